@@ -1,0 +1,71 @@
+import { z } from "zod";
+import { scaleFormula, type Scaled } from "../formula/scale";
+import { formulaSpec, type FormulaSpec } from "../formula/spec";
+
+const mg = z.number().int().min(0);
+
+/** A vessel as a batch froze it. Inner measures in micrometres, for the drawing. */
+export const plannedVessel = z.object({
+  vesselId: z.uuid(),
+  name: z.string(),
+  statedFillMg: mg,
+  fillMg: mg.min(1),
+  soldByWeight: z.boolean(),
+  count: z.number().int().min(1).max(100_000),
+  innerTopUm: z.number().int().positive(),
+  innerBottomUm: z.number().int().positive(),
+  heightUm: z.number().int().positive(),
+});
+export type PlannedVessel = z.output<typeof plannedVessel>;
+
+export const component = z.object({
+  kind: z.enum(["wax", "fragrance"]),
+  id: z.uuid(),
+  name: z.string(),
+  mg,
+});
+export type Component = z.output<typeof component>;
+
+/** Everything a batch was started with, frozen: later edits on the shelf or in the formula do not reach it. */
+export const batchPlan = z.object({
+  formulaName: z.string(),
+  versionNumber: z.number().int().min(1),
+  spec: formulaSpec,
+  waxFamily: z.string(),
+  maxLoadPpm: z.number().int().positive().nullable(),
+  vessels: z.array(plannedVessel).min(1),
+  sparePpm: z.number().int().min(0),
+  resolutionUg: z.number().int().positive(),
+  totalMg: mg,
+  components: z.array(component).min(1),
+});
+export type BatchPlan = z.output<typeof batchPlan>;
+
+export interface PlanMaterials {
+  wax: { id: string; name: string; family: string; maxLoadPpm: number | null };
+  fragrance: { id: string; name: string; maxLoadPpm: number | null } | null;
+}
+
+/** The smaller of the limits that wax and fragrance set, in millionths of the wax; null where neither is known. */
+export function tightestLimit(materials: PlanMaterials): number | null {
+  const limits = [materials.wax.maxLoadPpm, materials.fragrance?.maxLoadPpm ?? null].filter((limit) => limit !== null);
+  return limits.length === 0 ? null : Math.min(...limits);
+}
+
+/** The amounts of a batch from a formula and the vessels chosen for it. @throws ScaleError as `scaleFormula`. */
+export function amountsFor(
+  spec: Pick<FormulaSpec, "basis" | "loadPpm">,
+  materials: PlanMaterials,
+  vessels: { name: string; fillMg: number; count: number }[],
+  sparePpm: number,
+  resolutionUg: number,
+): Scaled {
+  return scaleFormula({ basis: spec.basis, loadPpm: spec.loadPpm, maxLoadPpm: tightestLimit(materials), vessels, sparePpm, resolutionUg });
+}
+
+/** The components to weigh, in the order of weighing. Their sum is the total. */
+export function componentsOf(scaled: Pick<Scaled, "waxMg" | "fragranceMg">, materials: PlanMaterials): Component[] {
+  const wax: Component = { kind: "wax", id: materials.wax.id, name: materials.wax.name, mg: scaled.waxMg };
+  if (!materials.fragrance || scaled.fragranceMg === 0) return [wax];
+  return [wax, { kind: "fragrance", id: materials.fragrance.id, name: materials.fragrance.name, mg: scaled.fragranceMg }];
+}

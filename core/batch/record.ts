@@ -1,0 +1,73 @@
+import { z } from "zod";
+import { formulaSpec } from "../formula/spec";
+import { batchEvent } from "./event";
+
+const uuid = z.uuid();
+const text = z.string();
+const whole = z.number().int();
+
+/** The instruments, materials and vessels a workshop keeps, one schema each; also the shape in which they travel. */
+export const personRow = z.object({ id: uuid, name: text });
+export const instrumentRow = z.object({
+  id: uuid, name: text,
+  kind: z.enum(["probe", "infrared", "glass", "scale"]),
+  correction: whole.describe("hundredths of °C, added to what it shows"),
+  resolutionUg: whole.positive().nullable().describe("one step of a scale, in micrograms"),
+});
+export const waxRow = z.object({
+  id: uuid, name: text, family: text,
+  maxLoadPpm: whole.positive().nullable().describe("largest fragrance load, millionths of the wax"),
+  remarks: text,
+});
+export const fragranceRow = z.object({
+  id: uuid, name: text,
+  kind: z.enum(["fragrance", "essential oil"]),
+  maxLoadPpm: whole.positive().nullable(),
+  flashPoint: whole.nullable().describe("hundredths of °C"),
+  remarks: text,
+});
+export const vesselRow = z.object({
+  id: uuid, name: text, material: text,
+  statedFillMg: whole.positive(), workingFillMg: whole.positive(), soldByWeight: z.boolean(),
+  innerTopUm: whole.positive().describe("inner diameter at the rim, micrometres"),
+  innerBottomUm: whole.positive(), heightUm: whole.positive(),
+});
+
+export const RECORD_FORMAT = "hearth-jar/batch-record";
+
+/** One whole batch as it travels between workshops: everything its page shows, and nothing else. */
+export const batchRecord = z.object({
+  format: z.literal(RECORD_FORMAT, { error: "This file is not a Hearth Jar batch record." }),
+  version: z.literal(1, { error: "This record was written by a newer Hearth Jar: bring this one up to date first." }),
+  workshop: z.object({ name: text }),
+  batch: z.object({ id: uuid, number: whole.positive(), formulaVersionId: uuid }),
+  formula: z.object({ id: uuid, name: text }),
+  formulaVersion: z.object({ id: uuid, number: whole.positive(), spec: formulaSpec, createdAt: z.iso.datetime({ offset: true }) }),
+  people: z.array(personRow),
+  instruments: z.array(instrumentRow),
+  waxes: z.array(waxRow),
+  fragrances: z.array(fragranceRow),
+  vessels: z.array(vesselRow),
+  events: z.array(batchEvent).min(1).max(20_000),
+});
+export type BatchRecord = z.output<typeof batchRecord>;
+
+/** What does not hang together in a record that is well formed; null where all is in order. */
+export function recordFault(record: BatchRecord): string | null {
+  const ids = new Set(record.events.map((event) => event.id));
+  if (ids.size !== record.events.length) return "Two events in this record carry the same id.";
+  if (record.events.filter((event) => event.kind === "started").length !== 1) return "This record must hold exactly one “started” event.";
+  if (record.batch.formulaVersionId !== record.formulaVersion.id) return "The batch points at a formula version that the record does not hold.";
+  const people = new Set(record.people.map((one) => one.id));
+  const instruments = new Set(record.instruments.map((one) => one.id));
+  for (const event of record.events) {
+    if (event.corrects && !ids.has(event.corrects)) return "An event corrects one that the record does not hold.";
+    if (event.personId && !people.has(event.personId)) return "An event names a person that the record does not hold.";
+    if (event.instrumentId && !instruments.has(event.instrumentId)) return "An event names an instrument that the record does not hold.";
+  }
+  const waxes = new Set(record.waxes.map((one) => one.id));
+  const fragrances = new Set(record.fragrances.map((one) => one.id));
+  if (record.formulaVersion.spec.waxes.some((part) => !waxes.has(part.id))) return "The formula names a wax that the record does not hold.";
+  if (record.formulaVersion.spec.fragrances.some((part) => !fragrances.has(part.id))) return "The formula names a fragrance that the record does not hold.";
+  return null;
+}

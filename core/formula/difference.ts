@@ -1,0 +1,40 @@
+import { writeGate } from "../heat/gate";
+import { writeDuration } from "../quantity/duration";
+import { writePercent } from "../quantity/percent";
+import { type TemperatureUnit, writeTemperature } from "../quantity/temperature";
+import type { FormulaSpec } from "./spec";
+
+export interface Change {
+  what: string;
+  from: string;
+  to: string;
+}
+
+/** What differs between two versions, in a maker's words: "load: 8 % of wax → 10 % of wax". */
+export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: string) => string, unit: TemperatureUnit): Change[] {
+  const mix = (parts: FormulaSpec["waxes"]) => {
+    if (parts.length === 0) return "none";
+    if (parts.length === 1) return names(parts[0]?.id ?? "");
+    return parts.map((part) => `${part.share} ${names(part.id)}`).join(" + ");
+  };
+  const read = (spec: FormulaSpec): [string, string][] => [
+    ["wax", mix(spec.waxes)],
+    ["fragrance", mix(spec.fragrances)],
+    ["load", `${writePercent(spec.loadPpm, 3)} of ${spec.basis}`],
+    ["profile", spec.profile.name],
+    ["heat gate", writeGate(spec.profile.heat, unit)],
+    ["add gate", writeGate(spec.profile.add, unit)],
+    ["pour gate", writeGate(spec.profile.pour, unit)],
+    ["ceiling", writeTemperature(spec.profile.ceiling, unit)],
+    ["stir", writeDuration(spec.profile.stirSeconds)],
+    ["set", writeDuration(spec.profile.setSeconds)],
+    ["least cure", writeDuration(spec.profile.leastCureSeconds)],
+    ["recommended cure", writeDuration(spec.profile.recommendedCureSeconds)],
+    ["notes", spec.notes || "none"],
+  ];
+  const later = read(after);
+  return read(before).flatMap(([what, from], index) => {
+    const to = later[index]?.[1] ?? "";
+    return from === to ? [] : [{ what, from, to }];
+  });
+}

@@ -1,0 +1,21 @@
+/** The one public face of core. */
+export * from "./batch/event";
+export * from "./batch/plan";
+export * from "./batch/record";
+export * from "./batch/state";
+export * from "./formula/difference";
+export * from "./formula/load";
+export * from "./formula/scale";
+export * from "./formula/scale-api";
+export * from "./formula/spec";
+export * from "./heat/gate";
+export * from "./heat/profile";
+export * from "./look/defects";
+export * from "./quantity/duration";
+export * from "./quantity/mass";
+export * from "./quantity/number";
+export * from "./quantity/parsed";
+export * from "./quantity/percent";
+export * from "./quantity/temperature";
+export * from "./vessel/section";
+export { type Figure, type FigureUnit, type Operation, type Step as WorkingStep, workingOf } from "./working";

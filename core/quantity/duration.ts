@@ -1,0 +1,53 @@
+import { parseNumber, writeNumber } from "./number";
+import { bad, good, type Parsed } from "./parsed";
+
+/** Durations are held as whole seconds. */
+export type Seconds = number;
+export const SECONDS = { s: 1, min: 60, h: 3_600, d: 86_400, w: 604_800 } as const;
+export type DurationUnit = keyof typeof SECONDS;
+
+const NAMES: Record<string, DurationUnit> = {
+  s: "s", sec: "s", secs: "s", second: "s", seconds: "s", m: "min", min: "min", mins: "min", minute: "min", minutes: "min",
+  h: "h", hr: "h", hrs: "h", hour: "h", hours: "h", d: "d", day: "d", days: "d", w: "w", wk: "w", week: "w", weeks: "w",
+};
+
+/** Reads a length of time: "2 min", "1:30" (minutes and seconds), "1 h 30 min", "5 days", "2 weeks". Gives whole seconds. */
+export function parseDuration(text: string, unit: DurationUnit, most: Seconds = 400 * SECONDS.d): Parsed<Seconds> {
+  const typed = text.trim();
+  if (typed === "") return bad("Type a length of time, like 2 min.");
+  let seconds = 0;
+  const clock = /^(\d+):([0-5]\d)$/.exec(typed);
+  if (clock) seconds = Number(clock[1]) * 60 + Number(clock[2]);
+  else if (/[a-z]/i.test(typed)) {
+    const rest = typed.replace(/(-?[\d.,/]+)\s*([a-z]+)/gi, (_all, amount: string, name: string) => {
+      const known = NAMES[name.toLowerCase()];
+      const number = parseNumber(amount);
+      seconds = known && number.ok ? seconds + number.value * SECONDS[known] : Number.NaN;
+      return "";
+    });
+    if (rest.trim() !== "" || Number.isNaN(seconds)) return bad(`“${typed}” is not a length of time. Write it like 90 s, 2 min, 4 h or 5 days.`);
+  } else {
+    const number = parseNumber(typed);
+    if (!number.ok) return number;
+    seconds = number.value * SECONDS[unit];
+  }
+  const value = Math.round(seconds);
+  if (value < 0) return bad(`${typed}: a length of time cannot be negative.`);
+  if (value > most) return bad(`${writeDuration(value)} is longer than is possible here (at most ${writeDuration(most)}).`);
+  return good(value);
+}
+
+/** Writes seconds in the two largest fitting units: "1 min 30 s", "5 days", "2 h 10 min". */
+export function writeDuration(seconds: Seconds): string {
+  const whole = Math.round(Math.abs(seconds));
+  const days = Math.floor(whole / SECONDS.d);
+  const hours = Math.floor((whole % SECONDS.d) / SECONDS.h);
+  const minutes = Math.floor((whole % SECONDS.h) / 60);
+  const rest = whole % 60;
+  const join = (...parts: (string | false)[]) => parts.filter(Boolean).join(" ");
+  if (days >= 3 || (days > 0 && hours === 0)) return `${writeNumber(Math.round(whole / SECONDS.d), 0)} ${Math.round(whole / SECONDS.d) === 1 ? "day" : "days"}`;
+  if (days > 0) return `${days} ${days === 1 ? "day" : "days"} ${hours} h`;
+  if (hours > 0) return join(`${hours} h`, minutes > 0 && `${minutes} min`);
+  if (minutes > 0) return join(`${minutes} min`, rest > 0 && `${rest} s`);
+  return `${rest} s`;
+}

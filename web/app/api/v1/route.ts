@@ -1,0 +1,23 @@
+import { apiError, batchRecord, scaleRequest, scaleResponse } from "@hearth/core";
+import { z } from "zod";
+
+const input = (schema: z.ZodType) => z.toJSONSchema(schema, { io: "input" });
+
+/** What other programs may call, with the JSON Schemas of what goes in and out. */
+export function GET(): Response {
+  return Response.json({
+    name: "Hearth Jar calculation interface",
+    version: "v1",
+    members: [
+      {
+        method: "POST",
+        path: "/api/v1/scale",
+        does: "Wax and fragrance for a number of vessels, with the working.",
+        request: input(scaleRequest),
+        response: z.toJSONSchema(scaleResponse),
+        errors: { 400: z.toJSONSchema(apiError) },
+      },
+    ],
+    documents: [{ path: "/api/v1/schemas/batch-record.json", does: "The batch record that is exported and read back.", schema: input(batchRecord) }],
+  });
+}

@@ -1,0 +1,21 @@
+import { revalidatePath } from "next/cache";
+import { z } from "zod";
+import { database } from "@/data/client";
+import { now } from "@/data/clock";
+import { importRecord, LARGEST_RECORD_BYTES, readRecord } from "@/stations/batch/record-in";
+import { answering, readBody, refuse } from "@/stations/respond";
+
+export async function POST(request: Request, { params }: { params: Promise<{ workshop: string }> }): Promise<Response> {
+  return answering(async () => {
+    const at = z.object({ workshop: z.uuid() }).safeParse(await params);
+    if (!at.success) return refuse(404, "There is no such workshop.");
+    const text = await readBody(request, LARGEST_RECORD_BYTES);
+    if (text === null) return refuse(413, "This file is larger than 8 MB, and no batch record is. Choose a file exported from a batch's record.", { file: ["Larger than 8 MB."] });
+    const record = readRecord(text);
+    if (!record.ok) return refuse(400, record.message, { file: [record.message] });
+    const outcome = await importRecord(database(), at.data.workshop, record.value, now());
+    if (!outcome.ok) return refuse(409, outcome.message, { file: [outcome.message] });
+    revalidatePath("/", "layout");
+    return Response.json(outcome.value);
+  });
+}

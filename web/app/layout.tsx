@@ -1,0 +1,16 @@
+import type { Metadata, Viewport } from "next";
+import type { ReactNode } from "react";
+import { cookies } from "next/headers";
+import "./look.css";
+
+export const metadata: Metadata = { title: { default: "Hearth Jar", template: "%s · Hearth Jar" }, description: "From a formula to finished jars." };
+export const viewport: Viewport = { width: "device-width", initialScale: 1 };
+
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const light = (await cookies()).get("hearth_light")?.value === "evening" ? "evening" : "day";
+  return (
+    <html lang="en" data-light={light}>
+      <body>{children}</body>
+    </html>
+  );
+}

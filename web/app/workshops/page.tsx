@@ -1,0 +1,19 @@
+import Link from "next/link";
+import { listWorkshops } from "@/stations/frame/read-workshops";
+import { Workshops } from "@/stations/frame/workshops";
+
+export const metadata = { title: "Workshops" };
+export const dynamic = "force-dynamic";
+
+export default async function WorkshopsPage() {
+  return (
+    <>
+      <header className="border-b-4 border-ink bg-sheet px-8 py-3">
+        <Link href="/" className="figure text-[21px] no-underline">
+          Hearth Jar
+        </Link>
+      </header>
+      <Workshops workshops={await listWorkshops()} zone={Intl.DateTimeFormat().resolvedOptions().timeZone} />
+    </>
+  );
+}

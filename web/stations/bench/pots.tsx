@@ -1,0 +1,47 @@
+"use client";
+
+import Link from "next/link";
+import { Aside, Caution, Empty, Screen } from "@/ui/margin";
+import type { Listed } from "../batch/lists";
+import type { ReadInstrument } from "../batch/lists";
+import { BatchRow } from "../batch/row";
+
+/** The pots that run. */
+export function Pots({ batches, instruments, more }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null }) {
+  return (
+    <Screen
+      title="Bench"
+      lead="Pots that are being weighed, heated and poured."
+      side={
+        <>
+          <Caution title="Hot wax">Never leave it. No water near it. Smother a wax fire; never water.</Caution>
+          <Aside title="Two pots at once">Read each one before its gate, not after: a pot that waits cools or overheats while you pour the other.</Aside>
+        </>
+      }
+    >
+      {batches.length === 0 ? (
+        <Empty
+          title="No pot is running"
+          action={
+            <Link className="act" href="/plan" data-next-step>
+              Plan a batch
+            </Link>
+          }
+        >
+          <p>Here each running pot shows its next step and takes one number at a time, with what it should be beside it.</p>
+        </Empty>
+      ) : (
+        <ul>
+          {batches.map((one, index) => (
+            <BatchRow key={one.id} batch={one} href={`/bench/${one.id}`} instruments={instruments} first={index === 0} what={one.state.next ? `next: ${one.state.next.name}` : "poured"} action="Go to the pot" />
+          ))}
+        </ul>
+      )}
+      {more ? (
+        <Link className="press mt-4" href={`/bench?after=${encodeURIComponent(more)}`}>
+          Older pots
+        </Link>
+      ) : null}
+    </Screen>
+  );
+}

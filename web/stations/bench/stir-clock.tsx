@@ -1,0 +1,63 @@
+"use client";
+
+import { useEffect, useRef, useState } from "react";
+import { useKeys } from "@/ui/keys";
+
+/** Sounds a short tone, where the browser lets it. */
+function sound(): void {
+  try {
+    const context = new AudioContext();
+    const tone = context.createOscillator();
+    const volume = context.createGain();
+    volume.gain.value = 0.25;
+    tone.frequency.value = 880;
+    tone.connect(volume).connect(context.destination);
+    tone.start();
+    tone.stop(context.currentTime + 0.9);
+  } catch {
+    // The figure shows it all the same.
+  }
+}
+
+/** Stirring by the clock: start, stop, and a tone when the time is up. The time stirred is handed on at the stop. */
+export function StirClock({ seconds, onStop }: { seconds: number; onStop: (stirred: number) => void }) {
+  const [since, setSince] = useState<number | null>(null);
+  const [gone, setGone] = useState(0);
+  const rang = useRef(false);
+  useEffect(() => {
+    if (since === null) return;
+    const timer = setInterval(() => {
+      const passed = (performance.now() - since) / 1_000;
+      setGone(passed);
+      if (passed >= seconds && !rang.current) {
+        rang.current = true;
+        sound();
+      }
+    }, 200);
+    return () => clearInterval(timer);
+  }, [since, seconds]);
+  const toggle = () => {
+    if (since === null) {
+      rang.current = false;
+      setGone(0);
+      setSince(performance.now());
+    } else {
+      setSince(null);
+      onStop(Math.max(1, Math.round((performance.now() - since) / 1_000)));
+    }
+  };
+  useKeys([{ key: " ", does: "start or stop the stirring clock", act: toggle }]);
+  const left = Math.max(0, Math.ceil(seconds - gone));
+  const over = Math.floor(gone - seconds);
+  return (
+    <div className="flex flex-wrap items-center gap-5">
+      <span className={`figure text-[84px] leading-none ${since !== null && left === 0 ? "text-inside" : ""}`} role="timer">
+        {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}
+      </span>
+      <button type="button" className="press !min-h-[56px] text-[18px]" onClick={toggle}>
+        {since === null ? "Start stirring" : "Stop and use this time"}
+      </button>
+      {since !== null && over > 0 ? <span className="font-semibold text-inside">✓ {over} s past the time</span> : null}
+    </div>
+  );
+}

@@ -1,0 +1,251 @@
+"use client";
+
+import { DEFECTS, defectOf, good, parseCount, PLACES, type Place, type Severity, SEVERITIES } from "@hearth/core";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { RadioGroup } from "radix-ui";
+import { useMemo, useState } from "react";
+import { Field, type FieldRule, useFields } from "@/ui/fields";
+import { commonScale, JarSection } from "@/ui/jar-section";
+import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
+import { useKeys } from "@/ui/keys";
+import { useUnits } from "@/ui/units";
+import type { Listed, ReadInstrument } from "../batch/lists";
+import { BatchRow } from "../batch/row";
+import { type BatchProps, useBatch } from "../batch/use-batch";
+
+const CLASS = { C: "cosmetic", P: "performance", S: "safety" } as const;
+
+function Choices<T extends string>({ label, value, options, onValue }: { label: string; value: T | null; options: readonly T[]; onValue: (value: T) => void }) {
+  return (
+    <RadioGroup.Root aria-label={label} value={value ?? ""} onValueChange={(next) => onValue(next as T)} className="flex flex-wrap">
+      {options.map((option) => (
+        <RadioGroup.Item
+          key={option}
+          value={option}
+          className="-mr-[2px] min-h-[56px] min-w-[86px] border-2 border-ink bg-sheet px-4 font-semibold data-[state=checked]:bg-ink data-[state=checked]:text-sheet"
+        >
+          {option}
+        </RadioGroup.Item>
+      ))}
+    </RadioGroup.Root>
+  );
+}
+
+/** One batch in the hand: tap where the flaw is, say which and how bad, on how many. */
+export function LookOver(props: BatchProps) {
+  const batch = useBatch(props, 30_000);
+  const { state } = batch;
+  const units = useUnits();
+  const router = useRouter();
+  const { vessels } = state.plan;
+  const [vesselId, setVesselId] = useState(vessels[0]?.vesselId ?? "");
+  const [place, setPlace] = useState<Place | null>(null);
+  const [severity, setSeverity] = useState<Severity | null>(null);
+  const [said, setSaid] = useState("");
+  const vessel = vessels.find((one) => one.vesselId === vesselId) ?? vessels[0];
+  const jars = vessels.reduce((sum, one) => sum + one.count, 0);
+  const rules = useMemo(
+    () => ({
+      defect: { initial: "", parse: (text: string) => (text ? good(text) : { ok: false as const, message: "Choose the flaw you see." }) } satisfies FieldRule<string>,
+      jars: { initial: "1", parse: (text: string) => parseCount(text, { least: 1, most: vessel?.count ?? 1, name: vessel?.count === 1 ? "jar" : "jars" }) } satisfies FieldRule<number>,
+    }),
+    [vessel?.count],
+  );
+  const fields = useFields(rules);
+  const defect = defectOf(fields.text("defect"));
+  useKeys([{ key: "u", does: "take the last entry back", act: () => void batch.undo() }]);
+  if (!vessel) return null;
+
+  const setting = state.phase === "setting";
+  const add = async () => {
+    const all = fields.check();
+    if (!all) return;
+    if (!place) return setSaid("Say where it is: tap the place on the drawing, or choose top, side, bottom or wick.");
+    if (!severity) return setSaid("Say how bad it is: slight, plain or bad.");
+    const refusal = await batch.record({ kind: "flaw", payload: { defect: all.defect, place, severity, vesselId: vessel.vesselId, jars: all.jars } });
+    if (refusal) return setSaid(refusal.message);
+    setSaid("");
+    setPlace(null);
+    setSeverity(null);
+    fields.reset();
+  };
+  const finish = async () => {
+    const refusal = await batch.record({ kind: "looked", payload: { jars } });
+    if (refusal) return setSaid(refusal.message);
+    router.push(`/records/${props.batch.id}`);
+  };
+  const mine = state.flaws.filter((one) => one.flaw.vesselId === vessel.vesselId);
+
+  return (
+    <Screen
+      title={`Look over batch ${props.batch.number}: ${state.plan.formulaName}`}
+      lead={state.pouredAt ? `Poured ${units.dayClock(state.pouredAt)}, ${jars} jars` : "Not poured yet."}
+      side={
+        <>
+          {!state.pouredAt ? <Warn>Nothing is poured yet, so there is nothing to look over.</Warn> : null}
+          {setting && state.times ? <Warn>Still setting until {units.dayClock(state.times.setAt)}. Tops can change until then: look again when it has set.</Warn> : null}
+          {defect ? (
+            <>
+              {defect.classes.includes("S") ? <Caution title="A safety matter">{defect.remedy}</Caution> : null}
+              <Aside title={defect.name}>
+                {defect.looks} ({defect.classes.map((one) => CLASS[one]).join(", ")})
+              </Aside>
+              <Aside title="Likely causes, most likely first">
+                <ol className="list-decimal pl-5">
+                  {defect.causes.map((cause) => (
+                    <li key={cause}>{cause}</li>
+                  ))}
+                </ol>
+              </Aside>
+              <Aside title="Now">{defect.remedy}</Aside>
+              <Aside title="Next batch, one change">{defect.nextBatch}</Aside>
+            </>
+          ) : (
+            <Aside title="How to look">Hold each jar to the light. Count how many show the flaw: one jar in ten and ten in ten have different causes.</Aside>
+          )}
+          <Caution title="Cracked glass">A cracked jar is thrown away: never sell it, never test it.</Caution>
+        </>
+      }
+    >
+      <div className="grid gap-6 xl:grid-cols-[300px_minmax(0,1fr)]">
+        <section aria-label="The jar">
+          {vessels.length > 1 ? (
+            <div className="mb-3">
+              <label htmlFor="vessel" className="mb-1 block text-[15px] font-semibold">
+                Vessel
+              </label>
+              <select id="vessel" className="entry !min-h-[56px]" value={vessel.vesselId} onChange={(event) => setVesselId(event.target.value)}>
+                {vessels.map((one) => (
+                  <option key={one.vesselId} value={one.vesselId}>
+                    {one.count} × {one.name}
+                  </option>
+                ))}
+              </select>
+            </div>
+          ) : (
+            <p className="mb-2 font-semibold">
+              {vessel.count} × {vessel.name}
+            </p>
+          )}
+          <JarSection
+            {...vessel}
+            scale={Math.min(3.2, commonScale([vessel], 300) * 2, 230 / (Math.max(vessel.innerTopUm, vessel.innerBottomUm) / 1_000 + 6))}
+            flaws={mine.map((one) => ({ ...one.flaw, safety: defectOf(one.flaw.defect)?.classes.includes("S") ?? false }))}
+            place={place}
+            onPlace={setPlace}
+          />
+          <p className="text-[14px] text-soft">Tap where the flaw is.</p>
+        </section>
+        <section className="sheet">
+          <form
+            ref={fields.form}
+            onSubmit={(event) => {
+              event.preventDefault();
+              void add();
+            }}
+          >
+            <h2 className="mb-2">A flaw</h2>
+            <div className="grid gap-3">
+              <div>
+                <span className="mb-1 block text-[15px] font-semibold">Where</span>
+                <Choices label="Where" value={place} options={PLACES} onValue={setPlace} />
+              </div>
+              <div>
+                <span className="mb-1 block text-[15px] font-semibold">How bad</span>
+                <Choices label="How bad" value={severity} options={SEVERITIES} onValue={setSeverity} />
+              </div>
+              <div className="grid gap-4 sm:grid-cols-[1fr_150px]">
+                <Field
+                  label="Which"
+                  {...fields.bind("defect")}
+                  options={[
+                    { value: "", label: "choose" },
+                    ...DEFECTS.filter((one) => one.seen === "set").map((one) => ({ value: one.id, label: `${one.name}${one.classes.includes("S") ? " ⚠" : ""}` })),
+                    ...DEFECTS.filter((one) => one.seen === "burning").map((one) => ({ value: one.id, label: `when burning: ${one.name}` })),
+                  ]}
+                />
+                <Field label={`On how many of ${vessel.count}`} {...fields.bind("jars")} inputMode="numeric" />
+              </div>
+            </div>
+            {said ? (
+              <p role="alert" className="mt-2 font-semibold text-hot">
+                ▲ {said}
+              </p>
+            ) : null}
+            <button type="submit" className="press mt-2 !min-h-[56px] text-[18px]" disabled={!state.pouredAt}>
+              Add this flaw
+            </button>
+          </form>
+          <h2 className="mt-6 border-b-[3px] border-ink pb-1">Seen so far</h2>
+          {state.flaws.length === 0 ? <p className="py-2 text-soft">No flaw put down yet. None to find is a result too.</p> : null}
+          <ul>
+            {state.flaws.map((one) => {
+              const known = defectOf(one.flaw.defect);
+              const on = vessels.find((candidate) => candidate.vesselId === one.flaw.vesselId);
+              return (
+                <li key={one.eventId} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
+                  <strong className={known?.classes.includes("S") ? "text-safety" : ""}>
+                    {known?.classes.includes("S") ? "⚠ " : ""}
+                    {known?.name}
+                  </strong>
+                  <span>
+                    {one.flaw.severity}, {one.flaw.place}
+                  </span>
+                  <span className="figure text-[19px]">
+                    {one.flaw.jars} of {on?.count}
+                  </span>
+                  <span className="text-soft">{on?.name}</span>
+                  <button type="button" className="ml-auto min-h-[40px] underline" onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "" }, corrects: one.eventId })} aria-label={`Take back ${known?.name}`}>
+                    Take back
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+          <button type="button" className="act mt-4" data-next-step onClick={() => void finish()} disabled={!state.pouredAt}>
+            {state.flaws.length === 0 ? `All ${jars} jars are without flaw` : `Finish: ${jars} jars looked over`}
+          </button>
+        </section>
+      </div>
+    </Screen>
+  );
+}
+
+/** The batches that can be looked over. */
+export function LookOverList({ batches, instruments, more }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null }) {
+  const due = batches.filter((one) => !one.state.lookedAt && one.state.phase !== "setting");
+  const rest = batches.filter((one) => !due.includes(one));
+  return (
+    <Screen
+      title="Look-over"
+      lead="Set candles, held to the light before they cure."
+      side={<Aside title="Why every batch">The same flaw has several causes. What settles it is the record: what was different from the batches that were fine.</Aside>}
+    >
+      {batches.length === 0 ? (
+        <Empty title="Nothing has set yet">
+          <p>When a poured batch has set, it comes here to be looked over: which flaws, where, how bad, on how many jars.</p>
+        </Empty>
+      ) : (
+        <ul>
+          {[...due, ...rest].map((one, index) => (
+            <BatchRow
+              key={one.id}
+              batch={one}
+              href={`/look-over/${one.id}`}
+              instruments={instruments}
+              first={index === 0 && due.length > 0}
+              what={one.state.lookedAt ? `looked over, ${one.state.flaws.length} ${one.state.flaws.length === 1 ? "flaw" : "flaws"}` : one.state.phase === "setting" ? "still setting" : "to be looked over"}
+              action={one.state.lookedAt ? "Look again" : "Look it over"}
+            />
+          ))}
+        </ul>
+      )}
+      {more ? (
+        <Link className="press mt-4" href={`/look-over?after=${encodeURIComponent(more)}`}>
+          Older batches
+        </Link>
+      ) : null}
+    </Screen>
+  );
+}

@@ -1,0 +1,80 @@
+"use client";
+
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { Aside, Screen } from "@/ui/margin";
+
+const LARGEST = 8 * 1_024 * 1_024;
+
+/** Reads a batch record from a file into this workshop: all or nothing. */
+export function ImportRecord({ workshopId, workshopName }: { workshopId: string; workshopName: string }) {
+  const router = useRouter();
+  const [fault, setFault] = useState("");
+  const [busy, setBusy] = useState(false);
+  const [taken, setTaken] = useState<{ batchId: string; number: number; remarks: string[] } | null>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const read = async () => {
+    setFault("");
+    setTaken(null);
+    if (!file) return setFault("Choose the file first.");
+    if (file.size > LARGEST) return setFault(`${file.name} has ${Math.round(file.size / 1_048_576)} MB, and no batch record is larger than 8 MB. Choose a file exported from a batch's record.`);
+    setBusy(true);
+    try {
+      const answer = await fetch(`/api/workshops/${workshopId}/import`, { method: "POST", headers: { "content-type": "application/json" }, body: file });
+      const told = await answer.json();
+      if (answer.ok) {
+        setTaken(told);
+        router.refresh();
+      } else setFault(told.error.message);
+    } catch {
+      setFault("The program cannot be reached just now. Nothing was taken in: try again in a moment.");
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <Screen
+      title="Read a record in"
+      lead={`Into ${workshopName}.`}
+      side={
+        <Aside title="What comes with it">
+          The batch with every entry, and the formula, materials, vessels, instruments and people it names. What is here already under the same id is kept. The format is published as a{" "}
+          <a href="/api/v1/schemas/batch-record.json">JSON Schema</a>.
+        </Aside>
+      }
+    >
+      <form
+        className="sheet max-w-[640px]"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void read();
+        }}
+      >
+        <label className="block font-semibold">
+          A batch record, as JSON
+          <input className="entry mt-1" type="file" accept=".json,application/json" onChange={(event) => setFile(event.target.files?.[0] ?? null)} aria-describedby="import-fault" />
+        </label>
+        <p id="import-fault" role={fault ? "alert" : undefined} className="mt-2 font-semibold text-hot">
+          {fault ? `▲ ${fault}` : ""}
+        </p>
+        <button type="submit" className="act mt-2" data-next-step disabled={busy}>
+          {busy ? "Reading" : "Read it in"}
+        </button>
+      </form>
+      {taken ? (
+        <section role="status" className="sheet mt-4 max-w-[640px]">
+          <h2 className="text-inside">✓ Batch {taken.number} is here</h2>
+          <ul className="mt-1 list-disc pl-5">
+            {taken.remarks.map((remark) => (
+              <li key={remark}>{remark}</li>
+            ))}
+          </ul>
+          <Link className="press mt-3" href={`/records/${taken.batchId}`}>
+            Read its record
+          </Link>
+        </section>
+      ) : null}
+    </Screen>
+  );
+}

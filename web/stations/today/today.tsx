@@ -1,0 +1,96 @@
+"use client";
+
+import Link from "next/link";
+import type { ReactNode } from "react";
+import { Aside, Empty, Screen } from "@/ui/margin";
+import { useNow, useUnits } from "@/ui/units";
+import type { Listed, ReadInstrument } from "../batch/lists";
+import { BatchRow } from "../batch/row";
+
+interface Due {
+  batch: Listed;
+  /** When it wants hands; null for now. */
+  at: string | null;
+  what: ReactNode;
+  action: string;
+  href: string;
+}
+
+/** What needs hands, by the clock: pots first, then what is due, then what comes. */
+export function Today({ batches, instruments, workshopName }: { batches: Listed[]; instruments: ReadInstrument[]; workshopName: string }) {
+  const units = useUnits();
+  const now = useNow(30_000);
+  const due: Due[] = batches.flatMap(({ id, number, state }): Due[] => {
+    const batch = { id, number, state };
+    if (!state.times) return [{ batch, at: null, what: `pot, next: ${state.next?.name ?? "pour"}`, action: "Go to the pot", href: `/bench/${id}` }];
+    if (!state.lookedAt) return [{ batch, at: state.times.setAt, what: "look it over", action: "Look it over", href: `/look-over/${id}` }];
+    if (Date.parse(state.times.testFrom) > Date.parse(now)) return [{ batch, at: state.times.testFrom, what: "may be tested", action: "Read its record", href: `/records/${id}` }];
+    return [{ batch, at: state.times.sellFrom, what: "cured as recommended: close its record when it is done", action: "Read its record", href: `/records/${id}` }];
+  });
+  const reached = (one: Due) => one.at === null || Date.parse(one.at) <= Date.parse(now);
+  const order = (a: Due, b: Due) => Date.parse(a.at ?? "1970-01-01") - Date.parse(b.at ?? "1970-01-01");
+  const hands = due.filter(reached).sort(order);
+  const coming = due.filter((one) => !reached(one)).sort(order);
+  const row = (one: Due, index: number, first: boolean) => (
+    <BatchRow
+      key={one.batch.id}
+      batch={one.batch}
+      href={one.href}
+      instruments={instruments}
+      first={first && index === 0}
+      action={one.action}
+      what={
+        <>
+          {one.at === null ? "" : `${units.dayClock(one.at)} · `}
+          {one.what}
+          {one.at !== null && !reached(one) ? <span className="font-normal text-soft"> {units.away(one.at, now)}</span> : null}
+        </>
+      }
+    />
+  );
+  return (
+    <Screen
+      title={units.day(now)}
+      lead={
+        <>
+          {workshopName}, <span className="figure">{units.clock(now)}</span>
+        </>
+      }
+      actions={
+        <Link className="press !min-h-[56px]" href="/plan">
+          Plan a batch
+        </Link>
+      }
+      side={
+        <>
+          <Aside title="By the clock">Running pots come first, then what has been waiting longest. Times follow each batch's own profile.</Aside>
+          <Aside title="Keys">Press ? for the keys. Every station has one.</Aside>
+        </>
+      }
+    >
+      {batches.length === 0 ? (
+        <Empty
+          title="Nothing needs hands"
+          action={
+            <Link className="act" href="/plan" data-next-step>
+              Plan a batch
+            </Link>
+          }
+        >
+          <p>When pots run, jars set or candles cure, this page says what wants doing and when. Begin with a batch; it needs a formula, and a formula needs a wax on the shelf.</p>
+        </Empty>
+      ) : (
+        <>
+          <section aria-label="Now">
+            <h2 className="border-b-[3px] border-ink pb-1">Now</h2>
+            {hands.length === 0 ? <p className="py-3 text-soft">Nothing just now.</p> : <ul>{hands.map((one, index) => row(one, index, true))}</ul>}
+          </section>
+          <section aria-label="Coming" className="mt-6">
+            <h2 className="border-b-[3px] border-ink pb-1">Coming</h2>
+            {coming.length === 0 ? <p className="py-3 text-soft">Nothing is setting or curing.</p> : <ul>{coming.map((one, index) => row(one, index, false))}</ul>}
+          </section>
+        </>
+      )}
+    </Screen>
+  );
+}

@@ -1,0 +1,88 @@
+"use client";
+
+import * as Dialog from "radix-ui";
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
+
+interface Key {
+  key: string;
+  does: string;
+  act: () => void;
+}
+const KeysContext = createContext<{ add: (keys: Key[]) => () => void } | null>(null);
+
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
+
+/** Hears single keys while no field is being typed in; `?` lists them all. */
+export function Keys({ children }: { children: ReactNode }) {
+  const sets = useRef<Key[][]>([]);
+  const [open, setOpen] = useState(false);
+  const ways = useMemo(
+    () => ({
+      add: (keys: Key[]) => {
+        sets.current.push(keys);
+        return () => {
+          sets.current = sets.current.filter((one) => one !== keys);
+        };
+      },
+    }),
+    [],
+  );
+  useEffect(() => {
+    const hear = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target) || event.defaultPrevented) return;
+      if (event.key === "?") {
+        event.preventDefault();
+        setOpen(true);
+        return;
+      }
+      const found = sets.current.flat().findLast((one) => one.key === event.key);
+      if (found) {
+        event.preventDefault();
+        found.act();
+      }
+    };
+    window.addEventListener("keydown", hear);
+    return () => window.removeEventListener("keydown", hear);
+  }, []);
+  return (
+    <KeysContext value={ways}>
+      {children}
+      <Dialog.Dialog.Root open={open} onOpenChange={setOpen}>
+        <Dialog.Dialog.Portal>
+          <Dialog.Dialog.Overlay className="fixed inset-0 bg-ink/50" />
+          <Dialog.Dialog.Content className="sheet fixed top-[8vh] left-1/2 max-h-[84vh] w-[min(560px,94vw)] -translate-x-1/2 overflow-auto" aria-describedby={undefined}>
+            <Dialog.Dialog.Title asChild>
+              <h2>Keys</h2>
+            </Dialog.Dialog.Title>
+            <p className="mt-1 text-soft">They work while no field is being typed in. Tab and Enter reach everything too.</p>
+            <dl className="mt-3 grid grid-cols-[80px_1fr] gap-y-2">
+              {[{ key: "?", does: "this list" }, ...sets.current.flat()].map((one) => (
+                <div key={one.key + one.does} className="contents">
+                  <dt>
+                    <kbd className="figure inline-block min-w-[34px] border-2 border-ink px-2 text-center text-[18px]">{one.key}</kbd>
+                  </dt>
+                  <dd>{one.does}</dd>
+                </div>
+              ))}
+            </dl>
+            <Dialog.Dialog.Close className="press mt-4">Close</Dialog.Dialog.Close>
+          </Dialog.Dialog.Content>
+        </Dialog.Dialog.Portal>
+      </Dialog.Dialog.Root>
+    </KeysContext>
+  );
+}
+
+/** Registers the keys of a view for as long as it is shown. */
+export function useKeys(keys: Key[]): void {
+  const ways = useContext(KeysContext);
+  const latest = useRef(keys);
+  latest.current = keys;
+  const names = keys.map((one) => `${one.key} ${one.does}`).join("|");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the names stand for the keys; their acts are read when pressed
+  useEffect(
+    () => ways?.add(latest.current.map((one, index) => ({ ...one, act: () => latest.current[index]?.act() }))),
+    [ways, names],
+  );
+}

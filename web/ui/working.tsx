@@ -1,0 +1,60 @@
+"use client";
+
+import { type Figure, MG_PER, type WorkingStep, workingOf, writeNumber } from "@hearth/core";
+import { Popover } from "radix-ui";
+import type { ReactNode } from "react";
+import { useUnits, type Writers } from "./units";
+
+const SIGNS: Record<string, string> = { multiply: "×", divide: "÷", add: "+", subtract: "−", round: "→", "round up": "→" };
+
+function writeFigure(figure: Figure, units: Writers): string {
+  if (figure.unit === "g") {
+    const value = units.mass === "g" ? figure.value : (figure.value * 1_000) / MG_PER.oz;
+    return `${writeNumber(value, units.mass === "g" ? 2 : 3)} ${units.mass}`;
+  }
+  if (figure.unit === "%") return `${writeNumber(figure.value, 3)} %`;
+  if (figure.unit === "×") return writeNumber(figure.value, 4);
+  return writeNumber(figure.value, 2);
+}
+
+function StepLine({ step, units }: { step: WorkingStep; units: Writers }) {
+  const gives = writeFigure(step.gives, units);
+  const rounding = step.by === "round" || step.by === "round up";
+  const from = rounding ? step.from.slice(0, 1) : step.from;
+  return (
+    <li className="border-b border-line py-2 last:border-0">
+      <div className="text-[13px] text-soft">
+        {step.gives.name}
+        {rounding && step.from[1] ? `, ${step.by === "round" ? "to the nearest" : "up to the next"} ${writeFigure(step.from[1], units)}` : ""}
+      </div>
+      <div className="figure text-[18px]">
+        {step.expression ?? from.map((figure) => writeFigure(figure, units)).join(` ${SIGNS[step.by]} `)}
+        {rounding ? " → " : " = "}
+        <strong>{gives}</strong>
+      </div>
+    </li>
+  );
+}
+
+/** A computed figure that opens to its working. */
+export function Worked({ steps, name, children, label }: { steps: WorkingStep[]; name: string; children: ReactNode; label: string }) {
+  const units = useUnits();
+  const shown = workingOf(steps, name);
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="text-left underline decoration-soft decoration-dotted decoration-2 underline-offset-4 hover:decoration-ink" aria-label={`${label}: show the working`}>
+        {children}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="sheet z-30 max-h-[70vh] w-[min(430px,92vw)] overflow-auto shadow-[0_6px_30px_rgb(0_0_0/.35)]" sideOffset={6} collisionPadding={12}>
+          <h3>How {label} comes about</h3>
+          <ol className="mt-1">
+            {shown.map((step) => (
+              <StepLine key={step.gives.name} step={step} units={units} />
+            ))}
+          </ol>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
