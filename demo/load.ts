@@ -1,7 +1,7 @@
 import { amountsFor, type BatchEvent, type BatchPlan, batchState, componentsOf, type EventBody } from "@hearth/core";
 import { count, eq, gt, ne } from "drizzle-orm";
 import { type Database, openDatabase } from "../web/data/client";
-import { batches, batchEvents } from "../web/data/tables/batch";
+import { batchEvents, batches } from "../web/data/tables/batch";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
 import { fragrances, instruments, vessels, waxes } from "../web/data/tables/shelf";
 import { people, workshops } from "../web/data/tables/workshop";
@@ -15,12 +15,30 @@ const need = <T>(value: T | undefined, what: string): T => {
 
 /** The events of one demo batch, hung on `now`. */
 function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
-  const version = need(FORMULAS.flatMap((formula) => formula.versions.map((one) => ({ ...one, formula }))).find((one) => one.id === demo.version), "a version");
-  const wax = need(WAXES.find((one) => one.id === version.spec.waxes[0]?.id), "a wax");
+  const version = need(
+    FORMULAS.flatMap((formula) => formula.versions.map((one) => ({ ...one, formula }))).find((one) => one.id === demo.version),
+    "a version",
+  );
+  const wax = need(
+    WAXES.find((one) => one.id === version.spec.waxes[0]?.id),
+    "a wax",
+  );
   const fragrance = FRAGRANCES.find((one) => one.id === version.spec.fragrances[0]?.id) ?? null;
-  const chosen = demo.vessels.map(([n, jars]) => ({ ...need(VESSELS.find((one) => one.id === demoId(4, n)), "a vessel"), count: jars }));
+  const chosen = demo.vessels.map(([n, jars]) => ({
+    ...need(
+      VESSELS.find((one) => one.id === demoId(4, n)),
+      "a vessel",
+    ),
+    count: jars,
+  }));
   const resolutionUg = 1_000_000;
-  const scaled = amountsFor(version.spec, { wax, fragrance }, chosen.map((one) => ({ name: one.name, fillMg: one.workingFillMg, count: one.count })), demo.sparePpm, resolutionUg);
+  const scaled = amountsFor(
+    version.spec,
+    { wax, fragrance },
+    chosen.map((one) => ({ name: one.name, fillMg: one.workingFillMg, count: one.count })),
+    demo.sparePpm,
+    resolutionUg,
+  );
   const plan: BatchPlan = {
     formulaName: version.formula.name,
     versionNumber: version.number,
@@ -38,7 +56,15 @@ function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
   const add = (after: number, body: EventBody, more: { instrumentId?: string; corrects?: string; who?: number } = {}): string => {
     const at = new Date(startMs + after * 1_000).toISOString();
     const id = demoId(0x900 + demo.number, events.length + 1);
-    events.push({ id, happenedAt: at, arrivedAt: at, personId: demoId(1, more.who ?? 1), instrumentId: more.instrumentId ?? null, corrects: more.corrects ?? null, ...body } as BatchEvent);
+    events.push({
+      id,
+      happenedAt: at,
+      arrivedAt: at,
+      personId: demoId(1, more.who ?? 1),
+      instrumentId: more.instrumentId ?? null,
+      corrects: more.corrects ?? null,
+      ...body,
+    } as BatchEvent);
     return id;
   };
   add(0, { kind: "started", payload: { plan } });
@@ -53,11 +79,16 @@ function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
   });
   for (const [gate, at, celsius, tool] of demo.readings) {
     const instrument = tool === "infrared" ? need(INSTRUMENTS[3], "the infrared") : need(INSTRUMENTS[2], "the probe");
-    add(at, { kind: "read", payload: { gate, shown: Math.round(celsius * 100), correction: instrument.correction } }, { instrumentId: instrument.id, who: gate === "watch" ? 2 : 1 });
+    add(
+      at,
+      { kind: "read", payload: { gate, shown: Math.round(celsius * 100), correction: instrument.correction } },
+      { instrumentId: instrument.id, who: gate === "watch" ? 2 : 1 },
+    );
   }
   if (demo.stirredAt) add(demo.stirredAt, { kind: "stirred", payload: { seconds: 120 } });
   if (demo.pouredAt) add(demo.pouredAt, { kind: "poured", payload: { warmedJars: demo.number % 2 === 1 } });
-  for (const { vessel, ...flaw } of demo.flaws ?? []) add((demo.lookedAt ?? 0) - 300, { kind: "flaw", payload: { ...flaw, vesselId: demoId(4, vessel) } }, { who: 2 });
+  for (const { vessel, ...flaw } of demo.flaws ?? [])
+    add((demo.lookedAt ?? 0) - 300, { kind: "flaw", payload: { ...flaw, vesselId: demoId(4, vessel) } }, { who: 2 });
   if (demo.lookedAt) add(demo.lookedAt, { kind: "looked", payload: { jars: chosen.reduce((sum, one) => sum + one.count, 0) } }, { who: 2 });
   for (const [at, text] of demo.notes ?? []) add(at, { kind: "note", payload: { text } });
   if (demo.closedAt) add(demo.closedAt, { kind: "closed", payload: { missing: [] } });
@@ -72,7 +103,18 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
     (await some(db.select({ n: count() }).from(workshops).where(gt(workshops.version, 1)))) ||
     (await some(db.select({ n: count() }).from(batchEvents).where(gt(batchEvents.arrivedAt, loadedAt)))) ||
     (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||
-    (await Promise.all([waxes, fragrances, vessels, instruments].map((table) => some(db.select({ n: count() }).from(table as typeof waxes).where(gt((table as typeof waxes).version, 1)))))).some(Boolean)
+    (
+      await Promise.all(
+        [waxes, fragrances, vessels, instruments].map((table) =>
+          some(
+            db
+              .select({ n: count() })
+              .from(table as typeof waxes)
+              .where(gt((table as typeof waxes).version, 1)),
+          ),
+        ),
+      )
+    ).some(Boolean)
   );
 }
 
@@ -99,10 +141,16 @@ export async function loadDemo(url: string, now: Date): Promise<void> {
       await tx.insert(vessels).values(VESSELS.map((one) => ({ ...one, workshopId })));
       await tx.insert(instruments).values(INSTRUMENTS.map((one) => ({ ...one, workshopId })));
       const before = (days: number) => new Date(now.getTime() - days * 86_400_000).toISOString();
-      await tx.insert(formulas).values(FORMULAS.map(({ id, name }, index) => ({ workshopId, id, name, updatedAt: before(16 + index), updatedBy: PEOPLE[0]?.id ?? null })));
-      await tx.insert(formulaVersions).values(
-        FORMULAS.flatMap((formula) => formula.versions.map((version) => ({ ...version, workshopId, formulaId: formula.id, createdAt: before(version.number === 1 ? 40 : 16) }))),
-      );
+      await tx
+        .insert(formulas)
+        .values(FORMULAS.map(({ id, name }, index) => ({ workshopId, id, name, updatedAt: before(16 + index), updatedBy: PEOPLE[0]?.id ?? null })));
+      await tx
+        .insert(formulaVersions)
+        .values(
+          FORMULAS.flatMap((formula) =>
+            formula.versions.map((version) => ({ ...version, workshopId, formulaId: formula.id, createdAt: before(version.number === 1 ? 40 : 16) })),
+          ),
+        );
       for (const demo of BATCHES) {
         const events = eventsOfDemo(demo, now);
         await tx.insert(batches).values({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(batchState(events, at)) });

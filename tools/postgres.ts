@@ -1,7 +1,7 @@
 import { type ChildProcess, execFileSync, spawn, spawnSync } from "node:child_process";
 import { createHash, randomBytes } from "node:crypto";
 import { chmodSync, chownSync, closeSync, existsSync, mkdirSync, openSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import pg from "pg";
 import { freePort, isAlive, until } from "./processes";
 
@@ -47,7 +47,8 @@ export async function embeddedPostgres(home: string): Promise<Embedded> {
 
   if (!existsSync(join(place, "PG_VERSION"))) {
     rmSync(place, { recursive: true, force: true });
-    mkdirSync(place, { recursive: true, mode: 0o700 });
+    mkdirSync(dirname(place), { recursive: true, mode: 0o755 });
+    mkdirSync(place, { mode: 0o700 });
     writeFileSync(passwordFile, randomBytes(24).toString("base64url"), { mode: 0o600 });
     chmodSync(passwordFile, 0o600);
     const handed = `${place}.password`;
@@ -56,11 +57,11 @@ export async function embeddedPostgres(home: string): Promise<Embedded> {
       chownSync(place, as.uid, as.gid);
       chownSync(handed, as.uid, as.gid);
     }
-    const made = spawnSync(
-      join(bin, "initdb"),
-      ["-D", place, "-U", "hearth", "-A", "scram-sha-256", `--pwfile=${handed}`, "-E", "UTF8", "--locale=C.UTF-8"],
-      { ...as, cwd: "/", encoding: "utf8" },
-    );
+    const made = spawnSync(join(bin, "initdb"), ["-D", place, "-U", "hearth", "-A", "scram-sha-256", `--pwfile=${handed}`, "-E", "UTF8", "--locale=C.UTF-8"], {
+      ...as,
+      cwd: "/",
+      encoding: "utf8",
+    });
     rmSync(handed, { force: true });
     if (made.status !== 0) {
       rmSync(place, { recursive: true, force: true });
@@ -89,11 +90,12 @@ export async function embeddedPostgres(home: string): Promise<Embedded> {
 
   const launch = () => {
     const out = openSync(log, "a");
-    const child = spawn(
-      join(bin, "postgres"),
-      ["-D", place, "-p", String(port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories="],
-      { ...as, cwd: "/", stdio: ["ignore", out, out], detached: true },
-    );
+    const child = spawn(join(bin, "postgres"), ["-D", place, "-p", String(port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories="], {
+      ...as,
+      cwd: "/",
+      stdio: ["ignore", out, out],
+      detached: true,
+    });
     closeSync(out);
     server = child;
     child.once("exit", () => {
@@ -114,11 +116,7 @@ export async function embeddedPostgres(home: string): Promise<Embedded> {
   const start = async () => {
     wanted = true;
     if (!server) launch();
-    await until(
-      () => reach("postgres", async () => true).catch(() => false),
-      30_000,
-      `The database did not start. Its log is ${log}.`,
-    );
+    await until(() => reach("postgres", async () => true).catch(() => false), 30_000, `The database did not start. Its log is ${log}.`);
   };
   await start();
 

@@ -1,5 +1,8 @@
 import { spawn } from "node:child_process";
+import { chmodSync, mkdtempSync } from "node:fs";
 import { createServer } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 
 /** Whether nothing listens on this loopback port. */
 const portIsFree = (port: number): Promise<boolean> =>
@@ -25,7 +28,11 @@ export async function freePort(from?: number): Promise<number> {
 }
 
 /** Runs a command to its end and gives its exit code and output; `show` passes the output through. */
-export function run(command: string, args: string[], options: { env?: NodeJS.ProcessEnv; show?: boolean; cwd?: string } = {}): Promise<{ code: number; output: string }> {
+export function run(
+  command: string,
+  args: string[],
+  options: { env?: NodeJS.ProcessEnv; show?: boolean; cwd?: string } = {},
+): Promise<{ code: number; output: string }> {
   return new Promise((resolve) => {
     const child = spawn(command, args, { env: options.env ?? process.env, cwd: options.cwd, stdio: options.show ? "inherit" : ["ignore", "pipe", "pipe"] });
     let output = "";
@@ -52,4 +59,11 @@ export async function until(check: () => Promise<boolean> | boolean, millisecond
     if (Date.now() > end) throw new Error(late);
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
+}
+
+/** A new data directory that goes with its run; the database's own user may pass through it. */
+export function passingHome(what: string): string {
+  const home = mkdtempSync(join(tmpdir(), `hearth-${what}-`));
+  chmodSync(home, 0o711);
+  return home;
 }

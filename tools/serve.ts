@@ -20,7 +20,9 @@ export interface Served {
 /** There are no accounts yet, so nothing but this machine may reach the server. */
 export function refuseOtherAddresses(host = process.env.HEARTH_HOST ?? process.env.HOST): void {
   if (host && !["127.0.0.1", "localhost", "::1"].includes(host)) {
-    throw new Error(`Hearth Jar will not listen on ${host}: it has no accounts yet, so anybody who could reach it could change your records. It listens on 127.0.0.1 only.`);
+    throw new Error(
+      `Hearth Jar will not listen on ${host}: it has no accounts yet, so anybody who could reach it could change your records. It listens on 127.0.0.1 only.`,
+    );
   }
 }
 
@@ -33,7 +35,9 @@ function takeHome(home: string): () => void {
     const named = (pid: number | undefined, what: string) =>
       pid !== undefined && isAlive(pid) && existsSync(`/proc/${pid}/cmdline`) && readFileSync(`/proc/${pid}/cmdline`, "utf8").includes(what);
     if (other.pid !== process.pid && named(other.pid, "hearth.ts")) {
-      throw new Error(`Hearth Jar is already running on this data (${home})${other.url ? ` at ${other.url}` : ""}. Set HEARTH_HOME to another directory to run a second one.`);
+      throw new Error(
+        `Hearth Jar is already running on this data (${home})${other.url ? ` at ${other.url}` : ""}. Set HEARTH_HOME to another directory to run a second one.`,
+      );
     }
     if (other.web !== undefined && named(other.web, "next")) process.kill(other.web, "SIGTERM");
   }
@@ -61,7 +65,8 @@ export async function serve(options: ServeOptions): Promise<Served> {
   const giveBack = takeHome(options.home);
   if (!options.dev) await ensureBuild();
   const external = options.ownDatabase ? undefined : process.env.DATABASE_URL;
-  if (external && options.fresh) throw new Error("--fresh would erase a database that Hearth Jar did not make (DATABASE_URL is set). Empty it yourself, or unset DATABASE_URL.");
+  if (external && options.fresh)
+    throw new Error("--fresh would erase a database that Hearth Jar did not make (DATABASE_URL is set). Empty it yourself, or unset DATABASE_URL.");
   const database = external ? null : await embeddedPostgres(options.home);
   try {
     if (options.fresh) await database?.drop("hearth");
@@ -96,7 +101,10 @@ export async function serve(options: ServeOptions): Promise<Served> {
     await until(
       async () => {
         if (web.exitCode !== null) throw new Error("The web server ended at its start.");
-        return fetch(`${url}/api/health`).then((answer) => answer.ok, () => false);
+        return fetch(`${url}/api/health`).then(
+          (answer) => answer.ok,
+          () => false,
+        );
       },
       60_000,
       "The web server did not answer within a minute.",

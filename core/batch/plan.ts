@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { scaleFormula, type Scaled } from "../formula/scale";
-import { formulaSpec, type FormulaSpec } from "../formula/spec";
+import { type Scaled, scaleFormula } from "../formula/scale";
+import { type FormulaSpec, formulaSpec } from "../formula/spec";
 
 const mg = z.number().int().min(0);
 

@@ -9,28 +9,37 @@ const whole = z.number().int();
 /** The instruments, materials and vessels a workshop keeps, one schema each; also the shape in which they travel. */
 export const personRow = z.object({ id: uuid, name: text });
 export const instrumentRow = z.object({
-  id: uuid, name: text,
+  id: uuid,
+  name: text,
   kind: z.enum(["probe", "infrared", "glass", "scale"]),
   correction: whole.describe("hundredths of °C, added to what it shows"),
   resolutionUg: whole.positive().nullable().describe("one step of a scale, in micrograms"),
 });
 export const waxRow = z.object({
-  id: uuid, name: text, family: text,
+  id: uuid,
+  name: text,
+  family: text,
   maxLoadPpm: whole.positive().nullable().describe("largest fragrance load, millionths of the wax"),
   remarks: text,
 });
 export const fragranceRow = z.object({
-  id: uuid, name: text,
+  id: uuid,
+  name: text,
   kind: z.enum(["fragrance", "essential oil"]),
   maxLoadPpm: whole.positive().nullable(),
   flashPoint: whole.nullable().describe("hundredths of °C"),
   remarks: text,
 });
 export const vesselRow = z.object({
-  id: uuid, name: text, material: text,
-  statedFillMg: whole.positive(), workingFillMg: whole.positive(), soldByWeight: z.boolean(),
+  id: uuid,
+  name: text,
+  material: text,
+  statedFillMg: whole.positive(),
+  workingFillMg: whole.positive(),
+  soldByWeight: z.boolean(),
   innerTopUm: whole.positive().describe("inner diameter at the rim, micrometres"),
-  innerBottomUm: whole.positive(), heightUm: whole.positive(),
+  innerBottomUm: whole.positive(),
+  heightUm: whole.positive(),
 });
 
 export const RECORD_FORMAT = "hearth-jar/batch-record";

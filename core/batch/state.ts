@@ -72,8 +72,7 @@ export function cureTimes(pouredAt: string, profile: BatchPlan["spec"]["profile"
   };
 }
 
-const byTime = (a: BatchEvent, b: BatchEvent) =>
-  Date.parse(a.happenedAt) - Date.parse(b.happenedAt) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+const byTime = (a: BatchEvent, b: BatchEvent) => Date.parse(a.happenedAt) - Date.parse(b.happenedAt) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
 
 /** Marks which events stand. A correction of a correction leaves only the last; of two corrections the later arrived wins. */
 function settle(events: readonly BatchEvent[]): Entry[] {
@@ -101,8 +100,7 @@ export function batchState(all: readonly BatchEvent[], now: string): BatchState 
   const events = [...new Map(all.map((event) => [event.id, event])).values()];
   const entries = settle(events);
   const valid = entries.filter((entry) => !entry.supersededBy && entry.event.kind !== "withdrawn").map((entry) => entry.event);
-  const of = <K extends BatchEvent["kind"]>(kind: K) =>
-    valid.filter((event) => event.kind === kind) as (BatchEvent & { kind: K; payload: PayloadOf<K> })[];
+  const of = <K extends BatchEvent["kind"]>(kind: K) => valid.filter((event) => event.kind === kind) as (BatchEvent & { kind: K; payload: PayloadOf<K> })[];
 
   const started = of("started")[0];
   if (!started) throw new Error("A batch without its “started” event cannot be read.");
@@ -112,8 +110,7 @@ export function batchState(all: readonly BatchEvent[], now: string): BatchState 
   for (const event of of("weighed")) {
     weighedMg[event.payload.componentId] = (weighedMg[event.payload.componentId] ?? 0) + event.payload.mg;
   }
-  const sum = (kind: Component["kind"]) =>
-    plan.components.filter((part) => part.kind === kind).reduce((total, part) => total + (weighedMg[part.id] ?? 0), 0);
+  const sum = (kind: Component["kind"]) => plan.components.filter((part) => part.kind === kind).reduce((total, part) => total + (weighedMg[part.id] ?? 0), 0);
   const wax = sum("wax");
   const fragrance = sum("fragrance");
 
@@ -149,15 +146,7 @@ export function batchState(all: readonly BatchEvent[], now: string): BatchState 
   const closed = of("closed").at(-1) ?? null;
   const looked = of("looked").at(-1) ?? null;
   const at = Date.parse(now);
-  const phase: Phase = closed
-    ? "closed"
-    : !times
-      ? "pot"
-      : at < Date.parse(times.setAt)
-        ? "setting"
-        : at < Date.parse(times.sellFrom)
-          ? "curing"
-          : "ready";
+  const phase: Phase = closed ? "closed" : !times ? "pot" : at < Date.parse(times.setAt) ? "setting" : at < Date.parse(times.sellFrom) ? "curing" : "ready";
 
   return {
     plan,
@@ -192,7 +181,10 @@ export function missingToClose(state: BatchState, now: string): string[] {
 }
 
 /** Why an event cannot be taken into this batch; null where it can. Names the number and what to do. */
-export function refusal(state: BatchState, event: { kind: BatchEvent["kind"]; payload: unknown; corrects: string | null }): { field: string; message: string } | null {
+export function refusal(
+  state: BatchState,
+  event: { kind: BatchEvent["kind"]; payload: unknown; corrects: string | null },
+): { field: string; message: string } | null {
   if (event.corrects) {
     const target = state.entries.find((entry) => entry.event.id === event.corrects);
     if (!target) return { field: "corrects", message: "The entry to correct is not in this batch." };
@@ -210,8 +202,10 @@ export function refusal(state: BatchState, event: { kind: BatchEvent["kind"]; pa
     const { componentId } = event.payload as PayloadOf<"weighed">;
     if (!state.plan.components.some((part) => part.id === componentId)) return { field: "componentId", message: "This batch has no such material." };
   }
-  if (event.kind === "poured" && state.pouredAt && !event.corrects) return { field: "kind", message: "This batch is poured already. Correct that entry to change its time." };
-  if ((event.kind === "looked" || event.kind === "flaw") && !state.pouredAt) return { field: "kind", message: "Nothing is poured yet, so there is nothing to look over." };
+  if (event.kind === "poured" && state.pouredAt && !event.corrects)
+    return { field: "kind", message: "This batch is poured already. Correct that entry to change its time." };
+  if ((event.kind === "looked" || event.kind === "flaw") && !state.pouredAt)
+    return { field: "kind", message: "Nothing is poured yet, so there is nothing to look over." };
   if (event.kind === "flaw") {
     const { vesselId, jars } = event.payload as PayloadOf<"flaw">;
     const vessel = state.plan.vessels.find((one) => one.vesselId === vesselId);

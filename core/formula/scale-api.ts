@@ -7,7 +7,7 @@ const finite = z.number({ error: "Give a number." });
 /** The request of `POST /api/v1/scale`: grams and percent, as plain JSON numbers. */
 export const scaleRequest = z
   .object({
-    basis: z.enum(["wax", "total"], { error: "Say what the load is a share of: \"wax\" or \"total\"." }),
+    basis: z.enum(["wax", "total"], { error: 'Say what the load is a share of: "wax" or "total".' }),
     load_percent: finite.min(0, "The load cannot be negative.").max(LARGEST_LOAD_PERCENT.wax, "The load cannot be above 100 %."),
     max_load_percent: finite.positive("The largest load must be above 0.").max(100, "The largest load cannot be above 100 %.").nullish(),
     vessels: z

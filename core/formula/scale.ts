@@ -44,7 +44,10 @@ export interface Scaled {
 
 /** Thrown where the amounts asked for cannot make a batch; the message names the number. */
 export class ScaleError extends Error {
-  constructor(readonly field: "vessels" | "load_percent", message: string) {
+  constructor(
+    readonly field: "vessels" | "load_percent",
+    message: string,
+  ) {
     super(message);
   }
 }
@@ -112,9 +115,7 @@ export function scaleFormula(input: ScaleInput): Scaled {
     by: basis === "wax" ? "divide" : "multiply",
     from: [
       { name: "total", value: grams(totalMg), unit: "g" },
-      basis === "wax"
-        ? { name: "1 + load", value: 1 + loadPpm / WHOLE, unit: "×" }
-        : { name: "1 − load", value: 1 - loadPpm / WHOLE, unit: "×" },
+      basis === "wax" ? { name: "1 + load", value: 1 + loadPpm / WHOLE, unit: "×" } : { name: "1 − load", value: 1 - loadPpm / WHOLE, unit: "×" },
     ],
   });
 
@@ -180,13 +181,13 @@ export function scaleFormula(input: ScaleInput): Scaled {
   if (loadPpm > 0 && Math.abs(loadPercentOfWax - askedPercent) >= 0.25) {
     warnings.push({
       code: "rounding-moves-load",
-      message: `On this scale the load becomes ${percent(loadPercentOfWax)} of the wax instead of ${percent(askedPercent)}. One step of the scale is worth ${percent(((resolutionUg / 1_000) / waxMg) * 100)}.`,
+      message: `On this scale the load becomes ${percent(loadPercentOfWax)} of the wax instead of ${percent(askedPercent)}. One step of the scale is worth ${percent((resolutionUg / 1_000 / waxMg) * 100)}.`,
     });
   }
   if (fragranceMg > 0 && Math.abs(onScale(fragranceMg, resolutionUg) - fragranceMg) > 0 && !warnings.some((w) => w.code === "scale-too-coarse")) {
     warnings.push({
       code: "between-marks",
-      message: "The fragrance falls between two marks of the scale, since the total is kept exact. Use a finer scale for it, or change the spare a little.",
+      message: `The fragrance falls between two marks of the scale, since the total is kept exact. Use a finer scale for it, or plan a spare of ${percent((onScale(totalMg, resolutionUg, true) / fillsMg - 1) * 100)}, which lands on the marks.`,
     });
   }
   if (sparePpm === 0) {

@@ -12,7 +12,11 @@ export const formulaSpec = z
     /** Fragrances by share of the fragrance weight; none for an unscented candle. */
     fragrances: z.array(part).max(12),
     basis: z.enum(["wax", "total"]),
-    loadPpm: z.number().int().min(0).max(LARGEST_LOAD_PERCENT.wax * 10_000),
+    loadPpm: z
+      .number()
+      .int()
+      .min(0)
+      .max(LARGEST_LOAD_PERCENT.wax * 10_000),
     profile,
     notes: z.string().max(2_000).default(""),
   })

@@ -7,8 +7,28 @@ export const SECONDS = { s: 1, min: 60, h: 3_600, d: 86_400, w: 604_800 } as con
 export type DurationUnit = keyof typeof SECONDS;
 
 const NAMES: Record<string, DurationUnit> = {
-  s: "s", sec: "s", secs: "s", second: "s", seconds: "s", m: "min", min: "min", mins: "min", minute: "min", minutes: "min",
-  h: "h", hr: "h", hrs: "h", hour: "h", hours: "h", d: "d", day: "d", days: "d", w: "w", wk: "w", week: "w", weeks: "w",
+  s: "s",
+  sec: "s",
+  secs: "s",
+  second: "s",
+  seconds: "s",
+  m: "min",
+  min: "min",
+  mins: "min",
+  minute: "min",
+  minutes: "min",
+  h: "h",
+  hr: "h",
+  hrs: "h",
+  hour: "h",
+  hours: "h",
+  d: "d",
+  day: "d",
+  days: "d",
+  w: "w",
+  wk: "w",
+  week: "w",
+  weeks: "w",
 };
 
 /** Reads a length of time: "2 min", "1:30" (minutes and seconds), "1 h 30 min", "5 days", "2 weeks". Gives whole seconds. */

@@ -12,8 +12,25 @@ export const MG_PER = { mg: 1, g: 1_000, kg: 1_000_000, oz: 28_349.523125, lb: 4
 export const LARGEST_MASS_MG = 1_000_000_000;
 
 const NAMES: Record<string, keyof typeof MG_PER> = {
-  mg: "mg", g: "g", gr: "g", gram: "g", grams: "g", gramme: "g", grammes: "g", kg: "kg", kilo: "kg", kilos: "kg",
-  kilogram: "kg", kilograms: "kg", oz: "oz", ounce: "oz", ounces: "oz", lb: "lb", lbs: "lb", pound: "lb", pounds: "lb",
+  mg: "mg",
+  g: "g",
+  gr: "g",
+  gram: "g",
+  grams: "g",
+  gramme: "g",
+  grammes: "g",
+  kg: "kg",
+  kilo: "kg",
+  kilos: "kg",
+  kilogram: "kg",
+  kilograms: "kg",
+  oz: "oz",
+  ounce: "oz",
+  ounces: "oz",
+  lb: "lb",
+  lbs: "lb",
+  pound: "lb",
+  pounds: "lb",
 };
 const VOLUME = /fl\.?\s*oz|fluid|\b(ml|cl|dl|l|litre|litres|liter|liters)\b|\d(ml|cl|dl|l)\b/i;
 const PART = /(-?[\d.,/\s\u00a0\u2009\u202f]*[\d.,])\s*([a-zµ]+)/gi;

@@ -14,7 +14,9 @@ export default function Fault({ reset }: { error: Error; reset: () => void }) {
   return (
     <main className="mx-auto max-w-[640px] px-6 py-16">
       <h1>This page cannot be read just now</h1>
-      <p className="mt-3">The workshop's records cannot be reached. Nothing that was recorded is lost; entries made meanwhile wait on this device. The page comes back by itself.</p>
+      <p className="mt-3">
+        The workshop's records cannot be reached. Nothing that was recorded is lost; entries made meanwhile wait on this device. The page comes back by itself.
+      </p>
       <button type="button" className="act mt-5" onClick={reset}>
         Try again
       </button>

@@ -1,6 +1,6 @@
 import type { Metadata, Viewport } from "next";
-import type { ReactNode } from "react";
 import { cookies } from "next/headers";
+import type { ReactNode } from "react";
 import "./look.css";
 
 export const metadata: Metadata = { title: { default: "Hearth Jar", template: "%s · Hearth Jar" }, description: "From a formula to finished jars." };

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { isAway } from "@/data/client";
 
 /** What a command gives back: its value, or what is wrong, field by field. */

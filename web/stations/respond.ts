@@ -2,7 +2,8 @@ import { isAway } from "@/data/client";
 import { AWAY } from "./outcome";
 
 /** The one shape of a refusal: `{"error":{"message":…,"fields":{…}}}`. */
-export const refuse = (status: number, message: string, fields: Record<string, string[]> = {}): Response => Response.json({ error: { message, fields } }, { status });
+export const refuse = (status: number, message: string, fields: Record<string, string[]> = {}): Response =>
+  Response.json({ error: { message, fields } }, { status });
 
 /** Reads a request's body up to a limit in bytes; null where it is longer. */
 export async function readBody(request: Request, limit: number): Promise<string | null> {

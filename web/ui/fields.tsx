@@ -130,7 +130,15 @@ export function Field(props: FieldProps) {
       ) : lines ? (
         <textarea {...common} rows={lines} onChange={(event) => onValue(event.target.value)} />
       ) : (
-        <input {...common} type="text" autoComplete="off" inputMode={inputMode} placeholder={placeholder} autoFocus={autoFocus} onChange={(event) => onValue(event.target.value)} />
+        <input
+          {...common}
+          type="text"
+          autoComplete="off"
+          inputMode={inputMode}
+          placeholder={placeholder}
+          autoFocus={autoFocus}
+          onChange={(event) => onValue(event.target.value)}
+        />
       )}
       <p id={`${id}-said`} className={`mt-1 text-[14px] ${error ? "font-semibold text-hot" : "text-soft"}`} role={error ? "alert" : undefined}>
         {error ? `▲ ${error}` : hint}
@@ -142,14 +150,19 @@ export function Field(props: FieldProps) {
 /** A rule for text that is taken as it is. */
 export const words = (initial = "", most = 2_000): FieldRule<string> => ({
   initial,
-  parse: (text) => (text.length > most ? { ok: false, message: `At most ${most} letters fit here; this has ${text.length}.` } : { ok: true, value: text.trim() }),
+  parse: (text) =>
+    text.length > most ? { ok: false, message: `At most ${most} letters fit here; this has ${text.length}.` } : { ok: true, value: text.trim() },
 });
 
 /** A rule for a name, which must be there. */
 export const named = (what: string, initial = ""): FieldRule<string> => ({
   initial,
   parse: (text) =>
-    text.trim() === "" ? { ok: false, message: `Give ${what} a name.` } : text.length > 120 ? { ok: false, message: "A name has at most 120 letters." } : { ok: true, value: text.trim() },
+    text.trim() === ""
+      ? { ok: false, message: `Give ${what} a name.` }
+      : text.length > 120
+        ? { ok: false, message: "A name has at most 120 letters." }
+        : { ok: true, value: text.trim() },
 });
 
 /** Lets a field stand empty. */

@@ -3,8 +3,8 @@
 import { GATE_NAMES, type Gate, type GateName, standing } from "@hearth/core";
 import { scaleLinear, scaleUtc } from "d3-scale";
 import { line } from "d3-shape";
-import { useUnits } from "./units";
 import { useWidth } from "./size";
+import { useUnits } from "./units";
 
 export interface HeatMark {
   at: string;
@@ -46,7 +46,7 @@ export const toneOf = (celsius: number, gate: Gate | null): "ink" | "inside" | "
 export function HeatLine({ gates, ceiling, marks, moments = [], now = null, height = 280, thumb = false, label }: HeatLineProps) {
   const units = useUnits();
   const { ref, width } = useWidth<HTMLDivElement>(thumb ? 132 : 640);
-  const edge = thumb ? { top: 3, right: 3, bottom: 3, left: 3 } : { top: 14, right: 92, bottom: 30, left: 46 };
+  const edge = thumb ? { top: 3, right: 3, bottom: 3, left: 3 } : { top: 14, right: 104, bottom: 30, left: 46 };
   const sorted = [...marks].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
   const times = [...sorted.map((mark) => mark.at), ...moments.map((moment) => moment.at), ...(now ? [now] : [])].map((at) => Date.parse(at));
   const first = times.length > 0 ? Math.min(...times) : 0;
@@ -69,7 +69,10 @@ export function HeatLine({ gates, ceiling, marks, moments = [], now = null, heig
     if (run && run[0]?.instrumentId === mark.instrumentId) run.push(mark);
     else runs.push([mark]);
   }
-  const path = line<HeatMark>((mark) => x(Date.parse(mark.at)), (mark) => y(mark.celsius));
+  const path = line<HeatMark>(
+    (mark) => x(Date.parse(mark.at)),
+    (mark) => y(mark.celsius),
+  );
   const inUnit = y.copy().domain(y.domain().map((centi) => (units.temperature === "C" ? centi / 100 : (centi / 100) * 1.8 + 32)));
   const said = sorted.map((mark) => `${units.clock(mark.at)} ${units.t(mark.celsius)} for ${mark.gate}`).join("; ");
 
@@ -78,7 +81,13 @@ export function HeatLine({ gates, ceiling, marks, moments = [], now = null, heig
       <svg width={width} height={height} role="img" aria-label={`${label}. ${said || "No readings yet."}`} className="block bg-sheet">
         {[...bands.values()].map(({ gate, names }) => (
           <g key={names.join()}>
-            <rect x={edge.left} width={Math.max(0, width - edge.left - edge.right)} y={y(gate.high)} height={Math.max(2, y(gate.low) - y(gate.high))} fill="var(--color-inside-fill)" />
+            <rect
+              x={edge.left}
+              width={Math.max(0, width - edge.left - edge.right)}
+              y={y(gate.high)}
+              height={Math.max(2, y(gate.low) - y(gate.high))}
+              fill="var(--color-inside-fill)"
+            />
             {thumb ? null : (
               <text x={width - edge.right + 6} y={(y(gate.low) + y(gate.high)) / 2} dy="-0.15em" fontSize={13} fontWeight={700} fill="var(--color-inside)">
                 {names.join(", ")}
@@ -119,7 +128,15 @@ export function HeatLine({ gates, ceiling, marks, moments = [], now = null, heig
         ))}
         {moments.map((moment) => (
           <g key={moment.at + moment.name}>
-            <line x1={x(Date.parse(moment.at))} x2={x(Date.parse(moment.at))} y1={thumb ? height - 8 : edge.top} y2={height - edge.bottom} stroke="var(--color-soft)" strokeWidth={thumb ? 1.5 : 1} strokeDasharray={thumb ? undefined : "1 4"} />
+            <line
+              x1={x(Date.parse(moment.at))}
+              x2={x(Date.parse(moment.at))}
+              y1={thumb ? height - 8 : edge.top}
+              y2={height - edge.bottom}
+              stroke="var(--color-soft)"
+              strokeWidth={thumb ? 1.5 : 1}
+              strokeDasharray={thumb ? undefined : "1 4"}
+            />
             {thumb ? null : (
               <text x={x(Date.parse(moment.at)) + 4} y={height - edge.bottom - 6} fontSize={13} fill="var(--color-soft)">
                 {moment.name}
@@ -127,7 +144,9 @@ export function HeatLine({ gates, ceiling, marks, moments = [], now = null, heig
             )}
           </g>
         ))}
-        {now ? <line x1={x(Date.parse(now))} x2={x(Date.parse(now))} y1={edge.top} y2={height - edge.bottom} stroke="var(--color-ink)" strokeWidth={1} /> : null}
+        {now ? (
+          <line x1={x(Date.parse(now))} x2={x(Date.parse(now))} y1={edge.top} y2={height - edge.bottom} stroke="var(--color-ink)" strokeWidth={1} />
+        ) : null}
         {sorted.map((mark) => (
           <Mark
             key={mark.at + mark.celsius}
@@ -143,7 +162,15 @@ export function HeatLine({ gates, ceiling, marks, moments = [], now = null, heig
           : sorted.map((mark) => {
               const tone = toneOf(mark.celsius, mark.gate === "watch" ? null : gates[mark.gate]);
               return (
-                <text key={`t${mark.at}${mark.celsius}`} x={x(Date.parse(mark.at))} y={y(mark.celsius) - 13} textAnchor="middle" fontSize={15} fill={`var(--color-${tone})`} className="figure">
+                <text
+                  key={`t${mark.at}${mark.celsius}`}
+                  x={x(Date.parse(mark.at))}
+                  y={y(mark.celsius) - 13}
+                  textAnchor="middle"
+                  fontSize={15}
+                  fill={`var(--color-${tone})`}
+                  className="figure"
+                >
                   {tone === "hot" ? "▲ " : tone === "cool" ? "▼ " : ""}
                   {units.tParts(mark.celsius).figure}
                 </text>

@@ -52,16 +52,17 @@ export function JarSection({ innerTopUm, innerBottomUm, heightUm, fillMg, name, 
     wick: { x: middle - 24, y: surface - 44, w: 36, h: 66 },
   };
   return (
-    <svg width={width} height={height} role="img" aria-label={`${name}, filled with ${units.g(fillMg)}${overfull ? ", more than it holds" : ""}`} className="block overflow-visible">
+    <svg
+      width={width}
+      height={height}
+      role="img"
+      aria-label={`${name}, filled with ${units.g(fillMg)}${overfull ? ", more than it holds" : ""}`}
+      className="block overflow-visible"
+    >
       <polygon points={poly([at(0, -1), at(level, -1), at(level, 1), at(0, 1)])} fill="var(--color-wax)" />
       <line x1={middle - half(level)} x2={middle + half(level)} y1={surface} y2={surface} stroke="var(--color-ink)" strokeWidth={2} />
       <polyline
-        points={poly([
-          [at(inner.height, -1)[0], rim],
-          at(0, -1),
-          at(0, 1),
-          [at(inner.height, 1)[0], rim],
-        ])}
+        points={poly([[at(inner.height, -1)[0], rim], at(0, -1), at(0, 1), [at(inner.height, 1)[0], rim]])}
         fill="none"
         stroke="var(--color-ink)"
         strokeWidth={Math.max(2.5, px(wall) * 0.6)}

@@ -51,7 +51,10 @@ export function Keys({ children }: { children: ReactNode }) {
       <Dialog.Dialog.Root open={open} onOpenChange={setOpen}>
         <Dialog.Dialog.Portal>
           <Dialog.Dialog.Overlay className="fixed inset-0 bg-ink/50" />
-          <Dialog.Dialog.Content className="sheet fixed top-[8vh] left-1/2 max-h-[84vh] w-[min(560px,94vw)] -translate-x-1/2 overflow-auto" aria-describedby={undefined}>
+          <Dialog.Dialog.Content
+            className="sheet fixed top-[8vh] left-1/2 max-h-[84vh] w-[min(560px,94vw)] -translate-x-1/2 overflow-auto"
+            aria-describedby={undefined}
+          >
             <Dialog.Dialog.Title asChild>
               <h2>Keys</h2>
             </Dialog.Dialog.Title>
@@ -80,9 +83,6 @@ export function useKeys(keys: Key[]): void {
   const latest = useRef(keys);
   latest.current = keys;
   const names = keys.map((one) => `${one.key} ${one.does}`).join("|");
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the names stand for the keys; their acts are read when pressed
-  useEffect(
-    () => ways?.add(latest.current.map((one, index) => ({ ...one, act: () => latest.current[index]?.act() }))),
-    [ways, names],
-  );
+  // The names stand for the keys; their acts are read when pressed
+  useEffect(() => ways?.add(latest.current.map((one, index) => ({ ...one, act: () => latest.current[index]?.act() }))), [ways, names]);
 }

@@ -37,7 +37,19 @@ export function Empty({ title, children, action }: { title: string; children: Re
 }
 
 /** A screen: its heading, its work, and the margin beside it. */
-export function Screen({ title, lead, side, actions, children }: { title: ReactNode; lead?: ReactNode; side?: ReactNode; actions?: ReactNode; children: ReactNode }) {
+export function Screen({
+  title,
+  lead,
+  side,
+  actions,
+  children,
+}: {
+  title: ReactNode;
+  lead?: ReactNode;
+  side?: ReactNode;
+  actions?: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <main id="work" className="mx-auto grid max-w-[1360px] gap-x-8 gap-y-6 px-4 py-5 sm:px-8 lg:grid-cols-[minmax(0,1fr)_264px]">
       <div className="min-w-0">

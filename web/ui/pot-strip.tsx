@@ -10,7 +10,17 @@ export interface PotPart {
 }
 
 /** The contents of a pot as one bar, to scale by weight. Wax is plain, fragrance hatched. */
-export function PotStrip({ parts, height = 54, resolutionUg = null, bare = false }: { parts: PotPart[]; height?: number; resolutionUg?: number | null; bare?: boolean }) {
+export function PotStrip({
+  parts,
+  height = 54,
+  resolutionUg = null,
+  bare = false,
+}: {
+  parts: PotPart[];
+  height?: number;
+  resolutionUg?: number | null;
+  bare?: boolean;
+}) {
   const units = useUnits();
   const id = useId();
   const total = parts.reduce((sum, part) => sum + part.mg, 0);
@@ -18,7 +28,13 @@ export function PotStrip({ parts, height = 54, resolutionUg = null, bare = false
   let left = 0;
   return (
     <div>
-      <svg width="100%" height={height} role="img" aria-label={parts.map((part) => `${part.name} ${units.g(part.mg, resolutionUg)}`).join(", ")} className="block">
+      <svg
+        width="100%"
+        height={height}
+        role="img"
+        aria-label={parts.map((part) => `${part.name} ${units.g(part.mg, resolutionUg)}`).join(", ")}
+        className="block"
+      >
         <defs>
           <pattern id={id} width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <rect width={7} height={7} fill="var(--color-sheet)" />
@@ -29,7 +45,18 @@ export function PotStrip({ parts, height = 54, resolutionUg = null, bare = false
           const share = (part.mg / total) * 100;
           const x = left;
           left += share;
-          return <rect key={part.kind + part.name} x={`${x}%`} width={`${share}%`} y={0} height={height} fill={part.kind === "wax" ? "var(--color-wax)" : `url(#${id})`} stroke="var(--color-ink)" strokeWidth={2} />;
+          return (
+            <rect
+              key={part.kind + part.name}
+              x={`${x}%`}
+              width={`${share}%`}
+              y={0}
+              height={height}
+              fill={part.kind === "wax" ? "var(--color-wax)" : `url(#${id})`}
+              stroke="var(--color-ink)"
+              strokeWidth={2}
+            />
+          );
         })}
         <rect width="100%" height={height} fill="none" stroke="var(--color-ink)" strokeWidth={4} />
       </svg>

@@ -1,7 +1,17 @@
 "use client";
 
 import {
-  decimalsFor, type Gate, type MassUnit, massParts, type TemperatureUnit, temperatureParts, writeDifference, writeDuration, writeGate, writeMass, writeTemperature,
+  decimalsFor,
+  type Gate,
+  type MassUnit,
+  massParts,
+  type TemperatureUnit,
+  temperatureParts,
+  writeDifference,
+  writeDuration,
+  writeGate,
+  writeMass,
+  writeTemperature,
 } from "@hearth/core";
 import { DateTime } from "luxon";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";

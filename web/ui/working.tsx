@@ -42,11 +42,18 @@ export function Worked({ steps, name, children, label }: { steps: WorkingStep[];
   const shown = workingOf(steps, name);
   return (
     <Popover.Root>
-      <Popover.Trigger className="text-left underline decoration-soft decoration-dotted decoration-2 underline-offset-4 hover:decoration-ink" aria-label={`${label}: show the working`}>
+      <Popover.Trigger
+        className="text-left underline decoration-soft decoration-dotted decoration-2 underline-offset-4 hover:decoration-ink"
+        aria-label={`${label}: show the working`}
+      >
         {children}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="sheet z-30 max-h-[70vh] w-[min(430px,92vw)] overflow-auto shadow-[0_6px_30px_rgb(0_0_0/.35)]" sideOffset={6} collisionPadding={12}>
+        <Popover.Content
+          className="sheet z-30 max-h-[70vh] w-[min(430px,92vw)] overflow-auto shadow-[0_6px_30px_rgb(0_0_0/.35)]"
+          sideOffset={6}
+          collisionPadding={12}
+        >
           <h3>How {label} comes about</h3>
           <ol className="mt-1">
             {shown.map((step) => (

@@ -17,8 +17,6 @@ export const ofWorkshop = () =>
     .notNull()
     .references(() => workshops.id, { onDelete: "cascade" });
 
-export const people = pgTable(
-  "person",
-  { workshopId: ofWorkshop(), id: uuid("id").notNull(), name: text("name").notNull() },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
-);
+export const people = pgTable("person", { workshopId: ofWorkshop(), id: uuid("id").notNull(), name: text("name").notNull() }, (table) => [
+  primaryKey({ columns: [table.workshopId, table.id] }),
+]);

@@ -1,7 +1,7 @@
 import { type BatchEvent, type BatchState, batchState, CLOCK_TOLERANCE_MS, refusal, type SentEvent, writeDuration } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
-import { batches, batchEvents } from "@/data/tables/batch";
+import { batchEvents, batches } from "@/data/tables/batch";
 import { instruments } from "@/data/tables/shelf";
 import { people } from "@/data/tables/workshop";
 import { canonical } from "../canonical";
@@ -9,7 +9,12 @@ import { eventsOf } from "./events";
 
 export type Appended = { ok: true; repeated: boolean } | { ok: false; status: 400 | 404 | 409; message: string; fields: Record<string, string[]> };
 
-const no = (status: 400 | 404 | 409, message: string, field?: string): Appended => ({ ok: false, status, message, fields: field ? { [field]: [message] } : {} });
+const no = (status: 400 | 404 | 409, message: string, field?: string): Appended => ({
+  ok: false,
+  status,
+  message,
+  fields: field ? { [field]: [message] } : {},
+});
 
 /** What of a state the batch's row repeats, so that lists find it by an index. */
 export const rowOf = (state: BatchState) => ({
@@ -44,12 +49,19 @@ export async function appendEvent(db: Database, workshopId: string, batchId: str
     return no(400, `That time is ${writeDuration(ahead / 1_000)} ahead of now. Give the time at which it happened.`, "happenedAt");
   }
   return db.transaction(async (tx: Transaction) => {
-    const [batch] = await tx.select().from(batches).where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId))).for("update");
+    const [batch] = await tx
+      .select()
+      .from(batches)
+      .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)))
+      .for("update");
     if (!batch) return no(404, "This batch is not in this workshop.");
     const events = (await eventsOf(tx, workshopId, [batchId])).get(batchId) ?? [];
     const twin = events.find((event) => event.id === sent.id);
     if (twin) return sameEvent(twin, sent) ? { ok: true, repeated: true } : no(409, "Another entry already carries this entry's id. Record it again.", "id");
-    const [elsewhere] = await tx.select({ id: batchEvents.id }).from(batchEvents).where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.id, sent.id)));
+    const [elsewhere] = await tx
+      .select({ id: batchEvents.id })
+      .from(batchEvents)
+      .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.id, sent.id)));
     if (elsewhere) return no(409, "Another batch already has this entry.", "id");
     const why = refusal(batchState(events, now), sent);
     if (why) return no(400, why.message, why.field);
@@ -57,11 +69,17 @@ export async function appendEvent(db: Database, workshopId: string, batchId: str
       return no(400, "That time is before the batch was started. Give the time at which it happened.", "happenedAt");
     }
     if (sent.personId) {
-      const [person] = await tx.select({ id: people.id }).from(people).where(and(eq(people.workshopId, workshopId), eq(people.id, sent.personId)));
+      const [person] = await tx
+        .select({ id: people.id })
+        .from(people)
+        .where(and(eq(people.workshopId, workshopId), eq(people.id, sent.personId)));
       if (!person) return no(400, "That person is not of this workshop. Choose who is working.", "personId");
     }
     if (sent.instrumentId) {
-      const [instrument] = await tx.select({ id: instruments.id }).from(instruments).where(and(eq(instruments.workshopId, workshopId), eq(instruments.id, sent.instrumentId)));
+      const [instrument] = await tx
+        .select({ id: instruments.id })
+        .from(instruments)
+        .where(and(eq(instruments.workshopId, workshopId), eq(instruments.id, sent.instrumentId)));
       if (!instrument) return no(400, "That instrument is not on this shelf. Choose another.", "instrumentId");
     }
     const event: BatchEvent = { ...sent, arrivedAt: now };

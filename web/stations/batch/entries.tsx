@@ -123,7 +123,12 @@ export function Entries({ batch, newestFirst = false, fixed = false }: { batch: 
               </div>
               <span className="text-[14px] text-soft">{batch.name(event.personId)}</span>
               {fixable ? (
-                <button type="button" className="unprinted min-h-[32px] px-1 text-[15px] underline" onClick={() => setOpen(open === event.id ? null : event.id)} aria-label={`Correct: ${told.what} ${told.figure}`}>
+                <button
+                  type="button"
+                  className="unprinted min-h-[32px] px-1 text-[15px] underline"
+                  onClick={() => setOpen(open === event.id ? null : event.id)}
+                  aria-label={`Correct: ${told.what} ${told.figure}`}
+                >
                   Correct
                 </button>
               ) : null}

@@ -14,7 +14,10 @@ export function tell(event: BatchEvent, state: BatchState, units: Writers, instr
   const told = (what: string, figure = ""): Told => ({ what, figure, standing: "", tone: "ink" });
   switch (event.kind) {
     case "started":
-      return told(`started from ${event.payload.plan.formulaName}, version ${event.payload.plan.versionNumber}`, units.g(event.payload.plan.totalMg, event.payload.plan.resolutionUg));
+      return told(
+        `started from ${event.payload.plan.formulaName}, version ${event.payload.plan.versionNumber}`,
+        units.g(event.payload.plan.totalMg, event.payload.plan.resolutionUg),
+      );
     case "weighed":
       return told(`weighed ${state.plan.components.find((part) => part.id === event.payload.componentId)?.name ?? "something"}`, units.g(event.payload.mg));
     case "read": {
@@ -25,7 +28,12 @@ export function tell(event: BatchEvent, state: BatchState, units: Writers, instr
       if (event.payload.gate === "watch") return { ...told(what, units.t(celsius)) };
       const gate: Gate = state.plan.spec.profile[event.payload.gate as GateName];
       const at = standing(celsius, gate).is;
-      return { what, figure: units.t(celsius), standing: writeStanding(celsius, event.payload.gate as GateName, gate, units.temperature), tone: at === "inside" ? "inside" : at === "above" ? "hot" : "cool" };
+      return {
+        what,
+        figure: units.t(celsius),
+        standing: writeStanding(celsius, event.payload.gate as GateName, gate, units.temperature),
+        tone: at === "inside" ? "inside" : at === "above" ? "hot" : "cool",
+      };
     }
     case "stirred":
       return told("stirred", writeDuration(event.payload.seconds));
@@ -35,7 +43,10 @@ export function tell(event: BatchEvent, state: BatchState, units: Writers, instr
       const { defect, place, severity, jars, vesselId } = event.payload;
       const known = defectOf(defect);
       const vessel = state.plan.vessels.find((one) => one.vesselId === vesselId);
-      return { ...told(`${severity} ${known?.name ?? defect} at the ${place}, ${vessel?.name ?? "vessel"}`, `${jars} of ${vessel?.count ?? "?"}`), tone: known?.classes.includes("S") ? "safety" : "ink" };
+      return {
+        ...told(`${severity} ${known?.name ?? defect} at the ${place}, ${vessel?.name ?? "vessel"}`, `${jars} of ${vessel?.count ?? "?"}`),
+        tone: known?.classes.includes("S") ? "safety" : "ink",
+      };
     }
     case "looked":
       return told("looked over", `${event.payload.jars} jars`);

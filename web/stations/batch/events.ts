@@ -1,5 +1,5 @@
 import type { BatchEvent } from "@hearth/core";
-import { asc, inArray, and, eq } from "drizzle-orm";
+import { and, asc, eq, inArray } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { batchEvents } from "@/data/tables/batch";
 

@@ -16,7 +16,13 @@ const PAGE = 25;
 type Stage = "pot" | "rack" | "closed";
 
 /** Batches at the given stages with their states, newest first, a page at a time. `after` is the cursor of the page before. */
-export async function listBatches(db: Database, workshopId: string, stages: Stage[], now: string, after?: string): Promise<{ batches: Listed[]; more: string | null }> {
+export async function listBatches(
+  db: Database,
+  workshopId: string,
+  stages: Stage[],
+  now: string,
+  after?: string,
+): Promise<{ batches: Listed[]; more: string | null }> {
   const [at, id] = after?.split("_") ?? [];
   const rows = await db
     .select()
@@ -31,7 +37,11 @@ export async function listBatches(db: Database, workshopId: string, stages: Stag
     .orderBy(desc(batches.startedAt), desc(batches.id))
     .limit(PAGE + 1);
   const page = rows.slice(0, PAGE);
-  const events = await eventsOf(db, workshopId, page.map((row) => row.id));
+  const events = await eventsOf(
+    db,
+    workshopId,
+    page.map((row) => row.id),
+  );
   const last = page.at(-1);
   return {
     batches: page.map((row) => ({ id: row.id, number: row.number, state: batchState(events.get(row.id) ?? [], now) })),
@@ -41,7 +51,10 @@ export async function listBatches(db: Database, workshopId: string, stages: Stag
 
 /** One batch whole: its row, events and state; null where the workshop has none such. */
 export async function readBatch(db: Database, workshopId: string, id: string, now: string) {
-  const [row] = await db.select().from(batches).where(and(eq(batches.workshopId, workshopId), eq(batches.id, id)));
+  const [row] = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, id)));
   if (!row) return null;
   const events = (await eventsOf(db, workshopId, [id])).get(id) ?? [];
   const [formula] = await db
@@ -66,8 +79,14 @@ export async function listInstruments(db: Database, workshopId: string): Promise
 /** What waits at each station, for the line of stations. */
 export async function waitingCounts(db: Database, workshopId: string, now: string): Promise<Record<string, number>> {
   const mine = eq(batches.workshopId, workshopId);
-  const [pots] = await db.select({ n: count() }).from(batches).where(and(mine, eq(batches.stage, "pot")));
-  const [rack] = await db.select({ n: count() }).from(batches).where(and(mine, eq(batches.stage, "rack")));
+  const [pots] = await db
+    .select({ n: count() })
+    .from(batches)
+    .where(and(mine, eq(batches.stage, "pot")));
+  const [rack] = await db
+    .select({ n: count() })
+    .from(batches)
+    .where(and(mine, eq(batches.stage, "rack")));
   const unlooked = await db
     .select({ pouredAt: batches.pouredAt, profile: sql<Profile>`${formulaVersions.spec}->'profile'` })
     .from(batches)

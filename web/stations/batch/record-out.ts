@@ -12,12 +12,21 @@ const present = <T>(values: (T | null)[]): T[] => [...new Set(values.filter((val
 
 /** One batch as it travels: every row its events and formula name. Null where the workshop has no such batch. */
 export async function batchRecordOf(db: Database, workshopId: string, batchId: string): Promise<BatchRecord | null> {
-  const [batch] = await db.select().from(batches).where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)));
+  const [batch] = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)));
   if (!batch) return null;
   const [workshop] = await db.select({ name: workshops.name }).from(workshops).where(eq(workshops.id, workshopId));
-  const [version] = await db.select().from(formulaVersions).where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.id, batch.formulaVersionId)));
+  const [version] = await db
+    .select()
+    .from(formulaVersions)
+    .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.id, batch.formulaVersionId)));
   if (!workshop || !version) return null;
-  const [formula] = await db.select().from(formulas).where(and(eq(formulas.workshopId, workshopId), eq(formulas.id, version.formulaId)));
+  const [formula] = await db
+    .select()
+    .from(formulas)
+    .where(and(eq(formulas.workshopId, workshopId), eq(formulas.id, version.formulaId)));
   if (!formula) return null;
   const events = (await eventsOf(db, workshopId, [batchId])).get(batchId) ?? [];
   const started = events.find((event) => event.kind === "started");
@@ -35,11 +44,53 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
     batch: { id: batch.id, number: batch.number, formulaVersionId: version.id },
     formula: { id: formula.id, name: formula.name },
     formulaVersion: { id: version.id, number: version.number, spec, createdAt: new Date(version.createdAt).toISOString() },
-    people: inOrder(await db.select({ id: people.id, name: people.name }).from(people).where(and(eq(people.workshopId, workshopId), inArray(people.id, personIds)))),
-    instruments: inOrder(await db.select().from(instruments).where(and(eq(instruments.workshopId, workshopId), inArray(instruments.id, instrumentIds)))).map(strip),
-    waxes: inOrder(await db.select().from(waxes).where(and(eq(waxes.workshopId, workshopId), inArray(waxes.id, spec.waxes.map((part) => part.id))))).map(strip),
-    fragrances: inOrder(await db.select().from(fragrances).where(and(eq(fragrances.workshopId, workshopId), inArray(fragrances.id, spec.fragrances.map((part) => part.id))))).map(strip),
-    vessels: inOrder(await db.select().from(vessels).where(and(eq(vessels.workshopId, workshopId), inArray(vessels.id, vesselIds))).orderBy(asc(vessels.id))).map(strip),
+    people: inOrder(
+      await db
+        .select({ id: people.id, name: people.name })
+        .from(people)
+        .where(and(eq(people.workshopId, workshopId), inArray(people.id, personIds))),
+    ),
+    instruments: inOrder(
+      await db
+        .select()
+        .from(instruments)
+        .where(and(eq(instruments.workshopId, workshopId), inArray(instruments.id, instrumentIds))),
+    ).map(strip),
+    waxes: inOrder(
+      await db
+        .select()
+        .from(waxes)
+        .where(
+          and(
+            eq(waxes.workshopId, workshopId),
+            inArray(
+              waxes.id,
+              spec.waxes.map((part) => part.id),
+            ),
+          ),
+        ),
+    ).map(strip),
+    fragrances: inOrder(
+      await db
+        .select()
+        .from(fragrances)
+        .where(
+          and(
+            eq(fragrances.workshopId, workshopId),
+            inArray(
+              fragrances.id,
+              spec.fragrances.map((part) => part.id),
+            ),
+          ),
+        ),
+    ).map(strip),
+    vessels: inOrder(
+      await db
+        .select()
+        .from(vessels)
+        .where(and(eq(vessels.workshopId, workshopId), inArray(vessels.id, vesselIds)))
+        .orderBy(asc(vessels.id)),
+    ).map(strip),
     events,
   };
 }
@@ -50,18 +101,34 @@ export function eventsCsv(state: BatchState, number: number, names: (id: string 
     const none = { what: "", grams: "", celsius: "", shown: "", seconds: "" };
     switch (event.kind) {
       case "started":
-        return { ...none, what: `${event.payload.plan.formulaName}, version ${event.payload.plan.versionNumber}`, grams: String(event.payload.plan.totalMg / 1_000) };
+        return {
+          ...none,
+          what: `${event.payload.plan.formulaName}, version ${event.payload.plan.versionNumber}`,
+          grams: String(event.payload.plan.totalMg / 1_000),
+        };
       case "weighed":
-        return { ...none, what: state.plan.components.find((part) => part.id === event.payload.componentId)?.name ?? "", grams: String(event.payload.mg / 1_000) };
+        return {
+          ...none,
+          what: state.plan.components.find((part) => part.id === event.payload.componentId)?.name ?? "",
+          grams: String(event.payload.mg / 1_000),
+        };
       case "read":
-        return { ...none, what: event.payload.gate, celsius: String((event.payload.shown + event.payload.correction) / 100), shown: String(event.payload.shown / 100) };
+        return {
+          ...none,
+          what: event.payload.gate,
+          celsius: String((event.payload.shown + event.payload.correction) / 100),
+          shown: String(event.payload.shown / 100),
+        };
       case "stirred":
         return { ...none, seconds: String(event.payload.seconds) };
       case "poured":
         return { ...none, what: event.payload.warmedJars === null ? "" : event.payload.warmedJars ? "jars warmed" : "jars not warmed" };
       case "flaw": {
         const { defect, place, severity, jars, vesselId } = event.payload;
-        return { ...none, what: `${defect}, ${place}, ${severity}, ${jars} × ${state.plan.vessels.find((vessel) => vessel.vesselId === vesselId)?.name ?? ""}` };
+        return {
+          ...none,
+          what: `${defect}, ${place}, ${severity}, ${jars} × ${state.plan.vessels.find((vessel) => vessel.vesselId === vesselId)?.name ?? ""}`,
+        };
       }
       case "looked":
         return { ...none, what: `${event.payload.jars} jars` };
@@ -76,9 +143,20 @@ export function eventsCsv(state: BatchState, number: number, names: (id: string 
   const rows = state.entries.map(({ event, supersededBy }) => {
     const { what, grams, celsius, shown, seconds } = detail(event);
     return {
-      batch: number, event_id: event.id, happened_at: event.happenedAt, arrived_at: event.arrivedAt, kind: event.kind, what,
-      grams, wax_celsius: celsius, shown_celsius: shown, seconds, person: names(event.personId), instrument: names(event.instrumentId),
-      corrects: event.corrects ?? "", stands: supersededBy ? "no" : "yes",
+      batch: number,
+      event_id: event.id,
+      happened_at: event.happenedAt,
+      arrived_at: event.arrivedAt,
+      kind: event.kind,
+      what,
+      grams,
+      wax_celsius: celsius,
+      shown_celsius: shown,
+      seconds,
+      person: names(event.personId),
+      instrument: names(event.instrumentId),
+      corrects: event.corrects ?? "",
+      stands: supersededBy ? "no" : "yes",
     };
   });
   return `\ufeff${Papa.unparse(rows, { newline: "\r\n", escapeFormulae: true })}\r\n`;

@@ -6,11 +6,27 @@ import { HeatLine } from "@/ui/heat-line";
 import type { Listed, ReadInstrument } from "./lists";
 
 /** One batch in a list: what it is, what it waits for, its heat line at thumb size. */
-export function BatchRow({ batch, href, instruments, what, action, first = false, children }: { batch: Listed; href: string; instruments: ReadInstrument[]; what: ReactNode; action: string; first?: boolean; children?: ReactNode }) {
+export function BatchRow({
+  batch,
+  href,
+  instruments,
+  what,
+  action,
+  first = false,
+  children,
+}: {
+  batch: Listed;
+  href: string;
+  instruments: ReadInstrument[];
+  what: ReactNode;
+  action: string;
+  first?: boolean;
+  children?: ReactNode;
+}) {
   const { plan, readings, pouredAt } = batch.state;
   const kinds = new Map(instruments.map((one) => [one.id, one.kind]));
   return (
-    <li className="grid items-center gap-x-5 gap-y-2 border-b border-line py-3 sm:grid-cols-[56px_minmax(0,1fr)_132px_auto]">
+    <li className="grid items-center gap-x-5 gap-y-2 border-b border-line py-3 sm:grid-cols-[48px_minmax(0,1fr)_132px_172px]">
       <span className="figure text-[32px] leading-none max-sm:hidden">{batch.number}</span>
       <div className="min-w-0">
         <Link href={href} className="text-[19px] font-bold">

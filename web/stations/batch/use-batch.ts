@@ -26,7 +26,9 @@ export function useBatch({ workshopId, personId, batch, instruments, people }: B
   const [last, setLast] = useState<SentEvent | null>(null);
   const events = useMemo(() => {
     const known = new Set(batch.events.map((event) => event.id));
-    const pending = waiting.filter((one) => one.batchId === batch.id && !known.has(one.event.id)).map((one) => ({ ...one.event, arrivedAt: one.event.happenedAt }) as BatchEvent);
+    const pending = waiting
+      .filter((one) => one.batchId === batch.id && !known.has(one.event.id))
+      .map((one) => ({ ...one.event, arrivedAt: one.event.happenedAt }) as BatchEvent);
     return [...batch.events, ...pending];
   }, [batch.events, batch.id, waiting]);
   const state = useMemo(() => batchState(events, now), [events, now]);

@@ -109,7 +109,8 @@ export function Outbox() {
   if (!away || waiting.length === 0) return null;
   return (
     <p role="status" className="unprinted border-b-[3px] border-ink bg-cool-fill px-4 py-2 font-semibold sm:px-8">
-      {waiting.length === 1 ? "1 entry is" : `${waiting.length} entries are`} kept on this device and will be sent when the workshop's records can be reached again.
+      {waiting.length === 1 ? "1 entry is" : `${waiting.length} entries are`} kept on this device and will be sent when the workshop's records can be reached
+      again.
     </p>
   );
 }

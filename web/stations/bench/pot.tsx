@@ -1,6 +1,18 @@
 "use client";
 
-import { type BatchState, type Gate, type GateName, good, parseDuration, parseMass, parseTemperature, type Step, writeDuration, writeStanding, writeNumber } from "@hearth/core";
+import {
+  type BatchState,
+  type Gate,
+  type GateName,
+  good,
+  parseDuration,
+  parseMass,
+  parseTemperature,
+  type Step,
+  writeDuration,
+  writeNumber,
+  writeStanding,
+} from "@hearth/core";
 import Link from "next/link";
 import { useEffect, useMemo, useState } from "react";
 import { Field, type FieldRule, useFields } from "@/ui/fields";
@@ -39,7 +51,8 @@ function Target({ step, state, units }: { step: Step; state: BatchState; units: 
         <span className="figure text-[34px]"> {parts.unit}</span>
         {done > 0 ? (
           <div className="text-soft">
-            {step.done ? "weighed" : "still to go; weighed"} <span className="figure text-[20px] text-ink">{units.g(done, state.plan.resolutionUg)}</span> of {units.g(step.component.mg, state.plan.resolutionUg)}
+            {step.done ? "weighed" : "still to go; weighed"} <span className="figure text-[20px] text-ink">{units.g(done, state.plan.resolutionUg)}</span> of{" "}
+            {units.g(step.component.mg, state.plan.resolutionUg)}
           </div>
         ) : null}
       </div>
@@ -107,7 +120,8 @@ function StepForm({ step, batch, instruments }: { step: Step; batch: Batch; inst
     const tool = tools.find((one) => one.id === common.instrumentId);
     let entered: Entered;
     if (step.kind === "weigh") entered = { kind: "weighed", payload: { componentId: step.component?.id ?? "", mg: all.value as number }, ...common };
-    else if (isGate(step.kind)) entered = { kind: "read", payload: { gate: step.kind, shown: all.value as number, correction: tool?.correction ?? 0 }, ...common };
+    else if (isGate(step.kind))
+      entered = { kind: "read", payload: { gate: step.kind, shown: all.value as number, correction: tool?.correction ?? 0 }, ...common };
     else if (step.kind === "stir") entered = { kind: "stirred", payload: { seconds: all.value as number }, ...common };
     else entered = { kind: "poured", payload: { warmedJars: all.value as boolean | null }, ...common };
     fields.fill({ value: "", at: "" });
@@ -127,14 +141,15 @@ function StepForm({ step, batch, instruments }: { step: Step; batch: Batch; inst
     const hear = (event: KeyboardEvent) => {
       const field = fields.form.current?.elements.namedItem("value");
       const target = event.target as HTMLElement;
-      if (!(field instanceof HTMLInputElement) || ["INPUT", "SELECT", "TEXTAREA"].includes(target.tagName) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (!(field instanceof HTMLInputElement) || ["INPUT", "SELECT", "TEXTAREA"].includes(target.tagName) || event.ctrlKey || event.metaKey || event.altKey)
+        return;
       if (/^[0-9]$/.test(event.key)) field.focus();
     };
     window.addEventListener("keydown", hear);
     return () => window.removeEventListener("keydown", hear);
   }, [fields.form]);
 
-  const label = step.kind === "weigh" ? "What the scale shows" : isGate(step.kind) ? "What the thermometer shows" : step.kind === "stir" ? "Stirred for" : "Jars warmed first";
+  const label = step.kind === "weigh" ? "Scale shows" : isGate(step.kind) ? "Thermometer shows" : step.kind === "stir" ? "Stirred for" : "Jars warmed first";
   return (
     <form
       ref={fields.form}
@@ -144,31 +159,39 @@ function StepForm({ step, batch, instruments }: { step: Step; batch: Batch; inst
       }}
     >
       {step.kind === "stir" ? <StirClock seconds={profile.stirSeconds} onStop={(seconds) => fields.fill({ value: `${seconds} s` })} /> : null}
-      <div className="mt-3 flex flex-wrap items-start gap-4">
-        <div className="w-[210px] max-sm:w-full">
-          {step.kind === "poured" ? (
-            <Field label={label} {...fields.bind("value")} options={[{ value: "", label: "not noted" }, { value: "yes", label: "yes" }, { value: "no", label: "no" }]} />
-          ) : (
-            <Field
-              label={label}
-              {...fields.bind("value")}
-              large
-              inputMode="decimal"
-              unit={step.kind === "weigh" ? units.mass : isGate(step.kind) ? `°${units.temperature}` : undefined}
-            />
-          )}
-        </div>
-        {tools.length > 0 ? (
-          <div className="w-[190px] max-sm:w-[calc(60%-8px)]">
-            <Field label={step.kind === "weigh" ? "Scale" : "Thermometer"} {...fields.bind("tool")} options={[...tools.map((one) => ({ value: one.id, label: one.name })), { value: "", label: "not noted" }]} />
-          </div>
-        ) : null}
-        <div className="w-[110px] max-sm:w-[40%]">
-          <Field label="When" {...fields.bind("at")} placeholder="now" />
-        </div>
-        <button type="submit" className="act mt-[27px] !min-h-[64px] max-sm:mt-0 max-sm:w-full" data-next-step>
+      <div className="mt-3 grid grid-cols-[minmax(0,210px)_auto] items-start gap-x-4 max-sm:grid-cols-1">
+        {step.kind === "poured" ? (
+          <Field
+            label={label}
+            {...fields.bind("value")}
+            options={[
+              { value: "", label: "not noted" },
+              { value: "yes", label: "yes" },
+              { value: "no", label: "no" },
+            ]}
+          />
+        ) : (
+          <Field
+            label={label}
+            {...fields.bind("value")}
+            large
+            inputMode="decimal"
+            unit={step.kind === "weigh" ? units.mass : isGate(step.kind) ? `°${units.temperature}` : undefined}
+          />
+        )}
+        <button type="submit" className="act mt-[27px] !min-h-[64px] justify-self-start max-sm:mt-0 max-sm:mb-3 max-sm:justify-self-stretch" data-next-step>
           {ACTS[step.kind].button}
         </button>
+        <div className="grid grid-cols-[minmax(0,1fr)_110px] gap-x-4 sm:col-span-2 sm:max-w-[420px]">
+          {tools.length > 0 ? (
+            <Field
+              label={step.kind === "weigh" ? "Scale" : "Thermometer"}
+              {...fields.bind("tool")}
+              options={[...tools.map((one) => ({ value: one.id, label: one.name })), { value: "", label: "not noted" }]}
+            />
+          ) : null}
+          <Field label="When" {...fields.bind("at")} placeholder="now" />
+        </div>
       </div>
       {said ? (
         <p role="alert" className="mt-1 font-semibold text-hot">
@@ -181,11 +204,26 @@ function StepForm({ step, batch, instruments }: { step: Step; batch: Batch; inst
 
 function Why({ step, state, units }: { step: Step; state: BatchState; units: Writers }) {
   const profile = state.plan.spec.profile;
-  if (step.kind === "weigh") return <Aside title="Weighing">Tare first. One container for wax, another for fragrance. On a small scale weigh in parts: the parts add up here.</Aside>;
-  if (step.kind === "heat") return <Aside title="Before you read">Stir first: a pot has hot and cold spots. Keep to one thermometer. Long above {units.t(profile.ceiling)} scorches the wax.</Aside>;
+  if (step.kind === "weigh")
+    return <Aside title="Weighing">Tare first. One container for wax, another for fragrance. On a small scale weigh in parts: the parts add up here.</Aside>;
+  if (step.kind === "heat")
+    return (
+      <Aside title="Before you read">
+        Stir first: a pot has hot and cold spots. Keep to one thermometer. Long above {units.t(profile.ceiling)} scorches the wax.
+      </Aside>
+    );
   if (step.kind === "add") return <Aside title={profile.name}>{profile.reason || "Follow the supplier's sheet for the add temperature."}</Aside>;
-  if (step.kind === "stir") return <Aside title="Why by the clock">Oil that is not stirred in sinks and sweats out later. {writeDuration(profile.stirSeconds)} is this profile's time. Cool oil lowers the pot's temperature: read again after.</Aside>;
-  if (step.kind === "pour") return <Aside title="If it fell too far">Put it back on the heat and watch it. Poured too hot, tops sink and roughen; too cool, the wall shows rings.</Aside>;
+  if (step.kind === "stir")
+    return (
+      <Aside title="Why by the clock">
+        Oil that is not stirred in sinks and sweats out later. {writeDuration(profile.stirSeconds)} is this profile's time. Cool oil lowers the pot's
+        temperature: read again after.
+      </Aside>
+    );
+  if (step.kind === "pour")
+    return (
+      <Aside title="If it fell too far">Put it back on the heat and watch it. Poured too hot, tops sink and roughen; too cool, the wall shows rings.</Aside>
+    );
   return <Aside title="Pouring">Slowly and without a splash; tap the jar for bubbles; stop at the shoulder. Keep some back for the top-up.</Aside>;
 }
 
@@ -211,7 +249,7 @@ export function Pot(props: BatchProps) {
     { key: "[", does: "the step before this one", act: () => move(-1) },
   ]);
   // Once something is recorded the pot itself says what comes next.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: runs when an entry has been recorded
+  // (The dependency only tells that an entry has been recorded.)
   useEffect(() => setChosen(null), [batch.last?.id]);
 
   return (
@@ -224,7 +262,8 @@ export function Pot(props: BatchProps) {
           {step ? <Why step={step} state={state} units={units} /> : null}
           {state.weighedLoadPercent !== null && state.plan.maxLoadPpm !== null && state.weighedLoadPercent > state.plan.maxLoadPpm / 10_000 + 0.005 ? (
             <Warn>
-              The load really weighed is {writeNumber(state.weighedLoadPercent, 2)} % of the wax, above the {writeNumber(state.plan.maxLoadPpm / 10_000, 2)} % this wax takes.
+              The load really weighed is {writeNumber(state.weighedLoadPercent, 2)} % of the wax, above the {writeNumber(state.plan.maxLoadPpm / 10_000, 2)} %
+              this wax takes.
             </Warn>
           ) : null}
           <PotStrip parts={state.plan.components} resolutionUg={state.plan.resolutionUg} height={34} />
@@ -307,8 +346,18 @@ export function Pot(props: BatchProps) {
         </section>
       </div>
       <section className="mt-6" aria-label="Heat line">
-        <HeatLine gates={profile} ceiling={profile.ceiling} marks={batch.marks} moments={batch.moments} now={state.pouredAt ? null : batch.now} height={250} label="Heat line of this pot" />
-        <p className="mt-1 text-[14px] text-soft">● probe&ensp; ◆ infrared&ensp; ▮ glass&ensp; ○ instrument not noted. A line joins readings of one instrument only.</p>
+        <HeatLine
+          gates={profile}
+          ceiling={profile.ceiling}
+          marks={batch.marks}
+          moments={batch.moments}
+          now={state.pouredAt ? null : batch.now}
+          height={250}
+          label="Heat line of this pot"
+        />
+        <p className="mt-1 text-[14px] text-soft">
+          ● probe&ensp; ◆ infrared&ensp; ▮ glass&ensp; ○ instrument not noted. A line joins readings of one instrument only.
+        </p>
       </section>
       <section className="mt-6" aria-label="Entries">
         <h2 className="border-b-[3px] border-ink pb-1">Entries</h2>
@@ -325,7 +374,13 @@ export function Pot(props: BatchProps) {
         >
           <label className="flex-1 text-[15px] font-semibold">
             Note
-            <input className="entry mt-1 font-normal" maxLength={2000} value={note} onChange={(event) => setNote(event.target.value)} placeholder="Anything out of the ordinary" />
+            <input
+              className="entry mt-1 font-normal"
+              maxLength={2000}
+              value={note}
+              onChange={(event) => setNote(event.target.value)}
+              placeholder="Anything out of the ordinary"
+            />
           </label>
           <button type="submit" className="press !min-h-[44px]">
             Add the note

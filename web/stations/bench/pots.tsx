@@ -2,8 +2,7 @@
 
 import Link from "next/link";
 import { Aside, Caution, Empty, Screen } from "@/ui/margin";
-import type { Listed } from "../batch/lists";
-import type { ReadInstrument } from "../batch/lists";
+import type { Listed, ReadInstrument } from "../batch/lists";
 import { BatchRow } from "../batch/row";
 
 /** The pots that run. */
@@ -33,7 +32,15 @@ export function Pots({ batches, instruments, more }: { batches: Listed[]; instru
       ) : (
         <ul>
           {batches.map((one, index) => (
-            <BatchRow key={one.id} batch={one} href={`/bench/${one.id}`} instruments={instruments} first={index === 0} what={one.state.next ? `next: ${one.state.next.name}` : "poured"} action="Go to the pot" />
+            <BatchRow
+              key={one.id}
+              batch={one}
+              href={`/bench/${one.id}`}
+              instruments={instruments}
+              first={index === 0}
+              what={one.state.next ? `next: ${one.state.next.name}` : "poured"}
+              action="Go to the pot"
+            />
           ))}
         </ul>
       )}

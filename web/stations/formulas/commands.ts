@@ -39,11 +39,18 @@ export async function saveFormula(input: unknown): Promise<Outcome<Saved>> {
     const outcome = await db.transaction(async (tx): Promise<Outcome<Saved>> => {
       const waxIds = wanted.spec.waxes.map((part) => part.id);
       const oilIds = wanted.spec.fragrances.map((part) => part.id);
-      const foundWaxes = await tx.select({ id: waxes.id }).from(waxes).where(and(eq(waxes.workshopId, mine), inArray(waxes.id, waxIds)));
+      const foundWaxes = await tx
+        .select({ id: waxes.id })
+        .from(waxes)
+        .where(and(eq(waxes.workshopId, mine), inArray(waxes.id, waxIds)));
       if (foundWaxes.length !== new Set(waxIds).size) return refused("That wax is not on this shelf.", { wax: ["Choose a wax from the shelf."] });
       if (oilIds.length > 0) {
-        const foundOils = await tx.select({ id: fragrances.id }).from(fragrances).where(and(eq(fragrances.workshopId, mine), inArray(fragrances.id, oilIds)));
-        if (foundOils.length !== new Set(oilIds).size) return refused("That fragrance is not on this shelf.", { fragrance: ["Choose a fragrance from the shelf."] });
+        const foundOils = await tx
+          .select({ id: fragrances.id })
+          .from(fragrances)
+          .where(and(eq(fragrances.workshopId, mine), inArray(fragrances.id, oilIds)));
+        if (foundOils.length !== new Set(oilIds).size)
+          return refused("That fragrance is not on this shelf.", { fragrance: ["Choose a fragrance from the shelf."] });
       }
       if (wanted.id === null) {
         const id = v7();
@@ -51,7 +58,11 @@ export async function saveFormula(input: unknown): Promise<Outcome<Saved>> {
         await tx.insert(formulaVersions).values({ workshopId: mine, id: v7(), formulaId: id, number: 1, spec: wanted.spec, createdAt: now });
         return done({ id, version: 1, number: 1, next: false, stale: null });
       }
-      const [formula] = await tx.select().from(formulas).where(and(eq(formulas.workshopId, mine), eq(formulas.id, wanted.id))).for("update");
+      const [formula] = await tx
+        .select()
+        .from(formulas)
+        .where(and(eq(formulas.workshopId, mine), eq(formulas.id, wanted.id)))
+        .for("update");
       if (!formula) return refused("This formula is not in this workshop.");
       const [newest] = await tx
         .select()
@@ -62,17 +73,36 @@ export async function saveFormula(input: unknown): Promise<Outcome<Saved>> {
       if (!newest) return refused("This formula has no version.");
       if (formula.version !== wanted.expectedVersion) {
         const by = people.find((one) => one.id === formula.updatedBy)?.name ?? null;
-        return done({ id: formula.id, version: formula.version, number: newest.number, next: false, stale: { version: formula.version, name: formula.name, spec: newest.spec, by } });
+        return done({
+          id: formula.id,
+          version: formula.version,
+          number: newest.number,
+          next: false,
+          stale: { version: formula.version, name: formula.name, spec: newest.spec, by },
+        });
       }
-      const used = await tx.select({ id: batches.id }).from(batches).where(and(eq(batches.workshopId, mine), eq(batches.formulaVersionId, newest.id))).limit(1);
+      const used = await tx
+        .select({ id: batches.id })
+        .from(batches)
+        .where(and(eq(batches.workshopId, mine), eq(batches.formulaVersionId, newest.id)))
+        .limit(1);
       const version = formula.version + 1;
-      await tx.update(formulas).set({ name: wanted.name, version, updatedAt: now, updatedBy: person?.id ?? null }).where(and(eq(formulas.workshopId, mine), eq(formulas.id, formula.id)));
+      await tx
+        .update(formulas)
+        .set({ name: wanted.name, version, updatedAt: now, updatedBy: person?.id ?? null })
+        .where(and(eq(formulas.workshopId, mine), eq(formulas.id, formula.id)));
       const changed = canonical(newest.spec) !== canonical(wanted.spec);
       if (used.length > 0 && changed) {
-        await tx.insert(formulaVersions).values({ workshopId: mine, id: v7(), formulaId: formula.id, number: newest.number + 1, spec: wanted.spec, createdAt: now });
+        await tx
+          .insert(formulaVersions)
+          .values({ workshopId: mine, id: v7(), formulaId: formula.id, number: newest.number + 1, spec: wanted.spec, createdAt: now });
         return done({ id: formula.id, version, number: newest.number + 1, next: true, stale: null });
       }
-      if (changed) await tx.update(formulaVersions).set({ spec: wanted.spec }).where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.id, newest.id)));
+      if (changed)
+        await tx
+          .update(formulaVersions)
+          .set({ spec: wanted.spec })
+          .where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.id, newest.id)));
       return done({ id: formula.id, version, number: newest.number, next: false, stale: null });
     });
     if (outcome.ok && !outcome.value.stale) revalidatePath("/", "layout");

@@ -1,8 +1,22 @@
 "use client";
 
 import {
-  difference, type FormulaSpec, formulaSpec, type GateName, good, LARGEST_LOAD_PERCENT, type LoadBasis, loadOnBasis, parseDuration, parseGate, parsePercent, parseTemperature, READY_PROFILES,
-  type Profile, writeDuration, writePercent,
+  difference,
+  type FormulaSpec,
+  formulaSpec,
+  type GateName,
+  good,
+  LARGEST_LOAD_PERCENT,
+  type LoadBasis,
+  loadOnBasis,
+  type Profile,
+  parseDuration,
+  parseGate,
+  parsePercent,
+  parseTemperature,
+  READY_PROFILES,
+  writeDuration,
+  writePercent,
 } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
@@ -36,12 +50,15 @@ export interface VersionShown {
 const duration = (unit: "min" | "h" | "d") => (text: string) => parseDuration(text, unit);
 const OWN = "own";
 
+/** A gate without its unit, which stands in the label. */
+const bare = (gate: string) => gate.replace(/ °[CF]$/, "");
+
 function profileText(profile: Profile, units: Writers) {
   return {
-    heat: units.gate(profile.heat),
-    add: units.gate(profile.add),
-    pour: units.gate(profile.pour),
-    ceiling: units.t(profile.ceiling),
+    heat: bare(units.gate(profile.heat)),
+    add: bare(units.gate(profile.add)),
+    pour: bare(units.gate(profile.pour)),
+    ceiling: units.tParts(profile.ceiling).figure,
     stirSeconds: writeDuration(profile.stirSeconds),
     setSeconds: writeDuration(profile.setSeconds),
     leastCureSeconds: writeDuration(profile.leastCureSeconds),
@@ -55,10 +72,16 @@ function rulesFor(name: string, spec: FormulaSpec | null, first: { wax: string; 
   const gate = (initial: string) => ({ initial, parse: (text: string) => parseGate(text, unit) });
   return {
     name: named("the formula", name),
-    wax: { initial: spec?.waxes[0]?.id ?? first.wax, parse: (text: string) => (text ? good(text) : { ok: false as const, message: "Choose a wax. The shelf has none yet: add one there first." }) },
+    wax: {
+      initial: spec?.waxes[0]?.id ?? first.wax,
+      parse: (text: string) => (text ? good(text) : { ok: false as const, message: "Choose a wax. The shelf has none yet: add one there first." }),
+    },
     fragrance: { initial: spec ? (spec.fragrances[0]?.id ?? "") : first.oil, parse: (text: string) => good(text === "" ? null : text) },
     basis: { initial: spec?.basis ?? "wax", parse: (text: string) => good(text as LoadBasis) },
-    load: { initial: spec ? writePercent(spec.loadPpm, 3).replace(" %", "") : "8", parse: (text: string) => parsePercent(text, { least: 0, most: LARGEST_LOAD_PERCENT.wax, name: "a load" }) },
+    load: {
+      initial: spec ? writePercent(spec.loadPpm, 3).replace(" %", "") : "8",
+      parse: (text: string) => parsePercent(text, { least: 0, most: LARGEST_LOAD_PERCENT.wax, name: "a load" }),
+    },
     profileName: named("the profile", spec?.profile.name ?? first.profile.name),
     heat: gate(shown.heat),
     add: gate(shown.add),
@@ -73,14 +96,20 @@ function rulesFor(name: string, spec: FormulaSpec | null, first: { wax: string; 
 }
 
 /** Makes or changes a formula: what goes in, how it is worked, what the two disagree on. */
-export function FormulaEditor(props: { formula: { id: string; name: string; version: number } | null; versions: VersionShown[]; waxes: WaxChoice[]; fragrances: OilChoice[] }) {
+export function FormulaEditor(props: {
+  formula: { id: string; name: string; version: number } | null;
+  versions: VersionShown[];
+  waxes: WaxChoice[];
+  fragrances: OilChoice[];
+}) {
   const { formula, versions, waxes, fragrances } = props;
   const units = useUnits();
   const router = useRouter();
   const newest = versions[0] ?? null;
   const firstProfile = READY_PROFILES.find((one) => one.families.includes(waxes[0]?.family ?? "")) ?? READY_PROFILES[0];
   const rules = useMemo(
-    () => rulesFor(formula?.name ?? "", newest?.spec ?? null, { wax: waxes[0]?.id ?? "", oil: fragrances[0]?.id ?? "", profile: firstProfile as Profile }, units),
+    () =>
+      rulesFor(formula?.name ?? "", newest?.spec ?? null, { wax: waxes[0]?.id ?? "", oil: fragrances[0]?.id ?? "", profile: firstProfile as Profile }, units),
     [formula?.name, newest?.spec, waxes, fragrances, firstProfile, units],
   );
   const fields = useFields(rules);
@@ -100,15 +129,21 @@ export function FormulaEditor(props: { formula: { id: string; name: string; vers
   const gates: Record<GateName, NonNullable<typeof v.heat>> | null = v.heat && v.add && v.pour ? { heat: v.heat, add: v.add, pour: v.pour } : null;
 
   const warnings: string[] = [];
-  if (wax && ofWax !== null && wax.maxLoadPpm !== null && ofWax > wax.maxLoadPpm) warnings.push(`${writePercent(ofWax)} of the wax is above the ${writePercent(wax.maxLoadPpm)} that ${wax.name} takes: it can sweat oil, clog the wick and soot.`);
-  if (oil && ofWax !== null && oil.maxLoadPpm !== null && ofWax > oil.maxLoadPpm) warnings.push(`${writePercent(ofWax)} of the wax is above the ${writePercent(oil.maxLoadPpm)} that ${oil.name} may be used at.`);
+  if (wax && ofWax !== null && wax.maxLoadPpm !== null && ofWax > wax.maxLoadPpm)
+    warnings.push(
+      `${writePercent(ofWax)} of the wax is above the ${writePercent(wax.maxLoadPpm)} that ${wax.name} takes: it can sweat oil, clog the wick and soot.`,
+    );
+  if (oil && ofWax !== null && oil.maxLoadPpm !== null && ofWax > oil.maxLoadPpm)
+    warnings.push(`${writePercent(ofWax)} of the wax is above the ${writePercent(oil.maxLoadPpm)} that ${oil.name} may be used at.`);
   if (wax && wax.maxLoadPpm === null) warnings.push(`The largest load of ${wax.name} is not on the shelf, so the load cannot be checked.`);
   if (gates && v.ceiling !== undefined) {
     for (const name of ["heat", "add", "pour"] as const) {
-      if (gates[name].high > v.ceiling) warnings.push(`The ${name} gate reaches ${units.t(gates[name].high)}, above the ceiling of ${units.t(v.ceiling)}: the wax can scorch.`);
+      if (gates[name].high > v.ceiling)
+        warnings.push(`The ${name} gate reaches ${units.t(gates[name].high)}, above the ceiling of ${units.t(v.ceiling)}: the wax can scorch.`);
     }
     if (gates.add.low > gates.heat.high) warnings.push(`The add gate begins at ${units.t(gates.add.low)}, above the heat gate: the pot never gets there.`);
-    if (gates.pour.low > gates.add.high) warnings.push(`The pour gate begins at ${units.t(gates.pour.low)}, above the add gate: the pot must be heated again after the fragrance is in.`);
+    if (gates.pour.low > gates.add.high)
+      warnings.push(`The pour gate begins at ${units.t(gates.pour.low)}, above the add gate: the pot must be heated again after the fragrance is in.`);
   }
   const flash = oil && gates && oil.flashPoint !== null && gates.add.high > oil.flashPoint;
 
@@ -122,8 +157,16 @@ export function FormulaEditor(props: { formula: { id: string; name: string; vers
       loadPpm: all.load,
       notes: all.notes,
       profile: {
-        name: all.profileName, heat: all.heat, add: all.add, pour: all.pour, ceiling: all.ceiling, stirSeconds: all.stirSeconds, setSeconds: all.setSeconds,
-        leastCureSeconds: all.leastCureSeconds, recommendedCureSeconds: all.recommendedCureSeconds, reason: newest?.spec.profile.reason ?? "",
+        name: all.profileName,
+        heat: all.heat,
+        add: all.add,
+        pour: all.pour,
+        ceiling: all.ceiling,
+        stirSeconds: all.stirSeconds,
+        setSeconds: all.setSeconds,
+        leastCureSeconds: all.leastCureSeconds,
+        recommendedCureSeconds: all.recommendedCureSeconds,
+        reason: newest?.spec.profile.reason ?? "",
       },
     });
     if (parsed.success) return parsed.data;
@@ -148,7 +191,12 @@ export function FormulaEditor(props: { formula: { id: string; name: string; vers
       }
       setStale(null);
       setExpected(outcome.value.version);
-      setSaid({ tone: "good", text: outcome.value.next ? `Saved as version ${outcome.value.number}: the one before has been used, so it stays as it was.` : `Saved, version ${outcome.value.number}.` });
+      setSaid({
+        tone: "good",
+        text: outcome.value.next
+          ? `Saved as version ${outcome.value.number}: the one before has been used, so it stays as it was.`
+          : `Saved, version ${outcome.value.number}.`,
+      });
       if (formula) router.refresh();
       else router.push(`/formulas/${outcome.value.id}`);
     });
@@ -165,7 +213,11 @@ export function FormulaEditor(props: { formula: { id: string; name: string; vers
   return (
     <Screen
       title={formula ? formula.name : "New formula"}
-      lead={newest ? `Version ${newest.number}${newest.batches > 0 ? `, used in ${newest.batches} ${newest.batches === 1 ? "batch" : "batches"}: a change makes version ${newest.number + 1}` : ", not used yet"}` : "One wax, one fragrance, a load, and how the wax is worked."}
+      lead={
+        newest
+          ? `Version ${newest.number}${newest.batches > 0 ? `, used in ${newest.batches} ${newest.batches === 1 ? "batch" : "batches"}: a change makes version ${newest.number + 1}` : ", not used yet"}`
+          : "One wax, one fragrance, a load, and how the wax is worked."
+      }
       actions={
         formula ? (
           <Link className="press" href={`/plan?formula=${formula.id}`}>
@@ -180,14 +232,17 @@ export function FormulaEditor(props: { formula: { id: string; name: string; vers
           ))}
           {flash && oil?.flashPoint != null ? (
             <Aside title="Flash point">
-              {oil.name} has a flash point of {units.t(oil.flashPoint)}, below the top of the add gate. Some makers never add above it; others hold that it is a shipping figure, since the blend flashes far higher. Follow the supplier's sheet.
+              {oil.name} has a flash point of {units.t(oil.flashPoint)}, below the top of the add gate. Some makers never add above it; others hold that it is a
+              shipping figure, since the blend flashes far higher. Follow the supplier's sheet.
             </Aside>
           ) : null}
           <Aside title="Which 10 %?">
             Of the wax: 100 g of wax and 10 g of fragrance. Of the total: 90 g and 10 g. Most suppliers mean the wax. Both are always shown here.
           </Aside>
           {picked ? <Aside title={`Why ${picked.name}`}>{picked.reason} The supplier's sheet comes first.</Aside> : null}
-          <Caution title="Hot wax">Keep under {v.ceiling === undefined ? "the ceiling" : units.t(v.ceiling)} and never leave it. Smother a wax fire; never use water.</Caution>
+          <Caution title="Hot wax">
+            Keep under {v.ceiling === undefined ? "the ceiling" : units.t(v.ceiling)} and never leave it. Smother a wax fire; never use water.
+          </Caution>
         </>
       }
     >
@@ -203,23 +258,53 @@ export function FormulaEditor(props: { formula: { id: string; name: string; vers
             <h2 className="mb-2">What goes in</h2>
             <div className="grid gap-2">
               <Field label="Name" {...fields.bind("name")} />
-              <Field label="Wax" {...fields.bind("wax")} options={waxes.length ? waxes.map((one) => ({ value: one.id, label: `${one.name} (${one.family})` })) : [{ value: "", label: "none on the shelf yet" }]} />
-              <Field label="Fragrance" {...fields.bind("fragrance")} options={[...fragrances.map((one) => ({ value: one.id, label: one.name })), { value: "", label: "none: unscented" }]} />
+              <Field
+                label="Wax"
+                {...fields.bind("wax")}
+                options={
+                  waxes.length ? waxes.map((one) => ({ value: one.id, label: `${one.name} (${one.family})` })) : [{ value: "", label: "none on the shelf yet" }]
+                }
+              />
+              <Field
+                label="Fragrance"
+                {...fields.bind("fragrance")}
+                options={[...fragrances.map((one) => ({ value: one.id, label: one.name })), { value: "", label: "none: unscented" }]}
+              />
               <div className="grid grid-cols-[1fr_1.2fr] gap-4">
-                <Field label="Load" unit="%" {...fields.bind("load")} large inputMode="decimal" hint={wax?.maxLoadPpm ? `This wax takes up to ${writePercent(wax.maxLoadPpm)} of the wax.` : undefined} />
-                <Field label="is a share" {...fields.bind("basis")} options={[{ value: "wax", label: "of the wax" }, { value: "total", label: "of the total" }]} />
+                <Field
+                  label="Load"
+                  unit="%"
+                  {...fields.bind("load")}
+                  large
+                  inputMode="decimal"
+                  hint={wax?.maxLoadPpm ? `This wax takes up to ${writePercent(wax.maxLoadPpm)} of the wax.` : undefined}
+                />
+                <Field
+                  label="is a share"
+                  {...fields.bind("basis")}
+                  options={[
+                    { value: "wax", label: "of the wax" },
+                    { value: "total", label: "of the total" },
+                  ]}
+                />
               </div>
               <p aria-live="polite" className="bg-paper px-3 py-2">
                 {ofWax === null || ofTotal === null ? (
                   "Type a load to see both readings."
                 ) : (
                   <>
-                    <span className="figure text-[26px]">{writePercent(ofWax)}</span> of the wax = <span className="figure text-[26px]">{writePercent(ofTotal)}</span> of the total
+                    <span className="figure text-[26px]">{writePercent(ofWax)}</span> of the wax ={" "}
+                    <span className="figure text-[26px]">{writePercent(ofTotal)}</span> of the total
                   </>
                 )}
               </p>
               {wax && ofTotal !== null ? (
-                <PotStrip parts={[{ name: wax.name, kind: "wax", mg: 1_000_000 - ofTotal }, ...(oil && ofTotal > 0 ? [{ name: oil.name, kind: "fragrance" as const, mg: ofTotal }] : [])]} />
+                <PotStrip
+                  parts={[
+                    { name: wax.name, kind: "wax", mg: 1_000_000 - ofTotal },
+                    ...(oil && ofTotal > 0 ? [{ name: oil.name, kind: "fragrance" as const, mg: ofTotal }] : []),
+                  ]}
+                />
               ) : null}
             </div>
           </section>
@@ -228,7 +313,7 @@ export function FormulaEditor(props: { formula: { id: string; name: string; vers
             <div className="mb-2 grid grid-cols-2 gap-4">
               <div>
                 <label htmlFor="ready" className="mb-1 block text-[15px] font-semibold">
-                  Start from a ready-made profile
+                  Ready-made profile
                 </label>
                 <select id="ready" className="entry" value={picked?.id ?? OWN} onChange={(event) => pick(event.target.value)}>
                   <option value={OWN}>my own</option>
@@ -252,10 +337,10 @@ export function FormulaEditor(props: { formula: { id: string; name: string; vers
             </div>
             {gates && v.ceiling !== undefined ? <HeatLine gates={gates} ceiling={v.ceiling} marks={[]} height={150} label="The three gates" /> : null}
             <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-1 sm:grid-cols-4">
-              <Field label="Heat to" {...fields.bind("heat")} />
-              <Field label="Add at" {...fields.bind("add")} />
-              <Field label="Pour at" {...fields.bind("pour")} />
-              <Field label="Ceiling" {...fields.bind("ceiling")} />
+              <Field label="Heat to" unit={`°${units.temperature}`} {...fields.bind("heat")} />
+              <Field label="Add at" unit={`°${units.temperature}`} {...fields.bind("add")} />
+              <Field label="Pour at" unit={`°${units.temperature}`} {...fields.bind("pour")} />
+              <Field label="Ceiling" unit={`°${units.temperature}`} {...fields.bind("ceiling")} />
               <Field label="Stir for" {...fields.bind("stirSeconds")} />
               <Field label="Set for" {...fields.bind("setSeconds")} />
               <Field label="Least cure" {...fields.bind("leastCureSeconds")} />
@@ -308,7 +393,11 @@ export function FormulaEditor(props: { formula: { id: string; name: string; vers
                   <span className="figure text-[24px]">{version.number}</span>
                   <span>
                     {before ? changes.map((change) => `${change.what} ${change.from} → ${change.to}`).join("; ") || "nothing but the name" : "the first"}
-                    {changes.length > 1 ? <span className="block text-[14px] text-soft">{changes.length} things changed at once: a difference in the candle cannot be traced to one of them.</span> : null}
+                    {changes.length > 1 ? (
+                      <span className="block text-[14px] text-soft">
+                        {changes.length} things changed at once: a difference in the candle cannot be traced to one of them.
+                      </span>
+                    ) : null}
                   </span>
                   <span className="text-soft">
                     {version.batches} {version.batches === 1 ? "batch" : "batches"}

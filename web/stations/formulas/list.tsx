@@ -21,11 +21,18 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
       title="Formulas"
       lead="What goes into a candle, and how its wax is worked."
       actions={formulas.length > 0 ? add : null}
-      side={<Aside title="One change at a time">A formula that has been used keeps its old versions. Change one thing, pour again, and the record shows what the change did.</Aside>}
+      side={
+        <Aside title="One change at a time">
+          A formula that has been used keeps its old versions. Change one thing, pour again, and the record shows what the change did.
+        </Aside>
+      }
     >
       {formulas.length === 0 ? (
         <Empty title="No formula yet" action={add}>
-          <p>A formula names the wax, the fragrance and its load, and the temperatures at which the wax is heated, scented and poured. Every batch is worked out from one, so that a good candle can be made again.</p>
+          <p>
+            A formula names the wax, the fragrance and its load, and the temperatures at which the wax is heated, scented and poured. Every batch is worked out
+            from one, so that a good candle can be made again.
+          </p>
         </Empty>
       ) : (
         <ul>
@@ -34,7 +41,10 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
             const wax = names[formula.spec.waxes[0]?.id ?? ""] ?? "wax";
             const oil = formula.spec.fragrances[0] ? (names[formula.spec.fragrances[0].id] ?? "fragrance") : null;
             return (
-              <li key={formula.id} className="grid items-center gap-x-6 gap-y-2 border-b border-line py-3 sm:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)_132px_auto]">
+              <li
+                key={formula.id}
+                className="grid items-center gap-x-6 gap-y-2 border-b border-line py-3 sm:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)_132px_132px]"
+              >
                 <div>
                   <Link href={`/formulas/${formula.id}`} className="text-[19px] font-bold">
                     {formula.name}
@@ -44,9 +54,14 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
                   </div>
                 </div>
                 <div>
-                  <PotStrip bare height={26} parts={[{ name: wax, kind: "wax", mg: 1_000_000 - ofTotal }, ...(oil ? [{ name: oil, kind: "fragrance" as const, mg: ofTotal }] : [])]} />
+                  <PotStrip
+                    bare
+                    height={26}
+                    parts={[{ name: wax, kind: "wax", mg: 1_000_000 - ofTotal }, ...(oil ? [{ name: oil, kind: "fragrance" as const, mg: ofTotal }] : [])]}
+                  />
                   <div className="mt-1 text-[14px]">
-                    <span className="figure text-[18px]">{writePercent(formula.spec.loadPpm)}</span> of the {formula.spec.basis} · pour {units.gate(formula.spec.profile.pour)}
+                    <span className="figure text-[18px]">{writePercent(formula.spec.loadPpm)}</span> of the {formula.spec.basis} · pour{" "}
+                    {units.gate(formula.spec.profile.pour)}
                   </div>
                 </div>
                 <HeatLine thumb height={44} gates={formula.spec.profile} ceiling={formula.spec.profile.ceiling} marks={[]} label={`Gates of ${formula.name}`} />

@@ -20,7 +20,12 @@ export async function listFormulas(db: Database, workshopId: string, after?: str
   const rows = await db
     .select()
     .from(formulas)
-    .where(and(eq(formulas.workshopId, workshopId), at && id && !Number.isNaN(Date.parse(at)) ? or(lt(formulas.updatedAt, at), and(eq(formulas.updatedAt, at), lt(formulas.id, id))) : undefined))
+    .where(
+      and(
+        eq(formulas.workshopId, workshopId),
+        at && id && !Number.isNaN(Date.parse(at)) ? or(lt(formulas.updatedAt, at), and(eq(formulas.updatedAt, at), lt(formulas.id, id))) : undefined,
+      ),
+    )
     .orderBy(desc(formulas.updatedAt), desc(formulas.id))
     .limit(PAGE + 1);
   const page = rows.slice(0, PAGE);
@@ -28,7 +33,15 @@ export async function listFormulas(db: Database, workshopId: string, after?: str
     ? await db
         .selectDistinctOn([formulaVersions.formulaId])
         .from(formulaVersions)
-        .where(and(eq(formulaVersions.workshopId, workshopId), inArray(formulaVersions.formulaId, page.map((row) => row.id))))
+        .where(
+          and(
+            eq(formulaVersions.workshopId, workshopId),
+            inArray(
+              formulaVersions.formulaId,
+              page.map((row) => row.id),
+            ),
+          ),
+        )
         .orderBy(formulaVersions.formulaId, desc(formulaVersions.number))
     : [];
   const newest = new Map(versions.map((version) => [version.formulaId, version]));
@@ -44,10 +57,19 @@ export async function listFormulas(db: Database, workshopId: string, after?: str
 
 /** One formula with its versions, newest first, and how many batches each has. */
 export async function readFormula(db: Database, workshopId: string, id: string) {
-  const [formula] = await db.select().from(formulas).where(and(eq(formulas.workshopId, workshopId), eq(formulas.id, id)));
+  const [formula] = await db
+    .select()
+    .from(formulas)
+    .where(and(eq(formulas.workshopId, workshopId), eq(formulas.id, id)));
   if (!formula) return null;
   const versions = await db
-    .select({ id: formulaVersions.id, number: formulaVersions.number, spec: formulaVersions.spec, createdAt: formulaVersions.createdAt, batches: count(batches.id) })
+    .select({
+      id: formulaVersions.id,
+      number: formulaVersions.number,
+      spec: formulaVersions.spec,
+      createdAt: formulaVersions.createdAt,
+      batches: count(batches.id),
+    })
     .from(formulaVersions)
     .leftJoin(batches, and(eq(batches.workshopId, formulaVersions.workshopId), eq(batches.formulaVersionId, formulaVersions.id)))
     .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.formulaId, id)))

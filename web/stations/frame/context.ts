@@ -13,7 +13,12 @@ export const here = cache(async () => {
   const all = await db.select().from(workshops).orderBy(asc(workshops.createdAt), asc(workshops.id)).limit(200);
   const workshop = all.find((one) => one.id === jar.get("hearth_workshop")?.value) ?? all[0];
   if (!workshop) redirect("/workshops");
-  const staff = await db.select({ id: people.id, name: people.name }).from(people).where(eq(people.workshopId, workshop.id)).orderBy(asc(people.name)).limit(200);
+  const staff = await db
+    .select({ id: people.id, name: people.name })
+    .from(people)
+    .where(eq(people.workshopId, workshop.id))
+    .orderBy(asc(people.name))
+    .limit(200);
   const person = staff.find((one) => one.id === jar.get("hearth_person")?.value) ?? staff[0] ?? null;
   return {
     db,

@@ -6,7 +6,7 @@ import type { ReactNode } from "react";
 import { Keys, useKeys } from "@/ui/keys";
 import { Ground, type Units } from "@/ui/units";
 import { Outbox } from "../bench/outbox";
-import { choosePerson, chooseWorkshop, chooseLight } from "./choose";
+import { chooseLight, choosePerson, chooseWorkshop } from "./choose";
 
 export const STATIONS = [
   { path: "/", name: "today", key: "t" },
@@ -34,6 +34,8 @@ interface FrameProps {
 
 /** The stations stand like wicks along one line of wax; the lit one is where you are. */
 function WickLine({ waiting }: { waiting: FrameProps["waiting"] }) {
+  // On a narrow screen the lit station is scrolled into view.
+  const show = (link: HTMLElement | null) => link?.parentElement?.parentElement?.parentElement?.scrollTo({ left: link.offsetLeft - 60 });
   const path = usePathname();
   const lit = STATIONS.findLast((station) => (station.path === "/" ? path === "/" : path.startsWith(station.path)))?.path;
   return (
@@ -43,15 +45,18 @@ function WickLine({ waiting }: { waiting: FrameProps["waiting"] }) {
           const here = station.path === lit;
           const count = waiting[station.path] ?? 0;
           return (
-            <li key={station.path} className="flex-1">
+            <li key={station.path} className="flex-auto">
               <Link
                 href={station.path}
                 aria-current={here ? "page" : undefined}
-                className={`group relative flex h-[58px] items-end gap-2 pr-4 pb-[10px] pl-5 no-underline hover:bg-wax ${here ? "font-bold" : ""}`}
+                ref={here ? show : undefined}
+                className={`group relative flex h-[58px] items-end gap-2 pr-2 pb-[10px] pl-5 whitespace-nowrap no-underline hover:bg-wax ${here ? "font-bold" : ""}`}
               >
                 <svg width="14" height="44" viewBox="0 0 14 44" aria-hidden="true" className="absolute bottom-0 left-1">
                   <line x1="7" x2="7" y1={here ? 20 : 26} y2="44" stroke="var(--color-ink)" strokeWidth="3" />
-                  {here ? <path d="M7 0 C11 7 13 10 13 14 A6 6 0 0 1 1 14 C1 10 4 7 7 0 Z" fill="var(--color-act)" stroke="var(--color-ink)" strokeWidth="1.5" /> : null}
+                  {here ? (
+                    <path d="M7 0 C11 7 13 10 13 14 A6 6 0 0 1 1 14 C1 10 4 7 7 0 Z" fill="var(--color-act)" stroke="var(--color-ink)" strokeWidth="1.5" />
+                  ) : null}
                 </svg>
                 <span>{station.name}</span>
                 {count > 0 ? (

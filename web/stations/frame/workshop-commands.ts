@@ -21,7 +21,12 @@ const zone = z.string().refine(
   },
   { error: "This time zone is not known. Write it like Europe/Lisbon, or UTC." },
 );
-const settings = { name: z.string().trim().min(1, "Give the workshop a name.").max(120), massUnit: z.enum(["g", "oz"]), temperatureUnit: z.enum(["C", "F"]), timeZone: zone };
+const settings = {
+  name: z.string().trim().min(1, "Give the workshop a name.").max(120),
+  massUnit: z.enum(["g", "oz"]),
+  temperatureUnit: z.enum(["C", "F"]),
+  timeZone: zone,
+};
 
 /** Makes an empty workshop with its first person, and goes there. */
 export async function makeWorkshop(input: unknown): Promise<Outcome<{ id: string }>> {

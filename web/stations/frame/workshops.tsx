@@ -36,7 +36,9 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
   const submit = async () => {
     const values = fields.check();
     if (!values) return;
-    const outcome = await (workshop ? changeWorkshop({ ...values, id: workshop.id, expectedVersion: workshop.version }) : makeWorkshop(values)).catch(() => null);
+    const outcome = await (workshop ? changeWorkshop({ ...values, id: workshop.id, expectedVersion: workshop.version }) : makeWorkshop(values)).catch(
+      () => null,
+    );
     if (!outcome) return setSaid("The program cannot be reached just now. Nothing you typed is lost: try again.");
     if (!outcome.ok) {
       fields.refuse(outcome.fields);
@@ -56,8 +58,22 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
     >
       <Field label="Name of the workshop" {...fields.bind("name")} />
       {workshop ? null : <Field label="Who works here (first name)" {...fields.bind("person")} />}
-      <Field label="Weights" {...fields.bind("massUnit")} options={[{ value: "g", label: "grams" }, { value: "oz", label: "ounces" }]} />
-      <Field label="Temperatures" {...fields.bind("temperatureUnit")} options={[{ value: "C", label: "°C" }, { value: "F", label: "°F" }]} />
+      <Field
+        label="Weights"
+        {...fields.bind("massUnit")}
+        options={[
+          { value: "g", label: "grams" },
+          { value: "oz", label: "ounces" },
+        ]}
+      />
+      <Field
+        label="Temperatures"
+        {...fields.bind("temperatureUnit")}
+        options={[
+          { value: "C", label: "°C" },
+          { value: "F", label: "°F" },
+        ]}
+      />
       <Field label="Time zone" {...fields.bind("timeZone")} hint="Like Europe/Lisbon." />
       <div className="self-center">
         <button type="submit" className={workshop ? "press" : "act"}>

@@ -1,14 +1,14 @@
 "use client";
 
-import { DEFECTS, defectOf, good, parseCount, PLACES, type Place, type Severity, SEVERITIES } from "@hearth/core";
+import { DEFECTS, defectOf, good, PLACES, type Place, parseCount, SEVERITIES, type Severity } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { RadioGroup } from "radix-ui";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, useFields } from "@/ui/fields";
 import { commonScale, JarSection } from "@/ui/jar-section";
-import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
 import { useKeys } from "@/ui/keys";
+import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import type { Listed, ReadInstrument } from "../batch/lists";
 import { BatchRow } from "../batch/row";
@@ -47,8 +47,14 @@ export function LookOver(props: BatchProps) {
   const jars = vessels.reduce((sum, one) => sum + one.count, 0);
   const rules = useMemo(
     () => ({
-      defect: { initial: "", parse: (text: string) => (text ? good(text) : { ok: false as const, message: "Choose the flaw you see." }) } satisfies FieldRule<string>,
-      jars: { initial: "1", parse: (text: string) => parseCount(text, { least: 1, most: vessel?.count ?? 1, name: vessel?.count === 1 ? "jar" : "jars" }) } satisfies FieldRule<number>,
+      defect: {
+        initial: "",
+        parse: (text: string) => (text ? good(text) : { ok: false as const, message: "Choose the flaw you see." }),
+      } satisfies FieldRule<string>,
+      jars: {
+        initial: "1",
+        parse: (text: string) => parseCount(text, { least: 1, most: vessel?.count ?? 1, name: vessel?.count === 1 ? "jar" : "jars" }),
+      } satisfies FieldRule<number>,
     }),
     [vessel?.count],
   );
@@ -84,7 +90,9 @@ export function LookOver(props: BatchProps) {
       side={
         <>
           {!state.pouredAt ? <Warn>Nothing is poured yet, so there is nothing to look over.</Warn> : null}
-          {setting && state.times ? <Warn>Still setting until {units.dayClock(state.times.setAt)}. Tops can change until then: look again when it has set.</Warn> : null}
+          {setting && state.times ? (
+            <Warn>Still setting until {units.dayClock(state.times.setAt)}. Tops can change until then: look again when it has set.</Warn>
+          ) : null}
           {defect ? (
             <>
               {defect.classes.includes("S") ? <Caution title="A safety matter">{defect.remedy}</Caution> : null}
@@ -161,7 +169,10 @@ export function LookOver(props: BatchProps) {
                   {...fields.bind("defect")}
                   options={[
                     { value: "", label: "choose" },
-                    ...DEFECTS.filter((one) => one.seen === "set").map((one) => ({ value: one.id, label: `${one.name}${one.classes.includes("S") ? " ⚠" : ""}` })),
+                    ...DEFECTS.filter((one) => one.seen === "set").map((one) => ({
+                      value: one.id,
+                      label: `${one.name}${one.classes.includes("S") ? " ⚠" : ""}`,
+                    })),
                     ...DEFECTS.filter((one) => one.seen === "burning").map((one) => ({ value: one.id, label: `when burning: ${one.name}` })),
                   ]}
                 />
@@ -196,7 +207,12 @@ export function LookOver(props: BatchProps) {
                     {one.flaw.jars} of {on?.count}
                   </span>
                   <span className="text-soft">{on?.name}</span>
-                  <button type="button" className="ml-auto min-h-[40px] underline" onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "" }, corrects: one.eventId })} aria-label={`Take back ${known?.name}`}>
+                  <button
+                    type="button"
+                    className="ml-auto min-h-[40px] underline"
+                    onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "" }, corrects: one.eventId })}
+                    aria-label={`Take back ${known?.name}`}
+                  >
                     Take back
                   </button>
                 </li>
@@ -220,7 +236,11 @@ export function LookOverList({ batches, instruments, more }: { batches: Listed[]
     <Screen
       title="Look-over"
       lead="Set candles, held to the light before they cure."
-      side={<Aside title="Why every batch">The same flaw has several causes. What settles it is the record: what was different from the batches that were fine.</Aside>}
+      side={
+        <Aside title="Why every batch">
+          The same flaw has several causes. What settles it is the record: what was different from the batches that were fine.
+        </Aside>
+      }
     >
       {batches.length === 0 ? (
         <Empty title="Nothing has set yet">
@@ -235,7 +255,13 @@ export function LookOverList({ batches, instruments, more }: { batches: Listed[]
               href={`/look-over/${one.id}`}
               instruments={instruments}
               first={index === 0 && due.length > 0}
-              what={one.state.lookedAt ? `looked over, ${one.state.flaws.length} ${one.state.flaws.length === 1 ? "flaw" : "flaws"}` : one.state.phase === "setting" ? "still setting" : "to be looked over"}
+              what={
+                one.state.lookedAt
+                  ? `looked over, ${one.state.flaws.length} ${one.state.flaws.length === 1 ? "flaw" : "flaws"}`
+                  : one.state.phase === "setting"
+                    ? "still setting"
+                    : "to be looked over"
+              }
               action={one.state.lookedAt ? "Look again" : "Look it over"}
             />
           ))}

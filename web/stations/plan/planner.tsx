@@ -22,7 +22,10 @@ export interface PlanFormula {
   spec: FormulaSpec;
 }
 
-const count = { initial: "", parse: (text: string) => (text.trim() === "" ? good(0) : parseCount(text, { least: 0, most: 100_000, name: "jars" })) } satisfies FieldRule<number>;
+const count = {
+  initial: "",
+  parse: (text: string) => (text.trim() === "" ? good(0) : parseCount(text, { least: 0, most: 100_000, name: "jars" })),
+} satisfies FieldRule<number>;
 
 /** Works out what to weigh for the vessels chosen, and starts the batch. */
 export function Planner({ formulas, chosen, shelf }: { formulas: { id: string; name: string }[]; chosen: PlanFormula | null; shelf: Shelf }) {
@@ -53,7 +56,13 @@ export function Planner({ formulas, chosen, shelf }: { formulas: { id: string; n
   let fault = "";
   if (chosen && wax && picked.length > 0 && fields.values.spare !== undefined) {
     try {
-      scaled = amountsFor(chosen.spec, { wax, fragrance: oil }, picked.map((one) => ({ name: one.vessel.name, fillMg: one.vessel.workingFillMg, count: one.count })), fields.values.spare, resolution);
+      scaled = amountsFor(
+        chosen.spec,
+        { wax, fragrance: oil },
+        picked.map((one) => ({ name: one.vessel.name, fillMg: one.vessel.workingFillMg, count: one.count })),
+        fields.values.spare,
+        resolution,
+      );
     } catch (error) {
       if (!(error instanceof ScaleError)) throw error;
       fault = error.message;
@@ -83,7 +92,14 @@ export function Planner({ formulas, chosen, shelf }: { formulas: { id: string; n
   if (formulas.length === 0) {
     return (
       <Screen title="Plan a batch">
-        <Empty title="No formula to plan from" action={<Link className="act" data-next-step href="/formulas/new">Make a formula</Link>}>
+        <Empty
+          title="No formula to plan from"
+          action={
+            <Link className="act" data-next-step href="/formulas/new">
+              Make a formula
+            </Link>
+          }
+        >
           <p>A batch is worked out from a formula: how much wax and fragrance for how many of which vessels.</p>
         </Empty>
       </Screen>
@@ -92,7 +108,14 @@ export function Planner({ formulas, chosen, shelf }: { formulas: { id: string; n
   if (shelf.vessels.length === 0) {
     return (
       <Screen title="Plan a batch">
-        <Empty title="No vessel to fill" action={<Link className="act" data-next-step href="/shelf">Go to the shelf</Link>}>
+        <Empty
+          title="No vessel to fill"
+          action={
+            <Link className="act" data-next-step href="/shelf">
+              Go to the shelf
+            </Link>
+          }
+        >
           <p>Put the jars and cups you fill on the shelf, with their fill weights. Then the amounts follow from how many of each you want.</p>
         </Empty>
       </Screen>
@@ -107,12 +130,23 @@ export function Planner({ formulas, chosen, shelf }: { formulas: { id: string; n
           {fault ? <Warn>{fault}</Warn> : null}
           {short.map(({ vessel }) => (
             <Warn key={vessel.id}>
-              {vessel.name} is sold by weight but filled to {units.g(vessel.workingFillMg)}, below its stated {units.g(vessel.statedFillMg)}. A buyer would be short-changed.
+              {vessel.name} is sold by weight but filled to {units.g(vessel.workingFillMg)}, below its stated {units.g(vessel.statedFillMg)}. A buyer would be
+              short-changed.
             </Warn>
           ))}
-          {scaled?.warnings.map((warning) => (warning.code === "no-spare" || warning.code === "between-marks" ? <Aside key={warning.code} title={warning.code === "no-spare" ? "Spare" : "Between two marks"}>{warning.message}</Aside> : <Warn key={warning.code}>{warning.message}</Warn>))}
+          {scaled?.warnings.map((warning) =>
+            warning.code === "no-spare" || warning.code === "between-marks" ? (
+              <Aside key={warning.code} title={warning.code === "no-spare" ? "Spare" : "Between two marks"}>
+                {warning.message}
+              </Aside>
+            ) : (
+              <Warn key={warning.code}>{warning.message}</Warn>
+            ),
+          )}
           <Aside title="Weigh, never measure">Everything here is by weight. A fluid ounce of oil is not an ounce.</Aside>
-          <Caution title="Before you melt">Wipe vessels with alcohol and let it dry completely: it burns. A cracked jar is thrown away. Grease-fire extinguisher at hand.</Caution>
+          <Caution title="Before you melt">
+            Wipe vessels with alcohol and let it dry completely: it burns. A cracked jar is thrown away. Grease-fire extinguisher at hand.
+          </Caution>
         </>
       }
     >
@@ -154,7 +188,15 @@ export function Planner({ formulas, chosen, shelf }: { formulas: { id: string; n
             <Field
               label="Scale"
               {...fields.bind("scale")}
-              options={scales.length ? scales.map((one) => ({ value: String(one.resolutionUg), label: `${one.name} (${units.g((one.resolutionUg ?? 0) / 1_000)})` })) : [{ value: "1000000", label: "1 g steps" }, { value: "100000", label: "0.1 g steps" }, { value: "2834952", label: "0.1 oz steps" }]}
+              options={
+                scales.length
+                  ? scales.map((one) => ({ value: String(one.resolutionUg), label: `${one.name} (${units.g((one.resolutionUg ?? 0) / 1_000)})` }))
+                  : [
+                      { value: "1000000", label: "1 g steps" },
+                      { value: "100000", label: "0.1 g steps" },
+                      { value: "2834952", label: "0.1 oz steps" },
+                    ]
+              }
             />
           </div>
         </section>
@@ -163,20 +205,19 @@ export function Planner({ formulas, chosen, shelf }: { formulas: { id: string; n
           {scaled && wax ? (
             <>
               <dl className="mt-2">
-                {[
-                  { name: "wax", label: wax.name, mg: scaled.waxMg },
-                  ...(oil ? [{ name: "fragrance", label: oil.name, mg: scaled.fragranceMg }] : []),
-                ].map((row) => (
-                  <div key={row.name} className="border-b border-line py-2">
-                    <dt className="text-soft">{row.label}</dt>
-                    <dd>
-                      <Worked steps={scaled.working} name={row.name} label={row.label}>
-                        <span className="figure text-[64px] leading-none">{units.gParts(row.mg, resolution).figure}</span>
-                        <span className="figure text-[26px]"> {units.mass}</span>
-                      </Worked>
-                    </dd>
-                  </div>
-                ))}
+                {[{ name: "wax", label: wax.name, mg: scaled.waxMg }, ...(oil ? [{ name: "fragrance", label: oil.name, mg: scaled.fragranceMg }] : [])].map(
+                  (row) => (
+                    <div key={row.name} className="border-b border-line py-2">
+                      <dt className="text-soft">{row.label}</dt>
+                      <dd>
+                        <Worked steps={scaled.working} name={row.name} label={row.label}>
+                          <span className="figure text-[64px] leading-none">{units.gParts(row.mg, resolution).figure}</span>
+                          <span className="figure text-[26px]"> {units.mass}</span>
+                        </Worked>
+                      </dd>
+                    </div>
+                  ),
+                )}
                 <div className="flex items-baseline justify-between border-b border-line py-2">
                   <dt className="text-soft">total in the pot</dt>
                   <dd>
@@ -201,11 +242,16 @@ export function Planner({ formulas, chosen, shelf }: { formulas: { id: string; n
                 </div>
               </dl>
               <div className="mt-3">
-                <PotStrip parts={componentsOf(scaled, { wax, fragrance: oil }).map((part) => ({ name: part.name, kind: part.kind, mg: part.mg }))} resolutionUg={resolution} />
+                <PotStrip
+                  parts={componentsOf(scaled, { wax, fragrance: oil }).map((part) => ({ name: part.name, kind: part.kind, mg: part.mg }))}
+                  resolutionUg={resolution}
+                />
               </div>
             </>
           ) : (
-            <p className="mt-2 text-soft">{chosen ? "Type how many of each vessel, and the weights appear here as you type." : "Choose a formula, then how many of each vessel."}</p>
+            <p className="mt-2 text-soft">
+              {chosen ? "Type how many of each vessel, and the weights appear here as you type." : "Choose a formula, then how many of each vessel."}
+            </p>
           )}
           {said ? (
             <p role="alert" className="mt-3 font-semibold text-hot">

@@ -36,7 +36,9 @@ export function CureBar({ state, now }: { state: BatchState; now: string }) {
             <dt className="text-soft">{row.name}</dt>
             <dd>
               <span className="figure text-[18px]">{units.dayClock(row.at)}</span>
-              <span className={`block ${Date.parse(row.at) <= Date.parse(now) ? "font-semibold text-inside" : "text-soft"}`}>{Date.parse(row.at) <= Date.parse(now) ? "✓ reached" : units.away(row.at, now)}</span>
+              <span className={`block ${Date.parse(row.at) <= Date.parse(now) ? "font-semibold text-inside" : "text-soft"}`}>
+                {Date.parse(row.at) <= Date.parse(now) ? "✓ reached" : units.away(row.at, now)}
+              </span>
             </dd>
           </div>
         ))}
@@ -57,8 +59,13 @@ export function Rack({ batches, instruments, more }: { batches: Listed[]; instru
       lead="Poured batches, setting and curing by the clock."
       side={
         <>
-          <Aside title="Setting">Leave jars unmoved for a day, out of sun and draught. About 10 cm apart, or close but evenly: what matters is the same cooling all round each jar.</Aside>
-          <Aside title="Testing too early">Wax firms up as it cures. A wick that floods the pool on day one may be right, or tunnel, in week two. Times follow the profile; the supplier's sheet comes first.</Aside>
+          <Aside title="Setting">
+            Leave jars unmoved for a day, out of sun and draught. About 10 cm apart, or close but evenly: what matters is the same cooling all round each jar.
+          </Aside>
+          <Aside title="Testing too early">
+            Wax firms up as it cures. A wick that floods the pool on day one may be right, or tunnel, in week two. Times follow the profile; the supplier's
+            sheet comes first.
+          </Aside>
           <Aside title="Selling">Cured is not tested. Burn tests, labels and your local rules still decide.</Aside>
         </>
       }

@@ -18,7 +18,10 @@ export function ImportRecord({ workshopId, workshopName }: { workshopId: string;
     setFault("");
     setTaken(null);
     if (!file) return setFault("Choose the file first.");
-    if (file.size > LARGEST) return setFault(`${file.name} has ${Math.round(file.size / 1_048_576)} MB, and no batch record is larger than 8 MB. Choose a file exported from a batch's record.`);
+    if (file.size > LARGEST)
+      return setFault(
+        `${file.name} has ${Math.round(file.size / 1_048_576)} MB, and no batch record is larger than 8 MB. Choose a file exported from a batch's record.`,
+      );
     setBusy(true);
     try {
       const answer = await fetch(`/api/workshops/${workshopId}/import`, { method: "POST", headers: { "content-type": "application/json" }, body: file });
@@ -39,8 +42,8 @@ export function ImportRecord({ workshopId, workshopName }: { workshopId: string;
       lead={`Into ${workshopName}.`}
       side={
         <Aside title="What comes with it">
-          The batch with every entry, and the formula, materials, vessels, instruments and people it names. What is here already under the same id is kept. The format is published as a{" "}
-          <a href="/api/v1/schemas/batch-record.json">JSON Schema</a>.
+          The batch with every entry, and the formula, materials, vessels, instruments and people it names. What is here already under the same id is kept. The
+          format is published as a <a href="/api/v1/schemas/batch-record.json">JSON Schema</a>.
         </Aside>
       }
     >
@@ -53,7 +56,13 @@ export function ImportRecord({ workshopId, workshopName }: { workshopId: string;
       >
         <label className="block font-semibold">
           A batch record, as JSON
-          <input className="entry mt-1" type="file" accept=".json,application/json" onChange={(event) => setFile(event.target.files?.[0] ?? null)} aria-describedby="import-fault" />
+          <input
+            className="entry mt-1"
+            type="file"
+            accept=".json,application/json"
+            onChange={(event) => setFile(event.target.files?.[0] ?? null)}
+            aria-describedby="import-fault"
+          />
         </label>
         <p id="import-fault" role={fault ? "alert" : undefined} className="mt-2 font-semibold text-hot">
           {fault ? `▲ ${fault}` : ""}

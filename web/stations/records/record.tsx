@@ -24,7 +24,8 @@ export function RecordView(props: BatchProps) {
   const px = commonScale(plan.vessels, 130);
   const file = `/api/workshops/${props.workshopId}/batches/${props.batch.id}/record`;
   const close = async () => setSaid((await batch.record({ kind: "closed", payload: { missing } }))?.message ?? "");
-  const reopen = async () => state.closed && setSaid((await batch.record({ kind: "withdrawn", payload: { why: "reopened" }, corrects: state.closed.eventId }))?.message ?? "");
+  const reopen = async () =>
+    state.closed && setSaid((await batch.record({ kind: "withdrawn", payload: { why: "reopened" }, corrects: state.closed.eventId }))?.message ?? "");
 
   return (
     <Screen
@@ -47,14 +48,20 @@ export function RecordView(props: BatchProps) {
         <div className="unprinted flex flex-col gap-5">
           {state.closed ? (
             <>
-              <Aside title={`Closed ${units.dayClock(state.closed.at)}`}>{state.closed.missing.length ? `Without: ${state.closed.missing.join(", ")}.` : "Nothing was missing."}</Aside>
+              <Aside title={`Closed ${units.dayClock(state.closed.at)}`}>
+                {state.closed.missing.length ? `Without: ${state.closed.missing.join(", ")}.` : "Nothing was missing."}
+              </Aside>
               <button type="button" className="press" onClick={() => void reopen()}>
                 Reopen it
               </button>
             </>
           ) : (
             <>
-              {missing.length > 0 ? <Warn>Missing: {missing.join(", ")}. You can close it all the same; the record will say so.</Warn> : <Aside title="Complete">Every step was recorded and the jars were looked over.</Aside>}
+              {missing.length > 0 ? (
+                <Warn>Missing: {missing.join(", ")}. You can close it all the same; the record will say so.</Warn>
+              ) : (
+                <Aside title="Complete">Every step was recorded and the jars were looked over.</Aside>
+              )}
               <button type="button" className="act" data-next-step onClick={() => void close()}>
                 {missing.length > 0 ? "Close it as it is" : "Close the record"}
               </button>
@@ -78,7 +85,15 @@ export function RecordView(props: BatchProps) {
       }
     >
       <section aria-label="Heat line">
-        <HeatLine gates={profile} ceiling={profile.ceiling} marks={batch.marks} moments={batch.moments} now={state.pouredAt ? null : now} height={260} label={`Heat line of batch ${props.batch.number}`} />
+        <HeatLine
+          gates={profile}
+          ceiling={profile.ceiling}
+          marks={batch.marks}
+          moments={batch.moments}
+          now={state.pouredAt ? null : now}
+          height={260}
+          label={`Heat line of batch ${props.batch.number}`}
+        />
       </section>
       <div className="mt-6 grid gap-6 xl:grid-cols-2">
         <section className="sheet">
@@ -86,15 +101,23 @@ export function RecordView(props: BatchProps) {
           <table className="mt-2 w-full">
             <thead>
               <tr className="border-b-2 border-ink text-left text-[14px] text-soft">
-                <th scope="col" className="font-normal">material</th>
-                <th scope="col" className="text-right font-normal">asked</th>
-                <th scope="col" className="text-right font-normal">weighed</th>
+                <th scope="col" className="font-normal">
+                  material
+                </th>
+                <th scope="col" className="text-right font-normal">
+                  asked
+                </th>
+                <th scope="col" className="text-right font-normal">
+                  weighed
+                </th>
               </tr>
             </thead>
             <tbody>
               {plan.components.map((part) => (
                 <tr key={part.id} className="border-b border-line">
-                  <th scope="row" className="py-1 text-left font-semibold">{part.name}</th>
+                  <th scope="row" className="py-1 text-left font-semibold">
+                    {part.name}
+                  </th>
                   <td className="figure text-right text-[20px]">{units.g(part.mg, plan.resolutionUg)}</td>
                   <td className="figure text-right text-[20px]">{state.weighedMg[part.id] ? units.g(state.weighedMg[part.id] ?? 0) : "–"}</td>
                 </tr>
@@ -113,7 +136,9 @@ export function RecordView(props: BatchProps) {
                 <JarSection
                   {...vessel}
                   scale={px}
-                  flaws={state.flaws.filter((one) => one.flaw.vesselId === vessel.vesselId).map((one) => ({ ...one.flaw, safety: defectOf(one.flaw.defect)?.classes.includes("S") ?? false }))}
+                  flaws={state.flaws
+                    .filter((one) => one.flaw.vesselId === vessel.vesselId)
+                    .map((one) => ({ ...one.flaw, safety: defectOf(one.flaw.defect)?.classes.includes("S") ?? false }))}
                 />
                 <figcaption className="text-[14px]">
                   {vessel.count} × {vessel.name}, {units.g(vessel.fillMg)}
@@ -137,7 +162,11 @@ export function RecordView(props: BatchProps) {
                     {known?.classes.includes("S") ? "⚠ " : ""}
                     {known?.name}
                   </strong>
-                  , {one.flaw.severity}, {one.flaw.place}, <span className="figure text-[18px]">{one.flaw.jars} of {vessel?.count}</span> {vessel?.name}
+                  , {one.flaw.severity}, {one.flaw.place},{" "}
+                  <span className="figure text-[18px]">
+                    {one.flaw.jars} of {vessel?.count}
+                  </span>{" "}
+                  {vessel?.name}
                   <div className="text-[14px] text-soft">Next batch, one change: {known?.nextBatch}</div>
                 </li>
               );

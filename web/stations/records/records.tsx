@@ -29,7 +29,10 @@ export function Records({ batches, instruments, more }: { batches: Listed[]; ins
             </Link>
           }
         >
-          <p>When a batch is looked over and you are done with it, close its record. It then stands here with its heat line, its amounts and its flaws. Open a batch from the rack to close it.</p>
+          <p>
+            When a batch is looked over and you are done with it, close its record. It then stands here with its heat line, its amounts and its flaws. Open a
+            batch from the rack to close it.
+          </p>
         </Empty>
       ) : (
         <ul>

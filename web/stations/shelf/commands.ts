@@ -19,12 +19,31 @@ const item = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("wax"), values: z.object({ name, family: z.string().max(60), maxLoadPpm: load, remarks: z.string().max(2_000) }) }),
   z.object({
     kind: z.literal("fragrance"),
-    values: z.object({ name, kind: z.enum(["fragrance", "essential oil"]), maxLoadPpm: load, flashPoint: z.number().int().max(3 * HOTTEST).nullable(), remarks: z.string().max(2_000) }),
+    values: z.object({
+      name,
+      kind: z.enum(["fragrance", "essential oil"]),
+      maxLoadPpm: load,
+      flashPoint: z
+        .number()
+        .int()
+        .max(3 * HOTTEST)
+        .nullable(),
+      remarks: z.string().max(2_000),
+    }),
   }),
   z.object({
     kind: z.literal("vessel"),
     values: z
-      .object({ name, material: z.string().max(60), statedFillMg: fill, workingFillMg: fill, soldByWeight: z.boolean(), innerTopUm: length, innerBottomUm: length, heightUm: length })
+      .object({
+        name,
+        material: z.string().max(60),
+        statedFillMg: fill,
+        workingFillMg: fill,
+        soldByWeight: z.boolean(),
+        innerTopUm: length,
+        innerBottomUm: length,
+        heightUm: length,
+      })
       .refine((value) => !value.soldByWeight || value.workingFillMg >= value.statedFillMg, {
         path: ["workingFillMg"],
         error: "This vessel is sold by weight, so the working fill cannot be below the stated fill.",
@@ -32,7 +51,12 @@ const item = z.discriminatedUnion("kind", [
   }),
   z.object({
     kind: z.literal("instrument"),
-    values: z.object({ name, kind: z.enum(["probe", "infrared", "glass", "scale"]), correction: z.number().int().min(-2_000).max(2_000), resolutionUg: z.number().int().positive().nullable() }),
+    values: z.object({
+      name,
+      kind: z.enum(["probe", "infrared", "glass", "scale"]),
+      correction: z.number().int().min(-2_000).max(2_000),
+      resolutionUg: z.number().int().positive().nullable(),
+    }),
   }),
   z.object({ kind: z.literal("person"), values: z.object({ name }) }),
 ]);
@@ -46,7 +70,10 @@ export async function saveOnShelf(input: unknown): Promise<Outcome<{ id: string 
     const { db, workshop } = await here();
     const id = wanted.id ?? v7();
     if (wanted.kind === "person") {
-      await db.insert(people).values({ workshopId: workshop.id, id, ...wanted.values }).onConflictDoUpdate({ target: [people.workshopId, people.id], set: wanted.values });
+      await db
+        .insert(people)
+        .values({ workshopId: workshop.id, id, ...wanted.values })
+        .onConflictDoUpdate({ target: [people.workshopId, people.id], set: wanted.values });
     } else {
       // One statement serves all four: they share key and version, and the schema above has matched kind and values.
       const table = TABLES[wanted.kind] as typeof waxes;
@@ -59,7 +86,8 @@ export async function saveOnShelf(input: unknown): Promise<Outcome<{ id: string 
           .set({ ...values, version: expected + 1 })
           .where(and(eq(table.workshopId, workshop.id), eq(table.id, id), eq(table.version, expected)))
           .returning({ id: table.id });
-        if (changed.length === 0) return refused("Somebody else changed this in the meantime. Your typing is kept: look at the newer entry in another window, then save again.");
+        if (changed.length === 0)
+          return refused("Somebody else changed this in the meantime. Your typing is kept: look at the newer entry in another window, then save again.");
       }
     }
     revalidatePath("/", "layout");

@@ -34,32 +34,52 @@ function rulesFor(kind: Kind, row: Record<string, unknown> | null, units: Writer
   const text = (name: string, other = "") => String(row?.[name] ?? other);
   const number = (name: string) => (typeof row?.[name] === "number" ? (row[name] as number) : null);
   const load = (name: string) =>
-    orNothing<number>({ initial: number(name) === null ? "" : writePercent(number(name) ?? 0, 3), parse: (typed) => parsePercent(typed, { least: 0.1, most: 100, name: "a largest load" }) });
-  const mass = (name: string): FieldRule<number> => ({ initial: number(name) === null ? "" : units.g(number(name) ?? 0), parse: (typed) => parseMass(typed, { unit: units.mass, most: 100_000_000 }) });
+    orNothing<number>({
+      initial: number(name) === null ? "" : writePercent(number(name) ?? 0, 3),
+      parse: (typed) => parsePercent(typed, { least: 0.1, most: 100, name: "a largest load" }),
+    });
+  const mass = (name: string): FieldRule<number> => ({
+    initial: number(name) === null ? "" : units.g(number(name) ?? 0),
+    parse: (typed) => parseMass(typed, { unit: units.mass, most: 100_000_000 }),
+  });
   switch (kind) {
     case "wax":
       return { name: named("the wax", text("name")), family: choice(text("family", "soy")), maxLoadPpm: load("maxLoadPpm"), remarks: words(text("remarks")) };
     case "fragrance":
       return {
-        name: named("the fragrance", text("name")), kind: choice(text("kind", "fragrance")), maxLoadPpm: load("maxLoadPpm"),
-        flashPoint: orNothing<number>({ initial: number("flashPoint") === null ? "" : units.t(number("flashPoint") ?? 0), parse: (typed) => parseTemperature(typed, units.temperature) }),
+        name: named("the fragrance", text("name")),
+        kind: choice(text("kind", "fragrance")),
+        maxLoadPpm: load("maxLoadPpm"),
+        flashPoint: orNothing<number>({
+          initial: number("flashPoint") === null ? "" : units.t(number("flashPoint") ?? 0),
+          parse: (typed) => parseTemperature(typed, units.temperature),
+        }),
         remarks: words(text("remarks")),
       };
     case "vessel":
       return {
-        name: named("the vessel", text("name")), material: choice(text("material", "heat-safe glass")), statedFillMg: mass("statedFillMg"), workingFillMg: mass("workingFillMg"),
-        soldByWeight: yes(row?.soldByWeight === true), innerTopUm: millimetres(number("innerTopUm")), innerBottomUm: millimetres(number("innerBottomUm")), heightUm: millimetres(number("heightUm")),
+        name: named("the vessel", text("name")),
+        material: choice(text("material", "heat-safe glass")),
+        statedFillMg: mass("statedFillMg"),
+        workingFillMg: mass("workingFillMg"),
+        soldByWeight: yes(row?.soldByWeight === true),
+        innerTopUm: millimetres(number("innerTopUm")),
+        innerBottomUm: millimetres(number("innerBottomUm")),
+        heightUm: millimetres(number("heightUm")),
       };
     case "instrument":
       return {
-        name: named("the instrument", text("name")), kind: choice(text("kind", "probe")),
+        name: named("the instrument", text("name")),
+        kind: choice(text("kind", "probe")),
         correction: {
           initial: number("correction") ? writeNumber(((number("correction") ?? 0) / 100) * (units.temperature === "F" ? 1.8 : 1), 2) : "0",
           parse: (typed) => {
             const read = parseNumber(typed.replace(/^\+/, "").replace(/\s*°?\s*[cf]$/i, ""));
             if (!read.ok) return read;
             const centi = Math.round((read.value * 100) / (/f$/i.test(typed.trim()) || (units.temperature === "F" && !/c$/i.test(typed.trim())) ? 1.8 : 1));
-            return Math.abs(centi) > 2_000 ? bad(`A correction of ${writeDifference(centi, units.temperature)} is more than any thermometer worth keeping needs.`) : good(centi);
+            return Math.abs(centi) > 2_000
+              ? bad(`A correction of ${writeDifference(centi, units.temperature)} is more than any thermometer worth keeping needs.`)
+              : good(centi);
           },
         } satisfies FieldRule<number>,
         resolutionUg: orNothing<number>({
@@ -86,14 +106,28 @@ function labelsFor(kind: Kind, units: Writers): Record<string, { label: string; 
     material: { label: "Material", options: choices(MATERIALS) },
     kind:
       kind === "instrument"
-        ? { label: "Kind", options: [{ value: "probe", label: "probe thermometer" }, { value: "infrared", label: "infrared thermometer" }, { value: "glass", label: "glass thermometer" }, { value: "scale", label: "scale" }] }
+        ? {
+            label: "Kind",
+            options: [
+              { value: "probe", label: "probe thermometer" },
+              { value: "infrared", label: "infrared thermometer" },
+              { value: "glass", label: "glass thermometer" },
+              { value: "scale", label: "scale" },
+            ],
+          }
         : { label: "Kind", options: choices(["fragrance", "essential oil"]) },
     maxLoadPpm: { label: "Largest load", unit: "% of the wax", hint: "From the supplier's sheet. Leave empty where it is not known." },
     flashPoint: { label: "Flash point", hint: `Like ${t}. Leave empty where it is not known.` },
     remarks: { label: "Remarks" },
     statedFillMg: { label: "Stated fill", hint: `The weight it is sold with, like ${g}.` },
     workingFillMg: { label: "Working fill", hint: "What you really pour." },
-    soldByWeight: { label: "Sold by weight", options: [{ value: "no", label: "no" }, { value: "yes", label: "yes: never below the stated fill" }] },
+    soldByWeight: {
+      label: "Sold by weight",
+      options: [
+        { value: "no", label: "no" },
+        { value: "yes", label: "yes: never below the stated fill" },
+      ],
+    },
     innerTopUm: { label: "Inner diameter at the rim", unit: "mm" },
     innerBottomUm: { label: "Inner diameter at the bottom", unit: "mm" },
     heightUm: { label: "Inner height", unit: "mm" },
@@ -157,7 +191,19 @@ function ShelfForm({ kind, row, onDone }: { kind: Kind; row: ({ id: string; vers
   );
 }
 
-function Section({ title, kind, rows, children, teach }: { title: string; kind: Kind; rows: ({ id: string; name: string; version?: number } & Record<string, unknown>)[]; children: (row: never) => ReactNode; teach: string }) {
+function Section({
+  title,
+  kind,
+  rows,
+  children,
+  teach,
+}: {
+  title: string;
+  kind: Kind;
+  rows: ({ id: string; name: string; version?: number } & Record<string, unknown>)[];
+  children: (row: never) => ReactNode;
+  teach: string;
+}) {
   const [open, setOpen] = useState<string | null>(null);
   return (
     <section className="mb-7" aria-label={title}>
@@ -197,20 +243,38 @@ export function ShelfView({ shelf }: { shelf: Shelf }) {
       lead="What a formula and a batch can be made of."
       side={
         <>
-          <Caution title="Vessels">Heat-safe glass, metal or ceramic only. A cracked jar is thrown away. Old glazed or painted vessels may hold lead: have them tested, or do not use them.</Caution>
-          <Caution title="Not in a candle">No crayons, glitter or dried plants near the wick, nor anything that burns. The supplier's sheet and your local rules come first.</Caution>
+          <Caution title="Vessels">
+            Heat-safe glass, metal or ceramic only. A cracked jar is thrown away. Old glazed or painted vessels may hold lead: have them tested, or do not use
+            them.
+          </Caution>
+          <Caution title="Not in a candle">
+            No crayons, glitter or dried plants near the wick, nor anything that burns. The supplier's sheet and your local rules come first.
+          </Caution>
         </>
       }
     >
-      <Section title="Waxes" kind="wax" rows={shelf.waxes} teach="No wax yet. Add the wax you melt, with the largest load from its supplier's sheet: amounts are checked against it.">
+      <Section
+        title="Waxes"
+        kind="wax"
+        rows={shelf.waxes}
+        teach="No wax yet. Add the wax you melt, with the largest load from its supplier's sheet: amounts are checked against it."
+      >
         {(wax: Shelf["waxes"][number]) => (
           <>
-            <strong>{wax.name}</strong> <span className="text-soft">{wax.family}, {known(wax.maxLoadPpm)}</span>
+            <strong>{wax.name}</strong>{" "}
+            <span className="text-soft">
+              {wax.family}, {known(wax.maxLoadPpm)}
+            </span>
             {wax.remarks ? <div className="text-[14px] text-soft">{wax.remarks}</div> : null}
           </>
         )}
       </Section>
-      <Section title="Fragrances" kind="fragrance" rows={shelf.fragrances} teach="No fragrance yet. Add one, with its flash point and largest load where you know them.">
+      <Section
+        title="Fragrances"
+        kind="fragrance"
+        rows={shelf.fragrances}
+        teach="No fragrance yet. Add one, with its flash point and largest load where you know them."
+      >
         {(oil: Shelf["fragrances"][number]) => (
           <>
             <strong>{oil.name}</strong>{" "}
@@ -221,7 +285,12 @@ export function ShelfView({ shelf }: { shelf: Shelf }) {
           </>
         )}
       </Section>
-      <Section title="Vessels" kind="vessel" rows={shelf.vessels} teach="No vessel yet. Add a jar with its fill weight and inner measures: it is drawn to scale and filled on paper before you pour.">
+      <Section
+        title="Vessels"
+        kind="vessel"
+        rows={shelf.vessels}
+        teach="No vessel yet. Add a jar with its fill weight and inner measures: it is drawn to scale and filled on paper before you pour."
+      >
         {(vessel: Shelf["vessels"][number]) => (
           <div className="flex items-end gap-5">
             <div className="w-[150px] shrink-0">
@@ -238,13 +307,22 @@ export function ShelfView({ shelf }: { shelf: Shelf }) {
           </div>
         )}
       </Section>
-      <Section title="Instruments" kind="instrument" rows={shelf.instruments} teach="No instrument yet. Add your thermometer and scale: each reading says which one it came from.">
+      <Section
+        title="Instruments"
+        kind="instrument"
+        rows={shelf.instruments}
+        teach="No instrument yet. Add your thermometer and scale: each reading says which one it came from."
+      >
         {(tool: Shelf["instruments"][number]) => (
           <>
             <strong>{tool.name}</strong>{" "}
             <span className="text-soft">
               {tool.kind}
-              {tool.kind === "scale" ? (tool.resolutionUg ? `, one step is ${units.g(tool.resolutionUg / 1_000)}` : "") : `, correction ${tool.correction > 0 ? "+" : ""}${units.tDifference(tool.correction)}`}
+              {tool.kind === "scale"
+                ? tool.resolutionUg
+                  ? `, one step is ${units.g(tool.resolutionUg / 1_000)}`
+                  : ""
+                : `, correction ${tool.correction > 0 ? "+" : ""}${units.tDifference(tool.correction)}`}
             </span>
           </>
         )}

@@ -24,21 +24,23 @@ export function Today({ batches, instruments, workshopName }: { batches: Listed[
     const batch = { id, number, state };
     if (!state.times) return [{ batch, at: null, what: `pot, next: ${state.next?.name ?? "pour"}`, action: "Go to the pot", href: `/bench/${id}` }];
     if (!state.lookedAt) return [{ batch, at: state.times.setAt, what: "look it over", action: "Look it over", href: `/look-over/${id}` }];
-    if (Date.parse(state.times.testFrom) > Date.parse(now)) return [{ batch, at: state.times.testFrom, what: "may be tested", action: "Read its record", href: `/records/${id}` }];
-    return [{ batch, at: state.times.sellFrom, what: "cured as recommended: close its record when it is done", action: "Read its record", href: `/records/${id}` }];
+    if (Date.parse(state.times.testFrom) > Date.parse(now))
+      return [{ batch, at: state.times.testFrom, what: "may be tested", action: "Read its record", href: `/records/${id}` }];
+    return [{ batch, at: state.times.sellFrom, what: "cured as recommended", action: "Read its record", href: `/records/${id}` }];
   });
   const reached = (one: Due) => one.at === null || Date.parse(one.at) <= Date.parse(now);
   const order = (a: Due, b: Due) => Date.parse(a.at ?? "1970-01-01") - Date.parse(b.at ?? "1970-01-01");
-  const hands = due.filter(reached).sort(order);
+  const started = (one: Due) => Date.parse(one.batch.state.startedAt);
+  const hands = due.filter(reached).sort((a, b) => order(a, b) || started(a) - started(b));
   const coming = due.filter((one) => !reached(one)).sort(order);
   const row = (one: Due, index: number, first: boolean) => (
     <BatchRow
       key={one.batch.id}
       batch={one.batch}
-      href={one.href}
+      href={reached(one) ? one.href : `/records/${one.batch.id}`}
       instruments={instruments}
       first={first && index === 0}
-      action={one.action}
+      action={reached(one) ? one.action : "Read its record"}
       what={
         <>
           {one.at === null ? "" : `${units.dayClock(one.at)} · `}
@@ -77,7 +79,10 @@ export function Today({ batches, instruments, workshopName }: { batches: Listed[
             </Link>
           }
         >
-          <p>When pots run, jars set or candles cure, this page says what wants doing and when. Begin with a batch; it needs a formula, and a formula needs a wax on the shelf.</p>
+          <p>
+            When pots run, jars set or candles cure, this page says what wants doing and when. Begin with a batch; it needs a formula, and a formula needs a wax
+            on the shelf.
+          </p>
         </Empty>
       ) : (
         <>
@@ -87,7 +92,11 @@ export function Today({ batches, instruments, workshopName }: { batches: Listed[
           </section>
           <section aria-label="Coming" className="mt-6">
             <h2 className="border-b-[3px] border-ink pb-1">Coming</h2>
-            {coming.length === 0 ? <p className="py-3 text-soft">Nothing is setting or curing.</p> : <ul>{coming.map((one, index) => row(one, index, false))}</ul>}
+            {coming.length === 0 ? (
+              <p className="py-3 text-soft">Nothing is setting or curing.</p>
+            ) : (
+              <ul>{coming.map((one, index) => row(one, index, false))}</ul>
+            )}
           </section>
         </>
       )}

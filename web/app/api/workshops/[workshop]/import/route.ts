@@ -10,7 +10,10 @@ export async function POST(request: Request, { params }: { params: Promise<{ wor
     const at = z.object({ workshop: z.uuid() }).safeParse(await params);
     if (!at.success) return refuse(404, "There is no such workshop.");
     const text = await readBody(request, LARGEST_RECORD_BYTES);
-    if (text === null) return refuse(413, "This file is larger than 8 MB, and no batch record is. Choose a file exported from a batch's record.", { file: ["Larger than 8 MB."] });
+    if (text === null)
+      return refuse(413, "This file is larger than 8 MB, and no batch record is. Choose a file exported from a batch's record.", {
+        file: ["Larger than 8 MB."],
+      });
     const record = readRecord(text);
     if (!record.ok) return refuse(400, record.message, { file: [record.message] });
     const outcome = await importRecord(database(), at.data.workshop, record.value, now());

@@ -12,7 +12,9 @@ export async function GET(request: Request, { params }: { params: Promise<{ work
     if (!record) return refuse(404, "There is no such batch in this workshop.");
     const csv = new URL(request.url).searchParams.get("as") === "csv";
     const names = new Map([...record.people, ...record.instruments].map((one) => [one.id, one.name]));
-    const body = csv ? eventsCsv(batchState(record.events, now()), record.batch.number, (id) => names.get(id ?? "") ?? "") : `${JSON.stringify(record, null, 2)}\n`;
+    const body = csv
+      ? eventsCsv(batchState(record.events, now()), record.batch.number, (id) => names.get(id ?? "") ?? "")
+      : `${JSON.stringify(record, null, 2)}\n`;
     return new Response(body, {
       headers: {
         "content-type": csv ? "text/csv; charset=utf-8" : "application/json; charset=utf-8",

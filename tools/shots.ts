@@ -1,0 +1,87 @@
+import { mkdirSync, rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { chromium, type Page } from "@playwright/test";
+import { demoId } from "../demo/workshop";
+import { passingHome } from "./processes";
+import { serve } from "./serve";
+
+const ROOT = new URL("..", import.meta.url).pathname;
+/** The moment at which every picture is taken: the demo hangs on it. */
+export const FROZEN = "2026-03-14T14:20:00.000Z";
+
+export const CHROMIUM = {
+  executablePath: "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run", "--disable-component-update", "--disable-sync"],
+};
+
+interface Shot {
+  name: string;
+  path: string;
+  phone?: boolean;
+  evening?: boolean;
+  prepare?: (page: Page) => Promise<void>;
+}
+
+const SHOTS: Shot[] = [
+  { name: "today", path: "/" },
+  { name: "shelf", path: "/shelf" },
+  { name: "formulas", path: "/formulas" },
+  { name: "formula", path: `/formulas/${demoId(6, 1)}` },
+  {
+    name: "plan",
+    path: `/plan?formula=${demoId(6, 1)}`,
+    prepare: async (page) => {
+      await page.getByLabel("Count").nth(1).fill("12");
+      await page.getByLabel("Count").nth(2).fill("4");
+      await page.getByRole("button", { name: /container soy: show the working/ }).click();
+    },
+  },
+  { name: "bench", path: "/bench" },
+  { name: "pot", path: `/bench/${demoId(8, 5)}` },
+  { name: "pot-evening", path: `/bench/${demoId(8, 5)}`, evening: true },
+  { name: "pot-phone", path: `/bench/${demoId(8, 5)}`, phone: true },
+  { name: "rack", path: "/rack" },
+  { name: "rack-phone", path: "/rack", phone: true },
+  {
+    name: "look-over",
+    path: `/look-over/${demoId(8, 2)}`,
+    prepare: async (page) => {
+      await page.getByRole("radio", { name: "top" }).click();
+      await page.getByLabel("Which").selectOption("frosting");
+    },
+  },
+  { name: "record", path: `/records/${demoId(8, 2)}` },
+  { name: "records", path: "/records" },
+  { name: "workshops", path: "/workshops" },
+];
+
+/** Takes the pictures again, from the demo data at a frozen moment. `SHOTS=a,b` takes only those; `SHOTS_TO` puts them elsewhere. */
+export async function shots(): Promise<number> {
+  const home = passingHome("shots");
+  const clockFile = join(home, "clock");
+  writeFileSync(clockFile, FROZEN);
+  process.env.HEARTH_ZONE = "UTC";
+  const to = process.env.SHOTS_TO ?? join(ROOT, "docs/screenshots");
+  mkdirSync(to, { recursive: true });
+  const wanted = process.env.SHOTS?.split(",");
+  const served = await serve({ home, port: 4700, demo: true, ownDatabase: true, clockFile });
+  const browser = await chromium.launch(CHROMIUM);
+  try {
+    for (const shot of SHOTS) {
+      if (wanted && !wanted.includes(shot.name)) continue;
+      const context = await browser.newContext({ viewport: shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 }, reducedMotion: "reduce" });
+      if (shot.evening) await context.addCookies([{ name: "hearth_light", value: "evening", url: served.url }]);
+      const page = await context.newPage();
+      await page.goto(served.url + shot.path, { waitUntil: "networkidle" });
+      await shot.prepare?.(page);
+      await page.screenshot({ path: join(to, `${shot.name}.png`), fullPage: process.env.SHOTS_WHOLE === "1" });
+      await context.close();
+      console.log(`${shot.name}.png`);
+    }
+  } finally {
+    await browser.close();
+    await served.stop();
+    rmSync(home, { recursive: true, force: true });
+  }
+  return 0;
+}

@@ -1,0 +1,126 @@
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { createServer } from "node:http";
+import { join } from "node:path";
+import { embeddedPostgres } from "./postgres";
+import { freePort, passingHome, run } from "./processes";
+import { serve } from "./serve";
+import { FROZEN } from "./shots";
+
+const ROOT = new URL("..", import.meta.url).pathname;
+
+interface Tally {
+  passed: number;
+  failed: number;
+}
+
+/** A check that passes or fails as a whole. Its output is shown only where it fails. */
+async function check(name: string, command: string, args: string[]): Promise<Tally> {
+  const { code, output } = await run(command, args, { cwd: ROOT });
+  console.log(`${code === 0 ? "passed" : "FAILED"}  ${name}`);
+  if (code !== 0) console.log(output);
+  return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
+}
+
+/** Reads a runner's report; a run without a report, or without a test, has failed. */
+function read(name: string, code: number, report: string, count: (json: never) => Tally): Tally {
+  if (!existsSync(report)) {
+    console.log(`FAILED  ${name}: no report was written`);
+    return { passed: 0, failed: 1 };
+  }
+  const tally = count(JSON.parse(readFileSync(report, "utf8")) as never);
+  if (tally.passed + tally.failed === 0 || (code !== 0 && tally.failed === 0)) tally.failed += 1;
+  console.log(`${tally.failed === 0 ? "passed" : "FAILED"}  ${name}: ${tally.passed} passed, ${tally.failed} failed`);
+  return tally;
+}
+
+async function unit(reports: string, patterns: string[]): Promise<Tally> {
+  const home = passingHome("test");
+  const database = await embeddedPostgres(home);
+  try {
+    const report = join(reports, "unit.json");
+    const env = { ...process.env, HEARTH_TEST_DATABASE_URL: await database.open("hearth_test"), TZ: "UTC" };
+    const { code } = await run("npx", ["vitest", "run", "--reporter=dot", "--reporter=json", `--outputFile.json=${report}`, ...patterns], {
+      cwd: ROOT,
+      env,
+      show: true,
+    });
+    return read("unit and database tests", code, report, (json: { numPassedTests: number; numFailedTests: number }) => ({
+      passed: json.numPassedTests,
+      failed: json.numFailedTests,
+    }));
+  } finally {
+    await database.stop();
+    rmSync(home, { recursive: true, force: true });
+  }
+}
+
+/** A way for the browser tests to take the database away and bring it back. */
+async function databaseSwitch(database: { stop(): Promise<void>; start(): Promise<void> }) {
+  const port = await freePort();
+  const server = createServer((request, response) => {
+    (request.url === "/stop" ? database.stop() : database.start()).then(
+      () => response.end("done"),
+      (error: Error) => response.writeHead(500).end(error.message),
+    );
+  });
+  await new Promise<void>((resolve) => server.listen(port, "127.0.0.1", resolve));
+  return { url: `http://127.0.0.1:${port}`, close: () => server.close() };
+}
+
+async function browser(reports: string, patterns: string[]): Promise<Tally> {
+  const home = passingHome("e2e");
+  const clockFile = join(home, "clock");
+  writeFileSync(clockFile, FROZEN);
+  process.env.HEARTH_ZONE = "UTC";
+  const served = await serve({ home, port: 4800, demo: true, ownDatabase: true, clockFile });
+  const faults = served.database ? await databaseSwitch(served.database) : null;
+  try {
+    const report = join(reports, "browser.json");
+    const env = {
+      ...process.env,
+      HEARTH_URL: served.url,
+      HEARTH_CLOCK: clockFile,
+      HEARTH_SWITCH: faults?.url ?? "",
+      PLAYWRIGHT_JSON_OUTPUT_FILE: report,
+      TZ: "UTC",
+    };
+    const { code } = await run("npx", ["playwright", "test", "--config", "e2e/playwright.config.ts", ...patterns], { cwd: ROOT, env, show: true });
+    return read("browser tests", code, report, (json: { stats: { expected: number; unexpected: number; flaky: number } }) => ({
+      passed: json.stats.expected,
+      failed: json.stats.unexpected + json.stats.flaky,
+    }));
+  } finally {
+    faults?.close();
+    await served.stop();
+    rmSync(home, { recursive: true, force: true });
+  }
+}
+
+/** Runs every suite, or only `checks`, `unit` or `browser` with patterns for their runner; closes with the sum of all. */
+export async function test(flags: string[]): Promise<number> {
+  const [only, ...patterns] = flags;
+  const reports = join(ROOT, ".hearth/reports");
+  rmSync(reports, { recursive: true, force: true });
+  mkdirSync(reports, { recursive: true });
+  const tallies: Tally[] = [];
+  const suite = async (name: string, act: () => Promise<Tally>) => {
+    if (only && only !== name) return;
+    tallies.push(
+      await act().catch((error: unknown) => {
+        console.log(`FAILED  ${name}:`, error instanceof Error ? error.message : error);
+        return { passed: 0, failed: 1 };
+      }),
+    );
+  };
+  await suite("checks", () => check("format and lint", "npx", ["biome", "ci", "."]));
+  await suite("checks", () => check("types of core, without DOM and Node", "npx", ["tsc", "-p", "core/tsconfig.json"]));
+  await suite("checks", () => check("types of the web", "npx", ["tsc", "-p", "web/tsconfig.json"]));
+  await suite("checks", () => check("types of demo, tools and tests", "npx", ["tsc", "-p", "tsconfig.json"]));
+  await suite("checks", () => check("import rules", "npx", ["depcruise", "--config", ".dependency-cruiser.mjs", "core", "web", "demo", "tools", "e2e"]));
+  await suite("checks", () => check("migrations match the tables", "bash", ["tools/lint/migrations.sh"]));
+  await suite("unit", () => unit(reports, patterns));
+  await suite("browser", () => browser(reports, patterns));
+  const sum = tallies.reduce((all, one) => ({ passed: all.passed + one.passed, failed: all.failed + one.failed }), { passed: 0, failed: 0 });
+  console.log(`${sum.passed} passed, ${sum.failed} failed`);
+  return sum.failed === 0 && sum.passed > 0 ? 0 : 1;
+}
