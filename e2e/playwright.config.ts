@@ -17,5 +17,6 @@ export default defineConfig({
     launchOptions: CHROMIUM,
     contextOptions: { reducedMotion: "reduce" },
     trace: "off",
+    actionTimeout: 8_000,
   },
 });

@@ -56,13 +56,16 @@ export function parseMass(text: string, options: MassOptions): Parsed<Milligrams
   }
   let milligrams = 0;
   if (/[a-zµ]/i.test(typed.replace(/\./g, ""))) {
-    const rest = typed.replace(/\boz\./gi, "oz").replace(PART, (_all, amount: string, name: string) => {
-      const unit = NAMES[name.toLowerCase()];
-      const number = parseNumber(amount);
-      if (!unit || !number.ok) milligrams = Number.NaN;
-      else milligrams += number.value * MG_PER[unit];
-      return "";
-    });
+    const rest = typed
+      .replace(/^[\u2212\u2013]/, "-")
+      .replace(/([a-z])\.(?=\s|$)/gi, "$1")
+      .replace(PART, (_all, amount: string, name: string) => {
+        const unit = NAMES[name.toLowerCase()];
+        const number = parseNumber(amount);
+        if (!unit || !number.ok) milligrams = Number.NaN;
+        else milligrams += number.value * MG_PER[unit];
+        return "";
+      });
     if (rest.trim() !== "" || Number.isNaN(milligrams)) {
       return bad(`“${typed}” is not a weight. Write it like 180 g, 1.2 kg, 8 oz or 1 lb 4 oz.`);
     }

@@ -49,6 +49,7 @@ export function useFields<R extends Rules>(rules: R) {
     },
     fill: (all: Partial<Record<keyof R & string, string>>) => {
       setText((old) => ({ ...old, ...(all as Record<string, string>) }));
+      setSeen((old) => ({ ...old, ...Object.fromEntries(Object.keys(all).map((name) => [name, false])) }));
       setTold({});
     },
     /** What `Field` needs to show one of them. */

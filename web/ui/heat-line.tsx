@@ -77,7 +77,7 @@ export function HeatLine({ gates, ceiling, marks, moments = [], now = null, heig
   const said = sorted.map((mark) => `${units.clock(mark.at)} ${units.t(mark.celsius)} for ${mark.gate}`).join("; ");
 
   return (
-    <div ref={ref} className={thumb ? "w-[132px]" : "w-full"}>
+    <div ref={ref} className={thumb ? "w-[132px]" : "w-full min-w-0 overflow-hidden"}>
       <svg width={width} height={height} role="img" aria-label={`${label}. ${said || "No readings yet."}`} className="block bg-sheet">
         {[...bands.values()].map(({ gate, names }) => (
           <g key={names.join()}>

@@ -30,7 +30,8 @@ export function JarSection({ innerTopUm, innerBottomUm, heightUm, fillMg, name, 
   const overfull = volume > volumeTo(inner, inner.height) * 1.001;
   const wall = 3;
   const px = (mm: number) => mm * scale;
-  const width = px(Math.max(inner.top, inner.bottom) + wall * 2) + 24;
+  const room = onPlace ? 56 : 12;
+  const width = px(Math.max(inner.top, inner.bottom) + wall * 2) + 2 * room;
   const height = px(inner.height + wall) + 30;
   const middle = width / 2;
   const floor = height - px(wall) - 2;
@@ -45,11 +46,12 @@ export function JarSection({ innerTopUm, innerBottomUm, heightUm, fillMg, name, 
     bottom: [middle, floor - 4],
     wick: [middle, surface - 10],
   };
+  // The places to tap lie side by side, also on a flat cup: the wall to its left, the bottom below it.
   const zones: Record<Place, { x: number; y: number; w: number; h: number }> = {
-    top: { x: middle + 12, y: surface - 22, w: half(level) - 8, h: 44 },
-    side: { x: middle - half(level) - 14, y: surface + 24, w: half(level), h: Math.max(20, px(level) - 60) },
-    bottom: { x: middle - half(0) + 4, y: floor - 32, w: half(0) * 2 - 8, h: 40 },
-    wick: { x: middle - 24, y: surface - 44, w: 36, h: 66 },
+    top: { x: middle + 16, y: surface - 28, w: half(level) - 18, h: 48 },
+    side: { x: middle - half(level) - 46, y: surface + 2, w: 58, h: floor - surface - 4 },
+    bottom: { x: middle - half(0), y: floor, w: half(0) * 2, h: 44 },
+    wick: { x: middle - 30, y: surface - 52, w: 44, h: 72 },
   };
   return (
     <svg
@@ -57,7 +59,7 @@ export function JarSection({ innerTopUm, innerBottomUm, heightUm, fillMg, name, 
       height={height}
       role="img"
       aria-label={`${name}, filled with ${units.g(fillMg)}${overfull ? ", more than it holds" : ""}`}
-      className="block overflow-visible"
+      className={`block overflow-visible ${onPlace ? "mb-11" : ""}`}
     >
       <polygon points={poly([at(0, -1), at(level, -1), at(level, 1), at(0, 1)])} fill="var(--color-wax)" />
       <line x1={middle - half(level)} x2={middle + half(level)} y1={surface} y2={surface} stroke="var(--color-ink)" strokeWidth={2} />

@@ -51,7 +51,7 @@ export function Screen({
   children: ReactNode;
 }) {
   return (
-    <main id="work" className="mx-auto grid max-w-[1360px] gap-x-8 gap-y-6 px-4 py-5 sm:px-8 lg:grid-cols-[minmax(0,1fr)_264px]">
+    <main id="work" className="mx-auto grid max-w-[1360px] grid-cols-1 gap-x-8 gap-y-6 px-4 py-5 sm:px-8 lg:grid-cols-[minmax(0,1fr)_264px]">
       <div className="min-w-0">
         <div className="mb-4 flex flex-wrap items-end justify-between gap-3">
           <div>

@@ -68,12 +68,21 @@ export async function readBatch(db: Database, workshopId: string, id: string, no
 export type ReadInstrument = { id: string; name: string; kind: "probe" | "infrared" | "glass" | "scale"; correction: number; resolutionUg: number | null };
 
 export async function listInstruments(db: Database, workshopId: string): Promise<ReadInstrument[]> {
-  return db
-    .select({ id: instruments.id, name: instruments.name, kind: instruments.kind, correction: instruments.correction, resolutionUg: instruments.resolutionUg })
-    .from(instruments)
-    .where(eq(instruments.workshopId, workshopId))
-    .orderBy(asc(instruments.name))
-    .limit(200);
+  return (
+    db
+      .select({
+        id: instruments.id,
+        name: instruments.name,
+        kind: instruments.kind,
+        correction: instruments.correction,
+        resolutionUg: instruments.resolutionUg,
+      })
+      .from(instruments)
+      .where(eq(instruments.workshopId, workshopId))
+      // A probe in the wax is trusted before a glass, and both before an infrared pistol.
+      .orderBy(sql`array_position(array['scale', 'probe', 'glass', 'infrared'], ${instruments.kind})`, asc(instruments.name))
+      .limit(200)
+  );
 }
 
 /** What waits at each station, for the line of stations. */

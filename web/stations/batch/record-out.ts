@@ -95,6 +95,9 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
   };
 }
 
+/** What a spreadsheet would run as a formula: these signs at the start of a cell, but not a plain negative number. */
+const RUNS = /^(?:[=+@\t\r]|-(?!\d+(?:\.\d+)?$))/;
+
 /** The events of a batch as CSV, one row each, in SI units; cells that a spreadsheet would run as formulas are defused. */
 export function eventsCsv(state: BatchState, number: number, names: (id: string | null) => string): string {
   const detail = (event: SentEvent | BatchEvent): { what: string; grams: string; celsius: string; shown: string; seconds: string } => {
@@ -159,5 +162,5 @@ export function eventsCsv(state: BatchState, number: number, names: (id: string 
       stands: supersededBy ? "no" : "yes",
     };
   });
-  return `\ufeff${Papa.unparse(rows, { newline: "\r\n", escapeFormulae: true })}\r\n`;
+  return `\ufeff${Papa.unparse(rows, { newline: "\r\n", escapeFormulae: RUNS })}\r\n`;
 }

@@ -22,26 +22,26 @@ export type Entered = EventBody & { happenedAt?: string | null; instrumentId?: s
 export function useBatch({ workshopId, personId, batch, instruments, people }: BatchProps, everyMs = 1_000) {
   const router = useRouter();
   const now = useNow(everyMs);
-  const { waiting } = useOutbox();
+  const { waiting, taken } = useOutbox();
   const [last, setLast] = useState<SentEvent | null>(null);
   const events = useMemo(() => {
     const known = new Set(batch.events.map((event) => event.id));
-    const pending = waiting
+    const pending = [...taken, ...waiting]
       .filter((one) => one.batchId === batch.id && !known.has(one.event.id))
       .map((one) => ({ ...one.event, arrivedAt: one.event.happenedAt }) as BatchEvent);
     return [...batch.events, ...pending];
-  }, [batch.events, batch.id, waiting]);
+  }, [batch.events, batch.id, waiting, taken]);
   const state = useMemo(() => batchState(events, now), [events, now]);
   const names = new Map([...people, ...instruments].map((one) => [one.id, one.name]));
 
   const record = async (entered: Entered): Promise<Refusal | null> => {
     const { happenedAt, instrumentId, corrects, ...body } = entered;
     const event = { id: v7(), happenedAt: happenedAt ?? now, personId, instrumentId: instrumentId ?? null, corrects: corrects ?? null, ...body } as SentEvent;
+    // It counts here at once, so an undo pressed before the server has answered takes back this entry and no other.
+    setLast(event.kind === "withdrawn" ? null : event);
     const refusal = await send({ workshopId, batchId: batch.id, event });
-    if (!refusal) {
-      setLast(event.kind === "withdrawn" ? null : event);
-      router.refresh();
-    }
+    if (refusal) setLast((newest) => (newest?.id === event.id ? null : newest));
+    else router.refresh();
     return refusal;
   };
   return {

@@ -14,12 +14,14 @@ export interface Waiting {
 }
 interface Box {
   waiting: Waiting[];
+  /** The newest that the server has taken: they count here until the page has read them back, or a step would flicker. */
+  taken: Waiting[];
   away: boolean;
 }
 export type Refusal = { message: string; fields: Record<string, string[]> };
 
 const KEPT = "hearth.outbox";
-const NONE: Box = { waiting: [], away: false };
+const NONE: Box = { waiting: [], taken: [], away: false };
 let box: Box = NONE;
 let loaded = false;
 const listeners = new Set<() => void>();
@@ -30,7 +32,7 @@ function load(): Box {
   if (!loaded && typeof window !== "undefined") {
     loaded = true;
     try {
-      box = { waiting: JSON.parse(localStorage.getItem(KEPT) ?? "[]") as Waiting[], away: false };
+      box = { ...NONE, waiting: JSON.parse(localStorage.getItem(KEPT) ?? "[]") as Waiting[] };
     } catch {
       box = NONE;
     }
@@ -65,7 +67,7 @@ async function flush(): Promise<void> {
         break;
       }
       const told = answer.ok ? null : ((await answer.json().catch(() => null)) as { error: Refusal } | null);
-      keep({ waiting: box.waiting.filter((one) => one.event.id !== event.id), away: false });
+      keep({ waiting: box.waiting.filter((one) => one.event.id !== event.id), taken: answer.ok ? [...box.taken, next].slice(-50) : box.taken, away: false });
       refusals.get(event.id)?.(answer.ok ? null : (told?.error ?? { message: "This entry was refused.", fields: {} }));
       refusals.delete(event.id);
     }

@@ -270,7 +270,7 @@ export function Pot(props: BatchProps) {
         </>
       }
     >
-      <div className="grid gap-6 xl:grid-cols-[minmax(0,1fr)_232px]">
+      <div className="grid grid-cols-1 gap-6 xl:grid-cols-[minmax(0,1fr)_232px]">
         <section className="sheet" aria-label="Next">
           {step ? (
             <>

@@ -206,6 +206,15 @@ export function FormulaEditor(props: {
     const ready = READY_PROFILES.find((one) => one.id === id);
     if (ready) fields.fill({ profileName: ready.name, ...profileText(ready, units) });
   };
+  /** Another family of wax brings a profile that suits it, unless the profile has been made the maker's own. */
+  const chooseWax = (id: string) => {
+    fields.set("wax", id);
+    const family = waxes.find((one) => one.id === id)?.family ?? "";
+    const current = READY_PROFILES.find((one) => one.name === fields.text("profileName"));
+    const untouched = current && Object.entries(profileText(current, units)).every(([name, text]) => fields.text(name as "heat") === text);
+    const fitting = READY_PROFILES.find((one) => one.families.includes(family));
+    if (untouched && fitting && !current.families.includes(family)) pick(fitting.id);
+  };
   const picked = READY_PROFILES.find((one) => one.name === fields.text("profileName"));
   const suited = READY_PROFILES.filter((one) => one.families.includes(wax?.family ?? ""));
   const others = READY_PROFILES.filter((one) => !suited.includes(one));
@@ -253,7 +262,7 @@ export function FormulaEditor(props: {
           save(expected);
         }}
       >
-        <div className="grid gap-6 xl:grid-cols-2">
+        <div className="grid grid-cols-1 gap-6 xl:grid-cols-2">
           <section className="sheet">
             <h2 className="mb-2">What goes in</h2>
             <div className="grid gap-2">
@@ -261,6 +270,7 @@ export function FormulaEditor(props: {
               <Field
                 label="Wax"
                 {...fields.bind("wax")}
+                onValue={chooseWax}
                 options={
                   waxes.length ? waxes.map((one) => ({ value: one.id, label: `${one.name} (${one.family})` })) : [{ value: "", label: "none on the shelf yet" }]
                 }

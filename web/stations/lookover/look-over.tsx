@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { RadioGroup } from "radix-ui";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, useFields } from "@/ui/fields";
-import { commonScale, JarSection } from "@/ui/jar-section";
+import { JarSection } from "@/ui/jar-section";
 import { useKeys } from "@/ui/keys";
 import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
@@ -116,7 +116,7 @@ export function LookOver(props: BatchProps) {
         </>
       }
     >
-      <div className="grid gap-6 xl:grid-cols-[300px_minmax(0,1fr)]">
+      <div className="grid grid-cols-1 gap-6 xl:grid-cols-[300px_minmax(0,1fr)]">
         <section aria-label="The jar">
           {vessels.length > 1 ? (
             <div className="mb-3">
@@ -138,7 +138,7 @@ export function LookOver(props: BatchProps) {
           )}
           <JarSection
             {...vessel}
-            scale={Math.min(3.2, commonScale([vessel], 300) * 2, 230 / (Math.max(vessel.innerTopUm, vessel.innerBottomUm) / 1_000 + 6))}
+            scale={Math.min(280 / (vessel.heightUm / 1_000 + 3), 184 / (Math.max(vessel.innerTopUm, vessel.innerBottomUm) / 1_000 + 6))}
             flaws={mine.map((one) => ({ ...one.flaw, safety: defectOf(one.flaw.defect)?.classes.includes("S") ?? false }))}
             place={place}
             onPlace={setPlace}

@@ -152,7 +152,7 @@ export function Planner({ formulas, chosen, shelf }: { formulas: { id: string; n
     >
       <form
         ref={fields.form}
-        className="grid gap-6 xl:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]"
+        className="grid grid-cols-1 gap-6 xl:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]"
         onSubmit={(event) => {
           event.preventDefault();
           begin();

@@ -95,7 +95,7 @@ export function RecordView(props: BatchProps) {
           label={`Heat line of batch ${props.batch.number}`}
         />
       </section>
-      <div className="mt-6 grid gap-6 xl:grid-cols-2">
+      <div className="mt-6 grid grid-cols-1 gap-6 xl:grid-cols-2">
         <section className="sheet">
           <h2>Amounts</h2>
           <table className="mt-2 w-full">

@@ -1,0 +1,36 @@
+import { v7 } from "uuid";
+import { demoId } from "../demo/workshop";
+import { expect, test } from "./support";
+
+test("the calculation interface answers to the letter, lists its schemas, and tells bad input by field", async ({ request }) => {
+  const whole = {
+    basis: "wax",
+    load_percent: 10,
+    max_load_percent: 12,
+    vessels: [{ fill_g: 14, count: 10 }],
+    spare_percent: 0,
+    scale_resolution_g: 1,
+  };
+  const answer = await request.post("/api/v1/scale", { data: whole });
+  expect(answer.status()).toBe(200);
+  expect(await answer.json()).toMatchObject({ total_g: 140, wax_g: 127, fragrance_g: 13, load_percent_of_wax: 10.236, load_percent_of_total: 9.286 });
+  const bad = await request.post("/api/v1/scale", { data: { ...whole, load_percent: "a lot" } });
+  expect(bad.status()).toBe(400);
+  expect(await bad.json()).toEqual({ error: { message: "Give a number.", fields: { load_percent: ["Give a number."] } } });
+  expect((await request.post("/api/v1/scale", { headers: { "content-type": "application/json" }, data: "{" })).status()).toBe(400);
+  const listed = await (await request.get("/api/v1")).json();
+  expect(listed.members[0]).toMatchObject({ method: "POST", path: "/api/v1/scale", request: { type: "object" }, response: { type: "object" } });
+  expect(await (await request.get(listed.documents[0].path)).json()).toEqual(listed.documents[0].schema);
+});
+
+test("an event may be sent twice, and a faulty one is told by field", async ({ request }) => {
+  const path = `/api/workshops/${demoId(0, 1)}/batches/${demoId(8, 6)}/events`;
+  const event = { id: v7(), kind: "note", happenedAt: "2026-03-14T14:19:00.000Z", personId: null, payload: { text: "Sent by another program" } };
+  expect(await (await request.post(path, { data: event })).json()).toEqual({ ok: true, repeated: false });
+  expect(await (await request.post(path, { data: event })).json()).toEqual({ ok: true, repeated: true });
+  const hot = await request.post(path, { data: { ...event, id: v7(), kind: "read", payload: { gate: "heat", shown: 85_000, correction: 0 } } });
+  expect(hot.status()).toBe(400);
+  expect((await hot.json()).error.fields).toHaveProperty("shown");
+  const future = await request.post(path, { data: { ...event, id: v7(), happenedAt: "2026-03-15T14:19:00.000Z" } });
+  expect((await future.json()).error.fields.happenedAt[0]).toMatch(/ahead of now/);
+});

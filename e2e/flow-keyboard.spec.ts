@@ -1,0 +1,110 @@
+import { expect, open, passHours, tabTo, test } from "./support";
+
+test("one batch from formula to closed record, by keyboard alone", async ({ page }) => {
+  const { keyboard } = page;
+  const button = (name: string | RegExp) => page.getByRole("button", { name });
+  /** Types into the field that has the focus, in place of what is there. */
+  const type = async (text: string) => {
+    await keyboard.press("ControlOrMeta+a");
+    await keyboard.type(text);
+  };
+  /** Types into a field reached with Tab. */
+  const put = async (label: string, text: string) => {
+    await tabTo(page, page.getByLabel(label, { exact: true }));
+    await type(text);
+  };
+
+  await open(page, "/");
+  await keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("go to formulas");
+  await keyboard.press("Escape");
+  await keyboard.press("f");
+  await expect(page.getByRole("heading", { name: "Formulas", exact: true })).toBeVisible();
+  await keyboard.press("n");
+  await keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "New formula" })).toBeVisible();
+  await put("Name", "Keyboard flow");
+  await tabTo(page, page.getByLabel("Wax", { exact: true }));
+  await keyboard.type("cont");
+  await tabTo(page, page.getByLabel("Fragrance", { exact: true }));
+  await keyboard.type("rain");
+  await put("Load · %", "8");
+  await keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Keyboard flow" })).toBeVisible();
+
+  await tabTo(page, page.getByRole("link", { name: "Plan a batch from it" }));
+  await keyboard.press("Enter");
+  await expect(page.getByText("Type how many of each vessel")).toBeVisible();
+  await tabTo(page, page.getByRole("listitem").filter({ hasText: "squat tumbler" }).getByLabel("Count"));
+  await type("4");
+  await tabTo(page, page.getByRole("listitem").filter({ hasText: "tealight cup" }).getByLabel("Count"));
+  await type("12");
+  await tabTo(page, button("container soy: show the working"));
+  await keyboard.press("Enter");
+  await expect(page.getByRole("dialog")).toContainText("÷ 1.08");
+  await keyboard.press("Escape");
+  await tabTo(page, button("Start the batch"));
+  await keyboard.press("Enter");
+
+  // Digits go straight into the reading that waits.
+  await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
+  const [wax, oil] = [847, 67.8];
+  await keyboard.type(`${wax}`);
+  await expect(page.getByLabel("Scale shows")).toHaveValue(`${wax}`);
+  await keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Weigh rain on slate" })).toBeVisible();
+  await keyboard.type(`${oil}`);
+  await keyboard.press("Enter");
+  for (const [heading, reading] of [
+    ["Heat the wax", "85.5"],
+    ["Add the fragrance", "85"],
+  ] as const) {
+    await expect(page.getByRole("heading", { name: heading })).toBeVisible();
+    await keyboard.type(reading);
+    await keyboard.press("Enter");
+  }
+  await expect(page.getByRole("heading", { name: "Stir by the clock" })).toBeVisible();
+  await tabTo(page, button("Record the stirring"));
+  await keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Bring it to the pour gate" })).toBeVisible();
+  await keyboard.type("59");
+  await keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
+
+  // Undo by key, and put in again.
+  await tabTo(page, button("Undo"));
+  await keyboard.press("u");
+  await expect(page.getByRole("heading", { name: "Bring it to the pour gate" })).toBeVisible();
+  await keyboard.type("59");
+  await keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
+  await tabTo(page, button("Mark it poured"));
+  await keyboard.press("Enter");
+  await expect(page.getByText(/Leave it unmoved until/)).toBeVisible();
+
+  passHours(24 * 15);
+  await open(page, "/");
+  await keyboard.press("l");
+  await expect(page.getByRole("heading", { name: "Look-over" })).toBeVisible();
+  await tabTo(page, page.getByRole("listitem").filter({ hasText: "Keyboard flow" }).getByRole("link", { name: "Look it over" }));
+  await keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: /Look over batch .* Keyboard flow/ })).toBeVisible();
+  await tabTo(page, page.getByRole("radio", { name: "top" }));
+  await keyboard.press("Space");
+  await tabTo(page, page.getByRole("radio", { name: "slight" }));
+  await keyboard.press("Space");
+  await tabTo(page, page.getByLabel("Which"));
+  await keyboard.type("fro");
+  await tabTo(page, button("Add this flaw"));
+  await keyboard.press("Enter");
+  await expect(page.getByText("slight, top")).toBeVisible();
+  await tabTo(page, button(/Finish: 16 jars/));
+  await keyboard.press("Enter");
+  await expect(page.getByText("Every step was recorded")).toBeVisible();
+  await tabTo(page, button("Close the record"));
+  await keyboard.press("Enter");
+  await expect(page.getByText("Nothing was missing.")).toBeVisible();
+  await keyboard.press("c");
+  await expect(page.getByRole("heading", { name: "Records" })).toBeVisible();
+  await expect(page.getByRole("listitem").filter({ hasText: "Keyboard flow" })).toBeVisible();
+});

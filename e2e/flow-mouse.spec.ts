@@ -1,0 +1,126 @@
+import { readFileSync } from "node:fs";
+import { emptyWorkshop, expect, open, passHours, test } from "./support";
+
+test("one batch from formula to closed record, by mouse, and its record into an empty workshop", async ({ page }) => {
+  await open(page, "/");
+  await page.getByRole("link", { name: "formulas" }).click();
+  await page.getByRole("link", { name: "Make a formula" }).click();
+  await page.getByLabel("Name", { exact: true }).fill("Mouse flow");
+  await page.getByLabel("Wax").selectOption({ label: "container soy (soy)" });
+  await page.getByLabel("Fragrance").selectOption({ label: "rain on slate" });
+  await page.getByLabel("Load").fill("10");
+  await expect(page.getByText("10 % of the wax = 9.09 % of the total")).toBeVisible();
+  await page.getByLabel("Ready-made profile").selectOption({ label: "soy, late and cool" });
+  await expect(page.getByLabel("Pour at")).toHaveValue("53–60");
+  await page.getByLabel("Pour at").fill("57-63 C");
+  await page.getByRole("button", { name: "Save the formula" }).click();
+  await expect(page.getByRole("heading", { name: "Mouse flow" })).toBeVisible();
+
+  // Two kinds of vessel from one pot: 10 × 14 g + 6 × 12.5 g = 215 g.
+  await page.getByRole("link", { name: "Plan a batch from it" }).click();
+  const count = (vessel: string) => page.getByRole("listitem").filter({ hasText: vessel }).getByLabel("Count");
+  await count("tealight cup").fill("10");
+  await count("sample cup").fill("6");
+  await page.getByLabel("Spare").fill("0");
+  const figures = page.getByRole("region", { name: "To weigh" });
+  await expect(page.getByText("215 g", { exact: true })).toBeVisible();
+  await expect(figures.or(page.getByText("load really weighed"))).toBeVisible();
+  // 215 ÷ 1.10 = 195.45, and 195 + 20 would pass the wax's 10 %, so the wax goes up to 196.
+  await page.getByRole("button", { name: "container soy: show the working" }).click();
+  const working = page.getByRole("dialog");
+  await expect(working).toContainText("12.5 g × 6 = 75 g");
+  await expect(working).toContainText("215 g ÷ 1.1 = 195.45 g");
+  await expect(working).toContainText("195.45 g → 196 g");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Start the batch" }).click();
+
+  // Weigh: a slip, corrected by a further entry; both stay.
+  await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
+  await page.getByLabel("Scale shows").fill("169");
+  await page.getByRole("button", { name: "Record the weight" }).click();
+  await expect(page.getByText("still to go; weighed")).toBeVisible();
+  await page.getByRole("button", { name: "Correct: weighed container soy 169 g" }).click();
+  await page.getByLabel("What it weighed").fill("196 g");
+  await page.getByRole("button", { name: "Put this in its place" }).click();
+  await expect(page.getByRole("heading", { name: "Weigh rain on slate" })).toBeVisible();
+  await expect(page.locator(".line-through", { hasText: "169 g" })).toBeVisible();
+  await page.getByLabel("Scale shows").fill("19");
+  await page.getByRole("button", { name: "Record the weight" }).click();
+
+  // Heat: 850 is refused where it was typed; 66 is below the gate by 4.5 with the probe's correction; then inside.
+  await expect(page.getByRole("heading", { name: "Heat the wax" })).toBeVisible();
+  await page.getByLabel("Thermometer shows").fill("850");
+  await page.getByRole("button", { name: "Record the heat reading" }).click();
+  await expect(page.getByText(/850 °C is hotter than any wax is heated/)).toBeVisible();
+  await expect(page.getByLabel("Thermometer shows")).toHaveValue("850");
+  await page.getByLabel("Thermometer shows").fill("66");
+  await page.getByLabel("When").fill("14:50");
+  await page.getByRole("button", { name: "Record the heat reading" }).click();
+  await expect(page.getByText(/14:50 is 30 min ahead of now/)).toBeVisible();
+  await page.getByLabel("When").fill("");
+  await page.getByRole("button", { name: "Record the heat reading" }).click();
+  await expect(page.getByText("▼ 4.5 °C below the heat gate (70–78 °C)").first()).toBeVisible();
+  await page.getByLabel("Thermometer shows").fill("167F");
+  await page.getByRole("button", { name: "Record the heat reading" }).click();
+
+  await expect(page.getByRole("heading", { name: "Add the fragrance" })).toBeVisible();
+  await page.getByLabel("Thermometer shows").fill("58");
+  await page.getByRole("button", { name: "Record the add reading" }).click();
+  await expect(page.getByRole("heading", { name: "Stir by the clock" })).toBeVisible();
+  await page.getByRole("button", { name: "Record the stirring" }).click();
+  await expect(page.getByRole("heading", { name: "Bring it to the pour gate" })).toBeVisible();
+  await page.getByLabel("Thermometer shows").fill("72");
+  await page.getByRole("button", { name: "Record the pour reading" }).click();
+  await expect(page.getByText("▲ 8.5 °C above the pour gate (57–63 °C)").first()).toBeVisible();
+  await page.getByLabel("Thermometer shows").fill("60,5");
+  await page.getByRole("button", { name: "Record the pour reading" }).click();
+  await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
+  await page.getByLabel("Jars warmed first").selectOption("yes");
+  await page.getByRole("button", { name: "Mark it poured" }).click();
+  await expect(page.getByText("Leave it unmoved until Sun 15 Mar 14:20")).toBeVisible();
+  const batchId = new URL(page.url()).pathname.split("/").at(-1) ?? "";
+
+  // The rack says when it may be tested and sold; two days on it can be looked over.
+  await page.getByRole("link", { name: "Go to the rack" }).click();
+  const row = page.getByRole("listitem").filter({ hasText: "Mouse flow" });
+  await expect(row).toContainText("may be testedWed 18 Mar 14:20in 4 days");
+  await expect(row).toContainText("Sat 28 Mar 14:20");
+  passHours(48);
+  await open(page, "/look-over");
+  await page.getByRole("listitem").filter({ hasText: "Mouse flow" }).getByRole("link", { name: "Look it over" }).click();
+  await page.locator('[data-place="side"]').click();
+  await expect(page.getByRole("radio", { name: "side" })).toBeChecked();
+  await page.getByRole("radio", { name: "plain" }).click();
+  await page.getByLabel("Which").selectOption({ label: "wet spot" });
+  await page.getByLabel("On how many of").fill("11");
+  await page.getByRole("button", { name: "Add this flaw" }).click();
+  await expect(page.getByText("is more than is possible here")).toBeVisible();
+  await page.getByLabel("On how many of").fill("3");
+  await page.getByRole("button", { name: "Add this flaw" }).click();
+  await expect(page.getByText("3 of 6").or(page.getByText("3 of 10"))).toBeVisible();
+  await page.getByRole("button", { name: "Finish: 16 jars looked over" }).click();
+
+  // Closing before the least cure is allowed, and the record says so.
+  await expect(page.getByText("Missing: least cure.")).toBeVisible();
+  await page.getByRole("button", { name: "Close it as it is" }).click();
+  await expect(page.getByText("Without: least cure.")).toBeVisible();
+  await expect(page.getByText("wet spot", { exact: true })).toBeVisible();
+  await expect(page.getByRole("img", { name: /Heat line of batch/ })).toBeVisible();
+
+  const [json] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Take away as JSON" }).click()]);
+  const file = await json.path();
+  const record = JSON.parse(readFileSync(file, "utf8"));
+  expect(record.batch.id).toBe(batchId);
+  const [csv] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "as CSV" }).click()]);
+  expect(readFileSync(await csv.path(), "utf8").split("\r\n")).toHaveLength(record.events.length + 2);
+  const entries = await page.getByRole("region", { name: "Entries" }).innerText();
+
+  await emptyWorkshop(page, "Second shed");
+  await page.getByRole("link", { name: "records" }).click();
+  await page.getByRole("link", { name: "Read a record in" }).click();
+  await page.getByLabel("A batch record, as JSON").setInputFiles(file);
+  await page.getByRole("button", { name: "Read it in" }).click();
+  await page.getByRole("link", { name: "Read its record" }).click();
+  await expect(page.getByRole("heading", { name: /Mouse flow/ })).toBeVisible();
+  await expect.poll(() => page.getByRole("region", { name: "Entries" }).innerText()).toBe(entries);
+});

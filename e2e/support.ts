@@ -1,0 +1,66 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import { test as base, expect, type Locator, type Page } from "@playwright/test";
+import { FROZEN } from "../tools/shots";
+
+const clockFile = () => {
+  const file = process.env.HEARTH_CLOCK;
+  if (!file) throw new Error("Run the browser tests with ./hearth test browser.");
+  return file;
+};
+
+/** Sets the workshop's clock; the interface shows it at the next load. */
+export const setClock = (iso: string): void => writeFileSync(clockFile(), iso);
+
+/** Moves the workshop's clock on, in hours. */
+export const passHours = (hours: number): void => setClock(new Date(Date.parse(readFileSync(clockFile(), "utf8")) + hours * 3_600_000).toISOString());
+
+/** The switch that takes the database away and brings it back. */
+export const database = async (turn: "stop" | "start"): Promise<void> => {
+  const answer = await fetch(`${process.env.HEARTH_SWITCH}/${turn}`);
+  expect(answer.ok).toBe(true);
+};
+
+/** Each test begins at the frozen moment, and fails on any error in the page. */
+export const test = base.extend<{ quiet: undefined }>({
+  quiet: [
+    async ({ page }, use) => {
+      setClock(FROZEN);
+      const errors: string[] = [];
+      page.on("pageerror", (error) => errors.push(error.message));
+      await use(undefined);
+      setClock(FROZEN);
+      expect(errors).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+/** Opens a page and waits until it listens. */
+export async function open(page: Page, path: string): Promise<void> {
+  await page.goto(path, { waitUntil: "networkidle" });
+}
+
+/** Moves on with Tab until the element has the focus, as somebody without a mouse would. */
+export async function tabTo(page: Page, target: Locator, most = 80): Promise<void> {
+  await target.waitFor();
+  for (let i = 0; i < most; i++) {
+    if (await target.evaluate((element) => element === document.activeElement)) return;
+    await page.keyboard.press("Tab");
+  }
+  throw new Error(`Tab did not reach ${target} in ${most} presses.`);
+}
+
+/** Makes an empty workshop and works in it. */
+export async function emptyWorkshop(page: Page, name: string, units: { mass?: string; temperature?: string } = {}): Promise<void> {
+  await open(page, "/workshops");
+  const form = page.locator("section", { hasText: "A new, empty workshop" }).last();
+  await form.getByLabel("Name of the workshop").fill(name);
+  await form.getByLabel("Who works here").fill("Ilvo");
+  if (units.mass) await form.getByLabel("Weights").selectOption({ label: units.mass });
+  if (units.temperature) await form.getByLabel("Temperatures").selectOption({ label: units.temperature });
+  await form.getByLabel("Time zone").fill("UTC");
+  await form.getByRole("button", { name: "Make this workshop" }).click();
+  await expect(page.getByRole("heading", { name: "Nothing needs hands" })).toBeVisible();
+}
+
+export { expect };

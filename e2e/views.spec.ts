@@ -1,0 +1,106 @@
+import { createRequire } from "node:module";
+import { demoId } from "../demo/workshop";
+import { emptyWorkshop, expect, open, test } from "./support";
+
+const axe = createRequire(import.meta.url).resolve("axe-core/axe.min.js");
+const VIEWS = {
+  today: "/",
+  shelf: "/shelf",
+  formulas: "/formulas",
+  formula: `/formulas/${demoId(6, 1)}`,
+  plan: "/plan",
+  bench: "/bench",
+  pot: `/bench/${demoId(8, 5)}`,
+  rack: "/rack",
+  "look-over": "/look-over",
+  "look over one": `/look-over/${demoId(8, 3)}`,
+  records: "/records",
+  record: `/records/${demoId(8, 2)}`,
+  import: "/records/import",
+  workshops: "/workshops",
+};
+
+for (const light of ["day", "evening"]) {
+  test(`every view meets WCAG 2.2 AA as axe-core sees it, by ${light} light`, async ({ page, context, baseURL }) => {
+    await context.addCookies([{ name: "hearth_light", value: light, url: baseURL ?? "" }]);
+    for (const [name, path] of Object.entries(VIEWS)) {
+      await open(page, path);
+      await page.addScriptTag({ path: axe });
+      const found = await page.evaluate(async () => {
+        const { axe: tool } = window as unknown as { axe: { run(options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> } };
+        const { violations } = await tool.run({ runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] });
+        return violations.map((violation) => `${violation.id}: ${violation.nodes[0]?.html.slice(0, 160)}`);
+      });
+      expect(found, name).toEqual([]);
+    }
+  });
+}
+
+test("nothing runs off the side of a phone, and bench and rack can be hit with a glove", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const [name, path] of Object.entries(VIEWS)) {
+    await open(page, path);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), name).toBeLessThanOrEqual(390);
+  }
+  await open(page, `/bench/${demoId(8, 5)}`);
+  for (const target of [
+    page.getByLabel("Thermometer shows"),
+    page.getByRole("button", { name: "Record the pour reading" }),
+    page.getByRole("button", { name: /^weigh container soy/ }),
+  ]) {
+    expect((await target.boundingBox())?.height).toBeGreaterThanOrEqual(56);
+  }
+});
+
+test("an empty workshop teaches, and ounces and °F work from the shelf to the scale", async ({ page }) => {
+  await emptyWorkshop(page, "Ounce shed", { mass: "ounces", temperature: "°F" });
+  for (const path of ["/shelf", "/formulas", "/plan", "/bench", "/rack", "/look-over", "/records"]) {
+    await open(page, path);
+    await expect(page.locator("main")).toContainText(/yet|No pot|No formula|Nothing/);
+  }
+  await open(page, "/shelf");
+  const add = async (kind: string, fields: Record<string, string>) => {
+    await page.getByRole("button", { name: `Add ${kind}` }).click();
+    for (const [label, text] of Object.entries(fields)) await page.getByLabel(label).fill(text);
+    await page.getByRole("button", { name: "Put it on the shelf" }).click();
+    await expect(page.getByRole("button", { name: "Put it on the shelf" })).toBeHidden();
+  };
+  await add("a wax", { Name: "plain soy", "Largest load": "10" });
+  await add("a fragrance", { Name: "wet fern", "Flash point": "200F" });
+  await page.getByRole("button", { name: "Add a vessel" }).click();
+  await page.getByLabel("Name").fill("pint jar");
+  await page.getByLabel("Stated fill").fill("8 fl oz");
+  await page.getByLabel("Working fill").fill("1 lb 4 oz");
+  for (const label of ["Inner diameter at the rim", "Inner diameter at the bottom", "Inner height"]) await page.getByLabel(label).fill("4 in");
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await expect(page.getByText(/“8 fl oz” is a volume. Weigh it/)).toBeVisible();
+  await expect(page.getByLabel("Working fill")).toHaveValue("1 lb 4 oz");
+  await page.getByLabel("Stated fill").fill("20 oz");
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await expect(page.getByText("20 oz").first()).toBeVisible();
+  await add("an instrument", { Name: "glass stick", Correction: "+0.9" });
+  await expect(page.getByText("correction +0.9 °F")).toBeVisible();
+
+  await open(page, "/formulas/new");
+  await page.getByLabel("Name", { exact: true }).fill("Fern");
+  await expect(page.getByLabel("Pour at")).toHaveValue("134.6–145.4");
+  await page.getByLabel("Pour at").fill("135-145");
+  await page.getByRole("button", { name: "Save the formula" }).click();
+  await page.getByRole("link", { name: "Plan a batch from it" }).click();
+  await page.getByLabel("Count").fill("2");
+  await page.getByLabel("Spare").fill("0");
+  await page.getByLabel("Scale").selectOption({ label: "0.1 oz steps" });
+  // 40 oz at 8 % of the wax: 37.0 + 3.0.
+  await expect(page.getByRole("button", { name: "plain soy: show the working" })).toContainText("37.0");
+  await expect(page.getByRole("button", { name: "wet fern: show the working" })).toContainText("3.0");
+  await page.getByRole("button", { name: "Start the batch" }).click();
+  await page.getByLabel("Scale shows").fill("37");
+  await page.getByRole("button", { name: "Record the weight" }).click();
+  await expect(page.getByRole("heading", { name: "Weigh wet fern" })).toBeVisible();
+  await page.getByLabel("Scale shows").fill("85 g");
+  await page.getByRole("button", { name: "Record the weight" }).click();
+  await page.getByLabel("Thermometer shows").fill("184.1");
+  await page.getByRole("button", { name: "Record the heat reading" }).click();
+  await expect(page.getByText("✓ inside the heat gate (181.4–188.6 °F)").first()).toBeVisible();
+  await expect(page.getByText(/shown 184.1 °F, corrected/)).toBeVisible();
+});

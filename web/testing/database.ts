@@ -1,0 +1,30 @@
+import { sql } from "drizzle-orm";
+import { v7 } from "uuid";
+import { openDatabase } from "../data/client";
+import { migrateDatabase } from "../data/migrate";
+import { workshops } from "../data/tables/workshop";
+
+/** A database of the tests' own, brought up to the newest migration. The test command names it; a test never uses another. */
+export async function testDatabase() {
+  const url = process.env.HEARTH_TEST_DATABASE_URL;
+  if (!url) throw new Error("Run the tests with ./hearth test: they bring a database of their own.");
+  // Test files run side by side; one of them migrates while the others wait.
+  const { db, pool } = openDatabase(url);
+  const client = await pool.connect();
+  await client.query("select pg_advisory_lock(4380)");
+  await migrateDatabase(url);
+  await client.query("select pg_advisory_unlock(4380)");
+  client.release();
+  return {
+    db,
+    url,
+    pool,
+    /** A new, empty workshop: each test has its own, so that they cannot disturb one another. */
+    workshop: async (): Promise<string> => {
+      const id = v7();
+      await db.insert(workshops).values({ id, name: `Test ${id.slice(-4)}`, massUnit: "g", temperatureUnit: "C", timeZone: "UTC", createdAt: sql`now()` });
+      return id;
+    },
+  };
+}
+export type TestDatabase = Awaited<ReturnType<typeof testDatabase>>;

@@ -1,0 +1,74 @@
+import { type BatchEvent, type BatchPlan, type BatchRecord, batchState, componentsOf, type EventBody, READY_PROFILES, scaleFormula } from "@hearth/core";
+import { v7 } from "uuid";
+import { batchEvents, batches } from "../data/tables/batch";
+import { formulas, formulaVersions } from "../data/tables/formula";
+import { fragrances, instruments, vessels, waxes } from "../data/tables/shelf";
+import { people } from "../data/tables/workshop";
+import { eventRow, rowOf } from "../stations/batch/append";
+import type { TestDatabase } from "./database";
+
+/** When stored test batches were started. */
+export const STARTED = "2026-02-02T09:00:00.000Z";
+
+/** Puts a shelf, a formula and a started batch into a workshop: ten cups of 14 g at 10 % of the wax. */
+export async function storedBatch({ db }: TestDatabase, workshopId: string, number = 1) {
+  const ids = { wax: v7(), oil: v7(), vessel: v7(), probe: v7(), person: v7(), formula: v7(), version: v7(), batch: v7() };
+  const { id: _id, families: _families, ...profile } = READY_PROFILES[0] as (typeof READY_PROFILES)[number];
+  const spec: BatchPlan["spec"] = {
+    waxes: [{ id: ids.wax, share: 1 }],
+    fragrances: [{ id: ids.oil, share: 1 }],
+    basis: "wax",
+    loadPpm: 100_000,
+    profile,
+    notes: "",
+  };
+  await db.insert(people).values({ workshopId, id: ids.person, name: "Tester" });
+  await db.insert(waxes).values({ workshopId, id: ids.wax, name: "test soy", family: "soy", maxLoadPpm: 120_000 });
+  await db.insert(fragrances).values({ workshopId, id: ids.oil, name: "test rain", kind: "fragrance" });
+  const measures = { innerTopUm: 38_000, innerBottomUm: 38_000, heightUm: 17_000 };
+  await db
+    .insert(vessels)
+    .values({ workshopId, id: ids.vessel, name: "cup", material: "metal", statedFillMg: 14_000, workingFillMg: 14_000, soldByWeight: true, ...measures });
+  await db.insert(instruments).values({ workshopId, id: ids.probe, name: "probe", kind: "probe", correction: -50 });
+  await db.insert(formulas).values({ workshopId, id: ids.formula, name: "Test formula", updatedAt: STARTED });
+  await db.insert(formulaVersions).values({ workshopId, id: ids.version, formulaId: ids.formula, number: 1, spec, createdAt: STARTED });
+  const cups = [{ name: "cup", fillMg: 14_000, count: 10 }];
+  const scaled = scaleFormula({ basis: "wax", loadPpm: 100_000, maxLoadPpm: 120_000, vessels: cups, sparePpm: 0, resolutionUg: 1_000_000 });
+  const materials = {
+    wax: { id: ids.wax, name: "test soy", family: "soy", maxLoadPpm: 120_000 },
+    fragrance: { id: ids.oil, name: "test rain", maxLoadPpm: null },
+  };
+  const plan: BatchPlan = {
+    formulaName: "Test formula",
+    versionNumber: 1,
+    spec,
+    waxFamily: "soy",
+    maxLoadPpm: 120_000,
+    vessels: [{ vesselId: ids.vessel, name: "cup", statedFillMg: 14_000, fillMg: 14_000, soldByWeight: true, count: 10, ...measures }],
+    sparePpm: 0,
+    resolutionUg: 1_000_000,
+    totalMg: scaled.totalMg,
+    components: componentsOf(scaled, materials),
+  };
+  const started: BatchEvent = {
+    id: v7(),
+    kind: "started",
+    happenedAt: STARTED,
+    arrivedAt: STARTED,
+    personId: ids.person,
+    instrumentId: null,
+    corrects: null,
+    payload: { plan },
+  };
+  await db.insert(batches).values({ workshopId, id: ids.batch, number, formulaVersionId: ids.version, ...rowOf(batchState([started], STARTED)) });
+  await db.insert(batchEvents).values(eventRow(workshopId, ids.batch, started));
+  const sent = (body: EventBody, over: Partial<BatchEvent> = {}): BatchEvent => ({ ...started, id: v7(), ...body, ...over }) as BatchEvent;
+  return { ...ids, started, sent };
+}
+
+/** A copy of a record that a test may spoil. */
+export const spoiled = (record: BatchRecord, spoil: (copy: BatchRecord) => void): string => {
+  const copy = structuredClone(record);
+  spoil(copy);
+  return JSON.stringify(copy);
+};

@@ -1,0 +1,25 @@
+import { describe, expect, it } from "vitest";
+import { parseWhen } from "./when";
+
+const NOW = "2026-03-14T14:20:00.000Z";
+const read = (text: string, zone = "UTC") => {
+  const parsed = parseWhen(text, NOW, zone);
+  return parsed.ok ? parsed.value : parsed.message;
+};
+
+describe("when something happened", () => {
+  it("reads a time of today in the workshop's own zone, a full date, or now", () => {
+    expect(read("10:42")).toBe("2026-03-14T10:42:00.000Z");
+    expect(read("10:42", "Asia/Tokyo")).toBe("2026-03-14T01:42:00.000Z");
+    expect(read("2026-03-13 23:05")).toBe("2026-03-13T23:05:00.000Z");
+    expect(read("")).toBeNull();
+    expect(read("now")).toBeNull();
+  });
+
+  it("refuses the future with how far ahead it is, and what is no time", () => {
+    expect(read("15:00")).toMatch(/15:00 is 40 min ahead of now \(14:20\)/);
+    expect(read("14:21")).toBe("2026-03-14T14:21:00.000Z");
+    expect(read("25:00")).toMatch(/not a time/);
+    expect(read("noonish")).toMatch(/not a time/);
+  });
+});
