@@ -1,5 +1,6 @@
 import type { FormulaSpec, Profile } from "@hearth/core";
 import { READY_PROFILES } from "@hearth/core";
+import table from "./batches.json";
 
 /** The made-up workshop: a shed behind a walled garden. Every name, scent, vessel and figure here is invented. */
 
@@ -109,10 +110,6 @@ export const FORMULAS = [
   { id: demoId(6, 3), name: "Hay loft, coconut", versions: [{ id: demoId(7, 4), number: 1, spec: spec(2, 3, "wax", 90_000, "coconut") }] },
 ];
 
-const MINUTE = 60;
-const HOUR = 3_600;
-const DAY = 86_400;
-
 type Reading = ["heat" | "add" | "pour" | "watch", number, number, ("probe" | "infrared")?];
 
 export interface DemoBatch {
@@ -138,128 +135,9 @@ export interface DemoBatch {
   notes?: [number, string][];
 }
 
-export const BATCHES: DemoBatch[] = [
-  {
-    id: demoId(8, 1),
-    number: 11,
-    version: demoId(7, 1),
-    vessels: [[1, 6]],
-    sparePpm: 50_000,
-    startedBefore: 33 * DAY,
-    weighedAt: 6 * MINUTE,
-    off: [0, 0],
-    readings: [
-      ["watch", 20 * MINUTE, 62.5],
-      ["heat", 38 * MINUTE, 85.9],
-      ["add", 41 * MINUTE, 84.8],
-      ["watch", 60 * MINUTE, 71.2],
-      ["pour", 82 * MINUTE, 61.6],
-    ],
-    stirredAt: 44 * MINUTE,
-    pouredAt: 84 * MINUTE,
-    lookedAt: 1.3 * DAY,
-    closedAt: 18 * DAY,
-    notes: [[17 * DAY, "Faint in the living room at 2 m. Try 8 %."]],
-  },
-  {
-    id: demoId(8, 2),
-    number: 12,
-    version: demoId(7, 2),
-    vessels: [
-      [1, 8],
-      [4, 4],
-    ],
-    sparePpm: 50_000,
-    startedBefore: 7 * DAY,
-    weighedAt: 8 * MINUTE,
-    off: [1_000, 0],
-    slip: 121_000,
-    readings: [
-      ["watch", 18 * MINUTE, 58],
-      ["heat", 35 * MINUTE, 86.2],
-      ["add", 38 * MINUTE, 85.4],
-      ["pour", 55 * MINUTE, 72.5],
-    ],
-    stirredAt: 40 * MINUTE,
-    pouredAt: 57 * MINUTE,
-    flaws: [
-      { defect: "rough-top", place: "top", severity: "bad", vessel: 1, jars: 7 },
-      { defect: "sinkhole", place: "wick", severity: "plain", vessel: 1, jars: 2 },
-      { defect: "wet-spot", place: "side", severity: "slight", vessel: 1, jars: 3 },
-    ],
-    lookedAt: 1.4 * DAY,
-    notes: [[56 * MINUTE, "Both pots ready at once; poured this one without waiting."]],
-  },
-  {
-    id: demoId(8, 3),
-    number: 13,
-    version: demoId(7, 3),
-    vessels: [[2, 12]],
-    sparePpm: 40_000,
-    startedBefore: 1.6 * DAY,
-    weighedAt: 5 * MINUTE,
-    off: [0, 500],
-    readings: [
-      ["heat", 31 * MINUTE, 85.1],
-      ["add", 33 * MINUTE, 84.9],
-      ["watch", 38 * MINUTE, 79.4, "infrared"],
-      ["pour", 46 * MINUTE, 75.2],
-    ],
-    stirredAt: 35 * MINUTE,
-    pouredAt: 48 * MINUTE,
-  },
-  {
-    id: demoId(8, 4),
-    number: 14,
-    version: demoId(7, 4),
-    vessels: [
-      [1, 4],
-      [3, 24],
-    ],
-    sparePpm: 60_000,
-    startedBefore: 3.4 * HOUR,
-    weighedAt: 7 * MINUTE,
-    off: [0, 0],
-    readings: [
-      ["heat", 26 * MINUTE, 71.3],
-      ["watch", 34 * MINUTE, 66.4],
-      ["add", 44 * MINUTE, 61],
-      ["pour", 49 * MINUTE, 60.2],
-    ],
-    stirredAt: 47 * MINUTE,
-    pouredAt: 51 * MINUTE,
-  },
-  {
-    id: demoId(8, 5),
-    number: 15,
-    version: demoId(7, 2),
-    vessels: [
-      [1, 5],
-      [3, 20],
-    ],
-    sparePpm: 50_000,
-    startedBefore: 68 * MINUTE,
-    weighedAt: 6 * MINUTE,
-    off: [0, 0],
-    readings: [
-      ["watch", 18 * MINUTE, 54.2],
-      ["watch", 28 * MINUTE, 73.5],
-      ["heat", 37 * MINUTE, 85.6],
-      ["add", 41 * MINUTE, 84.7],
-      ["watch", 52 * MINUTE, 74.6],
-      ["pour", 65 * MINUTE, 67],
-    ],
-    stirredAt: 44 * MINUTE,
-  },
-  {
-    id: demoId(8, 6),
-    number: 16,
-    version: demoId(7, 3),
-    vessels: [[2, 6]],
-    sparePpm: 40_000,
-    startedBefore: 9 * MINUTE,
-    weighedAt: 4 * MINUTE,
-    off: [0, 0],
-    readings: [],
-  },
-];
+/** The batches, in different states. Times are in seconds after the start, temperatures in °C as shown, weights in mg. */
+export const BATCHES: DemoBatch[] = table.map(({ id, version, ...rest }) => ({
+  ...(rest as unknown as DemoBatch),
+  id: demoId(8, id),
+  version: demoId(7, version),
+}));

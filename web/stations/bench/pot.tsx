@@ -331,12 +331,12 @@ export function Pot(props: BatchProps) {
                     onClick={() => setChosen(one.key)}
                     className={`flex min-h-[46px] w-full items-center gap-3 border-b border-line px-2 text-left max-lg:min-h-[56px] ${here ? "bg-sheet font-bold outline-2 -outline-offset-2 outline-ink" : "hover:bg-wax"}`}
                   >
-                    <span className={`figure w-5 text-[20px] ${one.done ? "text-inside" : "text-soft"}`} aria-hidden="true">
-                      {one.done ? "✓" : here ? "›" : "·"}
+                    <span className={`figure w-5 text-[20px] ${one.done && one !== state.next ? "text-inside" : "text-soft"}`} aria-hidden="true">
+                      {one.done && one !== state.next ? "✓" : here ? "›" : "·"}
                     </span>
                     <span>
                       {one.name}
-                      <span className="sr-only">{one.done ? ", done" : ", open"}</span>
+                      <span className="sr-only">{one.done && one !== state.next ? ", done" : ", open"}</span>
                     </span>
                   </button>
                 </li>
