@@ -1,6 +1,6 @@
 import type { FormulaSpec, Profile } from "@hearth/core";
 import { READY_PROFILES } from "@hearth/core";
-import table from "./batches.json";
+import table from "./batches.json" with { type: "json" };
 
 /** The made-up workshop: a shed behind a walled garden. Every name, scent, vessel and figure here is invented. */
 

@@ -106,6 +106,44 @@ describe("setting and curing by the clock", () => {
   });
 });
 
+describe("the next step", () => {
+  it("calls a weight done within half a percent of what was asked, and not before", () => {
+    const batch = aBatch();
+    batch.weigh(batch.wax, 125_900);
+    expect(batch.state(at(60)).steps[0]?.done).toBe(false);
+    batch.weigh(batch.wax, 600);
+    expect(batch.state(at(60)).steps[0]?.done).toBe(true);
+    // "393.5 for 393 is fine": half a gram too much is no reason to stop.
+    const over = aBatch();
+    over.weigh(over.wax, 127_500);
+    expect(over.state(at(60)).steps[0]?.done).toBe(true);
+  });
+
+  it("goes back to a gate when the newest reading there is taken back", () => {
+    const batch = aBatch();
+    batch.weigh(batch.wax, 127_000);
+    batch.weigh(batch.oil, 13_000);
+    const heat = batch.read("heat", 8_500);
+    expect(batch.state(at(60)).next?.key).toBe("add");
+    batch.add({ kind: "withdrawn", payload: { why: "" } }, { corrects: heat.id });
+    expect(batch.state(at(60)).next?.key).toBe("heat");
+  });
+
+  it("judges a reading by the corrected figure: 88 shown is inside once the instrument's 1.5 is taken off", () => {
+    const batch = aBatch();
+    batch.weigh(batch.wax, 127_000);
+    batch.weigh(batch.oil, 13_000);
+    batch.read("heat", 8_800);
+    expect(batch.state(at(60)).next?.key).toBe("heat");
+    batch.read("heat", 8_800, -150);
+    expect(batch.state(at(60)).next?.key).toBe("add");
+  });
+
+  it("is none without a start", () => {
+    expect(() => batchState([], at(0))).toThrow(/without its “started” event/);
+  });
+});
+
 describe("what a batch refuses", () => {
   const asked = (batch: ReturnType<typeof aBatch>, body: Parameters<typeof batch.draft>[0], corrects: string | null = null) =>
     refusal(batch.state(at(60)), batch.draft(body, { corrects }))?.message;

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import table from "./defects.json";
+import table from "./defects.json" with { type: "json" };
 
 /** C: cosmetic, P: performance, S: safety. */
 export type DefectClass = "C" | "P" | "S";

@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { levelFor, volumeTo } from "./section";
 
@@ -16,6 +17,21 @@ describe("volumes of a round vessel", () => {
       sum += (Math.PI * radius * radius * inner.height) / discs;
     }
     expect(volumeTo(inner, inner.height)).toBeCloseTo(sum, 2);
+  });
+
+  it("never falls as the level rises, whatever the taper", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 10, max: 200 }), fc.integer({ min: 10, max: 200 }), fc.integer({ min: 10, max: 300 }), (top, bottom, height) => {
+        const inner = { top, bottom, height };
+        let last = 0;
+        for (let part = 1; part <= 10; part++) {
+          const volume = volumeTo(inner, (height * part) / 10);
+          expect(volume).toBeGreaterThan(last);
+          last = volume;
+        }
+        expect(levelFor(inner, last / 3)).toBeLessThan(height);
+      }),
+    );
   });
 
   it("finds the level that a volume reaches, and stops at the rim", () => {

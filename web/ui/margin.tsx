@@ -1,3 +1,4 @@
+import Link from "next/link";
 import type { ReactNode } from "react";
 
 /** A caution where the act is. Magenta and a triangle always mean safety. */
@@ -64,5 +65,15 @@ export function Screen({
       </div>
       <aside className="flex flex-col gap-5 lg:border-l-2 lg:border-line lg:pl-6">{side}</aside>
     </main>
+  );
+}
+
+/** The way to the rows after these; nothing where there are none. */
+export function Older({ path, after, children }: { path: string; after: string | null; children: ReactNode }) {
+  if (!after) return null;
+  return (
+    <Link className="press mt-4" href={`${path}?after=${encodeURIComponent(after)}`}>
+      {children}
+    </Link>
   );
 }

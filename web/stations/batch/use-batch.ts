@@ -1,7 +1,6 @@
 "use client";
 
 import { type BatchEvent, batchState, type EventBody, type SentEvent } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { v7 } from "uuid";
 import { useNow } from "@/ui/units";
@@ -20,7 +19,6 @@ export type Entered = EventBody & { happenedAt?: string | null; instrumentId?: s
 
 /** A batch as it stands, with what still waits to be sent, and the way to add to it. */
 export function useBatch({ workshopId, personId, batch, instruments, people }: BatchProps, everyMs = 1_000) {
-  const router = useRouter();
   const now = useNow(everyMs);
   const { waiting, taken } = useOutbox();
   const [last, setLast] = useState<SentEvent | null>(null);
@@ -41,7 +39,6 @@ export function useBatch({ workshopId, personId, batch, instruments, people }: B
     setLast(event.kind === "withdrawn" ? null : event);
     const refusal = await send({ workshopId, batchId: batch.id, event });
     if (refusal) setLast((newest) => (newest?.id === event.id ? null : newest));
-    else router.refresh();
     return refusal;
   };
   return {

@@ -1,6 +1,7 @@
 "use client";
 
 import type { SentEvent } from "@hearth/core";
+import { useRouter } from "next/navigation";
 import { useEffect, useSyncExternalStore } from "react";
 
 /**
@@ -97,7 +98,9 @@ export const useOutbox = (): Box =>
 
 /** Keeps sending, and says so while something waits. */
 export function Outbox() {
-  const { waiting, away } = useOutbox();
+  const { waiting, taken, away } = useOutbox();
+  const router = useRouter();
+  const newest = taken.at(-1)?.event.id;
   useEffect(() => {
     void flush();
     const timer = setInterval(() => void flush(), 3_000);
@@ -108,6 +111,10 @@ export function Outbox() {
       window.removeEventListener("online", online);
     };
   }, []);
+  // What the server has taken, also from a page left in the meantime, is read back into this one.
+  useEffect(() => {
+    if (newest) router.refresh();
+  }, [newest, router]);
   if (!away || waiting.length === 0) return null;
   return (
     <p role="status" className="unprinted border-b-[3px] border-ink bg-cool-fill px-4 py-2 font-semibold sm:px-8">

@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import { Aside, Caution, Empty, Screen } from "@/ui/margin";
+import { Aside, Caution, Empty, Older, Screen } from "@/ui/margin";
 import type { Listed, ReadInstrument } from "../batch/lists";
 import { BatchRow } from "../batch/row";
 
@@ -44,11 +44,9 @@ export function Pots({ batches, instruments, more }: { batches: Listed[]; instru
           ))}
         </ul>
       )}
-      {more ? (
-        <Link className="press mt-4" href={`/bench?after=${encodeURIComponent(more)}`}>
-          Older pots
-        </Link>
-      ) : null}
+      <Older path="/bench" after={more}>
+        Older pots
+      </Older>
     </Screen>
   );
 }

@@ -3,7 +3,7 @@
 import { loadOnBasis, writePercent } from "@hearth/core";
 import Link from "next/link";
 import { HeatLine } from "@/ui/heat-line";
-import { Aside, Empty, Screen } from "@/ui/margin";
+import { Aside, Empty, Older, Screen } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
 import { useUnits } from "@/ui/units";
 import type { FormulaListed } from "./read";
@@ -73,11 +73,9 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
           })}
         </ul>
       )}
-      {more ? (
-        <Link className="press mt-4" href={`/formulas?after=${encodeURIComponent(more)}`}>
-          Older formulas
-        </Link>
-      ) : null}
+      <Older path="/formulas" after={more}>
+        Older formulas
+      </Older>
     </Screen>
   );
 }

@@ -1,14 +1,13 @@
 "use client";
 
 import { DEFECTS, defectOf, good, PLACES, type Place, parseCount, SEVERITIES, type Severity } from "@hearth/core";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { RadioGroup } from "radix-ui";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, useFields } from "@/ui/fields";
 import { JarSection } from "@/ui/jar-section";
 import { useKeys } from "@/ui/keys";
-import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
+import { Aside, Caution, Empty, Older, Screen, Warn } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import type { Listed, ReadInstrument } from "../batch/lists";
 import { BatchRow } from "../batch/row";
@@ -267,11 +266,9 @@ export function LookOverList({ batches, instruments, more }: { batches: Listed[]
           ))}
         </ul>
       )}
-      {more ? (
-        <Link className="press mt-4" href={`/look-over?after=${encodeURIComponent(more)}`}>
-          Older batches
-        </Link>
-      ) : null}
+      <Older path="/look-over" after={more}>
+        Older batches
+      </Older>
     </Screen>
   );
 }

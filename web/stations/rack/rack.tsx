@@ -1,8 +1,7 @@
 "use client";
 
 import type { BatchState } from "@hearth/core";
-import Link from "next/link";
-import { Aside, Empty, Screen } from "@/ui/margin";
+import { Aside, Empty, Older, Screen } from "@/ui/margin";
 import { useNow, useUnits } from "@/ui/units";
 import type { Listed, ReadInstrument } from "../batch/lists";
 import { BatchRow } from "../batch/row";
@@ -91,11 +90,9 @@ export function Rack({ batches, instruments, more }: { batches: Listed[]; instru
           ))}
         </ul>
       )}
-      {more ? (
-        <Link className="press mt-4" href={`/rack?after=${encodeURIComponent(more)}`}>
-          Older batches
-        </Link>
-      ) : null}
+      <Older path="/rack" after={more}>
+        Older batches
+      </Older>
     </Screen>
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import { Aside, Empty, Screen } from "@/ui/margin";
+import { Aside, Empty, Older, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import type { Listed, ReadInstrument } from "../batch/lists";
 import { BatchRow } from "../batch/row";
@@ -51,11 +51,9 @@ export function Records({ batches, instruments, more }: { batches: Listed[]; ins
           ))}
         </ul>
       )}
-      {more ? (
-        <Link className="press mt-4" href={`/records?after=${encodeURIComponent(more)}`}>
-          Older records
-        </Link>
-      ) : null}
+      <Older path="/records" after={more}>
+        Older records
+      </Older>
     </Screen>
   );
 }

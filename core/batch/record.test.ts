@@ -1,0 +1,135 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { z } from "zod";
+import { DEFECTS, PLACES, SEVERITIES } from "../look/defects";
+import { aBatch, anId } from "../testing/batch";
+import { type BatchEvent, batchEvent, sentEvent } from "./event";
+import { type BatchRecord, batchRecord, recordFault } from "./record";
+
+const uuid = fc.uuid({ version: 7 });
+const head = fc.record({
+  id: uuid,
+  happenedAt: fc.date({ min: new Date(0), max: new Date(4e12), noInvalidDate: true }).map((date) => date.toISOString()),
+  arrivedAt: fc.date({ min: new Date(0), max: new Date(4e12), noInvalidDate: true }).map((date) => date.toISOString()),
+  personId: fc.option(uuid),
+  instrumentId: fc.option(uuid),
+  corrects: fc.option(uuid),
+});
+const body = fc.oneof(
+  fc.record({ kind: fc.constant("weighed"), payload: fc.record({ componentId: uuid, mg: fc.integer({ min: 1, max: 1e9 }) }) }),
+  fc.record({
+    kind: fc.constant("read"),
+    payload: fc.record({
+      gate: fc.constantFrom("heat", "add", "pour", "watch"),
+      shown: fc.integer({ min: -2_000, max: 16_000 }),
+      correction: fc.integer({ min: -2_000, max: 2_000 }),
+    }),
+  }),
+  fc.record({ kind: fc.constant("stirred"), payload: fc.record({ seconds: fc.integer({ min: 1, max: 3_600 }) }) }),
+  fc.record({ kind: fc.constant("poured"), payload: fc.record({ warmedJars: fc.option(fc.boolean()) }) }),
+  fc.record({ kind: fc.constant("looked"), payload: fc.record({ jars: fc.integer({ min: 1, max: 500 }) }) }),
+  fc.record({
+    kind: fc.constant("flaw"),
+    payload: fc.record({
+      defect: fc.constantFrom(...DEFECTS.map((one) => one.id)),
+      place: fc.constantFrom(...PLACES),
+      severity: fc.constantFrom(...SEVERITIES),
+      vesselId: uuid,
+      jars: fc.integer({ min: 1, max: 500 }),
+    }),
+  }),
+  fc.record({ kind: fc.constant("closed"), payload: fc.record({ missing: fc.array(fc.string()) }) }),
+  fc.record({ kind: fc.constant("withdrawn"), payload: fc.record({ why: fc.string({ maxLength: 500 }) }) }),
+);
+
+describe("events as they travel", () => {
+  it("come back from JSON as they were, whatever their kind", () => {
+    fc.assert(
+      fc.property(head, body, (one, other) => {
+        const event = { ...one, ...other } as BatchEvent;
+        expect(batchEvent.parse(JSON.parse(JSON.stringify(event)))).toEqual(event);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it.each([
+    ["a weight of nothing", { kind: "weighed", payload: { componentId: anId(), mg: 0 } }],
+    ["half a milligram", { kind: "weighed", payload: { componentId: anId(), mg: 0.5 } }],
+    ["850 °C", { kind: "read", payload: { gate: "heat", shown: 85_000, correction: 0 } }],
+    ["a gate that is none", { kind: "read", payload: { gate: "cool", shown: 8_500, correction: 0 } }],
+    ["a flaw nobody knows", { kind: "flaw", payload: { defect: "gremlins", place: "top", severity: "bad", vesselId: anId(), jars: 1 } }],
+    ["a flaw on no jar", { kind: "flaw", payload: { defect: "frosting", place: "top", severity: "bad", vesselId: anId(), jars: 0 } }],
+    ["an empty note", { kind: "note", payload: { text: "  " } }],
+    ["a kind that is none", { kind: "exploded", payload: {} }],
+  ])("refuse %s", (_what, wrong) => {
+    const sent = { id: anId(), happenedAt: "2026-03-14T14:20:00.000Z", personId: null, ...wrong };
+    expect(sentEvent.safeParse(sent).success).toBe(false);
+  });
+
+  it("refuse an id that is no UUID, and a time that is none", () => {
+    const sent = { id: anId(), happenedAt: "2026-03-14T14:20:00.000Z", personId: null, kind: "looked", payload: { jars: 1 } };
+    expect(sentEvent.safeParse(sent).success).toBe(true);
+    expect(sentEvent.safeParse({ ...sent, id: "7" }).success).toBe(false);
+    expect(sentEvent.safeParse({ ...sent, happenedAt: "14.3.2026" }).success).toBe(false);
+  });
+});
+
+describe("a record that hangs together", () => {
+  const whole = (): BatchRecord => {
+    const batch = aBatch();
+    batch.pourAll();
+    const version = anId();
+    const started = batch.events[0];
+    if (started?.kind !== "started") throw new Error("no start");
+    const { spec } = started.payload.plan;
+    return batchRecord.parse({
+      format: "hearth-jar/batch-record",
+      version: 1,
+      workshop: { name: "Test" },
+      batch: { id: anId(), number: 1, formulaVersionId: version },
+      formula: { id: anId(), name: "F" },
+      formulaVersion: { id: version, number: 1, spec, createdAt: "2026-02-01T00:00:00.000Z" },
+      people: [],
+      instruments: [],
+      waxes: [{ id: batch.wax, name: "soy", family: "soy", maxLoadPpm: null, remarks: "" }],
+      fragrances: [{ id: batch.oil, name: "rain", kind: "fragrance", maxLoadPpm: null, flashPoint: null, remarks: "" }],
+      vessels: [],
+      events: batch.events,
+    });
+  };
+
+  it("is told from one that does not", () => {
+    expect(recordFault(whole())).toBeNull();
+    const spoil = (act: (record: BatchRecord) => void) => {
+      const record = whole();
+      act(record);
+      return recordFault(record);
+    };
+    expect(spoil((record) => Object.assign(record.batch, { formulaVersionId: anId() }))).toMatch(/formula version that the record does not hold/);
+    expect(spoil((record) => Object.assign(record.events[1] ?? {}, { instrumentId: anId() }))).toMatch(/instrument that the record does not hold/);
+    expect(spoil((record) => record.fragrances.splice(0))).toMatch(/fragrance that the record does not hold/);
+    expect(spoil((record) => record.events.push(...record.events.slice(0, 1)))).toMatch(/same id/);
+  });
+
+  it("has a JSON Schema that other programs can read: an object with what it requires", () => {
+    const schema = z.toJSONSchema(batchRecord, { io: "input" }) as { type: string; required: string[]; properties: Record<string, unknown> };
+    expect(schema.type).toBe("object");
+    expect(schema.required).toEqual(expect.arrayContaining(["format", "version", "batch", "events"]));
+  });
+});
+
+describe("the list of flaws", () => {
+  it("has each once, with its class, causes, remedy and one change for the next batch", () => {
+    expect(new Set(DEFECTS.map((one) => one.id)).size).toBe(DEFECTS.length);
+    for (const one of DEFECTS) {
+      expect(one.classes.length, one.name).toBeGreaterThan(0);
+      for (const text of [one.looks, one.remedy, one.nextBatch, ...one.causes]) expect(text.trim(), one.name).not.toBe("");
+    }
+  });
+
+  it("calls a safety matter what can hurt somebody", () => {
+    const safety = DEFECTS.filter((one) => one.classes.includes("S")).map((one) => one.id);
+    expect(safety.sort()).toEqual(["cracked-glass", "hot-vessel", "jumping-flame", "leaning-wick", "mushrooming", "soot", "sweating", "tunnelling"].sort());
+  });
+});

@@ -1,0 +1,97 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { existsSync, readFileSync, rmSync, statSync } from "node:fs";
+import { join } from "node:path";
+import { expect, test } from "@playwright/test";
+import { freePort, isAlive, passingHome } from "../tools/processes";
+
+const ROOT = new URL("..", import.meta.url).pathname;
+
+/** Runs ./hearth as somebody at a shell would, and gathers what it says. */
+function hearth(args: string[], env: Record<string, string>) {
+  const { HEARTH_CLOCK_FILE: _clock, DATABASE_URL: _url, ...rest } = process.env;
+  const child: ChildProcess = spawn(join(ROOT, "hearth"), args, { cwd: ROOT, env: { ...rest, ...env } });
+  let said = "";
+  child.stdout?.on("data", (data) => (said += data));
+  child.stderr?.on("data", (data) => (said += data));
+  const ended = new Promise<number>((resolve) => child.once("exit", (code) => resolve(code ?? 1)));
+  return {
+    child,
+    said: () => said,
+    ended,
+    address: async () => {
+      await expect.poll(() => said, { timeout: 60_000 }).toMatch(/Hearth Jar is at http:\/\/127\.0\.0\.1:\d+/);
+      return /http:\/\/127\.0\.0\.1:\d+/.exec(said)?.[0] ?? "";
+    },
+  };
+}
+
+const homes: string[] = [];
+const home = () => {
+  const made = passingHome("start");
+  homes.push(made);
+  return made;
+};
+test.afterAll(() => {
+  for (const one of homes) rmSync(one, { recursive: true, force: true });
+});
+
+test("it refuses other addresses and odd ports, and says why", async () => {
+  const open = hearth(["demo"], { HEARTH_HOME: home(), HOST: "0.0.0.0" });
+  expect(await open.ended).toBe(1);
+  expect(open.said()).toMatch(/will not listen on 0\.0\.0\.0: it has no accounts yet/);
+  const port = hearth(["demo"], { HEARTH_HOME: home(), PORT: "eighty" });
+  expect(await port.ended).toBe(1);
+  expect(port.said()).toMatch(/PORT is “eighty”/);
+  const flag = hearth(["demo", "--frehs"], { HEARTH_HOME: home() });
+  expect(await flag.ended).toBe(1);
+  expect(flag.said()).toMatch(/--frehs is not known here/);
+});
+
+test("two run at once; a taken port moves on; Ctrl-C leaves nothing behind and loses nothing; --fresh starts anew", async () => {
+  test.setTimeout(150_000);
+  const [first, second] = [home(), home()];
+  const PORT = String(await freePort());
+  const one = hearth(["demo"], { HEARTH_HOME: first, PORT });
+  const address = await one.address();
+  expect(address).toBe(`http://127.0.0.1:${PORT}`);
+  expect(statSync(join(first, "database-password")).mode & 0o777).toBe(0o600);
+
+  const same = hearth(["demo"], { HEARTH_HOME: first });
+  expect(await same.ended).toBe(1);
+  expect(same.said()).toContain(`already running on this data (${first}) at ${address}`);
+
+  const two = hearth(["demo"], { HEARTH_HOME: second, PORT });
+  expect(await two.address()).not.toBe(address);
+  expect(two.said()).toContain(`Port ${PORT} is taken; using`);
+
+  // Something is written, then both are stopped as Ctrl-C does.
+  const workshop = "0190c0de-0000-7000-8000-000000000001";
+  const batch = "0190c0de-0008-7000-8000-000000000005";
+  const note = {
+    id: "0190c0de-ffff-7000-8000-000000000001",
+    kind: "note",
+    happenedAt: new Date().toISOString(),
+    personId: null,
+    payload: { text: "kept over the stop" },
+  };
+  const path = `/api/workshops/${workshop}/batches/${batch}`;
+  const sent = await fetch(`${address}${path}/events`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(note) });
+  expect(sent.status).toBe(200);
+  const { web } = JSON.parse(readFileSync(join(first, "running.json"), "utf8")) as { web: number };
+  const postgres = Number(readFileSync(join(first, "postgres/postmaster.pid"), "utf8").split("\n")[0]);
+  for (const started of [one, two]) started.child.kill("SIGINT");
+  expect(await one.ended).toBe(0);
+  expect(await two.ended).toBe(0);
+  for (const pid of [web, postgres]) expect(isAlive(pid)).toBe(false);
+  expect(existsSync(join(first, "running.json"))).toBe(false);
+
+  const again = hearth(["demo"], { HEARTH_HOME: first, PORT });
+  expect(await (await fetch(`${await again.address()}${path}/record`)).text()).toContain("kept over the stop");
+  again.child.kill("SIGTERM");
+  expect(await again.ended).toBe(0);
+
+  const fresh = hearth(["demo", "--fresh"], { HEARTH_HOME: first, PORT });
+  expect(await (await fetch(`${await fresh.address()}${path}/record`)).text()).not.toContain("kept over the stop");
+  fresh.child.kill("SIGINT");
+  expect(await fresh.ended).toBe(0);
+});

@@ -1,0 +1,110 @@
+import { renderToStaticMarkup } from "react-dom/server";
+import { describe, expect, it } from "vitest";
+import { HeatLine, type HeatMark } from "./heat-line";
+import { commonScale, JarSection } from "./jar-section";
+import { PotStrip } from "./pot-strip";
+import { Ground, type Units } from "./units";
+
+const draw = (picture: React.ReactElement, units: Partial<Units> = {}) =>
+  renderToStaticMarkup(
+    <Ground units={{ mass: "g", temperature: "C", zone: "UTC", ...units }} now="2026-03-14T12:00:00.000Z" frozen>
+      {picture}
+    </Ground>,
+  );
+const all = (markup: string, pattern: RegExp) => [...markup.matchAll(pattern)];
+
+describe("the heat line", () => {
+  const gates = { heat: { low: 8_300, high: 8_700 }, add: { low: 8_300, high: 8_700 }, pour: { low: 5_700, high: 6_300 } };
+  const mark = (minute: number, celsius: number, gate: HeatMark["gate"], tool: string | null): HeatMark => ({
+    at: `2026-03-14T11:${String(minute).padStart(2, "0")}:00.000Z`,
+    celsius,
+    gate,
+    instrumentId: tool,
+    instrumentKind: tool,
+  });
+  const line = (marks: HeatMark[], units: Partial<Units> = {}) => draw(<HeatLine gates={gates} ceiling={9_330} marks={marks} label="Pot 3" />, units);
+
+  it("says every reading to somebody who cannot see it", () => {
+    expect(line([mark(20, 6_600, "pour", "probe"), mark(10, 8_500, "heat", "probe")])).toContain(
+      'aria-label="Pot 3. 11:10 85 °C for heat; 11:20 66 °C for pour"',
+    );
+    expect(line([])).toContain("No readings yet");
+  });
+
+  it("marks a reading outside its gate by a sign as well as a colour", () => {
+    const markup = line([
+      mark(10, 8_500, "heat", "probe"),
+      mark(20, 7_200, "pour", "probe"),
+      mark(30, 5_000, "pour", "probe"),
+      mark(40, 7_000, "watch", "probe"),
+    ]);
+    expect(markup).toMatch(/fill="var\(--color-inside\)"[^>]*>85</);
+    expect(markup).toMatch(/fill="var\(--color-hot\)"[^>]*>▲ 72</);
+    expect(markup).toMatch(/fill="var\(--color-cool\)"[^>]*>▼ 50</);
+    expect(markup).toMatch(/fill="var\(--color-ink\)"[^>]*>70</);
+  });
+
+  it("never draws one line through two instruments", () => {
+    const markup = line([
+      mark(1, 6_000, "watch", "probe"),
+      mark(2, 6_500, "watch", "probe"),
+      mark(3, 7_000, "watch", "infrared"),
+      mark(4, 7_500, "watch", "infrared"),
+    ]);
+    const paths = all(markup, /<path d="([^"]*)"/g).map(([, d]) => d ?? "");
+    expect(paths).toHaveLength(2);
+    for (const d of paths) expect(all(d, /L/g)).toHaveLength(1);
+    // Round for a probe, square on its point for infrared.
+    expect(all(markup, /<circle/g)).toHaveLength(2);
+    expect(all(markup, /rotate\(45/g)).toHaveLength(2);
+  });
+
+  it("puts two gates with the same span into one band, and speaks the workshop's unit", () => {
+    const markup = line([], { temperature: "F" });
+    expect(markup).toContain("heat, add");
+    expect(markup).toContain("134.6–145.4 °F");
+    expect(markup).not.toContain("°C");
+  });
+});
+
+describe("the jar section", () => {
+  const jar = { innerTopUm: 80_000, innerBottomUm: 80_000, heightUm: 100_000, name: "jar" };
+  const surface = (markup: string) => Number(/<line x1="[^"]*" x2="[^"]*" y1="([\d.]+)"/.exec(markup)?.[1]);
+
+  it("is to scale: half the wax stands half as high", () => {
+    const height = (fillMg: number) => {
+      const markup = draw(<JarSection {...jar} fillMg={fillMg} scale={2} />);
+      const floor = Math.max(
+        ...all(markup, /<polygon points="([^"]*)"/g).flatMap(([, points]) => (points ?? "").split(" ").map((point) => Number(point.split(",")[1]))),
+      );
+      return floor - surface(markup);
+    };
+    expect(height(360_000) / height(180_000)).toBeCloseTo(2, 1);
+    // 180 g at 0.9 g/ml are 200 ml: 200 000 mm³ ÷ (π · 40²) = 39.8 mm, at 2 px a mm.
+    expect(height(180_000)).toBeCloseTo(79.6, 0);
+  });
+
+  it("warns of a fill that goes over the rim", () => {
+    expect(draw(<JarSection {...jar} fillMg={600_000} scale={2} />)).toContain("over the rim");
+    expect(draw(<JarSection {...jar} fillMg={400_000} scale={2} />)).not.toContain("over the rim");
+  });
+
+  it("draws a row of jars at one scale, the tallest fitting", () => {
+    const scale = commonScale([jar, { ...jar, heightUm: 20_000 }], 120);
+    expect(scale * 103).toBeLessThanOrEqual(120 - 34 + 1e-9);
+  });
+});
+
+describe("the pot strip", () => {
+  it("is to scale by weight and fills the whole bar", () => {
+    const parts = [
+      { name: "soy", kind: "wax" as const, mg: 127_000 },
+      { name: "rain", kind: "fragrance" as const, mg: 13_000 },
+    ];
+    const markup = draw(<PotStrip parts={parts} />);
+    const widths = all(markup, /<rect x="[\d.]+%" width="([\d.]+)%"/g).map(([, width]) => Number(width));
+    expect(widths[0]).toBeCloseTo((127 / 140) * 100, 6);
+    expect(widths.reduce((sum, width) => sum + width, 0)).toBeCloseTo(100, 6);
+    expect(markup).toContain('aria-label="soy 127 g, rain 13 g"');
+  });
+});
