@@ -43,6 +43,7 @@ test("nothing runs off the side of a phone, and bench and rack can be hit with a
     expect(await page.evaluate(() => document.documentElement.scrollWidth), name).toBeLessThanOrEqual(390);
   }
   await open(page, `/bench/${demoId(8, 5)}`);
+  await page.getByRole("button", { name: /^pour reading/ }).click();
   for (const target of [
     page.getByLabel("Thermometer shows"),
     page.getByRole("button", { name: "Record the pour reading" }),
