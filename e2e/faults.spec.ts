@@ -70,6 +70,7 @@ test("while the database is away health says so, a form keeps its contents, and 
   await expect(bench.getByRole("heading", { name: "Heat the wax" })).toBeVisible();
   expect(await (await request.get("/api/health")).json()).toMatchObject({ ok: true, database: "up", version: "0.1.0" });
 
+  let away = page;
   await database("stop");
   try {
     const health = await request.get("/api/health");
@@ -83,10 +84,16 @@ test("while the database is away health says so, a form keeps its contents, and 
     await expect(bench.getByText("1 entry is kept on this device")).toBeVisible();
     // It counts on this device already.
     await expect(bench.getByRole("heading", { name: "Add the fragrance" })).toBeVisible();
+    const third = await page.context().newPage();
+    await third.goto("/rack");
+    await expect(third.getByRole("heading", { name: "This page cannot be read just now" })).toBeVisible();
+    away = third;
   } finally {
     await database("start");
   }
   await expect(bench.getByText("1 entry is kept on this device")).toBeHidden({ timeout: 20_000 });
+  // A page that could not be read comes back by itself.
+  await expect(away.getByRole("heading", { name: "Rack" })).toBeVisible({ timeout: 20_000 });
   await bench.reload();
   await expect(bench.getByText("heat reading, long probe").first()).toBeVisible();
   await expect(bench.getByText("heat reading, long probe")).toHaveCount(1);
