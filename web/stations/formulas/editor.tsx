@@ -356,10 +356,19 @@ export function FormulaEditor(props: {
               <Field label="Least cure" {...fields.bind("leastCureSeconds")} />
               <Field label="Better cure" {...fields.bind("recommendedCureSeconds")} />
             </div>
+            <div className="mt-2">
+              <Field label="Notes" lines={2} {...fields.bind("notes")} />
+            </div>
+            {said ? (
+              <p role="status" className={`mt-2 font-semibold ${said.tone === "good" ? "text-inside" : "text-hot"}`}>
+                {said.tone === "good" ? "✓ " : "▲ "}
+                {said.text}
+              </p>
+            ) : null}
+            <button type="submit" className="act mt-2" data-next-step disabled={busy}>
+              {busy ? "Saving" : "Save the formula"}
+            </button>
           </section>
-        </div>
-        <div className="mt-3 max-w-[720px]">
-          <Field label="Notes" lines={2} {...fields.bind("notes")} />
         </div>
         {stale ? (
           <section role="alert" className="my-3 border-l-[6px] border-hot bg-hot-fill px-4 py-3">
@@ -381,15 +390,6 @@ export function FormulaEditor(props: {
             </div>
           </section>
         ) : null}
-        {said ? (
-          <p role="status" className={`mt-2 font-semibold ${said.tone === "good" ? "text-inside" : "text-hot"}`}>
-            {said.tone === "good" ? "✓ " : "▲ "}
-            {said.text}
-          </p>
-        ) : null}
-        <button type="submit" className="act mt-2" data-next-step disabled={busy}>
-          {busy ? "Saving" : "Save the formula"}
-        </button>
       </form>
       {versions.length > 1 ? (
         <section className="mt-8">
