@@ -5,28 +5,23 @@ import {
   type FormulaSpec,
   formulaSpec,
   type GateName,
-  good,
   LARGEST_LOAD_PERCENT,
-  type LoadBasis,
   loadOnBasis,
   type Profile,
-  parseDuration,
-  parseGate,
-  parsePercent,
-  parseTemperature,
   READY_PROFILES,
-  writeDuration,
   writePercent,
 } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
-import { Field, type FieldRule, named, useFields, words } from "@/ui/fields";
+import { Field, useFields } from "@/ui/fields";
 import { HeatLine } from "@/ui/heat-line";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
-import { useUnits, type Writers } from "@/ui/units";
+import { useUnits } from "@/ui/units";
 import { type Saved, saveFormula } from "./commands";
+import { OWN, profileText, rulesFor } from "./editor-fields";
+import { type VersionShown, Versions } from "./versions";
 
 interface WaxChoice {
   id: string;
@@ -39,60 +34,6 @@ interface OilChoice {
   name: string;
   maxLoadPpm: number | null;
   flashPoint: number | null;
-}
-export interface VersionShown {
-  id: string;
-  number: number;
-  spec: FormulaSpec;
-  batches: number;
-}
-
-const duration = (unit: "min" | "h" | "d") => (text: string) => parseDuration(text, unit);
-const OWN = "own";
-
-/** A gate without its unit, which stands in the label. */
-const bare = (gate: string) => gate.replace(/ °[CF]$/, "");
-
-function profileText(profile: Profile, units: Writers) {
-  return {
-    heat: bare(units.gate(profile.heat)),
-    add: bare(units.gate(profile.add)),
-    pour: bare(units.gate(profile.pour)),
-    ceiling: units.tParts(profile.ceiling).figure,
-    stirSeconds: writeDuration(profile.stirSeconds),
-    setSeconds: writeDuration(profile.setSeconds),
-    leastCureSeconds: writeDuration(profile.leastCureSeconds),
-    recommendedCureSeconds: writeDuration(profile.recommendedCureSeconds),
-  };
-}
-
-function rulesFor(name: string, spec: FormulaSpec | null, first: { wax: string; oil: string; profile: Profile }, units: Writers) {
-  const shown = profileText(spec?.profile ?? first.profile, units);
-  const unit = units.temperature;
-  const gate = (initial: string) => ({ initial, parse: (text: string) => parseGate(text, unit) });
-  return {
-    name: named("the formula", name),
-    wax: {
-      initial: spec?.waxes[0]?.id ?? first.wax,
-      parse: (text: string) => (text ? good(text) : { ok: false as const, message: "Choose a wax. The shelf has none yet: add one there first." }),
-    },
-    fragrance: { initial: spec ? (spec.fragrances[0]?.id ?? "") : first.oil, parse: (text: string) => good(text === "" ? null : text) },
-    basis: { initial: spec?.basis ?? "wax", parse: (text: string) => good(text as LoadBasis) },
-    load: {
-      initial: spec ? writePercent(spec.loadPpm, 3).replace(" %", "") : "8",
-      parse: (text: string) => parsePercent(text, { least: 0, most: LARGEST_LOAD_PERCENT.wax, name: "a load" }),
-    },
-    profileName: named("the profile", spec?.profile.name ?? first.profile.name),
-    heat: gate(shown.heat),
-    add: gate(shown.add),
-    pour: gate(shown.pour),
-    ceiling: { initial: shown.ceiling, parse: (text: string) => parseTemperature(text, unit) },
-    stirSeconds: { initial: shown.stirSeconds, parse: duration("min") },
-    setSeconds: { initial: shown.setSeconds, parse: duration("h") },
-    leastCureSeconds: { initial: shown.leastCureSeconds, parse: duration("d") },
-    recommendedCureSeconds: { initial: shown.recommendedCureSeconds, parse: duration("d") },
-    notes: words(spec?.notes ?? ""),
-  } satisfies Record<string, FieldRule<unknown>>;
 }
 
 /** Makes or changes a formula: what goes in, how it is worked, what the two disagree on. */
@@ -391,33 +332,7 @@ export function FormulaEditor(props: {
           </section>
         ) : null}
       </form>
-      {versions.length > 1 ? (
-        <section className="mt-8">
-          <h2 className="border-b-[3px] border-ink pb-1">Versions</h2>
-          <ol>
-            {versions.map((version, index) => {
-              const before = versions[index + 1];
-              const changes = before ? difference(before.spec, version.spec, nameOf, units.temperature) : [];
-              return (
-                <li key={version.id} className="grid grid-cols-[60px_1fr_110px] gap-4 border-b border-line py-2">
-                  <span className="figure text-[24px]">{version.number}</span>
-                  <span>
-                    {before ? changes.map((change) => `${change.what} ${change.from} → ${change.to}`).join("; ") || "nothing but the name" : "the first"}
-                    {changes.length > 1 ? (
-                      <span className="block text-[14px] text-soft">
-                        {changes.length} things changed at once: a difference in the candle cannot be traced to one of them.
-                      </span>
-                    ) : null}
-                  </span>
-                  <span className="text-soft">
-                    {version.batches} {version.batches === 1 ? "batch" : "batches"}
-                  </span>
-                </li>
-              );
-            })}
-          </ol>
-        </section>
-      ) : null}
+      <Versions versions={versions} nameOf={nameOf} />
     </Screen>
   );
 }
