@@ -1,33 +1,64 @@
 import { z } from "zod";
+import { MG_PER } from "../quantity/mass";
 import { LARGEST_LOAD_PERCENT } from "./load";
+import { type Pitcher, type PotComponent, splitIntoPitchers } from "./pitchers";
 import { ScaleError, scaleFormula } from "./scale";
+import { shareOut } from "./share-out";
 
 const finite = z.number({ error: "Give a number." });
 
-/** The request of `POST /api/v1/scale`: grams and percent, as plain JSON numbers. */
+const share = z.object({
+  name: z.string().min(1, "Give it a name.").max(200),
+  share: finite.positive("A share must be above 0.").max(1e6, "A share cannot be above 1 000 000."),
+});
+const mass = (what: string) => finite.min(0.001, `${what} must be at least 0.001 g.`).max(1e6, `${what} cannot be above 1 000 000 g.`);
+const vessel = z.object({
+  name: z.string().max(200).optional(),
+  fill_g: finite.min(0.001, "The fill must be at least 0.001 g.").max(100_000, "The fill cannot be above 100 000 g."),
+  count: finite.int("The count must be a whole number.").min(1, "The count must be at least 1.").max(100_000, "The count cannot be above 100 000."),
+});
+
+/** The request of `POST /api/v1/scale`: grams and percent, as plain JSON numbers. Vessels, or a start in their place. */
 export const scaleRequest = z
   .object({
     basis: z.enum(["wax", "total"], { error: 'Say what the load is a share of: "wax" or "total".' }),
     load_percent: finite.min(0, "The load cannot be negative.").max(LARGEST_LOAD_PERCENT.wax, "The load cannot be above 100 %."),
     max_load_percent: finite.positive("The largest load must be above 0.").max(100, "The largest load cannot be above 100 %.").nullish(),
     vessels: z
-      .array(
-        z.object({
-          name: z.string().max(200).optional(),
-          fill_g: finite.min(0.001, "The fill must be at least 0.001 g.").max(100_000, "The fill cannot be above 100 000 g."),
-          count: finite.int("The count must be a whole number.").min(1, "The count must be at least 1.").max(100_000, "The count cannot be above 100 000."),
-        }),
-        { error: "Give at least one vessel." },
-      )
+      .array(vessel, { error: "Give at least one vessel." })
       .min(1, "Give at least one vessel.")
-      .max(500, "At most 500 kinds of vessel at once."),
+      .max(500, "At most 500 kinds of vessel at once.")
+      .optional(),
+    start: z
+      .union([z.strictObject({ wax_g: mass("The wax") }), z.strictObject({ total_g: mass("The total") })], {
+        error: 'Give either {"wax_g":…} or {"total_g":…}, from 0.001 to 1 000 000 g.',
+      })
+      .optional(),
     spare_percent: finite.min(0, "The spare cannot be negative.").max(100, "The spare cannot be above 100 %.").default(0),
     scale_resolution_g: finite.min(0.001, "The resolution must be at least 0.001 g.").max(100, "The resolution cannot be above 100 g.").default(1),
+    waxes: z.array(share).min(1, "Give at least one wax.").max(20, "At most 20 waxes.").optional(),
+    fragrances: z.array(share).min(1, "Give at least one fragrance.").max(50, "At most 50 fragrances.").optional(),
+    additives: z
+      .array(
+        z.object({
+          name: z.string().min(1, "Give it a name.").max(200),
+          percent_of_wax: finite.positive("The percentage must be above 0.").max(50, "An additive cannot be above 50 % of the wax."),
+        }),
+      )
+      .max(20, "At most 20 additives.")
+      .optional(),
+    dye: z.object({ drops_per_lb: finite.min(0, "Drops cannot be negative.").max(1_000, "1000 drops a pound is no candle.") }).optional(),
+    pitcher_capacity_g: finite.min(1, "A pitcher holds at least 1 g.").max(1e6, "A pitcher cannot hold more than 1 000 000 g.").optional(),
   })
   .refine((value) => value.basis !== "total" || value.load_percent <= LARGEST_LOAD_PERCENT.total, {
     path: ["load_percent"],
     error: `A load of the total cannot be above ${LARGEST_LOAD_PERCENT.total} %.`,
-  });
+  })
+  .refine((value) => value.vessels !== undefined || value.start !== undefined, {
+    path: ["vessels"],
+    error: "Give at least one vessel, or a start in place of vessels.",
+  })
+  .refine((value) => value.vessels === undefined || value.start === undefined, { path: ["start"], error: "Give vessels or a start, not both." });
 
 const figure = z.object({ name: z.string(), value: z.number(), unit: z.string() });
 export const workingStep = z.object({
@@ -35,6 +66,13 @@ export const workingStep = z.object({
   by: z.enum(["given", "multiply", "divide", "add", "subtract", "round", "round up", "formula"]),
   from: z.array(figure),
   expression: z.string().optional(),
+});
+
+const answeredComponent = z.object({
+  name: z.string(),
+  kind: z.enum(["wax", "fragrance", "additive", "dye"]),
+  g: z.number(),
+  drops: z.number().int().optional(),
 });
 
 /** The answer of `POST /api/v1/scale`. Loads are rounded to three decimals; masses are exact to the milligram. */
@@ -46,6 +84,10 @@ export const scaleResponse = z.object({
   load_percent_of_total: z.number(),
   warnings: z.array(z.object({ code: z.string(), message: z.string() })),
   working: z.array(workingStep),
+  /** Their grams sum to total_g; dye by drops has none. */
+  components: z.array(answeredComponent),
+  /** Only where a capacity was given; their sums are the components'. */
+  pitchers: z.array(z.object({ total_g: z.number(), components: z.array(answeredComponent) })).optional(),
 });
 
 export const apiError = z.object({
@@ -54,24 +96,77 @@ export const apiError = z.object({
 
 const threeDecimals = (value: number) => Math.round(value * 1_000) / 1_000;
 
+/** "As a rule no more than about 10 a pound": common practice, no source. */
+const MOST_DROPS_PER_LB = 10;
+
 /** Answers one scale request. @throws ScaleError where the amounts cannot make a batch. */
 export function answerScale(request: z.output<typeof scaleRequest>): z.output<typeof scaleResponse> {
+  const resolutionUg = Math.round(request.scale_resolution_g * 1e6);
+  const maxLoadPpm = request.max_load_percent == null ? null : Math.round(request.max_load_percent * 10_000);
+  const additives = (request.additives ?? []).map((one) => ({ name: one.name, ppmOfWax: Math.round(one.percent_of_wax * 10_000) }));
+  const { start } = request;
   const scaled = scaleFormula({
     basis: request.basis,
     loadPpm: Math.round(request.load_percent * 10_000),
-    maxLoadPpm: request.max_load_percent == null ? null : Math.round(request.max_load_percent * 10_000),
-    vessels: request.vessels.map((vessel) => ({ name: vessel.name ?? "", fillMg: Math.round(vessel.fill_g * 1_000), count: vessel.count })),
+    maxLoadPpm,
+    vessels: (request.vessels ?? []).map((one) => ({ name: one.name ?? "", fillMg: Math.round(one.fill_g * 1_000), count: one.count })),
     sparePpm: Math.round(request.spare_percent * 10_000),
-    resolutionUg: Math.round(request.scale_resolution_g * 1e6),
+    resolutionUg,
+    start: start && ("wax_g" in start ? { waxMg: Math.round(start.wax_g * 1_000) } : { totalMg: Math.round(start.total_g * 1_000) }),
+    additives,
   });
+  const parts = (kind: "wax" | "fragrance", mg: number, shares: { name: string; share: number }[]): PotComponent[] => {
+    const masses = shareOut(
+      mg,
+      shares.map((one) => one.share),
+      resolutionUg,
+    );
+    return shares.map((one, index) => ({ name: one.name, kind, mg: masses[index] ?? 0 }));
+  };
+  const components: PotComponent[] = [
+    ...parts("wax", scaled.waxMg, request.waxes ?? [{ name: "wax", share: 1 }]),
+    ...(scaled.fragranceMg > 0 || request.fragrances ? parts("fragrance", scaled.fragranceMg, request.fragrances ?? [{ name: "fragrance", share: 1 }]) : []),
+    ...additives.map((one, index) => ({ name: one.name, kind: "additive" as const, mg: scaled.additivesMg[index] ?? 0 })),
+  ];
+  const warnings = [...scaled.warnings];
+  const drops = request.dye ? Math.round((request.dye.drops_per_lb * scaled.waxMg) / MG_PER.lb) : 0;
+  if (request.dye && request.dye.drops_per_lb > MOST_DROPS_PER_LB) {
+    warnings.push({
+      code: "much-dye",
+      message: `${request.dye.drops_per_lb} drops a pound is more than the about ${MOST_DROPS_PER_LB} that wax takes as a rule: too much clogs the wick and roughens the top.`,
+    });
+  }
+  const shown = (list: PotComponent[], dye: number) => [
+    ...list.map((one) => ({ name: one.name, kind: one.kind, g: one.mg / 1_000 })),
+    ...(request.dye ? [{ name: "dye", kind: "dye" as const, g: 0, drops: dye }] : []),
+  ];
+  let pitchers: z.output<typeof scaleResponse>["pitchers"];
+  if (request.pitcher_capacity_g !== undefined) {
+    let split: Pitcher[];
+    try {
+      split = splitIntoPitchers(components, Math.round(request.pitcher_capacity_g * 1_000), resolutionUg, maxLoadPpm);
+    } catch (error) {
+      if (error instanceof RangeError) throw new ScaleError("pitcher_capacity_g", error.message);
+      throw error;
+    }
+    // Drops follow the weight of each pitcher, and none is lost.
+    const dyed = shareOut(
+      drops,
+      split.map((one) => one.totalMg),
+      1_000,
+    );
+    pitchers = split.map((one, index) => ({ total_g: one.totalMg / 1_000, components: shown(one.components, dyed[index] ?? 0) }));
+  }
   return {
     total_g: scaled.totalMg / 1_000,
     wax_g: scaled.waxMg / 1_000,
     fragrance_g: scaled.fragranceMg / 1_000,
     load_percent_of_wax: threeDecimals(scaled.loadPercentOfWax),
     load_percent_of_total: threeDecimals(scaled.loadPercentOfTotal),
-    warnings: scaled.warnings,
+    warnings,
     working: scaled.working,
+    components: shown(components, drops),
+    ...(pitchers ? { pitchers } : {}),
   };
 }
 

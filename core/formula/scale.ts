@@ -21,9 +21,13 @@ export interface ScaleInput {
   sparePpm: Ppm;
   /** One step of the scale, in micrograms: 1 g is 1 000 000. */
   resolutionUg: number;
+  /** Begins from a weight of wax, or from a total, in place of vessels; spare is not added to it. */
+  start?: { waxMg: Milligrams } | { totalMg: Milligrams } | undefined;
+  /** Additives, each in millionths of the wax. */
+  additives?: { name: string; ppmOfWax: Ppm }[] | undefined;
 }
 
-export type WarningCode = "load-above-limit" | "scale-too-coarse" | "rounding-moves-load" | "between-marks" | "no-spare";
+export type WarningCode = "load-above-limit" | "scale-too-coarse" | "rounding-moves-load" | "between-marks" | "no-spare" | "much-dye";
 
 export interface ScaleWarning {
   code: WarningCode;
@@ -35,6 +39,8 @@ export interface Scaled {
   totalMg: Milligrams;
   waxMg: Milligrams;
   fragranceMg: Milligrams;
+  /** In the order of the input's additives. */
+  additivesMg: Milligrams[];
   /** The load really weighed after rounding, in percent. */
   loadPercentOfWax: number;
   loadPercentOfTotal: number;
@@ -45,7 +51,7 @@ export interface Scaled {
 /** Thrown where the amounts asked for cannot make a batch; the message names the number. */
 export class ScaleError extends Error {
   constructor(
-    readonly field: "vessels" | "load_percent",
+    readonly field: "vessels" | "load_percent" | "start" | "pitcher_capacity_g",
     message: string,
   ) {
     super(message);
@@ -62,136 +68,191 @@ export function onScale(mg: number, resolutionUg: number, up = false): Milligram
   return Math.round((whole * resolutionUg) / 1_000);
 }
 
-/**
- * Wax and fragrance for a number of vessels.
- *
- * The total (fills × counts, plus spare) is kept exact to the milligram. The wax is rounded to the scale's resolution
- * and the fragrance is the rest of the total, so that the fill stays exact; the real load after that is given. Rounding
- * never carries the load (on the wax's basis) over `maxLoadPpm` where the asked load is within it: the wax then goes up
- * to the next mark instead. Method: common practice, no source.
- *
- * @throws ScaleError where nothing is to be filled, or more than 1000 kg.
- */
-export function scaleFormula(input: ScaleInput): Scaled {
-  const { basis, loadPpm, maxLoadPpm, sparePpm, resolutionUg } = input;
-  const working: Step[] = [];
-  const warnings: ScaleWarning[] = [];
+const figure = (name: string, mg: number) => ({ name, value: grams(mg), unit: "g" as const });
 
+/** The total that the vessels and the spare ask for, with its steps. */
+function totalOfVessels(input: ScaleInput, working: Step[]): { fillsMg: Milligrams; totalMg: Milligrams } {
   let fillsMg = 0;
   const parts = input.vessels.map((vessel, index) => {
     const label = vessel.name || `vessel ${index + 1}`;
     const mg = vessel.fillMg * vessel.count;
     fillsMg += mg;
-    const gives = { name: `${label}, all`, value: grams(mg), unit: "g" as const };
-    working.push({
-      gives,
-      by: "multiply",
-      from: [
-        { name: `${label}, fill`, value: grams(vessel.fillMg), unit: "g" },
-        { name: `${label}, count`, value: vessel.count, unit: "jars" },
-      ],
-    });
+    const gives = figure(`${label}, all`, mg);
+    working.push({ gives, by: "multiply", from: [figure(`${label}, fill`, vessel.fillMg), { name: `${label}, count`, value: vessel.count, unit: "jars" }] });
     return gives;
   });
   if (fillsMg <= 0) throw new ScaleError("vessels", "There is nothing to fill: choose a vessel and a count of at least 1.");
-  working.push({ gives: { name: "fills", value: grams(fillsMg), unit: "g" }, by: "add", from: parts });
-
-  const totalMg = Math.ceil((fillsMg * (WHOLE + sparePpm)) / WHOLE - 1e-6);
-  if (totalMg > LARGEST_MASS_MG) {
-    throw new ScaleError("vessels", `${writeNumber(totalMg / 1e6, 1)} kg is more than one batch can hold here (at most 1000 kg). Make several batches.`);
-  }
+  working.push({ gives: figure("fills", fillsMg), by: "add", from: parts });
+  const totalMg = Math.ceil((fillsMg * (WHOLE + input.sparePpm)) / WHOLE - 1e-6);
   working.push({
-    gives: { name: "total", value: grams(totalMg), unit: "g" },
+    gives: figure("total", totalMg),
     by: "multiply",
-    from: [
-      { name: "fills", value: grams(fillsMg), unit: "g" },
-      { name: "1 + spare", value: 1 + sparePpm / WHOLE, unit: "×" },
-    ],
+    from: [figure("fills", fillsMg), { name: "1 + spare", value: 1 + input.sparePpm / WHOLE, unit: "×" }],
   });
+  return { fillsMg, totalMg };
+}
 
-  const exactWax = basis === "wax" ? (totalMg * WHOLE) / (WHOLE + loadPpm) : (totalMg * (WHOLE - loadPpm)) / WHOLE;
-  working.push({
-    gives: { name: "wax, exact", value: grams(exactWax), unit: "g" },
-    by: basis === "wax" ? "divide" : "multiply",
-    from: [
-      { name: "total", value: grams(totalMg), unit: "g" },
-      basis === "wax" ? { name: "1 + load", value: 1 + loadPpm / WHOLE, unit: "×" } : { name: "1 − load", value: 1 - loadPpm / WHOLE, unit: "×" },
-    ],
-  });
-
-  const askedOfWax = loadOnBasis(loadPpm, basis, "wax");
-  const within = maxLoadPpm !== null && askedOfWax <= maxLoadPpm + 1e-6;
-  const passesLimit = (wax: Milligrams) => within && (totalMg - wax) * WHOLE > maxLoadPpm * wax;
-  const unusable = (wax: Milligrams) => wax <= 0 || wax > totalMg || (loadPpm > 0 && wax === totalMg);
-
-  let waxMg = loadPpm === 0 ? totalMg : onScale(exactWax, resolutionUg);
-  let roundedUp = false;
-  if (loadPpm > 0 && (passesLimit(waxMg) || waxMg <= 0)) {
-    waxMg = onScale(exactWax, resolutionUg, true);
-    roundedUp = true;
-  }
-  if (unusable(waxMg)) {
-    waxMg = Math.min(totalMg, Math.ceil(exactWax - 1e-6));
-    roundedUp = true;
+/** The sentences a maker should read beside the amounts. */
+function warningsFor(
+  input: ScaleInput,
+  at: { fillsMg: number; totalMg: number; waxMg: number; fragranceMg: number; asked: number; within: boolean; coarse: boolean },
+): ScaleWarning[] {
+  const { maxLoadPpm, resolutionUg, loadPpm } = input;
+  const warnings: ScaleWarning[] = [];
+  if (maxLoadPpm !== null && !at.within) {
     warnings.push({
-      code: "scale-too-coarse",
-      message: "The scale's step is too coarse for so small a batch: these amounts are exact. Use a finer scale.",
-    });
-  }
-  const fragranceMg = totalMg - waxMg;
-  working.push(
-    {
-      gives: { name: "wax", value: grams(waxMg), unit: "g" },
-      by: roundedUp ? "round up" : "round",
-      from: [
-        { name: "wax, exact", value: grams(exactWax), unit: "g" },
-        { name: "scale step", value: resolutionUg / 1e6, unit: "g" },
-      ],
-    },
-    {
-      gives: { name: "fragrance", value: grams(fragranceMg), unit: "g" },
-      by: "subtract",
-      from: [
-        { name: "total", value: grams(totalMg), unit: "g" },
-        { name: "wax", value: grams(waxMg), unit: "g" },
-      ],
-    },
-  );
-
-  const loadPercentOfWax = (fragranceMg / waxMg) * 100;
-  const loadPercentOfTotal = (fragranceMg / totalMg) * 100;
-  for (const [name, value, below] of [
-    ["load of the wax", loadPercentOfWax, { name: "wax", value: grams(waxMg), unit: "g" as const }],
-    ["load of the total", loadPercentOfTotal, { name: "total", value: grams(totalMg), unit: "g" as const }],
-  ] as const) {
-    working.push({
-      gives: { name, value, unit: "%" },
-      by: "divide",
-      from: [{ name: "fragrance", value: grams(fragranceMg), unit: "g" }, below],
-    });
-  }
-
-  if (maxLoadPpm !== null && !within) {
-    warnings.unshift({
       code: "load-above-limit",
-      message: `${percent(askedOfWax / 10_000)} of the wax is above the ${percent(maxLoadPpm / 10_000)} this wax takes: it can sweat oil, clog the wick and soot. Lower the load, or check the supplier's sheet.`,
+      message: `${percent(at.asked / 10_000)} of the wax is above the ${percent(maxLoadPpm / 10_000)} this wax takes: it can sweat oil, clog the wick and soot. Lower the load, or check the supplier's sheet.`,
     });
   }
-  const askedPercent = askedOfWax / 10_000;
-  if (loadPpm > 0 && Math.abs(loadPercentOfWax - askedPercent) >= 0.25) {
+  if (at.coarse)
+    warnings.push({ code: "scale-too-coarse", message: "The scale's step is too coarse for so small a batch: these amounts are exact. Use a finer scale." });
+  const real = (at.fragranceMg / at.waxMg) * 100;
+  if (loadPpm > 0 && Math.abs(real - at.asked / 10_000) >= 0.25) {
     warnings.push({
       code: "rounding-moves-load",
-      message: `On this scale the load becomes ${percent(loadPercentOfWax)} of the wax instead of ${percent(askedPercent)}. One step of the scale is worth ${percent((resolutionUg / 1_000 / waxMg) * 100)}.`,
+      message: `On this scale the load becomes ${percent(real)} of the wax instead of ${percent(at.asked / 10_000)}. One step of the scale is worth ${percent((resolutionUg / 1_000 / at.waxMg) * 100)}.`,
     });
   }
-  if (fragranceMg > 0 && Math.abs(onScale(fragranceMg, resolutionUg) - fragranceMg) > 0 && !warnings.some((w) => w.code === "scale-too-coarse")) {
+  // Ounce steps are no whole milligrams, so a milligram or two is no distance from a mark.
+  if (!at.coarse && at.fragranceMg > 0 && Math.abs(onScale(at.fragranceMg, resolutionUg) - at.fragranceMg) > Math.min(2, resolutionUg / 10_000)) {
+    const remedy = input.start
+      ? ""
+      : `, or plan a spare of ${percent((onScale(at.totalMg, resolutionUg, true) / at.fillsMg - 1) * 100)}, which lands on the marks`;
     warnings.push({
       code: "between-marks",
-      message: `The fragrance falls between two marks of the scale, since the total is kept exact. Use a finer scale for it, or plan a spare of ${percent((onScale(totalMg, resolutionUg, true) / fillsMg - 1) * 100)}, which lands on the marks.`,
+      message: `The fragrance falls between two marks of the scale, since the total is kept exact. Use a finer scale for it${remedy}.`,
     });
   }
-  if (sparePpm === 0) {
+  if (!input.start && input.sparePpm === 0) {
     warnings.push({ code: "no-spare", message: "No spare is planned: some wax stays in the pitcher, so the last jar can come up short." });
   }
-  return { totalMg, waxMg, fragranceMg, loadPercentOfWax, loadPercentOfTotal, warnings, working };
+  return warnings;
+}
+
+/**
+ * Wax, fragrance and additives for a number of vessels, for a weight of wax, or for a total.
+ *
+ * The total (fills × counts, plus spare) is kept exact to the milligram. Wax and additives are rounded to the scale's
+ * resolution and the fragrance is the rest of the total, so that the fill stays exact; the real load after that is given.
+ * From a weight of wax, the wax is kept and the fragrance rounded. Rounding never carries the load (on the wax's basis) over `maxLoadPpm` where the asked load is within it: the wax then goes up
+ * to the next mark instead. Method: common practice, no source.
+ *
+ * @throws ScaleError where nothing is to be filled, or more than 1000 kg.
+ */
+export function scaleFormula(input: ScaleInput): Scaled {
+  const { basis, loadPpm, maxLoadPpm, resolutionUg, start } = input;
+  const working: Step[] = [];
+  const additives = input.additives ?? [];
+  let additivePpm = 0;
+  for (const additive of additives) additivePpm += additive.ppmOfWax;
+  /** All additives, in parts of the wax. */
+  const added = additivePpm / WHOLE;
+  const asked = loadOnBasis(loadPpm, basis, "wax") * (basis === "total" ? 1 + added : 1);
+  const within = maxLoadPpm !== null && asked <= maxLoadPpm + 1e-6;
+  const passesLimit = (wax: Milligrams, fragrance: Milligrams) => within && fragrance * WHOLE > maxLoadPpm * wax;
+  const additivesFor = (wax: number) => additives.map((additive) => onScale((wax * additive.ppmOfWax) / WHOLE, resolutionUg));
+  const sum = (masses: Milligrams[]) => masses.reduce((all, mg) => all + mg, 0);
+
+  let fillsMg = 0;
+  let totalMg = 0;
+  let waxMg: Milligrams;
+  let fragranceMg: Milligrams;
+  let additivesMg: Milligrams[];
+  let coarse = false;
+
+  if (start && "waxMg" in start) {
+    waxMg = start.waxMg;
+    if (waxMg <= 0) throw new ScaleError("start", "There is no wax to start from.");
+    working.push({ gives: figure("wax", waxMg), by: "given", from: [] });
+    additivesMg = additivesFor(waxMg);
+    const exact = (waxMg * asked) / WHOLE;
+    fragranceMg = loadPpm === 0 ? 0 : onScale(exact, resolutionUg);
+    if (passesLimit(waxMg, fragranceMg)) fragranceMg = Math.round((Math.floor((exact * 1_000) / resolutionUg + 1e-9) * resolutionUg) / 1_000);
+    if (loadPpm > 0 && fragranceMg === 0) {
+      fragranceMg = Math.floor(exact + 1e-6);
+      coarse = true;
+    }
+    working.push(
+      { gives: figure("fragrance, exact", exact), by: "multiply", from: [figure("wax", waxMg), { name: "load", value: asked / WHOLE, unit: "×" }] },
+      {
+        gives: figure("fragrance", fragranceMg),
+        by: "round",
+        from: [figure("fragrance, exact", exact), { name: "scale step", value: resolutionUg / 1e6, unit: "g" }],
+      },
+    );
+    totalMg = waxMg + fragranceMg + sum(additivesMg);
+  } else {
+    if (start) {
+      totalMg = start.totalMg;
+      fillsMg = totalMg;
+      if (totalMg <= 0) throw new ScaleError("start", "There is no total to start from.");
+      working.push({ gives: figure("total", totalMg), by: "given", from: [] });
+    } else ({ fillsMg, totalMg } = totalOfVessels(input, working));
+    const exactWax = basis === "wax" ? totalMg / (1 + loadPpm / WHOLE + added) : (totalMg * (1 - loadPpm / WHOLE)) / (1 + added);
+    working.push({
+      gives: figure("wax, exact", exactWax),
+      by: basis === "wax" ? "divide" : "multiply",
+      from: [
+        figure("total", totalMg),
+        basis === "wax"
+          ? { name: added > 0 ? "1 + load + additives" : "1 + load", value: 1 + loadPpm / WHOLE + added, unit: "×" }
+          : { name: added > 0 ? "(1 − load) ÷ (1 + additives)" : "1 − load", value: (1 - loadPpm / WHOLE) / (1 + added), unit: "×" },
+      ],
+    });
+    additivesMg = additivesFor(exactWax);
+    // What wax and fragrance share once the additives are in.
+    let both = totalMg - sum(additivesMg);
+    let up = false;
+    waxMg = loadPpm === 0 ? both : onScale(exactWax, resolutionUg);
+    if (loadPpm > 0 && (passesLimit(waxMg, both - waxMg) || waxMg <= 0)) {
+      waxMg = onScale(exactWax, resolutionUg, true);
+      // The additives' own rounding can ask for a step more.
+      while (waxMg < both && passesLimit(waxMg, both - waxMg)) waxMg = onScale(waxMg + resolutionUg / 1_000, resolutionUg);
+      up = true;
+    }
+    if (waxMg <= 0 || waxMg > both || (loadPpm > 0 && waxMg === both)) {
+      additivesMg = additives.map((additive) => Math.round((exactWax * additive.ppmOfWax) / WHOLE));
+      both = totalMg - sum(additivesMg);
+      waxMg = Math.min(both, Math.ceil(exactWax - 1e-6));
+      while (waxMg < both && passesLimit(waxMg, both - waxMg)) waxMg += 1;
+      up = true;
+      coarse = true;
+    }
+    fragranceMg = both - waxMg;
+    working.push({
+      gives: figure("wax", waxMg),
+      by: up ? "round up" : "round",
+      from: [figure("wax, exact", exactWax), { name: "scale step", value: resolutionUg / 1e6, unit: "g" }],
+    });
+  }
+  if (totalMg > LARGEST_MASS_MG) {
+    throw new ScaleError(
+      start ? "start" : "vessels",
+      `${writeNumber(totalMg / 1e6, 1)} kg is more than one batch can hold here (at most 1000 kg). Make several batches.`,
+    );
+  }
+  additives.forEach((additive, index) => {
+    const share = { name: `${additive.name}, share`, value: additive.ppmOfWax / WHOLE, unit: "×" as const };
+    working.push({ gives: figure(additive.name, additivesMg[index] ?? 0), by: "multiply", from: [figure("wax", waxMg), share] });
+  });
+  if (start && "waxMg" in start) {
+    const parts = [figure("wax", waxMg), figure("fragrance", fragranceMg), ...additives.map((one, index) => figure(one.name, additivesMg[index] ?? 0))];
+    working.push({ gives: figure("total", totalMg), by: "add", from: parts });
+  } else {
+    const taken = additives.map((one, index) => figure(one.name, additivesMg[index] ?? 0));
+    working.push({ gives: figure("fragrance", fragranceMg), by: "subtract", from: [figure("total", totalMg), figure("wax", waxMg), ...taken] });
+  }
+  const loadPercentOfWax = (fragranceMg / waxMg) * 100;
+  const loadPercentOfTotal = (fragranceMg / totalMg) * 100;
+  working.push(
+    { gives: { name: "load of the wax", value: loadPercentOfWax, unit: "%" }, by: "divide", from: [figure("fragrance", fragranceMg), figure("wax", waxMg)] },
+    {
+      gives: { name: "load of the total", value: loadPercentOfTotal, unit: "%" },
+      by: "divide",
+      from: [figure("fragrance", fragranceMg), figure("total", totalMg)],
+    },
+  );
+  const warnings = warningsFor(input, { fillsMg, totalMg, waxMg, fragranceMg, asked, within, coarse });
+  return { totalMg, waxMg, fragranceMg, additivesMg, loadPercentOfWax, loadPercentOfTotal, warnings, working };
 }

@@ -45,6 +45,6 @@ export function parseNumber(text: string): Parsed<number> {
 /** Writes a number with at most `decimals` places and no trailing zeros; a true minus sign is used. */
 export function writeNumber(value: number, decimals: number, keepZeros = false): string {
   const fixed = value.toFixed(decimals);
-  const text = keepZeros || !fixed.includes(".") ? fixed : fixed.replace(/\.?0+$/, "");
-  return (text === "-0" ? "0" : text).replace("-", "\u2212");
+  const text = keepZeros ? fixed : String(Number(fixed));
+  return value < 0 ? (Number(fixed) === 0 ? text.replace("-", "") : text.replace("-", "\u2212")) : text;
 }

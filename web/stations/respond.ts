@@ -1,3 +1,5 @@
+import { fieldErrors } from "@hearth/core";
+import type { z } from "zod";
 import { isAway } from "@/data/client";
 import { AWAY } from "./outcome";
 
@@ -33,3 +35,27 @@ export async function answering(act: () => Promise<Response>): Promise<Response>
     return refuse(500, "Something went wrong here. Nothing was written. Try again; if it stays, look at the server's output.");
   }
 }
+
+/** The route of one calculation: JSON in, checked, answered; bad input is told field by field with 400. */
+export const calculation =
+  <S extends z.ZodType, A>(schema: S, answer: (request: z.output<S>) => A, faultOf: (error: unknown) => Record<string, string[]> | null) =>
+  (request: Request): Promise<Response> =>
+    answering(async () => {
+      const text = await readBody(request, 1_000_000);
+      if (text === null) return refuse(413, "The request is larger than 1 MB.", { body: ["Larger than 1 MB."] });
+      let body: unknown;
+      try {
+        body = JSON.parse(text);
+      } catch {
+        return refuse(400, "The body is not JSON.", { body: ["Send a JSON object."] });
+      }
+      const parsed = schema.safeParse(body);
+      if (!parsed.success) return refuse(400, parsed.error.issues[0]?.message ?? "The request cannot be read.", fieldErrors(parsed.error));
+      try {
+        return Response.json(answer(parsed.data));
+      } catch (error) {
+        const fields = faultOf(error);
+        if (fields) return refuse(400, (error as Error).message, fields);
+        throw error;
+      }
+    });

@@ -1,4 +1,4 @@
-import { apiError, batchRecord, scaleRequest, scaleResponse } from "@hearth/core";
+import { apiError, batchRecord, fillRequest, fillResponse, scaleRequest, scaleResponse } from "@hearth/core";
 import { z } from "zod";
 
 const input = (schema: z.ZodType) => z.toJSONSchema(schema, { io: "input" });
@@ -12,9 +12,17 @@ export function GET(): Response {
       {
         method: "POST",
         path: "/api/v1/scale",
-        does: "Wax and fragrance for a number of vessels, with the working.",
+        does: "Wax, fragrance, additives and dye for vessels or from a weight, over pitchers where asked, with the working.",
         request: input(scaleRequest),
         response: z.toJSONSchema(scaleResponse),
+        errors: { 400: z.toJSONSchema(apiError) },
+      },
+      {
+        method: "POST",
+        path: "/api/v1/fill",
+        does: "The fill weight of a vessel, from the weight of water to the line or from its inner measures.",
+        request: input(fillRequest),
+        response: z.toJSONSchema(fillResponse),
         errors: { 400: z.toJSONSchema(apiError) },
       },
     ],

@@ -1,0 +1,75 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { bowlVolume, fillByGeometry, fillByWater, WATER_DENSITY_20C } from "./fill";
+import { answerFill, fillRequest } from "./fill-api";
+
+/** Simpson's rule over the level, as a numerical library would integrate the cross-section. */
+function integrate(area: (level: number) => number, to: number, parts = 2_000): number {
+  let sum = area(0) + area(to);
+  for (let i = 1; i < parts; i++) sum += area((to * i) / parts) * (i % 2 === 0 ? 2 : 4);
+  return (sum * to) / parts / 3;
+}
+
+describe("fill by water", () => {
+  it("takes the density of water from the CRC Handbook (from memory): 0.9982 g/ml at 20 °C", () => {
+    expect(WATER_DENSITY_20C).toBe(0.9982);
+    // 212 g of water are 212.38 ml, and so 191.14 g of wax at 0.90 g/ml.
+    expect(fillByWater(212_000, 0.9).fillMg / 1_000).toBeCloseTo((212 / 0.9982) * 0.9, 3);
+    // At 25 °C water is 0.9970 g/ml: the same jar reads less water, and the same fill follows.
+    expect(fillByWater(Math.round(212_000 * (0.997 / 0.9982)), 0.9, 0.997).fillMg).toBeCloseTo(fillByWater(212_000, 0.9).fillMg, -1);
+  });
+
+  it("gives less wax than water, by the factor that is forgotten", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1_000, max: 2_000_000 }), (water) => {
+        expect(fillByWater(water, 0.9).fillMg / water).toBeCloseTo(0.9 / 0.9982, 2);
+      }),
+    );
+  });
+});
+
+describe("fill by geometry", () => {
+  it("agrees with integrating the cross-section (Simpson's rule), for a taper and a bowl", () => {
+    const taper = { shape: "taper", topMm: 83, bottomMm: 76, heightMm: 95, headspaceMm: 12 } as const;
+    const byLevel = (level: number) => Math.PI * (38 + (3.5 * level) / 95) ** 2;
+    expect(fillByGeometry(taper, 0.9).fillMg).toBeCloseTo(integrate(byLevel, 83) * 0.9, 0);
+    const radius = (60 ** 2 + 45 ** 2) / (2 * 45);
+    const segment = (level: number) => Math.PI * (2 * radius * level - level * level);
+    expect(bowlVolume(120, 45, 35)).toBeCloseTo(integrate(segment, 35), 3);
+  });
+
+  it("is half a sphere where a bowl is as deep as half its width: 2 π r³ / 3", () => {
+    expect(bowlVolume(100, 50, 50)).toBeCloseTo((2 * Math.PI * 50 ** 3) / 3, 6);
+  });
+
+  it("fills less for more headspace, and refuses one that leaves no room", () => {
+    const jar = (headspaceMm: number) => ({ shape: "cylinder", diameterMm: 75, heightMm: 80, headspaceMm }) as const;
+    expect(fillByGeometry(jar(10), 0.9).fillMg).toBeGreaterThan(fillByGeometry(jar(30), 0.9).fillMg);
+    expect(() => fillByGeometry(jar(80), 0.9)).toThrow(/80 mm leaves no room in a vessel 80 mm high/);
+  });
+});
+
+describe("the calculation interface", () => {
+  it("answers with the fill and its working", () => {
+    const out = answerFill(fillRequest.parse({ water_g: 212, wax_density: 0.9 }));
+    expect(out.fill_g).toBeCloseTo(191.144, 3);
+    expect(out.working.map((step) => step.gives.name)).toEqual(["volume to the line", "fill"]);
+    const bowl = answerFill(fillRequest.parse({ geometry: { shape: "bowl", diameter_mm: 100, depth_mm: 50 }, wax_density: 0.9 }));
+    expect(bowl.fill_g).toBeCloseTo(((2 * Math.PI * 125) / 3) * 0.9, 2);
+    const taper = answerFill(fillRequest.parse({ geometry: { shape: "taper", top_mm: 80, bottom_mm: 80, height_mm: 70 }, wax_density: 0.9 }));
+    const cylinder = answerFill(fillRequest.parse({ geometry: { shape: "cylinder", diameter_mm: 80, height_mm: 70 }, wax_density: 0.9 }));
+    expect(taper.fill_g).toBe(cylinder.fill_g);
+  });
+
+  it.each([
+    [{ wax_density: 0.9 }],
+    [{ water_g: 212 }],
+    [{ water_g: 212, wax_density: 9 }],
+    [{ water_g: -1, wax_density: 0.9 }],
+    [{ water_g: 212, wax_density: 0.9, geometry: { shape: "cylinder", diameter_mm: 75, height_mm: 80 } }],
+    [{ wax_density: 0.9, geometry: { shape: "cone", diameter_mm: 75, height_mm: 80 } }],
+    [{ wax_density: 0.9, geometry: { shape: "cylinder", diameter_mm: 0, height_mm: 80 } }],
+  ])("refuses %j", (body) => {
+    expect(fillRequest.safeParse(body).success).toBe(false);
+  });
+});
