@@ -6,6 +6,7 @@ export * from "./batch/state";
 export * from "./formula/difference";
 export * from "./formula/load";
 export * from "./formula/pitchers";
+export * from "./formula/safety";
 export * from "./formula/scale";
 export * from "./formula/scale-api";
 export * from "./formula/share-out";

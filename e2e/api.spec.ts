@@ -18,6 +18,26 @@ test("the calculation interface answers to the letter, lists its schemas, and te
   expect(bad.status()).toBe(400);
   expect(await bad.json()).toEqual({ error: { message: "Give a number.", fields: { load_percent: ["Give a number."] } } });
   expect((await request.post("/api/v1/scale", { headers: { "content-type": "application/json" }, data: "{" })).status()).toBe(400);
+  const blend = await request.post("/api/v1/scale", {
+    data: {
+      ...whole,
+      waxes: [
+        { name: "a", share: 75 },
+        { name: "b", share: 25 },
+      ],
+      additives: [{ name: "s", percent_of_wax: 2 }],
+      dye: { drops_per_lb: 6 },
+      pitcher_capacity_g: 90,
+    },
+  });
+  const parts = await blend.json();
+  expect(parts.components.reduce((sum: number, one: { g: number }) => sum + one.g, 0)).toBe(140);
+  expect(parts.pitchers).toHaveLength(2);
+  const fill = await request.post("/api/v1/fill", { data: { water_g: 212, wax_density: 0.9 } });
+  expect((await fill.json()).fill_g).toBeCloseTo(191.144, 3);
+  const low = await request.post("/api/v1/fill", { data: { wax_density: 0.9, geometry: { shape: "bowl", diameter_mm: 90, depth_mm: 40, headspace_mm: 40 } } });
+  expect(low.status()).toBe(400);
+  expect((await low.json()).error.fields.geometry[0]).toMatch(/leaves no room/);
   const listed = await (await request.get("/api/v1")).json();
   expect(listed.members[0]).toMatchObject({ method: "POST", path: "/api/v1/scale", request: { type: "object" }, response: { type: "object" } });
   expect(await (await request.get(listed.documents[0].path)).json()).toEqual(listed.documents[0].schema);

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { READY_PROFILES } from "../heat/profile";
 import { anId, aPlan } from "../testing/batch";
-import { difference } from "./difference";
+import { difference, wickToTestAgain } from "./difference";
+import { mustNotMix } from "./safety";
 import { formulaSpec } from "./spec";
 
 const ids = { wax: anId(), oil: anId(), vessel: anId() };
@@ -27,10 +28,51 @@ describe("what a formula may say", () => {
     }
   });
 
+  it("has a profile for every family of wax, each with its reason and a name of its own", () => {
+    const families = new Set(READY_PROFILES.flatMap((one) => one.families));
+    expect([...families].sort()).toEqual(["beeswax", "blend", "coconut", "gel", "palm", "paraffin", "paraffin–soy", "soy"]);
+    expect(new Set(READY_PROFILES.map((one) => one.name)).size).toBe(READY_PROFILES.length);
+    for (const one of READY_PROFILES) expect(one.reason, one.name).not.toBe("");
+  });
+
+  it("keeps every profile but palm, gel and the hot coconut blend under the scorch of 93.3 °C / 200 °F", () => {
+    const above = READY_PROFILES.filter((one) => one.ceiling > 9_333).map((one) => one.id);
+    expect(above.sort()).toEqual(["coconut-soy-hot", "gel", "palm"]);
+  });
+
   it("refuses a load without a fragrance, a load of most of the total, and a cure upside down", () => {
     expect(formulaSpec.safeParse({ ...spec, fragrances: [] }).success).toBe(false);
     expect(formulaSpec.safeParse({ ...spec, fragrances: [], loadPpm: 0 }).success).toBe(true);
     expect(formulaSpec.safeParse({ ...spec, basis: "total", loadPpm: 600_000 }).success).toBe(false);
     expect(formulaSpec.safeParse({ ...spec, profile: { ...spec.profile, leastCureSeconds: 3e6 } }).success).toBe(false);
+  });
+});
+
+describe("when the wick must be tested again", () => {
+  it("is after another fragrance, or a load changed by more than one point on the wax's basis", () => {
+    const load = (loadPpm: number, basis: "wax" | "total" = "wax") => ({ ...spec, loadPpm, basis });
+    expect(wickToTestAgain(load(80_000), load(90_000))).toBe(false);
+    expect(wickToTestAgain(load(80_000), load(91_000))).toBe(true);
+    // 8 % of the wax is 7.41 % of the total: another way to say the same is no change.
+    expect(wickToTestAgain(load(80_000), load(74_074, "total"))).toBe(false);
+    expect(wickToTestAgain(spec, { ...spec, fragrances: [{ id: ids.vessel, share: 1 }] })).toBe(true);
+    expect(wickToTestAgain(spec, { ...spec, notes: "x", profile: { ...spec.profile, stirSeconds: 60 } })).toBe(false);
+  });
+});
+
+describe("gel and the flash point", () => {
+  const gel = { name: "clear gel", family: "gel" };
+  const oil = (flashPoint: number | null) => ({ name: "reed", flashPoint });
+
+  it("stops an oil that flashes at 77 °C or below, or whose flash point nobody knows", () => {
+    expect(mustNotMix({ wax: gel, fragrance: oil(7_700) }, "C")).toMatch(/reed flashes at 77 °C.*choose another oil/);
+    expect(mustNotMix({ wax: gel, fragrance: oil(5_600) }, "F")).toMatch(/132.8 °F.*above 170.6 °F/);
+    expect(mustNotMix({ wax: gel, fragrance: oil(null) }, "C")).toMatch(/not on the shelf/);
+  });
+
+  it("lets pass what flashes higher, unscented gel, and any oil in another wax, where it only informs", () => {
+    expect(mustNotMix({ wax: gel, fragrance: oil(7_701) }, "C")).toBeNull();
+    expect(mustNotMix({ wax: gel, fragrance: null }, "C")).toBeNull();
+    expect(mustNotMix({ wax: { name: "soy", family: "soy" }, fragrance: oil(5_000) }, "C")).toBeNull();
   });
 });

@@ -2,6 +2,7 @@ import { writeGate } from "../heat/gate";
 import { writeDuration } from "../quantity/duration";
 import { writePercent } from "../quantity/percent";
 import { type TemperatureUnit, writeTemperature } from "../quantity/temperature";
+import { loadOnBasis } from "./load";
 import type { FormulaSpec } from "./spec";
 
 export interface Change {
@@ -37,4 +38,11 @@ export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: 
     const to = later[index]?.[1] ?? "";
     return from === to ? [] : [{ what, from, to }];
   });
+}
+
+/** Whether the wick has to be tested again: another fragrance, or a load changed by more than one point. Common practice, no source. */
+export function wickToTestAgain(before: FormulaSpec, after: FormulaSpec): boolean {
+  const oils = (spec: FormulaSpec) => spec.fragrances.map((part) => `${part.id} ${part.share}`).join();
+  const ofWax = (spec: FormulaSpec) => loadOnBasis(spec.loadPpm, spec.basis, "wax");
+  return oils(before) !== oils(after) || Math.abs(ofWax(before) - ofWax(after)) > 10_000 + 1e-6;
 }

@@ -108,6 +108,31 @@ describe("saving a formula", () => {
   });
 });
 
+describe("gel", () => {
+  it("is not saved, nor started, with an oil of low or unknown flash point", async () => {
+    const gel = value(
+      await saveOnShelf({ id: null, expectedVersion: null, kind: "wax", values: { name: "clear gel", family: "gel", maxLoadPpm: 30_000, remarks: "" } }),
+    ).id;
+    const formula = (expectedVersion: number | null = null, id: string | null = null) =>
+      saveFormula({ id, expectedVersion, name: "Gel", spec: spec({ waxes: [{ id: gel, share: 1 }], loadPpm: 20_000 }) });
+    expect(await formula()).toMatchObject({ ok: false, fields: { fragrance: [expect.stringContaining("not on the shelf")] } });
+    const flash = (flashPoint: number, expectedVersion: number) =>
+      saveOnShelf({
+        id: stored.oil,
+        expectedVersion,
+        kind: "fragrance",
+        values: { name: "test rain", kind: "fragrance", maxLoadPpm: null, flashPoint, remarks: "" },
+      });
+    await flash(9_000, 1);
+    const made = value(await formula());
+    // The supplier's sheet is corrected afterwards: the batch is stopped all the same.
+    await flash(6_000, 2);
+    const version = (await readFormula(test.db, workshopId, made.id))?.versions[0]?.id;
+    const start = { batchId: v7(), formulaVersionId: version, vessels: [{ id: stored.vessel, count: 1 }], sparePpm: 0, resolutionUg: 100_000 };
+    expect(await startBatch(start)).toMatchObject({ ok: false, message: expect.stringContaining("flashes at 60 °C") });
+  });
+});
+
 describe("starting a batch", () => {
   const order = (over: object = {}) => ({
     batchId: v7(),

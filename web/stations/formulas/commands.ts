@@ -1,6 +1,6 @@
 "use server";
 
-import { type FormulaSpec, formulaSpec } from "@hearth/core";
+import { type FormulaSpec, formulaSpec, mustNotMix } from "@hearth/core";
 import { and, desc, eq, inArray } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
@@ -40,17 +40,23 @@ export async function saveFormula(input: unknown): Promise<Outcome<Saved>> {
       const waxIds = wanted.spec.waxes.map((part) => part.id);
       const oilIds = wanted.spec.fragrances.map((part) => part.id);
       const foundWaxes = await tx
-        .select({ id: waxes.id })
+        .select({ id: waxes.id, name: waxes.name, family: waxes.family })
         .from(waxes)
         .where(and(eq(waxes.workshopId, mine), inArray(waxes.id, waxIds)));
       if (foundWaxes.length !== new Set(waxIds).size) return refused("That wax is not on this shelf.", { wax: ["Choose a wax from the shelf."] });
       if (oilIds.length > 0) {
         const foundOils = await tx
-          .select({ id: fragrances.id })
+          .select({ id: fragrances.id, name: fragrances.name, flashPoint: fragrances.flashPoint })
           .from(fragrances)
           .where(and(eq(fragrances.workshopId, mine), inArray(fragrances.id, oilIds)));
         if (foundOils.length !== new Set(oilIds).size)
           return refused("That fragrance is not on this shelf.", { fragrance: ["Choose a fragrance from the shelf."] });
+        for (const wax of foundWaxes) {
+          for (const fragrance of foundOils) {
+            const stop = mustNotMix({ wax, fragrance }, workshop.temperatureUnit);
+            if (stop) return refused(stop, { fragrance: [stop] });
+          }
+        }
       }
       if (wanted.id === null) {
         const id = v7();

@@ -7,6 +7,7 @@ import {
   type GateName,
   LARGEST_LOAD_PERCENT,
   loadOnBasis,
+  mustNotMix,
   type Profile,
   READY_PROFILES,
   writePercent,
@@ -32,9 +33,13 @@ interface WaxChoice {
 interface OilChoice {
   id: string;
   name: string;
+  kind: "fragrance" | "essential oil";
   maxLoadPpm: number | null;
   flashPoint: number | null;
 }
+
+/** Essential oils are added near 54 °C: common practice, no source. */
+const HOT_FOR_ESSENTIAL_OIL = 6_000;
 
 /** Makes or changes a formula: what goes in, how it is worked, what the two disagree on. */
 export function FormulaEditor(props: {
@@ -86,7 +91,13 @@ export function FormulaEditor(props: {
     if (gates.pour.low > gates.add.high)
       warnings.push(`The pour gate begins at ${units.t(gates.pour.low)}, above the add gate: the pot must be heated again after the fragrance is in.`);
   }
-  const flash = oil && gates && oil.flashPoint !== null && gates.add.high > oil.flashPoint;
+  if (oil?.kind === "essential oil" && v.add && v.add.high > HOT_FOR_ESSENTIAL_OIL) {
+    warnings.push(
+      `${oil.name} is an essential oil, added at up to ${units.t(v.add.high)}: much of it is driven off. Makers add essential oils near ${units.t(5_400)}.`,
+    );
+  }
+  const stop = wax ? mustNotMix({ wax, fragrance: oil }, units.temperature) : null;
+  const flash = !stop && oil && gates && oil.flashPoint !== null && gates.add.high > oil.flashPoint;
 
   const specNow = (): FormulaSpec | null => {
     const all = fields.check();
@@ -177,6 +188,7 @@ export function FormulaEditor(props: {
       }
       side={
         <>
+          {stop ? <Caution title="Not in gel">{stop}</Caution> : null}
           {warnings.map((text) => (
             <Warn key={text}>{text}</Warn>
           ))}

@@ -1,6 +1,6 @@
 "use client";
 
-import { difference, type FormulaSpec } from "@hearth/core";
+import { difference, type FormulaSpec, wickToTestAgain } from "@hearth/core";
 import { useUnits } from "@/ui/units";
 
 export interface VersionShown {
@@ -26,6 +26,11 @@ export function Versions({ versions, nameOf }: { versions: VersionShown[]; nameO
               <span className="figure text-[24px]">{version.number}</span>
               <span>
                 {before ? changes.map((change) => `${change.what} ${change.from} → ${change.to}`).join("; ") || "nothing but the name" : "the first"}
+                {before && wickToTestAgain(before.spec, version.spec) ? (
+                  <span className="block text-[14px] font-semibold">
+                    The wick must be tested again: the fragrance, or the load by more than one point, has changed.
+                  </span>
+                ) : null}
                 {changes.length > 1 ? (
                   <span className="block text-[14px] text-soft">
                     {changes.length} things changed at once: a difference in the candle cannot be traced to one of them.

@@ -1,6 +1,6 @@
 "use server";
 
-import { amountsFor, type BatchEvent, type BatchPlan, batchState, componentsOf, ScaleError } from "@hearth/core";
+import { amountsFor, type BatchEvent, type BatchPlan, batchState, componentsOf, mustNotMix, ScaleError } from "@hearth/core";
 import { and, eq, inArray, max } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
@@ -57,6 +57,9 @@ export async function startBatch(input: unknown): Promise<Outcome<{ id: string; 
               .from(fragrances)
               .where(and(eq(fragrances.workshopId, mine), eq(fragrances.id, oilId)))
           : [];
+        // The shelf may have learnt of a low flash point since the formula was saved.
+        const stop = mustNotMix({ wax, fragrance: oil ?? null }, workshop.temperatureUnit);
+        if (stop) return refused(stop);
         const rows = await tx
           .select()
           .from(vessels)
