@@ -1,4 +1,4 @@
-import { amountsFor, type BatchEvent, type BatchPlan, batchState, componentsOf, type EventBody } from "@hearth/core";
+import { amountsFor, type BatchEvent, type BatchPlan, batchState, componentsOf, type EventBody, tightestLimit } from "@hearth/core";
 import { count, eq, gt, ne } from "drizzle-orm";
 import { type Database, openDatabase } from "../web/data/client";
 import { batchEvents, batches } from "../web/data/tables/batch";
@@ -44,7 +44,7 @@ function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
     versionNumber: version.number,
     spec: version.spec,
     waxFamily: wax.family,
-    maxLoadPpm: wax.maxLoadPpm,
+    maxLoadPpm: tightestLimit({ wax, fragrance }),
     vessels: chosen.map(({ id, workingFillMg, material: _material, ...rest }) => ({ vesselId: id, fillMg: workingFillMg, ...rest })),
     sparePpm: demo.sparePpm,
     resolutionUg,

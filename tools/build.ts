@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { run } from "./processes";
 
@@ -26,11 +26,11 @@ export async function ensureBuild(): Promise<void> {
   const want = fingerprint();
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === want) return;
   console.log("Building (once; later starts take seconds)");
-  // One builder at a time, also where two demos are started together.
-  const { code, output } = await run("flock", [join(ROOT, ".hearth/build.lock"), "npx", "next", "build", "web"], {
+  // One builder at a time; who waited for another finds its build made, and does not make it again under its feet.
+  const build = 'test "$(cat "$STAMP" 2>/dev/null)" = "$WANT" || { npx next build web && printf %s "$WANT" >"$STAMP"; }';
+  const { code, output } = await run("flock", [join(ROOT, ".hearth/build.lock"), "bash", "-c", build], {
     cwd: ROOT,
-    env: { ...process.env, NODE_ENV: "production" },
+    env: { ...process.env, NODE_ENV: "production", STAMP: stamp, WANT: want },
   });
   if (code !== 0) throw new Error(`The build failed:\n${output}`);
-  writeFileSync(stamp, want);
 }

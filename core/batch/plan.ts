@@ -32,6 +32,7 @@ export const batchPlan = z.object({
   versionNumber: z.number().int().min(1),
   spec: formulaSpec,
   waxFamily: z.string(),
+  /** The smaller of what wax and fragrance allow, in millionths of the wax. */
   maxLoadPpm: z.number().int().positive().nullable(),
   vessels: z.array(plannedVessel).min(1),
   sparePpm: z.number().int().min(0),

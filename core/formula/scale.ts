@@ -102,7 +102,7 @@ function warningsFor(
   if (maxLoadPpm !== null && !at.within) {
     warnings.push({
       code: "load-above-limit",
-      message: `${percent(at.asked / 10_000)} of the wax is above the ${percent(maxLoadPpm / 10_000)} this wax takes: it can sweat oil, clog the wick and soot. Lower the load, or check the supplier's sheet.`,
+      message: `${percent(at.asked / 10_000)} of the wax is above the largest load of ${percent(maxLoadPpm / 10_000)}: it can sweat oil, clog the wick and soot. Lower the load, or check the suppliers' sheets.`,
     });
   }
   if (at.coarse)

@@ -43,16 +43,22 @@ export function Screen({
   lead,
   side,
   actions,
+  gloved = false,
   children,
 }: {
   title: ReactNode;
   lead?: ReactNode;
   side?: ReactNode;
   actions?: ReactNode;
+  /** Worked with gloves on: everything that can be pressed or typed in is at least 56 px high. */
+  gloved?: boolean;
   children: ReactNode;
 }) {
   return (
-    <main id="work" className="mx-auto grid max-w-[1360px] grid-cols-1 gap-x-8 gap-y-6 px-4 py-5 sm:px-8 lg:grid-cols-[minmax(0,1fr)_264px]">
+    <main
+      id="work"
+      className={`${gloved ? "gloved " : ""}mx-auto grid max-w-[1360px] grid-cols-1 gap-x-8 gap-y-6 px-4 py-5 sm:px-8 lg:grid-cols-[minmax(0,1fr)_264px]`}
+    >
       <div className="min-w-0">
         <div className="mb-4 flex flex-wrap items-end justify-between gap-3">
           <div>

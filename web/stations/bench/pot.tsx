@@ -65,6 +65,7 @@ export function Pot(props: BatchProps) {
 
   return (
     <Screen
+      gloved
       title={`Pot ${props.batch.number}: ${state.plan.formulaName}`}
       lead={`${state.plan.vessels.map((vessel) => `${vessel.count} × ${vessel.name}`).join(", ")} · ${units.g(state.plan.totalMg, state.plan.resolutionUg)} · ${profile.name}`}
       side={
@@ -73,8 +74,8 @@ export function Pot(props: BatchProps) {
           {step ? <Why step={step} state={state} units={units} /> : null}
           {state.weighedLoadPercent !== null && state.plan.maxLoadPpm !== null && state.weighedLoadPercent > state.plan.maxLoadPpm / 10_000 + 0.005 ? (
             <Warn>
-              The load really weighed is {writeNumber(state.weighedLoadPercent, 2)} % of the wax, above the {writeNumber(state.plan.maxLoadPpm / 10_000, 2)} %
-              this wax takes.
+              The load really weighed is {writeNumber(state.weighedLoadPercent, 2)} % of the wax, above the largest load of{" "}
+              {writeNumber(state.plan.maxLoadPpm / 10_000, 2)} %.
             </Warn>
           ) : null}
           <PotStrip parts={state.plan.components} resolutionUg={state.plan.resolutionUg} height={34} />

@@ -84,6 +84,7 @@ export function LookOver(props: BatchProps) {
 
   return (
     <Screen
+      gloved
       title={`Look over batch ${props.batch.number}: ${state.plan.formulaName}`}
       lead={state.pouredAt ? `Poured ${units.dayClock(state.pouredAt)}, ${jars} jars` : "Not poured yet."}
       side={

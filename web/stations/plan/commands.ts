@@ -1,6 +1,6 @@
 "use server";
 
-import { amountsFor, type BatchEvent, type BatchPlan, batchState, componentsOf, mustNotMix, ScaleError } from "@hearth/core";
+import { amountsFor, type BatchEvent, type BatchPlan, batchState, componentsOf, mustNotMix, ScaleError, tightestLimit } from "@hearth/core";
 import { and, eq, inArray, max } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
@@ -90,7 +90,7 @@ export async function startBatch(input: unknown): Promise<Outcome<{ id: string; 
           versionNumber: version.number,
           spec,
           waxFamily: wax.family,
-          maxLoadPpm: wax.maxLoadPpm,
+          maxLoadPpm: tightestLimit(materials),
           vessels: chosen.map((one) => ({
             vesselId: one.id,
             name: one.name,

@@ -173,7 +173,7 @@ export function Planner({ formulas, chosen, shelf }: { formulas: { id: string; n
           <h2 className="mt-4">How many of which</h2>
           <ul>
             {shelf.vessels.map((vessel) => (
-              <li key={vessel.id} className="grid grid-cols-[120px_1fr_110px] items-end gap-4 border-b border-line py-2">
+              <li key={vessel.id} className="grid grid-cols-[84px_1fr_96px] sm:grid-cols-[120px_1fr_110px] items-end gap-4 border-b border-line py-2">
                 <JarSection {...vessel} fillMg={vessel.workingFillMg} scale={px} />
                 <div className="pb-2">
                   <div className="font-bold">{vessel.name}</div>

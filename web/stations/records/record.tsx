@@ -127,7 +127,7 @@ export function RecordView(props: BatchProps) {
           <p className="my-2">
             Asked for {writePercent(plan.spec.loadPpm, 3)} of the {plan.spec.basis}
             {state.weighedLoadPercent === null ? "" : `; weighed ${writeNumber(state.weighedLoadPercent, 2)} % of the wax`}
-            {plan.maxLoadPpm === null ? "" : `; this wax takes up to ${writePercent(plan.maxLoadPpm)}`}. Spare {writePercent(plan.sparePpm)}.
+            {plan.maxLoadPpm === null ? "" : `; the largest load is ${writePercent(plan.maxLoadPpm)}`}. Spare {writePercent(plan.sparePpm)}.
           </p>
           <PotStrip parts={plan.components} resolutionUg={plan.resolutionUg} height={30} />
           <div className="mt-4 flex flex-wrap items-end gap-5">

@@ -59,9 +59,11 @@ export function Today({ batches, instruments, workshopName }: { batches: Listed[
         </>
       }
       actions={
-        <Link className="press !min-h-[56px]" href="/plan">
-          Plan a batch
-        </Link>
+        batches.length === 0 ? null : (
+          <Link className="press !min-h-[56px]" href="/plan">
+            Plan a batch
+          </Link>
+        )
       }
       side={
         <>
