@@ -194,7 +194,7 @@ export function Pot(props: BatchProps) {
               placeholder="Anything out of the ordinary"
             />
           </label>
-          <button type="submit" className="press !min-h-[44px]">
+          <button type="submit" className="press">
             Add the note
           </button>
         </form>
