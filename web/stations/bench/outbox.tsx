@@ -22,6 +22,9 @@ interface Box {
 export type Refusal = { message: string; fields: Record<string, string[]> };
 
 const KEPT = "hearth.outbox";
+const TAKEN_AT = "hearth.outbox.taken";
+/** A page that was asked for while an entry was on its way may have been drawn without it, for this long. */
+const MAYBE_MISSED_MS = 10_000;
 const NONE: Box = { waiting: [], taken: [], away: false };
 let box: Box = NONE;
 let loaded = false;
@@ -50,6 +53,14 @@ function keep(next: Box): void {
   for (const listener of listeners) listener();
 }
 
+function remember(): void {
+  try {
+    localStorage.setItem(TAKEN_AT, String(Date.now()));
+  } catch {
+    // Without a store, a page drawn too early shows the entry at its next load.
+  }
+}
+
 /** Sends what waits, oldest first; stops at the first that cannot be sent and tries again later. */
 async function flush(): Promise<void> {
   if (sending) return;
@@ -69,6 +80,7 @@ async function flush(): Promise<void> {
       }
       const told = answer.ok ? null : ((await answer.json().catch(() => null)) as { error: Refusal } | null);
       keep({ waiting: box.waiting.filter((one) => one.event.id !== event.id), taken: answer.ok ? [...box.taken, next].slice(-50) : box.taken, away: false });
+      if (answer.ok) remember();
       refusals.get(event.id)?.(answer.ok ? null : (told?.error ?? { message: "This entry was refused.", fields: {} }));
       refusals.delete(event.id);
     }
@@ -113,7 +125,8 @@ export function Outbox() {
   }, []);
   // What the server has taken, also from a page left in the meantime, is read back into this one.
   useEffect(() => {
-    if (newest) router.refresh();
+    const justTaken = Date.now() - Number(localStorage.getItem(TAKEN_AT) ?? 0) < MAYBE_MISSED_MS;
+    if (newest || justTaken) router.refresh();
   }, [newest, router]);
   if (!away || waiting.length === 0) return null;
   return (
