@@ -1,4 +1,4 @@
-import { amountsFor, type BatchEvent, type BatchPlan, batchState, componentsOf, type EventBody, tightestLimit } from "@hearth/core";
+import { type BatchEvent, batchState, type EventBody, planBatch } from "@hearth/core";
 import { count, eq, gt, ne } from "drizzle-orm";
 import { type Database, openDatabase } from "../web/data/client";
 import { batchEvents, batches } from "../web/data/tables/batch";
@@ -31,26 +31,8 @@ function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
     ),
     count: jars,
   }));
-  const resolutionUg = 1_000_000;
-  const scaled = amountsFor(
-    version.spec,
-    { wax, fragrance },
-    chosen.map((one) => ({ name: one.name, fillMg: one.workingFillMg, count: one.count })),
-    demo.sparePpm,
-    resolutionUg,
-  );
-  const plan: BatchPlan = {
-    formulaName: version.formula.name,
-    versionNumber: version.number,
-    spec: version.spec,
-    waxFamily: wax.family,
-    maxLoadPpm: tightestLimit({ wax, fragrance }),
-    vessels: chosen.map(({ id, workingFillMg, material: _material, ...rest }) => ({ vesselId: id, fillMg: workingFillMg, ...rest })),
-    sparePpm: demo.sparePpm,
-    resolutionUg,
-    totalMg: scaled.totalMg,
-    components: componentsOf(scaled, { wax, fragrance }),
-  };
+  const formula = { name: version.formula.name, number: version.number, spec: version.spec };
+  const plan = planBatch(formula, { wax, fragrance }, chosen, demo.sparePpm, 1_000_000);
   const events: BatchEvent[] = [];
   const startMs = now.getTime() - demo.startedBefore * 1_000;
   const add = (after: number, body: EventBody, more: { instrumentId?: string; corrects?: string; who?: number } = {}): string => {

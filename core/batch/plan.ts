@@ -70,3 +70,50 @@ export function componentsOf(scaled: Pick<Scaled, "waxMg" | "fragranceMg">, mate
   if (!materials.fragrance || scaled.fragranceMg === 0) return [wax];
   return [wax, { kind: "fragrance", id: materials.fragrance.id, name: materials.fragrance.name, mg: scaled.fragranceMg }];
 }
+
+/** A vessel as the shelf has it, with how many of it are filled. */
+export interface ChosenVessel {
+  id: string;
+  name: string;
+  statedFillMg: number;
+  workingFillMg: number;
+  soldByWeight: boolean;
+  innerTopUm: number;
+  innerBottomUm: number;
+  heightUm: number;
+  count: number;
+}
+
+/** The plan that a batch is started with: the amounts, and everything they rest on as it is now. @throws ScaleError as `scaleFormula`. */
+export function planBatch(
+  formula: { name: string; number: number; spec: FormulaSpec },
+  materials: PlanMaterials,
+  vessels: ChosenVessel[],
+  sparePpm: number,
+  resolutionUg: number,
+): BatchPlan {
+  const fills = vessels.map((one) => ({ name: one.name, fillMg: one.workingFillMg, count: one.count }));
+  const scaled = amountsFor(formula.spec, materials, fills, sparePpm, resolutionUg);
+  return {
+    formulaName: formula.name,
+    versionNumber: formula.number,
+    spec: formula.spec,
+    waxFamily: materials.wax.family,
+    maxLoadPpm: tightestLimit(materials),
+    vessels: vessels.map((one) => ({
+      vesselId: one.id,
+      name: one.name,
+      statedFillMg: one.statedFillMg,
+      fillMg: one.workingFillMg,
+      soldByWeight: one.soldByWeight,
+      count: one.count,
+      innerTopUm: one.innerTopUm,
+      innerBottomUm: one.innerBottomUm,
+      heightUm: one.heightUm,
+    })),
+    sparePpm,
+    resolutionUg,
+    totalMg: scaled.totalMg,
+    components: componentsOf(scaled, materials),
+  };
+}

@@ -42,6 +42,9 @@ export const vesselRow = z.object({
   heightUm: whole.positive(),
 });
 
+/** The largest record that is read: some twenty thousand events. */
+export const LARGEST_RECORD_BYTES = 8 * 1_024 * 1_024;
+
 export const RECORD_FORMAT = "hearth-jar/batch-record";
 
 /** One whole batch as it travels between workshops: everything its page shows, and nothing else. */

@@ -41,7 +41,6 @@ export function useFields<R extends Rules>(rules: R) {
   return {
     form,
     values: read.values,
-    valid: Object.keys(read.errors).length === 0,
     text: (name: keyof R & string) => text[name] ?? "",
     set: (name: keyof R & string, value: string) => {
       setText((old) => ({ ...old, [name]: value }));

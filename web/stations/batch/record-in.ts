@@ -11,9 +11,6 @@ import { done, type Outcome, refused } from "../outcome";
 import { eventRow, rowOf, sameEvent } from "./append";
 import { eventsOf } from "./events";
 
-/** The largest record that is read: some twenty thousand events. */
-export const LARGEST_RECORD_BYTES = 8 * 1_024 * 1_024;
-
 export interface Imported {
   batchId: string;
   number: number;

@@ -78,4 +78,3 @@ export async function readFormula(db: Database, workshopId: string, id: string) 
     .limit(50);
   return { id: formula.id, name: formula.name, version: formula.version, updatedBy: formula.updatedBy, updatedAt: formula.updatedAt, versions };
 }
-export type FormulaWhole = NonNullable<Awaited<ReturnType<typeof readFormula>>>;

@@ -1,6 +1,6 @@
 "use server";
 
-import { amountsFor, type BatchEvent, type BatchPlan, batchState, componentsOf, mustNotMix, ScaleError, tightestLimit } from "@hearth/core";
+import { type BatchEvent, batchState, mustNotMix, planBatch, ScaleError } from "@hearth/core";
 import { and, eq, inArray, max } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
@@ -78,35 +78,7 @@ export async function startBatch(input: unknown): Promise<Outcome<{ id: string; 
         });
         if (chosen.length !== wanted.vessels.length) return refused("A vessel is not on this shelf any more. Choose again.");
         const materials = { wax, fragrance: oil ?? null };
-        const scaled = amountsFor(
-          spec,
-          materials,
-          chosen.map((one) => ({ name: one.name, fillMg: one.workingFillMg, count: one.count })),
-          wanted.sparePpm,
-          wanted.resolutionUg,
-        );
-        const plan: BatchPlan = {
-          formulaName: version.name,
-          versionNumber: version.number,
-          spec,
-          waxFamily: wax.family,
-          maxLoadPpm: tightestLimit(materials),
-          vessels: chosen.map((one) => ({
-            vesselId: one.id,
-            name: one.name,
-            statedFillMg: one.statedFillMg,
-            fillMg: one.workingFillMg,
-            soldByWeight: one.soldByWeight,
-            count: one.count,
-            innerTopUm: one.innerTopUm,
-            innerBottomUm: one.innerBottomUm,
-            heightUm: one.heightUm,
-          })),
-          sparePpm: wanted.sparePpm,
-          resolutionUg: wanted.resolutionUg,
-          totalMg: scaled.totalMg,
-          components: componentsOf(scaled, materials),
-        };
+        const plan = planBatch(version, materials, chosen, wanted.sparePpm, wanted.resolutionUg);
         const event: BatchEvent = {
           id: v7(),
           kind: "started",

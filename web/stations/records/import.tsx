@@ -1,11 +1,10 @@
 "use client";
 
+import { LARGEST_RECORD_BYTES } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { Aside, Screen } from "@/ui/margin";
-
-const LARGEST = 8 * 1_024 * 1_024;
 
 /** Reads a batch record from a file into this workshop: all or nothing. */
 export function ImportRecord({ workshopId, workshopName }: { workshopId: string; workshopName: string }) {
@@ -18,7 +17,7 @@ export function ImportRecord({ workshopId, workshopName }: { workshopId: string;
     setFault("");
     setTaken(null);
     if (!file) return setFault("Choose the file first.");
-    if (file.size > LARGEST)
+    if (file.size > LARGEST_RECORD_BYTES)
       return setFault(
         `${file.name} has ${Math.round(file.size / 1_048_576)} MB, and no batch record is larger than 8 MB. Choose a file exported from a batch's record.`,
       );

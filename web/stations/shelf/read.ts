@@ -15,7 +15,3 @@ export async function readShelf(db: Database, workshopId: string) {
   return { waxes: w, fragrances: f, vessels: v, instruments: i, people: p };
 }
 export type Shelf = Awaited<ReturnType<typeof readShelf>>;
-export type WaxRow = Shelf["waxes"][number];
-export type FragranceRow = Shelf["fragrances"][number];
-export type VesselRow = Shelf["vessels"][number];
-export type InstrumentRow = Shelf["instruments"][number];

@@ -1,8 +1,9 @@
+import { LARGEST_RECORD_BYTES } from "@hearth/core";
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { database } from "@/data/client";
 import { now } from "@/data/clock";
-import { importRecord, LARGEST_RECORD_BYTES, readRecord } from "@/stations/batch/record-in";
+import { importRecord, readRecord } from "@/stations/batch/record-in";
 import { answering, readBody, refuse } from "@/stations/respond";
 
 export async function POST(request: Request, { params }: { params: Promise<{ workshop: string }> }): Promise<Response> {
