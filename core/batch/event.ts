@@ -15,6 +15,8 @@ export const eventBody = z.discriminatedUnion("kind", [
     kind: z.literal("weighed"),
     payload: z.object({ componentId: uuid, mg: z.number().int().min(1, "The weight must be more than zero.").max(LARGEST_MASS_MG) }),
   }),
+  /** Drops or pieces of a dye, counted into the pot. */
+  z.object({ kind: z.literal("counted"), payload: z.object({ componentId: uuid, n: z.number().int().min(1, "Count at least one.").max(100_000) }) }),
   z.object({
     kind: z.literal("read"),
     payload: z.object({

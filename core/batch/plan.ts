@@ -1,6 +1,9 @@
 import { z } from "zod";
-import { type Scaled, scaleFormula } from "../formula/scale";
+import { limitsOf, type Materials, materialsOf, mixOf } from "../formula/materials";
+import { addedTo, COMPONENT_KINDS, type MixedComponent, mixComponents } from "../formula/mix";
+import { type Scaled, type ScaleInput, scaleFormula } from "../formula/scale";
 import { type FormulaSpec, formulaSpec } from "../formula/spec";
+import { type FillPart, fillOf, fillPart } from "../vessel/parts";
 
 const mg = z.number().int().min(0);
 
@@ -15,14 +18,20 @@ export const plannedVessel = z.object({
   innerTopUm: z.number().int().positive(),
   innerBottomUm: z.number().int().positive(),
   heightUm: z.number().int().positive(),
+  shape: z.enum(["straight", "bowl"]).optional(),
+  /** Half fills and layers: `fillMg` is then the weight of that part. */
+  part: fillPart.optional(),
 });
 export type PlannedVessel = z.output<typeof plannedVessel>;
 
 export const component = z.object({
-  kind: z.enum(["wax", "fragrance"]),
+  kind: z.enum(COMPONENT_KINDS),
   id: z.uuid(),
   name: z.string(),
+  /** What to weigh; 0 for a dye that is counted. */
   mg,
+  /** Drops or pieces to count instead, and the weight of one where it is known. */
+  count: z.object({ n: mg, of: z.enum(["drops", "pieces"]), eachMg: mg.nullable() }).optional(),
 });
 export type Component = z.output<typeof component>;
 
@@ -39,39 +48,12 @@ export const batchPlan = z.object({
   resolutionUg: z.number().int().positive(),
   totalMg: mg,
   components: z.array(component).min(1),
+  /** The most one pitcher holds, where the batch is split over several. */
+  pitcherMg: mg.optional(),
 });
 export type BatchPlan = z.output<typeof batchPlan>;
 
-export interface PlanMaterials {
-  wax: { id: string; name: string; family: string; maxLoadPpm: number | null };
-  fragrance: { id: string; name: string; maxLoadPpm: number | null } | null;
-}
-
-/** The smaller of the limits that wax and fragrance set, in millionths of the wax; null where neither is known. */
-export function tightestLimit(materials: PlanMaterials): number | null {
-  const limits = [materials.wax.maxLoadPpm, materials.fragrance?.maxLoadPpm ?? null].filter((limit) => limit !== null);
-  return limits.length === 0 ? null : Math.min(...limits);
-}
-
-/** The amounts of a batch from a formula and the vessels chosen for it. @throws ScaleError as `scaleFormula`. */
-export function amountsFor(
-  spec: Pick<FormulaSpec, "basis" | "loadPpm">,
-  materials: PlanMaterials,
-  vessels: { name: string; fillMg: number; count: number }[],
-  sparePpm: number,
-  resolutionUg: number,
-): Scaled {
-  return scaleFormula({ basis: spec.basis, loadPpm: spec.loadPpm, maxLoadPpm: tightestLimit(materials), vessels, sparePpm, resolutionUg });
-}
-
-/** The components to weigh, in the order of weighing. Their sum is the total. */
-export function componentsOf(scaled: Pick<Scaled, "waxMg" | "fragranceMg">, materials: PlanMaterials): Component[] {
-  const wax: Component = { kind: "wax", id: materials.wax.id, name: materials.wax.name, mg: scaled.waxMg };
-  if (!materials.fragrance || scaled.fragranceMg === 0) return [wax];
-  return [wax, { kind: "fragrance", id: materials.fragrance.id, name: materials.fragrance.name, mg: scaled.fragranceMg }];
-}
-
-/** A vessel as the shelf has it, with how many of it are filled. */
+/** A vessel as the shelf has it, with how many of it are filled, and how far. */
 export interface ChosenVessel {
   id: string;
   name: string;
@@ -81,39 +63,90 @@ export interface ChosenVessel {
   innerTopUm: number;
   innerBottomUm: number;
   heightUm: number;
+  shape?: "straight" | "bowl";
   count: number;
+  part?: FillPart | null;
+}
+
+/** What a batch is worked out from: vessels and their counts, or a weight of wax or a total in place of their fills. */
+export interface PlanOrder {
+  vessels: ChosenVessel[];
+  start?: ScaleInput["start"];
+  sparePpm: number;
+  resolutionUg: number;
+  pitcherMg?: number | null;
+}
+
+export interface Amounts extends Scaled {
+  /** In the order of weighing; their grams sum to the total. */
+  components: MixedComponent[];
+  /** The tightest limit on the load, in millionths of the wax; null where none is known. */
+  maxLoadPpm: number | null;
+  /** What goes into one of each vessel, in the order of the vessels. */
+  fillsMg: number[];
+}
+
+/** Inner measures in millimetres. */
+export const innerOf = (vessel: Pick<ChosenVessel, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape">) => ({
+  top: vessel.innerTopUm / 1_000,
+  bottom: vessel.innerBottomUm / 1_000,
+  height: vessel.heightUm / 1_000,
+  shape: vessel.shape ?? ("straight" as const),
+});
+
+/**
+ * The amounts of a batch from a formula, the shelf and what is to be filled. Where it begins from a weight, the total is
+ * shared over the vessels in proportion to their fills. @throws ScaleError as `scaleFormula`.
+ */
+export function amountsFor(
+  spec: Pick<FormulaSpec, "basis" | "loadPpm" | "waxes" | "fragrances" | "additives" | "dyes">,
+  shelf: Materials,
+  order: PlanOrder,
+): Amounts {
+  const mix = mixOf(spec, shelf);
+  const maxLoadPpm = limitsOf(spec, shelf)[0]?.ppm ?? null;
+  const fills = order.vessels.map((one) => ({ name: one.name, fillMg: fillOf(innerOf(one), one.workingFillMg, one.part ?? null), count: one.count }));
+  const scaled = scaleFormula({
+    basis: spec.basis,
+    loadPpm: spec.loadPpm,
+    maxLoadPpm,
+    vessels: fills,
+    start: order.start,
+    sparePpm: order.sparePpm,
+    resolutionUg: order.resolutionUg,
+    additives: addedTo(mix),
+  });
+  const asked = fills.reduce((sum, one) => sum + one.fillMg * one.count, 0);
+  const fillsMg = fills.map((one) => (order.start ? Math.floor((scaled.totalMg * one.fillMg) / asked) : one.fillMg));
+  return { ...scaled, maxLoadPpm, components: mixComponents(scaled, mix, order.resolutionUg), fillsMg };
 }
 
 /** The plan that a batch is started with: the amounts, and everything they rest on as it is now. @throws ScaleError as `scaleFormula`. */
-export function planBatch(
-  formula: { name: string; number: number; spec: FormulaSpec },
-  materials: PlanMaterials,
-  vessels: ChosenVessel[],
-  sparePpm: number,
-  resolutionUg: number,
-): BatchPlan {
-  const fills = vessels.map((one) => ({ name: one.name, fillMg: one.workingFillMg, count: one.count }));
-  const scaled = amountsFor(formula.spec, materials, fills, sparePpm, resolutionUg);
+export function planBatch(formula: { name: string; number: number; spec: FormulaSpec }, shelf: Materials, order: PlanOrder): BatchPlan {
+  const amounts = amountsFor(formula.spec, shelf, order);
   return {
     formulaName: formula.name,
     versionNumber: formula.number,
     spec: formula.spec,
-    waxFamily: materials.wax.family,
-    maxLoadPpm: tightestLimit(materials),
-    vessels: vessels.map((one) => ({
+    waxFamily: materialsOf(formula.spec, shelf).named[0]?.family ?? "",
+    maxLoadPpm: amounts.maxLoadPpm,
+    vessels: order.vessels.map((one, index) => ({
       vesselId: one.id,
       name: one.name,
       statedFillMg: one.statedFillMg,
-      fillMg: one.workingFillMg,
+      fillMg: amounts.fillsMg[index] as number,
       soldByWeight: one.soldByWeight,
       count: one.count,
       innerTopUm: one.innerTopUm,
       innerBottomUm: one.innerBottomUm,
       heightUm: one.heightUm,
+      ...(one.shape === "bowl" ? { shape: one.shape } : {}),
+      ...(one.part ? { part: one.part } : {}),
     })),
-    sparePpm,
-    resolutionUg,
-    totalMg: scaled.totalMg,
-    components: componentsOf(scaled, materials),
+    sparePpm: order.sparePpm,
+    resolutionUg: order.resolutionUg,
+    totalMg: amounts.totalMg,
+    components: amounts.components.filter((part) => part.mg > 0 || part.count).map(({ exactMg: _exact, ...part }) => part),
+    ...(order.pitcherMg ? { pitcherMg: order.pitcherMg } : {}),
   };
 }

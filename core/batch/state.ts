@@ -1,3 +1,4 @@
+import { COMPONENT_KINDS } from "../formula/mix";
 import { type GateName, standing } from "../heat/gate";
 import type { Flaw } from "../look/defects";
 import type { CentiCelsius } from "../quantity/temperature";
@@ -26,7 +27,7 @@ export interface Step {
   /** "weigh:<component id>", "heat", "add", "stir", "pour", "poured". */
   key: string;
   name: string;
-  kind: "weigh" | GateName | "stir" | "poured";
+  kind: "weigh" | "count" | GateName | "stir" | "poured";
   component: Component | null;
   done: boolean;
   /** The standing events that did it. */
@@ -42,6 +43,8 @@ export interface BatchState {
   /** The step that waits for hands: the first not done after the last done, or that one while it is outside its gate. Null once poured. */
   next: Step | null;
   weighedMg: Record<string, number>;
+  /** Drops and pieces counted so far, by component. */
+  countedN: Record<string, number>;
   /** The load really weighed, in percent of the wax; null until both wax and fragrance are weighed. */
   weighedLoadPercent: number | null;
   readings: Reading[];
@@ -110,6 +113,8 @@ export function batchState(all: readonly BatchEvent[], now: string): BatchState 
   for (const event of of("weighed")) {
     weighedMg[event.payload.componentId] = (weighedMg[event.payload.componentId] ?? 0) + event.payload.mg;
   }
+  const countedN: Record<string, number> = {};
+  for (const event of of("counted")) countedN[event.payload.componentId] = (countedN[event.payload.componentId] ?? 0) + event.payload.n;
   const sum = (kind: Component["kind"]) => plan.components.filter((part) => part.kind === kind).reduce((total, part) => total + (weighedMg[part.id] ?? 0), 0);
   const wax = sum("wax");
   const fragrance = sum("fragrance");
@@ -123,7 +128,18 @@ export function batchState(all: readonly BatchEvent[], now: string): BatchState 
   const weighSteps = (kind: Component["kind"]): Step[] =>
     plan.components
       .filter((part) => part.kind === kind)
-      .map((part) => {
+      .map((part): Step => {
+        if (part.count) {
+          const drops = of("counted").filter((event) => event.payload.componentId === part.id);
+          return {
+            key: `weigh:${part.id}`,
+            name: `count ${part.name}`,
+            kind: "count",
+            component: part,
+            done: (countedN[part.id] ?? 0) >= part.count.n,
+            events: drops,
+          };
+        }
         const at = of("weighed").filter((event) => event.payload.componentId === part.id);
         // Weighed in parts on a small scale: done once within half a percent, or 1 g, of what was asked.
         const enough = (weighedMg[part.id] ?? 0) >= part.mg - Math.max(part.mg * 0.005, Math.min(1_000, part.mg * 0.05));
@@ -131,8 +147,7 @@ export function batchState(all: readonly BatchEvent[], now: string): BatchState 
       });
   const stirs = of("stirred");
   const steps: Step[] = [
-    ...weighSteps("wax"),
-    ...weighSteps("fragrance"),
+    ...COMPONENT_KINDS.flatMap(weighSteps),
     gateStep("heat", "heat"),
     gateStep("add", plan.components.some((part) => part.kind === "fragrance") ? "add fragrance" : "add reading"),
     { key: "stir", name: "stir", kind: "stir", component: null, done: stirs.length > 0, events: stirs },
@@ -156,6 +171,7 @@ export function batchState(all: readonly BatchEvent[], now: string): BatchState 
     steps,
     next,
     weighedMg,
+    countedN,
     weighedLoadPercent: wax > 0 && fragrance > 0 ? (fragrance / wax) * 100 : null,
     readings: reads.map((event) => ({
       eventId: event.id,
@@ -198,9 +214,15 @@ export function refusal(
   if (state.closed && !event.corrects && event.kind !== "note") {
     return { field: "kind", message: "This batch is closed. Reopen it first, by taking the closing back." };
   }
-  if (event.kind === "weighed") {
+  if (event.kind === "weighed" || event.kind === "counted") {
     const { componentId } = event.payload as PayloadOf<"weighed">;
-    if (!state.plan.components.some((part) => part.id === componentId)) return { field: "componentId", message: "This batch has no such material." };
+    const part = state.plan.components.find((one) => one.id === componentId);
+    if (!part) return { field: "componentId", message: "This batch has no such material." };
+    if ((part.count !== undefined) !== (event.kind === "counted"))
+      return {
+        field: "componentId",
+        message: part.count ? `${part.name} is counted in ${part.count.of}, not weighed.` : `${part.name} is weighed, not counted.`,
+      };
   }
   if (event.kind === "poured" && state.pouredAt && !event.corrects)
     return { field: "kind", message: "This batch is poured already. Correct that entry to change its time." };

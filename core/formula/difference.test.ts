@@ -65,14 +65,22 @@ describe("gel and the flash point", () => {
   const oil = (flashPoint: number | null) => ({ name: "reed", flashPoint });
 
   it("stops an oil that flashes at 77 °C or below, or whose flash point nobody knows", () => {
-    expect(mustNotMix({ wax: gel, fragrance: oil(7_700) }, "C")).toMatch(/reed flashes at 77 °C.*choose another oil/);
-    expect(mustNotMix({ wax: gel, fragrance: oil(5_600) }, "F")).toMatch(/132.8 °F.*above 170.6 °F/);
-    expect(mustNotMix({ wax: gel, fragrance: oil(null) }, "C")).toMatch(/not on the shelf/);
+    const stop = (flashPoint: number | null, unit: "C" | "F" = "C") => mustNotMix({ waxes: [gel], fragrances: [oil(9_000), oil(flashPoint)] }, unit)?.message;
+    expect(stop(7_700)).toMatch(/reed flashes at 77 °C.*choose another oil/);
+    expect(stop(5_600, "F")).toMatch(/132.8 °F.*above 170.6 °F/);
+    expect(stop(null)).toMatch(/not on the shelf/);
+  });
+
+  it("stops a dye that is not liquid, in gel only", () => {
+    const dyes = [{ name: "brick", kind: "block" }];
+    expect(mustNotMix({ waxes: [gel], fragrances: [], dyes }, "C")).toMatchObject({ of: "dye", message: expect.stringContaining("takes liquid dye only") });
+    expect(mustNotMix({ waxes: [{ name: "soy", family: "soy" }], fragrances: [], dyes }, "C")).toBeNull();
+    expect(mustNotMix({ waxes: [gel], fragrances: [], dyes: [{ name: "rose", kind: "liquid" }] }, "C")).toBeNull();
   });
 
   it("lets pass what flashes higher, unscented gel, and any oil in another wax, where it only informs", () => {
-    expect(mustNotMix({ wax: gel, fragrance: oil(7_701) }, "C")).toBeNull();
-    expect(mustNotMix({ wax: gel, fragrance: null }, "C")).toBeNull();
-    expect(mustNotMix({ wax: { name: "soy", family: "soy" }, fragrance: oil(5_000) }, "C")).toBeNull();
+    expect(mustNotMix({ waxes: [gel], fragrances: [oil(7_701)] }, "C")).toBeNull();
+    expect(mustNotMix({ waxes: [gel], fragrances: [] }, "C")).toBeNull();
+    expect(mustNotMix({ waxes: [{ name: "soy", family: "soy" }], fragrances: [oil(5_000)] }, "C")).toBeNull();
   });
 });

@@ -1,9 +1,14 @@
 import { writeGate } from "../heat/gate";
 import { writeDuration } from "../quantity/duration";
+import { writeNumber } from "../quantity/number";
 import { writePercent } from "../quantity/percent";
 import { type TemperatureUnit, writeTemperature } from "../quantity/temperature";
 import { loadOnBasis } from "./load";
-import type { FormulaSpec } from "./spec";
+import type { DyePart, FormulaSpec } from "./spec";
+
+/** "6 drops a pound of", "0.2 %". */
+export const writeDose = (part: Pick<DyePart, "by" | "amount">): string =>
+  part.by === "percent" ? `${writeNumber(part.amount, 3)} %` : `${writeNumber(part.amount, 3)} ${part.by} a pound of`;
 
 export interface Change {
   what: string;
@@ -21,6 +26,8 @@ export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: 
   const read = (spec: FormulaSpec): [string, string][] => [
     ["wax", mix(spec.waxes)],
     ["fragrance", mix(spec.fragrances)],
+    ["additives", (spec.additives ?? []).map((part) => `${writePercent(part.ppm, 3)} ${names(part.id)}`).join(" + ") || "none"],
+    ["dye", (spec.dyes ?? []).map((part) => `${writeDose(part)} ${names(part.id)}`).join(" + ") || "none"],
     ["load", `${writePercent(spec.loadPpm, 3)} of ${spec.basis}`],
     ["profile", spec.profile.name],
     ["heat gate", writeGate(spec.profile.heat, unit)],
@@ -31,6 +38,7 @@ export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: 
     ["set", writeDuration(spec.profile.setSeconds)],
     ["least cure", writeDuration(spec.profile.leastCureSeconds)],
     ["recommended cure", writeDuration(spec.profile.recommendedCureSeconds)],
+    ["reason", spec.profile.reason || "none"],
     ["notes", spec.notes || "none"],
   ];
   const later = read(after);

@@ -1,10 +1,13 @@
 import type { Milligrams } from "../quantity/mass";
+import type { ComponentKind } from "./mix";
 import { shareOut } from "./share-out";
 
 export interface PotComponent {
   name: string;
-  kind: "wax" | "fragrance" | "additive";
+  kind: ComponentKind;
   mg: Milligrams;
+  /** Drops or pieces of a dye that is counted. */
+  count?: { n: number; of: "drops" | "pieces" } | undefined;
 }
 
 export interface Pitcher {
@@ -48,7 +51,21 @@ export function splitIntoPitchers(components: readonly PotComponent[], capacityM
           one.totalMg += mg;
         });
       }
-      if (fits(pitchers)) return pitchers;
+      if (!fits(pitchers)) continue;
+      // Drops and pieces follow the weight of each pitcher, and none is lost.
+      components.forEach((part, at) => {
+        if (!part.count) return;
+        const { n, of } = part.count;
+        const counts = shareOut(
+          n,
+          pitchers.map((one) => one.totalMg),
+          1_000,
+        );
+        pitchers.forEach((one, index) => {
+          (one.components[at] as PotComponent).count = { n: counts[index] as number, of };
+        });
+      });
+      return pitchers;
     }
   }
   throw new RangeError("More than 1000 pitchers would be needed: use a larger one.");

@@ -1,9 +1,8 @@
 import { z } from "zod";
-import { MG_PER } from "../quantity/mass";
 import { LARGEST_LOAD_PERCENT } from "./load";
+import { type Mix, MOST_DROPS_PER_LB, mixComponents } from "./mix";
 import { type Pitcher, type PotComponent, splitIntoPitchers } from "./pitchers";
 import { ScaleError, scaleFormula } from "./scale";
-import { shareOut } from "./share-out";
 
 const finite = z.number({ error: "Give a number." });
 
@@ -96,8 +95,7 @@ export const apiError = z.object({
 
 const threeDecimals = (value: number) => Math.round(value * 1_000) / 1_000;
 
-/** "As a rule no more than about 10 a pound": common practice, no source. */
-const MOST_DROPS_PER_LB = 10;
+const numbered = <T>(list: T[]): (T & { id: string })[] => list.map((one, index) => ({ ...one, id: String(index) }));
 
 /** Answers one scale request. @throws ScaleError where the amounts cannot make a batch. */
 export function answerScale(request: z.output<typeof scaleRequest>): z.output<typeof scaleResponse> {
@@ -115,31 +113,22 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
     start: start && ("wax_g" in start ? { waxMg: Math.round(start.wax_g * 1_000) } : { totalMg: Math.round(start.total_g * 1_000) }),
     additives,
   });
-  const parts = (kind: "wax" | "fragrance", mg: number, shares: { name: string; share: number }[]): PotComponent[] => {
-    const masses = shareOut(
-      mg,
-      shares.map((one) => one.share),
-      resolutionUg,
-    );
-    return shares.map((one, index) => ({ name: one.name, kind, mg: masses[index] ?? 0 }));
-  };
-  const components: PotComponent[] = [
-    ...parts("wax", scaled.waxMg, request.waxes ?? [{ name: "wax", share: 1 }]),
-    ...(scaled.fragranceMg > 0 || request.fragrances ? parts("fragrance", scaled.fragranceMg, request.fragrances ?? [{ name: "fragrance", share: 1 }]) : []),
-    ...additives.map((one, index) => ({ name: one.name, kind: "additive" as const, mg: scaled.additivesMg[index] ?? 0 })),
-  ];
   const warnings = [...scaled.warnings];
-  const drops = request.dye ? Math.round((request.dye.drops_per_lb * scaled.waxMg) / MG_PER.lb) : 0;
-  if (request.dye && request.dye.drops_per_lb > MOST_DROPS_PER_LB) {
+  const mix: Mix = {
+    waxes: numbered(request.waxes ?? [{ name: "wax", share: 1 }]),
+    fragrances: scaled.fragranceMg > 0 || request.fragrances ? numbered(request.fragrances ?? [{ name: "fragrance", share: 1 }]) : [],
+    additives: numbered(additives.map((one) => ({ name: one.name, ppm: one.ppmOfWax }))),
+    dyes: request.dye ? [{ id: "dye", name: "dye", by: "drops", amount: request.dye.drops_per_lb }] : [],
+  };
+  const components: PotComponent[] = mixComponents(scaled, mix, resolutionUg);
+  if (request.dye && request.dye.drops_per_lb > MOST_DROPS_PER_LB.other) {
     warnings.push({
       code: "much-dye",
-      message: `${request.dye.drops_per_lb} drops a pound is more than the about ${MOST_DROPS_PER_LB} that wax takes as a rule: too much clogs the wick and roughens the top.`,
+      message: `${request.dye.drops_per_lb} drops a pound is more than the about ${MOST_DROPS_PER_LB.other} that wax takes as a rule: too much clogs the wick and roughens the top.`,
     });
   }
-  const shown = (list: PotComponent[], dye: number) => [
-    ...list.map((one) => ({ name: one.name, kind: one.kind, g: one.mg / 1_000 })),
-    ...(request.dye ? [{ name: "dye", kind: "dye" as const, g: 0, drops: dye }] : []),
-  ];
+  const shown = (list: PotComponent[]) =>
+    list.map((one) => ({ name: one.name, kind: one.kind, g: one.mg / 1_000, ...(one.count ? { drops: one.count.n } : {}) }));
   let pitchers: z.output<typeof scaleResponse>["pitchers"];
   if (request.pitcher_capacity_g !== undefined) {
     let split: Pitcher[];
@@ -149,13 +138,7 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
       if (error instanceof RangeError) throw new ScaleError("pitcher_capacity_g", error.message);
       throw error;
     }
-    // Drops follow the weight of each pitcher, and none is lost.
-    const dyed = shareOut(
-      drops,
-      split.map((one) => one.totalMg),
-      1_000,
-    );
-    pitchers = split.map((one, index) => ({ total_g: one.totalMg / 1_000, components: shown(one.components, dyed[index] ?? 0) }));
+    pitchers = split.map((one) => ({ total_g: one.totalMg / 1_000, components: shown(one.components) }));
   }
   return {
     total_g: scaled.totalMg / 1_000,
@@ -165,7 +148,7 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
     load_percent_of_total: threeDecimals(scaled.loadPercentOfTotal),
     warnings,
     working: scaled.working,
-    components: shown(components, drops),
+    components: shown(components),
     ...(pitchers ? { pitchers } : {}),
   };
 }

@@ -41,6 +41,8 @@ export interface Scaled {
   fragranceMg: Milligrams;
   /** In the order of the input's additives. */
   additivesMg: Milligrams[];
+  /** What the amounts would be on a scale without steps, in mg. */
+  exact: { waxMg: number; fragranceMg: number; additivesMg: number[] };
   /** The load really weighed after rounding, in percent. */
   loadPercentOfWax: number;
   loadPercentOfTotal: number;
@@ -157,12 +159,14 @@ export function scaleFormula(input: ScaleInput): Scaled {
   let fillsMg = 0;
   let totalMg = 0;
   let waxMg: Milligrams;
+  let exactWaxMg: number;
   let fragranceMg: Milligrams;
   let additivesMg: Milligrams[];
   let coarse = false;
 
   if (start && "waxMg" in start) {
     waxMg = start.waxMg;
+    exactWaxMg = waxMg;
     if (waxMg <= 0) throw new ScaleError("start", "There is no wax to start from.");
     working.push({ gives: figure("wax", waxMg), by: "given", from: [] });
     additivesMg = additivesFor(waxMg);
@@ -190,6 +194,7 @@ export function scaleFormula(input: ScaleInput): Scaled {
       working.push({ gives: figure("total", totalMg), by: "given", from: [] });
     } else ({ fillsMg, totalMg } = totalOfVessels(input, working));
     const exactWax = basis === "wax" ? totalMg / (1 + loadPpm / WHOLE + added) : (totalMg * (1 - loadPpm / WHOLE)) / (1 + added);
+    exactWaxMg = exactWax;
     working.push({
       gives: figure("wax, exact", exactWax),
       by: basis === "wax" ? "divide" : "multiply",
@@ -254,5 +259,7 @@ export function scaleFormula(input: ScaleInput): Scaled {
     },
   );
   const warnings = warningsFor(input, { fillsMg, totalMg, waxMg, fragranceMg, asked, within, coarse });
-  return { totalMg, waxMg, fragranceMg, additivesMg, loadPercentOfWax, loadPercentOfTotal, warnings, working };
+  const exactAdded = additives.map((additive) => (exactWaxMg * additive.ppmOfWax) / WHOLE);
+  const exact = { waxMg: exactWaxMg, fragranceMg: (exactWaxMg * asked) / WHOLE, additivesMg: exactAdded };
+  return { totalMg, waxMg, fragranceMg, additivesMg, exact, loadPercentOfWax, loadPercentOfTotal, warnings, working };
 }

@@ -4,6 +4,16 @@ import { LARGEST_LOAD_PERCENT } from "./load";
 
 const part = z.object({ id: z.uuid(), share: z.number().positive().max(1_000_000) });
 
+/** An additive, in millionths of the wax. */
+const additivePart = z.object({ id: z.uuid(), ppm: z.number().int().positive().max(500_000) });
+
+/** How a dye is dosed: drops or pieces to a pound of wax, or percent of the wax. */
+export const DYE_DOSES = ["drops", "pieces", "percent"] as const;
+export type DyeDose = (typeof DYE_DOSES)[number];
+const dyePart = z
+  .object({ id: z.uuid(), by: z.enum(DYE_DOSES), amount: z.number().positive().max(1_000) })
+  .refine((one) => one.by !== "percent" || one.amount <= 10, { path: ["amount"], error: "A dye cannot be above 10 % of the wax." });
+
 /** What one version of a formula says. Frozen once a batch has been started from it. */
 export const formulaSpec = z
   .object({
@@ -11,6 +21,9 @@ export const formulaSpec = z
     waxes: z.array(part).min(1, "Choose a wax.").max(8),
     /** Fragrances by share of the fragrance weight; none for an unscented candle. */
     fragrances: z.array(part).max(12),
+    /** Not there in formulas saved before additives and dyes were known. */
+    additives: z.array(additivePart).max(8).optional(),
+    dyes: z.array(dyePart).max(6).optional(),
     basis: z.enum(["wax", "total"]),
     loadPpm: z
       .number()
@@ -29,3 +42,5 @@ export const formulaSpec = z
     error: "Choose the fragrance, or set the load to 0 % for an unscented candle.",
   });
 export type FormulaSpec = z.output<typeof formulaSpec>;
+export type AdditivePart = z.output<typeof additivePart>;
+export type DyePart = z.output<typeof dyePart>;

@@ -1,7 +1,6 @@
 import type { BatchEvent, EventBody } from "../batch/event";
-import { type BatchPlan, componentsOf } from "../batch/plan";
+import { type BatchPlan, planBatch } from "../batch/plan";
 import { batchState } from "../batch/state";
-import { scaleFormula } from "../formula/scale";
 import { READY_PROFILES } from "../heat/profile";
 
 /** A moment, in minutes after the test batch was started. */
@@ -14,39 +13,17 @@ export const anId = (): string => `0190c0de-0000-7000-8000-${(++count).toString(
 /** A plan for ten cups of 14 g at 10 % of the wax: 127 + 13. */
 export function aPlan(ids: { wax: string; oil: string; vessel: string }): BatchPlan {
   const { id: _id, families: _families, ...profile } = READY_PROFILES[0] as (typeof READY_PROFILES)[number];
-  const materials = { wax: { id: ids.wax, name: "soy", family: "soy", maxLoadPpm: 120_000 }, fragrance: { id: ids.oil, name: "rain", maxLoadPpm: null } };
-  const scaled = scaleFormula({
-    basis: "wax",
-    loadPpm: 100_000,
-    maxLoadPpm: 120_000,
-    vessels: [{ name: "cup", fillMg: 14_000, count: 10 }],
+  const spec = { waxes: [{ id: ids.wax, share: 1 }], fragrances: [{ id: ids.oil, share: 1 }], basis: "wax" as const, loadPpm: 100_000, profile, notes: "" };
+  const shelf = {
+    waxes: [{ id: ids.wax, name: "soy", family: "soy", maxLoadPpm: 120_000 }],
+    fragrances: [{ id: ids.oil, name: "rain", maxLoadPpm: null, flashPoint: null }],
+  };
+  const cup = { id: ids.vessel, name: "cup", statedFillMg: 14_000, workingFillMg: 14_000, soldByWeight: true, innerTopUm: 38_000, innerBottomUm: 38_000 };
+  return planBatch({ name: "Test formula", number: 1, spec }, shelf, {
+    vessels: [{ ...cup, heightUm: 17_000, count: 10 }],
     sparePpm: 0,
     resolutionUg: 1_000_000,
   });
-  return {
-    formulaName: "Test formula",
-    versionNumber: 1,
-    spec: { waxes: [{ id: ids.wax, share: 1 }], fragrances: [{ id: ids.oil, share: 1 }], basis: "wax", loadPpm: 100_000, profile, notes: "" },
-    waxFamily: "soy",
-    maxLoadPpm: 120_000,
-    vessels: [
-      {
-        vesselId: ids.vessel,
-        name: "cup",
-        statedFillMg: 14_000,
-        fillMg: 14_000,
-        soldByWeight: true,
-        count: 10,
-        innerTopUm: 38_000,
-        innerBottomUm: 38_000,
-        heightUm: 17_000,
-      },
-    ],
-    sparePpm: 0,
-    resolutionUg: 1_000_000,
-    totalMg: scaled.totalMg,
-    components: componentsOf(scaled, materials),
-  };
 }
 
 /** A batch to which events are added a minute apart, for tests. */

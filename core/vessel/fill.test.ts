@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { bowlVolume, fillByGeometry, fillByWater, WATER_DENSITY_20C } from "./fill";
+import { fillByGeometry, fillByWater, WATER_DENSITY_20C } from "./fill";
 import { answerFill, fillRequest } from "./fill-api";
+import { bowlVolume } from "./section";
 
 /** Simpson's rule over the level, as a numerical library would integrate the cross-section. */
 function integrate(area: (level: number) => number, to: number, parts = 2_000): number {

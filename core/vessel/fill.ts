@@ -1,6 +1,6 @@
 import type { Milligrams } from "../quantity/mass";
 import type { Figure, Step } from "../working";
-import { volumeTo } from "./section";
+import { bowlVolume, volumeTo } from "./section";
 
 /** Density of water in g/ml: 0.9982 at 20 °C, CRC Handbook of Chemistry and Physics (from memory). */
 export const WATER_DENSITY_20C = 0.9982;
@@ -33,12 +33,6 @@ export function fillByWater(waterMg: Milligrams, waxDensity: number, waterDensit
       { gives: { name: "fill", value: fillMg / 1_000, unit: "g" }, by: "multiply", from: [volume, density("density of wax", waxDensity)] },
     ],
   };
-}
-
-/** Volume of a segment of a sphere up to a level above its lowest point: π h² (3 R − h) / 3. Any geometry handbook. */
-export function bowlVolume(diameter: number, depth: number, level: number): number {
-  const radius = ((diameter / 2) ** 2 + depth * depth) / (2 * depth);
-  return (Math.PI * level * level * (3 * radius - level)) / 3;
 }
 
 /** The wax that fills a shape up to its headspace. @throws RangeError where the headspace leaves no room. */

@@ -1,12 +1,27 @@
-/** Inner measures of a vessel that is round and straight-sided or tapered, in any one unit of length. */
+/** Inner measures of a vessel in any one unit of length: straight or tapered, or a bowl (a segment of a sphere, `top` its rim). */
 export interface Inner {
   top: number;
   bottom: number;
   height: number;
+  shape?: "straight" | "bowl";
 }
 
-/** Volume of a frustum of a cone up to a level: π h (r₁² + r₁ r₂ + r₂²) / 3. Closed form, any geometry handbook. */
+/** Volume of a segment of a sphere up to a level above its lowest point: π h² (3 R − h) / 3. Any geometry handbook. */
+export function bowlVolume(diameter: number, depth: number, level: number): number {
+  const radius = ((diameter / 2) ** 2 + depth * depth) / (2 * depth);
+  return (Math.PI * level * level * (3 * radius - level)) / 3;
+}
+
+/** Inner diameter at a level above the bottom. */
+export function diameterAt(inner: Inner, level: number): number {
+  if (inner.shape !== "bowl") return inner.bottom + (inner.top - inner.bottom) * (level / inner.height);
+  const radius = ((inner.top / 2) ** 2 + inner.height * inner.height) / (2 * inner.height);
+  return 2 * Math.sqrt(Math.max(0, 2 * radius * level - level * level));
+}
+
+/** Volume up to a level. A frustum of a cone: π h (r₁² + r₁ r₂ + r₂²) / 3, closed form, any geometry handbook. */
 export function volumeTo(inner: Inner, level: number): number {
+  if (inner.shape === "bowl") return bowlVolume(inner.top, inner.height, level);
   const bottom = inner.bottom / 2;
   const at = bottom + ((inner.top - inner.bottom) / 2) * (level / inner.height);
   return (Math.PI * level * (bottom * bottom + bottom * at + at * at)) / 3;

@@ -1,4 +1,4 @@
-import { type BatchEvent, type BatchPlan, type BatchRecord, batchState, componentsOf, type EventBody, READY_PROFILES, scaleFormula } from "@hearth/core";
+import { type BatchEvent, type BatchPlan, type BatchRecord, batchState, type EventBody, planBatch, READY_PROFILES } from "@hearth/core";
 import { v7 } from "uuid";
 import { batchEvents, batches } from "../data/tables/batch";
 import { formulas, formulaVersions } from "../data/tables/formula";
@@ -32,24 +32,16 @@ export async function storedBatch({ db }: TestDatabase, workshopId: string, numb
   await db.insert(instruments).values({ workshopId, id: ids.probe, name: "probe", kind: "probe", correction: -50 });
   await db.insert(formulas).values({ workshopId, id: ids.formula, name: "Test formula", updatedAt: STARTED });
   await db.insert(formulaVersions).values({ workshopId, id: ids.version, formulaId: ids.formula, number: 1, spec, createdAt: STARTED });
-  const cups = [{ name: "cup", fillMg: 14_000, count: 10 }];
-  const scaled = scaleFormula({ basis: "wax", loadPpm: 100_000, maxLoadPpm: 120_000, vessels: cups, sparePpm: 0, resolutionUg: 1_000_000 });
-  const materials = {
-    wax: { id: ids.wax, name: "test soy", family: "soy", maxLoadPpm: 120_000 },
-    fragrance: { id: ids.oil, name: "test rain", maxLoadPpm: null },
+  const shelf = {
+    waxes: [{ id: ids.wax, name: "test soy", family: "soy", maxLoadPpm: 120_000 }],
+    fragrances: [{ id: ids.oil, name: "test rain", maxLoadPpm: null, flashPoint: null }],
   };
-  const plan: BatchPlan = {
-    formulaName: "Test formula",
-    versionNumber: 1,
-    spec,
-    waxFamily: "soy",
-    maxLoadPpm: 120_000,
-    vessels: [{ vesselId: ids.vessel, name: "cup", statedFillMg: 14_000, fillMg: 14_000, soldByWeight: true, count: 10, ...measures }],
+  const cup = { id: ids.vessel, name: "cup", statedFillMg: 14_000, workingFillMg: 14_000, soldByWeight: true, ...measures };
+  const plan: BatchPlan = planBatch({ name: "Test formula", number: 1, spec }, shelf, {
+    vessels: [{ ...cup, count: 10 }],
     sparePpm: 0,
     resolutionUg: 1_000_000,
-    totalMg: scaled.totalMg,
-    components: componentsOf(scaled, materials),
-  };
+  });
   const started: BatchEvent = {
     id: v7(),
     kind: "started",

@@ -1,0 +1,115 @@
+import { MG_PER, type Milligrams } from "../quantity/mass";
+import { type Ppm, WHOLE } from "../quantity/percent";
+import type { Scaled } from "./scale";
+import { shareOut } from "./share-out";
+import type { DyeDose } from "./spec";
+
+/** What a pot is made of. Dyes dosed by drops or pieces are counted, not weighed. */
+export const COMPONENT_KINDS = ["wax", "additive", "fragrance", "dye"] as const;
+export type ComponentKind = (typeof COMPONENT_KINDS)[number];
+
+export interface Mix {
+  waxes: { id: string; name: string; share: number }[];
+  /** `maxPpm`: the most of this oil, in millionths of the wax; null where it is not known. */
+  fragrances: { id: string; name: string; share: number; maxPpm?: Ppm | null }[];
+  additives: { id: string; name: string; ppm: Ppm }[];
+  dyes: { id: string; name: string; by: DyeDose; amount: number; eachMg?: Milligrams | null }[];
+}
+
+export interface MixedComponent {
+  kind: ComponentKind;
+  id: string;
+  name: string;
+  /** What to weigh; 0 for a dye that is counted. All of them sum to the total. */
+  mg: Milligrams;
+  /** On a scale without steps, in mg. */
+  exactMg: number;
+  /** Drops or pieces to count, and the weight of one where it is known. */
+  count?: { n: number; of: "drops" | "pieces"; eachMg: Milligrams | null };
+}
+
+/** "As a rule no more than about 10 drops a pound; one colours a pound of gel": common practice, no source. */
+export const MOST_DROPS_PER_LB = { gel: 1, other: 10 } as const;
+
+/** What scaleFormula weighs beside wax and fragrance: additives, and dyes by percent, in this order. */
+export const addedTo = (mix: Pick<Mix, "additives" | "dyes">): { name: string; ppmOfWax: Ppm }[] => [
+  ...mix.additives.map((one) => ({ name: one.name, ppmOfWax: one.ppm })),
+  ...mix.dyes.filter((one) => one.by === "percent").map((one) => ({ name: one.name, ppmOfWax: Math.round(one.amount * 10_000) })),
+];
+
+/** Takes from an oil what passes its own limit and gives it to those that have room; what finds none stays where it is. */
+function withinOwnLimits(masses: Milligrams[], caps: number[], stepMg: number): Milligrams[] {
+  const out = [...masses];
+  for (let i = 0; i < out.length; i++) {
+    const cap = caps[i] as number;
+    if ((out[i] as number) <= cap) continue;
+    let over = (out[i] as number) - Math.max(0, Math.floor(cap / stepMg) * stepMg);
+    for (let k = 0; k < out.length && over > 0; k++) {
+      if (k === i) continue;
+      const moved = Math.min(over, Math.max(0, Math.floor((caps[k] as number) - (out[k] as number))));
+      out[k] = (out[k] as number) + moved;
+      out[i] = (out[i] as number) - moved;
+      over -= moved;
+    }
+  }
+  return out;
+}
+
+/**
+ * The components to weigh or count, from scaled amounts: wax and fragrance shared out on the scale's marks by largest
+ * remainder, additives as scaled, dyes by their dose on the wax really weighed. Grams sum to the total exactly.
+ * Rounding does not carry one oil over its own limit while another has room.
+ */
+export function mixComponents(scaled: Scaled, mix: Mix, resolutionUg: number): MixedComponent[] {
+  const out: MixedComponent[] = [];
+  const share = (kind: "wax" | "fragrance", parts: { id: string; name: string; share: number }[], masses: Milligrams[], exact: number) => {
+    let sum = 0;
+    for (const part of parts) sum += part.share;
+    for (let i = 0; i < parts.length; i++) {
+      const part = parts[i] as (typeof parts)[number];
+      out.push({ kind, id: part.id, name: part.name, mg: masses[i] as number, exactMg: (exact * part.share) / sum });
+    }
+  };
+  const sharesOf = (parts: { share: number }[]) => parts.map((one) => one.share);
+  share("wax", mix.waxes, shareOut(scaled.waxMg, sharesOf(mix.waxes), resolutionUg), scaled.exact.waxMg);
+  const added = (at: number) => ({ mg: scaled.additivesMg[at] ?? 0, exactMg: scaled.exact.additivesMg[at] ?? 0 });
+  for (let i = 0; i < mix.additives.length; i++) {
+    const one = mix.additives[i] as Mix["additives"][number];
+    out.push({ kind: "additive", id: one.id, name: one.name, ...added(i) });
+  }
+  if (mix.fragrances.length > 0) {
+    let masses = shareOut(scaled.fragranceMg, sharesOf(mix.fragrances), resolutionUg);
+    if (mix.fragrances.some((one) => one.maxPpm != null)) {
+      const caps = mix.fragrances.map((one) => (one.maxPpm == null ? Number.POSITIVE_INFINITY : (one.maxPpm * scaled.waxMg) / WHOLE));
+      masses = withinOwnLimits(masses, caps, Math.max(1, Math.round(resolutionUg / 1_000)));
+    }
+    share("fragrance", mix.fragrances, masses, scaled.exact.fragranceMg);
+  }
+  let weighed = mix.additives.length;
+  for (const one of mix.dyes) {
+    if (one.by === "percent") out.push({ kind: "dye", id: one.id, name: one.name, ...added(weighed++) });
+    else {
+      const n = Math.round((one.amount * scaled.waxMg) / MG_PER.lb);
+      out.push({ kind: "dye", id: one.id, name: one.name, mg: 0, exactMg: 0, count: { n, of: one.by, eachMg: one.eachMg ?? null } });
+    }
+  }
+  return out;
+}
+
+/** Waxes by share with each blend of the shelf opened to what it is made of; the same wax from two places is one part. */
+export function openBlends<W extends { id: string; name: string; blend?: { id: string; share: number }[] | null | undefined }>(
+  parts: readonly { id: string; share: number }[],
+  shelf: readonly W[],
+): { wax: W; share: number }[] {
+  const out = new Map<string, { wax: W; share: number }>();
+  const put = (id: string, share: number, open: boolean) => {
+    const wax = shelf.find((one) => one.id === id);
+    if (!wax) return;
+    if (open && wax.blend && wax.blend.length > 0) {
+      const sum = wax.blend.reduce((all, one) => all + one.share, 0);
+      for (const one of wax.blend) put(one.id, (share * one.share) / sum, false);
+    } else out.set(id, { wax, share: (out.get(id)?.share ?? 0) + share });
+  };
+  for (const part of parts) put(part.id, part.share, true);
+  return [...out.values()];
+}

@@ -1,0 +1,31 @@
+import { parseNumber } from "./number";
+import { bad, good, type Parsed } from "./parsed";
+
+/** Money is held in whole minor units (cents, pence) of the workshop's currency. */
+export type Minor = number;
+
+/** How many decimals a currency has, as the Unicode data that comes with JavaScript says. */
+export const currencyDecimals = (currency: string): number =>
+  new Intl.NumberFormat("en", { style: "currency", currency }).resolvedOptions().maximumFractionDigits ?? 2;
+
+/** Reads an amount of money: "18.40", "18,40". Gives minor units; refuses what is finer than the currency. */
+export function parseMoney(text: string, currency: string): Parsed<Minor> {
+  const typed = text.trim().replace(/^[^\d.,−-]+|[^\d.,]+$/g, "");
+  const number = parseNumber(typed);
+  if (!number.ok) return number.message.includes("can be read") ? number : bad(`“${text.trim()}” is not an amount of money. Write it like 18.40.`);
+  if (number.value < 0) return bad("A cost cannot be negative.");
+  const minor = number.value * 10 ** currencyDecimals(currency);
+  if (Math.abs(minor - Math.round(minor)) > 1e-6) return bad(`${typed} is finer than the smallest coin of ${currency}.`);
+  return minor > 1e12 ? bad("That is more money than can be kept here.") : good(Math.round(minor));
+}
+
+/** "€18.40", "¥300". A cost per jar may be given finer, with `extra` decimals. */
+export function writeMoney(minor: number, currency: string, extra = 0): string {
+  const decimals = currencyDecimals(currency);
+  return new Intl.NumberFormat("en", { style: "currency", currency, minimumFractionDigits: decimals, maximumFractionDigits: decimals + extra }).format(
+    minor / 10 ** decimals,
+  );
+}
+
+/** Whether JavaScript's currency data knows a code of three letters (ISO 4217). */
+export const isCurrency = (code: string): boolean => Intl.supportedValuesOf("currency").includes(code);

@@ -1,0 +1,119 @@
+/**
+ * Stock of one material by received lots, first received first out. Amounts are whole numbers: milligrams, or pieces of
+ * what is counted. What was drawn is found by its place in the row of everything received, so the order in which lots
+ * and batches are written down does not matter; a count sets the place anew.
+ */
+export interface Lot {
+  id: string;
+  /** ISO date or time. */
+  receivedAt: string;
+  amount: number;
+  /** What the whole lot cost, in minor units; null where nobody wrote it down. */
+  cost: number | null;
+}
+export interface Draw {
+  id: string;
+  at: string;
+  amount: number;
+}
+export interface Count {
+  at: string;
+  /** What was found to be there. */
+  amount: number;
+}
+
+/** What one draw took of one lot; `lotId` null where no lot covers it. */
+export interface Taken {
+  lotId: string | null;
+  amount: number;
+  /** Minor units, unrounded where a lot's cost does not divide; null where it is not known. */
+  cost: number | null;
+}
+
+export interface Ledger {
+  /** Below zero where more was drawn than was ever received: count what is there. */
+  onHand: number;
+  /** What is left of each lot, oldest first; used up ones are left out. */
+  left: { lotId: string | null; amount: number; cost: number | null }[];
+  taken: Map<string, Taken[]>;
+}
+
+const time = (at: string) => Date.parse(at);
+
+/** Works the ledger out. Draws at the very moment of a count come before it. */
+export function ledger(lots: readonly Lot[], draws: readonly Draw[], counts: readonly Count[]): Ledger {
+  const row = [...lots].sort((a, b) => time(a.receivedAt) - time(b.receivedAt) || (a.id < b.id ? -1 : 1));
+  const starts: number[] = [];
+  let received = 0;
+  for (const lot of row) {
+    starts.push(received);
+    received += lot.amount;
+  }
+  const receivedBy = (at: number) => row.reduce((sum, lot) => sum + (time(lot.receivedAt) <= at ? lot.amount : 0), 0);
+  /** The parts of lots that lie between two places of the row. */
+  const between = (from: number, to: number): Taken[] => {
+    const out: Taken[] = [];
+    let covered = 0;
+    row.forEach((lot, index) => {
+      const start = starts[index] as number;
+      const low = Math.max(from, start);
+      const high = Math.min(to, start + lot.amount);
+      if (high <= low) return;
+      covered += high - low;
+      out.push({ lotId: lot.id, amount: high - low, cost: lot.cost === null ? null : (lot.cost * (high - low)) / lot.amount });
+    });
+    if (to - from - covered > 0) out.push({ lotId: null, amount: to - from - covered, cost: null });
+    return out;
+  };
+  const happenings = [
+    ...draws.map((draw) => ({ at: time(draw.at), order: 0, id: draw.id, draw, count: null })),
+    ...counts.map((count) => ({ at: time(count.at), order: 1, id: "", draw: null, count })),
+  ].sort((a, b) => a.at - b.at || a.order - b.order || (a.id < b.id ? -1 : 1));
+  const taken = new Map<string, Taken[]>();
+  let place = 0;
+  for (const one of happenings) {
+    if (one.count) place = receivedBy(one.at) - one.count.amount;
+    else if (one.draw) {
+      taken.set(one.draw.id, between(place, place + one.draw.amount));
+      place += one.draw.amount;
+    }
+  }
+  return { onHand: received - place, left: received > place ? between(place, received) : [], taken };
+}
+
+/** What drawing an amount would take from what is left, and cost; what is not there comes last, without a cost. */
+export function wouldTake(left: Ledger["left"], amount: number): Taken[] {
+  const out: Taken[] = [];
+  let rest = amount;
+  for (const lot of left) {
+    if (rest <= 0) break;
+    const part = Math.min(rest, lot.amount);
+    out.push({ lotId: lot.lotId, amount: part, cost: lot.cost === null ? null : (lot.cost * part) / lot.amount });
+    rest -= part;
+  }
+  if (rest > 0) out.push({ lotId: null, amount: rest, cost: null });
+  return out;
+}
+
+/** The cost of what was taken, and how much of it has no known cost. */
+export function costOf(taken: readonly Taken[]): { cost: number; unknown: number } {
+  let cost = 0;
+  let unknown = 0;
+  for (const one of taken) {
+    if (one.cost === null) unknown += one.amount;
+    else cost += one.cost;
+  }
+  return { cost, unknown };
+}
+
+export interface JarCost {
+  vesselId: string;
+  /** Minor units, unrounded: its share of the pot and the vessel itself. */
+  cost: number;
+}
+
+/** The cost of one jar of each kind: the pot's cost shared by weight poured, spare included, and the vessel's own. */
+export function costPerJar(potCost: number, vessels: readonly { vesselId: string; fillMg: number; count: number; vesselCost: number }[]): JarCost[] {
+  const poured = vessels.reduce((sum, one) => sum + one.fillMg * one.count, 0);
+  return vessels.map((one) => ({ vesselId: one.vesselId, cost: (potCost * one.fillMg) / poured + one.vesselCost }));
+}

@@ -1,0 +1,21 @@
+/** Places of wicks on the surface, in the unit of the diameter, from the centre; x to the right, y up. */
+export interface WickPlace {
+  x: number;
+  y: number;
+}
+
+/**
+ * Where one, two or three wicks stand: each at the centre of area of the equal slice that it has to melt.
+ * One stands in the middle; for two and three it is the centroid of a circular sector, 2 R sin α ÷ (3 α) from the centre
+ * with α half the sector's angle: 0.424 R and 0.551 R. Source of the centroid: any mechanics handbook. That a wick
+ * belongs at the centre of its slice is our choice; makers' rules of thumb put two wicks about half a radius out.
+ */
+export function wickPlaces(diameter: number, count: 1 | 2 | 3): WickPlace[] {
+  if (count === 1) return [{ x: 0, y: 0 }];
+  const half = Math.PI / count;
+  const out = (diameter * Math.sin(half)) / (3 * half);
+  return Array.from({ length: count }, (_, index) => {
+    const angle = count === 2 ? Math.PI * index : Math.PI / 2 + (2 * Math.PI * index) / count;
+    return { x: out * Math.cos(angle), y: out * Math.sin(angle) };
+  });
+}
