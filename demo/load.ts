@@ -1,12 +1,13 @@
 import { type BatchEvent, batchState, type EventBody, planBatch } from "@hearth/core";
-import { count, eq, gt, ne } from "drizzle-orm";
+import { count, eq, gt, max, ne } from "drizzle-orm";
 import { type Database, openDatabase } from "../web/data/client";
 import { batchEvents, batches } from "../web/data/tables/batch";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
-import { fragrances, instruments, vessels, waxes } from "../web/data/tables/shelf";
+import { additives, dyes, fragrances, instruments, vessels, waxes, wicks } from "../web/data/tables/shelf";
+import { lots, stockCounts } from "../web/data/tables/stock";
 import { people, workshops } from "../web/data/tables/workshop";
-import { eventRow, rowOf } from "../web/stations/batch/append";
-import { BATCHES, type DemoBatch, demoId, FORMULAS, FRAGRANCES, INSTRUMENTS, PEOPLE, VESSELS, WAXES, WORKSHOP } from "./workshop";
+import { eventRow, rowOf, writeUses } from "../web/stations/batch/append";
+import { ADDITIVES, BATCHES, type DemoBatch, DYES, demoId, FORMULAS, FRAGRANCES, INSTRUMENTS, LOTS, PEOPLE, VESSELS, WAXES, WICKS, WORKSHOP } from "./workshop";
 
 const need = <T>(value: T | undefined, what: string): T => {
   if (value === undefined) throw new Error(`The demo lacks ${what}.`);
@@ -19,11 +20,6 @@ function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
     FORMULAS.flatMap((formula) => formula.versions.map((one) => ({ ...one, formula }))).find((one) => one.id === demo.version),
     "a version",
   );
-  const wax = need(
-    WAXES.find((one) => one.id === version.spec.waxes[0]?.id),
-    "a wax",
-  );
-  const fragrance = FRAGRANCES.find((one) => one.id === version.spec.fragrances[0]?.id) ?? null;
   const chosen = demo.vessels.map(([n, jars]) => ({
     ...need(
       VESSELS.find((one) => one.id === demoId(4, n)),
@@ -32,7 +28,8 @@ function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
     count: jars,
   }));
   const formula = { name: version.formula.name, number: version.number, spec: version.spec };
-  const plan = planBatch(formula, { wax, fragrance }, chosen, demo.sparePpm, 1_000_000);
+  const shelf = { waxes: WAXES, fragrances: FRAGRANCES, additives: ADDITIVES, dyes: DYES };
+  const plan = planBatch(formula, shelf, { vessels: chosen, sparePpm: demo.sparePpm, resolutionUg: 1_000_000 });
   const events: BatchEvent[] = [];
   const startMs = now.getTime() - demo.startedBefore * 1_000;
   const add = (after: number, body: EventBody, more: { instrumentId?: string; corrects?: string; who?: number } = {}): string => {
@@ -84,17 +81,15 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
     (await some(db.select({ n: count() }).from(workshops).where(ne(workshops.id, WORKSHOP.id)))) ||
     (await some(db.select({ n: count() }).from(workshops).where(gt(workshops.version, 1)))) ||
     (await some(db.select({ n: count() }).from(batchEvents).where(gt(batchEvents.arrivedAt, loadedAt)))) ||
+    (await some(db.select({ n: count() }).from(stockCounts))) ||
     (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||
     (
       await Promise.all(
-        [waxes, fragrances, vessels, instruments].map((table) =>
-          some(
-            db
-              .select({ n: count() })
-              .from(table as typeof waxes)
-              .where(gt((table as typeof waxes).version, 1)),
-          ),
-        ),
+        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, lots] as unknown as (typeof waxes)[]).map(async (table, index) => {
+          const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, LOTS][index]?.length;
+          const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
+          return held?.n !== put || (held?.newest ?? 1) > 1;
+        }),
       )
     ).some(Boolean)
   );
@@ -121,8 +116,12 @@ export async function loadDemo(url: string, now: Date): Promise<void> {
       await tx.insert(waxes).values(WAXES.map((one) => ({ ...one, workshopId })));
       await tx.insert(fragrances).values(FRAGRANCES.map((one) => ({ ...one, workshopId })));
       await tx.insert(vessels).values(VESSELS.map((one) => ({ ...one, workshopId })));
+      await tx.insert(dyes).values(DYES.map((one) => ({ ...one, workshopId })));
+      await tx.insert(additives).values(ADDITIVES.map((one) => ({ ...one, workshopId })));
+      await tx.insert(wicks).values(WICKS.map((one) => ({ ...one, workshopId })));
       await tx.insert(instruments).values(INSTRUMENTS.map((one) => ({ ...one, workshopId })));
       const before = (days: number) => new Date(now.getTime() - days * 86_400_000).toISOString();
+      await tx.insert(lots).values(LOTS.map(({ daysBefore, ...lot }) => ({ ...lot, workshopId, receivedOn: before(daysBefore).slice(0, 10) })));
       await tx
         .insert(formulas)
         .values(FORMULAS.map(({ id, name }, index) => ({ workshopId, id, name, updatedAt: before(16 + index), updatedBy: PEOPLE[0]?.id ?? null })));
@@ -137,6 +136,7 @@ export async function loadDemo(url: string, now: Date): Promise<void> {
         const events = eventsOfDemo(demo, now);
         await tx.insert(batches).values({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(batchState(events, at)) });
         await tx.insert(batchEvents).values(events.map((event) => eventRow(workshopId, demo.id, event)));
+        await writeUses(tx, workshopId, demo.id, batchState(events, at));
       }
     });
   } finally {

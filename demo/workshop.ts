@@ -1,6 +1,7 @@
 import type { FormulaSpec, Profile } from "@hearth/core";
 import { READY_PROFILES } from "@hearth/core";
 import table from "./batches.json" with { type: "json" };
+import shelf from "./shelf.json" with { type: "json" };
 
 /** The made-up workshop: a shed behind a walled garden. Every name, scent, vessel and figure here is invented. */
 
@@ -14,69 +15,39 @@ export const PEOPLE = [
   { id: demoId(1, 2), name: "Brill" },
 ];
 
-export const WAXES = [
-  { id: demoId(2, 1), name: "container soy", family: "soy", maxLoadPpm: 100_000, remarks: "Flakes. Frosts when poured in a cold room." },
-  { id: demoId(2, 2), name: "coconut blend", family: "coconut", maxLoadPpm: 120_000, remarks: "Soft; keep the lids on in summer." },
-  { id: demoId(2, 3), name: "jar paraffin–soy", family: "paraffin–soy", maxLoadPpm: 120_000, remarks: "" },
-];
+type Row = { n: number; name: string };
+/** The rows of one kind under their fixed ids. */
+const rows = <T extends Row, V>(group: number, list: T[], whole: (row: T) => V): ({ id: string } & V)[] =>
+  list.map((row) => ({ id: demoId(group, row.n), ...whole(row) }));
+const bare = <T extends Row>({ n: _n, ...rest }: T) => rest;
 
-export const FRAGRANCES = [
-  { id: demoId(3, 1), name: "rain on slate", kind: "fragrance" as const, maxLoadPpm: 120_000, flashPoint: 9_100, remarks: "" },
-  { id: demoId(3, 2), name: "quince and smoke", kind: "fragrance" as const, maxLoadPpm: 100_000, flashPoint: 8_200, remarks: "Browns a little: vanillin." },
-  { id: demoId(3, 3), name: "hay loft", kind: "fragrance" as const, maxLoadPpm: null, flashPoint: null, remarks: "" },
-  { id: demoId(3, 4), name: "garden mint", kind: "essential oil" as const, maxLoadPpm: 40_000, flashPoint: 5_600, remarks: "Start near 4 %." },
-];
+export const WAXES = rows(2, shelf.waxes, (row) => ({
+  ...bare(row),
+  maxLoadPpm: row.maxLoadPpm as number | null,
+  blend: "blend" in row && row.blend ? row.blend.map((part) => ({ id: demoId(2, part.n), share: part.share })) : null,
+}));
+export const FRAGRANCES = rows(3, shelf.fragrances, (row) => ({ ...bare(row), kind: row.kind as "fragrance" | "essential oil" }));
+export const VESSELS = rows(4, shelf.vessels, (row) => ({
+  ...bare(row),
+  state: (row.state ?? "for sale") as "for sale" | "tester",
+  shape: (row.shape ?? "straight") as "straight" | "bowl",
+  waterTo: "line" as const,
+}));
+export const DYES = rows(0x20, shelf.dyes, (row) => ({ ...bare(row), kind: row.kind as "liquid" | "chip" }));
+export const ADDITIVES = rows(0x21, shelf.additives, bare);
+export const WICKS = rows(0x22, shelf.wicks, bare);
 
-export const VESSELS = [
-  {
-    id: demoId(4, 1),
-    name: "squat tumbler",
-    material: "heat-safe glass",
-    statedFillMg: 180_000,
-    workingFillMg: 176_000,
-    soldByWeight: false,
-    innerTopUm: 78_000,
-    innerBottomUm: 72_000,
-    heightUm: 60_000,
-  },
-  {
-    id: demoId(4, 2),
-    name: "narrow tin",
-    material: "metal",
-    statedFillMg: 110_000,
-    workingFillMg: 110_000,
-    soldByWeight: false,
-    innerTopUm: 58_000,
-    innerBottomUm: 58_000,
-    heightUm: 58_000,
-  },
-  {
-    id: demoId(4, 3),
-    name: "tealight cup",
-    material: "metal",
-    statedFillMg: 14_000,
-    workingFillMg: 14_000,
-    soldByWeight: true,
-    innerTopUm: 37_500,
-    innerBottomUm: 37_500,
-    heightUm: 17_000,
-  },
-  {
-    id: demoId(4, 4),
-    name: "sample cup",
-    material: "heat-safe glass",
-    statedFillMg: 14_000,
-    workingFillMg: 12_500,
-    soldByWeight: false,
-    innerTopUm: 34_000,
-    innerBottomUm: 28_000,
-    heightUm: 24_000,
-  },
-];
+const GROUP = { wax: 2, fragrance: 3, vessel: 4, dye: 0x20, additive: 0x21, wick: 0x22 } as const;
+export const LOTS = shelf.lots.map(({ kind, n, ...lot }, index) => ({
+  ...lot,
+  id: demoId(0x23, index + 1),
+  kind: kind as keyof typeof GROUP,
+  materialId: demoId(GROUP[kind as keyof typeof GROUP], n),
+}));
 
 export const INSTRUMENTS = [
-  { id: demoId(5, 1), name: "bench scale", kind: "scale" as const, correction: 0, resolutionUg: 1_000_000 },
-  { id: demoId(5, 2), name: "fine scale", kind: "scale" as const, correction: 0, resolutionUg: 100_000 },
+  { id: demoId(5, 1), name: "bench scale", kind: "scale" as const, correction: 0, resolutionUg: 1_000_000, capacityMg: 5_000_000 },
+  { id: demoId(5, 2), name: "fine scale", kind: "scale" as const, correction: 0, resolutionUg: 100_000, capacityMg: 500_000 },
   { id: demoId(5, 3), name: "long probe", kind: "probe" as const, correction: -50, resolutionUg: null },
   { id: demoId(5, 4), name: "infrared pistol", kind: "infrared" as const, correction: 0, resolutionUg: null },
 ];
@@ -108,6 +79,29 @@ export const FORMULAS = [
   },
   { id: demoId(6, 2), name: "Quince and smoke, tin", versions: [{ id: demoId(7, 3), number: 1, spec: spec(3, 2, "total", 80_000, "paraffin-bind-hot") }] },
   { id: demoId(6, 3), name: "Hay loft, coconut", versions: [{ id: demoId(7, 4), number: 1, spec: spec(2, 3, "wax", 90_000, "coconut") }] },
+  {
+    id: demoId(6, 4),
+    name: "Walled garden, bowl",
+    versions: [
+      {
+        id: demoId(7, 5),
+        number: 1,
+        spec: {
+          ...spec(1, 1, "wax", 70_000, "soy-bind-hot", "Three wicks. Green as in the first week of April."),
+          waxes: [
+            { id: demoId(2, 1), share: 75 },
+            { id: demoId(2, 2), share: 25 },
+          ],
+          fragrances: [
+            { id: demoId(3, 1), share: 12 },
+            { id: demoId(3, 4), share: 10 },
+          ],
+          additives: [{ id: demoId(0x21, 1), ppm: 20_000 }],
+          dyes: [{ id: demoId(0x20, 1), by: "drops" as const, amount: 6 }],
+        },
+      },
+    ],
+  },
 ];
 
 type Reading = ["heat" | "add" | "pour" | "watch", number, number, ("probe" | "infrared")?];

@@ -25,8 +25,15 @@ interface Shot {
 const SHOTS: Shot[] = [
   { name: "today", path: "/" },
   { name: "shelf", path: "/shelf" },
+  {
+    name: "stock",
+    path: `/shelf/fragrance/${demoId(3, 1)}`,
+    prepare: async (page) => page.getByRole("form", { name: "Receive a lot" }).getByLabel("Amount").fill("4 fl oz"),
+  },
+  { name: "vessel", path: `/shelf/vessel/${demoId(4, 1)}` },
+  { name: "shelf-file", path: "/shelf/file" },
   { name: "formulas", path: "/formulas" },
-  { name: "formula", path: `/formulas/${demoId(6, 1)}` },
+  { name: "formula", path: `/formulas/${demoId(6, 4)}` },
   {
     name: "plan",
     path: `/plan?formula=${demoId(6, 1)}`,
@@ -34,6 +41,14 @@ const SHOTS: Shot[] = [
       await page.getByLabel("Count").nth(1).fill("12");
       await page.getByLabel("Count").nth(2).fill("4");
       await page.getByRole("button", { name: /container soy: show the working/ }).click();
+    },
+  },
+  {
+    name: "fill",
+    path: "/plan/fill",
+    prepare: async (page) => {
+      await page.getByRole("button", { name: "Find the mix" }).click();
+      await page.getByText("✓ proved").waitFor();
     },
   },
   { name: "bench", path: "/bench" },

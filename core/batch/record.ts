@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { formulaSpec } from "../formula/spec";
+import { gate } from "../heat/gate";
 import { batchEvent } from "./event";
 
 const uuid = z.uuid();
@@ -14,6 +15,7 @@ export const instrumentRow = z.object({
   kind: z.enum(["probe", "infrared", "glass", "scale"]),
   correction: whole.describe("hundredths of °C, added to what it shows"),
   resolutionUg: whole.positive().nullable().describe("one step of a scale, in micrograms"),
+  capacityMg: whole.positive().nullish(),
 });
 export const waxRow = z.object({
   id: uuid,
@@ -21,6 +23,20 @@ export const waxRow = z.object({
   family: text,
   maxLoadPpm: whole.positive().nullable().describe("largest fragrance load, millionths of the wax"),
   remarks: text,
+  melt: whole.nullish().describe("hundredths of °C"),
+  heatGate: gate.nullish().describe("what the supplier's sheet says, hundredths of °C"),
+  addGate: gate.nullish(),
+  pourGate: gate.nullish(),
+  ceiling: whole.nullish(),
+  setDensity: whole.positive().nullish().describe("µg/ml"),
+  liquidDensity: whole.positive().nullish(),
+  leastCureSeconds: whole.nullish(),
+  cureSeconds: whole.nullish(),
+  blend: z
+    .array(z.object({ id: uuid, share: z.number().positive() }))
+    .nullish()
+    .describe("what it is weighed from, by share"),
+  low: whole.nullish(),
 });
 export const fragranceRow = z.object({
   id: uuid,
@@ -28,6 +44,30 @@ export const fragranceRow = z.object({
   kind: z.enum(["fragrance", "essential oil"]),
   maxLoadPpm: whole.positive().nullable(),
   flashPoint: whole.nullable().describe("hundredths of °C"),
+  remarks: text,
+  usualLoadPpm: whole.nullish(),
+  density: whole.positive().nullish().describe("µg/ml"),
+  families: z.array(text).nullish(),
+  strength: text.nullish(),
+  low: whole.nullish(),
+});
+export const dyeRow = z.object({
+  id: uuid,
+  name: text,
+  kind: z.enum(["liquid", "chip", "block", "powder"]),
+  eachMg: whole.positive().nullable().describe("one drop or piece"),
+  strength: text.nullable(),
+  colours: text,
+  low: whole.nullable(),
+  remarks: text,
+});
+export const additiveRow = z.object({
+  id: uuid,
+  name: text,
+  usualPpm: whole.nullable(),
+  maxPpm: whole.nullable(),
+  does: text,
+  low: whole.nullable(),
   remarks: text,
 });
 export const vesselRow = z.object({
@@ -40,6 +80,14 @@ export const vesselRow = z.object({
   innerTopUm: whole.positive().describe("inner diameter at the rim, micrometres"),
   innerBottomUm: whole.positive(),
   heightUm: whole.positive(),
+  state: z.enum(["for sale", "tester", "cracked", "may hold lead"]).optional(),
+  shape: z.enum(["straight", "bowl"]).optional(),
+  headspaceUm: whole.optional(),
+  waterMg: whole.positive().nullish(),
+  waterTo: z.enum(["line", "rim"]).optional(),
+  wicks: whole.min(1).max(3).optional(),
+  low: whole.nullish(),
+  remarks: text.optional(),
 });
 
 /** The largest record that is read: some twenty thousand events. */
@@ -60,6 +108,9 @@ export const batchRecord = z.object({
   waxes: z.array(waxRow),
   fragrances: z.array(fragranceRow),
   vessels: z.array(vesselRow),
+  /** Not there in records written before additives and dyes were known. */
+  additives: z.array(additiveRow).optional(),
+  dyes: z.array(dyeRow).optional(),
   events: z.array(batchEvent).min(1).max(20_000),
 });
 export type BatchRecord = z.output<typeof batchRecord>;
@@ -81,5 +132,8 @@ export function recordFault(record: BatchRecord): string | null {
   const fragrances = new Set(record.fragrances.map((one) => one.id));
   if (record.formulaVersion.spec.waxes.some((part) => !waxes.has(part.id))) return "The formula names a wax that the record does not hold.";
   if (record.formulaVersion.spec.fragrances.some((part) => !fragrances.has(part.id))) return "The formula names a fragrance that the record does not hold.";
+  const others = new Set([...(record.additives ?? []), ...(record.dyes ?? [])].map((one) => one.id));
+  if ([...(record.formulaVersion.spec.additives ?? []), ...(record.formulaVersion.spec.dyes ?? [])].some((part) => !others.has(part.id)))
+    return "The formula names an additive or a dye that the record does not hold.";
   return null;
 }

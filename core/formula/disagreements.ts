@@ -4,9 +4,8 @@ import { writeDuration } from "../quantity/duration";
 import { writeNumber } from "../quantity/number";
 import { writePercent } from "../quantity/percent";
 import { type TemperatureUnit, writeDifference, writeTemperature } from "../quantity/temperature";
-import { FAMILY_LOADS, GATE_FIELD, limitsOf, loadOfWax, type Materials, materialsOf, mixOf } from "./materials";
+import { FAMILY_LOADS, GATE_FIELD, limitsOf, loadOfWax, type Materials, materialsOf, mixOf, stopOf } from "./materials";
 import { MOST_DROPS_PER_LB } from "./mix";
-import { mustNotMix } from "./safety";
 import type { FormulaSpec } from "./spec";
 
 /** "stop": is not saved nor started. "warn": look again. "inform": makers differ, or a habit to know of. */
@@ -76,7 +75,7 @@ function ofProfile(profile: NonNullable<Drafted["profile"]>, spec: Drafted, shel
       "pour-above-add",
       `The pour gate begins at ${t(profile.pour.low)}, above the add gate (${writeGate(profile.add, unit)}): the pot must be heated again after the fragrance is in.`,
     );
-  const stops = mustNotMix({ waxes: own, fragrances }, unit) !== null;
+  const stops = stopOf(spec, shelf, unit)?.of === "fragrance";
   for (const oil of fragrances) {
     if (oil.kind === "essential oil" && profile.add.high > HOT_FOR_ESSENTIAL)
       say(
@@ -149,9 +148,9 @@ function ofLoad(ofWax: number, spec: Drafted, shelf: Materials): Disagreement[] 
  */
 export function disagreements(spec: Drafted, shelf: Materials, unit: TemperatureUnit): Disagreement[] {
   const found: Disagreement[] = [];
-  const { waxes, fragrances, additives, dyes } = materialsOf(spec, shelf);
+  const { waxes, fragrances, additives } = materialsOf(spec, shelf);
   const own = waxes.map((part) => part.wax);
-  const stop = mustNotMix({ waxes: own, fragrances, dyes }, unit);
+  const stop = stopOf(spec, shelf, unit);
   if (stop) found.push({ code: `gel-${stop.of}`, weight: "stop", message: stop.message });
   if (spec.loadPpm !== undefined) found.push(...ofLoad(loadOfWax({ basis: spec.basis, loadPpm: spec.loadPpm }, mixOf(spec, shelf)), spec, shelf));
   if (spec.profile) found.push(...ofProfile(spec.profile, spec, shelf, unit));

@@ -1,10 +1,10 @@
 import type { Gate, GateName } from "../heat/gate";
 import { type Ppm, WHOLE } from "../quantity/percent";
-import type { CentiCelsius } from "../quantity/temperature";
+import type { CentiCelsius, TemperatureUnit } from "../quantity/temperature";
 import families from "./families.json" with { type: "json" };
-import type { LoadBasis } from "./load";
-import { loadOnBasis } from "./load";
+import { type LoadBasis, loadOnBasis } from "./load";
 import { addedTo, type Mix, openBlends } from "./mix";
+import { mustNotMix } from "./safety";
 import type { FormulaSpec } from "./spec";
 
 /** What amounts and warnings need to know of a wax. What is not on the supplier's sheet is null. */
@@ -92,6 +92,12 @@ export function mixOf(spec: Pick<FormulaSpec, "waxes" | "fragrances" | "additive
       return row ? [{ id: row.id, name: row.name, by: part.by, amount: part.amount, eachMg: row.eachMg ?? null }] : [];
     }),
   };
+}
+
+/** Why the formula's materials must not go into one candle, blends opened; null where nothing is known against it. */
+export function stopOf(spec: Pick<FormulaSpec, "waxes" | "fragrances" | "additives" | "dyes">, shelf: Materials, unit: TemperatureUnit) {
+  const { waxes, fragrances, dyes } = materialsOf(spec, shelf);
+  return mustNotMix({ waxes: waxes.map((part) => part.wax), fragrances, dyes }, unit);
 }
 
 export interface Limit {

@@ -1,5 +1,6 @@
 import { MG_PER, type Milligrams } from "../quantity/mass";
 import { type Ppm, WHOLE } from "../quantity/percent";
+import type { Figure, Step } from "../working";
 import type { Scaled } from "./scale";
 import { shareOut } from "./share-out";
 import type { DyeDose } from "./spec";
@@ -112,4 +113,44 @@ export function openBlends<W extends { id: string; name: string; blend?: { id: s
   };
   for (const part of parts) put(part.id, part.share, true);
   return [...out.values()];
+}
+
+/** The steps that led to one component: those of the amounts, and its own share and rounding where it is one of several. */
+export function componentWorking(scaled: Scaled, components: readonly MixedComponent[], at: number, resolutionUg: number): { steps: Step[]; name: string } {
+  const part = components[at] as MixedComponent;
+  if (part.count) {
+    const wax: Figure = { name: "wax", value: scaled.waxMg / 1_000, unit: "g" };
+    const step: Step = {
+      gives: { name: part.name, value: part.count.n, unit: "drops" },
+      by: "formula",
+      from: [wax],
+      expression: `${wax.value} g ÷ 453.592 g a pound × dose, rounded`,
+    };
+    return { steps: [...scaled.working, step], name: part.name };
+  }
+  if (part.kind !== "wax" && part.kind !== "fragrance") return { steps: scaled.working, name: part.name };
+  const group = components.filter((one) => one.kind === part.kind);
+  if (group.length === 1) return { steps: scaled.working, name: part.kind };
+  const groupMg = part.kind === "wax" ? scaled.waxMg : scaled.fragranceMg;
+  const exactAll = part.kind === "wax" ? scaled.exact.waxMg : scaled.exact.fragranceMg;
+  const exact: Figure = { name: `${part.name}, exact`, value: (groupMg * (part.exactMg / exactAll)) / 1_000, unit: "g" };
+  return {
+    steps: [
+      ...scaled.working,
+      {
+        gives: exact,
+        by: "multiply",
+        from: [
+          { name: part.kind, value: groupMg / 1_000, unit: "g" },
+          { name: "its share", value: part.exactMg / exactAll, unit: "×" },
+        ],
+      },
+      {
+        gives: { name: part.name, value: part.mg / 1_000, unit: "g" },
+        by: "round",
+        from: [exact, { name: "scale step", value: resolutionUg / 1e6, unit: "g" }],
+      },
+    ],
+    name: part.name,
+  };
 }

@@ -40,7 +40,14 @@ export const formulaSpec = z
   .refine((value) => value.fragrances.length > 0 || value.loadPpm === 0, {
     path: ["fragrances"],
     error: "Choose the fragrance, or set the load to 0 % for an unscented candle.",
-  });
+  })
+  .refine(
+    (value) => {
+      const ids = [...value.waxes, ...value.fragrances, ...(value.additives ?? []), ...(value.dyes ?? [])].map((one) => one.id);
+      return new Set(ids).size === ids.length;
+    },
+    { path: ["parts"], error: "The same material stands here twice: put its shares together." },
+  );
 export type FormulaSpec = z.output<typeof formulaSpec>;
 export type AdditivePart = z.output<typeof additivePart>;
 export type DyePart = z.output<typeof dyePart>;

@@ -105,3 +105,10 @@ export function writeMass(mg: Milligrams, unit: MassUnit, resolutionUg: number |
   const parts = massParts(mg, unit, resolutionUg);
   return `${parts.figure} ${parts.unit}`;
 }
+
+/** A store of something, to three figures: "9.42 kg", "480 g", "20.8 lb". */
+export function writeBulk(mg: Milligrams, unit: MassUnit): string {
+  const large = unit === "g" ? "kg" : "lb";
+  if (Math.abs(mg) >= MG_PER[large]) return `${writeNumber(mg / MG_PER[large], 2)} ${large}`;
+  return `${writeNumber(mg / MG_PER[unit], Math.abs(mg) >= 100 * MG_PER[unit] ? 0 : unit === "g" ? 1 : 2)} ${unit}`;
+}

@@ -69,8 +69,11 @@ export function guessMapping(kind: ShelfKind, heads: readonly string[]): Mapping
   );
 }
 
+/** What a spreadsheet would run as a formula: these signs at the start of a cell, but not a plain negative number. */
+export const RUNS_AS_FORMULA = /^'*(?:[=+@\t\r]|-(?!\d+(?:\.\d+)?$))/;
+
 /** A cell as it was before export defused it: an apostrophe set before a sign that a spreadsheet would run. */
-const armed = (cell: string) => (/^'[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell);
+const armed = (cell: string) => (cell.startsWith("'") && RUNS_AS_FORMULA.test(cell) ? cell.slice(1) : cell);
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 

@@ -41,7 +41,7 @@ export function useFields<R extends Rules>(rules: R) {
   return {
     form,
     values: read.values,
-    text: (name: keyof R & string) => text[name] ?? "",
+    text: (name: keyof R & string) => text[name] ?? rules[name]?.initial ?? "",
     set: (name: keyof R & string, value: string) => {
       setText((old) => ({ ...old, [name]: value }));
       setTold((old) => ({ ...old, [name]: "" }));
@@ -54,7 +54,7 @@ export function useFields<R extends Rules>(rules: R) {
     /** What `Field` needs to show one of them. */
     bind: (name: keyof R & string) => ({
       name,
-      value: text[name] ?? "",
+      value: text[name] ?? rules[name]?.initial ?? "",
       onValue: (value: string) => {
         setText((old) => ({ ...old, [name]: value }));
         setTold((old) => ({ ...old, [name]: "" }));

@@ -1,6 +1,6 @@
 "use client";
 
-import { levelFor, type Place, type Severity, volumeTo } from "@hearth/core";
+import { diameterAt, levelFor, type Place, type Severity, USUAL_WAX_DENSITY, volumeTo, wickPlaces } from "@hearth/core";
 import { useUnits } from "./units";
 
 interface JarSectionProps {
@@ -9,6 +9,10 @@ interface JarSectionProps {
   innerBottomUm: number;
   heightUm: number;
   fillMg: number;
+  shape?: "straight" | "bowl";
+  wicks?: number;
+  /** Shown where it is given: the fill line as the headspace sets it. */
+  headspaceUm?: number | null;
   name: string;
   /** Pixels for a millimetre; one scale serves all the jars of a row. */
   scale: number;
@@ -18,14 +22,25 @@ interface JarSectionProps {
   onPlace?: (place: Place) => void;
 }
 
-/** Set wax for the drawing: about 0.9 g/ml, common practice, no source. */
-const WAX_G_PER_ML = 0.9;
-
 /** A vessel in cross-section, to scale from its inner measures: wall, fill, headspace, wick, flaws where they are. */
-export function JarSection({ innerTopUm, innerBottomUm, heightUm, fillMg, name, scale, flaws = [], place = null, onPlace }: JarSectionProps) {
+export function JarSection(props: JarSectionProps) {
+  const {
+    innerTopUm,
+    innerBottomUm,
+    heightUm,
+    fillMg,
+    name,
+    scale,
+    shape = "straight",
+    wicks = 1,
+    headspaceUm = null,
+    flaws = [],
+    place = null,
+    onPlace,
+  } = props;
   const units = useUnits();
-  const inner = { top: innerTopUm / 1_000, bottom: innerBottomUm / 1_000, height: heightUm / 1_000 };
-  const volume = fillMg / WAX_G_PER_ML;
+  const inner = { top: innerTopUm / 1_000, bottom: innerBottomUm / 1_000, height: heightUm / 1_000, shape };
+  const volume = fillMg / USUAL_WAX_DENSITY;
   const level = levelFor(inner, volume);
   const overfull = volume > volumeTo(inner, inner.height) * 1.001;
   const wall = 3;
@@ -35,7 +50,9 @@ export function JarSection({ innerTopUm, innerBottomUm, heightUm, fillMg, name, 
   const height = px(inner.height + wall) + 30;
   const middle = width / 2;
   const floor = height - px(wall) - 2;
-  const half = (mm: number) => px(inner.bottom + (inner.top - inner.bottom) * (mm / inner.height)) / 2;
+  const half = (mm: number) => px(diameterAt(inner, mm)) / 2;
+  /** The wall from the bottom up to a level: straight, or a bowl's curve in short pieces. */
+  const levels = (to: number) => (shape === "bowl" ? Array.from({ length: 25 }, (_, index) => (to * index) / 24) : [0, to]);
   const at = (mm: number, side: -1 | 1): [number, number] => [middle + side * half(mm), floor - px(mm)];
   const poly = (points: [number, number][]) => points.map((point) => point.map((value) => value.toFixed(1)).join(",")).join(" ");
   const rim = at(inner.height, -1)[1];
@@ -61,18 +78,53 @@ export function JarSection({ innerTopUm, innerBottomUm, heightUm, fillMg, name, 
       aria-label={`${name}, filled with ${units.g(fillMg)}${overfull ? ", more than it holds" : ""}`}
       className={`block overflow-visible ${onPlace ? "mb-11" : ""}`}
     >
-      <polygon points={poly([at(0, -1), at(level, -1), at(level, 1), at(0, 1)])} fill="var(--color-wax)" />
+      <polygon
+        points={poly([
+          ...levels(level).map((mm) => at(mm, -1)),
+          ...levels(level)
+            .reverse()
+            .map((mm) => at(mm, 1)),
+        ])}
+        fill="var(--color-wax)"
+      />
       <line x1={middle - half(level)} x2={middle + half(level)} y1={surface} y2={surface} stroke="var(--color-ink)" strokeWidth={2} />
       <polyline
-        points={poly([[at(inner.height, -1)[0], rim], at(0, -1), at(0, 1), [at(inner.height, 1)[0], rim]])}
+        points={poly([
+          ...levels(inner.height)
+            .reverse()
+            .map((mm) => at(mm, -1)),
+          ...levels(inner.height).map((mm) => at(mm, 1)),
+        ])}
         fill="none"
         stroke="var(--color-ink)"
         strokeWidth={Math.max(2.5, px(wall) * 0.6)}
         strokeLinejoin="round"
         opacity={0.85}
       />
-      <line x1={middle} x2={middle} y1={floor} y2={surface - Math.max(8, px(6))} stroke="var(--color-ink)" strokeWidth={2} />
-      <rect x={middle - 5} y={floor - 3} width={10} height={3} fill="var(--color-ink)" />
+      {wickPlaces(diameterAt(inner, level), wicks === 3 ? 3 : wicks === 2 ? 2 : 1).map((wick) => {
+        const x = middle + px(wick.x);
+        // In a bowl a wick stands where the curve is below it.
+        const foot = shape === "bowl" ? floor - px(levels(inner.height).find((mm) => half(mm) >= Math.abs(px(wick.x))) ?? 0) : floor;
+        return (
+          <g key={wick.x}>
+            <line x1={x} x2={x} y1={foot} y2={surface - Math.max(8, px(6))} stroke="var(--color-ink)" strokeWidth={2} />
+            <rect x={x - 5} y={foot - 3} width={10} height={3} fill="var(--color-ink)" />
+          </g>
+        );
+      })}
+      {headspaceUm !== null && headspaceUm > 0 ? (
+        <g>
+          <line
+            x1={at(inner.height - headspaceUm / 1_000, -1)[0] - 10}
+            x2={at(inner.height - headspaceUm / 1_000, 1)[0] + 10}
+            y1={floor - px(inner.height - headspaceUm / 1_000)}
+            y2={floor - px(inner.height - headspaceUm / 1_000)}
+            stroke="var(--color-ink)"
+            strokeWidth={1.5}
+            strokeDasharray="6 4"
+          />
+        </g>
+      ) : null}
       {overfull ? (
         <text x={middle} y={rim - 8} textAnchor="middle" fontSize={13} fontWeight={700} fill="var(--color-hot)">
           ▲ over the rim

@@ -1,15 +1,18 @@
 "use client";
 
+import type { ComponentKind } from "@hearth/core";
 import { useId } from "react";
 import { useUnits } from "./units";
 
 export interface PotPart {
   name: string;
-  kind: "wax" | "fragrance";
+  kind: ComponentKind;
   mg: number;
 }
 
-/** The contents of a pot as one bar, to scale by weight. Wax is plain, fragrance hatched. */
+const MARKS: Record<ComponentKind, string> = { wax: "▭", additive: "▤", fragrance: "▨", dye: "▦" };
+
+/** The contents of a pot as one bar, to scale by weight. Wax is plain, fragrance hatched, additives lined, dye solid. */
 export function PotStrip({
   parts,
   height = 54,
@@ -26,13 +29,14 @@ export function PotStrip({
   const total = parts.reduce((sum, part) => sum + part.mg, 0);
   if (total === 0) return <div className="border-2 border-dashed border-line" style={{ height }} />;
   let left = 0;
+  const shown = parts.filter((part) => part.mg > 0);
   return (
     <div>
       <svg
         width="100%"
         height={height}
         role="img"
-        aria-label={parts.map((part) => `${part.name} ${units.g(part.mg, resolutionUg)}`).join(", ")}
+        aria-label={shown.map((part) => `${part.name} ${units.g(part.mg, resolutionUg)}`).join(", ")}
         className="block"
       >
         <defs>
@@ -40,8 +44,12 @@ export function PotStrip({
             <rect width={7} height={7} fill="var(--color-sheet)" />
             <rect width={3.4} height={7} fill="var(--color-ink)" />
           </pattern>
+          <pattern id={`${id}a`} width={6} height={6} patternUnits="userSpaceOnUse">
+            <rect width={6} height={6} fill="var(--color-sheet)" />
+            <rect width={6} height={2} fill="var(--color-ink)" />
+          </pattern>
         </defs>
-        {parts.map((part) => {
+        {shown.map((part) => {
           const share = (part.mg / total) * 100;
           const x = left;
           left += share;
@@ -52,7 +60,15 @@ export function PotStrip({
               width={`${share}%`}
               y={0}
               height={height}
-              fill={part.kind === "wax" ? "var(--color-wax)" : `url(#${id})`}
+              fill={
+                part.kind === "wax"
+                  ? "var(--color-wax)"
+                  : part.kind === "fragrance"
+                    ? `url(#${id})`
+                    : part.kind === "additive"
+                      ? `url(#${id}a)`
+                      : "var(--color-ink)"
+              }
               stroke="var(--color-ink)"
               strokeWidth={2}
             />
@@ -61,10 +77,10 @@ export function PotStrip({
         <rect width="100%" height={height} fill="none" stroke="var(--color-ink)" strokeWidth={4} />
       </svg>
       {bare ? null : (
-        <div className="mt-1 flex justify-between text-[14px] text-soft">
-          {parts.map((part) => (
+        <div className="mt-1 flex flex-wrap justify-between gap-x-4 text-[14px] text-soft">
+          {shown.map((part) => (
             <span key={part.kind + part.name}>
-              {part.kind === "wax" ? "▭" : "▨"} {part.name} <span className="figure text-ink">{((part.mg / total) * 100).toFixed(1)} %</span>
+              {MARKS[part.kind]} {part.name} <span className="figure text-ink">{((part.mg / total) * 100).toFixed(1)} %</span>
             </span>
           ))}
         </div>

@@ -7,10 +7,12 @@ import {
   massParts,
   type TemperatureUnit,
   temperatureParts,
+  writeBulk,
   writeDifference,
   writeDuration,
   writeGate,
   writeMass,
+  writeMoney,
   writeTemperature,
 } from "@hearth/core";
 import { DateTime } from "luxon";
@@ -18,6 +20,8 @@ import { createContext, type ReactNode, useContext, useEffect, useMemo, useState
 
 export interface Units {
   mass: MassUnit;
+  /** ISO 4217; euro where nothing is said. */
+  currency?: string;
   temperature: TemperatureUnit;
   zone: string;
 }
@@ -28,6 +32,14 @@ export function writers(units: Units) {
   return {
     ...units,
     g: (mg: number, resolutionUg: number | null = null) => writeMass(mg, units.mass, resolutionUg),
+    /** A computed weight, to a tenth of a gram or a hundredth of an ounce; finer below ten grams. */
+    about: (mg: number) => {
+      const step = units.mass === "oz" ? 1 : Math.abs(mg) < 10_000 ? 10 : 100;
+      return writeMass(Math.round(mg / step) * step, units.mass);
+    },
+    /** A store of something: kilograms or pounds where there is much of it. */
+    bulk: (mg: number) => writeBulk(mg, units.mass),
+    money: (minor: number, extra = 0) => writeMoney(minor, units.currency ?? "EUR", extra),
     gParts: (mg: number, resolutionUg: number | null = null) => massParts(mg, units.mass, resolutionUg),
     gDecimals: (resolutionUg: number | null) => decimalsFor(units.mass, resolutionUg),
     t: (centi: number) => writeTemperature(centi, units.temperature),
@@ -35,6 +47,7 @@ export function writers(units: Units) {
     tDifference: (centi: number) => writeDifference(centi, units.temperature),
     gate: (gate: Gate) => writeGate(gate, units.temperature),
     clock: (iso: string) => local(iso).toFormat("HH:mm"),
+    isoDay: (iso: string) => local(iso).toFormat("yyyy-LL-dd"),
     day: (iso: string) => local(iso).toFormat("ccc d LLL"),
     dayClock: (iso: string) => local(iso).toFormat("ccc d LLL HH:mm"),
     full: (iso: string) => local(iso).toFormat("yyyy-LL-dd HH:mm:ss"),

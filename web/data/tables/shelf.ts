@@ -1,12 +1,36 @@
-import { bigint, boolean, integer, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
+import type { Gate } from "@hearth/core";
+import { bigint, boolean, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
 import { ofWorkshop } from "./workshop";
 
 const own = () => ({ workshopId: ofWorkshop(), id: uuid("id").notNull(), name: text("name").notNull(), version: integer("version").notNull().default(1) });
 const milligrams = (name: string) => bigint(name, { mode: "number" });
+const gate = (name: string) => jsonb(name).$type<Gate>();
+const families = () => jsonb("families").$type<string[]>();
+const remarks = () => text("remarks").notNull().default("");
+/** Below this it is low: milligrams, or pieces. */
+const low = () => milligrams("low");
 
+/** Temperatures in hundredths of °C, densities in µg/ml, times in seconds, shares in millionths of the wax. */
 export const waxes = pgTable(
   "wax",
-  { ...own(), family: text("family").notNull(), maxLoadPpm: integer("max_load_ppm"), remarks: text("remarks").notNull().default("") },
+  {
+    ...own(),
+    family: text("family").notNull(),
+    maxLoadPpm: integer("max_load_ppm"),
+    melt: integer("melt"),
+    heatGate: gate("heat_gate"),
+    addGate: gate("add_gate"),
+    pourGate: gate("pour_gate"),
+    ceiling: integer("ceiling"),
+    setDensity: integer("set_density"),
+    liquidDensity: integer("liquid_density"),
+    leastCureSeconds: integer("least_cure_seconds"),
+    cureSeconds: integer("cure_seconds"),
+    /** What a blend is weighed from; null for a wax as bought. */
+    blend: jsonb("blend").$type<{ id: string; share: number }[]>(),
+    low: low(),
+    remarks: remarks(),
+  },
   (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
 );
 
@@ -16,9 +40,50 @@ export const fragrances = pgTable(
     ...own(),
     kind: text("kind", { enum: ["fragrance", "essential oil"] }).notNull(),
     maxLoadPpm: integer("max_load_ppm"),
-    /** Hundredths of °C. */
+    usualLoadPpm: integer("usual_load_ppm"),
     flashPoint: integer("flash_point"),
-    remarks: text("remarks").notNull().default(""),
+    density: integer("density"),
+    families: families(),
+    strength: text("strength"),
+    low: low(),
+    remarks: remarks(),
+  },
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
+);
+
+export const dyes = pgTable(
+  "dye",
+  {
+    ...own(),
+    kind: text("kind", { enum: ["liquid", "chip", "block", "powder"] }).notNull(),
+    /** Weight of one drop or piece. */
+    eachMg: milligrams("each_mg"),
+    strength: text("strength"),
+    colours: text("colours").notNull().default(""),
+    low: low(),
+    remarks: remarks(),
+  },
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
+);
+
+export const additives = pgTable(
+  "additive",
+  { ...own(), usualPpm: integer("usual_ppm"), maxPpm: integer("max_ppm"), does: text("does").notNull().default(""), low: low(), remarks: remarks() },
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
+);
+
+export const wicks = pgTable(
+  "wick",
+  {
+    ...own(),
+    kind: text("kind").notNull(),
+    size: text("size").notNull().default(""),
+    /** Inner diameters at the wax line that it suits, in micrometres. */
+    fromUm: integer("from_um"),
+    toUm: integer("to_um"),
+    families: families(),
+    low: low(),
+    remarks: remarks(),
   },
   (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
 );
@@ -28,6 +93,12 @@ export const vessels = pgTable(
   {
     ...own(),
     material: text("material").notNull(),
+    state: text("state", { enum: ["for sale", "tester", "cracked", "may hold lead"] })
+      .notNull()
+      .default("for sale"),
+    shape: text("shape", { enum: ["straight", "bowl"] })
+      .notNull()
+      .default("straight"),
     statedFillMg: milligrams("stated_fill_mg").notNull(),
     workingFillMg: milligrams("working_fill_mg").notNull(),
     soldByWeight: boolean("sold_by_weight").notNull().default(false),
@@ -35,6 +106,14 @@ export const vessels = pgTable(
     innerTopUm: integer("inner_top_um").notNull(),
     innerBottomUm: integer("inner_bottom_um").notNull(),
     heightUm: integer("height_um").notNull(),
+    headspaceUm: integer("headspace_um").notNull().default(10_000),
+    waterMg: milligrams("water_mg"),
+    waterTo: text("water_to", { enum: ["line", "rim"] })
+      .notNull()
+      .default("line"),
+    wicks: integer("wicks").notNull().default(1),
+    low: low(),
+    remarks: remarks(),
   },
   (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
 );
@@ -48,6 +127,8 @@ export const instruments = pgTable(
     correction: integer("correction").notNull().default(0),
     /** One step of a scale, in micrograms. */
     resolutionUg: milligrams("resolution_ug"),
+    /** The most that a scale takes. */
+    capacityMg: milligrams("capacity_mg"),
   },
   (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
 );

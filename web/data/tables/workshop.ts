@@ -7,6 +7,8 @@ export const workshops = pgTable("workshop", {
   massUnit: text("mass_unit", { enum: ["g", "oz"] }).notNull(),
   temperatureUnit: text("temperature_unit", { enum: ["C", "F"] }).notNull(),
   timeZone: text("time_zone").notNull(),
+  /** ISO 4217, for what lots cost. */
+  currency: text("currency").notNull().default("EUR"),
   version: integer("version").notNull().default(1),
   createdAt: timestamp("created_at", { withTimezone: true, mode: "string" }).notNull().default(sql`now()`),
 });

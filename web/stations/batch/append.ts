@@ -1,8 +1,9 @@
-import { type BatchEvent, type BatchState, batchState, CLOCK_TOLERANCE_MS, refusal, type SentEvent, writeDuration } from "@hearth/core";
+import { type BatchEvent, type BatchState, batchState, CLOCK_TOLERANCE_MS, refusal, type SentEvent, usesOf, writeDuration } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { instruments } from "@/data/tables/shelf";
+import { stockUses } from "@/data/tables/stock";
 import { people } from "@/data/tables/workshop";
 import { canonical } from "../canonical";
 import { eventsOf } from "./events";
@@ -41,6 +42,13 @@ export const eventRow = (workshopId: string, batchId: string, event: BatchEvent)
 export const sameEvent = (a: SentEvent, b: SentEvent): boolean =>
   canonical([a.kind, Date.parse(a.happenedAt), a.personId, a.instrumentId, a.corrects, a.payload]) ===
   canonical([b.kind, Date.parse(b.happenedAt), b.personId, b.instrumentId, b.corrects, b.payload]);
+
+/** Writes down anew what a batch drew from the shelf. */
+export async function writeUses(tx: Transaction, workshopId: string, batchId: string, state: BatchState): Promise<void> {
+  await tx.delete(stockUses).where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.batchId, batchId)));
+  const uses = usesOf(state);
+  if (uses.length > 0) await tx.insert(stockUses).values(uses.map((use) => ({ ...use, workshopId, batchId })));
+}
 
 /** Adds one event to a batch, in one transaction with what its row repeats. The same event again changes nothing. */
 export async function appendEvent(db: Database, workshopId: string, batchId: string, sent: SentEvent, now: string): Promise<Appended> {
@@ -84,10 +92,12 @@ export async function appendEvent(db: Database, workshopId: string, batchId: str
     }
     const event: BatchEvent = { ...sent, arrivedAt: now };
     await tx.insert(batchEvents).values(eventRow(workshopId, batchId, event));
+    const state = batchState([...events, event], now);
     await tx
       .update(batches)
-      .set(rowOf(batchState([...events, event], now)))
+      .set(rowOf(state))
       .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)));
+    await writeUses(tx, workshopId, batchId, state);
     return { ok: true, repeated: false };
   });
 }

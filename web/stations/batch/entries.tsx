@@ -1,6 +1,6 @@
 "use client";
 
-import { type BatchEvent, parseDuration, parseMass, parseTemperature, writeDuration } from "@hearth/core";
+import { type BatchEvent, parseCount, parseDuration, parseMass, parseTemperature, writeDuration } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, useFields, words } from "@/ui/fields";
 import { useUnits } from "@/ui/units";
@@ -16,6 +16,12 @@ function valueRule(event: BatchEvent, units: ReturnType<typeof useUnits>): { lab
         label: "What it weighed",
         rule: { initial: units.g(event.payload.mg), parse: (text) => parseMass(text, { unit: units.mass }) },
         body: (mg: number) => ({ kind: "weighed", payload: { ...event.payload, mg } }),
+      };
+    case "counted":
+      return {
+        label: "How many",
+        rule: { initial: String(event.payload.n), parse: (text) => parseCount(text, { least: 1, most: 100_000, name: "drops or pieces" }) },
+        body: (n: number) => ({ kind: "counted", payload: { ...event.payload, n } }),
       };
     case "read":
       return {

@@ -20,6 +20,10 @@ export function tell(event: BatchEvent, state: BatchState, units: Writers, instr
       );
     case "weighed":
       return told(`weighed ${state.plan.components.find((part) => part.id === event.payload.componentId)?.name ?? "something"}`, units.g(event.payload.mg));
+    case "counted": {
+      const part = state.plan.components.find((one) => one.id === event.payload.componentId);
+      return told(`counted in ${part?.name ?? "something"}`, `${event.payload.n} ${part?.count?.of ?? ""}`);
+    }
     case "read": {
       const celsius = event.payload.shown + event.payload.correction;
       const by = instrumentName(event.instrumentId);

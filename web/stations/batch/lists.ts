@@ -65,7 +65,14 @@ export async function readBatch(db: Database, workshopId: string, id: string, no
   return { id: row.id, number: row.number, formulaId: formula?.id ?? null, events, state: batchState(events, now) };
 }
 
-export type ReadInstrument = { id: string; name: string; kind: "probe" | "infrared" | "glass" | "scale"; correction: number; resolutionUg: number | null };
+export type ReadInstrument = {
+  id: string;
+  name: string;
+  kind: "probe" | "infrared" | "glass" | "scale";
+  correction: number;
+  resolutionUg: number | null;
+  capacityMg: number | null;
+};
 
 export async function listInstruments(db: Database, workshopId: string): Promise<ReadInstrument[]> {
   return (
@@ -76,6 +83,7 @@ export async function listInstruments(db: Database, workshopId: string): Promise
         kind: instruments.kind,
         correction: instruments.correction,
         resolutionUg: instruments.resolutionUg,
+        capacityMg: instruments.capacityMg,
       })
       .from(instruments)
       .where(eq(instruments.workshopId, workshopId))

@@ -4,7 +4,7 @@ import { z } from "zod";
 import type { Database, Transaction } from "@/data/client";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { fragrances, instruments, vessels, waxes } from "@/data/tables/shelf";
+import { additives, dyes, fragrances, instruments, vessels, waxes } from "@/data/tables/shelf";
 import { people, workshops } from "@/data/tables/workshop";
 import { canonical } from "../canonical";
 import { done, type Outcome, refused } from "../outcome";
@@ -78,7 +78,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
       .limit(1);
     if (taken.length > 0) return refused("An entry of this record belongs to another batch here already. Nothing was taken in.");
 
-    const put = async <T extends typeof people | typeof instruments | typeof waxes | typeof fragrances | typeof vessels>(
+    const put = async <T extends typeof people | typeof instruments | typeof waxes | typeof fragrances | typeof additives | typeof dyes | typeof vessels>(
       table: T,
       rows: { id: string; name: string }[],
     ) => {
@@ -88,7 +88,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
           .from(table as typeof people)
           .where(and(eq(table.workshopId, workshopId), eq(table.id, row.id)));
         if (!old) await tx.insert(table as typeof people).values({ ...row, workshopId });
-        else if (Object.entries(row).some(([key, value]) => (old as Record<string, unknown>)[key] !== value))
+        else if (Object.entries(row).some(([key, value]) => canonical((old as Record<string, unknown>)[key] ?? null) !== canonical(value ?? null)))
           remarks.push(`“${old.name}” was here already and is kept as it is.`);
       }
     };
@@ -97,6 +97,8 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
     await put(waxes, record.waxes);
     await put(fragrances, record.fragrances);
     await put(vessels, record.vessels);
+    await put(additives, record.additives ?? []);
+    await put(dyes, record.dyes ?? []);
 
     const [formula] = await tx
       .select()

@@ -1,10 +1,10 @@
-import { type BatchEvent, type BatchRecord, type BatchState, RECORD_FORMAT, type SentEvent } from "@hearth/core";
+import { type BatchEvent, type BatchRecord, type BatchState, RECORD_FORMAT, RUNS_AS_FORMULA, type SentEvent } from "@hearth/core";
 import { and, asc, eq, inArray } from "drizzle-orm";
 import Papa from "papaparse";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { fragrances, instruments, vessels, waxes } from "@/data/tables/shelf";
+import { additives, dyes, fragrances, instruments, vessels, waxes } from "@/data/tables/shelf";
 import { people, workshops } from "@/data/tables/workshop";
 import { eventsOf } from "./events";
 
@@ -31,6 +31,7 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
   const events = (await eventsOf(db, workshopId, [batchId])).get(batchId) ?? [];
   const started = events.find((event) => event.kind === "started");
   const vesselIds = started?.kind === "started" ? started.payload.plan.vessels.map((vessel) => vessel.vesselId) : [];
+  const weighedIds = started?.kind === "started" ? started.payload.plan.components.filter((part) => part.kind === "wax").map((part) => part.id) : [];
   const personIds = present(events.map((event) => event.personId));
   const instrumentIds = present(events.map((event) => event.instrumentId));
   const { spec } = version;
@@ -56,6 +57,34 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
         .from(instruments)
         .where(and(eq(instruments.workshopId, workshopId), inArray(instruments.id, instrumentIds))),
     ).map(strip),
+    additives: inOrder(
+      await db
+        .select()
+        .from(additives)
+        .where(
+          and(
+            eq(additives.workshopId, workshopId),
+            inArray(
+              additives.id,
+              (spec.additives ?? []).map((part) => part.id),
+            ),
+          ),
+        ),
+    ).map(strip),
+    dyes: inOrder(
+      await db
+        .select()
+        .from(dyes)
+        .where(
+          and(
+            eq(dyes.workshopId, workshopId),
+            inArray(
+              dyes.id,
+              (spec.dyes ?? []).map((part) => part.id),
+            ),
+          ),
+        ),
+    ).map(strip),
     waxes: inOrder(
       await db
         .select()
@@ -63,10 +92,8 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
         .where(
           and(
             eq(waxes.workshopId, workshopId),
-            inArray(
-              waxes.id,
-              spec.waxes.map((part) => part.id),
-            ),
+            // A blend's own waxes travel too, since they are what was weighed.
+            inArray(waxes.id, present([...spec.waxes.map((part) => part.id), ...weighedIds])),
           ),
         ),
     ).map(strip),
@@ -95,9 +122,6 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
   };
 }
 
-/** What a spreadsheet would run as a formula: these signs at the start of a cell, but not a plain negative number. */
-const RUNS = /^(?:[=+@\t\r]|-(?!\d+(?:\.\d+)?$))/;
-
 /** The events of a batch as CSV, one row each, in SI units; cells that a spreadsheet would run as formulas are defused. */
 export function eventsCsv(state: BatchState, number: number, names: (id: string | null) => string): string {
   const detail = (event: SentEvent | BatchEvent): { what: string; grams: string; celsius: string; shown: string; seconds: string } => {
@@ -115,6 +139,10 @@ export function eventsCsv(state: BatchState, number: number, names: (id: string 
           what: state.plan.components.find((part) => part.id === event.payload.componentId)?.name ?? "",
           grams: String(event.payload.mg / 1_000),
         };
+      case "counted": {
+        const part = state.plan.components.find((one) => one.id === event.payload.componentId);
+        return { ...none, what: `${event.payload.n} ${part?.count?.of ?? ""} ${part?.name ?? ""}` };
+      }
       case "read":
         return {
           ...none,
@@ -162,5 +190,5 @@ export function eventsCsv(state: BatchState, number: number, names: (id: string 
       stands: supersededBy ? "no" : "yes",
     };
   });
-  return `\ufeff${Papa.unparse(rows, { newline: "\r\n", escapeFormulae: RUNS })}\r\n`;
+  return `\ufeff${Papa.unparse(rows, { newline: "\r\n", escapeFormulae: RUNS_AS_FORMULA })}\r\n`;
 }

@@ -17,6 +17,13 @@ function Why({ step, state, units }: { step: Step; state: BatchState; units: Wri
   const profile = state.plan.spec.profile;
   if (step.kind === "weigh")
     return <Aside title="Weighing">Tare first. One container for wax, another for fragrance. On a small scale weigh in parts: the parts add up here.</Aside>;
+  if (step.kind === "count")
+    return (
+      <Aside title="Dye">
+        Liquid wax looks much darker than set wax: dab a drop on paper to see the set colour
+        {state.plan.waxFamily === "gel" ? "; gel shows its true colour hot" : ""}. More dye clogs the wick.
+      </Aside>
+    );
   if (step.kind === "heat")
     return (
       <Aside title="Before you read">
@@ -93,7 +100,7 @@ export function Pot(props: BatchProps) {
                     <Target step={step} state={state} units={units} />
                   </div>
                 </div>
-                {newest && step.kind !== "weigh" && step.kind !== "stir" ? (
+                {newest && step.kind !== "weigh" && step.kind !== "count" && step.kind !== "stir" ? (
                   <div className="text-right" aria-live="polite">
                     <div className="text-soft">last reading, {units.clock(newest.at)}</div>
                     <span className={`figure text-[clamp(52px,7vw,84px)] leading-[0.95] ${TONE[tone]}`}>{units.tParts(newest.celsius).figure}</span>

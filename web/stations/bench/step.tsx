@@ -1,6 +1,19 @@
 "use client";
 
-import { type BatchState, type Gate, type GateName, good, parseDuration, parseMass, parseTemperature, type Step, writeDuration } from "@hearth/core";
+import {
+  type BatchState,
+  type Gate,
+  type GateName,
+  good,
+  parseCount,
+  parseDuration,
+  parseMass,
+  parseTemperature,
+  partsFor,
+  type Step,
+  splitIntoPitchers,
+  writeDuration,
+} from "@hearth/core";
 import { useEffect, useMemo, useState } from "react";
 import { Field, type FieldRule, useFields } from "@/ui/fields";
 import { useUnits, type Writers } from "@/ui/units";
@@ -11,6 +24,7 @@ import { StirClock } from "./stir-clock";
 /** What each step is called and what its button does. */
 export const ACTS: Record<Step["kind"], { title: (step: Step) => string; button: string }> = {
   weigh: { title: (step) => `Weigh ${step.component?.name ?? ""}`, button: "Record the weight" },
+  count: { title: (step) => `Count in ${step.component?.name ?? ""}`, button: "Record the count" },
   heat: { title: () => "Heat the wax", button: "Record the heat reading" },
   add: { title: (step) => (step.name === "add fragrance" ? "Add the fragrance" : "Read before stirring"), button: "Record the add reading" },
   stir: { title: () => "Stir by the clock", button: "Record the stirring" },
@@ -19,6 +33,49 @@ export const ACTS: Record<Step["kind"], { title: (step: Step) => string; button:
 };
 
 export const isGate = (kind: Step["kind"]): kind is GateName => kind === "heat" || kind === "add" || kind === "pour";
+
+/** The same component pitcher by pitcher, where the batch is split over several. */
+function InPitchers({ step, state, units }: { step: Step; state: BatchState; units: Writers }) {
+  const { plan } = state;
+  if (!plan.pitcherMg || plan.totalMg <= plan.pitcherMg) return null;
+  const pitchers = splitIntoPitchers(plan.components, plan.pitcherMg, plan.resolutionUg, plan.maxLoadPpm);
+  const at = plan.components.findIndex((part) => part.id === step.component?.id);
+  return (
+    <ol className="mt-2 flex flex-wrap gap-x-5" aria-label="By pitcher">
+      {pitchers.map((pitcher, index) => {
+        const part = pitcher.components[at];
+        return (
+          <li key={index} className="text-soft">
+            pitcher {index + 1}: <span className="figure text-[24px] text-ink">{part?.count ? part.count.n : units.g(part?.mg ?? 0, plan.resolutionUg)}</span>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+/** A weight above what the chosen scale takes, in parts that it can. */
+function InParts({
+  mg,
+  scale,
+  resolutionUg,
+  units,
+}: {
+  mg: number;
+  scale: { name: string; capacityMg: number | null } | undefined;
+  resolutionUg: number;
+  units: Writers;
+}) {
+  if (!scale?.capacityMg || mg <= scale.capacityMg) return null;
+  // A jug of a fifth of what the scale takes stands on it.
+  const parts = partsFor(mg, scale.capacityMg, Math.round(scale.capacityMg / 5), resolutionUg);
+  return (
+    <p className="mt-2 border-l-[6px] border-hot bg-hot-fill px-3 py-2 font-medium">
+      ▲ {scale.name} takes {units.bulk(scale.capacityMg)}. Weigh in {parts.length} parts, with a container of up to {units.bulk(scale.capacityMg / 5)}:{" "}
+      <span className="figure text-[20px]">{parts.map((part) => units.g(part, resolutionUg)).join(" + ")}</span>
+    </p>
+  );
+}
 
 /** What the step asks for, as large as the screen allows. */
 export function Target({ step, state, units }: { step: Step; state: BatchState; units: Writers }) {
@@ -37,6 +94,23 @@ export function Target({ step, state, units }: { step: Step; state: BatchState; 
             {units.g(step.component.mg, state.plan.resolutionUg)}
           </div>
         ) : null}
+        <InPitchers step={step} state={state} units={units} />
+      </div>
+    );
+  }
+  if (step.kind === "count" && step.component?.count) {
+    const done = state.countedN[step.component.id] ?? 0;
+    const { n, of } = step.component.count;
+    return (
+      <div>
+        <span className={huge}>{Math.max(0, done > 0 && !step.done ? n - done : n)}</span>
+        <span className="figure text-[34px]"> {of}</span>
+        {done > 0 ? (
+          <div className="text-soft">
+            {step.done ? "counted" : "still to go; counted"} <span className="figure text-[20px] text-ink">{done}</span> of {n}
+          </div>
+        ) : null}
+        <InPitchers step={step} state={state} units={units} />
       </div>
     );
   }
@@ -81,17 +155,19 @@ export function StepForm({ step, batch, instruments }: { step: Step; batch: Batc
     const value: FieldRule<unknown> =
       step.kind === "weigh"
         ? { initial: "", parse: (text) => parseMass(text, { unit: units.mass }) }
-        : isGate(step.kind)
-          ? { initial: "", parse: (text) => parseTemperature(text, units.temperature) }
-          : step.kind === "stir"
-            ? { initial: writeDuration(profile.stirSeconds), parse: (text) => parseDuration(text, "min", 3_600) }
-            : { initial: "", parse: (text) => good(text === "" ? null : text === "yes") };
+        : step.kind === "count"
+          ? { initial: "", parse: (text) => parseCount(text, { least: 1, most: 100_000, name: step.component?.count?.of ?? "drops" }) }
+          : isGate(step.kind)
+            ? { initial: "", parse: (text) => parseTemperature(text, units.temperature) }
+            : step.kind === "stir"
+              ? { initial: writeDuration(profile.stirSeconds), parse: (text) => parseDuration(text, "min", 3_600) }
+              : { initial: "", parse: (text) => good(text === "" ? null : text === "yes") };
     return {
       value,
       tool: { initial: lastTool, parse: (text: string) => good(text || null) } as FieldRule<unknown>,
       at: { initial: "", parse: (text: string) => parseWhen(text, batch.now, units.zone) } as FieldRule<unknown>,
     };
-  }, [step.kind, units, profile.stirSeconds, lastTool, batch.now]);
+  }, [step.kind, step.component?.count?.of, units, profile.stirSeconds, lastTool, batch.now]);
   const fields = useFields(rules);
   const [said, setSaid] = useState("");
 
@@ -102,6 +178,7 @@ export function StepForm({ step, batch, instruments }: { step: Step; batch: Batc
     const tool = tools.find((one) => one.id === common.instrumentId);
     let entered: Entered;
     if (step.kind === "weigh") entered = { kind: "weighed", payload: { componentId: step.component?.id ?? "", mg: all.value as number }, ...common };
+    else if (step.kind === "count") entered = { kind: "counted", payload: { componentId: step.component?.id ?? "", n: all.value as number }, ...common };
     else if (isGate(step.kind))
       entered = { kind: "read", payload: { gate: step.kind, shown: all.value as number, correction: tool?.correction ?? 0 }, ...common };
     else if (step.kind === "stir") entered = { kind: "stirred", payload: { seconds: all.value as number }, ...common };
@@ -112,7 +189,7 @@ export function StepForm({ step, batch, instruments }: { step: Step; batch: Batc
     const refusal = await batch.record(entered);
     if (refusal) {
       fields.fill(typed);
-      const names: Record<string, string> = { happenedAt: "at", mg: "value", shown: "value", seconds: "value", instrumentId: "tool" };
+      const names: Record<string, string> = { happenedAt: "at", mg: "value", n: "value", shown: "value", seconds: "value", instrumentId: "tool" };
       fields.refuse(Object.fromEntries(Object.entries(refusal.fields).flatMap(([name, messages]) => (names[name] ? [[names[name], messages]] : []))));
       setSaid(refusal.message);
     }
@@ -131,7 +208,16 @@ export function StepForm({ step, batch, instruments }: { step: Step; batch: Batc
     return () => window.removeEventListener("keydown", hear);
   }, [fields.form]);
 
-  const label = step.kind === "weigh" ? "Scale shows" : isGate(step.kind) ? "Thermometer shows" : step.kind === "stir" ? "Stirred for" : "Jars warmed first";
+  const label =
+    step.kind === "weigh"
+      ? "Scale shows"
+      : step.kind === "count"
+        ? "Counted"
+        : isGate(step.kind)
+          ? "Thermometer shows"
+          : step.kind === "stir"
+            ? "Stirred for"
+            : "Jars warmed first";
   return (
     <form
       ref={fields.form}
@@ -158,7 +244,9 @@ export function StepForm({ step, batch, instruments }: { step: Step; batch: Batc
             {...fields.bind("value")}
             large
             inputMode="decimal"
-            unit={step.kind === "weigh" ? units.mass : isGate(step.kind) ? `°${units.temperature}` : undefined}
+            unit={
+              step.kind === "weigh" ? units.mass : step.kind === "count" ? step.component?.count?.of : isGate(step.kind) ? `°${units.temperature}` : undefined
+            }
           />
         )}
         <button type="submit" className="act mt-[27px] !min-h-[64px] justify-self-start max-sm:mt-0 max-sm:mb-3 max-sm:justify-self-stretch" data-next-step>
@@ -175,6 +263,14 @@ export function StepForm({ step, batch, instruments }: { step: Step; batch: Batc
           <Field label="When" {...fields.bind("at")} placeholder="now" />
         </div>
       </div>
+      {step.kind === "weigh" && step.component ? (
+        <InParts
+          mg={Math.max(0, step.component.mg - (state.weighedMg[step.component.id] ?? 0))}
+          scale={tools.find((one) => one.id === fields.text("tool"))}
+          resolutionUg={state.plan.resolutionUg}
+          units={units}
+        />
+      ) : null}
       {said ? (
         <p role="alert" className="mt-1 font-semibold text-hot">
           ▲ {said}

@@ -1,16 +1,16 @@
 "use server";
 
-import { type FormulaSpec, formulaSpec, mustNotMix } from "@hearth/core";
-import { and, desc, eq, inArray } from "drizzle-orm";
+import { type FormulaSpec, formulaSpec, stopOf } from "@hearth/core";
+import { and, desc, eq } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { fragrances, waxes } from "@/data/tables/shelf";
 import { canonical } from "../canonical";
 import { here } from "../frame/context";
 import { command, done, type Outcome, refused } from "../outcome";
+import { readMaterials } from "../shelf/read";
 
 const saved = z.object({
   id: z.uuid().nullable(),
@@ -37,27 +37,18 @@ export async function saveFormula(input: unknown): Promise<Outcome<Saved>> {
     const { db, workshop, person, people, now } = await here();
     const mine = workshop.id;
     const outcome = await db.transaction(async (tx): Promise<Outcome<Saved>> => {
-      const waxIds = wanted.spec.waxes.map((part) => part.id);
-      const oilIds = wanted.spec.fragrances.map((part) => part.id);
-      const foundWaxes = await tx
-        .select({ id: waxes.id, name: waxes.name, family: waxes.family })
-        .from(waxes)
-        .where(and(eq(waxes.workshopId, mine), inArray(waxes.id, waxIds)));
-      if (foundWaxes.length !== new Set(waxIds).size) return refused("That wax is not on this shelf.", { wax: ["Choose a wax from the shelf."] });
-      if (oilIds.length > 0) {
-        const foundOils = await tx
-          .select({ id: fragrances.id, name: fragrances.name, flashPoint: fragrances.flashPoint })
-          .from(fragrances)
-          .where(and(eq(fragrances.workshopId, mine), inArray(fragrances.id, oilIds)));
-        if (foundOils.length !== new Set(oilIds).size)
-          return refused("That fragrance is not on this shelf.", { fragrance: ["Choose a fragrance from the shelf."] });
-        for (const wax of foundWaxes) {
-          for (const fragrance of foundOils) {
-            const stop = mustNotMix({ wax, fragrance }, workshop.temperatureUnit);
-            if (stop) return refused(stop, { fragrance: [stop] });
-          }
-        }
+      const shelf = await readMaterials(tx, mine);
+      for (const [field, parts, rows] of [
+        ["wax", wanted.spec.waxes, shelf.waxes],
+        ["fragrance", wanted.spec.fragrances, shelf.fragrances],
+        ["additive", wanted.spec.additives ?? [], shelf.additives],
+        ["dye", wanted.spec.dyes ?? [], shelf.dyes],
+      ] as const) {
+        if (parts.some((part) => !rows.some((row) => row.id === part.id)))
+          return refused(`That ${field} is not on this shelf.`, { [field]: [`Choose ${field === "additive" ? "an" : "a"} ${field} from the shelf.`] });
       }
+      const stop = stopOf(wanted.spec, shelf, workshop.temperatureUnit);
+      if (stop) return refused(stop.message, { [stop.of]: [stop.message] });
       if (wanted.id === null) {
         const id = v7();
         await tx.insert(formulas).values({ workshopId: mine, id, name: wanted.name, updatedAt: now, updatedBy: person?.id ?? null });

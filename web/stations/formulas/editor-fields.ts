@@ -1,14 +1,18 @@
 import {
+  type DyeDose,
   type FormulaSpec,
   good,
-  LARGEST_LOAD_PERCENT,
   type LoadBasis,
+  type Parsed,
   type Profile,
   parseDuration,
   parseGate,
+  parseLoad,
+  parseNumber,
   parsePercent,
   parseTemperature,
   writeDuration,
+  writeNumber,
   writePercent,
 } from "@hearth/core";
 import { type FieldRule, named, words } from "@/ui/fields";
@@ -30,26 +34,82 @@ export function profileText(profile: Profile, units: Writers) {
     setSeconds: writeDuration(profile.setSeconds),
     leastCureSeconds: writeDuration(profile.leastCureSeconds),
     recommendedCureSeconds: writeDuration(profile.recommendedCureSeconds),
+    reason: profile.reason,
   };
 }
 
-export function rulesFor(name: string, spec: FormulaSpec | null, first: { wax: string; oil: string; profile: Profile }, units: Writers) {
-  const shown = profileText(spec?.profile ?? first.profile, units);
+export type PartKind = "wax" | "fragrance" | "additive" | "dye";
+
+/** One line of what goes in. Its fields are `wax:0:id`, `wax:0:share` and so on. */
+export interface PartRow {
+  kind: PartKind;
+  key: string;
+  id: string;
+  share: string;
+  by: DyeDose;
+}
+
+/** The lines of a formula as it is, or of a new one. */
+export function rowsOf(spec: FormulaSpec | null, first: { wax: string; oil: string }): PartRow[] {
+  let at = 0;
+  const row = (kind: PartKind, id: string, share: string, by: DyeDose = "drops"): PartRow => ({ kind, key: `${kind}:${at++}`, id, share, by });
+  if (!spec) return [row("wax", first.wax, "1"), row("fragrance", first.oil, "1")];
+  const shown = (n: number) => writeNumber(n, 4);
+  return [
+    ...spec.waxes.map((part) => row("wax", part.id, shown(part.share))),
+    ...(spec.fragrances.length > 0 ? spec.fragrances.map((part) => row("fragrance", part.id, shown(part.share))) : [row("fragrance", "", "1")]),
+    ...(spec.additives ?? []).map((part) => row("additive", part.id, shown(part.ppm / 10_000))),
+    ...(spec.dyes ?? []).map((part) => row("dye", part.id, shown(part.amount), part.by)),
+  ];
+}
+
+const positive =
+  (most: number, what: string) =>
+  (text: string): Parsed<number> => {
+    const read = parseNumber(text.replace(/\s*%$/, ""));
+    if (!read.ok) return read;
+    if (read.value <= 0) return { ok: false, message: `${what} must be above 0.` };
+    return read.value > most ? { ok: false, message: `${what} cannot be above ${most}.` } : read;
+  };
+
+/** The rules of one line's fields. */
+function rulesOfRow(row: PartRow, dose: DyeDose): Record<string, FieldRule<unknown>> {
+  const chosen = (text: string): Parsed<string> =>
+    text || row.kind === "fragrance"
+      ? good(text)
+      : { ok: false, message: `Choose ${row.kind === "additive" ? "an" : "a"} ${row.kind}. The shelf has none yet: add one there first.` };
+  const share =
+    row.kind === "additive"
+      ? (text: string) => parsePercent(text, { least: 0.001, most: 50, name: "an additive's share" })
+      : positive(row.kind === "dye" ? (dose === "percent" ? 10 : 1_000) : 1_000_000, row.kind === "dye" ? "The dye" : "A share");
+  return {
+    [`${row.key}:id`]: { initial: row.id, parse: chosen },
+    [`${row.key}:share`]: { initial: row.share, parse: share },
+    ...(row.kind === "dye" ? { [`${row.key}:by`]: { initial: row.by, parse: (text: string) => good(text as DyeDose) } } : {}),
+  };
+}
+
+/** The rules of everything that is not a line of what goes in. `basis` is the one chosen at present. */
+export function rulesFor(
+  name: string,
+  spec: FormulaSpec | null,
+  rows: readonly PartRow[],
+  now: { basis: LoadBasis; doses: Record<string, DyeDose> },
+  firstProfile: Profile,
+  units: Writers,
+) {
+  const shown = profileText(spec?.profile ?? firstProfile, units);
   const unit = units.temperature;
   const gate = (initial: string) => ({ initial, parse: (text: string) => parseGate(text, unit) });
-  return {
+  const parts: Record<string, FieldRule<unknown>> = Object.assign({}, ...rows.map((row) => rulesOfRow(row, now.doses[row.key] ?? row.by)));
+  const fixed = {
     name: named("the formula", name),
-    wax: {
-      initial: spec?.waxes[0]?.id ?? first.wax,
-      parse: (text: string) => (text ? good(text) : { ok: false as const, message: "Choose a wax. The shelf has none yet: add one there first." }),
-    },
-    fragrance: { initial: spec ? (spec.fragrances[0]?.id ?? "") : first.oil, parse: (text: string) => good(text === "" ? null : text) },
     basis: { initial: spec?.basis ?? "wax", parse: (text: string) => good(text as LoadBasis) },
     load: {
       initial: spec ? writePercent(spec.loadPpm, 3).replace(" %", "") : "8",
-      parse: (text: string) => parsePercent(text, { least: 0, most: LARGEST_LOAD_PERCENT.wax, name: "a load" }),
+      parse: (text: string) => parseLoad(text, now.basis),
     },
-    profileName: named("the profile", spec?.profile.name ?? first.profile.name),
+    profileName: named("the profile", spec?.profile.name ?? firstProfile.name),
     heat: gate(shown.heat),
     add: gate(shown.add),
     pour: gate(shown.pour),
@@ -58,6 +118,27 @@ export function rulesFor(name: string, spec: FormulaSpec | null, first: { wax: s
     setSeconds: { initial: shown.setSeconds, parse: duration("h") },
     leastCureSeconds: { initial: shown.leastCureSeconds, parse: duration("d") },
     recommendedCureSeconds: { initial: shown.recommendedCureSeconds, parse: duration("d") },
+    reason: words(shown.reason, 600),
     notes: words(spec?.notes ?? ""),
   } satisfies Record<string, FieldRule<unknown>>;
+  return { ...parts, ...fixed } as typeof fixed & Record<string, FieldRule<unknown>>;
+}
+
+/** The lines as a formula says them, from fields that have been read. Lines without a material are left out. */
+export function partsFrom(rows: readonly PartRow[], values: Readonly<Record<string, unknown>>) {
+  const of = (kind: PartKind) =>
+    rows.flatMap((row) => {
+      const id = values[`${row.key}:id`];
+      const share = values[`${row.key}:share`];
+      return row.kind === kind && typeof id === "string" && id !== "" && typeof share === "number"
+        ? [{ id, share, by: (values[`${row.key}:by`] ?? row.by) as DyeDose }]
+        : [];
+    });
+  const [additives, dyes] = [of("additive"), of("dye")];
+  return {
+    waxes: of("wax").map(({ id, share }) => ({ id, share })),
+    fragrances: of("fragrance").map(({ id, share }) => ({ id, share })),
+    ...(additives.length > 0 ? { additives: additives.map(({ id, share }) => ({ id, ppm: share })) } : {}),
+    ...(dyes.length > 0 ? { dyes: dyes.map(({ id, share, by }) => ({ id, by, amount: share })) } : {}),
+  };
 }

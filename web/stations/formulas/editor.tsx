@@ -1,16 +1,25 @@
 "use client";
 
 import {
+  addedTo,
+  type DyeDose,
   difference,
+  disagreements,
   type FormulaSpec,
   formulaSpec,
   type GateName,
   LARGEST_LOAD_PERCENT,
+  type LoadBasis,
+  limitsOf,
   loadOnBasis,
-  mustNotMix,
+  materialsOf,
+  mixComponents,
+  mixOf,
   type Profile,
   READY_PROFILES,
+  scaleFormula,
   writePercent,
+  writePerWeight,
 } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
@@ -20,43 +29,38 @@ import { HeatLine } from "@/ui/heat-line";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
 import { useUnits } from "@/ui/units";
+import type { Shelf, Stocks } from "../shelf/read";
 import { type Saved, saveFormula } from "./commands";
-import { OWN, profileText, rulesFor } from "./editor-fields";
+import { OWN, type PartKind, partsFrom, profileText, rowsOf, rulesFor } from "./editor-fields";
+import { PartRows } from "./part-rows";
+import { Reach } from "./reach";
 import { type VersionShown, Versions } from "./versions";
 
-interface WaxChoice {
-  id: string;
-  name: string;
-  family: string;
-  maxLoadPpm: number | null;
-}
-interface OilChoice {
-  id: string;
-  name: string;
-  kind: "fragrance" | "essential oil";
-  maxLoadPpm: number | null;
-  flashPoint: number | null;
-}
+/** What a remark that only informs is headed with. */
+const INFORM: Record<string, string> = {
+  "above-flash-point": "Flash point",
+  "limit-unknown": "Largest load not known",
+  "load-above-usual": "Above the usual load",
+  "family-unsuited": "Another wax than usual",
+};
 
-/** Essential oils are added near 54 °C: common practice, no source. */
-const HOT_FOR_ESSENTIAL_OIL = 6_000;
-
-/** Makes or changes a formula: what goes in, how it is worked, what the two disagree on. */
+/** Makes or changes a formula: what goes in, how it is worked, what the two and the shelf disagree on. */
 export function FormulaEditor(props: {
   formula: { id: string; name: string; version: number } | null;
   versions: VersionShown[];
-  waxes: WaxChoice[];
-  fragrances: OilChoice[];
+  shelf: Shelf;
+  stocks: Stocks;
 }) {
-  const { formula, versions, waxes, fragrances } = props;
+  const { formula, versions, shelf } = props;
   const units = useUnits();
   const router = useRouter();
   const newest = versions[0] ?? null;
-  const firstProfile = READY_PROFILES.find((one) => one.families.includes(waxes[0]?.family ?? "")) ?? READY_PROFILES[0];
+  const firstProfile = (READY_PROFILES.find((one) => one.families.includes(shelf.waxes[0]?.family ?? "")) ?? READY_PROFILES[0]) as Profile;
+  const [rows, setRows] = useState(() => rowsOf(newest?.spec ?? null, { wax: shelf.waxes[0]?.id ?? "", oil: shelf.fragrances[0]?.id ?? "" }));
+  const [now, setNow] = useState<{ basis: LoadBasis; doses: Record<string, DyeDose> }>({ basis: newest?.spec.basis ?? "wax", doses: {} });
   const rules = useMemo(
-    () =>
-      rulesFor(formula?.name ?? "", newest?.spec ?? null, { wax: waxes[0]?.id ?? "", oil: fragrances[0]?.id ?? "", profile: firstProfile as Profile }, units),
-    [formula?.name, newest?.spec, waxes, fragrances, firstProfile, units],
+    () => rulesFor(formula?.name ?? "", newest?.spec ?? null, rows, now, firstProfile, units),
+    [formula?.name, newest?.spec, rows, now, firstProfile, units],
   );
   const fields = useFields(rules);
   const [expected, setExpected] = useState(formula?.version ?? null);
@@ -64,47 +68,56 @@ export function FormulaEditor(props: {
   const [said, setSaid] = useState<{ tone: "good" | "bad"; text: string } | null>(null);
   const [busy, start] = useTransition();
   const v = fields.values;
-  const wax = waxes.find((one) => one.id === v.wax) ?? null;
-  const oil = fragrances.find((one) => one.id === v.fragrance) ?? null;
-  const nameOf = (id: string) => [...waxes, ...fragrances].find((one) => one.id === id)?.name ?? "something no longer on the shelf";
+  const nameOf = (id: string) =>
+    [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes].find((one) => one.id === id)?.name ?? "something no longer on the shelf";
 
   const basis = v.basis ?? "wax";
+  // What a dye's dose is counted in, and the basis, say how other fields are to be read.
+  const doses = Object.fromEntries(rows.filter((row) => row.kind === "dye").map((row) => [row.key, fields.text(`${row.key}:by`) as DyeDose]));
+  if (now.basis !== basis || JSON.stringify(now.doses) !== JSON.stringify(doses)) setNow({ basis, doses });
+  const parts = partsFrom(rows, v as Record<string, unknown>);
+  const family = materialsOf(parts, shelf).named[0]?.family ?? "";
   const loadFits = v.load !== undefined && v.load <= LARGEST_LOAD_PERCENT[basis] * 10_000;
   const ofWax = loadFits && v.load !== undefined ? loadOnBasis(v.load, basis, "wax") : null;
   const ofTotal = loadFits && v.load !== undefined ? loadOnBasis(v.load, basis, "total") : null;
   const gates: Record<GateName, NonNullable<typeof v.heat>> | null = v.heat && v.add && v.pour ? { heat: v.heat, add: v.add, pour: v.pour } : null;
+  const times = {
+    stirSeconds: v.stirSeconds ?? 0,
+    setSeconds: v.setSeconds ?? 0,
+    leastCureSeconds: v.leastCureSeconds ?? Number.MAX_SAFE_INTEGER,
+    recommendedCureSeconds: 0,
+  };
+  const found = disagreements(
+    {
+      ...parts,
+      basis,
+      loadPpm: loadFits ? v.load : undefined,
+      profile: gates && v.ceiling !== undefined ? { ...gates, ceiling: v.ceiling, ...times } : undefined,
+    },
+    shelf,
+    units.temperature,
+  );
+  const limit = limitsOf(parts, shelf)[0];
+  /** A hundred grams of it, as it would be weighed on a scale without steps. */
+  const sample = useMemo(() => {
+    if (!loadFits || v.load === undefined || parts.waxes.length === 0) return null;
+    const mix = mixOf(parts, shelf);
+    const scaled = scaleFormula({
+      basis,
+      loadPpm: v.load,
+      maxLoadPpm: null,
+      vessels: [],
+      start: { totalMg: 1_000_000_000 },
+      sparePpm: 0,
+      resolutionUg: 1_000,
+      additives: addedTo(mix),
+    });
+    return mixComponents(scaled, mix, 1_000);
+  }, [loadFits, v.load, basis, parts, shelf]);
 
-  const warnings: string[] = [];
-  if (wax && ofWax !== null && wax.maxLoadPpm !== null && ofWax > wax.maxLoadPpm)
-    warnings.push(
-      `${writePercent(ofWax)} of the wax is above the ${writePercent(wax.maxLoadPpm)} that ${wax.name} takes: it can sweat oil, clog the wick and soot.`,
-    );
-  if (oil && ofWax !== null && oil.maxLoadPpm !== null && ofWax > oil.maxLoadPpm)
-    warnings.push(`${writePercent(ofWax)} of the wax is above the ${writePercent(oil.maxLoadPpm)} that ${oil.name} may be used at.`);
-  if (wax && wax.maxLoadPpm === null) warnings.push(`The largest load of ${wax.name} is not on the shelf, so the load cannot be checked.`);
-  if (gates && v.ceiling !== undefined) {
-    for (const name of ["heat", "add", "pour"] as const) {
-      if (gates[name].high > v.ceiling)
-        warnings.push(`The ${name} gate reaches ${units.t(gates[name].high)}, above the ceiling of ${units.t(v.ceiling)}: the wax can scorch.`);
-    }
-    if (gates.add.low > gates.heat.high) warnings.push(`The add gate begins at ${units.t(gates.add.low)}, above the heat gate: the pot never gets there.`);
-    if (gates.pour.low > gates.add.high)
-      warnings.push(`The pour gate begins at ${units.t(gates.pour.low)}, above the add gate: the pot must be heated again after the fragrance is in.`);
-  }
-  if (oil?.kind === "essential oil" && v.add && v.add.high > HOT_FOR_ESSENTIAL_OIL) {
-    warnings.push(
-      `${oil.name} is an essential oil, added at up to ${units.t(v.add.high)}: much of it is driven off. Makers add essential oils near ${units.t(5_400)}.`,
-    );
-  }
-  const stop = wax ? mustNotMix({ wax, fragrance: oil }, units.temperature) : null;
-  const flash = !stop && oil && gates && oil.flashPoint !== null && gates.add.high > oil.flashPoint;
-
-  const specNow = (): FormulaSpec | null => {
-    const all = fields.check();
-    if (!all) return null;
-    const parsed = formulaSpec.safeParse({
-      waxes: [{ id: all.wax, share: 1 }],
-      fragrances: all.fragrance === null ? [] : [{ id: all.fragrance, share: 1 }],
+  const specFrom = (all: typeof rules extends infer R ? { [K in keyof R]: unknown } : never) =>
+    formulaSpec.safeParse({
+      ...partsFrom(rows, all as Record<string, unknown>),
       basis: all.basis,
       loadPpm: all.load,
       notes: all.notes,
@@ -118,14 +131,29 @@ export function FormulaEditor(props: {
         setSeconds: all.setSeconds,
         leastCureSeconds: all.leastCureSeconds,
         recommendedCureSeconds: all.recommendedCureSeconds,
-        reason: newest?.spec.profile.reason ?? "",
+        reason: all.reason,
       },
     });
+  const firstOf = (kind: PartKind) => `${rows.find((row) => row.kind === kind)?.key}:id`;
+  const FIELD_OF: Record<string, string> = {
+    loadPpm: "load",
+    fragrances: firstOf("fragrance"),
+    waxes: firstOf("wax"),
+    parts: firstOf("wax"),
+    wax: firstOf("wax"),
+    fragrance: firstOf("fragrance"),
+    dye: firstOf("dye"),
+    additive: firstOf("additive"),
+  };
+  const specNow = (): FormulaSpec | null => {
+    const all = fields.check();
+    if (!all) return null;
+    const parsed = specFrom(all);
     if (parsed.success) return parsed.data;
-    const at: Record<string, string> = { loadPpm: "load", fragrances: "fragrance", waxes: "wax" };
-    fields.refuse(Object.fromEntries(parsed.error.issues.map((issue) => [at[String(issue.path[0])] ?? String(issue.path.at(-1)), [issue.message]])));
+    fields.refuse(Object.fromEntries(parsed.error.issues.map((issue) => [FIELD_OF[String(issue.path[0])] ?? String(issue.path.at(-1)), [issue.message]])));
     return null;
   };
+  const drafted = specFrom(v as never);
 
   const save = (over: number | null) => {
     const spec = specNow();
@@ -134,7 +162,7 @@ export function FormulaEditor(props: {
       const outcome = await saveFormula({ id: formula?.id ?? null, expectedVersion: over, name: fields.values.name, spec }).catch(() => null);
       if (!outcome) return setSaid({ tone: "bad", text: "The program cannot be reached just now. Nothing you typed is lost: try again in a moment." });
       if (!outcome.ok) {
-        fields.refuse(outcome.fields);
+        fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [FIELD_OF[name] ?? name, messages])));
         return setSaid({ tone: "bad", text: outcome.message });
       }
       if (outcome.value.stale) {
@@ -159,16 +187,23 @@ export function FormulaEditor(props: {
     if (ready) fields.fill({ profileName: ready.name, ...profileText(ready, units) });
   };
   /** Another family of wax brings a profile that suits it, unless the profile has been made the maker's own. */
-  const chooseWax = (id: string) => {
-    fields.set("wax", id);
-    const family = waxes.find((one) => one.id === id)?.family ?? "";
+  const chooseWax = (key: string, id: string) => {
+    fields.set(`${key}:id`, id);
+    if (key !== rows[0]?.key) return;
+    const next = shelf.waxes.find((one) => one.id === id)?.family ?? "";
     const current = READY_PROFILES.find((one) => one.name === fields.text("profileName"));
     const untouched = current && Object.entries(profileText(current, units)).every(([name, text]) => fields.text(name as "heat") === text);
-    const fitting = READY_PROFILES.find((one) => one.families.includes(family));
-    if (untouched && fitting && !current.families.includes(family)) pick(fitting.id);
+    const fitting = READY_PROFILES.find((one) => one.families.includes(next));
+    if (untouched && fitting && !current.families.includes(next)) pick(fitting.id);
+  };
+  const add = (kind: PartKind) => {
+    const list: readonly { id: string }[] = { wax: shelf.waxes, fragrance: shelf.fragrances, additive: shelf.additives, dye: shelf.dyes }[kind];
+    const free = list.find((one) => !rows.some((row) => fields.text(`${row.key}:id`) === one.id));
+    const key = `${kind}:${rows.reduce((most, row) => Math.max(most, Number(row.key.split(":")[1])), 0) + 1}`;
+    setRows((old) => [...old, { kind, key, id: free?.id ?? "", share: kind === "dye" ? "4" : kind === "additive" ? "2" : "1", by: "drops" }]);
   };
   const picked = READY_PROFILES.find((one) => one.name === fields.text("profileName"));
-  const suited = READY_PROFILES.filter((one) => one.families.includes(wax?.family ?? ""));
+  const suited = READY_PROFILES.filter((one) => one.families.includes(family));
   const others = READY_PROFILES.filter((one) => !suited.includes(one));
 
   return (
@@ -177,7 +212,7 @@ export function FormulaEditor(props: {
       lead={
         newest
           ? `Version ${newest.number}${newest.batches > 0 ? `, used in ${newest.batches} ${newest.batches === 1 ? "batch" : "batches"}: a change makes version ${newest.number + 1}` : ", not used yet"}`
-          : "One wax, one fragrance, a load, and how the wax is worked."
+          : "What goes in, how much of it, and how the wax is worked."
       }
       actions={
         formula ? (
@@ -188,16 +223,19 @@ export function FormulaEditor(props: {
       }
       side={
         <>
-          {stop ? <Caution title="Not in gel">{stop}</Caution> : null}
-          {warnings.map((text) => (
-            <Warn key={text}>{text}</Warn>
-          ))}
-          {flash && oil?.flashPoint != null ? (
-            <Aside title="Flash point">
-              {oil.name} has a flash point of {units.t(oil.flashPoint)}, below the top of the add gate. Some makers never add above it; others hold that it is a
-              shipping figure, since the blend flashes far higher. Follow the supplier's sheet.
-            </Aside>
-          ) : null}
+          {found.map((one) =>
+            one.weight === "stop" ? (
+              <Caution key={one.code} title="Not in gel">
+                {one.message}
+              </Caution>
+            ) : one.weight === "warn" ? (
+              <Warn key={one.message}>{one.message}</Warn>
+            ) : (
+              <Aside key={one.message} title={INFORM[one.code] ?? "To know"}>
+                {one.message}
+              </Aside>
+            ),
+          )}
           <Aside title="Which 10 %?">
             Of the wax: 100 g of wax and 10 g of fragrance. Of the total: 90 g and 10 g. Most suppliers mean the wax. Both are always shown here.
           </Aside>
@@ -220,18 +258,14 @@ export function FormulaEditor(props: {
             <h2 className="mb-2">What goes in</h2>
             <div className="grid gap-2">
               <Field label="Name" {...fields.bind("name")} />
-              <Field
-                label="Wax"
-                {...fields.bind("wax")}
-                onValue={chooseWax}
-                options={
-                  waxes.length ? waxes.map((one) => ({ value: one.id, label: `${one.name} (${one.family})` })) : [{ value: "", label: "none on the shelf yet" }]
-                }
-              />
-              <Field
-                label="Fragrance"
-                {...fields.bind("fragrance")}
-                options={[...fragrances.map((one) => ({ value: one.id, label: one.name })), { value: "", label: "none: unscented" }]}
+              <PartRows
+                rows={rows}
+                shelf={shelf}
+                fields={fields as never}
+                family={family}
+                onWax={chooseWax}
+                onAdd={add}
+                onDrop={(key) => setRows((old) => old.filter((row) => row.key !== key))}
               />
               <div className="grid grid-cols-[1fr_1.2fr] gap-4">
                 <Field
@@ -240,7 +274,7 @@ export function FormulaEditor(props: {
                   {...fields.bind("load")}
                   large
                   inputMode="decimal"
-                  hint={wax?.maxLoadPpm ? `This wax takes up to ${writePercent(wax.maxLoadPpm)} of the wax.` : undefined}
+                  hint={limit ? `${limit.name}: up to ${writePercent(limit.ppm)} of the wax.` : "Or per weight: 1 oz/lb, 80 g/kg."}
                 />
                 <Field
                   label="is a share"
@@ -258,17 +292,13 @@ export function FormulaEditor(props: {
                   <>
                     <span className="figure text-[26px]">{writePercent(ofWax)}</span> of the wax ={" "}
                     <span className="figure text-[26px]">{writePercent(ofTotal)}</span> of the total
+                    <span className="block text-[15px] text-soft">
+                      {writePerWeight(ofWax, "oz")}, {writePerWeight(ofWax, "g")}
+                    </span>
                   </>
                 )}
               </p>
-              {wax && ofTotal !== null ? (
-                <PotStrip
-                  parts={[
-                    { name: wax.name, kind: "wax", mg: 1_000_000 - ofTotal },
-                    ...(oil && ofTotal > 0 ? [{ name: oil.name, kind: "fragrance" as const, mg: ofTotal }] : []),
-                  ]}
-                />
-              ) : null}
+              {sample ? <PotStrip parts={sample} /> : null}
             </div>
           </section>
           <section className="sheet">
@@ -280,7 +310,7 @@ export function FormulaEditor(props: {
                 </label>
                 <select id="ready" className="entry" value={picked?.id ?? OWN} onChange={(event) => pick(event.target.value)}>
                   <option value={OWN}>my own</option>
-                  <optgroup label={`For ${wax?.family ?? "this wax"}`}>
+                  <optgroup label={`For ${family || "this wax"}`}>
                     {suited.map((one) => (
                       <option key={one.id} value={one.id}>
                         {one.name}
@@ -310,6 +340,7 @@ export function FormulaEditor(props: {
               <Field label="Better cure" {...fields.bind("recommendedCureSeconds")} />
             </div>
             <div className="mt-2">
+              <Field label="Reason for working it so" lines={2} {...fields.bind("reason")} />
               <Field label="Notes" lines={2} {...fields.bind("notes")} />
             </div>
             {said ? (
@@ -344,6 +375,7 @@ export function FormulaEditor(props: {
           </section>
         ) : null}
       </form>
+      {drafted.success ? <Reach spec={drafted.data} shelf={shelf} stocks={props.stocks} /> : null}
       <Versions versions={versions} nameOf={nameOf} />
     </Screen>
   );

@@ -1,6 +1,7 @@
 "use client";
 
 import { difference, type FormulaSpec, wickToTestAgain } from "@hearth/core";
+import { useState } from "react";
 import { useUnits } from "@/ui/units";
 
 export interface VersionShown {
@@ -8,6 +9,50 @@ export interface VersionShown {
   number: number;
   spec: FormulaSpec;
   batches: number;
+}
+
+/** What differs between any two versions, in their own order. */
+function Between({ versions, nameOf }: { versions: VersionShown[]; nameOf: (id: string) => string }) {
+  const units = useUnits();
+  const [from, setFrom] = useState(versions.at(-1)?.id ?? "");
+  const [to, setTo] = useState(versions[0]?.id ?? "");
+  const before = versions.find((one) => one.id === from);
+  const after = versions.find((one) => one.id === to);
+  const changes = before && after ? difference(before.spec, after.spec, nameOf, units.temperature) : [];
+  const choose = (label: string, value: string, set: (id: string) => void) => (
+    <label className="text-[15px] font-semibold">
+      {label}{" "}
+      <select className="entry !w-[90px]" value={value} onChange={(event) => set(event.target.value)}>
+        {versions.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.number}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  return (
+    <section className="sheet mt-4" aria-label="Between two versions">
+      <div className="flex flex-wrap items-center gap-4">
+        {choose("From version", from, setFrom)}
+        {choose("to version", to, setTo)}
+      </div>
+      <dl className="mt-2" aria-live="polite">
+        {changes.map((change) => (
+          <div key={change.what} className="grid grid-cols-[130px_1fr] gap-3 border-t border-line py-1">
+            <dt className="text-soft">{change.what}</dt>
+            <dd>
+              {change.from} → <strong>{change.to}</strong>
+            </dd>
+          </div>
+        ))}
+      </dl>
+      {changes.length === 0 ? <p className="mt-2 text-soft">Nothing differs between them.</p> : null}
+      {before && after && wickToTestAgain(before.spec, after.spec) ? (
+        <p className="mt-1 font-semibold">What was found out about the wick in one does not hold for the other: fragrance or load differ too much.</p>
+      ) : null}
+    </section>
+  );
 }
 
 /** The versions of a formula, newest first, each with what it changed. */
@@ -44,6 +89,7 @@ export function Versions({ versions, nameOf }: { versions: VersionShown[]; nameO
           );
         })}
       </ol>
+      {versions.length > 2 ? <Between versions={versions} nameOf={nameOf} /> : null}
     </section>
   );
 }

@@ -28,6 +28,6 @@ export const here = cache(async () => {
     person,
     now: now(),
     frozen: clockIsFrozen(),
-    units: { mass: workshop.massUnit, temperature: workshop.temperatureUnit, zone: workshop.timeZone },
+    units: { mass: workshop.massUnit, temperature: workshop.temperatureUnit, currency: workshop.currency, zone: workshop.timeZone },
   };
 });

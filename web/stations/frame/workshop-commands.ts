@@ -1,12 +1,14 @@
 "use server";
 
-import { and, eq } from "drizzle-orm";
+import { isCurrency } from "@hearth/core";
+import { and, eq, isNotNull } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { cookies } from "next/headers";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { database } from "@/data/client";
 import { now } from "@/data/clock";
+import { lots } from "@/data/tables/stock";
 import { people, workshops } from "@/data/tables/workshop";
 import { command, done, type Outcome, refused } from "../outcome";
 
@@ -26,6 +28,12 @@ const settings = {
   massUnit: z.enum(["g", "oz"]),
   temperatureUnit: z.enum(["C", "F"]),
   timeZone: zone,
+  currency: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .refine(isCurrency, { error: "This currency is not known. Write its three letters, like EUR or USD." })
+    .default("EUR"),
 };
 
 /** Makes an empty workshop with its first person, and goes there. */
@@ -47,6 +55,16 @@ export async function makeWorkshop(input: unknown): Promise<Outcome<{ id: string
 /** Changes a workshop's name, units or zone. What is stored does not change: only how it is read. */
 export async function changeWorkshop(input: unknown): Promise<Outcome<{ version: number }>> {
   return command(z.object({ ...settings, id: z.uuid(), expectedVersion: z.number().int() }), input, async ({ id, expectedVersion, ...wanted }) => {
+    const [costly] = await database()
+      .select({ currency: workshops.currency })
+      .from(workshops)
+      .innerJoin(lots, eq(lots.workshopId, workshops.id))
+      .where(and(eq(workshops.id, id), isNotNull(lots.cost)))
+      .limit(1);
+    if (costly && costly.currency !== wanted.currency) {
+      const why = `What lots cost is written down in ${costly.currency} already, and is not converted. Keep ${costly.currency}, or make another workshop.`;
+      return refused(why, { currency: [why] });
+    }
     const changed = await database()
       .update(workshops)
       .set({ ...wanted, version: expectedVersion + 1 })

@@ -14,6 +14,7 @@ export interface WorkshopShown {
   massUnit: "g" | "oz";
   temperatureUnit: "C" | "F";
   timeZone: string;
+  currency: string;
   version: number;
 }
 
@@ -27,6 +28,7 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
       massUnit: keep(workshop?.massUnit ?? "g"),
       temperatureUnit: keep(workshop?.temperatureUnit ?? "C"),
       timeZone: keep(workshop?.timeZone ?? zone),
+      currency: keep(workshop?.currency ?? "EUR"),
       ...(workshop ? {} : { person: named("the person who works here") }),
     }),
     [workshop, zone],
@@ -75,6 +77,7 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
         ]}
       />
       <Field label="Time zone" {...fields.bind("timeZone")} hint="Like Europe/Lisbon." />
+      <Field label="Currency" {...fields.bind("currency")} hint="Three letters, like EUR: what lots cost is kept in it." />
       <div className="self-center">
         <button type="submit" className={workshop ? "press" : "act"}>
           {workshop ? "Save" : "Make this workshop"}

@@ -1,28 +1,35 @@
 "use server";
 
-import { type BatchEvent, batchState, mustNotMix, planBatch, ScaleError } from "@hearth/core";
+import { type BatchEvent, batchState, fillPart, materialsOf, notToBeFilled, planBatch, ScaleError, stopOf } from "@hearth/core";
 import { and, eq, inArray, max } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { fragrances, vessels, waxes } from "@/data/tables/shelf";
+import { vessels } from "@/data/tables/shelf";
 import { workshops } from "@/data/tables/workshop";
 import { eventRow, rowOf } from "../batch/append";
 import { here } from "../frame/context";
 import { command, done, type Outcome, refused } from "../outcome";
+import { readMaterials } from "../shelf/read";
 
 const started = z.object({
   /** Made where the button was pressed: pressing it twice starts one batch. */
   batchId: z.uuid(),
   formulaVersionId: z.uuid(),
   vessels: z
-    .array(z.object({ id: z.uuid(), count: z.number().int().min(1).max(100_000) }))
+    .array(z.object({ id: z.uuid(), count: z.number().int().min(1).max(100_000), part: fillPart.nullable().default(null) }))
     .min(1, "Choose at least one vessel and its count.")
     .max(200),
   sparePpm: z.number().int().min(0).max(1_000_000),
   resolutionUg: z.number().int().positive().max(100_000_000),
+  /** A weight of wax, or a total, in place of the vessels' fills. */
+  start: z
+    .union([z.object({ waxMg: z.number().int().positive() }), z.object({ totalMg: z.number().int().positive() })])
+    .nullable()
+    .default(null),
+  pitcherMg: z.number().int().min(1_000, "A pitcher holds at least 1 g.").nullable().default(null),
 });
 
 /** Starts a batch: works the amounts out again on the server, freezes them with all they rest on, and records the start. */
@@ -45,21 +52,14 @@ export async function startBatch(input: unknown): Promise<Outcome<{ id: string; 
           .where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.id, wanted.formulaVersionId)));
         if (!version) return refused("This formula is not in this workshop any more. Choose another.");
         const { spec } = version;
-        const [wax] = await tx
-          .select()
-          .from(waxes)
-          .where(and(eq(waxes.workshopId, mine), eq(waxes.id, spec.waxes[0]?.id ?? wanted.batchId)));
-        if (!wax) return refused("The formula's wax is not on this shelf.");
-        const oilId = spec.fragrances[0]?.id;
-        const [oil] = oilId
-          ? await tx
-              .select()
-              .from(fragrances)
-              .where(and(eq(fragrances.workshopId, mine), eq(fragrances.id, oilId)))
-          : [];
+        const shelf = await readMaterials(tx, mine);
+        const { waxes, fragrances, additives, dyes } = materialsOf(spec, shelf);
+        if (waxes.length === 0) return refused("The formula's wax is not on this shelf.");
+        if (fragrances.length + additives.length + dyes.length !== spec.fragrances.length + (spec.additives ?? []).length + (spec.dyes ?? []).length)
+          return refused("Something the formula names is not on this shelf any more. Open the formula and choose again.");
         // The shelf may have learnt of a low flash point since the formula was saved.
-        const stop = mustNotMix({ wax, fragrance: oil ?? null }, workshop.temperatureUnit);
-        if (stop) return refused(stop);
+        const stop = stopOf(spec, shelf, workshop.temperatureUnit);
+        if (stop) return refused(stop.message);
         const rows = await tx
           .select()
           .from(vessels)
@@ -72,13 +72,15 @@ export async function startBatch(input: unknown): Promise<Outcome<{ id: string; 
               ),
             ),
           );
-        const chosen = wanted.vessels.flatMap(({ id, count }) => {
+        const chosen = wanted.vessels.flatMap(({ id, count, part }) => {
           const row = rows.find((one) => one.id === id);
-          return row ? [{ ...row, count }] : [];
+          return row ? [{ ...row, count, part }] : [];
         });
         if (chosen.length !== wanted.vessels.length) return refused("A vessel is not on this shelf any more. Choose again.");
-        const materials = { wax, fragrance: oil ?? null };
-        const plan = planBatch(version, materials, chosen, wanted.sparePpm, wanted.resolutionUg);
+        const unfit = chosen.map(notToBeFilled).find((why) => why !== null);
+        if (unfit) return refused(unfit, { vessels: [unfit] });
+        const { sparePpm, resolutionUg, start, pitcherMg } = wanted;
+        const plan = planBatch(version, shelf, { vessels: chosen, sparePpm, resolutionUg, start: start ?? undefined, pitcherMg });
         const event: BatchEvent = {
           id: v7(),
           kind: "started",

@@ -1,6 +1,6 @@
 "use client";
 
-import { defectOf, missingToClose, writeNumber, writePercent } from "@hearth/core";
+import { defectOf, missingToClose, writeNumber, writePart, writePercent } from "@hearth/core";
 import Link from "next/link";
 import { useState } from "react";
 import { HeatLine } from "@/ui/heat-line";
@@ -11,9 +11,11 @@ import { useUnits } from "@/ui/units";
 import { Entries } from "../batch/entries";
 import { type BatchProps, useBatch } from "../batch/use-batch";
 import { CureBar, PHASE } from "../rack/rack";
+import type { TakenByBatch } from "../shelf/read";
+import { Cost } from "./cost";
 
 /** The whole record of one batch on one page. */
-export function RecordView(props: BatchProps) {
+export function RecordView(props: BatchProps & { taken: TakenByBatch }) {
   const batch = useBatch(props, 30_000);
   const { state, now } = batch;
   const units = useUnits();
@@ -118,8 +120,10 @@ export function RecordView(props: BatchProps) {
                   <th scope="row" className="py-1 text-left font-semibold">
                     {part.name}
                   </th>
-                  <td className="figure text-right text-[20px]">{units.g(part.mg, plan.resolutionUg)}</td>
-                  <td className="figure text-right text-[20px]">{state.weighedMg[part.id] ? units.g(state.weighedMg[part.id] ?? 0) : "–"}</td>
+                  <td className="figure text-right text-[20px]">{part.count ? `${part.count.n} ${part.count.of}` : units.g(part.mg, plan.resolutionUg)}</td>
+                  <td className="figure text-right text-[20px]">
+                    {part.count ? (state.countedN[part.id] ?? "–") : state.weighedMg[part.id] ? units.g(state.weighedMg[part.id] ?? 0) : "–"}
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -142,10 +146,12 @@ export function RecordView(props: BatchProps) {
                 />
                 <figcaption className="text-[14px]">
                   {vessel.count} × {vessel.name}, {units.g(vessel.fillMg)}
+                  {vessel.part ? `, ${writePart(vessel.part)}` : ""}
                 </figcaption>
               </figure>
             ))}
           </div>
+          <Cost state={state} taken={props.taken} />
         </section>
         <section className="sheet">
           <h2>Setting and curing</h2>

@@ -1,193 +1,27 @@
 "use client";
 
-import { bad, good, MG_PER, parseMass, parseNumber, parsePercent, parseTemperature, writeDifference, writeNumber, writePercent } from "@hearth/core";
-import { useRouter } from "next/navigation";
-import { type ReactNode, useMemo, useState, useTransition } from "react";
-import { Field, type FieldRule, named, orNothing, useFields, words } from "@/ui/fields";
+import { cautionsOnVessel, isCounted, type ShelfKind, STOCKED, type StockedKind, writeDensity, writePercent } from "@hearth/core";
+import Link from "next/link";
+import { type ReactNode, useState } from "react";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { Caution, Screen } from "@/ui/margin";
 import { useUnits, type Writers } from "@/ui/units";
-import { saveOnShelf } from "./commands";
-import type { Shelf } from "./read";
+import type { Shelf, Stock, Stocks } from "./read";
+import { ShelfForm, type ShelfRow } from "./shelf-form";
 
-type Kind = "wax" | "fragrance" | "vessel" | "instrument" | "person";
+const isStocked = (kind: ShelfKind): kind is StockedKind => (STOCKED as readonly string[]).includes(kind);
 
-const FAMILIES = ["soy", "coconut", "paraffin", "paraffin–soy", "beeswax", "palm", "gel", "blend"];
-const MATERIALS = ["heat-safe glass", "metal", "ceramic", "not known"];
-const choices = (values: string[]) => values.map((value) => ({ value, label: value }));
-const choice = (initial: string): FieldRule<string> => ({ initial, parse: good });
-const yes = (initial: boolean): FieldRule<boolean> => ({ initial: initial ? "yes" : "no", parse: (text) => good(text === "yes") });
-
-/** A length in millimetres, or in inches where it says so. Gives micrometres. NIST SP 811: 1 in = 25.4 mm. */
-const millimetres = (initial: number | null): FieldRule<number> => ({
-  initial: initial === null ? "" : writeNumber(initial / 1_000, 1),
-  parse: (text) => {
-    const inches = /^(.*?)\s*(in|inch|inches|")$/i.exec(text.trim());
-    const number = parseNumber((inches?.[1] ?? text).replace(/\s*mm$/i, "").replace(/\s*cm$/i, ""));
-    if (!number.ok) return number;
-    const mm = number.value * (inches ? 25.4 : /cm$/i.test(text.trim()) ? 10 : 1);
-    return mm < 5 || mm > 1_000 ? bad(`${writeNumber(mm, 1)} mm is no vessel: it lies between 5 and 1000 mm.`) : good(Math.round(mm * 1_000));
-  },
-});
-
-function rulesFor(kind: Kind, row: Record<string, unknown> | null, units: Writers): Record<string, FieldRule<unknown>> {
-  const text = (name: string, other = "") => String(row?.[name] ?? other);
-  const number = (name: string) => (typeof row?.[name] === "number" ? (row[name] as number) : null);
-  const load = (name: string) =>
-    orNothing<number>({
-      initial: number(name) === null ? "" : writePercent(number(name) ?? 0, 3),
-      parse: (typed) => parsePercent(typed, { least: 0.1, most: 100, name: "a largest load" }),
-    });
-  const mass = (name: string): FieldRule<number> => ({
-    initial: number(name) === null ? "" : units.g(number(name) ?? 0),
-    parse: (typed) => parseMass(typed, { unit: units.mass, most: 100_000_000 }),
-  });
-  switch (kind) {
-    case "wax":
-      return { name: named("the wax", text("name")), family: choice(text("family", "soy")), maxLoadPpm: load("maxLoadPpm"), remarks: words(text("remarks")) };
-    case "fragrance":
-      return {
-        name: named("the fragrance", text("name")),
-        kind: choice(text("kind", "fragrance")),
-        maxLoadPpm: load("maxLoadPpm"),
-        flashPoint: orNothing<number>({
-          initial: number("flashPoint") === null ? "" : units.t(number("flashPoint") ?? 0),
-          parse: (typed) => parseTemperature(typed, units.temperature),
-        }),
-        remarks: words(text("remarks")),
-      };
-    case "vessel":
-      return {
-        name: named("the vessel", text("name")),
-        material: choice(text("material", "heat-safe glass")),
-        statedFillMg: mass("statedFillMg"),
-        workingFillMg: mass("workingFillMg"),
-        soldByWeight: yes(row?.soldByWeight === true),
-        innerTopUm: millimetres(number("innerTopUm")),
-        innerBottomUm: millimetres(number("innerBottomUm")),
-        heightUm: millimetres(number("heightUm")),
-      };
-    case "instrument":
-      return {
-        name: named("the instrument", text("name")),
-        kind: choice(text("kind", "probe")),
-        correction: {
-          initial: number("correction") ? writeNumber(((number("correction") ?? 0) / 100) * (units.temperature === "F" ? 1.8 : 1), 2) : "0",
-          parse: (typed) => {
-            const read = parseNumber(typed.replace(/^\+/, "").replace(/\s*°?\s*[cf]$/i, ""));
-            if (!read.ok) return read;
-            const centi = Math.round((read.value * 100) / (/f$/i.test(typed.trim()) || (units.temperature === "F" && !/c$/i.test(typed.trim())) ? 1.8 : 1));
-            return Math.abs(centi) > 2_000
-              ? bad(`A correction of ${writeDifference(centi, units.temperature)} is more than any thermometer worth keeping needs.`)
-              : good(centi);
-          },
-        } satisfies FieldRule<number>,
-        resolutionUg: orNothing<number>({
-          initial: number("resolutionUg") === null ? "" : `${writeNumber((number("resolutionUg") ?? 0) / 1_000 / MG_PER[units.mass], 4)} ${units.mass}`,
-          parse: (typed) => {
-            const read = parseMass(typed, { unit: units.mass, least: 1, most: 100_000 });
-            if (!read.ok) return read;
-            const exact = /oz/i.test(typed) || (units.mass === "oz" && !/g/i.test(typed)) ? parseNumber(typed.replace(/[^\d.,/]/g, "")) : null;
-            return good(exact?.ok ? Math.round(exact.value * MG_PER.oz * 1_000) : read.value * 1_000);
-          },
-        }),
-      };
-    case "person":
-      return { name: named("the person", text("name")) };
-  }
-}
-
-function labelsFor(kind: Kind, units: Writers): Record<string, { label: string; hint?: string; unit?: string; options?: { value: string; label: string }[] }> {
-  const t = units.temperature === "C" ? "85 C" : "185 F";
-  const g = units.mass === "g" ? "180 g" : "6.5 oz";
-  return {
-    name: { label: kind === "person" ? "First name" : "Name" },
-    family: { label: "Family", options: choices(FAMILIES) },
-    material: { label: "Material", options: choices(MATERIALS) },
-    kind:
-      kind === "instrument"
-        ? {
-            label: "Kind",
-            options: [
-              { value: "probe", label: "probe thermometer" },
-              { value: "infrared", label: "infrared thermometer" },
-              { value: "glass", label: "glass thermometer" },
-              { value: "scale", label: "scale" },
-            ],
-          }
-        : { label: "Kind", options: choices(["fragrance", "essential oil"]) },
-    maxLoadPpm: { label: "Largest load", unit: "% of the wax", hint: "From the supplier's sheet. Leave empty where it is not known." },
-    flashPoint: { label: "Flash point", hint: `Like ${t}. Leave empty where it is not known.` },
-    remarks: { label: "Remarks" },
-    statedFillMg: { label: "Stated fill", hint: `The weight it is sold with, like ${g}.` },
-    workingFillMg: { label: "Working fill", hint: "What you really pour." },
-    soldByWeight: {
-      label: "Sold by weight",
-      options: [
-        { value: "no", label: "no" },
-        { value: "yes", label: "yes: never below the stated fill" },
-      ],
-    },
-    innerTopUm: { label: "Inner diameter at the rim", unit: "mm" },
-    innerBottomUm: { label: "Inner diameter at the bottom", unit: "mm" },
-    heightUm: { label: "Inner height", unit: "mm" },
-    correction: { label: "Correction", unit: `°${units.temperature}`, hint: "Added to what it shows, like −0.5. 0 for a scale." },
-    resolutionUg: { label: "One step of the scale", hint: `Only for scales, like ${units.mass === "g" ? "1 g" : "0.1 oz"}.` },
-  };
-}
-
-function ShelfForm({ kind, row, onDone }: { kind: Kind; row: ({ id: string; version?: number } & Record<string, unknown>) | null; onDone: () => void }) {
-  const units = useUnits();
-  const router = useRouter();
-  const rules = useMemo(() => rulesFor(kind, row, units), [kind, row, units]);
-  const fields = useFields(rules);
-  const labels = labelsFor(kind, units);
-  const [said, setSaid] = useState("");
-  const [busy, start] = useTransition();
-  const save = () => {
-    const values = fields.check();
-    if (!values) return;
-    start(async () => {
-      const outcome = await saveOnShelf({ kind, id: row?.id ?? null, expectedVersion: row?.version ?? null, values }).catch(() => null);
-      if (!outcome) return setSaid("The program cannot be reached just now. Nothing you typed is lost: try again.");
-      if (!outcome.ok) {
-        setSaid(outcome.message);
-        fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [name.replace("values.", ""), messages])));
-        return;
-      }
-      router.refresh();
-      onDone();
-    });
-  };
+/** What is there of one thing, as large as it matters, and whether that is low. */
+export function OnHand({ stock, low, counted, units }: { stock: Stock | undefined; low: number | null; counted: boolean; units: Writers }) {
+  if (!stock) return <span className="text-[14px] text-soft">not kept count of</span>;
+  const isLow = low !== null && stock.onHand < low;
   return (
-    <form
-      ref={fields.form}
-      className="sheet mt-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save();
-      }}
-      onKeyDown={(event) => event.key === "Escape" && onDone()}
-    >
-      <div className="grid gap-x-5 gap-y-2 sm:grid-cols-2">
-        {Object.keys(rules).map((name, index) => (
-          <Field key={name} {...fields.bind(name)} {...(labels[name] ?? { label: name })} autoFocus={index === 0} />
-        ))}
-      </div>
-      {said ? (
-        <p role="alert" className="mt-2 font-semibold text-hot">
-          {said}
-        </p>
-      ) : null}
-      <div className="mt-3 flex gap-3">
-        <button type="submit" className="act" disabled={busy}>
-          {row ? "Save the change" : "Put it on the shelf"}
-        </button>
-        <button type="button" className="press" onClick={onDone}>
-          Leave it
-        </button>
-      </div>
-    </form>
+    <span className={isLow ? "text-hot" : ""}>
+      <span className="figure text-[24px]">{counted ? stock.onHand : units.bulk(stock.onHand)}</span>
+      <span className={`block text-[14px] ${isLow ? "font-semibold" : "text-soft"}`}>
+        {stock.onHand < 0 ? "▲ more used than received: count it" : isLow ? `▲ low: below ${counted ? low : units.bulk(low)}` : "on hand"}
+      </span>
+    </span>
   );
 }
 
@@ -197,34 +31,49 @@ function Section({
   rows,
   children,
   teach,
+  stocks,
+  waxes,
 }: {
   title: string;
-  kind: Kind;
-  rows: ({ id: string; name: string; version?: number } & Record<string, unknown>)[];
+  kind: ShelfKind;
+  rows: ShelfRow[];
   children: (row: never) => ReactNode;
   teach: string;
+  stocks: Stocks;
+  waxes: Shelf["waxes"];
 }) {
+  const units = useUnits();
   const [open, setOpen] = useState<string | null>(null);
   return (
-    <section className="mb-7" aria-label={title}>
+    <section className="mb-7 scroll-mt-4" aria-label={title} id={kind}>
       <div className="flex items-center justify-between border-b-[3px] border-ink pb-1">
         <h2>{title}</h2>
         <button type="button" className="press" onClick={() => setOpen("new")}>
-          Add {kind === "instrument" ? "an instrument" : `a ${kind}`}
+          Add {kind === "instrument" || kind === "additive" ? `an ${kind}` : `a ${kind}`}
         </button>
       </div>
-      {open === "new" ? <ShelfForm kind={kind} row={null} onDone={() => setOpen(null)} /> : null}
+      {open === "new" ? <ShelfForm kind={kind} row={null} waxes={waxes} onDone={() => setOpen(null)} /> : null}
       {rows.length === 0 && open !== "new" ? <p className="py-3 text-soft">{teach}</p> : null}
       <ul>
         {rows.map((row) => (
           <li key={row.id} className="border-b border-line py-2">
-            <div className="flex items-center gap-4">
-              <div className="min-w-0 flex-1">{children(row as never)}</div>
+            <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+              <div className="min-w-[200px] flex-1">{children(row as never)}</div>
+              {isStocked(kind) ? (
+                <>
+                  <div className="w-[150px] text-right max-sm:text-left">
+                    <OnHand stock={stocks[row.id]} low={(row.low as number | null) ?? null} counted={isCounted(kind)} units={units} />
+                  </div>
+                  <Link className="press" href={`/shelf/${kind}/${row.id}`} aria-label={`${kind === "vessel" ? "Fill and stock" : "Stock"} of ${row.name}`}>
+                    {kind === "vessel" ? "Fill, stock" : "Stock"}
+                  </Link>
+                </>
+              ) : null}
               <button type="button" className="press" onClick={() => setOpen(open === row.id ? null : row.id)} aria-label={`Change ${row.name}`}>
                 Change
               </button>
             </div>
-            {open === row.id ? <ShelfForm kind={kind} row={row} onDone={() => setOpen(null)} /> : null}
+            {open === row.id ? <ShelfForm kind={kind} row={row} waxes={waxes} onDone={() => setOpen(null)} /> : null}
           </li>
         ))}
       </ul>
@@ -232,15 +81,35 @@ function Section({
   );
 }
 
+const joinSentences = (...facts: (string | null | false | undefined)[]) => facts.filter(Boolean).join(". ");
+const join = (...facts: (string | null | false | undefined)[]) => facts.filter(Boolean).join(", ");
+
 /** What stands on the shelf: materials, vessels, instruments, and who works here. */
-export function ShelfView({ shelf }: { shelf: Shelf }) {
+export function ShelfView({ shelf, stocks }: { shelf: Shelf; stocks: Stocks }) {
   const units = useUnits();
   const scale = commonScale(shelf.vessels, 96);
   const known = (ppm: number | null) => (ppm === null ? "largest load not known" : `takes up to ${writePercent(ppm)} of the wax`);
+  const nameOf = (id: string) => shelf.waxes.find((one) => one.id === id)?.name ?? "something no longer here";
+  const common = { stocks, waxes: shelf.waxes };
+  const rest = (text: string) => (text ? <div className="text-[14px] text-soft">{text}</div> : null);
+  const all: [string, string, number][] = [
+    ["wax", "waxes", shelf.waxes.length],
+    ["fragrance", "fragrances", shelf.fragrances.length],
+    ["dye", "dyes", shelf.dyes.length],
+    ["additive", "additives", shelf.additives.length],
+    ["wick", "wicks", shelf.wicks.length],
+    ["vessel", "vessels", shelf.vessels.length],
+    ["instrument", "instruments", shelf.instruments.length],
+  ];
   return (
     <Screen
       title="Shelf"
-      lead="What a formula and a batch can be made of."
+      lead="What a formula and a batch can be made of, and how much of it is there."
+      actions={
+        <Link className="press" href="/shelf/file">
+          To and from a file
+        </Link>
+      }
       side={
         <>
           <Caution title="Vessels">
@@ -253,19 +122,32 @@ export function ShelfView({ shelf }: { shelf: Shelf }) {
         </>
       }
     >
+      <nav aria-label="On the shelf" className="unprinted mb-5 flex flex-wrap gap-x-5 gap-y-1 text-[15px]">
+        {all.map(([id, name, n]) => (
+          <a key={id} href={`#${id}`}>
+            {name} <span className="figure">{n}</span>
+          </a>
+        ))}
+      </nav>
       <Section
         title="Waxes"
         kind="wax"
         rows={shelf.waxes}
+        {...common}
         teach="No wax yet. Add the wax you melt, with the largest load from its supplier's sheet: amounts are checked against it."
       >
         {(wax: Shelf["waxes"][number]) => (
           <>
             <strong>{wax.name}</strong>{" "}
             <span className="text-soft">
-              {wax.family}, {known(wax.maxLoadPpm)}
+              {join(
+                wax.family,
+                known(wax.maxLoadPpm),
+                wax.melt !== null && `melts at ${units.t(wax.melt)}`,
+                wax.setDensity !== null && writeDensity(wax.setDensity),
+              )}
             </span>
-            {wax.remarks ? <div className="text-[14px] text-soft">{wax.remarks}</div> : null}
+            {rest(joinSentences(wax.blend && `Weighed as ${wax.blend.map((part) => `${part.share} ${nameOf(part.id)}`).join(" + ")}`, wax.remarks))}
           </>
         )}
       </Section>
@@ -273,15 +155,74 @@ export function ShelfView({ shelf }: { shelf: Shelf }) {
         title="Fragrances"
         kind="fragrance"
         rows={shelf.fragrances}
+        {...common}
         teach="No fragrance yet. Add one, with its flash point and largest load where you know them."
       >
         {(oil: Shelf["fragrances"][number]) => (
           <>
             <strong>{oil.name}</strong>{" "}
             <span className="text-soft">
-              {oil.kind}, {known(oil.maxLoadPpm)}
-              {oil.flashPoint === null ? "" : `, flash point ${units.t(oil.flashPoint)}`}
+              {join(
+                oil.kind,
+                known(oil.maxLoadPpm),
+                oil.flashPoint !== null && `flash point ${units.t(oil.flashPoint)}`,
+                oil.density !== null && writeDensity(oil.density),
+                oil.strength !== null && oil.strength !== "middling" && oil.strength,
+              )}
             </span>
+            {rest(oil.remarks)}
+          </>
+        )}
+      </Section>
+      <Section
+        title="Dyes"
+        kind="dye"
+        rows={shelf.dyes}
+        {...common}
+        teach="No dye yet. Add one with the weight of a drop, and drops draw on its stock as they are counted."
+      >
+        {(dye: Shelf["dyes"][number]) => (
+          <>
+            <strong>{dye.name}</strong>{" "}
+            <span className="text-soft">
+              {join(dye.kind, dye.eachMg !== null && `${units.g(dye.eachMg)} a ${dye.kind === "liquid" ? "drop" : "piece"}`, dye.strength)}
+            </span>
+            {rest(joinSentences(dye.colours && `Sets ${dye.colours}`, dye.remarks))}
+          </>
+        )}
+      </Section>
+      <Section
+        title="Additives"
+        kind="additive"
+        rows={shelf.additives}
+        {...common}
+        teach="No additive yet. Stearic acid, hard polymers and the like go here, with the most their sheet allows."
+      >
+        {(additive: Shelf["additives"][number]) => (
+          <>
+            <strong>{additive.name}</strong>{" "}
+            <span className="text-soft">
+              {join(
+                additive.usualPpm !== null && `usually ${writePercent(additive.usualPpm)}`,
+                additive.maxPpm !== null && `at most ${writePercent(additive.maxPpm)} of the wax`,
+              )}
+            </span>
+            {rest(joinSentences(additive.does, additive.remarks))}
+          </>
+        )}
+      </Section>
+      <Section title="Wicks" kind="wick" rows={shelf.wicks} {...common} teach="No wick yet. Add one with the diameters and waxes it suits.">
+        {(wick: Shelf["wicks"][number]) => (
+          <>
+            <strong>{wick.name}</strong>{" "}
+            <span className="text-soft">
+              {join(
+                wick.kind,
+                wick.fromUm !== null && wick.toUm !== null && `for ${wick.fromUm / 1_000} to ${wick.toUm / 1_000} mm`,
+                wick.families !== null && `in ${wick.families.join(" or ")}`,
+              )}
+            </span>
+            {rest(wick.remarks)}
           </>
         )}
       </Section>
@@ -289,12 +230,13 @@ export function ShelfView({ shelf }: { shelf: Shelf }) {
         title="Vessels"
         kind="vessel"
         rows={shelf.vessels}
+        {...common}
         teach="No vessel yet. Add a jar with its fill weight and inner measures: it is drawn to scale and filled on paper before you pour."
       >
         {(vessel: Shelf["vessels"][number]) => (
           <div className="flex items-end gap-5">
             <div className="w-[150px] shrink-0">
-              <JarSection {...vessel} fillMg={vessel.workingFillMg} scale={scale} />
+              <JarSection {...vessel} headspaceUm={null} fillMg={vessel.workingFillMg} scale={scale} />
             </div>
             <div className="pb-1">
               <strong>{vessel.name}</strong> <span className="text-soft">{vessel.material}</span>
@@ -303,6 +245,11 @@ export function ShelfView({ shelf }: { shelf: Shelf }) {
                 {vessel.workingFillMg === vessel.statedFillMg ? null : <span className="text-soft"> ({units.g(vessel.statedFillMg)} stated)</span>}
               </div>
               {vessel.soldByWeight ? <div className="text-[14px] text-soft">sold by weight: the stated fill is a floor</div> : null}
+              {cautionsOnVessel(vessel).map((one) => (
+                <div key={one.message} className="text-[14px] font-semibold text-safety">
+                  ⚠ {one.message}
+                </div>
+              ))}
             </div>
           </div>
         )}
@@ -311,23 +258,25 @@ export function ShelfView({ shelf }: { shelf: Shelf }) {
         title="Instruments"
         kind="instrument"
         rows={shelf.instruments}
+        {...common}
         teach="No instrument yet. Add your thermometer and scale: each reading says which one it came from."
       >
         {(tool: Shelf["instruments"][number]) => (
           <>
             <strong>{tool.name}</strong>{" "}
             <span className="text-soft">
-              {tool.kind}
               {tool.kind === "scale"
-                ? tool.resolutionUg
-                  ? `, one step is ${units.g(tool.resolutionUg / 1_000)}`
-                  : ""
-                : `, correction ${tool.correction > 0 ? "+" : ""}${units.tDifference(tool.correction)}`}
+                ? join(
+                    "scale",
+                    tool.resolutionUg !== null && `one step is ${units.g(tool.resolutionUg / 1_000)}`,
+                    tool.capacityMg !== null && `takes up to ${units.bulk(tool.capacityMg)}`,
+                  )
+                : join(tool.kind, `correction ${tool.correction > 0 ? "+" : ""}${units.tDifference(tool.correction)}`)}
             </span>
           </>
         )}
       </Section>
-      <Section title="People" kind="person" rows={shelf.people} teach="Nobody yet. Add who works here: each entry says who made it.">
+      <Section title="People" kind="person" rows={shelf.people} {...common} teach="Nobody yet. Add who works here: each entry says who made it.">
         {(person: Shelf["people"][number]) => <strong>{person.name}</strong>}
       </Section>
     </Screen>

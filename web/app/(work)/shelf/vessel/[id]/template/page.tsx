@@ -1,0 +1,17 @@
+import { notFound } from "next/navigation";
+import { z } from "zod";
+import { here } from "@/stations/frame/context";
+import { readShelf } from "@/stations/shelf/read";
+import { WickTemplate } from "@/stations/shelf/vessel";
+
+export const metadata = { title: "Centring template" };
+
+export default async function TemplatePage({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ wicks?: string }> }) {
+  const { id } = await params;
+  if (!z.uuid().safeParse(id).success) notFound();
+  const { db, workshop } = await here();
+  const vessel = (await readShelf(db, workshop.id)).vessels.find((one) => one.id === id);
+  if (!vessel) notFound();
+  const asked = Number((await searchParams).wicks ?? vessel.wicks);
+  return <WickTemplate vessel={vessel} wicks={asked === 3 ? 3 : asked === 2 ? 2 : 1} />;
+}

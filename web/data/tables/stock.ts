@@ -1,0 +1,59 @@
+import { bigint, boolean, date, foreignKey, index, integer, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
+import { batches } from "./batch";
+import { ofWorkshop } from "./workshop";
+
+const amount = () => bigint("amount", { mode: "number" }).notNull();
+const kind = () => text("kind", { enum: ["wax", "fragrance", "dye", "additive", "wick", "vessel"] }).notNull();
+
+/** What was received: milligrams, or pieces of what is counted. */
+export const lots = pgTable(
+  "lot",
+  {
+    workshopId: ofWorkshop(),
+    id: uuid("id").notNull(),
+    kind: kind(),
+    materialId: uuid("material_id").notNull(),
+    /** The supplier's own lot code. */
+    code: text("code").notNull().default(""),
+    amount: amount(),
+    /** Of the whole lot, in minor units of the workshop's currency. */
+    cost: bigint("cost", { mode: "number" }),
+    receivedOn: date("received_on", { mode: "string" }).notNull(),
+    /** Taken back: as if it had never come. */
+    withdrawn: boolean("withdrawn").notNull().default(false),
+    version: integer("version").notNull().default(1),
+  },
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), index("lot_by_material").on(table.workshopId, table.materialId, table.receivedOn)],
+);
+
+/** What was found to be there when somebody looked. */
+export const stockCounts = pgTable(
+  "stock_count",
+  {
+    workshopId: ofWorkshop(),
+    id: uuid("id").notNull(),
+    materialId: uuid("material_id").notNull(),
+    at: timestamp("at", { withTimezone: true, mode: "string" }).notNull(),
+    amount: amount(),
+    personId: uuid("person_id"),
+    withdrawn: boolean("withdrawn").notNull().default(false),
+  },
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), index("stock_count_by_material").on(table.workshopId, table.materialId, table.at)],
+);
+
+/** What a batch drew of one material: repeated from its events, written with each of them in the same transaction. */
+export const stockUses = pgTable(
+  "stock_use",
+  {
+    workshopId: ofWorkshop(),
+    batchId: uuid("batch_id").notNull(),
+    materialId: uuid("material_id").notNull(),
+    at: timestamp("at", { withTimezone: true, mode: "string" }).notNull(),
+    amount: amount(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.batchId, table.materialId] }),
+    foreignKey({ columns: [table.workshopId, table.batchId], foreignColumns: [batches.workshopId, batches.id] }).onDelete("cascade"),
+    index("stock_use_by_material").on(table.workshopId, table.materialId, table.at),
+  ],
+);

@@ -1,0 +1,108 @@
+"use client";
+
+import { colourIn } from "@hearth/core";
+import { Field, type useFields } from "@/ui/fields";
+import type { ShelfMaterials } from "../shelf/read";
+import type { PartKind, PartRow } from "./editor-fields";
+
+const LABEL: Record<PartKind, string> = { wax: "Wax", fragrance: "Fragrance", additive: "Additive", dye: "Dye" };
+
+interface Props {
+  rows: readonly PartRow[];
+  shelf: ShelfMaterials;
+  fields: Pick<ReturnType<typeof useFields>, "bind" | "text">;
+  family: string;
+  onWax: (key: string, id: string) => void;
+  onAdd: (kind: PartKind) => void;
+  onDrop: (key: string) => void;
+}
+
+/** What goes in, line by line: waxes and fragrances by share, additives by percent of the wax, dyes by their dose. */
+export function PartRows({ rows, shelf, fields, family, onWax, onAdd, onDrop }: Props) {
+  const optionsOf = (kind: PartKind, first: boolean) => {
+    const list: { id: string; name: string; family?: string; kind?: string }[] =
+      kind === "wax" ? shelf.waxes : kind === "fragrance" ? shelf.fragrances : kind === "additive" ? shelf.additives : shelf.dyes;
+    const options = list.map((one) => ({
+      value: one.id,
+      label: kind === "wax" ? `${one.name} (${one.family})` : kind === "dye" ? `${one.name} (${one.kind})` : one.name,
+    }));
+    if (kind === "fragrance" && first) options.push({ value: "", label: "none: unscented" });
+    return options.length > 0 ? options : [{ value: "", label: "none on the shelf yet" }];
+  };
+  return (["wax", "fragrance", "additive", "dye"] as const).map((kind) => {
+    const mine = rows.filter((row) => row.kind === kind);
+    const shares = mine.map((row) => Number(fields.text(`${row.key}:share`).replace(",", ".")));
+    const sum = shares.reduce((all, one) => all + one, 0);
+    return (
+      <div key={kind} className="grid gap-1">
+        {mine.map((row, index) => {
+          const suffix = index === 0 ? "" : ` ${index + 1}`;
+          const byShare = kind === "wax" || kind === "fragrance";
+          const dose = kind === "dye" ? fields.text(`${row.key}:by`) : "";
+          const bound = fields.bind(`${row.key}:id`);
+          const dye = kind === "dye" ? shelf.dyes.find((one) => one.id === fields.text(`${row.key}:id`)) : null;
+          const colour = dye ? colourIn(dye.colours, family) : null;
+          return (
+            <div
+              key={row.key}
+              className={`grid items-start gap-x-3 ${byShare && mine.length === 1 ? "grid-cols-1" : kind === "dye" ? "grid-cols-[minmax(0,1fr)_84px_112px_44px]" : "grid-cols-[minmax(0,1fr)_112px_44px]"}`}
+            >
+              <Field
+                label={LABEL[kind] + suffix}
+                {...bound}
+                onValue={kind === "wax" ? (id) => onWax(row.key, id) : bound.onValue}
+                options={optionsOf(kind, index === 0)}
+                hint={colour ? `Sets ${colour} in ${family}.` : undefined}
+              />
+              {byShare && mine.length === 1 ? null : (
+                <Field
+                  label={byShare ? `Share${suffix}` : kind === "additive" ? `Percent${suffix}` : `Dose${suffix}`}
+                  {...fields.bind(`${row.key}:share`)}
+                  inputMode="decimal"
+                  hint={
+                    byShare && mine.length > 1 && sum > 0 && Number.isFinite(sum)
+                      ? `${(((shares[index] ?? 0) / sum) * 100).toFixed(1)} %`
+                      : kind === "additive"
+                        ? "% of the wax"
+                        : undefined
+                  }
+                />
+              )}
+              {kind === "dye" ? (
+                <Field
+                  label={`By${suffix}`}
+                  {...fields.bind(`${row.key}:by`)}
+                  options={[
+                    { value: "drops", label: "drops a lb" },
+                    { value: "pieces", label: "pieces a lb" },
+                    { value: "percent", label: "% of wax" },
+                  ]}
+                  hint={dose === "drops" ? "About 10 at most." : undefined}
+                />
+              ) : null}
+              {byShare && mine.length === 1 ? null : (
+                <button
+                  type="button"
+                  className="press mt-[26px] !px-0"
+                  aria-label={`Leave out ${LABEL[kind].toLowerCase()}${suffix}`}
+                  onClick={() => onDrop(row.key)}
+                >
+                  ✕
+                </button>
+              )}
+            </div>
+          );
+        })}
+        {kind === "dye" ? (
+          <div className="flex flex-wrap gap-2">
+            {(["wax", "fragrance", "additive", "dye"] as const).map((one) => (
+              <button key={one} type="button" className="press !min-h-[34px] text-[15px]" onClick={() => onAdd(one)}>
+                + {one === "wax" || one === "fragrance" ? `another ${one}` : one === "additive" ? "an additive" : "a dye"}
+              </button>
+            ))}
+          </div>
+        ) : null}
+      </div>
+    );
+  });
+}

@@ -1,0 +1,34 @@
+import { decodeSheet, type Sheet, separatorOf } from "@hearth/core";
+import Papa from "papaparse";
+
+const utf8 = (bytes: Uint8Array): string | null => {
+  try {
+    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+  } catch {
+    return null;
+  }
+};
+
+/** Reads the bytes of a CSV file, as spreadsheets really write them, into heads and rows; a message where it is none. */
+export function parseFile(bytes: Uint8Array): { ok: true; sheet: Required<Sheet> } | { ok: false; message: string } {
+  if (bytes.length > 800_000) return { ok: false, message: "This file is larger than 800 kB. Split it, or take out what does not belong to the shelf." };
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return { ok: false, message: "This is a workbook, not a CSV file. In the spreadsheet choose “save as CSV”." };
+  const text = decodeSheet(bytes, utf8).replace(/^sep=.\r?\n/i, "");
+  if (text.includes("\u0000")) return { ok: false, message: "This is no text file. In the spreadsheet choose “save as CSV”." };
+  const delimiter = separatorOf(text.replace(/^\s*\n/, ""));
+  const parsed = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: false });
+  const broken = parsed.errors.find((one) => one.type === "Quotes");
+  if (broken)
+    return { ok: false, message: `A quotation mark is opened and not closed, near row ${(broken.row ?? 0) + 1}: the rest of the file cannot be told apart.` };
+  const rows = parsed.data;
+  const first = rows.findIndex((row) => row.some((cell) => cell.trim() !== ""));
+  const heads = rows[first];
+  if (!heads) return { ok: false, message: "This file is empty." };
+  const body = rows.slice(first + 1);
+  // A file ends with a line break, which is no row; rows above the heads keep their numbers.
+  if (body.at(-1)?.every((cell) => cell === "")) body.pop();
+  return {
+    ok: true,
+    sheet: { heads: heads.map((head) => head.trim()), rows: [...Array.from({ length: first }, () => []), ...body], decimalComma: delimiter === ";" },
+  };
+}

@@ -1,0 +1,251 @@
+"use client";
+
+import { guessMapping, type Mapping, readSheet, SHELF_FIELDS, type Sheet, type SheetRow } from "@hearth/core";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useMemo, useState } from "react";
+import { Aside, Screen } from "@/ui/margin";
+import { takeSheet } from "./commands";
+import { parseFile } from "./file-parse";
+import type { Shelf } from "./read";
+
+const KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "instrument"] as const;
+type Kind = (typeof KINDS)[number];
+const PLURAL: Record<Kind, string> = {
+  wax: "waxes",
+  fragrance: "fragrances",
+  dye: "dyes",
+  additive: "additives",
+  wick: "wicks",
+  vessel: "vessels",
+  instrument: "instruments",
+};
+const FATES = { new: "＋ new", changed: "↻ changed", same: "＝ as it is", refused: "▲ cannot be taken" } as const;
+
+const tallyOf = (rows: SheetRow[]) => {
+  const tally = { new: 0, changed: 0, same: 0, refused: 0 };
+  for (const row of rows) tally[row.fate.is] += 1;
+  return tally;
+};
+
+function FateRow({ row }: { row: SheetRow }) {
+  const { fate } = row;
+  return (
+    <tr className="border-t border-line align-baseline">
+      <td className="figure py-1 pr-3 text-right text-[18px]">{row.line}</td>
+      <td className="pr-3 font-semibold">{fate.name || <span className="text-soft">no name</span>}</td>
+      <td className={`pr-3 whitespace-nowrap ${fate.is === "refused" ? "font-semibold text-hot" : fate.is === "same" ? "text-soft" : "text-inside"}`}>
+        {FATES[fate.is]}
+      </td>
+      <td className="text-[15px]">{fate.is === "refused" ? fate.why.join(" ") : fate.is === "changed" ? fate.what.join("; ") : ""}</td>
+    </tr>
+  );
+}
+
+/** The shelf to a CSV file and from one: columns matched, each row's fate shown, then all of them or none. */
+export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: string }) {
+  const router = useRouter();
+  const [kind, setKind] = useState<Kind>("wax");
+  const [sheet, setSheet] = useState<Required<Sheet> | null>(null);
+  const [name, setName] = useState("");
+  const [mapping, setMapping] = useState<Mapping>({});
+  const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
+  const [busy, setBusy] = useState(false);
+  const kept = useMemo(
+    () =>
+      ({
+        wax: shelf.waxes,
+        fragrance: shelf.fragrances,
+        dye: shelf.dyes,
+        additive: shelf.additives,
+        wick: shelf.wicks,
+        vessel: shelf.vessels,
+        instrument: shelf.instruments,
+      })[kind],
+    [shelf, kind],
+  );
+  const rows = useMemo(() => (sheet ? readSheet(kind, sheet, mapping, kept, { waxes: shelf.waxes }) : []), [sheet, kind, mapping, kept, shelf.waxes]);
+  const tally = tallyOf(rows);
+  const fields = SHELF_FIELDS[kind];
+
+  const read = async (file: File | undefined) => {
+    setSaid(null);
+    setSheet(null);
+    if (!file) return;
+    const parsed = parseFile(new Uint8Array(await file.arrayBuffer()));
+    if (!parsed.ok) return setSaid({ good: false, text: parsed.message });
+    setName(file.name);
+    setSheet(parsed.sheet);
+    setMapping(guessMapping(kind, parsed.sheet.heads));
+  };
+  const choose = (next: Kind) => {
+    setKind(next);
+    if (sheet) setMapping(guessMapping(next, sheet.heads));
+    setSaid(null);
+  };
+  const take = async () => {
+    if (!sheet) return;
+    setBusy(true);
+    const { new: fresh, changed, same } = tally;
+    const outcome = await takeSheet({ kind, sheet, mapping, shown: { new: fresh, changed, same } }).catch(() => null);
+    setBusy(false);
+    if (!outcome) return setSaid({ good: false, text: "The program cannot be reached just now. Nothing was taken in: try again in a moment." });
+    if (!outcome.ok) {
+      router.refresh();
+      return setSaid({ good: false, text: outcome.message });
+    }
+    setSheet(null);
+    setSaid({ good: true, text: `Taken in from ${name}: ${outcome.value.new} new, ${outcome.value.changed} changed, ${outcome.value.same} as they were.` });
+    router.refresh();
+  };
+  const nameMapped = mapping.name !== null && mapping.name !== undefined;
+
+  return (
+    <Screen
+      title="The shelf to and from a file"
+      lead="CSV, as every spreadsheet reads and writes it."
+      actions={
+        <Link className="press" href="/shelf">
+          Back to the shelf
+        </Link>
+      }
+      side={
+        <>
+          <Aside title="What it takes">
+            UTF-8 or what spreadsheets call ANSI; commas, semicolons or tabs; decimal points, or decimal commas where cells are parted by semicolons. A cell may
+            carry its own unit: 185 F, 8 oz, 3 in.
+          </Aside>
+          <Aside title="Same name, same thing">
+            A row changes the thing of that name; a new name is put on the shelf. Columns that are not in the file leave things as they are.
+          </Aside>
+          <Aside title="Formulas are defused">
+            A cell that a spreadsheet would run is written with an apostrophe before it, which is taken off again on the way in.
+          </Aside>
+        </>
+      }
+    >
+      <section className="sheet">
+        <div className="flex flex-wrap items-end gap-4">
+          <label className="font-semibold">
+            Which part of the shelf
+            <select className="entry mt-1" value={kind} onChange={(event) => choose(event.target.value as Kind)}>
+              {KINDS.map((one) => (
+                <option key={one} value={one}>
+                  {PLURAL[one]}
+                </option>
+              ))}
+            </select>
+          </label>
+          <a className="press" href={`/api/workshops/${workshopId}/shelf/${kind}`} download>
+            Write {kept.length} {kept.length === 1 ? kind : PLURAL[kind]} to a file
+          </a>
+          <label className="font-semibold">
+            Read a file
+            <input
+              className="entry mt-1"
+              type="file"
+              accept=".csv,.txt,text/csv,text/plain"
+              onChange={(event) => void read(event.target.files?.[0])}
+              data-next-step
+            />
+          </label>
+        </div>
+        {said ? (
+          <p role={said.good ? "status" : "alert"} className={`mt-3 font-semibold ${said.good ? "text-inside" : "text-hot"}`}>
+            {said.good ? "✓" : "▲"} {said.text}
+          </p>
+        ) : null}
+      </section>
+      {sheet ? (
+        <>
+          <section className="mt-6" aria-label="Columns">
+            <h2 className="border-b-[3px] border-ink pb-1">Which column is what</h2>
+            <div className="mt-3 grid gap-x-5 gap-y-2 sm:grid-cols-2 xl:grid-cols-3">
+              {fields.map((field) => (
+                <label key={field.key} className="text-[15px]">
+                  <span className="font-semibold">{field.label}</span>
+                  <select
+                    className="entry"
+                    value={mapping[field.key] ?? ""}
+                    onChange={(event) => setMapping((old) => ({ ...old, [field.key]: event.target.value === "" ? null : Number(event.target.value) }))}
+                  >
+                    <option value="">not in the file</option>
+                    {sheet.heads.map((head, index) => (
+                      <option key={index} value={index}>
+                        {head || `column ${index + 1}`}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              ))}
+            </div>
+          </section>
+          <section className="mt-6" aria-label="What becomes of each row">
+            <div className="flex flex-wrap items-center justify-between gap-3 border-b-[3px] border-ink pb-2">
+              <h2>
+                {tally.new} new, {tally.changed} changed, {tally.same} as they are
+                {tally.refused > 0 ? <span className="text-hot">, {tally.refused} cannot be taken</span> : null}
+              </h2>
+              <button
+                type="button"
+                className="act"
+                disabled={busy || tally.refused > 0 || rows.length === 0 || tally.new + tally.changed === 0}
+                onClick={() => void take()}
+              >
+                {busy ? "Taking them in" : "Take them all in"}
+              </button>
+            </div>
+            {!nameMapped ? <p className="mt-2 font-semibold text-hot">▲ Say above which column holds the name.</p> : null}
+            {tally.refused > 0 ? (
+              <p className="mt-2 text-soft">All or nothing: put these rows right in the file, or match the columns, and read it again.</p>
+            ) : null}
+            {rows.length === 0 ? <p className="mt-2 text-soft">The file has heads and no rows below them.</p> : null}
+            <table className="mt-2 w-full text-left">
+              <thead className="text-[14px] text-soft">
+                <tr>
+                  <th className="pr-3 text-right font-normal">row</th>
+                  <th className="font-normal">name</th>
+                  <th className="font-normal">what becomes of it</th>
+                  <th className="font-normal">in detail</th>
+                </tr>
+              </thead>
+              <tbody>
+                {rows.slice(0, 400).map((row) => (
+                  <FateRow key={row.line} row={row} />
+                ))}
+              </tbody>
+            </table>
+            {rows.length > 400 ? <p className="mt-2 text-soft">And {rows.length - 400} more rows.</p> : null}
+          </section>
+        </>
+      ) : (
+        <section className="mt-6" aria-label="Columns of the file">
+          <h2 className="border-b-[3px] border-ink pb-1">Columns of {PLURAL[kind]}</h2>
+          <table className="mt-2 w-full text-left">
+            <tbody>
+              {fields.map((field) => (
+                <tr key={field.key} className="border-t border-line align-baseline">
+                  <th scope="row" className="py-1 pr-4 font-mono text-[15px] font-normal">
+                    {field.column}
+                  </th>
+                  <td className="pr-4 font-semibold">{field.label.replace(/ · .*/, "")}</td>
+                  <td className="text-[15px] text-soft">
+                    {[
+                      field.optional || field.first !== undefined ? "" : "must be there",
+                      field.type.is === "choice" ? field.type.of.map((one) => one.value).join(", ") : "",
+                      field.type.is === "yes" ? "yes or no" : "",
+                      field.type.is === "gate" ? "two temperatures, like 57–63" : "",
+                      field.hint ?? "",
+                    ]
+                      .filter(Boolean)
+                      .join("; ")}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      )}
+    </Screen>
+  );
+}

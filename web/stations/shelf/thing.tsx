@@ -1,0 +1,58 @@
+"use client";
+
+import { cautionsOnVessel } from "@hearth/core";
+import Link from "next/link";
+import { Aside, Caution, Screen } from "@/ui/margin";
+import type { Shelf, Stock, StockHistory } from "./read";
+import { type StockedThing, StockPanel } from "./stock";
+import { VesselPanel } from "./vessel";
+
+/** One thing of the shelf: for a vessel its fill and wicks, and for all its stock. */
+export function ThingView(props: {
+  of: StockedThing;
+  low: number | null;
+  stock: Stock | null;
+  history: StockHistory;
+  vessel: Shelf["vessels"][number] | null;
+  waxes: Shelf["waxes"];
+}) {
+  const { of, vessel } = props;
+  return (
+    <Screen
+      title={of.name}
+      lead={vessel ? `${vessel.material}, kept ${vessel.state === "for sale" ? "for sale" : `as ${vessel.state}`}` : of.kind}
+      actions={
+        <Link className="press" href={`/shelf#${of.kind}`}>
+          Back to the shelf
+        </Link>
+      }
+      side={
+        <>
+          {vessel
+            ? cautionsOnVessel(vessel).map((one) => (
+                <Caution key={one.message} title={one.weight === "stop" ? "Not to be filled" : "Take care"}>
+                  {one.message}
+                </Caution>
+              ))
+            : null}
+          {vessel ? (
+            <Aside title="Wax is lighter than water">
+              Weigh the water to the line, then wax fill = water × density of wax ÷ density of water. Without the factor the jar is about a tenth overfull.
+            </Aside>
+          ) : null}
+          <Aside title="First received, first out">
+            Each batch draws what it really weighed, from the oldest lot first, and costs what those lots cost. A count puts the stock right; nothing earlier
+            changes.
+          </Aside>
+          {of.kind === "fragrance" ? (
+            <Aside title="Fluid ounces are not ounces">A fluid ounce is a volume. What it weighs depends on the oil: type 4 fl oz and the density tells.</Aside>
+          ) : null}
+        </>
+      }
+    >
+      {vessel ? <VesselPanel vessel={vessel} waxes={props.waxes} /> : null}
+      {vessel ? <h2 className="mb-3 border-b-[3px] border-ink pb-1">Stock</h2> : null}
+      <StockPanel of={of} stock={props.stock} history={props.history} low={props.low} />
+    </Screen>
+  );
+}
