@@ -37,8 +37,8 @@ export function VolumeNote({ amount, density }: { amount: Amount | undefined; de
   const off = takenForMg - amount.mg;
   return (
     <p role="status" className="mt-1 bg-paper px-3 py-2 text-[15px]">
-      {writeNumber(typed, 3)} {unit} is {writeNumber(ml, 1)} ml × {writeDensity(density)} = <span className="figure text-[22px]">{units.g(amount.mg)}</span>.
-      With {ofMistake} it would have been {units.about(takenForMg)}:{" "}
+      {writeNumber(typed, 3)} {unit} is {writeNumber(ml, 1)} ml × {writeDensity(density)} = <span className="figure text-[22px]">{units.about(amount.mg)}</span>
+      . With {ofMistake} it would have been {units.about(takenForMg)}:{" "}
       <strong>{off === 0 ? "the same by chance" : `${units.about(Math.abs(off))} too ${off > 0 ? "much" : "little"}`}</strong>.
     </p>
   );

@@ -215,11 +215,22 @@ export function FormulaEditor(props: {
           : "What goes in, how much of it, and how the wax is worked."
       }
       actions={
-        formula ? (
-          <Link className="press" href={`/plan?formula=${formula.id}`}>
-            Plan a batch from it
-          </Link>
-        ) : null
+        <>
+          {formula ? (
+            <Link className="press" href={`/plan?formula=${formula.id}`}>
+              Plan a batch from it
+            </Link>
+          ) : null}
+          <button type="submit" form="formula-form" className="act" data-next-step disabled={busy}>
+            {busy ? "Saving" : "Save the formula"}
+          </button>
+          {said ? (
+            <p role="status" className={`w-full font-semibold sm:text-right ${said.tone === "good" ? "text-inside" : "text-hot"}`}>
+              {said.tone === "good" ? "✓ " : "▲ "}
+              {said.text}
+            </p>
+          ) : null}
+        </>
       }
       side={
         <>
@@ -247,6 +258,7 @@ export function FormulaEditor(props: {
       }
     >
       <form
+        id="formula-form"
         ref={fields.form}
         onSubmit={(event) => {
           event.preventDefault();
@@ -343,15 +355,6 @@ export function FormulaEditor(props: {
               <Field label="Reason for working it so" lines={2} {...fields.bind("reason")} />
               <Field label="Notes" lines={2} {...fields.bind("notes")} />
             </div>
-            {said ? (
-              <p role="status" className={`mt-2 font-semibold ${said.tone === "good" ? "text-inside" : "text-hot"}`}>
-                {said.tone === "good" ? "✓ " : "▲ "}
-                {said.text}
-              </p>
-            ) : null}
-            <button type="submit" className="act mt-2" data-next-step disabled={busy}>
-              {busy ? "Saving" : "Save the formula"}
-            </button>
           </section>
         </div>
         {stale ? (

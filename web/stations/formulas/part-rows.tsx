@@ -38,14 +38,13 @@ export function PartRows({ rows, shelf, fields, family, onWax, onAdd, onDrop }: 
         {mine.map((row, index) => {
           const suffix = index === 0 ? "" : ` ${index + 1}`;
           const byShare = kind === "wax" || kind === "fragrance";
-          const dose = kind === "dye" ? fields.text(`${row.key}:by`) : "";
           const bound = fields.bind(`${row.key}:id`);
           const dye = kind === "dye" ? shelf.dyes.find((one) => one.id === fields.text(`${row.key}:id`)) : null;
           const colour = dye ? colourIn(dye.colours, family) : null;
           return (
             <div
               key={row.key}
-              className={`grid items-start gap-x-3 ${byShare && mine.length === 1 ? "grid-cols-1" : kind === "dye" ? "grid-cols-[minmax(0,1fr)_84px_112px_44px]" : "grid-cols-[minmax(0,1fr)_112px_44px]"}`}
+              className={`grid items-start gap-x-3 ${byShare && mine.length === 1 ? "grid-cols-1" : kind === "dye" ? "grid-cols-[minmax(0,1fr)_84px_112px_44px]" : "grid-cols-[minmax(0,1fr)_132px_44px]"}`}
             >
               <Field
                 label={LABEL[kind] + suffix}
@@ -56,14 +55,14 @@ export function PartRows({ rows, shelf, fields, family, onWax, onAdd, onDrop }: 
               />
               {byShare && mine.length === 1 ? null : (
                 <Field
-                  label={byShare ? `Share${suffix}` : kind === "additive" ? `Percent${suffix}` : `Dose${suffix}`}
+                  label={byShare ? `Share${suffix}` : `Dose${suffix}`}
                   {...fields.bind(`${row.key}:share`)}
                   inputMode="decimal"
-                  hint={
-                    byShare && mine.length > 1 && sum > 0 && Number.isFinite(sum)
+                  unit={
+                    byShare && sum > 0 && Number.isFinite(sum)
                       ? `${(((shares[index] ?? 0) / sum) * 100).toFixed(1)} %`
                       : kind === "additive"
-                        ? "% of the wax"
+                        ? "% of wax"
                         : undefined
                   }
                 />
@@ -77,7 +76,6 @@ export function PartRows({ rows, shelf, fields, family, onWax, onAdd, onDrop }: 
                     { value: "pieces", label: "pieces a lb" },
                     { value: "percent", label: "% of wax" },
                   ]}
-                  hint={dose === "drops" ? "About 10 at most." : undefined}
                 />
               ) : null}
               {byShare && mine.length === 1 ? null : (

@@ -45,9 +45,12 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
   const [fault, setFault] = useState("");
   const [solved, setSolved] = useState<{ lines: Line[]; materials: (Material & { id: string })[]; aim: Aim } | null>(null);
   const vessels = shelf.vessels.filter((one) => one.state === "for sale" && notToBeFilled(one) === null);
-  const [lines, setLines] = useState<Line[]>(() =>
-    formulas.slice(0, 3).map((one, index) => ({ key: `p${index}`, formula: one.id, vessel: vessels[index % Math.max(1, vessels.length)]?.id ?? "" })),
-  );
+  const [lines, setLines] = useState<Line[]>(() => {
+    // Two formulas, each in the two vessels that there is most of: something to choose between.
+    const room = (one: (typeof vessels)[number]) => (stocks[one.id]?.onHand ?? 0) * one.workingFillMg;
+    const full = [...vessels].sort((a, b) => room(b) - room(a)).slice(0, 2);
+    return formulas.slice(0, 2).flatMap((one, row) => full.map((vessel, column) => ({ key: `p${row * 2 + column}`, formula: one.id, vessel: vessel.id })));
+  });
   const draws = useMemo(() => {
     const cache = new Map<string, Map<string, number>>();
     return (formula: string, vessel: string, sparePpm: number): Map<string, number> => {
@@ -90,7 +93,7 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
     ]);
     const perMaterial = materials.flatMap((one): [string, FieldRule<unknown>][] => {
       const there = stocks[one.id]?.onHand;
-      const initial = there === undefined ? "" : one.counted ? String(Math.max(0, there)) : units.g(Math.max(0, there));
+      const initial = there === undefined ? "" : one.counted ? String(Math.max(0, there)) : units.about(Math.max(0, there));
       return [
         // Nothing typed means that it is not kept count of, and does not limit.
         [`have:${one.id}`, orNothing(amountRule(one, units, initial, true))],
@@ -121,7 +124,7 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
       most: (v[`${line.key}:most`] as number | null | undefined) ?? null,
     };
   };
-  const write = (one: { counted: boolean }, amount: number) => (one.counted ? String(amount) : units.g(amount));
+  const write = (one: { counted: boolean }, amount: number) => (one.counted ? String(amount) : units.bulk(amount));
 
   const find = () => {
     setFault("");
@@ -194,6 +197,62 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
           find();
         }}
       >
+        <section className="sheet mb-6" aria-label="The mix">
+          <div className="grid items-start gap-x-4 sm:grid-cols-[minmax(0,1fr)_110px_auto]">
+            <Field
+              label="The mix that"
+              {...fields.bind("aim")}
+              options={[
+                { value: "use", label: "uses most of it up" },
+                { value: "earn", label: "earns most" },
+              ]}
+            />
+            <Field label="Spare" unit="%" {...fields.bind("spare")} inputMode="decimal" />
+            {solver.state.is === "looking" ? (
+              <button type="button" className="press mt-[20px] !min-h-[56px]" onClick={solver.stop}>
+                Looking for it: stop
+              </button>
+            ) : (
+              <button type="submit" className="act mt-[20px]" data-next-step disabled={lines.length === 0}>
+                Find the mix
+              </button>
+            )}
+          </div>
+          <div aria-live="polite" className="mt-1">
+            {fault ? <p className="font-semibold text-hot">▲ {fault}</p> : null}
+            {solver.state.is === "failed" ? <p className="font-semibold text-hot">▲ {solver.state.message}</p> : null}
+            {mixture && solved ? (
+              <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
+                <p>
+                  {solved.aim === "earn" ? "It earns " : "It uses up "}
+                  <span className="figure text-[30px]">{solved.aim === "earn" ? units.money(mixture.value) : units.bulk(mixture.value)}</span>
+                </p>
+                {mixture.proved ? (
+                  <p className="font-semibold text-inside">✓ proved: no mix does better</p>
+                ) : (
+                  <p className="font-semibold text-hot">
+                    ▲ not proved in the time there was: a mix could reach up to {solved.aim === "earn" ? units.money(mixture.bound) : units.bulk(mixture.bound)}
+                    , {writeNumber(((mixture.bound - mixture.value) / Math.max(1, mixture.value)) * 100, 2)} % more
+                  </p>
+                )}
+                {[...new Set(solved.lines.filter((_line, index) => (mixture.counts[index] ?? 0) > 0).map((line) => line.formula))].map((id) => {
+                  const fills = solved.lines.flatMap((line, index) =>
+                    line.formula === id && (mixture.counts[index] ?? 0) > 0 ? [`${line.vessel}:${mixture.counts[index]}`] : [],
+                  );
+                  return (
+                    <Link key={id} className="press" href={`/plan?formula=${id}&fill=${fills.join(",")}`}>
+                      Plan {formulas.find((one) => one.id === id)?.name}
+                    </Link>
+                  );
+                })}
+              </div>
+            ) : solver.state.is === "idle" && !fault ? (
+              <p className="text-[15px] text-soft">
+                With {writePercent(spareNow)} spare on every jar. Give a least where an order has to be met, and a most where the market ends.
+              </p>
+            ) : null}
+          </div>
+        </section>
         <section aria-label="Products">
           <h2 className="border-b-[3px] border-ink pb-1">What it could become</h2>
           <ul>
@@ -270,107 +329,46 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
             + another product
           </button>
         </section>
-        <div className="mt-6 grid grid-cols-1 items-start gap-6 xl:grid-cols-[minmax(0,1fr)_320px]">
-          <section aria-label="What is there">
-            <h2 className="border-b-[3px] border-ink pb-1">What is there</h2>
-            <ul>
-              {materials.map((one) => {
-                const row = solved?.materials.findIndex((other) => other.id === one.id) ?? -1;
-                return (
-                  <li
-                    key={one.id}
-                    className="grid grid-cols-[minmax(0,1fr)_120px] items-start gap-x-4 border-b border-line py-1 sm:grid-cols-[minmax(0,1fr)_130px_110px_110px]"
-                  >
-                    <span className="pt-[26px] font-semibold">
-                      {one.name} <span className="font-normal text-soft">{one.is}</span>
-                    </span>
-                    <Field label="There" unit={one.counted ? "pieces" : units.mass} {...fields.bind(`have:${one.id}`)} placeholder="plenty" />
-                    {one.counted ? (
-                      <span />
-                    ) : (
-                      <Field
-                        label="Use it up"
-                        {...fields.bind(`use:${one.id}`)}
-                        options={[
-                          { value: "yes", label: "yes" },
-                          { value: "no", label: "no" },
-                        ]}
-                      />
-                    )}
-                    <div className="text-right">
-                      <div className="text-[15px] text-soft">left over</div>
-                      <div className="figure text-[24px]">{mixture && row >= 0 ? write(one, mixture.left[row] ?? 0) : "–"}</div>
-                    </div>
-                    {one.density != null ? (
-                      <div className="col-span-full">
-                        <VolumeNote amount={(haveOf(one.id) as never) ?? undefined} density={one.density} />
-                      </div>
-                    ) : null}
-                  </li>
-                );
-              })}
-            </ul>
-          </section>
-          <section className="sheet" aria-label="The mix">
-            <Field
-              label="The mix that"
-              {...fields.bind("aim")}
-              options={[
-                { value: "use", label: "uses most of it up" },
-                { value: "earn", label: "earns most" },
-              ]}
-            />
-            <Field label="Spare" unit="%" {...fields.bind("spare")} inputMode="decimal" />
-            {solver.state.is === "looking" ? (
-              <button type="button" className="press mt-1 w-full !min-h-[56px]" onClick={solver.stop}>
-                Looking for it: stop
-              </button>
-            ) : (
-              <button type="submit" className="act mt-1 w-full" data-next-step disabled={lines.length === 0}>
-                Find the mix
-              </button>
-            )}
-            <div aria-live="polite" className="mt-3">
-              {fault ? <p className="font-semibold text-hot">▲ {fault}</p> : null}
-              {solver.state.is === "failed" ? <p className="font-semibold text-hot">▲ {solver.state.message}</p> : null}
-              {mixture && solved ? (
-                <>
-                  <p>
-                    {solved.aim === "earn" ? "It earns " : "It uses up "}
-                    <span className="figure text-[30px]">{solved.aim === "earn" ? units.money(mixture.value) : units.bulk(mixture.value)}</span>
-                  </p>
-                  {mixture.proved ? (
-                    <p className="font-semibold text-inside">✓ proved: no mix does better</p>
+        <section className="mt-6" aria-label="What is there">
+          <h2 className="border-b-[3px] border-ink pb-1">What is there</h2>
+          <ul>
+            {materials.map((one) => {
+              const row = solved?.materials.findIndex((other) => other.id === one.id) ?? -1;
+              return (
+                <li
+                  key={one.id}
+                  className="grid grid-cols-[minmax(0,1fr)_120px] items-start gap-x-4 border-b border-line py-1 sm:grid-cols-[minmax(0,1fr)_130px_110px_110px]"
+                >
+                  <span className="pt-[26px] font-semibold">
+                    {one.name} <span className="font-normal text-soft">{one.is}</span>
+                  </span>
+                  <Field label="There" unit={one.counted ? "pieces" : units.mass} {...fields.bind(`have:${one.id}`)} placeholder="plenty" />
+                  {one.counted ? (
+                    <span />
                   ) : (
-                    <p className="font-semibold text-hot">
-                      ▲ not proved in the time there was: a mix could reach up to{" "}
-                      {solved.aim === "earn" ? units.money(mixture.bound) : units.bulk(mixture.bound)},{" "}
-                      {writeNumber(((mixture.bound - mixture.value) / Math.max(1, mixture.value)) * 100, 2)} % more
-                    </p>
+                    <Field
+                      label="Use it up"
+                      {...fields.bind(`use:${one.id}`)}
+                      options={[
+                        { value: "yes", label: "yes" },
+                        { value: "no", label: "no" },
+                      ]}
+                    />
                   )}
-                  <ul className="mt-2">
-                    {[...new Set(solved.lines.filter((_line, index) => (mixture.counts[index] ?? 0) > 0).map((line) => line.formula))].map((id) => {
-                      const fills = solved.lines.flatMap((line, index) =>
-                        line.formula === id && (mixture.counts[index] ?? 0) > 0 ? [`${line.vessel}:${mixture.counts[index]}`] : [],
-                      );
-                      return (
-                        <li key={id} className="mt-1">
-                          <Link className="press w-full" href={`/plan?formula=${id}&fill=${fills.join(",")}`}>
-                            Plan {formulas.find((one) => one.id === id)?.name}
-                          </Link>
-                        </li>
-                      );
-                    })}
-                  </ul>
-                </>
-              ) : solver.state.is === "idle" && !fault ? (
-                <p className="text-[15px] text-soft">
-                  With {writePercent(spareNow)} spare on every jar. Give a least where an order has to be met, and a most where the market ends.
-                </p>
-              ) : null}
-            </div>
-          </section>
-        </div>
+                  <div className="text-right">
+                    <div className="text-[15px] text-soft">left over</div>
+                    <div className="figure text-[24px]">{mixture && row >= 0 ? write(one, mixture.left[row] ?? 0) : "–"}</div>
+                  </div>
+                  {one.density != null ? (
+                    <div className="col-span-full">
+                      <VolumeNote amount={(haveOf(one.id) as never) ?? undefined} density={one.density} />
+                    </div>
+                  ) : null}
+                </li>
+              );
+            })}
+          </ul>
+        </section>
       </form>
     </Screen>
   );

@@ -70,7 +70,10 @@ export function Planner({
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
   const scales = shelf.instruments.filter((one) => one.kind === "scale" && one.resolutionUg);
-  const vessels = useMemo(() => shelf.vessels.filter((one) => notToBeFilled(one) === null), [shelf.vessels]);
+  const vessels = useMemo(
+    () => shelf.vessels.filter((one) => notToBeFilled(one) === null).sort((a, b) => Number(a.state === "tester") - Number(b.state === "tester")),
+    [shelf.vessels],
+  );
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
     const weight = { initial: "", parse: (text: string) => parseMass(text, { unit: units.mass }) };
     return {
@@ -272,7 +275,7 @@ export function Planner({
               const fill = at >= 0 && amounts ? amounts.fillsMg[at] : vessel.workingFillMg;
               return (
                 <li key={vessel.id} className="grid grid-cols-[84px_1fr_96px] items-end gap-4 border-b border-line py-2 sm:grid-cols-[120px_1fr_110px]">
-                  <JarSection {...vessel} fillMg={fill ?? vessel.workingFillMg} scale={px} />
+                  <JarSection {...vessel} headspaceUm={null} fillMg={fill ?? vessel.workingFillMg} scale={px} />
                   <div className="pb-2">
                     <div className="font-bold">
                       {vessel.name}
