@@ -54,3 +54,9 @@ export function wickToTestAgain(before: FormulaSpec, after: FormulaSpec): boolea
   const ofWax = (spec: FormulaSpec) => loadOnBasis(spec.loadPpm, spec.basis, "wax");
   return oils(before) !== oils(after) || Math.abs(ofWax(before) - ofWax(after)) > 10_000 + 1e-6;
 }
+
+/** How far the load was raised, in points of the wax, where that is too little to be told apart (below two). Common practice, no source. */
+export function smallRaise(before: FormulaSpec, after: FormulaSpec): number | null {
+  const points = (loadOnBasis(after.loadPpm, after.basis, "wax") - loadOnBasis(before.loadPpm, before.basis, "wax")) / 10_000;
+  return points > 1e-6 && points < 2 - 1e-6 ? points : null;
+}

@@ -22,15 +22,17 @@ export const LARGEST_LOAD_PERCENT: Record<LoadBasis, number> = { wax: 100, total
 export const OUNCE_PER_POUND: Ppm = 62_500;
 
 /**
- * Reads a load: percent on the basis chosen, or fragrance to wax by weight, "1.28 oz/lb", "1 oz a pound", "80 g per kg".
+ * Reads a load: percent on the basis chosen, or fragrance to wax by weight, "1.28 oz/lb", "1 oz a pound", "80 g per kg", "28 g to 454 g".
  * What is said per pound or kilogram is a share of the wax, and is turned onto the basis. Gives millionths on `basis`.
  */
 export function parseLoad(text: string, basis: LoadBasis): Parsed<Ppm> {
-  const per = /^(.*?\S)\s*(?:\/|\bper\b|\ban?\b|\bto the\b)\s*(lb|pound|kg|kilo|kilogram|g|gram|oz|ounce)s?\s*(?:of wax)?$/i.exec(text.trim());
+  const per = /^(.*?\S)\s*(?:\/|\bper\b|\ban?\b|\bto(?: the)?\b)\s*([\d.,]*\s*(?:lb|pound|kg|kilo|kilogram|g|gram|oz|ounce)s?)\s*(?:of wax)?$/i.exec(
+    text.trim(),
+  );
   if (!per) return parsePercent(text, { least: 0, most: LARGEST_LOAD_PERCENT.wax, name: "a load" });
   const oil = parseMass(per[1] ?? "", { unit: "g" });
   if (!oil.ok) return oil;
-  const wax = parseMass(`1 ${per[2]}`, { unit: "g" });
+  const wax = parseMass(/\d/.test(per[2] ?? "") ? (per[2] ?? "") : `1 ${per[2]}`, { unit: "g" });
   if (!wax.ok) return wax;
   const ofWax = (oil.value * WHOLE) / wax.value;
   if (ofWax > LARGEST_LOAD_PERCENT.wax * 10_000) return bad(`“${text.trim()}” is more fragrance than wax. Look again at the two weights.`);

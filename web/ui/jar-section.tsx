@@ -166,6 +166,10 @@ export function JarSection(props: JarSectionProps) {
   );
 }
 
-/** The pixels a millimetre may take so that the tallest of a row fits into `height`. */
-export const commonScale = (vessels: { heightUm: number; innerTopUm: number }[], height: number): number =>
-  Math.min(1.6, (height - 34) / Math.max(20, ...vessels.map((one) => one.heightUm / 1_000 + 3)));
+/** The pixels a millimetre may take so that the tallest of a row fits into `height`, and the widest into `width`. */
+export const commonScale = (vessels: { heightUm: number; innerTopUm: number }[], height: number, width = Number.POSITIVE_INFINITY): number =>
+  Math.min(
+    1.6,
+    (height - 34) / Math.max(20, ...vessels.map((one) => one.heightUm / 1_000 + 3)),
+    (width - 24) / Math.max(20, ...vessels.map((one) => one.innerTopUm / 1_000 + 6)),
+  );

@@ -42,11 +42,9 @@ export function Worked({ steps, name, children, label }: { steps: WorkingStep[];
   const shown = workingOf(steps, name);
   return (
     <Popover.Root>
-      <Popover.Trigger
-        className="text-left underline decoration-soft decoration-dotted decoration-2 underline-offset-4 hover:decoration-ink"
-        aria-label={`${label}: show the working`}
-      >
+      <Popover.Trigger className="text-left underline decoration-soft decoration-dotted decoration-2 underline-offset-4 hover:decoration-ink">
         {children}
+        <span className="sr-only">, {label}: show the working</span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

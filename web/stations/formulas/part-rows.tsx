@@ -44,7 +44,7 @@ export function PartRows({ rows, shelf, fields, family, onWax, onAdd, onDrop }: 
           return (
             <div
               key={row.key}
-              className={`grid items-start gap-x-3 ${byShare && mine.length === 1 ? "grid-cols-1" : kind === "dye" ? "grid-cols-[minmax(0,1fr)_84px_112px_44px]" : "grid-cols-[minmax(0,1fr)_132px_44px]"}`}
+              className={`grid items-start gap-x-3 ${byShare && mine.length === 1 ? "grid-cols-1" : kind === "dye" ? "grid-cols-[minmax(0,1fr)_70px_128px_44px]" : "grid-cols-[minmax(0,1fr)_132px_44px]"}`}
             >
               <Field
                 label={LABEL[kind] + suffix}

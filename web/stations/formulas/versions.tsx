@@ -1,6 +1,6 @@
 "use client";
 
-import { difference, type FormulaSpec, wickToTestAgain } from "@hearth/core";
+import { difference, type FormulaSpec, smallRaise, wickToTestAgain, writeNumber } from "@hearth/core";
 import { useState } from "react";
 import { useUnits } from "@/ui/units";
 
@@ -74,6 +74,11 @@ export function Versions({ versions, nameOf }: { versions: VersionShown[]; nameO
                 {before && wickToTestAgain(before.spec, version.spec) ? (
                   <span className="block text-[14px] font-semibold">
                     The wick must be tested again: the fragrance, or the load by more than one point, has changed.
+                  </span>
+                ) : null}
+                {before && smallRaise(before.spec, version.spec) !== null ? (
+                  <span className="block text-[14px] text-soft">
+                    The load went up by {writeNumber(smallRaise(before.spec, version.spec) ?? 0, 2)} points: less than two can hardly be told apart.
                   </span>
                 ) : null}
                 {changes.length > 1 ? (

@@ -116,7 +116,7 @@ export function Planner({
     (vessel) => vessel.soldByWeight && !vessel.part && (amounts?.fillsMg[picked.indexOf(vessel)] ?? vessel.workingFillMg) < vessel.statedFillMg,
   );
   const testers = picked.filter((vessel) => vessel.state === "tester");
-  const px = commonScale(vessels, 110);
+  const px = commonScale(vessels, 110, 150);
   const drawn = amounts
     ? [
         ...amounts.components.map((one) => ({
@@ -274,7 +274,7 @@ export function Planner({
               const at = picked.findIndex((one) => one.id === vessel.id);
               const fill = at >= 0 && amounts ? amounts.fillsMg[at] : vessel.workingFillMg;
               return (
-                <li key={vessel.id} className="grid grid-cols-[84px_1fr_96px] items-end gap-4 border-b border-line py-2 sm:grid-cols-[120px_1fr_110px]">
+                <li key={vessel.id} className="grid grid-cols-[112px_1fr_84px] items-end gap-3 border-b border-line py-2 sm:grid-cols-[150px_1fr_96px]">
                   <JarSection {...vessel} headspaceUm={null} fillMg={fill ?? vessel.workingFillMg} scale={px} />
                   <div className="pb-2">
                     <div className="font-bold">

@@ -10,8 +10,10 @@ import type { Shelf, Stocks } from "../shelf/read";
 function roundingOf(part: MixedComponent, units: Writers): string | null {
   const off = part.mg - part.exactMg;
   if (part.count || Math.abs(off) < Math.max(5, part.exactMg * 1e-4)) return null;
-  return `${off > 0 ? "+" : "−"}${units.g(Math.round(Math.abs(off)), 10_000)} by rounding (${off > 0 ? "+" : "−"}${writeNumber(Math.abs(off / part.exactMg) * 100, 1)} %)`;
+  return `${off > 0 ? "+" : "−"}${units.about(Math.abs(off))} by rounding (${off > 0 ? "+" : "−"}${writeNumber(Math.abs(off / part.exactMg) * 100, 2)} %)`;
 }
+
+const sumOf = (pitcher: Pitcher, kind: string) => pitcher.components.reduce((sum, part) => sum + (part.kind === kind ? part.mg : 0), 0);
 
 function Pitchers({ pitchers, resolutionUg }: { pitchers: Pitcher[]; resolutionUg: number }) {
   const units = useUnits();
@@ -50,6 +52,16 @@ function Pitchers({ pitchers, resolutionUg }: { pitchers: Pitcher[]; resolutionU
               {pitchers.map((one, index) => (
                 <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
                   {units.g(one.totalMg, resolutionUg)}
+                </td>
+              ))}
+            </tr>
+            <tr className="border-t border-line text-soft">
+              <th scope="row" className="py-1 text-left font-normal">
+                load, of the wax
+              </th>
+              {pitchers.map((one, index) => (
+                <td key={index} className="figure pl-3 text-[16px] whitespace-nowrap">
+                  {writeNumber((sumOf(one, "fragrance") / sumOf(one, "wax")) * 100, 2)} %
                 </td>
               ))}
             </tr>

@@ -4,6 +4,7 @@ import { guessMapping, type Mapping, readSheet, SHELF_FIELDS, type Sheet, type S
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
+import { Field } from "@/ui/fields";
 import { Aside, Screen } from "@/ui/margin";
 import { takeSheet } from "./commands";
 import { parseFile } from "./file-parse";
@@ -139,7 +140,7 @@ export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: str
           <a className="press" href={`/api/workshops/${workshopId}/shelf/${kind}`} download>
             Write {kept.length} {kept.length === 1 ? kind : PLURAL[kind]} to a file
           </a>
-          <label className="font-semibold">
+          <label className="min-w-0 font-semibold">
             Read a file
             <input
               className="entry mt-1"
@@ -162,21 +163,19 @@ export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: str
             <h2 className="border-b-[3px] border-ink pb-1">Which column is what</h2>
             <div className="mt-3 grid gap-x-5 gap-y-2 sm:grid-cols-2 xl:grid-cols-3">
               {fields.map((field) => (
-                <label key={field.key} className="text-[15px]">
-                  <span className="font-semibold">{field.label}</span>
-                  <select
-                    className="entry"
-                    value={mapping[field.key] ?? ""}
-                    onChange={(event) => setMapping((old) => ({ ...old, [field.key]: event.target.value === "" ? null : Number(event.target.value) }))}
-                  >
-                    <option value="">not in the file</option>
-                    {sheet.heads.map((head, index) => (
-                      <option key={index} value={index}>
-                        {head || `column ${index + 1}`}
-                      </option>
-                    ))}
-                  </select>
-                </label>
+                <Field
+                  key={field.key}
+                  label={field.label}
+                  name={`column:${field.key}`}
+                  value={String(mapping[field.key] ?? "")}
+                  onValue={(value) => setMapping((old) => ({ ...old, [field.key]: value === "" ? null : Number(value) }))}
+                  onLeave={() => undefined}
+                  error=""
+                  options={[
+                    { value: "", label: "not in the file" },
+                    ...sheet.heads.map((head, index) => ({ value: String(index), label: head || `column ${index + 1}` })),
+                  ]}
+                />
               ))}
             </div>
           </section>
@@ -200,7 +199,7 @@ export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: str
               <p className="mt-2 text-soft">All or nothing: put these rows right in the file, or match the columns, and read it again.</p>
             ) : null}
             {rows.length === 0 ? <p className="mt-2 text-soft">The file has heads and no rows below them.</p> : null}
-            <table className="mt-2 w-full text-left">
+            <table className="mt-2 w-full text-left break-words">
               <thead className="text-[14px] text-soft">
                 <tr>
                   <th className="pr-3 text-right font-normal">row</th>
@@ -221,7 +220,7 @@ export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: str
       ) : (
         <section className="mt-6" aria-label="Columns of the file">
           <h2 className="border-b-[3px] border-ink pb-1">Columns of {PLURAL[kind]}</h2>
-          <table className="mt-2 w-full text-left">
+          <table className="mt-2 w-full text-left max-sm:[&_th]:break-all">
             <tbody>
               {fields.map((field) => (
                 <tr key={field.key} className="border-t border-line align-baseline">

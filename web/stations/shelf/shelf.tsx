@@ -64,7 +64,7 @@ function Section({
                   <div className="w-[150px] text-right max-sm:text-left">
                     <OnHand stock={stocks[row.id]} low={(row.low as number | null) ?? null} counted={isCounted(kind)} units={units} />
                   </div>
-                  <Link className="press" href={`/shelf/${kind}/${row.id}`} aria-label={`${kind === "vessel" ? "Fill and stock" : "Stock"} of ${row.name}`}>
+                  <Link className="press" href={`/shelf/${kind}/${row.id}`} aria-label={`${kind === "vessel" ? "Fill, stock" : "Stock"} of ${row.name}`}>
                     {kind === "vessel" ? "Fill, stock" : "Stock"}
                   </Link>
                 </>
@@ -87,7 +87,7 @@ const join = (...facts: (string | null | false | undefined)[]) => facts.filter(B
 /** What stands on the shelf: materials, vessels, instruments, and who works here. */
 export function ShelfView({ shelf, stocks }: { shelf: Shelf; stocks: Stocks }) {
   const units = useUnits();
-  const scale = commonScale(shelf.vessels, 96);
+  const scale = commonScale(shelf.vessels, 96, 150);
   const known = (ppm: number | null) => (ppm === null ? "largest load not known" : `takes up to ${writePercent(ppm)} of the wax`);
   const nameOf = (id: string) => shelf.waxes.find((one) => one.id === id)?.name ?? "something no longer here";
   const common = { stocks, waxes: shelf.waxes };

@@ -164,14 +164,20 @@ export function VesselPanel({ vessel, waxes }: { vessel: Vessel; waxes: Shelf["w
             <WickPlan diameter={atLine} count={wicks} scale={Math.min(2, 150 / atLine)} />
             <div>
               <p>
-                <span className="figure text-[30px]">{writeNumber(Math.hypot(places[0]?.x ?? 0, places[0]?.y ?? 0), 1)}</span> mm from the centre
+                {wicks === 1 ? (
+                  <span className="figure text-[30px]">on centre</span>
+                ) : (
+                  <>
+                    <span className="figure text-[30px]">{writeNumber(Math.hypot(places[0]?.x ?? 0, places[0]?.y ?? 0), 1)}</span> mm from the centre
+                  </>
+                )}
                 {wicks === 1
                   ? ""
                   : `, ${writeNumber(Math.hypot((places[0]?.x ?? 0) - (places[1]?.x ?? 0), (places[0]?.y ?? 0) - (places[1]?.y ?? 0)), 1)} mm apart`}
               </p>
               <p className="text-[15px] text-soft">
-                Inner diameter at the wax line {writeNumber(atLine, 1)} mm. {wicks === 1 ? "On centre." : "Each stands at the centre of the slice it melts."}{" "}
-                Which wick is for the burn test to say.
+                Inner diameter at the wax line {writeNumber(atLine, 1)} mm. {wicks === 1 ? "" : "Each stands at the centre of the slice it melts."} Which wick
+                is for the burn test to say.
               </p>
               <Link className="press mt-2" href={`/shelf/vessel/${vessel.id}/template?wicks=${wicks}`}>
                 Centring template
@@ -237,39 +243,41 @@ export function WickTemplate({ vessel, wicks }: { vessel: Vessel; wicks: 1 | 2 |
         </Link>
       </div>
       {size > PAPER.A4 - 20 ? <Warn>This vessel is wider than a sheet of A4 or Letter: print it on larger paper, or in parts.</Warn> : null}
-      <svg
-        width={`${size}mm`}
-        height={`${height}mm`}
-        viewBox={`${-size / 2} ${-size / 2} ${size} ${height}`}
-        role="img"
-        aria-label={`Template for ${wicks} ${wicks === 1 ? "wick" : "wicks"}, true size`}
-      >
-        <circle r={base / 2} fill="none" stroke="black" strokeWidth={0.4} data-mm={base} />
-        {inner.shape === "bowl" ? null : <circle r={line / 2} fill="none" stroke="black" strokeWidth={0.25} strokeDasharray="2 1.5" />}
-        <g stroke="black" strokeWidth={0.15}>
-          <line x1={-size / 2 + 4} x2={size / 2 - 4} />
-          <line y1={-size / 2 + 4} y2={size / 2 - 4} />
-        </g>
-        {wickPlaces(line, wicks).map((place) => (
-          <g key={`${place.x} ${place.y}`} transform={`translate(${place.x} ${-place.y})`} stroke="black" strokeWidth={0.3} fill="none">
-            <circle r={6} strokeDasharray="1 1" />
-            <circle r={1.25} fill="black" />
-            <path d="M-4 0 H4 M0 -4 V4" />
+      <div className="overflow-x-auto print:overflow-visible">
+        <svg
+          width={`${size}mm`}
+          height={`${height}mm`}
+          viewBox={`${-size / 2} ${-size / 2} ${size} ${height}`}
+          role="img"
+          aria-label={`Template for ${wicks} ${wicks === 1 ? "wick" : "wicks"}, true size`}
+        >
+          <circle r={base / 2} fill="none" stroke="black" strokeWidth={0.4} data-mm={base} />
+          {inner.shape === "bowl" ? null : <circle r={line / 2} fill="none" stroke="black" strokeWidth={0.25} strokeDasharray="2 1.5" />}
+          <g stroke="black" strokeWidth={0.15}>
+            <line x1={-size / 2 + 4} x2={size / 2 - 4} />
+            <line y1={-size / 2 + 4} y2={size / 2 - 4} />
           </g>
-        ))}
-        <g transform={`translate(-25 ${size / 2 + 8})`} fontSize={4} fontFamily="var(--font-text)">
-          <path d="M0 0 H50 M0 -2 V2 M50 -2 V2 M10 -1 V1 M20 -1 V1 M30 -1 V1 M40 -1 V1" stroke="black" strokeWidth={0.4} fill="none" />
-          <text x={25} y={6} textAnchor="middle">
-            this bar is 50 mm
-          </text>
-          <text x={25} y={12} textAnchor="middle">
-            {vessel.name}, {writeNumber(line, 1)} mm at the wax line
-          </text>
-        </g>
-      </svg>
+          {wickPlaces(line, wicks).map((place) => (
+            <g key={`${place.x} ${place.y}`} transform={`translate(${place.x} ${-place.y})`} stroke="black" strokeWidth={0.3} fill="none">
+              <circle r={6} strokeDasharray="1 1" />
+              <circle r={1.25} fill="black" />
+              <path d="M-4 0 H4 M0 -4 V4" />
+            </g>
+          ))}
+          <g transform={`translate(-25 ${size / 2 + 8})`} fontSize={4} fontFamily="var(--font-text)">
+            <path d="M0 0 H50 M0 -2 V2 M50 -2 V2 M10 -1 V1 M20 -1 V1 M30 -1 V1 M40 -1 V1" stroke="black" strokeWidth={0.4} fill="none" />
+            <text x={25} y={6} textAnchor="middle">
+              this bar is 50 mm
+            </text>
+            <text x={25} y={12} textAnchor="middle">
+              {vessel.name}, {writeNumber(line, 1)} mm at the wax line
+            </text>
+          </g>
+        </svg>
+      </div>
       <p className="unprinted mt-4 max-w-[620px] text-soft">
-        Print at 100 %, without “fit to page”, and hold a ruler to the bar before you cut. The full circle is the {inner.shape === "bowl" ? "rim" : "bottom"}{" "}
-        inside, the dashed one the wax line; a dashed ring is a 12 mm wick foot.
+        Print at 100 %, without “fit to page”, and hold a ruler to the bar before you cut. The full circle is the{" "}
+        {inner.shape === "bowl" ? "rim" : "bottom, the dashed one the wax line, both"} inside; a dashed ring is a 12 mm wick foot.
       </p>
     </main>
   );

@@ -1,0 +1,212 @@
+import type { Page } from "@playwright/test";
+import { emptyWorkshop, expect, open, test } from "./support";
+
+/** Puts a part of the shelf in by file, as a maker with a spreadsheet would. */
+async function takeFile(page: Page, part: string, name: string, body: string | Buffer): Promise<void> {
+  await open(page, "/shelf/file");
+  await page.getByLabel("Which part of the shelf").selectOption(part);
+  await page.getByLabel("Read a file").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(body) });
+  await page.getByRole("button", { name: "Take them all in" }).click();
+  await expect(page.getByText(/Taken in from/)).toBeVisible();
+}
+
+const figure = (page: Page, of: string) => page.getByRole("button", { name: new RegExp(`, ${of}: show the working$`) });
+/** The figure as it is shown, before what only a screen reader is told. */
+const shows = (page: Page, of: string, text: string) => expect(figure(page, of)).toHaveText(new RegExp(`^${text},`));
+const count = (page: Page, vessel: string) => page.getByRole("listitem").filter({ hasText: vessel }).getByLabel("Count");
+
+test("the sums of a maker's handbook come out of the interface: common practice, no source", async ({ page }) => {
+  test.setTimeout(120_000);
+  await emptyWorkshop(page, "Sums shed");
+  await takeFile(
+    page,
+    "wax",
+    "waxes.csv",
+    "name,family,largest_load_percent,density_set_g_per_ml\nplain wax,soy,,0.9\nsecond wax,coconut,,\nthird wax,beeswax,,\nclear gel,gel,3,\n",
+  );
+  await takeFile(page, "fragrance", "oils.csv", "name,kind,flash_point_c,density_g_per_ml\nfern,fragrance,95,0.96\nmoss,fragrance,95,\n");
+  await takeFile(page, "dye", "dyes.csv", "name,kind\nrose,liquid\nbrick,block\n");
+  await takeFile(
+    page,
+    "vessel",
+    "vessels.csv",
+    "name,material,stated_fill_g,working_fill_g,sold_by_weight,inner_rim_mm,inner_bottom_mm,inner_height_mm,headspace_mm,water_g\nsample cup,metal,14,12.5,no,34,28,24,6,\ntealight,metal,14,14,yes,38,38,17,2,\ntall jar,heat-safe glass,283,283,no,83,76,95,12,320\n",
+  );
+  await takeFile(page, "instrument", "tools.csv", "name,kind,scale_step_g,scale_capacity_g\nbench scale,scale,1,5000\nfine scale,scale,0.1,500\n");
+
+  // The stated fill is a floor where a vessel is sold by weight.
+  await open(page, "/shelf");
+  await page.getByRole("button", { name: "Change tealight" }).click();
+  await page.getByLabel("Working fill").fill("12.5 g");
+  await page.getByRole("button", { name: "Save the change" }).click();
+  await expect(page.getByText("the working fill cannot be below the stated fill").first()).toBeVisible();
+
+  // By water: 320 g ÷ 0.9982 × 0.90 = 288.5 g; forgetting the factor runs about a tenth over.
+  await page.getByRole("link", { name: "Fill, stock of tall jar" }).click();
+  await shows(page, "the fill by water", "288.5 g");
+  await expect(page.getByText("11 % over")).toBeVisible();
+  await expect(page.getByText("Half, to see how the lower half burns")).toContainText("141.5 g");
+
+  // Both readings of a load, per pound and per kilogram.
+  await open(page, "/formulas/new");
+  const load = page.getByLabel("Load");
+  for (const [typed, reading] of [
+    ["8", "8 % of the wax = 7.41 % of the total"],
+    ["1 oz/lb", "6.25 % of the wax"],
+    ["28 g to 454 g", "6.17 % of the wax"],
+    ["500 g to 454 g", "is more fragrance than wax"],
+    ["1.28 oz a pound", "8 % of the wax"],
+    ["0.5 oz/lb", "3.13 % of the wax"],
+    ["80 g/kg", "8 % of the wax"],
+    ["10", "1.6 oz to the pound"],
+    ["12", "1.92 oz to the pound"],
+  ] as const) {
+    await load.fill(typed);
+    await load.blur();
+    await expect(page.locator("main")).toContainText(reading);
+  }
+  // What is said per pound is a share of the wax, also where the load is one of the total.
+  await page.getByLabel("is a share").selectOption("total");
+  await load.fill("1 oz/lb");
+  await expect(page.locator("main")).toContainText("6.25 % of the wax = 5.88 % of the total");
+  await page.getByLabel("is a share").selectOption("wax");
+
+  const save = async (name: string, fields: Record<string, string>, basis = "wax") => {
+    await open(page, "/formulas/new");
+    await page.getByLabel("Name", { exact: true }).fill(name);
+    await page.getByLabel("Wax", { exact: true }).selectOption({ label: "plain wax (soy)" });
+    await page.getByLabel("is a share").selectOption(basis);
+    for (const [label, text] of Object.entries(fields)) await page.getByLabel(label).fill(text);
+    await page.getByRole("button", { name: "Save the formula" }).click();
+    await page.getByRole("link", { name: "Plan a batch from it" }).click();
+    await expect(page.getByText(name).first()).toBeVisible();
+  };
+  // 14 g × 10 = 140 g at 10 % of the wax: 127 + 13.
+  await save("Ten of the wax", { Load: "10" });
+  await page.getByLabel("Spare").fill("0");
+  await count(page, "tealight").fill("10");
+  await shows(page, "the total", "140 g");
+  await shows(page, "plain wax", "127 g");
+  await shows(page, "fern", "13 g");
+  // The same at 10 % of the total: 126 + 14.
+  await save("Ten of the total", { Load: "10" }, "total");
+  await page.getByLabel("Spare").fill("0");
+  await count(page, "tealight").fill("10");
+  await shows(page, "plain wax", "126 g");
+  await shows(page, "fern", "14 g");
+  // 12.5 g × 6 = 75 g at 15 %: 65.2 → 65 + 10, which is 15.38 %.
+  await save("Fifteen", { Load: "15" });
+  await page.getByLabel("Spare").fill("0");
+  await count(page, "sample cup").fill("6");
+  await shows(page, "the total", "75 g");
+  await shows(page, "plain wax", "65 g");
+  await shows(page, "fern", "10 g");
+  await shows(page, "the load of the wax", "15.38 %");
+  await expect(page.getByText("On this scale the load becomes 15.38 % of the wax instead of 15 %")).toBeVisible();
+  await page.getByRole("button", { name: "plain wax: show the working" }).click();
+  await expect(page.getByRole("dialog")).toContainText("65.22 g → 65 g");
+  await page.keyboard.press("Escape");
+
+  // From a wax weight: 204 g at 8 % → 16.3 g; 393 + 32 = 425 g = 8.14 %, shared over three half-filled jars, about 141 g each.
+  await save("From the wax", { Load: "8.14" });
+  await page.getByLabel("Work from").selectOption({ label: "a weight of wax" });
+  await page.getByLabel("Wax to begin from").fill("393 g");
+  await shows(page, "fern", "32 g");
+  await shows(page, "the total", "425 g");
+  await shows(page, "the load of the wax", "8.14 %");
+  await count(page, "tall jar").fill("3");
+  await page.getByLabel("How far tall jar is filled").selectOption("half fill");
+  await expect(page.getByText("shared over 3 tall jar")).toBeVisible();
+  await expect(page.getByText("141.666 g").first()).toBeVisible();
+  await save("Eight", { Load: "8" });
+  await page.getByLabel("Scale").selectOption({ label: "fine scale (0.1 g)" });
+  await page.getByLabel("Work from").selectOption({ label: "a weight of wax" });
+  await page.getByLabel("Wax to begin from").fill("204");
+  await shows(page, "fern", "16.3 g");
+
+  // Blends: 66/19/11 of 960 g with the rest made up, 12 g + 10 g of 22 g of fragrance, dye by drops a pound.
+  await open(page, "/formulas/new");
+  await page.getByLabel("Name", { exact: true }).fill("Blended");
+  await page.getByLabel("Wax", { exact: true }).selectOption({ label: "plain wax (soy)" });
+  await page.getByRole("button", { name: "+ another wax" }).click();
+  await page.getByRole("button", { name: "+ another wax" }).click();
+  await page.getByLabel("Wax 2", { exact: true }).selectOption({ label: "second wax (coconut)" });
+  await page.getByLabel("Wax 3", { exact: true }).selectOption({ label: "third wax (beeswax)" });
+  await page.getByRole("button", { name: "+ another fragrance" }).click();
+  const shares = page.getByLabel(/^Share/);
+  for (const [index, share] of ["66", "19", "11", "12", "10"].entries()) await shares.nth(index).fill(share);
+  await page.getByRole("button", { name: "+ a dye" }).click();
+  await page.getByLabel("Dye", { exact: true }).selectOption({ label: "rose (liquid)" });
+  await page.getByLabel(/^Dose/).fill("12");
+  await expect(page.getByText("12 drops a pound is more than the about 10")).toBeVisible();
+  await page.getByLabel(/^Dose/).fill("6");
+  await load.fill("2.2917");
+  await page.getByRole("button", { name: "Save the formula" }).click();
+  await page.getByRole("link", { name: "Plan a batch from it" }).click();
+  await page.getByLabel("Work from").selectOption({ label: "a weight of wax" });
+  await page.getByLabel("Wax to begin from").fill("960");
+  for (const [name, grams] of [
+    ["plain wax", "660 g"],
+    ["second wax", "190 g"],
+    ["third wax", "110 g"],
+    ["fern", "12 g"],
+    ["moss", "10 g"],
+    ["rose", "13 drops"],
+  ] as const)
+    await shows(page, name, grams);
+
+  // Gel takes liquid dye only, one drop a pound, and its largest load is 3 %.
+  await open(page, "/formulas/new");
+  await page.getByLabel("Name", { exact: true }).fill("Gel");
+  await page.getByLabel("Wax", { exact: true }).selectOption({ label: "clear gel (gel)" });
+  await load.fill("4");
+  await expect(page.getByText("4 % of the wax is above the 3 % that clear gel takes")).toBeVisible();
+  await page.getByRole("button", { name: "+ a dye" }).click();
+  await page.getByLabel("Dye", { exact: true }).selectOption({ label: "rose (liquid)" });
+  await expect(page.getByText("more than the about 1 that gel takes")).toBeVisible();
+  await page.getByLabel("Dye", { exact: true }).selectOption({ label: "brick (block)" });
+  await page.getByRole("button", { name: "Save the formula" }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "takes liquid dye only" }).first()).toBeVisible();
+
+  // Three sample bottles of 10 ml to the fluid ounce, and what a fluid ounce of this oil weighs.
+  await open(page, "/shelf");
+  await page.getByRole("link", { name: "Stock of fern" }).click();
+  const bottles = page.getByRole("form", { name: "Volume and bottles" });
+  await expect(bottles).toContainText("29.6 ml × 0.96 g/ml = 28.4 g");
+  await expect(bottles).toContainText("3 bottles of 10 ml");
+});
+
+test("a formula of many parts runs over the bench: parts for a small scale, pitchers, and dye that is counted", async ({ page }) => {
+  await open(page, "/formulas");
+  await page.getByRole("listitem").filter({ hasText: "Walled garden" }).getByRole("link", { name: "Plan a batch" }).click();
+  await count(page, "wide bowl").fill("4");
+  await page.getByLabel("A pitcher holds").fill("600 g");
+  const pitchers = page.getByRole("region", { name: "Pitchers" });
+  await expect(pitchers).toContainText("2 pitchers, each weighed and scented on its own");
+  await expect(pitchers.getByRole("row", { name: /together/ })).toContainText("527 g523 g");
+  await page.getByRole("button", { name: "Start the batch" }).click();
+  await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
+  await expect(page.getByRole("list", { name: "By pitcher" })).toContainText("pitcher 2");
+  // 722 g is more than the fine scale takes.
+  await page.getByLabel("Scale", { exact: true }).selectOption({ label: "fine scale" });
+  await expect(page.getByText(/fine scale takes 500 g. Weigh in 2 parts/)).toContainText("361 g + 361 g");
+  for (const [name, mg] of [
+    ["container soy", "722"],
+    ["coconut blend", "241"],
+    ["stearic acid", "19"],
+    ["rain on slate", "37"],
+    ["garden mint", "31"],
+  ] as const) {
+    await expect(page.getByRole("heading", { name: `Weigh ${name}` })).toBeVisible();
+    await page.getByLabel("Scale shows").fill(mg);
+    await page.getByRole("button", { name: "Record the weight" }).click();
+  }
+  await expect(page.getByRole("heading", { name: "Count in moss green" })).toBeVisible();
+  await page.getByLabel("Counted").fill("7,5");
+  await page.getByRole("button", { name: "Record the count" }).click();
+  await expect(page.getByText("7.5 is not a whole number of drops.")).toBeVisible();
+  await page.getByLabel("Counted").fill("13");
+  await page.getByRole("button", { name: "Record the count" }).click();
+  await expect(page.getByRole("heading", { name: "Heat the wax" })).toBeVisible();
+  await expect(page.getByText("counted in moss green")).toBeVisible();
+});
