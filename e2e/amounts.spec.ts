@@ -190,6 +190,8 @@ test("a formula of many parts runs over the bench: parts for a small scale, pitc
   // 722 g is more than the fine scale takes.
   await page.getByLabel("Scale", { exact: true }).selectOption({ label: "fine scale" });
   await expect(page.getByText(/fine scale takes 500 g. Weigh in 2 parts/)).toContainText("361 g + 361 g");
+  await page.getByLabel("Container weighs").fill("210");
+  await expect(page.getByText("Weigh in 3 parts beside the container")).toContainText("241 g + 241 g + 240 g");
   for (const [name, mg] of [
     ["container soy", "722"],
     ["coconut blend", "241"],

@@ -28,6 +28,7 @@ const VIEWS = {
 
 for (const light of ["day", "evening"]) {
   test(`every view meets WCAG 2.2 AA as axe-core sees it, by ${light} light`, async ({ page, context, baseURL }) => {
+    test.setTimeout(180_000);
     await context.addCookies([{ name: "hearth_light", value: light, url: baseURL ?? "" }]);
     for (const [name, path] of Object.entries(VIEWS)) {
       await open(page, path);
@@ -43,6 +44,7 @@ for (const light of ["day", "evening"]) {
 }
 
 test("nothing runs off the side of a phone, and bench and rack can be hit with a glove", async ({ page }) => {
+  test.setTimeout(120_000);
   await page.setViewportSize({ width: 390, height: 844 });
   for (const [name, path] of Object.entries(VIEWS)) {
     await open(page, path);

@@ -56,27 +56,35 @@ function withinOwnLimits(masses: Milligrams[], caps: number[], stepMg: number): 
   return out;
 }
 
+/** Puts the parts of one group down with what each weighs, and would weigh on a scale without steps. */
+function putShares(out: MixedComponent[], kind: "wax" | "fragrance", parts: Mix["waxes"], masses: readonly Milligrams[], exactMg: number): void {
+  let sum = 0;
+  for (const part of parts) sum += part.share;
+  for (let i = 0; i < parts.length; i++) {
+    const part = parts[i] as Mix["waxes"][number];
+    out.push({ kind, id: part.id, name: part.name, mg: masses[i] as number, exactMg: (exactMg * part.share) / sum });
+  }
+}
+
+function sharesOf(parts: readonly { share: number }[]): number[] {
+  const shares: number[] = [];
+  for (const part of parts) shares.push(part.share);
+  return shares;
+}
+
 /**
  * The components to weigh or count, from scaled amounts: wax and fragrance shared out on the scale's marks by largest
  * remainder, additives as scaled, dyes by their dose on the wax really weighed. Grams sum to the total exactly.
  * Rounding does not carry one oil over its own limit while another has room.
  */
 export function mixComponents(scaled: Scaled, mix: Mix, resolutionUg: number): MixedComponent[] {
+  const { additivesMg, exact } = scaled;
   const out: MixedComponent[] = [];
-  const share = (kind: "wax" | "fragrance", parts: { id: string; name: string; share: number }[], masses: Milligrams[], exact: number) => {
-    let sum = 0;
-    for (const part of parts) sum += part.share;
-    for (let i = 0; i < parts.length; i++) {
-      const part = parts[i] as (typeof parts)[number];
-      out.push({ kind, id: part.id, name: part.name, mg: masses[i] as number, exactMg: (exact * part.share) / sum });
-    }
-  };
-  const sharesOf = (parts: { share: number }[]) => parts.map((one) => one.share);
-  share("wax", mix.waxes, shareOut(scaled.waxMg, sharesOf(mix.waxes), resolutionUg), scaled.exact.waxMg);
-  const added = (at: number) => ({ mg: scaled.additivesMg[at] ?? 0, exactMg: scaled.exact.additivesMg[at] ?? 0 });
-  for (let i = 0; i < mix.additives.length; i++) {
-    const one = mix.additives[i] as Mix["additives"][number];
-    out.push({ kind: "additive", id: one.id, name: one.name, ...added(i) });
+  putShares(out, "wax", mix.waxes, shareOut(scaled.waxMg, sharesOf(mix.waxes), resolutionUg), exact.waxMg);
+  let at = 0;
+  for (const one of mix.additives) {
+    out.push({ kind: "additive", id: one.id, name: one.name, mg: additivesMg[at] ?? 0, exactMg: exact.additivesMg[at] ?? 0 });
+    at += 1;
   }
   if (mix.fragrances.length > 0) {
     let masses = shareOut(scaled.fragranceMg, sharesOf(mix.fragrances), resolutionUg);
@@ -84,12 +92,13 @@ export function mixComponents(scaled: Scaled, mix: Mix, resolutionUg: number): M
       const caps = mix.fragrances.map((one) => (one.maxPpm == null ? Number.POSITIVE_INFINITY : (one.maxPpm * scaled.waxMg) / WHOLE));
       masses = withinOwnLimits(masses, caps, Math.max(1, Math.round(resolutionUg / 1_000)));
     }
-    share("fragrance", mix.fragrances, masses, scaled.exact.fragranceMg);
+    putShares(out, "fragrance", mix.fragrances, masses, exact.fragranceMg);
   }
-  let weighed = mix.additives.length;
   for (const one of mix.dyes) {
-    if (one.by === "percent") out.push({ kind: "dye", id: one.id, name: one.name, ...added(weighed++) });
-    else {
+    if (one.by === "percent") {
+      out.push({ kind: "dye", id: one.id, name: one.name, mg: additivesMg[at] ?? 0, exactMg: exact.additivesMg[at] ?? 0 });
+      at += 1;
+    } else {
       const n = Math.round((one.amount * scaled.waxMg) / MG_PER.lb);
       out.push({ kind: "dye", id: one.id, name: one.name, mg: 0, exactMg: 0, count: { n, of: one.by, eachMg: one.eachMg ?? null } });
     }

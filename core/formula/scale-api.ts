@@ -95,7 +95,22 @@ export const apiError = z.object({
 
 const threeDecimals = (value: number) => Math.round(value * 1_000) / 1_000;
 
-const numbered = <T>(list: T[]): (T & { id: string })[] => list.map((one, index) => ({ ...one, id: String(index) }));
+/** Parts by share, their names serving as ids. */
+function partsOf(list: readonly { name: string; share: number }[]): Mix["waxes"] {
+  const parts: Mix["waxes"] = [];
+  for (const { name, share: its } of list) parts.push({ id: name, name, share: its });
+  return parts;
+}
+
+/** Components as they are answered: grams, and drops where they are counted. */
+function answered(list: readonly PotComponent[]): z.output<typeof answeredComponent>[] {
+  const out: z.output<typeof answeredComponent>[] = [];
+  for (const { name, kind, mg, count } of list) {
+    if (count) out.push({ name, kind, g: mg / 1_000, drops: count.n });
+    else out.push({ name, kind, g: mg / 1_000 });
+  }
+  return out;
+}
 
 /** Answers one scale request. @throws ScaleError where the amounts cannot make a batch. */
 export function answerScale(request: z.output<typeof scaleRequest>): z.output<typeof scaleResponse> {
@@ -115,9 +130,9 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
   });
   const warnings = [...scaled.warnings];
   const mix: Mix = {
-    waxes: numbered(request.waxes ?? [{ name: "wax", share: 1 }]),
-    fragrances: scaled.fragranceMg > 0 || request.fragrances ? numbered(request.fragrances ?? [{ name: "fragrance", share: 1 }]) : [],
-    additives: numbered(additives.map((one) => ({ name: one.name, ppm: one.ppmOfWax }))),
+    waxes: partsOf(request.waxes ?? [{ name: "wax", share: 1 }]),
+    fragrances: scaled.fragranceMg > 0 || request.fragrances ? partsOf(request.fragrances ?? [{ name: "fragrance", share: 1 }]) : [],
+    additives: additives.map((one) => ({ id: one.name, name: one.name, ppm: one.ppmOfWax })),
     dyes: request.dye ? [{ id: "dye", name: "dye", by: "drops", amount: request.dye.drops_per_lb }] : [],
   };
   const components: PotComponent[] = mixComponents(scaled, mix, resolutionUg);
@@ -127,8 +142,6 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
       message: `${request.dye.drops_per_lb} drops a pound is more than the about ${MOST_DROPS_PER_LB.other} that wax takes as a rule: too much clogs the wick and roughens the top.`,
     });
   }
-  const shown = (list: PotComponent[]) =>
-    list.map((one) => ({ name: one.name, kind: one.kind, g: one.mg / 1_000, ...(one.count ? { drops: one.count.n } : {}) }));
   let pitchers: z.output<typeof scaleResponse>["pitchers"];
   if (request.pitcher_capacity_g !== undefined) {
     let split: Pitcher[];
@@ -138,7 +151,7 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
       if (error instanceof RangeError) throw new ScaleError("pitcher_capacity_g", error.message);
       throw error;
     }
-    pitchers = split.map((one) => ({ total_g: one.totalMg / 1_000, components: shown(one.components) }));
+    pitchers = split.map((one) => ({ total_g: one.totalMg / 1_000, components: answered(one.components) }));
   }
   return {
     total_g: scaled.totalMg / 1_000,
@@ -148,7 +161,7 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
     load_percent_of_total: threeDecimals(scaled.loadPercentOfTotal),
     warnings,
     working: scaled.working,
-    components: shown(components),
+    components: answered(components),
     ...(pitchers ? { pitchers } : {}),
   };
 }

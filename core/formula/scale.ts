@@ -72,6 +72,22 @@ export function onScale(mg: number, resolutionUg: number, up = false): Milligram
 
 const figure = (name: string, mg: number) => ({ name, value: grams(mg), unit: "g" as const });
 
+function passes(limit: Ppm | null, wax: Milligrams, fragrance: Milligrams): boolean {
+  return limit !== null && fragrance * WHOLE > limit * wax;
+}
+
+function weighAdditives(additives: readonly { ppmOfWax: Ppm }[], wax: number, resolutionUg: number): Milligrams[] {
+  const masses: Milligrams[] = [];
+  for (const additive of additives) masses.push(onScale((wax * additive.ppmOfWax) / WHOLE, resolutionUg));
+  return masses;
+}
+
+function sum(masses: readonly Milligrams[]): Milligrams {
+  let all = 0;
+  for (const mg of masses) all += mg;
+  return all;
+}
+
 /** The total that the vessels and the spare ask for, with its steps. */
 function totalOfVessels(input: ScaleInput, working: Step[]): { fillsMg: Milligrams; totalMg: Milligrams } {
   let fillsMg = 0;
@@ -152,9 +168,8 @@ export function scaleFormula(input: ScaleInput): Scaled {
   const added = additivePpm / WHOLE;
   const asked = loadOnBasis(loadPpm, basis, "wax") * (basis === "total" ? 1 + added : 1);
   const within = maxLoadPpm !== null && asked <= maxLoadPpm + 1e-6;
-  const passesLimit = (wax: Milligrams, fragrance: Milligrams) => within && fragrance * WHOLE > maxLoadPpm * wax;
-  const additivesFor = (wax: number) => additives.map((additive) => onScale((wax * additive.ppmOfWax) / WHOLE, resolutionUg));
-  const sum = (masses: Milligrams[]) => masses.reduce((all, mg) => all + mg, 0);
+  // A limit that the asked load is above already is warned of, and not rounded for.
+  const limit = within ? maxLoadPpm : null;
 
   let fillsMg = 0;
   let totalMg = 0;
@@ -169,10 +184,10 @@ export function scaleFormula(input: ScaleInput): Scaled {
     exactWaxMg = waxMg;
     if (waxMg <= 0) throw new ScaleError("start", "There is no wax to start from.");
     working.push({ gives: figure("wax", waxMg), by: "given", from: [] });
-    additivesMg = additivesFor(waxMg);
+    additivesMg = weighAdditives(additives, waxMg, resolutionUg);
     const exact = (waxMg * asked) / WHOLE;
     fragranceMg = loadPpm === 0 ? 0 : onScale(exact, resolutionUg);
-    if (passesLimit(waxMg, fragranceMg)) fragranceMg = Math.round((Math.floor((exact * 1_000) / resolutionUg + 1e-9) * resolutionUg) / 1_000);
+    if (passes(limit, waxMg, fragranceMg)) fragranceMg = Math.round((Math.floor((exact * 1_000) / resolutionUg + 1e-9) * resolutionUg) / 1_000);
     if (loadPpm > 0 && fragranceMg === 0) {
       fragranceMg = Math.floor(exact + 1e-6);
       coarse = true;
@@ -205,22 +220,22 @@ export function scaleFormula(input: ScaleInput): Scaled {
           : { name: added > 0 ? "(1 − load) ÷ (1 + additives)" : "1 − load", value: (1 - loadPpm / WHOLE) / (1 + added), unit: "×" },
       ],
     });
-    additivesMg = additivesFor(exactWax);
+    additivesMg = weighAdditives(additives, exactWax, resolutionUg);
     // What wax and fragrance share once the additives are in.
     let both = totalMg - sum(additivesMg);
     let up = false;
     waxMg = loadPpm === 0 ? both : onScale(exactWax, resolutionUg);
-    if (loadPpm > 0 && (passesLimit(waxMg, both - waxMg) || waxMg <= 0)) {
+    if (loadPpm > 0 && (passes(limit, waxMg, both - waxMg) || waxMg <= 0)) {
       waxMg = onScale(exactWax, resolutionUg, true);
       // The additives' own rounding can ask for a step more.
-      while (waxMg < both && passesLimit(waxMg, both - waxMg)) waxMg = onScale(waxMg + resolutionUg / 1_000, resolutionUg);
+      while (waxMg < both && passes(limit, waxMg, both - waxMg)) waxMg = onScale(waxMg + resolutionUg / 1_000, resolutionUg);
       up = true;
     }
     if (waxMg <= 0 || waxMg > both || (loadPpm > 0 && waxMg === both)) {
       additivesMg = additives.map((additive) => Math.round((exactWax * additive.ppmOfWax) / WHOLE));
       both = totalMg - sum(additivesMg);
       waxMg = Math.min(both, Math.ceil(exactWax - 1e-6));
-      while (waxMg < both && passesLimit(waxMg, both - waxMg)) waxMg += 1;
+      while (waxMg < both && passes(limit, waxMg, both - waxMg)) waxMg += 1;
       up = true;
       coarse = true;
     }

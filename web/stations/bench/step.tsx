@@ -66,14 +66,43 @@ function InParts({
   resolutionUg: number;
   units: Writers;
 }) {
+  const [tare, setTare] = useState("");
   if (!scale?.capacityMg || mg <= scale.capacityMg) return null;
-  // A jug of a fifth of what the scale takes stands on it.
-  const parts = partsFor(mg, scale.capacityMg, Math.round(scale.capacityMg / 5), resolutionUg);
+  const read = tare.trim() === "" ? null : parseMass(tare, { unit: units.mass, most: scale.capacityMg });
+  // Where nobody has weighed it, a container of a fifth of what the scale takes.
+  const container = read?.ok ? read.value : Math.round(scale.capacityMg / 5);
+  let parts: number[] = [];
+  let fault = read && !read.ok ? read.message : "";
+  try {
+    parts = partsFor(mg, scale.capacityMg, container, resolutionUg);
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    fault = error.message;
+  }
   return (
-    <p className="mt-2 border-l-[6px] border-hot bg-hot-fill px-3 py-2 font-medium">
-      ▲ {scale.name} takes {units.bulk(scale.capacityMg)}. Weigh in {parts.length} parts, with a container of up to {units.bulk(scale.capacityMg / 5)}:{" "}
-      <span className="figure text-[20px]">{parts.map((part) => units.g(part, resolutionUg)).join(" + ")}</span>
-    </p>
+    <div className="mt-2 border-l-[6px] border-hot bg-hot-fill px-3 py-2 font-medium">
+      <p>
+        ▲ {scale.name} takes {units.bulk(scale.capacityMg)}.{" "}
+        {fault ? (
+          fault
+        ) : (
+          <>
+            Weigh in {parts.length} parts beside {read?.ok ? "the container" : `a container of up to ${units.bulk(container)}`}:{" "}
+            <span className="figure text-[20px]">{parts.map((part) => units.g(part, resolutionUg)).join(" + ")}</span>
+          </>
+        )}
+      </p>
+      <label className="mt-1 block text-[15px]">
+        Container weighs{" "}
+        <input
+          className="entry !w-[130px]"
+          inputMode="decimal"
+          value={tare}
+          onChange={(event) => setTare(event.target.value)}
+          placeholder={units.bulk(container)}
+        />
+      </label>
+    </div>
   );
 }
 

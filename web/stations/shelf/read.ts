@@ -1,4 +1,4 @@
-import { type Ledger, ledger } from "@hearth/core";
+import { isCounted, type Ledger, ledger, STOCKED } from "@hearth/core";
 import { and, asc, count, eq, gt, max, sql, sum } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { additives, dyes, fragrances, instruments, vessels, waxes, wicks } from "@/data/tables/shelf";
@@ -76,6 +76,18 @@ export async function readStocks(db: Database, workshopId: string): Promise<Stoc
     out[id] = { onHand: book.onHand, left: book.left };
   }
   return out;
+}
+
+/** What is low: less there than the shelf says there should be. */
+export async function readLow(db: Database, workshopId: string) {
+  const [shelf, stocks] = await Promise.all([readShelf(db, workshopId), readStocks(db, workshopId)]);
+  const kinds = { wax: shelf.waxes, fragrance: shelf.fragrances, dye: shelf.dyes, additive: shelf.additives, wick: shelf.wicks, vessel: shelf.vessels };
+  return STOCKED.flatMap((kind) =>
+    (kinds[kind] as { id: string; name: string; low: number | null }[]).flatMap(({ id, name, low }) => {
+      const onHand = stocks[id]?.onHand;
+      return onHand !== undefined && low !== null && onHand < low ? [{ kind, id, name, onHand, counted: isCounted(kind) }] : [];
+    }),
+  );
 }
 
 const HISTORY = 40;

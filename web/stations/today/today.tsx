@@ -7,6 +7,15 @@ import { useNow, useUnits } from "@/ui/units";
 import type { Listed, ReadInstrument } from "../batch/lists";
 import { BatchRow } from "../batch/row";
 
+/** A thing of the shelf of which less is there than it should be. */
+export interface Low {
+  kind: string;
+  id: string;
+  name: string;
+  onHand: number;
+  counted: boolean;
+}
+
 interface Due {
   batch: Listed;
   /** When it wants hands; null for now. */
@@ -17,7 +26,7 @@ interface Due {
 }
 
 /** What needs hands, by the clock: pots first, then what is due, then what comes. */
-export function Today({ batches, instruments, workshopName }: { batches: Listed[]; instruments: ReadInstrument[]; workshopName: string }) {
+export function Today({ batches, instruments, workshopName, low }: { batches: Listed[]; instruments: ReadInstrument[]; workshopName: string; low: Low[] }) {
   const units = useUnits();
   const now = useNow(30_000);
   const due: Due[] = batches.flatMap(({ id, number, state }): Due[] => {
@@ -67,6 +76,19 @@ export function Today({ batches, instruments, workshopName }: { batches: Listed[
       }
       side={
         <>
+          {low.length > 0 ? (
+            <section>
+              <h3>Low on the shelf</h3>
+              <ul className="mt-1">
+                {low.map((one) => (
+                  <li key={one.id} className="border-t border-line py-1 text-[15px]">
+                    <Link href={`/shelf/${one.kind}/${one.id}`}>{one.name}</Link>
+                    <span className="text-hot"> ▲ {one.counted ? one.onHand : units.bulk(one.onHand)} there</span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ) : null}
           <Aside title="By the clock">Running pots come first, then what has been waiting longest. Times follow each batch's own profile.</Aside>
           <Aside title="Keys">Press ? for the keys. Every station has one.</Aside>
         </>
