@@ -1,4 +1,4 @@
-import { type MassUnit, parseMass } from "../quantity/mass";
+import { type MassUnit, parseMassExactly } from "../quantity/mass";
 import { writeNumber } from "../quantity/number";
 import { bad, good, type Parsed } from "../quantity/parsed";
 import { type Ppm, parsePercent, WHOLE } from "../quantity/percent";
@@ -30,11 +30,12 @@ export function parseLoad(text: string, basis: LoadBasis): Parsed<Ppm> {
     text.trim(),
   );
   if (!per) return parsePercent(text, { least: 0, most: LARGEST_LOAD_PERCENT.wax, name: "a load" });
-  const oil = parseMass(per[1] ?? "", { unit: "g" });
+  const oil = parseMassExactly(per[1] ?? "", "g");
   if (!oil.ok) return oil;
-  const wax = parseMass(/\d/.test(per[2] ?? "") ? (per[2] ?? "") : `1 ${per[2]}`, { unit: "g" });
+  const wax = parseMassExactly(/\d/.test(per[2] ?? "") ? (per[2] ?? "") : `1 ${per[2]}`, "g");
   if (!wax.ok) return wax;
   const ofWax = (oil.value * WHOLE) / wax.value;
+  if (!(ofWax >= 0)) return bad(`“${text.trim()}” is no load: both weights must be more than nothing.`);
   if (ofWax > LARGEST_LOAD_PERCENT.wax * 10_000) return bad(`“${text.trim()}” is more fragrance than wax. Look again at the two weights.`);
   return good(Math.round(loadOnBasis(ofWax, "wax", basis)));
 }

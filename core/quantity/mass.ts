@@ -44,13 +44,10 @@ export interface MassOptions {
   most?: Milligrams;
 }
 
-/**
- * Reads a weight: "12.5", "12,5 g", "1 lb 4 oz", "8 oz", "1.2 kg". Gives whole milligrams.
- * Refuses volumes (fluid ounces, millilitres): they are not weights without a density.
- */
-export function parseMass(text: string, options: MassOptions): Parsed<Milligrams> {
+/** Reads a weight without rounding it to whole milligrams: an ounce is 28 349.523 125 of them. */
+export function parseMassExactly(text: string, unit: MassUnit): Parsed<number> {
   const typed = text.trim();
-  if (typed === "") return bad(`Type a weight, like ${options.unit === "g" ? "180 g" : "8 oz"}.`);
+  if (typed === "") return bad(`Type a weight, like ${unit === "g" ? "180 g" : "8 oz"}.`);
   if (VOLUME.test(typed)) {
     return bad(`“${typed}” is a volume. Weigh it and type the weight: a fluid ounce of oil is not an ounce.`);
   }
@@ -72,9 +69,20 @@ export function parseMass(text: string, options: MassOptions): Parsed<Milligrams
   } else {
     const number = parseNumber(typed);
     if (!number.ok) return number;
-    milligrams = number.value * MG_PER[options.unit];
+    milligrams = number.value * MG_PER[unit];
   }
-  const value = Math.round(milligrams);
+  return good(milligrams);
+}
+
+/**
+ * Reads a weight: "12.5", "12,5 g", "1 lb 4 oz", "8 oz", "1.2 kg". Gives whole milligrams.
+ * Refuses volumes (fluid ounces, millilitres): they are not weights without a density.
+ */
+export function parseMass(text: string, options: MassOptions): Parsed<Milligrams> {
+  const exact = parseMassExactly(text, options.unit);
+  if (!exact.ok) return exact;
+  const typed = text.trim();
+  const value = Math.round(exact.value);
   const least = options.least ?? 1;
   const most = options.most ?? LARGEST_MASS_MG;
   const say = (mg: Milligrams) => writeMass(mg, options.unit);

@@ -1,14 +1,15 @@
-import { batchRecord, batchState } from "@hearth/core";
+import { batchRecord, batchState, type FormulaSpec, planBatch, READY_PROFILES } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import Papa from "papaparse";
 import { v7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { batches } from "../../data/tables/batch";
+import { batchEvents, batches } from "../../data/tables/batch";
 import { formulas, formulaVersions } from "../../data/tables/formula";
-import { waxes } from "../../data/tables/shelf";
+import { additives, dyes, vessels, waxes } from "../../data/tables/shelf";
 import { type TestDatabase, testDatabase } from "../../testing/database";
 import { spoiled, storedBatch } from "../../testing/stored-batch";
-import { appendEvent } from "./append";
+import { readMaterials } from "../shelf/read";
+import { appendEvent, eventRow, rowOf } from "./append";
 import { importRecord, readRecord } from "./record-in";
 import { batchRecordOf, eventsCsv } from "./record-out";
 
@@ -56,6 +57,65 @@ describe("taking a record away and reading it in elsewhere", () => {
     const again = await batchRecordOf(test.db, empty, record.batch.id);
     expect({ ...again, workshop: record.workshop }).toEqual(record);
     expect(batchState(again?.events ?? [], NOW)).toEqual(batchState(record.events, NOW));
+  });
+
+  it("carries additives, dyes and the waxes of a blend with it, and the drops that were counted", async () => {
+    const workshopId = await test.workshop();
+    const { wax, vessel, oil } = await storedBatch(test, workshopId);
+    const ids = { hard: v7(), house: v7(), acid: v7(), rose: v7(), formula: v7(), version: v7(), batch: v7() };
+    const blend = [
+      { id: wax, share: 3 },
+      { id: ids.hard, share: 1 },
+    ];
+    await test.db.insert(waxes).values([
+      { workshopId, id: ids.hard, name: "hard", family: "paraffin", melt: 5_500, heatGate: { low: 8_000, high: 8_500 } },
+      { workshopId, id: ids.house, name: "house", family: "blend", blend },
+    ]);
+    await test.db.insert(additives).values({ workshopId, id: ids.acid, name: "acid", maxPpm: 50_000 });
+    await test.db.insert(dyes).values({ workshopId, id: ids.rose, name: "rose", kind: "liquid", eachMg: 30, colours: "soy: pale rose" });
+    const { id: _id, families: _families, ...profile } = READY_PROFILES[0] as (typeof READY_PROFILES)[number];
+    const spec: FormulaSpec = {
+      waxes: [{ id: ids.house, share: 1 }],
+      fragrances: [{ id: oil, share: 1 }],
+      additives: [{ id: ids.acid, ppm: 20_000 }],
+      dyes: [{ id: ids.rose, by: "drops", amount: 6 }],
+      basis: "wax",
+      loadPpm: 60_000,
+      profile,
+      notes: "",
+    };
+    const shelf = await readMaterials(test.db, workshopId);
+    const [cup] = await test.db.select().from(vessels).where(sql`${vessels.id} = ${vessel}`);
+    if (!cup) throw new Error("no cup");
+    const plan = planBatch({ name: "House", number: 1, spec }, shelf, { vessels: [{ ...cup, count: 100 }], sparePpm: 0, resolutionUg: 1_000_000 });
+    const happenedAt = "2026-02-02T09:00:00.000Z";
+    const head = { happenedAt, arrivedAt: happenedAt, personId: null, instrumentId: null, corrects: null };
+    const started = { ...head, id: v7(), kind: "started" as const, payload: { plan } };
+    await test.db.insert(formulas).values({ workshopId, id: ids.formula, name: "House", updatedAt: NOW });
+    await test.db.insert(formulaVersions).values({ workshopId, id: ids.version, formulaId: ids.formula, number: 1, spec, createdAt: NOW });
+    await test.db.insert(batches).values({ workshopId, id: ids.batch, number: 2, formulaVersionId: ids.version, ...rowOf(batchState([started], NOW)) });
+    await test.db.insert(batchEvents).values(eventRow(workshopId, ids.batch, started));
+    const counted = { ...head, id: v7(), kind: "counted" as const, payload: { componentId: ids.rose, n: 17 } };
+    expect(await appendEvent(test.db, workshopId, ids.batch, counted, NOW)).toMatchObject({ ok: true });
+
+    const record = await batchRecordOf(test.db, workshopId, ids.batch);
+    if (!record) throw new Error("no record");
+    expect(record.waxes.map((one) => one.name).sort()).toEqual(["hard", "house", "test soy"]);
+    const empty = await test.workshop();
+    expect(await take(empty, JSON.stringify(record))).toMatchObject({ ok: true, value: { remarks: [] } });
+    expect({ ...(await batchRecordOf(test.db, empty, ids.batch)), workshop: record.workshop }).toEqual(record);
+    expect(eventsCsv(batchState(record.events, NOW), 2, () => "")).toContain("17 drops rose");
+    expect(
+      await take(
+        await test.workshop(),
+        spoiled(record, (copy) => {
+          copy.dyes = [];
+        }),
+      ),
+    ).toMatchObject({
+      ok: false,
+      message: expect.stringContaining("an additive or a dye that the record does not hold"),
+    });
   });
 
   it("changes nothing when the same record is read in again, also where it came from", async () => {

@@ -1,12 +1,20 @@
 "use client";
 
-import { loadOnBasis, writePercent } from "@hearth/core";
+import { type FormulaSpec, loadOnBasis, writePercent } from "@hearth/core";
 import Link from "next/link";
 import { HeatLine } from "@/ui/heat-line";
 import { Aside, Empty, Older, Screen } from "@/ui/margin";
-import { PotStrip } from "@/ui/pot-strip";
+import { type PotPart, PotStrip } from "@/ui/pot-strip";
 import { useUnits } from "@/ui/units";
 import type { FormulaListed } from "./read";
+
+/** The parts of one group as the strip draws them: so much of a million together. */
+function sharesOf(parts: FormulaSpec["waxes"], kind: "wax" | "fragrance", together: number, names: Record<string, string>): PotPart[] {
+  const sum = parts.reduce((all, part) => all + part.share, 0);
+  return parts.map((part) => ({ name: names[part.id] ?? kind, kind, mg: (together * part.share) / sum }));
+}
+
+const named = (parts: PotPart[]) => parts.map((part) => part.name).join(" + ");
 
 /** All formulas, each seen before it is read. */
 export function FormulaList({ formulas, names, more }: { formulas: FormulaListed[]; names: Record<string, string>; more: string | null }) {
@@ -38,8 +46,8 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
         <ul>
           {formulas.map((formula) => {
             const ofTotal = loadOnBasis(formula.spec.loadPpm, formula.spec.basis, "total");
-            const wax = names[formula.spec.waxes[0]?.id ?? ""] ?? "wax";
-            const oil = formula.spec.fragrances[0] ? (names[formula.spec.fragrances[0].id] ?? "fragrance") : null;
+            const wax = sharesOf(formula.spec.waxes, "wax", 1_000_000 - ofTotal, names);
+            const oil = sharesOf(formula.spec.fragrances, "fragrance", ofTotal, names);
             return (
               <li
                 key={formula.id}
@@ -50,15 +58,11 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
                     {formula.name}
                   </Link>
                   <div className="text-soft">
-                    {wax}, {oil ?? "unscented"} · version {formula.number}
+                    {named(wax)}, {named(oil) || "unscented"} · version {formula.number}
                   </div>
                 </div>
                 <div>
-                  <PotStrip
-                    bare
-                    height={26}
-                    parts={[{ name: wax, kind: "wax", mg: 1_000_000 - ofTotal }, ...(oil ? [{ name: oil, kind: "fragrance" as const, mg: ofTotal }] : [])]}
-                  />
+                  <PotStrip bare height={26} parts={[...wax, ...oil]} />
                   <div className="mt-1 text-[14px]">
                     <span className="figure text-[18px]">{writePercent(formula.spec.loadPpm)}</span> of the {formula.spec.basis} · pour{" "}
                     {units.gate(formula.spec.profile.pour)}

@@ -1,0 +1,44 @@
+import { fraction, unit } from "mathjs";
+import { describe, expect, it } from "vitest";
+import { type LoadBasis, loadOnBasis, parseLoad, writePerWeight } from "./load";
+
+const read = (text: string, basis: LoadBasis = "wax") => {
+  const parsed = parseLoad(text, basis);
+  return parsed.ok ? parsed.value / 10_000 : parsed.message;
+};
+
+describe("a load as makers say it: rules of thumb, common practice, no source", () => {
+  it("is read per pound, per kilogram, or as two weights", () => {
+    expect(read("8")).toBe(8);
+    expect(read("8,5 %")).toBe(8.5);
+    // One ounce a pound is 6.25 %, half of it 3.125 %; 1.28 oz is 8 % of a pound; 1.6 to 1.92 oz are 10 to 12 %.
+    expect(read("1 oz/lb")).toBe(6.25);
+    expect(read("1 oz a pound")).toBe(6.25);
+    expect(read("1/2 oz per lb")).toBe(3.125);
+    expect(read("1.28 oz to the pound")).toBe(8);
+    expect([read("1.6 oz/lb"), read("1.92 oz/lb")]).toEqual([10, 12]);
+    expect(read("80 g/kg")).toBe(8);
+    expect(read("28 g to 454 g")).toBeCloseTo((28 / 454) * 100, 3);
+    // Ounces and pounds by the units of mathjs.
+    expect(read("1 oz/lb")).toBeCloseTo((unit(1, "oz").toNumber("g") / unit(1, "lb").toNumber("g")) * 100, 6);
+  });
+
+  it("is a share of the wax where it is said per weight, also on the other basis", () => {
+    expect(read("1 oz/lb", "total")).toBeCloseTo(Number(fraction(625, 10_625).valueOf()) * 100, 3);
+    expect(read("8", "total")).toBe(8);
+    expect(loadOnBasis(80_000, "wax", "total")).toBeCloseTo(Number(fraction(8, 108).valueOf()) * 1e6, 6);
+  });
+
+  it("is refused where it is no load, with what to do", () => {
+    expect(read("500 g/lb")).toMatch(/more fragrance than wax/);
+    expect(read("1 fl oz/lb")).toMatch(/is a volume/);
+    expect(read("some a pound")).toMatch(/is not a weight|is not a number/);
+    expect(read("-1")).toMatch(/cannot be a load/);
+  });
+
+  it("is written back as it is weighed out", () => {
+    expect(writePerWeight(80_000, "oz")).toBe("1.28 oz to the pound");
+    expect(writePerWeight(62_500, "oz")).toBe("1 oz to the pound");
+    expect(writePerWeight(80_000, "g")).toBe("80 g to the kilogram");
+  });
+});
