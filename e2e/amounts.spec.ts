@@ -212,3 +212,40 @@ test("a formula of many parts runs over the bench: parts for a small scale, pitc
   await expect(page.getByRole("heading", { name: "Heat the wax" })).toBeVisible();
   await expect(page.getByText("counted in moss green")).toBeVisible();
 });
+
+test("any two versions of a formula can be held against each other", async ({ page }) => {
+  await open(page, "/formulas/new");
+  await page.getByLabel("Name", { exact: true }).fill("Thrice");
+  await page.getByLabel("Wax", { exact: true }).selectOption({ label: "container soy (soy)" });
+  await page.getByLabel("Load").fill("8");
+  await page.getByRole("button", { name: "Save the formula" }).click();
+  await expect(page.getByRole("heading", { name: "Thrice" })).toBeVisible();
+  const formula = page.url();
+  // A version that a batch was made from stays: each edit makes the next.
+  const brew = async () => {
+    await page.getByRole("link", { name: "Plan a batch from it" }).click();
+    await count(page, "tealight cup").fill("4");
+    await page.getByRole("button", { name: "Start the batch" }).click();
+    await expect(page.getByRole("heading", { name: /^Weigh/ })).toBeVisible();
+    await page.goto(formula, { waitUntil: "networkidle" });
+  };
+  await brew();
+  await page.getByLabel("Load").fill("9");
+  await page.getByRole("button", { name: "Save the formula" }).click();
+  await expect(page.getByText("Saved as version 2")).toBeVisible();
+  await expect(page.getByText("The load went up by less than two points (1)")).toBeVisible();
+  await brew();
+  await page.getByLabel("Load").fill("10");
+  await page.getByLabel("Pour at").fill("54–60");
+  await page.getByRole("button", { name: "Save the formula" }).click();
+  await expect(page.getByText("Saved as version 3")).toBeVisible();
+  await expect(page.getByText("2 things changed at once")).toBeVisible();
+  const between = page.getByRole("region", { name: "Between two versions" });
+  await expect(between).toContainText("8 % of wax → 10 % of wax");
+  await expect(between).toContainText("57–63 °C → 54–60 °C");
+  await expect(between).toContainText("fragrance or load differ too much");
+  await between.getByLabel("From version").selectOption({ label: "2" });
+  await expect(between).toContainText("9 % of wax → 10 % of wax");
+  await between.getByLabel("to version").selectOption({ label: "2" });
+  await expect(between).toContainText("Nothing differs between them.");
+});

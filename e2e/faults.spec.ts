@@ -12,6 +12,7 @@ test("two windows on one formula: the later save is told what changed, and loses
 
   await page.getByLabel("Notes").fill("Mine, typed in the meantime");
   await page.getByLabel("Load").fill("7,5");
+  await page.getByLabel("Stir for").fill("3 min");
   await page.getByRole("button", { name: "Save the formula" }).click();
   const told = page.getByRole("alert").filter({ hasText: "saved this formula in the meantime" });
   await expect(told).toContainText("Ansa");

@@ -4,7 +4,7 @@ import { writeDuration } from "../quantity/duration";
 import { writeNumber } from "../quantity/number";
 import { writePercent } from "../quantity/percent";
 import { type TemperatureUnit, writeDifference, writeTemperature } from "../quantity/temperature";
-import { FAMILY_LOADS, GATE_FIELD, limitsOf, loadOfWax, type Materials, materialsOf, mixOf, stopOf } from "./materials";
+import { FAMILY_LOADS, GATE_FIELD, limitingWaxes, limitsOf, loadOfWax, type Materials, materialsOf, mixOf, stopOf } from "./materials";
 import { MOST_DROPS_PER_LB } from "./mix";
 import type { FormulaSpec } from "./spec";
 
@@ -95,7 +95,7 @@ function ofProfile(profile: NonNullable<Drafted["profile"]>, spec: Drafted, shel
 /** Where the load passes what waxes, oils and habit allow. */
 function ofLoad(ofWax: number, spec: Drafted, shelf: Materials): Disagreement[] {
   const found: Disagreement[] = [];
-  const { named, fragrances } = materialsOf(spec, shelf);
+  const { fragrances } = materialsOf(spec, shelf);
   const sum = spec.fragrances.reduce((all, part) => all + part.share, 0);
   for (const limit of limitsOf(spec, shelf)) {
     if (ofWax <= limit.ppm + 1e-6) continue;
@@ -111,7 +111,7 @@ function ofLoad(ofWax: number, spec: Drafted, shelf: Materials): Disagreement[] 
             : `${writePercent((ofWax * share) / sum)} of the wax is ${limit.name}, above the ${writePercent((limit.ppm * share) / sum)} that it may be used at.`,
     });
   }
-  for (const wax of named) {
+  for (const wax of limitingWaxes(spec, shelf)) {
     const habit = FAMILY_LOADS[wax.family];
     if (wax.maxLoadPpm === null)
       found.push({

@@ -230,6 +230,13 @@ describe("where formula, profile and shelf disagree", () => {
     expect(said({ fragrances: blend }, "family-unsuited")).toMatch(/suit paraffin, not soy/);
   });
 
+  it("holds a blend without a limit of its own to the tightest of its parts", () => {
+    expect(said({ waxes: [{ id: id.house, share: 1 }], loadPpm: 105_000 }, "load-above-wax")).toMatch(
+      /10\.5 % of the wax is above the 10 % that soft soy takes/,
+    );
+    expect(limitsOf(spec({ waxes: [{ id: id.house, share: 1 }] }), shelf).map((one) => one.name)).toEqual(["soft soy", "hard paraffin"]);
+  });
+
   it("warns of additives over their sheet, much dye, and an unknown limit by the habit of the family", () => {
     expect(said({ additives: [{ id: id.acid, ppm: 40_000 }] }, "additive-above-limit")).toMatch(/4 % of stearic acid is above the 3 %/);
     expect(said({ dyes: [{ id: id.rose, by: "drops", amount: 12 }] }, "much-dye")).toMatch(/12 drops a pound is more than the about 10/);

@@ -107,15 +107,25 @@ export interface Limit {
   of: "wax" | "fragrance";
 }
 
+/** The waxes whose sheets limit the load: as the formula names them, a blend without a limit of its own by its parts. */
+export function limitingWaxes(spec: Pick<FormulaSpec, "waxes" | "fragrances">, shelf: Materials): WaxFacts[] {
+  const out = new Set<WaxFacts>();
+  for (const wax of materialsOf(spec, shelf).named) {
+    if (wax.maxLoadPpm !== null || !wax.blend) out.add(wax);
+    else for (const part of wax.blend) for (const one of known([find(shelf.waxes, part.id)])) out.add(one);
+  }
+  return [...out];
+}
+
 /**
  * The limits that waxes and fragrances set on the whole load, in millionths of the wax, the tightest first. Of several
  * waxes each limit counts as it stands; an oil that is a share of the fragrance leaves room for the whole by that share.
  */
 export function limitsOf(spec: Pick<FormulaSpec, "waxes" | "fragrances">, shelf: Materials): Limit[] {
-  const { named, fragrances } = materialsOf(spec, shelf);
+  const { fragrances } = materialsOf(spec, shelf);
   const sum = spec.fragrances.reduce((all, part) => all + part.share, 0);
   const limits: Limit[] = [
-    ...named.flatMap((wax) => (wax.maxLoadPpm === null ? [] : [{ ppm: wax.maxLoadPpm, name: wax.name, of: "wax" as const }])),
+    ...limitingWaxes(spec, shelf).flatMap((wax) => (wax.maxLoadPpm === null ? [] : [{ ppm: wax.maxLoadPpm, name: wax.name, of: "wax" as const }])),
     ...fragrances.flatMap((oil) => {
       const share = spec.fragrances.find((part) => part.id === oil.id)?.share ?? 0;
       return oil.maxLoadPpm === null ? [] : [{ ppm: Math.floor((oil.maxLoadPpm * sum) / share), name: oil.name, of: "fragrance" as const }];

@@ -66,6 +66,8 @@ export function Versions({ versions, nameOf }: { versions: VersionShown[]; nameO
         {versions.map((version, index) => {
           const before = versions[index + 1];
           const changes = before ? difference(before.spec, version.spec, nameOf, units.temperature) : [];
+          // What is only written down changes no candle.
+          const things = changes.filter((change) => !["notes", "reason", "profile"].includes(change.what)).length;
           return (
             <li key={version.id} className="grid grid-cols-[60px_1fr_110px] gap-4 border-b border-line py-2">
               <span className="figure text-[24px]">{version.number}</span>
@@ -78,12 +80,12 @@ export function Versions({ versions, nameOf }: { versions: VersionShown[]; nameO
                 ) : null}
                 {before && smallRaise(before.spec, version.spec) !== null ? (
                   <span className="block text-[14px] text-soft">
-                    The load went up by {writeNumber(smallRaise(before.spec, version.spec) ?? 0, 2)} points: less than two can hardly be told apart.
+                    The load went up by less than two points ({writeNumber(smallRaise(before.spec, version.spec) ?? 0, 2)}), which can hardly be told apart.
                   </span>
                 ) : null}
-                {changes.length > 1 ? (
+                {things > 1 ? (
                   <span className="block text-[14px] text-soft">
-                    {changes.length} things changed at once: a difference in the candle cannot be traced to one of them.
+                    {things} things changed at once: a difference in the candle cannot be traced to one of them.
                   </span>
                 ) : null}
               </span>

@@ -21,7 +21,7 @@ const PLURAL: Record<Kind, string> = {
   vessel: "vessels",
   instrument: "instruments",
 };
-const FATES = { new: "＋ new", changed: "↻ changed", same: "＝ as it is", refused: "▲ cannot be taken" } as const;
+const FATES = { new: "+ new", changed: "~ changed", same: "= as it is", refused: "▲ cannot be taken" } as const;
 
 const tallyOf = (rows: SheetRow[]) => {
   const tally = { new: 0, changed: 0, same: 0, refused: 0 };
@@ -52,6 +52,7 @@ export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: str
   const [mapping, setMapping] = useState<Mapping>({});
   const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, setBusy] = useState(false);
+  const [columnsOpen, setColumnsOpen] = useState(false);
   const kept = useMemo(
     () =>
       ({
@@ -69,6 +70,13 @@ export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: str
   const tally = tallyOf(rows);
   const fields = SHELF_FIELDS[kind];
 
+  /** Matches the columns by their heads; where one is left over, the matching lies open. */
+  const show = (of: Kind, read: Sheet) => {
+    const guess = guessMapping(of, read.heads);
+    const used = Object.values(guess);
+    setMapping(guess);
+    setColumnsOpen(guess.name === null || read.heads.some((head, index) => head !== "" && !used.includes(index)));
+  };
   const read = async (file: File | undefined) => {
     setSaid(null);
     setSheet(null);
@@ -77,11 +85,11 @@ export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: str
     if (!parsed.ok) return setSaid({ good: false, text: parsed.message });
     setName(file.name);
     setSheet(parsed.sheet);
-    setMapping(guessMapping(kind, parsed.sheet.heads));
+    show(kind, parsed.sheet);
   };
   const choose = (next: Kind) => {
     setKind(next);
-    if (sheet) setMapping(guessMapping(next, sheet.heads));
+    if (sheet) show(next, sheet);
     setSaid(null);
   };
   const take = async () => {
@@ -160,24 +168,31 @@ export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: str
       {sheet ? (
         <>
           <section className="mt-6" aria-label="Columns">
-            <h2 className="border-b-[3px] border-ink pb-1">Which column is what</h2>
-            <div className="mt-3 grid gap-x-5 gap-y-2 sm:grid-cols-2 xl:grid-cols-3">
-              {fields.map((field) => (
-                <Field
-                  key={field.key}
-                  label={field.label}
-                  name={`column:${field.key}`}
-                  value={String(mapping[field.key] ?? "")}
-                  onValue={(value) => setMapping((old) => ({ ...old, [field.key]: value === "" ? null : Number(value) }))}
-                  onLeave={() => undefined}
-                  error=""
-                  options={[
-                    { value: "", label: "not in the file" },
-                    ...sheet.heads.map((head, index) => ({ value: String(index), label: head || `column ${index + 1}` })),
-                  ]}
-                />
-              ))}
-            </div>
+            <details open={columnsOpen} onToggle={(event) => setColumnsOpen(event.currentTarget.open)}>
+              <summary className="border-b-[3px] border-ink pb-1">
+                <h2 className="inline">Which column is what</h2>{" "}
+                <span className="text-soft">
+                  {Object.values(mapping).filter((at) => at !== null).length} of {fields.length} are in the file
+                </span>
+              </summary>
+              <div className="mt-3 grid gap-x-5 gap-y-2 sm:grid-cols-2 xl:grid-cols-3">
+                {fields.map((field) => (
+                  <Field
+                    key={field.key}
+                    label={field.label}
+                    name={`column:${field.key}`}
+                    value={String(mapping[field.key] ?? "")}
+                    onValue={(value) => setMapping((old) => ({ ...old, [field.key]: value === "" ? null : Number(value) }))}
+                    onLeave={() => undefined}
+                    error=""
+                    options={[
+                      { value: "", label: "not in the file" },
+                      ...sheet.heads.map((head, index) => ({ value: String(index), label: head || `column ${index + 1}` })),
+                    ]}
+                  />
+                ))}
+              </div>
+            </details>
           </section>
           <section className="mt-6" aria-label="What becomes of each row">
             <div className="flex flex-wrap items-center justify-between gap-3 border-b-[3px] border-ink pb-2">

@@ -124,7 +124,7 @@ export function ShelfView({ shelf, stocks }: { shelf: Shelf; stocks: Stocks }) {
     >
       <nav aria-label="On the shelf" className="unprinted mb-5 flex flex-wrap gap-x-5 gap-y-1 text-[15px]">
         {all.map(([id, name, n]) => (
-          <a key={id} href={`#${id}`}>
+          <a key={id} className="underline" href={`#${id}`}>
             {name} <span className="figure">{n}</span>
           </a>
         ))}

@@ -82,7 +82,9 @@ export function Today({ batches, instruments, workshopName, low }: { batches: Li
               <ul className="mt-1">
                 {low.map((one) => (
                   <li key={one.id} className="border-t border-line py-1 text-[15px]">
-                    <Link href={`/shelf/${one.kind}/${one.id}`}>{one.name}</Link>
+                    <Link className="underline" href={`/shelf/${one.kind}/${one.id}`}>
+                      {one.name}
+                    </Link>
                     <span className="text-hot"> ▲ {one.counted ? one.onHand : units.bulk(one.onHand)} there</span>
                   </li>
                 ))}
