@@ -1,14 +1,5 @@
 import type { Page } from "@playwright/test";
-import { emptyWorkshop, expect, open, test } from "./support";
-
-/** Puts a part of the shelf in by file, as a maker with a spreadsheet would. */
-async function takeFile(page: Page, part: string, name: string, body: string | Buffer): Promise<void> {
-  await open(page, "/shelf/file");
-  await page.getByLabel("Which part of the shelf").selectOption(part);
-  await page.getByLabel("Read a file").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(body) });
-  await page.getByRole("button", { name: "Take them all in" }).click();
-  await expect(page.getByText(/Taken in from/)).toBeVisible();
-}
+import { emptyWorkshop, expect, open, takeFile, test } from "./support";
 
 const figure = (page: Page, of: string) => page.getByRole("button", { name: new RegExp(`, ${of}: show the working$`) });
 /** The figure as it is shown, before what only a screen reader is told. */
@@ -46,6 +37,18 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   await shows(page, "the fill by water", "288.5 g");
   await expect(page.getByText("11 % over")).toBeVisible();
   await expect(page.getByText("Half, to see how the lower half burns")).toContainText("141.5 g");
+
+  // What makers load each family with, where the sheet is not known.
+  await open(page, "/formulas/new");
+  await page.getByLabel("Load").fill("9");
+  for (const [wax, told] of [
+    ["plain wax (soy)", "Makers load soy with 6 % to 10 %, at most 12 %"],
+    ["second wax (coconut)", "Makers load coconut with 8 % to 10 %, at most 12 %"],
+    ["third wax (beeswax)", "Makers load beeswax with 0 % to 6 %, at most 6 %"],
+  ] as const) {
+    await page.getByLabel("Wax", { exact: true }).selectOption({ label: wax });
+    await expect(page.getByText(told)).toBeVisible();
+  }
 
   // Both readings of a load, per pound and per kilogram.
   await open(page, "/formulas/new");

@@ -1,6 +1,5 @@
 import { readFileSync } from "node:fs";
-import { demoId } from "../demo/workshop";
-import { emptyWorkshop, expect, open, test } from "./support";
+import { emptyWorkshop, expect, open, takeFile, test } from "./support";
 
 test("a shelf goes to a file and comes back the same, also as spreadsheets write files", async ({ page }) => {
   await emptyWorkshop(page, "File shed");
@@ -84,13 +83,30 @@ test("lots are received by weight or volume, counted, and taken back", async ({ 
 });
 
 test("a vessel shows its fills, wick places and a template at its true size", async ({ page }) => {
-  await open(page, `/shelf/vessel/${demoId(4, 2)}`);
+  await emptyWorkshop(page, "Tin shed");
+  const measures = "inner_rim_mm,inner_bottom_mm,inner_height_mm,headspace_mm";
+  await takeFile(page, "vessel", "tin.csv", `name,material,stated_fill_g,working_fill_g,sold_by_weight,${measures}\nplain tin,metal,110,110,no,58,58,58,10\n`);
+  await takeFile(page, "wick", "wicks.csv", "name,kind,from_diameter_mm,to_diameter_mm\nthin one,hemp,40,50\nright one,hemp,50,62\n");
+  await open(page, "/shelf");
+  await page.getByRole("link", { name: "Fill, stock of plain tin" }).click();
+  await expect(page.getByText("On the shelf for this diameter: right one")).toBeVisible();
   await page.getByRole("radio", { name: "2" }).click();
   // 0.424 × 29 mm: the centroid of half a disc, 4 R ÷ 3 π.
   await expect(page.getByRole("region", { name: "Wick places" })).toContainText("12.3 mm from the centre, 24.6 mm apart");
   await page.getByLabel("Density").fill("0,88");
   // A straight tin: π × 29² × 48 mm × 0.88 g/ml = 111.6 g.
   await expect(page.getByRole("button", { name: "the fill by its measures: show the working" })).toContainText("111.6 g");
+  // A larger headspace leaves less: 111.6 × 43 ÷ 48. Water to the rim counts by that share; what is found can be poured.
+  await page.getByLabel("Headspace").fill("15");
+  await expect(page.getByRole("button", { name: /, the fill by its measures: show the working$/ })).toContainText("100 g");
+  await page.getByLabel("Water it holds").fill("153");
+  await page.getByLabel("weighed").selectOption({ label: "to the rim" });
+  // 153 g × 43 ÷ 58 ÷ 0.9982 × 0.88 = 100.0 g.
+  await expect(page.getByRole("button", { name: /, the fill by water: show the working$/ })).toContainText("100 g");
+  await page.getByRole("button", { name: "Pour this" }).first().click();
+  await expect(page.getByRole("region", { name: "Fill four ways" })).toContainText("working100 g");
+  await expect(page.getByLabel("Headspace")).toHaveValue("15");
+  await page.getByRole("radio", { name: "2" }).click();
   await page.getByRole("link", { name: "Centring template" }).click();
   const template = page.getByRole("img", { name: "Template for 2 wicks, true size" });
   const box = await template.locator("circle").first().boundingBox();

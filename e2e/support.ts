@@ -63,4 +63,13 @@ export async function emptyWorkshop(page: Page, name: string, units: { mass?: st
   await expect(page.getByRole("heading", { name: "Nothing needs hands" })).toBeVisible();
 }
 
+/** Puts a part of the shelf in by file, as a maker with a spreadsheet would. */
+export async function takeFile(page: Page, part: string, name: string, body: string | Buffer): Promise<void> {
+  await open(page, "/shelf/file");
+  await page.getByLabel("Which part of the shelf").selectOption(part);
+  await page.getByLabel("Read a file").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(body) });
+  await page.getByRole("button", { name: "Take them all in" }).click();
+  await expect(page.getByText(/Taken in from/)).toBeVisible();
+}
+
 export { expect };

@@ -15,6 +15,7 @@ export function ThingView(props: {
   history: StockHistory;
   vessel: Shelf["vessels"][number] | null;
   waxes: Shelf["waxes"];
+  wicks: Shelf["wicks"];
 }) {
   const { of, vessel } = props;
   return (
@@ -50,7 +51,7 @@ export function ThingView(props: {
         </>
       }
     >
-      {vessel ? <VesselPanel vessel={vessel} waxes={props.waxes} /> : null}
+      {vessel ? <VesselPanel key={vessel.version} vessel={vessel} waxes={props.waxes} wickShelf={props.wicks} /> : null}
       {vessel ? <h2 className="mb-3 border-b-[3px] border-ink pb-1">Stock</h2> : null}
       <StockPanel of={of} stock={props.stock} history={props.history} low={props.low} />
     </Screen>

@@ -1,13 +1,29 @@
 "use client";
 
-import { diameterAt, fourWays, innerOf, layerFills, levelFor, parseDensity, USUAL_WAX_DENSITY, wickPlaces, writeNumber } from "@hearth/core";
+import {
+  diameterAt,
+  fourWays,
+  good,
+  innerOf,
+  layerFills,
+  levelFor,
+  parseDensity,
+  parseLength,
+  parseMass,
+  SHELF_FIELDS,
+  USUAL_WAX_DENSITY,
+  wickPlaces,
+  writeNumber,
+} from "@hearth/core";
 import Link from "next/link";
-import { useMemo, useState } from "react";
-import { Field, useFields } from "@/ui/fields";
+import { useRouter } from "next/navigation";
+import { useMemo, useState, useTransition } from "react";
+import { Field, orNothing, useFields } from "@/ui/fields";
 import { JarSection } from "@/ui/jar-section";
 import { Warn } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import { Worked } from "@/ui/working";
+import { saveOnShelf } from "./commands";
 import type { Shelf } from "./read";
 
 type Vessel = Shelf["vessels"][number];
@@ -36,29 +52,64 @@ export function WickPlan({ diameter, count, scale }: { diameter: number; count: 
 }
 
 /** A vessel's fill four ways, its layers, and where its wicks stand. */
-export function VesselPanel({ vessel, waxes }: { vessel: Vessel; waxes: Shelf["waxes"] }) {
+export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxes: Shelf["waxes"]; wickShelf: Shelf["wicks"] }) {
   const units = useUnits();
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
   const dense = waxes.filter((one) => one.setDensity !== null);
   const [waxId, setWaxId] = useState(dense[0]?.id ?? "");
   const [layers, setLayers] = useState(3);
   const [wicks, setWicks] = useState<1 | 2 | 3>(vessel.wicks === 3 ? 3 : vessel.wicks === 2 ? 2 : 1);
   const chosen = dense.find((one) => one.id === waxId);
   const rules = useMemo(
-    () => ({ density: { initial: writeNumber(chosen?.setDensity ? chosen.setDensity / 1e6 : USUAL_WAX_DENSITY, 4), parse: parseDensity } }),
-    [chosen?.setDensity],
+    () => ({
+      density: { initial: writeNumber(chosen?.setDensity ? chosen.setDensity / 1e6 : USUAL_WAX_DENSITY, 4), parse: parseDensity },
+      headspace: {
+        initial: writeNumber(vessel.headspaceUm / 1_000, 3),
+        parse: (text: string) => parseLength(text, { least: 0, most: vessel.heightUm / 1_000 - 1 }),
+      },
+      water: orNothing({
+        initial: vessel.waterMg === null ? "" : units.about(vessel.waterMg),
+        parse: (text: string) => parseMass(text, { unit: units.mass, most: 100_000_000 }),
+      }),
+      waterTo: { initial: vessel.waterTo as string, parse: (text: string) => good(text === "rim" ? ("rim" as const) : ("line" as const)) },
+    }),
+    [chosen?.setDensity, vessel, units],
   );
   const fields = useFields(rules);
   const density = (fields.values.density ?? USUAL_WAX_DENSITY * 1e6) / 1e6;
   const inner = innerOf(vessel);
+  const headspaceUm = fields.values.headspace ?? vessel.headspaceUm;
+  const waterMg = fields.values.water === undefined ? vessel.waterMg : fields.values.water;
+  const waterTo = fields.values.waterTo ?? vessel.waterTo;
+  /** Keeps what was measured here, and a fill found from it where one is taken. */
+  const keep = (workingFillMg: number) => {
+    const all = fields.check();
+    if (!all) return;
+    start(async () => {
+      const values = {
+        ...Object.fromEntries(SHELF_FIELDS.vessel.map((field) => [field.key, vessel[field.key as keyof Vessel]])),
+        headspaceUm,
+        waterMg,
+        waterTo,
+        workingFillMg,
+      };
+      const outcome = await saveOnShelf({ kind: "vessel", id: vessel.id, expectedVersion: vessel.version, values }).catch(() => null);
+      setSaid(!outcome ? "The program cannot be reached just now. Nothing you typed is lost: try again." : outcome.ok ? "" : outcome.message);
+      if (outcome?.ok) router.refresh();
+    });
+  };
+  const measured = headspaceUm !== vessel.headspaceUm || waterMg !== vessel.waterMg || waterTo !== vessel.waterTo;
   const ways = fourWays(
     {
       statedFillMg: vessel.statedFillMg,
       workingFillMg: vessel.workingFillMg,
       soldByWeight: vessel.soldByWeight,
       inner,
-      headspaceMm: vessel.headspaceUm / 1_000,
-      waterMg: vessel.waterMg,
-      waterTo: vessel.waterTo,
+      headspaceMm: headspaceUm / 1_000,
+      waterMg,
+      waterTo,
     },
     density,
   );
@@ -68,13 +119,14 @@ export function VesselPanel({ vessel, waxes }: { vessel: Vessel; waxes: Shelf["w
   const scale = Math.min(2.6, 210 / Math.max(inner.height, inner.top));
   const fills = layerFills(inner, vessel.workingFillMg, layers);
   const places = wickPlaces(atLine, wicks);
+  const suited = wickShelf.filter((one) => one.fromUm !== null && one.toUm !== null && one.fromUm <= atLine * 1_000 && atLine * 1_000 <= one.toUm);
   return (
     <div className="mb-8">
       <div className="grid grid-cols-1 gap-6 xl:grid-cols-[minmax(0,290px)_minmax(0,1fr)]">
         <div className="sheet flex flex-col items-center">
-          <JarSection {...vessel} fillMg={vessel.workingFillMg} wicks={wicks} scale={scale} />
+          <JarSection {...vessel} headspaceUm={headspaceUm} fillMg={vessel.workingFillMg} wicks={wicks} scale={scale} />
           <p className="mt-1 text-[14px] text-soft">
-            dashed: the line {writeNumber(vessel.headspaceUm / 1_000, 1)} mm below the rim; wax stands {writeNumber(level, 0)} mm high
+            dashed: the line {writeNumber(headspaceUm / 1_000, 1)} mm below the rim; wax stands {writeNumber(level, 0)} mm high
           </p>
         </div>
         <section className="sheet" aria-label="Fill four ways">
@@ -106,6 +158,26 @@ export function VesselPanel({ vessel, waxes }: { vessel: Vessel; waxes: Shelf["w
               <Field label="Density" unit="g/ml" {...fields.bind("density")} inputMode="decimal" />
             </div>
           </div>
+          <div className="mt-1 mb-2 grid grid-cols-2 items-end gap-x-3 sm:grid-cols-[1fr_1.2fr_1fr_auto]">
+            <Field label="Water it holds" unit={units.mass} {...fields.bind("water")} inputMode="decimal" placeholder="not weighed" />
+            <Field
+              label="weighed"
+              {...fields.bind("waterTo")}
+              options={[
+                { value: "line", label: "to the fill line" },
+                { value: "rim", label: "to the rim" },
+              ]}
+            />
+            <Field label="Headspace" unit="mm" {...fields.bind("headspace")} inputMode="decimal" />
+            <button type="button" className="press mb-1 !min-h-[44px]" disabled={busy || !measured} onClick={() => keep(vessel.workingFillMg)}>
+              Keep these
+            </button>
+          </div>
+          {said ? (
+            <p role="alert" className="mb-2 font-semibold text-hot">
+              ▲ {said}
+            </p>
+          ) : null}
           <dl>
             {ways.map((way) => (
               <div key={way.way} className={`border-t border-line px-2 py-2 ${way.way === "working" ? "bg-paper" : ""}`}>
@@ -124,13 +196,25 @@ export function VesselPanel({ vessel, waxes }: { vessel: Vessel; waxes: Shelf["w
                     )}
                   </span>
                 </dt>
-                <dd className="text-[15px] text-soft">{way.because}</dd>
+                <dd className="flex items-start justify-between gap-4 text-[15px] text-soft">
+                  <span>{way.because}</span>
+                  {way.way === "water" || way.way === "geometry" ? (
+                    <button
+                      type="button"
+                      className="press !min-h-[34px] shrink-0 text-[15px]"
+                      disabled={busy}
+                      onClick={() => keep(Math.round(way.fillMg / 100) * 100)}
+                    >
+                      Pour this
+                    </button>
+                  ) : null}
+                </dd>
               </div>
             ))}
           </dl>
-          {vessel.waterMg === null ? (
+          {waterMg === null ? (
             <p className="mt-2 text-[15px] text-soft">
-              By water: put the vessel on the scale, tare, fill with water to the line, and write the weight into “Water it holds”. It is the surest way.
+              By water: put the vessel on the scale, tare, fill with water to the line, and type its weight above. It is the surest way.
             </p>
           ) : null}
           {overfull ? (
@@ -179,6 +263,12 @@ export function VesselPanel({ vessel, waxes }: { vessel: Vessel; waxes: Shelf["w
                 Inner diameter at the wax line {writeNumber(atLine, 1)} mm. {wicks === 1 ? "" : "Each stands at the centre of the slice it melts."} Which wick
                 is for the burn test to say.
               </p>
+              {suited.length > 0 ? (
+                <p className="mt-1 text-[15px]">
+                  On the shelf for this diameter: <strong>{suited.map((one) => one.name).join(", ")}</strong>
+                  {wicks > 1 ? ", if it were one wick" : ""}
+                </p>
+              ) : null}
               <Link className="press mt-2" href={`/shelf/vessel/${vessel.id}/template?wicks=${wicks}`}>
                 Centring template
               </Link>

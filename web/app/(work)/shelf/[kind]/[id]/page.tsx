@@ -27,6 +27,7 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
       history={history}
       vessel={shelf.vessels.find((one) => one.id === id) ?? null}
       waxes={shelf.waxes}
+      wicks={shelf.wicks}
     />
   );
 }
