@@ -187,6 +187,11 @@ test("a formula of many parts runs over the bench: parts for a small scale, pitc
   const pitchers = page.getByRole("region", { name: "Pitchers" });
   await expect(pitchers).toContainText("2 pitchers, each weighed and scented on its own");
   await expect(pitchers.getByRole("row", { name: /together/ })).toContainText("527 g523 g");
+  // 12 g stay in each of two pitchers: 1050 + 24.
+  await page.getByLabel("Stays in each pitcher").fill("12");
+  await shows(page, "the total", "1074 g");
+  await page.getByLabel("Stays in each pitcher").fill("");
+  await shows(page, "the total", "1050 g");
   await page.getByRole("button", { name: "Start the batch" }).click();
   await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
   await expect(page.getByRole("list", { name: "By pitcher" })).toContainText("pitcher 2");

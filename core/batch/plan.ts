@@ -45,6 +45,8 @@ export const batchPlan = z.object({
   maxLoadPpm: z.number().int().positive().nullable(),
   vessels: z.array(plannedVessel).min(1),
   sparePpm: z.number().int().min(0),
+  /** What stays in the pitchers, beside the spare. */
+  spareMg: mg.optional(),
   resolutionUg: z.number().int().positive(),
   totalMg: mg,
   components: z.array(component).min(1),
@@ -73,6 +75,8 @@ export interface PlanOrder {
   vessels: ChosenVessel[];
   start?: ScaleInput["start"];
   sparePpm: number;
+  /** What stays in the pitchers, all of them together. */
+  spareMg?: number | undefined;
   resolutionUg: number;
   pitcherMg?: number | null;
 }
@@ -113,6 +117,7 @@ export function amountsFor(
     vessels: fills,
     start: order.start,
     sparePpm: order.sparePpm,
+    spareMg: order.spareMg,
     resolutionUg: order.resolutionUg,
     additives: addedTo(mix),
   });
@@ -144,6 +149,7 @@ export function planBatch(formula: { name: string; number: number; spec: Formula
       ...(one.part ? { part: one.part } : {}),
     })),
     sparePpm: order.sparePpm,
+    ...(order.spareMg ? { spareMg: order.spareMg } : {}),
     resolutionUg: order.resolutionUg,
     totalMg: amounts.totalMg,
     components: amounts.components.filter((part) => part.mg > 0 || part.count).map(({ exactMg: _exact, ...part }) => part),

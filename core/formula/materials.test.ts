@@ -135,6 +135,16 @@ describe("the amounts of a formula of many parts", () => {
     expect(shared).toMatchObject({ totalMg: 425_000, fragranceMg: 32_000, fillsMg: [141_666] });
   });
 
+  it("adds what stays in the pitchers to the gram, and shows it in the working", () => {
+    const out = amountsFor(full, shelf, order({ sparePpm: 50_000, spareMg: 24_000 }));
+    expect(out.totalMg).toBe(864_000);
+    expect(out.working.find((step) => step.gives.name === "total")).toMatchObject({
+      by: "add",
+      from: [{ value: 840 }, { name: "left in pitchers", value: 24 }],
+    });
+    expect(out.components.reduce((sum, one) => sum + one.mg, 0)).toBe(864_000);
+  });
+
   it("splits over pitchers of one load, dye drops and all", () => {
     const out = amountsFor(full, shelf, order({ vessels: [{ ...jar, count: 11 }] }));
     const pitchers = splitIntoPitchers(out.components, 900_000, 1_000_000, out.maxLoadPpm);

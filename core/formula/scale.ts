@@ -19,6 +19,8 @@ export interface ScaleInput {
   vessels: VesselFill[];
   /** Extra for what stays in the pitcher and for the top-up, in millionths of the fill. */
   sparePpm: Ppm;
+  /** Extra by weight beside it: what stays in each pitcher. */
+  spareMg?: Milligrams | undefined;
   /** One step of the scale, in micrograms: 1 g is 1 000 000. */
   resolutionUg: number;
   /** Begins from a weight of wax, or from a total, in place of vessels; spare is not added to it. */
@@ -101,12 +103,16 @@ function totalOfVessels(input: ScaleInput, working: Step[]): { fillsMg: Milligra
   });
   if (fillsMg <= 0) throw new ScaleError("vessels", "There is nothing to fill: choose a vessel and a count of at least 1.");
   working.push({ gives: figure("fills", fillsMg), by: "add", from: parts });
-  const totalMg = Math.ceil((fillsMg * (WHOLE + input.sparePpm)) / WHOLE - 1e-6);
+  const spareMg = input.spareMg ?? 0;
+  const withSpareMg = Math.ceil((fillsMg * (WHOLE + input.sparePpm)) / WHOLE - 1e-6);
+  const totalMg = withSpareMg + spareMg;
   working.push({
-    gives: figure("total", totalMg),
+    gives: figure(spareMg > 0 ? "fills and spare" : "total", withSpareMg),
     by: "multiply",
     from: [figure("fills", fillsMg), { name: "1 + spare", value: 1 + input.sparePpm / WHOLE, unit: "×" }],
   });
+  if (spareMg > 0)
+    working.push({ gives: figure("total", totalMg), by: "add", from: [figure("fills and spare", withSpareMg), figure("left in pitchers", spareMg)] });
   return { fillsMg, totalMg };
 }
 
@@ -134,15 +140,16 @@ function warningsFor(
   }
   // Ounce steps are no whole milligrams, so a milligram or two is no distance from a mark.
   if (!at.coarse && at.fragranceMg > 0 && Math.abs(onScale(at.fragranceMg, resolutionUg) - at.fragranceMg) > Math.min(2, resolutionUg / 10_000)) {
-    const remedy = input.start
-      ? ""
-      : `, or plan a spare of ${percent((onScale(at.totalMg, resolutionUg, true) / at.fillsMg - 1) * 100)}, which lands on the marks`;
+    const remedy =
+      input.start || input.spareMg
+        ? ""
+        : `, or plan a spare of ${percent((onScale(at.totalMg, resolutionUg, true) / at.fillsMg - 1) * 100)}, which lands on the marks`;
     warnings.push({
       code: "between-marks",
       message: `The fragrance falls between two marks of the scale, since the total is kept exact. Use a finer scale for it${remedy}.`,
     });
   }
-  if (!input.start && input.sparePpm === 0) {
+  if (!input.start && input.sparePpm === 0 && !input.spareMg) {
     warnings.push({ code: "no-spare", message: "No spare is planned: some wax stays in the pitcher, so the last jar can come up short." });
   }
   return warnings;

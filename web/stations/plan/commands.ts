@@ -23,6 +23,7 @@ const started = z.object({
     .min(1, "Choose at least one vessel and its count.")
     .max(200),
   sparePpm: z.number().int().min(0).max(1_000_000),
+  spareMg: z.number().int().min(0).max(100_000_000).default(0),
   resolutionUg: z.number().int().positive().max(100_000_000),
   /** A weight of wax, or a total, in place of the vessels' fills. */
   start: z
@@ -79,8 +80,8 @@ export async function startBatch(input: unknown): Promise<Outcome<{ id: string; 
         if (chosen.length !== wanted.vessels.length) return refused("A vessel is not on this shelf any more. Choose again.");
         const unfit = chosen.map(notToBeFilled).find((why) => why !== null);
         if (unfit) return refused(unfit, { vessels: [unfit] });
-        const { sparePpm, resolutionUg, start, pitcherMg } = wanted;
-        const plan = planBatch(version, shelf, { vessels: chosen, sparePpm, resolutionUg, start: start ?? undefined, pitcherMg });
+        const { sparePpm, spareMg, resolutionUg, start, pitcherMg } = wanted;
+        const plan = planBatch(version, shelf, { vessels: chosen, sparePpm, spareMg, resolutionUg, start: start ?? undefined, pitcherMg });
         const event: BatchEvent = {
           id: v7(),
           kind: "started",

@@ -81,6 +81,7 @@ export function Planner({
       weight: orNothing(weight),
       spare: { initial: "5", parse: (text: string) => parsePercent(text, { least: 0, most: 100, name: "a spare" }) },
       scale: { initial: String(scales[0]?.resolutionUg ?? 1_000_000), parse: (text: string) => good(Number(text)) },
+      stays: orNothing({ initial: "", parse: (text: string) => parseMass(text, { unit: units.mass, most: 1_000_000 }) }),
       pitcher: orNothing({ initial: "", parse: (text: string) => parseMass(text, { unit: units.mass, least: 50_000 }) }),
       ...Object.fromEntries(
         vessels.flatMap((vessel) => [
@@ -91,7 +92,14 @@ export function Planner({
     };
   }, [vessels, scales[0]?.resolutionUg, units.mass, counts]);
   const fields = useFields(rules);
-  const v = fields.values as Record<string, unknown> & { from?: From; weight?: number | null; spare?: number; scale?: number; pitcher?: number | null };
+  const v = fields.values as Record<string, unknown> & {
+    from?: From;
+    weight?: number | null;
+    spare?: number;
+    scale?: number;
+    pitcher?: number | null;
+    stays?: number | null;
+  };
   const resolutionUg = v.scale ?? 1_000_000;
   const from = v.from ?? "vessels";
 
@@ -103,9 +111,18 @@ export function Planner({
   const known = chosen ? materialsOf(chosen.spec, shelf).waxes.length > 0 : false;
   let amounts: Amounts | null = null;
   let fault = "";
+  let spareMg = 0;
   if (chosen && known && (startFrom || (from === "vessels" && picked.length > 0)) && v.spare !== undefined) {
     try {
-      amounts = amountsFor(chosen.spec, shelf, { vessels: picked, start: startFrom, sparePpm: v.spare, resolutionUg });
+      const order = { vessels: picked, start: startFrom, sparePpm: v.spare, resolutionUg };
+      amounts = amountsFor(chosen.spec, shelf, order);
+      if (v.stays && !startFrom) {
+        // What stays in the pitchers can itself ask for one pitcher more.
+        const pitchers = (total: number) => (v.pitcher ? Math.ceil(total / v.pitcher) : 1);
+        spareMg = v.stays * pitchers(amounts.totalMg);
+        spareMg = v.stays * pitchers(amounts.totalMg + spareMg);
+        amounts = amountsFor(chosen.spec, shelf, { ...order, spareMg });
+      }
     } catch (error) {
       if (!(error instanceof ScaleError)) throw error;
       fault = error.message;
@@ -156,6 +173,7 @@ export function Planner({
         formulaVersionId: chosen.versionId,
         vessels: picked.map((one) => ({ id: one.id, count: one.count, part: one.part })),
         sparePpm: v.spare,
+        spareMg,
         resolutionUg,
         start: startFrom ?? null,
         pitcherMg: v.pitcher ?? null,
@@ -333,6 +351,9 @@ export function Planner({
             {from === "vessels" ? null : (
               <Field label={from === "wax" ? "Wax to begin from" : "Total to begin from"} unit={units.mass} {...fields.bind("weight")} inputMode="decimal" />
             )}
+            {from === "vessels" ? (
+              <Field label="Stays in each pitcher" {...fields.bind("stays")} inputMode="decimal" hint="On its wall and the spoon: beside the spare." />
+            ) : null}
             <Field
               label="A pitcher holds"
               {...fields.bind("pitcher")}

@@ -122,7 +122,7 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
   const suited = wickShelf.filter((one) => one.fromUm !== null && one.toUm !== null && one.fromUm <= atLine * 1_000 && atLine * 1_000 <= one.toUm);
   return (
     <div className="mb-8">
-      <div className="grid grid-cols-1 gap-6 xl:grid-cols-[minmax(0,290px)_minmax(0,1fr)]">
+      <div className="grid grid-cols-1 items-start gap-6 xl:grid-cols-[minmax(0,290px)_minmax(0,1fr)]">
         <div className="sheet flex flex-col items-center">
           <JarSection {...vessel} headspaceUm={headspaceUm} fillMg={vessel.workingFillMg} wicks={wicks} scale={scale} />
           <p className="mt-1 text-[14px] text-soft">
