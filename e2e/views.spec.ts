@@ -1,6 +1,6 @@
 import { createRequire } from "node:module";
 import { demoId } from "../demo/workshop";
-import { emptyWorkshop, expect, open, test } from "./support";
+import { emptyWorkshop, expect, open, takeFile, test } from "./support";
 
 const axe = createRequire(import.meta.url).resolve("axe-core/axe.min.js");
 const VIEWS = {
@@ -58,6 +58,7 @@ test("nothing runs off the side of a phone, and bench and rack can be hit with a
 });
 
 test("an empty workshop teaches, and ounces and °F work from the shelf to the scale", async ({ page }) => {
+  test.setTimeout(120_000);
   await emptyWorkshop(page, "Ounce shed", { mass: "ounces", temperature: "°F" });
   for (const path of ["/shelf", "/formulas", "/plan", "/bench", "/rack", "/look-over", "/records"]) {
     await open(page, path);
@@ -99,6 +100,27 @@ test("an empty workshop teaches, and ounces and °F work from the shelf to the s
   await expect(page.getByRole("button", { name: "plain soy: show the working" })).toContainText("37.0");
   await expect(page.getByRole("button", { name: "wet fern: show the working" })).toContainText("3.0");
   await page.getByRole("button", { name: "Start the batch" }).click();
+  await expect(page.getByRole("heading", { name: "Weigh plain soy" })).toBeVisible();
+  const pot = page.url();
+  // What is stored is kept to the milligram and the hundredth of a degree, though ounces and °F are shown rounded.
+  await takeFile(
+    page,
+    "vessel",
+    "gram.csv",
+    "name,material,stated_fill_g,working_fill_g,inner_rim_mm,inner_bottom_mm,inner_height_mm\ngram jar,metal,180,176,78,72,60\n",
+  );
+  await open(page, "/shelf");
+  await page.getByRole("button", { name: "Change gram jar" }).click();
+  await page.getByLabel("Name").fill("gram tumbler");
+  await page.getByRole("button", { name: "Save the change" }).click();
+  await expect(page.getByRole("button", { name: "Save the change" })).toBeHidden();
+  const file = await page.request.get(`/api/workshops/${(await page.context().cookies()).find((one) => one.name === "hearth_workshop")?.value}/shelf/vessel`);
+  expect(await file.text()).toContain("gram tumbler,metal,for sale,straight,180,176,no,78,72,60");
+  await open(page, "/formulas");
+  await page.getByRole("link", { name: "Fern" }).click();
+  await page.getByRole("button", { name: "Save the formula" }).click();
+  await expect(page.getByText("Saved, version 1.")).toBeVisible();
+  await open(page, new URL(pot).pathname);
   await page.getByLabel("Scale shows").fill("37");
   await page.getByRole("button", { name: "Record the weight" }).click();
   await expect(page.getByRole("heading", { name: "Weigh wet fern" })).toBeVisible();

@@ -165,6 +165,12 @@ export const named = (what: string, initial = ""): FieldRule<string> => ({
         : { ok: true, value: text.trim() },
 });
 
+/** Keeps a stored value exactly where its text is left as it was shown: what is shown is rounded to the reader's units. */
+export const untouched = <T,>(rule: FieldRule<T>, value: T): FieldRule<T> => ({
+  initial: rule.initial,
+  parse: (text) => (text === rule.initial ? { ok: true, value } : rule.parse(text)),
+});
+
 /** Lets a field stand empty. */
 export const orNothing = <T,>(rule: FieldRule<T>): FieldRule<T | null> => ({
   initial: rule.initial,

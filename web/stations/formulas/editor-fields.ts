@@ -15,7 +15,7 @@ import {
   writeNumber,
   writePercent,
 } from "@hearth/core";
-import { type FieldRule, named, words } from "@/ui/fields";
+import { type FieldRule, named, untouched, words } from "@/ui/fields";
 import type { Writers } from "@/ui/units";
 
 const duration = (unit: "min" | "h" | "d") => (text: string) => parseDuration(text, unit);
@@ -100,24 +100,28 @@ export function rulesFor(
 ) {
   const shown = profileText(spec?.profile ?? firstProfile, units);
   const unit = units.temperature;
-  const gate = (initial: string) => ({ initial, parse: (text: string) => parseGate(text, unit) });
+  const stored = spec?.profile ?? firstProfile;
+  const gate = (initial: string, value: Profile["heat"]) => untouched({ initial, parse: (text: string) => parseGate(text, unit) }, value);
+  const time = (of: "stirSeconds" | "setSeconds" | "leastCureSeconds" | "recommendedCureSeconds", per: "min" | "h" | "d") =>
+    untouched({ initial: shown[of], parse: duration(per) }, stored[of]);
   const parts: Record<string, FieldRule<unknown>> = Object.assign({}, ...rows.map((row) => rulesOfRow(row, now.doses[row.key] ?? row.by)));
   const fixed = {
     name: named("the formula", name),
     basis: { initial: spec?.basis ?? "wax", parse: (text: string) => good(text as LoadBasis) },
     load: {
       initial: spec ? writePercent(spec.loadPpm, 3).replace(" %", "") : "8",
-      parse: (text: string) => parseLoad(text, now.basis),
+      parse: (text: string) =>
+        spec && now.basis === spec.basis && text === writePercent(spec.loadPpm, 3).replace(" %", "") ? good(spec.loadPpm) : parseLoad(text, now.basis),
     },
     profileName: named("the profile", spec?.profile.name ?? firstProfile.name),
-    heat: gate(shown.heat),
-    add: gate(shown.add),
-    pour: gate(shown.pour),
-    ceiling: { initial: shown.ceiling, parse: (text: string) => parseTemperature(text, unit) },
-    stirSeconds: { initial: shown.stirSeconds, parse: duration("min") },
-    setSeconds: { initial: shown.setSeconds, parse: duration("h") },
-    leastCureSeconds: { initial: shown.leastCureSeconds, parse: duration("d") },
-    recommendedCureSeconds: { initial: shown.recommendedCureSeconds, parse: duration("d") },
+    heat: gate(shown.heat, stored.heat),
+    add: gate(shown.add, stored.add),
+    pour: gate(shown.pour, stored.pour),
+    ceiling: untouched({ initial: shown.ceiling, parse: (text: string) => parseTemperature(text, unit) }, stored.ceiling),
+    stirSeconds: time("stirSeconds", "min"),
+    setSeconds: time("setSeconds", "h"),
+    leastCureSeconds: time("leastCureSeconds", "d"),
+    recommendedCureSeconds: time("recommendedCureSeconds", "d"),
     reason: words(shown.reason, 600),
     notes: words(spec?.notes ?? ""),
   } satisfies Record<string, FieldRule<unknown>>;

@@ -3,7 +3,7 @@
 import { cautionsOnMaterial, cautionsOnVessel, readField, SHELF_FIELDS, type ShelfField, type ShelfKind, writeField } from "@hearth/core";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
-import { Field, type FieldRule, useFields } from "@/ui/fields";
+import { Field, type FieldRule, untouched, useFields } from "@/ui/fields";
 import { Caution } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import { saveOnShelf } from "./commands";
@@ -54,10 +54,13 @@ export function ShelfForm({
   const rules = useMemo(() => {
     const context = { mass: units.mass, temperature: units.temperature, waxes };
     return Object.fromEntries(
-      fieldsOf.map((field): [string, FieldRule<unknown>] => [
-        field.key,
-        { initial: row ? writeField(field, row[field.key], context) : (field.first ?? ""), parse: (text) => readField(field, text, context) },
-      ]),
+      fieldsOf.map((field): [string, FieldRule<unknown>] => {
+        const rule = {
+          initial: row ? writeField(field, row[field.key], context) : (field.first ?? ""),
+          parse: (text: string) => readField(field, text, context),
+        };
+        return [field.key, row ? untouched<unknown>(rule, row[field.key] ?? (field.type.is === "words" ? "" : null)) : rule];
+      }),
     );
   }, [fieldsOf, row, units, waxes]);
   const fields = useFields(rules);
