@@ -49,5 +49,4 @@ export const formulaSpec = z
     { path: ["parts"], error: "The same material stands here twice: put its shares together." },
   );
 export type FormulaSpec = z.output<typeof formulaSpec>;
-export type AdditivePart = z.output<typeof additivePart>;
 export type DyePart = z.output<typeof dyePart>;

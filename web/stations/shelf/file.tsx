@@ -6,6 +6,7 @@ import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { Field } from "@/ui/fields";
 import { Aside, Screen } from "@/ui/margin";
+import { byKind } from "./by-kind";
 import { takeSheet } from "./commands";
 import { parseFile } from "./file-parse";
 import type { Shelf } from "./read";
@@ -53,19 +54,7 @@ export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: str
   const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, setBusy] = useState(false);
   const [columnsOpen, setColumnsOpen] = useState(false);
-  const kept = useMemo(
-    () =>
-      ({
-        wax: shelf.waxes,
-        fragrance: shelf.fragrances,
-        dye: shelf.dyes,
-        additive: shelf.additives,
-        wick: shelf.wicks,
-        vessel: shelf.vessels,
-        instrument: shelf.instruments,
-      })[kind],
-    [shelf, kind],
-  );
+  const kept = byKind(shelf)[kind];
   const rows = useMemo(() => (sheet ? readSheet(kind, sheet, mapping, kept, { waxes: shelf.waxes }) : []), [sheet, kind, mapping, kept, shelf.waxes]);
   const tally = tallyOf(rows);
   const fields = SHELF_FIELDS[kind];

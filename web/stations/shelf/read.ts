@@ -4,6 +4,7 @@ import type { Database, Transaction } from "@/data/client";
 import { additives, dyes, fragrances, instruments, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
 import { people } from "@/data/tables/workshop";
+import { byKind } from "./by-kind";
 
 /** What formulas are made of. */
 export async function readMaterials(db: Database | Transaction, workshopId: string) {
@@ -46,12 +47,7 @@ const lastCounts = (db: Database, workshopId: string) =>
 
 /** What is there of everything. What was drawn is summed by the database, so that years of batches cost one row each material. */
 export async function readStocks(db: Database, workshopId: string): Promise<Stocks> {
-  const newest = db
-    .select({ materialId: stockCounts.materialId, at: max(stockCounts.at).as("counted_at") })
-    .from(stockCounts)
-    .where(and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.withdrawn, false)))
-    .groupBy(stockCounts.materialId)
-    .as("newest");
+  const newest = lastCounts(db, workshopId).as("newest");
   const [received, counts, drawn] = await Promise.all([
     db
       .select()
@@ -81,7 +77,7 @@ export async function readStocks(db: Database, workshopId: string): Promise<Stoc
 /** What is low: less there than the shelf says there should be. */
 export async function readLow(db: Database, workshopId: string) {
   const [shelf, stocks] = await Promise.all([readShelf(db, workshopId), readStocks(db, workshopId)]);
-  const kinds = { wax: shelf.waxes, fragrance: shelf.fragrances, dye: shelf.dyes, additive: shelf.additives, wick: shelf.wicks, vessel: shelf.vessels };
+  const kinds = byKind(shelf);
   return STOCKED.flatMap((kind) =>
     (kinds[kind] as { id: string; name: string; low: number | null }[]).flatMap(({ id, name, low }) => {
       const onHand = stocks[id]?.onHand;

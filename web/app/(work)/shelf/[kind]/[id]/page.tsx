@@ -2,6 +2,7 @@ import { STOCKED } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { here } from "@/stations/frame/context";
+import { byKind } from "@/stations/shelf/by-kind";
 import { readShelf, readStockHistory, readStocks } from "@/stations/shelf/read";
 import { ThingView } from "@/stations/shelf/thing";
 
@@ -13,9 +14,7 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
   if (!known.success || !z.uuid().safeParse(id).success) notFound();
   const { db, workshop } = await here();
   const [shelf, stocks, history] = await Promise.all([readShelf(db, workshop.id), readStocks(db, workshop.id), readStockHistory(db, workshop.id, id)]);
-  const rows = { wax: shelf.waxes, fragrance: shelf.fragrances, dye: shelf.dyes, additive: shelf.additives, wick: shelf.wicks, vessel: shelf.vessels }[
-    known.data
-  ];
+  const rows = byKind(shelf)[known.data];
   const row = (rows as { id: string; name: string; low: number | null }[]).find((one) => one.id === id);
   if (!row) notFound();
   return (

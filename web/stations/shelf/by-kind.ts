@@ -1,0 +1,12 @@
+import type { Shelf } from "./read";
+
+/** The rows of the shelf by the kind of thing they are. */
+export const byKind = (shelf: Shelf) => ({
+  wax: shelf.waxes,
+  fragrance: shelf.fragrances,
+  dye: shelf.dyes,
+  additive: shelf.additives,
+  wick: shelf.wicks,
+  vessel: shelf.vessels,
+  instrument: shelf.instruments,
+});
