@@ -98,8 +98,8 @@ export function FormulaEditor(props: {
     units.temperature,
   );
   const limit = limitsOf(parts, shelf)[0];
-  /** A hundred grams of it, as it would be weighed on a scale without steps. */
-  const sample = useMemo(() => {
+  /** What it is made of, from so large a total that no step of a scale shows. */
+  const sampleOf = () => {
     if (!loadFits || v.load === undefined || parts.waxes.length === 0) return null;
     const mix = mixOf(parts, shelf);
     const scaled = scaleFormula({
@@ -113,7 +113,8 @@ export function FormulaEditor(props: {
       additives: addedTo(mix),
     });
     return mixComponents(scaled, mix, 1_000);
-  }, [loadFits, v.load, basis, parts, shelf]);
+  };
+  const sample = sampleOf();
 
   const specFrom = (all: typeof rules extends infer R ? { [K in keyof R]: unknown } : never) =>
     formulaSpec.safeParse({

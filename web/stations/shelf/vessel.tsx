@@ -18,7 +18,7 @@ import {
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
-import { Field, orNothing, useFields } from "@/ui/fields";
+import { Field, orNothing, untouched, useFields } from "@/ui/fields";
 import { JarSection } from "@/ui/jar-section";
 import { Warn } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
@@ -69,10 +69,13 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
         initial: writeNumber(vessel.headspaceUm / 1_000, 3),
         parse: (text: string) => parseLength(text, { least: 0, most: vessel.heightUm / 1_000 - 1 }),
       },
-      water: orNothing({
-        initial: vessel.waterMg === null ? "" : units.about(vessel.waterMg),
-        parse: (text: string) => parseMass(text, { unit: units.mass, most: 100_000_000 }),
-      }),
+      water: untouched(
+        orNothing({
+          initial: vessel.waterMg === null ? "" : units.about(vessel.waterMg),
+          parse: (text: string) => parseMass(text, { unit: units.mass, most: 100_000_000 }),
+        }),
+        vessel.waterMg,
+      ),
       waterTo: { initial: vessel.waterTo as string, parse: (text: string) => good(text === "rim" ? ("rim" as const) : ("line" as const)) },
     }),
     [chosen?.setDensity, vessel, units],
