@@ -1,4 +1,4 @@
-/** Imports run one way: core ← data ← stations ← app; ui may read core, never data. */
+/** Imports run one way: core ← data ← server ← stations ← app; ui, log and forms read core, never data. */
 const only = (name, from, to, comment) => ({ name, severity: "error", comment, from: { path: from }, to: { path: to } });
 
 export default {
@@ -10,10 +10,25 @@ export default {
       from: { path: "^core/", pathNot: "\\.test\\.ts$" },
       to: { dependencyTypes: ["npm", "npm-dev", "npm-peer", "npm-optional", "core"], pathNot: "node_modules/zod/" },
     },
-    only("data-knows-no-view", "^web/data/", "^web/(stations|app|ui|workers|devices)/", "data is below the stations."),
-    only("ui-never-reads-data", "^web/ui/", "^web/(data|stations|app)/", "ui is drawn from what it is given."),
+    only("data-is-the-ground", "^web/data/(?!.*\\.test\\.ts$)", "^web/(server|stations|app|ui|log|forms|workers)/", "data knows core and nobody else."),
+    only(
+      "server-knows-no-view",
+      "^web/server/(?!.*\\.test\\.ts$)",
+      "^web/(stations|app|ui|log|forms|workers)/",
+      "what is read and written does not depend on how it is shown.",
+    ),
+    only("ui-is-drawn-from-what-it-is-given", "^web/ui/", "^web/(data|server|stations|app|log|forms)/", "pictures and primitives know core and nobody else."),
+    only("log-and-forms-read-no-data", "^web/(log|forms)/", "^web/(data|server|stations|app)/", "they run in the browser and serve every station."),
+    only("views-write-no-sql", "^web/stations/(?!.*(commands|choose)\\.ts$)", "^web/data/", "a station's commands write; its views and models know no table."),
     only("stations-know-no-route", "^web/stations/", "^web/app/", "routes load and show; nothing leans on them."),
-    only("workers-call-core", "^web/workers/", "^web/(data|stations|app|ui)/", "a worker calls core and nothing else."),
+    {
+      name: "a-station-knows-no-other",
+      severity: "error",
+      comment: "What two stations share belongs to server, log, forms or ui.",
+      from: { path: "^web/stations/([^/]+)/" },
+      to: { path: "^web/stations/", pathNot: "^web/stations/$1/" },
+    },
+    only("workers-call-core", "^web/workers/", "^web/(data|server|stations|app|ui|log|forms)/", "a worker calls core and nothing else."),
     only("the-web-knows-no-demo", "^web/", "^(demo|e2e|tools)/", "the program does not depend on its demo."),
     {
       name: "core-has-one-face",

@@ -1,45 +1,69 @@
 /** The one public face of core. */
-export * from "./batch/event";
+export * from "./batch/batch";
+export * from "./batch/facts";
+export * from "./batch/over";
+export * from "./batch/phase";
 export * from "./batch/plan";
+export * from "./batch/planning";
 export * from "./batch/record";
-export * from "./batch/state";
-export * from "./formula/difference";
-export * from "./formula/disagreements";
-export * from "./formula/load";
-export * from "./formula/materials";
-export * from "./formula/mix";
-export * from "./formula/parts";
-export * from "./formula/pitchers";
-export * from "./formula/safety";
-export * from "./formula/scale";
-export * from "./formula/scale-api";
-export * from "./formula/share-out";
-export * from "./formula/spec";
-export * from "./heat/gate";
-export * from "./heat/profile";
-export * from "./look/defects";
-export * from "./quantity/density";
-export * from "./quantity/duration";
-export * from "./quantity/length";
-export * from "./quantity/mass";
-export * from "./quantity/money";
-export * from "./quantity/number";
-export * from "./quantity/parsed";
-export * from "./quantity/percent";
-export * from "./quantity/temperature";
-export * from "./quantity/volume";
-export * from "./shelf/cautions";
-export * from "./shelf/fields";
-export * from "./shelf/kinds";
-export * from "./shelf/sheet";
+export * from "./defects/defects";
+export * from "./heat/range";
+export {
+  CLOCK_TOLERANCE_MS,
+  type Draw,
+  type EventOf,
+  fold,
+  foldOne,
+  followsOn,
+  type Head,
+  happened,
+  inCircle,
+  type Refusal,
+  type Say,
+  settle,
+  type Told,
+} from "./log/log";
+export * from "./materials/cautions";
+export * from "./materials/fields";
+export * from "./materials/kinds";
+export * from "./materials/sheet";
+export * from "./process/acts";
+export type { ActField, ActKind, Entry as StepEntry, Step } from "./process/kind";
+export * from "./process/process";
+export * from "./process/ready/ready";
+export * from "./process/upcast";
+export * from "./product/bill";
+export * from "./product/fill";
+export * from "./product/fill-api";
+export * from "./product/four-ways";
+export * from "./product/parts";
+export * from "./product/product";
+export * from "./product/section";
+export * from "./product/wicks";
+export * from "./recipe/difference";
+export * from "./recipe/disagreements";
+export * from "./recipe/load";
+export * from "./recipe/materials";
+export * from "./recipe/mix";
+export * from "./recipe/safety";
+export * from "./recipe/spec";
 export * from "./stock/draw-on";
 export * from "./stock/ledger";
 export * from "./stock/leftovers";
-export * from "./stock/uses";
-export * from "./vessel/fill";
-export * from "./vessel/fill-api";
-export * from "./vessel/four-ways";
-export * from "./vessel/parts";
-export * from "./vessel/section";
-export * from "./vessel/wicks";
-export { type Figure, type FigureUnit, type Operation, type Step as WorkingStep, workingOf } from "./working";
+export * from "./units/density";
+export * from "./units/duration";
+export * from "./units/length";
+export * from "./units/mass";
+export * from "./units/money";
+export * from "./units/number";
+export * from "./units/parsed";
+export * from "./units/percent";
+export * from "./units/temperature";
+export * from "./units/volume";
+export * from "./weigh-out/amounts";
+export * from "./weigh-out/api";
+export * from "./weigh-out/marks";
+export * from "./weigh-out/pitchers";
+export * from "./weigh-out/portions";
+export * from "./weigh-out/weigh-out";
+export { type Figure, type FigureUnit, type Operation, type Step as WorkingStep, workingOf } from "./weigh-out/working";

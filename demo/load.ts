@@ -1,18 +1,38 @@
-import { type BatchEvent, batchState, type EventBody, planBatch } from "@hearth/core";
+import { type BatchEvent, batchOf, type ChosenProduct, type EventBody, planBatch } from "@hearth/core";
 import { count, eq, gt, max, ne } from "drizzle-orm";
+import { eventRow, rowOf } from "../web/data/batch-rows";
 import { type Database, openDatabase } from "../web/data/client";
 import { batchEvents, batches } from "../web/data/tables/batch";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
-import { additives, dyes, fragrances, instruments, vessels, waxes, wicks } from "../web/data/tables/shelf";
+import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "../web/data/tables/shelf";
 import { lots, stockCounts } from "../web/data/tables/stock";
 import { people, workshops } from "../web/data/tables/workshop";
-import { eventRow, rowOf, writeUses } from "../web/stations/batch/append";
-import { ADDITIVES, BATCHES, type DemoBatch, DYES, demoId, FORMULAS, FRAGRANCES, INSTRUMENTS, LOTS, PEOPLE, VESSELS, WAXES, WICKS, WORKSHOP } from "./workshop";
+import { writeDraws } from "../web/server/append";
+import {
+  ADDITIVES,
+  BATCHES,
+  type DemoBatch,
+  DYES,
+  demoId,
+  FORMULAS,
+  FRAGRANCES,
+  INSTRUMENTS,
+  LOTS,
+  MOULDS,
+  PEOPLE,
+  VESSELS,
+  WAXES,
+  WICKS,
+  WORKSHOP,
+} from "./workshop";
 
 const need = <T>(value: T | undefined, what: string): T => {
   if (value === undefined) throw new Error(`The demo lacks ${what}.`);
   return value;
 };
+
+/** Which act a reading of the demo belongs to. */
+const ACT_OF: Record<string, string | null> = { heat: "heat", add: "add", pour: "cool", watch: null };
 
 /** The events of one demo batch, hung on `now`. */
 function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
@@ -20,16 +40,42 @@ function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
     FORMULAS.flatMap((formula) => formula.versions.map((one) => ({ ...one, formula }))).find((one) => one.id === demo.version),
     "a version",
   );
-  const chosen = demo.vessels.map(([n, jars]) => ({
-    ...need(
-      VESSELS.find((one) => one.id === demoId(4, n)),
-      "a vessel",
-    ),
-    count: jars,
-  }));
+  const family = need(
+    WAXES.find((one) => one.id === version.spec.waxes[0]?.id),
+    "a wax",
+  ).family;
+  /** The wick whose span holds the body's diameter. */
+  const wickFor = (body: { innerTopUm: number; innerBottomUm: number; wicks?: number | undefined }): ChosenProduct["chosenWicks"] => {
+    const at = Math.min(body.innerTopUm, body.innerBottomUm);
+    const wick = WICKS.find((one) => one.fromUm <= at && at <= one.toUm && (!("families" in one) || !one.families || one.families.includes(family)));
+    return wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: body.wicks ?? 1 } : null;
+  };
+  const products = [
+    ...demo.vessels.map(([n, count]): ChosenProduct => {
+      const vessel = need(
+        VESSELS.find((one) => one.id === demoId(4, n)),
+        "a vessel",
+      );
+      return { ...vessel, body: "vessel", count, chosenWicks: wickFor(vessel as never) };
+    }),
+    ...(demo.moulds ?? []).map(([n, count]): ChosenProduct => {
+      const mould = need(
+        MOULDS.find((one) => one.id === demoId(0x24, n)),
+        "a mould",
+      );
+      return { ...mould, body: "mould", statedFillMg: mould.fillMg, workingFillMg: mould.fillMg, soldByWeight: false, count, chosenWicks: wickFor(mould) };
+    }),
+  ];
   const formula = { name: version.formula.name, number: version.number, spec: version.spec };
   const shelf = { waxes: WAXES, fragrances: FRAGRANCES, additives: ADDITIVES, dyes: DYES };
-  const plan = planBatch(formula, shelf, { vessels: chosen, sparePpm: demo.sparePpm, resolutionUg: 1_000_000 });
+  const scaleOf = (n: number) => {
+    const { id, name, resolutionUg } = need(INSTRUMENTS[n], "a scale");
+    return { id, name, resolutionUg: resolutionUg ?? 1_000_000 };
+  };
+  const plan = planBatch(
+    { process: version.spec.process, pots: [formula], products, sparePpm: demo.sparePpm, scales: { wax: scaleOf(0), oil: scaleOf(1) } },
+    shelf,
+  );
   const events: BatchEvent[] = [];
   const startMs = now.getTime() - demo.startedBefore * 1_000;
   const add = (after: number, body: EventBody, more: { instrumentId?: string; corrects?: string; who?: number } = {}): string => {
@@ -47,28 +93,38 @@ function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
     return id;
   };
   add(0, { kind: "started", payload: { plan } });
-  plan.components.forEach((part, index) => {
+  plan.pots[0]?.components.forEach((part, index) => {
     const at = demo.weighedAt + index * 60;
     const mg = part.mg + (demo.off[index] ?? 0);
-    const instrumentId = demoId(5, 1);
+    const instrumentId: string = part.scale.id ?? demoId(5, 1);
     if (index === 1 && demo.slip) {
-      const wrong = add(at, { kind: "weighed", payload: { componentId: part.id, mg: demo.slip } }, { instrumentId });
-      add(at + 20, { kind: "weighed", payload: { componentId: part.id, mg } }, { instrumentId, corrects: wrong });
-    } else add(at, { kind: "weighed", payload: { componentId: part.id, mg } }, { instrumentId });
+      const wrong = add(at, { kind: "weighed", payload: { pot: 0, componentId: part.id, mg: demo.slip } }, { instrumentId });
+      add(at + 20, { kind: "weighed", payload: { pot: 0, componentId: part.id, mg } }, { instrumentId, corrects: wrong });
+    } else add(at, { kind: "weighed", payload: { pot: 0, componentId: part.id, mg } }, { instrumentId });
   });
   for (const [gate, at, celsius, tool] of demo.readings) {
     const instrument = tool === "infrared" ? need(INSTRUMENTS[3], "the infrared") : need(INSTRUMENTS[2], "the probe");
     add(
       at,
-      { kind: "read", payload: { gate, shown: Math.round(celsius * 100), correction: instrument.correction } },
+      { kind: "read", payload: { act: ACT_OF[gate] ?? null, shown: Math.round(celsius * 100), correction: instrument.correction } },
       { instrumentId: instrument.id, who: gate === "watch" ? 2 : 1 },
     );
   }
-  if (demo.stirredAt) add(demo.stirredAt, { kind: "stirred", payload: { seconds: 120 } });
-  if (demo.pouredAt) add(demo.pouredAt, { kind: "poured", payload: { warmedJars: demo.number % 2 === 1 } });
+  if (demo.stirredAt) add(demo.stirredAt, { kind: "stirred", payload: { act: "stir", seconds: 120 } });
+  if (demo.pouredAt)
+    add(demo.pouredAt, {
+      kind: "poured",
+      payload: {
+        act: "pour",
+        filled: plan.products.map((one) => ({ product: one.key, count: one.count })),
+        leftMg: null,
+        roomCelsius: demo.number % 2 === 1 ? 2_100 : 1_850,
+        warmed: demo.number % 2 === 1 ? "heat gun" : "no",
+      },
+    });
   for (const { vessel, ...flaw } of demo.flaws ?? [])
-    add((demo.lookedAt ?? 0) - 300, { kind: "flaw", payload: { ...flaw, vesselId: demoId(4, vessel) } }, { who: 2 });
-  if (demo.lookedAt) add(demo.lookedAt, { kind: "looked", payload: { jars: chosen.reduce((sum, one) => sum + one.count, 0) } }, { who: 2 });
+    add((demo.lookedAt ?? 0) - 300, { kind: "flaw", payload: { ...flaw, product: demoId(4, vessel) } }, { who: 2 });
+  if (demo.lookedAt) add(demo.lookedAt, { kind: "looked", payload: { jars: products.reduce((sum, one) => sum + one.count, 0) } }, { who: 2 });
   for (const [at, text] of demo.notes ?? []) add(at, { kind: "note", payload: { text } });
   if (demo.closedAt) add(demo.closedAt, { kind: "closed", payload: { missing: [] } });
   return events;
@@ -85,14 +141,53 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
     (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||
     (
       await Promise.all(
-        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, lots] as unknown as (typeof waxes)[]).map(async (table, index) => {
-          const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, LOTS][index]?.length;
+        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, moulds, lots] as unknown as (typeof waxes)[]).map(async (table, index) => {
+          const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOULDS, LOTS][index]?.length;
           const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
           return held?.n !== put || (held?.newest ?? 1) > 1;
         }),
       )
     ).some(Boolean)
   );
+}
+
+/** Puts the made-up workshop into a database, under an id and a name; everything in it has the same ids in each. */
+export async function putDemo(db: Database, workshop: { id: string; name: string }, now: Date): Promise<void> {
+  const workshopId = workshop.id;
+  const at = now.toISOString();
+  await db.transaction(async (tx) => {
+    await tx
+      .insert(workshops)
+      .values({ ...WORKSHOP, ...workshop, timeZone: process.env.HEARTH_ZONE ?? Intl.DateTimeFormat().resolvedOptions().timeZone, createdAt: at });
+    await tx.insert(people).values(PEOPLE.map((one) => ({ ...one, workshopId })));
+    await tx.insert(waxes).values(WAXES.map((one) => ({ ...one, workshopId })));
+    await tx.insert(fragrances).values(FRAGRANCES.map((one) => ({ ...one, workshopId })));
+    await tx.insert(vessels).values(VESSELS.map((one) => ({ ...one, workshopId })));
+    await tx.insert(dyes).values(DYES.map((one) => ({ ...one, workshopId })));
+    await tx.insert(additives).values(ADDITIVES.map((one) => ({ ...one, workshopId })));
+    await tx.insert(wicks).values(WICKS.map((one) => ({ ...one, workshopId })));
+    await tx.insert(moulds).values(MOULDS.map((one) => ({ ...one, workshopId })));
+    await tx.insert(instruments).values(INSTRUMENTS.map((one) => ({ ...one, workshopId })));
+    const before = (days: number) => new Date(now.getTime() - days * 86_400_000).toISOString();
+    await tx.insert(lots).values(LOTS.map(({ daysBefore, ...lot }) => ({ ...lot, workshopId, receivedOn: before(daysBefore).slice(0, 10) })));
+    await tx
+      .insert(formulas)
+      .values(FORMULAS.map(({ id, name }, index) => ({ workshopId, id, name, updatedAt: before(16 + index), updatedBy: PEOPLE[0]?.id ?? null })));
+    await tx
+      .insert(formulaVersions)
+      .values(
+        FORMULAS.flatMap((formula) =>
+          formula.versions.map((version) => ({ ...version, workshopId, formulaId: formula.id, createdAt: before(version.number === 1 ? 40 : 16) })),
+        ),
+      );
+    for (const demo of BATCHES) {
+      const events = eventsOfDemo(demo, now);
+      const { plan, facts } = batchOf(events);
+      await tx.insert(batches).values({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(plan, facts) });
+      await tx.insert(batchEvents).values(events.map((event) => eventRow(workshopId, demo.id, event)));
+      await writeDraws(tx, workshopId, demo.id, facts, null);
+    }
+  });
 }
 
 /**
@@ -108,37 +203,7 @@ export async function loadDemo(url: string, now: Date): Promise<void> {
       if (sameDay || (await touched(db, there.createdAt))) return;
       await db.delete(workshops).where(eq(workshops.id, WORKSHOP.id));
     } else if (((await db.select({ n: count() }).from(workshops))[0]?.n ?? 0) > 0) return;
-    const workshopId = WORKSHOP.id;
-    const at = now.toISOString();
-    await db.transaction(async (tx) => {
-      await tx.insert(workshops).values({ ...WORKSHOP, timeZone: process.env.HEARTH_ZONE ?? Intl.DateTimeFormat().resolvedOptions().timeZone, createdAt: at });
-      await tx.insert(people).values(PEOPLE.map((one) => ({ ...one, workshopId })));
-      await tx.insert(waxes).values(WAXES.map((one) => ({ ...one, workshopId })));
-      await tx.insert(fragrances).values(FRAGRANCES.map((one) => ({ ...one, workshopId })));
-      await tx.insert(vessels).values(VESSELS.map((one) => ({ ...one, workshopId })));
-      await tx.insert(dyes).values(DYES.map((one) => ({ ...one, workshopId })));
-      await tx.insert(additives).values(ADDITIVES.map((one) => ({ ...one, workshopId })));
-      await tx.insert(wicks).values(WICKS.map((one) => ({ ...one, workshopId })));
-      await tx.insert(instruments).values(INSTRUMENTS.map((one) => ({ ...one, workshopId })));
-      const before = (days: number) => new Date(now.getTime() - days * 86_400_000).toISOString();
-      await tx.insert(lots).values(LOTS.map(({ daysBefore, ...lot }) => ({ ...lot, workshopId, receivedOn: before(daysBefore).slice(0, 10) })));
-      await tx
-        .insert(formulas)
-        .values(FORMULAS.map(({ id, name }, index) => ({ workshopId, id, name, updatedAt: before(16 + index), updatedBy: PEOPLE[0]?.id ?? null })));
-      await tx
-        .insert(formulaVersions)
-        .values(
-          FORMULAS.flatMap((formula) =>
-            formula.versions.map((version) => ({ ...version, workshopId, formulaId: formula.id, createdAt: before(version.number === 1 ? 40 : 16) })),
-          ),
-        );
-      for (const demo of BATCHES) {
-        const events = eventsOfDemo(demo, now);
-        await tx.insert(batches).values({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(batchState(events, at)) });
-        await tx.insert(batchEvents).values(events.map((event) => eventRow(workshopId, demo.id, event)));
-        await writeUses(tx, workshopId, demo.id, batchState(events, at));
-      }
-    });
+    await putDemo(db, WORKSHOP, now);
   } finally {
     await pool.end();
   }

@@ -1,5 +1,5 @@
-import type { FormulaSpec, Profile } from "@hearth/core";
-import { READY_PROFILES } from "@hearth/core";
+import type { FormulaSpec, Process } from "@hearth/core";
+import { processFrom, READY_PROCESSES } from "@hearth/core";
 import table from "./batches.json" with { type: "json" };
 import shelf from "./shelf.json" with { type: "json" };
 
@@ -37,6 +37,8 @@ export const DYES = rows(0x20, shelf.dyes, (row) => ({ ...bare(row), kind: row.k
 export const ADDITIVES = rows(0x21, shelf.additives, bare);
 export const WICKS = rows(0x22, shelf.wicks, bare);
 
+export const MOULDS = rows(0x24, shelf.moulds, bare);
+
 const GROUP = { wax: 2, fragrance: 3, vessel: 4, dye: 0x20, additive: 0x21, wick: 0x22 } as const;
 export const LOTS = shelf.lots.map(({ kind, n, ...lot }, index) => ({
   ...lot,
@@ -52,19 +54,18 @@ export const INSTRUMENTS = [
   { id: demoId(5, 4), name: "infrared pistol", kind: "infrared" as const, correction: 0, resolutionUg: null },
 ];
 
-function profileOf(id: string): Profile {
-  const ready = READY_PROFILES.find((one) => one.id === id);
-  if (!ready) throw new Error(`The demo names a profile that does not exist: ${id}`);
-  const { id: _id, families: _families, ...rest } = ready;
-  return rest;
+function processOf(id: string): Process {
+  const ready = READY_PROCESSES.find((one) => one.id === id);
+  if (!ready) throw new Error(`The demo names a process that does not exist: ${id}`);
+  return processFrom(ready);
 }
 
-const spec = (wax: number, oil: number, basis: FormulaSpec["basis"], loadPpm: number, profile: string, notes = ""): FormulaSpec => ({
+const spec = (wax: number, oil: number, basis: FormulaSpec["basis"], loadPpm: number, process: string, notes = ""): FormulaSpec => ({
   waxes: [{ id: demoId(2, wax), share: 1 }],
   fragrances: [{ id: demoId(3, oil), share: 1 }],
   basis,
   loadPpm,
-  profile: profileOf(profile),
+  process: processOf(process),
   notes,
 });
 
@@ -102,6 +103,8 @@ export const FORMULAS = [
       },
     ],
   },
+  { id: demoId(6, 5), name: "Quince and smoke, pillar", versions: [{ id: demoId(7, 6), number: 1, spec: spec(5, 2, "wax", 40_000, "pillar-glossy") }] },
+  { id: demoId(6, 6), name: "Rain on slate, melts", versions: [{ id: demoId(7, 7), number: 1, spec: spec(1, 1, "wax", 100_000, "melts") }] },
 ];
 
 type Reading = ["heat" | "add" | "pour" | "watch", number, number, ("probe" | "infrared")?];
@@ -110,7 +113,9 @@ export interface DemoBatch {
   id: string;
   number: number;
   version: string;
+  /** By number: how many of which vessel, and of which mould. */
   vessels: [number, number][];
+  moulds?: [number, number][];
   sparePpm: number;
   /** Seconds before the demo's now at which it was started. */
   startedBefore: number;

@@ -43,12 +43,12 @@ test("the calculation interface answers to the letter, lists its schemas, and te
   expect(await (await request.get(listed.documents[0].path)).json()).toEqual(listed.documents[0].schema);
 });
 
-test("an event may be sent twice, and a faulty one is told by field", async ({ request }) => {
-  const path = `/api/workshops/${demoId(0, 1)}/batches/${demoId(8, 6)}/events`;
+test("an event may be sent twice, and a faulty one is told by field", async ({ request, workshop }) => {
+  const path = `/api/workshops/${workshop}/batches/${demoId(8, 6)}/events`;
   const event = { id: v7(), kind: "note", happenedAt: "2026-03-14T14:19:00.000Z", personId: null, payload: { text: "Sent by another program" } };
   expect(await (await request.post(path, { data: event })).json()).toEqual({ ok: true, repeated: false });
   expect(await (await request.post(path, { data: event })).json()).toEqual({ ok: true, repeated: true });
-  const hot = await request.post(path, { data: { ...event, id: v7(), kind: "read", payload: { gate: "heat", shown: 85_000, correction: 0 } } });
+  const hot = await request.post(path, { data: { ...event, id: v7(), kind: "read", payload: { act: "heat", shown: 85_000, correction: 0 } } });
   expect(hot.status()).toBe(400);
   expect((await hot.json()).error.fields).toHaveProperty("shown");
   const future = await request.post(path, { data: { ...event, id: v7(), happenedAt: "2026-03-15T14:19:00.000Z" } });

@@ -1,6 +1,6 @@
-import { expect, open, passHours, tabTo, test } from "./support";
+import { ALONE, expect, open, passHours, tabTo, test } from "./support";
 
-test("one batch from formula to closed record, by keyboard alone", async ({ page }) => {
+test("one batch from formula to closed record, by keyboard alone", ALONE, async ({ page }) => {
   const { keyboard } = page;
   const button = (name: string | RegExp) => page.getByRole("button", { name });
   /** Types into the field that has the focus, in place of what is there. */
@@ -34,7 +34,7 @@ test("one batch from formula to closed record, by keyboard alone", async ({ page
 
   await tabTo(page, page.getByRole("link", { name: "Plan a batch from it" }));
   await keyboard.press("Enter");
-  await expect(page.getByText("Type how many of each vessel")).toBeVisible();
+  await expect(page.getByText("Type how many of each, and the weights appear here")).toBeVisible();
   await tabTo(page, page.getByRole("listitem").filter({ hasText: "squat tumbler" }).getByLabel("Count"));
   await type("4");
   await tabTo(page, page.getByRole("listitem").filter({ hasText: "tealight cup" }).getByLabel("Count"));
@@ -66,7 +66,7 @@ test("one batch from formula to closed record, by keyboard alone", async ({ page
   await expect(page.getByRole("heading", { name: "Stir by the clock" })).toBeVisible();
   await tabTo(page, button("Record the stirring"));
   await keyboard.press("Enter");
-  await expect(page.getByRole("heading", { name: "Bring it to the pour gate" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Bring it to the pour range" })).toBeVisible();
   await keyboard.type("59");
   await keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
@@ -74,7 +74,7 @@ test("one batch from formula to closed record, by keyboard alone", async ({ page
   // Undo by key, and put in again.
   await tabTo(page, button("Undo"));
   await keyboard.press("u");
-  await expect(page.getByRole("heading", { name: "Bring it to the pour gate" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Bring it to the pour range" })).toBeVisible();
   await keyboard.type("59");
   await keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
@@ -102,6 +102,12 @@ test("one batch from formula to closed record, by keyboard alone", async ({ page
   await keyboard.press("Enter");
   await expect(page.getByText("Every step was recorded")).toBeVisible();
   await tabTo(page, button("Close the record"));
+  await keyboard.press("Enter");
+  await expect(page.getByText("Nothing was missing.")).toBeVisible();
+  // Found again by its name, from anywhere.
+  await keyboard.press("/");
+  await keyboard.type("keyboard fl");
+  await expect(page.getByRole("option", { name: /Keyboard flow batch/ })).toBeVisible();
   await keyboard.press("Enter");
   await expect(page.getByText("Nothing was missing.")).toBeVisible();
   await keyboard.press("c");

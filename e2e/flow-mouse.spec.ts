@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
-import { emptyWorkshop, expect, open, passHours, test } from "./support";
+import { ALONE, emptyWorkshop, expect, open, passHours, test } from "./support";
 
-test("one batch from formula to closed record, by mouse, and its record into an empty workshop", async ({ page }) => {
+test("one batch from formula to closed record, by mouse, and its record into an empty workshop", ALONE, async ({ page }) => {
   await open(page, "/");
   await page.getByRole("link", { name: "formulas" }).click();
   await page.getByRole("link", { name: "Make a formula" }).click();
@@ -10,7 +10,7 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await page.getByLabel("Fragrance").selectOption({ label: "rain on slate" });
   await page.getByLabel("Load").fill("10");
   await expect(page.getByText("10 % of the wax = 9.09 % of the total")).toBeVisible();
-  await page.getByLabel("Ready-made profile").selectOption({ label: "soy, late and cool" });
+  await page.getByLabel("Process to begin from").selectOption({ label: "soy, late and cool" });
   await expect(page.getByLabel("Pour at")).toHaveValue("53–60");
   await page.getByLabel("Pour at").fill("57-63 C");
   await page.getByRole("button", { name: "Save the formula" }).click();
@@ -22,9 +22,10 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await count("tealight cup").fill("10");
   await count("sample cup").fill("6");
   await page.getByLabel("Spare").fill("0");
+  await page.getByLabel("Oil on").selectOption({ label: "bench scale (1 g)" });
   const figures = page.getByRole("region", { name: "To weigh" });
   await expect(page.getByText("215 g", { exact: true })).toBeVisible();
-  await expect(figures.or(page.getByText("load really weighed"))).toBeVisible();
+  await expect(figures.or(page.getByText("actual load"))).toBeVisible();
   // 215 ÷ 1.10 = 195.45, and 195 + 20 would pass the wax's 10 %, so the wax goes up to 196.
   await page.getByRole("button", { name: "container soy: show the working" }).click();
   const working = page.getByRole("dialog");
@@ -59,7 +60,7 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await expect(page.getByText(/14:50 is 30 min ahead of now/)).toBeVisible();
   await page.getByLabel("When").fill("");
   await page.getByRole("button", { name: "Record the heat reading" }).click();
-  await expect(page.getByText("▼ 4.5 °C below the heat gate (70–78 °C)").first()).toBeVisible();
+  await expect(page.getByText("▼ 4.5 °C below the heat range (70–78 °C)").first()).toBeVisible();
   await page.getByLabel("Thermometer shows").fill("167F");
   await page.getByRole("button", { name: "Record the heat reading" }).click();
 
@@ -68,14 +69,14 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await page.getByRole("button", { name: "Record the add reading" }).click();
   await expect(page.getByRole("heading", { name: "Stir by the clock" })).toBeVisible();
   await page.getByRole("button", { name: "Record the stirring" }).click();
-  await expect(page.getByRole("heading", { name: "Bring it to the pour gate" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Bring it to the pour range" })).toBeVisible();
   await page.getByLabel("Thermometer shows").fill("72");
   await page.getByRole("button", { name: "Record the pour reading" }).click();
-  await expect(page.getByText("▲ 8.5 °C above the pour gate (57–63 °C)").first()).toBeVisible();
+  await expect(page.getByText("▲ 8.5 °C above the pour range (57–63 °C)").first()).toBeVisible();
   await page.getByLabel("Thermometer shows").fill("60,5");
   await page.getByRole("button", { name: "Record the pour reading" }).click();
   await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
-  await page.getByLabel("Jars warmed first").selectOption("yes");
+  await page.getByLabel("Vessels warmed").selectOption("heat gun");
   await page.getByRole("button", { name: "Mark it poured" }).click();
   await expect(page.getByText("Leave it unmoved until Sun 15 Mar 14:20")).toBeVisible();
   const batchId = new URL(page.url()).pathname.split("/").at(-1) ?? "";
@@ -107,19 +108,19 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await expect(page.getByText("wet spot", { exact: true })).toBeVisible();
   await expect(page.getByRole("img", { name: /Heat line of batch/ })).toBeVisible();
 
-  const [json] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Take away as JSON" }).click()]);
+  const [json] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Download JSON" }).click()]);
   const file = await json.path();
   const record = JSON.parse(readFileSync(file, "utf8"));
   expect(record.batch.id).toBe(batchId);
-  const [csv] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "as CSV" }).click()]);
+  const [csv] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "CSV" }).click()]);
   expect(readFileSync(await csv.path(), "utf8").split("\r\n")).toHaveLength(record.events.length + 2);
   const entries = await page.getByRole("region", { name: "Entries" }).innerText();
 
   await emptyWorkshop(page, "Second shed");
   await page.getByRole("link", { name: "records" }).click();
-  await page.getByRole("link", { name: "Read a record in" }).click();
+  await page.getByRole("link", { name: "Import a record" }).click();
   await page.getByLabel("A batch record, as JSON").setInputFiles(file);
-  await page.getByRole("button", { name: "Read it in" }).click();
+  await page.getByRole("button", { name: "Import it" }).click();
   await page.getByRole("link", { name: "Read its record" }).click();
   await expect(page.getByRole("heading", { name: /Mouse flow/ })).toBeVisible();
   await expect.poll(() => page.getByRole("region", { name: "Entries" }).innerText()).toBe(entries);

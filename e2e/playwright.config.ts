@@ -3,9 +3,14 @@ import { CHROMIUM } from "../tools/shots";
 
 export default defineConfig({
   testDir: ".",
-  workers: 1,
-  // One clock and one database serve all tests, so they run one after another; a test that fails is not run again.
-  fullyParallel: false,
+  // Each test works in a workshop of its own, so that they run side by side; a test that fails is not run again.
+  fullyParallel: true,
+  workers: 2,
+  projects: [
+    { name: "side by side", grepInvert: /@alone/ },
+    // One clock and one database serve all tests: those that move the one or stop the other run one after another.
+    { name: "alone", grep: /@alone/, dependencies: ["side by side"], workers: 1 },
+  ],
   retries: 0,
   timeout: 60_000,
   expect: { timeout: 10_000 },

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { demoId } from "../demo/workshop";
 import { expect, open, test } from "./support";
 
-const entries = "Everything that was put down";
+const entries = "Log";
 
 test("an entry taken back stays in the record, struck through, with who and when", async ({ page }) => {
   await open(page, `/records/${demoId(8, 4)}`);
@@ -38,9 +38,9 @@ test("a reading can be corrected twice; only the newest counts, all three stay",
   };
   await fix("66.5", "950");
   await expect(page.getByText(/950 °C is hotter than any wax is heated/)).toBeVisible();
-  await page.getByRole("button", { name: "Leave it" }).click();
+  await page.getByRole("button", { name: "Cancel" }).click();
   await fix("66.5", "65");
-  await expect(page.getByText("▲ 1.5 °C above the pour gate (57–63 °C)").first()).toBeVisible();
+  await expect(page.getByText("▲ 1.5 °C above the pour range (57–63 °C)").first()).toBeVisible();
   await fix("64.5", "62 C");
   await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
   await expect(page.locator(".line-through", { hasText: "pour reading" })).toHaveCount(2);
@@ -81,7 +81,7 @@ test("steps can be put in out of order, and what was skipped can be put in later
   await page.getByLabel("Stirred for").fill("1:30");
   await page.getByRole("button", { name: "Record the stirring" }).click();
   // The pot goes on from the last step done; the ones before stay open.
-  await expect(page.getByRole("heading", { name: "Bring it to the pour gate" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Bring it to the pour range" })).toBeVisible();
   await expect(page.getByRole("button", { name: /^add fragrance/ })).toContainText("open");
   await page.getByRole("button", { name: /^add fragrance/ }).click();
   await page.getByLabel("Thermometer shows").fill("85,5");
@@ -90,7 +90,7 @@ test("steps can be put in out of order, and what was skipped can be put in later
   await expect(page.getByRole("button", { name: /^add fragrance/ })).toContainText("done");
   await expect(page.getByRole("listitem").filter({ hasText: "add reading, long probe" })).toContainText("14:17");
   await open(page, `/records/${demoId(8, 6)}`);
-  await expect(page.getByText(/Missing: .*pour reading, pour, look-over/)).toBeVisible();
+  await expect(page.getByText(/Missing: .*bring to the pour range, pour, look-over/)).toBeVisible();
 });
 
 test("what is typed in a note is shown as it was typed, and exported defused", async ({ page }) => {
@@ -100,7 +100,7 @@ test("what is typed in a note is shown as it was typed, and exported defused", a
   await page.getByRole("button", { name: "Add the note" }).click();
   await expect(page.getByText(`“${nasty}”`)).toBeVisible();
   await open(page, `/records/${demoId(8, 5)}`);
-  const [csv] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "as CSV" }).click()]);
+  const [csv] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "CSV" }).click()]);
   expect(readFileSync(await csv.path(), "utf8")).toContain("'=1+1 <img");
 });
 

@@ -3,6 +3,7 @@ import { existsSync, readFileSync, rmSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
 import { freePort, isAlive, passingHome } from "../tools/processes";
+import { ALONE, listens } from "./support";
 
 const ROOT = new URL("..", import.meta.url).pathname;
 
@@ -35,7 +36,7 @@ test.afterAll(() => {
   for (const one of homes) rmSync(one, { recursive: true, force: true });
 });
 
-test("it refuses other addresses and odd ports, and says why", async () => {
+test("it refuses other addresses and odd ports, and says why", ALONE, async () => {
   const open = hearth(["demo"], { HEARTH_HOME: home(), HOST: "0.0.0.0" });
   expect(await open.ended).toBe(1);
   expect(open.said()).toMatch(/will not listen on 0\.0\.0\.0: it has no accounts yet/);
@@ -47,7 +48,7 @@ test("it refuses other addresses and odd ports, and says why", async () => {
   expect(flag.said()).toMatch(/--frehs is not known here/);
 });
 
-test("two run at once; a taken port moves on; Ctrl-C leaves nothing behind and loses nothing; --fresh starts anew", async () => {
+test("two run at once; a taken port moves on; Ctrl-C leaves nothing behind and loses nothing; --fresh starts anew", ALONE, async () => {
   test.setTimeout(150_000);
   const [first, second] = [home(), home()];
   const PORT = String(await freePort());
@@ -94,4 +95,37 @@ test("two run at once; a taken port moves on; Ctrl-C leaves nothing behind and l
   expect(await (await fetch(`${await fresh.address()}${path}/record`)).text()).not.toContain("kept over the stop");
   fresh.child.kill("SIGINT");
   expect(await fresh.ended).toBe(0);
+});
+
+test("the workshop's time runs on in a page long open, and a device whose clock is wrong is told so", ALONE, async ({ browser }) => {
+  const shed = hearth(["demo"], { HEARTH_HOME: home(), PORT: String(await freePort()) });
+  const address = await shed.address();
+  // Left open for three hours while the server's time cannot be asked for.
+  const long = await browser.newPage();
+  await long.clock.install();
+  await long.route("**/api/clock", (route) => route.abort());
+  await long.goto(`${address}/rack`);
+  await listens(long);
+  const hours = async () => Number(/in (\d+) h/.exec(await long.locator("main").innerText())?.[1]);
+  const before = await hours();
+  expect(before).toBeGreaterThan(3);
+  await long.clock.fastForward("03:00:00");
+  await expect.poll(hours).toBe(before - 3);
+
+  // A device three hours fast: it is told, and what it enters stands at the workshop's time.
+  const fast = await browser.newPage();
+  await fast.clock.install({ time: Date.now() + 3 * 3_600_000 });
+  await fast.goto(`${address}/bench/0190c0de-0008-7000-8000-000000000005`);
+  await expect(fast.getByText("This device's clock is 3 h fast")).toBeVisible();
+  await fast.getByLabel("Note").fill("by a fast clock");
+  await fast.getByRole("button", { name: "Add the note" }).click();
+  await expect(fast.getByText("“by a fast clock”")).toBeVisible();
+  const path = `${address}/api/workshops/0190c0de-0000-7000-8000-000000000001/batches/0190c0de-0008-7000-8000-000000000005/record`;
+  const noted = async () => (await (await fetch(path)).json()).events.find((one: { payload: { text?: string } }) => one.payload.text === "by a fast clock");
+  await expect.poll(noted).toBeTruthy();
+  const entry = await noted();
+  expect(Math.abs(Date.parse(entry.happenedAt) - Date.now())).toBeLessThan(60_000);
+  expect(Date.parse(entry.deviceAt) - Date.parse(entry.happenedAt)).toBeGreaterThan(2.9 * 3_600_000);
+  shed.child.kill("SIGINT");
+  expect(await shed.ended).toBe(0);
 });

@@ -1,5 +1,5 @@
 import { readFileSync, writeFileSync } from "node:fs";
-import { test as base, expect, type Locator, type Page } from "@playwright/test";
+import { type BrowserContext, test as base, expect, type Locator, type Page } from "@playwright/test";
 import { FROZEN } from "../tools/shots";
 
 const clockFile = () => {
@@ -9,19 +9,41 @@ const clockFile = () => {
 };
 
 /** Sets the workshop's clock; the interface shows it at the next load. */
-export const setClock = (iso: string): void => writeFileSync(clockFile(), iso);
+export const setClock = (iso: string): void => {
+  if (readFileSync(clockFile(), "utf8") !== iso) writeFileSync(clockFile(), iso);
+};
 
 /** Moves the workshop's clock on, in hours. */
 export const passHours = (hours: number): void => setClock(new Date(Date.parse(readFileSync(clockFile(), "utf8")) + hours * 3_600_000).toISOString());
 
-/** The switch that takes the database away and brings it back. */
-export const database = async (turn: "stop" | "start"): Promise<void> => {
-  const answer = await fetch(`${process.env.HEARTH_SWITCH}/${turn}`);
+/** Asks for what is done behind the scenes. */
+async function ask(what: "stop" | "start" | "workshop"): Promise<string> {
+  const answer = await fetch(`${process.env.HEARTH_STAGEHAND}/${what}`);
   expect(answer.ok).toBe(true);
-};
+  return answer.text();
+}
 
-/** Each test begins at the frozen moment, and fails on any error in the page. */
-export const test = base.extend<{ quiet: undefined }>({
+/** Takes the database away, and brings it back. A test that does so runs alone. */
+export const database = (turn: "stop" | "start"): Promise<string> => ask(turn);
+
+/** A test that moves the clock, takes the database away or needs the whole machine runs by itself, after those that run side by side. */
+export const ALONE = { tag: "@alone" };
+
+/** Works in this workshop, in every page of the context. */
+export const workIn = (context: BrowserContext, workshop: string): Promise<void> =>
+  context.addCookies([{ name: "hearth_workshop", value: workshop, url: process.env.HEARTH_URL ?? "" }]);
+
+/** Each test works in a demo workshop of its own, begins at the frozen moment, and fails on any error in the page. */
+export const test = base.extend<{ quiet: undefined; workshop: string }>({
+  workshop: [
+    // biome-ignore lint/correctness/noEmptyPattern: the runner reads which fixtures are asked for from the pattern.
+    async ({}, use) => use(await ask("workshop")),
+    { auto: true },
+  ],
+  context: async ({ context, workshop }, use) => {
+    await workIn(context, workshop);
+    await use(context);
+  },
   quiet: [
     async ({ page }, use) => {
       setClock(FROZEN);
@@ -35,9 +57,13 @@ export const test = base.extend<{ quiet: undefined }>({
   ],
 });
 
+/** Waits until the page listens: live changes keep a connection open, so that the network is never idle. */
+export const listens = (page: Page): Promise<unknown> => page.locator("html[data-awake]").waitFor({ state: "attached" });
+
 /** Opens a page and waits until it listens. */
 export async function open(page: Page, path: string): Promise<void> {
-  await page.goto(path, { waitUntil: "networkidle" });
+  await page.goto(path);
+  await listens(page);
 }
 
 /** Moves on with Tab until the element has the focus, as somebody without a mouse would. */
@@ -60,7 +86,7 @@ export async function emptyWorkshop(page: Page, name: string, units: { mass?: st
   if (units.temperature) await form.getByLabel("Temperatures").selectOption({ label: units.temperature });
   await form.getByLabel("Time zone").fill("UTC");
   await form.getByRole("button", { name: "Make this workshop" }).click();
-  await expect(page.getByRole("heading", { name: "Nothing needs hands" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Nothing to do now" })).toBeVisible();
 }
 
 /** Puts a part of the shelf in by file, as a maker with a spreadsheet would. */

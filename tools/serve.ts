@@ -11,6 +11,7 @@ const ROOT = new URL("..", import.meta.url).pathname;
 
 export interface Served {
   url: string;
+  databaseUrl: string;
   database: Embedded | null;
   stop(): Promise<void>;
   /** Resolves with the exit code should the web server end by itself. */
@@ -111,6 +112,7 @@ export async function serve(options: ServeOptions): Promise<Served> {
     );
     return {
       url,
+      databaseUrl,
       database,
       ended,
       stop: async () => {

@@ -67,7 +67,7 @@ const SHOTS: Shot[] = [
   },
   { name: "record", path: `/records/${demoId(8, 2)}` },
   { name: "records", path: "/records" },
-  { name: "workshops", path: "/workshops" },
+  { name: "process", path: "/formulas/processes/new" },
 ];
 
 /** Takes the pictures again, from the demo data at a frozen moment. `SHOTS=a,b` takes only those; `SHOTS_TO` puts them elsewhere. */
@@ -87,7 +87,9 @@ export async function shots(): Promise<number> {
       const context = await browser.newContext({ viewport: shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 }, reducedMotion: "reduce" });
       if (shot.evening) await context.addCookies([{ name: "hearth_light", value: "evening", url: served.url }]);
       const page = await context.newPage();
-      await page.goto(served.url + shot.path, { waitUntil: "networkidle" });
+      await page.goto(served.url + shot.path, { waitUntil: "load" });
+      await page.locator("html[data-awake]").waitFor({ state: "attached" });
+      await page.waitForTimeout(400);
       await shot.prepare?.(page);
       await page.screenshot({ path: join(to, `${shot.name}.png`), fullPage: process.env.SHOTS_WHOLE === "1" });
       await context.close();

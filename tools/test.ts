@@ -1,9 +1,12 @@
+import { randomUUID } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:http";
 import { join } from "node:path";
+import { putDemo } from "../demo/load";
+import { openDatabase } from "../web/data/client";
 import { embeddedPostgres } from "./postgres";
 import { freePort, passingHome, run } from "./processes";
-import { serve } from "./serve";
+import { type Served, serve } from "./serve";
 import { FROZEN } from "./shots";
 
 const ROOT = new URL("..", import.meta.url).pathname;
@@ -54,17 +57,33 @@ async function unit(reports: string, patterns: string[]): Promise<Tally> {
   }
 }
 
-/** A way for the browser tests to take the database away and bring it back. */
-async function databaseSwitch(database: { stop(): Promise<void>; start(): Promise<void> }) {
+/** What the browser tests ask for behind the scenes: a workshop of their own, and a database that goes away and comes back. */
+async function stagehand(served: Served) {
+  const { db, pool } = openDatabase(served.databaseUrl);
+  const does: Record<string, () => Promise<unknown>> = {
+    "/stop": async () => served.database?.stop(),
+    "/start": async () => served.database?.start(),
+    "/workshop": async () => {
+      const id = randomUUID();
+      await putDemo(db, { id, name: "Quillfen candle shed" }, new Date(FROZEN));
+      return id;
+    },
+  };
   const port = await freePort();
   const server = createServer((request, response) => {
-    (request.url === "/stop" ? database.stop() : database.start()).then(
-      () => response.end("done"),
+    (does[request.url ?? ""] ?? (async () => Promise.reject(new Error("That is not done here."))))().then(
+      (answer) => response.end(answer ?? "done"),
       (error: Error) => response.writeHead(500).end(error.message),
     );
   });
   await new Promise<void>((resolve) => server.listen(port, "127.0.0.1", resolve));
-  return { url: `http://127.0.0.1:${port}`, close: () => server.close() };
+  return {
+    url: `http://127.0.0.1:${port}`,
+    close: async () => {
+      server.close();
+      await pool.end();
+    },
+  };
 }
 
 async function browser(reports: string, patterns: string[]): Promise<Tally> {
@@ -73,14 +92,14 @@ async function browser(reports: string, patterns: string[]): Promise<Tally> {
   writeFileSync(clockFile, FROZEN);
   process.env.HEARTH_ZONE = "UTC";
   const served = await serve({ home, port: 4800, demo: true, ownDatabase: true, clockFile });
-  const faults = served.database ? await databaseSwitch(served.database) : null;
+  const hand = await stagehand(served);
   try {
     const report = join(reports, "browser.json");
     const env = {
       ...process.env,
       HEARTH_URL: served.url,
       HEARTH_CLOCK: clockFile,
-      HEARTH_SWITCH: faults?.url ?? "",
+      HEARTH_STAGEHAND: hand.url,
       PLAYWRIGHT_JSON_OUTPUT_FILE: report,
       TZ: "UTC",
     };
@@ -90,7 +109,7 @@ async function browser(reports: string, patterns: string[]): Promise<Tally> {
       failed: json.stats.unexpected + json.stats.flaky,
     }));
   } finally {
-    faults?.close();
+    await hand.close();
     await served.stop();
     rmSync(home, { recursive: true, force: true });
   }
@@ -117,6 +136,7 @@ export async function test(flags: string[]): Promise<number> {
   await suite("checks", () => check("types of the web", "npx", ["tsc", "-p", "web/tsconfig.json"]));
   await suite("checks", () => check("types of demo, tools and tests", "npx", ["tsc", "-p", "tsconfig.json"]));
   await suite("checks", () => check("import rules", "npx", ["depcruise", "--config", ".dependency-cruiser.mjs", "core", "web", "demo", "tools", "e2e"]));
+  await suite("checks", () => check("nothing unused, nothing undeclared", "npx", ["knip", "--no-progress"]));
   await suite("checks", () => check("migrations match the tables", "bash", ["tools/lint/migrations.sh"]));
   await suite("unit", () => unit(reports, patterns));
   await suite("browser", () => browser(reports, patterns));

@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { z } from "zod";
-import { DEFECTS, PLACES, SEVERITIES } from "../look/defects";
+import { DEFECTS, PLACES, SEVERITIES } from "../defects/defects";
 import { aBatch, anId } from "../testing/batch";
-import { type BatchEvent, batchEvent, sentEvent } from "./event";
+import { type BatchEvent, batchEvent, sentEvent, versionOf } from "./batch";
 import { type BatchRecord, batchRecord, recordFault } from "./record";
 
 const uuid = fc.uuid({ version: 7 });
@@ -16,17 +16,26 @@ const head = fc.record({
   corrects: fc.option(uuid),
 });
 const body = fc.oneof(
-  fc.record({ kind: fc.constant("weighed"), payload: fc.record({ componentId: uuid, mg: fc.integer({ min: 1, max: 1e9 }) }) }),
+  fc.record({ kind: fc.constant("weighed"), payload: fc.record({ pot: fc.constant(0), componentId: uuid, mg: fc.integer({ min: 1, max: 1e9 }) }) }),
   fc.record({
     kind: fc.constant("read"),
     payload: fc.record({
-      gate: fc.constantFrom("heat", "add", "pour", "watch"),
+      act: fc.constantFrom("heat", "add", "cool", null),
       shown: fc.integer({ min: -2_000, max: 16_000 }),
       correction: fc.integer({ min: -2_000, max: 2_000 }),
     }),
   }),
-  fc.record({ kind: fc.constant("stirred"), payload: fc.record({ seconds: fc.integer({ min: 1, max: 3_600 }) }) }),
-  fc.record({ kind: fc.constant("poured"), payload: fc.record({ warmedJars: fc.option(fc.boolean()) }) }),
+  fc.record({ kind: fc.constant("stirred"), payload: fc.record({ act: fc.constant("stir"), seconds: fc.integer({ min: 1, max: 3_600 }) }) }),
+  fc.record({
+    kind: fc.constant("poured"),
+    payload: fc.record({
+      act: fc.constant("pour"),
+      filled: fc.constant([]),
+      leftMg: fc.option(fc.nat(1e6)),
+      roomCelsius: fc.option(fc.integer({ min: 0, max: 3_000 })),
+      warmed: fc.option(fc.constantFrom("no" as const, "oven" as const)),
+    }),
+  }),
   fc.record({ kind: fc.constant("looked"), payload: fc.record({ jars: fc.integer({ min: 1, max: 500 }) }) }),
   fc.record({
     kind: fc.constant("flaw"),
@@ -34,19 +43,19 @@ const body = fc.oneof(
       defect: fc.constantFrom(...DEFECTS.map((one) => one.id)),
       place: fc.constantFrom(...PLACES),
       severity: fc.constantFrom(...SEVERITIES),
-      vesselId: uuid,
+      product: uuid,
       jars: fc.integer({ min: 1, max: 500 }),
     }),
   }),
   fc.record({ kind: fc.constant("closed"), payload: fc.record({ missing: fc.array(fc.string()) }) }),
-  fc.record({ kind: fc.constant("withdrawn"), payload: fc.record({ why: fc.string({ maxLength: 500 }) }) }),
+  fc.record({ kind: fc.constant("withdrawn"), payload: fc.record({ why: fc.string({ maxLength: 500 }), whole: fc.boolean() }) }),
 );
 
 describe("events as they travel", () => {
   it("come back from JSON as they were, whatever their kind", () => {
     fc.assert(
       fc.property(head, body, (one, other) => {
-        const event = { ...one, ...other } as BatchEvent;
+        const event = { ...one, ...other, v: versionOf(other.kind) } as unknown as BatchEvent;
         expect(batchEvent.parse(JSON.parse(JSON.stringify(event)))).toEqual(event);
       }),
       { numRuns: 300 },
@@ -56,10 +65,10 @@ describe("events as they travel", () => {
   it.each([
     ["a weight of nothing", { kind: "weighed", payload: { componentId: anId(), mg: 0 } }],
     ["half a milligram", { kind: "weighed", payload: { componentId: anId(), mg: 0.5 } }],
-    ["850 °C", { kind: "read", payload: { gate: "heat", shown: 85_000, correction: 0 } }],
-    ["a gate that is none", { kind: "read", payload: { gate: "cool", shown: 8_500, correction: 0 } }],
-    ["a flaw nobody knows", { kind: "flaw", payload: { defect: "gremlins", place: "top", severity: "bad", vesselId: anId(), jars: 1 } }],
-    ["a flaw on no jar", { kind: "flaw", payload: { defect: "frosting", place: "top", severity: "bad", vesselId: anId(), jars: 0 } }],
+    ["850 °C", { kind: "read", payload: { act: "heat", shown: 85_000, correction: 0 } }],
+    ["a reading without its act", { kind: "read", payload: { shown: 8_500, correction: 0 } }],
+    ["a flaw nobody knows", { kind: "flaw", payload: { defect: "gremlins", place: "top", severity: "bad", product: anId(), jars: 1 } }],
+    ["a flaw on no jar", { kind: "flaw", payload: { defect: "frosting", place: "top", severity: "bad", product: anId(), jars: 0 } }],
     ["an empty note", { kind: "note", payload: { text: "  " } }],
     ["a kind that is none", { kind: "exploded", payload: {} }],
   ])("refuse %s", (_what, wrong) => {
@@ -82,10 +91,11 @@ describe("a record that hangs together", () => {
     const version = anId();
     const started = batch.events[0];
     if (started?.kind !== "started") throw new Error("no start");
-    const { spec } = started.payload.plan;
+    const { pots, process } = started.payload.plan;
+    const spec = { ...pots[0]?.recipe, process };
     return batchRecord.parse({
       format: "hearth-jar/batch-record",
-      version: 1,
+      version: 2,
       workshop: { name: "Test" },
       batch: { id: anId(), number: 1, formulaVersionId: version },
       formula: { id: anId(), name: "F" },
@@ -95,7 +105,7 @@ describe("a record that hangs together", () => {
       waxes: [{ id: batch.wax, name: "soy", family: "soy", maxLoadPpm: null, remarks: "" }],
       fragrances: [{ id: batch.oil, name: "rain", kind: "fragrance", maxLoadPpm: null, flashPoint: null, remarks: "" }],
       vessels: [],
-      events: batch.events,
+      events: batch.events.map((event) => ({ ...event, v: versionOf(event.kind) })),
     });
   };
 
@@ -110,6 +120,8 @@ describe("a record that hangs together", () => {
     expect(spoil((record) => Object.assign(record.events[1] ?? {}, { instrumentId: anId() }))).toMatch(/instrument that the record does not hold/);
     expect(spoil((record) => record.fragrances.splice(0))).toMatch(/fragrance that the record does not hold/);
     expect(spoil((record) => record.events.push(...record.events.slice(0, 1)))).toMatch(/same id/);
+    expect(spoil((record) => Object.assign(record.events[1] ?? {}, { corrects: record.events[1]?.id }))).toMatch(/corrects itself/);
+    expect(spoil((record) => Object.assign(record.events[1] ?? {}, { corrects: record.events[3]?.id }))).toMatch(/of another kind/);
   });
 
   it("has a JSON Schema that other programs can read: an object with what it requires", () => {

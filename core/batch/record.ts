@@ -1,7 +1,8 @@
 import { z } from "zod";
-import { formulaSpec } from "../formula/spec";
-import { gate } from "../heat/gate";
-import { batchEvent } from "./event";
+import { temperatureRange } from "../heat/range";
+import { inCircle } from "../log/log";
+import { formulaSpec, upcastFormula } from "../recipe/spec";
+import { batchEvent, batchKindOf } from "./batch";
 
 const uuid = z.uuid();
 const text = z.string();
@@ -24,9 +25,9 @@ export const waxRow = z.object({
   maxLoadPpm: whole.positive().nullable().describe("largest fragrance load, millionths of the wax"),
   remarks: text,
   melt: whole.nullish().describe("hundredths of °C"),
-  heatGate: gate.nullish().describe("what the supplier's sheet says, hundredths of °C"),
-  addGate: gate.nullish(),
-  pourGate: gate.nullish(),
+  heatRange: temperatureRange.nullish().describe("what the supplier's sheet says, hundredths of °C"),
+  addRange: temperatureRange.nullish(),
+  pourRange: temperatureRange.nullish(),
   ceiling: whole.nullish(),
   setDensity: whole.positive().nullish().describe("µg/ml"),
   liquidDensity: whole.positive().nullish(),
@@ -90,17 +91,43 @@ export const vesselRow = z.object({
   remarks: text.optional(),
 });
 
+export const mouldRow = z.object({
+  id: uuid,
+  name: text,
+  kind: text,
+  cavities: whole.min(1),
+  fillMg: whole.positive(),
+  innerTopUm: whole.positive(),
+  innerBottomUm: whole.positive(),
+  heightUm: whole.positive(),
+  remarks: text.optional(),
+});
+export const wickRow = z.object({
+  id: uuid,
+  name: text,
+  kind: text,
+  size: text,
+  fromUm: whole.nullish(),
+  toUm: whole.nullish(),
+  families: z.array(text).nullish(),
+  low: whole.nullish(),
+  remarks: text.optional(),
+});
+
 /** The largest record that is read: some twenty thousand events. */
 export const LARGEST_RECORD_BYTES = 8 * 1_024 * 1_024;
+
+/** The largest batch number. */
+const LARGEST_NUMBER = 1_000_000_000;
 
 export const RECORD_FORMAT = "hearth-jar/batch-record";
 
 /** One whole batch as it travels between workshops: everything its page shows, and nothing else. */
 export const batchRecord = z.object({
   format: z.literal(RECORD_FORMAT, { error: "This file is not a Hearth Jar batch record." }),
-  version: z.literal(1, { error: "This record was written by a newer Hearth Jar: bring this one up to date first." }),
+  version: z.literal(2, { error: "This record was written by a newer Hearth Jar: bring this one up to date first." }),
   workshop: z.object({ name: text }),
-  batch: z.object({ id: uuid, number: whole.positive(), formulaVersionId: uuid }),
+  batch: z.object({ id: uuid, number: whole.positive().max(LARGEST_NUMBER, "This batch number is larger than any here can be."), formulaVersionId: uuid }),
   formula: z.object({ id: uuid, name: text }),
   formulaVersion: z.object({ id: uuid, number: whole.positive(), spec: formulaSpec, createdAt: z.iso.datetime({ offset: true }) }),
   people: z.array(personRow),
@@ -111,9 +138,45 @@ export const batchRecord = z.object({
   /** Not there in records written before additives and dyes were known. */
   additives: z.array(additiveRow).optional(),
   dyes: z.array(dyeRow).optional(),
+  /** Wicks and moulds that the products name. */
+  wicks: z.array(wickRow).optional(),
+  moulds: z.array(mouldRow).optional(),
   events: z.array(batchEvent).min(1).max(20_000),
 });
 export type BatchRecord = z.output<typeof batchRecord>;
+
+/** Rows whose sheet ranges were called something else. */
+const renamed = (rows: unknown) =>
+  Array.isArray(rows)
+    ? rows.map((row: Record<string, unknown>) => {
+        const { heatGate, addGate, pourGate, ...rest } = row;
+        return {
+          ...rest,
+          ...(heatGate === undefined ? {} : { heatRange: heatGate }),
+          ...(addGate === undefined ? {} : { addRange: addGate }),
+          ...(pourGate === undefined ? {} : { pourRange: pourGate }),
+        };
+      })
+    : rows;
+
+/** Brings a record of the first format up to this one; anything else is given back as it is. */
+export function upcastRecord(raw: unknown): unknown {
+  const old = raw as Record<string, unknown> | null;
+  if (!old || typeof old !== "object" || old.format !== RECORD_FORMAT || old.version !== 1) return raw;
+  const version = old.formulaVersion as { spec?: unknown } | undefined;
+  return {
+    ...old,
+    version: 2,
+    waxes: renamed(old.waxes),
+    formulaVersion: version && { ...version, spec: upcastFormula(version.spec) },
+    events: Array.isArray(old.events)
+      ? old.events.map((event: { kind?: string; payload?: Record<string, unknown> }) => {
+          const kind = batchKindOf(String(event?.kind));
+          return { ...event, v: kind?.version ?? 1, payload: kind?.upcast ? kind.upcast(event.payload ?? {}, 1) : event.payload };
+        })
+      : old.events,
+  };
+}
 
 /** What does not hang together in a record that is well formed; null where all is in order. */
 export function recordFault(record: BatchRecord): string | null {
@@ -127,6 +190,13 @@ export function recordFault(record: BatchRecord): string | null {
     if (event.corrects && !ids.has(event.corrects)) return "An event corrects one that the record does not hold.";
     if (event.personId && !people.has(event.personId)) return "An event names a person that the record does not hold.";
     if (event.instrumentId && !instruments.has(event.instrumentId)) return "An event names an instrument that the record does not hold.";
+  }
+  if (inCircle(record.events)) return "An entry of this record corrects itself, by a detour or none.";
+  const byId = new Map(record.events.map((event) => [event.id, event]));
+  for (const event of record.events) {
+    const target = event.corrects ? byId.get(event.corrects) : undefined;
+    if (target && event.kind !== "withdrawn" && event.kind !== target.kind) return "An entry of this record corrects one of another kind.";
+    if (target?.kind === "started") return "An entry of this record corrects the start of the batch.";
   }
   const waxes = new Set(record.waxes.map((one) => one.id));
   const fragrances = new Set(record.fragrances.map((one) => one.id));

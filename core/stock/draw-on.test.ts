@@ -1,11 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { amountsFor } from "../batch/plan";
-import { batchState } from "../batch/state";
-import { aBatch, anId } from "../testing/batch";
-import { drawOfJar } from "./draw-on";
+import { batchOf } from "../batch/batch";
+import { planBatch } from "../batch/planning";
+import { billOf, gathered } from "../product/bill";
+import { aBatch, anId, readyProcess } from "../testing/batch";
+import { amountsFor } from "../weigh-out/amounts";
+import { drawOfPiece } from "./draw-on";
 import { costOf, ledger, wouldTake } from "./ledger";
 import { mostAlone } from "./leftovers";
-import { usesOf } from "./uses";
 
 const id = { soy: anId(), hard: anId(), x: anId(), rose: anId(), jar: anId() };
 const shelf = {
@@ -25,7 +26,12 @@ const spec = {
   ],
   fragrances: [{ id: id.x, share: 1 }],
   dyes: [{ id: id.rose, by: "drops" as const, amount: 6 }],
+  notes: "",
+  process: readyProcess("soy-bind-hot"),
 };
+const FINE = { id: null, name: "fine", resolutionUg: 1_000 };
+const scales = { wax: FINE, oil: FINE };
+const fills = (count: number) => [{ name: "jar", fillMg: 176_000, count }];
 const jar = {
   id: id.jar,
   name: "jar",
@@ -39,8 +45,8 @@ const jar = {
 
 describe("what one jar draws", () => {
   it("is its share of a batch, spare and all, never less than that, with its vessel", () => {
-    const draw = drawOfJar({ spec, vessel: jar, sparePpm: 50_000 }, shelf);
-    const batch = amountsFor(spec, shelf, { vessels: [{ ...jar, count: 60 }], sparePpm: 50_000, resolutionUg: 1_000 });
+    const draw = drawOfPiece({ spec, vessel: jar, sparePpm: 50_000 }, shelf);
+    const batch = amountsFor(spec, shelf, { fills: fills(60), sparePpm: 50_000, scales });
     for (const part of batch.components) {
       const mg = part.count ? part.count.n * (part.count.eachMg ?? 0) : part.mg;
       expect(draw.get(part.id) ?? 0).toBeGreaterThanOrEqual(Math.floor(mg / 60));
@@ -52,7 +58,7 @@ describe("what one jar draws", () => {
   });
 
   it("says how many there is enough for, and a batch of that many is covered by the lots", () => {
-    const draw = drawOfJar({ spec, vessel: jar, sparePpm: 50_000 }, shelf);
+    const draw = drawOfPiece({ spec, vessel: jar, sparePpm: 50_000 }, shelf);
     const have = new Map([
       [id.soy, 2_000_000],
       [id.hard, 900_000],
@@ -66,7 +72,7 @@ describe("what one jar draws", () => {
       ids.map((one) => have.get(one) ?? 0),
     );
     expect(ids[most?.limitedBy ?? -1]).toBe(id.x);
-    const batch = amountsFor(spec, shelf, { vessels: [{ ...jar, count: most?.n ?? 0 }], sparePpm: 50_000, resolutionUg: 1_000 });
+    const batch = amountsFor(spec, shelf, { fills: fills(most?.n ?? 0), sparePpm: 50_000, scales });
     const lot = { id: "l", receivedAt: "2026-01-01", amount: 150_000, cost: 1_500 };
     const taken = wouldTake(ledger([lot], [], []).left, batch.fragranceMg);
     expect(costOf(taken)).toEqual({ cost: expect.closeTo(batch.fragranceMg / 100, 6), unknown: 0 });
@@ -77,12 +83,38 @@ describe("what a batch has drawn", () => {
   it("follows its standing entries, and its jars only once they are poured", () => {
     const batch = aBatch();
     const wrong = batch.weigh(batch.wax, 721_000);
-    batch.add({ kind: "weighed", payload: { componentId: batch.wax, mg: 127_000 } }, { corrects: wrong.id });
+    batch.add({ kind: "weighed", payload: { pot: 0, componentId: batch.wax, mg: 127_000 } }, { corrects: wrong.id });
     batch.weigh(batch.oil, 6_000);
     batch.weigh(batch.oil, 7_000);
-    const uses = () => Object.fromEntries(usesOf(batchState(batch.events, "2026-03-01T00:00:00.000Z")).map((one) => [one.materialId, one.amount]));
+    const uses = () => Object.fromEntries(Object.entries(batchOf(batch.events).facts.drawn).map(([material, one]) => [material, one.amount]));
     expect(uses()).toEqual({ [batch.wax]: 127_000, [batch.oil]: 13_000 });
-    batch.add({ kind: "poured", payload: { warmedJars: null } });
+    batch.pour();
     expect(uses()).toEqual({ [batch.wax]: 127_000, [batch.oil]: 13_000, [batch.vessel]: 10 });
+  });
+});
+
+describe("the bill of a batch", () => {
+  const wick = { wickId: anId(), name: "flat-braid cotton 6", kind: "flat-braid cotton", size: "6", count: 2 };
+  const plan = planBatch(
+    {
+      process: spec.process,
+      pots: [{ name: "Fern", number: 1, spec }],
+      products: [
+        { ...jar, count: 6, chosenWicks: wick },
+        { ...jar, id: anId(), body: "mould", name: "mould", count: 4, chosenWicks: null },
+      ],
+      sparePpm: 0,
+      scales,
+    },
+    shelf,
+  );
+
+  it("holds every part, wicks by count, and no mould, since that is used again", () => {
+    const lines = gathered(billOf(plan));
+    expect(lines.find((one) => one.materialId === wick.wickId)).toMatchObject({ amount: 12, counted: true, kind: "wick" });
+    expect(lines.find((one) => one.materialId === id.jar)).toMatchObject({ amount: 6, kind: "vessel" });
+    expect(lines.filter((one) => one.kind === "vessel")).toHaveLength(1);
+    const weighed = lines.filter((one) => !one.counted && one.kind !== "dye").reduce((sum, one) => sum + one.amount, 0);
+    expect(weighed).toBe(plan.pots[0]?.totalMg);
   });
 });

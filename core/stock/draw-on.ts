@@ -1,27 +1,34 @@
-import { amountsFor, type ChosenVessel } from "../batch/plan";
-import type { Materials } from "../formula/materials";
-import type { FormulaSpec } from "../formula/spec";
+import { type ChosenProduct, type PlanOrder, workOut } from "../batch/planning";
+import type { Materials } from "../recipe/materials";
+import type { FormulaSpec } from "../recipe/spec";
 
-/** One way of making one jar: a formula in a vessel, with the spare that goes with it. */
-export interface JarOf {
-  spec: Pick<FormulaSpec, "basis" | "loadPpm" | "waxes" | "fragrances" | "additives" | "dyes">;
-  vessel: Omit<ChosenVessel, "count">;
+/** One way of making one piece: a formula in a body, with the spare that goes with it. */
+export interface PieceOf {
+  spec: FormulaSpec;
+  vessel: Omit<ChosenProduct, "count">;
   sparePpm: number;
 }
 
+/** A scale of a milligram, where exact shares are wanted and nothing is weighed. */
+const EXACT = { id: null, name: "", resolutionUg: 1_000 };
+
 /**
- * What one jar draws from the shelf, by material: milligrams rounded up to the whole milligram, dye by the weight of its
- * drops, and the vessel as one piece. Weighing in whole grams can ask for a gram more in a batch. @throws ScaleError as `scaleFormula`.
+ * What one piece draws from the shelf, by material: milligrams rounded up to the whole milligram, dye by the weight of its
+ * drops, its vessel as one piece and its wicks. Weighing on marks can ask for a mark more in a batch. @throws WeighOutError as `weighOut`.
  */
-export function drawOfJar({ spec, vessel, sparePpm }: JarOf, shelf: Materials): Map<string, number> {
-  // A hundred at once on a fine scale, so that a jar's share is exact to the hundredth of a milligram.
+export function drawOfPiece({ spec, vessel, sparePpm }: PieceOf, shelf: Materials): Map<string, number> {
+  // A hundred at once on a fine scale, so that a piece's share is exact to the hundredth of a milligram.
   const count = 100;
-  const { components } = amountsFor(spec, shelf, { vessels: [{ ...vessel, count }], sparePpm, resolutionUg: 1_000 });
+  const acts = spec.process.acts.filter((one) => (one.pot ?? 0) === 0 && one.kind !== "pour" && one.kind !== "pour-again");
+  const process = { ...spec.process, acts: [...acts, { id: "all", kind: "pour" as const, share: 1_000_000, by: "weight" as const }] };
+  const order: PlanOrder = { process, pots: [{ name: "", number: 1, spec }], products: [{ ...vessel, count }], sparePpm, scales: { wax: EXACT, oil: EXACT } };
   const draws = new Map<string, number>();
-  for (const part of components) {
+  const add = (id: string, amount: number) => draws.set(id, (draws.get(id) ?? 0) + amount);
+  for (const part of workOut(order, shelf).pots[0]?.components ?? []) {
     const mg = part.count ? (part.count.eachMg ?? 0) * part.count.n : part.mg;
-    if (mg > 0) draws.set(part.id, (draws.get(part.id) ?? 0) + Math.ceil(mg / count));
+    if (mg > 0) add(part.id, Math.ceil(mg / count));
   }
-  draws.set(vessel.id, 1);
+  if (vessel.body !== "mould") add(vessel.id, 1);
+  if (vessel.chosenWicks) add(vessel.chosenWicks.wickId, vessel.chosenWicks.count);
   return draws;
 }

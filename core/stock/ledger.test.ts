@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Count, costOf, costPerJar, type Draw, type Lot, ledger, wouldTake } from "./ledger";
+import { type Count, costOf, costPerPiece, type Draw, type Lot, ledger, wouldTake } from "./ledger";
 
 const day = (n: number) => new Date(Date.UTC(2026, 2, 1 + n)).toISOString();
 const lot = (id: string, on: number, amount: number, cost: number | null = null): Lot => ({ id, receivedAt: day(on), amount, cost });
@@ -75,13 +75,13 @@ describe("stock by lots", () => {
   });
 
   it("shares a pot's cost over its jars by weight, spare included, each with its own vessel", () => {
-    const jars = costPerJar(1_050, [
-      { vesselId: "large", fillMg: 200_000, count: 3, vesselCost: 90 },
-      { vesselId: "small", fillMg: 50_000, count: 2, vesselCost: 25 },
+    const jars = costPerPiece(1_050, [
+      { key: "large", fillMg: 200_000, count: 3, pieceCost: 90 },
+      { key: "small", fillMg: 50_000, count: 2, pieceCost: 25 },
     ]);
     expect(jars).toEqual([
-      { vesselId: "large", cost: 390 },
-      { vesselId: "small", cost: 100 },
+      { key: "large", cost: 390 },
+      { key: "small", cost: 100 },
     ]);
     expect(3 * (390 - 90) + 2 * (100 - 25)).toBe(1_050);
   });

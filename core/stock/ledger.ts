@@ -106,14 +106,14 @@ export function costOf(taken: readonly Taken[]): { cost: number; unknown: number
   return { cost, unknown };
 }
 
-export interface JarCost {
-  vesselId: string;
-  /** Minor units, unrounded: its share of the pot and the vessel itself. */
+export interface PieceCost {
+  key: string;
+  /** Minor units, unrounded: its share of the pots, its body and its wicks. */
   cost: number;
 }
 
-/** The cost of one jar of each kind: the pot's cost shared by weight poured, spare included, and the vessel's own. */
-export function costPerJar(potCost: number, vessels: readonly { vesselId: string; fillMg: number; count: number; vesselCost: number }[]): JarCost[] {
-  const poured = vessels.reduce((sum, one) => sum + one.fillMg * one.count, 0);
-  return vessels.map((one) => ({ vesselId: one.vesselId, cost: (potCost * one.fillMg) / poured + one.vesselCost }));
+/** The cost of one piece of each product: the pots' cost shared by weight poured, spare included, and its own parts. */
+export function costPerPiece(potCost: number, products: readonly { key: string; fillMg: number; count: number; pieceCost: number }[]): PieceCost[] {
+  const poured = products.reduce((sum, one) => sum + one.fillMg * one.count, 0);
+  return products.map((one) => ({ key: one.key, cost: (potCost * one.fillMg) / poured + one.pieceCost }));
 }

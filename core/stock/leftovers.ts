@@ -1,7 +1,7 @@
-/** A product as it draws on what is there: whole amounts (mg or pieces) by material, for one piece. */
-export interface Product {
+/** One of the things that could be made, as it draws on what is there: whole amounts (mg or pieces), for one piece. */
+export interface Choice {
   name: string;
-  /** In the order of the materials. */
+  /** In the order of the supplies. */
   uses: number[];
   /** What one earns, in minor units of money. */
   worth: number;
@@ -10,7 +10,7 @@ export interface Product {
   most: number | null;
 }
 
-export interface Material {
+export interface Supply {
   name: string;
   have: number;
   /** Whether using it up is what is wanted; counts in mg only. */
@@ -19,7 +19,7 @@ export interface Material {
 
 export type Aim = "use" | "earn";
 
-/** max Σ cost·x with Σ uses·x ≤ have, low ≤ x ≤ high, x whole. Rows are materials, columns products. */
+/** max Σ cost·x with Σ uses·x ≤ have, low ≤ x ≤ high, x whole. Rows are supplies, columns choices. */
 export interface Programme {
   cost: number[];
   low: number[];
@@ -38,31 +38,31 @@ export class LeftoversError extends Error {}
  * The integer programme of "which mix of my products uses up these leftovers best, or earns most?".
  * @throws LeftoversError where the least counts already need more than there is, or a product draws on nothing and has no most.
  */
-export function leftoversProgramme(products: readonly Product[], materials: readonly Material[], aim: Aim): Programme {
-  materials.forEach((material, row) => {
-    const needed = products.reduce((sum, product) => sum + product.least * (product.uses[row] ?? 0), 0);
-    if (needed > material.have)
+export function leftoversProgramme(choices: readonly Choice[], supplies: readonly Supply[], aim: Aim): Programme {
+  supplies.forEach((supply, row) => {
+    const needed = choices.reduce((sum, choice) => sum + choice.least * (choice.uses[row] ?? 0), 0);
+    if (needed > supply.have)
       throw new LeftoversError(
-        `The least counts alone need ${((needed / material.have) * 100 || Number.POSITIVE_INFINITY).toFixed(0).replace("Infinity", "all and more")} % of the ${material.name} there is. Lower a least count.`,
+        `The least counts alone need ${((needed / supply.have) * 100 || Number.POSITIVE_INFINITY).toFixed(0).replace("Infinity", "all and more")} % of the ${supply.name} there is. Lower a least count.`,
       );
   });
-  const out: Programme = { cost: [], low: [], high: [], have: materials.map((one) => one.have), starts: [0], rows: [], amounts: [] };
-  for (const product of products) {
-    let high = product.most ?? Number.POSITIVE_INFINITY;
+  const out: Programme = { cost: [], low: [], high: [], have: supplies.map((one) => one.have), starts: [0], rows: [], amounts: [] };
+  for (const choice of choices) {
+    let high = choice.most ?? Number.POSITIVE_INFINITY;
     let used = 0;
-    materials.forEach((material, row) => {
-      const amount = product.uses[row] ?? 0;
+    supplies.forEach((supply, row) => {
+      const amount = choice.uses[row] ?? 0;
       if (amount === 0) return;
-      high = Math.min(high, Math.floor(material.have / amount));
-      if (material.leftover) used += amount;
+      high = Math.min(high, Math.floor(supply.have / amount));
+      if (supply.leftover) used += amount;
       out.rows.push(row);
       out.amounts.push(amount);
     });
-    if (!Number.isFinite(high)) throw new LeftoversError(`${product.name} draws on none of these materials, so there is no end to it: give it a most.`);
-    if (high < product.least) throw new LeftoversError(`${product.name}: its least of ${product.least} is above the ${high} that can be made.`);
+    if (!Number.isFinite(high)) throw new LeftoversError(`${choice.name} draws on none of these materials, so there is no end to it: give it a most.`);
+    if (high < choice.least) throw new LeftoversError(`${choice.name}: its least of ${choice.least} is above the ${high} that can be made.`);
     out.starts.push(out.rows.length);
-    out.cost.push(aim === "earn" ? product.worth : used);
-    out.low.push(product.least);
+    out.cost.push(aim === "earn" ? choice.worth : used);
+    out.low.push(choice.least);
     out.high.push(high);
   }
   return out;
@@ -102,7 +102,7 @@ export function mixtureOf(programme: Programme, values: ArrayLike<number>, bound
   return { counts, left, value, bound: top, proved: top - value < 1 };
 }
 
-/** How many of one product alone what is there allows; null where it draws on none of it. */
+/** How many of one thing alone what is there allows; null where it draws on none of it. */
 export function mostAlone(uses: readonly number[], have: readonly number[]): { n: number; limitedBy: number } | null {
   let n = Number.POSITIVE_INFINITY;
   let limitedBy = -1;

@@ -1,7 +1,9 @@
-import type { BatchEvent, EventBody } from "../batch/event";
-import { type BatchPlan, planBatch } from "../batch/plan";
-import { batchState } from "../batch/state";
-import { READY_PROFILES } from "../heat/profile";
+import { type BatchEvent, batchOf, type EventBody } from "../batch/batch";
+import { missingToClose, phaseAt, progress } from "../batch/phase";
+import type { BatchPlan } from "../batch/plan";
+import { planBatch } from "../batch/planning";
+import type { Process } from "../process/process";
+import { processFrom, READY_PROCESSES, type ReadyProcess } from "../process/ready/ready";
 
 /** A moment, in minutes after the test batch was started. */
 export const at = (minutes: number): string => new Date(Date.UTC(2026, 1, 2, 9) + minutes * 60_000).toISOString();
@@ -10,24 +12,35 @@ let count = 0;
 /** Ids that sort in the order they are made. */
 export const anId = (): string => `0190c0de-0000-7000-8000-${(++count).toString(16).padStart(12, "0")}`;
 
+export const readyProcess = (id: string): Process => processFrom(READY_PROCESSES.find((one) => one.id === id) as ReadyProcess);
+
+/** One scale of one gram. */
+export const GRAM_SCALE = { id: null, name: "bench scale", resolutionUg: 1_000_000 };
+export const GRAMS = { wax: GRAM_SCALE, oil: GRAM_SCALE };
+
 /** A plan for ten cups of 14 g at 10 % of the wax: 127 + 13. */
-export function aPlan(ids: { wax: string; oil: string; vessel: string }): BatchPlan {
-  const { id: _id, families: _families, ...profile } = READY_PROFILES[0] as (typeof READY_PROFILES)[number];
-  const spec = { waxes: [{ id: ids.wax, share: 1 }], fragrances: [{ id: ids.oil, share: 1 }], basis: "wax" as const, loadPpm: 100_000, profile, notes: "" };
+export function aPlan(ids: { wax: string; oil: string; vessel: string; process?: string; pots?: number; wick?: string }): BatchPlan {
+  const spec = { waxes: [{ id: ids.wax, share: 1 }], fragrances: [{ id: ids.oil, share: 1 }], basis: "wax" as const, loadPpm: 100_000, notes: "" };
   const shelf = {
     waxes: [{ id: ids.wax, name: "soy", family: "soy", maxLoadPpm: 120_000 }],
     fragrances: [{ id: ids.oil, name: "rain", maxLoadPpm: null, flashPoint: null }],
   };
   const cup = { id: ids.vessel, name: "cup", statedFillMg: 14_000, workingFillMg: 14_000, soldByWeight: true, innerTopUm: 38_000, innerBottomUm: 38_000 };
-  return planBatch({ name: "Test formula", number: 1, spec }, shelf, {
-    vessels: [{ ...cup, heightUm: 17_000, count: 10 }],
-    sparePpm: 0,
-    resolutionUg: 1_000_000,
-  });
+  const wicks = ids.wick ? { wickId: ids.wick, name: "flat-braid cotton 4", kind: "flat-braid cotton", size: "4", count: 1 } : null;
+  return planBatch(
+    {
+      process: readyProcess(ids.process ?? "soy-bind-hot"),
+      pots: Array.from({ length: ids.pots ?? 1 }, () => ({ name: "Test formula", number: 1, spec })),
+      products: [{ ...cup, heightUm: 17_000, count: 10, chosenWicks: wicks }],
+      sparePpm: 0,
+      scales: GRAMS,
+    },
+    shelf,
+  );
 }
 
-/** A batch to which events are added a minute apart, for tests. */
-export function aBatch(more: { personId?: string | null; wax?: string; oil?: string; vessel?: string } = {}) {
+/** A batch to which entries are added a minute apart, for tests. */
+export function aBatch(more: { personId?: string | null; wax?: string; oil?: string; vessel?: string; process?: string; pots?: number; wick?: string } = {}) {
   const wax = more.wax ?? anId();
   const oil = more.oil ?? anId();
   const vessel = more.vessel ?? anId();
@@ -50,9 +63,11 @@ export function aBatch(more: { personId?: string | null; wax?: string; oil?: str
     events.push(event);
     return event;
   };
-  const weigh = (componentId: string, mg: number) => add({ kind: "weighed", payload: { componentId, mg } });
-  const read = (gate: "heat" | "add" | "pour" | "watch", shown: number, correction = 0) => add({ kind: "read", payload: { gate, shown, correction } });
-  add({ kind: "started", payload: { plan: aPlan({ wax, oil, vessel }) } });
+  const weigh = (componentId: string, mg: number, pot = 0) => add({ kind: "weighed", payload: { pot, componentId, mg } });
+  const read = (act: string | null, shown: number, correction = 0) => add({ kind: "read", payload: { act, shown, correction } });
+  const pour = (act = "pour", filled: { product: string; count: number }[] = []) =>
+    add({ kind: "poured", payload: { act, filled, leftMg: null, roomCelsius: null, warmed: null } });
+  add({ kind: "started", payload: { plan: aPlan({ ...more, wax, oil, vessel }) } });
   return {
     wax,
     oil,
@@ -62,15 +77,20 @@ export function aBatch(more: { personId?: string | null; wax?: string; oil?: str
     add,
     weigh,
     read,
-    state: (now: string) => batchState(events, now),
+    pour,
+    /** Everything that is asked of a batch at a moment. */
+    state: (now: string) => {
+      const { plan, facts, entries } = batchOf(events);
+      return { plan, facts, entries, ...progress(plan, facts), ...phaseAt(plan, facts, now), missing: missingToClose(plan, facts, now) };
+    },
     pourAll: () => {
       weigh(wax, 127_000);
       weigh(oil, 13_000);
       read("heat", 8_500);
       read("add", 8_500);
-      add({ kind: "stirred", payload: { seconds: 120 } });
-      read("pour", 6_000);
-      add({ kind: "poured", payload: { warmedJars: null } });
+      add({ kind: "stirred", payload: { act: "stir", seconds: 120 } });
+      read("cool", 6_000);
+      pour();
     },
   };
 }

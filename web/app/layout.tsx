@@ -1,6 +1,7 @@
 import type { Metadata, Viewport } from "next";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
+import { Awake } from "@/ui/awake";
 import "./look.css";
 
 export const metadata: Metadata = { title: { default: "Hearth Jar", template: "%s · Hearth Jar" }, description: "From a formula to finished jars." };
@@ -10,7 +11,10 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const light = (await cookies()).get("hearth_light")?.value === "evening" ? "evening" : "day";
   return (
     <html lang="en" data-light={light}>
-      <body>{children}</body>
+      <body>
+        <Awake />
+        {children}
+      </body>
     </html>
   );
 }

@@ -24,6 +24,10 @@ export function database(): Database {
   return kept.hearthDatabase.db;
 }
 
+/** Reads several things as they stood at one moment, whatever is written meanwhile. */
+export const atOneMoment = <T>(db: Database, read: (tx: Transaction) => Promise<T>): Promise<T> =>
+  db.transaction(read, { isolationLevel: "repeatable read", accessMode: "read only" });
+
 /** Whether an error means that the database is away, rather than that a statement was wrong. */
 export function isAway(error: unknown): boolean {
   for (let at: unknown = error; at; at = (at as { cause?: unknown }).cause) {

@@ -1,12 +1,44 @@
 import { fileURLToPath } from "node:url";
+import { batchOf, FACTS_FORMAT } from "@hearth/core";
+import { and, eq, isNull, or, sql } from "drizzle-orm";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
-import { openDatabase } from "./client";
+import { rowOf, toEvent } from "./batch-rows";
+import { type Database, openDatabase } from "./client";
+import { batchEvents, batches } from "./tables/batch";
 
-/** Brings the database at `url` up to the newest migration. Forward only. */
+/** Works the kept facts out anew for batches that an older program wrote: from their entries, which stay as they are. */
+async function workOutFacts(db: Database): Promise<void> {
+  for (;;) {
+    const rows = await db
+      .select({ workshopId: batches.workshopId, id: batches.id })
+      .from(batches)
+      .where(or(isNull(batches.facts), isNull(batches.plan), sql`(${batches.facts}->>'format')::int <> ${FACTS_FORMAT}`))
+      .limit(50);
+    if (rows.length === 0) return;
+    for (const row of rows) {
+      const mine = and(eq(batchEvents.workshopId, row.workshopId), eq(batchEvents.batchId, row.id));
+      await db.transaction(async (tx) => {
+        await tx
+          .select({ id: batches.id })
+          .from(batches)
+          .where(and(eq(batches.workshopId, row.workshopId), eq(batches.id, row.id)))
+          .for("update");
+        const { plan, facts } = batchOf((await tx.select().from(batchEvents).where(mine)).map(toEvent));
+        await tx
+          .update(batches)
+          .set(rowOf(plan, facts))
+          .where(and(eq(batches.workshopId, row.workshopId), eq(batches.id, row.id)));
+      });
+    }
+  }
+}
+
+/** Brings the database at `url` up to the newest migration, and what is kept beside the log up to the newest shape. Forward only. */
 export async function migrateDatabase(url: string): Promise<void> {
   const { db, pool } = openDatabase(url);
   try {
     await migrate(db, { migrationsFolder: fileURLToPath(new URL("./migrations", import.meta.url)) });
+    await workOutFacts(db);
   } finally {
     await pool.end();
   }

@@ -1,10 +1,10 @@
-import { type BatchEvent, type BatchPlan, type BatchRecord, batchState, type EventBody, planBatch, READY_PROFILES } from "@hearth/core";
+import { type BatchEvent, type BatchRecord, batchOf, type EventBody, planBatch, processFrom, READY_PROCESSES } from "@hearth/core";
 import { v7 } from "uuid";
+import { eventRow, rowOf } from "../data/batch-rows";
 import { batchEvents, batches } from "../data/tables/batch";
 import { formulas, formulaVersions } from "../data/tables/formula";
 import { fragrances, instruments, vessels, waxes } from "../data/tables/shelf";
 import { people } from "../data/tables/workshop";
-import { eventRow, rowOf } from "../stations/batch/append";
 import type { TestDatabase } from "./database";
 
 /** When stored test batches were started. */
@@ -12,24 +12,35 @@ export const STARTED = "2026-02-02T09:00:00.000Z";
 
 /** Puts a shelf, a formula and a started batch into a workshop: ten cups of 14 g at 10 % of the wax. */
 export async function storedBatch({ db }: TestDatabase, workshopId: string, number = 1) {
-  const ids = { wax: v7(), oil: v7(), vessel: v7(), probe: v7(), person: v7(), formula: v7(), version: v7(), batch: v7() };
-  const { id: _id, families: _families, ...profile } = READY_PROFILES[0] as (typeof READY_PROFILES)[number];
-  const spec: BatchPlan["spec"] = {
+  const also = number === 1 ? "" : ` ${number}`;
+  const ids = { wax: v7(), oil: v7(), vessel: v7(), probe: v7(), scale: v7(), person: v7(), formula: v7(), version: v7(), batch: v7() };
+  const process = processFrom(READY_PROCESSES[0] as (typeof READY_PROCESSES)[number]);
+  const recipe = {
     waxes: [{ id: ids.wax, share: 1 }],
     fragrances: [{ id: ids.oil, share: 1 }],
-    basis: "wax",
+    basis: "wax" as const,
     loadPpm: 100_000,
-    profile,
     notes: "",
   };
+  const spec = { ...recipe, process };
   await db.insert(people).values({ workshopId, id: ids.person, name: "Tester" });
-  await db.insert(waxes).values({ workshopId, id: ids.wax, name: "test soy", family: "soy", maxLoadPpm: 120_000 });
-  await db.insert(fragrances).values({ workshopId, id: ids.oil, name: "test rain", kind: "fragrance" });
+  await db.insert(waxes).values({ workshopId, id: ids.wax, name: `test soy${also}`, family: "soy", maxLoadPpm: 120_000 });
+  await db.insert(fragrances).values({ workshopId, id: ids.oil, name: `test rain${also}`, kind: "fragrance" });
   const measures = { innerTopUm: 38_000, innerBottomUm: 38_000, heightUm: 17_000 };
-  await db
-    .insert(vessels)
-    .values({ workshopId, id: ids.vessel, name: "cup", material: "metal", statedFillMg: 14_000, workingFillMg: 14_000, soldByWeight: true, ...measures });
-  await db.insert(instruments).values({ workshopId, id: ids.probe, name: "probe", kind: "probe", correction: -50 });
+  await db.insert(vessels).values({
+    workshopId,
+    id: ids.vessel,
+    name: `cup${also}`,
+    material: "metal",
+    statedFillMg: 14_000,
+    workingFillMg: 14_000,
+    soldByWeight: true,
+    ...measures,
+  });
+  await db.insert(instruments).values([
+    { workshopId, id: ids.probe, name: `probe${also}`, kind: "probe", correction: -50 },
+    { workshopId, id: ids.scale, name: `bench scale${also}`, kind: "scale", resolutionUg: 1_000_000 },
+  ]);
   await db.insert(formulas).values({ workshopId, id: ids.formula, name: "Test formula", updatedAt: STARTED });
   await db.insert(formulaVersions).values({ workshopId, id: ids.version, formulaId: ids.formula, number: 1, spec, createdAt: STARTED });
   const shelf = {
@@ -37,11 +48,11 @@ export async function storedBatch({ db }: TestDatabase, workshopId: string, numb
     fragrances: [{ id: ids.oil, name: "test rain", maxLoadPpm: null, flashPoint: null }],
   };
   const cup = { id: ids.vessel, name: "cup", statedFillMg: 14_000, workingFillMg: 14_000, soldByWeight: true, ...measures };
-  const plan: BatchPlan = planBatch({ name: "Test formula", number: 1, spec }, shelf, {
-    vessels: [{ ...cup, count: 10 }],
-    sparePpm: 0,
-    resolutionUg: 1_000_000,
-  });
+  const scale = { id: ids.scale, name: "bench scale", resolutionUg: 1_000_000 };
+  const plan = planBatch(
+    { process, pots: [{ name: "Test formula", number: 1, spec: recipe }], products: [{ ...cup, count: 10 }], sparePpm: 0, scales: { wax: scale, oil: scale } },
+    shelf,
+  );
   const started: BatchEvent = {
     id: v7(),
     kind: "started",
@@ -52,7 +63,7 @@ export async function storedBatch({ db }: TestDatabase, workshopId: string, numb
     corrects: null,
     payload: { plan },
   };
-  await db.insert(batches).values({ workshopId, id: ids.batch, number, formulaVersionId: ids.version, ...rowOf(batchState([started], STARTED)) });
+  await db.insert(batches).values({ workshopId, id: ids.batch, number, formulaVersionId: ids.version, ...rowOf(plan, batchOf([started]).facts) });
   await db.insert(batchEvents).values(eventRow(workshopId, ids.batch, started));
   const sent = (body: EventBody, over: Partial<BatchEvent> = {}): BatchEvent => ({ ...started, id: v7(), ...body, ...over }) as BatchEvent;
   return { ...ids, started, sent };

@@ -1,6 +1,6 @@
 "use client";
 
-import { GATE_NAMES, type Gate, type GateName, standing } from "@hearth/core";
+import { type Band, standing, type TemperatureRange } from "@hearth/core";
 import { scaleLinear, scaleUtc } from "d3-scale";
 import { line } from "d3-shape";
 import { useWidth } from "./size";
@@ -9,14 +9,15 @@ import { useUnits } from "./units";
 export interface HeatMark {
   at: string;
   celsius: number;
-  gate: GateName | "watch";
+  /** The act whose range it was held against. */
+  act: string | null;
   /** The instrument's kind gives the mark its shape; a line joins only readings of one instrument. */
   instrumentId: string | null;
   instrumentKind: string | null;
 }
 
 interface HeatLineProps {
-  gates: Record<GateName, Gate>;
+  bands: Band[];
   ceiling: number;
   marks: HeatMark[];
   /** Moments on the time axis: stirred, poured. */
@@ -36,14 +37,24 @@ export function Mark({ kind, x, y, r, tone }: { kind: string | null; x: number; 
   return <circle cx={x} cy={y} r={r} {...paint} stroke={kind ? "var(--color-sheet)" : `var(--color-${tone})`} />;
 }
 
-export const toneOf = (celsius: number, gate: Gate | null): "ink" | "inside" | "hot" | "cool" => {
-  if (!gate) return "ink";
-  const at = standing(celsius, gate);
+export const toneOf = (celsius: number, range: TemperatureRange | null): "ink" | "inside" | "hot" | "cool" => {
+  if (!range) return "ink";
+  const at = standing(celsius, range);
   return at.is === "inside" ? "inside" : at.is === "above" ? "hot" : "cool";
 };
 
-/** Time across, temperature up; the gates as bands, readings as marks shaped by instrument. */
-export function HeatLine({ gates, ceiling, marks, moments = [], now = null, height = 280, thumb = false, label }: HeatLineProps) {
+/** The marks whose figures find room: none within 34 px of the one before, the newest always. */
+function labelled(marks: HeatMark[], x: (at: number) => number): HeatMark[] {
+  const out: HeatMark[] = [];
+  for (const mark of [...marks].reverse()) {
+    const last = out.at(-1);
+    if (!last || Math.abs(x(Date.parse(last.at)) - x(Date.parse(mark.at))) >= 34) out.push(mark);
+  }
+  return out;
+}
+
+/** Time across, temperature up; the ranges as bands, readings as marks shaped by instrument. */
+export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = null, height = 280, thumb = false, label }: HeatLineProps) {
   const units = useUnits();
   const { ref, width } = useWidth<HTMLDivElement>(thumb ? 132 : 640);
   const edge = thumb ? { top: 3, right: 3, bottom: 3, left: 3 } : { top: 14, right: 104, bottom: 30, left: 46 };
@@ -53,16 +64,18 @@ export function HeatLine({ gates, ceiling, marks, moments = [], now = null, heig
   const last = times.length > 0 ? Math.max(...times) : 3_600_000;
   const room = Math.max(last - first, 900_000) * 0.06;
   const x = scaleUtc([first - room, Math.max(last, first + 900_000) + room], [edge.left, width - edge.right]);
-  const warmest = Math.max(...sorted.map((mark) => mark.celsius), ...GATE_NAMES.map((name) => gates[name].high));
-  const coolest = Math.min(...sorted.map((mark) => mark.celsius), ...GATE_NAMES.map((name) => gates[name].low));
+  const warmest = Math.max(...sorted.map((mark) => mark.celsius), ...ranges.map((one) => one.range.high));
+  const coolest = Math.min(...sorted.map((mark) => mark.celsius), ...ranges.map((one) => one.range.low));
   const top = warmest > ceiling - 800 ? Math.max(warmest, ceiling) : warmest;
   const y = scaleLinear([coolest - 500, top + 400], [height - edge.bottom, edge.top]);
 
-  const bands = new Map<string, { gate: Gate; names: string[] }>();
-  for (const name of GATE_NAMES) {
-    const key = `${gates[name].low}:${gates[name].high}`;
-    bands.set(key, { gate: gates[name], names: [...(bands.get(key)?.names ?? []), name] });
+  const bands = new Map<string, { range: TemperatureRange; names: string[] }>();
+  for (const { name, range } of ranges) {
+    const key = `${range.low}:${range.high}`;
+    bands.set(key, { range, names: [...new Set([...(bands.get(key)?.names ?? []), name])] });
   }
+  const rangeOf = (act: string | null) => ranges.find((one) => one.act === act)?.range ?? null;
+  const nameOf = (act: string | null) => ranges.find((one) => one.act === act)?.name ?? "a look";
   const runs: HeatMark[][] = [];
   for (const mark of sorted) {
     const run = runs.at(-1);
@@ -74,25 +87,25 @@ export function HeatLine({ gates, ceiling, marks, moments = [], now = null, heig
     (mark) => y(mark.celsius),
   );
   const inUnit = y.copy().domain(y.domain().map((centi) => (units.temperature === "C" ? centi / 100 : (centi / 100) * 1.8 + 32)));
-  const said = sorted.map((mark) => `${units.clock(mark.at)} ${units.t(mark.celsius)} for ${mark.gate}`).join("; ");
+  const said = sorted.map((mark) => `${units.clock(mark.at)} ${units.t(mark.celsius)} for ${nameOf(mark.act)}`).join("; ");
 
   return (
     <div ref={ref} className={thumb ? "w-[132px]" : "w-full min-w-0 overflow-hidden"}>
       <svg width={width} height={height} role="img" aria-label={`${label}. ${said || "No readings yet."}`} className="block bg-sheet">
-        {[...bands.values()].map(({ gate, names }) => (
+        {[...bands.values()].map(({ range, names }) => (
           <g key={names.join()}>
             <rect
               x={edge.left}
               width={Math.max(0, width - edge.left - edge.right)}
-              y={y(gate.high)}
-              height={Math.max(2, y(gate.low) - y(gate.high))}
+              y={y(range.high)}
+              height={Math.max(2, y(range.low) - y(range.high))}
               fill="var(--color-inside-fill)"
             />
             {thumb ? null : (
-              <text x={width - edge.right + 6} y={(y(gate.low) + y(gate.high)) / 2} dy="-0.15em" fontSize={13} fontWeight={700} fill="var(--color-inside)">
+              <text x={width - edge.right + 6} y={(y(range.low) + y(range.high)) / 2} dy="-0.15em" fontSize={13} fontWeight={700} fill="var(--color-inside)">
                 {names.join(", ")}
                 <tspan x={width - edge.right + 6} dy="1.15em" fontWeight={400} className="figure">
-                  {units.gate(gate)}
+                  {units.range(range)}
                 </tspan>
               </text>
             )}
@@ -149,21 +162,21 @@ export function HeatLine({ gates, ceiling, marks, moments = [], now = null, heig
         ) : null}
         {sorted.map((mark) => (
           <Mark
-            key={mark.at + mark.celsius}
+            key={`${mark.at}${mark.celsius}${mark.act}`}
             kind={mark.instrumentKind}
             x={x(Date.parse(mark.at))}
             y={y(mark.celsius)}
-            r={thumb ? 3 : 7}
-            tone={toneOf(mark.celsius, mark.gate === "watch" ? null : gates[mark.gate])}
+            r={thumb ? 3 : sorted.length > 60 ? 3 : 7}
+            tone={toneOf(mark.celsius, rangeOf(mark.act))}
           />
         ))}
         {thumb
           ? null
-          : sorted.map((mark) => {
-              const tone = toneOf(mark.celsius, mark.gate === "watch" ? null : gates[mark.gate]);
+          : labelled(sorted, x).map((mark) => {
+              const tone = toneOf(mark.celsius, rangeOf(mark.act));
               return (
                 <text
-                  key={`t${mark.at}${mark.celsius}`}
+                  key={`t${mark.at}${mark.celsius}${mark.act}`}
                   x={x(Date.parse(mark.at))}
                   y={y(mark.celsius) - 13}
                   textAnchor="middle"

@@ -10,7 +10,8 @@ interface JarSectionProps {
   heightUm: number;
   fillMg: number;
   shape?: "straight" | "bowl";
-  wicks?: number;
+  /** How many, or which; none for melts. */
+  wicks?: number | { count: number } | null;
   /** Shown where it is given: the fill line as the headspace sets it. */
   headspaceUm?: number | null;
   name: string;
@@ -32,12 +33,13 @@ export function JarSection(props: JarSectionProps) {
     name,
     scale,
     shape = "straight",
-    wicks = 1,
+    wicks: wanted = 1,
     headspaceUm = null,
     flaws = [],
     place = null,
     onPlace,
   } = props;
+  const wicks = typeof wanted === "number" ? wanted : (wanted?.count ?? 0);
   const units = useUnits();
   const inner = { top: innerTopUm / 1_000, bottom: innerBottomUm / 1_000, height: heightUm / 1_000, shape };
   const volume = fillMg / USUAL_WAX_DENSITY;
@@ -101,7 +103,7 @@ export function JarSection(props: JarSectionProps) {
         strokeLinejoin="round"
         opacity={0.85}
       />
-      {wickPlaces(diameterAt(inner, level), wicks === 3 ? 3 : wicks === 2 ? 2 : 1).map((wick) => {
+      {(wicks === 0 ? [] : wickPlaces(diameterAt(inner, level), wicks === 3 ? 3 : wicks === 2 ? 2 : 1)).map((wick) => {
         const x = middle + px(wick.x);
         // In a bowl a wick stands where the curve is below it.
         const foot = shape === "bowl" ? floor - px(levels(inner.height).find((mm) => half(mm) >= Math.abs(px(wick.x))) ?? 0) : floor;

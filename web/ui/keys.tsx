@@ -2,6 +2,7 @@
 
 import * as Dialog from "radix-ui";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
 
 interface Key {
   key: string;
@@ -9,9 +10,6 @@ interface Key {
   act: () => void;
 }
 const KeysContext = createContext<{ add: (keys: Key[]) => () => void } | null>(null);
-
-const typing = (target: EventTarget | null) =>
-  target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
 
 /** Hears single keys while no field is being typed in; `?` lists them all. */
 export function Keys({ children }: { children: ReactNode }) {
@@ -28,23 +26,16 @@ export function Keys({ children }: { children: ReactNode }) {
     }),
     [],
   );
-  useEffect(() => {
-    const hear = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target) || event.defaultPrevented) return;
-      if (event.key === "?") {
-        event.preventDefault();
-        setOpen(true);
-        return;
-      }
-      const found = sets.current.flat().findLast((one) => one.key === event.key);
-      if (found) {
-        event.preventDefault();
-        found.act();
-      }
-    };
-    window.addEventListener("keydown", hear);
-    return () => window.removeEventListener("keydown", hear);
-  }, []);
+  useHotkeys(
+    "*",
+    (event) => {
+      const act = event.key === "?" ? () => setOpen(true) : sets.current.flat().findLast((one) => one.key === event.key)?.act;
+      if (!act) return;
+      event.preventDefault();
+      act();
+    },
+    { ignoreEventWhen: (event) => event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented },
+  );
   return (
     <KeysContext value={ways}>
       {children}

@@ -1,10 +1,11 @@
 import Link from "next/link";
 import type { ReactNode } from "react";
+import { notice } from "./variants";
 
 /** A caution where the act is. Magenta and a triangle always mean safety. */
 export function Caution({ children, title = "Take care" }: { children: ReactNode; title?: string }) {
   return (
-    <section className="border-l-[6px] border-safety bg-safety-fill px-3 py-2 text-[15px]">
+    <section className={notice({ tone: "safety", size: "small" })}>
       <h3 className="text-safety">⚠ {title}</h3>
       <div className="mt-1">{children}</div>
     </section>
@@ -23,7 +24,7 @@ export function Aside({ title, children }: { title: string; children: ReactNode 
 
 /** Something to look at again before going on: over a limit, between the marks of the scale. */
 export function Warn({ children }: { children: ReactNode }) {
-  return <p className="border-l-[6px] border-hot bg-hot-fill px-3 py-2 text-[15px] font-medium">▲ {children}</p>;
+  return <p className={notice({ size: "small", className: "font-medium" })}>▲ {children}</p>;
 }
 
 /** An empty screen that teaches: what goes here, why it helps, and the way to begin. */

@@ -14,30 +14,29 @@ const draw = (picture: React.ReactElement, units: Partial<Units> = {}) =>
 const all = (markup: string, pattern: RegExp) => [...markup.matchAll(pattern)];
 
 describe("the heat line", () => {
-  const gates = { heat: { low: 8_300, high: 8_700 }, add: { low: 8_300, high: 8_700 }, pour: { low: 5_700, high: 6_300 } };
-  const mark = (minute: number, celsius: number, gate: HeatMark["gate"], tool: string | null): HeatMark => ({
+  const bands = [
+    { act: "heat", name: "heat", range: { low: 8_300, high: 8_700 } },
+    { act: "add", name: "add", range: { low: 8_300, high: 8_700 } },
+    { act: "cool", name: "pour", range: { low: 5_700, high: 6_300 } },
+  ];
+  const mark = (minute: number, celsius: number, act: HeatMark["act"], tool: string | null): HeatMark => ({
     at: `2026-03-14T11:${String(minute).padStart(2, "0")}:00.000Z`,
     celsius,
-    gate,
+    act,
     instrumentId: tool,
     instrumentKind: tool,
   });
-  const line = (marks: HeatMark[], units: Partial<Units> = {}) => draw(<HeatLine gates={gates} ceiling={9_330} marks={marks} label="Pot 3" />, units);
+  const line = (marks: HeatMark[], units: Partial<Units> = {}) => draw(<HeatLine bands={bands} ceiling={9_330} marks={marks} label="Pot 3" />, units);
 
   it("says every reading to somebody who cannot see it", () => {
-    expect(line([mark(20, 6_600, "pour", "probe"), mark(10, 8_500, "heat", "probe")])).toContain(
+    expect(line([mark(20, 6_600, "cool", "probe"), mark(10, 8_500, "heat", "probe")])).toContain(
       'aria-label="Pot 3. 11:10 85 °C for heat; 11:20 66 °C for pour"',
     );
     expect(line([])).toContain("No readings yet");
   });
 
-  it("marks a reading outside its gate by a sign as well as a colour", () => {
-    const markup = line([
-      mark(10, 8_500, "heat", "probe"),
-      mark(20, 7_200, "pour", "probe"),
-      mark(30, 5_000, "pour", "probe"),
-      mark(40, 7_000, "watch", "probe"),
-    ]);
+  it("marks a reading outside its range by a sign as well as a colour", () => {
+    const markup = line([mark(10, 8_500, "heat", "probe"), mark(20, 7_200, "cool", "probe"), mark(30, 5_000, "cool", "probe"), mark(40, 7_000, null, "probe")]);
     expect(markup).toMatch(/fill="var\(--color-inside\)"[^>]*>85</);
     expect(markup).toMatch(/fill="var\(--color-hot\)"[^>]*>▲ 72</);
     expect(markup).toMatch(/fill="var\(--color-cool\)"[^>]*>▼ 50</);
@@ -45,12 +44,7 @@ describe("the heat line", () => {
   });
 
   it("never draws one line through two instruments", () => {
-    const markup = line([
-      mark(1, 6_000, "watch", "probe"),
-      mark(2, 6_500, "watch", "probe"),
-      mark(3, 7_000, "watch", "infrared"),
-      mark(4, 7_500, "watch", "infrared"),
-    ]);
+    const markup = line([mark(1, 6_000, null, "probe"), mark(2, 6_500, null, "probe"), mark(3, 7_000, null, "infrared"), mark(4, 7_500, null, "infrared")]);
     const paths = all(markup, /<path d="([^"]*)"/g).map(([, d]) => d ?? "");
     expect(paths).toHaveLength(2);
     for (const d of paths) expect(all(d, /L/g)).toHaveLength(1);
@@ -59,7 +53,7 @@ describe("the heat line", () => {
     expect(all(markup, /rotate\(45/g)).toHaveLength(2);
   });
 
-  it("puts two gates with the same span into one band, and speaks the workshop's unit", () => {
+  it("puts two ranges with the same span into one band, and speaks the workshop's unit", () => {
     const markup = line([], { temperature: "F" });
     expect(markup).toContain("heat, add");
     expect(markup).toContain("134.6–145.4 °F");

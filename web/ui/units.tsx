@@ -2,17 +2,17 @@
 
 import {
   decimalsFor,
-  type Gate,
   type MassUnit,
   massParts,
+  type TemperatureRange,
   type TemperatureUnit,
   temperatureParts,
   writeBulk,
   writeDifference,
   writeDuration,
-  writeGate,
   writeMass,
   writeMoney,
+  writeRange,
   writeTemperature,
 } from "@hearth/core";
 import { DateTime } from "luxon";
@@ -45,7 +45,7 @@ export function writers(units: Units) {
     t: (centi: number) => writeTemperature(centi, units.temperature),
     tParts: (centi: number) => temperatureParts(centi, units.temperature),
     tDifference: (centi: number) => writeDifference(centi, units.temperature),
-    gate: (gate: Gate) => writeGate(gate, units.temperature),
+    range: (range: TemperatureRange) => writeRange(range, units.temperature),
     clock: (iso: string) => local(iso).toFormat("HH:mm"),
     isoDay: (iso: string) => local(iso).toFormat("yyyy-LL-dd"),
     day: (iso: string) => local(iso).toFormat("ccc d LLL"),
@@ -62,14 +62,58 @@ export function writers(units: Units) {
 export type Writers = ReturnType<typeof writers>;
 
 const UnitsContext = createContext<Units>({ mass: "g", temperature: "C", zone: "UTC" });
-const ClockContext = createContext<{ now: string; frozen: boolean }>({ now: "1970-01-01T00:00:00.000Z", frozen: true });
+/** How far the workshop's time is ahead of this device's clock, in ms, as it was measured when the page was read. */
+interface Clock {
+  aheadMs: number;
+  /** The moment at which the workshop's clock stands still, for tests and pictures; null where it runs. */
+  frozenAt: string | null;
+}
+const ClockContext = createContext<Clock>({ aheadMs: 0, frozenAt: "1970-01-01T00:00:00.000Z" });
+
+/** A device whose clock is off by more than this is told so, and its entries are placed by the workshop's time. */
+const CLOCK_OFF_MS = 60_000;
 
 export function Ground({ units, now, frozen, children }: { units: Units; now: string; frozen: boolean; children: ReactNode }) {
+  // Measured once for each reading of the server's time, and shared: a view that opens an hour later still shows the right one.
+  const [clock, setClock] = useState<Clock>(() => ({ aheadMs: 0, frozenAt: now }));
+  useEffect(() => {
+    setClock({ aheadMs: Date.parse(now) - Date.now(), frozenAt: frozen ? now : null });
+    if (frozen) return;
+    // What a page was drawn with may be old; the server is asked, now and whenever the page is seen again.
+    const measure = async () => {
+      const sent = Date.now();
+      const answer = await fetch("/api/clock", { cache: "no-store" }).catch(() => null);
+      if (!answer?.ok) return;
+      const { now: there } = (await answer.json()) as { now: string };
+      setClock({ aheadMs: Math.round(Date.parse(there) - (sent + Date.now()) / 2), frozenAt: null });
+    };
+    const seen = () => document.visibilityState === "visible" && void measure();
+    void measure();
+    const timer = setInterval(seen, 300_000);
+    document.addEventListener("visibilitychange", seen);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener("visibilitychange", seen);
+    };
+  }, [now, frozen]);
   return (
     <UnitsContext value={units}>
-      <ClockContext value={{ now, frozen }}>{children}</ClockContext>
+      <ClockContext value={clock}>{children}</ClockContext>
     </UnitsContext>
   );
+}
+
+const timeOf = (clock: Clock): string => clock.frozenAt ?? new Date(Date.now() + clock.aheadMs).toISOString();
+
+/** The workshop's time at the moment of asking, and whether this device's own clock is off. */
+export function useClock() {
+  const clock = useContext(ClockContext);
+  return {
+    now: () => timeOf(clock),
+    /** Positive: the device is slow. */
+    aheadMs: clock.aheadMs,
+    isOff: clock.frozenAt === null && Math.abs(clock.aheadMs) > CLOCK_OFF_MS,
+  };
 }
 
 export function useUnits(): Writers {
@@ -77,16 +121,23 @@ export function useUnits(): Writers {
   return useMemo(() => writers(units), [units]);
 }
 
-/** The server's time, ticking on; a phone with a wrong clock still sees the workshop's time. */
+/** The workshop's time, ticking on; a phone with a wrong clock still sees it. */
 export function useNow(everyMs = 1_000): string {
-  const { now, frozen } = useContext(ClockContext);
-  const [shown, setShown] = useState(now);
+  const clock = useContext(ClockContext);
+  const [shown, setShown] = useState(() => timeOf(clock));
   useEffect(() => {
-    setShown(now);
-    if (frozen) return;
-    const ahead = Date.parse(now) - Date.now();
-    const timer = setInterval(() => setShown(new Date(Date.now() + ahead).toISOString()), everyMs);
-    return () => clearInterval(timer);
-  }, [now, frozen, everyMs]);
+    const show = () => setShown(timeOf(clock));
+    show();
+    if (clock.frozenAt !== null) return;
+    const timer = setInterval(show, everyMs);
+    // A page that was hidden has stood still: it catches up when it is seen again.
+    document.addEventListener("visibilitychange", show);
+    window.addEventListener("pageshow", show);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener("visibilitychange", show);
+      window.removeEventListener("pageshow", show);
+    };
+  }, [clock, everyMs]);
   return shown;
 }

@@ -1,4 +1,4 @@
-import { LeftoversError, leftoversProgramme, type Material, mostAlone, type Product, type Programme } from "@hearth/core";
+import { type Choice, LeftoversError, leftoversProgramme, mostAlone, type Programme, type Supply } from "@hearth/core";
 import fc from "fast-check";
 import Glpk from "glpk.js/node";
 import loadHighs, { type Highs } from "highs";
@@ -65,8 +65,8 @@ async function byGlpk(programme: Programme): Promise<number> {
   return result.result.z;
 }
 
-const material = (have: number, leftover = true): Material => ({ name: `m${have}`, have, leftover });
-const product = (name: string, uses: number[], worth = 0, least = 0, most: number | null = null): Product => ({ name, uses, worth, least, most });
+const material = (have: number, leftover = true): Supply => ({ name: `m${have}`, have, leftover });
+const product = (name: string, uses: number[], worth = 0, least = 0, most: number | null = null): Choice => ({ name, uses, worth, least, most });
 
 describe("the mix that uses leftovers up best, or earns most", () => {
   it("is found for a shelf of two waxes and two products, proved, with what is left", () => {

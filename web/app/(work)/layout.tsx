@@ -1,8 +1,9 @@
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
-import { waitingCounts } from "@/stations/batch/lists";
-import { here } from "@/stations/frame/context";
+import { waitingCounts } from "@/server/batches";
+import { here } from "@/server/context";
 import { Frame } from "@/stations/frame/frame";
+import { STATIONS } from "./stations";
 
 export const dynamic = "force-dynamic";
 
@@ -11,6 +12,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
   const waiting = await waitingCounts(at.db, at.workshop.id, at.now);
   return (
     <Frame
+      stations={STATIONS}
       units={at.units}
       now={at.now}
       frozen={at.frozen}

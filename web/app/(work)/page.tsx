@@ -1,16 +1,16 @@
-import { listBatches, listInstruments } from "@/stations/batch/lists";
-import { here } from "@/stations/frame/context";
-import { readLow } from "@/stations/shelf/read";
+import { listInstruments, openBatches } from "@/server/batches";
+import { here } from "@/server/context";
+import { readLow } from "@/server/shelf";
 import { Today } from "@/stations/today/today";
 
 export const metadata = { title: "Today" };
 
 export default async function TodayPage() {
-  const { db, workshop, now } = await here();
+  const { db, workshop } = await here();
   const [list, instruments, low] = await Promise.all([
-    listBatches(db, workshop.id, ["pot", "rack"], now),
+    openBatches(db, workshop.id),
     listInstruments(db, workshop.id),
-    readLow(db, workshop.id),
+    readLow(db, workshop.id, workshop.timeZone),
   ]);
-  return <Today batches={list.batches} instruments={instruments} workshopName={workshop.name} low={low} />;
+  return <Today batches={list} instruments={instruments} workshopName={workshop.name} low={low} />;
 }

@@ -1,5 +1,5 @@
 import Link from "next/link";
-import { listWorkshops } from "@/stations/frame/read-workshops";
+import { listWorkshops } from "@/server/workshops";
 import { Workshops } from "@/stations/frame/workshops";
 
 export const metadata = { title: "Workshops" };

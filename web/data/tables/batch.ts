@@ -1,5 +1,5 @@
-import type { BatchEvent } from "@hearth/core";
-import { foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
+import type { BatchFacts } from "@hearth/core";
+import { bigint, boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
 import { formulaVersions } from "./formula";
 import { instruments } from "./shelf";
 import { ofWorkshop, people } from "./workshop";
@@ -7,8 +7,8 @@ import { ofWorkshop, people } from "./workshop";
 const instant = (name: string) => timestamp(name, { withTimezone: true, mode: "string" });
 
 /**
- * A batch. Its state is a function of its events; the columns from `started_at` on repeat a little of that state so that
- * lists can be found and ordered by an index. They are written with each event, in the same transaction.
+ * A batch: its frozen plan, and the facts that follow from its entries. The columns from `started_at` on repeat a little of
+ * them, so that lists are found and ordered by an index and fold no log. All are written with each entry, in its transaction.
  */
 export const batches = pgTable(
   "batch",
@@ -17,17 +17,27 @@ export const batches = pgTable(
     id: uuid("id").notNull(),
     number: integer("number").notNull(),
     formulaVersionId: uuid("formula_version_id").notNull(),
-    stage: text("stage", { enum: ["pot", "rack", "closed"] }).notNull(),
+    stage: text("stage", { enum: ["pot", "rack", "closed", "abandoned"] }).notNull(),
+    /** Brought up to the newest format when it is read. */
+    plan: jsonb("plan").$type<unknown>(),
+    facts: jsonb("facts").$type<BatchFacts>(),
     startedAt: instant("started_at").notNull(),
     pouredAt: instant("poured_at"),
     lookedAt: instant("looked_at"),
     closedAt: instant("closed_at"),
+    /** When it has set, may be tested, may be sold, by its process. */
+    setAt: instant("set_at"),
+    testFrom: instant("test_from"),
+    sellFrom: instant("sell_from"),
+    /** Where an import decided that it draws no stock here. */
+    drawsStock: boolean("draws_stock").notNull().default(true),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),
     unique("batch_number").on(table.workshopId, table.number),
     foreignKey({ columns: [table.workshopId, table.formulaVersionId], foreignColumns: [formulaVersions.workshopId, formulaVersions.id] }),
     index("batch_by_stage").on(table.workshopId, table.stage, table.startedAt, table.id),
+    index("batch_to_look").on(table.workshopId, table.stage, table.lookedAt, table.setAt),
     index("batch_by_version").on(table.workshopId, table.formulaVersionId),
   ],
 );
@@ -45,7 +55,13 @@ export const batchEvents = pgTable(
     personId: uuid("person_id"),
     instrumentId: uuid("instrument_id"),
     corrects: uuid("corrects"),
-    payload: jsonb("payload").$type<BatchEvent["payload"]>().notNull(),
+    /** What the device's own clock said, where it was off. */
+    deviceAt: instant("device_at"),
+    /** Version of the payload; brought up to the newest when it is read. */
+    v: integer("v").notNull().default(1),
+    payload: jsonb("payload").$type<unknown>().notNull(),
+    /** The order of writing, for those who read on from where they were. */
+    seq: bigint("seq", { mode: "number" }).generatedAlwaysAsIdentity(),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),
@@ -53,6 +69,8 @@ export const batchEvents = pgTable(
     foreignKey({ columns: [table.workshopId, table.personId], foreignColumns: [people.workshopId, people.id] }),
     foreignKey({ columns: [table.workshopId, table.instrumentId], foreignColumns: [instruments.workshopId, instruments.id] }),
     foreignKey({ columns: [table.workshopId, table.corrects], foreignColumns: [table.workshopId, table.id] }),
+    index("batch_event_by_seq").on(table.workshopId, table.batchId, table.seq),
+    index("batch_event_by_corrects").on(table.workshopId, table.corrects),
     index("batch_event_by_batch").on(table.workshopId, table.batchId, table.happenedAt, table.id),
   ],
 );

@@ -1,4 +1,3 @@
-import type { FormulaSpec } from "@hearth/core";
 import { foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
 import { ofWorkshop } from "./workshop";
 
@@ -23,7 +22,8 @@ export const formulaVersions = pgTable(
     id: uuid("id").notNull(),
     formulaId: uuid("formula_id").notNull(),
     number: integer("number").notNull(),
-    spec: jsonb("spec").$type<FormulaSpec>().notNull(),
+    /** Brought up to the newest shape when it is read. */
+    spec: jsonb("spec").$type<unknown>().notNull(),
     createdAt: timestamp("created_at", { withTimezone: true, mode: "string" }).notNull(),
   },
   (table) => [

@@ -1,10 +1,14 @@
-import type { Gate } from "@hearth/core";
-import { bigint, boolean, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
+import type { TemperatureRange } from "@hearth/core";
+import { sql } from "drizzle-orm";
+import { type AnyPgColumn, bigint, boolean, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { ofWorkshop } from "./workshop";
 
 const own = () => ({ workshopId: ofWorkshop(), id: uuid("id").notNull(), name: text("name").notNull(), version: integer("version").notNull().default(1) });
+/** Names are unique in a workshop, without regard to case. */
+const named = (what: string, table: { workshopId: AnyPgColumn; name: AnyPgColumn }) =>
+  uniqueIndex(`${what}_name`).on(table.workshopId, sql`lower(${table.name})`);
 const milligrams = (name: string) => bigint(name, { mode: "number" });
-const gate = (name: string) => jsonb(name).$type<Gate>();
+const range = (name: string) => jsonb(name).$type<TemperatureRange>();
 const families = () => jsonb("families").$type<string[]>();
 const remarks = () => text("remarks").notNull().default("");
 /** Below this it is low: milligrams, or pieces. */
@@ -18,9 +22,9 @@ export const waxes = pgTable(
     family: text("family").notNull(),
     maxLoadPpm: integer("max_load_ppm"),
     melt: integer("melt"),
-    heatGate: gate("heat_gate"),
-    addGate: gate("add_gate"),
-    pourGate: gate("pour_gate"),
+    heatRange: range("heat_range"),
+    addRange: range("add_range"),
+    pourRange: range("pour_range"),
     ceiling: integer("ceiling"),
     setDensity: integer("set_density"),
     liquidDensity: integer("liquid_density"),
@@ -31,7 +35,7 @@ export const waxes = pgTable(
     low: low(),
     remarks: remarks(),
   },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("wax", table)],
 );
 
 export const fragrances = pgTable(
@@ -48,7 +52,7 @@ export const fragrances = pgTable(
     low: low(),
     remarks: remarks(),
   },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("fragrance", table)],
 );
 
 export const dyes = pgTable(
@@ -63,13 +67,13 @@ export const dyes = pgTable(
     low: low(),
     remarks: remarks(),
   },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("dye", table)],
 );
 
 export const additives = pgTable(
   "additive",
   { ...own(), usualPpm: integer("usual_ppm"), maxPpm: integer("max_ppm"), does: text("does").notNull().default(""), low: low(), remarks: remarks() },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("additive", table)],
 );
 
 export const wicks = pgTable(
@@ -85,7 +89,7 @@ export const wicks = pgTable(
     low: low(),
     remarks: remarks(),
   },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("wick", table)],
 );
 
 export const vessels = pgTable(
@@ -115,7 +119,23 @@ export const vessels = pgTable(
     low: low(),
     remarks: remarks(),
   },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("vessel", table)],
+);
+
+/** Moulds are used again, so they are no stock. Measures in micrometres. */
+export const moulds = pgTable(
+  "mould",
+  {
+    ...own(),
+    kind: text("kind").notNull(),
+    cavities: integer("cavities").notNull().default(1),
+    fillMg: milligrams("fill_mg").notNull(),
+    innerTopUm: integer("inner_top_um").notNull(),
+    innerBottomUm: integer("inner_bottom_um").notNull(),
+    heightUm: integer("height_um").notNull(),
+    remarks: remarks(),
+  },
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("mould", table)],
 );
 
 export const instruments = pgTable(
@@ -130,5 +150,5 @@ export const instruments = pgTable(
     /** The most that a scale takes. */
     capacityMg: milligrams("capacity_mg"),
   },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("instrument", table)],
 );

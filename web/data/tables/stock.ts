@@ -19,6 +19,8 @@ export const lots = pgTable(
     /** Of the whole lot, in minor units of the workshop's currency. */
     cost: bigint("cost", { mode: "number" }),
     receivedOn: date("received_on", { mode: "string" }).notNull(),
+    /** The moment, where it is known: a count of the same morning came before it. */
+    receivedAt: timestamp("received_at", { withTimezone: true, mode: "string" }),
     /** Taken back: as if it had never come. */
     withdrawn: boolean("withdrawn").notNull().default(false),
     version: integer("version").notNull().default(1),

@@ -1,65 +1,106 @@
 "use client";
 
-import { type BatchState, type GateName, type Step, writeDuration, writeNumber, writeStanding } from "@hearth/core";
+import { actKindOf, type Progress, standing, weighedLoad, writeNumber, writePercent, writeStanding } from "@hearth/core";
 import Link from "next/link";
 import { useEffect, useState } from "react";
+import { Entries } from "@/log/entries";
+import { type Batch, type BatchProps, useBatch } from "@/log/use-batch";
 import { HeatLine, toneOf } from "@/ui/heat-line";
 import { useKeys } from "@/ui/keys";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
-import { useUnits, type Writers } from "@/ui/units";
-import { Entries } from "../batch/entries";
-import { SIGN, TONE } from "../batch/entry";
-import { type BatchProps, useBatch } from "../batch/use-batch";
-import { ACTS, isGate, StepForm, Target } from "./step";
+import { SIGN, TONE } from "@/ui/tone";
+import { useUnits } from "@/ui/units";
+import { actView } from "./acts";
+import { AlarmSound, CeilingAlarm } from "./alarm";
+import { GiveUp } from "./give-up";
+import { NoteForm } from "./note";
+import { TooMuch } from "./over";
 
-function Why({ step, state, units }: { step: Step; state: BatchState; units: Writers }) {
-  const profile = state.plan.spec.profile;
-  if (step.kind === "weigh")
-    return <Aside title="Weighing">Tare first. One container for wax, another for fragrance. On a small scale weigh in parts: the parts add up here.</Aside>;
-  if (step.kind === "count")
-    return (
-      <Aside title="Dye">
-        Liquid wax looks much darker than set wax: dab a drop on paper to see the set colour
-        {state.plan.waxFamily === "gel" ? "; gel shows its true colour hot" : ""}. More dye clogs the wick.
-      </Aside>
-    );
-  if (step.kind === "heat")
-    return (
-      <Aside title="Before you read">
-        Stir first: a pot has hot and cold spots. Keep to one thermometer. Long above {units.t(profile.ceiling)} scorches the wax.
-      </Aside>
-    );
-  if (step.kind === "add") return <Aside title={profile.name}>{profile.reason || "Follow the supplier's sheet for the add temperature."}</Aside>;
-  if (step.kind === "stir")
-    return (
-      <Aside title="Why by the clock">
-        Oil that is not stirred in sinks and sweats out later. {writeDuration(profile.stirSeconds)} is this profile's time. Cool oil lowers the pot's
-        temperature: read again after.
-      </Aside>
-    );
-  if (step.kind === "pour")
-    return (
-      <Aside title="If it fell too far">Put it back on the heat and watch it. Poured too hot, tops sink and roughen; too cool, the wall shows rings.</Aside>
-    );
-  return <Aside title="Pouring">Slowly and without a splash; tap the jar for bubbles; stop at the shoulder. Keep some back for the top-up.</Aside>;
+/** The newest reading, and how it stands against the range that is being worked at. */
+function LastReading({ batch, step }: { batch: Batch; step: Progress }) {
+  const units = useUnits();
+  const newest = batch.marks.at(-1);
+  if (!newest || step.entry === "weighed" || step.entry === "counted") return null;
+  const band = step.range
+    ? { name: batch.bands.find((one) => one.act === step.act)?.name ?? step.kind, range: step.range }
+    : batch.bands.find((one) => one.act === newest.act);
+  const tone = band ? toneOf(newest.celsius, band.range) : "ink";
+  const fell = band && step.range && newest.act === step.act && standing(newest.celsius, band.range).is === "below";
+  return (
+    <div className="text-right sm:float-right sm:pl-4 max-sm:mb-2 max-sm:text-left" aria-live="polite">
+      <div className="text-soft">last reading, {units.clock(newest.at)}</div>
+      <span className={`figure text-[clamp(44px,5vw,64px)] leading-[0.95] ${TONE[tone]}`}>{units.tParts(newest.celsius).figure}</span>
+      <span className="figure text-[26px]"> °{units.temperature}</span>
+      {band ? (
+        <div className={`font-semibold ${TONE[tone]}`}>
+          {SIGN[tone]}
+          {writeStanding(newest.celsius, band.name, band.range, units.temperature)}
+        </div>
+      ) : null}
+      {fell ? (
+        batch.facts.onHeat ? (
+          <div className="font-semibold">back on the heat since {units.clock(batch.facts.onHeat)}</div>
+        ) : (
+          <button type="button" className="press mt-1" onClick={() => void batch.record({ kind: "heated", payload: { pot: step.pot } })}>
+            Put it back on the heat
+          </button>
+        )
+      ) : null}
+    </div>
+  );
+}
+
+function StepList({ batch, here, onChoose }: { batch: Batch; here: string | undefined; onChoose: (key: string) => void }) {
+  const several = batch.plan.pots.length > 1;
+  return (
+    <ol>
+      {batch.steps.map((one, index) => {
+        const isHere = one.key === here;
+        const done = one.done && one.key !== batch.next?.key;
+        return (
+          <li key={one.key}>
+            {several && one.pot !== batch.steps[index - 1]?.pot ? (
+              <div className="px-2 pt-2 text-[14px] text-soft">
+                pot {one.pot + 1}: {batch.plan.pots[one.pot]?.formulaName}
+              </div>
+            ) : null}
+            <button
+              type="button"
+              aria-current={isHere ? "step" : undefined}
+              onClick={() => onChoose(one.key)}
+              className={`flex min-h-[40px] w-full items-center gap-3 border-b border-line px-2 text-left max-lg:min-h-[56px] ${isHere ? "bg-sheet font-bold outline-2 -outline-offset-2 outline-ink" : "hover:bg-wax"}`}
+            >
+              <span className={`figure w-5 text-[20px] ${done ? "text-inside" : "text-soft"}`} aria-hidden="true">
+                {done ? "✓" : isHere ? "›" : "·"}
+              </span>
+              <span>
+                {one.name}
+                <span className="sr-only">{one.entry === null ? ", by the clock" : done ? ", done" : ", open"}</span>
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
 }
 
 /** A pot as it runs: the next thing, one number to put in, the heat line, and everything put down so far. */
 export function Pot(props: BatchProps) {
   const batch = useBatch(props);
-  const { state } = batch;
+  const { plan, facts } = batch;
   const units = useUnits();
   const [chosen, setChosen] = useState<string | null>(null);
-  const [note, setNote] = useState("");
-  const step = state.steps.find((one) => one.key === chosen) ?? state.next;
-  const profile = state.plan.spec.profile;
-  const newest = state.readings.at(-1) ?? null;
-  const gateNow: GateName | null = step && isGate(step.kind) ? step.kind : newest && newest.gate !== "watch" ? newest.gate : null;
-  const tone = newest && gateNow ? toneOf(newest.celsius, profile[gateNow]) : "ink";
+  const step = batch.steps.find((one) => one.key === chosen) ?? batch.next;
+  const act = step ? plan.process.acts.find((one) => one.id === step.act) : undefined;
+  const kind = act ? actKindOf(act.kind) : null;
+  const pot = step?.pot ?? 0;
+  const load = weighedLoad(plan, facts, pot);
+  const limit = plan.pots[pot]?.maxLoadPpm ?? null;
   const move = (by: number) => {
-    const at = state.steps.findIndex((one) => one.key === step?.key);
-    setChosen(state.steps[Math.max(0, Math.min(state.steps.length - 1, at + by))]?.key ?? null);
+    const at = batch.steps.findIndex((one) => one.key === step?.key);
+    setChosen(batch.steps[Math.max(0, Math.min(batch.steps.length - 1, at + by))]?.key ?? null);
   };
   useKeys([
     { key: "u", does: "take the last entry back", act: () => void batch.undo() },
@@ -69,142 +110,97 @@ export function Pot(props: BatchProps) {
   // Once something is recorded the pot itself says what comes next.
   // (The dependency only tells that an entry has been recorded.)
   useEffect(() => setChosen(null), [batch.last?.id]);
+  const view = step ? actView(step.kind) : null;
+  const View = view?.View;
 
   return (
     <Screen
       gloved
-      title={`Pot ${props.batch.number}: ${state.plan.formulaName}`}
-      lead={`${state.plan.vessels.map((vessel) => `${vessel.count} × ${vessel.name}`).join(", ")} · ${units.g(state.plan.totalMg, state.plan.resolutionUg)} · ${profile.name}`}
+      title={`Pot ${props.batch.number}: ${batch.title}`}
+      lead={`${plan.products.map((one) => `${one.count} × ${one.name}`).join(", ")} · ${plan.pots.map((one) => units.g(one.totalMg, one.components[0]?.scale.resolutionUg ?? null)).join(" + ")} · ${plan.process.name}`}
+      actions={
+        <Link className="press" href={`/records/${props.batch.id}`}>
+          Record
+        </Link>
+      }
       side={
         <>
           <Caution title="Hot wax">Never leave it. No water near it. Gloves, eye protection, air. Smother a wax fire; never water.</Caution>
-          {step ? <Why step={step} state={state} units={units} /> : null}
-          {state.weighedLoadPercent !== null && state.plan.maxLoadPpm !== null && state.weighedLoadPercent > state.plan.maxLoadPpm / 10_000 + 0.005 ? (
+          {kind && step ? <Aside title={`How to ${kind.verb}`}>{kind.why}</Aside> : null}
+          {kind?.caution && step?.kind !== "heat" ? <Caution title={kind.verb}>{kind.caution}</Caution> : null}
+          {step?.kind === "add" ? (
+            <Aside title={plan.process.name}>{plan.process.reason || "Follow the supplier's sheet for the add temperature."}</Aside>
+          ) : null}
+          {load !== null && limit !== null && load > limit / 10_000 + 0.005 ? (
             <Warn>
-              The load really weighed is {writeNumber(state.weighedLoadPercent, 2)} % of the wax, above the largest load of{" "}
-              {writeNumber(state.plan.maxLoadPpm / 10_000, 2)} %.
+              The actual load is {writeNumber(load, 2)} % of the wax, above the largest load of {writePercent(limit)}.
             </Warn>
           ) : null}
-          <PotStrip parts={state.plan.components} resolutionUg={state.plan.resolutionUg} height={34} />
+          {facts.over.since === null ? <CeilingAlarm batch={batch} /> : null}
+          <PotStrip parts={plan.pots[pot]?.components ?? []} resolutionUg={null} height={34} />
+          <GiveUp batch={batch} batchId={props.batch.id} />
         </>
       }
     >
-      <div className="grid grid-cols-1 gap-6 xl:grid-cols-[minmax(0,1fr)_232px]">
-        <section className="sheet" aria-label="Next">
-          {step ? (
-            <>
-              <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-2">
-                <div>
-                  <h2 className="text-[26px]">{ACTS[step.kind].title(step)}</h2>
-                  <div className="mt-2">
-                    <Target step={step} state={state} units={units} />
-                  </div>
-                </div>
-                {newest && step.kind !== "weigh" && step.kind !== "count" && step.kind !== "stir" ? (
-                  <div className="text-right" aria-live="polite">
-                    <div className="text-soft">last reading, {units.clock(newest.at)}</div>
-                    <span className={`figure text-[clamp(52px,7vw,84px)] leading-[0.95] ${TONE[tone]}`}>{units.tParts(newest.celsius).figure}</span>
-                    <span className="figure text-[26px]"> °{units.temperature}</span>
-                    {gateNow ? (
-                      <div className={`font-semibold ${TONE[tone]}`}>
-                        {SIGN[tone]}
-                        {writeStanding(newest.celsius, gateNow, profile[gateNow], units.temperature)}
-                      </div>
-                    ) : null}
-                  </div>
+      <AlarmSound since={facts.over.since} />
+      {facts.over.since !== null ? <CeilingAlarm batch={batch} /> : null}
+      <TooMuch batch={batch} pot={pot} />
+      <div className="grid grid-cols-1 gap-5 xl:grid-cols-[minmax(0,1fr)_232px]">
+        <div className="min-w-0">
+          <section className="sheet" aria-label="Next">
+            {step && View ? (
+              <>
+                <LastReading batch={batch} step={step} />
+                <h2 className="mb-1 text-[26px]">{view.title(step)}</h2>
+                <View key={step.key} step={step} batch={batch} instruments={props.instruments} />
+              </>
+            ) : facts.abandoned ? (
+              <h2 className="text-[26px]">Abandoned at {units.clock(facts.abandoned.at)}</h2>
+            ) : (
+              <div>
+                <h2 className="text-[26px]">Poured at {units.clock(batch.pouredAt ?? batch.now)}</h2>
+                {batch.times ? (
+                  <p className="mt-2">
+                    Leave it unmoved until <strong>{units.dayClock(batch.times.setAt)}</strong>, out of the sun and draught, spaced evenly.
+                  </p>
                 ) : null}
+                <Link className="act mt-4" href="/rack" data-next-step>
+                  Go to the rack
+                </Link>
               </div>
-              <StepForm key={step.key} step={step} batch={batch} instruments={props.instruments} />
-            </>
-          ) : (
-            <div>
-              <h2 className="text-[26px]">Poured at {units.clock(state.pouredAt ?? batch.now)}</h2>
-              {state.times ? (
-                <p className="mt-2">
-                  Leave it unmoved until <strong>{units.dayClock(state.times.setAt)}</strong>, out of the sun and draught, spaced evenly.
-                </p>
-              ) : null}
-              <Link className="act mt-4" href="/rack" data-next-step>
-                Go to the rack
-              </Link>
-            </div>
-          )}
-          {batch.last ? (
-            <p role="status" className="mt-3 flex items-center gap-3">
-              <span className="font-semibold text-inside">✓ Recorded</span>
-              <button type="button" className="press" onClick={() => void batch.undo()}>
-                Undo
-              </button>
+            )}
+            {batch.last ? (
+              <p role="status" className="mt-3 flex items-center gap-3">
+                <span className="font-semibold text-inside">✓ Recorded</span>
+                <button type="button" className="press" onClick={() => void batch.undo()}>
+                  Undo
+                </button>
+              </p>
+            ) : null}
+          </section>
+          <section className="mt-4" aria-label="Heat line">
+            <HeatLine
+              bands={batch.bands}
+              ceiling={plan.process.ceiling}
+              marks={batch.marks}
+              moments={batch.moments}
+              now={batch.pouredAt ? null : batch.now}
+              height={230}
+              label="Heat line of this pot"
+            />
+            <p className="mt-1 text-[14px] text-soft">
+              ● probe&ensp; ◆ infrared&ensp; ▮ glass&ensp; ○ instrument not noted. A line joins readings of one instrument only.
             </p>
-          ) : null}
-        </section>
+          </section>
+        </div>
         <section aria-label="Steps">
-          <ol>
-            {state.steps.map((one) => {
-              const here = one.key === step?.key;
-              return (
-                <li key={one.key}>
-                  <button
-                    type="button"
-                    aria-current={here ? "step" : undefined}
-                    onClick={() => setChosen(one.key)}
-                    className={`flex min-h-[46px] w-full items-center gap-3 border-b border-line px-2 text-left max-lg:min-h-[56px] ${here ? "bg-sheet font-bold outline-2 -outline-offset-2 outline-ink" : "hover:bg-wax"}`}
-                  >
-                    <span className={`figure w-5 text-[20px] ${one.done && one !== state.next ? "text-inside" : "text-soft"}`} aria-hidden="true">
-                      {one.done && one !== state.next ? "✓" : here ? "›" : "·"}
-                    </span>
-                    <span>
-                      {one.name}
-                      <span className="sr-only">{one.done && one !== state.next ? ", done" : ", open"}</span>
-                    </span>
-                  </button>
-                </li>
-              );
-            })}
-          </ol>
+          <StepList batch={batch} here={step?.key} onChoose={setChosen} />
         </section>
       </div>
-      <section className="mt-6" aria-label="Heat line">
-        <HeatLine
-          gates={profile}
-          ceiling={profile.ceiling}
-          marks={batch.marks}
-          moments={batch.moments}
-          now={state.pouredAt ? null : batch.now}
-          height={250}
-          label="Heat line of this pot"
-        />
-        <p className="mt-1 text-[14px] text-soft">
-          ● probe&ensp; ◆ infrared&ensp; ▮ glass&ensp; ○ instrument not noted. A line joins readings of one instrument only.
-        </p>
-      </section>
       <section className="mt-6" aria-label="Entries">
         <h2 className="border-b-[3px] border-ink pb-1">Entries</h2>
         <Entries batch={batch} newestFirst />
-        <form
-          className="mt-3 flex items-end gap-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            const text = note.trim();
-            if (!text) return;
-            setNote("");
-            void batch.record({ kind: "note", payload: { text } }).then((refusal) => refusal && setNote(text));
-          }}
-        >
-          <label className="flex-1 text-[15px] font-semibold">
-            Note
-            <input
-              className="entry mt-1 font-normal"
-              maxLength={2000}
-              value={note}
-              onChange={(event) => setNote(event.target.value)}
-              placeholder="Anything out of the ordinary"
-            />
-          </label>
-          <button type="submit" className="press">
-            Add the note
-          </button>
-        </form>
+        <NoteForm batch={batch} />
       </section>
     </Screen>
   );

@@ -1,9 +1,9 @@
 "use client";
 
 import Link from "next/link";
+import { BatchRow } from "@/log/row";
+import type { Listed, ReadInstrument } from "@/server/batches";
 import { Aside, Caution, Empty, Older, Screen } from "@/ui/margin";
-import type { Listed, ReadInstrument } from "../batch/lists";
-import { BatchRow } from "../batch/row";
 
 /** The pots that run. */
 export function Pots({ batches, instruments, more }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null }) {
@@ -14,7 +14,7 @@ export function Pots({ batches, instruments, more }: { batches: Listed[]; instru
       side={
         <>
           <Caution title="Hot wax">Never leave it. No water near it. Smother a wax fire; never water.</Caution>
-          <Aside title="Two pots at once">Read each one before its gate, not after: a pot that waits cools or overheats while you pour the other.</Aside>
+          <Aside title="Two pots at once">Read each one before its range, not after: a pot that waits cools or overheats while you pour the other.</Aside>
         </>
       }
     >
@@ -38,7 +38,7 @@ export function Pots({ batches, instruments, more }: { batches: Listed[]; instru
               href={`/bench/${one.id}`}
               instruments={instruments}
               first={index === 0}
-              what={one.state.next ? `next: ${one.state.next.name}` : "poured"}
+              what={one.next ? `next: ${one.next.name}` : "poured"}
               action="Go to the pot"
             />
           ))}

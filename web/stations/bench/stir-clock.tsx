@@ -2,22 +2,8 @@
 
 import { useEffect, useRef, useState } from "react";
 import { useKeys } from "@/ui/keys";
-
-/** Sounds a short tone, where the browser lets it. */
-function sound(): void {
-  try {
-    const context = new AudioContext();
-    const tone = context.createOscillator();
-    const volume = context.createGain();
-    volume.gain.value = 0.25;
-    tone.frequency.value = 880;
-    tone.connect(volume).connect(context.destination);
-    tone.start();
-    tone.stop(context.currentTime + 0.9);
-  } catch {
-    // The figure shows it all the same.
-  }
-}
+import { sound } from "@/ui/sound";
+import { press } from "@/ui/variants";
 
 /** Stirring by the clock: start, stop, and a tone when the time is up. The time stirred is handed on at the stop. */
 export function StirClock({ seconds, onStop }: { seconds: number; onStop: (stirred: number) => void }) {
@@ -54,7 +40,7 @@ export function StirClock({ seconds, onStop }: { seconds: number; onStop: (stirr
       <span className={`figure text-[84px] leading-none ${since !== null && left === 0 ? "text-inside" : ""}`} role="timer">
         {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}
       </span>
-      <button type="button" className="press !min-h-[56px] text-[18px]" onClick={toggle}>
+      <button type="button" className={press({ size: "gloved" })} onClick={toggle}>
         {since === null ? "Start stirring" : "Stop and use this time"}
       </button>
       {since !== null && over > 0 ? <span className="font-semibold text-inside">✓ {over} s past the time</span> : null}

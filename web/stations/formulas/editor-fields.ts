@@ -4,39 +4,16 @@ import {
   good,
   type LoadBasis,
   type Parsed,
-  type Profile,
-  parseDuration,
-  parseGate,
+  type Process,
   parseLoad,
   parseNumber,
   parsePercent,
-  parseTemperature,
-  writeDuration,
   writeNumber,
   writePercent,
 } from "@hearth/core";
-import { type FieldRule, named, untouched, words } from "@/ui/fields";
+import { type FieldRule, named, words } from "@/forms/fields";
+import { processRules } from "@/forms/process-fields";
 import type { Writers } from "@/ui/units";
-
-const duration = (unit: "min" | "h" | "d") => (text: string) => parseDuration(text, unit);
-export const OWN = "own";
-
-/** A gate without its unit, which stands in the label. */
-const bare = (gate: string) => gate.replace(/ °[CF]$/, "");
-
-export function profileText(profile: Profile, units: Writers) {
-  return {
-    heat: bare(units.gate(profile.heat)),
-    add: bare(units.gate(profile.add)),
-    pour: bare(units.gate(profile.pour)),
-    ceiling: units.tParts(profile.ceiling).figure,
-    stirSeconds: writeDuration(profile.stirSeconds),
-    setSeconds: writeDuration(profile.setSeconds),
-    leastCureSeconds: writeDuration(profile.leastCureSeconds),
-    recommendedCureSeconds: writeDuration(profile.recommendedCureSeconds),
-    reason: profile.reason,
-  };
-}
 
 export type PartKind = "wax" | "fragrance" | "additive" | "dye";
 
@@ -89,43 +66,27 @@ function rulesOfRow(row: PartRow, dose: DyeDose): Record<string, FieldRule<unkno
   };
 }
 
-/** The rules of everything that is not a line of what goes in. `basis` is the one chosen at present. */
+/** The rules of all fields. `basis` is the one chosen at present. */
 export function rulesFor(
   name: string,
   spec: FormulaSpec | null,
   rows: readonly PartRow[],
   now: { basis: LoadBasis; doses: Record<string, DyeDose> },
-  firstProfile: Profile,
+  process: Process,
   units: Writers,
 ) {
-  const shown = profileText(spec?.profile ?? firstProfile, units);
-  const unit = units.temperature;
-  const stored = spec?.profile ?? firstProfile;
-  const gate = (initial: string, value: Profile["heat"]) => untouched({ initial, parse: (text: string) => parseGate(text, unit) }, value);
-  const time = (of: "stirSeconds" | "setSeconds" | "leastCureSeconds" | "recommendedCureSeconds", per: "min" | "h" | "d") =>
-    untouched({ initial: shown[of], parse: duration(per) }, stored[of]);
   const parts: Record<string, FieldRule<unknown>> = Object.assign({}, ...rows.map((row) => rulesOfRow(row, now.doses[row.key] ?? row.by)));
+  const shown = spec ? writePercent(spec.loadPpm, 3).replace(" %", "") : "8";
   const fixed = {
     name: named("the formula", name),
     basis: { initial: spec?.basis ?? "wax", parse: (text: string) => good(text as LoadBasis) },
     load: {
-      initial: spec ? writePercent(spec.loadPpm, 3).replace(" %", "") : "8",
-      parse: (text: string) =>
-        spec && now.basis === spec.basis && text === writePercent(spec.loadPpm, 3).replace(" %", "") ? good(spec.loadPpm) : parseLoad(text, now.basis),
+      initial: shown,
+      parse: (text: string) => (spec && now.basis === spec.basis && text === shown ? good(spec.loadPpm) : parseLoad(text, now.basis)),
     },
-    profileName: named("the profile", spec?.profile.name ?? firstProfile.name),
-    heat: gate(shown.heat, stored.heat),
-    add: gate(shown.add, stored.add),
-    pour: gate(shown.pour, stored.pour),
-    ceiling: untouched({ initial: shown.ceiling, parse: (text: string) => parseTemperature(text, unit) }, stored.ceiling),
-    stirSeconds: time("stirSeconds", "min"),
-    setSeconds: time("setSeconds", "h"),
-    leastCureSeconds: time("leastCureSeconds", "d"),
-    recommendedCureSeconds: time("recommendedCureSeconds", "d"),
-    reason: words(shown.reason, 600),
     notes: words(spec?.notes ?? ""),
   } satisfies Record<string, FieldRule<unknown>>;
-  return { ...parts, ...fixed } as typeof fixed & Record<string, FieldRule<unknown>>;
+  return { ...parts, ...processRules(process, units), ...fixed } as typeof fixed & Record<string, FieldRule<unknown>>;
 }
 
 /** The lines as a formula says them, from fields that have been read. Lines without a material are left out. */

@@ -1,38 +1,46 @@
 "use client";
 
 import {
-  addedTo,
+  bandsOf,
   type DyeDose,
   difference,
   disagreements,
   type FormulaSpec,
   formulaSpec,
-  type GateName,
+  inUnit,
   LARGEST_LOAD_PERCENT,
   type LoadBasis,
   limitsOf,
-  loadOnBasis,
+  loadOfTotal,
+  loadOfWax,
   materialsOf,
   mixComponents,
   mixOf,
-  type Profile,
-  READY_PROFILES,
-  scaleFormula,
+  type Process,
+  processFrom,
+  process as processSchema,
+  READY_PROCESSES,
+  sharesOf,
+  weighOut,
   writePercent,
   writePerWeight,
 } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
-import { Field, useFields } from "@/ui/fields";
-import { HeatLine } from "@/ui/heat-line";
+import { Field, useFields } from "@/forms/fields";
+import { processFromFields, processTexts } from "@/forms/process-fields";
+import { usePlace } from "@/log/place";
+import type { OwnProcess } from "@/server/processes";
+import type { Shelf, Stocks } from "@/server/shelf";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
 import { useUnits } from "@/ui/units";
-import type { Shelf, Stocks } from "../shelf/read";
+import { notice } from "@/ui/variants";
 import { type Saved, saveFormula } from "./commands";
-import { OWN, type PartKind, partsFrom, profileText, rowsOf, rulesFor } from "./editor-fields";
+import { type PartKind, partsFrom, rowsOf, rulesFor } from "./editor-fields";
 import { PartRows } from "./part-rows";
+import { ProcessPart } from "./process-part";
 import { Reach } from "./reach";
 import { type VersionShown, Versions } from "./versions";
 
@@ -50,17 +58,21 @@ export function FormulaEditor(props: {
   versions: VersionShown[];
   shelf: Shelf;
   stocks: Stocks;
+  processes: OwnProcess[];
 }) {
   const { formula, versions, shelf } = props;
+  const place = usePlace();
   const units = useUnits();
   const router = useRouter();
   const newest = versions[0] ?? null;
-  const firstProfile = (READY_PROFILES.find((one) => one.families.includes(shelf.waxes[0]?.family ?? "")) ?? READY_PROFILES[0]) as Profile;
+  const fitting = (of: string) =>
+    READY_PROCESSES.find((one) => one.makes === "jar" && one.families.includes(of)) ?? (READY_PROCESSES[0] as (typeof READY_PROCESSES)[number]);
+  const [process, setProcess] = useState<Process>(() => newest?.spec.process ?? inUnit(processFrom(fitting(shelf.waxes[0]?.family ?? "")), units.temperature));
   const [rows, setRows] = useState(() => rowsOf(newest?.spec ?? null, { wax: shelf.waxes[0]?.id ?? "", oil: shelf.fragrances[0]?.id ?? "" }));
   const [now, setNow] = useState<{ basis: LoadBasis; doses: Record<string, DyeDose> }>({ basis: newest?.spec.basis ?? "wax", doses: {} });
   const rules = useMemo(
-    () => rulesFor(formula?.name ?? "", newest?.spec ?? null, rows, now, firstProfile, units),
-    [formula?.name, newest?.spec, rows, now, firstProfile, units],
+    () => rulesFor(formula?.name ?? "", newest?.spec ?? null, rows, now, process, units),
+    [formula?.name, newest?.spec, rows, now, process, units],
   );
   const fields = useFields(rules);
   const [expected, setExpected] = useState(formula?.version ?? null);
@@ -78,22 +90,13 @@ export function FormulaEditor(props: {
   const parts = partsFrom(rows, v as Record<string, unknown>);
   const family = materialsOf(parts, shelf).named[0]?.family ?? "";
   const loadFits = v.load !== undefined && v.load <= LARGEST_LOAD_PERCENT[basis] * 10_000;
-  const ofWax = loadFits && v.load !== undefined ? loadOnBasis(v.load, basis, "wax") : null;
-  const ofTotal = loadFits && v.load !== undefined ? loadOnBasis(v.load, basis, "total") : null;
-  const gates: Record<GateName, NonNullable<typeof v.heat>> | null = v.heat && v.add && v.pour ? { heat: v.heat, add: v.add, pour: v.pour } : null;
-  const times = {
-    stirSeconds: v.stirSeconds ?? 0,
-    setSeconds: v.setSeconds ?? 0,
-    leastCureSeconds: v.leastCureSeconds ?? Number.MAX_SAFE_INTEGER,
-    recommendedCureSeconds: 0,
-  };
+  const mix = mixOf(parts, shelf);
+  // With an additive the load is stated alike here, in the plan and in the record.
+  const ofWax = loadFits && v.load !== undefined ? loadOfWax({ basis, loadPpm: v.load }, mix) : null;
+  const ofTotal = loadFits && v.load !== undefined ? loadOfTotal({ basis, loadPpm: v.load }, mix) : null;
+  const drafts = processSchema.safeParse(processFromFields(process, v as Record<string, unknown>));
   const found = disagreements(
-    {
-      ...parts,
-      basis,
-      loadPpm: loadFits ? v.load : undefined,
-      profile: gates && v.ceiling !== undefined ? { ...gates, ceiling: v.ceiling, ...times } : undefined,
-    },
+    { ...parts, basis, loadPpm: loadFits ? v.load : undefined, process: drafts.success ? drafts.data : undefined },
     shelf,
     units.temperature,
   );
@@ -101,8 +104,7 @@ export function FormulaEditor(props: {
   /** What it is made of, from so large a total that no step of a scale shows. */
   const sampleOf = () => {
     if (!loadFits || v.load === undefined || parts.waxes.length === 0) return null;
-    const mix = mixOf(parts, shelf);
-    const scaled = scaleFormula({
+    const scaled = weighOut({
       basis,
       loadPpm: v.load,
       maxLoadPpm: null,
@@ -110,9 +112,9 @@ export function FormulaEditor(props: {
       start: { totalMg: 1_000_000_000 },
       sparePpm: 0,
       resolutionUg: 1_000,
-      additives: addedTo(mix),
+      ...sharesOf(mix),
     });
-    return mixComponents(scaled, mix, 1_000);
+    return mixComponents(scaled, mix);
   };
   const sample = sampleOf();
 
@@ -122,18 +124,7 @@ export function FormulaEditor(props: {
       basis: all.basis,
       loadPpm: all.load,
       notes: all.notes,
-      profile: {
-        name: all.profileName,
-        heat: all.heat,
-        add: all.add,
-        pour: all.pour,
-        ceiling: all.ceiling,
-        stirSeconds: all.stirSeconds,
-        setSeconds: all.setSeconds,
-        leastCureSeconds: all.leastCureSeconds,
-        recommendedCureSeconds: all.recommendedCureSeconds,
-        reason: all.reason,
-      },
+      process: processFromFields(process, all as Record<string, unknown>),
     });
   const firstOf = (kind: PartKind) => `${rows.find((row) => row.kind === kind)?.key}:id`;
   const FIELD_OF: Record<string, string> = {
@@ -160,7 +151,7 @@ export function FormulaEditor(props: {
     const spec = specNow();
     if (!spec) return setSaid(null);
     start(async () => {
-      const outcome = await saveFormula({ id: formula?.id ?? null, expectedVersion: over, name: fields.values.name, spec }).catch(() => null);
+      const outcome = await saveFormula(place, { id: formula?.id ?? null, expectedVersion: over, name: fields.values.name, spec }).catch(() => null);
       if (!outcome) return setSaid({ tone: "bad", text: "The program cannot be reached just now. Nothing you typed is lost: try again in a moment." });
       if (!outcome.ok) {
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [FIELD_OF[name] ?? name, messages])));
@@ -183,19 +174,18 @@ export function FormulaEditor(props: {
     });
   };
 
-  const pick = (id: string) => {
-    const ready = READY_PROFILES.find((one) => one.id === id);
-    if (ready) fields.fill({ profileName: ready.name, ...profileText(ready, units) });
+  const take = (next: Process) => {
+    setProcess(next);
+    fields.fill(processTexts(next, units) as never);
   };
-  /** Another family of wax brings a profile that suits it, unless the profile has been made the maker's own. */
+  /** Another family of wax brings a process that suits it, unless it has been made the maker's own. */
   const chooseWax = (key: string, id: string) => {
     fields.set(`${key}:id`, id);
     if (key !== rows[0]?.key) return;
     const next = shelf.waxes.find((one) => one.id === id)?.family ?? "";
-    const current = READY_PROFILES.find((one) => one.name === fields.text("profileName"));
-    const untouched = current && Object.entries(profileText(current, units)).every(([name, text]) => fields.text(name as "heat") === text);
-    const fitting = READY_PROFILES.find((one) => one.families.includes(next));
-    if (untouched && fitting && !current.families.includes(next)) pick(fitting.id);
+    const current = READY_PROCESSES.find((one) => one.name === fields.text("processName" as never));
+    const asItCame = current && Object.entries(processTexts(process, units)).every(([name, text]) => fields.text(name as never) === text);
+    if (asItCame && !current.families.includes(next)) take(inUnit(processFrom(fitting(next)), units.temperature));
   };
   const add = (kind: PartKind) => {
     const list: readonly { id: string }[] = { wax: shelf.waxes, fragrance: shelf.fragrances, additive: shelf.additives, dye: shelf.dyes }[kind];
@@ -203,10 +193,6 @@ export function FormulaEditor(props: {
     const key = `${kind}:${rows.reduce((most, row) => Math.max(most, Number(row.key.split(":")[1])), 0) + 1}`;
     setRows((old) => [...old, { kind, key, id: free?.id ?? "", share: kind === "dye" ? "4" : kind === "additive" ? "2" : "1", by: "drops" }]);
   };
-  const picked = READY_PROFILES.find((one) => one.name === fields.text("profileName"));
-  const suited = READY_PROFILES.filter((one) => one.families.includes(family));
-  const others = READY_PROFILES.filter((one) => !suited.includes(one));
-
   return (
     <Screen
       title={formula ? formula.name : "New formula"}
@@ -251,9 +237,9 @@ export function FormulaEditor(props: {
           <Aside title="Which 10 %?">
             Of the wax: 100 g of wax and 10 g of fragrance. Of the total: 90 g and 10 g. Most suppliers mean the wax. Both are always shown here.
           </Aside>
-          {picked ? <Aside title={`Why ${picked.name}`}>{picked.reason} The supplier's sheet comes first.</Aside> : null}
+          {process.reason ? <Aside title={`Why ${process.name}`}>{process.reason} The supplier's sheet comes first.</Aside> : null}
           <Caution title="Hot wax">
-            Keep under {v.ceiling === undefined ? "the ceiling" : units.t(v.ceiling)} and never leave it. Smother a wax fire; never use water.
+            Keep under {drafts.success ? units.t(drafts.data.ceiling) : "the ceiling"} and never leave it. Smother a wax fire; never use water.
           </Caution>
         </>
       }
@@ -314,52 +300,18 @@ export function FormulaEditor(props: {
               {sample ? <PotStrip parts={sample} /> : null}
             </div>
           </section>
-          <section className="sheet">
-            <h2 className="mb-2">How it is worked</h2>
-            <div className="mb-2 grid grid-cols-2 gap-4">
-              <div>
-                <label htmlFor="ready" className="mb-1 block text-[15px] font-semibold">
-                  Ready-made profile
-                </label>
-                <select id="ready" className="entry" value={picked?.id ?? OWN} onChange={(event) => pick(event.target.value)}>
-                  <option value={OWN}>my own</option>
-                  <optgroup label={`For ${family || "this wax"}`}>
-                    {suited.map((one) => (
-                      <option key={one.id} value={one.id}>
-                        {one.name}
-                      </option>
-                    ))}
-                  </optgroup>
-                  <optgroup label="For other waxes">
-                    {others.map((one) => (
-                      <option key={one.id} value={one.id}>
-                        {one.name}
-                      </option>
-                    ))}
-                  </optgroup>
-                </select>
-              </div>
-              <Field label="Profile name" {...fields.bind("profileName")} />
-            </div>
-            {gates && v.ceiling !== undefined ? <HeatLine gates={gates} ceiling={v.ceiling} marks={[]} height={150} label="The three gates" /> : null}
-            <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-1 sm:grid-cols-4">
-              <Field label="Heat to" unit={`°${units.temperature}`} {...fields.bind("heat")} />
-              <Field label="Add at" unit={`°${units.temperature}`} {...fields.bind("add")} />
-              <Field label="Pour at" unit={`°${units.temperature}`} {...fields.bind("pour")} />
-              <Field label="Ceiling" unit={`°${units.temperature}`} {...fields.bind("ceiling")} />
-              <Field label="Stir for" {...fields.bind("stirSeconds")} />
-              <Field label="Set for" {...fields.bind("setSeconds")} />
-              <Field label="Least cure" {...fields.bind("leastCureSeconds")} />
-              <Field label="Better cure" {...fields.bind("recommendedCureSeconds")} />
-            </div>
-            <div className="mt-2">
-              <Field label="Reason for working it so" lines={2} {...fields.bind("reason")} />
-              <Field label="Notes" lines={2} {...fields.bind("notes")} />
-            </div>
-          </section>
+          <ProcessPart
+            process={process}
+            bands={drafts.success ? bandsOf(drafts.data) : bandsOf(process)}
+            ceiling={drafts.success ? drafts.data.ceiling : process.ceiling}
+            own={props.processes}
+            family={family}
+            fields={fields as never}
+            onTake={take}
+          />
         </div>
         {stale ? (
-          <section role="alert" className="my-3 border-l-[6px] border-hot bg-hot-fill px-4 py-3">
+          <section role="alert" className={notice({ className: "my-3" })}>
             <h3>{stale.by ?? "Somebody"} saved this formula in the meantime. Your typing is kept; nothing was written.</h3>
             <ul className="my-2 list-disc pl-5">
               {(newest ? difference(newest.spec, stale.spec, nameOf, units.temperature) : []).map((change) => (

@@ -1,12 +1,11 @@
 "use client";
 
-import { type FormulaSpec, loadOnBasis, writePercent } from "@hearth/core";
+import { bandsOf, type FormulaSpec, loadOnBasis, writePercent } from "@hearth/core";
 import Link from "next/link";
+import type { FormulaListed } from "@/server/formulas";
 import { HeatLine } from "@/ui/heat-line";
 import { Aside, Empty, Older, Screen } from "@/ui/margin";
 import { type PotPart, PotStrip } from "@/ui/pot-strip";
-import { useUnits } from "@/ui/units";
-import type { FormulaListed } from "./read";
 
 /** The parts of one group as the strip draws them: so much of a million together. */
 function sharesOf(parts: FormulaSpec["waxes"], kind: "wax" | "fragrance", together: number, names: Record<string, string>): PotPart[] {
@@ -18,7 +17,6 @@ const named = (parts: PotPart[]) => parts.map((part) => part.name).join(" + ");
 
 /** All formulas, each seen before it is read. */
 export function FormulaList({ formulas, names, more }: { formulas: FormulaListed[]; names: Record<string, string>; more: string | null }) {
-  const units = useUnits();
   const add = (
     <Link className="act" href="/formulas/new" data-next-step>
       Make a formula
@@ -28,7 +26,14 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
     <Screen
       title="Formulas"
       lead="What goes into a candle, and how its wax is worked."
-      actions={formulas.length > 0 ? add : null}
+      actions={
+        <>
+          <Link className="press" href="/formulas/processes">
+            Processes
+          </Link>
+          {formulas.length > 0 ? add : null}
+        </>
+      }
       side={
         <Aside title="One change at a time">
           A formula that has been used keeps its old versions. Change one thing, pour again, and the record shows what the change did.
@@ -64,11 +69,17 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
                 <div>
                   <PotStrip bare height={26} parts={[...wax, ...oil]} />
                   <div className="mt-1 text-[14px]">
-                    <span className="figure text-[18px]">{writePercent(formula.spec.loadPpm)}</span> of the {formula.spec.basis} · pour{" "}
-                    {units.gate(formula.spec.profile.pour)}
+                    <span className="figure text-[18px]">{writePercent(formula.spec.loadPpm)}</span> of the {formula.spec.basis} · {formula.spec.process.name}
                   </div>
                 </div>
-                <HeatLine thumb height={44} gates={formula.spec.profile} ceiling={formula.spec.profile.ceiling} marks={[]} label={`Gates of ${formula.name}`} />
+                <HeatLine
+                  thumb
+                  height={44}
+                  bands={bandsOf(formula.spec.process)}
+                  ceiling={formula.spec.process.ceiling}
+                  marks={[]}
+                  label={`Ranges of ${formula.name}`}
+                />
                 <Link className="press" href={`/plan?formula=${formula.id}`}>
                   Plan a batch
                 </Link>

@@ -1,8 +1,9 @@
 "use client";
 
 import { colourIn } from "@hearth/core";
-import { Field, type useFields } from "@/ui/fields";
-import type { ShelfMaterials } from "../shelf/read";
+import { Field, type useFields } from "@/forms/fields";
+import type { ShelfMaterials } from "@/server/shelf";
+import { press } from "@/ui/variants";
 import type { PartKind, PartRow } from "./editor-fields";
 
 const LABEL: Record<PartKind, string> = { wax: "Wax", fragrance: "Fragrance", additive: "Additive", dye: "Dye" };
@@ -94,7 +95,7 @@ export function PartRows({ rows, shelf, fields, family, onWax, onAdd, onDrop }: 
         {kind === "dye" ? (
           <div className="flex flex-wrap gap-2">
             {(["wax", "fragrance", "additive", "dye"] as const).map((one) => (
-              <button key={one} type="button" className="press !min-h-[34px] text-[15px]" onClick={() => onAdd(one)}>
+              <button key={one} type="button" className={press({ size: "small" })} onClick={() => onAdd(one)}>
                 + {one === "wax" || one === "fragrance" ? `another ${one}` : one === "additive" ? "an additive" : "a dye"}
               </button>
             ))}

@@ -1,9 +1,9 @@
 "use client";
 
-import { costOf, drawOfJar, type FormulaSpec, mostAlone, notToBeFilled, ScaleError, wouldTake, writePercent } from "@hearth/core";
+import { costOf, drawOfPiece, type FormulaSpec, mostAlone, notToBeFilled, WeighOutError, wouldTake, writePercent } from "@hearth/core";
 import { useMemo } from "react";
+import type { Shelf, Stocks } from "@/server/shelf";
 import { useUnits } from "@/ui/units";
-import type { Shelf, Stocks } from "../shelf/read";
 
 const SPARE = 50_000;
 
@@ -17,9 +17,9 @@ export function Reach({ spec, shelf, stocks }: { spec: FormulaSpec; shelf: Shelf
       if (notToBeFilled(vessel) || vessel.state !== "for sale") return [];
       let draw: Map<string, number>;
       try {
-        draw = drawOfJar({ spec, vessel, sparePpm: SPARE }, shelf);
+        draw = drawOfPiece({ spec, vessel, sparePpm: SPARE }, shelf);
       } catch (error) {
-        if (error instanceof ScaleError) return [];
+        if (error instanceof WeighOutError) return [];
         throw error;
       }
       const kept = [...draw].filter(([id]) => stocks[id]);
@@ -54,7 +54,7 @@ export function Reach({ spec, shelf, stocks }: { spec: FormulaSpec; shelf: Shelf
               <td className="text-right">
                 <span className="figure text-[24px]">{most ? most.n : "–"}</span>
               </td>
-              <td className="px-4 text-soft">{most ? most.by : "nothing of it is kept count of"}</td>
+              <td className="px-4 text-soft">{most ? most.by : "nothing of it is tracked"}</td>
               <td className="text-right">
                 <span className="figure text-[20px]">{cost > 0 ? units.money(cost) : "–"}</span>
                 {unpriced.length > 0 ? <span className="block text-[13px] text-soft">without {unpriced.join(", ")}</span> : null}

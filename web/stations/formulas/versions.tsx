@@ -67,7 +67,7 @@ export function Versions({ versions, nameOf }: { versions: VersionShown[]; nameO
           const before = versions[index + 1];
           const changes = before ? difference(before.spec, version.spec, nameOf, units.temperature) : [];
           // What is only written down changes no candle.
-          const things = changes.filter((change) => !["notes", "reason", "profile"].includes(change.what)).length;
+          const things = changes.filter((change) => !["notes", "reason", "process"].includes(change.what)).length;
           return (
             <li key={version.id} className="grid grid-cols-[60px_1fr_110px] gap-4 border-b border-line py-2">
               <span className="figure text-[24px]">{version.number}</span>

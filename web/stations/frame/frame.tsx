@@ -1,25 +1,22 @@
 "use client";
 
+import { writeDuration } from "@hearth/core";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
-import type { ReactNode } from "react";
+import { type ReactNode, useEffect } from "react";
+import { Toaster } from "sonner";
+import { heardWithin, hearOthers } from "@/log/live";
+import { Outbox } from "@/log/outbox";
+import { PlaceProvider } from "@/log/place";
 import { Keys, useKeys } from "@/ui/keys";
-import { Ground, type Units } from "@/ui/units";
-import { Outbox } from "../bench/outbox";
+import type { Station } from "@/ui/station";
+import { Ground, type Units, useClock } from "@/ui/units";
+import { notice } from "@/ui/variants";
 import { chooseLight, choosePerson, chooseWorkshop } from "./choose";
-
-export const STATIONS = [
-  { path: "/", name: "today", key: "t" },
-  { path: "/shelf", name: "shelf", key: "s" },
-  { path: "/formulas", name: "formulas", key: "f" },
-  { path: "/plan", name: "plan", key: "p" },
-  { path: "/bench", name: "bench", key: "b" },
-  { path: "/rack", name: "rack", key: "r" },
-  { path: "/look-over", name: "look-over", key: "l" },
-  { path: "/records", name: "records", key: "c" },
-] as const;
+import { Find } from "./find";
 
 interface FrameProps {
+  stations: Station[];
   units: Units;
   now: string;
   frozen: boolean;
@@ -33,15 +30,15 @@ interface FrameProps {
 }
 
 /** The stations stand like wicks along one line of wax; the lit one is where you are. */
-function WickLine({ waiting }: { waiting: FrameProps["waiting"] }) {
+function WickLine({ stations, waiting }: Pick<FrameProps, "stations" | "waiting">) {
   // On a narrow screen the lit station is scrolled into view.
   const show = (link: HTMLElement | null) => link?.parentElement?.parentElement?.parentElement?.scrollTo({ left: link.offsetLeft - 60 });
   const path = usePathname();
-  const lit = STATIONS.findLast((station) => (station.path === "/" ? path === "/" : path.startsWith(station.path)))?.path;
+  const lit = stations.findLast((station) => (station.path === "/" ? path === "/" : path.startsWith(station.path)))?.path;
   return (
     <nav aria-label="Stations" className="relative overflow-x-auto max-lg:order-last max-lg:w-full">
       <ol className="flex min-w-max border-b-4 border-ink lg:min-w-0">
-        {STATIONS.map((station) => {
+        {stations.map((station) => {
           const here = station.path === lit;
           const count = waiting[station.path] ?? 0;
           return (
@@ -74,13 +71,76 @@ function WickLine({ waiting }: { waiting: FrameProps["waiting"] }) {
   );
 }
 
-function StationKeys() {
+function StationKeys({ stations }: Pick<FrameProps, "stations">) {
   const router = useRouter();
   useKeys([
-    ...STATIONS.map((station) => ({ key: station.key, does: `go to ${station.name}`, act: () => router.push(station.path) })),
+    ...stations.map((station) => ({ key: station.key, does: `go to ${station.name}`, act: () => router.push(station.path) })),
     { key: "n", does: "go to the next step of this screen", act: () => document.querySelector<HTMLElement>("[data-next-step]")?.focus() },
   ]);
   return null;
+}
+
+/** Pages of one batch keep themselves up to date, entry by entry. */
+const KEEPS_UP = /^\/(bench|look-over|records)\/[0-9a-f-]{36}$/;
+/** A list is read again at most so often, however fast others enter. */
+const LIST_PAUSE_MS = 800;
+/** What was told while a list was still being read may not be in it. */
+const READING_MS = 5_000;
+
+/** Reads a list again when somebody has entered something. */
+function KeepUp({ workshopId }: { workshopId: string }) {
+  const router = useRouter();
+  const path = usePathname();
+  useEffect(() => {
+    if (KEEPS_UP.test(path)) return;
+    let timer: ReturnType<typeof setTimeout> | null = null;
+    let last = Date.now();
+    let left = false;
+    let typed = false;
+    const type = ({ target }: Event) => {
+      if (target instanceof Element && target.closest("main")) typed = true;
+    };
+    document.addEventListener("input", type);
+    const readAgain = () => {
+      if (timer) return;
+      timer = setTimeout(
+        async () => {
+          // While the database is away the page stays as it is; what is being typed in is left alone, and its save says what changed.
+          const well = await fetch("/api/health").then(
+            (answer) => answer.ok,
+            () => false,
+          );
+          timer = null;
+          if (left || typed) return;
+          last = Date.now();
+          if (well) router.refresh();
+          else readAgain();
+        },
+        Math.max(150, last + LIST_PAUSE_MS - Date.now()),
+      );
+    };
+    const leave = hearOthers(workshopId, readAgain);
+    if (heardWithin(READING_MS)) readAgain();
+    return () => {
+      left = true;
+      document.removeEventListener("input", type);
+      leave();
+      if (timer) clearTimeout(timer);
+    };
+  }, [workshopId, path, router]);
+  return null;
+}
+
+/** Tells a device whose clock is wrong. */
+function ClockNotice() {
+  const { isOff, aheadMs } = useClock();
+  if (!isOff) return null;
+  return (
+    <p role="status" className={notice({ place: "strip" })}>
+      ▲ This device's clock is {writeDuration(Math.abs(aheadMs) / 1_000)} {aheadMs > 0 ? "slow" : "fast"}. Entries are put down with the workshop's time, and
+      say what the device showed.
+    </p>
+  );
 }
 
 export function Frame(props: FrameProps) {
@@ -88,69 +148,78 @@ export function Frame(props: FrameProps) {
   const { workshop, workshops, people, person, evening } = props;
   return (
     <Ground units={props.units} now={props.now} frozen={props.frozen}>
-      <Keys>
-        <a href="#work" className="press sr-only focus:not-sr-only focus:absolute focus:z-50">
-          Go to the work
-        </a>
-        <header className="unprinted flex flex-wrap items-end gap-x-6 bg-sheet px-4 pt-2 sm:px-8 lg:flex-nowrap">
-          <div className="pb-2">
-            <div className="figure text-[21px] leading-none">Hearth Jar</div>
-            <select
-              aria-label="Workshop"
-              className="-ml-1 max-w-[190px] bg-transparent text-[14px] text-soft"
-              value={workshop.id}
-              onChange={async (event) => {
-                if (event.target.value === "more") return router.push("/workshops");
-                await chooseWorkshop(event.target.value);
-                router.push("/");
-                router.refresh();
-              }}
-            >
-              {workshops.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-              <option value="more">Workshops and units…</option>
-            </select>
-          </div>
-          <div className="min-w-0 flex-1 max-lg:order-last max-lg:basis-full">
-            <WickLine waiting={props.waiting} />
-          </div>
-          <div className="flex items-center gap-2 pb-2 max-lg:ml-auto">
-            <select
-              aria-label="Who is working"
-              className="min-h-[36px] max-w-[120px] border-2 border-line bg-sheet px-1"
-              value={person ?? ""}
-              onChange={async (event) => {
-                await choosePerson(event.target.value);
-                router.refresh();
-              }}
-            >
-              {people.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-              {people.length === 0 ? <option value="">nobody yet</option> : null}
-            </select>
-            <button
-              type="button"
-              className="min-h-[36px] border-2 border-line px-2 text-[14px]"
-              aria-pressed={evening}
-              onClick={async () => {
-                await chooseLight(evening ? "day" : "evening");
-                router.refresh();
-              }}
-            >
-              {evening ? "Day light" : "Evening light"}
-            </button>
-          </div>
-        </header>
-        <StationKeys />
-        <Outbox />
-        {props.children}
-      </Keys>
+      <PlaceProvider place={{ workshopId: workshop.id, personId: person }}>
+        <Keys>
+          <a href="#work" className="press sr-only focus:not-sr-only focus:absolute focus:z-50">
+            Go to the work
+          </a>
+          <header className="unprinted flex flex-wrap items-end gap-x-6 bg-sheet px-4 pt-2 sm:px-8 lg:flex-nowrap">
+            <div className="pb-2">
+              <div className="figure text-[21px] leading-none">Hearth Jar</div>
+              <select
+                aria-label="Workshop"
+                className="-ml-1 max-w-[190px] bg-transparent text-[14px] text-soft"
+                value={workshop.id}
+                onChange={async (event) => {
+                  if (event.target.value === "more") return router.push("/workshops");
+                  await chooseWorkshop(event.target.value);
+                  router.push("/");
+                  router.refresh();
+                }}
+              >
+                {workshops.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}
+                  </option>
+                ))}
+                <option value="more">Workshops and units…</option>
+              </select>
+            </div>
+            <div className="min-w-0 flex-1 max-lg:order-last max-lg:basis-full">
+              <WickLine stations={props.stations} waiting={props.waiting} />
+            </div>
+            <div className="flex items-center gap-2 pb-2 max-lg:ml-auto">
+              <Find stations={props.stations} />
+              <select
+                aria-label="Who is working"
+                className="min-h-[36px] max-w-[120px] border-2 border-line bg-sheet px-1"
+                value={person ?? ""}
+                onChange={async (event) => {
+                  await choosePerson(event.target.value);
+                  router.refresh();
+                }}
+              >
+                {people.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}
+                  </option>
+                ))}
+                {people.length === 0 ? <option value="">nobody yet</option> : null}
+              </select>
+              <button
+                type="button"
+                className="min-h-[36px] border-2 border-line px-2 text-[14px]"
+                aria-pressed={evening}
+                onClick={async () => {
+                  await chooseLight(evening ? "day" : "evening");
+                  router.refresh();
+                }}
+              >
+                {evening ? "Day light" : "Evening light"}
+              </button>
+            </div>
+          </header>
+          <StationKeys stations={props.stations} />
+          <KeepUp workshopId={workshop.id} />
+          <ClockNotice />
+          <Outbox />
+          {props.children}
+          <Toaster
+            position="bottom-left"
+            toastOptions={{ classNames: { toast: "!rounded-none !border-[3px] !border-ink !bg-sheet !text-ink !text-[16px]" } }}
+          />
+        </Keys>
+      </PlaceProvider>
     </Ground>
   );
 }

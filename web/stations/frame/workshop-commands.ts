@@ -10,7 +10,7 @@ import { database } from "@/data/client";
 import { now } from "@/data/clock";
 import { lots } from "@/data/tables/stock";
 import { people, workshops } from "@/data/tables/workshop";
-import { command, done, type Outcome, refused } from "../outcome";
+import { done, freeCommand, type Outcome, refused } from "@/server/outcome";
 
 const zone = z.string().refine(
   (value) => {
@@ -38,7 +38,7 @@ const settings = {
 
 /** Makes an empty workshop with its first person, and goes there. */
 export async function makeWorkshop(input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(z.object({ ...settings, person: z.string().trim().min(1, "Give a first name.").max(120) }), input, async ({ person, ...wanted }) => {
+  return freeCommand(z.object({ ...settings, person: z.string().trim().min(1, "Give a first name.").max(120) }), input, async ({ person, ...wanted }) => {
     const id = v7();
     await database().transaction(async (tx) => {
       await tx.insert(workshops).values({ id, ...wanted, createdAt: now() });
@@ -54,7 +54,7 @@ export async function makeWorkshop(input: unknown): Promise<Outcome<{ id: string
 
 /** Changes a workshop's name, units or zone. What is stored does not change: only how it is read. */
 export async function changeWorkshop(input: unknown): Promise<Outcome<{ version: number }>> {
-  return command(z.object({ ...settings, id: z.uuid(), expectedVersion: z.number().int() }), input, async ({ id, expectedVersion, ...wanted }) => {
+  return freeCommand(z.object({ ...settings, id: z.uuid(), expectedVersion: z.number().int() }), input, async ({ id, expectedVersion, ...wanted }) => {
     const [costly] = await database()
       .select({ currency: workshops.currency })
       .from(workshops)

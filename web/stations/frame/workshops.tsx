@@ -3,7 +3,7 @@
 import { good } from "@hearth/core";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
-import { Field, type FieldRule, named, useFields } from "@/ui/fields";
+import { Field, type FieldRule, named, useFields } from "@/forms/fields";
 import { Aside, Screen } from "@/ui/margin";
 import { chooseWorkshop } from "./choose";
 import { changeWorkshop, makeWorkshop } from "./workshop-commands";

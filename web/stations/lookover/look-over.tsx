@@ -1,17 +1,18 @@
 "use client";
 
-import { DEFECTS, defectOf, good, PLACES, type Place, parseCount, SEVERITIES, type Severity } from "@hearth/core";
+import { DEFECTS, defectOf, filledOf, good, PLACES, type Place, parseCount, SEVERITIES, type Severity, stoppedOf } from "@hearth/core";
 import { useRouter } from "next/navigation";
 import { RadioGroup } from "radix-ui";
 import { useMemo, useState } from "react";
-import { Field, type FieldRule, useFields } from "@/ui/fields";
+import { Field, type FieldRule, useFields } from "@/forms/fields";
+import { BatchRow } from "@/log/row";
+import { type BatchProps, useBatch } from "@/log/use-batch";
+import type { Listed, ReadInstrument } from "@/server/batches";
 import { JarSection } from "@/ui/jar-section";
 import { useKeys } from "@/ui/keys";
 import { Aside, Caution, Empty, Older, Screen, Warn } from "@/ui/margin";
-import { useUnits } from "@/ui/units";
-import type { Listed, ReadInstrument } from "../batch/lists";
-import { BatchRow } from "../batch/row";
-import { type BatchProps, useBatch } from "../batch/use-batch";
+import { useNow, useUnits } from "@/ui/units";
+import { press } from "@/ui/variants";
 
 const CLASS = { C: "cosmetic", P: "performance", S: "safety" } as const;
 
@@ -34,16 +35,17 @@ function Choices<T extends string>({ label, value, options, onValue }: { label: 
 /** One batch in the hand: tap where the flaw is, say which and how bad, on how many. */
 export function LookOver(props: BatchProps) {
   const batch = useBatch(props, 30_000);
-  const { state } = batch;
+  const { plan, facts } = batch;
   const units = useUnits();
   const router = useRouter();
-  const { vessels } = state.plan;
-  const [vesselId, setVesselId] = useState(vessels[0]?.vesselId ?? "");
+  const vessels = plan.products;
+  const [vesselId, setVesselId] = useState(vessels[0]?.key ?? "");
   const [place, setPlace] = useState<Place | null>(null);
   const [severity, setSeverity] = useState<Severity | null>(null);
   const [said, setSaid] = useState("");
-  const vessel = vessels.find((one) => one.vesselId === vesselId) ?? vessels[0];
-  const jars = vessels.reduce((sum, one) => sum + one.count, 0);
+  const vessel = vessels.find((one) => one.key === vesselId) ?? vessels[0];
+  const jars = vessels.reduce((sum, one) => sum + filledOf(plan, facts, one.key), 0);
+  const stopped = vessels.reduce((sum, one) => sum + stoppedOf(plan, facts, one.key), 0);
   const rules = useMemo(
     () => ({
       defect: {
@@ -62,13 +64,13 @@ export function LookOver(props: BatchProps) {
   useKeys([{ key: "u", does: "take the last entry back", act: () => void batch.undo() }]);
   if (!vessel) return null;
 
-  const setting = state.phase === "setting";
+  const setting = batch.phase === "setting";
   const add = async () => {
     const all = fields.check();
     if (!all) return;
     if (!place) return setSaid("Say where it is: tap the place on the drawing, or choose top, side, bottom or wick.");
     if (!severity) return setSaid("Say how bad it is: slight, plain or bad.");
-    const refusal = await batch.record({ kind: "flaw", payload: { defect: all.defect, place, severity, vesselId: vessel.vesselId, jars: all.jars } });
+    const refusal = await batch.record({ kind: "flaw", payload: { defect: all.defect, place, severity, product: vessel.key, jars: all.jars } });
     if (refusal) return setSaid(refusal.message);
     setSaid("");
     setPlace(null);
@@ -80,18 +82,18 @@ export function LookOver(props: BatchProps) {
     if (refusal) return setSaid(refusal.message);
     router.push(`/records/${props.batch.id}`);
   };
-  const mine = state.flaws.filter((one) => one.flaw.vesselId === vessel.vesselId);
+  const mine = facts.flaws.filter((one) => one.flaw.product === vessel.key);
 
   return (
     <Screen
       gloved
-      title={`Look over batch ${props.batch.number}: ${state.plan.formulaName}`}
-      lead={state.pouredAt ? `Poured ${units.dayClock(state.pouredAt)}, ${jars} jars` : "Not poured yet."}
+      title={`Look over batch ${props.batch.number}: ${batch.title}`}
+      lead={batch.pouredAt ? `Poured ${units.dayClock(batch.pouredAt)}, ${jars} jars` : "Not poured yet."}
       side={
         <>
-          {!state.pouredAt ? <Warn>Nothing is poured yet, so there is nothing to look over.</Warn> : null}
-          {setting && state.times ? (
-            <Warn>Still setting until {units.dayClock(state.times.setAt)}. Tops can change until then: look again when it has set.</Warn>
+          {!batch.pouredAt ? <Warn>Nothing is poured yet, so there is nothing to look over.</Warn> : null}
+          {setting && batch.times ? (
+            <Warn>Still setting until {units.dayClock(batch.times.setAt)}. Tops can change until then: look again when it has set.</Warn>
           ) : null}
           {defect ? (
             <>
@@ -112,6 +114,12 @@ export function LookOver(props: BatchProps) {
           ) : (
             <Aside title="How to look">Hold each jar to the light. Count how many show the flaw: one jar in ten and ten in ten have different causes.</Aside>
           )}
+          {stopped > 0 ? (
+            <Caution title="Not for sale">
+              {stopped} {stopped === 1 ? "jar has" : "jars have"} a safety flaw: never sold, and taken out of the count. {jars - stopped} remain.
+            </Caution>
+          ) : null}
+          <Aside title="Flaws of burning">How it burns is seen in a burn test, not here: mushrooms, soot, tunnels and throw belong there.</Aside>
           <Caution title="Cracked glass">A cracked jar is thrown away: never sell it, never test it.</Caution>
         </>
       }
@@ -123,9 +131,9 @@ export function LookOver(props: BatchProps) {
               <label htmlFor="vessel" className="mb-1 block text-[15px] font-semibold">
                 Vessel
               </label>
-              <select id="vessel" className="entry !min-h-[56px]" value={vessel.vesselId} onChange={(event) => setVesselId(event.target.value)}>
+              <select id="vessel" className="entry !min-h-[56px]" value={vessel.key} onChange={(event) => setVesselId(event.target.value)}>
                 {vessels.map((one) => (
-                  <option key={one.vesselId} value={one.vesselId}>
+                  <option key={one.key} value={one.key}>
                     {one.count} × {one.name}
                   </option>
                 ))}
@@ -173,7 +181,6 @@ export function LookOver(props: BatchProps) {
                       value: one.id,
                       label: `${one.name}${one.classes.includes("S") ? " ⚠" : ""}`,
                     })),
-                    ...DEFECTS.filter((one) => one.seen === "burning").map((one) => ({ value: one.id, label: `when burning: ${one.name}` })),
                   ]}
                 />
                 <Field label={`On how many of ${vessel.count}`} {...fields.bind("jars")} inputMode="numeric" />
@@ -184,16 +191,16 @@ export function LookOver(props: BatchProps) {
                 ▲ {said}
               </p>
             ) : null}
-            <button type="submit" className="press mt-2 !min-h-[56px] text-[18px]" disabled={!state.pouredAt}>
+            <button type="submit" className={press({ size: "gloved", className: "mt-2" })} disabled={!batch.pouredAt}>
               Add this flaw
             </button>
           </form>
           <h2 className="mt-6 border-b-[3px] border-ink pb-1">Seen so far</h2>
-          {state.flaws.length === 0 ? <p className="py-2 text-soft">No flaw put down yet. None to find is a result too.</p> : null}
+          {facts.flaws.length === 0 ? <p className="py-2 text-soft">No flaw put down yet. None to find is a result too.</p> : null}
           <ul>
-            {state.flaws.map((one) => {
+            {facts.flaws.map((one) => {
               const known = defectOf(one.flaw.defect);
-              const on = vessels.find((candidate) => candidate.vesselId === one.flaw.vesselId);
+              const on = vessels.find((candidate) => candidate.key === one.flaw.product);
               return (
                 <li key={one.eventId} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
                   <strong className={known?.classes.includes("S") ? "text-safety" : ""}>
@@ -210,7 +217,7 @@ export function LookOver(props: BatchProps) {
                   <button
                     type="button"
                     className="ml-auto min-h-[40px] underline"
-                    onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "" }, corrects: one.eventId })}
+                    onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", whole: true }, corrects: one.eventId })}
                     aria-label={`Take back ${known?.name}`}
                   >
                     Take back
@@ -219,8 +226,8 @@ export function LookOver(props: BatchProps) {
               );
             })}
           </ul>
-          <button type="button" className="act mt-4" data-next-step onClick={() => void finish()} disabled={!state.pouredAt}>
-            {state.flaws.length === 0 ? `All ${jars} jars are without flaw` : `Finish: ${jars} jars looked over`}
+          <button type="button" className="act mt-4" data-next-step onClick={() => void finish()} disabled={!batch.pouredAt}>
+            {facts.flaws.length === 0 ? `All ${jars} jars are without flaw` : `Finish: ${jars} jars looked over`}
           </button>
         </section>
       </div>
@@ -228,10 +235,10 @@ export function LookOver(props: BatchProps) {
   );
 }
 
-/** The batches that can be looked over. */
-export function LookOverList({ batches, instruments, more }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null }) {
-  const due = batches.filter((one) => !one.state.lookedAt && one.state.phase !== "setting");
-  const rest = batches.filter((one) => !due.includes(one));
+/** The batches that can be looked over: those that are due first, however old. */
+export function LookOverList({ due, batches, instruments, more }: { due: Listed[]; batches: Listed[]; instruments: ReadInstrument[]; more: string | null }) {
+  const now = useNow(30_000);
+  const rest = batches.filter((one) => !due.some((other) => other.id === one.id));
   return (
     <Screen
       title="Look-over"
@@ -242,7 +249,7 @@ export function LookOverList({ batches, instruments, more }: { batches: Listed[]
         </Aside>
       }
     >
-      {batches.length === 0 ? (
+      {batches.length + due.length === 0 ? (
         <Empty title="Nothing has set yet">
           <p>When a poured batch has set, it comes here to be looked over: which flaws, where, how bad, on how many jars.</p>
         </Empty>
@@ -256,13 +263,13 @@ export function LookOverList({ batches, instruments, more }: { batches: Listed[]
               instruments={instruments}
               first={index === 0 && due.length > 0}
               what={
-                one.state.lookedAt
-                  ? `looked over, ${one.state.flaws.length} ${one.state.flaws.length === 1 ? "flaw" : "flaws"}`
-                  : one.state.phase === "setting"
+                one.lookedAt
+                  ? `looked over, ${one.flaws} ${one.flaws === 1 ? "flaw" : "flaws"}`
+                  : one.times && Date.parse(one.times.setAt) > Date.parse(now)
                     ? "still setting"
                     : "to be looked over"
               }
-              action={one.state.lookedAt ? "Look again" : "Look it over"}
+              action={one.lookedAt ? "Look again" : "Look it over"}
             />
           ))}
         </ul>

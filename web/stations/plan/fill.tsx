@@ -2,32 +2,34 @@
 
 import {
   type Aim,
-  drawOfJar,
+  type Choice,
+  drawOfPiece,
   type FormulaSpec,
   good,
   LeftoversError,
   leftoversProgramme,
-  type Material,
   mostAlone,
   notToBeFilled,
-  type Product,
   parseCount,
   parseMoney,
   parsePercent,
-  ScaleError,
+  type Supply,
+  WeighOutError,
   writeNumber,
   writePercent,
 } from "@hearth/core";
 import Link from "next/link";
 import { useMemo, useState } from "react";
-import { amountRule, VolumeNote } from "@/ui/amount";
-import { Field, type FieldRule, orNothing, useFields } from "@/ui/fields";
+import { amountRule, VolumeNote } from "@/forms/amount";
+import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
+import type { Shelf, Stocks } from "@/server/shelf";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
-import type { Shelf, Stocks } from "../shelf/read";
+import { press } from "@/ui/variants";
+import { familyOf, type PlanFormula, suitedWick } from "./model";
 import { useSolver } from "./use-solver";
 
-interface Choice {
+interface Formula {
   id: string;
   name: string;
   spec: FormulaSpec;
@@ -39,11 +41,11 @@ interface Line {
 }
 
 /** From what is there to what can be filled: each product alone, then the mix that uses it up best or earns most. */
-export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[]; shelf: Shelf; stocks: Stocks }) {
+export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Formula[]; shelf: Shelf; stocks: Stocks }) {
   const units = useUnits();
   const solver = useSolver();
   const [fault, setFault] = useState("");
-  const [solved, setSolved] = useState<{ lines: Line[]; materials: (Material & { id: string })[]; aim: Aim } | null>(null);
+  const [solved, setSolved] = useState<{ lines: Line[]; materials: (Supply & { id: string })[]; aim: Aim } | null>(null);
   const vessels = shelf.vessels.filter((one) => one.state === "for sale" && notToBeFilled(one) === null);
   const [lines, setLines] = useState<Line[]>(() => {
     // Two formulas, each in the two vessels that there is most of: something to choose between.
@@ -60,9 +62,11 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
       let draw = cache.get(key);
       if (!draw && spec && row) {
         try {
-          draw = drawOfJar({ spec, vessel: row, sparePpm }, shelf);
+          const wick = suitedWick({ ...row, body: "vessel" }, familyOf({ spec } as PlanFormula, shelf), shelf.wicks);
+          const chosenWicks = wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: row.wicks } : null;
+          draw = drawOfPiece({ spec, vessel: { ...row, chosenWicks }, sparePpm }, shelf);
         } catch (error) {
-          if (!(error instanceof ScaleError)) throw error;
+          if (!(error instanceof WeighOutError)) throw error;
         }
         if (draw) cache.set(key, draw);
       }
@@ -79,10 +83,11 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
       ...shelf.additives.map((one) => ({ ...one, is: "additive" as const, density: undefined })),
       ...shelf.dyes.map((one) => ({ ...one, is: "dye" as const, density: undefined })),
       ...shelf.vessels.map((one) => ({ ...one, is: "vessel" as const, density: undefined })),
+      ...shelf.wicks.map((one) => ({ ...one, is: "wick" as const, density: undefined })),
     ];
     return wanted.split(",").flatMap((id) => {
       const row = rows.find((one) => one.id === id);
-      return row ? [{ id, name: row.name, is: row.is, counted: row.is === "vessel", density: row.density }] : [];
+      return row ? [{ id, name: row.name, is: row.is, counted: row.is === "vessel" || row.is === "wick", density: row.density }] : [];
     });
   }, [shelf, wanted]);
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
@@ -95,7 +100,7 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
       const there = stocks[one.id]?.onHand;
       const initial = there === undefined ? "" : one.counted ? String(Math.max(0, there)) : units.about(Math.max(0, there));
       return [
-        // Nothing typed means that it is not kept count of, and does not limit.
+        // Nothing typed means that it is not tracked, and does not limit.
         [`have:${one.id}`, orNothing(amountRule(one, units, initial, true))],
         [`use:${one.id}`, { initial: one.counted ? "no" : "yes", parse: good }],
       ];
@@ -114,7 +119,7 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
   const limiting = materials.filter((one) => haveOf(one.id));
   const nameOf = (line: Line) =>
     `${formulas.find((one) => one.id === line.formula)?.name ?? ""}, ${shelf.vessels.find((one) => one.id === line.vessel)?.name ?? ""}`;
-  const productOf = (line: Line): Product => {
+  const choiceOf = (line: Line): Choice => {
     const draw = draws(line.formula, line.vessel, spareNow);
     return {
       name: nameOf(line),
@@ -137,7 +142,7 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
       leftover: !one.counted && v[`use:${one.id}`] === "yes",
     }));
     try {
-      const products = lines.map(productOf);
+      const products = lines.map(choiceOf);
       if (aim === "earn" && products.every((one) => one.worth === 0)) return setFault("Type what one of them earns, so that the mix can be weighed by it.");
       const programme = leftoversProgramme(products, there, aim);
       setSolved({ lines: [...lines], materials: there, aim });
@@ -209,7 +214,7 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
             />
             <Field label="Spare" unit="%" {...fields.bind("spare")} inputMode="decimal" />
             {solver.state.is === "looking" ? (
-              <button type="button" className="press mt-[20px] !min-h-[56px]" onClick={solver.stop}>
+              <button type="button" className={press({ size: "gloved", className: "mt-[20px]" })} onClick={solver.stop}>
                 Looking for it: stop
               </button>
             ) : (
@@ -258,7 +263,7 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Choice[];
           <ul>
             {lines.map((line, index) => {
               const alone = mostAlone(
-                productOf(line).uses,
+                choiceOf(line).uses,
                 limiting.map((one) => haveOf(one.id)?.mg ?? 0),
               );
               const at = solved?.lines.findIndex((one) => one.key === line.key) ?? -1;

@@ -1,22 +1,34 @@
 "use client";
 
-import { type Amounts, bottlesFor, componentWorking, type JarCost, type MixedComponent, type Pitcher, splitIntoPitchers, writeNumber } from "@hearth/core";
+import {
+  type Amounts,
+  type BatchPlan,
+  bottlesFor,
+  componentWorking,
+  type PieceCost,
+  type Planned,
+  type PotPlan,
+  type WeighedComponent,
+  writeNumber,
+} from "@hearth/core";
+import type { Shelf, Stocks } from "@/server/shelf";
 import { PotStrip } from "@/ui/pot-strip";
 import { useUnits, type Writers } from "@/ui/units";
 import { Worked } from "@/ui/working";
-import type { Shelf, Stocks } from "../shelf/read";
 
 /** What rounding to the scale did to one weight: nothing where it is less than a thousandth. */
-function roundingOf(part: MixedComponent, units: Writers): string | null {
+function roundingOf(part: WeighedComponent, units: Writers): string | null {
   const off = part.mg - part.exactMg;
   if (part.count || Math.abs(off) < Math.max(5, part.exactMg * 1e-4)) return null;
   return `${off > 0 ? "+" : "−"}${units.about(Math.abs(off))} by rounding (${off > 0 ? "+" : "−"}${writeNumber(Math.abs(off / part.exactMg) * 100, 2)} %)`;
 }
 
-const sumOf = (pitcher: Pitcher, kind: string) => pitcher.components.reduce((sum, part) => sum + (part.kind === kind ? part.mg : 0), 0);
+type Pitcher = NonNullable<PotPlan["pitchers"]>[number];
 
-function Pitchers({ pitchers, resolutionUg }: { pitchers: Pitcher[]; resolutionUg: number }) {
+function Pitchers({ pot, pitchers }: { pot: PotPlan; pitchers: Pitcher[] }) {
   const units = useUnits();
+  const sumOf = (pitcher: Pitcher, kind: string) =>
+    pitcher.components.reduce((sum, part) => sum + (pot.components.find((one) => one.id === part.id)?.kind === kind ? part.mg : 0), 0);
   return (
     <section className="mt-4" aria-label="Pitchers">
       <h3>{pitchers.length} pitchers, each weighed and scented on its own</h3>
@@ -33,16 +45,19 @@ function Pitchers({ pitchers, resolutionUg }: { pitchers: Pitcher[]; resolutionU
             </tr>
           </thead>
           <tbody>
-            {(pitchers[0]?.components ?? []).map((part, at) => (
-              <tr key={part.kind + part.name} className="border-t border-line">
+            {pot.components.map((part) => (
+              <tr key={part.id} className="border-t border-line">
                 <th scope="row" className="py-1 text-left font-normal">
                   {part.name}
                 </th>
-                {pitchers.map((one, index) => (
-                  <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
-                    {part.count ? `${one.components[at]?.count?.n} ${part.count.of}` : units.g(one.components[at]?.mg ?? 0, resolutionUg)}
-                  </td>
-                ))}
+                {pitchers.map((one, index) => {
+                  const mine = one.components.find((other) => other.id === part.id);
+                  return (
+                    <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
+                      {part.count ? `${mine?.n ?? 0} ${part.count.of}` : units.g(mine?.mg ?? 0, part.scale.resolutionUg)}
+                    </td>
+                  );
+                })}
               </tr>
             ))}
             <tr className="border-t-2 border-ink">
@@ -51,7 +66,7 @@ function Pitchers({ pitchers, resolutionUg }: { pitchers: Pitcher[]; resolutionU
               </th>
               {pitchers.map((one, index) => (
                 <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
-                  {units.g(one.totalMg, resolutionUg)}
+                  {units.g(one.totalMg)}
                 </td>
               ))}
             </tr>
@@ -73,41 +88,37 @@ function Pitchers({ pitchers, resolutionUg }: { pitchers: Pitcher[]; resolutionU
 }
 
 interface Props {
-  amounts: Amounts;
-  vessels: { id: string; name: string; count: number }[];
+  planned: Planned;
+  plan: BatchPlan;
   stocks: Stocks;
   fragrances: Shelf["fragrances"];
-  resolutionUg: number;
-  pitcherMg: number | null;
-  /** The total is shared over the vessels, not the fills added up. */
+  /** The total is shared over the products, not the fills added up. */
   shared: boolean;
-  jarCosts: JarCost[];
+  costs: PieceCost[];
 }
 
-/** Every amount of a batch with its working, its rounding, what is there of it; then pitchers and cost. */
-export function ToWeigh({ amounts, vessels, stocks, fragrances, resolutionUg, pitcherMg, shared, jarCosts }: Props) {
+/** What goes into one pot: every amount with its working, its rounding, the scale it is weighed on, and what is there of it. */
+function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotPlan; stocks: Stocks; fragrances: Shelf["fragrances"] }) {
   const units = useUnits();
   const { components } = amounts;
-  const size = components.length <= 2 ? "text-[64px]" : components.length <= 4 ? "text-[46px]" : "text-[36px]";
-  let pitchers: Pitcher[] = [];
-  if (pitcherMg && amounts.totalMg > pitcherMg) {
-    try {
-      pitchers = splitIntoPitchers(components, pitcherMg, resolutionUg, amounts.maxLoadPpm);
-    } catch (error) {
-      if (!(error instanceof RangeError)) throw error;
-    }
-  }
+  const size = components.length <= 2 ? "text-[60px]" : components.length <= 4 ? "text-[42px]" : "text-[34px]";
+  const scales = new Set(components.filter((part) => !part.count).map((part) => part.scale.name));
+  const upBy = amounts.totalMg - amounts.askedMg;
   return (
     <>
       <dl className="mt-2">
         {components.map((part, at) => {
+          const resolutionUg = part.scale.resolutionUg;
           const worked = componentWorking(amounts, components, at, resolutionUg);
           const rounding = roundingOf(part, units);
           const oil = part.kind === "fragrance" ? fragrances.find((one) => one.id === part.id) : null;
           return (
             <div key={part.id} className="border-b border-line py-2">
               <dt className="flex justify-between gap-3 text-soft">
-                <span>{part.name}</span>
+                <span>
+                  {part.name}
+                  {scales.size > 1 && !part.count ? <span className="text-[14px]">, on the {part.scale.name}</span> : null}
+                </span>
                 {stocks[part.id] ? <span className="text-[14px]">{units.bulk(stocks[part.id]?.onHand ?? 0)} there</span> : null}
               </dt>
               <dd className="flex flex-wrap items-baseline justify-between gap-x-3">
@@ -129,27 +140,18 @@ export function ToWeigh({ amounts, vessels, stocks, fragrances, resolutionUg, pi
           );
         })}
         <div className="flex items-baseline justify-between border-b border-line py-2">
-          <dt className="text-soft">total in the pot</dt>
+          <dt className="text-soft">
+            total in the pot
+            {upBy > 0 ? <span className="text-[14px]">, {units.about(upBy)} up to the next mark</span> : null}
+          </dt>
           <dd>
             <Worked steps={amounts.working} name="total" label="the total">
-              <span className="figure text-[30px]">{units.g(amounts.totalMg, resolutionUg)}</span>
+              <span className="figure text-[30px]">{units.g(amounts.totalMg)}</span>
             </Worked>
           </dd>
         </div>
-        {shared
-          ? vessels.map((one, index) => (
-              <div key={one.id} className="flex items-baseline justify-between border-b border-line py-2">
-                <dt className="text-soft">
-                  shared over {one.count} {one.name}
-                </dt>
-                <dd>
-                  <span className="figure text-[30px]">{units.g(amounts.fillsMg[index] ?? 0, 100_000)}</span> each
-                </dd>
-              </div>
-            ))
-          : null}
         <div className="flex items-baseline justify-between border-b border-line py-2">
-          <dt className="text-soft">load really weighed</dt>
+          <dt className="text-soft">actual load</dt>
           <dd className="text-right">
             <Worked steps={amounts.working} name="load of the wax" label="the load of the wax">
               <span className="figure text-[24px]">{writeNumber(amounts.loadPercentOfWax, 2)} %</span>
@@ -162,17 +164,50 @@ export function ToWeigh({ amounts, vessels, stocks, fragrances, resolutionUg, pi
             of the total
           </dd>
         </div>
-        {jarCosts.map((one) => (
-          <div key={one.vesselId} className="flex items-baseline justify-between border-b border-line py-1">
-            <dt className="text-soft">one {vessels.find((vessel) => vessel.id === one.vesselId)?.name} costs, from the oldest lots</dt>
+      </dl>
+      <div className="mt-3">
+        <PotStrip parts={components} resolutionUg={null} />
+      </div>
+      {pot.pitchers ? <Pitchers pot={pot} pitchers={pot.pitchers} /> : null}
+    </>
+  );
+}
+
+/** Every amount of a batch, pot by pot; then what one piece costs. */
+export function ToWeigh({ planned, plan, stocks, fragrances, shared, costs }: Props) {
+  const units = useUnits();
+  return (
+    <>
+      {planned.pots.map((amounts, at) => (
+        <div key={at}>
+          {planned.pots.length > 1 ? (
+            <h3 className="mt-3">
+              Pot {at + 1}: {plan.pots[at]?.formulaName}
+            </h3>
+          ) : null}
+          <Pot amounts={amounts} pot={plan.pots[at] as PotPlan} stocks={stocks} fragrances={fragrances} />
+        </div>
+      ))}
+      <dl className="mt-2">
+        {shared
+          ? plan.products.map((one) => (
+              <div key={one.key} className="flex items-baseline justify-between border-b border-line py-2">
+                <dt className="text-soft">
+                  shared over {one.count} {one.name}
+                </dt>
+                <dd>
+                  <span className="figure text-[30px]">{units.g(one.fillMg, 100_000)}</span> each
+                </dd>
+              </div>
+            ))
+          : null}
+        {costs.map((one) => (
+          <div key={one.key} className="flex items-baseline justify-between border-b border-line py-1">
+            <dt className="text-soft">one {plan.products.find((product) => product.key === one.key)?.name} costs, from the oldest lots</dt>
             <dd className="figure text-[22px]">{units.money(one.cost)}</dd>
           </div>
         ))}
       </dl>
-      <div className="mt-3">
-        <PotStrip parts={components} resolutionUg={resolutionUg} />
-      </div>
-      {pitchers.length > 0 ? <Pitchers pitchers={pitchers} resolutionUg={resolutionUg} /> : null}
     </>
   );
 }

@@ -1,57 +1,22 @@
 "use client";
 
-import type { BatchState } from "@hearth/core";
+import { BatchRow } from "@/log/row";
+import type { Listed, ReadInstrument } from "@/server/batches";
+import { CureBar, PHASE } from "@/ui/cure-bar";
 import { Aside, Empty, Older, Screen } from "@/ui/margin";
-import { useNow, useUnits } from "@/ui/units";
-import type { Listed, ReadInstrument } from "../batch/lists";
-import { BatchRow } from "../batch/row";
+import { useNow } from "@/ui/units";
 
-/** Setting and curing as one bar to scale in time: poured, set, may be tested, cured as recommended; now as a hairline. */
-export function CureBar({ state, now }: { state: BatchState; now: string }) {
-  const units = useUnits();
-  const { times, pouredAt } = state;
-  if (!times || !pouredAt) return null;
-  const from = Date.parse(pouredAt);
-  const whole = Math.max(1, Date.parse(times.sellFrom) - from);
-  const at = (iso: string) => Math.min(100, Math.max(0, ((Date.parse(iso) - from) / whole) * 100));
-  const gone = at(now);
-  return (
-    <div className="mt-2 max-w-[560px]">
-      <svg width="100%" height="26" role="img" aria-label={`Cured ${Math.round(gone)} % of the recommended time`}>
-        <rect width="100%" height="14" y="6" fill="var(--color-wax)" />
-        <rect width={`${gone}%`} height="14" y="6" fill="var(--color-inside)" />
-        {[times.setAt, times.testFrom].map((mark) => (
-          <line key={mark} x1={`${at(mark)}%`} x2={`${at(mark)}%`} y1="1" y2="25" stroke="var(--color-ink)" strokeWidth="3" />
-        ))}
-        <rect width="100%" height="14" y="6" fill="none" stroke="var(--color-ink)" strokeWidth="2" />
-      </svg>
-      <dl className="grid grid-cols-3 gap-3 text-[14px]">
-        {[
-          { name: "leave unmoved until", at: times.setAt },
-          { name: "may be tested", at: times.testFrom },
-          { name: "may be sold, once tested", at: times.sellFrom },
-        ].map((row) => (
-          <div key={row.name}>
-            <dt className="text-soft">{row.name}</dt>
-            <dd>
-              <span className="figure text-[18px]">{units.dayClock(row.at)}</span>
-              <span className={`block ${Date.parse(row.at) <= Date.parse(now) ? "font-semibold text-inside" : "text-soft"}`}>
-                {Date.parse(row.at) <= Date.parse(now) ? "✓ reached" : units.away(row.at, now)}
-              </span>
-            </dd>
-          </div>
-        ))}
-      </dl>
-    </div>
-  );
-}
-
-export const PHASE: Record<BatchState["phase"], string> = { pot: "in the pot", setting: "setting", curing: "curing", ready: "cured", closed: "closed" };
+/** Whether it still sets, cures, or has cured, by the clock. */
+const phaseOf = (one: Listed, now: string) => {
+  const at = Date.parse(now);
+  if (!one.times) return "pot" as const;
+  return at < Date.parse(one.times.setAt) ? ("setting" as const) : at < Date.parse(one.times.sellFrom) ? ("curing" as const) : ("ready" as const);
+};
 
 /** What sets and cures. */
 export function Rack({ batches, instruments, more }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null }) {
   const now = useNow(30_000);
-  const first = batches.find((one) => one.state.phase !== "setting" && !one.state.lookedAt);
+  const first = batches.find((one) => one.next !== null) ?? batches.find((one) => phaseOf(one, now) !== "setting" && !one.lookedAt);
   return (
     <Screen
       title="Rack"
@@ -62,7 +27,7 @@ export function Rack({ batches, instruments, more }: { batches: Listed[]; instru
             Leave jars unmoved for a day, out of sun and draught. About 10 cm apart, or close but evenly: what matters is the same cooling all round each jar.
           </Aside>
           <Aside title="Testing too early">
-            Wax firms up as it cures. A wick that floods the pool on day one may be right, or tunnel, in week two. Times follow the profile; the supplier's
+            Wax firms up as it cures. A wick that floods the pool on day one may be right, or tunnel, in week two. Times follow the process; the supplier's
             sheet comes first.
           </Aside>
           <Aside title="Selling">Cured is not tested. Burn tests, labels and your local rules still decide.</Aside>
@@ -75,19 +40,30 @@ export function Rack({ batches, instruments, more }: { batches: Listed[]; instru
         </Empty>
       ) : (
         <ul>
-          {batches.map((one) => (
-            <BatchRow
-              key={one.id}
-              batch={one}
-              href={one.state.phase === "setting" ? `/records/${one.id}` : one.state.lookedAt ? `/records/${one.id}` : `/look-over/${one.id}`}
-              instruments={instruments}
-              first={one === first}
-              what={`${PHASE[one.state.phase]}${one.state.lookedAt ? ", looked over" : one.state.phase === "setting" ? "" : ", not looked over yet"}`}
-              action={one.state.phase !== "setting" && !one.state.lookedAt ? "Look it over" : "Read its record"}
-            >
-              <CureBar state={one.state} now={now} />
-            </BatchRow>
-          ))}
+          {batches.map((one) => {
+            const phase = phaseOf(one, now);
+            const look = phase !== "setting" && !one.lookedAt;
+            return (
+              <BatchRow
+                key={one.id}
+                batch={one}
+                href={one.next ? `/bench/${one.id}` : look ? `/look-over/${one.id}` : `/records/${one.id}`}
+                instruments={instruments}
+                first={one === first}
+                what={
+                  <>
+                    {one.next ? `next: ${one.next.name}, ` : ""}
+                    {PHASE[phase]}
+                    {one.lookedAt ? ", looked over" : phase === "setting" ? "" : ", not looked over yet"}
+                    {one.stopped > 0 ? <span className="text-safety"> · ⚠ {one.stopped} must not be sold</span> : null}
+                  </>
+                }
+                action={one.next ? "Go to the pot" : look ? "Look it over" : "Read its record"}
+              >
+                <CureBar times={one.times} pouredAt={one.pouredAt} now={now} />
+              </BatchRow>
+            );
+          })}
         </ul>
       )}
       <Older path="/rack" after={more}>

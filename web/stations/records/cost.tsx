@@ -1,36 +1,58 @@
 "use client";
 
-import { type BatchState, costOf, costPerJar, isCounted } from "@hearth/core";
+import { costOf, costPerPiece, filledOf } from "@hearth/core";
+import type { Batch } from "@/log/use-batch";
+import type { TakenByBatch } from "@/server/shelf";
 import { useUnits } from "@/ui/units";
-import type { TakenByBatch } from "../shelf/read";
 
 /** What the batch cost by the lots it drew on, and what one jar of each kind comes to. */
-export function Cost({ state, taken }: { state: BatchState; taken: TakenByBatch }) {
+export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
   const units = useUnits();
   if (taken.every((use) => use.taken.every((one) => one.cost === null))) return null;
-  const { plan } = state;
-  const isVessel = (id: string) => plan.vessels.some((one) => one.vesselId === id);
-  const inPot = taken.filter((use) => !isVessel(use.materialId));
+  const { plan, facts } = batch;
+  /** Bodies and wicks go with their product; everything else was in the pots. */
+  const pieces = new Set(plan.products.flatMap((one) => [one.bodyId, ...(one.wicks ? [one.wicks.wickId] : [])]));
+  const inPot = taken.filter((use) => !pieces.has(use.materialId));
   const pot = costOf(inPot.flatMap((use) => use.taken));
-  const vessels = plan.vessels.map((one) => {
-    const own = costOf(taken.find((use) => use.materialId === one.vesselId)?.taken ?? []);
-    return { ...one, vesselCost: own.cost / one.count, known: own.unknown === 0 && own.cost > 0 };
+  /** What one piece of a material cost, on average of what was drawn; null where no lot says. */
+  const eachOf = (id: string) => {
+    const use = taken.find((one) => one.materialId === id);
+    const cost = costOf(use?.taken ?? []);
+    return use && cost.unknown === 0 && use.amount > 0 ? cost.cost / use.amount : null;
+  };
+  const rows = plan.products.map((one) => {
+    const body = one.body === "mould" ? 0 : eachOf(one.bodyId);
+    const wick = one.wicks ? eachOf(one.wicks.wickId) : 0;
+    const lacks = [body === null ? one.name : "", wick === null ? (one.wicks?.name ?? "") : ""].filter(Boolean);
+    return {
+      key: one.key,
+      name: one.name,
+      fillMg: one.fillMg,
+      count: Math.max(1, filledOf(plan, facts, one.key)),
+      pieceCost: (body ?? 0) + (wick ?? 0) * (one.wicks?.count ?? 0),
+      lacks,
+    };
   });
-  const jars = costPerJar(pot.cost, vessels);
-  const unknown = inPot.filter((use) => costOf(use.taken).unknown > 0).map((use) => plan.components.find((part) => part.id === use.materialId)?.name ?? "");
-  const nameOf = (id: string) => plan.components.find((part) => part.id === id)?.name ?? plan.vessels.find((one) => one.vesselId === id)?.name ?? "";
-  const counted = (id: string) => isVessel(id) && isCounted("vessel");
+  const costs = costPerPiece(pot.cost, rows);
+  const nameOf = (id: string) =>
+    plan.pots.flatMap((one) => one.components).find((part) => part.id === id)?.name ??
+    plan.products.find((one) => one.bodyId === id)?.name ??
+    plan.products.find((one) => one.wicks?.wickId === id)?.wicks?.name ??
+    "";
+  const unknown = [
+    ...new Set([...inPot.filter((use) => costOf(use.taken).unknown > 0).map((use) => nameOf(use.materialId)), ...rows.flatMap((row) => row.lacks)]),
+  ];
   return (
     <section className="mt-5" aria-label="Cost">
       <h2>What it cost</h2>
       <dl>
-        {vessels.map((vessel) => (
-          <div key={vessel.vesselId} className="flex items-baseline justify-between border-b border-line py-1">
+        {rows.map((row) => (
+          <div key={row.key} className="flex items-baseline justify-between border-b border-line py-1">
             <dt>
-              one {vessel.name}
-              {vessel.known ? "" : state.pouredAt ? ", vessel without a cost" : ", vessel not drawn yet"}
+              one {row.name}
+              {row.lacks.length === 0 ? "" : batch.pouredAt ? `, without ${row.lacks.join(" and ")}` : ", body and wicks not drawn yet"}
             </dt>
-            <dd className="figure text-[26px]">{units.money(jars.find((one) => one.vesselId === vessel.vesselId)?.cost ?? 0)}</dd>
+            <dd className="figure text-[26px]">{units.money(costs.find((one) => one.key === row.key)?.cost ?? 0)}</dd>
           </div>
         ))}
       </dl>
@@ -42,7 +64,7 @@ export function Cost({ state, taken }: { state: BatchState; taken: TakenByBatch 
               <li key={`${use.materialId} ${one.lotId}`} className="flex justify-between border-b border-line py-1">
                 <span>
                   {nameOf(use.materialId)}, {one.lotId === null ? "no lot covers it" : one.code ? `lot ${one.code}` : "lot without a code"}:{" "}
-                  {counted(use.materialId) ? one.amount : units.g(one.amount)}
+                  {pieces.has(use.materialId) ? one.amount : units.g(one.amount)}
                 </span>
                 <span className="figure">{one.cost === null ? "no cost" : units.money(one.cost)}</span>
               </li>
@@ -51,7 +73,9 @@ export function Cost({ state, taken }: { state: BatchState; taken: TakenByBatch 
         </ul>
       </details>
       {unknown.length > 0 ? <p className="mt-1 text-[14px] text-soft">Without the cost of {unknown.join(", ")}: no lot with a cost covers all of it.</p> : null}
-      <p className="mt-1 text-[14px] text-soft">Shared by weight poured, spare and all. Wicks, labels, heat and hands are not in it.</p>
+      <p className="mt-1 text-[14px] text-soft">
+        The pot shared by weight poured, spare and all; vessel and wicks as drawn. Labels, heat and hands are not in it.
+      </p>
     </section>
   );
 }

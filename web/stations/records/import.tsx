@@ -4,10 +4,13 @@ import { LARGEST_RECORD_BYTES } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import { usePlace } from "@/log/place";
 import { Aside, Screen } from "@/ui/margin";
 
 /** Reads a batch record from a file into this workshop: all or nothing. */
-export function ImportRecord({ workshopId, workshopName }: { workshopId: string; workshopName: string }) {
+export function ImportRecord({ workshopName }: { workshopName: string }) {
+  const { workshopId } = usePlace();
+  const [draws, setDraws] = useState(false);
   const router = useRouter();
   const [fault, setFault] = useState("");
   const [busy, setBusy] = useState(false);
@@ -23,7 +26,11 @@ export function ImportRecord({ workshopId, workshopName }: { workshopId: string;
       );
     setBusy(true);
     try {
-      const answer = await fetch(`/api/workshops/${workshopId}/import`, { method: "POST", headers: { "content-type": "application/json" }, body: file });
+      const answer = await fetch(`/api/workshops/${workshopId}/import${draws ? "?stock=draw" : ""}`, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: file,
+      });
       const told = await answer.json();
       if (answer.ok) {
         setTaken(told);
@@ -37,7 +44,7 @@ export function ImportRecord({ workshopId, workshopName }: { workshopId: string;
   };
   return (
     <Screen
-      title="Read a record in"
+      title="Import a record"
       lead={`Into ${workshopName}.`}
       side={
         <Aside title="What comes with it">
@@ -63,11 +70,18 @@ export function ImportRecord({ workshopId, workshopName }: { workshopId: string;
             aria-describedby="import-fault"
           />
         </label>
+        <label className="mt-3 flex items-start gap-3">
+          <input type="checkbox" className="mt-1 h-5 w-5" checked={draws} onChange={(event) => setDraws(event.target.checked)} />
+          <span>
+            <span className="font-semibold">What it used is drawn from the stock here</span>
+            <span className="block text-[15px] text-soft">Decided now, once. Leave it for a batch that another workshop made from its own stock.</span>
+          </span>
+        </label>
         <p id="import-fault" role={fault ? "alert" : undefined} className="mt-2 font-semibold text-hot">
           {fault ? `▲ ${fault}` : ""}
         </p>
         <button type="submit" className="act mt-2" data-next-step disabled={busy}>
-          {busy ? "Reading" : "Read it in"}
+          {busy ? "Importing" : "Import it"}
         </button>
       </form>
       {taken ? (

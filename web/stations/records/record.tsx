@@ -1,45 +1,46 @@
 "use client";
 
-import { defectOf, missingToClose, writeNumber, writePart, writePercent } from "@hearth/core";
+import { defectOf, filledOf, missingToClose, partKey, sellableOf, stoppedOf, weighedLoad, writeNumber, writePart, writePercent } from "@hearth/core";
 import Link from "next/link";
 import { useState } from "react";
+import { Entries } from "@/log/entries";
+import { usePlace } from "@/log/place";
+import { type BatchProps, useBatch } from "@/log/use-batch";
+import type { TakenByBatch } from "@/server/shelf";
+import { CureBar, PHASE } from "@/ui/cure-bar";
 import { HeatLine } from "@/ui/heat-line";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { Aside, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
 import { useUnits } from "@/ui/units";
-import { Entries } from "../batch/entries";
-import { type BatchProps, useBatch } from "../batch/use-batch";
-import { CureBar, PHASE } from "../rack/rack";
-import type { TakenByBatch } from "../shelf/read";
 import { Cost } from "./cost";
 
 /** The whole record of one batch on one page. */
 export function RecordView(props: BatchProps & { taken: TakenByBatch }) {
   const batch = useBatch(props, 30_000);
-  const { state, now } = batch;
+  const { plan, facts, now } = batch;
+  const { workshopId } = usePlace();
   const units = useUnits();
   const [said, setSaid] = useState("");
-  const { plan } = state;
-  const profile = plan.spec.profile;
-  const missing = missingToClose(state, now);
-  const px = commonScale(plan.vessels, 130);
-  const file = `/api/workshops/${props.workshopId}/batches/${props.batch.id}/record`;
+  const missing = missingToClose(plan, facts, now);
+  const px = commonScale(plan.products, 130);
+  const file = `/api/workshops/${workshopId}/batches/${props.batch.id}/record`;
   const close = async () => setSaid((await batch.record({ kind: "closed", payload: { missing } }))?.message ?? "");
   const reopen = async () =>
-    state.closed && setSaid((await batch.record({ kind: "withdrawn", payload: { why: "reopened" }, corrects: state.closed.eventId }))?.message ?? "");
+    facts.closed &&
+    setSaid((await batch.record({ kind: "withdrawn", payload: { why: "reopened", whole: true }, corrects: facts.closed.eventId }))?.message ?? "");
 
   return (
     <Screen
-      title={`Batch ${props.batch.number}: ${plan.formulaName}`}
-      lead={`Version ${plan.versionNumber} · started ${units.dayClock(state.startedAt)} · ${PHASE[state.phase]}`}
+      title={`Batch ${props.batch.number}: ${batch.title}`}
+      lead={`Version ${plan.pots.map((pot) => pot.versionNumber).join(" and ")} · ${plan.process.name} · started ${units.dayClock(facts.startedAt)} · ${PHASE[batch.phase]}`}
       actions={
         <>
           <a className="press" href={file} download>
-            Take away as JSON
+            Download JSON
           </a>
           <a className="press" href={`${file}?as=csv`} download>
-            as CSV
+            CSV
           </a>
           <button type="button" className="press" onClick={() => print()}>
             Print
@@ -48,10 +49,15 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch }) {
       }
       side={
         <div className="unprinted flex flex-col gap-5">
-          {state.closed ? (
+          {facts.abandoned ? (
+            <Aside title={`Abandoned ${units.dayClock(facts.abandoned.at)}`}>
+              {facts.abandoned.why ? `${facts.abandoned.why}. ` : ""}The wax was {facts.abandoned.wax}
+              {facts.abandoned.mg === null ? "" : `, ${units.g(facts.abandoned.mg)}`}.
+            </Aside>
+          ) : facts.closed ? (
             <>
-              <Aside title={`Closed ${units.dayClock(state.closed.at)}`}>
-                {state.closed.missing.length ? `Without: ${state.closed.missing.join(", ")}.` : "Nothing was missing."}
+              <Aside title={`Closed ${units.dayClock(facts.closed.at)}`}>
+                {facts.closed.missing.length ? `Without: ${facts.closed.missing.join(", ")}.` : "Nothing was missing."}
               </Aside>
               <button type="button" className="press" onClick={() => void reopen()}>
                 Reopen it
@@ -67,8 +73,13 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch }) {
               <button type="button" className="act" data-next-step onClick={() => void close()}>
                 {missing.length > 0 ? "Close it as it is" : "Close the record"}
               </button>
-              <Link className="press" href={state.pouredAt ? `/look-over/${props.batch.id}` : `/bench/${props.batch.id}`}>
-                {state.pouredAt ? "Look it over" : "Go to the pot"}
+              {batch.pouredAt ? (
+                <Link className="press" href={`/look-over/${props.batch.id}`}>
+                  Look it over
+                </Link>
+              ) : null}
+              <Link className="press" href={`/bench/${props.batch.id}`}>
+                Go to the pot
               </Link>
             </>
           )}
@@ -88,11 +99,11 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch }) {
     >
       <section aria-label="Heat line">
         <HeatLine
-          gates={profile}
-          ceiling={profile.ceiling}
+          bands={batch.bands}
+          ceiling={plan.process.ceiling}
           marks={batch.marks}
           moments={batch.moments}
-          now={state.pouredAt ? null : now}
+          now={batch.pouredAt || facts.closed || facts.abandoned ? null : now}
           height={260}
           label={`Heat line of batch ${props.batch.number}`}
         />
@@ -100,68 +111,99 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch }) {
       <div className="mt-6 grid grid-cols-1 gap-6 xl:grid-cols-2">
         <section className="sheet">
           <h2>Amounts</h2>
-          <table className="mt-2 w-full">
-            <thead>
-              <tr className="border-b-2 border-ink text-left text-[14px] text-soft">
-                <th scope="col" className="font-normal">
-                  material
-                </th>
-                <th scope="col" className="text-right font-normal">
-                  asked
-                </th>
-                <th scope="col" className="text-right font-normal">
-                  weighed
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {plan.components.map((part) => (
-                <tr key={part.id} className="border-b border-line">
-                  <th scope="row" className="py-1 text-left font-semibold">
-                    {part.name}
-                  </th>
-                  <td className="figure text-right text-[20px]">{part.count ? `${part.count.n} ${part.count.of}` : units.g(part.mg, plan.resolutionUg)}</td>
-                  <td className="figure text-right text-[20px]">
-                    {part.count ? (state.countedN[part.id] ?? "–") : state.weighedMg[part.id] ? units.g(state.weighedMg[part.id] ?? 0) : "–"}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <p className="my-2">
-            Asked for {writePercent(plan.spec.loadPpm, 3)} of the {plan.spec.basis}
-            {state.weighedLoadPercent === null ? "" : `; weighed ${writeNumber(state.weighedLoadPercent, 2)} % of the wax`}
-            {plan.maxLoadPpm === null ? "" : `; the largest load is ${writePercent(plan.maxLoadPpm)}`}. Spare {writePercent(plan.sparePpm)}.
-          </p>
-          <PotStrip parts={plan.components} resolutionUg={plan.resolutionUg} height={30} />
+          {plan.pots.map((pot, at) => (
+            <div key={at} className="mb-4">
+              {plan.pots.length > 1 ? (
+                <h3 className="mt-2">
+                  Pot {at + 1}: {pot.formulaName}
+                </h3>
+              ) : null}
+              <table className="mt-2 w-full">
+                <thead>
+                  <tr className="border-b-2 border-ink text-left text-[14px] text-soft">
+                    <th scope="col" className="font-normal">
+                      material
+                    </th>
+                    <th scope="col" className="text-right font-normal">
+                      asked
+                    </th>
+                    <th scope="col" className="text-right font-normal">
+                      weighed
+                    </th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {pot.components.map((part) => (
+                    <tr key={part.id} className="border-b border-line">
+                      <th scope="row" className="py-1 text-left font-semibold">
+                        {part.name}
+                      </th>
+                      <td className="figure text-right text-[20px]">
+                        {part.count ? `${part.count.n} ${part.count.of}` : units.g(part.mg, part.scale.resolutionUg)}
+                      </td>
+                      <td className="figure text-right text-[20px]">
+                        {part.count
+                          ? (facts.counted[partKey(at, part.id)]?.n ?? "–")
+                          : facts.weighed[partKey(at, part.id)]
+                            ? units.g(facts.weighed[partKey(at, part.id)]?.mg ?? 0)
+                            : "–"}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              <p className="my-2">
+                Asked for {writePercent(pot.recipe.loadPpm, 3)} of the {pot.recipe.basis}
+                {weighedLoad(plan, facts, at) === null ? "" : `; actual load ${writeNumber(weighedLoad(plan, facts, at) ?? 0, 2)} % of the wax`}
+                {pot.maxLoadPpm === null ? "" : `; the largest load is ${writePercent(pot.maxLoadPpm)}`}.
+                {pot.sparePpm > 0 ? ` Spare ${writePercent(pot.sparePpm)}.` : ""}
+              </p>
+              <PotStrip parts={pot.components} resolutionUg={null} height={30} />
+            </div>
+          ))}
           <div className="mt-4 flex flex-wrap items-end gap-5">
-            {plan.vessels.map((vessel) => (
-              <figure key={vessel.vesselId} className="!tracking-normal">
+            {plan.products.map((product) => (
+              <figure key={product.key} className="!tracking-normal">
                 <JarSection
-                  {...vessel}
+                  {...product}
+                  wicks={product.wicks?.count ?? (plan.products.every((one) => one.wicks === null) && product.body === "vessel" ? 1 : 0)}
                   scale={px}
-                  flaws={state.flaws
-                    .filter((one) => one.flaw.vesselId === vessel.vesselId)
+                  flaws={facts.flaws
+                    .filter((one) => one.flaw.product === product.key)
                     .map((one) => ({ ...one.flaw, safety: defectOf(one.flaw.defect)?.classes.includes("S") ?? false }))}
                 />
                 <figcaption className="text-[14px]">
-                  {vessel.count} × {vessel.name}, {units.g(vessel.fillMg)}
-                  {vessel.part ? `, ${writePart(vessel.part)}` : ""}
+                  {product.count} × {product.name}, {units.g(product.fillMg)}
+                  {product.part ? `, ${writePart(product.part)}` : ""}
+                  {product.wicks ? (
+                    <span className="block text-soft">
+                      {product.wicks.count} × {product.wicks.name}
+                    </span>
+                  ) : null}
+                  {batch.pouredAt && filledOf(plan, facts, product.key) !== product.count ? (
+                    <span className="block font-semibold">{filledOf(plan, facts, product.key)} really filled</span>
+                  ) : null}
+                  {stoppedOf(plan, facts, product.key) > 0 ? (
+                    <span className="block font-semibold text-safety">
+                      ⚠ {stoppedOf(plan, facts, product.key)} must not be sold; {sellableOf(plan, facts, product.key)} remain
+                    </span>
+                  ) : null}
                 </figcaption>
               </figure>
             ))}
           </div>
-          <Cost state={state} taken={props.taken} />
+          {props.batch.drawsStock ? null : <p className="mt-3 text-[15px] text-soft">Imported: it draws no stock here.</p>}
+          <Cost batch={batch} taken={props.taken} />
         </section>
         <section className="sheet">
           <h2>Setting and curing</h2>
-          {state.times ? <CureBar state={state} now={now} /> : <p className="mt-2 text-soft">Not poured yet.</p>}
+          {batch.times ? <CureBar times={batch.times} pouredAt={batch.pouredAt} now={now} /> : <p className="mt-2 text-soft">Not poured yet.</p>}
           <h2 className="mt-5">Look-over</h2>
-          {state.lookedAt ? <p className="text-soft">{units.dayClock(state.lookedAt)}</p> : <p className="mt-1 text-soft">Not looked over yet.</p>}
+          {facts.lookedAt ? <p className="text-soft">{units.dayClock(facts.lookedAt)}</p> : <p className="mt-1 text-soft">Not looked over yet.</p>}
           <ul>
-            {state.flaws.map((one) => {
+            {facts.flaws.map((one) => {
               const known = defectOf(one.flaw.defect);
-              const vessel = plan.vessels.find((candidate) => candidate.vesselId === one.flaw.vesselId);
+              const vessel = plan.products.find((candidate) => candidate.key === one.flaw.product);
               return (
                 <li key={one.eventId} className="border-b border-line py-1">
                   <strong className={known?.classes.includes("S") ? "text-safety" : ""}>
@@ -178,11 +220,11 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch }) {
               );
             })}
           </ul>
-          {state.lookedAt && state.flaws.length === 0 ? <p className="font-semibold text-inside">✓ no flaw found</p> : null}
+          {facts.lookedAt && facts.flaws.length === 0 ? <p className="font-semibold text-inside">✓ no flaw found</p> : null}
         </section>
       </div>
       <section className="mt-6" aria-label="Entries">
-        <h2 className="border-b-[3px] border-ink pb-1">Everything that was put down</h2>
+        <h2 className="border-b-[3px] border-ink pb-1">Log</h2>
         <Entries batch={batch} />
       </section>
     </Screen>

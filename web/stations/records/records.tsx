@@ -1,10 +1,10 @@
 "use client";
 
 import Link from "next/link";
+import { BatchRow } from "@/log/row";
+import type { Listed, ReadInstrument } from "@/server/batches";
 import { Aside, Empty, Older, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
-import type { Listed, ReadInstrument } from "../batch/lists";
-import { BatchRow } from "../batch/row";
 
 /** The closed records. */
 export function Records({ batches, instruments, more }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null }) {
@@ -15,7 +15,7 @@ export function Records({ batches, instruments, more }: { batches: Listed[]; ins
       lead="Closed batches, kept whole."
       actions={
         <Link className="press" href="/records/import">
-          Read a record in
+          Import a record
         </Link>
       }
       side={<Aside title="Why keep them">When a candle disappoints, the answer is in what was different from the batches that were fine.</Aside>}
@@ -43,10 +43,16 @@ export function Records({ batches, instruments, more }: { batches: Listed[]; ins
               href={`/records/${one.id}`}
               instruments={instruments}
               first={index === 0}
-              what={`${one.state.flaws.length === 0 ? "no flaws" : one.state.flaws.length === 1 ? "1 flaw" : `${one.state.flaws.length} flaws`}${one.state.closed?.missing.length ? `, closed without ${one.state.closed.missing.join(", ")}` : ""}`}
+              what={
+                one.abandoned
+                  ? `abandoned${one.abandoned.why ? `: ${one.abandoned.why}` : ""}; the wax was ${one.abandoned.wax}`
+                  : `${one.flaws === 0 ? "no flaws" : one.flaws === 1 ? "1 flaw" : `${one.flaws} flaws`}${one.closed?.missing.length ? `, closed without ${one.closed.missing.join(", ")}` : ""}`
+              }
               action="Read it"
             >
-              <div className="text-[15px] text-soft">closed {one.state.closed ? units.day(one.state.closed.at) : ""}</div>
+              <div className="text-[15px] text-soft">
+                {one.closed ? `closed ${units.day(one.closed.at)}` : one.abandoned ? `abandoned ${units.day(one.abandoned.at)}` : ""}
+              </div>
             </BatchRow>
           ))}
         </ul>

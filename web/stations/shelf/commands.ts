@@ -2,15 +2,16 @@
 
 import { isCounted, LARGEST_MASS_MG, readSheet, SHELF_FIELDS, SHELF_KINDS, STOCKED, shelfFaults, shelfValues } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
+import { DateTime } from "luxon";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { waxes } from "@/data/tables/shelf";
 import { lots, stockCounts } from "@/data/tables/stock";
 import { people, workshops } from "@/data/tables/workshop";
-import { here } from "../frame/context";
-import { command, done, type Outcome, refused } from "../outcome";
-import { tableOf } from "./tables";
+import type { Context } from "@/server/context";
+import { command, done, type Outcome, refused } from "@/server/outcome";
+import { tableOf } from "@/server/tables";
 
 const saved = z.object({
   kind: z.enum(SHELF_KINDS, { error: "That does not go on the shelf." }),
@@ -20,8 +21,8 @@ const saved = z.object({
 });
 
 /** Puts a thing on the shelf, or changes one. A stale change is refused with what it is now. */
-export async function saveOnShelf(input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(saved, input, async (wanted) => {
+export async function saveOnShelf(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
+  return command(saved, place, input, async (wanted, { db, workshop }) => {
     const parsed = shelfValues(wanted.kind).safeParse(wanted.values);
     if (!parsed.success) {
       const fields: Record<string, string[]> = {};
@@ -33,7 +34,6 @@ export async function saveOnShelf(input: unknown): Promise<Outcome<{ id: string 
     }
     const faults = Object.entries(shelfFaults(wanted.kind, parsed.data));
     if (faults[0]) return refused(faults[0][1], Object.fromEntries(faults.map(([key, message]) => [`values.${key}`, [message]])));
-    const { db, workshop } = await here();
     const id = wanted.id ?? v7();
     if (wanted.kind === "person") {
       const values = parsed.data as { name: string };
@@ -78,11 +78,11 @@ const received = z.object({
   amount: z.number().int().min(1, "A lot holds something.").max(LARGEST_MASS_MG),
   cost: z.number().int().min(0).max(1e12).nullable(),
   receivedOn: z.iso.date("Give the day, like 2026-03-14."),
+  receivedAt: z.iso.datetime().nullable().default(null),
   withdrawn: z.boolean().default(false),
 });
 
-const isThere = async (kind: (typeof STOCKED)[number], id: string): Promise<boolean> => {
-  const { db, workshop } = await here();
+const isThere = async ({ db, workshop }: Context, kind: (typeof STOCKED)[number], id: string): Promise<boolean> => {
   const table = tableOf(kind);
   const rows = await db
     .select({ id: table.id })
@@ -92,11 +92,16 @@ const isThere = async (kind: (typeof STOCKED)[number], id: string): Promise<bool
 };
 
 /** Writes down a received lot, changes one, or takes one back (and puts it back again). */
-export async function saveLot(input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(received, input, async ({ expectedVersion, ...lot }) => {
-    const { db, workshop, now } = await here();
-    if (Date.parse(lot.receivedOn) > Date.parse(now) + 86_400_000) return refused("That day is still to come.", { receivedOn: ["That day is still to come."] });
-    if (!(await isThere(lot.kind, lot.materialId))) return refused("That is not on this shelf.");
+export async function saveLot(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
+  return command(received, place, input, async ({ expectedVersion, ...given }, context) => {
+    const { db, workshop, now } = context;
+    const today = DateTime.fromISO(now, { zone: workshop.timeZone }).toISODate() ?? "";
+    // The moment of what came today is now; of another day only the day is known, unless a time was given.
+    const receivedAt = given.receivedAt ?? (given.receivedOn === today && expectedVersion === null ? now : null);
+    const { receivedAt: _given, ...rest } = given;
+    const lot = expectedVersion === null || given.receivedAt ? { ...rest, receivedAt } : rest;
+    if (lot.receivedOn > today) return refused("That day is still to come.", { receivedOn: ["That day is still to come."] });
+    if (!(await isThere(context, lot.kind, lot.materialId))) return refused("That is not on this shelf.");
     if (expectedVersion === null) {
       await db
         .insert(lots)
@@ -123,10 +128,10 @@ const counted = z.object({
 });
 
 /** Sets the stock of a material to what was counted, now; or takes a count back. */
-export async function saveCount(input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(counted, input, async ({ kind, ...count }) => {
-    const { db, workshop, person, now } = await here();
-    if (!(await isThere(kind, count.materialId))) return refused("That is not on this shelf.");
+export async function saveCount(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
+  return command(counted, place, input, async ({ kind, ...count }, context) => {
+    const { db, workshop, person, now } = context;
+    if (!(await isThere(context, kind, count.materialId))) return refused("That is not on this shelf.");
     if (isCounted(kind) && count.amount > 10_000_000) return refused("That is more pieces than can be kept here.", { amount: ["Too many."] });
     await db
       .insert(stockCounts)
@@ -139,7 +144,7 @@ export async function saveCount(input: unknown): Promise<Outcome<{ id: string }>
 
 const cells = z.array(z.string().max(4_000)).max(100);
 const sheet = z.object({
-  kind: z.enum(["wax", "fragrance", "dye", "additive", "wick", "vessel", "instrument"]),
+  kind: z.enum(["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "instrument"]),
   sheet: z.object({ heads: cells, rows: z.array(cells).max(2_000, "At most 2000 rows at once."), decimalComma: z.boolean() }),
   mapping: z.record(z.string(), z.number().int().min(0).max(99).nullable()),
   /** What the preview showed; anything else now is refused. */
@@ -147,9 +152,8 @@ const sheet = z.object({
 });
 
 /** Takes the rows of a file onto the shelf: all of them, or none where one is refused or the shelf has changed since the preview. */
-export async function takeSheet(input: unknown): Promise<Outcome<{ new: number; changed: number; same: number }>> {
-  return command(sheet, input, async (wanted) => {
-    const { db, workshop } = await here();
+export async function takeSheet(place: unknown, input: unknown): Promise<Outcome<{ new: number; changed: number; same: number }>> {
+  return command(sheet, place, input, async (wanted, { db, workshop }) => {
     const mine = workshop.id;
     const table = tableOf(wanted.kind);
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ new: number; changed: number; same: number }>> => {

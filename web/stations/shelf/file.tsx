@@ -4,14 +4,15 @@ import { guessMapping, type Mapping, readSheet, SHELF_FIELDS, type Sheet, type S
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
-import { Field } from "@/ui/fields";
+import { Field } from "@/forms/fields";
+import { usePlace } from "@/log/place";
+import { byKind } from "@/server/by-kind";
+import type { Shelf } from "@/server/shelf";
 import { Aside, Screen } from "@/ui/margin";
-import { byKind } from "./by-kind";
 import { takeSheet } from "./commands";
 import { parseFile } from "./file-parse";
-import type { Shelf } from "./read";
 
-const KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "instrument"] as const;
+const KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "instrument"] as const;
 type Kind = (typeof KINDS)[number];
 const PLURAL: Record<Kind, string> = {
   wax: "waxes",
@@ -20,6 +21,7 @@ const PLURAL: Record<Kind, string> = {
   additive: "additives",
   wick: "wicks",
   vessel: "vessels",
+  mould: "moulds",
   instrument: "instruments",
 };
 const FATES = { new: "+ new", changed: "~ changed", same: "= as it is", refused: "▲ cannot be taken" } as const;
@@ -45,7 +47,9 @@ function FateRow({ row }: { row: SheetRow }) {
 }
 
 /** The shelf to a CSV file and from one: columns matched, each row's fate shown, then all of them or none. */
-export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: string }) {
+export function ShelfFile({ shelf }: { shelf: Shelf }) {
+  const place = usePlace();
+  const { workshopId } = place;
   const router = useRouter();
   const [kind, setKind] = useState<Kind>("wax");
   const [sheet, setSheet] = useState<Required<Sheet> | null>(null);
@@ -85,7 +89,7 @@ export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: str
     if (!sheet) return;
     setBusy(true);
     const { new: fresh, changed, same } = tally;
-    const outcome = await takeSheet({ kind, sheet, mapping, shown: { new: fresh, changed, same } }).catch(() => null);
+    const outcome = await takeSheet(place, { kind, sheet, mapping, shown: { new: fresh, changed, same } }).catch(() => null);
     setBusy(false);
     if (!outcome) return setSaid({ good: false, text: "The program cannot be reached just now. Nothing was taken in: try again in a moment." });
     if (!outcome.ok) {
@@ -237,7 +241,7 @@ export function ShelfFile({ shelf, workshopId }: { shelf: Shelf; workshopId: str
                       field.optional || field.first !== undefined ? "" : "must be there",
                       field.type.is === "choice" ? field.type.of.map((one) => one.value).join(", ") : "",
                       field.type.is === "yes" ? "yes or no" : "",
-                      field.type.is === "gate" ? "two temperatures, like 57–63" : "",
+                      field.type.is === "range" ? "two temperatures, like 57–63" : "",
                       field.hint ?? "",
                     ]
                       .filter(Boolean)

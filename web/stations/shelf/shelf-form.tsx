@@ -1,11 +1,12 @@
 "use client";
 
-import { cautionsOnMaterial, cautionsOnVessel, readField, SHELF_FIELDS, type ShelfField, type ShelfKind, writeField } from "@hearth/core";
+import { cautionsOnMaterial, cautionsOnVessel, readField, SHELF_FIELDS, type ShelfField, type ShelfKind, writeField, writePercent } from "@hearth/core";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
-import { Field, type FieldRule, untouched, useFields } from "@/ui/fields";
+import { Field, type FieldRule, untouched, useFields } from "@/forms/fields";
+import { usePlace } from "@/log/place";
 import { Caution } from "@/ui/margin";
-import { useUnits } from "@/ui/units";
+import { useUnits, type Writers } from "@/ui/units";
 import { saveOnShelf } from "./commands";
 
 export type ShelfRow = { id: string; name: string; version?: number } & Record<string, unknown>;
@@ -18,6 +19,15 @@ const optionsOf = (field: ShelfField) => {
       { value: "yes", label: field.key === "soldByWeight" ? "yes: never below the stated fill" : "yes" },
     ];
   }
+  return undefined;
+};
+
+/** What a number without a unit means in a field, shown at its label. */
+const unitOf = (field: ShelfField, units: Writers): string | undefined => {
+  const { type } = field;
+  if (type.is === "range" || type.is === "difference" || type.is === "temperature") return `°${units.temperature}`;
+  if (type.is === "mass" || type.is === "step") return units.mass;
+  if (type.is === "duration") return type.unit === "d" ? "days" : type.unit;
   return undefined;
 };
 
@@ -50,14 +60,21 @@ export function ShelfForm({
 }) {
   const units = useUnits();
   const router = useRouter();
+  const place = usePlace();
   const fieldsOf = SHELF_FIELDS[kind];
   const rules = useMemo(() => {
     const context = { mass: units.mass, temperature: units.temperature, waxes };
     return Object.fromEntries(
       fieldsOf.map((field): [string, FieldRule<unknown>] => {
-        const rule = {
+        const rule: FieldRule<unknown> = {
           initial: row ? writeField(field, row[field.key], context) : (field.first ?? ""),
           parse: (text: string) => readField(field, text, context),
+          ...(["mass", "duration", "temperature", "percent"].includes(field.type.is)
+            ? {
+                echo: (value: unknown) =>
+                  value === null ? "" : field.type.is === "percent" ? writePercent(value as number) : writeField(field, value, context),
+              }
+            : {}),
         };
         return [field.key, row ? untouched<unknown>(rule, row[field.key] ?? (field.type.is === "words" ? "" : null)) : rule];
       }),
@@ -70,7 +87,7 @@ export function ShelfForm({
     const values = fields.check();
     if (!values) return;
     start(async () => {
-      const outcome = await saveOnShelf({ kind, id: row?.id ?? null, expectedVersion: row?.version ?? null, values }).catch(() => null);
+      const outcome = await saveOnShelf(place, { kind, id: row?.id ?? null, expectedVersion: row?.version ?? null, values }).catch(() => null);
       if (!outcome) return setSaid("The program cannot be reached just now. Nothing you typed is lost: try again.");
       if (!outcome.ok) {
         setSaid(outcome.message);
@@ -100,7 +117,7 @@ export function ShelfForm({
             hint={field.hint}
             options={optionsOf(field)}
             autoFocus={index === 0}
-            unit={field.type.is === "gate" || field.type.is === "difference" ? `°${units.temperature}` : undefined}
+            unit={unitOf(field, units)}
           />
         ))}
       </div>
@@ -115,7 +132,7 @@ export function ShelfForm({
           {row ? "Save the change" : "Put it on the shelf"}
         </button>
         <button type="button" className="press" onClick={onDone}>
-          Leave it
+          Cancel
         </button>
       </div>
     </form>

@@ -3,17 +3,17 @@
 import { cautionsOnVessel, isCounted, type ShelfKind, STOCKED, type StockedKind, writeDensity, writePercent } from "@hearth/core";
 import Link from "next/link";
 import { type ReactNode, useState } from "react";
+import type { Shelf, Stock, Stocks } from "@/server/shelf";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { Caution, Screen } from "@/ui/margin";
 import { useUnits, type Writers } from "@/ui/units";
-import type { Shelf, Stock, Stocks } from "./read";
 import { ShelfForm, type ShelfRow } from "./shelf-form";
 
 const isStocked = (kind: ShelfKind): kind is StockedKind => (STOCKED as readonly string[]).includes(kind);
 
 /** What is there of one thing, as large as it matters, and whether that is low. */
 export function OnHand({ stock, low, counted, units }: { stock: Stock | undefined; low: number | null; counted: boolean; units: Writers }) {
-  if (!stock) return <span className="text-[14px] text-soft">not kept count of</span>;
+  if (!stock) return <span className="text-[14px] text-soft">not tracked</span>;
   const isLow = low !== null && stock.onHand < low;
   return (
     <span className={isLow ? "text-hot" : ""}>
@@ -52,7 +52,7 @@ function Section({
           Add {kind === "instrument" || kind === "additive" ? `an ${kind}` : `a ${kind}`}
         </button>
       </div>
-      {open === "new" ? <ShelfForm kind={kind} row={null} waxes={waxes} onDone={() => setOpen(null)} /> : null}
+      {open === "new" ? <ShelfForm kind={kind} row={null} waxes={waxes} onDone={() => setOpen((now) => (now === "new" ? null : now))} /> : null}
       {rows.length === 0 && open !== "new" ? <p className="py-3 text-soft">{teach}</p> : null}
       <ul>
         {rows.map((row) => (
@@ -73,7 +73,7 @@ function Section({
                 Change
               </button>
             </div>
-            {open === row.id ? <ShelfForm kind={kind} row={row} waxes={waxes} onDone={() => setOpen(null)} /> : null}
+            {open === row.id ? <ShelfForm kind={kind} row={row} waxes={waxes} onDone={() => setOpen((now) => (now === row.id ? null : now))} /> : null}
           </li>
         ))}
       </ul>
@@ -99,6 +99,7 @@ export function ShelfView({ shelf, stocks }: { shelf: Shelf; stocks: Stocks }) {
     ["additive", "additives", shelf.additives.length],
     ["wick", "wicks", shelf.wicks.length],
     ["vessel", "vessels", shelf.vessels.length],
+    ["mould", "moulds", shelf.moulds.length],
     ["instrument", "instruments", shelf.instruments.length],
   ];
   return (
@@ -252,6 +253,21 @@ export function ShelfView({ shelf, stocks }: { shelf: Shelf; stocks: Stocks }) {
               ))}
             </div>
           </div>
+        )}
+      </Section>
+      <Section
+        title="Moulds"
+        kind="mould"
+        rows={shelf.moulds}
+        {...common}
+        teach="No mould yet. Pillar moulds, silicone moulds and melt trays go here: they are used again, so nothing of them is drawn."
+      >
+        {(mould: Shelf["moulds"][number]) => (
+          <>
+            <strong>{mould.name}</strong>{" "}
+            <span className="text-soft">{join(mould.kind, mould.cavities > 1 && `${mould.cavities} cavities`, `${units.g(mould.fillMg)} each`)}</span>
+            {rest(mould.remarks)}
+          </>
         )}
       </Section>
       <Section

@@ -1,20 +1,31 @@
 "use client";
 
-import { bottlesFor, good, isCounted, parseDensity, parseMoney, parseVolume, type StockedKind, writeNumber } from "@hearth/core";
+import { bad, bottlesFor, good, isCounted, parseDensity, parseMoney, parseVolume, type StockedKind, writeNumber } from "@hearth/core";
+import { DateTime } from "luxon";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
-import { amountRule, type Measured, VolumeNote } from "@/ui/amount";
-import { Field, type FieldRule, orNothing, useFields, words } from "@/ui/fields";
+import { amountRule, type Measured, VolumeNote } from "@/forms/amount";
+import { Field, type FieldRule, orNothing, useFields, words } from "@/forms/fields";
+import { usePlace } from "@/log/place";
+import type { Stock, StockHistory } from "@/server/shelf";
 import { useNow, useUnits } from "@/ui/units";
 import { saveCount, saveLot } from "./commands";
-import type { Stock, StockHistory } from "./read";
 
 export interface StockedThing {
   kind: StockedKind;
   id: string;
   name: string;
   density: number | null;
+}
+
+/** Reads a day, or a day and a time, in the workshop's own zone. */
+function parseDay(text: string, zone: string) {
+  const match = /^(\d{4}-\d\d-\d\d)(?:[ T](\d{1,2}:\d\d))?$/.exec(text.trim());
+  const at = match ? DateTime.fromFormat(`${match[1]} ${(match[2] ?? "00:00").padStart(5, "0")}`, "yyyy-LL-dd HH:mm", { zone }) : null;
+  return at?.isValid
+    ? good({ receivedOn: match?.[1] ?? "", receivedAt: match?.[2] ? at.toUTC().toISO() : null })
+    : bad("Give the day, like 2026-03-14, or with its time: 2026-03-14 15:30.");
 }
 
 /** Reads a density that may be missing; keeps what was typed. */
@@ -27,6 +38,7 @@ function useDensity(of: StockedThing) {
 function LotForm({ of }: { of: StockedThing }) {
   const units = useUnits();
   const router = useRouter();
+  const place = usePlace();
   const now = useNow();
   const [id, setId] = useState(() => v7());
   const [said, setSaid] = useState("");
@@ -42,8 +54,7 @@ function LotForm({ of }: { of: StockedThing }) {
       code: words("", 80) as FieldRule<unknown>,
       receivedOn: {
         initial: today,
-        parse: (text: string) =>
-          /^\d{4}-\d\d-\d\d$/.test(text.trim()) ? good(text.trim()) : { ok: false as const, message: "Give the day, like 2026-03-14." },
+        parse: (text: string) => parseDay(text, units.zone),
       } as FieldRule<unknown>,
     };
   }, [of, oil, density.value, units, today]);
@@ -55,7 +66,7 @@ function LotForm({ of }: { of: StockedThing }) {
     if (!all) return;
     start(async () => {
       const { mg } = all.amount as { mg: number };
-      const outcome = await saveLot({
+      const outcome = await saveLot(place, {
         id,
         kind: of.kind,
         materialId: of.id,
@@ -63,7 +74,7 @@ function LotForm({ of }: { of: StockedThing }) {
         amount: mg,
         cost: all.cost,
         code: all.code,
-        receivedOn: all.receivedOn,
+        ...(all.receivedOn as { receivedOn: string; receivedAt: string | null }),
       }).catch(() => null);
       if (!outcome) return setSaid("The program cannot be reached just now. Nothing you typed is lost: try again.");
       if (!outcome.ok) {
@@ -112,7 +123,7 @@ function LotForm({ of }: { of: StockedThing }) {
           </div>
         ) : null}
         <Field label="Supplier's lot code" {...fields.bind("code")} />
-        <Field label="Received on" {...fields.bind("receivedOn")} />
+        <Field label="Received on" {...fields.bind("receivedOn")} hint="A day; with a time where a count of that day matters." />
       </div>
       {said ? (
         <p role="alert" className="mt-1 font-semibold text-hot">
@@ -129,6 +140,7 @@ function LotForm({ of }: { of: StockedThing }) {
 function CountForm({ of, stock }: { of: StockedThing; stock: Stock | null }) {
   const units = useUnits();
   const router = useRouter();
+  const place = usePlace();
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
   const oil = of.kind === "fragrance";
@@ -146,7 +158,7 @@ function CountForm({ of, stock }: { of: StockedThing; stock: Stock | null }) {
     const all = fields.check();
     if (!all) return;
     start(async () => {
-      const outcome = await saveCount({ id: v7(), kind: of.kind, materialId: of.id, amount: (all.amount as { mg: number }).mg }).catch(() => null);
+      const outcome = await saveCount(place, { id: v7(), kind: of.kind, materialId: of.id, amount: (all.amount as { mg: number }).mg }).catch(() => null);
       if (!outcome) return setSaid("The program cannot be reached just now. Nothing you typed is lost: try again.");
       if (!outcome.ok) return setSaid(outcome.message);
       setSaid("");
@@ -230,7 +242,8 @@ function Bottles({ of }: { of: StockedThing }) {
       {need && size && density.value !== null ? (
         <p className="mt-1" role="status">
           <span className="figure text-[34px]">{bottlesFor(need.mg, density.value, size.ml)}</span>{" "}
-          {bottlesFor(need.mg, density.value, size.ml) === 1 ? "bottle" : "bottles"} of {writeNumber(size.ml, 1)} ml hold {units.about(need.mg)}, which is{" "}
+          {bottlesFor(need.mg, density.value, size.ml) === 1 ? "bottle" : "bottles"} of {writeNumber(size.ml, 1)} ml{" "}
+          {bottlesFor(need.mg, density.value, size.ml) === 1 ? "holds" : "hold"} {units.about(need.mg)}, which is{" "}
           {writeNumber((need.mg * 1_000) / density.value, 1)} ml.
         </p>
       ) : (
@@ -244,6 +257,7 @@ function Bottles({ of }: { of: StockedThing }) {
 export function StockPanel({ of, stock, history, low }: { of: StockedThing; stock: Stock | null; history: StockHistory; low: number | null }) {
   const units = useUnits();
   const router = useRouter();
+  const place = usePlace();
   const [said, setSaid] = useState("");
   const counted = isCounted(of.kind);
   const write = (value: number) => (counted ? String(value) : units.about(value));
@@ -306,7 +320,7 @@ export function StockPanel({ of, stock, history, low }: { of: StockedThing; stoc
                 aria-label={`${lot.withdrawn ? "Put back" : "Take back"} the lot ${lot.code || lot.receivedOn}`}
                 onClick={() =>
                   turn(
-                    saveLot({
+                    saveLot(place, {
                       id: lot.id,
                       kind: of.kind,
                       materialId: of.id,
@@ -338,7 +352,7 @@ export function StockPanel({ of, stock, history, low }: { of: StockedThing; stoc
                   type="button"
                   className="press"
                   aria-label={`${count.withdrawn ? "Put back" : "Take back"} the count of ${write(count.amount)}`}
-                  onClick={() => turn(saveCount({ id: count.id, kind: of.kind, materialId: of.id, amount: count.amount, withdrawn: !count.withdrawn }))}
+                  onClick={() => turn(saveCount(place, { id: count.id, kind: of.kind, materialId: of.id, amount: count.amount, withdrawn: !count.withdrawn }))}
                 >
                   {count.withdrawn ? "Put back" : "Take back"}
                 </button>

@@ -2,8 +2,8 @@
 
 import { cautionsOnVessel } from "@hearth/core";
 import Link from "next/link";
+import type { Shelf, Stock, StockHistory } from "@/server/shelf";
 import { Aside, Caution, Screen } from "@/ui/margin";
-import type { Shelf, Stock, StockHistory } from "./read";
 import { type StockedThing, StockPanel } from "./stock";
 import { VesselPanel } from "./vessel";
 

@@ -18,13 +18,15 @@ import {
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
-import { Field, orNothing, untouched, useFields } from "@/ui/fields";
+import { Field, orNothing, untouched, useFields } from "@/forms/fields";
+import { usePlace } from "@/log/place";
+import type { Shelf } from "@/server/shelf";
 import { JarSection } from "@/ui/jar-section";
 import { Warn } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
+import { press } from "@/ui/variants";
 import { Worked } from "@/ui/working";
 import { saveOnShelf } from "./commands";
-import type { Shelf } from "./read";
 
 type Vessel = Shelf["vessels"][number];
 const WAYS = { stated: "stated", working: "working", water: "by water", geometry: "by its measures" } as const;
@@ -55,6 +57,7 @@ export function WickPlan({ diameter, count, scale }: { diameter: number; count: 
 export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxes: Shelf["waxes"]; wickShelf: Shelf["wicks"] }) {
   const units = useUnits();
   const router = useRouter();
+  const place = usePlace();
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
   const dense = waxes.filter((one) => one.setDensity !== null);
@@ -98,7 +101,7 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
         waterTo,
         workingFillMg,
       };
-      const outcome = await saveOnShelf({ kind: "vessel", id: vessel.id, expectedVersion: vessel.version, values }).catch(() => null);
+      const outcome = await saveOnShelf(place, { kind: "vessel", id: vessel.id, expectedVersion: vessel.version, values }).catch(() => null);
       setSaid(!outcome ? "The program cannot be reached just now. Nothing you typed is lost: try again." : outcome.ok ? "" : outcome.message);
       if (outcome?.ok) router.refresh();
     });
@@ -204,7 +207,7 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
                   {way.way === "water" || way.way === "geometry" ? (
                     <button
                       type="button"
-                      className="press !min-h-[34px] shrink-0 text-[15px]"
+                      className={press({ size: "small", className: "shrink-0" })}
                       disabled={busy}
                       onClick={() => keep(Math.round(way.fillMg / 100) * 100)}
                     >

@@ -2,10 +2,11 @@
 
 import Link from "next/link";
 import type { ReactNode } from "react";
+import { BatchRow } from "@/log/row";
+import type { Listed, ReadInstrument } from "@/server/batches";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { useNow, useUnits } from "@/ui/units";
-import type { Listed, ReadInstrument } from "../batch/lists";
-import { BatchRow } from "../batch/row";
+import { press } from "@/ui/variants";
 
 /** A thing of the shelf of which less is there than it should be. */
 export interface Low {
@@ -29,17 +30,23 @@ interface Due {
 export function Today({ batches, instruments, workshopName, low }: { batches: Listed[]; instruments: ReadInstrument[]; workshopName: string; low: Low[] }) {
   const units = useUnits();
   const now = useNow(30_000);
-  const due: Due[] = batches.flatMap(({ id, number, state }): Due[] => {
-    const batch = { id, number, state };
-    if (!state.times) return [{ batch, at: null, what: `pot, next: ${state.next?.name ?? "pour"}`, action: "Go to the pot", href: `/bench/${id}` }];
-    if (!state.lookedAt) return [{ batch, at: state.times.setAt, what: "look it over", action: "Look it over", href: `/look-over/${id}` }];
-    if (Date.parse(state.times.testFrom) > Date.parse(now))
-      return [{ batch, at: state.times.testFrom, what: "may be tested", action: "Read its record", href: `/records/${id}` }];
-    return [{ batch, at: state.times.sellFrom, what: "cured as recommended", action: "Read its record", href: `/records/${id}` }];
+  const due: Due[] = batches.flatMap((batch): Due[] => {
+    const { id, times, next } = batch;
+    // A wait that runs is due when it is over; any other step at once.
+    if (next) {
+      const from = next.from !== null && Date.parse(next.from) > Date.parse(now) ? next.from : null;
+      const late = next.until !== null && Date.parse(next.until) < Date.parse(now);
+      return [{ batch, at: from, what: `pot, next: ${next.name}${late ? ", longer than meant" : ""}`, action: "Go to the pot", href: `/bench/${id}` }];
+    }
+    if (!times) return [{ batch, at: null, what: "pot", action: "Go to the pot", href: `/bench/${id}` }];
+    if (!batch.lookedAt) return [{ batch, at: times.setAt, what: "look it over", action: "Look it over", href: `/look-over/${id}` }];
+    if (Date.parse(times.testFrom) > Date.parse(now))
+      return [{ batch, at: times.testFrom, what: "may be tested", action: "Read its record", href: `/records/${id}` }];
+    return [{ batch, at: times.sellFrom, what: "cured as recommended", action: "Read its record", href: `/records/${id}` }];
   });
   const reached = (one: Due) => one.at === null || Date.parse(one.at) <= Date.parse(now);
   const order = (a: Due, b: Due) => Date.parse(a.at ?? "1970-01-01") - Date.parse(b.at ?? "1970-01-01");
-  const started = (one: Due) => Date.parse(one.batch.state.startedAt);
+  const started = (one: Due) => Date.parse(one.batch.startedAt);
   const hands = due.filter(reached).sort((a, b) => order(a, b) || started(a) - started(b));
   const coming = due.filter((one) => !reached(one)).sort(order);
   const row = (one: Due, index: number, first: boolean) => (
@@ -69,7 +76,7 @@ export function Today({ batches, instruments, workshopName, low }: { batches: Li
       }
       actions={
         batches.length === 0 ? null : (
-          <Link className="press !min-h-[56px]" href="/plan">
+          <Link className={press({ size: "gloved" })} href="/plan">
             Plan a batch
           </Link>
         )
@@ -91,14 +98,14 @@ export function Today({ batches, instruments, workshopName, low }: { batches: Li
               </ul>
             </section>
           ) : null}
-          <Aside title="By the clock">Running pots come first, then what has been waiting longest. Times follow each batch's own profile.</Aside>
+          <Aside title="By the clock">Running pots come first, then what has been waiting longest. Times follow each batch's own process.</Aside>
           <Aside title="Keys">Press ? for the keys. Every station has one.</Aside>
         </>
       }
     >
       {batches.length === 0 ? (
         <Empty
-          title="Nothing needs hands"
+          title="Nothing to do now"
           action={
             <Link className="act" href="/plan" data-next-step>
               Plan a batch

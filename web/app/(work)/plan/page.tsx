@@ -1,30 +1,34 @@
-import { z } from "zod";
-import { listFormulas, readFormula } from "@/stations/formulas/read";
-import { here } from "@/stations/frame/context";
+import { here } from "@/server/context";
+import { listForPlan } from "@/server/formulas";
+import { listProcesses } from "@/server/processes";
+import { readShelf, readStocks } from "@/server/shelf";
 import { Planner } from "@/stations/plan/planner";
-import { readShelf, readStocks } from "@/stations/shelf/read";
 
 export const metadata = { title: "Plan" };
 
-export default async function PlanPage({ searchParams }: { searchParams: Promise<{ formula?: string; fill?: string }> }) {
+export default async function PlanPage({ searchParams }: { searchParams: Promise<{ formula?: string | string[]; fill?: string | string[] }> }) {
   const { db, workshop } = await here();
-  const [{ formulas }, shelf, stocks] = await Promise.all([listFormulas(db, workshop.id), readShelf(db, workshop.id), readStocks(db, workshop.id)]);
+  const [formulas, shelf, stocks, processes] = await Promise.all([
+    listForPlan(db, workshop.id),
+    readShelf(db, workshop.id),
+    readStocks(db, workshop.id, workshop.timeZone),
+    listProcesses(db, workshop.id),
+  ]);
   const { formula: wanted, fill } = await searchParams;
-  const asked = wanted ?? formulas[0]?.id;
+  const asked = [wanted].flat()[0];
   /** Counts brought along, as "vessel:count,vessel:count". */
   const counts = Object.fromEntries(
-    (fill ?? "").split(",").flatMap((one) => (/^[0-9a-f-]{36}:\d{1,6}$/.test(one) ? [one.split(":") as [string, string]] : [])),
+    ([fill].flat()[0] ?? "").split(",").flatMap((one) => (/^[0-9a-f-]{36}:\d{1,6}$/.test(one) ? [one.split(":") as [string, string]] : [])),
   );
-  const formula = asked && z.uuid().safeParse(asked).success ? await readFormula(db, workshop.id, asked) : null;
-  const newest = formula?.versions[0];
-  const choices = formulas.map(({ id, name }) => ({ id, name }));
-  if (formula && !choices.some((one) => one.id === formula.id)) choices.push({ id: formula.id, name: formula.name });
+  const id = formulas.find((one) => one.id === asked)?.id ?? formulas[0]?.id ?? null;
   return (
     <Planner
-      formulas={choices}
-      chosen={formula && newest ? { id: formula.id, name: formula.name, versionId: newest.id, number: newest.number, spec: newest.spec } : null}
+      key={`${asked ?? ""} ${JSON.stringify(counts)}`}
+      formulas={formulas}
+      asked={id}
       shelf={shelf}
       stocks={stocks}
+      processes={processes}
       counts={counts}
     />
   );

@@ -1,4 +1,4 @@
-import { batchProps } from "@/stations/batch/page";
+import { batchProps } from "@/server/batch-page";
 import { Pot } from "@/stations/bench/pot";
 
 export const metadata = { title: "Pot" };

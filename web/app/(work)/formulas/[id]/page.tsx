@@ -1,9 +1,10 @@
 import { notFound } from "next/navigation";
 import { z } from "zod";
+import { here } from "@/server/context";
+import { readFormula } from "@/server/formulas";
+import { listProcesses } from "@/server/processes";
+import { readShelf, readStocks } from "@/server/shelf";
 import { FormulaEditor } from "@/stations/formulas/editor";
-import { readFormula } from "@/stations/formulas/read";
-import { here } from "@/stations/frame/context";
-import { readShelf, readStocks } from "@/stations/shelf/read";
 
 export const metadata = { title: "Formula" };
 
@@ -11,7 +12,12 @@ export default async function FormulaPage({ params }: { params: Promise<{ id: st
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
   const { db, workshop } = await here();
-  const [formula, shelf, stocks] = await Promise.all([readFormula(db, workshop.id, id), readShelf(db, workshop.id), readStocks(db, workshop.id)]);
+  const [formula, shelf, stocks, processes] = await Promise.all([
+    readFormula(db, workshop.id, id),
+    readShelf(db, workshop.id),
+    readStocks(db, workshop.id, workshop.timeZone),
+    listProcesses(db, workshop.id),
+  ]);
   if (!formula) notFound();
   return (
     <FormulaEditor
@@ -20,6 +26,7 @@ export default async function FormulaPage({ params }: { params: Promise<{ id: st
       versions={formula.versions.map(({ id: versionId, number, spec, batches }) => ({ id: versionId, number, spec, batches }))}
       shelf={shelf}
       stocks={stocks}
+      processes={processes}
     />
   );
 }

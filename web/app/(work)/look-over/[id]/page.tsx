@@ -1,4 +1,4 @@
-import { batchProps } from "@/stations/batch/page";
+import { batchProps } from "@/server/batch-page";
 import { LookOver } from "@/stations/lookover/look-over";
 
 export const metadata = { title: "Look over" };

@@ -1,9 +1,9 @@
-import { here } from "@/stations/frame/context";
+import { here } from "@/server/context";
 import { ImportRecord } from "@/stations/records/import";
 
-export const metadata = { title: "Read a record in" };
+export const metadata = { title: "Import a record" };
 
 export default async function ImportPage() {
   const { workshop } = await here();
-  return <ImportRecord workshopId={workshop.id} workshopName={workshop.name} />;
+  return <ImportRecord workshopName={workshop.name} />;
 }

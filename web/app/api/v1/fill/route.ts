@@ -1,4 +1,4 @@
 import { answerFill, fillRequest } from "@hearth/core";
-import { calculation } from "@/stations/respond";
+import { calculation } from "@/server/respond";
 
 export const POST = calculation(fillRequest, answerFill, (error) => (error instanceof RangeError ? { geometry: [error.message] } : null));

@@ -1,4 +1,4 @@
-import { answerScale, fieldErrors, ScaleError, scaleRequest } from "@hearth/core";
-import { calculation } from "@/stations/respond";
+import { answerScale, fieldErrors, scaleRequest, WeighOutError } from "@hearth/core";
+import { calculation } from "@/server/respond";
 
-export const POST = calculation(scaleRequest, answerScale, (error) => (error instanceof ScaleError ? fieldErrors(error) : null));
+export const POST = calculation(scaleRequest, answerScale, (error) => (error instanceof WeighOutError ? fieldErrors(error) : null));

@@ -1,9 +1,9 @@
 import { STOCKED } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
-import { here } from "@/stations/frame/context";
-import { byKind } from "@/stations/shelf/by-kind";
-import { readShelf, readStockHistory, readStocks } from "@/stations/shelf/read";
+import { byKind } from "@/server/by-kind";
+import { here } from "@/server/context";
+import { readShelf, readStockHistory, readStocks } from "@/server/shelf";
 import { ThingView } from "@/stations/shelf/thing";
 
 export const metadata = { title: "Stock" };
@@ -13,7 +13,11 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
   const known = z.enum(STOCKED).safeParse(kind);
   if (!known.success || !z.uuid().safeParse(id).success) notFound();
   const { db, workshop } = await here();
-  const [shelf, stocks, history] = await Promise.all([readShelf(db, workshop.id), readStocks(db, workshop.id), readStockHistory(db, workshop.id, id)]);
+  const [shelf, stocks, history] = await Promise.all([
+    readShelf(db, workshop.id),
+    readStocks(db, workshop.id, workshop.timeZone),
+    readStockHistory(db, workshop.id, id),
+  ]);
   const rows = byKind(shelf)[known.data];
   const row = (rows as { id: string; name: string; low: number | null }[]).find((one) => one.id === id);
   if (!row) notFound();

@@ -3,8 +3,8 @@ import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { database } from "@/data/client";
 import { now } from "@/data/clock";
-import { importRecord, readRecord } from "@/stations/batch/record-in";
-import { answering, readBody, refuse } from "@/stations/respond";
+import { importRecord, readRecord } from "@/server/record-in";
+import { answering, readBody, refuse } from "@/server/respond";
 
 export async function POST(request: Request, { params }: { params: Promise<{ workshop: string }> }): Promise<Response> {
   return answering(async () => {
@@ -17,7 +17,7 @@ export async function POST(request: Request, { params }: { params: Promise<{ wor
       });
     const record = readRecord(text);
     if (!record.ok) return refuse(400, record.message, { file: [record.message] });
-    const outcome = await importRecord(database(), at.data.workshop, record.value, now());
+    const outcome = await importRecord(database(), at.data.workshop, record.value, now(), new URL(request.url).searchParams.get("stock") === "draw");
     if (!outcome.ok) return refuse(409, outcome.message, { file: [outcome.message] });
     revalidatePath("/", "layout");
     return Response.json(outcome.value);

@@ -1,7 +1,7 @@
 import { notFound } from "next/navigation";
 import { z } from "zod";
-import { here } from "@/stations/frame/context";
-import { readShelf } from "@/stations/shelf/read";
+import { here } from "@/server/context";
+import { readShelf } from "@/server/shelf";
 import { WickTemplate } from "@/stations/shelf/vessel";
 
 export const metadata = { title: "Centring template" };

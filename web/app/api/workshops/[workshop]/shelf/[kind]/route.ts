@@ -2,9 +2,9 @@ import { SHELF_KINDS, writeSheet } from "@hearth/core";
 import { asc, eq } from "drizzle-orm";
 import { z } from "zod";
 import { database } from "@/data/client";
-import { answering, refuse } from "@/stations/respond";
-import { writeFile } from "@/stations/shelf/file-write";
-import { tableOf } from "@/stations/shelf/tables";
+import { writeFile } from "@/server/file-write";
+import { answering, refuse } from "@/server/respond";
+import { tableOf } from "@/server/tables";
 
 /** One part of the shelf as CSV, its columns as the shelf's file page lists them. */
 export async function GET(_request: Request, { params }: { params: Promise<{ workshop: string; kind: string }> }): Promise<Response> {

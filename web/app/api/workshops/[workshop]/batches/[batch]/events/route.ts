@@ -1,10 +1,9 @@
-import { sentEvent } from "@hearth/core";
-import { revalidatePath } from "next/cache";
+import { sentEvent, upcastSent } from "@hearth/core";
 import { z } from "zod";
 import { database } from "@/data/client";
 import { now } from "@/data/clock";
-import { appendEvent } from "@/stations/batch/append";
-import { answering, readBody, refuse } from "@/stations/respond";
+import { appendEvent } from "@/server/append";
+import { answering, readBody, refuse } from "@/server/respond";
 
 export async function POST(request: Request, { params }: { params: Promise<{ workshop: string; batch: string }> }): Promise<Response> {
   return answering(async () => {
@@ -18,7 +17,7 @@ export async function POST(request: Request, { params }: { params: Promise<{ wor
     } catch {
       return refuse(400, "This entry is not JSON.");
     }
-    const parsed = sentEvent.safeParse(body);
+    const parsed = sentEvent.safeParse(upcastSent(body));
     if (!parsed.success) {
       const fields: Record<string, string[]> = {};
       for (const issue of parsed.error.issues) {
@@ -29,7 +28,6 @@ export async function POST(request: Request, { params }: { params: Promise<{ wor
     }
     const appended = await appendEvent(database(), at.data.workshop, at.data.batch, parsed.data, now());
     if (!appended.ok) return refuse(appended.status, appended.message, appended.fields);
-    revalidatePath("/", "layout");
     return Response.json({ ok: true, repeated: appended.repeated });
   });
 }

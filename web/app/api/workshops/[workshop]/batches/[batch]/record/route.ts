@@ -1,9 +1,8 @@
-import { batchState } from "@hearth/core";
+import type { BatchEvent } from "@hearth/core";
 import { z } from "zod";
 import { database } from "@/data/client";
-import { now } from "@/data/clock";
-import { batchRecordOf, eventsCsv } from "@/stations/batch/record-out";
-import { answering, refuse } from "@/stations/respond";
+import { batchRecordOf, eventsCsv } from "@/server/record-out";
+import { answering, refuse } from "@/server/respond";
 
 export async function GET(request: Request, { params }: { params: Promise<{ workshop: string; batch: string }> }): Promise<Response> {
   return answering(async () => {
@@ -13,7 +12,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ work
     const csv = new URL(request.url).searchParams.get("as") === "csv";
     const names = new Map([...record.people, ...record.instruments].map((one) => [one.id, one.name]));
     const body = csv
-      ? eventsCsv(batchState(record.events, now()), record.batch.number, (id) => names.get(id ?? "") ?? "")
+      ? eventsCsv(record.events as BatchEvent[], record.batch.number, (id) => names.get(id ?? "") ?? "")
       : `${JSON.stringify(record, null, 2)}\n`;
     return new Response(body, {
       headers: {

@@ -1,0 +1,36 @@
+import { z } from "zod";
+import { partKey } from "../facts";
+import type { BatchPlan } from "../plan";
+import { atWork, batchKind } from "./kind";
+
+const partOf = (plan: BatchPlan, payload: { pot: number; componentId: string }) =>
+  plan.pots[payload.pot]?.components.find((part) => part.id === payload.componentId) ?? null;
+
+/** Drops or pieces of a dye, counted into a pot. */
+export const counted = batchKind({
+  kind: "counted",
+  version: 2,
+  payload: z.object({ pot: z.number().int().min(0).max(7).default(0), componentId: z.uuid(), n: z.number().int().min(1, "Count at least one.").max(100_000) }),
+  upcast: (old) => ({ pot: 0, ...old }),
+  refuse: (facts, payload, plan) => {
+    const part = partOf(plan, payload);
+    if (!part) return { field: "componentId", message: "This batch has no such material." };
+    return atWork(facts) ?? (part.count ? null : { field: "componentId", message: `${part.name} is weighed, not counted.` });
+  },
+  apply: (facts, { payload, happenedAt }) => {
+    const key = partKey(payload.pot, payload.componentId);
+    facts.counted[key] = { n: (facts.counted[key]?.n ?? 0) + payload.n, at: happenedAt };
+  },
+  draws: (_facts, payload, plan) => {
+    const each = partOf(plan, payload)?.count?.eachMg ?? 0;
+    return each > 0 ? [{ materialId: payload.componentId, amount: payload.n * each }] : [];
+  },
+  told: (payload, plan) => {
+    const part = partOf(plan, payload);
+    return { what: `counted in ${part?.name ?? "something"}`, figure: `${payload.n} ${part?.count?.of ?? ""}` };
+  },
+  columns: (payload, plan) => {
+    const part = partOf(plan, payload);
+    return { what: `${payload.n} ${part?.count?.of ?? ""} ${part?.name ?? ""}` };
+  },
+});

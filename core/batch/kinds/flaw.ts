@@ -1,0 +1,32 @@
+import { defectOf, flaw as payload } from "../../defects/defects";
+import { batchKind, closedAlready } from "./kind";
+
+/** A flaw seen: which, where, how bad, on how many of which product. */
+export const flaw = batchKind({
+  kind: "flaw",
+  version: 2,
+  payload,
+  upcast: ({ vesselId, ...old }) => ("product" in old ? old : { ...old, product: vesselId }),
+  refuse: (facts, one, plan) => {
+    if (Object.keys(facts.pours).length === 0) return { field: "kind", message: "Nothing is poured yet, so there is nothing to look over." };
+    const product = plan.products.find((other) => other.key === one.product);
+    if (!product) return { field: "product", message: "This batch has no such product." };
+    if (one.jars > product.count) return { field: "jars", message: `This batch has ${product.count} of ${product.name}, so ${one.jars} cannot be flawed.` };
+    return closedAlready(facts);
+  },
+  apply: (facts, { id, happenedAt, payload: one }) => {
+    facts.flaws.push({ eventId: id, at: happenedAt, flaw: one });
+  },
+  told: (one, plan) => {
+    const known = defectOf(one.defect);
+    const product = plan.products.find((other) => other.key === one.product);
+    return {
+      what: `${one.severity} ${known?.name ?? one.defect} at the ${one.place}, ${product?.name ?? "vessel"}`,
+      figure: `${one.jars} of ${product?.count ?? "?"}`,
+      tone: known?.classes.includes("S") ? "safety" : "ink",
+    };
+  },
+  columns: (one, plan) => ({
+    what: `${one.defect}, ${one.place}, ${one.severity}, ${one.jars} × ${plan.products.find((other) => other.key === one.product)?.name ?? ""}`,
+  }),
+});

@@ -1,0 +1,16 @@
+import type { Kind } from "../../log/log";
+import type { BatchFacts } from "../facts";
+import type { BatchPlan } from "../plan";
+
+/** Declares a kind of entry of a batch. */
+export const batchKind = <K extends string, P>(kind: Kind<K, P, BatchFacts, BatchPlan>) => kind;
+
+export const closedAlready = (facts: BatchFacts) =>
+  facts.closed ? { field: "kind", message: "This batch is closed. Reopen it first, by taking the closing back." } : null;
+export const abandonedAlready = (facts: BatchFacts) =>
+  facts.abandoned ? { field: "kind", message: "This batch was abandoned. Take the abandoning back to go on with it." } : null;
+/** Work at the pot: not once it is closed or abandoned. */
+export const atWork = (facts: BatchFacts) => closedAlready(facts) ?? abandonedAlready(facts);
+
+export const actOf = (plan: BatchPlan, id: string | null) => (id === null ? null : (plan.process.acts.find((one) => one.id === id) ?? null));
+export const noSuchAct = { field: "act", message: "This batch's process has no such act." };

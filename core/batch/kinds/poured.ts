@@ -1,0 +1,95 @@
+import { z } from "zod";
+import { poursOf } from "../../process/process";
+import { bodyLines } from "../../product/bill";
+import { LARGEST_MASS_MG } from "../../units/mass";
+import { COLDEST } from "../../units/temperature";
+import { type BatchFacts, WARMED } from "../facts";
+import type { BatchPlan } from "../plan";
+import { atWork, batchKind, noSuchAct } from "./kind";
+
+/** What a pour filled: as it says, or, where it does not, all that is planned. */
+const filledBy = (payload: { act: string; filled: { product: string; count: number }[] }, plan: BatchPlan) => {
+  if (payload.filled.length > 0) return payload.filled;
+  const act = poursOf(plan.process.acts).find((one) => one.id === payload.act);
+  return plan.products.filter((_one, index) => act?.product === undefined || act.product === index).map((one) => ({ product: one.key, count: one.count }));
+};
+
+/** Poured: how many pieces of each product were really filled, their weights where they were taken, what was left, the room, the warming. */
+export const poured = batchKind({
+  kind: "poured",
+  version: 2,
+  payload: z.object({
+    act: z.string().max(60),
+    filled: z
+      .array(
+        z.object({
+          product: z.string().max(60),
+          count: z.number().int().min(0).max(100_000),
+          weightsMg: z.array(z.number().int().min(1).max(LARGEST_MASS_MG)).max(1_000).optional(),
+        }),
+      )
+      .max(200),
+    leftMg: z.number().int().min(0).max(LARGEST_MASS_MG).nullable(),
+    roomCelsius: z.number().int().min(COLDEST).max(6_000, "Hotter than any room.").nullable(),
+    warmed: z.enum(WARMED).nullable(),
+  }),
+  upcast: (old) =>
+    "act" in old
+      ? old
+      : {
+          act: "pour",
+          filled: [],
+          leftMg: null,
+          roomCelsius: null,
+          warmed: old.warmedJars === true ? "yes" : old.warmedJars === false ? "no" : null,
+        },
+  refuse: (facts, payload, plan) => {
+    if (!poursOf(plan.process.acts).some((one) => one.id === payload.act)) return noSuchAct;
+    for (const one of payload.filled) {
+      const product = plan.products.find((other) => other.key === one.product);
+      if (!product) return { field: "filled", message: "This batch has no such product." };
+      if (one.count > product.count * 2 + 20)
+        return { field: "filled", message: `${one.count} ${product.name} filled, where ${product.count} were planned: look at the count again.` };
+    }
+    return atWork(facts) ?? (facts.pours[payload.act] ? { field: "kind", message: "This pour is recorded already. Correct that entry to change it." } : null);
+  },
+  apply: (facts, { payload, happenedAt }, plan) => {
+    facts.pours[payload.act] = {
+      at: happenedAt,
+      filled: payload.filled.length > 0 ? payload.filled : filledBy(payload, plan),
+      leftMg: payload.leftMg,
+      roomCelsius: payload.roomCelsius,
+      warmed: payload.warmed,
+    };
+    facts.onHeat = null;
+  },
+  draws: (facts: BatchFacts, payload, plan) =>
+    filledBy(payload, plan).flatMap(({ product: key, count }) => {
+      const product = plan.products.find((one) => one.key === key);
+      // What an earlier pour filled already stands in its body.
+      const before = Object.values(facts.pours).reduce((most, one) => Math.max(most, one.filled.find((other) => other.product === key)?.count ?? 0), 0);
+      return product
+        ? bodyLines(product, Math.max(0, count - before)).flatMap((line) => (line.amount > 0 ? [{ materialId: line.materialId, amount: line.amount }] : []))
+        : [];
+    }),
+  told: (payload, plan, say) => {
+    const filled = payload.filled.map((one) => {
+      const product = plan.products.find((other) => other.key === one.product);
+      return `${one.count} of ${product?.count ?? "?"} ${product?.name ?? ""}`;
+    });
+    const more = [
+      payload.warmed === null ? "" : payload.warmed === "no" ? "jars not warmed" : payload.warmed === "yes" ? "jars warmed" : `jars warmed: ${payload.warmed}`,
+      payload.roomCelsius === null ? "" : `room ${say.t(payload.roomCelsius)}`,
+      payload.leftMg === null ? "" : `${say.g(payload.leftMg)} left over`,
+    ].filter(Boolean);
+    return { what: ["poured", ...more].join(", "), figure: filled.join(", ") };
+  },
+  columns: (payload, plan) => ({
+    what: [
+      ...payload.filled.map((one) => `${one.count} × ${plan.products.find((other) => other.key === one.product)?.name ?? ""}`),
+      ...(payload.warmed === null ? [] : [payload.warmed === "no" ? "jars not warmed" : "jars warmed"]),
+    ].join(", "),
+    ...(payload.leftMg === null ? {} : { grams: payload.leftMg / 1_000 }),
+    ...(payload.roomCelsius === null ? {} : { shown_celsius: payload.roomCelsius / 100 }),
+  }),
+});

@@ -1,0 +1,33 @@
+import { z } from "zod";
+import { LARGEST_MASS_MG } from "../../units/mass";
+import { partKey } from "../facts";
+import type { BatchPlan } from "../plan";
+import { atWork, batchKind } from "./kind";
+
+const partOf = (plan: BatchPlan, payload: { pot: number; componentId: string }) =>
+  plan.pots[payload.pot]?.components.find((part) => part.id === payload.componentId) ?? null;
+
+/** A weight put into a pot, in mg. Several of one component add up. */
+export const weighed = batchKind({
+  kind: "weighed",
+  version: 2,
+  payload: z.object({
+    pot: z.number().int().min(0).max(7).default(0),
+    componentId: z.uuid(),
+    mg: z.number().int().min(1, "The weight must be more than zero.").max(LARGEST_MASS_MG),
+  }),
+  upcast: (old) => ({ pot: 0, ...old }),
+  refuse: (facts, payload, plan) => {
+    const part = partOf(plan, payload);
+    if (!part) return { field: "componentId", message: "This batch has no such material." };
+    return atWork(facts) ?? (part.count ? { field: "componentId", message: `${part.name} is counted in ${part.count.of}, not weighed.` } : null);
+  },
+  apply: (facts, { payload, happenedAt }) => {
+    const key = partKey(payload.pot, payload.componentId);
+    const old = facts.weighed[key];
+    facts.weighed[key] = { mg: (old?.mg ?? 0) + payload.mg, at: happenedAt, n: (old?.n ?? 0) + 1 };
+  },
+  draws: (_facts, payload) => [{ materialId: payload.componentId, amount: payload.mg }],
+  told: (payload, plan, say) => ({ what: `weighed ${partOf(plan, payload)?.name ?? "something"}`, figure: say.g(payload.mg) }),
+  columns: (payload, plan) => ({ what: partOf(plan, payload)?.name ?? "", grams: payload.mg / 1_000 }),
+});

@@ -1,0 +1,176 @@
+import { type Process, potsOf, poursOf } from "../process/process";
+import { type FillPart, fillOf, USUAL_WAX_DENSITY } from "../product/parts";
+import type { PlannedProduct, ProductWicks } from "../product/product";
+import { type Inner, levelFor, volumeTo } from "../product/section";
+import { type Materials, materialsOf } from "../recipe/materials";
+import type { FormulaSpec } from "../recipe/spec";
+import type { Milligrams } from "../units/mass";
+import { type Amounts, amountsFor, type Scales } from "../weigh-out/amounts";
+import { splitIntoPitchers } from "../weigh-out/pitchers";
+import { WeighOutError, type WeighOutInput } from "../weigh-out/weigh-out";
+import type { BatchPlan, PotPlan } from "./plan";
+
+/** A product as it is planned: a body of the shelf, how many, how far filled, with which wicks. */
+export interface ChosenProduct {
+  id: string;
+  body?: "vessel" | "mould";
+  name: string;
+  statedFillMg: Milligrams;
+  workingFillMg: Milligrams;
+  soldByWeight: boolean;
+  innerTopUm: number;
+  innerBottomUm: number;
+  heightUm: number;
+  shape?: "straight" | "bowl";
+  cavities?: number;
+  count: number;
+  part?: FillPart | null;
+  /** Which wicks, and how many to a piece; null for none. */
+  chosenWicks?: ProductWicks | null;
+}
+
+/** What a batch is worked out from: pots with their formulas, products and their counts, or a weight in place of their fills. */
+export interface PlanOrder {
+  process: Process;
+  pots: { name: string; number: number; spec: Omit<FormulaSpec, "process"> }[];
+  products: ChosenProduct[];
+  start?: WeighOutInput["start"];
+  sparePpm: number;
+  /** What stays in the pitchers of each pot. */
+  spareMg?: number | undefined;
+  pitcherMg?: number | null;
+  scales: Scales;
+}
+
+/** Inner measures in millimetres. */
+export const innerOf = (body: Pick<ChosenProduct, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape">): Inner => ({
+  top: body.innerTopUm / 1_000,
+  bottom: body.innerBottomUm / 1_000,
+  height: body.heightUm / 1_000,
+  shape: body.shape ?? ("straight" as const),
+});
+
+/**
+ * What of one piece each pour fills, by the act's id: in their order, by weight or by height. They sum to the fill. In a
+ * narrowing jar a lower layer of equal height weighs less.
+ */
+export function fillsByPour(process: Pick<Process, "acts">, inner: Inner, fillMg: Milligrams, product: number): Map<string, Milligrams> {
+  const pours = poursOf(process.acts).filter((act) => act.product === undefined || act.product === product);
+  const level = levelFor(inner, fillMg / USUAL_WAX_DENSITY);
+  const whole = volumeTo(inner, level);
+  const out = new Map<string, Milligrams>();
+  let share = 0;
+  let given = 0;
+  pours.forEach((act, at) => {
+    share = Math.min(1, share + act.share / 1_000_000);
+    // The last pour fills it up, so that thirds written in percent leave nothing open.
+    const last = at === pours.length - 1 && share > 0.998;
+    const upTo = last ? fillMg : act.by === "height" ? Math.round((fillMg * volumeTo(inner, level * share)) / whole) : Math.round(fillMg * share);
+    out.set(act.id, Math.max(0, upTo - given));
+    given = Math.max(given, upTo);
+  });
+  return out;
+}
+
+/** What of one piece comes from each pot: the sums of its pours. */
+export function fillsByPot(process: Pick<Process, "acts">, inner: Inner, fillMg: Milligrams, product: number): Milligrams[] {
+  const pots = new Array<number>(potsOf(process.acts)).fill(0);
+  const by = fillsByPour(process, inner, fillMg, product);
+  for (const act of poursOf(process.acts)) pots[act.pot ?? 0] = (pots[act.pot ?? 0] as number) + (by.get(act.id) ?? 0);
+  return pots;
+}
+
+export interface Planned {
+  pots: Amounts[];
+  /** What goes into one of each product, in the order of the products, and what of it from each pot. */
+  fillsMg: Milligrams[];
+  byPot: Milligrams[][];
+}
+
+/** The amounts of every pot. Where it begins from a weight, the total is shared over the products by their fills. @throws WeighOutError as `weighOut`. */
+export function workOut(order: PlanOrder, shelf: Materials): Planned {
+  const wholes = order.products.map((one) => fillOf(innerOf(one), one.workingFillMg, one.part ?? null));
+  const shares = order.products.map((one, index) => fillsByPot(order.process, innerOf(one), wholes[index] as number, index));
+  const used = potsOf(order.process.acts);
+  if (order.pots.length < used) throw new WeighOutError("vessels", `This process works ${used} pots: choose a formula for each.`);
+  const pots = order.pots.slice(0, used).map((pot, at) =>
+    amountsFor(pot.spec, shelf, {
+      fills: order.products.map((one, index) => ({ name: one.name, fillMg: shares[index]?.[at] ?? 0, count: one.count })),
+      start: order.start,
+      sparePpm: order.sparePpm,
+      spareMg: order.spareMg,
+      scales: order.scales,
+    }),
+  );
+  if (!order.start) return { pots, fillsMg: wholes, byPot: shares };
+  const asked = order.products.reduce((sum, one, index) => sum + (wholes[index] as number) * one.count, 0);
+  const total = pots[0]?.totalMg ?? 0;
+  const fillsMg = wholes.map((fill) => (asked > 0 ? Math.floor((total * fill) / asked) : 0));
+  return { pots, fillsMg, byPot: fillsMg.map((mg) => [mg]) };
+}
+
+/** The plan that a batch is started with: the amounts, and everything they rest on as it is now. @throws WeighOutError as `weighOut`. */
+export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
+  const worked = workOut(order, shelf);
+  const pots = worked.pots.map((amounts, at): PotPlan => {
+    const pot = order.pots[at] as PlanOrder["pots"][number];
+    const { process: _process, ...recipe } = pot.spec as FormulaSpec;
+    const components = amounts.components
+      .filter((part) => part.mg > 0 || part.count)
+      .map(({ exactMg: _exact, scale, ...part }) => ({ ...part, scale: { id: scale.id, name: scale.name, resolutionUg: scale.resolutionUg } }));
+    let pitchers: PotPlan["pitchers"];
+    if (order.pitcherMg && amounts.totalMg > order.pitcherMg) {
+      try {
+        pitchers = splitIntoPitchers(
+          components.map((part) => ({ ...part, resolutionUg: part.scale.resolutionUg })),
+          order.pitcherMg,
+          order.scales.wax.resolutionUg,
+          amounts.maxLoadPpm,
+        ).map((one) => ({
+          totalMg: one.totalMg,
+          components: one.components.map((part, index) => ({ id: components[index]?.id ?? "", mg: part.mg, ...(part.count ? { n: part.count.n } : {}) })),
+        }));
+      } catch (error) {
+        if (error instanceof RangeError) throw new WeighOutError("pitcher_capacity_g", error.message);
+        throw error;
+      }
+    }
+    return {
+      formulaName: pot.name,
+      versionNumber: pot.number,
+      recipe,
+      waxFamily: materialsOf(pot.spec, shelf).named[0]?.family ?? "",
+      maxLoadPpm: amounts.maxLoadPpm,
+      totalMg: amounts.totalMg,
+      components,
+      sparePpm: order.start ? 0 : order.sparePpm,
+      ...(order.spareMg && !order.start ? { spareMg: order.spareMg } : {}),
+      ...(order.pitcherMg ? { pitcherMg: order.pitcherMg } : {}),
+      ...(pitchers ? { pitchers } : {}),
+    };
+  });
+  const seen = new Map<string, number>();
+  const products = order.products.map((one, index): PlannedProduct => {
+    const n = (seen.get(one.id) ?? 0) + 1;
+    seen.set(one.id, n);
+    return {
+      key: n === 1 ? one.id : `${one.id}:${n}`,
+      body: one.body ?? "vessel",
+      bodyId: one.id,
+      name: one.name,
+      ...(one.cavities ? { cavities: one.cavities } : {}),
+      statedFillMg: one.statedFillMg,
+      fillMg: worked.fillsMg[index] as number,
+      ...(pots.length > 1 ? { fillsMg: worked.byPot[index] as number[] } : {}),
+      soldByWeight: one.soldByWeight,
+      count: one.count,
+      innerTopUm: one.innerTopUm,
+      innerBottomUm: one.innerBottomUm,
+      heightUm: one.heightUm,
+      ...(one.shape === "bowl" ? { shape: one.shape } : {}),
+      ...(one.part ? { part: one.part } : {}),
+      wicks: one.chosenWicks ?? null,
+    };
+  });
+  return { format: 2, process: order.process, pots, products };
+}

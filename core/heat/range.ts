@@ -1,0 +1,48 @@
+import { z } from "zod";
+import { bad, good, type Parsed } from "../units/parsed";
+import { type CentiCelsius, COLDEST, HOTTEST, parseTemperature, type TemperatureUnit, temperatureParts, writeDifference } from "../units/temperature";
+
+const celsius = z.number().int().min(COLDEST).max(HOTTEST);
+
+/** A range: the span of wax temperature, in hundredths of °C, in which one act is to be done. */
+export const temperatureRange = z
+  .object({ low: celsius, high: celsius })
+  .refine((value) => value.low <= value.high, { path: ["high"], error: "The upper end of a range cannot be below its lower end." });
+export type TemperatureRange = z.output<typeof temperatureRange>;
+
+export type Standing = { is: "inside" } | { is: "above" | "below"; by: CentiCelsius };
+
+/** Where a reading stands against a range, and by how much it is outside. Both ends count as inside. */
+export function standing(reading: CentiCelsius, within: TemperatureRange): Standing {
+  if (reading > within.high) return { is: "above", by: reading - within.high };
+  if (reading < within.low) return { is: "below", by: within.low - reading };
+  return { is: "inside" };
+}
+
+/** "57–63 °C" in the reader's unit. */
+export function writeRange(value: TemperatureRange, unit: TemperatureUnit): string {
+  const low = temperatureParts(value.low, unit);
+  const high = temperatureParts(value.high, unit);
+  return low.figure === high.figure ? `${low.figure} ${low.unit}` : `${low.figure}–${high.figure} ${high.unit}`;
+}
+
+/** "9 °C above the pour range (57–63 °C)". */
+export function writeStanding(reading: CentiCelsius, name: string, within: TemperatureRange, unit: TemperatureUnit): string {
+  const at = standing(reading, within);
+  const named = `the ${name} range (${writeRange(within, unit)})`;
+  return at.is === "inside" ? `inside ${named}` : `${writeDifference(at.by, unit)} ${at.is} ${named}`;
+}
+
+/** Reads a range as it is written: "57–63", "135-145 F", "85" (both ends the same). Gives hundredths of °C. */
+export function parseRange(text: string, unit: TemperatureUnit): Parsed<TemperatureRange> {
+  const typed = text.trim();
+  const meant = /[cf]\s*$/i.exec(typed)?.[0] ?? "";
+  const ends = typed.replace(/°?\s*[cf]\s*$/i, "").split(/\s*(?:–|—|to|\.\.|(?<=\d\s*)-)\s*/i);
+  if (ends.length > 2 || ends[0] === "") return bad(`Write a range as two temperatures, like ${unit === "C" ? "57–63" : "135–145"}.`);
+  const low = parseTemperature(`${ends[0]} ${/[cf]$/i.test(ends[0] ?? "") ? "" : meant}`, unit);
+  if (!low.ok) return low;
+  const high = ends.length === 2 ? parseTemperature(`${ends[1]} ${meant}`, unit) : low;
+  if (!high.ok) return high;
+  if (high.value < low.value) return bad("The upper end of a range cannot be below its lower end: write the lower temperature first.");
+  return good({ low: low.value, high: high.value });
+}

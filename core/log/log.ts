@@ -1,0 +1,203 @@
+import { z } from "zod";
+
+/**
+ * A log: what happened to a subject, entry by entry, never changed afterwards. A correction is a further entry that
+ * names the one it replaces. Nothing here knows of any trade.
+ */
+export interface Head {
+  /** UUIDv7, made where it happened: sending it twice changes nothing. */
+  id: string;
+  happenedAt: string;
+  arrivedAt: string;
+  personId: string | null;
+  instrumentId: string | null;
+  /** The entry that this one replaces or takes back. */
+  corrects: string | null;
+  /** What the device's own clock said, where that was off; `happenedAt` is then set right by the measured difference. */
+  deviceAt?: string | null;
+}
+export type EventOf<K extends string = string, P = unknown> = Head & { kind: K; payload: P };
+
+const uuid = z.uuid();
+const stamp = z.iso.datetime({ offset: true });
+export const sentHead = z.object({
+  id: uuid,
+  happenedAt: stamp,
+  personId: uuid.nullable(),
+  instrumentId: uuid.nullable().default(null),
+  corrects: uuid.nullable().default(null),
+  deviceAt: stamp.nullish(),
+});
+export const storedHead = sentHead.extend({ arrivedAt: stamp });
+
+/** Why an entry cannot be taken, at the field it concerns. */
+export interface Refusal {
+  field: string;
+  message: string;
+}
+
+/** An amount drawn from stock: milligrams, or pieces of what is counted. */
+export interface Draw {
+  materialId: string;
+  amount: number;
+}
+
+/** How a kind says what happened, in the reader's units. */
+export interface Say {
+  g(mg: number, resolutionUg?: number | null): string;
+  t(centi: number): string;
+  tDifference(centi: number): string;
+  range(range: { low: number; high: number }): string;
+  temperature: "C" | "F";
+}
+export interface Told {
+  what: string;
+  figure?: string;
+  /** A further line, like how a reading stands against its range. */
+  standing?: string;
+  tone?: "ink" | "inside" | "hot" | "cool" | "safety";
+}
+
+/** A kind of entry: one object, one file. `C` is what is frozen with the subject, `F` what follows from its entries. */
+export interface Kind<K extends string, P, F, C> {
+  kind: K;
+  /** Of the payload; older ones are brought up by `upcast`. */
+  version: number;
+  payload: z.ZodType<P>;
+  /** Brings a payload of any older version up to the newest. */
+  upcast?: (old: Record<string, unknown>, version: number) => unknown;
+  refuse?: (facts: F, payload: P, frozen: C) => Refusal | null;
+  /** Changes the facts in place. */
+  apply: (facts: F, event: EventOf<string, P>, frozen: C) => void;
+  draws?: (facts: F, payload: P, frozen: C) => Draw[];
+  told: (payload: P, frozen: C, say: Say, instrument: string) => Told;
+  /** What a row of a table holds beside the head: grams, °C, seconds as plain numbers. */
+  columns: (payload: P, frozen: C) => { what?: string; grams?: number; wax_celsius?: number; shown_celsius?: number; seconds?: number };
+}
+// biome-ignore lint/suspicious/noExplicitAny: a list of kinds holds payloads of many types
+export type AnyKind<F, C> = Kind<string, any, F, C>;
+
+/** What a log is about: its kinds of entry. `withdrawn` belongs to every subject. */
+export interface Subject<F extends { drawn: Record<string, { amount: number; at: string }>; lastAt: string; standing: number }, C> {
+  kinds: ReadonlyMap<string, AnyKind<F, C>>;
+  first: (frozen: C, start: EventOf) => F;
+}
+
+/** One entry with what became of it. */
+export interface Entry<E extends Head = EventOf> {
+  event: E;
+  /** The entry that replaced it or took it back; null where it stands. */
+  supersededBy: E | null;
+}
+
+const arrived = (a: Head, b: Head) => Date.parse(a.arrivedAt) - Date.parse(b.arrivedAt) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+/** Order of happening, then of arriving. */
+export const happened = (a: Head, b: Head): number => Date.parse(a.happenedAt) - Date.parse(b.happenedAt) || arrived(a, b);
+
+const WITHDRAWN = "withdrawn";
+const whole = (event: EventOf) => (event.payload as { whole?: boolean }).whole !== false;
+
+/**
+ * Marks which entries stand. Of two corrections of one entry the later arrived counts, and the other is superseded by
+ * it. Taking back a taking-back restores. Taking back a correction takes the whole entry out, or, where it says
+ * `whole: false` (an undo), restores what was there before. Cycles, which only a spoilt file could hold, count for nothing.
+ */
+export function settle<E extends EventOf>(events: readonly E[]): Entry<E>[] {
+  const by = new Map<string, E[]>();
+  for (const event of [...events].sort(arrived)) {
+    if (!event.corrects || event.corrects === event.id) continue;
+    const list = by.get(event.corrects);
+    if (list) list.push(event);
+    else by.set(event.corrects, [event]);
+  }
+  const known = new Map<string, E | null>();
+  const open = new Set<string>();
+  /** The entry that stands in the place of this one; itself not counted. */
+  const superseder = (event: E): E | null => {
+    const found = known.get(event.id);
+    if (found !== undefined) return found;
+    const correctors = by.get(event.id);
+    if (!correctors || open.has(event.id)) return null;
+    open.add(event.id);
+    let winner: E | null = null;
+    for (const one of correctors) {
+      const over = superseder(one);
+      // A correction that was itself corrected still keeps the first entry out; one that was undone does not.
+      const counts = over === null || (one.kind !== WITHDRAWN && (over.kind !== WITHDRAWN || whole(over)));
+      if (counts) winner = one;
+    }
+    open.delete(event.id);
+    known.set(event.id, winner);
+    return winner;
+  };
+  return [...events].sort(happened).map((event) => {
+    const over = superseder(event);
+    if (over || !event.corrects) return { event, supersededBy: over };
+    // A loser of two corrections is superseded by the one that counts.
+    const rivals = by.get(event.corrects);
+    const target = rivals && rivals.length > 1 ? events.find((one) => one.id === event.corrects) : undefined;
+    const winner = target ? superseder(target) : null;
+    return { event, supersededBy: winner && winner.id !== event.id && winner.corrects === event.corrects ? winner : null };
+  });
+}
+
+/** Whether a chain of corrections leads back to where it began. */
+export function inCircle(events: readonly Pick<Head, "id" | "corrects">[]): boolean {
+  const to = new Map(events.map((one) => [one.id, one.corrects]));
+  const fine = new Set<string>();
+  for (const { id } of events) {
+    const path = new Set<string>();
+    for (let at: string | null | undefined = id; at && !fine.has(at); at = to.get(at)) {
+      if (path.has(at)) return true;
+      path.add(at);
+    }
+    for (const one of path) fine.add(one);
+  }
+  return false;
+}
+
+/** Reads a stored payload: brings it up to the newest version and checks it. @throws z.ZodError where it cannot be read. */
+export function readPayload<F, C>(kind: AnyKind<F, C>, payload: unknown, version: number): unknown {
+  const raw = version < kind.version && kind.upcast ? kind.upcast((payload ?? {}) as Record<string, unknown>, version) : payload;
+  return kind.payload.parse(raw);
+}
+
+/** Adds one standing entry to the facts, in place. */
+export function foldOne<F extends { drawn: Record<string, { amount: number; at: string }>; lastAt: string; standing: number }, C>(
+  subject: Subject<F, C>,
+  facts: F,
+  event: EventOf,
+  frozen: C,
+): void {
+  const kind = subject.kinds.get(event.kind);
+  if (!kind) return;
+  for (const draw of kind.draws?.(facts, event.payload, frozen) ?? []) {
+    const old = facts.drawn[draw.materialId];
+    facts.drawn[draw.materialId] = { amount: (old?.amount ?? 0) + draw.amount, at: event.happenedAt };
+  }
+  kind.apply(facts, event, frozen);
+  facts.standing += 1;
+  if (Date.parse(event.happenedAt) > Date.parse(facts.lastAt)) facts.lastAt = event.happenedAt;
+}
+
+/** The facts that follow from all entries. The order in which they are given does not matter; one given twice counts once. */
+export function fold<F extends { drawn: Record<string, { amount: number; at: string }>; lastAt: string; standing: number }, C>(
+  subject: Subject<F, C>,
+  start: EventOf,
+  all: readonly EventOf[],
+  frozen: C,
+): F {
+  const events = [...new Map(all.map((event) => [event.id, event])).values()];
+  const facts = subject.first(frozen, start);
+  for (const { event, supersededBy } of settle(events)) {
+    if (!supersededBy && event.kind !== WITHDRAWN && event.id !== start.id) foldOne(subject, facts, event, frozen);
+  }
+  return facts;
+}
+
+/** Whether an entry can be folded onto facts as they are: it corrects nothing, and nothing that counts happened after it. */
+export const followsOn = (facts: { lastAt: string }, event: Pick<EventOf, "corrects" | "kind" | "happenedAt">): boolean =>
+  event.corrects === null && event.kind !== WITHDRAWN && Date.parse(event.happenedAt) >= Date.parse(facts.lastAt);
+
+/** An entry may be dated this far ahead of the server's clock, for clocks that disagree a little. */
+export const CLOCK_TOLERANCE_MS = 90_000;

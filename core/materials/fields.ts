@@ -1,0 +1,241 @@
+import { z } from "zod";
+import { parseRange, type TemperatureRange, temperatureRange } from "../heat/range";
+import { type Density, LEAST_DENSITY, MOST_DENSITY, parseDensity, writeDensity } from "../units/density";
+import { parseDuration, SECONDS, writeDuration } from "../units/duration";
+import { parseLength } from "../units/length";
+import { LARGEST_MASS_MG, type MassUnit, MG_PER, parseMass, parseMassExactly, writeMass } from "../units/mass";
+import { parseNumber, writeNumber } from "../units/number";
+import { bad, good, type Parsed } from "../units/parsed";
+import { parseCount, parsePercent } from "../units/percent";
+import { COLDEST, degreesAsTyped, HOTTEST, parseTemperature, type TemperatureUnit, writeDifference } from "../units/temperature";
+
+/** What a field of the shelf can hold, and how it is read, written and checked. */
+export type FieldType =
+  | { is: "name" }
+  | { is: "words" }
+  | { is: "choice"; of: readonly { value: string; label: string }[] }
+  | { is: "yes" }
+  | { is: "mass"; least: number; most: number }
+  /** Share in percent; stored in millionths. */
+  | { is: "percent"; least: number; most: number; name: string }
+  | { is: "temperature"; most: number }
+  | { is: "difference" }
+  | { is: "range" }
+  /** `unit`: what a number without one means at the form; a CSV column says its own. */
+  | { is: "duration"; unit: "min" | "h" | "d" }
+  | { is: "density" }
+  | { is: "length"; least: number; most: number }
+  | { is: "families" }
+  /** One step of a scale, in micrograms. */
+  | { is: "step" }
+  | { is: "count"; least: number; most: number; name: string }
+  /** Waxes by share, "75 container soy + 25 coconut blend". */
+  | { is: "blend" };
+
+export interface ShelfField {
+  /** The column of the table, and the key of the value. */
+  key: string;
+  label: string;
+  /** The column in a CSV file; it carries the unit. */
+  column: string;
+  type: FieldType;
+  /** May stand empty. */
+  optional?: boolean;
+  /** What a new row begins with, as typed. */
+  first?: string;
+  hint?: string;
+}
+
+/** How plain numbers are meant, and what names stand for. */
+export interface FieldContext {
+  mass: MassUnit;
+  temperature: TemperatureUnit;
+  /** A file, whose columns name their units: hours for durations, whatever the form would mean. */
+  bare?: boolean;
+  /** The waxes of the shelf, for blends. */
+  waxes: readonly { id: string; name: string; blend?: unknown }[];
+}
+
+/** CSV is always in these; a cell may carry its own unit. */
+export const CSV_UNITS = { mass: "g", temperature: "C", bare: true } as const;
+
+export const WAX_FAMILIES = ["soy", "coconut", "paraffin", "paraffin–soy", "beeswax", "palm", "gel", "blend"] as const;
+
+const family = (text: string): string | null => {
+  const plain = text
+    .trim()
+    .toLowerCase()
+    .replace(/\s*[-‐‑–—/]\s*/g, "–");
+  return WAX_FAMILIES.find((one) => one === plain) ?? null;
+};
+
+function parseBlend(text: string, context: FieldContext): Parsed<{ id: string; share: number }[]> {
+  const parts: { id: string; share: number }[] = [];
+  for (const piece of text.split("+")) {
+    const match = /^\s*([\d.,]+)\s*%?\s+(.+?)\s*$/.exec(piece);
+    const share = parseNumber(match?.[1] ?? "");
+    if (!match || !share.ok || share.value <= 0) return bad(`“${piece.trim()}” is no part of a blend. Write it like 75 container soy + 25 coconut blend.`);
+    const wax = context.waxes.find((one) => one.name.toLowerCase() === (match[2] ?? "").toLowerCase());
+    if (!wax) return bad(`There is no wax “${match[2]}” on the shelf: put it there first.`);
+    if (wax.blend) return bad(`“${wax.name}” is a blend itself: name the waxes that it is made of.`);
+    if (parts.some((one) => one.id === wax.id)) return bad(`“${wax.name}” is named twice.`);
+    parts.push({ id: wax.id, share: share.value });
+  }
+  return parts.length < 2 ? bad("A blend has at least two waxes. Leave it empty for a wax as bought.") : good(parts);
+}
+
+/** Reads what was typed into a field, or stood in a cell. Empty optional fields give null. */
+export function readField(field: ShelfField, text: string, context: FieldContext): Parsed<unknown> {
+  const typed = text.trim();
+  const { type } = field;
+  if (typed === "" && field.optional) return good(type.is === "words" ? "" : null);
+  switch (type.is) {
+    case "name":
+      return typed === "" ? bad("Give it a name.") : typed.length > 120 ? bad("A name has at most 120 letters.") : good(typed);
+    case "words":
+      return typed.length > 2_000 ? bad(`At most 2000 letters fit here; this has ${typed.length}.`) : good(typed);
+    case "choice": {
+      const found = type.of.find((one) => [one.value, one.label].some((name) => name.toLowerCase() === typed.toLowerCase())) ?? null;
+      const asFamily = found ?? type.of.find((one) => one.value === family(typed));
+      return asFamily ? good(asFamily.value) : bad(`“${typed}” is none of ${type.of.map((one) => one.value).join(", ")}.`);
+    }
+    case "yes":
+      return /^(yes|y|true|1)$/i.test(typed) ? good(true) : /^(no|n|false|0|)$/i.test(typed) ? good(false) : bad(`“${typed}” is neither yes nor no.`);
+    case "mass":
+      return parseMass(typed, { unit: context.mass, least: type.least, most: type.most });
+    case "percent":
+      return parsePercent(typed, type);
+    case "temperature": {
+      const read = parseTemperature(typed, context.temperature);
+      if (read.ok || type.most <= HOTTEST) return read;
+      // Flash points lie above anything a pot is heated to.
+      const number = parseNumber(typed.replace(/\s*°?\s*[cf]$/i, ""));
+      const f = /f$/i.test(typed) || (context.temperature === "F" && !/c$/i.test(typed));
+      const centi = number.ok ? Math.round(f ? ((number.value - 32) / 1.8) * 100 : number.value * 100) : Number.NaN;
+      return centi > HOTTEST && centi <= type.most ? good(centi) : read;
+    }
+    case "difference": {
+      const read = parseNumber(typed.replace(/^\+/, "").replace(/\s*°?\s*[cf]$/i, ""));
+      if (!read.ok) return read;
+      const f = /f$/i.test(typed) || (context.temperature === "F" && !/c$/i.test(typed));
+      const centi = Math.round((read.value * 100) / (f ? 1.8 : 1));
+      return Math.abs(centi) > 2_000
+        ? bad(`A correction of ${writeDifference(centi, context.temperature)} is more than any thermometer worth keeping needs.`)
+        : good(centi);
+    }
+    case "range":
+      return parseRange(typed, context.temperature);
+    case "duration":
+      return parseDuration(typed, context.bare ? "h" : type.unit);
+    case "density":
+      return parseDensity(typed);
+    case "length":
+      return parseLength(typed, type);
+    case "families": {
+      const names = typed.split(/[,;]/).map((one) => one.trim());
+      const unknown = names.find((one) => family(one) === null);
+      return unknown === undefined ? good(names.map(family)) : bad(`“${unknown}” is no family of wax: ${WAX_FAMILIES.join(", ")}.`);
+    }
+    case "step": {
+      // A step in ounces is no whole number of milligrams, so it is kept in micrograms.
+      const read = parseMassExactly(typed, context.mass);
+      if (!read.ok) return read;
+      const ug = Math.round(read.value * 1_000);
+      return ug >= 1_000 && ug <= 100_000_000 ? good(ug) : bad("A scale's step lies between 0.001 g and 100 g.");
+    }
+    case "count":
+      return parseCount(typed, type);
+    case "blend":
+      return parseBlend(typed, context);
+  }
+}
+
+/** Writes a value so that `readField` gives it back; `bare` leaves units out, for CSV. */
+export function writeField(field: ShelfField, value: unknown, context: FieldContext, bare = false): string {
+  if (value === null || value === undefined) return "";
+  const { type } = field;
+  const n = value as number;
+  switch (type.is) {
+    case "name":
+    case "words":
+    case "choice":
+      return String(value);
+    case "yes":
+      return value ? "yes" : "no";
+    case "mass":
+      return bare ? writeNumber(n / MG_PER[context.mass], 6) : writeMass(n, context.mass);
+    case "percent":
+      return writeNumber(n / 10_000, 4);
+    case "temperature":
+      return bare ? writeNumber(n / 100, 2).replace("\u2212", "-") : `${degreesAsTyped(n, context.temperature).replace("\u2212", "-")} °${context.temperature}`;
+    case "difference":
+      return writeNumber((n / 100) * (context.temperature === "F" ? 1.8 : 1), 2).replace("\u2212", "-");
+    case "range": {
+      const { low, high } = value as TemperatureRange;
+      const end = (centi: number) => degreesAsTyped(centi, context.temperature).replace("\u2212", "-");
+      return `${end(low)}–${end(high)}`;
+    }
+    case "duration":
+      return bare ? writeNumber(n / SECONDS.h, 6) : n % SECONDS.d === 0 || n < 3 * SECONDS.d ? writeDuration(n) : `${writeNumber(n / SECONDS.h, 4)} h`;
+    case "density":
+      return bare ? writeNumber(n / 1e6, 6) : writeDensity(n as Density);
+    case "length":
+      return writeNumber(n / 1_000, 3);
+    case "families":
+      return (value as string[]).join(", ");
+    case "step":
+      return bare ? writeNumber(n / 1_000 / MG_PER[context.mass], 9) : `${writeNumber(n / 1_000 / MG_PER[context.mass], 5)} ${context.mass}`;
+    case "count":
+      return String(value);
+    case "blend":
+      return (value as { id: string; share: number }[])
+        .map((part) => `${writeNumber(part.share, 4)} ${context.waxes.find((one) => one.id === part.id)?.name ?? "something no longer here"}`)
+        .join(" + ");
+  }
+}
+
+/** The schema of a stored value. */
+export function fieldSchema(field: ShelfField): z.ZodType {
+  const { type } = field;
+  const whole = z.number().int();
+  const bare = ((): z.ZodType => {
+    switch (type.is) {
+      case "name":
+        return z.string().trim().min(1, "Give it a name.").max(120);
+      case "words":
+        return z.string().max(2_000);
+      case "choice":
+        return z.enum(type.of.map((one) => one.value) as [string, ...string[]], { error: `Choose one of ${type.of.map((one) => one.value).join(", ")}.` });
+      case "yes":
+        return z.boolean();
+      case "mass":
+        return whole.min(type.least).max(type.most);
+      case "percent":
+        return whole.min(type.least * 10_000).max(type.most * 10_000);
+      case "temperature":
+        return whole.min(COLDEST).max(type.most);
+      case "difference":
+        return whole.min(-2_000).max(2_000);
+      case "range":
+        return temperatureRange;
+      case "duration":
+        return whole.min(0).max(400 * SECONDS.d);
+      case "density":
+        return whole.min(LEAST_DENSITY).max(MOST_DENSITY);
+      case "length":
+        return whole.min(type.least * 1_000, `At least ${type.least} mm.`).max(type.most * 1_000, `At most ${type.most} mm.`);
+      case "families":
+        return z.array(z.enum(WAX_FAMILIES)).max(WAX_FAMILIES.length);
+      case "step":
+        return whole.positive().max(LARGEST_MASS_MG);
+      case "count":
+        return whole.min(type.least).max(type.most);
+      case "blend":
+        return z
+          .array(z.object({ id: z.uuid(), share: z.number().positive().max(1e6) }))
+          .min(2)
+          .max(8);
+    }
+  })();
+  return field.optional && type.is !== "words" ? bare.nullable().default(null) : type.is === "words" ? bare.default("") : bare;
+}

@@ -1,0 +1,232 @@
+import { z } from "zod";
+import { LARGEST_MASS_MG } from "../units/mass";
+import { HOTTEST } from "../units/temperature";
+import { VESSEL_MATERIALS, VESSEL_STATES } from "./cautions";
+import { type FieldType, fieldSchema, type ShelfField, WAX_FAMILIES } from "./fields";
+
+export const SHELF_KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "instrument", "person"] as const;
+export type ShelfKind = (typeof SHELF_KINDS)[number];
+
+/** The kinds that are received in lots and used up; wicks and vessels are counted, the others weighed. */
+export const STOCKED = ["wax", "fragrance", "dye", "additive", "wick", "vessel"] as const;
+export type StockedKind = (typeof STOCKED)[number];
+export const isCounted = (kind: StockedKind): boolean => kind === "wick" || kind === "vessel";
+
+const field = (key: string, label: string, column: string, type: FieldType, more: Partial<ShelfField> = {}): ShelfField => ({
+  key,
+  label,
+  column,
+  type,
+  ...more,
+});
+const choice = (values: readonly string[]): FieldType => ({ is: "choice", of: values.map((value) => ({ value, label: value })) });
+const mass = (most = 100_000_000): FieldType => ({ is: "mass", least: 1, most });
+const percent = (most: number, name: string): FieldType => ({ is: "percent", least: 0.001, most, name });
+const temperature = (most = HOTTEST): FieldType => ({ is: "temperature", most });
+const inner: FieldType = { is: "length", least: 5, most: 1_000 };
+const unknown = { optional: true, hint: "From the supplier's sheet. Leave empty where it is not known." };
+const optional = { optional: true };
+
+const name = field("name", "Name", "name", { is: "name" });
+const remarks = field("remarks", "Remarks", "remarks", { is: "words" }, optional);
+const lowWeight = field(
+  "low",
+  "Low below",
+  "low_below_g",
+  { is: "mass", least: 1, most: LARGEST_MASS_MG },
+  { optional: true, hint: "You are told when less is there." },
+);
+const lowCount = field(
+  "low",
+  "Low below",
+  "low_below",
+  { is: "count", least: 1, most: 1_000_000, name: "pieces" },
+  { optional: true, hint: "You are told when fewer are there." },
+);
+const strength = field("strength", "Strength", "strength", choice(["faint", "middling", "strong"]), { first: "middling", optional: true });
+const families = field(
+  "families",
+  "Suits",
+  "suits_families",
+  { is: "families" },
+  { optional: true, hint: "Families of wax, like soy, coconut. Empty for all." },
+);
+
+/**
+ * Everything that stands on the shelf, field by field: its label on a form, its column in a CSV file, and its type, from
+ * which forms, checks, import and export follow.
+ */
+export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = {
+  wax: [
+    name,
+    field("family", "Family", "family", choice(WAX_FAMILIES), { first: "soy" }),
+    field("maxLoadPpm", "Largest load · % of the wax", "largest_load_percent", percent(100, "a largest load"), unknown),
+    field("melt", "Melts at", "melts_at_c", temperature(), optional),
+    field("heatRange", "Sheet: heat to", "sheet_heat_to_c", { is: "range" }, optional),
+    field("addRange", "Sheet: add at", "sheet_add_at_c", { is: "range" }, optional),
+    field("pourRange", "Sheet: pour at", "sheet_pour_at_c", { is: "range" }, optional),
+    field("ceiling", "Ceiling", "ceiling_c", temperature(), { optional: true, hint: "Scorches above it." }),
+    field("setDensity", "Density, set", "density_set_g_per_ml", { is: "density" }, { optional: true, hint: "Like 0.9 g/ml." }),
+    field("liquidDensity", "Density, liquid", "density_liquid_g_per_ml", { is: "density" }, optional),
+    field("leastCureSeconds", "Least cure", "least_cure_h", { is: "duration", unit: "d" }, { optional: true, hint: "In days, or like 36 h." }),
+    field("cureSeconds", "Recommended cure", "recommended_cure_h", { is: "duration", unit: "d" }, { optional: true, hint: "In days." }),
+    field("blend", "Blend of", "blend_of", { is: "blend" }, { optional: true, hint: "Like 75 container soy + 25 coconut blend: weighed as its parts." }),
+    lowWeight,
+    remarks,
+  ],
+  fragrance: [
+    name,
+    field("kind", "Kind", "kind", choice(["fragrance", "essential oil"]), { first: "fragrance" }),
+    field("maxLoadPpm", "Largest load · % of the wax", "largest_load_percent", percent(100, "a largest load"), unknown),
+    field("usualLoadPpm", "Usual load · % of the wax", "usual_load_percent", percent(100, "a usual load"), optional),
+    field("flashPoint", "Flash point", "flash_point_c", temperature(3 * HOTTEST), { optional: true, hint: "Leave empty where it is not known." }),
+    field("density", "Density", "density_g_per_ml", { is: "density" }, { optional: true, hint: "Turns fluid ounces and millilitres into weight." }),
+    families,
+    strength,
+    lowWeight,
+    remarks,
+  ],
+  dye: [
+    name,
+    field("kind", "Kind", "kind", choice(["liquid", "chip", "block", "powder"]), { first: "liquid" }),
+    field("eachMg", "One drop or piece weighs", "drop_or_piece_g", mass(1_000_000), { optional: true, hint: "Weigh twenty and divide, like 0.03 g." }),
+    strength,
+    field("colours", "Colour as set", "colour_as_set", { is: "words" }, { optional: true, hint: "By family, like soy: pale rose; paraffin: brick red." }),
+    lowWeight,
+    remarks,
+  ],
+  additive: [
+    name,
+    field("usualPpm", "Usual share · % of the wax", "usual_percent", percent(50, "a usual share"), optional),
+    field("maxPpm", "Largest share · % of the wax", "largest_percent", percent(50, "a largest share"), unknown),
+    field("does", "What it does", "what_it_does", { is: "words" }, { optional: true, hint: "Hardens, helps throw, keeps colour in light." }),
+    lowWeight,
+    remarks,
+  ],
+  wick: [
+    name,
+    field("kind", "Kind", "kind", choice(["flat-braid cotton", "square-braid cotton", "cotton with paper core", "zinc core", "wooden", "hemp"]), {
+      first: "flat-braid cotton",
+    }),
+    field("size", "Size", "size", { is: "words" }, { optional: true, hint: "As its maker numbers it." }),
+    field("fromUm", "For diameters from · mm", "from_diameter_mm", inner, { optional: true, hint: "Inner diameter at the wax line." }),
+    field("toUm", "to · mm", "to_diameter_mm", inner, optional),
+    families,
+    lowCount,
+    remarks,
+  ],
+  vessel: [
+    name,
+    field("material", "Material", "material", choice(VESSEL_MATERIALS), { first: "heat-safe glass" }),
+    field("state", "Kept as", "kept_as", choice(VESSEL_STATES), { first: "for sale" }),
+    field(
+      "shape",
+      "Shape",
+      "shape",
+      {
+        is: "choice",
+        of: [
+          { value: "straight", label: "straight or tapered" },
+          { value: "bowl", label: "bowl" },
+        ],
+      },
+      { first: "straight" },
+    ),
+    field("statedFillMg", "Stated fill", "stated_fill_g", mass(), { hint: "The weight it is sold with." }),
+    field("workingFillMg", "Working fill", "working_fill_g", mass(), { hint: "What you really pour." }),
+    field("soldByWeight", "Sold by weight", "sold_by_weight", { is: "yes" }, { first: "no" }),
+    field("innerTopUm", "Inner diameter at the rim · mm", "inner_rim_mm", inner),
+    field("innerBottomUm", "Inner diameter at the bottom · mm", "inner_bottom_mm", inner),
+    field("heightUm", "Inner height · mm", "inner_height_mm", inner),
+    field("headspaceUm", "Headspace · mm", "headspace_mm", { is: "length", least: 0, most: 500 }, { first: "10", hint: "From the fill line to the rim." }),
+    field("waterMg", "Water it holds", "water_g", mass(), { optional: true, hint: "Vessel on the scale, tare, fill with water." }),
+    field(
+      "waterTo",
+      "Water weighed",
+      "water_to",
+      {
+        is: "choice",
+        of: [
+          { value: "line", label: "to the fill line" },
+          { value: "rim", label: "to the rim" },
+        ],
+      },
+      { first: "line" },
+    ),
+    field("wicks", "Wicks", "wicks", { is: "count", least: 1, most: 3, name: "wicks" }, { first: "1" }),
+    lowCount,
+    remarks,
+  ],
+  mould: [
+    name,
+    field("kind", "Kind", "kind", choice(["pillar mould", "silicone mould", "melt tray"]), { first: "pillar mould" }),
+    field("cavities", "Cavities", "cavities", { is: "count", least: 1, most: 200, name: "cavities" }, { first: "1", hint: "Pieces it gives at a time." }),
+    field("fillMg", "Fill of one cavity", "fill_g", mass(), { hint: "What one piece takes, filled to the chosen height." }),
+    field("innerTopUm", "Inner diameter at the open end · mm", "inner_rim_mm", inner),
+    field("innerBottomUm", "Inner diameter at the closed end · mm", "inner_bottom_mm", inner),
+    field("heightUm", "Height of the candle · mm", "inner_height_mm", inner),
+    remarks,
+  ],
+  instrument: [
+    name,
+    field(
+      "kind",
+      "Kind",
+      "kind",
+      {
+        is: "choice",
+        of: [
+          { value: "probe", label: "probe thermometer" },
+          { value: "infrared", label: "infrared thermometer" },
+          { value: "glass", label: "glass thermometer" },
+          { value: "scale", label: "scale" },
+        ],
+      },
+      { first: "probe" },
+    ),
+    field("correction", "Correction", "correction_c", { is: "difference" }, { first: "0", hint: "Added to what a thermometer shows, like −0.5." }),
+    field("resolutionUg", "One step of the scale", "scale_step_g", { is: "step" }, { optional: true, hint: "Only for scales." }),
+    field("capacityMg", "The scale takes up to", "scale_capacity_g", mass(LARGEST_MASS_MG), { optional: true, hint: "Larger weights are weighed in parts." }),
+  ],
+  person: [field("name", "First name", "name", { is: "name" })],
+};
+
+/** What a row holds where a program, or a file, says nothing of a field that must have a value. */
+const FALLBACK: Record<string, unknown> = { state: "for sale", shape: "straight", headspaceUm: 10_000, waterTo: "line", wicks: 1, soldByWeight: false };
+
+/** The schema of one kind's values. */
+export const shelfValues = (kind: ShelfKind): z.ZodType<Record<string, unknown>> =>
+  z.object(
+    Object.fromEntries(
+      SHELF_FIELDS[kind].map((one) => [one.key, one.key in FALLBACK ? fieldSchema(one).default(FALLBACK[one.key] as never) : fieldSchema(one)]),
+    ),
+  );
+
+/** What is wrong between the fields of one thing, by field; empty where nothing is. */
+export function shelfFaults(kind: ShelfKind, values: Readonly<Record<string, unknown>>): Record<string, string> {
+  const faults: Record<string, string> = {};
+  const n = (key: string) => values[key] as number;
+  if (kind === "vessel") {
+    if (values.soldByWeight === true && n("workingFillMg") < n("statedFillMg"))
+      faults.workingFillMg = "This vessel is sold by weight, so the working fill cannot be below the stated fill.";
+    if (n("headspaceUm") >= n("heightUm")) faults.headspaceUm = "The headspace leaves no room for wax: it must be less than the inner height.";
+  }
+  if (kind === "wick" && values.fromUm != null && values.toUm != null && n("toUm") < n("fromUm"))
+    faults.toUm = "The larger diameter cannot be below the smaller one.";
+  if (kind === "wax" && values.leastCureSeconds != null && values.cureSeconds != null && n("cureSeconds") < n("leastCureSeconds"))
+    faults.cureSeconds = "The recommended cure cannot be shorter than the least cure.";
+  if (kind === "fragrance" && values.maxLoadPpm != null && values.usualLoadPpm != null && n("usualLoadPpm") > n("maxLoadPpm"))
+    faults.usualLoadPpm = "The usual load cannot be above the largest load.";
+  if (kind === "additive" && values.maxPpm != null && values.usualPpm != null && n("usualPpm") > n("maxPpm"))
+    faults.usualPpm = "The usual share cannot be above the largest share.";
+  return faults;
+}
+
+/** The colour that a dye sets to in a family of wax, from "soy: pale rose; paraffin: brick red"; null where it is not said. */
+export function colourIn(colours: string, familyName: string): string | null {
+  for (const part of colours.split(/[;\n]/)) {
+    const [name_, colour] = part.split(":");
+    if (colour && name_?.trim().toLowerCase() === familyName) return colour.trim();
+  }
+  return null;
+}

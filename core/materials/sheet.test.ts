@@ -1,0 +1,280 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { anId } from "../testing/batch";
+import { cautionsOnMaterial, cautionsOnVessel, notToBeFilled } from "./cautions";
+import { type FieldContext, readField, WAX_FAMILIES, writeField } from "./fields";
+import { colourIn, SHELF_FIELDS, SHELF_KINDS, shelfFaults, shelfValues } from "./kinds";
+import { decodeSheet, guessMapping, readSheet, separatorOf, writeSheet } from "./sheet";
+
+const soy = { id: anId(), name: "soft soy", family: "soy" };
+const hard = { id: anId(), name: "hard paraffin", family: "paraffin" };
+const waxes = [soy, hard];
+const utf8 = (bytes: Uint8Array) => {
+  try {
+    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+  } catch {
+    return null;
+  }
+};
+const take = (
+  kind: "wax" | "fragrance" | "vessel",
+  heads: string[],
+  rows: string[][],
+  kept: ({ id: string; name: string } & Record<string, unknown>)[] = [],
+  decimalComma = false,
+) => readSheet(kind, { heads, rows, decimalComma }, guessMapping(kind, heads), kept, { waxes });
+
+describe("a field of the shelf", () => {
+  /** Values that each type of field can hold. */
+  const value = (kind: (typeof SHELF_KINDS)[number], key: string): fc.Arbitrary<unknown> => {
+    const field = SHELF_FIELDS[kind].find((one) => one.key === key);
+    if (!field) throw new Error(`${kind} has no ${key}`);
+    const { type } = field;
+    switch (type.is) {
+      case "name":
+      case "words":
+        return fc.constantFrom("plain", "with “quotes”, commas; and\nlines", "=1+1", "-5 °C batch", "'=tea", "@home");
+      case "choice":
+        return fc.constantFrom(...type.of.map((one) => one.value));
+      case "yes":
+        return fc.boolean();
+      case "mass":
+        return fc.integer({ min: type.least, max: type.most });
+      case "percent":
+        return fc.integer({ min: Math.ceil(type.least * 10_000), max: type.most * 10_000 });
+      case "temperature":
+        return fc.integer({ min: -2_000, max: 16_000 });
+      case "difference":
+        return fc.integer({ min: -2_000, max: 2_000 });
+      case "range":
+        return fc.tuple(fc.integer({ min: 2_000, max: 9_000 }), fc.integer({ min: 0, max: 2_000 })).map(([low, span]) => ({ low, high: low + span }));
+      case "duration":
+        return fc.integer({ min: 0, max: 9_000 }).map((quarters) => quarters * 900);
+      case "density":
+        return fc.integer({ min: 500_000, max: 1_500_000 });
+      case "length":
+        return fc.integer({ min: type.least * 1_000, max: type.most * 1_000 });
+      case "families":
+        return fc.uniqueArray(fc.constantFrom(...WAX_FAMILIES), { minLength: 1, maxLength: 4 });
+      case "step":
+        // Ounce steps too: 0.01 oz is 283 495 µg.
+        return fc.constantFrom(1_000, 10_000, 100_000, 1_000_000, 5_000_000, 283_495, 2_834_952, 28_349_523);
+      case "count":
+        return fc.integer({ min: type.least, max: type.most });
+      case "blend":
+        return fc.constantFrom(
+          [
+            { id: soy.id, share: 75 },
+            { id: hard.id, share: 25 },
+          ],
+          [
+            { id: soy.id, share: 66.5 },
+            { id: hard.id, share: 33.5 },
+          ],
+        );
+    }
+  };
+
+  it("comes back from a file as it went, for every kind and every field", () => {
+    const context: FieldContext = { mass: "g", temperature: "C", waxes };
+    for (const kind of SHELF_KINDS) {
+      for (const field of SHELF_FIELDS[kind]) {
+        fc.assert(
+          fc.property(value(kind, field.key), (one) => {
+            expect(readField(field, writeField(field, one, context, true), { ...context, bare: true })).toEqual({ ok: true, value: one });
+          }),
+          { numRuns: 40 },
+        );
+      }
+    }
+  });
+
+  it("reads back as it was typed, in ounces and °F as in grams and °C", () => {
+    const back = (kind: (typeof SHELF_KINDS)[number], key: string, text: string, units: { mass: "g" | "oz"; temperature: "C" | "F" }) => {
+      const field = SHELF_FIELDS[kind].find((one) => one.key === key) as (typeof SHELF_FIELDS)["wax"][number];
+      const context = { ...units, waxes };
+      const read = readField(field, text, context);
+      return read.ok ? writeField(field, read.value, context) : read.message;
+    };
+    const us = { mass: "oz", temperature: "F" } as const;
+    const metric = { mass: "g", temperature: "C" } as const;
+    expect(back("wax", "ceiling", "174", us)).toBe("174 °F");
+    expect(back("wax", "ceiling", "200", us)).toBe("200 °F");
+    expect(back("instrument", "resolutionUg", "0.01", us)).toBe("0.01 oz");
+    expect(back("vessel", "workingFillMg", "8.125", us)).toBe("8.125 oz");
+    fc.assert(
+      fc.property(fc.integer({ min: 60, max: 230 }), fc.nat(40), fc.integer({ min: 10, max: 9_000 }), fc.boolean(), (low, span, amount, american) => {
+        const units = american ? us : metric;
+        const [a, b] = american ? [low, low + span] : [low / 2, (low + span) / 2];
+        expect(back("wax", "pourRange", `${a}–${b}`, units)).toBe(`${a}–${b}`);
+        const typed = american ? String(amount / 1_000) : String(amount / 10);
+        expect(back("vessel", "statedFillMg", typed, units)).toBe(`${typed} ${units.mass}`);
+        expect(back("instrument", "resolutionUg", String(((amount % 200) + 5) / 100), units)).toBe(`${((amount % 200) + 5) / 100} ${units.mass}`);
+      }),
+    );
+  });
+
+  it("takes a number without a unit for the unit that the field shows: 14 in a cure is days, in a file hours", () => {
+    const cure = SHELF_FIELDS.wax.find((one) => one.key === "leastCureSeconds") as (typeof SHELF_FIELDS)["wax"][number];
+    expect(readField(cure, "14", { mass: "g", temperature: "C", waxes })).toEqual({ ok: true, value: 14 * 86_400 });
+    expect(readField(cure, "14", { mass: "g", temperature: "C", waxes, bare: true })).toEqual({ ok: true, value: 14 * 3_600 });
+  });
+
+  it("says what is wrong with what was typed", () => {
+    const field = (kind: (typeof SHELF_KINDS)[number], key: string) =>
+      SHELF_FIELDS[kind].find((one) => one.key === key) as (typeof SHELF_FIELDS)["wax"][number];
+    const context: FieldContext = { mass: "g", temperature: "F", waxes: [...waxes, { id: anId(), name: "mixed", blend: [] }] };
+    const fault = (kind: (typeof SHELF_KINDS)[number], key: string, text: string) => {
+      const read = readField(field(kind, key), text, context);
+      return read.ok ? "taken" : read.message;
+    };
+    expect(fault("wax", "blend", "75 soft soy + 25 nothing")).toMatch(/no wax “nothing”/);
+    expect(fault("wax", "blend", "75 soft soy")).toMatch(/at least two/);
+    expect(fault("wax", "blend", "1 soft soy + 1 mixed")).toMatch(/a blend itself/);
+    expect(fault("wax", "family", "butter")).toMatch(/none of soy/);
+    expect(fault("fragrance", "families", "soy, butter")).toMatch(/“butter” is no family/);
+    expect(fault("fragrance", "flashPoint", "900F")).toMatch(/hotter than/);
+    expect(readField(field("fragrance", "flashPoint"), "392", context)).toEqual({ ok: true, value: 20_000 });
+    expect(fault("vessel", "wicks", "4")).toMatch(/more than is possible/);
+  });
+
+  it("is checked with the others of its row", () => {
+    const cup = { workingFillMg: 12_500, statedFillMg: 14_000, soldByWeight: true, heightUm: 17_000, headspaceUm: 3_000 };
+    expect(shelfFaults("vessel", cup).workingFillMg).toMatch(/cannot be below the stated fill/);
+    expect(shelfFaults("vessel", { ...cup, soldByWeight: false, headspaceUm: 17_000 })).toEqual({ headspaceUm: expect.stringContaining("no room") });
+    expect(shelfFaults("wick", { fromUm: 80_000, toUm: 60_000 })).toHaveProperty("toUm");
+    expect(shelfFaults("wax", { leastCureSeconds: 10, cureSeconds: 5 })).toHaveProperty("cureSeconds");
+    expect(shelfFaults("fragrance", { maxLoadPpm: 10, usualLoadPpm: 11 })).toHaveProperty("usualLoadPpm");
+    expect(shelfFaults("additive", { maxPpm: 10, usualPpm: 11 })).toHaveProperty("usualPpm");
+    expect(shelfValues("wax").safeParse({ name: "x", family: "soy" })).toMatchObject({ success: true, data: { maxLoadPpm: null, remarks: "", blend: null } });
+  });
+
+  it("finds the colour a dye sets to in a family", () => {
+    expect(colourIn("soy: pale rose; paraffin: brick red", "paraffin")).toBe("brick red");
+    expect(colourIn("soy: pale rose", "palm")).toBeNull();
+  });
+});
+
+describe("files as spreadsheets write them", () => {
+  it("are decoded from UTF-8 with a mark, from UTF-16 and from Windows-1252", () => {
+    const bytes = (...codes: number[]) => new Uint8Array(codes);
+    expect(decodeSheet(bytes(0xef, 0xbb, 0xbf, 0x61, 0xc3, 0xa9), utf8)).toBe("aé");
+    expect(decodeSheet(bytes(0xff, 0xfe, 0x61, 0x00, 0x13, 0x20), utf8)).toBe("a–");
+    // é, en dash, euro sign and curly quote in Windows-1252 (the WHATWG Encoding Standard's index, from memory).
+    expect(decodeSheet(bytes(0x61, 0xe9, 0x96, 0x80, 0x93), utf8)).toBe("aé–€“");
+  });
+
+  it("have their separator found, quotes and line breaks in heads aside", () => {
+    expect(separatorOf("name;family\na,b;c")).toBe(";");
+    expect(separatorOf("name,family")).toBe(",");
+    expect(separatorOf("name\tfamily")).toBe("\t");
+    expect(separatorOf('"name; of\nit",family\n1;2;3')).toBe(",");
+  });
+
+  it("may use decimal commas, their own head names, a dash for paraffin-soy, and hold blank rows", () => {
+    const rows = take(
+      "wax",
+      ["Name", "Family", "Largest load · % of the wax", "density_set_g_per_ml"],
+      [
+        ["dawn", "Paraffin - Soy", "12,5", "1,250"],
+        ["", " ", "", ""],
+        ["dusk", "soy", "", ""],
+      ],
+      [],
+      true,
+    );
+    expect(rows.map((one) => [one.line, one.fate.is])).toEqual([
+      [2, "new"],
+      [4, "new"],
+    ]);
+    expect(rows[0]?.values).toMatchObject({ family: "paraffin–soy", maxLoadPpm: 125_000, setDensity: 1_250_000 });
+    expect(rows[1]?.values).toMatchObject({ maxLoadPpm: null, setDensity: null });
+    // With commas between cells, 1,250 is ambiguous and is not guessed at.
+    expect(take("wax", ["name", "family", "density_set_g_per_ml"], [["dawn", "soy", "1,250"]])[0]?.fate).toMatchObject({
+      is: "refused",
+      why: [expect.stringContaining("can be read as")],
+    });
+  });
+
+  it("tell what becomes of each row: new, changed, the same, refused and why", () => {
+    const kept = [
+      { ...shelfRow("soft soy", 100_000), id: soy.id },
+      { ...shelfRow("plain", null), id: anId() },
+    ];
+    const fates = take(
+      "wax",
+      ["name", "family", "largest_load_percent"],
+      [
+        ["soft soy", "soy", "9"],
+        ["Plain", "soy", ""],
+        ["fresh", "palm", "7"],
+        ["fresh", "palm", "8"],
+        ["", "soy", "8"],
+        ["odd", "butter", "800"],
+        ["spilt", "soy", "8", "extra"],
+      ],
+      kept,
+    );
+    expect(fates.map((one) => [one.line, one.fate.is, one.id])).toEqual([
+      [2, "changed", soy.id],
+      [3, "changed", kept[1]?.id],
+      [4, "new", null],
+      [5, "refused", null],
+      [6, "refused", null],
+      [7, "refused", null],
+      [8, "refused", null],
+    ]);
+    expect(fates[0]?.fate).toMatchObject({ what: ["Largest load · % of the wax: 10 → 9"] });
+    expect(fates[1]?.fate).toMatchObject({ what: ["Name: plain → Plain"] });
+    expect(fates[3]?.fate).toMatchObject({ why: ["“fresh” stands in row 4 already."] });
+    expect(fates[5]?.fate).toMatchObject({ why: [expect.stringContaining("“butter” is none of"), expect.stringContaining("800 % cannot be")] });
+    expect(fates[6]?.fate).toMatchObject({ why: [expect.stringContaining("4 cells")] });
+    expect(take("wax", ["name", "family", "largest_load_percent"], [["soft soy", "soy", "10"]], kept)[0]?.fate.is).toBe("same");
+  });
+
+  it("leave what no column feeds as it is, and say which column is missing for a new row", () => {
+    const kept = [{ ...shelfRow("soft soy", 100_000), id: soy.id, remarks: "mine" }];
+    expect(take("wax", ["name", "melts_at_c"], [["soft soy", "49"]], kept)[0]).toMatchObject({
+      fate: { is: "changed" },
+      values: { remarks: "mine", maxLoadPpm: 100_000, melt: 4_900 },
+    });
+    expect(take("vessel", ["name"], [["cup"]])[0]?.fate).toMatchObject({
+      is: "refused",
+      why: expect.arrayContaining([expect.stringContaining("No column gives “Stated fill”.")]),
+    });
+  });
+
+  it("read what export wrote to be the same, defused cells and all", () => {
+    const kept = [{ ...shelfRow("=2+3", 100_000), id: anId(), remarks: "-5 °C\nshed, “north”" }];
+    const { heads, rows } = writeSheet("wax", kept, { waxes });
+    const defused = rows.map((row) => row.map((cell) => (/^[=+\-@]/.test(cell) ? `'${cell}` : cell)));
+    expect(defused[0]?.[0]).toBe("'=2+3");
+    expect(take("wax", heads, defused, kept)[0]?.fate.is).toBe("same");
+  });
+});
+
+/** A wax as the shelf keeps it. */
+function shelfRow(name: string, maxLoadPpm: number | null) {
+  return { name, ...Object.fromEntries(SHELF_FIELDS.wax.slice(1).map((field) => [field.key, null])), family: "soy", remarks: "", maxLoadPpm };
+}
+
+describe("cautions on entry", () => {
+  it("stop vessels of unfit material, cracked or lead-suspect, and keep testers apart", () => {
+    for (const [material, state] of [
+      ["plastic", "for sale"],
+      ["wood", "for sale"],
+      ["ceramic", "may hold lead"],
+      ["heat-safe glass", "cracked"],
+    ] as const)
+      expect(notToBeFilled({ name: "it", material, state })).toMatch(/^it: /);
+    expect(notToBeFilled({ name: "it", material: "metal", state: "tester" })).toBeNull();
+    expect(cautionsOnVessel({ material: "not known" })).toMatchObject([{ weight: "take care" }]);
+    expect(cautionsOnVessel({ material: "metal", state: "tester" })[0]?.message).toMatch(/kept apart/);
+  });
+
+  it("name what does not belong in a candle", () => {
+    expect(cautionsOnMaterial("red crayon ends")[0]?.message).toMatch(/clogs the wick/);
+    expect(cautionsOnMaterial("gold glitter")).toHaveLength(1);
+    expect(cautionsOnMaterial("stearic acid")).toEqual([]);
+  });
+});

@@ -1,0 +1,14 @@
+import { z } from "zod";
+import { actKind, oneStep } from "../kind";
+
+/** Looks over, smooths with a heat gun, trims wick and base, lids, labels. */
+export const finish = actKind({
+  kind: "finish",
+  verb: "finish",
+  params: z.object({ how: z.string().trim().max(200).optional() }),
+  fields: [{ key: "how", label: "Finish", is: "words", optional: true, hint: "Like: trim wick and base." }],
+  first: {},
+  steps: (act) => oneStep(act, act.how ? `finish: ${act.how}` : "finish", "did"),
+  why: "Smooth with the heat gun, trim the wick to 6 mm, lid, label with wax, wick, scent, load and date.",
+  takes: (_act, plan) => ({ minutes: Math.ceil(plan.products.reduce((sum, one) => sum + one.count, 0) / 2), needs: ["hands", "table"] }),
+});

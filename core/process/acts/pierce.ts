@@ -1,0 +1,14 @@
+import { z } from "zod";
+import { actKind, oneStep } from "../kind";
+
+/** Pokes relief holes round the wick, so that the shrinking wax does not hollow out below a closed top. */
+export const pierce = actKind({
+  kind: "pierce",
+  verb: "pierce",
+  params: z.object({}),
+  fields: [],
+  first: {},
+  steps: (act) => oneStep(act, "pierce relief holes", "did"),
+  why: "Round the wick, through the film, nearly to the bottom: the second pour runs into them.",
+  takes: (_act, plan) => ({ minutes: Math.ceil(1 + plan.products.reduce((sum, one) => sum + one.count, 0) / 4), needs: ["hands", "table"] }),
+});

@@ -1,0 +1,27 @@
+import { z } from "zod";
+import { temperatureRange } from "../../heat/range";
+import { actKind, oneStep } from "../kind";
+import { share } from "./pour";
+
+/** The second pour, from what was kept back: tops up what shrank, up to the first line and not over. */
+export const pourAgain = actKind({
+  kind: "pour-again",
+  verb: "pour again",
+  params: z.object({
+    share,
+    by: z.enum(["weight", "height"]).default("weight"),
+    range: temperatureRange.optional(),
+    product: z.number().int().min(0).max(199).optional(),
+  }),
+  fields: [
+    { key: "share", label: "Pour again", is: "percent", hint: "Of each fill." },
+    { key: "range", label: "at", is: "range", optional: true },
+  ],
+  first: { share: 80_000, by: "weight" },
+  steps: (act) => [
+    ...(act.range ? oneStep(act, "reheat what was kept", "read", { range: act.range, key: `${act.id}:range` }) : []),
+    ...oneStep(act, `pour again, ${Math.round(act.share / 10_000)} %`, "poured", { share: act.share }),
+  ],
+  why: "Not as hot as the first pour; up to the first line and not over it.",
+  takes: (_act, plan) => ({ minutes: Math.ceil(2 + plan.products.reduce((sum, one) => sum + one.count, 0) / 4), needs: ["hands", "pitcher", "table"] }),
+});

@@ -1,0 +1,51 @@
+import type { BatchPlan } from "../batch/plan";
+import { takesBody } from "./product";
+
+/** One line of what a batch takes from the shelf. */
+export interface BillLine {
+  materialId: string;
+  name: string;
+  kind: "wax" | "fragrance" | "dye" | "additive" | "wick" | "vessel";
+  /** Milligrams, or pieces of what is counted. */
+  amount: number;
+  counted: boolean;
+  /** What it is for: the pot by its place, or the product by its key. */
+  for: { pot: number } | { product: string };
+}
+
+/** Everything that a batch takes: the one list that planning, stock and cost read. Dye by drops counts with the weight of a drop, where that is known. */
+export function billOf(plan: Pick<BatchPlan, "pots" | "products">): BillLine[] {
+  const lines: BillLine[] = [];
+  plan.pots.forEach((pot, at) => {
+    for (const part of pot.components) {
+      const amount = part.count ? part.count.n * (part.count.eachMg ?? 0) : part.mg;
+      if (amount > 0) lines.push({ materialId: part.id, name: part.name, kind: part.kind, amount, counted: false, for: { pot: at } });
+    }
+  });
+  for (const product of plan.products) {
+    lines.push(...bodyLines(product, product.count));
+  }
+  return lines;
+}
+
+/** What so many pieces of one product take beside the wax: their bodies and wicks. */
+export function bodyLines(product: BatchPlan["products"][number], count: number): BillLine[] {
+  if (product.part?.kind === "layer" && product.part.number > 1) return [];
+  const to = { product: product.key };
+  return [
+    ...(takesBody(product) ? [{ materialId: product.bodyId, name: product.name, kind: "vessel" as const, amount: count, counted: true, for: to }] : []),
+    ...(product.wicks
+      ? [{ materialId: product.wicks.wickId, name: product.wicks.name, kind: "wick" as const, amount: count * product.wicks.count, counted: true, for: to }]
+      : []),
+  ];
+}
+
+/** The bill with each material once, in its first place. */
+export function gathered(lines: readonly BillLine[]): Omit<BillLine, "for">[] {
+  const out = new Map<string, Omit<BillLine, "for">>();
+  for (const { for: _for, ...line } of lines) {
+    const old = out.get(line.materialId);
+    out.set(line.materialId, old ? { ...old, amount: old.amount + line.amount } : line);
+  }
+  return [...out.values()];
+}

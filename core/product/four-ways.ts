@@ -1,0 +1,88 @@
+import type { Milligrams } from "../units/mass";
+import type { Figure, Step } from "../weigh-out/working";
+import { fillByGeometry, fillByWater } from "./fill";
+import { USUAL_WAX_DENSITY } from "./parts";
+import { type Inner, volumeTo } from "./section";
+
+export interface VesselMeasures {
+  statedFillMg: Milligrams;
+  workingFillMg: Milligrams;
+  soldByWeight: boolean;
+  /** Inner measures in millimetres. */
+  inner: Inner;
+  headspaceMm: number;
+  /** Weight of the water it holds, and whether that was weighed to the fill line or to the rim. */
+  waterMg: Milligrams | null;
+  waterTo: "line" | "rim";
+}
+
+export interface FillWay {
+  way: "stated" | "working" | "water" | "geometry";
+  fillMg: Milligrams;
+  /** Against the working fill, as a share of it: 0.1 is a tenth more. */
+  off: number;
+  /** What lies behind the figure or its difference. */
+  because: string;
+  working: Step[];
+}
+
+/**
+ * The fill weight of a vessel four ways, as far as they are known, with what explains their differences. Density in g/ml.
+ * Water weighed to the rim is lessened by the share of the volume that the headspace leaves, by the measures.
+ */
+export function fourWays(vessel: VesselMeasures, waxDensity = USUAL_WAX_DENSITY): FillWay[] {
+  const { inner, headspaceMm, workingFillMg } = vessel;
+  const off = (mg: number) => mg / workingFillMg - 1;
+  const ways: FillWay[] = [
+    {
+      way: "stated",
+      fillMg: vessel.statedFillMg,
+      off: off(vessel.statedFillMg),
+      because: vessel.soldByWeight ? "What it is sold with: a floor, since it is sold by weight." : "What the vessel is sold as.",
+      working: [],
+    },
+    { way: "working", fillMg: workingFillMg, off: 0, because: "What you pour, and what every amount is worked out from.", working: [] },
+  ];
+  const level = inner.height - headspaceMm;
+  if (vessel.waterMg !== null) {
+    const share = vessel.waterTo === "rim" && level > 0 ? volumeTo(inner, level) / volumeTo(inner, inner.height) : 1;
+    const water: Figure = { name: "water to the rim", value: vessel.waterMg / 1_000, unit: "g" };
+    const toLine: Step[] =
+      share === 1
+        ? []
+        : [
+            {
+              gives: { name: "water to the line", value: (vessel.waterMg * share) / 1_000, unit: "g" },
+              by: "multiply",
+              from: [water, { name: "share below the headspace", value: share, unit: "×" }],
+            },
+          ];
+    const waterMg = Math.round(vessel.waterMg * share);
+    const fill = fillByWater(waterMg, waxDensity);
+    ways.push({
+      way: "water",
+      fillMg: fill.fillMg,
+      off: off(fill.fillMg),
+      because: `Without the density of the wax it would be the water's own weight, ${((waterMg / fill.fillMg - 1) * 100).toFixed(0)} % over.`,
+      working: [...toLine, ...fill.working],
+    });
+  }
+  if (level > 0) {
+    const geometry =
+      inner.shape === "bowl"
+        ? ({ shape: "bowl", diameterMm: inner.top, depthMm: inner.height, headspaceMm } as const)
+        : inner.top === inner.bottom
+          ? ({ shape: "cylinder", diameterMm: inner.top, heightMm: inner.height, headspaceMm } as const)
+          : ({ shape: "taper", topMm: inner.top, bottomMm: inner.bottom, heightMm: inner.height, headspaceMm } as const);
+    const fill = fillByGeometry(geometry, waxDensity);
+    const perMm = (volumeTo(inner, level) - volumeTo(inner, Math.max(0, level - 1))) * waxDensity;
+    ways.push({
+      way: "geometry",
+      fillMg: fill.fillMg,
+      off: off(fill.fillMg),
+      because: `Near the line a millimetre of height is ${(perMm / 1_000).toFixed(1)} g, so the working fill stands ${Math.abs((fill.fillMg - workingFillMg) / perMm).toFixed(0)} mm ${fill.fillMg >= workingFillMg ? "below" : "above"} this line. A thick bottom or a rounded edge holds less than the measures say.`,
+      working: fill.working,
+    });
+  }
+  return ways;
+}

@@ -1,0 +1,47 @@
+import { z } from "zod";
+import type { Milligrams } from "../units/mass";
+import { bad, good, type Parsed } from "../units/parsed";
+import { type Inner, levelFor, volumeTo } from "./section";
+
+/** How much of a vessel one pot fills: all of it, half for a test of the lower half, or one of several layers. */
+export const fillPart = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("half") }),
+  z
+    .object({ kind: z.literal("layer"), number: z.number().int().min(1), of: z.number().int().min(2).max(12) })
+    .refine((value) => value.number <= value.of, { path: ["number"], error: "There is no such layer." }),
+]);
+export type FillPart = z.output<typeof fillPart>;
+
+/** Set wax, where a drawing or a share of a fill needs a density: about 0.9 g/ml, common practice, no source. */
+export const USUAL_WAX_DENSITY = 0.9;
+
+/**
+ * The weight of each of `count` layers of equal height, lowest first, in a vessel filled to `fillMg`; they sum to it.
+ * In a narrowing jar the lower layers weigh less. Measures in millimetres.
+ */
+export function layerFills(inner: Inner, fillMg: Milligrams, count: number): Milligrams[] {
+  const level = levelFor(inner, fillMg / USUAL_WAX_DENSITY);
+  const whole = volumeTo(inner, level);
+  const upTo = (layer: number) => Math.round((fillMg * volumeTo(inner, (level * layer) / count)) / whole);
+  return Array.from({ length: count }, (_, index) => upTo(index + 1) - upTo(index));
+}
+
+/** The weight that goes into one vessel for this part of its fill. A half is half the weight. */
+export function fillOf(inner: Inner, fillMg: Milligrams, part: FillPart | null): Milligrams {
+  if (!part) return fillMg;
+  if (part.kind === "half") return Math.round(fillMg / 2);
+  return layerFills(inner, fillMg, part.of)[part.number - 1] as Milligrams;
+}
+
+/** "half fill", "layer 2 of 3". */
+export const writePart = (part: FillPart): string => (part.kind === "half" ? "half fill" : `layer ${part.number} of ${part.of}`);
+
+/** Reads what `writePart` writes; empty or "full" is the whole fill. */
+export function parsePart(text: string): Parsed<FillPart | null> {
+  const typed = text.trim().toLowerCase();
+  if (typed === "" || typed === "full") return good(null);
+  if (typed.startsWith("half")) return good({ kind: "half" });
+  const match = /^layer (\d+) of (\d+)$/.exec(typed);
+  const parsed = match ? fillPart.safeParse({ kind: "layer", number: Number(match[1]), of: Number(match[2]) }) : null;
+  return parsed?.success ? good(parsed.data) : bad(`“${text}” is no part of a fill. Write half, or layer 1 of 3.`);
+}

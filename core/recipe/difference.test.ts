@@ -1,0 +1,92 @@
+import { describe, expect, it } from "vitest";
+import { bandsOf, process as processSchema } from "../process/process";
+import { READY_PROCESSES } from "../process/ready/ready";
+import { anId, aPlan } from "../testing/batch";
+import { difference, wickToTestAgain } from "./difference";
+import { mustNotMix } from "./safety";
+import { formulaSpec } from "./spec";
+
+const ids = { wax: anId(), oil: anId(), vessel: anId() };
+const plan = aPlan(ids);
+const spec = formulaSpec.parse({ ...plan.pots[0]?.recipe, process: plan.process });
+const withActs = (change: (act: (typeof spec.process.acts)[number]) => object) => ({
+  ...spec,
+  process: processSchema.parse({ ...spec.process, acts: spec.process.acts.map((one) => ({ ...one, ...change(one) })) }),
+});
+
+describe("what differs between two versions", () => {
+  it("says it in a maker's words and units", () => {
+    const after = { ...withActs((one) => (one.kind === "cool" ? { range: { low: 5_400, high: 6_000 } } : {})), loadPpm: 80_000 };
+    expect(difference(spec, after, (id) => id, "C")).toEqual([
+      { what: "load", from: "10 % of wax", to: "8 % of wax" },
+      { what: "pour range", from: "57–63 °C", to: "54–60 °C" },
+    ]);
+    expect(difference(spec, after, (id) => id, "F")[1]?.to).toBe("129.2–140 °F");
+    expect(difference(spec, structuredClone(spec), (id) => id, "C")).toEqual([]);
+  });
+});
+
+describe("what hides because it prints alike", () => {
+  it("is said in finer figures", () => {
+    const after = { ...spec, loadPpm: 100_004 };
+    expect(difference(spec, after, (id) => id, "C")[0]?.what).toBe("load");
+    const warmer = withActs((one) => (one.kind === "cool" ? { range: { low: 5_702, high: 6_300 } } : {}));
+    const [change] = difference(spec, warmer, (id) => id, "C");
+    expect(change?.from).not.toBe(change?.to);
+  });
+});
+
+describe("what a formula may say", () => {
+  it("has ranges below the ceiling in every ready-made process", () => {
+    for (const { acts, ceiling, name } of READY_PROCESSES) for (const band of bandsOf({ acts })) expect(band.range.high, name).toBeLessThanOrEqual(ceiling);
+  });
+
+  it("refuses a load without a fragrance, a load of most of the total, and a cure upside down", () => {
+    expect(formulaSpec.safeParse({ ...spec, fragrances: [] }).success).toBe(false);
+    expect(formulaSpec.safeParse({ ...spec, fragrances: [], loadPpm: 0 }).success).toBe(true);
+    expect(formulaSpec.safeParse({ ...spec, basis: "total", loadPpm: 600_000 }).success).toBe(false);
+    expect(
+      formulaSpec.safeParse({
+        ...spec,
+        process: { ...spec.process, acts: spec.process.acts.map((one) => (one.kind === "cure" ? { ...one, least: 3e6 } : one)) },
+      }).success,
+    ).toBe(false);
+  });
+});
+
+describe("when the wick must be tested again", () => {
+  it("is after another fragrance, or a load changed by more than one point on the wax's basis", () => {
+    const load = (loadPpm: number, basis: "wax" | "total" = "wax") => ({ ...spec, loadPpm, basis });
+    expect(wickToTestAgain(load(80_000), load(90_000))).toBe(false);
+    expect(wickToTestAgain(load(80_000), load(91_000))).toBe(true);
+    // 8 % of the wax is 7.41 % of the total: another way to say the same is no change.
+    expect(wickToTestAgain(load(80_000), load(74_074, "total"))).toBe(false);
+    expect(wickToTestAgain(spec, { ...spec, fragrances: [{ id: ids.vessel, share: 1 }] })).toBe(true);
+    expect(wickToTestAgain(spec, { ...spec, notes: "x", process: { ...spec.process, ceiling: 9_000 } })).toBe(false);
+  });
+});
+
+describe("gel and the flash point", () => {
+  const gel = { name: "clear gel", family: "gel" };
+  const oil = (flashPoint: number | null) => ({ name: "reed", flashPoint });
+
+  it("stops an oil that flashes at 77 °C or below, or whose flash point nobody knows", () => {
+    const stop = (flashPoint: number | null, unit: "C" | "F" = "C") => mustNotMix({ waxes: [gel], fragrances: [oil(9_000), oil(flashPoint)] }, unit)?.message;
+    expect(stop(7_700)).toMatch(/reed flashes at 77 °C.*choose another oil/);
+    expect(stop(5_600, "F")).toMatch(/132.8 °F.*above 170.6 °F/);
+    expect(stop(null)).toMatch(/not on the shelf/);
+  });
+
+  it("stops a dye that is not liquid, in gel only", () => {
+    const dyes = [{ name: "brick", kind: "block" }];
+    expect(mustNotMix({ waxes: [gel], fragrances: [], dyes }, "C")).toMatchObject({ of: "dye", message: expect.stringContaining("takes liquid dye only") });
+    expect(mustNotMix({ waxes: [{ name: "soy", family: "soy" }], fragrances: [], dyes }, "C")).toBeNull();
+    expect(mustNotMix({ waxes: [gel], fragrances: [], dyes: [{ name: "rose", kind: "liquid" }] }, "C")).toBeNull();
+  });
+
+  it("lets pass what flashes higher, unscented gel, and any oil in another wax, where it only informs", () => {
+    expect(mustNotMix({ waxes: [gel], fragrances: [oil(7_701)] }, "C")).toBeNull();
+    expect(mustNotMix({ waxes: [gel], fragrances: [] }, "C")).toBeNull();
+    expect(mustNotMix({ waxes: [{ name: "soy", family: "soy" }], fragrances: [oil(5_000)] }, "C")).toBeNull();
+  });
+});

@@ -1,0 +1,107 @@
+import { type TemperatureRange, writeRange } from "../heat/range";
+import { actKindOf } from "../process/acts";
+import type { ActField } from "../process/kind";
+import { type Act, type Process, RANGE_NAMES } from "../process/process";
+import { writeDuration } from "../units/duration";
+import { writeNumber } from "../units/number";
+import { writePercent } from "../units/percent";
+import { type TemperatureUnit, writeTemperature } from "../units/temperature";
+import { loadOnBasis } from "./load";
+import type { DyePart, FormulaSpec } from "./spec";
+
+/** "6 drops a pound of", "0.2 %". */
+export const writeDose = (part: Pick<DyePart, "by" | "amount">): string =>
+  part.by === "percent" ? `${writeNumber(part.amount, 3)} %` : `${writeNumber(part.amount, 3)} ${part.by} a pound of`;
+
+export interface Change {
+  what: string;
+  from: string;
+  to: string;
+}
+
+/** What differs between two versions, in a maker's words: "load: 8 % of wax → 10 % of wax". */
+export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: string) => string, unit: TemperatureUnit): Change[] {
+  const mix = (parts: FormulaSpec["waxes"]) => {
+    if (parts.length === 0) return "none";
+    if (parts.length === 1) return names(parts[0]?.id ?? "");
+    return parts.map((part) => `${part.share} ${names(part.id)}`).join(" + ");
+  };
+  const read = (spec: FormulaSpec): [string, string][] => [
+    ["wax", mix(spec.waxes)],
+    ["fragrance", mix(spec.fragrances)],
+    ["additives", (spec.additives ?? []).map((part) => `${writePercent(part.ppm, 3)} ${names(part.id)}`).join(" + ") || "none"],
+    ["dye", (spec.dyes ?? []).map((part) => `${writeDose(part)} ${names(part.id)}`).join(" + ") || "none"],
+    ["load", `${writePercent(spec.loadPpm, 3)} of ${spec.basis}`],
+    ["process", spec.process.name],
+    ["ceiling", writeTemperature(spec.process.ceiling, unit)],
+    ["reason", spec.process.reason || "none"],
+    ["notes", spec.notes || "none"],
+  ];
+  const later = read(after);
+  const things = read(before).flatMap(([what, from], index) => {
+    const to = later[index]?.[1] ?? "";
+    return from === to ? hiddenChange(what, before, after, from) : [{ what, from, to }];
+  });
+  return [...things, ...actChanges(before.process, after.process, unit)];
+}
+
+/** A change too small to be seen in what is written, said in finer figures, so that no difference hides because it prints alike. */
+function hiddenChange(what: string, before: FormulaSpec, after: FormulaSpec, written: string): Change[] {
+  const pair = what === "load" ? [before.loadPpm, after.loadPpm] : what === "ceiling" ? [before.process.ceiling, after.process.ceiling] : null;
+  if (!pair || pair[0] === pair[1]) return [];
+  const fine = (n: number) => (what === "load" ? `${writeNumber(n / 10_000, 4)} %` : `${writeNumber(n / 100, 2)} °C`);
+  return [{ what, from: `${written} (${fine(pair[0] as number)})`, to: `${written} (${fine(pair[1] as number)})` }];
+}
+
+/** What differs between two processes, act by act: a changed parameter, an act more, one less, or another order. */
+export function actChanges(before: Pick<Process, "acts">, after: Pick<Process, "acts">, unit: TemperatureUnit): Change[] {
+  const out: Change[] = [];
+  const say = (one: Act, field: ActField): string => {
+    const value = (one as unknown as Record<string, unknown>)[field.key];
+    if (value === undefined || value === null) return "none";
+    if (field.is === "range") return writeRange(value as TemperatureRange, unit);
+    if (field.is === "duration") return writeDuration(value as number);
+    if (field.is === "percent") return writePercent(value as number, 3);
+    if (field.is === "components") return (value as string[]).join(", ");
+    return String(value);
+  };
+  for (const one of before.acts) {
+    const now = after.acts.find((other) => other.id === one.id && other.kind === one.kind);
+    const kind = actKindOf(one.kind);
+    if (!now) {
+      out.push({ what: kind.verb, from: "there", to: "left out" });
+      continue;
+    }
+    for (const field of kind.fields) {
+      const [from, to] = [say(one, field), say(now, field)];
+      const raw = (act: Act) => JSON.stringify((act as unknown as Record<string, unknown>)[field.key] ?? null);
+      if (raw(one) === raw(now)) continue;
+      const what = field.is === "range" ? `${RANGE_NAMES[one.kind as keyof typeof RANGE_NAMES] ?? kind.verb} range` : field.label.toLowerCase();
+      const fine = (act: Act) => {
+        const range = (act as unknown as Record<string, TemperatureRange | undefined>)[field.key];
+        return range && field.is === "range" ? ` (${writeNumber(range.low / 100, 2)}–${writeNumber(range.high / 100, 2)} °C)` : "";
+      };
+      out.push(from === to ? { what, from: from + fine(one), to: to + fine(now) } : { what, from, to });
+    }
+  }
+  for (const one of after.acts)
+    if (!before.acts.some((other) => other.id === one.id && other.kind === one.kind))
+      out.push({ what: actKindOf(one.kind).verb, from: "not there", to: "there" });
+  const kept = (of: readonly Act[], among: readonly Act[]) => of.filter((one) => among.some((other) => other.id === one.id)).map((one) => one.id);
+  const [order, newOrder] = [kept(before.acts, after.acts), kept(after.acts, before.acts)];
+  if (order.join() !== newOrder.join()) out.push({ what: "order of acts", from: order.join(", "), to: newOrder.join(", ") });
+  return out;
+}
+
+/** Whether the wick has to be tested again: another fragrance, or a load changed by more than one point. Common practice, no source. */
+export function wickToTestAgain(before: FormulaSpec, after: FormulaSpec): boolean {
+  const oils = (spec: FormulaSpec) => spec.fragrances.map((part) => `${part.id} ${part.share}`).join();
+  const ofWax = (spec: FormulaSpec) => loadOnBasis(spec.loadPpm, spec.basis, "wax");
+  return oils(before) !== oils(after) || Math.abs(ofWax(before) - ofWax(after)) > 10_000 + 1e-6;
+}
+
+/** How far the load was raised, in points of the wax, where that is too little to be told apart (below two). Common practice, no source. */
+export function smallRaise(before: FormulaSpec, after: FormulaSpec): number | null {
+  const points = (loadOnBasis(after.loadPpm, after.basis, "wax") - loadOnBasis(before.loadPpm, before.basis, "wax")) / 10_000;
+  return points > 1e-6 && points < 2 - 1e-6 ? points : null;
+}

@@ -1,0 +1,142 @@
+import type { Milligrams } from "../units/mass";
+import { MG_PER } from "../units/mass";
+import type { Ppm } from "../units/percent";
+import type { WeighedOut } from "../weigh-out/weigh-out";
+import type { Figure, Step } from "../weigh-out/working";
+import type { DyeDose } from "./spec";
+
+/** What a pot is made of. Dyes dosed by drops or pieces are counted, not weighed. */
+export const COMPONENT_KINDS = ["wax", "additive", "fragrance", "dye"] as const;
+export type ComponentKind = (typeof COMPONENT_KINDS)[number];
+
+export interface Mix {
+  waxes: { id: string; name: string; share: number }[];
+  /** `maxPpm`: the most of this oil, in millionths of the wax; null where it is not known. */
+  fragrances: { id: string; name: string; share: number; maxPpm?: Ppm | null }[];
+  additives: { id: string; name: string; ppm: Ppm }[];
+  dyes: { id: string; name: string; by: DyeDose; amount: number; eachMg?: Milligrams | null }[];
+}
+
+export interface MixedComponent {
+  kind: ComponentKind;
+  id: string;
+  name: string;
+  /** What to weigh; 0 for a dye that is counted. All of them sum to the total. */
+  mg: Milligrams;
+  /** On a scale without steps, in mg. */
+  exactMg: number;
+  /** Drops or pieces to count, and the weight of one where it is known. */
+  count?: { n: number; of: "drops" | "pieces"; eachMg: Milligrams | null };
+}
+
+/** "As a rule no more than about 10 drops a pound; one colours a pound of gel": common practice, no source. */
+export const MOST_DROPS_PER_LB = { gel: 1, other: 10 } as const;
+
+/** What is weighed beside wax and fragrance: additives, and dyes by percent, in this order. */
+export const addedTo = (mix: Pick<Mix, "additives" | "dyes">): { name: string; ppmOfWax: Ppm }[] => [
+  ...mix.additives.map((one) => ({ name: one.name, ppmOfWax: one.ppm })),
+  ...mix.dyes.filter((one) => one.by === "percent").map((one) => ({ name: one.name, ppmOfWax: Math.round(one.amount * 10_000) })),
+];
+
+/** What `weighOut` needs to know of a mix. */
+export const sharesOf = (mix: Mix) => ({
+  additives: addedTo(mix),
+  waxShares: mix.waxes.map((one) => one.share),
+  oils: mix.fragrances.map((one) => ({ share: one.share, maxPpm: one.maxPpm ?? null })),
+});
+
+/** Puts the parts of one group down with what each weighs, and would weigh on a scale without steps. */
+function putShares(out: MixedComponent[], kind: "wax" | "fragrance", parts: Mix["waxes"], masses: readonly Milligrams[], exactMg: number): void {
+  let sum = 0;
+  for (const part of parts) sum += part.share;
+  for (let i = 0; i < parts.length; i++) {
+    const part = parts[i] as Mix["waxes"][number];
+    out.push({ kind, id: part.id, name: part.name, mg: masses[i] as number, exactMg: (exactMg * part.share) / sum });
+  }
+}
+
+/** The components to weigh or count, from amounts weighed out; dyes by their dose on the wax really weighed. Grams sum to the total exactly. */
+export function mixComponents(amounts: WeighedOut, mix: Mix): MixedComponent[] {
+  const { additivesMg, exact } = amounts;
+  const out: MixedComponent[] = [];
+  putShares(out, "wax", mix.waxes, amounts.waxesMg, exact.waxMg);
+  let at = 0;
+  for (const one of mix.additives) {
+    out.push({ kind: "additive", id: one.id, name: one.name, mg: additivesMg[at] ?? 0, exactMg: exact.additivesMg[at] ?? 0 });
+    at += 1;
+  }
+  if (mix.fragrances.length > 0) putShares(out, "fragrance", mix.fragrances, amounts.oilsMg, exact.fragranceMg);
+  for (const one of mix.dyes) {
+    if (one.by === "percent") {
+      out.push({ kind: "dye", id: one.id, name: one.name, mg: additivesMg[at] ?? 0, exactMg: exact.additivesMg[at] ?? 0 });
+      at += 1;
+    } else {
+      const n = Math.round((one.amount * amounts.waxMg) / MG_PER.lb);
+      out.push({ kind: "dye", id: one.id, name: one.name, mg: 0, exactMg: 0, count: { n, of: one.by, eachMg: one.eachMg ?? null } });
+    }
+  }
+  return out;
+}
+
+/** Waxes by share with each blend of the shelf opened to what it is made of; the same wax from two places is one part. */
+export function openBlends<W extends { id: string; name: string; blend?: { id: string; share: number }[] | null | undefined }>(
+  parts: readonly { id: string; share: number }[],
+  shelf: readonly W[],
+): { wax: W; share: number }[] {
+  const out = new Map<string, { wax: W; share: number }>();
+  const put = (id: string, share: number, open: boolean) => {
+    const wax = shelf.find((one) => one.id === id);
+    if (!wax) return;
+    if (open && wax.blend && wax.blend.length > 0) {
+      const sum = wax.blend.reduce((all, one) => all + one.share, 0);
+      for (const one of wax.blend) put(one.id, (share * one.share) / sum, false);
+    } else out.set(id, { wax, share: (out.get(id)?.share ?? 0) + share });
+  };
+  for (const part of parts) put(part.id, part.share, true);
+  return [...out.values()];
+}
+
+/** The steps that led to one component: those of the amounts, and its own share and rounding where it is one of several. */
+export function componentWorking(
+  amounts: WeighedOut,
+  components: readonly MixedComponent[],
+  at: number,
+  resolutionUg: number,
+): { steps: Step[]; name: string } {
+  const part = components[at] as MixedComponent;
+  if (part.count) {
+    const wax: Figure = { name: "wax", value: amounts.waxMg / 1_000, unit: "g" };
+    const step: Step = {
+      gives: { name: part.name, value: part.count.n, unit: "drops" },
+      by: "formula",
+      from: [wax],
+      expression: `${wax.value} g ÷ 453.592 g a pound × dose, rounded`,
+    };
+    return { steps: [...amounts.working, step], name: part.name };
+  }
+  if (part.kind !== "wax" && part.kind !== "fragrance") return { steps: amounts.working, name: part.name };
+  const group = components.filter((one) => one.kind === part.kind);
+  if (group.length === 1) return { steps: amounts.working, name: part.kind };
+  const groupMg = part.kind === "wax" ? amounts.waxMg : amounts.fragranceMg;
+  const exactAll = part.kind === "wax" ? amounts.exact.waxMg : amounts.exact.fragranceMg;
+  const exact: Figure = { name: `${part.name}, exact`, value: (groupMg * (part.exactMg / exactAll)) / 1_000, unit: "g" };
+  return {
+    steps: [
+      ...amounts.working,
+      {
+        gives: exact,
+        by: "multiply",
+        from: [
+          { name: part.kind, value: groupMg / 1_000, unit: "g" },
+          { name: "its share", value: part.exactMg / exactAll, unit: "×" },
+        ],
+      },
+      {
+        gives: { name: part.name, value: part.mg / 1_000, unit: "g" },
+        by: "round",
+        from: [exact, { name: "scale step", value: resolutionUg / 1e6, unit: "g" }],
+      },
+    ],
+    name: part.name,
+  };
+}

@@ -1,0 +1,127 @@
+import { parseNumber, writeNumber } from "./number";
+import { bad, good, type Parsed } from "./parsed";
+
+/** Mass is held as a whole number of milligrams. */
+export type Milligrams = number;
+export type MassUnit = "g" | "oz";
+
+/** Milligrams in one unit. Ounce and pound are exact: NIST Special Publication 811, appendix B. */
+export const MG_PER = { mg: 1, g: 1_000, kg: 1_000_000, oz: 28_349.523125, lb: 453_592.37 } as const;
+
+/** The most one batch may weigh, so that every product of mass and share stays exact in a double. */
+export const LARGEST_MASS_MG = 1_000_000_000;
+
+const NAMES: Record<string, keyof typeof MG_PER> = {
+  mg: "mg",
+  g: "g",
+  gr: "g",
+  gram: "g",
+  grams: "g",
+  gramme: "g",
+  grammes: "g",
+  kg: "kg",
+  kilo: "kg",
+  kilos: "kg",
+  kilogram: "kg",
+  kilograms: "kg",
+  oz: "oz",
+  ounce: "oz",
+  ounces: "oz",
+  lb: "lb",
+  lbs: "lb",
+  pound: "lb",
+  pounds: "lb",
+};
+const VOLUME = /fl\.?\s*oz|fluid|\b(ml|cl|dl|l|litre|litres|liter|liters)\b|\d(ml|cl|dl|l)\b/i;
+const PART = /(-?[\d.,/\s\u00a0\u2009\u202f]*[\d.,])\s*([a-zµ]+)/gi;
+
+export interface MassOptions {
+  /** The unit meant where none is typed. */
+  unit: MassUnit;
+  /** Least accepted, in milligrams. Default: anything above zero. */
+  least?: Milligrams;
+  /** Most accepted, in milligrams. Default: 1000 kg. */
+  most?: Milligrams;
+}
+
+/** Reads a weight without rounding it to whole milligrams: an ounce is 28 349.523 125 of them. */
+export function parseMassExactly(text: string, unit: MassUnit): Parsed<number> {
+  const typed = text.trim();
+  if (typed === "") return bad(`Type a weight, like ${unit === "g" ? "180 g" : "8 oz"}.`);
+  if (VOLUME.test(typed)) {
+    return bad(`“${typed}” is a volume. Weigh it and type the weight: a fluid ounce of oil is not an ounce.`);
+  }
+  let milligrams = 0;
+  if (/[a-zµ]/i.test(typed.replace(/\./g, ""))) {
+    const rest = typed
+      .replace(/^[\u2212\u2013]/, "-")
+      .replace(/([a-z])\.(?=\s|$)/gi, "$1")
+      .replace(PART, (_all, amount: string, name: string) => {
+        const unit = NAMES[name.toLowerCase()];
+        const number = parseNumber(amount);
+        if (!unit || !number.ok) milligrams = Number.NaN;
+        else milligrams += number.value * MG_PER[unit];
+        return "";
+      });
+    if (rest.trim() !== "" || Number.isNaN(milligrams)) {
+      return bad(`“${typed}” is not a weight. Write it like 180 g, 1.2 kg, 8 oz or 1 lb 4 oz.`);
+    }
+  } else {
+    const number = parseNumber(typed);
+    if (!number.ok) return number;
+    milligrams = number.value * MG_PER[unit];
+  }
+  return good(milligrams);
+}
+
+/**
+ * Reads a weight: "12.5", "12,5 g", "1 lb 4 oz", "8 oz", "1.2 kg". Gives whole milligrams.
+ * Refuses volumes (fluid ounces, millilitres): they are not weights without a density.
+ */
+export function parseMass(text: string, options: MassOptions): Parsed<Milligrams> {
+  const exact = parseMassExactly(text, options.unit);
+  if (!exact.ok) return exact;
+  const typed = text.trim();
+  const value = Math.round(exact.value);
+  const least = options.least ?? 1;
+  const most = options.most ?? LARGEST_MASS_MG;
+  const say = (mg: Milligrams) => writeMass(mg, options.unit);
+  if (value < 0) return bad(`${typed}: a weight cannot be negative.`);
+  if (value < least) return bad(least === 1 ? "The weight must be more than zero." : `At least ${say(least)} is needed here.`);
+  if (value > most) return bad(`${say(value)} is more than is possible here (at most ${say(most)}).`);
+  return good(value);
+}
+
+/** How many decimals a mass needs on a scale of the given resolution (micrograms a step). */
+export function decimalsFor(unit: MassUnit, resolutionUg: number | null): number {
+  if (resolutionUg === null) return unit === "g" ? 1 : 2;
+  const step = resolutionUg / 1_000 / MG_PER[unit];
+  const decimals = Math.ceil(-Math.log10(step) - 0.02);
+  return Math.max(0, Math.min(unit === "g" ? 3 : 4, decimals));
+}
+
+/** A mass as figure and unit apart, so that the figure can be set large. Extra decimals appear only where needed. */
+export function massParts(mg: Milligrams, unit: MassUnit, resolutionUg: number | null = null): { figure: string; unit: string } {
+  const value = mg / MG_PER[unit];
+  const decimals = decimalsFor(unit, resolutionUg);
+  if (unit === "g" && mg % 10 ** (3 - decimals) !== 0) return { figure: writeNumber(value, 3), unit };
+  // A figure that was typed with three decimals of an ounce reads back with them.
+  if (unit === "oz" && resolutionUg === null) {
+    const typed = [2, 3].find((places) => Math.round(Number(value.toFixed(places)) * MG_PER.oz) === Math.round(mg));
+    return { figure: writeNumber(value, typed ?? 2), unit };
+  }
+  return { figure: writeNumber(value, decimals, resolutionUg !== null), unit };
+}
+
+/** A mass in words: "127 g", "4.48 oz". */
+export function writeMass(mg: Milligrams, unit: MassUnit, resolutionUg: number | null = null): string {
+  const parts = massParts(mg, unit, resolutionUg);
+  return `${parts.figure} ${parts.unit}`;
+}
+
+/** A store of something, to three figures: "9.42 kg", "480 g", "20.8 lb". */
+export function writeBulk(mg: Milligrams, unit: MassUnit): string {
+  const large = unit === "g" ? "kg" : "lb";
+  if (Math.abs(mg) >= MG_PER[large]) return `${writeNumber(mg / MG_PER[large], 2)} ${large}`;
+  return `${writeNumber(mg / MG_PER[unit], Math.abs(mg) >= 100 * MG_PER[unit] ? 0 : unit === "g" ? 1 : 2)} ${unit}`;
+}

@@ -1,0 +1,283 @@
+import fc from "fast-check";
+import { bignumber, fraction } from "mathjs";
+import { describe, expect, it } from "vitest";
+import { loadOnBasis, OUNCE_PER_POUND } from "../recipe/load";
+import { answerScale, fieldErrors, scaleRequest } from "./api";
+import { type WeighOutInput, weighOut } from "./weigh-out";
+import { workingOf } from "./working";
+
+const GRAM = 1_000_000;
+const input = (over: Partial<WeighOutInput>): WeighOutInput => ({
+  basis: "wax",
+  loadPpm: 100_000,
+  maxLoadPpm: 120_000,
+  vessels: [{ name: "cup", fillMg: 14_000, count: 10 }],
+  sparePpm: 0,
+  resolutionUg: GRAM,
+  ...over,
+});
+const grams = (over: Partial<WeighOutInput>) => {
+  const scaled = weighOut(input(over));
+  return [scaled.totalMg, scaled.waxMg, scaled.fragranceMg].map((mg) => mg / 1_000);
+};
+
+describe("worked amounts: common practice, no source", () => {
+  it("140 g at 10 % of the wax is 127 + 13 on a 1 g scale", () => {
+    expect(grams({})).toEqual([140, 127, 13]);
+    const scaled = weighOut(input({}));
+    expect(scaled.loadPercentOfWax).toBeCloseTo(10.236, 3);
+    expect(scaled.loadPercentOfTotal).toBeCloseTo(9.286, 3);
+  });
+
+  it("75 g at 15 % of the wax is 65 + 10, and really 15.38 %", () => {
+    const cups = { vessels: [{ name: "sample cup", fillMg: 12_500, count: 6 }], loadPpm: 150_000, maxLoadPpm: 160_000 };
+    expect(grams(cups)).toEqual([75, 65, 10]);
+    expect(weighOut(input(cups)).loadPercentOfWax).toBeCloseTo(15.38, 2);
+  });
+
+  it("140 g at 10 % of the total is 126 + 14", () => {
+    expect(grams({ basis: "total" })).toEqual([140, 126, 14]);
+  });
+
+  it("8 % of the wax is 7.41 % of the total, and back", () => {
+    expect(loadOnBasis(80_000, "wax", "total") / 10_000).toBeCloseTo(7.41, 2);
+    expect(loadOnBasis(loadOnBasis(80_000, "wax", "total"), "total", "wax")).toBeCloseTo(80_000, 6);
+  });
+
+  it("an ounce a pound is 0.0625 of the wax: 28 g to 454 g; 8 % of a pound is 1.28 oz", () => {
+    expect(OUNCE_PER_POUND / 1e6).toBe(0.0625);
+    // One pound of wax plus its ounce, given as the total: the split must come back.
+    const pound = grams({ vessels: [{ name: "all", fillMg: 453_592 + 28_350, count: 1 }], loadPpm: OUNCE_PER_POUND });
+    expect(pound[1]).toBe(454);
+    expect(pound[2]).toBeCloseTo(28, 0);
+    const eight = weighOut(input({ vessels: [{ name: "all", fillMg: Math.round(453_592.37 * 1.08), count: 1 }], loadPpm: 80_000, resolutionUg: 1_000 }));
+    expect(eight.fragranceMg / 28_349.523125).toBeCloseTo(1.28, 3);
+  });
+
+  it("two fills of 20 oz on a 0.1 oz scale are 40 oz, although a step is no whole number of milligrams", () => {
+    const step = 2_834_952;
+    const out = weighOut(input({ vessels: [{ name: "jar", fillMg: 566_990, count: 2 }], loadPpm: 80_000, resolutionUg: step }));
+    expect([out.waxMg, out.fragranceMg].map((mg) => Math.round((mg * 1_000) / step))).toEqual([370, 30]);
+    expect(out.totalMg).toBeGreaterThanOrEqual(2 * 566_990);
+  });
+
+  it("fills several kinds of vessel from one pot, with spare", () => {
+    const two = [
+      { name: "cup", fillMg: 12_500, count: 6 },
+      { name: "tealight", fillMg: 14_000, count: 10 },
+    ];
+    expect(grams({ vessels: two, sparePpm: 0 })[0]).toBe(215);
+    // 236.5 g with spare lies between two marks: the total goes up to the next.
+    expect(grams({ vessels: two, sparePpm: 100_000 })).toEqual([237, 215, 22]);
+  });
+});
+
+describe("rounding", () => {
+  it("goes up to the next mark where the nearest would pass the limit", () => {
+    // 127.27 g rounds to 127 g, and 13 ÷ 127 = 10.24 % is over a limit of 10 %.
+    const scaled = weighOut(input({ maxLoadPpm: 100_000 }));
+    expect([scaled.waxMg, scaled.fragranceMg]).toEqual([128_000, 12_000]);
+    expect(scaled.loadPercentOfWax).toBeLessThanOrEqual(10);
+  });
+
+  it("warns plainly of a load over what the wax takes, on either basis", () => {
+    const codes = (over: Partial<WeighOutInput>) => weighOut(input(over)).warnings.map((warning) => warning.code);
+    expect(codes({ loadPpm: 130_000 })).toContain("load-above-limit");
+    // 11 % of the total is 12.36 % of the wax.
+    expect(codes({ basis: "total", loadPpm: 110_000 })).toContain("load-above-limit");
+    expect(codes({ loadPpm: 120_000 })).not.toContain("load-above-limit");
+    expect(codes({ loadPpm: 990_000, maxLoadPpm: null })).not.toContain("load-above-limit");
+  });
+
+  it("says so, and stays exact, where the scale is too coarse for the batch", () => {
+    const scaled = weighOut(input({ vessels: [{ name: "drop", fillMg: 500, count: 1 }] }));
+    expect(scaled.waxMg + scaled.fragranceMg).toBe(500);
+    expect(scaled.waxMg).toBeGreaterThan(0);
+    expect(scaled.warnings.map((warning) => warning.code)).toContain("scale-too-coarse");
+  });
+
+  it("weighs the oil on the finer scale: the wax goes up to its mark and the oil follows it", () => {
+    const fine = { fragranceResolutionUg: 100_000 };
+    // 140 ÷ 1.1 = 127.27 g: 128 g, and a tenth of it.
+    expect(grams(fine)).toEqual([140.8, 128, 12.8]);
+    // A cup of 14 g on whole grams alone would be 7.7 or 16.7 %.
+    expect(grams({ ...fine, vessels: [{ name: "cup", fillMg: 14_000, count: 1 }] })).toEqual([14.3, 13, 1.3]);
+  });
+
+  it("keeps the limit, and before under-dosing says what a finer scale for the oil would hold (common practice, no source)", () => {
+    const cups = input({ vessels: [{ name: "cup", fillMg: 12_500, count: 6 }], loadPpm: 150_000, maxLoadPpm: 150_000 });
+    const coarse = weighOut(cups);
+    expect([coarse.waxMg, coarse.fragranceMg]).toEqual([66_000, 9_000]);
+    const finer = coarse.warnings.find((one) => one.code === "finer-scale")?.finer;
+    expect(finer).toMatchObject({ resolutionUg: 100_000, waxMg: 66_000, fragranceMg: 9_900 });
+    expect(finer?.loadPercentOfWax).toBeCloseTo(15, 9);
+    // All on a tenth of a gram: 65.3 + 9.7 holds 14.85 %.
+    const tenth = weighOut({ ...cups, resolutionUg: 100_000 });
+    expect([tenth.waxMg, tenth.fragranceMg]).toEqual([65_300, 9_700]);
+    expect(tenth.loadPercentOfWax).toBeCloseTo(14.85, 2);
+  });
+
+  it("puts additives on their own marks, and states the load of the total with them in it", () => {
+    const out = weighOut(
+      input({
+        vessels: [{ name: "jar", fillMg: 200_000, count: 4 }],
+        basis: "total",
+        loadPpm: 90_000,
+        additives: [{ name: "stearic", ppmOfWax: 20_000 }],
+        fragranceResolutionUg: 10_000,
+        additiveResolutionUg: 10_000,
+        resolutionUg: 100_000,
+      }),
+    );
+    expect(out.waxMg + out.fragranceMg + (out.additivesMg[0] ?? 0)).toBe(out.totalMg);
+    expect(out.loadPercentOfTotal).toBeCloseTo(9, 2);
+    // The same load on the other basis: 9 ÷ (100 − 9) × 1.02.
+    expect(out.askedPercentOfWax).toBeCloseTo((9 / 91) * 102, 4);
+  });
+
+  it("refuses what cannot be a batch", () => {
+    expect(() => weighOut(input({ vessels: [] }))).toThrow(/nothing to fill/);
+    expect(() => weighOut(input({ vessels: [{ name: "vat", fillMg: 100_000_000, count: 11 }] }))).toThrow(/1100 kg is more than one batch/);
+  });
+});
+
+const anyInput = fc.record({
+  basis: fc.constantFrom("wax" as const, "total" as const),
+  loadPpm: fc.integer({ min: 0, max: 300_000 }),
+  maxLoadPpm: fc.option(fc.integer({ min: 10_000, max: 300_000 })),
+  vessels: fc.array(fc.record({ name: fc.constant(""), fillMg: fc.integer({ min: 5_000, max: 400_000 }), count: fc.integer({ min: 1, max: 30 }) }), {
+    minLength: 1,
+    maxLength: 6,
+  }),
+  sparePpm: fc.integer({ min: 0, max: 300_000 }),
+  resolutionUg: fc.constantFrom(1_000, 10_000, 100_000, GRAM, 2_834_952),
+});
+
+const anyTwo = fc.record({ input: anyInput, oil: fc.constantFrom(undefined, 1_000, 10_000, 100_000, GRAM, 283_495) });
+const isMark = (mg: number, ug: number) => Math.round((Math.floor((mg * 1_000) / ug + 0.5) * ug) / 1_000) === mg;
+
+describe("properties of weighing out", () => {
+  const run = (check: (one: WeighOutInput, oilUg: number, out: ReturnType<typeof weighOut>) => void) =>
+    fc.assert(
+      fc.property(anyTwo, ({ input: one, oil }) => {
+        const out = weighOut({ ...one, fragranceResolutionUg: oil });
+        if (out.warnings.every((warning) => warning.code !== "scale-too-coarse")) check(one, oil ?? one.resolutionUg, out);
+      }),
+      { numRuns: 1_000 },
+    );
+
+  it("puts every amount on a mark of its scale, and sums to the total exactly", () => {
+    run((one, oilUg, out) => {
+      expect(isMark(out.waxMg, one.resolutionUg)).toBe(true);
+      expect(isMark(out.fragranceMg, oilUg)).toBe(true);
+      expect(out.waxMg + out.fragranceMg).toBe(out.totalMg);
+    });
+  });
+
+  it("holds at least fills and spare, and at most a mark of the coarsest scale more, with the oil that belongs to it", () => {
+    run((one, oilUg, out) => {
+      const load = loadOnBasis(one.loadPpm, one.basis, "wax") / 1e6;
+      const fills = one.vessels.reduce((sum, vessel) => sum + vessel.fillMg * vessel.count, 0);
+      const least = bignumber(fills)
+        .mul(bignumber(1e6 + one.sparePpm))
+        .div(1e6);
+      expect(least.lessThanOrEqualTo(out.totalMg)).toBe(true);
+      expect(out.totalMg).toBeLessThanOrEqual(Math.ceil(least.toNumber()) + (Math.max(one.resolutionUg, oilUg) / 1_000) * (1 + load) + 2);
+    });
+  });
+
+  it("never lets rounding pass the limit (fractions of mathjs settle it)", () => {
+    run((one, _oilUg, out) => {
+      const asked = loadOnBasis(one.loadPpm, one.basis, "wax");
+      if (one.maxLoadPpm !== null && asked <= one.maxLoadPpm)
+        expect(fraction(out.fragranceMg, out.waxMg).compare(fraction(one.maxLoadPpm, 1_000_000))).toBeLessThanOrEqual(0);
+    });
+  });
+
+  it("is within two marks of the exact wax (big decimals of mathjs)", () => {
+    run((one, oilUg, out) => {
+      const total = bignumber(out.totalMg);
+      const part = bignumber(one.loadPpm).div(1e6);
+      const wax = one.basis === "wax" ? total.div(part.plus(1)) : total.times(bignumber(1).minus(part));
+      expect(wax.minus(out.waxMg).abs().toNumber()).toBeLessThanOrEqual((2 * Math.max(one.resolutionUg, oilUg)) / 1_000 + 2);
+    });
+  });
+
+  it("holds at least what is asked with blends weighed in ounces, whose steps are no whole number of milligrams", () => {
+    const shares = fc.array(fc.integer({ min: 1, max: 90 }), { minLength: 1, maxLength: 4 });
+    const step = fc.constantFrom(28_350, 141_748, 283_495, 2_834_952);
+    fc.assert(
+      fc.property(anyInput, shares, shares, step, step, (one, waxShares, oils, resolutionUg, oilUg) => {
+        const asked = { ...one, resolutionUg, fragranceResolutionUg: oilUg, waxShares, oils: oils.map((share) => ({ share })) };
+        const out = weighOut(asked);
+        fc.pre(!out.warnings.some((warning) => warning.code === "scale-too-coarse"));
+        const parts = [...out.waxesMg, ...out.oilsMg];
+        expect(parts.reduce((sum, mg) => sum + mg, 0)).toBe(out.totalMg);
+        expect(out.totalMg).toBeGreaterThanOrEqual(out.askedMg);
+        for (const [mg, ug] of [...out.waxesMg.map((mg) => [mg, resolutionUg] as const), ...out.oilsMg.map((mg) => [mg, oilUg] as const)])
+          expect(Math.abs(mg - Math.round(Math.round((mg * 1_000) / ug) * ug) / 1_000)).toBeLessThanOrEqual(0.51);
+        // A mark of the coarsest scale with its oil, and what sums of rounded parts may lack.
+        const coarsest = Math.max(resolutionUg, oilUg) / 1_000;
+        expect(out.totalMg - out.askedMg).toBeLessThanOrEqual(coarsest * (1 + out.askedPercentOfWax / 100) + 2 * parts.length + 1);
+      }),
+      { numRuns: 400 },
+    );
+  });
+
+  it("is too coarse only where a mark is a large part of the oil", () => {
+    fc.assert(
+      fc.property(anyTwo, ({ input: one, oil }) => {
+        const out = weighOut({ ...one, fragranceResolutionUg: oil });
+        const mark = Math.max(one.resolutionUg, oil ?? one.resolutionUg) / 1_000;
+        if (out.warnings.some((warning) => warning.code === "scale-too-coarse")) expect(out.exact.fragranceMg).toBeLessThan(mark * 12);
+      }),
+      { numRuns: 1_000 },
+    );
+  });
+});
+
+describe("the working", () => {
+  it("opens a figure to the steps it rests on, and each step's sum is right", () => {
+    const steps = workingOf(weighOut(input({ sparePpm: 50_000 })).working, "wax");
+    expect(steps.map((step) => step.gives.name)).toEqual(["cup, all", "fills", "fills and spare", "wax, exact", "wax"]);
+    for (const step of steps) {
+      const [a, b] = step.from.map((figure) => figure.value) as [number, number];
+      const expected = { multiply: a * b, divide: a / b, add: step.from.reduce((sum, one) => sum + one.value, 0), subtract: a - b }[step.by as "add"];
+      if (expected !== undefined) expect(step.gives.value).toBeCloseTo(expected, 2);
+    }
+  });
+});
+
+describe("the calculation interface", () => {
+  const answer = (body: unknown) => {
+    const parsed = scaleRequest.safeParse(body);
+    if (!parsed.success) return fieldErrors(parsed.error);
+    return answerScale(parsed.data);
+  };
+  const whole = { basis: "wax", load_percent: 10, max_load_percent: 12, vessels: [{ fill_g: 14, count: 10 }], spare_percent: 0, scale_resolution_g: 1 };
+
+  it("answers the published example to the letter", () => {
+    expect(answer(whole)).toMatchObject({ total_g: 140, wax_g: 127, fragrance_g: 13, load_percent_of_wax: 10.236, load_percent_of_total: 9.286 });
+  });
+
+  it("takes a finer scale for the fragrance", () => {
+    expect(answer({ ...whole, fragrance_resolution_g: 0.1 })).toMatchObject({ total_g: 140.8, wax_g: 128, fragrance_g: 12.8, load_percent_of_wax: 10 });
+  });
+
+  it.each([
+    ["load_percent", { load_percent: -1 }],
+    ["load_percent", { load_percent: Number.NaN }],
+    ["load_percent", { load_percent: "10" }],
+    ["load_percent", { basis: "total", load_percent: 60 }],
+    ["vessels", { vessels: [] }],
+    ["vessels", { vessels: [{ fill_g: 14, count: 0 }] }],
+    ["vessels.0.count", { vessels: [{ fill_g: 14, count: 1.5 }] }],
+    ["vessels.0.fill_g", { vessels: [{ fill_g: 1e12, count: 1 }] }],
+    ["basis", { basis: "oil" }],
+    ["spare_percent", { spare_percent: -5 }],
+    ["scale_resolution_g", { scale_resolution_g: 0 }],
+    ["fragrance_resolution_g", { fragrance_resolution_g: -1 }],
+  ])("tells a fault at %s", (field, over) => {
+    expect(answer({ ...whole, ...over })).toHaveProperty([field]);
+  });
+});

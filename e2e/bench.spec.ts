@@ -1,0 +1,140 @@
+import { demoId } from "../demo/workshop";
+import { expect, open, test } from "./support";
+
+test("a slip at the scale is asked about, what was too much sets the rest, the ceiling is an alarm, and pouring asks", async ({ page }) => {
+  const next = page.getByRole("region", { name: "Next" });
+  const start = async () => {
+    await open(page, `/plan?formula=${demoId(6, 1)}`);
+    await page.getByRole("listitem").filter({ hasText: "tealight cup" }).getByLabel("Count").fill("10");
+    await page.getByLabel("Spare").fill("0");
+    // Enter in a count starts nothing.
+    await page.getByLabel("Spare").press("Enter");
+    await expect(page.getByRole("button", { name: "container soy: show the working" })).toContainText("130");
+    await page.getByRole("button", { name: "Start the batch" }).click();
+    await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
+  };
+  const record = async (label: string, text: string, button: string) => {
+    await page.getByLabel(label).fill(text);
+    await page.getByRole("button", { name: button }).click();
+  };
+  // Before its first entry a start is undone, as if it had never been.
+  await start();
+  const first = new URL(page.url()).pathname;
+  await page.getByRole("button", { name: "Undo the start" }).click();
+  await expect(page.getByRole("heading", { name: "Plan a batch" })).toBeVisible();
+  expect((await page.goto(first))?.status()).toBe(404);
+
+  // 140 g at 8 % of the wax: 130 + 10.4. Ten times as much is asked about; a little too much is told, and the oil can follow it.
+  await start();
+  await record("Scale shows", "1300", "Record the weight");
+  await page.getByRole("alertdialog", { name: "Is that right?" }).getByRole("button", { name: "Change it" }).click();
+  await record("Scale shows", "150", "Record the weight");
+  const tooMuch = page.getByRole("alert", { name: "Too much" });
+  await expect(tooMuch).toContainText("150 g container soy weighed, where 130 g is asked: 15.4 % more");
+  await tooMuch.getByRole("button", { name: /Set the rest to it: rain on slate 12.0 g/ }).click();
+  await expect(tooMuch).toBeHidden();
+  await expect(page.getByRole("heading", { name: "Weigh rain on slate" })).toBeVisible();
+  await expect(next).toContainText("12.0");
+  await record("Scale shows", "12", "Record the weight");
+
+  await record("Thermometer shows", "95", "Record the heat reading");
+  await expect(page.getByRole("alert").filter({ hasText: "Above the ceiling of 93.3 °C" })).toBeVisible();
+  await record("Thermometer shows", "85.5", "Record the heat reading");
+  await expect(page.getByText(/It was above the ceiling of 93.3 °C once/)).toBeVisible();
+
+  // Out of order and without a reading: asked, not forbidden. Fewer were filled than planned.
+  await page.getByRole("button", { name: /^pour/ }).click();
+  await page.getByLabel("Really filled").fill("9");
+  await page.getByLabel("Left over").fill("14");
+  await page.getByLabel("Room").fill("19");
+  await page.getByRole("button", { name: "Mark it poured" }).click();
+  const sure = page.getByRole("alertdialog", { name: "Pour all the same?" });
+  await expect(sure).toContainText("No reading was put down for the pour range (57–63 °C)");
+  await sure.getByRole("button", { name: "It is poured all the same" }).click();
+  await expect(page.getByText(/Leave it unmoved until/)).toBeVisible();
+  await page.getByRole("link", { name: "Record", exact: true }).click();
+  await expect(page.getByText("9 really filled")).toBeVisible();
+  await page.getByRole("link", { name: "Go to the pot" }).click();
+  await expect(page).toHaveURL(/\/bench\//);
+});
+
+test("a batch is abandoned with what became of its wax, and taken up again", async ({ page }) => {
+  await open(page, `/bench/${demoId(8, 6)}`);
+  await page.getByRole("button", { name: "Abandon this batch" }).click();
+  await page.getByLabel("What became of the wax").selectOption("thrown away");
+  await page.getByLabel("How much").fill("8 fl oz");
+  await page.getByRole("button", { name: "Abandon it" }).click();
+  await expect(page.getByText(/“8 fl oz” is a volume. Weigh it/)).toBeVisible();
+  await page.getByLabel("How much").fill("700");
+  await page.getByLabel("Why").fill("dropped a wick tin into it");
+  await page.getByRole("button", { name: "Abandon it" }).click();
+  await expect(page.getByText("Abandoned; the wax was thrown away.")).toBeVisible();
+  await page.getByRole("link", { name: "Back to the bench" }).click();
+  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Quince and smoke, tin" })).toHaveCount(0);
+  await open(page, `/bench/${demoId(8, 6)}`);
+  await page.getByRole("button", { name: "Take it up again" }).click();
+  await expect(page.getByLabel("Thermometer shows")).toBeVisible();
+});
+
+test("what happened earlier is put down with its own time: a batch, and an entry", async ({ page }) => {
+  await open(page, `/plan?formula=${demoId(6, 1)}`);
+  await page.getByRole("listitem").filter({ hasText: "tealight cup" }).getByLabel("Count").fill("10");
+  await page.getByLabel("Started").fill("2026-03-13 09:00");
+  await page.getByRole("button", { name: "Start the batch" }).click();
+  await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
+  await page.getByLabel("Scale shows").fill("136");
+  await page.getByLabel("When").fill("2026-03-13 09:20");
+  await page.getByRole("button", { name: "Record the weight" }).click();
+  await expect(page.getByRole("listitem").filter({ hasText: "weighed container soy" })).toContainText("09:20");
+  await page.getByRole("link", { name: "Record", exact: true }).click();
+  await expect(page.getByText("Fri 13 Mar 09:00").first()).toBeVisible();
+});
+
+test("a safety flaw stops the sale of its jars and takes them out of the count; flaws of burning are not offered", async ({ page }) => {
+  await open(page, `/look-over/${demoId(8, 3)}`);
+  expect(await page.getByLabel("Which").innerText()).not.toMatch(/mushroom|soot|tunnel/i);
+  await page.getByRole("radio", { name: "side" }).click();
+  await page.getByRole("radio", { name: "bad" }).click();
+  await page.getByLabel("Which").selectOption({ label: "cracked glass ⚠" });
+  await expect(page.getByRole("heading", { name: "⚠ A safety matter" })).toBeVisible();
+  await page.getByLabel("On how many of").fill("2");
+  await page.getByRole("button", { name: "Add this flaw" }).click();
+  await expect(page.getByText("2 jars have a safety flaw: never sold, and taken out of the count.")).toBeVisible();
+  await open(page, `/records/${demoId(8, 3)}`);
+  await expect(page.getByText(/2 must not be sold; \d+ remain/)).toBeVisible();
+  await open(page, "/rack");
+  await expect(page.getByText("2 must not be sold")).toBeVisible();
+  // Taken back, they may be sold again.
+  await open(page, `/records/${demoId(8, 3)}`);
+  await page.getByRole("button", { name: /^Correct: .*cracked glass/ }).click();
+  await page.getByRole("button", { name: "Take the entry back" }).click();
+  await expect(page.getByText(/must not be sold; \d+ remain/)).toBeHidden();
+});
+
+test("a process of the workshop's own: made from a ready one, kept in versions, and planned with", async ({ page }) => {
+  await open(page, "/formulas/processes/new");
+  await page.getByLabel("Begin from").selectOption({ label: "soy, bind hot" });
+  await page.getByLabel("Name", { exact: true }).fill("Our slow soy");
+  await page.getByLabel("Another act").selectOption({ label: "finish" });
+  await page.getByRole("button", { name: "Add it" }).click();
+  await page.getByRole("button", { name: "Save the process" }).click();
+  await expect(page.getByRole("heading", { name: "Our slow soy" })).toBeVisible();
+  await page.getByLabel("Ceiling").fill("abc");
+  await page.getByRole("button", { name: "Save the process" }).click();
+  await expect(page.getByLabel("Ceiling")).toHaveValue("abc");
+  await expect(page.getByLabel("Ceiling")).toHaveAttribute("aria-invalid", "true");
+  await page.getByLabel("Ceiling").fill("90");
+  await page.getByRole("button", { name: "Save the process" }).click();
+  await expect(page.getByText("Saved, version 2.")).toBeVisible();
+  // The same name in other letters is taken.
+  await open(page, "/formulas/processes/new");
+  await page.getByLabel("Name", { exact: true }).fill("OUR SLOW SOY");
+  await page.getByRole("button", { name: "Save the process" }).click();
+  await expect(page.getByText("There is one of this name already").first()).toBeVisible();
+  await open(page, `/plan?formula=${demoId(6, 1)}`);
+  await page.getByLabel("Process").selectOption({ label: "Our slow soy" });
+  await page.getByRole("listitem").filter({ hasText: "tealight cup" }).getByLabel("Count").fill("4");
+  await page.getByRole("button", { name: "Start the batch" }).click();
+  await expect(page.getByRole("button", { name: /^finish/ })).toBeVisible();
+});

@@ -1,0 +1,60 @@
+import { demoId } from "../demo/workshop";
+import { expect, open, test, workIn } from "./support";
+
+const POT = `/bench/${demoId(8, 6)}`;
+
+test("what one window enters, the other shows within a second, without reading the page again", async ({ page, browser, workshop }) => {
+  const context = await browser.newContext();
+  await workIn(context, workshop);
+  const other = await context.newPage();
+  await open(page, POT);
+  await open(other, POT);
+  const marker = await other.evaluate(() => {
+    (window as unknown as { kept: string }).kept = "same page";
+    return (window as unknown as { kept: string }).kept;
+  });
+  await page.getByPlaceholder("Anything out of the ordinary").fill("seen by both");
+  const sent = Date.now();
+  await page.getByRole("button", { name: "Add the note" }).click();
+  await expect(other.getByText("“seen by both”")).toBeVisible();
+  expect(Date.now() - sent).toBeLessThan(3_000);
+  expect(await other.evaluate(() => (window as unknown as { kept?: string }).kept)).toBe(marker);
+  // Undone here, struck through there.
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(other.locator(".line-through", { hasText: "seen by both" })).toBeVisible();
+  await context.close();
+});
+
+test("a list shows what another window entered", async ({ page, browser, workshop }) => {
+  await open(page, "/bench");
+  const row = page.getByRole("listitem").filter({ hasText: "16" }).first();
+  await expect(row).toContainText("next:");
+  const before = await row.innerText();
+  const context = await browser.newContext();
+  await workIn(context, workshop);
+  const other = await context.newPage();
+  await open(other, POT);
+  await other.getByLabel("Thermometer shows").fill("85");
+  await other.getByRole("button", { name: "Record the heat reading" }).click();
+  await expect.poll(() => row.innerText()).not.toBe(before);
+  await other.getByRole("button", { name: "Undo" }).click();
+  await expect.poll(() => row.innerText()).toBe(before);
+  await context.close();
+});
+
+test("a page goes on sending to the workshop that it shows, whatever another tab has switched to", async ({ page, context }) => {
+  await open(page, POT);
+  const other = await context.newPage();
+  await open(other, "/workshops");
+  const form = other.locator("section", { hasText: "A new, empty workshop" }).last();
+  await form.getByLabel("Name of the workshop").fill("Elsewhere");
+  await form.getByLabel("Who works here").fill("Ilvo");
+  await form.getByLabel("Time zone").fill("UTC");
+  await form.getByRole("button", { name: "Make this workshop" }).click();
+  await expect(other.getByRole("heading", { name: "Nothing to do now" })).toBeVisible();
+  await page.getByPlaceholder("Anything out of the ordinary").fill("still the first shed");
+  await page.getByRole("button", { name: "Add the note" }).click();
+  await expect(page.getByText("✓ Recorded")).toBeVisible();
+  await expect(page.getByText("“still the first shed”")).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+});

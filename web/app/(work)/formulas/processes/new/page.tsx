@@ -1,0 +1,7 @@
+import { ProcessEditor } from "@/stations/formulas/process-editor";
+
+export const metadata = { title: "New process" };
+
+export default function NewProcessPage() {
+  return <ProcessEditor kept={null} />;
+}

@@ -1,0 +1,83 @@
+import { readFileSync } from "node:fs";
+import { batchOf, titleOf } from "@hearth/core";
+import pg from "pg";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { openBatches, readBatch } from "../server/batches";
+import { eventsOf } from "../server/events";
+import { listForPlan } from "../server/formulas";
+import { batchRecordOf } from "../server/record-out";
+import { readStocks } from "../server/shelf";
+import { type TestDatabase, testDatabase } from "../testing/database";
+import { openDatabase } from "./client";
+import { migrateDatabase } from "./migrate";
+
+const WORKSHOP = "0190c0de-0000-7000-8000-000000000001";
+const batchId = (n: number) => `0190c0de-0008-7000-8000-${n.toString(16).padStart(12, "0")}`;
+
+let test: TestDatabase;
+let old: ReturnType<typeof openDatabase>;
+let before: { id: string; payload: unknown }[];
+
+/** A database as an earlier program left it, with its demo: brought up as a start of the program does. */
+beforeAll(async () => {
+  test = await testDatabase();
+  await test.pool.query("create database hearth_test_format_1");
+  const url = test.url.replace(/\/[^/]*$/, "/hearth_test_format_1");
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query(readFileSync(new URL("../testing/fixtures/database-format-1.sql", import.meta.url), "utf8"));
+  // Two things of one name, which were allowed then.
+  await client.query("insert into public.dye (workshop_id, id, name, kind) select workshop_id, gen_random_uuid(), upper(name), kind from public.dye limit 1");
+  before = (await client.query("select id, payload from public.batch_event order by id")).rows;
+  await client.end();
+  await migrateDatabase(url);
+  old = openDatabase(url);
+});
+afterAll(async () => {
+  await old.pool.end();
+  await test.pool.end();
+});
+
+describe("a database of the first format", () => {
+  it("opens, with every batch at its stage and its log untouched", async () => {
+    const { rows } = await old.pool.query("select id, payload from batch_event order by id");
+    expect(rows).toEqual(before);
+    const open = await openBatches(old.db, WORKSHOP);
+    expect(open.map((one) => [one.number, one.pouredAt !== null, one.lookedAt !== null])).toEqual([
+      [15, false, false],
+      [16, false, false],
+      [12, true, true],
+      [13, true, false],
+      [14, true, false],
+    ]);
+    expect(open[0]?.next?.name).toBe("bring to the pour range");
+  });
+
+  it("keeps facts that are those of its entries, and a plan with its wicks unsaid", async () => {
+    for (let n = 1; n <= 6; n++) {
+      const kept = await readBatch(old.db, WORKSHOP, batchId(n));
+      const { plan, facts } = batchOf(await eventsOf(old.db, WORKSHOP, batchId(n)));
+      expect(kept?.facts).toEqual(JSON.parse(JSON.stringify(facts)));
+      expect(titleOf(plan)).not.toBe("");
+      expect(plan.products.every((one) => one.wicks === null)).toBe(true);
+      expect(await batchRecordOf(old.db, WORKSHOP, batchId(n))).toMatchObject({ version: 2 });
+    }
+  });
+
+  it("reads its formulas as processes, keeps its stock, and tells two of one name apart", async () => {
+    const formulas = await listForPlan(old.db, WORKSHOP);
+    expect(formulas).toHaveLength(4);
+    for (const one of formulas) expect(one.spec.process.acts.map((act) => act.kind)).toContain("pour");
+    const stocks = await readStocks(old.db, WORKSHOP, "UTC");
+    expect(Object.keys(stocks).length).toBeGreaterThan(5);
+    const { rows } = await old.pool.query("select lower(name) as name from dye");
+    expect(new Set(rows.map((row: { name: string }) => row.name)).size).toBe(rows.length);
+  });
+
+  it("is brought up once: a second start changes nothing", async () => {
+    const state = async () => (await old.pool.query("select id, facts, plan from batch order by id")).rows;
+    const first = await state();
+    await migrateDatabase(test.url.replace(/\/[^/]*$/, "/hearth_test_format_1"));
+    expect(await state()).toEqual(first);
+  });
+});

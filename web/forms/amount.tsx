@@ -1,0 +1,45 @@
+"use client";
+
+import { type Amount, bad, type Density, good, parseAmount, parseCount, parseMass, writeDensity, writeNumber } from "@hearth/core";
+import { useUnits, type Writers } from "@/ui/units";
+import type { FieldRule } from "./fields";
+
+/** How an amount of one material is typed: pieces, a weight, or for oils also a volume. */
+export interface Measured {
+  name: string;
+  counted: boolean;
+  /** Oils may be typed as a volume; null where the density is not known. Undefined for everything else. */
+  density?: Density | null | undefined;
+}
+
+/** The rule of a field that takes an amount of a material. Zero is taken where `zero` says so. */
+export function amountRule(of: Measured, units: Writers, initial = "", zero = false): FieldRule<Amount> {
+  return {
+    initial,
+    parse: (text) => {
+      if (zero && /^0+([.,]0+)?\s*[a-z]*$/i.test(text.trim())) return good({ mg: 0, volume: null });
+      if (of.counted) {
+        const n = parseCount(text, { least: zero ? 0 : 1, most: 10_000_000, name: "pieces" });
+        return n.ok ? good({ mg: n.value, volume: null }) : n;
+      }
+      if (of.density !== undefined) return parseAmount(text, { unit: units.mass, density: of.density, name: of.name });
+      const mass = parseMass(text, { unit: units.mass });
+      return mass.ok ? good({ mg: mass.value, volume: null }) : bad(mass.message);
+    },
+  };
+}
+
+/** What became of a volume that was typed: its weight, and the mistake that was near. */
+export function VolumeNote({ amount, density }: { amount: Amount | undefined; density: Density | null }) {
+  const units = useUnits();
+  if (!amount?.volume || density === null) return null;
+  const { ml, takenForMg, ofMistake, amount: typed, unit } = amount.volume;
+  const off = takenForMg - amount.mg;
+  return (
+    <p role="status" className="mt-1 bg-paper px-3 py-2 text-[15px]">
+      {writeNumber(typed, 3)} {unit} is {writeNumber(ml, 1)} ml × {writeDensity(density)} = <span className="figure text-[22px]">{units.about(amount.mg)}</span>
+      . With {ofMistake} it would have been {units.about(takenForMg)}:{" "}
+      <strong>{off === 0 ? "the same by chance" : `${units.about(Math.abs(off))} too ${off > 0 ? "much" : "little"}`}</strong>.
+    </p>
+  );
+}

@@ -1,0 +1,193 @@
+"use client";
+
+import type { Parsed } from "@hearth/core";
+import { type ReactNode, useCallback, useId, useMemo, useRef } from "react";
+import { useForm, useWatch } from "react-hook-form";
+
+export interface FieldRule<T> {
+  initial: string;
+  parse: (text: string) => Parsed<T>;
+  /** Says what was understood, where that is not what was typed: "14 days" for 14. */
+  echo?(value: T): string;
+}
+type Rules = Record<string, FieldRule<unknown>>;
+type Values<R extends Rules> = { [K in keyof R]: R[K] extends FieldRule<infer T> ? T : never };
+
+const same = (a: string, b: string) => a.replace(/\s+/g, "").toLowerCase() === b.replace(/\s+/g, "").toLowerCase();
+
+/**
+ * The fields of a form as they were typed, what they mean, and what is wrong with them. The form library keeps the text,
+ * what was touched and what the server refused; core reads it. Nothing typed is ever changed or dropped; an error shows
+ * once the field was left or the form was sent.
+ */
+export function useFields<R extends Rules>(rules: R) {
+  const initials = () => Object.fromEntries(Object.entries(rules).map(([name, rule]) => [name, rule.initial]));
+  const { control, setValue, getValues, setError, clearErrors, reset, formState } = useForm<Record<string, string>>({
+    defaultValues: initials(),
+    mode: "onTouched",
+  });
+  const { errors: refusals, touchedFields } = formState;
+  const typed = useWatch({ control }) as Record<string, string | undefined>;
+  const form = useRef<HTMLFormElement>(null);
+
+  const read = useMemo(() => {
+    const values: Record<string, unknown> = {};
+    const errors: Record<string, string> = {};
+    const echoes: Record<string, string> = {};
+    for (const [name, rule] of Object.entries(rules)) {
+      const text = typed[name] ?? rule.initial;
+      const parsed = rule.parse(text);
+      if (parsed.ok) {
+        values[name] = parsed.value;
+        const echo = text.trim() !== "" && rule.echo ? rule.echo(parsed.value as never) : "";
+        if (echo && !same(echo, text)) echoes[name] = echo;
+      } else errors[name] = parsed.message;
+    }
+    return { values: values as Partial<Values<R>>, errors, echoes };
+  }, [rules, typed]);
+
+  const focusFirst = useCallback((names: string[]) => {
+    requestAnimationFrame(() => {
+      const field = names.map((name) => form.current?.elements.namedItem(name)).find((one) => one instanceof HTMLElement);
+      (field as HTMLElement | undefined)?.focus();
+    });
+  }, []);
+  const touch = (name: string, yes = true) => setValue(name, getValues(name) ?? rules[name]?.initial ?? "", { shouldTouch: yes });
+  const put = (name: string, value: string) => {
+    setValue(name, value, { shouldDirty: true });
+    clearErrors(name);
+  };
+
+  return {
+    form,
+    values: read.values,
+    text: (name: keyof R & string) => typed[name] ?? rules[name]?.initial ?? "",
+    set: (name: keyof R & string, value: string) => put(name, value),
+    fill: (all: Partial<Record<keyof R & string, string>>) => {
+      const next = { ...initials(), ...getValues(), ...(all as Record<string, string>) };
+      const kept = Object.keys(touchedFields).filter((name) => !(name in all));
+      reset(next, { keepDefaultValues: true });
+      for (const name of kept) touch(name);
+    },
+    /** What `Field` needs to show one of them. */
+    bind: (name: keyof R & string) => ({
+      name,
+      value: typed[name] ?? rules[name]?.initial ?? "",
+      onValue: (value: string) => put(name, value),
+      onLeave: () => touch(name),
+      error: (refusals[name]?.message as string | undefined) || (touchedFields[name] ? (read.errors[name] ?? "") : ""),
+      echo: read.echoes[name] ?? "",
+    }),
+    /** All values, or null with the first fault shown and focused. */
+    check: (): Values<R> | null => {
+      const wrong = Object.keys(read.errors);
+      if (wrong.length === 0) return read.values as Values<R>;
+      for (const name of Object.keys(rules)) touch(name);
+      focusFirst(wrong);
+      return null;
+    },
+    /** Shows what the server refused, at its field. */
+    refuse: (fields: Record<string, string[]>) => {
+      for (const [name, messages] of Object.entries(fields)) setError(name, { message: messages[0] ?? "" });
+      focusFirst(Object.keys(fields));
+    },
+    reset: () => reset(initials()),
+  };
+}
+
+interface FieldProps {
+  label: string;
+  name: string;
+  value: string;
+  onValue: (value: string) => void;
+  onLeave: () => void;
+  error: string;
+  /** What was understood of what is typed. */
+  echo?: string;
+  hint?: ReactNode;
+  unit?: string;
+  /** One of a few: shown as a list to choose from. */
+  options?: { value: string; label: string }[];
+  lines?: number;
+  large?: boolean;
+  placeholder?: string;
+  inputMode?: "decimal" | "numeric" | "text";
+  autoFocus?: boolean;
+}
+
+export function Field(props: FieldProps) {
+  const id = useId();
+  const { label, name, value, onValue, onLeave, error, echo = "", hint, unit, options, lines, large, placeholder, inputMode, autoFocus } = props;
+  const common = {
+    id,
+    name,
+    value,
+    onBlur: onLeave,
+    "aria-invalid": error !== "",
+    "aria-describedby": `${id}-said`,
+    className: `entry ${large ? "figure !min-h-[64px] text-[34px]" : ""}`,
+  };
+  return (
+    <div>
+      <label htmlFor={id} className="mb-1 block text-[15px] font-semibold">
+        {label}
+        {unit ? <span className="font-normal text-soft"> · {unit}</span> : null}
+      </label>
+      {options ? (
+        <select {...common} onChange={(event) => onValue(event.target.value)}>
+          {options.map((option) => (
+            <option key={option.value} value={option.value}>
+              {option.label}
+            </option>
+          ))}
+        </select>
+      ) : lines ? (
+        <textarea {...common} rows={lines} onChange={(event) => onValue(event.target.value)} />
+      ) : (
+        <input
+          {...common}
+          type="text"
+          autoComplete="off"
+          inputMode={inputMode}
+          placeholder={placeholder}
+          autoFocus={autoFocus}
+          onChange={(event) => onValue(event.target.value)}
+        />
+      )}
+      <p id={`${id}-said`} className={`mt-1 text-[14px] ${error ? "font-semibold text-hot" : "text-soft"}`} role={error ? "alert" : undefined}>
+        {error ? `▲ ${error}` : echo ? <span className="font-semibold text-ink">= {echo}</span> : hint}
+      </p>
+    </div>
+  );
+}
+
+/** A rule for text that is taken as it is. */
+export const words = (initial = "", most = 2_000): FieldRule<string> => ({
+  initial,
+  parse: (text) =>
+    text.length > most ? { ok: false, message: `At most ${most} letters fit here; this has ${text.length}.` } : { ok: true, value: text.trim() },
+});
+
+/** A rule for a name, which must be there. */
+export const named = (what: string, initial = ""): FieldRule<string> => ({
+  initial,
+  parse: (text) =>
+    text.trim() === ""
+      ? { ok: false, message: `Give ${what} a name.` }
+      : text.length > 120
+        ? { ok: false, message: "A name has at most 120 letters." }
+        : { ok: true, value: text.trim() },
+});
+
+/** Keeps a stored value exactly where its text is left as it was shown: what is shown is rounded to the reader's units. */
+export const untouched = <T,>(rule: FieldRule<T>, value: T): FieldRule<T> => ({
+  ...rule,
+  parse: (text) => (text === rule.initial ? { ok: true, value } : rule.parse(text)),
+});
+
+/** Lets a field stand empty. */
+export const orNothing = <T,>({ echo, ...rule }: FieldRule<T>): FieldRule<T | null> => ({
+  initial: rule.initial,
+  ...(echo ? { echo: (value: T | null) => (value === null ? "" : echo(value)) } : {}),
+  parse: (text) => (text.trim() === "" ? { ok: true, value: null } : rule.parse(text)),
+});

@@ -1,0 +1,157 @@
+"use client";
+
+import {
+  type Act,
+  type ActField,
+  actKindOf,
+  bad,
+  COMPONENT_KINDS,
+  good,
+  type Parsed,
+  type Process,
+  parseCount,
+  parseDuration,
+  parsePercent,
+  parseRange,
+  parseTemperature,
+  type TemperatureRange,
+  writeDuration,
+  writeNumber,
+} from "@hearth/core";
+import type { Writers } from "@/ui/units";
+import { Field, type FieldRule, named, untouched, type useFields, words } from "./fields";
+
+const SECONDS_OF = { min: 60, h: 3_600, d: 86_400 } as const;
+const UNIT_WORD = { min: "min", h: "h", d: "days" } as const;
+
+/** A duration as its field would have it typed: in the field's own unit where it is whole there. */
+const durationText = (seconds: number, unit: "min" | "h" | "d") =>
+  seconds % SECONDS_OF[unit] === 0 ? `${seconds / SECONDS_OF[unit]} ${UNIT_WORD[unit]}` : writeDuration(seconds);
+
+/** A range without its unit, which stands in the label. */
+export const bareRange = (range: TemperatureRange, units: Writers) => units.range(range).replace(/ °[CF]$/, "");
+
+const saidBy = (act: Act, field: ActField): unknown => (act as unknown as Record<string, unknown>)[field.key];
+
+function textOf(value: unknown, field: ActField, units: Writers): string {
+  if (value === undefined || value === null) return "";
+  if (field.is === "range") return bareRange(value as TemperatureRange, units);
+  if (field.is === "duration") return durationText(value as number, field.unit ?? "min");
+  if (field.is === "percent") return writeNumber((value as number) / 10_000, 2);
+  if (field.is === "components") return (value as string[]).join(", ");
+  return String(value);
+}
+
+const parseComponents = (text: string): Parsed<string[]> => {
+  const names = text
+    .split(/[,;]/)
+    .map((one) => one.trim().toLowerCase())
+    .filter(Boolean);
+  const unknown = names.find((one) => !(COMPONENT_KINDS as readonly string[]).includes(one));
+  return unknown === undefined ? good([...new Set(names)]) : bad(`“${unknown}” is none of ${COMPONENT_KINDS.join(", ")}.`);
+};
+
+function ruleOf(act: Act, field: ActField, units: Writers): FieldRule<unknown> {
+  const value = saidBy(act, field);
+  const parse = (text: string): Parsed<unknown> => {
+    if (text.trim() === "" && field.optional) return good(undefined);
+    switch (field.is) {
+      case "range":
+        return parseRange(text, units.temperature);
+      case "duration":
+        return parseDuration(text, field.unit ?? "min");
+      case "percent":
+        return parsePercent(text, { least: 0.1, most: 100, name: "a share" });
+      case "count":
+        return parseCount(text, { least: field.key === "product" ? 0 : 1, most: 200, name: "pieces" });
+      case "degrees":
+        return parseCount(text, { least: 0, most: 60, name: "degrees" });
+      case "components":
+        return parseComponents(text);
+      default:
+        return text.trim() === ""
+          ? bad(`Say ${field.label.toLowerCase()} what.`)
+          : text.length > 200
+            ? bad("At most 200 letters fit here.")
+            : good(text.trim());
+    }
+  };
+  const rule: FieldRule<unknown> = {
+    initial: textOf(value, field, units),
+    parse,
+    ...(field.is === "duration" ? { echo: (seconds: unknown) => (seconds === undefined ? "" : writeDuration(seconds as number)) } : {}),
+  };
+  return value === undefined ? rule : untouched(rule, value);
+}
+
+export const actFieldName = (act: Pick<Act, "id">, field: ActField) => `act:${act.id}:${field.key}`;
+
+/** The rules of every field of a process: its head and what each act says. */
+export function processRules(process: Process, units: Writers): Record<string, FieldRule<unknown>> {
+  return {
+    processName: named("the process", process.name),
+    ceiling: untouched<unknown>(
+      { initial: units.tParts(process.ceiling).figure, parse: (text: string) => parseTemperature(text, units.temperature) },
+      process.ceiling,
+    ),
+    reason: words(process.reason, 600),
+    ...Object.fromEntries(process.acts.flatMap((act) => actKindOf(act.kind).fields.map((field) => [actFieldName(act, field), ruleOf(act, field, units)]))),
+  };
+}
+
+/** What the fields of a process say when another is chosen. */
+export const processTexts = (process: Process, units: Writers): Record<string, string> =>
+  Object.fromEntries(Object.entries(processRules(process, units)).map(([name, rule]) => [name, rule.initial]));
+
+/** The process that the fields say, as far as they can be read. */
+export function processFromFields(process: Process, values: Readonly<Record<string, unknown>>): unknown {
+  return {
+    ...process,
+    name: values.processName,
+    ceiling: values.ceiling,
+    reason: values.reason,
+    acts: process.acts.map((act) => {
+      const next: Record<string, unknown> = { ...act };
+      for (const field of actKindOf(act.kind).fields) {
+        const name = actFieldName(act, field);
+        if (values[name] === undefined) delete next[field.key];
+        else next[field.key] = values[name];
+        // What cannot be read is no value; the schema says so where one must be there.
+        if (!(name in values) && !field.optional) next[field.key] = undefined;
+      }
+      return next;
+    }),
+  };
+}
+
+/** The fields of one act, side by side. */
+export function ActFields({
+  act,
+  fields,
+  units,
+  number,
+  optional = true,
+}: {
+  act: Act;
+  fields: Pick<ReturnType<typeof useFields>, "bind">;
+  units: Writers;
+  /** Set where several acts of a kind need telling apart. */
+  number?: number;
+  optional?: boolean;
+}) {
+  return actKindOf(act.kind)
+    .fields.filter((field) => optional || !field.optional || saidBy(act, field) !== undefined)
+    .map((field) => {
+      const unit =
+        field.is === "range" ? `°${units.temperature}` : field.is === "percent" ? "%" : field.is === "duration" ? UNIT_WORD[field.unit ?? "min"] : undefined;
+      return (
+        <Field
+          key={field.key}
+          label={field.label + (number ? ` ${number}` : "")}
+          {...(unit ? { unit } : {})}
+          {...fields.bind(actFieldName(act, field))}
+          hint={optional ? field.hint : undefined}
+        />
+      );
+    });
+}

@@ -1,0 +1,169 @@
+"use client";
+
+import { type BatchEvent, parseCount, parseDuration, parseMass, parseTemperature, tellEvent, writeDuration } from "@hearth/core";
+import { useMemo, useState } from "react";
+import { Field, type FieldRule, useFields, words } from "@/forms/fields";
+import { parseWhen } from "@/forms/when";
+import { SIGN, TONE } from "@/ui/tone";
+import { useUnits } from "@/ui/units";
+import type { Batch, Entered } from "./use-batch";
+
+/** What of an entry can be typed anew. */
+function valueRule(event: BatchEvent, units: ReturnType<typeof useUnits>): { label: string; rule: FieldRule<unknown>; body: (value: never) => Entered } | null {
+  switch (event.kind) {
+    case "weighed":
+      return {
+        label: "What it weighed",
+        rule: { initial: units.g(event.payload.mg), parse: (text) => parseMass(text, { unit: units.mass }) },
+        body: (mg: number) => ({ kind: "weighed", payload: { ...event.payload, mg } }),
+      };
+    case "counted":
+      return {
+        label: "How many",
+        rule: { initial: String(event.payload.n), parse: (text) => parseCount(text, { least: 1, most: 100_000, name: "drops or pieces" }) },
+        body: (n: number) => ({ kind: "counted", payload: { ...event.payload, n } }),
+      };
+    case "read":
+      return {
+        label: "What the instrument showed",
+        rule: { initial: units.t(event.payload.shown), parse: (text) => parseTemperature(text, units.temperature) },
+        body: (shown: number) => ({ kind: "read", payload: { ...event.payload, shown }, instrumentId: event.instrumentId }),
+      };
+    case "stirred":
+      return {
+        label: "How long",
+        rule: { initial: writeDuration(event.payload.seconds), parse: (text) => parseDuration(text, "min", 3_600) },
+        body: (seconds: number) => ({ kind: "stirred", payload: { ...event.payload, seconds } }),
+      };
+    case "note":
+      return { label: "Note", rule: words(event.payload.text), body: (text: string) => ({ kind: "note", payload: { text } }) };
+    case "poured":
+    case "did":
+    case "heated":
+      // Only when it was can be typed anew.
+      return {
+        label: "",
+        rule: { initial: "", parse: () => ({ ok: true, value: null }) },
+        body: () => ({ kind: event.kind, payload: event.payload }) as Entered,
+      };
+    default:
+      return null;
+  }
+}
+
+function Correction({ event, batch, onDone }: { event: BatchEvent; batch: Batch; onDone: () => void }) {
+  const units = useUnits();
+  const value = valueRule(event, units);
+  const rules = useMemo(
+    () => ({
+      value: (value?.rule ?? words()) as FieldRule<unknown>,
+      at: { initial: "", parse: (text: string) => parseWhen(text, batch.now, units.zone) } as FieldRule<unknown>,
+    }),
+    [value?.rule, batch.now, units.zone],
+  );
+  const fields = useFields(rules);
+  const [said, setSaid] = useState("");
+  const finish = async (entered: Entered) => {
+    const refusal = await batch.record(entered);
+    if (!refusal) return onDone();
+    setSaid(refusal.message);
+  };
+  return (
+    <form
+      ref={fields.form}
+      className="mt-2 mb-1 border-l-4 border-ink bg-paper p-3"
+      onKeyDown={(pressed) => pressed.key === "Escape" && onDone()}
+      onSubmit={(submitted) => {
+        submitted.preventDefault();
+        if (!value) return;
+        const all = fields.check();
+        if (all) void finish({ ...value.body(all.value as never), corrects: event.id, happenedAt: (all.at as string | null) ?? event.happenedAt });
+      }}
+    >
+      <div className="grid gap-x-4 sm:grid-cols-2">
+        {value?.label ? <Field label={value.label} {...fields.bind("value")} autoFocus /> : null}
+        {value ? <Field label="When" {...fields.bind("at")} placeholder={units.clock(event.happenedAt)} hint="Leave empty to keep its time." /> : null}
+      </div>
+      {said ? (
+        <p role="alert" className="font-semibold text-hot">
+          ▲ {said}
+        </p>
+      ) : null}
+      <div className="mt-1 flex flex-wrap gap-3">
+        {value ? (
+          <button type="submit" className="press">
+            Put this in its place
+          </button>
+        ) : null}
+        <button type="button" className="press" onClick={() => void finish({ kind: "withdrawn", payload: { why: "", whole: true }, corrects: event.id })}>
+          Take the entry back
+        </button>
+        <button type="button" className="press" onClick={onDone}>
+          Cancel
+        </button>
+      </div>
+      <p className="mt-1 text-[14px] text-soft">The first entry stays in the record, struck through.</p>
+    </form>
+  );
+}
+
+/** Every entry of a batch, newest first or in order; what was corrected stays, struck through. */
+export function Entries({ batch, newestFirst = false, fixed = false }: { batch: Batch; newestFirst?: boolean; fixed?: boolean }) {
+  const units = useUnits();
+  const [open, setOpen] = useState<string | null>(null);
+  const entries = newestFirst ? [...batch.entries].reverse() : batch.entries;
+  const missing = batch.total - batch.entries.length;
+  return (
+    <>
+      {missing > 0 ? (
+        <p className="py-2 text-soft">
+          The newest {batch.entries.length} of {batch.total} entries; all of them stand in the CSV and JSON of the record.
+        </p>
+      ) : null}
+      <ol>
+        {entries.map(({ event, supersededBy }) => {
+          const told = tellEvent(event, batch.plan, units, batch.name(event.instrumentId));
+          const replaced = supersededBy !== null;
+          const fixable = !fixed && !replaced && !["started", "withdrawn"].includes(event.kind);
+          return (
+            <li key={event.id} className="border-b border-line py-[6px]">
+              <div className="flex items-baseline gap-3">
+                <time dateTime={event.happenedAt} className="figure w-[92px] shrink-0 text-[16px] text-soft">
+                  {units.dayClock(event.happenedAt).slice(-5)}
+                  <span className="text-[13px]"> {units.day(event.happenedAt).slice(4)}</span>
+                </time>
+                <div className={`min-w-0 flex-1 ${replaced ? "text-soft line-through" : ""}`}>
+                  {told.what} {told.figure ? <span className="figure text-[19px]">{told.figure}</span> : null}
+                  {told.standing ? (
+                    <span className={`block text-[15px] font-semibold ${TONE[told.tone]}`}>
+                      {SIGN[told.tone]}
+                      {told.standing}
+                    </span>
+                  ) : null}
+                </div>
+                <span className="text-[14px] text-soft">{batch.name(event.personId)}</span>
+                {fixable ? (
+                  <button
+                    type="button"
+                    className="unprinted min-h-[32px] px-1 text-[15px] underline"
+                    onClick={() => setOpen(open === event.id ? null : event.id)}
+                    aria-label={`Correct: ${told.what} ${told.figure}`}
+                  >
+                    Correct
+                  </button>
+                ) : null}
+              </div>
+              {replaced ? (
+                <p className="ml-[104px] text-[14px] text-soft">
+                  {supersededBy.kind === "withdrawn" ? "taken back" : "corrected"} at {units.clock(supersededBy.arrivedAt)}
+                  {supersededBy.personId ? ` by ${batch.name(supersededBy.personId)}` : ""}
+                </p>
+              ) : null}
+              {open === event.id ? <Correction event={event} batch={batch} onDone={() => setOpen((now) => (now === event.id ? null : now))} /> : null}
+            </li>
+          );
+        })}
+      </ol>
+    </>
+  );
+}

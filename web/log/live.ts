@@ -1,0 +1,63 @@
+"use client";
+
+/** Changes that others made, as the server tells them. One tab listens for all tabs of this browser, which allows only few connections. */
+export interface Change {
+  workshop: string;
+  batch?: string;
+}
+type Listener = (change: Change) => void;
+
+const listeners = new Set<Listener>();
+let channel: BroadcastChannel | null = null;
+let listening: string | null = null;
+
+let heardAt = Number.NEGATIVE_INFINITY;
+
+/** Whether anything was told within so many milliseconds: a page that was being read just then may not show it. */
+export const heardWithin = (ms: number): boolean => performance.now() - heardAt < ms;
+
+const tell = (change: Change) => {
+  heardAt = performance.now();
+  for (const listener of listeners) listener(change);
+};
+
+/** Listens to the server for a workshop, where this tab is the one that does; others hear from it. */
+function listen(workshopId: string): void {
+  if (listening === workshopId) return;
+  listening = workshopId;
+  channel?.close();
+  channel = new BroadcastChannel(`hearth.live.${workshopId}`);
+  channel.onmessage = ({ data }: MessageEvent<Change>) => tell(data);
+  const lead = () =>
+    new Promise<void>((end) => {
+      const source = new EventSource(`/api/workshops/${workshopId}/live`);
+      source.onmessage = ({ data }) => {
+        const change = JSON.parse(data) as Change;
+        tell(change);
+        channel?.postMessage(change);
+      };
+      // The browser connects again by itself; what was missed meanwhile is told as a change of everything.
+      const timer = setInterval(() => {
+        if (listening === workshopId) return;
+        clearInterval(timer);
+        source.close();
+        end();
+      }, 1_000);
+    });
+  // Where locks are not known, each tab listens for itself.
+  if (!navigator.locks) return void lead();
+  const name = `hearth.live.${workshopId}`;
+  void navigator.locks.request(name, { ifAvailable: true }, (lock) => {
+    if (lock) return lead();
+    // Another tab leads already, and heard of nothing that this page may have missed while it was opening.
+    tell({ workshop: "*" });
+    void navigator.locks.request(name, lead);
+  });
+}
+
+/** Hears what others enter into a workshop, until the returned function is called. */
+export function hearOthers(workshopId: string, listener: Listener): () => void {
+  listeners.add(listener);
+  listen(workshopId);
+  return () => listeners.delete(listener);
+}

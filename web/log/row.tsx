@@ -1,0 +1,65 @@
+"use client";
+
+import type { Band, CurveReading } from "@hearth/core";
+import Link from "next/link";
+import type { ReactNode } from "react";
+import { HeatLine } from "@/ui/heat-line";
+
+/** What a row shows of a batch. */
+export interface RowBatch {
+  number: number;
+  title: string;
+  products: { name: string; count: number }[];
+  bands: Band[];
+  ceiling: number;
+  thumb: CurveReading[];
+  pouredAt: string | null;
+}
+
+/** One batch in a list: what it is, what it waits for, its heat line at thumb size. */
+export function BatchRow({
+  batch,
+  href,
+  instruments,
+  what,
+  action,
+  first = false,
+  children,
+}: {
+  batch: RowBatch;
+  href: string;
+  instruments: { id: string; kind: string }[];
+  what: ReactNode;
+  action: string;
+  first?: boolean;
+  children?: ReactNode;
+}) {
+  const { pouredAt } = batch;
+  const kinds = new Map(instruments.map((one) => [one.id, one.kind]));
+  return (
+    <li className="grid items-center gap-x-5 gap-y-2 border-b border-line py-3 sm:grid-cols-[48px_minmax(0,1fr)_132px_172px]">
+      <span className="figure text-[32px] leading-none max-sm:hidden">{batch.number}</span>
+      <div className="min-w-0">
+        <Link href={href} className="text-[19px] font-bold">
+          <span className="sm:hidden">{batch.number} </span>
+          {batch.title}
+        </Link>
+        <div className="font-semibold">{what}</div>
+        <div className="text-[15px] text-soft">{batch.products.map((one) => `${one.count} × ${one.name}`).join(", ")}</div>
+        {children}
+      </div>
+      <HeatLine
+        thumb
+        height={46}
+        bands={batch.bands}
+        ceiling={batch.ceiling}
+        marks={batch.thumb.map((reading) => ({ ...reading, instrumentKind: kinds.get(reading.instrumentId ?? "") ?? null }))}
+        moments={pouredAt ? [{ at: pouredAt, name: "poured" }] : []}
+        label={`Heat line of batch ${batch.number}`}
+      />
+      <Link href={href} className={first ? "act" : "press !min-h-[56px]"} data-next-step={first ? "" : undefined}>
+        {action}
+      </Link>
+    </li>
+  );
+}

@@ -1,0 +1,181 @@
+"use client";
+
+import {
+  BATCH,
+  type BatchEvent,
+  type BatchFacts,
+  type BatchPlan,
+  bandsOf,
+  batchOf,
+  type Entry,
+  type EventBody,
+  foldOne,
+  followsOn,
+  phaseAt,
+  progress,
+  readingsOf,
+  type SentEvent,
+  settle,
+  titleOf,
+} from "@hearth/core";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { v7 } from "uuid";
+import { useClock, useNow } from "@/ui/units";
+import { hearOthers } from "./live";
+import { type Refusal, send, useOutbox } from "./outbox";
+import { usePlace } from "./place";
+
+export interface Instrument {
+  id: string;
+  name: string;
+  kind: "probe" | "infrared" | "glass" | "scale";
+  correction: number;
+  resolutionUg: number | null;
+  capacityMg: number | null;
+}
+
+export interface BatchProps {
+  people: { id: string; name: string }[];
+  instruments: Instrument[];
+  batch: {
+    id: string;
+    number: number;
+    formulaId: string | null;
+    drawsStock: boolean;
+    plan: BatchPlan;
+    facts: BatchFacts;
+    /** The newest; all of them where there are no more. */
+    events: BatchEvent[];
+    total: number;
+    seq: number;
+  };
+}
+
+export type Entered = EventBody & { happenedAt?: string | null; instrumentId?: string | null; corrects?: string | null };
+type Known = Pick<BatchProps["batch"], "facts" | "events" | "total" | "seq">;
+
+/** What the server knows of a batch, kept up with what others and this device enter. */
+function useKnown(workshopId: string, batch: BatchProps["batch"]): Known {
+  const [known, setKnown] = useState<Known>(batch);
+  const newest = useRef(known);
+  newest.current = known;
+  // A page that was read again brings newer facts than those that were fetched.
+  useEffect(() => {
+    if (batch.seq > newest.current.seq) setKnown(batch);
+  }, [batch]);
+  const busy = useRef(false);
+  const again = useRef(false);
+  const read = useCallback(async () => {
+    if (busy.current) {
+      again.current = true;
+      return;
+    }
+    busy.current = true;
+    try {
+      do {
+        again.current = false;
+        const answer = await fetch(`/api/workshops/${workshopId}/batches/${batch.id}/log?after=${newest.current.seq}`).catch(() => null);
+        if (!answer?.ok) return;
+        const told = (await answer.json()) as { facts: BatchFacts; events: BatchEvent[]; seq: number };
+        setKnown((old) => {
+          if (told.seq <= old.seq) return old;
+          const fresh = told.events.filter((event) => !old.events.some((one) => one.id === event.id));
+          const next = { facts: told.facts, events: [...old.events, ...fresh], total: old.total + fresh.length, seq: told.seq };
+          newest.current = next;
+          return next;
+        });
+      } while (again.current);
+    } finally {
+      busy.current = false;
+    }
+  }, [workshopId, batch.id]);
+  useEffect(
+    () =>
+      hearOthers(workshopId, (change) => {
+        if (change.workshop === "*" || (change.workshop === workshopId && change.batch === batch.id)) void read();
+      }),
+    [workshopId, batch.id, read],
+  );
+  const { taken } = useOutbox();
+  const mine = taken.findLast((one) => one.batchId === batch.id)?.event.id;
+  useEffect(() => {
+    if (mine && !newest.current.events.some((event) => event.id === mine)) void read();
+  }, [mine, read]);
+  return known;
+}
+
+/** A batch as it stands, with what still waits to be sent, and the way to add to it. */
+export function useBatch({ batch, instruments, people }: BatchProps, everyMs = 1_000) {
+  const { workshopId, personId } = usePlace();
+  const now = useNow(everyMs);
+  const clock = useClock();
+  const { waiting, taken } = useOutbox();
+  const [last, setLast] = useState<SentEvent | null>(null);
+  const known = useKnown(workshopId, batch);
+  const { plan } = batch;
+  const at = useMemo(() => {
+    const ids = new Set(known.events.map((event) => event.id));
+    const pending = [...taken, ...waiting]
+      .filter((one) => one.batchId === batch.id && !ids.has(one.event.id))
+      .map((one) => ({ ...one.event, arrivedAt: one.event.happenedAt }) as BatchEvent);
+    const events = [...known.events, ...pending];
+    if (pending.length === 0) return { facts: known.facts, events, entries: settle(events) as Entry[] };
+    // With all entries at hand everything is worked out anew; of a long log, what follows on is added to the facts.
+    if (known.events.length >= known.total) return { ...batchOf(events), events };
+    const facts = structuredClone(known.facts);
+    for (const event of pending) if (followsOn(facts, event)) foldOne(BATCH, facts, event, plan);
+    return { facts, events, entries: settle(events) as Entry[] };
+  }, [known, batch.id, waiting, taken, plan]);
+  const { facts, events, entries } = at;
+  const { steps, next } = useMemo(() => progress(plan, facts), [plan, facts]);
+  const names = new Map([...people, ...instruments].map((one) => [one.id, one.name]));
+
+  const record = async (entered: Entered): Promise<Refusal | null> => {
+    const { happenedAt, instrumentId, corrects, ...body } = entered;
+    const event = {
+      id: v7(),
+      happenedAt: happenedAt ?? clock.now(),
+      personId,
+      instrumentId: instrumentId ?? null,
+      corrects: corrects ?? null,
+      ...(clock.isOff ? { deviceAt: new Date().toISOString() } : {}),
+      ...body,
+    } as SentEvent;
+    // It counts here at once, so an undo pressed before the server has answered takes back this entry and no other.
+    setLast(event.kind === "withdrawn" ? null : event);
+    const refusal = await send({ workshopId, batchId: batch.id, event });
+    if (refusal) setLast((newest) => (newest?.id === event.id ? null : newest));
+    return refusal;
+  };
+  const readings = useMemo(() => readingsOf(facts), [facts]);
+  return {
+    now,
+    plan,
+    facts,
+    title: titleOf(plan),
+    bands: bandsOf(plan.process),
+    entries,
+    events,
+    total: known.total,
+    steps,
+    next,
+    ...phaseAt(plan, facts, now),
+    last,
+    record,
+    /** Takes the last entry back; a correction that is undone leaves what was there before. */
+    undo: async () => {
+      if (!last) return null;
+      return record({ kind: "withdrawn", payload: { why: "taken back at once", whole: false }, corrects: last.id });
+    },
+    name: (id: string | null) => names.get(id ?? "") ?? "",
+    marks: readings.map((reading) => ({ ...reading, instrumentKind: instruments.find((one) => one.id === reading.instrumentId)?.kind ?? null })),
+    moments: [
+      ...Object.entries(facts.did).map(([act, one]) => ({
+        at: one.at,
+        name: plan.process.acts.find((other) => other.id === act)?.kind === "stir" ? "stirred" : act,
+      })),
+      ...Object.values(facts.pours).map((one) => ({ at: one.at, name: "poured" })),
+    ],
+  };
+}
+export type Batch = ReturnType<typeof useBatch>;

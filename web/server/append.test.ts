@@ -1,0 +1,221 @@
+import { batchOf } from "@hearth/core";
+import { sql } from "drizzle-orm";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { batchEvents, batches } from "../data/tables/batch";
+import { workshops } from "../data/tables/workshop";
+import { type TestDatabase, testDatabase } from "../testing/database";
+import { STARTED, storedBatch } from "../testing/stored-batch";
+import { appendEvent, undoStart } from "./append";
+import { dueToLook, listBatches, MOST_ENTRIES, readBatch, readSince, waitingCounts } from "./batches";
+
+const POURED = { kind: "poured" as const, payload: { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } };
+
+let test: TestDatabase;
+beforeAll(async () => {
+  test = await testDatabase();
+});
+afterAll(() => test.pool.end());
+
+const LATER = "2026-02-02T10:00:00.000Z";
+const NEXT_WEEK = "2026-02-09T10:00:00.000Z";
+
+async function pot() {
+  const workshopId = await test.workshop();
+  const batch = await storedBatch(test, workshopId);
+  const append = (event: Parameters<typeof appendEvent>[3], now = LATER) => appendEvent(test.db, workshopId, batch.batch, event, now);
+  return { workshopId, ...batch, append, read: async () => (await readBatch(test.db, workshopId, batch.batch))?.facts };
+}
+
+describe("adding events", () => {
+  it("takes the same event twice and counts it once, but refuses another under its id", async () => {
+    const { append, sent, wax, read } = await pot();
+    const weighed = sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 127_000 } });
+    expect(await append(weighed)).toMatchObject({ ok: true, repeated: false });
+    expect(await append(weighed)).toMatchObject({ ok: true, repeated: true });
+    // The order of keys is no difference.
+    expect(await append({ ...weighed, payload: { mg: 127_000, componentId: wax, pot: 0 } } as never)).toMatchObject({ ok: true, repeated: true });
+    expect(await append({ ...weighed, payload: { pot: 0, componentId: wax, mg: 1 } } as never)).toMatchObject({ ok: false, status: 409 });
+    expect((await read())?.weighed[`0:${wax}`]?.mg).toBe(127_000);
+  });
+
+  it("counts an event once that is sent from two places at the same instant", async () => {
+    const { append, sent, wax, read } = await pot();
+    const weighed = sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 50_000 } });
+    const answers = await Promise.all(Array.from({ length: 6 }, () => append(weighed)));
+    expect(answers.filter((answer) => answer.ok && !answer.repeated)).toHaveLength(1);
+    expect(answers.every((answer) => answer.ok)).toBe(true);
+    expect((await read())?.weighed[`0:${wax}`]?.mg).toBe(50_000);
+  });
+
+  it("lets only one of two corrections at the same instant replace an entry", async () => {
+    const { append, sent, wax } = await pot();
+    const wrong = sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 1_000 } });
+    await append(wrong);
+    const fix = (mg: number) => append(sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg } }, { corrects: wrong.id }));
+    const answers = await Promise.all([fix(2_000), fix(3_000)]);
+    expect(answers.filter((answer) => answer.ok)).toHaveLength(1);
+  });
+
+  it("tells a page facts and entries of the same moment, however fast others write", async () => {
+    const { workshopId, batch, append, sent, wax } = await pot();
+    let writing = true;
+    const heard: [number, number][] = [];
+    const listen = async () => {
+      while (writing) {
+        const told = await readSince(test.db, workshopId, batch, 0);
+        heard.push([told?.facts.weighed[`0:${wax}`]?.mg ?? 0, told?.events.filter((event) => event.kind === "weighed").length ?? 0]);
+      }
+    };
+    const listening = [listen(), listen(), listen()];
+    for (let i = 0; i < 40; i++) await append(sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 100 } }));
+    writing = false;
+    await Promise.all(listening);
+    // What has been weighed into the pot adds up.
+    for (const [mg, entries] of heard) expect(mg).toBe(entries * 100);
+    expect(heard.length).toBeGreaterThan(40);
+  });
+
+  it("refuses a time in the future, and takes one put down late, also from before the batch was keyed in", async () => {
+    const { append, sent, read } = await pot();
+    const reading = (happenedAt: string) => sent({ kind: "read", payload: { act: "heat", shown: 8_500, correction: 0 } }, { happenedAt });
+    expect(await append(reading("2026-02-02T10:20:00.000Z"))).toMatchObject({
+      ok: false,
+      fields: { happenedAt: [expect.stringContaining("20 min ahead of now")] },
+    });
+    expect(await append(reading("2026-02-01T10:00:00.000Z"))).toMatchObject({ ok: true });
+    expect(await append(reading("2026-02-02T10:01:00.000Z"))).toMatchObject({ ok: true });
+    expect((await read())?.curve.points).toHaveLength(2);
+  });
+
+  it("refuses people, instruments and batches of another workshop", async () => {
+    const mine = await pot();
+    const other = await pot();
+    const note = mine.sent({ kind: "note", payload: { text: "x" } }, { personId: other.person });
+    expect(await mine.append(note)).toMatchObject({ ok: false, fields: { personId: [expect.stringContaining("not of this workshop")] } });
+    const reading = mine.sent({ kind: "read", payload: { act: "heat", shown: 8_000, correction: 0 } }, { instrumentId: other.probe });
+    expect(await mine.append(reading)).toMatchObject({ ok: false, fields: { instrumentId: [expect.stringContaining("not on this shelf")] } });
+    expect(await appendEvent(test.db, mine.workshopId, other.batch, mine.sent({ kind: "note", payload: { text: "x" } }), LATER)).toMatchObject({
+      ok: false,
+      status: 404,
+    });
+  });
+
+  it("keeps the batch's row true to its events, through pouring, looking over, closing and reopening", async () => {
+    const { workshopId, append, sent } = await pot();
+    const stage = async (now = LATER) => [
+      (await test.db.select().from(batches).where(sql`workshop_id = ${workshopId}`))[0]?.stage,
+      await waitingCounts(test.db, workshopId, now),
+    ];
+    expect(await stage()).toEqual(["pot", { "/bench": 1, "/rack": 0, "/look-over": 0 }]);
+    await append(sent(POURED));
+    expect(await stage()).toEqual(["rack", { "/bench": 0, "/rack": 1, "/look-over": 0 }]);
+    expect((await stage(NEXT_WEEK))[1]).toMatchObject({ "/look-over": 1 });
+    await append(sent({ kind: "looked", payload: { jars: 10 } }));
+    expect((await stage(NEXT_WEEK))[1]).toMatchObject({ "/look-over": 0 });
+    const closed = sent({ kind: "closed", payload: { missing: [] } });
+    await append(closed);
+    expect((await stage())[0]).toBe("closed");
+    await append(sent({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: closed.id }));
+    expect((await stage())[0]).toBe("rack");
+  });
+});
+
+describe("the facts kept with a batch", () => {
+  it("are those that all entries give, in whatever order they arrive", async () => {
+    const { workshopId, batch, append, sent, wax, oil } = await pot();
+    const minute = (n: number) => ({ happenedAt: `2026-02-02T09:${String(n).padStart(2, "0")}:00.000Z` });
+    const wrong = sent({ kind: "weighed", payload: { pot: 0, componentId: oil, mg: 99_000 } }, minute(4));
+    for (const event of [
+      sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 127_000 } }, minute(3)),
+      wrong,
+      sent({ kind: "read", payload: { act: "heat", shown: 8_500, correction: 0 } }, minute(20)),
+      // Put down late, and corrected.
+      sent({ kind: "read", payload: { act: null, shown: 5_000, correction: 0 } }, minute(9)),
+      sent({ kind: "weighed", payload: { pot: 0, componentId: oil, mg: 13_000 } }, { ...minute(21), corrects: wrong.id }),
+    ])
+      expect(await append(event)).toMatchObject({ ok: true });
+    const kept = await readBatch(test.db, workshopId, batch);
+    expect(kept?.facts).toEqual(batchOf(kept?.events ?? []).facts);
+    expect(kept?.facts.drawn[oil]?.amount).toBe(13_000);
+  });
+
+  it("come with only the newest entries of a long log, and what followed since", async () => {
+    const { workshopId, batch, append, sent } = await pot();
+    const first = await append(sent({ kind: "note", payload: { text: "one" } }));
+    for (let n = 0; n < MOST_ENTRIES + 5; n++)
+      await append(
+        sent(
+          { kind: "read", payload: { act: null, shown: 7_000 + n, correction: 0 } },
+          { happenedAt: new Date(Date.parse(STARTED) + n * 1_000).toISOString() },
+        ),
+      );
+    const kept = await readBatch(test.db, workshopId, batch);
+    expect(kept?.events).toHaveLength(MOST_ENTRIES);
+    expect(kept?.total).toBe(MOST_ENTRIES + 7);
+    const since = await readSince(test.db, workshopId, batch, (kept?.seq ?? 0) - 1);
+    expect(since?.events).toHaveLength(1);
+    expect(first.ok && (await readSince(test.db, workshopId, batch, first.seq))?.events).toHaveLength(MOST_ENTRIES);
+  });
+});
+
+describe("a start that nothing followed", () => {
+  it("is undone as if it had never been; after the first entry it is not", async () => {
+    const { workshopId, batch } = await pot();
+    expect(await undoStart(test.db, workshopId, batch)).toMatchObject({ ok: true });
+    expect(await test.db.select().from(batches).where(sql`workshop_id = ${workshopId}`)).toEqual([]);
+    const other = await pot();
+    await other.append(other.sent({ kind: "note", payload: { text: "x" } }));
+    expect(await undoStart(test.db, other.workshopId, other.batch)).toMatchObject({ ok: false, message: expect.stringContaining("Abandon it") });
+    expect(await test.db.select().from(batches).where(sql`workshop_id = ${other.workshopId}`)).toHaveLength(1);
+  });
+});
+
+describe("the table of events", () => {
+  it("refuses to change or drop an event, yet lets a whole workshop go", async () => {
+    const { workshopId, append, sent } = await pot();
+    await append(sent({ kind: "note", payload: { text: "x" } }));
+    await expect(test.db.update(batchEvents).set({ kind: "note" }).where(sql`workshop_id = ${workshopId}`)).rejects.toMatchObject({
+      cause: { message: expect.stringContaining("append-only") },
+    });
+    await expect(test.db.delete(batchEvents).where(sql`workshop_id = ${workshopId}`)).rejects.toMatchObject({
+      cause: { message: expect.stringContaining("append-only") },
+    });
+    await test.db.delete(workshops).where(sql`id = ${workshopId}`);
+    expect(await test.db.select().from(batchEvents).where(sql`workshop_id = ${workshopId}`)).toEqual([]);
+  });
+});
+
+describe("lists", () => {
+  it("gives every batch once over its pages, newest first, also where starts coincide", async () => {
+    const workshopId = await test.workshop();
+    const made = await Promise.all(Array.from({ length: 53 }, (_, index) => storedBatch(test, workshopId, index + 1)));
+    const seen: string[] = [];
+    let after: string | undefined;
+    do {
+      const page = await listBatches(test.db, workshopId, ["pot"], after);
+      seen.push(...page.batches.map((one) => one.id));
+      expect(page.batches.length).toBeLessThanOrEqual(25);
+      after = page.more ?? undefined;
+    } while (after);
+    expect(new Set(seen)).toEqual(new Set(made.map((one) => one.batch)));
+    expect(seen).toHaveLength(53);
+  });
+
+  it("shows every batch that is due for a look, however old, longest waiting first", async () => {
+    const workshopId = await test.workshop();
+    for (let n = 1; n <= 31; n++) {
+      const { batch, sent } = await storedBatch(test, workshopId, n);
+      const happenedAt = new Date(Date.parse(STARTED) + n * 60_000).toISOString();
+      await appendEvent(test.db, workshopId, batch, sent(POURED, { happenedAt }), LATER);
+    }
+    const due = await dueToLook(test.db, workshopId, NEXT_WEEK);
+    expect(due.map((one) => one.number)).toEqual(Array.from({ length: 31 }, (_, n) => n + 1));
+    expect(await dueToLook(test.db, workshopId, LATER)).toEqual([]);
+  });
+
+  it("answers a cursor that is none like the first page", async () => {
+    const { workshopId } = await pot();
+    for (const after of ["x", "2026-02-02_y", "_", "2026-02-02T09:00:00Z_not-an-id"])
+      expect((await listBatches(test.db, workshopId, ["pot"], after)).batches).toHaveLength(1);
+  });
+});

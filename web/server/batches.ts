@@ -1,0 +1,246 @@
+import {
+  type Band,
+  type BatchEvent,
+  type BatchFacts,
+  type BatchPlan,
+  bandsOf,
+  type CurveReading,
+  dueOf,
+  progress,
+  readingsOf,
+  sellableOf,
+  stoppedOf,
+  titleOf,
+} from "@hearth/core";
+import { and, asc, count, desc, eq, gt, inArray, isNull, lt, lte, or, sql } from "drizzle-orm";
+import { toEvent } from "@/data/batch-rows";
+import { atOneMoment, type Database, type Transaction } from "@/data/client";
+import { batchEvents, batches } from "@/data/tables/batch";
+import { formulas, formulaVersions } from "@/data/tables/formula";
+import { instruments } from "@/data/tables/shelf";
+import { keptOf } from "./events";
+
+/** A batch as a list shows it: a little of its plan and facts, the same size however long its log. */
+export interface Listed {
+  id: string;
+  number: number;
+  title: string;
+  products: { key: string; name: string; count: number }[];
+  bands: Band[];
+  ceiling: number;
+  thumb: CurveReading[];
+  startedAt: string;
+  pouredAt: string | null;
+  lookedAt: string | null;
+  closed: { at: string; missing: string[] } | null;
+  abandoned: { at: string; wax: string; why: string } | null;
+  times: { setAt: string; testFrom: string; sellFrom: string } | null;
+  flaws: number;
+  /** Pieces that must not be sold for safety, and those that may once cured and tested. */
+  stopped: number;
+  sellable: number;
+  /** The step that waits for hands, and from when. */
+  next: { name: string; from: string | null; until: string | null } | null;
+}
+
+const PAGE = 25;
+const THUMB = 24;
+export type Stage = "pot" | "rack" | "closed" | "abandoned";
+type Row = typeof batches.$inferSelect;
+const iso = (text: string | null) => (text === null ? null : new Date(text).toISOString());
+
+function thumbOf(readings: CurveReading[]): CurveReading[] {
+  if (readings.length <= THUMB) return readings;
+  const every = (readings.length - 1) / (THUMB - 1);
+  return Array.from({ length: THUMB }, (_, index) => readings[Math.round(index * every)] as CurveReading);
+}
+
+export function listed(
+  row: Pick<Row, "id" | "number">,
+  plan: BatchPlan,
+  facts: BatchFacts,
+  row2: Pick<Row, "pouredAt" | "setAt" | "testFrom" | "sellFrom">,
+): Listed {
+  const { steps, next } = progress(plan, facts);
+  const due = next ? dueOf(steps, next) : null;
+  const sum = (of: (key: string) => number) => plan.products.reduce((all, one) => all + of(one.key), 0);
+  return {
+    id: row.id,
+    number: row.number,
+    title: titleOf(plan),
+    products: plan.products.map(({ key, name, count: n }) => ({ key, name, count: n })),
+    bands: bandsOf(plan.process),
+    ceiling: plan.process.ceiling,
+    thumb: thumbOf(readingsOf(facts)),
+    startedAt: facts.startedAt,
+    pouredAt: iso(row2.pouredAt),
+    lookedAt: facts.lookedAt,
+    closed: facts.closed && { at: facts.closed.at, missing: facts.closed.missing },
+    abandoned: facts.abandoned && { at: facts.abandoned.at, wax: facts.abandoned.wax, why: facts.abandoned.why },
+    times:
+      row2.setAt && row2.testFrom && row2.sellFrom
+        ? { setAt: iso(row2.setAt) as string, testFrom: iso(row2.testFrom) as string, sellFrom: iso(row2.sellFrom) as string }
+        : null,
+    flaws: facts.flaws.length,
+    stopped: sum((key) => stoppedOf(plan, facts, key)),
+    sellable: sum((key) => sellableOf(plan, facts, key)),
+    next: next && { name: next.name, from: due?.from ?? null, until: due?.until ?? null },
+  };
+}
+
+const listedRows = (db: Database, rows: Row[]): Promise<Listed[]> =>
+  Promise.all(
+    rows.map(async (row) => {
+      const { plan, facts } = await keptOf(db, row);
+      return listed(row, plan, facts, row);
+    }),
+  );
+
+/** Batches at the given stages, newest first, a page at a time. `after` is the cursor of the page before. */
+export async function listBatches(db: Database, workshopId: string, stages: Stage[], after?: string): Promise<{ batches: Listed[]; more: string | null }> {
+  const [at, id] = after?.split("_") ?? [];
+  const valid = at && id && !Number.isNaN(Date.parse(at)) && /^[0-9a-f-]{36}$/.test(id);
+  const rows = await db
+    .select()
+    .from(batches)
+    .where(
+      and(
+        eq(batches.workshopId, workshopId),
+        inArray(batches.stage, stages),
+        valid ? or(lt(batches.startedAt, at), and(eq(batches.startedAt, at), lt(batches.id, id))) : undefined,
+      ),
+    )
+    .orderBy(desc(batches.startedAt), desc(batches.id))
+    .limit(PAGE + 1);
+  const page = rows.slice(0, PAGE);
+  const last = page.at(-1);
+  return {
+    batches: await listedRows(db, page),
+    more: rows.length > PAGE && last ? `${new Date(last.startedAt).toISOString()}_${last.id}` : null,
+  };
+}
+
+/** The most batches that wait for hands at once and are all shown. */
+const MOST_OPEN = 300;
+
+/** Every batch that runs, sets or cures, however old: what today works from. */
+export async function openBatches(db: Database, workshopId: string): Promise<Listed[]> {
+  const rows = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, ["pot", "rack"])))
+    .orderBy(asc(batches.stage), asc(batches.startedAt), asc(batches.id))
+    .limit(MOST_OPEN);
+  return listedRows(db, rows);
+}
+
+const toLook = (workshopId: string, now: string) =>
+  and(eq(batches.workshopId, workshopId), eq(batches.stage, "rack"), isNull(batches.lookedAt), lte(batches.setAt, now));
+
+/** All batches that have set and were not looked over, longest waiting first. */
+export async function dueToLook(db: Database, workshopId: string, now: string): Promise<Listed[]> {
+  return listedRows(db, await db.select().from(batches).where(toLook(workshopId, now)).orderBy(asc(batches.setAt), asc(batches.id)).limit(MOST_OPEN));
+}
+
+/** The most entries that a page is given at once; more are read from the record. */
+export const MOST_ENTRIES = 400;
+
+/** One batch: its plan and facts, and its newest entries; null where the workshop has none such. */
+export const readBatch = (db: Database, workshopId: string, id: string) => atOneMoment(db, (tx) => batchAt(tx, workshopId, id));
+
+async function batchAt(db: Transaction, workshopId: string, id: string) {
+  const [row] = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, id)));
+  if (!row) return null;
+  const { plan, facts } = await keptOf(db, row);
+  const [total] = await db
+    .select({ n: count() })
+    .from(batchEvents)
+    .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, id)));
+  const rows = await db
+    .select()
+    .from(batchEvents)
+    .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, id)))
+    .orderBy(desc(batchEvents.seq))
+    .limit(MOST_ENTRIES);
+  const [formula] = await db
+    .select({ id: formulas.id })
+    .from(formulaVersions)
+    .innerJoin(formulas, and(eq(formulas.workshopId, formulaVersions.workshopId), eq(formulas.id, formulaVersions.formulaId)))
+    .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.id, row.formulaVersionId)));
+  return {
+    id: row.id,
+    number: row.number,
+    formulaId: formula?.id ?? null,
+    drawsStock: row.drawsStock,
+    plan,
+    facts,
+    events: rows.map(toEvent).reverse(),
+    total: total?.n ?? rows.length,
+    seq: rows[0]?.seq ?? 0,
+  };
+}
+
+/** What was written to a batch since: its facts as they are now, and the entries after `seq`. */
+export const readSince = (db: Database, workshopId: string, id: string, seq: number) => atOneMoment(db, (tx) => since(tx, workshopId, id, seq));
+
+async function since(db: Transaction, workshopId: string, id: string, seq: number): Promise<{ facts: BatchFacts; events: BatchEvent[]; seq: number } | null> {
+  const [row] = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, id)));
+  if (!row) return null;
+  const { facts } = await keptOf(db, row);
+  const rows = await db
+    .select()
+    .from(batchEvents)
+    .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, id), gt(batchEvents.seq, seq)))
+    .orderBy(asc(batchEvents.seq))
+    .limit(MOST_ENTRIES);
+  return { facts, events: rows.map(toEvent), seq: rows.at(-1)?.seq ?? seq };
+}
+
+export type ReadInstrument = {
+  id: string;
+  name: string;
+  kind: "probe" | "infrared" | "glass" | "scale";
+  correction: number;
+  resolutionUg: number | null;
+  capacityMg: number | null;
+};
+
+export async function listInstruments(db: Database, workshopId: string): Promise<ReadInstrument[]> {
+  return (
+    db
+      .select({
+        id: instruments.id,
+        name: instruments.name,
+        kind: instruments.kind,
+        correction: instruments.correction,
+        resolutionUg: instruments.resolutionUg,
+        capacityMg: instruments.capacityMg,
+      })
+      .from(instruments)
+      .where(eq(instruments.workshopId, workshopId))
+      // A probe in the wax is trusted before a glass, and both before an infrared pistol.
+      .orderBy(sql`array_position(array['scale', 'probe', 'glass', 'infrared'], ${instruments.kind})`, asc(instruments.name))
+      .limit(200)
+  );
+}
+
+/** What waits at each station, for the line of stations. */
+export async function waitingCounts(db: Database, workshopId: string, now: string): Promise<Record<string, number>> {
+  const counted = async (where: Parameters<ReturnType<ReturnType<typeof db.select>["from"]>["where"]>[0]) => {
+    const [row] = await db.select({ n: count() }).from(batches).where(where);
+    return row?.n ?? 0;
+  };
+  const mine = eq(batches.workshopId, workshopId);
+  const [pots, rack, due] = await Promise.all([
+    counted(and(mine, eq(batches.stage, "pot"))),
+    counted(and(mine, eq(batches.stage, "rack"))),
+    counted(toLook(workshopId, now)),
+  ]);
+  return { "/bench": pots, "/rack": rack, "/look-over": due };
+}

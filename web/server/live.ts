@@ -1,0 +1,61 @@
+import { sql } from "drizzle-orm";
+import pg from "pg";
+import type { Database, Transaction } from "@/data/client";
+
+/** What has changed, told by PostgreSQL to every server, and by each to its pages. */
+export interface Change {
+  workshop: string;
+  /** The batch; nothing where something else of the workshop changed. */
+  batch?: string;
+}
+type Listener = (change: Change) => void;
+
+const CHANNEL = "hearth_changed";
+/** Told with the transaction: nobody hears of what was not written. */
+export const tellPages = async (tx: Transaction | Database, change: Change): Promise<void> => {
+  await tx.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify(change)})`);
+};
+
+const kept = globalThis as unknown as { hearthLive?: { listeners: Set<Listener>; connecting: boolean; client: pg.Client | null } };
+
+/** One connection of its own listens for this process, and is made again when it is lost. */
+async function connect(): Promise<void> {
+  const live = kept.hearthLive;
+  if (!live || live.connecting || live.client || live.listeners.size === 0) return;
+  live.connecting = true;
+  const client = new pg.Client({ connectionString: process.env.DATABASE_URL, connectionTimeoutMillis: 4_000, keepAlive: true });
+  const lost = () => {
+    if (live.client === client) live.client = null;
+    setTimeout(() => void connect(), 1_000);
+  };
+  client.on("error", lost);
+  client.on("end", lost);
+  client.on("notification", ({ payload }) => {
+    try {
+      const change = JSON.parse(payload ?? "{}") as Change;
+      for (const listener of live.listeners) listener(change);
+    } catch {
+      // Whatever it was, it is none of ours.
+    }
+  });
+  try {
+    await client.connect();
+    await client.query(`listen ${CHANNEL}`);
+    live.client = client;
+    // What was missed while away is read anew.
+    for (const listener of live.listeners) listener({ workshop: "*" });
+  } catch {
+    await client.end().catch(() => undefined);
+    setTimeout(() => void connect(), 1_000);
+  } finally {
+    live.connecting = false;
+  }
+}
+
+/** Hears of every change until the returned function is called. */
+export function hearChanges(listener: Listener): () => void {
+  kept.hearthLive ??= { listeners: new Set(), connecting: false, client: null };
+  kept.hearthLive.listeners.add(listener);
+  void connect();
+  return () => kept.hearthLive?.listeners.delete(listener);
+}

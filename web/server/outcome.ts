@@ -1,0 +1,69 @@
+import { z } from "zod";
+import { isAway } from "@/data/client";
+import { type Context, within } from "./context";
+
+/** What a command gives back: its value, or what is wrong, field by field. */
+export type Outcome<T> = { ok: true; value: T } | { ok: false; message: string; fields: Record<string, string[]> };
+
+export const done = <T>(value: T): Outcome<T> => ({ ok: true, value });
+export const refused = (message: string, fields: Record<string, string[]> = {}): Outcome<never> => ({ ok: false, message, fields });
+
+export const AWAY = "The database is away just now. Nothing you typed is lost: try again in a moment.";
+
+/** The workshop that the page shows, and who works at it: named in all that a page sends. */
+export const place = z.object({ workshopId: z.uuid(), personId: z.uuid().nullable() });
+
+/** Something of that name is there already: PostgreSQL's code for a unique key that is taken. */
+export function takenName(error: unknown): boolean {
+  for (let at: unknown = error; at; at = (at as { cause?: unknown }).cause) {
+    const { code, constraint } = at as { code?: string; constraint?: string };
+    if (code === "23505" && constraint?.endsWith("_name")) return true;
+  }
+  return false;
+}
+
+const faultsOf = (error: z.ZodError): Outcome<never> => {
+  const fields: Record<string, string[]> = {};
+  for (const issue of error.issues) {
+    const path = issue.path.map(String).join(".");
+    fields[path] = [...(fields[path] ?? []), issue.message];
+  }
+  return refused(error.issues[0]?.message ?? "Something here cannot be read.", fields);
+};
+
+/** Parses what came in, runs the command in the workshop that the page names, and turns faults into something a maker can act on. */
+export async function command<S extends z.ZodType, T>(
+  schema: S,
+  from: unknown,
+  input: unknown,
+  act: (value: z.output<S>, context: Context) => Promise<Outcome<T>>,
+): Promise<Outcome<T>> {
+  const at = place.safeParse(from);
+  if (!at.success) return refused("This page does not say which workshop it shows. Load it again; nothing you typed is lost.");
+  const parsed = schema.safeParse(input);
+  if (!parsed.success) return faultsOf(parsed.error);
+  try {
+    const context = await within(at.data);
+    if (!context) return refused("This workshop is not here any more. Choose another.");
+    return await act(parsed.data, context);
+  } catch (error) {
+    if (isAway(error)) return refused(AWAY);
+    if (takenName(error)) {
+      const why = "There is one of this name already, whatever its capitals. Choose another name.";
+      return refused(why, { name: [why], "values.name": [why] });
+    }
+    throw error;
+  }
+}
+
+/** A command that belongs to no workshop, like making one. */
+export async function freeCommand<S extends z.ZodType, T>(schema: S, input: unknown, act: (value: z.output<S>) => Promise<Outcome<T>>): Promise<Outcome<T>> {
+  const parsed = schema.safeParse(input);
+  if (!parsed.success) return faultsOf(parsed.error);
+  try {
+    return await act(parsed.data);
+  } catch (error) {
+    if (isAway(error)) return refused(AWAY);
+    throw error;
+  }
+}

@@ -1,0 +1,181 @@
+import { type BatchEvent, type BatchRecord, batchOf, batchRecord, readFormula, recordFault, upcastRecord } from "@hearth/core";
+import { and, eq, inArray, max } from "drizzle-orm";
+import { z } from "zod";
+import { eventRow, rowOf } from "@/data/batch-rows";
+import type { Database, Transaction } from "@/data/client";
+import { batchEvents, batches } from "@/data/tables/batch";
+import { formulas, formulaVersions } from "@/data/tables/formula";
+import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { people, workshops } from "@/data/tables/workshop";
+import { sameEvent, writeDraws } from "./append";
+import { canonical } from "./canonical";
+import { eventsOf } from "./events";
+import { tellPages } from "./live";
+import { done, type Outcome, refused } from "./outcome";
+
+export interface Imported {
+  batchId: string;
+  number: number;
+  /** What a maker should know of how it was taken in. */
+  remarks: string[];
+}
+
+/** Reads a record's text. Says what is wrong with a broken, foreign or truncated file. */
+export function readRecord(text: string): Outcome<BatchRecord> {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text.replace(/^\ufeff/, ""));
+  } catch {
+    const cut = text.trimStart().startsWith("{") && !text.trimEnd().endsWith("}");
+    return refused(
+      cut
+        ? "This file ends in the middle: it was cut off. Export the record again."
+        : "This file is not JSON, so it is no batch record. Choose a file exported from a batch's record.",
+    );
+  }
+  let upcast: unknown;
+  try {
+    upcast = upcastRecord(raw);
+  } catch {
+    upcast = raw;
+  }
+  const parsed = batchRecord.safeParse(upcast);
+  if (!parsed.success) {
+    const foreign = parsed.error.issues.find((issue) => issue.path[0] === "format" || issue.path[0] === "version");
+    if (foreign || typeof raw !== "object" || raw === null) return refused(foreign?.message ?? "This file is not a Hearth Jar batch record.");
+    const first = parsed.error.issues[0];
+    return refused(
+      `This record is damaged at ${first?.path.map(String).join(".") || "its top"}: ${z.prettifyError(parsed.error).split("\n")[0]?.replace(/^✖ /, "")}. Nothing was taken in.`,
+    );
+  }
+  const fault = recordFault(parsed.data);
+  return fault ? refused(`${fault} Nothing was taken in.`) : done(parsed.data);
+}
+
+/** Puts a formula's version in, where it is not here; why that cannot be, where one differs. */
+async function putFormula(
+  tx: Transaction,
+  workshopId: string,
+  { formula: wanted, formulaVersion }: Pick<BatchRecord, "formula" | "formulaVersion">,
+  now: string,
+): Promise<string | null> {
+  const [formula] = await tx
+    .select()
+    .from(formulas)
+    .where(and(eq(formulas.workshopId, workshopId), eq(formulas.id, wanted.id)));
+  if (!formula) await tx.insert(formulas).values({ ...wanted, workshopId, updatedAt: now });
+  const [version] = await tx
+    .select()
+    .from(formulaVersions)
+    .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.id, formulaVersion.id)));
+  if (version)
+    return canonical(readFormula(version.spec)) === canonical(formulaVersion.spec)
+      ? null
+      : `Version ${version.number} of “${wanted.name}” differs here. Nothing was taken in.`;
+  const [clash] = await tx
+    .select({ id: formulaVersions.id })
+    .from(formulaVersions)
+    .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.formulaId, wanted.id), eq(formulaVersions.number, formulaVersion.number)));
+  if (clash) return `“${wanted.name}” has another version ${formulaVersion.number} here. Nothing was taken in.`;
+  await tx.insert(formulaVersions).values({ ...formulaVersion, workshopId, formulaId: wanted.id });
+  return null;
+}
+
+/** Takes a record into a workshop, all or nothing. Reading the same record again changes nothing. */
+export async function importRecord(db: Database, workshopId: string, record: BatchRecord, now: string, drawsStock = false): Promise<Outcome<Imported>> {
+  return db.transaction(async (tx: Transaction) => {
+    const remarks: string[] = [];
+    // One import at a time into a workshop, so that batch numbers cannot collide.
+    await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, workshopId)).for("update");
+    const [already] = await tx
+      .select()
+      .from(batches)
+      .where(and(eq(batches.workshopId, workshopId), eq(batches.id, record.batch.id)));
+    if (already) {
+      const held = await eventsOf(tx, workshopId, record.batch.id);
+      const byId = new Map(held.map((one) => [one.id, one]));
+      const same =
+        held.length === record.events.length &&
+        record.events.every((event) => {
+          const one = byId.get(event.id);
+          return one !== undefined && sameEvent(one, event);
+        });
+      return same
+        ? done({ batchId: already.id, number: already.number, remarks: ["This record was here already; nothing changed."] })
+        : refused(
+            `Batch ${already.number} of this workshop is the same batch with other entries. Nothing was taken in: read it into an empty workshop to compare.`,
+          );
+    }
+    const taken = await tx
+      .select({ id: batchEvents.id })
+      .from(batchEvents)
+      .where(
+        and(
+          eq(batchEvents.workshopId, workshopId),
+          inArray(
+            batchEvents.id,
+            record.events.map((event) => event.id),
+          ),
+        ),
+      )
+      .limit(1);
+    if (taken.length > 0) return refused("An entry of this record belongs to another batch here already. Nothing was taken in.");
+
+    const put = async (table: typeof people | typeof waxes, rows: { id: string; name: string }[]) => {
+      const any = table as typeof waxes;
+      const held = await tx.select().from(any).where(eq(any.workshopId, workshopId));
+      const byId = new Map(held.map((one) => [one.id, one as Record<string, unknown>]));
+      const names = new Set(held.map((one) => one.name.toLowerCase()));
+      for (const row of rows) {
+        const old = byId.get(row.id);
+        if (old) {
+          if (Object.entries(row).some(([key, value]) => canonical(old[key] ?? null) !== canonical(value ?? null)))
+            remarks.push(`“${old.name}” was here already and is kept as it is.`);
+          continue;
+        }
+        let name = row.name;
+        for (let n = 2; table !== people && names.has(name.toLowerCase()); n++) name = `${row.name.slice(0, 100)} (imported${n > 2 ? ` ${n - 1}` : ""})`;
+        if (name !== row.name) remarks.push(`Another “${row.name}” stands here already, so the one of the record is called “${name}”.`);
+        names.add(name.toLowerCase());
+        await tx.insert(any).values({ ...row, name, workshopId } as typeof any.$inferInsert);
+      }
+    };
+    await put(people, record.people);
+    await put(instruments as never, record.instruments);
+    await put(waxes as never, record.waxes);
+    await put(fragrances as never, record.fragrances);
+    await put(vessels as never, record.vessels);
+    await put(additives as never, record.additives ?? []);
+    await put(dyes as never, record.dyes ?? []);
+    await put(wicks as never, record.wicks ?? []);
+    await put(moulds as never, record.moulds ?? []);
+
+    const fault = await putFormula(tx, workshopId, record, now);
+    if (fault) return refused(fault);
+
+    const [numbered] = await tx
+      .select({ id: batches.id })
+      .from(batches)
+      .where(and(eq(batches.workshopId, workshopId), eq(batches.number, record.batch.number)));
+    let { number } = record.batch;
+    if (numbered) {
+      const [top] = await tx
+        .select({ top: max(batches.number) })
+        .from(batches)
+        .where(eq(batches.workshopId, workshopId));
+      number = (top?.top ?? 0) + 1;
+      remarks.push(`Number ${record.batch.number} is taken here, so it became batch ${number}.`);
+    }
+    const { plan, facts } = batchOf(record.events as BatchEvent[]);
+    await tx.insert(batches).values({ workshopId, id: record.batch.id, number, formulaVersionId: record.formulaVersion.id, drawsStock, ...rowOf(plan, facts) });
+    if (drawsStock) await writeDraws(tx, workshopId, record.batch.id, facts, null);
+    remarks.push(drawsStock ? "What it used is drawn from the stock here." : "It draws no stock here, now or later.");
+    // Corrections name earlier entries, which must be there first.
+    const rows = [...record.events]
+      .sort((a, b) => Date.parse(a.arrivedAt) - Date.parse(b.arrivedAt))
+      .map((event) => eventRow(workshopId, record.batch.id, event as BatchEvent));
+    for (let from = 0; from < rows.length; from += 1_000) await tx.insert(batchEvents).values(rows.slice(from, from + 1_000));
+    await tellPages(tx, { workshop: workshopId, batch: record.batch.id });
+    return done({ batchId: record.batch.id, number, remarks });
+  });
+}

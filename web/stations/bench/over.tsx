@@ -1,0 +1,47 @@
+"use client";
+
+import { overOf, writeNumber, writePercent } from "@hearth/core";
+import type { Batch } from "@/log/use-batch";
+import { useUnits } from "@/ui/units";
+import { notice } from "@/ui/variants";
+
+/** Too much of something in the pot: noticed at once, with what it does to the load, and an offer to set the rest to it. */
+export function TooMuch({ batch, pot }: { batch: Batch; pot: number }) {
+  const units = useUnits();
+  const over = overOf(batch.plan, batch.facts, pot);
+  if (!over) return null;
+  const { component, given, asked, loadNow, targets } = over;
+  const write = (n: number) => (component.count ? `${n} ${component.count.of}` : units.g(n, component.scale.resolutionUg));
+  const limit = batch.plan.pots[pot]?.maxLoadPpm ?? null;
+  const others = targets.filter((one) => one.componentId !== component.id);
+  return (
+    <section role="alert" aria-label="Too much" className={notice({ className: "mb-4" })}>
+      <p className="font-bold">
+        ▲ {write(given)} {component.name} {component.count ? "counted" : "weighed"}, where {write(asked)} {component.count ? "are" : "is"} asked:{" "}
+        {writeNumber((given / asked - 1) * 100, 1)} % more.
+      </p>
+      {loadNow === null ? null : (
+        <p>
+          The load is now {writeNumber(loadNow, 2)} % of the wax
+          {limit !== null && loadNow > limit / 10_000 + 0.005
+            ? `, above the largest load of ${writePercent(limit)}: it can sweat oil, clog the wick and soot`
+            : ""}
+          .
+        </p>
+      )}
+      <p>If it was a slip of the hand, correct the entry below.</p>
+      {others.length > 0 ? (
+        <button type="button" className="press mt-2" onClick={() => void batch.record({ kind: "rescaled", payload: { pot, targets } })}>
+          Set the rest to it:{" "}
+          {others
+            .map((one) => {
+              const part = batch.plan.pots[pot]?.components.find((other) => other.id === one.componentId);
+              return `${part?.name} ${units.g(one.mg, part?.scale.resolutionUg ?? null)}`;
+            })
+            .join(", ")}
+          , {units.g(over.totalMg)} in all
+        </button>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,48 @@
+"use client";
+
+import { dueOf, writeDuration } from "@hearth/core";
+import { useUnits } from "@/ui/units";
+import { type ActProps, HUGE } from "./act";
+import { EntryForm } from "./entry-form";
+
+/** How long a wait still is, by the workshop's clock. */
+function Countdown({ step, batch }: Pick<ActProps, "step" | "batch">) {
+  const units = useUnits();
+  const due = dueOf(batch.steps, step);
+  if (!due || !step.least) return null;
+  const left = Math.round((Date.parse(due.from) - Date.parse(batch.now)) / 1_000);
+  const over = due.until !== null && Date.parse(batch.now) > Date.parse(due.until);
+  return (
+    <div>
+      <span className={`${HUGE} ${left <= 0 ? (over ? "text-hot" : "text-inside") : ""}`} role="timer">
+        {left > 0 ? writeDuration(left) : units.clock(due.from)}
+      </span>
+      <p className={over ? "font-semibold text-hot" : "text-soft"}>
+        {left > 0
+          ? `until ${units.dayClock(due.from)}`
+          : over
+            ? `▲ longer than meant: it was to end by ${units.clock(due.until ?? "")}`
+            : "✓ long enough: go on"}
+        {left > 0 && due.until ? `, at most until ${units.clock(due.until)}` : ""}
+      </p>
+    </div>
+  );
+}
+
+/** An act that needs no number: shown large, and marked done. Going on before a wait is over is asked, not forbidden. */
+export function Done({ step, batch, button }: ActProps & { button: string }) {
+  const due = dueOf(batch.steps, step);
+  const early = due && step.least ? Math.round((Date.parse(due.from) - Date.parse(batch.now)) / 1_000) : 0;
+  return (
+    <>
+      {step.figure ? <div className={HUGE}>{step.figure}</div> : null}
+      <Countdown step={step} batch={batch} />
+      <EntryForm
+        batch={batch}
+        button={button}
+        ask={() => (early > 30 ? `That is ${writeDuration(early)} earlier than the process says.` : null)}
+        entry={() => ({ kind: "did", payload: { act: step.act } })}
+      />
+    </>
+  );
+}

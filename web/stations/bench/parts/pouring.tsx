@@ -1,0 +1,180 @@
+"use client";
+
+import {
+  fillsByPour,
+  good,
+  innerOf,
+  type Progress,
+  parseCount,
+  parseMass,
+  parseTemperature,
+  partKey,
+  poursOf,
+  standing,
+  WARMED,
+  type Warmed,
+  writeStanding,
+} from "@hearth/core";
+import { useMemo, useState } from "react";
+import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
+import { parseWhen } from "@/forms/when";
+import type { Batch } from "@/log/use-batch";
+import { useUnits, type Writers } from "@/ui/units";
+import { notice } from "@/ui/variants";
+import type { ActProps } from "./act";
+
+const WARMED_WORDS: Record<Warmed, string> = {
+  no: "not warmed",
+  yes: "warmed, not said how",
+  oven: "in the oven",
+  water: "in warm water",
+  "heat gun": "with a heat gun",
+  microwave: "in a microwave",
+  "warm room": "in a warm room",
+};
+
+/** What is odd about pouring now: nothing weighed, or the range missed. It is asked, not forbidden. */
+function oddAbout(batch: Batch, step: Progress, units: Writers): string[] {
+  const { plan, facts } = batch;
+  const odd: string[] = [];
+  const parts = plan.pots[step.pot]?.components ?? [];
+  const missing = parts.filter((part) => !part.count && !facts.weighed[partKey(step.pot, part.id)]).map((part) => part.name);
+  if (missing.length > 0) odd.push(`Nothing is put down for ${missing.join(" and ")}.`);
+  const at = plan.process.acts.findIndex((one) => one.id === step.act);
+  const range = plan.process.acts
+    .slice(0, at + 1)
+    .findLast((one) => (one.kind === "cool" || one.kind === "pour-again") && (one.pot ?? 0) === step.pot && "range" in one && one.range);
+  if (range && "range" in range && range.range) {
+    const read = facts.reads[range.id];
+    if (!read) odd.push(`No reading was put down for the pour range (${units.range(range.range)}).`);
+    else if (standing(read.celsius, range.range).is !== "inside")
+      odd.push(`The last reading is ${writeStanding(read.celsius, "pour", range.range, units.temperature)}.`);
+  }
+  return odd;
+}
+
+const parseWeights = (text: string, units: Writers) => {
+  const out: number[] = [];
+  for (const piece of text
+    .split(/[;\n]|,\s+|\s{2,}/)
+    .map((one) => one.trim())
+    .filter(Boolean)) {
+    const read = parseMass(piece, { unit: units.mass });
+    if (!read.ok) return read;
+    out.push(read.value);
+  }
+  return good(out);
+};
+
+/** Pouring: how many of each were really filled, what was left, the room, the warming. */
+export function Pouring({ step, batch, button }: ActProps & { button: string }) {
+  const units = useUnits();
+  const { plan } = batch;
+  const act = poursOf(plan.process.acts).find((one) => one.id === step.act);
+  const products = useMemo(() => plan.products.filter((_one, index) => act?.product === undefined || act.product === index), [plan.products, act?.product]);
+  const first = !Object.keys(batch.facts.pours).length;
+  const rules = useMemo((): Record<string, FieldRule<unknown>> => {
+    const per = products.flatMap((one): [string, FieldRule<unknown>][] => [
+      [`n:${one.key}`, { initial: String(one.count), parse: (text: string) => parseCount(text, { least: 0, most: one.count * 2 + 20, name: "filled" }) }],
+      [`w:${one.key}`, { initial: "", parse: (text: string) => parseWeights(text, units) }],
+    ]);
+    return {
+      ...Object.fromEntries(per),
+      left: orNothing({ initial: "", parse: (text: string) => (/^0+$/.test(text.trim()) ? good(0) : parseMass(text, { unit: units.mass })) }),
+      room: orNothing({ initial: "", parse: (text: string) => parseTemperature(text, units.temperature) }),
+      warmed: { initial: "", parse: (text: string) => good(text || null) },
+      at: { initial: "", parse: (text: string) => parseWhen(text, batch.now, units.zone) },
+    };
+  }, [products, units, batch.now]);
+  const fields = useFields(rules);
+  const [said, setSaid] = useState("");
+  const [asked, setAsked] = useState<string[]>([]);
+  const submit = async (sure: boolean) => {
+    const all = fields.check() as Record<string, unknown> | null;
+    if (!all) return;
+    const odd = sure ? [] : oddAbout(batch, step, units);
+    if (odd.length > 0) return setAsked(odd);
+    setAsked([]);
+    const refusal = await batch.record({
+      kind: "poured",
+      payload: {
+        act: step.act,
+        filled: products.map((one) => {
+          const weightsMg = all[`w:${one.key}`] as number[];
+          return { product: one.key, count: all[`n:${one.key}`] as number, ...(weightsMg.length > 0 ? { weightsMg } : {}) };
+        }),
+        leftMg: all.left as number | null,
+        roomCelsius: all.room as number | null,
+        warmed: all.warmed as Warmed | null,
+      },
+      happenedAt: all.at as string | null,
+    });
+    setSaid(refusal?.message ?? "");
+  };
+  return (
+    <form
+      ref={fields.form}
+      className="clear-both"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void submit(false);
+      }}
+    >
+      <ul>
+        {products.map((one) => {
+          const each = fillsByPour(plan.process, innerOf(one), one.fillMg, plan.products.indexOf(one)).get(step.act) ?? one.fillMg;
+          return (
+            <li key={one.key} className="grid items-end gap-x-4 border-b border-line pb-1 sm:grid-cols-[minmax(0,1fr)_120px_150px]">
+              <div className="pb-5">
+                <span className="figure text-[clamp(40px,5vw,68px)] leading-none">
+                  {one.count} × {units.gParts(each).figure}
+                </span>
+                <span className="figure text-[24px]"> {units.mass}</span>
+                <div className="text-soft">{one.name}</div>
+              </div>
+              <Field label="Really filled" {...fields.bind(`n:${one.key}`)} inputMode="numeric" />
+              <Field label="Weights" {...fields.bind(`w:${one.key}`)} placeholder="if weighed" hint="Like 176; 175.5" />
+            </li>
+          );
+        })}
+      </ul>
+      <div className="mt-2 grid grid-cols-2 gap-x-4 sm:grid-cols-4">
+        {first ? (
+          <Field
+            label="Vessels warmed"
+            {...fields.bind("warmed")}
+            options={[{ value: "", label: "not noted" }, ...WARMED.map((one) => ({ value: one, label: WARMED_WORDS[one] }))]}
+          />
+        ) : null}
+        <Field label="Room" unit={`°${units.temperature}`} {...fields.bind("room")} inputMode="decimal" placeholder="not read" />
+        <Field label="Left over" unit={units.mass} {...fields.bind("left")} inputMode="decimal" placeholder="not weighed" />
+        <Field label="When" {...fields.bind("at")} placeholder="now" />
+      </div>
+      {asked.length > 0 ? (
+        <div role="alertdialog" aria-label="Pour all the same?" className={notice({ className: "mb-2" })}>
+          {asked.map((one) => (
+            <p key={one} className="font-semibold">
+              ▲ {one}
+            </p>
+          ))}
+          <div className="mt-2 flex flex-wrap gap-3">
+            <button type="button" className="press" onClick={() => void submit(true)}>
+              It is poured all the same
+            </button>
+            <button type="button" className="press" onClick={() => setAsked([])}>
+              Go back
+            </button>
+          </div>
+        </div>
+      ) : null}
+      <button type="submit" className="act !min-h-[64px] max-sm:w-full" data-next-step>
+        {button}
+      </button>
+      {said ? (
+        <p role="alert" className="mt-1 font-semibold text-hot">
+          ▲ {said}
+        </p>
+      ) : null}
+    </form>
+  );
+}

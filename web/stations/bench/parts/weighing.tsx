@@ -1,0 +1,130 @@
+"use client";
+
+import { isImplausible, parseCount, parseMass, portionsFor, writeNumber } from "@hearth/core";
+import { useCallback, useState } from "react";
+import type { Instrument } from "@/log/use-batch";
+import { useUnits, type Writers } from "@/ui/units";
+import { notice } from "@/ui/variants";
+import { type ActProps, HUGE } from "./act";
+import { EntryForm } from "./entry-form";
+
+/** The same component pitcher by pitcher, where the pot is split over several. */
+function InPitchers({ step, batch, units }: { step: ActProps["step"]; batch: ActProps["batch"]; units: Writers }) {
+  const pitchers = batch.plan.pots[step.pot]?.pitchers;
+  const part = step.component;
+  if (!pitchers || !part) return null;
+  return (
+    <ol className="mt-2 flex flex-wrap gap-x-5" aria-label="By pitcher">
+      {pitchers.map((pitcher, index) => {
+        const mine = pitcher.components.find((one) => one.id === part.id);
+        return (
+          <li key={index} className="text-soft">
+            pitcher {index + 1}:{" "}
+            <span className="figure text-[24px] text-ink">{part.count ? (mine?.n ?? 0) : units.g(mine?.mg ?? 0, part.scale.resolutionUg)}</span>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+/** A weight above what the chosen scale takes, in portions that it can. */
+function InPortions({ mg, scale, resolutionUg, units }: { mg: number; scale: Instrument | undefined; resolutionUg: number; units: Writers }) {
+  const [tare, setTare] = useState("");
+  if (!scale?.capacityMg || mg <= scale.capacityMg) return null;
+  const read = tare.trim() === "" ? null : parseMass(tare, { unit: units.mass, most: scale.capacityMg });
+  // Where nobody has weighed it, a container of a fifth of what the scale takes.
+  const container = read?.ok ? read.value : Math.round(scale.capacityMg / 5);
+  let portions: number[] = [];
+  let fault = read && !read.ok ? read.message : "";
+  try {
+    portions = portionsFor(mg, scale.capacityMg, container, resolutionUg);
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    fault = error.message;
+  }
+  return (
+    <div className={notice({ className: "mt-2 font-medium" })}>
+      <p>
+        ▲ {scale.name} takes {units.bulk(scale.capacityMg)}.{" "}
+        {fault ? (
+          fault
+        ) : (
+          <>
+            Weigh in {portions.length} parts beside {read?.ok ? "the container" : `a container of up to ${units.bulk(container)}`}:{" "}
+            <span className="figure text-[20px]">{portions.map((part) => units.g(part, resolutionUg)).join(" + ")}</span>
+          </>
+        )}
+      </p>
+      <label className="mt-1 block text-[15px]">
+        Container weighs{" "}
+        <input
+          className="entry !w-[130px]"
+          inputMode="decimal"
+          value={tare}
+          onChange={(event) => setTare(event.target.value)}
+          placeholder={units.bulk(container)}
+        />
+      </label>
+    </div>
+  );
+}
+
+/** What is weighed or counted of one component: what is still to go, as large as the screen allows. */
+export function Weighing({ step, batch, instruments }: ActProps) {
+  const units = useUnits();
+  const part = step.component;
+  const counting = part?.count !== undefined;
+  const parse = useCallback(
+    (text: string) => (counting ? parseCount(text, { least: 1, most: 100_000, name: part?.count?.of ?? "drops" }) : parseMass(text, { unit: units.mass })),
+    [counting, part?.count?.of, units.mass],
+  );
+  if (!part) return null;
+  const { given, asked } = step;
+  const rest = Math.max(0, asked - given);
+  const show = given > 0 && !step.done ? rest : asked;
+  const { resolutionUg } = part.scale;
+  const write = (n: number) => (counting ? String(n) : units.g(n, resolutionUg));
+  const figure = counting ? { figure: String(show), unit: part.count?.of ?? "" } : units.gParts(show, resolutionUg);
+  const scales = instruments.filter((one) => one.kind === "scale");
+  // The scale that the plan names comes first; another may be chosen.
+  const tools = counting ? [] : [...scales].sort((a, b) => Number(b.id === part.scale.id) - Number(a.id === part.scale.id));
+  return (
+    <>
+      <div>
+        <span className={HUGE}>{figure.figure}</span>
+        <span className="figure text-[34px]"> {figure.unit}</span>
+        {given > 0 ? (
+          <div className="text-soft">
+            {step.done ? (counting ? "counted" : "weighed") : `still to go; ${counting ? "counted" : "weighed"}`}{" "}
+            <span className="figure text-[20px] text-ink">{counting ? given : units.g(given)}</span> of {write(asked)}
+          </div>
+        ) : null}
+        <InPitchers step={step} batch={batch} units={units} />
+      </div>
+      <EntryForm
+        key={step.key}
+        batch={batch}
+        label={counting ? "Counted" : "Scale shows"}
+        unit={counting ? part.count?.of : units.mass}
+        parse={parse}
+        {...(counting ? {} : { echo: (mg: number) => units.g(mg) })}
+        tools={tools}
+        toolLabel="Scale"
+        button={counting ? "Record the count" : "Record the weight"}
+        ask={(value) =>
+          isImplausible(given + value, asked)
+            ? `${counting ? `${given + value} ${part.count?.of}` : units.g(given + value)} is ${writeNumber((given + value) / asked, 1)} times the ${write(asked)} asked. Look at the number again.`
+            : null
+        }
+        entry={(value) =>
+          counting
+            ? { kind: "counted", payload: { pot: step.pot, componentId: part.id, n: value } }
+            : { kind: "weighed", payload: { pot: step.pot, componentId: part.id, mg: value } }
+        }
+      >
+        {({ tool }) => (counting ? null : <InPortions mg={rest} scale={tool} resolutionUg={resolutionUg} units={units} />)}
+      </EntryForm>
+    </>
+  );
+}

@@ -1,0 +1,261 @@
+"use client";
+
+import {
+  ACTS,
+  type Act,
+  actChanges,
+  actKindOf,
+  bandsOf,
+  inUnit,
+  type Process,
+  potsOf,
+  processFrom,
+  process as processSchema,
+  READY_PROCESSES,
+  type ReadyProcess,
+} from "@hearth/core";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useMemo, useState, useTransition } from "react";
+import { Field, useFields } from "@/forms/fields";
+import { ActFields, processFromFields, processRules, processTexts } from "@/forms/process-fields";
+import { usePlace } from "@/log/place";
+import { HeatLine } from "@/ui/heat-line";
+import { Aside, Caution, Screen } from "@/ui/margin";
+import { useUnits } from "@/ui/units";
+import { saveProcess } from "./commands";
+
+export interface ProcessShown {
+  id: string;
+  name: string;
+  version: number;
+  versions: { number: number; process: Process }[];
+}
+
+/** A short word that no act of the process has yet. */
+function newId(kind: string, acts: readonly Act[]): string {
+  for (let n = 1; ; n++) {
+    const id = n === 1 ? kind : `${kind}-${n}`;
+    if (!acts.some((one) => one.id === id)) return id;
+  }
+}
+
+/** Makes or changes a process of the workshop's own: acts in order, each with what it says. */
+export function ProcessEditor({ kept }: { kept: ProcessShown | null }) {
+  const units = useUnits();
+  const place = usePlace();
+  const router = useRouter();
+  const newest = kept?.versions[0] ?? null;
+  const [process, setProcess] = useState<Process>(
+    () => newest?.process ?? { ...inUnit(processFrom(READY_PROCESSES[0] as ReadyProcess), units.temperature), name: "" },
+  );
+  const rules = useMemo(() => processRules(process, units), [process, units]);
+  const fields = useFields(rules);
+  const [adding, setAdding] = useState("wait");
+  const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
+  const [busy, start] = useTransition();
+  const drafted = processSchema.safeParse(processFromFields(process, fields.values));
+  const pots = Math.max(1, potsOf(process.acts));
+
+  const take = (next: Process) => {
+    setProcess(next);
+    fields.fill({ ...processTexts(next, units), processName: fields.text("processName") || next.name });
+  };
+  const change = (acts: Act[]) => setProcess((old) => ({ ...old, acts }));
+  const move = (at: number, by: number) => {
+    const acts = [...process.acts];
+    const [one] = acts.splice(at, 1);
+    if (one) acts.splice(at + by, 0, one);
+    change(acts);
+  };
+  const add = () => {
+    const kind = ACTS.find((one) => one.kind === adding);
+    if (!kind) return;
+    const act = { id: newId(kind.kind, process.acts), kind: kind.kind, ...kind.first } as unknown as Act;
+    // Before setting and curing, which end a process.
+    const end = process.acts.findIndex((one) => one.kind === "set" || one.kind === "cure");
+    const acts = [...process.acts];
+    acts.splice(end < 0 ? acts.length : end, 0, act);
+    change(acts);
+  };
+  const save = () => {
+    if (!fields.check()) return setSaid(null);
+    if (!drafted.success) return setSaid({ good: false, text: drafted.error.issues[0]?.message ?? "Something here cannot be read." });
+    start(async () => {
+      const outcome = await saveProcess(place, { id: kept?.id ?? null, expectedVersion: kept?.version ?? null, process: drafted.data }).catch(() => null);
+      if (!outcome) return setSaid({ good: false, text: "The program cannot be reached just now. Nothing you typed is lost: try again in a moment." });
+      if (!outcome.ok) {
+        fields.refuse(outcome.fields.name ? { processName: outcome.fields.name } : {});
+        return setSaid({ good: false, text: outcome.message });
+      }
+      setSaid({ good: true, text: `Saved, version ${outcome.value.number}.` });
+      if (kept) router.refresh();
+      else router.push(`/formulas/processes/${outcome.value.id}`);
+    });
+  };
+  return (
+    <Screen
+      title={kept ? kept.name : "New process"}
+      lead={newest ? `Version ${newest.number}: a change makes version ${newest.number + 1}` : "What is done, in which order, at which temperatures."}
+      actions={
+        <>
+          <Link className="press" href="/formulas/processes">
+            All processes
+          </Link>
+          <button type="submit" form="process-form" className="act" data-next-step disabled={busy}>
+            {busy ? "Saving" : "Save the process"}
+          </button>
+          {said ? (
+            <p role="status" className={`w-full font-semibold sm:text-right ${said.good ? "text-inside" : "text-hot"}`}>
+              {said.good ? "✓ " : "▲ "}
+              {said.text}
+            </p>
+          ) : null}
+        </>
+      }
+      side={
+        <>
+          {!drafted.success ? <Aside title="Not complete yet">{drafted.error.issues[0]?.message}</Aside> : null}
+          <Aside title="Order">
+            The bench asks for one act after the other. What is out of the order can still be put down: an act may be chosen at the pot.
+          </Aside>
+          <Aside title="Shares">All pours together come to 100 % of each fill; what is kept back for a second pour is part of it.</Aside>
+          <Caution title="Hot wax">Ranges are an aim. The supplier's sheet, local rules and qualified advice come first.</Caution>
+        </>
+      }
+    >
+      <form
+        id="process-form"
+        ref={fields.form}
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        <section className="sheet mb-5">
+          <div className="grid gap-x-4 sm:grid-cols-[1fr_1fr_120px]">
+            <Field label="Name" {...fields.bind("processName")} />
+            <div>
+              <label htmlFor="begin" className="mb-1 block text-[15px] font-semibold">
+                Begin from
+              </label>
+              <select
+                id="begin"
+                className="entry"
+                value=""
+                onChange={(event) => {
+                  const ready = READY_PROCESSES.find((one) => one.id === event.target.value);
+                  if (ready) take(inUnit(processFrom(ready), units.temperature));
+                }}
+              >
+                <option value="">what stands below</option>
+                {READY_PROCESSES.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}
+                  </option>
+                ))}
+              </select>
+            </div>
+            <Field label="Ceiling" unit={`°${units.temperature}`} {...fields.bind("ceiling")} />
+          </div>
+          <Field label="Why these temperatures" lines={2} {...fields.bind("reason")} />
+          <HeatLine bands={drafted.success ? bandsOf(drafted.data) : []} ceiling={process.ceiling} marks={[]} height={110} label="The ranges of this process" />
+        </section>
+        <ol aria-label="Acts">
+          {process.acts.map((act, at) => {
+            const kind = actKindOf(act.kind);
+            return (
+              <li key={act.id} className="grid items-start gap-x-4 border-b border-line py-2 sm:grid-cols-[120px_minmax(0,1fr)_auto]">
+                <div>
+                  <strong className="text-[18px]">
+                    {at + 1}. {kind.verb}
+                  </strong>
+                  <label className="block text-[14px] text-soft">
+                    pot{" "}
+                    <select
+                      aria-label={`Pot of ${kind.verb} ${at + 1}`}
+                      className="border border-line bg-sheet"
+                      value={act.pot ?? 0}
+                      onChange={(event) => {
+                        const pot = Number(event.target.value);
+                        change(process.acts.map((one) => (one.id === act.id ? ({ ...one, pot: pot === 0 ? undefined : pot } as Act) : one)));
+                      }}
+                    >
+                      {Array.from({ length: Math.min(8, pots + 1) }, (_, n) => (
+                        <option key={n} value={n}>
+                          {n + 1}
+                        </option>
+                      ))}
+                    </select>
+                  </label>
+                </div>
+                <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
+                  <ActFields act={act} fields={fields} units={units} number={at + 1} />
+                </div>
+                <div className="flex gap-1">
+                  <button type="button" className="press !px-2" disabled={at === 0} aria-label={`Move ${kind.verb} ${at + 1} up`} onClick={() => move(at, -1)}>
+                    ↑
+                  </button>
+                  <button
+                    type="button"
+                    className="press !px-2"
+                    disabled={at === process.acts.length - 1}
+                    aria-label={`Move ${kind.verb} ${at + 1} down`}
+                    onClick={() => move(at, 1)}
+                  >
+                    ↓
+                  </button>
+                  <button
+                    type="button"
+                    className="press !px-2"
+                    aria-label={`Leave out ${kind.verb} ${at + 1}`}
+                    onClick={() => change(process.acts.filter((one) => one.id !== act.id))}
+                  >
+                    ✕
+                  </button>
+                </div>
+              </li>
+            );
+          })}
+        </ol>
+        <div className="mt-3 flex flex-wrap items-end gap-3">
+          <label className="font-semibold">
+            Another act
+            <select className="entry mt-1" value={adding} onChange={(event) => setAdding(event.target.value)}>
+              {ACTS.map((one) => (
+                <option key={one.kind} value={one.kind}>
+                  {one.verb}
+                </option>
+              ))}
+            </select>
+          </label>
+          <button type="button" className="press" onClick={add}>
+            Add it
+          </button>
+        </div>
+      </form>
+      {kept && kept.versions.length > 1 ? (
+        <section className="mt-8">
+          <h2 className="border-b-[3px] border-ink pb-1">Versions</h2>
+          <ol>
+            {kept.versions.map((one, index) => {
+              const before = kept.versions[index + 1];
+              return (
+                <li key={one.number} className="grid grid-cols-[60px_1fr] gap-4 border-b border-line py-2">
+                  <span className="figure text-[24px]">{one.number}</span>
+                  <span>
+                    {before
+                      ? actChanges(before.process, one.process, units.temperature)
+                          .map((change) => `${change.what} ${change.from} → ${change.to}`)
+                          .join("; ") || "its name, ceiling or reason"
+                      : "the first"}
+                  </span>
+                </li>
+              );
+            })}
+          </ol>
+        </section>
+      ) : null}
+    </Screen>
+  );
+}

@@ -1,0 +1,191 @@
+import {
+  type BatchPlan,
+  billOf,
+  type ChosenProduct,
+  costOf,
+  costPerPiece,
+  type FillPart,
+  type FormulaSpec,
+  gathered,
+  inUnit,
+  materialsOf,
+  type PieceCost,
+  type Planned,
+  type PlanOrder,
+  type Process,
+  planBatch,
+  processFrom,
+  READY_PROCESSES,
+  type Scale,
+  type Scales,
+  scalesFor,
+  type TemperatureUnit,
+  WeighOutError,
+  workOut,
+  wouldTake,
+} from "@hearth/core";
+import type { OwnProcess } from "@/server/processes";
+import type { Shelf, Stocks } from "@/server/shelf";
+
+export interface PlanFormula {
+  id: string;
+  name: string;
+  versionId: string;
+  number: number;
+  spec: FormulaSpec;
+}
+
+/** A body that can be filled: a vessel, or a mould. */
+export type Body = Omit<ChosenProduct, "count" | "part" | "chosenWicks"> & { state: string; family?: string };
+
+/** What stands on the shelf to be filled: vessels for sale, testers, then moulds. */
+export function bodiesOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessels"][number]) => string | null): Body[] {
+  const vessels = shelf.vessels
+    .filter((one) => notToBeFilled(one) === null)
+    .sort((a, b) => Number(a.state === "tester") - Number(b.state === "tester"))
+    .map((one): Body => ({ ...one, body: "vessel" }));
+  const moulds = shelf.moulds.map(
+    (one): Body => ({
+      id: one.id,
+      body: "mould",
+      name: one.name,
+      statedFillMg: one.fillMg,
+      workingFillMg: one.fillMg,
+      soldByWeight: false,
+      innerTopUm: one.innerTopUm,
+      innerBottomUm: one.innerBottomUm,
+      heightUm: one.heightUm,
+      cavities: one.cavities,
+      state: one.kind,
+    }),
+  );
+  return [...vessels, ...moulds];
+}
+
+/** The wick of the shelf that is said to suit a body and a family of wax best: the narrowest span that holds its diameter. None for melts. */
+export function suitedWick(body: Body, family: string, wicks: Shelf["wicks"]): Shelf["wicks"][number] | null {
+  if (body.state === "melt tray" || body.state === "silicone mould") return null;
+  const at = Math.min(body.innerTopUm, body.innerBottomUm);
+  const fits = wicks.filter(
+    (one) =>
+      one.fromUm !== null &&
+      one.toUm !== null &&
+      one.fromUm <= at &&
+      at <= one.toUm &&
+      (!one.families || one.families.length === 0 || one.families.includes(family)),
+  );
+  return fits.sort((a, b) => (a.toUm ?? 0) - (a.fromUm ?? 0) - ((b.toUm ?? 0) - (b.fromUm ?? 0)))[0] ?? null;
+}
+
+export interface ProcessChoice {
+  value: string;
+  name: string;
+  process: Process;
+}
+/** The processes to choose from: the formula's own first, then the workshop's, then the ready-made that suit. */
+export function processChoices(formula: PlanFormula | null, own: readonly OwnProcess[], family: string, unit: TemperatureUnit): ProcessChoice[] {
+  return [
+    ...(formula ? [{ value: "formula", name: `the formula's own: ${formula.spec.process.name}`, process: formula.spec.process }] : []),
+    ...own.map((one) => ({ value: `own:${one.id}`, name: one.name, process: one.process })),
+    ...READY_PROCESSES.filter((one) => one.families.includes(family)).map((one) => ({
+      value: `ready:${one.id}`,
+      name: one.name,
+      process: inUnit(processFrom(one), unit),
+    })),
+  ];
+}
+
+export const scalesOfShelf = (shelf: Shelf): Scale[] =>
+  shelf.instruments.flatMap((one) =>
+    one.kind === "scale" && one.resolutionUg ? [{ id: one.id, name: one.name, resolutionUg: one.resolutionUg, capacityMg: one.capacityMg }] : [],
+  );
+
+export interface Wanted {
+  process: Process;
+  pots: PlanFormula[];
+  products: ChosenProduct[];
+  start?: PlanOrder["start"];
+  sparePpm: number;
+  staysMg: number | null;
+  pitcherMg: number | null;
+  scales: Scale[];
+  /** Chosen by hand; what suits where nothing is. */
+  waxScale: string;
+  oilScale: string;
+}
+
+export type Worked =
+  | { ok: true; planned: Planned; plan: BatchPlan; scales: Scales; spareMg: number }
+  | { ok: false; field: "vessels" | "load_percent" | "start" | "pitcher_capacity_g" | "scale"; message: string };
+
+/** Works a plan out: amounts, scales and what stays in the pitchers; or says what is in its way. */
+export function workPlan(wanted: Wanted, shelf: Shelf): Worked {
+  const { scales } = wanted;
+  const asked = wanted.products.reduce((sum, one) => sum + one.workingFillMg * one.count, 0);
+  const load = Math.max(0, ...wanted.pots.map((pot) => pot.spec.loadPpm / 1_000_000));
+  const suited = scalesFor(scales, Math.round((wanted.start ? ("waxMg" in wanted.start ? wanted.start.waxMg : wanted.start.totalMg) : asked) * load));
+  if (!suited)
+    return {
+      ok: false,
+      field: "scale",
+      message: "There is no scale on the shelf. Put yours there, with its step: every amount is rounded to what it can show.",
+    };
+  const chosen: Scales = {
+    wax: scales.find((one) => one.id === wanted.waxScale) ?? suited.wax,
+    oil: scales.find((one) => one.id === wanted.oilScale) ?? suited.oil,
+  };
+  const order: PlanOrder = {
+    process: wanted.process,
+    pots: wanted.pots,
+    products: wanted.products,
+    start: wanted.start,
+    sparePpm: wanted.sparePpm,
+    pitcherMg: wanted.pitcherMg,
+    scales: chosen,
+  };
+  try {
+    let planned = workOut(order, shelf);
+    let spareMg = 0;
+    if (wanted.staysMg && !wanted.start) {
+      // What stays in the pitchers can itself ask for one pitcher more.
+      const pitchers = (total: number) => (wanted.pitcherMg ? Math.ceil(total / wanted.pitcherMg) : 1);
+      const most = Math.max(...planned.pots.map((one) => one.totalMg));
+      spareMg = wanted.staysMg * pitchers(most);
+      spareMg = wanted.staysMg * pitchers(most + spareMg);
+      planned = workOut({ ...order, spareMg }, shelf);
+    }
+    return { ok: true, planned, plan: planBatch({ ...order, spareMg }, shelf), scales: chosen, spareMg };
+  } catch (error) {
+    if (!(error instanceof WeighOutError)) throw error;
+    return { ok: false, field: error.field, message: error.message };
+  }
+}
+
+/** What the plan takes and there is not enough of. */
+export const lackingOf = (plan: BatchPlan, stocks: Stocks) =>
+  gathered(billOf(plan)).flatMap((line) => {
+    const there = stocks[line.materialId]?.onHand;
+    return there !== undefined && there < line.amount ? [{ ...line, there: Math.max(0, there) }] : [];
+  });
+
+/** What one piece of each product would cost from the oldest lots; nothing where no lot of what is in the pots has a cost. */
+export function costsOf(plan: BatchPlan, stocks: Stocks): PieceCost[] {
+  const lines = billOf(plan);
+  const cost = (id: string, amount: number) => costOf(wouldTake(stocks[id]?.left ?? [], amount)).cost;
+  const pot = gathered(lines.filter((line) => !line.counted)).reduce((sum, line) => sum + cost(line.materialId, line.amount), 0);
+  if (pot <= 0) return [];
+  return costPerPiece(
+    pot,
+    plan.products.map((one) => ({
+      key: one.key,
+      fillMg: one.fillMg,
+      count: one.count,
+      pieceCost:
+        lines.filter((line) => "product" in line.for && line.for.product === one.key).reduce((sum, line) => sum + cost(line.materialId, line.amount), 0) /
+        one.count,
+    })),
+  );
+}
+
+export const familyOf = (formula: PlanFormula | null, shelf: Shelf): string => (formula ? (materialsOf(formula.spec, shelf).named[0]?.family ?? "") : "");
+export type Part = FillPart | null;

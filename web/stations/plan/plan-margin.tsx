@@ -1,0 +1,84 @@
+"use client";
+
+import type { ChosenProduct, WeighOutWarning } from "@hearth/core";
+import Link from "next/link";
+import { Aside, Caution, Warn } from "@/ui/margin";
+import { useUnits } from "@/ui/units";
+import type { lackingOf } from "./model";
+
+/** What is to be looked at before a plan is begun: what is missing, over a limit, or not as it should be. */
+export function PlanMargin({
+  noScale,
+  fault,
+  stop,
+  picked,
+  fillAt,
+  lacking,
+  warnings,
+}: {
+  noScale: boolean;
+  /** Why nothing can be worked out. */
+  fault: string | null;
+  /** Why it must not be made. */
+  stop: string | null;
+  picked: (ChosenProduct & { state: string })[];
+  fillAt: (id: string) => number;
+  lacking: ReturnType<typeof lackingOf>;
+  warnings: WeighOutWarning[];
+}) {
+  const units = useUnits();
+  const short = picked.filter((one) => one.soldByWeight && !one.part && fillAt(one.id) < one.statedFillMg);
+  const testers = picked.filter((one) => one.state === "tester");
+  const unwicked = picked.filter((one) => !one.chosenWicks && one.body === "vessel");
+  return (
+    <>
+      {noScale ? (
+        <Warn>
+          There is no scale on the shelf. <Link href="/shelf#instrument">Put yours there</Link>, with its step: every amount is rounded to what it can show.
+        </Warn>
+      ) : fault ? (
+        <Warn>{fault}</Warn>
+      ) : null}
+      {stop ? <Caution title="Not in gel">{stop}</Caution> : null}
+      {short.map((one) => (
+        <Warn key={one.id}>
+          {one.name} is sold by weight but filled to {units.g(fillAt(one.id))}, below its stated {units.g(one.statedFillMg)}. A buyer would be short-changed.
+        </Warn>
+      ))}
+      {lacking.map((one) => (
+        <Warn key={one.materialId}>
+          {one.name}: {one.counted ? `${one.amount} are needed, ${one.there} there` : `${units.g(one.amount)} is needed, ${units.g(one.there)} there`}.
+        </Warn>
+      ))}
+      {warnings
+        .filter((one) => one.code !== "no-spare" && one.code !== "finer-scale")
+        .map((one) => (
+          <Warn key={one.code}>{one.message}</Warn>
+        ))}
+      {warnings.flatMap((one) =>
+        one.finer
+          ? [
+              <Aside key={one.message} title="A finer scale for the oil">
+                In steps of {units.g(one.finer.resolutionUg / 1_000)}, {units.g(one.finer.waxMg)} wax and {units.g(one.finer.fragranceMg)} fragrance would hold{" "}
+                {one.finer.loadPercentOfWax.toFixed(2)} % of the wax.
+              </Aside>,
+            ]
+          : [],
+      )}
+      {testers.length > 0 ? <Caution title="Testers">{testers.map((one) => one.name).join(", ")}: for your own burns only, never for sale.</Caution> : null}
+      {picked.some((one) => one.part?.kind === "half") ? (
+        <Aside title="Half fills">They show how the lower half burns, early. A half fill never counts as a full test.</Aside>
+      ) : null}
+      {unwicked.length > 0 ? (
+        <Aside title="No wick">
+          {unwicked.map((one) => one.name).join(", ")}: no wick is chosen. Melts need none; for a candle choose one, so that it is drawn and costed.
+        </Aside>
+      ) : null}
+      {warnings.some((one) => one.code === "no-spare") ? <Aside title="Spare">{warnings.find((one) => one.code === "no-spare")?.message}</Aside> : null}
+      <Aside title="Weigh, never measure">Everything here is by weight. A fluid ounce of oil is not an ounce.</Aside>
+      <Caution title="Before you melt">
+        Wipe vessels with alcohol and let it dry completely: it burns. A cracked jar is thrown away. Grease-fire extinguisher at hand.
+      </Caution>
+    </>
+  );
+}

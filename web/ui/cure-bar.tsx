@@ -1,0 +1,52 @@
+"use client";
+
+import type { CureTimes, Phase } from "@hearth/core";
+import { useUnits } from "./units";
+
+export const PHASE: Record<Phase, string> = {
+  pot: "in the pot",
+  setting: "setting",
+  curing: "curing",
+  ready: "cured",
+  closed: "closed",
+  abandoned: "abandoned",
+};
+
+/** Setting and curing as one bar to scale in time: poured, set, may be tested, cured as recommended; now as a hairline. */
+export function CureBar({ times, pouredAt, now }: { times: CureTimes | null; pouredAt: string | null; now: string }) {
+  const units = useUnits();
+  if (!times || !pouredAt) return null;
+  const from = Date.parse(pouredAt);
+  const whole = Math.max(1, Date.parse(times.sellFrom) - from);
+  const at = (iso: string) => Math.min(100, Math.max(0, ((Date.parse(iso) - from) / whole) * 100));
+  const gone = at(now);
+  return (
+    <div className="mt-2 max-w-[560px]">
+      <svg width="100%" height="26" role="img" aria-label={`Cured ${Math.round(gone)} % of the recommended time`}>
+        <rect width="100%" height="14" y="6" fill="var(--color-wax)" />
+        <rect width={`${gone}%`} height="14" y="6" fill="var(--color-inside)" />
+        {[times.setAt, times.testFrom].map((mark) => (
+          <line key={mark} x1={`${at(mark)}%`} x2={`${at(mark)}%`} y1="1" y2="25" stroke="var(--color-ink)" strokeWidth="3" />
+        ))}
+        <rect width="100%" height="14" y="6" fill="none" stroke="var(--color-ink)" strokeWidth="2" />
+      </svg>
+      <dl className="grid grid-cols-3 gap-3 text-[14px]">
+        {[
+          { name: "leave unmoved until", at: times.setAt },
+          { name: "may be tested", at: times.testFrom },
+          { name: "may be sold, once tested", at: times.sellFrom },
+        ].map((row) => (
+          <div key={row.name}>
+            <dt className="text-soft">{row.name}</dt>
+            <dd>
+              <span className="figure text-[18px]">{units.dayClock(row.at)}</span>
+              <span className={`block ${Date.parse(row.at) <= Date.parse(now) ? "font-semibold text-inside" : "text-soft"}`}>
+                {Date.parse(row.at) <= Date.parse(now) ? "✓ reached" : units.away(row.at, now)}
+              </span>
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+  );
+}
