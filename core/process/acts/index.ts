@@ -8,6 +8,7 @@ import { heat } from "./heat";
 import { pierce } from "./pierce";
 import { pour } from "./pour";
 import { pourAgain } from "./pour-again";
+import { rest } from "./rest";
 import { set } from "./set";
 import { stir } from "./stir";
 import { tilt } from "./tilt";
@@ -16,7 +17,7 @@ import { wait } from "./wait";
 import { weigh } from "./weigh";
 
 /** Every kind of act. A new one is its file, this line, and its view at the bench, which is found by its name. */
-export const ACTS = [weigh, heat, add, stir, cool, pour, wait, pierce, pourAgain, tilt, embed, unmould, finish, set, cure] as const;
+export const ACTS = [weigh, heat, add, stir, rest, cool, pour, wait, pierce, pourAgain, tilt, embed, unmould, finish, set, cure] as const;
 
 export type ActName = (typeof ACTS)[number]["kind"];
 export const actKindOf = (kind: string): ActKind => {
