@@ -1,0 +1,61 @@
+import { writeFileSync } from "node:fs";
+import { demoId } from "../demo/workshop";
+import { emptyWorkshop, expect, open, test } from "./support";
+
+const POT = demoId(8, 5);
+const RECORD = "../web/testing/fixtures/record-format-1.json";
+
+test("what an imported batch draws from the stock is decided once, when it is imported, and said", async ({ page, workshop }, info) => {
+  const sent = await page.request.get(`/api/workshops/${workshop}/batches/${POT}/record`);
+  const file = info.outputPath("record.json");
+  writeFileSync(file, await sent.body());
+  const takeIn = async (draws: boolean) => {
+    await open(page, "/records/import");
+    await page.getByLabel("A batch record, as JSON").setInputFiles(file);
+    const draw = page.getByLabel("What it used is drawn from the stock here");
+    await expect(draw).not.toBeChecked();
+    if (draws) await draw.check();
+    await page.getByRole("button", { name: "Import it" }).click();
+  };
+  const stock = async () => {
+    await open(page, "/shelf");
+    return page.getByRole("region", { name: "Waxes" }).innerText();
+  };
+
+  await emptyWorkshop(page, "Takes nothing");
+  await takeIn(false);
+  await expect(page.getByText("It draws no stock here, now or later.")).toBeVisible();
+  await page.getByRole("link", { name: "Read its record" }).click();
+  await expect(page.getByText("Imported: it draws no stock here.")).toBeVisible();
+  // Again it changes nothing, and says so.
+  await takeIn(true);
+  await expect(
+    page
+      .getByRole("alert")
+      .or(page.getByRole("status"))
+      .filter({ hasText: /already|changed nothing/ }),
+  ).toBeVisible();
+  expect(await stock()).not.toMatch(/−|missing/);
+
+  await emptyWorkshop(page, "Draws it");
+  await takeIn(true);
+  await expect(page.getByText("What it used is drawn from the stock here.").last()).toBeVisible();
+  await page.getByRole("link", { name: "Read its record" }).click();
+  await expect(page.getByRole("heading", { name: /Rain on slate/ })).toBeVisible();
+  await expect(page.getByText("Imported: it draws no stock here.")).toBeHidden();
+});
+
+test("a record that the first program wrote still comes in whole", async ({ page }) => {
+  await emptyWorkshop(page, "Old papers");
+  await open(page, "/records/import");
+  await page.getByLabel("A batch record, as JSON").setInputFiles(new URL(RECORD, import.meta.url).pathname);
+  await page.getByRole("button", { name: "Import it" }).click();
+  await page.getByRole("link", { name: "Read its record" }).click();
+  await expect(page.getByRole("img", { name: /Heat line of batch/ })).toBeVisible();
+  await expect(
+    page
+      .getByRole("listitem")
+      .filter({ hasText: /poured/ })
+      .first(),
+  ).toBeVisible();
+});

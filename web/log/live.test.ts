@@ -1,0 +1,108 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Change } from "./live";
+
+/** One browser: its tabs share locks and channels, and each may open a stream to the server. */
+class Browser {
+  streams: { url: string; onmessage?: (message: { data: string }) => void; closed: boolean }[] = [];
+  private channels: { name: string; onmessage?: (message: { data: Change }) => void; closed: boolean }[] = [];
+  private held = new Map<string, Promise<unknown>>();
+
+  /** What a tab that is opened now finds around it. */
+  tab() {
+    const browser = this;
+    vi.stubGlobal(
+      "EventSource",
+      class {
+        closed = false;
+        constructor(readonly url: string) {
+          browser.streams.push(this);
+        }
+        close() {
+          this.closed = true;
+        }
+      },
+    );
+    vi.stubGlobal(
+      "BroadcastChannel",
+      class {
+        closed = false;
+        onmessage?: (message: { data: Change }) => void;
+        constructor(readonly name: string) {
+          browser.channels.push(this);
+        }
+        postMessage(data: Change) {
+          for (const one of browser.channels) if (one !== this && one.name === this.name && !one.closed) one.onmessage?.({ data });
+        }
+        close() {
+          this.closed = true;
+        }
+      },
+    );
+    vi.stubGlobal("navigator", {
+      locks: {
+        request: (name: string, ...rest: unknown[]) => {
+          const act = rest.at(-1) as (lock: object | null) => unknown;
+          const busy = browser.held.get(name);
+          if (busy && rest.length > 1) return Promise.resolve(act(null));
+          const mine = (busy ?? Promise.resolve()).then(() => act({}));
+          browser.held.set(name, mine);
+          return mine;
+        },
+      },
+    });
+    vi.resetModules();
+    return import("./live");
+  }
+  /** The server tells the stream that is open. */
+  tell(change: Change) {
+    for (const one of this.streams) if (!one.closed) one.onmessage?.({ data: JSON.stringify(change) });
+  }
+}
+
+let browser: Browser;
+beforeEach(() => {
+  vi.useFakeTimers();
+  browser = new Browser();
+});
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+const settled = () => vi.advanceTimersByTimeAsync(0);
+
+describe("what others enter", () => {
+  it("reaches every tab of a browser over one stream", async () => {
+    const heard: string[] = [];
+    const first = await browser.tab();
+    first.hearOthers("w", (change) => heard.push(`first ${change.batch ?? change.workshop}`));
+    await settled();
+    const second = await browser.tab();
+    second.hearOthers("w", (change) => heard.push(`second ${change.batch ?? change.workshop}`));
+    await settled();
+    expect(browser.streams.map((one) => one.url)).toEqual(["/api/workshops/w/live"]);
+    // A tab that follows may have missed something while it was opening.
+    expect(heard).toEqual(["second *"]);
+    browser.tell({ workshop: "w", batch: "b" });
+    expect(heard.slice(1).sort()).toEqual(["first b", "second b"]);
+    expect(first.heardWithin(1_000)).toBe(true);
+  });
+
+  it("is heard until a view leaves, and of the workshop that the page shows now", async () => {
+    const heard: Change[] = [];
+    const page = await browser.tab();
+    const leave = page.hearOthers("w", (change) => heard.push(change));
+    await settled();
+    leave();
+    browser.tell({ workshop: "w" });
+    expect(heard).toEqual([]);
+    // The page goes on to another workshop: the stream of the first is closed, and the lead is given back.
+    page.hearOthers("other", (change) => heard.push(change));
+    await vi.advanceTimersByTimeAsync(2_000);
+    expect(browser.streams.map((one) => [one.url, one.closed])).toEqual([
+      ["/api/workshops/w/live", true],
+      ["/api/workshops/other/live", false],
+    ]);
+    browser.tell({ workshop: "other" });
+    expect(heard).toEqual([{ workshop: "other" }]);
+  });
+});
