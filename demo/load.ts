@@ -102,12 +102,12 @@ function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
       add(at + 20, { kind: "weighed", payload: { pot: 0, componentId: part.id, mg } }, { instrumentId, corrects: wrong });
     } else add(at, { kind: "weighed", payload: { pot: 0, componentId: part.id, mg } }, { instrumentId });
   });
-  for (const [gate, at, celsius, tool] of demo.readings) {
+  for (const [what, at, celsius, tool] of demo.readings) {
     const instrument = tool === "infrared" ? need(INSTRUMENTS[3], "the infrared") : need(INSTRUMENTS[2], "the probe");
     add(
       at,
-      { kind: "read", payload: { act: ACT_OF[gate] ?? null, shown: Math.round(celsius * 100), correction: instrument.correction } },
-      { instrumentId: instrument.id, who: gate === "watch" ? 2 : 1 },
+      { kind: "read", payload: { act: ACT_OF[what] ?? null, shown: Math.round(celsius * 100), correction: instrument.correction } },
+      { instrumentId: instrument.id, who: what === "watch" ? 2 : 1 },
     );
   }
   if (demo.stirredAt) add(demo.stirredAt, { kind: "stirred", payload: { act: "stir", seconds: 120 } });

@@ -48,7 +48,7 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await page.getByLabel("Scale shows").fill("19");
   await page.getByRole("button", { name: "Record the weight" }).click();
 
-  // Heat: 850 is refused where it was typed; 66 is below the gate by 4.5 with the probe's correction; then inside.
+  // Heat: 850 is refused where it was typed; 66 is below the range by 4.5 with the probe's correction; then inside.
   await expect(page.getByRole("heading", { name: "Heat the wax" })).toBeVisible();
   await page.getByLabel("Thermometer shows").fill("850");
   await page.getByRole("button", { name: "Record the heat reading" }).click();

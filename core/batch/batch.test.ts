@@ -8,7 +8,7 @@ import { overOf } from "./over";
 import { filledOf, secondsAbove, sellableOf, stoppedOf, weighedLoad } from "./phase";
 
 describe("a batch is its events", () => {
-  it("asks for the steps in order, and stays at a gate while the pot is outside it", () => {
+  it("asks for the steps in order, and stays at a range while the pot is outside it", () => {
     const batch = aBatch();
     const next = () => batch.state(at(60)).next?.key;
     expect(next()).toBe(`weigh:0:${batch.wax}`);
@@ -124,7 +124,7 @@ describe("the next step", () => {
     expect(over.state(at(60)).steps[0]?.done).toBe(true);
   });
 
-  it("goes back to a gate when the newest reading there is taken back", () => {
+  it("goes back to a range when the newest reading there is taken back", () => {
     const batch = aBatch();
     batch.weigh(batch.wax, 127_000);
     batch.weigh(batch.oil, 13_000);

@@ -42,7 +42,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
   for (const act of ranged) {
     const range: TemperatureRange = act.range;
     const name = RANGE_NAMES[act.kind];
-    if (range.high > process.ceiling)
+    if (range.high >= process.ceiling + SHOWN)
       say(
         `${name}-above-ceiling`,
         `The ${name} range reaches ${t(range.high)}, ${writeDifference(range.high - process.ceiling, unit)} above the ceiling of ${t(process.ceiling)}: the wax can scorch.`,
@@ -62,7 +62,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
     }
   }
   for (const wax of sheets) {
-    if (wax.ceiling != null && process.ceiling > wax.ceiling)
+    if (wax.ceiling != null && process.ceiling >= wax.ceiling + SHOWN)
       say(
         "ceiling-off-sheet",
         `The ceiling of the process is ${t(process.ceiling)}; ${wax.name} should stay below ${t(wax.ceiling)}. Above it the wax discolours and holds oil worse.`,
@@ -95,7 +95,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
     if (!stops && oil.flashPoint !== null && added > oil.flashPoint)
       say(
         "above-flash-point",
-        `${oil.name} has a flash point of ${t(oil.flashPoint)}, below the top of the add gate. Some makers never add above it; others hold that it is a shipping figure, since the blend flashes far higher. Follow the supplier's sheet.`,
+        `${oil.name} has a flash point of ${t(oil.flashPoint)}, below the top of the add range. Some makers never add above it; others hold that it is a shipping figure, since the blend flashes far higher. Follow the supplier's sheet.`,
         "inform",
       );
   }
@@ -156,6 +156,9 @@ function ofLoad(ofWax: number, spec: Drafted, shelf: Materials): Disagreement[] 
  * Everything in which a formula, its process and the shelf disagree, each with the number and the reason; what stops
  * comes first. The habits behind it are common practice, no source; the supplier's sheet comes first.
  */
+/** A tenth of a degree, which is what is shown: less would read as a difference between two figures that look alike. */
+const SHOWN = 10;
+
 export function disagreements(spec: Drafted, shelf: Materials, unit: TemperatureUnit): Disagreement[] {
   const found: Disagreement[] = [];
   const { waxes, fragrances, additives } = materialsOf(spec, shelf);

@@ -97,6 +97,8 @@ export function useFields<R extends Rules>(rules: R) {
 
 interface FieldProps {
   label: string;
+  /** What tells it from others of the same label, for who does not see where it stands. */
+  of?: string;
   name: string;
   value: string;
   onValue: (value: string) => void;
@@ -131,6 +133,7 @@ export function Field(props: FieldProps) {
     <div>
       <label htmlFor={id} className="mb-1 block text-[15px] font-semibold">
         {label}
+        {props.of ? <span className="sr-only"> {props.of}</span> : null}
         {unit ? <span className="font-normal text-soft"> · {unit}</span> : null}
       </label>
       {options ? (

@@ -147,7 +147,8 @@ export function ActFields({
       return (
         <Field
           key={field.key}
-          label={field.label + (number ? ` ${number}` : "")}
+          label={field.label}
+          {...(number ? { of: String(number) } : {})}
           {...(unit ? { unit } : {})}
           {...fields.bind(actFieldName(act, field))}
           hint={optional ? field.hint : undefined}

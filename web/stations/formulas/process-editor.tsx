@@ -54,7 +54,11 @@ export function ProcessEditor({ kept }: { kept: ProcessShown | null }) {
   const [adding, setAdding] = useState("wait");
   const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, start] = useTransition();
-  const drafted = processSchema.safeParse(processFromFields(process, fields.values));
+  const typed = processFromFields(process, fields.values) as Partial<Process>;
+  // Without a name it can be seen already, and not be saved: its field asks for one.
+  const drafted = processSchema.safeParse({ ...typed, name: typed.name || "no name yet" });
+  const fault = drafted.error?.issues[0];
+  const missing = fault ? (fault.code === "invalid_type" ? "Look at the fields that are marked." : fault.message) : null;
   const pots = Math.max(1, potsOf(process.acts));
 
   const take = (next: Process) => {
@@ -80,7 +84,7 @@ export function ProcessEditor({ kept }: { kept: ProcessShown | null }) {
   };
   const save = () => {
     if (!fields.check()) return setSaid(null);
-    if (!drafted.success) return setSaid({ good: false, text: drafted.error.issues[0]?.message ?? "Something here cannot be read." });
+    if (!drafted.success) return setSaid({ good: false, text: missing ?? "" });
     start(async () => {
       const outcome = await saveProcess(place, { id: kept?.id ?? null, expectedVersion: kept?.version ?? null, process: drafted.data }).catch(() => null);
       if (!outcome) return setSaid({ good: false, text: "The program cannot be reached just now. Nothing you typed is lost: try again in a moment." });
@@ -115,7 +119,7 @@ export function ProcessEditor({ kept }: { kept: ProcessShown | null }) {
       }
       side={
         <>
-          {!drafted.success ? <Aside title="Not complete yet">{drafted.error.issues[0]?.message}</Aside> : null}
+          {missing ? <Aside title="Not complete yet">{missing}</Aside> : null}
           <Aside title="Order">
             The bench asks for one act after the other. What is out of the order can still be put down: an act may be chosen at the pot.
           </Aside>
@@ -159,7 +163,7 @@ export function ProcessEditor({ kept }: { kept: ProcessShown | null }) {
             <Field label="Ceiling" unit={`°${units.temperature}`} {...fields.bind("ceiling")} />
           </div>
           <Field label="Why these temperatures" lines={2} {...fields.bind("reason")} />
-          <HeatLine bands={drafted.success ? bandsOf(drafted.data) : []} ceiling={process.ceiling} marks={[]} height={110} label="The ranges of this process" />
+          <HeatLine bands={drafted.success ? bandsOf(drafted.data) : []} ceiling={process.ceiling} marks={[]} height={160} label="The ranges of this process" />
         </section>
         <ol aria-label="Acts">
           {process.acts.map((act, at) => {
