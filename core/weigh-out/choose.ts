@@ -31,15 +31,6 @@ interface Marks {
   additives: number[];
 }
 
-/** Compares two scores figure by figure; within its tolerance a figure counts as the same. */
-function compare(a: readonly number[], b: readonly number[], tolerance: readonly number[]): number {
-  for (let i = 0; i < a.length; i++) {
-    const off = (a[i] as number) - (b[i] as number);
-    if (Math.abs(off) > (tolerance[i] as number)) return off;
-  }
-  return 0;
-}
-
 /**
  * The steps to weigh: of all that hold at least what is asked and keep the limit, those nearest to the asked load. Where
  * the oil is weighed on the finer scale, the wax goes up to its next mark and the oil follows it; on one scale the total
@@ -58,37 +49,43 @@ export function choose(
   const finer = at.oil < resolutionUg;
   const coarsest = Math.max(resolutionUg, at.oil, at.ppms.length > 0 ? at.additive : 0) / 1_000;
   const most = askedMg + coarsest * (1 + load + added) + at.slack;
-  let best: (Marks & { score: [number, number, number] }) | null = null;
   const first = Math.floor((exactWax * 1_000) / resolutionUg) - 1;
-  const candidates = new Set<number>();
-  for (let wax = Math.max(1, first); wax <= first + 5; wax++) candidates.add(wax);
+  const candidates: number[] = [];
+  for (let wax = Math.max(1, first); wax <= first + 5; wax++) candidates.push(wax);
   // Where the oil's marks are the coarser, the wax that belongs to each of those near the dose.
   if (at.oil > resolutionUg && load > 0) {
     const near = markDown(exactWax * load, at.oil);
     for (let oil = Math.max(1, near - 1); oil <= near + 2; oil++) {
       const rest = markUp(Math.max(1, (askedMg + at.slack - markMg(oil, at.oil)) / (1 + added)), resolutionUg);
-      candidates.add(rest);
-      candidates.add(rest + 1);
+      candidates.push(rest, rest + 1);
     }
   }
+  let best: { wax: number; oil: number; beyond: number; total: number; off: number } | null = null;
   for (const wax of candidates) {
     const waxMg = markMg(wax, resolutionUg);
-    const additives = at.ppms.map((ppm) => nearestMark((waxMg * ppm) / WHOLE, at.additive));
-    const rest = askedMg - waxMg - sum(additives.map((steps) => markMg(steps, at.additive)));
+    let rest = askedMg - waxMg;
+    for (const ppm of at.ppms) rest -= markMg(nearestMark((waxMg * ppm) / WHOLE, at.additive), at.additive);
     const least = load === 0 ? 0 : Math.max(1, markUp(rest + at.slack, at.oil));
     const dose = waxMg * load;
-    for (const oil of load === 0 ? [0] : new Set([least, Math.max(least, markDown(dose, at.oil)), Math.max(least, markUp(dose, at.oil))])) {
+    for (let one = 0; one < (load === 0 ? 1 : 3); one++) {
+      const oil = one === 0 ? least : Math.max(least, one === 1 ? markDown(dose, at.oil) : markUp(dose, at.oil));
       const oilMg = markMg(oil, at.oil);
-      const total = waxMg + oilMg + askedMg - rest - waxMg;
+      const total = oilMg + askedMg - rest;
       if (total + 1e-9 < askedMg + (load === 0 ? at.slack : 0) || total > most) continue;
       if (limit !== null && (oilMg + at.slack) * WHOLE > limit * (waxMg - at.slack)) continue;
       if (load > 0 && oilMg >= waxMg * (load * 4 + 1)) continue;
       const off = Math.abs(oilMg / waxMg - load);
       const beyond = finer ? Math.max(0, Math.abs(oilMg - dose) - at.oil / 2_000 - 1e-6) : 0;
-      const score: [number, number, number] = [beyond, total, off];
-      const better = !best || compare(score, best.score, [1e-9, at.noise, 1e-12]) < 0;
-      if (better) best = { wax, oil, additives, score };
+      if (best) {
+        // Figure by figure; within its tolerance a figure counts as the same.
+        const further =
+          Math.abs(beyond - best.beyond) > 1e-9 ? beyond - best.beyond : Math.abs(total - best.total) > at.noise ? total - best.total : off - best.off;
+        if (further > -1e-12) continue;
+      }
+      best = { wax, oil, beyond, total, off };
     }
   }
-  return best;
+  if (!best) return null;
+  const waxMg = markMg(best.wax, resolutionUg);
+  return { wax: best.wax, oil: best.oil, additives: at.ppms.map((ppm) => nearestMark((waxMg * ppm) / WHOLE, at.additive)) };
 }

@@ -84,6 +84,37 @@ export class WeighOutError extends Error {
 const percent = (value: number) => `${writeNumber(value, 2)} %`;
 const figure = (name: string, mg: number) => ({ name, value: mg / 1_000, unit: "g" as const });
 
+const stepOf = (ug: number) => ({ name: "scale step", value: ug / 1e6, unit: "g" as const });
+
+/** What is shared out over the marks of the scales. */
+interface Order {
+  askedMg: number;
+  exactWaxMg: number;
+  load: number;
+  limit: Ppm | null;
+  resolutionUg: number;
+  oilUg: number;
+  additiveUg: number;
+  ppms: number[];
+  slack: number;
+  waxShares: readonly number[];
+  oils: NonNullable<WeighOutInput["oils"]>;
+}
+
+/** The parts on their marks, with so much kept in hand for what sums of rounded parts may lack; null where they cannot hold it. */
+function onMarks(order: Order, inHand: number): { waxes: Milligrams[]; added: Milligrams[]; parts: Milligrams[] } | null {
+  const { askedMg, load, limit, resolutionUg, oilUg, additiveUg, ppms, slack } = order;
+  const at = { oil: oilUg, additive: additiveUg, ppms, slack: inHand, noise: slack > 0 ? slack + 2 : 0 };
+  const marks = choose(askedMg, order.exactWaxMg, load, limit, { resolutionUg }, at);
+  if (!marks) return null;
+  const waxes = shareSteps(marks.wax, order.waxShares).map((n) => markMg(n, resolutionUg));
+  const added = marks.additives.map((n) => markMg(n, additiveUg));
+  const waxMg = sum(waxes);
+  const parts = load === 0 ? order.oils.map(() => 0) : shareOils(marks.oil, order.oils, waxMg, oilUg).map((n) => markMg(n, oilUg));
+  const oilMg = sum(parts);
+  return waxMg + sum(added) + oilMg >= askedMg && (limit === null || oilMg * WHOLE <= limit * waxMg) ? { waxes, added, parts } : null;
+}
+
 /** What the vessels and the spare ask for, with its steps. */
 function askedBy(input: WeighOutInput, working: Step[]): Milligrams {
   let fillsMg = 0;
@@ -125,7 +156,10 @@ function askedBy(input: WeighOutInput, working: Step[]): Milligrams {
  *
  * @throws WeighOutError where nothing is to be filled, or more than 1000 kg.
  */
-export function weighOut(input: WeighOutInput): WeighedOut {
+export const weighOut = (input: WeighOutInput): WeighedOut => amountsOf(input, true);
+
+/** The amounts; the sentences beside them only where they are wanted. */
+function amountsOf(input: WeighOutInput, worded: boolean): WeighedOut {
   const { basis, loadPpm, maxLoadPpm, resolutionUg, start } = input;
   const oilUg = input.fragranceResolutionUg ?? resolutionUg;
   const additiveUg = input.additiveResolutionUg ?? resolutionUg;
@@ -150,7 +184,7 @@ export function weighOut(input: WeighOutInput): WeighedOut {
   let oilsMg: Milligrams[];
   let additivesMg: Milligrams[];
   let coarse = false;
-  const step = (ug: number) => ({ name: "scale step", value: ug / 1e6, unit: "g" as const });
+  let order: Order | null = null;
 
   if (start && "waxMg" in start) {
     if (start.waxMg <= 0) throw new WeighOutError("start", "There is no wax to start from.");
@@ -171,7 +205,7 @@ export function weighOut(input: WeighOutInput): WeighedOut {
     askedMg = waxMg + sum(oilsMg) + sum(additivesMg);
     working.push(
       { gives: figure("fragrance, exact", exact), by: "multiply", from: [figure("wax", waxMg), { name: "load", value: load, unit: "×" }] },
-      { gives: figure("fragrance", sum(oilsMg)), by: "round", from: [figure("fragrance, exact", exact), step(oilUg)] },
+      { gives: figure("fragrance", sum(oilsMg)), by: "round", from: [figure("fragrance, exact", exact), stepOf(oilUg)] },
     );
   } else {
     let base = "fills and spare";
@@ -195,18 +229,8 @@ export function weighOut(input: WeighOutInput): WeighedOut {
           : { name: added > 0 ? "(1 − load) ÷ (1 + additives)" : "1 − load", value: (1 - loadPpm / WHOLE) / (1 + added), unit: "×" },
       ],
     });
-    /** The parts on their marks, with so much kept in hand for what sums of rounded parts may lack. */
-    const onMarks = (inHand: number) => {
-      const at = { oil: oilUg, additive: additiveUg, ppms, slack: inHand, noise: slack > 0 ? slack + 2 : 0 };
-      const marks = choose(askedMg, exactWaxMg, loadPpm === 0 ? 0 : load, limit, { resolutionUg }, at);
-      if (!marks) return null;
-      const waxes = shareSteps(marks.wax, waxShares).map((n) => markMg(n, resolutionUg));
-      const added = marks.additives.map((n) => markMg(n, additiveUg));
-      const parts = loadPpm === 0 ? oils.map(() => 0) : shareOils(marks.oil, oils, sum(waxes), oilUg).map((n) => markMg(n, oilUg));
-      const holds = sum(waxes) + sum(added) + sum(parts) >= askedMg && (limit === null || sum(parts) * WHOLE <= limit * sum(waxes));
-      return holds ? { waxes, added, parts } : null;
-    };
-    const marked = onMarks(0) ?? (slack > 0 ? onMarks(slack) : null);
+    order = { askedMg, exactWaxMg, load: loadPpm === 0 ? 0 : load, limit, resolutionUg, oilUg, additiveUg, ppms, slack, waxShares, oils };
+    const marked = onMarks(order, 0) ?? (slack > 0 ? onMarks(order, slack) : null);
     if (marked) ({ waxes: waxesMg, added: additivesMg, parts: oilsMg } = marked);
     else {
       // Too coarse for so small a batch: exact amounts, so that the working can be seen; the limit holds to the milligram.
@@ -221,14 +245,18 @@ export function weighOut(input: WeighOutInput): WeighedOut {
     }
     const waxMg = sum(waxesMg);
     const oilMg = sum(oilsMg);
-    working.push({ gives: figure("wax", waxMg), by: waxMg > exactWaxMg ? "round up" : "round", from: [figure("wax, exact", exactWaxMg), step(resolutionUg)] });
+    working.push({
+      gives: figure("wax", waxMg),
+      by: waxMg > exactWaxMg ? "round up" : "round",
+      from: [figure("wax, exact", exactWaxMg), stepOf(resolutionUg)],
+    });
     const taken = additives.map((one, index) => figure(one.name, additivesMg[index] ?? 0));
     if (loadPpm > 0 && waxMg + oilMg + sum(additivesMg) === askedMg)
       working.push({ gives: figure("fragrance", oilMg), by: "subtract", from: [figure(base, askedMg), figure("wax", waxMg), ...taken] });
     else if (loadPpm > 0)
       working.push(
         { gives: figure("fragrance, exact", waxMg * load), by: "multiply", from: [figure("wax", waxMg), { name: "load", value: load, unit: "×" }] },
-        { gives: figure("fragrance", oilMg), by: oilMg > waxMg * load ? "round up" : "round", from: [figure("fragrance, exact", waxMg * load), step(oilUg)] },
+        { gives: figure("fragrance", oilMg), by: oilMg > waxMg * load ? "round up" : "round", from: [figure("fragrance, exact", waxMg * load), stepOf(oilUg)] },
       );
   }
   const waxMg = sum(waxesMg);
@@ -279,7 +307,7 @@ export function weighOut(input: WeighOutInput): WeighedOut {
     warnings: [],
     working,
   };
-  out.warnings = warningsFor(input, out, { asked, within, coarse, oilUg });
+  if (worded) out.warnings = warningsFor(input, out, { asked, within, coarse, oilUg, order });
   return out;
 }
 
@@ -294,19 +322,27 @@ export function shareMg(mg: Milligrams, shares: readonly number[], resolutionUg:
 }
 
 /** What a scale ten times as fine for the oil would give, where it holds the load better. */
-function finerFor(input: WeighOutInput, oilUg: number): NonNullable<WeighOutWarning["finer"]> | null {
+function finerFor(input: WeighOutInput, oilUg: number, order: Order | null): NonNullable<WeighOutWarning["finer"]> | null {
   if (oilUg <= 1_000) return null;
   const resolutionUg = Math.max(1_000, Math.round(oilUg / 10));
-  const { waxMg, fragranceMg, loadPercentOfWax } = weighOut({
-    ...input,
-    fragranceResolutionUg: resolutionUg,
-    additiveResolutionUg: input.additiveResolutionUg ?? input.resolutionUg,
-  });
+  const marked = order ? onMarks({ ...order, oilUg: resolutionUg }, 0) : null;
+  if (marked) {
+    const [waxMg, fragranceMg] = [sum(marked.waxes), sum(marked.parts)];
+    return { resolutionUg, waxMg, fragranceMg, loadPercentOfWax: (fragranceMg / waxMg) * 100 };
+  }
+  const { waxMg, fragranceMg, loadPercentOfWax } = amountsOf(
+    { ...input, fragranceResolutionUg: resolutionUg, additiveResolutionUg: input.additiveResolutionUg ?? input.resolutionUg },
+    false,
+  );
   return { resolutionUg, waxMg, fragranceMg, loadPercentOfWax };
 }
 
 /** The sentences a maker should read beside the amounts. */
-function warningsFor(input: WeighOutInput, out: WeighedOut, at: { asked: number; within: boolean; coarse: boolean; oilUg: number }): WeighOutWarning[] {
+function warningsFor(
+  input: WeighOutInput,
+  out: WeighedOut,
+  at: { asked: number; within: boolean; coarse: boolean; oilUg: number; order: Order | null },
+): WeighOutWarning[] {
   const { maxLoadPpm, loadPpm } = input;
   const warnings: WeighOutWarning[] = [];
   if (maxLoadPpm !== null && !at.within) {
@@ -330,7 +366,7 @@ function warningsFor(input: WeighOutInput, out: WeighedOut, at: { asked: number;
   }
   // Before under-dosing to keep the limit, or being well off, say what a finer scale for the oil would give.
   if (loadPpm > 0 && !at.coarse && (off < -mark / 2 - 1e-9 || Math.abs(off) >= 0.25)) {
-    const finer = finerFor(input, at.oilUg);
+    const finer = finerFor(input, at.oilUg, at.order);
     if (finer && Math.abs(finer.loadPercentOfWax - at.asked / 10_000) < Math.abs(off) - 1e-9)
       warnings.push({
         code: "finer-scale",
