@@ -11,28 +11,47 @@ let test: TestDatabase;
 beforeAll(async () => {
   test = await testDatabase();
   // The demo only goes into a database without a workshop: this file takes one of its own.
-  await test.db.execute(sql`create database hearth_test_demo`);
-  const url = test.url.replace(/\/[^/]*$/, "/hearth_test_demo");
+  await test.owner.query("create database hearth_test_demo");
+  const url = test.ownerUrl.replace(/\/[^/]*$/, "/hearth_test_demo");
   await test.pool.end();
   process.env.HEARTH_TEST_DATABASE_URL = url;
+  process.env.HEARTH_TEST_PROGRAM_URL = test.url.replace(/\/[^/]*$/, "/hearth_test_demo");
   test = await testDatabase();
 });
 afterAll(() => test.pool.end());
 
-const phases = async (now: Date) =>
-  (await listBatches(test.db, WORKSHOP.id, ["pot", "rack", "closed"])).batches
-    .map((one) => (one.closed ? "closed" : !one.times ? "pot" : Date.parse(one.times.setAt) > now.getTime() ? "setting" : "curing"))
-    .sort();
+/** How many batches stand where. */
+async function phases(now: Date) {
+  const all: Awaited<ReturnType<typeof listBatches>>["batches"] = [];
+  for (let after: string | undefined; ; ) {
+    const page = await listBatches(test.db, WORKSHOP.id, ["pot", "rack", "closed", "abandoned"], { after });
+    all.push(...page.batches);
+    if (!page.more) break;
+    after = page.more;
+  }
+  const phase = (one: (typeof all)[number]) =>
+    one.abandoned ? "abandoned" : one.closed ? "closed" : !one.times ? "pot" : Date.parse(one.times.setAt) > now.getTime() ? "setting" : "curing";
+  const out: Record<"pot" | "setting" | "curing" | "closed" | "abandoned", number> = { pot: 0, setting: 0, curing: 0, closed: 0, abandoned: 0 };
+  for (const one of all) out[phase(one)] += 1;
+  const byTime = [...all].sort((a, b) => a.startedAt.localeCompare(b.startedAt));
+  return { ...out, numbered: byTime.every((one, at) => one.number === at + 1), flawed: all.filter((one) => one.flaws > 0).length };
+}
 const MARCH = new Date("2026-03-14T10:00:00Z");
 const JUNE = new Date("2026-06-01T22:00:00Z");
 
 describe("the demo", () => {
   it("always has something in the pot, setting, curing and closed, on whatever day it is loaded", async () => {
-    await loadDemo(test.url, MARCH);
-    expect(await phases(MARCH)).toEqual(["closed", "curing", "curing", "pot", "pot", "pot", "setting"]);
+    await loadDemo(test.ownerUrl, MARCH);
+    const march = await phases(MARCH);
+    // About sixty of three months, good and bad, numbered by time.
+    expect(march).toMatchObject({ pot: 3, numbered: true, abandoned: expect.any(Number) });
+    expect(march.setting).toBeGreaterThan(0);
+    expect(march.curing).toBeGreaterThan(1);
+    expect(march.closed).toBeGreaterThan(40);
+    expect(march.flawed).toBeGreaterThan(10);
     // Loaded anew on a later day, as nobody has touched it.
-    await loadDemo(test.url, JUNE);
-    expect(await phases(JUNE)).toEqual(["closed", "curing", "curing", "pot", "pot", "pot", "setting"]);
+    await loadDemo(test.ownerUrl, JUNE);
+    expect(await phases(JUNE)).toEqual(march);
   });
 
   it("is left alone once somebody has worked in it", async () => {
@@ -40,7 +59,7 @@ describe("the demo", () => {
       .update(formulas)
       .set({ name: "Mine", updatedAt: "2026-06-01T23:00:00Z" })
       .where(sql`id = ${demoId(6, 1)}`);
-    await loadDemo(test.url, new Date("2026-07-01T10:00:00Z"));
+    await loadDemo(test.ownerUrl, new Date("2026-07-01T10:00:00Z"));
     expect(
       (
         await test.db
@@ -52,9 +71,9 @@ describe("the demo", () => {
   });
 
   it("does not come into a database that has a workshop of its own", async () => {
-    await test.db.delete(workshops);
+    await test.owner.query("delete from workshop");
     await test.db.insert(workshops).values({ id: demoId(99, 1), name: "Own", massUnit: "oz", temperatureUnit: "F", timeZone: "UTC" });
-    await loadDemo(test.url, JUNE);
+    await loadDemo(test.ownerUrl, JUNE);
     expect(await test.db.select().from(people)).toEqual([]);
   });
 });

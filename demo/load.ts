@@ -1,13 +1,15 @@
 import { type BatchEvent, batchOf, type ChosenProduct, type EventBody, planBatch } from "@hearth/core";
-import { count, eq, gt, max, ne } from "drizzle-orm";
+import { count, eq, gt, max, ne, sql } from "drizzle-orm";
 import { eventRow, rowOf } from "../web/data/batch-rows";
 import { type Database, openDatabase } from "../web/data/client";
 import { batchEvents, batches } from "../web/data/tables/batch";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
+import { products } from "../web/data/tables/product";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "../web/data/tables/shelf";
 import { lots, stockCounts } from "../web/data/tables/stock";
 import { people, workshops } from "../web/data/tables/workshop";
 import { writeDraws } from "../web/server/append";
+import { pastBatches } from "./past";
 import {
   ADDITIVES,
   BATCHES,
@@ -20,6 +22,7 @@ import {
   LOTS,
   MOULDS,
   PEOPLE,
+  PRODUCTS,
   VESSELS,
   WAXES,
   WICKS,
@@ -80,7 +83,7 @@ function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
   const startMs = now.getTime() - demo.startedBefore * 1_000;
   const add = (after: number, body: EventBody, more: { instrumentId?: string; corrects?: string; who?: number } = {}): string => {
     const at = new Date(startMs + after * 1_000).toISOString();
-    const id = demoId(0x900 + demo.number, events.length + 1);
+    const id = demoId(0x900 + Number.parseInt(demo.id.slice(-12), 16) + (demo.id.startsWith(demoId(0x18, 1).slice(0, 13)) ? 0x100 : 0), events.length + 1);
     events.push({
       id,
       happenedAt: at,
@@ -118,14 +121,15 @@ function eventsOfDemo(demo: DemoBatch, now: Date): BatchEvent[] {
         act: "pour",
         filled: plan.products.map((one) => ({ product: one.key, count: one.count })),
         leftMg: null,
-        roomCelsius: demo.number % 2 === 1 ? 2_100 : 1_850,
-        warmed: demo.number % 2 === 1 ? "heat gun" : "no",
+        roomCelsius: Math.round((demo.room ?? (demo.number % 2 === 1 ? 21 : 18.5)) * 100),
+        warmed: demo.warmed ?? (demo.number % 2 === 1 ? "heat gun" : "no"),
       },
     });
   for (const { vessel, ...flaw } of demo.flaws ?? [])
     add((demo.lookedAt ?? 0) - 300, { kind: "flaw", payload: { ...flaw, product: demoId(4, vessel) } }, { who: 2 });
   if (demo.lookedAt) add(demo.lookedAt, { kind: "looked", payload: { jars: products.reduce((sum, one) => sum + one.count, 0) } }, { who: 2 });
   for (const [at, text] of demo.notes ?? []) add(at, { kind: "note", payload: { text } });
+  if (demo.abandonedAt) add(demo.abandonedAt, { kind: "abandoned", payload: { why: "scorched", wax: "thrown away", mg: null } });
   if (demo.closedAt) add(demo.closedAt, { kind: "closed", payload: { missing: [] } });
   return events;
 }
@@ -141,20 +145,45 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
     (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||
     (
       await Promise.all(
-        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, moulds, lots] as unknown as (typeof waxes)[]).map(async (table, index) => {
-          const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOULDS, LOTS][index]?.length;
+        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, moulds, products, lots] as unknown as (typeof waxes)[]).map(async (table, index) => {
+          const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOULDS, PRODUCTS][index]?.length;
           const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
-          return held?.n !== put || (held?.newest ?? 1) > 1;
+          const own = await db.select({ n: count() }).from(table).where(sql`${table.id}::text not like '0190c0de-%'`);
+          return (own[0]?.n ?? 0) > 0 || (put !== undefined && held?.n !== put) || (held?.newest ?? 1) > 1;
         }),
       )
     ).some(Boolean)
   );
 }
 
-/** Puts the made-up workshop into a database, under an id and a name; everything in it has the same ids in each. */
-export async function putDemo(db: Database, workshop: { id: string; name: string }, now: Date): Promise<void> {
+/** What the batches of the past drew, each as one delivery before the first of them, so that what is left is what the lots of today say. */
+function deliveries(drawn: ReadonlyMap<string, number>, workshopId: string, receivedOn: string) {
+  return LOTS.filter((lot, at) => LOTS.findIndex((other) => other.materialId === lot.materialId) === at).flatMap((lot, at) => {
+    const amount = Math.ceil(drawn.get(lot.materialId) ?? 0);
+    if (amount === 0) return [];
+    const cost = lot.cost == null ? null : Math.round((lot.cost * amount) / lot.amount);
+    const { daysBefore: _days, ...rest } = lot;
+    return [{ ...rest, id: demoId(0x27, at + 1), code: "", amount, cost, receivedOn, workshopId }];
+  });
+}
+
+/**
+ * Puts the made-up workshop into a database, under an id and a name; everything in it has the same ids in each. With its
+ * past, about fifty batches more lie behind it, and all are numbered by time.
+ */
+export async function putDemo(db: Database, workshop: { id: string; name: string }, now: Date, past = false): Promise<void> {
   const workshopId = workshop.id;
   const at = now.toISOString();
+  const all = past
+    ? [...pastBatches(), ...BATCHES].sort((a, b) => b.startedBefore - a.startedBefore).map((one, index) => ({ ...one, number: index + 1 }))
+    : BATCHES;
+  const made = all.map((demo) => {
+    const events = eventsOfDemo(demo, now);
+    return { demo, events, ...batchOf(events) };
+  });
+  const drawn = new Map<string, number>();
+  for (const { demo, facts } of made)
+    if (!BATCHES.some((one) => one.id === demo.id)) for (const [id, draw] of Object.entries(facts.drawn)) drawn.set(id, (drawn.get(id) ?? 0) + draw.amount);
   await db.transaction(async (tx) => {
     await tx
       .insert(workshops)
@@ -180,13 +209,14 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
           formula.versions.map((version) => ({ ...version, workshopId, formulaId: formula.id, createdAt: before(version.number === 1 ? 40 : 16) })),
         ),
       );
-    for (const demo of BATCHES) {
-      const events = eventsOfDemo(demo, now);
-      const { plan, facts } = batchOf(events);
-      await tx.insert(batches).values({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(plan, facts) });
-      await tx.insert(batchEvents).values(events.map((event) => eventRow(workshopId, demo.id, event)));
-      await writeDraws(tx, workshopId, demo.id, facts, null);
-    }
+    const old = deliveries(drawn, workshopId, before(95).slice(0, 10));
+    if (old.length > 0) await tx.insert(lots).values(old);
+    await tx.insert(products).values(PRODUCTS.map((one) => ({ ...one, workshopId })));
+    await tx
+      .insert(batches)
+      .values(made.map(({ demo, plan, facts }) => ({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(plan, facts) })));
+    await tx.insert(batchEvents).values(made.flatMap(({ demo, events }) => events.map((event) => eventRow(workshopId, demo.id, event))));
+    for (const { demo, facts } of made) await writeDraws(tx, workshopId, demo.id, facts, null);
   });
 }
 
@@ -203,7 +233,7 @@ export async function loadDemo(url: string, now: Date): Promise<void> {
       if (sameDay || (await touched(db, there.createdAt))) return;
       await db.delete(workshops).where(eq(workshops.id, WORKSHOP.id));
     } else if (((await db.select({ n: count() }).from(workshops))[0]?.n ?? 0) > 0) return;
-    await putDemo(db, WORKSHOP, now);
+    await putDemo(db, WORKSHOP, now, true);
   } finally {
     await pool.end();
   }

@@ -1,5 +1,5 @@
 import type { FormulaSpec, Process } from "@hearth/core";
-import { processFrom, READY_PROCESSES } from "@hearth/core";
+import { processFrom, READY_PROCESSES, testedOf } from "@hearth/core";
 import table from "./batches.json" with { type: "json" };
 import shelf from "./shelf.json" with { type: "json" };
 
@@ -128,9 +128,14 @@ export interface DemoBatch {
   slip?: number;
   stirredAt?: number;
   pouredAt?: number;
-  flaws?: { defect: string; place: "top" | "side" | "bottom" | "wick"; severity: "slight" | "plain" | "bad"; vessel: number; jars: number }[];
+  flaws?: { defect: string; place: "top" | "side" | "bottom" | "wick"; severity: "slight" | "clear" | "severe"; vessel: number; jars: number }[];
   lookedAt?: number;
   closedAt?: number;
+  /** When it was given up, and the wax thrown away. */
+  abandonedAt?: number;
+  /** Of the room while it was poured, in °C, and how the jars were warmed. */
+  room?: number;
+  warmed?: "no" | "heat gun";
   notes?: [number, string][];
 }
 
@@ -140,3 +145,38 @@ export const BATCHES: DemoBatch[] = table.map(({ id, version, ...rest }) => ({
   id: demoId(8, id),
   version: demoId(7, version),
 }));
+
+/** What the workshop sells: a formula in a body with its wick, at a price in cents. */
+export const PRODUCTS = (
+  [
+    ["Rain on slate, squat tumbler", 1, "vessel", 1, 2, 1, 1_650, 1, "tested", 2],
+    ["Rain on slate, sample cup", 1, "vessel", 4, 1, 1, 350, 1, "tested", 2],
+    ["Rain on slate, melts by four", 6, "mould", 2, null, 1, 650, 4, "test due", 7],
+    ["Quince and smoke, narrow tin", 2, "vessel", 2, 1, 1, 1_150, 1, "tested", 3],
+    ["Quince and smoke, pillar", 5, "mould", 1, 4, 1, 1_900, 1, "failed", 6],
+    ["Hay loft, squat tumbler", 3, "vessel", 1, 2, 1, 1_750, 1, "test due", null],
+    ["Hay loft, tealights by six", 3, "vessel", 3, 5, 1, 780, 6, "tested", 4],
+    ["Walled garden, wide bowl", 4, "vessel", 6, 3, 3, 3_400, 1, "test due", null],
+  ] as const
+).map(([name, formula, body, bodyN, wick, wicks, price, pack, wickTest, tested], at) => {
+  const formulaId = demoId(6, formula);
+  const bodyId = demoId(body === "vessel" ? 4 : 0x24, bodyN);
+  const wickId = wick === null ? null : demoId(0x22, wick);
+  const spec = tested === null ? null : FORMULAS.flatMap((one) => one.versions).find((one) => one.id === demoId(7, tested))?.spec;
+  return {
+    id: demoId(0x26, at + 1),
+    name,
+    formulaId,
+    body,
+    bodyId,
+    wickId,
+    wicks,
+    price,
+    pack,
+    packCost: pack > 1 ? 45 : 60,
+    handsSeconds: 240,
+    heatSeconds: null,
+    wickTest,
+    testedAs: spec && wickTest !== "test due" ? testedOf(spec, { bodyId, wickId, wicks }) : null,
+  };
+});

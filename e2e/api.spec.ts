@@ -1,3 +1,5 @@
+import Ajv2020 from "ajv/dist/2020.js";
+import { parse } from "csv-parse/sync";
 import { v7 } from "uuid";
 import { demoId } from "../demo/workshop";
 import { expect, test } from "./support";
@@ -54,3 +56,32 @@ test("an event may be sent twice, and a faulty one is told by field", async ({ r
   const future = await request.post(path, { data: { ...event, id: v7(), happenedAt: "2026-03-15T14:19:00.000Z" } });
   expect((await future.json()).error.fields.happenedAt[0]).toMatch(/ahead of now/);
 });
+
+test("what leaves as JSON holds to its published schema, and what leaves as CSV is read by another library", async ({ request, workshop }) => {
+  const ajv = new Ajv2020({ strict: false, validateFormats: false });
+  const schema = (await (await request.get("/api/v1/schemas/batch-record.json")).json()) as { title?: string; $id?: string };
+  expect(schema.title).toBeTruthy();
+  expect(schema.$id).toContain("batch-record");
+  const validate = ajv.compile(schema);
+  for (const n of [1, 2, 5, 6]) {
+    const record = await (await request.get(`/api/workshops/${workshop}/batches/${demoId(8, n)}/record`)).json();
+    expect(validate(record), JSON.stringify(validate.errors?.slice(0, 2))).toBe(true);
+    const csv = await (await request.get(`/api/workshops/${workshop}/batches/${demoId(8, n)}/record?as=csv`)).text();
+    const rows = parse(csv, { columns: true, bom: true }) as Record<string, string>[];
+    expect(rows).toHaveLength((record as { events: unknown[] }).events.length);
+  }
+  for (const kind of ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "instrument", "lot", "product"]) {
+    const csv = await (await request.get(`/api/workshops/${workshop}/shelf/${kind}`)).text();
+    const rows = parse(csv, { columns: true, bom: true }) as Record<string, string>[];
+    expect(rows.length, kind).toBeGreaterThan(0);
+    // Parted by semicolons with decimal commas, as a spreadsheet of such a place would save it, it is still the same table.
+    const again = parse(stringify(rows, ";"), { columns: true, delimiter: ";" }) as Record<string, string>[];
+    expect(again).toEqual(rows);
+  }
+});
+
+/** A table as a spreadsheet writes it, every cell in quotes. */
+const stringify = (rows: Record<string, string>[], sign: string): string =>
+  [Object.keys(rows[0] ?? {}), ...rows.map((row) => Object.values(row))]
+    .map((cells) => cells.map((cell) => `"${cell.replaceAll('"', '""')}"`).join(sign))
+    .join("\n");

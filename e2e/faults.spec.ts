@@ -1,7 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { demoId } from "../demo/workshop";
 import program from "../package.json" with { type: "json" };
-import { ALONE, database, emptyWorkshop, expect, open, test } from "./support";
+import { ALONE, choose, database, emptyWorkshop, expect, open, spoilBatches, test } from "./support";
 
 test("two windows on one formula: the later save is told what changed, and loses nothing typed", async ({ page, context }) => {
   await open(page, `/formulas/${demoId(6, 2)}`);
@@ -30,6 +30,7 @@ test("two windows on one formula: the later save is told what changed, and loses
 test("bad input is told at its field, and nothing typed is lost", async ({ page }) => {
   await open(page, "/formulas/new");
   const load = page.getByLabel("Load");
+  await choose(page, /^Wax$/, "coconut blend");
   for (const [typed, told] of [
     ["-3", "cannot be a load"],
     ["NaN", "is not a percentage"],
@@ -135,4 +136,76 @@ test("the server refuses a body that is too large, other hosts, and writes from 
   expect((await request.get("/api/health", { headers: { host: "shed.example" } })).status()).toBe(403);
   expect((await request.post("/api/v1/scale", { headers: { origin: "https://elsewhere.example" }, data: {} })).status()).toBe(403);
   expect((await request.post("/api/v1/scale", { headers: { origin: baseURL ?? "" }, data: {} })).status()).toBe(400);
+});
+
+test("each page says what it may load, runs nothing else, and is framed nowhere", async ({ page, request }) => {
+  const violations: string[] = [];
+  page.on("console", (said) => {
+    if (/Content Security Policy|Refused to/.test(said.text())) violations.push(said.text());
+  });
+  const nonces = new Set<string>();
+  for (const path of ["/", "/bench", `/bench/${demoId(8, 6)}`, "/plan", "/plan/fill", "/records", "/workshops"]) {
+    const answer = await page.goto(path);
+    const headers = answer?.headers() ?? {};
+    expect(headers["x-content-type-options"]).toBe("nosniff");
+    expect(headers["x-frame-options"]).toBe("DENY");
+    expect(headers["referrer-policy"]).toBe("same-origin");
+    expect(headers["x-powered-by"]).toBeUndefined();
+    const policy = headers["content-security-policy"] ?? "";
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(policy).toContain("object-src 'none'");
+    expect(policy).not.toMatch(/script-src[^;]*'unsafe-(inline|eval)'/);
+    nonces.add(/'nonce-([^']+)'/.exec(policy)?.[1] ?? "");
+    await page.locator("html[data-awake]").waitFor({ state: "attached" });
+  }
+  expect(nonces.size).toBe(7);
+  expect(violations).toEqual([]);
+  // A script that somebody slips in does not run.
+  await page.evaluate(() => {
+    const script = document.createElement("script");
+    script.textContent = "document.title = 'slipped in'";
+    document.body.append(script);
+  });
+  expect(await page.title()).not.toBe("slipped in");
+  const cookies = await request.get("/");
+  expect(cookies.headers()["set-cookie"] ?? "").not.toMatch(/hearth_(?!.*HttpOnly)/);
+});
+
+test("addresses and queries that cannot be meant are refused with 400, and never break the server", async ({ request, workshop }) => {
+  const log = `/api/workshops/${workshop}/batches/${demoId(8, 6)}/log`;
+  for (const path of [
+    "/rack?after=x",
+    "/bench?after=1&after=2",
+    `/records?after=2026-13-45T99:99:99.000Z_${workshop}`,
+    `${log}?after=soon`,
+    `${log}?after=1&after=2`,
+    "/shelf?x=%00",
+    "/bench/%E0%A4%A",
+    "/%00",
+  ])
+    expect((await request.get(path)).status(), path).toBe(400);
+  expect((await request.get(`/rack?after=2026-03-14T14:20:00.000Z_${workshop}`)).status()).toBe(200);
+  for (const origin of ["not an origin", "http://", "://x"])
+    expect((await request.post("/api/v1/scale", { headers: { origin }, data: {} })).status(), origin).toBe(400);
+  expect((await request.post("/api/v1/scale", { headers: { origin: "null" }, data: {} })).status()).toBe(403);
+  const deep = await request.post("/api/v1/scale", { headers: { "content-type": "application/json" }, data: Buffer.from("[".repeat(500_000)) });
+  expect(deep.status()).toBe(400);
+  const odd = await request.post(`/api/workshops/${workshop}/batches/${demoId(8, 6)}/events`, {
+    data: { id: "0190c0de-ffff-7000-8000-000000000009", kind: "note", happenedAt: "2026-03-14T14:20:00Z", personId: null, payload: { text: "nul\u0000" } },
+  });
+  expect(odd.status()).toBe(400);
+  expect(((await odd.json()) as { error: { message: string } }).error.message).toContain("payload.text");
+});
+
+test("a page that goes on failing says so after one more try, and does not load itself again and again", async ({ page, workshop }) => {
+  await spoilBatches(workshop);
+  let loads = 0;
+  page.on("request", (request) => {
+    if (request.isNavigationRequest()) loads += 1;
+  });
+  await page.goto(`/bench/${demoId(8, 6)}`);
+  await expect(page.getByRole("heading", { name: "Something is wrong with this page" })).toBeVisible({ timeout: 15_000 });
+  expect(loads).toBe(2);
+  await page.getByRole("link", { name: "Go to today" }).click();
+  await expect(page).toHaveURL(/\/$/);
 });

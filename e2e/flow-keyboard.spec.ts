@@ -26,8 +26,10 @@ test("one batch from formula to closed record, by keyboard alone", ALONE, async 
   await put("Name", "Keyboard flow");
   await tabTo(page, page.getByLabel("Wax", { exact: true }));
   await keyboard.type("cont");
+  await keyboard.press("Enter");
   await tabTo(page, page.getByLabel("Fragrance", { exact: true }));
   await keyboard.type("rain");
+  await keyboard.press("Enter");
   await put("Load · %", "8");
   await keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: "Keyboard flow" })).toBeVisible();

@@ -1,13 +1,13 @@
 import { readFileSync } from "node:fs";
-import { ALONE, emptyWorkshop, expect, open, passHours, test } from "./support";
+import { ALONE, choose, emptyWorkshop, expect, open, passHours, test } from "./support";
 
 test("one batch from formula to closed record, by mouse, and its record into an empty workshop", ALONE, async ({ page }) => {
   await open(page, "/");
   await page.getByRole("link", { name: "formulas" }).click();
   await page.getByRole("link", { name: "Make a formula" }).click();
   await page.getByLabel("Name", { exact: true }).fill("Mouse flow");
-  await page.getByLabel("Wax").selectOption({ label: "container soy (soy)" });
-  await page.getByLabel("Fragrance").selectOption({ label: "rain on slate" });
+  await choose(page, "Wax", "container soy");
+  await choose(page, "Fragrance", "rain on slate");
   await page.getByLabel("Load").fill("10");
   await expect(page.getByText("10 % of the wax = 9.09 % of the total")).toBeVisible();
   await page.getByLabel("Process to begin from").selectOption({ label: "soy, late and cool" });
@@ -91,7 +91,7 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await page.getByRole("listitem").filter({ hasText: "Mouse flow" }).getByRole("link", { name: "Look it over" }).click();
   await page.locator('[data-place="side"]').click();
   await expect(page.getByRole("radio", { name: "side" })).toBeChecked();
-  await page.getByRole("radio", { name: "plain" }).click();
+  await page.getByRole("radio", { name: "clear" }).click();
   await page.getByLabel("Which").selectOption({ label: "wet spot" });
   await page.getByLabel("On how many of").fill("11");
   await page.getByRole("button", { name: "Add this flaw" }).click();
@@ -101,10 +101,10 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await expect(page.getByText("3 of 6").or(page.getByText("3 of 10"))).toBeVisible();
   await page.getByRole("button", { name: "Finish: 16 jars looked over" }).click();
 
-  // Closing before the least cure is allowed, and the record says so.
-  await expect(page.getByText("Missing: least cure.")).toBeVisible();
+  // Closing before the minimum cure is allowed, and the record says so.
+  await expect(page.getByText("Missing: minimum cure.")).toBeVisible();
   await page.getByRole("button", { name: "Close it as it is" }).click();
-  await expect(page.getByText("Without: least cure.")).toBeVisible();
+  await expect(page.getByText("Without: minimum cure.")).toBeVisible();
   await expect(page.getByText("wet spot", { exact: true })).toBeVisible();
   await expect(page.getByRole("img", { name: /Heat line of batch/ })).toBeVisible();
 

@@ -18,10 +18,15 @@ export default defineConfig({
   outputDir: "../.hearth/browser",
   use: {
     baseURL: process.env.HEARTH_URL,
+    // A new workshop takes its measures from the browser.
+    locale: "en-GB",
+    timezoneId: "UTC",
     viewport: { width: 1280, height: 800 },
     launchOptions: CHROMIUM,
     contextOptions: { reducedMotion: "reduce" },
     trace: "off",
+    // Pages come from the server, unless a test is about those that do not.
+    serviceWorkers: "block",
     actionTimeout: 8_000,
   },
 });

@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from "node:child_process";
-import { existsSync, readFileSync, rmSync, statSync } from "node:fs";
+import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
 import { freePort, isAlive, passingHome } from "../tools/processes";
@@ -95,6 +95,50 @@ test("two run at once; a taken port moves on; Ctrl-C leaves nothing behind and l
   expect(await (await fetch(`${await fresh.address()}${path}/record`)).text()).not.toContain("kept over the stop");
   fresh.child.kill("SIGINT");
   expect(await fresh.ended).toBe(0);
+});
+
+test("what is torn, wrong or killed ends in running, or in one plain sentence with nothing left running", ALONE, async () => {
+  test.setTimeout(150_000);
+  const PORT = String(await freePort());
+  const place = home();
+  // A state file that a power cut tore.
+  writeFileSync(join(place, "running.json"), '{"pid":');
+  const one = hearth(["demo"], { HEARTH_HOME: place, PORT });
+  const address = await one.address();
+
+  // A web server that dies is started again, at the same address.
+  const running = () => JSON.parse(readFileSync(join(place, "running.json"), "utf8")) as { web: number };
+  const { web } = running();
+  process.kill(web, "SIGKILL");
+  await expect.poll(() => running().web, { timeout: 20_000 }).not.toBe(web);
+  await expect.poll(async () => (await fetch(`${address}/api/health`).catch(() => null))?.status, { timeout: 20_000 }).toBe(200);
+
+  // Where the program itself is killed, neither server stays behind.
+  const postgres = Number(readFileSync(join(place, "postgres/postmaster.pid"), "utf8").split("\n")[0]);
+  const last = running().web;
+  one.child.kill("SIGKILL");
+  for (const pid of [last, postgres]) await expect.poll(() => isAlive(pid), { timeout: 20_000 }).toBe(false);
+
+  // It comes up again where it was, without being asked to: what waits in a browser waits for that address.
+  const again = hearth(["demo"], { HEARTH_HOME: place });
+  expect(await again.address()).toBe(address);
+  again.child.kill("SIGTERM");
+  expect(await again.ended).toBe(0);
+
+  const password = readFileSync(join(place, "database-password"), "utf8");
+  writeFileSync(join(place, "database-password"), "of another database");
+  const wrong = hearth(["demo"], { HEARTH_HOME: place });
+  expect(await wrong.ended).toBe(1);
+  expect(wrong.said()).toMatch(/^The password in .* does not open the database in .*\. Put the right file back/m);
+  expect(existsSync(join(place, "running.json"))).toBe(false);
+  expect(existsSync(join(place, "postgres/postmaster.pid"))).toBe(false);
+  writeFileSync(join(place, "database-password"), password);
+
+  const file = join(home(), "a-file");
+  writeFileSync(file, "");
+  const blocked = hearth(["demo"], { HEARTH_HOME: join(file, "home") });
+  expect(await blocked.ended).toBe(1);
+  expect(blocked.said()).toMatch(/The data directory .* cannot be used: a file stands in its way/);
 });
 
 test("the workshop's time runs on in a page long open, and a device whose clock is wrong is told so", ALONE, async ({ browser }) => {

@@ -17,7 +17,7 @@ export const setClock = (iso: string): void => {
 export const passHours = (hours: number): void => setClock(new Date(Date.parse(readFileSync(clockFile(), "utf8")) + hours * 3_600_000).toISOString());
 
 /** Asks for what is done behind the scenes. */
-async function ask(what: "stop" | "start" | "workshop"): Promise<string> {
+async function ask(what: "stop" | "start" | "workshop" | `spoil?${string}`): Promise<string> {
   const answer = await fetch(`${process.env.HEARTH_STAGEHAND}/${what}`);
   expect(answer.ok).toBe(true);
   return answer.text();
@@ -25,6 +25,9 @@ async function ask(what: "stop" | "start" | "workshop"): Promise<string> {
 
 /** Takes the database away, and brings it back. A test that does so runs alone. */
 export const database = (turn: "stop" | "start"): Promise<string> => ask(turn);
+
+/** Spoils the batches of a workshop, so that their pages fail though the server is well. */
+export const spoilBatches = (workshop: string): Promise<string> => ask(`spoil?${workshop}`);
 
 /** A test that moves the clock, takes the database away or needs the whole machine runs by itself, after those that run side by side. */
 export const ALONE = { tag: "@alone" };
@@ -76,15 +79,27 @@ export async function tabTo(page: Page, target: Locator, most = 80): Promise<voi
   throw new Error(`Tab did not reach ${target} in ${most} presses.`);
 }
 
+/** Chooses by typing a part of a name, as a maker would. */
+export async function choose(within: Page | Locator, label: string | RegExp, name: string, nth = 0): Promise<void> {
+  const field = within.getByRole("combobox", { name: label }).nth(nth);
+  await field.click();
+  await field.fill(name);
+  const page = "page" in within ? within.page() : within;
+  const begins = new RegExp(`^(✓ )?${name.replace(/[.*+?^${}()|[\]\\]/g, "\\$&")}`);
+  await page.getByRole("option", { name: begins }).first().click();
+  await expect(field).toHaveValue(begins);
+}
+
 /** Makes an empty workshop and works in it. */
-export async function emptyWorkshop(page: Page, name: string, units: { mass?: string; temperature?: string } = {}): Promise<void> {
+export async function emptyWorkshop(page: Page, name: string, units: { mass?: string; temperature?: string; length?: string } = {}): Promise<void> {
   await open(page, "/workshops");
   const form = page.locator("section", { hasText: "A new, empty workshop" }).last();
   await form.getByLabel("Name of the workshop").fill(name);
   await form.getByLabel("Who works here").fill("Ilvo");
   if (units.mass) await form.getByLabel("Weights").selectOption({ label: units.mass });
+  if (units.length) await form.getByLabel("Lengths").selectOption({ label: units.length });
   if (units.temperature) await form.getByLabel("Temperatures").selectOption({ label: units.temperature });
-  await form.getByLabel("Time zone").fill("UTC");
+  await choose(form, "Time zone", "UTC");
   await form.getByRole("button", { name: "Make this workshop" }).click();
   await expect(page.getByRole("heading", { name: "Nothing to do now" })).toBeVisible();
 }

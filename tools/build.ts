@@ -17,6 +17,7 @@ function fingerprint(): string {
   };
   walk(join(ROOT, "core"));
   walk(join(ROOT, "web"));
+  hash.update(readFileSync(join(ROOT, "tools/worker.ts")));
   return hash.update(readFileSync(join(ROOT, "package-lock.json"))).digest("hex");
 }
 
@@ -27,7 +28,7 @@ export async function ensureBuild(): Promise<void> {
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === want) return;
   console.log("Building (once; later starts take seconds)");
   // One builder at a time; who waited for another finds its build made, and does not make it again under its feet.
-  const build = 'test "$(cat "$STAMP" 2>/dev/null)" = "$WANT" || { npx next build web && printf %s "$WANT" >"$STAMP"; }';
+  const build = 'test "$(cat "$STAMP" 2>/dev/null)" = "$WANT" || { npx next build web && node --import tsx tools/worker.ts && printf %s "$WANT" >"$STAMP"; }';
   const { code, output } = await run("flock", [join(ROOT, ".hearth/build.lock"), "bash", "-c", build], {
     cwd: ROOT,
     env: { ...process.env, NODE_ENV: "production", STAMP: stamp, WANT: want },

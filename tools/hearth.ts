@@ -1,18 +1,42 @@
+import { existsSync } from "node:fs";
+import { homedir } from "node:os";
 import { join, resolve } from "node:path";
+import { restoreAt } from "./archive";
+import { backup, restore, withDatabase } from "./backup";
+import { makeHome } from "./home";
+import { embeddedPostgres, runningUrl } from "./postgres";
+import { Plain } from "./processes";
 import { serve } from "./serve";
 
 const ROOT = new URL("..", import.meta.url).pathname;
 const [command = "help", ...flags] = process.argv.slice(2);
 
-const HELP = `./hearth demo [--fresh]   build, start the database, load the made-up workshop, serve
+/** A maker's own data lives outside the program, so that it stays where the program is replaced; the demo's lives within. */
+const OWN_HOME = join(homedir(), ".local/share/hearth-jar");
+const DEMO_HOME = join(ROOT, ".hearth/home");
+const HOME = resolve(
+  process.env.HEARTH_HOME ?? (command === "demo" || command === "dev" || (command !== "start" && !existsSync(OWN_HOME)) ? DEMO_HOME : OWN_HOME),
+);
+/** The demo looks for a port from 4380 on; a workshop of one's own from here. */
+const OWN_PORT = 4_390;
+
+const HELP = `./hearth start            your own workshop, for every day: build, start the database, serve
+./hearth demo [--fresh]   build, start the database, load the made-up workshop, serve
 ./hearth dev              the same from the sources, reloading as they change
 ./hearth test             format, lint, types, import rules, unit, database and browser tests
 ./hearth bench            speed, as a ratio to a reference measured in the same run
+./hearth backup FILE      write everything to one file, while it runs or not, and read it back
+./hearth restore FILE     put a backup in the place of what is there, while it runs or not
+./hearth restore --at TIME FOLDER   bring it back to a moment, from the archive
+./hearth trial NAME       what must hold when things go wrong: load, …
 ./hearth shots            take the pictures in docs/screenshots again
 
-PORT          the port to begin looking from (4380)
-HEARTH_HOME   the data directory (.hearth/home)
-DATABASE_URL  a PostgreSQL of your own in place of the one in the data directory`;
+PORT          the port to begin looking from (4380; then the one that the data was served on)
+HEARTH_HOME   the data directory (of start: ~/.local/share/hearth-jar; of demo: .hearth/home)
+DATABASE_URL  a PostgreSQL of your own in place of the one in the data directory
+DATABASE_OWNER_URL  the same as the owner of its tables, where the program works as another role
+HEARTH_ARCHIVE      a folder to which every change is copied within a minute
+HEARTH_LOG          how much the server writes down: debug, info, warn, error, silent`;
 
 function portWanted(): number | undefined {
   if (!process.env.PORT) return undefined;
@@ -21,21 +45,39 @@ function portWanted(): number | undefined {
   return port;
 }
 
+/** The database that the program runs with, or, where it does not run, one started for as long as it is needed. */
+async function reach() {
+  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_OWNER_URL ?? process.env.DATABASE_URL, database: null };
+  makeHome(HOME);
+  const url = runningUrl(HOME);
+  if (url) return { url, database: null };
+  const database = await embeddedPostgres(HOME);
+  await database.asProgram("hearth");
+  return { url: await database.open("hearth"), database };
+}
+
 async function main(): Promise<number> {
+  // What is made here is for its owner only.
+  process.umask(0o077);
   switch (command) {
+    case "start":
     case "demo":
     case "dev": {
-      const unknown = flags.filter((flag) => flag !== "--fresh");
+      const unknown = flags.filter((flag) => command === "start" || flag !== "--fresh");
       if (unknown.length > 0) throw new Error(`${unknown.join(" ")} is not known here.\n\n${HELP}`);
+      const port = portWanted();
       // Listened for from the start, so that a Ctrl-C while things come up still stops them in order.
       const asked = new Promise<number>((done) => {
         for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.on(signal, () => done(0));
       });
       const served = await serve({
-        home: resolve(process.env.HEARTH_HOME ?? join(ROOT, ".hearth/home")),
-        port: portWanted() ?? 4380,
+        home: HOME,
+        ...(port === undefined ? {} : { port }),
         dev: command === "dev",
-        demo: true,
+        demo: command !== "start",
+        keepVersion: command === "start",
+        ...(command === "start" ? { usualPort: OWN_PORT } : {}),
+        keepBackups: true,
         fresh: flags.includes("--fresh"),
       });
       console.log(`\nHearth Jar is at ${served.url}\nCtrl-C stops it; nothing is lost.`);
@@ -47,6 +89,32 @@ async function main(): Promise<number> {
       return (await import("./test")).test(flags);
     case "bench":
       return (await import("./bench")).bench();
+    case "backup": {
+      const [file] = flags;
+      if (!file) throw new Plain("Name the file to write: ./hearth backup FILE");
+      const { tables, bytes } = await withDatabase(reach, (url) => backup(url, resolve(file)));
+      console.log(`${resolve(file)}: ${tables} tables, ${(bytes / 1_024).toFixed(0)} kB; read back, and the same to the byte.`);
+      return 0;
+    }
+    case "restore": {
+      if (flags[0] === "--at") {
+        const [, moment, folder] = flags;
+        const at = new Date(moment ?? "");
+        if (!folder || Number.isNaN(at.getTime())) throw new Plain('Say the moment and the archive: ./hearth restore --at "2026-03-14T14:20Z" FOLDER');
+        if (runningUrl(HOME)) throw new Plain("Stop Hearth Jar first (Ctrl-C where it runs): its whole data directory is brought back to that moment.");
+        const { from, before } = await restoreAt(HOME, resolve(folder), at);
+        console.log(`Brought back to ${at.toISOString()}, from the copy of ${from}.${before ? ` What was there before is in ${before}.` : ""}`);
+        return 0;
+      }
+      const [file] = flags;
+      if (!file) throw new Plain("Name the backup: ./hearth restore FILE");
+      if (process.env.DATABASE_URL) throw new Plain("DATABASE_URL is set: restore a database of your own with pg_restore, or unset it.");
+      const { tables } = await withDatabase(reach, (url) => restore(url, resolve(file)));
+      console.log(`${tables} tables are back as they were in ${resolve(file)}. What was there before is kept in the database as hearth_before_restore.`);
+      return 0;
+    }
+    case "trial":
+      return (await import("./trial/trial")).trial(flags);
     case "shots":
       return (await import("./shots")).shots();
     default:

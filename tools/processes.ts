@@ -1,5 +1,5 @@
 import { spawn } from "node:child_process";
-import { chmodSync, mkdtempSync } from "node:fs";
+import { chmodSync, existsSync, mkdtempSync, renameSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -59,6 +59,32 @@ export async function until(check: () => Promise<boolean> | boolean, millisecond
     if (Date.now() > end) throw new Error(late);
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
+}
+
+/** A fault that a plain sentence says all about. */
+export class Plain extends Error {}
+
+/**
+ * A command that ends with its parent, however that ends: the kernel sends it the signal. Both are of Debian's base.
+ */
+export const withParent = (signal: "INT" | "TERM", command: string, args: string[]): [string, string[]] =>
+  existsSync("/usr/bin/setpriv") ? ["/usr/bin/setpriv", ["--pdeathsig", signal, "--", command, ...args]] : [command, args];
+
+/** Notes each time something ended by itself; true while that may be mended by starting it again. */
+export function fewEnds(most: number, withinMs: number): () => boolean {
+  const ends: number[] = [];
+  return () => {
+    ends.push(Date.now());
+    while (ends.length > 0 && Date.now() - (ends[0] as number) > withinMs) ends.shift();
+    return ends.length <= most;
+  };
+}
+
+/** Writes a file whole or not at all, for its owner only. */
+export function writeWhole(file: string, text: string): void {
+  const fresh = `${file}.${process.pid}.new`;
+  writeFileSync(fresh, text, { mode: 0o600 });
+  renameSync(fresh, file);
 }
 
 /** A new data directory that goes with its run; the database's own user may pass through it. */

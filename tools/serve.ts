@@ -1,11 +1,15 @@
-import { spawn } from "node:child_process";
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { type ChildProcess, spawn } from "node:child_process";
+import { readFileSync } from "node:fs";
+import { join, resolve } from "node:path";
 import { loadDemo } from "../demo/load";
 import { migrateDatabase } from "../web/data/migrate";
+import { archiveSettings, keepBase, makeArchive } from "./archive";
+import { keepDaily } from "./backup";
 import { ensureBuild } from "./build";
+import { keepPort, keptPort, takeHome, writeRunning } from "./home";
 import { type Embedded, embeddedPostgres } from "./postgres";
-import { freePort, isAlive, until } from "./processes";
+import { fewEnds, freePort, until, withParent } from "./processes";
+import { beforeUpdate, keepVersion } from "./versions";
 
 const ROOT = new URL("..", import.meta.url).pathname;
 
@@ -27,24 +31,9 @@ export function refuseOtherAddresses(host = process.env.HEARTH_HOST ?? process.e
   }
 }
 
-/** Takes the data directory for this process; two programs on one set of data would spoil it. */
-function takeHome(home: string): () => void {
-  mkdirSync(home, { recursive: true });
-  const file = join(home, "running.json");
-  if (existsSync(file)) {
-    const other = JSON.parse(readFileSync(file, "utf8") || "{}") as { pid?: number; web?: number; url?: string };
-    const named = (pid: number | undefined, what: string) =>
-      pid !== undefined && isAlive(pid) && existsSync(`/proc/${pid}/cmdline`) && readFileSync(`/proc/${pid}/cmdline`, "utf8").includes(what);
-    if (other.pid !== process.pid && named(other.pid, "hearth.ts")) {
-      throw new Error(
-        `Hearth Jar is already running on this data (${home})${other.url ? ` at ${other.url}` : ""}. Set HEARTH_HOME to another directory to run a second one.`,
-      );
-    }
-    if (other.web !== undefined && named(other.web, "next")) process.kill(other.web, "SIGTERM");
-  }
-  writeFileSync(file, JSON.stringify({ pid: process.pid }));
-  return () => rmSync(file, { force: true });
-}
+/** A web server that ends oftener than this is not started again. */
+const MOST_ENDS = 4;
+const ENDS_WITHIN_MS = 120_000;
 
 export interface ServeOptions {
   home: string;
@@ -58,32 +47,65 @@ export interface ServeOptions {
   /** Ignore DATABASE_URL: tests never touch a database that is not their own. */
   ownDatabase?: boolean;
   clockFile?: string;
+  /** Write a daily backup, and an archive where HEARTH_ARCHIVE names its folder. */
+  keepBackups?: boolean;
+  /** Keep which version worked with the data, and take a backup before a newer one does. */
+  keepVersion?: boolean;
+  /** The port to begin looking from where this data was never served before. */
+  usualPort?: number;
 }
 
 /** Brings up database, schema, demo data and web server; gives the address. */
 export async function serve(options: ServeOptions): Promise<Served> {
   refuseOtherAddresses();
-  const giveBack = takeHome(options.home);
-  if (!options.dev) await ensureBuild();
   const external = options.ownDatabase ? undefined : process.env.DATABASE_URL;
   if (external && options.fresh)
     throw new Error("--fresh would erase a database that Hearth Jar did not make (DATABASE_URL is set). Empty it yourself, or unset DATABASE_URL.");
-  const database = external ? null : await embeddedPostgres(options.home);
+  const giveBack = takeHome(options.home);
+  let halt: () => Promise<void> = async () => undefined;
+  let database: Embedded | null = null;
   try {
+    if (!options.dev) await ensureBuild();
+    const archive = external || !options.keepBackups ? undefined : process.env.HEARTH_ARCHIVE;
+    if (archive) makeArchive(resolve(archive));
+    database = external ? null : await embeddedPostgres(options.home, archive ? archiveSettings(resolve(archive)) : []);
     if (options.fresh) await database?.drop("hearth");
-    const databaseUrl = external ?? (await database?.open("hearth")) ?? "";
-    await migrateDatabase(databaseUrl);
+    // Of a database that somebody else keeps, the owner may be another role than the one that the program works as.
+    const databaseUrl = process.env.DATABASE_OWNER_URL && external ? process.env.DATABASE_OWNER_URL : (external ?? (await database?.open("hearth")) ?? "");
+    const programUrl = external ?? (await database?.asProgram("hearth")) ?? "";
+    const owned = new URL(databaseUrl).username !== new URL(programUrl).username;
+    const { version } = JSON.parse(readFileSync(join(ROOT, "package.json"), "utf8")) as { version: string };
+    const update =
+      database && options.keepVersion ? await beforeUpdate(options.home, databaseUrl, version, readFileSync(join(ROOT, "CHANGELOG.md"), "utf8")) : null;
+    if (update) console.log(`A backup was taken before this update: ${update.file}\n\n${update.changes}\n`);
+    await migrateDatabase(databaseUrl, owned ? new URL(programUrl).username : undefined);
     if (options.demo) await loadDemo(databaseUrl, options.clockFile ? new Date(readFileSync(options.clockFile, "utf8").trim()) : new Date());
 
-    const wanted = options.port ?? 4380;
+    const usual = keptPort(options.home);
+    const wanted = options.port ?? usual ?? options.usualPort ?? 4380;
     const port = await freePort(wanted);
-    if (port !== wanted && options.port !== undefined) console.log(`Port ${wanted} is taken; using ${port}.`);
+    if (port !== wanted)
+      console.log(
+        `Port ${wanted} is taken; using ${port}.${usual === wanted ? " What waits in a browser at the old address is sent once it is served there again." : ""}`,
+      );
+    if (usual === null || (options.port !== undefined && port === wanted)) keepPort(options.home, port);
     const url = `http://127.0.0.1:${port}`;
-    const { version } = JSON.parse(readFileSync(join(ROOT, "package.json"), "utf8")) as { version: string };
-    const web = spawn(
-      process.execPath,
-      [join(ROOT, "node_modules/next/dist/bin/next"), options.dev ? "dev" : "start", join(ROOT, "web"), "-H", "127.0.0.1", "-p", String(port)],
-      {
+    if (options.keepVersion) keepVersion(options.home, version);
+    const next = [join(ROOT, "node_modules/next/dist/bin/next"), "dev", join(ROOT, "web"), "-H", "127.0.0.1", "-p", String(port)];
+    const [command, args] = withParent("TERM", process.execPath, options.dev ? next : ["--import", "tsx", join(ROOT, "web/serve/main.ts")]);
+    let web: ChildProcess;
+    let running = true;
+    let end: (code: number) => void = () => undefined;
+    const ended = new Promise<number>((resolve) => {
+      end = resolve;
+    });
+    void database?.failed.then((why) => {
+      console.error(why);
+      end(1);
+    });
+    const few = fewEnds(MOST_ENDS, ENDS_WITHIN_MS);
+    const launch = () => {
+      web = spawn(command, args, {
         cwd: ROOT,
         // A group of its own: Ctrl-C reaches this process, which then stops the parts in order.
         detached: true,
@@ -91,45 +113,72 @@ export async function serve(options: ServeOptions): Promise<Served> {
         env: {
           ...process.env,
           NODE_ENV: options.dev ? "development" : "production",
-          DATABASE_URL: databaseUrl,
+          DATABASE_URL: programUrl,
+          DATABASE_OWNER_URL: "",
+          HEARTH_HOME: options.home,
+          PORT: String(port),
           HEARTH_VERSION: version,
+          HEARTH_WORKER: join(ROOT, "web/.next/worker.js"),
           ...(options.clockFile ? { HEARTH_CLOCK_FILE: options.clockFile } : {}),
         },
-      },
-    );
-    const ended = new Promise<number>((resolve) => web.once("exit", (code) => resolve(code ?? 1)));
-    writeFileSync(join(options.home, "running.json"), JSON.stringify({ pid: process.pid, web: web.pid, url }));
+      });
+      writeRunning(options.home, { pid: process.pid, ...(web.pid ? { web: web.pid } : {}), url });
+      web.once("exit", () => {
+        if (!running) return;
+        if (few()) {
+          console.error("The web server ended, and is started again.");
+          setTimeout(() => running && launch(), 500);
+        } else {
+          console.error(
+            `The web server ended ${MOST_ENDS + 1} times within ${ENDS_WITHIN_MS / 60_000} minutes, so it is left alone. Look at what it said above.`,
+          );
+          end(1);
+        }
+      });
+    };
+    const stop = async () => {
+      running = false;
+      if (web && web.exitCode === null && web.signalCode === null && web.pid) {
+        const gone = new Promise((resolve) => web.once("exit", resolve));
+        const signal = (name: NodeJS.Signals) => {
+          try {
+            process.kill(-(web.pid as number), name);
+          } catch {
+            // It ended by itself in between.
+          }
+        };
+        signal("SIGTERM");
+        await Promise.race([gone, new Promise((resolve) => setTimeout(resolve, 5_000))]);
+        if (web.exitCode === null && web.signalCode === null) signal("SIGKILL");
+      }
+    };
+    halt = stop;
+    launch();
     await until(
-      async () => {
-        if (web.exitCode !== null) throw new Error("The web server ended at its start.");
-        return fetch(`${url}/api/health`).then(
+      async () =>
+        fetch(`${url}/api/health`).then(
           (answer) => answer.ok,
           () => false,
-        );
-      },
+        ),
       60_000,
       "The web server did not answer within a minute.",
     );
+    const noMore = database && options.keepBackups ? keepDaily(databaseUrl, join(options.home, "backups")) : () => undefined;
+    if (archive) await keepBase(databaseUrl, resolve(archive));
     return {
       url,
       databaseUrl,
       database,
       ended,
       stop: async () => {
-        if (web.exitCode === null && web.pid) {
-          try {
-            process.kill(-web.pid, "SIGTERM");
-          } catch {
-            // It ended by itself in between.
-          }
-          await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, 5_000))]);
-          if (web.exitCode === null && web.signalCode === null) process.kill(-web.pid, "SIGKILL");
-        }
+        noMore();
+        await stop();
         await database?.stop();
         giveBack();
       },
     };
   } catch (error) {
+    await halt();
     await database?.stop();
     giveBack();
     throw error;

@@ -32,7 +32,7 @@ const SHOTS: Shot[] = [
   },
   { name: "vessel", path: `/shelf/vessel/${demoId(4, 1)}` },
   { name: "shelf-file", path: "/shelf/file" },
-  { name: "formulas", path: "/formulas" },
+  { name: "products", path: "/products" },
   { name: "formula", path: `/formulas/${demoId(6, 4)}` },
   {
     name: "plan",
@@ -66,8 +66,26 @@ const SHOTS: Shot[] = [
     },
   },
   { name: "record", path: `/records/${demoId(8, 2)}` },
-  { name: "records", path: "/records" },
   { name: "process", path: "/formulas/processes/new" },
+  {
+    // Last, since it makes a workshop.
+    name: "first-batch",
+    path: "/workshops",
+    prepare: async (page) => {
+      const form = page.locator("section", { hasText: "A new, empty workshop" }).last();
+      await form.getByLabel("Name of the workshop").fill("Kitchen bench");
+      await form.getByLabel("Who works here").fill("Wren");
+      await form.getByRole("button", { name: "Make this workshop" }).click();
+      await page.getByRole("link", { name: "Begin the first batch" }).click();
+      await page.getByRole("button", { name: "These are mine" }).click();
+      await page.getByRole("button", { name: "Put it on the shelf" }).click();
+      await page.getByLabel("What you call the jar").fill("tumbler");
+      await page.getByLabel("Inside, across").fill("76");
+      await page.getByLabel("Inside, high").fill("90");
+      await page.getByLabel("Water up to where").fill("240");
+      await page.getByText("216.4 g").waitFor();
+    },
+  },
 ];
 
 /** Takes the pictures again, from the demo data at a frozen moment. `SHOTS=a,b` takes only those; `SHOTS_TO` puts them elsewhere. */
@@ -84,7 +102,11 @@ export async function shots(): Promise<number> {
   try {
     for (const shot of SHOTS) {
       if (wanted && !wanted.includes(shot.name)) continue;
-      const context = await browser.newContext({ viewport: shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 }, reducedMotion: "reduce" });
+      const context = await browser.newContext({
+        locale: "en-GB",
+        viewport: shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+        reducedMotion: "reduce",
+      });
       if (shot.evening) await context.addCookies([{ name: "hearth_light", value: "evening", url: served.url }]);
       const page = await context.newPage();
       await page.goto(served.url + shot.path, { waitUntil: "load" });

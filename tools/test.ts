@@ -41,7 +41,12 @@ async function unit(reports: string, patterns: string[]): Promise<Tally> {
   const database = await embeddedPostgres(home);
   try {
     const report = join(reports, "unit.json");
-    const env = { ...process.env, HEARTH_TEST_DATABASE_URL: await database.open("hearth_test"), TZ: "UTC" };
+    const env = {
+      ...process.env,
+      HEARTH_TEST_DATABASE_URL: await database.open("hearth_test"),
+      HEARTH_TEST_PROGRAM_URL: await database.asProgram("hearth_test"),
+      TZ: "UTC",
+    };
     const { code } = await run("npx", ["vitest", "run", "--reporter=dot", "--reporter=json", `--outputFile.json=${report}`, ...patterns], {
       cwd: ROOT,
       env,
@@ -60,9 +65,11 @@ async function unit(reports: string, patterns: string[]): Promise<Tally> {
 /** What the browser tests ask for behind the scenes: a workshop of their own, and a database that goes away and comes back. */
 async function stagehand(served: Served) {
   const { db, pool } = openDatabase(served.databaseUrl);
-  const does: Record<string, () => Promise<unknown>> = {
+  const does: Record<string, (workshop: string) => Promise<unknown>> = {
     "/stop": async () => served.database?.stop(),
     "/start": async () => served.database?.start(),
+    // A row that no program wrote: what reads it fails, and goes on failing.
+    "/spoil": async (workshop) => pool.query("update batch set plan = '{}' where workshop_id = $1", [workshop]).then(() => "done"),
     "/workshop": async () => {
       const id = randomUUID();
       await putDemo(db, { id, name: "Quillfen candle shed" }, new Date(FROZEN));
@@ -71,7 +78,9 @@ async function stagehand(served: Served) {
   };
   const port = await freePort();
   const server = createServer((request, response) => {
-    (does[request.url ?? ""] ?? (async () => Promise.reject(new Error("That is not done here."))))().then(
+    const [what = "", workshop = ""] = (request.url ?? "").split("?");
+    const act = does[what] ?? (async () => Promise.reject(new Error("That is not done here.")));
+    act(workshop).then(
       (answer) => response.end(answer ?? "done"),
       (error: Error) => response.writeHead(500).end(error.message),
     );
@@ -103,7 +112,11 @@ async function browser(reports: string, patterns: string[]): Promise<Tally> {
       PLAYWRIGHT_JSON_OUTPUT_FILE: report,
       TZ: "UTC",
     };
-    const { code } = await run("npx", ["playwright", "test", "--config", "e2e/playwright.config.ts", ...patterns], { cwd: ROOT, env, show: true });
+    const { code } = await run(
+      "npx",
+      ["playwright", "test", "--config", "e2e/playwright.config.ts", ...(patterns.length > 0 ? ["--no-deps"] : []), ...patterns],
+      { cwd: ROOT, env, show: true },
+    );
     return read("browser tests", code, report, (json: { stats: { expected: number; unexpected: number; flaky: number } }) => ({
       passed: json.stats.expected,
       failed: json.stats.unexpected + json.stats.flaky,

@@ -103,11 +103,11 @@ describe("setting and curing by the clock", () => {
     expect(batch.state(at(60))).toMatchObject({ phase: "closed", facts: { closed: { missing } } });
   });
 
-  it("warns at closing where the least cure is not over", () => {
+  it("warns at closing where the minimum cure is not over", () => {
     const batch = aBatch();
     batch.pourAll();
     batch.add({ kind: "looked", payload: { jars: 10 } });
-    expect(batch.state(at(5_000)).missing).toEqual(["least cure"]);
+    expect(batch.state(at(5_000)).missing).toEqual(["minimum cure"]);
   });
 });
 
@@ -272,8 +272,8 @@ describe("what was really done", () => {
       { kind: "poured", payload: { act: "pour", filled: [{ product: batch.vessel, count: 9 }], leftMg: 14_000, roomCelsius: 2_100, warmed: "oven" } },
       { corrects: pour.id },
     );
-    batch.add({ kind: "flaw", payload: { defect: "frosting", place: "top", severity: "bad", product: batch.vessel, jars: 9 } });
-    batch.add({ kind: "flaw", payload: { defect: "cracked-glass", place: "side", severity: "bad", product: batch.vessel, jars: 2 } });
+    batch.add({ kind: "flaw", payload: { defect: "frosting", place: "top", severity: "severe", product: batch.vessel, jars: 9 } });
+    batch.add({ kind: "flaw", payload: { defect: "cracked-glass", place: "side", severity: "severe", product: batch.vessel, jars: 2 } });
     const { plan, facts } = batch.state(at(99));
     expect([filledOf(plan, facts, batch.vessel), stoppedOf(plan, facts, batch.vessel), sellableOf(plan, facts, batch.vessel)]).toEqual([9, 2, 7]);
     expect(facts.drawn[batch.vessel]?.amount).toBe(9);

@@ -56,7 +56,7 @@ export function readEvent(raw: EventOf & { v?: number | null }): BatchEvent {
 export function upcastSent(raw: unknown): unknown {
   if (!raw || typeof raw !== "object" || !("kind" in raw) || !("payload" in raw)) return raw;
   const { v, ...event } = raw as { v?: unknown; kind: unknown; payload: unknown };
-  const kind = byName.get(String(event.kind));
+  const kind = typeof event.kind === "string" ? byName.get(event.kind) : undefined;
   const version = typeof v === "number" ? v : 1;
   if (!kind?.upcast || version >= kind.version || !event.payload || typeof event.payload !== "object") return event;
   return { ...event, payload: kind.upcast(event.payload as Record<string, unknown>, version) };

@@ -47,7 +47,7 @@ export const WARMED = ["no", "yes", "oven", "water", "heat gun", "microwave", "w
 export type Warmed = (typeof WARMED)[number];
 
 /** Raised where the folding changes: kept facts of an older format are worked out anew. */
-export const FACTS_FORMAT = 1;
+export const FACTS_FORMAT = 2;
 
 export const firstFacts = (_plan: BatchPlan, start: EventOf): BatchFacts => ({
   format: FACTS_FORMAT,

@@ -156,7 +156,7 @@ export function missingToClose(plan: BatchPlan, facts: BatchFacts, now: string):
   const missing = progress(plan, facts)
     .steps.filter((step) => step.entry !== null && !step.done)
     .map((step) => step.name);
-  if (times && Date.parse(now) < Date.parse(times.testFrom)) missing.push("least cure");
+  if (times && Date.parse(now) < Date.parse(times.testFrom)) missing.push("minimum cure");
   if (!facts.lookedAt) missing.push("look-over");
   return missing;
 }

@@ -4,10 +4,11 @@ import type { PlannedProduct, ProductWicks } from "../product/product";
 import { type Inner, levelFor, volumeTo } from "../product/section";
 import { type Materials, materialsOf } from "../recipe/materials";
 import type { FormulaSpec } from "../recipe/spec";
+import { cubicMmOf } from "../units/density";
 import type { Milligrams } from "../units/mass";
 import { type Amounts, amountsFor, type Scales } from "../weigh-out/amounts";
+import { WeighOutError, type WeighOutInput } from "../weigh-out/contract";
 import { splitIntoPitchers } from "../weigh-out/pitchers";
-import { WeighOutError, type WeighOutInput } from "../weigh-out/weigh-out";
 import type { BatchPlan, PotPlan } from "./plan";
 
 /** A product as it is planned: a body of the shelf, how many, how far filled, with which wicks. */
@@ -56,7 +57,7 @@ export const innerOf = (body: Pick<ChosenProduct, "innerTopUm" | "innerBottomUm"
  */
 export function fillsByPour(process: Pick<Process, "acts">, inner: Inner, fillMg: Milligrams, product: number): Map<string, Milligrams> {
   const pours = poursOf(process.acts).filter((act) => act.product === undefined || act.product === product);
-  const level = levelFor(inner, fillMg / USUAL_WAX_DENSITY);
+  const level = levelFor(inner, cubicMmOf(fillMg, USUAL_WAX_DENSITY));
   const whole = volumeTo(inner, level);
   const out = new Map<string, Milligrams>();
   let share = 0;

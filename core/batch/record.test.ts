@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { z } from "zod";
 import { DEFECTS, PLACES, SEVERITIES } from "../defects/defects";
 import { aBatch, anId } from "../testing/batch";
-import { type BatchEvent, batchEvent, sentEvent, versionOf } from "./batch";
+import { type BatchEvent, batchEvent, sentEvent, upcastSent, versionOf } from "./batch";
 import { type BatchRecord, batchRecord, recordFault } from "./record";
 
 const uuid = fc.uuid({ version: 7 });
@@ -67,8 +67,8 @@ describe("events as they travel", () => {
     ["half a milligram", { kind: "weighed", payload: { componentId: anId(), mg: 0.5 } }],
     ["850 °C", { kind: "read", payload: { act: "heat", shown: 85_000, correction: 0 } }],
     ["a reading without its act", { kind: "read", payload: { shown: 8_500, correction: 0 } }],
-    ["a flaw nobody knows", { kind: "flaw", payload: { defect: "gremlins", place: "top", severity: "bad", product: anId(), jars: 1 } }],
-    ["a flaw on no jar", { kind: "flaw", payload: { defect: "frosting", place: "top", severity: "bad", product: anId(), jars: 0 } }],
+    ["a flaw nobody knows", { kind: "flaw", payload: { defect: "gremlins", place: "top", severity: "severe", product: anId(), jars: 1 } }],
+    ["a flaw on no jar", { kind: "flaw", payload: { defect: "frosting", place: "top", severity: "severe", product: anId(), jars: 0 } }],
     ["an empty note", { kind: "note", payload: { text: "  " } }],
     ["a kind that is none", { kind: "exploded", payload: {} }],
   ])("refuse %s", (_what, wrong) => {
@@ -143,5 +143,21 @@ describe("the list of flaws", () => {
   it("calls a safety matter what can hurt somebody", () => {
     const safety = DEFECTS.filter((one) => one.classes.includes("S")).map((one) => one.id);
     expect(safety.sort()).toEqual(["cracked-glass", "hot-vessel", "jumping-flame", "leaning-wick", "mushrooming", "soot", "sweating", "tunnelling"].sort());
+  });
+});
+
+describe("an entry that somebody made up", () => {
+  it("is refused and breaks nothing, whatever its kind and its times are said to be", () => {
+    const whole = { id: anId(), happenedAt: "2026-02-02T09:00:00Z", personId: null, kind: "note", payload: { text: "x" } };
+    expect(sentEvent.safeParse(upcastSent(whole)).success).toBe(true);
+    for (const odd of [
+      { ...whole, kind: { toString: "none" } },
+      { ...whole, kind: ["note"] },
+      { ...whole, kind: "__proto__" },
+      { ...whole, happenedAt: "0000-01-01T00:00:00Z" },
+      { ...whole, happenedAt: "9999-12-31T23:59:59Z" },
+      { ...whole, happenedAt: "2026-02-30T10:00:00Z" },
+    ])
+      expect(sentEvent.safeParse(upcastSent(odd)).success, JSON.stringify(odd)).toBe(false);
   });
 });

@@ -1,18 +1,22 @@
 import { z } from "zod";
 import { temperatureRange } from "../heat/range";
-import { inCircle } from "../log/log";
+import { inCircle, stamp } from "../log/log";
 import { formulaSpec, upcastFormula } from "../recipe/spec";
 import { batchEvent, batchKindOf } from "./batch";
 
 const uuid = z.uuid();
-const text = z.string();
-const whole = z.number().int();
+/** A name, and any longer text: a file from elsewhere may hold anything. Names of products are put together from several. */
+const text = z.string().max(2_000, "At most 2000 letters fit here.");
+const nameText = z.string().max(300, "A name has at most 120 letters.");
+const whole = z.number().int().min(-2_147_483_647).max(2_147_483_647);
+/** The most people, instruments or materials that one batch names. */
+const MOST_ROWS = 200;
 
 /** The instruments, materials and vessels a workshop keeps, one schema each; also the shape in which they travel. */
-export const personRow = z.object({ id: uuid, name: text });
+export const personRow = z.object({ id: uuid, name: nameText });
 export const instrumentRow = z.object({
   id: uuid,
-  name: text,
+  name: nameText,
   kind: z.enum(["probe", "infrared", "glass", "scale"]),
   correction: whole.describe("hundredths of °C, added to what it shows"),
   resolutionUg: whole.positive().nullable().describe("one step of a scale, in micrograms"),
@@ -20,7 +24,7 @@ export const instrumentRow = z.object({
 });
 export const waxRow = z.object({
   id: uuid,
-  name: text,
+  name: nameText,
   family: text,
   maxLoadPpm: whole.positive().nullable().describe("largest fragrance load, millionths of the wax"),
   remarks: text,
@@ -41,20 +45,20 @@ export const waxRow = z.object({
 });
 export const fragranceRow = z.object({
   id: uuid,
-  name: text,
+  name: nameText,
   kind: z.enum(["fragrance", "essential oil"]),
   maxLoadPpm: whole.positive().nullable(),
   flashPoint: whole.nullable().describe("hundredths of °C"),
   remarks: text,
   usualLoadPpm: whole.nullish(),
   density: whole.positive().nullish().describe("µg/ml"),
-  families: z.array(text).nullish(),
+  families: z.array(text).max(MOST_ROWS).nullish(),
   strength: text.nullish(),
   low: whole.nullish(),
 });
 export const dyeRow = z.object({
   id: uuid,
-  name: text,
+  name: nameText,
   kind: z.enum(["liquid", "chip", "block", "powder"]),
   eachMg: whole.positive().nullable().describe("one drop or piece"),
   strength: text.nullable(),
@@ -64,7 +68,7 @@ export const dyeRow = z.object({
 });
 export const additiveRow = z.object({
   id: uuid,
-  name: text,
+  name: nameText,
   usualPpm: whole.nullable(),
   maxPpm: whole.nullable(),
   does: text,
@@ -73,7 +77,7 @@ export const additiveRow = z.object({
 });
 export const vesselRow = z.object({
   id: uuid,
-  name: text,
+  name: nameText,
   material: text,
   statedFillMg: whole.positive(),
   workingFillMg: whole.positive(),
@@ -93,7 +97,7 @@ export const vesselRow = z.object({
 
 export const mouldRow = z.object({
   id: uuid,
-  name: text,
+  name: nameText,
   kind: text,
   cavities: whole.min(1),
   fillMg: whole.positive(),
@@ -104,12 +108,12 @@ export const mouldRow = z.object({
 });
 export const wickRow = z.object({
   id: uuid,
-  name: text,
+  name: nameText,
   kind: text,
   size: text,
   fromUm: whole.nullish(),
   toUm: whole.nullish(),
-  families: z.array(text).nullish(),
+  families: z.array(text).max(MOST_ROWS).nullish(),
   low: whole.nullish(),
   remarks: text.optional(),
 });
@@ -118,7 +122,7 @@ export const wickRow = z.object({
 export const LARGEST_RECORD_BYTES = 8 * 1_024 * 1_024;
 
 /** The largest batch number. */
-const LARGEST_NUMBER = 1_000_000_000;
+export const LARGEST_NUMBER = 9_999_999;
 
 export const RECORD_FORMAT = "hearth-jar/batch-record";
 
@@ -126,21 +130,21 @@ export const RECORD_FORMAT = "hearth-jar/batch-record";
 export const batchRecord = z.object({
   format: z.literal(RECORD_FORMAT, { error: "This file is not a Hearth Jar batch record." }),
   version: z.literal(2, { error: "This record was written by a newer Hearth Jar: bring this one up to date first." }),
-  workshop: z.object({ name: text }),
+  workshop: z.object({ name: nameText }),
   batch: z.object({ id: uuid, number: whole.positive().max(LARGEST_NUMBER, "This batch number is larger than any here can be."), formulaVersionId: uuid }),
-  formula: z.object({ id: uuid, name: text }),
-  formulaVersion: z.object({ id: uuid, number: whole.positive(), spec: formulaSpec, createdAt: z.iso.datetime({ offset: true }) }),
-  people: z.array(personRow),
-  instruments: z.array(instrumentRow),
-  waxes: z.array(waxRow),
-  fragrances: z.array(fragranceRow),
-  vessels: z.array(vesselRow),
+  formula: z.object({ id: uuid, name: nameText }),
+  formulaVersion: z.object({ id: uuid, number: whole.positive(), spec: formulaSpec, createdAt: stamp }),
+  people: z.array(personRow).max(MOST_ROWS),
+  instruments: z.array(instrumentRow).max(MOST_ROWS),
+  waxes: z.array(waxRow).max(MOST_ROWS),
+  fragrances: z.array(fragranceRow).max(MOST_ROWS),
+  vessels: z.array(vesselRow).max(MOST_ROWS),
   /** Not there in records written before additives and dyes were known. */
-  additives: z.array(additiveRow).optional(),
-  dyes: z.array(dyeRow).optional(),
+  additives: z.array(additiveRow).max(MOST_ROWS).optional(),
+  dyes: z.array(dyeRow).max(MOST_ROWS).optional(),
   /** Wicks and moulds that the products name. */
-  wicks: z.array(wickRow).optional(),
-  moulds: z.array(mouldRow).optional(),
+  wicks: z.array(wickRow).max(MOST_ROWS).optional(),
+  moulds: z.array(mouldRow).max(MOST_ROWS).optional(),
   events: z.array(batchEvent).min(1).max(20_000),
 });
 export type BatchRecord = z.output<typeof batchRecord>;

@@ -25,7 +25,7 @@ export const defectOf = (id: string): Defect | undefined => DEFECTS.find((entry)
 
 export const PLACES = ["top", "side", "bottom", "wick"] as const;
 export type Place = (typeof PLACES)[number];
-export const SEVERITIES = ["slight", "plain", "bad"] as const;
+export const SEVERITIES = ["slight", "clear", "severe"] as const;
 export type Severity = (typeof SEVERITIES)[number];
 
 /** One flaw as it was seen: which, where, how bad, on how many of which jars. */

@@ -38,11 +38,11 @@ export function parseRange(text: string, unit: TemperatureUnit): Parsed<Temperat
   const typed = text.trim();
   const meant = /[cf]\s*$/i.exec(typed)?.[0] ?? "";
   const ends = typed.replace(/°?\s*[cf]\s*$/i, "").split(/\s*(?:–|—|to|\.\.|(?<=\d\s*)-)\s*/i);
-  if (ends.length > 2 || ends[0] === "") return bad(`Write a range as two temperatures, like ${unit === "C" ? "57–63" : "135–145"}.`);
+  if (ends.length > 2 || ends[0] === "") return bad("not-understood", `Write a range as two temperatures, like ${unit === "C" ? "57–63" : "135–145"}.`);
   const low = parseTemperature(`${ends[0]} ${/[cf]$/i.test(ends[0] ?? "") ? "" : meant}`, unit);
   if (!low.ok) return low;
   const high = ends.length === 2 ? parseTemperature(`${ends[1]} ${meant}`, unit) : low;
   if (!high.ok) return high;
-  if (high.value < low.value) return bad("The upper end of a range cannot be below its lower end: write the lower temperature first.");
+  if (high.value < low.value) return bad("out-of-order", "The upper end of a range cannot be below its lower end: write the lower temperature first.");
   return good({ low: low.value, high: high.value });
 }

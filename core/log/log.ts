@@ -19,7 +19,11 @@ export interface Head {
 export type EventOf<K extends string = string, P = unknown> = Head & { kind: K; payload: P };
 
 const uuid = z.uuid();
-const stamp = z.iso.datetime({ offset: true });
+/** A moment, in a year that a workshop can have seen. */
+export const stamp = z.iso.datetime({ offset: true }).refine((text) => {
+  const year = new Date(text).getUTCFullYear();
+  return year >= 1970 && year <= 2200;
+}, "That is no time at which a candle was made. Give a day and a time of our own days.");
 export const sentHead = z.object({
   id: uuid,
   happenedAt: stamp,

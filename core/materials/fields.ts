@@ -2,8 +2,9 @@ import { z } from "zod";
 import { parseRange, type TemperatureRange, temperatureRange } from "../heat/range";
 import { type Density, LEAST_DENSITY, MOST_DENSITY, parseDensity, writeDensity } from "../units/density";
 import { parseDuration, SECONDS, writeDuration } from "../units/duration";
-import { parseLength } from "../units/length";
+import { type LengthUnit, parseLength, writeLength } from "../units/length";
 import { LARGEST_MASS_MG, type MassUnit, MG_PER, parseMass, parseMassExactly, writeMass } from "../units/mass";
+import { currencyDecimals, parseMoney } from "../units/money";
 import { parseNumber, writeNumber } from "../units/number";
 import { bad, good, type Parsed } from "../units/parsed";
 import { parseCount, parsePercent } from "../units/percent";
@@ -30,7 +31,18 @@ export type FieldType =
   | { is: "step" }
   | { is: "count"; least: number; most: number; name: string }
   /** Waxes by share, "75 container soy + 25 coconut blend". */
-  | { is: "blend" };
+  | { is: "blend" }
+  /** Something of the workshop by its name. */
+  | { is: "ref"; to: Referred }
+  /** An amount of money, in minor units. */
+  | { is: "money" }
+  /** A day, as ISO text. */
+  | { is: "day" }
+  /** An amount of the material that the row names: a weight, or pieces of what is counted. */
+  | { is: "amount" };
+
+/** What a row can name. */
+export type Referred = "formula" | "body" | "wick" | "material";
 
 export interface ShelfField {
   /** The column of the table, and the key of the value. */
@@ -50,8 +62,12 @@ export interface ShelfField {
 export interface FieldContext {
   mass: MassUnit;
   temperature: TemperatureUnit;
+  length?: LengthUnit;
   /** A file, whose columns name their units: hours for durations, whatever the form would mean. */
   bare?: boolean;
+  /** What can be named, by its sort, and the workshop's currency: for products and lots. */
+  names?: Partial<Record<Referred, readonly { id: string; name: string; counted?: boolean }[]>>;
+  currency?: string;
   /** The waxes of the shelf, for blends. */
   waxes: readonly { id: string; name: string; blend?: unknown }[];
 }
@@ -60,6 +76,13 @@ export interface FieldContext {
 export const CSV_UNITS = { mass: "g", temperature: "C", bare: true } as const;
 
 export const WAX_FAMILIES = ["soy", "coconut", "paraffin", "paraffin–soy", "beeswax", "palm", "gel", "blend"] as const;
+
+const REFERRED: Record<Referred, string> = {
+  formula: "formula",
+  body: "vessel or mould on the shelf called",
+  wick: "wick on the shelf called",
+  material: "thing on the shelf called",
+};
 
 const family = (text: string): string | null => {
   const plain = text
@@ -74,14 +97,15 @@ function parseBlend(text: string, context: FieldContext): Parsed<{ id: string; s
   for (const piece of text.split("+")) {
     const match = /^\s*([\d.,]+)\s*%?\s+(.+?)\s*$/.exec(piece);
     const share = parseNumber(match?.[1] ?? "");
-    if (!match || !share.ok || share.value <= 0) return bad(`“${piece.trim()}” is no part of a blend. Write it like 75 container soy + 25 coconut blend.`);
+    if (!match || !share.ok || share.value <= 0)
+      return bad("not-understood", `“${piece.trim()}” is no part of a blend. Write it like 75 container soy + 25 coconut blend.`);
     const wax = context.waxes.find((one) => one.name.toLowerCase() === (match[2] ?? "").toLowerCase());
-    if (!wax) return bad(`There is no wax “${match[2]}” on the shelf: put it there first.`);
-    if (wax.blend) return bad(`“${wax.name}” is a blend itself: name the waxes that it is made of.`);
-    if (parts.some((one) => one.id === wax.id)) return bad(`“${wax.name}” is named twice.`);
+    if (!wax) return bad("unknown", `There is no wax “${match[2]}” on the shelf: put it there first.`);
+    if (wax.blend) return bad("not-allowed", `“${wax.name}” is a blend itself: name the waxes that it is made of.`);
+    if (parts.some((one) => one.id === wax.id)) return bad("twice", `“${wax.name}” is named twice.`);
     parts.push({ id: wax.id, share: share.value });
   }
-  return parts.length < 2 ? bad("A blend has at least two waxes. Leave it empty for a wax as bought.") : good(parts);
+  return parts.length < 2 ? bad("too-small", "A blend has at least two waxes. Leave it empty for a wax as bought.") : good(parts);
 }
 
 /** Reads what was typed into a field, or stood in a cell. Empty optional fields give null. */
@@ -91,16 +115,20 @@ export function readField(field: ShelfField, text: string, context: FieldContext
   if (typed === "" && field.optional) return good(type.is === "words" ? "" : null);
   switch (type.is) {
     case "name":
-      return typed === "" ? bad("Give it a name.") : typed.length > 120 ? bad("A name has at most 120 letters.") : good(typed);
+      return typed === "" ? bad("empty", "Give it a name.") : typed.length > 120 ? bad("too-long", "A name has at most 120 letters.") : good(typed);
     case "words":
-      return typed.length > 2_000 ? bad(`At most 2000 letters fit here; this has ${typed.length}.`) : good(typed);
+      return typed.length > 2_000 ? bad("too-long", `At most 2000 letters fit here; this has ${typed.length}.`) : good(typed);
     case "choice": {
       const found = type.of.find((one) => [one.value, one.label].some((name) => name.toLowerCase() === typed.toLowerCase())) ?? null;
       const asFamily = found ?? type.of.find((one) => one.value === family(typed));
-      return asFamily ? good(asFamily.value) : bad(`“${typed}” is none of ${type.of.map((one) => one.value).join(", ")}.`);
+      return asFamily ? good(asFamily.value) : bad("unknown", `“${typed}” is none of ${type.of.map((one) => one.value).join(", ")}.`);
     }
     case "yes":
-      return /^(yes|y|true|1)$/i.test(typed) ? good(true) : /^(no|n|false|0|)$/i.test(typed) ? good(false) : bad(`“${typed}” is neither yes nor no.`);
+      return /^(yes|y|true|1)$/i.test(typed)
+        ? good(true)
+        : /^(no|n|false|0|)$/i.test(typed)
+          ? good(false)
+          : bad("not-understood", `“${typed}” is neither yes nor no.`);
     case "mass":
       return parseMass(typed, { unit: context.mass, least: type.least, most: type.most });
     case "percent":
@@ -120,7 +148,7 @@ export function readField(field: ShelfField, text: string, context: FieldContext
       const f = /f$/i.test(typed) || (context.temperature === "F" && !/c$/i.test(typed));
       const centi = Math.round((read.value * 100) / (f ? 1.8 : 1));
       return Math.abs(centi) > 2_000
-        ? bad(`A correction of ${writeDifference(centi, context.temperature)} is more than any thermometer worth keeping needs.`)
+        ? bad("too-large", `A correction of ${writeDifference(centi, context.temperature)} is more than any thermometer worth keeping needs.`)
         : good(centi);
     }
     case "range":
@@ -130,23 +158,39 @@ export function readField(field: ShelfField, text: string, context: FieldContext
     case "density":
       return parseDensity(typed);
     case "length":
-      return parseLength(typed, type);
+      return parseLength(typed, type, context.length);
     case "families": {
       const names = typed.split(/[,;]/).map((one) => one.trim());
       const unknown = names.find((one) => family(one) === null);
-      return unknown === undefined ? good(names.map(family)) : bad(`“${unknown}” is no family of wax: ${WAX_FAMILIES.join(", ")}.`);
+      return unknown === undefined ? good(names.map(family)) : bad("unknown", `“${unknown}” is no family of wax: ${WAX_FAMILIES.join(", ")}.`);
     }
     case "step": {
       // A step in ounces is no whole number of milligrams, so it is kept in micrograms.
       const read = parseMassExactly(typed, context.mass);
       if (!read.ok) return read;
       const ug = Math.round(read.value * 1_000);
-      return ug >= 1_000 && ug <= 100_000_000 ? good(ug) : bad("A scale's step lies between 0.001 g and 100 g.");
+      return ug >= 1_000 && ug <= 100_000_000 ? good(ug) : bad("out-of-range", "A scale's step lies between 0.001 g and 100 g.");
     }
     case "count":
       return parseCount(typed, type);
     case "blend":
       return parseBlend(typed, context);
+    case "ref": {
+      const found = context.names?.[type.to]?.filter((one) => one.name.toLowerCase() === typed.toLowerCase()) ?? [];
+      if (found.length > 1) return bad("ambiguous", `There are several things called “${typed}”: give them names of their own first.`);
+      return found[0] ? good(found[0].id) : bad("unknown", `There is no ${REFERRED[type.to]} “${typed}”: put it there first.`);
+    }
+    case "money":
+      return parseMoney(typed, context.currency ?? "EUR");
+    case "day":
+      return /^\d{4}-\d\d-\d\d$/.test(typed) && !Number.isNaN(Date.parse(typed))
+        ? good(typed)
+        : bad("not-understood", `“${typed}” is no day. Write it like 2026-03-14.`);
+    case "amount": {
+      // How it is measured hangs on what it is of: a bare number is a weight in grams, or pieces.
+      const mass = parseMass(typed, { unit: context.mass });
+      return mass.ok ? good(mass.value) : mass;
+    }
   }
 }
 
@@ -180,13 +224,20 @@ export function writeField(field: ShelfField, value: unknown, context: FieldCont
     case "density":
       return bare ? writeNumber(n / 1e6, 6) : writeDensity(n as Density);
     case "length":
-      return writeNumber(n / 1_000, 3);
+      return bare ? writeNumber(n / 1_000, 3) : writeLength(n, context.length ?? "mm", 3);
     case "families":
       return (value as string[]).join(", ");
     case "step":
       return bare ? writeNumber(n / 1_000 / MG_PER[context.mass], 9) : `${writeNumber(n / 1_000 / MG_PER[context.mass], 5)} ${context.mass}`;
     case "count":
+    case "day":
       return String(value);
+    case "ref":
+      return context.names?.[type.to]?.find((one) => one.id === value)?.name ?? "";
+    case "money":
+      return writeNumber(n / 10 ** currencyDecimals(context.currency ?? "EUR"), 4);
+    case "amount":
+      return writeNumber(n / MG_PER.g, 3);
     case "blend":
       return (value as { id: string; share: number }[])
         .map((part) => `${writeNumber(part.share, 4)} ${context.waxes.find((one) => one.id === part.id)?.name ?? "something no longer here"}`)
@@ -230,6 +281,14 @@ export function fieldSchema(field: ShelfField): z.ZodType {
         return whole.positive().max(LARGEST_MASS_MG);
       case "count":
         return whole.min(type.least).max(type.most);
+      case "ref":
+        return z.uuid();
+      case "money":
+        return whole.min(0).max(1e12);
+      case "day":
+        return z.iso.date();
+      case "amount":
+        return whole.min(1).max(LARGEST_MASS_MG);
       case "blend":
         return z
           .array(z.object({ id: z.uuid(), share: z.number().positive().max(1e6) }))

@@ -68,7 +68,7 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("ceiling", "Ceiling", "ceiling_c", temperature(), { optional: true, hint: "Scorches above it." }),
     field("setDensity", "Density, set", "density_set_g_per_ml", { is: "density" }, { optional: true, hint: "Like 0.9 g/ml." }),
     field("liquidDensity", "Density, liquid", "density_liquid_g_per_ml", { is: "density" }, optional),
-    field("leastCureSeconds", "Least cure", "least_cure_h", { is: "duration", unit: "d" }, { optional: true, hint: "In days, or like 36 h." }),
+    field("leastCureSeconds", "Minimum cure", "least_cure_h", { is: "duration", unit: "d" }, { optional: true, hint: "In days, or like 36 h." }),
     field("cureSeconds", "Recommended cure", "recommended_cure_h", { is: "duration", unit: "d" }, { optional: true, hint: "In days." }),
     field("blend", "Blend of", "blend_of", { is: "blend" }, { optional: true, hint: "Like 75 container soy + 25 coconut blend: weighed as its parts." }),
     lowWeight,
@@ -109,8 +109,8 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
       first: "flat-braid cotton",
     }),
     field("size", "Size", "size", { is: "words" }, { optional: true, hint: "As its maker numbers it." }),
-    field("fromUm", "For diameters from · mm", "from_diameter_mm", inner, { optional: true, hint: "Inner diameter at the wax line." }),
-    field("toUm", "to · mm", "to_diameter_mm", inner, optional),
+    field("fromUm", "For diameters from", "from_diameter_mm", inner, { optional: true, hint: "Inner diameter at the wax line." }),
+    field("toUm", "to", "to_diameter_mm", inner, optional),
     families,
     lowCount,
     remarks,
@@ -135,10 +135,10 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("statedFillMg", "Stated fill", "stated_fill_g", mass(), { hint: "The weight it is sold with." }),
     field("workingFillMg", "Working fill", "working_fill_g", mass(), { hint: "What you really pour." }),
     field("soldByWeight", "Sold by weight", "sold_by_weight", { is: "yes" }, { first: "no" }),
-    field("innerTopUm", "Inner diameter at the rim · mm", "inner_rim_mm", inner),
-    field("innerBottomUm", "Inner diameter at the bottom · mm", "inner_bottom_mm", inner),
-    field("heightUm", "Inner height · mm", "inner_height_mm", inner),
-    field("headspaceUm", "Headspace · mm", "headspace_mm", { is: "length", least: 0, most: 500 }, { first: "10", hint: "From the fill line to the rim." }),
+    field("innerTopUm", "Inner diameter at the rim", "inner_rim_mm", inner),
+    field("innerBottomUm", "Inner diameter at the bottom", "inner_bottom_mm", inner),
+    field("heightUm", "Inner height", "inner_height_mm", inner),
+    field("headspaceUm", "Headspace", "headspace_mm", { is: "length", least: 0, most: 500 }, { first: "10 mm", hint: "From the fill line to the rim." }),
     field("waterMg", "Water it holds", "water_g", mass(), { optional: true, hint: "Vessel on the scale, tare, fill with water." }),
     field(
       "waterTo",
@@ -162,9 +162,9 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("kind", "Kind", "kind", choice(["pillar mould", "silicone mould", "melt tray"]), { first: "pillar mould" }),
     field("cavities", "Cavities", "cavities", { is: "count", least: 1, most: 200, name: "cavities" }, { first: "1", hint: "Pieces it gives at a time." }),
     field("fillMg", "Fill of one cavity", "fill_g", mass(), { hint: "What one piece takes, filled to the chosen height." }),
-    field("innerTopUm", "Inner diameter at the open end · mm", "inner_rim_mm", inner),
-    field("innerBottomUm", "Inner diameter at the closed end · mm", "inner_bottom_mm", inner),
-    field("heightUm", "Height of the candle · mm", "inner_height_mm", inner),
+    field("innerTopUm", "Inner diameter at the open end", "inner_rim_mm", inner),
+    field("innerBottomUm", "Inner diameter at the closed end", "inner_bottom_mm", inner),
+    field("heightUm", "Height of the candle", "inner_height_mm", inner),
     remarks,
   ],
   instrument: [
@@ -191,6 +191,36 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
   person: [field("name", "First name", "name", { is: "name" })],
 };
 
+/** What goes to a file and comes from one: the kinds of the shelf, and lots and products beside them. */
+export const SHEET_KINDS = [...SHELF_KINDS.filter((kind): kind is Exclude<ShelfKind, "person"> => kind !== "person"), "lot", "product"] as const;
+export type SheetKind = (typeof SHEET_KINDS)[number];
+
+/** The fields of a received lot as a row says them. */
+const LOT_FIELDS: readonly ShelfField[] = [
+  field("materialId", "Of what", "of_what", { is: "ref", to: "material" }, { hint: "The name of a wax, scent, dye, additive, wick or vessel on the shelf." }),
+  field("amount", "Amount", "amount", { is: "amount" }, { hint: "Grams, or pieces of wicks and vessels. A weight may carry its own unit." }),
+  field("cost", "Cost of the lot", "cost", { is: "money" }, optional),
+  field("code", "Supplier's lot code", "lot_code", { is: "words" }, optional),
+  field("receivedOn", "Received on", "received_on", { is: "day" }, { hint: "Like 2026-03-14." }),
+];
+
+/** The fields of a product as a row says them. */
+const PRODUCT_FIELDS: readonly ShelfField[] = [
+  name,
+  field("formulaId", "Formula", "formula", { is: "ref", to: "formula" }),
+  field("bodyId", "Vessel or mould", "vessel_or_mould", { is: "ref", to: "body" }),
+  field("wickId", "Wick", "wick", { is: "ref", to: "wick" }, { optional: true, hint: "Empty for melts." }),
+  field("wicks", "Wicks in one", "wicks", { is: "count", least: 1, most: 9, name: "wicks" }, { first: "1" }),
+  field("price", "Price of a pack", "price", { is: "money" }, optional),
+  field("pack", "Pieces in a pack", "pack", { is: "count", least: 1, most: 1_000, name: "pieces" }, { first: "1" }),
+  field("packCost", "What packing one costs", "pack_cost", { is: "money" }, optional),
+  field("soldBy", "Sold by", "sold_by", choice(["piece", "weight"]), { first: "piece" }),
+  remarks,
+];
+
+/** The fields of every kind that goes to a file. */
+export const SHEET_FIELDS: Readonly<Record<SheetKind | "person", readonly ShelfField[]>> = { ...SHELF_FIELDS, lot: LOT_FIELDS, product: PRODUCT_FIELDS };
+
 /** What a row holds where a program, or a file, says nothing of a field that must have a value. */
 const FALLBACK: Record<string, unknown> = { state: "for sale", shape: "straight", headspaceUm: 10_000, waterTo: "line", wicks: 1, soldByWeight: false };
 
@@ -214,7 +244,7 @@ export function shelfFaults(kind: ShelfKind, values: Readonly<Record<string, unk
   if (kind === "wick" && values.fromUm != null && values.toUm != null && n("toUm") < n("fromUm"))
     faults.toUm = "The larger diameter cannot be below the smaller one.";
   if (kind === "wax" && values.leastCureSeconds != null && values.cureSeconds != null && n("cureSeconds") < n("leastCureSeconds"))
-    faults.cureSeconds = "The recommended cure cannot be shorter than the least cure.";
+    faults.cureSeconds = "The recommended cure cannot be shorter than the minimum cure.";
   if (kind === "fragrance" && values.maxLoadPpm != null && values.usualLoadPpm != null && n("usualLoadPpm") > n("maxLoadPpm"))
     faults.usualLoadPpm = "The usual load cannot be above the largest load.";
   if (kind === "additive" && values.maxPpm != null && values.usualPpm != null && n("usualPpm") > n("maxPpm"))

@@ -1,6 +1,6 @@
 import { bad, good, type Parsed } from "../units/parsed";
 import { CSV_UNITS, type FieldContext, readField, type ShelfField, writeField } from "./fields";
-import { SHELF_FIELDS, type ShelfKind, shelfFaults } from "./kinds";
+import { SHEET_FIELDS, type SheetKind, shelfFaults } from "./kinds";
 
 /** A table of text as a spreadsheet file holds it: its heads and its rows. */
 export interface Sheet {
@@ -60,10 +60,10 @@ export const filledRows = (rows: readonly string[][]): { line: number; cells: st
 const OLD_COLUMNS: Record<string, string[]> = { recommended_cure_h: ["better_cure_h"] };
 
 /** Guesses which column feeds which field, by its head: the column's own name, or the label of the form. */
-export function guessMapping(kind: ShelfKind, heads: readonly string[]): Mapping {
+export function guessMapping(kind: SheetKind, heads: readonly string[]): Mapping {
   const taken = new Set<number>();
   return Object.fromEntries(
-    SHELF_FIELDS[kind].map((field) => {
+    SHEET_FIELDS[kind].map((field) => {
       const wanted = [field.column, field.label, field.key, ...(OLD_COLUMNS[field.column] ?? [])].map(plain);
       const at = heads.findIndex((head, index) => !taken.has(index) && wanted.includes(plain(head)));
       if (at >= 0) taken.add(at);
@@ -78,6 +78,8 @@ export const RUNS_AS_FORMULA = /^'*(?:[=+@\t\r]|-(?!\d+(?:\.\d+)?$))/;
 /** A cell as it was before export defused it: an apostrophe set before a sign that a spreadsheet would run. */
 const armed = (cell: string) => (cell.startsWith("'") && RUNS_AS_FORMULA.test(cell) ? cell.slice(1) : cell);
 
+const isCountedIn = (context: Pick<FieldContext, "names">, id: unknown): boolean => context.names?.material?.find((one) => one.id === id)?.counted === true;
+
 const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 
 /**
@@ -85,14 +87,14 @@ const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stri
  * the same name; fields that no column feeds stay as they are, or begin with what the form would offer.
  */
 export function readSheet(
-  kind: ShelfKind,
+  kind: SheetKind,
   sheet: Sheet,
   mapping: Mapping,
   kept: readonly Kept[],
   context: Omit<FieldContext, "mass" | "temperature" | "bare">,
 ): SheetRow[] {
   const units: FieldContext = { ...CSV_UNITS, ...context };
-  const fields = SHELF_FIELDS[kind];
+  const fields = SHEET_FIELDS[kind];
   const seen = new Map<string, number>();
   return filledRows(sheet.rows).map(({ line, cells }): SheetRow => {
     const why: string[] = [];
@@ -101,25 +103,38 @@ export function readSheet(
       const at = mapping[field.key];
       if (at === null || at === undefined) return null;
       const cell = armed((cells[at] ?? "").trim());
-      const inWords = ["name", "words", "choice", "families", "blend"].includes(field.type.is);
+      const inWords = ["name", "words", "choice", "families", "blend", "ref", "day"].includes(field.type.is);
       return sheet.decimalComma && !inWords && !cell.includes(".") ? cell.replace(/(\d),(\d)/g, "$1.$2") : cell;
     };
     const nameField = fields[0] as ShelfField;
     const name = cellOf(nameField) ?? "";
-    const old = kept.find((one) => one.name.toLowerCase() === name.toLowerCase()) ?? null;
+    const lot = kind === "lot";
+    const old = lot ? null : (kept.find((one) => one.name.toLowerCase() === name.toLowerCase()) ?? null);
     for (const field of fields) {
       const cell = cellOf(field);
       let read: Parsed<unknown>;
       if (cell === null && old) read = good(old[field.key]);
       else if ((cell === null || cell === "") && field.first !== undefined) read = readField(field, field.first, units);
-      else if (cell === null && !field.optional) read = bad(`No column gives “${field.label}”.`);
+      else if (cell === null && !field.optional) read = bad("unknown", `No column gives “${field.label}”.`);
       else read = readField(field, cell ?? "", units);
       if (read.ok) values[field.key] = read.value;
       else why.push(cell === null ? read.message : `${field.label}: ${read.message}`);
     }
-    if (why.length === 0) why.push(...Object.values(shelfFaults(kind, values)));
+    if (why.length === 0 && kind !== "lot" && kind !== "product") why.push(...Object.values(shelfFaults(kind, values)));
     if (cells.length > sheet.heads.length && cells.slice(sheet.heads.length).some((cell) => cell.trim() !== ""))
       why.push(`The row has ${cells.length} cells, but the file has ${sheet.heads.length} columns: is a separator in a text without quotes?`);
+    // A lot has no name of its own: one like it in everything is the same lot, and there may be many of one thing.
+    if (lot) {
+      // A bare number was read as grams; of what is counted it means pieces.
+      if (why.length === 0 && isCountedIn(context, values.materialId)) {
+        const pieces = (values.amount as number) / 1_000;
+        if (Number.isInteger(pieces)) values.amount = pieces;
+        else why.push("Amount: pieces are counted in whole numbers.");
+      }
+      if (why.length > 0) return { line, id: null, values, fate: { is: "refused", name, why } };
+      const known = kept.find((one) => fields.every((field) => same(one[field.key], values[field.key])));
+      return { line, id: known?.id ?? null, values, fate: { is: known ? "same" : "new", name } };
+    }
     const twin = name === "" ? undefined : seen.get(name.toLowerCase());
     if (twin !== undefined) why.push(`“${name}” stands in row ${twin} already.`);
     else if (name !== "") seen.set(name.toLowerCase(), line);
@@ -136,11 +151,15 @@ export function readSheet(
 }
 
 /** The shelf's things of one kind as rows of text, in grams, °C, millimetres, hours and percent. */
-export function writeSheet(kind: ShelfKind, rows: readonly Record<string, unknown>[], context: Omit<FieldContext, "mass" | "temperature" | "bare">): Sheet {
+export function writeSheet(kind: SheetKind, rows: readonly Record<string, unknown>[], context: Omit<FieldContext, "mass" | "temperature" | "bare">): Sheet {
   const units: FieldContext = { ...CSV_UNITS, ...context };
-  const fields = SHELF_FIELDS[kind];
+  const fields = SHEET_FIELDS[kind];
   return {
     heads: fields.map((field) => field.column),
-    rows: rows.map((row) => fields.map((field) => writeField(field, row[field.key], units, true))),
+    rows: rows.map((row) =>
+      fields.map((field) =>
+        field.type.is === "amount" && isCountedIn(context, row.materialId) ? String(row[field.key]) : writeField(field, row[field.key], units, true),
+      ),
+    ),
   };
 }

@@ -32,7 +32,7 @@ export const process = z
       if (ids.has(one.id)) say(`Two acts are called “${one.id}”.`, ["acts", index, "id"]);
       ids.add(one.id);
       if (one.kind === "cure" && one.least > one.recommended)
-        say("The recommended cure cannot be shorter than the least cure.", ["acts", index, "recommended"]);
+        say("The recommended cure cannot be shorter than the minimum cure.", ["acts", index, "recommended"]);
       if (one.kind === "wait" && one.most !== undefined && one.most < one.least)
         say("The longest wait cannot be shorter than the least.", ["acts", index, "most"]);
     }

@@ -17,7 +17,10 @@ const geometry = z.discriminatedUnion("shape", [
 export const fillRequest = z
   .object({
     water_g: finite.min(0.001, "The water must weigh at least 0.001 g.").max(100_000, "The water cannot weigh above 100 000 g.").optional(),
-    water_density: finite.min(0.95, "Water is not lighter than 0.95 g/ml.").max(1.01, "Water is not heavier than 1.01 g/ml.").default(WATER_DENSITY_20C),
+    water_density: finite
+      .min(0.95, "Water is not lighter than 0.95 g/ml.")
+      .max(1.01, "Water is not heavier than 1.01 g/ml.")
+      .default(WATER_DENSITY_20C / 1e6),
     geometry: geometry.optional(),
     wax_density: density,
   })
@@ -36,8 +39,7 @@ export function answerFill(request: z.output<typeof fillRequest>): z.output<type
   if (shape?.shape === "taper")
     inner = { shape: "taper", topMm: shape.top_mm, bottomMm: shape.bottom_mm, heightMm: shape.height_mm, headspaceMm: shape.headspace_mm };
   if (shape?.shape === "bowl") inner = { shape: "bowl", diameterMm: shape.diameter_mm, depthMm: shape.depth_mm, headspaceMm: shape.headspace_mm };
-  const fill = inner
-    ? fillByGeometry(inner, request.wax_density)
-    : fillByWater(Math.round((request.water_g ?? 0) * 1_000), request.wax_density, request.water_density);
+  const wax = Math.round(request.wax_density * 1e6);
+  const fill = inner ? fillByGeometry(inner, wax) : fillByWater(Math.round((request.water_g ?? 0) * 1_000), wax, Math.round(request.water_density * 1e6));
   return { fill_g: fill.fillMg / 1_000, working: fill.working };
 }

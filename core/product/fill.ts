@@ -1,9 +1,10 @@
+import { cubicMmOf, type Density, weightOf } from "../units/density";
 import type { Milligrams } from "../units/mass";
 import type { Figure, Step } from "../weigh-out/working";
 import { bowlVolume, volumeTo } from "./section";
 
-/** Density of water in g/ml: 0.9982 at 20 °C, CRC Handbook of Chemistry and Physics (from memory). */
-export const WATER_DENSITY_20C = 0.9982;
+/** Density of water: 0.9982 g/ml at 20 °C, CRC Handbook of Chemistry and Physics (from memory). */
+export const WATER_DENSITY_20C: Density = 998_200;
 
 /** Inner shapes of a vessel, in millimetres. A bowl is a segment of a sphere: its rim diameter and its depth. */
 export type Geometry =
@@ -16,16 +17,16 @@ export interface Fill {
   working: Step[];
 }
 
-const density = (name: string, value: number): Figure => ({ name, value, unit: "g/ml" });
+const density = (name: string, value: Density): Figure => ({ name, value: value / 1e6, unit: "g/ml" });
 
 /**
  * The wax that stands where the water stood: weight of water × density of wax ÷ density of water. Forgetting the factor
- * runs about 10 % over. Densities in g/ml.
+ * runs about 10 % over.
  */
-export function fillByWater(waterMg: Milligrams, waxDensity: number, waterDensity = WATER_DENSITY_20C): Fill {
+export function fillByWater(waterMg: Milligrams, waxDensity: Density, waterDensity = WATER_DENSITY_20C): Fill {
   const water: Figure = { name: "water to the line", value: waterMg / 1_000, unit: "g" };
-  const volume: Figure = { name: "volume to the line", value: waterMg / 1_000 / waterDensity, unit: "ml" };
-  const fillMg = Math.round((waterMg / waterDensity) * waxDensity);
+  const volume: Figure = { name: "volume to the line", value: cubicMmOf(waterMg, waterDensity) / 1_000, unit: "ml" };
+  const fillMg = Math.round((waterMg * waxDensity) / waterDensity);
   return {
     fillMg,
     working: [
@@ -36,7 +37,7 @@ export function fillByWater(waterMg: Milligrams, waxDensity: number, waterDensit
 }
 
 /** The wax that fills a shape up to its headspace. @throws RangeError where the headspace leaves no room. */
-export function fillByGeometry(geometry: Geometry, waxDensity: number): Fill {
+export function fillByGeometry(geometry: Geometry, waxDensity: Density): Fill {
   const height = geometry.shape === "bowl" ? geometry.depthMm : geometry.heightMm;
   const level = height - geometry.headspaceMm;
   if (level <= 0) throw new RangeError(`A headspace of ${geometry.headspaceMm} mm leaves no room in a vessel ${height} mm high.`);
@@ -60,7 +61,7 @@ export function fillByGeometry(geometry: Geometry, waxDensity: number): Fill {
       ? [mm("inner diameter at the rim", geometry.topMm), mm("inner diameter at the bottom", geometry.bottomMm)]
       : [mm("inner diameter", geometry.diameterMm)];
   const volume: Figure = { name: "volume to the line", value: cubicMm / 1_000, unit: "ml" };
-  const fillMg = Math.round(cubicMm * waxDensity);
+  const fillMg = Math.round(weightOf(cubicMm, waxDensity));
   return {
     fillMg,
     working: [

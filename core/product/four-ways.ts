@@ -1,3 +1,4 @@
+import { weightOf } from "../units/density";
 import type { Milligrams } from "../units/mass";
 import type { Figure, Step } from "../weigh-out/working";
 import { fillByGeometry, fillByWater } from "./fill";
@@ -27,7 +28,7 @@ export interface FillWay {
 }
 
 /**
- * The fill weight of a vessel four ways, as far as they are known, with what explains their differences. Density in g/ml.
+ * The fill weight of a vessel four ways, as far as they are known, with what explains their differences.
  * Water weighed to the rim is lessened by the share of the volume that the headspace leaves, by the measures.
  */
 export function fourWays(vessel: VesselMeasures, waxDensity = USUAL_WAX_DENSITY): FillWay[] {
@@ -75,7 +76,7 @@ export function fourWays(vessel: VesselMeasures, waxDensity = USUAL_WAX_DENSITY)
           ? ({ shape: "cylinder", diameterMm: inner.top, heightMm: inner.height, headspaceMm } as const)
           : ({ shape: "taper", topMm: inner.top, bottomMm: inner.bottom, heightMm: inner.height, headspaceMm } as const);
     const fill = fillByGeometry(geometry, waxDensity);
-    const perMm = (volumeTo(inner, level) - volumeTo(inner, Math.max(0, level - 1))) * waxDensity;
+    const perMm = weightOf(volumeTo(inner, level) - volumeTo(inner, Math.max(0, level - 1)), waxDensity);
     ways.push({
       way: "geometry",
       fillMg: fill.fillMg,

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { cubicMmOf, type Density } from "../units/density";
 import type { Milligrams } from "../units/mass";
 import { bad, good, type Parsed } from "../units/parsed";
 import { type Inner, levelFor, volumeTo } from "./section";
@@ -13,14 +14,14 @@ export const fillPart = z.discriminatedUnion("kind", [
 export type FillPart = z.output<typeof fillPart>;
 
 /** Set wax, where a drawing or a share of a fill needs a density: about 0.9 g/ml, common practice, no source. */
-export const USUAL_WAX_DENSITY = 0.9;
+export const USUAL_WAX_DENSITY: Density = 900_000;
 
 /**
  * The weight of each of `count` layers of equal height, lowest first, in a vessel filled to `fillMg`; they sum to it.
  * In a narrowing jar the lower layers weigh less. Measures in millimetres.
  */
 export function layerFills(inner: Inner, fillMg: Milligrams, count: number): Milligrams[] {
-  const level = levelFor(inner, fillMg / USUAL_WAX_DENSITY);
+  const level = levelFor(inner, cubicMmOf(fillMg, USUAL_WAX_DENSITY));
   const whole = volumeTo(inner, level);
   const upTo = (layer: number) => Math.round((fillMg * volumeTo(inner, (level * layer) / count)) / whole);
   return Array.from({ length: count }, (_, index) => upTo(index + 1) - upTo(index));
@@ -43,5 +44,5 @@ export function parsePart(text: string): Parsed<FillPart | null> {
   if (typed.startsWith("half")) return good({ kind: "half" });
   const match = /^layer (\d+) of (\d+)$/.exec(typed);
   const parsed = match ? fillPart.safeParse({ kind: "layer", number: Number(match[1]), of: Number(match[2]) }) : null;
-  return parsed?.success ? good(parsed.data) : bad(`“${text}” is no part of a fill. Write half, or layer 1 of 3.`);
+  return parsed?.success ? good(parsed.data) : bad("not-understood", `“${text}” is no part of a fill. Write half, or layer 1 of 3.`);
 }

@@ -14,7 +14,7 @@ const jar: VesselMeasures = {
   waterMg: 212_000,
   waterTo: "line",
 };
-const way = (name: string, over: Partial<VesselMeasures> = {}, density = 0.9) => {
+const way = (name: string, over: Partial<VesselMeasures> = {}, density = 900_000) => {
   const found = fourWays({ ...jar, ...over }, density).find((one) => one.way === name);
   if (!found) throw new Error(`no way ${name}`);
   return found;
@@ -63,7 +63,7 @@ describe("parts of a fill", () => {
     for (const part of [null, { kind: "half" }, { kind: "layer", number: 2, of: 3 }] as const)
       expect(parsePart(part ? writePart(part) : "full")).toEqual({ ok: true, value: part });
     expect(parsePart("layer 4 of 3")).toMatchObject({ ok: false });
-    expect(parsePart("a third")).toMatchObject({ ok: false, message: expect.stringContaining("layer 1 of 3") });
+    expect(parsePart("a third")).toMatchObject({ ok: false, code: "not-understood", message: expect.stringContaining("layer 1 of 3") });
   });
 });
 

@@ -19,3 +19,25 @@ export function wickPlaces(diameter: number, count: 1 | 2 | 3): WickPlace[] {
     return { x: out * Math.cos(angle), y: out * Math.sin(angle) };
   });
 }
+
+/** A wick as far as it says what it suits: inner diameters at the wax line in micrometres, and families of wax. */
+interface Suiting {
+  fromUm: number | null;
+  toUm: number | null;
+  families: readonly string[] | null;
+}
+
+/** The wicks that are said to suit a diameter and a family of wax, the narrowest span first. Which is right is for the burn test to say. */
+export function suitedWicks<W extends Suiting>(wicks: readonly W[], diameterUm: number, family: string): W[] {
+  const span = (one: W) => (one.toUm ?? 0) - (one.fromUm ?? 0);
+  return wicks
+    .filter(
+      (one) =>
+        one.fromUm !== null &&
+        one.toUm !== null &&
+        one.fromUm <= diameterUm &&
+        diameterUm <= one.toUm &&
+        (family === "" || !one.families || one.families.length === 0 || one.families.includes(family)),
+    )
+    .sort((a, b) => span(a) - span(b));
+}

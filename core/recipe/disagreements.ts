@@ -70,7 +70,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
     if (wax.leastCureSeconds != null && leastCure < wax.leastCureSeconds)
       say(
         "cure-short",
-        `The least cure is ${writeDuration(leastCure)}; ${wax.name} needs ${writeDuration(wax.leastCureSeconds)}. Burnt sooner, it misleads about wick and throw.`,
+        `The minimum cure is ${writeDuration(leastCure)}; ${wax.name} needs ${writeDuration(wax.leastCureSeconds)}. Burnt sooner, it misleads about wick and throw.`,
       );
   }
   ranged.forEach((act, index) => {

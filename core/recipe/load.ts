@@ -35,8 +35,8 @@ export function parseLoad(text: string, basis: LoadBasis): Parsed<Ppm> {
   const wax = parseMassExactly(/\d/.test(per[2] ?? "") ? (per[2] ?? "") : `1 ${per[2]}`, "g");
   if (!wax.ok) return wax;
   const ofWax = (oil.value * WHOLE) / wax.value;
-  if (!(ofWax >= 0)) return bad(`“${text.trim()}” is no load: both weights must be more than nothing.`);
-  if (ofWax > LARGEST_LOAD_PERCENT.wax * 10_000) return bad(`“${text.trim()}” is more fragrance than wax. Look again at the two weights.`);
+  if (!(ofWax >= 0)) return bad("too-small", `“${text.trim()}” is no load: both weights must be more than nothing.`);
+  if (ofWax > LARGEST_LOAD_PERCENT.wax * 10_000) return bad("too-large", `“${text.trim()}” is more fragrance than wax. Look again at the two weights.`);
   return good(Math.round(loadOnBasis(ofWax, "wax", basis)));
 }
 

@@ -252,7 +252,7 @@ describe("where formula, process and shelf disagree", () => {
     expect(said({ loadPpm: 105_000 }, "load-above-wax")).toMatch(/10\.5 % of the wax is above the 10 % that soft soy takes/);
     expect(said({}, "pour-off-sheet")).toMatch(/pour range of the process is 57–63 °C; the supplier of soft soy says 66–71 °C/);
     expect(said({}, "ceiling-off-sheet")).toMatch(/ceiling of the process is 93\.3 °C; hard paraffin should stay below 90 °C/);
-    expect(said({}, "cure-short")).toMatch(/least cure is 4 days; soft soy needs 5 days/);
+    expect(said({}, "cure-short")).toMatch(/minimum cure is 4 days; soft soy needs 5 days/);
     const alone = { waxes: [{ id: id.soy, share: 1 }] };
     expect(said({ ...alone, process: worked({ add: range(4_500, 4_700) }) }, "add-below-melt")).toMatch(/4 °C below the 49 °C at which soft soy melts/);
     expect(said({ process: worked({ cool: range(9_000, 9_600) }) }, "pour-above-ceiling")).toMatch(/2\.7 °C above the ceiling of 93\.3 °C/);

@@ -1,7 +1,7 @@
 import type { Milligrams } from "../units/mass";
 import { MG_PER } from "../units/mass";
 import type { Ppm } from "../units/percent";
-import type { WeighedOut } from "../weigh-out/weigh-out";
+import type { WeighedOut } from "../weigh-out/contract";
 import type { Figure, Step } from "../weigh-out/working";
 import type { DyeDose } from "./spec";
 

@@ -35,6 +35,10 @@ const what = {
 export const recipe = z.object(what);
 export type Recipe = z.output<typeof recipe>;
 
+/** Everything of the shelf that a recipe names, by its id: waxes, fragrances, additives, dyes, in this order. */
+export const namedIn = (one: Pick<Recipe, "waxes" | "fragrances" | "additives" | "dyes">): string[] =>
+  [...one.waxes, ...one.fragrances, ...(one.additives ?? []), ...(one.dyes ?? [])].map((part) => part.id);
+
 /** What one version of a formula says: its recipe and how it is worked. Frozen once a batch has been started from it. */
 export const formulaSpec = z
   .object({ ...what, process })
@@ -48,7 +52,7 @@ export const formulaSpec = z
   })
   .refine(
     (value) => {
-      const ids = [...value.waxes, ...value.fragrances, ...(value.additives ?? []), ...(value.dyes ?? [])].map((one) => one.id);
+      const ids = namedIn(value);
       return new Set(ids).size === ids.length;
     },
     { path: ["parts"], error: "The same material stands here twice: put its shares together." },

@@ -4,6 +4,10 @@ import { bad, good, type Parsed } from "./parsed";
 /** A density is held in micrograms to the millilitre: 0.9 g/ml is 900 000. */
 export type Density = number;
 
+/** What a volume in cubic millimetres weighs, in mg; and the cubic millimetres of a weight in mg. */
+export const weightOf = (cubicMm: number, density: Density): number => (cubicMm * density) / 1e6;
+export const cubicMmOf = (mg: number, density: Density): number => (mg * 1e6) / density;
+
 /** Wax and oil lie well between these; outside them a figure was mistyped. Common practice, no source. */
 export const LEAST_DENSITY: Density = 500_000;
 export const MOST_DENSITY: Density = 1_500_000;
@@ -13,10 +17,10 @@ export function parseDensity(text: string): Parsed<Density> {
   const typed = text.trim();
   const metric = /^(.*?)\s*kg\s*\/\s*m(3|³)$/i.exec(typed);
   const number = parseNumber((metric?.[1] ?? typed).replace(/\s*g\s*\/\s*(ml|cm3|cm³|cc)$/i, ""));
-  if (!number.ok) return number.message.includes("can be read") ? number : bad(`“${typed}” is not a density. Write it like 0.9 g/ml.`);
+  if (!number.ok) return number.code === "ambiguous" ? number : bad("not-understood", `“${typed}” is not a density. Write it like 0.9 g/ml.`);
   const value = Math.round(number.value * (metric ? 1_000 : 1_000_000));
   return value < LEAST_DENSITY || value > MOST_DENSITY
-    ? bad(`${writeNumber(value / 1e6, 4)} g/ml is neither wax nor oil: a density lies between 0.5 and 1.5 g/ml.`)
+    ? bad("out-of-range", `${writeNumber(value / 1e6, 4)} g/ml is neither wax nor oil: a density lies between 0.5 and 1.5 g/ml.`)
     : good(value);
 }
 

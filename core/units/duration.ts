@@ -1,5 +1,5 @@
-import { parseNumber, writeNumber } from "./number";
-import { bad, good, type Parsed } from "./parsed";
+import { FRACTION_SIGNS, parseNumber, writeNumber } from "./number";
+import { bad, good, type Parsed, type Unread } from "./parsed";
 
 /** Durations are held as whole seconds. */
 export type Seconds = number;
@@ -31,29 +31,35 @@ const NAMES: Record<string, DurationUnit> = {
   weeks: "w",
 };
 
+const PART = new RegExp(`(-?[\\d.,/\\s${FRACTION_SIGNS}]*[\\d.,${FRACTION_SIGNS}])\\s*([a-z]+)`, "gi");
+
 /** Reads a length of time: "2 min", "1:30" (minutes and seconds), "1 h 30 min", "5 days", "2 weeks". Gives whole seconds. */
 export function parseDuration(text: string, unit: DurationUnit, most: Seconds = 400 * SECONDS.d): Parsed<Seconds> {
   const typed = text.trim();
-  if (typed === "") return bad("Type a length of time, like 2 min.");
+  if (typed === "") return bad("empty", "Type a length of time, like 2 min.");
   let seconds = 0;
+  let twofold: Unread | null = null;
   const clock = /^(\d+):([0-5]\d)$/.exec(typed);
   if (clock) seconds = Number(clock[1]) * 60 + Number(clock[2]);
   else if (/[a-z]/i.test(typed)) {
-    const rest = typed.replace(/(-?[\d.,/]+)\s*([a-z]+)/gi, (_all, amount: string, name: string) => {
+    const rest = typed.replace(PART, (_all, amount: string, name: string) => {
       const known = NAMES[name.toLowerCase()];
       const number = parseNumber(amount);
+      if (!number.ok && number.code === "ambiguous") twofold = number;
       seconds = known && number.ok ? seconds + number.value * SECONDS[known] : Number.NaN;
       return "";
     });
-    if (rest.trim() !== "" || Number.isNaN(seconds)) return bad(`“${typed}” is not a length of time. Write it like 90 s, 2 min, 4 h or 5 days.`);
+    if (twofold) return twofold;
+    if (rest.trim() !== "" || Number.isNaN(seconds))
+      return bad("not-understood", `“${typed}” is not a length of time. Write it like 90 s, 2 min, 4 h or 5 days.`);
   } else {
     const number = parseNumber(typed);
     if (!number.ok) return number;
     seconds = number.value * SECONDS[unit];
   }
   const value = Math.round(seconds);
-  if (value < 0) return bad(`${typed}: a length of time cannot be negative.`);
-  if (value > most) return bad(`${writeDuration(value)} is longer than is possible here (at most ${writeDuration(most)}).`);
+  if (value < 0) return bad("negative", `${typed}: a length of time cannot be negative.`);
+  if (value > most) return bad("too-large", `${writeDuration(value)} is longer than is possible here (at most ${writeDuration(most)}).`);
   return good(value);
 }
 

@@ -3,18 +3,39 @@ import { bad, good, type Parsed } from "./parsed";
 
 /** A length is held in micrometres. */
 export type Micrometres = number;
+export type LengthUnit = "mm" | "in";
 
 /** Micrometres in one unit. NIST Special Publication 811, appendix B: 1 in = 25.4 mm exactly. */
 const UM_PER = { mm: 1_000, cm: 10_000, in: 25_400 } as const;
 
-/** Reads a length: "78", "7.8 cm", "3 in", '3"'; millimetres where nothing is said. Bounds in millimetres. */
-export function parseLength(text: string, bounds: { least: number; most: number }): Parsed<Micrometres> {
+/** Reads a length: "78", "7.8 cm", "3 in", "3 1/16 in", '3"'; `unit` where nothing is said. Bounds in millimetres. */
+export function parseLength(text: string, bounds: { least: number; most: number }, unit: LengthUnit = "mm"): Parsed<Micrometres> {
   const typed = text.trim();
-  const unit = /(mm|cm|in|inch|inches|")$/i.exec(typed)?.[1]?.toLowerCase() ?? "mm";
-  const number = parseNumber(typed.replace(/\s*(mm|cm|in|inch|inches|")$/i, ""));
-  if (!number.ok) return number.message.includes("can be read") ? number : bad(`“${typed}” is not a length. Write it like 78 mm or 3 in.`);
-  const um = Math.round(number.value * UM_PER[unit === "mm" || unit === "cm" ? unit : "in"]);
+  const named = /(mm|cm|in\.?|inch|inches|["”″])$/i.exec(typed)?.[1]?.toLowerCase() ?? unit;
+  const number = parseNumber(typed.replace(/\s*(mm|cm|in\.?|inch|inches|["”″])$/i, ""));
+  if (!number.ok)
+    return number.code === "ambiguous"
+      ? number
+      : bad("not-understood", `“${typed}” is not a length. Write it like ${unit === "mm" ? "78 mm or 3 in" : "3 1/16 in or 78 mm"}.`);
+  const um = Math.round(number.value * UM_PER[named === "mm" || named === "cm" ? named : "in"]);
+  const say = (mm: number) => writeLength(mm * 1_000, unit);
   return um < bounds.least * 1_000 || um > bounds.most * 1_000
-    ? bad(`${writeNumber(um / 1_000, 1)} mm cannot be: it lies between ${bounds.least} and ${bounds.most} mm.`)
+    ? bad("out-of-range", `${writeLength(um, unit)} cannot be: it lies between ${say(bounds.least)} and ${say(bounds.most)}.`)
     : good(um);
 }
+
+/** Within so many sixteenths of an inch a length is written as a fraction: a thickness of paper. */
+const NEAR = 0.04;
+
+function inches(um: Micrometres): string {
+  const sixteenths = (um / UM_PER.in) * 16;
+  const n = Math.round(sixteenths);
+  if (n === 0 || Math.abs(sixteenths - n) > NEAR) return writeNumber(um / UM_PER.in, 2);
+  let [over, under] = [n % 16, 16];
+  while (over > 0 && over % 2 === 0) [over, under] = [over / 2, under / 2];
+  return [n >= 16 ? String(Math.floor(n / 16)) : "", over > 0 ? `${over}/${under}` : ""].filter(Boolean).join(" ");
+}
+
+/** A length in words: "78 mm"; in inches by sixteenths where it lies on one, else with two decimals: "3 1/16 in", "3.07 in". */
+export const writeLength = (um: Micrometres, unit: LengthUnit, decimals = 1): string =>
+  unit === "mm" ? `${writeNumber(um / UM_PER.mm, decimals)} mm` : `${inches(um)} in`;

@@ -1,5 +1,5 @@
-import { parseNumber, writeNumber } from "./number";
-import { bad, good, type Parsed } from "./parsed";
+import { FRACTION_SIGNS, parseNumber, writeNumber } from "./number";
+import { bad, good, type Parsed, type Unread } from "./parsed";
 
 /** Mass is held as a whole number of milligrams. */
 export type Milligrams = number;
@@ -33,7 +33,7 @@ const NAMES: Record<string, keyof typeof MG_PER> = {
   pounds: "lb",
 };
 const VOLUME = /fl\.?\s*oz|fluid|\b(ml|cl|dl|l|litre|litres|liter|liters)\b|\d(ml|cl|dl|l)\b/i;
-const PART = /(-?[\d.,/\s\u00a0\u2009\u202f]*[\d.,])\s*([a-zµ]+)/gi;
+const PART = new RegExp(`(-?[\\d.,/'’\\s\u00a0\u2009\u202f${FRACTION_SIGNS}]*[\\d.,${FRACTION_SIGNS}])\\s*([a-zµ]+)`, "gi");
 
 export interface MassOptions {
   /** The unit meant where none is typed. */
@@ -47,11 +47,12 @@ export interface MassOptions {
 /** Reads a weight without rounding it to whole milligrams: an ounce is 28 349.523 125 of them. */
 export function parseMassExactly(text: string, unit: MassUnit): Parsed<number> {
   const typed = text.trim();
-  if (typed === "") return bad(`Type a weight, like ${unit === "g" ? "180 g" : "8 oz"}.`);
+  if (typed === "") return bad("empty", `Type a weight, like ${unit === "g" ? "180 g" : "8 oz"}.`);
   if (VOLUME.test(typed)) {
-    return bad(`“${typed}” is a volume. Weigh it and type the weight: a fluid ounce of oil is not an ounce.`);
+    return bad("volume", `“${typed}” is a volume. Weigh it and type the weight: a fluid ounce of oil is not an ounce.`);
   }
   let milligrams = 0;
+  let twofold: Unread | null = null;
   if (/[a-zµ]/i.test(typed.replace(/\./g, ""))) {
     const rest = typed
       .replace(/^[\u2212\u2013]/, "-")
@@ -59,12 +60,14 @@ export function parseMassExactly(text: string, unit: MassUnit): Parsed<number> {
       .replace(PART, (_all, amount: string, name: string) => {
         const unit = NAMES[name.toLowerCase()];
         const number = parseNumber(amount);
+        if (!number.ok && number.code === "ambiguous") twofold = number;
         if (!unit || !number.ok) milligrams = Number.NaN;
         else milligrams += number.value * MG_PER[unit];
         return "";
       });
+    if (twofold) return twofold;
     if (rest.trim() !== "" || Number.isNaN(milligrams)) {
-      return bad(`“${typed}” is not a weight. Write it like 180 g, 1.2 kg, 8 oz or 1 lb 4 oz.`);
+      return bad("not-understood", `“${typed}” is not a weight. Write it like 180 g, 1.2 kg, 8 oz or 1 lb 4 oz.`);
     }
   } else {
     const number = parseNumber(typed);
@@ -86,9 +89,9 @@ export function parseMass(text: string, options: MassOptions): Parsed<Milligrams
   const least = options.least ?? 1;
   const most = options.most ?? LARGEST_MASS_MG;
   const say = (mg: Milligrams) => writeMass(mg, options.unit);
-  if (value < 0) return bad(`${typed}: a weight cannot be negative.`);
-  if (value < least) return bad(least === 1 ? "The weight must be more than zero." : `At least ${say(least)} is needed here.`);
-  if (value > most) return bad(`${say(value)} is more than is possible here (at most ${say(most)}).`);
+  if (value < 0) return bad("negative", `${typed}: a weight cannot be negative.`);
+  if (value < least) return bad("too-small", least === 1 ? "The weight must be more than zero." : `At least ${say(least)} is needed here.`);
+  if (value > most) return bad("too-large", `${say(value)} is more than is possible here (at most ${say(most)}).`);
   return good(value);
 }
 
@@ -117,6 +120,14 @@ export function massParts(mg: Milligrams, unit: MassUnit, resolutionUg: number |
 export function writeMass(mg: Milligrams, unit: MassUnit, resolutionUg: number | null = null): string {
   const parts = massParts(mg, unit, resolutionUg);
   return `${parts.figure} ${parts.unit}`;
+}
+
+/** A weight of a pound or more as pounds and ounces apart: "1 lb 4.5", to be followed by "oz". `decimals` are those of the ounces. */
+export function poundsAndOunces(mg: Milligrams, decimals: number): string {
+  const step = 10 ** decimals;
+  const ounces = Math.round((Math.abs(mg) / MG_PER.oz) * step) / step;
+  const pounds = Math.floor(ounces / 16 + 1e-9);
+  return `${mg < 0 ? "\u2212" : ""}${pounds} lb ${writeNumber(ounces - pounds * 16, decimals)}`;
 }
 
 /** A store of something, to three figures: "9.42 kg", "480 g", "20.8 lb". */

@@ -12,19 +12,22 @@ export const currencyDecimals = (currency: string): number =>
 export function parseMoney(text: string, currency: string): Parsed<Minor> {
   const typed = text.trim().replace(/^[^\d.,−-]+|[^\d.,]+$/g, "");
   const number = parseNumber(typed);
-  if (!number.ok) return number.message.includes("can be read") ? number : bad(`“${text.trim()}” is not an amount of money. Write it like 18.40.`);
-  if (number.value < 0) return bad("A cost cannot be negative.");
+  if (!number.ok) return number.code === "ambiguous" ? number : bad("not-understood", `“${text.trim()}” is not an amount of money. Write it like 18.40.`);
+  if (number.value < 0) return bad("negative", "A cost cannot be negative.");
   const minor = number.value * 10 ** currencyDecimals(currency);
-  if (Math.abs(minor - Math.round(minor)) > 1e-6) return bad(`${typed} is finer than the smallest coin of ${currency}.`);
-  return minor > 1e12 ? bad("That is more money than can be kept here.") : good(Math.round(minor));
+  if (Math.abs(minor - Math.round(minor)) > 1e-6) return bad("too-fine", `${typed} is finer than the smallest coin of ${currency}.`);
+  return minor > 1e12 ? bad("too-large", "That is more money than can be kept here.") : good(Math.round(minor));
 }
 
-/** "€18.40", "¥300". A cost per jar may be given finer, with `extra` decimals. */
-export function writeMoney(minor: number, currency: string, extra = 0): string {
+/** "€18.40", "¥300", as a place writes it. A cost per jar may be given finer, with `extra` decimals. */
+export function writeMoney(minor: number, currency: string, extra = 0, locale = "en"): string {
   const decimals = currencyDecimals(currency);
-  return new Intl.NumberFormat("en", { style: "currency", currency, minimumFractionDigits: decimals, maximumFractionDigits: decimals + extra }).format(
-    minor / 10 ** decimals,
-  );
+  return new Intl.NumberFormat(locale === "en-GB" ? "en" : locale, {
+    style: "currency",
+    currency,
+    minimumFractionDigits: decimals,
+    maximumFractionDigits: decimals + extra,
+  }).format(minor / 10 ** decimals);
 }
 
 /** Whether JavaScript's currency data knows a code of three letters (ISO 4217). */

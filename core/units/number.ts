@@ -2,24 +2,51 @@ import { bad, good, type Parsed } from "./parsed";
 
 const SPACES = /[\s\u00a0\u2009\u202f]+/g;
 
+/** The signs for common fractions, as they are pasted or typed on a phone. */
+const SIGNS: Record<string, string> = {
+  "½": "1/2",
+  "⅓": "1/3",
+  "⅔": "2/3",
+  "¼": "1/4",
+  "¾": "3/4",
+  "⅕": "1/5",
+  "⅖": "2/5",
+  "⅗": "3/5",
+  "⅘": "4/5",
+  "⅙": "1/6",
+  "⅚": "5/6",
+  "⅛": "1/8",
+  "⅜": "3/8",
+  "⅝": "5/8",
+  "⅞": "7/8",
+};
+/** What stands for a fraction within a number: the signs, and the slash of the typesetters. */
+export const FRACTION_SIGNS = `${Object.keys(SIGNS).join("")}⁄`;
+
 /**
- * Reads one decimal number as people write it: "12.5", "12,5", "1 250", "1/2", ".5".
+ * Reads one decimal number as people write it: "12.5", "12,5", "1 250", "1'250", "1/2", "1 1/2", "1½", ".5".
  * A single comma or point is the decimal mark, except where it could as well group thousands ("1,250"):
  * that is refused, because guessing wrong would be out by a thousand.
  */
 export function parseNumber(text: string): Parsed<number> {
   const typed = text.trim();
-  if (typed === "") return bad("Type a number.");
-  const plain = typed.replace(SPACES, "").replace(/^[\u2212\u2013]/, "-");
-  const fraction = /^(-?\d+)\/(\d+)$/.exec(plain);
+  if (typed === "") return bad("empty", "Type a number.");
+  const signed = typed.replace(new RegExp(`[${FRACTION_SIGNS}]`, "g"), (sign) => (sign === "⁄" ? "/" : ` ${SIGNS[sign]}`)).trim();
+  const minus = /^[-\u2212\u2013]\s*/.exec(signed) ? -1 : 1;
+  const bare = signed.replace(/^[-\u2212\u2013]\s*/, "");
+  // A whole number may stand before a fraction; without the space between them "11/2" is eleven halves.
+  const fraction = /^(?:(\d+)(?:[\s\u00a0\u2009\u202f]+|\s*-\s*))?(\d+)\s*\/\s*(\d+)$/.exec(bare);
   if (fraction) {
-    const below = Number(fraction[2]);
-    if (below === 0) return bad(`“${typed}” divides by zero.`);
-    return good(Number(fraction[1]) / below);
+    const below = Number(fraction[3]);
+    if (below === 0) return bad("not-understood", `“${typed}” divides by zero.`);
+    const value = minus * (Number(fraction[1] ?? 0) + Number(fraction[2]) / below);
+    return Number.isFinite(value) ? good(value) : bad("too-large", `“${typed}” is too large to use.`);
   }
+  const plain = `${minus < 0 ? "-" : ""}${bare.replace(SPACES, "").replace(/(?<=\d)['’](?=\d{3})/g, "")}`;
   if (/^-?[1-9]\d{0,2},\d{3}$/.test(plain)) {
     const joined = plain.replace(",", "");
     return bad(
+      "ambiguous",
       `“${typed}” can be read as ${joined} or as ${plain.replace(",", ".")}. Write ${joined} or ${plain.replace(",", ".").replace(/0+$/, "").replace(/\.$/, "")}.`,
     );
   }
@@ -35,10 +62,10 @@ export function parseNumber(text: string): Parsed<number> {
     else normal = plain.replace(",", ".");
   }
   if (!/^-?(\d+\.?\d*|\.\d+)$/.test(normal)) {
-    return bad(`“${typed}” is not a number. Write it like 12.5.`);
+    return bad("not-understood", `“${typed}” is not a number. Write it like 12.5.`);
   }
   const value = Number(normal);
-  if (!Number.isFinite(value)) return bad(`“${typed}” is too large to use.`);
+  if (!Number.isFinite(value)) return bad("too-large", `“${typed}” is too large to use.`);
   return good(value);
 }
 

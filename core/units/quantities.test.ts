@@ -1,15 +1,16 @@
 import { unit } from "mathjs";
 import { describe, expect, it } from "vitest";
 import { parseDensity, writeDensity } from "./density";
-import { parseLength } from "./length";
+import { parseLength, writeLength } from "./length";
 import { isCurrency, parseMoney, writeMoney } from "./money";
+import type { Fault } from "./parsed";
 import { bottlesFor, ML_PER, parseAmount, parseVolume } from "./volume";
 
 const value = <T>(parsed: { ok: true; value: T } | { ok: false; message: string } | null): T => {
   if (!parsed?.ok) throw new Error(parsed?.message ?? "not read");
   return parsed.value;
 };
-const message = (parsed: { ok: boolean; message?: string } | null) => (parsed && !parsed.ok ? parsed.message : "was taken");
+const fault = (parsed: { ok: boolean; code?: Fault } | null) => (parsed && !parsed.ok ? parsed.code : "was taken");
 
 describe("a volume where a weight belongs", () => {
   it("knows the units of volume as NIST SP 811 (from memory) and the units of mathjs do", () => {
@@ -32,8 +33,8 @@ describe("a volume where a weight belongs", () => {
   });
 
   it("asks for the density where it is not known", () => {
-    expect(message(parseAmount("4 fl oz", { unit: "g", density: null, name: "fern" }))).toMatch(/density of fern is not known.*supplier's sheet, or weigh it/);
-    expect(message(parseAmount("0 ml", { unit: "g", density: 900_000, name: "fern" }))).toMatch(/more than nothing/);
+    expect(fault(parseAmount("4 fl oz", { unit: "g", density: null, name: "fern" }))).toBe("density-unknown");
+    expect(fault(parseAmount("0 ml", { unit: "g", density: 900_000, name: "fern" }))).toBe("too-small");
   });
 
   it("counts sample bottles: about three of 10 ml to a fluid ounce (common practice, no source)", () => {
@@ -49,10 +50,23 @@ describe("densities and lengths", () => {
     expect(value(parseDensity("0,912 g/ml"))).toBe(912_000);
     expect(value(parseDensity("900 kg/m³"))).toBe(900_000);
     expect(writeDensity(912_000)).toBe("0.912 g/ml");
-    expect(message(parseDensity("90"))).toMatch(/90 g\/ml is neither wax nor oil/);
+    expect(fault(parseDensity("90"))).toBe("out-of-range");
     expect(value(parseLength('3"', { least: 5, most: 1_000 }))).toBe(Math.round(unit(3, "inch").toNumber("mm") * 1_000));
     expect(value(parseLength("7.8 cm", { least: 5, most: 1_000 }))).toBe(78_000);
-    expect(message(parseLength("2", { least: 5, most: 1_000 }))).toMatch(/2 mm cannot be/);
+    expect(fault(parseLength("2", { least: 5, most: 1_000 }))).toBe("out-of-range");
+    expect(value(parseLength("3 1/16", { least: 5, most: 1_000 }, "in"))).toBe(Math.round(unit(3.0625, "inch").toNumber("mm") * 1_000));
+    expect(value(parseLength("3/8 in", { least: 5, most: 1_000 }))).toBe(9_525);
+    expect(value(parseLength("78 mm", { least: 5, most: 1_000 }, "in"))).toBe(78_000);
+  });
+
+  it("are written in inches by sixteenths, or with two decimals where they lie on none", () => {
+    expect(writeLength(77_788, "in")).toBe("3 1/16 in");
+    expect(writeLength(25_400, "in")).toBe("1 in");
+    expect(writeLength(9_525, "in")).toBe("3/8 in");
+    expect(writeLength(78_000, "in")).toBe("3.07 in");
+    expect(writeLength(400, "in")).toBe("0.02 in");
+    for (let n = 1; n < 400; n++)
+      expect(value(parseLength(writeLength(Math.round((n * 25_400) / 16), "in"), { least: 1, most: 1_000 }))).toBe(Math.round((n * 25_400) / 16));
   });
 });
 
@@ -61,9 +75,9 @@ describe("money", () => {
     expect(value(parseMoney("18,40", "EUR"))).toBe(1_840);
     expect(value(parseMoney("€ 1,250.5", "EUR"))).toBe(125_050);
     expect(value(parseMoney("300", "JPY"))).toBe(300);
-    expect(message(parseMoney("3.5", "JPY"))).toMatch(/finer than the smallest coin/);
-    expect(message(parseMoney("-4", "EUR"))).toMatch(/negative/);
-    expect(message(parseMoney("free", "EUR"))).toMatch(/not an amount of money/);
+    expect(fault(parseMoney("3.5", "JPY"))).toBe("too-fine");
+    expect(fault(parseMoney("-4", "EUR"))).toBe("negative");
+    expect(fault(parseMoney("free", "EUR"))).toBe("not-understood");
     expect(writeMoney(1_840, "EUR")).toBe("€18.40");
     expect(writeMoney(41.27, "EUR", 2)).toBe("€0.4127");
     expect([isCurrency("GBP"), isCurrency("XQZ")]).toEqual([true, false]);

@@ -3,10 +3,11 @@ import { unit } from "mathjs";
 import { describe, expect, it } from "vitest";
 import { parseRange, standing, writeRange, writeStanding } from "../heat/range";
 import { parseDuration, writeDuration } from "./duration";
+import type { Fault } from "./parsed";
 import { parseCount, parsePercent } from "./percent";
 import { parseTemperature, toFahrenheit, writeDifference, writeTemperature } from "./temperature";
 
-const value = <T>(parsed: { ok: true; value: T } | { ok: false; message: string }) => (parsed.ok ? parsed.value : parsed.message);
+const value = <T>(parsed: { ok: true; value: T } | { ok: false; code: Fault }) => (parsed.ok ? parsed.value : parsed.code);
 
 describe("temperatures", () => {
   it.each([
@@ -42,13 +43,13 @@ describe("temperatures", () => {
   });
 
   it.each([
-    ["850", "C", /850 °C is hotter than any wax is heated \(160 °C\)/],
-    ["850", "F", /850 °F is hotter than any wax is heated \(320 °F\)/],
-    ["-40", "C", /colder than any workshop/],
-    ["hot", "C", /not a temperature/],
-    ["", "C", /Type a temperature/],
-  ] as const)("refuses %s °%s", (text, scale, why) => {
-    expect(value(parseTemperature(text, scale))).toMatch(why);
+    ["850", "C", "too-large"],
+    ["850", "F", "too-large"],
+    ["-40", "C", "too-small"],
+    ["hot", "C", "not-understood"],
+    ["", "C", "empty"],
+  ] as const)("refuses %s °%s as %s", (text, scale, why) => {
+    expect(value(parseTemperature(text, scale))).toBe(why);
   });
 
   it("writes a difference without the offset of the scale", () => {
@@ -73,9 +74,9 @@ describe("ranges", () => {
   });
 
   it("refuses a range that is upside down, or not two temperatures", () => {
-    expect(value(parseRange("63–57", "C"))).toMatch(/lower temperature first/);
-    expect(value(parseRange("1–2–3", "C"))).toMatch(/two temperatures/);
-    expect(value(parseRange("57–850", "C"))).toMatch(/hotter than any wax/);
+    expect(value(parseRange("63–57", "C"))).toBe("out-of-order");
+    expect(value(parseRange("1–2–3", "C"))).toBe("not-understood");
+    expect(value(parseRange("57–850", "C"))).toBe("too-large");
   });
 
   it("counts both ends as inside, and says by how much a reading is out", () => {
@@ -103,9 +104,9 @@ describe("times, shares and counts", () => {
   });
 
   it("refuses times that are none", () => {
-    expect(value(parseDuration("-2 min", "min"))).toMatch(/cannot be negative/);
-    expect(value(parseDuration("2 moons", "min"))).toMatch(/not a length of time/);
-    expect(value(parseDuration("9000 days", "d"))).toMatch(/longer than is possible/);
+    expect(value(parseDuration("-2 min", "min"))).toBe("negative");
+    expect(value(parseDuration("2 moons", "min"))).toBe("not-understood");
+    expect(value(parseDuration("9000 days", "d"))).toBe("too-large");
   });
 
   it("writes times so that reading them gives them back, to the unit shown", () => {
@@ -116,9 +117,9 @@ describe("times, shares and counts", () => {
     const bounds = { least: 0, most: 100, name: "a load" };
     expect(value(parsePercent("12,5 %", bounds))).toBe(125_000);
     expect(value(parsePercent("3.125", bounds))).toBe(31_250);
-    expect(value(parsePercent("101", bounds))).toMatch(/101 % cannot be a load/);
-    expect(value(parsePercent("-1", bounds))).toMatch(/between 0 and 100/);
-    expect(value(parseCount("1.5", { least: 0, most: 9, name: "jars" }))).toMatch(/not a whole number of jars/);
-    expect(value(parseCount("10", { least: 0, most: 9, name: "jars" }))).toMatch(/at most 9/);
+    expect(value(parsePercent("101", bounds))).toBe("out-of-range");
+    expect(value(parsePercent("-1", bounds))).toBe("out-of-range");
+    expect(value(parseCount("1.5", { least: 0, most: 9, name: "jars" }))).toBe("not-whole");
+    expect(value(parseCount("10", { least: 0, most: 9, name: "jars" }))).toBe("too-large");
   });
 });

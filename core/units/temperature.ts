@@ -16,16 +16,16 @@ export const fromFahrenheit = (degrees: number): CentiCelsius => Math.round(((de
 /** Reads a temperature: "85", "85,5 C", "185F", "185 °F". Gives hundredths of °C; refuses what no wax pot can show. */
 export function parseTemperature(text: string, unit: TemperatureUnit): Parsed<CentiCelsius> {
   const typed = text.trim();
-  if (typed === "") return bad(`Type a temperature, like ${unit === "C" ? "85" : "185"}.`);
+  if (typed === "") return bad("empty", `Type a temperature, like ${unit === "C" ? "85" : "185"}.`);
   const match = /^(.*?)\s*(?:°|deg|degrees)?\s*([cf])?$/i.exec(typed);
   const number = parseNumber(match?.[1] ?? "");
-  if (!number.ok) return number.message.includes("can be read") ? number : bad(`“${typed}” is not a temperature. Write it like 85 C or 185 F.`);
+  if (!number.ok) return number.code === "ambiguous" ? number : bad("not-understood", `“${typed}” is not a temperature. Write it like 85 C or 185 F.`);
   const meant = (match?.[2]?.toUpperCase() ?? unit) as TemperatureUnit;
   const centi = meant === "F" ? fromFahrenheit(number.value) : Math.round(number.value * 100);
   const shown = `${writeNumber(number.value, 2)} °${meant}`;
   const limit = (at: CentiCelsius) => writeTemperature(at, meant);
-  if (centi > HOTTEST) return bad(`${shown} is hotter than any wax is heated (${limit(HOTTEST)}). Look again at the thermometer and the point.`);
-  if (centi < COLDEST) return bad(`${shown} is colder than any workshop (${limit(COLDEST)}). Look again at the thermometer.`);
+  if (centi > HOTTEST) return bad("too-large", `${shown} is hotter than any wax is heated (${limit(HOTTEST)}). Look again at the thermometer and the point.`);
+  if (centi < COLDEST) return bad("too-small", `${shown} is colder than any workshop (${limit(COLDEST)}). Look again at the thermometer.`);
   return good(centi);
 }
 

@@ -22,7 +22,7 @@ export function parseVolume(text: string): Parsed<Volume> | null {
   if (!match) return null;
   const number = parseNumber(match[1] ?? "");
   if (!number.ok) return number;
-  if (number.value <= 0) return bad("A volume must be more than nothing.");
+  if (number.value <= 0) return bad("too-small", "A volume must be more than nothing.");
   const name = (match[2] ?? "").toLowerCase();
   const unit: VolumeUnit = name.startsWith("f") ? "fl oz" : name.startsWith("m") ? "ml" : name === "cl" || name === "dl" ? name : "l";
   return good({ amount: number.value, unit, ml: number.value * ML_PER[unit] });
@@ -46,9 +46,12 @@ export function parseAmount(text: string, options: { unit: MassUnit; density: De
   }
   if (!volume.ok) return volume;
   if (options.density === null)
-    return bad(`“${text.trim()}” is a volume, and the density of ${options.name} is not known. Type its density from the supplier's sheet, or weigh it.`);
+    return bad(
+      "density-unknown",
+      `“${text.trim()}” is a volume, and the density of ${options.name} is not known. Type its density from the supplier's sheet, or weigh it.`,
+    );
   const mg = Math.round((volume.value.ml * options.density) / 1_000);
-  if (mg > (options.most ?? LARGEST_MASS_MG)) return bad(`${writeNumber(mg / 1e6, 1)} kg is more than is possible here.`);
+  if (mg > (options.most ?? LARGEST_MASS_MG)) return bad("too-large", `${writeNumber(mg / 1e6, 1)} kg is more than is possible here.`);
   const ounces = volume.value.unit === "fl oz";
   const takenForMg = Math.round(ounces ? volume.value.amount * MG_PER.oz : volume.value.ml * MG_PER.g);
   return good({ mg, volume: { ...volume.value, takenForMg, ofMistake: ounces ? "fluid ounces taken for ounces" : "millilitres taken for grams" } });

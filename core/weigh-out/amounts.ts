@@ -2,7 +2,8 @@ import { limitsOf, type Materials, mixOf } from "../recipe/materials";
 import { type MixedComponent, mixComponents, sharesOf } from "../recipe/mix";
 import type { Recipe } from "../recipe/spec";
 import { LARGEST_MASS_MG, type Milligrams } from "../units/mass";
-import { type WeighedOut, type WeighOutInput, weighOut } from "./weigh-out";
+import type { WeighedOut, WeighOutInput } from "./contract";
+import { weighOut } from "./weigh-out";
 
 /** A scale as the shelf has it. */
 export interface Scale {

@@ -1,8 +1,9 @@
 import { z } from "zod";
 import { LARGEST_LOAD_PERCENT } from "../recipe/load";
-import { type Mix, MOST_DROPS_PER_LB, mixComponents, sharesOf } from "../recipe/mix";
+import { type Mix, type MixedComponent, MOST_DROPS_PER_LB, mixComponents, sharesOf } from "../recipe/mix";
+import { WeighOutError } from "./contract";
 import { type PotComponent, splitIntoPitchers } from "./pitchers";
-import { WeighOutError, weighOut } from "./weigh-out";
+import { weighOut } from "./weigh-out";
 
 const finite = z.number({ error: "Give a number." });
 
@@ -105,13 +106,28 @@ function partsOf(list: readonly { name: string; share: number }[]): Mix["waxes"]
 }
 
 /** Components as they are answered: grams, and drops where they are counted. */
-function answered(list: readonly PotComponent[]): z.output<typeof answeredComponent>[] {
+function answered(list: readonly Omit<PotComponent, "resolutionUg">[]): z.output<typeof answeredComponent>[] {
   const out: z.output<typeof answeredComponent>[] = [];
-  for (const { name, kind, mg, count } of list) {
-    if (count) out.push({ name, kind, g: mg / 1_000, drops: count.n });
-    else out.push({ name, kind, g: mg / 1_000 });
+  for (const part of list) {
+    const one: z.output<typeof answeredComponent> = { name: part.name, kind: part.kind, g: part.mg / 1_000 };
+    if (part.count) one.drops = part.count.n;
+    out.push(one);
   }
   return out;
+}
+
+/** The pitchers of a pot, as they are answered. @throws WeighOutError where they cannot hold it. */
+function pitchersOf(list: readonly MixedComponent[], capacityG: number, resolutionUg: number, fragranceResolutionUg: number, maxLoadPpm: number | null) {
+  const components: PotComponent[] = list.map((part) => ({ ...part, resolutionUg: part.kind === "fragrance" ? fragranceResolutionUg : resolutionUg }));
+  try {
+    return splitIntoPitchers(components, Math.round(capacityG * 1_000), resolutionUg, maxLoadPpm).map((one) => ({
+      total_g: one.totalMg / 1_000,
+      components: answered(one.components),
+    }));
+  } catch (error) {
+    if (error instanceof RangeError) throw new WeighOutError("pitcher_capacity_g", error.message);
+    throw error;
+  }
 }
 
 /** Answers one scale request. @throws WeighOutError where the amounts cannot make a batch. */
@@ -127,6 +143,7 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
     additives: additives.map((one) => ({ id: one.name, name: one.name, ppm: one.ppmOfWax })),
     dyes: request.dye ? [{ id: "dye", name: "dye", by: "drops", amount: request.dye.drops_per_lb }] : [],
   };
+  const shares = sharesOf(mix);
   const amounts = weighOut({
     basis: request.basis,
     loadPpm: Math.round(request.load_percent * 10_000),
@@ -136,32 +153,19 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
     resolutionUg,
     fragranceResolutionUg,
     start: start && ("wax_g" in start ? { waxMg: Math.round(start.wax_g * 1_000) } : { totalMg: Math.round(start.total_g * 1_000) }),
-    ...sharesOf(mix),
+    additives: shares.additives,
+    waxShares: shares.waxShares,
+    oils: shares.oils,
   });
   const warnings: { code: string; message: string }[] = amounts.warnings.map(({ code, message }) => ({ code, message }));
-  const components: PotComponent[] = mixComponents(amounts, mix).map((part) => ({
-    ...part,
-    resolutionUg: part.kind === "fragrance" ? fragranceResolutionUg : resolutionUg,
-  }));
+  const components = mixComponents(amounts, mix);
   if (request.dye && request.dye.drops_per_lb > MOST_DROPS_PER_LB.other) {
     warnings.push({
       code: "much-dye",
       message: `${request.dye.drops_per_lb} drops a pound is more than the about ${MOST_DROPS_PER_LB.other} that wax takes as a rule: too much clogs the wick and roughens the top.`,
     });
   }
-  let pitchers: z.output<typeof scaleResponse>["pitchers"];
-  if (request.pitcher_capacity_g !== undefined) {
-    try {
-      pitchers = splitIntoPitchers(components, Math.round(request.pitcher_capacity_g * 1_000), resolutionUg, maxLoadPpm).map((one) => ({
-        total_g: one.totalMg / 1_000,
-        components: answered(one.components),
-      }));
-    } catch (error) {
-      if (error instanceof RangeError) throw new WeighOutError("pitcher_capacity_g", error.message);
-      throw error;
-    }
-  }
-  return {
+  const answer: z.output<typeof scaleResponse> = {
     total_g: amounts.totalMg / 1_000,
     wax_g: amounts.waxMg / 1_000,
     fragrance_g: amounts.fragranceMg / 1_000,
@@ -170,8 +174,10 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
     warnings,
     working: amounts.working,
     components: answered(components),
-    ...(pitchers ? { pitchers } : {}),
   };
+  const capacity = request.pitcher_capacity_g;
+  if (capacity !== undefined) answer.pitchers = pitchersOf(components, capacity, resolutionUg, fragranceResolutionUg, maxLoadPpm);
+  return answer;
 }
 
 /** The messages of a refused request, gathered by field: `{"load_percent":["…"]}`. */

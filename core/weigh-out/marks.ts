@@ -34,24 +34,33 @@ export const onScale = (mg: number, resolutionUg: number, up = false): Milligram
  */
 export function shareSteps(steps: number, shares: readonly number[]): number[] {
   if (shares.length === 1) return [steps];
-  let sum = 0;
-  for (const share of shares) sum += share;
+  const all = sum(shares);
   const whole: number[] = [];
-  const order: { at: number; rest: number }[] = [];
+  const rests: number[] = [];
   let left = steps;
-  for (let at = 0; at < shares.length; at++) {
-    const exact = (steps * (shares[at] as number)) / sum;
+  for (const share of shares) {
+    const exact = (steps * share) / all;
     const floor = Math.floor(exact + 1e-9);
     whole.push(floor);
-    order.push({ at, rest: exact - floor });
+    rests.push(exact - floor);
     left -= floor;
   }
-  if (left > 0) {
-    order.sort((a, b) => b.rest - a.rest || a.at - b.at);
-    for (let i = 0; i < left; i++) {
-      const { at } = order[i % order.length] as { at: number };
-      whole[at] = (whole[at] as number) + 1;
-    }
+  // Fewer are left over than there are parts: each goes to the largest remainder that has got none yet, the first of like ones.
+  for (; left > 0; left--) {
+    let to = 0;
+    for (let at = 1; at < rests.length; at++) if ((rests[at] as number) > (rests[to] as number)) to = at;
+    whole[to] = (whole[to] as number) + 1;
+    rests[to] = -1;
   }
   return whole;
+}
+
+/** Shares a weight that lies on no mark: by largest remainder in steps, what is less than a step goes to the largest share. */
+export function shareMg(mg: Milligrams, shares: readonly number[], resolutionUg: number): Milligrams[] {
+  if (shares.length === 1) return [mg];
+  const parts = shareSteps(markDown(mg, resolutionUg), shares).map((n) => markMg(n, resolutionUg));
+  let largest = 0;
+  for (let i = 1; i < shares.length; i++) if ((shares[i] as number) > (shares[largest] as number)) largest = i;
+  parts[largest] = (parts[largest] as number) + mg - sum(parts);
+  return parts;
 }

@@ -1,7 +1,6 @@
 import type { ComponentKind } from "../recipe/mix";
 import type { Milligrams } from "../units/mass";
-import { isOnMark, markMg, nearestMark, shareSteps } from "./marks";
-import { shareMg } from "./weigh-out";
+import { isOnMark, markMg, nearestMark, shareMg, shareSteps } from "./marks";
 
 export interface PotComponent {
   name: string;

@@ -3,7 +3,8 @@ import { bignumber, fraction } from "mathjs";
 import { describe, expect, it } from "vitest";
 import { loadOnBasis, OUNCE_PER_POUND } from "../recipe/load";
 import { answerScale, fieldErrors, scaleRequest } from "./api";
-import { type WeighOutInput, weighOut } from "./weigh-out";
+import type { WeighOutInput } from "./contract";
+import { weighOut } from "./weigh-out";
 import { workingOf } from "./working";
 
 const GRAM = 1_000_000;

@@ -1,25 +1,58 @@
 "use client";
 
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 
-/** Shown where a page could not be read, most often because the database is away; it tries again by itself. */
-export default function Fault({ reset }: { error: Error; reset: () => void }) {
+const TRY_MS = 2_000;
+/** A page that fails again so soon after it was loaded anew has a fault of its own. */
+const AGAIN_MS = 60_000;
+const TRIED = "hearth.tried";
+
+/** Whether this page was loaded anew by itself a moment ago; notes that it is now. */
+function triedLately(): boolean {
+  try {
+    const [path, at] = JSON.parse(sessionStorage.getItem(TRIED) ?? "[]") as [string?, number?];
+    if (path === location.pathname && at && Date.now() - at < AGAIN_MS) return true;
+    sessionStorage.setItem(TRIED, JSON.stringify([location.pathname, Date.now()]));
+    return false;
+  } catch {
+    // Where nothing can be noted, nothing is loaded anew by itself.
+    return true;
+  }
+}
+
+/** Shown where a page could not be read: it comes back by itself once the database does; a lasting fault says what it is. */
+export default function Fault({ error, reset }: { error: Error & { digest?: string }; reset: () => void }) {
+  const [lasting, setLasting] = useState(false);
   useEffect(() => {
+    let last = false;
     const timer = setInterval(async () => {
-      const answer = await fetch("/api/health").catch(() => null);
-      if (answer?.ok) location.reload();
-    }, 2_000);
+      const answer = await fetch("/api/health", { cache: "no-store" }).catch(() => null);
+      if (!answer?.ok || last) return;
+      last = true;
+      clearInterval(timer);
+      if (triedLately()) setLasting(true);
+      else location.reload();
+    }, TRY_MS);
     return () => clearInterval(timer);
   }, []);
   return (
     <main className="mx-auto max-w-[640px] px-6 py-16">
-      <h1>This page cannot be read just now</h1>
+      <h1>{lasting ? "Something is wrong with this page" : "This page cannot be read just now"}</h1>
       <p className="mt-3">
-        The workshop's records cannot be reached. Nothing that was recorded is lost; entries made meanwhile wait on this device. The page comes back by itself.
+        {lasting
+          ? "The workshop's records can be reached, but this page fails all the same. Nothing that was recorded is lost; entries that wait on this device are sent from any other page."
+          : "The workshop's records cannot be reached. Nothing that was recorded is lost; entries made meanwhile wait on this device. The page comes back by itself."}
       </p>
-      <button type="button" className="act mt-5" onClick={reset}>
-        Try again
-      </button>
+      {lasting && error.digest ? <p className="mt-2 text-soft">The server's output names it {error.digest}.</p> : null}
+      <div className="mt-5 flex flex-wrap gap-3">
+        <button type="button" className="act" onClick={reset}>
+          Try again
+        </button>
+        {/* A whole load, not a step within the page that failed. */}
+        <a className="press self-center" href="/">
+          Go to today
+        </a>
+      </div>
     </main>
   );
 }

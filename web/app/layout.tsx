@@ -10,7 +10,7 @@ export const viewport: Viewport = { width: "device-width", initialScale: 1 };
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const light = (await cookies()).get("hearth_light")?.value === "evening" ? "evening" : "day";
   return (
-    <html lang="en" data-light={light}>
+    <html lang="en" data-light={light} suppressHydrationWarning>
       <body>
         <Awake />
         {children}

@@ -23,12 +23,13 @@ export const eventRow = (workshopId: string, batchId: string, event: BatchEvent)
   batchId,
   id: event.id,
   kind: event.kind,
-  happenedAt: event.happenedAt,
-  arrivedAt: event.arrivedAt,
+  // As UTC: a database takes fewer offsets than are written.
+  happenedAt: iso(event.happenedAt),
+  arrivedAt: iso(event.arrivedAt),
   personId: event.personId,
   instrumentId: event.instrumentId,
   corrects: event.corrects,
-  deviceAt: event.deviceAt ?? null,
+  deviceAt: event.deviceAt ? iso(event.deviceAt) : null,
   v: versionOf(event.kind),
   payload: event.payload,
 });

@@ -4,7 +4,7 @@ import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { openBatches, readBatch } from "../server/batches";
 import { eventsOf } from "../server/events";
-import { listForPlan } from "../server/formulas";
+import { listFormulas } from "../server/formulas";
 import { batchRecordOf } from "../server/record-out";
 import { readStocks } from "../server/shelf";
 import { type TestDatabase, testDatabase } from "../testing/database";
@@ -21,8 +21,8 @@ let before: { id: string; payload: unknown }[];
 /** A database as an earlier program left it, with its demo: brought up as a start of the program does. */
 beforeAll(async () => {
   test = await testDatabase();
-  await test.pool.query("create database hearth_test_format_1");
-  const url = test.url.replace(/\/[^/]*$/, "/hearth_test_format_1");
+  await test.owner.query("create database hearth_test_format_1");
+  const url = test.ownerUrl.replace(/\/[^/]*$/, "/hearth_test_format_1");
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   await client.query(readFileSync(new URL("../testing/fixtures/database-format-1.sql", import.meta.url), "utf8"));
@@ -65,7 +65,7 @@ describe("a database of the first format", () => {
   });
 
   it("reads its formulas as processes, keeps its stock, and tells two of one name apart", async () => {
-    const formulas = await listForPlan(old.db, WORKSHOP);
+    const { formulas } = await listFormulas(old.db, WORKSHOP);
     expect(formulas).toHaveLength(4);
     for (const one of formulas) expect(one.spec.process.acts.map((act) => act.kind)).toContain("pour");
     const stocks = await readStocks(old.db, WORKSHOP, "UTC");
@@ -77,7 +77,7 @@ describe("a database of the first format", () => {
   it("is brought up once: a second start changes nothing", async () => {
     const state = async () => (await old.pool.query("select id, facts, plan from batch order by id")).rows;
     const first = await state();
-    await migrateDatabase(test.url.replace(/\/[^/]*$/, "/hearth_test_format_1"));
+    await migrateDatabase(test.ownerUrl.replace(/\/[^/]*$/, "/hearth_test_format_1"));
     expect(await state()).toEqual(first);
   });
 });

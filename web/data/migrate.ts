@@ -4,6 +4,7 @@ import { and, eq, isNull, or, sql } from "drizzle-orm";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { rowOf, toEvent } from "./batch-rows";
 import { type Database, openDatabase } from "./client";
+import { grantProgram } from "./program-role";
 import { batchEvents, batches } from "./tables/batch";
 
 /** Works the kept facts out anew for batches that an older program wrote: from their entries, which stay as they are. */
@@ -33,12 +34,17 @@ async function workOutFacts(db: Database): Promise<void> {
   }
 }
 
-/** Brings the database at `url` up to the newest migration, and what is kept beside the log up to the newest shape. Forward only. */
-export async function migrateDatabase(url: string): Promise<void> {
-  const { db, pool } = openDatabase(url);
+/**
+ * Brings the database at `url` up to the newest migration, and what is kept beside the log up to the newest shape. Forward
+ * only, as the owner of the tables; `program` is the role that then works with them.
+ */
+export async function migrateDatabase(url: string, program?: string): Promise<void> {
+  // A large log takes its time to be brought up.
+  const { db, pool } = openDatabase(url, { statement_timeout: 0, lock_timeout: 60_000 });
   try {
     await migrate(db, { migrationsFolder: fileURLToPath(new URL("./migrations", import.meta.url)) });
     await workOutFacts(db);
+    if (program) await grantProgram(pool, program);
   } finally {
     await pool.end();
   }

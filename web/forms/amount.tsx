@@ -1,6 +1,6 @@
 "use client";
 
-import { type Amount, bad, type Density, good, parseAmount, parseCount, parseMass, writeDensity, writeNumber } from "@hearth/core";
+import { type Amount, type Density, good, parseAmount, parseCount, parseMass, writeDensity, writeNumber } from "@hearth/core";
 import { useUnits, type Writers } from "@/ui/units";
 import type { FieldRule } from "./fields";
 
@@ -24,8 +24,10 @@ export function amountRule(of: Measured, units: Writers, initial = "", zero = fa
       }
       if (of.density !== undefined) return parseAmount(text, { unit: units.mass, density: of.density, name: of.name });
       const mass = parseMass(text, { unit: units.mass });
-      return mass.ok ? good({ mg: mass.value, volume: null }) : bad(mass.message);
+      return mass.ok ? good({ mg: mass.value, volume: null }) : mass;
     },
+    // A volume is told at length, with the mistake that was near.
+    echo: (amount) => (of.counted || amount.volume ? "" : units.g(amount.mg)),
   };
 }
 

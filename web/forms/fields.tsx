@@ -1,6 +1,6 @@
 "use client";
 
-import type { Parsed } from "@hearth/core";
+import { bad, cleanText, good, type Parsed } from "@hearth/core";
 import { type ReactNode, useCallback, useId, useMemo, useRef } from "react";
 import { useForm, useWatch } from "react-hook-form";
 
@@ -35,7 +35,8 @@ export function useFields<R extends Rules>(rules: R) {
     const errors: Record<string, string> = {};
     const echoes: Record<string, string> = {};
     for (const [name, rule] of Object.entries(rules)) {
-      const text = typed[name] ?? rule.initial;
+      const raw = typed[name] ?? rule.initial;
+      const text = raw === rule.initial ? raw : cleanText(raw);
       const parsed = rule.parse(text);
       if (parsed.ok) {
         values[name] = parsed.value;
@@ -61,6 +62,8 @@ export function useFields<R extends Rules>(rules: R) {
   return {
     form,
     values: read.values,
+    /** The texts as they were typed. */
+    typed,
     text: (name: keyof R & string) => typed[name] ?? rules[name]?.initial ?? "",
     set: (name: keyof R & string, value: string) => put(name, value),
     fill: (all: Partial<Record<keyof R & string, string>>) => {
@@ -131,7 +134,7 @@ export function Field(props: FieldProps) {
   };
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-[15px] font-semibold">
+      <label htmlFor={id} className="mb-1 block text-[15px] font-semibold break-words hyphens-auto">
         {label}
         {props.of ? <span className="sr-only"> {props.of}</span> : null}
         {unit ? <span className="font-normal text-soft"> · {unit}</span> : null}
@@ -167,19 +170,14 @@ export function Field(props: FieldProps) {
 /** A rule for text that is taken as it is. */
 export const words = (initial = "", most = 2_000): FieldRule<string> => ({
   initial,
-  parse: (text) =>
-    text.length > most ? { ok: false, message: `At most ${most} letters fit here; this has ${text.length}.` } : { ok: true, value: text.trim() },
+  parse: (text) => (text.length > most ? bad("too-long", `At most ${most} letters fit here; this has ${text.length}.`) : good(text.trim())),
 });
 
 /** A rule for a name, which must be there. */
 export const named = (what: string, initial = ""): FieldRule<string> => ({
   initial,
   parse: (text) =>
-    text.trim() === ""
-      ? { ok: false, message: `Give ${what} a name.` }
-      : text.length > 120
-        ? { ok: false, message: "A name has at most 120 letters." }
-        : { ok: true, value: text.trim() },
+    text.trim() === "" ? bad("empty", `Give ${what} a name.`) : text.length > 120 ? bad("too-long", "A name has at most 120 letters.") : good(text.trim()),
 });
 
 /** Keeps a stored value exactly where its text is left as it was shown: what is shown is rounded to the reader's units. */

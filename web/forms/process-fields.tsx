@@ -13,13 +13,14 @@ import {
   parseDuration,
   parsePercent,
   parseRange,
-  parseTemperature,
   type TemperatureRange,
   writeDuration,
   writeNumber,
+  writePercent,
 } from "@hearth/core";
 import type { Writers } from "@/ui/units";
 import { Field, type FieldRule, named, untouched, type useFields, words } from "./fields";
+import { temperatureRule } from "./rules";
 
 const SECONDS_OF = { min: 60, h: 3_600, d: 86_400 } as const;
 const UNIT_WORD = { min: "min", h: "h", d: "days" } as const;
@@ -48,8 +49,15 @@ const parseComponents = (text: string): Parsed<string[]> => {
     .map((one) => one.trim().toLowerCase())
     .filter(Boolean);
   const unknown = names.find((one) => !(COMPONENT_KINDS as readonly string[]).includes(one));
-  return unknown === undefined ? good([...new Set(names)]) : bad(`“${unknown}” is none of ${COMPONENT_KINDS.join(", ")}.`);
+  return unknown === undefined ? good([...new Set(names)]) : bad("unknown", `“${unknown}” is none of ${COMPONENT_KINDS.join(", ")}.`);
 };
+
+/** What was understood, where it can differ from what was typed. */
+function echoOf(field: ActField, said: unknown, units: Writers): string {
+  if (field.is === "duration") return writeDuration(said as number);
+  if (field.is === "range") return units.range(said as TemperatureRange);
+  return field.is === "percent" ? writePercent(said as number) : "";
+}
 
 function ruleOf(act: Act, field: ActField, units: Writers): FieldRule<unknown> {
   const value = saidBy(act, field);
@@ -70,16 +78,16 @@ function ruleOf(act: Act, field: ActField, units: Writers): FieldRule<unknown> {
         return parseComponents(text);
       default:
         return text.trim() === ""
-          ? bad(`Say ${field.label.toLowerCase()} what.`)
+          ? bad("empty", `Say ${field.label.toLowerCase()} what.`)
           : text.length > 200
-            ? bad("At most 200 letters fit here.")
+            ? bad("too-long", "At most 200 letters fit here.")
             : good(text.trim());
     }
   };
   const rule: FieldRule<unknown> = {
     initial: textOf(value, field, units),
     parse,
-    ...(field.is === "duration" ? { echo: (seconds: unknown) => (seconds === undefined ? "" : writeDuration(seconds as number)) } : {}),
+    echo: (said) => (said === undefined ? "" : echoOf(field, said, units)),
   };
   return value === undefined ? rule : untouched(rule, value);
 }
@@ -90,10 +98,7 @@ export const actFieldName = (act: Pick<Act, "id">, field: ActField) => `act:${ac
 export function processRules(process: Process, units: Writers): Record<string, FieldRule<unknown>> {
   return {
     processName: named("the process", process.name),
-    ceiling: untouched<unknown>(
-      { initial: units.tParts(process.ceiling).figure, parse: (text: string) => parseTemperature(text, units.temperature) },
-      process.ceiling,
-    ),
+    ceiling: untouched<unknown>(temperatureRule(units, units.tParts(process.ceiling).figure) as FieldRule<unknown>, process.ceiling),
     reason: words(process.reason, 600),
     ...Object.fromEntries(process.acts.flatMap((act) => actKindOf(act.kind).fields.map((field) => [actFieldName(act, field), ruleOf(act, field, units)]))),
   };

@@ -16,6 +16,22 @@ describe("when something happened", () => {
     expect(read("now")).toBeNull();
   });
 
+  it("reads the clock and the day as a place writes them", () => {
+    const us = (text: string) => {
+      const parsed = parseWhen(text, NOW, "UTC", "en-US");
+      return parsed.ok ? parsed.value : parsed.message;
+    };
+    expect(us("1:05 pm")).toBe("2026-03-14T13:05:00.000Z");
+    expect(us("12:10 am")).toBe("2026-03-14T00:10:00.000Z");
+    expect(us("3/13/2026 11:05 pm")).toBe("2026-03-13T23:05:00.000Z");
+    expect(us("Mar 12 9am")).toBe("2026-03-12T09:00:00.000Z");
+    expect(us("13:05 pm")).toMatch(/not a time.*10:42 am/);
+    // Without a year the day that was last is meant.
+    expect(us("12/24 8:00")).toBe("2025-12-24T08:00:00.000Z");
+    expect(read("13/03/2026 23:05")).toBe("2026-03-13T23:05:00.000Z");
+    expect(read("yesterday 10:42")).toBe("2026-03-13T10:42:00.000Z");
+  });
+
   it("refuses the future with how far ahead it is, and what is no time", () => {
     expect(read("15:00")).toMatch(/15:00 is 40 min ahead of now \(14:20\)/);
     expect(read("14:21")).toBe("2026-03-14T14:21:00.000Z");

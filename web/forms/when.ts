@@ -1,21 +1,65 @@
-import { bad, CLOCK_TOLERANCE_MS, good, type Parsed, writeDuration } from "@hearth/core";
+import { bad, CLOCK_TOLERANCE_MS, good, isLocale, MANNERS, type Parsed, writeDuration } from "@hearth/core";
 import { DateTime } from "luxon";
 
-/** Reads when something happened: nothing for now, "10:42" today, "2026-03-14 10:42". Gives ISO text; the future is refused. */
-export function parseWhen(text: string, now: string, zone: string): Parsed<string | null> {
+/** How a place writes its dates and its clock, for what is typed and for what is said back. */
+const mannerOf = (locale: string | undefined) => MANNERS[isLocale(locale ?? "") ? (locale as keyof typeof MANNERS) : "en-GB"];
+
+/** Reads a day: "2026-03-14", or as the place writes it, with its year or without: "3/14/2026", "14/3", "Mar 14", "14 Mar". Null where it is none. */
+export function readDay(text: string, today: DateTime, locale?: string): DateTime | null {
+  const { date } = mannerOf(locale);
+  const short = date
+    .replace(/[^dL]*yyyy[^dL]*/, "")
+    .replace("dd", "d")
+    .replace("LL", "L");
+  const typed = text
+    .trim()
+    .replace(/\s+/g, " ")
+    .replace(/^(mon|tue|wed|thu|fri|sat|sun)[a-z]*,? /i, "")
+    .replace(/(\d)\. /, "$1 ");
+  if (/^today$/i.test(typed)) return today.startOf("day");
+  if (/^yesterday$/i.test(typed)) return today.minus({ days: 1 }).startOf("day");
+  const formats = ["yyyy-L-d", date.replace("dd", "d").replace("LL", "L"), "d LLL yyyy", "LLL d, yyyy", "LLL d yyyy", "d LLL", "LLL d", short];
+  for (const format of formats) {
+    const day = DateTime.fromFormat(typed, format, { zone: today.zone, locale: "en" });
+    if (!day.isValid) continue;
+    // Without a year the day that was last is meant.
+    if (!format.includes("yyyy")) {
+      const near = day.set({ year: today.year });
+      return near > today.plus({ days: 1 }) ? near.minus({ years: 1 }) : near;
+    }
+    return day;
+  }
+  return null;
+}
+
+/** Reads a time of day: "10:42", "10.42", "11:40 pm", "3pm". Null where it is none. */
+export function readClock(text: string): { hour: number; minute: number } | null {
+  const match = /^(\d{1,2})(?:[:.](\d{2}))?\s*([ap])\.?\s*m\.?$/i.exec(text.trim()) ?? /^(\d{1,2})[:.](\d{2})$/.exec(text.trim());
+  if (!match) return null;
+  const half = match[3]?.toLowerCase();
+  const [hour, minute] = [Number(match[1]), Number(match[2] ?? 0)];
+  if (minute > 59 || hour > (half ? 12 : 23) || (half && hour === 0)) return null;
+  return { hour: half ? (hour % 12) + (half === "p" ? 12 : 0) : hour, minute };
+}
+
+/** Reads when something happened: nothing for now, "10:42" today, "2026-03-14 10:42", also as the place writes it. Gives ISO text; the future is refused. */
+export function parseWhen(text: string, now: string, zone: string, locale?: string): Parsed<string | null> {
   const typed = text.trim();
   if (typed === "" || typed.toLowerCase() === "now") return good(null);
   const today = DateTime.fromISO(now, { zone });
-  const short = /^(\d{1,2})[:.](\d{2})$/.exec(typed);
-  const at = short
-    ? today.set({ hour: Number(short[1]), minute: Number(short[2]), second: 0, millisecond: 0 })
-    : DateTime.fromFormat(typed.replace("T", " "), "yyyy-LL-dd HH:mm", { zone });
-  if (!at.isValid || (short && (Number(short[1]) > 23 || Number(short[2]) > 59)))
-    return bad(`“${typed}” is not a time. Write it like 10:42, or ${today.toFormat("yyyy-LL-dd")} 10:42 for another day.`);
+  const { hours, date } = mannerOf(locale);
+  const clock = hours === 24 ? "10:42" : "10:42 am";
+  const alone = readClock(typed);
+  const apart = /^(.*\S)[T\s]+(\d{1,2}(?:[:.]\d{2})?(?:\s*[ap]\.?\s*m\.?)?)$/i.exec(typed);
+  const time = alone ?? (apart ? readClock(apart[2] ?? "") : null);
+  const day = alone ? today : apart ? readDay(apart[1] ?? "", today, locale) : null;
+  const at = time && day ? day.set({ ...time, second: 0, millisecond: 0 }) : null;
+  if (!at?.isValid) return bad("not-understood", `“${typed}” is not a time. Write it like ${clock}, or ${today.toFormat(date)} ${clock} for another day.`);
   const ahead = at.toMillis() - Date.parse(now);
   if (ahead > CLOCK_TOLERANCE_MS)
     return bad(
-      `${typed} is ${writeDuration(ahead / 1_000)} ahead of now (${today.toFormat("HH:mm")}). Give the time at which it happened; for yesterday write the date too.`,
+      "too-large",
+      `${typed} is ${writeDuration(ahead / 1_000)} ahead of now (${today.toFormat(hours === 24 ? "HH:mm" : "h:mm a").toLowerCase()}). Give the time at which it happened; for yesterday write the date too.`,
     );
   return good(new Date(at.toMillis()).toISOString());
 }

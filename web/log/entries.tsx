@@ -1,55 +1,14 @@
 "use client";
 
-import { type BatchEvent, parseCount, parseDuration, parseMass, parseTemperature, tellEvent, writeDuration } from "@hearth/core";
+import { type BatchEvent, tellEvent } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, useFields, words } from "@/forms/fields";
-import { parseWhen } from "@/forms/when";
+import { whenRule } from "@/forms/rules";
+import { Said } from "@/ui/said";
 import { SIGN, TONE } from "@/ui/tone";
 import { useUnits } from "@/ui/units";
 import type { Batch, Entered } from "./use-batch";
-
-/** What of an entry can be typed anew. */
-function valueRule(event: BatchEvent, units: ReturnType<typeof useUnits>): { label: string; rule: FieldRule<unknown>; body: (value: never) => Entered } | null {
-  switch (event.kind) {
-    case "weighed":
-      return {
-        label: "What it weighed",
-        rule: { initial: units.g(event.payload.mg), parse: (text) => parseMass(text, { unit: units.mass }) },
-        body: (mg: number) => ({ kind: "weighed", payload: { ...event.payload, mg } }),
-      };
-    case "counted":
-      return {
-        label: "How many",
-        rule: { initial: String(event.payload.n), parse: (text) => parseCount(text, { least: 1, most: 100_000, name: "drops or pieces" }) },
-        body: (n: number) => ({ kind: "counted", payload: { ...event.payload, n } }),
-      };
-    case "read":
-      return {
-        label: "What the instrument showed",
-        rule: { initial: units.t(event.payload.shown), parse: (text) => parseTemperature(text, units.temperature) },
-        body: (shown: number) => ({ kind: "read", payload: { ...event.payload, shown }, instrumentId: event.instrumentId }),
-      };
-    case "stirred":
-      return {
-        label: "How long",
-        rule: { initial: writeDuration(event.payload.seconds), parse: (text) => parseDuration(text, "min", 3_600) },
-        body: (seconds: number) => ({ kind: "stirred", payload: { ...event.payload, seconds } }),
-      };
-    case "note":
-      return { label: "Note", rule: words(event.payload.text), body: (text: string) => ({ kind: "note", payload: { text } }) };
-    case "poured":
-    case "did":
-    case "heated":
-      // Only when it was can be typed anew.
-      return {
-        label: "",
-        rule: { initial: "", parse: () => ({ ok: true, value: null }) },
-        body: () => ({ kind: event.kind, payload: event.payload }) as Entered,
-      };
-    default:
-      return null;
-  }
-}
+import { valueRule } from "./value-rule";
 
 function Correction({ event, batch, onDone }: { event: BatchEvent; batch: Batch; onDone: () => void }) {
   const units = useUnits();
@@ -57,9 +16,9 @@ function Correction({ event, batch, onDone }: { event: BatchEvent; batch: Batch;
   const rules = useMemo(
     () => ({
       value: (value?.rule ?? words()) as FieldRule<unknown>,
-      at: { initial: "", parse: (text: string) => parseWhen(text, batch.now, units.zone) } as FieldRule<unknown>,
+      at: whenRule(batch.now, units) as FieldRule<unknown>,
     }),
-    [value?.rule, batch.now, units.zone],
+    [value?.rule, batch.now, units],
   );
   const fields = useFields(rules);
   const [said, setSaid] = useState("");
@@ -84,11 +43,7 @@ function Correction({ event, batch, onDone }: { event: BatchEvent; batch: Batch;
         {value?.label ? <Field label={value.label} {...fields.bind("value")} autoFocus /> : null}
         {value ? <Field label="When" {...fields.bind("at")} placeholder={units.clock(event.happenedAt)} hint="Leave empty to keep its time." /> : null}
       </div>
-      {said ? (
-        <p role="alert" className="font-semibold text-hot">
-          ▲ {said}
-        </p>
-      ) : null}
+      <Said className="">{said}</Said>
       <div className="mt-1 flex flex-wrap gap-3">
         {value ? (
           <button type="submit" className="press">

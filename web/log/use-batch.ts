@@ -16,14 +16,16 @@ import {
   readingsOf,
   type SentEvent,
   settle,
+  tellEvent,
   titleOf,
 } from "@hearth/core";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v7 } from "uuid";
-import { useClock, useNow } from "@/ui/units";
+import { useClock, useNow, useUnits } from "@/ui/units";
 import { hearOthers } from "./live";
-import { type Refusal, send, useOutbox } from "./outbox";
+import { send, useOutbox } from "./outbox";
 import { usePlace } from "./place";
+import { keepKnown, type Refusal, readKnown } from "./store";
 
 export interface Instrument {
   id: string;
@@ -54,6 +56,9 @@ export interface BatchProps {
 export type Entered = EventBody & { happenedAt?: string | null; instrumentId?: string | null; corrects?: string | null };
 type Known = Pick<BatchProps["batch"], "facts" | "events" | "total" | "seq">;
 
+/** What is heard in quick succession is kept once. */
+const KEEP_PAUSE_MS = 300;
+
 /** What the server knows of a batch, kept up with what others and this device enter. */
 function useKnown(workshopId: string, batch: BatchProps["batch"]): Known {
   const [known, setKnown] = useState<Known>(batch);
@@ -63,6 +68,19 @@ function useKnown(workshopId: string, batch: BatchProps["batch"]): Known {
   useEffect(() => {
     if (batch.seq > newest.current.seq) setKnown(batch);
   }, [batch]);
+  // Without the server a page opens as it was drawn; what this device heard since then it has kept.
+  useEffect(() => {
+    void readKnown(batch.id).then((kept) => {
+      if (kept && kept.workshopId === workshopId && kept.seq > newest.current.seq) setKnown(kept);
+    });
+  }, [workshopId, batch.id]);
+  useEffect(() => {
+    const timer = setTimeout(
+      () => void keepKnown({ batchId: batch.id, workshopId, facts: known.facts, events: known.events, total: known.total, seq: known.seq }),
+      KEEP_PAUSE_MS,
+    );
+    return () => clearTimeout(timer);
+  }, [known, workshopId, batch.id]);
   const busy = useRef(false);
   const again = useRef(false);
   const read = useCallback(async () => {
@@ -109,6 +127,9 @@ export function useBatch({ batch, instruments, people }: BatchProps, everyMs = 1
   const { workshopId, personId } = usePlace();
   const now = useNow(everyMs);
   const clock = useClock();
+  const units = useUnits();
+  /** An entry that was refused here goes when the maker enters another of its kind in its place. */
+  const refusedHere = useRef(new Map<string, string>());
   const { waiting, taken } = useOutbox();
   const [last, setLast] = useState<SentEvent | null>(null);
   const known = useKnown(workshopId, batch);
@@ -143,8 +164,22 @@ export function useBatch({ batch, instruments, people }: BatchProps, everyMs = 1
     } as SentEvent;
     // It counts here at once, so an undo pressed before the server has answered takes back this entry and no other.
     setLast(event.kind === "withdrawn" ? null : event);
-    const refusal = await send({ workshopId, batchId: batch.id, event });
-    if (refusal) setLast((newest) => (newest?.id === event.id ? null : newest));
+    const told = tellEvent({ ...event, arrivedAt: event.happenedAt } as BatchEvent, plan, units, names.get(event.instrumentId ?? "") ?? "");
+    const instead = refusedHere.current.get(event.kind);
+    refusedHere.current.delete(event.kind);
+    const refusal = await send(
+      {
+        workshopId,
+        batchId: batch.id,
+        of: `${batch.number} ${titleOf(plan)}`,
+        told: told.figure ? `${told.what}: ${told.figure}` : told.what,
+        event,
+      },
+      instead,
+    );
+    if (!refusal) return null;
+    refusedHere.current.set(event.kind, event.id);
+    setLast((newest) => (newest?.id === event.id ? null : newest));
     return refusal;
   };
   const readings = useMemo(() => readingsOf(facts), [facts]);

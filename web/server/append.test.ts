@@ -2,7 +2,6 @@ import { batchOf } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { batchEvents, batches } from "../data/tables/batch";
-import { workshops } from "../data/tables/workshop";
 import { type TestDatabase, testDatabase } from "../testing/database";
 import { STARTED, storedBatch } from "../testing/stored-batch";
 import { appendEvent, undoStart } from "./append";
@@ -45,6 +44,37 @@ describe("adding events", () => {
     expect(answers.filter((answer) => answer.ok && !answer.repeated)).toHaveLength(1);
     expect(answers.every((answer) => answer.ok)).toBe(true);
     expect((await read())?.weighed[`0:${wax}`]?.mg).toBe(50_000);
+  });
+
+  it("takes many at the same instant together, in the order they came, and refuses only what is wrong among them", async () => {
+    const { append, sent, wax, workshopId, batch } = await pot();
+    const many = Array.from({ length: 60 }, (_, index) =>
+      index % 20 === 7
+        ? sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 1_000 } }, { personId: workshopId })
+        : sent({ kind: "note", payload: { text: `note ${index}` } }),
+    );
+    const twice = many[3] as (typeof many)[number];
+    const answers = await Promise.all([...many, twice].map((event) => append(event)));
+    expect(answers.filter((answer) => !answer.ok)).toHaveLength(3);
+    expect(answers.filter((answer) => answer.ok && answer.repeated)).toHaveLength(1);
+    for (const at of [7, 27, 47]) expect(answers[at]).toMatchObject({ ok: false, status: 400, fields: { personId: expect.anything() } });
+    const { rows } = await test.pool.query(
+      "select payload->>'text' as text from batch_event where workshop_id = $1 and batch_id = $2 and kind = 'note' order by seq",
+      [workshopId, batch],
+    );
+    expect(rows.map((row) => row.text)).toEqual(many.filter((event) => event.kind === "note").map((event) => (event.payload as { text: string }).text));
+    // What follows from them is what follows from them one by one.
+    const page = await readBatch(test.db, workshopId, batch);
+    expect(page?.facts).toEqual(batchOf(page?.events ?? []).facts);
+  });
+
+  it("takes a time at any offset that can be written, which the database alone would not", async () => {
+    const { append, sent, workshopId, batch } = await pot();
+    const odd = sent({ kind: "note", payload: { text: "far east" } }, { happenedAt: "2026-02-02T09:00:00+23:59" });
+    expect(await append(odd)).toMatchObject({ ok: true });
+    expect(await append(odd)).toMatchObject({ ok: true, repeated: true });
+    const page = await readBatch(test.db, workshopId, batch);
+    expect(page?.events.map((event) => event.happenedAt)).toContain("2026-02-01T09:01:00.000Z");
   });
 
   it("lets only one of two corrections at the same instant replace an entry", async () => {
@@ -174,14 +204,43 @@ describe("the table of events", () => {
   it("refuses to change or drop an event, yet lets a whole workshop go", async () => {
     const { workshopId, append, sent } = await pot();
     await append(sent({ kind: "note", payload: { text: "x" } }));
-    await expect(test.db.update(batchEvents).set({ kind: "note" }).where(sql`workshop_id = ${workshopId}`)).rejects.toMatchObject({
-      cause: { message: expect.stringContaining("append-only") },
-    });
-    await expect(test.db.delete(batchEvents).where(sql`workshop_id = ${workshopId}`)).rejects.toMatchObject({
-      cause: { message: expect.stringContaining("append-only") },
-    });
-    await test.db.delete(workshops).where(sql`id = ${workshopId}`);
+    // Even to the owner of the tables.
+    await expect(test.owner.query("update batch_event set kind = 'note' where workshop_id = $1", [workshopId])).rejects.toThrow("append-only");
+    await expect(test.owner.query("delete from batch_event where workshop_id = $1", [workshopId])).rejects.toThrow("append-only");
+    await test.owner.query("delete from workshop where id = $1", [workshopId]);
     expect(await test.db.select().from(batchEvents).where(sql`workshop_id = ${workshopId}`)).toEqual([]);
+  });
+});
+
+describe("the program's own role", () => {
+  it("owns nothing, and may not change, empty or take out of the log, nor switch off what guards it", async () => {
+    const { workshopId, append, sent } = await pot();
+    await append(sent({ kind: "note", payload: { text: "x" } }));
+    const { rows } = await test.pool.query(
+      "select rolsuper, rolcreatedb, rolcreaterole, rolbypassrls, (select count(*)::int from pg_class where relowner = pg_roles.oid) as owns from pg_roles where rolname = current_user",
+    );
+    expect(rows).toEqual([{ rolsuper: false, rolcreatedb: false, rolcreaterole: false, rolbypassrls: false, owns: 0 }]);
+    for (const attempt of [
+      "update batch_event set kind = 'note'",
+      "delete from batch_event",
+      "truncate batch_event",
+      "truncate workshop cascade",
+      "delete from workshop",
+      "delete from batch",
+      "alter table batch_event disable trigger all",
+      "drop trigger batch_event_append_only on batch_event",
+      "create or replace function refuse_change() returns trigger language plpgsql as 'begin return old; end'",
+      "set session_replication_role = replica",
+      "create table mine (id int)",
+      "drop table batch_event",
+    ])
+      await expect(test.pool.query(attempt), attempt).rejects.toMatchObject({ code: "42501" });
+    const { rows: left } = await test.pool.query("select count(*)::int as n from batch_event where workshop_id = $1", [workshopId]);
+    expect(left).toEqual([{ n: 2 }]);
+    // What it may do is undone by a function that looks first.
+    expect((await test.pool.query("select undo_start($1, (select id from batch where workshop_id = $1)) as undone", [workshopId])).rows).toEqual([
+      { undone: false },
+    ]);
   });
 });
 
@@ -192,7 +251,7 @@ describe("lists", () => {
     const seen: string[] = [];
     let after: string | undefined;
     do {
-      const page = await listBatches(test.db, workshopId, ["pot"], after);
+      const page = await listBatches(test.db, workshopId, ["pot"], { after });
       seen.push(...page.batches.map((one) => one.id));
       expect(page.batches.length).toBeLessThanOrEqual(25);
       after = page.more ?? undefined;
@@ -213,9 +272,28 @@ describe("lists", () => {
     expect(await dueToLook(test.db, workshopId, LATER)).toEqual([]);
   });
 
+  it("are found by number or by letters of the formula's name, and by where they stand on the rack", async () => {
+    const workshopId = await test.workshop();
+    for (let n = 1; n <= 4; n++) {
+      const { batch, sent } = await storedBatch(test, workshopId, n);
+      if (n > 1) await appendEvent(test.db, workshopId, batch, sent(POURED, { happenedAt: new Date(Date.parse(STARTED) + n * 60_000).toISOString() }), LATER);
+    }
+    const found = async (asked: Parameters<typeof listBatches>[3], now = LATER, stages: Parameters<typeof listBatches>[2] = ["pot", "rack"]) =>
+      (await listBatches(test.db, workshopId, stages, asked, now)).batches.map((one) => one.number).sort();
+    expect(await found({ q: "3" })).toEqual([3]);
+    expect(await found({ q: "#2" })).toEqual([2]);
+    expect(await found({ q: "FORMULA" })).toEqual([1, 2, 3, 4]);
+    expect(await found({ q: "%" })).toEqual([]);
+    expect(await found({ q: "99999999999999" })).toEqual([]);
+    expect(await found({ state: "setting" })).toEqual([2, 3, 4]);
+    expect(await found({ state: "look" }, NEXT_WEEK)).toEqual([2, 3, 4]);
+    expect(await found({ state: "setting" }, NEXT_WEEK)).toEqual([]);
+    expect(await found({ state: "curing" }, NEXT_WEEK)).toEqual([2, 3, 4]);
+  });
+
   it("answers a cursor that is none like the first page", async () => {
     const { workshopId } = await pot();
     for (const after of ["x", "2026-02-02_y", "_", "2026-02-02T09:00:00Z_not-an-id"])
-      expect((await listBatches(test.db, workshopId, ["pot"], after)).batches).toHaveLength(1);
+      expect((await listBatches(test.db, workshopId, ["pot"], { after })).batches).toHaveLength(1);
   });
 });

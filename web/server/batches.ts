@@ -19,6 +19,7 @@ import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { instruments } from "@/data/tables/shelf";
 import { keptOf } from "./events";
+import { containing } from "./naturally";
 
 /** A batch as a list shows it: a little of its plan and facts, the same size however long its log. */
 export interface Listed {
@@ -96,10 +97,39 @@ const listedRows = (db: Database, rows: Row[]): Promise<Listed[]> =>
     }),
   );
 
+export interface BatchesAsked {
+  after?: string | undefined;
+  /** A number, or part of the formula's name. */
+  q?: string | undefined;
+  /** Where it stands by the clock, on the rack. */
+  state?: "setting" | "look" | "curing" | "ready" | undefined;
+}
+
+/** Where a batch on the rack stands, as the database can tell. */
+const standing = (state: NonNullable<BatchesAsked["state"]>, now: string) =>
+  ({
+    setting: gt(batches.setAt, now),
+    look: and(lte(batches.setAt, now), isNull(batches.lookedAt)),
+    curing: and(lte(batches.setAt, now), gt(batches.sellFrom, now)),
+    ready: lte(batches.sellFrom, now),
+  })[state];
+
 /** Batches at the given stages, newest first, a page at a time. `after` is the cursor of the page before. */
-export async function listBatches(db: Database, workshopId: string, stages: Stage[], after?: string): Promise<{ batches: Listed[]; more: string | null }> {
-  const [at, id] = after?.split("_") ?? [];
+export async function listBatches(
+  db: Database,
+  workshopId: string,
+  stages: Stage[],
+  asked: BatchesAsked = {},
+  now = "",
+): Promise<{ batches: Listed[]; more: string | null }> {
+  const [at, id] = asked.after?.split("_") ?? [];
   const valid = at && id && !Number.isNaN(Date.parse(at)) && /^[0-9a-f-]{36}$/.test(id);
+  const q = asked.q?.trim() ?? "";
+  const number = /^#?\d{1,9}$/.test(q) ? Number(q.replace("#", "")) : null;
+  const named = q
+    ? sql`exists (select 1 from formula_version v join formula f on f.workshop_id = v.workshop_id and f.id = v.formula_id
+        where v.workshop_id = ${workshopId} and v.id = ${batches.formulaVersionId} and f.name ilike ${containing(q)})`
+    : undefined;
   const rows = await db
     .select()
     .from(batches)
@@ -107,6 +137,8 @@ export async function listBatches(db: Database, workshopId: string, stages: Stag
       and(
         eq(batches.workshopId, workshopId),
         inArray(batches.stage, stages),
+        q ? or(named, number === null ? undefined : eq(batches.number, number)) : undefined,
+        asked.state ? standing(asked.state, now) : undefined,
         valid ? or(lt(batches.startedAt, at), and(eq(batches.startedAt, at), lt(batches.id, id))) : undefined,
       ),
     )
@@ -229,6 +261,10 @@ export async function listInstruments(db: Database, workshopId: string): Promise
       .limit(200)
   );
 }
+
+/** Whether nothing was ever made in a workshop. */
+export const hasNoBatch = async (db: Database, workshopId: string): Promise<boolean> =>
+  (await db.select({ id: batches.id }).from(batches).where(eq(batches.workshopId, workshopId)).limit(1)).length === 0;
 
 /** What waits at each station, for the line of stations. */
 export async function waitingCounts(db: Database, workshopId: string, now: string): Promise<Record<string, number>> {

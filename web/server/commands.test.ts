@@ -6,25 +6,20 @@ import { batches } from "../data/tables/batch";
 import { formulas, formulaVersions } from "../data/tables/formula";
 import { vessels, waxes } from "../data/tables/shelf";
 import { people, workshops } from "../data/tables/workshop";
-import { saveFormula, saveProcess } from "../stations/formulas/commands";
+import { saveProcess } from "../stations/formulas/commands";
 import { changeWorkshop, makeWorkshop } from "../stations/frame/workshop-commands";
 import { startBatch } from "../stations/plan/commands";
-import { saveOnShelf } from "../stations/shelf/commands";
 import { type TestDatabase, testDatabase } from "../testing/database";
+import { jar } from "../testing/headers";
 import { storedBatch } from "../testing/stored-batch";
 import { eventsOf } from "./events";
 import { find } from "./find";
+import { saveFormula } from "./formula-save";
 import { readFormula } from "./formulas";
 import { readProcess } from "./processes";
+import { saveOnShelf } from "./shelf-save";
 
-const jar = vi.hoisted(() => new Map<string, string>());
-vi.mock("next/headers", () => ({
-  cookies: async () => ({
-    get: (name: string) => (jar.has(name) ? { name, value: jar.get(name) } : undefined),
-    set: (name: string, value: string) => void jar.set(name, value),
-    delete: (name: string) => void jar.delete(name),
-  }),
-}));
+vi.mock("next/headers", () => import("../testing/headers"));
 vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 let test: TestDatabase;
@@ -83,7 +78,7 @@ describe("finding by name", () => {
     expect(await names("soy")).toEqual(["wax test soy"]);
     expect(await names("bench")).toEqual(["instrument bench scale"]);
     const [scale] = await find(test.db, workshopId, "bench");
-    expect(scale?.path).toBe("/shelf#instrument");
+    expect(scale?.path).toBe("/shelf?kind=instrument&q=bench%20scale");
     expect((await find(test.db, workshopId, "rain"))[0]?.path).toBe(`/shelf/fragrance/${stored.oil}`);
   });
 
@@ -333,6 +328,23 @@ describe("the shelf", () => {
     });
     expect(await put("instrument", { name: "odd", kind: "probe", correction: 9_000, resolutionUg: null })).toMatchObject({ ok: false });
     expect(await put("crayon", { name: "red" })).toMatchObject({ ok: false });
+  });
+});
+
+describe("a button that is pressed twice", () => {
+  it("makes one of a thing, however fast", async () => {
+    const freshId = v7();
+    const formula = () => saveFormula(here(), { id: null, freshId, expectedVersion: null, name: "Pressed twice", spec: spec() });
+    const both = await Promise.all([formula(), formula()]);
+    expect(both.map((one) => value(one).id)).toEqual([freshId, freshId]);
+    expect(await test.db.select().from(formulas).where(eq(formulas.name, "Pressed twice"))).toHaveLength(1);
+    expect(await test.db.select().from(formulaVersions).where(eq(formulaVersions.formulaId, freshId))).toHaveLength(1);
+
+    const id = v7();
+    const workshop = () => makeWorkshop({ id, name: "Twice", massUnit: "g", temperatureUnit: "C", timeZone: "UTC", person: "Ilvo" });
+    await Promise.all([workshop(), workshop()]);
+    expect(await test.db.select().from(workshops).where(eq(workshops.id, id))).toHaveLength(1);
+    expect(await test.db.select().from(people).where(eq(people.workshopId, id))).toHaveLength(1);
   });
 });
 

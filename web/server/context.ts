@@ -7,7 +7,23 @@ import { clockIsFrozen, now } from "@/data/clock";
 import { people, workshops } from "@/data/tables/workshop";
 
 const staffOf = (workshopId: string) =>
-  database().select({ id: people.id, name: people.name }).from(people).where(eq(people.workshopId, workshopId)).orderBy(asc(people.name)).limit(200);
+  database()
+    .select({ id: people.id, name: people.name, putAway: people.putAway })
+    .from(people)
+    .where(eq(people.workshopId, workshopId))
+    .orderBy(asc(people.name))
+    .limit(200);
+
+/** How a workshop reads and writes quantities. */
+const unitsOf = (workshop: typeof workshops.$inferSelect) => ({
+  mass: workshop.massUnit,
+  temperature: workshop.temperatureUnit,
+  currency: workshop.currency,
+  zone: workshop.timeZone,
+  length: workshop.lengthUnit,
+  pounds: workshop.pounds,
+  locale: workshop.locale,
+});
 
 /** Where a page is and who acts there: the one place from which every read takes its workshop. */
 export const here = cache(async () => {
@@ -17,16 +33,16 @@ export const here = cache(async () => {
   const workshop = all.find((one) => one.id === jar.get("hearth_workshop")?.value) ?? all[0];
   if (!workshop) redirect("/workshops");
   const staff = await staffOf(workshop.id);
-  const person = staff.find((one) => one.id === jar.get("hearth_person")?.value) ?? staff[0] ?? null;
+  const person = staff.find((one) => one.id === jar.get("hearth_person")?.value) ?? staff.find((one) => !one.putAway) ?? staff[0] ?? null;
   return {
     db,
     workshop,
     workshops: all.map(({ id, name }) => ({ id, name })),
-    people: staff,
+    people: staff.filter((one) => !one.putAway || one.id === person?.id).map(({ id, name }) => ({ id, name })),
     person,
     now: now(),
     frozen: clockIsFrozen(),
-    units: { mass: workshop.massUnit, temperature: workshop.temperatureUnit, currency: workshop.currency, zone: workshop.timeZone },
+    units: unitsOf(workshop),
   };
 });
 

@@ -4,6 +4,8 @@ import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { processes } from "@/data/tables/process";
+import { products } from "@/data/tables/product";
+import { containing, naturally } from "./naturally";
 import { tableOf } from "./tables";
 
 /** Something that can be gone to. */
@@ -18,10 +20,10 @@ const EACH = 6;
 
 /** What of a workshop has these letters in its name, whatever their case: batches (also by number), formulas, processes, and things on the shelf. */
 export async function find(db: Database, workshopId: string, text: string): Promise<Found[]> {
-  const like = `%${text.trim().replace(/[\\%_]/g, (one) => `\\${one}`)}%`;
+  const like = containing(text);
   const number = /^\d{1,9}$/.test(text.trim()) ? Number(text.trim()) : null;
   const kinds = SHELF_KINDS.filter((kind): kind is Exclude<ShelfKind, "person"> => kind !== "person");
-  const [made, recipes, ways, ...things] = await Promise.all([
+  const [made, recipes, ways, sold, ...things] = await Promise.all([
     db
       .select({ id: batches.id, number: batches.number, name: formulas.name })
       .from(batches)
@@ -42,6 +44,12 @@ export async function find(db: Database, workshopId: string, text: string): Prom
       .where(and(eq(processes.workshopId, workshopId), ilike(processes.name, like)))
       .orderBy(processes.name)
       .limit(EACH),
+    db
+      .select({ id: products.id, name: products.name })
+      .from(products)
+      .where(and(eq(products.workshopId, workshopId), eq(products.putAway, false), ilike(products.name, like)))
+      .orderBy(naturally(products.name))
+      .limit(EACH),
     ...kinds.map((kind) => {
       const table = tableOf(kind);
       return db
@@ -55,12 +63,13 @@ export async function find(db: Database, workshopId: string, text: string): Prom
   return [
     ...made.map((one) => ({ kind: "batch", name: `${one.number}: ${one.name}`, path: `/records/${one.id}` })),
     ...recipes.map((one) => ({ kind: "formula", name: one.name, path: `/formulas/${one.id}` })),
+    ...sold.map((one) => ({ kind: "product", name: one.name, path: `/products/${one.id}` })),
     ...ways.map((one) => ({ kind: "process", name: one.name, path: `/formulas/processes/${one.id}` })),
     ...kinds.flatMap((kind, index) =>
       (things[index] ?? []).map((one) => ({
         kind,
         name: one.name,
-        path: STOCKED.some((stocked) => stocked === kind) ? `/shelf/${kind}/${one.id}` : `/shelf#${kind}`,
+        path: STOCKED.some((stocked) => stocked === kind) ? `/shelf/${kind}/${one.id}` : `/shelf?kind=${kind}&q=${encodeURIComponent(one.name)}`,
       })),
     ),
   ];

@@ -1,8 +1,9 @@
 import { type FormulaSpec, readFormula as readSpec } from "@hearth/core";
-import { and, count, desc, eq, inArray, lt, or } from "drizzle-orm";
-import type { Database } from "@/data/client";
+import { and, count, desc, eq, ilike, sql } from "drizzle-orm";
+import type { Database, Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
+import { containing, naturally } from "./naturally";
 
 export interface FormulaListed {
   id: string;
@@ -10,74 +11,64 @@ export interface FormulaListed {
   number: number;
   spec: FormulaSpec;
   updatedAt: string;
+  putAway: boolean;
 }
 
-/** Every formula in its newest version, by name: what a plan chooses from. */
-export async function listForPlan(
-  db: Database,
-  workshopId: string,
-): Promise<{ id: string; name: string; versionId: string; number: number; spec: FormulaSpec }[]> {
-  const rows = await db
-    .selectDistinctOn([formulaVersions.formulaId], {
-      id: formulas.id,
-      name: formulas.name,
-      versionId: formulaVersions.id,
-      number: formulaVersions.number,
-      spec: formulaVersions.spec,
-    })
+/** One formula in its newest version: what a plan is made from; null where there is none such. */
+export async function formulaForPlan(db: Database | Transaction, workshopId: string, id: string) {
+  const [row] = await db
+    .select({ id: formulas.id, name: formulas.name, versionId: formulaVersions.id, number: formulaVersions.number, spec: formulaVersions.spec })
     .from(formulaVersions)
     .innerJoin(formulas, and(eq(formulas.workshopId, formulaVersions.workshopId), eq(formulas.id, formulaVersions.formulaId)))
-    .where(eq(formulaVersions.workshopId, workshopId))
-    .orderBy(formulaVersions.formulaId, desc(formulaVersions.number))
-    .limit(1_000);
-  return rows.map((row) => ({ ...row, spec: readSpec(row.spec) })).sort((a, b) => a.name.localeCompare(b.name));
+    .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.formulaId, id)))
+    .orderBy(desc(formulaVersions.number))
+    .limit(1);
+  return row ? { ...row, spec: readSpec(row.spec) } : null;
 }
 
 const PAGE = 40;
 
-/** Formulas with their newest versions, last changed first, a page at a time. */
-export async function listFormulas(db: Database, workshopId: string, after?: string): Promise<{ formulas: FormulaListed[]; more: string | null }> {
-  const [at, id] = after?.split("_") ?? [];
+export interface FormulasAsked {
+  q?: string | undefined;
+  /** Family of its first wax. */
+  family?: string | undefined;
+  away?: boolean | undefined;
+  order?: "name" | "changed" | undefined;
+  page?: number | undefined;
+}
+
+/** Formulas in their newest versions, a page at a time: by name, or last changed first. */
+export async function listFormulas(
+  db: Database,
+  workshopId: string,
+  asked: FormulasAsked = {},
+): Promise<{ formulas: FormulaListed[]; found: number; pages: number }> {
+  const newest = db
+    .selectDistinctOn([formulaVersions.formulaId], { formulaId: formulaVersions.formulaId, number: formulaVersions.number, spec: formulaVersions.spec })
+    .from(formulaVersions)
+    .where(eq(formulaVersions.workshopId, workshopId))
+    .orderBy(formulaVersions.formulaId, desc(formulaVersions.number))
+    .as("newest");
+  const where = and(
+    eq(formulas.workshopId, workshopId),
+    eq(formulas.putAway, asked.away ?? false),
+    asked.q ? ilike(formulas.name, containing(asked.q)) : undefined,
+    asked.family
+      ? sql`exists (select 1 from wax w where w.workshop_id = ${workshopId} and w.family = ${asked.family} and w.id::text = ${newest.spec} -> 'waxes' -> 0 ->> 'id')`
+      : undefined,
+  );
+  const [total] = await db.select({ n: count() }).from(formulas).innerJoin(newest, eq(newest.formulaId, formulas.id)).where(where);
+  const found = total?.n ?? 0;
+  const pages = Math.max(1, Math.ceil(found / PAGE));
   const rows = await db
-    .select()
+    .select({ id: formulas.id, name: formulas.name, number: newest.number, spec: newest.spec, updatedAt: formulas.updatedAt, putAway: formulas.putAway })
     .from(formulas)
-    .where(
-      and(
-        eq(formulas.workshopId, workshopId),
-        at && id && !Number.isNaN(Date.parse(at)) && /^[0-9a-f-]{36}$/.test(id)
-          ? or(lt(formulas.updatedAt, at), and(eq(formulas.updatedAt, at), lt(formulas.id, id)))
-          : undefined,
-      ),
-    )
-    .orderBy(desc(formulas.updatedAt), desc(formulas.id))
-    .limit(PAGE + 1);
-  const page = rows.slice(0, PAGE);
-  const versions = page.length
-    ? await db
-        .selectDistinctOn([formulaVersions.formulaId])
-        .from(formulaVersions)
-        .where(
-          and(
-            eq(formulaVersions.workshopId, workshopId),
-            inArray(
-              formulaVersions.formulaId,
-              page.map((row) => row.id),
-            ),
-          ),
-        )
-        .orderBy(formulaVersions.formulaId, desc(formulaVersions.number))
-    : [];
-  const newest = new Map(versions.map((version) => [version.formulaId, version]));
-  const last = page.at(-1);
-  return {
-    formulas: page.flatMap((row) => {
-      const version = newest.get(row.id);
-      return version
-        ? [{ id: row.id, name: row.name, number: version.number, spec: readSpec(version.spec), updatedAt: new Date(row.updatedAt).toISOString() }]
-        : [];
-    }),
-    more: rows.length > PAGE && last ? `${new Date(last.updatedAt).toISOString()}_${last.id}` : null,
-  };
+    .innerJoin(newest, eq(newest.formulaId, formulas.id))
+    .where(where)
+    .orderBy(...(asked.order === "changed" ? [desc(formulas.updatedAt)] : []), naturally(formulas.name), formulas.id)
+    .limit(PAGE)
+    .offset((Math.min(asked.page ?? 1, pages) - 1) * PAGE);
+  return { formulas: rows.map((row) => ({ ...row, spec: readSpec(row.spec), updatedAt: new Date(row.updatedAt).toISOString() })), found, pages };
 }
 
 /** One formula with its versions, newest first, and how many batches each has. */
@@ -107,6 +98,7 @@ export async function readFormula(db: Database, workshopId: string, id: string) 
     version: formula.version,
     updatedBy: formula.updatedBy,
     updatedAt: formula.updatedAt,
+    putAway: formula.putAway,
     versions: versions.map((one) => ({ ...one, spec: readSpec(one.spec) })),
   };
 }

@@ -1,3 +1,4 @@
+import { oddTextIn } from "@hearth/core";
 import { z } from "zod";
 import { isAway } from "@/data/client";
 import { type Context, within } from "./context";
@@ -8,7 +9,14 @@ export type Outcome<T> = { ok: true; value: T } | { ok: false; message: string; 
 export const done = <T>(value: T): Outcome<T> => ({ ok: true, value });
 export const refused = (message: string, fields: Record<string, string[]> = {}): Outcome<never> => ({ ok: false, message, fields });
 
-export const AWAY = "The database is away just now. Nothing you typed is lost: try again in a moment.";
+const AWAY = "The database is away just now. Nothing you typed is lost: try again in a moment.";
+const FULL = "The disk is full, so nothing can be written. Nothing you typed is lost: free some space, then try again.";
+
+/** What a maker is told while nothing can be written: the database is away, too busy, or has no room. */
+export function awayWords(error: unknown): string {
+  for (let at: unknown = error; at; at = (at as { cause?: unknown }).cause) if ((at as { code?: string }).code === "53100") return FULL;
+  return AWAY;
+}
 
 /** The workshop that the page shows, and who works at it: named in all that a page sends. */
 export const place = z.object({ workshopId: z.uuid(), personId: z.uuid().nullable() });
@@ -31,6 +39,14 @@ const faultsOf = (error: z.ZodError): Outcome<never> => {
   return refused(error.issues[0]?.message ?? "Something here cannot be read.", fields);
 };
 
+/** What came in, as the schema has it; text with signs that cannot be kept is refused. */
+function read<S extends z.ZodType>(schema: S, input: unknown): Outcome<z.output<S>> {
+  const odd = oddTextIn(input);
+  if (odd) return refused("A text here holds a sign that cannot be kept. Type it anew.", { [odd]: ["This holds a sign that cannot be kept. Type it anew."] });
+  const parsed = schema.safeParse(input);
+  return parsed.success ? done(parsed.data) : faultsOf(parsed.error);
+}
+
 /** Parses what came in, runs the command in the workshop that the page names, and turns faults into something a maker can act on. */
 export async function command<S extends z.ZodType, T>(
   schema: S,
@@ -40,14 +56,14 @@ export async function command<S extends z.ZodType, T>(
 ): Promise<Outcome<T>> {
   const at = place.safeParse(from);
   if (!at.success) return refused("This page does not say which workshop it shows. Load it again; nothing you typed is lost.");
-  const parsed = schema.safeParse(input);
-  if (!parsed.success) return faultsOf(parsed.error);
+  const parsed = read(schema, input);
+  if (!parsed.ok) return parsed;
   try {
     const context = await within(at.data);
     if (!context) return refused("This workshop is not here any more. Choose another.");
-    return await act(parsed.data, context);
+    return await act(parsed.value, context);
   } catch (error) {
-    if (isAway(error)) return refused(AWAY);
+    if (isAway(error)) return refused(awayWords(error));
     if (takenName(error)) {
       const why = "There is one of this name already, whatever its capitals. Choose another name.";
       return refused(why, { name: [why], "values.name": [why] });
@@ -58,12 +74,12 @@ export async function command<S extends z.ZodType, T>(
 
 /** A command that belongs to no workshop, like making one. */
 export async function freeCommand<S extends z.ZodType, T>(schema: S, input: unknown, act: (value: z.output<S>) => Promise<Outcome<T>>): Promise<Outcome<T>> {
-  const parsed = schema.safeParse(input);
-  if (!parsed.success) return faultsOf(parsed.error);
+  const parsed = read(schema, input);
+  if (!parsed.ok) return parsed;
   try {
-    return await act(parsed.data);
+    return await act(parsed.value);
   } catch (error) {
-    if (isAway(error)) return refused(AWAY);
+    if (isAway(error)) return refused(awayWords(error));
     throw error;
   }
 }

@@ -1,5 +1,5 @@
 import { type BatchEvent, type BatchRecord, batchOf, batchRecord, readFormula, recordFault, upcastRecord } from "@hearth/core";
-import { and, eq, inArray, max } from "drizzle-orm";
+import { and, eq, inArray } from "drizzle-orm";
 import { z } from "zod";
 import { eventRow, rowOf } from "@/data/batch-rows";
 import type { Database, Transaction } from "@/data/client";
@@ -10,7 +10,9 @@ import { people, workshops } from "@/data/tables/workshop";
 import { sameEvent, writeDraws } from "./append";
 import { canonical } from "./canonical";
 import { eventsOf } from "./events";
+import { readJson } from "./json";
 import { tellPages } from "./live";
+import { nextNumber } from "./numbers";
 import { done, type Outcome, refused } from "./outcome";
 
 export interface Imported {
@@ -22,10 +24,9 @@ export interface Imported {
 
 /** Reads a record's text. Says what is wrong with a broken, foreign or truncated file. */
 export function readRecord(text: string): Outcome<BatchRecord> {
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text.replace(/^\ufeff/, ""));
-  } catch {
+  const read = readJson(text);
+  if (!read.ok && read.why !== "not-json") return refused(read.message);
+  if (!read.ok) {
     const cut = text.trimStart().startsWith("{") && !text.trimEnd().endsWith("}");
     return refused(
       cut
@@ -33,6 +34,7 @@ export function readRecord(text: string): Outcome<BatchRecord> {
         : "This file is not JSON, so it is no batch record. Choose a file exported from a batch's record.",
     );
   }
+  const raw = read.value;
   let upcast: unknown;
   try {
     upcast = upcastRecord(raw);
@@ -159,11 +161,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
       .where(and(eq(batches.workshopId, workshopId), eq(batches.number, record.batch.number)));
     let { number } = record.batch;
     if (numbered) {
-      const [top] = await tx
-        .select({ top: max(batches.number) })
-        .from(batches)
-        .where(eq(batches.workshopId, workshopId));
-      number = (top?.top ?? 0) + 1;
+      number = await nextNumber(tx, workshopId);
       remarks.push(`Number ${record.batch.number} is taken here, so it became batch ${number}.`);
     }
     const { plan, facts } = batchOf(record.events as BatchEvent[]);

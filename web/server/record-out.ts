@@ -1,4 +1,4 @@
-import { type BatchEvent, type BatchRecord, batchKindOf, batchOf, RECORD_FORMAT, RUNS_AS_FORMULA, readFormula, versionOf } from "@hearth/core";
+import { type BatchEvent, type BatchRecord, batchKindOf, batchOf, namedIn, RECORD_FORMAT, RUNS_AS_FORMULA, readFormula, versionOf } from "@hearth/core";
 import { and, asc, eq, inArray } from "drizzle-orm";
 import Papa from "papaparse";
 import type { Database } from "@/data/client";
@@ -45,11 +45,7 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
     [...pot.recipe.waxes, ...pot.recipe.fragrances, ...(pot.recipe.additives ?? []), ...(pot.recipe.dyes ?? [])].map((one) => one.id),
   );
   const { spec } = main.formulaVersion;
-  const wanted = present([
-    ...named,
-    ...[...spec.waxes, ...spec.fragrances, ...(spec.additives ?? []), ...(spec.dyes ?? [])].map((part) => part.id),
-    ...used("wax"),
-  ]);
+  const wanted = present([...named, ...namedIn(spec), ...used("wax")]);
   const strip = ({ workshopId: _of, version: _edits, ...rest }: Record<string, unknown>) => rest;
   const rows = async (table: typeof waxes, ids: string[]) =>
     (

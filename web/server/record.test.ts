@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { type BatchEvent, batchOf, batchRecord, type FormulaSpec, planBatch, processFrom, READY_PROCESSES, titleOf } from "@hearth/core";
+import { type BatchEvent, batchOf, batchRecord, type FormulaSpec, LARGEST_NUMBER, planBatch, processFrom, READY_PROCESSES, titleOf } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import Papa from "papaparse";
 import { v7 } from "uuid";
@@ -12,6 +12,7 @@ import { stockUses } from "../data/tables/stock";
 import { type TestDatabase, testDatabase } from "../testing/database";
 import { spoiled, storedBatch } from "../testing/stored-batch";
 import { appendEvent } from "./append";
+import { nextNumber } from "./numbers";
 import { importRecord, readRecord } from "./record-in";
 import { batchRecordOf, eventsCsv } from "./record-out";
 import { readMaterials, readStocks } from "./shelf";
@@ -39,7 +40,7 @@ async function fullBatch() {
     sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 127_000 } }, { ...at(2), corrects: wrong.id }),
     sent({ kind: "read", payload: { act: "heat", shown: 8_600, correction: -50 } }, { ...at(20), instrumentId: probe }),
     sent({ kind: "poured", payload: { ...POURED.payload, warmed: "oven" } }, at(50)),
-    sent({ kind: "flaw", payload: { defect: "wet-spot", place: "side", severity: "plain", product: vessel, jars: 3 } }, at(55)),
+    sent({ kind: "flaw", payload: { defect: "wet-spot", place: "side", severity: "clear", product: vessel, jars: 3 } }, at(55)),
     sent({ kind: "note", payload: { text: '=HYPERLINK("x"), "quoted"\nsecond line ✓' } }, at(56)),
     sent({ kind: "closed", payload: { missing: ["stir"] } }, at(57)),
   ]) {
@@ -145,6 +146,20 @@ describe("taking a record away and reading it in elsewhere", () => {
   });
 });
 
+describe("batch numbers", () => {
+  it("go on from the highest, and to the first gap once the last there is was taken", async () => {
+    const { record } = await fullBatch();
+    const target = await test.workshop();
+    await storedBatch(test, target, 1);
+    await storedBatch(test, target, 2);
+    await storedBatch(test, target, LARGEST_NUMBER);
+    record.batch.number = 2;
+    const outcome = await take(target, JSON.stringify(record));
+    expect(outcome).toMatchObject({ ok: true, value: { number: 3 } });
+    expect(await test.db.transaction((tx) => nextNumber(tx, target))).toBe(4);
+  });
+});
+
 describe("files that are no record", () => {
   it("refuses them with the reason, and leaves the workshop as it was", async () => {
     const { record } = await fullBatch();
@@ -165,6 +180,12 @@ describe("files that are no record", () => {
       [spoiled(record, (copy) => Object.assign(copy.events[2] ?? {}, { corrects: v7() })), /corrects one that the record does not hold/],
       [spoiled(record, (copy) => Object.assign(copy.events[1] ?? {}, { corrects: copy.events[1]?.id })), /corrects itself/],
       [spoiled(record, (copy) => Object.assign(copy.batch, { number: 2_147_483_647 })), /damaged at batch.number/],
+      [spoiled(record, (copy) => Object.assign(copy.people[0] ?? {}, { name: "x".repeat(301) })), /damaged at people.0.name/],
+      [spoiled(record, (copy) => Object.assign(copy.waxes[0] ?? {}, { remarks: "x".repeat(2_001) })), /damaged at waxes.0.remarks/],
+      [spoiled(record, (copy) => Object.assign(copy.vessels[0] ?? {}, { heightUm: 2 ** 40 })), /damaged at vessels.0.heightUm/],
+      [spoiled(record, (copy) => Object.assign(copy.events[1] ?? {}, { happenedAt: "0000-01-01T00:00:00Z" })), /damaged at events.1/],
+      [spoiled(record, (copy) => Object.assign(copy.workshop, { name: "nul\u0000" })), /holds a sign that cannot be kept/],
+      [`${"[".repeat(100)}${"]".repeat(100)}`, /nested deeper/],
     ];
     for (const [text, why] of cases) expect(await take(target, text), text.slice(0, 40)).toMatchObject({ ok: false, message: expect.stringMatching(why) });
     for (const table of [batches, formulas, formulaVersions, waxes]) expect(await test.db.select().from(table).where(sql`workshop_id = ${target}`)).toEqual([]);

@@ -1,5 +1,7 @@
 import { describe, expect, it, vi } from "vitest";
-import { answering, readBody } from "./respond";
+import { readBody } from "./body";
+import { logger } from "./logger";
+import { answering } from "./respond";
 
 /** A request whose length nobody announces. */
 const streamed = (chunks: number, size: number) => {
@@ -38,7 +40,7 @@ describe("faults behind a route", () => {
     const away = await answering(() => Promise.reject(Object.assign(new Error("connect"), { code: "ECONNREFUSED" })));
     expect(away.status).toBe(503);
     expect(((await away.json()) as { error: { message: string } }).error.message).toMatch(/Nothing you typed is lost/);
-    const logged = vi.spyOn(console, "error").mockImplementation(() => undefined);
+    const logged = vi.spyOn(logger(), "error").mockImplementation(() => undefined);
     const broken = await answering(() => Promise.reject(new Error("secret path /var/lib")));
     expect(broken.status).toBe(500);
     expect(await broken.text()).not.toContain("secret");

@@ -1,37 +1,22 @@
 import { fieldErrors } from "@hearth/core";
 import type { z } from "zod";
 import { isAway } from "@/data/client";
-import { AWAY } from "./outcome";
+import { readBody } from "./body";
+import { readJson } from "./json";
+import { faultOf, logger } from "./logger";
+import { awayWords } from "./outcome";
 
 /** The one shape of a refusal: `{"error":{"message":…,"fields":{…}}}`. */
 export const refuse = (status: number, message: string, fields: Record<string, string[]> = {}): Response =>
   Response.json({ error: { message, fields } }, { status });
-
-/** Reads a request's body up to a limit in bytes; null where it is longer. */
-export async function readBody(request: Request, limit: number): Promise<string | null> {
-  if (Number(request.headers.get("content-length") ?? 0) > limit) return null;
-  const reader = request.body?.getReader();
-  if (!reader) return "";
-  const parts: Uint8Array[] = [];
-  let size = 0;
-  for (let chunk = await reader.read(); !chunk.done; chunk = await reader.read()) {
-    size += chunk.value.byteLength;
-    if (size > limit) {
-      await reader.cancel();
-      return null;
-    }
-    parts.push(chunk.value);
-  }
-  return Buffer.concat(parts).toString("utf8");
-}
 
 /** Runs a handler; a database that is away becomes a 503 that says so. */
 export async function answering(act: () => Promise<Response>): Promise<Response> {
   try {
     return await act();
   } catch (error) {
-    if (isAway(error)) return refuse(503, AWAY);
-    console.error(error);
+    if (isAway(error)) return refuse(503, awayWords(error));
+    logger().error({ fault: faultOf(error) }, "a request failed");
     return refuse(500, "Something went wrong here. Nothing was written. Try again; if it stays, look at the server's output.");
   }
 }
@@ -43,13 +28,12 @@ export const calculation =
     answering(async () => {
       const text = await readBody(request, 1_000_000);
       if (text === null) return refuse(413, "The request is larger than 1 MB.", { body: ["Larger than 1 MB."] });
-      let body: unknown;
-      try {
-        body = JSON.parse(text);
-      } catch {
-        return refuse(400, "The body is not JSON.", { body: ["Send a JSON object."] });
-      }
-      const parsed = schema.safeParse(body);
+      const body = readJson(text);
+      if (!body.ok)
+        return body.why === "not-json"
+          ? refuse(400, "The body is not JSON.", { body: ["Send a JSON object."] })
+          : refuse(400, body.message, { body: [body.message] });
+      const parsed = schema.safeParse(body.value);
       if (!parsed.success) return refuse(400, parsed.error.issues[0]?.message ?? "The request cannot be read.", fieldErrors(parsed.error));
       try {
         return Response.json(answer(parsed.data));

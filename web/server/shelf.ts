@@ -1,20 +1,24 @@
 import { isCounted, type Ledger, ledger, STOCKED } from "@hearth/core";
 import { group } from "d3-array";
-import { and, asc, count, eq, gt, max, sql, sum } from "drizzle-orm";
+import { and, count, eq, gt, inArray, isNotNull, max, or, sql, sum } from "drizzle-orm";
+import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { DateTime } from "luxon";
 import type { Database, Transaction } from "@/data/client";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
 import { people } from "@/data/tables/workshop";
-import { byKind } from "./by-kind";
+import { naturally } from "./naturally";
+import { tableOf } from "./tables";
 
-/** What formulas are made of. */
+const MOST = 2_000;
+
+/** What formulas are made of, all of it. */
 export async function readMaterials(db: Database | Transaction, workshopId: string) {
   // One after the other, since a transaction has one connection.
-  const w = await db.select().from(waxes).where(eq(waxes.workshopId, workshopId)).orderBy(asc(waxes.name)).limit(2_000);
-  const f = await db.select().from(fragrances).where(eq(fragrances.workshopId, workshopId)).orderBy(asc(fragrances.name)).limit(2_000);
-  const a = await db.select().from(additives).where(eq(additives.workshopId, workshopId)).orderBy(asc(additives.name)).limit(2_000);
-  const d = await db.select().from(dyes).where(eq(dyes.workshopId, workshopId)).orderBy(asc(dyes.name)).limit(2_000);
+  const w = await db.select().from(waxes).where(eq(waxes.workshopId, workshopId)).orderBy(naturally(waxes.name)).limit(MOST);
+  const f = await db.select().from(fragrances).where(eq(fragrances.workshopId, workshopId)).orderBy(naturally(fragrances.name)).limit(MOST);
+  const a = await db.select().from(additives).where(eq(additives.workshopId, workshopId)).orderBy(naturally(additives.name)).limit(MOST);
+  const d = await db.select().from(dyes).where(eq(dyes.workshopId, workshopId)).orderBy(naturally(dyes.name)).limit(MOST);
   return { waxes: w, fragrances: f, additives: a, dyes: d };
 }
 export type ShelfMaterials = Awaited<ReturnType<typeof readMaterials>>;
@@ -23,15 +27,100 @@ export type ShelfMaterials = Awaited<ReturnType<typeof readMaterials>>;
 export async function readShelf(db: Database, workshopId: string) {
   const [materials, k, v, m, i, p] = await Promise.all([
     readMaterials(db, workshopId),
-    db.select().from(wicks).where(eq(wicks.workshopId, workshopId)).orderBy(asc(wicks.name)).limit(2_000),
-    db.select().from(vessels).where(eq(vessels.workshopId, workshopId)).orderBy(asc(vessels.name)).limit(2_000),
-    db.select().from(moulds).where(eq(moulds.workshopId, workshopId)).orderBy(asc(moulds.name)).limit(2_000),
-    db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(asc(instruments.name)).limit(500),
-    db.select().from(people).where(eq(people.workshopId, workshopId)).orderBy(asc(people.name)).limit(500),
+    db.select().from(wicks).where(eq(wicks.workshopId, workshopId)).orderBy(naturally(wicks.name)).limit(MOST),
+    db.select().from(vessels).where(eq(vessels.workshopId, workshopId)).orderBy(naturally(vessels.name)).limit(MOST),
+    db.select().from(moulds).where(eq(moulds.workshopId, workshopId)).orderBy(naturally(moulds.name)).limit(MOST),
+    db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturally(instruments.name)).limit(500),
+    db.select().from(people).where(eq(people.workshopId, workshopId)).orderBy(naturally(people.name)).limit(500),
   ]);
   return { ...materials, wicks: k, vessels: v, moulds: m, instruments: i, people: p };
 }
 export type Shelf = Awaited<ReturnType<typeof readShelf>>;
+
+/** When each material was last drawn by a batch. */
+const lastDrawn = (workshopId: string) => sql`(select material_id, max(at) as at from stock_use where workshop_id = ${workshopId} group by material_id)`;
+
+/**
+ * As much of the shelf as a page begins with: of each kind what was used lately and then what comes first by name, at most
+ * `most`, and what is named in `also`, with the parts of its blends. The rest is read when something is looked for.
+ */
+export async function readFewOf(db: Database, workshopId: string, also: readonly string[], most = 12): Promise<Shelf> {
+  const few = async <T extends typeof waxes>(table: T): Promise<T["$inferSelect"][]> => {
+    const wanted = sql`select t.id from ${table} t left join ${lastDrawn(workshopId)} u on u.material_id = t.id
+      where t.workshop_id = ${workshopId} and not t.put_away order by u.at desc nulls last, t.name collate natural_order limit ${most}`;
+    const named = also.length > 0 ? inArray(table.id, [...also]) : sql`false`;
+    return db
+      .select()
+      .from(table as typeof waxes)
+      .where(and(eq(table.workshopId, workshopId), or(sql`${table.id} in (${wanted})`, named)))
+      .orderBy(naturally(table.name));
+  };
+  const of = <T>(table: unknown) => few(table as typeof waxes) as unknown as Promise<T[]>;
+  const [w, f, a, d, k, v, m, i] = await Promise.all([
+    few(waxes),
+    of<Shelf["fragrances"][number]>(fragrances),
+    of<Shelf["additives"][number]>(additives),
+    of<Shelf["dyes"][number]>(dyes),
+    of<Shelf["wicks"][number]>(wicks),
+    of<Shelf["vessels"][number]>(vessels),
+    of<Shelf["moulds"][number]>(moulds),
+    db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturally(instruments.name)).limit(200),
+  ]);
+  const parts = w.flatMap((one) => one.blend?.map((part) => part.id) ?? []).filter((id) => !w.some((one) => one.id === id));
+  const more = parts.length
+    ? await db
+        .select()
+        .from(waxes)
+        .where(and(eq(waxes.workshopId, workshopId), inArray(waxes.id, parts)))
+    : [];
+  return { waxes: [...w, ...more], fragrances: f, additives: a, dyes: d, wicks: k, vessels: v, moulds: m, instruments: i, people: [] };
+}
+
+/** Everything of a shelf of which stock can be. */
+export const stockedIn = (shelf: Shelf): string[] =>
+  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.wicks, ...shelf.vessels].map((one) => one.id);
+
+/** What a form begins with: a few things of each kind and what is named, with their stock and when each was last drawn. */
+export async function fewFor(db: Database, workshop: { id: string; timeZone: string }, also: readonly string[], most = 12) {
+  const shelf = await readFewOf(db, workshop.id, also, most);
+  const ids = stockedIn(shelf);
+  const [stocks, lately] = await Promise.all([readStocks(db, workshop.id, workshop.timeZone, ids), readLately(db, workshop.id, ids)]);
+  return { shelf, stocks, lately };
+}
+
+/** The waxes as bought that a blend can name. */
+export const blendParts = (db: Database, workshopId: string) =>
+  db
+    .select({ id: waxes.id, name: waxes.name, blend: waxes.blend })
+    .from(waxes)
+    .where(and(eq(waxes.workshopId, workshopId), eq(waxes.putAway, false)))
+    .orderBy(naturally(waxes.name))
+    .limit(300);
+
+/** The names of these waxes and fragrances, by their ids. */
+export async function namesOf(db: Database, workshopId: string, ids: readonly string[]): Promise<Record<string, string>> {
+  if (ids.length === 0) return {};
+  const rows = await Promise.all(
+    [waxes, fragrances].map((table) =>
+      db
+        .select({ id: table.id, name: table.name })
+        .from(table as typeof waxes)
+        .where(and(eq(table.workshopId, workshopId), inArray(table.id, [...ids]))),
+    ),
+  );
+  return Object.fromEntries(rows.flat().map((row) => [row.id, row.name]));
+}
+
+/** When each material was last drawn, by its id, for what is offered first. */
+export async function readLately(db: Database, workshopId: string, only?: readonly string[]): Promise<Record<string, string>> {
+  if (only?.length === 0) return {};
+  const rows = await db
+    .select({ id: stockUses.materialId, at: max(stockUses.at) })
+    .from(stockUses)
+    .where(and(eq(stockUses.workshopId, workshopId), only ? inArray(stockUses.materialId, [...only]) : undefined))
+    .groupBy(stockUses.materialId);
+  return Object.fromEntries(rows.flatMap((row) => (row.at ? [[row.id, new Date(row.at).toISOString()]] : [])));
+}
 
 /** The stock of one material: what is there, lot by lot; none where nothing of it was ever received or counted. */
 export interface Stock {
@@ -41,11 +130,11 @@ export interface Stock {
 export type Stocks = Record<string, Stock>;
 
 /** The newest standing count of each material. */
-const lastCounts = (db: Database, workshopId: string) =>
+const lastCounts = (db: Database, workshopId: string, only?: readonly string[]) =>
   db
     .selectDistinctOn([stockCounts.materialId], { materialId: stockCounts.materialId, at: stockCounts.at, amount: stockCounts.amount })
     .from(stockCounts)
-    .where(and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.withdrawn, false)))
+    .where(and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.withdrawn, false), only ? inArray(stockCounts.materialId, [...only]) : undefined))
     .orderBy(stockCounts.materialId, sql`${stockCounts.at} desc`);
 
 /** When a lot came: its moment where that is known, or the beginning of its day in the workshop's own zone. */
@@ -53,19 +142,21 @@ const receivedAt = (lot: { receivedOn: string; receivedAt: string | null }, zone
   lot.receivedAt ?? DateTime.fromISO(lot.receivedOn, { zone }).startOf("day").toUTC().toISO() ?? lot.receivedOn;
 
 /** What is there of everything. What was drawn is summed by the database, so that years of batches cost one row each material. */
-export async function readStocks(db: Database, workshopId: string, zone: string): Promise<Stocks> {
+export async function readStocks(db: Database, workshopId: string, zone: string, only?: readonly string[]): Promise<Stocks> {
+  if (only?.length === 0) return {};
+  const among = (column: AnyPgColumn) => (only ? inArray(column, [...only]) : undefined);
   const newest = lastCounts(db, workshopId).as("newest");
   const [received, counts, drawn] = await Promise.all([
     db
       .select()
       .from(lots)
-      .where(and(eq(lots.workshopId, workshopId), eq(lots.withdrawn, false))),
-    lastCounts(db, workshopId),
+      .where(and(eq(lots.workshopId, workshopId), eq(lots.withdrawn, false), among(lots.materialId))),
+    lastCounts(db, workshopId, only),
     db
       .select({ materialId: stockUses.materialId, amount: sum(stockUses.amount).mapWith(Number), at: max(stockUses.at) })
       .from(stockUses)
       .leftJoin(newest, eq(newest.materialId, stockUses.materialId))
-      .where(and(eq(stockUses.workshopId, workshopId), sql`(${newest.at} is null or ${stockUses.at} > ${newest.at})`))
+      .where(and(eq(stockUses.workshopId, workshopId), sql`(${newest.at} is null or ${stockUses.at} > ${newest.at})`, among(stockUses.materialId)))
       .groupBy(stockUses.materialId),
   ]);
   const out: Stocks = {};
@@ -83,16 +174,31 @@ export async function readStocks(db: Database, workshopId: string, zone: string)
   return out;
 }
 
-/** What is low: less there than the shelf says there should be. */
+/** What is low: less there than the shelf says there should be. Only what has a mark to be low at is looked at. */
 export async function readLow(db: Database, workshopId: string, zone: string) {
-  const [shelf, stocks] = await Promise.all([readShelf(db, workshopId), readStocks(db, workshopId, zone)]);
-  const kinds = byKind(shelf);
-  return STOCKED.flatMap((kind) =>
-    (kinds[kind] as { id: string; name: string; low: number | null }[]).flatMap(({ id, name, low }) => {
-      const onHand = stocks[id]?.onHand;
-      return onHand !== undefined && low !== null && onHand < low ? [{ kind, id, name, onHand, counted: isCounted(kind) }] : [];
+  const marked = await Promise.all(
+    STOCKED.map(async (kind) => {
+      const table = tableOf(kind);
+      const rows = await db
+        .select({ id: table.id, name: table.name, low: table.low })
+        .from(table)
+        .where(and(eq(table.workshopId, workshopId), eq(table.putAway, false), isNotNull(table.low)))
+        .orderBy(naturally(table.name))
+        .limit(MOST);
+      return rows.map((row) => ({ ...row, kind }));
     }),
   );
+  const rows = marked.flat();
+  const stocks = await readStocks(
+    db,
+    workshopId,
+    zone,
+    rows.map((row) => row.id),
+  );
+  return rows.flatMap(({ kind, id, name, low }) => {
+    const onHand = stocks[id]?.onHand;
+    return onHand !== undefined && low !== null && onHand < low ? [{ kind, id, name, onHand, counted: isCounted(kind) }] : [];
+  });
 }
 
 const HISTORY = 40;

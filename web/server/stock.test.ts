@@ -5,21 +5,20 @@ import { v7 } from "uuid";
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import { fragrances, vessels, waxes } from "../data/tables/shelf";
 import { lots, stockCounts, stockUses } from "../data/tables/stock";
-import { saveFormula } from "../stations/formulas/commands";
 import { changeWorkshop } from "../stations/frame/workshop-commands";
 import { startBatch } from "../stations/plan/commands";
-import { saveCount, saveLot, saveOnShelf, takeSheet } from "../stations/shelf/commands";
+import { saveCount, saveLot, takeSheet } from "../stations/shelf/commands";
 import { parseFile } from "../stations/shelf/file-parse";
 import { type TestDatabase, testDatabase } from "../testing/database";
+import { jar } from "../testing/headers";
 import { STARTED, storedBatch } from "../testing/stored-batch";
 import { appendEvent } from "./append";
+import { saveFormula } from "./formula-save";
 import { readFormula } from "./formulas";
 import { readShelf, readStockHistory, readStocks, readTakenBy } from "./shelf";
+import { saveOnShelf } from "./shelf-save";
 
-const jar = vi.hoisted(() => new Map<string, string>());
-vi.mock("next/headers", () => ({
-  cookies: async () => ({ get: (name: string) => (jar.has(name) ? { name, value: jar.get(name) } : undefined), set: () => undefined }),
-}));
+vi.mock("next/headers", () => import("../testing/headers"));
 vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 const POURED = { kind: "poured" as const, payload: { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } };

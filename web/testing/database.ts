@@ -8,17 +8,28 @@ import { workshops } from "../data/tables/workshop";
 export async function testDatabase() {
   const url = process.env.HEARTH_TEST_DATABASE_URL;
   if (!url) throw new Error("Run the tests with ./hearth test: they bring a database of their own.");
+  const programUrl = process.env.HEARTH_TEST_PROGRAM_URL ?? url;
   // Test files run side by side; one of them migrates while the others wait.
-  const { db, pool } = openDatabase(url);
-  const client = await pool.connect();
+  const owner = openDatabase(url, { lock_timeout: 60_000, statement_timeout: 60_000 });
+  const client = await owner.pool.connect();
   await client.query("select pg_advisory_lock(4380)");
-  await migrateDatabase(url);
+  await migrateDatabase(url, new URL(programUrl).username);
   await client.query("select pg_advisory_unlock(4380)");
   client.release();
+  // What is tested works as the program does: as a role that owns nothing.
+  const { db, pool } = openDatabase(programUrl);
+  const end = pool.end.bind(pool);
+  pool.end = async () => {
+    await owner.pool.end();
+    await end();
+  };
   return {
     db,
-    url,
+    /** As the program reaches it. */
+    url: programUrl,
+    ownerUrl: url,
     pool,
+    owner: owner.pool,
     /** A new, empty workshop: each test has its own, so that they cannot disturb one another. */
     workshop: async (): Promise<string> => {
       const id = v7();

@@ -1,6 +1,6 @@
 "use client";
 
-import { diameterAt, levelFor, type Place, type Severity, USUAL_WAX_DENSITY, volumeTo, wickPlaces } from "@hearth/core";
+import { cubicMmOf, diameterAt, levelFor, type Place, type Severity, USUAL_WAX_DENSITY, volumeTo, wickPlaces } from "@hearth/core";
 import { useUnits } from "./units";
 
 interface JarSectionProps {
@@ -42,7 +42,7 @@ export function JarSection(props: JarSectionProps) {
   const wicks = typeof wanted === "number" ? wanted : (wanted?.count ?? 0);
   const units = useUnits();
   const inner = { top: innerTopUm / 1_000, bottom: innerBottomUm / 1_000, height: heightUm / 1_000, shape };
-  const volume = fillMg / USUAL_WAX_DENSITY;
+  const volume = cubicMmOf(fillMg, USUAL_WAX_DENSITY);
   const level = levelFor(inner, volume);
   const overfull = volume > volumeTo(inner, inner.height) * 1.001;
   const wall = 3;
@@ -135,7 +135,7 @@ export function JarSection(props: JarSectionProps) {
       {flaws.map((flaw, index) => {
         const [x, y] = spots[flaw.place];
         const shift = flaws.slice(0, index).filter((other) => other.place === flaw.place).length * 14;
-        const size = flaw.severity === "bad" ? 10 : flaw.severity === "plain" ? 8 : 6;
+        const size = flaw.severity === "severe" ? 10 : flaw.severity === "clear" ? 8 : 6;
         const tone = flaw.safety ? "var(--color-safety)" : "var(--color-ink)";
         return (
           <g key={`${flaw.place}${index}`} transform={`translate(${x + shift} ${y})`}>

@@ -11,6 +11,39 @@ interface Key {
 }
 const KeysContext = createContext<{ add: (keys: Key[]) => () => void } | null>(null);
 
+const LETTERS = "hearth.letters";
+const lettersAreOff = (): boolean => {
+  try {
+    return localStorage.getItem(LETTERS) === "off";
+  } catch {
+    return false;
+  }
+};
+
+/** Turns the keys of one letter off and on, on this device: they get in the way of those who speak to their computer. */
+export function LettersToggle() {
+  const [on, setOn] = useState(true);
+  useEffect(() => setOn(!lettersAreOff()), []);
+  return (
+    <label className="flex min-h-[44px] items-center gap-3">
+      <input
+        type="checkbox"
+        className="size-5 accent-act"
+        checked={on}
+        onChange={(event) => {
+          setOn(event.target.checked);
+          try {
+            localStorage.setItem(LETTERS, event.target.checked ? "on" : "off");
+          } catch {
+            // A device that keeps nothing keeps its keys.
+          }
+        }}
+      />
+      Keys of a single letter, on this device
+    </label>
+  );
+}
+
 /** Hears single keys while no field is being typed in; `?` lists them all. */
 export function Keys({ children }: { children: ReactNode }) {
   const sets = useRef<Key[][]>([]);
@@ -29,6 +62,7 @@ export function Keys({ children }: { children: ReactNode }) {
   useHotkeys(
     "*",
     (event) => {
+      if (lettersAreOff()) return;
       const act = event.key === "?" ? () => setOpen(true) : sets.current.flat().findLast((one) => one.key === event.key)?.act;
       if (!act) return;
       event.preventDefault();
@@ -60,7 +94,8 @@ export function Keys({ children }: { children: ReactNode }) {
                 </div>
               ))}
             </dl>
-            <Dialog.Dialog.Close className="press mt-4">Close</Dialog.Dialog.Close>
+            <LettersToggle />
+            <Dialog.Dialog.Close className="press mt-2">Close</Dialog.Dialog.Close>
           </Dialog.Dialog.Content>
         </Dialog.Dialog.Portal>
       </Dialog.Dialog.Root>

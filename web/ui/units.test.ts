@@ -26,3 +26,41 @@ describe("quantities as the workshop reads them", () => {
     expect(metric.away("2026-03-10T12:00:00.000Z", now)).toBe("4 days ago");
   });
 });
+
+describe("the manner of a place", () => {
+  const us = writers({ mass: "oz", temperature: "F", zone: "America/New_York", length: "in", pounds: true, locale: "en-US", currency: "USD" });
+  const german = writers({ mass: "g", temperature: "C", zone: "Europe/Berlin", locale: "de-DE", currency: "EUR" });
+
+  it("writes clock, days and dates as the place does", () => {
+    const at = "2026-03-15T03:40:00.000Z";
+    expect(us.clock(at)).toBe("11:40 pm");
+    expect(us.dayClock(at)).toBe("Sat, Mar 14 11:40 pm");
+    expect(us.date(at)).toBe("3/14/2026");
+    expect(german.dayClock(at)).toBe("Sun, 15. Mar 04:40");
+    expect(german.date(at)).toBe("15.3.2026");
+    // The night in which the clock goes forward has no half past two.
+    expect(us.clock("2026-03-08T06:59:00.000Z")).toBe("1:59 am");
+    expect(us.clock("2026-03-08T07:01:00.000Z")).toBe("3:01 am");
+  });
+
+  it("writes pounds and ounces from a pound on, and stores alike", () => {
+    expect(us.g(453_592)).toBe("1 lb 0 oz");
+    expect(us.g(226_796)).toBe("8 oz");
+    expect(us.g(566_990)).toBe("1 lb 4 oz");
+    expect(us.bulk(9_071_847)).toBe("20 lb 0 oz");
+    expect(us.gParts(566_990, 2_834_952)).toEqual({ figure: "1 lb 4", unit: "oz" });
+    // What is typed over has no mark between thousands and a point for decimals.
+    expect(german.typed.about(12_540)).toBe("12.5 g");
+    expect(german.about(12_540)).toBe("12,5 g");
+  });
+
+  it("writes lengths, shares and money in the place's own way", () => {
+    expect(us.len(77_788)).toBe("3 1/16 in");
+    expect(german.len(77_788)).toBe("77,8 mm");
+    expect(german.percent(74_100)).toBe("7,41 %");
+    expect(german.density(905_000)).toBe("0,905 g/ml");
+    expect(us.money(1_250)).toBe("$12.50");
+    expect(german.money(1_250).replace(/\s/g, " ")).toBe("12,50 €");
+    expect(german.n(12_345.5, 1)).toBe("12.345,5");
+  });
+});

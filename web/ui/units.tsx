@@ -1,17 +1,27 @@
 "use client";
 
 import {
+  currencyDecimals,
   decimalsFor,
+  inManner,
+  isLocale,
+  type LengthUnit,
+  MANNERS,
   type MassUnit,
+  MG_PER,
   massParts,
+  poundsAndOunces,
   type TemperatureRange,
   type TemperatureUnit,
   temperatureParts,
   writeBulk,
+  writeDensity,
   writeDifference,
   writeDuration,
-  writeMass,
+  writeLength,
   writeMoney,
+  writeNumber,
+  writePercent,
   writeRange,
   writeTemperature,
 } from "@hearth/core";
@@ -24,33 +34,67 @@ export interface Units {
   currency?: string;
   temperature: TemperatureUnit;
   zone: string;
+  length?: LengthUnit;
+  /** Weights of a pound and more as pounds and ounces. */
+  pounds?: boolean;
+  /** How days, clock and decimal mark are written: a name of core's manners. */
+  locale?: string;
 }
+
+/** What is a pound to a hundredth of an ounce. */
+const A_POUND = MG_PER.lb - 141;
 
 /** Writes quantities as this workshop reads them. */
 export function writers(units: Units) {
   const local = (iso: string) => DateTime.fromISO(iso, { zone: units.zone }).setLocale("en");
+  const manner = MANNERS[isLocale(units.locale ?? "") ? (units.locale as keyof typeof MANNERS) : "en-GB"];
+  const shown = (text: string) => inManner(text, manner);
+  const clock = (iso: string) => (manner.hours === 24 ? local(iso).toFormat("HH:mm") : local(iso).toFormat("h:mm a").toLowerCase());
+  const mass = (mg: number, resolutionUg: number | null = null) => {
+    const parts = massParts(mg, units.mass, resolutionUg);
+    const many = units.pounds && units.mass === "oz" && Math.abs(mg) >= A_POUND;
+    return many ? { ...parts, figure: poundsAndOunces(mg, decimalsFor("oz", resolutionUg)) } : parts;
+  };
+  const parts = (mg: number, resolutionUg: number | null = null) => {
+    const { figure, unit } = mass(mg, resolutionUg);
+    return { figure: shown(figure), unit };
+  };
+  const written = ({ figure, unit }: { figure: string; unit: string }) => `${figure} ${unit}`;
+  /** To a tenth of a gram or a hundredth of an ounce; finer below ten grams. */
+  const about = (mg: number) => {
+    const step = units.mass === "oz" ? 1 : Math.abs(mg) < 10_000 ? 10 : 100;
+    return Math.round(mg / step) * step;
+  };
   return {
     ...units,
-    g: (mg: number, resolutionUg: number | null = null) => writeMass(mg, units.mass, resolutionUg),
-    /** A computed weight, to a tenth of a gram or a hundredth of an ounce; finer below ten grams. */
-    about: (mg: number) => {
-      const step = units.mass === "oz" ? 1 : Math.abs(mg) < 10_000 ? 10 : 100;
-      return writeMass(Math.round(mg / step) * step, units.mass);
-    },
+    length: units.length ?? ("mm" as const),
+    manner,
+    /** The same as they may be typed over, with a decimal point and nothing between thousands. */
+    typed: { g: (mg: number) => written(mass(mg)), about: (mg: number) => written(mass(about(mg))) },
+    n: (value: number, decimals: number, keepZeros = false) => shown(writeNumber(value, decimals, keepZeros)),
+    percent: (ppm: number, decimals = 2) => shown(writePercent(ppm, decimals)),
+    density: (of: number) => shown(writeDensity(of)),
+    /** A length: in whole tenths of a millimetre, or in inches by sixteenths. */
+    len: (um: number) => shown(writeLength(um, units.length ?? "mm")),
+    g: (mg: number, resolutionUg: number | null = null) => written(parts(mg, resolutionUg)),
+    about: (mg: number) => written(parts(about(mg))),
     /** A store of something: kilograms or pounds where there is much of it. */
-    bulk: (mg: number) => writeBulk(mg, units.mass),
-    money: (minor: number, extra = 0) => writeMoney(minor, units.currency ?? "EUR", extra),
-    gParts: (mg: number, resolutionUg: number | null = null) => massParts(mg, units.mass, resolutionUg),
+    bulk: (mg: number) => (units.pounds && units.mass === "oz" && Math.abs(mg) >= A_POUND ? written(parts(mg)) : shown(writeBulk(mg, units.mass))),
+    moneyDecimals: currencyDecimals(units.currency ?? "EUR"),
+    money: (minor: number, extra = 0) => writeMoney(minor, units.currency ?? "EUR", extra, units.locale),
+    gParts: parts,
     gDecimals: (resolutionUg: number | null) => decimalsFor(units.mass, resolutionUg),
-    t: (centi: number) => writeTemperature(centi, units.temperature),
+    t: (centi: number) => shown(writeTemperature(centi, units.temperature)),
     tParts: (centi: number) => temperatureParts(centi, units.temperature),
-    tDifference: (centi: number) => writeDifference(centi, units.temperature),
-    range: (range: TemperatureRange) => writeRange(range, units.temperature),
-    clock: (iso: string) => local(iso).toFormat("HH:mm"),
+    tDifference: (centi: number) => shown(writeDifference(centi, units.temperature)),
+    range: (range: TemperatureRange) => shown(writeRange(range, units.temperature)),
+    clock,
     isoDay: (iso: string) => local(iso).toFormat("yyyy-LL-dd"),
-    day: (iso: string) => local(iso).toFormat("ccc d LLL"),
-    dayClock: (iso: string) => local(iso).toFormat("ccc d LLL HH:mm"),
-    full: (iso: string) => local(iso).toFormat("yyyy-LL-dd HH:mm:ss"),
+    day: (iso: string) => local(iso).toFormat(manner.day),
+    date: (iso: string) => local(iso).toFormat(manner.date),
+    dayClock: (iso: string) => `${local(iso).toFormat(manner.day)} ${clock(iso)}`,
+    full: (iso: string) =>
+      `${local(iso).toFormat(manner.date)} ${manner.hours === 24 ? local(iso).toFormat("HH:mm:ss") : local(iso).toFormat("h:mm:ss a").toLowerCase()}`,
     /** "in 3 h", "2 days ago". */
     away: (iso: string, now: string) => {
       const seconds = (Date.parse(iso) - Date.parse(now)) / 1_000;
@@ -73,11 +117,29 @@ const ClockContext = createContext<Clock>({ aheadMs: 0, frozenAt: "1970-01-01T00
 /** A device whose clock is off by more than this is told so, and its entries are placed by the workshop's time. */
 const CLOCK_OFF_MS = 60_000;
 
+const AHEAD = "hearth.ahead";
+const keepAhead = (ms: number): void => {
+  try {
+    localStorage.setItem(AHEAD, String(ms));
+  } catch {
+    // Without storage there is no kept page either.
+  }
+};
+function keptAhead(): number {
+  try {
+    return Number(localStorage.getItem(AHEAD)) || 0;
+  } catch {
+    return 0;
+  }
+}
+
 export function Ground({ units, now, frozen, children }: { units: Units; now: string; frozen: boolean; children: ReactNode }) {
   // Measured once for each reading of the server's time, and shared: a view that opens an hour later still shows the right one.
   const [clock, setClock] = useState<Clock>(() => ({ aheadMs: 0, frozenAt: now }));
   useEffect(() => {
-    setClock({ aheadMs: Date.parse(now) - Date.now(), frozenAt: frozen ? now : null });
+    // A page that this device kept says an old time: the difference that was measured last holds on.
+    const old = document.documentElement.dataset.kept !== undefined;
+    setClock({ aheadMs: old ? keptAhead() : Date.parse(now) - Date.now(), frozenAt: frozen ? now : null });
     if (frozen) return;
     // What a page was drawn with may be old; the server is asked, now and whenever the page is seen again.
     const measure = async () => {
@@ -85,7 +147,9 @@ export function Ground({ units, now, frozen, children }: { units: Units; now: st
       const answer = await fetch("/api/clock", { cache: "no-store" }).catch(() => null);
       if (!answer?.ok) return;
       const { now: there } = (await answer.json()) as { now: string };
-      setClock({ aheadMs: Math.round(Date.parse(there) - (sent + Date.now()) / 2), frozenAt: null });
+      const aheadMs = Math.round(Date.parse(there) - (sent + Date.now()) / 2);
+      setClock({ aheadMs, frozenAt: null });
+      keepAhead(aheadMs);
     };
     const seen = () => document.visibilityState === "visible" && void measure();
     void measure();

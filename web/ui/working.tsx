@@ -1,6 +1,6 @@
 "use client";
 
-import { type Figure, MG_PER, type WorkingStep, workingOf, writeNumber } from "@hearth/core";
+import { type Figure, MG_PER, type WorkingStep, workingOf } from "@hearth/core";
 import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
 import { useUnits, type Writers } from "./units";
@@ -10,11 +10,11 @@ const SIGNS: Record<string, string> = { multiply: "×", divide: "÷", add: "+", 
 function writeFigure(figure: Figure, units: Writers): string {
   if (figure.unit === "g") {
     const value = units.mass === "g" ? figure.value : (figure.value * 1_000) / MG_PER.oz;
-    return `${writeNumber(value, units.mass === "g" ? 2 : 3)} ${units.mass}`;
+    return `${units.n(value, units.mass === "g" ? 2 : 3)} ${units.mass}`;
   }
-  if (figure.unit === "%") return `${writeNumber(figure.value, 3)} %`;
-  if (figure.unit === "×") return writeNumber(figure.value, 4);
-  return writeNumber(figure.value, 2);
+  if (figure.unit === "%") return `${units.n(figure.value, 3)} %`;
+  if (figure.unit === "×") return units.n(figure.value, 4);
+  return units.n(figure.value, 2);
 }
 
 function StepLine({ step, units }: { step: WorkingStep; units: Writers }) {

@@ -4,9 +4,13 @@ import { batchKind, closedAlready } from "./kind";
 /** A flaw seen: which, where, how bad, on how many of which product. */
 export const flaw = batchKind({
   kind: "flaw",
-  version: 2,
+  version: 3,
   payload,
-  upcast: ({ vesselId, ...old }) => ("product" in old ? old : { ...old, product: vesselId }),
+  upcast: ({ vesselId, severity, ...old }) => ({
+    ...old,
+    ...("product" in old ? {} : { product: vesselId }),
+    severity: severity === "plain" ? "clear" : severity === "bad" ? "severe" : severity,
+  }),
   refuse: (facts, one, plan) => {
     if (Object.keys(facts.pours).length === 0) return { field: "kind", message: "Nothing is poured yet, so there is nothing to look over." };
     const product = plan.products.find((other) => other.key === one.product);

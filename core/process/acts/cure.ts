@@ -7,7 +7,7 @@ export const cure = actKind({
   verb: "cure",
   params: z.object({ least: seconds, recommended: seconds }),
   fields: [
-    { key: "least", label: "Least cure", is: "duration", unit: "d" },
+    { key: "least", label: "Minimum cure", is: "duration", unit: "d" },
     { key: "recommended", label: "Recommended cure", is: "duration", unit: "d" },
   ],
   first: { least: 345_600, recommended: 1_209_600 },

@@ -1,4 +1,4 @@
-import { foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
+import { boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
 import { ofWorkshop } from "./workshop";
 
 export const formulas = pgTable(
@@ -9,6 +9,7 @@ export const formulas = pgTable(
     name: text("name").notNull(),
     /** Counts edits, so that a stale one can be refused. */
     version: integer("version").notNull().default(1),
+    putAway: boolean("put_away").notNull().default(false),
     updatedAt: timestamp("updated_at", { withTimezone: true, mode: "string" }).notNull(),
     updatedBy: uuid("updated_by"),
   },

@@ -1,5 +1,5 @@
 import { sql } from "drizzle-orm";
-import { foreignKey, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import { boolean, foreignKey, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { ofWorkshop } from "./workshop";
 
 const instant = (name: string) => timestamp(name, { withTimezone: true, mode: "string" });
@@ -13,6 +13,7 @@ export const processes = pgTable(
     name: text("name").notNull(),
     /** Counts edits, so that a stale one can be refused. */
     version: integer("version").notNull().default(1),
+    putAway: boolean("put_away").notNull().default(false),
     updatedAt: instant("updated_at").notNull(),
     updatedBy: uuid("updated_by"),
   },

@@ -3,7 +3,14 @@ import { sql } from "drizzle-orm";
 import { type AnyPgColumn, bigint, boolean, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { ofWorkshop } from "./workshop";
 
-const own = () => ({ workshopId: ofWorkshop(), id: uuid("id").notNull(), name: text("name").notNull(), version: integer("version").notNull().default(1) });
+const own = () => ({
+  workshopId: ofWorkshop(),
+  id: uuid("id").notNull(),
+  name: text("name").notNull(),
+  version: integer("version").notNull().default(1),
+  /** Kept, since it was used, but not offered any more. */
+  putAway: boolean("put_away").notNull().default(false),
+});
 /** Names are unique in a workshop, without regard to case. */
 const named = (what: string, table: { workshopId: AnyPgColumn; name: AnyPgColumn }) =>
   uniqueIndex(`${what}_name`).on(table.workshopId, sql`lower(${table.name})`);

@@ -1,5 +1,5 @@
 import { sql } from "drizzle-orm";
-import { integer, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
+import { bigint, boolean, integer, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
 
 export const workshops = pgTable("workshop", {
   id: uuid("id").primaryKey(),
@@ -7,6 +7,16 @@ export const workshops = pgTable("workshop", {
   massUnit: text("mass_unit", { enum: ["g", "oz"] }).notNull(),
   temperatureUnit: text("temperature_unit", { enum: ["C", "F"] }).notNull(),
   timeZone: text("time_zone").notNull(),
+  lengthUnit: text("length_unit", { enum: ["mm", "in"] })
+    .notNull()
+    .default("mm"),
+  /** Weights of a pound and more as pounds and ounces, where ounces are weighed. */
+  pounds: boolean("pounds").notNull().default(false),
+  /** How days, the clock and the decimal mark are written: a name in core's list of manners. */
+  locale: text("locale").notNull().default("en-GB"),
+  /** What an hour of hands and an hour of heat cost, in minor units; null where it is not counted. */
+  handsCost: bigint("hands_cost", { mode: "number" }),
+  heatCost: bigint("heat_cost", { mode: "number" }),
   /** ISO 4217, for what lots cost. */
   currency: text("currency").notNull().default("EUR"),
   version: integer("version").notNull().default(1),
@@ -19,6 +29,14 @@ export const ofWorkshop = () =>
     .notNull()
     .references(() => workshops.id, { onDelete: "cascade" });
 
-export const people = pgTable("person", { workshopId: ofWorkshop(), id: uuid("id").notNull(), name: text("name").notNull() }, (table) => [
-  primaryKey({ columns: [table.workshopId, table.id] }),
-]);
+export const people = pgTable(
+  "person",
+  {
+    workshopId: ofWorkshop(),
+    id: uuid("id").notNull(),
+    name: text("name").notNull(),
+    version: integer("version").notNull().default(1),
+    putAway: boolean("put_away").notNull().default(false),
+  },
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
+);

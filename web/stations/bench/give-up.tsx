@@ -1,12 +1,15 @@
 "use client";
 
-import { good, parseMass } from "@hearth/core";
+import { good } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
+import { ask } from "@/forms/ask";
 import { Field, type FieldRule, orNothing, useFields, words } from "@/forms/fields";
+import { massRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { Batch } from "@/log/use-batch";
+import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
 import { undoBatch } from "./commands";
 
@@ -20,10 +23,10 @@ export function GiveUp({ batch, batchId }: { batch: Batch; batchId: string }) {
   const rules = useMemo(
     () => ({
       wax: { initial: "kept", parse: good } as FieldRule<unknown>,
-      mg: orNothing({ initial: "", parse: (text: string) => parseMass(text, { unit: units.mass }) }) as FieldRule<unknown>,
+      mg: orNothing(massRule(units)) as FieldRule<unknown>,
       why: words("", 500) as FieldRule<unknown>,
     }),
-    [units.mass],
+    [units],
   );
   const fields = useFields(rules);
   if (batch.facts.closed || batch.pouredAt) return null;
@@ -47,8 +50,7 @@ export function GiveUp({ batch, batchId }: { batch: Batch; batchId: string }) {
     );
   const untouched = batch.total <= 1 && batch.events.length <= 1;
   const undo = async () => {
-    const outcome = await undoBatch(place, { batchId }).catch(() => null);
-    if (!outcome) return setSaid("The program cannot be reached just now: try again in a moment.");
+    const outcome = await ask(undoBatch(place, { batchId }));
     if (!outcome.ok) return setSaid(outcome.message);
     router.push("/plan");
   };
@@ -97,11 +99,7 @@ export function GiveUp({ batch, batchId }: { batch: Batch; batchId: string }) {
           <p className="mt-1 text-[14px] text-soft">What was weighed stays drawn from the stock. The record stays, and it can be taken up again.</p>
         </form>
       ) : null}
-      {said ? (
-        <p role="alert" className="mt-1 font-semibold text-hot">
-          ▲ {said}
-        </p>
-      ) : null}
+      <Said>{said}</Said>
     </div>
   );
 }

@@ -1,5 +1,6 @@
 "use client";
 
+import { cleanText } from "@hearth/core";
 import { useState } from "react";
 import type { Batch } from "@/log/use-batch";
 
@@ -11,7 +12,7 @@ export function NoteForm({ batch }: { batch: Batch }) {
       className="mt-3 flex items-end gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        const text = note.trim();
+        const text = cleanText(note).trim();
         if (!text) return;
         setNote("");
         void batch.record({ kind: "note", payload: { text } }).then((refusal) => refusal && setNote(text));

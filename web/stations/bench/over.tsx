@@ -1,6 +1,6 @@
 "use client";
 
-import { overOf, writeNumber, writePercent } from "@hearth/core";
+import { overOf } from "@hearth/core";
 import type { Batch } from "@/log/use-batch";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
@@ -18,13 +18,13 @@ export function TooMuch({ batch, pot }: { batch: Batch; pot: number }) {
     <section role="alert" aria-label="Too much" className={notice({ className: "mb-4" })}>
       <p className="font-bold">
         ▲ {write(given)} {component.name} {component.count ? "counted" : "weighed"}, where {write(asked)} {component.count ? "are" : "is"} asked:{" "}
-        {writeNumber((given / asked - 1) * 100, 1)} % more.
+        {units.n((given / asked - 1) * 100, 1)} % more.
       </p>
       {loadNow === null ? null : (
         <p>
-          The load is now {writeNumber(loadNow, 2)} % of the wax
+          The load is now {units.n(loadNow, 2)} % of the wax
           {limit !== null && loadNow > limit / 10_000 + 0.005
-            ? `, above the largest load of ${writePercent(limit)}: it can sweat oil, clog the wick and soot`
+            ? `, above the largest load of ${units.percent(limit)}: it can sweat oil, clog the wick and soot`
             : ""}
           .
         </p>

@@ -1,6 +1,6 @@
 "use client";
 
-import { actKindOf, type Progress, standing, weighedLoad, writeNumber, writePercent, writeStanding } from "@hearth/core";
+import { actKindOf, type Progress, standing, weighedLoad, writeStanding } from "@hearth/core";
 import Link from "next/link";
 import { useEffect, useState } from "react";
 import { Entries } from "@/log/entries";
@@ -133,7 +133,7 @@ export function Pot(props: BatchProps) {
           ) : null}
           {load !== null && limit !== null && load > limit / 10_000 + 0.005 ? (
             <Warn>
-              The actual load is {writeNumber(load, 2)} % of the wax, above the largest load of {writePercent(limit)}.
+              The actual load is {units.n(load, 2)} % of the wax, above the largest load of {units.percent(limit)}.
             </Warn>
           ) : null}
           {facts.over.since === null ? <CeilingAlarm batch={batch} /> : null}

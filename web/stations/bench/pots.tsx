@@ -1,12 +1,13 @@
 "use client";
 
 import Link from "next/link";
+import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches";
-import { Aside, Caution, Empty, Older, Screen } from "@/ui/margin";
+import { Aside, Caution, Empty, Screen } from "@/ui/margin";
 
 /** The pots that run. */
-export function Pots({ batches, instruments, more }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null }) {
+export function Pots({ batches, instruments, more, narrowed }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null; narrowed: boolean }) {
   return (
     <Screen
       title="Bench"
@@ -18,7 +19,10 @@ export function Pots({ batches, instruments, more }: { batches: Listed[]; instru
         </>
       }
     >
-      {batches.length === 0 ? (
+      {batches.length > 3 || more || narrowed ? <FindBar what="the pots" found={more ? undefined : batches.length} /> : null}
+      {batches.length === 0 && narrowed ? (
+        <NothingFound what="pot" />
+      ) : batches.length === 0 ? (
         <Empty
           title="No pot is running"
           action={
@@ -44,9 +48,7 @@ export function Pots({ batches, instruments, more }: { batches: Listed[]; instru
           ))}
         </ul>
       )}
-      <Older path="/bench" after={more}>
-        Older pots
-      </Older>
+      <Older after={more}>Older pots</Older>
     </Screen>
   );
 }

@@ -1,110 +1,13 @@
 "use server";
 
-import { type FormulaSpec, formulaSpec, process as processSchema, readFormula, stopOf } from "@hearth/core";
+import { process as processSchema } from "@hearth/core";
 import { and, desc, eq } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
-import { batches } from "@/data/tables/batch";
-import { formulas, formulaVersions } from "@/data/tables/formula";
 import { processes, processVersions } from "@/data/tables/process";
 import { canonical } from "@/server/canonical";
 import { command, done, type Outcome, refused } from "@/server/outcome";
-import { readMaterials } from "@/server/shelf";
-
-const saved = z.object({
-  id: z.uuid().nullable(),
-  /** The edit that this one was made from; a newer one refuses it. */
-  expectedVersion: z.number().int().nullable(),
-  name: z.string().trim().min(1, "Give the formula a name.").max(120),
-  spec: formulaSpec,
-});
-
-export interface Saved {
-  id: string;
-  version: number;
-  /** The version number it was written into. */
-  number: number;
-  /** Whether that version is new, because the one before had been used. */
-  next: boolean;
-  /** Set where somebody else saved in between: what the formula says now. Nothing was written. */
-  stale: { version: number; name: string; spec: FormulaSpec; by: string | null } | null;
-}
-
-/** Saves a formula. A version that a batch was made from stays as it is: the edit becomes the next one. */
-export async function saveFormula(place: unknown, input: unknown): Promise<Outcome<Saved>> {
-  return command(saved, place, input, async (wanted, { db, workshop, person, people, now }) => {
-    const mine = workshop.id;
-    const outcome = await db.transaction(async (tx): Promise<Outcome<Saved>> => {
-      const shelf = await readMaterials(tx, mine);
-      for (const [field, parts, rows] of [
-        ["wax", wanted.spec.waxes, shelf.waxes],
-        ["fragrance", wanted.spec.fragrances, shelf.fragrances],
-        ["additive", wanted.spec.additives ?? [], shelf.additives],
-        ["dye", wanted.spec.dyes ?? [], shelf.dyes],
-      ] as const) {
-        if (parts.some((part) => !rows.some((row) => row.id === part.id)))
-          return refused(`That ${field} is not on this shelf.`, { [field]: [`Choose ${field === "additive" ? "an" : "a"} ${field} from the shelf.`] });
-      }
-      const stop = stopOf(wanted.spec, shelf, workshop.temperatureUnit);
-      if (stop) return refused(stop.message, { [stop.of]: [stop.message] });
-      if (wanted.id === null) {
-        const id = v7();
-        await tx.insert(formulas).values({ workshopId: mine, id, name: wanted.name, updatedAt: now, updatedBy: person?.id ?? null });
-        await tx.insert(formulaVersions).values({ workshopId: mine, id: v7(), formulaId: id, number: 1, spec: wanted.spec, createdAt: now });
-        return done({ id, version: 1, number: 1, next: false, stale: null });
-      }
-      const [formula] = await tx
-        .select()
-        .from(formulas)
-        .where(and(eq(formulas.workshopId, mine), eq(formulas.id, wanted.id)))
-        .for("update");
-      if (!formula) return refused("This formula is not in this workshop.");
-      const [newest] = await tx
-        .select()
-        .from(formulaVersions)
-        .where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.formulaId, wanted.id)))
-        .orderBy(desc(formulaVersions.number))
-        .limit(1);
-      if (!newest) return refused("This formula has no version.");
-      if (formula.version !== wanted.expectedVersion) {
-        const by = people.find((one) => one.id === formula.updatedBy)?.name ?? null;
-        return done({
-          id: formula.id,
-          version: formula.version,
-          number: newest.number,
-          next: false,
-          stale: { version: formula.version, name: formula.name, spec: readFormula(newest.spec), by },
-        });
-      }
-      const used = await tx
-        .select({ id: batches.id })
-        .from(batches)
-        .where(and(eq(batches.workshopId, mine), eq(batches.formulaVersionId, newest.id)))
-        .limit(1);
-      const version = formula.version + 1;
-      await tx
-        .update(formulas)
-        .set({ name: wanted.name, version, updatedAt: now, updatedBy: person?.id ?? null })
-        .where(and(eq(formulas.workshopId, mine), eq(formulas.id, formula.id)));
-      const changed = canonical(readFormula(newest.spec)) !== canonical(wanted.spec);
-      if (used.length > 0 && changed) {
-        await tx
-          .insert(formulaVersions)
-          .values({ workshopId: mine, id: v7(), formulaId: formula.id, number: newest.number + 1, spec: wanted.spec, createdAt: now });
-        return done({ id: formula.id, version, number: newest.number + 1, next: true, stale: null });
-      }
-      if (changed)
-        await tx
-          .update(formulaVersions)
-          .set({ spec: wanted.spec })
-          .where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.id, newest.id)));
-      return done({ id: formula.id, version, number: newest.number, next: false, stale: null });
-    });
-    if (outcome.ok && !outcome.value.stale) revalidatePath("/", "layout");
-    return outcome;
-  });
-}
 
 const savedProcess = z.object({
   id: z.uuid().nullable(),

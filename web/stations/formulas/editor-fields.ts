@@ -1,4 +1,5 @@
 import {
+  bad,
   type DyeDose,
   type FormulaSpec,
   good,
@@ -45,8 +46,8 @@ const positive =
   (text: string): Parsed<number> => {
     const read = parseNumber(text.replace(/\s*%$/, ""));
     if (!read.ok) return read;
-    if (read.value <= 0) return { ok: false, message: `${what} must be above 0.` };
-    return read.value > most ? { ok: false, message: `${what} cannot be above ${most}.` } : read;
+    if (read.value <= 0) return bad("too-small", `${what} must be above 0.`);
+    return read.value > most ? bad("too-large", `${what} cannot be above ${most}.`) : read;
   };
 
 /** The rules of one line's fields. */
@@ -54,7 +55,7 @@ function rulesOfRow(row: PartRow, dose: DyeDose): Record<string, FieldRule<unkno
   const chosen = (text: string): Parsed<string> =>
     text || row.kind === "fragrance"
       ? good(text)
-      : { ok: false, message: `Choose ${row.kind === "additive" ? "an" : "a"} ${row.kind}. The shelf has none yet: add one there first.` };
+      : bad("empty", `Choose ${row.kind === "additive" ? "an" : "a"} ${row.kind}. The shelf has none yet: add one there first.`);
   const share =
     row.kind === "additive"
       ? (text: string) => parsePercent(text, { least: 0.001, most: 50, name: "an additive's share" })
@@ -83,6 +84,7 @@ export function rulesFor(
     load: {
       initial: shown,
       parse: (text: string) => (spec && now.basis === spec.basis && text === shown ? good(spec.loadPpm) : parseLoad(text, now.basis)),
+      echo: (ppm: number) => writePercent(ppm, 4),
     },
     notes: words(spec?.notes ?? ""),
   } satisfies Record<string, FieldRule<unknown>>;

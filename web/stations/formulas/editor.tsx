@@ -22,22 +22,26 @@ import {
   READY_PROCESSES,
   sharesOf,
   weighOut,
-  writePercent,
   writePerWeight,
 } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useMemo, useState, useTransition } from "react";
+import { type ReactNode, useMemo, useState, useTransition } from "react";
+import { v7 } from "uuid";
+import { AddBeside } from "@/catalogue/add-beside";
+import { useDraft } from "@/catalogue/draft";
+import { type Few, useShelf } from "@/catalogue/use-shelf";
+import { ask } from "@/forms/ask";
 import { Field, useFields } from "@/forms/fields";
+import { likeliest } from "@/forms/matches";
 import { processFromFields, processTexts } from "@/forms/process-fields";
 import { usePlace } from "@/log/place";
+import { type Saved, saveFormula } from "@/server/formula-save";
 import type { OwnProcess } from "@/server/processes";
-import type { Shelf, Stocks } from "@/server/shelf";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
-import { type Saved, saveFormula } from "./commands";
 import { type PartKind, partsFrom, rowsOf, rulesFor } from "./editor-fields";
 import { PartRows } from "./part-rows";
 import { ProcessPart } from "./process-part";
@@ -56,19 +60,26 @@ const INFORM: Record<string, string> = {
 export function FormulaEditor(props: {
   formula: { id: string; name: string; version: number } | null;
   versions: VersionShown[];
-  shelf: Shelf;
-  stocks: Stocks;
+  few: Few;
   processes: OwnProcess[];
+  notes?: ReactNode;
 }) {
-  const { formula, versions, shelf } = props;
+  const { formula, versions } = props;
+  const known = useShelf(props.few);
+  const { shelf, stocks, lately } = known;
   const place = usePlace();
   const units = useUnits();
   const router = useRouter();
   const newest = versions[0] ?? null;
+  /** What a new formula begins with: what was used last. */
+  const usual = {
+    wax: likeliest(shelf.waxes, lately, (id) => stocks[id]?.onHand)[0],
+    oil: likeliest(shelf.fragrances, lately, (id) => stocks[id]?.onHand)[0],
+  };
   const fitting = (of: string) =>
     READY_PROCESSES.find((one) => one.makes === "jar" && one.families.includes(of)) ?? (READY_PROCESSES[0] as (typeof READY_PROCESSES)[number]);
-  const [process, setProcess] = useState<Process>(() => newest?.spec.process ?? inUnit(processFrom(fitting(shelf.waxes[0]?.family ?? "")), units.temperature));
-  const [rows, setRows] = useState(() => rowsOf(newest?.spec ?? null, { wax: shelf.waxes[0]?.id ?? "", oil: shelf.fragrances[0]?.id ?? "" }));
+  const [process, setProcess] = useState<Process>(() => newest?.spec.process ?? inUnit(processFrom(fitting(usual.wax?.family ?? "")), units.temperature));
+  const [rows, setRows] = useState(() => rowsOf(newest?.spec ?? null, { wax: usual.wax?.id ?? "", oil: usual.oil?.id ?? "" }));
   const [now, setNow] = useState<{ basis: LoadBasis; doses: Record<string, DyeDose> }>({ basis: newest?.spec.basis ?? "wax", doses: {} });
   const rules = useMemo(
     () => rulesFor(formula?.name ?? "", newest?.spec ?? null, rows, now, process, units),
@@ -77,8 +88,18 @@ export function FormulaEditor(props: {
   const fields = useFields(rules);
   const [expected, setExpected] = useState(formula?.version ?? null);
   const [stale, setStale] = useState<Saved["stale"]>(null);
+  const [freshId] = useState(() => v7());
   const [said, setSaid] = useState<{ tone: "good" | "bad"; text: string } | null>(null);
   const [busy, start] = useTransition();
+  const [adding, setAdding] = useState<{ kind: PartKind; key: string; name: string } | null>(null);
+  const draft = useDraft(`formula:${formula?.id ?? "new"}`, { ...fields.typed, rows: JSON.stringify(rows), process: JSON.stringify(process) }, (kept) => {
+    const { rows: keptRows, process: keptProcess, ...typed } = kept;
+    const before = processSchema.safeParse(JSON.parse(keptProcess ?? "null"));
+    if (before.success) setProcess(before.data);
+    setRows(JSON.parse(keptRows ?? "[]") as typeof rows);
+    known.look();
+    fields.fill(typed as never);
+  });
   const v = fields.values;
   const nameOf = (id: string) =>
     [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes].find((one) => one.id === id)?.name ?? "something no longer on the shelf";
@@ -151,8 +172,7 @@ export function FormulaEditor(props: {
     const spec = specNow();
     if (!spec) return setSaid(null);
     start(async () => {
-      const outcome = await saveFormula(place, { id: formula?.id ?? null, expectedVersion: over, name: fields.values.name, spec }).catch(() => null);
-      if (!outcome) return setSaid({ tone: "bad", text: "The program cannot be reached just now. Nothing you typed is lost: try again in a moment." });
+      const outcome = await ask(saveFormula(place, { id: formula?.id ?? null, freshId, expectedVersion: over, name: fields.values.name, spec }));
       if (!outcome.ok) {
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [FIELD_OF[name] ?? name, messages])));
         return setSaid({ tone: "bad", text: outcome.message });
@@ -162,12 +182,14 @@ export function FormulaEditor(props: {
         return setStale(outcome.value.stale);
       }
       setStale(null);
+      draft.drop();
+      const again = outcome.value.due.length > 0 ? ` Test the wick again of ${outcome.value.due.join(", ")}.` : "";
       setExpected(outcome.value.version);
       setSaid({
         tone: "good",
         text: outcome.value.next
-          ? `Saved as version ${outcome.value.number}: the one before has been used, so it stays as it was.`
-          : `Saved, version ${outcome.value.number}.`,
+          ? `Saved as version ${outcome.value.number}: the one before has been used, so it stays as it was.${again}`
+          : `Saved, version ${outcome.value.number}.${again}`,
       });
       if (formula) router.refresh();
       else router.push(`/formulas/${outcome.value.id}`);
@@ -221,6 +243,7 @@ export function FormulaEditor(props: {
       }
       side={
         <>
+          {draft.offer}
           {found.map((one) =>
             one.weight === "stop" ? (
               <Caution key={one.code} title="Not in gel">
@@ -260,8 +283,12 @@ export function FormulaEditor(props: {
               <PartRows
                 rows={rows}
                 shelf={shelf}
+                stocks={stocks}
+                lately={lately}
                 fields={fields as never}
                 family={family}
+                onLook={known.look}
+                onNew={(kind, key, name) => setAdding({ kind, key, name })}
                 onWax={chooseWax}
                 onAdd={add}
                 onDrop={(key) => setRows((old) => old.filter((row) => row.key !== key))}
@@ -273,7 +300,7 @@ export function FormulaEditor(props: {
                   {...fields.bind("load")}
                   large
                   inputMode="decimal"
-                  hint={limit ? `${limit.name}: up to ${writePercent(limit.ppm)} of the wax.` : "Or per weight: 1 oz/lb, 80 g/kg."}
+                  hint={limit ? `${limit.name}: up to ${units.percent(limit.ppm)} of the wax.` : "Or per weight: 1 oz/lb, 80 g/kg."}
                 />
                 <Field
                   label="is a share"
@@ -289,8 +316,8 @@ export function FormulaEditor(props: {
                   "Type a load to see both readings."
                 ) : (
                   <>
-                    <span className="figure text-[26px]">{writePercent(ofWax)}</span> of the wax ={" "}
-                    <span className="figure text-[26px]">{writePercent(ofTotal)}</span> of the total
+                    <span className="figure text-[26px]">{units.percent(ofWax)}</span> of the wax ={" "}
+                    <span className="figure text-[26px]">{units.percent(ofTotal)}</span> of the total
                     <span className="block text-[15px] text-soft">
                       {writePerWeight(ofWax, "oz")}, {writePerWeight(ofWax, "g")}
                     </span>
@@ -331,7 +358,22 @@ export function FormulaEditor(props: {
           </section>
         ) : null}
       </form>
-      {drafted.success ? <Reach spec={drafted.data} shelf={shelf} stocks={props.stocks} /> : null}
+      {adding ? (
+        <AddBeside
+          kind={adding.kind}
+          name={adding.name}
+          waxes={shelf.waxes}
+          onDone={() => setAdding(null)}
+          onMade={async (id) => {
+            await known.again();
+            if (adding.kind === "wax") chooseWax(adding.key, id);
+            else fields.set(`${adding.key}:id` as never, id);
+            setAdding(null);
+          }}
+        />
+      ) : null}
+      {drafted.success ? <Reach spec={drafted.data} shelf={shelf} stocks={stocks} /> : null}
+      {props.notes}
       <Versions versions={versions} nameOf={nameOf} />
     </Screen>
   );

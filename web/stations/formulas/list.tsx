@@ -1,11 +1,14 @@
 "use client";
 
-import { bandsOf, type FormulaSpec, loadOnBasis, writePercent } from "@hearth/core";
+import { bandsOf, type FormulaSpec, loadOnBasis, WAX_FAMILIES } from "@hearth/core";
 import Link from "next/link";
+import { FindBar, NothingFound, Pages, PUT_AWAY } from "@/catalogue/find-bar";
+import { Tidy } from "@/catalogue/tidy";
 import type { FormulaListed } from "@/server/formulas";
 import { HeatLine } from "@/ui/heat-line";
-import { Aside, Empty, Older, Screen } from "@/ui/margin";
+import { Aside, Empty, Screen } from "@/ui/margin";
 import { type PotPart, PotStrip } from "@/ui/pot-strip";
+import { useUnits } from "@/ui/units";
 
 /** The parts of one group as the strip draws them: so much of a million together. */
 function sharesOf(parts: FormulaSpec["waxes"], kind: "wax" | "fragrance", together: number, names: Record<string, string>): PotPart[] {
@@ -16,7 +19,23 @@ function sharesOf(parts: FormulaSpec["waxes"], kind: "wax" | "fragrance", togeth
 const named = (parts: PotPart[]) => parts.map((part) => part.name).join(" + ");
 
 /** All formulas, each seen before it is read. */
-export function FormulaList({ formulas, names, more }: { formulas: FormulaListed[]; names: Record<string, string>; more: string | null }) {
+export function FormulaList({
+  formulas,
+  names,
+  found,
+  page,
+  pages,
+  narrowed,
+}: {
+  formulas: FormulaListed[];
+  names: Record<string, string>;
+  found: number;
+  page: number;
+  pages: number;
+  /** Whether something is looked for. */
+  narrowed: boolean;
+}) {
+  const units = useUnits();
   const add = (
     <Link className="act" href="/formulas/new" data-next-step>
       Make a formula
@@ -31,7 +50,7 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
           <Link className="press" href="/formulas/processes">
             Processes
           </Link>
-          {formulas.length > 0 ? add : null}
+          {formulas.length > 0 || narrowed ? add : null}
         </>
       }
       side={
@@ -40,7 +59,27 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
         </Aside>
       }
     >
-      {formulas.length === 0 ? (
+      {formulas.length > 0 || narrowed ? (
+        <FindBar
+          what="formulas"
+          found={found}
+          filters={[
+            { key: "family", label: "Family", options: [{ value: "", label: "all" }, ...WAX_FAMILIES.map((one) => ({ value: one, label: one }))] },
+            {
+              key: "order",
+              label: "Order",
+              options: [
+                { value: "", label: "by name" },
+                { value: "changed", label: "last changed first" },
+              ],
+            },
+            PUT_AWAY,
+          ]}
+        />
+      ) : null}
+      {formulas.length === 0 && narrowed ? (
+        <NothingFound what="formula" />
+      ) : formulas.length === 0 ? (
         <Empty title="No formula yet" action={add}>
           <p>
             A formula names the wax, the fragrance and its load, and the temperatures at which the wax is heated, scented and poured. Every batch is worked out
@@ -56,7 +95,7 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
             return (
               <li
                 key={formula.id}
-                className="grid items-center gap-x-6 gap-y-2 border-b border-line py-3 sm:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)_132px_132px]"
+                className="grid items-center gap-x-6 gap-y-2 border-b border-line py-3 sm:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)_132px_132px_48px]"
               >
                 <div>
                   <Link href={`/formulas/${formula.id}`} className="text-[19px] font-bold">
@@ -69,7 +108,7 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
                 <div>
                   <PotStrip bare height={26} parts={[...wax, ...oil]} />
                   <div className="mt-1 text-[14px]">
-                    <span className="figure text-[18px]">{writePercent(formula.spec.loadPpm)}</span> of the {formula.spec.basis} · {formula.spec.process.name}
+                    <span className="figure text-[18px]">{units.percent(formula.spec.loadPpm)}</span> of the {formula.spec.basis} · {formula.spec.process.name}
                   </div>
                 </div>
                 <HeatLine
@@ -83,14 +122,13 @@ export function FormulaList({ formulas, names, more }: { formulas: FormulaListed
                 <Link className="press" href={`/plan?formula=${formula.id}`}>
                   Plan a batch
                 </Link>
+                <Tidy kind="formula" id={formula.id} name={formula.name} away={formula.putAway} path={(id) => `/formulas/${id}`} />
               </li>
             );
           })}
         </ul>
       )}
-      <Older path="/formulas" after={more}>
-        Older formulas
-      </Older>
+      <Pages page={page} pages={pages} />
     </Screen>
   );
 }

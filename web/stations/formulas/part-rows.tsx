@@ -1,8 +1,11 @@
 "use client";
 
 import { colourIn } from "@hearth/core";
+import { Chooser } from "@/forms/chooser";
 import { Field, type useFields } from "@/forms/fields";
-import type { ShelfMaterials } from "@/server/shelf";
+import { likeliest } from "@/forms/matches";
+import type { ShelfMaterials, Stocks } from "@/server/shelf";
+import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
 import type { PartKind, PartRow } from "./editor-fields";
 
@@ -11,24 +14,36 @@ const LABEL: Record<PartKind, string> = { wax: "Wax", fragrance: "Fragrance", ad
 interface Props {
   rows: readonly PartRow[];
   shelf: ShelfMaterials;
+  stocks: Stocks;
+  lately: Record<string, string>;
   fields: Pick<ReturnType<typeof useFields>, "bind" | "text">;
   family: string;
+  onLook: () => void;
   onWax: (key: string, id: string) => void;
   onAdd: (kind: PartKind) => void;
   onDrop: (key: string) => void;
+  /** Something new is to be put on the shelf for this line. */
+  onNew: (kind: PartKind, key: string, name: string) => void;
 }
 
 /** What goes in, line by line: waxes and fragrances by share, additives by percent of the wax, dyes by their dose. */
-export function PartRows({ rows, shelf, fields, family, onWax, onAdd, onDrop }: Props) {
-  const optionsOf = (kind: PartKind, first: boolean) => {
-    const list: { id: string; name: string; family?: string; kind?: string }[] =
+export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, onWax, onAdd, onDrop, onNew }: Props) {
+  const units = useUnits();
+  const optionsOf = (kind: PartKind, first: boolean, chosen: string) => {
+    const list: { id: string; name: string; family?: string; kind?: string; putAway: boolean }[] =
       kind === "wax" ? shelf.waxes : kind === "fragrance" ? shelf.fragrances : kind === "additive" ? shelf.additives : shelf.dyes;
-    const options = list.map((one) => ({
+    const options = likeliest(
+      list.filter((one) => !one.putAway || one.id === chosen),
+      lately,
+      (id) => stocks[id]?.onHand,
+    ).map((one) => ({
       value: one.id,
-      label: kind === "wax" ? `${one.name} (${one.family})` : kind === "dye" ? `${one.name} (${one.kind})` : one.name,
+      name: one.name,
+      note: [kind === "wax" ? one.family : kind === "dye" ? one.kind : "", stocks[one.id] ? `${units.bulk(stocks[one.id]?.onHand ?? 0)} on hand` : ""]
+        .filter(Boolean)
+        .join(", "),
     }));
-    if (kind === "fragrance" && first) options.push({ value: "", label: "none: unscented" });
-    return options.length > 0 ? options : [{ value: "", label: "none on the shelf yet" }];
+    return kind === "fragrance" && first ? [...options, { value: "", name: "none: unscented", note: "" }] : options;
   };
   return (["wax", "fragrance", "additive", "dye"] as const).map((kind) => {
     const mine = rows.filter((row) => row.kind === kind);
@@ -47,12 +62,16 @@ export function PartRows({ rows, shelf, fields, family, onWax, onAdd, onDrop }: 
               key={row.key}
               className={`grid items-start gap-x-3 ${byShare && mine.length === 1 ? "grid-cols-1" : kind === "dye" ? "grid-cols-[minmax(0,1fr)_70px_128px_44px]" : "grid-cols-[minmax(0,1fr)_132px_44px]"}`}
             >
-              <Field
+              <Chooser
                 label={LABEL[kind] + suffix}
-                {...bound}
+                value={bound.value}
+                error={bound.error}
+                onLeave={bound.onLeave}
                 onValue={kind === "wax" ? (id) => onWax(row.key, id) : bound.onValue}
-                options={optionsOf(kind, index === 0)}
+                options={optionsOf(kind, index === 0, bound.value)}
                 hint={colour ? `Sets ${colour} in ${family}.` : undefined}
+                onLook={onLook}
+                add={{ label: `a new ${kind}`, act: (name) => onNew(kind, row.key, name) }}
               />
               {byShare && mine.length === 1 ? null : (
                 <Field

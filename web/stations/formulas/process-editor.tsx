@@ -17,6 +17,7 @@ import {
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
+import { ask } from "@/forms/ask";
 import { Field, useFields } from "@/forms/fields";
 import { ActFields, processFromFields, processRules, processTexts } from "@/forms/process-fields";
 import { usePlace } from "@/log/place";
@@ -86,8 +87,7 @@ export function ProcessEditor({ kept }: { kept: ProcessShown | null }) {
     if (!fields.check()) return setSaid(null);
     if (!drafted.success) return setSaid({ good: false, text: missing ?? "" });
     start(async () => {
-      const outcome = await saveProcess(place, { id: kept?.id ?? null, expectedVersion: kept?.version ?? null, process: drafted.data }).catch(() => null);
-      if (!outcome) return setSaid({ good: false, text: "The program cannot be reached just now. Nothing you typed is lost: try again in a moment." });
+      const outcome = await ask(saveProcess(place, { id: kept?.id ?? null, expectedVersion: kept?.version ?? null, process: drafted.data }));
       if (!outcome.ok) {
         fields.refuse(outcome.fields.name ? { processName: outcome.fields.name } : {});
         return setSaid({ good: false, text: outcome.message });
@@ -121,7 +121,7 @@ export function ProcessEditor({ kept }: { kept: ProcessShown | null }) {
         <>
           {missing ? <Aside title="Not complete yet">{missing}</Aside> : null}
           <Aside title="Order">
-            The bench asks for one act after the other. What is out of the order can still be put down: an act may be chosen at the pot.
+            The bench asks for one act after the other. What is out of the order can still be entered: an act may be chosen at the pot.
           </Aside>
           <Aside title="Shares">All pours together come to 100 % of each fill; what is kept back for a second pour is part of it.</Aside>
           <Caution title="Hot wax">Ranges are an aim. The supplier's sheet, local rules and qualified advice come first.</Caution>

@@ -1,6 +1,6 @@
 "use client";
 
-import { costOf, drawOfPiece, type FormulaSpec, mostAlone, notToBeFilled, WeighOutError, wouldTake, writePercent } from "@hearth/core";
+import { costOf, drawOfPiece, type FormulaSpec, mostAlone, notToBeFilled, WeighOutError, wouldTake } from "@hearth/core";
 import { useMemo } from "react";
 import type { Shelf, Stocks } from "@/server/shelf";
 import { useUnits } from "@/ui/units";
@@ -64,7 +64,7 @@ export function Reach({ spec, shelf, stocks }: { spec: FormulaSpec; shelf: Shelf
         </tbody>
       </table>
       <p className="mt-1 text-[14px] text-soft">
-        With {writePercent(SPARE)} spare, from the oldest lots. Each alone: for several at once use “What can I fill?” at the plan.
+        With {units.percent(SPARE)} spare, from the oldest lots. Each alone: for several at once use “What can I fill?” at the plan.
       </p>
     </section>
   );

@@ -1,6 +1,6 @@
 "use client";
 
-import { difference, type FormulaSpec, smallRaise, wickToTestAgain, writeNumber } from "@hearth/core";
+import { difference, type FormulaSpec, smallRaise, wickToTestAgain } from "@hearth/core";
 import { useState } from "react";
 import { useUnits } from "@/ui/units";
 
@@ -80,7 +80,7 @@ export function Versions({ versions, nameOf }: { versions: VersionShown[]; nameO
                 ) : null}
                 {before && smallRaise(before.spec, version.spec) !== null ? (
                   <span className="block text-[14px] text-soft">
-                    The load went up by less than two points ({writeNumber(smallRaise(before.spec, version.spec) ?? 0, 2)}), which can hardly be told apart.
+                    The load went up by less than two points ({units.n(smallRaise(before.spec, version.spec) ?? 0, 2)}), which can hardly be told apart.
                   </span>
                 ) : null}
                 {things > 1 ? (

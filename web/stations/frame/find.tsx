@@ -11,6 +11,19 @@ import type { Station } from "@/ui/station";
 import { findThings } from "./find-command";
 
 type Found = { kind: string; name: string; path: string };
+/** What can be begun from anywhere. */
+const ACTIONS: { name: string; path: string }[] = [
+  { name: "Plan a batch", path: "/plan" },
+  { name: "What can I fill?", path: "/plan/fill" },
+  { name: "Make a formula", path: "/formulas/new" },
+  { name: "Make a product", path: "/products/new" },
+  { name: "Make a process", path: "/formulas/processes/new" },
+  { name: "The shelf to and from a file", path: "/shelf/file" },
+  { name: "What is low on the shelf", path: "/shelf?low=1" },
+  { name: "Import a record", path: "/records/import" },
+  { name: "The guided first batch", path: "/first" },
+  { name: "Workshops, units and prices", path: "/workshops" },
+];
 /** Letters typed in one go are asked for once. */
 const PAUSE_MS = 120;
 
@@ -42,10 +55,11 @@ export function Find({ stations }: { stations: Station[] }) {
   };
   const letters = text.trim().toLowerCase();
   const places = stations.filter((one) => one.name.includes(letters));
+  const actions = letters === "" ? [] : ACTIONS.filter((one) => letters.split(/\s+/).every((word) => one.name.toLowerCase().includes(word)));
   const row = "flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-4 py-2 data-[selected=true]:bg-act data-[selected=true]:text-act-ink";
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="min-h-[36px] border-2 border-line px-2 text-[14px]">Find</Dialog.Trigger>
+      <Dialog.Trigger className="min-h-[44px] border-2 border-line px-3 text-[14px] lg:min-h-[36px]">Find</Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/50" />
         <Dialog.Content className="sheet fixed top-[8vh] left-1/2 z-50 w-[min(620px,94vw)] -translate-x-1/2 !p-0" aria-describedby={undefined}>
@@ -54,7 +68,7 @@ export function Find({ stations }: { stations: Station[] }) {
             <Command.Input
               value={text}
               onValueChange={setText}
-              placeholder="Name or number of a batch, a formula, a wax, a vessel…"
+              placeholder="A batch, formula, product, wax, or something to do…"
               className="entry w-full !border-0 !border-b-[3px] text-[20px]"
             />
             <Command.List className="max-h-[60vh] overflow-auto pb-2">
@@ -64,6 +78,12 @@ export function Find({ stations }: { stations: Station[] }) {
                   <span className="text-[15px]">{one.kind}</span>
                 </Command.Item>
               ))}
+              {actions.map((one) => (
+                <Command.Item key={one.path} value={`action ${one.path}`} onSelect={() => go(one.path)} className={row}>
+                  <span className="font-semibold">{one.name}</span>
+                  <span className="text-[15px]">action</span>
+                </Command.Item>
+              ))}
               {places.map((one) => (
                 <Command.Item key={one.path} value={`station ${one.path}`} onSelect={() => go(one.path)} className={row}>
                   <span>{one.name}</span>
@@ -71,7 +91,7 @@ export function Find({ stations }: { stations: Station[] }) {
                 </Command.Item>
               ))}
               {found.said ? <p className="px-4 py-2">▲ {found.said}</p> : null}
-              {letters !== "" && found.of === text && !found.said && found.things.length + places.length === 0 ? (
+              {letters !== "" && found.of === text && !found.said && found.things.length + places.length + actions.length === 0 ? (
                 <p className="px-4 py-2 text-soft">Nothing here has “{text.trim()}” in its name. Try fewer letters.</p>
               ) : null}
             </Command.List>

@@ -6,14 +6,16 @@ import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect } from "react";
 import { Toaster } from "sonner";
 import { heardWithin, hearOthers } from "@/log/live";
-import { Outbox } from "@/log/outbox";
+import { Outbox } from "@/log/outbox-strip";
 import { PlaceProvider } from "@/log/place";
+import { forgetPages, Offline } from "@/offline/offline";
 import { Keys, useKeys } from "@/ui/keys";
 import type { Station } from "@/ui/station";
 import { Ground, type Units, useClock } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import { chooseLight, choosePerson, chooseWorkshop } from "./choose";
 import { Find } from "./find";
+import { Pick } from "./pick";
 
 interface FrameProps {
   stations: Station[];
@@ -137,8 +139,8 @@ function ClockNotice() {
   if (!isOff) return null;
   return (
     <p role="status" className={notice({ place: "strip" })}>
-      ▲ This device's clock is {writeDuration(Math.abs(aheadMs) / 1_000)} {aheadMs > 0 ? "slow" : "fast"}. Entries are put down with the workshop's time, and
-      say what the device showed.
+      ▲ This device's clock is {writeDuration(Math.abs(aheadMs) / 1_000)} {aheadMs > 0 ? "slow" : "fast"}. Entries are logged with the workshop's time, and say
+      what the device showed.
     </p>
   );
 }
@@ -153,52 +155,43 @@ export function Frame(props: FrameProps) {
           <a href="#work" className="press sr-only focus:not-sr-only focus:absolute focus:z-50">
             Go to the work
           </a>
-          <header className="unprinted flex flex-wrap items-end gap-x-6 bg-sheet px-4 pt-2 sm:px-8 lg:flex-nowrap">
-            <div className="pb-2">
+          <header className="unprinted flex flex-wrap items-end gap-x-3 bg-sheet lg:gap-x-6 px-4 pt-2 sm:px-8 lg:flex-nowrap">
+            <div className="pb-2 max-lg:min-w-0 max-lg:flex-1">
               <div className="figure text-[21px] leading-none">Hearth Jar</div>
-              <select
-                aria-label="Workshop"
-                className="-ml-1 max-w-[190px] bg-transparent text-[14px] text-soft"
+              <Pick
+                label="Workshop"
+                className="-ml-1 min-h-[44px] max-w-full px-1 text-[14px] text-soft lg:min-h-[28px] lg:max-w-[210px]"
                 value={workshop.id}
-                onChange={async (event) => {
-                  if (event.target.value === "more") return router.push("/workshops");
-                  await chooseWorkshop(event.target.value);
+                options={[...workshops.map((one) => ({ value: one.id, name: one.name })), { value: "more", name: "Workshops, units and prices…" }]}
+                onValue={async (value) => {
+                  if (value === "more") return router.push("/workshops");
+                  await chooseWorkshop(value);
+                  forgetPages();
                   router.push("/");
                   router.refresh();
                 }}
-              >
-                {workshops.map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {one.name}
-                  </option>
-                ))}
-                <option value="more">Workshops and units…</option>
-              </select>
+              />
             </div>
             <div className="min-w-0 flex-1 max-lg:order-last max-lg:basis-full">
               <WickLine stations={props.stations} waiting={props.waiting} />
             </div>
             <div className="flex items-center gap-2 pb-2 max-lg:ml-auto">
               <Find stations={props.stations} />
-              <select
-                aria-label="Who is working"
-                className="min-h-[36px] max-w-[120px] border-2 border-line bg-sheet px-1"
+              <Pick
+                label="Who is working"
+                className="min-h-[44px] max-w-[130px] border-2 border-line bg-sheet px-2 lg:min-h-[36px]"
                 value={person ?? ""}
-                onChange={async (event) => {
-                  await choosePerson(event.target.value);
+                options={people.map((one) => ({ value: one.id, name: one.name }))}
+                empty="nobody yet"
+                onValue={async (value) => {
+                  await choosePerson(value);
+                  forgetPages();
                   router.refresh();
                 }}
-              >
-                {people.map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {one.name}
-                  </option>
-                ))}
-                {people.length === 0 ? <option value="">nobody yet</option> : null}
-              </select>
+              />
               <button
                 type="button"
-                className="min-h-[36px] border-2 border-line px-2 text-[14px]"
+                className="min-h-[44px] border-2 border-line px-2 text-[14px] lg:min-h-[36px]"
                 aria-pressed={evening}
                 onClick={async () => {
                   await chooseLight(evening ? "day" : "evening");
@@ -212,10 +205,12 @@ export function Frame(props: FrameProps) {
           <StationKeys stations={props.stations} />
           <KeepUp workshopId={workshop.id} />
           <ClockNotice />
+          <Offline />
           <Outbox />
           {props.children}
           <Toaster
             position="bottom-left"
+            duration={8_000}
             toastOptions={{ classNames: { toast: "!rounded-none !border-[3px] !border-ink !bg-sheet !text-ink !text-[16px]" } }}
           />
         </Keys>

@@ -1,6 +1,6 @@
 "use server";
 
-import { isCurrency } from "@hearth/core";
+import { isCurrency, isLocale } from "@hearth/core";
 import { and, eq, isNotNull } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { cookies } from "next/headers";
@@ -8,8 +8,10 @@ import { v7 } from "uuid";
 import { z } from "zod";
 import { database } from "@/data/client";
 import { now } from "@/data/clock";
+import { products } from "@/data/tables/product";
 import { lots } from "@/data/tables/stock";
 import { people, workshops } from "@/data/tables/workshop";
+import { KEPT_A_YEAR } from "@/server/cookie";
 import { done, freeCommand, type Outcome, refused } from "@/server/outcome";
 
 const zone = z.string().refine(
@@ -28,6 +30,11 @@ const settings = {
   massUnit: z.enum(["g", "oz"]),
   temperatureUnit: z.enum(["C", "F"]),
   timeZone: zone,
+  lengthUnit: z.enum(["mm", "in"]).default("mm"),
+  pounds: z.boolean().default(false),
+  locale: z.string().refine(isLocale, { error: "Choose one of the list." }).default("en-GB"),
+  handsCost: z.number().int().min(0).max(1e9).nullable().default(null),
+  heatCost: z.number().int().min(0).max(1e9).nullable().default(null),
   currency: z
     .string()
     .trim()
@@ -36,16 +43,26 @@ const settings = {
     .default("EUR"),
 };
 
+const made = z.object({
+  ...settings,
+  /** Made where the button was pressed: pressing it twice makes one workshop. */
+  id: z.uuid().optional(),
+  person: z.string().trim().min(1, "Give a first name.").max(120),
+});
+
 /** Makes an empty workshop with its first person, and goes there. */
 export async function makeWorkshop(input: unknown): Promise<Outcome<{ id: string }>> {
-  return freeCommand(z.object({ ...settings, person: z.string().trim().min(1, "Give a first name.").max(120) }), input, async ({ person, ...wanted }) => {
-    const id = v7();
+  return freeCommand(made, input, async ({ person, id = v7(), ...wanted }) => {
     await database().transaction(async (tx) => {
-      await tx.insert(workshops).values({ id, ...wanted, createdAt: now() });
-      await tx.insert(people).values({ workshopId: id, id: v7(), name: person });
+      const fresh = await tx
+        .insert(workshops)
+        .values({ id, ...wanted, createdAt: now() })
+        .onConflictDoNothing()
+        .returning({ id: workshops.id });
+      if (fresh.length > 0) await tx.insert(people).values({ workshopId: id, id: v7(), name: person });
     });
     const jar = await cookies();
-    jar.set("hearth_workshop", id, { maxAge: 31_536_000, sameSite: "lax", path: "/" });
+    jar.set("hearth_workshop", id, KEPT_A_YEAR);
     jar.delete("hearth_person");
     revalidatePath("/", "layout");
     return done({ id });
@@ -63,6 +80,16 @@ export async function changeWorkshop(input: unknown): Promise<Outcome<{ version:
       .limit(1);
     if (costly && costly.currency !== wanted.currency) {
       const why = `What lots cost is written down in ${costly.currency} already, and is not converted. Keep ${costly.currency}, or make another workshop.`;
+      return refused(why, { currency: [why] });
+    }
+    const [priced] = await database()
+      .select({ id: products.id, currency: workshops.currency })
+      .from(workshops)
+      .innerJoin(products, eq(products.workshopId, workshops.id))
+      .where(and(eq(workshops.id, id), isNotNull(products.price)))
+      .limit(1);
+    if (priced && priced.currency !== wanted.currency) {
+      const why = `Products are priced in ${priced.currency} already, and prices are not converted. Keep ${priced.currency}, or make another workshop.`;
       return refused(why, { currency: [why] });
     }
     const changed = await database()

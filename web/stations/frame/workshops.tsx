@@ -1,10 +1,18 @@
 "use client";
 
-import { good } from "@hearth/core";
+import { currencyDecimals, good, localeFor, MANNERS, parseMoney } from "@hearth/core";
 import { useRouter } from "next/navigation";
-import { useMemo, useState } from "react";
-import { Field, type FieldRule, named, useFields } from "@/forms/fields";
+import { useEffect, useMemo, useState } from "react";
+import { v7 } from "uuid";
+import { ask } from "@/forms/ask";
+import { Chooser } from "@/forms/chooser";
+import { Field, type FieldRule, named, orNothing, untouched, useFields } from "@/forms/fields";
+import type { Choice } from "@/forms/matches";
+import { forgetPages } from "@/offline/offline";
+import { LettersToggle } from "@/ui/keys";
 import { Aside, Screen } from "@/ui/margin";
+import { Said } from "@/ui/said";
+import { press } from "@/ui/variants";
 import { chooseWorkshop } from "./choose";
 import { changeWorkshop, makeWorkshop } from "./workshop-commands";
 
@@ -13,39 +21,84 @@ export interface WorkshopShown {
   name: string;
   massUnit: "g" | "oz";
   temperatureUnit: "C" | "F";
+  lengthUnit: "mm" | "in";
+  pounds: boolean;
+  locale: string;
   timeZone: string;
   currency: string;
+  handsCost: number | null;
+  heatCost: number | null;
   version: number;
 }
 
-const keep = (initial: string): FieldRule<string> => ({ initial, parse: good });
+const keep = (initial: string): FieldRule<unknown> => ({ initial, parse: good });
+
+/** The systems of measure as they are used together; any mix can be chosen under it. */
+const SYSTEMS = {
+  metric: { weights: "g", temperatureUnit: "C", lengthUnit: "mm" },
+  us: { weights: "oz", temperatureUnit: "F", lengthUnit: "in" },
+} as const;
+
+const zones = (): Choice[] => ["UTC", ...Intl.supportedValuesOf("timeZone")].map((one) => ({ value: one, name: one.replaceAll("_", " ") }));
+
+function currencies(): Choice[] {
+  const names = new Intl.DisplayNames("en", { type: "currency" });
+  return Intl.supportedValuesOf("currency").map((one) => ({ value: one, name: `${one} ${names.of(one) ?? ""}` }));
+}
 
 function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone: string }) {
   const router = useRouter();
-  const rules = useMemo(
-    () => ({
-      name: named("the workshop", workshop?.name),
-      massUnit: keep(workshop?.massUnit ?? "g"),
+  const rules = useMemo((): Record<string, FieldRule<unknown>> => {
+    const cost = (value: number | null): FieldRule<unknown> => {
+      const currency = workshop?.currency ?? "EUR";
+      const initial = value === null ? "" : String(value / 10 ** currencyDecimals(currency));
+      return untouched<number | null>(orNothing({ initial, parse: (text: string) => parseMoney(text, currency) }), value) as FieldRule<unknown>;
+    };
+    return {
+      name: named("the workshop", workshop?.name) as FieldRule<unknown>,
+      weights: keep(workshop ? (workshop.massUnit === "g" ? "g" : workshop.pounds ? "lb oz" : "oz") : "g"),
       temperatureUnit: keep(workshop?.temperatureUnit ?? "C"),
+      lengthUnit: keep(workshop?.lengthUnit ?? "mm"),
+      locale: keep(workshop?.locale ?? "en-GB"),
       timeZone: keep(workshop?.timeZone ?? zone),
       currency: keep(workshop?.currency ?? "EUR"),
-      ...(workshop ? {} : { person: named("the person who works here") }),
-    }),
-    [workshop, zone],
-  );
-  const fields = useFields(rules as Record<string, FieldRule<string>>);
+      handsCost: cost(workshop?.handsCost ?? null),
+      heatCost: cost(workshop?.heatCost ?? null),
+      ...(workshop ? {} : { person: named("the person who works here") as FieldRule<unknown> }),
+    };
+  }, [workshop, zone]);
+  const fields = useFields(rules);
   const [said, setSaid] = useState("");
+  const [freshId] = useState(() => v7());
+  const [zoneList, setZoneList] = useState<Choice[]>([{ value: workshop?.timeZone ?? zone, name: (workshop?.timeZone ?? zone).replaceAll("_", " ") }]);
+  const [currencyList, setCurrencyList] = useState<Choice[]>([{ value: workshop?.currency ?? "EUR", name: workshop?.currency ?? "EUR" }]);
+  const { set } = fields;
+  // A new workshop begins in the zone and the manner of the browser that makes it.
+  useEffect(() => {
+    setZoneList(zones());
+    setCurrencyList(currencies());
+    if (workshop) return;
+    set("timeZone", Intl.DateTimeFormat().resolvedOptions().timeZone || zone);
+    const locale = localeFor(navigator.languages);
+    set("locale", locale);
+    if (locale === "en-US") {
+      for (const [key, value] of Object.entries(SYSTEMS.us)) set(key, value);
+      set("currency", "USD");
+    }
+  }, []);
   const submit = async () => {
-    const values = fields.check();
+    const values = fields.check() as Record<string, unknown> | null;
     if (!values) return;
-    const outcome = await (workshop ? changeWorkshop({ ...values, id: workshop.id, expectedVersion: workshop.version }) : makeWorkshop(values)).catch(
-      () => null,
+    const { weights, ...rest } = values;
+    const wanted = { ...rest, massUnit: weights === "g" ? "g" : "oz", pounds: weights === "lb oz" };
+    const outcome = await ask<unknown>(
+      workshop ? changeWorkshop({ ...wanted, id: workshop.id, expectedVersion: workshop.version }) : makeWorkshop({ ...wanted, id: freshId }),
     );
-    if (!outcome) return setSaid("The program cannot be reached just now. Nothing you typed is lost: try again.");
     if (!outcome.ok) {
       fields.refuse(outcome.fields);
       return setSaid(outcome.message);
     }
+    forgetPages();
     router.push("/");
     router.refresh();
   };
@@ -59,13 +112,30 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
       }}
     >
       <Field label="Name of the workshop" {...fields.bind("name")} />
-      {workshop ? null : <Field label="Who works here (first name)" {...fields.bind("person")} />}
+      {workshop ? <span /> : <Field label="Who works here (first name)" {...fields.bind("person")} />}
+      <fieldset className="flex flex-wrap items-center gap-2 sm:col-span-2">
+        <legend className="mb-1 text-[15px] font-semibold">Measures</legend>
+        {(["metric", "us"] as const).map((one) => (
+          <button
+            key={one}
+            type="button"
+            className={press({ className: Object.entries(SYSTEMS[one]).every(([key, value]) => fields.text(key) === value) ? "!bg-ink !text-sheet" : "" })}
+            onClick={() => {
+              for (const [key, value] of Object.entries(SYSTEMS[one])) set(key, value);
+            }}
+          >
+            {one === "metric" ? "Grams, °C, millimetres" : "Ounces, °F, inches"}
+          </button>
+        ))}
+        <span className="text-[15px] text-soft">or each for itself:</span>
+      </fieldset>
       <Field
         label="Weights"
-        {...fields.bind("massUnit")}
+        {...fields.bind("weights")}
         options={[
           { value: "g", label: "grams" },
           { value: "oz", label: "ounces" },
+          { value: "lb oz", label: "pounds and ounces" },
         ]}
       />
       <Field
@@ -76,17 +146,41 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
           { value: "F", label: "°F" },
         ]}
       />
-      <Field label="Time zone" {...fields.bind("timeZone")} hint="Like Europe/Lisbon." />
-      <Field label="Currency" {...fields.bind("currency")} hint="Three letters, like EUR: what lots cost is kept in it." />
+      <Field
+        label="Lengths"
+        {...fields.bind("lengthUnit")}
+        options={[
+          { value: "mm", label: "millimetres" },
+          { value: "in", label: "inches and sixteenths" },
+        ]}
+      />
+      <Field label="Dates and clock as in" {...fields.bind("locale")} options={Object.entries(MANNERS).map(([value, { name }]) => ({ value, label: name }))} />
+      <Chooser
+        label="Time zone"
+        value={fields.text("timeZone")}
+        options={zoneList}
+        onValue={(value) => set("timeZone", value)}
+        error={fields.bind("timeZone").error}
+      />
+      <Chooser
+        label="Currency"
+        value={fields.text("currency")}
+        options={currencyList}
+        onValue={(value) => set("currency", value)}
+        error={fields.bind("currency").error}
+        hint="What lots cost and products are sold for."
+      />
+      {workshop ? (
+        <>
+          <Field label="An hour of hands costs" unit={workshop.currency} {...fields.bind("handsCost")} hint="Leave empty to leave hands out of the cost." />
+          <Field label="An hour of heat costs" unit={workshop.currency} {...fields.bind("heatCost")} hint="A ring or melter, by the hour." />
+        </>
+      ) : null}
       <div className="self-center">
         <button type="submit" className={workshop ? "press" : "act"}>
           {workshop ? "Save" : "Make this workshop"}
         </button>
-        {said ? (
-          <p role="alert" className="mt-1 font-semibold text-hot">
-            ▲ {said}
-          </p>
-        ) : null}
+        <Said>{said}</Said>
       </div>
     </form>
   );
@@ -100,11 +194,18 @@ export function Workshops({ workshops, zone }: { workshops: WorkshopShown[]; zon
     <Screen
       title="Workshops"
       lead="Each keeps its own shelf, formulas and records."
-      side={<Aside title="Units">Weights and temperatures are shown in these units. Any field takes any unit all the same: “1 lb 4 oz”, “185F”, “12,5”.</Aside>}
+      side={
+        <>
+          <Aside title="Units">
+            Everything is shown in these units. Any field takes any unit all the same: “1 lb 4 oz”, “1 1/2 lb”, “185F”, “3 1/16 in”, “12,5”.
+          </Aside>
+          <LettersToggle />
+        </>
+      }
     >
       <ul>
         {workshops.map((one) => (
-          <li key={one.id} className="border-b border-line py-3">
+          <li key={one.id} data-workshop={one.id} className="border-b border-line py-3">
             <div className="flex flex-wrap items-center gap-4">
               <strong className="text-[19px]">{one.name}</strong>
               <span className="flex-1 text-soft">
@@ -115,6 +216,7 @@ export function Workshops({ workshops, zone }: { workshops: WorkshopShown[]; zon
                 className="press"
                 onClick={async () => {
                   await chooseWorkshop(one.id);
+                  forgetPages();
                   router.push("/");
                   router.refresh();
                 }}

@@ -1,16 +1,18 @@
 "use client";
 
-import { DEFECTS, defectOf, filledOf, good, PLACES, type Place, parseCount, SEVERITIES, type Severity, stoppedOf } from "@hearth/core";
+import { bad, DEFECTS, defectOf, filledOf, good, PLACES, type Place, parseCount, SEVERITIES, type Severity, stoppedOf } from "@hearth/core";
 import { useRouter } from "next/navigation";
 import { RadioGroup } from "radix-ui";
 import { useMemo, useState } from "react";
+import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
 import { BatchRow } from "@/log/row";
 import { type BatchProps, useBatch } from "@/log/use-batch";
 import type { Listed, ReadInstrument } from "@/server/batches";
 import { JarSection } from "@/ui/jar-section";
 import { useKeys } from "@/ui/keys";
-import { Aside, Caution, Empty, Older, Screen, Warn } from "@/ui/margin";
+import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
+import { Said } from "@/ui/said";
 import { useNow, useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
 
@@ -50,7 +52,7 @@ export function LookOver(props: BatchProps) {
     () => ({
       defect: {
         initial: "",
-        parse: (text: string) => (text ? good(text) : { ok: false as const, message: "Choose the flaw you see." }),
+        parse: (text: string) => (text ? good(text) : bad("empty", "Choose the flaw you see.")),
       } satisfies FieldRule<string>,
       jars: {
         initial: "1",
@@ -69,7 +71,7 @@ export function LookOver(props: BatchProps) {
     const all = fields.check();
     if (!all) return;
     if (!place) return setSaid("Say where it is: tap the place on the drawing, or choose top, side, bottom or wick.");
-    if (!severity) return setSaid("Say how bad it is: slight, plain or bad.");
+    if (!severity) return setSaid("Say how bad it is: slight, clear or severe.");
     const refusal = await batch.record({ kind: "flaw", payload: { defect: all.defect, place, severity, product: vessel.key, jars: all.jars } });
     if (refusal) return setSaid(refusal.message);
     setSaid("");
@@ -186,17 +188,13 @@ export function LookOver(props: BatchProps) {
                 <Field label={`On how many of ${vessel.count}`} {...fields.bind("jars")} inputMode="numeric" />
               </div>
             </div>
-            {said ? (
-              <p role="alert" className="mt-2 font-semibold text-hot">
-                ▲ {said}
-              </p>
-            ) : null}
+            <Said className="mt-2">{said}</Said>
             <button type="submit" className={press({ size: "gloved", className: "mt-2" })} disabled={!batch.pouredAt}>
               Add this flaw
             </button>
           </form>
           <h2 className="mt-6 border-b-[3px] border-ink pb-1">Seen so far</h2>
-          {facts.flaws.length === 0 ? <p className="py-2 text-soft">No flaw put down yet. None to find is a result too.</p> : null}
+          {facts.flaws.length === 0 ? <p className="py-2 text-soft">No flaw noted yet. None to find is a result too.</p> : null}
           <ul>
             {facts.flaws.map((one) => {
               const known = defectOf(one.flaw.defect);
@@ -236,7 +234,19 @@ export function LookOver(props: BatchProps) {
 }
 
 /** The batches that can be looked over: those that are due first, however old. */
-export function LookOverList({ due, batches, instruments, more }: { due: Listed[]; batches: Listed[]; instruments: ReadInstrument[]; more: string | null }) {
+export function LookOverList({
+  due,
+  batches,
+  instruments,
+  more,
+  narrowed,
+}: {
+  due: Listed[];
+  batches: Listed[];
+  instruments: ReadInstrument[];
+  more: string | null;
+  narrowed: boolean;
+}) {
   const now = useNow(30_000);
   const rest = batches.filter((one) => !due.some((other) => other.id === one.id));
   return (
@@ -249,7 +259,10 @@ export function LookOverList({ due, batches, instruments, more }: { due: Listed[
         </Aside>
       }
     >
-      {batches.length + due.length === 0 ? (
+      {batches.length + due.length > 0 || narrowed ? <FindBar what="what has set" found={more ? undefined : batches.length} /> : null}
+      {batches.length + due.length === 0 && narrowed ? (
+        <NothingFound what="batch" />
+      ) : batches.length + due.length === 0 ? (
         <Empty title="Nothing has set yet">
           <p>When a poured batch has set, it comes here to be looked over: which flaws, where, how bad, on how many jars.</p>
         </Empty>
@@ -274,9 +287,7 @@ export function LookOverList({ due, batches, instruments, more }: { due: Listed[
           ))}
         </ul>
       )}
-      <Older path="/look-over" after={more}>
-        Older batches
-      </Older>
+      <Older after={more}>Older batches</Older>
     </Screen>
   );
 }

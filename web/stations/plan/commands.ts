@@ -17,7 +17,7 @@ import {
   stopOf,
   WeighOutError,
 } from "@hearth/core";
-import { and, eq, inArray, max } from "drizzle-orm";
+import { and, eq, inArray } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
@@ -28,6 +28,7 @@ import { formulas, formulaVersions } from "@/data/tables/formula";
 import { instruments, moulds, vessels, wicks } from "@/data/tables/shelf";
 import { workshops } from "@/data/tables/workshop";
 import { tellPages } from "@/server/live";
+import { nextNumber } from "@/server/numbers";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 import { listProcesses } from "@/server/processes";
 import { readMaterials } from "@/server/shelf";
@@ -165,11 +166,7 @@ export async function startBatch(place: unknown, input: unknown): Promise<Outcom
           corrects: null,
           payload: { plan },
         } as BatchEvent;
-        const [top] = await tx
-          .select({ top: max(batches.number) })
-          .from(batches)
-          .where(eq(batches.workshopId, mine));
-        const number = (top?.top ?? 0) + 1;
+        const number = await nextNumber(tx, mine);
         const { facts } = batchOf([event]);
         await tx
           .insert(batches)

@@ -1,104 +1,86 @@
 "use client";
 
-import {
-  type Aim,
-  type Choice,
-  drawOfPiece,
-  type FormulaSpec,
-  good,
-  LeftoversError,
-  leftoversProgramme,
-  mostAlone,
-  notToBeFilled,
-  parseCount,
-  parseMoney,
-  parsePercent,
-  type Supply,
-  WeighOutError,
-  writeNumber,
-  writePercent,
-} from "@hearth/core";
+import { type Aim, type Choice, good, LeftoversError, leftoversProgramme, mostAlone, notToBeFilled, type Supply } from "@hearth/core";
 import Link from "next/link";
 import { useMemo, useState } from "react";
+import { readSpec } from "@/catalogue/catalogue";
+import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { amountRule, VolumeNote } from "@/forms/amount";
+import { Chooser } from "@/forms/chooser";
 import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
-import type { Shelf, Stocks } from "@/server/shelf";
+import { likeliest } from "@/forms/matches";
+import { countRule, moneyRule, percentRule } from "@/forms/rules";
+import { usePlace } from "@/log/place";
+import type { Product } from "@/server/products";
+import { commonScale, JarSection } from "@/ui/jar-section";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
-import { familyOf, type PlanFormula, suitedWick } from "./model";
+import { drawsFrom, type FillLine, firstLines, limitingFrom, type Specs } from "./fill-model";
+import { FoundMix } from "./found-mix";
+import { bodiesOf } from "./model";
 import { useSolver } from "./use-solver";
 
-interface Formula {
-  id: string;
-  name: string;
-  spec: FormulaSpec;
+/** How much of what is there the mix uses: the dark part is used. */
+function UsedBar({ have, left }: { have: number; left: number }) {
+  const used = have > 0 ? Math.max(0, Math.min(1, 1 - left / have)) : 0;
+  return (
+    <div aria-hidden="true" className="mt-1 h-[10px] max-w-[320px] border-2 border-ink bg-wax">
+      <div className="h-full bg-ink" style={{ width: `${used * 100}%` }} />
+    </div>
+  );
 }
-interface Line {
-  key: string;
-  formula: string;
-  vessel: string;
+
+/** What one piece of a product is sold for, as it is typed. */
+const worthOf = (product: Product | null, decimals: number): string =>
+  product?.price == null ? "" : String(Math.round(product.price / product.pack) / 10 ** decimals);
+
+let added = 0;
+/** A key that no line of this page has had: what was typed for a line that was left out is not another's. */
+const nextKey = (): string => `n${++added}`;
+
+interface Props {
+  products: Product[];
+  /** The formulas to choose from, and what those on the page say. */
+  names: { id: string; name: string }[];
+  specs: Specs;
+  few: Few;
 }
 
 /** From what is there to what can be filled: each product alone, then the mix that uses it up best or earns most. */
-export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Formula[]; shelf: Shelf; stocks: Stocks }) {
+export function FillFromShelf({ products, names, specs: firstSpecs, few }: Props) {
   const units = useUnits();
+  const { workshopId } = usePlace();
   const solver = useSolver();
+  const known = useShelf(few);
+  const { shelf, stocks, lately } = known;
   const [fault, setFault] = useState("");
-  const [solved, setSolved] = useState<{ lines: Line[]; materials: (Supply & { id: string })[]; aim: Aim } | null>(null);
-  const vessels = shelf.vessels.filter((one) => one.state === "for sale" && notToBeFilled(one) === null);
-  const [lines, setLines] = useState<Line[]>(() => {
-    // Two formulas, each in the two vessels that there is most of: something to choose between.
-    const room = (one: (typeof vessels)[number]) => (stocks[one.id]?.onHand ?? 0) * one.workingFillMg;
-    const full = [...vessels].sort((a, b) => room(b) - room(a)).slice(0, 2);
-    return formulas.slice(0, 2).flatMap((one, row) => full.map((vessel, column) => ({ key: `p${row * 2 + column}`, formula: one.id, vessel: vessel.id })));
-  });
-  const draws = useMemo(() => {
-    const cache = new Map<string, Map<string, number>>();
-    return (formula: string, vessel: string, sparePpm: number): Map<string, number> => {
-      const key = `${formula} ${vessel} ${sparePpm}`;
-      const spec = formulas.find((one) => one.id === formula)?.spec;
-      const row = shelf.vessels.find((one) => one.id === vessel);
-      let draw = cache.get(key);
-      if (!draw && spec && row) {
-        try {
-          const wick = suitedWick({ ...row, body: "vessel" }, familyOf({ spec } as PlanFormula, shelf), shelf.wicks);
-          const chosenWicks = wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: row.wicks } : null;
-          draw = drawOfPiece({ spec, vessel: { ...row, chosenWicks }, sparePpm }, shelf);
-        } catch (error) {
-          if (!(error instanceof WeighOutError)) throw error;
-        }
-        if (draw) cache.set(key, draw);
-      }
-      return draw ?? new Map();
-    };
-  }, [formulas, shelf]);
+  const [solved, setSolved] = useState<{ lines: FillLine[]; materials: (Supply & { id: string })[]; aim: Aim } | null>(null);
+  const [specs, setSpecs] = useState(firstSpecs);
+  const [lines, setLines] = useState<FillLine[]>(() => firstLines(products, names, few.shelf, few.stocks));
+  const draws = useMemo(() => drawsFrom(specs, shelf), [specs, shelf]);
+  const formulas = known.whole?.formulas ?? names;
+  /** What a formula says is read once a line is made of it. */
+  const need = (id: string) => {
+    known.look();
+    if (specs[id]) return;
+    void readSpec(workshopId, id)
+      .then((found) => found && setSpecs((old) => ({ ...old, [id]: found })))
+      .catch(() => setFault("That formula cannot be read just now. Choose it again in a moment."));
+  };
   const [spareNow, setSpareNow] = useState(50_000);
-  const ids = [...new Set(lines.flatMap((line) => [...draws(line.formula, line.vessel, spareNow).keys()]))];
+  const ids = [...new Set(lines.flatMap((line) => [...draws(line, spareNow).keys()]))];
   const wanted = ids.join();
-  const materials = useMemo(() => {
-    const rows = [
-      ...shelf.waxes.map((one) => ({ ...one, is: "wax" as const, density: undefined })),
-      ...shelf.fragrances.map((one) => ({ ...one, is: "fragrance" as const, density: one.density })),
-      ...shelf.additives.map((one) => ({ ...one, is: "additive" as const, density: undefined })),
-      ...shelf.dyes.map((one) => ({ ...one, is: "dye" as const, density: undefined })),
-      ...shelf.vessels.map((one) => ({ ...one, is: "vessel" as const, density: undefined })),
-      ...shelf.wicks.map((one) => ({ ...one, is: "wick" as const, density: undefined })),
-    ];
-    return wanted.split(",").flatMap((id) => {
-      const row = rows.find((one) => one.id === id);
-      return row ? [{ id, name: row.name, is: row.is, counted: row.is === "vessel" || row.is === "wick", density: row.density }] : [];
-    });
-  }, [shelf, wanted]);
+  const materials = useMemo(() => limitingFrom(shelf, wanted.split(",")), [shelf, wanted]);
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
     const perLine = lines.flatMap((line): [string, FieldRule<unknown>][] => [
-      [`${line.key}:worth`, orNothing({ initial: "", parse: (text: string) => parseMoney(text, units.currency ?? "EUR") })],
-      [`${line.key}:least`, orNothing({ initial: "", parse: (text: string) => parseCount(text, { least: 0, most: 100_000, name: "jars" }) })],
-      [`${line.key}:most`, orNothing({ initial: "", parse: (text: string) => parseCount(text, { least: 0, most: 100_000, name: "jars" }) })],
+      [`${line.key}:worth`, orNothing({ ...moneyRule(units), initial: worthOf(line.product, units.moneyDecimals) }) as FieldRule<unknown>],
+      [`${line.key}:least`, orNothing(countRule({ least: 0, most: 100_000, name: "jars" }))],
+      [`${line.key}:most`, orNothing(countRule({ least: 0, most: 100_000, name: "jars" }))],
     ]);
     const perMaterial = materials.flatMap((one): [string, FieldRule<unknown>][] => {
       const there = stocks[one.id]?.onHand;
-      const initial = there === undefined ? "" : one.counted ? String(Math.max(0, there)) : units.about(Math.max(0, there));
+      const initial = there === undefined ? "" : one.counted ? String(Math.max(0, there)) : units.typed.about(Math.max(0, there));
       return [
         // Nothing typed means that it is not tracked, and does not limit.
         [`have:${one.id}`, orNothing(amountRule(one, units, initial, true))],
@@ -107,7 +89,7 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Formula[]
     });
     return {
       aim: { initial: "use", parse: good },
-      spare: { initial: "5", parse: (text: string) => parsePercent(text, { least: 0, most: 100, name: "a spare" }) },
+      spare: percentRule({ least: 0, most: 100, name: "a spare" }, "5"),
       ...Object.fromEntries([...perLine, ...perMaterial]),
     };
   }, [lines, materials, stocks, units]);
@@ -117,10 +99,11 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Formula[]
   if (spare !== undefined && spare !== spareNow) setSpareNow(spare);
   const haveOf = (id: string) => v[`have:${id}`] as { mg: number } | null | undefined;
   const limiting = materials.filter((one) => haveOf(one.id));
-  const nameOf = (line: Line) =>
-    `${formulas.find((one) => one.id === line.formula)?.name ?? ""}, ${shelf.vessels.find((one) => one.id === line.vessel)?.name ?? ""}`;
-  const choiceOf = (line: Line): Choice => {
-    const draw = draws(line.formula, line.vessel, spareNow);
+  const bodies = useMemo(() => bodiesOf(shelf, notToBeFilled), [shelf]);
+  const bodyOf = (line: FillLine) => bodies.find((one) => one.id === line.body) ?? null;
+  const nameOf = (line: FillLine) => line.product?.name ?? `${formulas.find((one) => one.id === line.formula)?.name ?? ""}, ${bodyOf(line)?.name ?? ""}`;
+  const choiceOf = (line: FillLine): Choice => {
+    const draw = draws(line, spareNow);
     return {
       name: nameOf(line),
       uses: limiting.map((one) => draw.get(one.id) ?? 0),
@@ -129,6 +112,11 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Formula[]
       most: (v[`${line.key}:most`] as number | null | undefined) ?? null,
     };
   };
+  const scale = commonScale(
+    lines.flatMap((line) => bodyOf(line) ?? []),
+    60,
+    72,
+  );
   const write = (one: { counted: boolean }, amount: number) => (one.counted ? String(amount) : units.bulk(amount));
 
   const find = () => {
@@ -152,16 +140,16 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Formula[]
       setFault(error.message);
     }
   };
-  const change = (key: string, patch: Partial<Line>) => setLines((old) => old.map((one) => (one.key === key ? { ...one, ...patch } : one)));
+  const change = (key: string, patch: Partial<FillLine>) => setLines((old) => old.map((one) => (one.key === key ? { ...one, ...patch } : one)));
 
-  if (formulas.length === 0 || vessels.length === 0)
+  if (names.length === 0 || bodies.length === 0)
     return (
       <Screen title="What can I fill?">
         <Empty
-          title={formulas.length === 0 ? "No formula to fill with" : "No vessel to fill"}
+          title={names.length === 0 ? "No formula to fill with" : "No vessel to fill"}
           action={
-            <Link className="act" data-next-step href={formulas.length === 0 ? "/formulas/new" : "/shelf"}>
-              {formulas.length === 0 ? "Make a formula" : "Go to the shelf"}
+            <Link className="act" data-next-step href={names.length === 0 ? "/formulas/new" : "/shelf"}>
+              {names.length === 0 ? "Make a formula" : "Go to the shelf"}
             </Link>
           }
         >
@@ -227,33 +215,10 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Formula[]
             {fault ? <p className="font-semibold text-hot">▲ {fault}</p> : null}
             {solver.state.is === "failed" ? <p className="font-semibold text-hot">▲ {solver.state.message}</p> : null}
             {mixture && solved ? (
-              <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
-                <p>
-                  {solved.aim === "earn" ? "It earns " : "It uses up "}
-                  <span className="figure text-[30px]">{solved.aim === "earn" ? units.money(mixture.value) : units.bulk(mixture.value)}</span>
-                </p>
-                {mixture.proved ? (
-                  <p className="font-semibold text-inside">✓ proved: no mix does better</p>
-                ) : (
-                  <p className="font-semibold text-hot">
-                    ▲ not proved in the time there was: a mix could reach up to {solved.aim === "earn" ? units.money(mixture.bound) : units.bulk(mixture.bound)}
-                    , {writeNumber(((mixture.bound - mixture.value) / Math.max(1, mixture.value)) * 100, 2)} % more
-                  </p>
-                )}
-                {[...new Set(solved.lines.filter((_line, index) => (mixture.counts[index] ?? 0) > 0).map((line) => line.formula))].map((id) => {
-                  const fills = solved.lines.flatMap((line, index) =>
-                    line.formula === id && (mixture.counts[index] ?? 0) > 0 ? [`${line.vessel}:${mixture.counts[index]}`] : [],
-                  );
-                  return (
-                    <Link key={id} className="press" href={`/plan?formula=${id}&fill=${fills.join(",")}`}>
-                      Plan {formulas.find((one) => one.id === id)?.name}
-                    </Link>
-                  );
-                })}
-              </div>
+              <FoundMix mixture={mixture} aim={solved.aim} lines={solved.lines} formulas={formulas} />
             ) : solver.state.is === "idle" && !fault ? (
               <p className="text-[15px] text-soft">
-                With {writePercent(spareNow)} spare on every jar. Give a least where an order has to be met, and a most where the market ends.
+                With {units.percent(spareNow)} spare on every jar. Give a least where an order has to be met, and a most where the market ends.
               </p>
             ) : null}
           </div>
@@ -267,30 +232,48 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Formula[]
                 limiting.map((one) => haveOf(one.id)?.mg ?? 0),
               );
               const at = solved?.lines.findIndex((one) => one.key === line.key) ?? -1;
-              const fresh = at >= 0 && solved?.lines[at]?.formula === line.formula && solved?.lines[at]?.vessel === line.vessel;
+              const fresh = at >= 0 && solved?.lines[at]?.formula === line.formula && solved?.lines[at]?.body === line.body;
+              const body = bodyOf(line);
               return (
                 <li
                   key={line.key}
-                  className="grid grid-cols-2 items-start gap-x-3 border-b border-line py-2 md:grid-cols-[minmax(0,1.5fr)_minmax(0,1.1fr)_92px_76px_76px_104px_96px_44px]"
+                  className="grid grid-cols-2 items-center gap-x-3 border-b border-line py-2 md:grid-cols-[76px_minmax(0,1fr)_92px_76px_76px_104px_96px_44px]"
                 >
-                  <Field
-                    label={`Formula${index ? ` ${index + 1}` : ""}`}
-                    name={`${line.key}:formula`}
-                    value={line.formula}
-                    onValue={(formula) => change(line.key, { formula })}
-                    onLeave={() => undefined}
-                    error=""
-                    options={formulas.map((one) => ({ value: one.id, label: one.name }))}
-                  />
-                  <Field
-                    label="in"
-                    name={`${line.key}:vessel`}
-                    value={line.vessel}
-                    onValue={(vessel) => change(line.key, { vessel })}
-                    onLeave={() => undefined}
-                    error=""
-                    options={vessels.map((one) => ({ value: one.id, label: one.name }))}
-                  />
+                  <div className="flex justify-center max-md:hidden">
+                    {body ? <JarSection {...body} wicks={null} headspaceUm={null} fillMg={body.workingFillMg} scale={scale} /> : null}
+                  </div>
+                  {line.product ? (
+                    <div className="min-w-0 max-md:col-span-2">
+                      <div className="text-[18px] font-bold break-words">{line.product.name}</div>
+                      <div className="text-[15px] text-soft">
+                        {line.product.formulaName} in {body?.name ?? "something no longer here"}
+                      </div>
+                    </div>
+                  ) : (
+                    <div className="min-w-0 max-md:col-span-2">
+                      <Chooser
+                        label={`Formula${index ? ` ${index + 1}` : ""}`}
+                        value={line.formula}
+                        options={formulas.map((one) => ({ value: one.id, name: one.name }))}
+                        onLook={known.look}
+                        onValue={(formula) => {
+                          change(line.key, { formula });
+                          need(formula);
+                        }}
+                      />
+                      <Chooser
+                        label="in"
+                        value={line.body}
+                        options={likeliest(bodies, lately, (id) => stocks[id]?.onHand).map((one) => ({
+                          value: one.id,
+                          name: one.name,
+                          note: stocks[one.id] ? `${stocks[one.id]?.onHand} on hand` : units.g(one.workingFillMg),
+                        }))}
+                        onLook={known.look}
+                        onValue={(id) => change(line.key, { body: id })}
+                      />
+                    </div>
+                  )}
                   <Field label="One earns" {...fields.bind(`${line.key}:worth`)} inputMode="decimal" />
                   <Field label="Least" {...fields.bind(`${line.key}:least`)} inputMode="numeric" />
                   <Field label="Most" {...fields.bind(`${line.key}:most`)} inputMode="numeric" />
@@ -299,7 +282,7 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Formula[]
                     <div className="figure text-[34px] leading-none" data-alone>
                       {alone ? alone.n : "–"}
                     </div>
-                    <div className="text-[13px] leading-tight text-soft">{alone ? `${limiting[alone.limitedBy]?.name} ends` : "nothing limits it"}</div>
+                    <div className="text-[13px] leading-tight text-soft">{alone ? `limited by ${limiting[alone.limitedBy]?.name}` : "nothing limits it"}</div>
                   </div>
                   <div aria-live="polite">
                     <div className="text-[15px] font-semibold">in the mix</div>
@@ -317,22 +300,29 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Formula[]
               );
             })}
           </ul>
-          <button
-            type="button"
-            className="press mt-2"
-            onClick={() =>
-              setLines((old) => [
-                ...old,
-                {
-                  key: `p${old.reduce((most, one) => Math.max(most, Number(one.key.slice(1))), -1) + 1}`,
-                  formula: formulas[0]?.id ?? "",
-                  vessel: vessels[0]?.id ?? "",
-                },
-              ])
-            }
-          >
-            + another product
-          </button>
+          <div className="mt-3 grid items-end gap-3 sm:grid-cols-[minmax(0,360px)_auto]">
+            <Chooser
+              label="Another product"
+              value=""
+              options={(known.whole?.products ?? products)
+                .filter((one) => !one.putAway && !lines.some((line) => line.product?.id === one.id))
+                .map((one) => ({ value: one.id, name: one.name, note: one.formulaName }))}
+              onLook={known.look}
+              onValue={(id) => {
+                const product = (known.whole?.products ?? products).find((one) => one.id === id);
+                if (!product) return;
+                setLines((old) => [...old, { key: nextKey(), product, formula: product.formulaId, body: product.bodyId }]);
+                need(product.formulaId);
+              }}
+            />
+            <button
+              type="button"
+              className="press mb-6"
+              onClick={() => setLines((old) => [...old, { key: nextKey(), product: null, formula: names[0]?.id ?? "", body: bodies[0]?.id ?? "" }])}
+            >
+              + a formula in a vessel
+            </button>
+          </div>
         </section>
         <section className="mt-6" aria-label="What is there">
           <h2 className="border-b-[3px] border-ink pb-1">What is there</h2>
@@ -344,9 +334,10 @@ export function FillFromShelf({ formulas, shelf, stocks }: { formulas: Formula[]
                   key={one.id}
                   className="grid grid-cols-[minmax(0,1fr)_120px] items-start gap-x-4 border-b border-line py-1 sm:grid-cols-[minmax(0,1fr)_130px_110px_110px]"
                 >
-                  <span className="pt-[26px] font-semibold">
-                    {one.name} <span className="font-normal text-soft">{one.is}</span>
-                  </span>
+                  <div className="pt-[26px]">
+                    <span className="font-semibold">{one.name}</span> <span className="text-soft">{one.is}</span>
+                    {mixture && row >= 0 ? <UsedBar have={haveOf(one.id)?.mg ?? 0} left={mixture.left[row] ?? 0} /> : null}
+                  </div>
                   <Field label="There" unit={one.counted ? "pieces" : units.mass} {...fields.bind(`have:${one.id}`)} placeholder="plenty" />
                   {one.counted ? (
                     <span />

@@ -1,5 +1,6 @@
 import {
   type BatchPlan,
+  besideMaterials,
   billOf,
   type ChosenProduct,
   costOf,
@@ -8,6 +9,7 @@ import {
   type FormulaSpec,
   gathered,
   inUnit,
+  marginOf,
   materialsOf,
   type PieceCost,
   type Planned,
@@ -15,16 +17,19 @@ import {
   type Process,
   planBatch,
   processFrom,
+  type Rates,
   READY_PROCESSES,
   type Scale,
   type Scales,
   scalesFor,
+  suitedWicks,
   type TemperatureUnit,
   WeighOutError,
   workOut,
   wouldTake,
 } from "@hearth/core";
 import type { OwnProcess } from "@/server/processes";
+import type { Product } from "@/server/products";
 import type { Shelf, Stocks } from "@/server/shelf";
 
 export interface PlanFormula {
@@ -35,46 +40,58 @@ export interface PlanFormula {
   spec: FormulaSpec;
 }
 
+/** One line of a plan: a product of the workshop, or a body of the shelf that is filled with the formula. */
+export interface Line {
+  key: string;
+  product: Product | null;
+  body: Body;
+}
+
+/** The lines of a plan: the formula's products, then the bodies that are not among them, and what was added by hand. */
+export function linesOf(bodies: readonly Body[], products: readonly Product[], added: readonly string[], most: number): Line[] {
+  const own = products.flatMap((product): Line[] => {
+    const body = bodies.find((one) => one.id === product.bodyId);
+    return body ? [{ key: product.id, product, body }] : [];
+  });
+  const rest = bodies.filter((body) => !own.some((line) => line.body.id === body.id));
+  const shown = rest.filter((body, at) => at < most || added.includes(body.id));
+  return [...own, ...shown.map((body): Line => ({ key: body.id, product: null, body }))];
+}
+
 /** A body that can be filled: a vessel, or a mould. */
 export type Body = Omit<ChosenProduct, "count" | "part" | "chosenWicks"> & { state: string; family?: string };
 
 /** What stands on the shelf to be filled: vessels for sale, testers, then moulds. */
 export function bodiesOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessels"][number]) => string | null): Body[] {
   const vessels = shelf.vessels
-    .filter((one) => notToBeFilled(one) === null)
+    .filter((one) => !one.putAway && notToBeFilled(one) === null)
     .sort((a, b) => Number(a.state === "tester") - Number(b.state === "tester"))
     .map((one): Body => ({ ...one, body: "vessel" }));
-  const moulds = shelf.moulds.map(
-    (one): Body => ({
-      id: one.id,
-      body: "mould",
-      name: one.name,
-      statedFillMg: one.fillMg,
-      workingFillMg: one.fillMg,
-      soldByWeight: false,
-      innerTopUm: one.innerTopUm,
-      innerBottomUm: one.innerBottomUm,
-      heightUm: one.heightUm,
-      cavities: one.cavities,
-      state: one.kind,
-    }),
-  );
+  const moulds = shelf.moulds
+    .filter((one) => !one.putAway)
+    .map(
+      (one): Body => ({
+        id: one.id,
+        body: "mould",
+        name: one.name,
+        statedFillMg: one.fillMg,
+        workingFillMg: one.fillMg,
+        soldByWeight: false,
+        innerTopUm: one.innerTopUm,
+        innerBottomUm: one.innerBottomUm,
+        heightUm: one.heightUm,
+        cavities: one.cavities,
+        state: one.kind,
+      }),
+    );
   return [...vessels, ...moulds];
 }
 
 /** The wick of the shelf that is said to suit a body and a family of wax best: the narrowest span that holds its diameter. None for melts. */
 export function suitedWick(body: Body, family: string, wicks: Shelf["wicks"]): Shelf["wicks"][number] | null {
   if (body.state === "melt tray" || body.state === "silicone mould") return null;
-  const at = Math.min(body.innerTopUm, body.innerBottomUm);
-  const fits = wicks.filter(
-    (one) =>
-      one.fromUm !== null &&
-      one.toUm !== null &&
-      one.fromUm <= at &&
-      at <= one.toUm &&
-      (!one.families || one.families.length === 0 || one.families.includes(family)),
-  );
-  return fits.sort((a, b) => (a.toUm ?? 0) - (a.fromUm ?? 0) - ((b.toUm ?? 0) - (b.fromUm ?? 0)))[0] ?? null;
+  const inUse = wicks.filter((one) => !one.putAway);
+  return suitedWicks(inUse, Math.min(body.innerTopUm, body.innerBottomUm), family)[0] ?? null;
 }
 
 export interface ProcessChoice {
@@ -168,8 +185,25 @@ export const lackingOf = (plan: BatchPlan, stocks: Stocks) =>
     return there !== undefined && there < line.amount ? [{ ...line, there: Math.max(0, there) }] : [];
   });
 
-/** What one piece of each product would cost from the oldest lots; nothing where no lot of what is in the pots has a cost. */
-export function costsOf(plan: BatchPlan, stocks: Stocks): PieceCost[] {
+/** What one piece would cost, and what is left of the price where a product says it. */
+export interface PlannedCost extends PieceCost {
+  margin: ReturnType<typeof marginOf>;
+}
+
+/**
+ * What one piece of each line would cost from the oldest lots, with its pack, hands and heat where it is a product; nothing
+ * where no lot of what is in the pots has a cost. Lines and the plan's products stand in one order.
+ */
+export function costsOf(plan: BatchPlan, stocks: Stocks, picked: readonly { key: string }[], products: readonly Product[], rates: Rates): PlannedCost[] {
+  return materialCosts(plan, stocks).map((one, at) => {
+    const product = products.find((other) => other.id === picked[at]?.key);
+    if (!product) return { ...one, margin: null };
+    const cost = one.cost + besideMaterials(product, rates).reduce((sum, line) => sum + line.cost, 0);
+    return { key: one.key, cost, margin: marginOf(product.price, product.pack, cost) };
+  });
+}
+
+function materialCosts(plan: BatchPlan, stocks: Stocks): PieceCost[] {
   const lines = billOf(plan);
   const cost = (id: string, amount: number) => costOf(wouldTake(stocks[id]?.left ?? [], amount)).cost;
   const pot = gathered(lines.filter((line) => !line.counted)).reduce((sum, line) => sum + cost(line.materialId, line.amount), 0);
@@ -187,5 +221,6 @@ export function costsOf(plan: BatchPlan, stocks: Stocks): PieceCost[] {
   );
 }
 
-export const familyOf = (formula: PlanFormula | null, shelf: Shelf): string => (formula ? (materialsOf(formula.spec, shelf).named[0]?.family ?? "") : "");
+export const familyOf = (formula: Pick<PlanFormula, "spec"> | null, shelf: Shelf): string =>
+  formula ? (materialsOf(formula.spec, shelf).named[0]?.family ?? "") : "";
 export type Part = FillPart | null;

@@ -21,13 +21,13 @@ export function PlanMargin({
   fault: string | null;
   /** Why it must not be made. */
   stop: string | null;
-  picked: (ChosenProduct & { state: string })[];
+  picked: (ChosenProduct & { state: string; key: string })[];
   fillAt: (id: string) => number;
   lacking: ReturnType<typeof lackingOf>;
   warnings: WeighOutWarning[];
 }) {
   const units = useUnits();
-  const short = picked.filter((one) => one.soldByWeight && !one.part && fillAt(one.id) < one.statedFillMg);
+  const short = picked.filter((one) => one.soldByWeight && !one.part && fillAt(one.key) < one.statedFillMg);
   const testers = picked.filter((one) => one.state === "tester");
   const unwicked = picked.filter((one) => !one.chosenWicks && one.body === "vessel");
   return (
@@ -42,7 +42,7 @@ export function PlanMargin({
       {stop ? <Caution title="Not in gel">{stop}</Caution> : null}
       {short.map((one) => (
         <Warn key={one.id}>
-          {one.name} is sold by weight but filled to {units.g(fillAt(one.id))}, below its stated {units.g(one.statedFillMg)}. A buyer would be short-changed.
+          {one.name} is sold by weight but filled to {units.g(fillAt(one.key))}, below its stated {units.g(one.statedFillMg)}. A buyer would be short-changed.
         </Warn>
       ))}
       {lacking.map((one) => (

@@ -1,21 +1,43 @@
 "use client";
 
-import { type ChosenProduct, good, notToBeFilled, parseCount, parseMass, parsePart, parsePercent, potsOf, stopOf, writePercent } from "@hearth/core";
+import { type ChosenProduct, good, notToBeFilled, parseCount, parsePart, potsOf, type Rates, stopOf } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useMemo, useState, useTransition } from "react";
+import { useEffect, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
+import { AddBeside } from "@/catalogue/add-beside";
+import { useDraft } from "@/catalogue/draft";
+import { type Few, useShelf } from "@/catalogue/use-shelf";
+import { ask } from "@/forms/ask";
+import { Chooser } from "@/forms/chooser";
 import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
-import { parseWhen } from "@/forms/when";
+import { likeliest } from "@/forms/matches";
+import { massRule, percentRule, whenRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { OwnProcess } from "@/server/processes";
-import type { Shelf, Stocks } from "@/server/shelf";
+import type { Product } from "@/server/products";
 import { commonScale } from "@/ui/jar-section";
 import { Empty, Screen } from "@/ui/margin";
+import { Said } from "@/ui/said";
 import { useNow, useUnits } from "@/ui/units";
 import { Bodies } from "./bodies";
+import { ChooseMade } from "./choose-made";
 import { startBatch } from "./commands";
-import { bodiesOf, costsOf, familyOf, lackingOf, type Part, type PlanFormula, processChoices, scalesOfShelf, suitedWick, workPlan } from "./model";
+import { InSight } from "./in-sight";
+import {
+  bodiesOf,
+  costsOf,
+  familyOf,
+  type Line,
+  lackingOf,
+  linesOf,
+  type Part,
+  type PlanFormula,
+  processChoices,
+  scalesOfShelf,
+  suitedWick,
+  workPlan,
+} from "./model";
 import { PlanMargin } from "./plan-margin";
 import { ToWeigh } from "./to-weigh";
 
@@ -29,89 +51,108 @@ const any = (initial: string): FieldRule<unknown> => ({ initial, parse: good });
 /** What the amounts begin from. */
 type From = "vessels" | "wax" | "total";
 
+/** The line that stands for a body first: what is counted of it by its vessel alone is counted there. */
+const firstOf = (lines: readonly Line[], bodyId: string): string | undefined => lines.find((line) => line.body.id === bodyId)?.key;
+
+/** How many bodies are shown beside the formula's products before one is looked for. */
+const SHOWN = 10;
+
 /** Works out what to weigh for what is to be made, and starts the batch. */
 export function Planner({
-  formulas,
-  asked,
-  shelf,
-  stocks,
+  names,
+  formula: chosen,
+  others: asked,
+  products,
+  askedProduct,
+  few,
   processes,
   counts,
+  rates,
 }: {
-  formulas: PlanFormula[];
-  /** The formula that the address asks for. */
-  asked: string | null;
-  shelf: Shelf;
-  stocks: Stocks;
+  /** The formulas to choose from, those used lately first. */
+  names: { id: string; name: string }[];
+  formula: PlanFormula | null;
+  /** The formulas of further pots. */
+  others: PlanFormula[];
+  /** The products that are made by the formula. */
+  products: Product[];
+  askedProduct: string | null;
+  few: Few;
   processes: OwnProcess[];
   /** Counts to begin with, by vessel. */
   counts: Record<string, string>;
+  rates: Rates;
 }) {
   const units = useUnits();
   const place = usePlace();
   const router = useRouter();
   const now = useNow(30_000);
+  const known = useShelf(few);
+  const { shelf, stocks, lately } = known;
   const [batchId] = useState(() => v7());
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
-  const [formulaId, setFormulaId] = useState(asked ?? "");
-  const [secondIds, setSecondIds] = useState<string[]>([]);
+  const [reading, read] = useTransition();
   const [choice, setChoice] = useState("formula");
-  const chosen = formulas.find((one) => one.id === formulaId) ?? null;
+  const [added, setAdded] = useState<string[]>(() => Object.keys(counts));
+  const [adding, setAdding] = useState<string | null>(null);
   const family = familyOf(chosen, shelf);
   const choices = processChoices(chosen, processes, family, units.temperature);
   const process = choices.find((one) => one.value === choice)?.process ?? chosen?.spec.process ?? null;
   const pots = process ? potsOf(process.acts) : 1;
   const scales = useMemo(() => scalesOfShelf(shelf), [shelf]);
   const bodies = useMemo(() => bodiesOf(shelf, notToBeFilled), [shelf]);
+  /** The bodies that are offered without being looked for stay the same when all are known. */
+  const first = useMemo(() => bodiesOf(few.shelf, notToBeFilled), [few]);
+  const lines = useMemo(() => {
+    const more = bodies.filter((one) => !first.some((other) => other.id === one.id));
+    return linesOf([...first.map((one) => bodies.find((other) => other.id === one.id) ?? one), ...more], products, added, Math.min(SHOWN, first.length));
+  }, [bodies, first, products, added]);
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
-    const mass = (more: object = {}) =>
-      ({
-        initial: "",
-        parse: (text: string) => parseMass(text, { unit: units.mass, ...more }),
-        echo: (mg: unknown) => units.g(mg as number),
-      }) as FieldRule<unknown>;
     return {
       from: any("vessels"),
-      weight: orNothing(mass()),
-      spare: {
-        initial: "5",
-        parse: (text: string) => parsePercent(text, { least: 0, most: 100, name: "a spare" }),
-        echo: (ppm: unknown) => writePercent(ppm as number),
-      },
+      weight: orNothing(massRule(units)) as FieldRule<unknown>,
+      spare: percentRule({ least: 0, most: 100, name: "a spare" }, "5") as FieldRule<unknown>,
       waxScale: any(""),
       oilScale: any(""),
-      stays: orNothing(mass({ most: 1_000_000 })),
-      pitcher: orNothing(mass({ least: 50_000 })),
-      startedAt: { initial: "", parse: (text: string) => parseWhen(text, now, units.zone) },
+      stays: orNothing(massRule(units, { most: 1_000_000 })) as FieldRule<unknown>,
+      pitcher: orNothing(massRule(units, { least: 50_000 })) as FieldRule<unknown>,
+      startedAt: whenRule(now, units) as FieldRule<unknown>,
       ...Object.fromEntries(
-        bodies.flatMap((body) => {
-          const wick = suitedWick(body, family, shelf.wicks);
+        lines.flatMap(({ key, product, body }) => {
+          const wick = product ? product.wickId : (suitedWick(body, family, shelf.wicks)?.id ?? null);
           return [
-            [`count:${body.id}`, { ...count, initial: counts[body.id] ?? "" }],
-            [`part:${body.id}`, part],
-            [`wick:${body.id}`, any(wick?.id ?? "")],
-            [`wicks:${body.id}`, any(String(shelf.vessels.find((one) => one.id === body.id)?.wicks ?? 1))],
+            [`count:${key}`, { ...count, initial: counts[key] ?? (firstOf(lines, body.id) === key ? (counts[body.id] ?? "") : "") }],
+            [`part:${key}`, part],
+            [`wick:${key}`, any(wick ?? "")],
+            [`wicks:${key}`, any(String(product?.wicks ?? shelf.vessels.find((one) => one.id === body.id)?.wicks ?? 1))],
           ];
         }),
       ),
     };
-  }, [bodies, units, counts, family, shelf, now]);
+  }, [lines, units, counts, family, shelf, now]);
   const fields = useFields(rules);
+  useEffect(() => {
+    if (askedProduct) (fields.form.current?.elements.namedItem(`count:${askedProduct}`) as HTMLElement | null)?.focus();
+  }, [askedProduct, fields.form]);
   const v = fields.values as Record<string, unknown> & { from?: From; weight?: number | null; spare?: number; pitcher?: number | null; stays?: number | null };
   const from = pots > 1 ? "vessels" : (v.from ?? "vessels");
 
-  const picked = bodies.flatMap((body): (ChosenProduct & { state: string })[] => {
-    const n = (v[`count:${body.id}`] as number | undefined) ?? 0;
+  const draft = useDraft("plan", { ...fields.typed, formula: chosen?.id ?? "", added: added.join() }, ({ formula, added: more, ...typed }) => {
+    setAdded((more ?? "").split(",").filter(Boolean));
+    known.look();
+    if (formula && formula !== chosen?.id) read(() => router.replace(`/plan?formula=${formula}`, { scroll: false }));
+    fields.fill(typed);
+  });
+  const picked = lines.flatMap(({ key, body }): (ChosenProduct & { state: string; key: string })[] => {
+    const n = (v[`count:${key}`] as number | undefined) ?? 0;
     if (n === 0) return [];
-    const wick = shelf.wicks.find((one) => one.id === fields.text(`wick:${body.id}`));
-    const chosenWicks = wick
-      ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: Number(fields.text(`wicks:${body.id}`)) || 1 }
-      : null;
-    return [{ ...body, count: n, part: (v[`part:${body.id}`] as Part | undefined) ?? null, chosenWicks }];
+    const wick = shelf.wicks.find((one) => one.id === fields.text(`wick:${key}`));
+    const chosenWicks = wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: Number(fields.text(`wicks:${key}`)) || 1 } : null;
+    return [{ ...body, key, count: n, part: (v[`part:${key}`] as Part | undefined) ?? null, chosenWicks }];
   });
   const startFrom = from === "vessels" || !v.weight ? undefined : from === "wax" ? { waxMg: v.weight } : { totalMg: v.weight };
-  const others = Array.from({ length: pots - 1 }, (_, at) => formulas.find((one) => one.id === secondIds[at]) ?? null);
+  const others = Array.from({ length: pots - 1 }, (_, at) => asked[at] ?? null);
   const inPots = [chosen, ...others].filter((one): one is PlanFormula => one !== null);
   const ready =
     chosen && process && family !== "" && inPots.length === pots && (startFrom || (from === "vessels" && picked.length > 0)) && v.spare !== undefined;
@@ -134,9 +175,15 @@ export function Planner({
     : null;
   const planned = worked?.ok ? worked.planned : null;
   const fault = worked && !worked.ok ? worked : null;
-  const fillAt = (id: string) => {
-    const at = picked.findIndex((one) => one.id === id);
-    return (at >= 0 ? planned?.fillsMg[at] : undefined) ?? bodies.find((one) => one.id === id)?.workingFillMg ?? 1;
+  const fillAt = (key: string) => {
+    const at = picked.findIndex((one) => one.key === key);
+    return (at >= 0 ? planned?.fillsMg[at] : undefined) ?? lines.find((one) => one.key === key)?.body.workingFillMg ?? 1;
+  };
+  /** Chooses the formulas of the pots: the page reads what they say, and what is typed stays. */
+  const choose = (ids: readonly string[]) => {
+    const [formula = "", ...more] = ids;
+    setChoice("formula");
+    read(() => router.replace(`/plan?formula=${formula}${more.some(Boolean) ? `&with=${more.join()}` : ""}`, { scroll: false }));
   };
   const stop = inPots.map((one) => stopOf(one.spec, shelf, units.temperature)).find((one) => one !== null) ?? null;
   const lacking = worked?.ok ? lackingOf(worked.plan, stocks) : [];
@@ -152,32 +199,34 @@ export function Planner({
     const coarse = warnings.find((one) => one.code === "scale-too-coarse");
     if (coarse) return setSaid(coarse.message);
     start(async () => {
-      const outcome = await startBatch(place, {
-        batchId,
-        formulaVersionIds: inPots.map((one) => one.versionId),
-        process: choices.some((one) => one.value === choice) ? choice : "formula",
-        products: picked.map((one) => ({
-          id: one.id,
-          body: one.body ?? "vessel",
-          count: one.count,
-          part: one.part ?? null,
-          wick: one.chosenWicks ? { id: one.chosenWicks.wickId, count: one.chosenWicks.count } : null,
-        })),
-        sparePpm: startFrom ? 0 : v.spare,
-        spareMg: worked.spareMg,
-        waxScale: worked.scales.wax.id,
-        oilScale: worked.scales.oil.id,
-        start: startFrom ?? null,
-        pitcherMg: v.pitcher ?? null,
-        startedAt: v.startedAt ?? null,
-      }).catch(() => null);
-      if (!outcome) return setSaid("The program cannot be reached just now. Nothing you typed is lost: try again in a moment.");
+      const outcome = await ask(
+        startBatch(place, {
+          batchId,
+          formulaVersionIds: inPots.map((one) => one.versionId),
+          process: choices.some((one) => one.value === choice) ? choice : "formula",
+          products: picked.map((one) => ({
+            id: one.id,
+            body: one.body ?? "vessel",
+            count: one.count,
+            part: one.part ?? null,
+            wick: one.chosenWicks ? { id: one.chosenWicks.wickId, count: one.chosenWicks.count } : null,
+          })),
+          sparePpm: startFrom ? 0 : v.spare,
+          spareMg: worked.spareMg,
+          waxScale: worked.scales.wax.id,
+          oilScale: worked.scales.oil.id,
+          start: startFrom ?? null,
+          pitcherMg: v.pitcher ?? null,
+          startedAt: v.startedAt ?? null,
+        }),
+      );
       if (!outcome.ok) return setSaid(outcome.message);
+      draft.drop();
       router.push(`/bench/${outcome.value.id}`);
     });
   };
 
-  if (formulas.length === 0)
+  if (names.length === 0)
     return (
       <Screen title="Plan a batch">
         <Empty
@@ -219,87 +268,72 @@ export function Planner({
           What can I fill?
         </Link>
       }
-      lead={chosen ? `${chosen.name}, version ${chosen.number}: ${writePercent(chosen.spec.loadPpm)} of the ${chosen.spec.basis}` : "Choose a formula first."}
+      lead={chosen ? `${chosen.name}, version ${chosen.number}: ${units.percent(chosen.spec.loadPpm)} of the ${chosen.spec.basis}` : "Choose a formula first."}
       side={
-        <PlanMargin
-          noScale={scales.length === 0}
-          fault={fault && fault.field !== "pitcher_capacity_g" ? fault.message : null}
-          stop={stop?.message ?? null}
-          picked={picked}
-          fillAt={fillAt}
-          lacking={lacking}
-          warnings={warnings}
-        />
+        <>
+          {draft.offer}
+          <PlanMargin
+            noScale={scales.length === 0}
+            fault={fault && fault.field !== "pitcher_capacity_g" ? fault.message : null}
+            stop={stop?.message ?? null}
+            picked={picked}
+            fillAt={fillAt}
+            lacking={lacking}
+            warnings={warnings}
+          />
+        </>
       }
     >
       {/* Enter in a count starts nothing: starting is its own button. */}
       <form ref={fields.form} className="grid grid-cols-1 gap-6 xl:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]" onSubmit={(event) => event.preventDefault()}>
         <section className="sheet">
-          <div className="grid grid-cols-2 gap-x-4">
-            <div>
-              <label htmlFor="formula" className="mb-1 block text-[15px] font-semibold">
-                Formula
-              </label>
-              <select
-                id="formula"
-                className="entry"
-                value={chosen?.id ?? ""}
-                onChange={(event) => {
-                  setFormulaId(event.target.value);
-                  setChoice("formula");
-                  window.history.replaceState(null, "", `/plan?formula=${event.target.value}`);
-                }}
-              >
-                {chosen ? null : <option value="">choose</option>}
-                {formulas.map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {one.name}
-                  </option>
-                ))}
-              </select>
-            </div>
-            <div>
-              <label htmlFor="process" className="mb-1 block text-[15px] font-semibold">
-                Process
-              </label>
-              <select id="process" className="entry" value={choice} onChange={(event) => setChoice(event.target.value)}>
-                {choices.map((one) => (
-                  <option key={one.value} value={one.value}>
-                    {one.name}
-                  </option>
-                ))}
-              </select>
-            </div>
-            {others.map((one, at) => (
-              <div key={at} className="col-span-2 mt-2">
-                <label htmlFor={`formula-${at + 2}`} className="mb-1 block text-[15px] font-semibold">
-                  Formula of pot {at + 2}
-                </label>
-                <select
-                  id={`formula-${at + 2}`}
-                  className="entry"
-                  value={one?.id ?? ""}
-                  onChange={(event) => setSecondIds((old) => Object.assign([...old], { [at]: event.target.value }))}
-                >
-                  <option value="">choose</option>
-                  {formulas.map((other) => (
-                    <option key={other.id} value={other.id}>
-                      {other.name}
-                    </option>
-                  ))}
-                </select>
-              </div>
-            ))}
-          </div>
+          <ChooseMade
+            formulas={known.whole?.formulas ?? names}
+            chosen={chosen}
+            others={others}
+            choices={choices}
+            choice={choice}
+            onLook={known.look}
+            onFormula={(id) => choose([id])}
+            onOther={(at, id) => choose([chosen?.id ?? "", ...others.map((one, index) => (index === at ? id : (one?.id ?? "")))])}
+            onChoice={setChoice}
+          />
           <h2 className="mt-4">How many of which</h2>
+          {reading ? (
+            <p role="status" className="text-soft">
+              Reading the formula
+            </p>
+          ) : null}
           <Bodies
-            bodies={bodies}
+            lines={lines}
             fillOf={fillAt}
-            picked={new Set(picked.map((one) => one.id))}
+            picked={new Set(picked.map((one) => one.key))}
             wicks={shelf.wicks}
             fields={fields}
-            scale={commonScale(bodies, 84, 120)}
+            scale={commonScale(
+              lines.map((one) => one.body),
+              84,
+              120,
+            )}
+            onLook={known.look}
           />
+          <div className="mt-3">
+            <Chooser
+              label="Another vessel or mould"
+              value=""
+              options={likeliest(
+                bodies.filter((one) => !lines.some((line) => line.body.id === one.id)),
+                lately,
+                (id) => stocks[id]?.onHand,
+              ).map((one) => ({ value: one.id, name: one.name, note: units.g(one.workingFillMg) }))}
+              onLook={known.look}
+              onValue={(id) => {
+                setAdded((old) => [...old, id]);
+                requestAnimationFrame(() => (fields.form.current?.elements.namedItem(`count:${id}`) as HTMLElement | null)?.focus());
+              }}
+              add={{ label: "a new vessel", act: setAdding }}
+            />
+          </div>
           <div className="mt-3 grid grid-cols-2 gap-x-4 gap-y-1">
             <Field
               label="Spare"
@@ -347,7 +381,7 @@ export function Planner({
               inputMode="decimal"
               hint={`Like ${units.mass === "g" ? "900 g" : "2 lb"}; empty for one pot.`}
             />
-            <Field label="Started" {...fields.bind("startedAt")} placeholder="now" hint="For a batch that is put down late." />
+            <Field label="Started" {...fields.bind("startedAt")} placeholder="now" hint="For a batch that is entered late." />
           </div>
         </section>
         <section className="sheet self-start xl:sticky xl:top-3 xl:max-h-[calc(100vh-24px)] xl:overflow-auto" aria-live="polite">
@@ -359,7 +393,7 @@ export function Planner({
               stocks={stocks}
               fragrances={shelf.fragrances}
               shared={startFrom !== undefined}
-              costs={costsOf(worked.plan, stocks)}
+              costs={costsOf(worked.plan, stocks, picked, products, rates)}
             />
           ) : (
             <p className="mt-2 text-soft">
@@ -370,16 +404,32 @@ export function Planner({
                   : "Choose a formula, then how many of each."}
             </p>
           )}
-          {said ? (
-            <p role="alert" className="mt-3 font-semibold text-hot">
-              ▲ {said}
-            </p>
-          ) : null}
-          <button type="button" className="act mt-4 w-full" data-next-step disabled={busy || !chosen || stop !== null || scales.length === 0} onClick={begin}>
+          <Said className="mt-3">{said}</Said>
+          <button
+            type="button"
+            className="act mt-4 w-full"
+            data-next-step
+            disabled={busy || reading || !chosen || stop !== null || scales.length === 0}
+            onClick={begin}
+          >
             {busy ? "Starting" : "Start the batch"}
           </button>
         </section>
       </form>
+      {adding === null ? null : (
+        <AddBeside
+          kind="vessel"
+          name={adding}
+          waxes={shelf.waxes}
+          onDone={() => setAdding(null)}
+          onMade={async (id) => {
+            await known.again();
+            setAdded((old) => [...old, id]);
+            setAdding(null);
+          }}
+        />
+      )}
+      {planned ? <InSight planned={planned} /> : null}
     </Screen>
   );
 }

@@ -1,26 +1,17 @@
 "use client";
 
-import {
-  type Amounts,
-  type BatchPlan,
-  bottlesFor,
-  componentWorking,
-  type PieceCost,
-  type Planned,
-  type PotPlan,
-  type WeighedComponent,
-  writeNumber,
-} from "@hearth/core";
+import { type Amounts, type BatchPlan, bottlesFor, componentWorking, type Planned, type PotPlan, type WeighedComponent } from "@hearth/core";
 import type { Shelf, Stocks } from "@/server/shelf";
 import { PotStrip } from "@/ui/pot-strip";
 import { useUnits, type Writers } from "@/ui/units";
 import { Worked } from "@/ui/working";
+import type { PlannedCost } from "./model";
 
 /** What rounding to the scale did to one weight: nothing where it is less than a thousandth. */
 function roundingOf(part: WeighedComponent, units: Writers): string | null {
   const off = part.mg - part.exactMg;
   if (part.count || Math.abs(off) < Math.max(5, part.exactMg * 1e-4)) return null;
-  return `${off > 0 ? "+" : "−"}${units.about(Math.abs(off))} by rounding (${off > 0 ? "+" : "−"}${writeNumber(Math.abs(off / part.exactMg) * 100, 2)} %)`;
+  return `${off > 0 ? "+" : "−"}${units.about(Math.abs(off))} by rounding (${off > 0 ? "+" : "−"}${units.n(Math.abs(off / part.exactMg) * 100, 2)} %)`;
 }
 
 type Pitcher = NonNullable<PotPlan["pitchers"]>[number];
@@ -76,7 +67,7 @@ function Pitchers({ pot, pitchers }: { pot: PotPlan; pitchers: Pitcher[] }) {
               </th>
               {pitchers.map((one, index) => (
                 <td key={index} className="figure pl-3 text-[16px] whitespace-nowrap">
-                  {writeNumber((sumOf(one, "fragrance") / sumOf(one, "wax")) * 100, 2)} %
+                  {units.n((sumOf(one, "fragrance") / sumOf(one, "wax")) * 100, 2)} %
                 </td>
               ))}
             </tr>
@@ -94,7 +85,7 @@ interface Props {
   fragrances: Shelf["fragrances"];
   /** The total is shared over the products, not the fills added up. */
   shared: boolean;
-  costs: PieceCost[];
+  costs: PlannedCost[];
 }
 
 /** What goes into one pot: every amount with its working, its rounding, the scale it is weighed on, and what is there of it. */
@@ -130,7 +121,7 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
                   {rounding}
                   {oil?.density && part.mg > 0 ? (
                     <span className="block">
-                      = {writeNumber((part.mg * 1_000) / oil.density, 1)} ml, {bottlesFor(part.mg, oil.density, 10)}{" "}
+                      = {units.n((part.mg * 1_000) / oil.density, 1)} ml, {bottlesFor(part.mg, oil.density, 10)}{" "}
                       {bottlesFor(part.mg, oil.density, 10) === 1 ? "bottle" : "bottles"} of 10 ml
                     </span>
                   ) : null}
@@ -154,12 +145,12 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
           <dt className="text-soft">actual load</dt>
           <dd className="text-right">
             <Worked steps={amounts.working} name="load of the wax" label="the load of the wax">
-              <span className="figure text-[24px]">{writeNumber(amounts.loadPercentOfWax, 2)} %</span>
+              <span className="figure text-[24px]">{units.n(amounts.loadPercentOfWax, 2)} %</span>
             </Worked>{" "}
             of the wax
             <br />
             <Worked steps={amounts.working} name="load of the total" label="the load of the total">
-              <span className="figure text-[24px]">{writeNumber(amounts.loadPercentOfTotal, 2)} %</span>
+              <span className="figure text-[24px]">{units.n(amounts.loadPercentOfTotal, 2)} %</span>
             </Worked>{" "}
             of the total
           </dd>
@@ -204,7 +195,14 @@ export function ToWeigh({ planned, plan, stocks, fragrances, shared, costs }: Pr
         {costs.map((one) => (
           <div key={one.key} className="flex items-baseline justify-between border-b border-line py-1">
             <dt className="text-soft">one {plan.products.find((product) => product.key === one.key)?.name} costs, from the oldest lots</dt>
-            <dd className="figure text-[22px]">{units.money(one.cost)}</dd>
+            <dd className="text-right">
+              <span className="figure text-[22px]">{units.money(one.cost)}</span>
+              {one.margin ? (
+                <span className={`block text-[14px] ${one.margin.left < 0 ? "text-hot" : "text-soft"}`}>
+                  {units.money(one.margin.left)} of the price left, {units.n(one.margin.share * 100, 0)} %
+                </span>
+              ) : null}
+            </dd>
           </div>
         ))}
       </dl>

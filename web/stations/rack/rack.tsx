@@ -1,9 +1,10 @@
 "use client";
 
+import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches";
 import { CureBar, PHASE } from "@/ui/cure-bar";
-import { Aside, Empty, Older, Screen } from "@/ui/margin";
+import { Aside, Empty, Screen } from "@/ui/margin";
 import { useNow } from "@/ui/units";
 
 /** Whether it still sets, cures, or has cured, by the clock. */
@@ -14,7 +15,7 @@ const phaseOf = (one: Listed, now: string) => {
 };
 
 /** What sets and cures. */
-export function Rack({ batches, instruments, more }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null }) {
+export function Rack({ batches, instruments, more, narrowed }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null; narrowed: boolean }) {
   const now = useNow(30_000);
   const first = batches.find((one) => one.next !== null) ?? batches.find((one) => phaseOf(one, now) !== "setting" && !one.lookedAt);
   return (
@@ -34,7 +35,28 @@ export function Rack({ batches, instruments, more }: { batches: Listed[]; instru
         </>
       }
     >
-      {batches.length === 0 ? (
+      {batches.length > 0 || narrowed ? (
+        <FindBar
+          what="the rack"
+          filters={[
+            {
+              key: "state",
+              label: "State",
+              options: [
+                { value: "", label: "all" },
+                { value: "setting", label: "setting" },
+                { value: "look", label: "to look over" },
+                { value: "curing", label: "curing" },
+                { value: "ready", label: "cured" },
+              ],
+            },
+          ]}
+          found={more ? undefined : batches.length}
+        />
+      ) : null}
+      {batches.length === 0 && narrowed ? (
+        <NothingFound what="batch" />
+      ) : batches.length === 0 ? (
         <Empty title="Nothing is setting or curing">
           <p>A batch comes here when it is marked poured on the bench. It then says until when to leave it, when it may be tested and when it is cured.</p>
         </Empty>
@@ -66,9 +88,7 @@ export function Rack({ batches, instruments, more }: { batches: Listed[]; instru
           })}
         </ul>
       )}
-      <Older path="/rack" after={more}>
-        Older batches
-      </Older>
+      <Older after={more}>Older batches</Older>
     </Screen>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { defectOf, filledOf, missingToClose, partKey, sellableOf, stoppedOf, weighedLoad, writeNumber, writePart, writePercent } from "@hearth/core";
+import { defectOf, filledOf, missingToClose, partKey, sellableOf, stoppedOf, weighedLoad, writePart } from "@hearth/core";
 import Link from "next/link";
 import { useState } from "react";
 import { Entries } from "@/log/entries";
@@ -12,6 +12,7 @@ import { HeatLine } from "@/ui/heat-line";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { Aside, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
+import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
 import { Cost } from "./cost";
 
@@ -83,11 +84,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch }) {
               </Link>
             </>
           )}
-          {said ? (
-            <p role="alert" className="font-semibold text-hot">
-              ▲ {said}
-            </p>
-          ) : null}
+          <Said className="">{said}</Said>
           {props.batch.formulaId ? (
             <Link className="press" href={`/formulas/${props.batch.formulaId}`}>
               Open its formula
@@ -153,10 +150,10 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch }) {
                 </tbody>
               </table>
               <p className="my-2">
-                Asked for {writePercent(pot.recipe.loadPpm, 3)} of the {pot.recipe.basis}
-                {weighedLoad(plan, facts, at) === null ? "" : `; actual load ${writeNumber(weighedLoad(plan, facts, at) ?? 0, 2)} % of the wax`}
-                {pot.maxLoadPpm === null ? "" : `; the largest load is ${writePercent(pot.maxLoadPpm)}`}.
-                {pot.sparePpm > 0 ? ` Spare ${writePercent(pot.sparePpm)}.` : ""}
+                Asked for {units.percent(pot.recipe.loadPpm, 3)} of the {pot.recipe.basis}
+                {weighedLoad(plan, facts, at) === null ? "" : `; actual load ${units.n(weighedLoad(plan, facts, at) ?? 0, 2)} % of the wax`}
+                {pot.maxLoadPpm === null ? "" : `; the largest load is ${units.percent(pot.maxLoadPpm)}`}.
+                {pot.sparePpm > 0 ? ` Spare ${units.percent(pot.sparePpm)}.` : ""}
               </p>
               <PotStrip parts={pot.components} resolutionUg={null} height={30} />
             </div>

@@ -1,13 +1,24 @@
 "use client";
 
 import Link from "next/link";
+import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches";
-import { Aside, Empty, Older, Screen } from "@/ui/margin";
+import { Aside, Empty, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 
 /** The closed records. */
-export function Records({ batches, instruments, more }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null }) {
+export function Records({
+  batches,
+  instruments,
+  more,
+  narrowed,
+}: {
+  batches: Listed[];
+  instruments: ReadInstrument[];
+  more: string | null;
+  narrowed: boolean;
+}) {
   const units = useUnits();
   return (
     <Screen
@@ -20,7 +31,26 @@ export function Records({ batches, instruments, more }: { batches: Listed[]; ins
       }
       side={<Aside title="Why keep them">When a candle disappoints, the answer is in what was different from the batches that were fine.</Aside>}
     >
-      {batches.length === 0 ? (
+      {batches.length > 0 || narrowed ? (
+        <FindBar
+          what="the records"
+          filters={[
+            {
+              key: "state",
+              label: "Ended",
+              options: [
+                { value: "", label: "all" },
+                { value: "closed", label: "closed" },
+                { value: "abandoned", label: "abandoned" },
+              ],
+            },
+          ]}
+          found={more ? undefined : batches.length}
+        />
+      ) : null}
+      {batches.length === 0 && narrowed ? (
+        <NothingFound what="record" />
+      ) : batches.length === 0 ? (
         <Empty
           title="No record closed yet"
           action={
@@ -57,9 +87,7 @@ export function Records({ batches, instruments, more }: { batches: Listed[]; ins
           ))}
         </ul>
       )}
-      <Older path="/records" after={more}>
-        Older records
-      </Older>
+      <Older after={more}>Older records</Older>
     </Screen>
   );
 }

@@ -9,11 +9,18 @@ const utf8 = (bytes: Uint8Array): string | null => {
   }
 };
 
+type Read = { ok: true; sheet: Required<Sheet> } | { ok: false; message: string };
+
 /** Reads the bytes of a CSV file, as spreadsheets really write them, into heads and rows; a message where it is none. */
-export function parseFile(bytes: Uint8Array): { ok: true; sheet: Required<Sheet> } | { ok: false; message: string } {
+export function parseFile(bytes: Uint8Array): Read {
   if (bytes.length > 800_000) return { ok: false, message: "This file is larger than 800 kB. Split it, or take out what does not belong to the shelf." };
   if (bytes[0] === 0x50 && bytes[1] === 0x4b) return { ok: false, message: "This is a workbook, not a CSV file. In the spreadsheet choose “save as CSV”." };
-  const text = decodeSheet(bytes, utf8).replace(/^sep=.\r?\n/i, "");
+  return parseText(decodeSheet(bytes, utf8));
+}
+
+/** Reads the text of a CSV file, or rows as they are pasted from a spreadsheet. */
+export function parseText(whole: string): Read {
+  const text = whole.replace(/^sep=.\r?\n/i, "");
   if (text.includes("\u0000")) return { ok: false, message: "This is no text file. In the spreadsheet choose “save as CSV”." };
   const delimiter = separatorOf(text.replace(/^\s*\n/, ""));
   const parsed = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: false });

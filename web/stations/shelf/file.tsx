@@ -1,19 +1,17 @@
 "use client";
 
-import { guessMapping, type Mapping, readSheet, SHELF_FIELDS, type Sheet, type SheetRow } from "@hearth/core";
+import { guessMapping, type Mapping, readSheet, SHEET_FIELDS, SHEET_KINDS, type Sheet, type SheetKind, type SheetRow } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
+import { ask } from "@/forms/ask";
 import { Field } from "@/forms/fields";
 import { usePlace } from "@/log/place";
-import { byKind } from "@/server/by-kind";
-import type { Shelf } from "@/server/shelf";
 import { Aside, Screen } from "@/ui/margin";
 import { takeSheet } from "./commands";
-import { parseFile } from "./file-parse";
+import { parseFile, parseText } from "./file-parse";
 
-const KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "instrument"] as const;
-type Kind = (typeof KINDS)[number];
+type Kind = SheetKind;
 const PLURAL: Record<Kind, string> = {
   wax: "waxes",
   fragrance: "fragrances",
@@ -23,8 +21,13 @@ const PLURAL: Record<Kind, string> = {
   vessel: "vessels",
   mould: "moulds",
   instrument: "instruments",
+  lot: "lots: what was received, and the stock to begin with",
+  product: "products",
 };
 const FATES = { new: "+ new", changed: "~ changed", same: "= as it is", refused: "▲ cannot be taken" } as const;
+
+/** The field that names a row: of a lot it is what it is a lot of. */
+const nameKey = (kind: Kind): string => SHEET_FIELDS[kind][0]?.key ?? "name";
 
 const tallyOf = (rows: SheetRow[]) => {
   const tally = { new: 0, changed: 0, same: 0, refused: 0 };
@@ -47,7 +50,7 @@ function FateRow({ row }: { row: SheetRow }) {
 }
 
 /** The shelf to a CSV file and from one: columns matched, each row's fate shown, then all of them or none. */
-export function ShelfFile({ shelf }: { shelf: Shelf }) {
+export function ShelfFile({ kept: all, context }: { kept: Record<Kind, { id: string; name: string }[]>; context: Parameters<typeof readSheet>[4] }) {
   const place = usePlace();
   const { workshopId } = place;
   const router = useRouter();
@@ -58,17 +61,17 @@ export function ShelfFile({ shelf }: { shelf: Shelf }) {
   const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, setBusy] = useState(false);
   const [columnsOpen, setColumnsOpen] = useState(false);
-  const kept = byKind(shelf)[kind];
-  const rows = useMemo(() => (sheet ? readSheet(kind, sheet, mapping, kept, { waxes: shelf.waxes }) : []), [sheet, kind, mapping, kept, shelf.waxes]);
+  const kept = all[kind];
+  const rows = useMemo(() => (sheet ? readSheet(kind, sheet, mapping, kept as never, context) : []), [sheet, kind, mapping, kept, context]);
   const tally = tallyOf(rows);
-  const fields = SHELF_FIELDS[kind];
+  const fields = SHEET_FIELDS[kind];
 
   /** Matches the columns by their heads; where one is left over, the matching lies open. */
   const show = (of: Kind, read: Sheet) => {
     const guess = guessMapping(of, read.heads);
     const used = Object.values(guess);
     setMapping(guess);
-    setColumnsOpen(guess.name === null || read.heads.some((head, index) => head !== "" && !used.includes(index)));
+    setColumnsOpen(guess[nameKey(of)] === null || read.heads.some((head, index) => head !== "" && !used.includes(index)));
   };
   const read = async (file: File | undefined) => {
     setSaid(null);
@@ -77,6 +80,15 @@ export function ShelfFile({ shelf }: { shelf: Shelf }) {
     const parsed = parseFile(new Uint8Array(await file.arrayBuffer()));
     if (!parsed.ok) return setSaid({ good: false, text: parsed.message });
     setName(file.name);
+    setSheet(parsed.sheet);
+    show(kind, parsed.sheet);
+  };
+  const paste = (text: string) => {
+    setSaid(null);
+    if (text.trim() === "") return setSheet(null);
+    const parsed = parseText(text);
+    if (!parsed.ok) return setSaid({ good: false, text: parsed.message });
+    setName("what was pasted");
     setSheet(parsed.sheet);
     show(kind, parsed.sheet);
   };
@@ -89,9 +101,8 @@ export function ShelfFile({ shelf }: { shelf: Shelf }) {
     if (!sheet) return;
     setBusy(true);
     const { new: fresh, changed, same } = tally;
-    const outcome = await takeSheet(place, { kind, sheet, mapping, shown: { new: fresh, changed, same } }).catch(() => null);
+    const outcome = await ask(takeSheet(place, { kind, sheet, mapping, shown: { new: fresh, changed, same } }));
     setBusy(false);
-    if (!outcome) return setSaid({ good: false, text: "The program cannot be reached just now. Nothing was taken in: try again in a moment." });
     if (!outcome.ok) {
       router.refresh();
       return setSaid({ good: false, text: outcome.message });
@@ -100,7 +111,7 @@ export function ShelfFile({ shelf }: { shelf: Shelf }) {
     setSaid({ good: true, text: `Taken in from ${name}: ${outcome.value.new} new, ${outcome.value.changed} changed, ${outcome.value.same} as they were.` });
     router.refresh();
   };
-  const nameMapped = mapping.name !== null && mapping.name !== undefined;
+  const nameMapped = mapping[nameKey(kind)] !== null && mapping[nameKey(kind)] !== undefined;
 
   return (
     <Screen
@@ -131,7 +142,7 @@ export function ShelfFile({ shelf }: { shelf: Shelf }) {
           <label className="font-semibold">
             Which part of the shelf
             <select className="entry mt-1" value={kind} onChange={(event) => choose(event.target.value as Kind)}>
-              {KINDS.map((one) => (
+              {SHEET_KINDS.map((one) => (
                 <option key={one} value={one}>
                   {PLURAL[one]}
                 </option>
@@ -139,7 +150,7 @@ export function ShelfFile({ shelf }: { shelf: Shelf }) {
             </select>
           </label>
           <a className="press" href={`/api/workshops/${workshopId}/shelf/${kind}`} download>
-            Write {kept.length} {kept.length === 1 ? kind : PLURAL[kind]} to a file
+            Write {kept.length} {kept.length === 1 ? kind : PLURAL[kind].replace(/:.*/, "")} to a file
           </a>
           <label className="min-w-0 font-semibold">
             Read a file
@@ -152,6 +163,10 @@ export function ShelfFile({ shelf }: { shelf: Shelf }) {
             />
           </label>
         </div>
+        <label className="mt-3 block font-semibold">
+          Or paste rows from a spreadsheet, heads first
+          <textarea className="entry mt-1 font-mono text-[14px]" rows={3} onChange={(event) => paste(event.target.value)} />
+        </label>
         {said ? (
           <p role={said.good ? "status" : "alert"} className={`mt-3 font-semibold ${said.good ? "text-inside" : "text-hot"}`}>
             {said.good ? "✓" : "▲"} {said.text}
@@ -227,7 +242,7 @@ export function ShelfFile({ shelf }: { shelf: Shelf }) {
         </>
       ) : (
         <section className="mt-6" aria-label="Columns of the file">
-          <h2 className="border-b-[3px] border-ink pb-1">Columns of {PLURAL[kind]}</h2>
+          <h2 className="border-b-[3px] border-ink pb-1">Columns of {PLURAL[kind].replace(/:.*/, "")}</h2>
           <table className="mt-2 w-full text-left max-sm:[&_th]:break-all">
             <tbody>
               {fields.map((field) => (

@@ -1,13 +1,18 @@
 "use client";
 
-import { cautionsOnVessel, isCounted, type ShelfKind, STOCKED, type StockedKind, writeDensity, writePercent } from "@hearth/core";
+import { isCounted, SHELF_KINDS, type ShelfKind, STOCKED, type StockedKind, WAX_FAMILIES } from "@hearth/core";
 import Link from "next/link";
-import { type ReactNode, useState } from "react";
-import type { Shelf, Stock, Stocks } from "@/server/shelf";
+import { useState } from "react";
+import { FindBar, NothingFound, Pages, PUT_AWAY } from "@/catalogue/find-bar";
+import { ShelfForm } from "@/catalogue/shelf-form";
+import { Tidy } from "@/catalogue/tidy";
+import type { Stock, Stocks } from "@/server/shelf";
+import type { ShelfPage, ShelfPart, ShelfRow } from "@/server/shelf-page";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { Caution, Screen } from "@/ui/margin";
 import { useUnits, type Writers } from "@/ui/units";
-import { ShelfForm, type ShelfRow } from "./shelf-form";
+import { press } from "@/ui/variants";
+import { factsOf, PLURALS, TEACH, warnOf } from "./facts";
 
 const isStocked = (kind: ShelfKind): kind is StockedKind => (STOCKED as readonly string[]).includes(kind);
 
@@ -17,91 +22,169 @@ export function OnHand({ stock, low, counted, units }: { stock: Stock | undefine
   const isLow = low !== null && stock.onHand < low;
   return (
     <span className={isLow ? "text-hot" : ""}>
-      <span className="figure text-[24px]">{counted ? stock.onHand : units.bulk(stock.onHand)}</span>
-      <span className={`block text-[14px] ${isLow ? "font-semibold" : "text-soft"}`}>
-        {stock.onHand < 0 ? "▲ more used than received: count it" : isLow ? `▲ low: below ${counted ? low : units.bulk(low)}` : "on hand"}
-      </span>
+      <span className="figure text-[22px]">{counted ? stock.onHand : units.bulk(stock.onHand)}</span>
+      {stock.onHand < 0 ? (
+        <span className="block text-[13px] font-semibold">▲ more used than received: count it</span>
+      ) : isLow ? (
+        <span className="block text-[13px] font-semibold">▲ low: below {counted ? low : units.bulk(low)}</span>
+      ) : null}
     </span>
   );
 }
 
-function Section({
-  title,
-  kind,
-  rows,
-  children,
-  teach,
-  stocks,
-  waxes,
-}: {
-  title: string;
-  kind: ShelfKind;
-  rows: ShelfRow[];
-  children: (row: never) => ReactNode;
-  teach: string;
-  stocks: Stocks;
-  waxes: Shelf["waxes"];
-}) {
-  const units = useUnits();
-  const [open, setOpen] = useState<string | null>(null);
+/** How much there is, as a bar with the mark at which it is low. */
+function StoreBar({ onHand, low }: { onHand: number; low: number | null }) {
+  const full = Math.max(onHand, (low ?? 0) * 3, 1);
+  const share = (amount: number) => `${Math.max(0, Math.min(100, (amount / full) * 100))}%`;
   return (
-    <section className="mb-7 scroll-mt-4" aria-label={title} id={kind}>
+    <div aria-hidden="true" className="relative h-[12px] w-full bg-wax">
+      <div className={`h-full ${low !== null && onHand < low ? "bg-hot" : "bg-ink"}`} style={{ width: share(onHand) }} />
+      {low === null ? null : <div className="absolute -inset-y-[3px] w-[3px] bg-act-edge" style={{ left: share(low) }} />}
+    </div>
+  );
+}
+
+interface RowProps {
+  kind: ShelfKind;
+  row: ShelfRow;
+  stock: Stock | undefined;
+  goesOn: number | undefined;
+  scale: number;
+  nameOf: (id: string) => string;
+  open: boolean;
+  onOpen: () => void;
+}
+
+function Row({ kind, row, stock, goesOn, scale, nameOf, open, onOpen }: RowProps) {
+  const units = useUnits();
+  const low = (row.low as number | null | undefined) ?? null;
+  const warns = warnOf(kind, row);
+  const drawn = kind === "vessel" || kind === "mould";
+  return (
+    <div className="grid items-center gap-x-4 gap-y-1 sm:grid-cols-[64px_minmax(0,1fr)_130px_120px_auto]">
+      <div className="flex justify-center max-sm:hidden">
+        {drawn ? (
+          <JarSection
+            name={row.name}
+            innerTopUm={row.innerTopUm as number}
+            innerBottomUm={row.innerBottomUm as number}
+            heightUm={row.heightUm as number}
+            {...(row.shape ? { shape: row.shape as "straight" | "bowl" } : {})}
+            wicks={kind === "vessel" ? (row.wicks as number) : 0}
+            headspaceUm={null}
+            fillMg={(kind === "vessel" ? row.workingFillMg : row.fillMg) as number}
+            scale={scale}
+          />
+        ) : (
+          <span className="text-[13px] text-soft">{(row.family ?? row.kind ?? "") as string}</span>
+        )}
+      </div>
+      <div className="min-w-0">
+        {isStocked(kind) ? (
+          <Link href={`/shelf/${kind}/${row.id}`} className="font-bold break-words">
+            {row.name}
+          </Link>
+        ) : (
+          <strong className="break-words">{row.name}</strong>
+        )}
+        <span className="text-[14px] text-soft"> {factsOf(kind, row, units, nameOf)}</span>
+        {row.remarks ? (
+          <span className="block truncate text-[14px] text-soft" title={String(row.remarks)}>
+            {String(row.remarks)}
+          </span>
+        ) : null}
+        {warns.map((one) => (
+          <span key={one} className="block text-[14px] font-semibold text-safety">
+            ⚠ {one}
+          </span>
+        ))}
+      </div>
+      {isStocked(kind) && stock ? (
+        <div className="max-sm:hidden">
+          <StoreBar onHand={stock.onHand} low={low} />
+          {goesOn === undefined ? null : (
+            <span className="text-[13px] text-soft">
+              about {goesOn} {goesOn === 1 ? "batch" : "batches"} more
+            </span>
+          )}
+        </div>
+      ) : (
+        <span />
+      )}
+      <div className="sm:text-right">{isStocked(kind) ? <OnHand stock={stock} low={low} counted={isCounted(kind)} units={units} /> : null}</div>
+      <div className="flex gap-2">
+        <button type="button" className={press({ size: "small" })} aria-expanded={open} onClick={onOpen} aria-label={`Change ${row.name}`}>
+          Change
+        </button>
+        <Tidy kind={kind} id={row.id} name={row.name} away={row.putAway} />
+      </div>
+    </div>
+  );
+}
+
+function Part({
+  part,
+  alone,
+  stocks,
+  goesOn,
+  waxes,
+  narrowed,
+}: {
+  part: ShelfPart;
+  alone: boolean;
+  stocks: Stocks;
+  goesOn: Record<string, number>;
+  waxes: { id: string; name: string; blend: unknown }[];
+  narrowed: boolean;
+}) {
+  const { kind, rows, found } = part;
+  const [open, setOpen] = useState<string | null>(null);
+  const scale = commonScale(kind === "vessel" || kind === "mould" ? (rows as never) : [], 52, 56);
+  const nameOf = (id: string) => waxes.find((one) => one.id === id)?.name ?? "something no longer here";
+  return (
+    <section className="mb-6 scroll-mt-4" aria-label={PLURALS[kind].title} id={kind}>
       <div className="flex items-center justify-between border-b-[3px] border-ink pb-1">
-        <h2>{title}</h2>
+        <h2>
+          {PLURALS[kind].title} <span className="figure text-[17px] text-soft">{found}</span>
+        </h2>
         <button type="button" className="press" onClick={() => setOpen("new")}>
           Add {kind === "instrument" || kind === "additive" ? `an ${kind}` : `a ${kind}`}
         </button>
       </div>
       {open === "new" ? <ShelfForm kind={kind} row={null} waxes={waxes} onDone={() => setOpen((now) => (now === "new" ? null : now))} /> : null}
-      {rows.length === 0 && open !== "new" ? <p className="py-3 text-soft">{teach}</p> : null}
+      {rows.length === 0 && open !== "new" && !narrowed ? <p className="py-2 text-soft">{TEACH[kind]}</p> : null}
       <ul>
         {rows.map((row) => (
-          <li key={row.id} className="border-b border-line py-2">
-            <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-              <div className="min-w-[200px] flex-1">{children(row as never)}</div>
-              {isStocked(kind) ? (
-                <>
-                  <div className="w-[150px] text-right max-sm:text-left">
-                    <OnHand stock={stocks[row.id]} low={(row.low as number | null) ?? null} counted={isCounted(kind)} units={units} />
-                  </div>
-                  <Link className="press" href={`/shelf/${kind}/${row.id}`} aria-label={`${kind === "vessel" ? "Fill, stock" : "Stock"} of ${row.name}`}>
-                    {kind === "vessel" ? "Fill, stock" : "Stock"}
-                  </Link>
-                </>
-              ) : null}
-              <button type="button" className="press" onClick={() => setOpen(open === row.id ? null : row.id)} aria-label={`Change ${row.name}`}>
-                Change
-              </button>
-            </div>
+          <li key={row.id} className="border-b border-line py-[6px]">
+            <Row
+              kind={kind}
+              row={row}
+              stock={stocks[row.id]}
+              goesOn={goesOn[row.id]}
+              scale={scale}
+              nameOf={nameOf}
+              open={open === row.id}
+              onOpen={() => setOpen(open === row.id ? null : row.id)}
+            />
             {open === row.id ? <ShelfForm kind={kind} row={row} waxes={waxes} onDone={() => setOpen((now) => (now === row.id ? null : now))} /> : null}
           </li>
         ))}
       </ul>
+      {!alone && found > rows.length ? (
+        <Link className="press mt-2" href={`/shelf?kind=${kind}`}>
+          All {found} {PLURALS[kind].name}
+        </Link>
+      ) : null}
     </section>
   );
 }
 
-const joinSentences = (...facts: (string | null | false | undefined)[]) => facts.filter(Boolean).join(". ");
-const join = (...facts: (string | null | false | undefined)[]) => facts.filter(Boolean).join(", ");
-
 /** What stands on the shelf: materials, vessels, instruments, and who works here. */
-export function ShelfView({ shelf, stocks }: { shelf: Shelf; stocks: Stocks }) {
-  const units = useUnits();
-  const scale = commonScale(shelf.vessels, 96, 150);
-  const known = (ppm: number | null) => (ppm === null ? "largest load not known" : `takes up to ${writePercent(ppm)} of the wax`);
-  const nameOf = (id: string) => shelf.waxes.find((one) => one.id === id)?.name ?? "something no longer here";
-  const common = { stocks, waxes: shelf.waxes };
-  const rest = (text: string) => (text ? <div className="text-[14px] text-soft">{text}</div> : null);
-  const all: [string, string, number][] = [
-    ["wax", "waxes", shelf.waxes.length],
-    ["fragrance", "fragrances", shelf.fragrances.length],
-    ["dye", "dyes", shelf.dyes.length],
-    ["additive", "additives", shelf.additives.length],
-    ["wick", "wicks", shelf.wicks.length],
-    ["vessel", "vessels", shelf.vessels.length],
-    ["mould", "moulds", shelf.moulds.length],
-    ["instrument", "instruments", shelf.instruments.length],
-  ];
+export function ShelfView(
+  props: ShelfPage & { waxes: { id: string; name: string; blend: unknown }[]; kind: ShelfKind | null; page: number; narrowed: boolean },
+) {
+  const { parts, stocks, goesOn, waxes, kind, narrowed } = props;
+  const shown = narrowed ? parts.filter((part) => part.rows.length > 0) : parts;
   return (
     <Screen
       title="Shelf"
@@ -123,178 +206,37 @@ export function ShelfView({ shelf, stocks }: { shelf: Shelf; stocks: Stocks }) {
         </>
       }
     >
-      <nav aria-label="On the shelf" className="unprinted mb-5 flex flex-wrap gap-x-5 gap-y-1 text-[15px]">
-        {all.map(([id, name, n]) => (
-          <a key={id} className="underline" href={`#${id}`}>
-            {name} <span className="figure">{n}</span>
-          </a>
-        ))}
-      </nav>
-      <Section
-        title="Waxes"
-        kind="wax"
-        rows={shelf.waxes}
-        {...common}
-        teach="No wax yet. Add the wax you melt, with the largest load from its supplier's sheet: amounts are checked against it."
-      >
-        {(wax: Shelf["waxes"][number]) => (
-          <>
-            <strong>{wax.name}</strong>{" "}
-            <span className="text-soft">
-              {join(
-                wax.family,
-                known(wax.maxLoadPpm),
-                wax.melt !== null && `melts at ${units.t(wax.melt)}`,
-                wax.setDensity !== null && writeDensity(wax.setDensity),
-              )}
-            </span>
-            {rest(joinSentences(wax.blend && `Weighed as ${wax.blend.map((part) => `${part.share} ${nameOf(part.id)}`).join(" + ")}`, wax.remarks))}
-          </>
-        )}
-      </Section>
-      <Section
-        title="Fragrances"
-        kind="fragrance"
-        rows={shelf.fragrances}
-        {...common}
-        teach="No fragrance yet. Add one, with its flash point and largest load where you know them."
-      >
-        {(oil: Shelf["fragrances"][number]) => (
-          <>
-            <strong>{oil.name}</strong>{" "}
-            <span className="text-soft">
-              {join(
-                oil.kind,
-                known(oil.maxLoadPpm),
-                oil.flashPoint !== null && `flash point ${units.t(oil.flashPoint)}`,
-                oil.density !== null && writeDensity(oil.density),
-                oil.strength !== null && oil.strength !== "middling" && oil.strength,
-              )}
-            </span>
-            {rest(oil.remarks)}
-          </>
-        )}
-      </Section>
-      <Section
-        title="Dyes"
-        kind="dye"
-        rows={shelf.dyes}
-        {...common}
-        teach="No dye yet. Add one with the weight of a drop, and drops draw on its stock as they are counted."
-      >
-        {(dye: Shelf["dyes"][number]) => (
-          <>
-            <strong>{dye.name}</strong>{" "}
-            <span className="text-soft">
-              {join(dye.kind, dye.eachMg !== null && `${units.g(dye.eachMg)} a ${dye.kind === "liquid" ? "drop" : "piece"}`, dye.strength)}
-            </span>
-            {rest(joinSentences(dye.colours && `Sets ${dye.colours}`, dye.remarks))}
-          </>
-        )}
-      </Section>
-      <Section
-        title="Additives"
-        kind="additive"
-        rows={shelf.additives}
-        {...common}
-        teach="No additive yet. Stearic acid, hard polymers and the like go here, with the most their sheet allows."
-      >
-        {(additive: Shelf["additives"][number]) => (
-          <>
-            <strong>{additive.name}</strong>{" "}
-            <span className="text-soft">
-              {join(
-                additive.usualPpm !== null && `usually ${writePercent(additive.usualPpm)}`,
-                additive.maxPpm !== null && `at most ${writePercent(additive.maxPpm)} of the wax`,
-              )}
-            </span>
-            {rest(joinSentences(additive.does, additive.remarks))}
-          </>
-        )}
-      </Section>
-      <Section title="Wicks" kind="wick" rows={shelf.wicks} {...common} teach="No wick yet. Add one with the diameters and waxes it suits.">
-        {(wick: Shelf["wicks"][number]) => (
-          <>
-            <strong>{wick.name}</strong>{" "}
-            <span className="text-soft">
-              {join(
-                wick.kind,
-                wick.fromUm !== null && wick.toUm !== null && `for ${wick.fromUm / 1_000} to ${wick.toUm / 1_000} mm`,
-                wick.families !== null && `in ${wick.families.join(" or ")}`,
-              )}
-            </span>
-            {rest(wick.remarks)}
-          </>
-        )}
-      </Section>
-      <Section
-        title="Vessels"
-        kind="vessel"
-        rows={shelf.vessels}
-        {...common}
-        teach="No vessel yet. Add a jar with its fill weight and inner measures: it is drawn to scale and filled on paper before you pour."
-      >
-        {(vessel: Shelf["vessels"][number]) => (
-          <div className="flex items-end gap-5">
-            <div className="w-[150px] shrink-0">
-              <JarSection {...vessel} headspaceUm={null} fillMg={vessel.workingFillMg} scale={scale} />
-            </div>
-            <div className="pb-1">
-              <strong>{vessel.name}</strong> <span className="text-soft">{vessel.material}</span>
-              <div>
-                <span className="figure text-[24px]">{units.g(vessel.workingFillMg)}</span> <span className="text-soft">working fill</span>
-                {vessel.workingFillMg === vessel.statedFillMg ? null : <span className="text-soft"> ({units.g(vessel.statedFillMg)} stated)</span>}
-              </div>
-              {vessel.soldByWeight ? <div className="text-[14px] text-soft">sold by weight: the stated fill is a floor</div> : null}
-              {cautionsOnVessel(vessel).map((one) => (
-                <div key={one.message} className="text-[14px] font-semibold text-safety">
-                  ⚠ {one.message}
-                </div>
-              ))}
-            </div>
-          </div>
-        )}
-      </Section>
-      <Section
-        title="Moulds"
-        kind="mould"
-        rows={shelf.moulds}
-        {...common}
-        teach="No mould yet. Pillar moulds, silicone moulds and melt trays go here: they are used again, so nothing of them is drawn."
-      >
-        {(mould: Shelf["moulds"][number]) => (
-          <>
-            <strong>{mould.name}</strong>{" "}
-            <span className="text-soft">{join(mould.kind, mould.cavities > 1 && `${mould.cavities} cavities`, `${units.g(mould.fillMg)} each`)}</span>
-            {rest(mould.remarks)}
-          </>
-        )}
-      </Section>
-      <Section
-        title="Instruments"
-        kind="instrument"
-        rows={shelf.instruments}
-        {...common}
-        teach="No instrument yet. Add your thermometer and scale: each reading says which one it came from."
-      >
-        {(tool: Shelf["instruments"][number]) => (
-          <>
-            <strong>{tool.name}</strong>{" "}
-            <span className="text-soft">
-              {tool.kind === "scale"
-                ? join(
-                    "scale",
-                    tool.resolutionUg !== null && `one step is ${units.g(tool.resolutionUg / 1_000)}`,
-                    tool.capacityMg !== null && `takes up to ${units.bulk(tool.capacityMg)}`,
-                  )
-                : join(tool.kind, `correction ${tool.correction > 0 ? "+" : ""}${units.tDifference(tool.correction)}`)}
-            </span>
-          </>
-        )}
-      </Section>
-      <Section title="People" kind="person" rows={shelf.people} {...common} teach="Nobody yet. Add who works here: each entry says who made it.">
-        {(person: Shelf["people"][number]) => <strong>{person.name}</strong>}
-      </Section>
+      <FindBar
+        what="the shelf"
+        found={narrowed || kind ? shown.reduce((sum, part) => sum + part.found, 0) : undefined}
+        filters={[
+          { key: "kind", label: "Kind", options: [{ value: "", label: "all" }, ...SHELF_KINDS.map((one) => ({ value: one, label: PLURALS[one].name }))] },
+          { key: "family", label: "Family", options: [{ value: "", label: "all" }, ...WAX_FAMILIES.map((one) => ({ value: one, label: one }))] },
+          {
+            key: "low",
+            label: "Stock",
+            options: [
+              { value: "", label: "all" },
+              { value: "1", label: "low" },
+            ],
+          },
+          PUT_AWAY,
+        ]}
+      />
+      {kind ? null : (
+        <nav aria-label="On the shelf" className="unprinted mb-4 flex flex-wrap gap-x-5 gap-y-1 text-[15px]">
+          {shown.map((part) => (
+            <a key={part.kind} className="underline" href={`#${part.kind}`}>
+              {PLURALS[part.kind].name} <span className="figure">{part.found}</span>
+            </a>
+          ))}
+        </nav>
+      )}
+      {shown.length === 0 ? <NothingFound what="thing on the shelf" /> : null}
+      {shown.map((part) => (
+        <Part key={part.kind} part={part} alone={kind !== null} stocks={stocks} goesOn={goesOn} waxes={waxes} narrowed={narrowed} />
+      ))}
+      <Pages page={props.page} pages={props.pages} />
     </Screen>
   );
 }

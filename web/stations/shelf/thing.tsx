@@ -4,7 +4,8 @@ import { cautionsOnVessel } from "@hearth/core";
 import Link from "next/link";
 import type { Shelf, Stock, StockHistory } from "@/server/shelf";
 import { Aside, Caution, Screen } from "@/ui/margin";
-import { type StockedThing, StockPanel } from "./stock";
+import { StockPanel } from "./stock";
+import type { StockedThing } from "./stocked";
 import { VesselPanel } from "./vessel";
 
 /** One thing of the shelf: for a vessel its fill and wicks, and for all its stock. */

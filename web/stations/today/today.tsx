@@ -26,8 +26,68 @@ interface Due {
   href: string;
 }
 
+/** What a workshop in which nothing was ever made offers: to be led, to bring along what there is, to look round. */
+function Begin() {
+  const ways: { title: string; words: string; href: string; action: string; first?: boolean }[] = [
+    {
+      title: "Be led to a first batch",
+      words: "One wax, one jar, one scent, three jars poured: step by step, with why. You can leave it and come back.",
+      href: "/first",
+      action: "Begin the first batch",
+      first: true,
+    },
+    {
+      title: "Bring along what you have",
+      words: "Waxes, scents, jars, stock and products from a spreadsheet: as a CSV file, or pasted.",
+      href: "/shelf/file",
+      action: "Read a file",
+    },
+    {
+      title: "Put it in by hand",
+      words: "Begin with the shelf: what you melt, scent and fill. Formulas and batches are made of it.",
+      href: "/shelf",
+      action: "Go to the shelf",
+    },
+  ];
+  return (
+    <>
+      <h2 className="border-b-[3px] border-ink pb-1">Nothing to do now</h2>
+      <ul>
+        {ways.map((one) => (
+          <li key={one.href} className="grid items-center gap-4 border-b border-line py-4 sm:grid-cols-[minmax(0,1fr)_auto]">
+            <div>
+              <h3>{one.title}</h3>
+              <p className="mt-1 max-w-[560px] text-soft">{one.words}</p>
+            </div>
+            <Link className={one.first ? "act" : press({ size: "gloved" })} href={one.href} {...(one.first ? { "data-next-step": "" } : {})}>
+              {one.action}
+            </Link>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-4 text-[15px] text-soft">
+        To look round in a workshop that has been at it for months, start the demo beside this one: <code>./hearth demo</code>. It keeps its own data and never
+        touches yours.
+      </p>
+    </>
+  );
+}
+
 /** What needs hands, by the clock: pots first, then what is due, then what comes. */
-export function Today({ batches, instruments, workshopName, low }: { batches: Listed[]; instruments: ReadInstrument[]; workshopName: string; low: Low[] }) {
+export function Today({
+  batches,
+  instruments,
+  workshopName,
+  low,
+  blank,
+}: {
+  batches: Listed[];
+  instruments: ReadInstrument[];
+  workshopName: string;
+  low: Low[];
+  /** Whether nothing was ever made here: what a newcomer is offered. */
+  blank: boolean;
+}) {
   const units = useUnits();
   const now = useNow(30_000);
   const due: Due[] = batches.flatMap((batch): Due[] => {
@@ -103,7 +163,9 @@ export function Today({ batches, instruments, workshopName, low }: { batches: Li
         </>
       }
     >
-      {batches.length === 0 ? (
+      {blank ? (
+        <Begin />
+      ) : batches.length === 0 ? (
         <Empty
           title="Nothing to do now"
           action={

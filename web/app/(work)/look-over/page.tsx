@@ -1,16 +1,18 @@
+import { z } from "zod";
 import { dueToLook, listBatches, listInstruments } from "@/server/batches";
 import { here } from "@/server/context";
+import { askedOf } from "@/server/query";
 import { LookOverList } from "@/stations/lookover/look-over";
 
 export const metadata = { title: "Look-over" };
 
-export default async function LookOverPage({ searchParams }: { searchParams: Promise<{ after?: string | string[] }> }) {
+export default async function LookOverPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await here();
-  const after = [(await searchParams).after].flat()[0];
+  const asked = await askedOf(searchParams, { after: z.string().max(120) });
   const [list, due, instruments] = await Promise.all([
-    listBatches(db, workshop.id, ["rack"], after),
-    after ? [] : dueToLook(db, workshop.id, now),
+    listBatches(db, workshop.id, ["rack"], asked, now),
+    asked.after || asked.q ? [] : dueToLook(db, workshop.id, now),
     listInstruments(db, workshop.id),
   ]);
-  return <LookOverList {...list} due={due} instruments={instruments} />;
+  return <LookOverList {...list} due={due} instruments={instruments} narrowed={Boolean(asked.q)} />;
 }

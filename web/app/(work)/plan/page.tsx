@@ -1,35 +1,64 @@
+import { namedIn } from "@hearth/core";
+import { z } from "zod";
+import { readBatch } from "@/server/batches";
+import { formulaNames } from "@/server/catalogue";
 import { here } from "@/server/context";
-import { listForPlan } from "@/server/formulas";
+import { formulaForPlan } from "@/server/formulas";
 import { listProcesses } from "@/server/processes";
-import { readShelf, readStocks } from "@/server/shelf";
+import { listProducts, readProduct } from "@/server/products";
+import { askedOf } from "@/server/query";
+import { fewFor } from "@/server/shelf";
 import { Planner } from "@/stations/plan/planner";
 
 export const metadata = { title: "Plan" };
 
-export default async function PlanPage({ searchParams }: { searchParams: Promise<{ formula?: string | string[]; fill?: string | string[] }> }) {
+const present = <T,>(one: T | null): one is T => one !== null;
+
+export default async function PlanPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await here();
-  const [formulas, shelf, stocks, processes] = await Promise.all([
-    listForPlan(db, workshop.id),
-    readShelf(db, workshop.id),
-    readStocks(db, workshop.id, workshop.timeZone),
-    listProcesses(db, workshop.id),
+  const asked = await askedOf(searchParams, {
+    formula: z.uuid(),
+    product: z.uuid(),
+    /** A batch to be made again. */
+    again: z.uuid(),
+    /** The formulas of further pots. */
+    with: z.string().max(400),
+    /** Counts brought along, as "vessel:count,vessel:count". */
+    fill: z.string().max(8_000),
+  });
+  const [product, again] = await Promise.all([
+    asked.product ? readProduct(db, workshop.id, asked.product) : null,
+    asked.again ? readBatch(db, workshop.id, asked.again) : null,
   ]);
-  const { formula: wanted, fill } = await searchParams;
-  const asked = [wanted].flat()[0];
-  /** Counts brought along, as "vessel:count,vessel:count". */
-  const counts = Object.fromEntries(
-    ([fill].flat()[0] ?? "").split(",").flatMap((one) => (/^[0-9a-f-]{36}:\d{1,6}$/.test(one) ? [one.split(":") as [string, string]] : [])),
+  const wanted = asked.formula ?? product?.formulaId ?? again?.formulaId ?? null;
+  const names = await formulaNames(db, workshop.id, 12, wanted ? [wanted] : []);
+  const first = wanted && names.some((one) => one.id === wanted) ? wanted : names[0]?.id;
+  const more = (asked.with ?? "").split(",").filter((one) => z.uuid().safeParse(one).success);
+  const [formula, ...others] = await Promise.all([first, ...more].map((id) => (id ? formulaForPlan(db, workshop.id, id) : null)));
+  const products = formula ? (await listProducts(db, workshop.id, formula.id)).filter((one) => !one.putAway) : [];
+  const counts: Record<string, string> = Object.fromEntries(
+    (asked.fill ?? "").split(",").flatMap((one) => (/^[0-9a-f-]{36}:\d{1,6}$/.test(one) ? [one.split(":") as [string, string]] : [])),
   );
-  const id = formulas.find((one) => one.id === asked)?.id ?? formulas[0]?.id ?? null;
+  for (const one of again?.plan.products ?? []) counts[one.bodyId] = String(one.count);
+  const inPots = [formula, ...others].filter((one) => one !== undefined).filter(present);
+  const few = await fewFor(
+    db,
+    workshop,
+    [...inPots.flatMap(({ spec }) => namedIn(spec)), ...products.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]), ...Object.keys(counts)],
+    8,
+  );
   return (
     <Planner
-      key={`${asked ?? ""} ${JSON.stringify(counts)}`}
-      formulas={formulas}
-      asked={id}
-      shelf={shelf}
-      stocks={stocks}
-      processes={processes}
+      key={`${asked.product ?? ""} ${asked.again ?? ""} ${asked.fill ?? ""}`}
+      names={names}
+      formula={formula ?? null}
+      others={others.filter((one) => one !== undefined).filter(present)}
+      products={products}
+      askedProduct={product?.id ?? null}
+      few={few}
+      processes={await listProcesses(db, workshop.id)}
       counts={counts}
+      rates={{ handsCost: workshop.handsCost, heatCost: workshop.heatCost }}
     />
   );
 }

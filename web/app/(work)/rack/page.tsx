@@ -1,14 +1,14 @@
+import { z } from "zod";
 import { listBatches, listInstruments } from "@/server/batches";
 import { here } from "@/server/context";
+import { askedOf } from "@/server/query";
 import { Rack } from "@/stations/rack/rack";
 
 export const metadata = { title: "Rack" };
 
-export default async function RackPage({ searchParams }: { searchParams: Promise<{ after?: string | string[] }> }) {
-  const { db, workshop } = await here();
-  const [list, instruments] = await Promise.all([
-    listBatches(db, workshop.id, ["rack"], [(await searchParams).after].flat()[0]),
-    listInstruments(db, workshop.id),
-  ]);
-  return <Rack {...list} instruments={instruments} />;
+export default async function RackPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
+  const { db, workshop, now } = await here();
+  const asked = await askedOf(searchParams, { after: z.string().max(120), state: z.enum(["setting", "look", "curing", "ready"]) });
+  const [list, instruments] = await Promise.all([listBatches(db, workshop.id, ["rack"], asked, now), listInstruments(db, workshop.id)]);
+  return <Rack {...list} instruments={instruments} narrowed={Boolean(asked.q || asked.state)} />;
 }

@@ -1,5 +1,6 @@
-import { apiError, batchRecord, fillRequest, fillResponse, scaleRequest, scaleResponse } from "@hearth/core";
+import { apiError, fillRequest, fillResponse, scaleRequest, scaleResponse } from "@hearth/core";
 import { z } from "zod";
+import { recordSchema } from "@/server/schemas";
 
 const input = (schema: z.ZodType) => z.toJSONSchema(schema, { io: "input" });
 
@@ -26,6 +27,6 @@ export function GET(): Response {
         errors: { 400: z.toJSONSchema(apiError) },
       },
     ],
-    documents: [{ path: "/api/v1/schemas/batch-record.json", does: "The batch record that is exported and read back.", schema: input(batchRecord) }],
+    documents: [{ path: "/api/v1/schemas/batch-record.json", does: "The batch record that is exported and read back.", schema: recordSchema() }],
   });
 }

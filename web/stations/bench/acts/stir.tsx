@@ -1,22 +1,21 @@
 "use client";
 
-import { parseDuration, writeDuration } from "@hearth/core";
+import { writeDuration } from "@hearth/core";
+import { useMemo } from "react";
+import { durationRule } from "@/forms/rules";
 import type { ActProps, ActView } from "../parts/act";
 import { EntryForm } from "../parts/entry-form";
 import { StirClock } from "../stir-clock";
 
-const parse = (text: string) => parseDuration(text, "min", 3_600);
-
 function Stir({ step, batch }: ActProps) {
   const seconds = step.seconds ?? 120;
+  const rule = useMemo(() => durationRule(3_600, writeDuration(seconds)), [seconds]);
   return (
     <EntryForm
       batch={batch}
       label="Stirred for"
       unit="min"
-      initial={writeDuration(seconds)}
-      parse={parse}
-      echo={writeDuration}
+      rule={rule}
       button="Record the stirring"
       entry={(time) => ({ kind: "stirred", payload: { act: step.act, seconds: time } })}
     >

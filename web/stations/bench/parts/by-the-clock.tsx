@@ -8,8 +8,6 @@ export function ByTheClock({ step, batch }: ActProps) {
   const units = useUnits();
   const until = step.kind === "set" ? batch.times?.setAt : batch.times?.testFrom;
   return (
-    <p className="mt-2">
-      {until ? `Until ${units.dayClock(until)}. The clock does it: there is nothing to put down.` : "It begins when the last pour is done."}
-    </p>
+    <p className="mt-2">{until ? `Until ${units.dayClock(until)}. The clock does it: there is nothing to enter.` : "It begins when the last pour is done."}</p>
   );
 }

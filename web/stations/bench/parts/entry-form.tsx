@@ -1,10 +1,11 @@
 "use client";
 
-import { good, type Parsed } from "@hearth/core";
+import { good } from "@hearth/core";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
-import { parseWhen } from "@/forms/when";
+import { whenRule } from "@/forms/rules";
 import type { Batch, Entered, Instrument } from "@/log/use-batch";
+import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 
@@ -13,9 +14,8 @@ interface EntryFormProps<T> {
   /** What the reading field is called; nothing where the act asks for no number. */
   label?: string;
   unit?: string | undefined;
-  initial?: string;
-  parse?: (text: string) => Parsed<T>;
-  echo?: (value: T) => string;
+  /** What the field takes, and how it says what it understood; nothing where the act asks for no number. */
+  rule?: FieldRule<T>;
   tools?: Instrument[];
   toolLabel?: string;
   button: string;
@@ -51,11 +51,11 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
   const lastTool = batch.events.findLast((event) => tools.some((tool) => tool.id === event.instrumentId))?.instrumentId ?? tools[0]?.id ?? "";
   const rules = useMemo(
     () => ({
-      value: { initial: props.initial ?? "", parse: props.parse ?? (() => good(null)), ...(props.echo ? { echo: props.echo } : {}) } as FieldRule<unknown>,
+      value: (props.rule ?? { initial: "", parse: () => good(null) }) as FieldRule<unknown>,
       tool: { initial: lastTool, parse: (text: string) => good(text || null) } as FieldRule<unknown>,
-      at: { initial: "", parse: (text: string) => parseWhen(text, batch.now, units.zone) } as FieldRule<unknown>,
+      at: whenRule(batch.now, units) as FieldRule<unknown>,
     }),
-    [props.initial, props.parse, props.echo, lastTool, batch.now, units.zone],
+    [props.rule, lastTool, batch.now, units],
   );
   const fields = useFields(rules);
   const [said, setSaid] = useState("");
@@ -126,11 +126,7 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
           </div>
         </div>
       ) : null}
-      {said ? (
-        <p role="alert" className="mt-1 font-semibold text-hot">
-          ▲ {said}
-        </p>
-      ) : null}
+      <Said>{said}</Said>
     </form>
   );
 }

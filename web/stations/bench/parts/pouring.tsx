@@ -1,24 +1,11 @@
 "use client";
 
-import {
-  fillsByPour,
-  good,
-  innerOf,
-  type Progress,
-  parseCount,
-  parseMass,
-  parseTemperature,
-  partKey,
-  poursOf,
-  standing,
-  WARMED,
-  type Warmed,
-  writeStanding,
-} from "@hearth/core";
+import { fillsByPour, good, innerOf, type Progress, parseMass, partKey, poursOf, standing, WARMED, type Warmed, writeStanding } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
-import { parseWhen } from "@/forms/when";
+import { countRule, massRule, temperatureRule, whenRule } from "@/forms/rules";
 import type { Batch } from "@/log/use-batch";
+import { Said } from "@/ui/said";
 import { useUnits, type Writers } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import type { ActProps } from "./act";
@@ -39,14 +26,14 @@ function oddAbout(batch: Batch, step: Progress, units: Writers): string[] {
   const odd: string[] = [];
   const parts = plan.pots[step.pot]?.components ?? [];
   const missing = parts.filter((part) => !part.count && !facts.weighed[partKey(step.pot, part.id)]).map((part) => part.name);
-  if (missing.length > 0) odd.push(`Nothing is put down for ${missing.join(" and ")}.`);
+  if (missing.length > 0) odd.push(`Nothing is logged for ${missing.join(" and ")}.`);
   const at = plan.process.acts.findIndex((one) => one.id === step.act);
   const range = plan.process.acts
     .slice(0, at + 1)
     .findLast((one) => (one.kind === "cool" || one.kind === "pour-again") && (one.pot ?? 0) === step.pot && "range" in one && one.range);
   if (range && "range" in range && range.range) {
     const read = facts.reads[range.id];
-    if (!read) odd.push(`No reading was put down for the pour range (${units.range(range.range)}).`);
+    if (!read) odd.push(`No reading was logged for the pour range (${units.range(range.range)}).`);
     else if (standing(read.celsius, range.range).is !== "inside")
       odd.push(`The last reading is ${writeStanding(read.celsius, "pour", range.range, units.temperature)}.`);
   }
@@ -75,15 +62,15 @@ export function Pouring({ step, batch, button }: ActProps & { button: string }) 
   const first = !Object.keys(batch.facts.pours).length;
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
     const per = products.flatMap((one): [string, FieldRule<unknown>][] => [
-      [`n:${one.key}`, { initial: String(one.count), parse: (text: string) => parseCount(text, { least: 0, most: one.count * 2 + 20, name: "filled" }) }],
+      [`n:${one.key}`, countRule({ least: 0, most: one.count * 2 + 20, name: "filled" }, String(one.count))],
       [`w:${one.key}`, { initial: "", parse: (text: string) => parseWeights(text, units) }],
     ]);
     return {
       ...Object.fromEntries(per),
-      left: orNothing({ initial: "", parse: (text: string) => (/^0+$/.test(text.trim()) ? good(0) : parseMass(text, { unit: units.mass })) }),
-      room: orNothing({ initial: "", parse: (text: string) => parseTemperature(text, units.temperature) }),
+      left: orNothing(massRule(units, { zero: true })),
+      room: orNothing(temperatureRule(units)),
       warmed: { initial: "", parse: (text: string) => good(text || null) },
-      at: { initial: "", parse: (text: string) => parseWhen(text, batch.now, units.zone) },
+      at: whenRule(batch.now, units),
     };
   }, [products, units, batch.now]);
   const fields = useFields(rules);
@@ -170,11 +157,7 @@ export function Pouring({ step, batch, button }: ActProps & { button: string }) 
       <button type="submit" className="act !min-h-[64px] max-sm:w-full" data-next-step>
         {button}
       </button>
-      {said ? (
-        <p role="alert" className="mt-1 font-semibold text-hot">
-          ▲ {said}
-        </p>
-      ) : null}
+      <Said>{said}</Said>
     </form>
   );
 }

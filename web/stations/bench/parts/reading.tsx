@@ -1,7 +1,7 @@
 "use client";
 
-import { parseTemperature } from "@hearth/core";
-import { useCallback } from "react";
+import { useMemo } from "react";
+import { temperatureRule } from "@/forms/rules";
 import { useUnits } from "@/ui/units";
 import { type ActProps, HUGE } from "./act";
 import { EntryForm } from "./entry-form";
@@ -9,7 +9,7 @@ import { EntryForm } from "./entry-form";
 /** An act that is held against a range: the range as large as the screen allows, and one reading. */
 export function Reading({ step, batch, instruments, button }: ActProps & { button: string }) {
   const units = useUnits();
-  const parse = useCallback((text: string) => parseTemperature(text, units.temperature), [units.temperature]);
+  const rule = useMemo(() => temperatureRule(units), [units]);
   const text = step.range ? units.range(step.range) : "";
   return (
     <>
@@ -21,7 +21,7 @@ export function Reading({ step, batch, instruments, button }: ActProps & { butto
         batch={batch}
         label="Thermometer shows"
         unit={`°${units.temperature}`}
-        parse={parse}
+        rule={rule}
         tools={instruments.filter((one) => one.kind !== "scale")}
         toolLabel="Thermometer"
         button={button}

@@ -1,7 +1,8 @@
 "use client";
 
-import { isImplausible, parseCount, parseMass, portionsFor, writeNumber } from "@hearth/core";
-import { useCallback, useState } from "react";
+import { isImplausible, parseMass, portionsFor } from "@hearth/core";
+import { useMemo, useState } from "react";
+import { countRule, massRule } from "@/forms/rules";
 import type { Instrument } from "@/log/use-batch";
 import { useUnits, type Writers } from "@/ui/units";
 import { notice } from "@/ui/variants";
@@ -75,9 +76,9 @@ export function Weighing({ step, batch, instruments }: ActProps) {
   const units = useUnits();
   const part = step.component;
   const counting = part?.count !== undefined;
-  const parse = useCallback(
-    (text: string) => (counting ? parseCount(text, { least: 1, most: 100_000, name: part?.count?.of ?? "drops" }) : parseMass(text, { unit: units.mass })),
-    [counting, part?.count?.of, units.mass],
+  const rule = useMemo(
+    () => (counting ? countRule({ least: 1, most: 100_000, name: part?.count?.of ?? "drops" }) : massRule(units)),
+    [counting, part?.count?.of, units],
   );
   if (!part) return null;
   const { given, asked } = step;
@@ -107,14 +108,13 @@ export function Weighing({ step, batch, instruments }: ActProps) {
         batch={batch}
         label={counting ? "Counted" : "Scale shows"}
         unit={counting ? part.count?.of : units.mass}
-        parse={parse}
-        {...(counting ? {} : { echo: (mg: number) => units.g(mg) })}
+        rule={rule}
         tools={tools}
         toolLabel="Scale"
         button={counting ? "Record the count" : "Record the weight"}
         ask={(value) =>
           isImplausible(given + value, asked)
-            ? `${counting ? `${given + value} ${part.count?.of}` : units.g(given + value)} is ${writeNumber((given + value) / asked, 1)} times the ${write(asked)} asked. Look at the number again.`
+            ? `${counting ? `${given + value} ${part.count?.of}` : units.g(given + value)} is ${units.n((given + value) / asked, 1)} times the ${write(asked)} asked. Look at the number again.`
             : null
         }
         entry={(value) =>

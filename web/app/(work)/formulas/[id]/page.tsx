@@ -1,9 +1,10 @@
+import { namedIn } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { here } from "@/server/context";
 import { readFormula } from "@/server/formulas";
 import { listProcesses } from "@/server/processes";
-import { readShelf, readStocks } from "@/server/shelf";
+import { fewFor } from "@/server/shelf";
 import { FormulaEditor } from "@/stations/formulas/editor";
 
 export const metadata = { title: "Formula" };
@@ -12,20 +13,15 @@ export default async function FormulaPage({ params }: { params: Promise<{ id: st
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
   const { db, workshop } = await here();
-  const [formula, shelf, stocks, processes] = await Promise.all([
-    readFormula(db, workshop.id, id),
-    readShelf(db, workshop.id),
-    readStocks(db, workshop.id, workshop.timeZone),
-    listProcesses(db, workshop.id),
-  ]);
+  const [formula, processes] = await Promise.all([readFormula(db, workshop.id, id), listProcesses(db, workshop.id)]);
   if (!formula) notFound();
+  const named = formula.versions.flatMap(({ spec }) => namedIn(spec));
   return (
     <FormulaEditor
       key={formula.id}
       formula={{ id: formula.id, name: formula.name, version: formula.version }}
       versions={formula.versions.map(({ id: versionId, number, spec, batches }) => ({ id: versionId, number, spec, batches }))}
-      shelf={shelf}
-      stocks={stocks}
+      few={await fewFor(db, workshop, [...new Set(named)])}
       processes={processes}
     />
   );

@@ -1,16 +1,12 @@
 import { here } from "@/server/context";
 import { listProcesses } from "@/server/processes";
-import { readShelf, readStocks } from "@/server/shelf";
+import { fewFor } from "@/server/shelf";
 import { FormulaEditor } from "@/stations/formulas/editor";
 
 export const metadata = { title: "New formula" };
 
 export default async function NewFormulaPage() {
   const { db, workshop } = await here();
-  const [shelf, stocks, processes] = await Promise.all([
-    readShelf(db, workshop.id),
-    readStocks(db, workshop.id, workshop.timeZone),
-    listProcesses(db, workshop.id),
-  ]);
-  return <FormulaEditor formula={null} versions={[]} shelf={shelf} stocks={stocks} processes={processes} />;
+  const [few, processes] = await Promise.all([fewFor(db, workshop, []), listProcesses(db, workshop.id)]);
+  return <FormulaEditor formula={null} versions={[]} few={few} processes={processes} />;
 }

@@ -1,7 +1,6 @@
-import { batchRecord } from "@hearth/core";
-import { z } from "zod";
+import { recordSchema } from "@/server/schemas";
 
 /** The JSON Schema of a batch record. */
 export function GET(): Response {
-  return Response.json(z.toJSONSchema(batchRecord, { io: "input" }), { headers: { "content-type": "application/schema+json" } });
+  return Response.json(recordSchema(), { headers: { "content-type": "application/schema+json" } });
 }

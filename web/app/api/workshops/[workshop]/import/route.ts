@@ -3,8 +3,9 @@ import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { database } from "@/data/client";
 import { now } from "@/data/clock";
+import { readBody } from "@/server/body";
 import { importRecord, readRecord } from "@/server/record-in";
-import { answering, readBody, refuse } from "@/server/respond";
+import { answering, refuse } from "@/server/respond";
 
 export async function POST(request: Request, { params }: { params: Promise<{ workshop: string }> }): Promise<Response> {
   return answering(async () => {

@@ -2,7 +2,7 @@ import { notFound } from "next/navigation";
 import { z } from "zod";
 import { here } from "@/server/context";
 import { readShelf } from "@/server/shelf";
-import { WickTemplate } from "@/stations/shelf/vessel";
+import { WickTemplate } from "@/stations/shelf/wick-template";
 
 export const metadata = { title: "Centring template" };
 

@@ -1,23 +1,30 @@
-import { SHELF_KINDS, writeSheet } from "@hearth/core";
-import { asc, eq } from "drizzle-orm";
+import { SHEET_KINDS, writeSheet } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
 import { z } from "zod";
 import { database } from "@/data/client";
+import { lots } from "@/data/tables/stock";
+import { workshops } from "@/data/tables/workshop";
 import { writeFile } from "@/server/file-write";
+import { naturally } from "@/server/naturally";
 import { answering, refuse } from "@/server/respond";
-import { tableOf } from "@/server/tables";
+import { sheetContext, sheetTable } from "@/server/sheets";
 
-/** One part of the shelf as CSV, its columns as the shelf's file page lists them. */
+/** One part of the shelf, the lots or the products as CSV, its columns as the shelf's file page lists them. */
 export async function GET(_request: Request, { params }: { params: Promise<{ workshop: string; kind: string }> }): Promise<Response> {
   return answering(async () => {
-    const at = z.object({ workshop: z.uuid(), kind: z.enum(SHELF_KINDS).exclude(["person"]) }).safeParse(await params);
-    if (!at.success) return refuse(404, "There is no such part of the shelf.");
-    const { workshop, kind } = at.data;
-    const rowsOf = (one: typeof kind) => {
-      const table = tableOf(one);
-      return database().select().from(table).where(eq(table.workshopId, workshop)).orderBy(asc(table.name));
-    };
-    const [rows, waxes] = await Promise.all([rowsOf(kind), rowsOf("wax")]);
-    return new Response(writeFile(writeSheet(kind, rows, { waxes })), {
+    const at = z.object({ workshop: z.uuid(), kind: z.enum(SHEET_KINDS) }).safeParse(await params);
+    const [workshop] = at.success ? await database().select().from(workshops).where(eq(workshops.id, at.data.workshop)) : [];
+    if (!at.success || !workshop) return refuse(404, "There is no such part of the shelf.");
+    const { kind } = at.data;
+    const table = sheetTable(kind);
+    const mine = eq(table.workshopId, workshop.id);
+    const rows = await database()
+      .select()
+      .from(table)
+      .where(kind === "lot" ? and(mine, eq(lots.withdrawn, false)) : mine)
+      .orderBy(kind === "lot" ? lots.receivedOn : naturally(table.name));
+    const { bodies: _bodies, kinds: _kinds, ...context } = await sheetContext(database(), workshop);
+    return new Response(writeFile(writeSheet(kind, rows, context)), {
       headers: { "content-type": "text/csv; charset=utf-8", "content-disposition": `attachment; filename="shelf-${kind}.csv"` },
     });
   });

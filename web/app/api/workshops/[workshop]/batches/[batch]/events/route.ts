@@ -3,7 +3,9 @@ import { z } from "zod";
 import { database } from "@/data/client";
 import { now } from "@/data/clock";
 import { appendEvent } from "@/server/append";
-import { answering, readBody, refuse } from "@/server/respond";
+import { readBody } from "@/server/body";
+import { readJson } from "@/server/json";
+import { answering, refuse } from "@/server/respond";
 
 export async function POST(request: Request, { params }: { params: Promise<{ workshop: string; batch: string }> }): Promise<Response> {
   return answering(async () => {
@@ -11,13 +13,9 @@ export async function POST(request: Request, { params }: { params: Promise<{ wor
     if (!at.success) return refuse(404, "There is no such batch.");
     const text = await readBody(request, 100_000);
     if (text === null) return refuse(413, "An entry is never this long.");
-    let body: unknown;
-    try {
-      body = JSON.parse(text);
-    } catch {
-      return refuse(400, "This entry is not JSON.");
-    }
-    const parsed = sentEvent.safeParse(upcastSent(body));
+    const body = readJson(text);
+    if (!body.ok) return refuse(400, body.message);
+    const parsed = sentEvent.safeParse(upcastSent(body.value));
     if (!parsed.success) {
       const fields: Record<string, string[]> = {};
       for (const issue of parsed.error.issues) {

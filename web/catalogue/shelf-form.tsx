@@ -1,13 +1,16 @@
 "use client";
 
-import { cautionsOnMaterial, cautionsOnVessel, readField, SHELF_FIELDS, type ShelfField, type ShelfKind, writeField, writePercent } from "@hearth/core";
+import { cautionsOnMaterial, cautionsOnVessel, readField, SHELF_FIELDS, type ShelfField, type ShelfKind, writeField } from "@hearth/core";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
+import { v7 } from "uuid";
+import { ask } from "@/forms/ask";
 import { Field, type FieldRule, untouched, useFields } from "@/forms/fields";
 import { usePlace } from "@/log/place";
+import { saveOnShelf } from "@/server/shelf-save";
 import { Caution } from "@/ui/margin";
+import { Said } from "@/ui/said";
 import { useUnits, type Writers } from "@/ui/units";
-import { saveOnShelf } from "./commands";
 
 export type ShelfRow = { id: string; name: string; version?: number } & Record<string, unknown>;
 
@@ -27,6 +30,7 @@ const unitOf = (field: ShelfField, units: Writers): string | undefined => {
   const { type } = field;
   if (type.is === "range" || type.is === "difference" || type.is === "temperature") return `°${units.temperature}`;
   if (type.is === "mass" || type.is === "step") return units.mass;
+  if (type.is === "length") return units.length;
   if (type.is === "duration") return type.unit === "d" ? "days" : type.unit;
   return undefined;
 };
@@ -52,48 +56,55 @@ export function ShelfForm({
   row,
   waxes,
   onDone,
+  name = "",
+  onMade,
 }: {
   kind: ShelfKind;
   row: ShelfRow | null;
   waxes: { id: string; name: string; blend?: unknown }[];
   onDone: () => void;
+  /** The name that a new one begins with. */
+  name?: string;
+  /** What was made, where another form waits for it. */
+  onMade?: (id: string) => void;
 }) {
   const units = useUnits();
   const router = useRouter();
   const place = usePlace();
   const fieldsOf = SHELF_FIELDS[kind];
   const rules = useMemo(() => {
-    const context = { mass: units.mass, temperature: units.temperature, waxes };
+    const context = { mass: units.mass, temperature: units.temperature, length: units.length, waxes };
     return Object.fromEntries(
       fieldsOf.map((field): [string, FieldRule<unknown>] => {
         const rule: FieldRule<unknown> = {
-          initial: row ? writeField(field, row[field.key], context) : (field.first ?? ""),
+          initial: row ? writeField(field, row[field.key], context) : field.key === "name" ? name : (field.first ?? ""),
           parse: (text: string) => readField(field, text, context),
-          ...(["mass", "duration", "temperature", "percent"].includes(field.type.is)
+          ...(["mass", "duration", "temperature", "percent", "length"].includes(field.type.is)
             ? {
                 echo: (value: unknown) =>
-                  value === null ? "" : field.type.is === "percent" ? writePercent(value as number) : writeField(field, value, context),
+                  value === null ? "" : field.type.is === "percent" ? units.percent(value as number) : writeField(field, value, context),
               }
             : {}),
         };
         return [field.key, row ? untouched<unknown>(rule, row[field.key] ?? (field.type.is === "words" ? "" : null)) : rule];
       }),
     );
-  }, [fieldsOf, row, units, waxes]);
+  }, [fieldsOf, row, units, waxes, name]);
   const fields = useFields(rules);
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
+  const [freshId] = useState(() => v7());
   const save = () => {
     const values = fields.check();
     if (!values) return;
     start(async () => {
-      const outcome = await saveOnShelf(place, { kind, id: row?.id ?? null, expectedVersion: row?.version ?? null, values }).catch(() => null);
-      if (!outcome) return setSaid("The program cannot be reached just now. Nothing you typed is lost: try again.");
+      const outcome = await ask(saveOnShelf(place, { kind, id: row?.id ?? null, freshId, expectedVersion: row?.version ?? null, values }));
       if (!outcome.ok) {
         setSaid(outcome.message);
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [name.replace("values.", ""), messages])));
         return;
       }
+      if (onMade) return onMade(outcome.value.id);
       router.refresh();
       onDone();
     });
@@ -101,14 +112,16 @@ export function ShelfForm({
   return (
     <form
       ref={fields.form}
-      className="sheet mt-3"
+      className={onMade ? "" : "sheet mt-3"}
       onSubmit={(event) => {
         event.preventDefault();
+        // Beside another form, that one is not sent with it.
+        event.stopPropagation();
         save();
       }}
       onKeyDown={(event) => event.key === "Escape" && onDone()}
     >
-      <div className="grid gap-x-5 gap-y-2 sm:grid-cols-2 xl:grid-cols-3">
+      <div className={`grid gap-x-5 gap-y-2 sm:grid-cols-2 ${onMade ? "" : "xl:grid-cols-3"}`}>
         {fieldsOf.map((field, index) => (
           <Field
             key={field.key}
@@ -122,11 +135,7 @@ export function ShelfForm({
         ))}
       </div>
       <EntryCautions kind={kind} values={fields.values} />
-      {said ? (
-        <p role="alert" className="mt-2 font-semibold text-hot">
-          {said}
-        </p>
-      ) : null}
+      <Said className="mt-2">{said}</Said>
       <div className="mt-3 flex gap-3">
         <button type="submit" className="act" disabled={busy}>
           {row ? "Save the change" : "Put it on the shelf"}

@@ -1,0 +1,61 @@
+import { z } from "zod";
+import { loadOnBasis } from "../recipe/load";
+import type { FormulaSpec } from "../recipe/spec";
+
+const parts = z.array(z.object({ id: z.uuid(), share: z.number() })).max(20);
+
+/** What the wick of a product was tested with: a change of it can make another wick right. Load in millionths of the wax. */
+export const testedAs = z.object({
+  waxes: parts,
+  fragrances: parts,
+  loadPpm: z.number(),
+  bodyId: z.uuid(),
+  wickId: z.uuid().nullable(),
+  wicks: z.number().int(),
+});
+export type TestedAs = z.output<typeof testedAs>;
+
+export const WICK_TESTS = ["tested", "test due", "failed"] as const;
+export type WickTest = (typeof WICK_TESTS)[number];
+
+/** A product as far as its wick depends on it. */
+interface Wicked {
+  bodyId: string;
+  wickId: string | null;
+  wicks: number;
+}
+
+/** What a test of this product, made by this recipe, is a test of. */
+export const testedOf = (spec: Pick<FormulaSpec, "waxes" | "fragrances" | "basis" | "loadPpm">, product: Wicked): TestedAs => ({
+  waxes: spec.waxes,
+  fragrances: spec.fragrances,
+  loadPpm: loadOnBasis(spec.loadPpm, spec.basis, "wax"),
+  bodyId: product.bodyId,
+  wickId: product.wickId,
+  wicks: product.wickId === null ? 0 : product.wicks,
+});
+
+/** A change of load up to one point leaves a wick as it is. Common practice, no source. */
+const POINT = 10_000;
+
+export type DueReason = "scent" | "load" | "wax" | "vessel" | "wick";
+
+/** Each part as its share of all, so that 1 : 1 and 50 : 50 are the same. */
+const shares = (all: TestedAs["waxes"]) => {
+  const sum = all.reduce((total, one) => total + one.share, 0) || 1;
+  return all
+    .map((one) => `${one.id} ${(one.share / sum).toFixed(4)}`)
+    .sort()
+    .join();
+};
+
+/** What has changed since a wick was tested, as far as it asks for another test; nothing where the test still holds. */
+export function dueReasons(tested: TestedAs, now: TestedAs): DueReason[] {
+  return [
+    ...(shares(tested.fragrances) === shares(now.fragrances) ? [] : ["scent" as const]),
+    ...(Math.abs(tested.loadPpm - now.loadPpm) > POINT + 1e-6 ? ["load" as const] : []),
+    ...(shares(tested.waxes) === shares(now.waxes) ? [] : ["wax" as const]),
+    ...(tested.bodyId === now.bodyId ? [] : ["vessel" as const]),
+    ...(tested.wickId === now.wickId && tested.wicks === now.wicks ? [] : ["wick" as const]),
+  ];
+}

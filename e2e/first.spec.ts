@@ -1,0 +1,107 @@
+import { choose, emptyWorkshop, expect, open, test } from "./support";
+
+test("a newcomer in ounces, °F and inches is led from a blank workshop to three poured jars, with no number in another system", async ({ page }) => {
+  test.setTimeout(120_000);
+  await open(page, "/workshops");
+  const form = page.locator("section", { hasText: "A new, empty workshop" }).last();
+  await form.getByLabel("Name of the workshop").fill("Kitchen in Ohio");
+  await form.getByLabel("Who works here").fill("Wren");
+  await form.getByRole("button", { name: "Ounces, °F, inches" }).click();
+  await form.getByLabel("Dates and clock as in").selectOption("en-US");
+  await choose(form, "Time zone", "America/New York");
+  await choose(form, "Currency", "USD");
+  await form.getByRole("button", { name: "Make this workshop" }).click();
+
+  await page.getByRole("link", { name: "Begin the first batch" }).click();
+  await page.getByLabel("The smallest step your scale shows").selectOption("0.1 oz");
+  await page.getByRole("button", { name: "These are mine" }).click();
+  await expect(page.getByRole("heading", { name: /One wax/ })).toBeVisible();
+  await page.getByRole("radio", { name: "soy", exact: true }).check();
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  // It can be left, and come back to.
+  await expect(page.getByLabel("What you call the jar")).toBeVisible();
+  await open(page, "/");
+  await page.getByRole("link", { name: "Begin the first batch" }).click();
+  await page.getByLabel("What you call the jar").fill("tumbler");
+  await page.getByLabel("Inside, across").fill("3 1/8");
+  await page.getByLabel("Inside, high").fill("3 1/2");
+  await page.getByLabel("Water up to where").fill("9 1/2");
+  // 9.5 oz of water × 0.9 ÷ 0.9982 is 8.565 oz of wax.
+  await expect(page.getByText("8.57 oz")).toBeVisible();
+  await page.getByRole("button", { name: "Put the jar on the shelf" }).click();
+  await page.getByLabel("What the scent is called").fill("pine tar");
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await page.getByLabel("What the wick is called").fill("flat-braid cotton 7");
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await expect(page.getByLabel("What you call it")).toHaveValue("pine tar in container soy");
+  await page.getByRole("button", { name: "Make the formula" }).click();
+  await page.getByRole("link", { name: "Work out three jars" }).click();
+  await expect(page.getByRole("listitem").filter({ hasText: "tumbler" }).getByLabel("Count")).toHaveValue("3");
+  await expect(page.locator("main")).not.toContainText(/\d\s?(g|mm|°C)\b/);
+  const amount = async (of: string) => /^[\d.]+/.exec(await page.getByRole("button", { name: `${of}: show the working` }).innerText())?.[0] ?? "";
+  const [wax, oil] = [await amount("container soy"), await amount("pine tar")];
+  await page.getByRole("button", { name: "Start the batch" }).click();
+  await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
+  await expect(page.locator("main")).not.toContainText(/\d\s?(g|mm|°C)\b/);
+
+  // The pot leads on, one number at a time.
+  const enter = async (heading: string | RegExp, label: string, text: string) => {
+    await expect(page.getByRole("heading", { name: heading })).toBeVisible();
+    await page.getByLabel(label).fill(text);
+    await page.keyboard.press("Enter");
+  };
+  await enter("Weigh container soy", "Scale shows", wax);
+  await enter("Weigh pine tar", "Scale shows", oil);
+  await enter("Heat the wax", "Thermometer shows", "185");
+  await enter("Add the fragrance", "Thermometer shows", "184");
+  await page.getByRole("button", { name: "Record the stirring" }).click();
+  await enter("Bring it to the pour range", "Thermometer shows", "140");
+  await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
+  await page.getByRole("button", { name: "Mark it poured" }).click();
+  await expect(page.getByText(/Leave it unmoved until \w+, \w+ \d+ \d+:\d\d (am|pm)/)).toBeVisible();
+});
+
+test("single-letter keys can be turned off, the choosers of the frame wait for Enter, and what was read is folded away", async ({ page }) => {
+  await open(page, "/plan");
+  await page.keyboard.press("?");
+  await page.getByLabel("Keys of a single letter, on this device").uncheck();
+  await page.getByRole("button", { name: "Close" }).click();
+  await page.keyboard.press("s");
+  await expect(page.getByRole("heading", { name: "Plan a batch" })).toBeVisible();
+  await page.evaluate(() => localStorage.removeItem("hearth.letters"));
+  await page.keyboard.press("s");
+  await expect(page.getByRole("heading", { name: "Shelf", exact: true })).toBeVisible();
+  const who = page.getByRole("button", { name: /^Who is working/ });
+  await who.focus();
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: "Who is working: Ansa" })).toBeVisible();
+
+  await open(page, "/products");
+  const main = page.locator("main > div").first();
+  const before = (await main.boundingBox())?.width ?? 0;
+  for (const title of ["Cost and price", "Testing the wick"]) await page.getByRole("button", { name: title }).click();
+  await expect.poll(async () => (await main.boundingBox())?.width ?? 0).toBeGreaterThan(before + 100);
+  await page.reload();
+  await expect(page.getByRole("button", { name: "Cost and price" })).toHaveAttribute("aria-expanded", "false");
+});
+
+test("a demo of grams shows inches and a twelve-hour clock once the workshop asks for them", async ({ page }) => {
+  await emptyWorkshop(page, "Twelve", { mass: "pounds and ounces", temperature: "°F", length: "inches and sixteenths" });
+  await open(page, "/workshops");
+  await page.getByRole("button", { name: "Change Twelve" }).click();
+  const form = page.locator("form", { has: page.getByRole("button", { name: "Save", exact: true }) });
+  await form.getByLabel("Dates and clock as in").selectOption("en-US");
+  await form.getByRole("button", { name: "Save", exact: true }).click();
+  await expect(page.getByText(/\d{1,2}:\d\d (am|pm)/).first()).toBeVisible();
+  await open(page, "/shelf");
+  await page.getByRole("button", { name: "Add a vessel" }).click();
+  const vessel = page.getByRole("region", { name: "Vessels" });
+  await vessel.getByLabel("Inner diameter at the rim").fill("3 1/16");
+  await expect(vessel.getByText("= 3 1/16 in")).toBeVisible();
+  await vessel.getByLabel("Working fill").fill("1 1/2 lb");
+  await vessel.getByLabel("Stated fill").fill("1,250");
+  await vessel.getByLabel("Working fill").focus();
+  await expect(vessel.getByText(/“1,250” can be read as 1250 or as 1.250/)).toBeVisible();
+});

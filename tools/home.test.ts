@@ -1,0 +1,63 @@
+import { readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import { keepPort, keptPort, makeHome, readRunning, takeHome, writeRunning } from "./home";
+import { fewEnds, passingHome } from "./processes";
+
+const homes: string[] = [];
+const home = () => {
+  const made = passingHome("hometest");
+  homes.push(made);
+  return made;
+};
+afterEach(() => {
+  vi.useRealTimers();
+  for (const one of homes.splice(0)) rmSync(one, { recursive: true, force: true });
+});
+
+describe("a data directory", () => {
+  it("is taken though its state file is torn, empty or nonsense, and given back", () => {
+    for (const torn of ["", '{"pid":', "null", "[]", '{"pid":"x","web":-4}', "\u0000\u0000"]) {
+      const place = home();
+      writeFileSync(join(place, "running.json"), torn);
+      const giveBack = takeHome(place);
+      expect(readRunning(place)).toEqual({ pid: process.pid });
+      giveBack();
+      expect(readRunning(place)).toEqual({});
+    }
+  });
+
+  it("is for its owner only, and says in one sentence why it cannot be used", () => {
+    const place = home();
+    makeHome(join(place, "in", "side"));
+    expect(statSync(join(place, "in", "side")).mode & 0o066).toBe(0);
+    writeRunning(place, { pid: 1, url: "http://127.0.0.1:1" });
+    expect(statSync(join(place, "running.json")).mode & 0o777).toBe(0o600);
+    writeFileSync(join(place, "file"), "");
+    expect(() => makeHome(join(place, "file"))).toThrow(/^The data directory .* cannot be used: a file stands in its way/);
+    expect(() => makeHome(join(place, "file", "below"))).toThrow(/a file stands in its way/);
+    expect(readFileSync(join(place, "file"), "utf8")).toBe("");
+  });
+
+  it("keeps the port that it is served on", () => {
+    const place = home();
+    expect(keptPort(place)).toBeNull();
+    keepPort(place, 4_444);
+    expect(keptPort(place)).toBe(4_444);
+    for (const odd of ["", "http", "0", "70000", "4.5"]) {
+      writeFileSync(join(place, "port"), odd);
+      expect(keptPort(place), odd).toBeNull();
+    }
+  });
+});
+
+describe("what ends by itself", () => {
+  it("is started again a few times in a while, and then left alone", () => {
+    vi.useFakeTimers({ now: 0 });
+    const few = fewEnds(3, 60_000);
+    expect([few(), few(), few(), few()]).toEqual([true, true, true, false]);
+    // After a quiet while it may again.
+    vi.setSystemTime(120_000);
+    expect(few()).toBe(true);
+  });
+});

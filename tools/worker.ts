@@ -1,0 +1,31 @@
+import { createHash } from "node:crypto";
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { build } from "esbuild";
+
+const NEXT = new URL("../web/.next/", import.meta.url).pathname;
+
+/** The files that pages ask for, under the addresses they have; their names change with what is in them. */
+function builtFiles(folder: string): string[] {
+  return readdirSync(join(NEXT, folder), { withFileTypes: true }).flatMap((one) => {
+    const path = `${folder}/${one.name}`;
+    return one.isDirectory() ? builtFiles(path) : one.name.endsWith(".map") ? [] : [path];
+  });
+}
+
+const files = builtFiles("static").map((path) => ({
+  url: `/_next/${path}`,
+  revision: createHash("sha256")
+    .update(readFileSync(join(NEXT, path)))
+    .digest("hex")
+    .slice(0, 16),
+}));
+await build({
+  entryPoints: [new URL("../web/offline/worker.ts", import.meta.url).pathname],
+  outfile: join(NEXT, "worker.js"),
+  bundle: true,
+  minify: true,
+  format: "iife",
+  target: "es2022",
+  define: { BUILD_FILES: JSON.stringify(files), "process.env.NODE_ENV": '"production"' },
+});

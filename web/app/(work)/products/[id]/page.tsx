@@ -1,0 +1,34 @@
+import { namedIn } from "@hearth/core";
+import { notFound } from "next/navigation";
+import { z } from "zod";
+import { formulaNames } from "@/server/catalogue";
+import { here } from "@/server/context";
+import { newestSpecs, readProduct } from "@/server/products";
+import { fewFor } from "@/server/shelf";
+import { ProductEditor } from "@/stations/products/editor";
+
+export const metadata = { title: "Product" };
+
+export default async function ProductPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  if (!z.uuid().safeParse(id).success) notFound();
+  const { db, workshop } = await here();
+  const product = await readProduct(db, workshop.id, id);
+  if (!product) notFound();
+  const spec = (await newestSpecs(db, workshop.id, [product.formulaId])).get(product.formulaId) ?? null;
+  const named = spec ? namedIn(spec) : [];
+  const [few, formulas] = await Promise.all([
+    fewFor(db, workshop, [...named, product.bodyId, ...(product.wickId ? [product.wickId] : [])]),
+    formulaNames(db, workshop.id, 12, [product.formulaId]),
+  ]);
+  return (
+    <ProductEditor
+      key={`${product.id} ${product.version}`}
+      product={product}
+      spec={spec}
+      formulas={formulas}
+      few={few}
+      rates={{ handsCost: workshop.handsCost, heatCost: workshop.heatCost }}
+    />
+  );
+}

@@ -1,0 +1,90 @@
+"use client";
+
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { usePlace } from "@/log/place";
+
+type Typed = Record<string, string | undefined>;
+interface Kept {
+  at: number;
+  typed: Typed;
+}
+
+/** Drafts older than this are forgotten. */
+const MOST_DAYS = 30;
+const PAUSE_MS = 400;
+
+const read = (key: string): Kept | null => {
+  try {
+    const kept = JSON.parse(localStorage.getItem(key) ?? "null") as Kept | null;
+    return kept && Date.now() - kept.at < MOST_DAYS * 86_400_000 ? kept : null;
+  } catch {
+    return null;
+  }
+};
+
+/**
+ * Keeps what is half typed in a form on this device, and offers it back when the form is opened again. `drop` forgets it,
+ * once it was saved. Where the device keeps nothing, nothing is offered.
+ */
+export function useDraft(name: string, typed: Typed, take: (typed: Record<string, string>) => void): { offer: ReactNode; drop: () => void } {
+  const { workshopId } = usePlace();
+  const key = `hearth.draft.${workshopId}.${name}`;
+  const [kept, setKept] = useState<Kept | null>(null);
+  const text = JSON.stringify(typed);
+  const first = useRef(text);
+  const dropped = useRef(false);
+  // Looked for once, when the form is opened.
+  useEffect(() => {
+    const found = read(key);
+    if (found && JSON.stringify(found.typed) !== first.current) setKept(found);
+  }, [key]);
+  useEffect(() => {
+    if (text === first.current || dropped.current) return;
+    const timer = setTimeout(() => {
+      try {
+        localStorage.setItem(key, JSON.stringify({ at: Date.now(), typed: JSON.parse(text) }));
+      } catch {
+        // A device that keeps nothing offers nothing back.
+      }
+    }, PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [key, text]);
+  const drop = () => {
+    dropped.current = true;
+    setKept(null);
+    try {
+      localStorage.removeItem(key);
+    } catch {
+      // There was none.
+    }
+  };
+  const offer = kept ? (
+    <section className="border-l-[6px] border-cool bg-cool-fill px-3 py-2 text-[15px]">
+      <h3>Half typed before</h3>
+      <p className="mt-1">You left this form without saving. What you had typed is kept on this device.</p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="press"
+          onClick={() => {
+            take(Object.fromEntries(Object.entries(kept.typed).flatMap(([one, value]) => (value === undefined ? [] : [[one, value]]))));
+            setKept(null);
+          }}
+        >
+          Take it up
+        </button>
+        <button
+          type="button"
+          className="press"
+          onClick={() => {
+            drop();
+            dropped.current = false;
+          }}
+        >
+          Forget it
+        </button>
+      </div>
+    </section>
+  ) : null;
+  return { offer, drop };
+}

@@ -1,0 +1,158 @@
+"use client";
+
+import Link from "next/link";
+import { usePathname, useRouter, useSearchParams } from "next/navigation";
+import { type ReactNode, useEffect, useId, useRef, useState, useTransition } from "react";
+
+export interface Filter {
+  /** Its name in the address. */
+  key: string;
+  label: string;
+  options: readonly { value: string; label: string }[];
+}
+
+/** Shows what is in use, or what was put away. */
+export const PUT_AWAY: Filter = {
+  key: "away",
+  label: "Show",
+  options: [
+    { value: "", label: "in use" },
+    { value: "1", label: "put away" },
+  ],
+};
+
+/** Letters typed in one go are asked for once. */
+const PAUSE_MS = 180;
+
+/** The address of this list with some of its filters changed; a changed filter begins at the first page. */
+function addressOf(path: string, query: URLSearchParams, change: Record<string, string>): string {
+  const next = new URLSearchParams(query);
+  for (const key of ["page", "after"]) if (!(key in change)) next.delete(key);
+  for (const [key, value] of Object.entries(change)) {
+    if (value === "") next.delete(key);
+    else next.set(key, value);
+  }
+  const text = next.toString();
+  return text ? `${path}?${text}` : path;
+}
+
+/** Finds in a list: as one types, and by what suits it. Where one is, is kept in the address. */
+export function FindBar({ what, filters = [], found }: { what: string; filters?: readonly Filter[]; found?: number | undefined }) {
+  const id = useId();
+  const path = usePathname();
+  const router = useRouter();
+  const query = useSearchParams();
+  const asked = query.get("q") ?? "";
+  const [text, setText] = useState(asked);
+  const sent = useRef(asked);
+  const [busy, start] = useTransition();
+  const go = (change: Record<string, string>) => start(() => router.replace(addressOf(path, query, change), { scroll: false }));
+  // Going back and forth in the browser brings its words along.
+  useEffect(() => {
+    if (asked === sent.current) return;
+    sent.current = asked;
+    setText(asked);
+  }, [asked]);
+  // Only what is typed starts the clock.
+  useEffect(() => {
+    if (text.trim() === sent.current) return;
+    const timer = setTimeout(() => {
+      sent.current = text.trim();
+      go({ q: text.trim() });
+    }, PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [text]);
+  const narrowed = asked !== "" || filters.some((one) => query.get(one.key));
+  return (
+    <search className="unprinted mb-4 flex flex-wrap items-end gap-x-4 gap-y-2">
+      <div className="min-w-[220px] flex-1">
+        <label htmlFor={id} className="sr-only">
+          Find in {what}
+        </label>
+        <input
+          id={id}
+          type="search"
+          className="entry"
+          placeholder={`Find in ${what}`}
+          autoComplete="off"
+          maxLength={100}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => event.key === "Escape" && setText("")}
+        />
+      </div>
+      {filters.map((filter) => (
+        <div key={filter.key}>
+          <label htmlFor={`${id}-${filter.key}`} className="block text-[14px] text-soft">
+            {filter.label}
+          </label>
+          <select
+            id={`${id}-${filter.key}`}
+            className="entry !min-h-[40px] !w-auto !py-0"
+            value={query.get(filter.key) ?? ""}
+            onChange={(event) => go({ [filter.key]: event.target.value })}
+          >
+            {filter.options.map((one) => (
+              <option key={one.value} value={one.value}>
+                {one.label}
+              </option>
+            ))}
+          </select>
+        </div>
+      ))}
+      <p className="pb-2 text-[15px] text-soft" role="status">
+        {busy ? "looking" : narrowed && found !== undefined ? `${found === 0 ? "nothing" : found} found` : ""}
+      </p>
+    </search>
+  );
+}
+
+/** The pages of a long list; nothing where one holds all of it. */
+export function Pages({ page, pages }: { page: number; pages: number }) {
+  const path = usePathname();
+  const query = useSearchParams();
+  if (pages <= 1) return null;
+  const to = (n: number) => addressOf(path, query, { page: n <= 1 ? "" : String(n) });
+  return (
+    <nav aria-label="Pages" className="unprinted mt-4 flex flex-wrap items-center gap-3">
+      {page > 1 ? (
+        <Link className="press" href={to(page - 1)}>
+          Page before
+        </Link>
+      ) : null}
+      <span>
+        page <span className="figure text-[18px]">{page}</span> of <span className="figure text-[18px]">{pages}</span>
+      </span>
+      {page < pages ? (
+        <Link className="press" href={to(page + 1)}>
+          Next page
+        </Link>
+      ) : null}
+    </nav>
+  );
+}
+
+/** The way to the rows after these; nothing where there are none. */
+export function Older({ after, children }: { after: string | null; children: ReactNode }) {
+  const path = usePathname();
+  const query = useSearchParams();
+  if (!after) return null;
+  return (
+    <Link className="press mt-4" href={addressOf(path, query, { after })}>
+      {children}
+    </Link>
+  );
+}
+
+/** What stands where a search or a filter leaves nothing. */
+export function NothingFound({ what }: { what: string }) {
+  const path = usePathname();
+  return (
+    <p className="py-4 text-soft">
+      No {what} like that.{" "}
+      <Link className="underline" href={path}>
+        Show all
+      </Link>
+    </p>
+  );
+}

@@ -1,0 +1,49 @@
+import type { TestedAs } from "@hearth/core";
+import { sql } from "drizzle-orm";
+import { bigint, boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import { formulas } from "./formula";
+import { ofWorkshop } from "./workshop";
+
+/** What is sold: a formula in a body with its wicks, at a price. */
+export const products = pgTable(
+  "product",
+  {
+    workshopId: ofWorkshop(),
+    id: uuid("id").notNull(),
+    name: text("name").notNull(),
+    version: integer("version").notNull().default(1),
+    putAway: boolean("put_away").notNull().default(false),
+    formulaId: uuid("formula_id").notNull(),
+    /** The vessel or mould, by its id on the shelf. */
+    body: text("body", { enum: ["vessel", "mould"] }).notNull(),
+    bodyId: uuid("body_id").notNull(),
+    /** None for melts. */
+    wickId: uuid("wick_id"),
+    wicks: integer("wicks").notNull().default(1),
+    /** Of one pack, in minor units of the workshop's currency. */
+    price: bigint("price", { mode: "number" }),
+    soldBy: text("sold_by", { enum: ["piece", "weight"] })
+      .notNull()
+      .default("piece"),
+    /** Pieces in one pack. */
+    pack: integer("pack").notNull().default(1),
+    /** What the packing of one pack costs: box, label, lid. */
+    packCost: bigint("pack_cost", { mode: "number" }),
+    /** Hands and heat that one piece takes, in seconds; null where it is not counted. */
+    handsSeconds: integer("hands_seconds"),
+    heatSeconds: integer("heat_seconds"),
+    /** Whether its wick was tested in burns, and how that went. */
+    wickTest: text("wick_test", { enum: ["tested", "test due", "failed"] })
+      .notNull()
+      .default("test due"),
+    /** What the test was of; a change of it makes the test due again. */
+    testedAs: jsonb("tested_as").$type<TestedAs>(),
+    remarks: text("remarks").notNull().default(""),
+  },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.id] }),
+    uniqueIndex("product_name").on(table.workshopId, sql`lower(${table.name})`),
+    foreignKey({ columns: [table.workshopId, table.formulaId], foreignColumns: [formulas.workshopId, formulas.id] }),
+    index("product_by_formula").on(table.workshopId, table.formulaId),
+  ],
+);

@@ -1,0 +1,158 @@
+"use client";
+
+import { useCombobox } from "downshift";
+import { Popover } from "radix-ui";
+import { type ReactNode, useId, useMemo, useRef, useState } from "react";
+import { type Choice, matching } from "./matches";
+
+interface ChooserProps {
+  label: string;
+  /** What tells it from others of the same label, for who does not see where it stands. */
+  of?: string | undefined;
+  name?: string;
+  value: string;
+  options: readonly Choice[];
+  onValue: (value: string) => void;
+  onLeave?: () => void;
+  error?: string;
+  hint?: ReactNode;
+  placeholder?: string;
+  /** Hides the label for the eye where the place says it. */
+  quiet?: boolean;
+  /** Called when somebody begins to look: the rest can then be read. */
+  onLook?: () => void;
+  /** Something new, made beside the form and taken at once. */
+  add?: { label: string; act: (text: string) => void } | undefined;
+}
+
+/** Stands in the list for something new. */
+const NEW: Choice = { value: "\u0000new", name: "" };
+
+/** Chooses one of many by typing a part of its name. What is shown in it is always the name of what is chosen. */
+export function Chooser(props: ChooserProps) {
+  const { label, value, options, onValue, onLeave, error = "", hint, placeholder = "type a part of its name", onLook, add } = props;
+  const id = useId();
+  /** What is typed while looking; null while nobody looks. */
+  const [text, setText] = useState<string | null>(null);
+  const moved = useRef(false);
+  const chosen = useMemo(() => options.find((one) => one.value === value) ?? null, [options, value]);
+  const found = useMemo(() => (text === null ? [] : [...matching(options, text), ...(add ? [NEW] : [])]), [options, text, add]);
+  const { isOpen, highlightedIndex, getLabelProps, getInputProps, getMenuProps, getItemProps } = useCombobox<Choice>({
+    id,
+    inputId: `${id}-input`,
+    items: found,
+    selectedItem: chosen,
+    inputValue: text ?? chosen?.name ?? "",
+    itemToString: (one) => one?.name ?? "",
+    // The lists are made anew as one types; what is chosen stays the same by its value.
+    itemToKey: (one) => one?.value,
+    defaultHighlightedIndex: 0,
+    stateReducer: (state, { type, changes }) => {
+      const { InputBlur, InputKeyDownEscape } = useCombobox.stateChangeTypes;
+      // Leaving it, or Escape, leaves what was chosen.
+      return type === InputBlur || type === InputKeyDownEscape ? { ...changes, selectedItem: state.selectedItem, inputValue: state.inputValue } : changes;
+    },
+    onStateChange: ({ type, isOpen: opened, selectedItem }) => {
+      const { InputChange, ItemClick, InputKeyDownEnter } = useCombobox.stateChangeTypes;
+      // What is typed is taken where it is typed, below.
+      if (opened === true && type !== InputChange) setText("");
+      else if (opened === false) setText(null);
+      if (opened === true) onLook?.();
+      if (opened === false) onLeave?.();
+      if ((type !== ItemClick && type !== InputKeyDownEnter) || !selectedItem) return;
+      if (selectedItem === NEW) add?.act(text ?? "");
+      else onValue(selectedItem.value);
+    },
+  });
+  return (
+    <div>
+      <label {...getLabelProps()} htmlFor={`${id}-input`} className={props.quiet ? "sr-only" : "mb-1 block text-[15px] font-semibold"}>
+        {label}
+        {props.of ? <span className="sr-only"> {props.of}</span> : null}
+      </label>
+      <Popover.Root open={isOpen}>
+        <Popover.Anchor asChild>
+          <div className="relative">
+            <input
+              {...getInputProps({
+                onKeyDown: (event) => {
+                  if (isOpen && event.key === "Escape") event.stopPropagation();
+                  if (event.key === "ArrowDown" || event.key === "ArrowUp") moved.current = true;
+                  // Something new is made only when it was gone to.
+                  if (isOpen && event.key === "Enter" && (highlightedIndex < 0 || (found[highlightedIndex] === NEW && !moved.current))) {
+                    event.preventDefault();
+                    (event.nativeEvent as Event & { preventDownshiftDefault?: boolean }).preventDownshiftDefault = true;
+                  }
+                },
+                // At once, so that no letter is lost however fast one types. What is typed behind the name that stands there is looked for alone.
+                onChange: (event) => {
+                  const typed = event.currentTarget.value;
+                  const name = chosen?.name ?? "";
+                  moved.current = false;
+                  setText(text === null && name !== "" && typed.startsWith(name) ? typed.slice(name.length) : typed);
+                },
+                onFocus: (event) => event.currentTarget.select(),
+              })}
+              {...(props.name ? { name: props.name } : {})}
+              type="text"
+              className="entry truncate !pr-8"
+              placeholder={isOpen && chosen ? chosen.name : placeholder}
+              aria-invalid={error !== ""}
+              aria-describedby={`${id}-said`}
+            />
+            <span aria-hidden="true" className="pointer-events-none absolute top-[10px] right-3">
+              ▾
+            </span>
+          </div>
+        </Popover.Anchor>
+        <Popover.Portal>
+          <Popover.Content
+            align="start"
+            sideOffset={2}
+            collisionPadding={8}
+            role="presentation"
+            onOpenAutoFocus={(event) => event.preventDefault()}
+            onCloseAutoFocus={(event) => event.preventDefault()}
+            className="z-50 w-[max(280px,var(--radix-popover-trigger-width))] max-w-[94vw] border-[3px] border-ink bg-sheet"
+          >
+            <ul
+              {...getMenuProps({}, { suppressRefError: true })}
+              className="max-h-[min(380px,calc(var(--radix-popover-content-available-height)-16px))] overflow-auto overscroll-contain"
+            >
+              {found.map((one, index) => (
+                <li
+                  key={one.value}
+                  {...getItemProps({ item: one, index })}
+                  className={`flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-3 py-2 ${highlightedIndex === index ? "bg-act text-act-ink" : ""} ${one === NEW ? "border-t-2 border-line" : ""}`}
+                >
+                  {one === NEW ? (
+                    <span>
+                      + {add?.label}
+                      {text ? ` “${text}”` : ""}
+                    </span>
+                  ) : (
+                    <>
+                      <span className="font-semibold">
+                        {one === chosen ? <span aria-hidden="true">✓ </span> : null}
+                        {one.name}
+                      </span>
+                      {one.note ? <span className={`text-right text-[14px] ${highlightedIndex === index ? "" : "text-soft"}`}>{one.note}</span> : null}
+                    </>
+                  )}
+                </li>
+              ))}
+            </ul>
+            {found.length === 0 ? (
+              <p role="status" className="px-3 py-2 text-soft">
+                Nothing here has “{text}” in its name.
+              </p>
+            ) : null}
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+      <p id={`${id}-said`} className={`mt-1 text-[14px] ${error ? "font-semibold text-hot" : "text-soft"}`} role={error ? "alert" : undefined}>
+        {error ? `▲ ${error}` : hint}
+      </p>
+    </div>
+  );
+}

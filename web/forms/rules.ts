@@ -1,0 +1,59 @@
+import {
+  good,
+  type MassOptions,
+  parseCount,
+  parseDuration,
+  parseMass,
+  parseMoney,
+  parsePercent,
+  parseTemperature,
+  writeDuration,
+  writePercent,
+} from "@hearth/core";
+import type { Writers } from "@/ui/units";
+import type { FieldRule } from "./fields";
+import { parseWhen } from "./when";
+
+/** What each kind of field takes, and how it says what it understood: a bare number means the unit shown at the field. */
+
+export const massRule = (units: Writers, options: Omit<MassOptions, "unit"> & { initial?: string; zero?: boolean } = {}): FieldRule<number> => ({
+  initial: options.initial ?? "",
+  parse: (text) => (options.zero && /^0+([.,]0+)?\s*[a-z]*$/i.test(text.trim()) ? good(0) : parseMass(text, { ...options, unit: units.mass })),
+  echo: (mg) => units.g(mg),
+});
+
+export const temperatureRule = (units: Writers, initial = ""): FieldRule<number> => ({
+  initial,
+  parse: (text) => parseTemperature(text, units.temperature),
+  echo: (centi) => units.t(centi),
+});
+
+export const moneyRule = (units: Writers): FieldRule<number> => ({
+  initial: "",
+  parse: (text) => parseMoney(text, units.currency ?? "EUR"),
+  echo: (minor) => units.money(minor),
+});
+
+export const percentRule = (bounds: { least: number; most: number; name: string }, initial = ""): FieldRule<number> => ({
+  initial,
+  parse: (text) => parsePercent(text, bounds),
+  echo: (ppm) => writePercent(ppm, 4),
+});
+
+export const countRule = (bounds: { least: number; most: number; name: string }, initial = ""): FieldRule<number> => ({
+  initial,
+  parse: (text) => parseCount(text, bounds),
+});
+
+export const durationRule = (most: number, initial = ""): FieldRule<number> => ({
+  initial,
+  parse: (text) => parseDuration(text, "min", most),
+  echo: writeDuration,
+});
+
+/** When something happened; nothing typed is now. */
+export const whenRule = (now: string, units: Writers): FieldRule<string | null> => ({
+  initial: "",
+  parse: (text) => parseWhen(text, now, units.zone, units.locale),
+  echo: (at) => (at === null ? "" : units.dayClock(at)),
+});

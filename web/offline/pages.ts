@@ -1,0 +1,9 @@
+/** Where the pages that open without the server are kept. */
+export const KEPT_PAGES = "hearth-pages";
+
+const KEPT = /^\/(bench|rack|look-over)(\/[0-9a-f-]{36})?$/;
+/** The pages that are worked at with gloves on: bench, rack and look-over, with each batch on them. */
+export const isKeptPath = (path: string): boolean => KEPT.test(path);
+
+/** What a page tells the service worker. */
+export type Told = { is: "keep"; paths: string[] } | { is: "forget" };

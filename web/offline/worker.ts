@@ -1,0 +1,57 @@
+/// <reference lib="webworker" />
+import { cleanupOutdatedCaches, type PrecacheEntry, precacheAndRoute } from "workbox-precaching";
+import { registerRoute } from "workbox-routing";
+import { NetworkFirst } from "workbox-strategies";
+import { isKeptPath, KEPT_PAGES, type Told } from "./pages";
+
+declare const self: ServiceWorkerGlobalScope;
+/** The files of this build, written in when it is made. */
+declare const BUILD_FILES: PrecacheEntry[];
+
+/** The pages that are worked at with gloves on open without the server, as they were read last. */
+const SLOW_AFTER_S = 6;
+
+precacheAndRoute(BUILD_FILES);
+cleanupOutdatedCaches();
+
+const isPage = (response: Response) => response.ok && (response.headers.get("content-type") ?? "").includes("text/html");
+
+/** The page says that it is an older one, and from when. */
+async function marked(response: Response): Promise<Response> {
+  const read = new Date(response.headers.get("date") ?? Date.now()).toISOString();
+  const html = (await response.text()).replace("<html ", `<html data-kept="${read}" `);
+  return new Response(html, { status: response.status, headers: response.headers });
+}
+
+const pages = new NetworkFirst({
+  cacheName: KEPT_PAGES,
+  networkTimeoutSeconds: SLOW_AFTER_S,
+  matchOptions: { ignoreVary: true, ignoreSearch: true },
+  plugins: [
+    {
+      cacheWillUpdate: async ({ response }) => (isPage(response) ? response : null),
+      cachedResponseWillBeUsed: async ({ cachedResponse }) => (cachedResponse ? marked(cachedResponse) : null),
+      // A server whose database is away answers, but not with the page: the one that was kept is better.
+      fetchDidSucceed: async ({ response }) => {
+        if (response.status >= 500) throw new Error(`answered ${response.status}`);
+        return response;
+      },
+    },
+  ],
+});
+registerRoute(({ request, url }) => request.mode === "navigate" && isKeptPath(url.pathname), pages);
+
+/** Reads a page in the background, so that it is there when it is needed. */
+async function keep(path: string): Promise<void> {
+  const response = await fetch(path, { headers: { accept: "text/html" } }).catch(() => null);
+  if (response && isPage(response) && !response.redirected) await (await caches.open(KEPT_PAGES)).put(path, response);
+}
+
+self.addEventListener("install", () => void self.skipWaiting());
+// Pages of an older build ask for files that are gone.
+self.addEventListener("activate", (event) => event.waitUntil(caches.delete(KEPT_PAGES).then(() => self.clients.claim())));
+self.addEventListener("message", (event) => {
+  const told = event.data as Told;
+  if (told.is === "forget") event.waitUntil(caches.delete(KEPT_PAGES));
+  if (told.is === "keep") event.waitUntil(Promise.all(told.paths.filter(isKeptPath).map(keep)));
+});

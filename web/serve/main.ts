@@ -1,0 +1,54 @@
+import { writeFileSync } from "node:fs";
+import { createServer } from "node:http";
+import { join } from "node:path";
+import { setFlagsFromString } from "node:v8";
+import { runInNewContext } from "node:vm";
+import next from "next";
+import { shared } from "./share";
+
+/** On SIGUSR2 the server gives back what it no longer needs, and notes what it holds: how a leak is looked for. */
+function noteMemory(): void {
+  setFlagsFromString("--expose-gc");
+  const collect = runInNewContext("gc") as () => void;
+  collect();
+  collect();
+  const { heapUsed, external, rss } = process.memoryUsage();
+  if (process.env.HEARTH_HOME)
+    writeFileSync(join(process.env.HEARTH_HOME, "memory.json"), JSON.stringify({ at: Date.now(), heapUsed, external, rss }), { mode: 0o600 });
+}
+
+/** Whether the signs of an address that are written as numbers can be read. */
+function isReadable(url: string): boolean {
+  try {
+    return !decodeURIComponent(url.split("?")[0] ?? "").includes("\u0000");
+  } catch {
+    return false;
+  }
+}
+
+/** The web server: the built pages on loopback, each drawn once for all that ask for it at once. */
+async function main(): Promise<void> {
+  const port = Number(process.env.PORT);
+  const app = next({ dev: false, dir: new URL("..", import.meta.url).pathname, hostname: "127.0.0.1", port });
+  await app.prepare();
+  const draw = app.getRequestHandler();
+  const handle = shared((request, response) => draw(request, response));
+  const server = createServer((request, response) => {
+    if (isReadable(request.url ?? "/")) return void handle(request, response);
+    response.writeHead(400, { "content-type": "application/json", "x-content-type-options": "nosniff" });
+    response.end(JSON.stringify({ error: { message: "This address cannot be read.", fields: {} } }));
+  });
+  // A client that says its request slowly, or never to its end, holds nothing up.
+  server.headersTimeout = 10_000;
+  server.requestTimeout = 60_000;
+  server.keepAliveTimeout = 65_000;
+  server.listen(port, "127.0.0.1");
+  process.on("SIGUSR2", noteMemory);
+  process.on("SIGTERM", () => {
+    server.close();
+    server.closeAllConnections();
+    process.exit(0);
+  });
+}
+
+void main();

@@ -1,0 +1,14 @@
+import { describe, expect, it } from "vitest";
+import { diskHasRoom } from "./disk";
+import { awayWords } from "./outcome";
+
+describe("a disk that fills up", () => {
+  it("is noticed before nothing can be written, and told for what it is when nothing can", async () => {
+    expect(await diskHasRoom("/tmp", 1)).toBe(true);
+    expect(await diskHasRoom("/tmp", Number.MAX_SAFE_INTEGER)).toBe(false);
+    expect(await diskHasRoom("/nowhere/at/all")).toBeNull();
+    const full = Object.assign(new Error("could not extend file"), { code: "53100" });
+    expect(awayWords(new Error("query", { cause: full }))).toMatch(/disk is full.*free some space/);
+    expect(awayWords(new Error("gone"))).toMatch(/database is away/);
+  });
+});

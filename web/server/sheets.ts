@@ -1,0 +1,44 @@
+import { isCounted, type SheetKind, STOCKED } from "@hearth/core";
+import { eq } from "drizzle-orm";
+import type { Database, Transaction } from "@/data/client";
+import { formulas } from "@/data/tables/formula";
+import { products } from "@/data/tables/product";
+import { moulds, vessels, type waxes, wicks } from "@/data/tables/shelf";
+import { lots } from "@/data/tables/stock";
+import { tableOf } from "./tables";
+
+/** The table that a sheet's rows go into. */
+export const sheetTable = (kind: SheetKind): typeof waxes => (kind === "lot" ? lots : kind === "product" ? products : tableOf(kind)) as unknown as typeof waxes;
+
+/** What the rows of a sheet can name in a workshop, and which kind each thing is. */
+export async function sheetContext(db: Database | Transaction, workshop: { id: string; currency: string }) {
+  const named = <T extends typeof waxes>(table: T) =>
+    db
+      .select({ id: table.id, name: table.name })
+      .from(table as typeof waxes)
+      .where(eq(table.workshopId, workshop.id));
+  const kinds = new Map<string, string>();
+  const material: { id: string; name: string; counted: boolean }[] = [];
+  for (const kind of STOCKED)
+    for (const row of await named(tableOf(kind))) {
+      kinds.set(row.id, kind);
+      material.push({ ...row, counted: isCounted(kind) });
+    }
+  const bodies = new Map<string, "vessel" | "mould">();
+  const body: { id: string; name: string }[] = [];
+  for (const [table, kind] of [
+    [vessels, "vessel"],
+    [moulds, "mould"],
+  ] as const)
+    for (const row of await named(table as unknown as typeof waxes)) {
+      bodies.set(row.id, kind);
+      body.push(row);
+    }
+  const formula = await named(formulas as unknown as typeof waxes);
+  const wick = await named(wicks as unknown as typeof waxes);
+  const blends = await db
+    .select({ id: tableOf("wax").id, name: tableOf("wax").name, blend: tableOf("wax").blend })
+    .from(tableOf("wax"))
+    .where(eq(tableOf("wax").workshopId, workshop.id));
+  return { waxes: blends, currency: workshop.currency, names: { formula, body, wick, material }, bodies, kinds };
+}

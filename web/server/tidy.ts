@@ -1,0 +1,230 @@
+"use server";
+
+import { SHELF_KINDS, type ShelfKind } from "@hearth/core";
+import { and, desc, eq, type SQL, sql } from "drizzle-orm";
+import { revalidatePath } from "next/cache";
+import { v7 } from "uuid";
+import { z } from "zod";
+import type { Transaction } from "@/data/client";
+import { bin } from "@/data/tables/bin";
+import { formulas, formulaVersions } from "@/data/tables/formula";
+import { processes, processVersions } from "@/data/tables/process";
+import { products } from "@/data/tables/product";
+import type { waxes } from "@/data/tables/shelf";
+import { people, workshops } from "@/data/tables/workshop";
+import { tellPages } from "./live";
+import { command, done, type Outcome, refused } from "./outcome";
+import { tableOf } from "./tables";
+
+/** What can be tidied: things of the shelf, people, formulas, processes and products. */
+const kinds = z.enum([...SHELF_KINDS, "formula", "process", "product"]);
+type Kind = z.output<typeof kinds>;
+const one = z.object({ kind: kinds, id: z.uuid() });
+
+/** The table of a kind, as far as all are alike: key, name, edits counted, put away. */
+const TABLES = { person: people, formula: formulas, process: processes, product: products } as const;
+const tableFor = (kind: Kind): typeof waxes =>
+  (kind in TABLES ? TABLES[kind as keyof typeof TABLES] : tableOf(kind as Exclude<ShelfKind, "person">)) as unknown as typeof waxes;
+
+const GONE = "That is not in this workshop any more.";
+
+const changed = async (tx: Transaction, workshopId: string) => tellPages(tx, { workshop: workshopId });
+
+/** Puts a thing away, so that it is not offered any more, or takes it back out. What was made with it keeps it. */
+export async function putAway(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
+  return command(one.extend({ away: z.boolean() }), place, input, async ({ kind, id, away }, { db, workshop }) => {
+    const table = tableFor(kind);
+    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
+      if (kind === "person" && away) {
+        const there = await tx
+          .select({ id: people.id })
+          .from(people)
+          .where(and(eq(people.workshopId, workshop.id), eq(people.putAway, false)))
+          .for("update");
+        if (there.length < 2 && there.some((row) => row.id === id)) return refused("Somebody has to work here: add another person first.");
+      }
+      const rows = await tx
+        .update(table)
+        .set({ putAway: away, version: sql`${table.version} + 1` })
+        .where(and(eq(table.workshopId, workshop.id), eq(table.id, id)))
+        .returning({ id: table.id });
+      if (rows.length === 0) return refused(GONE);
+      await changed(tx, workshop.id);
+      return done({ id });
+    });
+    if (outcome.ok) revalidatePath("/", "layout");
+    return outcome;
+  });
+}
+
+/** Where a thing is used, in a maker's words; null where it was never used. */
+async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: string): Promise<string | null> {
+  const first = async (words: string, query: SQL): Promise<string | null> => ((await tx.execute(query)).rows.length > 0 ? words : null);
+  const mine = sql`workshop_id = ${workshopId}`;
+  const inSpecs = sql`select 1 from formula_version where ${mine} and spec::text like ${`%${id}%`} limit 1`;
+  const like = `%${id}%`;
+  const uses: Record<"person" | "instrument" | "formula" | "process" | "product" | "other", [string, SQL][]> = {
+    person: [
+      ["entries", sql`select 1 from batch_event where ${mine} and person_id = ${id} limit 1`],
+      ["counts of the stock", sql`select 1 from stock_count where ${mine} and person_id = ${id} limit 1`],
+    ],
+    instrument: [
+      ["entries", sql`select 1 from batch_event where ${mine} and instrument_id = ${id} limit 1`],
+      ["batches", sql`select 1 from batch where ${mine} and plan::text like ${like} limit 1`],
+    ],
+    formula: [
+      [
+        "batches",
+        sql`select 1 from batch b join formula_version v on v.workshop_id = b.workshop_id and v.id = b.formula_version_id where b.workshop_id = ${workshopId} and v.formula_id = ${id} limit 1`,
+      ],
+      ["products", sql`select 1 from product where ${mine} and formula_id = ${id} limit 1`],
+    ],
+    process: [["formulas", inSpecs]],
+    product: [],
+    other: [
+      ["formulas", inSpecs],
+      ["products", sql`select 1 from product where ${mine} and (body_id = ${id} or wick_id = ${id}) limit 1`],
+      ["a blend", sql`select 1 from wax where ${mine} and blend::text like ${like} limit 1`],
+      ["lots", sql`select 1 from lot where ${mine} and material_id = ${id} limit 1`],
+      ["counts of the stock", sql`select 1 from stock_count where ${mine} and material_id = ${id} limit 1`],
+      ["batches", sql`select 1 from batch where ${mine} and plan::text like ${like} limit 1`],
+    ],
+  };
+  const checks = uses[kind in uses ? (kind as keyof typeof uses) : "other"];
+  for (const [words, query] of checks) {
+    const found = await first(words, query);
+    if (found) return found;
+  }
+  return null;
+}
+
+/** Deletes what was never used. It can be put back. What was used is refused: it can be put away. */
+export async function remove(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
+  return command(one, place, input, async ({ kind, id }, { db, workshop, now }) => {
+    const mine = workshop.id;
+    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
+      // Nothing may begin to use it meanwhile.
+      await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
+      const used = await usedIn(tx, mine, kind, id);
+      if (used) return refused(`It is used in ${used}, which keep it. Put it away instead: then it is not offered any more.`);
+      if (kind === "person" && (await tx.select({ id: people.id }).from(people).where(eq(people.workshopId, mine)).limit(2)).length < 2)
+        return refused("Somebody has to work here: add another person first.");
+      const rows: Record<string, Record<string, unknown>[]> = {};
+      if (kind === "formula")
+        rows.formula_version = await tx
+          .delete(formulaVersions)
+          .where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.formulaId, id)))
+          .returning();
+      if (kind === "process")
+        rows.process_version = await tx
+          .delete(processVersions)
+          .where(and(eq(processVersions.workshopId, mine), eq(processVersions.processId, id)))
+          .returning();
+      const table = tableFor(kind);
+      rows.own = await tx
+        .delete(table)
+        .where(and(eq(table.workshopId, mine), eq(table.id, id)))
+        .returning();
+      if (rows.own.length === 0) return refused(GONE);
+      await tx
+        .insert(bin)
+        .values({ workshopId: mine, id, kind, rows, at: now })
+        .onConflictDoUpdate({ target: [bin.workshopId, bin.id], set: { rows, at: now } });
+      await changed(tx, mine);
+      return done({ id });
+    });
+    if (outcome.ok) revalidatePath("/", "layout");
+    return outcome;
+  });
+}
+
+/** Puts back what was deleted. */
+export async function bringBack(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
+  return command(one, place, input, async ({ kind, id }, { db, workshop }) => {
+    const mine = workshop.id;
+    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
+      const [kept] = await tx
+        .delete(bin)
+        .where(and(eq(bin.workshopId, mine), eq(bin.id, id), eq(bin.kind, kind)))
+        .returning();
+      if (!kept) return refused("It is back already, or was never deleted here.");
+      await tx.insert(tableFor(kind)).values(kept.rows.own as (typeof waxes.$inferInsert)[]);
+      const versions = kept.rows.formula_version as (typeof formulaVersions.$inferInsert)[] | undefined;
+      if (versions?.length) await tx.insert(formulaVersions).values(versions);
+      const processed = kept.rows.process_version as (typeof processVersions.$inferInsert)[] | undefined;
+      if (processed?.length) await tx.insert(processVersions).values(processed);
+      await changed(tx, mine);
+      return done({ id });
+    });
+    if (outcome.ok) revalidatePath("/", "layout");
+    return outcome;
+  });
+}
+
+/** A name that nothing of the kind has yet: "hay, copy", "hay, copy 2". */
+async function freeName(tx: Transaction, workshopId: string, table: typeof waxes, name: string): Promise<string> {
+  const base = `${name.replace(/, copy( \d+)?$/, "").slice(0, 105)}, copy`;
+  const taken = new Set(
+    (
+      await tx
+        .select({ name: table.name })
+        .from(table)
+        .where(and(eq(table.workshopId, workshopId), sql`lower(${table.name}) like lower(${base}) || '%'`))
+    ).map((row) => row.name.toLowerCase()),
+  );
+  for (let n = 1; ; n++) {
+    const wanted = n === 1 ? base : `${base} ${n}`;
+    if (!taken.has(wanted.toLowerCase())) return wanted;
+  }
+}
+
+/** Makes another like it, to be changed. Stock, price history and use stay with the first. */
+export async function duplicate(place: unknown, input: unknown): Promise<Outcome<{ id: string; name: string }>> {
+  return command(one.extend({ freshId: z.uuid() }), place, input, async ({ kind, id, freshId }, { db, workshop, person, now }) => {
+    const mine = workshop.id;
+    const table = tableFor(kind);
+    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string; name: string }>> => {
+      await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
+      const [again] = await tx
+        .select({ id: table.id, name: table.name })
+        .from(table)
+        .where(and(eq(table.workshopId, mine), eq(table.id, freshId)));
+      if (again) return done(again);
+      const [row] = await tx
+        .select()
+        .from(table)
+        .where(and(eq(table.workshopId, mine), eq(table.id, id)));
+      if (!row) return refused(GONE);
+      const name = await freeName(tx, mine, table, row.name);
+      const fresh = { ...row, id: freshId, name, version: 1, putAway: false };
+      if (kind === "product") Object.assign(fresh, { wickTest: "test due", testedAs: null });
+      if (kind === "formula" || kind === "process") Object.assign(fresh, { updatedAt: now, updatedBy: person?.id ?? null });
+      await tx.insert(table).values(fresh);
+      if (kind === "formula") {
+        const [newest] = await tx
+          .select()
+          .from(formulaVersions)
+          .where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.formulaId, id)))
+          .orderBy(desc(formulaVersions.number))
+          .limit(1);
+        if (newest) await tx.insert(formulaVersions).values({ ...newest, id: v7(), formulaId: freshId, number: 1, createdAt: now });
+      }
+      if (kind === "process") {
+        const [newest] = await tx
+          .select()
+          .from(processVersions)
+          .where(and(eq(processVersions.workshopId, mine), eq(processVersions.processId, id)))
+          .orderBy(desc(processVersions.number))
+          .limit(1);
+        if (newest)
+          await tx
+            .insert(processVersions)
+            .values({ ...newest, processId: freshId, number: 1, createdAt: now, process: { ...(newest.process as object), name } });
+      }
+      await changed(tx, mine);
+      return done({ id: freshId, name });
+    });
+    if (outcome.ok) revalidatePath("/", "layout");
+    return outcome;
+  });
+}

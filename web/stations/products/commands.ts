@@ -1,0 +1,116 @@
+"use server";
+
+import { dueReasons, type FormulaSpec, notToBeFilled, testedOf, WICK_TESTS } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import { revalidatePath } from "next/cache";
+import { z } from "zod";
+import type { Transaction } from "@/data/client";
+import { products } from "@/data/tables/product";
+import { moulds, vessels, wicks } from "@/data/tables/shelf";
+import { tellPages } from "@/server/live";
+import { command, done, type Outcome, refused } from "@/server/outcome";
+import { newestSpecs, readProduct } from "@/server/products";
+
+const money = z.number().int().min(0).max(1e12).nullable();
+const values = z.object({
+  name: z.string().trim().min(1, "Give the product a name.").max(120),
+  formulaId: z.uuid({ error: "Choose the formula." }),
+  body: z.enum(["vessel", "mould"]),
+  bodyId: z.uuid({ error: "Choose the vessel or mould." }),
+  wickId: z.uuid().nullable(),
+  wicks: z.number().int().min(1).max(9),
+  price: money,
+  soldBy: z.enum(["piece", "weight"]),
+  pack: z.number().int().min(1, "A pack holds at least one.").max(1_000),
+  packCost: money,
+  handsSeconds: z.number().int().min(0).max(86_400).nullable(),
+  heatSeconds: z.number().int().min(0).max(864_000).nullable(),
+  remarks: z.string().max(2_000).default(""),
+});
+const saved = values.extend({ id: z.uuid(), expectedVersion: z.number().int().nullable() });
+type Wanted = z.output<typeof values>;
+
+/** What is wrong with a product by what stands on the shelf; null where nothing is. */
+async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<Outcome<never> | null> {
+  const own = <T extends typeof vessels>(table: T) => and(eq(table.workshopId, mine), eq(table.id, wanted.bodyId));
+  if (wanted.body === "vessel") {
+    const [row] = await tx.select().from(vessels).where(own(vessels));
+    if (!row) return refused("This vessel is not on the shelf.", { bodyId: ["Choose a vessel or mould from the shelf."] });
+    const unfit = notToBeFilled(row);
+    if (unfit) return refused(unfit, { bodyId: [unfit] });
+    if (wanted.soldBy === "weight" && row.workingFillMg < row.statedFillMg) {
+      const why = "Sold by weight, it must hold its stated fill: raise the working fill of the vessel, or sell it by the piece.";
+      return refused(why, { soldBy: [why] });
+    }
+  } else {
+    const [row] = await tx
+      .select({ id: moulds.id })
+      .from(moulds)
+      .where(own(moulds as unknown as typeof vessels));
+    if (!row) return refused("This mould is not on the shelf.", { bodyId: ["Choose a vessel or mould from the shelf."] });
+  }
+  if (wanted.wickId) {
+    const [row] = await tx
+      .select({ id: wicks.id })
+      .from(wicks)
+      .where(and(eq(wicks.workshopId, mine), eq(wicks.id, wanted.wickId)));
+    if (!row) return refused("This wick is not on the shelf.", { wickId: ["Choose a wick from the shelf, or none."] });
+  }
+  return null;
+}
+
+/** Keeps a product. Where its wick was tested and the change asks for another test, that is said. */
+export async function saveProduct(place: unknown, input: unknown): Promise<Outcome<{ id: string; version: number; dueAgain: string[] }>> {
+  return command(saved, place, input, async ({ id, expectedVersion, ...wanted }, { db, workshop }) => {
+    const mine = workshop.id;
+    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string; version: number; dueAgain: string[] }>> => {
+      const spec: FormulaSpec | undefined = (await newestSpecs(tx, mine, [wanted.formulaId])).get(wanted.formulaId);
+      if (!spec) return refused("This formula is not in this workshop any more.", { formulaId: ["Choose another formula."] });
+      const fault = await faultOf(tx, mine, wanted);
+      if (fault) return fault;
+      const there = await readProduct(tx, mine, id);
+      if (expectedVersion === null) {
+        if (there) return done({ id, version: there.version, dueAgain: [] });
+        await tx.insert(products).values({ ...wanted, workshopId: mine, id });
+        await tellPages(tx, { workshop: mine });
+        return done({ id, version: 1, dueAgain: [] });
+      }
+      const dueAgain = there?.testedAs && there.wickTest !== "test due" ? dueReasons(there.testedAs, testedOf(spec, wanted)) : [];
+      const changed = await tx
+        .update(products)
+        .set({ ...wanted, version: expectedVersion + 1, ...(dueAgain.length > 0 ? { wickTest: "test due" as const } : {}) })
+        .where(and(eq(products.workshopId, mine), eq(products.id, id), eq(products.version, expectedVersion)))
+        .returning({ version: products.version });
+      const [row] = changed;
+      if (!row)
+        return refused("Somebody else changed this product in the meantime. Your typing is kept: look at the newer one in another window, then save again.");
+      await tellPages(tx, { workshop: mine });
+      return done({ id, version: row.version, dueAgain });
+    });
+    if (outcome.ok) revalidatePath("/", "layout");
+    return outcome;
+  });
+}
+
+/** Says how the test of a product's wick went: what it was a test of is kept with it. */
+export async function sayWickTest(place: unknown, input: unknown): Promise<Outcome<{ version: number }>> {
+  const said = z.object({ id: z.uuid(), expectedVersion: z.number().int(), wickTest: z.enum(WICK_TESTS) });
+  return command(said, place, input, async ({ id, expectedVersion, wickTest }, { db, workshop }) => {
+    const mine = workshop.id;
+    const outcome = await db.transaction(async (tx): Promise<Outcome<{ version: number }>> => {
+      const there = await readProduct(tx, mine, id);
+      const spec = there && (await newestSpecs(tx, mine, [there.formulaId])).get(there.formulaId);
+      if (!there || !spec) return refused("This product is not in this workshop any more.");
+      const changed = await tx
+        .update(products)
+        .set({ wickTest, testedAs: wickTest === "test due" ? null : testedOf(spec, there), version: expectedVersion + 1 })
+        .where(and(eq(products.workshopId, mine), eq(products.id, id), eq(products.version, expectedVersion)))
+        .returning({ version: products.version });
+      if (!changed[0]) return refused("Somebody else changed this product in the meantime. Look at it again.");
+      await tellPages(tx, { workshop: mine });
+      return done(changed[0]);
+    });
+    if (outcome.ok) revalidatePath("/", "layout");
+    return outcome;
+  });
+}

@@ -1,0 +1,18 @@
+"use client";
+
+import { parseDensity, type StockedKind, writeNumber } from "@hearth/core";
+import { useState } from "react";
+
+export interface StockedThing {
+  kind: StockedKind;
+  id: string;
+  name: string;
+  density: number | null;
+}
+
+/** Reads a density that may be missing; keeps what was typed. */
+export function useDensity(of: StockedThing) {
+  const [text, setText] = useState(of.density === null ? "" : writeNumber(of.density / 1e6, 4));
+  const read = text.trim() === "" ? null : parseDensity(text);
+  return { text, setText, value: read?.ok ? read.value : null, fault: read && !read.ok ? read.message : "" };
+}
