@@ -9,7 +9,6 @@ const oneScale = (page: Page) => page.getByLabel("Oil on").selectOption({ label:
 const count = (page: Page, vessel: string) => page.getByRole("listitem").filter({ hasText: vessel }).getByLabel("Count");
 
 test("the sums of a maker's handbook come out of the interface: common practice, no source", async ({ page }) => {
-  test.setTimeout(120_000);
   await emptyWorkshop(page, "Sums shed");
   await takeFile(
     page,

@@ -92,7 +92,6 @@ async function start(page: Page, body: string, count: string): Promise<void> {
 }
 
 test("a pillar: moulded, pierced, poured again, unmoulded, to its closed record", ALONE, async ({ page }) => {
-  test.setTimeout(120_000);
   await workshop(page, "Pillar shed");
   await formula(page, "Fern pillar", "hard paraffin (paraffin)", "fern", "4", "pillar, glossy");
   await page.getByRole("link", { name: "Plan a batch from it" }).click();
@@ -118,7 +117,6 @@ test("a pillar: moulded, pierced, poured again, unmoulded, to its closed record"
 });
 
 test("a jar of two layers from two formulas, each pot weighed by its layer", ALONE, async ({ page }) => {
-  test.setTimeout(120_000);
   await workshop(page, "Layer shed");
   await formula(page, "Moss layer", "soft soy (soy)", "moss", "6", "soy, bind hot");
   await formula(page, "Fern layer", "soft soy (soy)", "fern", "8", "two straight layers");
@@ -141,7 +139,6 @@ test("a jar of two layers from two formulas, each pot weighed by its layer", ALO
 });
 
 test("gel with what is laid in, and a tray of melts without a wick", ALONE, async ({ page }) => {
-  test.setTimeout(150_000);
   await workshop(page, "Gel shed");
   await formula(page, "Clear fern", "clear gel (gel)", "fern", "2", "gel with embeds");
   await page.getByRole("link", { name: "Plan a batch from it" }).click();

@@ -1,7 +1,6 @@
 import { choose, emptyWorkshop, expect, open, test } from "./support";
 
 test("a newcomer in ounces, °F and inches is led from a blank workshop to three poured jars, with no number in another system", async ({ page }) => {
-  test.setTimeout(120_000);
   await open(page, "/workshops");
   const form = page.locator("section", { hasText: "A new, empty workshop" }).last();
   await form.getByLabel("Name of the workshop").fill("Kitchen in Ohio");

@@ -66,7 +66,7 @@ test("what the server refuses stays on the device with its reason, over a reload
 
   await context.setOffline(false);
   const strip = page.getByRole("status").filter({ hasText: "were refused" });
-  await expect(strip).toContainText("3 entries of this device were refused", { timeout: 20_000 });
+  await expect(strip).toContainText("3 entries of this device were refused");
   // It is seen wherever the maker is, also after a reload.
   await open(page, "/shelf");
   await strip.getByRole("button", { name: "Look at them" }).click();
@@ -124,7 +124,7 @@ test("a device that keeps nothing says so before it is relied on, and the page w
   await expect(strip).toContainText("1 entry waits in this page only");
   await expect(page.getByText(/is kept on this device/)).toBeHidden();
   await context.setOffline(false);
-  await expect(strip).toContainText("While the workshop cannot be reached", { timeout: 20_000 });
+  await expect(strip).toContainText("While the workshop cannot be reached");
 });
 
 test("text that was pasted with signs nobody sees is cleaned, and does not stop what follows", async ({ page }) => {
@@ -152,7 +152,7 @@ test.describe("with pages kept", () => {
   }) => {
     await open(page, POT);
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
-    const kept = (path: string) => page.waitForFunction(async (asked) => Boolean(await caches.match(asked, { ignoreVary: true })), path, { timeout: 20_000 });
+    const kept = (path: string) => page.waitForFunction(async (asked) => Boolean(await caches.match(asked, { ignoreVary: true })), path);
     for (const path of ["/bench", "/rack", "/look-over", POT]) await kept(path);
     // What was entered after the page was kept is known all the same.
     await read(page, "57");
@@ -181,7 +181,7 @@ test.describe("with pages kept", () => {
     await expect(page.getByText("by candle light")).toBeVisible();
 
     await context.setOffline(false);
-    await expect(page.getByText(/kept on this device/)).toHaveCount(0, { timeout: 20_000 });
+    await expect(page.getByText(/kept on this device/)).toHaveCount(0);
     const rows = await told(context, workshop);
     expect(rows.filter((row) => row.includes(",58,,"))).toHaveLength(1);
   });

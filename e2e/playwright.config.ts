@@ -12,8 +12,9 @@ export default defineConfig({
     { name: "alone", grep: /@alone/, dependencies: ["side by side"], workers: 1 },
   ],
   retries: 0,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  // Generous: a slow machine shows the same, only later.
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
   reporter: [["line"], ["json"]],
   outputDir: "../.hearth/browser",
   use: {
@@ -27,6 +28,6 @@ export default defineConfig({
     trace: "off",
     // Pages come from the server, unless a test is about those that do not.
     serviceWorkers: "block",
-    actionTimeout: 8_000,
+    actionTimeout: 30_000,
   },
 });

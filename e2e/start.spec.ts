@@ -3,7 +3,7 @@ import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from "node:
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
 import { freePort, isAlive, passingHome } from "../tools/processes";
-import { ALONE, listens } from "./support";
+import { listens } from "./support";
 
 const ROOT = new URL("..", import.meta.url).pathname;
 
@@ -36,7 +36,7 @@ test.afterAll(() => {
   for (const one of homes) rmSync(one, { recursive: true, force: true });
 });
 
-test("it refuses other addresses and odd ports, and says why", ALONE, async () => {
+test("it refuses other addresses and odd ports, and says why", async () => {
   const open = hearth(["demo"], { HEARTH_HOME: home(), HOST: "0.0.0.0" });
   expect(await open.ended).toBe(1);
   expect(open.said()).toMatch(/will not listen on 0\.0\.0\.0: it has no accounts yet/);
@@ -48,8 +48,7 @@ test("it refuses other addresses and odd ports, and says why", ALONE, async () =
   expect(flag.said()).toMatch(/--frehs is not known here/);
 });
 
-test("two run at once; a taken port moves on; Ctrl-C leaves nothing behind and loses nothing; --fresh starts anew", ALONE, async () => {
-  test.setTimeout(150_000);
+test("two run at once; a taken port moves on; Ctrl-C leaves nothing behind and loses nothing; --fresh starts anew", async () => {
   const [first, second] = [home(), home()];
   const PORT = String(await freePort());
   const one = hearth(["demo"], { HEARTH_HOME: first, PORT });
@@ -97,8 +96,7 @@ test("two run at once; a taken port moves on; Ctrl-C leaves nothing behind and l
   expect(await fresh.ended).toBe(0);
 });
 
-test("what is torn, wrong or killed ends in running, or in one plain sentence with nothing left running", ALONE, async () => {
-  test.setTimeout(150_000);
+test("what is torn, wrong or killed ends in running, or in one plain sentence with nothing left running", async () => {
   const PORT = String(await freePort());
   const place = home();
   // A state file that a power cut tore.
@@ -110,14 +108,14 @@ test("what is torn, wrong or killed ends in running, or in one plain sentence wi
   const running = () => JSON.parse(readFileSync(join(place, "running.json"), "utf8")) as { web: number };
   const { web } = running();
   process.kill(web, "SIGKILL");
-  await expect.poll(() => running().web, { timeout: 20_000 }).not.toBe(web);
-  await expect.poll(async () => (await fetch(`${address}/api/health`).catch(() => null))?.status, { timeout: 20_000 }).toBe(200);
+  await expect.poll(() => running().web).not.toBe(web);
+  await expect.poll(async () => (await fetch(`${address}/api/health`).catch(() => null))?.status).toBe(200);
 
   // Where the program itself is killed, neither server stays behind.
   const postgres = Number(readFileSync(join(place, "postgres/postmaster.pid"), "utf8").split("\n")[0]);
   const last = running().web;
   one.child.kill("SIGKILL");
-  for (const pid of [last, postgres]) await expect.poll(() => isAlive(pid), { timeout: 20_000 }).toBe(false);
+  for (const pid of [last, postgres]) await expect.poll(() => isAlive(pid)).toBe(false);
 
   // It comes up again where it was, without being asked to: what waits in a browser waits for that address.
   const again = hearth(["demo"], { HEARTH_HOME: place });
@@ -141,7 +139,7 @@ test("what is torn, wrong or killed ends in running, or in one plain sentence wi
   expect(blocked.said()).toMatch(/The data directory .* cannot be used: a file stands in its way/);
 });
 
-test("the workshop's time runs on in a page long open, and a device whose clock is wrong is told so", ALONE, async ({ browser }) => {
+test("the workshop's time runs on in a page long open, and a device whose clock is wrong is told so", async ({ browser }) => {
   const shed = hearth(["demo"], { HEARTH_HOME: home(), PORT: String(await freePort()) });
   const address = await shed.address();
   // Left open for three hours while the server's time cannot be asked for.

@@ -6,7 +6,6 @@ const VESSELS = Array.from({ length: 31 }, (_, at) => `${at + 2} oz jar`);
 const WAXES = Array.from({ length: 17 }, (_, at) => `wax ${at + 1}`);
 
 test("hundreds of things are found as one types, in natural order, and the place is kept in the address", async ({ page }) => {
-  test.setTimeout(120_000);
   await emptyWorkshop(page, "Full shed");
   await takeFile(page, "wax", "w.csv", `name,family,largest_load_percent\n${WAXES.map((name) => `${name},soy,10`).join("\n")}`);
   await takeFile(page, "fragrance", "f.csv", `name,kind\n${OILS.map((name) => `${name},fragrance`).join("\n")}`);

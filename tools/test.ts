@@ -144,13 +144,23 @@ export async function test(flags: string[]): Promise<number> {
       }),
     );
   };
-  await suite("checks", () => check("format and lint", "npx", ["biome", "ci", "."]));
-  await suite("checks", () => check("types of core, without DOM and Node", "npx", ["tsc", "-p", "core/tsconfig.json"]));
-  await suite("checks", () => check("types of the web", "npx", ["tsc", "-p", "web/tsconfig.json"]));
-  await suite("checks", () => check("types of demo, tools and tests", "npx", ["tsc", "-p", "tsconfig.json"]));
-  await suite("checks", () => check("import rules", "npx", ["depcruise", "--config", ".dependency-cruiser.mjs", "core", "web", "demo", "tools", "e2e"]));
-  await suite("checks", () => check("nothing unused, nothing undeclared", "npx", ["knip", "--no-progress"]));
-  await suite("checks", () => check("migrations match the tables", "bash", ["tools/lint/migrations.sh"]));
+  // Two at a time: each keeps one core busy.
+  const checks: [string, string, string[]][] = [
+    ["types of the web", "npx", ["tsc", "-p", "web/tsconfig.json"]],
+    ["types of demo, tools and tests", "npx", ["tsc", "-p", "tsconfig.json"]],
+    ["types of core, without DOM and Node", "npx", ["tsc", "-p", "core/tsconfig.json"]],
+    ["format and lint", "npx", ["biome", "ci", "."]],
+    ["import rules", "npx", ["depcruise", "--config", ".dependency-cruiser.mjs", "core", "web", "demo", "tools", "e2e"]],
+    ["nothing unused, nothing undeclared", "npx", ["knip", "--no-progress"]],
+    ["migrations match the tables", "bash", ["tools/lint/migrations.sh"]],
+  ];
+  const lane = async () => {
+    for (let next = checks.shift(); next; next = checks.shift()) {
+      const [name, command, args] = next;
+      await suite("checks", () => check(name, command, args));
+    }
+  };
+  await Promise.all([lane(), lane()]);
   await suite("unit", () => unit(reports, patterns));
   await suite("browser", () => browser(reports, patterns));
   const sum = tallies.reduce((all, one) => ({ passed: all.passed + one.passed, failed: all.failed + one.failed }), { passed: 0, failed: 0 });

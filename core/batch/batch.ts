@@ -41,6 +41,13 @@ export type SentEvent = z.output<typeof sentEvent>;
 /** An entry as it travels in a record. */
 export const batchEvent = z.intersection(storedHead.extend({ v: z.number().int().min(1).describe("version of the payload") }), eventBody);
 
+/** Entries as they were written one after another: straight after the one at `after`, the last of them at `seq`. */
+export interface Written {
+  after: number;
+  seq: number;
+  events: BatchEvent[];
+}
+
 /** The version in which a kind's payloads are written now. */
 export const versionOf = (kind: string): number => byName.get(kind)?.version ?? 1;
 

@@ -1,9 +1,12 @@
 "use client";
 
+import type { Written } from "@hearth/core";
+
 /** Changes that others made, as the server tells them. One tab listens for all tabs of this browser, which allows only few connections. */
 export interface Change {
   workshop: string;
   batch?: string;
+  written?: Written;
 }
 type Listener = (change: Change) => void;
 

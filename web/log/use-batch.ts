@@ -22,6 +22,7 @@ import {
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v7 } from "uuid";
 import { useClock, useNow, useUnits } from "@/ui/units";
+import { joinRead, joinWritten, type KnownBatch } from "./known";
 import { hearOthers } from "./live";
 import { send, useOutbox } from "./outbox";
 import { usePlace } from "./place";
@@ -54,33 +55,48 @@ export interface BatchProps {
 }
 
 export type Entered = EventBody & { happenedAt?: string | null; instrumentId?: string | null; corrects?: string | null };
-type Known = Pick<BatchProps["batch"], "facts" | "events" | "total" | "seq">;
 
-/** What is heard in quick succession is kept once. */
-const KEEP_PAUSE_MS = 300;
+/** A copy for opening without the server is written at most so often, however fast others enter. */
+const KEEP_PAUSE_MS = 2_000;
+/** What this device sent and has not heard of for so long is read. */
+const HEAR_MS = 1_500;
 
 /** What the server knows of a batch, kept up with what others and this device enter. */
-function useKnown(workshopId: string, batch: BatchProps["batch"]): Known {
-  const [known, setKnown] = useState<Known>(batch);
-  const newest = useRef(known);
-  newest.current = known;
-  // A page that was read again brings newer facts than those that were fetched.
-  useEffect(() => {
-    if (batch.seq > newest.current.seq) setKnown(batch);
-  }, [batch]);
+function useKnown(workshopId: string, batch: BatchProps["batch"]): KnownBatch {
+  const [known, setKnown] = useState<KnownBatch>(batch);
+  const newest = useRef<KnownBatch>(batch);
+  const take = useCallback((next: KnownBatch) => {
+    if (next.seq <= newest.current.seq) return;
+    newest.current = next;
+    setKnown(next);
+  }, []);
+  // A page that was read again brings newer facts than those that were told.
+  useEffect(() => take(batch), [take, batch]);
   // Without the server a page opens as it was drawn; what this device heard since then it has kept.
   useEffect(() => {
     void readKnown(batch.id).then((kept) => {
-      if (kept && kept.workshopId === workshopId && kept.seq > newest.current.seq) setKnown(kept);
+      if (kept?.workshopId === workshopId) take(kept);
     });
+  }, [take, workshopId, batch.id]);
+  const keep = useCallback(() => {
+    const { facts, events, total, seq } = newest.current;
+    return keepKnown({ batchId: batch.id, workshopId, facts, events, total, seq });
   }, [workshopId, batch.id]);
+  const keeping = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {
-    const timer = setTimeout(
-      () => void keepKnown({ batchId: batch.id, workshopId, facts: known.facts, events: known.events, total: known.total, seq: known.seq }),
-      KEEP_PAUSE_MS,
-    );
-    return () => clearTimeout(timer);
-  }, [known, workshopId, batch.id]);
+    keeping.current ??= setTimeout(() => {
+      keeping.current = undefined;
+      void keep();
+    }, KEEP_PAUSE_MS);
+  }, [known, keep]);
+  useEffect(
+    () => () => {
+      if (keeping.current) void keep();
+      clearTimeout(keeping.current);
+      keeping.current = undefined;
+    },
+    [keep],
+  );
   const busy = useRef(false);
   const again = useRef(false);
   const read = useCallback(async () => {
@@ -95,29 +111,30 @@ function useKnown(workshopId: string, batch: BatchProps["batch"]): Known {
         const answer = await fetch(`/api/workshops/${workshopId}/batches/${batch.id}/log?after=${newest.current.seq}`).catch(() => null);
         if (!answer?.ok) return;
         const told = (await answer.json()) as { facts: BatchFacts; events: BatchEvent[]; seq: number };
-        setKnown((old) => {
-          if (told.seq <= old.seq) return old;
-          const fresh = told.events.filter((event) => !old.events.some((one) => one.id === event.id));
-          const next = { facts: told.facts, events: [...old.events, ...fresh], total: old.total + fresh.length, seq: told.seq };
-          newest.current = next;
-          return next;
-        });
+        take(joinRead(newest.current, told));
       } while (again.current);
     } finally {
       busy.current = false;
     }
-  }, [workshopId, batch.id]);
+  }, [take, workshopId, batch.id]);
   useEffect(
     () =>
       hearOthers(workshopId, (change) => {
-        if (change.workshop === "*" || (change.workshop === workshopId && change.batch === batch.id)) void read();
+        if (change.workshop !== "*" && (change.workshop !== workshopId || change.batch !== batch.id)) return;
+        const next = change.written ? joinWritten(newest.current, change.written, batch.plan) : null;
+        if (!next) return void read();
+        take(next);
       }),
-    [workshopId, batch.id, read],
+    [workshopId, batch.id, batch.plan, read, take],
   );
   const { taken } = useOutbox();
   const mine = taken.findLast((one) => one.batchId === batch.id)?.event.id;
   useEffect(() => {
-    if (mine && !newest.current.events.some((event) => event.id === mine)) void read();
+    if (!mine) return;
+    const timer = setTimeout(() => {
+      if (!newest.current.events.some((event) => event.id === mine)) void read();
+    }, HEAR_MS);
+    return () => clearTimeout(timer);
   }, [mine, read]);
   return known;
 }

@@ -1,17 +1,20 @@
 import { batchOf } from "@hearth/core";
 import { sql } from "drizzle-orm";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { batchEvents, batches } from "../data/tables/batch";
+import { joinWritten, type KnownBatch } from "../log/known";
 import { type TestDatabase, testDatabase } from "../testing/database";
 import { STARTED, storedBatch } from "../testing/stored-batch";
 import { appendEvent, undoStart } from "./append";
 import { dueToLook, listBatches, MOST_ENTRIES, readBatch, readSince, waitingCounts } from "./batches";
+import { type Change, hearChanges } from "./live";
 
 const POURED = { kind: "poured" as const, payload: { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } };
 
 let test: TestDatabase;
 beforeAll(async () => {
   test = await testDatabase();
+  process.env.DATABASE_URL = test.url;
 });
 afterAll(() => test.pool.end());
 
@@ -79,7 +82,7 @@ describe("adding events", () => {
 
   it("lets only one of two corrections at the same instant replace an entry", async () => {
     const { append, sent, wax } = await pot();
-    const wrong = sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 1_000 } });
+    const wrong = sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 1_000 } }, { happenedAt: LATER });
     await append(wrong);
     const fix = (mg: number) => append(sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg } }, { corrects: wrong.id }));
     const answers = await Promise.all([fix(2_000), fix(3_000)]);
@@ -185,6 +188,55 @@ describe("the facts kept with a batch", () => {
     const since = await readSince(test.db, workshopId, batch, (kept?.seq ?? 0) - 1);
     expect(since?.events).toHaveLength(1);
     expect(first.ok && (await readSince(test.db, workshopId, batch, first.seq))?.events).toHaveLength(MOST_ENTRIES);
+  });
+});
+
+describe("what is told of an entry", () => {
+  it("brings a page to what the server has, without asking; where one was missed, reaches back or is long, the page is told to read", async () => {
+    const { workshopId, batch, append, sent, wax, oil } = await pot();
+    const heard: Change[] = [];
+    const leave = hearChanges((change) => void (change.workshop === "*" || change.workshop === workshopId ? heard.push(change) : 0));
+    await vi.waitFor(() => expect(heard).toEqual([{ workshop: "*" }]), 5_000);
+    const told = async (event: Parameters<typeof append>[0]) => {
+      const before = heard.length;
+      expect(await append(event)).toMatchObject({ ok: true });
+      await vi.waitFor(() => expect(heard.length).toBe(before + 1), 5_000);
+      const change = heard.at(-1);
+      expect(change).toMatchObject({ workshop: workshopId, batch });
+      return change?.written;
+    };
+    const opened = await readBatch(test.db, workshopId, batch);
+    if (!opened) throw new Error("There is no such batch.");
+    let known: KnownBatch = opened;
+    for (const event of [
+      sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 127_000 } }),
+      sent({ kind: "weighed", payload: { pot: 0, componentId: oil, mg: 12_700 } }),
+      sent({ kind: "read", payload: { act: "heat", shown: 8_500, correction: -50 } }),
+    ]) {
+      const written = await told(event);
+      const next = written && joinWritten(known, written, opened.plan);
+      if (!next) throw new Error("It was not told at once.");
+      known = next;
+      const { facts, events, total, seq } = (await readBatch(test.db, workshopId, batch)) as KnownBatch;
+      expect(known).toMatchObject({ facts, total, seq });
+      expect(known.events.map((one) => [one.id, one.kind, one.payload])).toEqual(events.map((one) => [one.id, one.kind, one.payload]));
+      // Told twice, it counts once.
+      expect(joinWritten(known, written, opened.plan)).toBe(known);
+    }
+    // One that was missed lies between.
+    const late = await told(sent({ kind: "note", payload: { text: "x" } }, { happenedAt: LATER }));
+    expect(late && joinWritten(opened, late, opened.plan)).toBeNull();
+    // A correction reaches back, and so does what is put down late.
+    const wrong = sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 1_000 } }, { happenedAt: LATER });
+    await told(wrong);
+    expect(await told(sent({ kind: "withdrawn", payload: { why: "slip", whole: false } }, { corrects: wrong.id, happenedAt: LATER }))).toBeUndefined();
+    expect(await told(sent({ kind: "note", payload: { text: "y" } }, { happenedAt: STARTED }))).toBeUndefined();
+    // More than the database tells at once: the first is written alone, what came meanwhile together.
+    const before = heard.length;
+    await Promise.all(Array.from({ length: 6 }, () => append(sent({ kind: "note", payload: { text: "x".repeat(2_000) } }, { happenedAt: LATER }))));
+    await vi.waitFor(() => expect(heard.length).toBe(before + 2), 5_000);
+    expect(heard.slice(before).map((change) => change.written?.events.length)).toEqual([1, undefined]);
+    leave();
   });
 });
 

@@ -1,3 +1,4 @@
+import type { Written } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import pg from "pg";
 import type { Database, Transaction } from "@/data/client";
@@ -7,13 +8,19 @@ export interface Change {
   workshop: string;
   /** The batch; nothing where something else of the workshop changed. */
   batch?: string;
+  /** What was written to it, where it only goes on from what was there and is short enough to be told at once. */
+  written?: Written;
 }
 type Listener = (change: Change) => void;
 
 const CHANNEL = "hearth_changed";
+/** PostgreSQL tells at most 8,000 bytes at once (its manual, NOTIFY); what is longer is read by those who want it. */
+const MOST_TOLD = 7_900;
 /** Told with the transaction: nobody hears of what was not written. */
 export const tellPages = async (tx: Transaction | Database, change: Change): Promise<void> => {
-  await tx.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify(change)})`);
+  const whole = JSON.stringify(change);
+  const { written: _, ...news } = change;
+  await tx.execute(sql`select pg_notify(${CHANNEL}, ${Buffer.byteLength(whole) <= MOST_TOLD ? whole : JSON.stringify(news)})`);
 };
 
 const kept = globalThis as unknown as { hearthLive?: { listeners: Set<Listener>; connecting: boolean; client: pg.Client | null } };

@@ -1,0 +1,32 @@
+import { BATCH, type BatchEvent, type BatchFacts, type BatchPlan, foldOne, followsOn, type Written } from "@hearth/core";
+
+/** What a page knows of a batch: its facts, its newest entries, how many there are, and the place of the newest. */
+export interface KnownBatch {
+  facts: BatchFacts;
+  events: BatchEvent[];
+  total: number;
+  seq: number;
+}
+
+/** What is known together with what was read of the log since; nothing changes where it is no newer. */
+export function joinRead(known: KnownBatch, told: { facts: BatchFacts; events: BatchEvent[]; seq: number }): KnownBatch {
+  if (told.seq <= known.seq) return known;
+  const ids = new Set(known.events.map((event) => event.id));
+  const fresh = told.events.filter((event) => !ids.has(event.id));
+  return { facts: told.facts, events: [...known.events, ...fresh], total: known.total + fresh.length, seq: told.seq };
+}
+
+/**
+ * What is known together with entries that came along with the news of them. Null where they do not follow straight on
+ * from it: one before them was missed, or one reaches back. Then the log has to be read.
+ */
+export function joinWritten(known: KnownBatch, written: Written, plan: BatchPlan): KnownBatch | null {
+  if (written.seq <= known.seq) return known;
+  if (written.after !== known.seq) return null;
+  const facts = structuredClone(known.facts);
+  for (const event of written.events) {
+    if (!BATCH.kinds.has(event.kind) || !followsOn(facts, event)) return null;
+    foldOne(BATCH, facts, event, plan);
+  }
+  return joinRead(known, { facts, events: written.events, seq: written.seq });
+}
