@@ -1,9 +1,11 @@
 import { type BatchEvent, batchOf, type ChosenProduct, type EventBody, planBatch } from "@hearth/core";
-import { count, eq, gt, max, ne, sql } from "drizzle-orm";
+import { count, eq, gt, max, ne, or, sql } from "drizzle-orm";
 import { eventRow, rowOf } from "../web/data/batch-rows";
 import { type Database, openDatabase } from "../web/data/client";
 import { batchEvents, batches } from "../web/data/tables/batch";
+import { colours } from "../web/data/tables/colour";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
+import { notes } from "../web/data/tables/note";
 import { products } from "../web/data/tables/product";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "../web/data/tables/shelf";
 import { lots, stockCounts } from "../web/data/tables/stock";
@@ -13,6 +15,7 @@ import { pastBatches } from "./past";
 import {
   ADDITIVES,
   BATCHES,
+  COLOURS,
   type DemoBatch,
   DYES,
   demoId,
@@ -21,6 +24,7 @@ import {
   INSTRUMENTS,
   LOTS,
   MOULDS,
+  NOTES,
   PEOPLE,
   PRODUCTS,
   VESSELS,
@@ -142,6 +146,18 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
     (await some(db.select({ n: count() }).from(workshops).where(gt(workshops.version, 1)))) ||
     (await some(db.select({ n: count() }).from(batchEvents).where(gt(batchEvents.arrivedAt, loadedAt)))) ||
     (await some(db.select({ n: count() }).from(stockCounts))) ||
+    (await some(
+      db
+        .select({ n: count() })
+        .from(notes)
+        .where(or(eq(notes.gone, true), gt(notes.at, loadedAt))),
+    )) ||
+    (await some(
+      db
+        .select({ n: count() })
+        .from(colours)
+        .where(or(eq(colours.gone, true), gt(colours.at, loadedAt))),
+    )) ||
     (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||
     (
       await Promise.all(
@@ -211,6 +227,8 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
       );
     const old = deliveries(drawn, workshopId, before(95).slice(0, 10));
     if (old.length > 0) await tx.insert(lots).values(old);
+    await tx.insert(colours).values(COLOURS.map(({ daysBefore, ...one }) => ({ ...one, workshopId, at: before(daysBefore) })));
+    await tx.insert(notes).values(NOTES.map(({ daysBefore, ...one }) => ({ ...one, workshopId, at: before(daysBefore) })));
     await tx.insert(products).values(PRODUCTS.map((one) => ({ ...one, workshopId })));
     await tx
       .insert(batches)

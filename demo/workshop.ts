@@ -180,3 +180,47 @@ export const PRODUCTS = (
     testedAs: spec && wickTest !== "test due" ? testedOf(spec, { bodyId, wickId, wicks }) : null,
   };
 });
+
+/** Colours as this workshop makes them. */
+export const COLOURS = [
+  {
+    id: demoId(0x28, 1),
+    name: "Moss of the wall",
+    recipe: { waxId: demoId(2, 1), fragranceId: demoId(3, 4), dyes: [{ id: demoId(0x20, 1), by: "drops" as const, amount: 6 }] },
+    daysBefore: 41,
+  },
+  {
+    id: demoId(0x28, 2),
+    name: "Plum dusk",
+    recipe: { waxId: demoId(2, 3), fragranceId: demoId(3, 2), dyes: [{ id: demoId(0x20, 2), by: "pieces" as const, amount: 1 }] },
+    daysBefore: 30,
+  },
+];
+
+/** What was noticed along the way. */
+export const NOTES = [
+  {
+    id: demoId(0x29, 1),
+    kind: "formula" as const,
+    ofId: demoId(6, 1),
+    text: "8 % fills the living room by the second burn. At 6 % it stayed in the corner.",
+    daysBefore: 12,
+    personId: demoId(1, 1),
+  },
+  {
+    id: demoId(0x29, 2),
+    kind: "wax" as const,
+    ofId: demoId(2, 1),
+    text: "This delivery sets softer than the last. Pour at the low end of the range, and give the shed an hour of heating first.",
+    daysBefore: 9,
+    personId: demoId(1, 1),
+  },
+  {
+    id: demoId(0x29, 3),
+    kind: "batch" as const,
+    ofId: demoId(8, 2),
+    text: "The two nearest the door frosted, the others did not. Keep that end of the table empty.",
+    daysBefore: 5,
+    personId: demoId(1, 2),
+  },
+];

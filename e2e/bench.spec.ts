@@ -136,6 +136,24 @@ test("a process of the workshop's own: made from a ready one, kept in versions, 
   await page.getByLabel("Ceiling").fill("90");
   await page.getByRole("button", { name: "Save the process" }).click();
   await expect(page.getByText("Saved, version 2.")).toBeVisible();
+  await expect(page.getByRole("region", { name: "Formulas worked by it" })).toContainText("None yet");
+  const process = page.url();
+  // A formula takes it, and says when it has fallen behind; it is brought on by hand, and back.
+  await open(page, `/formulas/${demoId(6, 1)}`);
+  await page.getByLabel("Process to begin from").selectOption({ label: "Our slow soy" });
+  await page.getByRole("button", { name: "Save the formula" }).click();
+  await expect(page.getByText(/^✓ Saved/)).toBeVisible();
+  await open(page, process);
+  const follows = page.getByRole("region", { name: "Formulas worked by it" });
+  await expect(follows).toContainText("✓ on version 2");
+  await page.getByLabel("Ceiling").fill("91");
+  await page.getByRole("button", { name: "Save the process" }).click();
+  await expect(page.getByText("Saved, version 3. One formula is still on an older one: see below.")).toBeVisible();
+  await expect(follows).toContainText("▲ still on version 2");
+  await follows.getByRole("button", { name: /^Bring .* to version 3$/ }).click();
+  await expect(follows).toContainText("✓ on version 3");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(follows).toContainText("▲ still on version 2");
   // The same name in other letters is taken.
   await open(page, "/formulas/processes/new");
   await page.getByLabel("Name", { exact: true }).fill("OUR SLOW SOY");

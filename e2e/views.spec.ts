@@ -30,6 +30,7 @@ const VIEWS = {
   record: `/records/${demoId(8, 2)}`,
   import: "/records/import",
   workshops: "/workshops",
+  words: "/words",
 };
 
 interface Axe {
@@ -41,6 +42,23 @@ const finds = (page: Page, runOnly: string[]): Promise<string[]> =>
     const { violations } = await (window as unknown as { axe: Axe }).axe.run({ runOnly: tags });
     return violations.map((violation) => `${violation.id}: ${violation.nodes[0]?.html.slice(0, 160)}`);
   }, runOnly);
+/** Words within one drawing that lie on one another, as their boxes on the screen do. */
+const collisions = (page: Page): Promise<string[]> =>
+  page.evaluate(() =>
+    [...document.querySelectorAll("svg[role=img]")].flatMap((drawing) => {
+      const words = [...drawing.querySelectorAll("text")]
+        .map((one) => ({ says: one.textContent ?? "", box: one.getBoundingClientRect() }))
+        .filter((one) => one.box.width > 0);
+      return words.flatMap((one, at) =>
+        words.slice(at + 1).flatMap((other) => {
+          const across = Math.min(one.box.right, other.box.right) - Math.max(one.box.left, other.box.left);
+          const down = Math.min(one.box.bottom, other.box.bottom) - Math.max(one.box.top, other.box.top);
+          // The boxes of letters reach a little above and below the letters themselves.
+          return across > 1 && down > 4 ? [`“${one.says}” on “${other.says}” in ${drawing.getAttribute("aria-label")?.slice(0, 60)}`] : [];
+        }),
+      );
+    }),
+  );
 const ALL = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"];
 const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
@@ -55,6 +73,7 @@ for (const [part, some] of [views.filter((_, at) => at % 2 === 0), views.filter(
       await open(page, path);
       await page.evaluate(axe);
       expect.soft(await finds(page, ALL), `${name} at the desk`).toEqual([]);
+      expect.soft(await collisions(page), `${name} at the desk`).toEqual([]);
       // Another light changes colours and nothing else.
       await page.evaluate(() => document.documentElement.setAttribute("data-light", "evening"));
       expect.soft(await finds(page, ["cat.color"]), `${name} by evening light`).toEqual([]);
@@ -62,6 +81,9 @@ for (const [part, some] of [views.filter((_, at) => at % 2 === 0), views.filter(
       await open(page, path);
       await page.evaluate(axe);
       expect.soft(await finds(page, ALL), `${name} on a phone`).toEqual([]);
+      expect.soft(await collisions(page), `${name} on a phone`).toEqual([]);
+      await page.evaluate(() => document.documentElement.setAttribute("data-light", "evening"));
+      expect.soft(await finds(page, ["cat.color"]), `${name} on a phone by evening light`).toEqual([]);
       expect.soft(await page.evaluate(() => document.documentElement.scrollWidth), `${name} on a phone`).toBeLessThanOrEqual(PHONE.width);
     }
   });

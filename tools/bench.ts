@@ -2,6 +2,7 @@ import { answerScale, type Choice, leftoversProgramme, type Supply, scaleRequest
 import loadHighs from "highs";
 import { Bench } from "tinybench";
 import { modelOf, OPTIONS, solveProgramme } from "../web/workers/solve";
+import { benchLists } from "./bench-lists";
 import { benchLog } from "./bench-log";
 
 const REQUEST = scaleRequest.parse({
@@ -122,5 +123,6 @@ export async function bench(): Promise<number> {
   console.log(`the solver called directly on the same matrix:     ${micro(direct)} a call`);
   console.log(`ratio ${(whole / direct).toFixed(2)} (at most 1.5)  (checksum ${kept})`);
   await benchLog();
+  await benchLists();
   return 0;
 }

@@ -50,6 +50,8 @@ export interface Draw {
 export interface Say {
   g(mg: number, resolutionUg?: number | null): string;
   t(centi: number): string;
+  /** As its instrument showed it: a tenth of a degree stays one. */
+  tShown(centi: number): string;
   tDifference(centi: number): string;
   range(range: { low: number; high: number }): string;
   temperature: "C" | "F";

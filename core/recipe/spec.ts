@@ -11,7 +11,7 @@ const additivePart = z.object({ id: z.uuid(), ppm: z.number().int().positive().m
 /** How a dye is dosed: drops or pieces to a pound of wax, or percent of the wax. */
 export const DYE_DOSES = ["drops", "pieces", "percent"] as const;
 export type DyeDose = (typeof DYE_DOSES)[number];
-const dyePart = z
+export const dyePart = z
   .object({ id: z.uuid(), by: z.enum(DYE_DOSES), amount: z.number().positive().max(1_000) })
   .refine((one) => one.by !== "percent" || one.amount <= 10, { path: ["amount"], error: "A dye cannot be above 10 % of the wax." });
 

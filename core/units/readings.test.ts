@@ -84,7 +84,7 @@ describe("ranges", () => {
     expect(standing(6_300, pour)).toEqual({ is: "inside" });
     expect(standing(6_301, pour)).toEqual({ is: "above", by: 1 });
     expect(writeStanding(7_200, "pour", pour, "C")).toBe("9 °C above the pour range (57–63 °C)");
-    expect(writeStanding(5_600, "pour", pour, "F")).toBe("1.8 °F below the pour range (134.6–145.4 °F)");
+    expect(writeStanding(5_600, "pour", pour, "F")).toBe("1.8 °F below the pour range (135–145 °F)");
     expect(writeRange({ low: 8_500, high: 8_500 }, "C")).toBe("85 °C");
   });
 });

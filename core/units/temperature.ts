@@ -37,10 +37,10 @@ export function degreesAsTyped(centi: CentiCelsius, unit: TemperatureUnit): stri
   return writeNumber(degrees, places);
 }
 
-/** A temperature as figure and unit apart: one decimal in °C, one in °F where it is not whole. */
+/** A temperature as figure and unit apart: to a tenth of a °C, or in whole °F, as those are read. */
 export function temperatureParts(centi: CentiCelsius, unit: TemperatureUnit): { figure: string; unit: string } {
   const value = unit === "C" ? centi / 100 : toFahrenheit(centi);
-  return { figure: writeNumber(value, 1), unit: `°${unit}` };
+  return { figure: writeNumber(value, unit === "C" ? 1 : 0), unit: `°${unit}` };
 }
 
 export function writeTemperature(centi: CentiCelsius, unit: TemperatureUnit): string {

@@ -37,6 +37,7 @@ const unitOf = (field: ShelfField, units: Writers): string | undefined => {
 
 /** The cautions on what is being put on the shelf, where it is typed. */
 function EntryCautions({ kind, values }: { kind: ShelfKind; values: Record<string, unknown> }) {
+  const units = useUnits();
   const cautions =
     kind === "vessel"
       ? cautionsOnVessel({ material: String(values.material ?? ""), state: String(values.state ?? "") })
@@ -45,7 +46,7 @@ function EntryCautions({ kind, values }: { kind: ShelfKind; values: Record<strin
         : [];
   return cautions.map((one) => (
     <div key={one.message} className="mt-2" role="status">
-      <Caution title={one.weight === "stop" ? "Not to be filled" : "Take care"}>{one.message}</Caution>
+      <Caution title={one.weight === "stop" ? "Not to be filled" : "Take care"}>{units.say(one.message)}</Caution>
     </div>
   ));
 }

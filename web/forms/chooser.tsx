@@ -3,6 +3,8 @@
 import { useCombobox } from "downshift";
 import { Popover } from "radix-ui";
 import { type ReactNode, useId, useMemo, useRef, useState } from "react";
+import { wordAt } from "@/ui/glossary";
+import { WhatIs } from "@/ui/word";
 import { type Choice, matching } from "./matches";
 
 interface ChooserProps {
@@ -35,6 +37,8 @@ export function Chooser(props: ChooserProps) {
   /** What is typed while looking; null while nobody looks. */
   const [text, setText] = useState<string | null>(null);
   const moved = useRef(false);
+  const word = wordAt(label);
+  const [explained, setExplained] = useState(false);
   const chosen = useMemo(() => options.find((one) => one.value === value) ?? null, [options, value]);
   const found = useMemo(() => (text === null ? [] : [...matching(options, text), ...(add ? [NEW] : [])]), [options, text, add]);
   const { isOpen, highlightedIndex, getLabelProps, getInputProps, getMenuProps, getItemProps } = useCombobox<Choice>({
@@ -66,16 +70,23 @@ export function Chooser(props: ChooserProps) {
   });
   return (
     <div>
-      <label {...getLabelProps()} htmlFor={`${id}-input`} className={props.quiet ? "sr-only" : "mb-1 block text-[15px] font-semibold"}>
-        {label}
-        {props.of ? <span className="sr-only"> {props.of}</span> : null}
-      </label>
+      <div className={props.quiet ? "" : "mb-1 flex items-start gap-2"}>
+        <label {...getLabelProps()} htmlFor={`${id}-input`} className={props.quiet ? "sr-only" : "block min-w-0 text-[15px] font-semibold"}>
+          {label}
+          {props.of ? <span className="sr-only"> {props.of}</span> : null}
+        </label>
+        {word && !props.quiet ? <WhatIs word={word} byKey open={explained} onOpen={setExplained} /> : null}
+      </div>
       <Popover.Root open={isOpen}>
         <Popover.Anchor asChild>
           <div className="relative">
             <input
               {...getInputProps({
                 onKeyDown: (event) => {
+                  if (event.key === "F1" && word) {
+                    event.preventDefault();
+                    setExplained(true);
+                  }
                   if (isOpen && event.key === "Escape") event.stopPropagation();
                   if (event.key === "ArrowDown" || event.key === "ArrowUp") moved.current = true;
                   // Something new is made only when it was gone to.

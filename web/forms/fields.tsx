@@ -1,8 +1,10 @@
 "use client";
 
 import { bad, cleanText, good, type Parsed } from "@hearth/core";
-import { type ReactNode, useCallback, useId, useMemo, useRef } from "react";
+import { type KeyboardEvent, type ReactNode, useCallback, useId, useMemo, useRef, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
+import { wordAt } from "@/ui/glossary";
+import { WhatIs } from "@/ui/word";
 
 export interface FieldRule<T> {
   initial: string;
@@ -123,9 +125,17 @@ interface FieldProps {
 export function Field(props: FieldProps) {
   const id = useId();
   const { label, name, value, onValue, onLeave, error, echo = "", hint, unit, options, lines, large, placeholder, inputMode, autoFocus } = props;
+  const word = wordAt(label);
+  const [explained, setExplained] = useState(false);
   const common = {
     id,
     name,
+    // A word is explained without leaving the field it stands at.
+    onKeyDown: (event: KeyboardEvent) => {
+      if (event.key !== "F1" || !word) return;
+      event.preventDefault();
+      setExplained(true);
+    },
     value,
     onBlur: onLeave,
     "aria-invalid": error !== "",
@@ -134,11 +144,14 @@ export function Field(props: FieldProps) {
   };
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-[15px] font-semibold break-words hyphens-auto">
-        {label}
-        {props.of ? <span className="sr-only"> {props.of}</span> : null}
-        {unit ? <span className="font-normal text-soft"> · {unit}</span> : null}
-      </label>
+      <div className="mb-1 flex items-start gap-2">
+        <label htmlFor={id} id={`${id}-label`} className="block min-w-0 text-[15px] font-semibold break-words hyphens-auto">
+          {label}
+          {props.of ? <span className="sr-only"> {props.of}</span> : null}
+          {unit ? <span className="font-normal text-soft"> · {unit}</span> : null}
+        </label>
+        {word ? <WhatIs word={word} of={`${id}-label`} byKey open={explained} onOpen={setExplained} /> : null}
+      </div>
       {options ? (
         <select {...common} onChange={(event) => onValue(event.target.value)}>
           {options.map((option) => (

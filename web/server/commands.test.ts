@@ -16,7 +16,7 @@ import { eventsOf } from "./events";
 import { find } from "./find";
 import { saveFormula } from "./formula-save";
 import { readFormula } from "./formulas";
-import { readProcess } from "./processes";
+import { followersOf, readProcess } from "./processes";
 import { saveOnShelf } from "./shelf-save";
 
 vi.mock("next/headers", () => import("../testing/headers"));
@@ -272,6 +272,25 @@ describe("a process of the workshop's own", () => {
     });
     const { id } = value(await startBatch(here(), order({ process: `own:${made.id}` })));
     expect(batchOf(await eventsOf(test.db, workshopId, id)).plan.process).toMatchObject({ name: "Mine", from: { id: made.id, number: 2 } });
+  });
+
+  it("says which formulas follow it, on which version, and which of them went their own way since", async () => {
+    const made = value(await saveProcess(here(), { id: null, expectedVersion: null, process: process() }));
+    const from = { id: made.id, number: 1 };
+    const formula = async (name: string, worked: object) =>
+      value(await saveFormula(here(), { id: null, expectedVersion: null, name, spec: spec({ process: worked as FormulaSpec["process"] }) })).id;
+    const [faithful, own] = [await formula("Faithful", { ...process(), from }), await formula("Own way", { ...process(), ceiling: 9_000, from })];
+    await formula("Another process", process());
+    const away = await formula("Put away", { ...process(), from });
+    await test.db.update(formulas).set({ putAway: true }).where(eq(formulas.id, away));
+    await saveProcess(here(), { id: made.id, expectedVersion: 1, process: { ...process(), ceiling: 9_500 } });
+    const kept = await readProcess(test.db, workshopId, made.id);
+    const follow = await followersOf(test.db, workshopId, made.id, kept?.versions ?? []);
+    expect(follow.map((one) => [one.id, one.number, one.changed])).toEqual([
+      [faithful, 1, false],
+      [own, 1, true],
+    ]);
+    expect(await followersOf(test.db, await test.workshop(), made.id, kept?.versions ?? [])).toEqual([]);
   });
 });
 

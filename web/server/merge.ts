@@ -6,8 +6,10 @@ import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import type { Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
+import { colours } from "@/data/tables/colour";
 import { formulaVersions } from "@/data/tables/formula";
 import { merges } from "@/data/tables/merged";
+import { notes } from "@/data/tables/note";
 import { products } from "@/data/tables/product";
 import { waxes } from "@/data/tables/shelf";
 import { lots, stockCounts } from "@/data/tables/stock";
@@ -21,7 +23,7 @@ import { tableOf } from "./tables";
 const MERGED = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould"] as const;
 
 /** Where in the database a material's id stands in text that is not a column of its own. */
-async function renameIn(tx: Transaction, workshopId: string, from: string, to: string, only?: { specs: string[]; blends: string[] }) {
+async function renameIn(tx: Transaction, workshopId: string, from: string, to: string, only?: { specs: string[]; blends: string[]; colours: string[] }) {
   const among = (column: AnyPgColumn, ids: string[] | undefined) =>
     ids ? inArray(column, ids.length ? ids : ["00000000-0000-0000-0000-000000000000"]) : undefined;
   const specs = await tx
@@ -34,7 +36,13 @@ async function renameIn(tx: Transaction, workshopId: string, from: string, to: s
     .set({ blend: sql`replace(${waxes.blend}::text, ${from}, ${to})::jsonb` })
     .where(and(eq(waxes.workshopId, workshopId), sql`${waxes.blend}::text like ${`%${from}%`}`, among(waxes.id, only?.blends)))
     .returning({ id: waxes.id });
-  return { specs: specs.map((row) => row.id), blends: blends.map((row) => row.id) };
+  const made = await tx
+    .update(colours)
+    .set({ recipe: sql`replace(${colours.recipe}::text, ${from}, ${to})::jsonb` })
+    .where(and(eq(colours.workshopId, workshopId), sql`${colours.recipe}::text like ${`%${from}%`}`, among(colours.id, only?.colours)))
+    .returning({ id: colours.id });
+  const ids = (rows: { id: string }[]) => rows.map((row) => row.id);
+  return { specs: ids(specs), blends: ids(blends), colours: ids(made) };
 }
 
 /** Books what batches drew of a material anew, under the name that now holds. */
@@ -72,6 +80,10 @@ export async function merge(place: unknown, input: unknown): Promise<Outcome<{ m
         sql`select 1 from formula_version where workshop_id = ${mine} and spec::text like ${`%${goneId}%`} and spec::text like ${`%${keptId}%`} limit 1`,
       );
       if (inOne.rows.length > 0) return refused("A formula names both of them. Change that formula first, so that it names one.");
+      const inColour = await tx.execute(
+        sql`select name from colour where workshop_id = ${mine} and recipe::text like ${`%${goneId}%`} and recipe::text like ${`%${keptId}%`} limit 1`,
+      );
+      if (inColour.rows.length > 0) return refused("A colour recipe names both of them. Take that colour away first, or make it with one.");
       const at = <T extends { workshopId: AnyPgColumn }>(t: T, column: AnyPgColumn) => and(eq(t.workshopId, mine), eq(column, goneId));
       const moved: Record<string, string[]> = await renameIn(tx, mine, goneId, keptId);
       moved.lots = (await tx.update(lots).set({ materialId: keptId }).where(at(lots, lots.materialId)).returning({ id: lots.id })).map((row) => row.id);
@@ -84,6 +96,7 @@ export async function merge(place: unknown, input: unknown): Promise<Outcome<{ m
       moved.wicks = (await tx.update(products).set({ wickId: keptId }).where(at(products, products.wickId)).returning({ id: products.id })).map(
         (row) => row.id,
       );
+      moved.notes = (await tx.update(notes).set({ ofId: keptId }).where(at(notes, notes.ofId)).returning({ id: notes.id })).map((row) => row.id);
       await tx
         .update(table)
         .set({ putAway: true, version: sql`${table.version} + 1` })
@@ -113,7 +126,7 @@ export async function undoMerge(place: unknown, input: unknown): Promise<Outcome
       const table = tableOf(merged.kind as (typeof MERGED)[number]);
       const ids = (name: string) => moved[name] ?? [];
       const among = (column: AnyPgColumn, name: string) => (ids(name).length ? inArray(column, ids(name)) : sql`false`);
-      await renameIn(tx, mine, keptId, goneId, { specs: ids("specs"), blends: ids("blends") });
+      await renameIn(tx, mine, keptId, goneId, { specs: ids("specs"), blends: ids("blends"), colours: ids("colours") });
       await tx
         .update(lots)
         .set({ materialId: goneId })
@@ -130,6 +143,10 @@ export async function undoMerge(place: unknown, input: unknown): Promise<Outcome
         .update(products)
         .set({ wickId: goneId })
         .where(and(eq(products.workshopId, mine), among(products.id, "wicks")));
+      await tx
+        .update(notes)
+        .set({ ofId: goneId })
+        .where(and(eq(notes.workshopId, mine), among(notes.id, "notes")));
       await drawAnew(tx, mine, goneId);
       await tx
         .update(table)

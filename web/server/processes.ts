@@ -1,7 +1,10 @@
-import { type Process, process } from "@hearth/core";
-import { and, asc, desc, eq } from "drizzle-orm";
+import { type FormulaSpec, type Process, process, readFormula } from "@hearth/core";
+import { and, asc, desc, eq, sql } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
+import { formulas, formulaVersions } from "@/data/tables/formula";
 import { processes, processVersions } from "@/data/tables/process";
+import { canonical } from "./canonical";
+import { naturally } from "./naturally";
 
 /** A process of the workshop's own, in its newest version. */
 export interface OwnProcess {
@@ -52,4 +55,47 @@ export async function readProcess(db: Database, workshopId: string, id: string) 
     version: row.version,
     versions: versions.map((one) => ({ number: one.number, process: process.parse(one.process), createdAt: one.createdAt })),
   };
+}
+
+/** A formula whose newest version is worked by a process of the workshop's own. */
+export interface Follower {
+  id: string;
+  name: string;
+  /** Counts edits. */
+  version: number;
+  spec: FormulaSpec;
+  /** Which version of the process it was taken from. */
+  number: number;
+  /** Whether it was changed in the formula since. */
+  changed: boolean;
+}
+
+const MOST_FOLLOWERS = 200;
+
+/** The formulas that were made with a process, by name; those put away are not asked. */
+export async function followersOf(
+  db: Database,
+  workshopId: string,
+  processId: string,
+  versions: readonly { number: number; process: Process }[],
+): Promise<Follower[]> {
+  const newest = db
+    .selectDistinctOn([formulaVersions.formulaId], { formulaId: formulaVersions.formulaId, spec: formulaVersions.spec })
+    .from(formulaVersions)
+    .where(eq(formulaVersions.workshopId, workshopId))
+    .orderBy(formulaVersions.formulaId, desc(formulaVersions.number))
+    .as("newest");
+  const rows = await db
+    .select({ id: formulas.id, name: formulas.name, version: formulas.version, spec: newest.spec })
+    .from(formulas)
+    .innerJoin(newest, eq(newest.formulaId, formulas.id))
+    .where(and(eq(formulas.workshopId, workshopId), eq(formulas.putAway, false), sql`${newest.spec} -> 'process' -> 'from' ->> 'id' = ${processId}`))
+    .orderBy(naturally(formulas.name), formulas.id)
+    .limit(MOST_FOLLOWERS);
+  return rows.map((row) => {
+    const spec = readFormula(row.spec);
+    const { from, ...worked } = spec.process;
+    const taken = versions.find((one) => one.number === from?.number)?.process;
+    return { ...row, spec, number: from?.number ?? 1, changed: taken !== undefined && canonical(worked) !== canonical({ ...taken, from: undefined }) };
+  });
 }

@@ -7,6 +7,7 @@ import { waxes, wicks } from "../data/tables/shelf";
 import { lots } from "../data/tables/stock";
 import { workshops } from "../data/tables/workshop";
 import { changeWorkshop } from "../stations/frame/workshop-commands";
+import { sayWickTest } from "../stations/products/commands";
 import { takeSheet } from "../stations/shelf/commands";
 import { parseText } from "../stations/shelf/file-parse";
 import { type TestDatabase, testDatabase } from "../testing/database";
@@ -80,6 +81,21 @@ describe("opening stock and products from a spreadsheet", () => {
       ["Cup B", "vessel", 400, "test due"],
     ]);
     expect(await paste("product", "name\tprice\ncup b\t4.25", { new: 0, changed: 1, same: 0 })).toMatchObject({ ok: true, value: { changed: 1 } });
+  });
+
+  it("makes the wick test of a product due again where a row changes its wick, and leaves it where it changes only the price", async () => {
+    await test.db.insert(wicks).values([
+      { workshopId, id: v7(), name: "braid 4", kind: "flat-braid cotton", size: "4" },
+      { workshopId, id: v7(), name: "braid 6", kind: "flat-braid cotton", size: "6" },
+    ]);
+    await paste("product", "name\tformula\tvessel or mould\twick\tprice\nCup A\tTest formula\tcup\tbraid 4\t3.50", { new: 1, changed: 0, same: 0 });
+    const state = async () => (await test.db.select().from(products).where(eq(products.workshopId, workshopId)))[0];
+    const made = await state();
+    await sayWickTest(here(), { id: made?.id, expectedVersion: made?.version, wickTest: "tested" });
+    expect(await paste("product", "name\tprice\nCup A\t4.00", { new: 0, changed: 1, same: 0 })).toMatchObject({ ok: true });
+    expect((await state())?.wickTest).toBe("tested");
+    expect(await paste("product", "name\twick\nCup A\tbraid 6", { new: 0, changed: 1, same: 0 })).toMatchObject({ ok: true });
+    expect((await state())?.wickTest).toBe("test due");
   });
 
   it("keeps the currency once a product is priced in it", async () => {

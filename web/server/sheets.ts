@@ -17,28 +17,23 @@ export async function sheetContext(db: Database | Transaction, workshop: { id: s
       .select({ id: table.id, name: table.name })
       .from(table as typeof waxes)
       .where(eq(table.workshopId, workshop.id));
-  const kinds = new Map<string, string>();
-  const material: { id: string; name: string; counted: boolean }[] = [];
-  for (const kind of STOCKED)
-    for (const row of await named(tableOf(kind))) {
-      kinds.set(row.id, kind);
-      material.push({ ...row, counted: isCounted(kind) });
-    }
-  const bodies = new Map<string, "vessel" | "mould">();
-  const body: { id: string; name: string }[] = [];
-  for (const [table, kind] of [
-    [vessels, "vessel"],
-    [moulds, "mould"],
-  ] as const)
-    for (const row of await named(table as unknown as typeof waxes)) {
-      bodies.set(row.id, kind);
-      body.push(row);
-    }
+  // One after the other: within a transaction there is one connection.
+  const stocked: { id: string; name: string }[][] = [];
+  for (const kind of STOCKED) stocked.push(await named(tableOf(kind)));
+  const inVessels = await named(vessels as unknown as typeof waxes);
+  const inMoulds = await named(moulds as unknown as typeof waxes);
   const formula = await named(formulas as unknown as typeof waxes);
   const wick = await named(wicks as unknown as typeof waxes);
   const blends = await db
     .select({ id: tableOf("wax").id, name: tableOf("wax").name, blend: tableOf("wax").blend })
     .from(tableOf("wax"))
     .where(eq(tableOf("wax").workshopId, workshop.id));
+  const material = STOCKED.flatMap((kind, at) => (stocked[at] ?? []).map((row) => ({ ...row, kind, counted: isCounted(kind) })));
+  const kinds = new Map<string, string>(material.map((row) => [row.id, row.kind]));
+  const body = [...inVessels, ...inMoulds];
+  const bodies = new Map<string, "vessel" | "mould">([
+    ...inVessels.map((row) => [row.id, "vessel"] as const),
+    ...inMoulds.map((row) => [row.id, "mould"] as const),
+  ]);
   return { waxes: blends, currency: workshop.currency, names: { formula, body, wick, material }, bodies, kinds };
 }

@@ -1,17 +1,20 @@
 import { v7 } from "uuid";
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import { formulas } from "../data/tables/formula";
-import { fragrances, waxes } from "../data/tables/shelf";
+import { dyes, fragrances, waxes } from "../data/tables/shelf";
 import { lots } from "../data/tables/stock";
+import { saveColour } from "../stations/formulas/commands";
 import { saveProduct, sayWickTest } from "../stations/products/commands";
 import { type TestDatabase, testDatabase } from "../testing/database";
 import { jar } from "../testing/headers";
 import { STARTED, storedBatch } from "../testing/stored-batch";
 import { appendEvent } from "./append";
 import { readCatalogue } from "./catalogue";
+import { listColours } from "./colours";
 import { saveFormula } from "./formula-save";
 import { listFormulas, readFormula } from "./formulas";
 import { merge, undoMerge } from "./merge";
+import { addNote, notesOf } from "./notes";
 import { findProducts, readProduct } from "./products";
 import { readFewOf, readStocks } from "./shelf";
 import { readShelfPage } from "./shelf-page";
@@ -79,6 +82,18 @@ describe("two entries of one thing", () => {
       return [stocks[stored.wax]?.onHand, stocks[other]?.onHand];
     };
     expect(await onHand()).toEqual([900_000, 500_000]);
+    const dye = v7();
+    await test.db.insert(dyes).values({ workshopId, id: dye, name: "slate blue", kind: "liquid" });
+    const colour = { waxId: stored.wax, fragranceId: stored.oil, dyes: [{ id: dye, by: "drops", amount: 3 }] };
+    value(await saveColour(here(), { id: v7(), name: "Slate", recipe: colour }));
+    expect(await saveColour(here(), { id: v7(), name: "Slate", recipe: { ...colour, dyes: [{ ...colour.dyes[0], id: v7() }] } })).toMatchObject({ ok: false });
+    const note = { id: v7(), kind: "wax" as const, of: stored.wax, personId: null, text: "softer than the last lot", pictures: [] };
+    expect(await addNote(test.db, workshopId, note, STARTED)).toEqual({ ok: true });
+    expect(await addNote(test.db, await test.workshop(), { ...note, id: v7() }, STARTED)).toMatchObject({ ok: false, status: 404 });
+    const told = async (id: string) => [
+      (await notesOf(test.db, workshopId, "wax", id)).map((one) => one.text),
+      (await listColours(test.db, workshopId, id)).map((one) => one.recipe.waxId),
+    ];
     const mergeId = v7();
     const wanted = { kind: "wax", goneId: stored.wax, keptId: other, mergeId };
     value(await merge(here(), wanted));
@@ -86,11 +101,17 @@ describe("two entries of one thing", () => {
     value(await merge(here(), wanted));
     expect(await onHand()).toEqual([undefined, 1_400_000]);
     expect((await readFormula(test.db, workshopId, stored.formula))?.versions[0]?.spec.waxes).toEqual([{ id: other, share: 1 }]);
+    // What was noted of it, and the colours that were tried in it, go along.
+    expect(await told(other)).toEqual([["softer than the last lot"], [other]]);
+    expect(await told(stored.wax)).toEqual([[], []]);
     // The batch was frozen with the wax that went: what it weighs now is drawn from the one that stayed.
     expect((await weigh(27_000)).ok).toBe(true);
     expect(await onHand()).toEqual([undefined, 1_373_000]);
     value(await undoMerge(here(), { mergeId }));
     expect(await undoMerge(here(), { mergeId })).toMatchObject({ ok: false });
+    expect(await told(stored.wax)).toEqual([["softer than the last lot"], [stored.wax]]);
+    expect(await told(other)).toEqual([[], []]);
+    expect(await remove(here(), { kind: "dye", id: dye })).toMatchObject({ ok: false, message: expect.stringContaining("colour recipes") });
     expect(await onHand()).toEqual([873_000, 500_000]);
     expect((await readFormula(test.db, workshopId, stored.formula))?.versions[0]?.spec.waxes).toEqual([{ id: stored.wax, share: 1 }]);
   });

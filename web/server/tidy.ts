@@ -84,6 +84,7 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
     other: [
       ["formulas", inSpecs],
       ["products", sql`select 1 from product where ${mine} and (body_id = ${id} or wick_id = ${id}) limit 1`],
+      ["colour recipes", sql`select 1 from colour where ${mine} and not gone and recipe::text like ${like} limit 1`],
       ["a blend", sql`select 1 from wax where ${mine} and blend::text like ${like} limit 1`],
       ["lots", sql`select 1 from lot where ${mine} and material_id = ${id} limit 1`],
       ["counts of the stock", sql`select 1 from stock_count where ${mine} and material_id = ${id} limit 1`],

@@ -1,8 +1,9 @@
 "use client";
 
-import { type Band, standing, type TemperatureRange } from "@hearth/core";
-import { scaleLinear, scaleUtc } from "d3-scale";
+import { type Band, standing, type TemperatureRange, writeDuration } from "@hearth/core";
+import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
+import { type Box, foldedTime, hoursOf, placed, spread } from "./heat-scale";
 import { useWidth } from "./size";
 import { useUnits } from "./units";
 
@@ -43,31 +44,56 @@ export const toneOf = (celsius: number, range: TemperatureRange | null): "ink" |
   return at.is === "inside" ? "inside" : at.is === "above" ? "hot" : "cool";
 };
 
-/** The marks whose figures find room: none within 34 px of the one before, the newest always. */
-function labelled(marks: HeatMark[], x: (at: number) => number): HeatMark[] {
-  const out: HeatMark[] = [];
-  for (const mark of [...marks].reverse()) {
-    const last = out.at(-1);
-    if (!last || Math.abs(x(Date.parse(last.at)) - x(Date.parse(mark.at))) >= 34) out.push(mark);
+/** About how wide figures of 15 px and words of 13 px are, in px a letter. */
+const FIGURE = 8;
+const WORD = 7.2;
+/** One line of the words at the edges, in px. */
+const LINE = 16;
+
+/** Where the names of moments stand below the picture, in rows: the later one takes the upper row, so that no line crosses a name. */
+function inRows(moments: { at: string; name: string }[], x: (at: number) => number, right: number) {
+  const starts: number[] = [];
+  return [...moments]
+    .sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
+    .map((moment) => {
+      const width = moment.name.length * WORD + 8;
+      const at = x(Date.parse(moment.at));
+      const from = Math.min(at + 4, right - width);
+      const free = starts.findIndex((start) => from + width <= start);
+      const row = free < 0 ? starts.length : free;
+      starts[row] = from;
+      return { ...moment, x: at, from, row };
+    });
+}
+
+/** Names in lines of at most so many letters. */
+function inLines(names: string[], most: number): string[] {
+  const lines: string[] = [];
+  for (const name of names) {
+    const last = lines.at(-1);
+    if (last !== undefined && last.length + name.length + 2 <= most) lines[lines.length - 1] = `${last}, ${name}`;
+    else lines.push(name.length > most ? `${name.slice(0, most - 1)}…` : name);
   }
-  return out;
+  return lines;
 }
 
 /** Time across, temperature up; the ranges as bands, readings as marks shaped by instrument. */
 export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = null, height = 280, thumb = false, label }: HeatLineProps) {
   const units = useUnits();
   const { ref, width } = useWidth<HTMLDivElement>(thumb ? 132 : 640);
-  const edge = thumb ? { top: 3, right: 3, bottom: 3, left: 3 } : { top: 14, right: 104, bottom: 30, left: 46 };
+  const side = thumb ? { left: 3, right: 3 } : { left: 46, right: 104 };
   const sorted = [...marks].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
   const times = [...sorted.map((mark) => mark.at), ...moments.map((moment) => moment.at), ...(now ? [now] : [])].map((at) => Date.parse(at));
-  const first = times.length > 0 ? Math.min(...times) : 0;
-  const last = times.length > 0 ? Math.max(...times) : 3_600_000;
-  const room = Math.max(last - first, 900_000) * 0.06;
-  const x = scaleUtc([first - room, Math.max(last, first + 900_000) + room], [edge.left, width - edge.right]);
+  const across = foldedTime(times, [side.left, width - side.right]);
+  const { x } = across;
+  const named = thumb ? moments.map((moment) => ({ ...moment, x: x(Date.parse(moment.at)), from: 0, row: 0 })) : inRows(moments, x, width - 4);
+  const rows = thumb ? 0 : Math.max(0, ...named.map((moment) => moment.row + 1));
+  const edge = { ...side, top: thumb ? 3 : 14, bottom: thumb ? 3 : 30 + rows * LINE };
+  const foot = height - edge.bottom;
   const warmest = Math.max(...sorted.map((mark) => mark.celsius), ...ranges.map((one) => one.range.high));
   const coolest = Math.min(...sorted.map((mark) => mark.celsius), ...ranges.map((one) => one.range.low));
   const top = warmest > ceiling - 800 ? Math.max(warmest, ceiling) : warmest;
-  const y = scaleLinear([coolest - 500, top + 400], [height - edge.bottom, edge.top]);
+  const y = scaleLinear([coolest - 500, top + 400], [foot, edge.top]);
 
   const bands = new Map<string, { range: TemperatureRange; names: string[] }>();
   for (const { name, range } of ranges) {
@@ -87,6 +113,38 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
     (mark) => y(mark.celsius),
   );
   const inUnit = y.copy().domain(y.domain().map((centi) => (units.temperature === "C" ? centi / 100 : (centi / 100) * 1.8 + 32)));
+  // What stands at the right edge keeps its distance from what stands next to it.
+  const letters = Math.floor((side.right - 8) / WORD);
+  const beside = [
+    ...[...bands.values()].map(({ range, names }) => ({ at: (y(range.low) + y(range.high)) / 2, lines: inLines(names, letters), range: units.range(range) })),
+    ...(top >= ceiling ? [{ at: y(ceiling), lines: ["scorch"], range: units.t(ceiling) }] : []),
+  ].map((one) => ({ ...one, size: (one.lines.length + 1) * LINE }));
+  const middles = spread(beside, [0, foot + 6]);
+  const radius = thumb || sorted.length > 60 ? 3 : 7;
+  // Figures stand above their mark, or where there is room; the newest comes first.
+  const figures = thumb
+    ? []
+    : [...sorted].reverse().map((mark) => {
+        const tone = toneOf(mark.celsius, rangeOf(mark.act));
+        const text = `${tone === "hot" ? "▲ " : tone === "cool" ? "▼ " : ""}${units.tParts(mark.celsius).figure}`;
+        const size = { width: text.length * FIGURE + 2, height: 15 };
+        const from = Math.max(side.left, Math.min(x(Date.parse(mark.at)) - size.width / 2, width - side.right - size.width));
+        const middle = y(mark.celsius);
+        return {
+          mark,
+          tone,
+          text,
+          options: [middle - 25, middle + 11].filter((at) => at >= 0 && at + size.height <= foot).map((at) => ({ ...size, x: from, y: at })),
+        };
+      });
+  const boxOf = (mark: HeatMark): Box => {
+    const half = radius * 1.3;
+    return { x: x(Date.parse(mark.at)) - half, y: y(mark.celsius) - half, width: 2 * half, height: 2 * half };
+  };
+  const places = placed(
+    figures.map((one) => one.options),
+    sorted.map(boxOf),
+  );
   const said = sorted.map((mark) => `${units.clock(mark.at)} ${units.t(mark.celsius)} for ${nameOf(mark.act)}`).join("; ");
 
   return (
@@ -101,14 +159,6 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
               height={Math.max(2, y(range.low) - y(range.high))}
               fill="var(--color-inside-fill)"
             />
-            {thumb ? null : (
-              <text x={width - edge.right + 6} y={(y(range.low) + y(range.high)) / 2} dy="-0.15em" fontSize={13} fontWeight={700} fill="var(--color-inside)">
-                {names.join(", ")}
-                <tspan x={width - edge.right + 6} dy="1.15em" fontWeight={400} className="figure">
-                  {units.range(range)}
-                </tspan>
-              </text>
-            )}
           </g>
         ))}
         {thumb ? null : (
@@ -121,74 +171,118 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
                 </text>
               </g>
             ))}
-            {x.ticks(Math.max(2, Math.floor(width / 140))).map((at) => (
+            {hoursOf(across, 72).map((at) => (
               <text key={at.toISOString()} x={x(at)} y={height - 10} textAnchor="middle" fontSize={13} fill="var(--color-soft)" className="figure">
                 {sorted.length + moments.length > 0 || now ? units.clock(at.toISOString()) : ""}
               </text>
             ))}
             {top >= ceiling ? (
-              <g>
-                <line x1={edge.left} x2={width - edge.right} y1={y(ceiling)} y2={y(ceiling)} stroke="var(--color-hot)" strokeWidth={2} strokeDasharray="2 4" />
-                <text x={width - edge.right + 6} y={y(ceiling)} fontSize={13} fontWeight={700} fill="var(--color-hot)">
-                  scorch {units.t(ceiling)}
-                </text>
-              </g>
+              <line x1={edge.left} x2={width - edge.right} y1={y(ceiling)} y2={y(ceiling)} stroke="var(--color-hot)" strokeWidth={2} strokeDasharray="2 4" />
             ) : null}
+            {beside.map(({ at, lines, range, size }, index) => {
+              const middle = middles[index] as number;
+              const left = width - edge.right + 6;
+              const scorch = lines[0] === "scorch" && index === beside.length - 1 && top >= ceiling;
+              return (
+                <g key={`${lines.join()}${range}`} fill={`var(--color-${scorch ? "hot" : "inside"})`}>
+                  {Math.abs(middle - at) > 4 ? <path d={`M${left - 6} ${at}L${left - 2} ${middle}`} stroke="var(--color-soft)" fill="none" /> : null}
+                  {[...lines, range].map((text, row) => (
+                    <text
+                      key={text}
+                      x={left}
+                      y={middle - size / 2 + (row + 1) * LINE - 4}
+                      fontSize={13}
+                      fontWeight={row < lines.length ? 700 : 400}
+                      className={row < lines.length ? undefined : "figure"}
+                    >
+                      {text}
+                    </text>
+                  ))}
+                </g>
+              );
+            })}
           </>
         )}
+        {across.gaps.map((gap) => {
+          const [from, to] = [x(gap.from), x(gap.to)];
+          return (
+            <g key={gap.from}>
+              <rect x={from} width={to - from} y={edge.top} height={foot - edge.top} fill="var(--color-sheet)" />
+              {[from, to].map((at) => (
+                <line key={at} x1={at} x2={at} y1={edge.top} y2={foot} stroke="var(--color-soft)" strokeWidth={1.5} strokeDasharray="6 4" />
+              ))}
+            </g>
+          );
+        })}
         {runs.map((run) => (
           <path key={run[0]?.at} d={path(run) ?? ""} fill="none" stroke="var(--color-ink)" strokeWidth={thumb ? 1.5 : 3} strokeLinejoin="round" />
         ))}
-        {moments.map((moment) => (
+        {named.map((moment) => (
           <g key={moment.at + moment.name}>
             <line
-              x1={x(Date.parse(moment.at))}
-              x2={x(Date.parse(moment.at))}
+              x1={moment.x}
+              x2={moment.x}
               y1={thumb ? height - 8 : edge.top}
-              y2={height - edge.bottom}
+              y2={thumb ? foot : foot + (moment.row + 1) * LINE}
               stroke="var(--color-soft)"
               strokeWidth={thumb ? 1.5 : 1}
               strokeDasharray={thumb ? undefined : "1 4"}
             />
             {thumb ? null : (
-              <text x={x(Date.parse(moment.at)) + 4} y={height - edge.bottom - 6} fontSize={13} fill="var(--color-soft)">
+              <text x={moment.from} y={foot + (moment.row + 1) * LINE - 3} fontSize={13} fill="var(--color-soft)">
                 {moment.name}
               </text>
             )}
           </g>
         ))}
-        {now ? (
-          <line x1={x(Date.parse(now))} x2={x(Date.parse(now))} y1={edge.top} y2={height - edge.bottom} stroke="var(--color-ink)" strokeWidth={1} />
-        ) : null}
+        {across.gaps.map((gap) => {
+          const middle = (x(gap.from) + x(gap.to)) / 2;
+          if (thumb) return null;
+          return (
+            <text
+              key={gap.from}
+              transform={`translate(${middle} ${(edge.top + foot) / 2}) rotate(-90)`}
+              dy="0.35em"
+              textAnchor="middle"
+              fontSize={13}
+              fill="var(--color-soft)"
+              stroke="var(--color-sheet)"
+              strokeWidth={6}
+              paintOrder="stroke"
+            >
+              {writeDuration((gap.to - gap.from) / 1_000)}
+            </text>
+          );
+        })}
+        {now ? <line x1={x(Date.parse(now))} x2={x(Date.parse(now))} y1={edge.top} y2={foot} stroke="var(--color-ink)" strokeWidth={1} /> : null}
         {sorted.map((mark) => (
           <Mark
             key={`${mark.at}${mark.celsius}${mark.act}`}
             kind={mark.instrumentKind}
             x={x(Date.parse(mark.at))}
             y={y(mark.celsius)}
-            r={thumb ? 3 : sorted.length > 60 ? 3 : 7}
+            r={radius}
             tone={toneOf(mark.celsius, rangeOf(mark.act))}
           />
         ))}
-        {thumb
-          ? null
-          : labelled(sorted, x).map((mark) => {
-              const tone = toneOf(mark.celsius, rangeOf(mark.act));
-              return (
-                <text
-                  key={`t${mark.at}${mark.celsius}${mark.act}`}
-                  x={x(Date.parse(mark.at))}
-                  y={y(mark.celsius) - 13}
-                  textAnchor="middle"
-                  fontSize={15}
-                  fill={`var(--color-${tone})`}
-                  className="figure"
-                >
-                  {tone === "hot" ? "▲ " : tone === "cool" ? "▼ " : ""}
-                  {units.tParts(mark.celsius).figure}
-                </text>
-              );
-            })}
+        {figures.map(({ mark, tone, text, options }, index) => {
+          // The newest is told even where it is crowded.
+          const place = places[index] ?? (index === 0 ? options[0] : null);
+          if (!place) return null;
+          return (
+            <text
+              key={`t${mark.at}${mark.celsius}${mark.act}`}
+              x={place.x + place.width / 2}
+              y={place.y + 12}
+              textAnchor="middle"
+              fontSize={15}
+              fill={`var(--color-${tone})`}
+              className="figure"
+            >
+              {text}
+            </text>
+          );
+        })}
       </svg>
     </div>
   );

@@ -83,16 +83,20 @@ export function Keys({ children }: { children: ReactNode }) {
             <Dialog.Dialog.Title asChild>
               <h2>Keys</h2>
             </Dialog.Dialog.Title>
-            <p className="mt-1 text-soft">They work while no field is being typed in. Tab and Enter reach everything too.</p>
+            <p className="mt-1 text-soft">
+              They work while no field is being typed in. Tab and Enter reach everything too. <a href="/words">The words of the trade</a>
+            </p>
             <dl className="mt-3 grid grid-cols-[80px_1fr] gap-y-2">
-              {[{ key: "?", does: "this list" }, ...sets.current.flat()].map((one) => (
-                <div key={one.key + one.does} className="contents">
-                  <dt>
-                    <kbd className="figure inline-block min-w-[34px] border-2 border-ink px-2 text-center text-[18px]">{one.key}</kbd>
-                  </dt>
-                  <dd>{one.does}</dd>
-                </div>
-              ))}
+              {[{ key: "?", does: "this list" }, { key: "F1", does: "in a field with a ? beside it: what its word means" }, ...sets.current.flat()].map(
+                (one) => (
+                  <div key={one.key + one.does} className="contents">
+                    <dt>
+                      <kbd className="figure inline-block min-w-[34px] border-2 border-ink px-2 text-center text-[18px]">{one.key}</kbd>
+                    </dt>
+                    <dd>{one.does}</dd>
+                  </div>
+                ),
+              )}
             </dl>
             <LettersToggle />
             <Dialog.Dialog.Close className="press mt-2">Close</Dialog.Dialog.Close>

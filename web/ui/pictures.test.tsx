@@ -53,10 +53,48 @@ describe("the heat line", () => {
     expect(all(markup, /rotate\(45/g)).toHaveLength(2);
   });
 
+  it("folds hours in which nothing happened, and says how long they were", () => {
+    const at = (hour: number, minute: number, celsius: number): HeatMark => ({
+      ...mark(0, celsius, null, "probe"),
+      at: `2026-03-14T${String(hour).padStart(2, "0")}:${String(minute).padStart(2, "0")}:00.000Z`,
+    });
+    const marks = [at(8, 0, 6_000), at(8, 10, 7_000), at(8, 20, 8_000), at(15, 20, 5_000), at(15, 30, 6_000)];
+    const places = (drawn: string) => all(drawn, /<circle cx="([\d.]+)"/g).map(([, x]) => Number(x));
+    const [a = 0, b = 0, c = 0, d = 0, e = 0] = places(line(marks));
+    // Ten minutes are as wide before the break as after it, and far wider than if seven hours were drawn.
+    expect(b - a).toBeCloseTo(c - b, 3);
+    expect(e - d).toBeCloseTo(b - a, 3);
+    expect(b - a).toBeGreaterThan(40);
+    expect(line(marks)).toContain("6 h 40 min");
+    // An hour and a half is no break.
+    expect(line([at(8, 0, 6_000), at(9, 30, 7_000)])).not.toContain("rotate(-90)");
+  });
+
+  it("gives names at one moment and ranges side by side a place each", () => {
+    const close = [
+      { act: "heat", name: "heat", range: { low: 8_300, high: 8_700 } },
+      { act: "hold", name: "hold", range: { low: 8_200, high: 8_600 } },
+      { act: "add", name: "add", range: { low: 8_100, high: 8_500 } },
+    ];
+    const moments = ["stirred", "weighed", "poured"].map((name, minute) => ({ at: `2026-03-14T11:0${minute}:00.000Z`, name }));
+    const drawn = draw(
+      <HeatLine bands={close} ceiling={9_330} marks={[mark(0, 8_500, "heat", "probe"), mark(59, 8_500, "add", "probe")]} moments={moments} label="Pot" />,
+    );
+    const texts = all(drawn, /<text x="([\d.]+)" y="([\d.]+)"[^>]*>(stirred|weighed|poured|heat|hold|add)</g).map(([, x, y, name]) => ({
+      x: Number(x),
+      y: Number(y),
+      name,
+    }));
+    expect(texts).toHaveLength(6);
+    for (const one of texts)
+      for (const other of texts)
+        if (one !== other && Math.abs(one.x - other.x) < 50) expect(Math.abs(one.y - other.y), `${one.name}, ${other.name}`).toBeGreaterThanOrEqual(13);
+  });
+
   it("puts two ranges with the same span into one band, and speaks the workshop's unit", () => {
     const markup = line([], { temperature: "F" });
     expect(markup).toContain("heat, add");
-    expect(markup).toContain("134.6–145.4 °F");
+    expect(markup).toContain("135–145 °F");
     expect(markup).not.toContain("°C");
   });
 });

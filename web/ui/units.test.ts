@@ -9,7 +9,7 @@ describe("quantities as the workshop reads them", () => {
     expect([metric.g(226_796), imperial.g(226_796)]).toEqual(["226.796 g", "8 oz"]);
     expect([metric.g(127_000, 1_000_000), imperial.g(127_000, 2_834_952)]).toEqual(["127 g", "4.5 oz"]);
     expect([metric.t(8_500), imperial.t(8_500)]).toEqual(["85 °C", "185 °F"]);
-    expect([metric.range({ low: 5_700, high: 6_300 }), imperial.range({ low: 5_700, high: 6_300 })]).toEqual(["57–63 °C", "134.6–145.4 °F"]);
+    expect([metric.range({ low: 5_700, high: 6_300 }), imperial.range({ low: 5_700, high: 6_300 })]).toEqual(["57–63 °C", "135–145 °F"]);
   });
 
   it("writes a moment in the workshop's zone, over its summer time too", () => {

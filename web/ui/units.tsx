@@ -3,6 +3,7 @@
 import {
   currencyDecimals,
   decimalsFor,
+  degreesAsTyped,
   inManner,
   isLocale,
   type LengthUnit,
@@ -74,6 +75,8 @@ export function writers(units: Units) {
     n: (value: number, decimals: number, keepZeros = false) => shown(writeNumber(value, decimals, keepZeros)),
     percent: (ppm: number, decimals = 2) => shown(writePercent(ppm, decimals)),
     density: (of: number) => shown(writeDensity(of)),
+    /** A sentence of core with its numbers as this place writes them. */
+    say: (sentence: string) => shown(sentence),
     /** A length: in whole tenths of a millimetre, or in inches by sixteenths. */
     len: (um: number) => shown(writeLength(um, units.length ?? "mm")),
     g: (mg: number, resolutionUg: number | null = null) => written(parts(mg, resolutionUg)),
@@ -85,6 +88,7 @@ export function writers(units: Units) {
     gParts: parts,
     gDecimals: (resolutionUg: number | null) => decimalsFor(units.mass, resolutionUg),
     t: (centi: number) => shown(writeTemperature(centi, units.temperature)),
+    tShown: (centi: number) => shown(`${degreesAsTyped(centi, units.temperature)} °${units.temperature}`),
     tParts: (centi: number) => temperatureParts(centi, units.temperature),
     tDifference: (centi: number) => shown(writeDifference(centi, units.temperature)),
     range: (range: TemperatureRange) => shown(writeRange(range, units.temperature)),

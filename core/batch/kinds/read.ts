@@ -41,7 +41,7 @@ export const read = batchKind({
     const celsius = payload.shown + payload.correction;
     const band = bandsOf(plan.process).find((one) => one.act === payload.act);
     const named = band ? `${band.name} reading` : "reading";
-    const what = `${named}${instrument ? `, ${instrument}` : ""}${payload.correction === 0 ? "" : ` (shown ${say.t(payload.shown)}, corrected)`}`;
+    const what = `${named}${instrument ? `, ${instrument}` : ""}${payload.correction === 0 ? "" : ` (shown ${say.tShown(payload.shown)}, corrected)`}`;
     if (!band) return { what, figure: say.t(celsius) };
     const at = standing(celsius, band.range).is;
     return {

@@ -1,11 +1,13 @@
 "use server";
 
-import { process as processSchema } from "@hearth/core";
-import { and, desc, eq } from "drizzle-orm";
+import { colourRecipe, process as processSchema } from "@hearth/core";
+import { and, desc, eq, inArray } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
+import { colours } from "@/data/tables/colour";
 import { processes, processVersions } from "@/data/tables/process";
+import { dyes, fragrances, waxes } from "@/data/tables/shelf";
 import { canonical } from "@/server/canonical";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 
@@ -53,5 +55,56 @@ export async function saveProcess(place: unknown, input: unknown): Promise<Outco
     });
     if (outcome.ok) revalidatePath("/", "layout");
     return outcome;
+  });
+}
+
+const savedColour = z.object({
+  /** Made where the button was pressed: pressing it twice makes one. */
+  id: z.uuid(),
+  name: z.string().trim().min(1, "Give the colour a name.").max(120),
+  recipe: colourRecipe,
+});
+
+/** Keeps how a colour is made. */
+export async function saveColour(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
+  return command(savedColour, place, input, async ({ id, name, recipe }, { db, workshop, now }) => {
+    const mine = workshop.id;
+    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
+      for (const [table, ids, what] of [
+        [waxes, recipe.waxId ? [recipe.waxId] : [], "wax"],
+        [fragrances, recipe.fragranceId ? [recipe.fragranceId] : [], "scent"],
+        [dyes, recipe.dyes.map((one) => one.id), "dye"],
+      ] as const) {
+        const any = table as typeof waxes;
+        const rows = ids.length
+          ? await tx
+              .select({ id: any.id })
+              .from(any)
+              .where(and(eq(any.workshopId, mine), inArray(any.id, [...ids])))
+          : [];
+        if (rows.length < new Set(ids).size) return refused(`That ${what} is not on this shelf.`);
+      }
+      await tx
+        .insert(colours)
+        .values({ workshopId: mine, id, name, recipe, at: now })
+        .onConflictDoNothing({ target: [colours.workshopId, colours.id] });
+      return done({ id });
+    });
+    if (outcome.ok) revalidatePath("/", "layout");
+    return outcome;
+  });
+}
+
+/** Takes a colour away, or puts it back. */
+export async function takeColourAway(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
+  return command(z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
+    const rows = await db
+      .update(colours)
+      .set({ gone })
+      .where(and(eq(colours.workshopId, workshop.id), eq(colours.id, id)))
+      .returning({ id: colours.id });
+    if (rows.length === 0) return refused("This colour is not in this workshop any more.");
+    revalidatePath("/", "layout");
+    return done({ id });
   });
 }

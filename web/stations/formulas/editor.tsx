@@ -3,6 +3,7 @@
 import {
   bandsOf,
   type DyeDose,
+  type DyePart,
   difference,
   disagreements,
   type FormulaSpec,
@@ -22,6 +23,7 @@ import {
   READY_PROCESSES,
   sharesOf,
   weighOut,
+  writeNumber,
   writePerWeight,
 } from "@hearth/core";
 import Link from "next/link";
@@ -36,13 +38,15 @@ import { Field, useFields } from "@/forms/fields";
 import { likeliest } from "@/forms/matches";
 import { processFromFields, processTexts } from "@/forms/process-fields";
 import { usePlace } from "@/log/place";
+import type { Colour } from "@/server/colours";
 import { type Saved, saveFormula } from "@/server/formula-save";
 import type { OwnProcess } from "@/server/processes";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
-import { type PartKind, partsFrom, rowsOf, rulesFor } from "./editor-fields";
+import { Colours } from "./colours";
+import { type PartKind, type PartRow, partsFrom, rowsOf, rulesFor } from "./editor-fields";
 import { PartRows } from "./part-rows";
 import { ProcessPart } from "./process-part";
 import { Reach } from "./reach";
@@ -62,6 +66,7 @@ export function FormulaEditor(props: {
   versions: VersionShown[];
   few: Few;
   processes: OwnProcess[];
+  colours: Colour[];
   notes?: ReactNode;
 }) {
   const { formula, versions } = props;
@@ -215,6 +220,13 @@ export function FormulaEditor(props: {
     const key = `${kind}:${rows.reduce((most, row) => Math.max(most, Number(row.key.split(":")[1])), 0) + 1}`;
     setRows((old) => [...old, { kind, key, id: free?.id ?? "", share: kind === "dye" ? "4" : kind === "additive" ? "2" : "1", by: "drops" }]);
   };
+  /** The dyes of a colour take the place of those that stand here. */
+  const takeColour = (dyes: DyePart[]) => {
+    known.look();
+    const from = rows.reduce((most, row) => Math.max(most, Number(row.key.split(":")[1])), 0) + 1;
+    const fresh = dyes.map((one, at): PartRow => ({ kind: "dye", key: `dye:${from + at}`, id: one.id, share: writeNumber(one.amount, 4), by: one.by }));
+    setRows((old) => [...old.filter((row) => row.kind !== "dye"), ...fresh]);
+  };
   return (
     <Screen
       title={formula ? formula.name : "New formula"}
@@ -247,13 +259,13 @@ export function FormulaEditor(props: {
           {found.map((one) =>
             one.weight === "stop" ? (
               <Caution key={one.code} title="Not in gel">
-                {one.message}
+                {units.say(one.message)}
               </Caution>
             ) : one.weight === "warn" ? (
-              <Warn key={one.message}>{one.message}</Warn>
+              <Warn key={one.message}>{units.say(one.message)}</Warn>
             ) : (
               <Aside key={one.message} title={INFORM[one.code] ?? "To know"}>
-                {one.message}
+                {units.say(one.message)}
               </Aside>
             ),
           )}
@@ -292,6 +304,14 @@ export function FormulaEditor(props: {
                 onWax={chooseWax}
                 onAdd={add}
                 onDrop={(key) => setRows((old) => old.filter((row) => row.key !== key))}
+              />
+              <Colours
+                colours={props.colours}
+                wax={parts.waxes[0]?.id ?? ""}
+                scent={parts.fragrances[0]?.id ?? ""}
+                dyes={parts.dyes ?? []}
+                nameOf={nameOf}
+                onTake={takeColour}
               />
               <div className="grid grid-cols-[1fr_1.2fr] gap-4">
                 <Field

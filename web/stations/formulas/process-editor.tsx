@@ -21,10 +21,12 @@ import { ask } from "@/forms/ask";
 import { Field, useFields } from "@/forms/fields";
 import { ActFields, processFromFields, processRules, processTexts } from "@/forms/process-fields";
 import { usePlace } from "@/log/place";
+import type { Follower } from "@/server/processes";
 import { HeatLine } from "@/ui/heat-line";
 import { Aside, Caution, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import { saveProcess } from "./commands";
+import { Followers } from "./followers";
 
 export interface ProcessShown {
   id: string;
@@ -42,7 +44,7 @@ function newId(kind: string, acts: readonly Act[]): string {
 }
 
 /** Makes or changes a process of the workshop's own: acts in order, each with what it says. */
-export function ProcessEditor({ kept }: { kept: ProcessShown | null }) {
+export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | null; followers?: Follower[] }) {
   const units = useUnits();
   const place = usePlace();
   const router = useRouter();
@@ -92,7 +94,11 @@ export function ProcessEditor({ kept }: { kept: ProcessShown | null }) {
         fields.refuse(outcome.fields.name ? { processName: outcome.fields.name } : {});
         return setSaid({ good: false, text: outcome.message });
       }
-      setSaid({ good: true, text: `Saved, version ${outcome.value.number}.` });
+      const { number } = outcome.value;
+      const behind = followers.filter((one) => one.number < number).length;
+      const still =
+        behind === 0 ? "" : behind === 1 ? " One formula is still on an older one: see below." : ` ${behind} formulas are still on an older one: see below.`;
+      setSaid({ good: true, text: `Saved, version ${number}.${still}` });
       if (kept) router.refresh();
       else router.push(`/formulas/processes/${outcome.value.id}`);
     });
@@ -238,6 +244,7 @@ export function ProcessEditor({ kept }: { kept: ProcessShown | null }) {
           </button>
         </div>
       </form>
+      {kept && newest ? <Followers process={{ id: kept.id, number: newest.number, process: newest.process }} followers={followers} /> : null}
       {kept && kept.versions.length > 1 ? (
         <section className="mt-8">
           <h2 className="border-b-[3px] border-ink pb-1">Versions</h2>

@@ -6,6 +6,7 @@ import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { usePlace } from "@/log/place";
+import { GLOSSARY } from "@/ui/glossary";
 import { useKeys } from "@/ui/keys";
 import type { Station } from "@/ui/station";
 import { findThings } from "./find-command";
@@ -23,6 +24,7 @@ const ACTIONS: { name: string; path: string }[] = [
   { name: "Import a record", path: "/records/import" },
   { name: "The guided first batch", path: "/first" },
   { name: "Workshops, units and prices", path: "/workshops" },
+  { name: "Words of the trade", path: "/words" },
 ];
 /** Letters typed in one go are asked for once. */
 const PAUSE_MS = 120;
@@ -55,6 +57,7 @@ export function Find({ stations }: { stations: Station[] }) {
   };
   const letters = text.trim().toLowerCase();
   const places = stations.filter((one) => one.name.includes(letters));
+  const words = letters.length < 2 ? [] : GLOSSARY.filter((one) => one.name.includes(letters));
   const actions = letters === "" ? [] : ACTIONS.filter((one) => letters.split(/\s+/).every((word) => one.name.toLowerCase().includes(word)));
   const row = "flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-4 py-2 data-[selected=true]:bg-act data-[selected=true]:text-act-ink";
   return (
@@ -90,8 +93,14 @@ export function Find({ stations }: { stations: Station[] }) {
                   <span className="text-[15px]">station</span>
                 </Command.Item>
               ))}
+              {words.map((one) => (
+                <Command.Item key={one.name} value={`word ${one.name}`} onSelect={() => go(`/words#${one.name.replaceAll(" ", "-")}`)} className={row}>
+                  <span>{one.name}</span>
+                  <span className="text-[15px]">word</span>
+                </Command.Item>
+              ))}
               {found.said ? <p className="px-4 py-2">▲ {found.said}</p> : null}
-              {letters !== "" && found.of === text && !found.said && found.things.length + places.length + actions.length === 0 ? (
+              {letters !== "" && found.of === text && !found.said && found.things.length + places.length + actions.length + words.length === 0 ? (
                 <p className="px-4 py-2 text-soft">Nothing here has “{text.trim()}” in its name. Try fewer letters.</p>
               ) : null}
             </Command.List>

@@ -3,7 +3,7 @@
 import { bad, DEFECTS, defectOf, filledOf, good, PLACES, type Place, parseCount, SEVERITIES, type Severity, stoppedOf } from "@hearth/core";
 import { useRouter } from "next/navigation";
 import { RadioGroup } from "radix-ui";
-import { useMemo, useState } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
 import { BatchRow } from "@/log/row";
@@ -35,7 +35,7 @@ function Choices<T extends string>({ label, value, options, onValue }: { label: 
 }
 
 /** One batch in the hand: tap where the flaw is, say which and how bad, on how many. */
-export function LookOver(props: BatchProps) {
+export function LookOver(props: BatchProps & { notes?: ReactNode }) {
   const batch = useBatch(props, 30_000);
   const { plan, facts } = batch;
   const units = useUnits();
@@ -229,6 +229,7 @@ export function LookOver(props: BatchProps) {
           </button>
         </section>
       </div>
+      {props.notes}
     </Screen>
   );
 }

@@ -53,14 +53,14 @@ export function PlanMargin({
       {warnings
         .filter((one) => one.code !== "no-spare" && one.code !== "finer-scale")
         .map((one) => (
-          <Warn key={one.code}>{one.message}</Warn>
+          <Warn key={one.code}>{units.say(one.message)}</Warn>
         ))}
       {warnings.flatMap((one) =>
         one.finer
           ? [
               <Aside key={one.message} title="A finer scale for the oil">
                 In steps of {units.g(one.finer.resolutionUg / 1_000)}, {units.g(one.finer.waxMg)} wax and {units.g(one.finer.fragranceMg)} fragrance would hold{" "}
-                {one.finer.loadPercentOfWax.toFixed(2)} % of the wax.
+                {units.n(one.finer.loadPercentOfWax, 2, true)} % of the wax.
               </Aside>,
             ]
           : [],
@@ -74,7 +74,9 @@ export function PlanMargin({
           {unwicked.map((one) => one.name).join(", ")}: no wick is chosen. Melts need none; for a candle choose one, so that it is drawn and costed.
         </Aside>
       ) : null}
-      {warnings.some((one) => one.code === "no-spare") ? <Aside title="Spare">{warnings.find((one) => one.code === "no-spare")?.message}</Aside> : null}
+      {warnings.some((one) => one.code === "no-spare") ? (
+        <Aside title="Spare">{units.say(warnings.find((one) => one.code === "no-spare")?.message ?? "")}</Aside>
+      ) : null}
       <Aside title="Weigh, never measure">Everything here is by weight. A fluid ounce of oil is not an ounce.</Aside>
       <Caution title="Before you melt">
         Wipe vessels with alcohol and let it dry completely: it burns. A cracked jar is thrown away. Grease-fire extinguisher at hand.

@@ -2,7 +2,7 @@
 
 import { defectOf, filledOf, missingToClose, partKey, sellableOf, stoppedOf, weighedLoad, writePart } from "@hearth/core";
 import Link from "next/link";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { Entries } from "@/log/entries";
 import { usePlace } from "@/log/place";
 import { type BatchProps, useBatch } from "@/log/use-batch";
@@ -17,7 +17,7 @@ import { useUnits } from "@/ui/units";
 import { Cost } from "./cost";
 
 /** The whole record of one batch on one page. */
-export function RecordView(props: BatchProps & { taken: TakenByBatch }) {
+export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: ReactNode }) {
   const batch = useBatch(props, 30_000);
   const { plan, facts, now } = batch;
   const { workshopId } = usePlace();
@@ -220,6 +220,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch }) {
           {facts.lookedAt && facts.flaws.length === 0 ? <p className="font-semibold text-inside">✓ no flaw found</p> : null}
         </section>
       </div>
+      {props.notes}
       <section className="mt-6" aria-label="Entries">
         <h2 className="border-b-[3px] border-ink pb-1">Log</h2>
         <Entries batch={batch} />

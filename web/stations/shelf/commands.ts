@@ -10,6 +10,7 @@ import { lots, stockCounts } from "@/data/tables/stock";
 import { workshops } from "@/data/tables/workshop";
 import type { Context } from "@/server/context";
 import { command, done, type Outcome, refused } from "@/server/outcome";
+import { markTestsDue, newestSpecs } from "@/server/products";
 import { sheetContext, sheetTable } from "@/server/sheets";
 import { tableOf } from "@/server/tables";
 
@@ -124,6 +125,10 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Outcome
             .set({ ...values, version: (kept.find((one) => one.id === row.id)?.version ?? 1) + 1 })
             .where(and(eq(table.workshopId, mine), eq(table.id, row.id)));
       }
+      // A product that changed its wick or its vessel asks for another test, whichever way it was changed.
+      if (wanted.kind === "product" && tally.changed > 0)
+        for (const [formulaId, spec] of await newestSpecs(tx, mine, [...new Set(rows.map((row) => String(row.values.formulaId)))]))
+          await markTestsDue(tx, mine, formulaId, spec);
       return done(tally);
     });
     if (outcome.ok) revalidatePath("/", "layout");

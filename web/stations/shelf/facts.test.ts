@@ -13,7 +13,7 @@ describe("what a row of the shelf says at a glance", () => {
   it("is in the workshop's own units, and leaves out what nobody knows", () => {
     expect(both("wax", { maxLoadPpm: 100_000, melt: 4_900, setDensity: 900_000, blend: null })).toEqual([
       "takes up to 10 % of the wax, melts at 49 °C, 0.9 g/ml",
-      "takes up to 10 % of the wax, melts at 120.2 °F, 0.9 g/ml",
+      "takes up to 10 % of the wax, melts at 120 °F, 0.9 g/ml",
     ]);
     expect(both("wax", { maxLoadPpm: null, melt: null, setDensity: null, blend: null })[0]).toBe("largest load not known");
     expect(both("wick", { fromUm: 57_150, toUm: 76_200, families: ["soy", "palm"] })).toEqual([
@@ -39,7 +39,7 @@ describe("what a row of the shelf says at a glance", () => {
     expect(both("dye", { eachMg: 30, kind: "liquid", strength: "strong", colours: "soy: pale rose" })[0]).toBe("0.03 g a drop, strong, sets soy: pale rose");
     expect(both("additive", { usualPpm: 20_000, maxPpm: 50_000, does: "hardens" })[0]).toBe("usually 2 %, at most 5 % of the wax, hardens");
     expect(both("fragrance", { maxLoadPpm: 60_000, flashPoint: 9_300, density: null, strength: "middling" })[1]).toBe(
-      "takes up to 6 % of the wax, flash point 199.4 °F",
+      "takes up to 6 % of the wax, flash point 199 °F",
     );
   });
 

@@ -50,19 +50,26 @@ function FateRow({ row }: { row: SheetRow }) {
 }
 
 /** The shelf to a CSV file and from one: columns matched, each row's fate shown, then all of them or none. */
-export function ShelfFile({ kept: all, context }: { kept: Record<Kind, { id: string; name: string }[]>; context: Parameters<typeof readSheet>[4] }) {
+export function ShelfFile({
+  kept: there,
+  context,
+}: {
+  /** What there is of one part; another is read when it is chosen. */
+  kept: { kind: Kind; rows: { id: string; name: string }[] };
+  context: Parameters<typeof readSheet>[4];
+}) {
   const place = usePlace();
   const { workshopId } = place;
   const router = useRouter();
-  const [kind, setKind] = useState<Kind>("wax");
+  const [kind, setKind] = useState<Kind>(there.kind);
   const [sheet, setSheet] = useState<Required<Sheet> | null>(null);
   const [name, setName] = useState("");
   const [mapping, setMapping] = useState<Mapping>({});
   const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, setBusy] = useState(false);
   const [columnsOpen, setColumnsOpen] = useState(false);
-  const kept = all[kind];
-  const rows = useMemo(() => (sheet ? readSheet(kind, sheet, mapping, kept as never, context) : []), [sheet, kind, mapping, kept, context]);
+  const kept = there.kind === kind ? there.rows : null;
+  const rows = useMemo(() => (sheet && kept ? readSheet(kind, sheet, mapping, kept as never, context) : []), [sheet, kind, mapping, kept, context]);
   const tally = tallyOf(rows);
   const fields = SHEET_FIELDS[kind];
 
@@ -94,6 +101,7 @@ export function ShelfFile({ kept: all, context }: { kept: Record<Kind, { id: str
   };
   const choose = (next: Kind) => {
     setKind(next);
+    router.replace(`/shelf/file?part=${next}`, { scroll: false });
     if (sheet) show(next, sheet);
     setSaid(null);
   };
@@ -150,7 +158,7 @@ export function ShelfFile({ kept: all, context }: { kept: Record<Kind, { id: str
             </select>
           </label>
           <a className="press" href={`/api/workshops/${workshopId}/shelf/${kind}`} download>
-            Write {kept.length} {kept.length === 1 ? kind : PLURAL[kind].replace(/:.*/, "")} to a file
+            Write {kept?.length ?? "the"} {kept?.length === 1 ? kind : PLURAL[kind].replace(/:.*/, "")} to a file
           </a>
           <label className="min-w-0 font-semibold">
             Read a file
@@ -204,14 +212,15 @@ export function ShelfFile({ kept: all, context }: { kept: Record<Kind, { id: str
           </section>
           <section className="mt-6" aria-label="What becomes of each row">
             <div className="flex flex-wrap items-center justify-between gap-3 border-b-[3px] border-ink pb-2">
-              <h2>
+              <h2 aria-busy={!kept}>
+                {kept ? "" : "Reading the shelf: "}
                 {tally.new} new, {tally.changed} changed, {tally.same} as they are
                 {tally.refused > 0 ? <span className="text-hot">, {tally.refused} cannot be taken</span> : null}
               </h2>
               <button
                 type="button"
                 className="act"
-                disabled={busy || tally.refused > 0 || rows.length === 0 || tally.new + tally.changed === 0}
+                disabled={busy || !kept || tally.refused > 0 || rows.length === 0 || tally.new + tally.changed === 0}
                 onClick={() => void take()}
               >
                 {busy ? "Taking them in" : "Take them all in"}
@@ -221,7 +230,7 @@ export function ShelfFile({ kept: all, context }: { kept: Record<Kind, { id: str
             {tally.refused > 0 ? (
               <p className="mt-2 text-soft">All or nothing: put these rows right in the file, or match the columns, and read it again.</p>
             ) : null}
-            {rows.length === 0 ? <p className="mt-2 text-soft">The file has heads and no rows below them.</p> : null}
+            {kept && rows.length === 0 ? <p className="mt-2 text-soft">The file has heads and no rows below them.</p> : null}
             <table className="mt-2 w-full text-left break-words">
               <thead className="text-[14px] text-soft">
                 <tr>

@@ -2,8 +2,10 @@
 
 import { cautionsOnVessel } from "@hearth/core";
 import Link from "next/link";
+import type { ReactNode } from "react";
 import type { Shelf, Stock, StockHistory } from "@/server/shelf";
 import { Aside, Caution, Screen } from "@/ui/margin";
+import { useUnits } from "@/ui/units";
 import { StockPanel } from "./stock";
 import type { StockedThing } from "./stocked";
 import { VesselPanel } from "./vessel";
@@ -17,8 +19,12 @@ export function ThingView(props: {
   vessel: Shelf["vessels"][number] | null;
   waxes: Shelf["waxes"];
   wicks: Shelf["wicks"];
+  /** The colours that are made with it, or for it. */
+  colours: { name: string; dyes: string; tried: string }[];
+  notes?: ReactNode;
 }) {
   const { of, vessel } = props;
+  const units = useUnits();
   return (
     <Screen
       title={of.name}
@@ -33,7 +39,7 @@ export function ThingView(props: {
           {vessel
             ? cautionsOnVessel(vessel).map((one) => (
                 <Caution key={one.message} title={one.weight === "stop" ? "Not to be filled" : "Take care"}>
-                  {one.message}
+                  {units.say(one.message)}
                 </Caution>
               ))
             : null}
@@ -55,6 +61,20 @@ export function ThingView(props: {
       {vessel ? <VesselPanel key={vessel.version} vessel={vessel} waxes={props.waxes} wickShelf={props.wicks} /> : null}
       {vessel ? <h2 className="mb-3 border-b-[3px] border-ink pb-1">Stock</h2> : null}
       <StockPanel of={of} stock={props.stock} history={props.history} low={props.low} />
+      {props.colours.length > 0 ? (
+        <section className="mt-7" aria-label="Colours">
+          <h2 className="border-b-[3px] border-ink pb-1">Colours</h2>
+          <ul>
+            {props.colours.map((one) => (
+              <li key={one.name + one.tried} className="border-b border-line py-2">
+                <strong>{one.name}</strong>: {one.dyes}
+                {one.tried ? <span className="text-soft">, tried in {one.tried}</span> : null}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
+      {props.notes}
     </Screen>
   );
 }

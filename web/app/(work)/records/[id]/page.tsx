@@ -1,5 +1,7 @@
+import { Notebook } from "@/catalogue/notebook";
 import { batchProps } from "@/server/batch-page";
 import { here } from "@/server/context";
+import { notesOf } from "@/server/notes";
 import { readTakenBy } from "@/server/shelf";
 import { RecordView } from "@/stations/records/record";
 
@@ -8,5 +10,9 @@ export const metadata = { title: "Record" };
 export default async function RecordPage({ params }: { params: Promise<{ id: string }> }) {
   const props = await batchProps(params);
   const { db, workshop } = await here();
-  return <RecordView key={props.batch.id} {...props} taken={await readTakenBy(db, workshop.id, props.batch.id, workshop.timeZone)} />;
+  const [taken, notes] = await Promise.all([
+    readTakenBy(db, workshop.id, props.batch.id, workshop.timeZone),
+    notesOf(db, workshop.id, "batch", props.batch.id),
+  ]);
+  return <RecordView key={props.batch.id} {...props} taken={taken} notes={<Notebook kind="batch" of={props.batch.id} notes={notes} />} />;
 }

@@ -1,7 +1,7 @@
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { here } from "@/server/context";
-import { readProcess } from "@/server/processes";
+import { followersOf, readProcess } from "@/server/processes";
 import { ProcessEditor } from "@/stations/formulas/process-editor";
 
 export const metadata = { title: "Process" };
@@ -12,5 +12,5 @@ export default async function ProcessPage({ params }: { params: Promise<{ id: st
   const { db, workshop } = await here();
   const kept = await readProcess(db, workshop.id, id);
   if (!kept) notFound();
-  return <ProcessEditor key={kept.id} kept={kept} />;
+  return <ProcessEditor key={kept.id} kept={kept} followers={await followersOf(db, workshop.id, kept.id, kept.versions)} />;
 }

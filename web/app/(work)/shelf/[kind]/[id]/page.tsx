@@ -1,8 +1,11 @@
-import { STOCKED } from "@hearth/core";
+import { STOCKED, writeDose } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
+import { Notebook } from "@/catalogue/notebook";
 import { byKind } from "@/server/by-kind";
+import { listColours } from "@/server/colours";
 import { here } from "@/server/context";
+import { notesOf } from "@/server/notes";
 import { readShelf, readStockHistory, readStocks } from "@/server/shelf";
 import { ThingView } from "@/stations/shelf/thing";
 
@@ -13,10 +16,12 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
   const known = z.enum(STOCKED).safeParse(kind);
   if (!known.success || !z.uuid().safeParse(id).success) notFound();
   const { db, workshop } = await here();
-  const [shelf, stocks, history] = await Promise.all([
+  const [shelf, stocks, history, notes, colours] = await Promise.all([
     readShelf(db, workshop.id),
     readStocks(db, workshop.id, workshop.timeZone),
     readStockHistory(db, workshop.id, id),
+    notesOf(db, workshop.id, known.data, id),
+    listColours(db, workshop.id, id),
   ]);
   const rows = byKind(shelf)[known.data];
   const row = (rows as { id: string; name: string; low: number | null }[]).find((one) => one.id === id);
@@ -31,6 +36,15 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
       vessel={shelf.vessels.find((one) => one.id === id) ?? null}
       waxes={shelf.waxes}
       wicks={shelf.wicks}
+      colours={colours.map(({ name, recipe }) => {
+        const nameOf = (list: { id: string; name: string }[], one: string | null) => list.find((other) => other.id === one)?.name;
+        return {
+          name,
+          dyes: recipe.dyes.map((dye) => `${writeDose(dye)} ${nameOf(shelf.dyes, dye.id) ?? "a dye no longer here"}`).join(", "),
+          tried: [nameOf(shelf.waxes, recipe.waxId), nameOf(shelf.fragrances, recipe.fragranceId)].filter(Boolean).join(" with "),
+        };
+      })}
+      notes={<Notebook kind={known.data} of={id} notes={notes} />}
     />
   );
 }

@@ -1,0 +1,60 @@
+import { z } from "zod";
+
+/** What notes are kept of. */
+export const NOTED = ["formula", "batch", "product", "wax", "fragrance", "dye", "additive", "wick", "vessel", "mould"] as const;
+export type Noted = (typeof NOTED)[number];
+
+/** The most pictures with one note, and the most bytes of one. */
+export const MOST_PICTURES = 4;
+export const MOST_PICTURE_BYTES = 600_000;
+
+/** A note as it is sent: words, pictures as JPEG in base64, or both. The ids are made where it was written, so that sending it twice makes one. */
+export const noteSent = z
+  .object({
+    id: z.uuid(),
+    kind: z.enum(NOTED),
+    of: z.uuid(),
+    personId: z.uuid().nullable(),
+    text: z.string().trim().max(2_000, "A note has at most 2,000 letters."),
+    pictures: z
+      .array(z.object({ id: z.uuid(), jpeg: z.base64("A picture could not be read.").max(Math.ceil(MOST_PICTURE_BYTES / 3) * 4, "A picture is too large.") }))
+      .max(MOST_PICTURES, `At most ${MOST_PICTURES} pictures go with one note.`),
+  })
+  .refine((note) => note.text !== "" || note.pictures.length > 0, { path: ["text"], error: "Write something, or choose a picture." });
+
+/** The size of a JPEG, and whether it carries more than its picture, like where and with what it was taken; null where it is none. */
+export interface JpegRead {
+  width: number;
+  height: number;
+  carriesMore: boolean;
+}
+
+/** Segments that belong to the picture itself: JFIF, the colour profile, and how its colours are coded (ITU-T T.871; ICC.1 annex B.4; T.872). */
+const OF_THE_PICTURE: Record<number, string> = { 224: "JFIF\0", 226: "ICC_PROFILE\0", 238: "Adobe" };
+
+/** Reads the segments of a JPEG up to its picture (ITU-T T.81, annex B). */
+export function readJpeg(bytes: Uint8Array): JpegRead | null {
+  if (bytes[0] !== 0xff || bytes[1] !== 0xd8) return null;
+  let carriesMore = false;
+  for (let at = 2; at + 9 < bytes.length; ) {
+    if (bytes[at] !== 0xff) return null;
+    const marker = bytes[at + 1] as number;
+    if (marker === 0xff) {
+      at += 1;
+      continue;
+    }
+    const length = ((bytes[at + 2] as number) << 8) | (bytes[at + 3] as number);
+    if (length < 2) return null;
+    // Frames: C0 to CF, but for the tables among them.
+    if (marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker)) {
+      const height = ((bytes[at + 5] as number) << 8) | (bytes[at + 6] as number);
+      const width = ((bytes[at + 7] as number) << 8) | (bytes[at + 8] as number);
+      return width > 0 && height > 0 ? { width, height, carriesMore } : null;
+    }
+    const name = OF_THE_PICTURE[marker];
+    const begins = String.fromCharCode(...bytes.subarray(at + 4, at + 4 + (name?.length ?? 0)));
+    if (marker === 0xfe || (marker >= 0xe0 && marker <= 0xef && (name === undefined || begins !== name))) carriesMore = true;
+    at += 2 + length;
+  }
+  return null;
+}

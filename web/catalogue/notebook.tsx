@@ -1,0 +1,196 @@
+"use client";
+
+import { MOST_PICTURES, type Noted } from "@hearth/core";
+import { useRouter } from "next/navigation";
+import { useEffect, useRef, useState } from "react";
+import { toast } from "sonner";
+import { v7 } from "uuid";
+import { ask } from "@/forms/ask";
+import { usePlace } from "@/log/place";
+import { takeNoteAway } from "@/server/note-commands";
+import type { NoteShown } from "@/server/notes";
+import { Said } from "@/ui/said";
+import { useUnits } from "@/ui/units";
+import { type Shrunk, shrunk } from "./shrink";
+
+interface NotebookProps {
+  kind: Noted;
+  of: string;
+  notes: NoteShown[];
+}
+
+/** Adds a note with its pictures; what is typed stays until the server has it. */
+function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
+  const { workshopId, personId } = usePlace();
+  const router = useRouter();
+  const id = useRef(v7());
+  const [text, setText] = useState("");
+  const [pictures, setPictures] = useState<(Shrunk & { id: string; name: string })[]>([]);
+  const [said, setSaid] = useState("");
+  const [busy, setBusy] = useState<"" | "reading" | "saving">("");
+  const choose = async (files: File[]) => {
+    setBusy("reading");
+    setSaid("");
+    const room = MOST_PICTURES - pictures.length;
+    const unread: string[] = [];
+    for (const file of files.slice(0, room)) {
+      const read = await shrunk(file).catch(() => null);
+      if (read) setPictures((old) => [...old, { ...read, id: v7(), name: file.name }]);
+      else unread.push(file.name);
+    }
+    setBusy("");
+    if (unread.length > 0) setSaid(`${unread.join(", ")} cannot be read here. Choose it as JPEG or PNG.`);
+    else if (files.length > room) setSaid(`At most ${MOST_PICTURES} pictures go with one note: the others were left out.`);
+  };
+  const add = async () => {
+    if (text.trim() === "" && pictures.length === 0) return setSaid("Write something, or choose a picture.");
+    setBusy("saving");
+    const answer = await fetch(`/api/workshops/${workshopId}/notes`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ id: id.current, kind, of, personId, text, pictures: pictures.map((one) => ({ id: one.id, jpeg: one.jpeg })) }),
+    }).catch(() => null);
+    setBusy("");
+    if (!answer?.ok) {
+      const told = (await answer?.json().catch(() => null)) as { error?: { message?: string } } | null | undefined;
+      return setSaid(told?.error?.message ?? "The program cannot be reached just now. Nothing you typed is lost: try again in a moment.");
+    }
+    id.current = v7();
+    setText("");
+    setPictures([]);
+    setSaid("");
+    router.refresh();
+  };
+  return (
+    <form
+      className="unprinted"
+      aria-label="New note"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <label className="block text-[15px] font-semibold">
+        What you noticed
+        <textarea className="entry mt-1 font-normal" rows={2} maxLength={2_000} value={text} onChange={(event) => setText(event.target.value)} />
+      </label>
+      {pictures.length > 0 ? (
+        <ul className="mt-2 flex flex-wrap gap-3">
+          {pictures.map((one) => (
+            <li key={one.id} className="relative">
+              <img src={one.shown} alt={`Chosen: ${one.name}`} className="h-[110px] border-2 border-ink" />
+              <button
+                type="button"
+                className="press absolute top-1 right-1 !px-2"
+                aria-label={`Leave out ${one.name}`}
+                onClick={() => setPictures((old) => old.filter((other) => other.id !== one.id))}
+              >
+                ✕
+              </button>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        <label className={`press cursor-pointer focus-within:outline-[3px] ${pictures.length >= MOST_PICTURES ? "opacity-50" : ""}`}>
+          {busy === "reading" ? "Reading the picture" : "Add a photograph"}
+          <input
+            type="file"
+            accept="image/*"
+            multiple
+            className="sr-only"
+            disabled={busy !== "" || pictures.length >= MOST_PICTURES}
+            onChange={(event) => {
+              void choose([...(event.target.files ?? [])]);
+              event.target.value = "";
+            }}
+          />
+        </label>
+        <button type="submit" className="press" disabled={busy !== ""}>
+          {busy === "saving" ? "Saving" : "Keep this note"}
+        </button>
+        <span className="text-[14px] text-soft">Made small on this device; where it was taken is left out.</span>
+      </div>
+      <Said className="mt-2">{said}</Said>
+    </form>
+  );
+}
+
+/** What was noticed of one thing, with its date, who wrote it, and pictures. */
+export function Notebook({ kind, of, notes }: NotebookProps) {
+  const place = usePlace();
+  const router = useRouter();
+  const units = useUnits();
+  const [shown, setShown] = useState<string | null>(null);
+  const path = (picture: string) => `/api/workshops/${place.workshopId}/pictures/${picture}`;
+  const enlarged = useRef<HTMLDialogElement>(null);
+  useEffect(() => {
+    if (shown) enlarged.current?.showModal();
+  }, [shown]);
+  const turn = async (id: string, gone: boolean) => {
+    const out = await ask(takeNoteAway(place, { id, gone }));
+    if (!out.ok) return toast(out.message);
+    router.refresh();
+    if (gone) toast("The note is taken away.", { action: { label: "Undo", onClick: () => void turn(id, false) } });
+  };
+  return (
+    <section className="sheet mt-6" aria-labelledby={`notes-${of}`}>
+      <h2 id={`notes-${of}`} className="mb-2">
+        Notes and photographs
+      </h2>
+      <NewNote kind={kind} of={of} />
+      {notes.length === 0 ? <p className="unprinted mt-2 text-soft">None yet. What you notice today is what you look for in half a year.</p> : null}
+      <ul className="mt-2">
+        {notes.map((note) => (
+          <li key={note.id} className="border-t border-line py-3">
+            <div className="flex items-baseline justify-between gap-3">
+              <span className="text-[15px] text-soft">
+                {units.dayClock(note.at)}
+                {note.by ? `, ${note.by}` : ""}
+              </span>
+              <button type="button" className="press unprinted" onClick={() => void turn(note.id, true)}>
+                Take away<span className="sr-only"> the note of {units.dayClock(note.at)}</span>
+              </button>
+            </div>
+            {note.text ? <p className="break-words whitespace-pre-line">{note.text}</p> : null}
+            {note.pictures.length > 0 ? (
+              <ul className="mt-2 flex flex-wrap gap-3">
+                {note.pictures.map((picture, at) => (
+                  <li key={picture.id}>
+                    <button type="button" onClick={() => setShown(picture.id)} aria-label={`Show photograph ${at + 1} of ${units.dayClock(note.at)} large`}>
+                      <img
+                        src={path(picture.id)}
+                        alt=""
+                        loading="lazy"
+                        width={picture.width}
+                        height={picture.height}
+                        className="h-[150px] w-auto border border-line"
+                      />
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+      <dialog
+        ref={enlarged}
+        aria-label="Photograph"
+        className="m-auto max-h-[96vh] max-w-[96vw] bg-sheet p-3 backdrop:bg-ink/70"
+        onClose={() => setShown(null)}
+      >
+        {shown ? (
+          <>
+            <img src={path(shown)} alt="Kept with the note" className="max-h-[84vh] max-w-full" />
+            <form method="dialog" className="mt-2">
+              <button type="submit" className="press">
+                Close
+              </button>
+            </form>
+          </>
+        ) : null}
+      </dialog>
+    </section>
+  );
+}

@@ -1,0 +1,40 @@
+"use client";
+
+import Link from "next/link";
+import { Popover } from "radix-ui";
+import type { Word } from "./glossary";
+
+interface WhatIsProps {
+  word: Word;
+  /** The element that shows the word, for who does not see where this stands. */
+  of?: string;
+  /** Left out of the order of Tab where a key opens it from the field itself. */
+  byKey?: boolean;
+  open?: boolean;
+  onOpen?: (open: boolean) => void;
+}
+
+/** Explains a word of the trade where it stands. */
+export function WhatIs({ word, of, byKey = false, open, onOpen }: WhatIsProps) {
+  return (
+    <Popover.Root {...(open === undefined ? {} : { open })} {...(onOpen ? { onOpenChange: onOpen } : {})}>
+      <Popover.Trigger
+        tabIndex={byKey ? -1 : undefined}
+        aria-label="What does this mean?"
+        aria-describedby={of}
+        className="unprinted inline-grid size-[24px] flex-none cursor-help place-items-center rounded-full border border-line text-[14px] leading-none font-semibold text-soft hover:border-ink hover:text-ink"
+      >
+        ?
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="sheet z-[60] w-[min(340px,92vw)] text-[16px] shadow-[0_6px_30px_rgb(0_0_0/.35)]" sideOffset={6} collisionPadding={12}>
+          <h3>{word.name}</h3>
+          <p className="mt-1">{word.says}</p>
+          <Link href={`/words#${word.name.replaceAll(" ", "-")}`} className="mt-2 inline-block text-[15px]">
+            All words
+          </Link>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
