@@ -16,7 +16,7 @@ import { serve } from "./serve";
 import { CHROMIUM, FROZEN } from "./shots";
 
 const [FEW, MANY] = [20, 2_000];
-const LISTS = ["/shelf?kind=fragrance", "/formulas", "/products"];
+const LISTS = ["/shelf", "/formulas", "/products"];
 const POT = demoId(8, 6);
 
 const median = (list: number[]): number => [...list].sort((a, b) => a - b)[list.length >> 1] as number;

@@ -86,8 +86,10 @@ async function against(task: () => void, reference: () => void, time: number): P
   return [mean("task"), mean("reference")];
 }
 
-/** Measures speed as a ratio to a reference in the same run. */
-export async function bench(): Promise<number> {
+/** Measures speed as a ratio to a reference in the same run: all of it, or only the `log` or the `lists`. */
+export async function bench(only?: string): Promise<number> {
+  if (only === "lists") return benchLists().then(() => 0);
+  if (only === "log") return benchLog().then(() => 0);
   let kept = 0;
   const micro = (ms: number) => `${(ms * 1_000).toFixed(3)} µs`;
   const [scale, plain] = await against(

@@ -88,7 +88,7 @@ async function main(): Promise<number> {
     case "test":
       return (await import("./test")).test(flags);
     case "bench":
-      return (await import("./bench")).bench();
+      return (await import("./bench")).bench(flags[0]);
     case "backup": {
       const [file] = flags;
       if (!file) throw new Plain("Name the file to write: ./hearth backup FILE");

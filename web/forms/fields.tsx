@@ -120,6 +120,8 @@ interface FieldProps {
   placeholder?: string;
   inputMode?: "decimal" | "numeric" | "text";
   autoFocus?: boolean;
+  /** Stands in a narrow column: its word is explained by the key alone. */
+  narrow?: boolean;
 }
 
 export function Field(props: FieldProps) {
@@ -150,7 +152,7 @@ export function Field(props: FieldProps) {
           {props.of ? <span className="sr-only"> {props.of}</span> : null}
           {unit ? <span className="font-normal text-soft"> · {unit}</span> : null}
         </label>
-        {word ? <WhatIs word={word} of={`${id}-label`} byKey open={explained} onOpen={setExplained} /> : null}
+        {word ? <WhatIs word={word} of={`${id}-label`} byKey hidden={props.narrow ?? false} open={explained} onOpen={setExplained} /> : null}
       </div>
       {options ? (
         <select {...common} onChange={(event) => onValue(event.target.value)}>

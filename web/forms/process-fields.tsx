@@ -157,6 +157,7 @@ export function ActFields({
           {...(unit ? { unit } : {})}
           {...fields.bind(actFieldName(act, field))}
           hint={optional ? field.hint : undefined}
+          narrow={!optional}
         />
       );
     });

@@ -26,7 +26,7 @@ export async function formulaForPlan(db: Database | Transaction, workshopId: str
   return row ? { ...row, spec: readSpec(row.spec) } : null;
 }
 
-const PAGE = 40;
+const PAGE = 30;
 
 export interface FormulasAsked {
   q?: string | undefined;

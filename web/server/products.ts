@@ -63,7 +63,7 @@ export const listProducts = (db: Database | Transaction, workshopId: string, for
     .orderBy(naturally(products.name))
     .limit(2_000);
 
-const PAGE = 40;
+const PAGE = 30;
 
 /** Products a page at a time, by name. */
 export async function findProducts(

@@ -27,7 +27,7 @@ export interface ShelfPart {
 
 /** Rows of a kind beside the others, and where it stands alone. */
 const BESIDE = 30;
-const ALONE = 80;
+const ALONE = 40;
 /** So many days back are looked at for how long a thing goes on. */
 const LATELY_DAYS = 90;
 

@@ -10,24 +10,36 @@ interface WhatIsProps {
   of?: string;
   /** Left out of the order of Tab where a key opens it from the field itself. */
   byKey?: boolean;
+  /** Where there is no room for it: then only the key opens it. */
+  hidden?: boolean;
   open?: boolean;
   onOpen?: (open: boolean) => void;
 }
 
 /** Explains a word of the trade where it stands. */
-export function WhatIs({ word, of, byKey = false, open, onOpen }: WhatIsProps) {
+export function WhatIs({ word, of, byKey = false, hidden = false, open, onOpen }: WhatIsProps) {
   return (
     <Popover.Root {...(open === undefined ? {} : { open })} {...(onOpen ? { onOpenChange: onOpen } : {})}>
       <Popover.Trigger
         tabIndex={byKey ? -1 : undefined}
         aria-label="What does this mean?"
         aria-describedby={of}
-        className="unprinted inline-grid size-[24px] flex-none cursor-help place-items-center rounded-full border border-line text-[14px] leading-none font-semibold text-soft hover:border-ink hover:text-ink"
+        aria-hidden={hidden || undefined}
+        className={
+          hidden
+            ? "sr-only"
+            : "unprinted -my-[3px] inline-grid size-[24px] flex-none cursor-help place-items-center rounded-full border border-line text-[14px] leading-none font-semibold text-soft hover:border-ink hover:text-ink"
+        }
       >
         ?
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="sheet z-[60] w-[min(340px,92vw)] text-[16px] shadow-[0_6px_30px_rgb(0_0_0/.35)]" sideOffset={6} collisionPadding={12}>
+        <Popover.Content
+          className="sheet z-[60] w-[min(340px,92vw)] text-[16px] shadow-[0_6px_30px_rgb(0_0_0/.35)]"
+          side="top"
+          sideOffset={6}
+          collisionPadding={12}
+        >
           <h3>{word.name}</h3>
           <p className="mt-1">{word.says}</p>
           <Link href={`/words#${word.name.replaceAll(" ", "-")}`} className="mt-2 inline-block text-[15px]">

@@ -84,7 +84,7 @@ export function ProcessPart({
             {...(numberOf(act.id) ? { number: numberOf(act.id) as number } : {})}
           />
         ))}
-        <Field label="Ceiling" unit={`°${units.temperature}`} {...fields.bind("ceiling")} />
+        <Field label="Ceiling" unit={`°${units.temperature}`} {...fields.bind("ceiling")} narrow />
       </div>
       <div className="mt-2">
         <Field label="Why these temperatures" lines={2} {...fields.bind("reason")} />
