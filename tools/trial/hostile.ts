@@ -49,6 +49,13 @@ const WELL: [string, string, unknown][] = [
   ["GET", `/api/workshops/${WORKSHOP.id}/batches`, null],
   ["GET", `/api/workshops/${WORKSHOP.id}/shelf/wax`, null],
   ["GET", `/api/workshops/${WORKSHOP.id}/batches/${POT}/record?as=csv`, null],
+  [
+    "POST",
+    `/api/workshops/${WORKSHOP.id}/notes`,
+    { id: v7(), kind: "batch", of: POT, personId: null, text: "x", pictures: [{ id: v7(), jpeg: "/9j/4AAQSkZJRgABAQAAAQABAAD/2Q==" }] },
+  ],
+  ["GET", `/api/workshops/${WORKSHOP.id}/pictures/${v7()}`, null],
+  ["GET", `/api/workshops/${WORKSHOP.id}/catalogue`, null],
   ["GET", "/api/clock", null],
   ["GET", "/api/health", null],
 ];
@@ -67,6 +74,11 @@ const PAGES = [
   "/workshops",
   "/shelf/file",
   "/formulas/new",
+  "/formulas/processes",
+  "/products",
+  "/products/new",
+  "/first",
+  "/words",
 ];
 
 /** The commands of the built program, each as its name in the build and some arguments of the right shape. */
