@@ -52,6 +52,8 @@ export * from "./recipe/materials";
 export * from "./recipe/mix";
 export * from "./recipe/safety";
 export * from "./recipe/spec";
+export { answerSchedule } from "./schedule/answer";
+export { type ScheduleAnswer, type ScheduleRequest, scheduleAnswer, scheduleRequest } from "./schedule/request";
 export * from "./stock/draw-on";
 export * from "./stock/ledger";
 export * from "./stock/leftovers";

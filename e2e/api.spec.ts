@@ -45,6 +45,40 @@ test("the calculation interface answers to the letter, lists its schemas, and te
   expect(await (await request.get(listed.documents[0].path)).json()).toEqual(listed.documents[0].schema);
 });
 
+test("a timetable is worked out in a thread of its own, while others are answered", async ({ request }) => {
+  const pots = (many: number) =>
+    Array.from({ length: many }, (_, n) => ({
+      id: `pot ${n + 1}`,
+      steps: [
+        { id: "weigh", minutes: 6 + (n % 3), needs: { hands: 1 } },
+        { id: "melt", minutes: 20, needs: { burner: 1 }, wait: { min: 0, max: 10 }, keeps: ["burner"] },
+        { id: "add", minutes: 4, needs: { hands: 1 }, wait: { min: 10, max: 20 } },
+        { id: "pour", minutes: 7, needs: { hands: 1 } },
+      ],
+    }));
+  const resources = { hands: 1, burner: 2 };
+  const two = await request.post("/api/v1/schedule", { data: { resources, jobs: pots(2), objective: "makespan", seconds: 5 } });
+  expect(two.status()).toBe(200);
+  const answer = await two.json();
+  // 6 + 20 + 4 + 10 + 7 for the first; the second follows the hands: 6 + 7 + 20 + 4 + 10 + 7.
+  expect(answer).toMatchObject({ makespan: 54, lower_bound: 54, proved_optimal: true, total_lateness: 0 });
+  expect(answer.steps).toHaveLength(8);
+  expect(answer).not.toHaveProperty("infeasible");
+  const none = await request.post("/api/v1/schedule", { data: { resources: { hands: 1, burner: 0 }, jobs: pots(1) } });
+  expect(none.status()).toBe(200);
+  expect((await none.json()).infeasible).toMatchObject({ job: "pot 1", step: "melt", resource: "burner", reason: expect.stringContaining("burner") });
+  const broken = await request.post("/api/v1/schedule", { data: { resources, jobs: [{ id: "a", steps: [{ id: "x", minutes: -1 }] }] } });
+  expect(broken.status()).toBe(400);
+  expect((await broken.json()).error.fields).toHaveProperty(["jobs.0.steps.0.minutes"]);
+  // While a hard one is searched, another request is answered first.
+  const order: string[] = [];
+  await Promise.all([
+    request.post("/api/v1/schedule", { data: { resources: { ...resources, pitcher: 3 }, jobs: pots(14), seconds: 4 } }).then(() => order.push("timetable")),
+    request.get("/api/clock").then(() => order.push("clock")),
+  ]);
+  expect(order).toEqual(["clock", "timetable"]);
+});
+
 test("an event may be sent twice, and a faulty one is told by field", async ({ request, workshop }) => {
   const path = `/api/workshops/${workshop}/batches/${demoId(8, 6)}/events`;
   const event = { id: v7(), kind: "note", happenedAt: "2026-03-14T14:19:00.000Z", personId: null, payload: { text: "Sent by another program" } };

@@ -42,7 +42,7 @@ test("a photograph goes with a note: made small, without where it was taken, and
   await open(page, `/look-over/${demoId(8, 3)}`);
   const taken = await photograph(page);
   expect(taken.includes("Exif")).toBe(true);
-  const section = page.getByRole("region", { name: "Notes and photographs" });
+  const section = page.getByRole("region", { name: "What was noticed" });
   await section.getByRole("button", { name: "Keep this note" }).click();
   await expect(section.getByText("Write something, or choose a picture.")).toBeVisible();
   await section.getByLabel("What you noticed").fill("Frost round the rim,\nonly on the window side");

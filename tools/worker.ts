@@ -29,3 +29,13 @@ await build({
   target: "es2022",
   define: { BUILD_FILES: JSON.stringify(files), "process.env.NODE_ENV": '"production"' },
 });
+
+// What is worked out in a thread of the server's own.
+await build({
+  entryPoints: [new URL("../web/serve/schedule.ts", import.meta.url).pathname],
+  outfile: join(NEXT, "schedule.js"),
+  bundle: true,
+  platform: "node",
+  format: "cjs",
+  target: "node20",
+});

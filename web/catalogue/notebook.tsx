@@ -136,7 +136,7 @@ export function Notebook({ kind, of, notes }: NotebookProps) {
   return (
     <section className="sheet mt-6" aria-labelledby={`notes-${of}`}>
       <h2 id={`notes-${of}`} className="mb-2">
-        Notes and photographs
+        What was noticed
       </h2>
       <NewNote kind={kind} of={of} />
       {notes.length === 0 ? <p className="unprinted mt-2 text-soft">None yet. What you notice today is what you look for in half a year.</p> : null}

@@ -29,6 +29,7 @@ function isReadable(url: string): boolean {
 /** The web server: the built pages on loopback, each drawn once for all that ask for it at once. */
 async function main(): Promise<void> {
   const port = Number(process.env.PORT);
+  process.env.HEARTH_THREADS = new URL("../.next/", import.meta.url).pathname;
   const app = next({ dev: false, dir: new URL("..", import.meta.url).pathname, hostname: "127.0.0.1", port });
   await app.prepare();
   const draw = app.getRequestHandler();

@@ -10,12 +10,16 @@ import { awayWords } from "./outcome";
 export const refuse = (status: number, message: string, fields: Record<string, string[]> = {}): Response =>
   Response.json({ error: { message, fields } }, { status });
 
+/** There is too much to do just now; the words say when to try again. */
+export class TooBusy extends Error {}
+
 /** Runs a handler; a database that is away becomes a 503 that says so. */
 export async function answering(act: () => Promise<Response>): Promise<Response> {
   try {
     return await act();
   } catch (error) {
     if (isAway(error)) return refuse(503, awayWords(error));
+    if (error instanceof TooBusy) return refuse(503, error.message);
     logger().error({ fault: faultOf(error) }, "a request failed");
     return refuse(500, "Something went wrong here. Nothing was written. Try again; if it stays, look at the server's output.");
   }
@@ -23,7 +27,11 @@ export async function answering(act: () => Promise<Response>): Promise<Response>
 
 /** The route of one calculation: JSON in, checked, answered; bad input is told field by field with 400. */
 export const calculation =
-  <S extends z.ZodType, A>(schema: S, answer: (request: z.output<S>) => A, faultOf: (error: unknown) => Record<string, string[]> | null) =>
+  <S extends z.ZodType, A>(
+    schema: S,
+    answer: (request: z.output<S>, signal: AbortSignal) => A | Promise<A>,
+    faultOf: (error: unknown) => Record<string, string[]> | null,
+  ) =>
   (request: Request): Promise<Response> =>
     answering(async () => {
       const text = await readBody(request, 1_000_000);
@@ -36,7 +44,7 @@ export const calculation =
       const parsed = schema.safeParse(body.value);
       if (!parsed.success) return refuse(400, parsed.error.issues[0]?.message ?? "The request cannot be read.", fieldErrors(parsed.error));
       try {
-        return Response.json(answer(parsed.data));
+        return Response.json(await answer(parsed.data, request.signal));
       } catch (error) {
         const fields = faultOf(error);
         if (fields) return refuse(400, (error as Error).message, fields);

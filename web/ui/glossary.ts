@@ -111,4 +111,3 @@ const ofLabel = new Map(GLOSSARY.flatMap((word) => (word.at ?? []).map((label) =
 
 /** The word that stands explained at a label; nothing where the label speaks for itself. */
 export const wordAt = (label: string): Word | null => ofLabel.get((label.split(" · ")[0] as string).trim().toLowerCase()) ?? null;
-export const wordCalled = (name: string): Word | null => GLOSSARY.find((word) => word.name === name) ?? null;

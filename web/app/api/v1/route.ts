@@ -1,4 +1,4 @@
-import { apiError, fillRequest, fillResponse, scaleRequest, scaleResponse } from "@hearth/core";
+import { apiError, fillRequest, fillResponse, scaleRequest, scaleResponse, scheduleAnswer, scheduleRequest } from "@hearth/core";
 import { z } from "zod";
 import { recordSchema } from "@/server/schemas";
 
@@ -24,6 +24,14 @@ export function GET(): Response {
         does: "The fill weight of a vessel, from the weight of water to the line or from its inner measures.",
         request: input(fillRequest),
         response: z.toJSONSchema(fillResponse),
+        errors: { 400: z.toJSONSchema(apiError) },
+      },
+      {
+        method: "POST",
+        path: "/api/v1/schedule",
+        does: "A timetable for jobs whose steps need hands, burners and the like, with waits that have a least and a most. What cannot be is answered with the reason.",
+        request: input(scheduleRequest),
+        response: z.toJSONSchema(scheduleAnswer),
         errors: { 400: z.toJSONSchema(apiError) },
       },
     ],

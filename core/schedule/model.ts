@@ -1,0 +1,128 @@
+import type { Objective, ScheduleAnswer, ScheduleRequest } from "./request";
+
+/** A stretch during which a resource is taken: from `S[a] + aOff` to `S[b] + bOff`, where S are the starts of the steps. */
+export interface Use {
+  r: number;
+  q: number;
+  a: number;
+  aOff: number;
+  b: number;
+  bOff: number;
+  job: number;
+  /** The shortest it can be. */
+  least: number;
+}
+
+/** A request as numbers: steps in a row, job after job. */
+export interface Model {
+  n: number;
+  jobs: number;
+  objective: Objective;
+  dur: Int32Array;
+  jobOf: Int32Array;
+  /** The next step of the same job; −1 after the last. */
+  next: Int32Array;
+  /** The wait until the next step: at least, and at most; −1 where it is unbounded. */
+  waitLeast: Int32Array;
+  waitMost: Int32Array;
+  first: Int32Array;
+  last: Int32Array;
+  release: Int32Array;
+  /** −1 where a job is never late. */
+  due: Int32Array;
+  caps: Int32Array;
+  uses: Use[];
+}
+
+/** A wish that no timetable can fulfil, with the step at which it fails; null where there is a timetable. */
+export function infeasibility(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasible"]> | null {
+  for (const job of request.jobs)
+    for (const [at, step] of job.steps.entries()) {
+      for (const [resource, wanted] of Object.entries(step.needs)) {
+        const there = request.resources[resource] ?? 0;
+        if (wanted > there)
+          return {
+            reason: `“${step.id}” of “${job.id}” needs ${wanted} of ${resource}, and there ${there === 1 ? "is" : "are"} ${there}.`,
+            job: job.id,
+            step: step.id,
+            resource,
+          };
+      }
+      const isLast = at === job.steps.length - 1;
+      for (const resource of step.keeps)
+        if (!isLast && Math.max(1, step.needs[resource] ?? 0) > (request.resources[resource] ?? 0))
+          return { reason: `“${step.id}” of “${job.id}” keeps ${resource}, and there is not enough of it.`, job: job.id, step: step.id, resource };
+      if (!isLast && step.wait.max != null && step.wait.max < step.wait.min)
+        return {
+          reason: `The wait after “${step.id}” of “${job.id}” is at least ${step.wait.min} and at most ${step.wait.max} minutes.`,
+          job: job.id,
+          step: step.id,
+        };
+    }
+  return null;
+}
+
+/** Brings a request that can be fulfilled into numbers. */
+export function modelOf(request: ScheduleRequest): Model {
+  const names = Object.keys(request.resources);
+  const place = new Map(names.map((one, at) => [one, at]));
+  const n = request.jobs.reduce((sum, job) => sum + job.steps.length, 0);
+  const jobs = request.jobs.length;
+  const model: Model = {
+    n,
+    jobs,
+    objective: request.objective,
+    dur: new Int32Array(n),
+    jobOf: new Int32Array(n),
+    next: new Int32Array(n).fill(-1),
+    waitLeast: new Int32Array(n),
+    waitMost: new Int32Array(n).fill(-1),
+    first: new Int32Array(jobs),
+    last: new Int32Array(jobs),
+    release: Int32Array.from(request.jobs, (job) => job.release),
+    due: Int32Array.from(request.jobs, (job) => job.due ?? -1),
+    caps: Int32Array.from(names, (one) => request.resources[one] ?? 0),
+    uses: [],
+  };
+  let at = 0;
+  for (const [j, job] of request.jobs.entries()) {
+    model.first[j] = at;
+    for (const [k, step] of job.steps.entries()) {
+      const isLast = k === job.steps.length - 1;
+      model.dur[at] = step.minutes;
+      model.jobOf[at] = j;
+      if (!isLast) {
+        model.next[at] = at + 1;
+        model.waitLeast[at] = step.wait.min;
+        model.waitMost[at] = step.wait.max ?? -1;
+      }
+      const kept = new Set(isLast ? [] : step.keeps);
+      for (const [resource, q] of Object.entries(step.needs)) {
+        if (q === 0) continue;
+        const r = place.get(resource) as number;
+        const keeps = kept.delete(resource);
+        const least = step.minutes + (keeps ? step.wait.min : 0);
+        if (keeps) model.uses.push({ r, q, a: at, aOff: 0, b: at + 1, bOff: 0, job: j, least });
+        else if (step.minutes > 0) model.uses.push({ r, q, a: at, aOff: 0, b: at, bOff: step.minutes, job: j, least });
+      }
+      // What the step itself does not need is taken from its end on.
+      for (const resource of kept)
+        model.uses.push({ r: place.get(resource) as number, q: 1, a: at, aOff: step.minutes, b: at + 1, bOff: 0, job: j, least: step.wait.min });
+      at += 1;
+    }
+    model.last[j] = at - 1;
+  }
+  return model;
+}
+
+/** When the last step ends, in minutes. */
+export const makespanOf = ({ last, dur }: Pick<Model, "last" | "dur">, starts: ArrayLike<number>): number =>
+  last.reduce((most, op) => Math.max(most, (starts[op] as number) + (dur[op] as number)), 0);
+
+/** By how much jobs are late, together, in minutes. */
+export const latenessOf = ({ last, dur, due }: Pick<Model, "last" | "dur" | "due">, starts: ArrayLike<number>): number =>
+  last.reduce((sum, op, j) => sum + ((due[j] as number) < 0 ? 0 : Math.max(0, (starts[op] as number) + (dur[op] as number) - (due[j] as number))), 0);
+
+/** What is to be as small as can be, of the objective asked for. */
+export const worth = (model: Model, starts: ArrayLike<number>): number =>
+  model.objective === "makespan" ? makespanOf(model, starts) : latenessOf(model, starts);
