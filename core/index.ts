@@ -6,6 +6,10 @@ export * from "./batch/phase";
 export * from "./batch/plan";
 export * from "./batch/planning";
 export * from "./batch/record";
+export * from "./day/cooling";
+export * from "./day/job";
+export * from "./day/pots";
+export * from "./day/ready";
 export * from "./defects/defects";
 export * from "./heat/range";
 export {

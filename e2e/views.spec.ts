@@ -21,6 +21,7 @@ const VIEWS = {
   "formula of many parts": `/formulas/${demoId(6, 4)}`,
   plan: "/plan",
   fill: "/plan/fill",
+  day: "/plan/day",
   bench: "/bench",
   pot: `/bench/${demoId(8, 5)}`,
   rack: "/rack",

@@ -2,6 +2,7 @@ import { answerScale, type Choice, leftoversProgramme, type Supply, scaleRequest
 import loadHighs from "highs";
 import { Bench } from "tinybench";
 import { modelOf, OPTIONS, solveProgramme } from "../web/workers/solve";
+import { benchDay } from "./bench-day";
 import { benchLists } from "./bench-lists";
 import { benchLog } from "./bench-log";
 
@@ -86,10 +87,11 @@ async function against(task: () => void, reference: () => void, time: number): P
   return [mean("task"), mean("reference")];
 }
 
-/** Measures speed as a ratio to a reference in the same run: all of it, or only the `log` or the `lists`. */
+/** Measures speed as a ratio to a reference in the same run: all of it, or only the `log`, the `lists` or the `day`. */
 export async function bench(only?: string): Promise<number> {
   if (only === "lists") return benchLists().then(() => 0);
   if (only === "log") return benchLog().then(() => 0);
+  if (only === "day") return benchDay().then(() => 0);
   let kept = 0;
   const micro = (ms: number) => `${(ms * 1_000).toFixed(3)} µs`;
   const [scale, plain] = await against(
@@ -126,5 +128,6 @@ export async function bench(only?: string): Promise<number> {
   console.log(`ratio ${(whole / direct).toFixed(2)} (at most 1.5)  (checksum ${kept})`);
   await benchLog();
   await benchLists();
+  await benchDay();
   return 0;
 }

@@ -31,7 +31,6 @@ const SHOTS: Shot[] = [
     prepare: async (page) => page.getByRole("form", { name: "Receive a lot" }).getByLabel("Amount").fill("4 fl oz"),
   },
   { name: "vessel", path: `/shelf/vessel/${demoId(4, 1)}` },
-  { name: "shelf-file", path: "/shelf/file" },
   { name: "products", path: "/products" },
   { name: "formula", path: `/formulas/${demoId(6, 4)}` },
   {
@@ -49,6 +48,19 @@ const SHOTS: Shot[] = [
     prepare: async (page) => {
       await page.getByRole("button", { name: "Find the mix" }).click();
       await page.getByText("✓ proved").waitFor();
+    },
+  },
+  {
+    name: "day",
+    path: "/plan/day",
+    prepare: async (page) => {
+      const count = (name: string) => page.getByRole("textbox", { name });
+      await count("Rain on slate, squat tumbler").fill("12");
+      await count("Hay loft, squat tumbler").fill("8");
+      await count("Quince and smoke, narrow tin").fill("10");
+      await page.getByText("Minute by minute").waitFor();
+      await page.getByRole("button", { name: "Stop looking, keep this" }).waitFor({ state: "hidden" });
+      await page.getByRole("heading", { name: "What you work with" }).evaluate((one) => one.scrollIntoView({ block: "start" }));
     },
   },
   { name: "bench", path: "/bench" },

@@ -147,7 +147,11 @@ export function Field(props: FieldProps) {
   return (
     <div>
       <div className="mb-1 flex items-start gap-2">
-        <label htmlFor={id} id={`${id}-label`} className="block min-w-0 text-[15px] font-semibold break-words hyphens-auto">
+        <label
+          htmlFor={id}
+          id={`${id}-label`}
+          className={`block min-w-0 font-semibold break-words hyphens-auto ${props.narrow ? "text-[14px] tracking-[-0.02em]" : "text-[15px]"}`}
+        >
           {label}
           {props.of ? <span className="sr-only"> {props.of}</span> : null}
           {unit ? <span className="font-normal text-soft"> · {unit}</span> : null}

@@ -5,7 +5,7 @@ import { DateTime } from "luxon";
 const mannerOf = (locale: string | undefined) => MANNERS[isLocale(locale ?? "") ? (locale as keyof typeof MANNERS) : "en-GB"];
 
 /** Reads a day: "2026-03-14", or as the place writes it, with its year or without: "3/14/2026", "14/3", "Mar 14", "14 Mar". Null where it is none. */
-export function readDay(text: string, today: DateTime, locale?: string): DateTime | null {
+export function readDay(text: string, today: DateTime, locale?: string, ahead = false): DateTime | null {
   const { date } = mannerOf(locale);
   const short = date
     .replace(/[^dL]*yyyy[^dL]*/, "")
@@ -22,9 +22,10 @@ export function readDay(text: string, today: DateTime, locale?: string): DateTim
   for (const format of formats) {
     const day = DateTime.fromFormat(typed, format, { zone: today.zone, locale: "en" });
     if (!day.isValid) continue;
-    // Without a year the day that was last is meant.
+    // Without a year the day that was last is meant; of what lies ahead, the next.
     if (!format.includes("yyyy")) {
       const near = day.set({ year: today.year });
+      if (ahead) return near < today.startOf("day") ? near.plus({ years: 1 }) : near;
       return near > today.plus({ days: 1 }) ? near.minus({ years: 1 }) : near;
     }
     return day;

@@ -16,6 +16,7 @@ type Found = { kind: string; name: string; path: string };
 const ACTIONS: { name: string; path: string }[] = [
   { name: "Plan a batch", path: "/plan" },
   { name: "What can I fill?", path: "/plan/fill" },
+  { name: "Timetable of a day at the pots", path: "/plan/day" },
   { name: "Make a formula", path: "/formulas/new" },
   { name: "Make a product", path: "/products/new" },
   { name: "Make a process", path: "/formulas/processes/new" },

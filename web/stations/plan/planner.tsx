@@ -264,9 +264,14 @@ export function Planner({
     <Screen
       title="Plan a batch"
       actions={
-        <Link className="press" href="/plan/fill">
-          What can I fill?
-        </Link>
+        <>
+          <Link className="press" href="/plan/day">
+            A day at the pots
+          </Link>
+          <Link className="press" href="/plan/fill">
+            What can I fill?
+          </Link>
+        </>
       }
       lead={chosen ? `${chosen.name}, version ${chosen.number}: ${units.percent(chosen.spec.loadPpm)} of the ${chosen.spec.basis}` : "Choose a formula first."}
       side={

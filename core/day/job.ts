@@ -1,0 +1,124 @@
+import type { TemperatureRange } from "../heat/range";
+import { actKindOf } from "../process/acts";
+import type { Act } from "../process/process";
+import type { ScheduleRequest } from "../schedule/request";
+import { coolingMinutes, dropByOil, USUAL_ROOM } from "./cooling";
+import type { DayPot } from "./pots";
+
+type Job = ScheduleRequest["jobs"][number];
+type Step = Job["steps"][number];
+
+/** So long a pot may stand on its burner at the heat before something is done with it. An assumption, no source. */
+const HOLD_MINUTES = 15;
+/** So long one that has cooled too far takes on the heat again, at most. An assumption, no source. */
+const REHEAT_MINUTES = 10;
+
+/** Kinds of which several at once are one thing for the hands: read and pour, add and stir. */
+const TOGETHER = new Set(["add>stir", "cool>pour", "cool>pour-again"]);
+/** Kinds in which nothing is done but wait. */
+const IDLE = new Set(["wait", "set", "rest", "cure"]);
+
+const middle = (range: TemperatureRange): number => (range.low + range.high) / 200;
+
+/** What the hands and the heat do for one pot on its day, in order. */
+export interface DayJob {
+  job: Job;
+  /** The verb of each step, and whether hands are needed. */
+  steps: { id: string; name: string; hands: boolean; heats: boolean }[];
+  /** How long what is poured stands unmoved after the last step of the day, in minutes. */
+  setMinutes: number;
+}
+
+/**
+ * The acts of a pot's process as the job of a timetable. What only waits becomes the least of a wait; between two
+ * temperatures lies the time in which the pot falls from one range to the other, at least to its upper end and at most to
+ * its lower; on the burner a pot is held for a while. Hands, burner and pitcher are taken as the acts say.
+ */
+export function jobOfPot(pot: DayPot, room = USUAL_ROOM): DayJob {
+  const plan = {
+    pots: Array.from({ length: 8 }, () => ({ components: Array.from({ length: pot.components }, () => ({})) as never, totalMg: pot.totalMg })),
+    products: [{ count: pot.jars }],
+  };
+  const acts = pot.process.acts.filter((act) => act.kind !== "cure");
+  const steps: (Step & { name: string; acts: Act[] })[] = [];
+  let setMinutes = 0;
+  /** °C that the pot is thought to have after its last step; null while it is cold. */
+  let heat: number | null = null;
+  let idle = 0;
+  let idleMost: number | null = null;
+  for (const [at, act] of acts.entries()) {
+    const kind = actKindOf(act.kind);
+    const { minutes, needs } = kind.takes(act as never, plan);
+    if (IDLE.has(act.kind)) {
+      idle += minutes;
+      if (act.kind === "wait" && act.most !== undefined) idleMost = (idleMost ?? 0) + Math.floor(act.most / 60);
+      if (act.kind === "set") setMinutes = minutes;
+      continue;
+    }
+    const before = steps.at(-1);
+    const wish = Object.fromEntries(needs.filter((need) => need !== "table").map((need) => [need, 1]));
+    if (before && idle === 0 && TOGETHER.has(`${acts[at - 1]?.kind}>${act.kind}`)) {
+      before.minutes += minutes;
+      before.acts.push(act);
+      before.name = `${before.name} and ${kind.verb}`;
+    } else {
+      if (before) {
+        before.wait = { min: idle, ...(idleMost === null ? {} : { max: Math.max(idle, idleMost) }) };
+        const range = "range" in act ? (act.range as TemperatureRange | undefined) : undefined;
+        const last = before.acts.at(-1) as Act;
+        if (range && heat !== null && act.kind !== "heat") {
+          const held = last.kind === "heat" && heat * 100 <= range.high;
+          const least = coolingMinutes(heat, range.high / 100, pot.totalMg, room);
+          const most = coolingMinutes(heat, range.low / 100, pot.totalMg, room);
+          const floor = Number.isFinite(least) ? Math.ceil(least) : 0;
+          if (held) {
+            before.wait = { min: idle, max: idle + HOLD_MINUTES };
+            before.keeps.push("burner");
+          } else if (Number.isFinite(most))
+            before.wait = { min: Math.max(idle, floor), max: Math.max(idle, floor, Math.floor(most), most < 1 ? REHEAT_MINUTES : 0) };
+        } else if (last.kind === "heat") {
+          before.wait = { min: idle, max: idle + HOLD_MINUTES };
+          before.keeps.push("burner");
+        }
+      }
+      steps.push({
+        id: String(steps.length + 1),
+        name: kind.verb,
+        minutes,
+        needs: wish,
+        wait: { min: 0 },
+        keeps: [],
+        acts: [act],
+      });
+    }
+    idle = 0;
+    idleMost = null;
+    if (act.kind === "heat") heat = middle(act.range);
+    else if (act.kind === "add") heat = middle(act.range) - dropByOil(middle(act.range));
+    else if (act.kind === "cool") heat = middle(act.range);
+  }
+  // A pitcher is taken from the first to the last that needs it.
+  const uses = steps.flatMap((step, at) => (step.needs.pitcher ? [at] : []));
+  for (let at = uses[0] ?? steps.length; at < (uses.at(-1) ?? 0); at++) steps[at]?.keeps.push("pitcher");
+  const heating = (step: (typeof steps)[number]) => step.acts.some((act) => act.kind === "heat");
+  return {
+    job: { id: pot.key, release: 0, steps: steps.map(({ acts: _acts, name: _name, ...step }) => step) },
+    steps: steps.map((step) => ({ id: step.id, name: step.name, hands: (step.needs.hands ?? 0) > 0, heats: heating(step) })),
+    setMinutes,
+  };
+}
+
+/** What a workshop works with on a day. */
+export interface DayTools {
+  hands: number;
+  burner: number;
+  pitcher: number;
+}
+
+/** A day's pots as a request for a timetable. */
+export const dayRequest = (jobs: readonly DayJob[], tools: DayTools, seconds: number): ScheduleRequest => ({
+  resources: { ...tools },
+  jobs: jobs.map((one) => one.job),
+  objective: "makespan",
+  seconds,
+});

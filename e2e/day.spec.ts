@@ -1,0 +1,83 @@
+import { expect, open, test } from "./support";
+
+test("a day at the pots: what is to be made becomes pots and a timetable in which no two need the same hands at once", async ({ page }) => {
+  await open(page, "/plan/day");
+  await expect(page.getByText("Type how many of each, and the day stands here.")).toBeVisible();
+  const count = (name: string) => page.getByRole("textbox", { name });
+  await count("Rain on slate, squat tumbler").fill("12");
+  await count("Hay loft, squat tumbler").fill("8");
+  await count("Quince and smoke, narrow tin").fill("10");
+  // 12 × 176 g with 5 % spare do not go into one pitcher of 1.5 kg; the other two need one each (8 × 176 g × 1.05 = 1.48 kg).
+  const day = page.getByRole("region", { name: "Timetable" });
+  await expect(day.getByRole("heading", { name: "4 pots" })).toBeVisible();
+  await expect(page.getByText("Rain on slate, tumbler, pot 2 of 2").first()).toBeVisible();
+  const picture = day.getByRole("img", { name: /^The day by pot\. / });
+  await expect(picture).toBeVisible();
+  await expect(page.getByText("✓ proved: no timetable ends sooner").or(page.getByText(/none can end before/))).toBeVisible();
+
+  /** What the hands do, as the page says it: from, to, in minutes of the day. */
+  const work = async () => {
+    const rows = await page.getByRole("region", { name: "Minute by minute" }).getByRole("list").first().getByRole("listitem").allInnerTexts();
+    const minutes = (text: string) => {
+      const [hour = 0, minute = 0] = text.split(":").map(Number);
+      return hour * 60 + minute;
+    };
+    return rows
+      .map((row) => row.replaceAll("\n", " "))
+      .filter((row) => !row.includes("put on the heat"))
+      .map((row) => {
+        const [, from = "", to = ""] = /(\d\d:\d\d)[–\s]+(\d\d:\d\d)/.exec(row) ?? [];
+        return { from: minutes(from), to: minutes(to), row };
+      })
+      .sort((a, b) => a.from - b.from);
+  };
+  await expect(page.getByRole("button", { name: "Stop looking, keep this" })).toBeHidden();
+  const alone = await work();
+  expect(alone.length).toBeGreaterThanOrEqual(12);
+  expect(alone[0]?.from).toBe(9 * 60);
+  for (const [at, one] of alone.entries()) expect(one.from, one.row).toBeGreaterThanOrEqual(alone[at - 1]?.to ?? 0);
+
+  // A burner less: the day becomes no shorter, and begins when it is told to.
+  await page.getByLabel("Burners").fill("1");
+  await page.getByLabel("Begin at").fill("2 pm");
+  await expect.poll(async () => (await work())[0]?.from).toBe(14 * 60);
+  await expect(page.getByRole("button", { name: "Stop looking, keep this" })).toBeHidden();
+  const fewer = await work();
+  const length = (all: typeof fewer) => Math.max(...all.map((one) => one.to)) - (all[0]?.from ?? 0);
+  expect(length(fewer)).toBeGreaterThanOrEqual(length(alone));
+  await page.getByLabel("Begin at").fill("half past");
+  await page.getByLabel("Burners").focus();
+  await expect(page.getByText("Write a time of the day, like 9:00 or 2 pm.")).toBeVisible();
+
+  // Wanted in four weeks, in five days, tomorrow: soy cures four days at the least and two weeks at best (the demo's soy).
+  const pot = page
+    .getByRole("listitem")
+    .filter({ hasText: "12 × Rain" })
+    .or(page.getByRole("listitem").filter({ hasText: "6 × Rain on slate, squat tumbler" }))
+    .first();
+  await page.getByLabel("Begin at").fill("9");
+  for (const [day, told] of [
+    ["11 Apr", "✓ may be sold, once tested, from"],
+    ["20 Mar", "short of the recommended cure; the minimum is kept"],
+    ["15 Mar", "late even with the minimum cure: it had to be poured by"],
+  ] as const) {
+    await page.getByLabel("Wanted by").fill(day);
+    await expect(pot).toContainText(told);
+  }
+  await page.getByLabel("Wanted by").fill("1 Mar 2026");
+  await page.getByLabel("Burners").focus();
+  await expect(page.getByText("That day is over.")).toBeVisible();
+
+  // What was typed is offered back.
+  await page.getByLabel("Begin at").fill("10");
+  await expect
+    .poll(() => page.evaluate(() => Object.entries(localStorage).some(([key, value]) => key.endsWith(".day") && value.includes('"begin":"10"'))))
+    .toBe(true);
+  await open(page, "/");
+  await page.keyboard.press("/");
+  await page.keyboard.type("timetable");
+  await page.getByRole("option", { name: /Timetable of a day/ }).click();
+  await page.getByRole("button", { name: "Take it up" }).click();
+  await expect(count("Hay loft, squat tumbler")).toHaveValue("8");
+  await expect(day.getByRole("heading", { name: "4 pots" })).toBeVisible();
+});
