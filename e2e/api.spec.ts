@@ -77,6 +77,20 @@ test("a timetable is worked out in a thread of its own, while others are answere
     request.get("/api/clock").then(() => order.push("clock")),
   ]);
   expect(order).toEqual(["clock", "timetable"]);
+  // Who goes away while it is searched leaves its thread to the next.
+  const gone = await Promise.allSettled(
+    Array.from({ length: 3 }, () =>
+      fetch(`${process.env.HEARTH_URL}/api/v1/schedule`, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: JSON.stringify({ resources: { ...resources, pitcher: 3 }, jobs: pots(14), seconds: 30 }),
+        signal: AbortSignal.timeout(1_500),
+      }),
+    ),
+  );
+  expect(gone.map((one) => one.status)).toEqual(["rejected", "rejected", "rejected"]);
+  const next = await request.post("/api/v1/schedule", { data: { resources, jobs: pots(2), seconds: 5 }, timeout: 25_000 });
+  expect(await next.json()).toMatchObject({ makespan: 54, proved_optimal: true });
 });
 
 test("an event may be sent twice, and a faulty one is told by field", async ({ request, workshop }) => {

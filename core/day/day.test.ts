@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { READY_PROCESSES } from "../process/ready/ready";
 import { answerSchedule } from "../schedule/answer";
@@ -64,13 +65,41 @@ describe("what is wanted", () => {
       50_000,
     );
     expect(pots.map((one) => [one.formulaName, one.jars, one.totalMg])).toEqual([
-      ["Rain, pot 1 of 2", 8, Math.round((5 * 180_000 + 3 * 12_500) * 1.05)],
-      ["Rain, pot 2 of 2", 9, Math.round((5 * 180_000 + 4 * 12_500) * 1.05)],
+      ["Rain, 1 of 2", 9, Math.round((5 * 180_000 + 4 * 12_500) * 1.05)],
+      ["Rain, 2 of 2", 8, Math.round((5 * 180_000 + 3 * 12_500) * 1.05)],
       ["Hay", 3, 567_000],
     ]);
     for (const one of pots) expect(one.totalMg).toBeLessThanOrEqual(1_000_000);
     // Three jars of 400 g do not go into two pots of 700 g, though their weight would.
     expect(gatherPots([wanted({ count: 3, fillMg: 400_000 })], 700_000, 0).map((one) => one.jars)).toEqual([1, 1, 1]);
+  });
+});
+
+describe("pots of any wish", () => {
+  it("hold every jar once, in as few pots as do, and none more than a pitcher unless a single jar does", () => {
+    const line = fc.record({ count: fc.integer({ min: 0, max: 60 }), fillMg: fc.integer({ min: 12_000, max: 400_000 }), formulaId: fc.constantFrom("f", "g") });
+    fc.assert(
+      fc.property(
+        fc.array(line, { maxLength: 6 }),
+        fc.integer({ min: 300_000, max: 3_000_000 }),
+        fc.integer({ min: 0, max: 100_000 }),
+        (lines, pitcher, spare) => {
+          const all = lines.map((one, at) => wanted({ ...one, productId: `p${at}`, name: `p${at}` }));
+          const pots = gatherPots(all, pitcher, spare);
+          for (const [at, one] of all.entries()) {
+            const made = pots.flatMap((each) => each.lines.filter((other) => other.name === `p${at}`)).reduce((sum, other) => sum + other.count, 0);
+            expect(made).toBe(one.count);
+          }
+          for (const each of pots) {
+            expect(each.jars).toBe(each.lines.reduce((sum, one) => sum + one.count, 0));
+            expect(each.jars).toBeGreaterThan(0);
+            // A jar that is too much alone stands alone; rounding is to the milligram.
+            if (each.totalMg > pitcher + 1) expect(each.jars).toBe(1);
+          }
+          expect(new Set(pots.map((each) => each.key)).size).toBe(pots.length);
+        },
+      ),
+    );
   });
 });
 

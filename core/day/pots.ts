@@ -26,35 +26,53 @@ export interface DayPot {
   lines: { name: string; count: number }[];
 }
 
+/** Spreads jars over so many pots: each to the one that holds least, the heaviest first. How many of each line go into each pot. */
+function spreadOver(lines: readonly Wanted[], pots: number): { counts: number[][]; mg: number[] } {
+  const counts = Array.from({ length: pots }, () => lines.map(() => 0));
+  const mg = counts.map(() => 0);
+  const heaviest = lines.map((_, at) => at).sort((a, b) => (lines[b]?.fillMg ?? 0) - (lines[a]?.fillMg ?? 0));
+  for (const at of heaviest) {
+    const { count, fillMg } = lines[at] as Wanted;
+    for (let n = 0; n < count; n++) {
+      let least = 0;
+      for (let pot = 1; pot < pots; pot++) if ((mg[pot] as number) < (mg[least] as number)) least = pot;
+      mg[least] = (mg[least] as number) + fillMg;
+      (counts[least] as number[])[at] = (counts[least]?.[at] ?? 0) + 1;
+    }
+  }
+  return { counts, mg };
+}
+
 /**
  * Gathers what is wanted into pots: what is of one formula shares a pot, and where a pitcher does not hold it all, it is
- * split into as few as do, each line spread evenly over them. Spare in millionths.
+ * split into as few as do, jar by jar and about as heavy as one another. Spare in millionths.
  */
 export function gatherPots(wanted: readonly Wanted[], pitcherMg: number, sparePpm: number): DayPot[] {
   const byFormula = new Map<string, Wanted[]>();
   for (const one of wanted) if (one.count > 0) byFormula.set(one.formulaId, [...(byFormula.get(one.formulaId) ?? []), one]);
+  const room = pitcherMg / (1 + sparePpm / 1_000_000);
   return [...byFormula.values()].flatMap((lines) => {
     const first = lines[0] as Wanted;
-    const whole = (line: Wanted, count: number) => line.fillMg * count * (1 + sparePpm / 1_000_000);
-    const totalMg = lines.reduce((sum, line) => sum + whole(line, line.count), 0);
-    const most = lines.reduce((sum, line) => sum + line.count, 0);
-    const share = (line: Wanted, at: number, of: number) => Math.floor((line.count * (at + 1)) / of) - Math.floor((line.count * at) / of);
-    const heaviest = (of: number) => Math.max(...Array.from({ length: of }, (_, at) => lines.reduce((sum, line) => sum + whole(line, share(line, at, of)), 0)));
-    let pots = Math.min(most, Math.max(1, Math.ceil(totalMg / pitcherMg)));
-    // A jar cannot be parted, so that an even split may still be too much for one.
-    while (pots < most && heaviest(pots) > pitcherMg) pots += 1;
-    return Array.from({ length: pots }, (_, at): DayPot => {
-      const mine = lines.flatMap((line) => (share(line, at, pots) > 0 ? [{ line, count: share(line, at, pots) }] : []));
-      return {
+    const totalMg = lines.reduce((sum, line) => sum + line.fillMg * line.count, 0);
+    const jars = lines.reduce((sum, line) => sum + line.count, 0);
+    // A jar cannot be parted, so that what would go by weight may want a pot more; one that is too much alone stands alone.
+    let pots = Math.min(jars, Math.max(1, Math.ceil(totalMg / room)));
+    let spread = spreadOver(lines, pots);
+    while (pots < jars && Math.max(...spread.mg) > room) {
+      pots += 1;
+      spread = spreadOver(lines, pots);
+    }
+    return spread.counts.map(
+      (counts, at): DayPot => ({
         key: `${first.formulaId}:${at + 1}`,
         formulaId: first.formulaId,
-        formulaName: pots > 1 ? `${first.formulaName}, pot ${at + 1} of ${pots}` : first.formulaName,
+        formulaName: pots > 1 ? `${first.formulaName}, ${at + 1} of ${pots}` : first.formulaName,
         process: first.process,
         components: first.components,
-        totalMg: Math.round(mine.reduce((sum, one) => sum + whole(one.line, one.count), 0)),
-        jars: mine.reduce((sum, one) => sum + one.count, 0),
-        lines: mine.map(({ line, count }) => ({ name: line.name, count })),
-      };
-    });
+        totalMg: Math.round((spread.mg[at] as number) * (1 + sparePpm / 1_000_000)),
+        jars: counts.reduce((sum, count) => sum + count, 0),
+        lines: lines.flatMap((line, n) => ((counts[n] as number) > 0 ? [{ name: line.name, count: counts[n] as number }] : [])),
+      }),
+    );
   });
 }

@@ -1,11 +1,30 @@
+import { DateTime } from "luxon";
 import { describe, expect, it } from "vitest";
-import { parseWhen } from "./when";
+import { parseWhen, readDay } from "./when";
 
 const NOW = "2026-03-14T14:20:00.000Z";
 const read = (text: string, zone = "UTC") => {
   const parsed = parseWhen(text, NOW, zone);
   return parsed.ok ? parsed.value : parsed.message;
 };
+
+describe("a day that lies ahead", () => {
+  const today = DateTime.fromISO("2026-11-25T10:00:00.000Z", { zone: "UTC" });
+  const ahead = (text: string, locale?: string) => readDay(text, today, locale, true)?.toISODate();
+
+  it("without its year is the next such day, and today is today", () => {
+    expect(ahead("28 Nov")).toBe("2026-11-28");
+    expect(ahead("25 Nov")).toBe("2026-11-25");
+    expect(ahead("14 Mar")).toBe("2027-03-14");
+    expect(ahead("today")).toBe("2026-11-25");
+    expect(ahead("3/14", "en-US")).toBe("2027-03-14");
+    // With its year it is that day, even where it is over: whoever asks says so.
+    expect(ahead("1 Mar 2026")).toBe("2026-03-01");
+    expect(ahead("soon")).toBeUndefined();
+    // Of what has happened the last such day is meant.
+    expect(readDay("28 Nov", today)?.toISODate()).toBe("2025-11-28");
+  });
+});
 
 describe("when something happened", () => {
   it("reads a time of today in the workshop's own zone, a full date, or now", () => {

@@ -69,7 +69,7 @@ export const GLOSSARY: readonly Word[] = [
     at: ["Pour at", "Sheet: pour at"],
     says: "The range of wax temperature in which the vessels are filled. Too hot leaves pits and craters, too cool leaves a rough top.",
   },
-  { name: "process", at: ["Process", "Process to begin from", "Process name"], says: "How a wax is worked: acts in order, with their temperatures and times." },
+  { name: "process", at: ["Process", "Process name"], says: "How a wax is worked: acts in order, with their temperatures and times." },
   {
     name: "relief holes",
     says: "Holes poked round the wick of a moulded candle while it sets, so that the hollow that forms there can be filled by a second pour.",

@@ -88,7 +88,7 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
   const { x } = across;
   const named = thumb ? moments.map((moment) => ({ ...moment, x: x(Date.parse(moment.at)), from: 0, row: 0 })) : inRows(moments, x, width - 4);
   const rows = thumb ? 0 : Math.max(0, ...named.map((moment) => moment.row + 1));
-  const edge = { ...side, top: thumb ? 3 : 14, bottom: thumb ? 3 : 30 + rows * LINE };
+  const edge = { ...side, top: thumb ? 3 : 14, bottom: thumb ? 3 : times.length === 0 ? 10 : 30 + rows * LINE };
   const foot = height - edge.bottom;
   const warmest = Math.max(...sorted.map((mark) => mark.celsius), ...ranges.map((one) => one.range.high));
   const coolest = Math.min(...sorted.map((mark) => mark.celsius), ...ranges.map((one) => one.range.low));

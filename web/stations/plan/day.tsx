@@ -251,7 +251,7 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
             <Field label="Burners" {...fields.bind("burners")} inputMode="numeric" />
             <Field label="Pitchers" {...fields.bind("pitchers")} inputMode="numeric" />
             <Field label="A pitcher holds" unit={units.mass} {...fields.bind("holds")} inputMode="decimal" />
-            <Field label="Spare" unit="%" {...fields.bind("spare")} inputMode="decimal" narrow />
+            <Field label="Spare" unit="%" {...fields.bind("spare")} inputMode="decimal" />
           </div>
         </section>
       </form>

@@ -1,0 +1,45 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { ACTS, SHELF_FIELDS } from "@hearth/core";
+import { describe, expect, it } from "vitest";
+import { GLOSSARY, wordAt } from "./glossary";
+
+const WEB = new URL("..", import.meta.url).pathname;
+const sources = (folder: string): string[] =>
+  readdirSync(folder, { withFileTypes: true }).flatMap((one) => {
+    if (one.name === ".next" || one.name === "node_modules") return [];
+    const path = join(folder, one.name);
+    return one.isDirectory() ? sources(path) : /\.tsx$/.test(one.name) && !one.name.includes(".test.") ? [readFileSync(path, "utf8")] : [];
+  });
+
+describe("the trade's words", () => {
+  it("are each explained once, in a sentence that ends", () => {
+    const names = GLOSSARY.map((word) => word.name);
+    expect(new Set(names).size).toBe(names.length);
+    for (const { name, says } of GLOSSARY) {
+      expect(says.length, name).toBeGreaterThan(30);
+      expect(says, name).toMatch(/^[A-Z].*\.$/s);
+    }
+  });
+
+  it("stand at labels that there are: none explains a field that was renamed", () => {
+    const all = sources(WEB).join("\n");
+    const fields = [...Object.values(SHELF_FIELDS).flat(), ...ACTS.flatMap((act) => act.fields)].map((field) =>
+      (field.label.split(" · ")[0] as string).toLowerCase(),
+    );
+    for (const word of GLOSSARY)
+      for (const label of word.at ?? []) {
+        const written = all.includes(`label="${label}"`) || all.includes(`"${label}"`);
+        expect(written || fields.includes(label.toLowerCase()), `${word.name}: ${label}`).toBe(true);
+        expect(wordAt(label)).toBe(word);
+      }
+  });
+
+  it("are found whatever unit follows the label, and not where a label only begins alike", () => {
+    expect(wordAt("Load · %")?.name).toBe("load");
+    expect(wordAt("Largest load · % of the wax")?.name).toBe("load");
+    expect(wordAt("WORKING FILL")?.name).toBe("working fill");
+    expect(wordAt("Loaded by")).toBeNull();
+    expect(wordAt("")).toBeNull();
+  });
+});
