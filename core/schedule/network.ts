@@ -37,6 +37,8 @@ export class Network {
   readonly shared: { cap: number; uses: Use[] }[] = [];
   /** Nothing worse than this is looked for. */
   target = FAR;
+  /** Nor anything in which the ends of all jobs come to more together. */
+  ends = Number.POSITIVE_INFINITY;
 
   constructor(readonly model: Model) {
     const { n } = model;
@@ -206,7 +208,13 @@ export class Network {
 
   /** What the value that is looked for says of the ends of jobs. */
   private bound(): boolean {
-    const { model, low, target } = this;
+    const { model, low, target, ends } = this;
+    if (Number.isFinite(ends)) {
+      let sum = 0;
+      for (const op of model.last) sum += (low[op] as number) + (model.dur[op] as number);
+      if (sum > ends) return false;
+      for (const op of model.last) this.lower(op, (low[op] as number) + ends - sum);
+    }
     if (target >= FAR) return true;
     if (model.objective === "makespan") {
       for (const op of model.last) this.lower(op, target - (model.dur[op] as number));
@@ -330,7 +338,15 @@ export class Network {
       const sureTo = Math.max((low[u.b] as number) + u.bOff, (low[u.a] as number) + u.aOff + u.least);
       if (u.least === 0) continue;
       let start = (low[u.a] as number) + u.aOff;
-      for (const span of spans) {
+      // The spans follow one another in time: those before it are passed over at once.
+      let [from, to] = [0, spans.length];
+      while (from < to) {
+        const middle = (from + to) >> 1;
+        if ((spans[middle]?.to ?? 0) <= start) from = middle + 1;
+        else to = middle;
+      }
+      for (let k = from; k < spans.length; k++) {
+        const span = spans[k] as (typeof spans)[number];
         if (span.to <= start) continue;
         if (span.from >= start + u.least) break;
         // Its own part in it does not stand in its way.

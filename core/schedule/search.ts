@@ -195,6 +195,10 @@ function simpleBound(model: Model): number {
   return model.objective === "makespan" ? most : late;
 }
 
+/** The ends of all jobs together. */
+const endsOf = ({ last, dur }: Pick<Model, "last" | "dur">, starts: Int32Array): number =>
+  last.reduce((sum, op) => sum + (starts[op] as number) + (dur[op] as number), 0);
+
 /** More pairs of uses than this are not held against one another. */
 const MOST_PAIRS = 400_000;
 const pairsOf = (model: Model): number => {
@@ -231,13 +235,16 @@ export function* search(model: Model, clock: () => number, seed = 1): Generator<
   let best: Int32Array = inserter.place(Array.from({ length: model.jobs }, (_, j) => j));
   let value = worth(model, best);
   let bound = simpleBound(model);
+  let compact = endsOf(model, best);
   const take = (starts: Int32Array) => {
     const its = worth(model, starts);
-    // What is as good but ends sooner leaves more room to go on from.
-    if (its < value || (its === value && makespanOf(model, starts) <= makespanOf(model, best))) {
-      best = starts;
-      value = its;
-    }
+    if (its > value) return;
+    // What is as good, with its jobs out of the way sooner, leaves more room to go on from.
+    const ends = endsOf(model, starts);
+    if (its === value && ends > compact) return;
+    best = starts;
+    value = its;
+    compact = ends;
   };
   const found = (): Found => ({ starts: best, value, bound: Math.min(bound, value) });
   if (model.n === 0) return found();
@@ -261,20 +268,23 @@ export function* search(model: Model, clock: () => number, seed = 1): Generator<
   yield found();
 
   /** Looks through what is left when some steps are freed. */
-  const apart = (net: Network, freed: Uint8Array, target: number, fails: number, much: number, until: number) => {
-    net.target = target;
+  const apart = (net: Network, freed: Uint8Array, sideways: boolean, fails: number, much: number, until: number) => {
+    net.target = sideways ? value : value - 1;
+    net.ends = sideways ? compact - 1 : Number.POSITIVE_INFINITY;
     net.reset();
     hold(net, best, freed);
     branch(net, {
       fails,
       noise: noise(much),
-      whole: net.open.length < 3_000,
+      whole: net.open.length < 3_000 && model.n < 150,
       stop: () => clock() > until,
       onBetter: (starts) => {
         take(starts);
-        net.target = Math.min(net.target, value - 1);
+        net.target = sideways ? value : value - 1;
+        if (sideways) net.ends = compact - 1;
       },
     });
+    net.ends = Number.POSITIVE_INFINITY;
     net.open = Int32Array.from(net.settled.keys());
   };
   /** Looks through everything up to a target; true where that was done, so that nothing better than what is known then is there. */
@@ -333,7 +343,7 @@ export function* search(model: Model, clock: () => number, seed = 1): Generator<
         }
       }
       // Sideways too, so that it does not stay where it is.
-      apart(net, freed, random() < 0.4 ? value : value - 1, fails, 2 + random() * 20, until);
+      apart(net, freed, random() < 0.5, fails, 2 + random() * 20, until);
     }
     dry = value < before ? 0 : dry + 1;
     if (dry > 60) {

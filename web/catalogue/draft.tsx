@@ -26,7 +26,12 @@ const read = (key: string): Kept | null => {
  * Keeps what is half typed in a form on this device, and offers it back when the form is opened again. `drop` forgets it,
  * once it was saved. Where the device keeps nothing, nothing is offered.
  */
-export function useDraft(name: string, typed: Typed, take: (typed: Record<string, string>) => void): { offer: ReactNode; drop: () => void } {
+export function useDraft(
+  name: string,
+  typed: Typed,
+  take: (typed: Record<string, string>) => void,
+  words = { title: "Half typed before", says: "You left this form without saving. What you had typed is kept on this device." },
+): { offer: ReactNode; drop: () => void } {
   const { workshopId } = usePlace();
   const key = `hearth.draft.${workshopId}.${name}`;
   const [kept, setKept] = useState<Kept | null>(null);
@@ -60,8 +65,8 @@ export function useDraft(name: string, typed: Typed, take: (typed: Record<string
   };
   const offer = kept ? (
     <section className="border-l-[6px] border-cool bg-cool-fill px-3 py-2 text-[15px]">
-      <h3>Half typed before</h3>
-      <p className="mt-1">You left this form without saving. What you had typed is kept on this device.</p>
+      <h3>{words.title}</h3>
+      <p className="mt-1">{words.says}</p>
       <div className="mt-2 flex flex-wrap gap-2">
         <button
           type="button"

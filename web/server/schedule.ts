@@ -7,6 +7,8 @@ import { TooBusy } from "./respond";
 const AT_ONCE = Math.max(1, availableParallelism() - 1);
 const MOST_WAITING = 8;
 
+const gone = () => new TooBusy("Nobody waits for this timetable any more.");
+
 let running = 0;
 const waiting: (() => void)[] = [];
 
@@ -23,7 +25,7 @@ export async function inThread(request: ScheduleRequest, signal: AbortSignal): P
   }
   if (signal.aborted) {
     waiting.shift()?.();
-    throw new TooBusy("Nobody waits for this timetable any more.");
+    throw gone();
   }
   running += 1;
   // Asked for at run time: the bundler would look for a file whose name is not known yet.
@@ -34,7 +36,7 @@ export async function inThread(request: ScheduleRequest, signal: AbortSignal): P
       worker.once("message", resolve);
       worker.once("error", reject);
       worker.once("exit", () => reject(new Error("The thread ended without an answer.")));
-      signal.addEventListener("abort", () => void worker.terminate(), { once: true });
+      signal.addEventListener("abort", () => reject(gone()), { once: true });
     });
   } finally {
     void worker.terminate();

@@ -94,10 +94,15 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
     } as Record<string, FieldRule<unknown>>;
   }, [ids, units, now]);
   const fields = useFields(rules);
-  const draft = useDraft("day", { ...fields.typed, added: added.join() }, ({ added: more, ...typed }) => {
-    setAdded((more ?? "").split(",").filter(Boolean));
-    fields.fill(typed);
-  });
+  const draft = useDraft(
+    "day",
+    { ...fields.typed, added: added.join() },
+    ({ added: more, ...typed }) => {
+      setAdded((more ?? "").split(",").filter(Boolean));
+      fields.fill(typed);
+    },
+    { title: "Typed before", says: "The day that was typed last is kept on this device." },
+  );
   const v = fields.values as Record<string, unknown>;
   const figure = (name: string): number | null => (typeof v[name] === "number" ? (v[name] as number) : null);
   const [hands, burner, pitcher, holds, spare] = [figure("hands"), figure("burners"), figure("pitchers"), figure("holds"), figure("spare")];
