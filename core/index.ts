@@ -48,6 +48,7 @@ export * from "./product/product";
 export * from "./product/section";
 export * from "./product/tested";
 export * from "./product/wicks";
+export { randomFrom } from "./random";
 export * from "./recipe/colours";
 export * from "./recipe/difference";
 export * from "./recipe/disagreements";

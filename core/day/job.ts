@@ -1,6 +1,6 @@
 import type { TemperatureRange } from "../heat/range";
 import { actKindOf } from "../process/acts";
-import type { Act } from "../process/process";
+import { type Act, poursOf } from "../process/process";
 import type { ScheduleRequest } from "../schedule/request";
 import { coolingMinutes, dropByOil, USUAL_ROOM } from "./cooling";
 import type { DayPot } from "./pots";
@@ -23,10 +23,30 @@ const middle = (range: TemperatureRange): number => (range.low + range.high) / 2
 /** What the hands and the heat do for one pot on its day, in order. */
 export interface DayJob {
   job: Job;
-  /** The verb of each step, and whether hands are needed. */
-  steps: { id: string; name: string; hands: boolean; heats: boolean }[];
+  /** The verb of each step, whether hands are needed, and whether it is on the heat or pours. */
+  steps: { id: string; name: string; hands: boolean; heats: boolean; pours: boolean }[];
   /** How long what is poured stands unmoved after the last step of the day, in minutes. */
   setMinutes: number;
+}
+
+/** What is known of a pot between two of its acts: °C, minutes that only pass, what of them at most, its weight and its room. */
+interface Between {
+  heat: number | null;
+  idle: number;
+  idleMost: number | null;
+  massMg: number;
+  room: number;
+}
+
+/** The wait from one act to the next that does something, and whether the pot stands on its burner meanwhile. */
+function waitBetween(last: Act, next: Act, { heat, idle, idleMost, massMg, room }: Between): { wait: Step["wait"]; onBurner: boolean } {
+  const range = "range" in next ? (next.range as TemperatureRange | undefined) : undefined;
+  const falls = range !== undefined && heat !== null && next.kind !== "heat";
+  if (last.kind === "heat" && (!falls || heat * 100 <= range.high)) return { wait: { min: idle, max: idle + HOLD_MINUTES }, onBurner: true };
+  const most = falls ? coolingMinutes(heat, range.low / 100, massMg, room) : Number.POSITIVE_INFINITY;
+  if (!falls || !Number.isFinite(most)) return { wait: { min: idle, ...(idleMost === null ? {} : { max: Math.max(idle, idleMost) }) }, onBurner: false };
+  const min = Math.max(idle, Math.ceil(coolingMinutes(heat, range.high / 100, massMg, room)));
+  return { wait: { min, max: Math.max(min, Math.floor(most), most < 1 ? REHEAT_MINUTES : 0) }, onBurner: false };
 }
 
 /**
@@ -63,23 +83,9 @@ export function jobOfPot(pot: DayPot, room = USUAL_ROOM): DayJob {
       before.name = `${before.name} and ${kind.verb}`;
     } else {
       if (before) {
-        before.wait = { min: idle, ...(idleMost === null ? {} : { max: Math.max(idle, idleMost) }) };
-        const range = "range" in act ? (act.range as TemperatureRange | undefined) : undefined;
-        const last = before.acts.at(-1) as Act;
-        if (range && heat !== null && act.kind !== "heat") {
-          const held = last.kind === "heat" && heat * 100 <= range.high;
-          const least = coolingMinutes(heat, range.high / 100, pot.totalMg, room);
-          const most = coolingMinutes(heat, range.low / 100, pot.totalMg, room);
-          const floor = Number.isFinite(least) ? Math.ceil(least) : 0;
-          if (held) {
-            before.wait = { min: idle, max: idle + HOLD_MINUTES };
-            before.keeps.push("burner");
-          } else if (Number.isFinite(most))
-            before.wait = { min: Math.max(idle, floor), max: Math.max(idle, floor, Math.floor(most), most < 1 ? REHEAT_MINUTES : 0) };
-        } else if (last.kind === "heat") {
-          before.wait = { min: idle, max: idle + HOLD_MINUTES };
-          before.keeps.push("burner");
-        }
+        const { wait, onBurner } = waitBetween(before.acts.at(-1) as Act, act, { heat, idle, idleMost, massMg: pot.totalMg, room });
+        before.wait = wait;
+        if (onBurner) before.keeps.push("burner");
       }
       steps.push({
         id: String(steps.length + 1),
@@ -100,10 +106,16 @@ export function jobOfPot(pot: DayPot, room = USUAL_ROOM): DayJob {
   // A pitcher is taken from the first to the last that needs it.
   const uses = steps.flatMap((step, at) => (step.needs.pitcher ? [at] : []));
   for (let at = uses[0] ?? steps.length; at < (uses.at(-1) ?? 0); at++) steps[at]?.keeps.push("pitcher");
-  const heating = (step: (typeof steps)[number]) => step.acts.some((act) => act.kind === "heat");
+  const pours = new Set<Act>(poursOf(acts));
   return {
     job: { id: pot.key, release: 0, steps: steps.map(({ acts: _acts, name: _name, ...step }) => step) },
-    steps: steps.map((step) => ({ id: step.id, name: step.name, hands: (step.needs.hands ?? 0) > 0, heats: heating(step) })),
+    steps: steps.map((step) => ({
+      id: step.id,
+      name: step.name,
+      hands: (step.needs.hands ?? 0) > 0,
+      heats: step.acts.some((act) => act.kind === "heat"),
+      pours: step.acts.some((act) => pours.has(act)),
+    })),
     setMinutes,
   };
 }

@@ -1,3 +1,4 @@
+import { randomFrom } from "../random";
 import { Inserter } from "./insert";
 import { type Model, makespanOf, type Use, worth } from "./model";
 import { Network } from "./network";
@@ -8,18 +9,6 @@ export interface Found {
   value: number;
   /** No timetable is better than this. */
   bound: number;
-}
-
-/** A random order that can be had again. */
-function randomFrom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
 }
 
 const slackOf = (net: Network, u: Use, v: Use): number => (net.high[v.a] as number) + v.aOff - ((net.low[u.b] as number) + u.bOff);
@@ -166,8 +155,7 @@ function hold(net: Network, starts: Int32Array, freed: Uint8Array): void {
 }
 
 /** How hard it was to make a resource do: what takes longest stands first in the first orders tried. */
-function firstOrders(model: Model, random: () => number): number[][] {
-  const all = Array.from({ length: model.jobs }, (_, j) => j);
+function firstOrders(model: Model, all: readonly number[], random: () => number): number[][] {
   const span = (j: number) => {
     let sum = 0;
     for (let op = model.first[j] as number; op >= 0; op = model.next[op] as number)
@@ -176,7 +164,7 @@ function firstOrders(model: Model, random: () => number): number[][] {
   };
   const due = (j: number) => ((model.due[j] as number) < 0 ? Number.MAX_SAFE_INTEGER : (model.due[j] as number));
   const by = (key: (j: number) => number) => [...all].sort((a, b) => key(a) - key(b));
-  const orders = [all, by((j) => -span(j)), by(span), by(due), by((j) => due(j) - span(j)), by((j) => model.release[j] as number)];
+  const orders = [[...all], by((j) => -span(j)), by(span), by(due), by((j) => due(j) - span(j)), by((j) => model.release[j] as number)];
   for (let k = 0; k < 8; k++) orders.push([...all].sort(() => random() - 0.5));
   return orders;
 }
@@ -232,7 +220,8 @@ export function* search(model: Model, clock: () => number, seed = 1): Generator<
   const random = randomFrom(seed);
   const noise = (much: number) => () => random() * much;
   const inserter = new Inserter(model);
-  let best: Int32Array = inserter.place(Array.from({ length: model.jobs }, (_, j) => j));
+  const everyone = Array.from({ length: model.jobs }, (_, j) => j);
+  let best: Int32Array = inserter.place(everyone);
   let value = worth(model, best);
   let bound = simpleBound(model);
   let compact = endsOf(model, best);
@@ -248,9 +237,8 @@ export function* search(model: Model, clock: () => number, seed = 1): Generator<
   };
   const found = (): Found => ({ starts: best, value, bound: Math.min(bound, value) });
   if (model.n === 0) return found();
-  for (const order of firstOrders(model, random)) take(inserter.place(order));
+  for (const order of firstOrders(model, everyone, random)) take(inserter.place(order));
   yield found();
-  const everyone = Array.from({ length: model.jobs }, (_, j) => j);
   /** Takes next what is soonest out of the way, or most pressed; with some chance, so that it goes another way each time. */
   const score = (by: number, much: number) => (j: number, starts: Int32Array) => {
     const first = starts[model.first[j] as number] as number;
@@ -319,7 +307,7 @@ export function* search(model: Model, clock: () => number, seed = 1): Generator<
       if (whole(net, bound, fails * 4, clock() + 400) && value > bound) bound += 1;
     } else if (!net || tries % 3 === 0) {
       // Some jobs are taken out and put in again in another order.
-      const order = Array.from({ length: model.jobs }, (_, j) => j).sort(() => random() - 0.5);
+      const order = [...everyone].sort(() => random() - 0.5);
       const out = order.slice(0, Math.max(1, Math.min(model.jobs, 1 + Math.floor(random() * (wide + 2)))));
       const stay = order.slice(out.length);
       for (let turn = 0; turn < 6; turn++) {

@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from "node:fs";
 import { request } from "node:http";
 import { join } from "node:path";
+import { randomFrom } from "@hearth/core";
 import { v7 } from "uuid";
 import { demoId, WORKSHOP } from "../../demo/workshop";
 import { readRunning } from "../home";
@@ -10,18 +11,6 @@ import { serve } from "../serve";
 const MANY = Number(process.env.HEARTH_REQUESTS ?? 10_000);
 const AT_ONCE = 12;
 const SLOW_MS = 1_000;
-
-/** A random order that can be had again: the trial says its seed. */
-function random(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 interface Shot {
   method: string;
@@ -90,7 +79,7 @@ function actions(): string[] {
 }
 
 function shots(seed: number) {
-  const next = random(seed);
+  const next = randomFrom(seed);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)] as T;
   const ids = actions();
   const strange = (depth = 0): unknown => {

@@ -163,10 +163,14 @@ async function appendAll(db: Database, workshopId: string, batchId: string, aske
     for (const one of asked) taken.push(await take(one));
     if (fresh.size === 0) return taken as Appended[];
 
-    const [newest] = await tx
-      .select({ seq: sql<string | null>`max(${batchEvents.seq})` })
-      .from(batchEvents)
-      .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, batchId)));
+    // What reaches back is read by the pages anew: only what goes on from it asks what stood last.
+    const [newest] =
+      all === null
+        ? await tx
+            .select({ seq: sql<string | null>`max(${batchEvents.seq})` })
+            .from(batchEvents)
+            .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, batchId)))
+        : [];
     const written = await tx
       .insert(batchEvents)
       .values([...fresh.values()].map((event) => eventRow(workshopId, batchId, event)))
@@ -179,7 +183,7 @@ async function appendAll(db: Database, workshopId: string, batchId: string, aske
       .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)));
     if (batch.drawsStock) await writeDraws(tx, workshopId, batchId, facts, all ? null : before);
     // What only goes on from what was there is told at once, so that pages need not ask for it.
-    const goesOn = all === null && newest ? { written: { after: Number(newest.seq), seq: Math.max(...seqs.values()), events: [...fresh.values()] } } : {};
+    const goesOn = newest ? { written: { after: Number(newest.seq), seq: Math.max(...seqs.values()), events: [...fresh.values()] } } : {};
     await tellPages(tx, { workshop: workshopId, batch: batchId, ...goesOn });
     return taken.map((one) => ("ok" in one ? one : { ok: true, repeated: false, seq: seqs.get(one.id) ?? 0 }));
   });

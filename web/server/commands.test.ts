@@ -1,7 +1,7 @@
 import { batchOf, type FormulaSpec, processFrom, READY_PROCESSES } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { batches } from "../data/tables/batch";
 import { formulas, formulaVersions } from "../data/tables/formula";
 import { vessels, waxes } from "../data/tables/shelf";
@@ -9,9 +9,9 @@ import { people, workshops } from "../data/tables/workshop";
 import { saveProcess } from "../stations/formulas/commands";
 import { changeWorkshop, makeWorkshop } from "../stations/frame/workshop-commands";
 import { startBatch } from "../stations/plan/commands";
-import { type TestDatabase, testDatabase } from "../testing/database";
 import { jar } from "../testing/headers";
 import { storedBatch } from "../testing/stored-batch";
+import { here, inStoredWorkshop, stored, test, value, workshopId } from "../testing/stored-workshop";
 import { eventsOf } from "./events";
 import { find } from "./find";
 import { saveFormula } from "./formula-save";
@@ -22,21 +22,7 @@ import { saveOnShelf } from "./shelf-save";
 vi.mock("next/headers", () => import("../testing/headers"));
 vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
-let test: TestDatabase;
-let workshopId = "";
-let stored: Awaited<ReturnType<typeof storedBatch>>;
-
-beforeAll(async () => {
-  test = await testDatabase();
-  process.env.DATABASE_URL = test.url;
-});
-afterAll(() => test.pool.end());
-beforeEach(async () => {
-  workshopId = await test.workshop();
-  stored = await storedBatch(test, workshopId);
-  jar.clear();
-  jar.set("hearth_workshop", workshopId);
-});
+inStoredWorkshop();
 
 const spec = (over: Partial<FormulaSpec> = {}): FormulaSpec => {
   const process = processFrom(READY_PROCESSES[0] as (typeof READY_PROCESSES)[number]);
@@ -49,12 +35,6 @@ const spec = (over: Partial<FormulaSpec> = {}): FormulaSpec => {
     notes: "",
     ...over,
   };
-};
-/** The page that sends: it names its workshop. */
-const here = () => ({ workshopId, personId: stored.person });
-const value = <T>(outcome: { ok: true; value: T } | { ok: false; message: string }): T => {
-  if (!outcome.ok) throw new Error(outcome.message);
-  return outcome.value;
 };
 
 const product = (over: object = {}) => ({ id: stored.vessel, body: "vessel", count: 10, wick: null, ...over });

@@ -26,6 +26,15 @@ export async function formulaForPlan(db: Database | Transaction, workshopId: str
   return row ? { ...row, spec: readSpec(row.spec) } : null;
 }
 
+/** The newest version of each formula, to be joined to it. */
+export const newestVersions = (db: Database, workshopId: string) =>
+  db
+    .selectDistinctOn([formulaVersions.formulaId], { formulaId: formulaVersions.formulaId, number: formulaVersions.number, spec: formulaVersions.spec })
+    .from(formulaVersions)
+    .where(eq(formulaVersions.workshopId, workshopId))
+    .orderBy(formulaVersions.formulaId, desc(formulaVersions.number))
+    .as("newest");
+
 const PAGE = 30;
 
 export interface FormulasAsked {
@@ -43,12 +52,7 @@ export async function listFormulas(
   workshopId: string,
   asked: FormulasAsked = {},
 ): Promise<{ formulas: FormulaListed[]; found: number; pages: number }> {
-  const newest = db
-    .selectDistinctOn([formulaVersions.formulaId], { formulaId: formulaVersions.formulaId, number: formulaVersions.number, spec: formulaVersions.spec })
-    .from(formulaVersions)
-    .where(eq(formulaVersions.workshopId, workshopId))
-    .orderBy(formulaVersions.formulaId, desc(formulaVersions.number))
-    .as("newest");
+  const newest = newestVersions(db, workshopId);
   const where = and(
     eq(formulas.workshopId, workshopId),
     eq(formulas.putAway, asked.away ?? false),

@@ -1,27 +1,14 @@
 import { v7 } from "uuid";
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
-import { type TestDatabase, testDatabase } from "../testing/database";
-import { jar } from "../testing/headers";
-import { STARTED, storedBatch } from "../testing/stored-batch";
+import { describe, expect, it, vi } from "vitest";
+import { STARTED } from "../testing/stored-batch";
+import { here, inStoredWorkshop, stored, test, workshopId } from "../testing/stored-workshop";
 import { takeNoteAway } from "./note-commands";
 import { addNote, noteSent, notesOf, readPicture } from "./notes";
 
 vi.mock("next/headers", () => import("../testing/headers"));
 vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
-let test: TestDatabase;
-let workshopId = "";
-let stored: Awaited<ReturnType<typeof storedBatch>>;
-beforeAll(async () => {
-  test = await testDatabase();
-  process.env.DATABASE_URL = test.url;
-});
-afterAll(() => test.pool.end());
-beforeEach(async () => {
-  workshopId = await test.workshop();
-  stored = await storedBatch(test, workshopId);
-  jar.set("hearth_workshop", workshopId);
-});
+inStoredWorkshop();
 
 /** A JPEG as far as it is looked at: JFIF, and a frame of so many pixels (ITU-T T.81, annex B). */
 const jpeg = (width: number, height: number, more: number[] = []) =>
@@ -75,7 +62,7 @@ describe("a note", () => {
     const picture = v7();
     const sent = note({ pictures: [{ id: picture, jpeg: jpeg(8, 8) }] });
     await add(sent);
-    const place = { workshopId, personId: stored.person };
+    const place = here();
     expect(await takeNoteAway(place, { id: sent.id, gone: true })).toMatchObject({ ok: true });
     expect(await listed()).toEqual([]);
     expect(await readPicture(test.db, workshopId, picture)).toBeNull();

@@ -1,9 +1,10 @@
 import { type FormulaSpec, type Process, process, readFormula } from "@hearth/core";
 import { and, asc, desc, eq, sql } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
-import { formulas, formulaVersions } from "@/data/tables/formula";
+import { formulas } from "@/data/tables/formula";
 import { processes, processVersions } from "@/data/tables/process";
 import { canonical } from "./canonical";
+import { newestVersions } from "./formulas";
 import { naturally } from "./naturally";
 
 /** A process of the workshop's own, in its newest version. */
@@ -79,12 +80,7 @@ export async function followersOf(
   processId: string,
   versions: readonly { number: number; process: Process }[],
 ): Promise<Follower[]> {
-  const newest = db
-    .selectDistinctOn([formulaVersions.formulaId], { formulaId: formulaVersions.formulaId, spec: formulaVersions.spec })
-    .from(formulaVersions)
-    .where(eq(formulaVersions.workshopId, workshopId))
-    .orderBy(formulaVersions.formulaId, desc(formulaVersions.number))
-    .as("newest");
+  const newest = newestVersions(db, workshopId);
   const rows = await db
     .select({ id: formulas.id, name: formulas.name, version: formulas.version, spec: newest.spec })
     .from(formulas)

@@ -1,7 +1,7 @@
 import { guessMapping, type SheetKind } from "@hearth/core";
 import { eq } from "drizzle-orm";
 import { v7 } from "uuid";
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { products } from "../data/tables/product";
 import { waxes, wicks } from "../data/tables/shelf";
 import { lots } from "../data/tables/stock";
@@ -10,9 +10,8 @@ import { changeWorkshop } from "../stations/frame/workshop-commands";
 import { sayWickTest } from "../stations/products/commands";
 import { takeSheet } from "../stations/shelf/commands";
 import { parseText } from "../stations/shelf/file-parse";
-import { type TestDatabase, testDatabase } from "../testing/database";
-import { jar } from "../testing/headers";
-import { STARTED, storedBatch } from "../testing/stored-batch";
+import { STARTED } from "../testing/stored-batch";
+import { here, inStoredWorkshop, stored, test, workshopId } from "../testing/stored-workshop";
 import { appendEvent } from "./append";
 import { formulaNames, readCatalogue } from "./catalogue";
 import { formulaForPlan } from "./formulas";
@@ -23,21 +22,8 @@ import { saveOnShelf } from "./shelf-save";
 vi.mock("next/headers", () => import("../testing/headers"));
 vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
-let test: TestDatabase;
-let workshopId = "";
-let stored: Awaited<ReturnType<typeof storedBatch>>;
-beforeAll(async () => {
-  test = await testDatabase();
-  process.env.DATABASE_URL = test.url;
-});
-afterAll(() => test.pool.end());
-beforeEach(async () => {
-  workshopId = await test.workshop();
-  stored = await storedBatch(test, workshopId);
-  jar.set("hearth_workshop", workshopId);
-});
+inStoredWorkshop();
 
-const here = () => ({ workshopId, personId: stored.person });
 /** Takes pasted rows in, as the page does after its preview. */
 const paste = (kind: SheetKind, text: string, shown: { new: number; changed: number; same: number }) => {
   const read = parseText(text);

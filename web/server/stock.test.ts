@@ -2,16 +2,15 @@ import { processFrom, READY_PROCESSES } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { DateTime } from "luxon";
 import { v7 } from "uuid";
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { fragrances, vessels, waxes } from "../data/tables/shelf";
 import { lots, stockCounts, stockUses } from "../data/tables/stock";
 import { changeWorkshop } from "../stations/frame/workshop-commands";
 import { startBatch } from "../stations/plan/commands";
 import { saveCount, saveLot, takeSheet } from "../stations/shelf/commands";
 import { parseFile } from "../stations/shelf/file-parse";
-import { type TestDatabase, testDatabase } from "../testing/database";
-import { jar } from "../testing/headers";
-import { STARTED, storedBatch } from "../testing/stored-batch";
+import { STARTED } from "../testing/stored-batch";
+import { here, inStoredWorkshop, stored, test, value, workshopId } from "../testing/stored-workshop";
 import { appendEvent } from "./append";
 import { saveFormula } from "./formula-save";
 import { readFormula } from "./formulas";
@@ -23,25 +22,8 @@ vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 const POURED = { kind: "poured" as const, payload: { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } };
 
-let test: TestDatabase;
-let workshopId = "";
-let stored: Awaited<ReturnType<typeof storedBatch>>;
-beforeAll(async () => {
-  test = await testDatabase();
-  process.env.DATABASE_URL = test.url;
-});
-afterAll(() => test.pool.end());
-beforeEach(async () => {
-  workshopId = await test.workshop();
-  stored = await storedBatch(test, workshopId);
-  jar.set("hearth_workshop", workshopId);
-});
+inStoredWorkshop();
 
-const here = () => ({ workshopId, personId: stored.person });
-const value = <T>(outcome: { ok: true; value: T } | { ok: false; message: string }): T => {
-  if (!outcome.ok) throw new Error(outcome.message);
-  return outcome.value;
-};
 const lot = (over: object = {}) => ({
   id: v7(),
   kind: "wax",

@@ -1,13 +1,12 @@
 import { v7 } from "uuid";
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { formulas } from "../data/tables/formula";
 import { dyes, fragrances, waxes } from "../data/tables/shelf";
 import { lots } from "../data/tables/stock";
 import { saveColour } from "../stations/formulas/commands";
 import { saveProduct, sayWickTest } from "../stations/products/commands";
-import { type TestDatabase, testDatabase } from "../testing/database";
-import { jar } from "../testing/headers";
-import { STARTED, storedBatch } from "../testing/stored-batch";
+import { STARTED } from "../testing/stored-batch";
+import { here, inStoredWorkshop, stored, test, value, workshopId } from "../testing/stored-workshop";
 import { appendEvent } from "./append";
 import { readCatalogue } from "./catalogue";
 import { listColours } from "./colours";
@@ -23,25 +22,8 @@ import { bringBack, duplicate, putAway, remove } from "./tidy";
 vi.mock("next/headers", () => import("../testing/headers"));
 vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
-let test: TestDatabase;
-let workshopId = "";
-let stored: Awaited<ReturnType<typeof storedBatch>>;
-beforeAll(async () => {
-  test = await testDatabase();
-  process.env.DATABASE_URL = test.url;
-});
-afterAll(() => test.pool.end());
-beforeEach(async () => {
-  workshopId = await test.workshop();
-  stored = await storedBatch(test, workshopId);
-  jar.set("hearth_workshop", workshopId);
-});
+inStoredWorkshop();
 
-const here = () => ({ workshopId, personId: stored.person });
-const value = <T>(outcome: { ok: true; value: T } | { ok: false; message: string }): T => {
-  if (!outcome.ok) throw new Error(outcome.message);
-  return outcome.value;
-};
 const weigh = (mg: number) =>
   appendEvent(
     test.db,

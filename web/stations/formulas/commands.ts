@@ -9,6 +9,7 @@ import { colours } from "@/data/tables/colour";
 import { processes, processVersions } from "@/data/tables/process";
 import { dyes, fragrances, waxes } from "@/data/tables/shelf";
 import { canonical } from "@/server/canonical";
+import { turnGone } from "@/server/gone";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 
 const savedProcess = z.object({
@@ -97,14 +98,5 @@ export async function saveColour(place: unknown, input: unknown): Promise<Outcom
 
 /** Takes a colour away, or puts it back. */
 export async function takeColourAway(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
-    const rows = await db
-      .update(colours)
-      .set({ gone })
-      .where(and(eq(colours.workshopId, workshop.id), eq(colours.id, id)))
-      .returning({ id: colours.id });
-    if (rows.length === 0) return refused("This colour is not in this workshop any more.");
-    revalidatePath("/", "layout");
-    return done({ id });
-  });
+  return turnGone(colours, "This colour is not in this workshop any more.", place, input);
 }

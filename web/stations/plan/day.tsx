@@ -155,7 +155,7 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
   const list = rows.flatMap((row) => row.steps.map((step) => ({ row, step }))).sort((a, b) => a.step.start - b.step.start || a.step.end - b.step.end);
   /** When the last of a pot is poured. */
   const pouredAt = (key: string) => {
-    const pours = rows.find((row) => row.key === key)?.steps.filter((step) => step.name.includes("pour")) ?? [];
+    const pours = rows.find((row) => row.key === key)?.steps.filter((step) => step.pours) ?? [];
     return new Date(Date.parse(begin) + (pours.at(-1)?.end ?? 0) * 60_000).toISOString();
   };
   const atHands = list.filter(({ step }) => step.hands).reduce((sum, { step }) => sum + step.end - step.start, 0);
