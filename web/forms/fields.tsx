@@ -150,7 +150,7 @@ export function Field(props: FieldProps) {
         <label
           htmlFor={id}
           id={`${id}-label`}
-          className={`block min-w-0 font-semibold break-words hyphens-auto ${props.narrow ? "text-[14px] tracking-[-0.02em]" : "text-[15px]"}`}
+          className={`block min-w-0 font-semibold break-words hyphens-auto ${props.narrow ? "text-[13px] tracking-[-0.02em]" : "text-[15px]"}`}
         >
           {label}
           {props.of ? <span className="sr-only"> {props.of}</span> : null}
