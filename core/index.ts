@@ -30,6 +30,7 @@ export {
 export * from "./materials/cautions";
 export * from "./materials/fields";
 export * from "./materials/kinds";
+export * from "./materials/schema";
 export * from "./materials/sheet";
 export * from "./materials/starters";
 export * from "./notes/notes";
@@ -62,6 +63,7 @@ export { type ScheduleAnswer, type ScheduleRequest, scheduleAnswer, scheduleRequ
 export * from "./stock/draw-on";
 export * from "./stock/ledger";
 export * from "./stock/leftovers";
+export * from "./units/calendar";
 export * from "./units/density";
 export * from "./units/duration";
 export * from "./units/length";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { temperatureRange } from "../heat/range";
+import { temperatureRange } from "../heat/schema";
 import { inCircle, stamp } from "../log/log";
 import { formulaSpec, upcastFormula } from "../recipe/spec";
 import { batchEvent, batchKindOf } from "./batch";

@@ -1,14 +1,11 @@
-import { z } from "zod";
 import { bad, good, type Parsed } from "../units/parsed";
-import { type CentiCelsius, COLDEST, HOTTEST, parseTemperature, type TemperatureUnit, temperatureParts, writeDifference } from "../units/temperature";
-
-const celsius = z.number().int().min(COLDEST).max(HOTTEST);
+import { type CentiCelsius, parseTemperature, type TemperatureUnit, temperatureParts, writeDifference } from "../units/temperature";
 
 /** A range: the span of wax temperature, in hundredths of °C, in which one act is to be done. */
-export const temperatureRange = z
-  .object({ low: celsius, high: celsius })
-  .refine((value) => value.low <= value.high, { path: ["high"], error: "The upper end of a range cannot be below its lower end." });
-export type TemperatureRange = z.output<typeof temperatureRange>;
+export interface TemperatureRange {
+  low: CentiCelsius;
+  high: CentiCelsius;
+}
 
 export type Standing = { is: "inside" } | { is: "above" | "below"; by: CentiCelsius };
 

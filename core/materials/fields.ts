@@ -1,14 +1,13 @@
-import { z } from "zod";
-import { parseRange, type TemperatureRange, temperatureRange } from "../heat/range";
-import { type Density, LEAST_DENSITY, MOST_DENSITY, parseDensity, writeDensity } from "../units/density";
+import { parseRange, type TemperatureRange } from "../heat/range";
+import { type Density, parseDensity, writeDensity } from "../units/density";
 import { parseDuration, SECONDS, writeDuration } from "../units/duration";
 import { type LengthUnit, parseLength, writeLength } from "../units/length";
-import { LARGEST_MASS_MG, type MassUnit, MG_PER, parseMass, parseMassExactly, writeMass } from "../units/mass";
+import { type MassUnit, MG_PER, parseMass, parseMassExactly, writeMass } from "../units/mass";
 import { currencyDecimals, parseMoney } from "../units/money";
 import { parseNumber, writeNumber } from "../units/number";
 import { bad, good, type Parsed } from "../units/parsed";
 import { parseCount, parsePercent } from "../units/percent";
-import { COLDEST, degreesAsTyped, HOTTEST, parseTemperature, type TemperatureUnit, writeDifference } from "../units/temperature";
+import { degreesAsTyped, HOTTEST, parseTemperature, type TemperatureUnit, writeDifference } from "../units/temperature";
 
 /** What a field of the shelf can hold, and how it is read, written and checked. */
 export type FieldType =
@@ -243,58 +242,4 @@ export function writeField(field: ShelfField, value: unknown, context: FieldCont
         .map((part) => `${writeNumber(part.share, 4)} ${context.waxes.find((one) => one.id === part.id)?.name ?? "something no longer here"}`)
         .join(" + ");
   }
-}
-
-/** The schema of a stored value. */
-export function fieldSchema(field: ShelfField): z.ZodType {
-  const { type } = field;
-  const whole = z.number().int();
-  const bare = ((): z.ZodType => {
-    switch (type.is) {
-      case "name":
-        return z.string().trim().min(1, "Give it a name.").max(120);
-      case "words":
-        return z.string().max(2_000);
-      case "choice":
-        return z.enum(type.of.map((one) => one.value) as [string, ...string[]], { error: `Choose one of ${type.of.map((one) => one.value).join(", ")}.` });
-      case "yes":
-        return z.boolean();
-      case "mass":
-        return whole.min(type.least).max(type.most);
-      case "percent":
-        return whole.min(type.least * 10_000).max(type.most * 10_000);
-      case "temperature":
-        return whole.min(COLDEST).max(type.most);
-      case "difference":
-        return whole.min(-2_000).max(2_000);
-      case "range":
-        return temperatureRange;
-      case "duration":
-        return whole.min(0).max(400 * SECONDS.d);
-      case "density":
-        return whole.min(LEAST_DENSITY).max(MOST_DENSITY);
-      case "length":
-        return whole.min(type.least * 1_000, `At least ${type.least} mm.`).max(type.most * 1_000, `At most ${type.most} mm.`);
-      case "families":
-        return z.array(z.enum(WAX_FAMILIES)).max(WAX_FAMILIES.length);
-      case "step":
-        return whole.positive().max(LARGEST_MASS_MG);
-      case "count":
-        return whole.min(type.least).max(type.most);
-      case "ref":
-        return z.uuid();
-      case "money":
-        return whole.min(0).max(1e12);
-      case "day":
-        return z.iso.date();
-      case "amount":
-        return whole.min(1).max(LARGEST_MASS_MG);
-      case "blend":
-        return z
-          .array(z.object({ id: z.uuid(), share: z.number().positive().max(1e6) }))
-          .min(2)
-          .max(8);
-    }
-  })();
-  return field.optional && type.is !== "words" ? bare.nullable().default(null) : type.is === "words" ? bare.default("") : bare;
 }

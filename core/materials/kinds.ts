@@ -1,8 +1,7 @@
-import { z } from "zod";
 import { LARGEST_MASS_MG } from "../units/mass";
 import { HOTTEST } from "../units/temperature";
 import { VESSEL_MATERIALS, VESSEL_STATES } from "./cautions";
-import { type FieldType, fieldSchema, type ShelfField, WAX_FAMILIES } from "./fields";
+import { type FieldType, type ShelfField, WAX_FAMILIES } from "./fields";
 
 export const SHELF_KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "instrument", "person"] as const;
 export type ShelfKind = (typeof SHELF_KINDS)[number];
@@ -220,17 +219,6 @@ const PRODUCT_FIELDS: readonly ShelfField[] = [
 
 /** The fields of every kind that goes to a file. */
 export const SHEET_FIELDS: Readonly<Record<SheetKind | "person", readonly ShelfField[]>> = { ...SHELF_FIELDS, lot: LOT_FIELDS, product: PRODUCT_FIELDS };
-
-/** What a row holds where a program, or a file, says nothing of a field that must have a value. */
-const FALLBACK: Record<string, unknown> = { state: "for sale", shape: "straight", headspaceUm: 10_000, waterTo: "line", wicks: 1, soldByWeight: false };
-
-/** The schema of one kind's values. */
-export const shelfValues = (kind: ShelfKind): z.ZodType<Record<string, unknown>> =>
-  z.object(
-    Object.fromEntries(
-      SHELF_FIELDS[kind].map((one) => [one.key, one.key in FALLBACK ? fieldSchema(one).default(FALLBACK[one.key] as never) : fieldSchema(one)]),
-    ),
-  );
 
 /** What is wrong between the fields of one thing, by field; empty where nothing is. */
 export function shelfFaults(kind: ShelfKind, values: Readonly<Record<string, unknown>>): Record<string, string> {

@@ -3,7 +3,8 @@ import { describe, expect, it } from "vitest";
 import { anId } from "../testing/batch";
 import { cautionsOnMaterial, cautionsOnVessel, notToBeFilled } from "./cautions";
 import { type FieldContext, readField, WAX_FAMILIES, writeField } from "./fields";
-import { colourIn, SHELF_FIELDS, SHELF_KINDS, shelfFaults, shelfValues } from "./kinds";
+import { colourIn, SHELF_FIELDS, SHELF_KINDS, shelfFaults } from "./kinds";
+import { shelfValues } from "./schema";
 import { decodeSheet, guessMapping, readSheet, separatorOf, writeSheet } from "./sheet";
 
 const soy = { id: anId(), name: "soft soy", family: "soy" };

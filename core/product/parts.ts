@@ -1,17 +1,11 @@
-import { z } from "zod";
 import { cubicMmOf, type Density } from "../units/density";
 import type { Milligrams } from "../units/mass";
 import { bad, good, type Parsed } from "../units/parsed";
 import { type Inner, levelFor, volumeTo } from "./section";
 
+export const MOST_LAYERS = 12;
 /** How much of a vessel one pot fills: all of it, half for a test of the lower half, or one of several layers. */
-export const fillPart = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("half") }),
-  z
-    .object({ kind: z.literal("layer"), number: z.number().int().min(1), of: z.number().int().min(2).max(12) })
-    .refine((value) => value.number <= value.of, { path: ["number"], error: "There is no such layer." }),
-]);
-export type FillPart = z.output<typeof fillPart>;
+export type FillPart = { kind: "half" } | { kind: "layer"; number: number; of: number };
 
 /** Set wax, where a drawing or a share of a fill needs a density: about 0.9 g/ml, common practice, no source. */
 export const USUAL_WAX_DENSITY: Density = 900_000;
@@ -43,6 +37,8 @@ export function parsePart(text: string): Parsed<FillPart | null> {
   if (typed === "" || typed === "full") return good(null);
   if (typed.startsWith("half")) return good({ kind: "half" });
   const match = /^layer (\d+) of (\d+)$/.exec(typed);
-  const parsed = match ? fillPart.safeParse({ kind: "layer", number: Number(match[1]), of: Number(match[2]) }) : null;
-  return parsed?.success ? good(parsed.data) : bad("not-understood", `“${text}” is no part of a fill. Write half, or layer 1 of 3.`);
+  const [number, of] = [Number(match?.[1]), Number(match?.[2])];
+  return number >= 1 && number <= of && of >= 2 && of <= MOST_LAYERS
+    ? good({ kind: "layer", number, of })
+    : bad("not-understood", `“${text}” is no part of a fill. Write half, or layer 1 of 3.`);
 }

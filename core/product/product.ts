@@ -1,7 +1,15 @@
 import { z } from "zod";
-import { fillPart } from "./parts";
+import { MOST_LAYERS } from "./parts";
 
 const mg = z.number().int().min(0);
+
+/** The schema of a part of a fill. */
+export const fillPart = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("half") }),
+  z
+    .object({ kind: z.literal("layer"), number: z.number().int().min(1), of: z.number().int().min(2).max(MOST_LAYERS) })
+    .refine((value) => value.number <= value.of, { path: ["number"], error: "There is no such layer." }),
+]);
 
 /** The wicks of one product: which, and how many to a piece. */
 export const productWicks = z.object({ wickId: z.uuid(), name: z.string(), kind: z.string(), size: z.string(), count: z.number().int().min(1).max(9) });

@@ -1,34 +1,7 @@
 "use client";
 
-import type { ShelfKind } from "@hearth/core";
-import { Dialog } from "radix-ui";
-import { ShelfForm } from "./shelf-form";
+import { later } from "@/ui/later";
+import type { AddProps } from "./add-sheet";
 
 /** Puts something on the shelf beside the form that needs it, and gives it back to that form. */
-export function AddBeside(props: {
-  kind: ShelfKind;
-  /** What was typed while it was looked for. */
-  name: string;
-  waxes: { id: string; name: string; blend?: unknown }[];
-  onMade: (id: string) => void;
-  onDone: () => void;
-}) {
-  const article = /^[aeiou]/.test(props.kind) ? "an" : "a";
-  return (
-    <Dialog.Root open modal={false} onOpenChange={(open) => !open && props.onDone()}>
-      <Dialog.Portal>
-        <Dialog.Content
-          className="fixed inset-y-0 right-0 z-40 w-[min(520px,96vw)] overflow-auto border-l-[3px] border-ink bg-sheet p-5"
-          // What stands beside it can be looked at without losing what is typed here.
-          onInteractOutside={(event) => event.preventDefault()}
-        >
-          <Dialog.Title>
-            Add {article} {props.kind}
-          </Dialog.Title>
-          <Dialog.Description className="mb-3 text-[15px] text-soft">It is put on the shelf and chosen in the form you came from.</Dialog.Description>
-          <ShelfForm kind={props.kind} row={null} name={props.name} waxes={props.waxes} onDone={props.onDone} onMade={props.onMade} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
-  );
-}
+export const AddBeside = later<AddProps>(async () => (await import("./add-sheet")).AddSheet);

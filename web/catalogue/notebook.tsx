@@ -3,13 +3,13 @@
 import { MOST_PICTURES, type Noted } from "@hearth/core";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
-import { toast } from "sonner";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import { takeNoteAway } from "@/server/note-commands";
 import type { NoteShown } from "@/server/notes";
 import { Said } from "@/ui/said";
+import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { type Shrunk, shrunk } from "./shrink";
 

@@ -52,14 +52,7 @@ function EntryCautions({ kind, values }: { kind: ShelfKind; values: Record<strin
 }
 
 /** Puts a thing on the shelf or changes one, field by field as the shelf knows its kind. */
-export function ShelfForm({
-  kind,
-  row,
-  waxes,
-  onDone,
-  name = "",
-  onMade,
-}: {
+export interface ShelfFormProps {
   kind: ShelfKind;
   row: ShelfRow | null;
   waxes: { id: string; name: string; blend?: unknown }[];
@@ -68,7 +61,9 @@ export function ShelfForm({
   name?: string;
   /** What was made, where another form waits for it. */
   onMade?: (id: string) => void;
-}) {
+}
+
+export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: ShelfFormProps) {
   const units = useUnits();
   const router = useRouter();
   const place = usePlace();

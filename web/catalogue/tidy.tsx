@@ -2,89 +2,23 @@
 
 import type { ShelfKind } from "@hearth/core";
 import { useRouter } from "next/navigation";
-import { Dialog, DropdownMenu } from "radix-ui";
-import { useEffect, useState } from "react";
-import { toast } from "sonner";
+import { useState } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
-import { Chooser } from "@/forms/chooser";
 import { usePlace } from "@/log/place";
-import { merge, undoMerge } from "@/server/merge";
 import { bringBack, duplicate, putAway, remove } from "@/server/tidy";
-import { Said } from "@/ui/said";
-import { catalogueOf, forgetCatalogue } from "./catalogue";
+import { later } from "@/ui/later";
+import { Menu } from "@/ui/menu";
+import { toast } from "@/ui/toast";
+import { forgetCatalogue } from "./catalogue";
+import type { Merged, MergeProps } from "./merge-dialog";
 
 export type TidyKind = ShelfKind | "formula" | "process" | "product";
 
-const MERGED = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould"] as const;
-type Merged = (typeof MERGED)[number];
-const isMerged = (kind: TidyKind): kind is Merged => (MERGED as readonly string[]).includes(kind);
-const PART: Record<Merged, "waxes" | "fragrances" | "dyes" | "additives" | "wicks" | "vessels" | "moulds"> = {
-  wax: "waxes",
-  fragrance: "fragrances",
-  dye: "dyes",
-  additive: "additives",
-  wick: "wicks",
-  vessel: "vessels",
-  mould: "moulds",
-};
+const MERGED: readonly string[] = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould"] satisfies Merged[];
+const isMerged = (kind: TidyKind): kind is Merged => MERGED.includes(kind);
 
-/** Of these two entries of one thing, which stays. */
-function MergeDialog({ kind, id, name, onDone }: { kind: Merged; id: string; name: string; onDone: () => void }) {
-  const place = usePlace();
-  const router = useRouter();
-  const [others, setOthers] = useState<{ value: string; name: string }[] | null>(null);
-  const [into, setInto] = useState("");
-  const [said, setSaid] = useState("");
-  useEffect(() => {
-    catalogueOf(place.workshopId).then(
-      ({ shelf }) => setOthers(shelf[PART[kind]].filter((one) => one.id !== id && !one.putAway).map((one) => ({ value: one.id, name: one.name }))),
-      () => setSaid("The shelf cannot be read just now. Try again in a moment."),
-    );
-  }, [place.workshopId, kind, id]);
-  const kept = others?.find((one) => one.value === into);
-  const go = async () => {
-    if (!kept) return setSaid(`Choose the ${kind} that stays.`);
-    const mergeId = v7();
-    const out = await ask(merge(place, { kind, goneId: id, keptId: into, mergeId }));
-    if (!out.ok) return setSaid(out.message);
-    onDone();
-    forgetCatalogue(place.workshopId);
-    router.refresh();
-    toast(`${name} is now part of ${kept.name}.`, {
-      action: {
-        label: "Undo",
-        onClick: () =>
-          void ask(undoMerge(place, { mergeId })).then((back) => {
-            if (!back.ok) return toast(back.message);
-            router.refresh();
-          }),
-      },
-    });
-  };
-  return (
-    <Dialog.Root open onOpenChange={(open) => !open && onDone()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/50" />
-        <Dialog.Content className="sheet fixed top-[12vh] left-1/2 z-50 w-[min(560px,94vw)] -translate-x-1/2">
-          <Dialog.Title className="text-[21px]">Merge {name} into another</Dialog.Title>
-          <Dialog.Description className="mt-1 mb-3 text-soft">
-            For two entries of the same {kind}. Lots, counts, formulas and products of {name} go over to the one you choose; {name} is put away. What batches
-            wrote down stays as it was.
-          </Dialog.Description>
-          <Chooser label={`The ${kind} that stays`} value={into} options={others ?? []} onValue={setInto} />
-          <Said>{said}</Said>
-          <div className="mt-3 flex gap-3">
-            <button type="button" className="act" onClick={go}>
-              Merge them
-            </button>
-            <Dialog.Close className="press">Cancel</Dialog.Close>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
-  );
-}
+const MergeDialog = later<MergeProps>(async () => (await import("./merge-dialog")).MergeDialog);
 
 /** What can be done to keep a list tidy: another like it, put away, merge, delete; each can be undone. */
 export function Tidy({ kind, id, name, away, path }: { kind: TidyKind; id: string; name: string; away: boolean; path?: (id: string) => string }) {
@@ -122,34 +56,17 @@ export function Tidy({ kind, id, name, away, path }: { kind: TidyKind; id: strin
     if (!out.ok) return toast(out.message, { duration: 9_000 });
     did(`${name} is deleted.`, () => ask(bringBack(place, { kind, id })));
   };
-  const row = "flex min-h-[44px] cursor-pointer items-center px-4 outline-none data-[highlighted]:bg-act data-[highlighted]:text-act-ink";
+  const items = [
+    ...(kind === "person" || kind === "instrument" ? [] : [{ name: "Duplicate", act: () => void another() }]),
+    { name: away ? "Take back out" : "Put away", act: () => void away_(!away) },
+    ...(isMerged(kind) && !away ? [{ name: "Merge into another…", act: () => setMerging(true) }] : []),
+    { name: "Delete", act: () => void gone() },
+  ];
   return (
     <>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="press !min-w-[44px] !px-2" aria-label={`More for ${name}`}>
-          ⋯
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" collisionPadding={8} className="z-50 min-w-[210px] border-[3px] border-ink bg-sheet">
-            {kind === "person" || kind === "instrument" ? null : (
-              <DropdownMenu.Item className={row} onSelect={() => void another()}>
-                Duplicate
-              </DropdownMenu.Item>
-            )}
-            <DropdownMenu.Item className={row} onSelect={() => void away_(!away)}>
-              {away ? "Take back out" : "Put away"}
-            </DropdownMenu.Item>
-            {isMerged(kind) && !away ? (
-              <DropdownMenu.Item className={row} onSelect={() => setMerging(true)}>
-                Merge into another…
-              </DropdownMenu.Item>
-            ) : null}
-            <DropdownMenu.Item className={row} onSelect={() => void gone()}>
-              Delete
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <Menu label={`More for ${name}`} className="press !min-w-[44px] !px-2" align="end" items={items}>
+        ⋯
+      </Menu>
       {merging && isMerged(kind) ? <MergeDialog kind={kind} id={id} name={name} onDone={() => setMerging(false)} /> : null}
     </>
   );

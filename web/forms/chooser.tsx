@@ -1,9 +1,9 @@
 "use client";
 
 import { useCombobox } from "downshift";
-import { Popover } from "radix-ui";
 import { type ReactNode, useId, useMemo, useRef, useState } from "react";
 import { wordAt } from "@/ui/glossary";
+import { Pop } from "@/ui/pop";
 import { WhatIs } from "@/ui/word";
 import { type Choice, matching } from "./matches";
 
@@ -37,6 +37,7 @@ export function Chooser(props: ChooserProps) {
   /** What is typed while looking; null while nobody looks. */
   const [text, setText] = useState<string | null>(null);
   const moved = useRef(false);
+  const at = useRef<HTMLDivElement>(null);
   const word = wordAt(label);
   const [explained, setExplained] = useState(false);
   const chosen = useMemo(() => options.find((one) => one.value === value) ?? null, [options, value]);
@@ -77,90 +78,90 @@ export function Chooser(props: ChooserProps) {
         </label>
         {word && !props.quiet ? <WhatIs word={word} byKey open={explained} onOpen={setExplained} /> : null}
       </div>
-      <Popover.Root open={isOpen}>
-        <Popover.Anchor asChild>
-          <div className="relative">
-            <input
-              {...getInputProps({
-                onKeyDown: (event) => {
-                  if (event.key === "F1" && word) {
-                    event.preventDefault();
-                    setExplained(true);
-                  }
-                  if (isOpen && event.key === "Escape") event.stopPropagation();
-                  if (event.key === "ArrowDown" || event.key === "ArrowUp") moved.current = true;
-                  // Something new is made only when it was gone to.
-                  if (isOpen && event.key === "Enter" && (highlightedIndex < 0 || (found[highlightedIndex] === NEW && !moved.current))) {
-                    event.preventDefault();
-                    (event.nativeEvent as Event & { preventDownshiftDefault?: boolean }).preventDownshiftDefault = true;
-                  }
-                },
-                // At once, so that no letter is lost however fast one types. What is typed behind the name that stands there is looked for alone.
-                onChange: (event) => {
-                  const typed = event.currentTarget.value;
-                  const name = chosen?.name ?? "";
-                  moved.current = false;
-                  setText(text === null && name !== "" && typed.startsWith(name) ? typed.slice(name.length) : typed);
-                },
-                onFocus: (event) => event.currentTarget.select(),
-              })}
-              {...(props.name ? { name: props.name } : {})}
-              type="text"
-              className="entry truncate !pr-8"
-              placeholder={isOpen && chosen ? chosen.name : placeholder}
-              aria-invalid={error !== ""}
-              aria-describedby={`${id}-said`}
-            />
-            <span aria-hidden="true" className="pointer-events-none absolute top-[10px] right-3">
-              ▾
-            </span>
-          </div>
-        </Popover.Anchor>
-        <Popover.Portal>
-          <Popover.Content
-            align="start"
-            sideOffset={2}
-            collisionPadding={8}
-            role="presentation"
-            onOpenAutoFocus={(event) => event.preventDefault()}
-            onCloseAutoFocus={(event) => event.preventDefault()}
-            className="z-50 w-[max(280px,var(--radix-popover-trigger-width))] max-w-[94vw] border-[3px] border-ink bg-sheet"
+      <div ref={at} className="relative">
+        <input
+          {...getInputProps({
+            onKeyDown: (event) => {
+              if (event.key === "F1" && word) {
+                event.preventDefault();
+                setExplained(true);
+              }
+              if (isOpen && event.key === "Escape") event.stopPropagation();
+              if (event.key === "ArrowDown" || event.key === "ArrowUp") moved.current = true;
+              // Something new is made only when it was gone to.
+              if (isOpen && event.key === "Enter" && (highlightedIndex < 0 || (found[highlightedIndex] === NEW && !moved.current))) {
+                event.preventDefault();
+                (event.nativeEvent as Event & { preventDownshiftDefault?: boolean }).preventDownshiftDefault = true;
+              }
+            },
+            // At once, so that no letter is lost however fast one types. What is typed behind the name that stands there is looked for alone.
+            onChange: (event) => {
+              const typed = event.currentTarget.value;
+              const name = chosen?.name ?? "";
+              moved.current = false;
+              setText(text === null && name !== "" && typed.startsWith(name) ? typed.slice(name.length) : typed);
+            },
+            onFocus: (event) => {
+              Pop.ahead();
+              event.currentTarget.select();
+            },
+          })}
+          {...(props.name ? { name: props.name } : {})}
+          type="text"
+          className="entry truncate !pr-8"
+          placeholder={isOpen && chosen ? chosen.name : placeholder}
+          aria-invalid={error !== ""}
+          aria-describedby={`${id}-said`}
+        />
+        <span aria-hidden="true" className="pointer-events-none absolute top-[10px] right-3">
+          ▾
+        </span>
+      </div>
+      {isOpen ? (
+        <Pop
+          at={at}
+          keepsFocus
+          onClose={() => undefined}
+          align="start"
+          sideOffset={2}
+          collisionPadding={8}
+          role="presentation"
+          className="z-50 w-[max(280px,var(--radix-popover-trigger-width))] max-w-[94vw] border-[3px] border-ink bg-sheet"
+        >
+          <ul
+            {...getMenuProps({}, { suppressRefError: true })}
+            className="max-h-[min(380px,calc(var(--radix-popover-content-available-height)-16px))] overflow-auto overscroll-contain"
           >
-            <ul
-              {...getMenuProps({}, { suppressRefError: true })}
-              className="max-h-[min(380px,calc(var(--radix-popover-content-available-height)-16px))] overflow-auto overscroll-contain"
-            >
-              {found.map((one, index) => (
-                <li
-                  key={one.value}
-                  {...getItemProps({ item: one, index })}
-                  className={`flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-3 py-2 ${highlightedIndex === index ? "bg-act text-act-ink" : ""} ${one === NEW ? "border-t-2 border-line" : ""}`}
-                >
-                  {one === NEW ? (
-                    <span>
-                      + {add?.label}
-                      {text ? ` “${text}”` : ""}
+            {found.map((one, index) => (
+              <li
+                key={one.value}
+                {...getItemProps({ item: one, index })}
+                className={`flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-3 py-2 ${highlightedIndex === index ? "bg-act text-act-ink" : ""} ${one === NEW ? "border-t-2 border-line" : ""}`}
+              >
+                {one === NEW ? (
+                  <span>
+                    + {add?.label}
+                    {text ? ` “${text}”` : ""}
+                  </span>
+                ) : (
+                  <>
+                    <span className="font-semibold">
+                      {one === chosen ? <span aria-hidden="true">✓ </span> : null}
+                      {one.name}
                     </span>
-                  ) : (
-                    <>
-                      <span className="font-semibold">
-                        {one === chosen ? <span aria-hidden="true">✓ </span> : null}
-                        {one.name}
-                      </span>
-                      {one.note ? <span className={`text-right text-[14px] ${highlightedIndex === index ? "" : "text-soft"}`}>{one.note}</span> : null}
-                    </>
-                  )}
-                </li>
-              ))}
-            </ul>
-            {found.length === 0 ? (
-              <p role="status" className="px-3 py-2 text-soft">
-                Nothing here has “{text}” in its name.
-              </p>
-            ) : null}
-          </Popover.Content>
-        </Popover.Portal>
-      </Popover.Root>
+                    {one.note ? <span className={`text-right text-[14px] ${highlightedIndex === index ? "" : "text-soft"}`}>{one.note}</span> : null}
+                  </>
+                )}
+              </li>
+            ))}
+          </ul>
+          {found.length === 0 ? (
+            <p role="status" className="px-3 py-2 text-soft">
+              Nothing here has “{text}” in its name.
+            </p>
+          ) : null}
+        </Pop>
+      ) : null}
       <p id={`${id}-said`} className={`mt-1 text-[14px] ${error ? "font-semibold text-hot" : "text-soft"}`} role={error ? "alert" : undefined}>
         {error ? `▲ ${error}` : hint}
       </p>

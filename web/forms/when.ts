@@ -1,34 +1,44 @@
-import { bad, CLOCK_TOLERANCE_MS, good, isLocale, MANNERS, type Parsed, writeDuration } from "@hearth/core";
-import { DateTime } from "luxon";
+import {
+  addDays,
+  bad,
+  CLOCK_TOLERANCE_MS,
+  dayAt,
+  dayIn,
+  good,
+  isLocale,
+  MANNERS,
+  type Parsed,
+  readDayAs,
+  timeOn,
+  wallAt,
+  writeClock,
+  writeDay,
+  writeDuration,
+} from "@hearth/core";
 
 /** How a place writes its dates and its clock, for what is typed and for what is said back. */
 const mannerOf = (locale: string | undefined) => MANNERS[isLocale(locale ?? "") ? (locale as keyof typeof MANNERS) : "en-GB"];
 
-/** Reads a day: "2026-03-14", or as the place writes it, with its year or without: "3/14/2026", "14/3", "Mar 14", "14 Mar". Null where it is none. */
-export function readDay(text: string, today: DateTime, locale?: string, ahead = false): DateTime | null {
-  const { date } = mannerOf(locale);
-  const short = date
-    .replace(/[^dL]*yyyy[^dL]*/, "")
-    .replace("dd", "d")
-    .replace("LL", "L");
+/** Reads a day: "2026-03-14", or as the place writes it, with its year or without: "3/14/2026", "14/3", "Mar 14", "14 Mar". Gives ISO text; null where it is none. */
+export function readDay(text: string, today: string, locale?: string, ahead = false): string | null {
+  const date = mannerOf(locale).date.replace("dd", "d").replace("LL", "L");
+  const short = date.replace(/[^dL]*yyyy[^dL]*/, "");
   const typed = text
     .trim()
     .replace(/\s+/g, " ")
     .replace(/^(mon|tue|wed|thu|fri|sat|sun)[a-z]*,? /i, "")
     .replace(/(\d)\. /, "$1 ");
-  if (/^today$/i.test(typed)) return today.startOf("day");
-  if (/^yesterday$/i.test(typed)) return today.minus({ days: 1 }).startOf("day");
-  const formats = ["yyyy-L-d", date.replace("dd", "d").replace("LL", "L"), "d LLL yyyy", "LLL d, yyyy", "LLL d yyyy", "d LLL", "LLL d", short];
-  for (const format of formats) {
-    const day = DateTime.fromFormat(typed, format, { zone: today.zone, locale: "en" });
-    if (!day.isValid) continue;
+  if (/^today$/i.test(typed)) return today;
+  if (/^yesterday$/i.test(typed)) return addDays(today, -1);
+  for (const pattern of ["yyyy-L-d", date, "d LLL yyyy", "LLL d, yyyy", "LLL d yyyy", "d LLL", "LLL d", short]) {
+    const read = readDayAs(typed, pattern);
+    if (!read) continue;
+    if (read.year !== null) return dayIn(read.year, read);
     // Without a year the day that was last is meant; of what lies ahead, the next.
-    if (!format.includes("yyyy")) {
-      const near = day.set({ year: today.year });
-      if (ahead) return near < today.startOf("day") ? near.plus({ years: 1 }) : near;
-      return near > today.plus({ days: 1 }) ? near.minus({ years: 1 }) : near;
-    }
-    return day;
+    const year = Number(today.slice(0, 4));
+    const near = dayIn(year, read);
+    if (ahead) return near < today ? dayIn(year + 1, read) : near;
+    return near > addDays(today, 1) ? dayIn(year - 1, read) : near;
   }
   return null;
 }
@@ -47,20 +57,20 @@ export function readClock(text: string): { hour: number; minute: number } | null
 export function parseWhen(text: string, now: string, zone: string, locale?: string): Parsed<string | null> {
   const typed = text.trim();
   if (typed === "" || typed.toLowerCase() === "now") return good(null);
-  const today = DateTime.fromISO(now, { zone });
+  const today = dayAt(now, zone);
   const { hours, date } = mannerOf(locale);
   const clock = hours === 24 ? "10:42" : "10:42 am";
   const alone = readClock(typed);
   const apart = /^(.*\S)[T\s]+(\d{1,2}(?:[:.]\d{2})?(?:\s*[ap]\.?\s*m\.?)?)$/i.exec(typed);
   const time = alone ?? (apart ? readClock(apart[2] ?? "") : null);
   const day = alone ? today : apart ? readDay(apart[1] ?? "", today, locale) : null;
-  const at = time && day ? day.set({ ...time, second: 0, millisecond: 0 }) : null;
-  if (!at?.isValid) return bad("not-understood", `“${typed}” is not a time. Write it like ${clock}, or ${today.toFormat(date)} ${clock} for another day.`);
-  const ahead = at.toMillis() - Date.parse(now);
+  if (!time || !day) return bad("not-understood", `“${typed}” is not a time. Write it like ${clock}, or ${writeDay(today, date)} ${clock} for another day.`);
+  const at = timeOn(day, time.hour * 60 + time.minute, zone);
+  const ahead = at - Date.parse(now);
   if (ahead > CLOCK_TOLERANCE_MS)
     return bad(
       "too-large",
-      `${typed} is ${writeDuration(ahead / 1_000)} ahead of now (${today.toFormat(hours === 24 ? "HH:mm" : "h:mm a").toLowerCase()}). Give the time at which it happened; for yesterday write the date too.`,
+      `${typed} is ${writeDuration(ahead / 1_000)} ahead of now (${writeClock(wallAt(now, zone), hours)}). Give the time at which it happened; for yesterday write the date too.`,
     );
-  return good(new Date(at.toMillis()).toISOString());
+  return good(new Date(at).toISOString());
 }

@@ -1,177 +1,12 @@
 "use client";
 
-import type { SentEvent } from "@hearth/core";
-import { Dialog } from "radix-ui";
-import { useEffect, useMemo, useState } from "react";
-import { v7 } from "uuid";
-import { Field, type FieldRule, useFields, words } from "@/forms/fields";
-import { whenRule } from "@/forms/rules";
-import { useClock, useUnits } from "@/ui/units";
+import { useEffect, useState } from "react";
+import { later } from "@/ui/later";
 import { notice } from "@/ui/variants";
-import { again, drop, flush, useOutbox } from "./outbox";
+import { entries, flush, useOutbox } from "./outbox";
 import type { Kept } from "./store";
-import { valueRule } from "./value-rule";
 
-const entries = (n: number) => (n === 1 ? "1 entry" : `${n} entries`);
-
-/** What an entry says can be typed anew, and when it was: then it is sent as an entry of its own. */
-function Mend({ one, onDone }: { one: Kept; onDone: () => void }) {
-  const units = useUnits();
-  const clock = useClock();
-  const value = valueRule(one.event, units);
-  const rules = useMemo(
-    () => ({ value: (value?.rule ?? words()) as FieldRule<unknown>, at: whenRule(clock.now(), units) as FieldRule<unknown> }),
-    [value?.rule, clock, units],
-  );
-  const fields = useFields(rules);
-  return (
-    <form
-      ref={fields.form}
-      className="mt-2 grid items-start gap-x-4 sm:grid-cols-[1fr_1fr_auto]"
-      onSubmit={(submitted) => {
-        submitted.preventDefault();
-        const all = fields.check();
-        if (!all) return;
-        const body = value?.label ? value.body(all.value as never) : {};
-        const event = { ...one.event, ...body, id: v7(), happenedAt: (all.at as string | null) ?? one.event.happenedAt } as SentEvent;
-        const said = value?.label ? fields.bind("value").echo || fields.text("value") : "";
-        void again(one, { event, told: said ? `${one.told.split(":")[0]}: ${said}` : one.told }).then(onDone);
-      }}
-    >
-      {value?.label ? <Field label={value.label} {...fields.bind("value")} autoFocus /> : null}
-      <Field label="When" {...fields.bind("at")} placeholder={units.clock(one.event.happenedAt)} hint="Leave empty to keep its time." />
-      <button type="submit" className="press mt-[26px]">
-        Send it so
-      </button>
-    </form>
-  );
-}
-
-interface Open {
-  id: string;
-  number: number;
-  title: string;
-}
-
-/** An entry that its batch will not take can belong to another. */
-function Move({ one, onDone }: { one: Kept; onDone: () => void }) {
-  const [open, setOpen] = useState<Open[] | null>(null);
-  const [away, setAway] = useState(false);
-  useEffect(() => {
-    void fetch(`/api/workshops/${one.workshopId}/batches`)
-      .then(async (answer) => (answer.ok ? setOpen(((await answer.json()) as { batches: Open[] }).batches) : setAway(true)))
-      .catch(() => setAway(true));
-  }, [one.workshopId]);
-  if (away) return <p className="mt-2 text-soft">The workshop cannot be reached just now, so its batches are not known. Try again in a moment.</p>;
-  const others = (open ?? []).filter((batch) => batch.id !== one.batchId);
-  return (
-    <div className="mt-2 flex flex-wrap gap-2" role="group" aria-label="Move it to">
-      {open && others.length === 0 ? <p className="text-soft">No other batch is open.</p> : null}
-      {others.map((batch) => (
-        <button
-          key={batch.id}
-          type="button"
-          className="press"
-          onClick={() =>
-            void again(one, { batchId: batch.id, of: `${batch.number} ${batch.title}`, event: { ...one.event, id: v7(), corrects: null } as SentEvent }).then(
-              onDone,
-            )
-          }
-        >
-          {batch.number} {batch.title}
-        </button>
-      ))}
-    </div>
-  );
-}
-
-/** One entry that was refused, with what can be done about it. */
-function RefusedEntry({ one, onDropped }: { one: Kept; onDropped: (back: () => void) => void }) {
-  const units = useUnits();
-  const [doing, setDoing] = useState<"mend" | "move" | null>(null);
-  return (
-    <li className="border-b border-line py-3">
-      <p>
-        <span className="figure text-[16px] text-soft">{units.dayClock(one.event.happenedAt)}</span> <strong>{one.told || one.event.kind}</strong>
-        {one.of ? <span className="text-soft">, batch {one.of}</span> : null}
-      </p>
-      <p className="font-semibold text-hot">▲ {one.why?.message}</p>
-      <div className="mt-2 flex flex-wrap gap-2">
-        <button type="button" className="press" aria-expanded={doing === "mend"} onClick={() => setDoing(doing === "mend" ? null : "mend")}>
-          Mend it
-        </button>
-        <button type="button" className="press" aria-expanded={doing === "move"} onClick={() => setDoing(doing === "move" ? null : "move")}>
-          Move it to another batch
-        </button>
-        <button type="button" className="press" onClick={() => void again(one)}>
-          Try again as it is
-        </button>
-        <button type="button" className="press" onClick={() => void drop(one).then(onDropped)}>
-          Drop it
-        </button>
-      </div>
-      {doing === "mend" ? <Mend one={one} onDone={() => setDoing(null)} /> : null}
-      {doing === "move" ? <Move one={one} onDone={() => setDoing(null)} /> : null}
-    </li>
-  );
-}
-
-function Refused({ refused }: { refused: Kept[] }) {
-  const [open, setOpen] = useState(false);
-  const [dropped, setDropped] = useState<(() => void)[]>([]);
-  // The one that was mended last leaves an empty list: nothing more to do here.
-  const idle = refused.length === 0 && dropped.length === 0;
-  useEffect(() => {
-    if (idle) setOpen(false);
-  }, [idle]);
-  if (idle || (refused.length === 0 && !open)) return null;
-  return (
-    <Dialog.Root
-      open={open}
-      onOpenChange={(next) => {
-        setOpen(next);
-        if (!next) setDropped([]);
-      }}
-    >
-      {refused.length > 0 ? (
-        <div role="status" className={notice({ place: "strip", className: "flex flex-wrap items-center gap-x-4 gap-y-1" })}>
-          <span>
-            ▲ {entries(refused.length)} of this device {refused.length === 1 ? "was" : "were"} refused: {refused[0]?.why?.message}
-          </span>
-          <Dialog.Trigger className="press">Look at {refused.length === 1 ? "it" : "them"}</Dialog.Trigger>
-        </div>
-      ) : null}
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/50" />
-        <Dialog.Content className="sheet fixed top-[6vh] left-1/2 z-50 max-h-[88vh] w-[min(760px,94vw)] -translate-x-1/2 overflow-auto">
-          <Dialog.Title className="text-[22px]">Entries that were refused</Dialog.Title>
-          <Dialog.Description className="text-soft">They stay on this device until you mend, move or drop them. None of them counts yet.</Dialog.Description>
-          <ul className="mt-2">
-            {refused.map((one) => (
-              <RefusedEntry key={one.id} one={one} onDropped={(back) => setDropped((old) => [...old, back])} />
-            ))}
-          </ul>
-          {dropped.length > 0 ? (
-            <p className="mt-3 flex flex-wrap items-center gap-3" role="status">
-              {entries(dropped.length)} dropped.
-              <button
-                type="button"
-                className="press"
-                onClick={() => {
-                  for (const back of dropped) back();
-                  setDropped([]);
-                }}
-              >
-                Have {dropped.length === 1 ? "it" : "them"} back
-              </button>
-            </p>
-          ) : null}
-          <Dialog.Close className="press mt-3">Close</Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
-  );
-}
+const Refused = later<{ refused: Kept[] }>(async () => (await import("./refused")).Refused);
 
 /** Keeps sending, and says what waits, what was refused, and what a device does not keep. */
 export function Outbox() {
@@ -187,6 +22,11 @@ export function Outbox() {
     };
   }, []);
   const unkept = keeps === false;
+  // Once something was refused its list stays, for what can be had back.
+  const [some, setSome] = useState(false);
+  useEffect(() => {
+    if (refused.length > 0) setSome(true);
+  }, [refused.length]);
   return (
     <>
       {unkept ? (
@@ -202,7 +42,7 @@ export function Outbox() {
           {entries(waiting.length)} {waiting.length === 1 ? "is" : "are"} kept on this device and will be sent when the workshop's records can be reached again.
         </p>
       ) : null}
-      <Refused refused={refused} />
+      {some ? <Refused refused={refused} /> : null}
     </>
   );
 }

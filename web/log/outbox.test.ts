@@ -1,6 +1,7 @@
 import type { SentEvent } from "@hearth/core";
 import "fake-indexeddb/auto";
 import { Dexie } from "dexie";
+import { deleteDB } from "idb";
 import { v7 } from "uuid";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 
@@ -19,15 +20,14 @@ let sent: string[];
 let answer: (id: string) => Response | Promise<Response>;
 const refuse = (status: number, message = "Too hot.") => Response.json({ error: { message, fields: { shown: [message] } } }, { status });
 
-const pages: (() => void)[] = [];
+const pages: (() => Promise<void>)[] = [];
 
 /** The outbox as a page just loaded has it. */
 async function freshPage() {
   vi.resetModules();
   const outbox = await import("./outbox");
-  const { device } = await import("./store");
-  pages.push(() => device()?.close());
-  const rows = async () => (await device()?.entries.orderBy("seq").toArray()) ?? [];
+  const { device, allEntries: rows } = await import("./store");
+  pages.push(async () => (await device())?.close());
   const states = async (state: string) => (await rows()).filter((one) => one.state === state).map((one) => one.id);
   return { ...outbox, waiting: () => states("waiting"), refused: () => states("refused"), rows };
 }
@@ -56,9 +56,9 @@ beforeEach(() => {
   });
 });
 afterEach(async () => {
-  for (const close of pages.splice(0)) close();
-  await Dexie.delete("hearth");
+  for (const close of pages.splice(0)) await close();
   vi.unstubAllGlobals();
+  await deleteDB("hearth");
 });
 
 describe("entries on their way to the server", () => {
@@ -166,5 +166,36 @@ describe("entries on their way to the server", () => {
     const { send } = await freshPage();
     expect(await send({ ...ids, event: event() })).toBeNull();
     expect(store.size).toBe(0);
+  });
+
+  it("that an older version kept in the same store are sent by this one", async () => {
+    // As versions to 0.4.0 opened it, with the library that they did it with.
+    const before = new Dexie("hearth");
+    before.version(1).stores({ entries: "++seq, &id, state", known: "batchId, keptAt" });
+    const [first, second] = [event(), event()];
+    for (const one of [first, second]) await before.table("entries").add({ ...ids, id: one.id, event: one, state: "waiting", why: null, tries: 0 });
+    before.close();
+    const { flush, waiting } = await freshPage();
+    await vi.waitFor(async () => {
+      await flush();
+      expect(sent).toEqual([first.id, second.id]);
+    });
+    expect(await waiting()).toEqual([]);
+  });
+
+  it("that one page puts down are seen by the others at once", async () => {
+    answer = () => Promise.reject(new TypeError("network"));
+    const [here, there] = [await freshPage(), await freshPage()];
+    await there.flush();
+    const one = event();
+    void here.send({ ...ids, event: one });
+    await vi.waitFor(async () => expect((await there.rows()).map((row) => row.id)).toEqual([one.id]));
+    answer = () => Response.json({ ok: true });
+    sent = [];
+    // The other page sends what the first put down, without having been asked to.
+    await vi.waitFor(() => expect(there.seen().waiting.map((row) => row.id)).toEqual([one.id]));
+    await there.flush();
+    await vi.waitFor(async () => expect(await here.waiting()).toEqual([]));
+    expect(new Set(sent)).toEqual(new Set([one.id]));
   });
 });

@@ -1,9 +1,7 @@
 "use client";
 
-import { type SentEvent, versionOf } from "@hearth/core";
-import { liveQuery } from "dexie";
 import { useSyncExternalStore } from "react";
-import { canKeep, device, type Kept, type Refusal } from "./store";
+import { addEntry, allEntries, canKeep, changeEntry, dropEntries, entriesOf, hearChanges, type Kept, putEntry, type Refusal } from "./store";
 
 /**
  * Entries on their way to the server. Each is kept on this device until the server has it, so that a network or a
@@ -50,35 +48,40 @@ function tell(): void {
   for (const listener of listeners) listener();
 }
 
+/** Readings that overlap: the one asked for last is right. */
+let asked = 0;
+async function readStored(): Promise<void> {
+  const mine = ++asked;
+  try {
+    const rows = await allEntries();
+    if (mine !== asked) return;
+    stored = rows;
+  } catch {
+    keeps = false;
+  }
+  tell();
+  if (box.waiting.length > 0) void flush();
+}
+
 /** Reads what is kept and goes on reading it, whichever tab changes it. */
 function begin(): void {
   if (begun || typeof window === "undefined") return;
   begun = true;
   void canKeep().then((can) => {
     keeps = can;
-    const db = can ? device() : null;
-    if (!db) {
+    if (!can) {
       tell();
       return void flush();
     }
-    liveQuery(() => db.entries.orderBy("seq").toArray()).subscribe({
-      next: (rows) => {
-        stored = rows;
-        tell();
-        if (box.waiting.length > 0) void flush();
-      },
-      error: () => {
-        keeps = false;
-        tell();
-      },
-    });
+    hearChanges(() => void readStored());
+    void readStored();
   });
 }
 
 const change = async (one: Kept, patch: Partial<Kept>): Promise<void> => {
   if (one.seq === undefined) unkept = unkept.map((other) => (other.id === one.id ? { ...other, ...patch } : other));
   else {
-    await device()?.entries.update(one.seq, patch);
+    await changeEntry(one.seq, patch);
     // The store tells of it a moment later; what follows here must not see the old state.
     stored = stored.map((other) => (other.id === one.id ? { ...other, ...patch } : other));
   }
@@ -86,8 +89,8 @@ const change = async (one: Kept, patch: Partial<Kept>): Promise<void> => {
 };
 
 async function nextOf(after: Set<string>): Promise<Kept | undefined> {
-  const rows = keeps ? await device()?.entries.where("state").equals("waiting").sortBy("seq") : [];
-  return [...(rows ?? []), ...unkept.filter((one) => one.state === "waiting")].find((one) => !after.has(one.id));
+  const rows = keeps ? await entriesOf("waiting") : [];
+  return [...rows, ...unkept.filter((one) => one.state === "waiting")].find((one) => !after.has(one.id));
 }
 
 /** What became of one entry that was sent. */
@@ -96,7 +99,7 @@ async function sendOne(one: Kept): Promise<"went" | "away"> {
   const answer = await fetch(`/api/workshops/${workshopId}/batches/${batchId}/events`, {
     method: "POST",
     headers: { "content-type": "application/json" },
-    body: JSON.stringify({ ...event, v: versionOf(event.kind) }),
+    body: JSON.stringify({ ...event, v: one.v ?? (await import("./version")).versionOf(event.kind) }),
     signal: AbortSignal.timeout(15_000),
   }).catch(() => null);
   if (!answer || [408, 429, 502, 503, 504].includes(answer.status)) return "away";
@@ -124,9 +127,8 @@ async function sendAll(): Promise<void> {
     away = false;
     tell();
   }
-  const db = keeps ? device() : null;
-  const taken = (await db?.entries.where("state").equals("taken").sortBy("seq")) ?? [];
-  if (taken.length > MOST_TAKEN) await db?.entries.bulkDelete(taken.slice(0, -MOST_TAKEN).map((one) => one.seq as number));
+  const taken = keeps ? await entriesOf("taken") : [];
+  if (taken.length > MOST_TAKEN) await dropEntries(taken.slice(0, -MOST_TAKEN).map((one) => one.seq as number));
 }
 
 let queued = false;
@@ -153,20 +155,16 @@ export async function flush(): Promise<void> {
 }
 
 /** Puts an entry down. Resolves when the server has answered: null, or why it was refused. What it takes the place of goes. */
-export function send(entry: Pick<Kept, "workshopId" | "batchId" | "of" | "told"> & { event: SentEvent }, instead?: string): Promise<Refusal | null> {
+export function send(entry: Pick<Kept, "workshopId" | "batchId" | "of" | "told" | "event" | "v">, instead?: string): Promise<Refusal | null> {
   begin();
   const row: Kept = { ...entry, id: entry.event.id, state: "waiting", why: null, tries: 0 };
   return new Promise((resolve) => {
     asking.set(row.id, resolve);
     void (async () => {
       try {
-        const db = device();
-        if (!db || keeps === false) throw new Error("nothing is kept here");
-        await db.transaction("rw", db.entries, async () => {
-          await db.entries.add(row);
-          if (instead) await db.entries.where("id").equals(instead).delete();
-        });
-        if (!stored.some((one) => one.id === row.id)) stored = [...stored, row];
+        if (keeps === false) throw new Error("nothing is kept here");
+        const placed = await addEntry(row, instead);
+        if (!stored.some((one) => one.id === row.id)) stored = [...stored, placed];
       } catch {
         keeps = false;
         unkept = [...unkept, row];
@@ -180,22 +178,25 @@ export function send(entry: Pick<Kept, "workshopId" | "batchId" | "of" | "told">
 /** Drops an entry that was refused; gives the way to have it back. */
 export async function drop(one: Kept): Promise<() => void> {
   if (one.seq === undefined) unkept = unkept.filter((other) => other.id !== one.id);
-  else await device()?.entries.delete(one.seq);
+  else await dropEntries([one.seq]);
   stored = stored.filter((other) => other.id !== one.id);
   tell();
   return () => {
     if (one.seq === undefined) unkept = [...unkept, one];
-    else void device()?.entries.put(one);
+    else void putEntry(one);
     tell();
   };
 }
 
 /** Sends an entry that was refused once more: mended, to another batch, or as it is. It gets an id of its own where it was changed. */
-export async function again(one: Kept, patch: Partial<Pick<Kept, "batchId" | "of" | "told" | "event">> = {}): Promise<void> {
+export async function again(one: Kept, patch: Partial<Pick<Kept, "batchId" | "of" | "told" | "event" | "v">> = {}): Promise<void> {
   const event = patch.event ?? one.event;
   await change(one, { ...patch, event, id: event.id, state: "waiting", why: null, tries: 0 });
   void flush();
 }
+
+/** The box as it is now. */
+export const seen = (): Box => box;
 
 export const useOutbox = (): Box =>
   useSyncExternalStore(
@@ -204,6 +205,8 @@ export const useOutbox = (): Box =>
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    () => box,
+    seen,
     () => NONE,
   );
+
+export const entries = (n: number): string => (n === 1 ? "1 entry" : `${n} entries`);

@@ -1,5 +1,5 @@
 import type { BatchEvent, BatchFacts, SentEvent } from "@hearth/core";
-import { Dexie, type EntityTable } from "dexie";
+import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 
 export type Refusal = { message: string; fields: Record<string, string[]> };
 
@@ -11,6 +11,8 @@ export interface Kept {
   workshopId: string;
   batchId: string;
   event: SentEvent;
+  /** The version of what it says, as it was when it was put down; older versions of this program kept none. */
+  v?: number;
   /** Which batch it belongs to and what it says, as it is told where the batch is not at hand. */
   of: string;
   told: string;
@@ -32,36 +34,115 @@ export interface Known {
   keptAt: number;
 }
 
-/** What this device keeps, in the browser's own database: written through to the disk before it counts as kept. */
-class Device extends Dexie {
-  entries!: EntityTable<Kept, "seq">;
-  known!: EntityTable<Known, "batchId">;
-  constructor(durability: "strict" | "relaxed") {
-    super("hearth", { chromeTransactionDurability: durability });
-    this.version(1).stores({ entries: "++seq, &id, state", known: "batchId, keptAt" });
-  }
+interface Shape extends DBSchema {
+  entries: { key: number; value: Kept; indexes: { id: string; state: Kept["state"] } };
+  known: { key: string; value: Known; indexes: { keptAt: number } };
 }
+export type Device = IDBPDatabase<Shape>;
 
-let opened: Device | null = null;
-let copies: Device | null = null;
-/** The same store for what is only a copy of what the server has: it need not wait for the disk. */
-function forCopies(): Device | null {
-  if (!device()) return null;
-  if (copies?.hasBeenClosed()) copies = null;
-  copies ??= new Device("relaxed");
-  return copies;
-}
+/** What counts as kept is written through to the disk; a copy of what the server has need not wait for it. */
+const STRICT = { durability: "strict" } as const;
+const RELAXED = { durability: "relaxed" } as const;
+/** The number under which earlier versions of this program opened the same two stores. */
+const VERSION = 10;
 
-/** The device's store; null where there is none, as when a page is drawn on the server. */
-export function device(): Device | null {
+let opened: Promise<Device> | null = null;
+const forget = () => {
+  opened = null;
+};
+
+/** What this device keeps, in the browser's own database; null where there is none, as when a page is drawn on the server. */
+export async function device(): Promise<Device | null> {
   try {
     // Where storage is forbidden, asking for it can be a fault already.
     if (typeof indexedDB === "undefined" || indexedDB === null) return null;
-    opened ??= new Device("strict");
-    return opened;
+    opened ??= openDB<Shape>("hearth", VERSION, {
+      upgrade: (db) => {
+        const entries = db.createObjectStore("entries", { keyPath: "seq", autoIncrement: true });
+        entries.createIndex("id", "id", { unique: true });
+        entries.createIndex("state", "state");
+        const known = db.createObjectStore("known", { keyPath: "batchId" });
+        known.createIndex("keptAt", "keptAt");
+      },
+      blocking: (_now, _next, event) => {
+        forget();
+        (event.target as IDBDatabase).close();
+      },
+      terminated: forget,
+    });
+    return await opened;
   } catch {
+    forget();
     return null;
   }
+}
+
+const CHANNEL = "hearth.entries";
+let channel: BroadcastChannel | null = null;
+const hearers = new Set<() => void>();
+function changed(): void {
+  channel?.postMessage("changed");
+  for (const hear of hearers) hear();
+}
+
+/** Hears of every change of the entries, whichever tab of this browser makes it, and when a page that slept is seen again. */
+export function hearChanges(hear: () => void): void {
+  if (hearers.size === 0) {
+    channel = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(CHANNEL);
+    if (channel)
+      channel.onmessage = () => {
+        for (const one of hearers) one();
+      };
+    globalThis.window?.addEventListener?.("pageshow", hear);
+  }
+  hearers.add(hear);
+}
+
+/** The device's store, where there must be one. */
+async function kept(): Promise<Device> {
+  const db = await device();
+  if (!db) throw new Error("Nothing is kept here.");
+  return db;
+}
+
+/** In the order in which they were put down. */
+export const allEntries = async (): Promise<Kept[]> => (await kept()).getAll("entries");
+
+/** Of one state, in the order in which they were put down. */
+export async function entriesOf(state: Kept["state"]): Promise<Kept[]> {
+  const rows = await (await kept()).getAllFromIndex("entries", "state", state);
+  return rows.sort((a, b) => (a.seq ?? 0) - (b.seq ?? 0));
+}
+
+/** Keeps an entry and gives it its place in the order; what it takes the place of goes with the same writing. */
+export async function addEntry(row: Kept, instead?: string): Promise<Kept> {
+  const tx = (await kept()).transaction("entries", "readwrite", STRICT);
+  const { seq: _none, ...fresh } = row;
+  const [seq, old] = await Promise.all([tx.store.add(fresh), instead === undefined ? undefined : tx.store.index("id").getKey(instead)]);
+  if (old !== undefined) void tx.store.delete(old);
+  await tx.done;
+  changed();
+  return { ...row, seq };
+}
+
+export async function changeEntry(seq: number, patch: Partial<Kept>): Promise<void> {
+  const tx = (await kept()).transaction("entries", "readwrite", STRICT);
+  const row = await tx.store.get(seq);
+  if (row) void tx.store.put({ ...row, ...patch });
+  await tx.done;
+  changed();
+}
+
+export async function putEntry(row: Kept): Promise<void> {
+  await (await kept()).put("entries", row);
+  changed();
+}
+
+export async function dropEntries(seqs: readonly number[]): Promise<void> {
+  const tx = (await kept()).transaction("entries", "readwrite", STRICT);
+  for (const seq of seqs) void tx.store.delete(seq);
+  await tx.done;
+  changed();
 }
 
 const OLD = "hearth.outbox";
@@ -72,10 +153,9 @@ async function takeOver(db: Device): Promise<void> {
   if (!text) return;
   try {
     const old = JSON.parse(text) as Pick<Kept, "workshopId" | "batchId" | "event">[];
-    const rows = old.map((one): Kept => ({ ...one, id: one.event.id, of: "", told: "", state: "waiting", why: null, tries: 0 }));
-    await db.transaction("rw", db.entries, async () => {
-      for (const row of rows) if (!(await db.entries.where("id").equals(row.id).count())) await db.entries.add(row);
-    });
+    for (const one of old)
+      if ((await db.countFromIndex("entries", "id", one.event.id)) === 0)
+        await addEntry({ ...one, id: one.event.id, of: "", told: "", state: "waiting", why: null, tries: 0 });
   } catch (error) {
     // What cannot be read was no entry; what cannot be written stays where it is.
     if (!(error instanceof SyntaxError || error instanceof TypeError)) return;
@@ -85,15 +165,15 @@ async function takeOver(db: Device): Promise<void> {
 
 /** Whether this device really keeps what it is given: something is written and taken away again. */
 export async function canKeep(): Promise<boolean> {
-  const db = device();
+  const db = await device();
   if (!db) return false;
   try {
     await takeOver(db);
-    await db.transaction("rw", db.known, async () => {
-      const probe = "probe";
-      await db.known.put({ batchId: probe, workshopId: "", facts: {} as BatchFacts, events: [], total: 0, seq: 0, keptAt: 0 });
-      await db.known.delete(probe);
-    });
+    const tx = db.transaction("known", "readwrite", STRICT);
+    const probe = "probe";
+    await tx.store.put({ batchId: probe, workshopId: "", facts: {} as BatchFacts, events: [], total: 0, seq: 0, keptAt: 0 });
+    await tx.store.delete(probe);
+    await tx.done;
     return true;
   } catch {
     return false;
@@ -104,29 +184,26 @@ export async function canKeep(): Promise<boolean> {
 const MOST_KNOWN = 40;
 
 export async function keepKnown(known: Omit<Known, "keptAt">): Promise<void> {
-  const db = forCopies();
+  const db = await device();
   if (!db) return;
   try {
-    await db.transaction("rw", db.known, async () => {
-      const old = await db.known.get(known.batchId);
-      if (old && old.seq >= known.seq) return;
-      await db.known.put({ ...known, keptAt: Date.now() });
-      const many = await db.known.count();
-      if (many > MOST_KNOWN)
-        await db.known
-          .orderBy("keptAt")
-          .limit(many - MOST_KNOWN)
-          .delete();
-    });
+    const tx = db.transaction("known", "readwrite", RELAXED);
+    const old = await tx.store.get(known.batchId);
+    if (!old || old.seq < known.seq) {
+      await tx.store.put({ ...known, keptAt: Date.now() });
+      const many = await tx.store.count();
+      if (many > MOST_KNOWN) for (const key of await tx.store.index("keptAt").getAllKeys(null, many - MOST_KNOWN)) await tx.store.delete(key);
+    }
+    await tx.done;
   } catch {
     // It is only a copy of what the server has.
   }
 }
 
 export async function readKnown(batchId: string): Promise<Known | null> {
-  return (
-    (await device()
-      ?.known.get(batchId)
-      .catch(() => null)) ?? null
-  );
+  try {
+    return (await (await device())?.get("known", batchId)) ?? null;
+  } catch {
+    return null;
+  }
 }

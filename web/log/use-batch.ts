@@ -18,6 +18,7 @@ import {
   settle,
   tellEvent,
   titleOf,
+  versionOf,
 } from "@hearth/core";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v7 } from "uuid";
@@ -191,6 +192,7 @@ export function useBatch({ batch, instruments, people }: BatchProps, everyMs = 1
         of: `${batch.number} ${titleOf(plan)}`,
         told: told.figure ? `${told.what}: ${told.figure}` : told.what,
         event,
+        v: versionOf(event.kind),
       },
       instead,
     );

@@ -1,8 +1,7 @@
-import { isCounted, type Ledger, ledger, STOCKED } from "@hearth/core";
+import { isCounted, type Ledger, ledger, STOCKED, timeOn } from "@hearth/core";
 import { group } from "d3-array";
 import { and, count, eq, gt, inArray, isNotNull, max, or, sql, sum } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
-import { DateTime } from "luxon";
 import type { Database, Transaction } from "@/data/client";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
@@ -139,7 +138,7 @@ const lastCounts = (db: Database, workshopId: string, only?: readonly string[]) 
 
 /** When a lot came: its moment where that is known, or the beginning of its day in the workshop's own zone. */
 const receivedAt = (lot: { receivedOn: string; receivedAt: string | null }, zone: string): string =>
-  lot.receivedAt ?? DateTime.fromISO(lot.receivedOn, { zone }).startOf("day").toUTC().toISO() ?? lot.receivedOn;
+  lot.receivedAt ?? new Date(timeOn(lot.receivedOn, 0, zone)).toISOString();
 
 /** What is there of everything. What was drawn is summed by the database, so that years of batches cost one row each material. */
 export async function readStocks(db: Database, workshopId: string, zone: string, only?: readonly string[]): Promise<Stocks> {

@@ -1,8 +1,9 @@
 "use client";
 
 import { type Band, standing, type TemperatureRange, writeDuration } from "@hearth/core";
-import { scaleLinear } from "d3-scale";
+import { ticks } from "d3-array";
 import { line } from "d3-shape";
+import { across } from "./across";
 import { type Box, foldedTime, hoursOf, placed, spread } from "./heat-scale";
 import { useWidth } from "./size";
 import { useUnits } from "./units";
@@ -84,8 +85,8 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
   const side = thumb ? { left: 3, right: 3 } : { left: 46, right: 104 };
   const sorted = [...marks].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
   const times = [...sorted.map((mark) => mark.at), ...moments.map((moment) => moment.at), ...(now ? [now] : [])].map((at) => Date.parse(at));
-  const across = foldedTime(times, [side.left, width - side.right]);
-  const { x } = across;
+  const time = foldedTime(times, [side.left, width - side.right]);
+  const { x } = time;
   const named = thumb ? moments.map((moment) => ({ ...moment, x: x(Date.parse(moment.at)), from: 0, row: 0 })) : inRows(moments, x, width - 4);
   const rows = thumb ? 0 : Math.max(0, ...named.map((moment) => moment.row + 1));
   const edge = { ...side, top: thumb ? 3 : 14, bottom: thumb ? 3 : times.length === 0 ? 10 : 30 + rows * LINE };
@@ -93,7 +94,7 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
   const warmest = Math.max(...sorted.map((mark) => mark.celsius), ...ranges.map((one) => one.range.high));
   const coolest = Math.min(...sorted.map((mark) => mark.celsius), ...ranges.map((one) => one.range.low));
   const top = warmest > ceiling - 800 ? Math.max(warmest, ceiling) : warmest;
-  const y = scaleLinear([coolest - 500, top + 400], [foot, edge.top]);
+  const y = across([coolest - 500, top + 400], [foot, edge.top]);
 
   const bands = new Map<string, { range: TemperatureRange; names: string[] }>();
   for (const { name, range } of ranges) {
@@ -112,7 +113,8 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
     (mark) => x(Date.parse(mark.at)),
     (mark) => y(mark.celsius),
   );
-  const inUnit = y.copy().domain(y.domain().map((centi) => (units.temperature === "C" ? centi / 100 : (centi / 100) * 1.8 + 32)));
+  const [low, high] = y.ends.map((centi) => (units.temperature === "C" ? centi / 100 : (centi / 100) * 1.8 + 32)) as [number, number];
+  const atDegrees = across([low, high], [foot, edge.top]);
   // What stands at the right edge keeps its distance from what stands next to it.
   const letters = Math.floor((side.right - 8) / WORD);
   const beside = [
@@ -163,15 +165,15 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
         ))}
         {thumb ? null : (
           <>
-            {inUnit.ticks(6).map((degrees) => (
+            {ticks(low, high, 6).map((degrees) => (
               <g key={degrees}>
-                <line x1={edge.left} x2={width - edge.right} y1={inUnit(degrees)} y2={inUnit(degrees)} stroke="var(--color-line)" strokeWidth={0.75} />
-                <text x={edge.left - 6} y={inUnit(degrees)} dy="0.35em" textAnchor="end" fontSize={13} fill="var(--color-soft)" className="figure">
+                <line x1={edge.left} x2={width - edge.right} y1={atDegrees(degrees)} y2={atDegrees(degrees)} stroke="var(--color-line)" strokeWidth={0.75} />
+                <text x={edge.left - 6} y={atDegrees(degrees)} dy="0.35em" textAnchor="end" fontSize={13} fill="var(--color-soft)" className="figure">
                   {degrees}°
                 </text>
               </g>
             ))}
-            {hoursOf(across, 72).map((at) => (
+            {hoursOf(time, 72).map((at) => (
               <text key={at.toISOString()} x={x(at)} y={height - 10} textAnchor="middle" fontSize={13} fill="var(--color-soft)" className="figure">
                 {sorted.length + moments.length > 0 || now ? units.clock(at.toISOString()) : ""}
               </text>
@@ -203,7 +205,7 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
             })}
           </>
         )}
-        {across.gaps.map((gap) => {
+        {time.gaps.map((gap) => {
           const [from, to] = [x(gap.from), x(gap.to)];
           return (
             <g key={gap.from}>
@@ -235,7 +237,7 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
             )}
           </g>
         ))}
-        {across.gaps.map((gap) => {
+        {time.gaps.map((gap) => {
           const middle = (x(gap.from) + x(gap.to)) / 2;
           if (thumb) return null;
           return (

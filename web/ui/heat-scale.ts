@@ -1,4 +1,5 @@
-import { scaleUtc } from "d3-scale";
+import { utcTicks } from "d3-time";
+import { across } from "./across";
 
 /** A time without readings or acts, in ms, that is drawn as a break of fixed width. */
 export interface Gap {
@@ -32,22 +33,22 @@ export function foldedTime(times: readonly number[], [left, right]: readonly [nu
     domain.push(gap.from, gap.to);
     range.push(at, at + BREAK_PX);
   }
-  const x = scaleUtc([...domain, last + room], [...range, right]);
+  const x = across([...domain, last + room], [...range, right]);
   return { x, gaps };
 }
 
 /** The hours to write below a folded time: none in a break, none closer to another than `apart` px, the clear ones first. */
 export function hoursOf({ x, gaps }: ReturnType<typeof foldedTime>, apart: number): Date[] {
-  const [from, to] = [x.domain()[0] as Date, x.domain().at(-1) as Date];
-  const width = (x.range().at(-1) as number) - (x.range()[0] as number);
+  const [from, to] = x.ends;
+  const width = x(to) - x(from);
   // Each stretch between two breaks has as many as find room in it, on its own round hours and minutes.
-  const edges = [from.getTime(), ...gaps.flatMap((gap) => [gap.from, gap.to]), to.getTime()];
+  const edges = [from, ...gaps.flatMap((gap) => [gap.from, gap.to]), to];
   const out: Date[] = [];
   for (let i = 0; i < edges.length; i += 2) {
     const [begin, end] = [edges[i] as number, edges[i + 1] as number];
     const stretch = x(end) - x(begin);
     const many = Math.max(1, Math.floor(stretch / Math.max(apart, width / 12)));
-    for (const at of scaleUtc([begin, end], [0, stretch]).ticks(many)) {
+    for (const at of utcTicks(new Date(begin), new Date(end), many)) {
       if (at.getTime() < begin || at.getTime() > end) continue;
       const before = out.at(-1);
       if (!before || x(at) - x(before) >= apart) out.push(at);

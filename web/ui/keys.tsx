@@ -1,48 +1,14 @@
 "use client";
 
-import * as Dialog from "radix-ui";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
+import type { Key } from "./keys-sheet";
+import { later } from "./later";
+import { lettersAreOff } from "./letters";
 
-interface Key {
-  key: string;
-  does: string;
-  act: () => void;
-}
 const KeysContext = createContext<{ add: (keys: Key[]) => () => void } | null>(null);
 
-const LETTERS = "hearth.letters";
-const lettersAreOff = (): boolean => {
-  try {
-    return localStorage.getItem(LETTERS) === "off";
-  } catch {
-    return false;
-  }
-};
-
-/** Turns the keys of one letter off and on, on this device: they get in the way of those who speak to their computer. */
-export function LettersToggle() {
-  const [on, setOn] = useState(true);
-  useEffect(() => setOn(!lettersAreOff()), []);
-  return (
-    <label className="flex min-h-[44px] items-center gap-3">
-      <input
-        type="checkbox"
-        className="size-5 accent-act"
-        checked={on}
-        onChange={(event) => {
-          setOn(event.target.checked);
-          try {
-            localStorage.setItem(LETTERS, event.target.checked ? "on" : "off");
-          } catch {
-            // A device that keeps nothing keeps its keys.
-          }
-        }}
-      />
-      Keys of a single letter, on this device
-    </label>
-  );
-}
+const KeysSheet = later<{ keys: Key[]; onClose: () => void }>(async () => (await import("./keys-sheet")).KeysSheet);
 
 /** Hears single keys while no field is being typed in; `?` lists them all. */
 export function Keys({ children }: { children: ReactNode }) {
@@ -73,36 +39,7 @@ export function Keys({ children }: { children: ReactNode }) {
   return (
     <KeysContext value={ways}>
       {children}
-      <Dialog.Dialog.Root open={open} onOpenChange={setOpen}>
-        <Dialog.Dialog.Portal>
-          <Dialog.Dialog.Overlay className="fixed inset-0 bg-ink/50" />
-          <Dialog.Dialog.Content
-            className="sheet fixed top-[8vh] left-1/2 max-h-[84vh] w-[min(560px,94vw)] -translate-x-1/2 overflow-auto"
-            aria-describedby={undefined}
-          >
-            <Dialog.Dialog.Title asChild>
-              <h2>Keys</h2>
-            </Dialog.Dialog.Title>
-            <p className="mt-1 text-soft">
-              They work while no field is being typed in. Tab and Enter reach everything too. <a href="/words">The words of the trade</a>
-            </p>
-            <dl className="mt-3 grid grid-cols-[80px_1fr] gap-y-2">
-              {[{ key: "?", does: "this list" }, { key: "F1", does: "in a field with a ? beside it: what its word means" }, ...sets.current.flat()].map(
-                (one) => (
-                  <div key={one.key + one.does} className="contents">
-                    <dt>
-                      <kbd className="figure inline-block min-w-[34px] border-2 border-ink px-2 text-center text-[18px]">{one.key}</kbd>
-                    </dt>
-                    <dd>{one.does}</dd>
-                  </div>
-                ),
-              )}
-            </dl>
-            <LettersToggle />
-            <Dialog.Dialog.Close className="press mt-2">Close</Dialog.Dialog.Close>
-          </Dialog.Dialog.Content>
-        </Dialog.Dialog.Portal>
-      </Dialog.Dialog.Root>
+      {open ? <KeysSheet keys={sets.current.flat()} onClose={() => setOpen(false)} /> : null}
     </KeysContext>
   );
 }

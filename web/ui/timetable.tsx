@@ -1,6 +1,6 @@
 "use client";
 
-import { scaleLinear } from "d3-scale";
+import { across } from "./across";
 import { useWidth } from "./size";
 import { useUnits } from "./units";
 
@@ -41,7 +41,7 @@ export function Timetable({ rows, begin, lit, label }: TimetableProps) {
   const { ref, width } = useWidth<HTMLDivElement>(900);
   const left = width < 620 ? 86 : LEFT;
   const last = Math.max(30, ...rows.flatMap((row) => row.steps.map((step) => step.end)));
-  const x = scaleLinear([0, last], [left, width - 12]);
+  const x = across([0, last], [left, width - 12]);
   const clock = (minutes: number) => units.clock(new Date(Date.parse(begin) + minutes * 60_000).toISOString());
   const height = TOP + ROW * (rows.length + 1) + 8;
   const y = (row: number) => TOP + ROW * row + ROW / 2;

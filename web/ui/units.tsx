@@ -2,6 +2,7 @@
 
 import {
   currencyDecimals,
+  dayAt,
   decimalsFor,
   degreesAsTyped,
   inManner,
@@ -15,7 +16,10 @@ import {
   type TemperatureRange,
   type TemperatureUnit,
   temperatureParts,
+  wallAt,
   writeBulk,
+  writeClock,
+  writeDay,
   writeDensity,
   writeDifference,
   writeDuration,
@@ -26,7 +30,6 @@ import {
   writeRange,
   writeTemperature,
 } from "@hearth/core";
-import { DateTime } from "luxon";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
 
 export interface Units {
@@ -47,10 +50,10 @@ const A_POUND = MG_PER.lb - 141;
 
 /** Writes quantities as this workshop reads them. */
 export function writers(units: Units) {
-  const local = (iso: string) => DateTime.fromISO(iso, { zone: units.zone }).setLocale("en");
+  const dayOf = (iso: string) => dayAt(iso, units.zone);
   const manner = MANNERS[isLocale(units.locale ?? "") ? (units.locale as keyof typeof MANNERS) : "en-GB"];
   const shown = (text: string) => inManner(text, manner);
-  const clock = (iso: string) => (manner.hours === 24 ? local(iso).toFormat("HH:mm") : local(iso).toFormat("h:mm a").toLowerCase());
+  const clock = (iso: string, seconds = false) => writeClock(wallAt(iso, units.zone), manner.hours, seconds);
   const mass = (mg: number, resolutionUg: number | null = null) => {
     const parts = massParts(mg, units.mass, resolutionUg);
     const many = units.pounds && units.mass === "oz" && Math.abs(mg) >= A_POUND;
@@ -92,13 +95,15 @@ export function writers(units: Units) {
     tParts: (centi: number) => temperatureParts(centi, units.temperature),
     tDifference: (centi: number) => shown(writeDifference(centi, units.temperature)),
     range: (range: TemperatureRange) => shown(writeRange(range, units.temperature)),
-    clock,
-    isoDay: (iso: string) => local(iso).toFormat("yyyy-LL-dd"),
-    day: (iso: string) => local(iso).toFormat(manner.day),
-    date: (iso: string) => local(iso).toFormat(manner.date),
-    dayClock: (iso: string) => `${local(iso).toFormat(manner.day)} ${clock(iso)}`,
-    full: (iso: string) =>
-      `${local(iso).toFormat(manner.date)} ${manner.hours === 24 ? local(iso).toFormat("HH:mm:ss") : local(iso).toFormat("h:mm:ss a").toLowerCase()}`,
+    clock: (iso: string) => clock(iso),
+    isoDay: dayOf,
+    day: (iso: string) => writeDay(dayOf(iso), manner.day),
+    date: (iso: string) => writeDay(dayOf(iso), manner.date),
+    dayClock: (iso: string) => `${writeDay(dayOf(iso), manner.day)} ${clock(iso)}`,
+    full: (iso: string) => `${writeDay(dayOf(iso), manner.date)} ${clock(iso, true)}`,
+    /** A day that is known by its date alone. */
+    onDay: (day: string) => writeDay(day, manner.day),
+    onDate: (day: string) => writeDay(day, manner.date),
     /** "in 3 h", "2 days ago". */
     away: (iso: string, now: string) => {
       const seconds = (Date.parse(iso) - Date.parse(now)) / 1_000;

@@ -1,8 +1,9 @@
 "use client";
 
 import Link from "next/link";
-import { Popover } from "radix-ui";
+import { useRef, useState } from "react";
 import type { Word } from "./glossary";
+import { Pop } from "./pop";
 
 interface WhatIsProps {
   word: Word;
@@ -18,9 +19,18 @@ interface WhatIsProps {
 
 /** Explains a word of the trade where it stands. */
 export function WhatIs({ word, of, byKey = false, hidden = false, open, onOpen }: WhatIsProps) {
+  const [own, setOwn] = useState(false);
+  const at = useRef<HTMLButtonElement>(null);
+  const shown = open ?? own;
+  const turn = onOpen ?? setOwn;
   return (
-    <Popover.Root {...(open === undefined ? {} : { open })} {...(onOpen ? { onOpenChange: onOpen } : {})}>
-      <Popover.Trigger
+    <>
+      <button
+        ref={at}
+        type="button"
+        aria-haspopup="dialog"
+        aria-expanded={shown}
+        onClick={() => turn(!shown)}
         tabIndex={byKey ? -1 : undefined}
         aria-label="What does this mean?"
         aria-describedby={of}
@@ -32,21 +42,22 @@ export function WhatIs({ word, of, byKey = false, hidden = false, open, onOpen }
         }
       >
         ?
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
+      </button>
+      {shown ? (
+        <Pop
+          at={at}
+          onClose={() => turn(false)}
+          aria-label={word.name}
           className="sheet z-[60] w-[min(340px,92vw)] text-[16px] shadow-[0_6px_30px_rgb(0_0_0/.35)]"
           side="top"
-          sideOffset={6}
-          collisionPadding={12}
         >
           <h3>{word.name}</h3>
           <p className="mt-1">{word.says}</p>
           <Link href={`/words#${word.name.replaceAll(" ", "-")}`} className="mt-2 inline-block text-[15px]">
             All words
           </Link>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+        </Pop>
+      ) : null}
+    </>
   );
 }

@@ -1,8 +1,8 @@
 "use client";
 
 import { type Figure, MG_PER, type WorkingStep, workingOf } from "@hearth/core";
-import { Popover } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useRef, useState } from "react";
+import { Pop } from "./pop";
 import { useUnits, type Writers } from "./units";
 
 const SIGNS: Record<string, string> = { multiply: "×", divide: "÷", add: "+", subtract: "−", round: "→", "round up": "→" };
@@ -39,27 +39,36 @@ function StepLine({ step, units }: { step: WorkingStep; units: Writers }) {
 /** A computed figure that opens to its working. */
 export function Worked({ steps, name, children, label }: { steps: WorkingStep[]; name: string; children: ReactNode; label: string }) {
   const units = useUnits();
-  const shown = workingOf(steps, name);
+  const [open, setOpen] = useState(false);
+  const at = useRef<HTMLButtonElement>(null);
   return (
-    <Popover.Root>
-      <Popover.Trigger className="text-left underline decoration-soft decoration-dotted decoration-2 underline-offset-4 hover:decoration-ink">
+    <>
+      <button
+        ref={at}
+        type="button"
+        aria-haspopup="dialog"
+        aria-expanded={open}
+        className="text-left underline decoration-soft decoration-dotted decoration-2 underline-offset-4 hover:decoration-ink"
+        onClick={() => setOpen(!open)}
+      >
         {children}
         <span className="sr-only">, {label}: show the working</span>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
+      </button>
+      {open ? (
+        <Pop
+          at={at}
+          onClose={() => setOpen(false)}
+          aria-label={`How ${label} comes about`}
           className="sheet z-30 max-h-[70vh] w-[min(430px,92vw)] overflow-auto shadow-[0_6px_30px_rgb(0_0_0/.35)]"
-          sideOffset={6}
-          collisionPadding={12}
         >
           <h3>How {label} comes about</h3>
           <ol className="mt-1">
-            {shown.map((step) => (
+            {workingOf(steps, name).map((step) => (
               <StepLine key={step.gives.name} step={step} units={units} />
             ))}
           </ol>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+        </Pop>
+      ) : null}
+    </>
   );
 }

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { temperatureRange } from "../../heat/range";
+import { temperatureRange } from "../../heat/schema";
 import { actKind, oneStep } from "../kind";
 
 /** Cools or reheats the pot to a range. Put back on the heat where it fell below. */

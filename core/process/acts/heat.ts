@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { temperatureRange } from "../../heat/range";
+import { temperatureRange } from "../../heat/schema";
 import { actKind, oneStep } from "../kind";
 
 /** Melts the wax and heats it to a range. A pound of flakes takes 15 to 20 minutes in a double boiler: common practice, no source. */

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { temperatureRange } from "../../heat/range";
+import { temperatureRange } from "../../heat/schema";
 import { actKind, oneStep } from "../kind";
 import { share } from "./pour";
 

@@ -3,11 +3,11 @@
 import { type ColourRecipe, coloursFor, type DyePart, suits, writeDose } from "@hearth/core";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
-import { toast } from "sonner";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import type { Colour } from "@/server/colours";
+import { toast } from "@/ui/toast";
 import { press } from "@/ui/variants";
 import { saveColour, takeColourAway } from "./commands";
 

@@ -4,11 +4,11 @@ import type { Process } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
-import { toast } from "sonner";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import { saveFormula } from "@/server/formula-save";
 import type { Follower } from "@/server/processes";
+import { toast } from "@/ui/toast";
 
 interface FollowersProps {
   process: { id: string; number: number; process: Process };

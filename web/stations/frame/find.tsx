@@ -1,113 +1,66 @@
 "use client";
 
-import { Command } from "cmdk";
-import { useRouter } from "next/navigation";
-import { Dialog } from "radix-ui";
-import { useEffect, useState } from "react";
+import { useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { usePlace } from "@/log/place";
-import { GLOSSARY } from "@/ui/glossary";
 import { useKeys } from "@/ui/keys";
+import { later } from "@/ui/later";
 import type { Station } from "@/ui/station";
-import { findThings } from "./find-command";
+import type { FindProps } from "./find-sheet";
 
-type Found = { kind: string; name: string; path: string };
-/** What can be begun from anywhere. */
-const ACTIONS: { name: string; path: string }[] = [
-  { name: "Plan a batch", path: "/plan" },
-  { name: "What can I fill?", path: "/plan/fill" },
-  { name: "Timetable of a day at the pots", path: "/plan/day" },
-  { name: "Make a formula", path: "/formulas/new" },
-  { name: "Make a product", path: "/products/new" },
-  { name: "Make a process", path: "/formulas/processes/new" },
-  { name: "The shelf to and from a file", path: "/shelf/file" },
-  { name: "What is low on the shelf", path: "/shelf?low=1" },
-  { name: "Import a record", path: "/records/import" },
-  { name: "The guided first batch", path: "/first" },
-  { name: "Workshops, units and prices", path: "/workshops" },
-  { name: "Words of the trade", path: "/words" },
-];
-/** Letters typed in one go are asked for once. */
-const PAUSE_MS = 120;
+/** What is typed before the rest is there is not lost. */
+function FindMeanwhile({ text, hint, onText, onClose }: FindProps) {
+  return (
+    <div className="sheet fixed top-[8vh] left-1/2 z-50 w-[min(620px,94vw)] -translate-x-1/2 !p-0">
+      <input
+        type="text"
+        aria-label="Find"
+        autoFocus
+        value={text}
+        placeholder={hint}
+        className="entry w-full !border-0 !border-b-[3px] text-[20px]"
+        onChange={(event) => onText(event.target.value)}
+        onKeyDown={(event) => event.key === "Escape" && onClose()}
+      />
+    </div>
+  );
+}
 
-/** Goes to anything by its name: a batch, a formula, a thing on the shelf, a station. */
+const Sheet = later<FindProps>(async () => (await import("./find-sheet")).FindSheet, FindMeanwhile);
+
+/** Opens what finds anything by its name. */
 export function Find({ stations }: { stations: Station[] }) {
-  const router = useRouter();
-  const { workshopId, personId } = usePlace();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
-  const [found, setFound] = useState<{ of: string; things: Found[]; said: string }>({ of: "", things: [], said: "" });
+  const button = useRef<HTMLButtonElement>(null);
   useKeys([{ key: "/", does: "find a batch, a formula or a thing by name", act: () => setOpen(true) }]);
   useHotkeys("mod+k", () => setOpen((was) => !was), { enableOnFormTags: true, preventDefault: true });
-  useEffect(() => {
-    if (!open || text.trim() === "") return setFound({ of: "", things: [], said: "" });
-    const timer = setTimeout(async () => {
-      const out = await findThings({ workshopId, personId }, text).catch(() => null);
-      setFound({
-        of: text,
-        things: out?.ok ? out.value : [],
-        said: out?.ok ? "" : (out?.message ?? "The workshop cannot be reached just now. Try again in a moment."),
-      });
-    }, PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [open, text, workshopId, personId]);
-  const go = (path: string) => {
-    setOpen(false);
-    setText("");
-    router.push(path);
-  };
-  const letters = text.trim().toLowerCase();
-  const places = stations.filter((one) => one.name.includes(letters));
-  const words = letters.length < 2 ? [] : GLOSSARY.filter((one) => one.name.includes(letters));
-  const actions = letters === "" ? [] : ACTIONS.filter((one) => letters.split(/\s+/).every((word) => one.name.toLowerCase().includes(word)));
-  const row = "flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-4 py-2 data-[selected=true]:bg-act data-[selected=true]:text-act-ink";
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="min-h-[44px] border-2 border-line px-3 text-[14px] lg:min-h-[36px]">Find</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/50" />
-        <Dialog.Content className="sheet fixed top-[8vh] left-1/2 z-50 w-[min(620px,94vw)] -translate-x-1/2 !p-0" aria-describedby={undefined}>
-          <Dialog.Title className="sr-only">Find</Dialog.Title>
-          <Command label="Find" shouldFilter={false} loop>
-            <Command.Input
-              value={text}
-              onValueChange={setText}
-              placeholder="A batch, formula, product, wax, or something to do…"
-              className="entry w-full !border-0 !border-b-[3px] text-[20px]"
-            />
-            <Command.List className="max-h-[60vh] overflow-auto pb-2">
-              {found.things.map((one) => (
-                <Command.Item key={one.path + one.name} value={`${one.kind} ${one.path} ${one.name}`} onSelect={() => go(one.path)} className={row}>
-                  <span className="font-semibold">{one.name}</span>
-                  <span className="text-[15px]">{one.kind}</span>
-                </Command.Item>
-              ))}
-              {actions.map((one) => (
-                <Command.Item key={one.path} value={`action ${one.path}`} onSelect={() => go(one.path)} className={row}>
-                  <span className="font-semibold">{one.name}</span>
-                  <span className="text-[15px]">action</span>
-                </Command.Item>
-              ))}
-              {places.map((one) => (
-                <Command.Item key={one.path} value={`station ${one.path}`} onSelect={() => go(one.path)} className={row}>
-                  <span>{one.name}</span>
-                  <span className="text-[15px]">station</span>
-                </Command.Item>
-              ))}
-              {words.map((one) => (
-                <Command.Item key={one.name} value={`word ${one.name}`} onSelect={() => go(`/words#${one.name.replaceAll(" ", "-")}`)} className={row}>
-                  <span>{one.name}</span>
-                  <span className="text-[15px]">word</span>
-                </Command.Item>
-              ))}
-              {found.said ? <p className="px-4 py-2">▲ {found.said}</p> : null}
-              {letters !== "" && found.of === text && !found.said && found.things.length + places.length + actions.length + words.length === 0 ? (
-                <p className="px-4 py-2 text-soft">Nothing here has “{text.trim()}” in its name. Try fewer letters.</p>
-              ) : null}
-            </Command.List>
-          </Command>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <>
+      <button
+        ref={button}
+        type="button"
+        aria-haspopup="dialog"
+        aria-expanded={open}
+        className="min-h-[44px] border-2 border-line px-3 text-[14px] lg:min-h-[36px]"
+        onClick={() => setOpen(true)}
+        onPointerEnter={Sheet.ahead}
+        onFocus={Sheet.ahead}
+      >
+        Find
+      </button>
+      {open ? (
+        <Sheet
+          stations={stations}
+          text={text}
+          hint="A batch, formula, product, wax, or something to do…"
+          onText={setText}
+          onClose={() => {
+            setOpen(false);
+            setText("");
+            button.current?.focus();
+          }}
+        />
+      ) : null}
+    </>
   );
 }

@@ -4,13 +4,13 @@ import { writeDuration } from "@hearth/core";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect } from "react";
-import { Toaster } from "sonner";
 import { heardWithin, hearOthers } from "@/log/live";
 import { Outbox } from "@/log/outbox-strip";
 import { PlaceProvider } from "@/log/place";
 import { forgetPages, Offline } from "@/offline/offline";
 import { Keys, useKeys } from "@/ui/keys";
 import type { Station } from "@/ui/station";
+import { Toasts } from "@/ui/toast";
 import { Ground, type Units, useClock } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import { chooseLight, choosePerson, chooseWorkshop } from "./choose";
@@ -208,11 +208,7 @@ export function Frame(props: FrameProps) {
           <Offline />
           <Outbox />
           {props.children}
-          <Toaster
-            position="bottom-left"
-            duration={8_000}
-            toastOptions={{ classNames: { toast: "!rounded-none !border-[3px] !border-ink !bg-sheet !text-ink !text-[16px]" } }}
-          />
+          <Toasts />
         </Keys>
       </PlaceProvider>
     </Ground>

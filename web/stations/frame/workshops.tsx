@@ -9,7 +9,7 @@ import { Chooser } from "@/forms/chooser";
 import { Field, type FieldRule, named, orNothing, untouched, useFields } from "@/forms/fields";
 import type { Choice } from "@/forms/matches";
 import { forgetPages } from "@/offline/offline";
-import { LettersToggle } from "@/ui/keys";
+import { LettersToggle } from "@/ui/letters-toggle";
 import { Aside, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { press } from "@/ui/variants";

@@ -1,7 +1,20 @@
 "use client";
 
-import { bad, dayRequest, gatherPots, good, jobOfPot, type Parsed, type Process, type Readiness, readinessOf, writeDuration } from "@hearth/core";
-import { DateTime } from "luxon";
+import {
+  addDays,
+  bad,
+  dayAt,
+  dayRequest,
+  gatherPots,
+  good,
+  jobOfPot,
+  type Parsed,
+  type Process,
+  type Readiness,
+  readinessOf,
+  timeOn,
+  writeDuration,
+} from "@hearth/core";
 import Link from "next/link";
 import { useMemo, useState } from "react";
 import { useDraft } from "@/catalogue/draft";
@@ -43,12 +56,11 @@ const dayRule = (today: string, units: Writers): FieldRule<string | null> =>
   orNothing({
     initial: "",
     parse: (text: string) => {
-      const now = DateTime.fromISO(today, { zone: units.zone });
-      const day = readDay(text, now, units.locale, true);
-      if (!day) return bad("not-understood", `Write a day, like ${units.date(now.plus({ days: 14 }).toISO() ?? today)}.`);
-      return day < now.startOf("day") ? bad("too-small", "That day is over.") : good(day.startOf("day").toISO() ?? today);
+      const day = readDay(text, today, units.locale, true);
+      if (!day) return bad("not-understood", `Write a day, like ${units.onDate(addDays(today, 14))}.`);
+      return day < today ? bad("too-small", "That day is over.") : good(day);
     },
-    echo: (day: string) => units.day(day),
+    echo: (day: string) => units.onDay(day),
   });
 
 /** When a pot may be sold, and whether that is in time. */
@@ -75,6 +87,7 @@ function Ready({ of }: { of: Readiness }) {
 export function DayPlan({ products, formulas }: { products: DayProduct[]; formulas: Record<string, DayFormula> }) {
   const units = useUnits();
   const now = useNow(60_000);
+  const today = dayAt(now, units.zone);
   const [added, setAdded] = useState<string[]>([]);
   const [lit, setLit] = useState<string | null>(null);
   const shown = products.filter((one, at) => at < SHOWN || added.includes(one.id));
@@ -83,8 +96,8 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
     const counts = Object.fromEntries(ids.split(",").map((id) => [`count:${id}`, orNothing(countRule({ least: 0, most: 2_000, name: "pieces" }))]));
     return {
       ...counts,
-      on: dayRule(now, units),
-      wanted: dayRule(now, units),
+      on: dayRule(today, units),
+      wanted: dayRule(today, units),
       begin: { initial: "9:00", parse: parseTimeOfDay } satisfies FieldRule<number>,
       hands: countRule({ least: 1, most: 9, name: "pairs of hands" }, "1"),
       burners: countRule({ least: 1, most: 20, name: "burners" }, "2"),
@@ -92,7 +105,7 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
       holds: massRule(units, { initial: units.typed.about(1_500_000) }),
       spare: percentRule({ least: 0, most: 50, name: "the spare" }, "5"),
     } as Record<string, FieldRule<unknown>>;
-  }, [ids, units, now]);
+  }, [ids, units, today]);
   const fields = useFields(rules);
   const draft = useDraft(
     "day",
@@ -133,14 +146,9 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
   const { state, stop } = useTimetable(request);
   const answer = state.is === "looking" || state.is === "done" ? state.answer : null;
 
-  const day = typeof v.on === "string" ? v.on : now;
-  const wanted = typeof v.wanted === "string" ? v.wanted : null;
-  const begin =
-    DateTime.fromISO(day, { zone: units.zone })
-      .startOf("day")
-      .set({ hour: Math.floor((figure("begin") ?? 540) / 60), minute: (figure("begin") ?? 540) % 60 })
-      .toUTC()
-      .toISO() ?? now;
+  const day = typeof v.on === "string" ? v.on : today;
+  const wanted = typeof v.wanted === "string" ? new Date(timeOn(v.wanted, 0, units.zone)).toISOString() : null;
+  const begin = new Date(timeOn(day, figure("begin") ?? 540, units.zone)).toISOString();
   const clock = (minutes: number) => units.clock(new Date(Date.parse(begin) + minutes * 60_000).toISOString());
   const rows = useMemo(() => {
     const at = new Map((answer?.steps ?? []).map((one) => [`${one.job}/${one.step}`, one]));

@@ -1,8 +1,7 @@
 "use server";
 
-import { isCounted, LARGEST_MASS_MG, readSheet, SHEET_FIELDS, SHEET_KINDS, STOCKED } from "@hearth/core";
+import { dayAt, isCounted, LARGEST_MASS_MG, readSheet, SHEET_FIELDS, SHEET_KINDS, STOCKED } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
-import { DateTime } from "luxon";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
@@ -41,7 +40,7 @@ const isThere = async ({ db, workshop }: Context, kind: (typeof STOCKED)[number]
 export async function saveLot(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
   return command(received, place, input, async ({ expectedVersion, ...given }, context) => {
     const { db, workshop, now } = context;
-    const today = DateTime.fromISO(now, { zone: workshop.timeZone }).toISODate() ?? "";
+    const today = dayAt(now, workshop.timeZone);
     // The moment of what came today is now; of another day only the day is known, unless a time was given.
     const receivedAt = given.receivedAt ?? (given.receivedOn === today && expectedVersion === null ? now : null);
     const { receivedAt: _given, ...rest } = given;

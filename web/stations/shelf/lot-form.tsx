@@ -1,7 +1,6 @@
 "use client";
 
-import { bad, good, isCounted, parseVolume } from "@hearth/core";
-import { DateTime } from "luxon";
+import { bad, dayAt, good, isCounted, parseVolume } from "@hearth/core";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
@@ -18,11 +17,10 @@ import { type StockedThing, useDensity } from "./stocked";
 
 /** Reads a day, or a day and a time, in the workshop's own zone and as it writes them. */
 function parseDay(text: string, now: string, units: Writers) {
-  const today = DateTime.fromISO(now, { zone: units.zone });
-  const day = readDay(text, today, units.locale);
-  if (day) return good({ receivedOn: day.toFormat("yyyy-LL-dd"), receivedAt: null });
+  const day = readDay(text, dayAt(now, units.zone), units.locale);
+  if (day) return good({ receivedOn: day, receivedAt: null });
   const read = parseWhen(text, now, units.zone, units.locale);
-  if (read.ok && read.value) return good({ receivedOn: DateTime.fromISO(read.value, { zone: units.zone }).toFormat("yyyy-LL-dd"), receivedAt: read.value });
+  if (read.ok && read.value) return good({ receivedOn: dayAt(read.value, units.zone), receivedAt: read.value });
   return bad("not-understood", `Give the day, like ${units.date(now)}, or with its time: ${units.date(now)} ${units.clock(now)}.`);
 }
 

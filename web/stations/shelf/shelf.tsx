@@ -4,15 +4,18 @@ import { isCounted, SHELF_KINDS, type ShelfKind, STOCKED, type StockedKind, WAX_
 import Link from "next/link";
 import { useState } from "react";
 import { FindBar, NothingFound, Pages, PUT_AWAY } from "@/catalogue/find-bar";
-import { ShelfForm } from "@/catalogue/shelf-form";
+import type { ShelfFormProps } from "@/catalogue/shelf-form";
 import { Tidy } from "@/catalogue/tidy";
 import type { Stock, Stocks } from "@/server/shelf";
 import type { ShelfPage, ShelfPart, ShelfRow } from "@/server/shelf-page";
 import { commonScale, JarSection } from "@/ui/jar-section";
+import { later } from "@/ui/later";
 import { Caution, Screen } from "@/ui/margin";
 import { useUnits, type Writers } from "@/ui/units";
 import { press } from "@/ui/variants";
 import { factsOf, PLURALS, TEACH, warnOf } from "./facts";
+
+const ShelfForm = later<ShelfFormProps>(async () => (await import("@/catalogue/shelf-form")).ShelfForm);
 
 const isStocked = (kind: ShelfKind): kind is StockedKind => (STOCKED as readonly string[]).includes(kind);
 

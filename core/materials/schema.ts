@@ -1,0 +1,73 @@
+import { z } from "zod";
+import { temperatureRange } from "../heat/schema";
+import { LEAST_DENSITY, MOST_DENSITY } from "../units/density";
+import { SECONDS } from "../units/duration";
+import { LARGEST_MASS_MG } from "../units/mass";
+import { COLDEST } from "../units/temperature";
+import { type ShelfField, WAX_FAMILIES } from "./fields";
+import { SHELF_FIELDS, type ShelfKind } from "./kinds";
+
+/** The schema of a stored value. */
+function fieldSchema(field: ShelfField): z.ZodType {
+  const { type } = field;
+  const whole = z.number().int();
+  const bare = ((): z.ZodType => {
+    switch (type.is) {
+      case "name":
+        return z.string().trim().min(1, "Give it a name.").max(120);
+      case "words":
+        return z.string().max(2_000);
+      case "choice":
+        return z.enum(type.of.map((one) => one.value) as [string, ...string[]], { error: `Choose one of ${type.of.map((one) => one.value).join(", ")}.` });
+      case "yes":
+        return z.boolean();
+      case "mass":
+        return whole.min(type.least).max(type.most);
+      case "percent":
+        return whole.min(type.least * 10_000).max(type.most * 10_000);
+      case "temperature":
+        return whole.min(COLDEST).max(type.most);
+      case "difference":
+        return whole.min(-2_000).max(2_000);
+      case "range":
+        return temperatureRange;
+      case "duration":
+        return whole.min(0).max(400 * SECONDS.d);
+      case "density":
+        return whole.min(LEAST_DENSITY).max(MOST_DENSITY);
+      case "length":
+        return whole.min(type.least * 1_000, `At least ${type.least} mm.`).max(type.most * 1_000, `At most ${type.most} mm.`);
+      case "families":
+        return z.array(z.enum(WAX_FAMILIES)).max(WAX_FAMILIES.length);
+      case "step":
+        return whole.positive().max(LARGEST_MASS_MG);
+      case "count":
+        return whole.min(type.least).max(type.most);
+      case "ref":
+        return z.uuid();
+      case "money":
+        return whole.min(0).max(1e12);
+      case "day":
+        return z.iso.date();
+      case "amount":
+        return whole.min(1).max(LARGEST_MASS_MG);
+      case "blend":
+        return z
+          .array(z.object({ id: z.uuid(), share: z.number().positive().max(1e6) }))
+          .min(2)
+          .max(8);
+    }
+  })();
+  return field.optional && type.is !== "words" ? bare.nullable().default(null) : type.is === "words" ? bare.default("") : bare;
+}
+
+/** What a row holds where a program, or a file, says nothing of a field that must have a value. */
+const FALLBACK: Record<string, unknown> = { state: "for sale", shape: "straight", headspaceUm: 10_000, waterTo: "line", wicks: 1, soldByWeight: false };
+
+/** The schema of one kind's values. */
+export const shelfValues = (kind: ShelfKind): z.ZodType<Record<string, unknown>> =>
+  z.object(
+    Object.fromEntries(
+      SHELF_FIELDS[kind].map((one) => [one.key, one.key in FALLBACK ? fieldSchema(one).default(FALLBACK[one.key] as never) : fieldSchema(one)]),
+    ),
+  );

@@ -1,0 +1,61 @@
+import fc from "fast-check";
+import { DateTime } from "luxon";
+import { describe, expect, it } from "vitest";
+import { addDays, dayAt, daysBetween, minutesAt, readDayAs, timeOn, wallAt, weekdayOf, writeClock, writeDay } from "./calendar";
+
+// Checked against luxon, a time-zone library that is not ours. The zones change their clocks in spring and autumn, by an hour, by
+// half an hour (Lord Howe), at midnight (Santiago, so that a day has no beginning), or never.
+const ZONES = ["UTC", "Europe/Berlin", "America/New_York", "Asia/Kolkata", "Australia/Lord_Howe", "America/Santiago", "Pacific/Auckland"];
+const moments = fc.integer({ min: Date.UTC(2020, 0, 1), max: Date.UTC(2032, 0, 1) });
+
+describe("days and clocks of a place", () => {
+  it("show at any moment what a time-zone library shows", () => {
+    fc.assert(
+      fc.property(moments, fc.constantFrom(...ZONES), (ms, zone) => {
+        const there = DateTime.fromMillis(ms, { zone, locale: "en" });
+        expect(dayAt(ms, zone)).toBe(there.toISODate());
+        expect(minutesAt(ms, zone)).toBe(there.hour * 60 + there.minute);
+        expect(writeClock(wallAt(ms, zone), 24, true)).toBe(there.toFormat("HH:mm:ss"));
+        expect(writeClock(wallAt(ms, zone), 12)).toBe(there.toFormat("h:mm a").toLowerCase());
+        expect(weekdayOf(dayAt(ms, zone))).toBe(there.weekday);
+        for (const pattern of ["ccc d LLL", "dd/LL/yyyy", "L/d/yyyy", "ccc, d. LLL"]) expect(writeDay(dayAt(ms, zone), pattern)).toBe(there.toFormat(pattern));
+      }),
+    );
+  });
+
+  it("find the moment of a time of day, on days with 23, 24 and 25 hours", () => {
+    fc.assert(
+      fc.property(moments, fc.integer({ min: 0, max: 1_439 }), fc.constantFrom(...ZONES), (ms, minutes, zone) => {
+        const day = dayAt(ms, zone);
+        const there = DateTime.fromISO(day, { zone }).set({ hour: Math.floor(minutes / 60), minute: minutes % 60 });
+        const ours = timeOn(day, minutes, zone);
+        // Of a time that the wall shows twice ours is the first; the library may give the second.
+        const first = there.getPossibleOffsets()[0] as DateTime;
+        expect(ours).toBe(Math.min(first.toMillis(), there.toMillis()));
+      }),
+      { numRuns: 400 },
+    );
+    // Common practice of calendars: what the clocks leave out in spring is as much later.
+    expect(new Date(timeOn("2026-03-29", 150, "Europe/Berlin")).toISOString()).toBe("2026-03-29T01:30:00.000Z");
+    expect(new Date(timeOn("2026-10-25", 150, "Europe/Berlin")).toISOString()).toBe("2026-10-25T00:30:00.000Z");
+    expect(timeOn("2026-10-26", 540, "Europe/Berlin") - timeOn("2026-10-25", 0, "Europe/Berlin")).toBe(34 * 3_600_000);
+  });
+
+  it("are counted in days, whatever the clocks do", () => {
+    fc.assert(
+      fc.property(moments, fc.integer({ min: -800, max: 800 }), (ms, days) => {
+        const day = dayAt(ms, "UTC");
+        expect(addDays(day, days)).toBe(DateTime.fromISO(day, { zone: "UTC" }).plus({ days }).toISODate());
+        expect(daysBetween(day, addDays(day, days))).toBe(days);
+      }),
+    );
+  });
+
+  it("are read back as they are written, and no day is made up", () => {
+    expect(readDayAs("14/3", "d/L")).toEqual({ year: null, month: 3, day: 14 });
+    expect(readDayAs("March 14 2026", "LLL d yyyy")).toEqual({ year: 2026, month: 3, day: 14 });
+    expect(readDayAs("14.3.2026", "d.L.yyyy")).toEqual({ year: 2026, month: 3, day: 14 });
+    expect(readDayAs("14x3x2026", "d.L.yyyy")).toBeNull();
+    for (const none of ["29/2/2026", "31/4/2026", "0/1/2026", "1/13/2026"]) expect(readDayAs(none, "d/L/yyyy"), none).toBeNull();
+  });
+});

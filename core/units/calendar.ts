@@ -1,0 +1,137 @@
+/**
+ * Days and clocks of a place, by the platform's own time zone data. A day is ISO text, "2026-03-14"; a moment is ISO text in UTC
+ * or milliseconds since 1970. Held against a time-zone library in the tests.
+ */
+
+/** What a clock and a calendar on the wall show. */
+export interface Wall {
+  year: number;
+  /** 1 to 12. */
+  month: number;
+  day: number;
+  hour: number;
+  minute: number;
+  second: number;
+}
+
+const DAY_MS = 86_400_000;
+const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+const WEEKDAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
+
+const clocks = new Map<string, Intl.DateTimeFormat>();
+function clockOf(zone: string): Intl.DateTimeFormat {
+  let clock = clocks.get(zone);
+  if (!clock) {
+    clock = new Intl.DateTimeFormat("en-US", {
+      timeZone: zone,
+      hourCycle: "h23",
+      year: "numeric",
+      month: "numeric",
+      day: "numeric",
+      hour: "numeric",
+      minute: "numeric",
+      second: "numeric",
+    });
+    clocks.set(zone, clock);
+  }
+  return clock;
+}
+
+/** What the wall of a zone (IANA name) shows at a moment. */
+export function wallAt(at: number | string, zone: string): Wall {
+  const wall: Record<string, number> = {};
+  for (const { type, value } of clockOf(zone).formatToParts(typeof at === "string" ? Date.parse(at) : at)) wall[type] = Number(value);
+  const { year = 0, month = 1, day = 1, hour = 0, minute = 0, second = 0 } = wall;
+  return { year, month, day, hour, minute, second };
+}
+
+const asUtc = (wall: Wall): number => Date.UTC(wall.year, wall.month - 1, wall.day, wall.hour, wall.minute, wall.second);
+const offsetAt = (ms: number, zone: string): number => asUtc(wallAt(ms, zone)) - Math.floor(ms / 1_000) * 1_000;
+
+/**
+ * The moment at which the wall of a zone shows this, in ms. Hours past the day's end run on into the next. Where clocks go back it
+ * is the first of two; a time that is left out where they go forward is as much later.
+ */
+export function momentOf(wall: Wall, zone: string): number {
+  const shown = asUtc(wall);
+  const [before, after] = [offsetAt(shown - DAY_MS, zone), offsetAt(shown + DAY_MS, zone)];
+  return offsetAt(shown - before, zone) === before || offsetAt(shown - after, zone) !== after ? shown - before : shown - after;
+}
+
+const two = (n: number): string => String(n).padStart(2, "0");
+const isoOf = ({ year, month, day }: Pick<Wall, "year" | "month" | "day">): string => `${String(year).padStart(4, "0")}-${two(month)}-${two(day)}`;
+const partsOf = (day: string) => ({ year: Number(day.slice(0, 4)), month: Number(day.slice(5, 7)), day: Number(day.slice(8, 10)) });
+
+/** The day on which a moment falls in a zone. */
+export const dayAt = (at: number | string, zone: string): string => isoOf(wallAt(at, zone));
+
+/** The moment of a time of a day in a zone, in ms: minutes after midnight by the wall, 0 for the day's beginning. */
+export const timeOn = (day: string, minutes: number, zone: string): number => momentOf({ ...partsOf(day), hour: 0, minute: minutes, second: 0 }, zone);
+
+/** Minutes after midnight that the wall of a zone shows. */
+export function minutesAt(at: number | string, zone: string): number {
+  const { hour, minute } = wallAt(at, zone);
+  return hour * 60 + minute;
+}
+
+/** A day so many days later; negative for earlier. */
+export const addDays = (day: string, days: number): string => new Date(Date.parse(`${day}T00:00:00Z`) + days * DAY_MS).toISOString().slice(0, 10);
+
+/** How many days the second is after the first. */
+export const daysBetween = (from: string, to: string): number => Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / DAY_MS);
+
+/** 1 for Monday to 7 for Sunday. */
+export const weekdayOf = (day: string): number => new Date(`${day}T00:00:00Z`).getUTCDay() || 7;
+
+/** A day in the tokens of a manner: ccc weekday, d day, LLL month, L month's number, yyyy year. */
+export function writeDay(day: string, pattern: string): string {
+  const { year, month, day: of } = partsOf(day);
+  const tokens: Record<string, string> = {
+    yyyy: String(year),
+    ccc: WEEKDAYS[weekdayOf(day) - 1] as string,
+    LLL: MONTHS[month - 1] as string,
+    LL: two(month),
+    L: String(month),
+    dd: two(of),
+    d: String(of),
+  };
+  return pattern.replace(/yyyy|ccc|LLL|LL|L|dd|d/g, (token) => tokens[token] as string);
+}
+
+/** The time of day that a wall shows, on a clock of 24 or 12 hours. */
+export function writeClock({ hour, minute, second }: Wall, hours: 12 | 24, seconds = false): string {
+  const rest = `${two(minute)}${seconds ? `:${two(second)}` : ""}`;
+  return hours === 24 ? `${two(hour)}:${rest}` : `${hour % 12 || 12}:${rest} ${hour < 12 ? "am" : "pm"}`;
+}
+
+/** Reads a day written in the tokens d, L, LLL and yyyy; one without its year has it null. Null where it is none. */
+export function readDayAs(text: string, pattern: string): { year: number | null; month: number; day: number } | null {
+  const names: string[] = [];
+  const source = pattern.replace(/yyyy|LLL|L+|d+|[.*+?^${}()|[\]\\]/g, (token) => {
+    if (!/[yLd]/.test(token)) return `\\${token}`;
+    names.push(token);
+    return token === "yyyy" ? "(\\d{4})" : token === "LLL" ? "([a-z]{3,9})" : "(\\d{1,2})";
+  });
+  const match = new RegExp(`^${source}$`, "i").exec(text);
+  if (!match) return null;
+  const of = (wanted: (name: string) => boolean) => match[names.findIndex(wanted) + 1] ?? "";
+  const month = names.includes("LLL")
+    ? MONTHS.findIndex((name) =>
+        of((one) => one === "LLL")
+          .toLowerCase()
+          .startsWith(name.toLowerCase()),
+      ) + 1
+    : Number(of((one) => one.startsWith("L")));
+  const day = Number(of((one) => one.startsWith("d")));
+  const year = names.includes("yyyy") ? Number(of((one) => one === "yyyy")) : null;
+  return isDay(year ?? 2024, month, day) ? { year, month, day } : null;
+}
+
+const isDay = (year: number, month: number, day: number): boolean => {
+  const date = new Date(Date.UTC(year, month - 1, day));
+  return date.getUTCMonth() === month - 1 && date.getUTCDate() === day;
+};
+
+/** The day of that date in a year; 29 February is the first of March where there is none. */
+export const dayIn = (year: number, { month, day }: { month: number; day: number }): string =>
+  isDay(year, month, day) ? isoOf({ year, month, day }) : isoOf({ year, month: month + 1, day: 1 });

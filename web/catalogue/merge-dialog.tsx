@@ -1,0 +1,89 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { Dialog } from "radix-ui";
+import { useEffect, useState } from "react";
+import { v7 } from "uuid";
+import { ask } from "@/forms/ask";
+import { Chooser } from "@/forms/chooser";
+import { usePlace } from "@/log/place";
+import { merge, undoMerge } from "@/server/merge";
+import { Said } from "@/ui/said";
+import { toast } from "@/ui/toast";
+import { catalogueOf, forgetCatalogue } from "./catalogue";
+
+export type Merged = "wax" | "fragrance" | "dye" | "additive" | "wick" | "vessel" | "mould";
+
+export interface MergeProps {
+  kind: Merged;
+  id: string;
+  name: string;
+  onDone: () => void;
+}
+
+const PART: Record<Merged, "waxes" | "fragrances" | "dyes" | "additives" | "wicks" | "vessels" | "moulds"> = {
+  wax: "waxes",
+  fragrance: "fragrances",
+  dye: "dyes",
+  additive: "additives",
+  wick: "wicks",
+  vessel: "vessels",
+  mould: "moulds",
+};
+
+/** Of these two entries of one thing, which stays. */
+export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
+  const place = usePlace();
+  const router = useRouter();
+  const [others, setOthers] = useState<{ value: string; name: string }[] | null>(null);
+  const [into, setInto] = useState("");
+  const [said, setSaid] = useState("");
+  useEffect(() => {
+    catalogueOf(place.workshopId).then(
+      ({ shelf }) => setOthers(shelf[PART[kind]].filter((one) => one.id !== id && !one.putAway).map((one) => ({ value: one.id, name: one.name }))),
+      () => setSaid("The shelf cannot be read just now. Try again in a moment."),
+    );
+  }, [place.workshopId, kind, id]);
+  const kept = others?.find((one) => one.value === into);
+  const go = async () => {
+    if (!kept) return setSaid(`Choose the ${kind} that stays.`);
+    const mergeId = v7();
+    const out = await ask(merge(place, { kind, goneId: id, keptId: into, mergeId }));
+    if (!out.ok) return setSaid(out.message);
+    onDone();
+    forgetCatalogue(place.workshopId);
+    router.refresh();
+    toast(`${name} is now part of ${kept.name}.`, {
+      action: {
+        label: "Undo",
+        onClick: () =>
+          void ask(undoMerge(place, { mergeId })).then((back) => {
+            if (!back.ok) return toast(back.message);
+            router.refresh();
+          }),
+      },
+    });
+  };
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onDone()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/50" />
+        <Dialog.Content className="sheet fixed top-[12vh] left-1/2 z-50 w-[min(560px,94vw)] -translate-x-1/2">
+          <Dialog.Title className="text-[21px]">Merge {name} into another</Dialog.Title>
+          <Dialog.Description className="mt-1 mb-3 text-soft">
+            For two entries of the same {kind}. Lots, counts, formulas and products of {name} go over to the one you choose; {name} is put away. What batches
+            wrote down stays as it was.
+          </Dialog.Description>
+          <Chooser label={`The ${kind} that stays`} value={into} options={others ?? []} onValue={setInto} />
+          <Said>{said}</Said>
+          <div className="mt-3 flex gap-3">
+            <button type="button" className="act" onClick={go}>
+              Merge them
+            </button>
+            <Dialog.Close className="press">Cancel</Dialog.Close>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

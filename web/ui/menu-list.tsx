@@ -1,0 +1,48 @@
+"use client";
+
+import { DropdownMenu } from "radix-ui";
+import type { ReactNode } from "react";
+
+export interface MenuProps {
+  label: string;
+  className: string;
+  /** What the button shows. */
+  children: ReactNode;
+  /** Where one of them is what holds now, each says whether it is. */
+  items: readonly { name: string; act: () => void; chosen?: boolean }[];
+  align?: "start" | "end";
+}
+
+/** The menu once it was opened; from then on it is this one. */
+export function MenuList({ label, className, children, items, align = "start" }: MenuProps) {
+  const row = `flex min-h-[44px] cursor-pointer items-center gap-2 px-4 outline-none data-[highlighted]:bg-act data-[highlighted]:text-act-ink`;
+  return (
+    <DropdownMenu.Root defaultOpen>
+      <DropdownMenu.Trigger className={className} aria-label={label}>
+        {children}
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align={align} collisionPadding={8} className="z-50 max-h-[70vh] min-w-[200px] overflow-auto border-[3px] border-ink bg-sheet">
+          {items.some((one) => one.chosen !== undefined) ? (
+            <DropdownMenu.RadioGroup value={String(items.findIndex((one) => one.chosen))} onValueChange={(at) => items[Number(at)]?.act()}>
+              {items.map((one, at) => (
+                <DropdownMenu.RadioItem key={`${at} ${one.name}`} value={String(at)} className={row}>
+                  <span aria-hidden="true" className="w-4">
+                    {one.chosen ? "✓" : ""}
+                  </span>
+                  {one.name}
+                </DropdownMenu.RadioItem>
+              ))}
+            </DropdownMenu.RadioGroup>
+          ) : (
+            items.map((one, at) => (
+              <DropdownMenu.Item key={`${at} ${one.name}`} className={row} onSelect={one.act}>
+                {one.name}
+              </DropdownMenu.Item>
+            ))
+          )}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
