@@ -23,7 +23,8 @@ export interface DayPot {
   components: number;
   totalMg: number;
   jars: number;
-  lines: { name: string; count: number }[];
+  /** What is poured from it: by the line that asked for it, its product and how many. */
+  lines: { id: string; productId: string; name: string; count: number }[];
 }
 
 /** Spreads jars over so many pots: each to the one that holds least, the heaviest first. How many of each line go into each pot. */
@@ -71,7 +72,9 @@ export function gatherPots(wanted: readonly Wanted[], pitcherMg: number, sparePp
         components: first.components,
         totalMg: Math.round((spread.mg[at] as number) * (1 + sparePpm / 1_000_000)),
         jars: counts.reduce((sum, count) => sum + count, 0),
-        lines: lines.flatMap((line, n) => ((counts[n] as number) > 0 ? [{ name: line.name, count: counts[n] as number }] : [])),
+        lines: lines.flatMap((line, n) =>
+          (counts[n] as number) > 0 ? [{ id: line.productId, productId: line.productId, name: line.name, count: counts[n] as number }] : [],
+        ),
       }),
     );
   });

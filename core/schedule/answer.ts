@@ -1,6 +1,29 @@
 import { infeasibility, latenessOf, makespanOf, modelOf } from "./model";
 import type { ScheduleAnswer, ScheduleRequest } from "./request";
-import { type Found, search } from "./search";
+import { type Found, NONE, search } from "./search";
+
+const NOTHING = { steps: [], makespan: 0, total_lateness: 0, lower_bound: 0, proved_optimal: false };
+
+/** What cannot all be kept, where each job alone could: two held steps that need the same thing at once, or else all that is held. */
+function crowded(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasible"]> {
+  const held = request.jobs.flatMap((job) =>
+    job.steps.flatMap((step) => (step.at != null ? [{ job: job.id, step, from: step.at, to: step.at + step.minutes }] : [])),
+  );
+  for (const [resource, there] of Object.entries(request.resources))
+    for (const one of held) {
+      const at = held.filter((other) => other.from < one.to && other.to > one.from && (other.step.needs[resource] ?? 0) > 0);
+      const other = at.find((it) => it !== one);
+      if ((one.step.needs[resource] ?? 0) > 0 && other && at.reduce((sum, it) => sum + (it.step.needs[resource] ?? 0), 0) > there)
+        return {
+          reason: `“${one.step.id}” of “${one.job}” and “${other.step.id}” of “${other.job}” are held at times at which both need ${resource}, and there ${there === 1 ? "is" : "are"} ${there}.`,
+          job: one.job,
+          step: one.step.id,
+          resource,
+        };
+    }
+  const first = held[0];
+  return { reason: "No timetable was found that keeps everything that is held to its time. Free one step.", job: first?.job ?? "", step: first?.step.id ?? "" };
+}
 
 /**
  * The best timetable that is found in the time the request gives, with a bound that holds. `clock` tells the time in ms;
@@ -12,7 +35,7 @@ export function answerSchedule(
   onFound?: (found: Found, answer: () => ScheduleAnswer) => boolean | undefined,
 ): ScheduleAnswer {
   const fault = infeasibility(request);
-  if (fault) return { steps: [], makespan: 0, total_lateness: 0, lower_bound: 0, proved_optimal: false, infeasible: fault };
+  if (fault) return { ...NOTHING, infeasible: fault };
   const model = modelOf(request);
   const until = clock() + request.seconds * 1_000;
   let found: Found = { starts: new Int32Array(0), value: 0, bound: 0 };
@@ -34,7 +57,11 @@ export function answerSchedule(
   };
   for (const state of search(model, clock)) {
     found = state;
+    if (state.value === NONE) {
+      if (clock() >= until) break;
+      continue;
+    }
     if (onFound?.(state, answer) === false || clock() >= until) break;
   }
-  return answer();
+  return found.value === NONE ? { ...NOTHING, infeasible: crowded(request) } : answer();
 }

@@ -45,6 +45,9 @@ class Profile {
   }
 }
 
+const heldFirst = ({ heldJobs }: Model, order: readonly number[]): readonly number[] =>
+  heldJobs.length === 0 ? order : [...heldJobs.filter((j) => order.includes(j)), ...order.filter((j) => !heldJobs.includes(j))];
+
 /** Jobs that stand already, with the starts of all steps. */
 interface Standing {
   jobs: readonly number[];
@@ -66,7 +69,8 @@ export class Inserter {
   /** The starts that follow from putting the jobs in this order; `fixed` are starts of jobs that stand already. */
   place(order: readonly number[], fixed: Standing | null = null): Int32Array {
     const { starts, profiles, take } = this.begin(fixed);
-    for (const j of order) {
+    // What is held to a time stands before the others look for room.
+    for (const j of heldFirst(this.model, order)) {
       this.earliest(j, starts, profiles);
       take(j);
     }
@@ -77,6 +81,11 @@ export class Inserter {
   greedy(jobs: readonly number[], score: (j: number, starts: Int32Array) => number, fixed: Standing | null = null): Int32Array {
     const { starts, profiles, take } = this.begin(fixed);
     const left = new Set(jobs);
+    for (const j of this.model.heldJobs) {
+      if (!left.delete(j)) continue;
+      this.earliest(j, starts, profiles);
+      take(j);
+    }
     while (left.size > 0) {
       let best = -1;
       let least = Number.POSITIVE_INFINITY;
@@ -119,7 +128,7 @@ export class Inserter {
       again = false;
       for (let op = first; op <= last; op++) {
         const dur = model.dur[op] as number;
-        let start = starts[op] as number;
+        let start = Math.max(starts[op] as number, model.held[op] as number);
         if (op > first) start = Math.max(start, (starts[op - 1] as number) + (model.dur[op - 1] as number) + (model.waitLeast[op - 1] as number));
         for (let moved = true; moved; ) {
           moved = false;

@@ -32,6 +32,10 @@ export interface Model {
   due: Int32Array;
   caps: Int32Array;
   uses: Use[];
+  /** When a step starts that is held to its time; −1 where it is free. */
+  held: Int32Array;
+  /** The jobs with a step that is held. */
+  heldJobs: number[];
 }
 
 /** A wish that no timetable can fulfil, with the step at which it fails; null where there is a timetable. */
@@ -59,6 +63,32 @@ export function infeasibility(request: ScheduleRequest): NonNullable<ScheduleAns
           step: step.id,
         };
     }
+  return heldFault(request);
+}
+
+/**
+ * Why the steps that are held to a time cannot be: the first that its own job's waits do not let start then, with when they would.
+ * Null where each job alone could keep them.
+ */
+function heldFault(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasible"]> | null {
+  for (const job of request.jobs) {
+    const low: number[] = [];
+    const high: number[] = [];
+    for (const [k, step] of job.steps.entries()) {
+      const before = job.steps[k - 1];
+      const least = before ? (low[k - 1] as number) + before.minutes + before.wait.min : job.release;
+      const most = before?.wait.max != null ? (high[k - 1] as number) + before.minutes + before.wait.max : Number.POSITIVE_INFINITY;
+      if (step.at != null && (step.at < least || step.at > most))
+        return {
+          reason: `“${step.id}” of “${job.id}” is held at minute ${step.at}, but can start only ${step.at < least ? `from minute ${least} on` : `until minute ${most}`}.`,
+          job: job.id,
+          step: step.id,
+          window: { from: least, ...(Number.isFinite(most) ? { to: most } : {}) },
+        };
+      low[k] = step.at ?? least;
+      high[k] = step.at ?? most;
+    }
+  }
   return null;
 }
 
@@ -83,6 +113,8 @@ export function modelOf(request: ScheduleRequest): Model {
     due: Int32Array.from(request.jobs, (job) => job.due ?? -1),
     caps: Int32Array.from(names, (one) => request.resources[one] ?? 0),
     uses: [],
+    held: new Int32Array(n).fill(-1),
+    heldJobs: request.jobs.flatMap((job, j) => (job.steps.some((step) => step.at != null) ? [j] : [])),
   };
   let at = 0;
   for (const [j, job] of request.jobs.entries()) {
@@ -91,6 +123,7 @@ export function modelOf(request: ScheduleRequest): Model {
       const isLast = k === job.steps.length - 1;
       model.dur[at] = step.minutes;
       model.jobOf[at] = j;
+      model.held[at] = step.at ?? -1;
       if (!isLast) {
         model.next[at] = at + 1;
         model.waitLeast[at] = step.wait.min;

@@ -89,6 +89,11 @@ export class Network {
     for (let op = 0; op < model.n; op++) {
       this.low[op] = model.release[model.jobOf[op] as number] as number;
       this.high[op] = FAR;
+      const held = model.held[op] as number;
+      if (held >= 0) {
+        this.low[op] = held;
+        this.high[op] = held;
+      }
     }
     this.queueAll();
   }
@@ -230,6 +235,9 @@ export class Network {
     return true;
   }
 
+  /** Whether a pair was ordered since this was last looked at: what follows from it is worked out anew. */
+  private ordered = false;
+
   /** Orders pairs of which only one order is left; false where none is. */
   private pairs(): boolean {
     const { low, high, open, settled, pairU, pairV } = this;
@@ -248,6 +256,7 @@ export class Network {
       this.settle(pair);
       if (first) this.order(u, v);
       else this.order(v, u);
+      this.ordered = true;
       if (!this.relax()) return false;
     }
     return true;
@@ -371,12 +380,13 @@ export class Network {
   /** Works out all that follows; false where nothing is left. `whole`: also what takes longer to find. */
   propagate(whole: boolean): boolean {
     for (let round = 0; round < 60; round++) {
+      this.ordered = false;
       if (!this.bound() || !this.relax() || !this.pairs()) return false;
       if (whole) {
         for (const uses of this.single) if (!this.edges(uses, true) || !this.edges(uses, false)) return false;
         for (const one of this.shared) if (!this.share(one, true)) return false;
       } else for (const one of this.shared) if (!this.share(one, false)) return false;
-      if (this.head === this.tail) return true;
+      if (this.head === this.tail && !this.ordered) return true;
     }
     return this.relax();
   }

@@ -14,6 +14,7 @@ const step = z.object({
     .object({ min: minutes.default(0), max: minutes.nullish() })
     .default({ min: 0 })
     .describe("from the end of this step to the start of the next: at least and at most; without a most it is unbounded"),
+  at: minutes.nullish().describe("starts exactly then"),
   keeps: z
     .array(name)
     .max(50)
@@ -64,6 +65,14 @@ export const scheduleAnswer = z.object({
   total_lateness: z.number().int().describe("by how much jobs end after they are due, together, in minutes"),
   lower_bound: z.number().int().describe("what no timetable is below, of the objective that was asked for"),
   proved_optimal: z.boolean(),
-  infeasible: z.object({ reason: z.string(), job: z.string(), step: z.string(), resource: z.string().optional() }).optional(),
+  infeasible: z
+    .object({
+      reason: z.string(),
+      job: z.string(),
+      step: z.string(),
+      resource: z.string().optional(),
+      window: z.object({ from: z.number().int(), to: z.number().int().optional() }).optional().describe("when a step that is held to a time could start"),
+    })
+    .optional(),
 });
 export type ScheduleAnswer = z.output<typeof scheduleAnswer>;

@@ -47,6 +47,43 @@ const pots = (many: number, more: object = {}, due: number | null = null): Sched
     ...more,
   });
 
+const someStep = fc.record({
+  minutes: fc.integer({ min: 0, max: 3 }),
+  needs: fc.record({ hands: fc.integer({ min: 0, max: 1 }), burner: fc.integer({ min: 0, max: 2 }) }),
+  wait: fc.record({ min: fc.integer({ min: 0, max: 2 }), more: fc.option(fc.integer({ min: 0, max: 2 })) }),
+  keeps: fc.subarray(["hands", "burner"]),
+  at: fc.option(fc.integer({ min: 0, max: 9 }), { freq: 2 }),
+});
+const instance = fc.record({
+  burner: fc.integer({ min: 1, max: 2 }),
+  jobs: fc.array(
+    fc.record({
+      release: fc.integer({ min: 0, max: 2 }),
+      due: fc.option(fc.integer({ min: 1, max: 6 })),
+      steps: fc.array(someStep, { minLength: 1, maxLength: 2 }),
+    }),
+    { minLength: 1, maxLength: 3 },
+  ),
+  objective: fc.constantFrom("makespan" as const, "lateness" as const),
+});
+/** A small request; with what is held to its time, or without. */
+const smallRequest = (one: Parameters<Parameters<typeof instance.map>[0]>[0], held: boolean): ScheduleRequest =>
+  scheduleRequest.parse({
+    resources: { hands: 1, burner: one.burner },
+    objective: one.objective,
+    jobs: one.jobs.map((each, j) => ({
+      id: `j${j}`,
+      release: each.release,
+      due: each.due,
+      steps: each.steps.map(({ wait, at, ...s }, k) => ({
+        id: `s${k}`,
+        ...s,
+        ...(held ? { at } : {}),
+        wait: { min: wait.min, max: wait.more === null ? null : wait.min + wait.more },
+      })),
+    })),
+  });
+
 describe("a timetable", () => {
   it("of the job shop FT06 ends after 55 and is proved", () => {
     const request = ft06();
@@ -56,41 +93,10 @@ describe("a timetable", () => {
   });
 
   it("is as good as trying every minute finds, with windows and with what stays taken", () => {
-    const step = fc.record({
-      minutes: fc.integer({ min: 0, max: 3 }),
-      needs: fc.record({ hands: fc.integer({ min: 0, max: 1 }), burner: fc.integer({ min: 0, max: 2 }) }),
-      wait: fc.record({ min: fc.integer({ min: 0, max: 2 }), more: fc.option(fc.integer({ min: 0, max: 2 })) }),
-      keeps: fc.subarray(["hands", "burner"]),
-    });
-    const job = fc.record({
-      release: fc.integer({ min: 0, max: 2 }),
-      due: fc.option(fc.integer({ min: 1, max: 6 })),
-      steps: fc.array(step, { minLength: 1, maxLength: 2 }),
-    });
-    const instance = fc.record({
-      burner: fc.integer({ min: 1, max: 2 }),
-      jobs: fc.array(job, { minLength: 1, maxLength: 3 }),
-      objective: fc.constantFrom("makespan" as const, "lateness" as const),
-    });
     let compared = 0;
     fc.assert(
       fc.property(instance, (one) => {
-        const request = scheduleRequest.parse({
-          resources: { hands: 1, burner: one.burner },
-          objective: one.objective,
-          jobs: one.jobs.map((each, j) => ({
-            id: `j${j}`,
-            release: each.release,
-            due: each.due,
-            steps: each.steps.map((s, k) => ({
-              id: `s${k}`,
-              minutes: s.minutes,
-              needs: s.needs,
-              keeps: s.keeps,
-              wait: { min: s.wait.min, max: s.wait.more === null ? null : s.wait.min + s.wait.more },
-            })),
-          })),
-        });
+        const request = smallRequest(one, false);
         const answer = answerSchedule(request, counted());
         // More burners than there are is the only wish among these that cannot be.
         const over = one.burner < 2 && one.jobs.some((each) => each.steps.some((s) => s.needs.burner === 2));
@@ -101,9 +107,43 @@ describe("a timetable", () => {
         compared += 1;
         expect(one.objective === "makespan" ? answer.makespan : answer.total_lateness).toBe(byTrying(request, Math.max(20, answer.makespan)));
       }),
-      { numRuns: 250, seed: 10 },
+      { numRuns: 400, seed: 8 },
     );
     expect(compared).toBeGreaterThan(150);
+  });
+
+  it("keeps what is held to its time, is then as good as can be, and says where that cannot be", () => {
+    const seen = { kept: 0, none: 0 };
+    fc.assert(
+      fc.property(instance, (one) => {
+        const request = smallRequest(one, true);
+        const answer = answerSchedule(request, counted());
+        const over = one.burner < 2 && one.jobs.some((each) => each.steps.some((s) => s.needs.burner === 2));
+        const least = over ? null : byTrying(request, 34);
+        expect(answer.infeasible === undefined).toBe(least !== null);
+        if (answer.infeasible) {
+          seen.none += 1;
+          expect(answer.infeasible.reason).not.toBe("");
+          return;
+        }
+        seen.kept += 1;
+        expect(faultsOf(request, answer)).toEqual([]);
+        expect(one.objective === "makespan" ? answer.makespan : answer.total_lateness).toBe(least);
+      }),
+      { numRuns: 400, seed: 8 },
+    );
+    expect(Math.min(seen.kept, seen.none)).toBeGreaterThan(30);
+
+    // A pour that is held where the wax would have set says when it could be.
+    const request = pots(1);
+    const job = request.jobs[0] as ScheduleRequest["jobs"][number];
+    const held = (times: Record<string, number>): ScheduleRequest => ({
+      ...request,
+      jobs: [{ ...job, steps: job.steps.map((step) => ({ ...step, at: times[step.id] ?? null })) }],
+    });
+    expect(answerSchedule(held({ "add and stir": 30, pour: 80 }), counted()).infeasible).toMatchObject({ step: "pour", window: { from: 46, to: 58 } });
+    const kept = held({ "add and stir": 30, pour: 50 });
+    expect(faultsOf(kept, answerSchedule(kept, counted()))).toEqual([]);
   });
 
   it("keeps every window of a day at the pots, staggers what one pair of hands cannot do at once, and says a bound that holds", () => {

@@ -3,6 +3,9 @@ import { Inserter } from "./insert";
 import { type Model, makespanOf, type Use, worth } from "./model";
 import { Network } from "./network";
 
+/** The value where there is no timetable that keeps what is held. */
+export const NONE = 1_000_000_000;
+
 /** What the search knows so far. */
 export interface Found {
   starts: Int32Array;
@@ -27,6 +30,8 @@ function tightest(net: Network, noise: () => number): number {
     if ((low[u.a] as number) + u.aOff >= (low[v.b] as number) + v.bOff || (low[v.a] as number) + v.aOff >= (low[u.b] as number) + u.bOff) continue;
     const [one, other] = [slackOf(net, u, v), slackOf(net, v, u)];
     const [less, more] = one < other ? [one, other] : [other, one];
+    // Of one that can stand in a single order, or in none, there is nothing to weigh.
+    if (less < 0) return pair;
     const room = (less + 1) / Math.sqrt((less + 1) / (more + 1)) + noise();
     if (room < least) {
       least = room;
@@ -126,19 +131,27 @@ function branch(net: Network, limits: Limits): boolean {
   return complete;
 }
 
-/** Keeps the order of all uses but those of freed steps, as they stand in a timetable. */
+/**
+ * Keeps the order of all uses but those of freed steps, as they stand in a timetable. A use that has no length there can grow when
+ * its steps move apart: it is kept in order too, or, where it lies within another, looked at like a freed one.
+ */
 function hold(net: Network, starts: Int32Array, freed: Uint8Array): void {
   const { model } = net;
   const startOf = (u: Use) => (starts[u.a] as number) + u.aOff;
   const endOf = (u: Use) => (starts[u.b] as number) + u.bOff;
+  const loose = new Set(model.uses.filter((u) => freed[u.a] || freed[u.b]));
   for (let r = 0; r < model.caps.length; r++) {
     const cap = model.caps[r] as number;
-    const mine = model.uses.filter((u) => u.r === r && !freed[u.a] && endOf(u) > startOf(u)).sort((x, y) => startOf(x) - startOf(y) || endOf(x) - endOf(y));
+    const mine = model.uses.filter((u) => u.r === r && !loose.has(u)).sort((x, y) => startOf(x) - startOf(y) || endOf(x) - endOf(y));
     if (mine.reduce((sum, u) => sum + u.q, 0) <= cap) continue;
     // Each piece of the resource goes from one use to the next.
     const pieces: { end: number; of: Use | null }[] = Array.from({ length: cap }, () => ({ end: Number.NEGATIVE_INFINITY, of: null }));
     for (const u of mine) {
       const free = pieces.filter((piece) => piece.end <= startOf(u)).sort((x, y) => y.end - x.end);
+      if (free.length < u.q) {
+        loose.add(u);
+        continue;
+      }
       const before = new Set<Use>();
       for (const piece of free.slice(0, u.q)) {
         if (piece.of) before.add(piece.of);
@@ -150,7 +163,7 @@ function hold(net: Network, starts: Int32Array, freed: Uint8Array): void {
   }
   const { uses } = model;
   net.open = Int32Array.from(
-    [...net.settled.keys()].filter((pair) => freed[(uses[net.pairU[pair] as number] as Use).a] || freed[(uses[net.pairV[pair] as number] as Use).a]),
+    [...net.settled.keys()].filter((pair) => loose.has(uses[net.pairU[pair] as number] as Use) || loose.has(uses[net.pairV[pair] as number] as Use)),
   );
 }
 
@@ -221,11 +234,14 @@ export function* search(model: Model, clock: () => number, seed = 1): Generator<
   const noise = (much: number) => () => random() * much;
   const inserter = new Inserter(model);
   const everyone = Array.from({ length: model.jobs }, (_, j) => j);
+  const holds = (starts: Int32Array) => model.heldJobs.length === 0 || model.held.every((at, op) => at < 0 || starts[op] === at);
   let best: Int32Array = inserter.place(everyone);
-  let value = worth(model, best);
+  /** Where what is held to a time was pushed away, it is no timetable yet. */
+  let value = holds(best) ? worth(model, best) : NONE;
   let bound = simpleBound(model);
-  let compact = endsOf(model, best);
+  let compact = value < NONE ? endsOf(model, best) : Number.POSITIVE_INFINITY;
   const take = (starts: Int32Array) => {
+    if (!holds(starts)) return;
     const its = worth(model, starts);
     if (its > value) return;
     // What is as good, with its jobs out of the way sooner, leaves more room to go on from.
@@ -238,6 +254,17 @@ export function* search(model: Model, clock: () => number, seed = 1): Generator<
   const found = (): Found => ({ starts: best, value, bound: Math.min(bound, value) });
   if (model.n === 0) return found();
   for (const order of firstOrders(model, everyone, random)) take(inserter.place(order));
+  if (value === NONE) {
+    // Nothing that was put in one after another keeps what is held: looked through, something may.
+    const net = pairsOf(model) <= MOST_PAIRS ? new Network(model) : null;
+    for (let fails = 500; net && value === NONE && fails < 200_000; fails *= 4) {
+      net.reset();
+      const through = branch(net, { fails, noise: noise(1), whole: true, stop: () => value < NONE, onBetter: take });
+      yield found();
+      if (through) break;
+    }
+    if (value === NONE) return found();
+  }
   yield found();
   /** Takes next what is soonest out of the way, or most pressed; with some chance, so that it goes another way each time. */
   const score = (by: number, much: number) => (j: number, starts: Int32Array) => {

@@ -20,6 +20,7 @@ export function faultsOf(request: ScheduleRequest, answer: Pick<ScheduleAnswer, 
         continue;
       }
       if (!Number.isInteger(one.start) || one.end !== one.start + step.minutes) faults.push(`${job.id}/${step.id} takes ${one.end - one.start}`);
+      if (step.at != null && one.start !== step.at) faults.push(`${job.id}/${step.id} is held at ${step.at} and starts at ${one.start}`);
       if (one.start < job.release) faults.push(`${job.id}/${step.id} begins before ${job.release}`);
       const next = job.steps[at + 1];
       const after = next && found.get(`${job.id}/${next.id}`);
@@ -70,6 +71,7 @@ export function byTrying(request: ScheduleRequest, horizon: number): number | nu
     const from = previous ? before + previous.wait.min : job.release;
     const to = previous?.wait.max != null ? before + previous.wait.max : horizon;
     for (let start = from; start <= to && start + step.minutes <= horizon; start++) {
+      if (step.at != null && start !== step.at) continue;
       const end = start + step.minutes;
       const stretches: [string, number, number, number][] = Object.entries(step.needs).map(([resource, q]) => [resource, start, end, q]);
       for (const resource of previous?.keeps ?? []) stretches.push([resource, before, start, Math.max(1, previous?.needs[resource] ?? 0)]);
