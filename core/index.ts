@@ -7,9 +7,11 @@ export * from "./batch/plan";
 export * from "./batch/planning";
 export * from "./batch/record";
 export * from "./day/cooling";
+export * from "./day/day";
 export * from "./day/job";
 export * from "./day/pots";
 export * from "./day/ready";
+export * from "./day/record";
 export * from "./defects/defects";
 export * from "./heat/range";
 export {

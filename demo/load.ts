@@ -6,6 +6,7 @@ import { batchEvents, batches } from "../web/data/tables/batch";
 import { colours } from "../web/data/tables/colour";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
 import { notes } from "../web/data/tables/note";
+import { dayPlans, planning, wanted } from "../web/data/tables/plan";
 import { products } from "../web/data/tables/product";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "../web/data/tables/shelf";
 import { lots, stockCounts } from "../web/data/tables/stock";
@@ -28,6 +29,7 @@ import {
   PEOPLE,
   PRODUCTS,
   VESSELS,
+  WANTED,
   WAXES,
   WICKS,
   WORKSHOP,
@@ -158,15 +160,19 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
         .from(colours)
         .where(or(eq(colours.gone, true), gt(colours.at, loadedAt))),
     )) ||
+    (await some(db.select({ n: count() }).from(planning))) ||
+    (await some(db.select({ n: count() }).from(dayPlans))) ||
     (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||
     (
       await Promise.all(
-        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, moulds, products, lots] as unknown as (typeof waxes)[]).map(async (table, index) => {
-          const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOULDS, PRODUCTS][index]?.length;
-          const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
-          const own = await db.select({ n: count() }).from(table).where(sql`${table.id}::text not like '0190c0de-%'`);
-          return (own[0]?.n ?? 0) > 0 || (put !== undefined && held?.n !== put) || (held?.newest ?? 1) > 1;
-        }),
+        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, moulds, products, lots, wanted] as unknown as (typeof waxes)[]).map(
+          async (table, index) => {
+            const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOULDS, PRODUCTS, undefined, WANTED][index]?.length;
+            const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
+            const own = await db.select({ n: count() }).from(table).where(sql`${table.id}::text not like '0190c0de-%'`);
+            return (own[0]?.n ?? 0) > 0 || (put !== undefined && held?.n !== put) || (held?.newest ?? 1) > 1;
+          },
+        ),
       )
     ).some(Boolean)
   );
@@ -230,6 +236,9 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
     await tx.insert(colours).values(COLOURS.map(({ daysBefore, ...one }) => ({ ...one, workshopId, at: before(daysBefore) })));
     await tx.insert(notes).values(NOTES.map(({ daysBefore, ...one }) => ({ ...one, workshopId, at: before(daysBefore) })));
     await tx.insert(products).values(PRODUCTS.map((one) => ({ ...one, workshopId })));
+    await tx
+      .insert(wanted)
+      .values(WANTED.map(({ inDays, ...one }) => ({ ...one, workshopId, at, wantedOn: inDays === null ? null : before(-inDays).slice(0, 10) })));
     await tx
       .insert(batches)
       .values(made.map(({ demo, plan, facts }) => ({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(plan, facts) })));

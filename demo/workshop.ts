@@ -181,6 +181,19 @@ export const PRODUCTS = (
   };
 });
 
+/** What is wanted: a market in four weeks, two orders, and stock to keep. */
+export const WANTED = (
+  [
+    [1, 24, 28, "town market"],
+    [4, 18, 28, "town market"],
+    [2, 30, 28, "town market"],
+    [6, 8, 19, "order 31"],
+    [7, 36, 19, "order 31"],
+    [8, 4, 9, "order 33"],
+    [3, 16, null, "melts for the window"],
+  ] as const
+).map(([product, count, inDays, note], at) => ({ id: demoId(0x2a, at + 1), productId: demoId(0x26, product), count, inDays, note }));
+
 /** Colours as this workshop makes them. */
 export const COLOURS = [
   {

@@ -6,9 +6,11 @@ import { scheduleRequest } from "../schedule/request";
 import { readyProcess } from "../testing/batch";
 import { faultsOf } from "../testing/schedule";
 import { coolingMinutes, dropByOil } from "./cooling";
-import { dayRequest, jobOfPot } from "./job";
+import { choresOf, heatOf, lanesOf, movesOf, requestOfDay, rowsOf, workOfDay } from "./day";
+import { jobOfPot } from "./job";
 import { type DayPot, gatherPots, type Wanted } from "./pots";
 import { readinessOf } from "./ready";
+import { dayRecord } from "./record";
 
 const wanted = (over: Partial<Wanted>): Wanted => ({
   productId: "p",
@@ -148,11 +150,101 @@ describe("the job of a pot", () => {
 
   it("of every ready process fits into a day that keeps all its windows", () => {
     for (const ready of READY_PROCESSES) {
-      const jobs = [1, 2].map((n) => jobOfPot(pot(ready.id, { key: `${ready.id} ${n}` })));
-      const request = scheduleRequest.parse(dayRequest(jobs, { hands: 1, burner: 1, pitcher: 2 }, 1));
+      const work = [1, 2].map((number) => {
+        const one = { ...pot(ready.id, { key: `${ready.id} ${number}` }), number };
+        return { pot: one, ...jobOfPot(one) };
+      });
+      const request = scheduleRequest.parse(requestOfDay(dayRecord.parse({ hands: 1, burners: 1, pitchers: 2 }), work, 1));
       const answer = answerSchedule({ ...request, seconds: 0.2 }, () => performance.now());
       expect(answer.infeasible, ready.id).toBeUndefined();
       expect(faultsOf(request, answer), ready.id).toEqual([]);
+    }
+  });
+});
+
+describe("a day at the pots", () => {
+  const making = [
+    { ...wanted({}), wicked: true },
+    { ...wanted({ productId: "q", name: "pillar", formulaId: "g", formulaName: "Hay", process: readyProcess("pillar-glossy") }), wicked: true },
+  ];
+  const day = dayRecord.parse({ counts: {}, hands: 1, burners: 2, pitchers: 4 });
+  const record = { ...day, counts: { p: 14, q: 4 } };
+  const planned = (of: typeof record) => {
+    const work = workOfDay(of, making);
+    const request = scheduleRequest.parse(requestOfDay(of, work, 1));
+    const answer = answerSchedule({ ...request, seconds: 0.4 }, () => performance.now());
+    return { work, request, answer, rows: rowsOf(work, answer) };
+  };
+
+  it("keeps what is held, breaks and losses, and says what moved", () => {
+    const first = planned(record);
+    expect(first.rows.map((row) => row.number)).toEqual([1, 2, 3]);
+    const [row] = first.rows;
+    const add = row?.steps.find((step) => step.name.includes("add"));
+    if (!row || !add) throw new Error("nothing is added");
+    const held = {
+      ...record,
+      held: { [`${row.key}/${add.id}`]: add.start + 12 },
+      breaks: [{ from: 150, minutes: 30 }],
+      lost: [{ of: "burner" as const, from: 0 }],
+    };
+    const then = planned(held);
+    expect(faultsOf(then.request, then.answer)).toEqual([]);
+    expect(then.rows.find((one) => one.key === row.key)?.steps.find((step) => step.id === add.id)?.start).toBe(add.start + 12);
+    for (const step of then.rows.flatMap((one) => one.steps)) if (step.hands) expect(step.end <= 150 || step.start >= 180, step.name).toBe(true);
+    expect(Math.max(...lanesOf(then.work, then.rows, "burner").map((lane) => lane.length))).toBe(3);
+    expect(lanesOf(then.work, then.rows, "burner")).toHaveLength(1);
+    // The day itself is as long as its pots, not as what was lost for good.
+    expect(then.answer.makespan).toBe(Math.max(...then.rows.flatMap((one) => one.steps.map((step) => step.end))));
+    const moves = movesOf(first.rows, then.rows);
+    expect(moves).toContainEqual({ number: row.number, name: row.name, step: add.name, from: add.start, to: add.start + 12 });
+    // A pot that was given up is gone, and the others keep their numbers.
+    expect(planned({ ...record, gone: { [row.key]: 30 } }).rows.map((one) => one.number)).toEqual([2, 3]);
+  });
+
+  it("wicks and weighs oils where hands are free and before they are needed, or before the day begins", () => {
+    const { work, rows } = planned(record);
+    const chores = choresOf(work, rows, day);
+    expect(chores.map((one) => one.name)).toContain("wick the jars");
+    const busy = new Map<number, number>();
+    const take = (from: number, to: number) => {
+      for (let at = from; at < to; at++) busy.set(at, (busy.get(at) ?? 0) + 1);
+    };
+    for (const row of rows) for (const step of row.steps) if (step.hands) take(step.start, step.end);
+    for (const one of chores) for (const part of one.parts) take(part.start, part.end);
+    expect(Math.max(...busy.values())).toBe(1);
+    for (const one of chores) {
+      const mine = work.find((other) => other.pot.number === one.number);
+      const chore = mine?.chores.find((other) => one.key.endsWith(other.kind));
+      const by = rows.find((row) => row.number === one.number)?.steps.find((step) => step.id === chore?.before)?.start ?? 0;
+      expect(one.parts.reduce((sum, part) => sum + part.end - part.start, 0)).toBe(chore?.minutes);
+      for (const part of one.parts) expect(part.end).toBeLessThanOrEqual(Math.max(0, by));
+    }
+    // With no time at all in between, all of it is done before the day begins.
+    const none = choresOf(work, rows, { hands: 1, breaks: [{ from: 0, minutes: 2_000 }] });
+    for (const part of none.flatMap((one) => one.parts)) expect(part.end).toBeLessThanOrEqual(0);
+  });
+
+  it("draws each pot warm from its burner on, and inside its ranges when it is added to and poured", () => {
+    const { work, rows } = planned(record);
+    for (const row of rows) {
+      const mine = work.find((one) => one.pot.key === row.key);
+      const points = heatOf(row, mine?.pot.totalMg ?? 0);
+      for (const [at, point] of points.entries()) expect(point.minute).toBeGreaterThanOrEqual(points[at - 1]?.minute ?? 0);
+      const process = mine?.pot.process;
+      const heat = process?.acts.find((act) => act.kind === "heat");
+      const cool = process?.acts.find((act) => act.kind === "cool");
+      const hot = Math.max(...points.map((point) => point.celsius)) * 100;
+      if (heat && "range" in heat && heat.range) {
+        expect(hot).toBeGreaterThanOrEqual(heat.range.low);
+        expect(hot).toBeLessThanOrEqual(heat.range.high);
+      }
+      const pour = row.steps.find((step) => step.name.includes("pour"));
+      const poured = points.findLast((point) => point.minute === pour?.start);
+      if (cool && "range" in cool && cool.range && poured) {
+        expect(poured.celsius * 100).toBeGreaterThanOrEqual(cool.range.low - 50);
+        expect(poured.celsius * 100).toBeLessThanOrEqual(cool.range.high + 50);
+      }
     }
   });
 });

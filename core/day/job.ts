@@ -20,11 +20,29 @@ const IDLE = new Set(["wait", "set", "rest", "cure"]);
 
 const middle = (range: TemperatureRange): number => (range.low + range.high) / 200;
 
+export interface DayStep {
+  id: string;
+  name: string;
+  hands: boolean;
+  heats: boolean;
+  pours: boolean;
+  /** °C that the pot is thought to have after it; null while it is cold. */
+  after: number | null;
+  /** It stands on its burner until the next. */
+  onBurner: boolean;
+}
+
+/** Weighing one more thing into a pot takes so long; sticking and centring the wicks of one jar. Common practice, no source. */
+const WEIGH_MINUTES = 3;
+const WICK_MINUTES = 0.75;
+
 /** What the hands and the heat do for one pot on its day, in order. */
 export interface DayJob {
   job: Job;
   /** The verb of each step, whether hands are needed, and whether it is on the heat or pours. */
-  steps: { id: string; name: string; hands: boolean; heats: boolean; pours: boolean }[];
+  steps: DayStep[];
+  /** What else the hands have to do for it, before one of its steps: in the waits, or before the day begins. */
+  chores: { kind: "oils" | "wicks"; minutes: number; before: string }[];
   /** How long what is poured stands unmoved after the last step of the day, in minutes. */
   setMinutes: number;
 }
@@ -60,7 +78,8 @@ export function jobOfPot(pot: DayPot, room = USUAL_ROOM): DayJob {
     products: [{ count: pot.jars }],
   };
   const acts = pot.process.acts.filter((act) => act.kind !== "cure");
-  const steps: (Step & { name: string; acts: Act[] })[] = [];
+  const steps: (Step & { name: string; acts: Act[]; after: number | null })[] = [];
+  let oils = 0;
   let setMinutes = 0;
   /** °C that the pot is thought to have after its last step; null while it is cold. */
   let heat: number | null = null;
@@ -68,7 +87,14 @@ export function jobOfPot(pot: DayPot, room = USUAL_ROOM): DayJob {
   let idleMost: number | null = null;
   for (const [at, act] of acts.entries()) {
     const kind = actKindOf(act.kind);
-    const { minutes, needs } = kind.takes(act as never, plan);
+    const took = kind.takes(act as never, plan);
+    const { needs } = took;
+    let { minutes } = took;
+    // The wax is weighed first; the rest while it melts.
+    if (act.kind === "weigh" && !act.of && acts[at + 1]?.kind === "heat" && minutes > WEIGH_MINUTES) {
+      oils += minutes - WEIGH_MINUTES;
+      minutes = WEIGH_MINUTES;
+    }
     if (IDLE.has(act.kind)) {
       idle += minutes;
       if (act.kind === "wait" && act.most !== undefined) idleMost = (idleMost ?? 0) + Math.floor(act.most / 60);
@@ -95,6 +121,7 @@ export function jobOfPot(pot: DayPot, room = USUAL_ROOM): DayJob {
         wait: { min: 0 },
         keeps: [],
         acts: [act],
+        after: null,
       });
     }
     idle = 0;
@@ -102,35 +129,30 @@ export function jobOfPot(pot: DayPot, room = USUAL_ROOM): DayJob {
     if (act.kind === "heat") heat = middle(act.range);
     else if (act.kind === "add") heat = middle(act.range) - dropByOil(middle(act.range));
     else if (act.kind === "cool") heat = middle(act.range);
+    const step = steps.at(-1);
+    if (step) step.after = heat;
   }
   // A pitcher is taken from the first to the last that needs it.
   const uses = steps.flatMap((step, at) => (step.needs.pitcher ? [at] : []));
   for (let at = uses[0] ?? steps.length; at < (uses.at(-1) ?? 0); at++) steps[at]?.keeps.push("pitcher");
   const pours = new Set<Act>(poursOf(acts));
+  const first = (of: (act: Act) => boolean) => steps.find((step) => step.acts.some(of))?.id;
+  const [adds, fills] = [first((act) => act.kind === "add"), first((act) => pours.has(act))];
   return {
-    job: { id: pot.key, release: 0, steps: steps.map(({ acts: _acts, name: _name, ...step }) => step) },
+    job: { id: pot.key, release: 0, background: false, steps: steps.map(({ acts: _acts, name: _name, after: _after, ...step }) => step) },
     steps: steps.map((step) => ({
       id: step.id,
       name: step.name,
       hands: (step.needs.hands ?? 0) > 0,
       heats: step.acts.some((act) => act.kind === "heat"),
       pours: step.acts.some((act) => pours.has(act)),
+      after: step.after,
+      onBurner: step.keeps.includes("burner"),
     })),
+    chores: [
+      ...(oils > 0 && adds ? [{ kind: "oils" as const, minutes: oils, before: adds }] : []),
+      ...((pot.wicked ?? 0) > 0 && fills ? [{ kind: "wicks" as const, minutes: Math.ceil((pot.wicked ?? 0) * WICK_MINUTES), before: fills }] : []),
+    ],
     setMinutes,
   };
 }
-
-/** What a workshop works with on a day. */
-export interface DayTools {
-  hands: number;
-  burner: number;
-  pitcher: number;
-}
-
-/** A day's pots as a request for a timetable. */
-export const dayRequest = (jobs: readonly DayJob[], tools: DayTools, seconds: number): ScheduleRequest => ({
-  resources: { ...tools },
-  jobs: jobs.map((one) => one.job),
-  objective: "makespan",
-  seconds,
-});

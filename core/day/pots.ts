@@ -12,6 +12,8 @@ export interface Wanted {
   process: Process;
   /** How many things are weighed into the pot. */
   components: number;
+  /** Whether its pieces have to be wicked. */
+  wicked?: boolean;
 }
 
 /** One pot of a day: what of a formula is melted and poured together. */
@@ -23,6 +25,8 @@ export interface DayPot {
   components: number;
   totalMg: number;
   jars: number;
+  /** Of them those that have to be wicked. */
+  wicked?: number;
   /** What is poured from it: by the line that asked for it, its product and how many. */
   lines: { id: string; productId: string; name: string; count: number }[];
 }
@@ -72,6 +76,7 @@ export function gatherPots(wanted: readonly Wanted[], pitcherMg: number, sparePp
         components: first.components,
         totalMg: Math.round((spread.mg[at] as number) * (1 + sparePpm / 1_000_000)),
         jars: counts.reduce((sum, count) => sum + count, 0),
+        wicked: lines.reduce((sum, line, n) => sum + (line.wicked ? (counts[n] as number) : 0), 0),
         lines: lines.flatMap((line, n) =>
           (counts[n] as number) > 0 ? [{ id: line.productId, productId: line.productId, name: line.name, count: counts[n] as number }] : [],
         ),

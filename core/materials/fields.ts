@@ -41,7 +41,7 @@ export type FieldType =
   | { is: "amount" };
 
 /** What a row can name. */
-export type Referred = "formula" | "body" | "wick" | "material";
+export type Referred = "formula" | "body" | "wick" | "material" | "product";
 
 export interface ShelfField {
   /** The column of the table, and the key of the value. */
@@ -79,6 +79,7 @@ export const WAX_FAMILIES = ["soy", "coconut", "paraffin", "paraffin–soy", "be
 const REFERRED: Record<Referred, string> = {
   formula: "formula",
   body: "vessel or mould on the shelf called",
+  product: "product",
   wick: "wick on the shelf called",
   material: "thing on the shelf called",
 };

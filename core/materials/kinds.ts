@@ -191,7 +191,7 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
 };
 
 /** What goes to a file and comes from one: the kinds of the shelf, and lots and products beside them. */
-export const SHEET_KINDS = [...SHELF_KINDS.filter((kind): kind is Exclude<ShelfKind, "person"> => kind !== "person"), "lot", "product"] as const;
+export const SHEET_KINDS = [...SHELF_KINDS.filter((kind): kind is Exclude<ShelfKind, "person"> => kind !== "person"), "lot", "product", "wanted"] as const;
 export type SheetKind = (typeof SHEET_KINDS)[number];
 
 /** The fields of a received lot as a row says them. */
@@ -202,6 +202,18 @@ const LOT_FIELDS: readonly ShelfField[] = [
   field("code", "Supplier's lot code", "lot_code", { is: "words" }, optional),
   field("receivedOn", "Received on", "received_on", { is: "day" }, { hint: "Like 2026-03-14." }),
 ];
+
+/** The fields of what is wanted as a row says them. */
+const WANTED_FIELDS: readonly ShelfField[] = [
+  field("productId", "Product", "product", { is: "ref", to: "product" }, { hint: "The name of a product." }),
+  field("count", "Pieces", "pieces", { is: "count", least: 1, most: 100_000, name: "pieces" }),
+  field("wantedOn", "Wanted by", "wanted_by", { is: "day" }, { optional: true, hint: "Like 2026-12-05; empty for stock to keep." }),
+  field("note", "Who or what for", "for", { is: "words" }, optional),
+];
+
+/** The kinds whose rows have no name of their own: one like it in everything is the same. */
+const NAMELESS = ["lot", "wanted"] as const;
+export const isNameless = (kind: SheetKind): boolean => (NAMELESS as readonly string[]).includes(kind);
 
 /** The fields of a product as a row says them. */
 const PRODUCT_FIELDS: readonly ShelfField[] = [
@@ -218,7 +230,12 @@ const PRODUCT_FIELDS: readonly ShelfField[] = [
 ];
 
 /** The fields of every kind that goes to a file. */
-export const SHEET_FIELDS: Readonly<Record<SheetKind | "person", readonly ShelfField[]>> = { ...SHELF_FIELDS, lot: LOT_FIELDS, product: PRODUCT_FIELDS };
+export const SHEET_FIELDS: Readonly<Record<SheetKind | "person", readonly ShelfField[]>> = {
+  ...SHELF_FIELDS,
+  lot: LOT_FIELDS,
+  product: PRODUCT_FIELDS,
+  wanted: WANTED_FIELDS,
+};
 
 /** What is wrong between the fields of one thing, by field; empty where nothing is. */
 export function shelfFaults(kind: ShelfKind, values: Readonly<Record<string, unknown>>): Record<string, string> {

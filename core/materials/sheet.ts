@@ -1,6 +1,6 @@
 import { bad, good, type Parsed } from "../units/parsed";
 import { CSV_UNITS, type FieldContext, readField, type ShelfField, writeField } from "./fields";
-import { SHEET_FIELDS, type SheetKind, shelfFaults } from "./kinds";
+import { isNameless, SHEET_FIELDS, type SheetKind, shelfFaults } from "./kinds";
 
 /** A table of text as a spreadsheet file holds it: its heads and its rows. */
 export interface Sheet {
@@ -108,8 +108,8 @@ export function readSheet(
     };
     const nameField = fields[0] as ShelfField;
     const name = cellOf(nameField) ?? "";
-    const lot = kind === "lot";
-    const old = lot ? null : (kept.find((one) => one.name.toLowerCase() === name.toLowerCase()) ?? null);
+    const nameless = isNameless(kind);
+    const old = nameless ? null : (kept.find((one) => one.name.toLowerCase() === name.toLowerCase()) ?? null);
     for (const field of fields) {
       const cell = cellOf(field);
       let read: Parsed<unknown>;
@@ -120,13 +120,13 @@ export function readSheet(
       if (read.ok) values[field.key] = read.value;
       else why.push(cell === null ? read.message : `${field.label}: ${read.message}`);
     }
-    if (why.length === 0 && kind !== "lot" && kind !== "product") why.push(...Object.values(shelfFaults(kind, values)));
+    if (why.length === 0 && kind !== "product" && kind !== "lot" && kind !== "wanted") why.push(...Object.values(shelfFaults(kind, values)));
     if (cells.length > sheet.heads.length && cells.slice(sheet.heads.length).some((cell) => cell.trim() !== ""))
       why.push(`The row has ${cells.length} cells, but the file has ${sheet.heads.length} columns: is a separator in a text without quotes?`);
-    // A lot has no name of its own: one like it in everything is the same lot, and there may be many of one thing.
-    if (lot) {
-      // A bare number was read as grams; of what is counted it means pieces.
-      if (why.length === 0 && isCountedIn(context, values.materialId)) {
+    // What has no name of its own is the same as one like it in everything, and there may be many of one thing.
+    if (nameless) {
+      // Of a lot a bare number was read as grams; of what is counted it means pieces.
+      if (why.length === 0 && kind === "lot" && isCountedIn(context, values.materialId)) {
         const pieces = (values.amount as number) / 1_000;
         if (Number.isInteger(pieces)) values.amount = pieces;
         else why.push("Amount: pieces are counted in whole numbers.");

@@ -32,6 +32,8 @@ export interface Model {
   due: Int32Array;
   caps: Int32Array;
   uses: Use[];
+  /** 1 for a job whose end does not count. */
+  background: Uint8Array;
   /** When a step starts that is held to its time; −1 where it is free. */
   held: Int32Array;
   /** The jobs with a step that is held. */
@@ -110,9 +112,10 @@ export function modelOf(request: ScheduleRequest): Model {
     first: new Int32Array(jobs),
     last: new Int32Array(jobs),
     release: Int32Array.from(request.jobs, (job) => job.release),
-    due: Int32Array.from(request.jobs, (job) => job.due ?? -1),
+    due: Int32Array.from(request.jobs, (job) => (job.background ? -1 : (job.due ?? -1))),
     caps: Int32Array.from(names, (one) => request.resources[one] ?? 0),
     uses: [],
+    background: Uint8Array.from(request.jobs, (job) => Number(job.background)),
     held: new Int32Array(n).fill(-1),
     heldJobs: request.jobs.flatMap((job, j) => (job.steps.some((step) => step.at != null) ? [j] : [])),
   };
@@ -149,8 +152,8 @@ export function modelOf(request: ScheduleRequest): Model {
 }
 
 /** When the last step ends, in minutes. */
-export const makespanOf = ({ last, dur }: Pick<Model, "last" | "dur">, starts: ArrayLike<number>): number =>
-  last.reduce((most, op) => Math.max(most, (starts[op] as number) + (dur[op] as number)), 0);
+export const makespanOf = ({ last, dur, background }: Pick<Model, "last" | "dur" | "background">, starts: ArrayLike<number>): number =>
+  last.reduce((most, op, j) => (background[j] ? most : Math.max(most, (starts[op] as number) + (dur[op] as number))), 0);
 
 /** By how much jobs are late, together, in minutes. */
 export const latenessOf = ({ last, dur, due }: Pick<Model, "last" | "dur" | "due">, starts: ArrayLike<number>): number =>

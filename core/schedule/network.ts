@@ -222,7 +222,7 @@ export class Network {
     }
     if (target >= FAR) return true;
     if (model.objective === "makespan") {
-      for (const op of model.last) this.lower(op, target - (model.dur[op] as number));
+      for (const [j, op] of model.last.entries()) if (!model.background[j]) this.lower(op, target - (model.dur[op] as number));
       return true;
     }
     let late = 0;

@@ -32,6 +32,7 @@ export const scheduleRequest = z
           id: name,
           release: minutes.default(0).describe("not begun before"),
           due: minutes.nullish().describe("late after"),
+          background: z.boolean().default(false).describe("takes what it takes, and counts neither for the makespan nor as late"),
           steps: z.array(step).min(1, "A job has at least one step.").max(200, "At most 200 steps."),
         }),
       )

@@ -190,7 +190,7 @@ function simpleBound(model: Model): number {
     let end = model.release[j] as number;
     for (let op = model.first[j] as number; op >= 0; op = model.next[op] as number)
       end += (model.dur[op] as number) + ((model.next[op] as number) < 0 ? 0 : (model.waitLeast[op] as number));
-    most = Math.max(most, end);
+    if (!model.background[j]) most = Math.max(most, end);
     if ((model.due[j] as number) >= 0) late += Math.max(0, end - (model.due[j] as number));
   }
   return model.objective === "makespan" ? most : late;

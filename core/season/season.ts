@@ -27,6 +27,8 @@ export interface SeasonProduct {
   /** Wax and oil in one piece, in mg. */
   fillMg: number;
   tested: boolean;
+  /** Whether its pieces have to be wicked. */
+  wicked: boolean;
 }
 
 /** By how much what is wanted is missed. */
@@ -237,11 +239,13 @@ export function seasonOf(
         components,
         totalMg,
         jars: part.jars,
+        wicked: inIt.reduce((sum, { product, count }) => sum + (product.wicked ? count : 0), 0),
         lines: inIt.map(({ line, product, count }) => ({ id: line.id, productId: product.id, name: product.name, count })),
       };
       const like = `${formulaId} ${totalMg} ${part.jars}`;
-      const { job, steps } = jobs.get(like) ?? jobOfPot(pot);
-      if (!jobs.has(like)) jobs.set(like, { job, steps, setMinutes: 0 });
+      const made = jobs.get(like) ?? jobOfPot(pot);
+      jobs.set(like, made);
+      const { job, steps, chores } = made;
       const sum = (of: (at: number) => boolean) => job.steps.reduce((all, step, n) => all + (of(n) ? step.minutes : 0), 0);
       pots.push({
         ...pot,
@@ -251,7 +255,7 @@ export function seasonOf(
         is: "stock",
         short: 0,
         untested: inIt.some(({ product }) => !product.tested),
-        handsMinutes: sum((n) => steps[n]?.hands ?? false),
+        handsMinutes: sum((n) => steps[n]?.hands ?? false) + chores.reduce((all, one) => all + one.minutes, 0),
         burnerMinutes: sum((n) => steps[n]?.heats ?? false),
         spanMinutes: job.steps.reduce((all, step, n) => all + step.minutes + (n < job.steps.length - 1 ? step.wait.min : 0), 0),
         setDays: Math.max(1, Math.ceil(times.set / DAY)),
@@ -360,6 +364,34 @@ export function sunOver(pouredAt: string, process: Pick<Process, "acts">, sun: P
   for (let day = dayAt(pouredAt, zone); timeOn(day, 0, zone) < end; day = addDays(day, 1)) {
     const [from, to] = [timeOn(day, sun.from, zone), timeOn(day, sun.to, zone)];
     if (to > Date.parse(pouredAt) && from < end) out.push(new Date(Math.max(from, Date.parse(pouredAt))).toISOString());
+  }
+  return out;
+}
+
+/**
+ * What more could be poured from a pot that is not full: as many of its largest product as there is room for, and of the smallest of
+ * its formula what is left. Nothing where a pitcher is full, or another pot of the same formula shares its day.
+ */
+export function roomIn(
+  pot: SeasonPot,
+  pots: readonly SeasonPot[],
+  products: readonly SeasonProduct[],
+  settings: Pick<PlanningSettings, "pitcherMg" | "sparePpm" | "table">,
+): { productId: string; name: string; count: number }[] {
+  const last = pots.filter((one) => one.formulaId === pot.formulaId && one.day === pot.day).at(-1);
+  if (last !== pot) return [];
+  const spare = 1 + settings.sparePpm / 1_000_000;
+  let room = settings.pitcherMg / spare - pot.totalMg / spare;
+  let places = settings.table - pot.jars;
+  const mine = products.filter((one) => one.formulaId === pot.formulaId).sort((a, b) => b.fillMg - a.fillMg);
+  const out: { productId: string; name: string; count: number }[] = [];
+  for (const product of [mine[0], mine.at(-1)]) {
+    if (!product || out.some((one) => one.productId === product.id)) continue;
+    const count = Math.min(places, Math.floor(room / product.fillMg));
+    if (count < 1) continue;
+    out.push({ productId: product.id, name: product.name, count });
+    room -= count * product.fillMg;
+    places -= count;
   }
   return out;
 }

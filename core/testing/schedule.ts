@@ -30,8 +30,8 @@ export function faultsOf(request: ScheduleRequest, answer: Pick<ScheduleAnswer, 
       }
       for (const [resource, q] of Object.entries(step.needs)) take(resource, one.start, one.end, q);
       if (after) for (const resource of step.keeps) take(resource, one.end, after.start, Math.max(1, step.needs[resource] ?? 0));
-      last = Math.max(last, one.end);
-      if (!next && job.due != null) late += Math.max(0, one.end - job.due);
+      if (!job.background) last = Math.max(last, one.end);
+      if (!next && !job.background && job.due != null) late += Math.max(0, one.end - job.due);
     }
   }
   for (const [resource, minutes] of taken)

@@ -80,7 +80,7 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
       ["products", sql`select 1 from product where ${mine} and formula_id = ${id} limit 1`],
     ],
     process: [["formulas", inSpecs]],
-    product: [],
+    product: [["what is wanted", sql`select 1 from wanted where ${mine} and product_id = ${id} limit 1`]],
     other: [
       ["formulas", inSpecs],
       ["products", sql`select 1 from product where ${mine} and (body_id = ${id} or wick_id = ${id}) limit 1`],

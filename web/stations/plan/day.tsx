@@ -1,172 +1,178 @@
 "use client";
 
 import {
-  addDays,
-  bad,
+  choresOf,
+  type DayRecord,
+  type DayRow,
   dayAt,
-  dayRequest,
-  gatherPots,
-  good,
-  jobOfPot,
-  type Parsed,
-  type Process,
-  type Readiness,
+  heatOf,
+  lanesOf,
+  type DayProduct as Making,
+  movesOf,
+  type PlanningSettings,
   readinessOf,
+  requestOfDay,
+  rowsOf,
+  type SeasonProduct,
+  sunOver,
   timeOn,
+  workOfDay,
   writeDuration,
 } from "@hearth/core";
 import Link from "next/link";
-import { useMemo, useState } from "react";
-import { useDraft } from "@/catalogue/draft";
+import { useRouter } from "next/navigation";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Chooser } from "@/forms/chooser";
 import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
 import { countRule, massRule, percentRule } from "@/forms/rules";
-import { readClock, readDay } from "@/forms/when";
+import { usePlace } from "@/log/place";
 import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
 import { Timetable } from "@/ui/timetable";
-import { useNow, useUnits, type Writers } from "@/ui/units";
+import { useNow, useUnits } from "@/ui/units";
+import { DayLosses } from "./day-losses";
+import { DayMoves } from "./day-moves";
+import { DayPots } from "./day-pots";
+import { dayRule, parseTimeOfDay, typedMinutes } from "./day-rules";
+import { DaySteps } from "./day-steps";
+import { useActs, useKeptDay } from "./use-day";
 import { useTimetable } from "./use-timetable";
-
-export interface DayProduct {
-  id: string;
-  name: string;
-  formulaId: string;
-  /** Wax and oil in one piece, in mg. */
-  fillMg: number;
-}
-export interface DayFormula {
-  name: string;
-  process: Process;
-  components: number;
-}
 
 /** So many products stand there before one is looked for. */
 const SHOWN = 8;
 /** How long a timetable is searched, in seconds. */
 const SECONDS = 6;
 
-/** A time of the day, in minutes: "9", "9:30", "9.30", "2 pm". */
-function parseTimeOfDay(text: string): Parsed<number> {
-  const at = readClock(/^\s*\d{1,2}\s*$/.test(text) ? `${text.trim()}:00` : text);
-  return at ? good(at.hour * 60 + at.minute) : bad("not-understood", "Write a time of the day, like 9:00 or 2 pm.");
-}
+/** A product as a day makes it, with its body to start a batch from. */
+export type DayProduct = SeasonProduct & { bodyId: string };
 
-/** A day that lies ahead, as the beginning of it; today is one. */
-const dayRule = (today: string, units: Writers): FieldRule<string | null> =>
-  orNothing({
-    initial: "",
-    parse: (text: string) => {
-      const day = readDay(text, today, units.locale, true);
-      if (!day) return bad("not-understood", `Write a day, like ${units.onDate(addDays(today, 14))}.`);
-      return day < today ? bad("too-small", "That day is over.") : good(day);
-    },
-    echo: (day: string) => units.onDay(day),
-  });
-
-/** When a pot may be sold, and whether that is in time. */
-function Ready({ of }: { of: Readiness }) {
-  const units = useUnits();
-  return (
-    <div className="float-right ml-4 text-right text-[15px]">
-      <div>
-        {of.is === "ready" ? <span className="font-semibold text-inside">✓ </span> : null}
-        may be sold, once tested, from <strong>{units.day(of.sellFrom)}</strong>
-      </div>
-      {of.is === "minimum" ? (
-        <div className="font-semibold text-hot">▲ {writeDuration(of.short)} short of the recommended cure; the minimum is kept</div>
-      ) : of.is === "late" ? (
-        <div className="font-semibold text-hot">
-          ▲ {writeDuration(of.short)} late even with the minimum cure: {of.latest ? `it had to be poured by ${units.day(of.latest.minimum)}` : ""}
-        </div>
-      ) : null}
-    </div>
-  );
+interface DayProps {
+  on: string;
+  products: DayProduct[];
+  /** The day as it was left; null where nobody has planned it. */
+  kept: DayRecord | null;
+  version: number;
+  /** Pieces by product that the plan puts on this day. */
+  planned: Record<string, number>;
+  settings: PlanningSettings;
 }
 
 /** From what is to be made to a day at the pots: which pots, what the hands do when, and what cannot be at once. */
-export function DayPlan({ products, formulas }: { products: DayProduct[]; formulas: Record<string, DayFormula> }) {
+export function DayPlan({ on, products, kept, version, planned, settings }: DayProps) {
   const units = useUnits();
+  const router = useRouter();
+  const { workshopId } = usePlace();
   const now = useNow(60_000);
   const today = dayAt(now, units.zone);
   const [added, setAdded] = useState<string[]>([]);
   const [lit, setLit] = useState<string | null>(null);
-  const shown = products.filter((one, at) => at < SHOWN || added.includes(one.id));
+  const first = useMemo(() => kept ?? null, [kept]);
+  const counts = first?.counts ?? planned;
+  const shown = products.filter((one, at) => at < SHOWN || added.includes(one.id) || counts[one.id]);
   const ids = shown.map((one) => one.id).join();
   const rules = useMemo(() => {
-    const counts = Object.fromEntries(ids.split(",").map((id) => [`count:${id}`, orNothing(countRule({ least: 0, most: 2_000, name: "pieces" }))]));
+    const from = first ?? { ...settings, begin: settings.hours.find((one) => one)?.from ?? 540 };
     return {
-      ...counts,
+      ...Object.fromEntries(
+        ids
+          .split(",")
+          .map((id) => [`count:${id}`, orNothing(countRule({ least: 1, most: 2_000, name: "pieces" }, counts[id] === undefined ? "" : String(counts[id])))]),
+      ),
       on: dayRule(today, units),
       wanted: dayRule(today, units),
-      begin: { initial: "9:00", parse: parseTimeOfDay } satisfies FieldRule<number>,
-      hands: countRule({ least: 1, most: 9, name: "pairs of hands" }, "1"),
-      burners: countRule({ least: 1, most: 20, name: "burners" }, "2"),
-      pitchers: countRule({ least: 1, most: 40, name: "pitchers" }, "4"),
-      holds: massRule(units, { initial: units.typed.about(1_500_000) }),
-      spare: percentRule({ least: 0, most: 50, name: "the spare" }, "5"),
+      begin: { initial: typedMinutes(from.begin), parse: parseTimeOfDay } satisfies FieldRule<number>,
+      hands: countRule({ least: 1, most: 9, name: "pairs of hands" }, String(from.hands)),
+      burners: countRule({ least: 1, most: 20, name: "burners" }, String(from.burners)),
+      pitchers: countRule({ least: 1, most: 40, name: "pitchers" }, String(from.pitchers)),
+      pitcherMg: massRule(units, { initial: units.typed.about(from.pitcherMg) }),
+      sparePpm: percentRule({ least: 0, most: 50, name: "the spare" }, String(from.sparePpm / 10_000)),
     } as Record<string, FieldRule<unknown>>;
-  }, [ids, units, today]);
+  }, [ids, units, today, first, settings, counts]);
   const fields = useFields(rules);
-  const draft = useDraft(
-    "day",
-    { ...fields.typed, added: added.join() },
-    ({ added: more, ...typed }) => {
-      setAdded((more ?? "").split(",").filter(Boolean));
-      fields.fill(typed);
-    },
-    { title: "Typed before", says: "The day that was typed last is kept on this device." },
-  );
+  const { acts, act, undo, canUndo } = useActs({ held: {}, breaks: [], lost: [], gone: {}, ...(first ?? {}) });
   const v = fields.values as Record<string, unknown>;
   const figure = (name: string): number | null => (typeof v[name] === "number" ? (v[name] as number) : null);
-  const [hands, burner, pitcher, holds, spare] = [figure("hands"), figure("burners"), figure("pitchers"), figure("holds"), figure("spare")];
-  const counts = JSON.stringify(shown.map((one) => [one.id, figure(`count:${one.id}`) ?? 0]));
-  const pots = useMemo(() => {
-    const wanted = (JSON.parse(counts) as [string, number][]).flatMap(([id, count]) => {
-      const product = products.find((one) => one.id === id);
-      const formula = product && formulas[product.formulaId];
-      return product && formula && count > 0
-        ? [
-            {
-              productId: id,
-              name: product.name,
-              count,
-              fillMg: product.fillMg,
-              formulaId: product.formulaId,
-              formulaName: formula.name,
-              process: formula.process,
-              components: formula.components,
-            },
-          ]
-        : [];
-    });
-    return holds === null || spare === null ? [] : gatherPots(wanted, holds, spare);
-  }, [counts, products, formulas, holds, spare]);
-  const jobs = useMemo(() => pots.map((pot, at) => ({ pot: { ...pot, number: at + 1 }, ...jobOfPot(pot) })), [pots]);
-  const request = jobs.length > 0 && hands && burner && pitcher ? dayRequest(jobs, { hands, burner, pitcher }, SECONDS) : null;
+  // Another day is another page.
+  const goTo = typeof v.on === "string" && v.on !== on ? v.on : null;
+  useEffect(() => {
+    if (!goTo) return;
+    const timer = setTimeout(() => router.replace(`/plan/day?on=${goTo}`), 600);
+    return () => clearTimeout(timer);
+  }, [goTo, router]);
+
+  const typed = JSON.stringify({
+    counts: Object.fromEntries(shown.flatMap((one) => (figure(`count:${one.id}`) ? [[one.id, figure(`count:${one.id}`)]] : []))),
+    ...Object.fromEntries(["begin", "hands", "burners", "pitchers", "pitcherMg", "sparePpm"].map((name) => [name, figure(name)])),
+  });
+  const record = useMemo((): DayRecord | null => {
+    const { counts: made, ...rest } = JSON.parse(typed) as Omit<DayRecord, keyof typeof acts>;
+    return Object.values(rest).includes(null as never) ? null : { counts: made, ...rest, ...acts };
+  }, [typed, acts]);
+  const untouched = first === null && Object.keys(planned).length === 0 && record !== null && Object.keys(record.counts).length === 0;
+  const { said, kept: isKept } = useKeptDay(on, untouched ? null : record, { version, data: kept });
+
+  const making = useMemo((): Making[] => products.map((one) => ({ ...one, productId: one.id })), [products]);
+  const work = useMemo(() => (record ? workOfDay(record, making) : []), [record, making]);
+  const request = useMemo(() => (record && work.length > 0 ? requestOfDay(record, work, SECONDS) : null), [record, work]);
   const { state, stop } = useTimetable(request);
   const answer = state.is === "looking" || state.is === "done" ? state.answer : null;
+  const fresh = useMemo(() => rowsOf(work, answer), [work, answer]);
+  // Where a wish cannot be, the timetable before it stays in sight.
+  const last = useRef<DayRow[]>([]);
+  if (fresh.length > 0) last.current = fresh;
+  const rows = fresh.length > 0 || !answer?.infeasible ? fresh : last.current;
+  const chores = useMemo(() => (record ? choresOf(work, rows, record) : []), [work, rows, record]);
+  const lanes = useMemo(
+    () =>
+      (["burner", "pitcher"] as const).flatMap((one) =>
+        lanesOf(work, rows, one).map((taken, at, all) => ({ name: all.length > 1 ? `${one} ${at + 1}` : one, taken })),
+      ),
+    [work, rows],
+  );
+  const heats = useMemo(
+    () => rows.map((row) => ({ key: row.key, number: row.number, points: heatOf(row, work.find((one) => one.pot.key === row.key)?.pot.totalMg ?? 1_000_000) })),
+    [rows, work],
+  );
+  // What moved since the last act, once the search has an answer to it.
+  const [before, setBefore] = useState<DayRow[] | null>(null);
+  const moves = before && fresh.length > 0 && state.is === "done" ? movesOf(before, fresh) : [];
 
-  const day = typeof v.on === "string" ? v.on : today;
   const wanted = typeof v.wanted === "string" ? new Date(timeOn(v.wanted, 0, units.zone)).toISOString() : null;
-  const begin = new Date(timeOn(day, figure("begin") ?? 540, units.zone)).toISOString();
-  const clock = (minutes: number) => units.clock(new Date(Date.parse(begin) + minutes * 60_000).toISOString());
-  const rows = useMemo(() => {
-    const at = new Map((answer?.steps ?? []).map((one) => [`${one.job}/${one.step}`, one]));
-    return jobs.flatMap(({ pot, steps, job }) => {
-      const placed = steps.flatMap((step) => {
-        const one = at.get(`${job.id}/${step.id}`);
-        return one ? [{ ...step, start: one.start, end: one.end }] : [];
-      });
-      return placed.length === steps.length ? [{ key: pot.key, name: pot.formulaName, number: pot.number, steps: placed }] : [];
-    });
-  }, [answer, jobs]);
-  const list = rows.flatMap((row) => row.steps.map((step) => ({ row, step }))).sort((a, b) => a.step.start - b.step.start || a.step.end - b.step.end);
-  /** When the last of a pot is poured. */
-  const pouredAt = (key: string) => {
-    const pours = rows.find((row) => row.key === key)?.steps.filter((step) => step.pours) ?? [];
-    return new Date(Date.parse(begin) + (pours.at(-1)?.end ?? 0) * 60_000).toISOString();
+  const begin = new Date(timeOn(on, record?.begin ?? 540, units.zone)).toISOString();
+  const at = (minutes: number) => new Date(Date.parse(begin) + minutes * 60_000).toISOString();
+  const clock = (minutes: number) => units.clock(at(minutes));
+  /** How far the day has gone; 0 before it begins. */
+  const gone = on === today ? Math.max(0, Math.floor((Date.parse(now) - Date.parse(begin)) / 60_000)) : 0;
+  const change = (next: Parameters<typeof act>[0]) => {
+    setBefore(rows);
+    act(next);
   };
-  const atHands = list.filter(({ step }) => step.hands).reduce((sum, { step }) => sum + step.end - step.start, 0);
+  /** What has begun already stays as it was. */
+  const begun = (but: string | null) => ({
+    ...acts.held,
+    ...Object.fromEntries(
+      rows.flatMap((row) => (row.key === but ? [] : row.steps.flatMap((step) => (step.start < gone ? [[`${row.key}/${step.id}`, step.start]] : [])))),
+    ),
+  });
+  const hold = (row: string, step: string, minute: number | null) => {
+    const { [`${row}/${step}`]: _was, ...others } = acts.held;
+    change({ held: minute === null ? others : { ...others, [`${row}/${step}`]: minute } });
+  };
+  const isHeld = (row: string, step: string) => acts.held[`${row}/${step}`] !== undefined;
+  const makespan = Math.max(0, ...rows.flatMap((row) => row.steps.map((step) => step.end)));
+  const starts = Math.min(0, ...chores.flatMap((one) => one.parts.map((part) => part.start)));
+  const atHands =
+    rows.reduce((sum, row) => sum + row.steps.reduce((all, step) => all + (step.hands ? step.end - step.start : 0), 0), 0) +
+    chores.reduce((sum, one) => sum + one.parts.reduce((all, part) => all + part.end - part.start, 0), 0);
+  const differs = first !== null && Object.entries(planned).some(([id, count]) => (record?.counts[id] ?? 0) !== count);
+  const sun = [
+    ...new Set(
+      rows.flatMap((row) => {
+        const pot = work.find((one) => one.pot.key === row.key)?.pot;
+        const end = row.steps.findLast((step) => step.pours)?.end;
+        return pot && end !== undefined ? sunOver(at(end), pot.process, settings.sun, units.zone) : [];
+      }),
+    ),
+  ].sort();
 
   if (products.length === 0)
     return (
@@ -183,15 +189,28 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
         </Empty>
       </Screen>
     );
+  const fault = answer?.infeasible;
+  const faultPot = fault && work.find((one) => one.pot.key === fault.job);
+  const faultStep = faultPot?.steps.find((one) => one.id === fault?.step)?.name;
   return (
     <Screen
-      title="A day at the pots"
-      lead="Type what is to be made; the pots are put so that no two need the same hands at once, and each is poured while it is inside its range."
+      title={`At the pots, ${units.onDay(on)}`}
+      lead="The pots stand so that no two need the same hands at once, and each is poured while it is inside its range. Draw a step to another time, and the rest moves to fit."
       actions={
         <>
-          <Link className="press" href="/plan">
-            Plan one batch
+          <Link className="press" href="/plan/wanted">
+            What is wanted
           </Link>
+          {rows.length > 0 ? (
+            <>
+              <a className="press" href={`/api/workshops/${workshopId}/days/${on}/sheet`} target="_blank" rel="noreferrer">
+                Batch sheets (PDF)
+              </a>
+              <a className="press" href={`/api/workshops/${workshopId}/days/${on}/sheet?what=tags`} target="_blank" rel="noreferrer">
+                Jar tags (PDF)
+              </a>
+            </>
+          ) : null}
           <button type="button" className="press" onClick={() => window.print()} disabled={rows.length === 0}>
             Print
           </button>
@@ -199,10 +218,48 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
       }
       side={
         <>
-          {draft.offer}
+          {said ? <Warn>{said}</Warn> : null}
           {state.is === "failed" ? <Warn>{state.message}</Warn> : null}
-          {answer?.infeasible ? <Warn>{answer.infeasible.reason}</Warn> : null}
-          {answer && !answer.infeasible ? (
+          {fault ? (
+            <div role="alert">
+              <Warn>
+                {faultPot && fault.window ? (
+                  <>
+                    Pot {faultPot.pot.number} cannot “{faultStep}” at that time: with what else is held, it can start{" "}
+                    {fault.window.to === undefined
+                      ? `from ${clock(fault.window.from)} on`
+                      : `only from ${clock(fault.window.from)} to ${clock(fault.window.to)}`}
+                    . Outside of that it is not inside its range, or what comes before it is not done.
+                  </>
+                ) : faultPot && fault.resource ? (
+                  `Pot ${faultPot.pot.number}, “${faultStep}”: there is not enough of what it needs (${fault.resource}) at that time.`
+                ) : (
+                  "That cannot all be kept as it is held. Let one step move again."
+                )}
+              </Warn>
+              {canUndo ? (
+                <button type="button" className="press mt-2" onClick={undo}>
+                  Undo
+                </button>
+              ) : null}
+            </div>
+          ) : null}
+          {differs ? (
+            <div>
+              <Warn>The plan puts other counts on this day than stand here.</Warn>
+              <button
+                type="button"
+                className="press mt-2"
+                onClick={() => {
+                  setAdded((old) => [...old, ...Object.keys(planned)]);
+                  fields.fill(Object.fromEntries(products.map((one) => [`count:${one.id}`, planned[one.id] === undefined ? "" : String(planned[one.id])])));
+                }}
+              >
+                Take over the plan's
+              </button>
+            </div>
+          ) : null}
+          {answer && !fault ? (
             <section aria-label="How good it is" className="text-[15px]">
               <h2 className="text-[17px]">How good it is</h2>
               <p className="mt-1" aria-live="polite">
@@ -221,10 +278,17 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
               ) : null}
             </section>
           ) : null}
+          <DayMoves moves={moves} clock={clock} canUndo={canUndo} onUndo={undo} />
+          {sun.length > 0 ? (
+            <Warn>
+              The sun comes onto the table at {sun.map((moment) => units.dayClock(moment)).join(", ")}, while candles set there: stand them in the shade, or
+              they sweat.
+            </Warn>
+          ) : null}
           <Caution title="Hot wax">Never leave a pot on the heat for another. If you are called away, take it off first.</Caution>
           <Aside title="What the times rest on">
-            A pound of wax takes about 17 minutes to melt; a jar is poured in 20 seconds; a kilogram falls half of its way to the room in an hour. They are
-            usual times, not yours: log a few batches, and look whether the pots keep to them.
+            A pound of wax takes about 17 minutes to melt; a jar is poured in 20 seconds and wicked in 45; a kilogram falls half of its way to the room in an
+            hour. They are usual times, not yours: log a few batches, and look whether the pots keep to them.
           </Aside>
           <Aside title="Windows">
             A pot waits on its burner for at most 15 minutes. From adding to pouring it waits as long as it takes to fall into the pour range, and no longer
@@ -233,9 +297,14 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
         </>
       }
     >
-      <form className="unprinted" onSubmit={(event) => event.preventDefault()}>
+      <form ref={fields.form} className="unprinted" onSubmit={(event) => event.preventDefault()}>
         <section className="sheet">
-          <h2 className="mb-2">What is to be made</h2>
+          <div className="mb-2 flex flex-wrap items-baseline gap-x-4">
+            <h2>What is to be made</h2>
+            <span className="text-[14px] text-soft" role="status">
+              {isKept ? "✓ kept" : ""}
+            </span>
+          </div>
           <ul aria-label="Products" className="grid grid-cols-2 items-end gap-x-5 lg:grid-cols-4">
             {shown.map((one) => (
               <li key={one.id}>
@@ -257,14 +326,14 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
         <section className="sheet mt-5">
           <h2 className="mb-2">What you work with</h2>
           <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-4">
-            <Field label="Day" {...fields.bind("on")} placeholder="today" />
+            <Field label="Day" {...fields.bind("on")} placeholder={units.onDate(on)} />
             <Field label="Begin at" {...fields.bind("begin")} />
             <Field label="Wanted by" {...fields.bind("wanted")} placeholder="no day" />
             <Field label="Pairs of hands" {...fields.bind("hands")} inputMode="numeric" />
             <Field label="Burners" {...fields.bind("burners")} inputMode="numeric" />
             <Field label="Pitchers" {...fields.bind("pitchers")} inputMode="numeric" />
-            <Field label="A pitcher holds" unit={units.mass} {...fields.bind("holds")} inputMode="decimal" />
-            <Field label="Spare" unit="%" {...fields.bind("spare")} inputMode="decimal" />
+            <Field label="A pitcher holds" unit={units.mass} {...fields.bind("pitcherMg")} inputMode="decimal" />
+            <Field label="Spare" unit="%" {...fields.bind("sparePpm")} inputMode="decimal" />
           </div>
         </section>
       </form>
@@ -275,56 +344,67 @@ export function DayPlan({ products, formulas }: { products: DayProduct[]; formul
           <section className="sheet mt-6" aria-label="Timetable">
             <div className="mb-2 flex flex-wrap items-baseline gap-x-6">
               <h2>
-                {pots.length} {pots.length === 1 ? "pot" : "pots"}
+                {work.length} {work.length === 1 ? "pot" : "pots"}
               </h2>
-              {answer && rows.length > 0 ? (
+              {rows.length > 0 ? (
                 <p>
                   <span className="figure text-[34px] leading-none">
-                    {clock(0)}–{clock(answer.makespan)}
+                    {clock(starts)}–{clock(makespan)}
                   </span>{" "}
                   <span className="text-soft">hands at work {writeDuration(atHands * 60)}</span>
                 </p>
               ) : (
-                <p className="text-soft">Working it out…</p>
+                <p className="text-soft">{fault ? "No timetable keeps this." : "Working it out…"}</p>
               )}
             </div>
-            {rows.length > 0 ? <Timetable rows={rows} begin={begin} lit={lit} label="The day by pot" /> : null}
-            <p className="mt-1 text-[14px] text-soft">■ hands&ensp; ▨ on the heat&ensp; ─ waiting, cooling</p>
+            {rows.length > 0 ? (
+              <Timetable
+                rows={rows.map((row) => ({ ...row, steps: row.steps.map((step) => ({ ...step, held: isHeld(row.key, step.id) })) }))}
+                begin={begin}
+                lit={lit}
+                label="The day by pot"
+                chores={chores}
+                breaks={acts.breaks}
+                lanes={lanes}
+                heats={heats}
+                onMove={hold}
+              />
+            ) : null}
+            <p className="mt-1 text-[14px] text-soft">
+              ■ hands&ensp; □ hands in a wait: oils, wicks&ensp; ▨ on the heat&ensp; ─ waiting, cooling&ensp; ▼ held to its time&ensp; below: how warm each pot
+              is thought to be
+            </p>
           </section>
           {rows.length > 0 ? (
-            <section className="mt-6" aria-label="Minute by minute">
-              <h2 className="border-b-[3px] border-ink pb-1">Minute by minute</h2>
-              <ol>
-                {list.map(({ row, step }) => (
-                  <li
-                    key={`${row.key}${step.id}`}
-                    className="grid grid-cols-[104px_minmax(0,1fr)] items-baseline gap-x-4 border-b border-line py-[6px] sm:grid-cols-[150px_220px_minmax(0,1fr)]"
-                    onPointerEnter={() => setLit(row.key)}
-                    onPointerLeave={() => setLit(null)}
-                  >
-                    <span className="figure text-[18px]">
-                      {clock(step.start)}
-                      <span className="text-soft max-sm:hidden">–{clock(step.end)}</span>
-                    </span>
-                    <strong>{step.heats ? "put on the heat" : step.name}</strong>
-                    <span className="max-sm:col-start-2">
-                      pot {row.number}, {row.name}
-                    </span>
-                  </li>
-                ))}
-              </ol>
-              <h2 className="mt-6 border-b-[3px] border-ink pb-1">What goes into each pot</h2>
-              <ul>
-                {jobs.map(({ pot, setMinutes }) => (
-                  <li key={pot.key} className="border-b border-line py-2">
-                    <Ready of={readinessOf(pouredAt(pot.key), pot.process, wanted)} />
-                    pot {pot.number}, <strong>{pot.formulaName}</strong> <span className="figure text-[18px]">{units.bulk(pot.totalMg)}</span>
-                    <span className="block text-[15px]">{pot.lines.map((line) => `${line.count} × ${line.name}`).join(", ")}</span>
-                    {setMinutes > 0 ? <span className="block text-[14px] text-soft">left unmoved for {writeDuration(setMinutes * 60)}</span> : null}
-                  </li>
-                ))}
-              </ul>
-            </section>
+            <>
+              <DayLosses
+                breaks={acts.breaks}
+                lost={acts.lost}
+                clock={clock}
+                minuteOf={(minutes) => minutes - (record?.begin ?? 540)}
+                onBreaks={(breaks) => change({ breaks })}
+                onLost={(lost) => change({ lost, held: begun(null) })}
+              />
+              <DaySteps
+                rows={rows}
+                chores={chores}
+                clock={clock}
+                minuteOf={(minutes) => minutes - (record?.begin ?? 540)}
+                isHeld={isHeld}
+                onHold={hold}
+                onLook={setLit}
+              />
+              <DayPots
+                work={work}
+                ready={(key, process) => {
+                  const end = rows.find((row) => row.key === key)?.steps.findLast((step) => step.pours)?.end ?? 0;
+                  return readinessOf(at(end), process, wanted);
+                }}
+                products={products}
+                gone={Object.keys(acts.gone).length}
+                onGone={(key) => change({ gone: { ...acts.gone, [key]: gone }, held: begun(key) })}
+              />
+            </>
           ) : null}
         </>
       )}

@@ -10,7 +10,7 @@ import { workshops } from "@/data/tables/workshop";
 import type { Context } from "@/server/context";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 import { markTestsDue, newestSpecs } from "@/server/products";
-import { sheetContext, sheetTable } from "@/server/sheets";
+import { sheetContext, sheetTable, standingIn } from "@/server/sheets";
 import { tableOf } from "@/server/tables";
 
 const material = { kind: z.enum(STOCKED), materialId: z.uuid() };
@@ -104,7 +104,7 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Outcome
     const table = sheetTable(wanted.kind);
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ new: number; changed: number; same: number }>> => {
       await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
-      const kept = await tx.select().from(table).where(eq(table.workshopId, mine)).for("update");
+      const kept = await tx.select().from(table).where(standingIn(wanted.kind, mine)).for("update");
       const { bodies, ...context } = await sheetContext(tx, workshop);
       const rows = readSheet(wanted.kind, wanted.sheet, wanted.mapping, kept, context);
       const refusedRow = rows.find((row) => row.fate.is === "refused");

@@ -23,6 +23,7 @@ const PLURAL: Record<Kind, string> = {
   instrument: "instruments",
   lot: "lots: what was received, and the stock to begin with",
   product: "products",
+  wanted: "what is wanted, by when",
 };
 const FATES = { new: "+ new", changed: "~ changed", same: "= as it is", refused: "▲ cannot be taken" } as const;
 

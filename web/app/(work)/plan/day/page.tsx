@@ -1,36 +1,37 @@
-import { namedIn } from "@hearth/core";
+import { type DayRecord, dayAt, dayRecord, seasonOf } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import { z } from "zod";
+import { dayPlans } from "@/data/tables/plan";
 import { here } from "@/server/context";
-import { listProducts, newestSpecs } from "@/server/products";
-import { readFewOf } from "@/server/shelf";
-import { type DayFormula, DayPlan, type DayProduct } from "@/stations/plan/day";
+import { askedOf } from "@/server/query";
+import { readSeason } from "@/server/season";
+import { DayPlan } from "@/stations/plan/day";
 
 export const metadata = { title: "A day at the pots" };
 
-export default async function DayPage() {
-  const { db, workshop } = await here();
-  const products = (await listProducts(db, workshop.id)).filter((one) => !one.putAway);
-  const specs = await newestSpecs(
-    db,
-    workshop.id,
-    products.map((one) => one.formulaId),
+export default async function DayPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
+  const { db, workshop, now } = await here();
+  const { on = dayAt(now, workshop.timeZone) } = await askedOf(searchParams, { on: z.iso.date() });
+  const [season, [row]] = await Promise.all([
+    readSeason(db, workshop, true),
+    db
+      .select()
+      .from(dayPlans)
+      .where(and(eq(dayPlans.workshopId, workshop.id), eq(dayPlans.on, on))),
+  ]);
+  const { lines, products, settings, made } = season;
+  const planned: Record<string, number> = {};
+  for (const pot of seasonOf(lines, products, settings, { now, zone: workshop.timeZone }).pots)
+    if (pot.day === on) for (const line of pot.lines) planned[line.productId] = (planned[line.productId] ?? 0) + line.count;
+  const read = dayRecord.safeParse(row?.data);
+  const kept: DayRecord | null = read.success ? read.data : null;
+  const bodies = new Map(made.map(({ product }) => [product.id, product.bodyId]));
+  return (
+    <DayPlan
+      key={on}
+      {...{ on, kept, planned, settings }}
+      version={row?.version ?? 0}
+      products={products.map((one) => ({ ...one, bodyId: bodies.get(one.id) ?? "" }))}
+    />
   );
-  const shelf = await readFewOf(
-    db,
-    workshop.id,
-    products.map((one) => one.bodyId),
-    0,
-  );
-  const made = products.flatMap((one): DayProduct[] => {
-    const vessel = shelf.vessels.find((other) => other.id === one.bodyId);
-    const mould = shelf.moulds.find((other) => other.id === one.bodyId);
-    const fillMg = vessel?.workingFillMg ?? mould?.fillMg;
-    return fillMg && specs.has(one.formulaId) ? [{ id: one.id, name: one.name, formulaId: one.formulaId, fillMg }] : [];
-  });
-  const formulas = Object.fromEntries(
-    [...specs].map(([id, spec]): [string, DayFormula] => [
-      id,
-      { name: products.find((one) => one.formulaId === id)?.formulaName ?? "", process: spec.process, components: namedIn(spec).length },
-    ]),
-  );
-  return <DayPlan products={made} formulas={formulas} />;
 }

@@ -1,0 +1,80 @@
+import { addDays, cureTimes, dayAt, hoursOn, jobOfPot, type SeasonPot, seasonOf, timeOn } from "@hearth/core";
+import ical, { ICalCalendarMethod } from "ical-generator";
+import type { Database } from "@/data/client";
+import type { workshops } from "@/data/tables/workshop";
+import { openBatches } from "./batches";
+import { readSeason } from "./season";
+
+type Workshop = Pick<typeof workshops.$inferSelect, "id" | "name" | "timeZone">;
+
+/**
+ * The calendar of a workshop as iCalendar (RFC 5545): pours and later pours that are planned, and of what was poured the ends of set
+ * and cure and the test. Moments in UTC, what lasts a day as a day; each event keeps its UID, so that a program that reads it again moves it.
+ */
+export async function calendarOf(db: Database, workshop: Workshop, now: string, origin: string): Promise<string> {
+  const { lines, products, settings } = await readSeason(db, workshop);
+  const season = seasonOf(lines, products, settings, { now, zone: workshop.timeZone });
+  const calendar = ical({
+    name: workshop.name,
+    prodId: { company: "Hearth Jar", product: "Workshop calendar", language: "EN" },
+    ttl: 3_600,
+    method: ICalCalendarMethod.PUBLISH,
+  });
+  const put = (id: string, summary: string, start: Date, end: Date | null, more: { allDay?: boolean; description?: string; path: string }) =>
+    calendar.createEvent({
+      id: `${id}@hearth-jar`,
+      summary,
+      start,
+      stamp: new Date(now),
+      ...(end ? { end } : {}),
+      ...(more.allDay ? { allDay: true } : {}),
+      ...(more.description ? { description: more.description } : {}),
+      url: `${origin}${more.path}`,
+    });
+  /** What lasts a day is a date, whatever the zone. */
+  const onDay = (id: string, summary: string, day: string, path: string) =>
+    put(id, summary, new Date(`${day}T00:00:00Z`), new Date(`${addDays(day, 1)}T00:00:00Z`), { allDay: true, path });
+  const minute = 60_000;
+  for (const pot of season.pots.filter((one): one is SeasonPot & { day: string } => one.day !== null)) {
+    const { job, steps, setMinutes } = jobOfPot(pot);
+    const begin = timeOn(pot.day, hoursOn(pot.day, settings)?.from ?? 540, workshop.timeZone);
+    const path = `/plan/day?on=${pot.day}`;
+    const what = pot.lines.map((line) => `${line.count} × ${line.name}`).join(", ");
+    let at = begin;
+    let from = begin;
+    let pours = 0;
+    for (const [n, step] of job.steps.entries()) {
+      const end = at + step.minutes * minute;
+      const wait = n < job.steps.length - 1 ? step.wait.min * minute : 0;
+      if (steps[n]?.pours) {
+        pours += 1;
+        put(`${pot.key}-pour-${pours}`, pours === 1 ? `Pour ${pot.formulaName}` : `Pour again: ${pot.formulaName}`, new Date(from), new Date(end), {
+          description: what,
+          path,
+        });
+      }
+      at = end + wait;
+      // A later pour is an event of its own.
+      if (steps[n]?.pours) from = at;
+    }
+    const poured = new Date(at).toISOString();
+    const { testFrom, sellFrom } = cureTimes(poured, pot.process);
+    if (setMinutes > 0) put(`${pot.key}-set`, `Set: ${pot.formulaName} may be moved`, new Date(at + setMinutes * minute), null, { path });
+    onDay(`${pot.key}-test`, `Test ${pot.formulaName}`, dayAt(testFrom, workshop.timeZone), path);
+    onDay(`${pot.key}-cured`, `Cured: ${pot.formulaName}`, dayAt(sellFrom, workshop.timeZone), path);
+  }
+  for (const batch of await openBatches(db, workshop.id)) {
+    const name = `${batch.number} ${batch.title}`;
+    const path = `/bench/${batch.id}`;
+    if (batch.next?.from && batch.next.from > now)
+      put(`${batch.id}-next`, `${batch.next.name}: ${name}`, new Date(batch.next.from), batch.next.until ? new Date(batch.next.until) : null, { path });
+    if (!batch.times) continue;
+    put(`${batch.id}-set`, `Set: ${name} may be moved`, new Date(batch.times.setAt), null, { path });
+    onDay(`${batch.id}-test`, `Test ${name}`, dayAt(batch.times.testFrom, workshop.timeZone), path);
+    onDay(`${batch.id}-cured`, `Cured: ${name}`, dayAt(batch.times.sellFrom, workshop.timeZone), path);
+  }
+  for (const line of lines)
+    if (line.wantedOn)
+      onDay(`${line.id}-wanted`, `Wanted: ${line.count} × ${line.productName}${line.note ? `, ${line.note}` : ""}`, line.wantedOn, "/plan/wanted");
+  return calendar.toString();
+}

@@ -1,0 +1,62 @@
+import { type DayRecord, dayRecord, planBatch, planningSettings, potsOf, type Scale, scalesFor, seasonOf, WeighOutError, workOfDay } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import type { Database } from "@/data/client";
+import { dayPlans } from "@/data/tables/plan";
+import { listInstruments } from "../batches";
+import { readSeason } from "../season";
+import type { SheetOf } from "./sheets";
+
+/** The scales of a workshop, and what each takes. */
+export async function scalesOf(db: Database, workshopId: string): Promise<{ scales: Scale[]; capacities: Map<string, number> }> {
+  const scales = (await listInstruments(db, workshopId)).flatMap((one) =>
+    one.kind === "scale" && one.resolutionUg !== null ? [{ id: one.id, name: one.name, resolutionUg: one.resolutionUg, capacityMg: one.capacityMg }] : [],
+  );
+  return { scales, capacities: new Map(scales.flatMap((one) => (one.capacityMg ? [[one.id, one.capacityMg] as const] : []))) };
+}
+
+/** The pots of a day as sheets: as the day was kept, or else as the plan puts them there. What works several pots at once is left to its own plan. */
+export async function sheetsOfDay(db: Database, workshop: { id: string; timeZone: string }, day: string, now: string, origin: string): Promise<SheetOf[]> {
+  const { lines, products, settings, made, shelf } = await readSeason(db, workshop, true);
+  const [row] = await db
+    .select()
+    .from(dayPlans)
+    .where(and(eq(dayPlans.workshopId, workshop.id), eq(dayPlans.on, day)));
+  const read = dayRecord.safeParse(row?.data);
+  const planned: Record<string, number> = {};
+  for (const pot of seasonOf(lines, products, settings, { now, zone: workshop.timeZone }).pots)
+    if (pot.day === day) for (const line of pot.lines) planned[line.productId] = (planned[line.productId] ?? 0) + line.count;
+  const { hands, burners, pitchers, pitcherMg, sparePpm } = planningSettings.parse(settings);
+  const record: DayRecord = read.success ? read.data : dayRecord.parse({ hands, burners, pitchers, pitcherMg, sparePpm, counts: planned });
+  const { scales } = await scalesOf(db, workshop.id);
+  const work = workOfDay(
+    record,
+    products.map((one) => ({ ...one, productId: one.id })),
+  );
+  return work.flatMap(({ pot }): SheetOf[] => {
+    const spec = made.find((one) => one.product.formulaId === pot.formulaId)?.spec;
+    const wanted = pot.lines.flatMap((line) => {
+      const body = made.find((one) => one.product.id === line.productId)?.body;
+      return body ? [{ ...body, count: line.count }] : [];
+    });
+    const used = scalesFor(scales, pot.totalMg / 10);
+    if (!spec || !used || wanted.length === 0 || potsOf(spec.process.acts) > 1) return [];
+    const query = `formula=${pot.formulaId}&fill=${wanted.map((one) => `${one.id}:${one.count}`).join(",")}`;
+    try {
+      const plan = planBatch(
+        {
+          process: spec.process,
+          pots: [{ name: pot.formulaName.replace(/, \d+ of \d+$/, ""), number: 1, spec }],
+          products: wanted,
+          sparePpm: record.sparePpm,
+          pitcherMg: record.pitcherMg,
+          scales: used,
+        },
+        shelf,
+      );
+      return [{ name: `Pot ${pot.number}`, day, plan, address: `${origin}/plan?${query}`, opens: "opens the plan of this batch" }];
+    } catch (error) {
+      if (error instanceof WeighOutError) return [];
+      throw error;
+    }
+  });
+}

@@ -1,0 +1,150 @@
+import { join } from "node:path";
+import PDFDocument from "pdfkit";
+import { create } from "qrcode";
+
+/** Paper sizes in points: ISO 216 A4, 210 × 297 mm; US Letter, 8.5 × 11 in. */
+export const SIZES = { a4: [595.28, 841.89], letter: [612, 792] } as const;
+export type PaperSize = keyof typeof SIZES;
+
+export const MM = 72 / 25.4;
+export const MARGIN = 15 * MM;
+
+/** Where the fonts lie; the server runs from the project's folder. */
+const fontFile = (part: "latin" | "latin-ext", weight: 400 | 700) =>
+  join(process.cwd(), `node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${part}-${weight}-normal.woff`);
+
+/** Which of the font's two files holds a sign; null for one that neither has. */
+function partOf(code: number): "latin" | "latin-ext" | null {
+  if (code <= 0xff || (code >= 0x2000 && code <= 0x206f) || [0x131, 0x152, 0x153, 0x20ac, 0x2122, 0x2212].includes(code)) return "latin";
+  return code <= 0x2ba || (code >= 0x1e00 && code <= 0x1e9f) ? "latin-ext" : null;
+}
+
+export interface TextOptions {
+  size?: number;
+  bold?: boolean;
+  /** Wraps within so much; without it, one line. */
+  width?: number;
+  align?: "left" | "right";
+  grey?: boolean;
+  /** No more than so many lines; what is left is cut off with an ellipsis. */
+  most?: number;
+}
+
+/** A document to be printed to scale: places in points from the top left corner of the page. */
+export class Paper {
+  readonly width: number;
+  readonly height: number;
+  private readonly doc: PDFKit.PDFDocument;
+  private readonly chunks: Buffer[] = [];
+  private readonly done: Promise<Buffer>;
+
+  constructor(size: PaperSize, title: string) {
+    const [width, height] = SIZES[size];
+    this.width = width;
+    this.height = height;
+    this.doc = new PDFDocument({
+      size: [width, height],
+      margin: 0,
+      autoFirstPage: false,
+      font: fontFile("latin", 400),
+      info: { Title: title, Creator: "Hearth Jar" },
+      lang: "en",
+    });
+    for (const part of ["latin", "latin-ext"] as const)
+      for (const weight of [400, 700] as const) this.doc.registerFont(`${part}${weight}`, fontFile(part, weight));
+    this.done = new Promise((resolve, reject) => {
+      this.doc.on("data", (chunk: Buffer) => this.chunks.push(chunk));
+      this.doc.on("end", () => resolve(Buffer.concat(this.chunks)));
+      this.doc.on("error", reject);
+    });
+  }
+
+  page(): void {
+    this.doc.addPage({ size: [this.width, this.height], margin: 0 });
+  }
+
+  /** Runs of a text, each in the file that holds its signs. */
+  private runs(text: string, bold: boolean): { font: string; text: string }[] {
+    const out: { font: string; text: string }[] = [];
+    for (const sign of text) {
+      const part = partOf(sign.codePointAt(0) ?? 0);
+      const font = `${part ?? "latin"}${bold ? 700 : 400}`;
+      const last = out.at(-1);
+      if (last?.font === font) last.text += part ? sign : "?";
+      else out.push({ font, text: part ? sign : "?" });
+    }
+    return out;
+  }
+  private measure(text: string, size: number, bold: boolean): number {
+    return this.runs(text, bold).reduce((sum, run) => sum + this.doc.font(run.font).fontSize(size).widthOfString(run.text), 0);
+  }
+  /** Lines of a text that fit a width; a word that is wider than all of it is cut into pieces. */
+  private lines(text: string, size: number, bold: boolean, width: number): string[] {
+    const out: string[] = [];
+    let line = "";
+    for (const word of text.split(/\s+/).filter(Boolean)) {
+      let rest = word;
+      while (this.measure(line ? `${line} ${rest}` : rest, size, bold) > width) {
+        if (line) {
+          out.push(line);
+          line = "";
+          continue;
+        }
+        let n = rest.length - 1;
+        while (n > 1 && this.measure(rest.slice(0, n), size, bold) > width) n--;
+        out.push(rest.slice(0, n));
+        rest = rest.slice(n);
+        if (rest === "") break;
+      }
+      line = line ? `${line} ${rest}` : rest;
+    }
+    return line ? [...out, line] : out;
+  }
+
+  /** Writes a text; gives the place below it. */
+  text(text: string, x: number, y: number, { size = 10, bold = false, width, align = "left", grey = false, most = 99 }: TextOptions = {}): number {
+    let lines = width === undefined ? [text] : this.lines(text, size, bold, width);
+    if (lines.length > most) lines = [...lines.slice(0, most - 1), `${(lines[most - 1] ?? "").slice(0, -1)}…`];
+    let at = y;
+    for (const line of lines) {
+      let left = align === "right" ? x + (width ?? 0) - this.measure(line, size, bold) : x;
+      for (const run of this.runs(line, bold)) {
+        this.doc
+          .font(run.font)
+          .fontSize(size)
+          .fillColor(grey ? "#555" : "#000")
+          .text(run.text, left, at, { lineBreak: false });
+        left += this.doc.widthOfString(run.text);
+      }
+      at += size * 1.3;
+    }
+    return at;
+  }
+
+  line(x1: number, y1: number, x2: number, y2: number, width = 0.6): void {
+    this.doc.lineWidth(width).strokeColor("#000").moveTo(x1, y1).lineTo(x2, y2).stroke();
+  }
+  box(x: number, y: number, width: number, height: number, line = 1): void {
+    this.doc.lineWidth(line).strokeColor("#000").rect(x, y, width, height).stroke();
+  }
+  /** A box to tick. */
+  tick(x: number, y: number, size = 10): void {
+    this.box(x, y, size, size, 0.9);
+  }
+
+  /** A code that a phone reads: opens an address. Error correction M, and the quiet zone of four modules that ISO/IEC 18004 asks for lies within the size. */
+  code(address: string, x: number, y: number, size: number): void {
+    const { modules } = create(address, { errorCorrectionLevel: "M" });
+    const each = size / (modules.size + 8);
+    this.doc.fillColor("#000");
+    for (let row = 0; row < modules.size; row++)
+      for (let column = 0; column < modules.size; column++)
+        if (modules.get(row, column)) this.doc.rect(x + (column + 4) * each, y + (row + 4) * each, each * 1.02, each * 1.02);
+    this.doc.fill();
+  }
+
+  async end(): Promise<Buffer> {
+    this.doc.end();
+    return this.done;
+  }
+}

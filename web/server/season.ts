@@ -1,0 +1,185 @@
+import {
+  billOf,
+  type ChosenProduct,
+  drawOfPiece,
+  type FormulaSpec,
+  gathered,
+  isCounted,
+  namedIn,
+  type PlanningSettings,
+  planningSettings,
+  readPlan,
+  type SeasonProduct,
+  type Store,
+  type WantedLine,
+  WeighOutError,
+} from "@hearth/core";
+import { and, asc, desc, eq, inArray } from "drizzle-orm";
+import type { Database, Transaction } from "@/data/client";
+import { batches } from "@/data/tables/batch";
+import { planning, wanted } from "@/data/tables/plan";
+import { lots } from "@/data/tables/stock";
+import { byKind } from "./by-kind";
+import { listProducts, newestSpecs, type Product } from "./products";
+import { readFewOf, readStocks, type Shelf } from "./shelf";
+
+const MOST_LINES = 2_000;
+/** So many products that are not wanted are looked at for what could be made in their stead. */
+const MOST_OTHERS = 60;
+
+/** A line of the list as the workshop keeps it. */
+export interface WantedRow extends WantedLine {
+  productName: string;
+  /** Pieces asked for altogether, and poured already; `count` is what is left of them. */
+  asked: number;
+  made: number;
+  version: number;
+}
+
+/** What a workshop plans with; what nobody set is as usual. */
+export async function readPlanning(
+  db: Database | Transaction,
+  workshopId: string,
+): Promise<{ settings: PlanningSettings; calendarKey: string | null; version: number }> {
+  const [row] = await db.select().from(planning).where(eq(planning.workshopId, workshopId));
+  const read = planningSettings.safeParse(row?.settings ?? {});
+  return { settings: read.success ? read.data : planningSettings.parse({}), calendarKey: row?.calendarKey ?? null, version: row?.version ?? 0 };
+}
+
+/** What is wanted, the day it is wanted first; stock without a day last. */
+export async function listWanted(db: Database | Transaction, workshopId: string, names: ReadonlyMap<string, string>): Promise<WantedRow[]> {
+  const rows = await db
+    .select()
+    .from(wanted)
+    .where(and(eq(wanted.workshopId, workshopId), eq(wanted.gone, false)))
+    .orderBy(asc(wanted.wantedOn), asc(wanted.at), asc(wanted.id))
+    .limit(MOST_LINES);
+  return rows
+    .filter((row) => row.made < row.count)
+    .map((row) => ({
+      id: row.id,
+      productId: row.productId,
+      productName: names.get(row.productId) ?? "",
+      count: row.count - row.made,
+      asked: row.count,
+      made: row.made,
+      wantedOn: row.wantedOn,
+      note: row.note,
+      version: row.version,
+    }));
+}
+
+/** The body of a product as it is planned, with its wicks; null where it is not on the shelf any more. */
+function chosenOf(product: Product, shelf: Shelf): Omit<ChosenProduct, "count"> | null {
+  const wick = shelf.wicks.find((one) => one.id === product.wickId);
+  const chosenWicks = wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: product.wicks } : null;
+  const vessel = shelf.vessels.find((one) => one.id === product.bodyId);
+  if (vessel) return { ...vessel, body: "vessel", chosenWicks };
+  const mould = shelf.moulds.find((one) => one.id === product.bodyId);
+  return mould ? { ...mould, body: "mould", statedFillMg: mould.fillMg, workingFillMg: mould.fillMg, soldByWeight: false, chosenWicks } : null;
+}
+
+interface Made {
+  product: Product;
+  spec: FormulaSpec;
+  body: Omit<ChosenProduct, "count">;
+}
+
+const forSeason = ({ product, spec, body }: Made): SeasonProduct => ({
+  id: product.id,
+  name: product.name,
+  formulaId: product.formulaId,
+  formulaName: product.formulaName,
+  process: spec.process,
+  components: namedIn(spec).length,
+  fillMg: body.workingFillMg,
+  tested: product.wickId === null || product.wickTest === "tested",
+  wicked: product.wickId !== null,
+});
+
+/** All that a season is planned from. `choices` are all products by name, to be wanted; `whole` looks at every one of them, and not only at some that are not wanted. */
+export async function readSeason(db: Database, workshop: { id: string; timeZone: string }, whole = false) {
+  const all = (await listProducts(db, workshop.id)).filter((one) => !one.putAway);
+  const [lines, { settings, version, calendarKey }] = await Promise.all([
+    listWanted(db, workshop.id, new Map(all.map((one) => [one.id, one.name]))),
+    readPlanning(db, workshop.id),
+  ]);
+  const asked = new Set(lines.map((one) => one.productId));
+  const looked = [...all.filter((one) => asked.has(one.id)), ...all.filter((one) => !asked.has(one.id)).slice(0, whole ? MOST_LINES : MOST_OTHERS)];
+  const specs = await newestSpecs(
+    db,
+    workshop.id,
+    looked.map((one) => one.formulaId),
+  );
+  const named = looked.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]);
+  const shelf = await readFewOf(db, workshop.id, [...new Set([...named, ...[...specs.values()].flatMap(namedIn)])], 0);
+  const made = looked.flatMap((product): Made[] => {
+    const spec = specs.get(product.formulaId);
+    const body = chosenOf(product, shelf);
+    return spec && body ? [{ product, spec, body }] : [];
+  });
+  return { lines, settings, version, calendarKey, products: made.map(forSeason), choices: all.map(({ id, name }) => ({ id, name })), made, shelf };
+}
+export type SeasonRead = Awaited<ReturnType<typeof readSeason>>;
+
+/** What batches that are on have still to take, by material. */
+async function promisedOf(db: Database, workshopId: string): Promise<Map<string, number>> {
+  const open = await db
+    .select({ plan: batches.plan, facts: batches.facts })
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.stage, "pot"), eq(batches.drawsStock, true)))
+    .limit(200);
+  const out = new Map<string, number>();
+  for (const { plan, facts } of open)
+    for (const line of gathered(billOf(readPlan(plan)))) {
+      const left = line.amount - (facts?.drawn[line.materialId]?.amount ?? 0);
+      if (left > 0) out.set(line.materialId, (out.get(line.materialId) ?? 0) + left);
+    }
+  return out;
+}
+
+/** What the products of a season take from the shelf, and what is there of it. */
+export async function readSupplies(db: Database, workshop: { id: string; timeZone: string }, { made, shelf, settings, lines }: SeasonRead) {
+  const asked = new Set(lines.map((one) => one.productId));
+  const draws: [string, [string, number][]][] = made.flatMap(({ product, spec, body }): [string, [string, number][]][] => {
+    if (!asked.has(product.id)) return [];
+    try {
+      return [[product.id, [...drawOfPiece({ spec, vessel: body, sparePpm: settings.sparePpm }, shelf)]]];
+    } catch (error) {
+      // A formula that names what is not there any more draws nothing that is known.
+      if (error instanceof WeighOutError) return [];
+      throw error;
+    }
+  });
+  const ids = [...new Set(draws.flatMap(([, each]) => each.map(([id]) => id)))];
+  const { instrument: _tools, mould: _moulds, ...kinds } = byKind(shelf);
+  const [stocks, promised, bought] = await Promise.all([
+    readStocks(db, workshop.id, workshop.timeZone, ids),
+    promisedOf(db, workshop.id),
+    ids.length === 0
+      ? []
+      : db
+          .selectDistinctOn([lots.materialId], { materialId: lots.materialId, amount: lots.amount, cost: lots.cost })
+          .from(lots)
+          .where(and(eq(lots.workshopId, workshop.id), eq(lots.withdrawn, false), inArray(lots.materialId, ids)))
+          .orderBy(lots.materialId, desc(lots.receivedOn), desc(lots.id)),
+  ]);
+  const stores = Object.entries(kinds).flatMap(([kind, rows]) =>
+    rows.flatMap((row): Store[] => {
+      if (!ids.includes(row.id)) return [];
+      const lot = bought.find((one) => one.materialId === row.id);
+      return [
+        {
+          id: row.id,
+          name: row.name,
+          kind,
+          counted: isCounted(kind as Parameters<typeof isCounted>[0]),
+          onHand: stocks[row.id]?.onHand ?? null,
+          promised: promised.get(row.id) ?? 0,
+          pack: lot ? { amount: lot.amount, cost: lot.cost } : null,
+        },
+      ];
+    }),
+  );
+  return { draws, stores };
+}

@@ -1,0 +1,63 @@
+"use client";
+
+import type { ToBuy } from "@hearth/core";
+import { useUnits } from "@/ui/units";
+
+/** What has to be bought for what is planned, by when, in the packs in which it was bought last. */
+export function SeasonShopping({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolean }) {
+  const units = useUnits();
+  const amount = (one: ToBuy, n: number) => (one.counted ? String(n) : units.bulk(n));
+  const sum = toBuy.reduce((all, one) => all + (one.cost ?? 0), 0);
+  const open = toBuy.filter((one) => one.cost === null).length;
+  return (
+    <section className="mt-8" aria-label="Shopping list">
+      <h2 className="border-b-[3px] border-ink pb-1">Shopping list</h2>
+      {toBuy.length === 0 ? (
+        <p className="mt-2 text-soft">{drawn ? "Nothing: what is on the shelf is enough for all of it." : "Nothing is planned that takes anything."}</p>
+      ) : (
+        <>
+          <div className="overflow-x-auto">
+            <table className="mt-2 w-full min-w-[560px] text-left">
+              <thead className="text-[14px] text-soft">
+                <tr>
+                  {["what", "missing", "by", "needed, on hand, promised", "packs", "about"].map((head) => (
+                    <th key={head} className="pr-4 font-normal">
+                      {head}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {toBuy.map((one) => (
+                  <tr key={one.id} className="border-t border-line align-baseline">
+                    <th scope="row" className="py-1 pr-4 font-semibold">
+                      {one.name}
+                    </th>
+                    <td className="figure pr-4 text-[22px] whitespace-nowrap">{amount(one, one.short)}</td>
+                    <td className="pr-4 whitespace-nowrap">{one.by ? units.onDay(one.by) : ""}</td>
+                    <td className="pr-4 text-[14px] text-soft">
+                      {amount(one, one.needed)}, {one.onHand === null ? "not tracked" : amount(one, one.onHand)}, {amount(one, one.promised)}
+                    </td>
+                    <td className="pr-4">
+                      {one.packs === null || !one.pack ? <span className="text-soft">never bought</span> : `${one.packs} × ${amount(one, one.pack.amount)}`}
+                    </td>
+                    <td className="figure text-[18px] whitespace-nowrap">{one.cost === null ? "" : units.money(one.cost)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          <p className="mt-2 text-[15px]">
+            {sum > 0 ? (
+              <>
+                Together about <strong>{units.money(sum)}</strong>
+                {open > 0 ? `, and ${open} ${open === 1 ? "line" : "lines"} whose price is not known` : ""}.{" "}
+              </>
+            ) : null}
+            <span className="text-soft">Packs and prices are those of the last lot.</span>
+          </p>
+        </>
+      )}
+    </section>
+  );
+}
