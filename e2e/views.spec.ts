@@ -22,6 +22,8 @@ const VIEWS = {
   plan: "/plan",
   fill: "/plan/fill",
   day: "/plan/day",
+  wanted: "/plan/wanted",
+  "planned day": "/plan/day?on=2026-03-17",
   bench: "/bench",
   pot: `/bench/${demoId(8, 5)}`,
   rack: "/rack",

@@ -3,6 +3,7 @@ import loadHighs from "highs";
 import { Bench } from "tinybench";
 import { modelOf, OPTIONS, solveProgramme } from "../web/workers/solve";
 import { benchDay } from "./bench-day";
+import { benchDemand } from "./bench-demand";
 import { benchLists } from "./bench-lists";
 import { benchLog } from "./bench-log";
 
@@ -92,6 +93,10 @@ export async function bench(only?: string): Promise<number> {
   if (only === "lists") return benchLists().then(() => 0);
   if (only === "log") return benchLog().then(() => 0);
   if (only === "day") return benchDay().then(() => 0);
+  if (only === "demand") {
+    benchDemand();
+    return 0;
+  }
   let kept = 0;
   const micro = (ms: number) => `${(ms * 1_000).toFixed(3)} µs`;
   const [scale, plain] = await against(
@@ -128,6 +133,7 @@ export async function bench(only?: string): Promise<number> {
   console.log(`ratio ${(whole / direct).toFixed(2)} (at most 1.5)  (checksum ${kept})`);
   await benchLog();
   await benchLists();
+  benchDemand();
   await benchDay();
   return 0;
 }

@@ -216,6 +216,18 @@ export function seasonOf(
     for (let n = 0; n < pot.setDays; n++) loadOn(addDays(day, n)).table += pot.jars;
   };
 
+  /** The last day to pour what is wanted on a day and takes so long: many ask the same. */
+  const lastDays = new Map<string, string | null>();
+  const lastDayFor = (wantedOn: string, seconds: number): string | null => {
+    const key = `${wantedOn} ${seconds}`;
+    let there = lastDays.get(key);
+    if (there === undefined) {
+      there = lastDayBefore(readyBy(wantedOn, settings.aheadDays, at.zone) - seconds * 1_000, settings, at.zone);
+      lastDays.set(key, there);
+    }
+    return there;
+  };
+
   const jobs = new Map<string, ReturnType<typeof jobOfPot>>();
   const pots: SeasonPot[] = [];
   for (const [runAt, run] of runsOf(found, settings.gatherDays).entries()) {
@@ -228,8 +240,7 @@ export function seasonOf(
         (least, { line }) => (line.wantedOn !== null && (least === null || line.wantedOn < least) ? line.wantedOn : least),
         null,
       );
-      const by = wantedOn === null ? null : readyBy(wantedOn, settings.aheadDays, at.zone);
-      const latest = (seconds: number) => (by === null ? null : lastDayBefore(by - Math.max(seconds, times.set) * 1_000, settings, at.zone));
+      const latest = (seconds: number) => (wantedOn === null ? null : lastDayFor(wantedOn, Math.max(seconds, times.set)));
       const totalMg = Math.round(part.mg * (1 + settings.sparePpm / 1_000_000));
       const pot: DayPot = {
         key: `${formulaId}:${wantedOn ?? "stock"}:${runAt}.${partAt + 1}`,

@@ -1,16 +1,20 @@
 import {
   billOf,
   type ChosenProduct,
+  dayAt,
   drawOfPiece,
   type FormulaSpec,
   gathered,
   isCounted,
+  missOf,
   namedIn,
   type PlanningSettings,
   planningSettings,
   readPlan,
   type SeasonProduct,
   type Store,
+  seasonOf,
+  shoppingOf,
   type WantedLine,
   WeighOutError,
 } from "@hearth/core";
@@ -182,4 +186,34 @@ export async function readSupplies(db: Database, workshop: { id: string; timeZon
     }),
   );
   return { draws, stores };
+}
+
+/** What the plan asks of today, and what is wrong with it. */
+export interface PlanNews {
+  /** Pots that are poured today, by their formulas. */
+  today: string[];
+  late: number;
+  minimum: number;
+  /** Products that are planned and were not tested. */
+  untested: string[];
+  /** What runs short, and the day on which it does. */
+  short: { name: string; by: string | null }[];
+}
+
+/** Null where nothing is wanted. */
+export async function readPlanNews(db: Database, workshop: { id: string; timeZone: string }, now: string): Promise<PlanNews | null> {
+  const read = await readSeason(db, workshop);
+  if (read.lines.length === 0) return null;
+  const { draws, stores } = await readSupplies(db, workshop, read);
+  const season = seasonOf(read.lines, read.products, read.settings, { now, zone: workshop.timeZone });
+  const day = dayAt(now, workshop.timeZone);
+  const planned = new Set(season.pots.flatMap((pot) => pot.lines.map((line) => line.productId)));
+  const { late, minimum } = missOf(season);
+  return {
+    today: season.pots.filter((pot) => pot.day === day).map((pot) => pot.formulaName),
+    late,
+    minimum,
+    untested: read.products.filter((one) => planned.has(one.id) && !one.tested).map((one) => one.name),
+    short: shoppingOf(season.pots, new Map(draws.map(([id, each]) => [id, new Map(each)])), stores).map(({ name, by }) => ({ name, by })),
+  };
 }

@@ -4,6 +4,7 @@ import { actKindOf, type Progress, standing, weighedLoad, writeStanding } from "
 import Link from "next/link";
 import { useEffect, useState } from "react";
 import { Entries } from "@/log/entries";
+import { PaperLinks } from "@/log/paper-links";
 import { type Batch, type BatchProps, useBatch } from "@/log/use-batch";
 import { HeatLine, toneOf } from "@/ui/heat-line";
 import { useKeys } from "@/ui/keys";
@@ -119,9 +120,12 @@ export function Pot(props: BatchProps) {
       title={`Pot ${props.batch.number}: ${batch.title}`}
       lead={`${plan.products.map((one) => `${one.count} × ${one.name}`).join(", ")} · ${plan.pots.map((one) => units.g(one.totalMg, one.components[0]?.scale.resolutionUg ?? null)).join(" + ")} · ${plan.process.name}`}
       actions={
-        <Link className="press" href={`/records/${props.batch.id}`}>
-          Record
-        </Link>
+        <>
+          <PaperLinks batchId={props.batch.id} />
+          <Link className="press" href={`/records/${props.batch.id}`}>
+            Record
+          </Link>
+        </>
       }
       side={
         <>

@@ -14,7 +14,9 @@ type Found = { kind: string; name: string; path: string };
 const ACTIONS: { name: string; path: string }[] = [
   { name: "Plan a batch", path: "/plan" },
   { name: "What can I fill?", path: "/plan/fill" },
+  { name: "What is wanted, by when", path: "/plan/wanted" },
   { name: "Timetable of a day at the pots", path: "/plan/day" },
+  { name: "Import what is wanted", path: "/shelf/file?part=wanted" },
   { name: "Make a formula", path: "/formulas/new" },
   { name: "Make a product", path: "/products/new" },
   { name: "Make a process", path: "/formulas/processes/new" },

@@ -60,8 +60,8 @@ export function DayPots({ work, ready, products, gone, onGone }: PotsProps) {
                   <Link className="press" href={start(one)}>
                     Start this batch
                   </Link>
-                  <button type="button" className="press" onClick={() => onGone(pot.key)} aria-label={`Pot ${pot.number} is lost: replan the rest`}>
-                    Pot lost: replan the rest
+                  <button type="button" className="press" onClick={() => onGone(pot.key)}>
+                    Pot {pot.number} is lost: replan the rest
                   </button>
                 </span>
               </div>

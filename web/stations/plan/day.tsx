@@ -116,10 +116,13 @@ export function DayPlan({ on, products, kept, version, planned, settings }: DayP
   const { state, stop } = useTimetable(request);
   const answer = state.is === "looking" || state.is === "done" ? state.answer : null;
   const fresh = useMemo(() => rowsOf(work, answer), [work, answer]);
-  // Where a wish cannot be, the timetable before it stays in sight.
+  // Until the next is found, and where a wish cannot be, the timetable before it stays in sight.
   const last = useRef<DayRow[]>([]);
   if (fresh.length > 0) last.current = fresh;
-  const rows = fresh.length > 0 || !answer?.infeasible ? fresh : last.current;
+  const rows = useMemo(
+    () => (fresh.length > 0 ? fresh : last.current.filter((row) => work.some((one) => one.pot.key === row.key && one.steps.length === row.steps.length))),
+    [fresh, work],
+  );
   const chores = useMemo(() => (record ? choresOf(work, rows, record) : []), [work, rows, record]);
   const lanes = useMemo(
     () =>

@@ -265,6 +265,9 @@ export function Planner({
       title="Plan a batch"
       actions={
         <>
+          <Link className="press" href="/plan/wanted">
+            What is wanted
+          </Link>
           <Link className="press" href="/plan/day">
             A day at the pots
           </Link>

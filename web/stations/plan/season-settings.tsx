@@ -44,9 +44,11 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
   const save = () => {
     const all = fields.check();
     if (!all) return;
+    // Each once, as a command is sent: the hours of the week as one list.
     const hours = settings.hours.map((_, at) => all[`hours${at}`]);
+    const rest = Object.fromEntries(Object.entries(all).filter(([name]) => !name.startsWith("hours")));
     start(async () => {
-      const out = await ask(savePlanning(place, { settings: { ...all, hours }, version }));
+      const out = await ask(savePlanning(place, { settings: { ...rest, hours }, version }));
       if (!out.ok) return setSaid(out.message);
       setSaid("");
       router.refresh();

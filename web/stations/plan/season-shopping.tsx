@@ -16,7 +16,8 @@ export function SeasonShopping({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolea
         <p className="mt-2 text-soft">{drawn ? "Nothing: what is on the shelf is enough for all of it." : "Nothing is planned that takes anything."}</p>
       ) : (
         <>
-          <div className="overflow-x-auto">
+          {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by the keys */}
+          <section className="overflow-x-auto" aria-label="Shopping list, as a table" tabIndex={0}>
             <table className="mt-2 w-full min-w-[560px] text-left">
               <thead className="text-[14px] text-soft">
                 <tr>
@@ -46,7 +47,7 @@ export function SeasonShopping({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolea
                 ))}
               </tbody>
             </table>
-          </div>
+          </section>
           <p className="mt-2 text-[15px]">
             {sum > 0 ? (
               <>

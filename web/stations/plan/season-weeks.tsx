@@ -1,8 +1,11 @@
 "use client";
 
-import { lostDay, type PlanningSettings, type Season, type SeasonProduct, type WantedLine, type Week, writeDuration } from "@hearth/core";
+import { lostDay, type PlanningSettings, type Season, type SeasonProduct, type WantedLine, type Week, writeNumber } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { useUnits } from "@/ui/units";
+
+/** Minutes as hours, to a tenth. */
+const hours = (minutes: number): string => writeNumber(minutes / 60, 1);
 
 /** How full something is, as a bar; over its end it is marked. */
 function Load({ planned, there }: { planned: number; there: number }) {
@@ -32,7 +35,8 @@ export function SeasonWeeks({ weeks, lines, products, settings, season, at }: We
   return (
     <section className="mt-8" aria-label="Weeks">
       <h2 className="border-b-[3px] border-ink pb-1">By weeks</h2>
-      <div className="overflow-x-auto">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by the keys */}
+      <section className="overflow-x-auto" aria-label="Weeks, as a table" tabIndex={0}>
         <table className="mt-2 w-full min-w-[520px] text-left">
           <thead className="text-[14px] text-soft">
             <tr>
@@ -53,7 +57,7 @@ export function SeasonWeeks({ weeks, lines, products, settings, season, at }: We
                 <td className="figure pr-4 text-[20px]">{week.jars}</td>
                 <td className="pr-4 text-[14px]">
                   <Load {...week.hands} />
-                  {writeDuration(week.hands.planned * 60)} of {writeDuration(week.hands.there * 60)}
+                  {hours(week.hands.planned)} of {hours(week.hands.there)} h
                 </td>
                 <td className="pr-4 text-[14px]">
                   <Load {...week.table} />
@@ -64,7 +68,7 @@ export function SeasonWeeks({ weeks, lines, products, settings, season, at }: We
             ))}
           </tbody>
         </table>
-      </div>
+      </section>
       <div className="unprinted mt-3 flex flex-wrap items-center gap-3 text-[15px]">
         <label htmlFor="lost-day" className="font-semibold">
           What slips if this day is lost?

@@ -31,7 +31,7 @@ export function useActs(initial: Acts) {
 }
 
 /** What is typed in one go is written once. */
-const PAUSE_MS = 700;
+const PAUSE_MS = 400;
 
 /** Keeps a day as it stands, a moment after it was last changed. Says what went wrong; nothing typed is lost by it. */
 export function useKeptDay(on: string, record: DayRecord | null, first: { version: number; data: DayRecord | null }): { said: string; kept: boolean } {
@@ -42,18 +42,34 @@ export function useKeptDay(on: string, record: DayRecord | null, first: { versio
   const [kept, setKept] = useState(first.version > 0);
   const text = JSON.stringify(record);
   const { workshopId, personId } = place;
+  const newest = useRef(text);
+  newest.current = text;
+  const writing = useRef(false);
+  const write = useCallback(async () => {
+    // One at a time: each rests on the version that the one before gave.
+    if (writing.current) return;
+    writing.current = true;
+    while (newest.current !== "null" && newest.current !== written.current) {
+      const one = newest.current;
+      const out = await ask(saveDay({ workshopId, personId }, { on, data: JSON.parse(one), version: version.current }));
+      if (!out.ok) {
+        setSaid(out.message);
+        break;
+      }
+      version.current = out.value.version;
+      written.current = one;
+      setSaid("");
+      setKept(one === newest.current);
+    }
+    writing.current = false;
+  }, [on, workshopId, personId]);
   useEffect(() => {
     if (text === "null" || text === written.current) return;
     setKept(false);
-    const timer = setTimeout(async () => {
-      const out = await ask(saveDay({ workshopId, personId }, { on, data: JSON.parse(text), version: version.current }));
-      if (!out.ok) return setSaid(out.message);
-      version.current = out.value.version;
-      written.current = text;
-      setSaid("");
-      setKept(true);
-    }, PAUSE_MS);
+    const timer = setTimeout(() => void write(), PAUSE_MS);
     return () => clearTimeout(timer);
-  }, [text, on, workshopId, personId]);
+  }, [text, write]);
+  // Who goes to another page at once has it written too.
+  useEffect(() => () => void write(), [write]);
   return { said, kept };
 }

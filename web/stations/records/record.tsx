@@ -4,6 +4,7 @@ import { defectOf, filledOf, missingToClose, partKey, sellableOf, stoppedOf, wei
 import Link from "next/link";
 import { type ReactNode, useState } from "react";
 import { Entries } from "@/log/entries";
+import { PaperLinks } from "@/log/paper-links";
 import { usePlace } from "@/log/place";
 import { type BatchProps, useBatch } from "@/log/use-batch";
 import type { TakenByBatch } from "@/server/shelf";
@@ -43,6 +44,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
           <a className="press" href={`${file}?as=csv`} download>
             CSV
           </a>
+          <PaperLinks batchId={props.batch.id} />
           <button type="button" className="press" onClick={() => print()}>
             Print
           </button>

@@ -4,6 +4,7 @@ import Link from "next/link";
 import type { ReactNode } from "react";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches";
+import type { PlanNews } from "@/server/season";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { useNow, useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
@@ -73,6 +74,47 @@ function Begin() {
   );
 }
 
+/** What the plan asks of today, and where it is late, short of stock, or needs what was not tested. */
+function PlanSays({ plan }: { plan: PlanNews }) {
+  const units = useUnits();
+  const wrong = [
+    ...(plan.late > 0 ? [`${plan.late} ${plan.late === 1 ? "piece" : "pieces"} would be late`] : []),
+    ...(plan.minimum > 0 ? [`${plan.minimum} ${plan.minimum === 1 ? "piece" : "pieces"} would have the minimum cure only`] : []),
+    ...(plan.short.length > 0
+      ? [
+          `short of ${plan.short
+            .slice(0, 3)
+            .map((one) => `${one.name}${one.by ? ` by ${units.onDay(one.by)}` : ""}`)
+            .join(", ")}${plan.short.length > 3 ? ` and ${plan.short.length - 3} more` : ""}`,
+        ]
+      : []),
+    ...(plan.untested.length > 0 ? [`not tested: ${plan.untested.join(", ")}`] : []),
+  ];
+  if (wrong.length === 0 && plan.today.length === 0) return null;
+  return (
+    <section aria-label="The plan">
+      <h3>The plan</h3>
+      {plan.today.length > 0 ? (
+        <p className="mt-1">
+          <Link href="/plan/day">Today at the pots</Link>: {plan.today.join("; ")}
+        </p>
+      ) : null}
+      <ul className="mt-1">
+        {wrong.map((one) => (
+          <li key={one} className="border-t border-line py-1 text-[15px] font-semibold text-hot">
+            ▲ {one}
+          </li>
+        ))}
+      </ul>
+      {wrong.length > 0 ? (
+        <Link href="/plan/wanted" className="text-[15px]">
+          Look at what is wanted
+        </Link>
+      ) : null}
+    </section>
+  );
+}
+
 /** What needs hands, by the clock: pots first, then what is due, then what comes. */
 export function Today({
   batches,
@@ -80,6 +122,7 @@ export function Today({
   workshopName,
   low,
   blank,
+  plan,
 }: {
   batches: Listed[];
   instruments: ReadInstrument[];
@@ -87,6 +130,7 @@ export function Today({
   low: Low[];
   /** Whether nothing was ever made here: what a newcomer is offered. */
   blank: boolean;
+  plan: PlanNews | null;
 }) {
   const units = useUnits();
   const now = useNow(30_000);
@@ -143,6 +187,7 @@ export function Today({
       }
       side={
         <>
+          {plan ? <PlanSays plan={plan} /> : null}
           {low.length > 0 ? (
             <section>
               <h3>Low on the shelf</h3>

@@ -1,0 +1,19 @@
+"use client";
+
+import { usePlace } from "./place";
+
+/** A batch on paper: its sheet, and a tag for each jar. */
+export function PaperLinks({ batchId }: { batchId: string }) {
+  const { workshopId } = usePlace();
+  const sheet = `/api/workshops/${workshopId}/batches/${batchId}/sheet`;
+  return (
+    <>
+      <a className="press" href={sheet} target="_blank" rel="noreferrer">
+        Sheet (PDF)
+      </a>
+      <a className="press" href={`${sheet}?what=tags`} target="_blank" rel="noreferrer">
+        Tags (PDF)
+      </a>
+    </>
+  );
+}

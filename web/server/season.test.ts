@@ -1,0 +1,199 @@
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { seasonOf } from "@hearth/core";
+import ICAL from "ical.js";
+import jsQR from "jsqr";
+import { DateTime } from "luxon";
+import { PNG } from "pngjs";
+import { v7 } from "uuid";
+import { describe, expect, it, vi } from "vitest";
+import { putDemo } from "../../demo/load";
+import { PRODUCTS } from "../../demo/workshop";
+import { GET as calendarFile } from "../app/api/calendar/[file]/route";
+import { GET as batchSheet } from "../app/api/workshops/[workshop]/batches/[batch]/sheet/route";
+import { GET as daySheet } from "../app/api/workshops/[workshop]/days/[day]/sheet/route";
+import { here, inStoredWorkshop, test, value, workshopId } from "../testing/stored-workshop";
+import { openBatches } from "./batches";
+import { readPlanNews, readSeason, readSupplies } from "./season";
+import { countPoured, renewCalendar, saveDay, savePlanning, saveWanted, takeOff } from "./season-commands";
+
+vi.mock("next/headers", () => import("../testing/headers"));
+vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
+
+inStoredWorkshop();
+
+const NOW = "2026-03-02T08:00:00.000Z";
+const ZONE = "Europe/Berlin";
+
+/** A workshop with the demo in it; gives its place. */
+async function demoShop() {
+  const id = v7();
+  process.env.HEARTH_ZONE = ZONE;
+  await putDemo(test.db, { id, name: `Shed ${id}` }, new Date(NOW));
+  return { id, timeZone: ZONE, place: { workshopId: id, personId: null } };
+}
+const product = (name: string) => PRODUCTS.find((one) => one.name === name)?.id ?? "";
+const wish = (name: string, count: number, wantedOn: string | null) => ({ id: v7(), productId: product(name), count, wantedOn, note: "order" });
+
+describe("what is wanted", () => {
+  it("is put on the list, changed, counted as poured, taken off and put back, and belongs to its workshop", async () => {
+    const shop = await demoShop();
+    const before = (await readSeason(test.db, shop)).lines;
+    const one = wish("Rain on slate, squat tumbler", 6, "2026-04-20");
+    value(await saveWanted(shop.place, one));
+    // Pressed twice it stands there once.
+    value(await saveWanted(shop.place, one));
+    const read = async () => (await readSeason(test.db, shop)).lines.filter((line) => !before.some((old) => old.id === line.id));
+    const [line] = await read();
+    expect(await read()).toMatchObject([{ id: one.id, count: 6, asked: 6, made: 0, productName: "Rain on slate, squat tumbler" }]);
+    value(await saveWanted(shop.place, { ...one, count: 9, version: line?.version }));
+    expect(await saveWanted(shop.place, { ...one, count: 4, version: line?.version })).toMatchObject({ ok: false });
+    value(await countPoured(shop.place, { lines: [{ id: one.id, count: 5 }] }));
+    expect(await read()).toMatchObject([{ count: 4, asked: 9, made: 5 }]);
+    value(await countPoured(shop.place, { lines: [{ id: one.id, count: 4 }] }));
+    expect(await read()).toEqual([]);
+    value(await countPoured(shop.place, { lines: [{ id: one.id, count: -9 }] }));
+    value(await takeOff(shop.place, { ids: [one.id], gone: true }));
+    expect(await read()).toEqual([]);
+    // Another workshop cannot touch it.
+    value(await takeOff(here(), { ids: [one.id], gone: false }));
+    expect(await read()).toEqual([]);
+    value(await takeOff(shop.place, { ids: [one.id], gone: false }));
+    expect(await read()).toHaveLength(1);
+    expect(await saveWanted(here(), wish("Rain on slate, squat tumbler", 1, null))).toMatchObject({ ok: false, fields: { productId: ["Choose another."] } });
+  });
+
+  it("takes from the shelf what a batch would, less what is there, and today says what is wrong", async () => {
+    const shop = await demoShop();
+    const news = await readPlanNews(test.db, shop, NOW);
+    expect(news?.untested).toContain("Walled garden, wide bowl");
+    expect(news?.short.length).toBeGreaterThan(0);
+    const read = await readSeason(test.db, shop);
+    const { draws, stores } = await readSupplies(test.db, shop, read);
+    const tumbler = new Map(draws).get(product("Rain on slate, squat tumbler"));
+    // 176 g at 8 % of the wax with 5 % spare: 176 × 1.05 ÷ 1.08 of wax, the rest oil; one vessel and one wick.
+    const grams = (tumbler ?? []).map(([, amount]) => amount).filter((amount) => amount > 10);
+    expect(grams.sort((a, b) => b - a)[0]).toBeCloseTo((176_000 * 1.05) / 1.08, -2);
+    expect(grams.reduce((sum, mg) => sum + mg, 0)).toBeCloseTo(176_000 * 1.05, -2);
+    expect(stores.every((one) => one.onHand === null || Number.isFinite(one.onHand))).toBe(true);
+    expect(await readPlanNews(test.db, { id: workshopId, timeZone: "UTC" }, NOW)).toBeNull();
+  });
+
+  it("is planned with what the workshop says of itself, and a day is kept as it was left", async () => {
+    const shop = await demoShop();
+    const { settings, version } = await readSeason(test.db, shop);
+    expect(version).toBe(0);
+    expect(value(await savePlanning(shop.place, { settings: { ...settings, hands: 2, daysOff: ["2026-03-09"] }, version })).version).toBe(1);
+    expect(await savePlanning(shop.place, { settings, version })).toMatchObject({ ok: false });
+    expect((await readSeason(test.db, shop)).settings).toMatchObject({ hands: 2, daysOff: ["2026-03-09"] });
+    const data = { counts: { [product("Hay loft, squat tumbler")]: 4 }, held: { "x/1": 12 } };
+    expect(value(await saveDay(shop.place, { on: "2026-03-05", data, version: 0 })).version).toBe(1);
+    expect(await saveDay(shop.place, { on: "2026-03-05", data, version: 0 })).toMatchObject({ ok: false });
+    expect(value(await saveDay(shop.place, { on: "2026-03-05", data, version: 1 })).version).toBe(2);
+    expect(await saveDay(shop.place, { on: "no day", data, version: 0 })).toMatchObject({ ok: false, fields: { on: [expect.any(String)] } });
+  });
+});
+
+/** Text and page sizes of a PDF, and the codes on its pages, as Debian's poppler tools and a decoder that is not ours read them. */
+async function readPaper(answer: Response) {
+  expect(answer.status, await answer.clone().text()).toBe(200);
+  const folder = mkdtempSync(join(tmpdir(), "paper-"));
+  try {
+    const file = join(folder, "paper.pdf");
+    writeFileSync(file, Buffer.from(await answer.arrayBuffer()));
+    const text = execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" });
+    const info = execFileSync("pdfinfo", [file], { encoding: "utf8" });
+    execFileSync("pdftoppm", ["-r", "110", "-f", "1", "-l", "1", "-png", file, join(folder, "page")]);
+    const pages = execFileSync("ls", [folder], { encoding: "utf8" })
+      .split("\n")
+      .filter((name) => name.endsWith(".png"));
+    const { data, width, height } = PNG.sync.read(readFileSync(join(folder, pages[0] as string)));
+    const fonts = execFileSync("pdffonts", [file], { encoding: "utf8" });
+    return {
+      text,
+      pages: Number(/Pages:\s+(\d+)/.exec(info)?.[1]),
+      size: /Page size:\s+([\d.]+) x ([\d.]+)/.exec(info)?.slice(1).map(Number),
+      code: jsQR(new Uint8ClampedArray(data), width, height)?.data,
+      fonts,
+    };
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+const asked = (path: string) => new Request(`http://127.0.0.1:4380${path}`, { headers: { host: "127.0.0.1:4380" } });
+
+describe("on paper", () => {
+  it("a batch has its amounts, its ranges in both units, and a code that opens it, on A4 and on Letter", async () => {
+    const shop = await demoShop();
+    const [batch] = await openBatches(test.db, shop.id);
+    if (!batch) throw new Error("the demo has no batch");
+    const params = Promise.resolve({ workshop: shop.id, batch: batch.id });
+    const paper = await readPaper(await batchSheet(asked("/x"), { params }));
+    // A4 is 210 × 297 mm (ISO 216), a point 1/72 in.
+    expect(paper.size?.[0]).toBeCloseTo((210 / 25.4) * 72, 1);
+    expect(paper.size?.[1]).toBeCloseTo((297 / 25.4) * 72, 1);
+    expect(paper.code).toBe(`http://127.0.0.1:4380/bench/${batch.id}`);
+    expect(paper.text).toContain(`Batch ${batch.number}`);
+    expect(paper.text).toMatch(/\d+–\d+ °C += +\d+–\d+ °F/);
+    expect(paper.text).toContain("never put water on");
+    // What is printed is embedded, so that it prints alike everywhere.
+    for (const font of paper.fonts.split("\n").slice(2).filter(Boolean)) expect(font).toMatch(/\byes\s+yes\b/);
+    const letter = await readPaper(await batchSheet(asked("/x?size=letter&what=tags"), { params }));
+    expect(letter.size).toEqual([612, 792]);
+    const jars = batch.products.reduce((sum, one) => sum + one.count, 0);
+    expect(letter.text.match(new RegExp(`Batch ${batch.number}`, "g"))).toHaveLength(Math.min(jars, letter.pages * 18));
+    expect(letter.text).toMatch(/of the wax/);
+    expect((await batchSheet(asked("/x?size=a5"), { params })).status).toBe(400);
+    expect((await batchSheet(asked("/x"), { params: Promise.resolve({ workshop: workshopId, batch: batch.id }) })).status).toBe(404);
+  });
+
+  it("a day has a sheet for each pot, whose code opens its plan; a day with nothing says so", async () => {
+    const shop = await demoShop();
+    const read = await readSeason(test.db, shop);
+    const day = seasonOf(read.lines, read.products, read.settings, { now: NOW, zone: ZONE }).pots[0]?.day ?? "";
+    vi.setSystemTime(new Date(NOW));
+    const paper = await readPaper(await daySheet(asked("/x"), { params: Promise.resolve({ workshop: shop.id, day }) }));
+    vi.useRealTimers();
+    expect(paper.pages).toBeGreaterThanOrEqual(1);
+    expect(paper.code).toMatch(/^http:\/\/127\.0\.0\.1:4380\/plan\?formula=[0-9a-f-]{36}&fill=[0-9a-f-]{36}:\d+/);
+    expect(paper.text).toContain("Pot 1");
+    const none = await daySheet(asked("/x"), { params: Promise.resolve({ workshop: workshopId, day }) });
+    expect(none.status).toBe(404);
+    expect(await none.json()).toMatchObject({ error: { message: expect.stringMatching(/Nothing is planned/) } });
+  });
+});
+
+describe("the calendar", () => {
+  it("is read by a calendar library as it was meant, at a secret address that can be renewed", async () => {
+    const shop = await demoShop();
+    const { key } = value(await renewCalendar(shop.place, {}));
+    const get = (file: string) => calendarFile(asked("/x"), { params: Promise.resolve({ file }) });
+    const answer = await get(`${key}.ics`);
+    expect(answer.headers.get("content-type")).toBe("text/calendar; charset=utf-8");
+    const text = await answer.text();
+    // RFC 5545: lines end in CRLF and are folded at 75 octets.
+    for (const line of text.split("\r\n")) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75);
+    const calendar = new ICAL.Component(ICAL.parse(text));
+    const events = calendar.getAllSubcomponents("vevent").map((one) => new ICAL.Event(one));
+    expect(events.length).toBeGreaterThan(10);
+    expect(new Set(events.map((one) => one.uid)).size).toBe(events.length);
+    const batches = (await openBatches(test.db, shop.id)).filter((one) => one.times);
+    for (const batch of batches) {
+      const set = events.find((one) => one.uid === `${batch.id}-set@hearth-jar`);
+      expect(set?.startDate.toJSDate().toISOString().slice(0, 19)).toBe(batch.times?.setAt.slice(0, 19));
+      const cured = events.find((one) => one.uid === `${batch.id}-cured@hearth-jar`);
+      expect(cured?.startDate.isDate).toBe(true);
+      expect(cured?.startDate.toString()).toBe(DateTime.fromISO(batch.times?.sellFrom ?? "", { zone: ZONE }).toISODate());
+    }
+    expect(events.some((one) => one.summary.startsWith("Pour "))).toBe(true);
+    expect(events.some((one) => one.summary.startsWith("Wanted: 24 × Rain on slate, squat tumbler"))).toBe(true);
+
+    const { key: other } = value(await renewCalendar(shop.place, {}));
+    expect(other).not.toBe(key);
+    expect((await get(`${key}.ics`)).status).toBe(404);
+    expect((await get("no.ics")).status).toBe(404);
+    expect((await get(`${other}.ics`)).status).toBe(200);
+  });
+});
