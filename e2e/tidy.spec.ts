@@ -128,3 +128,26 @@ test("lots and products come in from rows pasted out of a spreadsheet, and go ou
   await page.getByLabel("Read a file").setInputFiles({ name: "p.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
   await expect(page.getByRole("heading", { name: /0 new, 0 changed, 9 as they are/ })).toBeVisible();
 });
+
+test.describe("on a slow line", () => {
+  test.use({ serviceWorkers: "block" });
+  test("what is typed before a part of the program is there is not lost", async ({ page }) => {
+    await open(page, "/shelf");
+    let release = () => {};
+    const gate = new Promise<void>((go) => {
+      release = go;
+    });
+    await page.route("**/_next/static/chunks/**", async (route) => {
+      await gate;
+      await route.continue();
+    });
+    await page.keyboard.press("/");
+    await page.keyboard.type("make a ");
+    await expect(page.getByRole("textbox", { name: "Find" })).toHaveValue("make a ");
+    release();
+    await expect(page.getByRole("option", { name: /Make a product/ })).toBeVisible();
+    await page.keyboard.type("prod");
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("heading", { name: "New product" })).toBeVisible();
+  });
+});

@@ -4,8 +4,10 @@ import { Bench } from "tinybench";
 import { modelOf, OPTIONS, solveProgramme } from "../web/workers/solve";
 import { benchDay } from "./bench-day";
 import { benchDemand } from "./bench-demand";
+import { benchFrames } from "./bench-frames";
 import { benchLists } from "./bench-lists";
 import { benchLog } from "./bench-log";
+import { benchSolver } from "./bench-solver";
 
 const REQUEST = scaleRequest.parse({
   basis: "wax",
@@ -93,6 +95,8 @@ export async function bench(only?: string): Promise<number> {
   if (only === "lists") return benchLists().then(() => 0);
   if (only === "log") return benchLog().then(() => 0);
   if (only === "day") return benchDay().then(() => 0);
+  if (only === "solver") return benchSolver().then(() => 0);
+  if (only === "frames") return benchFrames().then(() => 0);
   if (only === "demand") {
     benchDemand();
     return 0;
@@ -135,5 +139,7 @@ export async function bench(only?: string): Promise<number> {
   await benchLists();
   benchDemand();
   await benchDay();
+  await benchSolver();
+  await benchFrames();
   return 0;
 }

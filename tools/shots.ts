@@ -50,9 +50,10 @@ const SHOTS: Shot[] = [
       await page.getByText("✓ proved").waitFor();
     },
   },
+  { name: "wanted", path: "/plan/wanted" },
   {
     name: "day",
-    path: "/plan/day",
+    path: "/plan/day?on=2026-03-22",
     prepare: async (page) => {
       const count = (name: string) => page.getByRole("textbox", { name });
       await count("Rain on slate, squat tumbler").fill("12");
@@ -60,7 +61,7 @@ const SHOTS: Shot[] = [
       await count("Quince and smoke, narrow tin").fill("10");
       await page.getByText("Minute by minute").waitFor();
       await page.getByRole("button", { name: "Stop looking, keep this" }).waitFor({ state: "hidden" });
-      await page.getByRole("heading", { name: "What you work with" }).evaluate((one) => one.scrollIntoView({ block: "start" }));
+      await page.getByRole("region", { name: "Timetable" }).evaluate((one) => one.scrollIntoView({ block: "start" }));
     },
   },
   { name: "bench", path: "/bench" },
@@ -68,7 +69,6 @@ const SHOTS: Shot[] = [
   { name: "pot-evening", path: `/bench/${demoId(8, 5)}`, evening: true },
   { name: "pot-phone", path: `/bench/${demoId(8, 5)}`, phone: true },
   { name: "rack", path: "/rack" },
-  { name: "rack-phone", path: "/rack", phone: true },
   {
     name: "look-over",
     path: `/look-over/${demoId(8, 2)}`,

@@ -220,6 +220,11 @@ describe("a day at the pots", () => {
       expect(one.parts.reduce((sum, part) => sum + part.end - part.start, 0)).toBe(chore?.minutes);
       for (const part of one.parts) expect(part.end).toBeLessThanOrEqual(Math.max(0, by));
     }
+    // What no pot waits for is labelled in what time is left, and never before the day.
+    const labels = choresOf(work, rows, day, [{ number: 9, title: "Hay", pieces: 10 }]).find((one) => one.key === "label 9");
+    expect(labels?.of).toBe("batch 9, Hay");
+    expect(labels?.parts.reduce((sum, part) => sum + part.end - part.start, 0)).toBeLessThanOrEqual(5);
+    expect(labels?.parts[0]?.start).toBeGreaterThanOrEqual(0);
     // With no time at all in between, all of it is done before the day begins.
     const none = choresOf(work, rows, { hands: 1, breaks: [{ from: 0, minutes: 2_000 }] });
     for (const part of none.flatMap((one) => one.parts)) expect(part.end).toBeLessThanOrEqual(0);

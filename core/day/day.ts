@@ -74,6 +74,8 @@ export interface Chore {
   key: string;
   number: number;
   name: string;
+  /** The pot, or the batch, that it is for. */
+  of: string;
   /** When it is done, in pieces; minutes from the beginning, below 0 for before the day begins. */
   parts: { start: number; end: number }[];
 }
@@ -81,12 +83,27 @@ export interface Chore {
 /** Shorter stretches are not begun on. */
 const LEAST_STRETCH = 3;
 const CHORE_NAMES = { oils: "weigh the oils", wicks: "wick the jars" } as const;
+/** Trimming, lidding and labelling one piece takes so long, in minutes. Common practice, no source. */
+const LABEL_MINUTES = 0.5;
+
+/** A batch whose cure is over: its pieces are trimmed and labelled when there is time. */
+export interface ToLabel {
+  /** Of the batch. */
+  number: number;
+  title: string;
+  pieces: number;
+}
 
 /**
  * Puts wicking and the weighing of oils into the waits in which hands are free, what is needed first coming first; what finds no room
  * there is done before the day begins. Breaks are kept free.
  */
-export function choresOf(work: readonly DayWork[], rows: readonly DayRow[], record: Pick<DayRecord, "hands" | "breaks">): Chore[] {
+export function choresOf(
+  work: readonly DayWork[],
+  rows: readonly DayRow[],
+  record: Pick<DayRecord, "hands" | "breaks">,
+  labels: readonly ToLabel[] = [],
+): Chore[] {
   const last = Math.max(0, ...rows.flatMap((row) => row.steps.map((step) => step.end)));
   const free = new Int16Array(last + 1).fill(record.hands);
   const take = (from: number, to: number, n: number) => {
@@ -96,11 +113,30 @@ export function choresOf(work: readonly DayWork[], rows: readonly DayRow[], reco
   for (const one of record.breaks) take(one.from, one.from + one.minutes, record.hands);
   const wanted = rows.flatMap((row) => {
     const mine = work.find((one) => one.pot.key === row.key);
-    return (mine?.chores ?? []).map((one) => ({ row, ...one, by: row.steps.find((step) => step.id === one.before)?.start ?? 0 }));
+    return (mine?.chores ?? []).map((one) => ({
+      key: `${row.key} ${one.kind}`,
+      number: row.number,
+      name: CHORE_NAMES[one.kind] as string,
+      of: `pot ${row.number}`,
+      minutes: one.minutes,
+      by: row.steps.find((step) => step.id === one.before)?.start ?? 0,
+      must: true,
+    }));
   });
-  wanted.sort((a, b) => a.by - b.by || a.row.number - b.row.number);
+  wanted.sort((a, b) => a.by - b.by || a.number - b.number);
+  // What has no pot to wait for it comes last, and is left for another day where there is no time.
+  for (const one of labels)
+    wanted.push({
+      key: `label ${one.number}`,
+      number: 0,
+      name: `label ${one.pieces} of`,
+      of: `batch ${one.number}, ${one.title}`,
+      minutes: Math.ceil(one.pieces * LABEL_MINUTES),
+      by: last,
+      must: false,
+    });
   let before = 0;
-  return wanted.map(({ row, kind, minutes, by }) => {
+  return wanted.flatMap(({ minutes, by, must, ...chore }): Chore[] => {
     const parts: { start: number; end: number }[] = [];
     let left = minutes;
     for (let at = 0; at < by && left > 0; ) {
@@ -113,11 +149,11 @@ export function choresOf(work: readonly DayWork[], rows: readonly DayRow[], reco
       }
       at = Math.max(end, at + 1);
     }
-    if (left > 0) {
+    if (left > 0 && must) {
       parts.unshift({ start: before - left, end: before });
       before -= left;
     }
-    return { key: `${row.key} ${kind}`, number: row.number, name: CHORE_NAMES[kind], parts };
+    return parts.length > 0 ? [{ ...chore, parts }] : [];
   });
 }
 

@@ -15,7 +15,8 @@ import { GET as calendarFile } from "../app/api/calendar/[file]/route";
 import { GET as batchSheet } from "../app/api/workshops/[workshop]/batches/[batch]/sheet/route";
 import { GET as daySheet } from "../app/api/workshops/[workshop]/days/[day]/sheet/route";
 import { here, inStoredWorkshop, test, value, workshopId } from "../testing/stored-workshop";
-import { openBatches } from "./batches";
+import { openBatches, readBatch } from "./batches";
+import { batchSheets, jarTags } from "./paper/sheets";
 import { readPlanNews, readSeason, readSupplies } from "./season";
 import { countPoured, renewCalendar, saveDay, savePlanning, saveWanted, takeOff } from "./season-commands";
 
@@ -162,6 +163,76 @@ describe("on paper", () => {
     const none = await daySheet(asked("/x"), { params: Promise.resolve({ workshop: workshopId, day }) });
     expect(none.status).toBe(404);
     expect(await none.json()).toMatchObject({ error: { message: expect.stringMatching(/Nothing is planned/) } });
+  });
+});
+
+describe("a sheet of much", () => {
+  /** A batch as a maker with ounces, small scales and long names has it. */
+  const big = async () => {
+    const shop = await demoShop();
+    const [batch] = await openBatches(test.db, shop.id);
+    const plan = (await readBatch(test.db, shop.id, batch?.id ?? ""))?.plan;
+    const [pot] = plan?.pots ?? [];
+    const [product] = plan?.products ?? [];
+    if (!plan || !pot || !product) throw new Error("the demo has no batch");
+    const scale = { id: v7(), name: "letter scale", resolutionUg: 10_000 };
+    const components = Array.from({ length: 40 }, (_, n) => ({
+      kind: "fragrance" as const,
+      id: v7(),
+      name: n === 0 ? "Żywokost and smoke of a very long name that goes on and on beyond any label" : `oil ${n}`,
+      mg: 700_000,
+      scale,
+    }));
+    return {
+      capacities: new Map([[scale.id, 500_000]]),
+      sheet: {
+        name: "Batch 7",
+        day: "2026-03-29",
+        address: "http://127.0.0.1:4380/bench/x",
+        opens: "opens this batch",
+        plan: {
+          ...plan,
+          pots: [
+            {
+              ...pot,
+              formulaName: "Ægir’s hearth – ½ × Übersee, 漢",
+              components,
+              pitchers: [1, 2].map(() => ({ totalMg: 14_000_000, components: components.map((one) => ({ id: one.id, mg: 350_000 })) })),
+            },
+          ],
+          products: [{ ...product, count: 20 }],
+        },
+      },
+    };
+  };
+  const answer = (body: Buffer) => new Response(new Uint8Array(body));
+
+  it("goes on over pages, says parts by pitcher and by what the scale takes, in ounces, with every letter that its font has", async () => {
+    const { sheet, capacities } = await big();
+    const paper = await readPaper(answer(await batchSheets([sheet], "letter", { massUnit: "oz", locale: "de-DE" }, capacities)));
+    expect(paper.pages).toBeGreaterThan(2);
+    expect(paper.text).toContain("Batch 7 (continued)");
+    // 700 g are 24,69 oz; two pitchers of 350 g, 12,35 oz each; a scale that takes 500 g, a fifth of it for the container, takes two parts.
+    expect(paper.text).toMatch(/24,69\d* oz/);
+    expect(paper.text).toMatch(/by pitcher: 12,3\d* oz \+ 12,3\d* oz/);
+    expect(paper.text).toContain("in 2 parts on this scale");
+    expect(paper.text).toContain("Żywokost and smoke");
+    expect(paper.text).toContain("Ægir’s hearth – ½ × Übersee, ?");
+    expect(paper.text).toContain("29.3.2026");
+    for (let n = 1; n < 40; n++) expect(paper.text, `oil ${n}`).toMatch(new RegExp(`oil ${n}\\b`));
+  });
+
+  it("has a tag for each jar, on as many pages as that takes, cut to the same size on both papers", async () => {
+    const { sheet } = await big();
+    for (const [size, width, height] of [
+      ["a4", 210, 297],
+      ["letter", 215.9, 279.4],
+    ] as const) {
+      const paper = await readPaper(answer(await jarTags([sheet], size, { massUnit: "g", locale: "en-GB" })));
+      expect(paper.size?.map((points) => Math.round((points / 72) * 254) / 10)).toEqual([width, height]);
+      expect(paper.pages).toBe(Math.ceil(20 / (3 * Math.floor((height - 10) / 40))));
+      expect(paper.text).toContain("29/03/2026");
+    }
   });
 });
 

@@ -11,10 +11,11 @@ import { sayWickTest } from "../stations/products/commands";
 import { takeSheet } from "../stations/shelf/commands";
 import { parseText } from "../stations/shelf/file-parse";
 import { STARTED } from "../testing/stored-batch";
-import { here, inStoredWorkshop, stored, test, workshopId } from "../testing/stored-workshop";
+import { here, inStoredWorkshop, stored, test, value, workshopId } from "../testing/stored-workshop";
 import { appendEvent } from "./append";
 import { formulaNames, readCatalogue } from "./catalogue";
 import { formulaForPlan } from "./formulas";
+import { readSeason } from "./season";
 import { fewFor, readLately, readLow, readStocks } from "./shelf";
 import { readShelfPage } from "./shelf-page";
 import { saveOnShelf } from "./shelf-save";
@@ -98,6 +99,41 @@ describe("opening stock and products from a spreadsheet", () => {
     expect(await changeWorkshop({ ...settings, currency: row?.currency, locale: "xx-XX", expectedVersion: settings.expectedVersion + 1 })).toMatchObject({
       ok: false,
     });
+  });
+});
+
+describe("what is wanted, from a spreadsheet", () => {
+  it("is put on the list line by line, alike ones each for themselves, and what stands there already is not doubled", async () => {
+    await paste("product", "name\tformula\tvessel or mould\nJar of rain\tTest formula\tcup\nJar of hail\tTest formula\tcup", {
+      new: 2,
+      changed: 0,
+      same: 0,
+    }).then(value);
+    const rows = "product\tpieces\twanted by\tfor\nJar of rain\t12\t2026-05-02\tmarket\njar of HAIL\t3\t\t\nJar of rain\t12\t2026-05-02\torder 7";
+    value(await paste("wanted", rows, { new: 3, changed: 0, same: 0 }));
+    const listed = async () =>
+      (await readSeason(test.db, { id: workshopId, timeZone: "UTC" })).lines.map((one) => [one.productName, one.count, one.wantedOn, one.note]);
+    expect(await listed()).toEqual([
+      ["Jar of rain", 12, "2026-05-02", "market"],
+      ["Jar of rain", 12, "2026-05-02", "order 7"],
+      ["Jar of hail", 3, null, ""],
+    ]);
+    value(await paste("wanted", rows, { new: 0, changed: 0, same: 3 }));
+    expect(await listed()).toHaveLength(3);
+  });
+
+  it("is taken whole or not at all: a product that is not there, no number, no day", async () => {
+    await paste("product", "name\tformula\tvessel or mould\nJar of rain\tTest formula\tcup", { new: 1, changed: 0, same: 0 }).then(value);
+    for (const [row, told] of [
+      ["Jar of snow\t3\t\t", /Jar of snow/],
+      ["Jar of rain\tsome\t\t", /Pieces/],
+      ["Jar of rain\t0\t\t", /Pieces/],
+      ["Jar of rain\t3\tnext week\t", /Wanted by/],
+    ] as const) {
+      const out = await paste("wanted", `product\tpieces\twanted by\tfor\nJar of rain\t1\t\t\n${row}`, { new: 2, changed: 0, same: 0 });
+      expect(out.ok ? "" : out.message).toMatch(told);
+    }
+    expect((await readSeason(test.db, { id: workshopId, timeZone: "UTC" })).lines).toEqual([]);
   });
 });
 

@@ -72,6 +72,7 @@ export function DaySteps({ rows, chores, clock, minuteOf, isHeld, onHold, onLook
         row,
         step,
         number: row.number,
+        of: "",
         name: step.heats ? "put on the heat" : step.name,
         start: step.start,
         end: step.end,
@@ -83,6 +84,7 @@ export function DaySteps({ rows, chores, clock, minuteOf, isHeld, onHold, onLook
         row: null,
         step: null,
         number: one.number,
+        of: one.of,
         name: one.name,
         start: part.start,
         end: part.end,
@@ -112,8 +114,7 @@ export function DaySteps({ rows, chores, clock, minuteOf, isHeld, onHold, onLook
                 {held ? <span className="font-normal text-soft"> ▼ held</span> : null}
               </strong>
               <span className="max-sm:col-start-2">
-                pot {one.number}
-                {row ? `, ${row.name}` : one.start < 0 ? ", before the day begins" : ", in a wait"}
+                {row ? `pot ${one.number}, ${row.name}` : `${one.of}, ${one.start < 0 ? "before the day begins" : "in a wait"}`}
               </span>
               {row ? (
                 <button

@@ -15,6 +15,7 @@ import {
   rowsOf,
   type SeasonProduct,
   sunOver,
+  type ToLabel,
   timeOn,
   workOfDay,
   writeDuration,
@@ -54,10 +55,12 @@ interface DayProps {
   /** Pieces by product that the plan puts on this day. */
   planned: Record<string, number>;
   settings: PlanningSettings;
+  /** Batches whose cure is over by this day. */
+  labels: ToLabel[];
 }
 
 /** From what is to be made to a day at the pots: which pots, what the hands do when, and what cannot be at once. */
-export function DayPlan({ on, products, kept, version, planned, settings }: DayProps) {
+export function DayPlan({ on, products, kept, version, planned, settings, labels }: DayProps) {
   const units = useUnits();
   const router = useRouter();
   const { workshopId } = usePlace();
@@ -123,7 +126,7 @@ export function DayPlan({ on, products, kept, version, planned, settings }: DayP
     () => (fresh.length > 0 ? fresh : last.current.filter((row) => work.some((one) => one.pot.key === row.key && one.steps.length === row.steps.length))),
     [fresh, work],
   );
-  const chores = useMemo(() => (record ? choresOf(work, rows, record) : []), [work, rows, record]);
+  const chores = useMemo(() => (record ? choresOf(work, rows, record, labels) : []), [work, rows, record, labels]);
   const lanes = useMemo(
     () =>
       (["burner", "pitcher"] as const).flatMap((one) =>
@@ -374,8 +377,8 @@ export function DayPlan({ on, products, kept, version, planned, settings }: DayP
               />
             ) : null}
             <p className="mt-1 text-[14px] text-soft">
-              ■ hands&ensp; □ hands in a wait: oils, wicks&ensp; ▨ on the heat&ensp; ─ waiting, cooling&ensp; ▼ held to its time&ensp; below: how warm each pot
-              is thought to be
+              ■ hands&ensp; □ hands in a wait: oils, wicks, labels&ensp; ▨ on the heat&ensp; ─ waiting, cooling&ensp; ▼ held to its time&ensp; below: how warm
+              each pot is thought to be
             </p>
           </section>
           {rows.length > 0 ? (

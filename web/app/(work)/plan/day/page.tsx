@@ -2,6 +2,7 @@ import { type DayRecord, dayAt, dayRecord, seasonOf } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { z } from "zod";
 import { dayPlans } from "@/data/tables/plan";
+import { openBatches } from "@/server/batches";
 import { here } from "@/server/context";
 import { askedOf } from "@/server/query";
 import { readSeason } from "@/server/season";
@@ -12,8 +13,9 @@ export const metadata = { title: "A day at the pots" };
 export default async function DayPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await here();
   const { on = dayAt(now, workshop.timeZone) } = await askedOf(searchParams, { on: z.iso.date() });
-  const [season, [row]] = await Promise.all([
+  const [season, open, [row]] = await Promise.all([
     readSeason(db, workshop, true),
+    openBatches(db, workshop.id),
     db
       .select()
       .from(dayPlans)
@@ -26,10 +28,14 @@ export default async function DayPage({ searchParams }: { searchParams: Promise<
   const read = dayRecord.safeParse(row?.data);
   const kept: DayRecord | null = read.success ? read.data : null;
   const bodies = new Map(made.map(({ product }) => [product.id, product.bodyId]));
+  const labels = open.flatMap((one) => {
+    const pieces = one.products.reduce((sum, line) => sum + line.count, 0);
+    return one.times && dayAt(one.times.sellFrom, workshop.timeZone) <= on ? [{ number: one.number, title: one.title, pieces }] : [];
+  });
   return (
     <DayPlan
       key={on}
-      {...{ on, kept, planned, settings }}
+      {...{ on, kept, planned, settings, labels }}
       version={row?.version ?? 0}
       products={products.map((one) => ({ ...one, bodyId: bodies.get(one.id) ?? "" }))}
     />

@@ -1,0 +1,51 @@
+import { rmSync } from "node:fs";
+import { chromium } from "@playwright/test";
+import { passingHome } from "./processes";
+import { serve } from "./serve";
+import { CHROMIUM } from "./shots";
+
+const WATCH_MS = 9_000;
+
+/** The longest time between two frames while a week's pots are put into a timetable and shown. */
+export async function benchFrames(): Promise<void> {
+  const home = passingHome("bench");
+  const served = await serve({ home, port: 4_861, demo: true, ownDatabase: true });
+  const browser = await chromium.launch(CHROMIUM);
+  try {
+    const page = await browser.newPage({ baseURL: served.url });
+    await page.goto("/plan/day?on=2030-01-05");
+    await page.locator("html[data-awake]").waitFor({ state: "attached" });
+    await page.getByLabel("Pitchers").fill("8");
+    await page.getByLabel("Burners").fill("4");
+    for (const [name, count] of [
+      ["Rain on slate, squat tumbler", "240"],
+      ["Hay loft, squat tumbler", "120"],
+      ["Quince and smoke, narrow tin", "80"],
+    ] as const)
+      await page.getByRole("textbox", { name }).fill(count);
+    await page.getByRole("heading", { name: /^\d+ pots$/ }).waitFor();
+    const longest = await page.evaluate(async (watch) => {
+      const frames: number[] = [];
+      const until = performance.now() + watch;
+      let last = performance.now();
+      await new Promise<void>((done) => {
+        const frame = (now: number) => {
+          frames.push(now - last);
+          last = now;
+          if (now > until) done();
+          else requestAnimationFrame(frame);
+        };
+        requestAnimationFrame(frame);
+      });
+      return { longest: Math.max(...frames.slice(1)), many: frames.filter((one) => one > 50).length, all: frames.length };
+    }, WATCH_MS);
+    const pots = await page.getByRole("heading", { name: /^\d+ pots$/ }).innerText();
+    console.log(
+      `${pots} searched and shown for ${WATCH_MS / 1_000} s: longest frame ${longest.longest.toFixed(0)} ms of ${longest.all}, ${longest.many} above 50 ms (none)`,
+    );
+  } finally {
+    await browser.close();
+    await served.stop();
+    rmSync(home, { recursive: true, force: true });
+  }
+}
