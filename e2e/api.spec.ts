@@ -70,6 +70,16 @@ test("a timetable is worked out in a thread of its own, while others are answere
   const broken = await request.post("/api/v1/schedule", { data: { resources, jobs: [{ id: "a", steps: [{ id: "x", minutes: -1 }] }] } });
   expect(broken.status()).toBe(400);
   expect((await broken.json()).error.fields).toHaveProperty(["jobs.0.steps.0.minutes"]);
+  // A step that is held to a minute stands there; where its pot cannot, the answer says when it could. What stands in the background is not waited for.
+  const [first, ...others] = pots(2);
+  const held = { ...first, steps: first?.steps.map((step) => ({ ...step, ...(step.id === "weigh" ? { at: 12 } : {}) })) };
+  const lost = { id: "lost", background: true, steps: [{ id: "gone", minutes: 900, needs: { burner: 1 }, at: 0 }] };
+  const kept = await (await request.post("/api/v1/schedule", { data: { resources, jobs: [held, ...others, lost] } })).json();
+  expect(kept.steps).toContainEqual({ job: "pot 1", step: "weigh", start: 12, end: 18 });
+  expect(kept.makespan).toBeLessThan(900);
+  const late = { ...first, steps: first?.steps.map((step) => ({ ...step, ...(step.id === "weigh" ? { at: 12 } : step.id === "pour" ? { at: 40 } : {}) })) };
+  const never = await (await request.post("/api/v1/schedule", { data: { resources, jobs: [late] } })).json();
+  expect(never.infeasible).toMatchObject({ job: "pot 1", step: "pour", window: { from: 52 } });
   // While a hard one is searched, another request is answered first.
   const order: string[] = [];
   await Promise.all([

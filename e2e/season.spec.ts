@@ -1,4 +1,4 @@
-import { choose, expect, open, test } from "./support";
+import { choose, expect, open, tabTo, test } from "./support";
 
 test("from an empty list: nine products, three wanted days, one pair of hands, to a printed sheet", async ({ page, request, workshop }) => {
   // A ninth product, made from one that is there.
@@ -124,7 +124,7 @@ test("the day's timetable stands up to drawing steps about, breaks, losses and a
       .filter({ hasText: name })
       .filter({ hasText: `pot ${pot},` })
       .filter({ has: page.getByRole("button", { name: /^Move / }) });
-  const timeOf = async (name: string, pot: number) => (await step(name, pot).innerText()).slice(0, 5);
+  const timeOf = async (name: string, pot: number) => (await step(name, pot).textContent())?.slice(0, 5) ?? "";
 
   // Drawn to the right in the picture, it is held there; the rest moves to fit, and what changed is said.
   const before = await timeOf("weigh", 1);
@@ -187,4 +187,39 @@ test("the day's timetable stands up to drawing steps about, breaks, losses and a
   await expect(day.getByRole("heading", { name: "2 pots" })).toBeVisible();
   await expect(page.getByText("a burner lost since 09:00")).toBeVisible();
   await expect(step("add and stir", 1)).toContainText("▼ held");
+});
+
+test("the list is worked at by keys alone, and fits a phone", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(page, "/plan/wanted");
+  const lines = page.getByRole("list", { name: "Lines" }).getByRole("listitem");
+  await expect(lines).toHaveCount(7);
+  const { keyboard } = page;
+  await tabTo(page, page.getByRole("combobox", { name: "Product" }));
+  await keyboard.type("wide bowl");
+  await expect(page.getByRole("option", { name: /Walled garden, wide bowl/ })).toBeVisible();
+  await keyboard.press("Enter");
+  await keyboard.press("Tab");
+  await keyboard.type("5");
+  await keyboard.press("Tab");
+  await keyboard.type("18 Apr");
+  await keyboard.press("Enter");
+  await expect(lines).toHaveCount(8);
+  // The next line can be typed at once.
+  await expect(page.getByRole("combobox", { name: "Product" })).toBeFocused();
+
+  const mine = lines.filter({ hasText: "by Sat 18 Apr" });
+  await tabTo(page, mine.getByRole("button", { name: "Change Walled garden, wide bowl, 5" }));
+  await keyboard.press("Enter");
+  await expect(page.getByRole("textbox", { name: "Pieces" })).toBeFocused();
+  await keyboard.press("Control+a");
+  await keyboard.type("7");
+  await keyboard.press("Enter");
+  await expect(mine).toContainText("7");
+  await tabTo(page, mine.getByRole("button", { name: /off the list/ }));
+  await keyboard.press("Enter");
+  await expect(lines).toHaveCount(7);
+  await page.getByRole("button", { name: "Undo" }).press("Enter");
+  await expect(lines).toHaveCount(8);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 });

@@ -1,6 +1,6 @@
 import { answerSchedule, type ScheduleRequest, scheduleRequest } from "@hearth/core";
 import { ft06 } from "../web/testing/shops";
-import { chuffed, constraintsOf } from "../web/testing/solver";
+import { chuffed, constraintsOf } from "./solver";
 import { expect, test } from "./support";
 
 /** A small day, invented from a number: pots with windows, burners that stay taken, a step that is held. */

@@ -150,4 +150,16 @@ test.describe("on a slow line", () => {
     await page.keyboard.press("Enter");
     await expect(page.getByRole("heading", { name: "New product" })).toBeVisible();
   });
+
+  test("a part of the program that cannot be loaded says so, and is there once it can", async ({ page }) => {
+    await open(page, "/shelf");
+    const chunks = "**/_next/static/chunks/**";
+    await page.route(chunks, (route) => route.abort());
+    await page.keyboard.press("?");
+    await expect(page.getByRole("alert").filter({ hasText: "could not be loaded" })).toBeVisible();
+    await page.unroute(chunks);
+    await open(page, "/shelf");
+    await page.keyboard.press("?");
+    await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  });
 });

@@ -1,7 +1,7 @@
 import { answerSchedule } from "@hearth/core";
 import { chromium } from "@playwright/test";
+import { chuffed, constraintsOf } from "../e2e/solver";
 import { dayOf, ft06 } from "../web/testing/shops";
-import { chuffed, constraintsOf } from "../web/testing/solver";
 import { CHROMIUM } from "./shots";
 
 /** So long a constraint solver may take over a day. */

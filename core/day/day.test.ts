@@ -10,7 +10,7 @@ import { choresOf, heatOf, lanesOf, movesOf, requestOfDay, rowsOf, workOfDay } f
 import { jobOfPot } from "./job";
 import { type DayPot, gatherPots, type Wanted } from "./pots";
 import { readinessOf } from "./ready";
-import { dayRecord } from "./record";
+import { type DayRecord, dayRecord } from "./record";
 
 const wanted = (over: Partial<Wanted>): Wanted => ({
   productId: "p",
@@ -169,7 +169,7 @@ describe("a day at the pots", () => {
   ];
   const day = dayRecord.parse({ counts: {}, hands: 1, burners: 2, pitchers: 4 });
   const record = { ...day, counts: { p: 14, q: 4 } };
-  const planned = (of: typeof record) => {
+  const planned = (of: DayRecord) => {
     const work = workOfDay(of, making);
     const request = scheduleRequest.parse(requestOfDay(of, work, 1));
     const answer = answerSchedule({ ...request, seconds: 0.4 }, () => performance.now());
@@ -251,5 +251,48 @@ describe("a day at the pots", () => {
         expect(poured.celsius * 100).toBeLessThanOrEqual(cool.range.high + 50);
       }
     }
+  });
+
+  it("of any wish keeps what was held, breaks and losses, or says which step cannot", () => {
+    const seen = { kept: 0, none: 0 };
+    const wish = fc.record({
+      p: fc.integer({ min: 1, max: 16 }),
+      q: fc.integer({ min: 0, max: 4 }),
+      hands: fc.integer({ min: 1, max: 2 }),
+      held: fc.array(fc.record({ pot: fc.nat(2), step: fc.nat(4), by: fc.integer({ min: -20, max: 60 }) }), { maxLength: 2 }),
+      breaks: fc.array(fc.record({ from: fc.integer({ min: 0, max: 120 }), minutes: fc.integer({ min: 1, max: 30 }) }), { maxLength: 1 }),
+      lost: fc.array(fc.record({ of: fc.constantFrom("burner" as const, "pitcher" as const), from: fc.integer({ min: 0, max: 60 }) }), { maxLength: 1 }),
+    });
+    fc.assert(
+      fc.property(wish, ({ p, q, hands, held, breaks, lost }) => {
+        const plain = { ...day, hands, counts: q > 0 ? { p, q } : ({ p } as Record<string, number>) };
+        const { rows } = planned(plain);
+        const at = Object.fromEntries(
+          held.flatMap(({ pot, step, by }) => {
+            const row = rows[pot % rows.length];
+            const one = row?.steps[step % row.steps.length];
+            return row && one ? [[`${row.key}/${one.id}`, Math.max(0, one.start + by)]] : [];
+          }),
+        );
+        const then = planned({ ...plain, held: at, breaks, lost });
+        if (then.answer.infeasible) {
+          seen.none += 1;
+          expect(
+            then.work.some((one) => one.pot.key === then.answer.infeasible?.job) ||
+              then.answer.infeasible.job.startsWith("break") ||
+              then.answer.infeasible.job.startsWith("lost"),
+          ).toBe(true);
+          return;
+        }
+        seen.kept += 1;
+        expect(faultsOf(then.request, then.answer)).toEqual([]);
+        for (const [key, minute] of Object.entries(at)) {
+          const row = then.rows.find((one) => key.startsWith(`${one.key}/`));
+          expect(row?.steps.find((one) => `${row.key}/${one.id}` === key)?.start).toBe(minute);
+        }
+      }),
+      { numRuns: 20, seed: 3 },
+    );
+    expect(Math.min(seen.kept, seen.none)).toBeGreaterThan(1);
   });
 });

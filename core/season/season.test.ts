@@ -150,6 +150,34 @@ describe("from what is wanted to pots with their days", () => {
     expect(weeksOf(season, settings())).toHaveLength(1);
   });
 
+  it("splits by what the table holds, follows the hours of each day of the week, and lets stock go along with what is wanted", () => {
+    const products = [product("tealight", { fillMg: 14_000 })];
+    const there = settings({ table: 30, hours: [null, { from: 600, to: 900 }, null, { from: 540, to: 1_020 }, null, null, null] });
+    const season = seasonOf([line("a", "tealight", 70, "2026-04-18"), line("b", "tealight", 20, null)], products, there, AT);
+    expect(season.pots.map((pot) => pot.jars)).toEqual([30, 30, 30]);
+    expect(season.pots.flatMap((pot) => pot.lines).filter((one) => one.id === "b")).toHaveLength(1);
+    // Only Tuesdays and Thursdays, a table full each; the last leaves 14 days of cure and one to finish.
+    expect(season.pots.map((pot) => pot.day)).toEqual(["2026-03-26", "2026-03-31", "2026-04-02"]);
+    // Alone, stock is poured as soon as there is room.
+    expect(seasonOf([line("b", "tealight", 20, null)], products, there, AT).pots[0]).toMatchObject({ day: "2026-03-03", is: "stock", wantedOn: null });
+    // A day that is half over is not planned anew.
+    const late = { now: "2026-03-03T11:30:00.000Z", zone: AT.zone };
+    expect(seasonOf([line("b", "tealight", 20, null)], products, there, late).pots[0]?.day).toBe("2026-03-05");
+    // Of a pot that is full there is no room left; nor of one that another of its formula shares the day with.
+    expect(roomIn(season.pots[0] as never, season.pots, products, there)).toEqual([]);
+  });
+
+  it("says what is not tested, and pours nothing where nobody ever works", () => {
+    const products = [product("new", { tested: false })];
+    const never = settings({ hours: [null, null, null, null, null, null, null] });
+    const [pot] = seasonOf([line("a", "new", 3, "2026-05-01")], products, never, AT).pots;
+    expect(pot).toMatchObject({ day: null, is: "late", untested: true });
+    expect(remedyOf(pot as never, products, never, AT.zone)).toEqual({ cureDays: -1, formulas: [] });
+    expect(weeksOf({ pots: [pot as never], load: new Map(), unknown: [] }, never)).toEqual([]);
+    expect(lastDayBefore(Date.parse(AT.now), never, AT.zone)).toBeNull();
+    expect(planningSettings.safeParse({ hours: [{ from: 900, to: 600 }, null, null, null, null, null, null] }).success).toBe(false);
+  });
+
   it("offers what more a pot that is not full can pour: the largest first, the rest into the smallest", () => {
     const products = [product("tumbler"), product("cup", { formulaId: "of tumbler", fillMg: 12_500 })];
     const there = settings({ pitcherMg: 1_500_000, sparePpm: 0 });

@@ -1,8 +1,9 @@
 "use client";
 
 import { line } from "d3-shape";
-import { type PointerEvent, useState } from "react";
+import { memo, type PointerEvent, useState } from "react";
 import { across } from "./across";
+import { useGrowing } from "./growing";
 import { useWidth } from "./size";
 import { useUnits } from "./units";
 
@@ -39,6 +40,10 @@ const LANE = 22;
 const TOP = 26;
 const LEFT = 150;
 const HEATS = 150;
+/** So many pots are drawn with one frame. */
+const PER_FRAME = 8;
+const CHORES_AS_ONE = 6;
+const NONE: never[] = [];
 
 /** The hours to write: whole ones, or parts where there is room for them. */
 function hoursBetween(from: number, to: number, width: number): number[] {
@@ -52,20 +57,42 @@ function hoursBetween(from: number, to: number, width: number): number[] {
  * waits; above them the hands of all together, in which nothing may lie on anything; below them who has which burner and pitcher, and how
  * warm every pot is, all on one clock.
  */
-export function Timetable({ rows, begin, lit, label, chores = [], breaks = [], lanes = [], heats = [], onMove }: TimetableProps) {
+export const Timetable = memo(function Timetable({
+  rows: all,
+  begin,
+  lit,
+  label,
+  chores: allChores = NONE,
+  breaks = NONE,
+  lanes: allLanes = NONE,
+  heats: allHeats = NONE,
+  onMove,
+}: TimetableProps) {
+  // Pots first, then who has what, then how warm each is, then what the hands do meanwhile: a little with each frame.
+  const after = [all.length, allLanes.length, allHeats.length, Math.ceil(allChores.length / CHORES_AS_ONE)];
+  const many = useGrowing(
+    after.reduce((sum, one) => sum + one, 0),
+    PER_FRAME,
+  );
+  const upTo = (part: number) => Math.max(0, Math.min(after[part] as number, many - after.slice(0, part).reduce((sum, one) => sum + one, 0)));
+  const part = <T,>(list: readonly T[], n: number): readonly T[] => (n >= list.length ? list : list.slice(0, n));
+  const rows = part(all, upTo(0));
+  const lanes = part(allLanes, upTo(1));
+  const heats = part(allHeats, upTo(2));
+  const chores = part(allChores, upTo(3) * CHORES_AS_ONE);
   const units = useUnits();
   const { ref, width } = useWidth<HTMLDivElement>(900);
   const [drawn, setDrawn] = useState<{ row: string; step: string; by: number; from: number } | null>(null);
   const left = width < 620 ? 86 : LEFT;
-  const first = Math.min(0, ...chores.flatMap((one) => one.parts.map((part) => part.start)));
-  const last = Math.max(30, ...rows.flatMap((row) => row.steps.map((step) => step.end)));
+  const first = Math.min(0, ...allChores.flatMap((one) => one.parts.map((part) => part.start)));
+  const last = Math.max(30, ...all.flatMap((row) => row.steps.map((step) => step.end)));
   const x = across([first, last], [left, width - 12]);
   const perMinute = (width - 12 - left) / (last - first);
   const clock = (minutes: number) => units.clock(new Date(Date.parse(begin) + minutes * 60_000).toISOString());
   const y = (row: number) => TOP + ROW * row + ROW / 2;
-  const potsEnd = TOP + ROW * (rows.length + 1) + 6;
-  const lanesEnd = potsEnd + (lanes.length > 0 ? LANE * lanes.length + 10 : 0);
-  const height = lanesEnd + (heats.length > 0 ? HEATS : 0) + 2;
+  const potsEnd = TOP + ROW * (all.length + 1) + 6;
+  const lanesEnd = potsEnd + (allLanes.length > 0 ? LANE * allLanes.length + 10 : 0);
+  const height = lanesEnd + (allHeats.length > 0 ? HEATS : 0) + 2;
   const busy = rows.flatMap((row) => row.steps.filter((step) => step.hands && step.end > step.start).map((step) => ({ row, step })));
   const letters = Math.floor((left - 26) / 7.2);
   const short = (name: string) => (name.length > letters ? `${name.slice(0, letters - 1)}…` : name);
@@ -255,4 +282,4 @@ export function Timetable({ rows, begin, lit, label, chores = [], breaks = [], l
       </svg>
     </div>
   );
-}
+});

@@ -78,11 +78,12 @@ export class Paper {
   private measure(text: string, size: number, bold: boolean): number {
     return this.runs(text, bold).reduce((sum, run) => sum + this.doc.font(run.font).fontSize(size).widthOfString(run.text), 0);
   }
-  /** Lines of a text that fit a width; a word that is wider than all of it is cut into pieces. */
-  private lines(text: string, size: number, bold: boolean, width: number): string[] {
+  /** Lines of a text that fit a width, no more than are wanted and one; a word that is wider than all of it is cut into pieces. */
+  private lines(text: string, size: number, bold: boolean, width: number, most: number): string[] {
     const out: string[] = [];
     let line = "";
     for (const word of text.split(/\s+/).filter(Boolean)) {
+      if (out.length > most) break;
       let rest = word;
       while (this.measure(line ? `${line} ${rest}` : rest, size, bold) > width) {
         if (line) {
@@ -103,7 +104,7 @@ export class Paper {
 
   /** Writes a text; gives the place below it. */
   text(text: string, x: number, y: number, { size = 10, bold = false, width, align = "left", grey = false, most = 99 }: TextOptions = {}): number {
-    let lines = width === undefined ? [text] : this.lines(text, size, bold, width);
+    let lines = width === undefined ? [text] : this.lines(text, size, bold, width, most);
     if (lines.length > most) lines = [...lines.slice(0, most - 1), `${(lines[most - 1] ?? "").slice(0, -1)}…`];
     let at = y;
     for (const line of lines) {

@@ -2,6 +2,8 @@
 
 import { type DayWork, type Process, type Readiness, writeDuration } from "@hearth/core";
 import Link from "next/link";
+import { memo } from "react";
+import { useGrowing } from "@/ui/growing";
 import { useUnits } from "@/ui/units";
 import type { DayProduct } from "./day";
 
@@ -13,6 +15,9 @@ interface PotsProps {
   gone: number;
   onGone: (key: string) => void;
 }
+
+/** So many pots are written with one frame. */
+const PER_FRAME = 10;
 
 /** When a pot may be sold, and whether that is in time. */
 function Ready({ of }: { of: Readiness }) {
@@ -35,8 +40,9 @@ function Ready({ of }: { of: Readiness }) {
 }
 
 /** What goes into each pot, when it may be sold, and what is done where one is lost. */
-export function DayPots({ work, ready, products, gone, onGone }: PotsProps) {
+export const DayPots = memo(function DayPots({ work, ready, products, gone, onGone }: PotsProps) {
   const units = useUnits();
+  const many = useGrowing(work.length, PER_FRAME);
   const start = ({ pot }: DayWork) => {
     const fill = pot.lines.flatMap((line) => {
       const body = products.find((one) => one.id === line.productId)?.bodyId;
@@ -48,10 +54,13 @@ export function DayPots({ work, ready, products, gone, onGone }: PotsProps) {
     <section aria-label="What goes into each pot">
       <h2 className="mt-6 border-b-[3px] border-ink pb-1">What goes into each pot</h2>
       <ul>
-        {work.map((one) => {
+        {work.slice(0, many).map((one) => {
           const { pot, setMinutes } = one;
           return (
-            <li key={pot.key} className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1 border-b border-line py-2">
+            <li
+              key={pot.key}
+              className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1 border-b border-line py-2 [contain-intrinsic-size:auto_140px] [content-visibility:auto]"
+            >
               <div className="min-w-0 flex-1 basis-[260px]">
                 pot {pot.number}, <strong>{pot.formulaName}</strong> <span className="figure text-[18px]">{units.bulk(pot.totalMg)}</span>
                 <span className="block text-[15px]">{pot.lines.map((line) => `${line.count} × ${line.name}`).join(", ")}</span>
@@ -77,4 +86,4 @@ export function DayPots({ work, ready, products, gone, onGone }: PotsProps) {
       ) : null}
     </section>
   );
-}
+});

@@ -1,8 +1,9 @@
 "use client";
 
 import type { Chore, DayRow } from "@hearth/core";
-import { useMemo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import { Field, useFields } from "@/forms/fields";
+import { useGrowing } from "@/ui/growing";
 import { parseTimeOfDay } from "./day-rules";
 
 interface StepsProps {
@@ -10,13 +11,16 @@ interface StepsProps {
   chores: Chore[];
   clock: (minutes: number) => string;
   minuteOf: (minutes: number) => number;
-  isHeld: (row: string, step: string) => boolean;
+  /** Steps that are held, by "pot/step". */
+  held: Readonly<Record<string, number>>;
   /** Holds a step to a minute, or lets it move again. */
   onHold: (row: string, step: string, minute: number | null) => void;
   onLook: (row: string | null) => void;
 }
 
 const NUDGE = 5;
+/** So many lines are written with one frame. */
+const PER_FRAME = 30;
 
 /** Holds one step to a time: by minutes, or by the clock. */
 function Holding({
@@ -63,7 +67,8 @@ function Holding({
 }
 
 /** What the hands do, minute by minute; each step can be held to its time. */
-export function DaySteps({ rows, chores, clock, minuteOf, isHeld, onHold, onLook }: StepsProps) {
+export const DaySteps = memo(function DaySteps({ rows, chores, clock, minuteOf, held: isHeldAt, onHold, onLook }: StepsProps) {
+  const isHeld = (row: string, step: string) => isHeldAt[`${row}/${step}`] !== undefined;
   const [open, setOpen] = useState<string | null>(null);
   const list = [
     ...rows.flatMap((row) =>
@@ -91,17 +96,18 @@ export function DaySteps({ rows, chores, clock, minuteOf, isHeld, onHold, onLook
       })),
     ),
   ].sort((a, b) => a.start - b.start || a.end - b.end);
+  const many = useGrowing(list.length, PER_FRAME);
   return (
     <section className="mt-6" aria-label="Minute by minute">
       <h2 className="border-b-[3px] border-ink pb-1">Minute by minute</h2>
       <ol>
-        {list.map((one) => {
+        {list.slice(0, many).map((one) => {
           const { row, step } = one;
           const held = row !== null && isHeld(row.key, step.id);
           return (
             <li
               key={one.key}
-              className="grid grid-cols-[104px_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-line py-[2px] sm:grid-cols-[150px_220px_minmax(0,1fr)_auto]"
+              className="grid [contain-intrinsic-size:auto_48px] [content-visibility:auto] grid-cols-[104px_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-line py-[2px] sm:grid-cols-[150px_220px_minmax(0,1fr)_auto]"
               onPointerEnter={() => onLook(row?.key ?? null)}
               onPointerLeave={() => onLook(null)}
             >
@@ -138,4 +144,4 @@ export function DaySteps({ rows, chores, clock, minuteOf, isHeld, onHold, onLook
       </ol>
     </section>
   );
-}
+});

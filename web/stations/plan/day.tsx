@@ -10,6 +10,7 @@ import {
   type DayProduct as Making,
   movesOf,
   type PlanningSettings,
+  type Process,
   readinessOf,
   requestOfDay,
   rowsOf,
@@ -22,11 +23,12 @@ import {
 } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { Chooser } from "@/forms/chooser";
 import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
 import { countRule, massRule, percentRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
+import { useStable } from "@/ui/growing";
 import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
 import { Timetable } from "@/ui/timetable";
 import { useNow, useUnits } from "@/ui/units";
@@ -118,7 +120,7 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
   const request = useMemo(() => (record && work.length > 0 ? requestOfDay(record, work, SECONDS) : null), [record, work]);
   const { state, stop } = useTimetable(request);
   const answer = state.is === "looking" || state.is === "done" ? state.answer : null;
-  const fresh = useMemo(() => rowsOf(work, answer), [work, answer]);
+  const fresh = useDeferredValue(useMemo(() => rowsOf(work, answer), [work, answer]));
   // Until the next is found, and where a wish cannot be, the timetable before it stays in sight.
   const last = useRef<DayRow[]>([]);
   if (fresh.length > 0) last.current = fresh;
@@ -144,8 +146,12 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
 
   const wanted = typeof v.wanted === "string" ? new Date(timeOn(v.wanted, 0, units.zone)).toISOString() : null;
   const begin = new Date(timeOn(on, record?.begin ?? 540, units.zone)).toISOString();
-  const at = (minutes: number) => new Date(Date.parse(begin) + minutes * 60_000).toISOString();
-  const clock = (minutes: number) => units.clock(at(minutes));
+  const at = useCallback((minutes: number) => new Date(Date.parse(begin) + minutes * 60_000).toISOString(), [begin]);
+  const clock = useCallback((minutes: number) => units.clock(at(minutes)), [units, at]);
+  const ready = useCallback(
+    (key: string, process: Process) => readinessOf(at(rows.find((row) => row.key === key)?.steps.findLast((step) => step.pours)?.end ?? 0), process, wanted),
+    [rows, at, wanted],
+  );
   /** How far the day has gone; 0 before it begins. */
   const gone = on === today ? Math.max(0, Math.floor((Date.parse(now) - Date.parse(begin)) / 60_000)) : 0;
   const change = (next: Parameters<typeof act>[0]) => {
@@ -163,7 +169,14 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
     const { [`${row}/${step}`]: _was, ...others } = acts.held;
     change({ held: minute === null ? others : { ...others, [`${row}/${step}`]: minute } });
   };
-  const isHeld = (row: string, step: string) => acts.held[`${row}/${step}`] !== undefined;
+  const onHold = useStable(hold);
+  const onGone = useStable((key: string) => change({ gone: { ...acts.gone, [key]: gone }, held: begun(key) }));
+  const drawn = useMemo(
+    () => rows.map((row) => ({ ...row, steps: row.steps.map((step) => ({ ...step, held: acts.held[`${row.key}/${step.id}`] !== undefined })) })),
+    [rows, acts.held],
+  );
+  const from = record?.begin ?? 540;
+  const minuteOf = useCallback((minutes: number) => minutes - from, [from]);
   const makespan = Math.max(0, ...rows.flatMap((row) => row.steps.map((step) => step.end)));
   const starts = Math.min(0, ...chores.flatMap((one) => one.parts.map((part) => part.start)));
   const atHands =
@@ -365,7 +378,7 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
             </div>
             {rows.length > 0 ? (
               <Timetable
-                rows={rows.map((row) => ({ ...row, steps: row.steps.map((step) => ({ ...step, held: isHeld(row.key, step.id) })) }))}
+                rows={drawn}
                 begin={begin}
                 lit={lit}
                 label="The day by pot"
@@ -373,7 +386,7 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
                 breaks={acts.breaks}
                 lanes={lanes}
                 heats={heats}
-                onMove={hold}
+                onMove={onHold}
               />
             ) : null}
             <p className="mt-1 text-[14px] text-soft">
@@ -387,29 +400,12 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
                 breaks={acts.breaks}
                 lost={acts.lost}
                 clock={clock}
-                minuteOf={(minutes) => minutes - (record?.begin ?? 540)}
+                minuteOf={minuteOf}
                 onBreaks={(breaks) => change({ breaks })}
                 onLost={(lost) => change({ lost, held: begun(null) })}
               />
-              <DaySteps
-                rows={rows}
-                chores={chores}
-                clock={clock}
-                minuteOf={(minutes) => minutes - (record?.begin ?? 540)}
-                isHeld={isHeld}
-                onHold={hold}
-                onLook={setLit}
-              />
-              <DayPots
-                work={work}
-                ready={(key, process) => {
-                  const end = rows.find((row) => row.key === key)?.steps.findLast((step) => step.pours)?.end ?? 0;
-                  return readinessOf(at(end), process, wanted);
-                }}
-                products={products}
-                gone={Object.keys(acts.gone).length}
-                onGone={(key) => change({ gone: { ...acts.gone, [key]: gone }, held: begun(key) })}
-              />
+              <DaySteps rows={rows} chores={chores} clock={clock} minuteOf={minuteOf} held={acts.held} onHold={onHold} onLook={setLit} />
+              <DayPots work={work} ready={ready} products={products} gone={Object.keys(acts.gone).length} onGone={onGone} />
             </>
           ) : null}
         </>

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import type { ScheduleRequest } from "@hearth/core";
 import type { Page } from "@playwright/test";
 
-const PACKAGE = new URL("../../node_modules/minizinc/dist/", import.meta.url).pathname;
+const PACKAGE = new URL("../node_modules/minizinc/dist/", import.meta.url).pathname;
 const SITE = "http://solver.invalid";
 
 /** The same wish for a constraint solver, written straight from the request: starts, waits, and what each resource has to give. */

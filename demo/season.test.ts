@@ -2,25 +2,29 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { seasonOf } from "@hearth/core";
+import { dayRecord, seasonOf, workOfDay } from "@hearth/core";
 import ICAL from "ical.js";
 import jsQR from "jsqr";
 import { DateTime } from "luxon";
 import { PNG } from "pngjs";
 import { v7 } from "uuid";
 import { describe, expect, it, vi } from "vitest";
-import { putDemo } from "../../demo/load";
-import { PRODUCTS } from "../../demo/workshop";
-import { GET as calendarFile } from "../app/api/calendar/[file]/route";
-import { GET as batchSheet } from "../app/api/workshops/[workshop]/batches/[batch]/sheet/route";
-import { GET as daySheet } from "../app/api/workshops/[workshop]/days/[day]/sheet/route";
-import { here, inStoredWorkshop, test, value, workshopId } from "../testing/stored-workshop";
-import { openBatches, readBatch } from "./batches";
-import { batchSheets, jarTags } from "./paper/sheets";
-import { readPlanNews, readSeason, readSupplies } from "./season";
-import { countPoured, renewCalendar, saveDay, savePlanning, saveWanted, takeOff } from "./season-commands";
+import { GET as calendarFile } from "../web/app/api/calendar/[file]/route";
+import { GET as batchSheet } from "../web/app/api/workshops/[workshop]/batches/[batch]/sheet/route";
+import { GET as daySheet } from "../web/app/api/workshops/[workshop]/days/[day]/sheet/route";
+import { products } from "../web/data/tables/product";
+import { lots } from "../web/data/tables/stock";
+import { appendEvent } from "../web/server/append";
+import { openBatches, readBatch } from "../web/server/batches";
+import { batchSheets, jarTags } from "../web/server/paper/sheets";
+import { readPlanNews, readSeason, readSupplies } from "../web/server/season";
+import { countPoured, renewCalendar, saveDay, savePlanning, saveWanted, takeOff } from "../web/server/season-commands";
+import { STARTED } from "../web/testing/stored-batch";
+import { here, inStoredWorkshop, stored, test, value, workshopId } from "../web/testing/stored-workshop";
+import { putDemo } from "./load";
+import { PRODUCTS } from "./workshop";
 
-vi.mock("next/headers", () => import("../testing/headers"));
+vi.mock("next/headers", () => import("../web/testing/headers"));
 vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 inStoredWorkshop();
@@ -82,6 +86,32 @@ describe("what is wanted", () => {
     expect(await readPlanNews(test.db, { id: workshopId, timeZone: "UTC" }, NOW)).toBeNull();
   });
 
+  it("does not count twice on what a batch that is on has still to take", async () => {
+    // The stored batch is started and nothing of it is weighed: ten cups and what fills them are promised to it.
+    const shop = { id: workshopId, timeZone: "UTC" };
+    const cup = { id: v7(), name: "Cup of rain", formulaId: stored.formula, body: "vessel" as const, bodyId: stored.vessel, wickId: null };
+    await test.db.insert(products).values({ ...cup, workshopId });
+    value(await saveWanted(here(), { id: v7(), productId: cup.id, count: 4, wantedOn: null, note: "" }));
+    const supplies = async () => {
+      const { stores } = await readSupplies(test.db, shop, await readSeason(test.db, shop));
+      return new Map(stores.map((one) => [one.id, one]));
+    };
+    const before = (await supplies()).get(stored.wax);
+    expect(before?.promised).toBeGreaterThan(0);
+    expect((await supplies()).get(stored.vessel)).toMatchObject({ promised: 10, counted: true, onHand: null, pack: null });
+    // What is weighed of it is drawn, and promised no longer.
+    await appendEvent(
+      test.db,
+      workshopId,
+      stored.batch,
+      stored.sent({ kind: "weighed", payload: { pot: 0, componentId: stored.wax, mg: 40_000 } }, { happenedAt: STARTED }),
+      NOW,
+    );
+    expect((await supplies()).get(stored.wax)?.promised).toBe((before?.promised ?? 0) - 40_000);
+    await test.db.insert(lots).values({ workshopId, id: v7(), kind: "wax", materialId: stored.wax, amount: 5_000_000, cost: 4_200, receivedOn: "2026-01-01" });
+    expect((await supplies()).get(stored.wax)).toMatchObject({ pack: { amount: 5_000_000, cost: 4_200 } });
+  });
+
   it("is planned with what the workshop says of itself, and a day is kept as it was left", async () => {
     const shop = await demoShop();
     const { settings, version } = await readSeason(test.db, shop);
@@ -98,7 +128,7 @@ describe("what is wanted", () => {
 });
 
 /** Text and page sizes of a PDF, and the codes on its pages, as Debian's poppler tools and a decoder that is not ours read them. */
-async function readPaper(answer: Response) {
+async function readPaper(answer: Response, withCode = false) {
   expect(answer.status, await answer.clone().text()).toBe(200);
   const folder = mkdtempSync(join(tmpdir(), "paper-"));
   try {
@@ -106,17 +136,18 @@ async function readPaper(answer: Response) {
     writeFileSync(file, Buffer.from(await answer.arrayBuffer()));
     const text = execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" });
     const info = execFileSync("pdfinfo", [file], { encoding: "utf8" });
-    execFileSync("pdftoppm", ["-r", "110", "-f", "1", "-l", "1", "-png", file, join(folder, "page")]);
-    const pages = execFileSync("ls", [folder], { encoding: "utf8" })
-      .split("\n")
-      .filter((name) => name.endsWith(".png"));
-    const { data, width, height } = PNG.sync.read(readFileSync(join(folder, pages[0] as string)));
+    let code: string | undefined;
+    if (withCode) {
+      execFileSync("pdftoppm", ["-r", "110", "-f", "1", "-l", "1", "-png", "-singlefile", file, join(folder, "page")]);
+      const { data, width, height } = PNG.sync.read(readFileSync(join(folder, "page.png")));
+      code = jsQR(new Uint8ClampedArray(data), width, height)?.data;
+    }
     const fonts = execFileSync("pdffonts", [file], { encoding: "utf8" });
     return {
       text,
       pages: Number(/Pages:\s+(\d+)/.exec(info)?.[1]),
       size: /Page size:\s+([\d.]+) x ([\d.]+)/.exec(info)?.slice(1).map(Number),
-      code: jsQR(new Uint8ClampedArray(data), width, height)?.data,
+      code,
       fonts,
     };
   } finally {
@@ -131,7 +162,7 @@ describe("on paper", () => {
     const [batch] = await openBatches(test.db, shop.id);
     if (!batch) throw new Error("the demo has no batch");
     const params = Promise.resolve({ workshop: shop.id, batch: batch.id });
-    const paper = await readPaper(await batchSheet(asked("/x"), { params }));
+    const paper = await readPaper(await batchSheet(asked("/x"), { params }), true);
     // A4 is 210 × 297 mm (ISO 216), a point 1/72 in.
     expect(paper.size?.[0]).toBeCloseTo((210 / 25.4) * 72, 1);
     expect(paper.size?.[1]).toBeCloseTo((297 / 25.4) * 72, 1);
@@ -155,7 +186,7 @@ describe("on paper", () => {
     const read = await readSeason(test.db, shop);
     const day = seasonOf(read.lines, read.products, read.settings, { now: NOW, zone: ZONE }).pots[0]?.day ?? "";
     vi.setSystemTime(new Date(NOW));
-    const paper = await readPaper(await daySheet(asked("/x"), { params: Promise.resolve({ workshop: shop.id, day }) }));
+    const paper = await readPaper(await daySheet(asked("/x"), { params: Promise.resolve({ workshop: shop.id, day }) }), true);
     vi.useRealTimers();
     expect(paper.pages).toBeGreaterThanOrEqual(1);
     expect(paper.code).toMatch(/^http:\/\/127\.0\.0\.1:4380\/plan\?formula=[0-9a-f-]{36}&fill=[0-9a-f-]{36}:\d+/);
@@ -163,6 +194,30 @@ describe("on paper", () => {
     const none = await daySheet(asked("/x"), { params: Promise.resolve({ workshop: workshopId, day }) });
     expect(none.status).toBe(404);
     expect(await none.json()).toMatchObject({ error: { message: expect.stringMatching(/Nothing is planned/) } });
+  });
+});
+
+describe("a day that was kept", () => {
+  it("is what its sheets print, pots that were given up left out; the plan of another day is not in it", async () => {
+    const shop = await demoShop();
+    const counts = { [product("Rain on slate, squat tumbler")]: 12, [product("Quince and smoke, narrow tin")]: 4 };
+    const params = Promise.resolve({ workshop: shop.id, day: "2026-05-09" });
+    value(await saveDay(shop.place, { on: "2026-05-09", data: { counts }, version: 0 }));
+    const whole = await readPaper(await daySheet(asked("/x"), { params }));
+    // 12 × 176 g with 5 % spare do not go into one pitcher of 1.5 kg.
+    expect(whole.pages).toBe(3);
+    expect(whole.text.match(/6 × squat tumbler, 176 g each/g)).toHaveLength(2);
+    expect(whole.text).toContain("4 × narrow tin");
+    const { sheets } = { sheets: whole.text.match(/Pot \d\n/g) };
+    expect(sheets).toHaveLength(3);
+    const [key] = workOfDay(
+      dayRecord.parse({ counts }),
+      (await readSeason(test.db, shop, true)).products.map((one) => ({ ...one, productId: one.id })),
+    ).map((one) => one.pot.key);
+    value(await saveDay(shop.place, { on: "2026-05-09", data: { counts, gone: { [key ?? ""]: 30 } }, version: 1 }));
+    expect((await readPaper(await daySheet(asked("/x"), { params }))).pages).toBe(2);
+    expect((await daySheet(asked("/x"), { params: Promise.resolve({ workshop: shop.id, day: "2026-05-10" }) })).status).toBe(404);
+    expect((await daySheet(asked("/x"), { params: Promise.resolve({ workshop: shop.id, day: "soon" }) })).status).toBe(404);
   });
 });
 
@@ -260,6 +315,14 @@ describe("the calendar", () => {
     }
     expect(events.some((one) => one.summary.startsWith("Pour "))).toBe(true);
     expect(events.some((one) => one.summary.startsWith("Wanted: 24 × Rain on slate, squat tumbler"))).toBe(true);
+
+    // A pour begins when the workshop opens, by its own wall, before the clocks change and after.
+    const next = new Date().getUTCFullYear() + 1;
+    for (const day of [`${next}-02-20`, `${next}-07-20`]) value(await saveWanted(shop.place, wish("Rain on slate, sample cup", 6, day)));
+    const later = new ICAL.Component(ICAL.parse(await (await get(`${key}.ics`)).text())).getAllSubcomponents("vevent").map((one) => new ICAL.Event(one));
+    const pours = later.filter((one) => one.summary.startsWith("Pour ")).map((one) => DateTime.fromJSDate(one.startDate.toJSDate(), { zone: ZONE }));
+    expect(new Set(pours.map((one) => one.toFormat("HH:mm")))).toEqual(new Set(["09:00"]));
+    expect(new Set(pours.map((one) => one.offset)).size).toBe(2);
 
     const { key: other } = value(await renewCalendar(shop.place, {}));
     expect(other).not.toBe(key);
