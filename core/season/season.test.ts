@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 import { timesOf } from "../process/process";
 import { readyProcess as process } from "../testing/batch";
 import { addDays, weekdayOf } from "../units/calendar";
-import { missOf, roomIn, type SeasonProduct, seasonOf, sunOver, type WantedLine, weeksOf } from "./season";
+import { countsOn, missOf, roomIn, type SeasonProduct, seasonOf, sunOver, type WantedLine, weeksOf } from "./season";
 import { hoursOn, lastDayBefore, type PlanningSettings, planningSettings } from "./settings";
 import { shoppingOf } from "./shopping";
 import { lostDay, remedyOf, worthOf } from "./worth";
@@ -53,6 +53,8 @@ describe("from what is wanted to pots with their days", () => {
     const by = DateTime.fromISO("2026-04-11", { zone: AT.zone }).minus({ seconds: Math.max(SOY.recommendedCure, SOY.set) });
     expect(by.toISODate()).toBe("2026-03-27");
     expect(lastDayBefore(by.toMillis(), settings(), AT.zone)).toBe("2026-03-27");
+    expect(countsOn(season, "2026-03-27")).toEqual({ tumbler: 4, cup: 10, tin: 3 });
+    expect(countsOn(season, "2026-03-26")).toEqual({});
     // Far enough apart they are poured apart.
     expect(seasonOf([line("a", "tumbler", 4, "2026-04-12"), line("b", "cup", 10, "2026-05-15")], products, settings(), AT).pots).toHaveLength(2);
   });
@@ -196,6 +198,25 @@ describe("from what is wanted to pots with their days", () => {
 });
 
 describe("what has to be bought", () => {
+  it("is nothing where there is enough, and stands without a price or a day where neither is known", () => {
+    const pots = [{ day: null, lines: [{ id: "1", productId: "p", name: "p", count: 2 }] }];
+    const draws = new Map([
+      [
+        "p",
+        new Map([
+          ["jar", 1],
+          ["wax", 50],
+        ]),
+      ],
+    ]);
+    const store = { name: "jar", kind: "vessel", counted: true, promised: 0, pack: null };
+    expect(shoppingOf(pots, draws, [{ ...store, id: "jar", onHand: 2 }])).toEqual([]);
+    expect(shoppingOf(pots, draws, [{ ...store, id: "jar", onHand: 1 }])).toMatchObject([{ short: 1, by: null, packs: null, cost: null }]);
+    // What is promised beyond what is there is no debt of this plan.
+    expect(shoppingOf(pots, draws, [{ ...store, id: "wax", onHand: 30, promised: 100 }])).toMatchObject([{ needed: 100, short: 100 }]);
+    expect(shoppingOf(pots, new Map(), [{ ...store, id: "jar", onHand: 0 }])).toEqual([]);
+  });
+
   it("is what pots take less what is there and not promised, by the day it runs short, in whole packs", () => {
     const pots = [
       { day: "2026-03-10", lines: [{ id: "1", productId: "p", name: "p", count: 3 }] },

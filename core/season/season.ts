@@ -314,6 +314,13 @@ export function seasonOf(
   return { pots, load, unknown: lines.filter((line) => !known.has(line.productId)) };
 }
 
+/** Pieces by product that a season puts on a day. */
+export function countsOn({ pots }: Pick<Season, "pots">, day: string): Record<string, number> {
+  const counts: Record<string, number> = {};
+  for (const pot of pots) if (pot.day === day) for (const { productId, count } of pot.lines) counts[productId] = (counts[productId] ?? 0) + count;
+  return counts;
+}
+
 /** How far a season misses what is wanted: pieces late by days, and pieces with the minimum cure only. */
 export function missOf({ pots }: Pick<Season, "pots">): { lateDays: number; late: number; minimum: number } {
   const sum = (is: Fit, of: (pot: SeasonPot) => number) => pots.reduce((all, pot) => all + (pot.is === is ? of(pot) : 0), 0);

@@ -1,4 +1,4 @@
-import { type DayRecord, dayRecord, planBatch, planningSettings, potsOf, type Scale, scalesFor, seasonOf, WeighOutError, workOfDay } from "@hearth/core";
+import { countsOn, type DayRecord, dayRecord, planBatch, potsOf, type Scale, scalesFor, seasonOf, WeighOutError, workOfDay } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { dayPlans } from "@/data/tables/plan";
@@ -22,10 +22,8 @@ export async function sheetsOfDay(db: Database, workshop: { id: string; timeZone
     .from(dayPlans)
     .where(and(eq(dayPlans.workshopId, workshop.id), eq(dayPlans.on, day)));
   const read = dayRecord.safeParse(row?.data);
-  const planned: Record<string, number> = {};
-  for (const pot of seasonOf(lines, products, settings, { now, zone: workshop.timeZone }).pots)
-    if (pot.day === day) for (const line of pot.lines) planned[line.productId] = (planned[line.productId] ?? 0) + line.count;
-  const { hands, burners, pitchers, pitcherMg, sparePpm } = planningSettings.parse(settings);
+  const planned = countsOn(seasonOf(lines, products, settings, { now, zone: workshop.timeZone }), day);
+  const { hands, burners, pitchers, pitcherMg, sparePpm } = settings;
   const record: DayRecord = read.success ? read.data : dayRecord.parse({ hands, burners, pitchers, pitcherMg, sparePpm, counts: planned });
   const { scales } = await scalesOf(db, workshop.id);
   const work = workOfDay(

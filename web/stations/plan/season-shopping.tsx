@@ -2,6 +2,7 @@
 
 import type { ToBuy } from "@hearth/core";
 import { useUnits } from "@/ui/units";
+import { WideTable } from "@/ui/wide-table";
 
 /** What has to be bought for what is planned, by when, in the packs in which it was bought last. */
 export function SeasonShopping({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolean }) {
@@ -16,38 +17,24 @@ export function SeasonShopping({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolea
         <p className="mt-2 text-soft">{drawn ? "Nothing: what is on the shelf is enough for all of it." : "Nothing is planned that takes anything."}</p>
       ) : (
         <>
-          {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by the keys */}
-          <section className="overflow-x-auto" aria-label="Shopping list, as a table" tabIndex={0}>
-            <table className="mt-2 w-full min-w-[560px] text-left">
-              <thead className="text-[14px] text-soft">
-                <tr>
-                  {["what", "missing", "by", "needed, on hand, promised", "packs", "about"].map((head) => (
-                    <th key={head} className="pr-4 font-normal">
-                      {head}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {toBuy.map((one) => (
-                  <tr key={one.id} className="border-t border-line align-baseline">
-                    <th scope="row" className="py-1 pr-4 font-semibold">
-                      {one.name}
-                    </th>
-                    <td className="figure pr-4 text-[22px] whitespace-nowrap">{amount(one, one.short)}</td>
-                    <td className="pr-4 whitespace-nowrap">{one.by ? units.onDay(one.by) : ""}</td>
-                    <td className="pr-4 text-[14px] text-soft">
-                      {amount(one, one.needed)}, {one.onHand === null ? "not tracked" : amount(one, one.onHand)}, {amount(one, one.promised)}
-                    </td>
-                    <td className="pr-4">
-                      {one.packs === null || !one.pack ? <span className="text-soft">never bought</span> : `${one.packs} × ${amount(one, one.pack.amount)}`}
-                    </td>
-                    <td className="figure text-[18px] whitespace-nowrap">{one.cost === null ? "" : units.money(one.cost)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </section>
+          <WideTable label="Shopping list, as a table" heads={["what", "missing", "by", "needed, on hand, promised", "packs", "about"]} least={560}>
+            {toBuy.map((one) => (
+              <tr key={one.id} className="border-t border-line align-baseline">
+                <th scope="row" className="py-1 pr-4 font-semibold">
+                  {one.name}
+                </th>
+                <td className="figure pr-4 text-[22px] whitespace-nowrap">{amount(one, one.short)}</td>
+                <td className="pr-4 whitespace-nowrap">{one.by ? units.onDay(one.by) : ""}</td>
+                <td className="pr-4 text-[14px] text-soft">
+                  {amount(one, one.needed)}, {one.onHand === null ? "not tracked" : amount(one, one.onHand)}, {amount(one, one.promised)}
+                </td>
+                <td className="pr-4">
+                  {one.packs === null || !one.pack ? <span className="text-soft">never bought</span> : `${one.packs} × ${amount(one, one.pack.amount)}`}
+                </td>
+                <td className="figure text-[18px] whitespace-nowrap">{one.cost === null ? "" : units.money(one.cost)}</td>
+              </tr>
+            ))}
+          </WideTable>
           <p className="mt-2 text-[15px]">
             {sum > 0 ? (
               <>

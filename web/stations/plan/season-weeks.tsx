@@ -3,6 +3,7 @@
 import { lostDay, type PlanningSettings, type Season, type SeasonProduct, type WantedLine, type Week, writeNumber } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { useUnits } from "@/ui/units";
+import { WideTable } from "@/ui/wide-table";
 
 /** Minutes as hours, to a tenth. */
 const hours = (minutes: number): string => writeNumber(minutes / 60, 1);
@@ -35,40 +36,26 @@ export function SeasonWeeks({ weeks, lines, products, settings, season, at }: We
   return (
     <section className="mt-8" aria-label="Weeks">
       <h2 className="border-b-[3px] border-ink pb-1">By weeks</h2>
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by the keys */}
-      <section className="overflow-x-auto" aria-label="Weeks, as a table" tabIndex={0}>
-        <table className="mt-2 w-full min-w-[520px] text-left">
-          <thead className="text-[14px] text-soft">
-            <tr>
-              {["week of", "pots", "pieces", "hands", "table, fullest day", "curing at its end"].map((head) => (
-                <th key={head} className="pr-4 font-normal">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {weeks.map((week) => (
-              <tr key={week.from} className="border-t border-line align-middle">
-                <th scope="row" className="py-2 pr-4 font-semibold whitespace-nowrap">
-                  {units.onDay(week.from)}
-                </th>
-                <td className="figure pr-4 text-[20px]">{week.pots}</td>
-                <td className="figure pr-4 text-[20px]">{week.jars}</td>
-                <td className="pr-4 text-[14px]">
-                  <Load {...week.hands} />
-                  {hours(week.hands.planned)} of {hours(week.hands.there)} h
-                </td>
-                <td className="pr-4 text-[14px]">
-                  <Load {...week.table} />
-                  {week.table.planned} of {week.table.there} places
-                </td>
-                <td className="figure text-[20px]">{week.rack}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </section>
+      <WideTable label="Weeks, as a table" heads={["week of", "pots", "pieces", "hands", "table, fullest day", "curing at its end"]} least={520}>
+        {weeks.map((week) => (
+          <tr key={week.from} className="border-t border-line align-middle">
+            <th scope="row" className="py-2 pr-4 font-semibold whitespace-nowrap">
+              {units.onDay(week.from)}
+            </th>
+            <td className="figure pr-4 text-[20px]">{week.pots}</td>
+            <td className="figure pr-4 text-[20px]">{week.jars}</td>
+            <td className="pr-4 text-[14px]">
+              <Load {...week.hands} />
+              {hours(week.hands.planned)} of {hours(week.hands.there)} h
+            </td>
+            <td className="pr-4 text-[14px]">
+              <Load {...week.table} />
+              {week.table.planned} of {week.table.there} places
+            </td>
+            <td className="figure text-[20px]">{week.rack}</td>
+          </tr>
+        ))}
+      </WideTable>
       <div className="unprinted mt-3 flex flex-wrap items-center gap-3 text-[15px]">
         <label htmlFor="lost-day" className="font-semibold">
           What slips if this day is lost?

@@ -1,4 +1,4 @@
-import { type DayRecord, dayAt, dayRecord, seasonOf } from "@hearth/core";
+import { countsOn, type DayRecord, dayAt, dayRecord, seasonOf } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { z } from "zod";
 import { dayPlans } from "@/data/tables/plan";
@@ -22,9 +22,7 @@ export default async function DayPage({ searchParams }: { searchParams: Promise<
       .where(and(eq(dayPlans.workshopId, workshop.id), eq(dayPlans.on, on))),
   ]);
   const { lines, products, settings, made } = season;
-  const planned: Record<string, number> = {};
-  for (const pot of seasonOf(lines, products, settings, { now, zone: workshop.timeZone }).pots)
-    if (pot.day === on) for (const line of pot.lines) planned[line.productId] = (planned[line.productId] ?? 0) + line.count;
+  const planned = countsOn(seasonOf(lines, products, settings, { now, zone: workshop.timeZone }), on);
   const read = dayRecord.safeParse(row?.data);
   const kept: DayRecord | null = read.success ? read.data : null;
   const bodies = new Map(made.map(({ product }) => [product.id, product.bodyId]));
