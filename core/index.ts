@@ -13,6 +13,7 @@ export * from "./day/pots";
 export * from "./day/ready";
 export * from "./day/record";
 export * from "./defects/defects";
+export { answerForecast, type ForecastAnswer, type ForecastRequest, forecastAnswer, forecastRequest } from "./forecast/forecast";
 export * from "./heat/range";
 export {
   CLOCK_TOLERANCE_MS,

@@ -103,6 +103,22 @@ test("a timetable is worked out in a thread of its own, while others are answere
   expect(await next.json()).toMatchObject({ makespan: 54, proved_optimal: true });
 });
 
+test("when a pot reaches a temperature is told with its interval, what never comes with the reason, and bad input by field", async ({ request }) => {
+  const readings = [85.2, 83.1, 81.2, 79.4, 87.6, 76.0].map((celsius, at) => ({ minute: at * 5, celsius }));
+  const answer = await request.post("/api/v1/forecast", { data: { ambient_c: 21, mass_g: 1_800, readings, targets_c: [60, 21] } });
+  expect(answer.status()).toBe(200);
+  const told = await answer.json();
+  expect(told.suspect_readings).toEqual([4]);
+  expect(told.targets[0].low).toBeLessThan(told.targets[0].minute);
+  expect(told.targets[0].minute).toBeLessThan(told.targets[0].high);
+  expect(told.targets[1]).toMatchObject({ celsius: 21, minute: null, reason: expect.stringContaining("never cools") });
+  const late = await request.post("/api/v1/forecast", { data: { ambient_c: 21, readings: [...readings].reverse(), targets_c: [60] } });
+  expect(late.status()).toBe(400);
+  expect((await late.json()).error.fields).toHaveProperty(["readings.1.minute"]);
+  const none = await request.post("/api/v1/forecast", { data: { ambient_c: 21, readings: [], targets_c: [] } });
+  expect(Object.keys((await none.json()).error.fields).sort()).toEqual(["readings", "targets_c"]);
+});
+
 test("an event may be sent twice, and a faulty one is told by field", async ({ request, workshop }) => {
   const path = `/api/workshops/${workshop}/batches/${demoId(8, 6)}/events`;
   const event = { id: v7(), kind: "note", happenedAt: "2026-03-14T14:19:00.000Z", personId: null, payload: { text: "Sent by another program" } };

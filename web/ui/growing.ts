@@ -1,6 +1,7 @@
 "use client";
 
 import { useEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 
 /** How many of so many are shown: a few more with each frame, so that none is held up by much that is new. */
 export function useGrowing(all: number, each: number): number {
@@ -12,6 +13,18 @@ export function useGrowing(all: number, each: number): number {
     return () => cancelAnimationFrame(frame);
   }, [most, all, each]);
   return most;
+}
+
+/** How many of a long list are shown until the rest is asked for; on paper all of it is. */
+export function useFirst(all: number, most: number): { shown: number; more: number; showAll: () => void } {
+  const [whole, setWhole] = useState(false);
+  useEffect(() => {
+    const print = () => flushSync(() => setWhole(true));
+    window.addEventListener("beforeprint", print);
+    return () => window.removeEventListener("beforeprint", print);
+  }, []);
+  const shown = whole ? all : Math.min(all, most);
+  return { shown, more: all - shown, showAll: () => setWhole(true) };
 }
 
 /** A function that stays the same from one drawing to the next, and does what the newest would. */

@@ -3,7 +3,7 @@
 import { type DayWork, type Process, type Readiness, writeDuration } from "@hearth/core";
 import Link from "next/link";
 import { memo } from "react";
-import { useGrowing } from "@/ui/growing";
+import { useFirst } from "@/ui/growing";
 import { useUnits } from "@/ui/units";
 import type { DayProduct } from "./day";
 
@@ -16,8 +16,8 @@ interface PotsProps {
   onGone: (key: string) => void;
 }
 
-/** So many pots are written with one frame. */
-const PER_FRAME = 10;
+/** So many pots are shown at first. */
+const MOST = 20;
 
 /** When a pot may be sold, and whether that is in time. */
 function Ready({ of }: { of: Readiness }) {
@@ -42,7 +42,7 @@ function Ready({ of }: { of: Readiness }) {
 /** What goes into each pot, when it may be sold, and what is done where one is lost. */
 export const DayPots = memo(function DayPots({ work, ready, products, gone, onGone }: PotsProps) {
   const units = useUnits();
-  const many = useGrowing(work.length, PER_FRAME);
+  const { shown, more, showAll } = useFirst(work.length, MOST);
   const start = ({ pot }: DayWork) => {
     const fill = pot.lines.flatMap((line) => {
       const body = products.find((one) => one.id === line.productId)?.bodyId;
@@ -54,13 +54,10 @@ export const DayPots = memo(function DayPots({ work, ready, products, gone, onGo
     <section aria-label="What goes into each pot">
       <h2 className="mt-6 border-b-[3px] border-ink pb-1">What goes into each pot</h2>
       <ul>
-        {work.slice(0, many).map((one) => {
+        {work.slice(0, shown).map((one) => {
           const { pot, setMinutes } = one;
           return (
-            <li
-              key={pot.key}
-              className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1 border-b border-line py-2 [contain-intrinsic-size:auto_140px] [content-visibility:auto]"
-            >
+            <li key={pot.key} className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1 border-b border-line py-2">
               <div className="min-w-0 flex-1 basis-[260px]">
                 pot {pot.number}, <strong>{pot.formulaName}</strong> <span className="figure text-[18px]">{units.bulk(pot.totalMg)}</span>
                 <span className="block text-[15px]">{pot.lines.map((line) => `${line.count} × ${line.name}`).join(", ")}</span>
@@ -79,6 +76,11 @@ export const DayPots = memo(function DayPots({ work, ready, products, gone, onGo
           );
         })}
       </ul>
+      {more > 0 ? (
+        <button type="button" className="press unprinted mt-3" onClick={showAll}>
+          Show {more} more
+        </button>
+      ) : null}
       {gone > 0 ? (
         <p className="mt-2 text-soft">
           {gone} {gone === 1 ? "pot was" : "pots were"} given up. Wax that scorched is not poured: what is left in the pitcher is kept apart and labelled.

@@ -3,7 +3,7 @@
 import type { Chore, DayRow } from "@hearth/core";
 import { memo, useMemo, useState } from "react";
 import { Field, useFields } from "@/forms/fields";
-import { useGrowing } from "@/ui/growing";
+import { useFirst } from "@/ui/growing";
 import { parseTimeOfDay } from "./day-rules";
 
 interface StepsProps {
@@ -19,8 +19,8 @@ interface StepsProps {
 }
 
 const NUDGE = 5;
-/** So many lines are written with one frame. */
-const PER_FRAME = 30;
+/** So many lines are shown at first. */
+const MOST = 80;
 
 /** Holds one step to a time: by minutes, or by the clock. */
 function Holding({
@@ -96,18 +96,18 @@ export const DaySteps = memo(function DaySteps({ rows, chores, clock, minuteOf, 
       })),
     ),
   ].sort((a, b) => a.start - b.start || a.end - b.end);
-  const many = useGrowing(list.length, PER_FRAME);
+  const { shown, more, showAll } = useFirst(list.length, MOST);
   return (
     <section className="mt-6" aria-label="Minute by minute">
       <h2 className="border-b-[3px] border-ink pb-1">Minute by minute</h2>
       <ol>
-        {list.slice(0, many).map((one) => {
+        {list.slice(0, shown).map((one) => {
           const { row, step } = one;
           const held = row !== null && isHeld(row.key, step.id);
           return (
             <li
               key={one.key}
-              className="grid [contain-intrinsic-size:auto_48px] [content-visibility:auto] grid-cols-[104px_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-line py-[2px] sm:grid-cols-[150px_220px_minmax(0,1fr)_auto]"
+              className="grid grid-cols-[104px_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-line py-[2px] sm:grid-cols-[150px_220px_minmax(0,1fr)_auto]"
               onPointerEnter={() => onLook(row?.key ?? null)}
               onPointerLeave={() => onLook(null)}
             >
@@ -142,6 +142,11 @@ export const DaySteps = memo(function DaySteps({ rows, chores, clock, minuteOf, 
           );
         })}
       </ol>
+      {more > 0 ? (
+        <button type="button" className="press unprinted mt-3" onClick={showAll}>
+          Show {more} more
+        </button>
+      ) : null}
     </section>
   );
 });

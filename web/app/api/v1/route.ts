@@ -1,4 +1,14 @@
-import { apiError, fillRequest, fillResponse, scaleRequest, scaleResponse, scheduleAnswer, scheduleRequest } from "@hearth/core";
+import {
+  apiError,
+  fillRequest,
+  fillResponse,
+  forecastAnswer,
+  forecastRequest,
+  scaleRequest,
+  scaleResponse,
+  scheduleAnswer,
+  scheduleRequest,
+} from "@hearth/core";
 import { z } from "zod";
 import { recordSchema } from "@/server/schemas";
 
@@ -32,6 +42,14 @@ export function GET(): Response {
         does: "A timetable for jobs whose steps need hands, burners and the like, with waits that have a least and a most. What cannot be is answered with the reason.",
         request: input(scheduleRequest),
         response: z.toJSONSchema(scheduleAnswer),
+        errors: { 400: z.toJSONSchema(apiError) },
+      },
+      {
+        method: "POST",
+        path: "/api/v1/forecast",
+        does: "When a pot reaches temperatures, with 80 % intervals, from its readings so far; readings that cannot belong to it are named and not used.",
+        request: input(forecastRequest),
+        response: z.toJSONSchema(forecastAnswer),
         errors: { 400: z.toJSONSchema(apiError) },
       },
     ],

@@ -1,0 +1,167 @@
+import { leastSquares } from "./least-squares";
+
+/** A reading of a pot: minutes on a clock of its own, and °C. */
+export interface PotReading {
+  minute: number;
+  celsius: number;
+}
+
+/**
+ * How an open pot cools: the excess over the room falls the faster the larger it is, a little more than in proportion, since natural
+ * convection (Newton's coefficient rising with the fourth root of the excess: McAdams, from memory) and radiation make it bend:
+ * d(excess)/dt = −rate · (excess / 40)^(1 + bend).
+ */
+export interface CoolingLaw {
+  /** °C above the room when the clock of the readings stands at `from`. */
+  excess: number;
+  from: number;
+  /** °C a minute at 40 °C above the room. */
+  rate: number;
+  /** 0 is Newton's law; about 0.25 is free convection alone. */
+  bend: number;
+}
+
+const AT = 40;
+
+/** °C above the room at a minute. */
+export function excessAt({ excess, from, rate, bend }: CoolingLaw, minute: number): number {
+  const passed = ((minute - from) * rate) / AT;
+  if (Math.abs(bend) < 1e-6) return excess * Math.exp(-passed);
+  const power = (excess / AT) ** -bend + bend * passed;
+  return power <= 0 ? Number.POSITIVE_INFINITY : AT * power ** (-1 / bend);
+}
+
+/** The minute at which the excess has fallen to a value; null where it is not above nothing. */
+export function minuteOf({ excess, from, rate, bend }: CoolingLaw, wanted: number): number | null {
+  if (wanted <= 0) return null;
+  const passed = Math.abs(bend) < 1e-6 ? Math.log(excess / wanted) : ((wanted / AT) ** -bend - (excess / AT) ** -bend) / bend;
+  return from + (passed * AT) / rate;
+}
+
+/**
+ * What is thought before anything was read: a kilogram in a metal pitcher falls by Newton's law with 85 minutes, like bodies with
+ * the third root of their mass (an assumption, no source), give or take a factor of 1.6; and it bends by 0.22, give or take 0.07.
+ */
+const USUAL_MINUTES = 85;
+const SPREAD_OF_RATE = 0.47;
+const USUAL_BEND = 0.22;
+const SPREAD_OF_BEND = 0.07;
+/** A reading of a stirred pot is off by about so much, °C: common practice, no source. */
+const USUAL_NOISE = 0.4;
+/** As if the usual noise had been seen in so many readings. */
+const WEIGHT_OF_NOISE = 4;
+
+export interface CoolingFit {
+  law: CoolingLaw;
+  /** Of excess, ln rate, bend. */
+  covariance: number[][];
+  /** °C, root of the mean square by which readings miss the law. */
+  noise: number;
+  /** Readings that were left out, by their place. */
+  suspects: number[];
+}
+
+const lawOf = (p: readonly number[], from: number): CoolingLaw => ({ excess: p[0] as number, from, rate: Math.exp(p[1] as number), bend: p[2] as number });
+
+function fitOnce(readings: readonly PotReading[], room: number, massG: number, noise: number): { law: CoolingLaw; covariance: number[][]; misses: number[] } {
+  const from = readings[0]?.minute ?? 0;
+  const rate = Math.log(AT / (USUAL_MINUTES * Math.cbrt(massG / 1_000)));
+  const first = Math.max(1, (readings[0]?.celsius ?? room) - room);
+  const misses = (p: readonly number[]) => readings.map((one) => excessAt(lawOf(p, from), one.minute) + room - one.celsius);
+  const { parameters, covariance } = leastSquares(
+    (p) => [
+      ...misses(p).map((one) => (Number.isFinite(one) ? one / noise : 1e6)),
+      ((p[1] as number) - rate) / SPREAD_OF_RATE,
+      ((p[2] as number) - USUAL_BEND) / SPREAD_OF_BEND,
+    ],
+    [first, rate, USUAL_BEND],
+  );
+  return { law: lawOf(parameters, from), covariance, misses: misses(parameters) };
+}
+
+const median = (of: readonly number[]): number => {
+  const sorted = [...of].sort((a, b) => a - b);
+  const middle = sorted.length >> 1;
+  return sorted.length % 2 ? (sorted[middle] as number) : ((sorted[middle - 1] as number) + (sorted[middle] as number)) / 2;
+};
+
+/** A reading further off than so many usual misses, and than so many °C, is asked about and not used. */
+const SUSPECT_MISSES = 4;
+const SUSPECT_CELSIUS = 1.5;
+
+/**
+ * The law that readings of one cooling follow, with what is known of the mass; what cannot belong to it is left out and named. One
+ * reading alone gives what is usual. Newest last, minutes rising.
+ */
+export function fitCooling(readings: readonly PotReading[], room: number, massG = 1_000): CoolingFit {
+  let kept = readings.map((_, at) => at);
+  for (;;) {
+    const used = kept.map((at) => readings[at] as PotReading);
+    const { misses } = fitOnce(used, room, massG, USUAL_NOISE);
+    const seen = misses.reduce((sum, one) => sum + one * one, 0);
+    const noise = Math.sqrt((seen + WEIGHT_OF_NOISE * USUAL_NOISE ** 2) / (Math.max(0, used.length - 2) + WEIGHT_OF_NOISE));
+    // The worst is taken out by what the others say of it.
+    let worst = -1;
+    let by = 0;
+    if (used.length >= 4)
+      for (const [n] of used.entries()) {
+        const others = used.filter((_, m) => m !== n);
+        const alone = fitOnce(others, room, massG, USUAL_NOISE);
+        const spread = Math.max(USUAL_NOISE / 1.5, 1.4826 * median(alone.misses.map(Math.abs)));
+        const one = used[n] as PotReading;
+        const miss = Math.abs(excessAt(alone.law, one.minute) + room - one.celsius);
+        // At the ends the law is guessed beyond what was read, so that more is allowed.
+        const allowed = n === 0 || n === used.length - 1 ? 1.6 : 1;
+        if (miss > allowed * Math.max(SUSPECT_CELSIUS, SUSPECT_MISSES * spread) && miss / spread > by) {
+          by = miss / spread;
+          worst = n;
+        }
+      }
+    if (worst >= 0 && kept.length > Math.max(3, readings.length * 0.6)) {
+      kept = kept.filter((_, n) => n !== worst);
+      continue;
+    }
+    const last = fitOnce(used, room, massG, noise);
+    return { law: last.law, covariance: last.covariance, noise, suspects: readings.flatMap((_, at) => (kept.includes(at) ? [] : [at])) };
+  }
+}
+
+export interface Reached {
+  minute: number;
+  /** Between these it lies in four of five cases. */
+  low: number;
+  high: number;
+}
+
+/** Of a normal distribution, four fifths lie within so many standard deviations (tables; 1.2816). */
+const FOUR_FIFTHS = 1.2816;
+/**
+ * No pot follows a law with three numbers to the letter: what the fit knows of itself is widened by a share of the time that is left,
+ * the more the less of it was read. Set on curves of another model: two bodies, radiation, noise.
+ */
+const OF_TIME_LEFT = 0.003;
+const OF_TIME_UNREAD = 0.035;
+
+/** When a pot reaches a temperature, with its 80 % interval; null where it never does. `now` is the minute from which time is left. */
+export function reachedAt({ law, covariance }: Pick<CoolingFit, "law" | "covariance">, room: number, celsius: number, now: number): Reached | null {
+  const at = minuteOf(law, celsius - room);
+  if (at === null || !Number.isFinite(at)) return null;
+  const p = [law.excess, Math.log(law.rate), law.bend];
+  const gradient = p.map((value, n) => {
+    const h = Math.max(1e-6, Math.abs(value) * 1e-5);
+    const moved = (by: number) =>
+      minuteOf(
+        lawOf(
+          p.map((one, m) => (m === n ? one + by : one)),
+          law.from,
+        ),
+        celsius - room,
+      ) ?? at;
+    return (moved(h) - moved(-h)) / (2 * h);
+  });
+  const variance = gradient.reduce((sum, a, i) => sum + gradient.reduce((all, b, j) => all + a * b * (covariance[i]?.[j] ?? 0), 0), 0);
+  const left = Math.max(0, at - now);
+  const off = left * (OF_TIME_LEFT + OF_TIME_UNREAD * Math.min(4, left / Math.max(3, now - law.from)));
+  const spread = FOUR_FIFTHS * Math.sqrt(Math.max(0, variance) + off ** 2);
+  return { minute: at, low: at - spread, high: at + spread };
+}

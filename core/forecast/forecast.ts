@@ -1,0 +1,125 @@
+import { z } from "zod";
+import { fitCooling, type PotReading, reachedAt } from "./cooling";
+import { heatedAt } from "./heating";
+
+const celsius = z.number().min(-50, "At least −50 °C.").max(400, "At most 400 °C.");
+
+/** What is known of a pot: readings on a clock of their own, in minutes, and the temperatures that are waited for. */
+export const forecastRequest = z
+  .object({
+    ambient_c: celsius.describe("the room, °C"),
+    mass_g: z.number().min(1, "At least 1 g.").max(100_000, "At most 100 kg.").optional().describe("what is in the pot; a kilogram where nothing is said"),
+    readings: z
+      .array(z.object({ minute: z.number().min(-100_000).max(1_000_000), celsius }))
+      .min(1, "At least one reading.")
+      .max(20_000, "At most 20000 readings."),
+    targets_c: z.array(celsius).min(1, "At least one temperature.").max(20, "At most 20 temperatures."),
+  })
+  .superRefine((value, context) => {
+    for (const [at, one] of value.readings.entries())
+      if (at > 0 && one.minute < (value.readings[at - 1]?.minute ?? 0))
+        context.addIssue({ code: "custom", path: ["readings", at, "minute"], message: "Readings stand in the order of their minutes." });
+  });
+export type ForecastRequest = z.output<typeof forecastRequest>;
+
+const minute = z.number().nullable();
+export const forecastAnswer = z.object({
+  targets: z.array(
+    z.object({
+      celsius: z.number(),
+      minute: minute.describe("when it is reached, on the readings' clock; when it was passed, where it was; null where it never is"),
+      low: minute.describe("in four of five cases not before"),
+      high: minute.describe("in four of five cases not after"),
+      reason: z.string().optional(),
+    }),
+  ),
+  fit: z.object({
+    state: z.enum(["cooling", "heating"]),
+    readings_used: z.number().int(),
+    noise_c: z.number().describe("°C, by which readings miss the law"),
+    rate_c_per_min: z.number().nullable().describe("°C a minute at 40 °C above the room"),
+    bend: z.number().nullable().describe("0: Newton's law; about 0.25: free convection"),
+  }),
+  suspect_readings: z.array(z.number().int()).describe("by their place, counted from 0: not used, to be looked at again"),
+});
+export type ForecastAnswer = z.output<typeof forecastAnswer>;
+
+/** A pot rises while its newest readings do, by more than they are off. */
+const RISES_BY = 1.5;
+/** Long rows of readings are thinned: a law of three numbers needs no more. */
+const MOST_FITTED = 240;
+
+/** The stretch that says how it goes on: from the warmest on where it cools, from the coolest before the end where it is heated. */
+function stretchOf(readings: readonly PotReading[]): { from: number; heating: boolean } {
+  const last = readings.length - 1;
+  const newest = readings[last] as PotReading;
+  let low = last;
+  while (low > 0 && (readings[low - 1] as PotReading).celsius <= (readings[low] as PotReading).celsius + 0.3) low--;
+  if (newest.celsius - (readings[low] as PotReading).celsius >= RISES_BY && last - low >= Math.min(2, last)) return { from: low, heating: true };
+  // One reading that is too warm is no turn: the second warmest near it has to agree.
+  let top = 0;
+  for (let at = 1; at <= last; at++) if ((readings[at] as PotReading).celsius > (readings[top] as PotReading).celsius) top = at;
+  const next = readings[top + 1];
+  const sharp =
+    next !== undefined &&
+    top > 0 &&
+    (readings[top] as PotReading).celsius - next.celsius > 6 &&
+    (readings[top] as PotReading).celsius - (readings[top - 1] as PotReading).celsius > 6;
+  return { from: sharp ? 0 : top, heating: false };
+}
+
+/** When it passed a temperature between two of its readings, newest crossing first; null where it did not. */
+function passedAt(readings: readonly PotReading[], wanted: number): number | null {
+  for (let at = readings.length - 1; at > 0; at--) {
+    const [a, b] = [readings[at - 1] as PotReading, readings[at] as PotReading];
+    if ((a.celsius - wanted) * (b.celsius - wanted) <= 0 && a.celsius !== b.celsius)
+      return a.minute + ((a.celsius - wanted) / (a.celsius - b.celsius)) * (b.minute - a.minute);
+  }
+  return null;
+}
+
+const tenth = (value: number): number => Math.round(value * 100) / 100;
+
+/** When a pot reaches temperatures, from its readings so far. Minutes on the clock of the readings. */
+export function answerForecast({ ambient_c: room, mass_g: massG = 1_000, readings, targets_c: targets }: ForecastRequest): ForecastAnswer {
+  const { from, heating } = stretchOf(readings);
+  const mine = readings.slice(from);
+  const every = Math.max(1, Math.ceil(mine.length / MOST_FITTED));
+  const places = mine.flatMap((_, at) => (at % every === 0 || at === mine.length - 1 ? [at] : []));
+  const used = places.map((at) => mine[at] as PotReading);
+  const newest = readings.at(-1) as PotReading;
+  const fit = heating ? null : fitCooling(used, room, massG);
+  const suspects = fit?.suspects.map((at) => from + (places[at] as number)) ?? [];
+  const kept = readings.filter((_, at) => !suspects.includes(at));
+  const now = newest.minute;
+  const here = kept.at(-1)?.celsius ?? newest.celsius;
+  let noise = fit?.noise ?? 0;
+  const told = targets.map((celsius): ForecastAnswer["targets"][number] => {
+    const passed = heating ? here >= celsius : here <= celsius;
+    if (passed) {
+      const at = passedAt(kept, celsius);
+      return at === null
+        ? { celsius, minute: null, low: null, high: null, reason: `It was ${heating ? "above" : "below"} ${celsius} °C already when it was first read.` }
+        : { celsius, minute: tenth(at), low: tenth(at), high: tenth(at) };
+    }
+    if (!heating && celsius <= room)
+      return { celsius, minute: null, low: null, high: null, reason: `It never cools to ${celsius} °C: the room has ${room} °C.` };
+    const reached = heating ? heatedAt(used, celsius, now) : fit && reachedAt(fit, room, celsius, now);
+    if (!reached) return { celsius, minute: null, low: null, high: null, reason: `With this heat it does not come to ${celsius} °C.` };
+    if (![reached.minute, reached.low, reached.high].every(Number.isFinite))
+      return { celsius, minute: null, low: null, high: null, reason: `When it comes to ${celsius} °C cannot be foreseen from these readings.` };
+    if ("noise" in reached) noise = reached.noise as number;
+    return { celsius, minute: tenth(Math.max(now, reached.minute)), low: tenth(Math.max(now, reached.low)), high: tenth(Math.max(now, reached.high)) };
+  });
+  return {
+    targets: told,
+    fit: {
+      state: heating ? "heating" : "cooling",
+      readings_used: used.length - suspects.length,
+      noise_c: tenth(noise),
+      rate_c_per_min: fit ? tenth(fit.law.rate) : null,
+      bend: fit ? tenth(fit.law.bend) : null,
+    },
+    suspect_readings: suspects,
+  };
+}

@@ -1,0 +1,63 @@
+import type { PotReading, Reached } from "./cooling";
+import { leastSquares } from "./least-squares";
+
+/** A pot on the heat rises towards what its burner would bring it to: the rise slows as it comes nearer. */
+interface HeatingLaw {
+  celsius: number;
+  from: number;
+  /** °C that it would come to. */
+  towards: number;
+  /** Minutes in which the distance falls to a third. */
+  minutes: number;
+}
+
+/** What is thought before anything was read: towards 120 °C, give or take 35, in half an hour, give or take a factor of two. Assumptions, no source. */
+const TOWARDS = { usual: 120, spread: 35 };
+const MINUTES = { usual: 30, spread: 0.7 };
+const NOISE = 0.8;
+const FOUR_FIFTHS = 1.2816;
+/** Heat that is turned up or down, or lumps that still melt, bend it: so much of the time that is left. */
+const OF_TIME_LEFT = 0.12;
+
+const lawOf = (p: readonly number[], from: number): HeatingLaw => ({
+  celsius: p[0] as number,
+  from,
+  towards: p[1] as number,
+  minutes: Math.exp(p[2] as number),
+});
+const celsiusAt = ({ celsius, from, towards, minutes }: HeatingLaw, minute: number): number =>
+  towards - (towards - celsius) * Math.exp(-(minute - from) / minutes);
+const minuteOf = ({ celsius, from, towards, minutes }: HeatingLaw, wanted: number): number | null =>
+  wanted >= towards ? null : from + minutes * Math.log((towards - celsius) / (towards - wanted));
+
+/** When a pot that is being heated reaches a temperature, with its 80 % interval; null where it never would. */
+export function heatedAt(readings: readonly PotReading[], wanted: number, now: number): (Reached & { noise: number }) | null {
+  const from = readings[0]?.minute ?? 0;
+  const misses = (p: readonly number[]) => readings.map((one) => celsiusAt(lawOf(p, from), one.minute) - one.celsius);
+  const { parameters, covariance } = leastSquares(
+    (p) => [
+      ...misses(p).map((one) => one / NOISE),
+      ((p[1] as number) - TOWARDS.usual) / TOWARDS.spread,
+      ((p[2] as number) - Math.log(MINUTES.usual)) / MINUTES.spread,
+    ],
+    [readings[0]?.celsius ?? 20, TOWARDS.usual, Math.log(MINUTES.usual)],
+  );
+  const minute = minuteOf(lawOf(parameters, from), wanted);
+  if (minute === null || !Number.isFinite(minute)) return null;
+  const gradient = parameters.map((value, n) => {
+    const h = Math.max(1e-5, Math.abs(value) * 1e-5);
+    const moved = (by: number) =>
+      minuteOf(
+        lawOf(
+          parameters.map((one, m) => (m === n ? one + by : one)),
+          from,
+        ),
+        wanted,
+      ) ?? minute;
+    return (moved(h) - moved(-h)) / (2 * h);
+  });
+  const variance = gradient.reduce((sum, a, i) => sum + gradient.reduce((all, b, j) => all + a * b * (covariance[i]?.[j] ?? 0), 0), 0);
+  const spread = FOUR_FIFTHS * Math.sqrt(Math.max(0, variance) + (OF_TIME_LEFT * Math.max(0, minute - now)) ** 2);
+  const rms = Math.sqrt(misses(parameters).reduce((sum, one) => sum + one * one, 0) / Math.max(1, readings.length));
+  return { minute, low: minute - spread, high: minute + spread, noise: rms };
+}
