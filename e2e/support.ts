@@ -1,4 +1,4 @@
-import { readFileSync, writeFileSync } from "node:fs";
+import { readFileSync, renameSync, writeFileSync } from "node:fs";
 import { type BrowserContext, test as base, expect, type Locator, type Page } from "@playwright/test";
 import { FROZEN } from "../tools/shots";
 
@@ -8,9 +8,12 @@ const clockFile = () => {
   return file;
 };
 
-/** Sets the workshop's clock; the interface shows it at the next load. */
+/** Sets the workshop's clock; the interface shows it at the next load. Whole at once: the server may read it at any moment. */
 export const setClock = (iso: string): void => {
-  if (readFileSync(clockFile(), "utf8") !== iso) writeFileSync(clockFile(), iso);
+  const file = clockFile();
+  if (readFileSync(file, "utf8") === iso) return;
+  writeFileSync(`${file}.next`, iso);
+  renameSync(`${file}.next`, file);
 };
 
 /** Moves the workshop's clock on, in hours. */

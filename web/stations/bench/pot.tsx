@@ -120,12 +120,9 @@ export function Pot(props: BatchProps) {
       title={`Pot ${props.batch.number}: ${batch.title}`}
       lead={`${plan.products.map((one) => `${one.count} × ${one.name}`).join(", ")} · ${plan.pots.map((one) => units.g(one.totalMg, one.components[0]?.scale.resolutionUg ?? null)).join(" + ")} · ${plan.process.name}`}
       actions={
-        <>
-          <PaperLinks batchId={props.batch.id} />
-          <Link className="press" href={`/records/${props.batch.id}`}>
-            Record
-          </Link>
-        </>
+        <Link className="press" href={`/records/${props.batch.id}`}>
+          Record
+        </Link>
       }
       side={
         <>
@@ -143,6 +140,9 @@ export function Pot(props: BatchProps) {
           {facts.over.since === null ? <CeilingAlarm batch={batch} /> : null}
           <PotStrip parts={plan.pots[pot]?.components ?? []} resolutionUg={null} height={34} />
           <GiveUp batch={batch} batchId={props.batch.id} />
+          <section aria-label="On paper" className="unprinted flex flex-wrap gap-2">
+            <PaperLinks batchId={props.batch.id} />
+          </section>
         </>
       }
     >
