@@ -3,7 +3,7 @@
 import { type DayWork, type Process, type Readiness, writeDuration } from "@hearth/core";
 import Link from "next/link";
 import { memo } from "react";
-import { useFirst } from "@/ui/growing";
+import { useFirst, useGrowing } from "@/ui/growing";
 import { useUnits } from "@/ui/units";
 import type { DayProduct } from "./day";
 
@@ -16,6 +16,8 @@ interface PotsProps {
   onGone: (key: string) => void;
 }
 
+/** So many are written with one frame. */
+const PER_FRAME = 4;
 /** So many pots are shown at first. */
 const MOST = 20;
 
@@ -43,6 +45,7 @@ function Ready({ of }: { of: Readiness }) {
 export const DayPots = memo(function DayPots({ work, ready, products, gone, onGone }: PotsProps) {
   const units = useUnits();
   const { shown, more, showAll } = useFirst(work.length, MOST);
+  const drawn = useGrowing(shown, PER_FRAME);
   const start = ({ pot }: DayWork) => {
     const fill = pot.lines.flatMap((line) => {
       const body = products.find((one) => one.id === line.productId)?.bodyId;
@@ -54,7 +57,7 @@ export const DayPots = memo(function DayPots({ work, ready, products, gone, onGo
     <section aria-label="What goes into each pot">
       <h2 className="mt-6 border-b-[3px] border-ink pb-1">What goes into each pot</h2>
       <ul>
-        {work.slice(0, shown).map((one) => {
+        {work.slice(0, drawn).map((one) => {
           const { pot, setMinutes } = one;
           return (
             <li key={pot.key} className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1 border-b border-line py-2">

@@ -3,7 +3,7 @@
 import type { Chore, DayRow } from "@hearth/core";
 import { memo, useMemo, useState } from "react";
 import { Field, useFields } from "@/forms/fields";
-import { useFirst } from "@/ui/growing";
+import { useFirst, useGrowing } from "@/ui/growing";
 import { parseTimeOfDay } from "./day-rules";
 
 interface StepsProps {
@@ -19,6 +19,8 @@ interface StepsProps {
 }
 
 const NUDGE = 5;
+/** So many are written with one frame. */
+const PER_FRAME = 16;
 /** So many lines are shown at first. */
 const MOST = 80;
 
@@ -97,11 +99,12 @@ export const DaySteps = memo(function DaySteps({ rows, chores, clock, minuteOf, 
     ),
   ].sort((a, b) => a.start - b.start || a.end - b.end);
   const { shown, more, showAll } = useFirst(list.length, MOST);
+  const drawn = useGrowing(shown, PER_FRAME);
   return (
     <section className="mt-6" aria-label="Minute by minute">
       <h2 className="border-b-[3px] border-ink pb-1">Minute by minute</h2>
       <ol>
-        {list.slice(0, shown).map((one) => {
+        {list.slice(0, drawn).map((one) => {
           const { row, step } = one;
           const held = row !== null && isHeld(row.key, step.id);
           return (
