@@ -41,7 +41,7 @@ const TOP = 26;
 const LEFT = 150;
 const HEATS = 150;
 /** So many pots are drawn with one frame. */
-const PER_FRAME = 8;
+const PER_FRAME = 3;
 const NONE: never[] = [];
 
 /** The hours to write: whole ones, or parts where there is room for them. */
@@ -153,22 +153,27 @@ const PotLine = memo(function PotLine({ row, hours, breaks, back, begin, onMove,
  * waits; above them the hands of all together, in which nothing may lie on anything; below them who has which burner and pitcher, and how
  * warm every pot is, all on one clock.
  */
-export const Timetable = memo(function Timetable({
-  rows,
-  begin,
-  lit,
-  label,
-  chores = NONE,
-  breaks = NONE,
-  lanes = NONE,
-  heats = NONE,
-  onMove,
-}: TimetableProps) {
+export const Timetable = memo(function Timetable(props: TimetableProps) {
+  const { rows, begin, lit, label, breaks = NONE, onMove } = props;
   const units = useUnits();
   const { ref, width } = useWidth<HTMLDivElement>(900);
-  const many = useGrowing(rows.length, PER_FRAME);
+  const stages = [
+    rows.length,
+    Math.ceil((props.lanes ?? NONE).length / 2),
+    Math.ceil((props.heats ?? NONE).length / 2),
+    Math.ceil((props.chores ?? NONE).length / 4),
+  ] as const;
+  const grown = useGrowing(
+    stages.reduce((sum, one) => sum + one, 0),
+    PER_FRAME,
+  );
+  const upTo = (stage: number) => Math.max(0, grown - stages.slice(0, stage).reduce((sum, one) => sum + one, 0));
+  const many = Math.min(rows.length, grown);
+  const lanes = (props.lanes ?? NONE).slice(0, upTo(1) * 2);
+  const heats = (props.heats ?? NONE).slice(0, upTo(2) * 2);
+  const chores = (props.chores ?? NONE).slice(0, upTo(3) * 4);
   const left = width < 620 ? 86 : LEFT;
-  const first = Math.min(0, ...chores.flatMap((one) => one.parts.map((part) => part.start)));
+  const first = Math.min(0, ...(props.chores ?? NONE).flatMap((one) => one.parts.map((part) => part.start)));
   const last = Math.max(30, ...rows.flatMap((row) => row.steps.map((step) => step.end)));
   const scale = { first, last, left, width };
   const { x, wide } = scaleOf(scale);
@@ -220,7 +225,7 @@ export const Timetable = memo(function Timetable({
             />
           )),
         )}
-        {rows.flatMap((row) =>
+        {rows.slice(0, many).flatMap((row) =>
           row.steps
             .filter((step) => step.hands && step.end > step.start)
             .map((step) => (

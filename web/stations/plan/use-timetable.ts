@@ -8,7 +8,7 @@ import type { Told } from "@/workers/timetable";
 const PAUSE_MS = 300;
 
 /** Better timetables are shown so often at most. */
-const EVERY_MS = 1_000;
+const EVERY_MS = 2_000;
 
 export type Timetabled = { is: "none" } | { is: "looking" | "done"; of: ScheduleRequest; answer: ScheduleAnswer | null } | { is: "failed"; message: string };
 
