@@ -17,7 +17,7 @@ import { lots } from "../web/data/tables/stock";
 import { appendEvent } from "../web/server/append";
 import { openBatches, readBatch } from "../web/server/batches";
 import { batchSheets, jarTags } from "../web/server/paper/sheets";
-import { readPlanNews, readSeason, readSupplies } from "../web/server/season";
+import { ALL_OTHERS, readPlanNews, readSeason, readSupplies } from "../web/server/season";
 import { countPoured, renewCalendar, saveDay, savePlanning, saveWanted, takeOff } from "../web/server/season-commands";
 import { STARTED } from "../web/testing/stored-batch";
 import { here, inStoredWorkshop, stored, test, value, workshopId } from "../web/testing/stored-workshop";
@@ -212,7 +212,7 @@ describe("a day that was kept", () => {
     expect(sheets).toHaveLength(3);
     const [key] = workOfDay(
       dayRecord.parse({ counts }),
-      (await readSeason(test.db, shop, true)).products.map((one) => ({ ...one, productId: one.id })),
+      (await readSeason(test.db, shop, ALL_OTHERS)).products.map((one) => ({ ...one, productId: one.id })),
     ).map((one) => one.pot.key);
     value(await saveDay(shop.place, { on: "2026-05-09", data: { counts, gone: { [key ?? ""]: 30 } }, version: 1 }));
     expect((await readPaper(await daySheet(asked("/x"), { params }))).pages).toBe(2);

@@ -78,4 +78,7 @@ test("a day at the pots: what is to be made becomes pots and a timetable in whic
   await expect(count("Hay loft, squat tumbler")).toHaveValue("8");
   await expect(page.getByLabel("Begin at")).toHaveValue("10:00");
   await expect(day.getByRole("heading", { name: "4 pots" })).toBeVisible();
+  // And goes on from there: what is typed now counts, not what was kept.
+  await count("Hay loft, squat tumbler").fill("16");
+  await expect(day.getByRole("heading", { name: "5 pots" })).toBeVisible();
 });

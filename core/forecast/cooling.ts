@@ -1,3 +1,4 @@
+import { halfInterval } from "./interval";
 import { leastSquares } from "./least-squares";
 
 /** A reading of a pot: minutes on a clock of its own, and °C. */
@@ -133,8 +134,6 @@ export interface Reached {
   high: number;
 }
 
-/** Of a normal distribution, four fifths lie within so many standard deviations (tables; 1.2816). */
-const FOUR_FIFTHS = 1.2816;
 /**
  * No pot follows a law with three numbers to the letter: what the fit knows of itself is widened by a share of the time that is left,
  * the more the less of it was read. Set on curves of another model: two bodies, radiation, noise.
@@ -147,21 +146,8 @@ export function reachedAt({ law, covariance }: Pick<CoolingFit, "law" | "covaria
   const at = minuteOf(law, celsius - room);
   if (at === null || !Number.isFinite(at)) return null;
   const p = [law.excess, Math.log(law.rate), law.bend];
-  const gradient = p.map((value, n) => {
-    const h = Math.max(1e-6, Math.abs(value) * 1e-5);
-    const moved = (by: number) =>
-      minuteOf(
-        lawOf(
-          p.map((one, m) => (m === n ? one + by : one)),
-          law.from,
-        ),
-        celsius - room,
-      ) ?? at;
-    return (moved(h) - moved(-h)) / (2 * h);
-  });
-  const variance = gradient.reduce((sum, a, i) => sum + gradient.reduce((all, b, j) => all + a * b * (covariance[i]?.[j] ?? 0), 0), 0);
   const left = Math.max(0, at - now);
   const off = left * (OF_TIME_LEFT + OF_TIME_UNREAD * Math.min(4, left / Math.max(3, now - law.from)));
-  const spread = FOUR_FIFTHS * Math.sqrt(Math.max(0, variance) + off ** 2);
+  const spread = halfInterval((other) => minuteOf(lawOf(other, law.from), celsius - room), p, covariance, off);
   return { minute: at, low: at - spread, high: at + spread };
 }

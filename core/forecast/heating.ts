@@ -1,4 +1,5 @@
 import type { PotReading, Reached } from "./cooling";
+import { halfInterval } from "./interval";
 import { leastSquares } from "./least-squares";
 
 /** A pot on the heat rises towards what its burner would bring it to: the rise slows as it comes nearer. */
@@ -15,7 +16,6 @@ interface HeatingLaw {
 const TOWARDS = { usual: 120, spread: 35 };
 const MINUTES = { usual: 30, spread: 0.7 };
 const NOISE = 0.8;
-const FOUR_FIFTHS = 1.2816;
 /** Heat that is turned up or down, or lumps that still melt, bend it: so much of the time that is left. */
 const OF_TIME_LEFT = 0.12;
 
@@ -44,20 +44,7 @@ export function heatedAt(readings: readonly PotReading[], wanted: number, now: n
   );
   const minute = minuteOf(lawOf(parameters, from), wanted);
   if (minute === null || !Number.isFinite(minute)) return null;
-  const gradient = parameters.map((value, n) => {
-    const h = Math.max(1e-5, Math.abs(value) * 1e-5);
-    const moved = (by: number) =>
-      minuteOf(
-        lawOf(
-          parameters.map((one, m) => (m === n ? one + by : one)),
-          from,
-        ),
-        wanted,
-      ) ?? minute;
-    return (moved(h) - moved(-h)) / (2 * h);
-  });
-  const variance = gradient.reduce((sum, a, i) => sum + gradient.reduce((all, b, j) => all + a * b * (covariance[i]?.[j] ?? 0), 0), 0);
-  const spread = FOUR_FIFTHS * Math.sqrt(Math.max(0, variance) + (OF_TIME_LEFT * Math.max(0, minute - now)) ** 2);
+  const spread = halfInterval((other) => minuteOf(lawOf(other, from), wanted), parameters, covariance, OF_TIME_LEFT * Math.max(0, minute - now));
   const rms = Math.sqrt(misses(parameters).reduce((sum, one) => sum + one * one, 0) / Math.max(1, readings.length));
   return { minute, low: minute - spread, high: minute + spread, noise: rms };
 }

@@ -49,8 +49,6 @@ export interface SeasonPot extends DayPot {
   untested: boolean;
   handsMinutes: number;
   burnerMinutes: number;
-  /** From its first act to its last where nothing stands in its way. */
-  spanMinutes: number;
   /** Days on which its pieces take places on the table, from the day of pouring. */
   setDays: number;
 }
@@ -268,7 +266,6 @@ export function seasonOf(
         untested: inIt.some(({ product }) => !product.tested),
         handsMinutes: sum((n) => steps[n]?.hands ?? false) + chores.reduce((all, one) => all + one.minutes, 0),
         burnerMinutes: sum((n) => steps[n]?.heats ?? false),
-        spanMinutes: job.steps.reduce((all, step, n) => all + step.minutes + (n < job.steps.length - 1 ? step.wait.min : 0), 0),
         setDays: Math.max(1, Math.ceil(times.set / DAY)),
       });
     }

@@ -1,7 +1,9 @@
 import {
   billOf,
   type ChosenProduct,
+  type DayRecord,
   dayAt,
+  dayRecord,
   drawOfPiece,
   type FormulaSpec,
   gathered,
@@ -21,15 +23,16 @@ import {
 import { and, asc, desc, eq, inArray } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
-import { planning, wanted } from "@/data/tables/plan";
+import { dayPlans, planning, wanted } from "@/data/tables/plan";
 import { lots } from "@/data/tables/stock";
 import { byKind } from "./by-kind";
 import { listProducts, newestSpecs, type Product } from "./products";
 import { readFewOf, readStocks, type Shelf } from "./shelf";
 
 const MOST_LINES = 2_000;
-/** So many products that are not wanted are looked at for what could be made in their stead. */
-const MOST_OTHERS = 60;
+/** So many products that are not wanted are looked at for what could be made in their stead; and no product is left out. */
+export const SOME_OTHERS = 60;
+export const ALL_OTHERS = Number.POSITIVE_INFINITY;
 
 /** A line of the list as the workshop keeps it. */
 export interface WantedRow extends WantedLine {
@@ -48,6 +51,16 @@ export async function readPlanning(
   const [row] = await db.select().from(planning).where(eq(planning.workshopId, workshopId));
   const read = planningSettings.safeParse(row?.settings ?? {});
   return { settings: read.success ? read.data : planningSettings.parse({}), calendarKey: row?.calendarKey ?? null, version: row?.version ?? 0 };
+}
+
+/** A day as it was left, and how often it was written; null where nobody has planned it. */
+export async function readDay(db: Database, workshopId: string, on: string): Promise<{ kept: DayRecord | null; version: number }> {
+  const [row] = await db
+    .select()
+    .from(dayPlans)
+    .where(and(eq(dayPlans.workshopId, workshopId), eq(dayPlans.on, on)));
+  const read = dayRecord.safeParse(row?.data);
+  return { kept: read.success ? read.data : null, version: row?.version ?? 0 };
 }
 
 /** What is wanted, the day it is wanted first; stock without a day last. */
@@ -101,15 +114,15 @@ const forSeason = ({ product, spec, body }: Made): SeasonProduct => ({
   wicked: product.wickId !== null,
 });
 
-/** All that a season is planned from. `choices` are all products by name, to be wanted; `whole` looks at every one of them, and not only at some that are not wanted. */
-export async function readSeason(db: Database, workshop: { id: string; timeZone: string }, whole = false) {
+/** All that a season is planned from. `choices` are all products by name, to be wanted; of those that are not wanted, so many are looked at too. */
+export async function readSeason(db: Database, workshop: { id: string; timeZone: string }, others = 0) {
   const all = (await listProducts(db, workshop.id)).filter((one) => !one.putAway);
   const [lines, { settings, version, calendarKey }] = await Promise.all([
     listWanted(db, workshop.id, new Map(all.map((one) => [one.id, one.name]))),
     readPlanning(db, workshop.id),
   ]);
   const asked = new Set(lines.map((one) => one.productId));
-  const looked = [...all.filter((one) => asked.has(one.id)), ...all.filter((one) => !asked.has(one.id)).slice(0, whole ? MOST_LINES : MOST_OTHERS)];
+  const looked = [...all.filter((one) => asked.has(one.id)), ...all.filter((one) => !asked.has(one.id)).slice(0, others)];
   const specs = await newestSpecs(
     db,
     workshop.id,

@@ -78,6 +78,32 @@ function Ground({ hours, breaks, height, ...scale }: Scale & { hours: readonly n
   );
 }
 
+/** The number of a pot in the middle of a stretch, where there is room for it. */
+function Numbered({
+  n,
+  from,
+  to,
+  y,
+  size,
+  bold = false,
+  colour,
+}: {
+  n: number;
+  from: number;
+  to: number;
+  y: number;
+  size: number;
+  bold?: boolean;
+  colour: string;
+}) {
+  if (to - from <= 9 + 8 * String(n).length) return null;
+  return (
+    <text x={(from + to) / 2} y={y} dy="0.35em" textAnchor="middle" fontSize={size} {...(bold ? { fontWeight: 700 } : {})} fill={colour} className="figure">
+      {n}
+    </text>
+  );
+}
+
 interface PotLineProps extends Scale {
   row: TimetableRow;
   hours: readonly number[];
@@ -231,20 +257,7 @@ export const Timetable = memo(function Timetable(props: TimetableProps) {
             .map((step) => (
               <g key={`${row.key}${step.id}`} opacity={lit && lit !== row.key ? 0.25 : 1}>
                 <rect x={x(step.start)} width={wide(step.start, step.end)} y={hands - 12} height={24} fill="var(--color-ink)" />
-                {x(step.end) - x(step.start) > 9 + 8 * String(row.number).length ? (
-                  <text
-                    x={(x(step.start) + x(step.end)) / 2}
-                    y={hands}
-                    dy="0.35em"
-                    textAnchor="middle"
-                    fontSize={14}
-                    fontWeight={700}
-                    fill="var(--color-sheet)"
-                    className="figure"
-                  >
-                    {row.number}
-                  </text>
-                ) : null}
+                <Numbered n={row.number} from={x(step.start)} to={x(step.end)} y={hands} size={14} bold colour="var(--color-sheet)" />
               </g>
             )),
         )}
@@ -274,19 +287,7 @@ export const Timetable = memo(function Timetable(props: TimetableProps) {
                       stroke="var(--color-ink)"
                       strokeWidth={1}
                     />
-                    {x(one.end) - x(one.start) > 9 + 8 * String(one.number).length ? (
-                      <text
-                        x={(x(one.start) + x(one.end)) / 2}
-                        y={middle}
-                        dy="0.35em"
-                        textAnchor="middle"
-                        fontSize={13}
-                        fill="var(--color-ink)"
-                        className="figure"
-                      >
-                        {one.number}
-                      </text>
-                    ) : null}
+                    <Numbered n={one.number} from={x(one.start)} to={x(one.end)} y={middle} size={13} colour="var(--color-ink)" />
                   </g>
                 ))}
               </g>

@@ -1,9 +1,7 @@
 import { countsOn, type DayRecord, dayRecord, planBatch, potsOf, type Scale, scalesFor, seasonOf, WeighOutError, workOfDay } from "@hearth/core";
-import { and, eq } from "drizzle-orm";
 import type { Database } from "@/data/client";
-import { dayPlans } from "@/data/tables/plan";
 import { listInstruments } from "../batches";
-import { readSeason } from "../season";
+import { ALL_OTHERS, readDay, readSeason } from "../season";
 import type { SheetOf } from "./sheets";
 
 /** The scales of a workshop, and what each takes. */
@@ -16,34 +14,30 @@ export async function scalesOf(db: Database, workshopId: string): Promise<{ scal
 
 /** The pots of a day as sheets: as the day was kept, or else as the plan puts them there. What works several pots at once is left to its own plan. */
 export async function sheetsOfDay(db: Database, workshop: { id: string; timeZone: string }, day: string, now: string, origin: string): Promise<SheetOf[]> {
-  const { lines, products, settings, made, shelf } = await readSeason(db, workshop, true);
-  const [row] = await db
-    .select()
-    .from(dayPlans)
-    .where(and(eq(dayPlans.workshopId, workshop.id), eq(dayPlans.on, day)));
-  const read = dayRecord.safeParse(row?.data);
+  const [{ lines, products, settings, made, shelf }, { kept }] = await Promise.all([readSeason(db, workshop, ALL_OTHERS), readDay(db, workshop.id, day)]);
   const planned = countsOn(seasonOf(lines, products, settings, { now, zone: workshop.timeZone }), day);
   const { hands, burners, pitchers, pitcherMg, sparePpm } = settings;
-  const record: DayRecord = read.success ? read.data : dayRecord.parse({ hands, burners, pitchers, pitcherMg, sparePpm, counts: planned });
+  const record: DayRecord = kept ?? dayRecord.parse({ hands, burners, pitchers, pitcherMg, sparePpm, counts: planned });
   const { scales } = await scalesOf(db, workshop.id);
   const work = workOfDay(
     record,
     products.map((one) => ({ ...one, productId: one.id })),
   );
   return work.flatMap(({ pot }): SheetOf[] => {
-    const spec = made.find((one) => one.product.formulaId === pot.formulaId)?.spec;
+    const formula = made.find((one) => one.product.formulaId === pot.formulaId);
     const wanted = pot.lines.flatMap((line) => {
       const body = made.find((one) => one.product.id === line.productId)?.body;
       return body ? [{ ...body, count: line.count }] : [];
     });
     const used = scalesFor(scales, pot.totalMg / 10);
-    if (!spec || !used || wanted.length === 0 || potsOf(spec.process.acts) > 1) return [];
+    if (!formula || !used || wanted.length === 0 || potsOf(formula.spec.process.acts) > 1) return [];
+    const { spec, product } = formula;
     const query = `formula=${pot.formulaId}&fill=${wanted.map((one) => `${one.id}:${one.count}`).join(",")}`;
     try {
       const plan = planBatch(
         {
           process: spec.process,
-          pots: [{ name: pot.formulaName.replace(/, \d+ of \d+$/, ""), number: 1, spec }],
+          pots: [{ name: product.formulaName, number: 1, spec }],
           products: wanted,
           sparePpm: record.sparePpm,
           pitcherMg: record.pitcherMg,

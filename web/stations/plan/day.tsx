@@ -70,12 +70,11 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
   const today = dayAt(now, units.zone);
   const [added, setAdded] = useState<string[]>([]);
   const [lit, setLit] = useState<string | null>(null);
-  const first = useMemo(() => kept ?? null, [kept]);
-  const counts = first?.counts ?? planned;
+  const counts = kept?.counts ?? planned;
   const shown = products.filter((one, at) => at < SHOWN || added.includes(one.id) || counts[one.id]);
   const ids = shown.map((one) => one.id).join();
   const rules = useMemo(() => {
-    const from = first ?? { ...settings, begin: settings.hours.find((one) => one)?.from ?? 540 };
+    const from = kept ?? { ...settings, begin: settings.hours.find((one) => one)?.from ?? 540 };
     return {
       ...Object.fromEntries(
         ids
@@ -91,9 +90,9 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
       pitcherMg: massRule(units, { initial: units.typed.about(from.pitcherMg) }),
       sparePpm: percentRule({ least: 0, most: 50, name: "the spare" }, String(from.sparePpm / 10_000)),
     } as Record<string, FieldRule<unknown>>;
-  }, [ids, units, today, first, settings, counts]);
+  }, [ids, units, today, kept, settings, counts]);
   const fields = useFields(rules);
-  const { acts, act, undo, canUndo } = useActs({ held: {}, breaks: [], lost: [], gone: {}, ...(first ?? {}) });
+  const { acts, act, undo, canUndo } = useActs({ held: kept?.held ?? {}, breaks: kept?.breaks ?? [], lost: kept?.lost ?? [], gone: kept?.gone ?? {} });
   const v = fields.values as Record<string, unknown>;
   const figure = (name: string): number | null => (typeof v[name] === "number" ? (v[name] as number) : null);
   // Another day is another page.
@@ -112,7 +111,7 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
     const { counts: made, ...rest } = JSON.parse(typed) as Omit<DayRecord, keyof typeof acts>;
     return Object.values(rest).includes(null as never) ? null : { counts: made, ...rest, ...acts };
   }, [typed, acts]);
-  const untouched = first === null && Object.keys(planned).length === 0 && record !== null && Object.keys(record.counts).length === 0;
+  const untouched = kept === null && Object.keys(planned).length === 0 && record !== null && Object.keys(record.counts).length === 0;
   const { said, kept: isKept } = useKeptDay(on, untouched ? null : record, { version, data: kept });
 
   const making = useMemo((): Making[] => products.map((one) => ({ ...one, productId: one.id })), [products]);
@@ -182,7 +181,7 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
   const atHands =
     rows.reduce((sum, row) => sum + row.steps.reduce((all, step) => all + (step.hands ? step.end - step.start : 0), 0), 0) +
     chores.reduce((sum, one) => sum + one.parts.reduce((all, part) => all + part.end - part.start, 0), 0);
-  const differs = first !== null && Object.entries(planned).some(([id, count]) => (record?.counts[id] ?? 0) !== count);
+  const differs = kept !== null && Object.entries(planned).some(([id, count]) => (record?.counts[id] ?? 0) !== count);
   const sun = [
     ...new Set(
       rows.flatMap((row) => {

@@ -37,7 +37,7 @@ const PAUSE_MS = 400;
 /** Keeps a day as it stands, a moment after it was last changed. Says what went wrong; nothing typed is lost by it. */
 export function useKeptDay(on: string, record: DayRecord | null, first: { version: number; data: DayRecord | null }): { said: string; kept: boolean } {
   const { workshopId, personId } = usePlace();
-  const [state, setState] = useState({ said: "", kept: first.version > 0 });
+  const [{ said }, setState] = useState({ said: "", kept: false });
   const [keeper] = useState(
     () =>
       new Keeper(
@@ -52,7 +52,6 @@ export function useKeptDay(on: string, record: DayRecord | null, first: { versio
   newest.current = text;
   useEffect(() => {
     if (text === null || keeper.has(text)) return;
-    setState((old) => ({ ...old, kept: false }));
     const timer = setTimeout(() => void keeper.put(text), PAUSE_MS);
     return () => clearTimeout(timer);
   }, [text, keeper]);
@@ -63,5 +62,5 @@ export function useKeptDay(on: string, record: DayRecord | null, first: { versio
     },
     [keeper],
   );
-  return state;
+  return { said, kept: text !== null && keeper.has(text) };
 }

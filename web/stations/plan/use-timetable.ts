@@ -15,28 +15,33 @@ export type Timetabled = { is: "none" } | { is: "looking" | "done"; of: Schedule
 /** Searches the timetable of a request in a worker, and again whenever it changes; `stop` keeps the best so far. */
 export function useTimetable(request: ScheduleRequest | null): { state: Timetabled; stop: () => void } {
   const worker = useRef<Worker | null>(null);
+  /** What was found and is shown a little later. */
+  const later = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const end = useCallback(() => {
+    clearTimeout(later.current);
+    worker.current?.terminate();
+    worker.current = null;
+  }, []);
   const [state, setState] = useState<Timetabled>({ is: "none" });
   const asked = JSON.stringify(request);
   useEffect(() => {
     const wanted = JSON.parse(asked) as ScheduleRequest | null;
-    worker.current?.terminate();
-    worker.current = null;
+    end();
     if (!wanted) return setState({ is: "none" });
     const timer = setTimeout(() => {
       const one = new Worker(new URL("../../workers/timetable.ts", import.meta.url), { type: "module" });
       worker.current = one;
       setState({ is: "looking", of: wanted, answer: null });
       let shown = 0;
-      let later: ReturnType<typeof setTimeout> | undefined;
       one.onmessage = ({ data }: MessageEvent<Told>) => {
-        clearTimeout(later);
+        clearTimeout(later.current);
         const show = () => {
           shown = performance.now();
           setState({ is: data.looking ? "looking" : "done", of: wanted, answer: data.answer });
         };
         // The first at once; then no oftener than it can be followed.
         if (!data.looking || performance.now() - shown > EVERY_MS) show();
-        else later = setTimeout(show, EVERY_MS);
+        else later.current = setTimeout(show, EVERY_MS);
         if (!data.looking) one.terminate();
       };
       one.onerror = () => setState({ is: "failed", message: "The timetable could not be worked out here. Load the page again." });
@@ -44,14 +49,12 @@ export function useTimetable(request: ScheduleRequest | null): { state: Timetabl
     }, PAUSE_MS);
     return () => {
       clearTimeout(timer);
-      worker.current?.terminate();
-      worker.current = null;
+      end();
     };
-  }, [asked]);
+  }, [asked, end]);
   const stop = useCallback(() => {
-    worker.current?.terminate();
-    worker.current = null;
+    end();
     setState((old) => (old.is === "looking" ? { ...old, is: "done" } : old));
-  }, []);
+  }, [end]);
   return { state, stop };
 }
