@@ -55,12 +55,18 @@ test("a wick is added beside the form that needs it, and what is half typed is o
   await beside.getByRole("button", { name: "Put it on the shelf" }).click();
   await expect(wick).toHaveValue("braid nine");
   await expect(page.getByLabel("Name", { exact: true })).toHaveValue("Half a thought");
-  await page.waitForFunction(() =>
-    Object.keys(localStorage).some((key) => key.includes("draft") && (localStorage.getItem(key) ?? "").includes("Half a thought")),
-  );
+  // What is typed last is kept too, however soon one leaves: by a link, or by another address.
+  await page.getByLabel("Remarks").fill("left at once");
+  await page.getByRole("link", { name: "products", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "Products", level: 1 })).toBeVisible();
+  await open(page, "/products/new");
+  await page.getByRole("button", { name: "Take it up" }).click();
+  await expect(page.getByLabel("Remarks")).toHaveValue("left at once");
+  await page.getByLabel("Remarks").fill("left again");
   await open(page, "/products");
   await open(page, "/products/new");
   await page.getByRole("button", { name: "Take it up" }).click();
   await expect(page.getByLabel("Name", { exact: true })).toHaveValue("Half a thought");
   await expect(page.getByRole("combobox", { name: "Vessel or mould" })).toHaveValue("wide bowl");
+  await expect(page.getByLabel("Remarks")).toHaveValue("left again");
 });

@@ -38,24 +38,39 @@ export function useDraft(
   const text = JSON.stringify(typed);
   const first = useRef(text);
   const dropped = useRef(false);
+  /** Keeps what the pause has not kept yet. */
+  const unkept = useRef<(() => void) | null>(null);
   // Looked for once, when the form is opened.
   useEffect(() => {
     const found = read(key);
     if (found && JSON.stringify(found.typed) !== first.current) setKept(found);
   }, [key]);
   useEffect(() => {
+    unkept.current = null;
     if (text === first.current || dropped.current) return;
-    const timer = setTimeout(() => {
+    unkept.current = () => {
+      unkept.current = null;
       try {
         localStorage.setItem(key, JSON.stringify({ at: Date.now(), typed: JSON.parse(text) }));
       } catch {
         // A device that keeps nothing offers nothing back.
       }
-    }, PAUSE_MS);
+    };
+    const timer = setTimeout(() => unkept.current?.(), PAUSE_MS);
     return () => clearTimeout(timer);
   }, [key, text]);
+  // Who leaves sooner than that loses nothing either.
+  useEffect(() => {
+    const leave = () => unkept.current?.();
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      leave();
+    };
+  }, []);
   const drop = () => {
     dropped.current = true;
+    unkept.current = null;
     setKept(null);
     try {
       localStorage.removeItem(key);
