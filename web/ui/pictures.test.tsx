@@ -3,7 +3,6 @@ import { describe, expect, it } from "vitest";
 import { HeatLine, type HeatMark } from "./heat-line";
 import { commonScale, JarSection } from "./jar-section";
 import { PotStrip } from "./pot-strip";
-import { Timetable } from "./timetable";
 import { Ground, type Units } from "./units";
 
 const draw = (picture: React.ReactElement, units: Partial<Units> = {}) =>
@@ -97,51 +96,6 @@ describe("the heat line", () => {
     expect(markup).toContain("heat, add");
     expect(markup).toContain("135–145 °F");
     expect(markup).not.toContain("°C");
-  });
-});
-
-describe("the timetable of a day", () => {
-  const step = (id: string, start: number, end: number, is: "hands" | "heat" | "none") => ({
-    id,
-    name: id,
-    start,
-    end,
-    hands: is === "hands",
-    heats: is === "heat",
-  });
-  const rows = [
-    { key: "a", number: 1, name: "Rain on slate", steps: [step("weigh", 0, 6, "hands"), step("heat", 6, 30, "heat"), step("pour", 50, 57, "hands")] },
-    {
-      key: "b",
-      number: 2,
-      name: "A very long name of a formula",
-      steps: [step("weigh", 6, 13, "hands"), step("heat", 30, 52, "heat"), step("pour", 72, 80, "hands")],
-    },
-  ];
-  const drawn = (lit: string | null = null) => draw(<Timetable rows={rows} begin="2026-03-14T09:00:00.000Z" lit={lit} label="The day" />);
-
-  it("says every step of every pot, by the clock, to somebody who cannot see it", () => {
-    expect(drawn()).toContain("The day. pot 1, Rain on slate: weigh 09:00 to 09:06, heat 09:06 to 09:30, pour 09:50 to 09:57; pot 2,");
-  });
-
-  it("draws the hands of all pots in one line, to scale and none on another, each with its pot's number", () => {
-    const busy = all(drawn(), /<rect x="([\d.]+)" width="([\d.]+)" y="[\d.]+" height="24"/g).map(([, x, width]) => ({
-      from: Number(x),
-      to: Number(x) + Number(width),
-    }));
-    expect(busy).toHaveLength(4);
-    busy.sort((x, y) => x.from - y.from);
-    for (const [at, one] of busy.entries()) expect(one.from).toBeGreaterThanOrEqual(busy[at - 1]?.to ?? 0);
-    // Seven minutes are as wide at ten to ten as at six past nine.
-    const width = (one: (typeof busy)[number] | undefined) => (one ? one.to - one.from + 1 : 0);
-    expect(width(busy[1])).toBeCloseTo(width(busy[2]), 3);
-    expect(width(busy[0]) / width(busy[1])).toBeCloseTo(6 / 7, 2);
-  });
-
-  it("tells the heat by stripes as well as by colour, and lets the pots step back that are not looked at", () => {
-    expect(all(drawn(), /fill="url\(#on-the-heat\)"/g)).toHaveLength(2);
-    expect(all(drawn("a"), /<g opacity="0.35">/g)).toHaveLength(1);
-    expect(all(drawn(), /<g opacity="0.35">/g)).toHaveLength(0);
   });
 });
 

@@ -30,7 +30,7 @@ import { countRule, massRule, percentRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import { useStable } from "@/ui/growing";
 import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
-import { Timetable } from "@/ui/timetable";
+import { Timetable } from "@/ui/timetable/timetable";
 import { useNow, useUnits } from "@/ui/units";
 import { DayLosses } from "./day-losses";
 import { DayMoves } from "./day-moves";

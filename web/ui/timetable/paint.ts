@@ -1,0 +1,98 @@
+import type { Ink, Picture, Shape } from "./shapes";
+
+/** Drawings larger than this, in px of the device, are drawn less finely: some phones show none that are larger. */
+const MOST_PIXELS = 16_000_000;
+
+/** How fine a drawing can be: px of the device for each px. */
+export const finenessOf = (picture: Pick<Picture, "width" | "height">, wanted: number): number =>
+  Math.min(wanted, Math.sqrt(MOST_PIXELS / Math.max(1, picture.width * picture.height)));
+
+type Colours = Record<Exclude<Ink, "stripes">, string>;
+
+interface Look {
+  colours: Colours;
+  text: string;
+  figure: string;
+}
+
+/** The tokens as they are where the drawing stands. */
+function lookAt(element: Element): Look {
+  const style = getComputedStyle(element);
+  const colour = (name: string) => style.getPropertyValue(`--color-${name}`).trim();
+  return {
+    colours: {
+      ink: colour("ink"),
+      soft: colour("soft"),
+      line: colour("line"),
+      wax: colour("wax"),
+      sheet: colour("sheet"),
+      act: colour("act"),
+      hot: colour("hot"),
+    },
+    text: style.getPropertyValue("--font-text").trim() || "sans-serif",
+    figure: style.getPropertyValue("--font-figure").trim() || "sans-serif",
+  };
+}
+
+/** Stripes of the heat, in the same size on every screen. */
+function stripes(context: CanvasRenderingContext2D, { sheet, hot }: Colours): CanvasPattern | string {
+  const tile = document.createElement("canvas");
+  tile.width = 28;
+  tile.height = 28;
+  const on = tile.getContext("2d");
+  if (!on) return hot;
+  on.fillStyle = sheet;
+  on.fillRect(0, 0, 28, 28);
+  on.fillStyle = hot;
+  on.fillRect(0, 0, 14, 28);
+  const pattern = context.createPattern(tile, "repeat");
+  pattern?.setTransform(new DOMMatrix().rotate(45).scale(0.25));
+  return pattern ?? hot;
+}
+
+function put(context: CanvasRenderingContext2D, shape: Shape, look: Look, fillOf: (ink: Ink) => string | CanvasPattern): void {
+  context.globalAlpha = shape.alpha ?? 1;
+  if (shape.is === "box") {
+    context.fillStyle = fillOf(shape.fill);
+    context.fillRect(shape.x, shape.y, shape.width, shape.height);
+    if (!shape.edge) return;
+    context.strokeStyle = fillOf(shape.edge);
+    context.lineWidth = shape.thick ?? 1;
+    context.strokeRect(shape.x, shape.y, shape.width, shape.height);
+  } else if (shape.is === "line") {
+    context.strokeStyle = fillOf(shape.ink);
+    context.lineWidth = shape.thick;
+    context.setLineDash(shape.dashed ? [3, 3] : []);
+    context.beginPath();
+    for (const [at, [x, y]] of shape.points.entries()) {
+      if (at === 0) context.moveTo(x, y);
+      else context.lineTo(x, y);
+    }
+    context.stroke();
+    context.setLineDash([]);
+  } else {
+    const { size, bold, figure } = shape;
+    context.font = figure ? `${bold ? 750 : 650} ${size}px ${look.figure}` : `${bold ? 700 : 400} ${size}px ${look.text}`;
+    context.fontStretch = figure ? "condensed" : "normal";
+    context.textAlign = shape.from === "middle" ? "center" : shape.from;
+    context.textBaseline = "middle";
+    context.fillStyle = fillOf(shape.ink);
+    context.fillText(shape.says, shape.x, shape.y + 1);
+  }
+}
+
+/** Draws a picture whole, as fine as the device shows it. */
+export function paint(canvas: HTMLCanvasElement, picture: Picture, wanted: number): void {
+  const context = canvas.getContext("2d");
+  if (!context) return;
+  const fine = finenessOf(picture, wanted);
+  const [width, height] = [Math.round(picture.width * fine), Math.round(picture.height * fine)];
+  // To set a size takes everything away, even where it stays the same.
+  if (canvas.width !== width) canvas.width = width;
+  if (canvas.height !== height) canvas.height = height;
+  context.setTransform(fine, 0, 0, fine, 0, 0);
+  context.clearRect(0, 0, picture.width, picture.height);
+  const look = lookAt(canvas);
+  const heat = stripes(context, look.colours);
+  for (const shape of picture.shapes) put(context, shape, look, (ink) => (ink === "stripes" ? heat : look.colours[ink]));
+}
