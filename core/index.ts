@@ -61,7 +61,7 @@ export * from "./recipe/materials";
 export * from "./recipe/mix";
 export * from "./recipe/safety";
 export * from "./recipe/spec";
-export { answerSchedule } from "./schedule/answer";
+export { answering, answerSchedule } from "./schedule/answer";
 export { type ScheduleAnswer, type ScheduleRequest, scheduleAnswer, scheduleRequest } from "./schedule/request";
 export * from "./season/season";
 export * from "./season/settings";

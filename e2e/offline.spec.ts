@@ -145,6 +145,20 @@ test("text that was pasted with signs nobody sees is cleaned, and does not stop 
 test.describe("with pages kept", () => {
   test.use({ serviceWorkers: "allow" });
 
+  test("what is worked out beside the page still is once the page keeps its own files, and the network goes", async ({ page, context }) => {
+    await open(page, "/plan/day?on=2026-03-24");
+    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    const pieces = page.getByRole("textbox", { name: "Hay loft, squat tumbler" });
+    const shown = page.getByRole("img", { name: /^The day by pot/ });
+    await pieces.fill("6");
+    await expect(shown).toBeVisible();
+    await context.setOffline(true);
+    await pieces.fill("");
+    await expect(shown).toBeHidden();
+    await pieces.fill("12");
+    await expect(shown).toBeVisible();
+  });
+
   test("bench, rack, look-over and the pots open without the server, take entries over a reload, and send them once it is back", async ({
     page,
     context,

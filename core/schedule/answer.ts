@@ -25,15 +25,17 @@ function crowded(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasib
   return { reason: "No timetable was found that keeps everything that is held to its time. Free one step.", job: first?.job ?? "", step: first?.step.id ?? "" };
 }
 
+/** Where a search stands: what it has, and that as an answer. */
+export interface Standing {
+  found: Found;
+  answer: () => ScheduleAnswer;
+}
+
 /**
- * The best timetable that is found in the time the request gives, with a bound that holds. `clock` tells the time in ms;
- * `onFound` hears of each state of the search, may ask for it as an answer, and ends the search by returning false.
+ * Looks for the best timetable in the time the request gives, and says after each piece of work where it stands; it may be left at any
+ * of them. Gives back the answer, with a bound that holds. `clock` tells the time in ms.
  */
-export function answerSchedule(
-  request: ScheduleRequest,
-  clock: () => number,
-  onFound?: (found: Found, answer: () => ScheduleAnswer) => boolean | undefined,
-): ScheduleAnswer {
+export function* answering(request: ScheduleRequest, clock: () => number): Generator<Standing, ScheduleAnswer> {
   const fault = infeasibility(request);
   if (fault) return { ...NOTHING, infeasible: fault };
   const model = modelOf(request);
@@ -57,11 +59,17 @@ export function answerSchedule(
   };
   for (const state of search(model, clock)) {
     found = state;
-    if (state.value === NONE) {
-      if (clock() >= until) break;
-      continue;
-    }
-    if (onFound?.(state, answer) === false || clock() >= until) break;
+    if (state.value !== NONE) yield { found, answer };
+    if (clock() >= until) break;
   }
   return found.value === NONE ? { ...NOTHING, infeasible: crowded(request) } : answer();
+}
+
+/** The best timetable that is found in the time the request gives. */
+export function answerSchedule(request: ScheduleRequest, clock: () => number): ScheduleAnswer {
+  const states = answering(request, clock);
+  for (;;) {
+    const next = states.next();
+    if (next.done) return next.value;
+  }
 }

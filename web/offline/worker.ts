@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { cleanupOutdatedCaches, type PrecacheEntry, precacheAndRoute } from "workbox-precaching";
+import { addPlugins, cleanupOutdatedCaches, type PrecacheEntry, precacheAndRoute } from "workbox-precaching";
 import { registerRoute } from "workbox-routing";
 import { NetworkFirst } from "workbox-strategies";
 import { isKeptPath, KEPT_PAGES, type Told } from "./pages";
@@ -11,6 +11,13 @@ declare const BUILD_FILES: PrecacheEntry[];
 /** The pages that are worked at with gloves on open without the server, as they were read last. */
 const SLOW_AFTER_S = 6;
 
+// A worker reads what to load out of its own address. An answer with an address of its own would take the part behind “#” away from it.
+addPlugins([
+  {
+    handlerWillRespond: async ({ request, response }) =>
+      request.destination === "worker" ? new Response(response.body, { status: response.status, headers: response.headers }) : response,
+  },
+]);
 precacheAndRoute(BUILD_FILES);
 cleanupOutdatedCaches();
 

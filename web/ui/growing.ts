@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useRef, useState } from "react";
+import { Children, type ReactNode, useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 
 /** How many of so many are shown: a few more with each frame, so that none is held up by much that is new. */
@@ -13,6 +13,12 @@ export function useGrowing(all: number, each: number): number {
     return () => cancelAnimationFrame(frame);
   }, [most, all, each]);
   return most;
+}
+
+/** What stands below one another, each brought in with a frame of its own. */
+export function InTurn({ children }: { children: ReactNode }): ReactNode {
+  const all = Children.toArray(children);
+  return all.slice(0, useGrowing(all.length, 1));
 }
 
 /** How many of a long list are shown until the rest is asked for; on paper all of it is. */

@@ -28,7 +28,7 @@ import { Chooser } from "@/forms/chooser";
 import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
 import { countRule, massRule, percentRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
-import { useStable } from "@/ui/growing";
+import { InTurn, useStable } from "@/ui/growing";
 import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
 import { Timetable } from "@/ui/timetable/timetable";
 import { useNow, useUnits } from "@/ui/units";
@@ -394,7 +394,7 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
             </p>
           </section>
           {rows.length > 0 ? (
-            <>
+            <InTurn>
               <DayLosses
                 breaks={acts.breaks}
                 lost={acts.lost}
@@ -405,7 +405,7 @@ export function DayPlan({ on, products, kept, version, planned, settings, labels
               />
               <DaySteps rows={rows} chores={chores} clock={clock} minuteOf={minuteOf} held={acts.held} onHold={onHold} onLook={setLit} />
               <DayPots work={work} ready={ready} products={products} gone={Object.keys(acts.gone).length} onGone={onGone} />
-            </>
+            </InTurn>
           ) : null}
         </>
       )}

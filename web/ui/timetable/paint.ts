@@ -81,18 +81,44 @@ function put(context: CanvasRenderingContext2D, shape: Shape, look: Look, fillOf
   }
 }
 
-/** Draws a picture whole, as fine as the device shows it. */
-export function paint(canvas: HTMLCanvasElement, picture: Picture, wanted: number): void {
-  const context = canvas.getContext("2d");
-  if (!context) return;
+/** So long may one part of a drawing take, in ms. */
+const PART_MS = 6;
+
+/** Draws a picture beside the one that is shown and puts it there when it is whole; stops after each shape, to go on when asked. */
+function* painting(canvas: HTMLCanvasElement, picture: Picture, wanted: number): Generator<undefined> {
   const fine = finenessOf(picture, wanted);
-  const [width, height] = [Math.round(picture.width * fine), Math.round(picture.height * fine)];
-  // To set a size takes everything away, even where it stays the same.
-  if (canvas.width !== width) canvas.width = width;
-  if (canvas.height !== height) canvas.height = height;
-  context.setTransform(fine, 0, 0, fine, 0, 0);
-  context.clearRect(0, 0, picture.width, picture.height);
+  const spare = document.createElement("canvas");
+  spare.width = Math.round(picture.width * fine);
+  spare.height = Math.round(picture.height * fine);
+  const context = spare.getContext("2d");
+  const shown = canvas.getContext("2d");
+  if (!context || !shown) return;
+  context.scale(fine, fine);
   const look = lookAt(canvas);
   const heat = stripes(context, look.colours);
-  for (const shape of picture.shapes) put(context, shape, look, (ink) => (ink === "stripes" ? heat : look.colours[ink]));
+  for (const shape of picture.shapes) {
+    put(context, shape, look, (ink) => (ink === "stripes" ? heat : look.colours[ink]));
+    yield;
+  }
+  // To set a size takes everything away, even where it stays the same.
+  if (canvas.width !== spare.width) canvas.width = spare.width;
+  if (canvas.height !== spare.height) canvas.height = spare.height;
+  shown.clearRect(0, 0, canvas.width, canvas.height);
+  if (canvas.width * canvas.height > 0) shown.drawImage(spare, 0, 0);
+}
+
+/** Draws a picture at once, as fine as is wanted: px of the device for each px. */
+export function paint(canvas: HTMLCanvasElement, picture: Picture, wanted: number): void {
+  for (const _ of painting(canvas, picture, wanted));
+}
+
+/** Draws a picture by parts, a few ms with each frame: letters that were never drawn before take long. Gives back how to stop it. */
+export function paintSoon(canvas: HTMLCanvasElement, picture: Picture, wanted: number): () => void {
+  const rest = painting(canvas, picture, wanted);
+  let frame = requestAnimationFrame(function part() {
+    const until = performance.now() + PART_MS;
+    while (performance.now() < until) if (rest.next().done) return;
+    frame = requestAnimationFrame(part);
+  });
+  return () => cancelAnimationFrame(frame);
 }

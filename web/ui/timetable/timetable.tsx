@@ -3,7 +3,7 @@
 import { memo, type PointerEvent, useCallback, useEffect, useMemo, useRef } from "react";
 import { useWidth } from "../size";
 import { useUnits } from "../units";
-import { paint } from "./paint";
+import { paint, paintSoon } from "./paint";
 import { type Day, type Grip, gripAt, type Moved, type Picture, pictureOf } from "./shapes";
 
 interface TimetableProps extends Day {
@@ -61,10 +61,7 @@ export const Timetable = memo(function Timetable({ rows, begin, lit, label, chor
   );
   const picture = useMemo(() => draw(null), [draw]);
   const paintNow = useCallback((fineness: number) => canvas.current && paint(canvas.current, picture, fineness), [picture]);
-  useEffect(() => {
-    const frame = requestAnimationFrame(() => paintNow(window.devicePixelRatio));
-    return () => cancelAnimationFrame(frame);
-  }, [paintNow]);
+  useEffect(() => (canvas.current ? paintSoon(canvas.current, picture, window.devicePixelRatio) : undefined), [picture]);
   useRepaint(paintNow);
   const said = useMemo(
     () =>
