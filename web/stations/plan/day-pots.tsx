@@ -17,7 +17,7 @@ interface PotsProps {
 }
 
 /** So many are written with one frame. */
-const PER_FRAME = 2;
+const PER_FRAME = 1;
 /** So many pots are shown at first. */
 const MOST = 20;
 

@@ -20,7 +20,7 @@ interface StepsProps {
 
 const NUDGE = 5;
 /** So many are written with one frame. */
-const PER_FRAME = 6;
+const PER_FRAME = 3;
 /** So many lines are shown at first. */
 const MOST = 80;
 

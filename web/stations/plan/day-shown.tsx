@@ -1,0 +1,91 @@
+"use client";
+
+import { writeDuration } from "@hearth/core";
+import { InTurn } from "@/ui/growing";
+import { Timetable } from "@/ui/timetable/timetable";
+import type { DayProduct } from "./day";
+import { DayLosses } from "./day-losses";
+import { DayPots } from "./day-pots";
+import { DaySteps } from "./day-steps";
+import { useTimes } from "./day-times";
+
+/** A day as it is found: the drawing, what the hands do, and what goes into each pot. */
+export function DayShown({ products }: { products: DayProduct[] }) {
+  const {
+    acts,
+    answer,
+    atHands,
+    begin,
+    begun,
+    change,
+    chores,
+    clock,
+    drawn,
+    heats,
+    lanes,
+    lit,
+    makespan,
+    minuteOf,
+    onGone,
+    onHold,
+    ready,
+    rows,
+    setLit,
+    starts,
+    work,
+    request,
+  } = useTimes();
+  if (request === null) return <p className="mt-6 text-soft">Type how many of each, and the day stands here.</p>;
+  return (
+    <>
+      <section className="sheet mt-6" aria-label="Timetable">
+        <div className="mb-2 flex flex-wrap items-baseline gap-x-6">
+          <h2>
+            {work.length} {work.length === 1 ? "pot" : "pots"}
+          </h2>
+          {rows.length > 0 ? (
+            <p>
+              <span className="figure text-[34px] leading-none">
+                {clock(starts)}–{clock(makespan)}
+              </span>{" "}
+              <span className="text-soft">hands at work {writeDuration(atHands * 60)}</span>
+            </p>
+          ) : (
+            <p className="text-soft">{answer?.infeasible ? "No timetable keeps this." : "Working it out…"}</p>
+          )}
+        </div>
+        {rows.length > 0 ? (
+          <Timetable
+            rows={drawn}
+            begin={begin}
+            lit={lit}
+            label="The day by pot"
+            chores={chores}
+            breaks={acts.breaks}
+            lanes={lanes}
+            heats={heats}
+            onMove={onHold}
+          />
+        ) : null}
+        <p className="mt-1 text-[14px] text-soft">
+          ■ hands&ensp; □ hands in a wait: oils, wicks, labels&ensp; ▨ on the heat&ensp; ─ waiting, cooling&ensp; ▼ held to its time&ensp; below: how warm each
+          pot is thought to be
+        </p>
+      </section>
+      {rows.length > 0 ? (
+        <InTurn>
+          <DayLosses
+            breaks={acts.breaks}
+            lost={acts.lost}
+            clock={clock}
+            minuteOf={minuteOf}
+            onBreaks={(breaks) => change({ breaks })}
+            onLost={(lost) => change({ lost, held: begun(null) })}
+          />
+          <DaySteps rows={rows} chores={chores} clock={clock} minuteOf={minuteOf} held={acts.held} onHold={onHold} onLook={setLit} />
+          <DayPots work={work} ready={ready} products={products} gone={Object.keys(acts.gone).length} onGone={onGone} />
+        </InTurn>
+      ) : null}
+    </>
+  );
+}
