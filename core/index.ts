@@ -13,6 +13,7 @@ export * from "./day/pots";
 export * from "./day/ready";
 export * from "./day/record";
 export * from "./defects/defects";
+export { fitCooling, minutesPerKg, type Usual, usualFrom } from "./forecast/cooling";
 export { answerForecast, type ForecastAnswer, type ForecastRequest, forecastAnswer, forecastRequest } from "./forecast/forecast";
 export * from "./heat/range";
 export {
@@ -61,6 +62,7 @@ export * from "./recipe/materials";
 export * from "./recipe/mix";
 export * from "./recipe/safety";
 export * from "./recipe/spec";
+export { dropOnAdding, type Foreseen, type Outlook, outlookOf, type Watch, watchOf } from "./forecast/outlook";
 export { answering, answerSchedule } from "./schedule/answer";
 export { type ScheduleAnswer, type ScheduleRequest, scheduleAnswer, scheduleRequest } from "./schedule/request";
 export * from "./season/season";

@@ -43,8 +43,13 @@ export function minuteOf({ excess, from, rate, bend }: CoolingLaw, wanted: numbe
  * What is thought before anything was read: a kilogram in a metal pitcher falls by Newton's law with 85 minutes, like bodies with
  * the third root of their mass (an assumption, no source), give or take a factor of 1.6; and it bends by 0.22, give or take 0.07.
  */
-const USUAL_MINUTES = 85;
-const SPREAD_OF_RATE = 0.47;
+export interface Usual {
+  /** Minutes for a kilogram, at 40 °C above the room. */
+  minutes: number;
+  /** Standard deviation of its logarithm. */
+  spread: number;
+}
+const ASSUMED: Usual = { minutes: 85, spread: 0.47 };
 const USUAL_BEND = 0.22;
 const SPREAD_OF_BEND = 0.07;
 /** A reading of a stirred pot is off by about so much, °C: common practice, no source. */
@@ -62,17 +67,51 @@ export interface CoolingFit {
   suspects: number[];
 }
 
+const rateOf = (usual: Usual, massG: number) => AT / (usual.minutes * Math.cbrt(massG / 1_000));
+
+/** How a pot of so many grams usually cools. */
+export const usualLaw = (excess: number, from: number, massG: number, usual: Usual | null = null): CoolingLaw => ({
+  excess,
+  from,
+  rate: rateOf(usual ?? ASSUMED, massG),
+  bend: USUAL_BEND,
+});
+
+/** Runs of one workshop differ from one another by at least so much, as a logarithm: pitchers, draughts. An assumption, no source. */
+const LEAST_SPREAD = 0.12;
+
+/** What is usual in a workshop, from how its earlier pots cooled: each by the minutes for a kilogram. The more there are, the less what is assumed counts. */
+export function usualFrom(minutes: readonly number[]): Usual | null {
+  if (minutes.length === 0) return null;
+  const logs = minutes.map(Math.log);
+  const mean = logs.reduce((sum, one) => sum + one, 0) / logs.length;
+  const seen = logs.length > 2 ? Math.sqrt(logs.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (logs.length - 1)) : 0;
+  const between = Math.max(LEAST_SPREAD, seen);
+  const [weight, assumed] = [logs.length / between ** 2, 1 / ASSUMED.spread ** 2];
+  const middle = (mean * weight + Math.log(ASSUMED.minutes) * assumed) / (weight + assumed);
+  return { minutes: Math.exp(middle), spread: Math.sqrt(between ** 2 + 1 / (weight + assumed)) };
+}
+
+/** Minutes in which a kilogram would cool as a fitted pot of so many grams did. */
+export const minutesPerKg = (law: Pick<CoolingLaw, "rate">, massG: number): number => AT / (law.rate * Math.cbrt(massG / 1_000));
+
 const lawOf = (p: readonly number[], from: number): CoolingLaw => ({ excess: p[0] as number, from, rate: Math.exp(p[1] as number), bend: p[2] as number });
 
-function fitOnce(readings: readonly PotReading[], room: number, massG: number, noise: number): { law: CoolingLaw; covariance: number[][]; misses: number[] } {
+function fitOnce(
+  readings: readonly PotReading[],
+  room: number,
+  massG: number,
+  noise: number,
+  usual: Usual,
+): { law: CoolingLaw; covariance: number[][]; misses: number[] } {
   const from = readings[0]?.minute ?? 0;
-  const rate = Math.log(AT / (USUAL_MINUTES * Math.cbrt(massG / 1_000)));
+  const rate = Math.log(rateOf(usual, massG));
   const first = Math.max(1, (readings[0]?.celsius ?? room) - room);
   const misses = (p: readonly number[]) => readings.map((one) => excessAt(lawOf(p, from), one.minute) + room - one.celsius);
   const { parameters, covariance } = leastSquares(
     (p) => [
       ...misses(p).map((one) => (Number.isFinite(one) ? one / noise : 1e6)),
-      ((p[1] as number) - rate) / SPREAD_OF_RATE,
+      ((p[1] as number) - rate) / usual.spread,
       ((p[2] as number) - USUAL_BEND) / SPREAD_OF_BEND,
     ],
     [first, rate, USUAL_BEND],
@@ -94,11 +133,11 @@ const SUSPECT_CELSIUS = 1.5;
  * The law that readings of one cooling follow, with what is known of the mass; what cannot belong to it is left out and named. One
  * reading alone gives what is usual. Newest last, minutes rising.
  */
-export function fitCooling(readings: readonly PotReading[], room: number, massG = 1_000): CoolingFit {
+export function fitCooling(readings: readonly PotReading[], room: number, massG = 1_000, usual: Usual = ASSUMED): CoolingFit {
   let kept = readings.map((_, at) => at);
   for (;;) {
     const used = kept.map((at) => readings[at] as PotReading);
-    const { misses } = fitOnce(used, room, massG, USUAL_NOISE);
+    const { misses } = fitOnce(used, room, massG, USUAL_NOISE, usual);
     const seen = misses.reduce((sum, one) => sum + one * one, 0);
     const noise = Math.sqrt((seen + WEIGHT_OF_NOISE * USUAL_NOISE ** 2) / (Math.max(0, used.length - 2) + WEIGHT_OF_NOISE));
     // The worst is taken out by what the others say of it.
@@ -107,7 +146,7 @@ export function fitCooling(readings: readonly PotReading[], room: number, massG 
     if (used.length >= 4)
       for (const [n] of used.entries()) {
         const others = used.filter((_, m) => m !== n);
-        const alone = fitOnce(others, room, massG, USUAL_NOISE);
+        const alone = fitOnce(others, room, massG, USUAL_NOISE, usual);
         const spread = Math.max(USUAL_NOISE / 1.5, 1.4826 * median(alone.misses.map(Math.abs)));
         const one = used[n] as PotReading;
         const miss = Math.abs(excessAt(alone.law, one.minute) + room - one.celsius);
@@ -122,7 +161,7 @@ export function fitCooling(readings: readonly PotReading[], room: number, massG 
       kept = kept.filter((_, n) => n !== worst);
       continue;
     }
-    const last = fitOnce(used, room, massG, noise);
+    const last = fitOnce(used, room, massG, noise, usual);
     return { law: last.law, covariance: last.covariance, noise, suspects: readings.flatMap((_, at) => (kept.includes(at) ? [] : [at])) };
   }
 }

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { fitCooling, type PotReading, reachedAt } from "./cooling";
+import { fitCooling, type PotReading, reachedAt, type Usual } from "./cooling";
 import { heatedAt } from "./heating";
 
 const celsius = z.number().min(-50, "At least −50 °C.").max(400, "At most 400 °C.");
@@ -80,15 +80,26 @@ function passedAt(readings: readonly PotReading[], wanted: number): number | nul
 
 const tenth = (value: number): number => Math.round(value * 100) / 100;
 
+/** What else is known of a pot than its readings: that it stands on the heat, and how pots of this workshop cool. */
+interface Known {
+  rises?: boolean;
+  usual?: Usual | null;
+}
+
 /** When a pot reaches temperatures, from its readings so far. Minutes on the clock of the readings. */
-export function answerForecast({ ambient_c: room, mass_g: massG = 1_000, readings, targets_c: targets }: ForecastRequest): ForecastAnswer {
-  const { from, heating } = stretchOf(readings);
+export const answerForecast = (request: ForecastRequest): ForecastAnswer => forecastFrom(request);
+
+/** The same with what else is known of the pot. */
+export function forecastFrom({ ambient_c: room, mass_g: massG = 1_000, readings, targets_c: targets }: ForecastRequest, known: Known = {}): ForecastAnswer {
+  const stretch = stretchOf(readings);
+  const heating = stretch.heating || known.rises === true;
+  const from = stretch.heating || !known.rises ? stretch.from : readings.length - 1;
   const mine = readings.slice(from);
   const every = Math.max(1, Math.ceil(mine.length / MOST_FITTED));
   const places = mine.flatMap((_, at) => (at % every === 0 || at === mine.length - 1 ? [at] : []));
   const used = places.map((at) => mine[at] as PotReading);
   const newest = readings.at(-1) as PotReading;
-  const fit = heating ? null : fitCooling(used, room, massG);
+  const fit = heating ? null : fitCooling(used, room, massG, known.usual ?? undefined);
   const suspects = fit?.suspects.map((at) => from + (places[at] as number)) ?? [];
   const kept = readings.filter((_, at) => !suspects.includes(at));
   const now = newest.minute;

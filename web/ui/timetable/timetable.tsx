@@ -108,7 +108,7 @@ export const Timetable = memo(function Timetable({ rows, begin, lit, label, chor
     <div ref={ref} className="w-full min-w-0 overflow-hidden bg-sheet select-none" role="img" aria-label={`${label}. ${said}`}>
       <canvas
         ref={canvas}
-        className="block"
+        className="block print:h-auto! print:w-full!"
         // A finger that goes up or down moves the page; one that goes across moves the step.
         style={{ width, height: picture.height, touchAction: "pan-y" }}
         {...grab}
