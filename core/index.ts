@@ -13,8 +13,9 @@ export * from "./day/pots";
 export * from "./day/ready";
 export * from "./day/record";
 export * from "./defects/defects";
-export { fitCooling, minutesPerKg, type Usual, usualFrom } from "./forecast/cooling";
+export { type Usual, usualFrom } from "./forecast/cooling";
 export { answerForecast, type ForecastAnswer, type ForecastRequest, forecastAnswer, forecastRequest } from "./forecast/forecast";
+export { type Call, callOf, dropOnAdding, type Foreseen, learnedFrom, type Outlook, outlookOf, type Watch, watchOf } from "./forecast/outlook";
 export * from "./heat/range";
 export {
   CLOCK_TOLERANCE_MS,
@@ -62,7 +63,6 @@ export * from "./recipe/materials";
 export * from "./recipe/mix";
 export * from "./recipe/safety";
 export * from "./recipe/spec";
-export { dropOnAdding, type Foreseen, type Outlook, outlookOf, type Watch, watchOf } from "./forecast/outlook";
 export { answering, answerSchedule } from "./schedule/answer";
 export { type ScheduleAnswer, type ScheduleRequest, scheduleAnswer, scheduleRequest } from "./schedule/request";
 export * from "./season/season";

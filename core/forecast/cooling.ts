@@ -1,4 +1,4 @@
-import { halfInterval } from "./interval";
+import { halfInterval, standardDeviation } from "./interval";
 import { leastSquares } from "./least-squares";
 
 /** A reading of a pot: minutes on a clock of its own, and °C. */
@@ -129,6 +129,44 @@ const median = (of: readonly number[]): number => {
 const SUSPECT_MISSES = 4;
 const SUSPECT_CELSIUS = 1.5;
 
+/** A newest reading that a few others leave no room for: further off than so many standard deviations, and than so many °C. */
+const STRAYED_SPREADS = 4;
+const STRAYED_CELSIUS = 6;
+
+function strayed(readings: readonly PotReading[], room: number, massG: number, usual: Usual): boolean {
+  const newest = readings.at(-1) as PotReading;
+  const { law, covariance } = fitOnce(readings.slice(0, -1), room, massG, USUAL_NOISE, usual);
+  const of = (p: readonly number[]) => excessAt(lawOf(p, law.from), newest.minute);
+  const spread = standardDeviation(of, [law.excess, Math.log(law.rate), law.bend], covariance, USUAL_NOISE);
+  return Math.abs(excessAt(law, newest.minute) + room - newest.celsius) > Math.max(STRAYED_CELSIUS, STRAYED_SPREADS * spread);
+}
+
+/** The place of the reading that the others leave least room for, by what they say without it; −1 where all fit. */
+function oddest(used: readonly PotReading[], room: number, massG: number, usual: Usual, all: boolean): number {
+  // Of two or three only the newest can be told to be odd.
+  if (used.length < 4) return all && used.length >= 2 && strayed(used, room, massG, usual) ? used.length - 1 : -1;
+  let worst = -1;
+  let by = 0;
+  for (const [n, one] of used.entries()) {
+    const alone = fitOnce(
+      used.filter((_, m) => m !== n),
+      room,
+      massG,
+      USUAL_NOISE,
+      usual,
+    );
+    const spread = Math.max(USUAL_NOISE / 1.5, 1.4826 * median(alone.misses.map(Math.abs)));
+    const miss = Math.abs(excessAt(alone.law, one.minute) + room - one.celsius);
+    // At the ends the law is guessed beyond what was read, so that more is allowed.
+    const allowed = n === 0 || n === used.length - 1 ? 1.6 : 1;
+    if (miss > allowed * Math.max(SUSPECT_CELSIUS, SUSPECT_MISSES * spread) && miss / spread > by) {
+      by = miss / spread;
+      worst = n;
+    }
+  }
+  return worst;
+}
+
 /**
  * The law that readings of one cooling follow, with what is known of the mass; what cannot belong to it is left out and named. One
  * reading alone gives what is usual. Newest last, minutes rising.
@@ -140,24 +178,8 @@ export function fitCooling(readings: readonly PotReading[], room: number, massG 
     const { misses } = fitOnce(used, room, massG, USUAL_NOISE, usual);
     const seen = misses.reduce((sum, one) => sum + one * one, 0);
     const noise = Math.sqrt((seen + WEIGHT_OF_NOISE * USUAL_NOISE ** 2) / (Math.max(0, used.length - 2) + WEIGHT_OF_NOISE));
-    // The worst is taken out by what the others say of it.
-    let worst = -1;
-    let by = 0;
-    if (used.length >= 4)
-      for (const [n] of used.entries()) {
-        const others = used.filter((_, m) => m !== n);
-        const alone = fitOnce(others, room, massG, USUAL_NOISE, usual);
-        const spread = Math.max(USUAL_NOISE / 1.5, 1.4826 * median(alone.misses.map(Math.abs)));
-        const one = used[n] as PotReading;
-        const miss = Math.abs(excessAt(alone.law, one.minute) + room - one.celsius);
-        // At the ends the law is guessed beyond what was read, so that more is allowed.
-        const allowed = n === 0 || n === used.length - 1 ? 1.6 : 1;
-        if (miss > allowed * Math.max(SUSPECT_CELSIUS, SUSPECT_MISSES * spread) && miss / spread > by) {
-          by = miss / spread;
-          worst = n;
-        }
-      }
-    if (worst >= 0 && kept.length > Math.max(3, readings.length * 0.6)) {
+    const worst = oddest(used, room, massG, usual, used.length === readings.length);
+    if (worst >= 0 && (used.length < 4 || kept.length > Math.max(3, readings.length * 0.6))) {
       kept = kept.filter((_, n) => n !== worst);
       continue;
     }

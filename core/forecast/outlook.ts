@@ -3,7 +3,8 @@ import { type Progress, progress, rangeName } from "../batch/phase";
 import type { BatchPlan } from "../batch/plan";
 import { USUAL_ROOM } from "../day/cooling";
 import { standing, type TemperatureRange } from "../heat/range";
-import { excessAt, type Usual, usualLaw } from "./cooling";
+import { poursOf } from "../process/process";
+import { excessAt, fitCooling, minutesPerKg, type Usual, usualLaw } from "./cooling";
 import { type ForecastAnswer, type ForecastRequest, forecastFrom } from "./forecast";
 import { CAPACITY, mixed } from "./mixing";
 
@@ -78,17 +79,20 @@ export function watchOf(plan: BatchPlan, facts: BatchFacts, usual: Usual | null 
   const order = plan.process.acts.map((one) => one.id);
   const potOf = (act: string | null) => plan.process.acts.find((one) => one.id === act)?.pot ?? 0;
   const mine = readingsOf(facts).filter((one) => one.act === null || potOf(one.act) === to.pot);
-  // What was read before the oil went in is another curve; so is what was read before it was put back on the heat.
+  // What was read before the oil went in, before it was put back on the heat or poured from, is another curve.
   const added = plan.process.acts.findLast((one) => one.kind === "add" && (one.pot ?? 0) === to.pot && order.indexOf(one.id) < order.indexOf(to.act));
   const before = added && facts.reads[added.id];
-  const since = Math.max(before ? Date.parse(before.at) : 0, facts.onHeat ? Date.parse(facts.onHeat) : 0);
+  const poured = poursOf(plan.process.acts).flatMap((one) =>
+    (one.pot ?? 0) === to.pot && facts.pours[one.id] ? [Date.parse(facts.pours[one.id]?.at ?? "")] : [],
+  );
+  const since = Math.max(before ? Date.parse(before.at) : 0, facts.onHeat ? Date.parse(facts.onHeat) : 0, ...poured);
   const after = mine.filter((one) => Date.parse(one.at) > since);
   const last = mine.findLast((one) => Date.parse(one.at) <= since);
   const massG = (plan.pots[to.pot]?.totalMg ?? 0) / 1_000;
   let points = after.map((one) => ({ at: Date.parse(one.at), celsius: one.celsius / 100 }));
   let guessed = false;
-  if (facts.onHeat && last) points = [{ at: since, celsius: last.celsius / 100 }, ...points];
-  else if (points.length === 0 && before) {
+  if (facts.onHeat && last && since === Date.parse(facts.onHeat)) points = [{ at: since, celsius: last.celsius / 100 }, ...points];
+  else if (points.length === 0 && before && poured.length === 0) {
     const there = before.celsius / 100;
     points = [{ at: Date.parse(before.at) + STIRRED_IN * 60_000, celsius: there - dropOnAdding(plan, facts, to.pot, there, room) }];
     guessed = true;
@@ -111,6 +115,36 @@ export function watchOf(plan: BatchPlan, facts: BatchFacts, usual: Usual | null 
   };
 }
 
+/** Fewer readings, or a smaller fall in °C, tell little of how a pot cools. */
+const LEAST_READINGS = 4;
+const LEAST_FALL = 5;
+
+/** What a pot that was poured tells of how pots cool here: minutes for a kilogram; null where it was hardly read. */
+export function learnedFrom(plan: BatchPlan, facts: BatchFacts, room = USUAL_ROOM): number | null {
+  const cooled = plan.process.acts.find((one) => one.kind === "cool" && (one.pot ?? 0) === 0);
+  const poured = Object.values(facts.pours)[0];
+  const massG = (plan.pots[0]?.totalMg ?? 0) / 1_000;
+  if (!cooled || !poured || facts.abandoned || massG < 1) return null;
+  const mine = readingsOf(facts).filter((one) => one.act === cooled.id && Date.parse(one.at) <= Date.parse(poured.at));
+  const from = Date.parse(mine[0]?.at ?? "");
+  const readings = mine.map((one) => ({ minute: (Date.parse(one.at) - from) / 60_000, celsius: one.celsius / 100 }));
+  // One that was put back on the heat between its readings tells nothing.
+  if (readings.some((one, at) => at > 0 && one.celsius > (readings[at - 1]?.celsius ?? 0) + 1)) return null;
+  if (readings.length < LEAST_READINGS || (readings[0]?.celsius ?? 0) - (readings.at(-1)?.celsius ?? 0) < LEAST_FALL) return null;
+  const its = poured.roomCelsius === null ? room : poured.roomCelsius / 100;
+  return minutesPerKg(fitCooling(readings, its, massG).law, massG);
+}
+
+/** What an outlook asks for at a moment: to wait, to look now, to go on while it is inside, or to act before it leaves. */
+export type Call = { is: "wait"; until: string } | { is: "look" } | { is: "inside"; until: string | null } | { is: "leaving" } | { is: "past" };
+
+export function callOf(outlook: Outlook, now: string): Call {
+  const { enters, leaves, why } = outlook;
+  if (enters) return now < enters.at ? { is: "wait", until: enters.at } : { is: "look" };
+  if (leaves) return now >= leaves.low ? { is: "leaving" } : { is: "inside", until: leaves.at };
+  return why ? { is: "inside", until: null } : { is: "past" };
+}
+
 /** What is foreseen of a watch, as it is said. Costs a fit: from a worker, or on the server. */
 export function outlookOf(watch: Watch): Outlook {
   const { name, range, from, request, mixed: guessed } = watch;
@@ -126,7 +160,8 @@ export function outlookOf(watch: Watch): Outlook {
     one.minute === null || one.low === null || one.high === null || one.minute < now
       ? null
       : { at: moment(one.minute), low: moment(one.low), high: moment(one.high) };
-  const here = standing(Math.round(newest * 100), range);
+  const fits = request.readings.findLast((_, at) => !answer.suspect_readings.includes(at))?.celsius ?? newest;
+  const here = standing(Math.round(fits * 100), range);
   const gone = rises ? here.is === "above" : here.is === "below";
   return {
     name,

@@ -11,6 +11,8 @@ import {
   sellableOf,
   stoppedOf,
   titleOf,
+  type Watch,
+  watchOf,
 } from "@hearth/core";
 import { and, asc, count, desc, eq, gt, inArray, isNull, lt, lte, or, sql } from "drizzle-orm";
 import { toEvent } from "@/data/batch-rows";
@@ -42,6 +44,8 @@ export interface Listed {
   sellable: number;
   /** The step that waits for hands, and from when. */
   next: { name: string; from: string | null; until: string | null } | null;
+  /** What there is to foresee of a pot that runs. */
+  watch: Watch | null;
 }
 
 const PAGE = 25;
@@ -86,6 +90,7 @@ export function listed(
     stopped: sum((key) => stoppedOf(plan, facts, key)),
     sellable: sum((key) => sellableOf(plan, facts, key)),
     next: next && { name: next.name, from: due?.from ?? null, until: due?.until ?? null },
+    watch: row2.pouredAt ? null : watchOf(plan, facts),
   };
 }
 

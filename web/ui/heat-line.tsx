@@ -1,6 +1,6 @@
 "use client";
 
-import { type Band, standing, type TemperatureRange, writeDuration } from "@hearth/core";
+import { type Band, type Foreseen, type Outlook, standing, type TemperatureRange, writeDuration } from "@hearth/core";
 import { ticks } from "d3-array";
 import { line } from "d3-shape";
 import { across } from "./across";
@@ -18,6 +18,9 @@ export interface HeatMark {
   instrumentKind: string | null;
 }
 
+/** When a pot comes into a range and out of it. */
+type Ahead = Pick<Outlook, "is" | "range" | "enters" | "leaves">;
+
 interface HeatLineProps {
   bands: Band[];
   ceiling: number;
@@ -26,6 +29,8 @@ interface HeatLineProps {
   moments?: { at: string; name: string }[];
   /** Drawn as a hairline where the pot still runs. */
   now?: string | null;
+  /** What is foreseen: drawn on from the newest reading, with how sure it is. */
+  ahead?: Ahead | null;
   height?: number;
   thumb?: boolean;
   label: string;
@@ -78,13 +83,34 @@ function inLines(names: string[], most: number): string[] {
   return lines;
 }
 
+/** What is further ahead is not drawn. */
+const FORESIGHT_MS = 4 * 3_600_000;
+/** Moments from one to another, as ISO text, an hour apart. */
+function upTo(from: string, to: string): string[] {
+  const [begin, end] = [Date.parse(from), Math.min(Date.parse(to), Date.parse(from) + 2 * FORESIGHT_MS)];
+  const out: string[] = [];
+  for (let at = begin; at < end; at += 3_600_000) out.push(new Date(at).toISOString());
+  return [...out, new Date(end).toISOString()];
+}
+
 /** Time across, temperature up; the ranges as bands, readings as marks shaped by instrument. */
-export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = null, height = 280, thumb = false, label }: HeatLineProps) {
+export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = null, ahead = null, height = 280, thumb = false, label }: HeatLineProps) {
   const units = useUnits();
   const { ref, width } = useWidth<HTMLDivElement>(thumb ? 132 : 640);
   const side = thumb ? { left: 3, right: 3 } : { left: 46, right: 104 };
   const sorted = [...marks].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
-  const times = [...sorted.map((mark) => mark.at), ...moments.map((moment) => moment.at), ...(now ? [now] : [])].map((at) => Date.parse(at));
+  const newest = sorted.at(-1);
+  const [first, second] = ahead?.is === "heating" ? (["low", "high"] as const) : (["high", "low"] as const);
+  const foreseen =
+    ahead && newest && now
+      ? [
+          ...(ahead.enters ? [{ ...ahead.enters, celsius: ahead.range[first] }] : []),
+          ...(ahead.leaves ? [{ ...ahead.leaves, celsius: ahead.range[second] }] : []),
+        ].filter((one) => Date.parse(one.at) - Date.parse(now) < FORESIGHT_MS)
+      : [];
+  // Between what was read and what is foreseen nothing is folded away.
+  const way = foreseen.length > 0 && newest ? upTo(newest.at, (foreseen.at(-1) as Foreseen).high) : [];
+  const times = [...way, ...sorted.map((mark) => mark.at), ...moments.map((moment) => moment.at), ...(now ? [now] : [])].map((at) => Date.parse(at));
   const time = foldedTime(times, [side.left, width - side.right]);
   const { x } = time;
   const named = thumb ? moments.map((moment) => ({ ...moment, x: x(Date.parse(moment.at)), from: 0, row: 0 })) : inRows(moments, x, width - 4);
@@ -257,6 +283,20 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
           );
         })}
         {now ? <line x1={x(Date.parse(now))} x2={x(Date.parse(now))} y1={edge.top} y2={foot} stroke="var(--color-ink)" strokeWidth={1} /> : null}
+        {newest && foreseen.length > 0 ? (
+          <g stroke="var(--color-ink)" fill="none">
+            <path
+              d={`M${x(Date.parse(newest.at))} ${y(newest.celsius)}${foreseen.map((one) => `L${x(Date.parse(one.at))} ${y(one.celsius)}`).join("")}`}
+              strokeWidth={2}
+              strokeDasharray="3 5"
+            />
+            {foreseen.map((one) => {
+              const [from, to] = [x(Date.parse(one.low)), x(Date.parse(one.high))];
+              const at = y(one.celsius);
+              return <path key={one.celsius} d={`M${from} ${at}H${to}M${from} ${at - 6}V${at + 6}M${to} ${at - 6}V${at + 6}`} strokeWidth={1.5} />;
+            })}
+          </g>
+        ) : null}
         {sorted.map((mark) => (
           <Mark
             key={`${mark.at}${mark.celsius}${mark.act}`}

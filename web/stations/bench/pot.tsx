@@ -1,13 +1,14 @@
 "use client";
 
-import { actKindOf, type Progress, standing, weighedLoad, writeStanding } from "@hearth/core";
+import { actKindOf, type Progress, standing, type Usual, watchOf, weighedLoad, writeStanding } from "@hearth/core";
 import Link from "next/link";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Entries } from "@/log/entries";
 import { PaperLinks } from "@/log/paper-links";
 import { type Batch, type BatchProps, useBatch } from "@/log/use-batch";
 import { HeatLine, toneOf } from "@/ui/heat-line";
 import { useKeys } from "@/ui/keys";
+import { later } from "@/ui/later";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
 import { SIGN, TONE } from "@/ui/tone";
@@ -17,6 +18,9 @@ import { AlarmSound, CeilingAlarm } from "./alarm";
 import { GiveUp } from "./give-up";
 import { NoteForm } from "./note";
 import { TooMuch } from "./over";
+import { useOutlooks } from "./use-outlook";
+
+const Foreseen = later(async () => (await import("./foreseen")).ForeseenPot);
 
 /** The newest reading, and how it stands against the range that is being worked at. */
 function LastReading({ batch, step }: { batch: Batch; step: Progress }) {
@@ -88,10 +92,12 @@ function StepList({ batch, here, onChoose }: { batch: Batch; here: string | unde
 }
 
 /** A pot as it runs: the next thing, one number to put in, the heat line, and everything put down so far. */
-export function Pot(props: BatchProps) {
+export function Pot(props: BatchProps & { usual: Usual | null }) {
   const batch = useBatch(props);
   const { plan, facts } = batch;
   const units = useUnits();
+  const watch = useMemo(() => watchOf(plan, facts, props.usual), [plan, facts, props.usual]);
+  const { outlook = null } = useOutlooks({ outlook: watch });
   const [chosen, setChosen] = useState<string | null>(null);
   const step = batch.steps.find((one) => one.key === chosen) ?? batch.next;
   const act = step ? plan.process.acts.find((one) => one.id === step.act) : undefined;
@@ -157,6 +163,7 @@ export function Pot(props: BatchProps) {
                 <LastReading batch={batch} step={step} />
                 <h2 className="mb-1 text-[26px]">{view.title(step)}</h2>
                 <View key={step.key} step={step} batch={batch} instruments={props.instruments} />
+                {outlook ? <Foreseen outlook={outlook} batch={batch} /> : null}
               </>
             ) : facts.abandoned ? (
               <h2 className="text-[26px]">Abandoned at {units.clock(facts.abandoned.at)}</h2>
@@ -189,6 +196,7 @@ export function Pot(props: BatchProps) {
               marks={batch.marks}
               moments={batch.moments}
               now={batch.pouredAt ? null : batch.now}
+              ahead={outlook}
               height={230}
               label="Heat line of this pot"
             />

@@ -1,13 +1,72 @@
 "use client";
 
+import type { Outlook, Usual } from "@hearth/core";
 import Link from "next/link";
+import { useMemo } from "react";
 import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches";
+import { HeatLine } from "@/ui/heat-line";
+import { later } from "@/ui/later";
 import { Aside, Caution, Empty, Screen } from "@/ui/margin";
+import { useNow } from "@/ui/units";
+import { bySoonest } from "./order";
+import { useOutlooks } from "./use-outlook";
 
-/** The pots that run. */
-export function Pots({ batches, instruments, more, narrowed }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null; narrowed: boolean }) {
+const Ahead = later(async () => (await import("./foreseen")).Ahead);
+const CallSound = later(async () => (await import("./foreseen")).CallSound);
+
+interface PotsProps {
+  batches: Listed[];
+  instruments: ReadInstrument[];
+  usual: Usual | null;
+  more: string | null;
+  narrowed: boolean;
+}
+
+/** The pot that needs hands soonest, as large as the screen allows. */
+function Soonest({ pot, instruments, outlook, now }: { pot: Listed; instruments: ReadInstrument[]; outlook: Outlook | null; now: string }) {
+  const kinds = new Map(instruments.map((one) => [one.id, one.kind]));
+  return (
+    <section className="sheet mb-5" aria-label="Needs hands soonest">
+      <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
+        <span className="figure text-[64px] leading-[0.9]">{pot.number}</span>
+        <div className="min-w-0 flex-1 basis-[180px]">
+          <Link href={`/bench/${pot.id}`} className="text-[24px] leading-tight font-bold">
+            {pot.title}
+          </Link>
+          <div className="text-[20px] font-semibold">{pot.next ? `next: ${pot.next.name}` : "poured"}</div>
+          <div className="text-soft">{pot.products.map((one) => `${one.count} × ${one.name}`).join(", ")}</div>
+        </div>
+        <Link href={`/bench/${pot.id}`} className="act !min-h-[64px] max-sm:w-full" data-next-step>
+          Go to the pot
+        </Link>
+      </div>
+      {outlook ? (
+        <div className="mt-2">
+          <Ahead outlook={outlook} now={now} size="text-[64px]" />
+        </div>
+      ) : null}
+      <div className="mt-3">
+        <HeatLine
+          bands={pot.bands}
+          ceiling={pot.ceiling}
+          marks={pot.thumb.map((reading) => ({ ...reading, instrumentKind: kinds.get(reading.instrumentId ?? "") ?? null }))}
+          now={now}
+          ahead={outlook}
+          height={200}
+          label={`Heat line of batch ${pot.number}`}
+        />
+      </div>
+    </section>
+  );
+}
+
+/** The pots that run, the one that needs hands soonest first and largest. */
+export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps) {
+  const now = useNow(1_000);
+  const outlooks = useOutlooks(useMemo(() => Object.fromEntries(batches.map((one) => [one.id, one.watch && { ...one.watch, usual }])), [batches, usual]));
+  const [first, ...others] = bySoonest(batches, outlooks, now);
   return (
     <Screen
       title="Bench"
@@ -34,19 +93,27 @@ export function Pots({ batches, instruments, more, narrowed }: { batches: Listed
           <p>Here each running pot shows its next step and takes one number at a time, with what it should be beside it.</p>
         </Empty>
       ) : (
-        <ul>
-          {batches.map((one, index) => (
-            <BatchRow
-              key={one.id}
-              batch={one}
-              href={`/bench/${one.id}`}
-              instruments={instruments}
-              first={index === 0}
-              what={one.next ? `next: ${one.next.name}` : "poured"}
-              action="Go to the pot"
-            />
-          ))}
-        </ul>
+        <>
+          {batches.map((one) => {
+            const outlook = outlooks[one.id];
+            return outlook ? <CallSound key={one.id} outlook={outlook} now={now} /> : null;
+          })}
+          {first ? <Soonest pot={first} instruments={instruments} outlook={outlooks[first.id] ?? null} now={now} /> : null}
+          <ul>
+            {others.map((one) => (
+              <BatchRow
+                key={one.id}
+                batch={one}
+                href={`/bench/${one.id}`}
+                instruments={instruments}
+                what={one.next ? `next: ${one.next.name}` : "poured"}
+                action="Go to the pot"
+              >
+                {outlooks[one.id] ? <Ahead outlook={outlooks[one.id] as Outlook} now={now} size="text-[26px]" /> : null}
+              </BatchRow>
+            ))}
+          </ul>
+        </>
       )}
       <Older after={more}>Older pots</Older>
     </Screen>

@@ -68,7 +68,8 @@ export function DayShown({ products }: { products: DayProduct[] }) {
           />
         ) : null}
         <p className="mt-1 text-[14px] text-soft">
-          ■ hands&ensp; □ hands in a wait: oils, wicks, labels&ensp; ▨ on the heat&ensp; ─ waiting, cooling&ensp; ▼ held to its time&ensp; below: how warm each is
+          ■ hands&ensp; □ hands in a wait: oils, wicks, labels&ensp; ▨ on the heat&ensp; ─ waiting, cooling&ensp; ▼ held to its time&ensp; below: how warm each
+          is
         </p>
       </section>
       {rows.length > 0 ? (

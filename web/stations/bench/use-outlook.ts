@@ -1,0 +1,54 @@
+"use client";
+
+import type { Outlook, Watch } from "@hearth/core";
+import { useEffect, useState } from "react";
+import type { Asked, Foretold } from "@/workers/outlook";
+
+let worker: Worker | null = null;
+let asked = 0;
+const waiting = new Map<number, (outlook: Outlook | null) => void>();
+
+/** Asks the one worker of this page. Nothing is foreseen where it cannot run. */
+function foretold(watch: Watch): Promise<Outlook | null> {
+  if (!worker) {
+    worker = new Worker(new URL("../../workers/outlook.ts", import.meta.url), { type: "module" });
+    worker.onmessage = ({ data }: MessageEvent<Foretold>) => {
+      waiting.get(data.id)?.(data.outlook);
+      waiting.delete(data.id);
+    };
+    worker.onerror = () => {
+      for (const answer of waiting.values()) answer(null);
+      waiting.clear();
+      worker = null;
+    };
+  }
+  const id = ++asked;
+  worker.postMessage({ id, watch } satisfies Asked);
+  return new Promise((answer) => waiting.set(id, answer));
+}
+
+/** What is foreseen of pots, by their keys; worked out anew only for those that were read. */
+export function useOutlooks(watches: Readonly<Record<string, Watch | null>>): Record<string, Outlook | null> {
+  const [known, setKnown] = useState<Record<string, { of: string; outlook: Outlook | null }>>({});
+  const text = JSON.stringify(watches);
+  useEffect(() => {
+    let left = false;
+    for (const [key, watch] of Object.entries(JSON.parse(text) as Record<string, Watch | null>)) {
+      const of = JSON.stringify(watch);
+      if (!watch) continue;
+      void foretold(watch).then((outlook) => {
+        if (!left) setKnown((old) => (old[key]?.of === of ? old : { ...old, [key]: { of, outlook } }));
+      });
+    }
+    return () => {
+      left = true;
+    };
+  }, [text]);
+  // What was foreseen of another range is not shown.
+  return Object.fromEntries(
+    Object.entries(watches).map(([key, watch]) => {
+      const outlook = known[key]?.outlook ?? null;
+      return [key, outlook && watch && outlook.name === watch.name && outlook.range.low === watch.range.low ? outlook : null];
+    }),
+  );
+}
