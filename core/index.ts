@@ -17,6 +17,8 @@ export { type Usual, usualFrom } from "./forecast/cooling";
 export { answerForecast, type ForecastAnswer, type ForecastRequest, forecastAnswer, forecastRequest } from "./forecast/forecast";
 export { type Call, callOf, dropOnAdding, type Foreseen, learnedFrom, type Outlook, outlookOf, type Watch, watchOf } from "./forecast/outlook";
 export * from "./heat/range";
+export { LineReader, type Message, writeLine } from "./instrument/line";
+export { SimulatedPot, SimulatedProbe, SimulatedScale } from "./instrument/simulated";
 export {
   CLOCK_TOLERANCE_MS,
   type Draw,

@@ -23,6 +23,7 @@ const OWN_PORT = 4_390;
 const HELP = `./hearth start            your own workshop, for every day: build, start the database, serve
 ./hearth demo [--fresh]   build, start the database, load the made-up workshop, serve
 ./hearth dev              the same from the sources, reloading as they change
+./hearth instruments      a simulated probe and scale for the bench; --speed 1 to 60
 ./hearth test             format, lint, types, import rules, unit, database and browser tests
 ./hearth bench            speed, as a ratio to a reference measured in the same run
 ./hearth backup FILE      write everything to one file, while it runs or not, and read it back
@@ -84,6 +85,18 @@ async function main(): Promise<number> {
       const code = await Promise.race([asked, served.ended]);
       await served.stop();
       return code;
+    }
+    case "instruments": {
+      const speed = flags[0] === "--speed" ? Number(flags[1]) : 1;
+      if (!(speed >= 1 && speed <= 60)) throw new Plain("Say how much faster than the clock the pot goes, from 1 to 60: ./hearth instruments --speed 10");
+      makeHome(HOME);
+      const { port, stop } = await (await import("./instruments")).startInstruments({ home: HOME, speed });
+      console.log(`A simulated probe and scale are on loopback port ${port}. Choose them at the bench, “Connect an instrument”. Ctrl-C stops them.`);
+      await new Promise<void>((done) => {
+        for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.on(signal, () => done());
+      });
+      await stop();
+      return 0;
     }
     case "test":
       return (await import("./test")).test(flags);

@@ -4,6 +4,7 @@ import { createServer } from "node:http";
 import { join } from "node:path";
 import { putDemo } from "../demo/load";
 import { openDatabase } from "../web/data/client";
+import { startInstruments } from "./instruments";
 import { embeddedPostgres } from "./postgres";
 import { freePort, passingHome, run } from "./processes";
 import { type Served, serve } from "./serve";
@@ -102,6 +103,8 @@ async function browser(reports: string, patterns: string[]): Promise<Tally> {
   process.env.HEARTH_ZONE = "UTC";
   const served = await serve({ home, port: 4800, demo: true, ownDatabase: true, clockFile });
   const hand = await stagehand(served);
+  // A pot that goes so fast is hot within a test.
+  const bench = await startInstruments({ home, speed: 60, seed: 5 });
   try {
     const report = join(reports, "browser.json");
     const env = {
@@ -123,6 +126,7 @@ async function browser(reports: string, patterns: string[]): Promise<Tally> {
     }));
   } finally {
     await hand.close();
+    await bench.stop();
     await served.stop();
     rmSync(home, { recursive: true, force: true });
   }

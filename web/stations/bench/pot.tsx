@@ -20,6 +20,7 @@ import { NoteForm } from "./note";
 import { TooMuch } from "./over";
 import { useOutlooks } from "./use-outlook";
 
+const Instruments = later(async () => (await import("./instruments")).Instruments);
 const Foreseen = later(async () => (await import("./foreseen")).ForeseenPot);
 
 /** The newest reading, and how it stands against the range that is being worked at. */
@@ -98,6 +99,7 @@ export function Pot(props: BatchProps & { usual: Usual | null }) {
   const units = useUnits();
   const watch = useMemo(() => watchOf(plan, facts, props.usual), [plan, facts, props.usual]);
   const { outlook = null } = useOutlooks({ outlook: watch });
+  const [listening, setListening] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
   const step = batch.steps.find((one) => one.key === chosen) ?? batch.next;
   const act = step ? plan.process.acts.find((one) => one.id === step.act) : undefined;
@@ -180,6 +182,13 @@ export function Pot(props: BatchProps & { usual: Usual | null }) {
                 </Link>
               </div>
             )}
+            {listening ? (
+              <Instruments batch={batch} step={step} instruments={props.instruments} />
+            ) : step && !facts.abandoned ? (
+              <button type="button" className="press mt-3" onPointerEnter={Instruments.ahead} onClick={() => setListening(true)}>
+                Connect an instrument
+              </button>
+            ) : null}
             {batch.last ? (
               <p role="status" className="mt-3 flex items-center gap-3">
                 <span className="font-semibold text-inside">✓ Recorded</span>

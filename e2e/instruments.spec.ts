@@ -1,0 +1,107 @@
+import { writeLine } from "@hearth/core";
+import type { Page } from "@playwright/test";
+import { demoId } from "../demo/workshop";
+import { expect, open, test } from "./support";
+
+/** The demo's pot that has been weighed and waits for heat. */
+const POT = `/bench/${demoId(8, 6)}`;
+const temperature = (celsius: number, settled = true) => writeLine({ is: "temperature", celsius, settled });
+
+/** Puts an instrument on a cable at the page, which says a line each time `say` is called. */
+async function onCable(page: Page): Promise<(line: string) => Promise<void>> {
+  await page.addInitScript(() => {
+    let out: ReadableStreamDefaultController<Uint8Array>;
+    const readable = new ReadableStream<Uint8Array>({
+      start(controller) {
+        out = controller;
+      },
+    });
+    Object.defineProperty(navigator, "serial", {
+      value: { requestPort: async () => ({ readable, writable: null, open: async () => undefined, close: async () => undefined }) },
+    });
+    (window as unknown as { says: (text: string) => void }).says = (text) => out.enqueue(new TextEncoder().encode(text));
+  });
+  return (line) => page.evaluate((text) => (window as unknown as { says: (text: string) => void }).says(text), `${line}\r\n`);
+}
+
+test.describe("with pages kept", () => {
+  test.use({ serviceWorkers: "allow" });
+
+  test("a thermometer on a cable is heard, taken with one tap and put down by itself, while the network is gone too; nothing is taken twice", async ({
+    page,
+    context,
+    workshop,
+  }) => {
+    const says = await onCable(page);
+    await open(page, POT);
+    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    await page.getByRole("button", { name: "Connect an instrument" }).click();
+    await page.getByRole("button", { name: "By cable" }).click();
+    const panel = page.getByRole("region", { name: "Instruments" });
+    await says(writeLine({ is: "name", name: "kitchen probe" }));
+    await expect(panel).toContainText("kitchen probe");
+    await says(temperature(6_120, false));
+    await expect(panel).toContainText("… not settled");
+    await expect(panel.getByRole("button", { name: /^Take/ })).toBeDisabled();
+    // A line that was spoilt on its way is no reading, and a loose cable is said.
+    await says(temperature(8_888).replace("88.88", "88.89"));
+    await says("\u0000\u0000garbage");
+    await says(temperature(6_150));
+    await expect(panel).toContainText("61.5");
+    await says(writeLine({ is: "fault", of: "thermometer" }));
+    await expect(panel).toContainText("its cable is loose");
+    await expect(panel).not.toContainText("61.5");
+
+    // In the middle of it the network goes. The reading is corrected as the workshop's probe is: it shows half a degree too much.
+    await context.setOffline(true);
+    for (const celsius of [6_250, 6_350, 6_450]) {
+      await says(temperature(celsius));
+      await panel.getByRole("button", { name: `Take ${celsius / 100} °C` }).click();
+      await expect(page.getByRole("region", { name: "Entries" })).toContainText(`${celsius / 100 - 0.5} °C`);
+    }
+    await expect(page.getByText("3 entries are kept on this device")).toBeVisible();
+    await panel.getByRole("combobox", { name: "Put down by itself" }).selectOption("10");
+    await says(temperature(6_550));
+    await expect(page.getByText("4 entries are kept on this device")).toBeVisible();
+    await panel.getByRole("combobox", { name: "Put down by itself" }).selectOption("0");
+    // It is foreseen without the network as well.
+    await expect(page.getByRole("region", { name: "Foreseen" })).toContainText("to the heat range");
+    await context.setOffline(false);
+    await expect(page.getByText(/kept on this device/)).toBeHidden();
+    const rows = (await (await context.request.get(`/api/workshops/${workshop}/batches/${demoId(8, 6)}/record?as=csv`)).text()).split("\n");
+    expect(rows.filter((row) => row.includes("read")).map((row) => /,(6\d\.\d),/.exec(row)?.[1])).toEqual(["62.5", "63.5", "64.5", "65.5"]);
+    await panel.getByRole("button", { name: "Disconnect" }).click();
+    await expect(panel.getByRole("heading", { name: "Connect an instrument" })).toBeVisible();
+  });
+});
+
+test("the simulated probe and scale: a pot is brought to its heat on a phone, and a weight is tared, settled and taken", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(page, POT);
+  await page.getByRole("button", { name: "Connect an instrument" }).click();
+  const panel = page.getByRole("region", { name: "Instruments" });
+  await panel.getByRole("button", { name: "Simulated probe" }).click();
+  await expect(panel).toContainText("simulated probe");
+  await panel.getByRole("button", { name: "Heat on" }).click();
+  const shown = async () => Number(/(\d+(\.\d)?) °C (✓|…)/.exec((await panel.textContent()) ?? "")?.[1] ?? 0);
+  await expect.poll(shown, { timeout: 120_000 }).toBeGreaterThan(70);
+  await panel.getByRole("button", { name: "Heat off" }).click();
+  await panel.getByRole("button", { name: "Stir" }).click();
+  const take = panel.getByRole("button", { name: /^Take/ });
+  await expect(take).toBeEnabled();
+  await take.click();
+  await expect(page.getByText("✓ Recorded")).toBeVisible();
+  await expect(page.getByRole("region", { name: "Next" })).toContainText("last reading");
+
+  await panel.getByRole("button", { name: "Disconnect" }).click();
+  await page.getByRole("button", { name: /^weigh jar/ }).click();
+  await panel.getByRole("button", { name: "Simulated scale" }).click();
+  await panel.getByRole("button", { name: "Put 100 g on" }).click();
+  await expect(panel).toContainText("100 g ✓ settled");
+  await panel.getByRole("button", { name: "Tare" }).click();
+  await expect(panel).toContainText("scale0 g ✓ settled");
+  await panel.getByRole("button", { name: "Put 10 g on" }).click();
+  await expect(panel).toContainText("scale10 g ✓ settled");
+  await take.click();
+  await expect(page.getByRole("region", { name: "Entries" })).toContainText("10 g");
+});

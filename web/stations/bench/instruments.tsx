@@ -1,0 +1,193 @@
+"use client";
+
+import { type Message, type Progress, targetOf } from "@hearth/core";
+import { useEffect, useRef, useState } from "react";
+import { usePlace } from "@/log/place";
+import type { Batch, Instrument } from "@/log/use-batch";
+import { useUnits } from "@/ui/units";
+import { notice, press } from "@/ui/variants";
+import { hasSerial, type Line, openSerial, openSimulated } from "./line-in";
+
+type Source = "serial" | "probe" | "scale";
+type Listening = { is: "off"; said: string } | { is: "on"; source: Source; name: string; message: Message | null; said: string };
+
+/** So often a reading is put down where the probe is left to itself, in seconds. */
+const EVERY = [10, 30, 60] as const;
+
+interface InstrumentsProps {
+  batch: Batch;
+  step: Progress | null;
+  instruments: Instrument[];
+}
+
+/** A connected thermometer or scale: what it shows, large, and one tap to take it; or it writes by itself. */
+export function Instruments({ batch, step, instruments }: InstrumentsProps) {
+  const units = useUnits();
+  const { workshopId } = usePlace();
+  const [state, setState] = useState<Listening>({ is: "off", said: "" });
+  const [every, setEvery] = useState(0);
+  const [tool, setTool] = useState("");
+  const line = useRef<Line | null>(null);
+  useEffect(() => () => line.current?.stop(), []);
+  const stop = (said = "") => {
+    line.current?.stop();
+    line.current = null;
+    setEvery(0);
+    setState({ is: "off", said });
+  };
+  const start = async (source: Source) => {
+    stop();
+    const heard = {
+      onMessage: (message: Message) =>
+        setState((old) => (old.is === "off" ? old : message.is === "name" ? { ...old, name: message.name } : { ...old, message })),
+      onEnd: (why: string) => stop(why),
+    };
+    try {
+      line.current = await (source === "serial" ? openSerial(heard) : openSimulated(workshopId, source, heard));
+      setState({ is: "on", source, name: "", message: null, said: "" });
+    } catch (error) {
+      setState({ is: "off", said: source === "serial" ? "No instrument was chosen, or it is in use elsewhere." : (error as Error).message });
+    }
+  };
+  const message = state.is === "on" ? state.message : null;
+  const tools = instruments.filter((one) => (message?.is === "weight" || (message?.is === "fault" && message.of === "scale")) === (one.kind === "scale"));
+  const chosen = tools.find((one) => one.id === tool) ?? tools[0];
+  const weighs = step?.entry === "weighed" && step.component !== undefined;
+  const take = (one: Message, byItself: boolean) => {
+    if (one.is === "temperature")
+      return batch.record({
+        // What is written by itself is a look: it says no act done.
+        kind: "read",
+        payload: { act: !byItself && step?.entry === "read" ? step.act : null, shown: one.celsius, correction: chosen?.correction ?? 0 },
+        instrumentId: chosen?.id ?? null,
+      });
+    if (one.is === "weight" && weighs && step?.component && one.mg > 0)
+      return batch.record({ kind: "weighed", payload: { pot: step.pot, componentId: step.component.id, mg: one.mg }, instrumentId: chosen?.id ?? null });
+    return null;
+  };
+  const newest = useRef({ message, take });
+  newest.current = { message, take };
+  useEffect(() => {
+    if (!every) return;
+    const timer = setInterval(() => {
+      const { message: one, take: put } = newest.current;
+      if (one?.is === "temperature") void put(one, true);
+    }, every * 1_000);
+    return () => clearInterval(timer);
+  }, [every]);
+
+  const said = state.said ? <p className={notice({ size: "small", className: "mt-2" })}>▲ {state.said}</p> : null;
+  if (state.is === "off")
+    return (
+      <section aria-label="Instruments" className="mt-3 border-t border-line pt-2">
+        <h3 className="text-[17px]">Connect an instrument</h3>
+        <div className="mt-1 flex flex-wrap gap-2">
+          {hasSerial() ? (
+            <button type="button" className="press" onClick={() => void start("serial")}>
+              By cable
+            </button>
+          ) : null}
+          <button type="button" className="press" onClick={() => void start("probe")}>
+            Simulated probe
+          </button>
+          <button type="button" className="press" onClick={() => void start("scale")}>
+            Simulated scale
+          </button>
+        </div>
+        {said}
+      </section>
+    );
+  const simulated = state.source !== "serial";
+  const tell = (text: string) => void line.current?.tell(text);
+  const missing = weighs && step?.component ? Math.max(0, targetOf(batch.facts, step.pot, step.component) - step.given) : 0;
+  return (
+    <section aria-label="Instruments" className="mt-3 border-t border-line pt-2">
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+        <div className="min-w-[210px]" role="status">
+          <div className="text-[15px] text-soft">{state.name || "connected"}</div>
+          {message === null ? (
+            <span className="text-soft">listening…</span>
+          ) : message.is === "fault" ? (
+            <span className="text-[20px] font-bold text-hot">▲ {message.of === "scale" ? "too heavy for the scale" : "its cable is loose"}</span>
+          ) : message.is === "temperature" ? (
+            <>
+              <span className="figure text-[52px] leading-none">{units.tParts(message.celsius).figure}</span>
+              <span className="figure text-[22px]"> °{units.temperature}</span>
+              <span className={message.settled ? "text-inside" : "text-soft"}> {message.settled ? "✓ settled" : "… not settled"}</span>
+            </>
+          ) : message.is === "weight" ? (
+            <>
+              <span className="figure text-[52px] leading-none">{units.gParts(message.mg).figure}</span>
+              <span className="figure text-[22px]"> {units.mass}</span>
+              <span className={message.settled ? "text-inside" : "text-soft"}> {message.settled ? "✓ settled" : "… not settled"}</span>
+            </>
+          ) : null}
+        </div>
+        {message?.is === "temperature" || (message?.is === "weight" && weighs) ? (
+          <button type="button" className={press({ size: "gloved" })} disabled={!message.settled} onClick={() => void take(message, false)}>
+            Take {message.is === "temperature" ? units.t(message.celsius) : units.g(message.mg, null)}
+          </button>
+        ) : null}
+        <button type="button" className="press" onClick={() => stop()}>
+          Disconnect
+        </button>
+      </div>
+      <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 text-[15px]">
+        {tools.length > 0 ? (
+          <label>
+            It is{" "}
+            <select className="entry !w-auto" value={chosen?.id ?? ""} onChange={(event) => setTool(event.target.value)}>
+              {tools.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        ) : null}
+        {message?.is === "temperature" || (message?.is === "fault" && message.of === "thermometer") ? (
+          <label>
+            Put down by itself{" "}
+            <select className="entry !w-auto" value={every} onChange={(event) => setEvery(Number(event.target.value))}>
+              <option value={0}>never</option>
+              {EVERY.map((one) => (
+                <option key={one} value={one}>
+                  every {one} s
+                </option>
+              ))}
+            </select>
+          </label>
+        ) : null}
+        {message?.is === "weight" ? (
+          <button type="button" className="press" onClick={() => tell("Z")}>
+            Tare
+          </button>
+        ) : null}
+      </div>
+      {simulated ? (
+        <fieldset className="mt-2 flex flex-wrap items-center gap-2 text-[15px]">
+          <legend className="text-soft">The simulated {state.source === "probe" ? "pot" : "scale"}</legend>
+          {(state.source === "probe"
+            ? [
+                ["Heat on", "HEAT 1"],
+                ["Heat off", "HEAT 0"],
+                ["Stir", "STIR"],
+                ["Pour 100 g of oil in", "OIL 100"],
+              ]
+            : [
+                ["Put 10 g on", "PUT 10"],
+                ["Put 100 g on", "PUT 100"],
+                ...(missing > 0 ? [[`Put ${units.g(missing, null)} on`, `PUT ${(missing / 1_000).toFixed(1)}`]] : []),
+                ["Empty it", "PUT -99999"],
+              ]
+          ).map(([label = "", text = ""]) => (
+            <button key={text} type="button" className={press({ size: "small" })} onClick={() => tell(text)}>
+              {label}
+            </button>
+          ))}
+        </fieldset>
+      ) : null}
+      {said}
+    </section>
+  );
+}
