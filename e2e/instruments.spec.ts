@@ -105,3 +105,50 @@ test("the simulated probe and scale: a pot is brought to its heat on a phone, an
   await take.click();
   await expect(page.getByRole("region", { name: "Entries" })).toContainText("10 g");
 });
+
+test("a batch is rehearsed at sixty times the speed, is said to be a rehearsal wherever it stands, and counts nowhere", async ({ page, request, workshop }) => {
+  const stock = async () => (await request.get(`/api/workshops/${workshop}/shelf/fragrance`)).text();
+  const before = await stock();
+  await open(page, `/plan?formula=${demoId(6, 1)}`);
+  await page.getByRole("listitem").filter({ hasText: "tealight cup" }).getByLabel("Count").fill("10");
+  await page.getByLabel("Spare").fill("0");
+  await page.getByRole("button", { name: /^Rehearse it first/ }).click();
+  await expect(page.getByRole("heading", { name: /^Rehearsal \d+: Rain on slate/ })).toBeVisible();
+  await expect(page.getByRole("note")).toContainText("nothing of it counts");
+  const record = async (label: string, text: string, button: string) => {
+    await page.getByLabel(label).fill(text);
+    await page.getByRole("button", { name: button }).click();
+  };
+  await record("Scale shows", "130", "Record the weight");
+  await record("Scale shows", "10.4", "Record the weight");
+  const panel = page.getByRole("region", { name: "Instruments" });
+  const shown = async () => Number(/(\d+(\.\d)?) °C ?(✓|…)/.exec((await panel.textContent()) ?? "")?.[1] ?? 0);
+  // The heat is on by itself while the pot is to be heated.
+  await expect.poll(shown).toBeGreaterThan(60);
+  await record("Thermometer shows", "85", "Record the heat reading");
+  await record("Thermometer shows", "85", "Record the add reading");
+  await page.getByRole("button", { name: "Start stirring" }).click();
+  await page.getByRole("button", { name: "Stop and use this time" }).click();
+  await page
+    .getByRole("button", { name: /Record|Mark/ })
+    .first()
+    .click();
+  await expect(page.getByRole("heading", { name: "Bring it to the pour range" })).toBeVisible();
+  await panel.getByRole("combobox", { name: "so fast" }).selectOption("60");
+  await expect.poll(shown, { timeout: 120_000 }).toBeLessThan(62);
+  await panel.getByRole("combobox", { name: "so fast" }).selectOption("1");
+  await expect(panel.getByRole("button", { name: /^Take/ })).toBeEnabled();
+  await panel.getByRole("button", { name: /^Take/ }).click();
+  await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
+  await page.getByRole("button", { name: "Mark it poured" }).click();
+  await expect(page.getByText("The rehearsal is over. Nothing of it counts.")).toBeVisible();
+
+  // More time than the clock's has passed in it; and it stands on no rack, in no record, takes nothing, and is not found.
+  for (const path of ["/rack", "/records", "/bench"]) {
+    await open(page, path);
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+    await expect(page.getByText(/Rehearsal/)).toHaveCount(0);
+    await expect(page.getByRole("listitem").filter({ hasText: "10 × tealight cup" })).toHaveCount(0);
+  }
+  expect(await stock()).toBe(before);
+});

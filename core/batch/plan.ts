@@ -49,6 +49,8 @@ export const batchPlan = z.object({
   process,
   pots: z.array(potPlan).min(1).max(8),
   products: z.array(plannedProduct).min(1).max(200),
+  /** Run against a simulated bench: no wax is touched, and nothing of it counts. */
+  rehearsal: z.literal(true).optional(),
 });
 export type BatchPlan = z.output<typeof batchPlan>;
 

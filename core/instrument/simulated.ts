@@ -28,12 +28,13 @@ export class SimulatedPot {
     readonly room = 21,
     massG = 1_200,
     seed = 1,
+    celsius = room,
   ) {
     this.#random = randomFrom(seed);
     this.#waxG = massG;
-    this.#core = room;
-    this.#rim = room;
-    this.#metal = room;
+    this.#core = celsius;
+    this.#rim = celsius;
+    this.#metal = celsius;
   }
 
   get massG(): number {

@@ -34,6 +34,15 @@ export const eventRow = (workshopId: string, batchId: string, event: BatchEvent)
   payload: event.payload,
 });
 
+/** Where a batch stands; a rehearsal stands nowhere that jars do. */
+function stageOf(plan: BatchPlan, facts: BatchFacts, poured: string | null) {
+  if (plan.rehearsal) return poured || facts.closed || facts.abandoned ? ("rehearsed" as const) : ("rehearsal" as const);
+  return facts.closed ? ("closed" as const) : facts.abandoned ? ("abandoned" as const) : poured ? ("rack" as const) : ("pot" as const);
+}
+
+/** The stages of batches that count. */
+export const REAL_STAGES = ["pot", "rack", "closed", "abandoned"] as const;
+
 /** What the batch's row repeats of what follows from its entries. */
 export function rowOf(plan: BatchPlan, facts: BatchFacts) {
   const poured = pouredAt(plan, facts);
@@ -41,7 +50,7 @@ export function rowOf(plan: BatchPlan, facts: BatchFacts) {
   return {
     plan,
     facts,
-    stage: facts.closed ? ("closed" as const) : facts.abandoned ? ("abandoned" as const) : poured ? ("rack" as const) : ("pot" as const),
+    stage: stageOf(plan, facts, poured),
     startedAt: facts.startedAt,
     pouredAt: poured,
     lookedAt: facts.lookedAt,

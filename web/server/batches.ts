@@ -46,11 +46,12 @@ export interface Listed {
   next: { name: string; from: string | null; until: string | null } | null;
   /** What there is to foresee of a pot that runs. */
   watch: Watch | null;
+  rehearsal: boolean;
 }
 
 const PAGE = 25;
 const THUMB = 24;
-export type Stage = "pot" | "rack" | "closed" | "abandoned";
+export type Stage = "pot" | "rack" | "closed" | "abandoned" | "rehearsal";
 type Row = typeof batches.$inferSelect;
 const iso = (text: string | null) => (text === null ? null : new Date(text).toISOString());
 
@@ -91,6 +92,7 @@ export function listed(
     sellable: sum((key) => sellableOf(plan, facts, key)),
     next: next && { name: next.name, from: due?.from ?? null, until: due?.until ?? null },
     watch: row2.pouredAt ? null : watchOf(plan, facts),
+    rehearsal: plan.rehearsal === true,
   };
 }
 

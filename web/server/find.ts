@@ -1,5 +1,6 @@
 import { SHELF_KINDS, type ShelfKind, STOCKED } from "@hearth/core";
-import { and, desc, eq, ilike, or } from "drizzle-orm";
+import { and, desc, eq, ilike, inArray, or } from "drizzle-orm";
+import { REAL_STAGES } from "@/data/batch-rows";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
@@ -29,7 +30,13 @@ export async function find(db: Database, workshopId: string, text: string): Prom
       .from(batches)
       .innerJoin(formulaVersions, and(eq(formulaVersions.workshopId, batches.workshopId), eq(formulaVersions.id, batches.formulaVersionId)))
       .innerJoin(formulas, and(eq(formulas.workshopId, formulaVersions.workshopId), eq(formulas.id, formulaVersions.formulaId)))
-      .where(and(eq(batches.workshopId, workshopId), or(number === null ? undefined : eq(batches.number, number), ilike(formulas.name, like))))
+      .where(
+        and(
+          eq(batches.workshopId, workshopId),
+          inArray(batches.stage, REAL_STAGES),
+          or(number === null ? undefined : eq(batches.number, number), ilike(formulas.name, like)),
+        ),
+      )
       .orderBy(desc(batches.number))
       .limit(EACH),
     db

@@ -1,5 +1,6 @@
 import { type FormulaSpec, readFormula as readSpec } from "@hearth/core";
-import { and, count, desc, eq, ilike, sql } from "drizzle-orm";
+import { and, count, desc, eq, ilike, inArray, sql } from "drizzle-orm";
+import { REAL_STAGES } from "@/data/batch-rows";
 import type { Database, Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
@@ -91,7 +92,10 @@ export async function readFormula(db: Database, workshopId: string, id: string) 
       batches: count(batches.id),
     })
     .from(formulaVersions)
-    .leftJoin(batches, and(eq(batches.workshopId, formulaVersions.workshopId), eq(batches.formulaVersionId, formulaVersions.id)))
+    .leftJoin(
+      batches,
+      and(eq(batches.workshopId, formulaVersions.workshopId), eq(batches.formulaVersionId, formulaVersions.id), inArray(batches.stage, REAL_STAGES)),
+    )
     .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.formulaId, id)))
     .groupBy(formulaVersions.workshopId, formulaVersions.id)
     .orderBy(desc(formulaVersions.number))

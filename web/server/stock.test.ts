@@ -12,6 +12,8 @@ import { parseFile } from "../stations/shelf/file-parse";
 import { STARTED } from "../testing/stored-batch";
 import { here, inStoredWorkshop, stored, test, value, workshopId } from "../testing/stored-workshop";
 import { appendEvent } from "./append";
+import { listBatches, openBatches, readBatch } from "./batches";
+import { find } from "./find";
 import { saveFormula } from "./formula-save";
 import { readFormula } from "./formulas";
 import { readShelf, readStockHistory, readStocks, readTakenBy } from "./shelf";
@@ -92,6 +94,25 @@ describe("stock", () => {
       used: { batches: 2, amount: 191_000 },
       lots: [{ code: "new" }, { code: "old" }],
     });
+  });
+
+  it("is not touched by a rehearsal, which stands among no batches that count, however far it goes", async () => {
+    await append(weigh(stored.wax, 127_000, 1));
+    const before = await onHand(stored.wax);
+    const { id, number } = value(await startBatch(here(), order({ rehearsal: true })));
+    const rehearsed = async (n: number, over: Parameters<typeof stored.sent>[0]) => {
+      const at = new Date(Date.now() + n * 60_000).toISOString();
+      expect(await appendEvent(test.db, workshopId, id, stored.sent(over, { id: v7(), happenedAt: at }), at)).toMatchObject({ ok: true });
+    };
+    await rehearsed(0, { kind: "weighed", payload: { pot: 0, componentId: stored.wax, mg: 127_000 } });
+    expect((await listBatches(test.db, workshopId, ["rehearsal"])).batches).toMatchObject([{ id, rehearsal: true }]);
+    expect((await openBatches(test.db, workshopId)).map((one) => one.id)).not.toContain(id);
+    await rehearsed(1, POURED);
+    expect((await listBatches(test.db, workshopId, ["rehearsal", "rack", "pot"])).batches.map((one) => one.id)).not.toContain(id);
+    expect((await find(test.db, workshopId, String(number))).filter((one) => one.path.includes(id))).toEqual([]);
+    expect(await onHand(stored.wax)).toBe(before);
+    // It began before anything that is still to come, so that its faster time never overtakes the clock.
+    expect(Date.parse((await readBatch(test.db, workshopId, id))?.facts.startedAt ?? "")).toBeLessThan(Date.now() - 12 * 3_600_000);
   });
 
   it("is set by a count, which can be taken back; a lot sent twice is received once, a stale change refused", async () => {

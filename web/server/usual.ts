@@ -1,5 +1,6 @@
 import { learnedFrom, type Usual, usualFrom } from "@hearth/core";
-import { and, desc, eq, isNotNull } from "drizzle-orm";
+import { and, desc, eq, inArray, isNotNull } from "drizzle-orm";
+import { REAL_STAGES } from "@/data/batch-rows";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { keptOf } from "./events";
@@ -15,7 +16,7 @@ export async function usualOf(db: Database, workshopId: string): Promise<Usual |
   const rows = await db
     .select()
     .from(batches)
-    .where(and(eq(batches.workshopId, workshopId), isNotNull(batches.pouredAt)))
+    .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, REAL_STAGES), isNotNull(batches.pouredAt)))
     .orderBy(desc(batches.pouredAt), desc(batches.id))
     .limit(PLENTY);
   const told = await Promise.all(

@@ -120,6 +120,8 @@ interface Clock {
   aheadMs: number;
   /** The moment at which the workshop's clock stands still, for tests and pictures; null where it runs. */
   frozenAt: string | null;
+  /** Time that goes faster, from what it showed when this device's clock stood at `since`; it stands still while `since` is 0. */
+  fast?: { shown: number; since: number; speed: number };
 }
 const ClockContext = createContext<Clock>({ aheadMs: 0, frozenAt: "1970-01-01T00:00:00.000Z" });
 
@@ -176,7 +178,21 @@ export function Ground({ units, now, frozen, children }: { units: Units; now: st
   );
 }
 
-const timeOf = (clock: Clock): string => clock.frozenAt ?? new Date(Date.now() + clock.aheadMs).toISOString();
+function timeOf({ frozenAt, aheadMs, fast }: Clock): string {
+  const real = frozenAt === null ? Date.now() + aheadMs : Date.parse(frozenAt);
+  if (!fast) return frozenAt ?? new Date(real).toISOString();
+  // It never comes into what is still to be.
+  return new Date(Math.min(real, fast.shown + (fast.since ? (Date.now() - fast.since) * fast.speed : 0))).toISOString();
+}
+
+/** Within it time goes `speed` times as fast, from a moment that is past until it has caught up: for rehearsals. */
+export function FastTime({ begin, speed, children }: { begin: string; speed: number; children: ReactNode }) {
+  const clock = useContext(ClockContext);
+  const [fast, setFast] = useState({ shown: Date.parse(begin), since: 0, speed });
+  useEffect(() => setFast((old) => ({ shown: old.since ? old.shown + (Date.now() - old.since) * old.speed : old.shown, since: Date.now(), speed })), [speed]);
+  const mine = useMemo(() => ({ ...clock, fast }), [clock, fast]);
+  return <ClockContext value={mine}>{children}</ClockContext>;
+}
 
 /** The workshop's time at the moment of asking, and whether this device's own clock is off. */
 export function useClock() {
@@ -201,7 +217,7 @@ export function useNow(everyMs = 1_000): string {
   useEffect(() => {
     const show = () => setShown(timeOf(clock));
     show();
-    if (clock.frozenAt !== null) return;
+    if (clock.frozenAt !== null && !clock.fast) return;
     const timer = setInterval(show, everyMs);
     // A page that was hidden has stood still: it catches up when it is seen again.
     document.addEventListener("visibilitychange", show);

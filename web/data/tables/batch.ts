@@ -17,7 +17,7 @@ export const batches = pgTable(
     id: uuid("id").notNull(),
     number: integer("number").notNull(),
     formulaVersionId: uuid("formula_version_id").notNull(),
-    stage: text("stage", { enum: ["pot", "rack", "closed", "abandoned"] }).notNull(),
+    stage: text("stage", { enum: ["pot", "rack", "closed", "abandoned", "rehearsal", "rehearsed"] }).notNull(),
     /** Brought up to the newest format when it is read. */
     plan: jsonb("plan").$type<unknown>(),
     facts: jsonb("facts").$type<BatchFacts>(),

@@ -1,14 +1,17 @@
 "use client";
 
 import { type Message, type Progress, targetOf } from "@hearth/core";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { usePlace } from "@/log/place";
 import type { Batch, Instrument } from "@/log/use-batch";
+import { useStable } from "@/ui/growing";
 import { useUnits } from "@/ui/units";
 import { notice, press } from "@/ui/variants";
 import { hasSerial, type Line, openSerial, openSimulated } from "./line-in";
+import { SPEEDS, type Speed } from "./rehearsal";
+import { openRehearsal } from "./rehearsal-line";
 
-type Source = "serial" | "probe" | "scale";
+type Source = "serial" | "probe" | "scale" | "rehearsal";
 type Listening = { is: "off"; said: string } | { is: "on"; source: Source; name: string; message: Message | null; said: string };
 
 /** So often a reading is put down where the probe is left to itself, in seconds. */
@@ -18,16 +21,40 @@ interface InstrumentsProps {
   batch: Batch;
   step: Progress | null;
   instruments: Instrument[];
+  /** A rehearsal has its own pot and probe. */
+  rehearsal?: Speed;
+}
+
+/** Does to the simulated pot of a rehearsal what is recorded of it: heat, oil, stirring. */
+function useActing(batch: Batch, step: Progress | null, tell: (text: string) => void, on: boolean): void {
+  const { plan, facts } = batch;
+  const heats = on && step !== null && (step.kind === "heat" || facts.onHeat !== null);
+  const added = plan.process.acts.filter((one) => one.kind === "add" && facts.reads[one.id]).length;
+  const stirred = Object.keys(facts.did).length;
+  const oil = (plan.pots[0]?.components ?? []).reduce((sum, part) => sum + (part.kind === "fragrance" ? part.mg / 1_000 : 0), 0);
+  const seen = useRef({ added, stirred });
+  useEffect(() => {
+    if (on) tell(heats ? "HEAT 1" : "HEAT 0");
+  }, [on, heats, tell]);
+  useEffect(() => {
+    if (!on) return;
+    if (added > seen.current.added) tell(`OIL ${Math.round(oil)}`);
+    if (added > seen.current.added || stirred > seen.current.stirred) tell("STIR");
+    seen.current = { added, stirred };
+  }, [on, added, stirred, oil, tell]);
 }
 
 /** A connected thermometer or scale: what it shows, large, and one tap to take it; or it writes by itself. */
-export function Instruments({ batch, step, instruments }: InstrumentsProps) {
+export function Instruments({ batch, step, instruments, rehearsal }: InstrumentsProps) {
   const units = useUnits();
   const { workshopId } = usePlace();
   const [state, setState] = useState<Listening>({ is: "off", said: "" });
   const [every, setEvery] = useState(0);
   const [tool, setTool] = useState("");
   const line = useRef<Line | null>(null);
+  const speed = useRef(rehearsal?.speed ?? 1);
+  speed.current = rehearsal?.speed ?? 1;
+  const massG = (batch.plan.pots[0]?.totalMg ?? 1_000_000) / 1_000;
   useEffect(() => () => line.current?.stop(), []);
   const stop = (said = "") => {
     line.current?.stop();
@@ -43,12 +70,22 @@ export function Instruments({ batch, step, instruments }: InstrumentsProps) {
       onEnd: (why: string) => stop(why),
     };
     try {
-      line.current = await (source === "serial" ? openSerial(heard) : openSimulated(workshopId, source, heard));
-      setState({ is: "on", source, name: "", message: null, said: "" });
+      line.current =
+        source === "rehearsal"
+          ? openRehearsal({ massG, celsius: (batch.marks.at(-1)?.celsius ?? 2_100) / 100 }, () => speed.current, heard.onMessage)
+          : await (source === "serial" ? openSerial(heard) : openSimulated(workshopId, source, heard));
+      setState({ is: "on", source, name: source === "rehearsal" ? "simulated probe" : "", message: null, said: "" });
     } catch (error) {
       setState({ is: "off", said: source === "serial" ? "No instrument was chosen, or it is in use elsewhere." : (error as Error).message });
     }
   };
+  const tell = useCallback((text: string) => void line.current?.tell(text), []);
+  const begin = useStable(() => void start("rehearsal"));
+  const rehearses = rehearsal !== undefined;
+  useEffect(() => {
+    if (rehearses) begin();
+  }, [rehearses, begin]);
+  useActing(batch, step, tell, rehearses && state.is === "on");
   const message = state.is === "on" ? state.message : null;
   const tools = instruments.filter((one) => (message?.is === "weight" || (message?.is === "fault" && message.of === "scale")) === (one.kind === "scale"));
   const chosen = tools.find((one) => one.id === tool) ?? tools[0];
@@ -98,7 +135,6 @@ export function Instruments({ batch, step, instruments }: InstrumentsProps) {
       </section>
     );
   const simulated = state.source !== "serial";
-  const tell = (text: string) => void line.current?.tell(text);
   const missing = weighs && step?.component ? Math.max(0, targetOf(batch.facts, step.pot, step.component) - step.given) : 0;
   return (
     <section aria-label="Instruments" className="mt-3 border-t border-line pt-2">
@@ -128,9 +164,22 @@ export function Instruments({ batch, step, instruments }: InstrumentsProps) {
             Take {message.is === "temperature" ? units.t(message.celsius) : units.g(message.mg, null)}
           </button>
         ) : null}
-        <button type="button" className="press" onClick={() => stop()}>
-          Disconnect
-        </button>
+        {rehearsal ? (
+          <label>
+            so fast{" "}
+            <select className="entry !w-auto" value={rehearsal.speed} onChange={(event) => rehearsal.setSpeed(Number(event.target.value))}>
+              {SPEEDS.map((one) => (
+                <option key={one} value={one}>
+                  {one} ×
+                </option>
+              ))}
+            </select>
+          </label>
+        ) : (
+          <button type="button" className="press" onClick={() => stop()}>
+            Disconnect
+          </button>
+        )}
       </div>
       <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 text-[15px]">
         {tools.length > 0 ? (
@@ -166,8 +215,8 @@ export function Instruments({ batch, step, instruments }: InstrumentsProps) {
       </div>
       {simulated ? (
         <fieldset className="mt-2 flex flex-wrap items-center gap-2 text-[15px]">
-          <legend className="text-soft">The simulated {state.source === "probe" ? "pot" : "scale"}</legend>
-          {(state.source === "probe"
+          <legend className="text-soft">The simulated {state.source === "scale" ? "scale" : "pot"}</legend>
+          {(state.source !== "scale"
             ? [
                 ["Heat on", "HEAT 1"],
                 ["Heat off", "HEAT 0"],

@@ -18,6 +18,7 @@ import { AlarmSound, CeilingAlarm } from "./alarm";
 import { GiveUp } from "./give-up";
 import { NoteForm } from "./note";
 import { TooMuch } from "./over";
+import { Rehearsal, RehearsalMark, type Speed } from "./rehearsal";
 import { useOutlooks } from "./use-outlook";
 
 const Instruments = later(async () => (await import("./instruments")).Instruments);
@@ -92,8 +93,16 @@ function StepList({ batch, here, onChoose }: { batch: Batch; here: string | unde
   );
 }
 
+type PotProps = BatchProps & { usual: Usual | null };
+
 /** A pot as it runs: the next thing, one number to put in, the heat line, and everything put down so far. */
-export function Pot(props: BatchProps & { usual: Usual | null }) {
+export function Pot(props: PotProps) {
+  const { batch } = props;
+  if (!batch.plan.rehearsal) return <Run {...props} />;
+  return <Rehearsal begin={batch.facts.lastAt}>{(speed) => <Run {...props} rehearsal={speed} />}</Rehearsal>;
+}
+
+function Run(props: PotProps & { rehearsal?: Speed }) {
   const batch = useBatch(props);
   const { plan, facts } = batch;
   const units = useUnits();
@@ -125,7 +134,7 @@ export function Pot(props: BatchProps & { usual: Usual | null }) {
   return (
     <Screen
       gloved
-      title={`Pot ${props.batch.number}: ${batch.title}`}
+      title={`${plan.rehearsal ? "Rehearsal" : "Pot"} ${props.batch.number}: ${batch.title}`}
       lead={`${plan.products.map((one) => `${one.count} × ${one.name}`).join(", ")} · ${plan.pots.map((one) => units.g(one.totalMg, one.components[0]?.scale.resolutionUg ?? null)).join(" + ")} · ${plan.process.name}`}
       actions={
         <Link className="press" href={`/records/${props.batch.id}`}>
@@ -148,12 +157,15 @@ export function Pot(props: BatchProps & { usual: Usual | null }) {
           {facts.over.since === null ? <CeilingAlarm batch={batch} /> : null}
           <PotStrip parts={plan.pots[pot]?.components ?? []} resolutionUg={null} height={34} />
           <GiveUp batch={batch} batchId={props.batch.id} />
-          <section aria-label="On paper" className="unprinted flex flex-wrap gap-2">
-            <PaperLinks batchId={props.batch.id} />
-          </section>
+          {plan.rehearsal ? null : (
+            <section aria-label="On paper" className="unprinted flex flex-wrap gap-2">
+              <PaperLinks batchId={props.batch.id} />
+            </section>
+          )}
         </>
       }
     >
+      {plan.rehearsal ? <RehearsalMark /> : null}
       <AlarmSound since={facts.over.since} />
       {facts.over.since !== null ? <CeilingAlarm batch={batch} /> : null}
       <TooMuch batch={batch} pot={pot} />
@@ -172,18 +184,19 @@ export function Pot(props: BatchProps & { usual: Usual | null }) {
             ) : (
               <div>
                 <h2 className="text-[26px]">Poured at {units.clock(batch.pouredAt ?? batch.now)}</h2>
-                {batch.times ? (
+                {plan.rehearsal ? <p className="mt-2">The rehearsal is over. Nothing of it counts.</p> : null}
+                {batch.times && !plan.rehearsal ? (
                   <p className="mt-2">
                     Leave it unmoved until <strong>{units.dayClock(batch.times.setAt)}</strong>, out of the sun and draught, spaced evenly.
                   </p>
                 ) : null}
-                <Link className="act mt-4" href="/rack" data-next-step>
-                  Go to the rack
+                <Link className="act mt-4" href={plan.rehearsal ? "/plan" : "/rack"} data-next-step>
+                  {plan.rehearsal ? "Plan a batch" : "Go to the rack"}
                 </Link>
               </div>
             )}
-            {listening ? (
-              <Instruments batch={batch} step={step} instruments={props.instruments} />
+            {listening || (props.rehearsal && step) ? (
+              <Instruments batch={batch} step={step} instruments={props.instruments} {...(props.rehearsal ? { rehearsal: props.rehearsal } : {})} />
             ) : step && !facts.abandoned ? (
               <button type="button" className="press mt-3" onPointerEnter={Instruments.ahead} onClick={() => setListening(true)}>
                 Connect an instrument

@@ -65,8 +65,11 @@ function Soonest({ pot, instruments, outlook, now }: { pot: Listed; instruments:
 /** The pots that run, the one that needs hands soonest first and largest. */
 export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps) {
   const now = useNow(1_000);
-  const outlooks = useOutlooks(useMemo(() => Object.fromEntries(batches.map((one) => [one.id, one.watch && { ...one.watch, usual }])), [batches, usual]));
-  const [first, ...others] = bySoonest(batches, outlooks, now);
+  const [running, rehearsed] = [batches.filter((one) => !one.rehearsal), batches.filter((one) => one.rehearsal)];
+  const outlooks = useOutlooks(
+    useMemo(() => Object.fromEntries(batches.map((one) => [one.id, one.watch && !one.rehearsal ? { ...one.watch, usual } : null])), [batches, usual]),
+  );
+  const [first, ...others] = bySoonest(running, outlooks, now);
   return (
     <Screen
       title="Bench"
@@ -111,6 +114,16 @@ export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps)
               >
                 {outlooks[one.id] ? <Ahead outlook={outlooks[one.id] as Outlook} now={now} size="text-[26px]" /> : null}
               </BatchRow>
+            ))}
+            {rehearsed.map((one) => (
+              <BatchRow
+                key={one.id}
+                batch={{ ...one, title: `Rehearsal: ${one.title}` }}
+                href={`/bench/${one.id}`}
+                instruments={instruments}
+                what={one.next ? `next: ${one.next.name}` : "poured"}
+                action="Go on with it"
+              />
             ))}
           </ul>
         </>

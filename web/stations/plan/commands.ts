@@ -2,6 +2,7 @@
 
 import {
   type BatchEvent,
+  type BatchPlan,
   batchOf,
   type ChosenProduct,
   fillPart,
@@ -64,8 +65,12 @@ const started = z.object({
   pitcherMg: z.number().int().min(1_000, "A pitcher holds at least 1 g.").nullable().default(null),
   /** When it was really begun, where it is put down late. */
   startedAt: z.iso.datetime().nullable().default(null),
+  rehearsal: z.boolean().default(false),
 });
 type Wanted = z.output<typeof started>;
+
+/** A rehearsal begins so long ago: by then the longest run from weighing to pouring is over. */
+const REHEARSED_BEFORE_MS = 16 * 3_600_000;
 
 /** The products wanted, looked up; a message where one is not there or must not be filled. */
 async function productsOf(tx: Transaction, mine: string, wanted: Wanted): Promise<ChosenProduct[] | string> {
@@ -155,11 +160,13 @@ export async function startBatch(place: unknown, input: unknown): Promise<Outcom
         const [wax, oil] = [scaleOf(wanted.waxScale), scaleOf(wanted.oilScale)];
         if (!wax || !oil) return refused("The scale is not on this shelf any more, or its step is not known. Choose again.", { scale: ["Choose a scale."] });
         const { sparePpm, spareMg, start, pitcherMg } = wanted;
-        const plan = planBatch({ process, pots, products, sparePpm, spareMg, start: start ?? undefined, pitcherMg, scales: { wax, oil } }, shelf);
+        const planned = planBatch({ process, pots, products, sparePpm, spareMg, start: start ?? undefined, pitcherMg, scales: { wax, oil } }, shelf);
+        const plan: BatchPlan = wanted.rehearsal ? { ...planned, rehearsal: true } : planned;
         const event = {
           id: v7(),
           kind: "started",
-          happenedAt: wanted.startedAt ?? now,
+          // A rehearsal goes faster than the clock, and is not to come into what is still to be.
+          happenedAt: wanted.rehearsal ? new Date(Date.parse(now) - REHEARSED_BEFORE_MS).toISOString() : (wanted.startedAt ?? now),
           arrivedAt: now,
           personId: person?.id ?? null,
           instrumentId: null,
@@ -168,9 +175,14 @@ export async function startBatch(place: unknown, input: unknown): Promise<Outcom
         } as BatchEvent;
         const number = await nextNumber(tx, mine);
         const { facts } = batchOf([event]);
-        await tx
-          .insert(batches)
-          .values({ workshopId: mine, id: wanted.batchId, number, formulaVersionId: wanted.formulaVersionIds[0] as string, ...rowOf(plan, facts) });
+        await tx.insert(batches).values({
+          workshopId: mine,
+          id: wanted.batchId,
+          number,
+          formulaVersionId: wanted.formulaVersionIds[0] as string,
+          drawsStock: !wanted.rehearsal,
+          ...rowOf(plan, facts),
+        });
         await tx.insert(batchEvents).values(eventRow(mine, wanted.batchId, event));
         await tellPages(tx, { workshop: mine, batch: wanted.batchId });
         return done({ id: wanted.batchId, number });

@@ -191,7 +191,7 @@ export function Planner({
     .flatMap((pot) => pot.warnings)
     .filter((one, at, all) => all.findIndex((other) => other.message === one.message) === at);
 
-  const begin = () => {
+  const begin = (rehearsal = false) => {
     if (!chosen || !fields.check()) return;
     if (picked.length === 0) return setSaid("Type a count for at least one vessel.");
     if (from !== "vessels" && !startFrom) return setSaid("Type the weight to begin from.");
@@ -218,10 +218,11 @@ export function Planner({
           start: startFrom ?? null,
           pitcherMg: v.pitcher ?? null,
           startedAt: v.startedAt ?? null,
+          rehearsal,
         }),
       );
       if (!outcome.ok) return setSaid(outcome.message);
-      draft.drop();
+      if (!rehearsal) draft.drop();
       router.push(`/bench/${outcome.value.id}`);
     });
   };
@@ -418,9 +419,17 @@ export function Planner({
             className="act mt-4 w-full"
             data-next-step
             disabled={busy || reading || !chosen || stop !== null || scales.length === 0}
-            onClick={begin}
+            onClick={() => begin()}
           >
             {busy ? "Starting" : "Start the batch"}
+          </button>
+          <button
+            type="button"
+            className="press mt-2 w-full"
+            disabled={busy || reading || !chosen || stop !== null || scales.length === 0}
+            onClick={() => begin(true)}
+          >
+            Rehearse it first, with a simulated pot
           </button>
         </section>
       </form>

@@ -34,7 +34,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
 
   return (
     <Screen
-      title={`Batch ${props.batch.number}: ${batch.title}`}
+      title={`${plan.rehearsal ? "Rehearsal" : "Batch"} ${props.batch.number}: ${batch.title}`}
       lead={`Version ${plan.pots.map((pot) => pot.versionNumber).join(" and ")} · ${plan.process.name} · started ${units.dayClock(facts.startedAt)} · ${PHASE[batch.phase]}`}
       actions={
         <>
@@ -191,7 +191,11 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
               </figure>
             ))}
           </div>
-          {props.batch.drawsStock ? null : <p className="mt-3 text-[15px] text-soft">Imported: it draws no stock here.</p>}
+          {props.batch.drawsStock ? null : (
+            <p className="mt-3 text-[15px] text-soft">
+              {plan.rehearsal ? "A rehearsal: no wax was touched, and nothing of it counts." : "Imported: it draws no stock here."}
+            </p>
+          )}
           <Cost batch={batch} taken={props.taken} />
         </section>
         <section className="sheet">

@@ -11,7 +11,7 @@ export default async function BenchPage({ searchParams }: { searchParams: Promis
   const { db, workshop } = await here();
   const asked = await askedOf(searchParams, { after: z.string().max(120) });
   const [list, instruments, usual] = await Promise.all([
-    listBatches(db, workshop.id, ["pot"], asked),
+    listBatches(db, workshop.id, ["pot", "rehearsal"], asked),
     listInstruments(db, workshop.id),
     usualOf(db, workshop.id),
   ]);

@@ -1,0 +1,31 @@
+"use client";
+
+import { type ReactNode, useState } from "react";
+import { FastTime } from "@/ui/units";
+import { notice } from "@/ui/variants";
+
+/** How fast a rehearsal goes, as many times as the clock. */
+export const SPEEDS = [1, 10, 30, 60] as const;
+
+export interface Speed {
+  speed: number;
+  setSpeed: (speed: number) => void;
+}
+
+/** A batch that is only rehearsed: its own time, and said wherever it stands. */
+export function Rehearsal({ begin, children }: { begin: string; children: (speed: Speed) => ReactNode }) {
+  const [speed, setSpeed] = useState(10);
+  return (
+    <FastTime begin={begin} speed={speed}>
+      {children({ speed, setSpeed })}
+    </FastTime>
+  );
+}
+
+export function RehearsalMark() {
+  return (
+    <p className={notice({ tone: "cool", className: "mb-4 font-semibold" })} role="note">
+      A rehearsal: the pot is simulated, time goes faster, and nothing of it counts in stock, rack or records.
+    </p>
+  );
+}
