@@ -1,6 +1,8 @@
 /** The one public face of core. */
 export * from "./batch/batch";
 export * from "./batch/facts";
+export { WAY_NAMES, WAYS, type Way } from "./batch/kinds/moved";
+export { CHECK_NAMES, CHECKS, type Check } from "./batch/kinds/prepared";
 export * from "./batch/over";
 export * from "./batch/phase";
 export * from "./batch/plan";
@@ -18,6 +20,7 @@ export { answerForecast, type ForecastAnswer, type ForecastRequest, forecastAnsw
 export { type Call, callOf, dropOnAdding, type Foreseen, learnedFrom, type Outlook, outlookOf, type Watch, watchOf } from "./forecast/outlook";
 export * from "./heat/range";
 export { LineReader, type Message, writeLine } from "./instrument/line";
+export { type LoggedReading, readLogger, thinned } from "./instrument/logger-file";
 export { SimulatedPot, SimulatedProbe, SimulatedScale } from "./instrument/simulated";
 export {
   CLOCK_TOLERANCE_MS,

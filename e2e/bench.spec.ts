@@ -193,6 +193,20 @@ test("the bench foresees when a pot comes into its range, asks about a reading t
   // Inside it is ready, and it is said how long it stays.
   await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
   await expect(foreseen).toContainText("stays in the pour range for about");
+
+  // What was looked at before, and what went elsewhere, stands among the entries.
+  const entries = page.getByRole("region", { name: "Entries" });
+  await page.getByRole("checkbox", { name: /no crack/ }).check();
+  await page.getByRole("checkbox", { name: /wicks centred/ }).check();
+  await page.getByRole("button", { name: "Put down what is ticked" }).click();
+  await expect(entries).toContainText("made ready: vessels looked over: no crack, no chip; wicks centred, straight and held");
+  await entries.getByLabel("Wax that went elsewhere").selectOption("given");
+  await entries.getByLabel("It weighed").fill("40");
+  await entries.getByRole("button", { name: "Put it down" }).click();
+  await expect(entries).toContainText("Say which pot, by its number.");
+  await entries.getByLabel("Which pot").fill("57");
+  await entries.getByRole("button", { name: "Put it down" }).click();
+  await expect(entries).toContainText("wax into another pot of the same formula (57)");
   await open(page, "/bench");
   await expect(soonest).toContainText("Rain on slate, tumbler");
 });

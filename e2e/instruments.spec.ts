@@ -1,6 +1,7 @@
 import { writeLine } from "@hearth/core";
 import type { Page } from "@playwright/test";
 import { demoId } from "../demo/workshop";
+import { FROZEN } from "../tools/shots";
 import { expect, open, test } from "./support";
 
 /** The demo's pot that has been weighed and waits for heat. */
@@ -104,6 +105,26 @@ test("the simulated probe and scale: a pot is brought to its heat on a phone, an
   await expect(panel).toContainText("scale10 g ✓ settled");
   await take.click();
   await expect(page.getByRole("region", { name: "Entries" })).toContainText("10 g");
+});
+
+test("a logger's file is shown against the pot before it is kept, and one of another day is told from it", async ({ page }) => {
+  await open(page, POT);
+  await page.getByRole("button", { name: "Connect an instrument" }).click();
+  const panel = page.getByRole("region", { name: "Instruments" });
+  const give = (rows: string[]) =>
+    panel
+      .getByLabel("Readings from a logger's file")
+      .setInputFiles({ name: "pot.csv", mimeType: "text/csv", buffer: Buffer.from(["serial;7", "time;temp °C", ...rows].join("\r\n")) });
+  await give(["2019-03-14 14:00;80,5"]);
+  await expect(panel).toContainText("Choose the pot that it belongs to");
+  // Minutes before the frozen clock, while this pot stood weighed.
+  const at = (minute: number) => `${FROZEN.slice(0, 10)} ${FROZEN.slice(11, 13)}:${String(minute).padStart(2, "0")}`;
+  await give([`${at(17)};40,5`, `${at(18)};44,25`, "broken;row", `${at(19)};48`, "2019-03-14 14:00;80,5"]);
+  await expect(panel).toContainText("3 readings from 14:17 to 14:19, 40.5 °C to 48 °C; 1 more");
+  await expect(panel).toContainText("1 rows could not be read");
+  await panel.getByRole("button", { name: "Keep 3 readings" }).click();
+  await expect(panel).toContainText("✓ 3 readings kept");
+  await expect(page.getByRole("region", { name: "Entries" }).getByText("47.5 °C")).toBeVisible();
 });
 
 test("a batch is rehearsed at sixty times the speed, is said to be a rehearsal wherever it stands, and counts nowhere", async ({ page, request, workshop }) => {

@@ -34,7 +34,10 @@ test("a list shows what another window entered", async ({ page, browser, worksho
   await open(other, POT);
   await other.getByLabel("Thermometer shows").fill("85");
   await other.getByRole("button", { name: "Record the heat reading" }).click();
-  await expect.poll(() => row.innerText()).not.toBe(before);
+  // Inside its range it is the pot that needs hands soonest, and stands above the list.
+  const soonest = page.getByRole("region", { name: "Needs hands soonest" });
+  await expect(soonest).toContainText("Quince and smoke, tin");
+  await expect(soonest).toContainText("next: add fragrance");
   await other.getByRole("button", { name: "Undo" }).click();
   await expect.poll(() => row.innerText()).toBe(before);
   await context.close();

@@ -1,6 +1,6 @@
 import { guessMapping, planningSettings, processFrom, READY_PROCESSES, readSheet, type SeasonProduct, seasonOf, type WantedLine, worthOf } from "@hearth/core";
 import { v7 } from "uuid";
-import { parseText } from "../web/stations/shelf/file-parse";
+import { parseText } from "../web/forms/file-parse";
 
 const LINES = 1_000;
 const PRODUCTS = 120;

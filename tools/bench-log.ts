@@ -23,17 +23,17 @@ const FEW = 20;
 const LISTED = 25;
 const PAGES = 20;
 /** The demo's pot that has been weighed and waits for heat. */
-const POT = demoId(8, 6);
+export const POT = demoId(8, 6);
 const PROBE = demoId(5, 3);
 
-const median = (list: number[]): number => {
+export const median = (list: number[]): number => {
   const sorted = [...list].sort((a, b) => a - b);
   return ((sorted[(sorted.length - 1) >> 1] as number) + (sorted[sorted.length >> 1] as number)) / 2;
 };
 const ms = (value: number) => `${value.toFixed(2)} ms`;
 
 /** So many readings, a second apart, up and down as a pot on a burner goes. */
-const readings = (from: string, count: number): BatchEvent[] =>
+export const readings = (from: string, count: number): BatchEvent[] =>
   Array.from({ length: count }, (_, i) => {
     const at = new Date(Date.parse(from) + (i + 1) * 1_000).toISOString();
     const shown = 6_000 + Math.round(1_500 * Math.sin(i / 300));
@@ -50,7 +50,7 @@ const readings = (from: string, count: number): BatchEvent[] =>
   });
 
 /** A demo workshop of its own whose pot has been read so often; as many batches like it as are listed. */
-async function shed(db: Database, count: number): Promise<string> {
+export async function shed(db: Database, count: number, listed = LISTED): Promise<string> {
   const id = randomUUID();
   await putDemo(db, { id, name: `Shed of ${count}` }, new Date(FROZEN));
   const pot = and(eq(batches.workshopId, id), eq(batches.id, POT));
@@ -61,7 +61,7 @@ async function shed(db: Database, count: number): Promise<string> {
   await db.update(batches).set(rowOf(plan, facts)).where(pot);
   const [row] = await db.select().from(batches).where(pot);
   if (!row) throw new Error("The demo has no such pot.");
-  await db.insert(batches).values(Array.from({ length: LISTED - 1 }, (_, i) => ({ ...row, id: randomUUID(), number: 1_000 + i })));
+  if (listed > 1) await db.insert(batches).values(Array.from({ length: listed - 1 }, (_, i) => ({ ...row, id: randomUUID(), number: 1_000 + i })));
   return id;
 }
 

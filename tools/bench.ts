@@ -7,6 +7,7 @@ import { benchDemand } from "./bench-demand";
 import { benchFrames } from "./bench-frames";
 import { benchLists } from "./bench-lists";
 import { benchLog } from "./bench-log";
+import { benchRun } from "./bench-run";
 import { benchSolver } from "./bench-solver";
 
 const REQUEST = scaleRequest.parse({
@@ -97,6 +98,7 @@ export async function bench(only?: string): Promise<number> {
   if (only === "day") return benchDay().then(() => 0);
   if (only === "solver") return benchSolver().then(() => 0);
   if (only === "frames") return benchFrames().then(() => 0);
+  if (only === "run") return benchRun().then(() => 0);
   if (only === "demand") {
     benchDemand();
     return 0;
@@ -136,6 +138,7 @@ export async function bench(only?: string): Promise<number> {
   console.log(`the solver called directly on the same matrix:     ${micro(direct)} a call`);
   console.log(`ratio ${(whole / direct).toFixed(2)} (at most 1.5)  (checksum ${kept})`);
   await benchLog();
+  await benchRun();
   await benchLists();
   benchDemand();
   await benchDay();

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { happened } from "../log/log";
 import { aBatch, anId, at } from "../testing/batch";
-import { type BatchEvent, batchEvent, batchOf, readEvent, refusal, versionOf } from "./batch";
+import { type BatchEvent, batchEvent, batchOf, readEvent, refusal, sentEvent, versionOf } from "./batch";
 import { partKey, readingsOf } from "./facts";
 import { overOf } from "./over";
 import { filledOf, secondsAbove, sellableOf, stoppedOf, weighedLoad } from "./phase";
@@ -74,9 +74,34 @@ describe("a batch is its events", () => {
     );
   });
 
+  it("keeps what was made ready and where wax went beside the jars, and takes both back", () => {
+    const batch = aBatch();
+    const ready = batch.add({ kind: "prepared", payload: { checks: ["inspected", "straight"] } });
+    const spilt = batch.add({ kind: "moved", payload: { pot: 0, how: "spilt", mg: 12_000, other: null } });
+    batch.add({ kind: "moved", payload: { pot: 0, how: "taken", mg: null, other: 41 } });
+    const { facts } = batch.state(at(60));
+    expect(facts.prepared?.checks).toEqual(["inspected", "straight"]);
+    expect(facts.moved).toMatchObject([
+      { how: "spilt", mg: 12_000 },
+      { how: "taken", other: 41 },
+    ]);
+    // It moves no step on, and takes nothing from the shelf a second time.
+    expect(batch.state(at(60)).next?.kind).toBe("weigh");
+    expect(facts.drawn).toEqual({});
+    for (const one of [ready, spilt]) batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: one.id });
+    expect(batch.state(at(60)).facts).toMatchObject({ prepared: null, moved: [{ how: "taken" }] });
+    // Between pots the other one is named; nothing ticked is nothing said.
+    const sent = (payload: object, kind = "moved") => sentEvent.safeParse({ ...batch.draft({ kind: "note", payload: { text: "x" } }), v: 1, kind, payload });
+    expect(sent({ pot: 0, how: "given", mg: 5_000, other: null }).error?.issues[0]?.message).toBe("Say which pot, by its number.");
+    expect(sent({ pot: 0, how: "given", mg: 5_000, other: 12 }).success).toBe(true);
+    expect(sent({ checks: [] }, "prepared").success).toBe(false);
+  });
+
   it("survives the trip through its published schema", () => {
     const batch = aBatch();
     batch.pourAll();
+    batch.add({ kind: "prepared", payload: { checks: ["dry"] } });
+    batch.add({ kind: "moved", payload: { pot: 0, how: "melts", mg: 30_000, other: null } });
     for (const event of batch.events) {
       const travelling = { ...event, v: versionOf(event.kind) };
       expect(batchEvent.parse(JSON.parse(JSON.stringify(travelling)))).toEqual(travelling);

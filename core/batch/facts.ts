@@ -29,6 +29,10 @@ export interface BatchFacts {
   /** Put back on the heat, and not yet read inside a range since. */
   onHeat: string | null;
   pours: Record<string, Poured>;
+  /** What was looked at before pouring. */
+  prepared: { at: string; checks: readonly string[] } | null;
+  /** Wax that went elsewhere than into the jars, or came from another pot. */
+  moved: { at: string; pot: number; how: string; mg: number | null; other: number | null }[];
   flaws: { eventId: string; at: string; flaw: Flaw }[];
   lookedAt: string | null;
   closed: { at: string; missing: string[]; eventId: string } | null;
@@ -47,7 +51,7 @@ export const WARMED = ["no", "yes", "oven", "water", "heat gun", "microwave", "w
 export type Warmed = (typeof WARMED)[number];
 
 /** Raised where the folding changes: kept facts of an older format are worked out anew. */
-export const FACTS_FORMAT = 2;
+export const FACTS_FORMAT = 3;
 
 export const firstFacts = (_plan: BatchPlan, start: EventOf): BatchFacts => ({
   format: FACTS_FORMAT,
@@ -63,6 +67,8 @@ export const firstFacts = (_plan: BatchPlan, start: EventOf): BatchFacts => ({
   did: {},
   onHeat: null,
   pours: {},
+  prepared: null,
+  moved: [],
   flaws: [],
   lookedAt: null,
   closed: null,

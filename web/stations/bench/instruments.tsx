@@ -7,6 +7,7 @@ import type { Batch, Instrument } from "@/log/use-batch";
 import { useStable } from "@/ui/growing";
 import { useUnits } from "@/ui/units";
 import { notice, press } from "@/ui/variants";
+import { FromLogger } from "./from-logger";
 import { hasSerial, type Line, openSerial, openSimulated } from "./line-in";
 import { SPEEDS, type Speed } from "./rehearsal";
 import { openRehearsal } from "./rehearsal-line";
@@ -132,6 +133,7 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
           </button>
         </div>
         {said}
+        <FromLogger batch={batch} instruments={instruments} />
       </section>
     );
   const simulated = state.source !== "serial";

@@ -15,6 +15,7 @@ import { SIGN, TONE } from "@/ui/tone";
 import { useUnits } from "@/ui/units";
 import { actView } from "./acts";
 import { AlarmSound, CeilingAlarm } from "./alarm";
+import { ElsewhereForm } from "./elsewhere";
 import { GiveUp } from "./give-up";
 import { NoteForm } from "./note";
 import { TooMuch } from "./over";
@@ -235,6 +236,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
         <h2 className="border-b-[3px] border-ink pb-1">Entries</h2>
         <Entries batch={batch} newestFirst />
         <NoteForm batch={batch} />
+        {facts.closed || facts.abandoned ? null : <ElsewhereForm batch={batch} />}
       </section>
     </Screen>
   );

@@ -16,7 +16,9 @@ function foretold(watch: Watch): Promise<Outlook | null> {
       waiting.get(data.id)?.(data.outlook);
       waiting.delete(data.id);
     };
-    worker.onerror = () => {
+    // Without the network it may not be there yet: then nothing is foreseen, and it is tried again with the next reading.
+    worker.onerror = (event) => {
+      event.preventDefault();
       for (const answer of waiting.values()) answer(null);
       waiting.clear();
       worker = null;

@@ -6,10 +6,10 @@ import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { ask } from "@/forms/ask";
 import { Field } from "@/forms/fields";
+import { parseFile, parseText } from "@/forms/file-parse";
 import { usePlace } from "@/log/place";
 import { Aside, Screen } from "@/ui/margin";
 import { takeSheet } from "./commands";
-import { parseFile, parseText } from "./file-parse";
 
 type Kind = SheetKind;
 const PLURAL: Record<Kind, string> = {

@@ -1,4 +1,13 @@
 import type { ActView } from "../parts/act";
+import { MadeReady } from "../parts/made-ready";
 import { Pouring } from "../parts/pouring";
 
-export const view: ActView = { title: () => "Pour slowly, tap, stop at the shoulder", View: (props) => <Pouring {...props} button="Mark it poured" /> };
+export const view: ActView = {
+  title: () => "Pour slowly, tap, stop at the shoulder",
+  View: (props) => (
+    <>
+      <MadeReady batch={props.batch} />
+      <Pouring {...props} button="Mark it poured" />
+    </>
+  ),
+};

@@ -1,0 +1,25 @@
+import { z } from "zod";
+import { atWork, batchKind } from "./kind";
+
+/** What is looked at before anything is poured: common practice, no source. */
+export const CHECKS = {
+  inspected: "vessels looked over: no crack, no chip",
+  dry: "wiped, dry and free of dust",
+  warm: "warmed as the process asks, or not cold to the hand",
+  straight: "wicks centred, straight and held",
+} as const;
+export type Check = keyof typeof CHECKS;
+export const CHECK_NAMES = Object.keys(CHECKS) as [Check, ...Check[]];
+
+/** The vessels were made ready; what was not looked at is not said. */
+export const prepared = batchKind({
+  kind: "prepared",
+  version: 1,
+  payload: z.object({ checks: z.array(z.enum(CHECK_NAMES)).min(1, "Tick what was looked at.").max(CHECK_NAMES.length) }),
+  refuse: (facts) => atWork(facts),
+  apply: (facts, { payload, happenedAt }) => {
+    facts.prepared = { at: happenedAt, checks: payload.checks };
+  },
+  told: (payload) => ({ what: `made ready: ${payload.checks.map((one) => CHECKS[one]).join("; ")}` }),
+  columns: (payload) => ({ what: payload.checks.join(", ") }),
+});

@@ -1,0 +1,123 @@
+"use client";
+
+import { type LoggedReading, readLogger, thinned } from "@hearth/core";
+import { useState } from "react";
+import { parseFile } from "@/forms/file-parse";
+import type { Batch, Instrument } from "@/log/use-batch";
+import { HeatLine } from "@/ui/heat-line";
+import { useUnits } from "@/ui/units";
+import { notice } from "@/ui/variants";
+
+/** So many readings of a file tell a pot's curve: the rest say the same. */
+const MOST = 120;
+
+interface Read {
+  name: string;
+  inside: LoggedReading[];
+  outside: number;
+  skipped: number;
+  zoned: boolean;
+}
+
+/** The file of a temperature logger: shown against this pot before any of it is kept. */
+export function FromLogger({ batch, instruments }: { batch: Batch; instruments: Instrument[] }) {
+  const units = useUnits();
+  const [read, setRead] = useState<Read | null>(null);
+  const [said, setSaid] = useState("");
+  const [done, setDone] = useState<number | null>(null);
+  const tools = instruments.filter((one) => one.kind !== "scale");
+  const [tool, setTool] = useState(tools[0]?.id ?? "");
+  const chosen = tools.find((one) => one.id === tool);
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    setSaid("");
+    setDone(null);
+    setRead(null);
+    const table = parseFile(new Uint8Array(await file.arrayBuffer()));
+    if (!table.ok) return setSaid(table.message);
+    const logged = readLogger([table.sheet.heads, ...table.sheet.rows], { zone: units.zone, monthFirst: units.manner.date.startsWith("L") });
+    if (!logged.ok) return setSaid(logged.message);
+    const { readings, skipped, zoned } = logged.value;
+    const [from, to] = [batch.facts.startedAt, batch.pouredAt ?? batch.now];
+    const inside = readings.filter((one) => Date.parse(one.at) >= Date.parse(from) && Date.parse(one.at) <= Date.parse(to));
+    if (inside.length === 0)
+      return setSaid(
+        `It was read from ${units.full(readings[0]?.at ?? from)} to ${units.full(readings.at(-1)?.at ?? to)}; this pot ran from ${units.full(from)} to ${units.full(to)}. Choose the pot that it belongs to, or look at the logger's clock.`,
+      );
+    setRead({ name: file.name, inside: thinned(inside, MOST), outside: readings.length - inside.length, skipped, zoned });
+  };
+  const keep = async () => {
+    if (!read) return;
+    for (const [at, one] of read.inside.entries()) {
+      setDone(at);
+      const refusal = await batch.record({
+        kind: "read",
+        payload: { act: null, shown: one.celsius, correction: chosen?.correction ?? 0 },
+        happenedAt: one.at,
+        instrumentId: chosen?.id ?? null,
+      });
+      if (refusal) {
+        setDone(null);
+        return setSaid(refusal.message);
+      }
+    }
+    setDone(read.inside.length);
+  };
+  const warmths = read?.inside.map((one) => one.celsius) ?? [];
+  return (
+    <div className="mt-2">
+      <label className="text-[15px] font-semibold">
+        Readings from a logger's file
+        <input
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          className="mt-1 block max-w-full text-[15px]"
+          onChange={(event) => void take(event.target.files?.[0])}
+        />
+      </label>
+      {said ? <p className={notice({ size: "small", className: "mt-2" })}>▲ {said}</p> : null}
+      {read ? (
+        <div className="mt-2">
+          <p>
+            <strong>{read.name}</strong>: {read.inside.length} readings from {units.clock(read.inside[0]?.at ?? batch.now)} to{" "}
+            {units.clock(read.inside.at(-1)?.at ?? batch.now)}, {units.t(Math.min(...warmths))} to {units.t(Math.max(...warmths))}
+            {read.outside > 0 ? `; ${read.outside} more lie outside of this pot's time, or tell the same, and are left out` : ""}
+            {read.skipped > 0 ? `; ${read.skipped} rows could not be read` : ""}.{read.zoned ? "" : " Its times are taken for the workshop's own."}
+          </p>
+          <HeatLine
+            bands={batch.bands}
+            ceiling={batch.plan.process.ceiling}
+            marks={read.inside.map((one) => ({ ...one, act: null, instrumentId: chosen?.id ?? null, instrumentKind: chosen?.kind ?? null }))}
+            height={170}
+            label="What the file holds"
+          />
+          {done === read.inside.length ? (
+            <p role="status" className="font-semibold text-inside">
+              ✓ {done} readings kept
+            </p>
+          ) : (
+            <div className="mt-1 flex flex-wrap items-center gap-3">
+              <label className="text-[15px]">
+                Read by{" "}
+                <select className="entry !w-auto" value={tool} onChange={(event) => setTool(event.target.value)}>
+                  {tools.map((one) => (
+                    <option key={one.id} value={one.id}>
+                      {one.name}
+                    </option>
+                  ))}
+                  <option value="">not noted</option>
+                </select>
+              </label>
+              <button type="button" className="act" disabled={done !== null} onClick={() => void keep()}>
+                {done === null ? `Keep ${read.inside.length} readings` : `Keeping ${done} of ${read.inside.length}`}
+              </button>
+              <button type="button" className="press" disabled={done !== null} onClick={() => setRead(null)}>
+                Leave it
+              </button>
+            </div>
+          )}
+        </div>
+      ) : null}
+    </div>
+  );
+}
