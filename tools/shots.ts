@@ -22,6 +22,8 @@ interface Shot {
   prepare?: (page: Page) => Promise<void>;
 }
 
+const foreseen = (page: Page) => page.getByRole("region", { name: "Foreseen" }).waitFor();
+
 const SHOTS: Shot[] = [
   { name: "today", path: "/" },
   { name: "shelf", path: "/shelf" },
@@ -62,12 +64,22 @@ const SHOTS: Shot[] = [
       await page.getByText("Minute by minute").waitFor();
       await page.getByRole("button", { name: "Stop looking, keep this" }).waitFor({ state: "hidden" });
       await page.getByRole("region", { name: "Timetable" }).evaluate((one) => one.scrollIntoView({ block: "start" }));
+      // It is painted by parts, a few with each frame.
+      await page.waitForTimeout(500);
     },
   },
-  { name: "bench", path: "/bench" },
-  { name: "pot", path: `/bench/${demoId(8, 5)}` },
-  { name: "pot-evening", path: `/bench/${demoId(8, 5)}`, evening: true },
-  { name: "pot-phone", path: `/bench/${demoId(8, 5)}`, phone: true },
+  {
+    name: "bench",
+    path: "/bench",
+    prepare: async (page) =>
+      page
+        .getByText(/in four cases of five/)
+        .first()
+        .waitFor(),
+  },
+  { name: "pot", path: `/bench/${demoId(8, 5)}`, prepare: foreseen },
+  { name: "pot-evening", path: `/bench/${demoId(8, 5)}`, evening: true, prepare: foreseen },
+  { name: "pot-phone", path: `/bench/${demoId(8, 5)}`, phone: true, prepare: foreseen },
   { name: "rack", path: "/rack" },
   {
     name: "look-over",
