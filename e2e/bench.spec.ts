@@ -180,6 +180,13 @@ test("the bench foresees when a pot comes into its range, asks about a reading t
   await expect(foreseen).toContainText(/to the pour range/);
   const before = await foreseen.textContent();
 
+  // Another thermometer than before, and one that sees the surface only, is said where it is chosen.
+  const tool = page.getByRole("combobox", { name: "Thermometer" });
+  await tool.selectOption({ label: "infrared pistol" });
+  await expect(page.getByText(/The last reading was by long probe: .* aim at the middle/)).toBeVisible();
+  await tool.selectOption({ label: "long probe" });
+  await expect(page.getByText(/aim at the middle/)).toBeHidden();
+
   // 46.5 for 64.5, on a probe that shows half a degree too much: it is asked about, and changes nothing of what is foreseen until it is taken back or mended.
   await page.getByLabel("Thermometer shows").fill("46.5");
   await page.getByRole("button", { name: "Record the pour reading" }).click();

@@ -1,7 +1,7 @@
 import { rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { chromium, type Page } from "@playwright/test";
-import { and, count, eq } from "drizzle-orm";
+import { and, count, eq, inArray } from "drizzle-orm";
 import { v7 } from "uuid";
 import { eventRow } from "../web/data/batch-rows";
 import { type Database, openDatabase } from "../web/data/client";
@@ -12,7 +12,9 @@ import { passingHome } from "./processes";
 import { serve } from "./serve";
 import { CHROMIUM, FROZEN } from "./shots";
 
-const BENCHES = 200;
+/** Two hundred benches: so many workshops with so many pots each. */
+const WORKSHOPS = 25;
+const POTS = 8;
 const SECONDS = 20;
 const ENTRIES = 200;
 const LONG = 20_000;
@@ -26,7 +28,7 @@ async function benches(db: Database, workshop: string): Promise<string[]> {
     .where(and(eq(batches.workshopId, workshop), eq(batches.id, POT)));
   if (!row) throw new Error("The demo has no such pot.");
   const log = await eventsOf(db, workshop, POT);
-  const ids = Array.from({ length: BENCHES }, () => v7());
+  const ids = Array.from({ length: POTS }, () => v7());
   for (const [place, id] of ids.entries()) {
     await db.insert(batches).values({ ...row, id, number: 2_000 + place });
     await db.insert(batchEvents).values(log.map((event) => eventRow(workshop, id, { ...event, id: v7(), corrects: null })));
@@ -72,12 +74,12 @@ async function acknowledged(db: Database, url: string, workshop: string, batch: 
 }
 
 /** So many benches, each hearing the workshop and putting a reading down every second. */
-async function live(db: Database, url: string, workshop: string, rows: string[], at: () => string): Promise<void> {
+async function live(db: Database, url: string, rows: { workshop: string; id: string }[], at: () => string): Promise<void> {
   const sentAt = new Map<string, number>();
   const ways: number[] = [];
   const stop = new AbortController();
   // Each bench hears its own readings back, as its page does.
-  const hear = async (batch: string) => {
+  const hear = async (workshop: string, batch: string) => {
     const answer = await fetch(`${url}/api/workshops/${workshop}/live`, { signal: stop.signal });
     const reader = (answer.body as ReadableStream<Uint8Array>).getReader();
     const decoder = new TextDecoder();
@@ -100,20 +102,20 @@ async function live(db: Database, url: string, workshop: string, rows: string[],
       }
     }
   };
-  const heard = rows.map((id) => hear(id).catch(() => undefined));
+  const heard = rows.map(({ workshop, id }) => hear(workshop, id).catch(() => undefined));
   await new Promise((ready) => setTimeout(ready, 1_500));
   const keptReadings = async () => {
     const [kept] = await db
       .select({ n: count() })
       .from(batchEvents)
-      .where(and(eq(batchEvents.workshopId, workshop), eq(batchEvents.kind, "read")));
+      .where(and(inArray(batchEvents.workshopId, [...new Set(rows.map((one) => one.workshop))]), eq(batchEvents.kind, "read")));
     return kept?.n ?? 0;
   };
   const before = await keptReadings();
   let sent = 0;
   let again = 0;
   const posts: Promise<void>[] = [];
-  const post = async (batch: string, n: number) => {
+  const post = async (workshop: string, batch: string, n: number) => {
     const entry = sentReading(at(), 5_000 + n);
     sentAt.set(entry.id, performance.now());
     sent++;
@@ -136,8 +138,8 @@ async function live(db: Database, url: string, workshop: string, rows: string[],
   for (let second = 0; second < SECONDS; second++) {
     const next = new Promise((after) => setTimeout(after, 1_000));
     // Spread over the second, as probes of their own are.
-    for (const [place, id] of rows.entries())
-      posts.push(new Promise<void>((after) => setTimeout(after, (place / rows.length) * 1_000)).then(() => post(id, second)));
+    for (const [place, { workshop, id }] of rows.entries())
+      posts.push(new Promise<void>((after) => setTimeout(after, (place / rows.length) * 1_000)).then(() => post(workshop, id, second)));
     await next;
   }
   await Promise.all(posts);
@@ -186,7 +188,12 @@ export async function benchRun(): Promise<void> {
     const short = await shed(db, SHORT, 1);
     const pots = await benches(db, short);
     await acknowledged(db, served.url, short, pots[0] as string, pots[1] as string, at);
-    await live(db, served.url, short, pots, at);
+    const all: { workshop: string; id: string }[] = [];
+    for (let n = 0; n < WORKSHOPS; n++) {
+      const workshop = await shed(db, 20, 1);
+      all.push(...(await benches(db, workshop)).map((id) => ({ workshop, id })));
+    }
+    await live(db, served.url, all, at);
     const [long, brief] = [await shed(db, LONG, 1), await shed(db, SHORT, 1)];
     const page = async () => (await browser.newContext({ viewport: { width: 1_280, height: 800 }, serviceWorkers: "block" })).newPage();
     const [slow, fast] = [await redraw(await page(), served.url, long), await redraw(await page(), served.url, brief)];

@@ -4,6 +4,7 @@ import { join } from "node:path";
 import { setFlagsFromString } from "node:v8";
 import { runInNewContext } from "node:vm";
 import next from "next";
+import { tookEntry } from "./entries";
 import { shared } from "./share";
 
 /** On SIGUSR2 the server gives back what it no longer needs, and notes what it holds: how a leak is looked for. */
@@ -35,6 +36,7 @@ async function main(): Promise<void> {
   const draw = app.getRequestHandler();
   const handle = shared((request, response) => draw(request, response));
   const server = createServer((request, response) => {
+    if (tookEntry(request, response)) return;
     if (isReadable(request.url ?? "/")) return void handle(request, response);
     response.writeHead(400, { "content-type": "application/json", "x-content-type-options": "nosniff" });
     response.end(JSON.stringify({ error: { message: "This address cannot be read.", fields: {} } }));

@@ -9,7 +9,7 @@ import { stockUses } from "@/data/tables/stock";
 import { people } from "@/data/tables/workshop";
 import { canonical } from "./canonical";
 import { eventsOf, keptOf } from "./events";
-import { tellPages } from "./live";
+import { telling, tellPages } from "./live";
 
 export type Appended = { ok: true; repeated: boolean; seq: number } | { ok: false; status: 400 | 404 | 409; message: string; fields: Record<string, string[]> };
 
@@ -163,28 +163,25 @@ async function appendAll(db: Database, workshopId: string, batchId: string, aske
     for (const one of asked) taken.push(await take(one));
     if (fresh.size === 0) return taken as Appended[];
 
-    // What reaches back is read by the pages anew: only what goes on from it asks what stood last.
-    const [newest] =
-      all === null
-        ? await tx
-            .select({ seq: sql<string | null>`max(${batchEvents.seq})` })
-            .from(batchEvents)
-            .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, batchId)))
-        : [];
     const written = await tx
       .insert(batchEvents)
       .values([...fresh.values()].map((event) => eventRow(workshopId, batchId, event)))
-      .returning({ id: batchEvents.id, seq: batchEvents.seq });
+      .returning({
+        id: batchEvents.id,
+        seq: batchEvents.seq,
+        // As it stood before this statement.
+        newest: sql<string | null>`(select max(b.seq) from ${batchEvents} b where b.workshop_id = ${workshopId} and b.batch_id = ${batchId})`,
+      });
     const seqs = new Map(written.map((row) => [row.id, row.seq]));
+    if (batch.drawsStock) await writeDraws(tx, workshopId, batchId, facts, all ? null : before);
+    // What only goes on from what was there is told at once; what reaches back is read by the pages anew.
+    const goesOn = all === null ? { written: { after: Number(written[0]?.newest ?? 0), seq: Math.max(...seqs.values()), events: [...fresh.values()] } } : {};
     const { plan: _frozen, ...row } = rowOf(plan, facts);
     await tx
       .update(batches)
       .set(batch.plan ? row : { ...row, plan })
-      .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)));
-    if (batch.drawsStock) await writeDraws(tx, workshopId, batchId, facts, all ? null : before);
-    // What only goes on from what was there is told at once, so that pages need not ask for it.
-    const goesOn = newest ? { written: { after: Number(newest.seq), seq: Math.max(...seqs.values()), events: [...fresh.values()] } } : {};
-    await tellPages(tx, { workshop: workshopId, batch: batchId, ...goesOn });
+      .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)))
+      .returning({ told: telling({ workshop: workshopId, batch: batchId, ...goesOn }) });
     return taken.map((one) => ("ok" in one ? one : { ok: true, repeated: false, seq: seqs.get(one.id) ?? 0 }));
   });
 }

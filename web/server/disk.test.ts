@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { awayWords } from "./away";
 import { diskHasRoom } from "./disk";
-import { awayWords } from "./outcome";
 
 describe("a disk that fills up", () => {
   it("is noticed before nothing can be written, and told for what it is when nothing can", async () => {

@@ -1,5 +1,5 @@
 import type { Written } from "@hearth/core";
-import { sql } from "drizzle-orm";
+import { type SQL, sql } from "drizzle-orm";
 import pg from "pg";
 import type { Database, Transaction } from "@/data/client";
 
@@ -17,11 +17,14 @@ const CHANNEL = "hearth_changed";
 /** PostgreSQL tells at most 8,000 bytes at once (its manual, NOTIFY); what is longer is read by those who want it. */
 const MOST_TOLD = 7_900;
 /** Told with the transaction: nobody hears of what was not written. */
-export const tellPages = async (tx: Transaction | Database, change: Change): Promise<void> => {
+export const tellPages = async (tx: Transaction | Database, change: Change): Promise<void> => void (await tx.execute(sql`select ${telling(change)}`));
+
+/** The same as a part of another statement. */
+export function telling(change: Change): SQL {
   const whole = JSON.stringify(change);
   const { written: _, ...news } = change;
-  await tx.execute(sql`select pg_notify(${CHANNEL}, ${Buffer.byteLength(whole) <= MOST_TOLD ? whole : JSON.stringify(news)})`);
-};
+  return sql`pg_notify(${CHANNEL}, ${Buffer.byteLength(whole) <= MOST_TOLD ? whole : JSON.stringify(news)})`;
+}
 
 const kept = globalThis as unknown as { hearthLive?: { listeners: Set<Listener>; connecting: boolean; client: pg.Client | null } };
 

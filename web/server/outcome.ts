@@ -1,6 +1,7 @@
 import { oddTextIn } from "@hearth/core";
 import { z } from "zod";
 import { isAway } from "@/data/client";
+import { awayWords } from "./away";
 import { type Context, within } from "./context";
 
 /** What a command gives back: its value, or what is wrong, field by field. */
@@ -8,15 +9,6 @@ export type Outcome<T> = { ok: true; value: T } | { ok: false; message: string; 
 
 export const done = <T>(value: T): Outcome<T> => ({ ok: true, value });
 export const refused = (message: string, fields: Record<string, string[]> = {}): Outcome<never> => ({ ok: false, message, fields });
-
-const AWAY = "The database is away just now. Nothing you typed is lost: try again in a moment.";
-const FULL = "The disk is full, so nothing can be written. Nothing you typed is lost: free some space, then try again.";
-
-/** What a maker is told while nothing can be written: the database is away, too busy, or has no room. */
-export function awayWords(error: unknown): string {
-  for (let at: unknown = error; at; at = (at as { cause?: unknown }).cause) if ((at as { code?: string }).code === "53100") return FULL;
-  return AWAY;
-}
 
 /** The workshop that the page shows, and who works at it: named in all that a page sends. */
 export const place = z.object({ workshopId: z.uuid(), personId: z.uuid().nullable() });

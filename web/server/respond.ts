@@ -1,10 +1,10 @@
 import { fieldErrors } from "@hearth/core";
 import type { z } from "zod";
 import { isAway } from "@/data/client";
+import { awayWords } from "./away";
 import { readBody } from "./body";
 import { readJson } from "./json";
 import { faultOf, logger } from "./logger";
-import { awayWords } from "./outcome";
 
 /** The one shape of a refusal: `{"error":{"message":…,"fields":{…}}}`. */
 export const refuse = (status: number, message: string, fields: Record<string, string[]> = {}): Response =>

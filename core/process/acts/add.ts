@@ -18,6 +18,6 @@ export const add = actKind({
     const kinds = [...new Set(parts.map((part) => part.kind))];
     return oneStep(act, kinds.length === 0 ? "reading before stirring" : `add ${kinds.join(" and ")}`, "read", { range: act.range });
   },
-  why: "Read first, then add. Cool oil lowers the pot: 1–2 °C in a pot at 50–55 °C, more in a hot one. The supplier's sheet comes first.",
+  why: "Read first, then add. Cool oil lowers the pot: 1–2 °C in a pot at 50–55 °C, more in a hot one. The supplier's sheet comes first. Without a thermometer, essential oils go in once the pitcher is no longer too hot to touch and the wax turns cloudy.",
   takes: () => ({ minutes: 2, needs: ["hands", "pitcher"] }),
 });

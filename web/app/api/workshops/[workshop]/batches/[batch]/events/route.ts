@@ -1,31 +1,4 @@
-import { sentEvent, upcastSent } from "@hearth/core";
-import { z } from "zod";
-import { database } from "@/data/client";
-import { now } from "@/data/clock";
-import { appendEvent } from "@/server/append";
-import { readBody } from "@/server/body";
-import { readJson } from "@/server/json";
-import { answering, refuse } from "@/server/respond";
+import { takeEntry } from "@/server/entry";
 
-export async function POST(request: Request, { params }: { params: Promise<{ workshop: string; batch: string }> }): Promise<Response> {
-  return answering(async () => {
-    const at = z.object({ workshop: z.uuid(), batch: z.uuid() }).safeParse(await params);
-    if (!at.success) return refuse(404, "There is no such batch.");
-    const text = await readBody(request, 100_000);
-    if (text === null) return refuse(413, "An entry is never this long.");
-    const body = readJson(text);
-    if (!body.ok) return refuse(400, body.message);
-    const parsed = sentEvent.safeParse(upcastSent(body.value));
-    if (!parsed.success) {
-      const fields: Record<string, string[]> = {};
-      for (const issue of parsed.error.issues) {
-        const name = String(issue.path.at(-1) ?? "kind");
-        fields[name] = [...(fields[name] ?? []), issue.message];
-      }
-      return refuse(400, parsed.error.issues[0]?.message ?? "This entry cannot be read.", fields);
-    }
-    const appended = await appendEvent(database(), at.data.workshop, at.data.batch, parsed.data, now());
-    if (!appended.ok) return refuse(appended.status, appended.message, appended.fields);
-    return Response.json({ ok: true, repeated: appended.repeated });
-  });
-}
+export const POST = async (request: Request, { params }: { params: Promise<{ workshop: string; batch: string }> }): Promise<Response> =>
+  takeEntry(request, await params);
