@@ -73,6 +73,8 @@ test("single-letter keys can be turned off, the choosers of the frame wait for E
   const who = page.getByRole("button", { name: /^Who is working/ });
   await who.focus();
   await page.keyboard.press("ArrowDown");
+  // It is loaded when it is first opened.
+  await expect(page.getByRole("menu", { name: /^Who is working/ })).toBeVisible();
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Escape");
   await expect(page.getByRole("button", { name: "Who is working: Ansa" })).toBeVisible();
