@@ -70,7 +70,8 @@ describe("the line of an instrument", () => {
                 : how === "add"
                   ? line.slice(0, at) + sign + line.slice(at)
                   : line.slice(0, at) + line[at + 1] + line[at] + line.slice(at + 2);
-          fc.pre(spoilt !== line && spoilt !== `${line}\r`);
+          // Lines that end as they may, or an empty one beside, leave it whole.
+        fc.pre(!spoilt.split(/\r?\n|\r$/).includes(line));
           const reader = new LineReader();
           const { messages } = reader.take(`${spoilt}\n${writeLine(other)}\n`);
           expect(messages).toEqual([other]);
