@@ -47,6 +47,14 @@ const sentReading = (at: string, shown: number) => ({
   payload: { act: null, shown, correction: 0 },
 });
 
+const put = (url: string, workshop: string, batch: string, entry: object): Promise<Response> =>
+  fetch(`${url}/api/workshops/${workshop}/batches/${batch}/events`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify(entry),
+    signal: AbortSignal.timeout(30_000),
+  });
+
 /** One entry over loopback until it is acknowledged, beside a bare insert of the same row by the same driver. */
 async function acknowledged(db: Database, url: string, workshop: string, batch: string, other: string, at: () => string): Promise<void> {
   const [through, bare]: [number[], number[]] = [[], []];
@@ -54,11 +62,7 @@ async function acknowledged(db: Database, url: string, workshop: string, batch: 
   for (let i = 0; i < ENTRIES; i++) {
     const entry = sentReading(at(), 6_000 + i);
     let from = performance.now();
-    const answer = await fetch(`${url}/api/workshops/${workshop}/batches/${batch}/events`, {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body: JSON.stringify(entry),
-    });
+    const answer = await put(url, workshop, batch, entry);
     if (!answer.ok) throw new Error(await answer.text());
     await answer.text();
     through.push(performance.now() - from);
@@ -121,12 +125,7 @@ async function live(db: Database, url: string, rows: { workshop: string; id: str
     sent++;
     // One that is not acknowledged waits on its device and is sent again, as the page does it.
     for (;;) {
-      const done = await fetch(`${url}/api/workshops/${workshop}/batches/${batch}/events`, {
-        method: "POST",
-        headers: { "content-type": "application/json" },
-        body: JSON.stringify(entry),
-        signal: AbortSignal.timeout(30_000),
-      })
+      const done = await put(url, workshop, batch, entry)
         .then((answer) => answer.text().then(() => answer.ok))
         .catch(() => false);
       if (done) return;

@@ -4,21 +4,8 @@ import { join } from "node:path";
 import { SimulatedPot, SimulatedProbe, SimulatedScale, writeLine } from "@hearth/core";
 import { writeWhole } from "./processes";
 
-/** What can be told to the simulated bench, each a line of its own. */
-const ACTS: Record<string, (bench: Bench, figure: number) => void> = {
-  HEAT: ({ pot }, on) => pot.heat(on > 0),
-  STIR: ({ pot }) => pot.stir(),
-  OIL: ({ pot }, grams) => pot.add(grams),
-  PUT: ({ scale }, grams) => scale.put(grams),
-  Z: ({ scale }) => scale.tare(),
-};
 /** A line of somebody who says none of this is not read to its end. */
 const LONGEST = 200;
-
-interface Bench {
-  pot: SimulatedPot;
-  scale: SimulatedScale;
-}
 
 export interface Instruments {
   port: number;
@@ -27,7 +14,7 @@ export interface Instruments {
 
 /**
  * A probe and a scale that are simulated, on a loopback port. Whoever connects says PROBE or SCALE and hears its lines, one a second;
- * the other lines of `ACTS` are done to the pot and the scale. The pot goes on `speed` times as fast as the clock, 1 to 60.
+ * what else is said is told to the pot or the scale. The pot goes on `speed` times as fast as the clock, 1 to 60.
  */
 export async function startInstruments({
   home,
@@ -40,8 +27,9 @@ export async function startInstruments({
   speed?: number;
   seed?: number;
 }): Promise<Instruments> {
-  const bench: Bench = { pot: new SimulatedPot(21, 1_200, seed), scale: new SimulatedScale() };
-  const probe = new SimulatedProbe(bench.pot, seed + 1);
+  const pot = new SimulatedPot(21, 1_200, seed);
+  const scale = new SimulatedScale();
+  const probe = new SimulatedProbe(pot, seed + 1);
   const listeners = new Map<Socket, "PROBE" | "SCALE">();
   const server: Server = createServer((socket) => {
     socket.setEncoding("ascii");
@@ -51,18 +39,18 @@ export async function startInstruments({
       const lines = text.split(/\r?\n/);
       text = (lines.pop() ?? "").slice(-LONGEST);
       for (const line of lines) {
-        const [name = "", figure = "0"] = line.trim().split(" ");
+        const name = line.trim();
         if (name === "PROBE" || name === "SCALE") {
           listeners.set(socket, name);
           socket.write(`${writeLine({ is: "name", name: name === "PROBE" ? "simulated probe" : "simulated scale" })}\r\n`);
-        } else if (Object.hasOwn(ACTS, name) && Number.isFinite(Number(figure))) ACTS[name]?.(bench, Number(figure));
+        } else if (!pot.told(line)) scale.told(line);
       }
     });
     for (const gone of ["close", "error"] as const) socket.on(gone, () => listeners.delete(socket));
   });
   const beat = setInterval(() => {
-    bench.pot.step(speed);
-    const said = { PROBE: writeLine(probe.read(speed)), SCALE: writeLine(bench.scale.read(1)) };
+    pot.step(speed);
+    const said = { PROBE: writeLine(probe.read(speed)), SCALE: writeLine(scale.read(1)) };
     for (const [socket, which] of listeners) socket.write(`${said[which]}\r\n`);
   }, 1_000);
   await new Promise<void>((ready, failed) => {

@@ -71,7 +71,7 @@ describe("the line of an instrument", () => {
                   ? line.slice(0, at) + sign + line.slice(at)
                   : line.slice(0, at) + line[at + 1] + line[at] + line.slice(at + 2);
           // Lines that end as they may, or an empty one beside, leave it whole.
-        fc.pre(!spoilt.split(/\r?\n|\r$/).includes(line));
+          fc.pre(!spoilt.split(/\r?\n|\r$/).includes(line));
           const reader = new LineReader();
           const { messages } = reader.take(`${spoilt}\n${writeLine(other)}\n`);
           expect(messages).toEqual([other]);

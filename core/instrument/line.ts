@@ -1,4 +1,5 @@
-import type { CentiCelsius } from "../units/temperature";
+import { MG_PER } from "../units/mass";
+import { type CentiCelsius, fromFahrenheit } from "../units/temperature";
 
 /**
  * What an instrument says on its line: ASCII, one message a line, ended by LF or CR LF, at most 60 characters.
@@ -31,9 +32,6 @@ export function crc16(text: string): number {
 const hex = (value: number, digits: number): string => value.toString(16).toUpperCase().padStart(digits, "0");
 /** A message with its length and check behind it. */
 export const sealed = (body: string): string => `${body} *${hex(body.length, 2)}${hex(crc16(body), 4)}`;
-
-/** mg in one unit; the pound and the ounce are exact (NIST Handbook 44: 453.59237 g, 28.349523125 g). */
-const MG = { g: 1_000, kg: 1_000_000, oz: 28_349.523125, lb: 453_592.37 } as const;
 
 /** The line of a message, without its end. Temperatures in °C to the hundredth, weights in grams to the milligram. */
 export function writeLine(message: Message): string {
@@ -68,10 +66,10 @@ export function readLine(line: string): Message | null {
   const settled = state === "S";
   if (kind === "T") {
     if (unit !== "C" && unit !== "F") return null;
-    const celsius = Math.round((unit === "C" ? value : ((value - 32) * 5) / 9) * 100);
+    const celsius = unit === "C" ? Math.round(value * 100) : fromFahrenheit(value);
     return celsius < COLDEST || celsius > HOTTEST ? null : { is: "temperature", celsius, settled };
   }
-  return unit && unit in MG ? { is: "weight", mg: Math.round(value * MG[unit as keyof typeof MG]), settled } : null;
+  return unit && unit in MG_PER ? { is: "weight", mg: Math.round(value * MG_PER[unit as keyof typeof MG_PER]), settled } : null;
 }
 
 /** Longer than any line may be: what goes on so long without an end is noise. */

@@ -1,5 +1,6 @@
 import { momentOf, type Wall } from "../units/calendar";
 import { bad, good, type Parsed } from "../units/parsed";
+import { fromFahrenheit } from "../units/temperature";
 
 /** One reading of a temperature logger: when, as ISO text, and hundredths of °C. */
 export interface LoggedReading {
@@ -63,7 +64,7 @@ function celsiusIn(text: string, fahrenheit: boolean): number | null {
   if (!read) return null;
   const value = Number((read[1] as string).replace(",", "."));
   const inF = read[2] ? read[2].toLowerCase() === "f" : fahrenheit;
-  const celsius = Math.round((inF ? ((value - 32) * 5) / 9 : value) * 100);
+  const celsius = inF ? fromFahrenheit(value) : Math.round(value * 100);
   return celsius < -5_000 || celsius > 40_000 ? null : celsius;
 }
 
@@ -111,9 +112,9 @@ export function readLogger(table: readonly (readonly string[])[], manner: Logger
   return good({ readings, skipped, zoned });
 }
 
-/** Of many readings so few as tell the same: the first, the last, and between them one for each stretch of time. */
-export function thinned(readings: readonly LoggedReading[], most: number): LoggedReading[] {
+/** Of many readings so few as show the same: the first, the last, and between them every so manyth. */
+export function thinned<R>(readings: readonly R[], most: number): R[] {
   if (readings.length <= most) return [...readings];
   const every = (readings.length - 1) / (most - 1);
-  return Array.from({ length: most }, (_, n) => readings[Math.round(n * every)] as LoggedReading);
+  return Array.from({ length: most }, (_, n) => readings[Math.round(n * every)] as R);
 }

@@ -48,10 +48,18 @@ export class SimulatedPot {
   get atProbe(): number {
     return 0.35 * this.#core + 0.65 * this.#rim;
   }
-  get onHeat(): boolean {
-    return this.#heat;
-  }
 
+  /** Does what is said to it as a line: "HEAT 1", "HEAT 0", "STIR", "OIL 144" (grams). False where it is nothing that can be done. */
+  told(line: string): boolean {
+    const [what, figure = "0"] = line.trim().split(" ");
+    const value = Number(figure);
+    if (!Number.isFinite(value)) return false;
+    if (what === "HEAT") this.heat(value > 0);
+    else if (what === "STIR") this.stir();
+    else if (what === "OIL") this.add(value);
+    else return false;
+    return true;
+  }
   heat(on: boolean): void {
     this.#heat = on;
   }
@@ -146,6 +154,16 @@ export class SimulatedScale {
     this.#random = randomFrom(seed);
   }
 
+  /** Does what is said to it as a line: "PUT 127" (grams, also less than none), "Z" to be tared. False where it is nothing that can be done. */
+  told(line: string): boolean {
+    const [what, figure = "0"] = line.trim().split(" ");
+    const grams = Number(figure);
+    if (!Number.isFinite(grams)) return false;
+    if (what === "PUT") this.put(grams);
+    else if (what === "Z") this.tare();
+    else return false;
+    return true;
+  }
   /** Puts grams on, or takes them off. */
   put(grams: number): void {
     this.#load = Math.max(0, this.#load + grams);

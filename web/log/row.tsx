@@ -4,6 +4,7 @@ import type { Band, CurveReading } from "@hearth/core";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import { HeatLine } from "@/ui/heat-line";
+import { marksOf } from "./marks";
 
 /** What a row shows of a batch. */
 export interface RowBatch {
@@ -35,7 +36,6 @@ export function BatchRow({
   children?: ReactNode;
 }) {
   const { pouredAt } = batch;
-  const kinds = new Map(instruments.map((one) => [one.id, one.kind]));
   return (
     <li className="grid items-center gap-x-5 gap-y-2 border-b border-line py-3 sm:grid-cols-[48px_minmax(0,1fr)_132px_172px]">
       <span className="figure text-[32px] leading-none max-sm:hidden">{batch.number}</span>
@@ -53,7 +53,7 @@ export function BatchRow({
         height={46}
         bands={batch.bands}
         ceiling={batch.ceiling}
-        marks={batch.thumb.map((reading) => ({ ...reading, instrumentKind: kinds.get(reading.instrumentId ?? "") ?? null }))}
+        marks={marksOf(batch.thumb, instruments)}
         moments={pouredAt ? [{ at: pouredAt, name: "poured" }] : []}
         label={`Heat line of batch ${batch.number}`}
       />

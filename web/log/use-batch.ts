@@ -25,6 +25,7 @@ import { v7 } from "uuid";
 import { useClock, useNow, useUnits } from "@/ui/units";
 import { joinRead, joinWritten, type KnownBatch } from "./known";
 import { hearOthers } from "./live";
+import { marksOf } from "./marks";
 import { send, useOutbox } from "./outbox";
 import { usePlace } from "./place";
 import { keepKnown, type Refusal, readKnown } from "./store";
@@ -222,7 +223,7 @@ export function useBatch({ batch, instruments, people }: BatchProps, everyMs = 1
       return record({ kind: "withdrawn", payload: { why: "taken back at once", whole: false }, corrects: last.id });
     },
     name: (id: string | null) => names.get(id ?? "") ?? "",
-    marks: readings.map((reading) => ({ ...reading, instrumentKind: instruments.find((one) => one.id === reading.instrumentId)?.kind ?? null })),
+    marks: marksOf(readings, instruments),
     moments: [
       ...Object.entries(facts.did).map(([act, one]) => ({
         at: one.at,

@@ -10,12 +10,13 @@ import {
   readingsOf,
   sellableOf,
   stoppedOf,
+  thinned,
   titleOf,
   type Watch,
   watchOf,
 } from "@hearth/core";
 import { and, asc, count, desc, eq, gt, inArray, isNull, lt, lte, or, sql } from "drizzle-orm";
-import { toEvent } from "@/data/batch-rows";
+import { type REAL_STAGES, toEvent } from "@/data/batch-rows";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
@@ -44,22 +45,19 @@ export interface Listed {
   sellable: number;
   /** The step that waits for hands, and from when. */
   next: { name: string; from: string | null; until: string | null } | null;
-  /** What there is to foresee of a pot that runs. */
-  watch: Watch | null;
   rehearsal: boolean;
+}
+
+/** A pot at the bench: what there is to foresee of it beside. */
+export interface Running extends Listed {
+  watch: Watch | null;
 }
 
 const PAGE = 25;
 const THUMB = 24;
-export type Stage = "pot" | "rack" | "closed" | "abandoned" | "rehearsal";
+export type Stage = (typeof REAL_STAGES)[number] | "rehearsal";
 type Row = typeof batches.$inferSelect;
 const iso = (text: string | null) => (text === null ? null : new Date(text).toISOString());
-
-function thumbOf(readings: CurveReading[]): CurveReading[] {
-  if (readings.length <= THUMB) return readings;
-  const every = (readings.length - 1) / (THUMB - 1);
-  return Array.from({ length: THUMB }, (_, index) => readings[Math.round(index * every)] as CurveReading);
-}
 
 export function listed(
   row: Pick<Row, "id" | "number">,
@@ -77,7 +75,7 @@ export function listed(
     products: plan.products.map(({ key, name, count: n }) => ({ key, name, count: n })),
     bands: bandsOf(plan.process),
     ceiling: plan.process.ceiling,
-    thumb: thumbOf(readingsOf(facts)),
+    thumb: thinned(readingsOf(facts), THUMB),
     startedAt: facts.startedAt,
     pouredAt: iso(row2.pouredAt),
     lookedAt: facts.lookedAt,
@@ -91,7 +89,6 @@ export function listed(
     stopped: sum((key) => stoppedOf(plan, facts, key)),
     sellable: sum((key) => sellableOf(plan, facts, key)),
     next: next && { name: next.name, from: due?.from ?? null, until: due?.until ?? null },
-    watch: row2.pouredAt ? null : watchOf(plan, facts),
     rehearsal: plan.rehearsal === true,
   };
 }
@@ -121,6 +118,11 @@ const standing = (state: NonNullable<BatchesAsked["state"]>, now: string) =>
     ready: lte(batches.sellFrom, now),
   })[state];
 
+interface Page {
+  rows: Row[];
+  more: string | null;
+}
+
 /** Batches at the given stages, newest first, a page at a time. `after` is the cursor of the page before. */
 export async function listBatches(
   db: Database,
@@ -129,6 +131,21 @@ export async function listBatches(
   asked: BatchesAsked = {},
   now = "",
 ): Promise<{ batches: Listed[]; more: string | null }> {
+  const { rows, more } = await pageOf(db, workshopId, stages, asked, now);
+  return { batches: await listedRows(db, rows), more };
+}
+
+/** The pots at the bench, rehearsals too, a page at a time. */
+export async function listPots(db: Database, workshopId: string, asked: BatchesAsked): Promise<{ batches: Running[]; more: string | null }> {
+  const { rows, more } = await pageOf(db, workshopId, ["pot", "rehearsal"], asked, "");
+  const batches = rows.map(async (row) => {
+    const { plan, facts } = await keptOf(db, row);
+    return { ...listed(row, plan, facts, row), watch: watchOf(plan, facts) };
+  });
+  return { batches: await Promise.all(batches), more };
+}
+
+async function pageOf(db: Database, workshopId: string, stages: Stage[], asked: BatchesAsked, now: string): Promise<Page> {
   const [at, id] = asked.after?.split("_") ?? [];
   const valid = at && id && !Number.isNaN(Date.parse(at)) && /^[0-9a-f-]{36}$/.test(id);
   const q = asked.q?.trim() ?? "";
@@ -154,7 +171,7 @@ export async function listBatches(
   const page = rows.slice(0, PAGE);
   const last = page.at(-1);
   return {
-    batches: await listedRows(db, page),
+    rows: page,
     more: rows.length > PAGE && last ? `${new Date(last.startedAt).toISOString()}_${last.id}` : null,
   };
 }

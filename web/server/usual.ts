@@ -1,5 +1,5 @@
 import { learnedFrom, type Usual, usualFrom } from "@hearth/core";
-import { and, desc, eq, inArray, isNotNull } from "drizzle-orm";
+import { and, desc, eq, inArray, isNotNull, sql } from "drizzle-orm";
 import { REAL_STAGES } from "@/data/batch-rows";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
@@ -11,25 +11,30 @@ const PLENTY = 12;
 const learned = new Map<string, number | null>();
 const MOST = 2_000;
 
+/** What a pot's log tells, once for each state of it: the plan and the facts are read only where it is not known yet. */
+async function toldBy(db: Database, workshopId: string, id: string, state: string): Promise<number | null> {
+  const key = `${id} ${state}`;
+  const known = learned.get(key);
+  if (known !== undefined) return known;
+  const [row] = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, id)));
+  const kept = row && (await keptOf(db, row));
+  const minutes = kept ? learnedFrom(kept.plan, kept.facts) : null;
+  learned.set(key, minutes);
+  if (learned.size > MOST) learned.delete(learned.keys().next().value as string);
+  return minutes;
+}
+
 /** How pots cool in a workshop, from those it poured last; null while none of them tells. */
 export async function usualOf(db: Database, workshopId: string): Promise<Usual | null> {
   const rows = await db
-    .select()
+    .select({ id: batches.id, state: sql<string>`concat(${batches.facts} ->> 'standing', ' ', ${batches.facts} ->> 'lastAt')` })
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, REAL_STAGES), isNotNull(batches.pouredAt)))
     .orderBy(desc(batches.pouredAt), desc(batches.id))
     .limit(PLENTY);
-  const told = await Promise.all(
-    rows.map(async (row) => {
-      const { plan, facts } = await keptOf(db, row);
-      const key = `${row.id} ${facts.standing} ${facts.lastAt}`;
-      const known = learned.get(key);
-      if (known !== undefined) return known;
-      const minutes = learnedFrom(plan, facts);
-      learned.set(key, minutes);
-      if (learned.size > MOST) learned.delete(learned.keys().next().value as string);
-      return minutes;
-    }),
-  );
+  const told = await Promise.all(rows.map(({ id, state }) => toldBy(db, workshopId, id, state)));
   return usualFrom(told.filter((one) => one !== null));
 }

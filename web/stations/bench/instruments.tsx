@@ -13,7 +13,7 @@ import { SPEEDS, type Speed } from "./rehearsal";
 import { openRehearsal } from "./rehearsal-line";
 
 type Source = "serial" | "probe" | "scale" | "rehearsal";
-type Listening = { is: "off"; said: string } | { is: "on"; source: Source; name: string; message: Message | null; said: string };
+type Listening = { is: "off"; said: string } | { is: "on"; source: Source; name: string; message: Message | null };
 
 /** So often a reading is put down where the probe is left to itself, in seconds. */
 const EVERY = [10, 30, 60] as const;
@@ -75,7 +75,7 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
         source === "rehearsal"
           ? openRehearsal({ massG, celsius: (batch.marks.at(-1)?.celsius ?? 2_100) / 100 }, () => speed.current, heard.onMessage)
           : await (source === "serial" ? openSerial(heard) : openSimulated(workshopId, source, heard));
-      setState({ is: "on", source, name: source === "rehearsal" ? "simulated probe" : "", message: null, said: "" });
+      setState({ is: "on", source, name: source === "rehearsal" ? "simulated probe" : "", message: null });
     } catch (error) {
       setState({ is: "off", said: source === "serial" ? "No instrument was chosen, or it is in use elsewhere." : (error as Error).message });
     }
@@ -114,7 +114,6 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
     return () => clearInterval(timer);
   }, [every]);
 
-  const said = state.said ? <p className={notice({ size: "small", className: "mt-2" })}>▲ {state.said}</p> : null;
   if (state.is === "off")
     return (
       <section aria-label="Instruments" className="mt-3 border-t border-line pt-2">
@@ -132,7 +131,7 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
             Simulated scale
           </button>
         </div>
-        {said}
+        {state.said ? <p className={notice({ size: "small", className: "mt-2" })}>▲ {state.said}</p> : null}
         <FromLogger batch={batch} instruments={instruments} />
       </section>
     );
@@ -238,7 +237,6 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
           ))}
         </fieldset>
       ) : null}
-      {said}
     </section>
   );
 }

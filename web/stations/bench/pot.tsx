@@ -107,8 +107,8 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
   const batch = useBatch(props);
   const { plan, facts } = batch;
   const units = useUnits();
-  const watch = useMemo(() => watchOf(plan, facts, props.usual), [plan, facts, props.usual]);
-  const { outlook = null } = useOutlooks({ outlook: watch });
+  const watches = useMemo(() => ({ outlook: watchOf(plan, facts, props.usual) }), [plan, facts, props.usual]);
+  const { outlook = null } = useOutlooks(watches);
   const [listening, setListening] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
   const step = batch.steps.find((one) => one.key === chosen) ?? batch.next;

@@ -4,8 +4,9 @@ import type { Outlook, Usual } from "@hearth/core";
 import Link from "next/link";
 import { useMemo } from "react";
 import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import { marksOf } from "@/log/marks";
 import { BatchRow } from "@/log/row";
-import type { Listed, ReadInstrument } from "@/server/batches";
+import type { ReadInstrument, Running } from "@/server/batches";
 import { HeatLine } from "@/ui/heat-line";
 import { later } from "@/ui/later";
 import { Aside, Caution, Empty, Screen } from "@/ui/margin";
@@ -17,7 +18,7 @@ const Ahead = later(async () => (await import("./foreseen")).Ahead);
 const CallSound = later(async () => (await import("./foreseen")).CallSound);
 
 interface PotsProps {
-  batches: Listed[];
+  batches: Running[];
   instruments: ReadInstrument[];
   usual: Usual | null;
   more: string | null;
@@ -25,8 +26,7 @@ interface PotsProps {
 }
 
 /** The pot that needs hands soonest, as large as the screen allows. */
-function Soonest({ pot, instruments, outlook, now }: { pot: Listed; instruments: ReadInstrument[]; outlook: Outlook | null; now: string }) {
-  const kinds = new Map(instruments.map((one) => [one.id, one.kind]));
+function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments: ReadInstrument[]; outlook: Outlook | null; now: string }) {
   return (
     <section className="sheet mb-5" aria-label="Needs hands soonest">
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
@@ -51,7 +51,7 @@ function Soonest({ pot, instruments, outlook, now }: { pot: Listed; instruments:
         <HeatLine
           bands={pot.bands}
           ceiling={pot.ceiling}
-          marks={pot.thumb.map((reading) => ({ ...reading, instrumentKind: kinds.get(reading.instrumentId ?? "") ?? null }))}
+          marks={marksOf(pot.thumb, instruments)}
           now={now}
           ahead={outlook}
           height={200}
@@ -103,27 +103,17 @@ export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps)
           })}
           {first ? <Soonest pot={first} instruments={instruments} outlook={outlooks[first.id] ?? null} now={now} /> : null}
           <ul>
-            {others.map((one) => (
+            {[...others, ...rehearsed].map((one) => (
               <BatchRow
                 key={one.id}
-                batch={one}
+                batch={one.rehearsal ? { ...one, title: `Rehearsal: ${one.title}` } : one}
                 href={`/bench/${one.id}`}
                 instruments={instruments}
                 what={one.next ? `next: ${one.next.name}` : "poured"}
-                action="Go to the pot"
+                action={one.rehearsal ? "Go on with it" : "Go to the pot"}
               >
                 {outlooks[one.id] ? <Ahead outlook={outlooks[one.id] as Outlook} now={now} size="text-[26px]" /> : null}
               </BatchRow>
-            ))}
-            {rehearsed.map((one) => (
-              <BatchRow
-                key={one.id}
-                batch={{ ...one, title: `Rehearsal: ${one.title}` }}
-                href={`/bench/${one.id}`}
-                instruments={instruments}
-                what={one.next ? `next: ${one.next.name}` : "poured"}
-                action="Go on with it"
-              />
             ))}
           </ul>
         </>

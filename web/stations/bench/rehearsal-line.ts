@@ -14,12 +14,7 @@ export function openRehearsal(pot: { massG: number; celsius: number }, speed: ()
     onMessage(probe.read(speed() / A_SECOND));
   }, 1_000 / A_SECOND);
   return {
-    tell: async (text) => {
-      const [what, figure] = text.split(" ");
-      if (what === "HEAT") wax.heat(figure === "1");
-      if (what === "STIR") wax.stir();
-      if (what === "OIL") wax.add(Number(figure));
-    },
+    tell: async (text) => void wax.told(text),
     stop: () => clearInterval(timer),
   };
 }

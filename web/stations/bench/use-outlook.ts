@@ -29,27 +29,21 @@ function foretold(watch: Watch): Promise<Outlook | null> {
   return new Promise((answer) => waiting.set(id, answer));
 }
 
-/** What is foreseen of pots, by their keys; worked out anew only for those that were read. */
+/** What is foreseen of pots, by their keys; worked out anew whenever they are watched anew. */
 export function useOutlooks(watches: Readonly<Record<string, Watch | null>>): Record<string, Outlook | null> {
-  const [known, setKnown] = useState<Record<string, { of: string; outlook: Outlook | null }>>({});
-  const text = JSON.stringify(watches);
+  const [known, setKnown] = useState<Record<string, Outlook | null>>({});
   useEffect(() => {
     let left = false;
-    for (const [key, watch] of Object.entries(JSON.parse(text) as Record<string, Watch | null>)) {
-      const of = JSON.stringify(watch);
-      if (!watch) continue;
-      void foretold(watch).then((outlook) => {
-        if (!left) setKnown((old) => (old[key]?.of === of ? old : { ...old, [key]: { of, outlook } }));
-      });
-    }
+    for (const [key, watch] of Object.entries(watches))
+      if (watch) void foretold(watch).then((outlook) => !left && setKnown((old) => ({ ...old, [key]: outlook })));
     return () => {
       left = true;
     };
-  }, [text]);
+  }, [watches]);
   // What was foreseen of another range is not shown.
   return Object.fromEntries(
     Object.entries(watches).map(([key, watch]) => {
-      const outlook = known[key]?.outlook ?? null;
+      const outlook = known[key] ?? null;
       return [key, outlook && watch && outlook.name === watch.name && outlook.range.low === watch.range.low ? outlook : null];
     }),
   );

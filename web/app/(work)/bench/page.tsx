@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { listBatches, listInstruments } from "@/server/batches";
+import { listInstruments, listPots } from "@/server/batches";
 import { here } from "@/server/context";
 import { askedOf } from "@/server/query";
 import { usualOf } from "@/server/usual";
@@ -10,10 +10,6 @@ export const metadata = { title: "Bench" };
 export default async function BenchPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await here();
   const asked = await askedOf(searchParams, { after: z.string().max(120) });
-  const [list, instruments, usual] = await Promise.all([
-    listBatches(db, workshop.id, ["pot", "rehearsal"], asked),
-    listInstruments(db, workshop.id),
-    usualOf(db, workshop.id),
-  ]);
+  const [list, instruments, usual] = await Promise.all([listPots(db, workshop.id, asked), listInstruments(db, workshop.id), usualOf(db, workshop.id)]);
   return <Pots {...list} usual={usual} instruments={instruments} narrowed={Boolean(asked.q)} />;
 }
