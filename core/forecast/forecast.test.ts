@@ -71,6 +71,36 @@ describe("the law of cooling", () => {
 });
 
 /**
+ * The middle of a long cylinder by the first term of its series, as a share of the first excess: C₁ · exp(−ζ₁² · Fo); ζ₁ and C₁ by
+ * Biot number from the table of Incropera & DeWitt (from memory, recomputed).
+ */
+const CYLINDER = [
+  { biot: 0.01, zeta: 0.1412, c: 1.0025 },
+  { biot: 0.1, zeta: 0.4417, c: 1.0246 },
+];
+
+describe("a cylinder of the handbook", () => {
+  it("at a small Biot number cools as the lumped body does, and is foreseen from its own readings", () => {
+    for (const { biot, zeta, c } of CYLINDER) {
+      const share = (fourier: number) => c * Math.exp(-(zeta ** 2) * fourier);
+      // A lumped long cylinder: hA t / (m c) = 2 · Bi · Fo. Over two time constants they part by no more than the Biot number itself.
+      const newton = { excess: 1, from: 0, rate: 40 * 2 * biot, bend: 0 };
+      for (const fourier of [0.3, 0.5, 1].map((one) => one / biot)) {
+        expect(Math.abs(share(fourier) / excessAt(newton, fourier) - 1)).toBeLessThan(biot);
+      }
+      // Read every five minutes, so that the whole of it takes hours: α / r² such that a time constant is 90 minutes.
+      const perMinute = 1 / (2 * biot * 90);
+      const celsius = (minute: number) => 21 + 64 * share(minute * perMinute + 0.2);
+      const readings = Array.from({ length: 8 }, (_, n) => ({ minute: n * 5, celsius: celsius(n * 5) }));
+      const reached = reachedAt(fitCooling(readings, 21, 1_000), 21, 57, 35);
+      const truth = (Math.log((64 * c) / 36) / zeta ** 2 - 0.2) / perMinute;
+      // An open pot loses heat faster than in proportion, so that one which does not is foreseen a little off.
+      expect(Math.abs((reached?.minute ?? 0) - truth) / (truth - 35)).toBeLessThan(0.1);
+    }
+  });
+});
+
+/**
  * A pot of another model than the law that is fitted: wax and pitcher as two bodies that pass heat to one another, the pitcher and the
  * top losing it by free convection and radiation. A curve in °C, minute by minute.
  */

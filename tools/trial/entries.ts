@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { type BrowserContext, chromium, type Page } from "@playwright/test";
 import { demoId, WORKSHOP } from "../../demo/workshop";
 import { readRunning } from "../home";
+import { startInstruments } from "../instruments";
 import { freePort, isAlive, passingHome, until } from "../processes";
 import { serve } from "../serve";
 import { CHROMIUM } from "../shots";
@@ -53,15 +54,35 @@ class Device {
 
 interface Hand {
   name: string;
+  /** What is connected at its page: the probe writes by itself, the scale only shows. */
+  instrument: "probe" | "scale" | null;
   device: Device;
   page: Page | null;
   typed: string[];
   promised: Set<string>;
 }
 
+/** Connects what this hand has at its page. Without the server a simulated one cannot be found: then the page goes on without. */
+async function connect(page: Page, instrument: Hand["instrument"]): Promise<boolean> {
+  if (!instrument) return true;
+  const limit = { timeout: 4_000 };
+  try {
+    await page.getByRole("button", { name: "Connect an instrument" }).click(limit);
+    await page.getByRole("button", { name: `Simulated ${instrument}` }).click(limit);
+    await page.getByText(/settled$/).waitFor(limit);
+    if (instrument === "probe") await page.getByLabel("Put down by itself").selectOption("10", limit);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** Types one note. It counts as promised once the page shows it. */
 async function type(hand: Hand, text: string): Promise<void> {
-  hand.page ??= await hand.device.tab();
+  if (!hand.page) {
+    hand.page = await hand.device.tab();
+    await connect(hand.page, hand.instrument);
+  }
   await hand.page.getByLabel("Note").fill(text, { timeout: 8_000 });
   await hand.page.getByRole("button", { name: "Add the note" }).click({ timeout: 8_000 });
   hand.typed.push(text);
@@ -70,10 +91,13 @@ async function type(hand: Hand, text: string): Promise<void> {
 }
 
 /** What the server has, in its own order. */
-async function written(url: string): Promise<string[]> {
+async function written(url: string): Promise<{ notes: string[]; readings: string[] }> {
   const answer = await fetch(`${url}/api/workshops/${WORKSHOP.id}/batches/${POT}/record`);
-  const { events } = (await answer.json()) as { events: { kind: string; payload: { text?: string } }[] };
-  return events.flatMap((event) => (event.kind === "note" && event.payload.text?.startsWith("entry ") ? [event.payload.text] : []));
+  const { events } = (await answer.json()) as { events: { kind: string; happenedAt: string; payload: { text?: string } }[] };
+  return {
+    notes: events.flatMap((event) => (event.kind === "note" && event.payload.text?.startsWith("entry ") ? [event.payload.text] : [])),
+    readings: events.flatMap((event) => (event.kind === "read" ? [event.happenedAt] : [])),
+  };
 }
 
 /**
@@ -84,11 +108,12 @@ export async function entries(): Promise<number> {
   const home = passingHome("entries");
   process.env.HEARTH_LOG = "silent";
   const served = await serve({ home, port: await freePort(), demo: true, ownDatabase: true });
+  const bench = await startInstruments({ home, speed: 1, seed: 5 });
   const [desk, phone] = [new Device(served.url, { width: 1_280, height: 800 }), new Device(served.url, { width: 390, height: 844 })];
   const hands: Hand[] = [
-    { name: "a", device: desk, page: null, typed: [], promised: new Set() },
-    { name: "b", device: desk, page: null, typed: [], promised: new Set() },
-    { name: "c", device: phone, page: null, typed: [], promised: new Set() },
+    { name: "a", instrument: "probe", device: desk, page: null, typed: [], promised: new Set() },
+    { name: "b", instrument: null, device: desk, page: null, typed: [], promised: new Set() },
+    { name: "c", instrument: "scale", device: phone, page: null, typed: [], promised: new Set() },
   ];
   const began = Date.now();
   const did: Record<string, number> = {};
@@ -142,6 +167,9 @@ export async function entries(): Promise<number> {
   ];
   try {
     for (const hand of hands) hand.page = await hand.device.tab();
+    for (const hand of hands)
+      if (hand.page && !(await connect(hand.page, hand.instrument))) throw new Error(`The ${hand.instrument} could not be connected to begin with.`);
+    const before = (await written(served.url)).readings.length;
     // The pages are kept on each device before the trouble begins.
     for (const hand of hands)
       await hand.page?.waitForFunction(async (path) => Boolean(await caches.match(path, { ignoreVary: true })), `/bench/${POT}`, { timeout: 30_000 });
@@ -168,13 +196,16 @@ export async function entries(): Promise<number> {
     for (const device of [desk, phone]) await device.tab();
     const promised = hands.flatMap((hand) => [...hand.promised]);
     const missing = async () => {
-      const there = new Set(await written(served.url).catch(() => []));
+      const there = new Set((await written(served.url).catch(() => ({ notes: [] }))).notes);
       return promised.filter((text) => !there.has(text));
     };
     await until(async () => (await missing()).length === 0, 120_000, "late").catch(() => undefined);
-    const there = await written(served.url);
+    const { notes: there, readings } = await written(served.url);
+    const own = readings.slice(before);
     const lost = await missing();
     const doubled = there.filter((text, at) => there.indexOf(text) !== at);
+    // One probe at one page: no two of its readings are of one moment, and none overtook another.
+    const muddled = own.filter((at, n) => n > 0 && at <= (own[n - 1] as string)).length;
     const disorder = hands.filter((hand) => {
       const mine = there.filter((text) => text.startsWith(`entry ${hand.name} `));
       return mine.some((text, at) => at > 0 && text < (mine[at - 1] as string));
@@ -186,12 +217,15 @@ export async function entries(): Promise<number> {
         .map(([name, times]) => `${name} ${times}`)
         .join(", ")}; a page could not be typed in ${stumbles} times`,
     );
-    console.log(`${there.length} are there; lost ${lost.length}, doubled ${doubled.length}, hands out of order ${disorder.length}`);
+    console.log(
+      `${there.length} are there; lost ${lost.length}, doubled ${doubled.length}, hands out of order ${disorder.length}; of the probe ${own.length} readings, muddled ${muddled}`,
+    );
     for (const text of lost.slice(0, 5)) console.log(`lost: ${text}`);
-    return lost.length + doubled.length + disorder.length === 0 && promised.length >= MANY * 0.8 ? 0 : 1;
+    return lost.length + doubled.length + disorder.length + muddled === 0 && own.length > 0 && promised.length >= MANY * 0.8 ? 0 : 1;
   } finally {
     await desk.close();
     await phone.close();
+    await bench.stop();
     await served.stop();
   }
 }
