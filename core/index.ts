@@ -1,8 +1,10 @@
 /** The one public face of core. */
 export * from "./batch/batch";
 export * from "./batch/facts";
+export * from "./batch/jars";
 export { WAY_NAMES, WAYS, type Way } from "./batch/kinds/moved";
 export { CHECK_NAMES, CHECKS, type Check } from "./batch/kinds/prepared";
+export { REPAIRS, type Repair } from "./batch/kinds/repaired";
 export * from "./batch/over";
 export * from "./batch/phase";
 export * from "./batch/plan";
@@ -15,6 +17,10 @@ export * from "./day/pots";
 export * from "./day/ready";
 export * from "./day/record";
 export * from "./defects/defects";
+export * from "./defects/grade";
+export * from "./diagnosis/diagnosis";
+export * from "./diagnosis/of-batch";
+export * from "./diagnosis/record";
 export { type Usual, usualFrom } from "./forecast/cooling";
 export { answerForecast, type ForecastAnswer, type ForecastRequest, forecastAnswer, forecastRequest } from "./forecast/forecast";
 export { type Call, callOf, dropOnAdding, type Foreseen, learnedFrom, type Outlook, outlookOf, type Watch, watchOf } from "./forecast/outlook";

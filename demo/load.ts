@@ -2,6 +2,7 @@ import { type BatchEvent, batchOf, type ChosenProduct, type EventBody, planBatch
 import { count, eq, gt, max, ne, or, sql } from "drizzle-orm";
 import { eventRow, rowOf } from "../web/data/batch-rows";
 import { type Database, openDatabase } from "../web/data/client";
+import { writeOutcomes } from "../web/data/outcome-rows";
 import { batchEvents, batches } from "../web/data/tables/batch";
 import { colours } from "../web/data/tables/colour";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
@@ -243,7 +244,10 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
       .insert(batches)
       .values(made.map(({ demo, plan, facts }) => ({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(plan, facts) })));
     await tx.insert(batchEvents).values(made.flatMap(({ demo, events }) => events.map((event) => eventRow(workshopId, demo.id, event))));
-    for (const { demo, facts } of made) await writeDraws(tx, workshopId, demo.id, facts, null);
+    for (const { demo, plan, facts } of made) {
+      await writeDraws(tx, workshopId, demo.id, facts, null);
+      await writeOutcomes(tx, workshopId, demo.id, plan, facts, null);
+    }
   });
 }
 

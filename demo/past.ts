@@ -121,9 +121,9 @@ export function pastBatches(): DemoBatch[] {
       first === undefined ? [] : [{ defect, place, severity, vessel: first, jars: Math.max(1, Math.min(made.vessels[0]?.[1] ?? 1, Math.round(jars * share))) }];
     const flaws =
       course === "hot"
-        ? [...flaw("rough-top", "top", next() < 0.5 ? "clear" : "severe", 0.7), ...(next() < 0.5 ? flaw("sinkhole", "wick", "clear", 0.3) : [])]
+        ? [...flaw("rough_top", "top", next() < 0.5 ? "clear" : "severe", 0.7), ...(next() < 0.5 ? flaw("sinkhole", "wick", "clear", 0.3) : [])]
         : course === "cold"
-          ? [...flaw("wet-spot", "side", "clear", 0.5), ...(next() < 0.4 ? flaw("wrinkles", "top", "slight", 0.3) : [])]
+          ? [...flaw("wet_spot", "side", "clear", 0.5), ...(next() < 0.4 ? flaw("wrinkles", "top", "slight", 0.3) : [])]
           : next() < 0.25
             ? flaw("frosting", "side", "slight", 0.3)
             : [];

@@ -102,13 +102,15 @@ test("what happened earlier is put down with its own time: a batch, and an entry
 
 test("a safety flaw stops the sale of its jars and takes them out of the count; flaws of burning are not offered", async ({ page }) => {
   await open(page, `/look-over/${demoId(8, 3)}`);
-  expect(await page.getByLabel("Which").innerText()).not.toMatch(/mushroom|soot|tunnel/i);
-  await page.getByRole("radio", { name: "side" }).click();
-  await page.getByRole("radio", { name: "severe" }).click();
-  await page.getByLabel("Which").selectOption({ label: "cracked glass ⚠" });
+  await page.getByRole("radio", { name: "wall" }).click();
+  expect(await page.getByRole("radiogroup", { name: "Which flaw" }).innerText()).not.toMatch(/mushroom|soot|tunnel/i);
+  expect(await page.getByLabel("Another").innerText()).not.toMatch(/mushroom|soot|tunnel/i);
+  await page.getByRole("radio", { name: "⚠ cracked glass" }).click();
+  await page.getByRole("button", { name: "up to a tenth" }).click();
+  await expect(page.getByText("⚠ never sell")).toBeVisible();
   await expect(page.getByRole("heading", { name: "⚠ A safety matter" })).toBeVisible();
-  await page.getByLabel("On how many of").fill("2");
-  await page.getByRole("button", { name: "Add this flaw" }).click();
+  await page.getByRole("button", { name: "One more alike" }).click();
+  await page.getByRole("button", { name: "Put down, next jar" }).click();
   await expect(page.getByText("2 jars have a safety flaw: never sold, and taken out of the count.")).toBeVisible();
   await open(page, `/records/${demoId(8, 3)}`);
   await expect(page.getByText(/2 must not be sold; \d+ remain/)).toBeVisible();
@@ -116,7 +118,7 @@ test("a safety flaw stops the sale of its jars and takes them out of the count; 
   await expect(page.getByText("2 must not be sold")).toBeVisible();
   // Taken back, they may be sold again.
   await open(page, `/records/${demoId(8, 3)}`);
-  await page.getByRole("button", { name: /^Correct: .*cracked glass/ }).click();
+  await page.getByRole("button", { name: /^Correct: 2 × .*cracked glass/ }).click();
   await page.getByRole("button", { name: "Take the entry back" }).click();
   await expect(page.getByText(/must not be sold; \d+ remain/)).toBeHidden();
 });

@@ -4,8 +4,9 @@ import { happened } from "../log/log";
 import { aBatch, anId, at } from "../testing/batch";
 import { type BatchEvent, batchEvent, batchOf, readEvent, refusal, sentEvent, versionOf } from "./batch";
 import { partKey, readingsOf } from "./facts";
+import { filledOf, sellableOf, stoppedOf } from "./jars";
 import { overOf } from "./over";
-import { filledOf, secondsAbove, sellableOf, stoppedOf, weighedLoad } from "./phase";
+import { secondsAbove, weighedLoad } from "./phase";
 
 describe("a batch is its events", () => {
   it("asks for the steps in order, and stays at a range while the pot is outside it", () => {
@@ -298,7 +299,7 @@ describe("what was really done", () => {
       { corrects: pour.id },
     );
     batch.add({ kind: "flaw", payload: { defect: "frosting", place: "top", severity: "severe", product: batch.vessel, jars: 9 } });
-    batch.add({ kind: "flaw", payload: { defect: "cracked-glass", place: "side", severity: "severe", product: batch.vessel, jars: 2 } });
+    batch.add({ kind: "flaw", payload: { defect: "cracked_glass", place: "side", severity: "severe", product: batch.vessel, jars: 2 } });
     const { plan, facts } = batch.state(at(99));
     expect([filledOf(plan, facts, batch.vessel), stoppedOf(plan, facts, batch.vessel), sellableOf(plan, facts, batch.vessel)]).toEqual([9, 2, 7]);
     expect(facts.drawn[batch.vessel]?.amount).toBe(9);
@@ -365,6 +366,11 @@ describe("entries of older versions", () => {
     ["stirred", { seconds: 120 }, { act: "stir", seconds: 120 }],
     ["poured", { warmedJars: true }, { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: "yes" }],
     ["withdrawn", { why: "slip" }, { why: "slip", whole: true }],
+    [
+      "flaw",
+      { defect: "wick-cracks", place: "top", severity: "plain", vesselId: "a", jars: 2 },
+      { defect: "cracks", place: "top", severity: "clear", product: "a", jars: 2 },
+    ],
   ])("a %s is read as it was meant", (kind, old, now) => {
     expect(readEvent({ ...head, kind, payload: old, v: 1 }).payload).toEqual(now);
   });

@@ -81,7 +81,7 @@ export function batchOf(events: readonly BatchEvent[]): { plan: BatchPlan; facts
 /** Why an entry cannot be taken into a batch; null where it can. `target` is the entry it corrects, with what became of that. */
 export function refusal(
   at: { plan: BatchPlan; facts: BatchFacts },
-  event: { id?: string; kind: string; payload: unknown; corrects: string | null },
+  event: { id?: string; kind: string; payload: unknown; corrects: string | null; happenedAt?: string },
   target: Entry | null = null,
 ): Refusal | null {
   const kind = byName.get(event.kind);
@@ -96,10 +96,10 @@ export function refusal(
       return { field: "corrects", message: `A “${target.event.kind}” entry can only be corrected by another of its kind, or withdrawn.` };
     // What the first entry was allowed to do, its correction may: only the payload itself is looked at.
     const open = { ...at.facts, closed: null, abandoned: null, pours: target.event.kind === "poured" ? {} : at.facts.pours };
-    return kind.refuse?.(open, event.payload, at.plan) ?? null;
+    return kind.refuse?.(open, event.payload, at.plan, event.happenedAt) ?? null;
   }
   if (event.kind === "withdrawn") return { field: "corrects", message: "Say which entry is taken back." };
-  return kind.refuse?.(at.facts, event.payload, at.plan) ?? null;
+  return kind.refuse?.(at.facts, event.payload, at.plan, event.happenedAt) ?? null;
 }
 
 /** What an entry says, in the reader's units. */

@@ -1,6 +1,7 @@
-import type { Flaw } from "../defects/defects";
+import type { Flaw, SeenFlaw } from "../defects/defects";
 import type { Draw, EventOf } from "../log/log";
 import type { CentiCelsius } from "../units/temperature";
+import type { JarFate } from "./jars";
 import type { BatchPlan } from "./plan";
 
 /** A reading as it is kept for pictures: seconds after the start, hundredths of °C, the place of its act and of its instrument in their lists (−1: none). */
@@ -34,7 +35,29 @@ export interface BatchFacts {
   /** Wax that went elsewhere than into the jars, or came from another pot. */
   moved: { at: string; pot: number; how: string; mg: number | null; other: number | null }[];
   flaws: { eventId: string; at: string; flaw: Flaw }[];
+  /** Jars as they were looked at, and how often a look-over was finished. */
+  seen: { eventId: string; at: string; product: string; jars: number; flaws: readonly SeenFlaw[]; round: number }[];
+  rounds: number;
   lookedAt: string | null;
+  repairs: {
+    eventId: string;
+    at: string;
+    product: string;
+    defect: string;
+    jars: number;
+    how: string;
+    mg: number | null;
+    /** On how many it held, at a second look. */
+    held: number | null;
+    checkedAt: string | null;
+  }[];
+  /** Where the jars stand now, and whether they ever stood in the sun or in a draught. */
+  stands: { at: string; shelf: string } | null;
+  stood: { sun: boolean; draught: boolean } | null;
+  rooms: { at: string; mean: CentiCelsius; low: CentiCelsius; high: CentiCelsius; readings: number }[];
+  smells: { eventId: string; at: string; personId: string | null; score: number; room: string }[];
+  fates: { eventId: string; at: string; product: string; jars: number; from: JarFate; to: JarFate; whom: string; early?: string | undefined }[];
+  released: { at: string; eventId: string } | null;
   closed: { at: string; missing: string[]; eventId: string } | null;
   abandoned: { at: string; why: string; wax: "kept" | "thrown away"; mg: number | null; eventId: string } | null;
   drawn: Record<string, { amount: number; at: string }>;
@@ -42,6 +65,7 @@ export interface BatchFacts {
 
 export interface Poured {
   at: string;
+  personId: string | null;
   filled: { product: string; count: number; weightsMg?: number[] | undefined }[];
   leftMg: number | null;
   roomCelsius: CentiCelsius | null;
@@ -51,7 +75,7 @@ export const WARMED = ["no", "yes", "oven", "water", "heat gun", "microwave", "w
 export type Warmed = (typeof WARMED)[number];
 
 /** Raised where the folding changes: kept facts of an older format are worked out anew. */
-export const FACTS_FORMAT = 3;
+export const FACTS_FORMAT = 4;
 
 export const firstFacts = (_plan: BatchPlan, start: EventOf): BatchFacts => ({
   format: FACTS_FORMAT,
@@ -70,7 +94,16 @@ export const firstFacts = (_plan: BatchPlan, start: EventOf): BatchFacts => ({
   prepared: null,
   moved: [],
   flaws: [],
+  seen: [],
+  rounds: 0,
   lookedAt: null,
+  repairs: [],
+  stands: null,
+  stood: null,
+  rooms: [],
+  smells: [],
+  fates: [],
+  released: null,
   closed: null,
   abandoned: null,
   drawn: {},

@@ -1,4 +1,3 @@
-import { defectOf } from "../defects/defects";
 import { standing } from "../heat/range";
 import type { Step } from "../process/kind";
 import { poursOf, RANGE_NAMES, stepsOf, timesOf } from "../process/process";
@@ -129,26 +128,6 @@ export function weighedLoad(plan: BatchPlan, facts: Pick<BatchFacts, "weighed">,
   const [wax, oil] = [sum("wax"), sum("fragrance")];
   return wax > 0 && oil > 0 ? (oil / wax) * 100 : null;
 }
-
-/** How many pieces of a product were really filled: as the pours say, or as planned before any. */
-export function filledOf(plan: BatchPlan, facts: Pick<BatchFacts, "pours">, key: string): number {
-  const counts = Object.values(facts.pours).flatMap((pour) => pour.filled.filter((one) => one.product === key).map((one) => one.count));
-  return counts.length > 0 ? Math.min(...counts) : (plan.products.find((one) => one.key === key)?.count ?? 0);
-}
-
-/** Pieces of a product that must not be sold, for safety: at least as many as its worst single flaw says. Common practice, no source (class S). */
-export function stoppedOf(plan: BatchPlan, facts: Pick<BatchFacts, "flaws" | "pours">, key: string): number {
-  const unsafe = facts.flaws.filter((one) => one.flaw.product === key && defectOf(one.flaw.defect)?.classes.includes("S"));
-  // Two safety flaws may be on the same jar or on two: nobody said, so each counts, up to all of them.
-  return Math.min(
-    filledOf(plan, facts, key),
-    unsafe.reduce((sum, one) => sum + one.flaw.jars, 0),
-  );
-}
-
-/** What may be sold of a product once cured and tested: what was filled, less what safety stops. */
-export const sellableOf = (plan: BatchPlan, facts: Pick<BatchFacts, "flaws" | "pours">, key: string): number =>
-  Math.max(0, filledOf(plan, facts, key) - stoppedOf(plan, facts, key));
 
 /** What a record would lack if it were closed now, in a maker's words; empty where nothing is missing. */
 export function missingToClose(plan: BatchPlan, facts: BatchFacts, now: string): string[] {

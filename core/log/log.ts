@@ -72,7 +72,8 @@ export interface Kind<K extends string, P, F, C> {
   payload: z.ZodType<P>;
   /** Brings a payload of any older version up to the newest. */
   upcast?: (old: Record<string, unknown>, version: number) => unknown;
-  refuse?: (facts: F, payload: P, frozen: C) => Refusal | null;
+  /** `at`: when it happened, where that is known. */
+  refuse?: (facts: F, payload: P, frozen: C, at?: string) => Refusal | null;
   /** Changes the facts in place. */
   apply: (facts: F, event: EventOf<string, P>, frozen: C) => void;
   draws?: (facts: F, payload: P, frozen: C) => Draw[];

@@ -4,6 +4,7 @@ import { and, eq, isNull, or, sql } from "drizzle-orm";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { rowOf, toEvent } from "./batch-rows";
 import { type Database, openDatabase } from "./client";
+import { writeOutcomes } from "./outcome-rows";
 import { grantProgram } from "./program-role";
 import { batchEvents, batches } from "./tables/batch";
 
@@ -29,6 +30,7 @@ async function workOutFacts(db: Database): Promise<void> {
           .update(batches)
           .set(rowOf(plan, facts))
           .where(and(eq(batches.workshopId, row.workshopId), eq(batches.id, row.id)));
+        await writeOutcomes(tx, row.workshopId, row.id, plan, facts, null);
       });
     }
   }

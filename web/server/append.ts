@@ -2,6 +2,7 @@ import { BATCH, type BatchEvent, type BatchFacts, batchOf, CLOCK_TOLERANCE_MS, f
 import { and, eq, inArray, sql } from "drizzle-orm";
 import { eventRow, rowOf, toEvent } from "@/data/batch-rows";
 import { type Database, isAway, type Transaction } from "@/data/client";
+import { writeOutcomes } from "@/data/outcome-rows";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { merges } from "@/data/tables/merged";
 import { instruments } from "@/data/tables/shelf";
@@ -174,6 +175,7 @@ async function appendAll(db: Database, workshopId: string, batchId: string, aske
       });
     const seqs = new Map(written.map((row) => [row.id, row.seq]));
     if (batch.drawsStock) await writeDraws(tx, workshopId, batchId, facts, all ? null : before);
+    await writeOutcomes(tx, workshopId, batchId, plan, facts, before);
     // What only goes on from what was there is told at once; what reaches back is read by the pages anew.
     const goesOn = all === null ? { written: { after: Number(written[0]?.newest ?? 0), seq: Math.max(...seqs.values()), events: [...fresh.values()] } } : {};
     const { plan: _frozen, ...row } = rowOf(plan, facts);

@@ -3,6 +3,7 @@ import { and, eq, inArray } from "drizzle-orm";
 import { z } from "zod";
 import { eventRow, rowOf } from "@/data/batch-rows";
 import type { Database, Transaction } from "@/data/client";
+import { writeOutcomes } from "@/data/outcome-rows";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
@@ -167,6 +168,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
     const { plan, facts } = batchOf(record.events as BatchEvent[]);
     await tx.insert(batches).values({ workshopId, id: record.batch.id, number, formulaVersionId: record.formulaVersion.id, drawsStock, ...rowOf(plan, facts) });
     if (drawsStock) await writeDraws(tx, workshopId, record.batch.id, facts, null);
+    await writeOutcomes(tx, workshopId, record.batch.id, plan, facts, null);
     remarks.push(drawsStock ? "What it used is drawn from the stock here." : "It draws no stock here, now or later.");
     // Corrections name earlier entries, which must be there first.
     const rows = [...record.events]

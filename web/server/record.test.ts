@@ -40,7 +40,7 @@ async function fullBatch() {
     sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 127_000 } }, { ...at(2), corrects: wrong.id }),
     sent({ kind: "read", payload: { act: "heat", shown: 8_600, correction: -50 } }, { ...at(20), instrumentId: probe }),
     sent({ kind: "poured", payload: { ...POURED.payload, warmed: "oven" } }, at(50)),
-    sent({ kind: "flaw", payload: { defect: "wet-spot", place: "side", severity: "clear", product: vessel, jars: 3 } }, at(55)),
+    sent({ kind: "flaw", payload: { defect: "wet_spot", place: "side", severity: "clear", product: vessel, jars: 3 } }, at(55)),
     sent({ kind: "note", payload: { text: '=HYPERLINK("x"), "quoted"\nsecond line ✓' } }, at(56)),
     sent({ kind: "closed", payload: { missing: ["stir"] } }, at(57)),
   ]) {

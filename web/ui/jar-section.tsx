@@ -1,6 +1,18 @@
 "use client";
 
-import { cubicMmOf, diameterAt, levelFor, type Place, type Severity, USUAL_WAX_DENSITY, volumeTo, wickPlaces } from "@hearth/core";
+import {
+  cubicMmOf,
+  diameterAt,
+  type Flaw,
+  levelFor,
+  type Place,
+  USUAL_WAX_DENSITY,
+  volumeTo,
+  WALL_HEIGHTS,
+  WALL_SIDES,
+  type WallSpot,
+  wickPlaces,
+} from "@hearth/core";
 import { useUnits } from "./units";
 
 interface JarSectionProps {
@@ -17,11 +29,17 @@ interface JarSectionProps {
   name: string;
   /** Pixels for a millimetre; one scale serves all the jars of a row. */
   scale: number;
-  flaws?: { place: Place; severity: Severity; safety: boolean }[];
+  flaws?: (Pick<Flaw, "place" | "wall" | "severity" | "extent"> & { safety: boolean })[];
   /** Where flaws are being marked: the place chosen, and what a tap on another does. */
   place?: Place | null;
-  onPlace?: (place: Place) => void;
+  wall?: WallSpot | undefined;
+  onPlace?: (place: Place, wall?: WallSpot) => void;
 }
+
+/** How large a flaw is marked, in pixels: as far as it goes, or as bad as it was said to be. */
+const SIZES = { slight: 6, clear: 8, severe: 10, speck: 5, patch: 7, third: 9, most: 11 } as const;
+/** A wall is parted by height where a thumb still hits a third of it. */
+const THIRD = 34;
 
 /** A vessel in cross-section, to scale from its inner measures: wall, fill, headspace, wick, flaws where they are. */
 export function JarSection(props: JarSectionProps) {
@@ -37,6 +55,7 @@ export function JarSection(props: JarSectionProps) {
     headspaceUm = null,
     flaws = [],
     place = null,
+    wall = undefined,
     onPlace,
   } = props;
   const wicks = typeof wanted === "number" ? wanted : (wanted?.count ?? 0);
@@ -45,13 +64,13 @@ export function JarSection(props: JarSectionProps) {
   const volume = cubicMmOf(fillMg, USUAL_WAX_DENSITY);
   const level = levelFor(inner, volume);
   const overfull = volume > volumeTo(inner, inner.height) * 1.001;
-  const wall = 3;
+  const thick = 3;
   const px = (mm: number) => mm * scale;
   const room = onPlace ? 56 : 12;
-  const width = px(Math.max(inner.top, inner.bottom) + wall * 2) + 2 * room;
-  const height = px(inner.height + wall) + 30;
+  const width = px(Math.max(inner.top, inner.bottom) + thick * 2) + 2 * room;
+  const height = px(inner.height + thick) + 30;
   const middle = width / 2;
-  const floor = height - px(wall) - 2;
+  const floor = height - px(thick) - 2;
   const half = (mm: number) => px(diameterAt(inner, mm)) / 2;
   /** The wall from the bottom up to a level: straight, or a bowl's curve in short pieces. */
   const levels = (to: number) => (shape === "bowl" ? Array.from({ length: 25 }, (_, index) => (to * index) / 24) : [0, to]);
@@ -59,19 +78,50 @@ export function JarSection(props: JarSectionProps) {
   const poly = (points: [number, number][]) => points.map((point) => point.map((value) => value.toFixed(1)).join(",")).join(" ");
   const rim = at(inner.height, -1)[1];
   const surface = floor - px(level);
-  const spots: Record<Place, [number, number]> = {
-    top: [middle + half(level) * 0.55, surface],
-    side: [middle - half(level / 2), floor - px(level / 2)],
-    bottom: [middle, floor - 4],
-    wick: [middle, surface - 10],
+  /** In the middle of each third of the wall, from the top down. */
+  const thirds = { high: level * (5 / 6), middle: level / 2, low: level / 6 } as const;
+  const spotOf = (flaw: { place: Place; wall?: WallSpot | undefined }): [number, number] => {
+    switch (flaw.place) {
+      case "top":
+        return [middle + half(level) * 0.55, surface];
+      case "side": {
+        const mm = thirds[flaw.wall?.height ?? "middle"];
+        return [middle + (flaw.wall?.side === "right" ? 1 : -1) * half(mm), floor - px(mm)];
+      }
+      case "bottom":
+        return [middle, floor - 4];
+      case "wick":
+        return [middle, surface - 10];
+    }
   };
-  // The places to tap lie side by side, also on a flat cup: the wall to its left, the bottom below it.
-  const zones: Record<Place, { x: number; y: number; w: number; h: number }> = {
-    top: { x: middle + 16, y: surface - 28, w: half(level) - 18, h: 48 },
-    side: { x: middle - half(level) - 46, y: surface + 2, w: 58, h: floor - surface - 4 },
-    bottom: { x: middle - half(0), y: floor, w: half(0) * 2, h: 44 },
-    wick: { x: middle - 30, y: surface - 52, w: 44, h: 72 },
-  };
+  // The places to tap lie side by side, also on a flat cup: the walls to its sides, the bottom below it.
+  interface Zone {
+    place: Place;
+    wall?: WallSpot;
+    x: number;
+    y: number;
+    w: number;
+    h: number;
+  }
+  const parted = floor - surface >= 3 * THIRD;
+  const walls = WALL_SIDES.flatMap((side): Zone[] => {
+    const x = side === "left" ? middle - half(level) - 46 : middle + half(level) - 12;
+    const tall = (floor - surface - 4) / (parted ? 3 : 1);
+    return (parted ? WALL_HEIGHTS : (["middle"] as const)).map((at, n) => ({
+      place: "side",
+      wall: { side, height: at },
+      x,
+      y: surface + 2 + n * tall,
+      w: 58,
+      h: tall,
+    }));
+  });
+  const zones: Zone[] = [
+    { place: "top", x: middle + 16, y: surface - 28, w: half(level) - 18, h: 48 },
+    ...walls,
+    { place: "bottom", x: middle - half(0), y: floor, w: half(0) * 2, h: 44 },
+    { place: "wick", x: middle - 30, y: surface - 52, w: 44, h: 72 },
+  ];
   return (
     <svg
       width={width}
@@ -99,7 +149,7 @@ export function JarSection(props: JarSectionProps) {
         ])}
         fill="none"
         stroke="var(--color-ink)"
-        strokeWidth={Math.max(2.5, px(wall) * 0.6)}
+        strokeWidth={Math.max(2.5, px(thick) * 0.6)}
         strokeLinejoin="round"
         opacity={0.85}
       />
@@ -133,9 +183,10 @@ export function JarSection(props: JarSectionProps) {
         </text>
       ) : null}
       {flaws.map((flaw, index) => {
-        const [x, y] = spots[flaw.place];
-        const shift = flaws.slice(0, index).filter((other) => other.place === flaw.place).length * 14;
-        const size = flaw.severity === "severe" ? 10 : flaw.severity === "clear" ? 8 : 6;
+        const [x, y] = spotOf(flaw);
+        const at = `${flaw.place} ${flaw.wall?.side} ${flaw.wall?.height}`;
+        const shift = flaws.slice(0, index).filter((other) => `${other.place} ${other.wall?.side} ${other.wall?.height}` === at).length * 14;
+        const size = SIZES[flaw.extent ?? flaw.severity ?? "clear"];
         const tone = flaw.safety ? "var(--color-safety)" : "var(--color-ink)";
         return (
           <g key={`${flaw.place}${index}`} transform={`translate(${x + shift} ${y})`}>
@@ -145,24 +196,28 @@ export function JarSection(props: JarSectionProps) {
         );
       })}
       {onPlace
-        ? (Object.keys(zones) as Place[]).map((key) => (
-            // biome-ignore lint/a11y/noStaticElementInteractions: the radio buttons beside the drawing do the same by keyboard
-            <rect
-              key={key}
-              data-place={key}
-              x={zones[key].x}
-              y={zones[key].y}
-              width={Math.max(20, zones[key].w)}
-              height={zones[key].h}
-              fill={place === key ? "var(--color-act)" : "transparent"}
-              fillOpacity={0.45}
-              stroke="var(--color-ink)"
-              strokeDasharray="4 4"
-              strokeWidth={place === key ? 3 : 1.25}
-              className="cursor-pointer"
-              onClick={() => onPlace(key)}
-            />
-          ))
+        ? zones.map((zone) => {
+            const chosen = place === zone.place && (!zone.wall || !wall || (wall.side === zone.wall.side && wall.height === zone.wall.height));
+            return (
+              // biome-ignore lint/a11y/noStaticElementInteractions: the radio buttons beside the drawing do the same by keyboard
+              <rect
+                key={`${zone.place}${zone.wall?.side}${zone.wall?.height}`}
+                data-place={zone.place}
+                data-wall={zone.wall ? `${zone.wall.side} ${zone.wall.height}` : undefined}
+                x={zone.x}
+                y={zone.y}
+                width={Math.max(20, zone.w)}
+                height={zone.h}
+                fill={chosen ? "var(--color-act)" : "transparent"}
+                fillOpacity={0.45}
+                stroke="var(--color-ink)"
+                strokeDasharray="4 4"
+                strokeWidth={chosen ? 3 : 1.25}
+                className="cursor-pointer"
+                onClick={() => onPlace(zone.place, zone.wall)}
+              />
+            );
+          })
         : null}
     </svg>
   );

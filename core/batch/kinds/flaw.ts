@@ -1,13 +1,14 @@
-import { defectOf, flaw as payload } from "../../defects/defects";
+import { defectNow, defectOf, howBad, flaw as payload } from "../../defects/defects";
 import { batchKind, closedAlready } from "./kind";
 
 /** A flaw seen: which, where, how bad, on how many of which product. */
 export const flaw = batchKind({
   kind: "flaw",
-  version: 3,
+  version: 4,
   payload,
-  upcast: ({ vesselId, severity, ...old }) => ({
+  upcast: ({ vesselId, severity, defect, ...old }) => ({
     ...old,
+    defect: defectNow(defect),
     ...("product" in old ? {} : { product: vesselId }),
     severity: severity === "plain" ? "clear" : severity === "bad" ? "severe" : severity,
   }),
@@ -25,12 +26,12 @@ export const flaw = batchKind({
     const known = defectOf(one.defect);
     const product = plan.products.find((other) => other.key === one.product);
     return {
-      what: `${one.severity} ${known?.name ?? one.defect} at the ${one.place}, ${product?.name ?? "vessel"}`,
+      what: `${howBad(one)} ${known?.name ?? one.defect} at the ${one.place}, ${product?.name ?? "vessel"}`,
       figure: `${one.jars} of ${product?.count ?? "?"}`,
       tone: known?.classes.includes("S") ? "safety" : "ink",
     };
   },
   columns: (one, plan) => ({
-    what: `${one.defect}, ${one.place}, ${one.severity}, ${one.jars} × ${plan.products.find((other) => other.key === one.product)?.name ?? ""}`,
+    what: `${one.defect}, ${one.place}, ${howBad(one)}, ${one.jars} × ${plan.products.find((other) => other.key === one.product)?.name ?? ""}`,
   }),
 });

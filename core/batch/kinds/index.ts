@@ -2,15 +2,23 @@ import { abandoned } from "./abandoned";
 import { closed } from "./closed";
 import { counted } from "./counted";
 import { did } from "./did";
+import { fated } from "./fated";
 import { flaw } from "./flaw";
 import { heated } from "./heated";
 import { looked } from "./looked";
 import { moved } from "./moved";
 import { note } from "./note";
+import { placed } from "./placed";
 import { poured } from "./poured";
 import { prepared } from "./prepared";
 import { read } from "./read";
+import { rechecked } from "./rechecked";
+import { released } from "./released";
+import { repaired } from "./repaired";
 import { rescaled } from "./rescaled";
+import { room } from "./room";
+import { seen } from "./seen";
+import { smelled } from "./smelled";
 import { started } from "./started";
 import { stirred } from "./stirred";
 import { weighed } from "./weighed";
@@ -30,7 +38,15 @@ export const BATCH_KINDS = [
   prepared,
   poured,
   flaw,
+  seen,
   looked,
+  repaired,
+  rechecked,
+  placed,
+  room,
+  smelled,
+  fated,
+  released,
   note,
   closed,
   abandoned,

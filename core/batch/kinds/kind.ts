@@ -14,3 +14,6 @@ export const atWork = (facts: BatchFacts) => closedAlready(facts) ?? abandonedAl
 
 export const actOf = (plan: BatchPlan, id: string | null) => (id === null ? null : (plan.process.acts.find((one) => one.id === id) ?? null));
 export const noSuchAct = { field: "act", message: "This batch's process has no such act." };
+export const notPoured = (facts: BatchFacts, what: string) =>
+  Object.keys(facts.pours).length === 0 ? { field: "kind", message: `Nothing is poured yet, so nothing can be ${what}.` } : null;
+export const productOf = (plan: BatchPlan, key: string) => plan.products.find((one) => one.key === key);

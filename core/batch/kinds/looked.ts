@@ -10,6 +10,7 @@ export const looked = batchKind({
     Object.keys(facts.pours).length === 0 ? { field: "kind", message: "Nothing is poured yet, so there is nothing to look over." } : closedAlready(facts),
   apply: (facts, { happenedAt }) => {
     facts.lookedAt = happenedAt;
+    facts.rounds += 1;
   },
   told: (payload) => ({ what: "looked over", figure: `${payload.jars} jars` }),
   columns: (payload) => ({ what: `${payload.jars} jars` }),

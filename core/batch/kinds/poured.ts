@@ -53,9 +53,10 @@ export const poured = batchKind({
     }
     return atWork(facts) ?? (facts.pours[payload.act] ? { field: "kind", message: "This pour is recorded already. Correct that entry to change it." } : null);
   },
-  apply: (facts, { payload, happenedAt }, plan) => {
+  apply: (facts, { payload, happenedAt, personId }, plan) => {
     facts.pours[payload.act] = {
       at: happenedAt,
+      personId,
       filled: payload.filled.length > 0 ? payload.filled : filledBy(payload, plan),
       leftMg: payload.leftMg,
       roomCelsius: payload.roomCelsius,

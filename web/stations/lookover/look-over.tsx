@@ -1,90 +1,162 @@
 "use client";
 
-import { bad, DEFECTS, defectOf, filledOf, good, PLACES, type Place, parseCount, SEVERITIES, type Severity, stoppedOf } from "@hearth/core";
+import {
+  type Cause,
+  defectOf,
+  filledOf,
+  GRADES,
+  type GradeRules,
+  gradeOf,
+  howBad,
+  type Place,
+  type SeenFlaw,
+  stoppedOf,
+  USUAL_GRADES,
+  type WallSpot,
+} from "@hearth/core";
+import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { RadioGroup } from "radix-ui";
-import { type ReactNode, useMemo, useState } from "react";
-import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
-import { Field, type FieldRule, useFields } from "@/forms/fields";
-import { BatchRow } from "@/log/row";
+import { type ReactNode, useState } from "react";
 import { type BatchProps, useBatch } from "@/log/use-batch";
-import type { Listed, ReadInstrument } from "@/server/batches";
 import { JarSection } from "@/ui/jar-section";
 import { useKeys } from "@/ui/keys";
-import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
+import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";
-import { useNow, useUnits } from "@/ui/units";
-import { press } from "@/ui/variants";
+import { useUnits } from "@/ui/units";
+import { JarInHand } from "./jar-in-hand";
+import { EMPTY_HAND, type InHand, lastSeen, progressOf } from "./model";
+import { Repairs } from "./repairs";
 
 const CLASS = { C: "cosmetic", P: "performance", S: "safety" } as const;
 
-function Choices<T extends string>({ label, value, options, onValue }: { label: string; value: T | null; options: readonly T[]; onValue: (value: T) => void }) {
+/** Flaws as they were put down, jar by jar; those of earlier records too. */
+function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules: GradeRules }) {
+  const { plan, facts } = batch;
+  const several = plan.products.length > 1;
+  const name = (key: string) => plan.products.find((one) => one.key === key)?.name ?? "";
+  const groups = new Map<string, { jars: number; product: string; flaws: (typeof facts.flaws)[number]["flaw"][] }>();
+  for (const one of facts.seen) groups.set(one.eventId, { jars: one.jars, product: one.product, flaws: [] });
+  for (const { eventId, flaw } of facts.flaws) {
+    const group = groups.get(eventId) ?? { jars: flaw.jars, product: flaw.product, flaws: [] };
+    group.flaws.push(flaw);
+    groups.set(eventId, group);
+  }
+  const fine = [...groups].filter(([, one]) => one.flaws.length === 0);
+  const total = fine.reduce((sum, [, one]) => sum + one.jars, 0);
+  const newest = fine.at(-1)?.[0];
   return (
-    <RadioGroup.Root aria-label={label} value={value ?? ""} onValueChange={(next) => onValue(next as T)} className="flex flex-wrap">
-      {options.map((option) => (
-        <RadioGroup.Item
-          key={option}
-          value={option}
-          className="-mr-[2px] min-h-[56px] min-w-[86px] border-2 border-ink bg-sheet px-4 font-semibold data-[state=checked]:bg-ink data-[state=checked]:text-sheet"
-        >
-          {option}
-        </RadioGroup.Item>
-      ))}
-    </RadioGroup.Root>
+    <ul>
+      {total > 0 ? (
+        <li className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
+          <strong className="text-inside">✓ fine</strong>
+          <span className="figure text-[19px]">{total}</span>
+          {newest ? (
+            <button
+              type="button"
+              className="ml-auto min-h-[48px] underline"
+              onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", whole: true }, corrects: newest })}
+            >
+              Take the last back
+            </button>
+          ) : null}
+        </li>
+      ) : null}
+      {[...groups].map(([id, one]) =>
+        one.flaws.length === 0 ? null : (
+          <li key={id} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
+            <span className="figure text-[19px]">{one.jars} ×</span>
+            {one.flaws.map((flaw) => {
+              const known = defectOf(flaw.defect);
+              const unsafe = known?.classes.includes("S");
+              return (
+                <span key={`${flaw.defect}${flaw.place}${flaw.wall?.side}${flaw.wall?.height}`}>
+                  <strong className={unsafe ? "text-safety" : ""}>
+                    {unsafe ? "⚠ " : ""}
+                    {known?.name}
+                  </strong>{" "}
+                  {howBad(flaw)}, {flaw.place === "side" ? "wall" : flaw.place}
+                </span>
+              );
+            })}
+            {several ? <span className="text-soft">{name(one.product)}</span> : null}
+            <strong className="ml-auto">{gradeOf(one.flaws, rules)}</strong>
+            <button
+              type="button"
+              className="min-h-[48px] underline"
+              onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", whole: true }, corrects: id })}
+              aria-label={`Take back ${one.flaws.map((flaw) => defectOf(flaw.defect)?.name).join(", ")}`}
+            >
+              Take back
+            </button>
+          </li>
+        ),
+      )}
+    </ul>
   );
 }
 
-/** One batch in the hand: tap where the flaw is, say which and how bad, on how many. */
-export function LookOver(props: BatchProps & { notes?: ReactNode }) {
+/** How many jars of each grade, so far. */
+function gradesOf(facts: ReturnType<typeof useBatch>["facts"], rules: GradeRules): [string, number][] {
+  const round = Math.max(...facts.seen.map((one) => one.round), 0);
+  const counts = new Map<string, number>();
+  for (const one of facts.seen) {
+    if (one.round !== round) continue;
+    const grade = gradeOf(one.flaws, rules);
+    counts.set(grade, (counts.get(grade) ?? 0) + one.jars);
+  }
+  return GRADES.flatMap((grade): [string, number][] => (counts.has(grade) ? [[grade, counts.get(grade) ?? 0]] : []));
+}
+
+/** One jar in the hand, the phone in the other: tap where the flaw is, say which and how far; the next. */
+export function LookOver(props: BatchProps & { notes?: ReactNode; rules?: GradeRules; causes?: readonly Pick<Cause, "defect" | "words">[] }) {
+  const { rules = USUAL_GRADES, causes = [] } = props;
   const batch = useBatch(props, 30_000);
   const { plan, facts } = batch;
   const units = useUnits();
   const router = useRouter();
   const vessels = plan.products;
   const [vesselId, setVesselId] = useState(vessels[0]?.key ?? "");
-  const [place, setPlace] = useState<Place | null>(null);
-  const [severity, setSeverity] = useState<Severity | null>(null);
+  const [spot, setSpot] = useState<{ place: Place | null; wall?: WallSpot | undefined }>({ place: null });
+  const [hand, setHand] = useState<InHand>(EMPTY_HAND);
   const [said, setSaid] = useState("");
   const vessel = vessels.find((one) => one.key === vesselId) ?? vessels[0];
   const jars = vessels.reduce((sum, one) => sum + filledOf(plan, facts, one.key), 0);
   const stopped = vessels.reduce((sum, one) => sum + stoppedOf(plan, facts, one.key), 0);
-  const rules = useMemo(
-    () => ({
-      defect: {
-        initial: "",
-        parse: (text: string) => (text ? good(text) : bad("empty", "Choose the flaw you see.")),
-      } satisfies FieldRule<string>,
-      jars: {
-        initial: "1",
-        parse: (text: string) => parseCount(text, { least: 1, most: vessel?.count ?? 1, name: vessel?.count === 1 ? "jar" : "jars" }),
-      } satisfies FieldRule<number>,
-    }),
-    [vessel?.count],
-  );
-  const fields = useFields(rules);
-  const defect = defectOf(fields.text("defect"));
+  const left = vessels.reduce((sum, one) => sum + progressOf(plan, facts, one.key).left, 0);
   useKeys([{ key: "u", does: "take the last entry back", act: () => void batch.undo() }]);
   if (!vessel) return null;
 
+  const at = progressOf(plan, facts, vessel.key);
   const setting = batch.phase === "setting";
-  const add = async () => {
-    const all = fields.check();
-    if (!all) return;
-    if (!place) return setSaid("Say where it is: tap the place on the drawing, or choose top, side, bottom or wick.");
-    if (!severity) return setSaid("Say how bad it is: slight, clear or severe.");
-    const refusal = await batch.record({ kind: "flaw", payload: { defect: all.defect, place, severity, product: vessel.key, jars: all.jars } });
-    if (refusal) return setSaid(refusal.message);
-    setSaid("");
-    setPlace(null);
-    setSeverity(null);
-    fields.reset();
+  const before = lastSeen(facts, vessel.key);
+  const newest = hand.flaws.at(-1) ?? null;
+  const defect = newest ? defectOf(newest.defect) : undefined;
+  const put = async (flaws: readonly SeenFlaw[], count: number) => {
+    const refusal = await batch.record({ kind: "seen", payload: { product: vessel.key, jars: count, flaws: flaws.map((one) => ({ ...one })) } });
+    if (refusal) return refusal.message;
+    setHand(EMPTY_HAND);
+    setSpot({ place: null });
+    // The last of one kind is down: on to the next that has jars left.
+    if (count >= at.left) {
+      const next = vessels.find((one) => one.key !== vessel.key && progressOf(plan, facts, one.key).left > 0);
+      if (next) setVesselId(next.key);
+    }
+    return "";
   };
   const finish = async () => {
-    const refusal = await batch.record({ kind: "looked", payload: { jars } });
+    if (left === jars)
+      for (const one of vessels) {
+        const count = progressOf(plan, facts, one.key).left;
+        const refusal = count > 0 ? await batch.record({ kind: "seen", payload: { product: one.key, jars: count, flaws: [] } }) : null;
+        if (refusal) return setSaid(refusal.message);
+      }
+    const refusal = await batch.record({ kind: "looked", payload: { jars: left === jars ? jars : jars - left } });
     if (refusal) return setSaid(refusal.message);
     router.push(`/records/${props.batch.id}`);
   };
   const mine = facts.flaws.filter((one) => one.flaw.product === vessel.key);
+  const grades = gradesOf(facts, rules);
+  const likely = defect ? causes.filter((one) => one.defect === defect.id) : [];
 
   return (
     <Screen
@@ -97,36 +169,40 @@ export function LookOver(props: BatchProps & { notes?: ReactNode }) {
           {setting && batch.times ? (
             <Warn>Still setting until {units.dayClock(batch.times.setAt)}. Tops can change until then: look again when it has set.</Warn>
           ) : null}
+          {stopped > 0 ? (
+            <Caution title="Not for sale">
+              {stopped} {stopped === 1 ? "jar has" : "jars have"} a safety flaw: never sold, and taken out of the count. {jars - stopped} remain.
+            </Caution>
+          ) : null}
           {defect ? (
             <>
               {defect.classes.includes("S") ? <Caution title="A safety matter">{defect.remedy}</Caution> : null}
               <Aside title={defect.name}>
                 {defect.looks} ({defect.classes.map((one) => CLASS[one]).join(", ")})
               </Aside>
-              <Aside title="Likely causes, most likely first">
-                <ol className="list-decimal pl-5">
-                  {defect.causes.map((cause) => (
-                    <li key={cause}>{cause}</li>
-                  ))}
-                </ol>
-              </Aside>
+              {likely.length > 0 ? (
+                <Aside title="Likely causes, most likely first">
+                  <ol className="list-decimal pl-5">
+                    {likely.map((cause) => (
+                      <li key={cause.words}>{cause.words}</li>
+                    ))}
+                  </ol>
+                </Aside>
+              ) : null}
               <Aside title="Now">{defect.remedy}</Aside>
-              <Aside title="Next batch, one change">{defect.nextBatch}</Aside>
             </>
           ) : (
             <Aside title="How to look">Hold each jar to the light. Count how many show the flaw: one jar in ten and ten in ten have different causes.</Aside>
           )}
-          {stopped > 0 ? (
-            <Caution title="Not for sale">
-              {stopped} {stopped === 1 ? "jar has" : "jars have"} a safety flaw: never sold, and taken out of the count. {jars - stopped} remain.
-            </Caution>
-          ) : null}
+          <Aside title="Grades">
+            The worst flaw of a jar decides. <Link href="/look-over/grades">Set the rules</Link>
+          </Aside>
           <Aside title="Flaws of burning">How it burns is seen in a burn test, not here: mushrooms, soot, tunnels and throw belong there.</Aside>
           <Caution title="Cracked glass">A cracked jar is thrown away: never sell it, never test it.</Caution>
         </>
       }
     >
-      <div className="grid grid-cols-1 gap-6 xl:grid-cols-[300px_minmax(0,1fr)]">
+      <div className="grid grid-cols-1 gap-x-6 gap-y-3 xl:grid-cols-[300px_minmax(0,1fr)]">
         <section aria-label="The jar">
           {vessels.length > 1 ? (
             <div className="mb-3">
@@ -136,159 +212,72 @@ export function LookOver(props: BatchProps & { notes?: ReactNode }) {
               <select id="vessel" className="entry !min-h-[56px]" value={vessel.key} onChange={(event) => setVesselId(event.target.value)}>
                 {vessels.map((one) => (
                   <option key={one.key} value={one.key}>
-                    {one.count} × {one.name}
+                    {filledOf(plan, facts, one.key)} × {one.name}
                   </option>
                 ))}
               </select>
             </div>
           ) : (
             <p className="mb-2 font-semibold">
-              {vessel.count} × {vessel.name}
+              {at.filled} × {vessel.name}
             </p>
           )}
           <JarSection
             {...vessel}
-            scale={Math.min(280 / (vessel.heightUm / 1_000 + 3), 184 / (Math.max(vessel.innerTopUm, vessel.innerBottomUm) / 1_000 + 6))}
-            flaws={mine.map((one) => ({ ...one.flaw, safety: defectOf(one.flaw.defect)?.classes.includes("S") ?? false }))}
-            place={place}
-            onPlace={setPlace}
+            scale={Math.min(230 / (vessel.heightUm / 1_000 + 3), 184 / (Math.max(vessel.innerTopUm, vessel.innerBottomUm) / 1_000 + 6))}
+            flaws={(hand.flaws.length > 0 ? hand.flaws : mine.map((one) => one.flaw)).map((one) => ({
+              ...one,
+              safety: defectOf(one.defect)?.classes.includes("S") ?? false,
+            }))}
+            place={spot.place}
+            wall={spot.wall}
+            onPlace={(place, wall) => setSpot({ place, wall })}
           />
-          <p className="text-[14px] text-soft">Tap where the flaw is.</p>
         </section>
-        <section className="sheet">
-          <form
-            ref={fields.form}
-            onSubmit={(event) => {
-              event.preventDefault();
-              void add();
-            }}
+        <div className="sheet">
+          {at.left > 0 ? (
+            <JarInHand
+              key={`${vessel.key}${at.seen}`}
+              number={at.seen + 1}
+              filled={at.filled}
+              left={batch.pouredAt ? at.left : 0}
+              hand={hand}
+              onHand={setHand}
+              place={spot.place}
+              wall={spot.wall}
+              onPlace={(place, wall) => setSpot({ place, wall })}
+              rules={rules}
+              before={before?.flaws ?? null}
+              put={put}
+            />
+          ) : (
+            <p className="text-[20px] font-bold">
+              ✓ All {at.filled} {vessel.name} are looked at.
+            </p>
+          )}
+          <h2 className="mt-5 border-b-[3px] border-ink pb-1">Seen so far</h2>
+          {grades.length > 0 ? (
+            <p className="py-1">
+              <span className="sr-only">Grades: </span>
+              {grades.map(([grade, count]) => `${count} ${grade}`).join(" · ")}
+            </p>
+          ) : null}
+          {facts.flaws.length + facts.seen.length === 0 ? <p className="py-2 text-soft">No jar noted yet. None to find is a result too.</p> : null}
+          <SeenSoFar batch={batch} rules={rules} />
+          <Said className="mt-2">{said}</Said>
+          <button
+            type="button"
+            className={left === 0 ? "act mt-4" : "press mt-4 !min-h-[56px]"}
+            data-next-step={left === 0 ? true : undefined}
+            onClick={() => void finish()}
+            disabled={!batch.pouredAt}
           >
-            <h2 className="mb-2">A flaw</h2>
-            <div className="grid gap-3">
-              <div>
-                <span className="mb-1 block text-[15px] font-semibold">Where</span>
-                <Choices label="Where" value={place} options={PLACES} onValue={setPlace} />
-              </div>
-              <div>
-                <span className="mb-1 block text-[15px] font-semibold">How bad</span>
-                <Choices label="How bad" value={severity} options={SEVERITIES} onValue={setSeverity} />
-              </div>
-              <div className="grid gap-4 sm:grid-cols-[1fr_150px]">
-                <Field
-                  label="Which"
-                  {...fields.bind("defect")}
-                  options={[
-                    { value: "", label: "choose" },
-                    ...DEFECTS.filter((one) => one.seen === "set").map((one) => ({
-                      value: one.id,
-                      label: `${one.name}${one.classes.includes("S") ? " ⚠" : ""}`,
-                    })),
-                  ]}
-                />
-                <Field label={`On how many of ${vessel.count}`} {...fields.bind("jars")} inputMode="numeric" />
-              </div>
-            </div>
-            <Said className="mt-2">{said}</Said>
-            <button type="submit" className={press({ size: "gloved", className: "mt-2" })} disabled={!batch.pouredAt}>
-              Add this flaw
-            </button>
-          </form>
-          <h2 className="mt-6 border-b-[3px] border-ink pb-1">Seen so far</h2>
-          {facts.flaws.length === 0 ? <p className="py-2 text-soft">No flaw noted yet. None to find is a result too.</p> : null}
-          <ul>
-            {facts.flaws.map((one) => {
-              const known = defectOf(one.flaw.defect);
-              const on = vessels.find((candidate) => candidate.key === one.flaw.product);
-              return (
-                <li key={one.eventId} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
-                  <strong className={known?.classes.includes("S") ? "text-safety" : ""}>
-                    {known?.classes.includes("S") ? "⚠ " : ""}
-                    {known?.name}
-                  </strong>
-                  <span>
-                    {one.flaw.severity}, {one.flaw.place}
-                  </span>
-                  <span className="figure text-[19px]">
-                    {one.flaw.jars} of {on?.count}
-                  </span>
-                  <span className="text-soft">{on?.name}</span>
-                  <button
-                    type="button"
-                    className="ml-auto min-h-[40px] underline"
-                    onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", whole: true }, corrects: one.eventId })}
-                    aria-label={`Take back ${known?.name}`}
-                  >
-                    Take back
-                  </button>
-                </li>
-              );
-            })}
-          </ul>
-          <button type="button" className="act mt-4" data-next-step onClick={() => void finish()} disabled={!batch.pouredAt}>
-            {facts.flaws.length === 0 ? `All ${jars} jars are without flaw` : `Finish: ${jars} jars looked over`}
+            {left === jars ? `All ${jars} jars are without flaw` : left === 0 ? `Finish: ${jars} jars looked over` : `Finish with ${left} not looked at`}
           </button>
-        </section>
+          {batch.pouredAt && mine.length > 0 ? <Repairs batch={batch} product={vessel.key} /> : null}
+        </div>
       </div>
       {props.notes}
-    </Screen>
-  );
-}
-
-/** The batches that can be looked over: those that are due first, however old. */
-export function LookOverList({
-  due,
-  batches,
-  instruments,
-  more,
-  narrowed,
-}: {
-  due: Listed[];
-  batches: Listed[];
-  instruments: ReadInstrument[];
-  more: string | null;
-  narrowed: boolean;
-}) {
-  const now = useNow(30_000);
-  const rest = batches.filter((one) => !due.some((other) => other.id === one.id));
-  return (
-    <Screen
-      title="Look-over"
-      lead="Set candles, held to the light before they cure."
-      side={
-        <Aside title="Why every batch">
-          The same flaw has several causes. What settles it is the record: what was different from the batches that were fine.
-        </Aside>
-      }
-    >
-      {batches.length + due.length > 0 || narrowed ? <FindBar what="what has set" found={more ? undefined : batches.length} /> : null}
-      {batches.length + due.length === 0 && narrowed ? (
-        <NothingFound what="batch" />
-      ) : batches.length + due.length === 0 ? (
-        <Empty title="Nothing has set yet">
-          <p>When a poured batch has set, it comes here to be looked over: which flaws, where, how bad, on how many jars.</p>
-        </Empty>
-      ) : (
-        <ul>
-          {[...due, ...rest].map((one, index) => (
-            <BatchRow
-              key={one.id}
-              batch={one}
-              href={`/look-over/${one.id}`}
-              instruments={instruments}
-              first={index === 0 && due.length > 0}
-              what={
-                one.lookedAt
-                  ? `looked over, ${one.flaws} ${one.flaws === 1 ? "flaw" : "flaws"}`
-                  : one.times && Date.parse(one.times.setAt) > Date.parse(now)
-                    ? "still setting"
-                    : "to be looked over"
-              }
-              action={one.lookedAt ? "Look again" : "Look it over"}
-            />
-          ))}
-        </ul>
-      )}
-      <Older after={more}>Older batches</Older>
     </Screen>
   );
 }

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { dueToLook, listBatches, listInstruments } from "@/server/batches";
 import { here } from "@/server/context";
 import { askedOf } from "@/server/query";
-import { LookOverList } from "@/stations/lookover/look-over";
+import { LookOverList } from "@/stations/lookover/list";
 
 export const metadata = { title: "Look-over" };
 

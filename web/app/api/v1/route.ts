@@ -1,5 +1,7 @@
 import {
   apiError,
+  diagnoseAnswer,
+  diagnoseRequest,
   fillRequest,
   fillResponse,
   forecastAnswer,
@@ -50,6 +52,14 @@ export function GET(): Response {
         does: "When a pot reaches temperatures, with 80 % intervals, from its readings so far; readings that cannot belong to it are named and not used.",
         request: input(forecastRequest),
         response: z.toJSONSchema(forecastAnswer),
+        errors: { 400: z.toJSONSchema(apiError) },
+      },
+      {
+        method: "POST",
+        path: "/api/v1/diagnose",
+        does: "The known causes of a flaw, each with what the record says of it, and one change for next time.",
+        request: input(diagnoseRequest),
+        response: z.toJSONSchema(diagnoseAnswer),
         errors: { 400: z.toJSONSchema(apiError) },
       },
     ],

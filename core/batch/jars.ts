@@ -1,0 +1,76 @@
+import { defectOf } from "../defects/defects";
+import type { BatchFacts } from "./facts";
+import { cureTimes, pouredAt } from "./phase";
+import type { BatchPlan } from "./plan";
+
+/** What can become of a jar: on the rack until it is something else. */
+export const FATES = ["rack", "tester", "second", "sold", "given", "melted", "broken"] as const;
+export type JarFate = (typeof FATES)[number];
+export const FATE_WORDS: Record<JarFate, string> = {
+  rack: "on the rack",
+  tester: "tester",
+  second: "second quality",
+  sold: "sold",
+  given: "given away",
+  melted: "melted again",
+  broken: "broken",
+};
+
+/** How many pieces of a product were really filled: as the pours say, or as planned before any. */
+export function filledOf(plan: BatchPlan, facts: Pick<BatchFacts, "pours">, key: string): number {
+  const counts = Object.values(facts.pours).flatMap((pour) => pour.filled.filter((one) => one.product === key).map((one) => one.count));
+  return counts.length > 0 ? Math.min(...counts) : (plan.products.find((one) => one.key === key)?.count ?? 0);
+}
+
+/** Pieces of a product that must not be sold, for safety. Common practice, no source (class S). */
+export function stoppedOf(plan: BatchPlan, facts: Pick<BatchFacts, "flaws" | "pours">, key: string): number {
+  // Several flaws of one look are on the same jars; those of two looks may be on the same or not: nobody said, so each counts.
+  const unsafe = new Map<string, number>();
+  for (const { eventId, flaw } of facts.flaws) if (flaw.product === key && defectOf(flaw.defect)?.classes.includes("S")) unsafe.set(eventId, flaw.jars);
+  return Math.min(
+    filledOf(plan, facts, key),
+    [...unsafe.values()].reduce((sum, jars) => sum + jars, 0),
+  );
+}
+
+/** What may be sold of a product once cured and tested: what was filled, less what safety stops. */
+export const sellableOf = (plan: BatchPlan, facts: Pick<BatchFacts, "flaws" | "pours">, key: string): number =>
+  Math.max(0, filledOf(plan, facts, key) - stoppedOf(plan, facts, key));
+
+/** What became of the jars of a product: by state, together always what was filled; and how many of those left safety stops. */
+export function fatesOf(
+  plan: BatchPlan,
+  facts: Pick<BatchFacts, "flaws" | "pours" | "fates">,
+  key: string,
+): { filled: number; counts: Record<JarFate, number>; stopped: number } {
+  const filled = filledOf(plan, facts, key);
+  const counts = Object.fromEntries(FATES.map((fate) => [fate, 0])) as Record<JarFate, number>;
+  counts.rack = filled;
+  for (const one of facts.fates) {
+    if (one.product !== key) continue;
+    counts[one.from] -= one.jars;
+    counts[one.to] += one.jars;
+  }
+  // Those that broke, were melted or burned as testers are taken to be the flawed ones first.
+  const gone = counts.broken + counts.melted + counts.tester;
+  return { filled, counts, stopped: Math.max(0, Math.min(counts.rack, stoppedOf(plan, facts, key) - gone)) };
+}
+
+/** How many of a product were looked at since the last look-over was finished. */
+export const seenInRound = (facts: Pick<BatchFacts, "seen" | "rounds">, key: string): number =>
+  facts.seen.reduce((sum, one) => sum + (one.product === key && one.round === facts.rounds ? one.jars : 0), 0);
+
+/** Why a batch cannot be released for sale at a moment, in a maker's words; empty where nothing stands in the way. */
+export function releaseBlocks(plan: BatchPlan, facts: BatchFacts, now: string): string[] {
+  const poured = pouredAt(plan, facts);
+  if (!poured) return ["it is not poured"];
+  const blocks: string[] = [];
+  const times = cureTimes(poured, plan.process);
+  const at = Date.parse(now);
+  if (at < Date.parse(times.setAt)) blocks.push("it still sets");
+  else if (at < Date.parse(times.testFrom)) blocks.push("it has not had its least cure");
+  if (!facts.lookedAt) blocks.push("it is not looked over");
+  if (plan.products.every((one) => fatesOf(plan, facts, one.key).counts.rack - fatesOf(plan, facts, one.key).stopped <= 0))
+    blocks.push("no jar of it may be sold");
+  return blocks;
+}

@@ -1,0 +1,46 @@
+import { z } from "zod";
+import { FATE_WORDS, FATES, fatesOf } from "../jars";
+import { cureTimes, pouredAt } from "../phase";
+import { batchKind, notPoured, productOf } from "./kind";
+
+/** Jars that became something else: from one state to another, so that all of them always add up to what was filled. */
+export const fated = batchKind({
+  kind: "fated",
+  version: 1,
+  payload: z
+    .object({
+      product: z.string().min(1).max(60).describe("its key within the batch"),
+      jars: z.number().int().min(1, "At least 1 jar."),
+      from: z.enum(FATES),
+      to: z.enum(FATES, { error: "Say what becomes of them." }),
+      /** To whom, at which market. */
+      whom: z.string().trim().max(120),
+      /** Why they were sold before the least cure. */
+      early: z.string().trim().max(300).optional(),
+    })
+    .refine((one) => one.from !== one.to, { path: ["to"], message: "That is what they are already." }),
+  refuse: (facts, one, plan, at) => {
+    const early = notPoured(facts, "on the rack");
+    if (early) return early;
+    if (!productOf(plan, one.product)) return { field: "product", message: "This batch has no such product." };
+    const { counts, stopped } = fatesOf(plan, facts, one.product);
+    if (one.jars > counts[one.from]) return { field: "jars", message: `${counts[one.from]} are ${FATE_WORDS[one.from]}.` };
+    const sells = one.to === "sold" || one.to === "given" || one.to === "second";
+    if (sells && one.from === "rack" && one.jars > counts.rack - stopped)
+      return { field: "jars", message: `${stopped} have a safety flaw and must not be sold or given away: ${Math.max(0, counts.rack - stopped)} may.` };
+    const poured = pouredAt(plan, facts);
+    if (one.to === "sold" && at && poured && Date.parse(at) < Date.parse(cureTimes(poured, plan.process).testFrom) && !one.early)
+      return { field: "early", message: "They have not had their least cure. Say why they are sold now; the record keeps it." };
+    return null;
+  },
+  apply: (facts, { id, happenedAt, payload: one }) => {
+    facts.fates.push({ eventId: id, at: happenedAt, ...one });
+  },
+  told: (one, plan) => ({
+    what: `${one.jars} × ${productOf(plan, one.product)?.name ?? "vessel"}: ${FATE_WORDS[one.to]}${one.whom ? `, ${one.whom}` : ""}`,
+    figure: one.from === "rack" ? "" : `were ${FATE_WORDS[one.from]}`,
+    standing: one.early ? `before the least cure: ${one.early}` : "",
+    tone: one.early ? "hot" : "ink",
+  }),
+  columns: (one, plan) => ({ what: `${one.jars} × ${productOf(plan, one.product)?.name ?? ""} ${one.from} to ${one.to}${one.whom ? `, ${one.whom}` : ""}` }),
+});

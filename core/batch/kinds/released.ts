@@ -1,0 +1,21 @@
+import { z } from "zod";
+import { releaseBlocks } from "../jars";
+import { abandonedAlready, batchKind, notPoured } from "./kind";
+
+/** Released for sale: set, cured, looked over, and burned where the product asks for it. */
+export const released = batchKind({
+  kind: "released",
+  version: 1,
+  payload: z.object({ note: z.string().trim().max(300) }),
+  refuse: (facts, _one, plan, at) => {
+    const early = notPoured(facts, "released") ?? abandonedAlready(facts);
+    if (early) return early;
+    const blocks = releaseBlocks(plan, facts, at ?? facts.lastAt);
+    return blocks.length > 0 ? { field: "kind", message: `It cannot be released yet: ${blocks.join("; ")}.` } : null;
+  },
+  apply: (facts, { id, happenedAt }) => {
+    facts.released = { eventId: id, at: happenedAt };
+  },
+  told: (one) => ({ what: "released for sale", figure: one.note }),
+  columns: (one) => ({ what: one.note }),
+});

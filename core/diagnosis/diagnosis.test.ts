@@ -1,0 +1,176 @@
+import { describe, expect, it } from "vitest";
+import { DEFECTS } from "../defects/defects";
+import { aBatch, at } from "../testing/batch";
+import { answerDiagnose, CAUSES, type DiagnoseRequest, diagnose, diagnoseRequest, ownCause } from "./diagnosis";
+import { diagnosisOf, outcomesOf } from "./of-batch";
+
+const asked = (body: unknown): DiagnoseRequest => diagnoseRequest.parse(body);
+const SOY = { wax_family: "soy", ranges: { pour_c: [57, 63], add_c: [83, 87], ceiling_c: 93 } };
+
+/**
+ * The table of flaws and their likely causes as makers tell them, most likely first: common practice, no source. Each line is a flaw
+ * and the causes that are named for it.
+ */
+const TOLD: [string, string[]][] = [
+  ["frosting", ["wax_family", "uneven_cooling|slow_cooling", "high_load", "dye_shows_it"]],
+  ["rough_top", ["poured_hot", "high_load", "much_dye", "slow_cooling"]],
+  ["sinkhole", ["poured_hot", "filled_at_once", "tall_vessel"]],
+  ["cracks", ["cooled_fast", "hard_blend", "cold_room"]],
+  ["wet_spot", ["cold_glass", "poured_hot", "uneven_cooling", "hard_additives", "odd_shape"]],
+  ["wrinkles", ["poured_cool|poured_slowly", "cold_vessel"]],
+  ["bubbles", ["poured_fast", "stirred_hard", "not_tapped", "gel"]],
+  ["sweating", ["over_load", "under_stirred", "sun", "heat"]],
+  ["scorched", ["above_ceiling", "kept_hot_with_oil"]],
+  ["mottling", ["oil_in_hard_paraffin", "slow_cooling"]],
+  ["leaning_wick", ["not_held", "pulled", "poured_on"]],
+  ["pale_colour", ["little_dye", "wax_family"]],
+  ["weak_cold_throw", ["short_cure", "low_load", "poor_match", "added_hot"]],
+  ["weak_hot_throw", ["wick_small|wick_large", "short_cure", "wax_family", "low_load|high_load", "small_vessel"]],
+  ["tunnelling", ["wick_small", "first_burn_short", "tested_early"]],
+  ["mushrooming", ["wick_large|wick_kind", "high_load", "dye", "additives"]],
+  ["soot", ["wick_large|wick_kind", "high_load", "draught", "long_wick"]],
+  ["drowning", ["wick_small|clogged", "high_load", "dye", "clogged", "several_wicks"]],
+  ["large_flame", ["wick_large", "draught", "long_wick"]],
+  ["hot_vessel", ["over_wicked", "soft_blend", "narrow_low"]],
+  ["bloom", ["soy"]],
+  ["surface_ignition", ["oil_too_much", "not_stirred_in"]],
+  ["cloudy_gel", ["oil_does_not_mix"]],
+  ["gel_bubbles", ["poured_fast", "stirred_hard"]],
+  ["hollow_base", ["no_relief_holes", "second_pour_late"]],
+  ["collapse", ["wrong_wax|wick_large", "pool_past_edge"]],
+  ["leaking_mould", ["seal"]],
+  ["slump", ["soft_fat", "summer"]],
+  ["short_jar", ["no_spare", "left_in_pitcher"]],
+  ["overfilled", ["working_fill"]],
+  ["water_in_wax", ["wet_jar", "double_boiler"]],
+  ["oil_on_bottom", ["not_stirred", "added_cold"]],
+  ["cracked_glass", ["thermal_shock", "flawed_jar"]],
+];
+
+describe("causes of flaws", () => {
+  it("stand there for every flaw, line by line as makers tell them, in that order", () => {
+    expect(TOLD.map(([defect]) => defect).sort()).toEqual(DEFECTS.map((one) => one.id).sort());
+    for (const [defect, told] of TOLD) {
+      const mine = CAUSES.filter((one) => one.defect === defect).map((one) => one.id.split(".")[1] as string);
+      const places = told.map((names) => Math.min(...names.split("|").map((name) => mine.indexOf(name))));
+      expect({ defect, missing: told.filter((_, n) => (places[n] as number) < 0) }).toEqual({ defect, missing: [] });
+      // Some are told side by side ("large or wrong kind"); the first of each group keeps its place.
+      if (defect !== "drowning") expect({ defect, places }).toEqual({ defect, places: [...places].sort((a, b) => a - b) });
+    }
+    expect(new Set(CAUSES.map((one) => one.id)).size).toBe(CAUSES.length);
+  });
+
+  it("says of a rough top that it was poured 9 °C above the range, and to pour within it", () => {
+    const answer = answerDiagnose(
+      asked({
+        ...SOY,
+        defect: "rough_top",
+        record: { pour_c: 72, add_c: 85, load_percent_of_wax: 8, vessel_warmed: true, stir_minutes: 2, cure_days: 7 },
+      }),
+    );
+    expect(answer.class).toBe("cosmetic");
+    expect(answer.causes[0]).toMatchObject({
+      id: "rough_top.poured_hot",
+      key: "pour_c",
+      verdict: "supported",
+      evidence: { measured: 72, limit: 63, unit: "°C" },
+    });
+    expect(answer.causes[0]?.reason).toContain("9 °C above 63 °C");
+    expect(answer.causes.map((one) => one.verdict)).toEqual(["supported", "not_recorded", "not_recorded", "contradicted"]);
+    expect(answer.change_next).toMatchObject({ what: "pour_c", from: 72, to: 60 });
+  });
+
+  it("concludes nothing from what was not recorded, or has no limit to be held against", () => {
+    const answer = answerDiagnose(asked({ defect: "rough_top" }));
+    expect(new Set(answer.causes.map((one) => one.verdict))).toEqual(new Set(["not_recorded"]));
+    expect(answer.change_next).toBeNull();
+    const open = answerDiagnose(asked({ defect: "wrinkles", record: { pour_c: 40 } }));
+    expect(open.causes.find((one) => one.key === "pour_c")).toMatchObject({ verdict: "not_recorded" });
+    expect(open.causes.find((one) => one.key === "pour_c")?.reason).toContain("No limit is known");
+  });
+
+  it("asks for one change, of a supported cause, never past a range or a limit", () => {
+    const change = (defect: string, record: object, ranges: object = SOY.ranges, family = "soy") =>
+      diagnose(asked({ wax_family: family, defect, ranges, record })).change;
+    expect(change("wrinkles", { pour_c: 50, vessel_warmed: false })).toMatchObject({ what: "pour_c", to: 60 });
+    expect(change("wrinkles", { pour_c: 60, vessel_warmed: false })).toMatchObject({ what: "vessel_warmed", from: false, to: true });
+    // The ceiling comes before the middle of a range that goes past it.
+    expect(change("wrinkles", { pour_c: 80 }, { pour_c: [90, 100], ceiling_c: 93 })).toMatchObject({ to: 93 });
+    expect(change("sweating", { load_percent_of_wax: 12, max_load_percent: 10 })).toMatchObject({ what: "load_percent_of_wax", to: 10 });
+    // Weak throw asks for more oil by two points, but not for more than the wax takes; at the limit for none.
+    expect(change("weak_cold_throw", { load_percent_of_wax: 5, cure_days: 20 })).toMatchObject({ to: 7 });
+    expect(change("weak_cold_throw", { load_percent_of_wax: 5, max_load_percent: 5.5, cure_days: 20 })).toMatchObject({ to: 5.5 });
+    expect(change("weak_cold_throw", { load_percent_of_wax: 5, max_load_percent: 5, cure_days: 20 })).toBeNull();
+    expect(change("weak_cold_throw", { cure_days: 3, load_percent_of_wax: 5 })).toMatchObject({ what: "cure_days", to: 14 });
+    expect(change("soot", { wick_size_steps: 2 })).toMatchObject({ what: "wick_size_steps", from: 2, to: 1 });
+    expect(change("rough_top", { load_percent_of_wax: 11 }, {}, "beeswax")).toMatchObject({ to: 6 });
+  });
+
+  it("says what is natural to a wax, before what else may be", () => {
+    const answer = answerDiagnose(asked({ ...SOY, defect: "frosting", record: { load_percent_of_wax: 11 } }));
+    expect(answer.causes[0]).toMatchObject({ id: "frosting.wax_family", key: null, verdict: "supported" });
+    expect(answer.causes[0]?.reason).toContain("natural");
+    expect(answer.change_next).toMatchObject({ what: "load_percent_of_wax", to: 9 });
+    expect(answerDiagnose(asked({ wax_family: "paraffin", defect: "frosting" })).causes.at(-1)).toMatchObject({ verdict: "contradicted" });
+    expect(answerDiagnose(asked({ wax_family: "paraffin-soy", defect: "bloom" })).causes[0]).toMatchObject({ verdict: "supported" });
+    expect(answerDiagnose(asked({ defect: "cracked_glass" })).class).toBe("safety");
+    expect(answerDiagnose(asked({ defect: "weak_hot_throw" })).class).toBe("performance");
+  });
+
+  it("takes the number of pours for whether there were two, and refuses an unknown flaw, family or kind of value", () => {
+    const sink = (halves: unknown) => answerDiagnose(asked({ defect: "sinkhole", record: { halves } })).causes.find((one) => one.key === "halves")?.verdict;
+    expect([sink(1), sink(2), sink(false), sink(true)]).toEqual(["supported", "contradicted", "supported", "contradicted"]);
+    for (const body of [
+      { defect: "sad" },
+      { defect: "soot", wax_family: "cheese" },
+      { defect: "soot", record: { draught: 3 } },
+      { defect: "soot", ranges: { pour_c: [63, 57] } },
+    ])
+      expect(diagnoseRequest.safeParse(body).success).toBe(false);
+  });
+
+  it("takes a cause of the workshop's own behind the known ones, held against its own figure", () => {
+    const own = ownCause.parse({ id: "0190c0de-0000-7000-8000-00000000aaaa", defect: "rough_top", words: "a humid day", key: "room_c", test: { above: 23 } });
+    const { causes } = diagnose(asked({ ...SOY, defect: "rough_top", record: { room_c: 24 } }), [own as never]);
+    expect(causes[0]).toMatchObject({ verdict: "supported", cause: { words: "a humid day" } });
+    expect(ownCause.safeParse({ ...own, test: { is: true } }).success).toBe(false);
+    expect(ownCause.safeParse({ ...own, key: null }).success).toBe(false);
+  });
+});
+
+describe("what a batch's record says", () => {
+  it("is what was weighed, read and done; what was only planned is not recorded", () => {
+    const batch = aBatch();
+    expect(diagnosisOf(batch.state(at(60)).plan, batch.state(at(60)).facts, at(0)).record).not.toHaveProperty("load_percent_of_wax");
+    batch.weigh(batch.wax, 127_000);
+    batch.weigh(batch.oil, 12_700);
+    batch.read("heat", 8_600);
+    batch.read("add", 8_500);
+    batch.add({ kind: "stirred", payload: { act: "stir", seconds: 60 } });
+    batch.read("cool", 7_200);
+    batch.add({ kind: "poured", payload: { act: "pour", filled: [], leftMg: null, roomCelsius: 1_900, warmed: "no" } });
+    const { plan, facts } = batch.state(at(60));
+    const { record, ranges, wax_family } = diagnosisOf(plan, facts, at(7 * 1_440 + 6));
+    expect({ wax_family, pour: ranges.pour_c }).toEqual({ wax_family: "soy", pour: [57, 63] });
+    expect(record).toMatchObject({ pour_c: 72, add_c: 85, room_c: 19, vessel_warmed: false, stir_minutes: 1, halves: false, dye_drops_per_lb: 0 });
+    expect(record.load_percent_of_wax).toBeCloseTo(10, 6);
+    expect(record.cure_days).toBeCloseTo(7, 2);
+    expect(record).not.toHaveProperty("sun");
+    const { causes } = diagnose({ wax_family, ranges, record, defect: "rough_top" });
+    expect(causes[0]).toMatchObject({ verdict: "supported", cause: { key: "pour_c" } });
+  });
+
+  it("counts jars that were looked at together once for each flaw, and never more than were filled", () => {
+    const batch = aBatch();
+    batch.pour();
+    const { plan } = batch.state(at(60));
+    const product = plan.products[0]?.key ?? "";
+    const flaws = [
+      { defect: "rough_top", place: "top" as const, extent: "third" as const },
+      { defect: "rough_top", place: "top" as const, extent: "speck" as const },
+    ];
+    batch.add({ kind: "seen", payload: { product, jars: 3, flaws } });
+    batch.add({ kind: "seen", payload: { product, jars: 7, flaws: [] } });
+    expect(outcomesOf(plan, batch.state(at(60)).facts)).toEqual([{ product, jars: 10, lookedAt: null, flawed: { rough_top: 3 } }]);
+  });
+});

@@ -1,0 +1,159 @@
+import type { BatchFacts, Poured } from "../batch/facts";
+import { partKey } from "../batch/facts";
+import { fatesOf } from "../batch/jars";
+import { pouredAt, secondsAbove, weighedLoad } from "../batch/phase";
+import type { BatchPlan } from "../batch/plan";
+import { timesOf } from "../process/process";
+import FAMILIES from "../recipe/families.json" with { type: "json" };
+import type { WaxFamily } from "./diagnosis";
+import type { DiagnosisRecord } from "./record";
+
+const DAY_S = 86_400;
+const POUND_MG = 453_592.37;
+const celsius = (centi: number) => centi / 100;
+const pair = (range: { low: number; high: number } | undefined): [number, number] | undefined =>
+  range ? [celsius(range.low), celsius(range.high)] : undefined;
+
+/** Leaves out what nobody recorded. */
+const recorded = (record: { [K in keyof DiagnosisRecord]: DiagnosisRecord[K] | undefined }): DiagnosisRecord =>
+  Object.fromEntries(Object.entries(record).filter(([, value]) => value !== undefined)) as DiagnosisRecord;
+
+/** What was weighed of a kind into a pot, in mg; undefined where something of it was not. */
+function weighedOf(plan: BatchPlan, facts: BatchFacts, pot: number, kind: string): number | undefined {
+  const parts = (plan.pots[pot]?.components ?? []).filter((one) => one.kind === kind);
+  let sum = 0;
+  for (const part of parts) {
+    const got = facts.weighed[partKey(pot, part.id)];
+    if (!got) return undefined;
+    sum += got.mg;
+  }
+  return sum;
+}
+
+function dropsOf(plan: BatchPlan, facts: BatchFacts, pot: number, waxMg: number | undefined): number | undefined {
+  const dyes = (plan.pots[pot]?.components ?? []).filter((one) => one.kind === "dye");
+  if (dyes.length === 0) return 0;
+  if (!waxMg || dyes.some((one) => one.count?.of !== "drops" || !facts.counted[partKey(pot, one.id)])) return undefined;
+  return dyes.reduce((sum, one) => sum + (facts.counted[partKey(pot, one.id)]?.n ?? 0), 0) / (waxMg / POUND_MG);
+}
+
+/** What a batch is diagnosed by: its wax, its ranges, and what its record says. Nothing that was only planned counts as recorded. */
+export interface DiagnosisOfBatch {
+  wax_family: WaxFamily | undefined;
+  ranges: {
+    heat_c?: [number, number];
+    add_c?: [number, number];
+    pour_c?: [number, number];
+    ceiling_c: number;
+    cure_days: [number, number];
+    stir_minutes?: number;
+  };
+  record: DiagnosisRecord;
+}
+
+/** @param at when the flaw was seen, which is how long it had cured; @param tools kinds of thermometer by their id */
+export function diagnosisOf(plan: BatchPlan, facts: BatchFacts, at: string, tools: ReadonlyMap<string, string> = new Map(), key?: string): DiagnosisOfBatch {
+  const { acts } = plan.process;
+  const pot = plan.pots[0];
+  const product = plan.products.find((one) => one.key === key) ?? plan.products[0];
+  const act = (kind: string) => acts.find((one) => one.kind === kind);
+  const rangeOf = (kind: string) => {
+    const found = act(kind);
+    return found && "range" in found ? pair(found.range as { low: number; high: number } | undefined) : undefined;
+  };
+  const read = (kind: string) => {
+    const found = act(kind);
+    return found ? facts.reads[found.id] : undefined;
+  };
+  const c = (kind: string) => {
+    const one = read(kind);
+    return one && celsius(one.celsius);
+  };
+  const pours = acts.flatMap((one): Poured[] => (facts.pours[one.id] ? [facts.pours[one.id] as Poured] : []));
+  const first = pours[0];
+  const poured = pouredAt(plan, facts);
+  const wax = weighedOf(plan, facts, 0, "wax");
+  const additive = weighedOf(plan, facts, 0, "additive");
+  const stirs = Object.values(facts.did).flatMap((one) => (one.seconds === undefined ? [] : [one.seconds]));
+  const looked = (check: string) => (facts.prepared ? facts.prepared.checks.includes(check) || undefined : undefined);
+  const rooms = facts.rooms.map((one) => one.mean);
+  const room = rooms.length > 0 ? rooms.reduce((a, b) => a + b, 0) / rooms.length : (first?.roomCelsius ?? undefined);
+  const weights = pours.flatMap((one) => one.filled.filter((filled) => filled.product === product?.key).flatMap((filled) => filled.weightsMg ?? []));
+  const pierced = acts.some((one) => one.kind === "pierce") ? acts.some((one) => one.kind === "pierce" && facts.did[one.id]) : undefined;
+  const tool = read("cool")?.instrumentId ?? read("add")?.instrumentId ?? null;
+  const times = timesOf(plan.process);
+  const stir = act("stir");
+  return {
+    wax_family: pot && pot.waxFamily in FAMILIES ? (pot.waxFamily as WaxFamily) : undefined,
+    ranges: {
+      ...(rangeOf("heat") ? { heat_c: rangeOf("heat") } : {}),
+      ...(rangeOf("add") ? { add_c: rangeOf("add") } : {}),
+      ...(rangeOf("cool") ? { pour_c: rangeOf("cool") } : {}),
+      ceiling_c: celsius(plan.process.ceiling),
+      cure_days: [times.leastCure / DAY_S, times.recommendedCure / DAY_S],
+      ...(stir && "seconds" in stir && typeof stir.seconds === "number" ? { stir_minutes: stir.seconds / 60 } : {}),
+    } as DiagnosisOfBatch["ranges"],
+    record: recorded({
+      heat_c: c("heat"),
+      add_c: c("add"),
+      pour_c: c("cool"),
+      load_percent_of_wax: weighedLoad(plan, facts) ?? undefined,
+      max_load_percent: pot?.maxLoadPpm == null ? undefined : pot.maxLoadPpm / 10_000,
+      room_c: room === undefined ? undefined : celsius(room),
+      vessel_warmed: first?.warmed == null ? undefined : first.warmed !== "no",
+      stir_minutes: stirs.length > 0 ? stirs.reduce((a, b) => a + b, 0) / 60 : undefined,
+      minutes_above_ceiling: facts.curve.points.length > 0 ? secondsAbove(facts, first?.at ?? facts.lastAt) / 60 : undefined,
+      minutes_hot_with_oil: read("add") && first ? (Date.parse(first.at) - Date.parse(read("add")?.at ?? "")) / 60_000 : undefined,
+      halves: pours.length === 0 ? undefined : pours.length > 1,
+      cure_days: poured ? Math.max(0, (Date.parse(at) - Date.parse(poured)) / 86_400_000) : undefined,
+      dye_drops_per_lb: dropsOf(plan, facts, 0, wax),
+      additive_percent_of_wax: wax && additive !== undefined ? (additive / wax) * 100 : undefined,
+      sun: facts.stood?.sun,
+      draught: facts.stood?.draught,
+      vessel_diameter_mm: product && product.innerTopUm / 1_000,
+      vessel_height_mm: product && product.heightUm / 1_000,
+      narrows: product && product.innerBottomUm < product.innerTopUm * 0.95,
+      wicks: product?.wicks?.count,
+      vessel_inspected: looked("inspected"),
+      vessel_dry: looked("dry"),
+      wick_held: looked("straight"),
+      relief_holes: pierced,
+      second_pour_hours: pours.length > 1 ? (Date.parse((pours[1] as Poured).at) - Date.parse((pours[0] as Poured).at)) / 3_600_000 : undefined,
+      spare_percent: pot && pot.sparePpm / 10_000,
+      fill_over_percent: weights.length > 0 && product ? (weights.reduce((a, b) => a + b, 0) / weights.length / product.fillMg - 1) * 100 : undefined,
+      instrument: tool ? tools.get(tool) : undefined,
+    }),
+  };
+}
+
+/** What came out of one product of a batch: how many jars, how many of them with each flaw. */
+export interface Outcome {
+  product: string;
+  jars: number;
+  lookedAt: string | null;
+  flawed: Record<string, number>;
+}
+
+/** Flaws of a jar that were seen together are of the same jars; of one flaw no more jars than there are. */
+export function outcomesOf(plan: BatchPlan, facts: BatchFacts): Outcome[] {
+  return plan.products.map((one) => {
+    const { filled } = fatesOf(plan, facts, one.key);
+    const looks = new Map<string, Map<string, number>>();
+    for (const { eventId, flaw } of facts.flaws) {
+      if (flaw.product !== one.key) continue;
+      const of = looks.get(flaw.defect) ?? new Map<string, number>();
+      of.set(eventId, Math.max(of.get(eventId) ?? 0, flaw.jars));
+      looks.set(flaw.defect, of);
+    }
+    const flawed = Object.fromEntries(
+      [...looks].map(([defect, of]) => [
+        defect,
+        Math.min(
+          filled,
+          [...of.values()].reduce((a, b) => a + b, 0),
+        ),
+      ]),
+    );
+    return { product: one.key, jars: filled, lookedAt: facts.lookedAt, flawed };
+  });
+}

@@ -1,0 +1,68 @@
+import { type BatchFacts, type BatchPlan, diagnosisOf, outcomesOf, titleOf } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import type { Transaction } from "./client";
+import { outcomeFlaws, outcomes } from "./tables/finding";
+
+const sideOf = (value: number | undefined, range: readonly [number, number] | undefined): number | null =>
+  value === undefined || !range ? null : value < range[0] ? -1 : value > range[1] ? 1 : 0;
+
+/** What findings count of a batch; nothing of one that was not poured, was abandoned, or was a rehearsal. */
+export function outcomeRows(plan: BatchPlan, facts: BatchFacts) {
+  const pours = plan.process.acts.flatMap((act) => (facts.pours[act.id] ? [facts.pours[act.id]] : []));
+  const first = pours[0];
+  if (!first || plan.rehearsal || facts.abandoned) return [];
+  const cool = plan.process.acts.find((act) => act.kind === "cool");
+  return outcomesOf(plan, facts).map(({ product: key, jars, lookedAt, flawed }) => {
+    const product = plan.products.find((one) => one.key === key);
+    const { record, ranges } = diagnosisOf(plan, facts, lookedAt ?? facts.flaws.at(-1)?.at ?? facts.lastAt, new Map(), key);
+    const weights = pours.flatMap((pour) => pour?.filled.find((one) => one.product === key)?.weightsMg ?? []);
+    const row = {
+      product: key,
+      pouredAt: first.at,
+      looked: lookedAt !== null,
+      jars,
+      vessel: product?.name ?? "",
+      family: plan.pots[0]?.waxFamily ?? "",
+      wax: (plan.pots[0]?.components ?? []).flatMap((part) => (part.kind === "wax" ? [part.name] : [])).join(" + "),
+      formula: titleOf(plan),
+      process: plan.process.name,
+      personId: first.personId,
+      instrumentId: (cool && facts.reads[cool.id]?.instrumentId) ?? null,
+      pourC: record.pour_c ?? null,
+      addC: record.add_c ?? null,
+      load: record.load_percent_of_wax ?? null,
+      roomC: record.room_c ?? null,
+      stirMinutes: record.stir_minutes ?? null,
+      cureDays: lookedAt ? (record.cure_days ?? null) : null,
+      warmed: first.warmed,
+      halves: typeof record.halves === "boolean" ? record.halves : null,
+      pourSide: sideOf(record.pour_c, ranges.pour_c),
+      addSide: sideOf(record.add_c, ranges.add_c),
+      fillMg: weights.length > 0 ? weights.reduce((a, b) => a + b, 0) / weights.length : null,
+      plannedMg: product?.fillMg ?? 0,
+      record,
+    };
+    return { row, flawed };
+  });
+}
+
+/** Writes what came out of a batch; only what an entry changed where `old` says what was there. */
+export async function writeOutcomes(
+  tx: Transaction,
+  workshopId: string,
+  batchId: string,
+  plan: BatchPlan,
+  facts: BatchFacts,
+  old: BatchFacts | null,
+): Promise<void> {
+  if (Object.keys(facts.pours).length === 0 && (!old || Object.keys(old.pours).length === 0)) return;
+  const rows = outcomeRows(plan, facts);
+  if (old && JSON.stringify(outcomeRows(plan, old)) === JSON.stringify(rows)) return;
+  await tx.delete(outcomes).where(and(eq(outcomes.workshopId, workshopId), eq(outcomes.batchId, batchId)));
+  if (rows.length === 0) return;
+  await tx.insert(outcomes).values(rows.map(({ row }) => ({ ...row, workshopId, batchId })));
+  const flaws = rows.flatMap(({ row, flawed }) =>
+    Object.entries(flawed).map(([defect, jars]) => ({ workshopId, batchId, product: row.product, defect, jars })),
+  );
+  if (flaws.length > 0) await tx.insert(outcomeFlaws).values(flaws);
+}
