@@ -25,10 +25,13 @@ export function BatchRow({
   what,
   action,
   first = false,
+  at = href,
   children,
 }: {
   batch: RowBatch;
   href: string;
+  /** Where its name leads, if elsewhere than its action. */
+  at?: string;
   instruments: { id: string; kind: string }[];
   what: ReactNode;
   action: string;
@@ -40,7 +43,7 @@ export function BatchRow({
     <li className="grid items-center gap-x-5 gap-y-2 border-b border-line py-3 sm:grid-cols-[48px_minmax(0,1fr)_132px_172px]">
       <span className="figure text-[32px] leading-none max-sm:hidden">{batch.number}</span>
       <div className="min-w-0">
-        <Link href={href} className="text-[19px] font-bold">
+        <Link href={at} className="text-[19px] font-bold">
           <span className="sm:hidden">{batch.number} </span>
           {batch.title}
         </Link>

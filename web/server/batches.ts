@@ -6,6 +6,7 @@ import {
   bandsOf,
   type CurveReading,
   dueOf,
+  fatesOf,
   progress,
   readingsOf,
   sellableOf,
@@ -46,6 +47,10 @@ export interface Listed {
   /** The step that waits for hands, and from when. */
   next: { name: string; from: string | null; until: string | null } | null;
   rehearsal: boolean;
+  /** The shelf it stands on, and how many are still on the rack. */
+  shelf: string;
+  onRack: number;
+  released: boolean;
 }
 
 /** A pot at the bench: what there is to foresee of it beside. */
@@ -90,6 +95,9 @@ export function listed(
     sellable: sum((key) => sellableOf(plan, facts, key)),
     next: next && { name: next.name, from: due?.from ?? null, until: due?.until ?? null },
     rehearsal: plan.rehearsal === true,
+    shelf: facts.stands?.shelf ?? "",
+    onRack: sum((key) => fatesOf(plan, facts, key).counts.rack),
+    released: facts.released !== null,
   };
 }
 
@@ -145,15 +153,47 @@ export async function listPots(db: Database, workshopId: string, asked: BatchesA
   return { batches: await Promise.all(batches), more };
 }
 
+/** What a batch on the rack waits for next: to have set, to be looked at, to have cured; nothing more comes last. */
+const dueAt = (now: string) =>
+  sql<string>`case when ${batches.lookedAt} is null then ${batches.setAt} when ${batches.sellFrom} > ${now} then ${batches.sellFrom} else ${FAR}::timestamptz end`;
+const FAR = "9999-01-01T00:00:00Z";
+
+/** What sets and cures, by what is due first, a page at a time; pots that wait for a later pour before them. */
+export async function listRack(db: Database, workshopId: string, asked: BatchesAsked, now: string): Promise<{ batches: Listed[]; more: string | null }> {
+  const due = dueAt(now);
+  const skip = Math.min(100_000, Math.max(0, Number(asked.after) || 0));
+  const where = [eq(batches.workshopId, workshopId), asked.q ? calledLike(workshopId, asked.q) : undefined];
+  const half =
+    asked.state || skip > 0
+      ? []
+      : await db
+          .select()
+          .from(batches)
+          .where(and(...where, eq(batches.stage, "pot"), sql`${batches.facts}->'pours' <> '{}'::jsonb`))
+          .limit(PAGE);
+  const rows = await db
+    .select()
+    .from(batches)
+    .where(and(...where, eq(batches.stage, "rack"), asked.state ? standing(asked.state, now) : undefined))
+    .orderBy(due, desc(batches.startedAt), desc(batches.id))
+    .offset(skip)
+    .limit(PAGE + 1);
+  return { batches: await listedRows(db, [...half, ...rows.slice(0, PAGE)]), more: rows.length > PAGE ? String(skip + PAGE) : null };
+}
+
+/** By its number, or part of the formula's name. */
+function calledLike(workshopId: string, text: string) {
+  const q = text.trim();
+  const number = /^#?\d{1,9}$/.test(q) ? Number(q.replace("#", "")) : null;
+  const named = sql`exists (select 1 from formula_version v join formula f on f.workshop_id = v.workshop_id and f.id = v.formula_id
+        where v.workshop_id = ${workshopId} and v.id = ${batches.formulaVersionId} and f.name ilike ${containing(q)})`;
+  return or(named, number === null ? undefined : eq(batches.number, number));
+}
+
 async function pageOf(db: Database, workshopId: string, stages: Stage[], asked: BatchesAsked, now: string): Promise<Page> {
   const [at, id] = asked.after?.split("_") ?? [];
   const valid = at && id && !Number.isNaN(Date.parse(at)) && /^[0-9a-f-]{36}$/.test(id);
   const q = asked.q?.trim() ?? "";
-  const number = /^#?\d{1,9}$/.test(q) ? Number(q.replace("#", "")) : null;
-  const named = q
-    ? sql`exists (select 1 from formula_version v join formula f on f.workshop_id = v.workshop_id and f.id = v.formula_id
-        where v.workshop_id = ${workshopId} and v.id = ${batches.formulaVersionId} and f.name ilike ${containing(q)})`
-    : undefined;
   const rows = await db
     .select()
     .from(batches)
@@ -161,7 +201,7 @@ async function pageOf(db: Database, workshopId: string, stages: Stage[], asked: 
       and(
         eq(batches.workshopId, workshopId),
         inArray(batches.stage, stages),
-        q ? or(named, number === null ? undefined : eq(batches.number, number)) : undefined,
+        q ? calledLike(workshopId, q) : undefined,
         asked.state ? standing(asked.state, now) : undefined,
         valid ? or(lt(batches.startedAt, at), and(eq(batches.startedAt, at), lt(batches.id, id))) : undefined,
       ),

@@ -1,8 +1,8 @@
 "use client";
 
-import { type LoggedReading, readLogger, thinned } from "@hearth/core";
+import { type LoggedReading, thinned } from "@hearth/core";
 import { useState } from "react";
-import { parseFile } from "@/forms/file-parse";
+import { readLoggerFile } from "@/forms/logger-file";
 import type { Batch, Instrument } from "@/log/use-batch";
 import { HeatLine } from "@/ui/heat-line";
 import { useUnits } from "@/ui/units";
@@ -33,11 +33,9 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
     setSaid("");
     setDone(null);
     setRead(null);
-    const table = parseFile(new Uint8Array(await file.arrayBuffer()));
-    if (!table.ok) return setSaid(table.message);
-    const logged = readLogger([table.sheet.heads, ...table.sheet.rows], { zone: units.zone, monthFirst: units.manner.date.startsWith("L") });
+    const logged = await readLoggerFile(file, units);
     if (!logged.ok) return setSaid(logged.message);
-    const { readings, skipped, zoned } = logged.value;
+    const { readings, skipped, zoned } = logged;
     const [from, to] = [batch.facts.startedAt, batch.pouredAt ?? batch.now];
     const inside = readings.filter((one) => Date.parse(one.at) >= Date.parse(from) && Date.parse(one.at) <= Date.parse(to));
     if (inside.length === 0)

@@ -83,7 +83,7 @@ function StationKeys({ stations }: Pick<FrameProps, "stations">) {
 }
 
 /** Pages of one batch keep themselves up to date, entry by entry. */
-const KEEPS_UP = /^\/(bench|look-over|records)\/[0-9a-f-]{36}$/;
+const KEEPS_UP = /^\/(bench|rack|look-over|records)\/[0-9a-f-]{36}$/;
 /** A list is read again at most so often, however fast others enter. */
 const LIST_PAUSE_MS = 800;
 /** What was told while a list was still being read may not be in it. */

@@ -5,7 +5,7 @@ import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches";
 import { CureBar, PHASE } from "@/ui/cure-bar";
 import { Aside, Empty, Screen } from "@/ui/margin";
-import { useNow } from "@/ui/units";
+import { useNow, useUnits } from "@/ui/units";
 
 /** Whether it still sets, cures, or has cured, by the clock. */
 const phaseOf = (one: Listed, now: string) => {
@@ -17,11 +17,12 @@ const phaseOf = (one: Listed, now: string) => {
 /** What sets and cures. */
 export function Rack({ batches, instruments, more, narrowed }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null; narrowed: boolean }) {
   const now = useNow(30_000);
+  const units = useUnits();
   const first = batches.find((one) => one.next !== null) ?? batches.find((one) => phaseOf(one, now) !== "setting" && !one.lookedAt);
   return (
     <Screen
       title="Rack"
-      lead="Poured batches, setting and curing by the clock."
+      lead="Poured batches, setting and curing by the clock: what is due stands first."
       side={
         <>
           <Aside title="Setting">
@@ -69,18 +70,22 @@ export function Rack({ batches, instruments, more, narrowed }: { batches: Listed
               <BatchRow
                 key={one.id}
                 batch={one}
-                href={one.next ? `/bench/${one.id}` : look ? `/look-over/${one.id}` : `/records/${one.id}`}
+                href={one.next ? `/bench/${one.id}` : look ? `/look-over/${one.id}` : `/rack/${one.id}`}
+                at={`/rack/${one.id}`}
                 instruments={instruments}
                 first={one === first}
                 what={
                   <>
                     {one.next ? `next: ${one.next.name}, ` : ""}
-                    {PHASE[phase]}
+                    {phase === "setting" && one.times ? `do not move until ${units.dayClock(one.times.setAt)}` : PHASE[phase]}
+                    {one.shelf ? `, ${one.shelf}` : ""}
+                    {one.released ? ", released" : ""}
+                    {one.onRack < one.products.reduce((sum, product) => sum + product.count, 0) && one.pouredAt ? `, ${one.onRack} left` : ""}
                     {one.lookedAt ? ", looked over" : phase === "setting" ? "" : ", not looked over yet"}
                     {one.stopped > 0 ? <span className="text-safety"> · ⚠ {one.stopped} must not be sold</span> : null}
                   </>
                 }
-                action={one.next ? "Go to the pot" : look ? "Look it over" : "Read its record"}
+                action={one.next ? "Go to the pot" : look ? "Look it over" : "At the rack"}
               >
                 <CureBar times={one.times} pouredAt={one.pouredAt} now={now} />
               </BatchRow>

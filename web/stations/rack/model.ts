@@ -1,0 +1,29 @@
+import type { BatchFacts, LoggedReading } from "@hearth/core";
+
+/** Days from one moment to another. */
+export const daysAfter = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 86_400_000;
+
+/** Cold throw over the cure, nose by nose, in order of time. */
+export function throwPoints(facts: Pick<BatchFacts, "smells">, pouredAt: string, people: readonly { id: string; name: string }[]) {
+  const names = new Map(people.map((one) => [one.id, one.name]));
+  const noses = new Map<string, { at: string; days: number; score: number; room: string }[]>();
+  for (const one of [...facts.smells].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
+    const nose = names.get(one.personId ?? "") ?? "somebody";
+    noses.set(nose, [...(noses.get(nose) ?? []), { at: one.at, days: daysAfter(pouredAt, one.at), score: one.score, room: one.room }]);
+  }
+  return [...noses].map(([nose, scores]) => ({ nose, scores }));
+}
+
+/** What a logger says of a room between two moments: mean, least, most; null where it has nothing of that time. */
+export function roomOf(readings: readonly LoggedReading[], from: string, to: string) {
+  const inside = readings.filter((one) => Date.parse(one.at) >= Date.parse(from) && Date.parse(one.at) <= Date.parse(to)).map((one) => one.celsius);
+  if (inside.length === 0) return null;
+  // Not spread: a file can hold a reading a second for weeks.
+  let [low, high, sum] = [inside[0] as number, inside[0] as number, 0];
+  for (const one of inside) {
+    low = Math.min(low, one);
+    high = Math.max(high, one);
+    sum += one;
+  }
+  return { mean: Math.round(sum / inside.length), low, high, readings: inside.length };
+}

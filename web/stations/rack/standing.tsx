@@ -1,0 +1,98 @@
+"use client";
+
+import { useMemo, useState } from "react";
+import { Field, useFields } from "@/forms/fields";
+import { readLoggerFile } from "@/forms/logger-file";
+import { temperatureRule } from "@/forms/rules";
+import type { Batch } from "@/log/use-batch";
+import { Said } from "@/ui/said";
+import { useUnits } from "@/ui/units";
+import { roomOf } from "./model";
+
+/** Where the jars stand, in sun or draught, and how warm it is there. */
+export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly string[] }) {
+  const { facts, pouredAt, now } = batch;
+  const units = useUnits();
+  const [shelf, setShelf] = useState(facts.stands?.shelf ?? "");
+  const [sun, setSun] = useState(false);
+  const [draught, setDraught] = useState(false);
+  const [said, setSaid] = useState("");
+  const rules = useMemo(() => ({ room: temperatureRule(units) }), [units]);
+  const fields = useFields(rules);
+  const place = async () => setSaid((await batch.record({ kind: "placed", payload: { shelf, sun, draught } }))?.message ?? "");
+  const room = async () => {
+    const all = fields.check();
+    if (!all) return;
+    const refusal = await batch.record({ kind: "room", payload: { mean: all.room, low: all.room, high: all.room, readings: 1 } });
+    if (refusal) return setSaid(refusal.message);
+    setSaid("");
+    fields.reset();
+  };
+  const take = async (file: File | undefined) => {
+    if (!file || !pouredAt) return;
+    const read = await readLoggerFile(file, units);
+    if (!read.ok) return setSaid(read.message);
+    const found = roomOf(read.readings, pouredAt, now);
+    if (!found)
+      return setSaid(
+        `It was read from ${units.full(read.readings[0]?.at ?? now)} to ${units.full(read.readings.at(-1)?.at ?? now)}, before or after these jars stood there.`,
+      );
+    setSaid((await batch.record({ kind: "room", payload: found }))?.message ?? "");
+  };
+  const newest = facts.rooms.at(-1);
+  return (
+    <section className="sheet" aria-label="Where they stand">
+      <h2>Where they stand</h2>
+      <p className="mt-1">
+        {facts.stands?.shelf ? <strong>{facts.stands.shelf}</strong> : <span className="text-soft">Not noted yet.</span>}
+        {facts.stood?.sun ? <span className="text-hot"> · stood in the sun</span> : null}
+        {facts.stood?.draught ? " · stood in a draught" : null}
+        {newest ? ` · room ${newest.readings > 1 ? `${units.t(newest.low)} to ${units.t(newest.high)}` : units.t(newest.mean)}` : null}
+      </p>
+      <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <label>
+          Shelf <input className="entry !w-[170px]" list="shelves" maxLength={60} value={shelf} onChange={(event) => setShelf(event.target.value)} />
+        </label>
+        <datalist id="shelves">
+          {shelves.map((one) => (
+            <option key={one} value={one} />
+          ))}
+        </datalist>
+        <label className="flex min-h-[48px] items-center gap-2">
+          <input type="checkbox" className="size-6" checked={sun} onChange={(event) => setSun(event.target.checked)} /> in the sun
+        </label>
+        <label className="flex min-h-[48px] items-center gap-2">
+          <input type="checkbox" className="size-6" checked={draught} onChange={(event) => setDraught(event.target.checked)} /> in a draught
+        </label>
+        <button type="button" className="press !min-h-[56px]" onClick={() => void place()}>
+          They stand there
+        </button>
+      </div>
+      <form
+        ref={fields.form}
+        className="mt-2 flex flex-wrap items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void room();
+        }}
+      >
+        <div className="w-[170px]">
+          <Field label={`Room now, °${units.temperature}`} {...fields.bind("room")} inputMode="decimal" />
+        </div>
+        <button type="submit" className="press mb-[22px]">
+          Note it
+        </button>
+      </form>
+      <label className="text-[15px] font-semibold">
+        Or from a logger's file
+        <input
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          className="mt-1 block max-w-full text-[15px]"
+          onChange={(event) => void take(event.target.files?.[0])}
+        />
+      </label>
+      <Said>{said}</Said>
+    </section>
+  );
+}
