@@ -15,6 +15,7 @@ import { Aside, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
+import { CameOut } from "./came-out";
 import { Cost } from "./cost";
 
 /** The whole record of one batch on one page. */
@@ -203,26 +204,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
           {batch.times ? <CureBar times={batch.times} pouredAt={batch.pouredAt} now={now} /> : <p className="mt-2 text-soft">Not poured yet.</p>}
           <h2 className="mt-5">Look-over</h2>
           {facts.lookedAt ? <p className="text-soft">{units.dayClock(facts.lookedAt)}</p> : <p className="mt-1 text-soft">Not looked over yet.</p>}
-          <ul>
-            {facts.flaws.map((one) => {
-              const known = defectOf(one.flaw.defect);
-              const vessel = plan.products.find((candidate) => candidate.key === one.flaw.product);
-              return (
-                <li key={one.eventId} className="border-b border-line py-1">
-                  <strong className={known?.classes.includes("S") ? "text-safety" : ""}>
-                    {known?.classes.includes("S") ? "⚠ " : ""}
-                    {known?.name}
-                  </strong>
-                  , {one.flaw.severity}, {one.flaw.place},{" "}
-                  <span className="figure text-[18px]">
-                    {one.flaw.jars} of {vessel?.count}
-                  </span>{" "}
-                  {vessel?.name}
-                  <div className="text-[14px] text-soft">Next batch, one change: {known?.nextBatch}</div>
-                </li>
-              );
-            })}
-          </ul>
+          <CameOut plan={plan} facts={facts} id={props.batch.id} />
           {facts.lookedAt && facts.flaws.length === 0 ? <p className="font-semibold text-inside">✓ no flaw found</p> : null}
         </section>
       </div>

@@ -1,0 +1,69 @@
+import type { Act } from "../process/process";
+import { loadOnBasis } from "../recipe/load";
+import type { FormulaSpec } from "../recipe/spec";
+import type { ChangeNext } from "./diagnosis";
+import { keyOf, type RecordKeyName } from "./record";
+
+/** A range is drawn in to so many hundredths of °C on either side of what is aimed at. */
+const CLOSE = 150;
+const DAY_S = 86_400;
+
+/** The range drawn in round an aim, never past what it was, nor past the ceiling. */
+function closer(range: { low: number; high: number }, aim: number, ceiling: number): { low: number; high: number } {
+  const low = Math.max(range.low, Math.round(aim) - CLOSE);
+  const high = Math.min(range.high, Math.round(aim) + CLOSE, ceiling);
+  return low <= high ? { low, high } : range;
+}
+
+function acted(spec: FormulaSpec, kind: Act["kind"], change: (act: Act) => Act): FormulaSpec | null {
+  const at = spec.process.acts.findIndex((one) => one.kind === kind);
+  if (at < 0) return null;
+  const acts = spec.process.acts.map((one, index) => (index === at ? change(one) : one));
+  return { ...spec, process: { ...spec.process, acts: acts as FormulaSpec["process"]["acts"] } };
+}
+
+const ranged = (spec: FormulaSpec, kind: Act["kind"], toC: number) =>
+  acted(spec, kind, (act) => ("range" in act && act.range ? ({ ...act, range: closer(act.range, toC * 100, spec.process.ceiling) } as Act) : act));
+
+/** What a formula can say of a change by itself; null where only a note can. */
+function bySpec(spec: FormulaSpec, { what, to }: ChangeNext): FormulaSpec | null {
+  if (typeof to !== "number") return null;
+  switch (what as RecordKeyName) {
+    case "pour_c":
+      return ranged(spec, "cool", to);
+    case "add_c":
+      return ranged(spec, "add", to);
+    case "heat_c":
+      return ranged(spec, "heat", to);
+    case "load_percent_of_wax":
+      return { ...spec, loadPpm: Math.round(loadOnBasis(to * 10_000, "wax", spec.basis)) };
+    case "stir_minutes":
+      return acted(spec, "stir", (act) => ({ ...act, seconds: Math.round(to * 60) }) as Act);
+    case "cure_days":
+      return acted(spec, "cure", (act) => ({ ...act, recommended: Math.round(to * DAY_S) }) as Act);
+    case "dye_drops_per_lb": {
+      const drops = (spec.dyes ?? []).filter((one) => one.by === "drops");
+      const sum = drops.reduce((all, one) => all + one.amount, 0);
+      if (sum === 0) return null;
+      const dyes = (spec.dyes ?? []).flatMap((one) => (one.by !== "drops" ? [one] : to === 0 ? [] : [{ ...one, amount: (one.amount * to) / sum }]));
+      return { ...spec, dyes };
+    }
+    default:
+      return null;
+  }
+}
+
+/** The change as a maker would write it beside a formula. */
+export const changeWords = ({ what, from, to }: ChangeNext): string => {
+  const { words, unit } = keyOf(what as RecordKeyName);
+  const said = (value: ChangeNext["to"]) =>
+    typeof value === "boolean" ? (value ? "yes" : "no") : typeof value === "number" ? `${Math.round(value * 100) / 100} ${unit}`.trim() : value;
+  return `${words}: ${said(to)} instead of ${said(from)}`;
+};
+
+/** A formula with one change and nothing else: in its process or recipe where these can say it, and always in its notes. */
+export function withChange(spec: FormulaSpec, change: ChangeNext, after: string): FormulaSpec {
+  const note = `One change after ${after}: ${changeWords(change)}.`;
+  const next = bySpec(spec, change) ?? spec;
+  return { ...next, notes: [spec.notes, note].filter(Boolean).join("\n").slice(-2_000) };
+}

@@ -1,0 +1,199 @@
+import { DEFECTS, type Dose, type Factor, type FoundFactor, findFactors, type Level, logistic, spreadOf } from "@hearth/core";
+import { type SQL, sql } from "drizzle-orm";
+import type { Database } from "@/data/client";
+
+/** What a flaw is compared by. `of` gives the level of a row, as text; null where it was not recorded. */
+interface FactorSource {
+  name: string;
+  words: string;
+  of: SQL;
+}
+const side = (column: SQL) => sql`case ${column} when -1 then 'below the range' when 0 then 'inside the range' when 1 then 'above the range' end`;
+const steps = (column: SQL, by: number, unit: string) =>
+  sql`(floor(${column} / ${by}::float8) * ${by}::float8)::int::text || ' to ' || (floor(${column} / ${by}::float8) * ${by}::float8 + ${by}::float8)::int::text || ${` ${unit}`}::text`;
+
+/** Everything that is looked at beside a flaw. A further one is a line here and a column of `outcome`. */
+export const FACTORS: readonly FactorSource[] = [
+  { name: "pour", words: "pour temperature", of: side(sql`o.pour_side`) },
+  { name: "add", words: "add temperature", of: side(sql`o.add_side`) },
+  { name: "load", words: "real load", of: steps(sql`o.load`, 2, "% of the wax") },
+  { name: "room", words: "room", of: steps(sql`o.room_c`, 4, "°C") },
+  { name: "warmed", words: "vessels warmed", of: sql`case when o.warmed is null then null when o.warmed = 'no' then 'not warmed' else 'warmed' end` },
+  { name: "halves", words: "pours", of: sql`case o.halves when true then 'two pours' when false then 'one pour' end` },
+  { name: "stir", words: "stirring", of: sql`case when o.stir_minutes < 1.9 then 'under 2 min' when o.stir_minutes is not null then '2 min or more' end` },
+  {
+    name: "cure",
+    words: "age when looked at",
+    of: sql`case when o.cure_days < 2 then 'within 2 days' when o.cure_days < 7 then '2 to 7 days' when o.cure_days is not null then 'a week or more' end`,
+  },
+  { name: "vessel", words: "vessel", of: sql`o.vessel` },
+  { name: "wax", words: "wax", of: sql`o.wax` },
+  { name: "formula", words: "formula", of: sql`o.formula` },
+  { name: "process", words: "process", of: sql`o.process` },
+  { name: "instrument", words: "thermometer", of: sql`o.instrument_id::text` },
+  { name: "person", words: "who poured", of: sql`o.person_id::text` },
+];
+export const factorOf = (name: string): FactorSource | undefined => FACTORS.find((one) => one.name === name);
+
+/** Looked-over batches of a workshop with how many of their jars show a flaw. */
+const rowsOf = (workshopId: string, defect: string) => sql`
+  select o.*, least(o.jars, coalesce(f.jars, 0))::float8 k
+  from outcome o left join outcome_flaw f
+    on f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.product = o.product and f.defect = ${defect}
+  where o.workshop_id = ${workshopId} and o.looked and o.jars > 0`;
+
+const TALLY = sql`count(distinct o.batch_id)::int batches, sum(o.jars)::float8 n, sum(o.k)::float8 k, sum(o.k * o.k / o.jars)::float8 kk`;
+const PLAIN_TALLY = sql`count(*)::int batches, sum(o.jars)::float8 n, sum(o.k)::float8 k, sum(o.k * o.k / o.jars)::float8 kk`;
+
+/** How often each flaw was seen, most often first. */
+export async function flawRates(db: Database, workshopId: string): Promise<{ defect: string; name: string; jars: number; of: number; batches: number }[]> {
+  const { rows } = await db.execute<{ defect: string | null; jars: number; batches: number; total: number }>(sql`
+    select f.defect, sum(f.jars)::float8 jars, count(*)::int batches,
+      (select coalesce(sum(jars), 0)::float8 from outcome where workshop_id = ${workshopId} and looked) total
+    from outcome_flaw f join outcome o using (workshop_id, batch_id, product)
+    where f.workshop_id = ${workshopId} and o.looked
+    group by f.defect order by 2 desc`);
+  return rows.flatMap((row) => {
+    const known = DEFECTS.find((one) => one.id === row.defect);
+    return known ? [{ defect: known.id, name: known.name, jars: row.jars, of: row.total, batches: row.batches }] : [];
+  });
+}
+
+/** The most levels of one factor that are told apart. */
+const MOST_LEVELS = 12;
+
+/** Levels of every factor for one flaw, in one pass over the rows. */
+async function levelsOf(db: Database, workshopId: string, defect: string): Promise<Factor[]> {
+  const columns = sql.join(
+    FACTORS.map((one) => sql`${one.of} as ${sql.identifier(one.name)}`),
+    sql`, `,
+  );
+  const names = FACTORS.map((one) => sql.identifier(one.name));
+  const { rows } = await db.execute<Record<string, unknown> & { which: number } & Omit<Level, "level">>(sql`
+    with r as (${rowsOf(workshopId, defect)}), o as materialized (select o.batch_id, o.jars, o.k, ${columns} from r o)
+    select ${sql.join(
+      names.map((name) => sql`${name}`),
+      sql`, `,
+    )}, grouping(${sql.join(names, sql`, `)})::int which, ${PLAIN_TALLY}
+    from o group by grouping sets (${sql.join(
+      names.map((name) => sql`(${name})`),
+      sql`, `,
+    )})`);
+  const all = 2 ** FACTORS.length - 1;
+  return FACTORS.map(({ name, words }, at) => {
+    const bit = all - 2 ** (FACTORS.length - 1 - at);
+    const levels = rows
+      .filter((row) => row.which === bit && row[name] !== null)
+      .map((row) => ({ level: String(row[name]), batches: row.batches, n: row.n, k: row.k, kk: row.kk }))
+      .sort((a, b) => b.n - a.n)
+      .slice(0, MOST_LEVELS);
+    return { name, words, levels } as Factor;
+  });
+}
+
+/** Of two factors that always changed together nothing can tell which it was: by name, those that cannot be told from each. */
+async function togetherWith(db: Database, workshopId: string, defect: string, names: readonly string[]): Promise<Record<string, string[]>> {
+  if (names.length === 0) return {};
+  const pairs = names.flatMap((a) => FACTORS.filter((one) => one.name !== a).map((b) => [a, b.name] as const));
+  const counts = pairs.map(([a, b], at) => {
+    const [x, y] = [factorOf(a)?.of ?? sql`null`, factorOf(b)?.of ?? sql`null`];
+    return sql`array[count(distinct ${x}) filter (where ${y} is not null), count(distinct ${y}) filter (where ${x} is not null), count(distinct (${x}, ${y})) filter (where ${x} is not null and ${y} is not null)] as ${sql.identifier(`p${at}`)}`;
+  });
+  const { rows } = await db.execute<Record<string, (number | string)[]>>(
+    sql`with o as (${rowsOf(workshopId, defect)}) select ${sql.join(counts, sql`, `)} from o`,
+  );
+  const out: Record<string, string[]> = {};
+  for (const [at, [a, b]] of pairs.entries()) {
+    const [x, y, xy] = (rows[0]?.[`p${at}`] ?? []).map(Number) as [number, number, number];
+    // Each level of the one came with one level of the other, and both were varied.
+    if (x > 1 && y > 1 && xy === x && xy === y) out[a] = [...(out[a] ?? []), b];
+  }
+  return out;
+}
+
+export interface FoundWithWords extends FoundFactor {
+  words: string;
+  /** Other factors that always changed together with it. */
+  together: string[];
+}
+
+/** What every factor says of a flaw, what differs first. */
+export async function findingsOf(db: Database, workshopId: string, defect: string): Promise<FoundWithWords[]> {
+  const found = findFactors(await levelsOf(db, workshopId, defect));
+  const together = await togetherWith(
+    db,
+    workshopId,
+    defect,
+    found.filter((one) => one.finding === "differs").map((one) => one.name),
+  );
+  const names = await namesOf(db, workshopId);
+  const order = { differs: 0, "no difference seen": 1, "too little to tell": 2, "never varied": 3 };
+  return found
+    .map((one) => ({
+      ...one,
+      words: factorOf(one.name)?.words ?? one.name,
+      levels: one.levels.map((level) => ({ ...level, level: names.get(level.level) ?? level.level })),
+      together: (together[one.name] ?? []).map((other) => factorOf(other)?.words ?? other),
+    }))
+    .sort((a, b) => order[a.finding] - order[b.finding] || (a.adjusted ?? 1) - (b.adjusted ?? 1));
+}
+
+/** People and thermometers by their ids. */
+async function namesOf(db: Database, workshopId: string): Promise<Map<string, string>> {
+  const { rows } = await db.execute<{ id: string; name: string }>(
+    sql`select id::text, name from person where workshop_id = ${workshopId} union all select id::text, name from instrument where workshop_id = ${workshopId}`,
+  );
+  return new Map(rows.map((row) => [row.id, row.name]));
+}
+
+/** Numbers against which a flaw's rate is drawn as a curve. */
+export const CURVES = {
+  pour_c: { words: "poured at", unit: "°C", column: sql`o.pour_c`, step: 1 },
+  add_c: { words: "fragrance added at", unit: "°C", column: sql`o.add_c`, step: 1 },
+  load: { words: "real load", unit: "%", column: sql`o.load`, step: 0.5 },
+  room_c: { words: "room", unit: "°C", column: sql`o.room_c`, step: 1 },
+} as const;
+export type CurveName = keyof typeof CURVES;
+
+export interface FlawCurve {
+  name: CurveName;
+  doses: (Dose & { batches: number })[];
+  /** Points of the fitted curve; none where there is too little, or nothing varied. */
+  fit: { x: number; share: number; low: number; high: number }[];
+  odds: { value: number; low: number; high: number } | null;
+  p: number | null;
+  why: string | null;
+}
+
+/** Fewer batches draw no curve. */
+const LEAST_FOR_CURVE = 8;
+
+/** A flaw's rate against a number: grouped to whole steps, with a logistic curve where there is enough for one. */
+export async function curveOf(db: Database, workshopId: string, defect: string, name: CurveName): Promise<FlawCurve> {
+  const { column, step } = CURVES[name];
+  const { rows } = await db.execute<{ x: number } & Omit<Level, "level">>(sql`
+    with o as (${rowsOf(workshopId, defect)})
+    select (round(${column} / ${step}::float8) * ${step}::float8)::float8 x, ${TALLY} from o where ${column} is not null group by 1 order by 1`);
+  const batches = rows.reduce((sum, row) => sum + row.batches, 0);
+  const doses = rows.map(({ x, n, k, batches: many }) => ({ x, n, k, batches: many }));
+  const none = { name, doses, fit: [], odds: null, p: null };
+  if (batches < LEAST_FOR_CURVE) return { ...none, why: `Too little to tell: ${batches} batches, and ${LEAST_FOR_CURVE} are needed for a curve.` };
+  const spread = spreadOf(rows.map((row) => ({ ...row, level: String(row.x) })));
+  const fitted = logistic(doses, { spread, batches });
+  if (!fitted) return { ...none, why: "It was never varied, or the flaw was on none or on all." };
+  const [from, to] = [doses[0]?.x ?? 0, doses.at(-1)?.x ?? 0];
+  const fit = Array.from({ length: 41 }, (_, at) => {
+    const x = from + ((to - from) * at) / 40;
+    return { x, ...fitted.at(x) };
+  });
+  return { name, doses, fit, odds: fitted.odds, p: fitted.p, why: null };
+}
+
+/** How often a flaw was seen at each level of one factor: the workshop's own history beside a cause. */
+export async function historyOf(db: Database, workshopId: string, defect: string, factor: string): Promise<FoundFactor | null> {
+  const source = factorOf(factor);
+  if (!source) return null;
+  const { rows } = await db.execute<{ level: string } & Omit<Level, "level">>(sql`
+    with o as (${rowsOf(workshopId, defect)}) select ${source.of} level, ${TALLY} from o where ${source.of} is not null group by 1 order by 3 desc limit ${MOST_LEVELS}`);
+  return findFactors([{ name: factor, levels: rows }])[0] ?? null;
+}

@@ -1,0 +1,165 @@
+import {
+  type BatchFacts,
+  type BatchPlan,
+  type ChangeNext,
+  type DiagnosisRecord,
+  defectOf,
+  diagnose,
+  diagnosisOf,
+  type FormulaSpec,
+  type FoundFactor,
+  type Judged,
+  outcomesOf,
+  type RecordKeyName,
+  readFormula,
+  titleOf,
+  type Unlike,
+  unlikeFine,
+} from "@hearth/core";
+import { and, desc, eq, gt, inArray, ne, sql } from "drizzle-orm";
+import type { Database } from "@/data/client";
+import { batches } from "@/data/tables/batch";
+import { outcomes } from "@/data/tables/finding";
+import { formulas, formulaVersions } from "@/data/tables/formula";
+import { instruments } from "@/data/tables/shelf";
+import { keptOf } from "./events";
+import { readOwnCauses } from "./finding-rules";
+import { historyOf } from "./findings";
+
+/** Which factor of the findings a key of the record is counted by. */
+const FACTOR_OF: Partial<Record<RecordKeyName, string>> = {
+  pour_c: "pour",
+  add_c: "add",
+  load_percent_of_wax: "load",
+  room_c: "room",
+  vessel_warmed: "warmed",
+  halves: "halves",
+  stir_minutes: "stir",
+  cure_days: "cure",
+};
+
+export interface Why {
+  batch: { id: string; number: number; title: string; pouredAt: string | null; rehearsal: boolean };
+  flaws: { defect: string; name: string; jars: number; of: number }[];
+  defect: string | null;
+  /** Each cause with what this batch's record says, and the workshop's own history of it. */
+  causes: (Judged & { history: FoundFactor | null })[];
+  change: ChangeNext | null;
+  class: "cosmetic" | "performance" | "safety" | null;
+  /** What of the record no batch without the flaw has. */
+  unlike: Unlike[];
+  fine: number;
+  formula: { id: string; name: string; version: number; spec: FormulaSpec } | null;
+  /** Batches of the same formula that came after it. */
+  after: { id: string; number: number }[];
+}
+
+const MOST_FINE = 200;
+
+/** Records of looked-over batches of the same wax family that do not show a flaw, newest first. */
+async function fineRecords(db: Database, workshopId: string, batchId: string, family: string, defect: string): Promise<DiagnosisRecord[]> {
+  const rows = await db
+    .select({ record: outcomes.record })
+    .from(outcomes)
+    .where(
+      and(
+        eq(outcomes.workshopId, workshopId),
+        eq(outcomes.looked, true),
+        eq(outcomes.family, family),
+        ne(outcomes.batchId, batchId),
+        sql`not exists (select 1 from outcome_flaw f where f.workshop_id = ${outcomes.workshopId} and f.batch_id = ${outcomes.batchId} and f.defect = ${defect})`,
+      ),
+    )
+    .orderBy(desc(outcomes.pouredAt))
+    .limit(MOST_FINE);
+  return rows.map((row) => row.record);
+}
+
+async function formulaOf(db: Database, workshopId: string, versionId: string): Promise<Why["formula"]> {
+  const [row] = await db
+    .select({ id: formulas.id, name: formulas.name, version: formulas.version })
+    .from(formulaVersions)
+    .innerJoin(formulas, and(eq(formulas.workshopId, formulaVersions.workshopId), eq(formulas.id, formulaVersions.formulaId)))
+    .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.id, versionId)));
+  if (!row) return null;
+  const [newest] = await db
+    .select({ spec: formulaVersions.spec })
+    .from(formulaVersions)
+    .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.formulaId, row.id)))
+    .orderBy(desc(formulaVersions.number))
+    .limit(1);
+  return newest ? { ...row, spec: readFormula(newest.spec) } : null;
+}
+
+async function followers(db: Database, workshopId: string, formulaId: string, startedAt: string): Promise<Why["after"]> {
+  const rows = await db
+    .select({ id: batches.id, number: batches.number })
+    .from(batches)
+    .innerJoin(formulaVersions, and(eq(formulaVersions.workshopId, batches.workshopId), eq(formulaVersions.id, batches.formulaVersionId)))
+    .where(
+      and(
+        eq(batches.workshopId, workshopId),
+        eq(formulaVersions.formulaId, formulaId),
+        gt(batches.startedAt, startedAt),
+        inArray(batches.stage, ["pot", "rack", "closed", "rehearsal", "rehearsed"]),
+      ),
+    )
+    .orderBy(batches.startedAt)
+    .limit(5);
+  return rows;
+}
+
+/** Kinds of thermometer by their id. */
+export async function toolKinds(db: Database, workshopId: string): Promise<Map<string, string>> {
+  const rows = await db.select({ id: instruments.id, kind: instruments.kind }).from(instruments).where(eq(instruments.workshopId, workshopId)).limit(500);
+  return new Map(rows.map((row) => [row.id, row.kind]));
+}
+
+/** When a flaw was first seen on a batch; now, where it was not. */
+const seenAt = (facts: BatchFacts, defect: string, now: string) => facts.flaws.find((one) => one.flaw.defect === defect)?.at ?? now;
+
+export const flawsOf = (plan: BatchPlan, facts: BatchFacts): Why["flaws"] => {
+  const counts = new Map<string, number>();
+  const rows = outcomesOf(plan, facts);
+  for (const one of rows) for (const [defect, jars] of Object.entries(one.flawed)) counts.set(defect, (counts.get(defect) ?? 0) + jars);
+  const of = rows.reduce((sum, one) => sum + one.jars, 0);
+  return [...counts].map(([defect, jars]) => ({ defect, name: defectOf(defect)?.name ?? defect, jars, of })).sort((a, b) => b.jars - a.jars);
+};
+
+/** Why a batch shows a flaw: the known causes against its record, the workshop's history beside them; null where there is no such batch. */
+export async function whyOf(db: Database, workshopId: string, batchId: string, asked: string | undefined, now: string): Promise<Why | null> {
+  const [row] = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)));
+  if (!row) return null;
+  const { plan, facts } = await keptOf(db, row);
+  const flaws = flawsOf(plan, facts);
+  const defect = asked && defectOf(asked) ? asked : (flaws[0]?.defect ?? null);
+  const formula = await formulaOf(db, workshopId, row.formulaVersionId);
+  const after = formula ? await followers(db, workshopId, formula.id, row.startedAt) : [];
+  const batch = {
+    id: row.id,
+    number: row.number,
+    title: titleOf(plan),
+    pouredAt: row.pouredAt && new Date(row.pouredAt).toISOString(),
+    rehearsal: plan.rehearsal === true,
+  };
+  const none = { batch, flaws, defect, causes: [], change: null, class: null, unlike: [], fine: 0, formula, after };
+  if (!defect) return none;
+  const [tools, own] = await Promise.all([toolKinds(db, workshopId), readOwnCauses(db, workshopId)]);
+  const product = facts.flaws.find((one) => one.flaw.defect === defect)?.flaw.product;
+  const about = diagnosisOf(plan, facts, seenAt(facts, defect, now), tools, product);
+  const found = diagnose({ ...about, defect }, own);
+  const fine = await fineRecords(db, workshopId, batchId, plan.pots[0]?.waxFamily ?? "", defect);
+  const factors = [...new Set(found.causes.flatMap(({ cause }) => (cause.key && FACTOR_OF[cause.key] ? [FACTOR_OF[cause.key] as string] : [])))];
+  const histories = new Map(await Promise.all(factors.map(async (name) => [name, await historyOf(db, workshopId, defect, name)] as const)));
+  return {
+    ...none,
+    causes: found.causes.map((one) => ({ ...one, history: histories.get((one.cause.key && FACTOR_OF[one.cause.key]) ?? "") ?? null })),
+    change: found.change,
+    class: found.class,
+    unlike: unlikeFine(about.record, fine),
+    fine: fine.length,
+  };
+}

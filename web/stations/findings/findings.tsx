@@ -1,0 +1,173 @@
+"use client";
+
+import { DEFECTS, wilson } from "@hearth/core";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import type { CurveName, FlawCurve, FoundWithWords } from "@/server/findings";
+import { Aside, Empty, Screen } from "@/ui/margin";
+import { sayShare } from "@/ui/recorded";
+import { useUnits } from "@/ui/units";
+import { Curve } from "./curve";
+import { Shares } from "./shares";
+import { Ways } from "./ways";
+
+interface FindingsProps {
+  rates: { defect: string; name: string; jars: number; of: number; batches: number }[];
+  defect: string | null;
+  found: FoundWithWords[];
+  curve: FlawCurve | null;
+  curves: { name: CurveName; words: string }[];
+}
+
+const SAYS: Record<FoundWithWords["finding"], string> = {
+  differs: "it differs",
+  "no difference seen": "no difference seen",
+  "too little to tell": "too little to tell",
+  "never varied": "never varied",
+};
+
+/** In words what one factor says, never more than the numbers do. */
+function Said({ one }: { one: FoundWithWords }) {
+  const units = useUnits();
+  const only = one.levels[0]?.level;
+  if (one.finding === "never varied")
+    return (
+      <p className="text-soft">
+        {one.levels.length === 0
+          ? "Never recorded: log it, or nobody can tell."
+          : `Always “${only}”, so nobody can tell. Vary it in two batches, with all else the same.`}
+      </p>
+    );
+  if (one.finding === "too little to tell")
+    return <p className="text-soft">Fewer than three batches on a side. One more batch each way, all else the same, would begin to tell.</p>;
+  const chance = (one.adjusted ?? 1) < 0.001 ? "under 1 in 1000" : `about ${units.n((one.adjusted ?? 1) * 100, (one.adjusted ?? 1) < 0.1 ? 1 : 0)} in 100`;
+  return (
+    <p className={one.finding === "differs" ? "" : "text-soft"}>
+      {one.finding === "differs" ? "By chance alone so large a difference would come " : "By chance alone as large a difference would come "}
+      {chance}, all comparisons here allowed for.
+      {one.together.length > 0 ? ` Always changed together with ${one.together.join(" and ")}: which of them it was, nothing here can tell.` : ""}
+    </p>
+  );
+}
+
+/** Across all batches: how often each flaw is seen, and by what its rate differs. */
+export function Findings({ rates, defect, found, curve, curves }: FindingsProps) {
+  const units = useUnits();
+  const router = useRouter();
+  const name = DEFECTS.find((one) => one.id === defect)?.name ?? "";
+  const told = found.filter((one) => one.finding === "differs" || one.finding === "no difference seen");
+  const rest = found.filter((one) => !told.includes(one));
+  return (
+    <Screen
+      title="Findings"
+      lead="Across all batches that were looked over: how often, and by what it differs."
+      side={
+        <>
+          <Aside title="Reading a line">
+            The dot is what was seen; the line is where the true rate lies in 95 of 100 cases. Jars of one batch are alike, so they count for less than as many
+            of different ones.
+          </Aside>
+          <Aside title="Many comparisons">
+            With many things compared, one differs by chance. Holm's method allows for that: what is said to differ here would be wrong in at most one workshop
+            of twenty.
+          </Aside>
+          <Aside title="Not a proof">What changed together cannot be told apart. One change at a time settles it.</Aside>
+        </>
+      }
+    >
+      <Ways here="/findings" />
+      {rates.length === 0 ? (
+        <Empty title="Nothing to find yet">
+          <p>
+            When batches have been looked over, this says which flaws they show, how often, and whether it went with pouring hotter, a higher load, a cold room.
+          </p>
+        </Empty>
+      ) : (
+        <>
+          <section aria-label="Flaws">
+            <ul className="grid gap-x-6 sm:grid-cols-2">
+              {rates.map((one) => {
+                const { share, low, high } = wilson(Math.min(one.jars, one.of), one.of);
+                return (
+                  <li key={one.defect} className="border-b border-line py-1">
+                    <Link
+                      href={`/findings?flaw=${one.defect}`}
+                      className={`flex flex-wrap items-baseline gap-x-2 py-1 ${one.defect === defect ? "font-bold" : ""}`}
+                    >
+                      <span>
+                        {one.defect === defect ? "▸ " : ""}
+                        {one.name}
+                      </span>
+                      <span className="figure ml-auto text-[18px]">{sayShare(units, share)}</span>
+                      <span className="text-[14px] text-soft">
+                        {units.n(one.jars, 0)} of {units.n(one.of, 0)} jars, {one.batches} batches; {sayShare(units, low)} to {sayShare(units, high)}
+                      </span>
+                    </Link>
+                  </li>
+                );
+              })}
+            </ul>
+          </section>
+          {curve && defect ? (
+            <section aria-label="Curve" className="mt-6">
+              <div className="flex flex-wrap items-center gap-3">
+                <h2>{name} by</h2>
+                <select
+                  aria-label="By"
+                  className="entry !w-auto"
+                  value={curve.name}
+                  onChange={(event) => router.push(`/findings?flaw=${defect}&by=${event.target.value}`)}
+                >
+                  {curves.map((one) => (
+                    <option key={one.name} value={one.name}>
+                      {one.words}
+                    </option>
+                  ))}
+                </select>
+              </div>
+              {curve.doses.length > 0 ? <Curve curve={curve} flaw={name} range={null} /> : null}
+              {curve.why ? <p className="text-soft">{curve.why}</p> : null}
+              {curve.odds ? (
+                <p className="mt-1">
+                  One {curve.name === "load" ? "point" : units.temperature === "F" ? "°C (1.8 °F)" : "°C"} more multiplies the odds by{" "}
+                  <span className="figure text-[20px]">{units.n(curve.odds.value, 2)}</span>{" "}
+                  <span className="text-soft">
+                    ({units.n(curve.odds.low, 2)} to {units.n(curve.odds.high, 2)});{" "}
+                    {curve.odds.low <= 1 && curve.odds.high >= 1 ? "that can be none" : "that is more than chance by itself"}.
+                  </span>
+                </p>
+              ) : null}
+            </section>
+          ) : null}
+          <section aria-label="By what it differs" className="mt-6">
+            <h2 className="border-b-[3px] border-ink pb-1">By what {name} differs</h2>
+            {told.map((one) => (
+              <article key={one.name} className="border-b border-line py-3">
+                <h3 className={one.finding === "differs" ? "" : "font-semibold text-soft"}>
+                  {one.finding === "differs" ? "● " : "○ "}
+                  {one.words}: {SAYS[one.finding]}
+                </h3>
+                <Shares levels={one.levels} />
+                <Said one={one} />
+              </article>
+            ))}
+            {rest.length > 0 ? (
+              <details className="mt-3" open={told.length === 0}>
+                <summary className="cursor-pointer font-semibold">Unknown: {rest.map((one) => one.words).join(", ")}</summary>
+                {rest.map((one) => (
+                  <article key={one.name} className="border-b border-line py-2">
+                    <h3 className="font-semibold">
+                      {one.words}: {SAYS[one.finding]}
+                    </h3>
+                    {one.levels.length > 1 ? <Shares levels={one.levels} /> : null}
+                    <Said one={one} />
+                  </article>
+                ))}
+              </details>
+            ) : null}
+          </section>
+        </>
+      )}
+    </Screen>
+  );
+}

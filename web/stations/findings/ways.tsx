@@ -1,0 +1,28 @@
+"use client";
+
+import Link from "next/link";
+
+const WAYS = [
+  { href: "/findings", name: "By flaw" },
+  { href: "/findings/compare", name: "Two side by side" },
+  { href: "/findings/charts", name: "Run charts" },
+  { href: "/findings/trace", name: "Search and trace" },
+] as const;
+
+/** From one kind of finding to another. */
+export function Ways({ here }: { here: (typeof WAYS)[number]["href"] }) {
+  return (
+    <nav aria-label="Findings" className="unprinted mb-4 flex flex-wrap gap-x-5 gap-y-1 border-b border-line pb-2">
+      {WAYS.map((one) => (
+        <Link
+          key={one.href}
+          href={one.href}
+          aria-current={one.href === here ? "page" : undefined}
+          className={`py-2 text-[17px] ${one.href === here ? "font-bold no-underline" : ""}`}
+        >
+          {one.name}
+        </Link>
+      ))}
+    </nav>
+  );
+}

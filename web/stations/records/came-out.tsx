@@ -1,0 +1,63 @@
+"use client";
+
+import { type BatchFacts, type BatchPlan, defectOf, FATE_WORDS, FATES, fatesOf, howBad, outcomesOf } from "@hearth/core";
+import Link from "next/link";
+import { useUnits } from "@/ui/units";
+
+/** What came out of a batch: flaws with their way to the causes, mending, what became of the jars. */
+export function CameOut({ plan, facts, id }: { plan: BatchPlan; facts: BatchFacts; id: string }) {
+  const units = useUnits();
+  const several = plan.products.length > 1;
+  const nameOf = (key: string) => plan.products.find((one) => one.key === key)?.name ?? "";
+  return (
+    <>
+      <ul>
+        {outcomesOf(plan, facts).flatMap((out) =>
+          Object.entries(out.flawed).map(([defect, jars]) => {
+            const known = defectOf(defect);
+            const unsafe = known?.classes.includes("S");
+            const mine = facts.flaws.filter((one) => one.flaw.defect === defect && one.flaw.product === out.product);
+            return (
+              <li key={`${out.product}${defect}`} className="flex flex-wrap items-baseline gap-x-2 border-b border-line py-1">
+                <span>
+                  {unsafe ? <span className="text-safety">⚠ </span> : null}
+                  <strong className={unsafe ? "text-safety" : ""}>{known?.name}</strong>
+                </span>
+                <span className="figure text-[18px]">
+                  {jars} of {out.jars}
+                </span>
+                {several ? <span>{nameOf(out.product)}</span> : null}
+                <span className="text-soft">
+                  {[...new Set(mine.map((one) => `${howBad(one.flaw)}, ${one.flaw.place === "side" ? "wall" : one.flaw.place}`))].join("; ")}
+                </span>
+                <Link className="ml-auto py-2" href={`/findings/why/${id}?flaw=${defect}`}>
+                  Why {known?.name}?
+                </Link>
+              </li>
+            );
+          }),
+        )}
+      </ul>
+      {facts.repairs.map((one) => (
+        <p key={one.eventId} className="border-b border-line py-1">
+          {defectOf(one.defect)?.name} mended by {one.how}, {one.jars} jars{one.mg ? `, ${units.g(one.mg)}` : ""}:{" "}
+          {one.held === null ? "second look due" : `held on ${one.held} of ${one.jars}`}
+        </p>
+      ))}
+      {facts.fates.length > 0
+        ? plan.products.map((one) => {
+            const { counts } = fatesOf(plan, facts, one.key);
+            return (
+              <p key={one.key} className="py-1">
+                {one.name}:{" "}
+                {FATES.filter((fate) => counts[fate] > 0)
+                  .map((fate) => `${counts[fate]} ${FATE_WORDS[fate]}`)
+                  .join(", ")}
+              </p>
+            );
+          })
+        : null}
+      {facts.released ? <p className="py-1 font-semibold text-inside">✓ released for sale {units.dayClock(facts.released.at)}</p> : null}
+    </>
+  );
+}

@@ -1,0 +1,31 @@
+import { keyOf, type RecordKeyName } from "@hearth/core";
+import type { Writers } from "./units";
+
+/** A value of the record, in the reader's units: "72 °C", "8 %", "yes". */
+export function sayRecorded(units: Writers, key: RecordKeyName, value: number | boolean | string): string {
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  if (typeof value === "string") return value;
+  const { unit } = keyOf(key);
+  switch (unit) {
+    case "°C":
+      return units.t(Math.round(value * 100));
+    case "mm":
+      return units.len(Math.round(value * 1_000));
+    case "g":
+      return units.g(Math.round(value * 1_000));
+    case "percent":
+      return `${units.n(value, 1)} %`;
+    case "wicks":
+    case "":
+      return units.n(value, 0);
+    default:
+      return `${units.n(value, 1)} ${unit}`;
+  }
+}
+
+/** How far a value is from a limit, in the reader's units. */
+export const sayGap = (units: Writers, key: RecordKeyName, gap: number): string =>
+  keyOf(key).unit === "°C" ? units.tDifference(Math.round(gap * 100)) : sayRecorded(units, key, gap);
+
+/** A share as a whole percent. */
+export const sayShare = (units: Writers, share: number): string => `${units.n(share * 100, 0)} %`;
