@@ -89,13 +89,23 @@ function choose<T>(next: () => number, list: readonly (readonly [T, number])[]):
   return (list[0] as readonly [T, number])[0];
 }
 
-/** The batches of the three months before, oldest first. Their numbers are given with those of the others, by time. */
-export function pastBatches(): DemoBatch[] {
+/** How many batches over how many days, and by how much more each makes than a shed does. */
+export interface Past {
+  many?: number;
+  days?: number;
+  times?: number;
+}
+
+/** A busy workshop's: twelve batches a week, twenty-five jars each. */
+export const pastOfYears = (years: number): Past => ({ many: years * 600, days: years * 365, times: 2 });
+
+/** The batches of the time before, oldest first; three months of a shed where nothing is asked. Their numbers are given with those of the others, by time. */
+export function pastBatches({ many = MANY, days = FIRST_DAY, times = 1 }: Past = {}): DemoBatch[] {
   const next = row(20_260_314);
   const between = (low: number, high: number, digits = 1) => Math.round((low + (high - low) * next()) * 10 ** digits) / 10 ** digits;
-  return Array.from({ length: MANY }, (_, at): DemoBatch => {
+  return Array.from({ length: many }, (_, at): DemoBatch => {
     // The stronger load of the tumbler came after six weeks.
-    const day = FIRST_DAY - (at * (FIRST_DAY - 3)) / MANY;
+    const day = days - (at * (days - 3)) / many;
     const kinds = KINDS.filter((one) =>
       one.version === 1 ? day > 50 : one.version === 2 ? day <= 50 : one.version === 6 ? day > 18 : one.version !== 7 || day < 70,
     );
@@ -108,7 +118,9 @@ export function pastBatches(): DemoBatch[] {
             kinds.map((one) => [one, one.weight] as const),
           );
     const course = choose(next, COURSES);
-    const made = kind.made[Math.floor(next() * kind.made.length)] as Kind["made"][number];
+    const usual = kind.made[Math.floor(next() * kind.made.length)] as Kind["made"][number];
+    const more = (list: [number, number][]): [number, number][] => list.map(([n, count]) => [n, count * times]);
+    const made = { vessels: more(usual.vessels), ...(usual.moulds ? { moulds: more(usual.moulds) } : {}) };
     const hot = kind.hotAfter * 60 + Math.round(between(-200, 300, 0));
     const addAt = hot + 180;
     const pourAt = addAt + kind.coolsFor * 60 * (course === "hot" ? 0.7 : 1) + Math.round(between(-60, 200, 0));

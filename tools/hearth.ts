@@ -21,7 +21,7 @@ const HOME = resolve(
 const OWN_PORT = 4_390;
 
 const HELP = `./hearth start            your own workshop, for every day: build, start the database, serve
-./hearth demo [--fresh]   build, start the database, load the made-up workshop, serve
+./hearth demo [--fresh]   build, start the database, load the made-up workshop, serve; --years 10: a busy one
 ./hearth dev              the same from the sources, reloading as they change
 ./hearth instruments      a simulated probe and scale for the bench; --speed 1 to 60
 ./hearth test             format, lint, types, import rules, unit, database and browser tests
@@ -46,6 +46,15 @@ function portWanted(): number | undefined {
   return port;
 }
 
+/** How many years of a busy workshop the demo has behind it; none where nothing is asked. */
+function yearsWanted(): number | undefined {
+  const at = flags.indexOf("--years");
+  if (at < 0) return undefined;
+  const years = Number(flags[at + 1]);
+  if (!(Number.isInteger(years) && years >= 1 && years <= 20)) throw new Plain("Say how many years of a busy workshop, from 1 to 20: ./hearth demo --years 10");
+  return years;
+}
+
 /** The database that the program runs with, or, where it does not run, one started for as long as it is needed. */
 async function reach() {
   if (process.env.DATABASE_URL) return { url: process.env.DATABASE_OWNER_URL ?? process.env.DATABASE_URL, database: null };
@@ -64,7 +73,8 @@ async function main(): Promise<number> {
     case "start":
     case "demo":
     case "dev": {
-      const unknown = flags.filter((flag) => command === "start" || flag !== "--fresh");
+      const years = yearsWanted();
+      const unknown = flags.filter((flag, at) => command === "start" || (flag !== "--fresh" && flag !== "--years" && flags[at - 1] !== "--years"));
       if (unknown.length > 0) throw new Error(`${unknown.join(" ")} is not known here.\n\n${HELP}`);
       const port = portWanted();
       // Listened for from the start, so that a Ctrl-C while things come up still stops them in order.
@@ -72,7 +82,9 @@ async function main(): Promise<number> {
         for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.on(signal, () => done(0));
       });
       const served = await serve({
-        home: HOME,
+        // Ten years are kept beside the ordinary demo, not in its place.
+        home: years ? join(HOME, `years-${years}`) : HOME,
+        ...(years ? { years } : {}),
         ...(port === undefined ? {} : { port }),
         dev: command === "dev",
         demo: command !== "start",

@@ -2,6 +2,7 @@ import { type ChildProcess, spawn } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { loadDemo } from "../demo/load";
+import { pastOfYears } from "../demo/past";
 import { migrateDatabase } from "../web/data/migrate";
 import { archiveSettings, keepBase, makeArchive } from "./archive";
 import { keepDaily } from "./backup";
@@ -42,6 +43,8 @@ export interface ServeOptions {
   dev?: boolean;
   /** Load the demo where there is none. */
   demo?: boolean;
+  /** So many years of a busy workshop lie behind the demo. */
+  years?: number;
   /** Start the demo anew. */
   fresh?: boolean;
   /** Ignore DATABASE_URL: tests never touch a database that is not their own. */
@@ -79,7 +82,11 @@ export async function serve(options: ServeOptions): Promise<Served> {
       database && options.keepVersion ? await beforeUpdate(options.home, databaseUrl, version, readFileSync(join(ROOT, "CHANGELOG.md"), "utf8")) : null;
     if (update) console.log(`A backup was taken before this update: ${update.file}\n\n${update.changes}\n`);
     await migrateDatabase(databaseUrl, owned ? new URL(programUrl).username : undefined);
-    if (options.demo) await loadDemo(databaseUrl, options.clockFile ? new Date(readFileSync(options.clockFile, "utf8").trim()) : new Date());
+    if (options.demo) {
+      if (options.years) console.log(`Making up ${options.years} years of batches, once; this takes a minute or two`);
+      const now = options.clockFile ? new Date(readFileSync(options.clockFile, "utf8").trim()) : new Date();
+      await loadDemo(databaseUrl, now, options.years ? pastOfYears(options.years) : true);
+    }
 
     const usual = keptPort(options.home);
     const wanted = options.port ?? usual ?? options.usualPort ?? 4380;

@@ -84,6 +84,29 @@ describe("a yes or no against a number", () => {
   });
 });
 
+describe("a curve through batches", () => {
+  it("is as wide as they scatter round it: where none was planted it claims a slope in no more than one of twenty", () => {
+    const random = randomFrom(21);
+    const MANY = 300;
+    let [wrong, plain] = [0, 0];
+    for (let n = 0; n < MANY; n++) {
+      const batches = Array.from({ length: 40 }, (): Required<Dose> => {
+        const own = (random() + random() + random() - 1.5) * 2;
+        const share = 1 / (1 + Math.exp(1 - own));
+        const jars = 12;
+        let k = 0;
+        for (let jar = 0; jar < jars; jar++) if (random() < share) k += 1;
+        return { x: 55 + Math.round(random() * 20), n: jars, k, kk: (k * k) / jars, batches: 1 };
+      });
+      if ((logistic(batches)?.p ?? 1) < 0.05) wrong += 1;
+      if ((logistic(batches.map(({ x, n: jars, k }) => ({ x, n: jars, k })))?.p ?? 1) < 0.05) plain += 1;
+    }
+    expect(wrong / MANY).toBeLessThan(0.075);
+    // As single jars they would be claimed far more often than chance allows.
+    expect(plain / MANY).toBeGreaterThan(0.15);
+  });
+});
+
 describe("a chart of single values", () => {
   it("has the limits of the handbook: the mean and 2.66 mean moving ranges", () => {
     // NIST/SEMATECH e-Handbook 6.3.2.2, flowrates (from memory): mean 50.81, mean moving range 1.8778, limits 55.8041 and 45.8159.

@@ -5,6 +5,9 @@ export interface Dose {
   x: number;
   n: number;
   k: number;
+  /** k² / n summed over the batches, and how many they are: then the intervals allow for how batches scatter round the curve. */
+  kk?: number;
+  batches?: number;
 }
 
 export interface Logistic {
@@ -23,13 +26,20 @@ const sigmoid = (z: number) => 1 / (1 + Math.exp(-z));
 /** A slope is drawn towards none by a normal prior of this width, in standard deviations of x (Gelman et al. 2008 use 2.5 too): separated data keep a finite slope. */
 const MILD = 2.5;
 
+/** Pearson's χ² of batches round a curve. */
+const scatterOf = (rows: readonly Dose[], share: (x: number) => number): number =>
+  rows.reduce((sum, { x, n, k, kk }) => {
+    const p = share(x);
+    return kk === undefined || p <= 0 || p >= 1 ? sum : sum + (kk - 2 * p * k + p * p * n) / (p * (1 - p));
+  }, 0);
+
 /**
  * Logistic regression of a yes-or-no outcome on one number, by iteratively reweighted least squares with a mild penalty on the slope.
- * `penalty: 0` is maximum likelihood. `spread` widens the intervals where batches differ more than single pieces would; the slope is
- * judged by as many degrees of freedom as `batches` leave.
+ * `penalty: 0` is maximum likelihood. Where doses say how their batches scatter, the intervals are widened by it (Pearson's χ² over its
+ * degrees of freedom, at least 1), and the slope is judged by as many degrees of freedom as the batches leave.
  * Null where x or the outcome never varied. @throws RangeError for counts that cannot be
  */
-export function logistic(doses: readonly Dose[], options: { penalty?: number; spread?: number; batches?: number } = {}): Logistic | null {
+export function logistic(doses: readonly Dose[], options: { penalty?: number } = {}): Logistic | null {
   const rows = doses.filter((one) => one.n > 0);
   if (rows.some((one) => one.k < 0 || one.k > one.n || !Number.isFinite(one.x))) throw new RangeError("A dose has 0 ≤ k ≤ n.");
   const n = rows.reduce((sum, one) => sum + one.n, 0);
@@ -38,7 +48,6 @@ export function logistic(doses: readonly Dose[], options: { penalty?: number; sp
   const mean = rows.reduce((sum, one) => sum + one.n * one.x, 0) / n;
   const sd = Math.sqrt(rows.reduce((sum, one) => sum + one.n * (one.x - mean) ** 2, 0) / n) || 1;
   const penalty = (options.penalty ?? 1) / MILD ** 2;
-  const spread = options.spread ?? 1;
   // In standard deviations from the mean, so that the penalty means the same whatever the unit.
   let [a, b] = [Math.log(k / (n - k)), 0];
   let [aa, ab, bb] = [0, 0, 0];
@@ -64,6 +73,8 @@ export function logistic(doses: readonly Dose[], options: { penalty?: number; sp
     b += db * damp;
     if (Math.abs(da) + Math.abs(db) < 1e-12) break;
   }
+  const batches = rows.reduce((sum, one) => sum + (one.batches ?? 0), 0);
+  const spread = batches > 2 ? Math.max(1, scatterOf(rows, (x) => sigmoid(a + (b * (x - mean)) / sd)) / (batches - 2)) : 1;
   const det = (aa * bb - ab * ab) / spread;
   const [vaa, vab, vbb] = [bb / det, -ab / det, aa / det];
   const slope = b / sd;
@@ -80,7 +91,7 @@ export function logistic(doses: readonly Dose[], options: { penalty?: number; sp
       [v01, v11],
     ],
     odds: { value: Math.exp(slope), low: Math.exp(slope - Z95 * se), high: Math.exp(slope + Z95 * se) },
-    p: fTail((slope / se) ** 2, 1, Math.max(1, (options.batches ?? n) - 2)),
+    p: fTail((slope / se) ** 2, 1, Math.max(1, (batches || n) - 2)),
     at: (x) => {
       const z = intercept + slope * x;
       const half = Z95 * Math.sqrt(Math.max(0, v00 + 2 * x * v01 + x * x * v11));

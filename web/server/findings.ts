@@ -1,4 +1,4 @@
-import { DEFECTS, type Dose, type Factor, type FoundFactor, findFactors, type Level, logistic, spreadOf } from "@hearth/core";
+import { DEFECTS, type Dose, type Factor, type FoundFactor, findFactors, type Level, logistic } from "@hearth/core";
 import { type SQL, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 
@@ -178,8 +178,7 @@ export async function curveOf(db: Database, workshopId: string, defect: string, 
   const doses = rows.map(({ x, n, k, batches: many }) => ({ x, n, k, batches: many }));
   const none = { name, doses, fit: [], odds: null, p: null };
   if (batches < LEAST_FOR_CURVE) return { ...none, why: `Too little to tell: ${batches} batches, and ${LEAST_FOR_CURVE} are needed for a curve.` };
-  const spread = spreadOf(rows.map((row) => ({ ...row, level: String(row.x) })));
-  const fitted = logistic(doses, { spread, batches });
+  const fitted = logistic(rows);
   if (!fitted) return { ...none, why: "It was never varied, or the flaw was on none or on all." };
   const [from, to] = [doses[0]?.x ?? 0, doses.at(-1)?.x ?? 0];
   const fit = Array.from({ length: 41 }, (_, at) => {

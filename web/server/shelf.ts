@@ -137,7 +137,8 @@ const lastCounts = (db: Database, workshopId: string, only?: readonly string[]) 
     .orderBy(stockCounts.materialId, sql`${stockCounts.at} desc`);
 
 /** When a lot came: its moment where that is known, or the beginning of its day in the workshop's own zone. */
-const receivedAt = (lot: { receivedOn: string; receivedAt: string | null }, zone: string): string =>
+/** When a lot came: its moment, or the first of its day. */
+export const receivedAt = (lot: { receivedOn: string; receivedAt: string | null }, zone: string): string =>
   lot.receivedAt ?? new Date(timeOn(lot.receivedOn, 0, zone)).toISOString();
 
 /** What is there of everything. What was drawn is summed by the database, so that years of batches cost one row each material. */

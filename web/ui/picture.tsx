@@ -36,18 +36,17 @@ const cell = (value: string | number | null) => {
   return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
 };
 
-/** A picture that can be taken along: as SVG, as PNG, and its numbers as CSV. */
-export function Picture({
-  name,
-  heads,
-  rows,
-  children,
-}: {
+interface PictureProps {
   name: string;
   heads: readonly string[];
   rows: readonly (readonly (string | number | null)[])[];
+  /** Only its numbers can be taken: there is no picture. */
+  plain?: boolean;
   children: ReactNode;
-}) {
+}
+
+/** A picture that can be taken along: as SVG, as PNG, and its numbers as CSV. */
+export function Picture({ name, heads, rows, plain = false, children }: PictureProps) {
   const box = useRef<HTMLDivElement>(null);
   const svgOf = () => {
     const svg = box.current?.querySelector("svg");
@@ -80,19 +79,24 @@ export function Picture({
         >
           Numbers as CSV
         </button>
-        <button
-          type="button"
-          className={press({ size: "small" })}
-          onClick={() => {
-            const drawn = svgOf();
-            if (drawn) keep(`${name}.svg`, drawn.text, "image/svg+xml");
-          }}
-        >
-          Picture as SVG
-        </button>
-        <button type="button" className={press({ size: "small" })} onClick={() => void png()}>
-          Picture as PNG
-        </button>
+        {plain ? null : (
+          <>
+            {" "}
+            <button
+              type="button"
+              className={press({ size: "small" })}
+              onClick={() => {
+                const drawn = svgOf();
+                if (drawn) keep(`${name}.svg`, drawn.text, "image/svg+xml");
+              }}
+            >
+              Picture as SVG
+            </button>
+            <button type="button" className={press({ size: "small" })} onClick={() => void png()}>
+              Picture as PNG
+            </button>
+          </>
+        )}
       </figcaption>
     </figure>
   );

@@ -27,7 +27,7 @@ function says(units: Writers, { cause, verdict, evidence }: Judged): string {
   if (!evidence || !test) return key ? `Log “${keyOf(key).words}” next time.` : "Nothing that is recorded can tell.";
   if ("family" in test || key === null) return `The wax is ${evidence.measured}.`;
   const { words } = keyOf(key);
-  const value = `${words} ${sayRecorded(units, key, evidence.measured)}`;
+  const value = `${words}${typeof evidence.measured === "boolean" ? ":" : ""} ${sayRecorded(units, key, evidence.measured)}`;
   if (typeof evidence.measured !== "number" || typeof evidence.limit !== "number") return value;
   const side = "above" in test ? "above" : "below";
   const limit = sayRecorded(units, key, evidence.limit);

@@ -49,7 +49,7 @@ function WickLine({ stations, waiting }: Pick<FrameProps, "stations" | "waiting"
                 href={station.path}
                 aria-current={here ? "page" : undefined}
                 ref={here ? show : undefined}
-                className={`group relative flex h-[58px] items-end gap-2 pr-2 pb-[10px] pl-5 whitespace-nowrap no-underline hover:bg-wax ${here ? "font-bold" : ""}`}
+                className={`group relative flex h-[58px] items-end gap-2 pr-2 pb-[10px] pl-5 whitespace-nowrap lg:gap-1 lg:pr-1 lg:pl-[17px] lg:text-[15px] 2xl:gap-2 2xl:pr-2 2xl:pl-5 2xl:text-[16px] no-underline hover:bg-wax ${here ? "font-bold" : ""}`}
               >
                 <svg width="14" height="44" viewBox="0 0 14 44" aria-hidden="true" className="absolute bottom-0 left-1">
                   <line x1="7" x2="7" y1={here ? 20 : 26} y2="44" stroke="var(--color-ink)" strokeWidth="3" />
@@ -155,7 +155,7 @@ export function Frame(props: FrameProps) {
           <a href="#work" className="press sr-only focus:not-sr-only focus:absolute focus:z-50">
             Go to the work
           </a>
-          <header className="unprinted flex flex-wrap items-end gap-x-3 bg-sheet lg:gap-x-6 px-4 pt-2 sm:px-8 lg:flex-nowrap">
+          <header className="unprinted flex flex-wrap items-end gap-x-3 bg-sheet lg:gap-x-4 px-4 pt-2 sm:px-8 lg:flex-nowrap">
             <div className="pb-2 max-lg:min-w-0 max-lg:flex-1">
               <div className="figure text-[21px] leading-none">Hearth Jar</div>
               <Pick

@@ -72,7 +72,7 @@ export function Fates({ batch }: { batch: Batch }) {
           void put();
         }}
       >
-        <div className="grid grid-cols-2 items-start gap-x-4 sm:grid-cols-4">
+        <div className="grid grid-cols-2 items-start gap-x-4">
           {plan.products.length > 1 ? (
             <Field label="Of which" {...fields.bind("product")} options={plan.products.map((one) => ({ value: one.key, label: one.name }))} />
           ) : null}

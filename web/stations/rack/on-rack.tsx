@@ -41,7 +41,11 @@ export function OnRack(props: OnRackProps) {
       lead={batch.pouredAt ? `Poured ${units.dayClock(batch.pouredAt)} · ${PHASE[batch.phase]}` : "Not poured yet."}
       actions={
         <>
-          <Link className="press" href={`/look-over/${props.batch.id}`}>
+          <Link
+            className={batch.pouredAt && batch.phase !== "setting" && !facts.lookedAt ? "act" : "press"}
+            href={`/look-over/${props.batch.id}`}
+            data-next-step={batch.pouredAt && !facts.lookedAt ? "" : undefined}
+          >
             Look it over
           </Link>
           <Link className="press" href={`/records/${props.batch.id}`}>

@@ -1,0 +1,186 @@
+import { type BatchEvent, type BatchPlan, type ChosenProduct, type EventBody, planBatch, type SeenFlaw } from "@hearth/core";
+import { ADDITIVES, type DemoBatch, DYES, demoId, FORMULAS, FRAGRANCES, INSTRUMENTS, MOULDS, VESSELS, WAXES, WICKS } from "./workshop";
+
+const need = <T>(value: T | undefined, what: string): T => {
+  if (value === undefined) throw new Error(`The demo lacks ${what}.`);
+  return value;
+};
+
+/** Which act a reading of the demo belongs to. */
+const ACT_OF: Record<string, string | null> = { heat: "heat", add: "add", pour: "cool", watch: null };
+
+/** The events of one demo batch, hung on `now`; with `many`, a busy workshop's: a reading a minute, and every jar looked at. */
+export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEvent[] {
+  const version = need(
+    FORMULAS.flatMap((formula) => formula.versions.map((one) => ({ ...one, formula }))).find((one) => one.id === demo.version),
+    "a version",
+  );
+  const family = need(
+    WAXES.find((one) => one.id === version.spec.waxes[0]?.id),
+    "a wax",
+  ).family;
+  /** The wick whose span holds the body's diameter. */
+  const wickFor = (body: { innerTopUm: number; innerBottomUm: number; wicks?: number | undefined }): ChosenProduct["chosenWicks"] => {
+    const at = Math.min(body.innerTopUm, body.innerBottomUm);
+    const wick = WICKS.find((one) => one.fromUm <= at && at <= one.toUm && (!("families" in one) || !one.families || one.families.includes(family)));
+    return wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: body.wicks ?? 1 } : null;
+  };
+  const products = [
+    ...demo.vessels.map(([n, count]): ChosenProduct => {
+      const vessel = need(
+        VESSELS.find((one) => one.id === demoId(4, n)),
+        "a vessel",
+      );
+      return { ...vessel, body: "vessel", count, chosenWicks: wickFor(vessel as never) };
+    }),
+    ...(demo.moulds ?? []).map(([n, count]): ChosenProduct => {
+      const mould = need(
+        MOULDS.find((one) => one.id === demoId(0x24, n)),
+        "a mould",
+      );
+      return { ...mould, body: "mould", statedFillMg: mould.fillMg, workingFillMg: mould.fillMg, soldByWeight: false, count, chosenWicks: wickFor(mould) };
+    }),
+  ];
+  const formula = { name: version.formula.name, number: version.number, spec: version.spec };
+  const shelf = { waxes: WAXES, fragrances: FRAGRANCES, additives: ADDITIVES, dyes: DYES };
+  const scaleOf = (n: number) => {
+    const { id, name, resolutionUg } = need(INSTRUMENTS[n], "a scale");
+    return { id, name, resolutionUg: resolutionUg ?? 1_000_000 };
+  };
+  const plan = planBatch(
+    { process: version.spec.process, pots: [formula], products, sparePpm: demo.sparePpm, scales: { wax: scaleOf(0), oil: scaleOf(1) } },
+    shelf,
+  );
+  const events: BatchEvent[] = [];
+  const startMs = now.getTime() - demo.startedBefore * 1_000;
+  const add = (after: number, body: EventBody, more: { instrumentId?: string; corrects?: string; who?: number } = {}): string => {
+    const at = new Date(startMs + after * 1_000).toISOString();
+    const id = demoId(0x900 + Number.parseInt(demo.id.slice(-12), 16) + (demo.id.startsWith(demoId(0x18, 1).slice(0, 13)) ? 0x100 : 0), events.length + 1);
+    events.push({
+      id,
+      happenedAt: at,
+      arrivedAt: at,
+      personId: demoId(1, more.who ?? 1),
+      instrumentId: more.instrumentId ?? null,
+      corrects: more.corrects ?? null,
+      ...body,
+    } as BatchEvent);
+    return id;
+  };
+  add(0, { kind: "started", payload: { plan } });
+  plan.pots[0]?.components.forEach((part, index) => {
+    const at = demo.weighedAt + index * 60;
+    const mg = part.mg + (demo.off[index] ?? 0);
+    const instrumentId: string = part.scale.id ?? demoId(5, 1);
+    if (index === 1 && demo.slip) {
+      const wrong = add(at, { kind: "weighed", payload: { pot: 0, componentId: part.id, mg: demo.slip } }, { instrumentId });
+      add(at + 20, { kind: "weighed", payload: { pot: 0, componentId: part.id, mg } }, { instrumentId, corrects: wrong });
+    } else add(at, { kind: "weighed", payload: { pot: 0, componentId: part.id, mg } }, { instrumentId });
+  });
+  if (many)
+    for (const [at, celsius] of between(demo.readings))
+      add(at, { kind: "read", payload: { act: null, shown: Math.round(celsius * 100), correction: -50 } }, { instrumentId: demoId(5, 3), who: 2 });
+  for (const [what, at, celsius, tool] of demo.readings) {
+    const instrument = tool === "infrared" ? need(INSTRUMENTS[3], "the infrared") : need(INSTRUMENTS[2], "the probe");
+    add(
+      at,
+      { kind: "read", payload: { act: ACT_OF[what] ?? null, shown: Math.round(celsius * 100), correction: instrument.correction } },
+      { instrumentId: instrument.id, who: what === "watch" ? 2 : 1 },
+    );
+  }
+  if (demo.stirredAt) add(demo.stirredAt, { kind: "stirred", payload: { act: "stir", seconds: 120 } });
+  if (demo.pouredAt)
+    add(demo.pouredAt, {
+      kind: "poured",
+      payload: {
+        act: "pour",
+        filled: plan.products.map((one) => ({ product: one.key, count: one.count, ...weightsOf(demo, one) })),
+        leftMg: null,
+        roomCelsius: Math.round((demo.room ?? (demo.number % 2 === 1 ? 21 : 18.5)) * 100),
+        warmed: demo.warmed ?? (demo.number % 2 === 1 ? "heat gun" : "no"),
+      },
+    });
+  if (many) for (const { at, ...payload } of looksOf(demo, plan)) add(at, { kind: "seen", payload }, { who: 2 });
+  else
+    for (const { vessel, ...flaw } of demo.flaws ?? [])
+      add((demo.lookedAt ?? 0) - 300, { kind: "flaw", payload: { ...flaw, product: demoId(4, vessel) } }, { who: 2 });
+  if (demo.lookedAt) add(demo.lookedAt, { kind: "looked", payload: { jars: products.reduce((sum, one) => sum + one.count, 0) } }, { who: 2 });
+  for (const [at, text] of demo.notes ?? []) add(at, { kind: "note", payload: { text } });
+  if (demo.abandonedAt) add(demo.abandonedAt, { kind: "abandoned", payload: { why: "scorched", wax: "thrown away", mg: null } });
+  if (demo.closedAt) add(demo.closedAt, { kind: "closed", payload: { missing: [] } });
+  afterwards(demo, plan, add);
+  return events;
+}
+
+type Add = (after: number, body: EventBody, more?: { who?: number }) => string;
+const DAY = 86_400;
+const SHELVES = ["upper shelf", "cellar rack", "shelf by the door"];
+const BUYERS = ["Fernlow market", "the door", "Quillfen fair"];
+
+/** What happens to a batch on the rack: where it stands, how it smells over the cure, and where its jars went once it was closed. */
+function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
+  const { pouredAt, lookedAt, closedAt, startedBefore, number } = demo;
+  if (!pouredAt || !lookedAt) return;
+  add(lookedAt + 600, { kind: "placed", payload: { shelf: SHELVES[number % 3] ?? "", sun: false, draught: false } }, { who: 2 });
+  for (const [days, score] of [
+    [1, 2],
+    [4, 4],
+    [8, 6],
+  ] as const) {
+    const at = pouredAt + days * DAY;
+    if (at > lookedAt && at < startedBefore)
+      add(at, { kind: "smelled", payload: { score: Math.min(10, score + (number % 3)), room: "small room" } }, { who: 1 + (number % 2) });
+  }
+  if (!closedAt) return;
+  add(closedAt + 60, { kind: "released", payload: { note: "" } });
+  for (const [at, one] of plan.products.entries()) {
+    const unsafe = (demo.flaws ?? []).reduce((sum, flaw) => sum + flaw.jars, 0);
+    const jars = Math.max(0, Math.floor(((one.count - (at === 0 ? unsafe : 0)) * (5 + (number % 5))) / 10));
+    if (jars > 0)
+      add(closedAt + 3_600, { kind: "fated", payload: { product: one.key, jars, from: "rack", to: "sold", whom: BUYERS[(number + at) % 3] ?? "" } });
+  }
+}
+
+/** A number between 0 and 1 that hangs on two others, the same each time. */
+const chance = (a: number, b: number) => {
+  const x = Math.sin(a * 12.9898 + b * 78.233) * 43_758.5453;
+  return x - Math.floor(x);
+};
+
+/** A few jars of each batch are weighed: about what was planned, some scales and hands off a little. */
+const weightsOf = (demo: DemoBatch, product: { fillMg: number; count: number }) =>
+  demo.number % 2 === 0 && product.fillMg > 50_000
+    ? { weightsMg: Array.from({ length: Math.min(4, product.count) }, (_, jar) => Math.round(product.fillMg * (1 + (chance(demo.number, jar) - 0.45) * 0.02))) }
+    : {};
+
+/** A reading a minute between those that are noted anyway. */
+function between(readings: DemoBatch["readings"]): [number, number][] {
+  return readings.slice(1).flatMap(([, to, warm], at): [number, number][] => {
+    const [, from, cool] = readings[at] as DemoBatch["readings"][number];
+    const steps = Math.min(20, Math.floor((to - from) / 60) - 1);
+    return Array.from({ length: Math.max(0, steps) }, (_, n) => {
+      const share = (n + 1) / (steps + 1);
+      return [Math.round(from + (to - from) * share), cool + (warm - cool) * share] as [number, number];
+    });
+  });
+}
+
+/** Every jar looked at, a few at a time: those with flaws first, the rest fine. */
+function looksOf(demo: DemoBatch, plan: BatchPlan) {
+  if (!demo.lookedAt) return [];
+  const extents = { slight: "patch", clear: "third", severe: "most" } as const;
+  const out: { at: number; product: string; jars: number; flaws: SeenFlaw[] }[] = [];
+  for (const one of plan.products) {
+    const mine = (demo.flaws ?? []).filter((flaw) => demoId(4, flaw.vessel) === one.bodyId);
+    let left = one.count;
+    // The same jars show one flaw, and some of them the other too.
+    while (left > 0) {
+      const done = one.count - left;
+      const flaws = mine.filter((flaw) => done < flaw.jars).map(({ defect, place, severity }) => ({ defect, place, extent: extents[severity] }));
+      const next = Math.min(...mine.map((flaw) => flaw.jars - done).filter((jars) => jars > 0), left, 2);
+      out.push({ at: demo.lookedAt - 900 + out.length * 20, product: one.key, jars: next, flaws });
+      left -= next;
+    }
+  }
+  return out;
+}

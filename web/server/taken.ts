@@ -1,0 +1,22 @@
+import { and, eq } from "drizzle-orm";
+import type { Database } from "@/data/client";
+import { batches } from "@/data/tables/batch";
+import { keptOf } from "./events";
+import { readTakenBy } from "./shelf";
+
+/** What a batch took from which lots, by the names that its plan froze. */
+export async function takenWithNames(db: Database, workshopId: string, batchId: string, zone: string) {
+  const [row] = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)));
+  if (!row) return [];
+  const { plan } = await keptOf(db, row);
+  const names = new Map([
+    ...plan.pots.flatMap((pot) => pot.components.map((part) => [part.id, part.name] as const)),
+    ...plan.products.map((one) => [one.bodyId, one.name] as const),
+    ...plan.products.flatMap((one) => (one.wicks ? [[one.wicks.wickId, one.wicks.name] as const] : [])),
+  ]);
+  const taken = await readTakenBy(db, workshopId, batchId, zone);
+  return taken.map((use) => ({ ...use, name: names.get(use.materialId) ?? "" }));
+}

@@ -1,0 +1,208 @@
+import { type BatchFacts, type BatchPlan, FATES, fatesOf, type JarFate, ledger, titleOf } from "@hearth/core";
+import { and, desc, eq, gte, ilike, inArray, lt, or, sql } from "drizzle-orm";
+import type { Database } from "@/data/client";
+import { batchEvents, batches } from "@/data/tables/batch";
+import { notes } from "@/data/tables/note";
+import { lots, stockCounts, stockUses } from "@/data/tables/stock";
+import { keptOf } from "./events";
+import { containing } from "./naturally";
+import { receivedAt } from "./shelf";
+import { SHELF_TABLES } from "./tables";
+
+/** A batch with what became of its jars. */
+export interface TracedBatch {
+  id: string;
+  number: number;
+  title: string;
+  pouredAt: string | null;
+  jars: number;
+  fates: { fate: JarFate; jars: number }[];
+  /** To whom, as far as it was written down. */
+  whom: string[];
+  /** What it took of the lot that was asked about. */
+  amount?: number;
+}
+
+export interface FoundLot {
+  id: string;
+  kind: string;
+  code: string;
+  material: string;
+  receivedOn: string;
+  amount: number;
+}
+
+const traced = (row: { id: string; number: number; pouredAt: string | null }, plan: BatchPlan, facts: BatchFacts): TracedBatch => {
+  const all = plan.products.map((one) => fatesOf(plan, facts, one.key));
+  return {
+    id: row.id,
+    number: row.number,
+    title: titleOf(plan),
+    pouredAt: row.pouredAt && new Date(row.pouredAt).toISOString(),
+    jars: all.reduce((sum, one) => sum + one.filled, 0),
+    fates: FATES.map((fate) => ({ fate, jars: all.reduce((sum, one) => sum + one.counts[fate], 0) })).filter((one) => one.jars > 0),
+    whom: [...new Set(facts.fates.map((one) => one.whom).filter(Boolean))],
+  };
+};
+
+const materialName = async (db: Database, workshopId: string, kind: string, id: string): Promise<string> => {
+  const table = SHELF_TABLES[kind as keyof typeof SHELF_TABLES] as unknown as typeof SHELF_TABLES.wax | undefined;
+  if (!table) return "";
+  const [row] = await db
+    .select({ name: table.name })
+    .from(table)
+    .where(and(eq(table.workshopId, workshopId), eq(table.id, id)));
+  return row?.name ?? "";
+};
+
+/** Which batches drew on a lot, by first received first out with every count between; and what became of their jars. */
+export async function lotTrace(db: Database, workshopId: string, lotId: string, zone: string): Promise<{ lot: FoundLot; batches: TracedBatch[] } | null> {
+  const [lot] = await db
+    .select()
+    .from(lots)
+    .where(and(eq(lots.workshopId, workshopId), eq(lots.id, lotId)));
+  if (!lot) return null;
+  const [received, uses, counts, material] = await Promise.all([
+    db
+      .select()
+      .from(lots)
+      .where(and(eq(lots.workshopId, workshopId), eq(lots.materialId, lot.materialId), eq(lots.withdrawn, false))),
+    db
+      .select({ id: stockUses.batchId, at: stockUses.at, amount: stockUses.amount })
+      .from(stockUses)
+      .where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.materialId, lot.materialId))),
+    db
+      .select({ at: stockCounts.at, amount: stockCounts.amount })
+      .from(stockCounts)
+      .where(and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.materialId, lot.materialId), eq(stockCounts.withdrawn, false))),
+    materialName(db, workshopId, lot.kind, lot.materialId),
+  ]);
+  const book = ledger(
+    received.map((one) => ({ ...one, receivedAt: receivedAt(one, zone) })),
+    uses,
+    counts,
+  );
+  const amounts = new Map<string, number>();
+  for (const [batchId, taken] of book.taken) {
+    const mine = taken.reduce((sum, one) => sum + (one.lotId === lotId ? one.amount : 0), 0);
+    if (mine > 0) amounts.set(batchId, mine);
+  }
+  return {
+    lot: { id: lot.id, kind: lot.kind, code: lot.code, material, receivedOn: lot.receivedOn, amount: lot.amount },
+    batches: (await batchesBy(db, workshopId, [...amounts.keys()])).map((one) => ({ ...one, amount: amounts.get(one.id) ?? 0 })),
+  };
+}
+
+/** The most that is shown at once. */
+const MOST = 400;
+
+async function batchesBy(db: Database, workshopId: string, ids: string[]): Promise<TracedBatch[]> {
+  if (ids.length === 0) return [];
+  const rows = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), inArray(batches.id, ids)))
+    .orderBy(desc(batches.startedAt))
+    .limit(MOST);
+  return Promise.all(
+    rows.map(async (row) => {
+      const { plan, facts } = await keptOf(db, row);
+      return traced(row, plan, facts);
+    }),
+  );
+}
+
+export interface FoundNote {
+  batch: { id: string; number: number };
+  at: string;
+  text: string;
+}
+
+export interface FoundRecord {
+  batches: TracedBatch[];
+  /** Which jar of the one batch was asked for, and of which product it is. */
+  jar: { number: number; product: string } | null;
+  lots: FoundLot[];
+  notes: FoundNote[];
+}
+
+const EACH = 25;
+
+/** Jars of a batch are numbered product by product. */
+export function jarOf(plan: BatchPlan, facts: BatchFacts, number: number): string | null {
+  let from = 0;
+  for (const one of plan.products) {
+    from += fatesOf(plan, facts, one.key).filled;
+    if (number <= from) return number >= 1 ? one.name : null;
+  }
+  return null;
+}
+
+/** Searches the whole record: a batch's number, a jar's ("41-3"), a lot's code or material, a day, words of notes, a formula's name. */
+export async function searchRecord(db: Database, workshopId: string, text: string): Promise<FoundRecord> {
+  const q = text.trim();
+  const none: FoundRecord = { batches: [], jar: null, lots: [], notes: [] };
+  if (q === "") return none;
+  const [, number, jar] = /^#?(\d{1,9})(?:[-/.](\d{1,4}))?$/.exec(q) ?? [];
+  const day = /^\d{4}-\d{2}-\d{2}$/.test(q) && !Number.isNaN(Date.parse(q)) ? q : null;
+  const like = containing(q);
+  const where = number
+    ? eq(batches.number, Number(number))
+    : day
+      ? and(gte(batches.startedAt, `${day}T00:00:00Z`), lt(batches.startedAt, new Date(Date.parse(day) + 86_400_000).toISOString()))
+      : sql`exists (select 1 from formula_version v join formula f on f.workshop_id = v.workshop_id and f.id = v.formula_id
+          where v.workshop_id = ${workshopId} and v.id = ${batches.formulaVersionId} and f.name ilike ${like})`;
+  const rows = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), where))
+    .orderBy(desc(batches.startedAt))
+    .limit(EACH);
+  const kept = await Promise.all(rows.map(async (row) => ({ row, ...(await keptOf(db, row)) })));
+  const only = jar && kept[0] ? jarOf(kept[0].plan, kept[0].facts, Number(jar)) : null;
+  const [found, said] = day ? [[], []] : await Promise.all([lotsLike(db, workshopId, like), notesLike(db, workshopId, like)]);
+  return {
+    batches: kept.map(({ row, plan, facts }) => traced(row, plan, facts)),
+    jar: only ? { number: Number(jar), product: only } : null,
+    lots: found,
+    notes: said,
+  };
+}
+
+const STOCKED_KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel"] as const;
+
+async function lotsLike(db: Database, workshopId: string, like: string): Promise<FoundLot[]> {
+  const named = sql.join(
+    STOCKED_KINDS.map((kind) => sql`select id, name from ${SHELF_TABLES[kind]} where workshop_id = ${workshopId}`),
+    sql` union all `,
+  );
+  const { rows } = await db.execute<{ id: string; kind: string; code: string; material: string; received_on: string; amount: string }>(sql`
+    select l.id::text, l.kind, l.code, m.name material, l.received_on::text, l.amount
+    from lot l join (${named}) m on m.id = l.material_id
+    where l.workshop_id = ${workshopId} and not l.withdrawn and (l.code ilike ${like} or m.name ilike ${like})
+    order by l.received_on desc, l.id limit ${EACH}`);
+  return rows.map((row) => ({ id: row.id, kind: row.kind, code: row.code, material: row.material, receivedOn: row.received_on, amount: Number(row.amount) }));
+}
+
+async function notesLike(db: Database, workshopId: string, like: string): Promise<FoundNote[]> {
+  const [written, logged] = await Promise.all([
+    db
+      .select({ id: batches.id, number: batches.number, at: notes.at, text: notes.text })
+      .from(notes)
+      .innerJoin(batches, and(eq(batches.workshopId, notes.workshopId), eq(batches.id, notes.ofId)))
+      .where(and(eq(notes.workshopId, workshopId), eq(notes.kind, "batch"), ilike(notes.text, like), eq(notes.gone, false)))
+      .orderBy(desc(notes.at))
+      .limit(EACH),
+    db
+      .select({ id: batches.id, number: batches.number, at: batchEvents.happenedAt, text: sql<string>`${batchEvents.payload}->>'text'` })
+      .from(batchEvents)
+      .innerJoin(batches, and(eq(batches.workshopId, batchEvents.workshopId), eq(batches.id, batchEvents.batchId)))
+      .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.kind, "note"), or(sql`${batchEvents.payload}->>'text' ilike ${like}`)))
+      .orderBy(desc(batchEvents.happenedAt))
+      .limit(EACH),
+  ]);
+  return [...written, ...logged]
+    .map(({ id, number, at, text }) => ({ batch: { id, number }, at: new Date(at).toISOString(), text }))
+    .sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
+    .slice(0, EACH);
+}
