@@ -157,7 +157,7 @@ const weightsOf = (demo: DemoBatch, product: { fillMg: number; count: number }) 
 function between(readings: DemoBatch["readings"]): [number, number][] {
   return readings.slice(1).flatMap(([, to, warm], at): [number, number][] => {
     const [, from, cool] = readings[at] as DemoBatch["readings"][number];
-    const steps = Math.min(20, Math.floor((to - from) / 60) - 1);
+    const steps = Math.min(24, Math.floor((to - from) / 60) - 1);
     return Array.from({ length: Math.max(0, steps) }, (_, n) => {
       const share = (n + 1) / (steps + 1);
       return [Math.round(from + (to - from) * share), cool + (warm - cool) * share] as [number, number];

@@ -97,7 +97,7 @@ export interface Past {
 }
 
 /** A busy workshop's: twelve batches a week, twenty-five jars each. */
-export const pastOfYears = (years: number): Past => ({ many: years * 600, days: years * 365, times: 2 });
+export const pastOfYears = (years: number): Past => ({ many: years * 600, days: years * 365, times: 2.25 });
 
 /** The batches of the time before, oldest first; three months of a shed where nothing is asked. Their numbers are given with those of the others, by time. */
 export function pastBatches({ many = MANY, days = FIRST_DAY, times = 1 }: Past = {}): DemoBatch[] {
@@ -119,7 +119,7 @@ export function pastBatches({ many = MANY, days = FIRST_DAY, times = 1 }: Past =
           );
     const course = choose(next, COURSES);
     const usual = kind.made[Math.floor(next() * kind.made.length)] as Kind["made"][number];
-    const more = (list: [number, number][]): [number, number][] => list.map(([n, count]) => [n, count * times]);
+    const more = (list: [number, number][]): [number, number][] => list.map(([n, count]) => [n, Math.round(count * times)]);
     const made = { vessels: more(usual.vessels), ...(usual.moulds ? { moulds: more(usual.moulds) } : {}) };
     const hot = kind.hotAfter * 60 + Math.round(between(-200, 300, 0));
     const addAt = hot + 180;

@@ -4,6 +4,7 @@ import { Bench } from "tinybench";
 import { modelOf, OPTIONS, solveProgramme } from "../web/workers/solve";
 import { benchDay } from "./bench-day";
 import { benchDemand } from "./bench-demand";
+import { benchFindings } from "./bench-findings";
 import { benchFrames } from "./bench-frames";
 import { benchLists } from "./bench-lists";
 import { benchLog } from "./bench-log";
@@ -99,6 +100,7 @@ export async function bench(only?: string): Promise<number> {
   if (only === "solver") return benchSolver().then(() => 0);
   if (only === "frames") return benchFrames().then(() => 0);
   if (only === "run") return benchRun().then(() => 0);
+  if (only === "findings") return benchFindings().then(() => 0);
   if (only === "demand") {
     benchDemand();
     return 0;

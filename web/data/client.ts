@@ -19,6 +19,8 @@ export function openDatabase(url: string, limits: Pick<PoolConfig, "statement_ti
     statement_timeout: STATEMENT_MS,
     lock_timeout: LOCK_MS,
     idle_in_transaction_session_timeout: IDLE_MS,
+    // Compiling a statement takes longer than any of ours runs.
+    options: "-c jit=off",
     ...limits,
   });
   // An idle connection that dies is not the end of the process; the next query says what is wrong.

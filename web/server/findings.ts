@@ -91,22 +91,40 @@ async function levelsOf(db: Database, workshopId: string, defect: string): Promi
   });
 }
 
-/** Of two factors that always changed together nothing can tell which it was: by name, those that cannot be told from each. */
-async function togetherWith(db: Database, workshopId: string, defect: string, names: readonly string[]): Promise<Record<string, string[]>> {
-  if (names.length === 0) return {};
-  const pairs = names.flatMap((a) => FACTORS.filter((one) => one.name !== a).map((b) => [a, b.name] as const));
-  const counts = pairs.map(([a, b], at) => {
-    const [x, y] = [factorOf(a)?.of ?? sql`null`, factorOf(b)?.of ?? sql`null`];
-    return sql`array[count(distinct ${x}) filter (where ${y} is not null), count(distinct ${y}) filter (where ${x} is not null), count(distinct (${x}, ${y})) filter (where ${x} is not null and ${y} is not null)] as ${sql.identifier(`p${at}`)}`;
-  });
-  const { rows } = await db.execute<Record<string, (number | string)[]>>(
-    sql`with o as (${rowsOf(workshopId, defect)}) select ${sql.join(counts, sql`, `)} from o`,
+/**
+ * Of two factors that always changed together nothing can tell which it was: by name, those that cannot be told from each. Only
+ * factors with as many levels can be such: the pairs of these are counted, in one pass.
+ */
+async function togetherWith(db: Database, workshopId: string, defect: string, found: readonly FoundFactor[]): Promise<Record<string, string[]>> {
+  const many = (one: FoundFactor) => one.levels.length;
+  const pairs = found
+    .filter((one) => one.finding === "differs")
+    .flatMap((a) => found.filter((b) => b.name !== a.name && many(b) > 1 && many(a) === many(b)).map((b) => [a.name, b.name] as const));
+  if (pairs.length === 0) return {};
+  const used = [...new Set(pairs.flat())];
+  const columns = sql.join(
+    used.map((name) => sql`${factorOf(name)?.of ?? sql`null`} as ${sql.identifier(name)}`),
+    sql`, `,
   );
+  const names = used.map((name) => sql.identifier(name));
+  // Each pair is counted once, whichever of the two it was asked for.
+  const sets = pairs
+    .filter(([a, b], at) => pairs.findIndex(([x, y]) => (x === a && y === b) || (x === b && y === a)) === at)
+    .map(([a, b]) => sql`(${sql.identifier(a)}, ${sql.identifier(b)})`);
+  const { rows } = await db.execute<Record<string, string | null> & { which: number }>(sql`
+    with r as (${rowsOf(workshopId, defect)}), o as materialized (select ${columns} from r o)
+    select ${sql.join(
+      names.map((name) => sql`${name}`),
+      sql`, `,
+    )}, grouping(${sql.join(names, sql`, `)})::int which from o group by grouping sets (${sql.join(sets, sql`, `)})`);
+  const bitOf = (name: string) => 2 ** (used.length - 1 - used.indexOf(name));
+  const all = 2 ** used.length - 1;
   const out: Record<string, string[]> = {};
-  for (const [at, [a, b]] of pairs.entries()) {
-    const [x, y, xy] = (rows[0]?.[`p${at}`] ?? []).map(Number) as [number, number, number];
+  for (const [a, b] of pairs) {
+    const mine = rows.filter((row) => row.which === all - bitOf(a) - bitOf(b) && row[a] !== null && row[b] !== null);
+    const [x, y] = [new Set(mine.map((row) => row[a])).size, new Set(mine.map((row) => row[b])).size];
     // Each level of the one came with one level of the other, and both were varied.
-    if (x > 1 && y > 1 && xy === x && xy === y) out[a] = [...(out[a] ?? []), b];
+    if (x > 1 && mine.length === x && mine.length === y) out[a] = [...(out[a] ?? []), b];
   }
   return out;
 }
@@ -120,12 +138,7 @@ export interface FoundWithWords extends FoundFactor {
 /** What every factor says of a flaw, what differs first. */
 export async function findingsOf(db: Database, workshopId: string, defect: string): Promise<FoundWithWords[]> {
   const found = findFactors(await levelsOf(db, workshopId, defect));
-  const together = await togetherWith(
-    db,
-    workshopId,
-    defect,
-    found.filter((one) => one.finding === "differs").map((one) => one.name),
-  );
+  const together = await togetherWith(db, workshopId, defect, found);
   const names = await namesOf(db, workshopId);
   const order = { differs: 0, "no difference seen": 1, "too little to tell": 2, "never varied": 3 };
   return found

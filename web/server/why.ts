@@ -91,7 +91,7 @@ async function formulaOf(db: Database, workshopId: string, versionId: string): P
   return newest ? { ...row, spec: readFormula(newest.spec) } : null;
 }
 
-async function followers(db: Database, workshopId: string, formulaId: string, startedAt: string): Promise<Why["after"]> {
+async function followers(db: Database, workshopId: string, formulaId: string, number: number): Promise<Why["after"]> {
   const rows = await db
     .select({ id: batches.id, number: batches.number })
     .from(batches)
@@ -100,11 +100,12 @@ async function followers(db: Database, workshopId: string, formulaId: string, st
       and(
         eq(batches.workshopId, workshopId),
         eq(formulaVersions.formulaId, formulaId),
-        gt(batches.startedAt, startedAt),
+        // By number: a rehearsal has a time of its own.
+        gt(batches.number, number),
         inArray(batches.stage, ["pot", "rack", "closed", "rehearsal", "rehearsed"]),
       ),
     )
-    .orderBy(batches.startedAt)
+    .orderBy(batches.number)
     .limit(5);
   return rows;
 }
@@ -137,7 +138,7 @@ export async function whyOf(db: Database, workshopId: string, batchId: string, a
   const flaws = flawsOf(plan, facts);
   const defect = asked && defectOf(asked) ? asked : (flaws[0]?.defect ?? null);
   const formula = await formulaOf(db, workshopId, row.formulaVersionId);
-  const after = formula ? await followers(db, workshopId, formula.id, row.startedAt) : [];
+  const after = formula ? await followers(db, workshopId, formula.id, row.number) : [];
   const batch = {
     id: row.id,
     number: row.number,

@@ -24,7 +24,7 @@ export const fated = batchKind({
     if (early) return early;
     if (!productOf(plan, one.product)) return { field: "product", message: "This batch has no such product." };
     const { counts, stopped } = fatesOf(plan, facts, one.product);
-    if (one.jars > counts[one.from]) return { field: "jars", message: `${counts[one.from]} are ${FATE_WORDS[one.from]}.` };
+    if (one.jars > counts[one.from]) return { field: "jars", message: `${counts[one.from]} ${counts[one.from] === 1 ? "is" : "are"} ${FATE_WORDS[one.from]}.` };
     const sells = one.to === "sold" || one.to === "given" || one.to === "second";
     if (sells && one.from === "rack" && one.jars > counts.rack - stopped)
       return { field: "jars", message: `${stopped} have a safety flaw and must not be sold or given away: ${Math.max(0, counts.rack - stopped)} may.` };

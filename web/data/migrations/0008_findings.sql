@@ -58,4 +58,5 @@ ALTER TABLE "outcome" ADD CONSTRAINT "outcome_workshop_id_workshop_id_fk" FOREIG
 ALTER TABLE "outcome" ADD CONSTRAINT "outcome_workshop_id_batch_id_batch_workshop_id_id_fk" FOREIGN KEY ("workshop_id","batch_id") REFERENCES "public"."batch"("workshop_id","id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "own_cause" ADD CONSTRAINT "own_cause_workshop_id_workshop_id_fk" FOREIGN KEY ("workshop_id") REFERENCES "public"."workshop"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "outcome_flaw_by_defect" ON "outcome_flaw" USING btree ("workshop_id","defect");--> statement-breakpoint
-CREATE INDEX "outcome_by_time" ON "outcome" USING btree ("workshop_id","poured_at");
+CREATE INDEX "outcome_by_time" ON "outcome" USING btree ("workshop_id","poured_at");--> statement-breakpoint
+CREATE INDEX "batch_event_notes" ON "batch_event" USING btree ("workshop_id","happened_at") WHERE kind = 'note';

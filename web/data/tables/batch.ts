@@ -1,4 +1,5 @@
 import type { BatchFacts } from "@hearth/core";
+import { sql } from "drizzle-orm";
 import { bigint, boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
 import { formulaVersions } from "./formula";
 import { instruments } from "./shelf";
@@ -71,6 +72,8 @@ export const batchEvents = pgTable(
     foreignKey({ columns: [table.workshopId, table.corrects], foreignColumns: [table.workshopId, table.id] }),
     index("batch_event_by_seq").on(table.workshopId, table.batchId, table.seq),
     index("batch_event_by_corrects").on(table.workshopId, table.corrects),
+    // Words are searched in notes only.
+    index("batch_event_notes").on(table.workshopId, table.happenedAt).where(sql`kind = 'note'`),
     index("batch_event_by_batch").on(table.workshopId, table.batchId, table.happenedAt, table.id),
   ],
 );

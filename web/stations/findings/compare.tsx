@@ -24,7 +24,7 @@ function CameOut({ compared }: { compared: Compared }) {
   if (open.length > 0) return <p className="py-2 text-soft">Batch {open.join(" and ")} was not looked over yet.</p>;
   if (flaws.length === 0) return <p className="py-2 text-soft">No flaw was seen on either.</p>;
   return (
-    <WideTable label="What came out" heads={["Flaw", NAMED(a), NAMED(b), "difference, 95 %"]} least={560}>
+    <WideTable label="Flaws of both" heads={["Flaw", NAMED(a), NAMED(b), "difference, 95 %"]} least={560}>
       {flaws.map((one) => {
         const told = one.shares.low > 0 || one.shares.high < 0;
         const points = (share: number) => `${share > 0 ? "+" : ""}${units.n(share * 100, 0)}`;

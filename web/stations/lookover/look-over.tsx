@@ -132,10 +132,15 @@ export function LookOver(props: BatchProps & { notes?: ReactNode; rules?: GradeR
   const newest = hand.flaws.at(-1) ?? null;
   const defect = newest ? defectOf(newest.defect) : undefined;
   const put = async (flaws: readonly SeenFlaw[], count: number) => {
-    const refusal = await batch.record({ kind: "seen", payload: { product: vessel.key, jars: count, flaws: flaws.map((one) => ({ ...one })) } });
-    if (refusal) return refusal.message;
+    // The next jar is in the hand at once: what is tapped on it is not to be lost when this one has been written.
     setHand(EMPTY_HAND);
     setSpot({ place: null });
+    const refusal = await batch.record({ kind: "seen", payload: { product: vessel.key, jars: count, flaws: flaws.map((one) => ({ ...one })) } });
+    if (refusal) {
+      setSaid(refusal.message);
+      return refusal.message;
+    }
+    setSaid("");
     // The last of one kind is down: on to the next that has jars left.
     if (count >= at.left) {
       const next = vessels.find((one) => one.key !== vessel.key && progressOf(plan, facts, one.key).left > 0);

@@ -28,12 +28,14 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
   const add = async () => {
     const all = fields.check();
     if (!all) return;
+    const typed = { mended: fields.text("mended"), how: fields.text("how"), jars: fields.text("jars"), used: fields.text("used") };
+    fields.reset();
     const refusal = await batch.record({
       kind: "repaired",
       payload: { product, defect: all.mended, how: all.how, jars: all.jars, mg: all.used as number | null },
     });
     setSaid(refusal?.message ?? "");
-    if (!refusal) fields.reset();
+    if (refusal) fields.fill(typed);
   };
   const mine = facts.repairs.filter((one) => one.product === product);
   return (

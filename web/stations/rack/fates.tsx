@@ -34,12 +34,15 @@ export function Fates({ batch }: { batch: Batch }) {
   const put = async () => {
     const all = fields.check();
     if (!all) return;
+    const typed = Object.fromEntries(Object.keys(rules).map((name) => [name, fields.text(name as keyof typeof rules)]));
     const { early: why, ...body } = all;
+    // The next can be typed at once; what is refused comes back.
+    setSaid("");
+    fields.fill({ jars: "1", to: "", whom: "", early: "" });
     const refusal = await batch.record({ kind: "fated", payload: { ...body, ...(why ? { early: why } : {}) } });
-    if (!refusal) {
-      setSaid("");
-      fields.fill({ jars: "1", to: "", whom: "", early: "" });
-    } else if (refusal.fields && Object.keys(refusal.fields).some((name) => name in rules)) fields.refuse(refusal.fields);
+    if (!refusal) return;
+    fields.fill(typed);
+    if (Object.keys(refusal.fields).some((name) => name in rules)) fields.refuse(refusal.fields);
     else setSaid(refusal.message);
   };
   return (

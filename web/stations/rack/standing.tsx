@@ -23,10 +23,11 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
   const room = async () => {
     const all = fields.check();
     if (!all) return;
-    const refusal = await batch.record({ kind: "room", payload: { mean: all.room, low: all.room, high: all.room, readings: 1 } });
-    if (refusal) return setSaid(refusal.message);
-    setSaid("");
+    const typed = fields.text("room");
     fields.reset();
+    const refusal = await batch.record({ kind: "room", payload: { mean: all.room, low: all.room, high: all.room, readings: 1 } });
+    setSaid(refusal?.message ?? "");
+    if (refusal) fields.fill({ room: typed });
   };
   const take = async (file: File | undefined) => {
     if (!file || !pouredAt) return;

@@ -1,0 +1,126 @@
+import { eq, sql } from "drizzle-orm";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Database } from "../web/data/client";
+import { outcomeFlaws, outcomes } from "../web/data/tables/finding";
+import { compareBatches } from "../web/server/compare";
+import { curveOf, findingsOf, flawRates, historyOf } from "../web/server/findings";
+import { runChart } from "../web/server/run-charts";
+import { lotTrace, searchRecord } from "../web/server/trace";
+import { whyOf } from "../web/server/why";
+import { type TestDatabase, testDatabase } from "../web/testing/database";
+import { putDemo } from "./load";
+import { demoId } from "./workshop";
+
+/** Nine months of a busy workshop, in which hot pours make rough tops, and cold jars in a cold shed wet spots. */
+const NOW = "2026-03-14T14:20:00.000Z";
+const SHED = "0190c0de-0000-7000-8000-0000000000f1";
+let test: TestDatabase;
+let db: Database;
+beforeAll(async () => {
+  test = await testDatabase();
+  db = test.db;
+  await putDemo(db, { id: SHED, name: "Nine months" }, new Date(NOW), { many: 260, days: 270, times: 2 });
+}, 120_000);
+afterAll(() => test.pool.end());
+
+describe("findings of a made-up workshop", () => {
+  it("count what was looked at, flaw by flaw, as counting every batch by hand does", async () => {
+    const rows = await db.select().from(outcomes).where(eq(outcomes.workshopId, SHED));
+    const flaws = await db.select().from(outcomeFlaws).where(eq(outcomeFlaws.workshopId, SHED));
+    const looked = new Set(rows.filter((row) => row.looked).map((row) => `${row.batchId}${row.product}`));
+    const jars = rows.filter((row) => row.looked).reduce((sum, row) => sum + row.jars, 0);
+    const rough = flaws.filter((one) => one.defect === "rough_top" && looked.has(`${one.batchId}${one.product}`)).reduce((sum, one) => sum + one.jars, 0);
+    expect((await flawRates(db, SHED)).find((one) => one.defect === "rough_top")).toMatchObject({ jars: rough, of: jars });
+    const above = rows.filter((row) => row.looked && row.pourSide === 1);
+    const hot = flaws.filter((one) => one.defect === "rough_top" && above.some((row) => row.batchId === one.batchId && row.product === one.product));
+    const history = await historyOf(db, SHED, "rough_top", "pour");
+    expect(history?.levels.find((one) => one.level === "above the range")).toMatchObject({
+      n: above.reduce((sum, row) => sum + row.jars, 0),
+      k: hot.reduce((sum, one) => sum + one.jars, 0),
+    });
+  });
+
+  it("find the planted cause, first of all, and say what was never varied", async () => {
+    const found = await findingsOf(db, SHED, "rough_top");
+    expect(found[0]).toMatchObject({ name: "pour", finding: "differs", together: [] });
+    expect(found.find((one) => one.name === "stir")).toMatchObject({ finding: "never varied" });
+    const curve = await curveOf(db, SHED, "rough_top", "pour_c");
+    expect(curve.why).toBeNull();
+    expect(curve.odds?.low).toBeGreaterThan(1);
+    // In a cold shed the jars were never warmed: for wet spots each differs, and their own rates say so.
+    const wet = await findingsOf(db, SHED, "wet_spot");
+    expect(wet.filter((one) => one.finding === "differs").map((one) => one.name)).toEqual(expect.arrayContaining(["room"]));
+  });
+
+  it("say that two factors which always changed together cannot be told apart", async () => {
+    await db.execute(sql`update outcome set stir_minutes = case when pour_side = 1 then 1 when pour_side = 0 then 2 end where workshop_id = ${SHED}`);
+    await db.execute(sql`update outcome set pour_side = null where workshop_id = ${SHED} and pour_side = -1`);
+    const found = await findingsOf(db, SHED, "rough_top");
+    expect(found.find((one) => one.name === "pour")).toMatchObject({ finding: "differs", together: ["stirring"] });
+    expect(found.find((one) => one.name === "stir")).toMatchObject({ finding: "differs", together: ["pour temperature"] });
+  });
+
+  it("lead from a flaw of one batch to the cause that its record supports, and what set it apart", async () => {
+    const { rows } = await db.execute<{ id: string; number: number; c: number }>(sql`
+      select b.id::text, b.number, o.pour_c c from outcome o join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
+      join outcome_flaw f on f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.defect = 'rough_top'
+      where o.workshop_id = ${SHED} order by o.poured_at desc limit 1`);
+    const batch = rows[0];
+    const why = await whyOf(db, SHED, batch?.id ?? "", undefined, NOW);
+    expect(why?.defect).toBe("rough_top");
+    expect(why?.causes[0]).toMatchObject({ verdict: "supported", cause: { key: "pour_c" }, evidence: { measured: batch?.c } });
+    expect(why?.change).toMatchObject({ what: "pour_c" });
+    expect(why?.change?.to as number).toBeLessThan(batch?.c as number);
+    expect(await whyOf(db, SHED, demoId(0x7f, 1), undefined, NOW)).toBeNull();
+  });
+
+  it("set two batches side by side, and say when more than one thing changed", async () => {
+    const { rows } = await db.execute<{ number: number; formula: string }>(sql`
+      select distinct b.number, o.formula from outcome o join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
+      where o.workshop_id = ${SHED} and o.looked order by 1 limit 40`);
+    const [one] = rows;
+    const other = rows.find((row) => row.formula !== one?.formula);
+    const compared = await compareBatches(db, SHED, [one?.number ?? 0, other?.number ?? 0], "C");
+    expect(compared).toMatchObject({ says: "several things" });
+    expect(await compareBatches(db, SHED, [one?.number ?? 0, one?.number ?? 0], "C")).toMatchObject({ says: "nothing", changed: 0 });
+    expect(await compareBatches(db, SHED, [1, 999_999], "C")).toBeNull();
+  });
+
+  it("chart what a maker controls in order of pouring, by the newest batches of a formula", async () => {
+    const run = await runChart(db, SHED, "pour_c", undefined);
+    expect(run.points.length).toBeGreaterThan(20);
+    expect(run.points.map((one) => one.at)).toEqual(run.points.map((one) => one.at).sort());
+    expect(run.chart?.mean).toBeGreaterThan(run.chart?.low ?? Infinity);
+    expect(run.range?.[0]).toBeLessThan(run.range?.[1] ?? 0);
+    expect((await runChart(db, SHED, "fill", undefined)).points.every((one) => Math.abs(one.value - 100) < 3)).toBe(true);
+  });
+});
+
+describe("the trace", () => {
+  it("leads from a lot to every batch that drew on it, in all as much as was drawn, and from a batch to its lots", async () => {
+    const lots = (await searchRecord(db, SHED, "container soy")).lots;
+    expect(lots.length).toBeGreaterThan(1);
+    const traces = await Promise.all(lots.map((lot) => lotTrace(db, SHED, lot.id, "UTC")));
+    const { rows } = await db.execute<{ drawn: string; batches: number }>(
+      sql`select sum(amount) drawn, count(*)::int batches from stock_use where workshop_id = ${SHED} and material_id = ${demoId(2, 1)}`,
+    );
+    const traced = traces.flatMap((one) => one?.batches ?? []);
+    expect(traced.reduce((sum, one) => sum + (one.amount ?? 0), 0)).toBe(Number(rows[0]?.drawn));
+    expect(new Set(traced.map((one) => one.id)).size).toBe(rows[0]?.batches);
+    for (const one of traced) expect(one.fates.reduce((sum, fate) => sum + fate.jars, 0)).toBe(one.jars);
+  });
+
+  it("finds a batch by its number, a jar, a day, a name and words of its notes", async () => {
+    const { batches } = await searchRecord(db, SHED, "40");
+    expect(batches).toMatchObject([{ number: 40 }]);
+    const jar = await searchRecord(db, SHED, "40-2");
+    expect(jar.jar).toMatchObject({ number: 2 });
+    expect((await searchRecord(db, SHED, "40-9999")).jar).toBeNull();
+    const { rows } = await db.execute<{ day: string }>(sql`select started_at::date::text "day" from batch where workshop_id = ${SHED} and number = 40`);
+    expect((await searchRecord(db, SHED, rows[0]?.day ?? "")).batches.map((one) => one.number)).toContain(40);
+    const notes = (await searchRecord(db, SHED, "should have waited")).notes;
+    expect(notes.length).toBeGreaterThan(0);
+    expect(await searchRecord(db, SHED, "100% \\ _nothing_")).toMatchObject({ batches: [], lots: [], notes: [] });
+    expect(await searchRecord(db, SHED, "  ")).toMatchObject({ batches: [] });
+  });
+});
