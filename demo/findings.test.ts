@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Database } from "../web/data/client";
 import { outcomeFlaws, outcomes } from "../web/data/tables/finding";
 import { compareBatches } from "../web/server/compare";
+import { compareGroups } from "../web/server/compare-groups";
 import { curveOf, findingsOf, flawRates, historyOf } from "../web/server/findings";
 import { runChart } from "../web/server/run-charts";
 import { lotTrace, searchRecord } from "../web/server/trace";
@@ -84,6 +85,19 @@ describe("findings of a made-up workshop", () => {
     expect(compared).toMatchObject({ says: "several things" });
     expect(await compareBatches(db, SHED, [one?.number ?? 0, one?.number ?? 0], "C")).toMatchObject({ says: "nothing", changed: 0 });
     expect(await compareBatches(db, SHED, [1, 999_999], "C")).toBeNull();
+  });
+
+  it("set two groups side by side, and warn of what else is not alike in them", async () => {
+    const groups = await compareGroups(db, SHED, "warmed", { a: "warmed", b: "not warmed" });
+    expect(groups?.levels.map((one) => one.level).sort()).toEqual(["not warmed", "warmed"]);
+    const wet = groups?.flaws.find((one) => one.defect === "wet_spot");
+    expect(wet?.b.k).toBeGreaterThan(wet?.a.k ?? Infinity);
+    expect(wet?.shares.low).toBeLessThanOrEqual(wet?.shares.by ?? 0);
+    // Hot pours and others are of the same formulas; a formula against another differs in wax and process too.
+    const formulas = await compareGroups(db, SHED, "formula", {});
+    expect(formulas?.also.map((one) => one.words)).toEqual(expect.arrayContaining(["wax"]));
+    expect(await compareGroups(db, SHED, "stir", {})).toMatchObject({ factor: "stir" });
+    expect(await compareGroups(db, SHED, "moon", {})).toBeNull();
   });
 
   it("chart what a maker controls in order of pouring, by the newest batches of a formula", async () => {

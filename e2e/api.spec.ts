@@ -119,6 +119,30 @@ test("when a pot reaches a temperature is told with its interval, what never com
   expect(Object.keys((await none.json()).error.fields).sort()).toEqual(["readings", "targets_c"]);
 });
 
+test("what may have caused a flaw is told cause by cause, holds to its published schema, and bad input is told by field", async ({ request }) => {
+  const asked = {
+    wax_family: "soy",
+    defect: "rough_top",
+    ranges: { pour_c: [57, 63], add_c: [83, 87], ceiling_c: 93 },
+    record: { pour_c: 72, add_c: 85, load_percent_of_wax: 8, vessel_warmed: true, stir_minutes: 2, cure_days: 7, instrument: "probe" },
+  };
+  const { members } = await (await request.get("/api/v1")).json();
+  const member = members.find((one: { path: string }) => one.path === "/api/v1/diagnose");
+  for (const key of ["heat_c", "max_load_percent", "halves", "wick_size_steps", "minutes_above_ceiling", "instrument"])
+    expect(Object.keys(member.request.properties.record.properties)).toContain(key);
+  const answer = await request.post("/api/v1/diagnose", { data: asked });
+  expect(answer.status()).toBe(200);
+  const told = await answer.json();
+  const ajv = new Ajv2020({ strict: false });
+  expect(ajv.validate(member.response, told), ajv.errorsText()).toBe(true);
+  expect(told.class).toBe("cosmetic");
+  expect(told.causes[0]).toMatchObject({ key: "pour_c", verdict: "supported", evidence: { measured: 72, limit: 63, unit: "°C" } });
+  expect(told.change_next).toMatchObject({ what: "pour_c", from: 72, to: 60 });
+  const bad = await request.post("/api/v1/diagnose", { data: { ...asked, defect: "sulking", record: { draught: "a little" } } });
+  expect(bad.status()).toBe(400);
+  expect(Object.keys((await bad.json()).error.fields)).toEqual(expect.arrayContaining(["defect", "record.draught"]));
+});
+
 test("an event may be sent twice, and a faulty one is told by field", async ({ request, workshop }) => {
   const path = `/api/workshops/${workshop}/batches/${demoId(8, 6)}/events`;
   const event = { id: v7(), kind: "note", happenedAt: "2026-03-14T14:19:00.000Z", personId: null, payload: { text: "Sent by another program" } };

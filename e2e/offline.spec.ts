@@ -62,6 +62,9 @@ test("what the server refuses stays on the device with its reason, over a reload
   await helper.getByLabel("Why").fill("spilt");
   await helper.getByRole("button", { name: "Abandon it" }).click();
   await expect(helper.getByRole("button", { name: "Take it up again" })).toBeVisible();
+  // The page shows it before it is written: closed now, it would wait on that device.
+  const record = `/api/workshops/${workshop}/batches/${demoId(8, 6)}/record?as=csv`;
+  await expect.poll(async () => (await elsewhere.request.get(record)).text()).toContain("abandoned");
   await elsewhere.close();
 
   await context.setOffline(false);

@@ -31,7 +31,7 @@ async function bothPots(page: Page, middle: { before(pots: string[]): Promise<vo
   }
   await middle.before(pots);
   for (const pot of pots) {
-    await page.goto(pot);
+    await open(page, pot);
     await enter(page, "Thermometer shows", "85.5");
     await at(page, "Add the fragrance");
     await enter(page, "Thermometer shows", "85.5");
@@ -42,29 +42,29 @@ async function bothPots(page: Page, middle: { before(pots: string[]): Promise<vo
     [pots[0], "72"],
     [pots[1], "73"],
   ] as const) {
-    await page.goto(pot ?? "");
+    await open(page, pot ?? "");
     await page.getByRole("button", { name: "Record the stirring" }).click();
     await at(page, "Bring it to the pour range");
     await enter(page, "Thermometer shows", shown);
     await expect(page.getByText(new RegExp(`▲ ${shown === "72" ? "8.5" : "9.5"} °C above the pour range`)).first()).toBeVisible();
   }
-  await page.goto("/bench");
+  await open(page, "/bench");
   const soonest = page.getByRole("region", { name: "Needs hands soonest" });
   await expect(soonest).toBeVisible();
   await expect(page.getByRole("link", { name: "Go to the pot" })).not.toHaveCount(0);
   for (const pot of pots) {
-    await page.goto(pot);
+    await open(page, pot);
     await enter(page, "Thermometer shows", "60.5");
     await at(page, /Pour slowly/);
   }
   await middle.after();
   for (const pot of pots) {
-    await page.goto(pot);
+    await open(page, pot);
     await page.getByRole("button", { name: "Mark it poured" }).click();
     await expect(page.getByText(/Leave it unmoved until/)).toBeVisible();
   }
   await open(page, "/rack");
-  for (const pot of pots) await expect(page.locator(`a[href="/records/${pot.split("/").at(-1)}"]`).first()).toBeVisible();
+  for (const pot of pots) await expect(page.locator(`a[href="/rack/${pot.split("/").at(-1)}"]`).first()).toBeVisible();
 }
 
 test("two pots are run by turns from weighing to set, on the desk", async ({ page }) => {

@@ -146,5 +146,6 @@ export async function bench(only?: string): Promise<number> {
   await benchDay();
   await benchSolver();
   await benchFrames();
+  await benchFindings();
   return 0;
 }

@@ -27,11 +27,6 @@ const foreseen = (page: Page) => page.getByRole("region", { name: "Foreseen" }).
 const SHOTS: Shot[] = [
   { name: "today", path: "/" },
   { name: "shelf", path: "/shelf" },
-  {
-    name: "stock",
-    path: `/shelf/fragrance/${demoId(3, 1)}`,
-    prepare: async (page) => page.getByRole("form", { name: "Receive a lot" }).getByLabel("Amount").fill("4 fl oz"),
-  },
   { name: "vessel", path: `/shelf/vessel/${demoId(4, 1)}` },
   { name: "products", path: "/products" },
   { name: "formula", path: `/formulas/${demoId(6, 4)}` },
@@ -78,18 +73,19 @@ const SHOTS: Shot[] = [
         .waitFor(),
   },
   { name: "pot", path: `/bench/${demoId(8, 5)}`, prepare: foreseen },
-  { name: "pot-evening", path: `/bench/${demoId(8, 5)}`, evening: true, prepare: foreseen },
   { name: "pot-phone", path: `/bench/${demoId(8, 5)}`, phone: true, prepare: foreseen },
   { name: "rack", path: "/rack" },
   {
     name: "look-over",
-    path: `/look-over/${demoId(8, 2)}`,
+    path: `/look-over/${demoId(8, 3)}`,
     prepare: async (page) => {
       await page.getByRole("radio", { name: "top" }).click();
-      await page.getByLabel("Which").selectOption("frosting");
+      await page.getByRole("radio", { name: "rough, pitted top" }).click();
     },
   },
   { name: "record", path: `/records/${demoId(8, 2)}` },
+  { name: "why", path: `/findings/why/${demoId(8, 2)}` },
+  { name: "findings", path: "/findings?flaw=rough_top" },
   { name: "process", path: "/formulas/processes/new" },
   {
     // Last, since it makes a workshop.

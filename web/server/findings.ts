@@ -152,7 +152,7 @@ export async function findingsOf(db: Database, workshopId: string, defect: strin
 }
 
 /** People and thermometers by their ids. */
-async function namesOf(db: Database, workshopId: string): Promise<Map<string, string>> {
+export async function namesOf(db: Database, workshopId: string): Promise<Map<string, string>> {
   const { rows } = await db.execute<{ id: string; name: string }>(
     sql`select id::text, name from person where workshop_id = ${workshopId} union all select id::text, name from instrument where workshop_id = ${workshopId}`,
   );

@@ -7,24 +7,30 @@ import { useMemo } from "react";
 import { Field, useFields } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
 import type { Compared } from "@/server/compare";
+import type { ComparedGroups, GroupedFlaw } from "@/server/compare-groups";
 import { Aside, Screen, Warn } from "@/ui/margin";
 import { sayRecorded, sayShare } from "@/ui/recorded";
 import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
+import { levelWords } from "./shares";
 import { Ways } from "./ways";
 
 const NAMED = (one: Compared["a"]) => `${one.rehearsal ? "rehearsal" : "batch"} ${one.number}`;
 
-/** What came out of the two, flaw by flaw, with how far they can be told apart. */
-function CameOut({ compared }: { compared: Compared }) {
+/** Rates of flaws side by side, and how far they can be told apart. */
+function Flaws({
+  flaws,
+  label,
+  heads,
+}: {
+  flaws: readonly Pick<GroupedFlaw, "defect" | "name" | "a" | "b" | "shares">[] | Compared["flaws"];
+  label: string;
+  heads: readonly string[];
+}) {
   const units = useUnits();
-  const { a, b, flaws } = compared;
-  if (a.rehearsal || b.rehearsal) return <p className="py-2 text-soft">A rehearsal has no jars: only what was asked and done can be compared.</p>;
-  const open = [a, b].filter((one) => !one.lookedAt).map((one) => one.number);
-  if (open.length > 0) return <p className="py-2 text-soft">Batch {open.join(" and ")} was not looked over yet.</p>;
   if (flaws.length === 0) return <p className="py-2 text-soft">No flaw was seen on either.</p>;
   return (
-    <WideTable label="Flaws of both" heads={["Flaw", NAMED(a), NAMED(b), "difference, 95 %"]} least={560}>
+    <WideTable label={label} heads={["Flaw", ...heads, "difference, 95 %"]} least={560}>
       {flaws.map((one) => {
         const told = one.shares.low > 0 || one.shares.high < 0;
         const points = (share: number) => `${share > 0 ? "+" : ""}${units.n(share * 100, 0)}`;
@@ -51,8 +57,88 @@ function CameOut({ compared }: { compared: Compared }) {
   );
 }
 
-/** Two batches side by side: what was asked and done otherwise, what came out, and what can be concluded. */
-export function Compare({ compared, asked }: { compared: Compared | null; asked: { a: string; b: string } }) {
+/** What came out of the two, flaw by flaw, with how far they can be told apart. */
+function CameOut({ compared }: { compared: Compared }) {
+  const { a, b, flaws } = compared;
+  if (a.rehearsal || b.rehearsal) return <p className="py-2 text-soft">A rehearsal has no jars: only what was asked and done can be compared.</p>;
+  const open = [a, b].filter((one) => !one.lookedAt).map((one) => one.number);
+  if (open.length > 0) return <p className="py-2 text-soft">Batch {open.join(" and ")} was not looked over yet.</p>;
+  return <Flaws flaws={flaws} label="Flaws of both" heads={[NAMED(a), NAMED(b)]} />;
+}
+
+/** Two groups of batches: those at one level of what is chosen, and those at another. */
+function Groups({ groups, factors }: { groups: ComparedGroups; factors: { name: string; words: string }[] }) {
+  const units = useUnits();
+  const router = useRouter();
+  const go = (next: { by?: string; x?: string; y?: string }) => {
+    const all = { by: groups.factor, x: groups.a ?? "", y: groups.b ?? "", ...next };
+    router.push(`/findings/compare?${new URLSearchParams(next.by ? { by: next.by } : all)}`);
+  };
+  const side = (label: string, value: string | null, key: "x" | "y") => (
+    <label>
+      {label}{" "}
+      <select className="entry !w-auto" value={value ?? ""} onChange={(event) => go({ [key]: event.target.value })}>
+        {groups.levels.map((one) => (
+          <option key={one.level} value={one.level}>
+            {levelWords(units, one.name)} ({one.batches})
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  return (
+    <section aria-label="Two groups" className="mt-8">
+      <h2 className="border-b-[3px] border-ink pb-1">Two groups of batches</h2>
+      <div className="mt-2 flex flex-wrap gap-3">
+        <label>
+          By{" "}
+          <select className="entry !w-auto" value={groups.factor} onChange={(event) => go({ by: event.target.value })}>
+            {factors.map((one) => (
+              <option key={one.name} value={one.name}>
+                {one.words}
+              </option>
+            ))}
+          </select>
+        </label>
+        {groups.b !== null ? (
+          <>
+            {side("first group", groups.a, "x")}
+            {side("second group", groups.b, "y")}
+          </>
+        ) : null}
+      </div>
+      {groups.b === null ? (
+        <p className="py-2 text-soft">It was never varied in batches that were looked over, so there is nothing to set side by side.</p>
+      ) : (
+        <>
+          {groups.also.length > 0 ? (
+            <p className="mt-3 border-l-[6px] border-hot bg-hot-fill px-3 py-2">
+              ▲ The two are not alike in other things either, so a difference can be due to these:{" "}
+              {groups.also
+                .map(
+                  (one) =>
+                    `${one.words} (${levelWords(units, one.a.level)} in ${sayShare(units, one.a.share)}; ${levelWords(units, one.b.level)} in ${sayShare(units, one.b.share)})`,
+                )
+                .join(", ")}
+              .
+            </p>
+          ) : null}
+          <Flaws flaws={groups.flaws} label="Flaws of both groups" heads={["first group", "second group"]} />
+        </>
+      )}
+    </section>
+  );
+}
+
+interface CompareProps {
+  compared: Compared | null;
+  asked: { a: string; b: string };
+  groups: ComparedGroups | null;
+  factors: { name: string; words: string }[];
+}
+
+/** Two batches side by side, or two groups: what was asked and done otherwise, what came out, and what can be concluded. */
+export function Compare({ compared, asked, groups, factors }: CompareProps) {
   const units = useUnits();
   const router = useRouter();
   const rules = useMemo(
@@ -144,6 +230,7 @@ export function Compare({ compared, asked }: { compared: Compared | null; asked:
           </section>
         </>
       ) : null}
+      {groups ? <Groups groups={groups} factors={factors} /> : null}
     </Screen>
   );
 }

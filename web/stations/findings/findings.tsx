@@ -5,6 +5,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import type { CurveName, FlawCurve, FoundWithWords } from "@/server/findings";
 import { Aside, Empty, Screen } from "@/ui/margin";
+import { Picture } from "@/ui/picture";
 import { sayShare } from "@/ui/recorded";
 import { useUnits } from "@/ui/units";
 import { Curve } from "./curve";
@@ -141,16 +142,25 @@ export function Findings({ rates, defect, found, curve, curves }: FindingsProps)
           ) : null}
           <section aria-label="By what it differs" className="mt-6">
             <h2 className="border-b-[3px] border-ink pb-1">By what {name} differs</h2>
-            {told.map((one) => (
-              <article key={one.name} className="border-b border-line py-3">
-                <h3 className={one.finding === "differs" ? "" : "font-semibold text-soft"}>
-                  {one.finding === "differs" ? "● " : "○ "}
-                  {one.words}: {SAYS[one.finding]}
-                </h3>
-                <Shares levels={one.levels} />
-                <Said one={one} />
-              </article>
-            ))}
+            <Picture
+              name={`${name} by everything`}
+              heads={["what", "level", "batches", "jars", "with the flaw", "share", "low", "high", "says"]}
+              rows={found.flatMap((one) =>
+                one.levels.map((level) => [one.words, level.level, level.batches, level.n, level.k, level.share, level.low, level.high, SAYS[one.finding]]),
+              )}
+              plain
+            >
+              {told.map((one) => (
+                <article key={one.name} className="border-b border-line py-3">
+                  <h3 className={one.finding === "differs" ? "" : "font-semibold text-soft"}>
+                    {one.finding === "differs" ? "● " : "○ "}
+                    {one.words}: {SAYS[one.finding]}
+                  </h3>
+                  <Shares levels={one.levels} />
+                  <Said one={one} />
+                </article>
+              ))}
+            </Picture>
             {rest.length > 0 ? (
               <details className="mt-3" open={told.length === 0}>
                 <summary className="cursor-pointer font-semibold">Unknown: {rest.map((one) => one.words).join(", ")}</summary>

@@ -5,7 +5,7 @@ import { sayShare } from "@/ui/recorded";
 import { useUnits, type Writers } from "@/ui/units";
 
 /** A level in the reader's units: what the database grouped by is in °C. */
-const levelWords = (units: Writers, level: string) => {
+export const levelWords = (units: Writers, level: string) => {
   const [, from, to] = /^(-?\d+) to (-?\d+) °C$/.exec(level) ?? [];
   return from && to ? `${units.t(Number(from) * 100)} to ${units.t(Number(to) * 100)}` : level;
 };

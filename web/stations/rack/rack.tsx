@@ -77,7 +77,7 @@ export function Rack({ batches, instruments, more, narrowed }: { batches: Listed
                 what={
                   <>
                     {one.next ? `next: ${one.next.name}, ` : ""}
-                    {phase === "setting" && one.times ? `do not move until ${units.dayClock(one.times.setAt)}` : PHASE[phase]}
+                    {phase === "setting" && one.times ? `setting, do not move until ${units.dayClock(one.times.setAt)}` : PHASE[phase]}
                     {one.shelf ? `, ${one.shelf}` : ""}
                     {one.released ? ", released" : ""}
                     {one.onRack < one.products.reduce((sum, product) => sum + product.count, 0) && one.pouredAt ? `, ${one.onRack} left` : ""}

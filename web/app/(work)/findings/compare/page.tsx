@@ -1,16 +1,30 @@
 import { z } from "zod";
 import { compareBatches } from "@/server/compare";
+import { compareGroups } from "@/server/compare-groups";
 import { here } from "@/server/context";
+import { FACTORS } from "@/server/findings";
 import { askedOf } from "@/server/query";
 import { Compare } from "@/stations/findings/compare";
 
 export const metadata = { title: "Two batches side by side" };
 
 const number = z.coerce.number().int().min(1).max(999_999_999);
+const level = z.string().max(300);
 
 export default async function ComparePage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await here();
-  const { a, b } = await askedOf(searchParams, { a: number, b: number });
-  const compared = a && b ? await compareBatches(db, workshop.id, [a, b], workshop.temperatureUnit) : null;
-  return <Compare key={`${a} ${b}`} compared={compared} asked={{ a: a ? String(a) : "", b: b ? String(b) : "" }} />;
+  const { a, b, by, x, y } = await askedOf(searchParams, { a: number, b: number, by: level, x: level, y: level });
+  const [compared, groups] = await Promise.all([
+    a && b ? compareBatches(db, workshop.id, [a, b], workshop.temperatureUnit) : null,
+    compareGroups(db, workshop.id, by ?? "pour", { a: x, b: y }),
+  ]);
+  return (
+    <Compare
+      key={`${a} ${b}`}
+      compared={compared}
+      asked={{ a: a ? String(a) : "", b: b ? String(b) : "" }}
+      groups={groups}
+      factors={FACTORS.map(({ name, words }) => ({ name, words }))}
+    />
+  );
 }

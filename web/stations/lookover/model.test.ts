@@ -1,0 +1,25 @@
+import { DEFECTS, PLACES } from "@hearth/core";
+import { describe, expect, it } from "vitest";
+import { EMPTY_HAND, flawsAt, withFlaw } from "./model";
+
+describe("the jar in the hand", () => {
+  it("keeps a flaw once for each spot, with its newest extent", () => {
+    const wet = { defect: "wet_spot", place: "side" as const, wall: { side: "left" as const, height: "low" as const }, extent: "speck" as const };
+    const hand = [wet, { ...wet, extent: "most" as const }, { ...wet, wall: { side: "right" as const, height: "low" as const } }].reduce(withFlaw, EMPTY_HAND);
+    expect(hand.flaws.map((one) => [one.wall?.side, one.extent])).toEqual([
+      ["left", "most"],
+      ["right", "speck"],
+    ]);
+  });
+
+  it("offers at every place some flaws first, and all others of a set candle too; none of burning", () => {
+    const set = DEFECTS.filter((one) => one.seen === "set").length;
+    for (const place of PLACES) {
+      const { here, elsewhere } = flawsAt(place);
+      expect(here.length).toBeGreaterThan(0);
+      expect(here.length + elsewhere.length).toBe(set);
+    }
+    // Each stands at one place at least, so that none has to be looked for.
+    expect(DEFECTS.filter((one) => one.seen === "set" && one.places.length === 0)).toEqual([]);
+  });
+});
