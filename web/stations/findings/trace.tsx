@@ -128,7 +128,9 @@ export function Trace({ q, found, taken, lot }: TraceProps) {
                     <li key={`${use.materialId}${one.lotId}`} className="border-b border-line py-1">
                       {use.name}:{" "}
                       {one.lotId ? (
-                        <Link href={`/findings/trace?lot=${one.lotId}`}>lot {one.code || "without a code"}</Link>
+                        <Link className="underline" href={`/findings/trace?lot=${one.lotId}`}>
+                          lot {one.code || "without a code"}
+                        </Link>
                       ) : (
                         <span className="text-soft">no lot on the shelf covers it</span>
                       )}
@@ -149,7 +151,7 @@ export function Trace({ q, found, taken, lot }: TraceProps) {
                 <strong>{one.material}</strong>
                 <span>lot {one.code || "without a code"}</span>
                 <span className="text-soft">received {units.onDate(one.receivedOn)}</span>
-                <Link className="ml-auto" href={`/findings/trace?lot=${one.id}`}>
+                <Link className="ml-auto underline" href={`/findings/trace?lot=${one.id}`}>
                   Every jar of lot {one.code || "without a code"}
                 </Link>
               </li>
@@ -163,7 +165,10 @@ export function Trace({ q, found, taken, lot }: TraceProps) {
           <ul>
             {found.notes.map((one) => (
               <li key={`${one.at}${one.text}`} className="border-b border-line py-2">
-                <Link href={`/records/${one.batch.id}`}>batch {one.batch.number}</Link>, {units.dayClock(one.at)}: {one.text}
+                <Link className="underline" href={`/records/${one.batch.id}`}>
+                  batch {one.batch.number}
+                </Link>
+                , {units.dayClock(one.at)}: {one.text}
               </li>
             ))}
           </ul>

@@ -208,7 +208,9 @@ export function WhyView({ why, causes }: { why: Why; causes: Parameters<typeof O
           {why.after.map((one, at) => (
             <span key={one.id}>
               {at > 0 ? ", " : ""}
-              <Link href={`/findings/compare?a=${batch.number}&b=${one.number}`}>compare with {one.number}</Link>
+              <Link className="underline" href={`/findings/compare?a=${batch.number}&b=${one.number}`}>
+                compare with {one.number}
+              </Link>
             </span>
           ))}
         </p>

@@ -200,7 +200,10 @@ export function LookOver(props: BatchProps & { notes?: ReactNode; rules?: GradeR
             <Aside title="How to look">Hold each jar to the light. Count how many show the flaw: one jar in ten and ten in ten have different causes.</Aside>
           )}
           <Aside title="Grades">
-            The worst flaw of a jar decides. <Link href="/look-over/grades">Set the rules</Link>
+            The worst flaw of a jar decides.{" "}
+            <Link href="/look-over/grades" className="underline">
+              Set the rules
+            </Link>
           </Aside>
           <Aside title="Flaws of burning">How it burns is seen in a burn test, not here: mushrooms, soot, tunnels and throw belong there.</Aside>
           <Caution title="Cracked glass">A cracked jar is thrown away: never sell it, never test it.</Caution>

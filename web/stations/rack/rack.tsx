@@ -76,12 +76,12 @@ export function Rack({ batches, instruments, more, narrowed }: { batches: Listed
                 first={one === first}
                 what={
                   <>
-                    {one.next ? `next: ${one.next.name}, ` : ""}
-                    {phase === "setting" && one.times ? `setting, do not move until ${units.dayClock(one.times.setAt)}` : PHASE[phase]}
+                    {one.next ? `next: ${one.next.name}${one.pouredAt ? ", " : ""}` : ""}
+                    {phase === "setting" && one.times ? `setting, do not move until ${units.dayClock(one.times.setAt)}` : one.pouredAt ? PHASE[phase] : ""}
                     {one.shelf ? `, ${one.shelf}` : ""}
                     {one.released ? ", released" : ""}
                     {one.onRack < one.products.reduce((sum, product) => sum + product.count, 0) && one.pouredAt ? `, ${one.onRack} left` : ""}
-                    {one.lookedAt ? ", looked over" : phase === "setting" ? "" : ", not looked over yet"}
+                    {one.lookedAt ? ", looked over" : phase === "setting" || !one.pouredAt ? "" : ", not looked over yet"}
                     {one.stopped > 0 ? <span className="text-safety"> · ⚠ {one.stopped} must not be sold</span> : null}
                   </>
                 }

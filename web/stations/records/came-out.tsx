@@ -30,7 +30,7 @@ export function CameOut({ plan, facts, id }: { plan: BatchPlan; facts: BatchFact
                 <span className="text-soft">
                   {[...new Set(mine.map((one) => `${howBad(one.flaw)}, ${one.flaw.place === "side" ? "wall" : one.flaw.place}`))].join("; ")}
                 </span>
-                <Link className="ml-auto py-2" href={`/findings/why/${id}?flaw=${defect}`}>
+                <Link className="ml-auto py-2 font-semibold underline" href={`/findings/why/${id}?flaw=${defect}`}>
                   Why {known?.name}?
                 </Link>
               </li>
