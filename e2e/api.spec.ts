@@ -143,6 +143,27 @@ test("what may have caused a flaw is told cause by cause, holds to its published
   expect(Object.keys((await bad.json()).error.fields)).toEqual(expect.arrayContaining(["defect", "record.draught"]));
 });
 
+test("whether packs hold what they state is told with the fill that would pass, and what the rules do not cover by field", async ({ request }) => {
+  const weights = Array.from({ length: 20 }, (_, at) => 197 + (at % 3));
+  const answer = await request.post("/api/v1/net-quantity", { data: { stated_g: 200, weights_g: weights } });
+  expect(answer.status()).toBe(200);
+  expect(await answer.json()).toEqual({
+    mean_g: 197.95,
+    sd_g: 0.826,
+    tolerable_negative_error_g: 9,
+    below: 0,
+    below_twice: 0,
+    mean_limit_g: 199.472,
+    verdict: "fail",
+    why: expect.stringContaining("The mean of 197.95 g is below 199.472 g"),
+    fill_to_pass_g: 200,
+  });
+  expect(await (await request.post("/api/v1/net-quantity", { data: { stated_g: 200, weights_g: [201] } })).json()).toMatchObject({ verdict: "too_few" });
+  const bad = await request.post("/api/v1/net-quantity", { data: { stated_g: 2, weights_g: [0] } });
+  expect(bad.status()).toBe(400);
+  expect(Object.keys((await bad.json()).error.fields)).toEqual(expect.arrayContaining(["stated_g"]));
+});
+
 test("an event may be sent twice, and a faulty one is told by field", async ({ request, workshop }) => {
   const path = `/api/workshops/${workshop}/batches/${demoId(8, 6)}/events`;
   const event = { id: v7(), kind: "note", happenedAt: "2026-03-14T14:19:00.000Z", personId: null, payload: { text: "Sent by another program" } };

@@ -68,6 +68,25 @@ test.describe("on a phone", () => {
   });
 });
 
+test("a flaw is mended, with what it took, and looked at again; what is typed stays where it is refused", async ({ page }) => {
+  await open(page, `/look-over/${demoId(8, 2)}`);
+  const mending = page.getByRole("region", { name: "Mending" });
+  await mending.getByLabel("Mended flaw").selectOption({ label: "sinkhole or crater" });
+  await mending.getByLabel("By").selectOption("relief holes and top-up");
+  await mending.getByLabel("Jars").fill("2");
+  await mending.getByLabel("Wax used").fill("6 fl oz");
+  await mending.getByRole("button", { name: "Note it" }).click();
+  await expect(mending.getByText(/is a volume/)).toBeVisible();
+  await expect(mending.getByLabel("Wax used")).toHaveValue("6 fl oz");
+  await mending.getByLabel("Wax used").fill("12 g");
+  await mending.getByRole("button", { name: "Note it" }).click();
+  await expect(mending).toContainText("sinkhole or crater, relief holes and top-up, 2 jars, 12 g");
+  await mending.getByRole("button", { name: "It held" }).click();
+  await expect(mending).toContainText("held on 2 of 2");
+  await open(page, `/records/${demoId(8, 2)}`);
+  await expect(page.getByText(/mended by relief holes and top-up, 2 jars, 12 g: held on 2 of 2/)).toBeVisible();
+});
+
 test("a rough top is traced to its pour temperature; one change is drafted, rehearsed and compared", async ({ page }) => {
   await open(page, `/records/${demoId(8, 3)}`);
   const numberHere = async () => /\d+/.exec(await page.getByRole("heading", { level: 1 }).innerText())?.[0];

@@ -1,6 +1,6 @@
 import type { BrowserContext, Page } from "@playwright/test";
 import { demoId } from "../demo/workshop";
-import { expect, open, test, workIn } from "./support";
+import { expect, keptOn, open, test, workIn } from "./support";
 
 /** The demo's pot that has been weighed and waits for heat. */
 const POT = `/bench/${demoId(8, 6)}`;
@@ -162,6 +162,30 @@ test.describe("with pages kept", () => {
     await expect(shown).toBeVisible();
   });
 
+  test("jars are looked over where there is no network, over a reload, and arrive once and in order", async ({ page, context, workshop }) => {
+    const path = `/look-over/${demoId(8, 3)}`;
+    await open(page, path);
+    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    await keptOn(page, path);
+    await context.setOffline(true);
+    const hand = page.getByRole("region", { name: "The jar in the hand" });
+    await page.getByRole("button", { name: "Fine: next jar" }).click();
+    await expect(hand).toContainText("jar 2");
+    await page.reload();
+    await expect(hand).toContainText("jar 2");
+    await page.getByRole("radio", { name: "top" }).click();
+    await page.getByRole("radio", { name: "rough, pitted top" }).click();
+    await page.getByRole("button", { name: "a speck" }).click();
+    await page.getByRole("button", { name: "Put down, next jar" }).click();
+    await expect(hand).toContainText("jar 3");
+    await expect(page.getByText("2 entries are kept on this device")).toBeVisible();
+    await context.setOffline(false);
+    await expect(page.getByText(/kept on this device/)).toHaveCount(0);
+    const record = await context.request.get(`/api/workshops/${workshop}/batches/${demoId(8, 3)}/record`);
+    const { events } = (await record.json()) as { events: { kind: string; payload: { flaws?: { defect: string }[] } }[] };
+    expect(events.filter((one) => one.kind === "seen").map((one) => one.payload.flaws?.map((flaw) => flaw.defect))).toEqual([[], ["rough_top"]]);
+  });
+
   test("bench, rack, look-over and the pots open without the server, take entries over a reload, and send them once it is back", async ({
     page,
     context,
@@ -169,8 +193,7 @@ test.describe("with pages kept", () => {
   }) => {
     await open(page, POT);
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
-    const kept = (path: string) => page.waitForFunction(async (asked) => Boolean(await caches.match(asked, { ignoreVary: true })), path);
-    for (const path of ["/bench", "/rack", "/look-over", POT]) await kept(path);
+    for (const path of ["/bench", "/rack", "/look-over", POT]) await keptOn(page, path);
     // What was entered after the page was kept is known all the same.
     await read(page, "57");
     await expect(page.getByText("57 °C").first()).toBeVisible();

@@ -66,6 +66,10 @@ export const test = base.extend<{ quiet: undefined; workshop: string }>({
 /** Waits until the page listens: live changes keep a connection open, so that the network is never idle. */
 export const listens = (page: Page): Promise<unknown> => page.locator("html[data-awake]").waitFor({ state: "attached" });
 
+/** Waits until the device keeps a page, so that it opens without the network. */
+export const keptOn = (page: Page, path: string): Promise<void> =>
+  expect.poll(() => page.evaluate(async (asked) => Boolean(await caches.match(asked, { ignoreVary: true })), path)).toBe(true);
+
 /** Opens a page and waits until it listens. */
 export async function open(page: Page, path: string): Promise<void> {
   await page.goto(path);

@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEFECTS } from "../defects/defects";
 import { aBatch, at } from "../testing/batch";
@@ -5,6 +6,7 @@ import { answerDiagnose, CAUSES, type DiagnoseRequest, diagnose, diagnoseRequest
 import { diagnosisOf, outcomesOf } from "./of-batch";
 
 const asked = (body: unknown): DiagnoseRequest => diagnoseRequest.parse(body);
+const ORDER = ["supported", "not_recorded", "contradicted"];
 const SOY = { wax_family: "soy", ranges: { pour_c: [57, 63], add_c: [83, 87], ceiling_c: 93 } };
 
 /**
@@ -104,6 +106,53 @@ describe("causes of flaws", () => {
     expect(change("weak_cold_throw", { cure_days: 3, load_percent_of_wax: 5 })).toMatchObject({ what: "cure_days", to: 14 });
     expect(change("soot", { wick_size_steps: 2 })).toMatchObject({ what: "wick_size_steps", from: 2, to: 1 });
     expect(change("rough_top", { load_percent_of_wax: 11 }, {}, "beeswax")).toMatchObject({ to: 6 });
+  });
+
+  it("never asks for a change past a range, a limit or a ceiling, whatever was recorded", () => {
+    const numbers = fc.record(
+      {
+        pour_c: fc.integer({ min: 20, max: 120 }),
+        add_c: fc.integer({ min: 20, max: 120 }),
+        heat_c: fc.integer({ min: 20, max: 120 }),
+        load_percent_of_wax: fc.double({ min: 0, max: 20, noNaN: true }),
+        max_load_percent: fc.integer({ min: 3, max: 12 }),
+        dye_drops_per_lb: fc.integer({ min: 0, max: 40 }),
+        cure_days: fc.integer({ min: 0, max: 30 }),
+        stir_minutes: fc.double({ min: 0, max: 5, noNaN: true }),
+        wick_size_steps: fc.integer({ min: -4, max: 4 }),
+        vessel_warmed: fc.boolean(),
+        draught: fc.boolean(),
+        halves: fc.boolean(),
+      },
+      { requiredKeys: [] },
+    );
+    const ranges = { pour_c: [57, 63], add_c: [83, 87], heat_c: [83, 95], ceiling_c: 90 };
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...DEFECTS.map((one) => one.id)),
+        fc.constantFrom("soy", "paraffin", "gel", "palm"),
+        numbers,
+        (defect, wax_family, record) => {
+          const request = asked({ defect, wax_family, ranges, record });
+          const { change, causes } = diagnose(request);
+          expect(causes.map((one) => one.verdict)).toEqual(
+            [...causes].sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict)).map((one) => one.verdict),
+          );
+          if (!change) return;
+          expect(causes.find((one) => one.cause.key === change.what && one.verdict === "supported")).toBeDefined();
+          expect(change.from).toBe(record[change.what as keyof typeof record]);
+          expect(change.to).not.toBe(change.from);
+          const to = change.to as number;
+          if (change.what === "pour_c") expect(to >= 57 && to <= 63).toBe(true);
+          if (change.what === "add_c") expect(to >= 83 && to <= 87).toBe(true);
+          if (change.what === "heat_c") expect(to).toBeLessThanOrEqual(90);
+          if (change.what === "load_percent_of_wax") expect(to).toBeLessThanOrEqual(record.max_load_percent ?? 12);
+          if (change.what === "dye_drops_per_lb") expect(to).toBeLessThanOrEqual(10);
+          if (change.what === "wick_size_steps") expect(Math.abs(to - (change.from as number))).toBe(1);
+        },
+      ),
+      { numRuns: 600 },
+    );
   });
 
   it("says what is natural to a wax, before what else may be", () => {

@@ -172,7 +172,11 @@ export async function entries(): Promise<number> {
     const before = (await written(served.url)).readings.length;
     // The pages are kept on each device before the trouble begins.
     for (const hand of hands)
-      await hand.page?.waitForFunction(async (path) => Boolean(await caches.match(path, { ignoreVary: true })), `/bench/${POT}`, { timeout: 30_000 });
+      await until(
+        async () => (await hand.page?.evaluate(async (path) => Boolean(await caches.match(path, { ignoreVary: true })), `/bench/${POT}`)) === true,
+        30_000,
+        "The pot is not kept on a device.",
+      );
     let stumbles = 0;
     for (let n = 0; n < MANY && Date.now() - began < MOST_MS; n++) {
       const hand = hands[n % hands.length] as Hand;

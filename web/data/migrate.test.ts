@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { batchOf, titleOf } from "@hearth/core";
+import { batchOf, defectOf, titleOf } from "@hearth/core";
 import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { openBatches, readBatch } from "../server/batches";
@@ -72,6 +72,15 @@ describe("a database of the first format", () => {
     expect(Object.keys(stocks).length).toBeGreaterThan(5);
     const { rows } = await old.pool.query("select lower(name) as name from dye");
     expect(new Set(rows.map((row: { name: string }) => row.name)).size).toBe(rows.length);
+  });
+
+  it("is counted in the findings by what its log says, its flaws under the names that they have now", async () => {
+    const { rows } = await old.pool.query<{ number: number; defect: string; jars: number; pour_side: number }>(
+      "select b.number, f.defect, f.jars, o.pour_side from outcome o join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id join outcome_flaw f on f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.product = o.product order by 1, 2",
+    );
+    expect(rows.map((row) => row.defect)).toEqual(expect.arrayContaining(["rough_top", "wet_spot"]));
+    for (const row of rows) expect(defectOf(row.defect)).toBeDefined();
+    expect(rows.find((row) => row.defect === "rough_top")).toMatchObject({ number: 12, pour_side: 1 });
   });
 
   it("is brought up once: a second start changes nothing", async () => {

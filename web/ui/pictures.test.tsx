@@ -140,3 +140,29 @@ describe("the pot strip", () => {
     expect(markup).toContain('aria-label="soy 127 g, rain 13 g"');
   });
 });
+
+describe("the places of a jar", () => {
+  const tall = { innerTopUm: 76_000, innerBottomUm: 76_000, heightUm: 90_000, fillMg: 320_000, name: "tumbler", scale: 2 };
+  const zones = (markup: string) => all(markup, /data-place="(\w+)"(?: data-wall="([\w ]+)")?/g).map((one) => [one[1], one[2]].filter(Boolean).join(" "));
+
+  it("are top, wick, bottom, and both walls in thirds where a thumb can tell them apart; a flat cup has each wall once", () => {
+    expect(zones(draw(<JarSection {...tall} onPlace={() => undefined} />)).sort()).toEqual(
+      ["bottom", "side left high", "side left low", "side left middle", "side right high", "side right low", "side right middle", "top", "wick"].sort(),
+    );
+    const flat = zones(draw(<JarSection {...tall} heightUm={17_000} fillMg={14_000} innerTopUm={38_000} innerBottomUm={38_000} onPlace={() => undefined} />));
+    expect(flat.filter((one) => one.startsWith("side"))).toEqual(["side left middle", "side right middle"]);
+    // Where nothing is marked there is nothing to tap.
+    expect(zones(draw(<JarSection {...tall} />))).toEqual([]);
+  });
+
+  it("keep flaws where they are: on their side of the jar, at their height, a safety flaw in its own colour", () => {
+    const at = (side: "left" | "right", height: "high" | "low") => {
+      const flaw = { place: "side" as const, wall: { side, height }, extent: "patch" as const, safety: false };
+      const [, x, y] = /transform="translate\(([\d.]+) ([\d.]+)\)"/.exec(draw(<JarSection {...tall} flaws={[flaw]} />)) ?? [];
+      return [Number(x), Number(y)] as const;
+    };
+    expect(at("left", "high")[0]).toBeLessThan(at("right", "high")[0]);
+    expect(at("left", "high")[1]).toBeLessThan(at("left", "low")[1]);
+    expect(draw(<JarSection {...tall} flaws={[{ place: "side", severity: "severe", safety: true }]} />)).toContain('stroke="var(--color-safety)"');
+  });
+});
