@@ -131,6 +131,13 @@ function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
     if (at > lookedAt && at < startedBefore)
       add(at, { kind: "smelled", payload: { score: Math.min(10, score + (number % 3)), room: "small room" } }, { who: 1 + (number % 2) });
   }
+  const rough = (demo.flaws ?? []).find((one) => one.defect === "rough_top" && plan.products.some((product) => product.bodyId === demoId(4, one.vessel)));
+  if (rough && lookedAt + 5 * DAY < startedBefore) {
+    const product = plan.products.find((one) => one.bodyId === demoId(4, rough.vessel))?.key ?? "";
+    const jars = Math.ceil(rough.jars / 2);
+    const repair = add(lookedAt + 1_200, { kind: "repaired", payload: { product, defect: rough.defect, jars, how: "heat gun", mg: null } }, { who: 2 });
+    add(lookedAt + 4 * DAY, { kind: "rechecked", payload: { repair, held: Math.max(0, jars - (number % 3 === 0 ? 1 : 0)) } }, { who: 2 });
+  }
   if (!closedAt) return;
   add(closedAt + 60, { kind: "released", payload: { note: "" } });
   for (const [at, one] of plan.products.entries()) {

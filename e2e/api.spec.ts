@@ -164,6 +164,45 @@ test("whether packs hold what they state is told with the fill that would pass, 
   expect(Object.keys((await bad.json()).error.fields)).toEqual(expect.arrayContaining(["stated_g"]));
 });
 
+test("burn sessions and the hazards of a mixture are answered by their published schemas, and an unknown class is refused by its name", async ({ request }) => {
+  const { members } = await (await request.get("/api/v1")).json();
+  const ajv = new Ajv2020({ strict: false });
+  const ask = async (path: string, data: object) => {
+    const answer = await request.post(path, { data });
+    expect(answer.status()).toBe(200);
+    const told = await answer.json();
+    const { response } = members.find((one: { path: string }) => one.path === path);
+    expect(ajv.validate(response, told), ajv.errorsText()).toBe(true);
+    return told;
+  };
+  const looks = [{ minute: 75, pool_mm: 52, pool_depth_mm: 4, flame: "steady", flame_mm: 22, mushroom: false, soot: false, wall_c: 41 }];
+  const sessions = [{ looks, grams_before: 212.4, grams_after: 196.1, minutes: 240 }];
+  const vessel = { inner_top_mm: 83, inner_bottom_mm: 76, height_mm: 90 };
+  expect(await ask("/api/v1/burn", { vessel, wax_family: "soy", sessions, fill: "full", tare_g: 0 })).toMatchObject({
+    safety: { pass: true, reasons: [] },
+    pool: { verdict: "not_recorded", full_at_minute: null },
+    grams_per_hour: { value: 4.08 },
+    hours_left: { value: expect.closeTo(48.1, 0) },
+    advice: { what: "keep" },
+  });
+  const ingredients = [
+    { name: "a", percent: 12, classes: ["Skin Sens. 1B"], m: 1, ate_oral_mg_kg: null, specific_limits: [{ class: "Skin Sens. 1B", percent: 0.5 }] },
+  ];
+  expect(await ask("/api/v1/label/hazard", { parts: [{ percent: 7.407, ingredients }] })).toMatchObject({
+    classes: ["Skin Sens. 1"],
+    signal: "Warning",
+    pictograms: ["GHS07"],
+    h: ["H317"],
+    contains: ["a"],
+    draft: true,
+  });
+  const bad = await request.post("/api/v1/label/hazard", {
+    data: { parts: [{ percent: 7, ingredients: [{ name: "a", percent: 12, classes: ["Moody 1"] }] }] },
+  });
+  expect(bad.status()).toBe(400);
+  expect((await bad.json()).error.message).toContain("“Moody 1”");
+});
+
 test("an event may be sent twice, and a faulty one is told by field", async ({ request, workshop }) => {
   const path = `/api/workshops/${workshop}/batches/${demoId(8, 6)}/events`;
   const event = { id: v7(), kind: "note", happenedAt: "2026-03-14T14:19:00.000Z", personId: null, payload: { text: "Sent by another program" } };

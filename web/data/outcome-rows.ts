@@ -41,6 +41,9 @@ export function outcomeRows(plan: BatchPlan, facts: BatchFacts) {
       fillMg: weights.length > 0 ? weights.reduce((a, b) => a + b, 0) / weights.length : null,
       plannedMg: product?.fillMg ?? 0,
       record,
+      repairs: facts.repairs.flatMap(({ product: of, defect, how, jars: many, held }) =>
+        of === key && held !== null ? [{ defect, how, jars: many, held }] : [],
+      ),
     };
     return { row, flawed };
   });

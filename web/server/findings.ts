@@ -59,6 +59,16 @@ export async function flawRates(db: Database, workshopId: string): Promise<{ def
   });
 }
 
+/** Whether mending held, at a second look: by how it was done; of one flaw. */
+export async function repairsOf(db: Database, workshopId: string, defect: string): Promise<{ how: string; jars: number; held: number }[]> {
+  const { rows } = await db.execute<{ how: string; jars: number; held: number }>(sql`
+    select r->>'how' how, sum((r->>'jars')::int)::int jars, sum((r->>'held')::int)::int held
+    from outcome o, jsonb_array_elements(o.repairs) r
+    where o.workshop_id = ${workshopId} and o.repairs <> '[]'::jsonb and r->>'defect' = ${defect}
+    group by 1 order by 2 desc`);
+  return rows;
+}
+
 /** The most levels of one factor that are told apart. */
 const MOST_LEVELS = 12;
 

@@ -10,6 +10,7 @@ import { appendEvent } from "./append";
 import { listRack } from "./batches";
 import { dropCause, saveCause, saveGrades } from "./finding-commands";
 import { causeWords, readGrades, readOwnCauses } from "./finding-rules";
+import { repairsOf } from "./findings";
 import { shelvesOf, wickTestsOf } from "./rack";
 import { whyOf } from "./why";
 
@@ -70,7 +71,12 @@ describe("what came out of a batch", () => {
     // A slip is corrected: three, not four.
     await put(stored, { kind: "seen", payload: { product, jars: 3, flaws: [rough] } }, 2 * DAY + 3, { corrects: seen });
     expect(await flaws()).toEqual([{ defect: "rough_top", jars: 3 }]);
-    // A reading corrected later changes on which side of the range it was poured.
+    // What was mended counts once it was looked at again.
+    const repair = await put(stored, { kind: "repaired", payload: { product, defect: "rough_top", jars: 3, how: "heat gun", mg: null } }, 2 * DAY + 4);
+    expect(await repairsOf(test.db, workshopId, "rough_top")).toEqual([]);
+    await put(stored, { kind: "rechecked", payload: { repair, held: 2 } }, 3 * DAY);
+    expect(await repairsOf(test.db, workshopId, "rough_top")).toEqual([{ how: "heat gun", jars: 3, held: 2 }]);
+    // Given up after all, it counts no more.
     await put(stored, { kind: "abandoned", payload: { why: "", wax: "thrown away", mg: null } }, 3 * DAY);
     expect(await rows()).toEqual([]);
     expect(await flaws()).toEqual([]);

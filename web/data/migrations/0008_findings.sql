@@ -40,6 +40,7 @@ CREATE TABLE "outcome" (
 	"fill_mg" double precision,
 	"planned_mg" integer NOT NULL,
 	"record" jsonb NOT NULL,
+	"repairs" jsonb DEFAULT '[]'::jsonb NOT NULL,
 	CONSTRAINT "outcome_workshop_id_batch_id_product_pk" PRIMARY KEY("workshop_id","batch_id","product")
 );
 --> statement-breakpoint

@@ -40,6 +40,8 @@ export const outcomes = pgTable(
     fillMg: doublePrecision("fill_mg"),
     plannedMg: integer("planned_mg").notNull(),
     record: jsonb("record").$type<DiagnosisRecord>().notNull(),
+    /** What was mended and looked at again. */
+    repairs: jsonb("repairs").$type<{ defect: string; how: string; jars: number; held: number }[]>().notNull().default([]),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.batchId, table.product] }),

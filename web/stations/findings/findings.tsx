@@ -18,6 +18,7 @@ interface FindingsProps {
   found: FoundWithWords[];
   curve: FlawCurve | null;
   curves: { name: CurveName; words: string }[];
+  repairs: { how: string; jars: number; held: number }[];
 }
 
 const SAYS: Record<FoundWithWords["finding"], string> = {
@@ -52,7 +53,7 @@ function Said({ one }: { one: FoundWithWords }) {
 }
 
 /** Across all batches: how often each flaw is seen, and by what its rate differs. */
-export function Findings({ rates, defect, found, curve, curves }: FindingsProps) {
+export function Findings({ rates, defect, found, curve, curves, repairs }: FindingsProps) {
   const units = useUnits();
   const router = useRouter();
   const name = DEFECTS.find((one) => one.id === defect)?.name ?? "";
@@ -138,6 +139,12 @@ export function Findings({ rates, defect, found, curve, curves }: FindingsProps)
                   </span>
                 </p>
               ) : null}
+            </section>
+          ) : null}
+          {repairs.length > 0 ? (
+            <section aria-label="Whether mending held" className="mt-6">
+              <h2 className="border-b-[3px] border-ink pb-1">Whether mending {name} held, at a second look</h2>
+              <Shares levels={repairs.map((one) => ({ level: one.how, batches: 0, n: one.jars, k: one.held, kk: 0, ...wilson(one.held, one.jars) }))} />
             </section>
           ) : null}
           <section aria-label="By what it differs" className="mt-6">

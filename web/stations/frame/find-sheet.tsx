@@ -70,6 +70,8 @@ export function FindSheet({ stations, text, hint, onText, onClose }: FindProps) 
     router.push(path);
   };
   const letters = text.trim().toLowerCase();
+  // What was found for other letters is not what Enter goes to now.
+  const things = found.of === text ? found.things : found.things.filter((one) => letters !== "" && one.name.toLowerCase().includes(letters));
   const places = stations.filter((one) => one.name.includes(letters));
   const words = letters.length < 2 ? [] : GLOSSARY.filter((one) => one.name.includes(letters));
   const actions = letters === "" ? [] : ACTIONS.filter((one) => letters.split(/\s+/).every((word) => one.name.toLowerCase().includes(word)));
@@ -83,7 +85,7 @@ export function FindSheet({ stations, text, hint, onText, onClose }: FindProps) 
           <Command label="Find" shouldFilter={false} loop>
             <Command.Input ref={field} value={text} onValueChange={onText} placeholder={hint} className="entry w-full !border-0 !border-b-[3px] text-[20px]" />
             <Command.List className="max-h-[60vh] overflow-auto pb-2">
-              {found.things.map((one) => (
+              {things.map((one) => (
                 <Command.Item key={one.path + one.name} value={`${one.kind} ${one.path} ${one.name}`} onSelect={() => go(one.path)} className={row}>
                   <span className="font-semibold">{one.name}</span>
                   <span className="text-[15px]">{one.kind}</span>

@@ -4,7 +4,8 @@ import { useState } from "react";
 import { usePlace } from "@/log/place";
 import type { Batch } from "@/log/use-batch";
 import { Said } from "@/ui/said";
-import { daysAfter, throwPoints } from "./model";
+import { useUnits } from "@/ui/units";
+import { daysAfter, nextAge, throwPoints } from "./model";
 
 const WIDTH = 420;
 const HEIGHT = 170;
@@ -55,6 +56,7 @@ function Curve({ points, least, best }: { points: ReturnType<typeof throwPoints>
 /** How strong it smells unlit, at stated ages, by a named nose in a named room. */
 export function ColdThrow({ batch, people, rooms }: { batch: Batch; people: { id: string; name: string }[]; rooms: readonly string[] }) {
   const { personId } = usePlace();
+  const units = useUnits();
   const { facts, pouredAt, times, now } = batch;
   const [room, setRoom] = useState(rooms[0] ?? "");
   const [said, setSaid] = useState("");
@@ -62,6 +64,7 @@ export function ColdThrow({ batch, people, rooms }: { batch: Batch; people: { id
   const nose = people.find((one) => one.id === personId)?.name;
   const score = async (value: number) => setSaid((await batch.record({ kind: "smelled", payload: { score: value, room } }))?.message ?? "");
   const points = throwPoints(facts, pouredAt, people);
+  const next = nextAge(facts, pouredAt, now);
   return (
     <section className="sheet" aria-label="Cold throw">
       <h2>Cold throw, {daysAfter(pouredAt, now).toFixed(1)} days after pouring</h2>
@@ -70,6 +73,12 @@ export function ColdThrow({ batch, people, rooms }: { batch: Batch; people: { id
       ) : (
         <p className="text-soft">Not smelled yet. At a day it can be almost nothing, and good at two: smell it at the same ages each time.</p>
       )}
+      {next ? (
+        <p className="mt-1">
+          To be smelled at {next.days} {next.days === 1 ? "day" : "days"}:{" "}
+          <strong>{Date.parse(next.at) <= Date.parse(now) ? "now" : units.dayClock(next.at)}</strong>
+        </p>
+      ) : null}
       <p className="mt-2 font-semibold">{nose ? `How strong does ${nose} find it?` : "Choose who is working first: a score without its nose says little."}</p>
       <div className="mt-1 grid grid-cols-6 gap-1 sm:grid-cols-11">
         {Array.from({ length: 11 }, (_, value) => (

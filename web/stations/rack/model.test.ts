@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { roomOf, throwPoints } from "./model";
+import { nextAge, roomOf, throwPoints } from "./model";
 
 const POURED = "2026-03-01T12:00:00.000Z";
 const day = (days: number) => new Date(Date.parse(POURED) + days * 86_400_000).toISOString();
@@ -22,6 +22,17 @@ describe("what the rack shows", () => {
       ["somebody", [[2, 3]]],
       ["Bo", [[4, 9]]],
     ]);
+  });
+
+  it("asks for cold throw at the same ages of every batch, each once", () => {
+    const smell = (days: number) => ({ eventId: `${days}`, at: day(days), personId: "a", score: 5, room: "" });
+    expect(nextAge({ smells: [] }, POURED, day(0.2))).toEqual({ days: 1, at: day(1) });
+    expect(nextAge({ smells: [] }, POURED, day(1.2))).toMatchObject({ days: 1 });
+    expect(nextAge({ smells: [smell(1.1)] }, POURED, day(1.2))).toMatchObject({ days: 2 });
+    // What was missed is behind.
+    expect(nextAge({ smells: [smell(1.1)] }, POURED, day(5))).toMatchObject({ days: 7 });
+    expect(nextAge({ smells: [smell(14)] }, POURED, day(14.1))).toBeNull();
+    expect(nextAge({ smells: [] }, POURED, day(30))).toBeNull();
   });
 
   it("takes of a logger's file only the time in which the jars stood there", () => {

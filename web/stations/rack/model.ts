@@ -27,3 +27,14 @@ export function roomOf(readings: readonly LoggedReading[], from: string, to: str
   }
   return { mean: Math.round(sum / inside.length), low, high, readings: inside.length };
 }
+
+/** At which ages, in days, cold throw is smelled, so that batches can be held against each other. Common practice, no source. */
+export const AGES = [1, 2, 4, 7, 14] as const;
+
+/** The next age at which it is to be smelled; null once all are behind. An age counts as smelled within half a day of it. */
+export function nextAge(facts: Pick<BatchFacts, "smells">, pouredAt: string, now: string): { days: number; at: string } | null {
+  const smelled = facts.smells.map((one) => daysAfter(pouredAt, one.at));
+  const age = daysAfter(pouredAt, now);
+  const days = AGES.find((one) => age < one + 0.5 && !smelled.some((at) => Math.abs(at - one) <= 0.5));
+  return days === undefined ? null : { days, at: new Date(Date.parse(pouredAt) + days * 86_400_000).toISOString() };
+}

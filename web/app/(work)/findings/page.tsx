@@ -1,7 +1,7 @@
 import { defectOf } from "@hearth/core";
 import { z } from "zod";
 import { here } from "@/server/context";
-import { CURVES, type CurveName, curveOf, findingsOf, flawRates } from "@/server/findings";
+import { CURVES, type CurveName, curveOf, findingsOf, flawRates, repairsOf } from "@/server/findings";
 import { askedOf } from "@/server/query";
 import { Findings } from "@/stations/findings/findings";
 
@@ -14,6 +14,10 @@ export default async function FindingsPage({ searchParams }: { searchParams: Pro
   const asked = await askedOf(searchParams, { flaw: z.string().max(60), by: z.enum(NAMES) });
   const rates = await flawRates(db, workshop.id);
   const defect = asked.flaw && defectOf(asked.flaw) ? asked.flaw : (rates[0]?.defect ?? null);
-  const [found, curve] = defect ? await Promise.all([findingsOf(db, workshop.id, defect), curveOf(db, workshop.id, defect, asked.by ?? "pour_c")]) : [[], null];
-  return <Findings rates={rates} defect={defect} found={found} curve={curve} curves={NAMES.map((name) => ({ name, words: CURVES[name].words }))} />;
+  const [found, curve, repairs] = defect
+    ? await Promise.all([findingsOf(db, workshop.id, defect), curveOf(db, workshop.id, defect, asked.by ?? "pour_c"), repairsOf(db, workshop.id, defect)])
+    : [[], null, []];
+  return (
+    <Findings rates={rates} defect={defect} found={found} curve={curve} repairs={repairs} curves={NAMES.map((name) => ({ name, words: CURVES[name].words }))} />
+  );
 }
