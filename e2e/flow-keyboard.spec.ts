@@ -100,9 +100,9 @@ test("one batch from formula to closed record, by keyboard alone", ALONE, async 
   await tabTo(page, button("Put down, next jar"));
   await keyboard.press("Enter");
   await expect(page.getByText("frosting a speck, top")).toBeVisible();
-  await tabTo(page, button("All 9 left are fine"));
+  await tabTo(page, button("All 3 left are fine"));
   await keyboard.press("Enter");
-  await tabTo(page, button("All 6 left are fine"));
+  await tabTo(page, button("All 12 left are fine"));
   await keyboard.press("Enter");
   await tabTo(page, button(/Finish: 16 jars/));
   await keyboard.press("Enter");
