@@ -181,13 +181,16 @@ export async function listRack(db: Database, workshopId: string, asked: BatchesA
   return { batches: await listedRows(db, [...half, ...rows.slice(0, PAGE)]), more: rows.length > PAGE ? String(skip + PAGE) : null };
 }
 
+/** Batches of a formula with these letters in its name. */
+export const ofFormulaLike = (workshopId: string, letters: string) =>
+  sql`exists (select 1 from formula_version v join formula f on f.workshop_id = v.workshop_id and f.id = v.formula_id
+    where v.workshop_id = ${workshopId} and v.id = ${batches.formulaVersionId} and f.name ilike ${containing(letters)})`;
+
 /** By its number, or part of the formula's name. */
 function calledLike(workshopId: string, text: string) {
   const q = text.trim();
   const number = /^#?\d{1,9}$/.test(q) ? Number(q.replace("#", "")) : null;
-  const named = sql`exists (select 1 from formula_version v join formula f on f.workshop_id = v.workshop_id and f.id = v.formula_id
-        where v.workshop_id = ${workshopId} and v.id = ${batches.formulaVersionId} and f.name ilike ${containing(q)})`;
-  return or(named, number === null ? undefined : eq(batches.number, number));
+  return or(ofFormulaLike(workshopId, q), number === null ? undefined : eq(batches.number, number));
 }
 
 async function pageOf(db: Database, workshopId: string, stages: Stage[], asked: BatchesAsked, now: string): Promise<Page> {

@@ -1,7 +1,7 @@
 import { DEFECTS, type Level, shareDifference, spreadOf } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
-import { FACTORS, factorOf, flawRates, historyOf, namesOf } from "./findings";
+import { FACTORS, factorOf, flawRates, historyOf, levelColumns, listed, namesOf } from "./findings";
 
 export interface GroupedFlaw {
   defect: string;
@@ -67,21 +67,11 @@ async function alsoDiffers(
 ): Promise<ComparedGroups["also"]> {
   const source = factorOf(factor);
   const others = FACTORS.filter((one) => one.name !== factor);
-  const columns = sql.join(
-    others.map((one) => sql`${one.of} as ${sql.identifier(one.name)}`),
-    sql`, `,
-  );
   const ids = others.map((one) => sql.identifier(one.name));
   const { rows } = await db.execute<Record<string, string | null> & { side: string; which: number; n: number }>(sql`
-    with p as materialized (select ${source?.of ?? sql`null`} side, ${columns} from outcome o where o.workshop_id = ${workshopId} and o.looked)
-    select side, ${sql.join(
-      ids.map((id) => sql`${id}`),
-      sql`, `,
-    )}, grouping(${sql.join(ids, sql`, `)})::int which, count(*)::int n from p where side in (${a}, ${b})
-    group by grouping sets (${sql.join(
-      ids.map((id) => sql`(side, ${id})`),
-      sql`, `,
-    )})`);
+    with p as materialized (select ${source?.of ?? sql`null`} side, ${levelColumns(others)} from outcome o where o.workshop_id = ${workshopId} and o.looked)
+    select side, ${listed(ids)}, grouping(${listed(ids)})::int which, count(*)::int n from p where side in (${a}, ${b})
+    group by grouping sets (${listed(ids.map((id) => sql`(side, ${id})`))})`);
   const all = 2 ** others.length - 1;
   return others.flatMap(({ name, words }, at) => {
     const mine = rows.filter((row) => row.which === all - 2 ** (others.length - 1 - at) && row[name] !== null);

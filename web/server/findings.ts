@@ -33,6 +33,15 @@ export const FACTORS: readonly FactorSource[] = [
   { name: "instrument", words: "thermometer", of: sql`o.instrument_id::text` },
   { name: "person", words: "who poured", of: sql`o.person_id::text` },
 ];
+/** One behind the other, as a statement lists them. */
+export const listed = (parts: readonly (SQL | Name)[]): SQL =>
+  sql.join(
+    parts.map((one) => sql`${one}`),
+    sql`, `,
+  );
+type Name = ReturnType<typeof sql.identifier>;
+/** The level of each row at each of these factors, under the factor's name. */
+export const levelColumns = (factors: readonly FactorSource[]): SQL => listed(factors.map((one) => sql`${one.of} as ${sql.identifier(one.name)}`));
 export const factorOf = (name: string): FactorSource | undefined => FACTORS.find((one) => one.name === name);
 
 /** Looked-over batches of a workshop with how many of their jars show a flaw. */
@@ -74,21 +83,11 @@ const MOST_LEVELS = 12;
 
 /** Levels of every factor for one flaw, in one pass over the rows. */
 async function levelsOf(db: Database, workshopId: string, defect: string): Promise<Factor[]> {
-  const columns = sql.join(
-    FACTORS.map((one) => sql`${one.of} as ${sql.identifier(one.name)}`),
-    sql`, `,
-  );
   const names = FACTORS.map((one) => sql.identifier(one.name));
   const { rows } = await db.execute<Record<string, unknown> & { which: number } & Omit<Level, "level">>(sql`
-    with r as (${rowsOf(workshopId, defect)}), o as materialized (select o.batch_id, o.jars, o.k, ${columns} from r o)
-    select ${sql.join(
-      names.map((name) => sql`${name}`),
-      sql`, `,
-    )}, grouping(${sql.join(names, sql`, `)})::int which, ${PLAIN_TALLY}
-    from o group by grouping sets (${sql.join(
-      names.map((name) => sql`(${name})`),
-      sql`, `,
-    )})`);
+    with r as (${rowsOf(workshopId, defect)}), o as materialized (select o.batch_id, o.jars, o.k, ${levelColumns(FACTORS)} from r o)
+    select ${listed(names)}, grouping(${listed(names)})::int which, ${PLAIN_TALLY}
+    from o group by grouping sets (${listed(names.map((name) => sql`(${name})`))})`);
   const all = 2 ** FACTORS.length - 1;
   return FACTORS.map(({ name, words }, at) => {
     const bit = all - 2 ** (FACTORS.length - 1 - at);
@@ -112,21 +111,14 @@ async function togetherWith(db: Database, workshopId: string, defect: string, fo
     .flatMap((a) => found.filter((b) => b.name !== a.name && many(b) > 1 && many(a) === many(b)).map((b) => [a.name, b.name] as const));
   if (pairs.length === 0) return {};
   const used = [...new Set(pairs.flat())];
-  const columns = sql.join(
-    used.map((name) => sql`${factorOf(name)?.of ?? sql`null`} as ${sql.identifier(name)}`),
-    sql`, `,
-  );
   const names = used.map((name) => sql.identifier(name));
   // Each pair is counted once, whichever of the two it was asked for.
   const sets = pairs
     .filter(([a, b], at) => pairs.findIndex(([x, y]) => (x === a && y === b) || (x === b && y === a)) === at)
     .map(([a, b]) => sql`(${sql.identifier(a)}, ${sql.identifier(b)})`);
   const { rows } = await db.execute<Record<string, string | null> & { which: number }>(sql`
-    with r as (${rowsOf(workshopId, defect)}), o as materialized (select ${columns} from r o)
-    select ${sql.join(
-      names.map((name) => sql`${name}`),
-      sql`, `,
-    )}, grouping(${sql.join(names, sql`, `)})::int which from o group by grouping sets (${sql.join(sets, sql`, `)})`);
+    with r as (${rowsOf(workshopId, defect)}), o as materialized (select ${levelColumns(FACTORS.filter((one) => used.includes(one.name)))} from r o)
+    select ${listed(names)}, grouping(${listed(names)})::int which from o group by grouping sets (${listed(sets)})`);
   const bitOf = (name: string) => 2 ** (used.length - 1 - used.indexOf(name));
   const all = 2 ** used.length - 1;
   const out: Record<string, string[]> = {};

@@ -1,9 +1,10 @@
-import { type BatchFacts, type BatchPlan, FATES, fatesOf, type JarFate, ledger, titleOf } from "@hearth/core";
+import { type BatchFacts, type BatchPlan, FATES, fatesOf, type JarFate, ledger, STOCKED, titleOf } from "@hearth/core";
 import { and, desc, eq, gte, ilike, inArray, lt, or, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { notes } from "@/data/tables/note";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
+import { ofFormulaLike } from "./batches";
 import { keptOf } from "./events";
 import { containing } from "./naturally";
 import { receivedAt } from "./shelf";
@@ -150,8 +151,7 @@ export async function searchRecord(db: Database, workshopId: string, text: strin
     ? eq(batches.number, Number(number))
     : day
       ? and(gte(batches.startedAt, `${day}T00:00:00Z`), lt(batches.startedAt, new Date(Date.parse(day) + 86_400_000).toISOString()))
-      : sql`exists (select 1 from formula_version v join formula f on f.workshop_id = v.workshop_id and f.id = v.formula_id
-          where v.workshop_id = ${workshopId} and v.id = ${batches.formulaVersionId} and f.name ilike ${like})`;
+      : ofFormulaLike(workshopId, q);
   const rows = await db
     .select()
     .from(batches)
@@ -169,11 +169,9 @@ export async function searchRecord(db: Database, workshopId: string, text: strin
   };
 }
 
-const STOCKED_KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel"] as const;
-
 async function lotsLike(db: Database, workshopId: string, like: string): Promise<FoundLot[]> {
   const named = sql.join(
-    STOCKED_KINDS.map((kind) => sql`select id, name from ${SHELF_TABLES[kind]} where workshop_id = ${workshopId}`),
+    STOCKED.map((kind) => sql`select id, name from ${SHELF_TABLES[kind]} where workshop_id = ${workshopId}`),
     sql` union all `,
   );
   const { rows } = await db.execute<{ id: string; kind: string; code: string; material: string; received_on: string; amount: string }>(sql`

@@ -3,6 +3,7 @@
 import { type LoggedReading, thinned } from "@hearth/core";
 import { useState } from "react";
 import { readLoggerFile } from "@/forms/logger-file";
+import { LoggerInput } from "@/forms/logger-input";
 import type { Batch, Instrument } from "@/log/use-batch";
 import { HeatLine } from "@/ui/heat-line";
 import { useUnits } from "@/ui/units";
@@ -64,15 +65,7 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
   const warmths = read?.inside.map((one) => one.celsius) ?? [];
   return (
     <div className="mt-2">
-      <label className="text-[15px] font-semibold">
-        Readings from a logger's file
-        <input
-          type="file"
-          accept=".csv,.txt,text/csv,text/plain"
-          className="mt-1 block max-w-full text-[15px]"
-          onChange={(event) => void take(event.target.files?.[0])}
-        />
-      </label>
+      <LoggerInput label="Readings from a logger's file" onFile={(file) => void take(file)} />
       {said ? <p className={notice({ size: "small", className: "mt-2" })}>▲ {said}</p> : null}
       {read ? (
         <div className="mt-2">

@@ -1,6 +1,6 @@
 "use client";
 
-import { FATE_WORDS } from "@hearth/core";
+import { FATE_WORDS, isCounted, type StockedKind } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -20,7 +20,7 @@ interface TraceProps {
 }
 
 const amountOf = (units: ReturnType<typeof useUnits>, kind: string, amount: number) =>
-  kind === "wick" || kind === "vessel" ? `${units.n(amount, 0)} pieces` : units.bulk(amount);
+  isCounted(kind as StockedKind) ? `${units.n(amount, 0)} pieces` : units.bulk(amount);
 
 /** Batches with what became of their jars, and to whom they went. */
 function Batches({ list, kind }: { list: readonly TracedBatch[]; kind?: string }) {

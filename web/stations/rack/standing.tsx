@@ -3,6 +3,7 @@
 import { useMemo, useState } from "react";
 import { Field, useFields } from "@/forms/fields";
 import { readLoggerFile } from "@/forms/logger-file";
+import { LoggerInput } from "@/forms/logger-input";
 import { temperatureRule } from "@/forms/rules";
 import type { Batch } from "@/log/use-batch";
 import { Said } from "@/ui/said";
@@ -84,15 +85,7 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
           Note it
         </button>
       </form>
-      <label className="text-[15px] font-semibold">
-        Or from a logger's file
-        <input
-          type="file"
-          accept=".csv,.txt,text/csv,text/plain"
-          className="mt-1 block max-w-full text-[15px]"
-          onChange={(event) => void take(event.target.files?.[0])}
-        />
-      </label>
+      <LoggerInput label="Or from a logger's file" onFile={(file) => void take(file)} />
       <Said>{said}</Said>
     </section>
   );
