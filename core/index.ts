@@ -10,7 +10,20 @@ export * from "./batch/phase";
 export * from "./batch/plan";
 export * from "./batch/planning";
 export * from "./batch/record";
-export { ADVICE, answerBurn, type BurnAnswer, type BurnRequest, burnAnswer, burnRequest } from "./burn/burn";
+export { answerBurn, type BurnAnswer, type BurnRequest, burnAnswer, burnRequest } from "./burn/burn";
+export * from "./burn/facts";
+export * from "./burn/judge";
+export { lookWords } from "./burn/kinds/looked";
+export { STOPPED_WHY } from "./burn/kinds/stopped";
+export * from "./burn/looks";
+export * from "./burn/marks";
+export * from "./burn/plan";
+export * from "./burn/propose";
+export * from "./burn/protocol";
+export * from "./burn/record";
+export * from "./burn/throw";
+export * from "./burn/trial";
+export * from "./burn/verdict";
 export * from "./day/cooling";
 export * from "./day/day";
 export * from "./day/job";
@@ -36,6 +49,7 @@ export * from "./heat/range";
 export { LineReader, type Message, writeLine } from "./instrument/line";
 export { type LoggedReading, readLogger, thinned } from "./instrument/logger-file";
 export { SimulatedPot, SimulatedProbe, SimulatedScale } from "./instrument/simulated";
+export type { LogFacts } from "./log/log";
 export {
   CLOCK_TOLERANCE_MS,
   type Draw,
@@ -51,6 +65,7 @@ export {
   settle,
   type Told,
 } from "./log/log";
+export type { WrittenOf } from "./log/subject";
 export * from "./materials/cautions";
 export * from "./materials/fields";
 export * from "./materials/kinds";

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { z } from "zod";
 import { DEFECTS, EXTENTS, PLACES, SEVERITIES } from "../defects/defects";
 import { aBatch, anId } from "../testing/batch";
-import { type BatchEvent, batchEvent, sentEvent, upcastSent, versionOf } from "./batch";
+import { BATCH, type BatchEvent, batchEvent, sentEvent, versionOf } from "./batch";
 import { type BatchRecord, batchRecord, recordFault } from "./record";
 
 const uuid = fc.uuid({ version: 7 });
@@ -165,7 +165,7 @@ describe("the list of flaws", () => {
 describe("an entry that somebody made up", () => {
   it("is refused and breaks nothing, whatever its kind and its times are said to be", () => {
     const whole = { id: anId(), happenedAt: "2026-02-02T09:00:00Z", personId: null, kind: "note", payload: { text: "x" } };
-    expect(sentEvent.safeParse(upcastSent(whole)).success).toBe(true);
+    expect(sentEvent.safeParse(BATCH.upcastSent(whole)).success).toBe(true);
     for (const odd of [
       { ...whole, kind: { toString: "none" } },
       { ...whole, kind: ["note"] },
@@ -174,6 +174,6 @@ describe("an entry that somebody made up", () => {
       { ...whole, happenedAt: "9999-12-31T23:59:59Z" },
       { ...whole, happenedAt: "2026-02-30T10:00:00Z" },
     ])
-      expect(sentEvent.safeParse(upcastSent(odd)).success, JSON.stringify(odd)).toBe(false);
+      expect(sentEvent.safeParse(BATCH.upcastSent(odd)).success, JSON.stringify(odd)).toBe(false);
   });
 });

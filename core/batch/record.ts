@@ -2,11 +2,11 @@ import { z } from "zod";
 import { temperatureRange } from "../heat/schema";
 import { inCircle, stamp } from "../log/log";
 import { formulaSpec, upcastFormula } from "../recipe/spec";
-import { batchEvent, batchKindOf } from "./batch";
+import { BATCH, batchEvent } from "./batch";
 
 const uuid = z.uuid();
 /** A name, and any longer text: a file from elsewhere may hold anything. Names of products are put together from several. */
-const text = z.string().max(2_000, "At most 2000 letters fit here.");
+export const text = z.string().max(2_000, "At most 2000 letters fit here.");
 const nameText = z.string().max(300, "A name has at most 120 letters.");
 const whole = z.number().int().min(-2_147_483_647).max(2_147_483_647);
 /** The most people, instruments or materials that one batch names. */
@@ -175,7 +175,7 @@ export function upcastRecord(raw: unknown): unknown {
     formulaVersion: version && { ...version, spec: upcastFormula(version.spec) },
     events: Array.isArray(old.events)
       ? old.events.map((event: { kind?: string; payload?: Record<string, unknown> }) => {
-          const kind = batchKindOf(String(event?.kind));
+          const kind = BATCH.kinds.get(String(event?.kind));
           return { ...event, v: kind?.version ?? 1, payload: kind?.upcast ? kind.upcast(event.payload ?? {}, 1) : event.payload };
         })
       : old.events,

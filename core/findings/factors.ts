@@ -1,4 +1,5 @@
-import { fTail, holm, type Share, wilson } from "./proportion";
+import { fTail } from "../statistics/tails";
+import { holm, type Share, wilson } from "./proportion";
 
 /** Batches at one level of a factor: pieces, pieces with the flaw, and k² / n summed over the batches. */
 export interface Level {

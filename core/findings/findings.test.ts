@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { randomFrom } from "../random";
+import { fTail } from "../statistics/tails";
 import { individuals } from "./chart";
 import { type Factor, findFactors, type Level } from "./factors";
 import { type Dose, logistic } from "./logistic";
-import { fTail, holm, wilson } from "./proportion";
+import { holm, wilson } from "./proportion";
 
 describe("a proportion", () => {
   it("has the intervals of Newcombe 1998, table I (from memory, recomputed), as a statistics package has", () => {

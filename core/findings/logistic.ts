@@ -1,4 +1,5 @@
-import { fTail, Z95 } from "./proportion";
+import { fTail } from "../statistics/tails";
+import { Z95 } from "./proportion";
 
 /** Pieces at one value of what was varied: how many, and how many of them with the flaw. */
 export interface Dose {

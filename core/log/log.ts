@@ -50,6 +50,7 @@ export interface Draw {
 export interface Say {
   g(mg: number, resolutionUg?: number | null): string;
   t(centi: number): string;
+  len(um: number): string;
   /** As its instrument showed it: a tenth of a degree stays one. */
   tShown(centi: number): string;
   tDifference(centi: number): string;
@@ -84,8 +85,17 @@ export interface Kind<K extends string, P, F, C> {
 // biome-ignore lint/suspicious/noExplicitAny: a list of kinds holds payloads of many types
 export type AnyKind<F, C> = Kind<string, any, F, C>;
 
+/** What the facts of every subject tell: how many entries count, when the newest of them happened, what they drew from stock. */
+export interface LogFacts {
+  format: number;
+  standing: number;
+  startedAt: string;
+  lastAt: string;
+  drawn: Record<string, { amount: number; at: string }>;
+}
+
 /** What a log is about: its kinds of entry. `withdrawn` belongs to every subject. */
-export interface Subject<F extends { drawn: Record<string, { amount: number; at: string }>; lastAt: string; standing: number }, C> {
+export interface Subject<F extends LogFacts, C> {
   kinds: ReadonlyMap<string, AnyKind<F, C>>;
   first: (frozen: C, start: EventOf) => F;
 }
@@ -170,12 +180,7 @@ export function readPayload<F, C>(kind: AnyKind<F, C>, payload: unknown, version
 }
 
 /** Adds one standing entry to the facts, in place. */
-export function foldOne<F extends { drawn: Record<string, { amount: number; at: string }>; lastAt: string; standing: number }, C>(
-  subject: Subject<F, C>,
-  facts: F,
-  event: EventOf,
-  frozen: C,
-): void {
+export function foldOne<F extends LogFacts, C>(subject: Subject<F, C>, facts: F, event: EventOf, frozen: C): void {
   const kind = subject.kinds.get(event.kind);
   if (!kind) return;
   for (const draw of kind.draws?.(facts, event.payload, frozen) ?? []) {
@@ -188,12 +193,7 @@ export function foldOne<F extends { drawn: Record<string, { amount: number; at: 
 }
 
 /** The facts that follow from all entries. The order in which they are given does not matter; one given twice counts once. */
-export function fold<F extends { drawn: Record<string, { amount: number; at: string }>; lastAt: string; standing: number }, C>(
-  subject: Subject<F, C>,
-  start: EventOf,
-  all: readonly EventOf[],
-  frozen: C,
-): F {
+export function fold<F extends LogFacts, C>(subject: Subject<F, C>, start: EventOf, all: readonly EventOf[], frozen: C): F {
   const events = [...new Map(all.map((event) => [event.id, event])).values()];
   const facts = subject.first(frozen, start);
   for (const { event, supersededBy } of settle(events)) {

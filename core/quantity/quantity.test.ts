@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { answerQuantity, meanFactor, quantityRequest, tolerableErrorG, tQuantile } from "./quantity";
+import { tQuantile } from "../statistics/tails";
+import { answerQuantity, meanFactor, quantityRequest, tolerableErrorG } from "./quantity";
 
 describe("net quantity of packed goods", () => {
   it("allows the errors of directive 76/211/EEC (from memory), up to the next tenth", () => {

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { fTail } from "../findings/proportion";
+import { tQuantile } from "../statistics/tails";
 
 /**
  * Net quantity of packs that are sold by weight, by the rules for pre-packed goods: directive 76/211/EEC, annexes I and II (from memory).
@@ -31,19 +31,6 @@ export function tolerableErrorG(statedG: number): number {
   if (!(statedG >= LEAST_STATED_G && statedG <= MOST_STATED_G)) throw new RangeError("The rules cover packs of 5 g to 10 kg.");
   const step = STEPS.find((one) => statedG <= one.upTo) as (typeof STEPS)[number];
   return upToTenth(step.grams ?? (statedG * (step.percent ?? 0)) / 100);
-}
-
-/** The value that Student's t with so many degrees of freedom stays below in a share of cases. */
-export function tQuantile(share: number, df: number): number {
-  const tail = 2 * (1 - share);
-  let [low, high] = [0, 1];
-  while (fTail(high * high, 1, df) > tail) high *= 2;
-  for (let n = 0; n < 200 && high - low > 1e-12 * high; n++) {
-    const middle = (low + high) / 2;
-    if (fTail(middle * middle, 1, df) > tail) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
 }
 
 /** By how many standard deviations a sample's mean may lie below what is stated: t(0.995, n − 1) / √n. */

@@ -1,4 +1,4 @@
-import { sentEvent, upcastSent } from "@hearth/core";
+import { BATCH, sentEvent } from "@hearth/core";
 import { z } from "zod";
 import { database } from "@/data/client";
 import { now } from "@/data/clock";
@@ -16,7 +16,7 @@ export function takeEntry(request: Request, params: { workshop: string; batch: s
     if (text === null) return refuse(413, "An entry is never this long.");
     const body = readJson(text);
     if (!body.ok) return refuse(400, body.message);
-    const parsed = sentEvent.safeParse(upcastSent(body.value));
+    const parsed = sentEvent.safeParse(BATCH.upcastSent(body.value));
     if (!parsed.success) {
       const fields: Record<string, string[]> = {};
       for (const issue of parsed.error.issues) {

@@ -1,3 +1,7 @@
+import { note } from "../../log/kinds/note";
+import { withdrawn } from "../../log/kinds/withdrawn";
+import type { BatchFacts } from "../facts";
+import type { BatchPlan } from "../plan";
 import { abandoned } from "./abandoned";
 import { closed } from "./closed";
 import { counted } from "./counted";
@@ -7,7 +11,6 @@ import { flaw } from "./flaw";
 import { heated } from "./heated";
 import { looked } from "./looked";
 import { moved } from "./moved";
-import { note } from "./note";
 import { placed } from "./placed";
 import { poured } from "./poured";
 import { prepared } from "./prepared";
@@ -22,7 +25,6 @@ import { smelled } from "./smelled";
 import { started } from "./started";
 import { stirred } from "./stirred";
 import { weighed } from "./weighed";
-import { withdrawn } from "./withdrawn";
 
 /** Everything that can happen to a batch. A new kind is its file and this line. */
 export const BATCH_KINDS = [
@@ -47,8 +49,8 @@ export const BATCH_KINDS = [
   smelled,
   fated,
   released,
-  note,
+  note<BatchFacts, BatchPlan>(),
   closed,
   abandoned,
-  withdrawn,
+  withdrawn<BatchFacts, BatchPlan>(),
 ] as const;

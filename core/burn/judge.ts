@@ -1,0 +1,287 @@
+import { tQuantile } from "../statistics/tails";
+import * as M from "./marks";
+
+export const FLAMES = ["small", "steady", "large", "jumping", "dying", "out"] as const;
+export type FlameSeen = (typeof FLAMES)[number];
+
+/** One look at a burning candle. What was not looked at is not there. Millimetres, °C, minutes since it was lit. */
+export interface Look {
+  minute: number;
+  pool_mm?: number | undefined;
+  pool_depth_mm?: number | undefined;
+  flame?: FlameSeen | undefined;
+  flame_mm?: number | undefined;
+  mushroom?: boolean | undefined;
+  soot?: boolean | undefined;
+  wall_c?: number | undefined;
+  /** The bottom is seen through the pool. */
+  bottom?: boolean | undefined;
+  /** Two flames have run into one. */
+  joined?: boolean | undefined;
+  /** Something but the wick burns: the pool, the label, what was embedded. */
+  elsewhere?: boolean | undefined;
+  /** The pool ends in a hard edge. */
+  edge?: boolean | undefined;
+}
+export interface Session {
+  looks: readonly Look[];
+  grams_before?: number | undefined;
+  grams_after?: number | undefined;
+  minutes?: number | undefined;
+}
+/** The sessions of one candle, and what is known of it. */
+export interface Burned {
+  sessions: readonly Session[];
+  fill: "full" | "half";
+  /** What of the weights is neither wax nor wick. */
+  tare_g: number;
+  /** Inner diameter at the wax line in mm, at this share of the wax left (1: as it was first lit). */
+  widthAt: (left: number) => number;
+  /** A pillar has no wall: its pool has to stay inside. */
+  pillar?: boolean;
+}
+
+/** Where in the record something was seen: both from 0. */
+export interface Seen {
+  session: number;
+  look: number;
+}
+export interface Reason {
+  words: string;
+  /** The looks it rests on. */
+  seen: Seen[];
+}
+export interface Span {
+  value: number;
+  low: number;
+  high: number;
+}
+export const ADVICE = ["keep", "wick_up", "wick_down", "change_kind", "less_load_or_dye", "test_full"] as const;
+export type AdviceWhat = (typeof ADVICE)[number];
+export const ADVICE_WORDS: Record<AdviceWhat, string> = {
+  keep: "keep this wick",
+  wick_up: "one size up",
+  wick_down: "one size down",
+  change_kind: "another kind of wick",
+  less_load_or_dye: "less load or dye",
+  test_full: "test the full jar next",
+};
+export interface BurnJudged {
+  safety: { pass: boolean; reasons: Reason[] };
+  pool: { verdict: "small" | "right" | "large" | "not_recorded"; full_at_minute: number | null; seen: Seen[] };
+  grams_per_hour: Span | null;
+  hours_left: Span | null;
+  /** From the first light to the end of the wax. */
+  hours_whole: Span | null;
+  advice: { what: AdviceWhat; why: string };
+  /** What the record cannot tell. */
+  unknown: string[];
+}
+
+const round = (value: number) => Math.round(value * 100) / 100;
+const rounded = ({ value, low, high }: Span): Span => ({ value: round(value), low: round(low), high: round(high) });
+
+/** Which wax is left when a session begins, as a share of the first: by its weight, where it was weighed; else null. */
+function leftAt({ sessions, tare_g }: Burned, at: number): number | null {
+  const [first, now] = [sessions[0]?.grams_before, sessions[at]?.grams_before];
+  if (first === undefined || now === undefined || first <= tare_g) return at === 0 ? 1 : null;
+  return Math.min(1, Math.max(0, (now - tare_g) / (first - tare_g)));
+}
+
+/** Signs that end a session at once, each with what was seen and what to do. */
+export interface Sign {
+  id: "flame" | "unsteady" | "soot" | "wall" | "deep" | "bottom" | "joined" | "elsewhere";
+  says: string;
+  act: string;
+}
+const SMOTHER = "Put it out now: cover it with a lid or a plate that does not burn. Never water. Let it set before you move it.";
+
+/** How lengths and temperatures are written: micrometres, hundredths of °C. */
+export interface Measures {
+  len(um: number): string;
+  t(centi: number): string;
+}
+/** As the calculation interface writes them. */
+export const SI: Measures = { len: (um) => `${um / 1_000} mm`, t: (centi) => `${centi / 100} °C` };
+
+/** What in one look ends the session. */
+export function signsOf(look: Look, { len, t }: Measures = SI): Sign[] {
+  const mm = (value = 0) => len(Math.round(value * 1_000));
+  const signs: (Sign | false)[] = [
+    look.elsewhere === true && {
+      id: "elsewhere",
+      says: "Something but the wick burns",
+      act: `${SMOTHER} Keep away from it, and keep an extinguisher for grease fires at hand.`,
+    },
+    (look.flame_mm ?? 0) > M.HIGHEST_FLAME_MM && {
+      id: "flame",
+      says: `The flame was ${mm(look.flame_mm)} high; ${mm(M.HIGHEST_FLAME_MM)} is the most (ASTM F2417, from memory)`,
+      act: `${SMOTHER} Trim before it is lit again; look for a draught.`,
+    },
+    (look.flame === "large" || look.flame === "jumping") && {
+      id: "unsteady",
+      says: `The flame was ${look.flame}`,
+      act: `${SMOTHER} Trim before it is lit again; look for a draught.`,
+    },
+    look.joined === true && { id: "joined", says: "Two flames ran into one", act: `${SMOTHER} Its wicks stand too close, or are too large.` },
+    look.soot === true && { id: "soot", says: "It sooted", act: `${SMOTHER} Trim before it is lit again; look for a draught.` },
+    (look.wall_c ?? 0) > M.HOTTEST_WALL_C && {
+      id: "wall",
+      says: `The wall was ${t(Math.round((look.wall_c ?? 0) * 100))} hot; above ${t(M.HOTTEST_WALL_C * 100)} no hand holds it`,
+      act: `${SMOTHER} Do not touch the vessel.`,
+    },
+    (look.pool_depth_mm ?? 0) > M.UNSAFE_POOL_MM && {
+      id: "deep",
+      says: `The pool was ${mm(look.pool_depth_mm)} deep`,
+      act: `${SMOTHER} Hot wax spills easily.`,
+    },
+    look.bottom === true &&
+      look.minute >= M.BOTTOM_FROM && {
+        id: "bottom",
+        says: "The bottom was seen through the pool",
+        act: `${SMOTHER} The whole vessel is hot.`,
+      },
+  ];
+  return signs.filter((one): one is Sign => one !== false);
+}
+
+function safetyOf({ sessions }: Burned, measures: Measures): BurnJudged["safety"] {
+  const by = new Map<Sign["id"], Reason>();
+  for (const [session, { looks }] of sessions.entries())
+    for (const [at, look] of looks.entries())
+      for (const sign of signsOf(look, measures)) {
+        const there = by.get(sign.id);
+        if (there) there.seen.push({ session, look: at });
+        else by.set(sign.id, { words: `${sign.says} (session ${session + 1}, minute ${Math.round(look.minute)}).`, seen: [{ session, look: at }] });
+      }
+  return { pass: by.size === 0, reasons: [...by.values()] };
+}
+
+function poolOf(burned: Burned): BurnJudged["pool"] {
+  const { sessions } = burned;
+  const deep = sessions.flatMap(({ looks }, session) =>
+    looks.flatMap((one, look) => ((one.pool_depth_mm ?? 0) > M.DEEP_POOL_MM && one.minute <= M.FULL_UNTIL ? [{ session, look }] : [])),
+  );
+  // The third session tells; of fewer, the last.
+  const measured = sessions.flatMap(({ looks }, session) => {
+    const pools = looks.map((one, look) => ({ ...one, look })).filter((one) => one.pool_mm !== undefined);
+    return pools.length > 0 ? [{ session, pools: pools.sort((a, b) => a.minute - b.minute) }] : [];
+  });
+  const told = measured.find((one) => one.session >= M.LEAST_SESSIONS - 1) ?? measured.at(-1);
+  if (!told) return { verdict: deep.length > 0 ? "large" : "not_recorded", full_at_minute: null, seen: deep };
+  const near = burned.pillar ? M.PILLAR_EDGE_MM : M.NEAR_WALL_MM;
+  const wide = burned.widthAt(leftAt(burned, told.session) ?? 1) - 2 * near;
+  const full = told.pools.find((one) => (one.pool_mm ?? 0) >= wide);
+  const seen = told.pools.map(({ look }) => ({ session: told.session, look }));
+  const at = full?.minute ?? null;
+  // A pillar's pool is to end before the edge; how much before, nobody has written down.
+  if (burned.pillar) {
+    if (deep.length > 0 || at !== null) return { verdict: "large", full_at_minute: at, seen: deep.length > 0 ? deep : seen };
+    return { verdict: (told.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL ? "right" : "not_recorded", full_at_minute: null, seen };
+  }
+  if (deep.length > 0 || (at !== null && at < M.FULL_FROM))
+    return { verdict: "large", full_at_minute: at, seen: at !== null && at < M.FULL_FROM ? seen : deep };
+  if (at !== null) return { verdict: at <= M.FULL_UNTIL ? "right" : "small", full_at_minute: at, seen };
+  // Not full by the last look: too small only where it was looked at long enough.
+  return { verdict: (told.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL ? "small" : "not_recorded", full_at_minute: null, seen };
+}
+
+/** Hourly consumption of each session that was weighed and timed. */
+export const ratesOf = (sessions: readonly Session[]): number[] =>
+  sessions.flatMap(({ grams_before: before, grams_after: after, minutes }) =>
+    before === undefined || after === undefined || !minutes ? [] : [(before - after) / (minutes / 60)],
+  );
+
+/** A mean with its 95 % interval: Student's t over the values; of one alone a quarter either way (common practice, no source). Null of none. */
+export function meanOf(rates: readonly number[]): Span | null {
+  if (rates.length === 0) return null;
+  const mean = rates.reduce((a, b) => a + b, 0) / rates.length;
+  if (rates.length === 1) return rounded({ value: mean, low: mean * 0.75, high: mean * 1.25 });
+  const sd = Math.sqrt(rates.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (rates.length - 1));
+  const half = (tQuantile(0.975, rates.length - 1) * sd) / Math.sqrt(rates.length);
+  return rounded({ value: mean, low: Math.max(0, mean - half), high: mean + half });
+}
+
+/** So many grams at such a rate, in hours; the longest is said no longer than at a tenth of the rate. */
+const hoursOf = (grams: number, rate: Span): Span =>
+  rounded({ value: grams / rate.value, low: grams / rate.high, high: grams / Math.max(rate.low, rate.value / 10) });
+
+function adviceOf(burned: Burned, safety: BurnJudged["safety"], pool: BurnJudged["pool"]): BurnJudged["advice"] {
+  const looks = burned.sessions.flatMap((one) => one.looks);
+  const starves = looks.some((one) => one.flame === "dying" || one.flame === "out");
+  const early = burned.sessions.filter((one) => one.looks.some((each) => each.mushroom === true && each.minute <= M.EARLY_MUSHROOM)).length;
+  const hardEdge = looks.some((one) => one.edge === true);
+  if (!safety.pass) {
+    return pool.verdict === "small"
+      ? { what: "change_kind", why: "It is not safe, and yet its pool stays small: no size of this kind will do. Change the kind before the size." }
+      : { what: "wick_down", why: `It is not safe: ${safety.reasons[0]?.words} One size down.` };
+  }
+  if (starves) {
+    return pool.verdict === "small" || pool.verdict === "not_recorded"
+      ? { what: "wick_up", why: "The flame starves in its pool: one size up." }
+      : { what: "change_kind", why: "The flame starves though its pool is wide: it is clogged. Another kind, or less oil." };
+  }
+  // One early mushroom is noise; the same one in several sessions counts.
+  if (early >= 2) {
+    return pool.verdict === "small"
+      ? { what: "change_kind", why: "It mushrooms early and its pool stays small: change the kind." }
+      : pool.verdict === "large"
+        ? { what: "wick_down", why: "It mushrooms early and its pool is large: one size down." }
+        : { what: "less_load_or_dye", why: "It mushrooms within two hours, session after session, with a pool that is right: less load or dye." };
+  }
+  if (pool.verdict === "small")
+    return {
+      what: "wick_up",
+      why: `The pool is not full within four hours: one size up.${hardEdge ? " It ends in a hard edge: a harder wax would show that too." : ""}`,
+    };
+  if (pool.verdict === "large")
+    return {
+      what: "wick_down",
+      why: burned.pillar
+        ? "The pool comes too near the edge: one size down, or a harder wax."
+        : pool.full_at_minute !== null && pool.full_at_minute < M.FULL_FROM
+          ? "The pool is full before two hours: one size down."
+          : "The pool is deep: one size down, or a harder blend.",
+    };
+  const unsure = pool.verdict === "not_recorded" ? " The pool was not recorded long enough to judge it: look at two, three and four hours." : "";
+  if (burned.fill === "half" && !unsure)
+    return { what: "test_full", why: "The lower half burns as it should. A half-fill result never counts as a full pass: test the full jar next." };
+  const n = burned.sessions.length;
+  const few = n < M.LEAST_SESSIONS ? ` ${n} of at least ${M.LEAST_SESSIONS} sessions: go on before you rely on it.` : "";
+  return { what: "keep", why: `Nothing speaks against it so far.${unsure}${few} Test data is not a safety certificate.` };
+}
+
+/** What a record of burns does not say, though a verdict would want it. */
+function unknownOf({ sessions }: Burned): string[] {
+  const looks = sessions.flatMap((one) => one.looks);
+  const never = (says: (one: Look) => boolean) => !looks.some(says);
+  return [
+    ...(looks.length === 0 ? ["It was never looked at while it burned."] : []),
+    ...(looks.length > 0 && never((one) => one.pool_mm !== undefined) ? ["How wide the pool grew was never measured."] : []),
+    ...(looks.length > 0 && never((one) => one.pool_depth_mm !== undefined) ? ["How deep the pool grew was never measured."] : []),
+    ...(looks.length > 0 && never((one) => one.flame !== undefined) ? ["How the flame stood was never noted."] : []),
+    ...(looks.length > 0 && never((one) => one.flame_mm !== undefined) ? ["The flame was never measured, so nothing is known of its height."] : []),
+    ...(looks.length > 0 && never((one) => one.soot !== undefined) ? ["Whether it sooted was never noted."] : []),
+    ...(looks.length > 0 && never((one) => one.wall_c !== undefined) ? ["How hot the wall grew was never measured."] : []),
+    ...(ratesOf(sessions).length === 0 ? ["It was not weighed before and after, so nothing is known of how fast it burns."] : []),
+  ];
+}
+
+/** What burn sessions of one candle say: safe or not, its pool, how fast it burns, how long it will, and one change. Safety first, then what the flame does, then the pool. Common practice, no source, where no standard is named. */
+export function judgeBurn(burned: Burned, measures: Measures = SI): BurnJudged {
+  const safety = safetyOf(burned, measures);
+  const pool = poolOf(burned);
+  const rate = meanOf(ratesOf(burned.sessions));
+  const last = burned.sessions.findLast((one) => one.grams_after !== undefined)?.grams_after;
+  const first = burned.sessions.find((one) => one.grams_before !== undefined)?.grams_before;
+  const known = rate && rate.value > 0 ? rate : null;
+  return {
+    safety,
+    pool,
+    grams_per_hour: rate,
+    hours_left: known && last !== undefined ? hoursOf(last - burned.tare_g, known) : null,
+    hours_whole: known && first !== undefined ? hoursOf(first - burned.tare_g, known) : null,
+    advice: adviceOf(burned, safety, pool),
+    unknown: unknownOf(burned),
+  };
+}

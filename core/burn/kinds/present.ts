@@ -1,0 +1,15 @@
+import { z } from "zod";
+import { closedTrial, trialKind } from "./kind";
+
+/** Somebody says that they are there, with what burns. */
+export const present = trialKind({
+  kind: "present",
+  version: 1,
+  payload: z.object({}),
+  refuse: closedTrial,
+  apply: (facts, { happenedAt }) => {
+    facts.presentAt = happenedAt;
+  },
+  told: () => ({ what: "somebody is with the flames" }),
+  columns: () => ({ what: "present" }),
+});

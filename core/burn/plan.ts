@@ -1,0 +1,165 @@
+import { z } from "zod";
+import { USUAL_WAX_DENSITY } from "../product/parts";
+import { productWicks } from "../product/product";
+import { diameterAt, levelFor, volumeTo } from "../product/section";
+import { cubicMmOf } from "../units/density";
+import { protocol } from "./protocol";
+
+/** What a trial varies: one of these, the rest held. */
+export const VARIED = ["wick kind", "wick size", "load", "wax", "scent", "vessel"] as const;
+export type Varied = (typeof VARIED)[number];
+
+const um = z.number().int().positive();
+/** One candle that is burned, frozen as it was made. */
+export const tester = z.object({
+  /** Names it within the trial: the option's letter and a number, "A1". */
+  key: z.string().min(1).max(12),
+  option: z.string().min(1).max(6),
+  /** What stands on it where noses must not know. */
+  code: z.string().min(1).max(6),
+  fill: z.enum(["full", "half"]),
+  body: z.enum(["vessel", "mould"]),
+  bodyId: z.uuid(),
+  vessel: z.string(),
+  innerTopUm: um,
+  innerBottomUm: um,
+  heightUm: um,
+  shape: z.enum(["straight", "bowl"]).optional(),
+  /** Wax, oil and the rest that went in. */
+  fillMg: um,
+  wick: productWicks.nullable(),
+  family: z.string(),
+  wax: z.string(),
+  scent: z.string(),
+  /** Millionths of the wax. */
+  loadPpm: z.number().min(0),
+  dyed: z.boolean(),
+  added: z.array(z.string()).max(40).describe("additives and embeds"),
+  formula: z.string().max(300),
+  batch: z.object({ id: z.uuid(), number: z.number().int().positive(), product: z.string() }).nullable(),
+  productId: z.uuid().nullable(),
+});
+export type Tester = z.output<typeof tester>;
+
+/** Everything a trial was begun with, frozen. */
+export const trialPlan = z.object({
+  format: z.literal(1),
+  name: z.string().trim().min(1, "Give the trial a name.").max(120),
+  /** Null for candles that are only to be tested, none against another. */
+  varies: z.enum(VARIED).nullable(),
+  protocol,
+  testers: z.array(tester).min(1, "A trial has at least one tester.").max(40, "At most 40 testers in one trial."),
+  /** The trial that this one follows, and what was found there. */
+  after: z.object({ id: z.uuid(), name: z.string(), why: z.string() }).optional(),
+});
+export type TrialPlan = z.output<typeof trialPlan>;
+
+const mm = (value: number) => value / 1_000;
+const innerOf = (one: Pick<Tester, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape">) => ({
+  top: mm(one.innerTopUm),
+  bottom: mm(one.innerBottomUm),
+  height: mm(one.heightUm),
+  shape: one.shape ?? ("straight" as const),
+});
+
+/** Inner diameter in mm at the wax line, at this share of the wax left. */
+export function widthOf(one: Pick<Tester, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape" | "fillMg">, left = 1): number {
+  const inner = innerOf(one);
+  return diameterAt(inner, levelFor(inner, Math.min(volumeTo(inner, inner.height), cubicMmOf(one.fillMg, USUAL_WAX_DENSITY) * left)));
+}
+
+export const loadWords = (ppm: number): string => `${Math.round(ppm / 100) / 100} %`;
+const wickWords = (wick: Tester["wick"]): string => (wick ? `${wick.count > 1 ? `${wick.count} × ` : ""}${wick.name}` : "no wick");
+
+/** What one option is called: by what is varied. */
+export function optionWords(plan: Pick<TrialPlan, "varies" | "testers">, option: string): string {
+  const one = plan.testers.find((each) => each.option === option);
+  if (!one) return option;
+  switch (plan.varies) {
+    case "load":
+      return `load ${loadWords(one.loadPpm)}`;
+    case "wax":
+      return one.wax;
+    case "scent":
+      return one.scent || "unscented";
+    case "vessel":
+      return one.vessel;
+    default:
+      return wickWords(one.wick);
+  }
+}
+export const optionsOf = (plan: Pick<TrialPlan, "testers">): string[] => [...new Set(plan.testers.map((one) => one.option))];
+export const testersOf = (plan: Pick<TrialPlan, "testers">, option: string): Tester[] => plan.testers.filter((one) => one.option === option);
+
+/** What makers forget to write on a tester: wax, wick, fragrance, load. */
+export const tagOf = (one: Tester): { what: string; says: string }[] => [
+  { what: "wax", says: one.wax },
+  { what: "wick", says: wickWords(one.wick) },
+  { what: "fragrance", says: one.scent || "none" },
+  { what: "load", says: `${loadWords(one.loadPpm)} of the wax` },
+];
+
+/** What really differs between the options, whatever was meant to. */
+export function reallyVaried(plan: Pick<TrialPlan, "testers">): Varied[] {
+  const many = (of: (one: Tester) => unknown) => new Set(plan.testers.map((one) => JSON.stringify(of(one)))).size > 1;
+  return VARIED.filter((what) =>
+    what === "wick kind"
+      ? many((one) => one.wick?.kind ?? null)
+      : what === "wick size"
+        ? many((one) => [one.wick?.size ?? null, one.wick?.count ?? 0]) && !many((one) => one.wick?.kind ?? null)
+        : what === "load"
+          ? many((one) => Math.round(one.loadPpm / 100))
+          : what === "wax"
+            ? many((one) => one.wax)
+            : what === "scent"
+              ? many((one) => one.scent)
+              : many((one) => one.bodyId),
+  );
+}
+
+export interface PlanWarning {
+  id: "several" | "nothing" | "dye" | "halves" | "single" | "unequal";
+  says: string;
+}
+/** What is wrong with a trial as it is designed; it may be begun all the same. Common practice, no source. */
+export function planWarnings(plan: Pick<TrialPlan, "varies" | "testers">): PlanWarning[] {
+  const varied = reallyVaried(plan);
+  const options = optionsOf(plan);
+  const dyed = plan.testers.some((one) => one.dyed || one.added.length > 0);
+  const half = plan.testers.filter((one) => one.fill === "half").length;
+  return [
+    ...(varied.length > 1
+      ? [{ id: "several" as const, says: `More than one thing varies: ${varied.join(", ")}. Whatever comes out, nobody will know which of them did it.` }]
+      : []),
+    ...(options.length > 1 && varied.length === 0
+      ? [{ id: "nothing" as const, says: "Nothing varies between the options: they will only tell how much chance does." }]
+      : []),
+    ...(plan.varies === "load" && dyed
+      ? [{ id: "dye" as const, says: "No dye, mica, additives or embeds while testing the load: they clog wicks as oil does." }]
+      : []),
+    ...(half > 0 && half < plan.testers.length
+      ? [{ id: "unequal" as const, says: "Half-filled and full testers are in one trial: they burn differently, so they are judged apart." }]
+      : half > 0
+        ? [
+            {
+              id: "halves" as const,
+              says: "Half-filled jars give an early look at the lower half. A half-fill result never counts as a full pass: full jars follow.",
+            },
+          ]
+        : []),
+    ...(options.length > 1 && options.some((one) => testersOf(plan, one).length < 2)
+      ? [{ id: "single" as const, says: "Burn each twice: of one alone nobody knows whether it was chance." }]
+      : []),
+  ];
+}
+
+/** Codes for noses that must not know: letters that cannot be mistaken for one another, mixed by a seed. */
+export function blindCodes(n: number, random: () => number): string[] {
+  const letters = "CFHKMNPRTVWX";
+  const all = [...letters].flatMap((a) => [2, 3, 4, 6, 7, 9].map((b) => `${a}${b}`));
+  for (let at = all.length - 1; at > 0; at--) {
+    const other = Math.floor(random() * (at + 1));
+    [all[at], all[other]] = [all[other] as string, all[at] as string];
+  }
+  return all.slice(0, n);
+}

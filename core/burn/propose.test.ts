@@ -1,0 +1,105 @@
+import { describe, expect, it } from "vitest";
+import { anId } from "../testing/batch";
+import { bySize, proposeWicks, type ShelfWick, shareUm, wicksFor } from "./propose";
+
+const wick = (kind: string, size: string, from: number | null, to: number | null, families: string[] | null = null): ShelfWick => ({
+  id: anId(),
+  name: `${kind} ${size}`,
+  kind,
+  size,
+  fromUm: from === null ? null : from * 1_000,
+  toUm: to === null ? null : to * 1_000,
+  families,
+});
+const COTTON = [
+  wick("flat-braid cotton", "4", 50, 62),
+  wick("flat-braid cotton", "6", 62, 72),
+  wick("flat-braid cotton", "8", 72, 84),
+  wick("flat-braid cotton", "10", 84, 95),
+];
+const SHELF = [
+  ...COTTON,
+  wick("cotton with paper core", "44", 60, 74),
+  wick("cotton with paper core", "51", 74, 86),
+  wick("wooden", "13", 70, 90, ["coconut"]),
+  wick("zinc core", "36", 55, 70),
+  wick("zinc core", "51", 70, 82),
+  wick("zinc core", "60", 82, 92),
+];
+const named = (more: Partial<Parameters<typeof proposeWicks>[1]>, passed: Parameters<typeof proposeWicks>[2] = [], shelf = SHELF) =>
+  proposeWicks(
+    shelf,
+    { widthUm: 80_000, bottomUm: 80_000, family: "paraffin", loadPpm: 60_000, pillar: false, now: null, varies: "wick kind", ...more },
+    passed,
+  );
+const nameOf = (list: ReturnType<typeof named>) => list.map((one) => one.wick.name);
+
+describe("wicks worth trying (common practice, no source)", () => {
+  it("sizes by the inner diameter at the wax line, one of each kind chosen", () => {
+    const list = named({});
+    expect(nameOf(list)).toContain("flat-braid cotton 8");
+    expect(nameOf(list)).not.toContain("flat-braid cotton 4");
+    const chosen = list.filter((one) => one.chosen).map((one) => one.wick.kind);
+    expect(new Set(chosen).size).toBe(chosen.length);
+    expect(list.every((one) => one.why.length > 0)).toBe(true);
+  });
+
+  it("proposes a size hotter for thick natural waxes and heavy loads, and none for a light paraffin", () => {
+    expect(nameOf(named({ family: "soy", varies: "wick size", now: { wickId: COTTON[2]?.id ?? "", count: 1 } }))).toContain("flat-braid cotton 10");
+    expect(
+      named({ family: "soy" })
+        .find((one) => one.wick.name === "flat-braid cotton 10")
+        ?.why.join(),
+    ).toContain("thick");
+    expect(
+      named({ loadPpm: 90_000 })
+        .find((one) => one.wick.name === "flat-braid cotton 10")
+        ?.why.join(),
+    ).toContain("heavy load");
+    expect(nameOf(named({}))).not.toContain("flat-braid cotton 10");
+  });
+
+  it("sizes a jar that narrows for both ends: 83 mm at the top, 76 mm at the bottom is still the same; 90 to 70 is not", () => {
+    const taper = named({ widthUm: 83_000, bottomUm: 70_000 });
+    expect(taper.find((one) => one.wick.name === "flat-braid cotton 6")?.why.join()).toContain("narrows");
+  });
+
+  it("takes two or three for wide vessels, each for its share of the area", () => {
+    expect([60_000, 89_000, 90_000, 114_000, 115_000].map(wicksFor)).toEqual([1, 1, 2, 2, 3]);
+    // Two rounds of 70.7 mm have the area of one of 100 mm.
+    expect(2 * shareUm(100_000, 2) ** 2).toBeCloseTo(100_000 ** 2, -6);
+    const wide = named({ widthUm: 100_000, bottomUm: 100_000 });
+    expect(wide[0]).toMatchObject({ count: 2 });
+    expect(nameOf(wide)).toContain("flat-braid cotton 6");
+  });
+
+  it("gives gel a zinc core, one size up from paraffin, and pillars a zinc core", () => {
+    const gel = named({ family: "gel" });
+    expect(gel.every((one) => one.wick.kind === "zinc core")).toBe(true);
+    expect(gel.find((one) => one.wick.name === "zinc core 60")?.why.join()).toContain("one size up");
+    expect(named({ pillar: true }).every((one) => one.wick.kind === "zinc core")).toBe(true);
+  });
+
+  it("does what the trial before asked for: up, down, or another kind", () => {
+    const now = { wickId: COTTON[1]?.id ?? "", count: 1 };
+    const first = (asks: "wick_up" | "wick_down") =>
+      named({ now, varies: "wick size", asks }).find((one) => one.why.join().includes("as the trial before asked"))?.wick.name;
+    expect(first("wick_up")).toBe("flat-braid cotton 8");
+    expect(first("wick_down")).toBe("flat-braid cotton 4");
+    const kinds = named({ now, varies: "wick size", asks: "change_kind" });
+    expect(new Set(kinds.map((one) => one.wick.kind)).size).toBeGreaterThan(2);
+  });
+
+  it("begins with what passed in this workshop in a jar as wide and a wax of the family, and with nothing that did elsewhere", () => {
+    const other = SHELF[4] as ShelfWick;
+    const passed = { wickId: other.id, kind: other.kind, size: other.size, count: 1, widthUm: 82_000, family: "paraffin", trial: 3 };
+    expect(named({}, [passed])[0]).toMatchObject({ wick: { id: other.id }, chosen: true, why: [expect.stringContaining("trial 3")] });
+    expect(nameOf(named({}, [{ ...passed, widthUm: 60_000 }]))).not.toContain(other.name);
+    expect(nameOf(named({}, [{ ...passed, family: "soy" }]))).not.toContain(other.name);
+  });
+
+  it("proposes nothing where the shelf says nothing, and orders sizes as numbers", () => {
+    expect(named({}, [], [])).toEqual([]);
+    expect(bySize([wick("x", "10", null, null), wick("x", "4", null, null)]).map((one) => one.size)).toEqual(["4", "10"]);
+  });
+});

@@ -1,0 +1,148 @@
+import { suitedWicks } from "../product/wicks";
+
+/** A wick of the shelf as far as it says what it suits. */
+export interface ShelfWick {
+  id: string;
+  name: string;
+  kind: string;
+  size: string;
+  fromUm: number | null;
+  toUm: number | null;
+  families: readonly string[] | null;
+}
+/** A wick that passed in a trial of this workshop. */
+export interface Passed {
+  wickId: string;
+  kind: string;
+  size: string;
+  count: number;
+  widthUm: number;
+  family: string;
+  trial: number;
+}
+export interface WickWanted {
+  /** Inner diameter at the wax line and at the bottom. */
+  widthUm: number;
+  bottomUm: number;
+  family: string;
+  /** Millionths of the wax. */
+  loadPpm: number;
+  pillar: boolean;
+  /** What it has now. */
+  now: { wickId: string; count: number } | null;
+  varies: "wick kind" | "wick size";
+  /** What a trial before this one asked for. */
+  asks?: "wick_up" | "wick_down" | "change_kind" | undefined;
+}
+export interface Proposal {
+  wick: ShelfWick;
+  count: number;
+  why: string[];
+  /** Worth a place in the trial as it is proposed. */
+  chosen: boolean;
+}
+
+/** Wider vessels take several wicks. Common practice, no source: from about 90 and 115 mm. */
+export const TWO_FROM_UM = 90_000;
+export const THREE_FROM_UM = 115_000;
+/** Thick natural waxes need hotter wicks. Common practice, no source. */
+const THICK: readonly string[] = ["soy", "coconut", "beeswax", "palm", "blend"];
+/** A jar that narrows by more than this is sized for both ends. */
+const TAPER_UM = 3_000;
+/** A load above this starves small wicks. Common practice, no source. */
+const HEAVY_PPM = 80_000;
+/** Of a jar as wide as this one, give or take, earlier results count. */
+const NEAR_UM = 4_000;
+const MOST_CHOSEN = 3;
+
+export const wicksFor = (widthUm: number): 1 | 2 | 3 => (widthUm >= THREE_FROM_UM ? 3 : widthUm >= TWO_FROM_UM ? 2 : 1);
+/** What each of several wicks has to melt, as the diameter of a round of the same area. */
+export const shareUm = (widthUm: number, count: number): number => Math.round(widthUm / Math.sqrt(count));
+
+/** Wicks of one kind from small to large: by the middle of their span, where they say one, else by the number in their size. */
+export function bySize<W extends Pick<ShelfWick, "fromUm" | "toUm" | "size">>(wicks: readonly W[]): W[] {
+  const number = (one: W) => Number.parseFloat(one.size.replace(/^\D*/, "")) || 0;
+  const middle = (one: W) => (one.fromUm !== null && one.toUm !== null ? (one.fromUm + one.toUm) / 2 : null);
+  return [...wicks].sort((a, b) => {
+    const [ma, mb] = [middle(a), middle(b)];
+    return (ma !== null && mb !== null ? ma - mb : 0) || number(a) - number(b) || a.size.localeCompare(b.size);
+  });
+}
+
+/**
+ * The wicks of the shelf that are worth trying in a vessel, with why: by inner diameter at the wax line (and at the bottom of a
+ * jar that narrows), family and load. Common practice, no source (trade rules): thick natural waxes a size hotter, gel a zinc
+ * core and one size up from paraffin, pillars a zinc core; the kind before the size where no size works.
+ */
+export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, passed: readonly Passed[] = []): Proposal[] {
+  const count = wanted.now && wicksFor(wanted.widthUm) === 1 ? wanted.now.count : wicksFor(wanted.widthUm);
+  const width = shareUm(wanted.widthUm, count);
+  const bottom = shareUm(wanted.bottomUm, count);
+  const out = new Map<string, Proposal>();
+  const add = (wick: ShelfWick | undefined, why: string, many = count) => {
+    if (!wick) return;
+    const there = out.get(wick.id);
+    if (there) {
+      if (!there.why.includes(why)) there.why.push(why);
+    } else out.set(wick.id, { wick, count: many, why: [why], chosen: false });
+  };
+  const ofKind = (kind: string) => bySize(wicks.filter((one) => one.kind === kind));
+  const beside = (wick: ShelfWick, step: 1 | -1): ShelfWick | undefined => {
+    const row = ofKind(wick.kind);
+    return row[row.findIndex((one) => one.id === wick.id) + step];
+  };
+  const fits = wanted.family === "gel" || wanted.pillar ? wicks.filter((one) => /zinc/i.test(one.kind)) : wicks;
+  const rightFamily = wanted.family === "gel" ? "" : wanted.family;
+  const atTop = suitedWicks(fits, width, rightFamily);
+  const atBottom = suitedWicks(fits, bottom, rightFamily);
+  const now = wicks.find((one) => one.id === wanted.now?.wickId);
+  const wide = wanted.widthUm >= TWO_FROM_UM ? `, each for its share of the vessel` : "";
+
+  for (const one of passed)
+    if (one.family === wanted.family && Math.abs(one.widthUm - wanted.widthUm) <= NEAR_UM)
+      add(
+        wicks.find((wick) => wick.id === one.wickId),
+        `passed in trial ${one.trial}, in a jar as wide and a wax of this family`,
+        one.count,
+      );
+  if (now) add(now, "what it has now");
+  if (now && wanted.asks === "wick_up") add(beside(now, 1), "one size up, as the trial before asked");
+  if (now && wanted.asks === "wick_down") add(beside(now, -1), "one size down, as the trial before asked");
+  const sized = wanted.varies === "wick size" && now ? (one: ShelfWick) => one.kind === now.kind : () => true;
+  for (const one of atTop.filter(sized)) {
+    add(one, `sized for the diameter at the wax line${wide}`);
+    if (wanted.family === "gel") add(beside(one, 1), "gel takes one size up from paraffin");
+    else if (THICK.includes(wanted.family)) add(beside(one, 1), `${wanted.family} is thick: a size hotter than the span says`);
+    else if (wanted.loadPpm > HEAVY_PPM) add(beside(one, 1), "a heavy load starves small wicks");
+  }
+  if (wanted.widthUm - wanted.bottomUm > TAPER_UM)
+    for (const one of atBottom.filter(sized)) add(one, "sized for the bottom of a jar that narrows: the lower half burns hotter");
+  if (wanted.varies === "wick size" && now) {
+    add(beside(now, 1), "one size up");
+    add(beside(now, -1), "one size down");
+  }
+  // Where no size works the kind goes first: the size of another kind that suits.
+  if (wanted.varies === "wick kind" || wanted.asks === "change_kind")
+    for (const kind of new Set(fits.map((one) => one.kind))) {
+      if (kind === now?.kind) continue;
+      const [best] = suitedWicks(
+        fits.filter((one) => one.kind === kind),
+        width,
+        rightFamily,
+      );
+      add(best, "another kind, sized for this diameter");
+    }
+  const list = [...out.values()];
+  // Of a trial of kinds one size of each; of sizes the nearest ones.
+  const kinds = new Set<string>();
+  let chosen = 0;
+  for (const one of list) {
+    if (chosen >= MOST_CHOSEN) break;
+    if (wanted.varies === "wick kind" && kinds.has(one.wick.kind)) continue;
+    if (wanted.varies === "wick size" && now && one.wick.kind !== now.kind) continue;
+    kinds.add(one.wick.kind);
+    one.chosen = true;
+    chosen += 1;
+  }
+  return list;
+}

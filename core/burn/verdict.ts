@@ -1,0 +1,185 @@
+import type { TesterFacts, TrialFacts } from "./facts";
+import {
+  ADVICE_WORDS,
+  type AdviceWhat,
+  type Burned,
+  type BurnJudged,
+  judgeBurn,
+  type Measures,
+  meanOf,
+  ratesOf,
+  type Seen,
+  type Session,
+  type Span,
+} from "./judge";
+import { lookOf, minutesFrom } from "./looks";
+import { optionsOf, optionWords, type Tester, type TrialPlan, testersOf, type Varied, widthOf } from "./plan";
+
+/** The sessions of a tester as verdicts read them: minutes, grams, millimetres, °C. A session that still goes on has no length. */
+export const sessionsOf = (facts: TesterFacts): Session[] =>
+  facts.sessions.map((one) => ({
+    looks: [
+      ...one.looks.map((look) => lookOf(look, minutesFrom(one.litAt, look.at))),
+      // That it went out by itself is seen whenever it is noticed, by no look of its own.
+      ...(one.out?.why === "by itself" ? [{ minute: minutesFrom(one.litAt, one.out.at), flame: "out" as const }] : []),
+    ],
+    ...(one.beforeMg === null ? {} : { grams_before: one.beforeMg / 1_000 }),
+    ...(one.afterMg === null ? {} : { grams_after: one.afterMg / 1_000 }),
+    ...(one.out ? { minutes: minutesFrom(one.litAt, one.out.at) } : {}),
+  }));
+
+/** A tester and its burns. What the vessel weighs is what it weighed at first, less the wax that was poured into it. */
+export function burnedOf(one: Tester, facts: TesterFacts): Burned {
+  const sessions = sessionsOf(facts);
+  const first = sessions.find((each) => each.grams_before !== undefined)?.grams_before;
+  // Where the wax was burned before it was first weighed, the tare cannot be told from it.
+  const weighedFirst = sessions[0]?.grams_before !== undefined;
+  return {
+    sessions,
+    fill: one.fill,
+    tare_g: first !== undefined && weighedFirst ? Math.max(0, first - one.fillMg / 1_000) : 0,
+    widthAt: (left) => widthOf(one, left),
+    pillar: one.body === "mould",
+  };
+}
+
+export interface BurnVerdict extends BurnJudged {
+  key: string;
+  option: string;
+  /** Safe as far as it was burned, not safe, or nothing is known. */
+  safe: boolean | null;
+  sessions: number;
+  /** Enough of it burned for a verdict to stand on. */
+  enough: boolean;
+  seen: Seen[];
+}
+
+const hasLooks = (facts: TesterFacts) => facts.sessions.some((one) => one.looks.length > 0);
+
+/** What a tester's burns say. */
+export function verdictOf(plan: TrialPlan, facts: TrialFacts, key: string, measures?: Measures): BurnVerdict | null {
+  const one = plan.testers.find((each) => each.key === key);
+  const burned = facts.testers[key];
+  if (!one || !burned) return null;
+  const judged = judgeBurn(burnedOf(one, burned), measures);
+  // Put out for safety by hand counts, whatever the looks say.
+  const byHand = burned.sessions.flatMap(({ out }, session) =>
+    out?.why === "safety" && !judged.safety.reasons.some((reason) => reason.seen.some((seen) => seen.session === session))
+      ? [{ words: `It was put out for safety: ${out.sign || "no reason was noted"} (session ${session + 1}).`, seen: [] }]
+      : [],
+  );
+  const cracked =
+    burned.stopped && burned.stopped.why !== "the wax is used up" && burned.stopped.why !== "no more is needed"
+      ? [{ words: `Stopped: ${burned.stopped.why}.`, seen: [] }]
+      : [];
+  const reasons = [...judged.safety.reasons, ...byHand, ...cracked];
+  const pass = reasons.length === 0;
+  const known = hasLooks(burned);
+  const advice =
+    pass === judged.safety.pass
+      ? judged.advice
+      : cracked.length > 0 && byHand.length === 0
+        ? { what: "keep" as const, why: "The vessel failed, which says nothing of the wick: burn another tester." }
+        : { what: "wick_down" as const, why: `It is not safe: ${reasons[0]?.words} One size down.` };
+  const ended = burned.sessions.filter((each) => each.out).length;
+  return {
+    ...judged,
+    safety: { pass, reasons },
+    advice,
+    key,
+    option: one.option,
+    safe: pass ? (known ? true : null) : false,
+    sessions: ended,
+    enough: ended >= plan.protocol.least,
+    seen: [...judged.safety.reasons.flatMap((reason) => reason.seen), ...judged.pool.seen],
+  };
+}
+
+export interface OptionVerdict {
+  option: string;
+  words: string;
+  safe: boolean | null;
+  pool: BurnJudged["pool"]["verdict"] | "they differ";
+  advice: { what: AdviceWhat; why: string } | null;
+  grams_per_hour: Span | null;
+  testers: BurnVerdict[];
+  /** What stands between it and a pass; nothing where it passes. */
+  open: string[];
+}
+
+/** The advice that weighs most where testers of one option differ: safety, then what changes most. */
+const WEIGHT: Record<AdviceWhat, number> = { wick_down: 5, change_kind: 4, less_load_or_dye: 3, wick_up: 2, test_full: 1, keep: 0 };
+
+/** What all testers of an option say together. A half-fill result never counts as a full pass. */
+export function optionVerdict(plan: TrialPlan, facts: TrialFacts, option: string, measures?: Measures): OptionVerdict {
+  const mine = testersOf(plan, option);
+  const testers = mine.flatMap((one) => verdictOf(plan, facts, one.key, measures) ?? []);
+  const burned = testers.filter((one) => one.sessions > 0 || one.safe !== null);
+  const safe = burned.some((one) => one.safe === false) ? false : burned.some((one) => one.safe === null) || burned.length === 0 ? null : true;
+  const pools = new Set(burned.map((one) => one.pool.verdict).filter((one) => one !== "not_recorded"));
+  const pool = pools.size > 1 ? ("they differ" as const) : ([...pools][0] ?? "not_recorded");
+  const worst = [...burned].sort((a, b) => Number(a.safe !== false) - Number(b.safe !== false) || WEIGHT[b.advice.what] - WEIGHT[a.advice.what])[0];
+  const few = testers.filter((one) => !one.enough).length;
+  const halves = mine.some((one) => one.fill === "half");
+  const open = [
+    ...(burned.length === 0 ? ["none of it has burned yet"] : []),
+    ...(safe === false ? ["it is not safe"] : safe === null && burned.length > 0 ? ["whether it is safe was not recorded"] : []),
+    ...(pool === "they differ"
+      ? ["its testers differ: burn another"]
+      : pool === "not_recorded" && burned.length > 0
+        ? ["its pool was not recorded long enough"]
+        : []),
+    ...(pool === "small" || pool === "large" ? [`its pool is ${pool}`] : []),
+    ...(burned.length > 0 && few > 0 ? [`${few} of ${testers.length} have fewer than ${plan.protocol.least} sessions`] : []),
+    ...(worst && safe !== false && (worst.advice.what === "change_kind" || worst.advice.what === "less_load_or_dye") ? [ADVICE_WORDS[worst.advice.what]] : []),
+    ...(halves ? ["half-filled: the full jar has to follow"] : []),
+  ];
+  return {
+    option,
+    words: optionWords(plan, option),
+    safe,
+    pool,
+    advice: worst ? worst.advice : null,
+    grams_per_hour: meanOf(mine.flatMap((one) => ratesOf(sessionsOf(facts.testers[one.key] ?? { sessions: [], stopped: null })))),
+    testers,
+    open,
+  };
+}
+export const optionVerdicts = (plan: TrialPlan, facts: TrialFacts, measures?: Measures): OptionVerdict[] =>
+  optionsOf(plan).map((one) => optionVerdict(plan, facts, one, measures));
+
+/** One change for the trial after this one; null where there is nothing to change. */
+export interface NextTrial {
+  varies: Varied | null;
+  what: AdviceWhat;
+  option: string;
+  why: string;
+}
+const VARIES: Record<AdviceWhat, Varied | null> = {
+  keep: null,
+  test_full: null,
+  wick_up: "wick size",
+  wick_down: "wick size",
+  change_kind: "wick kind",
+  less_load_or_dye: "load",
+};
+
+/** What to burn next: the full jar of what did well, else the change that the best of the options asks for. */
+export function nextTrial(plan: TrialPlan, facts: TrialFacts): NextTrial | null {
+  const verdicts = optionVerdicts(plan, facts).filter((one) => one.advice);
+  const of = (one: OptionVerdict): NextTrial => ({
+    varies: VARIES[one.advice?.what ?? "keep"],
+    what: one.advice?.what ?? "keep",
+    option: one.option,
+    why: one.advice?.why ?? "",
+  });
+  const full = verdicts.find((one) => one.advice?.what === "test_full" && one.safe === true);
+  if (full) return of(full);
+  if (verdicts.some((one) => one.open.length === 0)) return null;
+  const change = verdicts.filter((one) => one.advice && one.advice.what !== "keep");
+  // The one that is nearest to being right: safe before not safe, then what needs the least change.
+  const [best] = change.sort(
+    (a, b) => Number(b.safe === true) - Number(a.safe === true) || WEIGHT[a.advice?.what ?? "keep"] - WEIGHT[b.advice?.what ?? "keep"],
+  );
+  return best ? of(best) : null;
+}

@@ -1,0 +1,74 @@
+import type { TrialPlan } from "../burn/plan";
+import { PROTOCOLS, protocol } from "../burn/protocol";
+import { TRIAL, type TrialBody, type TrialEvent } from "../burn/trial";
+import { anId } from "./batch";
+
+const ZERO = Date.UTC(2026, 2, 2, 8);
+/** A moment, in minutes after the test trial was begun. */
+export const atMinute = (minutes: number): string => new Date(ZERO + minutes * 60_000).toISOString();
+
+type Tester = TrialPlan["testers"][number];
+/** A tester in a jar of 83 mm that narrows to 76, for tests. */
+export const aTester = (key: string, over: Partial<Tester> = {}): Tester => ({
+  key,
+  option: key[0] as string,
+  code: `X${key}`,
+  fill: "full",
+  body: "vessel",
+  bodyId: "0190c0de-0000-7000-8000-00000000a001",
+  vessel: "tapered jar",
+  innerTopUm: 83_000,
+  innerBottomUm: 76_000,
+  heightUm: 90_000,
+  fillMg: 360_000,
+  wick: { wickId: anId(), name: `flat-braid cotton ${key[0]}`, kind: "flat-braid cotton", size: key[0] as string, count: 1 },
+  family: "soy",
+  wax: "container soy",
+  scent: "rain",
+  loadPpm: 80_000,
+  dyed: false,
+  added: [],
+  formula: "Rain on slate",
+  batch: null,
+  productId: null,
+  ...over,
+});
+
+export const aTrialPlan = (testers: Tester[], over: Partial<TrialPlan> = {}): TrialPlan => ({
+  format: 1,
+  name: "Which wick for the tapered jar",
+  varies: "wick size",
+  protocol: protocol.parse(PROTOCOLS[0]),
+  testers,
+  ...over,
+});
+
+/** A trial to which entries are added at minutes after its beginning. */
+export function aTrial(plan: TrialPlan, person: string | null = null) {
+  const events: TrialEvent[] = [];
+  const draft = (minute: number, body: TrialBody, over: Partial<TrialEvent> = {}): TrialEvent => {
+    const when = atMinute(minute);
+    return { id: anId(), happenedAt: when, arrivedAt: when, personId: person, instrumentId: null, corrects: null, ...body, ...over } as TrialEvent;
+  };
+  const add = (minute: number, body: TrialBody, over: Partial<TrialEvent> = {}): string => {
+    const event = draft(minute, body, over);
+    events.push(event);
+    return event.id;
+  };
+  add(0, { kind: "started", payload: { plan } });
+  return { events, draft, add, now: () => TRIAL.of(events) };
+}
+export type ATrial = ReturnType<typeof aTrial>;
+
+interface Seen {
+  [minute: number]: Omit<Extract<TrialBody, { kind: "looked" }>["payload"], "tester">;
+}
+/** One session of a tester: lit, looked at, put out after so many minutes, weighed where grams are given. */
+export function burnOnce(trial: ATrial, tester: string, from: number, minutes: number, seen: Seen, grams?: [before: number, after: number]): void {
+  trial.add(from, { kind: "lit", payload: { tester, trimUm: 5_000, air: [], early: "" } });
+  const session = trial.now().facts.testers[tester]?.sessions.length ?? 1;
+  if (grams) trial.add(from, { kind: "weighed", payload: { tester, session, when: "before", mg: Math.round(grams[0] * 1_000) } });
+  for (const [minute, one] of Object.entries(seen)) trial.add(from + Number(minute), { kind: "looked", payload: { tester, ...one } });
+  trial.add(from + minutes, { kind: "out", payload: { tester, why: "protocol", sign: "" } });
+  if (grams) trial.add(from + minutes + 60, { kind: "weighed", payload: { tester, session, when: "after", mg: Math.round(grams[1] * 1_000) } });
+}
