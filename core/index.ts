@@ -49,7 +49,7 @@ export * from "./heat/range";
 export { LineReader, type Message, writeLine } from "./instrument/line";
 export { type LoggedReading, readLogger, thinned } from "./instrument/logger-file";
 export { SimulatedPot, SimulatedProbe, SimulatedScale } from "./instrument/simulated";
-export type { LogFacts } from "./log/log";
+export type { Entry as EntryOf, LogFacts } from "./log/log";
 export {
   CLOCK_TOLERANCE_MS,
   type Draw,
@@ -62,6 +62,7 @@ export {
   inCircle,
   type Refusal,
   type Say,
+  type Subject,
   settle,
   type Told,
 } from "./log/log";

@@ -12,7 +12,7 @@ import { products } from "../web/data/tables/product";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "../web/data/tables/shelf";
 import { lots, stockCounts } from "../web/data/tables/stock";
 import { people, workshops } from "../web/data/tables/workshop";
-import { writeDraws } from "../web/server/append";
+import { writeDraws } from "../web/server/draws";
 import { eventsOfDemo } from "./events";
 import { type Past, pastBatches } from "./past";
 import {

@@ -14,8 +14,8 @@ import { GET as batchSheet } from "../web/app/api/workshops/[workshop]/batches/[
 import { GET as daySheet } from "../web/app/api/workshops/[workshop]/days/[day]/sheet/route";
 import { products } from "../web/data/tables/product";
 import { lots } from "../web/data/tables/stock";
-import { appendEvent } from "../web/server/append";
 import { openBatches, readBatch } from "../web/server/batches";
+import { appendEvent } from "../web/server/keep-batch";
 import { batchSheets, jarTags } from "../web/server/paper/sheets";
 import { ALL_OTHERS, readPlanNews, readSeason, readSupplies } from "../web/server/season";
 import { countPoured, renewCalendar, saveDay, savePlanning, saveWanted, takeOff } from "../web/server/season-commands";

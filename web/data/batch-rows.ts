@@ -1,37 +1,13 @@
-import { type BatchEvent, type BatchFacts, type BatchPlan, cureTimes, type EventOf, pouredAt, readEvent, versionOf } from "@hearth/core";
+import { BATCH, type BatchEvent, type BatchFacts, type BatchPlan, cureTimes, pouredAt } from "@hearth/core";
+import { entryRows } from "./entry-rows";
 import type { batchEvents } from "./tables/batch";
 
-const iso = (text: string) => new Date(text).toISOString();
-
-/** A stored row as the entry that core reads: its payload brought up to the newest version and checked. */
-export const toEvent = (row: typeof batchEvents.$inferSelect): BatchEvent =>
-  readEvent({
-    id: row.id,
-    kind: row.kind,
-    happenedAt: iso(row.happenedAt),
-    arrivedAt: iso(row.arrivedAt),
-    personId: row.personId,
-    instrumentId: row.instrumentId,
-    corrects: row.corrects,
-    ...(row.deviceAt ? { deviceAt: iso(row.deviceAt) } : {}),
-    v: row.v,
-    payload: row.payload,
-  } as EventOf & { v: number });
-
+const rows = entryRows<BatchEvent>(BATCH);
+export const { toEvent } = rows;
 export const eventRow = (workshopId: string, batchId: string, event: BatchEvent): typeof batchEvents.$inferInsert => ({
+  ...rows.toRow(event),
   workshopId,
   batchId,
-  id: event.id,
-  kind: event.kind,
-  // As UTC: a database takes fewer offsets than are written.
-  happenedAt: iso(event.happenedAt),
-  arrivedAt: iso(event.arrivedAt),
-  personId: event.personId,
-  instrumentId: event.instrumentId,
-  corrects: event.corrects,
-  deviceAt: event.deviceAt ? iso(event.deviceAt) : null,
-  v: versionOf(event.kind),
-  payload: event.payload,
 });
 
 /** Where a batch stands; a rehearsal stands nowhere that jars do. */

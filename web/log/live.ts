@@ -1,12 +1,13 @@
 "use client";
 
-import type { Written } from "@hearth/core";
+import type { EventOf, WrittenOf } from "@hearth/core";
 
 /** Changes that others made, as the server tells them. One tab listens for all tabs of this browser, which allows only few connections. */
 export interface Change {
   workshop: string;
   batch?: string;
-  written?: Written;
+  trial?: string;
+  written?: WrittenOf<EventOf>;
 }
 type Listener = (change: Change) => void;
 

@@ -95,8 +95,8 @@ async function nextOf(after: Set<string>): Promise<Kept | undefined> {
 
 /** What became of one entry that was sent. */
 async function sendOne(one: Kept): Promise<"went" | "away"> {
-  const { event, batchId, workshopId } = one;
-  const answer = await fetch(`/api/workshops/${workshopId}/batches/${batchId}/events`, {
+  const { event, batchId, workshopId, what } = one;
+  const answer = await fetch(`/api/workshops/${workshopId}/${what === "trial" ? "trials" : "batches"}/${batchId}/events`, {
     method: "POST",
     headers: { "content-type": "application/json" },
     body: JSON.stringify({ ...event, v: one.v ?? (await import("./version")).versionOf(event.kind) }),
@@ -155,7 +155,7 @@ export async function flush(): Promise<void> {
 }
 
 /** Puts an entry down. Resolves when the server has answered: null, or why it was refused. What it takes the place of goes. */
-export function send(entry: Pick<Kept, "workshopId" | "batchId" | "of" | "told" | "event" | "v">, instead?: string): Promise<Refusal | null> {
+export function send(entry: Pick<Kept, "workshopId" | "batchId" | "what" | "of" | "told" | "event" | "v">, instead?: string): Promise<Refusal | null> {
   begin();
   const row: Kept = { ...entry, id: entry.event.id, state: "waiting", why: null, tries: 0 };
   return new Promise((resolve) => {

@@ -33,7 +33,7 @@ function Mend({ one, onDone }: { one: Kept; onDone: () => void }) {
         const body = value?.label ? value.body(all.value as never) : {};
         const event = { ...one.event, ...body, id: v7(), happenedAt: (all.at as string | null) ?? one.event.happenedAt } as SentEvent;
         const said = value?.label ? fields.bind("value").echo || fields.text("value") : "";
-        void again(one, { event, v: versionOf(event.kind), told: said ? `${one.told.split(":")[0]}: ${said}` : one.told }).then(onDone);
+        void again(one, { event, v: one.v ?? versionOf(event.kind), told: said ? `${one.told.split(":")[0]}: ${said}` : one.told }).then(onDone);
       }}
     >
       {value?.label ? <Field label={value.label} {...fields.bind("value")} autoFocus /> : null}
@@ -91,16 +91,22 @@ function RefusedEntry({ one, onDropped }: { one: Kept; onDropped: (back: () => v
     <li className="border-b border-line py-3">
       <p>
         <span className="figure text-[16px] text-soft">{units.dayClock(one.event.happenedAt)}</span> <strong>{one.told || one.event.kind}</strong>
-        {one.of ? <span className="text-soft">, batch {one.of}</span> : null}
+        {one.of ? (
+          <span className="text-soft">
+            , {one.what ?? "batch"} {one.of}
+          </span>
+        ) : null}
       </p>
       <p className="font-semibold text-hot">▲ {one.why?.message}</p>
       <div className="mt-2 flex flex-wrap gap-2">
         <button type="button" className="press" aria-expanded={doing === "mend"} onClick={() => setDoing(doing === "mend" ? null : "mend")}>
           Mend it
         </button>
-        <button type="button" className="press" aria-expanded={doing === "move"} onClick={() => setDoing(doing === "move" ? null : "move")}>
-          Move it to another batch
-        </button>
+        {one.what === "trial" ? null : (
+          <button type="button" className="press" aria-expanded={doing === "move"} onClick={() => setDoing(doing === "move" ? null : "move")}>
+            Move it to another batch
+          </button>
+        )}
         <button type="button" className="press" onClick={() => void again(one)}>
           Try again as it is
         </button>

@@ -1,5 +1,6 @@
-import type { BatchEvent, BatchFacts, SentEvent } from "@hearth/core";
+import type { SentEvent } from "@hearth/core";
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import type { KnownOf } from "./known";
 
 export type Refusal = { message: string; fields: Record<string, string[]> };
 
@@ -9,7 +10,9 @@ export interface Kept {
   seq?: number;
   id: string;
   workshopId: string;
+  /** What it belongs to: a batch, or the trial of this id where `what` says so. Earlier versions knew only batches. */
   batchId: string;
+  what?: "batch" | "trial";
   event: SentEvent;
   /** The version of what it says, as it was when it was put down; older versions of this program kept none. */
   v?: number;
@@ -23,14 +26,10 @@ export interface Kept {
   tries: number;
 }
 
-/** What was last known of a batch: a page that opens without the server goes on from there. */
-export interface Known {
+/** What was last known of a batch or a trial: a page that opens without the server goes on from there. */
+export interface Known<F = unknown, E = unknown> extends KnownOf<F, E> {
   batchId: string;
   workshopId: string;
-  facts: BatchFacts;
-  events: BatchEvent[];
-  total: number;
-  seq: number;
   keptAt: number;
 }
 
@@ -171,7 +170,7 @@ export async function canKeep(): Promise<boolean> {
     await takeOver(db);
     const tx = db.transaction("known", "readwrite", STRICT);
     const probe = "probe";
-    await tx.store.put({ batchId: probe, workshopId: "", facts: {} as BatchFacts, events: [], total: 0, seq: 0, keptAt: 0 });
+    await tx.store.put({ batchId: probe, workshopId: "", facts: {}, events: [], total: 0, seq: 0, keptAt: 0 });
     await tx.store.delete(probe);
     await tx.done;
     return true;

@@ -1,38 +1,34 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
 import { Readable } from "node:stream";
-import { takeEntry } from "../server/entry";
+import { type LogParams, takeEntry } from "../server/entry";
 import { HEADERS, policy, strangerOf } from "../server/guard";
+import { BATCHES } from "../server/keep-batch";
+import { TRIALS } from "../server/keep-trial";
 
-const PATH = /^\/api\/workshops\/([0-9a-fA-F-]{36})\/batches\/([0-9a-fA-F-]{36})\/events$/;
+const PATH = /^\/api\/workshops\/([0-9a-fA-F-]{36})\/(batches|trials)\/([0-9a-fA-F-]{36})\/events$/;
 
 /**
  * Answers an entry without the pages' framework between, which takes longer than writing it: true where it was one. The same is
  * refused and the same answered as by the route of that path.
  */
 export function tookEntry(request: IncomingMessage, response: ServerResponse): boolean {
-  const [, workshop, batch] = PATH.exec(request.url ?? "") ?? [];
-  if (request.method !== "POST" || !workshop || !batch || request.headers["next-action"] !== undefined) return false;
+  const [, workshop, what, id] = PATH.exec(request.url ?? "") ?? [];
+  if (request.method !== "POST" || !workshop || !id || request.headers["next-action"] !== undefined) return false;
   // Who goes away in the middle of it is answered nothing.
-  answer(request, response, { workshop, batch }).catch(() => response.destroy());
+  answer(request, response, what === "trials", { workshop, id }).catch(() => response.destroy());
   return true;
 }
 
-async function answer(request: IncomingMessage, response: ServerResponse, at: { workshop: string; batch: string }): Promise<void> {
+async function answer(request: IncomingMessage, response: ServerResponse, ofTrial: boolean, at: LogParams): Promise<void> {
   const { host = "", origin = null } = request.headers as { host?: string; origin?: string };
   const stranger = strangerOf("POST", host, origin);
   const headers = new Headers();
   for (const name of ["content-type", "content-length"]) if (typeof request.headers[name] === "string") headers.set(name, request.headers[name]);
+  const sent = () =>
+    new Request(`http://127.0.0.1${request.url}`, { method: "POST", headers, body: Readable.toWeb(request) as ReadableStream, duplex: "half" } as RequestInit);
   const told = stranger
     ? Response.json({ error: { message: stranger.message, fields: {} } }, { status: stranger.status })
-    : await takeEntry(
-        new Request(`http://127.0.0.1${request.url}`, {
-          method: "POST",
-          headers,
-          body: Readable.toWeb(request) as ReadableStream,
-          duplex: "half",
-        } as RequestInit),
-        at,
-      );
+    : await (ofTrial ? takeEntry(TRIALS, sent(), at) : takeEntry(BATCHES, sent(), at));
   const text = await told.text();
   response.writeHead(told.status, {
     ...HEADERS,

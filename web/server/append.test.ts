@@ -1,14 +1,16 @@
-import { batchOf } from "@hearth/core";
+import { BATCH, type BatchEvent, type BatchFacts, batchOf, type Written } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { batchEvents, batches } from "../data/tables/batch";
-import { joinWritten, type KnownBatch } from "../log/known";
+import { joinWritten, type KnownOf } from "../log/known";
 import { type TestDatabase, testDatabase } from "../testing/database";
 import { STARTED, storedBatch } from "../testing/stored-batch";
-import { appendEvent, undoStart } from "./append";
-import { dueToLook, listBatches, MOST_ENTRIES, readBatch, readSince, waitingCounts } from "./batches";
+import { dueToLook, listBatches, readBatch, waitingCounts } from "./batches";
+import { appendEvent, BATCHES, undoStart } from "./keep-batch";
+import { MOST_ENTRIES, readSince } from "./keeper";
 import { type Change, hearChanges } from "./live";
 
+type Known = KnownOf<BatchFacts, BatchEvent>;
 const POURED = { kind: "poured" as const, payload: { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } };
 
 let test: TestDatabase;
@@ -95,7 +97,7 @@ describe("adding events", () => {
     const heard: [number, number][] = [];
     const listen = async () => {
       while (writing) {
-        const told = await readSince(test.db, workshopId, batch, 0);
+        const told = await readSince(BATCHES, test.db, workshopId, batch, 0);
         heard.push([told?.facts.weighed[`0:${wax}`]?.mg ?? 0, told?.events.filter((event) => event.kind === "weighed").length ?? 0]);
       }
     };
@@ -185,9 +187,9 @@ describe("the facts kept with a batch", () => {
     const kept = await readBatch(test.db, workshopId, batch);
     expect(kept?.events).toHaveLength(MOST_ENTRIES);
     expect(kept?.total).toBe(MOST_ENTRIES + 7);
-    const since = await readSince(test.db, workshopId, batch, (kept?.seq ?? 0) - 1);
+    const since = await readSince(BATCHES, test.db, workshopId, batch, (kept?.seq ?? 0) - 1);
     expect(since?.events).toHaveLength(1);
-    expect(first.ok && (await readSince(test.db, workshopId, batch, first.seq))?.events).toHaveLength(MOST_ENTRIES);
+    expect(first.ok && (await readSince(BATCHES, test.db, workshopId, batch, first.seq))?.events).toHaveLength(MOST_ENTRIES);
   });
 });
 
@@ -207,25 +209,25 @@ describe("what is told of an entry", () => {
     };
     const opened = await readBatch(test.db, workshopId, batch);
     if (!opened) throw new Error("There is no such batch.");
-    let known: KnownBatch = opened;
+    let known: Known = opened;
     for (const event of [
       sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 127_000 } }),
       sent({ kind: "weighed", payload: { pot: 0, componentId: oil, mg: 12_700 } }),
       sent({ kind: "read", payload: { act: "heat", shown: 8_500, correction: -50 } }),
     ]) {
       const written = await told(event);
-      const next = written && joinWritten(known, written, opened.plan);
+      const next = written && joinWritten(BATCH, known, written as Written, opened.plan);
       if (!next) throw new Error("It was not told at once.");
       known = next;
-      const { facts, events, total, seq } = (await readBatch(test.db, workshopId, batch)) as KnownBatch;
+      const { facts, events, total, seq } = (await readBatch(test.db, workshopId, batch)) as Known;
       expect(known).toMatchObject({ facts, total, seq });
       expect(known.events.map((one) => [one.id, one.kind, one.payload])).toEqual(events.map((one) => [one.id, one.kind, one.payload]));
       // Told twice, it counts once.
-      expect(joinWritten(known, written, opened.plan)).toBe(known);
+      expect(joinWritten(BATCH, known, written as Written, opened.plan)).toBe(known);
     }
     // One that was missed lies between.
     const late = await told(sent({ kind: "note", payload: { text: "x" } }, { happenedAt: LATER }));
-    expect(late && joinWritten(opened, late, opened.plan)).toBeNull();
+    expect(late && joinWritten(BATCH, opened, late as Written, opened.plan)).toBeNull();
     // A correction reaches back, and so does what is put down late.
     const wrong = sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 1_000 } }, { happenedAt: LATER });
     await told(wrong);

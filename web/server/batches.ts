@@ -1,6 +1,5 @@
 import {
   type Band,
-  type BatchEvent,
   type BatchFacts,
   type BatchPlan,
   bandsOf,
@@ -17,12 +16,14 @@ import {
   watchOf,
 } from "@hearth/core";
 import { and, asc, count, desc, eq, gt, inArray, isNull, lt, lte, or, sql } from "drizzle-orm";
-import { type REAL_STAGES, toEvent } from "@/data/batch-rows";
+import type { REAL_STAGES } from "@/data/batch-rows";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
-import { batchEvents, batches } from "@/data/tables/batch";
+import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { instruments } from "@/data/tables/shelf";
 import { keptOf } from "./events";
+import { BATCHES } from "./keep-batch";
+import { newestOf } from "./keeper";
 import { containing } from "./naturally";
 
 /** A batch as a list shows it: a little of its plan and facts, the same size however long its log. */
@@ -241,9 +242,6 @@ export async function dueToLook(db: Database, workshopId: string, now: string): 
   return listedRows(db, await db.select().from(batches).where(toLook(workshopId, now)).orderBy(asc(batches.setAt), asc(batches.id)).limit(MOST_OPEN));
 }
 
-/** The most entries that a page is given at once; more are read from the record. */
-export const MOST_ENTRIES = 400;
-
 /** One batch: its plan and facts, and its newest entries; null where the workshop has none such. */
 export const readBatch = (db: Database, workshopId: string, id: string) => atOneMoment(db, (tx) => batchAt(tx, workshopId, id));
 
@@ -254,16 +252,6 @@ async function batchAt(db: Transaction, workshopId: string, id: string) {
     .where(and(eq(batches.workshopId, workshopId), eq(batches.id, id)));
   if (!row) return null;
   const { plan, facts } = await keptOf(db, row);
-  const [total] = await db
-    .select({ n: count() })
-    .from(batchEvents)
-    .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, id)));
-  const rows = await db
-    .select()
-    .from(batchEvents)
-    .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, id)))
-    .orderBy(desc(batchEvents.seq))
-    .limit(MOST_ENTRIES);
   const [formula] = await db
     .select({ id: formulas.id })
     .from(formulaVersions)
@@ -276,29 +264,8 @@ async function batchAt(db: Transaction, workshopId: string, id: string) {
     drawsStock: row.drawsStock,
     plan,
     facts,
-    events: rows.map(toEvent).reverse(),
-    total: total?.n ?? rows.length,
-    seq: rows[0]?.seq ?? 0,
+    ...(await newestOf(BATCHES, db, workshopId, id)),
   };
-}
-
-/** What was written to a batch since: its facts as they are now, and the entries after `seq`. */
-export const readSince = (db: Database, workshopId: string, id: string, seq: number) => atOneMoment(db, (tx) => since(tx, workshopId, id, seq));
-
-async function since(db: Transaction, workshopId: string, id: string, seq: number): Promise<{ facts: BatchFacts; events: BatchEvent[]; seq: number } | null> {
-  const [row] = await db
-    .select()
-    .from(batches)
-    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, id)));
-  if (!row) return null;
-  const { facts } = await keptOf(db, row);
-  const rows = await db
-    .select()
-    .from(batchEvents)
-    .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, id), gt(batchEvents.seq, seq)))
-    .orderBy(asc(batchEvents.seq))
-    .limit(MOST_ENTRIES);
-  return { facts, events: rows.map(toEvent), seq: rows.at(-1)?.seq ?? seq };
 }
 
 export type ReadInstrument = {

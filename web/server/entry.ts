@@ -1,22 +1,30 @@
-import { BATCH, sentEvent } from "@hearth/core";
+import type { EventOf, LogFacts } from "@hearth/core";
 import { z } from "zod";
 import { database } from "@/data/client";
 import { now } from "@/data/clock";
-import { appendEvent } from "./append";
+import { appendTo } from "./append";
 import { readBody } from "./body";
 import { readJson } from "./json";
+import { type Keeper, readSince } from "./keeper";
 import { answering, refuse } from "./respond";
 
-/** Takes one entry of a batch as it is sent, and answers once it is written. */
-export function takeEntry(request: Request, params: { workshop: string; batch: string }): Promise<Response> {
+export interface LogParams {
+  workshop: string;
+  /** Of the batch or the trial. */
+  id: string;
+}
+const params = z.object({ workshop: z.uuid(), id: z.uuid() });
+
+/** Takes one entry of a subject as it is sent, and answers once it is written. */
+export function takeEntry<F extends LogFacts, C, E extends EventOf, R>(keeper: Keeper<F, C, E, R>, request: Request, named: LogParams): Promise<Response> {
   return answering(async () => {
-    const at = z.object({ workshop: z.uuid(), batch: z.uuid() }).safeParse(params);
-    if (!at.success) return refuse(404, "There is no such batch.");
+    const at = params.safeParse(named);
+    if (!at.success) return refuse(404, `There is no such ${keeper.what}.`);
     const text = await readBody(request, 100_000);
     if (text === null) return refuse(413, "An entry is never this long.");
     const body = readJson(text);
     if (!body.ok) return refuse(400, body.message);
-    const parsed = sentEvent.safeParse(BATCH.upcastSent(body.value));
+    const parsed = keeper.subject.sent.safeParse(keeper.subject.upcastSent(body.value));
     if (!parsed.success) {
       const fields: Record<string, string[]> = {};
       for (const issue of parsed.error.issues) {
@@ -25,8 +33,23 @@ export function takeEntry(request: Request, params: { workshop: string; batch: s
       }
       return refuse(400, parsed.error.issues[0]?.message ?? "This entry cannot be read.", fields);
     }
-    const appended = await appendEvent(database(), at.data.workshop, at.data.batch, parsed.data, now());
+    const appended = await appendTo(keeper, database(), at.data.workshop, at.data.id, parsed.data as EventOf, now());
     if (!appended.ok) return refuse(appended.status, appended.message, appended.fields);
     return Response.json({ ok: true, repeated: appended.repeated });
+  });
+}
+
+/** What was written to a subject after `after`: its facts as they are now, and the new entries. */
+export function tellSince<F extends LogFacts, C, E extends EventOf, R>(keeper: Keeper<F, C, E, R>, request: Request, named: LogParams): Promise<Response> {
+  return answering(async () => {
+    const at = params.safeParse(named);
+    const after = z.coerce
+      .number()
+      .int()
+      .min(0)
+      .safeParse(new URL(request.url).searchParams.get("after") ?? "0");
+    if (!after.success) return refuse(400, "“after” is the number of the last entry that is known.");
+    const told = at.success ? await readSince(keeper, database(), at.data.workshop, at.data.id, after.data) : null;
+    return told ? Response.json(told, { headers: { "cache-control": "no-store" } }) : refuse(404, `There is no such ${keeper.what}.`);
   });
 }

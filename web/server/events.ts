@@ -1,18 +1,12 @@
 import { type BatchEvent, type BatchFacts, type BatchPlan, batchOf, FACTS_FORMAT, readPlan } from "@hearth/core";
-import { and, asc, eq } from "drizzle-orm";
 import { toEvent } from "@/data/batch-rows";
 import type { Database, Transaction } from "@/data/client";
 import { batchEvents, type batches } from "@/data/tables/batch";
+import { entriesOf } from "./keeper";
 
 /** All entries of one batch, in order. */
-export async function eventsOf(db: Database | Transaction, workshopId: string, batchId: string): Promise<BatchEvent[]> {
-  const rows = await db
-    .select()
-    .from(batchEvents)
-    .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, batchId)))
-    .orderBy(asc(batchEvents.happenedAt), asc(batchEvents.arrivedAt), asc(batchEvents.id));
-  return rows.map(toEvent);
-}
+export const eventsOf = (db: Database | Transaction, workshopId: string, batchId: string): Promise<BatchEvent[]> =>
+  entriesOf({ table: batchEvents, of: batchEvents.batchId, toEvent }, db, workshopId, batchId);
 
 /** The plan and the kept facts of a batch's row; worked out anew from its entries where an older program wrote them, or none did. */
 export async function keptOf(

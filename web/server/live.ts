@@ -1,4 +1,4 @@
-import type { Written } from "@hearth/core";
+import type { EventOf, WrittenOf } from "@hearth/core";
 import { type SQL, sql } from "drizzle-orm";
 import pg from "pg";
 import type { Database, Transaction } from "@/data/client";
@@ -6,10 +6,11 @@ import type { Database, Transaction } from "@/data/client";
 /** What has changed, told by PostgreSQL to every server, and by each to its pages. */
 export interface Change {
   workshop: string;
-  /** The batch; nothing where something else of the workshop changed. */
+  /** The batch or trial; nothing where something else of the workshop changed. */
   batch?: string;
+  trial?: string;
   /** What was written to it, where it only goes on from what was there and is short enough to be told at once. */
-  written?: Written;
+  written?: WrittenOf<EventOf>;
 }
 type Listener = (change: Change) => void;
 

@@ -14,7 +14,7 @@ import { products } from "@/data/tables/product";
 import { waxes } from "@/data/tables/shelf";
 import { lots, stockCounts } from "@/data/tables/stock";
 import { workshops } from "@/data/tables/workshop";
-import { writeDraws } from "./append";
+import { writeDraws } from "./draws";
 import { tellPages } from "./live";
 import { command, done, type Outcome, refused } from "./outcome";
 import { tableOf } from "./tables";

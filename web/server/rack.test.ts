@@ -6,11 +6,11 @@ import { outcomeFlaws, outcomes } from "../data/tables/finding";
 import { saveProduct, sayWickTest } from "../stations/products/commands";
 import { STARTED, storedBatch } from "../testing/stored-batch";
 import { here, inStoredWorkshop, stored, test, value, workshopId } from "../testing/stored-workshop";
-import { appendEvent } from "./append";
 import { listRack } from "./batches";
 import { dropCause, saveCause, saveGrades } from "./finding-commands";
 import { causeWords, readGrades, readOwnCauses } from "./finding-rules";
 import { repairsOf } from "./findings";
+import { appendEvent } from "./keep-batch";
 import { shelvesOf, wickTestsOf } from "./rack";
 import { whyOf } from "./why";
 

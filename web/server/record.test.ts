@@ -11,7 +11,7 @@ import { additives, dyes, vessels, waxes } from "../data/tables/shelf";
 import { stockUses } from "../data/tables/stock";
 import { type TestDatabase, testDatabase } from "../testing/database";
 import { spoiled, storedBatch } from "../testing/stored-batch";
-import { appendEvent } from "./append";
+import { appendEvent } from "./keep-batch";
 import { nextNumber } from "./numbers";
 import { importRecord, readRecord } from "./record-in";
 import { batchRecordOf, eventsCsv } from "./record-out";

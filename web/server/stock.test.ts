@@ -11,11 +11,11 @@ import { startBatch } from "../stations/plan/commands";
 import { saveCount, saveLot, takeSheet } from "../stations/shelf/commands";
 import { STARTED } from "../testing/stored-batch";
 import { here, inStoredWorkshop, stored, test, value, workshopId } from "../testing/stored-workshop";
-import { appendEvent } from "./append";
 import { listBatches, openBatches, readBatch } from "./batches";
 import { find } from "./find";
 import { saveFormula } from "./formula-save";
 import { readFormula } from "./formulas";
+import { appendEvent } from "./keep-batch";
 import { readShelf, readStockHistory, readStocks, readTakenBy } from "./shelf";
 import { saveOnShelf } from "./shelf-save";
 

@@ -2,7 +2,7 @@ import { v7 } from "uuid";
 import { expect, it, vi } from "vitest";
 import { STARTED } from "../testing/stored-batch";
 import { inStoredWorkshop, stored, test, workshopId } from "../testing/stored-workshop";
-import { appendEvent } from "./append";
+import { appendEvent } from "./keep-batch";
 import { usualOf } from "./usual";
 
 vi.mock("next/headers", () => import("../testing/headers"));

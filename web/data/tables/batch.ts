@@ -1,11 +1,10 @@
 import type { BatchFacts } from "@hearth/core";
 import { sql } from "drizzle-orm";
-import { bigint, boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
+import { boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from "drizzle-orm/pg-core";
+import { entryColumns, instant } from "./entry";
 import { formulaVersions } from "./formula";
 import { instruments } from "./shelf";
 import { ofWorkshop, people } from "./workshop";
-
-const instant = (name: string) => timestamp(name, { withTimezone: true, mode: "string" });
 
 /**
  * A batch: its frozen plan, and the facts that follow from its entries. The columns from `started_at` on repeat a little of
@@ -50,19 +49,7 @@ export const batchEvents = pgTable(
     workshopId: ofWorkshop(),
     id: uuid("id").notNull(),
     batchId: uuid("batch_id").notNull(),
-    kind: text("kind").notNull(),
-    happenedAt: instant("happened_at").notNull(),
-    arrivedAt: instant("arrived_at").notNull(),
-    personId: uuid("person_id"),
-    instrumentId: uuid("instrument_id"),
-    corrects: uuid("corrects"),
-    /** What the device's own clock said, where it was off. */
-    deviceAt: instant("device_at"),
-    /** Version of the payload; brought up to the newest when it is read. */
-    v: integer("v").notNull().default(1),
-    payload: jsonb("payload").$type<unknown>().notNull(),
-    /** The order of writing, for those who read on from where they were. */
-    seq: bigint("seq", { mode: "number" }).generatedAlwaysAsIdentity(),
+    ...entryColumns(),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),

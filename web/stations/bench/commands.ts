@@ -1,7 +1,7 @@
 "use server";
 
 import { z } from "zod";
-import { undoStart } from "@/server/append";
+import { undoStart } from "@/server/keep-batch";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 
 /** Undoes the start of a batch that has no entry yet. */

@@ -1,4 +1,8 @@
 import { takeEntry } from "@/server/entry";
+import { BATCHES } from "@/server/keep-batch";
 
-export const POST = async (request: Request, { params }: { params: Promise<{ workshop: string; batch: string }> }): Promise<Response> =>
-  takeEntry(request, await params);
+/** Takes one entry of a batch as it is sent, and answers once it is written. */
+export async function POST(request: Request, { params }: { params: Promise<{ workshop: string; batch: string }> }): Promise<Response> {
+  const { workshop, batch: id } = await params;
+  return takeEntry(BATCHES, request, { workshop, id });
+}

@@ -1,0 +1,87 @@
+import type { TrialFacts, TrialPlan } from "@hearth/core";
+import { boolean, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from "drizzle-orm/pg-core";
+import { entryColumns, instant } from "./entry";
+import { instruments } from "./shelf";
+import { ofWorkshop, people } from "./workshop";
+
+/** A burn trial: its frozen plan, and the facts that follow from its entries. */
+export const trials = pgTable(
+  "trial",
+  {
+    workshopId: ofWorkshop(),
+    id: uuid("id").notNull(),
+    number: integer("number").notNull(),
+    name: text("name").notNull(),
+    stage: text("stage", { enum: ["open", "closed"] }).notNull(),
+    plan: jsonb("plan").$type<TrialPlan>().notNull(),
+    facts: jsonb("facts").$type<TrialFacts>().notNull(),
+    startedAt: instant("started_at").notNull(),
+    lastAt: instant("last_at").notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.id] }),
+    unique("trial_number").on(table.workshopId, table.number),
+    index("trial_by_stage").on(table.workshopId, table.stage, table.startedAt, table.id),
+  ],
+);
+
+/** What happened. Append-only: a trigger refuses UPDATE and DELETE. */
+export const trialEvents = pgTable(
+  "trial_event",
+  {
+    workshopId: ofWorkshop(),
+    id: uuid("id").notNull(),
+    trialId: uuid("trial_id").notNull(),
+    ...entryColumns(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.id] }),
+    foreignKey({ columns: [table.workshopId, table.trialId], foreignColumns: [trials.workshopId, trials.id] }),
+    foreignKey({ columns: [table.workshopId, table.personId], foreignColumns: [people.workshopId, people.id] }),
+    foreignKey({ columns: [table.workshopId, table.instrumentId], foreignColumns: [instruments.workshopId, instruments.id] }),
+    foreignKey({ columns: [table.workshopId, table.corrects], foreignColumns: [table.workshopId, table.id] }),
+    index("trial_event_by_seq").on(table.workshopId, table.trialId, table.seq),
+    index("trial_event_by_corrects").on(table.workshopId, table.corrects),
+  ],
+);
+
+/** What became of each tester: written with the entries that change it, so that a table of wicks folds no log. */
+export const burnOutcomes = pgTable(
+  "burn_outcome",
+  {
+    workshopId: ofWorkshop(),
+    trialId: uuid("trial_id").notNull(),
+    tester: text("tester").notNull(),
+    option: text("option").notNull(),
+    says: text("says").notNull(),
+    productId: uuid("product_id"),
+    batchId: uuid("batch_id"),
+    bodyId: uuid("body_id").notNull(),
+    vessel: text("vessel").notNull(),
+    /** Inner diameter at the wax line, in micrometres. */
+    widthUm: integer("width_um").notNull(),
+    family: text("family").notNull(),
+    wax: text("wax").notNull(),
+    scent: text("scent").notNull(),
+    loadPpm: doublePrecision("load_ppm").notNull(),
+    wickId: uuid("wick_id"),
+    wickKind: text("wick_kind").notNull(),
+    wickSize: text("wick_size").notNull(),
+    wickName: text("wick_name").notNull(),
+    wicks: integer("wicks").notNull(),
+    half: boolean("half").notNull(),
+    sessions: integer("sessions").notNull(),
+    safe: boolean("safe"),
+    pool: text("pool").notNull(),
+    advice: text("advice").notNull(),
+    gramsPerHour: doublePrecision("grams_per_hour"),
+    /** What the maker made of the option it belongs to; empty while that is open. */
+    decided: text("decided", { enum: ["", "passed", "failed"] }).notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.trialId, table.tester] }),
+    foreignKey({ columns: [table.workshopId, table.trialId], foreignColumns: [trials.workshopId, trials.id] }).onDelete("cascade"),
+    index("burn_outcome_by_body").on(table.workshopId, table.bodyId),
+    index("burn_outcome_by_product").on(table.workshopId, table.productId),
+  ],
+);

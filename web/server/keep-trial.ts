@@ -1,0 +1,36 @@
+import { TRIAL, TRIAL_FORMAT, type TrialEvent, type TrialFacts, type TrialPlan, trialPlan } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import type { Transaction } from "@/data/client";
+import { trialEvents, trials } from "@/data/tables/trial";
+import { toTrialEvent, trialEventRow, trialRow, writeBurns } from "@/data/trial-rows";
+import { entriesOf, type Keeper } from "./keeper";
+import { followTests } from "./wick-tests";
+
+const mine = (workshopId: string, id: string) => and(eq(trials.workshopId, workshopId), eq(trials.id, id));
+type Row = typeof trials.$inferSelect;
+const OF = { table: trialEvents as never, of: trialEvents.trialId, toEvent: toTrialEvent } as Pick<
+  Keeper<TrialFacts, TrialPlan, TrialEvent>,
+  "table" | "of" | "toEvent"
+>;
+
+export const trialEventsOf = (tx: Transaction, workshopId: string, id: string): Promise<TrialEvent[]> => entriesOf(OF, tx, workshopId, id);
+
+/** How burn trials are kept: with an entry go what became of each tester, and the state of the products that were decided on. */
+export const TRIALS: Keeper<TrialFacts, TrialPlan, TrialEvent, Row> = {
+  ...OF,
+  what: "trial",
+  subject: TRIAL,
+  ofRow: (row) => (row as typeof trialEvents.$inferSelect).trialId,
+  toRow: trialEventRow as never,
+  row: async (tx, workshopId, id, lock) => {
+    const asked = tx.select().from(trials).where(mine(workshopId, id));
+    return (await (lock ? asked.for("update") : asked))[0] ?? null;
+  },
+  kept: async (tx, row) =>
+    row.facts.format === TRIAL_FORMAT ? { plan: trialPlan.parse(row.plan), facts: row.facts } : TRIAL.of(await trialEventsOf(tx, row.workshopId, row.id)),
+  follow: async (tx, { workshopId, id, plan, facts, before }, telling) => {
+    await writeBurns(tx, workshopId, id, plan, facts, before);
+    await followTests(tx, workshopId, plan, facts, before);
+    await tx.update(trials).set(trialRow(plan, facts)).where(mine(workshopId, id)).returning({ told: telling });
+  },
+};

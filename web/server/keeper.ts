@@ -1,0 +1,85 @@
+import type { EventOf, LogFacts, Refusal } from "@hearth/core";
+import { type AnyColumn, and, asc, count, desc, eq, gt, type SQL } from "drizzle-orm";
+import type { z } from "zod";
+import { atOneMoment, type Database, type Transaction } from "@/data/client";
+import type { EntryRow } from "@/data/entry-rows";
+import type { batchEvents } from "@/data/tables/batch";
+
+/** The tables of entries are alike but for the column that says what an entry is about. */
+type EntryTable = typeof batchEvents;
+
+/** What is asked of a subject of core's log. */
+interface Subject<F, C, E> {
+  kinds: ReadonlyMap<string, unknown>;
+  first: (frozen: C, start: EventOf) => F;
+  sent: z.ZodType;
+  upcastSent: (raw: unknown) => unknown;
+  of: (events: readonly E[]) => { plan: C; facts: F; entries: { event: E; supersededBy: E | null }[] };
+  refusal: (at: { plan: C; facts: F }, event: EventOf, target: { event: E; supersededBy: E | null } | null) => Refusal | null;
+}
+
+/** How a subject of the log is kept: its rows, its entries, and what else is written with each. */
+export interface Keeper<F extends LogFacts, C, E extends EventOf, R = unknown> {
+  what: "batch" | "trial";
+  subject: Subject<F, C, E>;
+  /** Its table of entries, and that table's column for which one an entry is about. */
+  table: EntryTable;
+  of: AnyColumn;
+  ofRow: (row: unknown) => string;
+  toEvent: (row: EntryRow) => E;
+  toRow: (workshopId: string, id: string, event: E) => EntryTable["$inferInsert"];
+  /** Its row, held until the transaction ends where `lock` is set; null where the workshop has none such. */
+  row: (tx: Transaction, workshopId: string, id: string, lock: boolean) => Promise<R | null>;
+  kept: (tx: Transaction, row: R) => Promise<{ plan: C; facts: F }>;
+  /** Writes what follows from new entries, and tells of it with the row. `before` is null where the whole log was read anew. */
+  follow: (tx: Transaction, at: { workshopId: string; id: string; row: R; plan: C; facts: F; before: F; whole: boolean }, telling: SQL) => Promise<void>;
+}
+
+/** All entries of one, in order. */
+export async function entriesOf<F extends LogFacts, C, E extends EventOf>(
+  keeper: Pick<Keeper<F, C, E>, "table" | "of" | "toEvent">,
+  db: Database | Transaction,
+  workshopId: string,
+  id: string,
+): Promise<E[]> {
+  const { table } = keeper;
+  const rows = await db
+    .select()
+    .from(table)
+    .where(and(eq(table.workshopId, workshopId), eq(keeper.of, id)))
+    .orderBy(asc(table.happenedAt), asc(table.arrivedAt), asc(table.id));
+  return rows.map(keeper.toEvent);
+}
+
+/** The most entries that a page is given at once; more are read from the record. */
+export const MOST_ENTRIES = 400;
+
+/** What was written since: its facts as they are now, and the entries after `seq`. */
+export const readSince = <F extends LogFacts, C, E extends EventOf, R>(keeper: Keeper<F, C, E, R>, db: Database, workshopId: string, id: string, seq: number) =>
+  atOneMoment(db, async (tx): Promise<{ facts: F; events: E[]; seq: number } | null> => {
+    const row = await keeper.row(tx, workshopId, id, false);
+    if (!row) return null;
+    const { facts } = await keeper.kept(tx, row);
+    const { table } = keeper;
+    const rows = await tx
+      .select()
+      .from(table)
+      .where(and(eq(table.workshopId, workshopId), eq(keeper.of, id), gt(table.seq, seq)))
+      .orderBy(asc(table.seq))
+      .limit(MOST_ENTRIES);
+    return { facts, events: rows.map(keeper.toEvent), seq: rows.at(-1)?.seq ?? seq };
+  });
+
+/** The newest entries of one, how many there are, and the place of the newest. */
+export async function newestOf<F extends LogFacts, C, E extends EventOf>(
+  keeper: Pick<Keeper<F, C, E>, "table" | "of" | "toEvent">,
+  tx: Transaction,
+  workshopId: string,
+  id: string,
+): Promise<{ events: E[]; total: number; seq: number }> {
+  const { table } = keeper;
+  const where = and(eq(table.workshopId, workshopId), eq(keeper.of, id));
+  const [total] = await tx.select({ n: count() }).from(table).where(where);
+  const rows = await tx.select().from(table).where(where).orderBy(desc(table.seq)).limit(MOST_ENTRIES);
+  return { events: rows.map(keeper.toEvent).reverse(), total: total?.n ?? rows.length, seq: rows[0]?.seq ?? 0 };
+}

@@ -1,0 +1,43 @@
+import { dueReasons, readFormula, type TestedAs, type Tester, type TrialFacts, type TrialPlan, testedOf, testersOf, type WickTest } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import type { Transaction } from "@/data/client";
+import { batches } from "@/data/tables/batch";
+import { formulaVersions } from "@/data/tables/formula";
+import { products } from "@/data/tables/product";
+import { newestSpecs, readProduct } from "./products";
+
+/** What a tester is a test of, by the formula its batch was poured from; null where that is not here. */
+async function testedBy(tx: Transaction, workshopId: string, one: Tester): Promise<TestedAs | null> {
+  if (!one.batch) return null;
+  const [row] = await tx
+    .select({ spec: formulaVersions.spec })
+    .from(batches)
+    .innerJoin(formulaVersions, and(eq(formulaVersions.workshopId, batches.workshopId), eq(formulaVersions.id, batches.formulaVersionId)))
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, one.batch.id)));
+  return row ? testedOf(readFormula(row.spec), { bodyId: one.bodyId, wickId: one.wick?.wickId ?? null, wicks: one.wick?.count ?? 0 }) : null;
+}
+
+/** Brings a product's wick test to what was decided on one tester, where the product is still what was burned. A half-filled jar decides nothing. */
+export async function followTest(tx: Transaction, workshopId: string, one: Tester, verdict: "passed" | "failed" | null): Promise<void> {
+  if (!one.productId || one.fill === "half") return;
+  const product = await readProduct(tx, workshopId, one.productId);
+  const tested = await testedBy(tx, workshopId, one);
+  const spec = product ? (await newestSpecs(tx, workshopId, [product.formulaId])).get(product.formulaId) : undefined;
+  if (!product || !tested || !spec || dueReasons(tested, testedOf(spec, product)).length > 0) return;
+  const wickTest: WickTest = verdict === "passed" ? "tested" : verdict === "failed" ? "failed" : "test due";
+  if (product.wickTest === wickTest) return;
+  await tx
+    .update(products)
+    .set({ wickTest, testedAs: verdict === null ? null : tested, version: product.version + 1 })
+    .where(and(eq(products.workshopId, workshopId), eq(products.id, product.id)));
+}
+
+/** Follows what was decided, or taken back, since. */
+export async function followTests(tx: Transaction, workshopId: string, plan: TrialPlan, facts: TrialFacts, before: TrialFacts): Promise<void> {
+  const options = new Set([...Object.keys(facts.decided), ...Object.keys(before.decided)]);
+  for (const option of options) {
+    const now = facts.decided[option]?.verdict;
+    if (now === before.decided[option]?.verdict) continue;
+    for (const one of testersOf(plan, option)) await followTest(tx, workshopId, one, now === "passed" || now === "failed" ? now : null);
+  }
+}
