@@ -36,7 +36,15 @@ export const tester = z.object({
   dyed: z.boolean(),
   added: z.array(z.string()).max(40).describe("additives and embeds"),
   formula: z.string().max(300),
-  batch: z.object({ id: z.uuid(), number: z.number().int().positive(), product: z.string() }).nullable(),
+  batch: z
+    .object({
+      id: z.uuid(),
+      number: z.number().int().positive(),
+      product: z.string(),
+      /** It stood on the rack already, and was put down as a tester when the trial began; else when it is first lit. */
+      taken: z.boolean(),
+    })
+    .nullable(),
   productId: z.uuid().nullable(),
 });
 export type Tester = z.output<typeof tester>;

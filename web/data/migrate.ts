@@ -1,5 +1,5 @@
 import { fileURLToPath } from "node:url";
-import { batchOf, FACTS_FORMAT } from "@hearth/core";
+import { batchOf, FACTS_FORMAT, TRIAL, TRIAL_FORMAT } from "@hearth/core";
 import { and, eq, isNull, or, sql } from "drizzle-orm";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { rowOf, toEvent } from "./batch-rows";
@@ -7,6 +7,8 @@ import { type Database, openDatabase } from "./client";
 import { writeOutcomes } from "./outcome-rows";
 import { grantProgram } from "./program-role";
 import { batchEvents, batches } from "./tables/batch";
+import { trialEvents, trials } from "./tables/trial";
+import { toTrialEvent, trialRow, writeBurns } from "./trial-rows";
 
 /** Works the kept facts out anew for batches that an older program wrote: from their entries, which stay as they are. */
 async function workOutFacts(db: Database): Promise<void> {
@@ -36,6 +38,30 @@ async function workOutFacts(db: Database): Promise<void> {
   }
 }
 
+/** The same for burn trials. */
+async function workOutTrials(db: Database): Promise<void> {
+  for (;;) {
+    const rows = await db
+      .select({ workshopId: trials.workshopId, id: trials.id })
+      .from(trials)
+      .where(sql`(${trials.facts}->>'format')::int <> ${TRIAL_FORMAT}`)
+      .limit(50);
+    if (rows.length === 0) return;
+    for (const { workshopId, id } of rows)
+      await db.transaction(async (tx) => {
+        const mine = and(eq(trials.workshopId, workshopId), eq(trials.id, id));
+        await tx.select({ id: trials.id }).from(trials).where(mine).for("update");
+        const events = await tx
+          .select()
+          .from(trialEvents)
+          .where(and(eq(trialEvents.workshopId, workshopId), eq(trialEvents.trialId, id)));
+        const { plan, facts } = TRIAL.of(events.map(toTrialEvent));
+        await tx.update(trials).set(trialRow(plan, facts)).where(mine);
+        await writeBurns(tx, workshopId, id, plan, facts, null);
+      });
+  }
+}
+
 /**
  * Brings the database at `url` up to the newest migration, and what is kept beside the log up to the newest shape. Forward
  * only, as the owner of the tables; `program` is the role that then works with them.
@@ -46,6 +72,7 @@ export async function migrateDatabase(url: string, program?: string): Promise<vo
   try {
     await migrate(db, { migrationsFolder: fileURLToPath(new URL("./migrations", import.meta.url)) });
     await workOutFacts(db);
+    await workOutTrials(db);
     if (program) await grantProgram(pool, program);
   } finally {
     await pool.end();

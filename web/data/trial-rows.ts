@@ -1,4 +1,4 @@
-import { optionVerdict, optionWords, TRIAL, type TrialEvent, type TrialFacts, type TrialPlan, widthOf } from "@hearth/core";
+import { optionVerdict, optionWords, TRIAL, type TrialEvent, type TrialFacts, type TrialPlan, testerNow, widthOf } from "@hearth/core";
 import { and, eq, inArray } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { entryRows } from "./entry-rows";
@@ -12,6 +12,17 @@ export const trialEventRow = (workshopId: string, trialId: string, event: TrialE
   trialId,
 });
 
+/** The earliest moment at which a tester that burned already burns still, or can be lit again. */
+function handsFrom(plan: TrialPlan, facts: TrialFacts): string | null {
+  const from = plan.testers.flatMap(({ key }) => {
+    const one = facts.testers[key];
+    const now = one ? testerNow(plan.protocol, one, facts.lastAt) : null;
+    if (!one || !now || one.sessions.length === 0 || now.state === "stopped" || now.state === "done") return [];
+    return [now.state === "burning" ? (one.sessions.at(-1)?.litAt ?? facts.lastAt) : (now.next?.at ?? facts.lastAt)];
+  });
+  return from.sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? null;
+}
+
 /** What the trial's row repeats of what follows from its entries. */
 export const trialRow = (plan: TrialPlan, facts: TrialFacts) => ({
   name: plan.name,
@@ -20,6 +31,7 @@ export const trialRow = (plan: TrialPlan, facts: TrialFacts) => ({
   facts,
   startedAt: facts.startedAt,
   lastAt: facts.lastAt,
+  handsFrom: facts.closed ? null : handsFrom(plan, facts),
 });
 
 /** What is kept of each tester beside the log. */

@@ -40,91 +40,89 @@ async function known(tx: Transaction, table: typeof people | typeof instruments,
   return new Set(rows.map((row) => row.id));
 }
 
-/** Adds entries to one subject in their order, in one transaction with what follows from them. One that is refused leaves the others be. */
-async function appendAll<F extends LogFacts, C, E extends EventOf, R>(
+/** Adds entries to one subject in their order, within a transaction, with what follows from them. One that is refused leaves the others be. */
+export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
   keeper: Keeper<F, C, E, R>,
-  db: Database,
+  tx: Transaction,
   workshopId: string,
   id: string,
   asked: readonly Asked[],
 ): Promise<Appended[]> {
   const { subject, table } = keeper;
-  return db.transaction(async (tx: Transaction): Promise<Appended[]> => {
-    const held = await keeper.row(tx, workshopId, id, true);
-    if (!held) return asked.map(() => no(404, `This ${keeper.what} is not in this workshop.`));
-    const ids = asked.map((one) => one.sent.id);
-    const rows = await tx
-      .select()
-      .from(table)
-      .where(and(eq(table.workshopId, workshopId), inArray(table.id, ids)));
-    const twins = new Map(rows.map((row) => [row.id, row]));
-    const staff = await known(
-      tx,
-      people,
-      workshopId,
-      asked.map((one) => one.sent.personId),
-    );
-    const tools = await known(
-      tx,
-      instruments,
-      workshopId,
-      asked.map((one) => one.sent.instrumentId),
-    );
-    const { plan, facts: before } = await keeper.kept(tx, held);
-    let facts = before;
-    let copied = false;
-    // Only what reaches back needs the whole log: a correction, or an entry put down late.
-    let all: E[] | null = null;
-    const fresh = new Map<string, E>();
+  const held = await keeper.row(tx, workshopId, id, true);
+  if (!held) return asked.map(() => no(404, `This ${keeper.what} is not in this workshop.`));
+  const ids = asked.map((one) => one.sent.id);
+  const rows = await tx
+    .select()
+    .from(table)
+    .where(and(eq(table.workshopId, workshopId), inArray(table.id, ids)));
+  const twins = new Map(rows.map((row) => [row.id, row]));
+  const staff = await known(
+    tx,
+    people,
+    workshopId,
+    asked.map((one) => one.sent.personId),
+  );
+  const tools = await known(
+    tx,
+    instruments,
+    workshopId,
+    asked.map((one) => one.sent.instrumentId),
+  );
+  const { plan, facts: before } = await keeper.kept(tx, held);
+  let facts = before;
+  let copied = false;
+  // Only what reaches back needs the whole log: a correction, or an entry put down late.
+  let all: E[] | null = null;
+  const fresh = new Map<string, E>();
 
-    const take = async ({ sent, now }: Asked): Promise<Appended | E> => {
-      const row = twins.get(sent.id);
-      const twin = row ? keeper.toEvent(row) : fresh.get(sent.id);
-      if (twin) {
-        if (row && keeper.ofRow(row) !== id) return no(409, `Another ${keeper.what} already has this entry.`, "id");
-        return sameEvent(twin, sent)
-          ? { ok: true, repeated: true, seq: row?.seq ?? 0 }
-          : no(409, "Another entry already carries this entry's id. Record it again.", "id");
-      }
-      const fast = all === null && followsOn(facts, sent);
-      if (!fast) all ??= [...(await entriesOf(keeper, tx, workshopId, id)), ...fresh.values()];
-      const target = sent.corrects && all ? (subject.of(all).entries.find((entry) => entry.event.id === sent.corrects) ?? null) : null;
-      const why = subject.refusal({ plan, facts }, { ...sent, arrivedAt: now }, target);
-      if (why) return no(400, why.message, why.field);
-      if (sent.personId && !staff.has(sent.personId)) return no(400, "That person is not of this workshop. Choose who is working.", "personId");
-      if (sent.instrumentId && !tools.has(sent.instrumentId)) return no(400, "That instrument is not on this shelf. Choose another.", "instrumentId");
-      const event = { ...sent, arrivedAt: now } as E;
-      fresh.set(event.id, event);
-      if (all) {
-        all.push(event);
-        facts = subject.of(all).facts;
-      } else {
-        if (!copied) facts = structuredClone(facts);
-        copied = true;
-        foldOne(subject as never, facts, event, plan);
-      }
-      return event;
-    };
-    const taken: (Appended | E)[] = [];
-    for (const one of asked) taken.push(await take(one));
-    if (fresh.size === 0) return taken as Appended[];
+  const take = async ({ sent, now }: Asked): Promise<Appended | E> => {
+    const row = twins.get(sent.id);
+    const twin = row ? keeper.toEvent(row) : fresh.get(sent.id);
+    if (twin) {
+      if (row && keeper.ofRow(row) !== id) return no(409, `Another ${keeper.what} already has this entry.`, "id");
+      return sameEvent(twin, sent)
+        ? { ok: true, repeated: true, seq: row?.seq ?? 0 }
+        : no(409, "Another entry already carries this entry's id. Record it again.", "id");
+    }
+    const fast = all === null && followsOn(facts, sent);
+    if (!fast) all ??= [...(await entriesOf(keeper, tx, workshopId, id)), ...fresh.values()];
+    const target = sent.corrects && all ? (subject.of(all).entries.find((entry) => entry.event.id === sent.corrects) ?? null) : null;
+    const why = subject.refusal({ plan, facts }, { ...sent, arrivedAt: now }, target);
+    if (why) return no(400, why.message, why.field);
+    if (sent.personId && !staff.has(sent.personId)) return no(400, "That person is not of this workshop. Choose who is working.", "personId");
+    if (sent.instrumentId && !tools.has(sent.instrumentId)) return no(400, "That instrument is not on this shelf. Choose another.", "instrumentId");
+    const event = { ...sent, arrivedAt: now } as E;
+    fresh.set(event.id, event);
+    if (all) {
+      all.push(event);
+      facts = subject.of(all).facts;
+    } else {
+      if (!copied) facts = structuredClone(facts);
+      copied = true;
+      foldOne(subject as never, facts, event, plan);
+    }
+    return event;
+  };
+  const taken: (Appended | E)[] = [];
+  for (const one of asked) taken.push(await take(one));
+  if (fresh.size === 0) return taken as Appended[];
 
-    const written = await tx
-      .insert(table)
-      .values([...fresh.values()].map((event) => keeper.toRow(workshopId, id, event)))
-      .returning({
-        id: table.id,
-        seq: table.seq,
-        // As it stood before this statement.
-        newest: sql<string | null>`(select max(b.seq) from ${table} b where b.workshop_id = ${workshopId} and b.${sql.identifier(keeper.of.name)} = ${id})`,
-      });
-    const seqs = new Map(written.map((row) => [row.id, row.seq]));
-    // What only goes on from what was there is told at once; what reaches back is read by the pages anew.
-    const goesOn = all === null ? { written: { after: Number(written[0]?.newest ?? 0), seq: Math.max(...seqs.values()), events: [...fresh.values()] } } : {};
-    const told = telling({ workshop: workshopId, [keeper.what]: id, ...goesOn });
-    await keeper.follow(tx, { workshopId, id, row: held, plan, facts, before, whole: all !== null }, told);
-    return taken.map((one) => (isAnswer(one) ? one : { ok: true, repeated: false, seq: seqs.get(one.id) ?? 0 }));
-  });
+  const written = await tx
+    .insert(table)
+    .values([...fresh.values()].map((event) => keeper.toRow(workshopId, id, event)))
+    .returning({
+      id: table.id,
+      seq: table.seq,
+      // As it stood before this statement.
+      newest: sql<string | null>`(select max(b.seq) from ${table} b where b.workshop_id = ${workshopId} and b.${sql.identifier(keeper.of.name)} = ${id})`,
+    });
+  const seqs = new Map(written.map((row) => [row.id, row.seq]));
+  // What only goes on from what was there is told at once; what reaches back is read by the pages anew.
+  const goesOn = all === null ? { written: { after: Number(written[0]?.newest ?? 0), seq: Math.max(...seqs.values()), events: [...fresh.values()] } } : {};
+  const told = telling({ workshop: workshopId, [keeper.what]: id, ...goesOn });
+  await keeper.follow(tx, { workshopId, id, row: held, plan, facts, before, whole: all !== null }, told);
+  return taken.map((one) => (isAnswer(one) ? one : { ok: true, repeated: false, seq: seqs.get(one.id) ?? 0 }));
 }
 
 interface Queued extends Asked {
@@ -181,7 +179,7 @@ export async function appendTo<F extends LogFacts, C, E extends EventOf, R>(
     if (queue) queue.push(one);
     else {
       queues.set(key, [one]);
-      void work((group) => appendAll(keeper, db, workshopId, id, group), key);
+      void work((group) => db.transaction((tx) => appendIn(keeper, tx, workshopId, id, group)), key);
     }
   });
 }

@@ -21,10 +21,12 @@ import { atOneMoment, type Database, type Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { instruments } from "@/data/tables/shelf";
+import { trials } from "@/data/tables/trial";
 import { keptOf } from "./events";
 import { BATCHES } from "./keep-batch";
 import { newestOf } from "./keeper";
 import { containing } from "./naturally";
+import { wantsHands } from "./trials";
 
 /** A batch as a list shows it: a little of its plan and facts, the same size however long its log. */
 export interface Listed {
@@ -307,10 +309,11 @@ export async function waitingCounts(db: Database, workshopId: string, now: strin
     return row?.n ?? 0;
   };
   const mine = eq(batches.workshopId, workshopId);
-  const [pots, rack, due] = await Promise.all([
+  const [pots, rack, due, burn] = await Promise.all([
     counted(and(mine, eq(batches.stage, "pot"))),
     counted(and(mine, eq(batches.stage, "rack"))),
     counted(toLook(workshopId, now)),
+    db.$count(trials, wantsHands(workshopId, now)),
   ]);
-  return { "/bench": pots, "/rack": rack, "/look-over": due };
+  return { "/bench": pots, "/rack": rack, "/look-over": due, "/burn": burn };
 }

@@ -4,6 +4,7 @@ import type { Transaction } from "@/data/client";
 import { trialEvents, trials } from "@/data/tables/trial";
 import { toTrialEvent, trialEventRow, trialRow, writeBurns } from "@/data/trial-rows";
 import { entriesOf, type Keeper } from "./keeper";
+import { followLit } from "./testers";
 import { followTests } from "./wick-tests";
 
 const mine = (workshopId: string, id: string) => and(eq(trials.workshopId, workshopId), eq(trials.id, id));
@@ -28,7 +29,8 @@ export const TRIALS: Keeper<TrialFacts, TrialPlan, TrialEvent, Row> = {
   },
   kept: async (tx, row) =>
     row.facts.format === TRIAL_FORMAT ? { plan: trialPlan.parse(row.plan), facts: row.facts } : TRIAL.of(await trialEventsOf(tx, row.workshopId, row.id)),
-  follow: async (tx, { workshopId, id, plan, facts, before }, telling) => {
+  follow: async (tx, { workshopId, id, row, plan, facts, before }, telling) => {
+    await followLit(tx, workshopId, row.number, plan, facts, before);
     await writeBurns(tx, workshopId, id, plan, facts, before);
     await followTests(tx, workshopId, plan, facts, before);
     await tx.update(trials).set(trialRow(plan, facts)).where(mine(workshopId, id)).returning({ told: telling });

@@ -1,20 +1,19 @@
-import { dueReasons, readFormula, type TestedAs, type Tester, type TrialFacts, type TrialPlan, testedOf, testersOf, type WickTest } from "@hearth/core";
+import { dueReasons, readPlan, type TestedAs, type Tester, type TrialFacts, type TrialPlan, testedOf, testersOf, type WickTest } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
-import { formulaVersions } from "@/data/tables/formula";
 import { products } from "@/data/tables/product";
 import { newestSpecs, readProduct } from "./products";
 
-/** What a tester is a test of, by the formula its batch was poured from; null where that is not here. */
+/** What a tester is a test of, by the recipe its batch was poured from; null where that is not here. */
 async function testedBy(tx: Transaction, workshopId: string, one: Tester): Promise<TestedAs | null> {
   if (!one.batch) return null;
   const [row] = await tx
-    .select({ spec: formulaVersions.spec })
+    .select({ plan: batches.plan })
     .from(batches)
-    .innerJoin(formulaVersions, and(eq(formulaVersions.workshopId, batches.workshopId), eq(formulaVersions.id, batches.formulaVersionId)))
     .where(and(eq(batches.workshopId, workshopId), eq(batches.id, one.batch.id)));
-  return row ? testedOf(readFormula(row.spec), { bodyId: one.bodyId, wickId: one.wick?.wickId ?? null, wicks: one.wick?.count ?? 0 }) : null;
+  const recipe = row?.plan ? readPlan(row.plan).pots[0]?.recipe : undefined;
+  return recipe ? testedOf(recipe, { bodyId: one.bodyId, wickId: one.wick?.wickId ?? null, wicks: one.wick?.count ?? 1 }) : null;
 }
 
 /** Brings a product's wick test to what was decided on one tester, where the product is still what was burned. A half-filled jar decides nothing. */

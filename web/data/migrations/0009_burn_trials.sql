@@ -55,6 +55,7 @@ CREATE TABLE "trial" (
 	"facts" jsonb NOT NULL,
 	"started_at" timestamp with time zone NOT NULL,
 	"last_at" timestamp with time zone NOT NULL,
+	"hands_from" timestamp with time zone,
 	CONSTRAINT "trial_workshop_id_id_pk" PRIMARY KEY("workshop_id","id"),
 	CONSTRAINT "trial_number" UNIQUE("workshop_id","number")
 );
@@ -71,7 +72,8 @@ CREATE INDEX "burn_outcome_by_body" ON "burn_outcome" USING btree ("workshop_id"
 CREATE INDEX "burn_outcome_by_product" ON "burn_outcome" USING btree ("workshop_id","product_id");--> statement-breakpoint
 CREATE INDEX "trial_event_by_seq" ON "trial_event" USING btree ("workshop_id","trial_id","seq");--> statement-breakpoint
 CREATE INDEX "trial_event_by_corrects" ON "trial_event" USING btree ("workshop_id","corrects");--> statement-breakpoint
-CREATE INDEX "trial_by_stage" ON "trial" USING btree ("workshop_id","stage","started_at","id");--> statement-breakpoint
+CREATE INDEX "trial_by_stage" ON "trial" USING btree ("workshop_id","stage","started_at","id");
+--> statement-breakpoint
 CREATE FUNCTION refuse_trial_change() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN
   -- A whole workshop may be removed; a single entry may not be changed or taken out.

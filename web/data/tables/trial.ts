@@ -17,6 +17,8 @@ export const trials = pgTable(
     facts: jsonb("facts").$type<TrialFacts>().notNull(),
     startedAt: instant("started_at").notNull(),
     lastAt: instant("last_at").notNull(),
+    /** From when one of its testers that burned already wants hands again, by its protocol. */
+    handsFrom: instant("hands_from"),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),

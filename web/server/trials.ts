@@ -1,0 +1,261 @@
+import { type BatchFacts, filledOf, type Passed, readPlan, type TesterNow, type TrialFacts, type TrialPlan, testerNow, titleOf } from "@hearth/core";
+import { and, asc, desc, eq, ilike, inArray, lt, lte, or, sql } from "drizzle-orm";
+import { atOneMoment, type Database } from "@/data/client";
+import { batches } from "@/data/tables/batch";
+import { burnOutcomes, trials } from "@/data/tables/trial";
+import { keptOf } from "./events";
+import { TRIALS } from "./keep-trial";
+import { newestOf } from "./keeper";
+import { containing } from "./naturally";
+
+type Row = typeof trials.$inferSelect;
+const iso = (text: string | null) => (text === null ? null : new Date(text).toISOString());
+
+/** A trial as a list shows it. */
+export interface TrialListed {
+  id: string;
+  number: number;
+  name: string;
+  varies: TrialPlan["varies"];
+  startedAt: string;
+  closed: boolean;
+  testers: number;
+  burning: { key: string; next: TesterNow["next"] }[];
+  /** What can be lit now. */
+  ready: number;
+  resting: number;
+  sessions: number;
+  decided: Record<string, "passed" | "failed" | "open">;
+  /** What is due soonest. */
+  next: TesterNow["next"];
+}
+
+export function trialListed(row: Pick<Row, "id" | "number" | "stage">, plan: TrialPlan, facts: TrialFacts, now: string): TrialListed {
+  const testers = plan.testers.map((one) => ({ key: one.key, ...testerNow(plan.protocol, facts.testers[one.key] ?? { sessions: [], stopped: null }, now) }));
+  const nexts = testers.flatMap((one) => (one.state === "burning" && one.next ? [one.next] : []));
+  return {
+    id: row.id,
+    number: row.number,
+    name: plan.name,
+    varies: plan.varies,
+    startedAt: facts.startedAt,
+    closed: row.stage === "closed",
+    testers: plan.testers.length,
+    burning: testers.filter((one) => one.state === "burning").map((one) => ({ key: one.key, next: one.next })),
+    ready: testers.filter((one) => one.state === "ready").length,
+    resting: testers.filter((one) => one.state === "resting").length,
+    sessions: testers.reduce((sum, one) => sum + (facts.testers[one.key]?.sessions.length ?? 0), 0),
+    decided: Object.fromEntries(Object.entries(facts.decided).map(([option, one]) => [option, one.verdict])),
+    next: nexts.sort((a, b) => Date.parse(a.at) - Date.parse(b.at))[0] ?? null,
+  };
+}
+
+const PAGE = 25;
+const MOST_OPEN = 200;
+
+/** Trials that go on, all of them, and a page of those that are closed. */
+export async function listTrials(
+  db: Database,
+  workshopId: string,
+  asked: { q?: string | undefined; after?: number | undefined },
+  now: string,
+): Promise<{ open: TrialListed[]; closed: TrialListed[]; more: number | null }> {
+  const mine = eq(trials.workshopId, workshopId);
+  const like = asked.q ? or(ilike(trials.name, containing(asked.q)), sql`${trials.number}::text = ${asked.q.replace("#", "")}`) : undefined;
+  const [open, closed] = await Promise.all([
+    asked.after === undefined
+      ? db
+          .select()
+          .from(trials)
+          .where(and(mine, eq(trials.stage, "open"), like))
+          .orderBy(desc(trials.lastAt), desc(trials.number))
+          .limit(MOST_OPEN)
+      : Promise.resolve([]),
+    db
+      .select()
+      .from(trials)
+      .where(and(mine, eq(trials.stage, "closed"), like, asked.after === undefined ? undefined : lt(trials.number, asked.after)))
+      .orderBy(desc(trials.number))
+      .limit(PAGE + 1),
+  ]);
+  const all = (rows: Row[]) => rows.map((row) => trialListed(row, row.plan, row.facts, now));
+  const page = closed.slice(0, PAGE);
+  return { open: all(open), closed: all(page), more: closed.length > PAGE ? (page.at(-1)?.number ?? null) : null };
+}
+
+/** A batch that testers were poured in, as far as burning them depends on it. */
+export interface TesterBatch {
+  id: string;
+  number: number;
+  pouredAt: string | null;
+  /** From when it may be tested: its least cure. */
+  testFrom: string | null;
+  /** Products of it that were seen to be cracked. */
+  cracked: string[];
+}
+const crackedOf = (facts: BatchFacts | null) => [
+  ...new Set((facts?.flaws ?? []).filter(({ flaw }) => flaw.defect === "cracked_glass").map(({ flaw }) => flaw.product)),
+];
+
+/** One trial with its newest entries, and the batches of its testers; null where the workshop has none such. */
+export const readTrial = (db: Database, workshopId: string, id: string) =>
+  atOneMoment(db, async (tx) => {
+    const row = await TRIALS.row(tx, workshopId, id, false);
+    if (!row) return null;
+    const { plan, facts } = await TRIALS.kept(tx, row);
+    const ids = [...new Set(plan.testers.flatMap((one) => (one.batch ? [one.batch.id] : [])))];
+    const rows =
+      ids.length === 0
+        ? []
+        : await tx
+            .select()
+            .from(batches)
+            .where(and(eq(batches.workshopId, workshopId), inArray(batches.id, ids)));
+    const of = rows.map(
+      (one): TesterBatch => ({ id: one.id, number: one.number, pouredAt: iso(one.pouredAt), testFrom: iso(one.testFrom), cracked: crackedOf(one.facts) }),
+    );
+    return { id: row.id, number: row.number, plan, facts, batches: of, ...(await newestOf(TRIALS, tx, workshopId, id)) };
+  });
+export type TrialRead = NonNullable<Awaited<ReturnType<typeof readTrial>>>;
+
+/** What was tried in this workshop, an option a row: the newest first. */
+export interface Tried {
+  trialId: string;
+  trial: number;
+  option: string;
+  says: string;
+  bodyId: string;
+  vessel: string;
+  widthUm: number;
+  family: string;
+  wax: string;
+  scent: string;
+  loadPpm: number;
+  wickId: string | null;
+  wickKind: string;
+  wickSize: string;
+  wickName: string;
+  wicks: number;
+  half: boolean;
+  testers: number;
+  sessions: number;
+  /** False where any was not; null where nobody knows. */
+  safe: boolean | null;
+  pools: string[];
+  gramsPerHour: number | null;
+  decided: "" | "passed" | "failed";
+}
+
+/** What was tried, by vessel and family where they are named; `passed` asks for what passed alone, of full jars. */
+export async function triedIn(
+  db: Database,
+  workshopId: string,
+  asked: { bodyId?: string | undefined; family?: string | undefined; passed?: boolean } = {},
+): Promise<Tried[]> {
+  const b = burnOutcomes;
+  const rows = await db
+    .select({
+      trialId: b.trialId,
+      trial: trials.number,
+      option: b.option,
+      says: sql<string>`min(${b.says})`,
+      bodyId: b.bodyId,
+      vessel: sql<string>`min(${b.vessel})`,
+      widthUm: sql<number>`min(${b.widthUm})`,
+      family: sql<string>`min(${b.family})`,
+      wax: sql<string>`min(${b.wax})`,
+      scent: sql<string>`min(${b.scent})`,
+      loadPpm: sql<number>`min(${b.loadPpm})`,
+      wickId: sql<string | null>`min(${b.wickId}::text)`,
+      wickKind: sql<string>`min(${b.wickKind})`,
+      wickSize: sql<string>`min(${b.wickSize})`,
+      wickName: sql<string>`min(${b.wickName})`,
+      wicks: sql<number>`min(${b.wicks})`,
+      half: sql<boolean>`bool_or(${b.half})`,
+      testers: sql<number>`count(*)::int`,
+      sessions: sql<number>`sum(${b.sessions})::int`,
+      safe: sql<boolean | null>`bool_and(${b.safe})`,
+      pools: sql<string[]>`array_agg(distinct ${b.pool})`,
+      gramsPerHour: sql<number | null>`avg(${b.gramsPerHour})`,
+      decided: sql<Tried["decided"]>`min(${b.decided})`,
+    })
+    .from(b)
+    .innerJoin(trials, and(eq(trials.workshopId, b.workshopId), eq(trials.id, b.trialId)))
+    .where(
+      and(
+        eq(b.workshopId, workshopId),
+        asked.bodyId ? eq(b.bodyId, asked.bodyId) : undefined,
+        asked.family ? eq(b.family, asked.family) : undefined,
+        asked.passed ? and(eq(b.decided, "passed"), eq(b.half, false)) : undefined,
+      ),
+    )
+    .groupBy(b.trialId, trials.number, b.option, b.bodyId)
+    .orderBy(desc(trials.number), asc(b.option))
+    .limit(500);
+  return rows;
+}
+
+/** Wicks that passed, for proposals. */
+export const passedOf = (tried: readonly Tried[]): Passed[] =>
+  tried.flatMap((one) =>
+    one.decided === "passed" && !one.half && one.wickId
+      ? [{ wickId: one.wickId, kind: one.wickKind, size: one.wickSize, count: one.wicks, widthUm: one.widthUm, family: one.family, trial: one.trial }]
+      : [],
+  );
+
+/** Jars on the rack that could be burned, by batch and product, newest first. */
+export async function jarsOnRack(db: Database, workshopId: string, most = 40) {
+  const rows = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.stage, "rack")))
+    .orderBy(desc(batches.startedAt))
+    .limit(most);
+  const out: {
+    batchId: string;
+    number: number;
+    title: string;
+    product: string;
+    name: string;
+    wick: string;
+    left: number;
+    testFrom: string | null;
+    half: boolean;
+  }[] = [];
+  for (const row of rows) {
+    const { facts } = await keptOf(db, row);
+    const plan = readPlan(row.plan);
+    for (const one of plan.products) {
+      const away = facts.fates.reduce(
+        (sum, fate) => (fate.product === one.key ? sum + (fate.from === "rack" ? fate.jars : fate.to === "rack" ? -fate.jars : 0) : sum),
+        0,
+      );
+      const left = filledOf(plan, facts, one.key) - away;
+      if (left > 0 && one.wicks)
+        out.push({
+          batchId: row.id,
+          number: row.number,
+          title: titleOf(plan),
+          product: one.key,
+          name: one.name,
+          wick: one.wicks.name,
+          left,
+          testFrom: iso(row.testFrom),
+          half: one.part?.kind === "half",
+        });
+    }
+  }
+  return out;
+}
+
+/** Where a trial wants hands: something burns, can be lit again, or was never lit and has had its least cure. */
+export const wantsHands = (workshopId: string, now: string) =>
+  and(
+    eq(trials.workshopId, workshopId),
+    eq(trials.stage, "open"),
+    or(
+      lte(trials.handsFrom, now),
+      sql`exists (select 1 from burn_outcome o join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
+        where o.workshop_id = ${workshopId} and o.trial_id = ${trials.id} and o.sessions = 0 and b.test_from <= ${now})`,
+    ),
+  );
