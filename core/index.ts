@@ -21,6 +21,7 @@ export * from "./burn/plan";
 export * from "./burn/propose";
 export * from "./burn/protocol";
 export * from "./burn/record";
+export { BURN_COLUMNS, burnRows as burnSheet, readBurnRows } from "./burn/sheet";
 export * from "./burn/throw";
 export * from "./burn/trial";
 export * from "./burn/verdict";

@@ -1,4 +1,16 @@
-import { type BatchEvent, type BatchRecord, batchOf, batchRecord, readFormula, recordFault, upcastRecord } from "@hearth/core";
+import {
+  type BatchEvent,
+  type BatchRecord,
+  BURN_FORMAT,
+  type BurnRecord,
+  batchOf,
+  batchRecord,
+  burnFault,
+  burnRecord,
+  readFormula,
+  recordFault,
+  upcastRecord,
+} from "@hearth/core";
 import { and, eq, inArray } from "drizzle-orm";
 import { z } from "zod";
 import { eventRow, rowOf } from "@/data/batch-rows";
@@ -24,8 +36,20 @@ export interface Imported {
   remarks: string[];
 }
 
+const damaged = (error: z.ZodError): Outcome<never> =>
+  refused(
+    `This record is damaged at ${error.issues[0]?.path.map(String).join(".") || "its top"}: ${z.prettifyError(error).split("\n")[0]?.replace(/^✖ /, "")}. Nothing was taken in.`,
+  );
+
+function readBurn(raw: unknown): Outcome<BurnRecord> {
+  const parsed = burnRecord.safeParse(raw);
+  if (!parsed.success) return damaged(parsed.error);
+  const fault = burnFault(parsed.data);
+  return fault ? refused(`${fault} Nothing was taken in.`) : done(parsed.data);
+}
+
 /** Reads a record's text. Says what is wrong with a broken, foreign or truncated file. */
-export function readRecord(text: string): Outcome<BatchRecord> {
+export function readRecord(text: string): Outcome<BatchRecord | BurnRecord> {
   const read = readJson(text);
   if (!read.ok && read.why !== "not-json") return refused(read.message);
   if (!read.ok) {
@@ -37,6 +61,7 @@ export function readRecord(text: string): Outcome<BatchRecord> {
     );
   }
   const raw = read.value;
+  if (raw && typeof raw === "object" && (raw as { format?: unknown }).format === BURN_FORMAT) return readBurn(raw);
   let upcast: unknown;
   try {
     upcast = upcastRecord(raw);
@@ -47,13 +72,37 @@ export function readRecord(text: string): Outcome<BatchRecord> {
   if (!parsed.success) {
     const foreign = parsed.error.issues.find((issue) => issue.path[0] === "format" || issue.path[0] === "version");
     if (foreign || typeof raw !== "object" || raw === null) return refused(foreign?.message ?? "This file is not a Hearth Jar batch record.");
-    const first = parsed.error.issues[0];
-    return refused(
-      `This record is damaged at ${first?.path.map(String).join(".") || "its top"}: ${z.prettifyError(parsed.error).split("\n")[0]?.replace(/^✖ /, "")}. Nothing was taken in.`,
-    );
+    return damaged(parsed.error);
   }
   const fault = recordFault(parsed.data);
   return fault ? refused(`${fault} Nothing was taken in.`) : done(parsed.data);
+}
+
+/** Puts rows in that are not here yet; what is here under the same id is kept, and said in `remarks`. */
+export async function putRows(
+  tx: Transaction,
+  workshopId: string,
+  table: typeof people | typeof waxes,
+  rows: { id: string; name: string }[],
+  remarks: string[],
+): Promise<void> {
+  const any = table as typeof waxes;
+  const held = await tx.select().from(any).where(eq(any.workshopId, workshopId));
+  const byId = new Map(held.map((one) => [one.id, one as Record<string, unknown>]));
+  const names = new Set(held.map((one) => one.name.toLowerCase()));
+  for (const row of rows) {
+    const old = byId.get(row.id);
+    if (old) {
+      if (Object.entries(row).some(([key, value]) => canonical(old[key] ?? null) !== canonical(value ?? null)))
+        remarks.push(`“${old.name}” was here already and is kept as it is.`);
+      continue;
+    }
+    let name = row.name;
+    for (let n = 2; table !== people && names.has(name.toLowerCase()); n++) name = `${row.name.slice(0, 100)} (imported${n > 2 ? ` ${n - 1}` : ""})`;
+    if (name !== row.name) remarks.push(`Another “${row.name}” stands here already, so the one of the record is called “${name}”.`);
+    names.add(name.toLowerCase());
+    await tx.insert(any).values({ ...row, name, workshopId } as typeof any.$inferInsert);
+  }
 }
 
 /** Puts a formula's version in, where it is not here; why that cannot be, where one differs. */
@@ -125,25 +174,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
       .limit(1);
     if (taken.length > 0) return refused("An entry of this record belongs to another batch here already. Nothing was taken in.");
 
-    const put = async (table: typeof people | typeof waxes, rows: { id: string; name: string }[]) => {
-      const any = table as typeof waxes;
-      const held = await tx.select().from(any).where(eq(any.workshopId, workshopId));
-      const byId = new Map(held.map((one) => [one.id, one as Record<string, unknown>]));
-      const names = new Set(held.map((one) => one.name.toLowerCase()));
-      for (const row of rows) {
-        const old = byId.get(row.id);
-        if (old) {
-          if (Object.entries(row).some(([key, value]) => canonical(old[key] ?? null) !== canonical(value ?? null)))
-            remarks.push(`“${old.name}” was here already and is kept as it is.`);
-          continue;
-        }
-        let name = row.name;
-        for (let n = 2; table !== people && names.has(name.toLowerCase()); n++) name = `${row.name.slice(0, 100)} (imported${n > 2 ? ` ${n - 1}` : ""})`;
-        if (name !== row.name) remarks.push(`Another “${row.name}” stands here already, so the one of the record is called “${name}”.`);
-        names.add(name.toLowerCase());
-        await tx.insert(any).values({ ...row, name, workshopId } as typeof any.$inferInsert);
-      }
-    };
+    const put = (table: typeof people | typeof waxes, rows: { id: string; name: string }[]) => putRows(tx, workshopId, table, rows, remarks);
     await put(people, record.people);
     await put(instruments as never, record.instruments);
     await put(waxes as never, record.waxes);

@@ -1,5 +1,16 @@
 import { readFileSync } from "node:fs";
-import { type BatchEvent, batchOf, batchRecord, type FormulaSpec, LARGEST_NUMBER, planBatch, processFrom, READY_PROCESSES, titleOf } from "@hearth/core";
+import {
+  type BatchEvent,
+  type BatchRecord,
+  batchOf,
+  batchRecord,
+  type FormulaSpec,
+  LARGEST_NUMBER,
+  planBatch,
+  processFrom,
+  READY_PROCESSES,
+  titleOf,
+} from "@hearth/core";
 import { sql } from "drizzle-orm";
 import Papa from "papaparse";
 import { v7 } from "uuid";
@@ -53,7 +64,7 @@ async function fullBatch() {
 
 const take = async (workshopId: string, text: string) => {
   const read = readRecord(text);
-  return read.ok ? importRecord(test.db, workshopId, read.value, NOW) : read;
+  return read.ok ? importRecord(test.db, workshopId, read.value as BatchRecord, NOW) : read;
 };
 
 describe("taking a record away and reading it in elsewhere", () => {
@@ -264,7 +275,7 @@ describe("the promise to keep what people have", () => {
     const workshopId = await test.workshop();
     const read = readRecord(text);
     if (!read.ok) throw new Error(read.message);
-    expect(await importRecord(test.db, workshopId, read.value, NOW, true)).toMatchObject({
+    expect(await importRecord(test.db, workshopId, read.value as BatchRecord, NOW, true)).toMatchObject({
       ok: true,
       value: { remarks: expect.arrayContaining([expect.stringContaining("drawn from the stock")]) },
     });

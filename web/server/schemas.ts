@@ -1,4 +1,4 @@
-import { batchRecord } from "@hearth/core";
+import { batchRecord, burnRecord } from "@hearth/core";
 import { z } from "zod";
 
 /** The published schema of a batch record, by which it names itself. */
@@ -6,4 +6,11 @@ export const recordSchema = () => ({
   $id: "urn:hearth-jar:batch-record",
   title: "Batch record of Hearth Jar",
   ...z.toJSONSchema(batchRecord, { io: "input" }),
+});
+
+/** The published schema of a burn record. */
+export const burnSchema = () => ({
+  $id: "urn:hearth-jar:burn-record",
+  title: "Burn record of Hearth Jar",
+  ...z.toJSONSchema(burnRecord, { io: "input" }),
 });

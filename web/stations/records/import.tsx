@@ -14,7 +14,7 @@ export function ImportRecord({ workshopName }: { workshopName: string }) {
   const router = useRouter();
   const [fault, setFault] = useState("");
   const [busy, setBusy] = useState(false);
-  const [taken, setTaken] = useState<{ batchId: string; number: number; remarks: string[] } | null>(null);
+  const [taken, setTaken] = useState<{ batchId?: string; trialId?: string; number: number; remarks: string[] } | null>(null);
   const [file, setFile] = useState<File | null>(null);
   const read = async () => {
     setFault("");
@@ -49,7 +49,8 @@ export function ImportRecord({ workshopName }: { workshopName: string }) {
       side={
         <Aside title="What comes with it">
           The batch with every entry, and the formula, materials, vessels, instruments and people it names. What is here already under the same id is kept. The
-          format is published as a <a href="/api/v1/schemas/batch-record.json">JSON Schema</a>.
+          format is published as a <a href="/api/v1/schemas/batch-record.json">JSON Schema</a>, and that of{" "}
+          <a href="/api/v1/schemas/burn-record.json">burn trials</a> too.
         </Aside>
       }
     >
@@ -61,7 +62,7 @@ export function ImportRecord({ workshopName }: { workshopName: string }) {
         }}
       >
         <label className="block font-semibold">
-          A batch record, as JSON
+          A batch record or a burn record, as JSON
           <input
             className="entry mt-1"
             type="file"
@@ -86,14 +87,16 @@ export function ImportRecord({ workshopName }: { workshopName: string }) {
       </form>
       {taken ? (
         <section role="status" className="sheet mt-4 max-w-[640px]">
-          <h2 className="text-inside">✓ Batch {taken.number} is here</h2>
+          <h2 className="text-inside">
+            ✓ {taken.trialId ? "Burn trial" : "Batch"} {taken.number} is here
+          </h2>
           <ul className="mt-1 list-disc pl-5">
             {taken.remarks.map((remark) => (
               <li key={remark}>{remark}</li>
             ))}
           </ul>
-          <Link className="press mt-3" href={`/records/${taken.batchId}`}>
-            Read its record
+          <Link className="press mt-3" href={taken.trialId ? `/burn/${taken.trialId}` : `/records/${taken.batchId}`}>
+            {taken.trialId ? "Look at the trial" : "Read its record"}
           </Link>
         </section>
       ) : null}

@@ -1,9 +1,10 @@
-import { LARGEST_RECORD_BYTES } from "@hearth/core";
+import { BURN_FORMAT, LARGEST_RECORD_BYTES } from "@hearth/core";
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { database } from "@/data/client";
 import { now } from "@/data/clock";
 import { readBody } from "@/server/body";
+import { importBurn } from "@/server/burn-record";
 import { importRecord, readRecord } from "@/server/record-in";
 import { answering, refuse } from "@/server/respond";
 
@@ -18,7 +19,11 @@ export async function POST(request: Request, { params }: { params: Promise<{ wor
       });
     const record = readRecord(text);
     if (!record.ok) return refuse(400, record.message, { file: [record.message] });
-    const outcome = await importRecord(database(), at.data.workshop, record.value, now(), new URL(request.url).searchParams.get("stock") === "draw");
+    const draws = new URL(request.url).searchParams.get("stock") === "draw";
+    const outcome =
+      record.value.format === BURN_FORMAT
+        ? await importBurn(database(), at.data.workshop, record.value)
+        : await importRecord(database(), at.data.workshop, record.value, now(), draws);
     if (!outcome.ok) return refuse(409, outcome.message, { file: [outcome.message] });
     revalidatePath("/", "layout");
     return Response.json(outcome.value);

@@ -1,0 +1,102 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { anId } from "../testing/batch";
+import { type ATrial, aTester, aTrial, aTrialPlan, atMinute, burnOnce } from "../testing/trial";
+import { BURN_COLUMNS, burnRows, readBurnRows } from "./sheet";
+import { TRIAL } from "./trial";
+
+const plan = () => aTrialPlan([aTester("A1"), aTester("B1")]);
+const cells = (trial: ATrial) => {
+  const { plan: of, facts } = trial.now();
+  return burnRows(of, facts).map((row) => BURN_COLUMNS.map((name) => String(row[name])));
+};
+const read = (heads: readonly string[], rows: string[][], trial = aTrial(plan())) => {
+  const { plan: of, facts } = trial.now();
+  return readBurnRows(heads, rows, of, facts);
+};
+const stripped = (trial: ATrial) =>
+  Object.fromEntries(
+    Object.entries(trial.now().facts.testers).map(([key, one]) => [
+      key,
+      one.sessions.map(({ id: _id, looks, ...rest }) => ({ ...rest, looks: looks.map(({ id: _look, ...seen }) => seen) })),
+    ]),
+  );
+
+const seen = fc.record(
+  {
+    poolUm: fc.integer({ min: 0, max: 90_000 }).map((um) => um - (um % 100)),
+    flame: fc.constantFrom("small" as const, "steady" as const, "large" as const),
+    mushroom: fc.constantFrom("none" as const, "small" as const),
+    soot: fc.constantFrom("none" as const, "grey" as const),
+    wall: fc.integer({ min: 2_000, max: 7_000 }),
+    bottom: fc.boolean(),
+    note: fc.constantFrom("flickers", "draught; window"),
+  },
+  { requiredKeys: ["flame"] },
+);
+
+describe("burns as CSV", () => {
+  it("come back as they left, whatever was seen", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.constantFrom("A1", "B1"), fc.array(seen, { maxLength: 4 }), fc.boolean()), { minLength: 1, maxLength: 5 }),
+        (sessions) => {
+          const first = aTrial(plan());
+          for (const [at, [tester, looks, weighed]] of sessions.entries())
+            burnOnce(
+              first,
+              tester,
+              at * 1_440,
+              240,
+              Object.fromEntries(looks.map((one, n) => [(n + 1) * 50, one])),
+              weighed ? [500 - at, 480 - at] : undefined,
+            );
+          const back = read(BURN_COLUMNS, cells(first));
+          expect(back.ok).toBe(true);
+          if (!back.ok) return;
+          const second = aTrial(plan());
+          for (const { happenedAt, ...body } of back.value) {
+            const event = {
+              id: anId(),
+              happenedAt,
+              arrivedAt: happenedAt,
+              personId: null,
+              instrumentId: null,
+              corrects: null,
+              ...body,
+            } as (typeof second.events)[number];
+            expect(TRIAL.refusal(second.now(), event)).toBeNull();
+            second.events.push(event);
+          }
+          expect(stripped(second)).toEqual(stripped(first));
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
+  it("are not read twice: a session that is here already is left out", () => {
+    const trial = aTrial(plan());
+    burnOnce(trial, "A1", 0, 240, { 75: { flame: "steady" } });
+    expect(read(BURN_COLUMNS, cells(trial), trial)).toEqual({ ok: true, value: [] });
+  });
+
+  it("say at which row and column they cannot be read", () => {
+    const lit = atMinute(0);
+    const out = atMinute(240);
+    const heads = ["tester", "lit_at", "out_at", "minute", "pool_mm", "flame"];
+    const why = (row: string[], of = heads) => {
+      const answer = read(of, [row]);
+      return answer.ok ? null : answer.message;
+    };
+    expect(why(["a1", lit, out, "75", "52", "steady"])).toBeNull();
+    expect(why(["C9", lit, out, "75", "52", ""])).toMatch(/Row 2, tester: “C9”.*A1, B1/);
+    expect(why(["A1", "yesterday", out, "75", "52", ""])).toMatch(/lit_at: “yesterday” is no time/);
+    expect(why(["A1", lit, "", "75", "52", ""])).toMatch(/out_at/);
+    expect(why(["A1", out, lit, "75", "52", ""])).toMatch(/before it was lit/);
+    expect(why(["A1", lit, out, "75", "wide", ""])).toMatch(/pool_mm: “wide”/);
+    expect(why(["A1", lit, out, "75", "52", "huge"])).toMatch(/flame: “huge” is none of/);
+    expect(why(["A1", lit, out, "", "52", ""])).toMatch(/minute/);
+    expect(why([lit], ["lit_at"])).toMatch(/“tester” is missing/);
+  });
+});

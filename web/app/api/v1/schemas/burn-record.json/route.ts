@@ -1,0 +1,6 @@
+import { burnSchema } from "@/server/schemas";
+
+/** The JSON Schema of a burn record. */
+export function GET(): Response {
+  return Response.json(burnSchema(), { headers: { "content-type": "application/schema+json" } });
+}

@@ -1,0 +1,50 @@
+"use server";
+
+import { testersOf, WeighOutError } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import { revalidatePath } from "next/cache";
+import { z } from "zod";
+import { products } from "@/data/tables/product";
+import { beginTrialIn, trialWanted } from "@/server/begin-trial";
+import { TRIALS } from "@/server/keep-trial";
+import { command, done, type Outcome, refused } from "@/server/outcome";
+import { readProduct } from "@/server/products";
+import { followTest } from "@/server/wick-tests";
+
+/** Begins a trial: pours what is to be made, takes what stands on the rack, and freezes the testers. */
+export async function beginTrial(place: unknown, input: unknown): Promise<Outcome<{ id: string; number: number; batches: string[] }>> {
+  return command(trialWanted, place, input, async (wanted, context) => {
+    const outcome = await beginTrialIn(context, wanted).catch((error: unknown) => {
+      if (error instanceof WeighOutError) return refused(error.message, { [error.field]: [error.message] });
+      throw error;
+    });
+    if (outcome.ok) revalidatePath("/", "layout");
+    return outcome;
+  });
+}
+
+const taken = z.object({ trialId: z.uuid(), option: z.string().min(1).max(6), productId: z.uuid() });
+
+/** Gives a product the wick that an option was burned with; what was decided on that option then counts for it. Gives the wick it had. */
+export async function takeWick(place: unknown, input: unknown): Promise<Outcome<{ wickId: string | null; wicks: number }>> {
+  return command(taken, place, input, async ({ trialId, option, productId }, { db, workshop }) => {
+    const outcome = await db.transaction(async (tx): Promise<Outcome<{ wickId: string | null; wicks: number }>> => {
+      const row = await TRIALS.row(tx, workshop.id, trialId, true);
+      const product = await readProduct(tx, workshop.id, productId);
+      if (!row || !product) return refused("This product is not in this workshop any more.");
+      const { plan, facts } = await TRIALS.kept(tx, row);
+      const testers = testersOf(plan, option);
+      const wick = testers[0]?.wick;
+      if (!wick) return refused("This option was burned without a wick of the shelf.");
+      await tx
+        .update(products)
+        .set({ wickId: wick.wickId, wicks: wick.count, wickTest: "test due", testedAs: null, version: product.version + 1 })
+        .where(and(eq(products.workshopId, workshop.id), eq(products.id, productId)));
+      const verdict = facts.decided[option]?.verdict;
+      for (const one of testers) await followTest(tx, workshop.id, one, verdict === "passed" || verdict === "failed" ? verdict : null);
+      return done({ wickId: product.wickId, wicks: product.wicks });
+    });
+    if (outcome.ok) revalidatePath("/", "layout");
+    return outcome;
+  });
+}
