@@ -1,29 +1,45 @@
 "use client";
 
-import { type BatchEvent, tellEvent } from "@hearth/core";
+import type { EventOf, Told } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, useFields, words } from "@/forms/fields";
 import { whenRule } from "@/forms/rules";
 import { Said } from "@/ui/said";
 import { SIGN, TONE } from "@/ui/tone";
 import { useUnits } from "@/ui/units";
-import type { Batch, Entered } from "./use-batch";
-import { valueRule } from "./value-rule";
+import type { Refusal } from "./store";
 
-function Correction({ event, batch, onDone }: { event: BatchEvent; batch: Batch; onDone: () => void }) {
+/** What of an entry can be typed anew. */
+export interface Retyped {
+  label: string;
+  rule: FieldRule<unknown>;
+  body: (value: never) => { kind: string; payload: unknown };
+}
+/** A log as far as its entries are shown and corrected. */
+export interface ShownLog {
+  entries: { event: EventOf; supersededBy: EventOf | null }[];
+  total: number;
+  now: string;
+  name: (of: string | null) => string;
+  tell: (event: never) => Required<Told>;
+  retyped: (event: never) => Retyped | null;
+  record: (entered: never) => Promise<Refusal | null>;
+}
+
+function Correction({ event, log, onDone }: { event: EventOf; log: ShownLog; onDone: () => void }) {
   const units = useUnits();
-  const value = valueRule(event, units);
+  const value = log.retyped(event as never);
   const rules = useMemo(
     () => ({
       value: (value?.rule ?? words()) as FieldRule<unknown>,
-      at: whenRule(batch.now, units) as FieldRule<unknown>,
+      at: whenRule(log.now, units) as FieldRule<unknown>,
     }),
-    [value?.rule, batch.now, units],
+    [value?.rule, log.now, units],
   );
   const fields = useFields(rules);
   const [said, setSaid] = useState("");
-  const finish = async (entered: Entered) => {
-    const refusal = await batch.record(entered);
+  const finish = async (entered: { kind: string; payload: unknown; corrects: string; happenedAt?: string }) => {
+    const refusal = await log.record(entered as never);
     if (!refusal) return onDone();
     setSaid(refusal.message);
   };
@@ -62,22 +78,22 @@ function Correction({ event, batch, onDone }: { event: BatchEvent; batch: Batch;
   );
 }
 
-/** Every entry of a batch, newest first or in order; what was corrected stays, struck through. */
-export function Entries({ batch, newestFirst = false, fixed = false }: { batch: Batch; newestFirst?: boolean; fixed?: boolean }) {
+/** Every entry of a log, newest first or in order; what was corrected stays, struck through. */
+export function Entries({ log, newestFirst = false, fixed = false }: { log: ShownLog; newestFirst?: boolean; fixed?: boolean }) {
   const units = useUnits();
   const [open, setOpen] = useState<string | null>(null);
-  const entries = newestFirst ? [...batch.entries].reverse() : batch.entries;
-  const missing = batch.total - batch.entries.length;
+  const entries = newestFirst ? [...log.entries].reverse() : log.entries;
+  const missing = log.total - log.entries.length;
   return (
     <>
       {missing > 0 ? (
         <p className="py-2 text-soft">
-          The newest {batch.entries.length} of {batch.total} entries; all of them stand in the CSV and JSON of the record.
+          The newest {log.entries.length} of {log.total} entries; all of them stand in the CSV and JSON of the record.
         </p>
       ) : null}
       <ol>
         {entries.map(({ event, supersededBy }) => {
-          const told = tellEvent(event, batch.plan, units, batch.name(event.instrumentId));
+          const told = log.tell(event as never);
           const replaced = supersededBy !== null;
           const fixable = !fixed && !replaced && !["started", "withdrawn"].includes(event.kind);
           return (
@@ -96,7 +112,7 @@ export function Entries({ batch, newestFirst = false, fixed = false }: { batch: 
                     </span>
                   ) : null}
                 </div>
-                <span className="text-[14px] text-soft">{batch.name(event.personId)}</span>
+                <span className="text-[14px] text-soft">{log.name(event.personId)}</span>
                 {fixable ? (
                   <button
                     type="button"
@@ -111,10 +127,10 @@ export function Entries({ batch, newestFirst = false, fixed = false }: { batch: 
               {replaced ? (
                 <p className="ml-[104px] text-[14px] text-soft">
                   {supersededBy.kind === "withdrawn" ? "taken back" : "corrected"} at {units.clock(supersededBy.arrivedAt)}
-                  {supersededBy.personId ? ` by ${batch.name(supersededBy.personId)}` : ""}
+                  {supersededBy.personId ? ` by ${log.name(supersededBy.personId)}` : ""}
                 </p>
               ) : null}
-              {open === event.id ? <Correction event={event} batch={batch} onDone={() => setOpen((now) => (now === event.id ? null : now))} /> : null}
+              {open === event.id ? <Correction event={event} log={log} onDone={() => setOpen((now) => (now === event.id ? null : now))} /> : null}
             </li>
           );
         })}

@@ -2,9 +2,10 @@
 
 import { BATCH, type BatchEvent, type BatchFacts, type BatchPlan, bandsOf, type EventBody, phaseAt, progress, readingsOf, titleOf } from "@hearth/core";
 import { useMemo } from "react";
-import { useNow } from "@/ui/units";
+import { useNow, useUnits } from "@/ui/units";
 import { marksOf } from "./marks";
 import { type EnteredOf, type Logged, useLog } from "./use-log";
+import { valueRule } from "./value-rule";
 
 export interface Instrument {
   id: string;
@@ -39,8 +40,10 @@ export function useBatch({ batch, instruments, people }: BatchProps, everyMs = 1
   const { facts } = log;
   const { steps, next } = useMemo(() => progress(plan, facts), [plan, facts]);
   const readings = useMemo(() => readingsOf(facts), [facts]);
+  const units = useUnits();
   return {
     ...log,
+    retyped: (event: BatchEvent) => valueRule(event, units),
     now,
     plan,
     title,

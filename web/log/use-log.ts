@@ -202,5 +202,7 @@ export function useLog<F extends LogFacts, C, E extends EventOf, B extends { kin
       return record({ kind: "withdrawn", payload: { why: "taken back at once", whole: false }, corrects: last.id } as unknown as EnteredOf<B>);
     },
     name: (of: string | null) => names.get(of ?? "") ?? "",
+    /** What an entry says, in the reader's units. */
+    tell: (event: E) => subject.tell(event as never, plan, units, names.get(event.instrumentId ?? "") ?? ""),
   };
 }

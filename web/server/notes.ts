@@ -7,6 +7,7 @@ import { formulas } from "@/data/tables/formula";
 import { notes, pictures } from "@/data/tables/note";
 import { products } from "@/data/tables/product";
 import type { waxes } from "@/data/tables/shelf";
+import { trials } from "@/data/tables/trial";
 import { people } from "@/data/tables/workshop";
 import { tellPages } from "./live";
 import { tableOf } from "./tables";
@@ -54,7 +55,7 @@ export async function notesOf(db: Database, workshopId: string, kind: Noted, ofI
 }
 
 async function isThere(tx: Transaction, workshopId: string, kind: Noted, id: string): Promise<boolean> {
-  const own = { formula: formulas, batch: batches, product: products } as const;
+  const own = { formula: formulas, batch: batches, trial: trials, product: products } as const;
   const table = (kind in own ? own[kind as keyof typeof own] : tableOf(kind as Exclude<Noted, keyof typeof own>)) as unknown as typeof waxes;
   const rows = await tx
     .select({ id: table.id })

@@ -1,4 +1,5 @@
 import { station as bench } from "@/stations/bench/station";
+import { station as burn } from "@/stations/burn/station";
 import { station as findings } from "@/stations/findings/station";
 import { station as formulas } from "@/stations/formulas/station";
 import { station as lookover } from "@/stations/lookover/station";
@@ -10,4 +11,4 @@ import { station as shelf } from "@/stations/shelf/station";
 import { station as today } from "@/stations/today/station";
 
 /** The stations in the order of work. A new one is its folder and a line here. */
-export const STATIONS = [today, shelf, formulas, products, plan, bench, rack, lookover, records, findings];
+export const STATIONS = [today, shelf, formulas, products, plan, bench, rack, lookover, burn, records, findings];

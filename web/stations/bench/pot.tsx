@@ -234,7 +234,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
       </div>
       <section className="mt-6" aria-label="Entries">
         <h2 className="border-b-[3px] border-ink pb-1">Entries</h2>
-        <Entries batch={batch} newestFirst />
+        <Entries log={batch} newestFirst />
         <NoteForm batch={batch} />
         {facts.closed || facts.abandoned ? null : <ElsewhereForm batch={batch} />}
       </section>

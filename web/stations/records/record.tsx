@@ -211,7 +211,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
       {props.notes}
       <section className="mt-6" aria-label="Entries">
         <h2 className="border-b-[3px] border-ink pb-1">Log</h2>
-        <Entries batch={batch} />
+        <Entries log={batch} />
       </section>
     </Screen>
   );

@@ -1,0 +1,35 @@
+import { notFound } from "next/navigation";
+import { z } from "zod";
+import { Notebook } from "@/catalogue/notebook";
+import { listInstruments } from "@/server/batches";
+import { here } from "@/server/context";
+import { notesOf } from "@/server/notes";
+import { readProduct } from "@/server/products";
+import { readTrial } from "@/server/trials";
+import { TrialView } from "@/stations/burn/trial";
+
+export const metadata = { title: "Burn trial" };
+
+export default async function TrialPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  if (!z.uuid().safeParse(id).success) notFound();
+  const { db, workshop, people } = await here();
+  const [trial, instruments, notes] = await Promise.all([
+    readTrial(db, workshop.id, id),
+    listInstruments(db, workshop.id),
+    notesOf(db, workshop.id, "trial", id),
+  ]);
+  if (!trial) notFound();
+  const productId = trial.plan.testers.find((one) => one.productId !== null)?.productId;
+  const product = productId ? await readProduct(db, workshop.id, productId) : null;
+  return (
+    <TrialView
+      key={id}
+      people={people}
+      instruments={instruments}
+      trial={trial}
+      product={product ? { id: product.id, name: product.name, wickId: product.wickId, wicks: product.wicks } : null}
+      notes={<Notebook kind="trial" of={id} notes={notes} />}
+    />
+  );
+}

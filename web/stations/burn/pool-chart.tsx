@@ -1,0 +1,122 @@
+"use client";
+
+import { FULL_FROM, FULL_UNTIL, type TrialFacts, type TrialPlan, widthOf } from "@hearth/core";
+import { max, ticks } from "d3-array";
+import { line } from "d3-shape";
+import { useMemo } from "react";
+import { Picture } from "@/ui/picture";
+import { useUnits } from "@/ui/units";
+import { type Line, linesOf, type Measured } from "./model";
+
+const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [720, 320, 62, 64, 14, 40];
+/** Options are told apart by their dashes and by their letters, since colours mean other things here. */
+const DASHES = ["", "9 5", "2 5", "14 4 2 4", "5 3", "1 6", "18 6", "8 3 2 3 2 3"];
+
+export const dashOf = (options: readonly string[], option: string): string => DASHES[options.indexOf(option) % DASHES.length] ?? "";
+
+interface PoolChartProps {
+  plan: TrialPlan;
+  facts: TrialFacts;
+  what: Measured;
+  /** One session, or all of them where it is null. */
+  session: number | null;
+}
+
+/** Pool or depth against time, all testers of a trial in one picture. */
+export function PoolChart({ plan, facts, what, session }: PoolChartProps) {
+  const units = useUnits();
+  const drawn = useMemo(() => {
+    const lines = linesOf(plan, facts, what).map(
+      (one): Line => ({ ...one, sessions: one.sessions.filter((each) => session === null || each.session === session) }),
+    );
+    const shown = lines.filter((one) => one.sessions.length > 0);
+    const points = shown.flatMap((one) => one.sessions.flatMap((each) => each.points));
+    const wide = what === "pool" ? (max(plan.testers, (one) => widthOf(one) * 1_000) ?? 0) : 0;
+    const xMost = Math.max(FULL_UNTIL, max(points, (one) => one[0]) ?? 0) * 1.02;
+    const yMost = Math.max(wide, max(points, (one) => one[1]) ?? 0, 10_000) * 1.06;
+    const x = (minute: number) => LEFT + (minute / xMost) * (WIDTH - LEFT - RIGHT);
+    const y = (um: number) => HEIGHT - BOTTOM - (um / yMost) * (HEIGHT - TOP - BOTTOM);
+    const path = line<[number, number]>()
+      .x((one) => x(one[0]))
+      .y((one) => y(one[1]));
+    const walls = what === "pool" ? [...new Set(plan.testers.map((one) => Math.round(widthOf(one) * 1_000)))] : [];
+    const inch = units.length === "in" ? 25_400 : 1_000;
+    return {
+      lines: shown,
+      x,
+      y,
+      path,
+      walls,
+      yTicks: ticks(0, yMost / inch, 5).map((one) => one * inch),
+      xTicks: ticks(0, xMost / 60, 5).map((one) => one * 60),
+    };
+  }, [plan, facts, what, session, units.length]);
+  const options = [...new Set(plan.testers.map((one) => one.option))];
+  const { x, y } = drawn;
+  const name = what === "pool" ? "Melt pool" : "Depth of the pool";
+  return (
+    <Picture
+      name={`${plan.name}, ${name.toLowerCase()}`}
+      heads={["tester", "option", "session", "minute", `${what} in mm`]}
+      rows={drawn.lines.flatMap((one) =>
+        one.sessions.flatMap((each) => each.points.map(([minute, um]) => [one.key, one.words, each.session, Math.round(minute), um / 1_000])),
+      )}
+    >
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="block w-full max-w-[860px]"
+        role="img"
+        aria-label={`${name} against time, ${drawn.lines.length} testers`}
+      >
+        {what === "pool" ? <rect x={x(FULL_FROM)} width={x(FULL_UNTIL) - x(FULL_FROM)} y={TOP} height={HEIGHT - TOP - BOTTOM} fill="var(--color-wax)" /> : null}
+        {drawn.yTicks.map((um) => (
+          <g key={um}>
+            <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(um)} y2={y(um)} stroke="var(--color-line)" />
+            <text x={LEFT - 8} y={y(um) + 5} textAnchor="end" fontSize={14} fill="var(--color-ink)">
+              {units.len(um)}
+            </text>
+          </g>
+        ))}
+        {drawn.xTicks.map((minute) => (
+          <text key={minute} x={x(minute)} y={HEIGHT - 18} textAnchor="middle" fontSize={14} fill="var(--color-ink)">
+            {units.n(minute / 60, 1)} h
+          </text>
+        ))}
+        <text x={WIDTH - RIGHT} y={HEIGHT - 2} textAnchor="end" fontSize={14} fill="var(--color-ink)">
+          hours after lighting{what === "pool" ? "; shaded: when a pool should be full" : ""}
+        </text>
+        {drawn.walls.map((um) => (
+          <g key={um}>
+            <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(um)} y2={y(um)} stroke="var(--color-ink)" strokeWidth={3} />
+            <text x={LEFT + 6} y={y(um) + 16} fontSize={13} fill="var(--color-ink)">
+              the wall
+            </text>
+          </g>
+        ))}
+        {drawn.lines.map((one) =>
+          one.sessions.map((each) => {
+            const end = each.points.at(-1) as [number, number];
+            return (
+              <g key={`${one.key} ${each.session}`}>
+                <path
+                  d={drawn.path(each.points) ?? ""}
+                  fill="none"
+                  stroke="var(--color-ink)"
+                  strokeWidth={2.25}
+                  strokeDasharray={dashOf(options, one.option)}
+                />
+                {each.points.map((point) => (
+                  <circle key={point[0]} cx={x(point[0])} cy={y(point[1])} r={3.5} fill="var(--color-ink)" />
+                ))}
+                <text x={x(end[0]) + 7} y={y(end[1]) + 5} fontSize={13} fontWeight={600} fill="var(--color-ink)">
+                  {one.key}
+                  {session === null ? `·${each.session}` : ""}
+                </text>
+              </g>
+            );
+          }),
+        )}
+      </svg>
+    </Picture>
+  );
+}

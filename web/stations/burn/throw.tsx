@@ -1,0 +1,199 @@
+"use client";
+
+import { compareThrow, nextForThrow, optionWords, ROOMS, THROWS, wantedScore } from "@hearth/core";
+import { useMemo, useState } from "react";
+import { Field, orNothing, useFields } from "@/forms/fields";
+import { usePlace } from "@/log/place";
+import { Aside } from "@/ui/margin";
+import { Said } from "@/ui/said";
+import { useUnits } from "@/ui/units";
+import { press } from "@/ui/variants";
+import { lengthRule } from "./look";
+import { Seen } from "./pool-picture";
+import type { Trial } from "./use-trial";
+
+/** Scores of noses, one candle to a room, by codes until everybody may know; and what they say together. */
+export function Throw({ trial, people }: { trial: Trial; people: { id: string; name: string }[] }) {
+  const units = useUnits();
+  const { personId } = usePlace();
+  const { plan, facts } = trial;
+  const [tester, setTester] = useState("");
+  const [how, setHow] = useState<(typeof THROWS)[number] | undefined>("hot");
+  const [room, setRoom] = useState<string>("bathroom");
+  const [shut, setShut] = useState<"shut" | "open" | undefined>(undefined);
+  const [said, setSaid] = useState("");
+  const rules = useMemo(() => ({ reach: orNothing(lengthRule(units, 50_000_000)) }), [units]);
+  const fields = useFields(rules);
+  const nose = people.find((one) => one.id === personId)?.name ?? "";
+  const blind = facts.unmasked === null;
+  const nameOf = (key: string) => {
+    const one = plan.testers.find((each) => each.key === key);
+    return blind ? (one?.code ?? key) : `${key}, ${optionWords(plan, one?.option ?? "")}`;
+  };
+  const rate = async (score: number) => {
+    const all = fields.check();
+    if (!all) return;
+    if (!tester) return setSaid("Choose which one is smelled.");
+    const refusal = await trial.record({
+      kind: "rated",
+      payload: {
+        tester,
+        throw: how ?? "hot",
+        room,
+        score,
+        ...(all.reach === null ? {} : { reachUm: all.reach }),
+        ...(shut === undefined ? {} : { window: shut === "open" }),
+      },
+    });
+    setSaid(refusal?.message ?? "");
+    if (!refusal) {
+      setTester("");
+      fields.reset();
+    }
+  };
+  const unmask = async () => setSaid((await trial.record({ kind: "unmasked", payload: {} }))?.message ?? "");
+  const of = facts.ratings.filter((one) => one.throw === (how ?? "hot"));
+  const comparison = compareThrow(plan, of, (option) => optionWords(plan, option));
+  const names = new Map(people.map((one) => [one.id, one.name]));
+  const best = comparison ? Math.max(...comparison.options.map((one) => one.mean)) : null;
+  const weak = best !== null && best < wantedScore(room);
+  const sooty = Object.values(facts.testers).some((one) =>
+    one.sessions.some((each) => each.looks.some((look) => look.soot !== undefined && look.soot !== "none")),
+  );
+  const cured = trial.batches.every((one) => one.testFrom !== null && Date.parse(one.testFrom) <= Date.parse(trial.now));
+  const tried = { wax: "wax", scent: "oil", vessel: "vessel", "wick kind": "wick", "wick size": "wick" } as Record<string, string>;
+  const next = weak
+    ? nextForThrow({
+        loadPpm: Math.max(...plan.testers.map((one) => one.loadPpm)),
+        tried: plan.varies && tried[plan.varies] ? [tried[plan.varies] as string] : [],
+        sooty,
+        cured,
+      })
+    : null;
+  // In the order of their codes, which says nothing of the options.
+  const listed = blind ? [...plan.testers].sort((a, b) => (a.code < b.code ? -1 : 1)) : plan.testers;
+  return (
+    <>
+      <p className="text-soft">
+        One candle to a room, windows noted; never several side by side. The same nose smells all of them.{" "}
+        {blind ? "The jars stand under codes until everybody has smelled." : ""}
+      </p>
+      <section className="sheet mt-3" aria-label="Smell one">
+        <p className="font-semibold">{nose ? `How strong does ${nose} find it?` : "Choose who is working first: a score without its nose says little."}</p>
+        <fieldset className="mt-2">
+          <legend className="font-semibold">Which one</legend>
+          <div className="mt-1 flex flex-wrap gap-1">
+            {listed.map((one) => {
+              const done = of.some((each) => each.tester === one.key && each.nose === personId && each.room === room);
+              return (
+                <button
+                  key={one.key}
+                  type="button"
+                  aria-pressed={tester === one.key}
+                  className="min-h-[52px] min-w-[64px] border-2 border-ink bg-sheet px-3 font-semibold aria-pressed:bg-ink aria-pressed:text-sheet"
+                  onClick={() => setTester(one.key)}
+                >
+                  {blind ? one.code : one.key}
+                  {done ? <span className="font-normal"> ✓</span> : null}
+                </button>
+              );
+            })}
+          </div>
+        </fieldset>
+        <Seen label="Throw" of={THROWS} value={how} onValue={(value) => setHow(value ?? "hot")} words={{ cold: "cold, unlit", hot: "hot, burning" }} />
+        <Seen label="Room" of={ROOMS} value={room as (typeof ROOMS)[number]} onValue={(value) => setRoom(value ?? "bathroom")} />
+        <Seen label="Window" of={["shut", "open"] as const} value={shut} onValue={setShut} />
+        <div className="mt-3 max-w-[280px]">
+          <Field label="Reaches" unit={units.length} {...fields.bind("reach")} hint="How far away it is still smelled. May stay empty." />
+        </div>
+        <p className="mt-2 font-semibold">Score out of ten</p>
+        <div className="mt-1 grid grid-cols-6 gap-1 sm:grid-cols-11">
+          {Array.from({ length: 11 }, (_, value) => (
+            <button
+              key={value}
+              type="button"
+              className="press !min-h-[56px] !px-0"
+              disabled={!nose}
+              aria-label={`Score ${value} of 10`}
+              onClick={() => void rate(value)}
+            >
+              {value}
+            </button>
+          ))}
+        </div>
+        <Said>{said}</Said>
+      </section>
+      {comparison ? (
+        <section className="mt-5" aria-label="What the noses say">
+          <h2>What the noses say, {how === "cold" ? "unlit" : "burning"}</h2>
+          {blind ? (
+            <p className="mt-1">
+              {of.length} {of.length === 1 ? "score" : "scores"} so far.{" "}
+              <button type="button" className={press({ size: "gloved" })} onClick={() => void unmask()}>
+                Tell the codes
+              </button>
+            </p>
+          ) : (
+            <>
+              <p className="mt-1 text-[19px] font-bold">{units.say(comparison.says)}</p>
+              <ul className="mt-2">
+                {comparison.options.map((one) => (
+                  <li key={one.option} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
+                    <span className="figure w-[34px] text-[22px]">{one.option}</span>
+                    <span className="min-w-[150px] flex-1">{optionWords(plan, one.option)}</span>
+                    <span>
+                      mean <span className="figure text-[20px]">{units.n(one.mean, 1)}</span> of {one.n}
+                    </span>
+                    <span className="min-w-[190px] text-right">
+                      {one.against ? (
+                        <>
+                          <span className="figure text-[20px]">
+                            {one.against.value > 0 ? "+" : ""}
+                            {units.n(one.against.value, 1)}
+                          </span>{" "}
+                          <span className="text-[15px] text-soft">
+                            ({units.n(one.against.low, 1)} to {units.n(one.against.high, 1)})
+                          </span>
+                        </>
+                      ) : (
+                        <span className="text-[15px] text-soft">the others against this one</span>
+                      )}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+              {comparison.noses.length > 1 ? (
+                <p className="mt-1 text-[15px] text-soft">
+                  Each nose by its own level:{" "}
+                  {comparison.noses.map((one) => `${names.get(one.name ?? "") ?? "somebody"} ${one.level > 0 ? "+" : ""}${units.n(one.level, 1)}`).join(", ")}.
+                  Rooms are taken out too.
+                </p>
+              ) : null}
+            </>
+          )}
+        </section>
+      ) : null}
+      {of.length > 0 ? (
+        <section className="mt-4">
+          <h2>Scores</h2>
+          <ul className="mt-1 text-[15px]">
+            {of.map((one) => (
+              <li key={one.id} className="border-b border-line py-1">
+                <span className="figure text-[18px]">{one.score}</span> {nameOf(one.tester)}, {one.room}, {names.get(one.nose ?? "") ?? "somebody"},{" "}
+                {units.dayClock(one.at)}
+                {one.reachUm === undefined ? "" : `, reaches ${units.len(one.reachUm)}`}
+                {one.window === undefined ? "" : one.window ? ", window open" : ", window shut"}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
+      {next && !blind ? (
+        <Aside title="Weak? Try next">
+          {next.says[0]?.toUpperCase()}
+          {next.says.slice(1)}. {wantedScore(room)} of 10 is wanted for this room. Common practice, no source.
+        </Aside>
+      ) : null}
+    </>
+  );
+}

@@ -1,0 +1,164 @@
+"use client";
+
+import { optionsOf, planWarnings, tagOf, writeSessions } from "@hearth/core";
+import { usePathname, useRouter, useSearchParams } from "next/navigation";
+import { type ReactNode, useState } from "react";
+import { Entries } from "@/log/entries";
+import { usePlace } from "@/log/place";
+import { useKeys } from "@/ui/keys";
+import { later } from "@/ui/later";
+import { Aside, Caution, Screen, Warn } from "@/ui/margin";
+import { Said } from "@/ui/said";
+import { useUnits } from "@/ui/units";
+import { Testers } from "./testers";
+import { type TrialProps, useTrial } from "./use-trial";
+
+const Shown = later(async () => (await import("./shown")).Shown);
+const Verdicts = later(async () => (await import("./verdicts")).Verdicts);
+const Throw = later(async () => (await import("./throw")).Throw);
+const FromSheet = later(async () => (await import("./from-sheet")).FromSheet);
+
+const VIEWS = [
+  { id: "burn", says: "Burn" },
+  { id: "verdict", says: "Verdict" },
+  { id: "shown", says: "What it shows" },
+  { id: "throw", says: "Throw" },
+  { id: "record", says: "Record" },
+] as const;
+type View = (typeof VIEWS)[number]["id"];
+
+interface TrialViewProps extends TrialProps {
+  product: { id: string; name: string; wickId: string | null; wicks: number } | null;
+  notes?: ReactNode;
+}
+
+/** One trial: its testers by the clock, what they say, what noses say, and its record. */
+export function TrialView(props: TrialViewProps) {
+  const trial = useTrial(props);
+  const units = useUnits();
+  const { workshopId } = usePlace();
+  const path = usePathname();
+  const router = useRouter();
+  const query = useSearchParams();
+  const asked = query.get("view");
+  const [view, setView] = useState<View>(VIEWS.find((one) => one.id === asked)?.id ?? "burn");
+  const [said, setSaid] = useState("");
+  const { plan, facts } = trial;
+  useKeys([{ key: "u", does: "take the last entry back", act: () => void trial.undo() }]);
+  const go = (to: View) => {
+    setView(to);
+    router.replace(to === "burn" ? path : `${path}?view=${to}`, { scroll: false });
+  };
+  const close = async () => setSaid((await trial.record({ kind: "closed", payload: {} }))?.message ?? "");
+  const reopen = async () =>
+    facts.closed && setSaid((await trial.record({ kind: "withdrawn", payload: { why: "reopened", whole: true }, corrects: facts.closed.id }))?.message ?? "");
+  const file = `/api/workshops/${workshopId}/trials/${trial.id}/record`;
+  return (
+    <Screen
+      gloved
+      title={`Burn trial ${trial.number}: ${plan.name}`}
+      lead={`${plan.varies ? `Varies the ${plan.varies}` : "Nothing varied"} · ${optionsOf(plan).length} ${optionsOf(plan).length === 1 ? "option" : "options"}, ${plan.testers.length} ${plan.testers.length === 1 ? "tester" : "testers"} · ${plan.protocol.name}`}
+      actions={
+        <>
+          <a className="press" href={file} download>
+            Download JSON
+          </a>
+          <a className="press" href={`${file}?as=csv`} download>
+            CSV
+          </a>
+        </>
+      }
+      side={
+        <>
+          <Caution title="Never an unattended flame">
+            Stay with what burns. Away from draught, curtains, children and pets, with space between. A wax fire is smothered, never watered; keep an
+            extinguisher for grease fires at hand.
+          </Caution>
+          {planWarnings(plan).map((one) => (
+            <Warn key={one.id}>{one.says}</Warn>
+          ))}
+          {plan.after ? (
+            <Aside title="Follows from">
+              {plan.after.name}: {plan.after.why}
+            </Aside>
+          ) : null}
+          <Aside title="The protocol">
+            <span className="whitespace-pre-line">{writeSessions(plan.protocol.sessions)}</span>
+            <br />
+            {units.n(plan.protocol.restHours, 1)} h of rest between; at least {plan.protocol.least} sessions{plan.protocol.toEnd ? ", then to the end" : ""}.
+          </Aside>
+          {facts.closed ? (
+            <button type="button" className="press" onClick={() => void reopen()}>
+              Reopen the trial
+            </button>
+          ) : (
+            <button type="button" className="press" onClick={() => void close()}>
+              Close the trial
+            </button>
+          )}
+          <Said>{said}</Said>
+        </>
+      }
+    >
+      <nav className="unprinted mb-4 flex flex-wrap gap-1" aria-label="Parts of the trial">
+        {VIEWS.map((one) => (
+          <button
+            key={one.id}
+            type="button"
+            aria-current={view === one.id ? "page" : undefined}
+            className="min-h-[48px] border-2 border-ink bg-sheet px-3 font-semibold aria-[current=page]:bg-ink aria-[current=page]:text-sheet"
+            onClick={() => go(one.id)}
+          >
+            {one.says}
+          </button>
+        ))}
+      </nav>
+      {view === "burn" ? (
+        <Testers trial={trial} />
+      ) : view === "verdict" ? (
+        <Verdicts trial={trial} product={props.product} />
+      ) : view === "shown" ? (
+        <Shown trial={trial} />
+      ) : view === "throw" ? (
+        <Throw trial={trial} people={props.people} />
+      ) : (
+        <>
+          <section>
+            <h2>Tags</h2>
+            <p className="text-soft">What is written on each tester. The load is what people forget.</p>
+            <ul className="mt-2 grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
+              {plan.testers.map((one) => (
+                <li key={one.key} className="border-2 border-ink p-3">
+                  <p className="flex items-baseline gap-3">
+                    <span className="figure text-[26px] leading-none">{one.key}</span>
+                    <span>
+                      trial {trial.number}
+                      {one.batch ? `, batch ${one.batch.number}` : ""}
+                    </span>
+                    <span className="figure ml-auto text-[20px]">{one.code}</span>
+                  </p>
+                  {tagOf(one).map((tag) => (
+                    <p key={tag.what} className="text-[15px]">
+                      <span className="text-soft">{tag.what}</span> {units.say(tag.says)}
+                    </p>
+                  ))}
+                  <p className="text-[15px]">
+                    <span className="text-soft">poured</span>{" "}
+                    {units.date(trial.batches.find((batch) => batch.id === one.batch?.id)?.pouredAt ?? facts.startedAt)}
+                    {one.fill === "half" ? ", half-filled" : ""}
+                  </p>
+                </li>
+              ))}
+            </ul>
+          </section>
+          {props.notes}
+          <FromSheet trial={trial} />
+          <section className="mt-6" aria-label="Entries">
+            <h2 className="border-b-[3px] border-ink pb-1">Log</h2>
+            <Entries log={trial} newestFirst />
+          </section>
+        </>
+      )}
+    </Screen>
+  );
+}
