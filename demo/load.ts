@@ -1,4 +1,4 @@
-import { batchOf } from "@hearth/core";
+import { batchOf, TRIAL } from "@hearth/core";
 import { count, eq, gt, max, ne, or, sql } from "drizzle-orm";
 import { eventRow, rowOf } from "../web/data/batch-rows";
 import { type Database, openDatabase, type Transaction } from "../web/data/client";
@@ -11,10 +11,13 @@ import { dayPlans, planning, wanted } from "../web/data/tables/plan";
 import { products } from "../web/data/tables/product";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "../web/data/tables/shelf";
 import { lots, stockCounts } from "../web/data/tables/stock";
+import { trialEvents, trials } from "../web/data/tables/trial";
 import { people, workshops } from "../web/data/tables/workshop";
+import { trialEventRow, trialRow, writeBurns } from "../web/data/trial-rows";
 import { writeDraws } from "../web/server/draws";
 import { eventsOfDemo } from "./events";
 import { type Past, pastBatches } from "./past";
+import { demoTrials } from "./trials";
 import {
   ADDITIVES,
   BATCHES,
@@ -44,6 +47,7 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
     (await some(db.select({ n: count() }).from(workshops).where(ne(workshops.id, WORKSHOP.id)))) ||
     (await some(db.select({ n: count() }).from(workshops).where(gt(workshops.version, 1)))) ||
     (await some(db.select({ n: count() }).from(batchEvents).where(gt(batchEvents.arrivedAt, loadedAt)))) ||
+    (await some(db.select({ n: count() }).from(trialEvents).where(gt(trialEvents.arrivedAt, loadedAt)))) ||
     (await some(db.select({ n: count() }).from(stockCounts))) ||
     (await some(
       db
@@ -163,6 +167,12 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
     const drawn = await putBatches(tx, workshopId, all, now, many);
     const old = deliveries(drawn, workshopId, before(Math.ceil((all[0]?.startedBefore ?? 0) / 86_400) + 3).slice(0, 10));
     if (old.length > 0) await tx.insert(lots).values(old);
+    for (const { id, number, events } of demoTrials(now)) {
+      const { plan, facts } = TRIAL.of(events);
+      await tx.insert(trials).values({ workshopId, id, number, ...trialRow(plan, facts) });
+      await tx.insert(trialEvents).values(events.map((event) => trialEventRow(workshopId, id, event)));
+      await writeBurns(tx, workshopId, id, plan, facts, null);
+    }
   });
 }
 

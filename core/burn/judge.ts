@@ -59,12 +59,12 @@ export interface Span {
 export const ADVICE = ["keep", "wick_up", "wick_down", "change_kind", "less_load_or_dye", "test_full"] as const;
 export type AdviceWhat = (typeof ADVICE)[number];
 export const ADVICE_WORDS: Record<AdviceWhat, string> = {
-  keep: "keep this wick",
-  wick_up: "one size up",
-  wick_down: "one size down",
-  change_kind: "another kind of wick",
-  less_load_or_dye: "less load or dye",
-  test_full: "test the full jar next",
+  keep: "Keep this wick",
+  wick_up: "One size up",
+  wick_down: "One size down",
+  change_kind: "Another kind of wick",
+  less_load_or_dye: "Less load or dye",
+  test_full: "Test the full jar next",
 };
 export interface BurnJudged {
   safety: { pass: boolean; reasons: Reason[] };
@@ -162,16 +162,21 @@ function poolOf(burned: Burned): BurnJudged["pool"] {
   const deep = sessions.flatMap(({ looks }, session) =>
     looks.flatMap((one, look) => ((one.pool_depth_mm ?? 0) > M.DEEP_POOL_MM && one.minute <= M.FULL_UNTIL ? [{ session, look }] : [])),
   );
-  // The third session tells; of fewer, the last.
+  // The third session tells; of fewer, the last. Where that one was not looked at long enough, the newest that was.
   const measured = sessions.flatMap(({ looks }, session) => {
     const pools = looks.map((one, look) => ({ ...one, look })).filter((one) => one.pool_mm !== undefined);
     return pools.length > 0 ? [{ session, pools: pools.sort((a, b) => a.minute - b.minute) }] : [];
   });
-  const told = measured.find((one) => one.session >= M.LEAST_SESSIONS - 1) ?? measured.at(-1);
-  if (!told) return { verdict: deep.length > 0 ? "large" : "not_recorded", full_at_minute: null, seen: deep };
   const near = burned.pillar ? M.PILLAR_EDGE_MM : M.NEAR_WALL_MM;
-  const wide = burned.widthAt(leftAt(burned, told.session) ?? 1) - 2 * near;
-  const full = told.pools.find((one) => (one.pool_mm ?? 0) >= wide);
+  const fullIn = (one: (typeof measured)[number]) => {
+    const wide = burned.widthAt(leftAt(burned, one.session) ?? 1) - 2 * near;
+    return one.pools.find((pool) => (pool.pool_mm ?? 0) >= wide);
+  };
+  const third = measured.find((one) => one.session >= M.LEAST_SESSIONS - 1) ?? measured.at(-1);
+  const long = (one: (typeof measured)[number]) => fullIn(one) !== undefined || (one.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL;
+  const told = third && !long(third) ? (measured.findLast(long) ?? third) : third;
+  if (!told) return { verdict: deep.length > 0 ? "large" : "not_recorded", full_at_minute: null, seen: deep };
+  const full = fullIn(told);
   const seen = told.pools.map(({ look }) => ({ session: told.session, look }));
   const at = full?.minute ?? null;
   // A pillar's pool is to end before the edge; how much before, nobody has written down.

@@ -30,6 +30,12 @@ describe("reading a burn (trade rules, section on burn tests, line by line)", ()
     // What counts is the third session: a slow first one is not held against it.
     expect(verdict([NARROW, NARROW, GOOD]).pool.verdict).toBe("right");
     expect(verdict([GOOD]).enough).toBe(false);
+    // A third session that ends at three hours leaves it to the newest that was looked at for four.
+    expect(verdict([NARROW, GOOD, { 180: { poolUm: 60_000 } }]).pool).toMatchObject({
+      verdict: "right",
+      seen: [{ session: 1 }, { session: 1 }, { session: 1 }],
+    });
+    expect(verdict([NARROW, NARROW, { 180: { poolUm: 60_000 } }]).pool.verdict).toBe("small");
   });
   it("the bottom seen through the pool after 3 h is too hot", () => {
     expect(verdict([{ ...GOOD, 180: { bottom: true } }])).toMatchObject({ safe: false, advice: { what: "wick_down" } });

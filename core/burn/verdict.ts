@@ -131,7 +131,9 @@ export function optionVerdict(plan: TrialPlan, facts: TrialFacts, option: string
         : []),
     ...(pool === "small" || pool === "large" ? [`its pool is ${pool}`] : []),
     ...(burned.length > 0 && few > 0 ? [`${few} of ${testers.length} have fewer than ${plan.protocol.least} sessions`] : []),
-    ...(worst && safe !== false && (worst.advice.what === "change_kind" || worst.advice.what === "less_load_or_dye") ? [ADVICE_WORDS[worst.advice.what]] : []),
+    ...(worst && safe !== false && (worst.advice.what === "change_kind" || worst.advice.what === "less_load_or_dye")
+      ? [ADVICE_WORDS[worst.advice.what].toLowerCase()]
+      : []),
     ...(halves ? ["half-filled: the full jar has to follow"] : []),
   ];
   return {

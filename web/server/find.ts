@@ -6,6 +6,7 @@ import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { processes } from "@/data/tables/process";
 import { products } from "@/data/tables/product";
+import { trials } from "@/data/tables/trial";
 import { containing, naturally } from "./naturally";
 import { tableOf } from "./tables";
 
@@ -19,12 +20,12 @@ export interface Found {
 /** At most so many of each sort are offered; more letters find the rest. */
 const EACH = 6;
 
-/** What of a workshop has these letters in its name, whatever their case: batches (also by number), formulas, processes, and things on the shelf. */
+/** What of a workshop has these letters in its name, whatever their case: batches (also by number), burn trials, formulas, processes, and things on the shelf. */
 export async function find(db: Database, workshopId: string, text: string): Promise<Found[]> {
   const like = containing(text);
   const number = /^\d{1,9}$/.test(text.trim()) ? Number(text.trim()) : null;
   const kinds = SHELF_KINDS.filter((kind): kind is Exclude<ShelfKind, "person"> => kind !== "person");
-  const [made, recipes, ways, sold, ...things] = await Promise.all([
+  const [made, burned, recipes, ways, sold, ...things] = await Promise.all([
     db
       .select({ id: batches.id, number: batches.number, name: formulas.name })
       .from(batches)
@@ -38,6 +39,12 @@ export async function find(db: Database, workshopId: string, text: string): Prom
         ),
       )
       .orderBy(desc(batches.number))
+      .limit(EACH),
+    db
+      .select({ id: trials.id, number: trials.number, name: trials.name })
+      .from(trials)
+      .where(and(eq(trials.workshopId, workshopId), ilike(trials.name, like)))
+      .orderBy(desc(trials.number))
       .limit(EACH),
     db
       .select({ id: formulas.id, name: formulas.name })
@@ -69,6 +76,7 @@ export async function find(db: Database, workshopId: string, text: string): Prom
   ]);
   return [
     ...made.map((one) => ({ kind: "batch", name: `${one.number}: ${one.name}`, path: `/records/${one.id}` })),
+    ...burned.map((one) => ({ kind: "burn trial", name: `${one.number}: ${one.name}`, path: `/burn/${one.id}` })),
     ...recipes.map((one) => ({ kind: "formula", name: one.name, path: `/formulas/${one.id}` })),
     ...sold.map((one) => ({ kind: "product", name: one.name, path: `/products/${one.id}` })),
     ...ways.map((one) => ({ kind: "process", name: one.name, path: `/formulas/processes/${one.id}` })),

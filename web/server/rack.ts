@@ -11,10 +11,11 @@ export async function wickTestsOf(
   workshopId: string,
   batchId: string,
   bodies: string[],
-): Promise<{ product: string; bodyId: string; test: WickTest }[]> {
+): Promise<{ id: string; product: string; bodyId: string; test: WickTest }[]> {
   if (bodies.length === 0) return [];
   const rows = await db
     .select({
+      id: products.id,
       name: products.name,
       bodyId: products.bodyId,
       wickId: products.wickId,
@@ -32,7 +33,7 @@ export async function wickTestsOf(
     if (row.wickId === null) return [];
     const spec = readFormula(row.spec) as FormulaSpec;
     const due = row.testedAs && dueReasons(row.testedAs, testedOf(spec, row)).length > 0;
-    return [{ product: row.name, bodyId: row.bodyId, test: due ? ("test due" as const) : row.test }];
+    return [{ id: row.id, product: row.name, bodyId: row.bodyId, test: due ? ("test due" as const) : row.test }];
   });
 }
 

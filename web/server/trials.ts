@@ -32,6 +32,7 @@ export interface TrialListed {
 
 export function trialListed(row: Pick<Row, "id" | "number" | "stage">, plan: TrialPlan, facts: TrialFacts, now: string): TrialListed {
   const testers = plan.testers.map((one) => ({ key: one.key, ...testerNow(plan.protocol, facts.testers[one.key] ?? { sessions: [], stopped: null }, now) }));
+  const closed = row.stage === "closed";
   const nexts = testers.flatMap((one) => (one.state === "burning" && one.next ? [one.next] : []));
   return {
     id: row.id,
@@ -39,11 +40,11 @@ export function trialListed(row: Pick<Row, "id" | "number" | "stage">, plan: Tri
     name: plan.name,
     varies: plan.varies,
     startedAt: facts.startedAt,
-    closed: row.stage === "closed",
+    closed,
     testers: plan.testers.length,
     burning: testers.filter((one) => one.state === "burning").map((one) => ({ key: one.key, next: one.next })),
-    ready: testers.filter((one) => one.state === "ready").length,
-    resting: testers.filter((one) => one.state === "resting").length,
+    ready: closed ? 0 : testers.filter((one) => one.state === "ready").length,
+    resting: closed ? 0 : testers.filter((one) => one.state === "resting").length,
     sessions: testers.reduce((sum, one) => sum + (facts.testers[one.key]?.sessions.length ?? 0), 0),
     decided: Object.fromEntries(Object.entries(facts.decided).map(([option, one]) => [option, one.verdict])),
     next: nexts.sort((a, b) => Date.parse(a.at) - Date.parse(b.at))[0] ?? null,
@@ -259,3 +260,9 @@ export const wantsHands = (workshopId: string, now: string) =>
         where o.workshop_id = ${workshopId} and o.trial_id = ${trials.id} and o.sessions = 0 and b.test_from <= ${now})`,
     ),
   );
+
+/** Trials that want hands now: something burns, or can be lit. */
+export async function trialsToday(db: Database, workshopId: string, now: string): Promise<TrialListed[]> {
+  const rows = await db.select().from(trials).where(wantsHands(workshopId, now)).orderBy(asc(trials.handsFrom)).limit(12);
+  return rows.map((row) => trialListed(row, row.plan, row.facts, now));
+}

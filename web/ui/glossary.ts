@@ -62,6 +62,11 @@ export const GLOSSARY: readonly Word[] = [
     says: "One delivery of a material with its code, date and price. When something is wrong with an oil, its lot says which jars it went into.",
   },
   { name: "melt pool", says: "The liquid wax round a burning wick. It should reach the wall within two to four hours by the third burn, and not be deep." },
+  {
+    name: "burn trial",
+    says: "Candles that are burned to learn which wick, load or wax is right: one thing varied, the rest held, each looked at by the clock.",
+  },
+  { name: "doubles", says: "Two testers of each option, so that a difference is not taken for chance." },
   { name: "mushroom", says: "A cap of carbon on the wick. Too much oil or dye, or too large a wick, makes it." },
   { name: "pitcher", says: "What a part of a batch is mixed and poured from. A large batch takes several, each weighed and scented on its own." },
   {
@@ -93,6 +98,11 @@ export const GLOSSARY: readonly Word[] = [
     says: "The weight that you really fill it with: a little less than stated where a full one runs over, and the stated one where it is sold by weight.",
   },
   { name: "tare", says: "Setting the scale to zero with the empty container on it, so that it shows only what goes in." },
+  {
+    name: "protocol",
+    at: ["Protocol"],
+    says: "How candles are burned in a trial: when each session is looked at and put out, how long it rests, and how many sessions a verdict needs.",
+  },
   { name: "tester", says: "A candle that is burnt to learn from, never sold." },
   { name: "tunnelling", says: "A wick too small for its jar melts a hole down the middle and leaves wax on the wall." },
   { name: "wet spots", says: "Places where the wax has let go of the glass. They look wet and do no harm." },

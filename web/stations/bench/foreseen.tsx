@@ -1,15 +1,14 @@
 "use client";
 
-import { callOf, type Foreseen, type Outlook, writeDuration } from "@hearth/core";
+import { callOf, type Foreseen, type Outlook } from "@hearth/core";
 import { useEffect, useRef } from "react";
 import type { Batch } from "@/log/use-batch";
+import { inWords } from "@/ui/in-words";
 import { sound } from "@/ui/sound";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 
 const secondsTo = (iso: string, now: string) => Math.max(0, (Date.parse(iso) - Date.parse(now)) / 1_000);
-/** "12 min", "40 s". */
-const inWords = (seconds: number) => writeDuration(seconds < 90 ? Math.round(seconds) : Math.round(seconds / 60) * 60);
 
 /** Sounds once when a pot asks for hands: to be looked at, or before it leaves its range. */
 export function CallSound({ outlook, now }: { outlook: Outlook; now: string }) {

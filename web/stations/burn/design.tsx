@@ -151,7 +151,10 @@ export function DesignTrial({ design }: { design: Design }) {
             <Aside title={`Tried in ${body.name}`}>
               {design.tried.slice(0, 6).map((one) => (
                 <span key={`${one.trialId}${one.option}`} className="block">
-                  <Link href={`/burn/${one.trialId}?view=verdict`}>trial {one.trial}</Link>: {one.says},{" "}
+                  <Link className="underline" href={`/burn/${one.trialId}?view=verdict`}>
+                    trial {one.trial}
+                  </Link>
+                  : {one.says},{" "}
                   {one.decided === "passed"
                     ? one.half
                       ? "half passed"

@@ -1,7 +1,7 @@
 "use client";
 
 import { burningIn, FLAMES, LEFT_ON_WALL, MUSHROOMS, parseLength, SOOT, SOOT_AT } from "@hearth/core";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Field, orNothing, useFields, words } from "@/forms/fields";
 import { temperatureRule, whenRule } from "@/forms/rules";
 import { Said } from "@/ui/said";
@@ -37,17 +37,12 @@ function Measure({
   const at = value ?? 0;
   return (
     <div className="mt-1">
-      <div className="flex items-center gap-1">
-        <button type="button" className="press !min-h-[48px] min-w-[48px] !px-0" aria-label={`${label}: less`} onClick={() => onValue(Math.max(0, at - step))}>
+      <output className="figure block text-center text-[28px] leading-none whitespace-nowrap">{value === undefined ? "–" : units.len(value)}</output>
+      <div className="mt-1 grid grid-cols-2 gap-1">
+        <button type="button" className="press !min-h-[48px] !px-0" aria-label={`${label}: less`} onClick={() => onValue(Math.max(0, at - step))}>
           −
         </button>
-        <output className="figure min-w-0 flex-1 text-center text-[26px] leading-none">{value === undefined ? "–" : units.len(value)}</output>
-        <button
-          type="button"
-          className="press !min-h-[48px] min-w-[48px] !px-0"
-          aria-label={`${label}: more`}
-          onClick={() => onValue(Math.min(most, at + step))}
-        >
+        <button type="button" className="press !min-h-[48px] !px-0" aria-label={`${label}: more`} onClick={() => onValue(Math.min(most, at + step))}>
           +
         </button>
       </div>
@@ -87,6 +82,11 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
     [units, now],
   );
   const fields = useFields(rules);
+  // What ends the session is said aloud as soon as it is tapped.
+  const unsafe = session !== null && signsIn(hand, session, now, units).length > 0;
+  useEffect(() => {
+    if (unsafe) sound(3);
+  }, [unsafe]);
   if (!session) return null;
   const set = (patch: Partial<Hand>) => setHand((old) => ({ ...old, ...patch }));
   const typed: Hand = {
@@ -138,7 +138,7 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
           <Measure label="Width of the pool" value={hand.poolUm} most={widthUm} step={1_000} onValue={(poolUm) => set({ poolUm })} />
         </div>
         <div>
-          <p className="text-[15px] font-semibold">Its depth, from the side</p>
+          <p className="text-[15px] font-semibold">Depth, from the side</p>
           <FromSide tester={tester} left={leftOf(tester, facts)} poolUm={hand.poolUm} depthUm={hand.depthUm} onDepth={(depthUm) => set({ depthUm })} />
           <Measure label="Depth of the pool" value={hand.depthUm} most={40_000} step={1_000} onValue={(depthUm) => set({ depthUm })} />
         </div>
@@ -147,7 +147,7 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
         label="It touches the wall"
         of={["0", "25", "50", "75", "100"] as const}
         value={hand.reached === undefined ? undefined : (String(hand.reached) as "0")}
-        words={{ "0": "not", "25": "a quarter", "50": "half", "75": "most", "100": "all round" }}
+        words={{ "0": "not", "25": "¼", "50": "½", "75": "¾", "100": "all" }}
         onValue={(value) => set({ reached: value === undefined ? undefined : Number(value), ...(value === "100" ? { poolUm: widthUm } : {}) })}
       />
       <Seen label="Flame" of={FLAMES} value={hand.flame} onValue={(flame) => set({ flame })} />
@@ -214,10 +214,7 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
           className={signs.length > 0 ? press({ size: "gloved" }) : "act flex-1"}
           {...(signs.length > 0 ? {} : { "data-next-step": "" })}
           disabled={busy}
-          onClick={() => {
-            if (signs.length > 0) sound(3);
-            void put(false);
-          }}
+          onClick={() => void put(false)}
         >
           {signs.length > 0 ? "Put the look down, it still burns" : "Put the look down"}
         </button>

@@ -1,14 +1,20 @@
 "use client";
 
 import { FULL_FROM, FULL_UNTIL, type TrialFacts, type TrialPlan, widthOf } from "@hearth/core";
-import { max, ticks } from "d3-array";
+import { group, max, ticks } from "d3-array";
 import { line } from "d3-shape";
 import { useMemo } from "react";
+import { spread } from "@/ui/heat-scale";
 import { Picture } from "@/ui/picture";
 import { useUnits } from "@/ui/units";
 import { type Line, linesOf, type Measured } from "./model";
 
-const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [720, 320, 62, 64, 14, 40];
+const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [720, 330, 62, 64, 14, 50];
+/** Ends of lines so near one another share a column of names, which are moved apart. */
+const COLUMN = 56;
+const NAME = 15;
+/** Beyond so many, names would cover the lines; one session at a time shows them. */
+const MOST_NAMES = 48;
 /** Options are told apart by their dashes and by their letters, since colours mean other things here. */
 const DASHES = ["", "9 5", "2 5", "14 4 2 4", "5 3", "1 6", "18 6", "8 3 2 3 2 3"];
 
@@ -41,7 +47,23 @@ export function PoolChart({ plan, facts, what, session }: PoolChartProps) {
       .y((one) => y(one[1]));
     const walls = what === "pool" ? [...new Set(plan.testers.map((one) => Math.round(widthOf(one) * 1_000)))] : [];
     const inch = units.length === "in" ? 25_400 : 1_000;
+    const ends = shown.flatMap((one) =>
+      one.sessions.map((each) => {
+        const end = each.points.at(-1) as [number, number];
+        return { name: session === null ? `${one.key}·${each.session}` : one.key, x: x(end[0]), y: y(end[1]) };
+      }),
+    );
+    const names = [...group(ends, (one) => Math.round(one.x / COLUMN)).values()].flatMap((column) => {
+      const sorted = [...column].sort((a, b) => a.y - b.y);
+      const ys = spread(
+        sorted.map((one) => ({ at: one.y, size: NAME })),
+        [TOP, HEIGHT - BOTTOM],
+      );
+      const right = Math.max(...column.map((one) => one.x)) + 7;
+      return sorted.map((one, at) => ({ ...one, x: right, y: (ys[at] ?? one.y) + 5 }));
+    });
     return {
+      names: names.length > MOST_NAMES ? [] : names,
       lines: shown,
       x,
       y,
@@ -78,11 +100,11 @@ export function PoolChart({ plan, facts, what, session }: PoolChartProps) {
           </g>
         ))}
         {drawn.xTicks.map((minute) => (
-          <text key={minute} x={x(minute)} y={HEIGHT - 18} textAnchor="middle" fontSize={14} fill="var(--color-ink)">
+          <text key={minute} x={x(minute)} y={HEIGHT - 28} textAnchor="middle" fontSize={14} fill="var(--color-ink)">
             {units.n(minute / 60, 1)} h
           </text>
         ))}
-        <text x={WIDTH - RIGHT} y={HEIGHT - 2} textAnchor="end" fontSize={14} fill="var(--color-ink)">
+        <text x={WIDTH - RIGHT} y={HEIGHT - 8} textAnchor="end" fontSize={14} fill="var(--color-ink)">
           hours after lighting{what === "pool" ? "; shaded: when a pool should be full" : ""}
         </text>
         {drawn.walls.map((um) => (
@@ -95,7 +117,6 @@ export function PoolChart({ plan, facts, what, session }: PoolChartProps) {
         ))}
         {drawn.lines.map((one) =>
           one.sessions.map((each) => {
-            const end = each.points.at(-1) as [number, number];
             return (
               <g key={`${one.key} ${each.session}`}>
                 <path
@@ -108,14 +129,15 @@ export function PoolChart({ plan, facts, what, session }: PoolChartProps) {
                 {each.points.map((point) => (
                   <circle key={point[0]} cx={x(point[0])} cy={y(point[1])} r={3.5} fill="var(--color-ink)" />
                 ))}
-                <text x={x(end[0]) + 7} y={y(end[1]) + 5} fontSize={13} fontWeight={600} fill="var(--color-ink)">
-                  {one.key}
-                  {session === null ? `·${each.session}` : ""}
-                </text>
               </g>
             );
           }),
         )}
+        {drawn.names.map((one) => (
+          <text key={one.name} x={one.x} y={one.y} fontSize={13} fontWeight={600} fill="var(--color-ink)">
+            {one.name}
+          </text>
+        ))}
       </svg>
     </Picture>
   );

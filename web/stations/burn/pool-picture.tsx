@@ -132,7 +132,7 @@ export function Seen<T extends string>({
             key={one}
             type="button"
             aria-pressed={value === one}
-            className="min-h-[52px] min-w-[72px] flex-1 border-2 border-ink bg-sheet px-2 font-semibold aria-pressed:bg-ink aria-pressed:text-sheet"
+            className="min-h-[52px] min-w-[58px] flex-1 border-2 border-ink bg-sheet px-2 font-semibold aria-pressed:bg-ink aria-pressed:text-sheet"
             onClick={() => onValue(value === one ? undefined : one)}
           >
             {words?.[one] ?? one}

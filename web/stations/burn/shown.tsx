@@ -50,7 +50,11 @@ export function Shown({ trial }: { trial: Trial }) {
   const units = useUnits();
   const [what, setWhat] = useState<Measured>("pool");
   const sessions = Math.max(0, ...Object.values(trial.facts.testers).map((one) => one.sessions.length));
-  const [session, setSession] = useState<number | null>(null);
+  // The newest session that most testers have: what tells.
+  const most = Array.from({ length: sessions }, (_, at) => sessions - at).find(
+    (one) => Object.values(trial.facts.testers).filter((each) => (each.sessions[one - 1]?.looks.length ?? 0) > 0).length * 2 >= trial.plan.testers.length,
+  );
+  const [session, setSession] = useState<number | null>(most ?? null);
   const options = optionsOf(trial.plan);
   const verdicts = useMemo(
     () => trial.plan.testers.flatMap((one) => verdictOf(trial.plan, trial.facts, one.key, units) ?? []),

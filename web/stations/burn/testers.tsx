@@ -1,7 +1,9 @@
 "use client";
 
-import { presenceDue, writeDuration } from "@hearth/core";
-import { useMemo, useState } from "react";
+import { presenceDue } from "@hearth/core";
+import Link from "next/link";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { inWords } from "@/ui/in-words";
 import { Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { useClock, useUnits } from "@/ui/units";
@@ -14,12 +16,12 @@ import type { Trial } from "./use-trial";
 
 type Doing = { key: string; what: "look" | "light" | "out" } | null;
 
-const inWords = (seconds: number) => writeDuration(seconds < 90 ? Math.round(seconds) : Math.round(seconds / 60) * 60);
-
 /** Somebody says that they are with what burns; asked again and again while anything does. */
 function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }) {
   const [said, setSaid] = useState("");
-  const [asks, setAsks] = useState(() => typeof Notification === "undefined" || Notification.permission !== "default");
+  // Known only in the browser.
+  const [asks, setAsks] = useState(true);
+  useEffect(() => setAsks(typeof Notification === "undefined" || Notification.permission !== "default"), []);
   const due = presenceDue(trial.facts.presentAt, trial.now);
   const long = burning.filter((one) => one.now.tooLong);
   const here = async () => setSaid((await trial.record({ kind: "present", payload: {} }))?.message ?? "");
@@ -157,11 +159,15 @@ export function Testers({ trial }: { trial: Trial }) {
   useDueTitle(burning.filter((one) => isDue(one.now, trial.now)).length);
   const inHand = doing ? cards.find((one) => one.tester.key === doing.key) : undefined;
   const first = useMemo(() => cards.find((one) => one.now.state === "burning" || (one.now.state === "ready" && !one.blocked))?.tester.key, [cards]);
+  const hand = useRef<HTMLDivElement>(null);
+  // On a phone the form comes to the top of the screen.
+  useEffect(() => {
+    if (doing) hand.current?.scrollIntoView({ block: "start" });
+  }, [doing]);
   if (doing && inHand) {
     const done = () => setDoing(null);
     return (
-      <>
-        {burning.length > 0 ? <Presence trial={trial} burning={burning} /> : null}
+      <div ref={hand}>
         {doing.what === "look" ? (
           <Look trial={trial} card={inHand} onDone={done} />
         ) : doing.what === "light" ? (
@@ -169,17 +175,25 @@ export function Testers({ trial }: { trial: Trial }) {
         ) : (
           <PutOut trial={trial} card={inHand} onDone={done} />
         )}
-      </>
+        {burning.length > 0 ? (
+          <div className="mt-4">
+            <Presence trial={trial} burning={burning} />
+          </div>
+        ) : null}
+      </div>
     );
   }
-  const waiting = new Set(cards.filter((one) => one.blocked).map((one) => one.blocked));
+  const waiting = new Map(cards.flatMap((one) => (one.blocked && one.tester.batch ? [[one.tester.batch.id, one.blocked] as const] : [])));
   return (
     <>
       {burning.length > 0 ? <Presence trial={trial} burning={burning} /> : null}
-      {[...waiting].map((one) => (
-        <Warn key={one}>
+      {[...waiting].map(([batch, one]) => (
+        <Warn key={batch}>
           {one[0]?.toUpperCase()}
-          {one.slice(1)}: pour it first, and let it cure.
+          {one.slice(1)}: pour it first, and let it cure.{" "}
+          <Link className="underline" href={`/bench/${batch}`}>
+            Go to the pot
+          </Link>
         </Warn>
       ))}
       <ul className="border-t-[3px] border-ink">

@@ -21,7 +21,7 @@ const FromSheet = later(async () => (await import("./from-sheet")).FromSheet);
 const VIEWS = [
   { id: "burn", says: "Burn" },
   { id: "verdict", says: "Verdict" },
-  { id: "shown", says: "What it shows" },
+  { id: "shown", says: "Pictures" },
   { id: "throw", says: "Throw" },
   { id: "record", says: "Record" },
 ] as const;
@@ -58,16 +58,6 @@ export function TrialView(props: TrialViewProps) {
       gloved
       title={`Burn trial ${trial.number}: ${plan.name}`}
       lead={`${plan.varies ? `Varies the ${plan.varies}` : "Nothing varied"} · ${optionsOf(plan).length} ${optionsOf(plan).length === 1 ? "option" : "options"}, ${plan.testers.length} ${plan.testers.length === 1 ? "tester" : "testers"} · ${plan.protocol.name}`}
-      actions={
-        <>
-          <a className="press" href={file} download>
-            Download JSON
-          </a>
-          <a className="press" href={`${file}?as=csv`} download>
-            CSV
-          </a>
-        </>
-      }
       side={
         <>
           <Caution title="Never an unattended flame">
@@ -83,8 +73,7 @@ export function TrialView(props: TrialViewProps) {
             </Aside>
           ) : null}
           <Aside title="The protocol">
-            <span className="whitespace-pre-line">{writeSessions(plan.protocol.sessions)}</span>
-            <br />
+            <span className="block whitespace-pre-line">{writeSessions(plan.protocol.sessions)}</span>
             {units.n(plan.protocol.restHours, 1)} h of rest between; at least {plan.protocol.least} sessions{plan.protocol.toEnd ? ", then to the end" : ""}.
           </Aside>
           {facts.closed ? (
@@ -100,13 +89,13 @@ export function TrialView(props: TrialViewProps) {
         </>
       }
     >
-      <nav className="unprinted mb-4 flex flex-wrap gap-1" aria-label="Parts of the trial">
+      <nav className="unprinted mb-4 grid max-w-[620px] grid-cols-5" aria-label="Parts of the trial">
         {VIEWS.map((one) => (
           <button
             key={one.id}
             type="button"
             aria-current={view === one.id ? "page" : undefined}
-            className="min-h-[48px] border-2 border-ink bg-sheet px-3 font-semibold aria-[current=page]:bg-ink aria-[current=page]:text-sheet"
+            className="-mr-[2px] min-h-[48px] border-2 border-ink bg-sheet px-1 text-[15px] font-semibold aria-[current=page]:bg-ink aria-[current=page]:text-sheet sm:text-[16px]"
             onClick={() => go(one.id)}
           >
             {one.says}
@@ -151,6 +140,14 @@ export function TrialView(props: TrialViewProps) {
               ))}
             </ul>
           </section>
+          <p className="unprinted mt-4 flex flex-wrap gap-2">
+            <a className="press" href={file} download>
+              Download JSON
+            </a>
+            <a className="press" href={`${file}?as=csv`} download>
+              CSV
+            </a>
+          </p>
           {props.notes}
           <FromSheet trial={trial} />
           <section className="mt-6" aria-label="Entries">

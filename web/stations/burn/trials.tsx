@@ -3,6 +3,7 @@
 import Link from "next/link";
 import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import type { TrialListed } from "@/server/trials";
+import { inWords } from "@/ui/in-words";
 import { Aside, Caution, Empty, Screen } from "@/ui/margin";
 import { useNow, useUnits } from "@/ui/units";
 
@@ -28,7 +29,7 @@ function Row({ trial, now, first }: { trial: TrialListed; now: string; first: bo
             <span className="text-safety">⚠ {trial.burning.map((one) => one.key).join(", ")} burning.</span>{" "}
             {trial.next ? (
               <span className={due ? "text-[19px]" : ""}>
-                {trial.next.what === "look" ? "Look" : "Put out"} {due ? "now" : units.away(trial.next.at, now)}
+                {trial.next.what === "look" ? "Look" : "Put out"} {due ? "now" : `in ${inWords((Date.parse(trial.next.at) - Date.parse(now)) / 1_000)}`}
               </span>
             ) : null}
           </p>

@@ -201,7 +201,7 @@ export function Verdicts({ trial, product }: { trial: Trial; product: { id: stri
       </ul>
       {next ? (
         <section className="sheet mt-5" aria-label="The next trial">
-          <h2>Next: {ADVICE_WORDS[next.what]}</h2>
+          <h2>Next: {ADVICE_WORDS[next.what].toLowerCase()}</h2>
           <p className="mt-1">
             From option {next.option}. {units.say(next.why)}
           </p>

@@ -87,7 +87,7 @@ export function Wicks({ tried, families }: { tried: Tried[]; families: string[] 
               </td>
               <td className="pr-3">{one.gramsPerHour === null ? "–" : units.about(Math.round(one.gramsPerHour * 1_000))}</td>
               <td className="pr-3">
-                <Link href={`/burn/${one.trialId}?view=verdict`}>
+                <Link className="underline" href={`/burn/${one.trialId}?view=verdict`}>
                   {one.trial}, {one.option}
                 </Link>
               </td>

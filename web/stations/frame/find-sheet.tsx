@@ -27,6 +27,8 @@ const ACTIONS: { name: string; path: string }[] = [
   { name: "Two batches or groups side by side", path: "/findings/compare" },
   { name: "Run charts", path: "/findings/charts" },
   { name: "How jars are graded", path: "/look-over/grades" },
+  { name: "Design a burn trial", path: "/burn/new" },
+  { name: "Wicks that passed", path: "/burn/wicks" },
   { name: "The guided first batch", path: "/first" },
   { name: "Workshops, units and prices", path: "/workshops" },
   { name: "Words of the trade", path: "/words" },

@@ -352,6 +352,9 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
                 After at least three sessions and a burn to the end, say how the wick did with this scent, load, wax and vessel.
               </p>
               <div className="mt-2 flex flex-wrap gap-2">
+                <Link className="press" href={`/burn/new?product=${product.id}`}>
+                  Design a burn trial
+                </Link>
                 {product.wickTest !== "tested" ? (
                   <button type="button" className="press" disabled={busy} onClick={() => sayTest("tested")}>
                     Tested, and it holds

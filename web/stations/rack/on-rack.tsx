@@ -15,7 +15,7 @@ import { Standing } from "./standing";
 
 interface OnRackProps extends BatchProps {
   shelves: string[];
-  tests: { product: string; bodyId: string; test: WickTest }[];
+  tests: { id: string; product: string; bodyId: string; test: WickTest }[];
   notes?: ReactNode;
 }
 
@@ -71,7 +71,14 @@ export function OnRack(props: OnRackProps) {
           <p className="text-[19px] font-bold text-inside">✓ Released for sale {units.dayClock(facts.released.at)}</p>
         ) : blocks.length > 0 ? (
           <p>
-            <strong>Not to be released yet:</strong> {blocks.join("; ")}.
+            <strong>Not to be released yet:</strong> {blocks.join("; ")}.{" "}
+            {props.tests
+              .filter((one) => one.test !== "tested")
+              .map((one) => (
+                <Link key={one.id} className="mr-3 underline" href={`/burn/new?product=${one.id}`}>
+                  Burn {one.product}
+                </Link>
+              ))}
           </p>
         ) : (
           <button type="button" className="act" data-next-step onClick={() => void release()}>

@@ -5,9 +5,11 @@ import type { ReactNode } from "react";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches";
 import type { PlanNews } from "@/server/season";
+import type { TrialListed } from "@/server/trials";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { useNow, useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
+import { Flames } from "./flames";
 
 /** A thing of the shelf of which less is there than it should be. */
 export interface Low {
@@ -123,6 +125,7 @@ export function Today({
   low,
   blank,
   plan,
+  burns,
 }: {
   batches: Listed[];
   instruments: ReadInstrument[];
@@ -131,6 +134,8 @@ export function Today({
   /** Whether nothing was ever made here: what a newcomer is offered. */
   blank: boolean;
   plan: PlanNews | null;
+  /** Burn trials that want hands. */
+  burns: TrialListed[];
 }) {
   const units = useUnits();
   const now = useNow(30_000);
@@ -208,6 +213,7 @@ export function Today({
         </>
       }
     >
+      <Flames trials={burns} now={now} />
       {blank ? (
         <Begin />
       ) : batches.length === 0 ? (

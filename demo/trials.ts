@@ -1,0 +1,222 @@
+import { PROTOCOLS, protocol, type Tester, type TrialBody, type TrialEvent, type TrialPlan } from "@hearth/core";
+import { demoId, PRODUCTS, VESSELS, WICKS } from "./workshop";
+
+const need = <T>(value: T | undefined, what: string): T => {
+  if (value === undefined) throw new Error(`The demo lacks ${what}.`);
+  return value;
+};
+
+/** How one wick of the demo burns: the diameter its pool ends at and after how long, how deep, and what else is seen. Invented. */
+interface Burns {
+  wick: number;
+  endsMm: number;
+  /** Hours after which the pool is two thirds as wide as it will be. */
+  hours: number;
+  deepMm: number;
+  flame: "small" | "steady" | "large";
+  wallC: number;
+  gramsPerHour: number;
+  /** Seen from this session on, at its last look. */
+  sootFrom?: number;
+  mushroomFrom?: number;
+}
+
+interface DemoTrial {
+  n: number;
+  name: string;
+  varies: TrialPlan["varies"];
+  product: number;
+  vessel: number;
+  wax: string;
+  family: string;
+  scent: string;
+  loadPpm: number;
+  formula: string;
+  dyed: boolean;
+  begunDaysBefore: number;
+  /** Hours before now at which each session was lit. */
+  lit: readonly number[];
+  options: readonly Burns[];
+}
+
+const TRIALS: readonly DemoTrial[] = [
+  {
+    n: 1,
+    name: "Which wick size for Rain on slate, squat tumbler",
+    varies: "wick size",
+    product: 1,
+    vessel: 1,
+    wax: "container soy",
+    family: "soy",
+    scent: "rain on slate",
+    loadPpm: 80_000,
+    formula: "Rain on slate",
+    dyed: false,
+    begunDaysBefore: 34,
+    lit: [32 * 24, 31 * 24, 30 * 24],
+    options: [
+      { wick: 1, endsMm: 55, hours: 1.6, deepMm: 7, flame: "small", wallC: 38, gramsPerHour: 2.9 },
+      { wick: 2, endsMm: 79, hours: 1.1, deepMm: 9, flame: "steady", wallC: 46, gramsPerHour: 4.1 },
+    ],
+  },
+  {
+    n: 2,
+    name: "Which wick kind for Hay loft, squat tumbler",
+    varies: "wick kind",
+    product: 6,
+    vessel: 1,
+    wax: "coconut blend",
+    family: "coconut",
+    scent: "hay loft",
+    loadPpm: 90_000,
+    formula: "Hay loft, coconut",
+    dyed: false,
+    begunDaysBefore: 4,
+    lit: [3 * 24, 2 * 24, 1.87],
+    options: [
+      { wick: 2, endsMm: 78, hours: 1.2, deepMm: 9, flame: "steady", wallC: 45, gramsPerHour: 4, mushroomFrom: 2 },
+      { wick: 4, endsMm: 72, hours: 1.5, deepMm: 8, flame: "steady", wallC: 43, gramsPerHour: 3.6 },
+      { wick: 3, endsMm: 80, hours: 0.7, deepMm: 14, flame: "large", wallC: 64, gramsPerHour: 5.4, sootFrom: 2 },
+    ],
+  },
+];
+
+const LETTERS = ["A", "B", "C"];
+const CODES = ["K7", "M3", "R4", "T9", "V2", "X6"];
+
+function testersOf(demo: DemoTrial): Tester[] {
+  const vessel = need(
+    VESSELS.find((one) => one.id === demoId(4, demo.vessel)),
+    "a vessel",
+  );
+  const product = need(
+    PRODUCTS.find((one) => one.id === demoId(0x26, demo.product)),
+    "a product",
+  );
+  return demo.options.flatMap((option, at) => {
+    const wick = need(
+      WICKS.find((one) => one.id === demoId(0x22, option.wick)),
+      "a wick",
+    );
+    return [1, 2].map(
+      (n): Tester => ({
+        key: `${LETTERS[at]}${n}`,
+        option: LETTERS[at] as string,
+        code: CODES[(at * 2 + n * 3) % CODES.length] as string,
+        fill: "full",
+        body: "vessel",
+        bodyId: vessel.id,
+        vessel: vessel.name,
+        innerTopUm: vessel.innerTopUm,
+        innerBottomUm: vessel.innerBottomUm,
+        heightUm: vessel.heightUm,
+        fillMg: vessel.workingFillMg,
+        wick: { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: 1 },
+        family: demo.family,
+        wax: demo.wax,
+        scent: demo.scent,
+        loadPpm: demo.loadPpm,
+        dyed: demo.dyed,
+        added: [],
+        formula: demo.formula,
+        batch: null,
+        productId: product.id,
+      }),
+    );
+  });
+}
+
+/** The entries of one demo trial, hung on `now`. */
+function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
+  const testers = testersOf(demo);
+  const plan: TrialPlan = { format: 1, name: demo.name, varies: demo.varies, protocol: protocol.parse(PROTOCOLS[0]), testers };
+  const events: TrialEvent[] = [];
+  const add = (ms: number, body: TrialBody, who = 1) => {
+    if (ms > now.getTime()) return;
+    const at = new Date(ms).toISOString();
+    events.push({
+      id: demoId(0x40 + demo.n, events.length + 1),
+      happenedAt: at,
+      arrivedAt: at,
+      personId: demoId(1, who),
+      instrumentId: null,
+      corrects: null,
+      ...body,
+    } as TrialEvent);
+  };
+  add(now.getTime() - demo.begunDaysBefore * 86_400_000, { kind: "started", payload: { plan } });
+  const HOUR = 3_600_000;
+  const gone = new Map<string, number>();
+  const stopped = new Set<string>();
+  for (const [session, hoursBefore] of demo.lit.entries()) {
+    const asked = plan.protocol.sessions[session] ?? need(plan.protocol.sessions.at(-1), "a session");
+    for (const [place, one] of testers.entries()) {
+      if (stopped.has(one.key)) continue;
+      const burns = need(demo.options[LETTERS.indexOf(one.option)], "an option");
+      // Two of a kind differ a little, as they do.
+      const twin = one.key.endsWith("2") ? 0.97 : 1;
+      const lit = now.getTime() - hoursBefore * HOUR + place * 90_000;
+      const before = 412_000 + place * 700 - (gone.get(one.key) ?? 0);
+      add(lit, { kind: "lit", payload: { tester: one.key, trimUm: 5_000, air: session === 1 ? ["window open"] : [], early: "" } });
+      add(lit, { kind: "weighed", payload: { tester: one.key, session: session + 1, when: "before", mg: before } });
+      let end = lit + (asked.minutes + 4) * 60_000;
+      for (const [at, minute] of asked.looks.entries()) {
+        const grown = 1 - Math.exp(-((minute / 60) * (1 + session * 0.08)) / burns.hours);
+        const last = at === asked.looks.length - 1;
+        const soot = burns.sootFrom !== undefined && session + 1 >= burns.sootFrom && last;
+        const hot = burns.wallC > 60 && session > 0 && last;
+        // One look of the first trial was missed, as looks are.
+        if (demo.n === 1 && session === 1 && one.key === "A2") continue;
+        add(lit + (minute + (place % 3)) * 60_000, {
+          kind: "looked",
+          payload: {
+            tester: one.key,
+            poolUm: Math.round(burns.endsMm * twin * grown) * 1_000,
+            depthUm: Math.round(burns.deepMm * grown) * 1_000,
+            flame: burns.flame === "large" && !last ? "steady" : burns.flame === "large" && session === 0 ? "steady" : burns.flame,
+            mushroom: burns.mushroomFrom !== undefined && session + 1 >= burns.mushroomFrom ? "small" : "none",
+            soot: soot ? "grey" : "none",
+            ...(soot ? { sootAt: "rim" as const } : {}),
+            wall: Math.round((hot ? burns.wallC : Math.min(burns.wallC, 58)) * 100 * (0.9 + 0.1 * grown)),
+            ...(last ? { onWall: burns.endsMm < 70 ? ("thick" as const) : ("none" as const) } : {}),
+          },
+        });
+        if (soot) {
+          end = lit + (minute + 2 + (place % 3)) * 60_000;
+          add(end, { kind: "out", payload: { tester: one.key, why: "safety", sign: "soot on the rim, the flame large" } });
+          add(end + HOUR, { kind: "stopped", payload: { tester: one.key, why: "no more is needed" } });
+          stopped.add(one.key);
+        }
+      }
+      if (!stopped.has(one.key)) add(end, { kind: "out", payload: { tester: one.key, why: "protocol", sign: "" } });
+      // No two sessions burn quite alike.
+      const burned = Math.round(burns.gramsPerHour * twin * ((end - lit) / HOUR) * (1 + ((session * 5 + place * 3) % 7) / 100 - 0.03) * 10) * 100;
+      gone.set(one.key, (gone.get(one.key) ?? 0) + burned);
+      if (end < now.getTime()) add(end + 2 * HOUR, { kind: "weighed", payload: { tester: one.key, session: session + 1, when: "after", mg: before - burned } });
+    }
+  }
+  if (demo.n === 1) {
+    const day = now.getTime() - 28 * 86_400_000;
+    const scores: [tester: string, room: "bathroom" | "bedroom" | "living room", one: number, two: number][] = [
+      ["A1", "bathroom", 6, 7],
+      ["B1", "bathroom", 8, 9],
+      ["A1", "bedroom", 4, 6],
+      ["B1", "bedroom", 7, 8],
+      ["A1", "living room", 3, 4],
+      ["B1", "living room", 6, 7],
+    ];
+    for (const [at, [tester, room, one, two]] of scores.entries()) {
+      add(day + at * HOUR, { kind: "rated", payload: { tester, throw: "hot", room, score: one, window: false } }, 1);
+      add(day + at * HOUR + 600_000, { kind: "rated", payload: { tester, throw: "hot", room, score: two, window: false } }, 2);
+    }
+    add(day + 10 * HOUR, { kind: "unmasked", payload: {} });
+    add(day + 11 * HOUR, { kind: "decided", payload: { option: "A", verdict: "failed", why: "tunnels" } });
+    add(day + 11 * HOUR, { kind: "decided", payload: { option: "B", verdict: "passed", why: "" } });
+    add(day + 12 * HOUR, { kind: "closed", payload: {} });
+  }
+  return events.sort((a, b) => Date.parse(a.happenedAt) - Date.parse(b.happenedAt));
+}
+
+/** The demo's trials, each with its number and entries. */
+export const demoTrials = (now: Date): { id: string; number: number; events: TrialEvent[] }[] =>
+  TRIALS.map((demo) => ({ id: demoId(0x3f, demo.n), number: demo.n, events: entriesOf(demo, now) }));
