@@ -243,3 +243,10 @@ const stringify = (rows: Record<string, string>[], sign: string): string =>
   [Object.keys(rows[0] ?? {}), ...rows.map((row) => Object.values(row))]
     .map((cells) => cells.map((cell) => `"${cell.replaceAll('"', '""')}"`).join(sign))
     .join("\n");
+
+test("a list is read on from where it ended, whether by count or by the last one, and not from nowhere", async ({ request }) => {
+  for (const path of ["/rack?after=25", "/burn?after=2", "/records?after=2026-03-14T09:00:00.000Z_0190c0de-0008-7000-8000-000000000001"])
+    expect((await request.get(path)).status(), path).toBe(200);
+  for (const path of ["/rack?after=soon", "/rack?after=-1", "/records?after=2026-13-44T09:00:00.000Z_x"])
+    expect((await request.get(path)).status(), path).toBe(400);
+});

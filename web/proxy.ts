@@ -8,7 +8,8 @@ const MOST_COMMAND = 1_000_000;
 
 const refuse = (status: 400 | 403, message: string) => NextResponse.json({ error: { message, fields: {} } }, { status });
 
-/** A place in a list: when and which was last. */
+/** A place in a list: so many on, or when and which was last. */
+const COUNT = /^\d{1,7}$/;
 const CURSOR = /^\d{4}-\d\d-\d\dT[\d:.]{8,15}Z_[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 /** What is wrong with a query; null where nothing is. */
@@ -20,7 +21,7 @@ function faultOfQuery(query: URLSearchParams, path: string): string | null {
     if (value.includes("\u0000")) return "A part of this address cannot be read.";
   }
   const after = query.get("after");
-  if (after !== null && !path.startsWith("/api/") && !(CURSOR.test(after) && !Number.isNaN(Date.parse(after.split("_")[0] ?? ""))))
+  if (after !== null && !path.startsWith("/api/") && !COUNT.test(after) && !(CURSOR.test(after) && !Number.isNaN(Date.parse(after.split("_")[0] ?? ""))))
     return "This address names no place in a list. Go to the list's beginning.";
   return null;
 }

@@ -45,9 +45,9 @@ async function bodiesOf(db: Database, workshopId: string): Promise<DesignBody[]>
 export async function readDesign(
   db: Database,
   workshopId: string,
-  asked: { product?: string | undefined; formula?: string | undefined; body?: string | undefined; after?: string | undefined; option?: string | undefined },
+  asked: { product?: string | undefined; formula?: string | undefined; body?: string | undefined; follows?: string | undefined; option?: string | undefined },
 ) {
-  const before = asked.after ? await readTrial(db, workshopId, asked.after) : null;
+  const before = asked.follows ? await readTrial(db, workshopId, asked.follows) : null;
   const from = before?.plan.testers.find((one) => one.option === (asked.option ?? one.option)) ?? null;
   const productId = asked.product ?? from?.productId ?? null;
   const [product, products, names, bodies] = await Promise.all([
@@ -57,7 +57,7 @@ export async function readDesign(
     bodiesOf(db, workshopId),
   ]);
   const inUse = products.filter((one) => !one.putAway && one.wickId !== null);
-  const chosen = product ?? (asked.formula || asked.after ? null : (inUse.find((one) => one.wickTest !== "tested") ?? inUse[0] ?? null));
+  const chosen = product ?? (asked.formula || asked.follows ? null : (inUse.find((one) => one.wickTest !== "tested") ?? inUse[0] ?? null));
   const formulaId = asked.formula ?? chosen?.formulaId ?? names.find((one) => one.name === from?.formula.replace(/ \(.*\)$/, ""))?.id ?? names[0]?.id ?? null;
   const formula = formulaId ? await formulaForPlan(db, workshopId, formulaId) : null;
   const bodyId = asked.body ?? from?.bodyId ?? chosen?.bodyId ?? bodies[0]?.id ?? null;

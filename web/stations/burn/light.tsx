@@ -19,7 +19,6 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
   const last = facts.sessions.at(-1);
   const [air, setAir] = useState<Air[]>([...(last?.air ?? [])]);
   const [said, setSaid] = useState("");
-  const [busy, setBusy] = useState(false);
   const { now } = trial;
   const weighedAfter = last?.afterMg ?? null;
   const rules = useMemo(
@@ -34,24 +33,20 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
   const fields = useFields(rules);
   const trim = fields.values.trim;
   const wrong = trim != null && (trim < TRIM_MM.low * 1_000 || trim > TRIM_MM.high * 1_000);
-  const light = async () => {
+  const light = () => {
     const all = fields.check();
     if (!all) return;
     if (card.early && all.early === "") return setSaid("Say why it is lit before its least cure; the record keeps it.");
-    setBusy(true);
     const happenedAt = all.at;
-    const refusal = await trial.record({ kind: "lit", payload: { tester: tester.key, trimUm: all.trim, air, early: all.early }, happenedAt });
-    if (refusal) {
-      setBusy(false);
-      return setSaid(refusal.message);
-    }
+    const why = trial.enter({ kind: "lit", payload: { tester: tester.key, trimUm: all.trim, air, early: all.early }, happenedAt });
+    if (why) return setSaid(why);
     if (all.before !== null)
-      await trial.record({ kind: "weighed", payload: { tester: tester.key, session: facts.sessions.length + 1, when: "before", mg: all.before }, happenedAt });
+      void trial.record({ kind: "weighed", payload: { tester: tester.key, session: facts.sessions.length + 1, when: "before", mg: all.before }, happenedAt });
     onDone();
   };
-  const cracked = async () => {
-    const refusal = await trial.record({ kind: "stopped", payload: { tester: tester.key, why: "the glass is cracked" } });
-    if (refusal) setSaid(refusal.message);
+  const cracked = () => {
+    const why = trial.enter({ kind: "stopped", payload: { tester: tester.key, why: "the glass is cracked" } });
+    if (why) setSaid(why);
     else onDone();
   };
   return (
@@ -114,10 +109,10 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
       </Caution>
       <Said>{said}</Said>
       <div className="mt-3 flex flex-wrap gap-2">
-        <button type="button" className="act flex-1" data-next-step disabled={busy} onClick={() => void light()}>
+        <button type="button" className="act flex-1" data-next-step onClick={() => light()}>
           Light it
         </button>
-        <button type="button" className={press({ size: "gloved" })} onClick={() => void cracked()}>
+        <button type="button" className={press({ size: "gloved" })} onClick={() => cracked()}>
           The glass is cracked
         </button>
         <button type="button" className={press({ size: "gloved" })} onClick={onDone}>
@@ -143,11 +138,11 @@ export function PutOut({ trial, card, onDone }: { trial: Trial; card: Card; onDo
   const { now } = trial;
   const rules = useMemo(() => ({ sign: words("", 300), at: whenRule(now, units) }), [now, units]);
   const fields = useFields(rules);
-  const out = async (why: (typeof OUT_WHY)[number]) => {
+  const out = (why: (typeof OUT_WHY)[number]) => {
     const all = fields.check();
     if (!all) return;
-    const refusal = await trial.record({ kind: "out", payload: { tester: tester.key, why, sign: all.sign }, happenedAt: all.at });
-    if (refusal) setSaid(refusal.message);
+    const refused = trial.enter({ kind: "out", payload: { tester: tester.key, why, sign: all.sign }, happenedAt: all.at });
+    if (refused) setSaid(refused);
     else onDone();
   };
   return (
@@ -161,7 +156,7 @@ export function PutOut({ trial, card, onDone }: { trial: Trial; card: Card; onDo
             type="button"
             className={why === "protocol" ? "act" : press({ size: "gloved" })}
             {...(why === "protocol" ? { "data-next-step": "" } : {})}
-            onClick={() => void out(why)}
+            onClick={() => out(why)}
           >
             {OUT_WORDS[why]}
           </button>
@@ -184,17 +179,12 @@ export function WeighAfter({ trial, card, session }: { trial: Trial; card: Card;
   const units = useUnits();
   const rules = useMemo(() => ({ mg: massRule(units) }), [units]);
   const fields = useFields(rules);
-  const [said, setSaid] = useState("");
-  const put = async () => {
+  const put = () => {
     const all = fields.check();
     if (!all) return;
-    const text = fields.text("mg");
-    fields.reset();
-    const refusal = await trial.record({ kind: "weighed", payload: { tester: card.tester.key, session, when: "after", mg: all.mg } });
-    if (!refusal) return setSaid("");
-    fields.fill({ mg: text });
-    fields.refuse(refusal.fields);
-    setSaid(refusal.message);
+    const why = trial.enter({ kind: "weighed", payload: { tester: card.tester.key, session, when: "after", mg: all.mg } });
+    if (why) fields.refuse({ mg: [why] });
+    else fields.reset();
   };
   return (
     <form
@@ -202,11 +192,11 @@ export function WeighAfter({ trial, card, session }: { trial: Trial; card: Card;
       className="mt-2 flex flex-wrap items-start gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        void put();
+        put();
       }}
     >
       <div className="min-w-[160px] flex-1">
-        <Field label="On the scale after" of={card.tester.key} unit={units.mass} {...fields.bind("mg")} inputMode="decimal" hint={said || "Once it is cold."} />
+        <Field label="On the scale after" of={card.tester.key} unit={units.mass} {...fields.bind("mg")} inputMode="decimal" hint="Once it is cold." />
       </div>
       <button type="submit" className="press mt-[26px]">
         Weighed

@@ -70,7 +70,6 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
   const [hand, setHand] = useState<Hand>({});
   const [more, setMore] = useState(false);
   const [said, setSaid] = useState("");
-  const [busy, setBusy] = useState(false);
   const { now } = trial;
   const rules = useMemo(
     () => ({
@@ -95,29 +94,15 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
     ...(fields.values.flame == null ? {} : { flameUm: fields.values.flame }),
   };
   const signs = signsIn(typed, session, fields.values.at ?? now, units);
-  const put = async (outToo: boolean) => {
+  const put = (outToo: boolean) => {
     const all = fields.check();
     if (!all) return setMore(true);
     const seen = Object.fromEntries(Object.entries({ ...typed, note: all.note || undefined }).filter(([, value]) => value !== undefined));
-    const happenedAt = all.at;
-    setBusy(true);
-    if (Object.keys(seen).length > 0) {
-      const refusal = await trial.record({ kind: "looked", payload: { tester: tester.key, ...seen }, happenedAt });
-      if (refusal) {
-        setBusy(false);
-        return setSaid(refusal.message);
-      }
-    } else if (!outToo) {
-      setBusy(false);
-      return setSaid("Tap at least one thing that you saw.");
-    }
-    if (outToo) {
-      const refusal = await trial.record({ kind: "out", payload: { tester: tester.key, why: "safety", sign: signs.map((one) => one.says).join("; ") } });
-      if (refusal) {
-        setBusy(false);
-        return setSaid(refusal.message);
-      }
-    }
+    const nothing = Object.keys(seen).length === 0;
+    if (nothing && !outToo) return setSaid("Tap at least one thing that you saw.");
+    const why = nothing ? "" : trial.enter({ kind: "looked", payload: { tester: tester.key, ...seen }, happenedAt: all.at });
+    if (why) return setSaid(why);
+    if (outToo) trial.enter({ kind: "out", payload: { tester: tester.key, why: "safety", sign: signs.map((one) => one.says).join("; ") } });
     onDone();
   };
   const due = card.now.looks.find((one) => one.state === "next");
@@ -202,7 +187,7 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
               <strong className="text-[19px] text-safety">⚠ {sign.says}.</strong> {sign.act}
             </p>
           ))}
-          <button type="button" className="act mt-2 w-full" data-next-step disabled={busy} onClick={() => void put(true)}>
+          <button type="button" className="act mt-2 w-full" data-next-step onClick={() => put(true)}>
             Put the look down: it is out
           </button>
         </div>
@@ -213,8 +198,7 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
           type="button"
           className={signs.length > 0 ? press({ size: "gloved" }) : "act flex-1"}
           {...(signs.length > 0 ? {} : { "data-next-step": "" })}
-          disabled={busy}
-          onClick={() => void put(false)}
+          onClick={() => put(false)}
         >
           {signs.length > 0 ? "Put the look down, it still burns" : "Put the look down"}
         </button>

@@ -24,7 +24,7 @@ function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }
   useEffect(() => setAsks(typeof Notification === "undefined" || Notification.permission !== "default"), []);
   const due = presenceDue(trial.facts.presentAt, trial.now);
   const long = burning.filter((one) => one.now.tooLong);
-  const here = async () => setSaid((await trial.record({ kind: "present", payload: {} }))?.message ?? "");
+  const here = () => setSaid(trial.enter({ kind: "present", payload: {} }));
   return (
     <div role={due || long.length > 0 ? "alert" : undefined} className={notice({ tone: "safety", className: due ? "mb-4 border-[3px]" : "mb-4" })}>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -32,7 +32,7 @@ function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }
           <strong className="text-safety">⚠ {burning.length === 1 ? "A flame is" : `${burning.length} flames are`} burning.</strong>{" "}
           {due ? "Is somebody with them? If not, go now and put them out." : "Never leave them alone."}
         </p>
-        <button type="button" className={due ? "act" : press({ size: "gloved" })} onClick={() => void here()}>
+        <button type="button" className={due ? "act" : press({ size: "gloved" })} onClick={() => here()}>
           I am with them
         </button>
         {asks ? null : (

@@ -30,11 +30,11 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
     const one = plan.testers.find((each) => each.key === key);
     return blind ? (one?.code ?? key) : `${key}, ${optionWords(plan, one?.option ?? "")}`;
   };
-  const rate = async (score: number) => {
+  const rate = (score: number) => {
     const all = fields.check();
     if (!all) return;
     if (!tester) return setSaid("Choose which one is smelled.");
-    const refusal = await trial.record({
+    const why = trial.enter({
       kind: "rated",
       payload: {
         tester,
@@ -45,13 +45,12 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
         ...(shut === undefined ? {} : { window: shut === "open" }),
       },
     });
-    setSaid(refusal?.message ?? "");
-    if (!refusal) {
-      setTester("");
-      fields.reset();
-    }
+    setSaid(why);
+    if (why) return;
+    setTester("");
+    fields.reset();
   };
-  const unmask = async () => setSaid((await trial.record({ kind: "unmasked", payload: {} }))?.message ?? "");
+  const unmask = () => setSaid(trial.enter({ kind: "unmasked", payload: {} }));
   const of = facts.ratings.filter((one) => one.throw === (how ?? "hot"));
   const comparison = compareThrow(plan, of, (option) => optionWords(plan, option));
   const names = new Map(people.map((one) => [one.id, one.name]));
@@ -115,7 +114,7 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
               className="press !min-h-[56px] !px-0"
               disabled={!nose}
               aria-label={`Score ${value} of 10`}
-              onClick={() => void rate(value)}
+              onClick={() => rate(value)}
             >
               {value}
             </button>
@@ -129,7 +128,7 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
           {blind ? (
             <p className="mt-1">
               {of.length} {of.length === 1 ? "score" : "scores"} so far.{" "}
-              <button type="button" className={press({ size: "gloved" })} onClick={() => void unmask()}>
+              <button type="button" className={press({ size: "gloved" })} onClick={() => unmask()}>
                 Tell the codes
               </button>
             </p>

@@ -1,7 +1,7 @@
 "use client";
 
 import { optionsOf, planWarnings, tagOf, writeSessions } from "@hearth/core";
-import { usePathname, useRouter, useSearchParams } from "next/navigation";
+import { usePathname, useSearchParams } from "next/navigation";
 import { type ReactNode, useState } from "react";
 import { Entries } from "@/log/entries";
 import { usePlace } from "@/log/place";
@@ -38,7 +38,6 @@ export function TrialView(props: TrialViewProps) {
   const units = useUnits();
   const { workshopId } = usePlace();
   const path = usePathname();
-  const router = useRouter();
   const query = useSearchParams();
   const asked = query.get("view");
   const [view, setView] = useState<View>(VIEWS.find((one) => one.id === asked)?.id ?? "burn");
@@ -47,9 +46,10 @@ export function TrialView(props: TrialViewProps) {
   useKeys([{ key: "u", does: "take the last entry back", act: () => void trial.undo() }]);
   const go = (to: View) => {
     setView(to);
-    router.replace(to === "burn" ? path : `${path}?view=${to}`, { scroll: false });
+    // The page itself need not be read again, and without the network it could not be.
+    window.history.replaceState(null, "", to === "burn" ? path : `${path}?view=${to}`);
   };
-  const close = async () => setSaid((await trial.record({ kind: "closed", payload: {} }))?.message ?? "");
+  const close = () => setSaid(trial.enter({ kind: "closed", payload: {} }));
   const reopen = async () =>
     facts.closed && setSaid((await trial.record({ kind: "withdrawn", payload: { why: "reopened", whole: true }, corrects: facts.closed.id }))?.message ?? "");
   const file = `/api/workshops/${workshopId}/trials/${trial.id}/record`;
@@ -81,7 +81,7 @@ export function TrialView(props: TrialViewProps) {
               Reopen the trial
             </button>
           ) : (
-            <button type="button" className="press" onClick={() => void close()}>
+            <button type="button" className="press" onClick={() => close()}>
               Close the trial
             </button>
           )}

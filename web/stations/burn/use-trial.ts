@@ -45,6 +45,17 @@ export function useTrial({ trial, people, instruments }: TrialProps) {
         return null;
     }
   };
-  return { ...log, plan, now, batches: trial.batches, number: trial.number, id: trial.id, retyped };
+  /**
+   * Puts an entry down where the trial takes it, without waiting for the server: the device keeps it. Says why where it does
+   * not; what the server alone refuses is shown with all that was refused.
+   */
+  const enter = (entered: TrialEntered): string => {
+    const event = { ...entered, corrects: null, happenedAt: entered.happenedAt ?? now } as unknown as TrialEvent;
+    const why = TRIAL.refusal({ plan, facts: log.facts }, event);
+    if (why) return why.message;
+    void log.record(entered);
+    return "";
+  };
+  return { ...log, enter, plan, now, batches: trial.batches, number: trial.number, id: trial.id, retyped };
 }
 export type Trial = ReturnType<typeof useTrial>;

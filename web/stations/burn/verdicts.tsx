@@ -117,8 +117,7 @@ function Option({
   const decided = trial.facts.decided[verdict.option];
   const wick = trial.plan.testers.find((one) => one.option === verdict.option)?.wick;
   const half = trial.plan.testers.some((one) => one.option === verdict.option && one.fill === "half");
-  const decide = async (to: Decision) =>
-    setSaid((await trial.record({ kind: "decided", payload: { option: verdict.option, verdict: to, why: "" } }))?.message ?? "");
+  const decide = (to: Decision) => setSaid(trial.enter({ kind: "decided", payload: { option: verdict.option, verdict: to, why: "" } }));
   const take = async () => {
     if (!product) return;
     const outcome = await ask(takeWick(place, { trialId: trial.id, option: verdict.option, productId: product.id }));
@@ -152,7 +151,7 @@ function Option({
       ))}
       <div className="mt-2 flex flex-wrap gap-2">
         {decided ? (
-          <button type="button" className="press" onClick={() => void decide("open")}>
+          <button type="button" className="press" onClick={() => decide("open")}>
             Leave it open again
           </button>
         ) : (
@@ -161,11 +160,11 @@ function Option({
               type="button"
               className={verdict.open.length === 0 ? "act" : "press"}
               {...(verdict.open.length === 0 ? { "data-next-step": "" } : {})}
-              onClick={() => void decide("passed")}
+              onClick={() => decide("passed")}
             >
               It passed{half ? ", half-filled" : ""}
             </button>
-            <button type="button" className="press" onClick={() => void decide("failed")}>
+            <button type="button" className="press" onClick={() => decide("failed")}>
               It failed
             </button>
           </>
@@ -205,7 +204,7 @@ export function Verdicts({ trial, product }: { trial: Trial; product: { id: stri
           <p className="mt-1">
             From option {next.option}. {units.say(next.why)}
           </p>
-          <Link className={press({ size: "gloved", className: "mt-2" })} href={`/burn/new?after=${trial.id}&option=${next.option}`}>
+          <Link className={press({ size: "gloved", className: "mt-2" })} href={`/burn/new?follows=${trial.id}&option=${next.option}`}>
             Make it the next trial
           </Link>
         </section>
