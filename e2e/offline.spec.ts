@@ -186,6 +186,27 @@ test.describe("with pages kept", () => {
     expect(events.filter((one) => one.kind === "seen").map((one) => one.payload.flaws?.map((flaw) => flaw.defect))).toEqual([[], ["rough_top"]]);
   });
 
+  test("a trial opens without the server, takes a look over a reload, and sends it once it is back", async ({ page, context, workshop }) => {
+    const path = `/burn/${demoId(0x3f, 2)}`;
+    await open(page, path);
+    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    for (const one of ["/burn", path]) await keptOn(page, one);
+    await context.setOffline(true);
+    await page.reload();
+    await expect(page.getByText("This page is as it was read at")).toBeVisible();
+    await page.getByRole("button", { name: "Look at B2" }).click();
+    await page.getByRole("group", { name: "Flame" }).getByRole("button", { name: "small" }).click();
+    await page.getByRole("button", { name: "Put the look down", exact: true }).click();
+    await expect(page.getByText("1 entry is kept on this device")).toBeVisible();
+    await page.reload();
+    await expect(page.getByText("1 entry is kept on this device")).toBeVisible();
+    await context.setOffline(false);
+    await expect(page.getByText(/1 entry is kept/)).toBeHidden();
+    const record = await context.request.get(`/api/workshops/${workshop}/trials/${demoId(0x3f, 2)}/record`);
+    const { events } = (await record.json()) as { events: { kind: string; payload: { tester?: string; flame?: string } }[] };
+    expect(events.filter((one) => one.kind === "looked" && one.payload.tester === "B2" && one.payload.flame === "small")).toHaveLength(1);
+  });
+
   test("bench, rack, look-over and the pots open without the server, take entries over a reload, and send them once it is back", async ({
     page,
     context,

@@ -2,6 +2,7 @@ import { answerScale, type Choice, leftoversProgramme, type Supply, scaleRequest
 import loadHighs from "highs";
 import { Bench } from "tinybench";
 import { modelOf, OPTIONS, solveProgramme } from "../web/workers/solve";
+import { benchBurn } from "./bench-burn";
 import { benchDay } from "./bench-day";
 import { benchDemand } from "./bench-demand";
 import { benchFindings } from "./bench-findings";
@@ -101,6 +102,7 @@ export async function bench(only?: string): Promise<number> {
   if (only === "frames") return benchFrames().then(() => 0);
   if (only === "run") return benchRun().then(() => 0);
   if (only === "findings") return benchFindings().then(() => 0);
+  if (only === "burn") return benchBurn().then(() => 0);
   if (only === "demand") {
     benchDemand();
     return 0;

@@ -70,6 +70,8 @@ export interface BurnJudged {
   safety: { pass: boolean; reasons: Reason[] };
   pool: { verdict: "small" | "right" | "large" | "not_recorded"; full_at_minute: number | null; seen: Seen[] };
   grams_per_hour: Span | null;
+  /** Of each session that was weighed and timed. */
+  rates: number[];
   hours_left: Span | null;
   /** From the first light to the end of the wax. */
   hours_whole: Span | null;
@@ -107,6 +109,10 @@ export const SI: Measures = { len: (um) => `${um / 1_000} mm`, t: (centi) => `${
 /** What in one look ends the session. */
 export function signsOf(look: Look, { len, t }: Measures = SI): Sign[] {
   const mm = (value = 0) => len(Math.round(value * 1_000));
+  // Nothing of it was seen: most looks are such.
+  const quiet =
+    look.elsewhere !== true && look.joined !== true && look.soot !== true && look.bottom !== true && look.flame !== "large" && look.flame !== "jumping";
+  if (quiet && !((look.flame_mm ?? 0) > M.HIGHEST_FLAME_MM || (look.wall_c ?? 0) > M.HOTTEST_WALL_C || (look.pool_depth_mm ?? 0) > M.UNSAFE_POOL_MM)) return [];
   const signs: (Sign | false)[] = [
     look.elsewhere === true && {
       id: "elsewhere",
@@ -164,13 +170,14 @@ function poolOf(burned: Burned): BurnJudged["pool"] {
   );
   // The third session tells; of fewer, the last. Where that one was not looked at long enough, the newest that was.
   const measured = sessions.flatMap(({ looks }, session) => {
-    const pools = looks.map((one, look) => ({ ...one, look })).filter((one) => one.pool_mm !== undefined);
+    const pools: { minute: number; pool_mm: number; look: number }[] = [];
+    for (const [look, one] of looks.entries()) if (one.pool_mm !== undefined) pools.push({ minute: one.minute, pool_mm: one.pool_mm, look });
     return pools.length > 0 ? [{ session, pools: pools.sort((a, b) => a.minute - b.minute) }] : [];
   });
   const near = burned.pillar ? M.PILLAR_EDGE_MM : M.NEAR_WALL_MM;
   const fullIn = (one: (typeof measured)[number]) => {
     const wide = burned.widthAt(leftAt(burned, one.session) ?? 1) - 2 * near;
-    return one.pools.find((pool) => (pool.pool_mm ?? 0) >= wide);
+    return one.pools.find((pool) => pool.pool_mm >= wide);
   };
   const third = measured.find((one) => one.session >= M.LEAST_SESSIONS - 1) ?? measured.at(-1);
   const long = (one: (typeof measured)[number]) => fullIn(one) !== undefined || (one.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL;
@@ -212,10 +219,10 @@ const hoursOf = (grams: number, rate: Span): Span =>
   rounded({ value: grams / rate.value, low: grams / rate.high, high: grams / Math.max(rate.low, rate.value / 10) });
 
 function adviceOf(burned: Burned, safety: BurnJudged["safety"], pool: BurnJudged["pool"]): BurnJudged["advice"] {
-  const looks = burned.sessions.flatMap((one) => one.looks);
-  const starves = looks.some((one) => one.flame === "dying" || one.flame === "out");
+  const seen = (says: (one: Look) => boolean) => burned.sessions.some((one) => one.looks.some(says));
+  const starves = seen((one) => one.flame === "dying" || one.flame === "out");
   const early = burned.sessions.filter((one) => one.looks.some((each) => each.mushroom === true && each.minute <= M.EARLY_MUSHROOM)).length;
-  const hardEdge = looks.some((one) => one.edge === true);
+  const hardEdge = seen((one) => one.edge === true);
   if (!safety.pass) {
     return pool.verdict === "small"
       ? { what: "change_kind", why: "It is not safe, and yet its pool stays small: no size of this kind will do. Change the kind before the size." }
@@ -256,27 +263,30 @@ function adviceOf(burned: Burned, safety: BurnJudged["safety"], pool: BurnJudged
   return { what: "keep", why: `Nothing speaks against it so far.${unsure}${few} Test data is not a safety certificate.` };
 }
 
+/** What was measured at least once, and what is not known where it never was. */
+const WANTED: readonly [keyof Look, string][] = [
+  ["pool_mm", "How wide the pool grew was never measured."],
+  ["pool_depth_mm", "How deep the pool grew was never measured."],
+  ["flame", "How the flame stood was never noted."],
+  ["flame_mm", "The flame was never measured, so nothing is known of its height."],
+  ["soot", "Whether it sooted was never noted."],
+  ["wall_c", "How hot the wall grew was never measured."],
+];
+
 /** What a record of burns does not say, though a verdict would want it. */
-function unknownOf({ sessions }: Burned): string[] {
-  const looks = sessions.flatMap((one) => one.looks);
-  const never = (says: (one: Look) => boolean) => !looks.some(says);
-  return [
-    ...(looks.length === 0 ? ["It was never looked at while it burned."] : []),
-    ...(looks.length > 0 && never((one) => one.pool_mm !== undefined) ? ["How wide the pool grew was never measured."] : []),
-    ...(looks.length > 0 && never((one) => one.pool_depth_mm !== undefined) ? ["How deep the pool grew was never measured."] : []),
-    ...(looks.length > 0 && never((one) => one.flame !== undefined) ? ["How the flame stood was never noted."] : []),
-    ...(looks.length > 0 && never((one) => one.flame_mm !== undefined) ? ["The flame was never measured, so nothing is known of its height."] : []),
-    ...(looks.length > 0 && never((one) => one.soot !== undefined) ? ["Whether it sooted was never noted."] : []),
-    ...(looks.length > 0 && never((one) => one.wall_c !== undefined) ? ["How hot the wall grew was never measured."] : []),
-    ...(ratesOf(sessions).length === 0 ? ["It was not weighed before and after, so nothing is known of how fast it burns."] : []),
-  ];
+function unknownOf({ sessions }: Burned, rates: readonly number[]): string[] {
+  const weighed = rates.length > 0 ? [] : ["It was not weighed before and after, so nothing is known of how fast it burns."];
+  if (!sessions.some((one) => one.looks.length > 0)) return ["It was never looked at while it burned.", ...weighed];
+  const never = WANTED.filter(([key]) => !sessions.some((one) => one.looks.some((look) => look[key] !== undefined)));
+  return [...never.map(([, says]) => says), ...weighed];
 }
 
 /** What burn sessions of one candle say: safe or not, its pool, how fast it burns, how long it will, and one change. Safety first, then what the flame does, then the pool. Common practice, no source, where no standard is named. */
 export function judgeBurn(burned: Burned, measures: Measures = SI): BurnJudged {
   const safety = safetyOf(burned, measures);
   const pool = poolOf(burned);
-  const rate = meanOf(ratesOf(burned.sessions));
+  const rates = ratesOf(burned.sessions);
+  const rate = meanOf(rates);
   const last = burned.sessions.findLast((one) => one.grams_after !== undefined)?.grams_after;
   const first = burned.sessions.find((one) => one.grams_before !== undefined)?.grams_before;
   const known = rate && rate.value > 0 ? rate : null;
@@ -284,9 +294,10 @@ export function judgeBurn(burned: Burned, measures: Measures = SI): BurnJudged {
     safety,
     pool,
     grams_per_hour: rate,
+    rates,
     hours_left: known && last !== undefined ? hoursOf(last - burned.tare_g, known) : null,
     hours_whole: known && first !== undefined ? hoursOf(first - burned.tare_g, known) : null,
     advice: adviceOf(burned, safety, pool),
-    unknown: unknownOf(burned),
+    unknown: unknownOf(burned, rates),
   };
 }

@@ -1,32 +1,23 @@
 import type { TesterFacts, TrialFacts } from "./facts";
-import {
-  ADVICE_WORDS,
-  type AdviceWhat,
-  type Burned,
-  type BurnJudged,
-  judgeBurn,
-  type Measures,
-  meanOf,
-  ratesOf,
-  type Seen,
-  type Session,
-  type Span,
-} from "./judge";
-import { lookOf, minutesFrom } from "./looks";
+import { ADVICE_WORDS, type AdviceWhat, type Burned, type BurnJudged, judgeBurn, type Measures, meanOf, type Seen, type Session, type Span } from "./judge";
+import { lookOf } from "./looks";
 import { optionsOf, optionWords, type Tester, type TrialPlan, testersOf, type Varied, widthOf } from "./plan";
 
 /** The sessions of a tester as verdicts read them: minutes, grams, millimetres, °C. A session that still goes on has no length. */
 export const sessionsOf = (facts: TesterFacts): Session[] =>
-  facts.sessions.map((one) => ({
-    looks: [
-      ...one.looks.map((look) => lookOf(look, minutesFrom(one.litAt, look.at))),
-      // That it went out by itself is seen whenever it is noticed, by no look of its own.
-      ...(one.out?.why === "by itself" ? [{ minute: minutesFrom(one.litAt, one.out.at), flame: "out" as const }] : []),
-    ],
-    ...(one.beforeMg === null ? {} : { grams_before: one.beforeMg / 1_000 }),
-    ...(one.afterMg === null ? {} : { grams_after: one.afterMg / 1_000 }),
-    ...(one.out ? { minutes: minutesFrom(one.litAt, one.out.at) } : {}),
-  }));
+  facts.sessions.map((one) => {
+    const lit = Date.parse(one.litAt);
+    const minutes = one.out ? (Date.parse(one.out.at) - lit) / 60_000 : undefined;
+    const looks = one.looks.map((look) => lookOf(look, (Date.parse(look.at) - lit) / 60_000));
+    // That it went out by itself is seen whenever it is noticed, by no look of its own.
+    if (one.out?.why === "by itself") looks.push({ minute: minutes ?? 0, flame: "out" });
+    return {
+      looks,
+      grams_before: one.beforeMg === null ? undefined : one.beforeMg / 1_000,
+      grams_after: one.afterMg === null ? undefined : one.afterMg / 1_000,
+      minutes,
+    };
+  });
 
 /** A tester and its burns. What the vessel weighs is what it weighed at first, less the wax that was poured into it. */
 export function burnedOf(one: Tester, facts: TesterFacts): Burned {
@@ -142,7 +133,7 @@ export function optionVerdict(plan: TrialPlan, facts: TrialFacts, option: string
     safe,
     pool,
     advice: worst ? worst.advice : null,
-    grams_per_hour: meanOf(mine.flatMap((one) => ratesOf(sessionsOf(facts.testers[one.key] ?? { sessions: [], stopped: null })))),
+    grams_per_hour: meanOf(testers.flatMap((one) => one.rates)),
     testers,
     open,
   };

@@ -35,8 +35,15 @@ export function fTail(f: number, df1: number, df2: number): number {
   return f > 0 ? betaShare(df2 / (df2 + df1 * f), df2 / 2, df1 / 2) : 1;
 }
 
+/** The same few are asked for again and again. */
+const quantiles = new Map<string, number>();
+const MOST_KEPT = 1_000;
+
 /** The value that Student's t with so many degrees of freedom stays below in a share of cases. */
 export function tQuantile(share: number, df: number): number {
+  const key = `${share} ${df}`;
+  const kept = quantiles.get(key);
+  if (kept !== undefined) return kept;
   const tail = 2 * (1 - share);
   let [low, high] = [0, 1];
   while (fTail(high * high, 1, df) > tail) high *= 2;
@@ -45,5 +52,7 @@ export function tQuantile(share: number, df: number): number {
     if (fTail(middle * middle, 1, df) > tail) low = middle;
     else high = middle;
   }
-  return (low + high) / 2;
+  const found = (low + high) / 2;
+  if (quantiles.size < MOST_KEPT) quantiles.set(key, found);
+  return found;
 }

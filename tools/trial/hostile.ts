@@ -20,6 +20,7 @@ interface Shot {
 }
 
 const POT = demoId(8, 6);
+const TRIAL = demoId(0x3f, 2);
 const WELL: [string, string, unknown][] = [
   ["POST", "/api/v1/scale", { basis: "wax", load_percent: 8, vessels: [{ fill_g: 100, count: 4 }], spare_percent: 5, scale_resolution_g: 1 }],
   ["POST", "/api/v1/fill", { water_g: 200, wax_density: 0.9 }],
@@ -35,6 +36,13 @@ const WELL: [string, string, unknown][] = [
   ],
   ["POST", `/api/workshops/${WORKSHOP.id}/import`, { format: "hearth-jar/batch-record", version: 2, batch: { id: v7(), number: 1 } }],
   ["GET", `/api/workshops/${WORKSHOP.id}/batches/${POT}/log?after=0`, null],
+  [
+    "POST",
+    `/api/workshops/${WORKSHOP.id}/trials/${TRIAL}/events`,
+    { id: v7(), kind: "looked", happenedAt: "2026-03-14T09:00:00.000Z", personId: null, payload: { tester: "A1", flame: "steady", poolUm: 60000 } },
+  ],
+  ["GET", `/api/workshops/${WORKSHOP.id}/trials/${TRIAL}/log?after=0`, null],
+  ["GET", `/api/workshops/${WORKSHOP.id}/trials/${TRIAL}/record?as=csv`, null],
   ["GET", `/api/workshops/${WORKSHOP.id}/batches`, null],
   ["GET", `/api/workshops/${WORKSHOP.id}/shelf/wax`, null],
   ["GET", `/api/workshops/${WORKSHOP.id}/batches/${POT}/record?as=csv`, null],
@@ -58,6 +66,10 @@ const PAGES = [
   `/bench/${POT}`,
   "/rack",
   "/look-over",
+  "/burn",
+  "/burn/new",
+  "/burn/wicks",
+  `/burn/${TRIAL}`,
   "/records",
   "/records/import",
   "/workshops",

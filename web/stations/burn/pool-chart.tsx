@@ -1,9 +1,9 @@
 "use client";
 
-import { FULL_FROM, FULL_UNTIL, type TrialFacts, type TrialPlan, widthOf } from "@hearth/core";
+import { FULL_FROM, FULL_UNTIL, optionsOf, type TrialFacts, type TrialPlan, widthOf } from "@hearth/core";
 import { group, max, ticks } from "d3-array";
 import { line } from "d3-shape";
-import { useMemo } from "react";
+import { memo, useMemo } from "react";
 import { spread } from "@/ui/heat-scale";
 import { Picture } from "@/ui/picture";
 import { useUnits } from "@/ui/units";
@@ -29,8 +29,9 @@ interface PoolChartProps {
 }
 
 /** Pool or depth against time, all testers of a trial in one picture. */
-export function PoolChart({ plan, facts, what, session }: PoolChartProps) {
+export const PoolChart = memo(function PoolChart({ plan, facts, what, session }: PoolChartProps) {
   const units = useUnits();
+  const options = useMemo(() => optionsOf(plan), [plan]);
   const drawn = useMemo(() => {
     const lines = linesOf(plan, facts, what).map(
       (one): Line => ({ ...one, sessions: one.sessions.filter((each) => session === null || each.session === session) }),
@@ -62,7 +63,20 @@ export function PoolChart({ plan, facts, what, session }: PoolChartProps) {
       const right = Math.max(...column.map((one) => one.x)) + 7;
       return sorted.map((one, at) => ({ ...one, x: right, y: (ys[at] ?? one.y) + 5 }));
     });
+    // One stroke an option and one for all the dots: a picture of forty testers holds nothing up.
+    const strokes = options.map((option) => ({
+      option,
+      d: shown
+        .filter((one) => one.option === option)
+        .flatMap((one) => one.sessions.map((each) => path(each.points) ?? ""))
+        .join(""),
+    }));
+    const dots = shown
+      .flatMap((one) => one.sessions.flatMap((each) => each.points.map((point) => `M${x(point[0]).toFixed(1)} ${y(point[1]).toFixed(1)}h0`)))
+      .join("");
     return {
+      strokes,
+      dots,
       names: names.length > MOST_NAMES ? [] : names,
       lines: shown,
       x,
@@ -72,8 +86,7 @@ export function PoolChart({ plan, facts, what, session }: PoolChartProps) {
       yTicks: ticks(0, yMost / inch, 5).map((one) => one * inch),
       xTicks: ticks(0, xMost / 60, 5).map((one) => one * 60),
     };
-  }, [plan, facts, what, session, units.length]);
-  const options = [...new Set(plan.testers.map((one) => one.option))];
+  }, [plan, facts, what, session, units.length, options]);
   const { x, y } = drawn;
   const name = what === "pool" ? "Melt pool" : "Depth of the pool";
   return (
@@ -115,24 +128,10 @@ export function PoolChart({ plan, facts, what, session }: PoolChartProps) {
             </text>
           </g>
         ))}
-        {drawn.lines.map((one) =>
-          one.sessions.map((each) => {
-            return (
-              <g key={`${one.key} ${each.session}`}>
-                <path
-                  d={drawn.path(each.points) ?? ""}
-                  fill="none"
-                  stroke="var(--color-ink)"
-                  strokeWidth={2.25}
-                  strokeDasharray={dashOf(options, one.option)}
-                />
-                {each.points.map((point) => (
-                  <circle key={point[0]} cx={x(point[0])} cy={y(point[1])} r={3.5} fill="var(--color-ink)" />
-                ))}
-              </g>
-            );
-          }),
-        )}
+        {drawn.strokes.map((one) => (
+          <path key={one.option} d={one.d} fill="none" stroke="var(--color-ink)" strokeWidth={2.25} strokeDasharray={dashOf(options, one.option)} />
+        ))}
+        <path d={drawn.dots} fill="none" stroke="var(--color-ink)" strokeWidth={7} strokeLinecap="round" />
         {drawn.names.map((one) => (
           <text key={one.name} x={one.x} y={one.y} fontSize={13} fontWeight={600} fill="var(--color-ink)">
             {one.name}
@@ -141,4 +140,4 @@ export function PoolChart({ plan, facts, what, session }: PoolChartProps) {
       </svg>
     </Picture>
   );
-}
+});

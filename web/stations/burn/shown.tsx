@@ -1,7 +1,7 @@
 "use client";
 
-import { MARKS, NO_CERTIFICATE, optionsOf, optionWords, verdictOf } from "@hearth/core";
-import { useMemo, useState } from "react";
+import { MARKS, NO_CERTIFICATE, optionsOf, optionWords, type TrialFacts, type TrialPlan, verdictOf } from "@hearth/core";
+import { memo, useMemo, useState } from "react";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
 import { WideTable } from "@/ui/wide-table";
@@ -10,11 +10,16 @@ import { dashOf, PoolChart } from "./pool-chart";
 import { sayRate, saySpan } from "./say";
 import type { Trial } from "./use-trial";
 
+interface Of {
+  plan: TrialPlan;
+  facts: TrialFacts;
+}
+
 /** From top to bottom of a jar: the widest pool of each session as a share of the jar where the wax stood. */
-function Trend({ trial }: { trial: Trial }) {
+const Trend = memo(function Trend({ plan, facts }: Of) {
   const units = useUnits();
-  const rows = trial.plan.testers.flatMap((one) => {
-    const trend = trendOf(one, trial.facts.testers[one.key] ?? { sessions: [], stopped: null });
+  const rows = plan.testers.flatMap((one) => {
+    const trend = trendOf(one, facts.testers[one.key] ?? { sessions: [], stopped: null });
     return trend.length > 1 ? [{ key: one.key, trend }] : [];
   });
   if (rows.length === 0) return null;
@@ -43,7 +48,39 @@ function Trend({ trial }: { trial: Trial }) {
       </WideTable>
     </section>
   );
-}
+});
+
+/** How fast each tester burns, and how long it will. */
+const Rates = memo(function Rates({ plan, facts }: Of) {
+  const units = useUnits();
+  const verdicts = useMemo(() => plan.testers.flatMap((one) => verdictOf(plan, facts, one.key, units) ?? []), [plan, facts, units]);
+  const weighed = verdicts.filter((one) => one.grams_per_hour !== null);
+  return (
+    <section className="mt-6">
+      <h2>How fast, and how long</h2>
+      {weighed.length === 0 ? (
+        <p className="text-soft">Nothing was weighed before and after a session yet, so nobody can say.</p>
+      ) : (
+        <WideTable label="Consumption" least={560} heads={["tester", "an hour, with 95 %", "still burns for about", "the whole candle about"]}>
+          {weighed.map((one) => (
+            <tr key={one.key} className="border-b border-line">
+              <th scope="row" className="figure py-1 text-left text-[20px]">
+                {one.key}
+              </th>
+              <td className="figure pr-3 text-[18px]">{sayRate(units, one.grams_per_hour)}</td>
+              <td className="figure pr-3 text-[18px]">{saySpan(units, one.hours_left)}</td>
+              <td className="figure text-[18px]">{saySpan(units, one.hours_whole)}</td>
+            </tr>
+          ))}
+        </WideTable>
+      )}
+      <p className="mt-1 text-[15px] text-soft">
+        One session alone is said a quarter either way; of several the interval is Student’s. What the jar weighs is taken as its first weight less what was
+        poured in.
+      </p>
+    </section>
+  );
+});
 
 /** What a trial shows: pools against time, how fast each burns and how long it will, and the marks it is held to. */
 export function Shown({ trial }: { trial: Trial }) {
@@ -56,11 +93,6 @@ export function Shown({ trial }: { trial: Trial }) {
   );
   const [session, setSession] = useState<number | null>(most ?? null);
   const options = optionsOf(trial.plan);
-  const verdicts = useMemo(
-    () => trial.plan.testers.flatMap((one) => verdictOf(trial.plan, trial.facts, one.key, units) ?? []),
-    [trial.plan, trial.facts, units],
-  );
-  const weighed = verdicts.filter((one) => one.grams_per_hour !== null);
   return (
     <>
       {sessions === 0 ? <p className="text-soft">Nothing has burned yet: what is seen at the looks is drawn here.</p> : null}
@@ -105,30 +137,8 @@ export function Shown({ trial }: { trial: Trial }) {
           </li>
         ))}
       </ul>
-      <Trend trial={trial} />
-      <section className="mt-6">
-        <h2>How fast, and how long</h2>
-        {weighed.length === 0 ? (
-          <p className="text-soft">Nothing was weighed before and after a session yet, so nobody can say.</p>
-        ) : (
-          <WideTable label="Consumption" least={560} heads={["tester", "an hour, with 95 %", "still burns for about", "the whole candle about"]}>
-            {weighed.map((one) => (
-              <tr key={one.key} className="border-b border-line">
-                <th scope="row" className="figure py-1 text-left text-[20px]">
-                  {one.key}
-                </th>
-                <td className="figure pr-3 text-[18px]">{sayRate(units, one.grams_per_hour)}</td>
-                <td className="figure pr-3 text-[18px]">{saySpan(units, one.hours_left)}</td>
-                <td className="figure text-[18px]">{saySpan(units, one.hours_whole)}</td>
-              </tr>
-            ))}
-          </WideTable>
-        )}
-        <p className="mt-1 text-[15px] text-soft">
-          One session alone is said a quarter either way; of several the interval is Student’s. What the jar weighs is taken as its first weight less what was
-          poured in.
-        </p>
-      </section>
+      <Trend plan={trial.plan} facts={trial.facts} />
+      <Rates plan={trial.plan} facts={trial.facts} />
       <section className="mt-6">
         <h2>What it is held to</h2>
         <ul className="mt-1">

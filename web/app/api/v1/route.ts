@@ -18,7 +18,7 @@ import {
   scheduleRequest,
 } from "@hearth/core";
 import { z } from "zod";
-import { recordSchema } from "@/server/schemas";
+import { burnSchema, recordSchema } from "@/server/schemas";
 
 const input = (schema: z.ZodType) => z.toJSONSchema(schema, { io: "input" });
 
@@ -93,6 +93,9 @@ export function GET(): Response {
         errors: { 400: z.toJSONSchema(apiError) },
       },
     ],
-    documents: [{ path: "/api/v1/schemas/batch-record.json", does: "The batch record that is exported and read back.", schema: recordSchema() }],
+    documents: [
+      { path: "/api/v1/schemas/batch-record.json", does: "The batch record that is exported and read back.", schema: recordSchema() },
+      { path: "/api/v1/schemas/burn-record.json", does: "The burn trial that is exported and read back.", schema: burnSchema() },
+    ],
   });
 }

@@ -1,0 +1,162 @@
+import { randomUUID } from "node:crypto";
+import { writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { optionVerdicts, PROTOCOLS, protocol, type Tester, TRIAL, type TrialBody, type TrialEvent, type TrialPlan } from "@hearth/core";
+import { chromium, type Page } from "@playwright/test";
+import { eq } from "drizzle-orm";
+import { demoId } from "../demo/workshop";
+import { type Database, openDatabase } from "../web/data/client";
+import { trialEvents, trials } from "../web/data/tables/trial";
+import { trialEventRow, trialRow, writeBurns } from "../web/data/trial-rows";
+import { median } from "./bench-log";
+import { passingHome } from "./processes";
+import { serve } from "./serve";
+import { CHROMIUM, FROZEN } from "./shots";
+
+const [SESSIONS, LOOKS] = [6, 6];
+
+/** A made-up trial of so many testers, each burned six times with six looks. */
+function trialOf(testers: number): TrialEvent[] {
+  const begun = Date.parse(FROZEN) - 20 * 86_400_000;
+  const plan: TrialPlan = {
+    format: 1,
+    name: `${testers} testers`,
+    varies: "wick size",
+    protocol: protocol.parse({ ...PROTOCOLS[0], sessions: [{ looks: [60, 75, 120, 150, 180, 240], minutes: 245 }] }),
+    testers: Array.from({ length: testers }, (_, at): Tester => {
+      const option = String.fromCharCode(65 + Math.floor(at / 2));
+      return {
+        key: `${option}${(at % 2) + 1}`,
+        option,
+        code: `X${at}`,
+        fill: "full",
+        body: "vessel",
+        bodyId: demoId(4, 1),
+        vessel: "squat tumbler",
+        innerTopUm: 78_000,
+        innerBottomUm: 72_000,
+        heightUm: 60_000,
+        fillMg: 176_000,
+        wick: { wickId: demoId(0x22, 2), name: `flat-braid cotton ${at}`, kind: "flat-braid cotton", size: String(at), count: 1 },
+        family: "soy",
+        wax: "container soy",
+        scent: "rain on slate",
+        loadPpm: 80_000,
+        dyed: false,
+        added: [],
+        formula: "Rain on slate",
+        batch: null,
+        productId: null,
+      };
+    }),
+  };
+  const events: TrialEvent[] = [];
+  const add = (minute: number, body: TrialBody) => {
+    const at = new Date(begun + minute * 60_000).toISOString();
+    events.push({ id: randomUUID(), happenedAt: at, arrivedAt: at, personId: null, instrumentId: null, corrects: null, ...body } as TrialEvent);
+  };
+  add(0, { kind: "started", payload: { plan } });
+  for (let session = 0; session < SESSIONS; session++)
+    for (const [place, { key }] of plan.testers.entries()) {
+      const from = session * 1_440 + 1;
+      add(from, { kind: "lit", payload: { tester: key, trimUm: 5_000, air: [], early: "" } });
+      add(from, { kind: "weighed", payload: { tester: key, session: session + 1, when: "before", mg: 400_000 - session * 16_000 } });
+      for (const [at, minute] of (plan.protocol.sessions[0]?.looks ?? []).slice(0, LOOKS).entries())
+        add(from + minute, {
+          kind: "looked",
+          payload: {
+            tester: key,
+            poolUm: 30_000 + at * 8_000 + place * 100,
+            depthUm: 2_000 + at * 1_000,
+            flame: "steady",
+            mushroom: "none",
+            soot: "none",
+            wall: 4_000,
+          },
+        });
+      add(from + 245, { kind: "out", payload: { tester: key, why: "protocol", sign: "" } });
+      add(from + 400, { kind: "weighed", payload: { tester: key, session: session + 1, when: "after", mg: 400_000 - (session + 1) * 16_000 } });
+    }
+  return events;
+}
+
+async function put(db: Database, workshopId: string, number: number, testers: number): Promise<string> {
+  const id = randomUUID();
+  const events = trialOf(testers);
+  const { plan, facts } = TRIAL.of(events);
+  await db.transaction(async (tx) => {
+    await tx.insert(trials).values({ workshopId, id, number, ...trialRow(plan, facts) });
+    await tx.insert(trialEvents).values(events.map((event) => trialEventRow(workshopId, id, event)));
+    await writeBurns(tx, workshopId, id, plan, facts, null);
+  });
+  return id;
+}
+
+/** Presses a button in the page, and waits for the frame that shows the drawing of this name; as text, since it runs there. */
+const PRESS = `new Promise((done) => {
+  const began = performance.now();
+  [...document.querySelectorAll("button")].find((one) => one.textContent === "NAME").click();
+  (function look() {
+    if (document.querySelector('svg[aria-label^="LABEL"]')) requestAnimationFrame(() => setTimeout(() => done(performance.now() - began)));
+    else setTimeout(look);
+  })();
+})`;
+
+/** How long the picture takes to be drawn anew, all sessions in it, from the press to the frame that shows it. */
+async function drawn(page: Page, url: string, id: string): Promise<number> {
+  await page.goto(`${url}/burn/${id}?view=shown`);
+  await page.locator("html[data-awake]").waitFor({ state: "attached" });
+  await page.getByRole("combobox", { name: /^Session/ }).selectOption("");
+  const took: number[] = [];
+  for (let n = 0; n < 24; n++) {
+    const name = n % 2 === 0 ? "How deep" : "How wide";
+    const label = n % 2 === 0 ? "Depth of the pool" : "Melt pool";
+    const ms = await page.evaluate<number>(PRESS.replace("NAME", name).replace("LABEL", label));
+    // The first ones warm it.
+    if (n >= 4) took.push(ms);
+  }
+  return median(took);
+}
+
+/** What burn trials cost: a large one drawn beside one tester, and the verdicts of a thousand testers beside reading their rows. */
+export async function benchBurn(): Promise<void> {
+  const home = passingHome("burn");
+  const clockFile = join(home, "clock");
+  writeFileSync(clockFile, FROZEN);
+  const served = await serve({ home, port: 4_855, demo: true, ownDatabase: true, clockFile });
+  const { db, pool } = openDatabase(served.databaseUrl);
+  const browser = await chromium.launch(CHROMIUM);
+  try {
+    const workshopId = demoId(0, 1);
+    const one = await put(db, workshopId, 101, 1);
+    const many = await put(db, workshopId, 102, 40);
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    const [small, large] = [await drawn(page, served.url, one), await drawn(page, served.url, many)];
+    console.log(`the picture of one tester: ${small.toFixed(1)} ms; of 40 testers × ${SESSIONS} sessions × ${LOOKS} looks: ${large.toFixed(1)} ms`);
+    console.log(`ratio ${(large / small).toFixed(2)} (at most 6)`);
+
+    for (let n = 0; n < 24; n++) await put(db, workshopId, 103 + n, 40);
+    const rows = () => db.select({ plan: trials.plan, facts: trials.facts, name: trials.name }).from(trials).where(eq(trials.workshopId, workshopId));
+    let testers = 0;
+    const timed = async (judged: boolean) => {
+      const took: number[] = [];
+      for (let n = 0; n < 12; n++) {
+        const began = performance.now();
+        testers = 0;
+        for (const { plan, facts, name } of await rows()) {
+          if (!name.endsWith(" testers")) continue;
+          if (judged) for (const option of optionVerdicts(plan, facts)) testers += option.testers.length;
+        }
+        if (n >= 3) took.push(performance.now() - began);
+      }
+      return median(took);
+    };
+    const [reading, judging] = [await timed(false), await timed(true)];
+    console.log(`the rows of ${testers} testers read: ${reading.toFixed(1)} ms; read and judged: ${judging.toFixed(1)} ms`);
+    console.log(`ratio ${(judging / reading).toFixed(2)} (at most 3)`);
+  } finally {
+    await browser.close();
+    await pool.end();
+    await served.stop();
+  }
+}
