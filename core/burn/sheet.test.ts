@@ -75,6 +75,22 @@ describe("burns as CSV", () => {
     );
   });
 
+  it("say which looks nobody made, and take none of those for one when they come back", () => {
+    const trial = aTrial(plan());
+    burnOnce(trial, "A1", 0, 240, { 120: { flame: "steady" } });
+    const rows = cells(trial);
+    const missed = BURN_COLUMNS.indexOf("missed");
+    const minute = BURN_COLUMNS.indexOf("minute");
+    expect(rows.map((row) => [row[minute], row[missed]])).toEqual([
+      ["120", ""],
+      ["75", "yes"],
+      ["180", "yes"],
+      ["240", "yes"],
+    ]);
+    const back = read(BURN_COLUMNS, rows);
+    expect(back.ok && back.value.map((one) => one.kind)).toEqual(["lit", "looked", "out"]);
+  });
+
   it("are not read twice: a session that is here already is left out", () => {
     const trial = aTrial(plan());
     burnOnce(trial, "A1", 0, 240, { 75: { flame: "steady" } });

@@ -1,11 +1,12 @@
 import { bad, good, type Parsed } from "../units/parsed";
 import { AIR, LEFT_ON_WALL, type LookSeen, MUSHROOMS, OUT_WHY, SOOT, SOOT_AT, type TrialFacts } from "./facts";
 import { FLAMES } from "./judge";
-import { minutesFrom } from "./looks";
+import { dueLooks, minutesFrom } from "./looks";
 import { optionWords, type TrialPlan } from "./plan";
+import { sessionOf } from "./protocol";
 import type { TrialBody } from "./trial";
 
-/** The columns of a burn record as CSV, in SI units: one row a look, and one for a session that nobody looked at. */
+/** The columns of a burn record as CSV, in SI units: one row a look, made or missed, and one for a session of which none was asked. */
 export const BURN_COLUMNS = [
   "tester",
   "option",
@@ -21,6 +22,7 @@ export const BURN_COLUMNS = [
   "out_sign",
   "looked_at",
   "minute",
+  "missed",
   "pool_mm",
   "reached_percent",
   "depth_mm",
@@ -47,7 +49,7 @@ const per = (value: number | undefined | null, by: number) => (value === undefin
 export function burnRows(plan: TrialPlan, facts: TrialFacts): BurnRow[] {
   return plan.testers.flatMap(({ key, option }) =>
     (facts.testers[key]?.sessions ?? []).flatMap((session, at) => {
-      const rowOf = (look: LookSeen | null): BurnRow => ({
+      const rowOf = (look: LookSeen | null, missed?: number): BurnRow => ({
         tester: key,
         option: optionWords(plan, option),
         session: at + 1,
@@ -61,7 +63,8 @@ export function burnRows(plan: TrialPlan, facts: TrialFacts): BurnRow[] {
         out_why: session.out?.why ?? "",
         out_sign: session.out?.sign ?? "",
         looked_at: look?.at ?? "",
-        minute: look ? Math.round(minutesFrom(session.litAt, look.at) * 10) / 10 : "",
+        minute: look ? Math.round(minutesFrom(session.litAt, look.at) * 10) / 10 : (missed ?? ""),
+        missed: missed === undefined ? "" : "yes",
         pool_mm: per(look?.poolUm, 1_000),
         reached_percent: look?.reached ?? "",
         depth_mm: per(look?.depthUm, 1_000),
@@ -78,7 +81,11 @@ export function burnRows(plan: TrialPlan, facts: TrialFacts): BurnRow[] {
         hard_edge: yes(look?.edge),
         note: look?.note ?? "",
       });
-      return session.looks.length === 0 ? [rowOf(null)] : session.looks.map(rowOf);
+      // A look that nobody made is recorded as missed, at the minute at which it was due.
+      const ended = session.out?.at ?? facts.lastAt;
+      const missed = dueLooks(sessionOf(plan.protocol, at)?.looks ?? [], session, ended).filter((one) => one.state === "missed");
+      const rows = [...session.looks.map((look) => rowOf(look)), ...missed.map((one) => rowOf(null, one.due))];
+      return rows.length === 0 ? [rowOf(null)] : rows;
     }),
   );
 }
@@ -157,6 +164,7 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
         const after = number("grams_after", 1_000);
         if (after) out.push({ kind: "weighed", payload: { tester, session, when: "after", mg: after }, happenedAt: outAt });
       }
+      if (flag("missed")) continue;
       const minute = number("minute", 60_000);
       const seenAt = time("looked_at") ?? (minute === undefined ? null : new Date(Date.parse(litAt) + minute).toISOString());
       const seen = Object.fromEntries(

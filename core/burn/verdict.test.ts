@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type ATrial, aTester, aTrial, aTrialPlan, burnOnce } from "../testing/trial";
+import { lookWords } from "./kinds/looked";
 import { MARKS } from "./marks";
 import { nextTrial, optionVerdict, optionVerdicts, verdictOf } from "./verdict";
 
@@ -104,6 +105,27 @@ describe("reading a burn (trade rules, section on burn tests, line by line)", ()
     ]);
     for (const mark of MARKS) expect(mark.source === "common practice, no source" || mark.memory, mark.id).toBe(true);
     expect(MARKS.map((one) => one.source).join()).toMatch(/ASTM F2417.*EN 15493.*EN 15426.*EN 15494/);
+  });
+});
+
+describe("where lengths are inches and heat is °F", () => {
+  const US = { len: (um: number) => `${Math.round((um / 25_400) * 16) / 16} in`, t: (centi: number) => `${Math.round((centi / 100) * 1.8 + 32)} °F` };
+  it("says no number in the other system: neither what was seen, nor the mark that it passed", () => {
+    const hot = { flameUm: 88_900, wall: 7_000, depthUm: 28_575 };
+    const trial = aTrial(aTrialPlan([aTester("A1")]));
+    sessions(trial, "A1", [{ 200: hot }]);
+    const { plan, facts } = trial.now();
+    const reasons = verdictOf(plan, facts, "A1", US)?.safety.reasons.map((one) => one.words) ?? [];
+    expect(reasons).toEqual([
+      "The flame was 3.5 in high; 3 in is the most (ASTM F2417, from memory) (session 1, minute 200).",
+      "The wall was 158 °F hot; above 140 °F no hand holds it (session 1, minute 200).",
+      "The pool was 1.125 in deep (session 1, minute 200).",
+    ]);
+    const said = lookWords(hot, US);
+    expect(said).toBe("1.125 in deep, 3.5 in high, wall 158 °F");
+    for (const text of [...reasons, said]) expect(text).not.toMatch(/\d (mm|°C)/);
+    // The advice repeats the first reason in the same words.
+    expect(optionVerdict(plan, facts, "A", US).advice?.why).toContain("3.5 in high");
   });
 });
 

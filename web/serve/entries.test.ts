@@ -16,6 +16,7 @@ beforeAll(async () => {
 });
 afterAll(() => new Promise((done) => server.close(done)));
 
+const TRIAL_PATH = `/api/workshops/${WORKSHOP}/trials/${WORKSHOP}/events`;
 const send = (headers: Record<string, string>, body = "{}", path = PATH, method = "POST") =>
   new Promise<{ status: number; text: string; headers: Record<string, unknown> }>((done, failed) => {
     const asked = request({ port, host: "127.0.0.1", path, method, headers }, (answer) => {
@@ -61,4 +62,15 @@ it("who goes away in the middle of an entry takes nothing down with it", async (
     socket.on("close", () => gone());
   });
   expect((await send(own(), "no json")).status).toBe(400);
+});
+
+it("an entry of a burn trial is answered the same way, and one of anything else is left to the pages", async () => {
+  const odd = await send(own(), "not json", TRIAL_PATH);
+  expect(odd.status).toBe(400);
+  const unknown = await send(own(), JSON.stringify({ kind: "poured", payload: {} }), TRIAL_PATH);
+  expect(unknown.status).toBe(400);
+  expect(JSON.parse(unknown.text).error.fields).toBeTruthy();
+  expect((await send({ ...own(), origin: "http://elsewhere.example" }, "{}", TRIAL_PATH)).status).toBe(403);
+  expect((await send(own(), "{}", `/api/workshops/${WORKSHOP}/orders/${WORKSHOP}/events`)).status).toBe(299);
+  expect((await send(own(), "", TRIAL_PATH, "GET")).status).toBe(299);
 });

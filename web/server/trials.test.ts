@@ -17,7 +17,7 @@ import { TRIALS } from "./keep-trial";
 import { MOST_ENTRIES, readSince } from "./keeper";
 import { readProduct } from "./products";
 import { readRecord } from "./record-in";
-import { jarsOnRack, listTrials, passedOf, readTrial, triedIn } from "./trials";
+import { burnedOf, jarsOnRack, listTrials, passedOf, readTrial, triedIn } from "./trials";
 
 vi.mock("next/headers", () => import("../testing/headers"));
 vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
@@ -170,6 +170,11 @@ describe("a trial", () => {
     expect(await at(2_000, light("A1"))).toMatchObject({ ok: true });
     const batch = await readBatch(test.db, workshopId, begun.batches[0] ?? "");
     expect(batch?.facts.fates.map((one) => [one.jars, one.to])).toEqual([[1, "tester"]]);
+    // The batch's record carries what the burns say.
+    expect((await burnedOf(test.db, workshopId, begun.batches[0] ?? "")).map((one) => [one.tester, one.sessions, one.decided])).toEqual([
+      ["A1", 1, ""],
+      ["A2", 0, ""],
+    ]);
   });
 
   it("takes the same entry twice as once, refuses one that cannot be, and tells those who read on", async () => {

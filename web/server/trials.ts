@@ -117,7 +117,6 @@ export const readTrial = (db: Database, workshopId: string, id: string) =>
     );
     return { id: row.id, number: row.number, plan, facts, batches: of, ...(await newestOf(TRIALS, tx, workshopId, id)) };
   });
-export type TrialRead = NonNullable<Awaited<ReturnType<typeof readTrial>>>;
 
 /** What was tried in this workshop, an option a row: the newest first. */
 export interface Tried {
@@ -265,4 +264,37 @@ export const wantsHands = (workshopId: string, now: string) =>
 export async function trialsToday(db: Database, workshopId: string, now: string): Promise<TrialListed[]> {
   const rows = await db.select().from(trials).where(wantsHands(workshopId, now)).orderBy(asc(trials.handsFrom)).limit(12);
   return rows.map((row) => trialListed(row, row.plan, row.facts, now));
+}
+
+/** What became of a batch's jars in burn trials: tester by tester, the newest trial first. */
+export interface BurnedTester {
+  trialId: string;
+  trial: number;
+  tester: string;
+  says: string;
+  half: boolean;
+  sessions: number;
+  safe: boolean | null;
+  pool: string;
+  decided: "" | "passed" | "failed";
+}
+export async function burnedOf(db: Database, workshopId: string, batchId: string): Promise<BurnedTester[]> {
+  const b = burnOutcomes;
+  return db
+    .select({
+      trialId: b.trialId,
+      trial: trials.number,
+      tester: b.tester,
+      says: b.says,
+      half: b.half,
+      sessions: b.sessions,
+      safe: b.safe,
+      pool: b.pool,
+      decided: b.decided,
+    })
+    .from(b)
+    .innerJoin(trials, and(eq(trials.workshopId, b.workshopId), eq(trials.id, b.trialId)))
+    .where(and(eq(b.workshopId, workshopId), eq(b.batchId, batchId)))
+    .orderBy(desc(trials.number), asc(b.tester))
+    .limit(60);
 }

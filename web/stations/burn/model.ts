@@ -1,13 +1,11 @@
 import {
   type BurnSession,
-  burningIn,
   type LookSeen,
   lookOf,
   type Measures,
   minutesFrom,
   optionWords,
   type Sign,
-  sessionOf,
   signsOf,
   type Tester,
   type TesterFacts,
@@ -122,7 +120,3 @@ export function trendOf(one: Tester, facts: TesterFacts): { session: number; sha
     return [{ session: at + 1, share: Math.max(...pools) / widthUm, widthUm: Math.round(widthUm) }];
   });
 }
-
-/** When the protocol puts it out, in minutes; null where it does not burn. */
-export const outAfter = (plan: TrialPlan, facts: TesterFacts): number | null =>
-  burningIn(facts) ? (sessionOf(plan.protocol, facts.sessions.length - 1)?.minutes ?? null) : null;

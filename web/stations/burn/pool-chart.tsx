@@ -15,6 +15,8 @@ const COLUMN = 56;
 const NAME = 15;
 /** Beyond so many, names would cover the lines; one session at a time shows them. */
 const MOST_NAMES = 48;
+/** Beyond so many points lines are thin and plain: dashes could not be told apart, and take long to paint. */
+const MOST_DOTS = 300;
 /** Options are told apart by their dashes and by their letters, since colours mean other things here. */
 const DASHES = ["", "9 5", "2 5", "14 4 2 4", "5 3", "1 6", "18 6", "8 3 2 3 2 3"];
 
@@ -75,6 +77,7 @@ export const PoolChart = memo(function PoolChart({ plan, facts, what, session }:
       .flatMap((one) => one.sessions.flatMap((each) => each.points.map((point) => `M${x(point[0]).toFixed(1)} ${y(point[1]).toFixed(1)}h0`)))
       .join("");
     return {
+      crowded: points.length > MOST_DOTS,
       strokes,
       dots,
       names: names.length > MOST_NAMES ? [] : names,
@@ -129,9 +132,16 @@ export const PoolChart = memo(function PoolChart({ plan, facts, what, session }:
           </g>
         ))}
         {drawn.strokes.map((one) => (
-          <path key={one.option} d={one.d} fill="none" stroke="var(--color-ink)" strokeWidth={2.25} strokeDasharray={dashOf(options, one.option)} />
+          <path
+            key={one.option}
+            d={one.d}
+            fill="none"
+            stroke="var(--color-ink)"
+            strokeWidth={drawn.crowded ? 1.25 : 2.25}
+            strokeDasharray={drawn.crowded ? "" : dashOf(options, one.option)}
+          />
         ))}
-        <path d={drawn.dots} fill="none" stroke="var(--color-ink)" strokeWidth={7} strokeLinecap="round" />
+        <path d={drawn.dots} fill="none" stroke="var(--color-ink)" strokeWidth={drawn.crowded ? 4 : 7} strokeLinecap={drawn.crowded ? "square" : "round"} />
         {drawn.names.map((one) => (
           <text key={one.name} x={one.x} y={one.y} fontSize={13} fontWeight={600} fill="var(--color-ink)">
             {one.name}

@@ -69,6 +69,11 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
         cured,
       })
     : null;
+  /** How old it was when it was smelled: one of a day can be almost nothing. */
+  const ageOf = (key: string, at: string) => {
+    const batch = trial.batches.find((one) => one.id === plan.testers.find((each) => each.key === key)?.batch?.id);
+    return batch?.pouredAt ? `, ${units.n((Date.parse(at) - Date.parse(batch.pouredAt)) / 86_400_000, 1)} days after pouring` : "";
+  };
   // In the order of their codes, which says nothing of the options.
   const listed = blind ? [...plan.testers].sort((a, b) => (a.code < b.code ? -1 : 1)) : plan.testers;
   return (
@@ -180,6 +185,7 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
               <li key={one.id} className="border-b border-line py-1">
                 <span className="figure text-[18px]">{one.score}</span> {nameOf(one.tester)}, {one.room}, {names.get(one.nose ?? "") ?? "somebody"},{" "}
                 {units.dayClock(one.at)}
+                {ageOf(one.tester, one.at)}
                 {one.reachUm === undefined ? "" : `, reaches ${units.len(one.reachUm)}`}
                 {one.window === undefined ? "" : one.window ? ", window open" : ", window shut"}
               </li>

@@ -147,6 +147,9 @@ export function TrialView(props: TrialViewProps) {
             <a className="press" href={`${file}?as=csv`} download>
               CSV
             </a>
+            <button type="button" className="press" onClick={() => print()}>
+              Print the tags
+            </button>
           </p>
           {props.notes}
           <FromSheet trial={trial} />

@@ -1,0 +1,51 @@
+import { dueLooks, nextTrial, optionVerdicts, sessionOf, TRIAL, type TrialEvent, testerNow, verdictOf } from "@hearth/core";
+import { describe, expect, it } from "vitest";
+import { demoTrials } from "./trials";
+
+const NOW = new Date("2026-03-14T14:20:00Z");
+const told = demoTrials(NOW).map((one) => ({ ...one, ...TRIAL.of(one.events) }));
+const [first, second] = told;
+if (!first || !second) throw new Error("The demo has two trials.");
+
+describe("the demo's burn trials", () => {
+  it("hold nothing that the program would not have taken, entry by entry", () => {
+    for (const { events } of told) {
+      const before: TrialEvent[] = [];
+      for (const event of events) {
+        if (event.kind !== "started") expect(TRIAL.refusal(TRIAL.of(before), event), `${event.kind} ${event.happenedAt}`).toBeNull();
+        before.push(event);
+      }
+      expect(new Set(events.map((event) => event.id)).size).toBe(events.length);
+      expect(events.every((event) => Date.parse(event.happenedAt) <= NOW.getTime())).toBe(true);
+    }
+  });
+
+  it("are one that is closed, with a wick that passed and one that is too small, noses of two people, and a look that nobody made", () => {
+    const verdicts = optionVerdicts(first.plan, first.facts);
+    expect(verdicts.map((one) => [one.words, one.safe, one.pool, first.facts.decided[one.option]?.verdict])).toEqual([
+      ["flat-braid cotton 4", true, "small", "failed"],
+      ["flat-braid cotton 6", true, "right", "passed"],
+    ]);
+    expect(first.facts.closed).not.toBeNull();
+    expect(new Set(first.facts.ratings.map((one) => one.nose)).size).toBe(2);
+    expect(nextTrial(first.plan, first.facts)).toBeNull();
+    const missed = first.plan.testers.flatMap(({ key }) =>
+      (first.facts.testers[key]?.sessions ?? []).flatMap((one, at) =>
+        dueLooks(sessionOf(first.plan.protocol, at)?.looks ?? [], one, NOW.toISOString()).filter((look) => look.state === "missed"),
+      ),
+    );
+    expect(missed).toHaveLength(1);
+  });
+
+  it("and one that burns now, its next look within minutes, with one wick put out for safety", () => {
+    const states = second.plan.testers.map(({ key }) =>
+      testerNow(second.plan.protocol, second.facts.testers[key] ?? { sessions: [], stopped: null }, NOW.toISOString()),
+    );
+    expect(states.map((one) => one.state)).toEqual(["burning", "burning", "burning", "burning", "stopped", "stopped"]);
+    const next = Date.parse(states[0]?.next?.at ?? "") - NOW.getTime();
+    expect(next).toBeGreaterThan(0);
+    expect(next).toBeLessThan(15 * 60_000);
+    expect(verdictOf(second.plan, second.facts, "C1")).toMatchObject({ safe: false, advice: { what: "wick_down" } });
+    expect(verdictOf(second.plan, second.facts, "A1")?.safe).toBe(true);
+  });
+});
