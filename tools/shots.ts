@@ -86,7 +86,17 @@ const SHOTS: Shot[] = [
   { name: "record", path: `/records/${demoId(8, 2)}` },
   { name: "why", path: `/findings/why/${demoId(8, 2)}` },
   { name: "findings", path: "/findings?flaw=rough_top" },
-  { name: "process", path: "/formulas/processes/new" },
+  {
+    name: "burn-phone",
+    path: `/burn/${demoId(0x3f, 2)}`,
+    phone: true,
+    prepare: async (page) => {
+      await page.getByRole("button", { name: "Look at A1" }).click();
+      await page.getByRole("slider", { name: "Width of the pool" }).fill("62000");
+      await page.getByRole("slider", { name: "Depth of the pool" }).fill("7000");
+      await page.getByRole("group", { name: "Flame" }).getByRole("button", { name: "steady" }).click();
+    },
+  },
   {
     // Last, since it makes a workshop.
     name: "first-batch",

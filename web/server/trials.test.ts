@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { burnRecord, PROTOCOLS, protocol, TRIAL, type TrialBody, type TrialEvent } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
@@ -296,6 +297,22 @@ describe("a burn record", () => {
     const longer = structuredClone(record);
     longer.events.push({ ...(longer.events[0] as (typeof longer.events)[number]), id: v7(), kind: "present", payload: {} } as never);
     expect(await importBurn(test.db, elsewhere, longer)).toMatchObject({ ok: false });
+  });
+
+  it("of the first format is still read: every kind of entry that it knew", async () => {
+    const text = readFileSync(new URL("../testing/fixtures/burn-record-format-1.json", import.meta.url), "utf8");
+    const record = value(readRecord(text));
+    if (record.format !== "hearth-jar/burn-record") throw new Error("It is read as something else.");
+    const taken = value(await importBurn(test.db, workshopId, record));
+    expect(taken).toMatchObject({ number: 4, remarks: [] });
+    const { facts } = (await readTrial(test.db, workshopId, taken.trialId)) ?? {};
+    expect(facts?.testers.A1?.sessions).toMatchObject([
+      { beforeMg: 560_000, afterMg: 543_700, looks: [{ flame: "steady", edge: true, note: "quiet" }, { sootAt: "rim" }] },
+    ]);
+    expect(facts?.testers.B1?.stopped?.why).toBe("the glass is cracked");
+    // The decision was taken back.
+    expect(facts).toMatchObject({ decided: {}, ratings: [{ score: 7, reachUm: 2_000_000 }] });
+    expect(new Set(record.events.map((event) => event.kind))).toEqual(new Set(TRIAL.kinds.keys()));
   });
 
   it("that is damaged or does not hang together is refused with what is wrong", async () => {

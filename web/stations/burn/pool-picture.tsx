@@ -109,6 +109,8 @@ export function FromSide({
   );
 }
 
+const COLUMNS: Record<number, string> = { 2: "grid-cols-2", 4: "grid-cols-4", 5: "grid-cols-5" };
+
 /** One of a few things that were seen, large enough for a thumb; a second tap takes it back. */
 export function Seen<T extends string>({
   label,
@@ -126,13 +128,13 @@ export function Seen<T extends string>({
   return (
     <fieldset className="mt-3">
       <legend className="font-semibold">{label}</legend>
-      <div className="mt-1 flex flex-wrap gap-1">
+      <div className={`mt-1 grid gap-1 ${COLUMNS[of.length] ?? "grid-cols-3"}`}>
         {of.map((one) => (
           <button
             key={one}
             type="button"
             aria-pressed={value === one}
-            className="min-h-[52px] min-w-[58px] flex-1 border-2 border-ink bg-sheet px-2 font-semibold aria-pressed:bg-ink aria-pressed:text-sheet"
+            className="min-h-[52px] min-w-0 border-2 border-ink bg-sheet px-2 font-semibold aria-pressed:bg-ink aria-pressed:text-sheet"
             onClick={() => onValue(value === one ? undefined : one)}
           >
             {words?.[one] ?? one}
