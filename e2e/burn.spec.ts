@@ -54,7 +54,7 @@ async function light(page: Page, key: string, grams: string, why = ""): Promise<
   await page.getByLabel(/On the scale before/).fill(grams);
   if (why) await page.getByLabel("Why it is lit now").fill(why);
   await page.getByRole("button", { name: "Light it" }).click();
-  await expect(card(page, key).getByRole("button", { name: `Put ${key} out` })).toBeVisible();
+  await expect(card(page, key).getByRole("button", { name: `Put out ${key}` })).toBeVisible();
 }
 interface Saw {
   mm: number;
@@ -72,7 +72,7 @@ async function look(page: Page, key: string, { mm, flame, soot = "none" }: Saw):
 }
 async function putOut(page: Page, key: string, grams: string): Promise<void> {
   await card(page, key)
-    .getByRole("button", { name: `Put ${key} out` })
+    .getByRole("button", { name: `Put out ${key}` })
     .click();
   await page.getByRole("button", { name: "The session is over" }).click();
   await page.getByLabel(`On the scale after ${key}`).fill(grams);

@@ -111,7 +111,7 @@ function TesterCard({ card, trial, onDo, first }: { card: Card; trial: Trial; on
               type="button"
               className={due && now.next?.what === "put out" ? "act flex-1" : press({ size: "gloved", className: "flex-1" })}
               onClick={() => onDo("out")}
-              aria-label={`Put ${tester.key} out`}
+              aria-label={`Put out ${tester.key}`}
             >
               Put out
             </button>
