@@ -41,6 +41,39 @@ describe("findings of a made-up workshop", () => {
     });
   });
 
+  it("count a batch once, though it filled vessels of two kinds: its jars are alike, and two kinds are no two batches", async () => {
+    const flaws = await db.select().from(outcomeFlaws).where(eq(outcomeFlaws.workshopId, SHED));
+    const rows = (await db.select().from(outcomes).where(eq(outcomes.workshopId, SHED))).filter((row) => row.looked && row.jars > 0);
+    const byHand = new Map<string, Map<string, { n: number; k: number }>>();
+    for (const row of rows) {
+      const flawed = flaws.find((one) => one.defect === "rough_top" && one.batchId === row.batchId && one.product === row.product)?.jars ?? 0;
+      const of = byHand.get(row.formula) ?? new Map<string, { n: number; k: number }>();
+      const batch = of.get(row.batchId) ?? { n: 0, k: 0 };
+      byHand.set(row.formula, of.set(row.batchId, { n: batch.n + row.jars, k: batch.k + Math.min(row.jars, flawed) }));
+    }
+    const batches = new Set(rows.map((row) => row.batchId)).size;
+    expect(rows.length, "some filled two kinds").toBeGreaterThan(batches);
+    const found = (await findingsOf(db, SHED, "rough_top")).find((one) => one.name === "formula");
+    expect(found?.levels.length).toBeGreaterThan(1);
+    for (const level of [...(found?.levels ?? []), ...((await historyOf(db, SHED, "rough_top", "formula"))?.levels ?? [])]) {
+      const mine = [...(byHand.get(level.level)?.values() ?? [])];
+      expect(level.batches, level.level).toBe(mine.length);
+      expect(level.kk).toBeCloseTo(
+        mine.reduce((sum, one) => sum + (one.k * one.k) / one.n, 0),
+        6,
+      );
+    }
+    const curve = await curveOf(db, SHED, "rough_top", "pour_c");
+    const measured = new Set(rows.filter((row) => row.pourC !== null).map((row) => row.batchId)).size;
+    expect(curve.doses.reduce((sum, one) => sum + one.batches, 0)).toBe(measured);
+    const seen = new Set(
+      flaws
+        .filter((one) => one.defect === "rough_top" && rows.some((row) => row.batchId === one.batchId && row.product === one.product))
+        .map((one) => one.batchId),
+    );
+    expect((await flawRates(db, SHED)).find((one) => one.defect === "rough_top")?.batches).toBe(seen.size);
+  });
+
   it("find the planted cause, first of all, and say what was never varied", async () => {
     const found = await findingsOf(db, SHED, "rough_top");
     expect(found[0]).toMatchObject({ name: "pour", finding: "differs", together: [] });

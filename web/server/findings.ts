@@ -51,13 +51,14 @@ const rowsOf = (workshopId: string, defect: string) => sql`
     on f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.product = o.product and f.defect = ${defect}
   where o.workshop_id = ${workshopId} and o.looked and o.jars > 0`;
 
-const TALLY = sql`count(distinct o.batch_id)::int batches, sum(o.jars)::float8 n, sum(o.k)::float8 k, sum(o.k * o.k / o.jars)::float8 kk`;
-const PLAIN_TALLY = sql`count(*)::int batches, sum(o.jars)::float8 n, sum(o.k)::float8 k, sum(o.k * o.k / o.jars)::float8 kk`;
+/** Of batches, each once: its products were poured together and are alike, so that they are no batches of their own. */
+const TALLY = sql`count(*)::int batches, sum(b.jars)::float8 n, sum(b.k)::float8 k, sum(b.k * b.k / b.jars)::float8 kk`;
+const OF_BATCH = sql`o.batch_id, sum(o.jars)::float8 jars, sum(o.k)::float8 k`;
 
 /** How often each flaw was seen, most often first. */
 export async function flawRates(db: Database, workshopId: string): Promise<{ defect: string; name: string; jars: number; of: number; batches: number }[]> {
   const { rows } = await db.execute<{ defect: string | null; jars: number; batches: number; total: number }>(sql`
-    select f.defect, sum(f.jars)::float8 jars, count(*)::int batches,
+    select f.defect, sum(f.jars)::float8 jars, count(distinct f.batch_id)::int batches,
       (select coalesce(sum(jars), 0)::float8 from outcome where workshop_id = ${workshopId} and looked) total
     from outcome_flaw f join outcome o using (workshop_id, batch_id, product)
     where f.workshop_id = ${workshopId} and o.looked
@@ -86,8 +87,10 @@ async function levelsOf(db: Database, workshopId: string, defect: string): Promi
   const names = FACTORS.map((one) => sql.identifier(one.name));
   const { rows } = await db.execute<Record<string, unknown> & { which: number } & Omit<Level, "level">>(sql`
     with r as (${rowsOf(workshopId, defect)}), o as materialized (select o.batch_id, o.jars, o.k, ${levelColumns(FACTORS)} from r o)
-    select ${listed(names)}, grouping(${listed(names)})::int which, ${PLAIN_TALLY}
-    from o group by grouping sets (${listed(names.map((name) => sql`(${name})`))})`);
+    select ${listed(names)}, which, ${TALLY} from (
+      select ${listed(names)}, grouping(${listed(names)})::int which, ${OF_BATCH}
+      from o group by grouping sets (${listed(names.map((name) => sql`(o.batch_id, ${name})`))})
+    ) b group by which, ${listed(names)}`);
   const all = 2 ** FACTORS.length - 1;
   return FACTORS.map(({ name, words }, at) => {
     const bit = all - 2 ** (FACTORS.length - 1 - at);
@@ -188,7 +191,9 @@ export async function curveOf(db: Database, workshopId: string, defect: string, 
   const { column, step } = CURVES[name];
   const { rows } = await db.execute<{ x: number } & Omit<Level, "level">>(sql`
     with o as (${rowsOf(workshopId, defect)})
-    select (round(${column} / ${step}::float8) * ${step}::float8)::float8 x, ${TALLY} from o where ${column} is not null group by 1 order by 1`);
+    select x, ${TALLY} from (
+      select (round(${column} / ${step}::float8) * ${step}::float8)::float8 x, ${OF_BATCH} from o where ${column} is not null group by 1, o.batch_id
+    ) b group by x order by x`);
   const batches = rows.reduce((sum, row) => sum + row.batches, 0);
   const doses = rows.map(({ x, n, k, batches: many }) => ({ x, n, k, batches: many }));
   const none = { name, doses, fit: [], odds: null, p: null };
@@ -208,6 +213,8 @@ export async function historyOf(db: Database, workshopId: string, defect: string
   const source = factorOf(factor);
   if (!source) return null;
   const { rows } = await db.execute<{ level: string } & Omit<Level, "level">>(sql`
-    with o as (${rowsOf(workshopId, defect)}) select ${source.of} level, ${TALLY} from o where ${source.of} is not null group by 1 order by 3 desc limit ${MOST_LEVELS}`);
+    with o as (${rowsOf(workshopId, defect)})
+    select level, ${TALLY} from (select ${source.of} level, ${OF_BATCH} from o where ${source.of} is not null group by 1, o.batch_id) b
+    group by level order by 3 desc limit ${MOST_LEVELS}`);
   return findFactors([{ name: factor, levels: rows }])[0] ?? null;
 }
