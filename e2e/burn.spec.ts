@@ -256,6 +256,33 @@ test.describe("on a phone", () => {
   });
 });
 
+test("what is due is called by sound and by a message of the device, and somebody has to say that they are there", ALONE, async ({ page }) => {
+  passHours(0.25);
+  // The device's own ways of calling, written down instead of heard.
+  await page.addInitScript(`
+    window.heard = [];
+    window.Notification = class { constructor(says) { window.heard.push(says); } static permission = "granted"; };
+    window.AudioContext = class {
+      currentTime = 0;
+      destination = {};
+      createGain() { return { gain: {}, connect: (to) => to }; }
+      createOscillator() { return { frequency: {}, connect: (to) => to, start: () => window.heard.push("tone"), stop() {} }; }
+    };
+  `);
+  await open(page, `/burn/${BURNING}`);
+  const heard = () => page.evaluate<string[]>("window.heard");
+  await expect
+    .poll(heard)
+    .toEqual(expect.arrayContaining(["tone", "Look at A1: flat-braid cotton 6", "Look at B2: square-braid cotton 8", "Is somebody with the flames?"]));
+  const asked = page.getByRole("alert").filter({ hasText: "Is somebody with them?" });
+  await expect(asked).toBeVisible();
+  await page.getByRole("button", { name: "I am with them" }).click();
+  await expect(asked).toBeHidden();
+  await expect(page.getByText("Never leave them alone.")).toBeVisible();
+  // Each is called once.
+  expect((await heard()).filter((one) => one.startsWith("Look at A1"))).toHaveLength(1);
+});
+
 test("two noses smell the same jars under codes, and what they say is told once the codes are", async ({ page }) => {
   await open(page, `/burn/${BURNING}?view=throw`);
   const codes = ["K7", "M3", "R4", "T9", "V2", "X6"];
