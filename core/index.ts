@@ -90,6 +90,7 @@ export * from "./product/product";
 export * from "./product/section";
 export * from "./product/tested";
 export * from "./product/wicks";
+export { netOfBatch } from "./quantity/of-batch";
 export { answerQuantity, type QuantityAnswer, type QuantityRequest, quantityAnswer, quantityRequest } from "./quantity/quantity";
 export { randomFrom } from "./random";
 export * from "./recipe/colours";

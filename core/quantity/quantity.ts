@@ -60,8 +60,12 @@ export type QuantityAnswer = z.output<typeof quantityAnswer>;
 
 const round = (value: number) => Math.round(value * 1_000) / 1_000;
 
+/** How a weight in grams is written. */
+export type Grams = (grams: number) => string;
+const inGrams: Grams = (grams) => `${grams} g`;
+
 /** Whether packs hold what they state, and which fill would. */
-export function answerQuantity({ stated_g: stated, weights_g: weights }: QuantityRequest): QuantityAnswer {
+export function answerQuantity({ stated_g: stated, weights_g: weights }: QuantityRequest, g: Grams = inGrams): QuantityAnswer {
   const n = weights.length;
   const mean = weights.reduce((a, b) => a + b, 0) / n;
   const sd = n > 1 ? Math.sqrt(weights.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (n - 1)) : null;
@@ -71,10 +75,10 @@ export function answerQuantity({ stated_g: stated, weights_g: weights }: Quantit
   const [below, twice] = [shortBy(error), shortBy(2 * error)];
   const limit = sd === null ? null : stated - meanFactor(n) * sd;
   const reasons = [
-    ...(twice > 0 ? [`${twice} ${twice === 1 ? "pack falls" : "packs fall"} short by more than twice the tolerable error of ${error} g: none may.`] : []),
-    ...(n >= LEAST_SAMPLE && below / n > MOST_BELOW ? [`${below} of ${n} fall short by more than ${error} g; at most 2.5 % may.`] : []),
+    ...(twice > 0 ? [`${twice} ${twice === 1 ? "pack falls" : "packs fall"} short by more than twice the tolerable error of ${g(error)}: none may.`] : []),
+    ...(n >= LEAST_SAMPLE && below / n > MOST_BELOW ? [`${below} of ${n} fall short by more than ${g(error)}; at most 2.5 % may.`] : []),
     ...(n >= LEAST_SAMPLE && limit !== null && mean < limit
-      ? [`The mean of ${round(mean)} g is below ${round(limit)} g, which a lot of ${stated} g reaches in 199 of 200 samples.`]
+      ? [`The mean of ${g(round(mean))} is below ${g(round(limit))}, which a lot of ${g(stated)} reaches in 199 of 200 samples.`]
       : []),
   ];
   const few = n < LEAST_SAMPLE && twice === 0;
@@ -90,7 +94,7 @@ export function answerQuantity({ stated_g: stated, weights_g: weights }: Quantit
       ? `${n} ${n === 1 ? "weight tells" : "weights tell"} too little: the smallest sample of the rules is ${LEAST_SAMPLE}.`
       : reasons.length > 0
         ? reasons.join(" ")
-        : `Mean, tolerable error (${error} g) and twice of it are kept.`,
+        : `Mean, tolerable error (${g(error)}) and twice of it are kept.`,
     fill_to_pass_g: sd === null ? null : upToTenth(Math.max(stated, stated - error + ONE_IN_FORTY * sd, stated - 2 * error + ONE_IN_TEN_THOUSAND * sd)),
   };
 }

@@ -17,6 +17,7 @@ import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
 import { CameOut } from "./came-out";
 import { Cost } from "./cost";
+import { Net } from "./net";
 
 /** The whole record of one batch on one page. */
 export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: ReactNode }) {
@@ -197,6 +198,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
               {plan.rehearsal ? "A rehearsal: no wax was touched, and nothing of it counts." : "Imported: it draws no stock here."}
             </p>
           )}
+          <Net batch={batch} />
           <Cost batch={batch} taken={props.taken} />
         </section>
         <section className="sheet">
