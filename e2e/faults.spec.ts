@@ -107,7 +107,7 @@ test("while the database is away health says so, a form keeps its contents, and 
 test("files that are no record are refused with the reason, and nothing is half-written", async ({ page }, info) => {
   await emptyWorkshop(page, "For broken files");
   await open(page, "/records/import");
-  const input = page.getByLabel("A batch record, as JSON");
+  const input = page.getByLabel("A record, as JSON");
   const offer = async (name: string, content: string | Buffer) => {
     const path = info.outputPath(name);
     writeFileSync(path, content);

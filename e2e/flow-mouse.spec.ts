@@ -118,7 +118,7 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await emptyWorkshop(page, "Second shed");
   await page.getByRole("link", { name: "records" }).click();
   await page.getByRole("link", { name: "Import a record" }).click();
-  await page.getByLabel("A batch record, as JSON").setInputFiles(file);
+  await page.getByLabel("A record, as JSON").setInputFiles(file);
   await page.getByRole("button", { name: "Import it" }).click();
   await page.getByRole("link", { name: "Read its record" }).click();
   await expect(page.getByRole("heading", { name: /Mouse flow/ })).toBeVisible();

@@ -11,7 +11,7 @@ test("what an imported batch draws from the stock is decided once, when it is im
   writeFileSync(file, await sent.body());
   const takeIn = async (draws: boolean) => {
     await open(page, "/records/import");
-    await page.getByLabel("A batch record, as JSON").setInputFiles(file);
+    await page.getByLabel("A record, as JSON").setInputFiles(file);
     const draw = page.getByLabel("What it used is drawn from the stock here");
     await expect(draw).not.toBeChecked();
     if (draws) await draw.check();
@@ -48,7 +48,7 @@ test("what an imported batch draws from the stock is decided once, when it is im
 test("a record that the first program wrote still comes in whole", async ({ page }) => {
   await emptyWorkshop(page, "Old papers");
   await open(page, "/records/import");
-  await page.getByLabel("A batch record, as JSON").setInputFiles(new URL(RECORD, import.meta.url).pathname);
+  await page.getByLabel("A record, as JSON").setInputFiles(new URL(RECORD, import.meta.url).pathname);
   await page.getByRole("button", { name: "Import it" }).click();
   await page.getByRole("link", { name: "Read its record" }).click();
   await expect(page.getByRole("img", { name: /Heat line of batch/ })).toBeVisible();

@@ -8,6 +8,7 @@ import { demoId } from "../demo/workshop";
 import { type Database, openDatabase } from "../web/data/client";
 import { trialEvents, trials } from "../web/data/tables/trial";
 import { trialEventRow, trialRow, writeBurns } from "../web/data/trial-rows";
+import { aTester } from "../web/testing/testers";
 import { median } from "./bench-log";
 import { passingHome } from "./processes";
 import { serve } from "./serve";
@@ -25,29 +26,9 @@ function trialOf(testers: number): TrialEvent[] {
     protocol: protocol.parse({ ...PROTOCOLS[0], sessions: [{ looks: [60, 75, 120, 150, 180, 240], minutes: 245 }] }),
     testers: Array.from({ length: testers }, (_, at): Tester => {
       const option = String.fromCharCode(65 + Math.floor(at / 2));
-      return {
-        key: `${option}${(at % 2) + 1}`,
-        option,
-        code: `X${at}`,
-        fill: "full",
-        body: "vessel",
-        bodyId: demoId(4, 1),
-        vessel: "squat tumbler",
-        innerTopUm: 78_000,
-        innerBottomUm: 72_000,
-        heightUm: 60_000,
-        fillMg: 176_000,
-        wick: { wickId: demoId(0x22, 2), name: `flat-braid cotton ${at}`, kind: "flat-braid cotton", size: String(at), count: 1 },
-        family: "soy",
-        wax: "container soy",
-        scent: "rain on slate",
-        loadPpm: 80_000,
-        dyed: false,
-        added: [],
-        formula: "Rain on slate",
-        batch: null,
-        productId: null,
-      };
+      const key = `${option}${(at % 2) + 1}`;
+      const wick = { wickId: demoId(0x22, 2), name: `flat-braid cotton ${at}`, kind: "flat-braid cotton", size: String(at), count: 1 };
+      return aTester(key, { code: `X${at}`, wick });
     }),
   };
   const events: TrialEvent[] = [];

@@ -13,6 +13,7 @@ import { usePlace } from "@/log/place";
 import type { Design } from "@/server/trial-design";
 import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";
+import { Toggle } from "@/ui/toggle";
 import { useUnits } from "@/ui/units";
 import { beginTrial } from "./commands";
 import { askedBy, designWarnings, draftsFor, nameFor } from "./design-model";
@@ -219,15 +220,9 @@ export function DesignTrial({ design }: { design: Design }) {
                 ["rack", "take some off the rack"],
               ] as const
             ).map(([value, says]) => (
-              <button
-                key={value}
-                type="button"
-                aria-pressed={from === value}
-                className="min-h-[48px] border-2 border-ink bg-sheet px-3 font-semibold aria-pressed:bg-ink aria-pressed:text-sheet"
-                onClick={() => setFrom(value)}
-              >
+              <Toggle key={value} on={from === value} onPress={() => setFrom(value)}>
                 {says}
-              </button>
+              </Toggle>
             ))}
           </div>
         </fieldset>
@@ -235,15 +230,9 @@ export function DesignTrial({ design }: { design: Design }) {
           <legend className="font-semibold">What varies</legend>
           <div className="mt-1 flex flex-wrap gap-1">
             {[...VARIED, null].map((one) => (
-              <button
-                key={one ?? "nothing"}
-                type="button"
-                aria-pressed={varies === one}
-                className="min-h-[48px] border-2 border-ink bg-sheet px-3 font-semibold aria-pressed:bg-ink aria-pressed:text-sheet"
-                onClick={() => vary(one)}
-              >
+              <Toggle key={one ?? "nothing"} on={varies === one} onPress={() => vary(one)}>
                 {one ?? "nothing, one test"}
-              </button>
+              </Toggle>
             ))}
           </div>
         </fieldset>

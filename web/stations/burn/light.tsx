@@ -6,6 +6,7 @@ import { Field, orNothing, useFields, words } from "@/forms/fields";
 import { massRule, whenRule } from "@/forms/rules";
 import { Caution, Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";
+import { Toggle } from "@/ui/toggle";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
 import { lengthRule } from "./look";
@@ -87,15 +88,9 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
         <legend className="font-semibold">Air</legend>
         <div className="mt-1 flex flex-wrap gap-1">
           {AIR.map((one) => (
-            <button
-              key={one}
-              type="button"
-              aria-pressed={air.includes(one)}
-              className="min-h-[48px] border-2 border-ink bg-sheet px-3 font-semibold aria-pressed:bg-ink aria-pressed:text-sheet"
-              onClick={() => setAir(air.includes(one) ? air.filter((each) => each !== one) : [...air, one])}
-            >
+            <Toggle key={one} on={air.includes(one)} onPress={() => setAir(air.includes(one) ? air.filter((each) => each !== one) : [...air, one])}>
               {one}
-            </button>
+            </Toggle>
           ))}
         </div>
       </fieldset>

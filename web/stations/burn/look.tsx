@@ -6,6 +6,7 @@ import { Field, orNothing, useFields, words } from "@/forms/fields";
 import { temperatureRule, whenRule } from "@/forms/rules";
 import { Said } from "@/ui/said";
 import { sound } from "@/ui/sound";
+import { Toggle } from "@/ui/toggle";
 import { useUnits, type Writers } from "@/ui/units";
 import { notice, press } from "@/ui/variants";
 import { type Card, type Hand, leftOf, signsIn, widthNow } from "./model";
@@ -163,15 +164,9 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
                 ["elsewhere", "something else burns"],
               ] as const
             ).map(([name, label]) => (
-              <button
-                key={name}
-                type="button"
-                aria-pressed={hand[name] === true}
-                className="min-h-[48px] border-2 border-ink bg-sheet px-3 font-semibold aria-pressed:bg-ink aria-pressed:text-sheet"
-                onClick={() => set({ [name]: hand[name] ? undefined : true })}
-              >
+              <Toggle key={name} on={hand[name] === true} onPress={() => set({ [name]: hand[name] ? undefined : true })}>
                 {label}
-              </button>
+              </Toggle>
             ))}
           </div>
           <div className="mt-3 grid gap-x-4 sm:grid-cols-2">

@@ -1,53 +1,20 @@
-import { PROTOCOLS, protocol, type Tester, TRIAL, type TrialBody, type TrialEvent, type TrialPlan } from "@hearth/core";
+import { PROTOCOLS, protocol, type TrialBody, type TrialPlan } from "@hearth/core";
 import { v7 } from "uuid";
 import { describe, expect, it } from "vitest";
 import type { Design } from "@/server/trial-design";
+import { aTester, atMinute as at, trialFrom } from "@/testing/testers";
 import { askedBy, designWarnings, draftsFor, nameFor } from "./design-model";
 import { cardsOf, isDue, leftOf, linesOf, signsIn, tappedPool, toWeigh, trendOf, widthNow } from "./model";
 
-const ZERO = Date.UTC(2026, 2, 2, 8);
-const at = (minutes: number) => new Date(ZERO + minutes * 60_000).toISOString();
 const SI = { len: (um: number) => `${um / 1_000} mm`, t: (c: number) => `${c / 100} °C` };
-const tester = (key: string, over: Partial<Tester> = {}): Tester => ({
-  key,
-  option: key[0] as string,
-  code: key,
-  fill: "full",
-  body: "vessel",
-  bodyId: "0190c0de-0000-7000-8000-00000000a001",
-  vessel: "tapered jar",
-  innerTopUm: 83_000,
-  innerBottomUm: 76_000,
-  heightUm: 90_000,
-  fillMg: 360_000,
-  wick: { wickId: "0190c0de-0000-7000-8000-00000000b001", name: "flat-braid cotton 6", kind: "flat-braid cotton", size: "6", count: 1 },
-  family: "soy",
-  wax: "container soy",
-  scent: "rain",
-  loadPpm: 80_000,
-  dyed: false,
-  added: [],
-  formula: "Rain on slate",
-  batch: { id: "0190c0de-0000-7000-8000-00000000c001", number: 7, product: "jar", taken: false },
-  productId: null,
-  ...over,
-});
 const plan: TrialPlan = {
   format: 1,
   name: "t",
   varies: "wick size",
   protocol: protocol.parse(PROTOCOLS[0]),
-  testers: [tester("A1"), tester("A2"), tester("B1")],
+  testers: [aTester("A1"), aTester("A2"), aTester("B1")],
 };
-function trial(...entries: [minute: number, body: TrialBody][]) {
-  const all = [[0, { kind: "started", payload: { plan } }], ...entries] as [number, TrialBody][];
-  return TRIAL.of(
-    all.map(
-      ([minute, body]) =>
-        ({ id: v7(), happenedAt: at(minute), arrivedAt: at(minute), personId: null, instrumentId: null, corrects: null, ...body }) as TrialEvent,
-    ),
-  ).facts;
-}
+const trial = (...entries: [minute: number, body: TrialBody][]) => trialFrom([[0, { kind: "started", payload: { plan } }], ...entries]).facts;
 const lit = (key: string): TrialBody => ({ kind: "lit", payload: { tester: key, trimUm: 5_000, air: [], early: "" } });
 const out = (key: string): TrialBody => ({ kind: "out", payload: { tester: key, why: "protocol", sign: "" } });
 const weighed = (key: string, session: number, when: "before" | "after", mg: number): TrialBody => ({
@@ -82,8 +49,8 @@ describe("the cards of a trial", () => {
     const one = after.testers.A1;
     if (!one) throw new Error("no tester");
     expect(toWeigh(one)).toBeNull();
-    expect(leftOf(tester("A1"), one)).toBeCloseTo(0.5, 6);
-    expect(widthNow(tester("A1"), one)).toBeLessThan(widthNow(tester("A1"), { sessions: [], stopped: null }));
+    expect(leftOf(aTester("A1"), one)).toBeCloseTo(0.5, 6);
+    expect(widthNow(aTester("A1"), one)).toBeLessThan(widthNow(aTester("A1"), { sessions: [], stopped: null }));
   });
 });
 
@@ -139,7 +106,7 @@ describe("the pictures", () => {
       [1_000, weighed("A1", 2, "before", 290_000)],
       [1_120, look("A1", 77_000)],
     );
-    const trend = trendOf(tester("A1"), facts.testers.A1 ?? { sessions: [], stopped: null });
+    const trend = trendOf(aTester("A1"), facts.testers.A1 ?? { sessions: [], stopped: null });
     expect(trend.map((one) => one.session)).toEqual([1, 2]);
     expect(trend[0]?.share).toBeCloseTo(80 / 82.32, 3);
     // A quarter of the wax left stands far lower, where the jar is narrower.
@@ -220,19 +187,14 @@ describe("a trial that is designed", () => {
   });
 
   it("follows a trial: the full jar after a half that did well, one size up after a small pool", () => {
-    const half = { ...plan, varies: null, testers: [tester("A1", { fill: "half", fillMg: 180_000 })] };
+    const half = { ...plan, varies: null, testers: [aTester("A1", { fill: "half", fillMg: 180_000 })] };
     const entries: [number, TrialBody][] = [0, 1_440, 2_880].flatMap((from): [number, TrialBody][] => [
       [from, lit("A1")],
       [from + 120, { kind: "looked", payload: { tester: "A1", poolUm: 60_000, flame: "steady" } }],
       [from + 200, { kind: "looked", payload: { tester: "A1", poolUm: 80_000, flame: "steady" } }],
       [from + 240, out("A1")],
     ]);
-    const facts = TRIAL.of(
-      ([[0, { kind: "started", payload: { plan: half } }], ...entries] as [number, TrialBody][]).map(
-        ([minute, body]) =>
-          ({ id: v7(), happenedAt: at(minute), arrivedAt: at(minute), personId: null, instrumentId: null, corrects: null, ...body }) as TrialEvent,
-      ),
-    ).facts;
+    const { facts } = trialFrom([[0, { kind: "started", payload: { plan: half } }], ...entries]);
     const before = { id: v7(), number: 3, name: "halves", protocol: half.protocol, plan: half, facts, option: "A" };
     expect(askedBy(design({ before }))?.what).toBe("test_full");
     expect(nameFor(design({ before }), BODY, null)).toBe("Full jars of Rain jar");

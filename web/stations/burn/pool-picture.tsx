@@ -2,6 +2,7 @@
 
 import { cubicMmOf, diameterAt, levelFor, type Tester, USUAL_WAX_DENSITY, wickPlaces } from "@hearth/core";
 import type { PointerEvent } from "react";
+import { Toggle } from "@/ui/toggle";
 import { useUnits } from "@/ui/units";
 import { tappedPool } from "./model";
 
@@ -130,15 +131,9 @@ export function Seen<T extends string>({
       <legend className="font-semibold">{label}</legend>
       <div className={`mt-1 grid gap-1 ${COLUMNS[of.length] ?? "grid-cols-3"}`}>
         {of.map((one) => (
-          <button
-            key={one}
-            type="button"
-            aria-pressed={value === one}
-            className="min-h-[52px] min-w-0 border-2 border-ink bg-sheet px-2 font-semibold aria-pressed:bg-ink aria-pressed:text-sheet"
-            onClick={() => onValue(value === one ? undefined : one)}
-          >
+          <Toggle key={one} on={value === one} onPress={() => onValue(value === one ? undefined : one)} className="min-w-0 !px-1">
             {words?.[one] ?? one}
-          </button>
+          </Toggle>
         ))}
       </div>
     </fieldset>

@@ -6,6 +6,8 @@ import { Field, orNothing, useFields } from "@/forms/fields";
 import { usePlace } from "@/log/place";
 import { Aside } from "@/ui/margin";
 import { Said } from "@/ui/said";
+import { Score } from "@/ui/score";
+import { Toggle } from "@/ui/toggle";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
 import { lengthRule } from "./look";
@@ -90,16 +92,10 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
             {listed.map((one) => {
               const done = of.some((each) => each.tester === one.key && each.nose === personId && each.room === room);
               return (
-                <button
-                  key={one.key}
-                  type="button"
-                  aria-pressed={tester === one.key}
-                  className="min-h-[52px] min-w-[64px] border-2 border-ink bg-sheet px-3 font-semibold aria-pressed:bg-ink aria-pressed:text-sheet"
-                  onClick={() => setTester(one.key)}
-                >
+                <Toggle key={one.key} on={tester === one.key} onPress={() => setTester(one.key)} className="min-w-[64px]">
                   {blind ? one.code : one.key}
                   {done ? <span className="font-normal"> ✓</span> : null}
-                </button>
+                </Toggle>
               );
             })}
           </div>
@@ -111,20 +107,7 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
           <Field label="Reaches" unit={units.length} {...fields.bind("reach")} hint="How far away it is still smelled. May stay empty." />
         </div>
         <p className="mt-2 font-semibold">Score out of ten</p>
-        <div className="mt-1 grid grid-cols-6 gap-1 sm:grid-cols-11">
-          {Array.from({ length: 11 }, (_, value) => (
-            <button
-              key={value}
-              type="button"
-              className="press !min-h-[56px] !px-0"
-              disabled={!nose}
-              aria-label={`Score ${value} of 10`}
-              onClick={() => rate(value)}
-            >
-              {value}
-            </button>
-          ))}
-        </div>
+        <Score disabled={!nose} onScore={rate} />
         <Said>{said}</Said>
       </section>
       {comparison ? (

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { usePlace } from "@/log/place";
 import type { Batch } from "@/log/use-batch";
 import { Said } from "@/ui/said";
+import { Score } from "@/ui/score";
 import { useUnits } from "@/ui/units";
 import { daysAfter, nextAge, throwPoints } from "./model";
 
@@ -80,20 +81,7 @@ export function ColdThrow({ batch, people, rooms }: { batch: Batch; people: { id
         </p>
       ) : null}
       <p className="mt-2 font-semibold">{nose ? `How strong does ${nose} find it?` : "Choose who is working first: a score without its nose says little."}</p>
-      <div className="mt-1 grid grid-cols-6 gap-1 sm:grid-cols-11">
-        {Array.from({ length: 11 }, (_, value) => (
-          <button
-            key={value}
-            type="button"
-            className="press !min-h-[56px] !px-0"
-            disabled={!nose}
-            aria-label={`Score ${value} of 10`}
-            onClick={() => void score(value)}
-          >
-            {value}
-          </button>
-        ))}
-      </div>
+      <Score disabled={!nose} onScore={(value) => void score(value)} />
       <label className="mt-2 block text-[15px]">
         In which room <input className="entry !w-[180px]" list="rooms" maxLength={60} value={room} onChange={(event) => setRoom(event.target.value)} />
       </label>

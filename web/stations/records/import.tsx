@@ -62,7 +62,7 @@ export function ImportRecord({ workshopName }: { workshopName: string }) {
         }}
       >
         <label className="block font-semibold">
-          A batch record or a burn record, as JSON
+          A record, as JSON: of a batch or a burn trial
           <input
             className="entry mt-1"
             type="file"
