@@ -36,6 +36,14 @@ export const newestVersions = (db: Database, workshopId: string) =>
     .orderBy(formulaVersions.formulaId, desc(formulaVersions.number))
     .as("newest");
 
+/** The newest version of each of these formulas. */
+const newestOf = (db: Database, workshopId: string, ids: readonly string[]) =>
+  db
+    .selectDistinctOn([formulaVersions.formulaId], { formulaId: formulaVersions.formulaId, number: formulaVersions.number, spec: formulaVersions.spec })
+    .from(formulaVersions)
+    .where(and(eq(formulaVersions.workshopId, workshopId), inArray(formulaVersions.formulaId, [...ids])))
+    .orderBy(formulaVersions.formulaId, desc(formulaVersions.number));
+
 const PAGE = 30;
 
 export interface FormulasAsked {
@@ -53,27 +61,36 @@ export async function listFormulas(
   workshopId: string,
   asked: FormulasAsked = {},
 ): Promise<{ formulas: FormulaListed[]; found: number; pages: number }> {
-  const newest = newestVersions(db, workshopId);
   const where = and(
     eq(formulas.workshopId, workshopId),
     eq(formulas.putAway, asked.away ?? false),
     asked.q ? ilike(formulas.name, containing(asked.q)) : undefined,
     asked.family
-      ? sql`exists (select 1 from wax w where w.workshop_id = ${workshopId} and w.family = ${asked.family} and w.id::text = ${newest.spec} -> 'waxes' -> 0 ->> 'id')`
+      ? sql`exists (select 1 from wax w where w.workshop_id = ${workshopId} and w.family = ${asked.family} and w.id::text = (
+          select v.spec -> 'waxes' -> 0 ->> 'id' from formula_version v
+          where v.workshop_id = ${workshopId} and v.formula_id = ${formulas.id} order by v.number desc limit 1))`
       : undefined,
   );
-  const [total] = await db.select({ n: count() }).from(formulas).innerJoin(newest, eq(newest.formulaId, formulas.id)).where(where);
-  const found = total?.n ?? 0;
+  const found = await db.$count(formulas, where);
   const pages = Math.max(1, Math.ceil(found / PAGE));
-  const rows = await db
-    .select({ id: formulas.id, name: formulas.name, number: newest.number, spec: newest.spec, updatedAt: formulas.updatedAt, putAway: formulas.putAway })
+  const listed = await db
+    .select({ id: formulas.id, name: formulas.name, updatedAt: formulas.updatedAt, putAway: formulas.putAway })
     .from(formulas)
-    .innerJoin(newest, eq(newest.formulaId, formulas.id))
     .where(where)
     .orderBy(...(asked.order === "changed" ? [desc(formulas.updatedAt)] : []), naturally(formulas.name), formulas.id)
     .limit(PAGE)
     .offset((Math.min(asked.page ?? 1, pages) - 1) * PAGE);
-  return { formulas: rows.map((row) => ({ ...row, spec: readSpec(row.spec), updatedAt: new Date(row.updatedAt).toISOString() })), found, pages };
+  // The versions of this page alone, however many formulas there are.
+  const ids = listed.map((one) => one.id);
+  const newest = new Map((await newestOf(db, workshopId, ids)).map((one) => [one.formulaId, one]));
+  return {
+    formulas: listed.flatMap((row) => {
+      const version = newest.get(row.id);
+      return version ? [{ ...row, number: version.number, spec: readSpec(version.spec), updatedAt: new Date(row.updatedAt).toISOString() }] : [];
+    }),
+    found,
+    pages,
+  };
 }
 
 /** One formula with its versions, newest first, and how many batches each has. */
