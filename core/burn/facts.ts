@@ -72,7 +72,8 @@ export interface TrialFacts extends LogFacts {
   ratings: Rating[];
   /** Codes stand for the options until then. */
   unmasked: string | null;
-  decided: Record<string, { at: string; verdict: Decision; why: string; id: string }>;
+  /** What passed or failed; an option that is left open is not there. */
+  decided: Record<string, { at: string; verdict: Exclude<Decision, "open">; why: string; id: string }>;
   closed: { at: string; id: string } | null;
 }
 

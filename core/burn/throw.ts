@@ -1,7 +1,7 @@
 import { type Mixed, mixed } from "../statistics/mixed";
 import { tQuantile } from "../statistics/tails";
 import type { Rating } from "./facts";
-import type { TrialPlan } from "./plan";
+import { optionsOf, type TrialPlan } from "./plan";
 
 export const ROOMS = ["bathroom", "bedroom", "living room"] as const;
 
@@ -36,7 +36,7 @@ export function compareThrow(plan: Pick<TrialPlan, "testers">, ratings: readonly
     const option = optionOf.get(one.tester);
     return option === undefined ? [] : [{ option, room: one.room, nose: one.nose, y: one.score }];
   });
-  const options = [...new Set(plan.testers.map((one) => one.option))].filter((one) => rows.some((row) => row.option === one));
+  const options = optionsOf(plan).filter((one) => rows.some((row) => row.option === one));
   if (options.length === 0) return null;
   const plain = options.map((option): ThrowOption => {
     const mine = rows.filter((row) => row.option === option);

@@ -1,4 +1,4 @@
-import { optionVerdict, optionWords, TRIAL, type TrialEvent, type TrialFacts, type TrialPlan, testerNow, widthOf } from "@hearth/core";
+import { optionWords, type Tester, TRIAL, type TrialEvent, type TrialFacts, type TrialPlan, testerNow, verdictOf, widthOf } from "@hearth/core";
 import { and, eq, inArray } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { entryRows } from "./entry-rows";
@@ -34,47 +34,38 @@ export const trialRow = (plan: TrialPlan, facts: TrialFacts) => ({
   handsFrom: facts.closed ? null : handsFrom(plan, facts),
 });
 
-/** What is kept of each tester beside the log. */
-export function burnRows(plan: TrialPlan, facts: TrialFacts) {
-  const options = [...new Set(plan.testers.map((one) => one.option))];
-  return options.flatMap((option) => {
-    const words = optionWords(plan, option);
-    const { testers } = optionVerdict(plan, facts, option);
-    return testers.flatMap((verdict) => {
-      const one = plan.testers.find((each) => each.key === verdict.key);
-      if (!one) return [];
-      const decided = facts.decided[option]?.verdict;
-      return [
-        {
-          tester: one.key,
-          option,
-          says: words,
-          productId: one.productId,
-          batchId: one.batch?.id ?? null,
-          bodyId: one.bodyId,
-          vessel: one.vessel,
-          widthUm: Math.round(widthOf(one) * 1_000),
-          family: one.family,
-          wax: one.wax,
-          scent: one.scent,
-          loadPpm: one.loadPpm,
-          wickId: one.wick?.wickId ?? null,
-          wickKind: one.wick?.kind ?? "",
-          wickSize: one.wick?.size ?? "",
-          wickName: one.wick?.name ?? "",
-          wicks: one.wick?.count ?? 0,
-          half: one.fill === "half",
-          sessions: verdict.sessions,
-          safe: verdict.safe,
-          pool: verdict.pool.verdict,
-          advice: verdict.advice.what,
-          gramsPerHour: verdict.grams_per_hour?.value ?? null,
-          decided: decided === "passed" || decided === "failed" ? decided : ("" as const),
-        },
-      ];
-    });
-  });
+/** What is kept of one tester beside the log; it follows from that tester's own burns and from what was decided on its option. */
+function burnRow(plan: TrialPlan, facts: TrialFacts, one: Tester) {
+  const verdict = verdictOf(plan, facts, one.key);
+  return {
+    tester: one.key,
+    option: one.option,
+    says: optionWords(plan, one.option),
+    productId: one.productId,
+    batchId: one.batch?.id ?? null,
+    bodyId: one.bodyId,
+    vessel: one.vessel,
+    widthUm: Math.round(widthOf(one) * 1_000),
+    family: one.family,
+    wax: one.wax,
+    scent: one.scent,
+    loadPpm: one.loadPpm,
+    wickId: one.wick?.wickId ?? null,
+    wickKind: one.wick?.kind ?? "",
+    wickSize: one.wick?.size ?? "",
+    wickName: one.wick?.name ?? "",
+    wicks: one.wick?.count ?? 0,
+    half: one.fill === "half",
+    sessions: verdict?.sessions ?? 0,
+    safe: verdict?.safe ?? null,
+    pool: verdict?.pool.verdict ?? "not_recorded",
+    advice: verdict?.advice.what ?? "keep",
+    gramsPerHour: verdict?.grams_per_hour?.value ?? null,
+    decided: facts.decided[one.option]?.verdict ?? ("" as const),
+  };
 }
+
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /** Writes what became of the testers; only those that an entry changed where `old` says what was there. */
 export async function writeBurns(
@@ -85,8 +76,14 @@ export async function writeBurns(
   facts: TrialFacts,
   old: TrialFacts | null,
 ): Promise<void> {
-  const before = new Map((old ? burnRows(plan, old) : []).map((one) => [one.tester, JSON.stringify(one)]));
-  const changed = burnRows(plan, facts).filter((one) => before.get(one.tester) !== JSON.stringify(one));
+  // An entry is about one tester or one option: the others need not be judged anew.
+  const touched = old
+    ? plan.testers.filter(({ key, option }) => !same(facts.testers[key], old.testers[key]) || !same(facts.decided[option], old.decided[option]))
+    : plan.testers;
+  const changed = touched.flatMap((one) => {
+    const row = burnRow(plan, facts, one);
+    return old && same(row, burnRow(plan, old, one)) ? [] : [row];
+  });
   if (changed.length === 0) return;
   await tx.delete(burnOutcomes).where(
     and(

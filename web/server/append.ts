@@ -23,6 +23,18 @@ export const sameEvent = (a: Sent, b: Sent): boolean =>
   canonical([a.kind, a.personId, a.instrumentId, a.corrects, a.payload]) === canonical([b.kind, b.personId, b.instrumentId, b.corrects, b.payload]) &&
   (Date.parse(a.happenedAt) === Date.parse(b.happenedAt) || (a.deviceAt != null && b.deviceAt != null && Date.parse(a.deviceAt) === Date.parse(b.deviceAt)));
 
+/** Whether two logs hold the same entries. */
+export function sameLog(held: readonly Sent[], events: readonly Sent[]): boolean {
+  const byId = new Map(held.map((one) => [one.id, one]));
+  return (
+    held.length === events.length &&
+    events.every((event) => {
+      const one = byId.get(event.id);
+      return one !== undefined && sameEvent(one, event);
+    })
+  );
+}
+
 interface Asked {
   sent: Sent;
   now: string;

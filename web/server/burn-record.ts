@@ -6,7 +6,7 @@ import { instruments } from "@/data/tables/shelf";
 import { trialEvents, trials } from "@/data/tables/trial";
 import { people, workshops } from "@/data/tables/workshop";
 import { trialEventRow, trialRow, writeBurns } from "@/data/trial-rows";
-import { sameEvent } from "./append";
+import { sameLog } from "./append";
 import { TRIALS, trialEventsOf } from "./keep-trial";
 import { tellPages } from "./live";
 import { done, type Outcome, refused } from "./outcome";
@@ -68,14 +68,7 @@ export async function importBurn(
     const { id } = record.trial;
     const already = await TRIALS.row(tx, workshopId, id, false);
     if (already) {
-      const held = new Map((await trialEventsOf(tx, workshopId, id)).map((one) => [one.id, one]));
-      const same =
-        held.size === record.events.length &&
-        record.events.every((event) => {
-          const one = held.get(event.id);
-          return one !== undefined && sameEvent(one, event);
-        });
-      return same
+      return sameLog(await trialEventsOf(tx, workshopId, id), record.events)
         ? done({ trialId: id, number: already.number, remarks: ["This record was here already; nothing changed."] })
         : refused(
             `Trial ${already.number} of this workshop is the same trial with other entries. Nothing was taken in: read it into an empty workshop to compare.`,

@@ -20,7 +20,7 @@ import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { people, workshops } from "@/data/tables/workshop";
-import { sameEvent } from "./append";
+import { sameLog } from "./append";
 import { canonical } from "./canonical";
 import { writeDraws } from "./draws";
 import { eventsOf } from "./events";
@@ -145,15 +145,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
       .from(batches)
       .where(and(eq(batches.workshopId, workshopId), eq(batches.id, record.batch.id)));
     if (already) {
-      const held = await eventsOf(tx, workshopId, record.batch.id);
-      const byId = new Map(held.map((one) => [one.id, one]));
-      const same =
-        held.length === record.events.length &&
-        record.events.every((event) => {
-          const one = byId.get(event.id);
-          return one !== undefined && sameEvent(one, event);
-        });
-      return same
+      return sameLog(await eventsOf(tx, workshopId, record.batch.id), record.events)
         ? done({ batchId: already.id, number: already.number, remarks: ["This record was here already; nothing changed."] })
         : refused(
             `Batch ${already.number} of this workshop is the same batch with other entries. Nothing was taken in: read it into an empty workshop to compare.`,

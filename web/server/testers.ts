@@ -1,4 +1,4 @@
-import { type BatchEvent, type BatchPlan, loadOnBasis, type Tester, type TrialFacts, type TrialPlan } from "@hearth/core";
+import { type BatchEvent, type BatchPlan, loadOnBasis, type Tester, type TrialFacts, type TrialPlan, titleOf } from "@hearth/core";
 import { v7 } from "uuid";
 import type { Transaction } from "@/data/client";
 import { appendIn } from "./append";
@@ -27,7 +27,7 @@ export function fromBatch(plan: BatchPlan, key: string): Omit<Tester, "key" | "o
     loadPpm: pot && named("fragrance").length > 0 ? loadOnBasis(pot.recipe.loadPpm, pot.recipe.basis, "wax") : 0,
     dyed: named("dye").length > 0,
     added: named("additive"),
-    formula: [...new Set(plan.pots.map((one) => one.formulaName))].join(" + "),
+    formula: titleOf(plan),
   };
 }
 

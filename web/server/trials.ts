@@ -1,4 +1,4 @@
-import { type BatchFacts, filledOf, type Passed, readPlan, type TesterNow, type TrialFacts, type TrialPlan, testerNow, titleOf } from "@hearth/core";
+import { type BatchFacts, fatesOf, type Passed, type TesterNow, type TrialFacts, type TrialPlan, testerNow, titleOf } from "@hearth/core";
 import { and, asc, desc, eq, ilike, inArray, lt, lte, or, sql } from "drizzle-orm";
 import { atOneMoment, type Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
@@ -25,7 +25,7 @@ export interface TrialListed {
   ready: number;
   resting: number;
   sessions: number;
-  decided: Record<string, "passed" | "failed" | "open">;
+  decided: Record<string, "passed" | "failed">;
   /** What is due soonest. */
   next: TesterNow["next"];
 }
@@ -223,14 +223,9 @@ export async function jarsOnRack(db: Database, workshopId: string, most = 40) {
     half: boolean;
   }[] = [];
   for (const row of rows) {
-    const { facts } = await keptOf(db, row);
-    const plan = readPlan(row.plan);
+    const { plan, facts } = await keptOf(db, row);
     for (const one of plan.products) {
-      const away = facts.fates.reduce(
-        (sum, fate) => (fate.product === one.key ? sum + (fate.from === "rack" ? fate.jars : fate.to === "rack" ? -fate.jars : 0) : sum),
-        0,
-      );
-      const left = filledOf(plan, facts, one.key) - away;
+      const left = fatesOf(plan, facts, one.key).counts.rack;
       if (left > 0 && one.wicks)
         out.push({
           batchId: row.id,

@@ -1,4 +1,4 @@
-import { dueReasons, readPlan, type TestedAs, type Tester, type TrialFacts, type TrialPlan, testedOf, testersOf, type WickTest } from "@hearth/core";
+import { dueReasons, optionsOf, readPlan, type TestedAs, type Tester, type TrialFacts, type TrialPlan, testedOf, testersOf, type WickTest } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
@@ -16,27 +16,28 @@ async function testedBy(tx: Transaction, workshopId: string, one: Tester): Promi
   return recipe ? testedOf(recipe, { bodyId: one.bodyId, wickId: one.wick?.wickId ?? null, wicks: one.wick?.count ?? 1 }) : null;
 }
 
-/** Brings a product's wick test to what was decided on one tester, where the product is still what was burned. A half-filled jar decides nothing. */
-export async function followTest(tx: Transaction, workshopId: string, one: Tester, verdict: "passed" | "failed" | null): Promise<void> {
-  if (!one.productId || one.fill === "half") return;
+/**
+ * Brings the product's wick test to what was decided on an option, where the product is still what was burned. Its testers are alike,
+ * so that the first speaks for all. A half-filled jar decides nothing.
+ */
+export async function followOption(tx: Transaction, workshopId: string, plan: TrialPlan, facts: TrialFacts, option: string): Promise<void> {
+  const [one] = testersOf(plan, option);
+  if (!one?.productId || one.fill === "half") return;
   const product = await readProduct(tx, workshopId, one.productId);
   const tested = await testedBy(tx, workshopId, one);
   const spec = product ? (await newestSpecs(tx, workshopId, [product.formulaId])).get(product.formulaId) : undefined;
   if (!product || !tested || !spec || dueReasons(tested, testedOf(spec, product)).length > 0) return;
-  const wickTest: WickTest = verdict === "passed" ? "tested" : verdict === "failed" ? "failed" : "test due";
+  const verdict = facts.decided[option]?.verdict;
+  const wickTest: WickTest = verdict === "passed" ? "tested" : (verdict ?? "test due");
   if (product.wickTest === wickTest) return;
   await tx
     .update(products)
-    .set({ wickTest, testedAs: verdict === null ? null : tested, version: product.version + 1 })
+    .set({ wickTest, testedAs: verdict ? tested : null, version: product.version + 1 })
     .where(and(eq(products.workshopId, workshopId), eq(products.id, product.id)));
 }
 
 /** Follows what was decided, or taken back, since. */
 export async function followTests(tx: Transaction, workshopId: string, plan: TrialPlan, facts: TrialFacts, before: TrialFacts): Promise<void> {
-  const options = new Set([...Object.keys(facts.decided), ...Object.keys(before.decided)]);
-  for (const option of options) {
-    const now = facts.decided[option]?.verdict;
-    if (now === before.decided[option]?.verdict) continue;
-    for (const one of testersOf(plan, option)) await followTest(tx, workshopId, one, now === "passed" || now === "failed" ? now : null);
-  }
+  for (const option of optionsOf(plan))
+    if (facts.decided[option]?.verdict !== before.decided[option]?.verdict) await followOption(tx, workshopId, plan, facts, option);
 }

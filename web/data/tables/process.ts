@@ -1,8 +1,7 @@
 import { sql } from "drizzle-orm";
-import { boolean, foreignKey, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import { boolean, foreignKey, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import { instant } from "./entry";
 import { ofWorkshop } from "./workshop";
-
-const instant = (name: string) => timestamp(name, { withTimezone: true, mode: "string" });
 
 /** A process of the workshop's own. */
 export const processes = pgTable(

@@ -9,7 +9,7 @@ import { beginTrialIn, trialWanted } from "@/server/begin-trial";
 import { TRIALS } from "@/server/keep-trial";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 import { readProduct } from "@/server/products";
-import { followTest } from "@/server/wick-tests";
+import { followOption } from "@/server/wick-tests";
 
 /** Begins a trial: pours what is to be made, takes what stands on the rack, and freezes the testers. */
 export async function beginTrial(place: unknown, input: unknown): Promise<Outcome<{ id: string; number: number; batches: string[] }>> {
@@ -33,15 +33,13 @@ export async function takeWick(place: unknown, input: unknown): Promise<Outcome<
       const product = await readProduct(tx, workshop.id, productId);
       if (!row || !product) return refused("This product is not in this workshop any more.");
       const { plan, facts } = await TRIALS.kept(tx, row);
-      const testers = testersOf(plan, option);
-      const wick = testers[0]?.wick;
+      const wick = testersOf(plan, option)[0]?.wick;
       if (!wick) return refused("This option was burned without a wick of the shelf.");
       await tx
         .update(products)
         .set({ wickId: wick.wickId, wicks: wick.count, wickTest: "test due", testedAs: null, version: product.version + 1 })
         .where(and(eq(products.workshopId, workshop.id), eq(products.id, productId)));
-      const verdict = facts.decided[option]?.verdict;
-      for (const one of testers) await followTest(tx, workshop.id, one, verdict === "passed" || verdict === "failed" ? verdict : null);
+      await followOption(tx, workshop.id, plan, facts, option);
       return done({ wickId: product.wickId, wicks: product.wicks });
     });
     if (outcome.ok) revalidatePath("/", "layout");

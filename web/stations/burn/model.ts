@@ -68,12 +68,15 @@ export function tappedPool(out: number, radius: number, widthUm: number): number
   return um > widthUm * 0.97 ? widthUm : Math.round(um / 1_000) * 1_000;
 }
 
-/** How much of its wax a tester has left, as it was weighed last; a share of what went in. */
-export function leftOf(one: Tester, facts: TesterFacts): number {
+/** How much of its wax a tester has left by a weight of it, as a share of what went in; all of it where either weight is not known. */
+const leftAt = (one: Tester, facts: TesterFacts, mg: number | null): number => {
   const first = facts.sessions[0]?.beforeMg ?? null;
-  const last = facts.sessions.findLast((each) => each.afterMg !== null)?.afterMg ?? facts.sessions.at(-1)?.beforeMg ?? null;
-  return first === null || last === null ? 1 : Math.max(0, 1 - (first - last) / one.fillMg);
-}
+  return first === null || mg === null ? 1 : Math.max(0, 1 - (first - mg) / one.fillMg);
+};
+
+/** The same as it was weighed last. */
+export const leftOf = (one: Tester, facts: TesterFacts): number =>
+  leftAt(one, facts, facts.sessions.findLast((each) => each.afterMg !== null)?.afterMg ?? facts.sessions.at(-1)?.beforeMg ?? null);
 
 /** The inner width where the wax stands now, in micrometres. */
 export const widthNow = (one: Tester, facts: TesterFacts): number => Math.round(widthOf(one, leftOf(one, facts)) * 1_000);
@@ -111,12 +114,10 @@ export function linesOf(plan: TrialPlan, facts: TrialFacts, what: Measured): Lin
 
 /** From top to bottom: the widest pool of each session as a share of the jar where the wax stood by then. */
 export function trendOf(one: Tester, facts: TesterFacts): { session: number; share: number; widthUm: number }[] {
-  const first = facts.sessions[0]?.beforeMg ?? null;
   return facts.sessions.flatMap((session, at) => {
     const pools = session.looks.flatMap((look) => look.poolUm ?? []);
     if (pools.length === 0) return [];
-    const left = first === null || session.beforeMg === null ? 1 : Math.max(0, 1 - (first - session.beforeMg) / one.fillMg);
-    const widthUm = widthOf(one, left) * 1_000;
+    const widthUm = widthOf(one, leftAt(one, facts, session.beforeMg)) * 1_000;
     return [{ session: at + 1, share: Math.max(...pools) / widthUm, widthUm: Math.round(widthUm) }];
   });
 }
