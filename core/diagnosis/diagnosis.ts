@@ -145,7 +145,7 @@ export function limitOf(limit: CauseLimit, { wax_family, ranges, record }: Asked
     case "load_most":
       return most;
     case "essential_most":
-      return 4;
+      return Math.min(4, most ?? 4);
     case "dye_most":
       return wax_family === "gel" ? 1 : 10;
     case "stir_least":
