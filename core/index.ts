@@ -45,11 +45,27 @@ export * from "./findings/proportion";
 export { type Usual, usualFrom } from "./forecast/cooling";
 export { answerForecast, type ForecastAnswer, type ForecastRequest, forecastAnswer, forecastRequest } from "./forecast/forecast";
 export { type Call, callOf, dropOnAdding, type Foreseen, learnedFrom, type Outlook, outlookOf, type Watch, watchOf } from "./forecast/outlook";
+export * from "./goods/box";
+export * from "./goods/facts";
+export * from "./goods/order";
+export * from "./goods/pack";
+export * from "./goods/plan";
+export * from "./goods/sales";
+export * from "./goods/sheet";
 export { answerHazard, HAZARD_CLASSES, type HazardAnswer, type HazardRequest, hazardAnswer, hazardRequest } from "./hazard/hazard";
+export * from "./hazard/mixture";
+export { CLP, type HazardRules } from "./hazard/rules";
+export * from "./hazard/sentences";
+export * from "./hazard/sheet";
 export * from "./heat/range";
 export { LineReader, type Message, writeLine } from "./instrument/line";
 export { type LoggedReading, readLogger, thinned } from "./instrument/logger-file";
 export { SimulatedPot, SimulatedProbe, SimulatedScale } from "./instrument/simulated";
+export * from "./label/burn-time";
+export * from "./label/net";
+export * from "./label/sheet";
+export * from "./label/signs";
+export * from "./label/words";
 export type { Entry as EntryOf, LogFacts } from "./log/log";
 export {
   CLOCK_TOLERANCE_MS,
@@ -91,7 +107,16 @@ export * from "./product/section";
 export * from "./product/tested";
 export * from "./product/wicks";
 export { netOfBatch } from "./quantity/of-batch";
-export { answerQuantity, type QuantityAnswer, type QuantityRequest, quantityAnswer, quantityRequest } from "./quantity/quantity";
+export {
+  answerQuantity,
+  LEAST_SAMPLE,
+  LEAST_STATED_G,
+  MOST_STATED_G,
+  type QuantityAnswer,
+  type QuantityRequest,
+  quantityAnswer,
+  quantityRequest,
+} from "./quantity/quantity";
 export { randomFrom } from "./random";
 export * from "./recipe/colours";
 export * from "./recipe/difference";

@@ -75,7 +75,7 @@ export const WARMED = ["no", "yes", "oven", "water", "heat gun", "microwave", "w
 export type Warmed = (typeof WARMED)[number];
 
 /** Raised where the folding changes: kept facts of an older format are worked out anew. */
-export const FACTS_FORMAT = 4;
+export const FACTS_FORMAT = 5;
 
 export const firstFacts = (_plan: BatchPlan, start: EventOf): BatchFacts => ({
   format: FACTS_FORMAT,

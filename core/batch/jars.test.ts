@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { gradeOf, gradeRules, USUAL_GRADES } from "../defects/grade";
 import { aBatch, at } from "../testing/batch";
 import { batchOf, refusal } from "./batch";
-import { FATES, fatesOf, releaseBlocks } from "./jars";
+import { FATES_BY_HAND as FATES, fatesOf, releaseBlocks } from "./jars";
 
 const DAY = 1_440;
 type Body = Parameters<ReturnType<typeof aBatch>["draft"]>[0];

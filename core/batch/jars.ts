@@ -4,10 +4,13 @@ import { cureTimes, pouredAt } from "./phase";
 import type { BatchPlan } from "./plan";
 
 /** What can become of a jar: on the rack until it is something else. */
-export const FATES = ["rack", "tester", "second", "sold", "given", "melted", "broken"] as const;
+export const FATES = ["rack", "packed", "tester", "second", "sold", "given", "melted", "broken"] as const;
+/** What is said by hand; jars are packed as packs, and what becomes of those is said where they are sold. */
+export const FATES_BY_HAND = ["rack", "tester", "second", "sold", "given", "melted", "broken"] as const;
 export type JarFate = (typeof FATES)[number];
 export const FATE_WORDS: Record<JarFate, string> = {
   rack: "on the rack",
+  packed: "packed",
   tester: "tester",
   second: "second quality",
   sold: "sold",
@@ -54,6 +57,13 @@ export function fatesOf(
   // Those that broke, were melted or burned as testers are taken to be the flawed ones first.
   const gone = counts.broken + counts.melted + counts.tester;
   return { filled, counts, stopped: Math.max(0, Math.min(counts.rack, stoppedOf(plan, facts, key) - gone)) };
+}
+
+/** How many of a product may be packed and sold now: released, still on the rack, and not stopped for safety. */
+export function looseOf(plan: BatchPlan, facts: BatchFacts, key: string): number {
+  if (!facts.released || facts.abandoned || plan.rehearsal) return 0;
+  const { counts, stopped } = fatesOf(plan, facts, key);
+  return Math.max(0, counts.rack - stopped);
 }
 
 /** How many of a product were looked at since the last look-over was finished. */

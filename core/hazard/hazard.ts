@@ -1,52 +1,7 @@
 import { z } from "zod";
+import { CLP, type ClassRule, HAZARD_CLASSES, type HazardRules } from "./rules";
 
-/**
- * Classes of a mixture by the rules of Regulation (EC) 1272/2008 (CLP), annex I (from memory). A draft: rules differ by country, and a
- * competent person has to check every label.
- */
-interface ClassRule {
-  h: string;
-  pictogram: string | null;
-  signal: "Warning" | "Danger" | null;
-}
-const rule = (h: string, pictogram: string | null, signal: ClassRule["signal"]): ClassRule => ({ h, pictogram, signal });
-
-/** What a class of the mixture puts on the label. */
-const LABELS: Record<string, ClassRule> = {
-  "Acute Tox. 1 oral": rule("H300", "GHS06", "Danger"),
-  "Acute Tox. 2 oral": rule("H300", "GHS06", "Danger"),
-  "Acute Tox. 3 oral": rule("H301", "GHS06", "Danger"),
-  "Acute Tox. 4 oral": rule("H302", "GHS07", "Warning"),
-  "Skin Corr. 1": rule("H314", "GHS05", "Danger"),
-  "Skin Irrit. 2": rule("H315", "GHS07", "Warning"),
-  "Eye Dam. 1": rule("H318", "GHS05", "Danger"),
-  "Eye Irrit. 2": rule("H319", "GHS07", "Warning"),
-  "Skin Sens. 1": rule("H317", "GHS07", "Warning"),
-  "Muta. 1": rule("H340", "GHS08", "Danger"),
-  "Muta. 2": rule("H341", "GHS08", "Warning"),
-  "Carc. 1": rule("H350", "GHS08", "Danger"),
-  "Carc. 2": rule("H351", "GHS08", "Warning"),
-  "Repr. 1": rule("H360", "GHS08", "Danger"),
-  "Repr. 2": rule("H361", "GHS08", "Warning"),
-  "STOT SE 3": rule("H335", "GHS07", "Warning"),
-  "STOT RE 2": rule("H373", "GHS08", "Warning"),
-  "Aquatic Acute 1": rule("H400", "GHS09", "Warning"),
-  "Aquatic Chronic 1": rule("H410", "GHS09", "Warning"),
-  "Aquatic Chronic 2": rule("H411", "GHS09", null),
-  "Aquatic Chronic 3": rule("H412", null, null),
-  "Aquatic Chronic 4": rule("H413", null, null),
-};
-/** Of liquids only: a candle is solid. */
-const OF_LIQUIDS = ["Asp. Tox. 1", "Flam. Liq. 3"] as const;
-export const HAZARD_CLASSES: readonly string[] = [...Object.keys(LABELS), "Skin Sens. 1A", "Skin Sens. 1B", ...OF_LIQUIDS];
-
-/** Oral: what stands for an ingredient of which only the category is known, and up to where a mixture is of a category; mg/kg. */
-const ORAL = [
-  { category: 1, point: 0.5, upTo: 5 },
-  { category: 2, point: 5, upTo: 50 },
-  { category: 3, point: 100, upTo: 300 },
-  { category: 4, point: 500, upTo: 2_000 },
-] as const;
+export { HAZARD_CLASSES };
 
 const percent = z.number().min(0, "At least 0 %.").max(100, "At most 100 %.");
 const hazardClass = z
@@ -118,25 +73,12 @@ function heldBy(request: HazardRequest): Held[] {
 
 const SENSITISERS = ["Skin Sens. 1A", "Skin Sens. 1B", "Skin Sens. 1"] as const;
 /** From which share on a sensitiser classifies a mixture: its own limit, or the generic one. */
-function sensitiserLimit(one: Held): number | null {
+function sensitiserLimit(one: Held, rules: HazardRules): number | null {
   const mine = SENSITISERS.filter((each) => one.classes.has(each));
   if (mine.length === 0) return null;
   const own = SENSITISERS.flatMap((each) => one.limits.get(each) ?? []);
-  return own.length > 0 ? Math.min(...own) : mine.includes("Skin Sens. 1A") ? 0.1 : 1;
+  return own.length > 0 ? Math.min(...own) : mine.includes("Skin Sens. 1A") ? rules.sensitiser.strong : rules.sensitiser.other;
 }
-/** From a tenth of its limit on a sensitiser is named. */
-const NAMED_FROM = 0.1;
-
-/** Single ingredients that classify the mixture by themselves, and from which share on. */
-const BY_ITSELF: [string, number][] = [
-  ["Muta. 1", 0.1],
-  ["Muta. 2", 1],
-  ["Carc. 1", 0.1],
-  ["Carc. 2", 1],
-  ["Repr. 1", 0.3],
-  ["Repr. 2", 3],
-  ["STOT RE 2", 10],
-];
 /** What has to be named where it classifies the mixture. */
 const NAMED = /^(Acute Tox|Skin Corr|Eye Dam|Muta|Carc|Repr|STOT)/;
 
@@ -144,8 +86,11 @@ const digits = (value: number) => Math.round(value * 1e6) / 1e6;
 /** Sums that are met but for the last digit of a binary fraction are met. */
 const reaches = (value: number, limit: number) => value >= limit - 1e-9;
 
-/** The label of a mixture, as a draft. */
-export function answerHazard(request: HazardRequest): HazardAnswer {
+/**
+ * Classes of a mixture, and what they put on its label, by additivity. A draft: rules differ by country, and a competent person
+ * has to check every label. @param rules CLP, annex I, where nothing else is said
+ */
+export function answerHazard(request: HazardRequest, rules: HazardRules = CLP): HazardAnswer {
   const held = heldBy(request).filter((one) => one.c > 0);
   const classes = new Set<string>();
   const contains = new Set<string>();
@@ -170,19 +115,20 @@ export function answerHazard(request: HazardRequest): HazardAnswer {
     }, 0);
 
   // Acute toxicity, swallowed: one over the sum of shares over their estimates.
+  const mostToxic = rules.oral.at(-1)?.upTo ?? 0;
   const toxic = held.flatMap((one) => {
-    const category = ORAL.find((each) => one.classes.has(`Acute Tox. ${each.category} oral`));
+    const category = rules.oral.find((each) => one.classes.has(`Acute Tox. ${each.category} oral`));
     const ate = one.ate ?? category?.point ?? null;
     if (category && one.ate === null) missing.add(`ATE (oral) of ${one.name}: ${category.point} mg/kg was taken, which stands for its category`);
-    return ate !== null && (category || ate <= 2_000) ? [{ one, ate }] : [];
+    return ate !== null && (category || ate <= mostToxic) ? [{ one, ate }] : [];
   });
   if (toxic.length > 0) {
     const ate = 100 / toxic.reduce((all, { one, ate: each }) => all + one.c / each, 0);
-    const category = ORAL.find((each) => ate <= each.upTo);
+    const category = rules.oral.find((each) => ate <= each.upTo);
     working.push({
       rule: "acute toxicity, oral: 100 / Σ (C / ATE), mg/kg",
       value: digits(ate),
-      limit: 2_000,
+      limit: mostToxic,
       met: category !== undefined,
       from: toxic.map(({ one }) => one.name),
     });
@@ -193,41 +139,45 @@ export function answerHazard(request: HazardRequest): HazardAnswer {
   }
 
   // Skin.
+  const { corrodes, corrodesToIrritate, irritates } = rules.skin;
   const corrosive = having("Skin Corr. 1");
   const irritant = held.filter((one) => one.classes.has("Skin Irrit. 2") && !one.classes.has("Skin Corr. 1"));
-  const burns = sum(corrosive, 5, "Skin Corr. 1");
-  const irritates = sum(irritant, 10, "Skin Irrit. 2");
-  if (!test("skin: Σ Corr. 1", burns, 5, corrosive, "Skin Corr. 1")) {
-    test("skin: Σ Corr. 1, for irritation", burns, 1, corrosive, "Skin Irrit. 2");
-    test("skin: Σ Irrit. 2", irritates, 10, irritant, "Skin Irrit. 2");
-    if (corrosive.length > 0) test("skin: 10 × Corr. 1 + Irrit. 2", 10 * burns + irritates, 10, [...corrosive, ...irritant], "Skin Irrit. 2");
+  const burns = sum(corrosive, corrodes, "Skin Corr. 1");
+  const reddens = sum(irritant, irritates, "Skin Irrit. 2");
+  if (!test("skin: Σ Corr. 1", burns, corrodes, corrosive, "Skin Corr. 1")) {
+    test("skin: Σ Corr. 1, for irritation", burns, corrodesToIrritate, corrosive, "Skin Irrit. 2");
+    test("skin: Σ Irrit. 2", reddens, irritates, irritant, "Skin Irrit. 2");
+    if (corrosive.length > 0) test("skin: 10 × Corr. 1 + Irrit. 2", 10 * burns + reddens, irritates, [...corrosive, ...irritant], "Skin Irrit. 2");
   }
 
   // Eye: what burns the skin damages the eye; one of both classes counts once.
+  const eye = rules.eye;
   const damaging = having("Skin Corr. 1", "Eye Dam. 1");
   const stinging = held.filter((one) => one.classes.has("Eye Irrit. 2") && !damaging.includes(one));
-  const damages = sum(damaging, 3, "Eye Dam. 1");
-  const stings = sum(stinging, 10, "Eye Irrit. 2");
-  if (!test("eye: Σ (Skin Corr. 1 + Eye Dam. 1)", damages, 3, damaging, "Eye Dam. 1")) {
-    test("eye: Σ (Skin Corr. 1 + Eye Dam. 1), for irritation", damages, 1, damaging, "Eye Irrit. 2");
-    test("eye: Σ Irrit. 2", stings, 10, stinging, "Eye Irrit. 2");
-    if (damaging.length > 0) test("eye: 10 × (Skin Corr. 1 + Eye Dam. 1) + Irrit. 2", 10 * damages + stings, 10, [...damaging, ...stinging], "Eye Irrit. 2");
+  const damages = sum(damaging, eye.damages, "Eye Dam. 1");
+  const stings = sum(stinging, eye.irritates, "Eye Irrit. 2");
+  if (!test("eye: Σ (Skin Corr. 1 + Eye Dam. 1)", damages, eye.damages, damaging, "Eye Dam. 1")) {
+    test("eye: Σ (Skin Corr. 1 + Eye Dam. 1), for irritation", damages, eye.damagesToIrritate, damaging, "Eye Irrit. 2");
+    test("eye: Σ Irrit. 2", stings, eye.irritates, stinging, "Eye Irrit. 2");
+    if (damaging.length > 0)
+      test("eye: 10 × (Skin Corr. 1 + Eye Dam. 1) + Irrit. 2", 10 * damages + stings, eye.irritates, [...damaging, ...stinging], "Eye Irrit. 2");
   }
 
   // Sensitisers, each by itself.
   const sensitisers = held.flatMap((one) => {
-    const limit = sensitiserLimit(one);
+    const limit = sensitiserLimit(one, rules);
     return limit === null ? [] : [{ one, limit }];
   });
   for (const { one, limit } of sensitisers) test(`skin sensitiser ${one.name}`, one.c, limit, [one], "Skin Sens. 1");
-  const named = sensitisers.filter(({ one, limit }) => reaches(one.c, limit * NAMED_FROM)).map(({ one }) => one.name);
+  const named = sensitisers.filter(({ one, limit }) => reaches(one.c, limit * rules.sensitiser.namedFrom)).map(({ one }) => one.name);
   for (const name of named) contains.add(name);
   const euh = named.length > 0 && !classes.has("Skin Sens. 1") ? ["EUH208"] : [];
 
-  for (const [name, limit] of BY_ITSELF) for (const one of having(name)) test(`${name}, ${one.name}`, one.c, one.limits.get(name) ?? limit, [one], name);
+  for (const [name, limit] of Object.entries(rules.byItself))
+    for (const one of having(name)) test(`${name}, ${one.name}`, one.c, one.limits.get(name) ?? limit, [one], name);
   const breathed = having("STOT SE 3");
-  test("Σ STOT SE 3", sum(breathed, 20, "STOT SE 3"), 20, breathed, "STOT SE 3");
-  for (const name of OF_LIQUIDS)
+  test("Σ STOT SE 3", sum(breathed, rules.breathed, "STOT SE 3"), rules.breathed, breathed, "STOT SE 3");
+  for (const name of rules.ofLiquids)
     for (const one of having(name))
       working.push({ rule: `${name} does not apply to a solid candle`, value: digits(one.c), limit: 100, met: false, from: [one.name] });
 
@@ -240,34 +190,34 @@ export function answerHazard(request: HazardRequest): HazardAnswer {
       missing.add(`M-factor of ${one.name}: 1 was taken`);
   const plain = (list: readonly Held[]) => list.reduce((all, one) => all + one.c, 0);
   const times = (list: readonly Held[]) => list.reduce((all, one) => all + one.c * one.m, 0);
-  test("water: Σ M · C, acute 1", times(acute), 25, acute, "Aquatic Acute 1");
+  test("water: Σ M · C, acute 1", times(acute), rules.water, acute, "Aquatic Acute 1");
   const upTo = (n: number) => chronic.slice(0, n).flat();
   void (
-    test("water: Σ M · C₁", times(first), 25, first, "Aquatic Chronic 1") ||
-    test("water: Σ (10 · M · C₁ + C₂)", 10 * times(first) + plain(second), 25, upTo(2), "Aquatic Chronic 2") ||
-    test("water: Σ (100 · M · C₁ + 10 · C₂ + C₃)", 100 * times(first) + 10 * plain(second) + plain(third), 25, upTo(3), "Aquatic Chronic 3") ||
-    test("water: Σ (C₁ + C₂ + C₃ + C₄)", plain([...new Set(upTo(4))]), 25, upTo(4), "Aquatic Chronic 4")
+    test("water: Σ M · C₁", times(first), rules.water, first, "Aquatic Chronic 1") ||
+    test("water: Σ (10 · M · C₁ + C₂)", 10 * times(first) + plain(second), rules.water, upTo(2), "Aquatic Chronic 2") ||
+    test("water: Σ (100 · M · C₁ + 10 · C₂ + C₃)", 100 * times(first) + 10 * plain(second) + plain(third), rules.water, upTo(3), "Aquatic Chronic 3") ||
+    test("water: Σ (C₁ + C₂ + C₃ + C₄)", plain([...new Set(upTo(4))]), rules.water, upTo(4), "Aquatic Chronic 4")
   );
 
-  return { ...labelOf([...classes]), euh, contains: [...contains].sort(), working, missing: [...missing], draft: true };
+  return { ...labelOf([...classes], rules), euh, contains: [...contains].sort(), working, missing: [...missing], draft: true };
 }
 
 /** Pictograms, signal word and H sentences of classes, with what leaves what out. */
-function labelOf(classes: string[]): Pick<HazardAnswer, "classes" | "signal" | "pictograms" | "h"> {
-  const order = Object.keys(LABELS);
+function labelOf(classes: string[], { classes: table }: HazardRules): Pick<HazardAnswer, "classes" | "signal" | "pictograms" | "h"> {
+  const order = Object.keys(table);
   const sorted = classes.sort((a, b) => order.indexOf(a) - order.indexOf(b));
-  const rules = sorted.map((name) => ({ name, ...(LABELS[name] as ClassRule) }));
-  const has = (pictogram: string) => rules.some((one) => one.pictogram === pictogram);
-  const shown = rules.filter(({ name, pictogram }) => {
+  const found = sorted.map((name) => ({ name, ...(table[name] as ClassRule) }));
+  const has = (pictogram: string) => found.some((one) => one.pictogram === pictogram);
+  const shown = found.filter(({ name, pictogram }) => {
     if (pictogram !== "GHS07") return pictogram !== null;
     // Beside the corrosion sign the irritation of skin and eye goes without its own; beside the skull the lesser harm.
     if (has("GHS05") && (name === "Skin Irrit. 2" || name === "Eye Irrit. 2")) return false;
     return !(has("GHS06") && name.startsWith("Acute Tox"));
   });
-  const h = rules.map((one) => one.h);
+  const h = found.map((one) => one.h);
   return {
     classes: sorted,
-    signal: rules.some((one) => one.signal === "Danger") ? "Danger" : rules.some((one) => one.signal === "Warning") ? "Warning" : null,
+    signal: found.some((one) => one.signal === "Danger") ? "Danger" : found.some((one) => one.signal === "Warning") ? "Warning" : null,
     pictograms: [...new Set(shown.map((one) => one.pictogram as string))].sort(),
     // Harm that lasts says the acute harm to water too; burns say the damage to the eye.
     h: [...new Set(h.filter((one) => !(one === "H400" && h.includes("H410")) && !(one === "H318" && h.includes("H314"))))].sort(),

@@ -3,13 +3,16 @@ import { HOTTEST } from "../units/temperature";
 import { VESSEL_MATERIALS, VESSEL_STATES } from "./cautions";
 import { type FieldType, type ShelfField, WAX_FAMILIES } from "./fields";
 
-export const SHELF_KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "instrument", "person"] as const;
+export const SHELF_KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "pack", "instrument", "person"] as const;
 export type ShelfKind = (typeof SHELF_KINDS)[number];
 
-/** The kinds that are received in lots and used up; wicks and vessels are counted, the others weighed. */
-export const STOCKED = ["wax", "fragrance", "dye", "additive", "wick", "vessel"] as const;
+/** The kinds that are received in lots and used up; wicks, vessels and packing are counted, the others weighed. */
+export const STOCKED = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "pack"] as const;
 export type StockedKind = (typeof STOCKED)[number];
-export const isCounted = (kind: StockedKind): boolean => kind === "wick" || kind === "vessel";
+export const isCounted = (kind: StockedKind): boolean => kind === "wick" || kind === "vessel" || kind === "pack";
+
+/** What packs are made with: boxes by their inner size, and what goes on or round. */
+export const PACK_KINDS = ["box", "lid", "label", "tape", "bag", "wrap", "card"] as const;
 
 const field = (key: string, label: string, column: string, type: FieldType, more: Partial<ShelfField> = {}): ShelfField => ({
   key,
@@ -152,6 +155,8 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
       },
       { first: "line" },
     ),
+    field("outerUm", "Outer diameter", "outer_diameter_mm", inner, { optional: true, hint: "What a box has to take." }),
+    field("outerHeightUm", "Height with the lid", "outer_height_mm", inner, { optional: true, hint: "What a box has to take." }),
     field("wicks", "Wicks", "wicks", { is: "count", least: 1, most: 3, name: "wicks" }, { first: "1" }),
     lowCount,
     remarks,
@@ -164,6 +169,15 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("innerTopUm", "Inner diameter at the open end", "inner_rim_mm", inner),
     field("innerBottomUm", "Inner diameter at the closed end", "inner_bottom_mm", inner),
     field("heightUm", "Height of the candle", "inner_height_mm", inner),
+    remarks,
+  ],
+  pack: [
+    name,
+    field("kind", "Kind", "kind", choice(PACK_KINDS), { first: "box" }),
+    field("lengthUm", "Inner length", "inner_length_mm", inner, { optional: true, hint: "Of a box: what goes in is held against it." }),
+    field("widthUm", "Inner width", "inner_width_mm", inner, optional),
+    field("heightUm", "Inner height", "inner_height_mm", inner, optional),
+    lowCount,
     remarks,
   ],
   instrument: [
@@ -196,8 +210,14 @@ export type SheetKind = (typeof SHEET_KINDS)[number];
 
 /** The fields of a received lot as a row says them. */
 const LOT_FIELDS: readonly ShelfField[] = [
-  field("materialId", "Of what", "of_what", { is: "ref", to: "material" }, { hint: "The name of a wax, scent, dye, additive, wick or vessel on the shelf." }),
-  field("amount", "Amount", "amount", { is: "amount" }, { hint: "Grams, or pieces of wicks and vessels. A weight may carry its own unit." }),
+  field(
+    "materialId",
+    "Of what",
+    "of_what",
+    { is: "ref", to: "material" },
+    { hint: "The name of a wax, scent, dye, additive, wick, vessel or packing part on the shelf." },
+  ),
+  field("amount", "Amount", "amount", { is: "amount" }, { hint: "Grams, or pieces of wicks, vessels and packing. A weight may carry its own unit." }),
   field("cost", "Cost of the lot", "cost", { is: "money" }, optional),
   field("code", "Supplier's lot code", "lot_code", { is: "words" }, optional),
   field("receivedOn", "Received on", "received_on", { is: "day" }, { hint: "Like 2026-03-14." }),

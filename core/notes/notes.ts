@@ -1,7 +1,7 @@
 import { z } from "zod";
 
 /** What notes are kept of. */
-export const NOTED = ["formula", "batch", "trial", "product", "wax", "fragrance", "dye", "additive", "wick", "vessel", "mould"] as const;
+export const NOTED = ["formula", "batch", "trial", "product", "wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "pack"] as const;
 export type Noted = (typeof NOTED)[number];
 
 /** The most pictures with one note, and the most bytes of one. */

@@ -1,6 +1,6 @@
 import type { SeasonPot } from "./season";
 
-/** What one piece of a product takes from the shelf, by material: milligrams, or pieces of what is counted. */
+/** What one piece of a product takes from the shelf, by material: milligrams, or pieces of what is counted; of packing its share of a pack. */
 export type DrawOf = ReadonlyMap<string, ReadonlyMap<string, number>>;
 
 export interface Store {
@@ -47,8 +47,10 @@ export function shoppingOf(pots: readonly Pick<SeasonPot, "day" | "lines">[], dr
       }
   return supplies
     .flatMap((one): ToBuy[] => {
-      const wants = needed.get(one.id) ?? 0;
-      const missing = wants - Math.max(0, free.get(one.id) ?? 0);
+      // A piece can take a sixth of a box; what is bought is whole.
+      const whole = (amount: number) => (one.counted ? Math.ceil(amount - 1e-9) : amount);
+      const wants = whole(needed.get(one.id) ?? 0);
+      const missing = whole(wants - Math.max(0, free.get(one.id) ?? 0));
       if (wants === 0 || missing <= 0) return [];
       const packs = one.pack ? Math.ceil(missing / one.pack.amount) : null;
       return [

@@ -1,4 +1,4 @@
-import { BATCH, type BatchEvent, type BatchFacts, type BatchPlan, cureTimes, pouredAt } from "@hearth/core";
+import { BATCH, type BatchEvent, type BatchFacts, type BatchPlan, cureTimes, looseOf, pouredAt } from "@hearth/core";
 import { entryRows } from "./entry-rows";
 import type { batchEvents } from "./tables/batch";
 
@@ -34,5 +34,6 @@ export function rowOf(plan: BatchPlan, facts: BatchFacts) {
     setAt: times?.setAt ?? null,
     testFrom: times?.testFrom ?? null,
     sellFrom: times?.sellFrom ?? null,
+    loose: plan.products.reduce((sum, one) => sum + looseOf(plan, facts, one.key), 0),
   };
 }

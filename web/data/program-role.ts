@@ -16,8 +16,8 @@ export async function grantProgram(pool: Pool, role: string): Promise<void> {
     `grant usage on schema public to ${name}`,
     `revoke all on all tables in schema public from ${name}`,
     `grant select, insert, update, delete on all tables in schema public to ${name}`,
-    `revoke update, delete on batch_event, trial_event from ${name}`,
-    `revoke delete on batch, trial, workshop from ${name}`,
+    `revoke update, delete on batch_event, trial_event, sale_order_event from ${name}`,
+    `revoke delete on batch, trial, sale_order, workshop from ${name}`,
     `grant usage on all sequences in schema public to ${name}`,
     `grant execute on function undo_start(uuid, uuid) to ${name}`,
   ])

@@ -1,4 +1,6 @@
 import {
+  addDays,
+  bad,
   good,
   type MassOptions,
   parseCount,
@@ -11,8 +13,8 @@ import {
   writePercent,
 } from "@hearth/core";
 import type { Writers } from "@/ui/units";
-import type { FieldRule } from "./fields";
-import { parseWhen } from "./when";
+import { type FieldRule, orNothing } from "./fields";
+import { parseWhen, readDay } from "./when";
 
 /** What each kind of field takes, and how it says what it understood: a bare number means the unit shown at the field. */
 
@@ -57,3 +59,15 @@ export const whenRule = (now: string, units: Writers): FieldRule<string | null> 
   parse: (text) => parseWhen(text, now, units.zone, units.locale),
   echo: (at) => (at === null ? "" : units.dayClock(at)),
 });
+
+/** A day that lies ahead, as ISO text; today is one. */
+export const dayRule = (today: string, units: Writers): FieldRule<string | null> =>
+  orNothing({
+    initial: "",
+    parse: (text: string) => {
+      const day = readDay(text, today, units.locale, true);
+      if (!day) return bad("not-understood", `Write a day, like ${units.onDate(addDays(today, 14))}.`);
+      return day < today ? bad("too-small", "That day is over.") : good(day);
+    },
+    echo: (day: string) => units.onDay(day),
+  });

@@ -7,6 +7,7 @@ export interface Change {
   workshop: string;
   batch?: string;
   trial?: string;
+  order?: string;
   written?: WrittenOf<EventOf>;
 }
 type Listener = (change: Change) => void;

@@ -2,6 +2,7 @@
 
 import { useSyncExternalStore } from "react";
 import { addEntry, allEntries, canKeep, changeEntry, dropEntries, entriesOf, hearChanges, type Kept, putEntry, type Refusal } from "./store";
+import { SUBJECT_PATHS } from "./subjects";
 
 /**
  * Entries on their way to the server. Each is kept on this device until the server has it, so that a network or a
@@ -96,7 +97,7 @@ async function nextOf(after: Set<string>): Promise<Kept | undefined> {
 /** What became of one entry that was sent. */
 async function sendOne(one: Kept): Promise<"went" | "away"> {
   const { event, batchId, workshopId, what } = one;
-  const answer = await fetch(`/api/workshops/${workshopId}/${what === "trial" ? "trials" : "batches"}/${batchId}/events`, {
+  const answer = await fetch(`/api/workshops/${workshopId}/${SUBJECT_PATHS[what ?? "batch"]}/${batchId}/events`, {
     method: "POST",
     headers: { "content-type": "application/json" },
     body: JSON.stringify({ ...event, v: one.v ?? (await import("./version")).versionOf(event.kind) }),

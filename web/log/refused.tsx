@@ -102,7 +102,7 @@ function RefusedEntry({ one, onDropped }: { one: Kept; onDropped: (back: () => v
         <button type="button" className="press" aria-expanded={doing === "mend"} onClick={() => setDoing(doing === "mend" ? null : "mend")}>
           Mend it
         </button>
-        {one.what === "trial" ? null : (
+        {one.what && one.what !== "batch" ? null : (
           <button type="button" className="press" aria-expanded={doing === "move"} onClick={() => setDoing(doing === "move" ? null : "move")}>
             Move it to another batch
           </button>

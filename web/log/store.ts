@@ -1,6 +1,7 @@
 import type { SentEvent } from "@hearth/core";
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { KnownOf } from "./known";
+import type { SubjectName } from "./subjects";
 
 export type Refusal = { message: string; fields: Record<string, string[]> };
 
@@ -10,9 +11,9 @@ export interface Kept {
   seq?: number;
   id: string;
   workshopId: string;
-  /** What it belongs to: a batch, or the trial of this id where `what` says so. Earlier versions knew only batches. */
+  /** What it belongs to: a batch, or a trial or an order of this id where `what` says so. Earlier versions knew only batches. */
   batchId: string;
-  what?: "batch" | "trial";
+  what?: SubjectName;
   event: SentEvent;
   /** The version of what it says, as it was when it was put down; older versions of this program kept none. */
   v?: number;

@@ -21,6 +21,7 @@ import { hearOthers } from "./live";
 import { send, useOutbox } from "./outbox";
 import { usePlace } from "./place";
 import { keepKnown, type Refusal, readKnown } from "./store";
+import { SUBJECT_PATHS, type SubjectName } from "./subjects";
 
 /** What a page is given of a subject of the log. `events` are the newest; all of them where there are no more. */
 export interface Logged<F, C, E> extends KnownOf<F, E> {
@@ -29,14 +30,13 @@ export interface Logged<F, C, E> extends KnownOf<F, E> {
 }
 /** A subject as far as a page works with it. */
 interface About<F extends LogFacts, C> {
-  what: "batch" | "trial";
+  what: SubjectName;
   subject: Subject<F, C> & {
     of: (events: never) => { facts: F; entries: { event: EventOf; supersededBy: EventOf | null }[] };
     versionOf: (kind: string) => number;
     tell: (event: never, plan: C, say: Say, instrument: string) => Required<Told>;
   };
 }
-const PATHS = { batch: "batches", trial: "trials" } as const;
 
 /** A copy for opening without the server is written at most so often, however fast others enter. */
 const KEEP_PAUSE_MS = 2_000;
@@ -90,7 +90,7 @@ function useKnown<F extends LogFacts, C, E extends EventOf>(workshopId: string, 
     try {
       do {
         again.current = false;
-        const answer = await fetch(`/api/workshops/${workshopId}/${PATHS[what]}/${batch.id}/log?after=${newest.current.seq}`).catch(() => null);
+        const answer = await fetch(`/api/workshops/${workshopId}/${SUBJECT_PATHS[what]}/${batch.id}/log?after=${newest.current.seq}`).catch(() => null);
         if (!answer?.ok) return;
         const told = (await answer.json()) as { facts: F; events: E[]; seq: number };
         take(joinRead(newest.current, told));

@@ -3,9 +3,10 @@ import { Readable } from "node:stream";
 import { type LogParams, takeEntry } from "../server/entry";
 import { HEADERS, policy, strangerOf } from "../server/guard";
 import { BATCHES } from "../server/keep-batch";
+import { ORDERS } from "../server/keep-order";
 import { TRIALS } from "../server/keep-trial";
 
-const PATH = /^\/api\/workshops\/([0-9a-fA-F-]{36})\/(batches|trials)\/([0-9a-fA-F-]{36})\/events$/;
+const PATH = /^\/api\/workshops\/([0-9a-fA-F-]{36})\/(batches|trials|orders)\/([0-9a-fA-F-]{36})\/events$/;
 
 /**
  * Answers an entry without the pages' framework between, which takes longer than writing it: true where it was one. The same is
@@ -15,11 +16,11 @@ export function tookEntry(request: IncomingMessage, response: ServerResponse): b
   const [, workshop, what, id] = PATH.exec(request.url ?? "") ?? [];
   if (request.method !== "POST" || !workshop || !id || request.headers["next-action"] !== undefined) return false;
   // Who goes away in the middle of it is answered nothing.
-  answer(request, response, what === "trials", { workshop, id }).catch(() => response.destroy());
+  answer(request, response, what ?? "", { workshop, id }).catch(() => response.destroy());
   return true;
 }
 
-async function answer(request: IncomingMessage, response: ServerResponse, ofTrial: boolean, at: LogParams): Promise<void> {
+async function answer(request: IncomingMessage, response: ServerResponse, what: string, at: LogParams): Promise<void> {
   const { host = "", origin = null } = request.headers as { host?: string; origin?: string };
   const stranger = strangerOf("POST", host, origin);
   const headers = new Headers();
@@ -28,7 +29,7 @@ async function answer(request: IncomingMessage, response: ServerResponse, ofTria
     new Request(`http://127.0.0.1${request.url}`, { method: "POST", headers, body: Readable.toWeb(request) as ReadableStream, duplex: "half" } as RequestInit);
   const told = stranger
     ? Response.json({ error: { message: stranger.message, fields: {} } }, { status: stranger.status })
-    : await (ofTrial ? takeEntry(TRIALS, sent(), at) : takeEntry(BATCHES, sent(), at));
+    : await (what === "trials" ? takeEntry(TRIALS, sent(), at) : what === "orders" ? takeEntry(ORDERS, sent(), at) : takeEntry(BATCHES, sent(), at));
   const text = await told.text();
   response.writeHead(told.status, {
     ...HEADERS,

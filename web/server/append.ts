@@ -102,6 +102,8 @@ export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
     const target = sent.corrects && all ? (subject.of(all).entries.find((entry) => entry.event.id === sent.corrects) ?? null) : null;
     const why = subject.refusal({ plan, facts }, { ...sent, arrivedAt: now }, target);
     if (why) return no(400, why.message, why.field);
+    const outside = await keeper.outside?.(tx, workshopId, sent);
+    if (outside) return no(400, outside.message, outside.field);
     if (sent.personId && !staff.has(sent.personId)) return no(400, "That person is not of this workshop. Choose who is working.", "personId");
     if (sent.instrumentId && !tools.has(sent.instrumentId)) return no(400, "That instrument is not on this shelf. Choose another.", "instrumentId");
     const event = { ...sent, arrivedAt: now } as E;

@@ -9,5 +9,6 @@ export const byKind = (shelf: Shelf) => ({
   wick: shelf.wicks,
   vessel: shelf.vessels,
   mould: shelf.moulds,
+  pack: shelf.packs,
   instrument: shelf.instruments,
 });

@@ -20,7 +20,7 @@ interface Subject<F, C, E> {
 
 /** How a subject of the log is kept: its rows, its entries, and what else is written with each. */
 export interface Keeper<F extends LogFacts, C, E extends EventOf, R = unknown> {
-  what: "batch" | "trial";
+  what: "batch" | "trial" | "order";
   subject: Subject<F, C, E>;
   /** Its table of entries, and that table's column for which one an entry is about. */
   table: EntryTable;
@@ -31,6 +31,8 @@ export interface Keeper<F extends LogFacts, C, E extends EventOf, R = unknown> {
   /** Its row, held until the transaction ends where `lock` is set; null where the workshop has none such. */
   row: (tx: Transaction, workshopId: string, id: string, lock: boolean) => Promise<R | null>;
   kept: (tx: Transaction, row: R) => Promise<{ plan: C; facts: F }>;
+  /** Why an entry cannot be taken by what is kept elsewhere; asked where its own facts have nothing against it. */
+  outside?: (tx: Transaction, workshopId: string, event: Pick<EventOf, "kind" | "payload">) => Promise<Refusal | null>;
   /** Writes what follows from new entries, and tells of it with the row. `before` is null where the whole log was read anew. */
   follow: (tx: Transaction, at: { workshopId: string; id: string; row: R; plan: C; facts: F; before: F; whole: boolean }, telling: SQL) => Promise<void>;
 }

@@ -6,9 +6,10 @@ import type { Database, Transaction } from "@/data/client";
 /** What has changed, told by PostgreSQL to every server, and by each to its pages. */
 export interface Change {
   workshop: string;
-  /** The batch or trial; nothing where something else of the workshop changed. */
+  /** The batch, trial or order; nothing where something else of the workshop changed. */
   batch?: string;
   trial?: string;
+  order?: string;
   /** What was written to it, where it only goes on from what was there and is short enough to be told at once. */
   written?: WrittenOf<EventOf>;
 }

@@ -1,4 +1,4 @@
-import { dueReasons, type FormulaSpec, readFormula, type TestedAs, testedOf, type WickTest } from "@hearth/core";
+import { dueReasons, type FormulaSpec, type LabelBody, type Packing, readFormula, type TestedAs, testedOf, type WickTest } from "@hearth/core";
 import { and, count, desc, eq, ilike, inArray, isNotNull, or } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { formulas, formulaVersions } from "@/data/tables/formula";
@@ -25,6 +25,8 @@ export interface Product {
   heatSeconds: number | null;
   wickTest: WickTest;
   testedAs: TestedAs | null;
+  packing: Packing | null;
+  labelBody: LabelBody | null;
   remarks: string;
 }
 
@@ -47,6 +49,8 @@ const shown = {
   heatSeconds: products.heatSeconds,
   wickTest: products.wickTest,
   testedAs: products.testedAs,
+  packing: products.packing,
+  labelBody: products.labelBody,
   remarks: products.remarks,
 };
 

@@ -9,8 +9,11 @@ import {
   gathered,
   isCounted,
   missOf,
+  NO_PACKING,
   namedIn,
   type PlanningSettings,
+  packingDraw,
+  packingPerPiece,
   planningSettings,
   readPlan,
   type SeasonProduct,
@@ -87,7 +90,7 @@ export async function listWanted(db: Database | Transaction, workshopId: string,
 }
 
 /** The body of a product as it is planned, with its wicks; null where it is not on the shelf any more. */
-function chosenOf(product: Product, shelf: Shelf): Omit<ChosenProduct, "count"> | null {
+export function chosenOf(product: Pick<Product, "bodyId" | "wickId" | "wicks">, shelf: Shelf): Omit<ChosenProduct, "count"> | null {
   const wick = shelf.wicks.find((one) => one.id === product.wickId);
   const chosenWicks = wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: product.wicks } : null;
   const vessel = shelf.vessels.find((one) => one.id === product.bodyId);
@@ -128,7 +131,8 @@ export async function readSeason(db: Database, workshop: { id: string; timeZone:
     workshop.id,
     looked.map((one) => one.formulaId),
   );
-  const named = looked.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]);
+  const packs = looked.flatMap((one) => packingDraw(one.packing ?? NO_PACKING, 1).map((part) => part.id));
+  const named = looked.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]).concat(packs);
   const shelf = await readFewOf(db, workshop.id, [...new Set([...named, ...[...specs.values()].flatMap(namedIn)])], 0);
   const made = looked.flatMap((product): Made[] => {
     const spec = specs.get(product.formulaId);
@@ -161,7 +165,8 @@ export async function readSupplies(db: Database, workshop: { id: string; timeZon
   const draws: [string, [string, number][]][] = made.flatMap(({ product, spec, body }): [string, [string, number][]][] => {
     if (!asked.has(product.id)) return [];
     try {
-      return [[product.id, [...drawOfPiece({ spec, vessel: body, sparePpm: settings.sparePpm }, shelf)]]];
+      const draw = drawOfPiece({ spec, vessel: body, sparePpm: settings.sparePpm }, shelf);
+      return [[product.id, [...draw, ...packingPerPiece(product.packing, product.pack)]]];
     } catch (error) {
       // A formula that names what is not there any more draws nothing that is known.
       if (error instanceof WeighOutError) return [];

@@ -3,7 +3,7 @@ import { group } from "d3-array";
 import { and, count, eq, gt, inArray, isNotNull, max, or, sql, sum } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import type { Database, Transaction } from "@/data/client";
-import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { additives, dyes, fragrances, instruments, moulds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
 import { people } from "@/data/tables/workshop";
 import { naturally } from "./naturally";
@@ -24,15 +24,16 @@ export type ShelfMaterials = Awaited<ReturnType<typeof readMaterials>>;
 
 /** All that stands on the shelf. */
 export async function readShelf(db: Database, workshopId: string) {
-  const [materials, k, v, m, i, p] = await Promise.all([
+  const [materials, k, v, m, i, p, b] = await Promise.all([
     readMaterials(db, workshopId),
     db.select().from(wicks).where(eq(wicks.workshopId, workshopId)).orderBy(naturally(wicks.name)).limit(MOST),
     db.select().from(vessels).where(eq(vessels.workshopId, workshopId)).orderBy(naturally(vessels.name)).limit(MOST),
     db.select().from(moulds).where(eq(moulds.workshopId, workshopId)).orderBy(naturally(moulds.name)).limit(MOST),
     db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturally(instruments.name)).limit(500),
     db.select().from(people).where(eq(people.workshopId, workshopId)).orderBy(naturally(people.name)).limit(500),
+    db.select().from(packs).where(eq(packs.workshopId, workshopId)).orderBy(naturally(packs.name)).limit(MOST),
   ]);
-  return { ...materials, wicks: k, vessels: v, moulds: m, instruments: i, people: p };
+  return { ...materials, wicks: k, vessels: v, moulds: m, packs: b, instruments: i, people: p };
 }
 export type Shelf = Awaited<ReturnType<typeof readShelf>>;
 
@@ -55,7 +56,7 @@ export async function readFewOf(db: Database, workshopId: string, also: readonly
       .orderBy(naturally(table.name));
   };
   const of = <T>(table: unknown) => few(table as typeof waxes) as unknown as Promise<T[]>;
-  const [w, f, a, d, k, v, m, i] = await Promise.all([
+  const [w, f, a, d, k, v, m, b, i] = await Promise.all([
     few(waxes),
     of<Shelf["fragrances"][number]>(fragrances),
     of<Shelf["additives"][number]>(additives),
@@ -63,6 +64,7 @@ export async function readFewOf(db: Database, workshopId: string, also: readonly
     of<Shelf["wicks"][number]>(wicks),
     of<Shelf["vessels"][number]>(vessels),
     of<Shelf["moulds"][number]>(moulds),
+    of<Shelf["packs"][number]>(packs),
     db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturally(instruments.name)).limit(200),
   ]);
   const parts = w.flatMap((one) => one.blend?.map((part) => part.id) ?? []).filter((id) => !w.some((one) => one.id === id));
@@ -72,12 +74,12 @@ export async function readFewOf(db: Database, workshopId: string, also: readonly
         .from(waxes)
         .where(and(eq(waxes.workshopId, workshopId), inArray(waxes.id, parts)))
     : [];
-  return { waxes: [...w, ...more], fragrances: f, additives: a, dyes: d, wicks: k, vessels: v, moulds: m, instruments: i, people: [] };
+  return { waxes: [...w, ...more], fragrances: f, additives: a, dyes: d, wicks: k, vessels: v, moulds: m, packs: b, instruments: i, people: [] };
 }
 
 /** Everything of a shelf of which stock can be. */
 export const stockedIn = (shelf: Shelf): string[] =>
-  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.wicks, ...shelf.vessels].map((one) => one.id);
+  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.wicks, ...shelf.vessels, ...shelf.packs].map((one) => one.id);
 
 /** What a form begins with: a few things of each kind and what is named, with their stock and when each was last drawn. */
 export async function fewFor(db: Database, workshop: { id: string; timeZone: string }, also: readonly string[], most = 12) {
@@ -280,6 +282,8 @@ export async function readTakenBy(db: Database, workshopId: string, batchId: str
       );
       return {
         materialId: use.materialId,
+        /** Of what is there; null where nothing of it was ever received. */
+        kind: received[0]?.kind ?? null,
         amount: use.amount,
         taken: (book.taken.get(use.batchId) ?? []).map((one) => ({ ...one, code: one.lotId ? (codes.get(one.lotId) ?? "") : null })),
       };

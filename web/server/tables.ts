@@ -1,5 +1,5 @@
 import type { ShelfKind } from "@hearth/core";
-import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { additives, dyes, fragrances, instruments, moulds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
 
 /** The table of each kind of thing; people have none of their own here, since they belong to the workshop. */
 export const SHELF_TABLES = {
@@ -10,6 +10,7 @@ export const SHELF_TABLES = {
   wick: wicks,
   vessel: vessels,
   mould: moulds,
+  pack: packs,
   instrument: instruments,
 };
 

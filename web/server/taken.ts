@@ -1,6 +1,7 @@
-import { and, eq } from "drizzle-orm";
+import { and, eq, inArray } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
+import { packs } from "@/data/tables/shelf";
 import { keptOf } from "./events";
 import { readTakenBy } from "./shelf";
 
@@ -18,5 +19,12 @@ export async function takenWithNames(db: Database, workshopId: string, batchId: 
     ...plan.products.flatMap((one) => (one.wicks ? [[one.wicks.wickId, one.wicks.name] as const] : [])),
   ]);
   const taken = await readTakenBy(db, workshopId, batchId, zone);
+  const packing = taken.filter((use) => use.kind === "pack").map((use) => use.materialId);
+  if (packing.length > 0)
+    for (const one of await db
+      .select({ id: packs.id, name: packs.name })
+      .from(packs)
+      .where(and(eq(packs.workshopId, workshopId), inArray(packs.id, packing))))
+      names.set(one.id, one.name);
   return taken.map((use) => ({ ...use, name: names.get(use.materialId) ?? "" }));
 }

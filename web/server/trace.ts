@@ -169,6 +169,9 @@ export async function searchRecord(db: Database, workshopId: string, text: strin
   };
 }
 
+/** Lots by their code, or by the name of what they are of. */
+export const findLots = (db: Database, workshopId: string, text: string): Promise<FoundLot[]> => lotsLike(db, workshopId, containing(text.trim()));
+
 async function lotsLike(db: Database, workshopId: string, like: string): Promise<FoundLot[]> {
   const named = sql.join(
     STOCKED.map((kind) => sql`select id, name from ${SHELF_TABLES[kind]} where workshop_id = ${workshopId}`),

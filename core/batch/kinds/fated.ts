@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { FATE_WORDS, FATES, fatesOf } from "../jars";
+import { FATE_WORDS, FATES_BY_HAND, fatesOf } from "../jars";
 import { cureTimes, pouredAt } from "../phase";
 import { batchKind, notPoured, productOf } from "./kind";
 
@@ -11,8 +11,8 @@ export const fated = batchKind({
     .object({
       product: z.string().min(1).max(60).describe("its key within the batch"),
       jars: z.number().int().min(1, "At least 1 jar."),
-      from: z.enum(FATES),
-      to: z.enum(FATES, { error: "Say what becomes of them." }),
+      from: z.enum(FATES_BY_HAND),
+      to: z.enum(FATES_BY_HAND, { error: "Say what becomes of them." }),
       /** To whom, at which market. */
       whom: z.string().trim().max(120),
       /** Why they were sold before the least cure. */

@@ -11,6 +11,7 @@ import { flaw } from "./flaw";
 import { heated } from "./heated";
 import { looked } from "./looked";
 import { moved } from "./moved";
+import { packed } from "./packed";
 import { placed } from "./placed";
 import { poured } from "./poured";
 import { prepared } from "./prepared";
@@ -48,6 +49,7 @@ export const BATCH_KINDS = [
   room,
   smelled,
   fated,
+  packed,
   released,
   note<BatchFacts, BatchPlan>(),
   closed,

@@ -29,6 +29,8 @@ export const batches = pgTable(
     setAt: instant("set_at"),
     testFrom: instant("test_from"),
     sellFrom: instant("sell_from"),
+    /** Pieces that may be packed and sold: released, and still on the rack. */
+    loose: integer("loose").notNull().default(0),
     /** Where an import decided that it draws no stock here. */
     drawsStock: boolean("draws_stock").notNull().default(true),
   },
@@ -38,6 +40,7 @@ export const batches = pgTable(
     foreignKey({ columns: [table.workshopId, table.formulaVersionId], foreignColumns: [formulaVersions.workshopId, formulaVersions.id] }),
     index("batch_by_stage").on(table.workshopId, table.stage, table.startedAt, table.id),
     index("batch_to_look").on(table.workshopId, table.stage, table.lookedAt, table.setAt),
+    index("batch_loose").on(table.workshopId, table.pouredAt).where(sql`loose > 0`),
     index("batch_by_version").on(table.workshopId, table.formulaVersionId),
   ],
 );

@@ -1,4 +1,4 @@
-import type { TestedAs } from "@hearth/core";
+import type { LabelBody, Packing, TestedAs } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { bigint, boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { formulas } from "./formula";
@@ -38,6 +38,10 @@ export const products = pgTable(
       .default("test due"),
     /** What the test was of; a change of it makes the test due again. */
     testedAs: jsonb("tested_as").$type<TestedAs>(),
+    /** What one pack takes of the shelf beside what is in it. */
+    packing: jsonb("packing").$type<Packing>(),
+    /** By which its warnings go; as its body and wick say where it is not set. */
+    labelBody: text("label_body").$type<LabelBody>(),
     remarks: text("remarks").notNull().default(""),
   },
   (table) => [

@@ -122,11 +122,29 @@ export const vessels = pgTable(
     waterTo: text("water_to", { enum: ["line", "rim"] })
       .notNull()
       .default("line"),
+    /** Outer measures, for the box it goes into. */
+    outerUm: integer("outer_um"),
+    outerHeightUm: integer("outer_height_um"),
     wicks: integer("wicks").notNull().default(1),
     low: low(),
     remarks: remarks(),
   },
   (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("vessel", table)],
+);
+
+/** What packs are made with; inner measures of boxes in micrometres. */
+export const packs = pgTable(
+  "pack",
+  {
+    ...own(),
+    kind: text("kind").notNull(),
+    lengthUm: integer("length_um"),
+    widthUm: integer("width_um"),
+    heightUm: integer("height_um"),
+    low: low(),
+    remarks: remarks(),
+  },
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("pack", table)],
 );
 
 /** Moulds are used again, so they are no stock. Measures in micrometres. */

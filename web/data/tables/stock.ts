@@ -3,7 +3,7 @@ import { batches } from "./batch";
 import { ofWorkshop } from "./workshop";
 
 const amount = () => bigint("amount", { mode: "number" }).notNull();
-const kind = () => text("kind", { enum: ["wax", "fragrance", "dye", "additive", "wick", "vessel"] }).notNull();
+const kind = () => text("kind", { enum: ["wax", "fragrance", "dye", "additive", "wick", "vessel", "pack"] }).notNull();
 
 /** What was received: milligrams, or pieces of what is counted. */
 export const lots = pgTable(

@@ -38,8 +38,8 @@ export class Paper {
   private readonly chunks: Buffer[] = [];
   private readonly done: Promise<Buffer>;
 
-  constructor(size: PaperSize, title: string) {
-    const [width, height] = SIZES[size];
+  constructor(size: PaperSize | readonly [number, number], title: string) {
+    const [width, height] = typeof size === "string" ? SIZES[size] : size;
     this.width = width;
     this.height = height;
     this.doc = new PDFDocument({
@@ -75,11 +75,12 @@ export class Paper {
     }
     return out;
   }
-  private measure(text: string, size: number, bold: boolean): number {
+  /** How wide a text is, in points. */
+  measure(text: string, size: number, bold: boolean): number {
     return this.runs(text, bold).reduce((sum, run) => sum + this.doc.font(run.font).fontSize(size).widthOfString(run.text), 0);
   }
   /** Lines of a text that fit a width, no more than are wanted and one; a word that is wider than all of it is cut into pieces. */
-  private lines(text: string, size: number, bold: boolean, width: number, most: number): string[] {
+  lines(text: string, size: number, bold: boolean, width: number, most: number): string[] {
     const out: string[] = [];
     let line = "";
     for (const word of text.split(/\s+/).filter(Boolean)) {
@@ -128,6 +129,33 @@ export class Paper {
   box(x: number, y: number, width: number, height: number, line = 1): void {
     this.doc.lineWidth(line).strokeColor("#000").rect(x, y, width, height).stroke();
   }
+  /** Outlines in a square of 100 by 100, put to a place at a size: filled, or drawn as lines. */
+  shape(
+    paths: readonly { d: string; fill?: "black" | "white" | undefined; stroke?: number | undefined; color?: string }[],
+    x: number,
+    y: number,
+    size: number,
+  ): void {
+    this.doc
+      .save()
+      .translate(x, y)
+      .scale(size / 100);
+    for (const one of paths) {
+      this.doc.path(one.d).lineJoin("round").lineCap("round");
+      if (one.fill && one.stroke) this.doc.lineWidth(one.stroke).fillAndStroke(one.fill, one.color ?? "#000");
+      else if (one.stroke)
+        this.doc
+          .lineWidth(one.stroke)
+          .strokeColor(one.color ?? "#000")
+          .stroke();
+      else this.doc.fillColor(one.fill ?? "#000").fill();
+    }
+    this.doc.restore();
+  }
+  circle(x: number, y: number, radius: number, line = 0.3): void {
+    this.doc.lineWidth(line).strokeColor("#000").circle(x, y, radius).stroke();
+  }
+
   /** A box to tick. */
   tick(x: number, y: number, size = 10): void {
     this.box(x, y, size, size, 0.9);

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { dayRule } from "@/forms/rules";
 import { type Units, writers } from "@/ui/units";
-import { dayRule, daysRule, hoursRule, parseTimeOfDay, typedMinutes } from "./day-rules";
+import { daysRule, hoursRule, parseTimeOfDay, typedMinutes } from "./day-rules";
 
 const units = (over: Partial<Units> = {}) => writers({ mass: "g", temperature: "C", zone: "Europe/Berlin", ...over });
 const TODAY = "2026-03-14";

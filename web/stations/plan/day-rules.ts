@@ -9,18 +9,6 @@ export function parseTimeOfDay(text: string): Parsed<number> {
   return at ? good(at.hour * 60 + at.minute) : bad("not-understood", "Write a time of the day, like 9:00 or 2 pm.");
 }
 
-/** A day that lies ahead, as ISO text; today is one. */
-export const dayRule = (today: string, units: Writers): FieldRule<string | null> =>
-  orNothing({
-    initial: "",
-    parse: (text: string) => {
-      const day = readDay(text, today, units.locale, true);
-      if (!day) return bad("not-understood", `Write a day, like ${units.onDate(addDays(today, 14))}.`);
-      return day < today ? bad("too-small", "That day is over.") : good(day);
-    },
-    echo: (day: string) => units.onDay(day),
-  });
-
 /** Minutes of a day as they are typed over: "9:00". */
 export const typedMinutes = (minutes: number): string => `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
 

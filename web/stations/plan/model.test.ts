@@ -78,6 +78,8 @@ const product = (n: number, over: Partial<Product> = {}): Product => ({
   body: "vessel",
   bodyId: id(10),
   wickId: id(3),
+  packing: null,
+  labelBody: null,
   wicks: 1,
   price: 1_200,
   soldBy: "piece",

@@ -9,14 +9,13 @@ import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { Chooser } from "@/forms/chooser";
 import { Field, useFields, words } from "@/forms/fields";
-import { countRule } from "@/forms/rules";
+import { countRule, dayRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { WantedRow } from "@/server/season";
 import { saveWanted, takeOff } from "@/server/season-commands";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
 import { useNow, useUnits } from "@/ui/units";
-import { dayRule } from "./day-rules";
 
 /** How a line stands: the worst of the pots that it is in. */
 export function standingOf(line: WantedRow, pots: readonly SeasonPot[]) {

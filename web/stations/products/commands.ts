@@ -1,6 +1,6 @@
 "use server";
 
-import { dueReasons, type FormulaSpec, notToBeFilled, testedOf, WICK_TESTS } from "@hearth/core";
+import { BODIES, dueReasons, type FormulaSpec, notToBeFilled, packing, testedOf, WICK_TESTS } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
@@ -25,6 +25,8 @@ const values = z.object({
   packCost: money,
   handsSeconds: z.number().int().min(0).max(86_400).nullable(),
   heatSeconds: z.number().int().min(0).max(864_000).nullable(),
+  packing: packing.nullable().default(null),
+  labelBody: z.enum(BODIES).nullable().default(null),
   remarks: z.string().max(2_000).default(""),
 });
 const saved = values.extend({ id: z.uuid(), expectedVersion: z.number().int().nullable() });

@@ -1,6 +1,20 @@
 "use client";
 
-import { dueReasons, type FormulaSpec, good, notToBeFilled, type Rates, suitedWicks, testedOf } from "@hearth/core";
+import {
+  BODIES,
+  BODY_NAMES,
+  dueReasons,
+  type FormulaSpec,
+  good,
+  type LabelBody,
+  NO_PACKING,
+  notToBeFilled,
+  type Packing,
+  packedBodyOf,
+  type Rates,
+  suitedWicks,
+  testedOf,
+} from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState, useTransition } from "react";
@@ -8,6 +22,7 @@ import { v7 } from "uuid";
 import { AddBeside } from "@/catalogue/add-beside";
 import { readSpec } from "@/catalogue/catalogue";
 import { useDraft } from "@/catalogue/draft";
+import { PackingFields, packingOf } from "@/catalogue/packing-fields";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { ask } from "@/forms/ask";
 import { Chooser } from "@/forms/chooser";
@@ -62,6 +77,7 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
   const [formulaId, setFormulaId] = useState(product?.formulaId ?? "");
   const [bodyId, setBodyId] = useState(product?.bodyId ?? "");
   const [wickId, setWickId] = useState<string | null>(product ? (product.wickId ?? "") : null);
+  const [packing, setPacking] = useState<Packing>(product?.packing ?? NO_PACKING);
   const [adding, setAdding] = useState<{ kind: "vessel" | "wick"; name: string } | null>(null);
   const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
   const [faults, setFaults] = useState<Record<string, string>>({});
@@ -81,17 +97,23 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
       packCost: money(product?.packCost ?? null),
       hands: perPieceRule(product?.handsSeconds ?? null),
       heat: perPieceRule(product?.heatSeconds ?? null),
+      labelBody: { initial: product?.labelBody ?? "", parse: good },
       remarks: words(product?.remarks ?? "") as FieldRule<unknown>,
     };
   }, [product, units]);
   const fields = useFields(rules);
-  const draft = useDraft(`product:${product?.id ?? "new"}`, { ...fields.typed, formulaId, bodyId, wickId: wickId ?? "" }, (kept) => {
-    const { formulaId: f, bodyId: b, wickId: w, ...rest } = kept;
-    fields.fill(rest);
-    setFormulaId(f ?? "");
-    setBodyId(b ?? "");
-    setWickId(w ?? "");
-  });
+  const draft = useDraft(
+    `product:${product?.id ?? "new"}`,
+    { ...fields.typed, formulaId, bodyId, wickId: wickId ?? "", packing: JSON.stringify(packing) },
+    (kept) => {
+      const { formulaId: f, bodyId: b, wickId: w, packing: p, ...rest } = kept;
+      if (p) setPacking(JSON.parse(p) as Packing);
+      fields.fill(rest);
+      setFormulaId(f ?? "");
+      setBodyId(b ?? "");
+      setWickId(w ?? "");
+    },
+  );
   const v = fields.values;
 
   const bodies = useMemo(
@@ -139,8 +161,11 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
     heatSeconds: (v.heat as number | null | undefined) ?? null,
     wickTest: product?.wickTest ?? "test due",
     testedAs: product?.testedAs ?? null,
+    packing: packingOf(packing),
+    labelBody: ((v.labelBody as string | undefined) || null) as LabelBody | null,
     remarks: String(v.remarks ?? ""),
   };
+  const packedBody = drawn ? packedBodyOf(drawn, now.pack) : null;
   const worked = spec ? reckon(now, spec, shelf, stocks, rates) : null;
   const due = product?.testedAs && product.wickTest !== "test due" && spec ? dueReasons(product.testedAs, testedOf(spec, now)) : [];
 
@@ -275,7 +300,13 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
                 { value: "weight", label: "weight: never below the stated fill" },
               ]}
             />
-            <Field label="What packing one costs" unit={units.currency} {...fields.bind("packCost")} inputMode="decimal" hint="Box, lid, label of one pack." />
+            <Field
+              label="What packing one costs"
+              unit={units.currency}
+              {...fields.bind("packCost")}
+              inputMode="decimal"
+              hint="Beside the parts below, which cost what their lots cost."
+            />
             <Field
               label="Hands for one piece"
               unit="min"
@@ -287,6 +318,27 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
               unit="min"
               {...fields.bind("heat")}
               hint={rates.heatCost === null ? "Counted once the workshop says what an hour costs." : undefined}
+            />
+          </div>
+          <h2 className="mt-4 mb-2">How it is packed</h2>
+          <PackingFields
+            value={packing}
+            onValue={setPacking}
+            shelf={shelf}
+            stocks={stocks}
+            lately={lately}
+            onLook={known.look}
+            bodies={packedBody ? [packedBody] : []}
+            guessed={packedBody?.guessed ?? false}
+          />
+          <div className="mt-3">
+            <Field
+              label="Its warnings go by"
+              {...fields.bind("labelBody")}
+              options={[
+                { value: "", label: `its body: ${BODY_NAMES[chosenWick === "" ? "melt" : body === "mould" ? "pillar" : "container"]}` },
+                ...BODIES.map((one) => ({ value: one, label: BODY_NAMES[one] })),
+              ]}
             />
           </div>
           <Field label="Remarks" {...fields.bind("remarks")} lines={2} />

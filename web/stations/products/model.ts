@@ -1,5 +1,6 @@
 import {
   type ChosenProduct,
+  costOf,
   costOfProduct,
   type DueReason,
   drawOfPiece,
@@ -7,15 +8,21 @@ import {
   type Materials,
   marginOf,
   mostAlone,
+  NO_PACKING,
+  packingDraw,
+  packingPerPiece,
   type Rates,
   WeighOutError,
   type WickTest,
+  wouldTake,
 } from "@hearth/core";
 import type { Product } from "@/server/products";
 import type { Shelf, Stocks } from "@/server/shelf";
 
+type Body = Omit<ChosenProduct, "count"> & { outerUm?: number | null; outerHeightUm?: number | null };
+
 /** A body of the shelf as it is filled: a vessel, or a mould. */
-export function bodyOf(shelf: Pick<Shelf, "vessels" | "moulds">, of: Pick<Product, "body" | "bodyId">): Omit<ChosenProduct, "count"> | null {
+export function bodyOf(shelf: Pick<Shelf, "vessels" | "moulds">, of: Pick<Product, "body" | "bodyId">): Body | null {
   if (of.body === "vessel") {
     const vessel = shelf.vessels.find((one) => one.id === of.bodyId);
     return vessel ? { ...vessel, body: "vessel" } : null;
@@ -45,8 +52,13 @@ export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec,
   const chosenWicks = wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: product.wicks } : null;
   try {
     const draw = drawOfPiece({ spec, vessel: { ...body, chosenWicks }, sparePpm: SPARE }, shelf as Materials);
-    const { lines, cost, unpriced } = costOfProduct(product, draw, (id) => stocks[id]?.left ?? [], rates);
-    const tracked = [...draw].filter(([id]) => stocks[id]);
+    const left = (id: string) => stocks[id]?.left ?? [];
+    const parts = packingDraw(product.packing ?? NO_PACKING, 1).map(({ id, count }) => ({ id, ...costOf(wouldTake(left(id), count)) }));
+    const packCost = (product.packCost ?? 0) + parts.reduce((sum, one) => sum + one.cost, 0);
+    const worked = costOfProduct({ ...product, packCost }, draw, left, rates);
+    const { lines, cost } = worked;
+    const unpriced = [...worked.unpriced, ...parts.filter((one) => one.unknown > 0).map((one) => one.id)];
+    const tracked = [...draw, ...packingPerPiece(product.packing, product.pack)].filter(([id]) => stocks[id]);
     const most = mostAlone(
       tracked.map(([, amount]) => amount),
       tracked.map(([id]) => Math.max(0, stocks[id]?.onHand ?? 0)),
@@ -67,5 +79,6 @@ export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec,
 
 /** The name of anything of the shelf that a product takes. */
 export const nameIn = (shelf: Shelf, id: string): string =>
-  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.vessels, ...shelf.wicks, ...shelf.moulds].find((one) => one.id === id)
-    ?.name ?? "something no longer here";
+  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.vessels, ...shelf.wicks, ...shelf.moulds, ...shelf.packs].find(
+    (one) => one.id === id,
+  )?.name ?? "something no longer here";

@@ -1,6 +1,6 @@
 "use client";
 
-import { bad, FATE_WORDS, FATES, fatesOf, good, type JarFate } from "@hearth/core";
+import { bad, FATE_WORDS, FATES, FATES_BY_HAND, fatesOf, good } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
@@ -11,7 +11,8 @@ const text = (most: number): FieldRule<string> => ({
   initial: "",
   parse: (raw) => good(raw.trim().slice(0, most)),
 });
-const fate = (initial: JarFate | "", why: string): FieldRule<JarFate> => ({ initial, parse: (raw) => (raw ? good(raw as JarFate) : bad("empty", why)) });
+type ByHand = (typeof FATES_BY_HAND)[number];
+const fate = (initial: ByHand | "", why: string): FieldRule<ByHand> => ({ initial, parse: (raw) => (raw ? good(raw as ByHand) : bad("empty", why)) });
 
 /** What became of the jars: on the rack, sold, given away, broken; all of them always add up. */
 export function Fates({ batch }: { batch: Batch }) {
@@ -80,11 +81,11 @@ export function Fates({ batch }: { batch: Batch }) {
             <Field label="Of which" {...fields.bind("product")} options={plan.products.map((one) => ({ value: one.key, label: one.name }))} />
           ) : null}
           <Field label="How many jars" {...fields.bind("jars")} inputMode="numeric" />
-          <Field label="They were" {...fields.bind("from")} options={FATES.map((one) => ({ value: one, label: FATE_WORDS[one] }))} />
+          <Field label="They were" {...fields.bind("from")} options={FATES_BY_HAND.map((one) => ({ value: one, label: FATE_WORDS[one] }))} />
           <Field
             label="They become"
             {...fields.bind("to")}
-            options={[{ value: "", label: "choose" }, ...FATES.map((one) => ({ value: one, label: FATE_WORDS[one] }))]}
+            options={[{ value: "", label: "choose" }, ...FATES_BY_HAND.map((one) => ({ value: one, label: FATE_WORDS[one] }))]}
           />
           <Field label="To whom, or where" {...fields.bind("whom")} />
         </div>

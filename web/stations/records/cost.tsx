@@ -12,7 +12,8 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
   const { plan, facts } = batch;
   /** Bodies and wicks go with their product; everything else was in the pots. */
   const pieces = new Set(plan.products.flatMap((one) => [one.bodyId, ...(one.wicks ? [one.wicks.wickId] : [])]));
-  const inPot = taken.filter((use) => !pieces.has(use.materialId));
+  // Boxes and labels are the packs', not the pot's.
+  const inPot = taken.filter((use) => !pieces.has(use.materialId) && use.kind !== "pack");
   const pot = costOf(inPot.flatMap((use) => use.taken));
   /** What one piece of a material cost, on average of what was drawn; null where no lot says. */
   const eachOf = (id: string) => {

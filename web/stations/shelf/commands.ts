@@ -1,10 +1,11 @@
 "use server";
 
-import { dayAt, isCounted, LARGEST_MASS_MG, readSheet, SHEET_FIELDS, SHEET_KINDS, STOCKED } from "@hearth/core";
+import { dayAt, isCounted, LARGEST_MASS_MG, readSheet, SHEET_FIELDS, SHEET_KINDS, STOCKED, supplierSheet } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
+import { supplierSheets } from "@/data/tables/label";
 import { lots, stockCounts } from "@/data/tables/stock";
 import { workshops } from "@/data/tables/workshop";
 import type { Context } from "@/server/context";
@@ -132,5 +133,34 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Outcome
     });
     if (outcome.ok) revalidatePath("/", "layout");
     return outcome;
+  });
+}
+
+const supplied = z.object({ id: z.uuid(), kind: z.enum(["wax", "fragrance", "dye", "additive"]), materialId: z.uuid(), sheet: supplierSheet });
+
+/** Keeps what a supplier's sheet says of a material; earlier sheets stay. */
+export async function putSupplierSheet(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
+  return command(supplied, place, input, async ({ id, kind, materialId, sheet }, context) => {
+    const { db, workshop, person, now } = context;
+    if (!(await isThere(context, kind, materialId))) return refused("That is not on this shelf.");
+    if (sheet.on > dayAt(now, workshop.timeZone)) return refused("That day is still to come.", { "sheet.on": ["That day is still to come."] });
+    await db
+      .insert(supplierSheets)
+      .values({ workshopId: workshop.id, id, materialId, on: sheet.on, sheet, at: now, personId: person?.id ?? null })
+      .onConflictDoNothing();
+    revalidatePath("/", "layout");
+    return done({ id });
+  });
+}
+
+/** Takes a sheet away, or puts it back. */
+export async function takeSupplierSheet(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
+  return command(z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
+    await db
+      .update(supplierSheets)
+      .set({ gone })
+      .where(and(eq(supplierSheets.workshopId, workshop.id), eq(supplierSheets.id, id)));
+    revalidatePath("/", "layout");
+    return done({ id });
   });
 }

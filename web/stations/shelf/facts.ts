@@ -10,6 +10,7 @@ export const PLURALS: Record<ShelfKind, { title: string; name: string }> = {
   wick: { title: "Wicks", name: "wicks" },
   vessel: { title: "Vessels", name: "vessels" },
   mould: { title: "Moulds", name: "moulds" },
+  pack: { title: "Packing", name: "packing parts" },
   instrument: { title: "Instruments", name: "instruments" },
   person: { title: "People", name: "people" },
 };
@@ -23,6 +24,7 @@ export const TEACH: Record<ShelfKind, string> = {
   wick: "No wick yet. Add one with the diameters and waxes it suits.",
   vessel: "No vessel yet. Add a jar with its fill weight and inner measures: it is drawn to scale and filled on paper before you pour.",
   mould: "No mould yet. Pillar moulds, silicone moulds and melt trays go here: they are used again, so nothing of them is drawn.",
+  pack: "No packing yet. Boxes with their inner size, lids, labels and tape go here: packs draw them, and what runs low is on the shopping list.",
   instrument: "No instrument yet. Add your thermometer and scale: each reading says which one it came from.",
   person: "Nobody yet. Add who works here: each entry says who made it.",
 };
@@ -84,6 +86,10 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Writers, nameOf: 
         of(n(row, "cavities"), (many) => (many > 1 ? `${many} cavities` : "")),
         `${units.g(n(row, "fillMg") ?? 0)} each`,
       );
+    case "pack": {
+      const sides = ["lengthUm", "widthUm", "heightUm"].map((key) => n(row, key)).filter((um) => um !== null);
+      return join(t(row, "kind"), sides.length > 0 && `inside ${sides.map((um) => units.len(um)).join(" × ")}`);
+    }
     case "instrument": {
       if (t(row, "kind") !== "scale") {
         const correction = n(row, "correction") ?? 0;

@@ -4,10 +4,12 @@ import { cautionsOnVessel } from "@hearth/core";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import type { Shelf, Stock, StockHistory } from "@/server/shelf";
+import type { KeptSheet } from "@/server/supplier-sheets";
 import { Aside, Caution, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import { StockPanel } from "./stock";
 import type { StockedThing } from "./stocked";
+import { SHEETED, SupplierSheetPanel } from "./supplier-sheet";
 import { VesselPanel } from "./vessel";
 
 /** One thing of the shelf: for a vessel its fill and wicks, and for all its stock. */
@@ -21,10 +23,12 @@ export function ThingView(props: {
   wicks: Shelf["wicks"];
   /** The colours that are made with it, or for it. */
   colours: { name: string; dyes: string; tried: string }[];
+  sheets: KeptSheet[];
   notes?: ReactNode;
 }) {
   const { of, vessel } = props;
   const units = useUnits();
+  const sheeted = SHEETED.find((one) => one === of.kind);
   return (
     <Screen
       title={of.name}
@@ -74,6 +78,7 @@ export function ThingView(props: {
           </ul>
         </section>
       ) : null}
+      {sheeted ? <SupplierSheetPanel kind={sheeted} materialId={of.id} sheets={props.sheets} /> : null}
       {props.notes}
     </Screen>
   );

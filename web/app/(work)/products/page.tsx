@@ -1,4 +1,4 @@
-import { namedIn } from "@hearth/core";
+import { NO_PACKING, namedIn, packingDraw } from "@hearth/core";
 import { z } from "zod";
 import { here } from "@/server/context";
 import { findProducts, newestSpecs } from "@/server/products";
@@ -18,7 +18,15 @@ export default async function ProductsPage({ searchParams }: { searchParams: Pro
     products.map((one) => one.formulaId),
   );
   const named = [...specs.values()].flatMap(namedIn);
-  const shelf = await readFewOf(db, workshop.id, [...named, ...products.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])])], 0);
+  const shelf = await readFewOf(
+    db,
+    workshop.id,
+    [
+      ...named,
+      ...products.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : []), ...packingDraw(one.packing ?? NO_PACKING, 1).map((part) => part.id)]),
+    ],
+    0,
+  );
   const stocks = await readStocks(db, workshop.id, workshop.timeZone, stockedIn(shelf));
   return (
     <ProductList

@@ -7,6 +7,7 @@ import { listColours } from "@/server/colours";
 import { here } from "@/server/context";
 import { notesOf } from "@/server/notes";
 import { readShelf, readStockHistory, readStocks } from "@/server/shelf";
+import { sheetsOf } from "@/server/supplier-sheets";
 import { ThingView } from "@/stations/shelf/thing";
 
 export const metadata = { title: "Stock" };
@@ -16,12 +17,13 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
   const known = z.enum(STOCKED).safeParse(kind);
   if (!known.success || !z.uuid().safeParse(id).success) notFound();
   const { db, workshop } = await here();
-  const [shelf, stocks, history, notes, colours] = await Promise.all([
+  const [shelf, stocks, history, notes, colours, sheets] = await Promise.all([
     readShelf(db, workshop.id),
     readStocks(db, workshop.id, workshop.timeZone),
     readStockHistory(db, workshop.id, id),
     notesOf(db, workshop.id, known.data, id),
     listColours(db, workshop.id, id),
+    sheetsOf(db, workshop.id, id),
   ]);
   const rows = byKind(shelf)[known.data];
   const row = (rows as { id: string; name: string; low: number | null }[]).find((one) => one.id === id);
@@ -44,6 +46,7 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
           tried: [nameOf(shelf.waxes, recipe.waxId), nameOf(shelf.fragrances, recipe.fragranceId)].filter(Boolean).join(" with "),
         };
       })}
+      sheets={sheets}
       notes={<Notebook kind={known.data} of={id} notes={notes} />}
     />
   );

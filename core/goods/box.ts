@@ -1,0 +1,141 @@
+/** A body as it is packed: as wide as it is round, and how high with its lid. Micrometres. */
+export interface PackedBody {
+  name: string;
+  widthUm: number;
+  heightUm: number;
+  count: number;
+}
+/** A box by its inner measures. */
+export interface BoxInner {
+  lengthUm: number;
+  widthUm: number;
+  heightUm: number;
+}
+
+/** Where a body stands in the box, seen from above; its layer from below. */
+export interface Stood {
+  name: string;
+  xUm: number;
+  yUm: number;
+  widthUm: number;
+  layer: number;
+}
+
+/** Tight below the first, loose above the second, in micrometres of clearance along any side: common practice, no source. */
+const TIGHT = 1_000;
+const LOOSE = 6_000;
+
+export interface BoxFit {
+  verdict: "fits" | "tight" | "loose" | "too small";
+  /** What is left along each side once all stand in it; negative where it does not go in. */
+  clearance: { length: number; width: number; height: number };
+  layers: number;
+  stood: Stood[];
+}
+
+/** All of one kind in a grid: columns along the length, rows across, layers up. Those after `columns × rows` stand on top. */
+function grid(body: PackedBody, columns: number, rows: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
+  const layers = Math.ceil(body.count / (columns * rows));
+  const stood = Array.from({ length: body.count }, (_, at) => {
+    const on = at % (columns * rows);
+    return {
+      name: body.name,
+      xUm: (on % columns) * body.widthUm,
+      yUm: Math.floor(on / columns) * body.widthUm,
+      widthUm: body.widthUm,
+      layer: Math.floor(at / (columns * rows)),
+    };
+  });
+  const used = Math.ceil(Math.min(body.count, columns * rows) / columns);
+  return { length: Math.min(columns, body.count) * body.widthUm, width: used * body.widthUm, height: layers * body.heightUm, layers, stood };
+}
+
+/** Several kinds in rows along the length, the widest first, in one layer. */
+function inRows(bodies: readonly PackedBody[], lengthUm: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
+  const all = bodies.flatMap((body) => Array.from({ length: body.count }, () => body)).sort((a, b) => b.widthUm - a.widthUm || b.heightUm - a.heightUm);
+  const stood: Stood[] = [];
+  let [x, y, row, length] = [0, 0, 0, 0];
+  for (const body of all) {
+    if (x > 0 && x + body.widthUm > lengthUm) {
+      y += row;
+      x = 0;
+      row = 0;
+    }
+    stood.push({ name: body.name, xUm: x, yUm: y, widthUm: body.widthUm, layer: 0 });
+    x += body.widthUm;
+    row = Math.max(row, body.widthUm);
+    length = Math.max(length, x);
+  }
+  return { length, width: y + row, height: Math.max(0, ...all.map((one) => one.heightUm)), layers: 1, stood };
+}
+
+/**
+ * How bodies go into a box: round ones as the squares about them, of one kind in a grid and in layers, of several kinds in rows. Of all
+ * ways that which goes in with the least left over. Null where nothing is packed.
+ */
+export function fitInBox(bodies: readonly PackedBody[], box: BoxInner): BoxFit | null {
+  const filled = bodies.filter((one) => one.count > 0);
+  const [only] = filled;
+  if (!only) return null;
+  const ways =
+    filled.length === 1
+      ? Array.from({ length: Math.min(only.count, 200) }, (_, at) => at + 1).flatMap((columns) =>
+          Array.from({ length: Math.ceil(only.count / columns) }, (_, at) => grid(only, columns, at + 1)),
+        )
+      : [inRows(filled, box.lengthUm), inRows(filled, box.widthUm)];
+  const fits = ways.flatMap((way) => {
+    const straight = { length: box.lengthUm - way.length, width: box.widthUm - way.width, height: box.heightUm - way.height };
+    const turned = { length: box.lengthUm - way.width, width: box.widthUm - way.length, height: box.heightUm - way.height };
+    return [
+      { ...way, clearance: straight },
+      { ...way, clearance: turned, stood: way.stood.map((one) => ({ ...one, xUm: one.yUm, yUm: one.xUm })) },
+    ];
+  });
+  const least = (one: (typeof fits)[number]) => Math.min(one.clearance.length, one.clearance.width, one.clearance.height);
+  const most = (one: (typeof fits)[number]) => Math.max(one.clearance.length, one.clearance.width, one.clearance.height);
+  const inside = fits.filter((one) => least(one) >= 0).sort((a, b) => most(a) - most(b));
+  const best = inside[0] ?? fits.sort((a, b) => least(b) - least(a))[0];
+  if (!best) return null;
+  const verdict = least(best) < 0 ? "too small" : least(best) < TIGHT ? "tight" : most(best) > LOOSE ? "loose" : "fits";
+  return { verdict, clearance: best.clearance, layers: best.layers, stood: best.stood };
+}
+
+const RANK = { fits: 0, loose: 1, tight: 2, "too small": 3 } as const;
+
+/** Boxes for what goes in, the fitting ones first and of those the one with the least room to rattle. */
+export function boxesFor<B extends BoxInner>(bodies: readonly PackedBody[], boxes: readonly B[]): { box: B; fit: BoxFit }[] {
+  const room = (fit: BoxFit) => Math.max(fit.clearance.length, fit.clearance.width, fit.clearance.height);
+  return boxes
+    .flatMap((box) => {
+      const fit = fitInBox(bodies, box);
+      return fit ? [{ box, fit }] : [];
+    })
+    .sort((a, b) => RANK[a.fit.verdict] - RANK[b.fit.verdict] || Math.abs(room(a.fit)) - Math.abs(room(b.fit)));
+}
+
+/** A wall where nobody measured the outside of a vessel: common practice, no source. Micrometres. */
+const WALL = 3_000;
+
+/** A body of the shelf as it is packed; `guessed` where the outside of a vessel was not measured, and a wall is added to the inside. */
+export function packedBodyOf(
+  body: {
+    body?: "vessel" | "mould";
+    name: string;
+    innerTopUm: number;
+    innerBottomUm: number;
+    heightUm: number;
+    outerUm?: number | null;
+    outerHeightUm?: number | null;
+  },
+  count: number,
+): PackedBody & { guessed: boolean } {
+  const inner = Math.max(body.innerTopUm, body.innerBottomUm);
+  if (body.body === "mould") return { name: body.name, widthUm: inner, heightUm: body.heightUm, count, guessed: false };
+  return {
+    name: body.name,
+    widthUm: body.outerUm ?? inner + 2 * WALL,
+    heightUm: body.outerHeightUm ?? body.heightUm + WALL,
+    count,
+    guessed: body.outerUm == null || body.outerHeightUm == null,
+  };
+}

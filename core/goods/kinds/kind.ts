@@ -1,0 +1,10 @@
+import type { Kind, Refusal } from "../../log/log";
+import type { OrderFacts } from "../facts";
+import type { OrderPlan } from "../plan";
+
+/** Declares a kind of entry of an order or a market day. */
+export const orderKind = <K extends string, P>(kind: Kind<K, P, OrderFacts, OrderPlan>) => kind;
+
+export const closedOrder = (facts: OrderFacts): Refusal | null =>
+  facts.closed ? { field: "kind", message: "This is closed. Reopen it first, by taking the closing back." } : null;
+export const packsWords = (packs: number, name: string): string => `${packs} × ${name}`;

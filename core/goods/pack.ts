@@ -1,0 +1,64 @@
+import { z } from "zod";
+
+/** What one pack takes beside what is in it: a box, and lids, labels, tape by the piece. */
+export const packing = z.object({
+  boxId: z.uuid().nullable(),
+  parts: z
+    .array(z.object({ id: z.uuid(), count: z.number().int().min(1).max(10_000) }))
+    .max(30)
+    .default([]),
+});
+export type Packing = z.output<typeof packing>;
+export const NO_PACKING: Packing = { boxId: null, parts: [] };
+
+/** What one pack of it holds: products by their pieces. */
+export const packContents = z
+  .array(z.object({ productId: z.uuid(), count: z.number().int().min(1, "At least one piece.").max(1_000) }))
+  .min(1, "Put at least one product in.")
+  .max(30)
+  .refine((list) => new Set(list.map((one) => one.productId)).size === list.length, { error: "The same product stands here twice: put its pieces together." });
+
+/** Something that is sold by the pack: a product in its own pack, or a set of several products. */
+export interface Sellable {
+  id: string;
+  name: string;
+  kind: "product" | "set";
+  contents: { productId: string; name: string; count: number }[];
+  packing: Packing;
+  /** Of one pack, in minor units. */
+  price: number | null;
+}
+
+/** What so many packs take from the shelf, by the part's id. */
+export function packingDraw(of: Packing, packs: number): { id: string; count: number }[] {
+  const sums = new Map<string, number>();
+  for (const { id, count } of [...(of.boxId ? [{ id: of.boxId, count: 1 }] : []), ...of.parts]) sums.set(id, (sums.get(id) ?? 0) + count * packs);
+  return [...sums].map(([id, count]) => ({ id, count }));
+}
+
+/** What one piece takes of the packing of its pack, by the part's id: a sixth of a box where six go into one. */
+export const packingPerPiece = (of: Packing | null, pack: number): [id: string, share: number][] =>
+  of ? packingDraw(of, 1).map(({ id, count }) => [id, count / Math.max(1, pack)]) : [];
+
+/** Something that is there in lots, the first in before the later. */
+export interface InLots {
+  id: string;
+  left: number;
+}
+
+/** Takes from lots in their order, first in first out; `short` is what they do not hold. */
+export function takeFirst(lots: readonly InLots[], wanted: number): { taken: { id: string; count: number }[]; short: number } {
+  const taken: { id: string; count: number }[] = [];
+  let rest = wanted;
+  for (const lot of lots) {
+    if (rest <= 0) break;
+    const count = Math.min(rest, lot.left);
+    if (count > 0) taken.push({ id: lot.id, count });
+    rest -= Math.max(0, count);
+  }
+  return { taken, short: Math.max(0, rest) };
+}
+
+/** How many packs loose pieces are enough for: by the product of which there are fewest. */
+export const packsFrom = (contents: readonly { productId: string; count: number }[], loose: ReadonlyMap<string, number>): number =>
+  contents.length === 0 ? 0 : Math.min(...contents.map((one) => Math.floor((loose.get(one.productId) ?? 0) / one.count)));

@@ -1,0 +1,50 @@
+/** What was sold of one thing, in a time. Money in minor units. */
+export interface Sold {
+  sellable: string;
+  name: string;
+  sold: number;
+  second: number;
+  given: number;
+  money: number;
+  /** What the packs that went had cost; null where that is not known of some. */
+  cost: number | null;
+  /** Market days it was taken to, and those on which all of it was sold. */
+  markets: number;
+  soldOut: number;
+  /** Taken to markets, and sold there. */
+  taken: number;
+  soldThere: number;
+}
+
+/** What is left of what it brought, and its share; null where the cost is not known, or nothing was brought. */
+export const marginOfSold = (one: Pick<Sold, "money" | "cost">): { left: number; share: number } | null =>
+  one.cost === null || one.money <= 0 ? null : { left: one.money - one.cost, share: (one.money - one.cost) / one.money };
+
+/** Where a thing sold out, more would have been sold: a quarter more is taken for the wish. Common practice, no source. */
+const SOLD_OUT = 1.25;
+
+/**
+ * How many packs of a thing one market day is likely to want: what was sold a day, more by a quarter on the days on which it sold out,
+ * rounded up; null where it was never taken to one.
+ */
+export const dayWants = (one: Pick<Sold, "markets" | "soldOut" | "soldThere">): number | null => {
+  if (one.markets === 0) return null;
+  const lift = (one.markets - one.soldOut + one.soldOut * SOLD_OUT) / one.markets;
+  return Math.ceil((one.soldThere / one.markets) * lift - 1e-9);
+};
+
+/** What to pour next of a thing: in packs, for orders that are open and for `days` further market days, less what is packed, loose or on the plan already. */
+export function toPour(
+  one: Pick<Sold, "markets" | "soldOut" | "soldThere">,
+  at: { packed: number; loose: number; planned: number; ordered: number; days: number },
+): { packs: number; why: string } {
+  const day = dayWants(one);
+  const wants = at.ordered + (day ?? 0) * at.days;
+  const there = at.packed + at.loose + at.planned;
+  const packs = Math.max(0, wants - there);
+  const said = [
+    at.ordered > 0 ? `${at.ordered} ordered` : "",
+    day !== null && at.days > 0 ? `${day * at.days} for ${at.days === 1 ? "the next market day" : `${at.days} market days`}` : "",
+  ].filter(Boolean);
+  return { packs, why: said.length > 0 ? `${said.join(", ")}; ${there} there or planned` : "" };
+}

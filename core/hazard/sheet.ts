@@ -1,0 +1,184 @@
+import { z } from "zod";
+import { parseNumber } from "../units/number";
+import { bad, good, type Parsed } from "../units/parsed";
+import { HAZARD_CLASSES } from "./rules";
+
+const percent = z.number().min(0).max(100);
+
+/** One ingredient as a supplier's safety data sheet names it. Percent of the material. */
+export const sheetIngredient = z
+  .object({
+    name: z.string().trim().min(1, "Name the ingredient.").max(200),
+    /** The lower end, where the sheet gives a range. */
+    from: percent.optional(),
+    /** What counts: the figure, or the upper end of its range. */
+    percent: percent.gt(0, "Above 0 %."),
+    classes: z.array(z.string().min(1).max(40)).max(30),
+    /** Classes that the sheet gives and no rule here reckons with. */
+    unread: z.array(z.string().min(1).max(80)).max(30).default([]),
+    m: z.number().min(1).max(1_000_000).optional(),
+    ateOral: z.number().positive().max(100_000).optional(),
+    limits: z
+      .array(z.object({ class: z.string().min(1).max(40), percent: percent.gt(0) }))
+      .max(30)
+      .default([]),
+  })
+  .refine((one) => one.from === undefined || one.from <= one.percent, { path: ["percent"], error: "A range begins with its smaller figure." });
+export type SheetIngredient = z.output<typeof sheetIngredient>;
+
+/** What a supplier's safety data sheet says of what is in a material. No ingredient at all: it names nothing that is classified. */
+export const supplierSheet = z
+  .object({
+    /** As the sheet calls its own version. */
+    revision: z.string().trim().max(60).default(""),
+    /** The day of the sheet, ISO. */
+    on: z.iso.date("Give the day of the sheet, like 2026-03-14."),
+    ingredients: z.array(sheetIngredient).max(500),
+  })
+  .refine((one) => one.ingredients.reduce((sum, each) => sum + (each.from ?? each.percent), 0) <= 100.5, {
+    path: ["ingredients"],
+    error: "The ingredients come to more than 100 %. Look at the percents again.",
+  });
+export type SupplierSheet = z.output<typeof supplierSheet>;
+
+const KNOWN = new Map(HAZARD_CLASSES.map((one) => [one.toLowerCase(), one]));
+/** Subcategories that the rules for mixtures do not tell apart. */
+const COARSER: [RegExp, string][] = [
+  [/^skin corr\. 1[abc]$/, "Skin Corr. 1"],
+  [/^(repr|carc|muta)\. 1[ab]$/, "$1. 1"],
+  [/^acute tox\. (\d)[ ,]*\(?(oral|swallowed)\)?$/, "acute tox. $1 oral"],
+  [/^aquatic acute cat(egory)? ?1$/, "aquatic acute 1"],
+];
+
+/** A hazard class as sheets write it, under the regulation's short name; null for one that is not reckoned with here. */
+export function classNamed(text: string): string | null {
+  const plain = text.trim().toLowerCase().replace(/\s+/g, " ").replace(/\*+$/, "").trim();
+  const direct = KNOWN.get(plain);
+  if (direct) return direct;
+  for (const [pattern, to] of COARSER) if (pattern.test(plain)) return KNOWN.get(plain.replace(pattern, to).toLowerCase()) ?? null;
+  return null;
+}
+
+/** Classes out of a cell: "Skin Sens. 1B, H317; Aquatic Chronic 2, H411". A route is told by its sentence: H302 after "Acute Tox. 4" is oral. */
+export function readClasses(text: string): { classes: string[]; unread: string[] } {
+  const parts = text
+    .split(/[;,\n|/]+/)
+    .map((part) => part.trim())
+    .filter(Boolean);
+  const classes = new Set<string>();
+  const unread = new Set<string>();
+  parts.forEach((part, at) => {
+    if (/^(eu)?h\s?\d{3}\w*$/i.test(part) || part === "-" || /^(not classified|none)$/i.test(part)) return;
+    const bare = part.replace(/\s*[-:]?\s*\(?H\d{3}\w*\)?$/i, "").trim();
+    const sentence = `${part} ${parts[at + 1] ?? ""}`;
+    const oral = /^acute tox\. \d$/i.test(bare) && /H30[0-2]/i.test(sentence) ? `${bare} oral` : bare;
+    const known = classNamed(oral);
+    if (known) classes.add(known);
+    else unread.add(bare);
+  });
+  return { classes: [...classes], unread: [...unread] };
+}
+
+/** A share as sheets write it: "12", "2,5 %", "10 - 25 %", "≥ 1 - < 5", "< 0.1", "≤ 5". The upper end counts. */
+export function readShare(text: string): Parsed<{ from?: number; percent: number }> {
+  const plain = text
+    .replace(/%/g, "")
+    .replace(/[–—]|\bto\b/g, "-")
+    .trim();
+  if (plain === "") return bad("empty", "Give the percent, or a range like 10 - 25.");
+  const ends = plain.split("-").map((part) => part.replace(/[<>≤≥=\s]+/g, ""));
+  const numbers = ends.map((end) => parseNumber(end));
+  const upper = numbers.at(-1);
+  const fault = numbers.find((one) => !one.ok);
+  if (fault && !fault.ok) return fault;
+  if (!upper?.ok || ends.length > 2) return bad("not-understood", `“${text.trim()}” is no percentage. Write it like 12, or 10 - 25.`);
+  const open = /^[<≤]/.test(plain) && ends.length === 1;
+  const from = ends.length === 2 && numbers[0]?.ok ? numbers[0].value : open ? 0 : undefined;
+  // "> 10" has no upper end: all of it could be.
+  if (/^[>≥]/.test(plain) && ends.length === 1) return good({ from: upper.value, percent: 100 });
+  if (upper.value > 100 || upper.value <= 0) return bad("out-of-range", `“${text.trim()}” is no share of a material: above 0 and at most 100 %.`);
+  if (from !== undefined && from > upper.value) return bad("out-of-range", `“${text.trim()}” begins with its larger figure.`);
+  return good({ ...(from === undefined ? {} : { from }), percent: upper.value });
+}
+
+/** Limits of the sheet's own: "Skin Sens. 1B ≥ 0.5 %; Eye Irrit. 2: 5". */
+function readLimits(text: string): { limits: { class: string; percent: number }[]; unread: string[] } {
+  const limits: { class: string; percent: number }[] = [];
+  const unread: string[] = [];
+  for (const part of text.split(/[;\n|]+/).map((one) => one.trim())) {
+    if (part === "" || part === "-") continue;
+    const match = /^(.*?[\w.])\s*(?:[:=≥>]|C\s*≥)+\s*([\d.,]+)\s*%?.*$/.exec(part.replace(/;?\s*H\d{3}\w*/gi, ""));
+    const known = match ? classNamed(match[1] ?? "") : null;
+    const value = match ? parseNumber(match[2] ?? "") : null;
+    if (known && value?.ok && value.value > 0 && value.value <= 100) limits.push({ class: known, percent: value.value });
+    else unread.push(part);
+  }
+  return { limits, unread };
+}
+
+/** The columns of a table of ingredients, and by which heads they are known. */
+const COLUMNS: [key: "name" | "percent" | "classes" | "m" | "ate" | "limits", head: RegExp][] = [
+  ["limits", /limit|scl/i],
+  ["m", /^m\b|m.?factor/i],
+  ["ate", /ate|ld50/i],
+  ["name", /name|ingredient|substance|component/i],
+  ["percent", /%|percent|share|content|concentration|conc\.?/i],
+  ["classes", /class|hazard|clp/i],
+];
+
+/** A row of a table as it was read, or what is wrong with it. */
+export interface ReadRow {
+  row: number;
+  ingredient: SheetIngredient | null;
+  fault: string;
+}
+
+/**
+ * The ingredients out of a table that was pasted: name, percent or range, classes, and where they are there M-factor, ATE (oral) and
+ * limits of their own. With a row of heads in any order, or without in this one.
+ */
+export function readIngredients(rows: readonly (readonly string[])[]): ReadRow[] {
+  const filled = rows.map((row, at) => ({ row, at })).filter(({ row }) => row.some((cell) => cell.trim() !== ""));
+  const heads = filled[0]?.row ?? [];
+  const headed = heads.some((cell) => /^\s*(name|ingredient|substance|component)/i.test(cell));
+  const order = ["name", "percent", "classes", "m", "ate", "limits"] as const;
+  const at = new Map<string, number>();
+  if (headed)
+    heads.forEach((cell, column) => {
+      const key = COLUMNS.find(([, head]) => head.test(cell.trim()))?.[0];
+      if (key && !at.has(key)) at.set(key, column);
+    });
+  else for (const [column, key] of order.entries()) at.set(key, column);
+  return filled.slice(headed ? 1 : 0).map(({ row, at: line }): ReadRow => {
+    const cell = (key: string) => (at.has(key) ? (row[at.get(key) as number] ?? "").trim() : "");
+    const no = (fault: string): ReadRow => ({ row: line + 1, ingredient: null, fault });
+    if (cell("name") === "") return no("The name is missing.");
+    const share = readShare(cell("percent"));
+    if (!share.ok) return no(share.message);
+    const { classes, unread } = readClasses(cell("classes"));
+    const { limits, unread: odd } = readLimits(cell("limits"));
+    const optional = (key: string, what: string): Parsed<number | undefined> => {
+      if (cell(key) === "" || cell(key) === "-") return good(undefined);
+      const number = parseNumber(
+        cell(key)
+          .replace(/^m\s*=\s*/i, "")
+          .replace(/\s*mg\/kg.*$/i, ""),
+      );
+      return number.ok ? number : bad("not-understood", `“${cell(key)}” is no ${what}.`);
+    };
+    const m = optional("m", "M-factor");
+    if (!m.ok) return no(m.message);
+    const ate = optional("ate", "estimate in mg/kg");
+    if (!ate.ok) return no(ate.message);
+    const made = sheetIngredient.safeParse({
+      name: cell("name"),
+      ...share.value,
+      classes,
+      unread: [...unread, ...odd],
+      ...(m.value === undefined ? {} : { m: m.value }),
+      ...(ate.value === undefined ? {} : { ateOral: ate.value }),
+      limits,
+    });
+    return made.success ? { row: line + 1, ingredient: made.data, fault: "" } : no(made.error.issues[0]?.message ?? "This row cannot be read.");
+  });
+}

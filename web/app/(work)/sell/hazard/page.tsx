@@ -1,0 +1,49 @@
+import { notFound } from "next/navigation";
+import { z } from "zod";
+import { formulaNames } from "@/server/catalogue";
+import { here } from "@/server/context";
+import { listProducts, newestSpecs, readProduct } from "@/server/products";
+import { askedOf } from "@/server/query";
+import { batchesOfFormula, hazardOfBatch, hazardOfRecipe } from "@/server/supplier-sheets";
+import { HazardView } from "@/stations/sell/hazard";
+
+export const metadata = { title: "Hazard label" };
+
+export default async function HazardPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
+  const { db, workshop } = await here();
+  const asked = await askedOf(searchParams, { formula: z.uuid(), product: z.uuid(), batch: z.uuid() });
+  const [formulas, products] = await Promise.all([formulaNames(db, workshop.id, 500, []), listProducts(db, workshop.id)]);
+  const common = { formulas, products: products.filter((one) => !one.putAway).map(({ id, name }) => ({ id, name })) };
+  if (asked.batch) {
+    const batch = await hazardOfBatch(db, workshop.id, asked.batch);
+    if (!batch) notFound();
+    return (
+      <HazardView
+        {...common}
+        of={{ kind: "batch", id: asked.batch, name: `batch ${batch.number}` }}
+        hazard={batch.whole}
+        loads={[]}
+        load={null}
+        planned={batch.pots.flatMap((pot) => pot.planned)}
+        batches={[]}
+      />
+    );
+  }
+  const product = asked.product ? await readProduct(db, workshop.id, asked.product) : null;
+  const formulaId = product?.formulaId ?? asked.formula;
+  const spec = formulaId ? (await newestSpecs(db, workshop.id, [formulaId])).get(formulaId) : undefined;
+  if (!formulaId || !spec) return <HazardView {...common} of={null} hazard={null} loads={[]} load={null} planned={[]} batches={[]} />;
+  const hazard = await hazardOfRecipe(db, workshop.id, spec);
+  const name = product?.name ?? formulas.find((one) => one.id === formulaId)?.name ?? "formula";
+  return (
+    <HazardView
+      {...common}
+      of={{ kind: "formula", id: formulaId, name }}
+      hazard={hazard}
+      loads={hazard.loads}
+      load={spec.fragrances.length > 0 ? { ppm: spec.loadPpm, basis: spec.basis } : null}
+      planned={[]}
+      batches={await batchesOfFormula(db, workshop.id, formulaId, hazard)}
+    />
+  );
+}

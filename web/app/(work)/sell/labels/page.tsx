@@ -1,0 +1,55 @@
+import { z } from "zod";
+import { here } from "@/server/context";
+import { packingAt, piecesIn } from "@/server/goods";
+import { labelFacts } from "@/server/label-of";
+import { listLabelSheets, readLabelling } from "@/server/labels";
+import { listProducts } from "@/server/products";
+import { askedOf } from "@/server/query";
+import { batchesFor } from "@/server/supplier-sheets";
+import { LabelsView } from "@/stations/sell/labels";
+
+export const metadata = { title: "Labels" };
+
+export default async function LabelsPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
+  const { db, workshop } = await here();
+  const asked = await askedOf(searchParams, { packing: z.uuid(), product: z.uuid(), batch: z.uuid() });
+  const products = (await listProducts(db, workshop.id)).filter((one) => !one.putAway || one.id === asked.product);
+  const [packing, pieces, labelling, sheets] = await Promise.all([
+    asked.packing ? packingAt(db, workshop.id, asked.packing) : null,
+    asked.packing ? piecesIn(db, workshop.id, [asked.packing]) : [],
+    readLabelling(db, workshop.id),
+    listLabelSheets(db, workshop.id),
+  ]);
+  const packed = packing
+    ? pieces.flatMap((one) => {
+        const product = products.find((each) => each.id === one.productId);
+        return product ? [{ productId: product.id, name: product.name, batchId: one.batchId, number: one.number, pieces: one.pieces, pack: product.pack }] : [];
+      })
+    : [];
+  const poured = asked.product ? await batchesFor(db, workshop.id, products.find((one) => one.id === asked.product)?.formulaId ?? asked.product) : [];
+  const choices = [
+    ...packed,
+    ...poured.flatMap((batch) => {
+      const product = products.find((one) => one.id === asked.product);
+      return product ? [{ productId: product.id, name: product.name, batchId: batch.id, number: batch.number, pieces: batch.pieces, pack: product.pack }] : [];
+    }),
+    ...products.map((one) => ({ productId: one.id, name: one.name, batchId: null, number: null, pieces: 1, pack: one.pack })),
+  ].filter((one, at, all) => all.findIndex((other) => other.productId === one.productId && other.batchId === one.batchId) === at);
+  const first =
+    choices.find((one) => one.productId === asked.product && one.batchId === (asked.batch ?? null)) ??
+    choices.find((one) => one.productId === asked.product) ??
+    choices[0];
+  const facts = first ? await labelFacts(db, workshop, { productId: first.productId, batchId: first.batchId }) : null;
+  return (
+    <LabelsView
+      key={first ? `${first.productId} ${first.batchId}` : ""}
+      choices={choices}
+      chosen={first ? `${first.productId} ${first.batchId ?? ""}` : ""}
+      sheets={sheets}
+      settings={labelling.settings}
+      version={labelling.version}
+      paper={["en-US", "en-CA"].includes(workshop.locale) ? "letter" : "a4"}
+      facts={facts ? { without: facts.hazard.without.map((one) => one.name), testers: facts.hours?.testers ?? 0, classes: facts.hazard.answer.classes } : null}
+    />
+  );
+}

@@ -1,0 +1,34 @@
+import { packingDraw } from "@hearth/core";
+import { z } from "zod";
+import { here } from "@/server/context";
+import { goodsNow, insidesOf, latelyPacked, listPacks } from "@/server/goods";
+import { listProducts } from "@/server/products";
+import { askedOf } from "@/server/query";
+import { readStocks } from "@/server/shelf";
+import { PackView } from "@/stations/sell/pack";
+
+export const metadata = { title: "Pack" };
+
+export default async function PackPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
+  const { db, workshop, now } = await here();
+  const asked = await askedOf(searchParams, { of: z.uuid() });
+  const since = new Date(Date.parse(now) - 60 * 86_400_000).toISOString();
+  const [goods, products, packs, lately] = await Promise.all([
+    goodsNow(db, workshop.id),
+    listProducts(db, workshop.id),
+    listPacks(db, workshop.id),
+    latelyPacked(db, workshop.id, since),
+  ]);
+  const shown = goods.filter((one) => one.loose > 0 || one.packed > 0 || one.sellable.id === asked.of);
+  const named = new Set(shown.flatMap((one) => one.sellable.contents.map((each) => each.productId)));
+  const parts = [...new Set(shown.flatMap((one) => packingDraw(one.sellable.packing, 1).map((each) => each.id)))];
+  const [inside, stocks] = await Promise.all([
+    insidesOf(
+      db,
+      workshop.id,
+      products.filter((one) => named.has(one.id)),
+    ),
+    readStocks(db, workshop.id, workshop.timeZone, parts),
+  ]);
+  return <PackView key={asked.of ?? ""} goods={shown} of={asked.of ?? null} inside={inside} packs={packs} stocks={stocks} lately={lately} />;
+}

@@ -1,0 +1,131 @@
+"use client";
+
+import { type BoxFit, boxesFor, fitInBox, type PackedBody, type Packing } from "@hearth/core";
+import { Chooser } from "@/forms/chooser";
+import { likeliest } from "@/forms/matches";
+import type { Shelf, Stocks } from "@/server/shelf";
+import { BoxPlan } from "@/ui/box-plan";
+import { useUnits } from "@/ui/units";
+
+export const FIT_WORDS: Record<BoxFit["verdict"], string> = {
+  fits: "✓ fits",
+  loose: "▲ loose: it rattles",
+  tight: "▲ tight: it is forced",
+  "too small": "✕ does not go in",
+};
+
+type Pack = Shelf["packs"][number];
+const sized = (one: Pack): one is Pack & { lengthUm: number; widthUm: number; heightUm: number } =>
+  one.kind === "box" && one.lengthUm !== null && one.widthUm !== null && one.heightUm !== null;
+
+/** How a pack stands in its box, with the clearance on each side. */
+export function BoxShown({ box, bodies, guessed }: { box: Pack | undefined; bodies: readonly PackedBody[]; guessed: boolean }) {
+  const units = useUnits();
+  if (!box) return null;
+  if (!sized(box)) return <p className="text-[15px] text-soft">The inner size of {box.name} is not on the shelf: give it there, and it is drawn here.</p>;
+  const fit = fitInBox(bodies, box);
+  if (!fit) return null;
+  const sides = [
+    ["length", fit.clearance.length],
+    ["width", fit.clearance.width],
+    ["height", fit.clearance.height],
+  ] as const;
+  const said = `${box.name}: ${FIT_WORDS[fit.verdict].slice(2)}`;
+  return (
+    <figure className="my-2">
+      <BoxPlan box={box} fit={fit} says={said} />
+      <figcaption className="mt-1 text-[15px]">
+        <strong className={fit.verdict === "fits" ? "text-inside" : "text-hot"}>{FIT_WORDS[fit.verdict]}</strong>{" "}
+        <span className="text-soft">
+          {sides.map(([side, um]) => `${side} ${um < 0 ? "−" : ""}${units.len(Math.abs(um))}`).join(", ")}{" "}
+          {fit.verdict === "too small" ? "to spare (− lacks)" : "to spare"}
+          {fit.layers > 1 ? `; ${fit.layers} layers` : ""}
+          {guessed ? ". The outside of a vessel is not measured: a wall of 3 mm is reckoned." : ""}
+        </span>
+      </figcaption>
+    </figure>
+  );
+}
+
+interface PackingFieldsProps {
+  value: Packing;
+  onValue: (value: Packing) => void;
+  shelf: Pick<Shelf, "packs">;
+  stocks: Stocks;
+  lately: Record<string, string>;
+  onLook: () => void;
+  bodies: readonly PackedBody[];
+  guessed: boolean;
+}
+
+/** What one pack takes of the shelf: its box, chosen by what goes in, and lids, labels, tape. */
+export function PackingFields({ value, onValue, shelf, stocks, lately, onLook, bodies, guessed }: PackingFieldsProps) {
+  const there = shelf.packs.filter((one) => !one.putAway);
+  const boxes = there.filter((one) => one.kind === "box");
+  const ranked = boxesFor(bodies, boxes.filter(sized));
+  const rest = boxes.filter((one) => !ranked.some((other) => other.box.id === one.id));
+  const onHand = (id: string) => (stocks[id] ? `${stocks[id]?.onHand} on hand` : "");
+  const options = [
+    { value: "", name: "no box", note: "" },
+    ...ranked.map(({ box, fit }) => ({ value: box.id, name: box.name, note: [FIT_WORDS[fit.verdict].slice(2), onHand(box.id)].filter(Boolean).join(", ") })),
+    ...rest.map((one) => ({ value: one.id, name: one.name, note: "size not known" })),
+  ];
+  const parts = likeliest(
+    there.filter((one) => one.kind !== "box"),
+    lately,
+    (id) => stocks[id]?.onHand,
+  );
+  const set = (at: number, change: Partial<Packing["parts"][number]>) =>
+    onValue({ ...value, parts: value.parts.map((one, index) => (index === at ? { ...one, ...change } : one)) });
+  return (
+    <div>
+      <Chooser label="Box" value={value.boxId ?? ""} options={options} onLook={onLook} onValue={(id) => onValue({ ...value, boxId: id || null })} />
+      <BoxShown box={there.find((one) => one.id === value.boxId)} bodies={bodies} guessed={guessed} />
+      {value.parts.map((part, at) => (
+        <div key={part.id || at} className="grid grid-cols-[minmax(0,1fr)_84px_auto] items-end gap-x-2">
+          <Chooser
+            label={at === 0 ? "Lids, labels, tape" : "And"}
+            of={String(at + 1)}
+            value={part.id}
+            options={parts.map((one) => ({ value: one.id, name: one.name, note: [one.kind, onHand(one.id)].filter(Boolean).join(", ") }))}
+            onLook={onLook}
+            onValue={(id) => set(at, { id })}
+          />
+          <div>
+            <label htmlFor={`part-${at}`} className="mb-1 block text-[15px] font-semibold">
+              A pack<span className="sr-only"> takes of part {at + 1}</span>
+            </label>
+            <input
+              id={`part-${at}`}
+              className="entry"
+              inputMode="numeric"
+              value={part.count || ""}
+              onChange={(event) => set(at, { count: Math.min(10_000, Number.parseInt(event.target.value.replace(/\D/g, ""), 10) || 0) })}
+            />
+          </div>
+          <button
+            type="button"
+            className="press"
+            aria-label={`Leave out part ${at + 1}`}
+            onClick={() => onValue({ ...value, parts: value.parts.filter((_, index) => index !== at) })}
+          >
+            ✕
+          </button>
+        </div>
+      ))}
+      <button
+        type="button"
+        className="press mt-2"
+        onClick={() => {
+          onLook();
+          onValue({ ...value, parts: [...value.parts, { id: "", count: 1 }] });
+        }}
+      >
+        Add a lid, label or tape
+      </button>
+    </div>
+  );
+}
+
+/** What is kept of it: parts without a name or a count are left out. */
+export const packingOf = (value: Packing): Packing => ({ boxId: value.boxId, parts: value.parts.filter((one) => one.id !== "" && one.count > 0) });

@@ -1,0 +1,75 @@
+import { linesNow, ORDER, type OrderEvent, type OrderFacts, type OrderPlan } from "@hearth/core";
+import { and, eq, inArray, sql } from "drizzle-orm";
+import type { Transaction } from "./client";
+import { entryRows } from "./entry-rows";
+import { type orderEvents, orderGoods, orderLines, packings } from "./tables/goods";
+
+const rows = entryRows<OrderEvent>(ORDER);
+export const toOrderEvent = rows.toEvent;
+export const orderEventRow = (workshopId: string, orderId: string, event: OrderEvent): typeof orderEvents.$inferInsert => ({
+  ...rows.toRow(event),
+  workshopId,
+  orderId,
+});
+
+/** What the order's row repeats of what follows from its entries. */
+export const orderRow = (plan: OrderPlan, facts: OrderFacts) => ({
+  what: plan.what,
+  name: facts.name,
+  wantedOn: facts.wantedOn,
+  stage: facts.closed ? ("closed" as const) : ("open" as const),
+  plan,
+  facts,
+  startedAt: facts.startedAt,
+  lastAt: facts.lastAt,
+});
+
+/** Writes what is asked, what went out, and what of each packing is gone; nothing where an entry changed none of it. */
+export async function writeGoods(
+  tx: Transaction,
+  workshopId: string,
+  orderId: string,
+  plan: OrderPlan,
+  facts: OrderFacts,
+  old: OrderFacts | null,
+): Promise<void> {
+  const said = (of: OrderFacts) => JSON.stringify([of.goods, of.lines, of.closed !== null]);
+  if (old && said(old) === said(facts)) return;
+  const mine = and(eq(orderLines.workshopId, workshopId), eq(orderLines.orderId, orderId));
+  await tx.delete(orderLines).where(mine);
+  const asked = linesNow(facts).filter((one) => one.asked > 0);
+  if (asked.length > 0)
+    await tx.insert(orderLines).values(
+      asked.map((one) => ({
+        workshopId,
+        orderId,
+        sellableId: one.sellable,
+        name: one.name,
+        asked: one.asked,
+        // What is closed wants nothing any more.
+        lacking: facts.closed ? 0 : one.lacking,
+      })),
+    );
+  if (old && JSON.stringify(old.goods) === JSON.stringify(facts.goods)) return;
+  await tx.delete(orderGoods).where(and(eq(orderGoods.workshopId, workshopId), eq(orderGoods.orderId, orderId)));
+  if (facts.goods.length > 0)
+    await tx.insert(orderGoods).values(
+      facts.goods.map(({ packing, sellable, price: _p, pouredAt: _q, ...one }) => ({
+        ...one,
+        workshopId,
+        orderId,
+        packingId: packing,
+        sellableId: sellable,
+        what: plan.what,
+        at: facts.soldAt[sellable] ?? facts.lastAt,
+      })),
+    );
+  const touched = [...new Set([...facts.goods, ...(old?.goods ?? [])].map((one) => one.packing))];
+  if (touched.length > 0)
+    await tx
+      .update(packings)
+      .set({
+        gone: sql`(select coalesce(sum(g.out - g.back), 0)::int from sale_goods g where g.workshop_id = ${workshopId} and g.packing_id = ${packings.id})`,
+      })
+      .where(and(eq(packings.workshopId, workshopId), inArray(packings.id, touched)));
+}

@@ -1,0 +1,162 @@
+import type { OrderFacts, OrderPlan, Packing } from "@hearth/core";
+import { sql } from "drizzle-orm";
+import { bigint, boolean, date, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import { batches } from "./batch";
+import { entryColumns, instant } from "./entry";
+import { instruments } from "./shelf";
+import { ofWorkshop, people } from "./workshop";
+
+const money = (name: string) => bigint(name, { mode: "number" });
+
+/** Several products sold as one pack. */
+export const sets = pgTable(
+  "product_set",
+  {
+    workshopId: ofWorkshop(),
+    id: uuid("id").notNull(),
+    name: text("name").notNull(),
+    version: integer("version").notNull().default(1),
+    putAway: boolean("put_away").notNull().default(false),
+    contents: jsonb("contents").$type<{ productId: string; count: number }[]>().notNull(),
+    packing: jsonb("packing").$type<Packing>().notNull(),
+    /** Of one pack, in minor units of the workshop's currency. */
+    price: money("price"),
+    remarks: text("remarks").notNull().default(""),
+  },
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), uniqueIndex("product_set_name").on(table.workshopId, sql`lower(${table.name})`)],
+);
+
+/** Packs that were made at one time: a lot of finished goods. What is left of it is `packs` less `gone`. */
+export const packings = pgTable(
+  "packing",
+  {
+    workshopId: ofWorkshop(),
+    id: uuid("id").notNull(),
+    /** The product or set that it is sold as. */
+    sellableId: uuid("sellable_id").notNull(),
+    name: text("name").notNull(),
+    packs: integer("packs").notNull(),
+    /** Packs that went out and did not come back: repeated from the orders, written with each of their entries. */
+    gone: integer("gone").notNull().default(0),
+    at: instant("at").notNull(),
+    /** When the oldest of it was poured: what is sold first. */
+    pouredAt: instant("poured_at").notNull(),
+    /** What one pack cost, in minor units; null where that is not known. */
+    costEach: money("cost_each"),
+    /** Net weights taken at packing, with what is stated on the pack. */
+    weightsMg: jsonb("weights_mg").$type<number[]>().notNull().default([]),
+    statedMg: money("stated_mg"),
+    personId: uuid("person_id"),
+    /** Taken apart again. */
+    undone: boolean("undone").notNull().default(false),
+  },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.id] }),
+    index("packing_there").on(table.workshopId, table.sellableId, table.pouredAt).where(sql`packs > gone and not undone`),
+    index("packing_by_time").on(table.workshopId, table.at),
+  ],
+);
+
+/** Pieces of a batch that went into packs. */
+export const packedPieces = pgTable(
+  "packed_piece",
+  {
+    workshopId: ofWorkshop(),
+    packingId: uuid("packing_id").notNull(),
+    batchId: uuid("batch_id").notNull(),
+    /** Its key within the batch. */
+    product: text("product").notNull(),
+    productId: uuid("product_id").notNull(),
+    pieces: integer("pieces").notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.packingId, table.batchId, table.product] }),
+    foreignKey({ columns: [table.workshopId, table.packingId], foreignColumns: [packings.workshopId, packings.id] }).onDelete("cascade"),
+    foreignKey({ columns: [table.workshopId, table.batchId], foreignColumns: [batches.workshopId, batches.id] }),
+    index("packed_piece_by_batch").on(table.workshopId, table.batchId),
+  ],
+);
+
+/** An order or a market day: what it was begun with, and the facts that follow from its entries. */
+export const orders = pgTable(
+  "sale_order",
+  {
+    workshopId: ofWorkshop(),
+    id: uuid("id").notNull(),
+    number: integer("number").notNull(),
+    what: text("what", { enum: ["order", "market"] }).notNull(),
+    name: text("name").notNull(),
+    wantedOn: date("wanted_on", { mode: "string" }),
+    stage: text("stage", { enum: ["open", "closed"] }).notNull(),
+    plan: jsonb("plan").$type<OrderPlan>().notNull(),
+    facts: jsonb("facts").$type<OrderFacts>().notNull(),
+    startedAt: instant("started_at").notNull(),
+    lastAt: instant("last_at").notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.id] }),
+    unique("sale_order_number").on(table.workshopId, table.number),
+    index("sale_order_by_stage").on(table.workshopId, table.stage, table.wantedOn),
+  ],
+);
+
+/** What happened. Append-only: a trigger refuses UPDATE and DELETE. */
+export const orderEvents = pgTable(
+  "sale_order_event",
+  { workshopId: ofWorkshop(), id: uuid("id").notNull(), orderId: uuid("order_id").notNull(), ...entryColumns() },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.id] }),
+    foreignKey({ columns: [table.workshopId, table.orderId], foreignColumns: [orders.workshopId, orders.id] }),
+    foreignKey({ columns: [table.workshopId, table.personId], foreignColumns: [people.workshopId, people.id] }),
+    foreignKey({ columns: [table.workshopId, table.instrumentId], foreignColumns: [instruments.workshopId, instruments.id] }),
+    foreignKey({ columns: [table.workshopId, table.corrects], foreignColumns: [table.workshopId, table.id] }),
+    index("sale_order_event_by_seq").on(table.workshopId, table.orderId, table.seq),
+    index("sale_order_event_by_corrects").on(table.workshopId, table.corrects),
+  ],
+);
+
+/** What an order asks for, or a market day means to take; and what of it went out, thing by thing. Written with the entries that change it. */
+export const orderLines = pgTable(
+  "sale_line",
+  {
+    workshopId: ofWorkshop(),
+    orderId: uuid("order_id").notNull(),
+    sellableId: uuid("sellable_id").notNull(),
+    name: text("name").notNull(),
+    asked: integer("asked").notNull(),
+    lacking: integer("lacking").notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.orderId, table.sellableId] }),
+    foreignKey({ columns: [table.workshopId, table.orderId], foreignColumns: [orders.workshopId, orders.id] }).onDelete("cascade"),
+    index("sale_line_lacking").on(table.workshopId, table.sellableId).where(sql`lacking > 0`),
+  ],
+);
+
+/** What became of the packs of one packing with one order: by it sales are summed and jars are found again. */
+export const orderGoods = pgTable(
+  "sale_goods",
+  {
+    workshopId: ofWorkshop(),
+    orderId: uuid("order_id").notNull(),
+    packingId: uuid("packing_id").notNull(),
+    sellableId: uuid("sellable_id").notNull(),
+    name: text("name").notNull(),
+    what: text("what", { enum: ["order", "market"] }).notNull(),
+    /** When it was sold last; when it went out, where nothing was. */
+    at: instant("at").notNull(),
+    out: integer("out").notNull(),
+    sold: integer("sold").notNull(),
+    given: integer("given").notNull(),
+    second: integer("second").notNull(),
+    back: integer("back").notNull(),
+    /** Minor units. */
+    money: money("money").notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.orderId, table.packingId] }),
+    foreignKey({ columns: [table.workshopId, table.orderId], foreignColumns: [orders.workshopId, orders.id] }).onDelete("cascade"),
+    index("sale_goods_by_packing").on(table.workshopId, table.packingId),
+    index("sale_goods_by_time").on(table.workshopId, table.at),
+  ],
+);

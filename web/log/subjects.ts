@@ -1,0 +1,3 @@
+/** The subjects of the log by the part of their routes. Earlier versions knew only batches. */
+export const SUBJECT_PATHS = { batch: "batches", trial: "trials", order: "orders" } as const;
+export type SubjectName = keyof typeof SUBJECT_PATHS;

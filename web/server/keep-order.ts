@@ -1,0 +1,56 @@
+import { ORDER, ORDER_FORMAT, type OrderEvent, type OrderFacts, type OrderPlan, orderPlan } from "@hearth/core";
+import { and, eq, inArray } from "drizzle-orm";
+import { orderEventRow, orderRow, toOrderEvent, writeGoods } from "@/data/order-rows";
+import { orderEvents, orders, packings } from "@/data/tables/goods";
+import { entriesOf, type Keeper } from "./keeper";
+
+const mine = (workshopId: string, id: string) => and(eq(orders.workshopId, workshopId), eq(orders.id, id));
+type Row = typeof orders.$inferSelect;
+const OF = { table: orderEvents as never, of: orderEvents.orderId, toEvent: toOrderEvent } as Pick<
+  Keeper<OrderFacts, OrderPlan, OrderEvent>,
+  "table" | "of" | "toEvent"
+>;
+
+/** How orders and market days are kept: with an entry go what is asked, what is out, and what of each packing is left. */
+export const ORDERS: Keeper<OrderFacts, OrderPlan, OrderEvent, Row> = {
+  ...OF,
+  what: "order",
+  subject: ORDER,
+  ofRow: (row) => (row as unknown as typeof orderEvents.$inferSelect).orderId,
+  toRow: orderEventRow as never,
+  row: async (tx, workshopId, id, lock) => {
+    const asked = tx.select().from(orders).where(mine(workshopId, id));
+    return (await (lock ? asked.for("update") : asked))[0] ?? null;
+  },
+  kept: async (tx, row) =>
+    row.facts.format === ORDER_FORMAT ? { plan: orderPlan.parse(row.plan), facts: row.facts } : ORDER.of(await entriesOf(OF, tx, row.workshopId, row.id)),
+  // Packs go out of packings that are there: what a page shows may be older than what another took.
+  outside: async (tx, workshopId, event) => {
+    if (event.kind !== "out") return null;
+    const { goods } = event.payload as Extract<OrderEvent, { kind: "out" }>["payload"];
+    const rows = await tx
+      .select()
+      .from(packings)
+      .where(
+        and(
+          eq(packings.workshopId, workshopId),
+          inArray(
+            packings.id,
+            goods.map((one) => one.packing),
+          ),
+        ),
+      )
+      .for("update");
+    for (const one of goods) {
+      const there = rows.find((row) => row.id === one.packing && row.sellableId === one.sellable && !row.undone);
+      const left = there ? there.packs - there.gone : 0;
+      if (one.packs > left)
+        return { field: "goods", message: `${left} of ${one.name} ${left === 1 ? "is" : "are"} left of that packing: look at the stock again.` };
+    }
+    return null;
+  },
+  follow: async (tx, { workshopId, id, plan, facts, before }, telling) => {
+    await writeGoods(tx, workshopId, id, plan, facts, before);
+    await tx.update(orders).set(orderRow(plan, facts)).where(mine(workshopId, id)).returning({ told: telling });
+  },
+};

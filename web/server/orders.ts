@@ -1,0 +1,242 @@
+import { type LineNow, linesNow, ORDER, type OrderEvent, type OrderPlan, orderPlan, takeFirst } from "@hearth/core";
+import { and, asc, desc, eq, ilike, inArray, lt, max, or, sql } from "drizzle-orm";
+import { v7 } from "uuid";
+import { z } from "zod";
+import { atOneMoment, type Database, type Transaction } from "@/data/client";
+import { orderEventRow, orderRow, writeGoods } from "@/data/order-rows";
+import { batches } from "@/data/tables/batch";
+import { orderEvents, orderGoods, orders, packedPieces, packings } from "@/data/tables/goods";
+import { workshops } from "@/data/tables/workshop";
+import { appendIn } from "./append";
+import type { Context } from "./context";
+import { listSellables, packedNow, packIn } from "./goods";
+import { ORDERS } from "./keep-order";
+import { newestOf } from "./keeper";
+import { tellPages } from "./live";
+import { containing } from "./naturally";
+import { done, type Outcome, refused } from "./outcome";
+
+type Row = typeof orders.$inferSelect;
+
+/** An order or market day as a list shows it. */
+export interface OrderListed {
+  id: string;
+  number: number;
+  what: OrderPlan["what"];
+  name: string;
+  whom: string;
+  wantedOn: string | null;
+  closed: boolean;
+  lines: LineNow[];
+}
+const listed = (row: Row): OrderListed => ({
+  id: row.id,
+  number: row.number,
+  what: row.what,
+  name: row.name,
+  whom: row.facts.whom,
+  wantedOn: row.wantedOn,
+  closed: row.stage === "closed",
+  lines: linesNow(row.facts),
+});
+
+const PAGE = 25;
+const MOST_OPEN = 200;
+
+/** Orders and market days that are open, the one that is wanted first before the others; and a page of those that are closed, newest first. */
+export async function listOrders(
+  db: Database,
+  workshopId: string,
+  asked: { q?: string | undefined; after?: number | undefined } = {},
+): Promise<{ open: OrderListed[]; closed: OrderListed[]; more: number | null }> {
+  const mine = eq(orders.workshopId, workshopId);
+  const like = asked.q ? or(ilike(orders.name, containing(asked.q)), sql`${orders.number}::text = ${asked.q.replace("#", "")}`) : undefined;
+  const [open, closed] = await Promise.all([
+    asked.after === undefined
+      ? db
+          .select()
+          .from(orders)
+          .where(and(mine, eq(orders.stage, "open"), like))
+          .orderBy(asc(orders.wantedOn), asc(orders.number))
+          .limit(MOST_OPEN)
+      : Promise.resolve([]),
+    db
+      .select()
+      .from(orders)
+      .where(and(mine, eq(orders.stage, "closed"), like, asked.after === undefined ? undefined : lt(orders.number, asked.after)))
+      .orderBy(desc(orders.number))
+      .limit(PAGE + 1),
+  ]);
+  const page = closed.slice(0, PAGE);
+  return { open: open.map(listed), closed: page.map(listed), more: closed.length > PAGE ? (page.at(-1)?.number ?? null) : null };
+}
+
+/** One order with its newest entries; null where the workshop has none such. */
+export const readOrder = (db: Database, workshopId: string, id: string) =>
+  atOneMoment(db, async (tx) => {
+    const row = await ORDERS.row(tx, workshopId, id, false);
+    if (!row) return null;
+    const { plan, facts } = await ORDERS.kept(tx, row);
+    return { id: row.id, number: row.number, plan, facts, ...(await newestOf(ORDERS, tx, workshopId, id)) };
+  });
+
+export const orderWanted = z.object({ orderId: z.uuid(), plan: orderPlan });
+
+/** Takes an order, or puts a market day into the calendar. */
+export async function beginOrderIn(tx: Transaction, context: Context, wanted: z.output<typeof orderWanted>): Promise<Outcome<{ id: string; number: number }>> {
+  const mine = context.workshop.id;
+  await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
+  const [again] = await tx
+    .select({ id: orders.id, number: orders.number })
+    .from(orders)
+    .where(and(eq(orders.workshopId, mine), eq(orders.id, wanted.orderId)));
+  if (again) return done(again);
+  const [top] = await tx
+    .select({ top: max(orders.number) })
+    .from(orders)
+    .where(eq(orders.workshopId, mine));
+  const number = (top?.top ?? 0) + 1;
+  const event = {
+    id: v7(),
+    kind: "started",
+    happenedAt: context.now,
+    arrivedAt: context.now,
+    personId: context.person?.id ?? null,
+    instrumentId: null,
+    corrects: null,
+    payload: { plan: wanted.plan },
+  } as OrderEvent;
+  const { plan, facts } = ORDER.of([event]);
+  await tx.insert(orders).values({ workshopId: mine, id: wanted.orderId, number, ...orderRow(plan, facts) });
+  await tx.insert(orderEvents).values(orderEventRow(mine, wanted.orderId, event));
+  await writeGoods(tx, mine, wanted.orderId, plan, facts, null);
+  await tellPages(tx, { workshop: mine, order: wanted.orderId });
+  return done({ id: wanted.orderId, number });
+}
+
+export const outWanted = z.object({
+  /** Made where the button was pressed: pressing it twice takes them out once. */
+  eventId: z.uuid(),
+  orderId: z.uuid(),
+  lines: z
+    .array(z.object({ sellableId: z.uuid(), packs: z.number().int().min(1).max(100_000) }))
+    .min(1, "Say how many go out.")
+    .max(200),
+});
+
+/** Takes packs out with an order: of what is packed the oldest first; what lacks is packed there and then, where enough stands released. */
+export async function takeOutIn(tx: Transaction, context: Context, wanted: z.output<typeof outWanted>): Promise<Outcome<{ packed: number }>> {
+  const mine = context.workshop.id;
+  const row = await ORDERS.row(tx, mine, wanted.orderId, true);
+  if (!row) return refused("This order is not in this workshop any more.");
+  const [again] = await tx
+    .select({ id: orderEvents.id })
+    .from(orderEvents)
+    .where(and(eq(orderEvents.workshopId, mine), eq(orderEvents.id, wanted.eventId)));
+  if (again) return done({ packed: 0 });
+  const { sellables } = await listSellables(tx, mine);
+  // One at a time: two orders must not take the same packs.
+  await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
+  const goods: Extract<OrderEvent, { kind: "out" }>["payload"]["goods"] = [];
+  let packed = 0;
+  for (const line of wanted.lines) {
+    const sellable = sellables.find((one) => one.id === line.sellableId);
+    if (!sellable) return refused("Something of this is not sold any more. Look at the order again.");
+    const price = row.facts.lines.find((one) => one.sellable === sellable.id)?.price ?? sellable.price;
+    const there = await packedNow(tx, mine, [sellable.id]);
+    const first = takeFirst(there, line.packs);
+    if (first.short > 0) {
+      const made = await packIn(tx, context, { packingId: v7(), sellableId: sellable.id, packs: first.short, weightsMg: [], statedMg: null });
+      if (!made.ok) return refused(`${sellable.name}: ${line.packs - first.short} packed. ${made.message}`, { [sellable.id]: [made.message] });
+      packed += first.short;
+    }
+    const now = first.short > 0 ? await packedNow(tx, mine, [sellable.id]) : there;
+    for (const { id, count } of takeFirst(now, line.packs).taken) {
+      const lot = now.find((one) => one.id === id);
+      if (lot) goods.push({ packing: id, sellable: sellable.id, name: sellable.name, price, pouredAt: lot.pouredAt, packs: count });
+    }
+  }
+  const sent = {
+    id: wanted.eventId,
+    kind: "out",
+    happenedAt: context.now,
+    personId: context.person?.id ?? null,
+    instrumentId: null,
+    corrects: null,
+    payload: { goods },
+  };
+  const [answer] = await appendIn(ORDERS, tx, mine, wanted.orderId, [{ sent: sent as never, now: context.now }]);
+  if (answer && !answer.ok) return refused(answer.message, answer.fields);
+  return done({ packed });
+}
+
+/** Where the jars of batches are now, for a recall: in packs that are there, out, sold, given. */
+export interface RecallRow {
+  batchId: string;
+  number: number;
+  pieces: number;
+  product: string;
+  packingId: string;
+  packed: string;
+  packs: number;
+  /** Packs that are still there. */
+  here: number;
+  out: {
+    orderId: string;
+    number: number;
+    what: OrderPlan["what"];
+    name: string;
+    whom: string;
+    on: string | null;
+    out: number;
+    sold: number;
+    given: number;
+    second: number;
+    back: number;
+  }[];
+}
+export async function whereNow(db: Database, workshopId: string, batchIds: readonly string[]): Promise<RecallRow[]> {
+  if (batchIds.length === 0) return [];
+  const rows = await db
+    .select({ piece: packedPieces, packing: packings, number: batches.number })
+    .from(packedPieces)
+    .innerJoin(packings, and(eq(packings.workshopId, packedPieces.workshopId), eq(packings.id, packedPieces.packingId)))
+    .innerJoin(batches, and(eq(batches.workshopId, packedPieces.workshopId), eq(batches.id, packedPieces.batchId)))
+    .where(and(eq(packedPieces.workshopId, workshopId), inArray(packedPieces.batchId, [...batchIds]), eq(packings.undone, false)))
+    .orderBy(asc(batches.number), asc(packings.at));
+  const ids = [...new Set(rows.map((row) => row.packing.id))];
+  const out =
+    ids.length === 0
+      ? []
+      : await db
+          .select({ goods: orderGoods, order: orders })
+          .from(orderGoods)
+          .innerJoin(orders, and(eq(orders.workshopId, orderGoods.workshopId), eq(orders.id, orderGoods.orderId)))
+          .where(and(eq(orderGoods.workshopId, workshopId), inArray(orderGoods.packingId, ids)))
+          .orderBy(asc(orders.wantedOn), asc(orders.number));
+  return rows.map(({ piece, packing, number }) => ({
+    batchId: piece.batchId,
+    number,
+    pieces: piece.pieces,
+    product: piece.product,
+    packingId: packing.id,
+    packed: packing.name,
+    packs: packing.packs,
+    here: packing.packs - packing.gone,
+    out: out
+      .filter((one) => one.goods.packingId === packing.id)
+      .map(({ goods, order }) => ({
+        orderId: order.id,
+        number: order.number,
+        what: order.what,
+        name: order.name,
+        whom: order.facts.whom,
+        on: order.wantedOn,
+        out: goods.out,
+        sold: goods.sold,
+        given: goods.given,
+        second: goods.second,
+        back: goods.back,
+      })),
+  }));
+}

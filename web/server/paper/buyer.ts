@@ -1,0 +1,62 @@
+import {
+  burnTimeWords,
+  careTexts,
+  type Language,
+  MANNERS,
+  netWeight,
+  SAFETY_PATHS,
+  SIGN_PATHS,
+  type SignCode,
+  safetyTexts,
+  textOf,
+  wordsOf,
+  writeDay,
+} from "@hearth/core";
+import type { LabelFacts } from "../label-of";
+
+const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
+const paths = (list: readonly { d: string; fill?: "black" | "white" | undefined; stroke?: number | undefined }[]) =>
+  list
+    .map((one) => `<path d="${one.d}" fill="${one.fill ?? "none"}"${one.stroke ? ` stroke="#000" stroke-width="${one.stroke}" stroke-linecap="round"` : ""}/>`)
+    .join("");
+
+/**
+ * A page for who bought the candle: what it is, how to burn it well, its warnings. One file that needs nothing else, and that can be hosted
+ * anywhere; nothing of the recipe, the supplier or the price stands in it.
+ */
+export function buyerPage(facts: LabelFacts, languages: readonly Language[], locale: string): string {
+  const manner = MANNERS[locale as keyof typeof MANNERS] ?? MANNERS["en-GB"];
+  const list = (lines: readonly string[]) => `<ul>${lines.map((line) => `<li>${escaped(line)}</li>`).join("")}</ul>`;
+  const { metric, us } = netWeight(facts.statedMg);
+  const without = facts.hazard.without.map((one) => one.name);
+  const part = (language: Language) => {
+    const safety = safetyTexts(facts.body, language, facts.settings.own);
+    const words = wordsOf(facts.hazard.answer, language);
+    const hazard = [words.signal ?? "", words.contains ?? "", ...words.h, ...words.euh, ...words.p].filter(Boolean);
+    const facts_ = [
+      `${textOf("net", language)} ${metric} (${us})`,
+      facts.family ? `${textOf("wax", language)}: ${facts.family}` : "",
+      facts.batch ? `${textOf("batch", language)} ${facts.batch.number}` : "",
+      facts.batch ? textOf("made", language, { day: writeDay(facts.batch.pouredOn, manner.date) }) : "",
+      facts.hours && facts.body !== "melt" ? burnTimeWords(facts.hours, language) : "",
+    ].filter(Boolean);
+    return `<section lang="${language}">${list(facts_)}
+<h2>${escaped(textOf("care", language))}</h2>${list(careTexts(facts.body, language, facts.family === "soy"))}
+<h2>${escaped(textOf("safety", language))}</h2>
+<p class="signs">${safety.always.map(({ sign }) => `<svg viewBox="0 0 100 100" role="img" aria-label="${SAFETY_PATHS[sign].name}"><circle cx="50" cy="50" r="46" fill="none" stroke="#000" stroke-width="5"/>${paths(SAFETY_PATHS[sign].paths)}${SAFETY_PATHS[sign].struck ? '<path d="M18 18 82 82" stroke="#000" stroke-width="6"/>' : ""}</svg>`).join("")}</p>
+${list([...safety.always.map((one) => one.text), ...safety.more])}
+${
+  without.length === 0 && hazard.length > 0
+    ? `<p class="signs">${words.pictograms.map((code) => `<svg viewBox="0 0 100 100" role="img" aria-label="${code}"><path d="M50 3 97 50 50 97 3 50Z" fill="#fff" stroke="#d00000" stroke-width="6"/>${paths(SIGN_PATHS[code as SignCode]?.paths ?? [])}</svg>`).join("")}</p>${list(hazard)}`
+    : ""
+}</section>`;
+  };
+  return `<!doctype html>
+<html lang="${languages[0] ?? "en"}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escaped(facts.name)}</title>
+<style>body{font:18px/1.5 system-ui,sans-serif;color:#111;background:#fff;max-width:40em;margin:0 auto;padding:1.2em}h1{font-size:1.9em;line-height:1.15;margin:.2em 0}h2{font-size:1.2em;margin:1.2em 0 .2em}ul{padding-left:1.2em;margin:.3em 0}section+section{border-top:3px solid #111;margin-top:2em;padding-top:1em}.signs svg{width:3.4em;height:3.4em;margin-right:.5em}</style>
+</head><body><h1>${escaped(facts.name)}</h1>
+${languages.map(part).join("\n")}
+${facts.settings.maker ? `<p>${escaped(facts.settings.maker)}</p>` : ""}
+</body></html>
+`;
+}

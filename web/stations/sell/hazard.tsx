@@ -1,0 +1,217 @@
+"use client";
+
+import { CLP, LANGUAGE_NAMES, LANGUAGES, type Language, type MixHazard, type MixPart, type Sellable, wordsOf } from "@hearth/core";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { Chooser } from "@/forms/chooser";
+import { HazardSign } from "@/ui/hazard-sign";
+import { Aside, Caution, Screen, Warn } from "@/ui/margin";
+import { useUnits } from "@/ui/units";
+import { WideTable } from "@/ui/wide-table";
+
+type Of = { kind: "formula" | "batch"; id: string; name: string };
+
+interface HazardViewProps {
+  of: Of | null;
+  hazard: MixHazard | null;
+  /** On the recipe's own basis; of a formula alone. */
+  loads: { class: string; loadPpm: number | null }[];
+  load: { ppm: number; basis: "wax" | "total" } | null;
+  /** Of a batch: what nobody weighed, so that the plan stands in. */
+  planned: string[];
+  /** Batches of the formula lately, with the classes that their real load came to. */
+  batches: { id: string; number: number; fragrance: number; classes: string[]; crosses: boolean }[];
+  formulas: { id: string; name: string }[];
+  products: Pick<Sellable, "id" | "name">[];
+}
+
+function LabelCard({ hazard, language }: { hazard: MixHazard; language: Language }) {
+  const words = wordsOf(
+    hazard.answer,
+    language,
+    hazard.without.map((one) => one.name),
+  );
+  return (
+    <section className="border-[3px] border-ink bg-sheet p-4" aria-label="Draft of the label" lang={language}>
+      <p className="mb-2 font-bold text-safety">{words.draft}</p>
+      <div className="flex flex-wrap items-center gap-4">
+        {words.pictograms.map((code) => (
+          <HazardSign key={code} code={code} size={96} />
+        ))}
+        {words.signal ? <span className="figure text-[34px]">{words.signal}</span> : null}
+      </div>
+      {words.contains ? <p className="mt-2">{words.contains}</p> : null}
+      {[...words.h, ...words.euh].map((one) => (
+        <p key={one} className="mt-1 text-[18px] font-semibold">
+          {one}
+        </p>
+      ))}
+      {words.p.length > 0 ? <p className="mt-2 text-[15px]">{words.p.join(" ")}</p> : null}
+      {words.rests ? <p className="mt-2 border-l-[6px] border-hot bg-hot-fill px-3 py-1 font-semibold">▲ {words.rests}</p> : null}
+    </section>
+  );
+}
+
+function Parts({ parts, hazard }: { parts: readonly MixPart[]; hazard: MixHazard }) {
+  const units = useUnits();
+  return (
+    <WideTable label="What the candle is made of" least={420} heads={["in the candle", "", "supplier's sheet"]}>
+      {parts.map((one) => (
+        <tr key={one.id} className="border-t border-line">
+          <td className="figure py-1 pr-4 text-[19px]">{units.n(one.percent, 3)} %</td>
+          <td className="pr-4">
+            {one.name} <span className="text-soft">{one.kind}</span>
+          </td>
+          <td>
+            {hazard.without.some((other) => other.id === one.id) ? (
+              <Link className="font-semibold text-hot underline" href={`/shelf/${one.kind}/${one.id}`}>
+                ▲ none: put it in
+              </Link>
+            ) : (
+              <Link className="underline" href={`/shelf/${one.kind}/${one.id}`} aria-label={`✓ the sheet of ${one.name}`}>
+                ✓ here
+              </Link>
+            )}
+          </td>
+        </tr>
+      ))}
+    </WideTable>
+  );
+}
+
+/** The hazard label of a candle as it is blended: a draft, each class open to its sum, and the load that would be free of it. */
+export function HazardView({ of, hazard, loads, load, planned, batches, formulas, products }: HazardViewProps) {
+  const units = useUnits();
+  const router = useRouter();
+  const [language, setLanguage] = useState<Language>("en");
+  const missing = hazard ? [...hazard.answer.missing, ...hazard.unread.map((one) => `${one} is not reckoned with here`)] : [];
+  return (
+    <Screen
+      title={of ? `Hazard label: ${of.name}` : "Hazard label"}
+      lead={of?.kind === "batch" ? "As it was really weighed." : "Of the mixture as it is blended, by the sheets of its suppliers."}
+      actions={
+        of ? (
+          <Link className="press" href={of.kind === "batch" ? `/records/${of.id}` : `/formulas/${of.id}`}>
+            {of.kind === "batch" ? "To the record" : "To the formula"}
+          </Link>
+        ) : undefined
+      }
+      side={
+        <>
+          <Caution title="A draft, never more">
+            A competent person checks it before it is printed for sale. Rules differ by country, and change; the supplier’s own sheet for your load comes first.
+          </Caution>
+          {planned.length > 0 ? <Warn>Not weighed, so the plan stands in: {planned.join(", ")}.</Warn> : null}
+          <Aside title="The rules">
+            {CLP.name}: {CLP.source}. For {CLP.where}. As of {units.onDate(CLP.asOf)}.
+          </Aside>
+          <Aside title="The worst of a range counts">Where a sheet says 10 to 25 %, 25 % is reckoned. One ingredient of two oils is added up.</Aside>
+        </>
+      }
+    >
+      <div className="mb-4 grid gap-x-4 sm:grid-cols-2">
+        <Chooser
+          label="Formula"
+          value={of?.kind === "formula" ? of.id : ""}
+          options={formulas.map((one) => ({ value: one.id, name: one.name }))}
+          onValue={(id) => router.push(`/sell/hazard?formula=${id}`)}
+        />
+        <Chooser
+          label="Or the formula of a product"
+          value=""
+          options={products.map((one) => ({ value: one.id, name: one.name }))}
+          onValue={(id) => router.push(`/sell/hazard?product=${id}`)}
+        />
+      </div>
+      {hazard && of ? (
+        <>
+          <div className="grid grid-cols-1 gap-6 lg:grid-cols-2">
+            <div>
+              <p className="mb-2 flex gap-2">
+                {LANGUAGES.map((one) => (
+                  <button
+                    key={one}
+                    type="button"
+                    className="press aria-pressed:bg-ink aria-pressed:text-sheet"
+                    aria-pressed={one === language}
+                    onClick={() => setLanguage(one)}
+                  >
+                    {LANGUAGE_NAMES[one]}
+                  </button>
+                ))}
+              </p>
+              <LabelCard hazard={hazard} language={language} />
+            </div>
+            <div>
+              {load && loads.length > 0 ? (
+                <section aria-label="Loads without" className="mb-5">
+                  <h2 className="border-b-[3px] border-ink pb-1">The largest load without it</h2>
+                  <p className="py-2 text-soft">
+                    This formula carries <span className="figure text-[22px] text-ink">{units.percent(load.ppm)}</span> of the {load.basis}.
+                  </p>
+                  {loads.map((one) => (
+                    <p key={one.class} className="flex items-baseline justify-between gap-3 border-b border-line py-1">
+                      <span>without {one.class}</span>
+                      <span className="figure text-[26px]">{one.loadPpm === null ? "none would do" : units.percent(one.loadPpm)}</span>
+                    </p>
+                  ))}
+                </section>
+              ) : null}
+              <h2 className="border-b-[3px] border-ink pb-1">What it is made of</h2>
+              <Parts parts={hazard.parts} hazard={hazard} />
+            </div>
+          </div>
+          {missing.length > 0 ? (
+            <section className="mt-6" aria-label="What is missing">
+              <h2 className="border-b-[3px] border-ink pb-1">What is missing</h2>
+              <ul>
+                {missing.map((one) => (
+                  <li key={one} className="border-b border-line py-1">
+                    {one}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ) : null}
+          <section className="mt-6" aria-label="Working">
+            <h2 className="border-b-[3px] border-ink pb-1">Each class and its sum</h2>
+            {hazard.answer.working.length === 0 ? <p className="py-2 text-soft">No sheet here names anything that is classified.</p> : null}
+            <WideTable label="Sums" least={620} heads={["", "rule", "comes to", "limit", "from"]}>
+              {hazard.answer.working.map((one) => (
+                <tr key={one.rule} className="border-t border-line align-top">
+                  <td className="py-1 pr-3 font-bold">{one.met ? <span className="text-hot">▲ met</span> : <span className="text-soft">not met</span>}</td>
+                  <td className="pr-4">{one.rule}</td>
+                  <td className="figure pr-4">{units.n(one.value, 4)}</td>
+                  <td className="figure pr-4">{units.n(one.limit, 4)}</td>
+                  <td className="text-[15px]">{one.from.join(", ")}</td>
+                </tr>
+              ))}
+            </WideTable>
+          </section>
+          {batches.length > 0 ? (
+            <section className="mt-6" aria-label="Batches of it">
+              <h2 className="border-b-[3px] border-ink pb-1">Batches as they were weighed</h2>
+              <ul>
+                {batches.map((one) => (
+                  <li key={one.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
+                    <Link className="font-bold underline" href={`/sell/hazard?batch=${one.id}`}>
+                      batch {one.number}
+                    </Link>
+                    <span>{units.n(one.fragrance, 2)} % scent in the candle</span>
+                    <span className={one.crosses ? "font-bold text-hot" : "text-soft"}>
+                      {one.crosses ? "▲ another label: " : ""}
+                      {one.classes.join(", ") || "not classified"}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ) : null}
+        </>
+      ) : (
+        <p className="text-soft">Choose a formula or a product. What its suppliers’ sheets say is reckoned at the load it really has.</p>
+      )}
+    </Screen>
+  );
+}

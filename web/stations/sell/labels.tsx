@@ -1,0 +1,331 @@
+"use client";
+
+import { LANGUAGE_NAMES, LANGUAGES, type Language, perSheet } from "@hearth/core";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useMemo, useState, useTransition } from "react";
+import { ask } from "@/forms/ask";
+import { Chooser } from "@/forms/chooser";
+import { Field, useFields, words } from "@/forms/fields";
+import { countRule } from "@/forms/rules";
+import { usePlace } from "@/log/place";
+import type { KeptLabelSheet, LabelSettings } from "@/server/labels";
+import { later } from "@/ui/later";
+import { Aside, Caution, Screen, Warn } from "@/ui/margin";
+import { Said } from "@/ui/said";
+import { toast } from "@/ui/toast";
+import { Toggle } from "@/ui/toggle";
+import { useUnits } from "@/ui/units";
+import { saveLabelling } from "./commands";
+
+const SheetEditor = later(async () => (await import("./sheet-editor")).SheetEditor);
+
+const KINDS = [
+  { id: "safety", says: "Fire safety", why: "On every candle: the four warnings, and those of its body." },
+  { id: "scent", says: "Scent", why: "Name, wax, net weight, batch: lid or front." },
+  { id: "hazard", says: "Hazard", why: "Of the mixture as blended: a draft, to be checked." },
+  { id: "net", says: "Net weight", why: "In both systems, rounded down, as tall as the rules ask." },
+  { id: "care", says: "Care card", why: "First burn, trimming, how long it burns." },
+  { id: "buyer", says: "Code", why: "A code that opens a page about the candle for its buyer." },
+] as const;
+type Kind = (typeof KINDS)[number]["id"];
+
+interface Of {
+  productId: string;
+  name: string;
+  batchId: string | null;
+  number: number | null;
+  /** Pieces, for a start. */
+  pieces: number;
+  pack: number;
+}
+
+interface LabelsProps {
+  /** What labels can be made for: products of a packing, or of a batch, or all of them. */
+  choices: Of[];
+  chosen: string;
+  sheets: KeptLabelSheet[];
+  settings: LabelSettings;
+  version: number;
+  paper: "a4" | "letter";
+  /** Of what is chosen: materials without a sheet, and testers whose burns the burn time rests on. */
+  facts: { without: string[]; testers: number; classes: string[] } | null;
+}
+
+const keyOf = (one: Pick<Of, "productId" | "batchId">) => `${one.productId} ${one.batchId ?? ""}`;
+
+/** The workshop's own words on labels. */
+function OwnWords({ settings, version }: { settings: LabelSettings; version: number }) {
+  const place = usePlace();
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const rules = useMemo(() => ({ maker: words(settings.maker, 300), own: words(settings.own.join("\n"), 1_600), base: words(settings.base, 200) }), [settings]);
+  const fields = useFields(rules);
+  const save = () => {
+    const all = fields.check();
+    if (!all) return;
+    start(async () => {
+      const own = all.own
+        .split("\n")
+        .map((line) => line.trim())
+        .filter(Boolean);
+      const outcome = await ask(saveLabelling(place, { version, settings: { format: 1, maker: all.maker, own, base: all.base } }));
+      if (!outcome.ok) {
+        fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [name.split(".")[1] ?? name, messages])));
+        return setSaid(outcome.message);
+      }
+      setSaid("");
+      toast("These words stand on the labels now.");
+      router.refresh();
+    });
+  };
+  return (
+    <form
+      ref={fields.form}
+      className="sheet"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save();
+      }}
+    >
+      <h2 className="mb-2">Your own words</h2>
+      <Field label="Who made it" {...fields.bind("maker")} lines={2} hint="Name, place and how to reach you: most rules ask for it." />
+      <Field label="Further warnings, a line each" {...fields.bind("own")} lines={2} />
+      <Field
+        label="Where your pages for buyers are hosted"
+        {...fields.bind("base")}
+        placeholder="https://"
+        hint="Empty: the code opens this program, which only this machine reaches."
+      />
+      <button type="submit" className="press" disabled={busy}>
+        Keep these words
+      </button>
+      <Said>{said}</Said>
+    </form>
+  );
+}
+
+/** Labels and cards: chosen, seen as they are printed, put onto the sheets at hand. */
+export function LabelsView({ choices, chosen, sheets, settings, version, paper, facts }: LabelsProps) {
+  const units = useUnits();
+  const { workshopId } = usePlace();
+  const router = useRouter();
+  const of = choices.find((one) => keyOf(one) === chosen) ?? choices[0];
+  const [kind, setKind] = useState<Kind>("safety");
+  const [languages, setLanguages] = useState<Language[]>(["en"]);
+  const [sheetId, setSheetId] = useState(
+    sheets.find((one) => one.own && one.sheet.paper === paper)?.id ?? sheets.find((one) => one.sheet.paper === paper)?.id ?? "",
+  );
+  const [forPack, setForPack] = useState(false);
+  const [test, setTest] = useState(false);
+  const [measuring, setMeasuring] = useState(false);
+  const [small, setSmall] = useState("");
+  const sheet = sheets.find((one) => one.id === sheetId) ?? sheets[0];
+  const rules = useMemo(
+    () => ({
+      count: countRule({ least: 1, most: 2_000, name: "labels" }, String(Math.max(1, of?.pieces ?? 1))),
+      from: countRule({ least: 1, most: sheet ? perSheet(sheet.sheet) : 1, name: "places" }, "1"),
+    }),
+    [of?.pieces, sheet],
+  );
+  const fields = useFields(rules);
+  if (!of || !sheet)
+    return (
+      <Screen title="Labels and cards" lead="What stands on a candle and beside it.">
+        <p className="text-soft">
+          There is no product yet.{" "}
+          <Link className="underline" href="/products/new">
+            Make one
+          </Link>
+          , and its labels are drawn here.
+        </p>
+      </Screen>
+    );
+  const query = new URLSearchParams({ product: of.productId, kind, lang: languages.join(","), sheet: sheet.id, of: forPack ? "pack" : "piece" });
+  if (of.batchId) query.set("batch", of.batchId);
+  const base = `/api/workshops/${workshopId}/labels?${query}`;
+  const pdf = `${base}&count=${fields.values.count ?? 1}&from=${fields.values.from ?? 1}${test ? "&test=1" : ""}`;
+  const buyers = `/api/workshops/${workshopId}/buyers?product=${of.productId}${of.batchId ? `&batch=${of.batchId}` : ""}&lang=${languages.join(",")}`;
+  const picture = `${base}&as=svg`;
+  const toggle = (one: Language) => setLanguages((now) => (now.includes(one) ? (now.length > 1 ? now.filter((other) => other !== one) : now) : [...now, one]));
+  const measured = (id: string | null) => {
+    setMeasuring(false);
+    if (!id) return;
+    setSheetId(id);
+    router.refresh();
+  };
+  const what = KINDS.find((one) => one.id === kind);
+  return (
+    <Screen
+      title="Labels and cards"
+      lead={`${of.name}${of.number ? `, batch ${of.number}` : ""}`}
+      actions={
+        <>
+          <a className="act" data-next-step href={pdf} target="_blank" rel="noreferrer" aria-disabled={small !== ""}>
+            Open the PDF
+          </a>
+          <Link className="press" href="/sell">
+            Back to selling
+          </Link>
+        </>
+      }
+      side={
+        <>
+          {kind === "hazard" ? (
+            <Caution title="A draft, never more">
+              A competent person checks it before it is printed for sale.{" "}
+              <Link className="underline" href={of.batchId ? `/sell/hazard?batch=${of.batchId}` : `/sell/hazard?product=${of.productId}`}>
+                See its sums
+              </Link>
+              .
+            </Caution>
+          ) : (
+            <Caution title="Rules differ">Which labels a candle must bear, and their wording, is for your country’s rules and your insurer to say.</Caution>
+          )}
+          {facts && facts.without.length > 0 && kind === "hazard" ? (
+            <Warn>No supplier’s sheet of {facts.without.join(", ")}: the label says so on its face.</Warn>
+          ) : null}
+          {kind === "care" ? (
+            <Aside title="How long it burns">
+              {facts && facts.testers > 0
+                ? `From ${facts.testers} ${facts.testers === 1 ? "tester" : "testers"} of this product: eight of ten candles lie within it.`
+                : "No tester of this product was burned to tell, so nothing is said of it."}
+            </Aside>
+          ) : null}
+          <Aside title="Check the printer first">
+            Print one sheet with the test square on plain paper, at 100 %, without “fit to page”. The square measures 20 mm; the outlines lie on your labels.
+          </Aside>
+          {kind === "buyer" ? (
+            <p className="flex flex-col items-start gap-2">
+              <a className="press" href={buyers} target="_blank" rel="noreferrer">
+                See the page
+              </a>
+              <a className="press" href={`${buyers}&save=1`} download>
+                Save it as one file
+              </a>
+            </p>
+          ) : null}
+        </>
+      }
+    >
+      <div className="grid grid-cols-1 gap-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+        <section className="sheet">
+          <Chooser
+            label="For which candle"
+            value={keyOf(of)}
+            options={choices.map((one) => ({
+              value: keyOf(one),
+              name: one.number ? `${one.name}, batch ${one.number}` : one.name,
+              note: one.number ? `${one.pieces} pieces` : "no batch",
+            }))}
+            onValue={(key) => {
+              const [product = "", batch = ""] = key.split(" ");
+              router.push(`/sell/labels?product=${product}${batch ? `&batch=${batch}` : ""}`);
+            }}
+          />
+          <fieldset className="mt-2">
+            <legend className="mb-1 text-[15px] font-semibold">Which label</legend>
+            <div className="grid grid-cols-2 gap-1 sm:grid-cols-3">
+              {KINDS.map((one) => (
+                <Toggle
+                  key={one.id}
+                  on={one.id === kind}
+                  onPress={() => {
+                    setKind(one.id);
+                    setSmall("");
+                  }}
+                >
+                  {one.says}
+                </Toggle>
+              ))}
+            </div>
+            <p className="mt-1 text-[15px] text-soft">{what?.why}</p>
+          </fieldset>
+          <fieldset className="mt-3">
+            <legend className="mb-1 text-[15px] font-semibold">Languages</legend>
+            <div className="flex flex-wrap gap-1">
+              {LANGUAGES.map((one) => (
+                <Toggle
+                  key={one}
+                  on={languages.includes(one)}
+                  onPress={() => {
+                    toggle(one);
+                    setSmall("");
+                  }}
+                >
+                  {LANGUAGE_NAMES[one]}
+                </Toggle>
+              ))}
+            </div>
+          </fieldset>
+          <div className="mt-3 grid gap-x-4 sm:grid-cols-2">
+            <div>
+              <label className="mb-1 block text-[15px] font-semibold" htmlFor="label-sheet">
+                Sheet of labels
+              </label>
+              <select
+                id="label-sheet"
+                className="entry"
+                value={sheet.id}
+                onChange={(event) => {
+                  setSheetId(event.target.value);
+                  setSmall("");
+                }}
+              >
+                {sheets.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}
+                  </option>
+                ))}
+              </select>
+              <p className="mt-1 text-[14px] text-soft">
+                {sheet.sheet.round ? `round, ${units.len(sheet.sheet.width)}` : `${units.len(sheet.sheet.width)} × ${units.len(sheet.sheet.height)}`},{" "}
+                {perSheet(sheet.sheet)} a sheet
+              </p>
+            </div>
+            <div className="flex items-center">
+              <button type="button" className="press" aria-expanded={measuring} onClick={() => setMeasuring(!measuring)}>
+                Describe a sheet
+              </button>
+            </div>
+            <Field label="Labels" {...fields.bind("count")} inputMode="numeric" />
+            <Field label="First free place" {...fields.bind("from")} inputMode="numeric" hint="For a sheet that was begun." />
+          </div>
+          <div className="flex flex-wrap gap-1">
+            {of.pack > 1 ? (
+              <Toggle on={forPack} onPress={() => setForPack(!forPack)}>
+                For the pack of {of.pack}
+              </Toggle>
+            ) : null}
+            <Toggle on={test} onPress={() => setTest(!test)}>
+              With test square and outlines
+            </Toggle>
+          </div>
+          {measuring ? <SheetEditor of={sheet} onDone={measured} /> : null}
+        </section>
+        <div>
+          <section aria-label="As it is printed">
+            <h2 className="mb-2 border-b-[3px] border-ink pb-1">As it is printed</h2>
+            {small ? (
+              <p role="alert" className="border-l-[6px] border-hot bg-hot-fill px-3 py-2 font-semibold">
+                ▲ {small}
+              </p>
+            ) : (
+              <img
+                key={picture}
+                src={picture}
+                alt={`${what?.says} label of ${of.name}`}
+                className="w-full max-w-[520px]"
+                onError={() => setSmall("This does not fit this label, even in the smallest print. Choose a larger label or fewer languages.")}
+              />
+            )}
+          </section>
+          <div className="mt-6">
+            <OwnWords key={version} settings={settings} version={version} />
+          </div>
+        </div>
+      </div>
+    </Screen>
+  );
+}

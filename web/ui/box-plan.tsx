@@ -1,0 +1,25 @@
+import type { BoxFit, BoxInner } from "@hearth/core";
+
+/** A box from above, to scale, with what stands in it: round bodies in their places; what does not go in reaches over its wall. */
+export function BoxPlan({ box, fit, says, width = 260 }: { box: BoxInner; fit: BoxFit; says: string; width?: number }) {
+  const over = Math.max(0, ...fit.stood.map((one) => Math.max(one.xUm + one.widthUm - box.lengthUm, one.yUm + one.widthUm - box.widthUm)));
+  const whole = box.lengthUm + 2 * over + 8_000;
+  const deep = box.widthUm + 2 * over + 8_000;
+  const from = -(over + 4_000);
+  return (
+    <svg viewBox={`${from} ${from} ${whole} ${deep}`} role="img" aria-label={says} style={{ width, height: (width * deep) / whole, maxWidth: "100%" }}>
+      <rect x={0} y={0} width={box.lengthUm} height={box.widthUm} className="fill-sheet stroke-ink" strokeWidth={2} vectorEffect="non-scaling-stroke" />
+      {fit.stood.map((one, at) => (
+        <circle
+          key={`${one.name} ${at}`}
+          cx={one.xUm + one.widthUm / 2}
+          cy={one.yUm + one.widthUm / 2}
+          r={one.widthUm / 2}
+          className={fit.verdict === "too small" ? "fill-hot-fill stroke-hot" : "fill-paper stroke-ink"}
+          strokeWidth={1.4}
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
+    </svg>
+  );
+}
