@@ -6,16 +6,19 @@ import { writeOutcomes } from "../web/data/outcome-rows";
 import { batchEvents, batches } from "../web/data/tables/batch";
 import { colours } from "../web/data/tables/colour";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
+import { orderEvents, packings } from "../web/data/tables/goods";
+import { labelling } from "../web/data/tables/label";
 import { notes } from "../web/data/tables/note";
 import { dayPlans, planning, wanted } from "../web/data/tables/plan";
 import { products } from "../web/data/tables/product";
-import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "../web/data/tables/shelf";
+import { additives, dyes, fragrances, instruments, moulds, packs, vessels, waxes, wicks } from "../web/data/tables/shelf";
 import { lots, stockCounts } from "../web/data/tables/stock";
 import { trialEvents, trials } from "../web/data/tables/trial";
 import { people, workshops } from "../web/data/tables/workshop";
 import { trialEventRow, trialRow, writeBurns } from "../web/data/trial-rows";
 import { writeDraws } from "../web/server/draws";
 import { eventsOfDemo } from "./events";
+import { putGoods } from "./goods";
 import { type Past, pastBatches } from "./past";
 import { demoTrials } from "./trials";
 import {
@@ -31,6 +34,7 @@ import {
   LOTS,
   MOULDS,
   NOTES,
+  PACKS,
   PEOPLE,
   PRODUCTS,
   VESSELS,
@@ -61,14 +65,17 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
         .from(colours)
         .where(or(eq(colours.gone, true), gt(colours.at, loadedAt))),
     )) ||
+    (await some(db.select({ n: count() }).from(orderEvents).where(gt(orderEvents.arrivedAt, loadedAt)))) ||
+    (await some(db.select({ n: count() }).from(packings).where(gt(packings.at, loadedAt)))) ||
+    (await some(db.select({ n: count() }).from(labelling))) ||
     (await some(db.select({ n: count() }).from(planning))) ||
     (await some(db.select({ n: count() }).from(dayPlans))) ||
     (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||
     (
       await Promise.all(
-        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, moulds, products, lots, wanted] as unknown as (typeof waxes)[]).map(
+        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, moulds, packs, products, lots, wanted] as unknown as (typeof waxes)[]).map(
           async (table, index) => {
-            const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOULDS, PRODUCTS, undefined, WANTED][index]?.length;
+            const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOULDS, PACKS, PRODUCTS, undefined, WANTED][index]?.length;
             const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
             const own = await db.select({ n: count() }).from(table).where(sql`${table.id}::text not like '0190c0de-%'`);
             return (own[0]?.n ?? 0) > 0 || (put !== undefined && held?.n !== put) || (held?.newest ?? 1) > 1;
@@ -145,6 +152,7 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
     await tx.insert(additives).values(ADDITIVES.map((one) => ({ ...one, workshopId })));
     await tx.insert(wicks).values(WICKS.map((one) => ({ ...one, workshopId })));
     await tx.insert(moulds).values(MOULDS.map((one) => ({ ...one, workshopId })));
+    await tx.insert(packs).values(PACKS.map((one) => ({ ...one, workshopId })));
     await tx.insert(instruments).values(INSTRUMENTS.map((one) => ({ ...one, workshopId })));
     const before = (days: number) => new Date(now.getTime() - days * 86_400_000).toISOString();
     await tx.insert(lots).values(LOTS.map(({ daysBefore, ...lot }) => ({ ...lot, workshopId, receivedOn: before(daysBefore).slice(0, 10) })));
@@ -174,6 +182,7 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
       await writeBurns(tx, workshopId, id, plan, facts, null);
     }
   });
+  if (past && !many) await putGoods(db, workshopId, now);
 }
 
 /**

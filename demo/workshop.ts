@@ -39,7 +39,9 @@ export const WICKS = rows(0x22, shelf.wicks, bare);
 
 export const MOULDS = rows(0x24, shelf.moulds, bare);
 
-const GROUP = { wax: 2, fragrance: 3, vessel: 4, dye: 0x20, additive: 0x21, wick: 0x22 } as const;
+export const PACKS = rows(0x2c, shelf.packs, bare);
+
+const GROUP = { wax: 2, fragrance: 3, vessel: 4, dye: 0x20, additive: 0x21, wick: 0x22, pack: 0x2c } as const;
 export const LOTS = shelf.lots.map(({ kind, n, ...lot }, index) => ({
   ...lot,
   id: demoId(0x23, index + 1),
@@ -146,6 +148,45 @@ export const BATCHES: DemoBatch[] = table.map(({ id, version, ...rest }) => ({
   version: demoId(7, version),
 }));
 
+/** What one pack of each product takes, by its place: a box or none, and parts by number and count. */
+const PACKING: Record<number, [box: number | null, parts: [number, number][]]> = {
+  1: [
+    2,
+    [
+      [4, 1],
+      [5, 1],
+      [6, 1],
+    ],
+  ],
+  2: [null, [[6, 1]]],
+  3: [8, [[6, 1]]],
+  4: [
+    null,
+    [
+      [5, 1],
+      [6, 1],
+    ],
+  ],
+  6: [
+    2,
+    [
+      [4, 1],
+      [5, 1],
+      [6, 1],
+    ],
+  ],
+  7: [
+    1,
+    [
+      [5, 6],
+      [6, 1],
+      [7, 1],
+    ],
+  ],
+};
+export const packingOf = (of: (typeof PACKING)[number] | undefined) =>
+  of ? { boxId: of[0] === null ? null : demoId(0x2c, of[0]), parts: of[1].map(([n, count]) => ({ id: demoId(0x2c, n), count })) } : null;
+
 /** What the workshop sells: a formula in a body with its wick, at a price in cents. */
 export const PRODUCTS = (
   [
@@ -173,7 +214,9 @@ export const PRODUCTS = (
     wicks,
     price,
     pack,
-    packCost: pack > 1 ? 45 : 60,
+    packCost: null,
+    packing: packingOf(PACKING[at + 1]),
+    labelBody: name.includes("tealight") ? ("tealight" as const) : null,
     handsSeconds: 240,
     heatSeconds: null,
     wickTest,
@@ -187,9 +230,9 @@ export const WANTED = (
     [1, 24, 28, "town market"],
     [4, 18, 28, "town market"],
     [2, 30, 28, "town market"],
-    [6, 8, 19, "order 31"],
-    [7, 36, 19, "order 31"],
-    [8, 4, 9, "order 33"],
+    [6, 8, 19, "shop on the quay"],
+    [7, 36, 19, "shop on the quay"],
+    [8, 4, 9, "a wedding table"],
     [3, 16, null, "melts for the window"],
   ] as const
 ).map(([product, count, inDays, note], at) => ({ id: demoId(0x2a, at + 1), productId: demoId(0x26, product), count, inDays, note }));

@@ -90,8 +90,8 @@ export function readShare(text: string): Parsed<{ from?: number; percent: number
   const numbers = ends.map((end) => parseNumber(end));
   const upper = numbers.at(-1);
   const fault = numbers.find((one) => !one.ok);
-  if (fault && !fault.ok) return fault;
-  if (!upper?.ok || ends.length > 2) return bad("not-understood", `“${text.trim()}” is no percentage. Write it like 12, or 10 - 25.`);
+  if (fault && !fault.ok && fault.code === "ambiguous") return fault;
+  if (fault || !upper?.ok || ends.length > 2) return bad("not-understood", `“${text.trim()}” is no percentage. Write it like 12, or 10 - 25.`);
   const open = /^[<≤]/.test(plain) && ends.length === 1;
   const from = ends.length === 2 && numbers[0]?.ok ? numbers[0].value : open ? 0 : undefined;
   // "> 10" has no upper end: all of it could be.

@@ -250,7 +250,7 @@ export async function goodsNow(db: Database, workshopId: string): Promise<GoodsR
 
 /** What one pack costs by the lots that are there now: what is in it, and its packing; null where no lot with a cost covers all of it. */
 export async function costOfPack(
-  db: Database | Transaction,
+  db: Database,
   workshop: { id: string; timeZone: string; handsCost: number | null; heatCost: number | null },
   sellable: Sellable,
   products: readonly Product[],
@@ -264,8 +264,8 @@ export async function costOfPack(
   );
   const draws = packingDraw(sellable.packing, 1);
   const named = inside.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]);
-  const shelf = await readFewOf(db as Database, workshop.id, [...named, ...[...specs.values()].flatMap(namedIn), ...draws.map((one) => one.id)], 0);
-  const stocks = await readStocks(db as Database, workshop.id, workshop.timeZone, stockedIn(shelf));
+  const shelf = await readFewOf(db, workshop.id, [...named, ...[...specs.values()].flatMap(namedIn), ...draws.map((one) => one.id)], 0);
+  const stocks = await readStocks(db, workshop.id, workshop.timeZone, stockedIn(shelf));
   const left = (id: string) => stocks[id]?.left ?? [];
   let cost = 0;
   for (const { id, count } of draws) {
@@ -313,7 +313,8 @@ export async function packIn(tx: Transaction, context: Context, wantedPack: Pack
   const { sellables, products } = await listSellables(tx, mine);
   const sellable = sellables.find((one) => one.id === wantedPack.sellableId);
   if (!sellable) return refused("This is not sold any more. Choose another product or set.", { sellableId: ["Choose another."] });
-  const costEach = await costOfPack(tx, context.workshop, sellable, products);
+  // What lots cost is read beside the transaction, which has one connection.
+  const costEach = await costOfPack(context.db, context.workshop, sellable, products);
   const inside = products.filter((one) => sellable.contents.some((each) => each.productId === one.id));
   const loose = await looseOfAll(tx, mine, inside);
   const pieces: { loose: Loose; productId: string; count: number }[] = [];

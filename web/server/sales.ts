@@ -5,24 +5,25 @@ import type { Database } from "@/data/client";
 /** What was sold of each thing between two moments, what brought most first: one aggregate over what became of the packs. */
 export async function salesBetween(db: Database, workshopId: string, from: string, to: string): Promise<Sold[]> {
   const { rows } = await db.execute<Record<string, string | null>>(sql`
-    with day as (
-      select sellable_id, order_id, what, min(name) name, sum(sold)::int sold, sum(second)::int second, sum(given)::int given, sum(out)::int out,
-        sum(money) money, sum((g.sold + g.second + g.given) * p.cost_each) cost, bool_and(p.cost_each is not null or g.sold + g.second + g.given = 0) known
+    with each_order as (
+      select g.sellable_id, g.order_id, g.what, min(g.name) as name, sum(g.sold)::int as sold, sum(g.second)::int as seconds, sum(g.given)::int as given,
+        sum(g.out)::int as taken, sum(g.money) as money, sum((g.sold + g.second + g.given) * p.cost_each) as cost,
+        bool_and(p.cost_each is not null or g.sold + g.second + g.given = 0) as known
       from sale_goods g join packing p on p.workshop_id = g.workshop_id and p.id = g.packing_id
       where g.workshop_id = ${workshopId} and g.at >= ${from} and g.at < ${to}
-      group by sellable_id, order_id, what)
-    select sellable_id id, min(name) name, sum(sold)::int sold, sum(second)::int second, sum(given)::int given, sum(money) money,
-      case when bool_and(known) then coalesce(sum(cost), 0) end cost,
-      count(*) filter (where what = 'market')::int markets,
-      count(*) filter (where what = 'market' and out > 0 and sold + second + given >= out)::int sold_out,
-      coalesce(sum(out) filter (where what = 'market'), 0)::int taken,
-      coalesce(sum(sold + second) filter (where what = 'market'), 0)::int sold_there
-    from day group by sellable_id order by money desc, name`);
+      group by g.sellable_id, g.order_id, g.what)
+    select sellable_id as id, min(name) as name, sum(sold)::int as sold, sum(seconds)::int as seconds, sum(given)::int as given, sum(money) as money,
+      case when bool_and(known) then coalesce(sum(cost), 0) end as cost,
+      count(*) filter (where what = 'market')::int as markets,
+      count(*) filter (where what = 'market' and taken > 0 and sold + seconds + given >= taken)::int as sold_out,
+      coalesce(sum(taken) filter (where what = 'market'), 0)::int as taken,
+      coalesce(sum(sold + seconds) filter (where what = 'market'), 0)::int as sold_there
+    from each_order group by sellable_id order by money desc, name`);
   return rows.map((row) => ({
     sellable: String(row.id),
     name: String(row.name),
     sold: Number(row.sold),
-    second: Number(row.second),
+    second: Number(row.seconds),
     given: Number(row.given),
     money: Number(row.money),
     cost: row.cost === null ? null : Number(row.cost),
@@ -36,7 +37,7 @@ export async function salesBetween(db: Database, workshopId: string, from: strin
 /** What was sold month by month, in minor units, of the workshop's own months. */
 export async function salesByMonth(db: Database, workshopId: string, zone: string, from: string): Promise<{ month: string; money: number; packs: number }[]> {
   const { rows } = await db.execute<{ month: string; money: string; packs: string }>(sql`
-    select to_char(at at time zone ${zone}, 'YYYY-MM') "month", sum(money) money, sum(sold + second)::int packs
+    select to_char(at at time zone ${zone}, 'YYYY-MM') as "month", sum(money) as money, sum(sold + "second")::int as packs
     from sale_goods where workshop_id = ${workshopId} and at >= ${from} group by 1 order by 1`);
   return rows.map((row) => ({ month: row.month, money: Number(row.money), packs: Number(row.packs) }));
 }
@@ -58,10 +59,10 @@ export async function salesRows(db: Database, workshopId: string, at: { from?: s
     money: string;
     cost: string | null;
   }>(sql`
-    select (g.at at time zone w.time_zone)::date::text "day", o.number, o.what, o.name order_name, g.name,
+    select (g.at at time zone w.time_zone)::date::text as "day", o.number, o.what, o.name as order_name, g.name,
       (select string_agg(distinct b.number::text, ' ') from packed_piece x join batch b on b.workshop_id = x.workshop_id and b.id = x.batch_id
-        where x.workshop_id = g.workshop_id and x.packing_id = g.packing_id) batches,
-      g.out, g.sold, g.second, g.given, g.back, g.money, (g.sold + g.second + g.given) * p.cost_each cost
+        where x.workshop_id = g.workshop_id and x.packing_id = g.packing_id) as batches,
+      g.out, g.sold, g.second, g.given, g.back, g.money, (g.sold + g.second + g.given) * p.cost_each as cost
     from sale_goods g join sale_order o on o.workshop_id = g.workshop_id and o.id = g.order_id
       join packing p on p.workshop_id = g.workshop_id and p.id = g.packing_id join workshop w on w.id = g.workshop_id
     where g.workshop_id = ${workshopId}

@@ -6,14 +6,18 @@ export function BoxPlan({ box, fit, says, width = 260 }: { box: BoxInner; fit: B
   const whole = box.lengthUm + 2 * over + 8_000;
   const deep = box.widthUm + 2 * over + 8_000;
   const from = -(over + 4_000);
+  const right = Math.max(0, ...fit.stood.map((one) => one.xUm + one.widthUm));
+  const bottom = Math.max(0, ...fit.stood.map((one) => one.yUm + one.widthUm));
+  const shift = { x: Math.max(0, box.lengthUm - right) / 2, y: Math.max(0, box.widthUm - bottom) / 2 };
   return (
     <svg viewBox={`${from} ${from} ${whole} ${deep}`} role="img" aria-label={says} style={{ width, height: (width * deep) / whole, maxWidth: "100%" }}>
       <rect x={0} y={0} width={box.lengthUm} height={box.widthUm} className="fill-sheet stroke-ink" strokeWidth={2} vectorEffect="non-scaling-stroke" />
+      {/* Pushed to the middle: what is left over stands on both sides alike. */}
       {fit.stood.map((one, at) => (
         <circle
           key={`${one.name} ${at}`}
-          cx={one.xUm + one.widthUm / 2}
-          cy={one.yUm + one.widthUm / 2}
+          cx={shift.x + one.xUm + one.widthUm / 2}
+          cy={shift.y + one.yUm + one.widthUm / 2}
           r={one.widthUm / 2}
           className={fit.verdict === "too small" ? "fill-hot-fill stroke-hot" : "fill-paper stroke-ink"}
           strokeWidth={1.4}

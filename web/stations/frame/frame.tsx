@@ -49,7 +49,7 @@ function WickLine({ stations, waiting }: Pick<FrameProps, "stations" | "waiting"
                 href={station.path}
                 aria-current={here ? "page" : undefined}
                 ref={here ? show : undefined}
-                className={`group relative flex h-[58px] items-end gap-2 pr-2 pb-[10px] pl-5 whitespace-nowrap lg:gap-1 lg:pr-1 lg:pl-[15px] lg:text-[15px] 2xl:gap-2 2xl:pr-2 2xl:pl-5 2xl:text-[16px] no-underline hover:bg-wax ${here ? "font-bold" : ""}`}
+                className={`group relative flex h-[58px] items-end gap-2 pr-2 pb-[10px] pl-5 whitespace-nowrap lg:gap-[3px] lg:pr-[2px] lg:pl-[14px] lg:text-[14px] 2xl:gap-2 2xl:pr-2 2xl:pl-5 2xl:text-[16px] no-underline hover:bg-wax ${here ? "font-bold" : ""}`}
               >
                 <svg width="14" height="44" viewBox="0 0 14 44" aria-hidden="true" className="absolute bottom-0 left-1">
                   <line x1="7" x2="7" y1={here ? 20 : 26} y2="44" stroke="var(--color-ink)" strokeWidth="3" />
@@ -59,7 +59,7 @@ function WickLine({ stations, waiting }: Pick<FrameProps, "stations" | "waiting"
                 </svg>
                 <span>{station.name}</span>
                 {count > 0 ? (
-                  <span className="figure mb-[1px] bg-ink px-[6px] text-[15px] text-sheet">
+                  <span className="figure mb-[1px] bg-ink px-[6px] text-[15px] text-sheet lg:px-[4px] lg:text-[13px] 2xl:px-[6px] 2xl:text-[15px]">
                     {count}
                     <span className="sr-only"> waiting</span>
                   </span>
@@ -82,8 +82,8 @@ function StationKeys({ stations }: Pick<FrameProps, "stations">) {
   return null;
 }
 
-/** Pages of one batch or trial keep themselves up to date, entry by entry. */
-const KEEPS_UP = /^\/(bench|rack|look-over|records|burn)\/[0-9a-f-]{36}$/;
+/** Pages of one batch, trial or order keep themselves up to date, entry by entry. */
+const KEEPS_UP = /^\/(bench|rack|look-over|records|burn|sell)\/[0-9a-f-]{36}$/;
 /** A list is read again at most so often, however fast others enter. */
 const LIST_PAUSE_MS = 800;
 /** What was told while a list was still being read may not be in it. */

@@ -58,7 +58,7 @@ function Parts({ parts, hazard }: { parts: readonly MixPart[]; hazard: MixHazard
   return (
     <WideTable label="What the candle is made of" least={420} heads={["in the candle", "", "supplier's sheet"]}>
       {parts.map((one) => (
-        <tr key={one.id} className="border-t border-line">
+        <tr key={one.id} className="border-t border-line align-baseline">
           <td className="figure py-1 pr-4 text-[19px]">{units.n(one.percent, 3)} %</td>
           <td className="pr-4">
             {one.name} <span className="text-soft">{one.kind}</span>
@@ -179,7 +179,7 @@ export function HazardView({ of, hazard, loads, load, planned, batches, formulas
             {hazard.answer.working.length === 0 ? <p className="py-2 text-soft">No sheet here names anything that is classified.</p> : null}
             <WideTable label="Sums" least={620} heads={["", "rule", "comes to", "limit", "from"]}>
               {hazard.answer.working.map((one) => (
-                <tr key={one.rule} className="border-t border-line align-top">
+                <tr key={one.rule} className="border-t border-line align-baseline">
                   <td className="py-1 pr-3 font-bold">{one.met ? <span className="text-hot">▲ met</span> : <span className="text-soft">not met</span>}</td>
                   <td className="pr-4">{one.rule}</td>
                   <td className="figure pr-4">{units.n(one.value, 4)}</td>

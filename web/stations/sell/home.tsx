@@ -19,7 +19,7 @@ function OrderRow({ order, there, today, first }: { order: OrderListed; there: R
   const money = order.lines.reduce((sum, one) => sum + one.money, 0);
   const days = order.wantedOn ? daysTo(order.wantedOn, today) : null;
   return (
-    <li className="grid items-center gap-x-5 gap-y-1 border-b border-line py-3 sm:grid-cols-[112px_minmax(0,1fr)_auto]">
+    <li className="grid items-center gap-x-5 gap-y-1 border-b border-line py-3 sm:grid-cols-[84px_minmax(0,1fr)_auto]">
       <div>
         <span className="figure block text-[26px] leading-none">
           {order.closed ? `#${order.number}` : days === null ? "–" : days < 0 ? `${-days} d late` : days === 0 ? "today" : `${days} d`}

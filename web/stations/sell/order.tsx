@@ -32,15 +32,18 @@ function LineCard({ line, order, onSaid }: { line: LineNow; order: Order; onSaid
   const units = useUnits();
   const [many, setMany] = useState("1");
   const packs = Math.max(1, Number.parseInt(many, 10) || 1);
+  const closed = order.facts.closed !== null;
   const put = (to: Went) => {
     onSaid(order.enter({ kind: "went", payload: { sellable: line.sellable, name: line.name, packs, to, each: null, why: "" } }));
     setMany("1");
   };
-  const closed = order.facts.closed !== null;
   return (
     <li className="grid gap-x-5 gap-y-2 border-b-2 border-line py-3 lg:grid-cols-[minmax(0,1fr)_auto]">
-      <div className="flex items-baseline gap-4">
-        <span className="figure min-w-[56px] text-[44px] leading-none">{line.there}</span>
+      <div className="flex items-start gap-4">
+        <span className="min-w-[64px]">
+          <span className="figure block text-[44px] leading-none">{closed ? line.sold : line.there}</span>
+          <span className="text-[14px] text-soft">{closed ? "sold" : "out"}</span>
+        </span>
         <div className="min-w-0">
           <h3 className="text-[19px] font-bold">{line.name}</h3>
           <p className="text-[15px] text-soft">
@@ -181,32 +184,20 @@ export function OrderView(props: OrderViewProps) {
       side={
         <>
           {Object.values(facts.unplaced).some((n) => n > 0) ? <Warn>More was counted as gone than went out. Look at the entries below.</Warn> : null}
-          {money > 0 ? (
-            <p>
-              <span className="figure text-[34px]">{units.money(money)}</span> <span className="text-soft">taken</span>
-            </p>
-          ) : null}
           {what === "market" && !closed ? (
             <Aside title="Without the network too">
               Count on the phone at the stall: what is tapped is kept there, and sent once there is a network again.
             </Aside>
           ) : null}
-          <a className="press" href={`/api/workshops/${place.workshopId}/sales?order=${order.id}`} download>
-            Download CSV
-          </a>
-          {closed ? (
-            <button type="button" className="press" onClick={() => void reopen()}>
-              Reopen it
-            </button>
-          ) : next !== "close" ? (
-            <button type="button" className="press" onClick={close}>
-              Close it
-            </button>
-          ) : null}
-          <Said>{said}</Said>
         </>
       }
     >
+      <Said className="mb-3">{said}</Said>
+      {money > 0 ? (
+        <p className="mb-3">
+          <span className="figure text-[40px]">{units.money(money)}</span> <span className="text-soft">taken</span>
+        </p>
+      ) : null}
       {going.length > 0 && !closed ? (
         <section className="sheet mb-5" aria-label="To take out">
           <h2>{what === "order" ? "Ready to go out" : "To take along"}</h2>
@@ -288,6 +279,20 @@ export function OrderView(props: OrderViewProps) {
           Change what {what === "order" ? "is wanted" : "goes along"}
         </button>
       )}
+      <p className="unprinted mt-5 flex flex-wrap gap-2">
+        <a className="press" href={`/api/workshops/${place.workshopId}/sales?order=${order.id}`} download>
+          Download CSV
+        </a>
+        {closed ? (
+          <button type="button" className="press" onClick={() => void reopen()}>
+            Reopen it
+          </button>
+        ) : next !== "close" ? (
+          <button type="button" className="press" onClick={close}>
+            Close it
+          </button>
+        ) : null}
+      </p>
       {props.notes}
       <section className="mt-6" aria-label="Entries">
         <h2 className="border-b-[3px] border-ink pb-1">Log</h2>

@@ -178,7 +178,7 @@ export function SalesView({
               {sold.map((one) => {
                 const margin = marginOfSold(one);
                 return (
-                  <tr key={one.sellable} className="border-t border-line">
+                  <tr key={one.sellable} className="border-t border-line align-baseline">
                     <td className="py-1 pr-4 font-semibold">{one.name}</td>
                     <td className="figure pr-4 text-[19px]">
                       {one.sold}

@@ -31,7 +31,7 @@ function Ingredients({ rows }: { rows: readonly SheetIngredient[] }) {
   return (
     <WideTable label="Ingredients" least={640} heads={["ingredient", "share", "classes", "M", "ATE oral", "own limits"]}>
       {rows.map((one) => (
-        <tr key={one.name} className="border-t border-line align-top">
+        <tr key={one.name} className="border-t border-line align-baseline">
           <td className="py-1 pr-4">{one.name}</td>
           <td className="figure pr-4">
             {one.from === undefined ? "" : `${units.n(one.from, 3)}–`}

@@ -1,0 +1,136 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { anId } from "../testing/batch";
+import { linesNow, outOf, stillOut, WENT } from "./facts";
+import { ORDER, type OrderBody, type OrderEvent } from "./order";
+import type { OrderPlan } from "./plan";
+
+const RAIN = anId();
+const FERN = anId();
+const at = (minute: number) => new Date(Date.UTC(2026, 2, 2, 8, minute)).toISOString();
+const PLAN: OrderPlan = {
+  format: 1,
+  what: "market",
+  name: "Fern market",
+  whom: "",
+  wantedOn: "2026-03-14",
+  lines: [{ sellable: RAIN, name: "Rain", packs: 8, price: 1_000 }],
+};
+
+/** A market day to which entries are added, each a minute later. */
+function aMarket() {
+  const events: OrderEvent[] = [];
+  const draft = (body: OrderBody, over: Partial<OrderEvent> = {}): OrderEvent =>
+    ({
+      id: anId(),
+      happenedAt: at(events.length),
+      arrivedAt: at(events.length),
+      personId: null,
+      instrumentId: null,
+      corrects: null,
+      ...body,
+      ...over,
+    }) as OrderEvent;
+  const now = () => ORDER.of(events);
+  const asked = (body: OrderBody, over: Partial<OrderEvent> = {}) => {
+    const event = draft(body, over);
+    const { plan, facts, entries } = now();
+    const target = entries.find((one) => one.event.id === over.corrects) ?? null;
+    return ORDER.refusal({ plan, facts }, event, target as never);
+  };
+  const add = (body: OrderBody, over: Partial<OrderEvent> = {}) => {
+    const event = draft(body, over);
+    events.push(event);
+    return event.id;
+  };
+  add({ kind: "started", payload: { plan: PLAN } });
+  const packings = { old: anId(), fresh: anId() };
+  const takeOut = (old: number, fresh: number) =>
+    add({
+      kind: "out",
+      payload: {
+        goods: [
+          { packing: packings.fresh, sellable: RAIN, name: "Rain", price: 1_000, pouredAt: at(20), packs: fresh },
+          { packing: packings.old, sellable: RAIN, name: "Rain", price: 1_000, pouredAt: at(10), packs: old },
+        ],
+      },
+    });
+  const went = (packs: number, to: (typeof WENT)[number], each: number | null = null): OrderBody => ({
+    kind: "went",
+    payload: { sellable: RAIN, name: "Rain", packs, to, each, why: "" },
+  });
+  return { events, now, asked, add, takeOut, went, packings };
+}
+
+describe("a market day", () => {
+  it("sells what was poured first, and what comes back is of the last", () => {
+    const { now, add, takeOut, went, packings } = aMarket();
+    takeOut(3, 5);
+    add(went(4, "sold"));
+    add(went(2, "back"));
+    const goods = Object.fromEntries(now().facts.goods.map((one) => [one.packing, one]));
+    expect(goods[packings.old]).toMatchObject({ out: 3, sold: 3, back: 0 });
+    expect(goods[packings.fresh]).toMatchObject({ out: 5, sold: 1, back: 2, money: 1_000 });
+    expect(linesNow(now().facts)).toMatchObject([{ asked: 8, out: 8, sold: 4, back: 2, there: 2, money: 4_000, lacking: 2 }]);
+  });
+
+  it("counts no more than is out, is not closed while something is, and says what lacks", () => {
+    const { asked, add, takeOut, went, now } = aMarket();
+    expect(asked(went(1, "sold"))?.message).toBe("No Rain is out.");
+    takeOut(2, 0 + 1);
+    expect(asked(went(4, "sold"))?.message).toBe("3 × Rain are out: no more can be counted.");
+    expect(asked({ kind: "closed", payload: {} })?.message).toMatch(/3 packs are still out/);
+    add(went(2, "sold", 800));
+    add(went(1, "given"));
+    expect(asked({ kind: "closed", payload: {} })).toBeNull();
+    add({ kind: "closed", payload: {} });
+    expect(asked(went(1, "sold"))?.message).toMatch(/closed/);
+    expect(linesNow(now().facts)).toMatchObject([{ sold: 2, given: 1, money: 1_600, there: 0, lacking: 5 }]);
+  });
+
+  it("takes a correction of what was counted, up to what was out, and an undo", () => {
+    const { asked, add, takeOut, went, now } = aMarket();
+    takeOut(2, 2);
+    const first = add(went(3, "sold"));
+    expect(asked(went(4, "sold"), { corrects: first })).toBeNull();
+    expect(asked(went(5, "sold"), { corrects: first })?.message).toMatch(/4 × Rain are out/);
+    const second = add(went(1, "sold"), { corrects: first });
+    expect(outOf(now().facts, RAIN)).toBe(3);
+    add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: second });
+    expect(outOf(now().facts, RAIN)).toBe(4);
+  });
+
+  it("asks for something else where that is said, with a thing that went out unasked beside it", () => {
+    const { add, now, takeOut } = aMarket();
+    takeOut(1, 0 + 1);
+    add({
+      kind: "asked",
+      payload: { name: "Moss market", whom: "by the well", wantedOn: null, lines: [{ sellable: FERN, name: "Fern", packs: 3, price: null }] },
+    });
+    expect(now().facts).toMatchObject({ name: "Moss market", wantedOn: null });
+    expect(linesNow(now().facts)).toMatchObject([
+      { name: "Fern", asked: 3, out: 0, lacking: 3 },
+      { name: "Rain", asked: 0, out: 2, lacking: 0 },
+    ]);
+  });
+
+  it("always adds up: what is out is sold, given, back or still there, whatever is entered in whatever order it arrives", () => {
+    fc.assert(
+      fc.property(fc.array(fc.record({ packs: fc.integer({ min: 1, max: 6 }), to: fc.constantFrom(...WENT, "out") }), { maxLength: 20 }), (moves) => {
+        const { events, now, asked, add, takeOut, went } = aMarket();
+        for (const { packs, to } of moves) {
+          if (to === "out") takeOut(packs, 1);
+          else if (!asked(went(packs, to as "sold"))) add(went(packs, to as "sold"));
+        }
+        const { facts } = now();
+        for (const one of facts.goods) {
+          expect(stillOut(one)).toBeGreaterThanOrEqual(0);
+          expect(one.money).toBe((one.sold + one.second) * 1_000);
+        }
+        expect(facts.unplaced).toEqual({});
+        expect(ORDER.of([...events].reverse()).facts.goods).toEqual(facts.goods);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
