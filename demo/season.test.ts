@@ -1,12 +1,6 @@
-import { execFileSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { dayRecord, seasonOf, workOfDay } from "@hearth/core";
 import ICAL from "ical.js";
-import jsQR from "jsqr";
 import { DateTime } from "luxon";
-import { PNG } from "pngjs";
 import { v7 } from "uuid";
 import { describe, expect, it, vi } from "vitest";
 import { GET as calendarFile } from "../web/app/api/calendar/[file]/route";
@@ -19,6 +13,7 @@ import { appendEvent } from "../web/server/keep-batch";
 import { batchSheets, jarTags } from "../web/server/paper/sheets";
 import { ALL_OTHERS, readPlanNews, readSeason, readSupplies } from "../web/server/season";
 import { countPoured, renewCalendar, saveDay, savePlanning, saveWanted, takeOff } from "../web/server/season-commands";
+import { readPaper } from "../web/testing/read-paper";
 import { STARTED } from "../web/testing/stored-batch";
 import { here, inStoredWorkshop, stored, test, value, workshopId } from "../web/testing/stored-workshop";
 import { putDemo } from "./load";
@@ -127,33 +122,6 @@ describe("what is wanted", () => {
   });
 });
 
-/** Text and page sizes of a PDF, and the codes on its pages, as Debian's poppler tools and a decoder that is not ours read them. */
-async function readPaper(answer: Response, withCode = false) {
-  expect(answer.status, await answer.clone().text()).toBe(200);
-  const folder = mkdtempSync(join(tmpdir(), "paper-"));
-  try {
-    const file = join(folder, "paper.pdf");
-    writeFileSync(file, Buffer.from(await answer.arrayBuffer()));
-    const text = execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" });
-    const info = execFileSync("pdfinfo", [file], { encoding: "utf8" });
-    let code: string | undefined;
-    if (withCode) {
-      execFileSync("pdftoppm", ["-r", "110", "-f", "1", "-l", "1", "-png", "-singlefile", file, join(folder, "page")]);
-      const { data, width, height } = PNG.sync.read(readFileSync(join(folder, "page.png")));
-      code = jsQR(new Uint8ClampedArray(data), width, height)?.data;
-    }
-    const fonts = execFileSync("pdffonts", [file], { encoding: "utf8" });
-    return {
-      text,
-      pages: Number(/Pages:\s+(\d+)/.exec(info)?.[1]),
-      size: /Page size:\s+([\d.]+) x ([\d.]+)/.exec(info)?.slice(1).map(Number),
-      code,
-      fonts,
-    };
-  } finally {
-    rmSync(folder, { recursive: true });
-  }
-}
 const asked = (path: string) => new Request(`http://127.0.0.1:4380${path}`, { headers: { host: "127.0.0.1:4380" } });
 
 describe("on paper", () => {

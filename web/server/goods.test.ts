@@ -1,0 +1,293 @@
+import { NO_PACKING, ORDER, type OrderBody } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import Papa from "papaparse";
+import { v7 } from "uuid";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { GET as salesFile } from "../app/api/workshops/[workshop]/sales/route";
+import { batches } from "../data/tables/batch";
+import { orderEvents, orderGoods, packings } from "../data/tables/goods";
+import { products } from "../data/tables/product";
+import { packs } from "../data/tables/shelf";
+import { lots } from "../data/tables/stock";
+import { beginOrder, pack, putOnPlan, saveSet, takeOut, unpack } from "../stations/sell/commands";
+import { STARTED, storedBatch } from "../testing/stored-batch";
+import { here, inStoredWorkshop, stored, test, value, workshopId } from "../testing/stored-workshop";
+import { appendTo } from "./append";
+import { readBatch } from "./batches";
+import { goodsNow, latelyPacked } from "./goods";
+import { appendEvent } from "./keep-batch";
+import { ORDERS } from "./keep-order";
+import { listOrders, readOrder, whereNow } from "./orders";
+import { salesBetween, salesByMonth } from "./sales";
+import { readSeason } from "./season";
+import { readStocks } from "./shelf";
+import { findLots, lotTrace } from "./trace";
+
+vi.mock("next/headers", () => import("../testing/headers"));
+vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
+
+inStoredWorkshop();
+
+const DAY = 1_440;
+const NOW = "2026-11-01T00:00:00.000Z";
+const LATER = "2099-01-01T00:00:00.000Z";
+const at = (minutes: number) => new Date(Date.parse(STARTED) + minutes * 60_000).toISOString();
+let cup = "";
+let box = "";
+let label = "";
+
+type Stored = typeof stored;
+const put = async (of: Stored, body: object, minutes: number) => {
+  const answer = await appendEvent(test.db, workshopId, of.batch, { ...of.sent(body as never), id: v7(), happenedAt: at(minutes) } as never, NOW);
+  if (!answer.ok) throw new Error(answer.message);
+};
+/** Pours, looks over and releases a stored batch: ten cups. */
+async function release(of: Stored, from = 0, cracked = 0) {
+  const key = (await readBatch(test.db, workshopId, of.batch))?.plan.products[0]?.key ?? "";
+  await put(of, { kind: "poured", payload: { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } }, from + 60);
+  const crack = { defect: "cracked_glass", place: "side", extent: "third" };
+  if (cracked > 0) await put(of, { kind: "seen", payload: { product: key, jars: cracked, flaws: [crack] } }, from + 20 * DAY);
+  await put(of, { kind: "seen", payload: { product: key, jars: 10 - cracked, flaws: [] } }, from + 20 * DAY + 1);
+  await put(of, { kind: "looked", payload: { jars: 10 } }, from + 20 * DAY + 2);
+  await put(of, { kind: "released", payload: { note: "" } }, from + 20 * DAY + 3);
+}
+
+beforeEach(async () => {
+  [cup, box, label] = [v7(), v7(), v7()];
+  await test.db.insert(packs).values([
+    { workshopId, id: box, name: "cup box", kind: "box", lengthUm: 80_000, widthUm: 42_000, heightUm: 20_000 },
+    { workshopId, id: label, name: "small label", kind: "label" },
+  ]);
+  await test.db.insert(lots).values([
+    { workshopId, id: v7(), kind: "pack", materialId: box, amount: 20, cost: 800, receivedOn: "2026-01-02" },
+    { workshopId, id: v7(), kind: "pack", materialId: label, amount: 100, cost: 500, receivedOn: "2026-01-02" },
+  ]);
+  await test.db.insert(products).values({
+    workshopId,
+    id: cup,
+    name: "Cups of rain, two",
+    formulaId: stored.formula,
+    body: "vessel",
+    bodyId: stored.vessel,
+    wickId: null,
+    price: 900,
+    pack: 2,
+    packing: { boxId: box, parts: [{ id: label, count: 2 }] },
+  });
+});
+const goods = async (id = cup) => (await goodsNow(test.db, workshopId)).find((one) => one.sellable.id === id);
+const line = (packs: number, sellable = cup, name = "Cups of rain, two", price = 900) => ({ sellable, name, packs, price });
+const order = async (lines: object[], what: "order" | "market" = "order") => {
+  const orderId = v7();
+  value(await beginOrder(here(), { orderId, plan: { format: 1, what, name: "Fern & daughter", whom: "by the mill", wantedOn: "2026-12-05", lines } }));
+  return orderId;
+};
+const goes = (orderId: string, packs: number, sellableId = cup) => takeOut(here(), { eventId: v7(), orderId, lines: [{ sellableId, packs }] });
+const enter = async (orderId: string, body: OrderBody) =>
+  appendTo(ORDERS, test.db, workshopId, orderId, { id: v7(), happenedAt: LATER, personId: null, instrumentId: null, corrects: null, ...body } as never, LATER);
+const went = (packs: number, to: "sold" | "back" | "given" | "second"): OrderBody => ({
+  kind: "went",
+  payload: { sellable: cup, name: "Cups of rain, two", packs, to, each: null, why: "" },
+});
+
+describe("finished goods", () => {
+  it("stand loose once released, without what safety stops; packing takes them off the rack and draws boxes and labels, and is taken apart again", async () => {
+    expect(await goods()).toMatchObject({ loose: 0, packed: 0 });
+    expect(await pack(here(), { packingId: v7(), sellableId: cup, packs: 1 })).toMatchObject({
+      ok: false,
+      fields: { packs: [expect.stringMatching(/0 of 2/)] },
+    });
+    await release(stored, 0, 3);
+    expect(await goods()).toMatchObject({ loose: 3, pieces: 7, packed: 0 });
+    expect(await pack(here(), { packingId: v7(), sellableId: cup, packs: 4 })).toMatchObject({ ok: false });
+    const packingId = v7();
+    value(await pack(here(), { packingId, sellableId: cup, packs: 3 }));
+    // Pressed twice, packed once.
+    value(await pack(here(), { packingId, sellableId: cup, packs: 3 }));
+    expect(await goods()).toMatchObject({ loose: 0, pieces: 1, packed: 3, lots: [{ left: 3, batches: [1] }] });
+    const stock = async () => {
+      const stocks = await readStocks(test.db, workshopId, "UTC", [box, label]);
+      return [stocks[box]?.onHand, stocks[label]?.onHand];
+    };
+    expect(await stock()).toEqual([17, 94]);
+    const batch = await readBatch(test.db, workshopId, stored.batch);
+    expect(batch?.facts.fates).toMatchObject([{ jars: 6, from: "rack", to: "packed" }]);
+    value(await unpack(here(), { packingId }));
+    expect(await goods()).toMatchObject({ loose: 3, packed: 0 });
+    expect(await stock()).toEqual([20, 100]);
+    expect(await latelyPacked(test.db, workshopId, STARTED)).toEqual([]);
+  });
+
+  it("are packed from the batch that was poured first, a set from several, and each piece is found again", async () => {
+    const second = await storedBatch(test, workshopId, 2);
+    // The second batch is of the same formula and cup.
+    await test.db
+      .update(batches)
+      .set({ formulaVersionId: stored.version })
+      .where(and(eq(batches.workshopId, workshopId), eq(batches.id, second.batch)));
+    await test.db.insert(products).values({
+      workshopId,
+      id: v7(),
+      name: "Other cup",
+      formulaId: stored.formula,
+      body: "vessel",
+      bodyId: second.vessel,
+      wickId: null,
+      pack: 1,
+    });
+    await release(stored, DAY);
+    await release(second, 0);
+    const other = (await goodsNow(test.db, workshopId)).find((one) => one.sellable.name === "Other cup")?.sellable.id ?? "";
+    const setId = v7();
+    const set = {
+      id: setId,
+      expectedVersion: null,
+      name: "Two kinds",
+      contents: [
+        { productId: cup, count: 3 },
+        { productId: other, count: 1 },
+      ],
+      packing: NO_PACKING,
+      price: 1_500,
+    };
+    value(await saveSet(here(), set));
+    expect(await saveSet(here(), { ...set, expectedVersion: 7 })).toMatchObject({ ok: false });
+    expect(await goods(setId)).toMatchObject({ loose: 3 });
+    value(await pack(here(), { packingId: v7(), sellableId: setId, packs: 2 }));
+    const [made] = await latelyPacked(test.db, workshopId, STARTED);
+    expect(made?.batches.map((one) => [one.number, one.pieces])).toEqual([
+      [1, 6],
+      [2, 2],
+    ]);
+    // The oldest of it says what is sold first.
+    const [row] = await test.db.select().from(packings).where(eq(packings.workshopId, workshopId));
+    expect(Date.parse(row?.pouredAt ?? "")).toBe(Date.parse(at(60)));
+  });
+});
+
+describe("orders and market days", () => {
+  it("lack what is not there, which goes onto the plan; what is there goes out, packed as it goes, first in first out", async () => {
+    await release(stored);
+    value(await pack(here(), { packingId: v7(), sellableId: cup, packs: 2 }));
+    const id = await order([line(7)]);
+    expect(await goods()).toMatchObject({ packed: 2, loose: 3, lacking: 7 });
+    expect(await goes(id, 7)).toMatchObject({ ok: false });
+    // Refused as a whole: nothing was packed for it.
+    expect(await goods()).toMatchObject({ packed: 2, loose: 3 });
+    expect(value(await goes(id, 4))).toEqual({ packed: 2 });
+    expect(await goods()).toMatchObject({ packed: 0, loose: 1, lacking: 3 });
+    value(await putOnPlan(here(), { id: v7(), productId: cup, count: 6, wantedOn: "2026-12-05", note: "order 1" }));
+    expect((await readSeason(test.db, { id: workshopId, timeZone: "UTC" })).lines).toMatchObject([{ productId: cup, count: 6, wantedOn: "2026-12-05" }]);
+    expect((await listOrders(test.db, workshopId)).open).toMatchObject([{ name: "Fern & daughter", lines: [{ out: 4, lacking: 3 }] }]);
+  });
+
+  it("count what was sold and what came back, which can go out again; closed, they want nothing more", async () => {
+    await release(stored);
+    const id = await order([line(5)], "market");
+    value(await goes(id, 5));
+    expect(await enter(id, went(6, "sold"))).toMatchObject({ ok: false });
+    expect(await enter(id, went(3, "sold"))).toMatchObject({ ok: true });
+    expect(await enter(id, { kind: "closed", payload: {} })).toMatchObject({ ok: false });
+    expect(await enter(id, went(2, "back"))).toMatchObject({ ok: true });
+    expect(await goods()).toMatchObject({ packed: 2 });
+    expect(await enter(id, { kind: "closed", payload: {} })).toMatchObject({ ok: true });
+    expect(await goods()).toMatchObject({ lacking: 0 });
+    const again = await order([line(2)]);
+    value(await goes(again, 2));
+    expect(await goods()).toMatchObject({ packed: 0 });
+    const read = await readOrder(test.db, workshopId, id);
+    expect(ORDER.of(read?.events ?? []).facts).toEqual(read?.facts);
+  });
+
+  it("never take more out of a packing than is in it, by whatever way it is asked; and are of their own workshop", async () => {
+    await release(stored);
+    value(await pack(here(), { packingId: v7(), sellableId: cup, packs: 1 }));
+    const [packing] = await test.db.select().from(packings).where(eq(packings.workshopId, workshopId));
+    const id = await order([line(1)]);
+    const out = (packs: number, sellable = cup): OrderBody => ({
+      kind: "out",
+      payload: { goods: [{ packing: packing?.id ?? "", sellable, name: "x", price: null, pouredAt: STARTED, packs }] },
+    });
+    expect(await enter(id, out(2))).toMatchObject({ ok: false, message: expect.stringMatching(/1 of x is left/) });
+    expect(await enter(id, out(1, v7()))).toMatchObject({ ok: false });
+    expect(await enter(id, out(1))).toMatchObject({ ok: true });
+    expect(await unpack(here(), { packingId: packing?.id })).toMatchObject({ ok: false, message: expect.stringMatching(/went out/) });
+    const stranger = await test.workshop();
+    expect(await readOrder(test.db, stranger, id)).toBeNull();
+    expect((await goodsNow(test.db, stranger)).length).toBe(0);
+    expect(await takeOut({ workshopId: stranger, personId: null }, { eventId: v7(), orderId: id, lines: [{ sellableId: cup, packs: 1 }] })).toMatchObject({
+      ok: false,
+    });
+    await expect(test.db.delete(orderEvents).where(eq(orderEvents.orderId, id))).rejects.toThrow();
+  });
+});
+
+describe("what went where", () => {
+  it("follows a lot to every jar, every pack and every order, as a list to act on", async () => {
+    const lot = v7();
+    await test.db
+      .insert(lots)
+      .values({ workshopId, id: lot, kind: "fragrance", materialId: stored.oil, code: "FR-8", amount: 500_000, cost: 4_000, receivedOn: "2026-01-02" });
+    await put(stored, { kind: "weighed", payload: { pot: 0, componentId: stored.oil, mg: 12_000 } }, 5);
+    await release(stored);
+    const id = await order([line(3)]);
+    value(await goes(id, 3));
+    await enter(id, went(2, "sold"));
+    await enter(id, went(1, "back"));
+    expect(await findLots(test.db, workshopId, "fr-8")).toMatchObject([{ id: lot, material: "test rain" }]);
+    const traced = await lotTrace(test.db, workshopId, lot, "UTC");
+    expect(traced?.batches).toMatchObject([
+      {
+        number: 1,
+        jars: 10,
+        fates: [
+          { fate: "rack", jars: 4 },
+          { fate: "packed", jars: 6 },
+        ],
+      },
+    ]);
+    const rows = await whereNow(test.db, workshopId, [stored.batch]);
+    expect(rows).toMatchObject([
+      { number: 1, pieces: 6, packs: 3, here: 1, out: [{ name: "Fern & daughter", whom: "by the mill", out: 3, sold: 2, back: 1 }] },
+    ]);
+    expect(await whereNow(test.db, await test.workshop(), [stored.batch])).toEqual([]);
+  });
+
+  it("is summed by thing with what is left of it, and leaves as rows that other programs map", async () => {
+    await release(stored);
+    const id = await order([line(4)], "market");
+    value(await goes(id, 4));
+    await enter(id, went(3, "sold"));
+    await enter(id, went(1, "second"));
+    const sold = await salesBetween(test.db, workshopId, STARTED, "2100-01-01T00:00:00Z");
+    expect(sold).toMatchObject([{ name: "Cups of rain, two", sold: 3, second: 1, money: 3_600, markets: 1, soldOut: 1, taken: 4, soldThere: 4 }]);
+    // Wax and oil have no lot with a cost: what is left is not known, and not guessed.
+    expect(sold[0]?.cost).toBeNull();
+    // The same, as plain SQL says it.
+    const plain = await test.db.select().from(orderGoods).where(eq(orderGoods.workshopId, workshopId));
+    expect(plain.reduce((sum, one) => sum + one.money, 0)).toBe(3_600);
+    expect(await salesByMonth(test.db, workshopId, "UTC", STARTED)).toEqual([{ month: "2099-01", money: 3_600, packs: 4 }]);
+    expect(await salesBetween(test.db, workshopId, STARTED, "2050-01-01T00:00:00Z")).toEqual([]);
+    const file = async (query: string) =>
+      Papa.parse<Record<string, string>>(
+        (await (await salesFile(new Request(`http://x/?${query}`), { params: Promise.resolve({ workshop: workshopId }) })).text()).trim(),
+        { header: true },
+      ).data;
+    expect(await file(`order=${id}`)).toMatchObject([
+      {
+        date: "2099-01-01",
+        kind: "market",
+        order_name: "Fern & daughter",
+        item: "Cups of rain, two",
+        batches: "1",
+        packs_sold: "3",
+        packs_second: "1",
+        revenue: "36.00",
+        cost: "",
+        currency: "EUR",
+      },
+    ]);
+    expect(await file("from=2026-01-01&to=2026-12-31")).toEqual([]);
+    expect((await salesFile(new Request("http://x/?from=soon"), { params: Promise.resolve({ workshop: workshopId }) })).status).toBe(400);
+  });
+});
