@@ -116,6 +116,7 @@ export {
   type QuantityRequest,
   quantityAnswer,
   quantityRequest,
+  samplePlan,
 } from "./quantity/quantity";
 export { randomFrom } from "./random";
 export * from "./recipe/colours";

@@ -143,8 +143,8 @@ const ORDERS_OF_DEMO: readonly DemoOrder[] = [
   },
 ];
 
-/** Packs, sells and labels in the demo's workshop, as of `now`. */
-export async function putGoods(db: Database, workshopId: string, now: Date): Promise<void> {
+/** Packs, sells and labels in the demo's workshop, as of `now`; without its past nothing was sold yet. */
+export async function putGoods(db: Database, workshopId: string, now: Date, past: boolean): Promise<void> {
   const [workshop] = await db.select().from(workshops).where(eq(workshops.id, workshopId));
   if (!workshop) return;
   const before = (days: number, hours = 0) => new Date(now.getTime() - days * 86_400_000 + hours * 3_600_000).toISOString();
@@ -188,6 +188,7 @@ export async function putGoods(db: Database, workshopId: string, now: Date): Pro
   for (const demo of ORDERS_OF_DEMO) {
     const orderId = demoId(0x30, demo.n);
     const over = demo.inDays < 0;
+    if (over && !past) continue;
     const begun = over ? before(-demo.inDays + 9) : before(3, demo.n);
     const plan: OrderPlan = {
       format: 1,
@@ -229,6 +230,7 @@ export async function putGoods(db: Database, workshopId: string, now: Date): Pro
       await add("closed", {}, 1);
     });
   }
+  if (!past) return;
   for (const [n, packs, weights] of [
     [7, 3, []],
     [1, 4, []],

@@ -182,7 +182,7 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
       await writeBurns(tx, workshopId, id, plan, facts, null);
     }
   });
-  if (past && !many) await putGoods(db, workshopId, now);
+  if (!many) await putGoods(db, workshopId, now, Boolean(past));
 }
 
 /**

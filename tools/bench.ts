@@ -10,6 +10,7 @@ import { benchFrames } from "./bench-frames";
 import { benchLists } from "./bench-lists";
 import { benchLog } from "./bench-log";
 import { benchRun } from "./bench-run";
+import { benchSell } from "./bench-sell";
 import { benchSolver } from "./bench-solver";
 
 const REQUEST = scaleRequest.parse({
@@ -103,6 +104,7 @@ export async function bench(only?: string): Promise<number> {
   if (only === "run") return benchRun().then(() => 0);
   if (only === "findings") return benchFindings().then(() => 0);
   if (only === "burn") return benchBurn().then(() => 0);
+  if (only === "sell") return benchSell().then(() => 0);
   if (only === "demand") {
     benchDemand();
     return 0;

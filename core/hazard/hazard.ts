@@ -44,10 +44,12 @@ interface Held {
   name: string;
   /** Of the candle, in percent. */
   c: number;
-  classes: ReadonlySet<string>;
+  classes: Set<string>;
   m: number;
+  /** Whether an M-factor was given for it. */
+  mGiven: boolean;
   ate: number | null;
-  limits: ReadonlyMap<string, number>;
+  limits: Map<string, number>;
 }
 
 /** What is in the candle, by name: one ingredient of two oils is one ingredient. */
@@ -57,16 +59,26 @@ function heldBy(request: HazardRequest): Held[] {
     for (const one of part.ingredients) {
       const c = (part.percent * one.percent) / 100;
       const there = all.get(one.name);
-      const limits = new Map(there?.limits);
-      for (const each of one.specific_limits ?? []) limits.set(each.class, Math.min(each.percent, limits.get(each.class) ?? 100));
-      all.set(one.name, {
-        name: one.name,
-        c: c + (there?.c ?? 0),
-        classes: new Set([...(there?.classes ?? []), ...one.classes]),
-        m: Math.max(one.m ?? 1, there?.m ?? 1),
-        ate: [one.ate_oral_mg_kg ?? null, there?.ate ?? null].reduce<number | null>((a, b) => (a === null ? b : b === null ? a : Math.min(a, b)), null),
-        limits,
-      });
+      if (!there) {
+        const limits = new Map<string, number>();
+        for (const each of one.specific_limits ?? []) limits.set(each.class, Math.min(each.percent, limits.get(each.class) ?? 100));
+        all.set(one.name, {
+          name: one.name,
+          c,
+          classes: new Set(one.classes),
+          m: one.m ?? 1,
+          mGiven: one.m != null,
+          ate: one.ate_oral_mg_kg ?? null,
+          limits,
+        });
+        continue;
+      }
+      there.c += c;
+      for (const each of one.classes) there.classes.add(each);
+      there.m = Math.max(one.m ?? 1, there.m);
+      there.mGiven ||= one.m != null;
+      if (one.ate_oral_mg_kg != null) there.ate = Math.min(one.ate_oral_mg_kg, there.ate ?? one.ate_oral_mg_kg);
+      for (const each of one.specific_limits ?? []) there.limits.set(each.class, Math.min(each.percent, there.limits.get(each.class) ?? 100));
     }
   return [...all.values()];
 }
@@ -106,18 +118,33 @@ export function answerHazard(request: HazardRequest, rules: HazardRules = CLP): 
     }
     return met;
   };
-  const having = (...names: string[]) => held.filter((one) => names.some((name) => one.classes.has(name)));
+  const byClass = new Map<string, Held[]>();
+  for (const one of held)
+    for (const name of one.classes) {
+      const list = byClass.get(name);
+      if (list) list.push(one);
+      else byClass.set(name, [one]);
+    }
+  const having = (...names: string[]) =>
+    names.length === 1 ? (byClass.get(names[0] ?? "") ?? []) : [...new Set(names.flatMap((name) => byClass.get(name) ?? []))];
   /** Shares added up; one with a limit of its own weighs as much as its limit is below the generic one. */
-  const sum = (list: readonly Held[], limit: number, ...names: string[]) =>
-    list.reduce((all, one) => {
-      const own = names.flatMap((name) => (one.classes.has(name) ? (one.limits.get(name) ?? []) : []));
-      return all + one.c * (own.length > 0 ? limit / Math.min(...own) : 1);
-    }, 0);
+  const sum = (list: readonly Held[], limit: number, ...names: string[]) => {
+    let all = 0;
+    for (const one of list) {
+      let own = Number.POSITIVE_INFINITY;
+      if (one.limits.size > 0) for (const name of names) if (one.classes.has(name)) own = Math.min(own, one.limits.get(name) ?? own);
+      all += own === Number.POSITIVE_INFINITY ? one.c : (one.c * limit) / own;
+    }
+    return all;
+  };
 
   // Acute toxicity, swallowed: one over the sum of shares over their estimates.
   const mostToxic = rules.oral.at(-1)?.upTo ?? 0;
+  // The graver category first, where an ingredient carries two.
+  const categories = new Map<Held, HazardRules["oral"][number]>();
+  for (const each of [...rules.oral].reverse()) for (const one of having(`Acute Tox. ${each.category} oral`)) categories.set(one, each);
   const toxic = held.flatMap((one) => {
-    const category = rules.oral.find((each) => one.classes.has(`Acute Tox. ${each.category} oral`));
+    const category = categories.get(one);
     const ate = one.ate ?? category?.point ?? null;
     if (category && one.ate === null) missing.add(`ATE (oral) of ${one.name}: ${category.point} mg/kg was taken, which stands for its category`);
     return ate !== null && (category || ate <= mostToxic) ? [{ one, ate }] : [];
@@ -141,7 +168,7 @@ export function answerHazard(request: HazardRequest, rules: HazardRules = CLP): 
   // Skin.
   const { corrodes, corrodesToIrritate, irritates } = rules.skin;
   const corrosive = having("Skin Corr. 1");
-  const irritant = held.filter((one) => one.classes.has("Skin Irrit. 2") && !one.classes.has("Skin Corr. 1"));
+  const irritant = having("Skin Irrit. 2").filter((one) => !one.classes.has("Skin Corr. 1"));
   const burns = sum(corrosive, corrodes, "Skin Corr. 1");
   const reddens = sum(irritant, irritates, "Skin Irrit. 2");
   if (!test("skin: Σ Corr. 1", burns, corrodes, corrosive, "Skin Corr. 1")) {
@@ -153,7 +180,7 @@ export function answerHazard(request: HazardRequest, rules: HazardRules = CLP): 
   // Eye: what burns the skin damages the eye; one of both classes counts once.
   const eye = rules.eye;
   const damaging = having("Skin Corr. 1", "Eye Dam. 1");
-  const stinging = held.filter((one) => one.classes.has("Eye Irrit. 2") && !damaging.includes(one));
+  const stinging = having("Eye Irrit. 2").filter((one) => !one.classes.has("Skin Corr. 1") && !one.classes.has("Eye Dam. 1"));
   const damages = sum(damaging, eye.damages, "Eye Dam. 1");
   const stings = sum(stinging, eye.irritates, "Eye Irrit. 2");
   if (!test("eye: Σ (Skin Corr. 1 + Eye Dam. 1)", damages, eye.damages, damaging, "Eye Dam. 1")) {
@@ -164,7 +191,7 @@ export function answerHazard(request: HazardRequest, rules: HazardRules = CLP): 
   }
 
   // Sensitisers, each by itself.
-  const sensitisers = held.flatMap((one) => {
+  const sensitisers = having(...SENSITISERS).flatMap((one) => {
     const limit = sensitiserLimit(one, rules);
     return limit === null ? [] : [{ one, limit }];
   });
@@ -185,9 +212,7 @@ export function answerHazard(request: HazardRequest, rules: HazardRules = CLP): 
   const acute = having("Aquatic Acute 1");
   const chronic = [1, 2, 3, 4].map((n) => having(`Aquatic Chronic ${n}`));
   const [first, second, third] = chronic as [Held[], Held[], Held[], Held[]];
-  for (const one of new Set([...acute, ...first]))
-    if (!request.parts.some((part) => part.ingredients.some((each) => each.name === one.name && each.m != null)))
-      missing.add(`M-factor of ${one.name}: 1 was taken`);
+  for (const one of new Set([...acute, ...first])) if (!one.mGiven) missing.add(`M-factor of ${one.name}: 1 was taken`);
   const plain = (list: readonly Held[]) => list.reduce((all, one) => all + one.c, 0);
   const times = (list: readonly Held[]) => list.reduce((all, one) => all + one.c * one.m, 0);
   test("water: Σ M · C, acute 1", times(acute), rules.water, acute, "Aquatic Acute 1");

@@ -20,6 +20,28 @@ export const MOST_STATED_G = 10_000;
 export const LEAST_SAMPLE = 20;
 /** At most so many of the packs may be below by more than the tolerable error. */
 const MOST_BELOW = 0.025;
+
+/**
+ * How many packs of a lot are weighed, and how many of them may fall short, where weighing does not spoil them: directive 76/211/EEC, annex II,
+ * single sampling (from memory). Lots below 100 are small: the rules for the smallest lot are taken, and all are weighed where there are fewer.
+ */
+const PLANS = [
+  { upTo: 500, sample: 50, mayFall: 3, forMean: 30 },
+  { upTo: 3_200, sample: 80, mayFall: 5, forMean: 50 },
+  { upTo: Number.POSITIVE_INFINITY, sample: 125, mayFall: 7, forMean: 50 },
+] as const;
+export interface SamplePlan {
+  /** Weighed for the tolerable error, and how many of them may fall short by more. */
+  sample: number;
+  mayFall: number;
+  /** Enough of them for the mean. */
+  forMean: number;
+}
+export function samplePlan(lot: number): SamplePlan {
+  const { sample, mayFall, forMean } = PLANS.find((one) => lot <= one.upTo) ?? PLANS[0];
+  return lot < sample ? { sample: lot, mayFall: Math.floor(lot * MOST_BELOW), forMean: Math.min(lot, forMean) } : { sample, mayFall, forMean };
+}
+
 /** Standard deviations below which one pack in forty, and one in ten thousand, of a normal spread lies. */
 const [ONE_IN_FORTY, ONE_IN_TEN_THOUSAND] = [1.959964, 3.719016];
 

@@ -13,7 +13,7 @@ import { toast } from "@/ui/toast";
 import { forgetCatalogue } from "./catalogue";
 import type { Merged, MergeProps } from "./merge-dialog";
 
-export type TidyKind = ShelfKind | "formula" | "process" | "product";
+export type TidyKind = ShelfKind | "formula" | "process" | "product" | "set";
 
 const MERGED: readonly string[] = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould"] satisfies Merged[];
 const isMerged = (kind: TidyKind): kind is Merged => MERGED.includes(kind);

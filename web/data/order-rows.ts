@@ -52,6 +52,15 @@ export async function writeGoods(
     );
   if (old && JSON.stringify(old.goods) === JSON.stringify(facts.goods)) return;
   await tx.delete(orderGoods).where(and(eq(orderGoods.workshopId, workshopId), eq(orderGoods.orderId, orderId)));
+  const touched = [...new Set([...facts.goods, ...(old?.goods ?? [])].map((one) => one.packing))];
+  if (touched.length === 0) return;
+  const mineToo = and(eq(packings.workshopId, workshopId), inArray(packings.id, touched));
+  const costs = new Map((await tx.select({ id: packings.id, each: packings.costEach }).from(packings).where(mineToo)).map((row) => [row.id, row.each]));
+  /** What packs that are gone had cost; none of them cost nothing. */
+  const costOf = (packing: string, gone: number) => {
+    const each = costs.get(packing) ?? null;
+    return gone === 0 ? 0 : each === null ? null : each * gone;
+  };
   if (facts.goods.length > 0)
     await tx.insert(orderGoods).values(
       facts.goods.map(({ packing, sellable, price: _p, pouredAt: _q, ...one }) => ({
@@ -62,14 +71,13 @@ export async function writeGoods(
         sellableId: sellable,
         what: plan.what,
         at: facts.soldAt[sellable] ?? facts.lastAt,
+        cost: costOf(packing, one.sold + one.given + one.second),
       })),
     );
-  const touched = [...new Set([...facts.goods, ...(old?.goods ?? [])].map((one) => one.packing))];
-  if (touched.length > 0)
-    await tx
-      .update(packings)
-      .set({
-        gone: sql`(select coalesce(sum(g.out - g.back), 0)::int from sale_goods g where g.workshop_id = ${workshopId} and g.packing_id = ${packings.id})`,
-      })
-      .where(and(eq(packings.workshopId, workshopId), inArray(packings.id, touched)));
+  await tx
+    .update(packings)
+    .set({
+      gone: sql`(select coalesce(sum(g.out - g.back), 0)::int from sale_goods g where g.workshop_id = ${workshopId} and g.packing_id = ${packings.id})`,
+    })
+    .where(mineToo);
 }

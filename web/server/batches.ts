@@ -20,12 +20,14 @@ import type { REAL_STAGES } from "@/data/batch-rows";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
+import { orders } from "@/data/tables/goods";
 import { instruments } from "@/data/tables/shelf";
 import { trials } from "@/data/tables/trial";
 import { keptOf } from "./events";
 import { BATCHES } from "./keep-batch";
 import { newestOf } from "./keeper";
 import { containing } from "./naturally";
+import { isSoon } from "./orders";
 import { wantsHands } from "./trials";
 
 /** A batch as a list shows it: a little of its plan and facts, the same size however long its log. */
@@ -309,11 +311,12 @@ export async function waitingCounts(db: Database, workshopId: string, now: strin
     return row?.n ?? 0;
   };
   const mine = eq(batches.workshopId, workshopId);
-  const [pots, rack, due, burn] = await Promise.all([
+  const [pots, rack, due, burn, sell] = await Promise.all([
     counted(and(mine, eq(batches.stage, "pot"))),
     counted(and(mine, eq(batches.stage, "rack"))),
     counted(toLook(workshopId, now)),
     db.$count(trials, wantsHands(workshopId, now)),
+    db.$count(orders, isSoon(workshopId, now)),
   ]);
-  return { "/bench": pots, "/rack": rack, "/look-over": due, "/burn": burn };
+  return { "/bench": pots, "/rack": rack, "/look-over": due, "/burn": burn, "/sell": sell };
 }

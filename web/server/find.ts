@@ -4,6 +4,7 @@ import { REAL_STAGES } from "@/data/batch-rows";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
+import { orders, sets } from "@/data/tables/goods";
 import { processes } from "@/data/tables/process";
 import { products } from "@/data/tables/product";
 import { trials } from "@/data/tables/trial";
@@ -20,12 +21,12 @@ export interface Found {
 /** At most so many of each sort are offered; more letters find the rest. */
 const EACH = 6;
 
-/** What of a workshop has these letters in its name, whatever their case: batches (also by number), burn trials, formulas, processes, and things on the shelf. */
+/** What of a workshop has these letters in its name, whatever their case: batches (also by number), burn trials, formulas, products, orders, processes, and things on the shelf. */
 export async function find(db: Database, workshopId: string, text: string): Promise<Found[]> {
   const like = containing(text);
   const number = /^\d{1,9}$/.test(text.trim()) ? Number(text.trim()) : null;
   const kinds = SHELF_KINDS.filter((kind): kind is Exclude<ShelfKind, "person"> => kind !== "person");
-  const [made, burned, recipes, ways, sold, ...things] = await Promise.all([
+  const [made, burned, recipes, ways, sold, asked, packed, ...things] = await Promise.all([
     db
       .select({ id: batches.id, number: batches.number, name: formulas.name })
       .from(batches)
@@ -64,6 +65,18 @@ export async function find(db: Database, workshopId: string, text: string): Prom
       .where(and(eq(products.workshopId, workshopId), eq(products.putAway, false), ilike(products.name, like)))
       .orderBy(naturally(products.name))
       .limit(EACH),
+    db
+      .select({ id: orders.id, number: orders.number, what: orders.what, name: orders.name })
+      .from(orders)
+      .where(and(eq(orders.workshopId, workshopId), ilike(orders.name, like)))
+      .orderBy(desc(orders.number))
+      .limit(EACH),
+    db
+      .select({ id: sets.id, name: sets.name })
+      .from(sets)
+      .where(and(eq(sets.workshopId, workshopId), eq(sets.putAway, false), ilike(sets.name, like)))
+      .orderBy(naturally(sets.name))
+      .limit(EACH),
     ...kinds.map((kind) => {
       const table = tableOf(kind);
       return db
@@ -79,6 +92,8 @@ export async function find(db: Database, workshopId: string, text: string): Prom
     ...burned.map((one) => ({ kind: "burn trial", name: `${one.number}: ${one.name}`, path: `/burn/${one.id}` })),
     ...recipes.map((one) => ({ kind: "formula", name: one.name, path: `/formulas/${one.id}` })),
     ...sold.map((one) => ({ kind: "product", name: one.name, path: `/products/${one.id}` })),
+    ...asked.map((one) => ({ kind: one.what === "order" ? "order" : "market day", name: `${one.number}: ${one.name}`, path: `/sell/${one.id}` })),
+    ...packed.map((one) => ({ kind: "set", name: one.name, path: `/sell/sets/${one.id}` })),
     ...ways.map((one) => ({ kind: "process", name: one.name, path: `/formulas/processes/${one.id}` })),
     ...kinds.flatMap((kind, index) =>
       (things[index] ?? []).map((one) => ({

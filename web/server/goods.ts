@@ -28,8 +28,8 @@ import { keptOf } from "./events";
 import { BATCHES } from "./keep-batch";
 import { tellPages } from "./live";
 import { naturally } from "./naturally";
-import { done, type Outcome, refused } from "./outcome";
 import { listProducts, newestSpecs, type Product } from "./products";
+import { done, type Outcome, refused } from "./result";
 import { chosenOf } from "./season";
 import { readFewOf, readStocks, stockedIn } from "./shelf";
 
@@ -50,6 +50,7 @@ export interface SetRow {
   id: string;
   name: string;
   version: number;
+  putAway: boolean;
   contents: { productId: string; count: number }[];
   packing: Packing;
   price: number | null;

@@ -25,20 +25,18 @@ const label = (query: string) => labels(get(query), { params: params() });
 
 async function aProduct(over: object = {}): Promise<string> {
   const id = v7();
-  await test.db
-    .insert(products)
-    .values({
-      workshopId,
-      id,
-      name: "Cup of rain",
-      formulaId: stored.formula,
-      body: "vessel",
-      bodyId: stored.vessel,
-      wickId: null,
-      labelBody: "container",
-      pack: 6,
-      ...over,
-    });
+  await test.db.insert(products).values({
+    workshopId,
+    id,
+    name: "Cup of rain",
+    formulaId: stored.formula,
+    body: "vessel",
+    bodyId: stored.vessel,
+    wickId: null,
+    labelBody: "container",
+    pack: 6,
+    ...over,
+  });
   return id;
 }
 const OIL = [

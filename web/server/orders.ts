@@ -1,5 +1,5 @@
 import { type LineNow, linesNow, ORDER, type OrderEvent, type OrderPlan, orderPlan, takeFirst } from "@hearth/core";
-import { and, asc, desc, eq, ilike, inArray, lt, max, or, sql } from "drizzle-orm";
+import { and, asc, desc, eq, ilike, inArray, lt, lte, max, or, sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
@@ -14,7 +14,7 @@ import { ORDERS } from "./keep-order";
 import { newestOf } from "./keeper";
 import { tellPages } from "./live";
 import { containing } from "./naturally";
-import { done, type Outcome, refused } from "./outcome";
+import { done, type Outcome, refused } from "./result";
 
 type Row = typeof orders.$inferSelect;
 
@@ -69,6 +69,30 @@ export async function listOrders(
   ]);
   const page = closed.slice(0, PAGE);
   return { open: open.map(listed), closed: page.map(listed), more: closed.length > PAGE ? (page.at(-1)?.number ?? null) : null };
+}
+
+/** An order or market day of the next days. */
+export interface OrderSoon {
+  id: string;
+  name: string;
+  wantedOn: string;
+}
+/** Orders and market days that are this near want hands. */
+const SOON_DAYS = 3;
+export const isSoon = (workshopId: string, now: string) =>
+  and(
+    eq(orders.workshopId, workshopId),
+    eq(orders.stage, "open"),
+    lte(orders.wantedOn, new Date(Date.parse(now) + SOON_DAYS * 86_400_000).toISOString().slice(0, 10)),
+  );
+export async function ordersSoon(db: Database, workshopId: string, now: string): Promise<OrderSoon[]> {
+  const rows = await db
+    .select({ id: orders.id, name: orders.name, wantedOn: orders.wantedOn })
+    .from(orders)
+    .where(isSoon(workshopId, now))
+    .orderBy(asc(orders.wantedOn))
+    .limit(12);
+  return rows.flatMap((row) => (row.wantedOn ? [{ ...row, wantedOn: row.wantedOn }] : []));
 }
 
 /** One order with its newest entries; null where the workshop has none such. */

@@ -3,12 +3,9 @@ import { z } from "zod";
 import { isAway } from "@/data/client";
 import { awayWords } from "./away";
 import { type Context, within } from "./context";
+import { done, type Outcome, refused } from "./result";
 
-/** What a command gives back: its value, or what is wrong, field by field. */
-export type Outcome<T> = { ok: true; value: T } | { ok: false; message: string; fields: Record<string, string[]> };
-
-export const done = <T>(value: T): Outcome<T> => ({ ok: true, value });
-export const refused = (message: string, fields: Record<string, string[]> = {}): Outcome<never> => ({ ok: false, message, fields });
+export { done, type Outcome, refused };
 
 /** The workshop that the page shows, and who works at it: named in all that a page sends. */
 export const place = z.object({ workshopId: z.uuid(), personId: z.uuid().nullable() });

@@ -5,20 +5,19 @@ import type { Database } from "@/data/client";
 /** What was sold of each thing between two moments, what brought most first: one aggregate over what became of the packs. */
 export async function salesBetween(db: Database, workshopId: string, from: string, to: string): Promise<Sold[]> {
   const { rows } = await db.execute<Record<string, string | null>>(sql`
-    with each_order as (
-      select g.sellable_id, g.order_id, g.what, min(g.name) as name, sum(g.sold)::int as sold, sum(g.second)::int as seconds, sum(g.given)::int as given,
-        sum(g.out)::int as taken, sum(g.money) as money, sum((g.sold + g.second + g.given) * p.cost_each) as cost,
-        bool_and(p.cost_each is not null or g.sold + g.second + g.given = 0) as known
-      from sale_goods g join packing p on p.workshop_id = g.workshop_id and p.id = g.packing_id
-      where g.workshop_id = ${workshopId} and g.at >= ${from} and g.at < ${to}
-      group by g.sellable_id, g.order_id, g.what)
-    select sellable_id as id, min(name) as name, sum(sold)::int as sold, sum(seconds)::int as seconds, sum(given)::int as given, sum(money) as money,
-      case when bool_and(known) then coalesce(sum(cost), 0) end as cost,
-      count(*) filter (where what = 'market')::int as markets,
-      count(*) filter (where what = 'market' and taken > 0 and sold + seconds + given >= taken)::int as sold_out,
-      coalesce(sum(taken) filter (where what = 'market'), 0)::int as taken,
-      coalesce(sum(sold + seconds) filter (where what = 'market'), 0)::int as sold_there
-    from each_order group by sellable_id order by money desc, name`);
+    with all_of_it as (
+      select sellable_id, min(name) as name, sum(sold)::int as sold, sum("second")::int as seconds, sum(given)::int as given, sum(money) as money,
+        case when bool_and(cost is not null) then sum(cost) end as cost
+      from sale_goods where workshop_id = ${workshopId} and at >= ${from} and at < ${to} group by sellable_id),
+    market as (
+      select sellable_id, sum(out)::int as taken, sum(sold + "second")::int as sold_there, sum(out) > 0 and sum(sold + "second" + given) >= sum(out) as went
+      from sale_goods where workshop_id = ${workshopId} and what = 'market' and at >= ${from} and at < ${to} group by sellable_id, order_id),
+    markets as (
+      select sellable_id, count(*)::int as markets, count(*) filter (where went)::int as sold_out, sum(taken)::int as taken, sum(sold_there)::int as sold_there
+      from market group by sellable_id)
+    select a.sellable_id as id, a.name, a.sold, a.seconds, a.given, a.money, a.cost,
+      coalesce(m.markets, 0) as markets, coalesce(m.sold_out, 0) as sold_out, coalesce(m.taken, 0) as taken, coalesce(m.sold_there, 0) as sold_there
+    from all_of_it a left join markets m on m.sellable_id = a.sellable_id order by a.money desc, a.name`);
   return rows.map((row) => ({
     sellable: String(row.id),
     name: String(row.name),
@@ -62,9 +61,9 @@ export async function salesRows(db: Database, workshopId: string, at: { from?: s
     select (g.at at time zone w.time_zone)::date::text as "day", o.number, o.what, o.name as order_name, g.name,
       (select string_agg(distinct b.number::text, ' ') from packed_piece x join batch b on b.workshop_id = x.workshop_id and b.id = x.batch_id
         where x.workshop_id = g.workshop_id and x.packing_id = g.packing_id) as batches,
-      g.out, g.sold, g.second, g.given, g.back, g.money, (g.sold + g.second + g.given) * p.cost_each as cost
+      g.out, g.sold, g.second, g.given, g.back, g.money, g.cost
     from sale_goods g join sale_order o on o.workshop_id = g.workshop_id and o.id = g.order_id
-      join packing p on p.workshop_id = g.workshop_id and p.id = g.packing_id join workshop w on w.id = g.workshop_id
+      join workshop w on w.id = g.workshop_id
     where g.workshop_id = ${workshopId}
       and (${at.order ?? null}::uuid is null or g.order_id = ${at.order ?? null}::uuid)
       and (${at.from ?? null}::date is null or g.at >= ${at.from ?? null}::date::timestamp at time zone w.time_zone)

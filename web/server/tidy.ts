@@ -8,6 +8,7 @@ import { z } from "zod";
 import type { Transaction } from "@/data/client";
 import { bin } from "@/data/tables/bin";
 import { formulas, formulaVersions } from "@/data/tables/formula";
+import { sets } from "@/data/tables/goods";
 import { processes, processVersions } from "@/data/tables/process";
 import { products } from "@/data/tables/product";
 import type { waxes } from "@/data/tables/shelf";
@@ -16,13 +17,13 @@ import { tellPages } from "./live";
 import { command, done, type Outcome, refused } from "./outcome";
 import { tableOf } from "./tables";
 
-/** What can be tidied: things of the shelf, people, formulas, processes and products. */
-const kinds = z.enum([...SHELF_KINDS, "formula", "process", "product"]);
+/** What can be tidied: things of the shelf, people, formulas, processes, products and sets. */
+const kinds = z.enum([...SHELF_KINDS, "formula", "process", "product", "set"]);
 type Kind = z.output<typeof kinds>;
 const one = z.object({ kind: kinds, id: z.uuid() });
 
 /** The table of a kind, as far as all are alike: key, name, edits counted, put away. */
-const TABLES = { person: people, formula: formulas, process: processes, product: products } as const;
+const TABLES = { person: people, formula: formulas, process: processes, product: products, set: sets } as const;
 const tableFor = (kind: Kind): typeof waxes =>
   (kind in TABLES ? TABLES[kind as keyof typeof TABLES] : tableOf(kind as Exclude<ShelfKind, "person">)) as unknown as typeof waxes;
 
@@ -63,7 +64,7 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
   const mine = sql`workshop_id = ${workshopId}`;
   const inSpecs = sql`select 1 from formula_version where ${mine} and spec::text like ${`%${id}%`} limit 1`;
   const like = `%${id}%`;
-  const uses: Record<"person" | "instrument" | "formula" | "process" | "product" | "other", [string, SQL][]> = {
+  const uses: Record<"person" | "instrument" | "formula" | "process" | "product" | "set" | "other", [string, SQL][]> = {
     person: [
       ["entries", sql`select 1 from batch_event where ${mine} and person_id = ${id} limit 1`],
       ["counts of the stock", sql`select 1 from stock_count where ${mine} and person_id = ${id} limit 1`],
@@ -80,10 +81,20 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
       ["products", sql`select 1 from product where ${mine} and formula_id = ${id} limit 1`],
     ],
     process: [["formulas", inSpecs]],
-    product: [["what is wanted", sql`select 1 from wanted where ${mine} and product_id = ${id} limit 1`]],
+    product: [
+      ["what is wanted", sql`select 1 from wanted where ${mine} and product_id = ${id} limit 1`],
+      ["packs", sql`select 1 from packed_piece where ${mine} and product_id = ${id} limit 1`],
+      ["orders", sql`select 1 from sale_line where ${mine} and sellable_id = ${id} limit 1`],
+      ["a set", sql`select 1 from product_set where ${mine} and contents::text like ${like} limit 1`],
+    ],
+    set: [
+      ["packs", sql`select 1 from packing where ${mine} and sellable_id = ${id} limit 1`],
+      ["orders", sql`select 1 from sale_line where ${mine} and sellable_id = ${id} limit 1`],
+    ],
     other: [
       ["formulas", inSpecs],
-      ["products", sql`select 1 from product where ${mine} and (body_id = ${id} or wick_id = ${id}) limit 1`],
+      ["products", sql`select 1 from product where ${mine} and (body_id = ${id} or wick_id = ${id} or packing::text like ${like}) limit 1`],
+      ["a set", sql`select 1 from product_set where ${mine} and packing::text like ${like} limit 1`],
       ["colour recipes", sql`select 1 from colour where ${mine} and not gone and recipe::text like ${like} limit 1`],
       ["a blend", sql`select 1 from wax where ${mine} and blend::text like ${like} limit 1`],
       ["lots", sql`select 1 from lot where ${mine} and material_id = ${id} limit 1`],

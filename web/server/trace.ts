@@ -34,7 +34,8 @@ export interface FoundLot {
 }
 
 const traced = (row: { id: string; number: number; pouredAt: string | null }, plan: BatchPlan, facts: BatchFacts): TracedBatch => {
-  const all = plan.products.map((one) => fatesOf(plan, facts, one.key));
+  // What is not poured yet has become of nothing.
+  const all = Object.keys(facts.pours).length === 0 ? [] : plan.products.map((one) => fatesOf(plan, facts, one.key));
   return {
     id: row.id,
     number: row.number,

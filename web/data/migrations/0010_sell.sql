@@ -29,6 +29,7 @@ CREATE TABLE "sale_goods" (
 	"second" integer NOT NULL,
 	"back" integer NOT NULL,
 	"money" bigint NOT NULL,
+	"cost" bigint,
 	CONSTRAINT "sale_goods_workshop_id_order_id_packing_id_pk" PRIMARY KEY("workshop_id","order_id","packing_id")
 );
 --> statement-breakpoint
@@ -178,7 +179,8 @@ CREATE INDEX "packing_by_time" ON "packing" USING btree ("workshop_id","at");-->
 CREATE UNIQUE INDEX "product_set_name" ON "product_set" USING btree ("workshop_id",lower("name"));--> statement-breakpoint
 CREATE INDEX "supplier_sheet_by_material" ON "supplier_sheet" USING btree ("workshop_id","material_id","on_day","at");--> statement-breakpoint
 CREATE UNIQUE INDEX "pack_name" ON "pack" USING btree ("workshop_id",lower("name"));--> statement-breakpoint
-CREATE INDEX "batch_loose" ON "batch" USING btree ("workshop_id","poured_at") WHERE loose > 0;--> statement-breakpoint
+CREATE INDEX "batch_loose" ON "batch" USING btree ("workshop_id","poured_at") WHERE loose > 0;
+--> statement-breakpoint
 CREATE FUNCTION refuse_order_change() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN
   -- A whole workshop may be removed; a single entry may not be changed or taken out.

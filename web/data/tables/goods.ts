@@ -150,8 +150,9 @@ export const orderGoods = pgTable(
     given: integer("given").notNull(),
     second: integer("second").notNull(),
     back: integer("back").notNull(),
-    /** Minor units. */
+    /** Minor units: what it brought, and what the packs that are gone had cost; null where that is not known. */
     money: money("money").notNull(),
+    cost: money("cost"),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.orderId, table.packingId] }),

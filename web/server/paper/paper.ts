@@ -1,6 +1,7 @@
 import { join } from "node:path";
 import PDFDocument from "pdfkit";
 import { create } from "qrcode";
+import { openFont } from "./font";
 
 /** Paper sizes in points: ISO 216 A4, 210 × 297 mm; US Letter, 8.5 × 11 in. */
 export const SIZES = { a4: [595.28, 841.89], letter: [612, 792] } as const;
@@ -46,12 +47,12 @@ export class Paper {
       size: [width, height],
       margin: 0,
       autoFirstPage: false,
-      font: fontFile("latin", 400),
+      font: openFont(fontFile("latin", 400)) as unknown as string,
       info: { Title: title, Creator: "Hearth Jar" },
       lang: "en",
     });
     for (const part of ["latin", "latin-ext"] as const)
-      for (const weight of [400, 700] as const) this.doc.registerFont(`${part}${weight}`, fontFile(part, weight));
+      for (const weight of [400, 700] as const) this.doc.registerFont(`${part}${weight}`, openFont(fontFile(part, weight)));
     this.done = new Promise((resolve, reject) => {
       this.doc.on("data", (chunk: Buffer) => this.chunks.push(chunk));
       this.doc.on("end", () => resolve(Buffer.concat(this.chunks)));
@@ -75,29 +76,49 @@ export class Paper {
     }
     return out;
   }
-  /** How wide a text is, in points. */
+  private font = "";
+  /** Takes a font in hand; the one that is in hand already costs nothing. */
+  private set(font: string): PDFKit.PDFDocument {
+    if (this.font !== font) this.doc.font(font);
+    this.font = font;
+    return this.doc;
+  }
+  private readonly widths = new Map<string, number>();
+  /** How wide a text is, in points: as wide as at any other size, to scale, so that each is measured once. */
   measure(text: string, size: number, bold: boolean): number {
-    return this.runs(text, bold).reduce((sum, run) => sum + this.doc.font(run.font).fontSize(size).widthOfString(run.text), 0);
+    const key = `${bold ? "b" : "r"}${text}`;
+    let width = this.widths.get(key);
+    if (width === undefined) {
+      width = this.runs(text, bold).reduce((sum, run) => sum + this.set(run.font).fontSize(100).widthOfString(run.text), 0) / 100;
+      this.widths.set(key, width);
+    }
+    return width * size;
   }
   /** Lines of a text that fit a width, no more than are wanted and one; a word that is wider than all of it is cut into pieces. */
   lines(text: string, size: number, bold: boolean, width: number, most: number): string[] {
     const out: string[] = [];
+    const space = this.measure(" ", size, bold);
     let line = "";
+    let used = 0;
     for (const word of text.split(/\s+/).filter(Boolean)) {
       if (out.length > most) break;
       let rest = word;
-      while (this.measure(line ? `${line} ${rest}` : rest, size, bold) > width) {
+      let wide = this.measure(rest, size, bold);
+      while ((line ? used + space : 0) + wide > width) {
         if (line) {
           out.push(line);
           line = "";
+          used = 0;
           continue;
         }
         let n = rest.length - 1;
         while (n > 1 && this.measure(rest.slice(0, n), size, bold) > width) n--;
         out.push(rest.slice(0, n));
         rest = rest.slice(n);
+        wide = this.measure(rest, size, bold);
         if (rest === "") break;
       }
+      used = line ? used + space + wide : wide;
       line = line ? `${line} ${rest}` : rest;
     }
     return line ? [...out, line] : out;
@@ -111,12 +132,11 @@ export class Paper {
     for (const line of lines) {
       let left = align === "right" ? x + (width ?? 0) - this.measure(line, size, bold) : x;
       for (const run of this.runs(line, bold)) {
-        this.doc
-          .font(run.font)
+        this.set(run.font)
           .fontSize(size)
           .fillColor(grey ? "#555" : "#000")
           .text(run.text, left, at, { lineBreak: false });
-        left += this.doc.widthOfString(run.text);
+        left += this.measure(run.text, size, bold);
       }
       at += size * 1.3;
     }

@@ -238,9 +238,14 @@ export function FormulaEditor(props: {
       actions={
         <>
           {formula ? (
-            <Link className="press" href={`/plan?formula=${formula.id}`}>
-              Plan a batch from it
-            </Link>
+            <>
+              <Link className="press" href={`/sell/hazard?formula=${formula.id}`}>
+                Hazard label
+              </Link>
+              <Link className="press" href={`/plan?formula=${formula.id}`}>
+                Plan a batch from it
+              </Link>
+            </>
           ) : null}
           <button type="submit" form="formula-form" className="act" data-next-step disabled={busy}>
             {busy ? "Saving" : "Save the formula"}

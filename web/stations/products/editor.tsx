@@ -207,9 +207,14 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
       actions={
         <>
           {product ? (
-            <Link className="press" href={`/plan?product=${product.id}`}>
-              Plan a batch
-            </Link>
+            <>
+              <Link className="press" href={`/sell/labels?product=${product.id}`}>
+                Labels
+              </Link>
+              <Link className="press" href={`/plan?product=${product.id}`}>
+                Plan a batch
+              </Link>
+            </>
           ) : null}
           <button type="submit" form="product-form" className="act" data-next-step disabled={busy}>
             {busy ? "Saving" : "Save the product"}

@@ -68,7 +68,12 @@ export function OnRack(props: OnRackProps) {
       <CureBar times={batch.times} pouredAt={batch.pouredAt} now={now} />
       <section className="mt-3 border-y-[3px] border-ink py-3" aria-label="Release">
         {facts.released ? (
-          <p className="text-[19px] font-bold text-inside">✓ Released for sale {units.dayClock(facts.released.at)}</p>
+          <p className="text-[19px] font-bold text-inside">
+            ✓ Released for sale {units.dayClock(facts.released.at)}{" "}
+            <Link className="press ml-2" href="/sell/pack">
+              Pack it
+            </Link>
+          </p>
         ) : blocks.length > 0 ? (
           <p>
             <strong>Not to be released yet:</strong> {blocks.join("; ")}.{" "}

@@ -89,6 +89,9 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
             </>
           )}
           <Said className="">{said}</Said>
+          <Link className="press" href={`/sell/hazard?batch=${props.batch.id}`}>
+            Hazard label as weighed
+          </Link>
           {props.batch.formulaId ? (
             <Link className="press" href={`/formulas/${props.batch.formulaId}`}>
               Open its formula

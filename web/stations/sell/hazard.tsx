@@ -56,7 +56,7 @@ function LabelCard({ hazard, language }: { hazard: MixHazard; language: Language
 function Parts({ parts, hazard }: { parts: readonly MixPart[]; hazard: MixHazard }) {
   const units = useUnits();
   return (
-    <WideTable label="What the candle is made of" least={420} heads={["in the candle", "", "supplier's sheet"]}>
+    <WideTable label="What the candle is made of" least={420} heads={["in the candle", "of", "supplier's sheet"]}>
       {parts.map((one) => (
         <tr key={one.id} className="border-t border-line align-baseline">
           <td className="figure py-1 pr-4 text-[19px]">{units.n(one.percent, 3)} %</td>
@@ -69,7 +69,7 @@ function Parts({ parts, hazard }: { parts: readonly MixPart[]; hazard: MixHazard
                 ▲ none: put it in
               </Link>
             ) : (
-              <Link className="underline" href={`/shelf/${one.kind}/${one.id}`} aria-label={`✓ the sheet of ${one.name}`}>
+              <Link className="underline" href={`/shelf/${one.kind}/${one.id}`} aria-label={`✓ here: the sheet of ${one.name}`}>
                 ✓ here
               </Link>
             )}
@@ -177,7 +177,7 @@ export function HazardView({ of, hazard, loads, load, planned, batches, formulas
           <section className="mt-6" aria-label="Working">
             <h2 className="border-b-[3px] border-ink pb-1">Each class and its sum</h2>
             {hazard.answer.working.length === 0 ? <p className="py-2 text-soft">No sheet here names anything that is classified.</p> : null}
-            <WideTable label="Sums" least={620} heads={["", "rule", "comes to", "limit", "from"]}>
+            <WideTable label="Sums" least={620} heads={["met", "rule", "comes to", "limit", "from"]}>
               {hazard.answer.working.map((one) => (
                 <tr key={one.rule} className="border-t border-line align-baseline">
                   <td className="py-1 pr-3 font-bold">{one.met ? <span className="text-hot">▲ met</span> : <span className="text-soft">not met</span>}</td>

@@ -6,14 +6,14 @@ import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { useDraft } from "@/catalogue/draft";
 import { ask } from "@/forms/ask";
-import { Field, named, useFields, words } from "@/forms/fields";
-import { dayRule } from "@/forms/rules";
+import { useFields } from "@/forms/fields";
 import { usePlace } from "@/log/place";
 import { Aside, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
 import { beginOrder } from "./commands";
 import { Lines, linesOf, type Typed } from "./lines";
+import { HeadFields, headRules } from "./order-asked";
 
 interface NewProps {
   what: "order" | "market";
@@ -33,14 +33,7 @@ export function NewOrder({ what, sellables, there, today, like }: NewProps) {
   const [lines, setLines] = useState<Typed[]>([{ sellable: "", packs: 1 }]);
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
-  const rules = useMemo(
-    () => ({
-      name: named(what === "order" ? "the order" : "the market day"),
-      whom: words("", 200),
-      wantedOn: dayRule(today, units),
-    }),
-    [what, today, units],
-  );
+  const rules = useMemo(() => headRules(what, today, units), [what, today, units]);
   const fields = useFields(rules);
   const draft = useDraft(`order:${what}`, { ...fields.typed, lines: JSON.stringify(lines) }, ({ lines: kept, ...rest }) => {
     fields.fill(rest);
@@ -89,15 +82,7 @@ export function NewOrder({ what, sellables, there, today, like }: NewProps) {
           save();
         }}
       >
-        <div className="grid gap-x-4 sm:grid-cols-2">
-          <Field label={what === "order" ? "Whose order" : "Which market"} {...fields.bind("name")} autoFocus />
-          <Field
-            label={what === "order" ? "Wanted by" : "On"}
-            {...fields.bind("wantedOn")}
-            hint={`Like ${units.onDate(today)}; empty where it does not matter.`}
-          />
-        </div>
-        <Field label={what === "order" ? "How to reach them" : "Remarks"} {...fields.bind("whom")} />
+        <HeadFields fields={fields} what={what} today={today} focus />
         <h2 className="mt-3 mb-2">{what === "order" ? "What is wanted" : "What goes along"}</h2>
         {like && lines.every((one) => one.sellable === "") ? (
           <button type="button" className="press mb-3" onClick={() => setLines(like.lines)}>

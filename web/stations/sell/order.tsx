@@ -1,6 +1,6 @@
 "use client";
 
-import { type LineNow, type Sellable, WENT, WENT_WORDS, type Went } from "@hearth/core";
+import { type LineNow, type OrderBody, type Sellable, WENT, WENT_WORDS, type Went } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { type ReactNode, useState, useTransition } from "react";
@@ -15,7 +15,7 @@ import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
 import { putOnPlan, takeOut } from "./commands";
-import { Lines, linesOf, type Typed } from "./lines";
+import { Asked } from "./order-asked";
 import { type Order, type OrderProps, useOrder } from "./use-order";
 
 interface OrderViewProps extends OrderProps {
@@ -94,7 +94,7 @@ export function OrderView(props: OrderViewProps) {
   const place = usePlace();
   const router = useRouter();
   const [said, setSaid] = useState("");
-  const [changing, setChanging] = useState<Typed[] | null>(null);
+  const [changing, setChanging] = useState(false);
   const [eventId, setEventId] = useState(() => v7());
   const [busy, start] = useTransition();
   const { plan, facts, lines } = order;
@@ -145,13 +145,10 @@ export function OrderView(props: OrderViewProps) {
       }
     setSaid("");
   };
-  const save = (typed: Typed[]) => {
-    const why = order.enter({
-      kind: "asked",
-      payload: { name: facts.name, whom: facts.whom, wantedOn: facts.wantedOn, lines: linesOf(typed, props.sellables, facts.lines) },
-    });
+  const save = (asked: Extract<OrderBody, { kind: "asked" }>["payload"]) => {
+    const why = order.enter({ kind: "asked", payload: asked });
     setSaid(why);
-    if (!why) setChanging(null);
+    if (!why) setChanging(false);
   };
   const close = () => setSaid(order.enter({ kind: "closed", payload: {} }));
   const reopen = async () =>
@@ -227,7 +224,7 @@ export function OrderView(props: OrderViewProps) {
                 </strong>{" "}
                 lack: {thereOf(one.sellable)} there, {one.lacking} wanted.
               </p>
-              <button type="button" className="press" disabled={busy} onClick={() => plan_(one)} aria-label={`Put ${one.name} on the plan`}>
+              <button type="button" className="press" disabled={busy} onClick={() => plan_(one)} aria-label={`Put on the plan: ${one.name}`}>
                 Put on the plan
               </button>
             </div>
@@ -263,19 +260,17 @@ export function OrderView(props: OrderViewProps) {
         </ul>
       </section>
       {closed ? null : changing ? (
-        <section className="sheet mt-5" aria-label="Change what is asked">
-          <Lines lines={changing} onLines={setChanging} sellables={props.sellables} there={allThere} what={what} />
-          <p className="mt-3 flex gap-2">
-            <button type="button" className="act" onClick={() => save(changing)}>
-              Keep the change
-            </button>
-            <button type="button" className="press" onClick={() => setChanging(null)}>
-              Leave it
-            </button>
-          </p>
-        </section>
+        <Asked
+          what={what}
+          facts={facts}
+          sellables={props.sellables}
+          there={allThere}
+          today={units.isoDay(order.now)}
+          onKeep={save}
+          onLeave={() => setChanging(false)}
+        />
       ) : (
-        <button type="button" className="press mt-5" onClick={() => setChanging(facts.lines.map(({ sellable, packs }) => ({ sellable, packs })))}>
+        <button type="button" className="press mt-5" onClick={() => setChanging(true)}>
           Change what {what === "order" ? "is wanted" : "goes along"}
         </button>
       )}

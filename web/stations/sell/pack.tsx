@@ -1,6 +1,6 @@
 "use client";
 
-import { answerQuantity, good, LEAST_SAMPLE, packingDraw, parseMass } from "@hearth/core";
+import { answerQuantity, good, LEAST_SAMPLE, packingDraw, parseMass, samplePlan } from "@hearth/core";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
@@ -75,6 +75,7 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
     statedMg !== null && weights.length > 0
       ? answerQuantity({ stated_g: statedMg / 1_000, weights_g: weights.map((mg) => mg / 1_000) }, (g) => units.g(g * 1_000))
       : null;
+  const plan = samplePlan(many || 1);
   const draws = sellable ? packingDraw(sellable.packing, Math.max(1, many)) : [];
   const short = draws.filter((one) => stocks[one.id] && (stocks[one.id]?.onHand ?? 0) < one.count);
   const put = () => {
@@ -180,7 +181,7 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
                 label="Net weights, one a line"
                 {...fields.bind("weights")}
                 lines={4}
-                hint={`Stated: ${units.g(statedMg)}. Without the vessel; leave empty where none was weighed.`}
+                hint={`Stated: ${units.g(statedMg)}. Of ${many || 1} packs weigh ${plan.sample}, without the vessel: ${plan.mayFall === 0 ? "none" : `at most ${plan.mayFall}`} may fall short by more than the tolerable error. Leave empty where none was weighed.`}
               />
             ) : null}
             {net ? (

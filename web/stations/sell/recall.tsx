@@ -72,7 +72,7 @@ export function RecallView({ found, asked, traced }: RecallProps) {
               <Link
                 className="press"
                 href={`/sell/recall?lot=${one.id}`}
-                aria-label={`Recall ${one.material}, lot ${one.code || units.onDate(one.receivedOn)}`}
+                aria-label={`Recall it: ${one.material}, lot ${one.code || units.onDate(one.receivedOn)}`}
               >
                 Recall it
               </Link>
@@ -101,6 +101,20 @@ export function RecallView({ found, asked, traced }: RecallProps) {
                         batch {one.number}
                       </Link>
                       , {one.title}
+                    </span>
+                  </li>
+                ))}
+              {traced.batches
+                .filter((one) => one.pouredAt === null)
+                .map((one) => (
+                  <li key={one.id} className="flex items-baseline gap-3 border-b border-line py-2">
+                    <span aria-hidden="true" className="inline-block size-5 shrink-0 border-2 border-ink" />
+                    <span>
+                      the pot of{" "}
+                      <Link className="font-bold underline" href={`/bench/${one.id}`}>
+                        batch {one.number}
+                      </Link>
+                      , {one.title}: not poured yet
                     </span>
                   </li>
                 ))}
@@ -151,7 +165,10 @@ export function RecallView({ found, asked, traced }: RecallProps) {
                   <Link className="font-bold underline" href={`/records/${one.id}`}>
                     batch {one.number}
                   </Link>
-                  , {one.title}: {one.jars} jars: {one.fates.map((fate) => `${fate.jars} ${FATE_WORDS[fate.fate]}`).join(", ")}
+                  , {one.title}:{" "}
+                  {one.pouredAt === null
+                    ? "not poured yet"
+                    : `${one.jars} jars: ${one.fates.map((fate) => `${fate.jars} ${FATE_WORDS[fate.fate]}`).join(", ")}`}
                 </li>
               ))}
             </ul>

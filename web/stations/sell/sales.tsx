@@ -174,7 +174,7 @@ export function SalesView({
           {months.length > 1 ? <Months months={months} /> : null}
           <section className="mt-4" aria-label="By thing">
             <h2 className="border-b-[3px] border-ink pb-1">By thing</h2>
-            <WideTable label="Sales by thing" least={760} heads={["", "sold", "brought", "left", "markets", "sold out", "a day wants"]}>
+            <WideTable label="Sales by thing" least={760} heads={["thing", "sold", "brought", "left", "markets", "sold out", "a day wants"]}>
               {sold.map((one) => {
                 const margin = marginOfSold(one);
                 return (

@@ -7,6 +7,7 @@ import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { useDraft } from "@/catalogue/draft";
 import { PackingFields, packingOf } from "@/catalogue/packing-fields";
+import { Tidy } from "@/catalogue/tidy";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { ask } from "@/forms/ask";
 import { Field, type FieldRule, named, orNothing, untouched, useFields, words } from "@/forms/fields";
@@ -97,6 +98,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
           <Link className="press" href={set ? `/sell/pack?of=${set.id}` : "/sell"}>
             {set ? "Pack some" : "Back to selling"}
           </Link>
+          {set ? <Tidy kind="set" id={set.id} name={set.name} away={set.putAway} path={(id) => `/sell/sets/${id}`} /> : null}
           {said?.good ? (
             <p role="status" className="w-full font-semibold text-inside sm:text-right">
               ✓ {said.text}

@@ -4,6 +4,7 @@ import Link from "next/link";
 import type { ReactNode } from "react";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches";
+import type { OrderSoon } from "@/server/orders";
 import type { PlanNews } from "@/server/season";
 import type { TrialListed } from "@/server/trials";
 import { Aside, Empty, Screen } from "@/ui/margin";
@@ -117,6 +118,26 @@ function PlanSays({ plan }: { plan: PlanNews }) {
   );
 }
 
+/** Orders and market days that are near. */
+function GoesOut({ soon, today }: { soon: OrderSoon[]; today: string }) {
+  const units = useUnits();
+  return (
+    <section aria-label="What goes out">
+      <h3>What goes out</h3>
+      <ul className="mt-1">
+        {soon.map((one) => (
+          <li key={one.id} className="border-t border-line py-1 text-[15px]">
+            <Link href={`/sell/${one.id}`} className="font-semibold">
+              {one.name}
+            </Link>
+            , {one.wantedOn === today ? "today" : units.onDay(one.wantedOn)}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** What needs hands, by the clock: pots first, then what is due, then what comes. */
 export function Today({
   batches,
@@ -126,6 +147,7 @@ export function Today({
   blank,
   plan,
   burns,
+  soon,
 }: {
   batches: Listed[];
   instruments: ReadInstrument[];
@@ -136,6 +158,8 @@ export function Today({
   plan: PlanNews | null;
   /** Burn trials that want hands. */
   burns: TrialListed[];
+  /** Orders and market days of the next days. */
+  soon: OrderSoon[];
 }) {
   const units = useUnits();
   const now = useNow(30_000);
@@ -192,6 +216,7 @@ export function Today({
       }
       side={
         <>
+          {soon.length > 0 ? <GoesOut soon={soon} today={units.isoDay(now)} /> : null}
           {plan ? <PlanSays plan={plan} /> : null}
           {low.length > 0 ? (
             <section>
