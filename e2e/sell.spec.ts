@@ -118,3 +118,96 @@ test("an order says what lacks and puts it on the plan; orders come out of a sho
   await page.getByRole("button", { name: "Take 1 order" }).click();
   await expect(page.getByRole("link", { name: "Mill café", exact: true })).toBeVisible();
 });
+
+test("a set goes into its box, a sample of what is sold by weight is weighed, and packs are taken apart again", async ({ page }) => {
+  await open(page, `/rack/${demoId(8, 2)}`);
+  await page.getByRole("region", { name: "Release" }).getByRole("button", { name: "Release it for sale" }).click();
+  await expect(page.getByRole("region", { name: "Release" })).toContainText("✓ Released for sale");
+
+  await open(page, "/sell/sets/new");
+  await page.getByLabel("Name", { exact: true }).fill("Two and two");
+  await choose(page, /^What/, "Rain on slate, squat tumbler");
+  await page.getByLabel("Pieces of Rain on slate, squat tumbler").fill("2");
+  await page.getByRole("button", { name: "Add a line" }).click();
+  await choose(page, /^What/, "Rain on slate, sample cup", 1);
+  await page.getByLabel("Pieces of Rain on slate, sample cup").fill("2");
+  await choose(page, "Box", "evening box");
+  // Two tumblers do not go into the box of one.
+  await expect(page.getByText("✕ does not go in")).toBeVisible();
+  await page.getByLabel("Pieces of Rain on slate, squat tumbler").fill("1");
+  await expect(page.getByText("✓ fits")).toBeVisible();
+  await page.getByLabel("Price of a pack").fill("24,50");
+  await page.getByRole("button", { name: "Save the set" }).click();
+  await expect(page.getByRole("heading", { name: "Two and two" })).toBeVisible();
+  await page.getByRole("link", { name: "Pack some" }).click();
+  await expect(page.getByText("One pack: 1 × Rain on slate, squat tumbler, 2 × Rain on slate, sample cup")).toBeVisible();
+  await expect(page.getByText("2 can be packed now")).toBeVisible();
+  await page.getByRole("button", { name: "Pack them" }).click();
+  const lately = page.getByRole("region", { name: "Packed lately" });
+  await expect(lately).toContainText("2 × Two and two");
+  await lately.getByRole("button", { name: "Take apart 2 × Two and two" }).click();
+  await expect(page.getByText("the pieces stand on the rack again")).toBeVisible();
+  await expect(page.getByText("2 can be packed now")).toBeVisible();
+
+  // Sold by weight, what is packed can be weighed; the rules say whether it holds what is stated, and what fill would.
+  await open(page, `/products/${TUMBLER}`);
+  await page.getByLabel("Sold by").selectOption({ label: "weight: never below the stated fill" });
+  await page.getByRole("button", { name: "Save the product" }).click();
+  await expect(page.getByText(/raise the working fill of the vessel, or sell it by the piece/).first()).toBeVisible();
+  await open(page, "/products/new");
+  await page.getByLabel("Name", { exact: true }).fill("Cup by weight");
+  await choose(page, "Formula", "Rain on slate, tumbler");
+  await choose(page, "Vessel or mould", "tealight cup");
+  await choose(page, "Wick", "flat-braid cotton 1, tabbed");
+  await page.getByLabel("Sold by").selectOption({ label: "weight: never below the stated fill" });
+  await page.getByRole("button", { name: "Save the product" }).click();
+  await expect(page.getByRole("heading", { name: "Cup by weight" })).toBeVisible();
+  await open(page, `/sell/pack?of=${page.url().split("/").at(-1)}`);
+  const weights = page.getByLabel("Net weights, one a line");
+  await weights.fill("heavy");
+  await page.getByRole("button", { name: "Pack them" }).click();
+  await expect(page.getByText(/“heavy”/).first()).toBeVisible();
+  await weights.fill(Array.from({ length: 20 }, (_, n) => (n % 2 ? "13.4" : "13.2")).join("\n"));
+  const verdict = page.getByRole("status").filter({ hasText: "20 weighed" });
+  await expect(verdict).toContainText("They do not hold what is stated");
+  await expect(verdict).toContainText(/Fill [\d.]+ g more \([\d.]+ g\), or weigh each/);
+});
+
+test("a sheet of labels is described by its measures, with the workshop's own words and a page for who buys the candle", async ({ page }) => {
+  await open(page, `/sell/labels?product=${TUMBLER}`);
+  await page.getByLabel("Who made it").fill("Fern shed, Mill lane 3");
+  await page.getByLabel("Further warnings, a line each").fill("Not for lanterns.");
+  await page.getByLabel("Where your pages for buyers are hosted").fill("my page");
+  await page.getByRole("button", { name: "Keep these words" }).click();
+  await expect(page.getByText("Give the whole address, like https://example.org/candles.").first()).toBeVisible();
+  await page.getByLabel("Where your pages for buyers are hosted").fill("https://example.org/candles");
+  await page.getByRole("button", { name: "Keep these words" }).click();
+  await expect(page.getByText("These words stand on the labels now.")).toBeVisible();
+
+  await page.getByRole("button", { name: "Describe a sheet" }).click();
+  const form = page.getByRole("form", { name: "Describe a sheet" });
+  await form.getByLabel("Name").fill("Lids");
+  await form.getByLabel("Columns").fill("9");
+  await form.getByRole("button", { name: "Keep the sheet" }).click();
+  await expect(form.getByText(/columns run [\d.]+ mm off the paper/).first()).toBeVisible();
+  await form.getByLabel("Columns").fill("2");
+  await form.getByLabel("Label's width").fill("3 1/2 in");
+  await form.getByRole("button", { name: "Keep the sheet" }).click();
+  await expect(form).toBeHidden();
+  await expect(page.getByLabel("Sheet of labels").locator("option:checked")).toHaveText("Lids");
+  await expect(page.getByText(/^88\.9 mm × /)).toBeVisible();
+
+  await page.getByRole("button", { name: "Care card" }).click();
+  await expect(page.getByText(/From \d testers? of this product|No tester of this product/)).toBeVisible();
+  await page.getByRole("button", { name: "Code", exact: true }).click();
+  const [buyer] = await Promise.all([page.waitForEvent("popup"), page.getByRole("link", { name: "See the page" }).click()]);
+  await expect(buyer.getByRole("heading", { name: "Rain on slate, squat tumbler" })).toBeVisible();
+  await expect(buyer.getByText("Never leave a burning candle unattended.")).toBeVisible();
+  await expect(buyer.getByText("Fern shed, Mill lane 3")).toBeVisible();
+  await buyer.close();
+  // Anything is found by its name.
+  await page.keyboard.press("/");
+  await page.getByRole("combobox", { name: /Find/ }).fill("quay");
+  await page.getByRole("option", { name: /Shop on the quay/ }).click();
+  await expect(page.getByRole("heading", { name: /Order \d+: Shop on the quay/ })).toBeVisible();
+});

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { tQuantile } from "../statistics/tails";
-import { answerQuantity, meanFactor, quantityRequest, tolerableErrorG } from "./quantity";
+import { answerQuantity, meanFactor, quantityRequest, samplePlan, tolerableErrorG } from "./quantity";
 
 describe("net quantity of packed goods", () => {
   it("allows the errors of directive 76/211/EEC (from memory), up to the next tenth", () => {
@@ -80,5 +80,29 @@ describe("net quantity of packed goods", () => {
       { stated_g: 200 },
     ])
       expect(quantityRequest.safeParse(body).success).toBe(false);
+  });
+});
+
+describe("how many packs are weighed", () => {
+  it("follows the plans of directive 76/211/EEC, annex II, single sampling without spoiling (from memory)", () => {
+    for (const [lot, sample, mayFall, forMean] of [
+      [100, 50, 3, 30],
+      [500, 50, 3, 30],
+      [501, 80, 5, 50],
+      [3_200, 80, 5, 50],
+      [3_201, 125, 7, 50],
+      [10_000, 125, 7, 50],
+    ] as const)
+      expect({ lot, ...samplePlan(lot) }).toEqual({ lot, sample, mayFall, forMean });
+  });
+
+  it("weighs all of a small lot, and lets no more fall short than the rules let of many", () => {
+    for (let lot = 1; lot <= 400; lot++) {
+      const { sample, mayFall, forMean } = samplePlan(lot);
+      expect(sample).toBeLessThanOrEqual(lot);
+      expect(forMean).toBeLessThanOrEqual(sample);
+      if (lot < 40) expect(mayFall).toBe(0);
+    }
+    expect(samplePlan(12)).toEqual({ sample: 12, mayFall: 0, forMean: 12 });
   });
 });

@@ -82,7 +82,7 @@ export function PackingFields({ value, onValue, shelf, stocks, lately, onLook, b
       <Chooser label="Box" value={value.boxId ?? ""} options={options} onLook={onLook} onValue={(id) => onValue({ ...value, boxId: id || null })} />
       <BoxShown box={there.find((one) => one.id === value.boxId)} bodies={bodies} guessed={guessed} />
       {value.parts.map((part, at) => (
-        <div key={part.id || at} className="grid grid-cols-[minmax(0,1fr)_84px_auto] items-end gap-x-2">
+        <div key={part.id || at} className="grid grid-cols-[minmax(0,1fr)_84px_auto] items-start gap-x-2">
           <Chooser
             label={at === 0 ? "Lids, labels, tape" : "And"}
             of={String(at + 1)}
@@ -105,7 +105,7 @@ export function PackingFields({ value, onValue, shelf, stocks, lately, onLook, b
           </div>
           <button
             type="button"
-            className="press"
+            className="press mt-[26px]"
             aria-label={`Leave out part ${at + 1}`}
             onClick={() => onValue({ ...value, parts: value.parts.filter((_, index) => index !== at) })}
           >

@@ -17,12 +17,13 @@ const batchId = (n: number) => `0190c0de-0008-7000-8000-${n.toString(16).padStar
 let test: TestDatabase;
 let old: ReturnType<typeof openDatabase>;
 let before: { id: string; payload: unknown }[];
+let url = "";
 
 /** A database as an earlier program left it, with its demo: brought up as a start of the program does. */
 beforeAll(async () => {
   test = await testDatabase();
   await test.owner.query("create database hearth_test_format_1");
-  const url = test.ownerUrl.replace(/\/[^/]*$/, "/hearth_test_format_1");
+  url = test.ownerUrl.replace(/\/[^/]*$/, "/hearth_test_format_1");
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   await client.query(readFileSync(new URL("../testing/fixtures/database-format-1.sql", import.meta.url), "utf8"));
@@ -88,5 +89,25 @@ describe("a database of the first format", () => {
     const first = await state();
     await migrateDatabase(test.ownerUrl.replace(/\/[^/]*$/, "/hearth_test_format_1"));
     expect(await state()).toEqual(first);
+  });
+});
+
+describe("facts that an earlier version kept", () => {
+  it("are worked out anew from the log, with the pieces that stand loose and may be packed", async () => {
+    const loose = async () => (await old.pool.query<{ number: number; loose: number }>("select number, loose from batch where loose > 0 order by number")).rows;
+    const { rows } = await old.pool.query<{ id: string; workshop_id: string }>("select id, workshop_id from batch where number = 12");
+    const [batch] = rows;
+    // Released since: an entry as the program writes it, while the row still says what an older one knew.
+    await old.pool.query(
+      `insert into batch_event (workshop_id, id, batch_id, kind, happened_at, arrived_at, v, payload)
+       values ($1, gen_random_uuid(), $2, 'released', now(), now(), 1, '{"note":""}')`,
+      [batch?.workshop_id, batch?.id],
+    );
+    await old.pool.query(`update batch set loose = 0, facts = jsonb_set(facts, '{format}', '4') where number = 12`);
+    expect(await loose()).not.toContainEqual(expect.objectContaining({ number: 12 }));
+    await migrateDatabase(url);
+    const kept = await readBatch(old.db, WORKSHOP, batchId(2));
+    expect(kept?.facts.released).not.toBeNull();
+    expect((await loose()).find((one) => one.number === 12)?.loose).toBeGreaterThan(0);
   });
 });

@@ -1,4 +1,4 @@
-import { NO_PACKING, ORDER, type OrderBody } from "@hearth/core";
+import { NO_PACKING, ORDER, type OrderBody, shoppingOf } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import Papa from "papaparse";
 import { v7 } from "uuid";
@@ -13,14 +13,17 @@ import { beginOrder, pack, putOnPlan, saveSet, takeOut, unpack } from "../statio
 import { STARTED, storedBatch } from "../testing/stored-batch";
 import { here, inStoredWorkshop, stored, test, value, workshopId } from "../testing/stored-workshop";
 import { appendTo } from "./append";
-import { readBatch } from "./batches";
+import { readBatch, waitingCounts } from "./batches";
+import { find } from "./find";
 import { goodsNow, latelyPacked } from "./goods";
 import { appendEvent } from "./keep-batch";
 import { ORDERS } from "./keep-order";
-import { listOrders, readOrder, whereNow } from "./orders";
+import { listOrders, ordersSoon, readOrder, whereNow } from "./orders";
+import { batchRecordOf } from "./record-out";
 import { salesBetween, salesByMonth } from "./sales";
-import { readSeason } from "./season";
+import { readSeason, readSupplies } from "./season";
 import { readStocks } from "./shelf";
+import { bringBack, putAway, remove } from "./tidy";
 import { findLots, lotTrace } from "./trace";
 
 vi.mock("next/headers", () => import("../testing/headers"));
@@ -289,5 +292,125 @@ describe("what went where", () => {
     ]);
     expect(await file("from=2026-01-01&to=2026-12-31")).toEqual([]);
     expect((await salesFile(new Request("http://x/?from=soon"), { params: Promise.resolve({ workshop: workshopId }) })).status).toBe(400);
+  });
+});
+
+describe("what a pack costs and takes", () => {
+  const priced = async () => {
+    const lot = (kind: "wax" | "fragrance" | "vessel", materialId: string, amount: number, cost: number) => ({
+      workshopId,
+      id: v7(),
+      kind,
+      materialId,
+      amount,
+      cost,
+      receivedOn: "2026-01-02",
+    });
+    await test.db
+      .insert(lots)
+      .values([lot("wax", stored.wax, 1_000_000, 1_000), lot("fragrance", stored.oil, 100_000, 1_000), lot("vessel", stored.vessel, 100, 1_000)]);
+  };
+
+  it("is what its lots cost, with box and labels: kept with the packs, and left of what they bring", async () => {
+    await priced();
+    await release(stored);
+    value(await pack(here(), { packingId: v7(), sellableId: cup, packs: 2 }));
+    const [row] = await test.db.select().from(packings).where(eq(packings.workshopId, workshopId));
+    // A cup of 14 g: 12.727 g of wax at 1.00 a gram-hundred, 1.273 g of oil, one cup at 10. Two of them, a box at 40, two labels at 5.
+    const piece = 12.727 * (1_000 / 1_000) + 1.273 * (1_000 / 100) + 10;
+    expect(row?.costEach).toBeCloseTo(2 * piece + 40 + 2 * 5, -1);
+    const id = await order([line(2)], "market");
+    value(await goes(id, 2));
+    await enter(id, went(2, "sold"));
+    const [sold] = await salesBetween(test.db, workshopId, STARTED, "2100-01-01T00:00:00Z");
+    expect(sold).toMatchObject({ money: 1_800, cost: 2 * (row?.costEach ?? 0) });
+    // What came back has cost nothing, and given away it has.
+    const more = await order([line(1)]);
+    value(await pack(here(), { packingId: v7(), sellableId: cup, packs: 1 }));
+    value(await goes(more, 1));
+    await enter(more, went(1, "given"));
+    const [after] = await salesBetween(test.db, workshopId, STARTED, "2100-01-01T00:00:00Z");
+    expect(after).toMatchObject({ money: 1_800, given: 1, cost: 3 * (row?.costEach ?? 0) });
+  });
+
+  it("is on the shopping list by its share: a box for every two pieces, rounded up", async () => {
+    value(await putOnPlan(here(), { id: v7(), productId: cup, count: 45, wantedOn: null, note: "" }));
+    const shop = { id: workshopId, timeZone: "UTC" };
+    const read = await readSeason(test.db, shop);
+    const { draws, stores } = await readSupplies(test.db, shop, read);
+    const mine = new Map(draws.find(([id]) => id === cup)?.[1]);
+    expect(mine.get(box)).toBe(0.5);
+    expect(mine.get(label)).toBe(1);
+    const pots = [{ day: null, lines: [{ id: v7(), productId: cup, count: 45 }] }];
+    const buy = shoppingOf(pots as never, new Map(draws.map(([id, each]) => [id, new Map(each)])), stores);
+    // 20 boxes are there, 23 are needed; labels are enough.
+    expect(buy.find((one) => one.id === box)).toMatchObject({ kind: "pack", counted: true, needed: 23, short: 3 });
+    expect(buy.some((one) => one.id === label)).toBe(false);
+  });
+
+  it("keeps weights taken at packing, and its record says what went into packs", async () => {
+    await release(stored);
+    const weights = Array.from({ length: 5 }, (_, n) => 14_000 + n * 10);
+    value(await pack(here(), { packingId: v7(), sellableId: cup, packs: 5, weightsMg: weights, statedMg: 28_000 }));
+    expect((await latelyPacked(test.db, workshopId, STARTED))[0]).toMatchObject({ weightsMg: weights, statedMg: 28_000, packs: 5 });
+    const record = await batchRecordOf(test.db, workshopId, stored.batch);
+    const entry = record?.events.find((one) => one.kind === "packed");
+    expect(entry?.payload).toMatchObject({ of: "Cups of rain, two", jars: 10, packs: 5, parts: [{ count: 5 }, { count: 10 }] });
+    expect(await pack(here(), { packingId: v7(), sellableId: cup, packs: 1, weightsMg: [0] })).toMatchObject({ ok: false });
+    expect(await pack(here(), { packingId: v7(), sellableId: v7(), packs: 1 })).toMatchObject({
+      ok: false,
+      message: expect.stringMatching(/not sold any more/),
+    });
+  });
+});
+
+describe("kept tidy and found", () => {
+  it("what was packed, asked for or stands in a set is put away, not deleted; and is found by its name", async () => {
+    await release(stored);
+    const set = {
+      id: v7(),
+      expectedVersion: null,
+      name: "Two kinds",
+      contents: [{ productId: cup, count: 3 }],
+      packing: { boxId: box, parts: [] },
+      price: null,
+    };
+    value(await saveSet(here(), set));
+    expect(await remove(here(), { kind: "product", id: cup })).toMatchObject({ ok: false, message: expect.stringMatching(/used in a set/) });
+    expect(await remove(here(), { kind: "pack", id: box })).toMatchObject({ ok: false });
+    const spare = v7();
+    await test.db.insert(packs).values({ workshopId, id: spare, name: "spare bag", kind: "bag" });
+    value(await remove(here(), { kind: "pack", id: spare }));
+    value(await bringBack(here(), { kind: "pack", id: spare }));
+    // A set that nothing was packed of goes, and comes back as it was.
+    value(await remove(here(), { kind: "set", id: set.id }));
+    expect(await goods(set.id)).toBeUndefined();
+    value(await bringBack(here(), { kind: "set", id: set.id }));
+    expect(await goods(set.id)).toMatchObject({ loose: 3 });
+    value(await pack(here(), { packingId: v7(), sellableId: set.id, packs: 1 }));
+    expect(await remove(here(), { kind: "set", id: set.id })).toMatchObject({ ok: false, message: expect.stringMatching(/used in packs/) });
+    value(await putAway(here(), { kind: "set", id: set.id, away: true }));
+    expect(await goods(set.id)).toBeUndefined();
+    const id = await order([line(1)]);
+    expect(await find(test.db, workshopId, "fern &")).toMatchObject([{ kind: "order", name: "1: Fern & daughter", path: `/sell/${id}` }]);
+    expect(await find(test.db, workshopId, "spare")).toMatchObject([{ kind: "pack", path: `/shelf/pack/${spare}` }]);
+  });
+
+  it("a list of many orders is read a page at a time, what is open always, by name or number", async () => {
+    for (let n = 1; n <= 28; n++) {
+      const id = await order([line(1)]);
+      if (n > 1) await enter(id, { kind: "closed", payload: {} });
+    }
+    const first = await listOrders(test.db, workshopId);
+    expect(first.open.map((one) => one.number)).toEqual([1]);
+    expect(first.closed.map((one) => one.number)).toEqual(Array.from({ length: 25 }, (_, at) => 28 - at));
+    expect(first.more).toBe(4);
+    const next = await listOrders(test.db, workshopId, { after: first.more ?? 0 });
+    expect(next).toMatchObject({ open: [], more: null });
+    expect(next.closed.map((one) => one.number)).toEqual([3, 2]);
+    expect((await listOrders(test.db, workshopId, { q: "#17" })).closed.map((one) => one.number)).toEqual([17]);
+    expect(await waitingCounts(test.db, workshopId, "2026-12-04T08:00:00Z")).toMatchObject({ "/sell": 1 });
+    expect(await waitingCounts(test.db, workshopId, "2026-11-01T08:00:00Z")).toMatchObject({ "/sell": 0 });
+    expect(await ordersSoon(test.db, workshopId, "2026-12-04T08:00:00Z")).toMatchObject([{ name: "Fern & daughter", wantedOn: "2026-12-05" }]);
   });
 });

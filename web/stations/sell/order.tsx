@@ -2,7 +2,6 @@
 
 import { type LineNow, type OrderBody, type Sellable, WENT, WENT_WORDS, type Went } from "@hearth/core";
 import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { type ReactNode, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
@@ -92,7 +91,6 @@ export function OrderView(props: OrderViewProps) {
   const order = useOrder(props);
   const units = useUnits();
   const place = usePlace();
-  const router = useRouter();
   const [said, setSaid] = useState("");
   const [changing, setChanging] = useState(false);
   const [eventId, setEventId] = useState(() => v7());
@@ -109,6 +107,7 @@ export function OrderView(props: OrderViewProps) {
   const out = lines.reduce((sum, one) => sum + one.there, 0);
   const money = lines.reduce((sum, one) => sum + one.money, 0);
   const closed = facts.closed !== null;
+  // What the server answers brings the stock along; the page is not read again, since at a stall the network may be gone by then.
   const take = () =>
     start(async () => {
       const outcome = await ask(takeOut(place, { eventId, orderId: order.id, lines: going.map(({ line, packs }) => ({ sellableId: line.sellable, packs })) }));
@@ -116,7 +115,6 @@ export function OrderView(props: OrderViewProps) {
       if (!outcome.ok) return;
       setEventId(v7());
       toast(`Taken out${outcome.value.packed > 0 ? `, ${outcome.value.packed} packed for it` : ""}.`);
-      router.refresh();
     });
   const plan_ = (one: LineNow) =>
     start(async () => {
@@ -135,7 +133,6 @@ export function OrderView(props: OrderViewProps) {
         if (!outcome.ok) return setSaid(outcome.message);
       }
       toast(`${packs} × ${one.name} put on the plan.`);
-      router.refresh();
     });
   const all = (to: Went) => {
     for (const one of lines)
