@@ -5,7 +5,7 @@ import type { Database } from "../web/data/client";
 import { sets } from "../web/data/tables/goods";
 import { labelSheets, supplierSheets } from "../web/data/tables/label";
 import { workshops } from "../web/data/tables/workshop";
-import { appendIn } from "../web/server/append";
+import { appendIn, entryBy } from "../web/server/append";
 import type { Context } from "../web/server/context";
 import { packIn } from "../web/server/goods";
 import { ORDERS } from "../web/server/keep-order";
@@ -209,16 +209,8 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
       if (!row) return;
       const add = async (kind: string, payload: unknown, hours: number) => {
         const moment = before(-demo.inDays, hours);
-        const sent = {
-          id: v7(),
-          kind,
-          happenedAt: moment,
-          personId: PEOPLE[1]?.id ?? null,
-          instrumentId: null,
-          corrects: null,
-          payload: ORDER.body.parse({ kind, payload }).payload,
-        };
-        await appendIn(ORDERS, tx, workshopId, orderId, [{ sent: sent as never, now: moment }]);
+        const sent = entryBy({ now: moment, personId: PEOPLE[1]?.id ?? null }, kind, ORDER.body.parse({ kind, payload }).payload);
+        await appendIn(ORDERS, tx, workshopId, orderId, [{ sent, now: moment }]);
       };
       for (const [n, , sold] of demo.lines) {
         const out = row.facts.goods.filter((one) => one.sellable === product(n)).reduce((sum, one) => sum + one.out, 0);

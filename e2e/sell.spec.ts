@@ -211,3 +211,33 @@ test("a sheet of labels is described by its measures, with the workshop's own wo
   await page.getByRole("option", { name: /Shop on the quay/ }).click();
   await expect(page.getByRole("heading", { name: /Order \d+: Shop on the quay/ })).toBeVisible();
 });
+
+test("at a stall with a phone each tap is large enough for a glove, counts, and is taken back by one key", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(page, `/rack/${demoId(8, 2)}`);
+  await page.getByRole("region", { name: "Release" }).getByRole("button", { name: "Release it for sale" }).click();
+  await expect(page.getByRole("region", { name: "Release" })).toContainText("✓ Released for sale");
+  await open(page, `/sell/${demoId(0x30, 6)}`);
+  await page.getByRole("button", { name: "Take them out" }).click();
+  const out = page.getByRole("region", { name: "What is out" });
+  const tumblers = out.getByRole("listitem").filter({ hasText: "Rain on slate, squat tumbler" });
+  await expect(tumblers.getByRole("button", { name: /^Sold/ })).toBeVisible();
+  for (const control of await tumblers.locator("button, input").all())
+    expect((await control.boundingBox())?.height, await control.evaluate((one) => one.outerHTML.slice(0, 100))).toBeGreaterThanOrEqual(56);
+  await tumblers.getByLabel("How many of Rain on slate, squat tumbler").fill("3");
+  await tumblers.getByRole("button", { name: /^Sold/ }).click();
+  await expect(tumblers).toContainText("3 sold");
+  await expect(tumblers).toContainText("€49.50");
+  await tumblers.getByRole("button", { name: /^Given/ }).click();
+  await expect(tumblers).toContainText("1 given away");
+  await page.getByRole("heading", { name: /^Market day/ }).click();
+  await page.keyboard.press("u");
+  await expect(tumblers).not.toContainText("given away");
+  // More than is out is told, and nothing is lost.
+  await tumblers.getByLabel("How many of Rain on slate, squat tumbler").fill("99");
+  await tumblers.getByRole("button", { name: /^Back/ }).click();
+  await expect(page.getByText(/are out: no more can be counted/)).toBeVisible();
+  await page.getByRole("button", { name: "The rest came back" }).click();
+  await page.getByRole("button", { name: "Close it" }).first().click();
+  await expect(page.getByRole("heading", { name: "What became of it" })).toBeVisible();
+});

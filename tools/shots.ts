@@ -27,7 +27,6 @@ const foreseen = (page: Page) => page.getByRole("region", { name: "Foreseen" }).
 const SHOTS: Shot[] = [
   { name: "today", path: "/" },
   { name: "shelf", path: "/shelf" },
-  { name: "vessel", path: `/shelf/vessel/${demoId(4, 1)}` },
   { name: "products", path: "/products" },
   { name: "formula", path: `/formulas/${demoId(6, 4)}` },
   {
@@ -97,23 +96,14 @@ const SHOTS: Shot[] = [
       await page.getByRole("group", { name: "Flame" }).getByRole("button", { name: "steady" }).click();
     },
   },
+  { name: "sell", path: "/sell" },
   {
-    // Last, since it makes a workshop.
-    name: "first-batch",
-    path: "/workshops",
+    name: "labels",
+    path: `/sell/labels?product=${demoId(0x26, 3)}`,
     prepare: async (page) => {
-      const form = page.locator("section", { hasText: "A new, empty workshop" }).last();
-      await form.getByLabel("Name of the workshop").fill("Kitchen bench");
-      await form.getByLabel("Who works here").fill("Wren");
-      await form.getByRole("button", { name: "Make this workshop" }).click();
-      await page.getByRole("link", { name: "Begin the first batch" }).click();
-      await page.getByRole("button", { name: "These are mine" }).click();
-      await page.getByRole("button", { name: "Put it on the shelf" }).click();
-      await page.getByLabel("What you call the jar").fill("tumbler");
-      await page.getByLabel("Inside, across").fill("76");
-      await page.getByLabel("Inside, high").fill("90");
-      await page.getByLabel("Water up to where").fill("240");
-      await page.getByText("216.4 g").waitFor();
+      await page.getByRole("button", { name: "Hazard", exact: true }).click();
+      await page.getByLabel("Sheet of labels").selectOption({ label: "A4, 2 × 4" });
+      await page.waitForFunction(() => [...document.images].every((one) => one.complete && one.naturalWidth > 0));
     },
   },
 ];

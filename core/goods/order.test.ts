@@ -134,3 +134,37 @@ describe("a market day", () => {
     );
   });
 });
+
+describe("what its entries say", () => {
+  const SAY = { g: String, t: String, len: String, tShown: String, tDifference: String, range: String, temperature: "C" } as never;
+  it("is told as one would say it, and stands in its columns", () => {
+    const { events, add, takeOut, went, now } = aMarket();
+    takeOut(2, 1);
+    add({ ...went(2, "second"), payload: { ...(went(2, "second") as { payload: object }).payload, why: "lid dented" } } as OrderBody);
+    add({ kind: "note", payload: { text: "rain from noon" } });
+    const { plan } = now();
+    const told = events.map((event) => ORDER.tell(event, plan, SAY, ""));
+    expect(told.map((one) => [one.what, one.figure])).toEqual([
+      ["market day planned", "Fern market"],
+      ["went out", "1 × Rain, 2 × Rain"],
+      ["2 × Rain sold as seconds", "lid dented"],
+      ["“rain from noon”", ""],
+    ]);
+    const columns = events.map((event) => ORDER.kinds.get(event.kind)?.columns(event.payload, plan));
+    expect(columns.map((one) => one?.what)).toEqual(["Fern market: 8 × Rain", "1 × Rain, 2 × Rain", "2 × Rain sold as seconds; lid dented", "rain from noon"]);
+  });
+
+  it("is read as it was written, and nothing that is no entry of an order is", () => {
+    const { events } = aMarket();
+    for (const event of events) expect(ORDER.read({ ...event, v: ORDER.versionOf(event.kind) })).toEqual(event);
+    const read = (kind: string, payload: unknown) => ORDER.body.safeParse({ kind, payload }).success;
+    expect(read("asked", { name: "", whom: "", wantedOn: null, lines: [] })).toBe(false);
+    expect(read("asked", { name: "Fern", whom: "", wantedOn: "14 March", lines: [] })).toBe(false);
+    const twice = { sellable: RAIN, name: "Rain", packs: 1, price: null };
+    expect(read("asked", { name: "Fern", whom: "", wantedOn: null, lines: [twice, twice] })).toBe(false);
+    expect(read("asked", { name: "Fern", whom: "", wantedOn: null, lines: [twice] })).toBe(true);
+    expect(read("out", { goods: [] })).toBe(false);
+    expect(read("poured", {})).toBe(false);
+    expect(() => ORDER.read({ ...(events[0] as OrderEvent), kind: "invented" } as never)).toThrow(/newer version/);
+  });
+});

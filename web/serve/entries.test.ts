@@ -71,6 +71,17 @@ it("an entry of a burn trial is answered the same way, and one of anything else 
   expect(unknown.status).toBe(400);
   expect(JSON.parse(unknown.text).error.fields).toBeTruthy();
   expect((await send({ ...own(), origin: "http://elsewhere.example" }, "{}", TRIAL_PATH)).status).toBe(403);
-  expect((await send(own(), "{}", `/api/workshops/${WORKSHOP}/orders/${WORKSHOP}/events`)).status).toBe(299);
+  expect((await send(own(), "{}", `/api/workshops/${WORKSHOP}/notes/${WORKSHOP}/events`)).status).toBe(299);
   expect((await send(own(), "", TRIAL_PATH, "GET")).status).toBe(299);
+});
+
+it("so is one of an order, which is counted at a stall, and it takes no entry of a batch", async () => {
+  const path = `/api/workshops/${WORKSHOP}/orders/${WORKSHOP}/events`;
+  const head = { id: WORKSHOP, happenedAt: "2026-03-14T10:00:00Z", personId: null };
+  const of = async (body: object) => JSON.parse((await send(own(), JSON.stringify({ ...head, ...body }), path)).text).error.fields;
+  expect(await of({ kind: "poured", payload: {} })).toBeTruthy();
+  const went = { sellable: WORKSHOP, name: "Rain", packs: 0, to: "sold" };
+  expect(await of({ kind: "went", payload: went })).toMatchObject({ packs: ["At least one."] });
+  expect(await of({ kind: "went", payload: { ...went, packs: 1, to: "eaten" } })).toHaveProperty("to");
+  expect((await send({ ...own(), origin: "http://elsewhere.example" }, "{}", path)).status).toBe(403);
 });

@@ -1,5 +1,6 @@
 import { CLOCK_TOLERANCE_MS, type EventOf, foldOne, followsOn, type LogFacts, writeDuration } from "@hearth/core";
 import { and, eq, inArray, sql } from "drizzle-orm";
+import { v7 } from "uuid";
 import { type Database, isAway, type Transaction } from "@/data/client";
 import { instruments } from "@/data/tables/shelf";
 import { people } from "@/data/tables/workshop";
@@ -34,6 +35,10 @@ export function sameLog(held: readonly Sent[], events: readonly Sent[]): boolean
     })
   );
 }
+
+/** An entry that the program puts down itself, at the moment and by whom a command was sent. */
+export const entryBy = (at: { now: string; personId: string | null }, kind: string, payload: unknown, over: { id?: string; corrects?: string } = {}) =>
+  ({ id: over.id ?? v7(), kind, happenedAt: at.now, personId: at.personId, instrumentId: null, corrects: over.corrects ?? null, payload }) as Sent;
 
 interface Asked {
   sent: Sent;

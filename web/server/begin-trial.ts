@@ -8,6 +8,7 @@ import { instruments } from "@/data/tables/shelf";
 import { trialEvents, trials } from "@/data/tables/trial";
 import { workshops } from "@/data/tables/workshop";
 import { trialEventRow, trialRow, writeBurns } from "@/data/trial-rows";
+import { entryBy } from "./append";
 import type { Context } from "./context";
 import { keptOf } from "./events";
 import { tellPages } from "./live";
@@ -200,16 +201,7 @@ export async function beginTrialIn(context: Context, wanted: TrialWanted): Promi
         testers,
         ...(wanted.after ? { after: wanted.after } : {}),
       });
-      const event = {
-        id: v7(),
-        kind: "started",
-        happenedAt: context.now,
-        arrivedAt: context.now,
-        personId: context.person?.id ?? null,
-        instrumentId: null,
-        corrects: null,
-        payload: { plan },
-      } as TrialEvent;
+      const event = { ...entryBy({ now: context.now, personId: context.person?.id ?? null }, "started", { plan }), arrivedAt: context.now } as TrialEvent;
       const { facts } = TRIAL.of([event]);
       await tx.insert(trials).values({ workshopId: mine, id: wanted.trialId, number, ...trialRow(plan, facts) });
       await tx.insert(trialEvents).values(trialEventRow(mine, wanted.trialId, event));

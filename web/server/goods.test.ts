@@ -414,3 +414,29 @@ describe("kept tidy and found", () => {
     expect(await ordersSoon(test.db, workshopId, "2026-12-04T08:00:00Z")).toMatchObject([{ name: "Fern & daughter", wantedOn: "2026-12-05" }]);
   });
 });
+
+describe("two at once", () => {
+  it("never take the same packs: of two orders that want the last, one is told", async () => {
+    await release(stored);
+    const [one, other] = [await order([line(4)]), await order([line(4)])];
+    const took = await Promise.all([goes(one, 3), goes(other, 3)]);
+    expect(took.filter((outcome) => outcome.ok)).toHaveLength(1);
+    expect(await goods()).toMatchObject({ packed: 0, loose: 2 });
+    const [row, ...more] = await test.db.select().from(packings).where(eq(packings.workshopId, workshopId));
+    expect(more).toEqual([]);
+    expect(row).toMatchObject({ packs: 3, gone: 3 });
+  });
+
+  it("count at one stall from two phones: what both counted is out once, and the second is told that no more is there", async () => {
+    await release(stored);
+    const id = await order([line(3)], "market");
+    value(await goes(id, 3));
+    const answers = await Promise.all([enter(id, went(2, "sold")), enter(id, went(2, "sold"))]);
+    expect(answers.filter((one) => one.ok)).toHaveLength(1);
+    expect(answers.find((one) => !one.ok)).toMatchObject({ message: "1 × Cups of rain, two is out: no more can be counted." });
+    const entry = { id: v7(), happenedAt: LATER, personId: null, instrumentId: null, corrects: null, ...went(1, "sold") };
+    // Sent twice, since the answer was lost on the way: counted once.
+    for (let n = 0; n < 2; n++) expect(await appendTo(ORDERS, test.db, workshopId, id, entry as never, LATER)).toMatchObject({ ok: true, repeated: n === 1 });
+    expect((await readOrder(test.db, workshopId, id))?.facts.goods).toMatchObject([{ out: 3, sold: 3 }]);
+  });
+});

@@ -15,14 +15,13 @@ import {
   wouldTake,
 } from "@hearth/core";
 import { and, asc, desc, eq, gt, gte, inArray, sql } from "drizzle-orm";
-import { v7 } from "uuid";
 import type { Database, Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulaVersions } from "@/data/tables/formula";
 import { orderLines, packedPieces, packings, sets } from "@/data/tables/goods";
 import { wanted } from "@/data/tables/plan";
 import { packs } from "@/data/tables/shelf";
-import { appendIn } from "./append";
+import { appendIn, entryBy } from "./append";
 import type { Context } from "./context";
 import { keptOf } from "./events";
 import { BATCHES } from "./keep-batch";
@@ -336,24 +335,16 @@ export async function packIn(tx: Transaction, context: Context, wantedPack: Pack
   }
   const parts = packingDraw(sellable.packing, wantedPack.packs);
   for (const [at, one] of pieces.entries()) {
-    const sent = {
-      id: v7(),
-      kind: "packed",
-      happenedAt: context.now,
-      personId: context.person?.id ?? null,
-      instrumentId: null,
-      corrects: null,
-      payload: {
-        packing: wantedPack.packingId,
-        of: sellable.name,
-        product: one.loose.key,
-        jars: one.count,
-        packs: wantedPack.packs,
-        // Boxes, lids and labels stand once, with the first of the batches.
-        parts: at === 0 ? parts : [],
-      },
-    };
-    const [answer] = await appendIn(BATCHES, tx, mine, one.loose.batchId, [{ sent: sent as never, now: context.now }]);
+    const sent = entryBy({ now: context.now, personId: context.person?.id ?? null }, "packed", {
+      packing: wantedPack.packingId,
+      of: sellable.name,
+      product: one.loose.key,
+      jars: one.count,
+      packs: wantedPack.packs,
+      // Boxes, lids and labels stand once, with the first of the batches.
+      parts: at === 0 ? parts : [],
+    });
+    const [answer] = await appendIn(BATCHES, tx, mine, one.loose.batchId, [{ sent, now: context.now }]);
     if (answer && !answer.ok) return refused(`Batch ${one.loose.number}: ${answer.message}`);
   }
   const oldest = pieces.map((one) => one.loose.pouredAt).sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? context.now;
@@ -397,16 +388,8 @@ export async function unpackIn(tx: Transaction, context: Context, packingId: str
         and e.payload->>'packing' = ${packingId} and not exists
         (select 1 from batch_event c where c.workshop_id = e.workshop_id and c.corrects = e.id)`);
     for (const { id } of rows) {
-      const sent = {
-        id: v7(),
-        kind: "withdrawn",
-        happenedAt: context.now,
-        personId: context.person?.id ?? null,
-        instrumentId: null,
-        corrects: id,
-        payload: { why: "unpacked", whole: true },
-      };
-      const [answer] = await appendIn(BATCHES, tx, mine, batchId, [{ sent: sent as never, now: context.now }]);
+      const sent = entryBy({ now: context.now, personId: context.person?.id ?? null }, "withdrawn", { why: "unpacked", whole: true }, { corrects: id });
+      const [answer] = await appendIn(BATCHES, tx, mine, batchId, [{ sent, now: context.now }]);
       if (answer && !answer.ok) return refused(answer.message);
     }
   }

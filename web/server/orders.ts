@@ -7,7 +7,7 @@ import { orderEventRow, orderRow, writeGoods } from "@/data/order-rows";
 import { batches } from "@/data/tables/batch";
 import { orderEvents, orderGoods, orders, packedPieces, packings } from "@/data/tables/goods";
 import { workshops } from "@/data/tables/workshop";
-import { appendIn } from "./append";
+import { appendIn, entryBy } from "./append";
 import type { Context } from "./context";
 import { listSellables, packedNow, packIn } from "./goods";
 import { ORDERS } from "./keep-order";
@@ -121,14 +121,8 @@ export async function beginOrderIn(tx: Transaction, context: Context, wanted: z.
     .where(eq(orders.workshopId, mine));
   const number = (top?.top ?? 0) + 1;
   const event = {
-    id: v7(),
-    kind: "started",
-    happenedAt: context.now,
+    ...entryBy({ now: context.now, personId: context.person?.id ?? null }, "started", { plan: wanted.plan }),
     arrivedAt: context.now,
-    personId: context.person?.id ?? null,
-    instrumentId: null,
-    corrects: null,
-    payload: { plan: wanted.plan },
   } as OrderEvent;
   const { plan, facts } = ORDER.of([event]);
   await tx.insert(orders).values({ workshopId: mine, id: wanted.orderId, number, ...orderRow(plan, facts) });
@@ -180,16 +174,8 @@ export async function takeOutIn(tx: Transaction, context: Context, wanted: z.out
       if (lot) goods.push({ packing: id, sellable: sellable.id, name: sellable.name, price, pouredAt: lot.pouredAt, packs: count });
     }
   }
-  const sent = {
-    id: wanted.eventId,
-    kind: "out",
-    happenedAt: context.now,
-    personId: context.person?.id ?? null,
-    instrumentId: null,
-    corrects: null,
-    payload: { goods },
-  };
-  const [answer] = await appendIn(ORDERS, tx, mine, wanted.orderId, [{ sent: sent as never, now: context.now }]);
+  const sent = entryBy({ now: context.now, personId: context.person?.id ?? null }, "out", { goods }, { id: wanted.eventId });
+  const [answer] = await appendIn(ORDERS, tx, mine, wanted.orderId, [{ sent, now: context.now }]);
   if (answer && !answer.ok) return refused(answer.message, answer.fields);
   return done({ packed });
 }

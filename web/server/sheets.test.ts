@@ -4,7 +4,7 @@ import { v7 } from "uuid";
 import { describe, expect, it, vi } from "vitest";
 import { parseText } from "@/forms/file-parse";
 import { products } from "../data/tables/product";
-import { waxes, wicks } from "../data/tables/shelf";
+import { packs, waxes, wicks } from "../data/tables/shelf";
 import { lots } from "../data/tables/stock";
 import { workshops } from "../data/tables/workshop";
 import { changeWorkshop } from "../stations/frame/workshop-commands";
@@ -175,5 +175,33 @@ describe("what is offered first", () => {
     const suits = await readShelfPage(test.db, { id: workshopId, timeZone: "UTC" }, { family: "palm" }, null, STARTED);
     expect(suits.parts.find((part) => part.kind === "wick")?.rows.map((row) => row.name)).toEqual(["any braid"]);
     expect(suits.parts.find((part) => part.kind === "wax")?.found).toBe(0);
+  });
+});
+
+describe("packing from a spreadsheet", () => {
+  it("stands on the shelf with its inner size, is received in pieces, and a product's file leaves how it is packed alone", async () => {
+    const rows = "name\tkind\tinner length\tinner width\tinner height\tlow below\nsix box\tbox\t120 mm\t81 mm\t19 mm\t10\nround label\tlabel\t\t\t\t";
+    expect(await paste("pack", rows, { new: 2, changed: 0, same: 0 })).toMatchObject({ ok: true, value: { new: 2 } });
+    const [box] = await test.db.select().from(packs).where(eq(packs.name, "six box"));
+    expect(box).toMatchObject({ kind: "box", lengthUm: 120_000, widthUm: 81_000, heightUm: 19_000, low: 10 });
+    expect(await paste("lot", "of what\tamount\treceived on\nsix box\t40\t2026-01-11", { new: 1, changed: 0, same: 0 })).toMatchObject({ ok: true });
+    expect((await readStocks(test.db, workshopId, "UTC"))[box?.id ?? ""]?.onHand).toBe(40);
+    const id = v7();
+    const packing = { boxId: box?.id ?? null, parts: [] };
+    await test.db.insert(products).values({
+      workshopId,
+      id,
+      name: "Cup of rain",
+      formulaId: stored.formula,
+      body: "vessel",
+      bodyId: stored.vessel,
+      wickId: null,
+      packing,
+      labelBody: "tealight",
+    });
+    const changed = "name\tformula\tvessel or mould\tprice\nCup of rain\tTest formula\tcup\t4.50";
+    expect(await paste("product", changed, { new: 0, changed: 1, same: 0 })).toMatchObject({ ok: true, value: { changed: 1 } });
+    const [after] = await test.db.select().from(products).where(eq(products.id, id));
+    expect(after).toMatchObject({ price: 450, packing, labelBody: "tealight" });
   });
 });

@@ -1,7 +1,6 @@
-import { type BatchEvent, type BatchPlan, loadOnBasis, type Tester, type TrialFacts, type TrialPlan, titleOf } from "@hearth/core";
-import { v7 } from "uuid";
+import { type BatchPlan, loadOnBasis, type Tester, type TrialFacts, type TrialPlan, titleOf } from "@hearth/core";
 import type { Transaction } from "@/data/client";
-import { appendIn } from "./append";
+import { appendIn, entryBy } from "./append";
 import { BATCHES } from "./keep-batch";
 
 /** What of a tester follows from the batch it was poured in. */
@@ -37,16 +36,8 @@ export async function asTesters(
   workshopId: string,
   at: { batchId: string; product: string; jars: number; trial: number; now: string; personId: string | null },
 ): Promise<string | null> {
-  const sent = {
-    id: v7(),
-    kind: "fated",
-    happenedAt: at.now,
-    personId: at.personId,
-    instrumentId: null,
-    corrects: null,
-    payload: { product: at.product, jars: at.jars, from: "rack", to: "tester", whom: `burn trial ${at.trial}` },
-  };
-  const [answer] = await appendIn(BATCHES, tx, workshopId, at.batchId, [{ sent: sent as unknown as BatchEvent, now: at.now }]);
+  const sent = entryBy(at, "fated", { product: at.product, jars: at.jars, from: "rack", to: "tester", whom: `burn trial ${at.trial}` });
+  const [answer] = await appendIn(BATCHES, tx, workshopId, at.batchId, [{ sent, now: at.now }]);
   return !answer || answer.ok ? null : answer.message;
 }
 

@@ -50,7 +50,15 @@ export const GLOSSARY: readonly Word[] = [
     at: ["Heat to", "Sheet: heat to"],
     says: "The range of wax temperature that the pot is brought to first, so that all of it is melted and ready for the oil.",
   },
+  {
+    name: "hazard label",
+    says: "What the rules make a mixture bear: signs, a signal word and sentences, worked out from what is in it. A blended oil in wax is a mixture of its own, with a label of its own.",
+  },
   { name: "hot throw", says: "How strongly a candle smells while it burns, in a room of a known size." },
+  {
+    name: "lot of packs",
+    says: "Packs that were made at one time. It names the batches in it, so that every pack can be found again.",
+  },
   {
     name: "load",
     at: ["Load", "Largest load", "Usual load"],

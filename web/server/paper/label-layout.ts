@@ -59,9 +59,10 @@ function layAt(paper: Paper, blocks: readonly Block[], width: number, size: numb
     if (block.is === "text") {
       const points = Math.max(size * (block.scale ?? 1), block.least ?? 0);
       y += (block.gap ?? 0) * size;
+      // A word that does not fit is not cut in two: the text is made smaller, or refused.
+      if (block.text.split(/\s+/).some((word) => paper.measure(word, points, block.bold ?? false) > narrow)) wide = true;
       const lines = paper.lines(block.text, points, block.bold ?? false, narrow, 99);
       for (const text of lines) {
-        if (paper.measure(text, points, block.bold ?? false) > narrow + 0.5) wide = true;
         shapes.push({ is: "text", text, x: 0, y, size: points, bold: block.bold ?? false });
         y += points * LEADING;
       }

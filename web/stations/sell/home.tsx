@@ -14,6 +14,7 @@ const daysTo = (day: string, today: string) => Math.round((Date.parse(day) - Dat
 function OrderRow({ order, there, today, first }: { order: OrderListed; there: ReadonlyMap<string, number>; today: string; first: boolean }) {
   const units = useUnits();
   const lacking = order.lines.filter((one) => one.lacking > (there.get(one.sellable) ?? 0));
+  const said = order.lines.filter((one) => !order.closed || one.out > 0);
   const out = order.lines.reduce((sum, one) => sum + one.there, 0);
   const sold = order.lines.reduce((sum, one) => sum + one.sold, 0);
   const money = order.lines.reduce((sum, one) => sum + one.money, 0);
@@ -32,11 +33,11 @@ function OrderRow({ order, there, today, first }: { order: OrderListed; there: R
         </Link>
         <p className="text-[15px] text-soft">
           {order.what === "order" ? "order" : "market day"} {order.number}
-          {order.lines.length > 0
-            ? `: ${order.lines
+          {said.length > 0
+            ? `: ${said
                 .slice(0, 4)
                 .map((one) => `${order.closed ? one.sold : one.asked || one.out} × ${one.name}`)
-                .join(", ")}${order.lines.length > 4 ? ", …" : ""}`
+                .join(", ")}${said.length > 4 ? ", …" : ""}`
             : ""}
         </p>
         {order.closed ? (

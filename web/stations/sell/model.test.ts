@@ -1,7 +1,7 @@
 import type { OrderLine, Sellable } from "@hearth/core";
 import { describe, expect, it } from "vitest";
 import { linesOf } from "./lines";
-import { bodiesIn, type Inside } from "./model";
+import { bodiesIn, type Inside, recallOf } from "./model";
 
 const sellable = (over: Partial<Sellable> = {}): Sellable => ({
   id: "set",
@@ -60,5 +60,67 @@ describe("lines as they are typed", () => {
     ]);
     // Nothing of it is nothing asked.
     expect(linesOf([{ sellable: "set", packs: 0 }], [sellable()], before)).toEqual([]);
+  });
+});
+
+describe("a recall", () => {
+  const batch = (number: number, over: object = {}) => ({
+    id: `b${number}`,
+    number,
+    title: "Rain",
+    pouredAt: "2026-03-01T10:00:00Z",
+    jars: 10,
+    fates: [
+      { fate: "rack" as const, jars: 4 },
+      { fate: "tester" as const, jars: 1 },
+      { fate: "packed" as const, jars: 5 },
+    ],
+    whom: [],
+    ...over,
+  });
+  const out = (orderId: string, many: number, back: number) => ({
+    orderId,
+    number: 3,
+    what: "market" as const,
+    name: `Market ${orderId}`,
+    whom: "",
+    on: null,
+    out: many,
+    sold: many - back,
+    given: 0,
+    second: 0,
+    back,
+  });
+  const row = (number: number, packingId: string, here: number, outs: ReturnType<typeof out>[]) => ({
+    batchId: `b${number}`,
+    number,
+    pieces: 5,
+    product: "cup",
+    packingId,
+    packed: `Packs ${packingId}`,
+    packs: 5,
+    here,
+    out: outs,
+  });
+
+  it("sets aside what stands loose or as a tester, what is packed, and the pot that is not poured", () => {
+    const { loose, pots, here } = recallOf(
+      [batch(1), batch(2, { fates: [{ fate: "sold", jars: 10 }] }), batch(3, { pouredAt: null, fates: [] })],
+      [row(1, "p", 2, []), row(2, "p", 2, []), row(1, "q", 0, [])],
+    );
+    expect(loose.map((one) => [one.batch.number, one.jars])).toEqual([[1, 5]]);
+    expect(pots.map((one) => one.number)).toEqual([3]);
+    // A packing of two batches is set aside once, and names both.
+    expect(here.map((one) => [one.packed, one.here, one.batches])).toEqual([["Packs p", 2, [1, 2]]]);
+  });
+
+  it("tells each order once what it has of it, and none whose packs all came back", () => {
+    const { reached, byHand } = recallOf(
+      [batch(1, { whom: ["Saturday market"] })],
+      [row(1, "p", 0, [out("a", 3, 1), out("b", 2, 2)]), row(2, "p", 0, [out("a", 3, 1), out("b", 2, 2)]), row(1, "q", 1, [out("a", 1, 0)])],
+    );
+    expect(reached.map((one) => [one.id, one.packs])).toEqual([["a", ["2 × Packs p", "1 × Packs q"]]]);
+    expect(byHand.map((one) => one.whom)).toEqual([["Saturday market"]]);
+    expect(recallOf([], [])).toEqual({ loose: [], pots: [], here: [], reached: [], byHand: [] });
   });
 });

@@ -1,4 +1,6 @@
 import { LEAST_STATED_G, MOST_STATED_G, type PackedBody, packedBodyOf, type Sellable } from "@hearth/core";
+import type { RecallRow } from "@/server/orders";
+import type { TracedBatch } from "@/server/trace";
 
 /** A product as it is packed: its body, and the weight it states where it is sold by weight. */
 export interface Inside {
@@ -21,5 +23,42 @@ export function bodiesIn(sellable: Sellable | undefined, inside: readonly Inside
     bodies,
     guessed: bodies.some((one) => one.guessed),
     statedMg: of.length > 0 && of.every(({ product }) => product.soldByWeight) && covered ? stated : null,
+  };
+}
+
+/** Who has something of it: an order or a market day, and what of it did not come back. */
+export interface Reached {
+  id: string;
+  number: number;
+  what: "order" | "market";
+  name: string;
+  whom: string;
+  on: string | null;
+  packs: string[];
+}
+
+/** What a recall asks for: what to set aside here, loose, in a pot or packed; and whom to tell. A packing of several batches stands once. */
+export function recallOf(batches: readonly TracedBatch[], rows: readonly RecallRow[]) {
+  const still = (one: TracedBatch) => one.fates.reduce((sum, { fate, jars }) => (fate === "rack" || fate === "tester" ? sum + jars : sum), 0);
+  const packings = new Map<string, RecallRow & { batches: number[] }>();
+  for (const row of rows) {
+    const there = packings.get(row.packingId);
+    if (there) there.batches.push(row.number);
+    else packings.set(row.packingId, { ...row, batches: [row.number] });
+  }
+  const reached = new Map<string, Reached>();
+  for (const row of packings.values())
+    for (const { orderId: id, number, what, name, whom, on, out, back } of row.out) {
+      if (out - back <= 0) continue;
+      const there = reached.get(id) ?? { id, number, what, name, whom, on, packs: [] };
+      there.packs.push(`${out - back} × ${row.packed}`);
+      reached.set(id, there);
+    }
+  return {
+    loose: batches.flatMap((batch) => (still(batch) > 0 ? [{ batch, jars: still(batch) }] : [])),
+    pots: batches.filter((one) => one.pouredAt === null),
+    here: [...packings.values()].filter((one) => one.here > 0),
+    reached: [...reached.values()],
+    byHand: batches.filter((one) => one.whom.length > 0),
   };
 }

@@ -2,11 +2,13 @@
 
 import { FATE_WORDS } from "@hearth/core";
 import Link from "next/link";
+import type { ReactNode } from "react";
 import { FindBar } from "@/catalogue/find-bar";
 import type { RecallRow } from "@/server/orders";
 import type { FoundLot, TracedBatch } from "@/server/trace";
 import { Aside, Caution, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
+import { recallOf } from "./model";
 
 interface RecallProps {
   found: FoundLot[];
@@ -14,31 +16,24 @@ interface RecallProps {
   traced: { lot: FoundLot; batches: TracedBatch[]; rows: RecallRow[] } | null;
 }
 
+/** Something to be done, with a box to tick on paper. */
+const Todo = ({ many, children }: { many?: number; children: ReactNode }) => (
+  <li className="flex items-baseline gap-3 border-b border-line py-2">
+    <span aria-hidden="true" className="inline-block size-5 shrink-0 border-2 border-ink" />
+    {many === undefined ? null : <span className="figure text-[26px]">{many}</span>}
+    <span className="min-w-0">{children}</span>
+  </li>
+);
+const BatchLink = ({ batch, at }: { batch: TracedBatch; at: "records" | "bench" }) => (
+  <Link className="font-bold underline" href={`/${at}/${batch.id}`}>
+    batch {batch.number}
+  </Link>
+);
+
 /** From a lot of anything to every jar and order: a list to act on. */
 export function RecallView({ found, asked, traced }: RecallProps) {
   const units = useUnits();
-  const orders = new Map<string, { id: string; name: string; number: number; what: string; whom: string; on: string | null; packs: string[]; out: number }>();
-  for (const row of traced?.rows ?? [])
-    for (const one of row.out) {
-      const there = orders.get(one.orderId) ?? {
-        id: one.orderId,
-        name: one.name,
-        number: one.number,
-        what: one.what,
-        whom: one.whom,
-        on: one.on,
-        packs: [],
-        out: 0,
-      };
-      const gone = one.out - one.back;
-      if (gone > 0 && !there.packs.includes(`${gone} × ${row.packed}`)) {
-        there.packs.push(`${gone} × ${row.packed}`);
-        there.out += gone;
-      }
-      orders.set(one.orderId, there);
-    }
-  const reached = [...orders.values()].filter((one) => one.out > 0);
-  const here = [...new Map((traced?.rows ?? []).filter((row) => row.here > 0).map((row) => [row.packingId, row])).values()];
+  const { here, loose, pots, reached, byHand } = recallOf(traced?.batches ?? [], traced?.rows ?? []);
   return (
     <Screen
       title={traced ? `Recall: ${traced.lot.material}, lot ${traced.lot.code || units.onDate(traced.lot.receivedOn)}` : "Recall by a lot"}
@@ -87,45 +82,20 @@ export function RecallView({ found, asked, traced }: RecallProps) {
           <section aria-label="Set aside here">
             <h2 className="border-b-[3px] border-ink pb-1">1. Set aside here</h2>
             <ul>
-              {traced.batches
-                .filter((one) => one.fates.some((fate) => fate.fate === "rack" || fate.fate === "tester"))
-                .map((one) => (
-                  <li key={one.id} className="flex items-baseline gap-3 border-b border-line py-2">
-                    <span aria-hidden="true" className="inline-block size-5 shrink-0 border-2 border-ink" />
-                    <span className="figure text-[26px]">
-                      {one.fates.reduce((sum, fate) => (fate.fate === "rack" || fate.fate === "tester" ? sum + fate.jars : sum), 0)}
-                    </span>
-                    <span>
-                      loose of{" "}
-                      <Link className="font-bold underline" href={`/records/${one.id}`}>
-                        batch {one.number}
-                      </Link>
-                      , {one.title}
-                    </span>
-                  </li>
-                ))}
-              {traced.batches
-                .filter((one) => one.pouredAt === null)
-                .map((one) => (
-                  <li key={one.id} className="flex items-baseline gap-3 border-b border-line py-2">
-                    <span aria-hidden="true" className="inline-block size-5 shrink-0 border-2 border-ink" />
-                    <span>
-                      the pot of{" "}
-                      <Link className="font-bold underline" href={`/bench/${one.id}`}>
-                        batch {one.number}
-                      </Link>
-                      , {one.title}: not poured yet
-                    </span>
-                  </li>
-                ))}
+              {loose.map(({ batch, jars }) => (
+                <Todo key={batch.id} many={jars}>
+                  loose of <BatchLink batch={batch} at="records" />, {batch.title}
+                </Todo>
+              ))}
+              {pots.map((batch) => (
+                <Todo key={batch.id}>
+                  the pot of <BatchLink batch={batch} at="bench" />, {batch.title}: not poured yet
+                </Todo>
+              ))}
               {here.map((row) => (
-                <li key={row.packingId} className="flex items-baseline gap-3 border-b border-line py-2">
-                  <span aria-hidden="true" className="inline-block size-5 shrink-0 border-2 border-ink" />
-                  <span className="figure text-[26px]">{row.here}</span>
-                  <span>
-                    packs of <strong>{row.packed}</strong>, with pieces of batch {row.number}
-                  </span>
-                </li>
+                <Todo key={row.packingId} many={row.here}>
+                  packs of <strong>{row.packed}</strong>, with pieces of batch {row.batches.join(", ")}
+                </Todo>
               ))}
             </ul>
           </section>
@@ -134,27 +104,19 @@ export function RecallView({ found, asked, traced }: RecallProps) {
             {reached.length === 0 ? <p className="py-2 text-soft">Nothing of it went out with an order or to a market.</p> : null}
             <ul>
               {reached.map((one) => (
-                <li key={one.id} className="flex items-baseline gap-3 border-b border-line py-2">
-                  <span aria-hidden="true" className="inline-block size-5 shrink-0 border-2 border-ink" />
-                  <span className="min-w-0">
-                    <Link className="font-bold underline" href={`/sell/${one.id}`}>
-                      {one.what === "order" ? "order" : "market day"} {one.number}, {one.name}
-                    </Link>
-                    {one.on ? `, ${units.onDate(one.on)}` : ""}: {one.packs.join(", ")}
-                    {one.whom ? <span className="block text-[15px]">{one.whom}</span> : null}
-                  </span>
-                </li>
+                <Todo key={one.id}>
+                  <Link className="font-bold underline" href={`/sell/${one.id}`}>
+                    {one.what === "order" ? "order" : "market day"} {one.number}, {one.name}
+                  </Link>
+                  {one.on ? `, ${units.onDate(one.on)}` : ""}: {one.packs.join(", ")}
+                  {one.whom ? <span className="block text-[15px]">{one.whom}</span> : null}
+                </Todo>
               ))}
-              {traced.batches
-                .filter((one) => one.whom.length > 0)
-                .map((one) => (
-                  <li key={one.id} className="flex items-baseline gap-3 border-b border-line py-2">
-                    <span aria-hidden="true" className="inline-block size-5 shrink-0 border-2 border-ink" />
-                    <span>
-                      batch {one.number}, by hand: {one.whom.join(", ")}
-                    </span>
-                  </li>
-                ))}
+              {byHand.map((batch) => (
+                <Todo key={batch.id}>
+                  batch {batch.number}, by hand: {batch.whom.join(", ")}
+                </Todo>
+              ))}
             </ul>
           </section>
           <section aria-label="Every batch">

@@ -1,0 +1,24 @@
+import { describe, expect, it } from "vitest";
+import { isKeptPath } from "./pages";
+
+describe("pages that open without the server", () => {
+  it("are those that are worked at away from the desk: pots, jars, flames, and what is sold at a stall", () => {
+    const id = "0190c0de-0000-7000-8000-000000000001";
+    for (const path of ["/bench", "/rack", "/look-over", "/burn", "/sell", `/bench/${id}`, `/rack/${id}`, `/look-over/${id}`, `/burn/${id}`, `/sell/${id}`])
+      expect(isKeptPath(path), path).toBe(true);
+    // What is reckoned by the server, or shows another's secrets, is not.
+    for (const path of [
+      "/",
+      "/shelf",
+      "/sell/labels",
+      "/sell/hazard",
+      "/sell/sales",
+      "/burn/wicks",
+      "/burn/new",
+      `/sell/sets/${id}`,
+      `/products/${id}`,
+      "/bench/../workshops",
+    ])
+      expect(isKeptPath(path), path).toBe(false);
+  });
+});
