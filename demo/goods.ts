@@ -3,11 +3,11 @@ import { eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import type { Database } from "../web/data/client";
 import { sets } from "../web/data/tables/goods";
-import { labelSheets, supplierSheets } from "../web/data/tables/label";
+import { labelling, labelSheets, supplierSheets } from "../web/data/tables/label";
 import { workshops } from "../web/data/tables/workshop";
 import { appendIn, entryBy } from "../web/server/append";
 import type { Context } from "../web/server/context";
-import { packIn } from "../web/server/goods";
+import { costsNow, packIn } from "../web/server/goods";
 import { ORDERS } from "../web/server/keep-order";
 import { beginOrderIn, takeOutIn } from "../web/server/orders";
 import { demoId, PEOPLE, PRODUCTS, packingOf } from "./workshop";
@@ -168,6 +168,11 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
     sheet: { paper: "a4", round: false, rows: 5, columns: 2, width: 90_000, height: 50_000, left: 10_000, top: 12_000, gapAcross: 10_000, gapDown: 5_000 },
     at: before(30),
   });
+  await db.insert(labelling).values({
+    workshopId,
+    settings: { format: 1, maker: "Quillfen candle shed, behind the walled garden", own: ["Keep it level: a pool runs to the lower side."], base: "" },
+    version: 1,
+  });
   await db.insert(sets).values({
     workshopId,
     id: SET,
@@ -185,6 +190,7 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
     ]) ?? { boxId: null, parts: [] },
     price: 2_400,
   });
+  const costs = past ? await costsNow({ db, workshop }, [...PRODUCTS.map((one) => one.id), SET]) : new Map<string, number | null>();
   for (const demo of ORDERS_OF_DEMO) {
     const orderId = demoId(0x30, demo.n);
     const over = demo.inDays < 0;
@@ -203,7 +209,7 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
     const morning = before(-demo.inDays, -6);
     // What was not there then stayed at home: the demo does not mind.
     for (const [n, packs] of demo.lines)
-      await db.transaction((tx) => takeOutIn(tx, at(morning), { eventId: v7(), orderId, lines: [{ sellableId: product(n), packs }] }));
+      await db.transaction((tx) => takeOutIn(tx, at(morning), { eventId: v7(), orderId, lines: [{ sellableId: product(n), packs }] }, costs));
     await db.transaction(async (tx) => {
       const row = await ORDERS.row(tx, workshopId, orderId, true);
       if (!row) return;
@@ -224,11 +230,16 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
   }
   if (!past) return;
   for (const [n, packs, weights] of [
-    [7, 3, []],
+    [7, 3, [84_300, 84_620, 83_950]],
     [1, 4, []],
   ] as const)
     await db.transaction((tx) =>
-      packIn(tx, at(before(2, n)), { packingId: demoId(0x31, n), sellableId: product(n), packs, weightsMg: [...weights], statedMg: null }),
+      packIn(
+        tx,
+        at(before(2, n)),
+        { packingId: demoId(0x31, n), sellableId: product(n), packs, weightsMg: [...weights], statedMg: weights.length > 0 ? 84_000 : null },
+        costs,
+      ),
     );
-  await db.transaction((tx) => packIn(tx, at(before(1)), { packingId: demoId(0x31, 20), sellableId: SET, packs: 2, weightsMg: [], statedMg: null }));
+  await db.transaction((tx) => packIn(tx, at(before(1)), { packingId: demoId(0x31, 20), sellableId: SET, packs: 2, weightsMg: [], statedMg: null }, costs));
 }

@@ -67,7 +67,7 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
     )) ||
     (await some(db.select({ n: count() }).from(orderEvents).where(gt(orderEvents.arrivedAt, loadedAt)))) ||
     (await some(db.select({ n: count() }).from(packings).where(gt(packings.at, loadedAt)))) ||
-    (await some(db.select({ n: count() }).from(labelling))) ||
+    (await some(db.select({ n: count() }).from(labelling).where(gt(labelling.version, 1)))) ||
     (await some(db.select({ n: count() }).from(planning))) ||
     (await some(db.select({ n: count() }).from(dayPlans))) ||
     (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||

@@ -215,6 +215,7 @@ export const PRODUCTS = (
     price,
     pack,
     packCost: null,
+    soldBy: name.includes("tealight") ? ("weight" as const) : ("piece" as const),
     packing: packingOf(PACKING[at + 1]),
     labelBody: name.includes("tealight") ? ("tealight" as const) : null,
     handsSeconds: 240,

@@ -331,7 +331,7 @@ test("testers come off the rack too, and are out of what may be sold; a trial le
   // A session that was burned on paper comes in with the same columns; what is here already is left out.
   const more = `${csv.split("\r\n")[0]}\r\n${csv.split("\r\n")[1]}\r\nA1,,4,2026-03-01T08:00:00Z,5,,,370,358,2026-03-01T12:00:00Z,protocol,,2026-03-01T11:00:00Z,,,62,,,steady,,none,none,,,,,,,,on paper\r\n`;
   await page.getByLabel(/A CSV with the columns/).setInputFiles({ name: "paper.csv", mimeType: "text/csv", buffer: Buffer.from(more) });
-  await expect(page.getByText(/This trial is closed/)).toBeVisible();
+  await expect(page.getByText(/were taken in; then: This trial is closed/)).toBeVisible();
   await page.getByRole("button", { name: "Reopen the trial" }).click();
   await expect(page.getByRole("button", { name: "Close the trial" })).toBeVisible();
   await page.getByLabel(/A CSV with the columns/).setInputFiles({ name: "paper-again.csv", mimeType: "text/csv", buffer: Buffer.from(more) });

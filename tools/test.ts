@@ -4,6 +4,7 @@ import { createServer } from "node:http";
 import { join } from "node:path";
 import { putDemo } from "../demo/load";
 import { openDatabase } from "../web/data/client";
+import { copyWorkshop } from "../web/testing/copy-workshop";
 import { startInstruments } from "./instruments";
 import { embeddedPostgres } from "./postgres";
 import { freePort, passingHome, run } from "./processes";
@@ -66,6 +67,9 @@ async function unit(reports: string, patterns: string[]): Promise<Tally> {
 /** What the browser tests ask for behind the scenes: a workshop of their own, and a database that goes away and comes back. */
 async function stagehand(served: Served) {
   const { db, pool } = openDatabase(served.databaseUrl);
+  // Made once, then copied: nobody works in it.
+  const template = randomUUID();
+  let first: Promise<void> | null = null;
   const does: Record<string, (workshop: string) => Promise<unknown>> = {
     "/stop": async () => served.database?.stop(),
     "/start": async () => served.database?.start(),
@@ -73,7 +77,9 @@ async function stagehand(served: Served) {
     "/spoil": async (workshop) => pool.query("update batch set plan = '{}' where workshop_id = $1", [workshop]).then(() => "done"),
     "/workshop": async () => {
       const id = randomUUID();
-      await putDemo(db, { id, name: "Quillfen candle shed" }, new Date(FROZEN));
+      first ??= putDemo(db, { id: template, name: "Quillfen candle shed" }, new Date(FROZEN));
+      await first;
+      await copyWorkshop(pool, template, id);
       return id;
     },
   };

@@ -66,6 +66,20 @@ export function looseOf(plan: BatchPlan, facts: BatchFacts, key: string): number
   return Math.max(0, counts.rack - stopped);
 }
 
+/** Pieces of one product that stand loose, with what tells which product of the workshop they are. */
+export interface LooseOf {
+  key: string;
+  bodyId: string;
+  wickId: string | null;
+  left: number;
+}
+/** What of a batch may be packed, product by product; half fills are for testing and never sold. */
+export const looseOfAll = (plan: BatchPlan, facts: BatchFacts): LooseOf[] =>
+  plan.products.flatMap((one) => {
+    const left = one.part?.kind === "half" ? 0 : looseOf(plan, facts, one.key);
+    return left > 0 ? [{ key: one.key, bodyId: one.bodyId, wickId: one.wicks?.wickId ?? null, left }] : [];
+  });
+
 /** How many of a product were looked at since the last look-over was finished. */
 export const seenInRound = (facts: Pick<BatchFacts, "seen" | "rounds">, key: string): number =>
   facts.seen.reduce((sum, one) => sum + (one.product === key && one.round === facts.rounds ? one.jars : 0), 0);

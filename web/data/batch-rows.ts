@@ -1,4 +1,4 @@
-import { BATCH, type BatchEvent, type BatchFacts, type BatchPlan, cureTimes, looseOf, pouredAt } from "@hearth/core";
+import { BATCH, type BatchEvent, type BatchFacts, type BatchPlan, cureTimes, looseOfAll, pouredAt } from "@hearth/core";
 import { entryRows } from "./entry-rows";
 import type { batchEvents } from "./tables/batch";
 
@@ -23,6 +23,7 @@ export const REAL_STAGES = ["pot", "rack", "closed", "abandoned"] as const;
 export function rowOf(plan: BatchPlan, facts: BatchFacts) {
   const poured = pouredAt(plan, facts);
   const times = poured ? cureTimes(poured, plan.process) : null;
+  const loose = looseOfAll(plan, facts);
   return {
     plan,
     facts,
@@ -34,6 +35,7 @@ export function rowOf(plan: BatchPlan, facts: BatchFacts) {
     setAt: times?.setAt ?? null,
     testFrom: times?.testFrom ?? null,
     sellFrom: times?.sellFrom ?? null,
-    loose: plan.products.reduce((sum, one) => sum + looseOf(plan, facts, one.key), 0),
+    loose: loose.reduce((sum, one) => sum + one.left, 0),
+    looseOf: loose,
   };
 }

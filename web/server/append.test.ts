@@ -141,9 +141,9 @@ describe("adding events", () => {
       (await test.db.select().from(batches).where(sql`workshop_id = ${workshopId}`))[0]?.stage,
       await waitingCounts(test.db, workshopId, now),
     ];
-    expect(await stage()).toEqual(["pot", { "/bench": 1, "/rack": 0, "/look-over": 0, "/burn": 0 }]);
+    expect(await stage()).toEqual(["pot", { "/bench": 1, "/rack": 0, "/look-over": 0, "/burn": 0, "/sell": 0 }]);
     await append(sent(POURED));
-    expect(await stage()).toEqual(["rack", { "/bench": 0, "/rack": 1, "/look-over": 0, "/burn": 0 }]);
+    expect(await stage()).toEqual(["rack", { "/bench": 0, "/rack": 1, "/look-over": 0, "/burn": 0, "/sell": 0 }]);
     expect((await stage(NEXT_WEEK))[1]).toMatchObject({ "/look-over": 1 });
     await append(sent({ kind: "looked", payload: { jars: 10 } }));
     expect((await stage(NEXT_WEEK))[1]).toMatchObject({ "/look-over": 0 });

@@ -3,7 +3,6 @@ import {
   costOf,
   costOfProduct,
   drawOfPiece,
-  looseOf,
   type Materials,
   NO_PACKING,
   namedIn,
@@ -23,7 +22,6 @@ import { wanted } from "@/data/tables/plan";
 import { packs } from "@/data/tables/shelf";
 import { appendIn, entryBy } from "./append";
 import type { Context } from "./context";
-import { keptOf } from "./events";
 import { BATCHES } from "./keep-batch";
 import { tellPages } from "./live";
 import { naturally } from "./naturally";
@@ -104,11 +102,18 @@ export interface Loose {
  * What stands loose of each product, the batch that was poured first before the later: of batches of its formula that are released,
  * poured into its body with its wick.
  */
-export async function looseOfAll(tx: Database | Transaction, workshopId: string, products: readonly Product[]): Promise<Map<string, Loose[]>> {
+export async function looseLots(tx: Database | Transaction, workshopId: string, products: readonly Product[]): Promise<Map<string, Loose[]>> {
   const out = new Map<string, Loose[]>(products.map((one) => [one.id, []]));
   if (products.length === 0) return out;
   const rows = await tx
-    .select({ batch: batches, formulaId: formulaVersions.formulaId })
+    .select({
+      id: batches.id,
+      number: batches.number,
+      pouredAt: batches.pouredAt,
+      startedAt: batches.startedAt,
+      loose: batches.looseOf,
+      formulaId: formulaVersions.formulaId,
+    })
     .from(batches)
     .innerJoin(formulaVersions, and(eq(formulaVersions.workshopId, batches.workshopId), eq(formulaVersions.id, batches.formulaVersionId)))
     .where(
@@ -123,18 +128,14 @@ export async function looseOfAll(tx: Database | Transaction, workshopId: string,
     )
     .orderBy(asc(batches.pouredAt), asc(batches.number))
     .limit(MOST);
-  for (const { batch, formulaId } of rows) {
-    const { plan, facts } = await keptOf(tx, batch);
-    for (const product of products.filter((one) => one.formulaId === formulaId))
-      for (const one of plan.products) {
-        const wick = one.wicks?.wickId ?? null;
-        // A batch from before wicks were written down says nothing of them.
-        if (one.bodyId !== product.bodyId || one.part?.kind === "half" || (wick !== null && wick !== product.wickId)) continue;
-        const left = looseOf(plan, facts, one.key);
-        if (left > 0)
-          out.get(product.id)?.push({ batchId: batch.id, number: batch.number, key: one.key, left, pouredAt: iso(batch.pouredAt ?? batch.startedAt) });
-      }
-  }
+  for (const row of rows)
+    for (const product of products) {
+      if (product.formulaId !== row.formulaId) continue;
+      // A batch from before wicks were written down says nothing of them.
+      for (const { key, bodyId, wickId, left } of row.loose)
+        if (bodyId === product.bodyId && (wickId === null || wickId === product.wickId))
+          out.get(product.id)?.push({ batchId: row.id, number: row.number, key, left, pouredAt: iso(row.pouredAt ?? row.startedAt) });
+    }
   return out;
 }
 
@@ -215,7 +216,7 @@ export interface GoodsRow {
 export async function goodsNow(db: Database, workshopId: string): Promise<GoodsRow[]> {
   const { sellables, products } = await listSellables(db, workshopId);
   const [loose, there, lacking, planned] = await Promise.all([
-    looseOfAll(db, workshopId, products),
+    looseLots(db, workshopId, products),
     packedNow(db, workshopId),
     lackingNow(db, workshopId),
     db
@@ -249,7 +250,7 @@ export async function goodsNow(db: Database, workshopId: string): Promise<GoodsR
 }
 
 /** What one pack costs by the lots that are there now: what is in it, and its packing; null where no lot with a cost covers all of it. */
-export async function costOfPack(
+async function costOfPack(
   db: Database,
   workshop: { id: string; timeZone: string; handsCost: number | null; heatCost: number | null },
   sellable: Sellable,
@@ -292,6 +293,15 @@ export async function costOfPack(
   );
 }
 
+/** What a pack of each costs by the lots of now; null where that is not known. Read before a transaction, which has one connection. */
+export type Costs = ReadonlyMap<string, number | null>;
+export async function costsNow({ db, workshop }: Pick<Context, "db" | "workshop">, sellableIds: readonly string[]): Promise<Costs> {
+  const { sellables, products } = await listSellables(db, workshop.id);
+  const out = new Map<string, number | null>();
+  for (const one of sellables) if (sellableIds.includes(one.id)) out.set(one.id, await costOfPack(db, workshop, one, products));
+  return out;
+}
+
 export interface PackWanted {
   /** Made where the button was pressed: pressing it twice packs once. */
   packingId: string;
@@ -303,7 +313,7 @@ export interface PackWanted {
 }
 
 /** Packs within a transaction: pieces leave the rack of their batches, oldest first, and the packing parts are drawn. All or nothing. */
-export async function packIn(tx: Transaction, context: Context, wantedPack: PackWanted): Promise<Outcome<{ id: string }>> {
+export async function packIn(tx: Transaction, context: Context, wantedPack: PackWanted, costs: Costs): Promise<Outcome<{ id: string }>> {
   const mine = context.workshop.id;
   const [again] = await tx
     .select({ id: packings.id })
@@ -313,10 +323,8 @@ export async function packIn(tx: Transaction, context: Context, wantedPack: Pack
   const { sellables, products } = await listSellables(tx, mine);
   const sellable = sellables.find((one) => one.id === wantedPack.sellableId);
   if (!sellable) return refused("This is not sold any more. Choose another product or set.", { sellableId: ["Choose another."] });
-  // What lots cost is read beside the transaction, which has one connection.
-  const costEach = await costOfPack(context.db, context.workshop, sellable, products);
   const inside = products.filter((one) => sellable.contents.some((each) => each.productId === one.id));
-  const loose = await looseOfAll(tx, mine, inside);
+  const loose = await looseLots(tx, mine, inside);
   const pieces: { loose: Loose; productId: string; count: number }[] = [];
   for (const one of sellable.contents) {
     const lots = loose.get(one.productId) ?? [];
@@ -356,7 +364,7 @@ export async function packIn(tx: Transaction, context: Context, wantedPack: Pack
     packs: wantedPack.packs,
     at: context.now,
     pouredAt: oldest,
-    costEach,
+    costEach: costs.get(sellable.id) ?? null,
     weightsMg: wantedPack.weightsMg,
     statedMg: wantedPack.statedMg,
     personId: context.person?.id ?? null,

@@ -9,7 +9,7 @@ import { orderEvents, orderGoods, orders, packedPieces, packings } from "@/data/
 import { workshops } from "@/data/tables/workshop";
 import { appendIn, entryBy } from "./append";
 import type { Context } from "./context";
-import { listSellables, packedNow, packIn } from "./goods";
+import { type Costs, listSellables, packedNow, packIn } from "./goods";
 import { ORDERS } from "./keep-order";
 import { newestOf } from "./keeper";
 import { tellPages } from "./live";
@@ -143,7 +143,7 @@ export const outWanted = z.object({
 });
 
 /** Takes packs out with an order: of what is packed the oldest first; what lacks is packed there and then, where enough stands released. */
-export async function takeOutIn(tx: Transaction, context: Context, wanted: z.output<typeof outWanted>): Promise<Outcome<{ packed: number }>> {
+export async function takeOutIn(tx: Transaction, context: Context, wanted: z.output<typeof outWanted>, costs: Costs): Promise<Outcome<{ packed: number }>> {
   const mine = context.workshop.id;
   const row = await ORDERS.row(tx, mine, wanted.orderId, true);
   if (!row) return refused("This order is not in this workshop any more.");
@@ -164,7 +164,7 @@ export async function takeOutIn(tx: Transaction, context: Context, wanted: z.out
     const there = await packedNow(tx, mine, [sellable.id]);
     const first = takeFirst(there, line.packs);
     if (first.short > 0) {
-      const made = await packIn(tx, context, { packingId: v7(), sellableId: sellable.id, packs: first.short, weightsMg: [], statedMg: null });
+      const made = await packIn(tx, context, { packingId: v7(), sellableId: sellable.id, packs: first.short, weightsMg: [], statedMg: null }, costs);
       if (!made.ok) return refused(`${sellable.name}: ${line.packs - first.short} packed. ${made.message}`, { [sellable.id]: [made.message] });
       packed += first.short;
     }

@@ -144,6 +144,7 @@ CREATE TABLE "pack" (
 );
 --> statement-breakpoint
 ALTER TABLE "batch" ADD COLUMN "loose" integer DEFAULT 0 NOT NULL;--> statement-breakpoint
+ALTER TABLE "batch" ADD COLUMN "loose_of" jsonb DEFAULT '[]'::jsonb NOT NULL;--> statement-breakpoint
 ALTER TABLE "product" ADD COLUMN "packing" jsonb;--> statement-breakpoint
 ALTER TABLE "product" ADD COLUMN "label_body" text;--> statement-breakpoint
 ALTER TABLE "vessel" ADD COLUMN "outer_um" integer;--> statement-breakpoint

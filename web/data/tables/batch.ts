@@ -1,4 +1,4 @@
-import type { BatchFacts } from "@hearth/core";
+import type { BatchFacts, LooseOf } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from "drizzle-orm/pg-core";
 import { entryColumns, instant } from "./entry";
@@ -31,6 +31,8 @@ export const batches = pgTable(
     sellFrom: instant("sell_from"),
     /** Pieces that may be packed and sold: released, and still on the rack. */
     loose: integer("loose").notNull().default(0),
+    /** The same product by product, so that stock reads no plan. */
+    looseOf: jsonb("loose_of").$type<LooseOf[]>().notNull().default([]),
     /** Where an import decided that it draws no stock here. */
     drawsStock: boolean("draws_stock").notNull().default(true),
   },

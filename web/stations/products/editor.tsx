@@ -34,6 +34,7 @@ import type { Product } from "@/server/products";
 import { JarSection } from "@/ui/jar-section";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";
+import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { saveProduct, sayWickTest } from "./commands";
 import { bodyOf, DUE_WORDS, nameIn, reckon, TEST_WORDS } from "./model";
@@ -79,7 +80,7 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
   const [wickId, setWickId] = useState<string | null>(product ? (product.wickId ?? "") : null);
   const [packing, setPacking] = useState<Packing>(product?.packing ?? NO_PACKING);
   const [adding, setAdding] = useState<{ kind: "vessel" | "wick"; name: string } | null>(null);
-  const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
+  const [said, setSaid] = useState("");
   const [faults, setFaults] = useState<Record<string, string>>({});
   const [busy, start] = useTransition();
   const spec = useSpec(place.workshopId, formulaId, product && firstSpec ? { id: product.formulaId, spec: firstSpec } : null);
@@ -185,10 +186,12 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
       if (!outcome.ok) {
         setFaults(Object.fromEntries(Object.entries(outcome.fields).map(([key, messages]) => [key, messages[0] ?? ""])));
         fields.refuse(outcome.fields);
-        return setSaid({ good: false, text: outcome.message });
+        return setSaid(outcome.message);
       }
       draft.drop();
-      setSaid({ good: true, text: outcome.value.dueAgain.length > 0 ? "Saved. Its wick test is due again." : "Saved." });
+      setSaid("");
+      // Said beside the page: it is read again, and what is said on it would be gone.
+      toast(outcome.value.dueAgain.length > 0 ? "Saved. Its wick test is due again." : "Saved.");
       if (product) router.refresh();
       else router.push(`/products/${outcome.value.id}`);
     });
@@ -197,7 +200,7 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
     start(async () => {
       if (!product) return;
       const outcome = await ask(sayWickTest(place, { id: product.id, expectedVersion: product.version, wickTest }));
-      setSaid(outcome.ok ? null : { good: false, text: outcome.message });
+      setSaid(outcome.ok ? "" : outcome.message);
       if (outcome.ok) router.refresh();
     });
   return (
@@ -219,11 +222,6 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
           <button type="submit" form="product-form" className="act" data-next-step disabled={busy}>
             {busy ? "Saving" : "Save the product"}
           </button>
-          {said?.good ? (
-            <p role="status" className="w-full font-semibold text-inside sm:text-right">
-              ✓ {said.text}
-            </p>
-          ) : null}
         </>
       }
       side={
@@ -347,7 +345,7 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
             />
           </div>
           <Field label="Remarks" {...fields.bind("remarks")} lines={2} />
-          <Said>{said && !said.good ? said.text : ""}</Said>
+          <Said>{said}</Said>
         </section>
         <div className="flex flex-col gap-6">
           <section className="sheet flex flex-col items-center" aria-label="Section">

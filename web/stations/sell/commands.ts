@@ -7,7 +7,7 @@ import { z } from "zod";
 import { sets } from "@/data/tables/goods";
 import { labelling, labelSheets } from "@/data/tables/label";
 import { wanted } from "@/data/tables/plan";
-import { packIn, readSet, unpackIn } from "@/server/goods";
+import { costsNow, packIn, readSet, unpackIn } from "@/server/goods";
 import { labelSettings } from "@/server/labels";
 import { tellPages } from "@/server/live";
 import { beginOrderIn, orderWanted, outWanted, takeOutIn } from "@/server/orders";
@@ -42,9 +42,13 @@ export async function beginOrder(place: unknown, input: unknown): Promise<Outcom
 
 /** Takes packs out with an order or to a market; what lacks is packed there and then. */
 export async function takeOut(place: unknown, input: unknown): Promise<Outcome<{ packed: number }>> {
-  return command(outWanted, place, input, async (asked, context) =>
-    wholly(() => context.db.transaction(async (tx) => orNot(await takeOutIn(tx, context, asked)))),
-  );
+  return command(outWanted, place, input, async (asked, context) => {
+    const costs = await costsNow(
+      context,
+      asked.lines.map((one) => one.sellableId),
+    );
+    return wholly(() => context.db.transaction(async (tx) => orNot(await takeOutIn(tx, context, asked, costs))));
+  });
 }
 
 const packWanted = z.object({
@@ -57,9 +61,10 @@ const packWanted = z.object({
 
 /** Packs what stands released: oldest batch first. */
 export async function pack(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(packWanted, place, input, async (asked, context) =>
-    wholly(() => context.db.transaction(async (tx) => orNot(await packIn(tx, context, asked)))),
-  );
+  return command(packWanted, place, input, async (asked, context) => {
+    const costs = await costsNow(context, [asked.sellableId]);
+    return wholly(() => context.db.transaction(async (tx) => orNot(await packIn(tx, context, asked, costs))));
+  });
 }
 
 /** Takes packs apart again. */

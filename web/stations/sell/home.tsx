@@ -123,6 +123,9 @@ export function SellHome({
             <Link className="press" href="/sell/sets/new">
               Put a set together
             </Link>
+            <Link className="press" href="/sell/import">
+              Orders from a file
+            </Link>
           </nav>
           <Caution title="Before anything is sold">
             Cured, looked over, its wick tested, with a fire-safety label. Your country’s rules and your insurer decide, not this program.

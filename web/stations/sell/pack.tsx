@@ -16,7 +16,7 @@ import type { Shelf, Stocks } from "@/server/shelf";
 import { Aside, Empty, Screen, Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
-import { useUnits } from "@/ui/units";
+import { useUnits, type Writers } from "@/ui/units";
 import { pack, unpack } from "./commands";
 import { bodiesIn, type Inside } from "./model";
 
@@ -42,6 +42,11 @@ function weightsIn(text: string, unit: "g" | "oz"): { ok: true; value: number[] 
   }
   return { ok: true, value: out };
 }
+
+/** Whether net weights hold what is stated, in the reader's units. */
+const netOf = (statedMg: number, weightsMg: readonly number[], units: Writers) =>
+  answerQuantity({ stated_g: statedMg / 1_000, weights_g: weightsMg.map((mg) => mg / 1_000) }, (g) => units.g(g * 1_000));
+const NET_WORDS = { pass: "they hold what is stated", fail: "they do not hold what is stated", too_few: "too few to tell" } as const;
 
 /** Packs what stands released into packs, and weighs a sample where it is sold by weight. */
 export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps) {
@@ -71,10 +76,7 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
   const fields = useFields(rules);
   const many = fields.values.packs ?? 0;
   const weights = fields.values.weights ?? [];
-  const net =
-    statedMg !== null && weights.length > 0
-      ? answerQuantity({ stated_g: statedMg / 1_000, weights_g: weights.map((mg) => mg / 1_000) }, (g) => units.g(g * 1_000))
-      : null;
+  const net = statedMg !== null && weights.length > 0 ? netOf(statedMg, weights, units) : null;
   const plan = samplePlan(many || 1);
   const draws = sellable ? packingDraw(sellable.packing, Math.max(1, many)) : [];
   const short = draws.filter((one) => stocks[one.id] && (stocks[one.id]?.onHand ?? 0) < one.count);
@@ -229,6 +231,9 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
                   <span className="text-soft">
                     {units.dayClock(one.at)}, of batch {[...new Set(one.batches.map((each) => each.number))].join(", ")}
                     {one.gone > 0 ? `; ${one.gone} went out` : ""}
+                    {one.weightsMg.length > 0 && one.statedMg !== null
+                      ? `; ${one.weightsMg.length} weighed: ${NET_WORDS[netOf(one.statedMg, one.weightsMg, units).verdict]}`
+                      : ""}
                   </span>
                 </span>
                 <span className="flex gap-2">

@@ -16,6 +16,7 @@ import { usePlace } from "@/log/place";
 import type { SetRow } from "@/server/goods";
 import { Aside, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
+import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { saveSet } from "./commands";
 import { Lines, type Typed } from "./lines";
@@ -30,7 +31,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
   const [freshId] = useState(() => v7());
   const [lines, setLines] = useState<Typed[]>(set?.contents.map((one) => ({ sellable: one.productId, packs: one.count })) ?? [{ sellable: "", packs: 1 }]);
   const [packing, setPacking] = useState<Packing>(set?.packing ?? NO_PACKING);
-  const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
+  const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
   const rules = useMemo(
     (): Record<string, FieldRule<unknown>> => ({
@@ -78,10 +79,11 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
       );
       if (!outcome.ok) {
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).filter(([name]) => name in rules)));
-        return setSaid({ good: false, text: outcome.message });
+        return setSaid(outcome.message);
       }
       draft.drop();
-      setSaid({ good: true, text: "Saved." });
+      setSaid("");
+      toast("Saved.");
       if (set) router.refresh();
       else router.push(`/sell/sets/${outcome.value.id}`);
     });
@@ -99,11 +101,6 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
             {set ? "Pack some" : "Back to selling"}
           </Link>
           {set ? <Tidy kind="set" id={set.id} name={set.name} away={set.putAway} path={(id) => `/sell/sets/${id}`} /> : null}
-          {said?.good ? (
-            <p role="status" className="w-full font-semibold text-inside sm:text-right">
-              ✓ {said.text}
-            </p>
-          ) : null}
         </>
       }
       side={
@@ -131,7 +128,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
             <Field label="Price of a pack" unit={units.currency} {...fields.bind("price")} inputMode="decimal" />
           </div>
           <Field label="Remarks" {...fields.bind("remarks")} lines={2} />
-          <Said>{said && !said.good ? said.text : ""}</Said>
+          <Said>{said}</Said>
         </section>
         <section className="sheet">
           <h2 className="mb-2">How it is packed</h2>
