@@ -2,12 +2,12 @@ import type { Sold } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 
-/** What was sold of each thing between two moments, what brought most first: one aggregate over what became of the packs. */
+/** What was sold of each thing between two moments, what brought most first: one aggregate over what became of the packs. Minor units are exact as floating point up to 2^53. */
 export async function salesBetween(db: Database, workshopId: string, from: string, to: string): Promise<Sold[]> {
   const { rows } = await db.execute<Record<string, string | null>>(sql`
     with all_of_it as (
-      select sellable_id, min(name) as name, sum(sold)::int as sold, sum("second")::int as seconds, sum(given)::int as given, sum(money) as money,
-        case when bool_and(cost is not null) then sum(cost) end as cost
+      select sellable_id, sum(sold)::int as sold, sum("second")::int as seconds, sum(given)::int as given, sum(money::float8) as money,
+        sum(cost::float8) as cost, count(*) = count(cost) as known
       from sale_goods where workshop_id = ${workshopId} and at >= ${from} and at < ${to} group by sellable_id),
     market as (
       select sellable_id, sum(out)::int as taken, sum(sold + "second")::int as sold_there, sum(out) > 0 and sum(sold + "second" + given) >= sum(out) as went
@@ -15,9 +15,10 @@ export async function salesBetween(db: Database, workshopId: string, from: strin
     markets as (
       select sellable_id, count(*)::int as markets, count(*) filter (where went)::int as sold_out, sum(taken)::int as taken, sum(sold_there)::int as sold_there
       from market group by sellable_id)
-    select a.sellable_id as id, a.name, a.sold, a.seconds, a.given, a.money, a.cost,
+    select a.sellable_id as id, a.sold, a.seconds, a.given, a.money, case when a.known then a.cost end as cost,
+      (select n.name from sale_goods n where n.workshop_id = ${workshopId} and n.sellable_id = a.sellable_id order by n.at desc limit 1) as name,
       coalesce(m.markets, 0) as markets, coalesce(m.sold_out, 0) as sold_out, coalesce(m.taken, 0) as taken, coalesce(m.sold_there, 0) as sold_there
-    from all_of_it a left join markets m on m.sellable_id = a.sellable_id order by a.money desc, a.name`);
+    from all_of_it a left join markets m on m.sellable_id = a.sellable_id order by a.money desc, name`);
   return rows.map((row) => ({
     sellable: String(row.id),
     name: String(row.name),
