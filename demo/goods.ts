@@ -7,9 +7,9 @@ import { labelling, labelSheets, supplierSheets } from "../web/data/tables/label
 import { workshops } from "../web/data/tables/workshop";
 import { appendIn, entryBy } from "../web/server/append";
 import type { Context } from "../web/server/context";
-import { costsNow, packIn } from "../web/server/goods";
 import { ORDERS } from "../web/server/keep-order";
 import { beginOrderIn, takeOutIn } from "../web/server/orders";
+import { costsNow, packIn } from "../web/server/packing";
 import { demoId, PEOPLE, PRODUCTS, packingOf } from "./workshop";
 
 /** What the demo sold, packed and wrote on labels: put down by the same commands that a maker's presses call, each at its own time. */

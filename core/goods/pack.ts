@@ -29,8 +29,9 @@ export interface Sellable {
   price: number | null;
 }
 
-/** What so many packs take from the shelf, by the part's id. */
-export function packingDraw(of: Packing, packs: number): { id: string; count: number }[] {
+/** What so many packs take from the shelf, by the part's id; nothing where no packing is stated. */
+export function packingDraw(of: Packing | null, packs: number): { id: string; count: number }[] {
+  if (!of) return [];
   const sums = new Map<string, number>();
   for (const { id, count } of [...(of.boxId ? [{ id: of.boxId, count: 1 }] : []), ...of.parts]) sums.set(id, (sums.get(id) ?? 0) + count * packs);
   return [...sums].map(([id, count]) => ({ id, count }));
@@ -38,7 +39,7 @@ export function packingDraw(of: Packing, packs: number): { id: string; count: nu
 
 /** What one piece takes of the packing of its pack, by the part's id: a sixth of a box where six go into one. */
 export const packingPerPiece = (of: Packing | null, pack: number): [id: string, share: number][] =>
-  of ? packingDraw(of, 1).map(({ id, count }) => [id, count / Math.max(1, pack)]) : [];
+  packingDraw(of, 1).map(({ id, count }) => [id, count / Math.max(1, pack)]);
 
 /** Something that is there in lots, the first in before the later. */
 export interface InLots {

@@ -1,18 +1,4 @@
-import {
-  besideMaterials,
-  costOf,
-  costOfProduct,
-  drawOfPiece,
-  type Materials,
-  NO_PACKING,
-  namedIn,
-  type Packing,
-  packingDraw,
-  type Sellable,
-  takeFirst,
-  WeighOutError,
-  wouldTake,
-} from "@hearth/core";
+import { NO_PACKING, type Packing, type Sellable } from "@hearth/core";
 import { and, asc, desc, eq, gt, gte, inArray, sql } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
@@ -20,15 +6,9 @@ import { formulaVersions } from "@/data/tables/formula";
 import { orderLines, packedPieces, packings, sets } from "@/data/tables/goods";
 import { wanted } from "@/data/tables/plan";
 import { packs } from "@/data/tables/shelf";
-import { appendIn, entryBy } from "./append";
-import type { Context } from "./context";
-import { BATCHES } from "./keep-batch";
-import { tellPages } from "./live";
 import { naturally } from "./naturally";
-import { listProducts, newestSpecs, type Product } from "./products";
-import { done, type Outcome, refused } from "./result";
-import { chosenOf } from "./season";
-import { readFewOf, readStocks, stockedIn } from "./shelf";
+import { listProducts, type Product } from "./products";
+import { readFewOf } from "./shelf";
 
 const MOST = 2_000;
 const iso = (text: string) => new Date(text).toISOString();
@@ -247,166 +227,6 @@ export async function goodsNow(db: Database, workshopId: string): Promise<GoodsR
       test: sellable.kind === "product" ? (products.find((one) => one.id === sellable.id)?.wickTest ?? null) : null,
     };
   });
-}
-
-/** What one pack costs by the lots that are there now: what is in it, and its packing; null where no lot with a cost covers all of it. */
-async function costOfPack(
-  db: Database,
-  workshop: { id: string; timeZone: string; handsCost: number | null; heatCost: number | null },
-  sellable: Sellable,
-  products: readonly Product[],
-): Promise<number | null> {
-  const inside = sellable.contents.flatMap((one) => products.find((product) => product.id === one.productId) ?? []);
-  if (inside.length !== sellable.contents.length) return null;
-  const specs = await newestSpecs(
-    db,
-    workshop.id,
-    inside.map((one) => one.formulaId),
-  );
-  const draws = packingDraw(sellable.packing, 1);
-  const named = inside.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]);
-  const shelf = await readFewOf(db, workshop.id, [...named, ...[...specs.values()].flatMap(namedIn), ...draws.map((one) => one.id)], 0);
-  const stocks = await readStocks(db, workshop.id, workshop.timeZone, stockedIn(shelf));
-  const left = (id: string) => stocks[id]?.left ?? [];
-  let cost = 0;
-  for (const { id, count } of draws) {
-    const { cost: each, unknown } = costOf(wouldTake(left(id), count));
-    if (unknown > 0) return null;
-    cost += each;
-  }
-  for (const product of inside) {
-    const spec = specs.get(product.formulaId);
-    const body = chosenOf(product, shelf);
-    if (!spec || !body) return null;
-    try {
-      const worked = costOfProduct({ ...product, packCost: null }, drawOfPiece({ spec, vessel: body, sparePpm: 0 }, shelf as Materials), left, workshop);
-      if (worked.unpriced.length > 0) return null;
-      cost += worked.cost * (sellable.contents.find((one) => one.productId === product.id)?.count ?? 0);
-    } catch (error) {
-      if (error instanceof WeighOutError) return null;
-      throw error;
-    }
-  }
-  const own = sellable.kind === "product" ? inside[0] : undefined;
-  return Math.round(
-    cost + (own ? besideMaterials({ ...own, pack: 1, handsSeconds: null, heatSeconds: null }, workshop).reduce((sum, one) => sum + one.cost, 0) : 0),
-  );
-}
-
-/** What a pack of each costs by the lots of now; null where that is not known. Read before a transaction, which has one connection. */
-export type Costs = ReadonlyMap<string, number | null>;
-export async function costsNow({ db, workshop }: Pick<Context, "db" | "workshop">, sellableIds: readonly string[]): Promise<Costs> {
-  const { sellables, products } = await listSellables(db, workshop.id);
-  const out = new Map<string, number | null>();
-  for (const one of sellables) if (sellableIds.includes(one.id)) out.set(one.id, await costOfPack(db, workshop, one, products));
-  return out;
-}
-
-export interface PackWanted {
-  /** Made where the button was pressed: pressing it twice packs once. */
-  packingId: string;
-  sellableId: string;
-  packs: number;
-  weightsMg: number[];
-  /** What is stated on one pack, where it is sold by weight. */
-  statedMg: number | null;
-}
-
-/** Packs within a transaction: pieces leave the rack of their batches, oldest first, and the packing parts are drawn. All or nothing. */
-export async function packIn(tx: Transaction, context: Context, wantedPack: PackWanted, costs: Costs): Promise<Outcome<{ id: string }>> {
-  const mine = context.workshop.id;
-  const [again] = await tx
-    .select({ id: packings.id })
-    .from(packings)
-    .where(and(eq(packings.workshopId, mine), eq(packings.id, wantedPack.packingId)));
-  if (again) return done({ id: again.id });
-  const { sellables, products } = await listSellables(tx, mine);
-  const sellable = sellables.find((one) => one.id === wantedPack.sellableId);
-  if (!sellable) return refused("This is not sold any more. Choose another product or set.", { sellableId: ["Choose another."] });
-  const inside = products.filter((one) => sellable.contents.some((each) => each.productId === one.id));
-  const loose = await looseLots(tx, mine, inside);
-  const pieces: { loose: Loose; productId: string; count: number }[] = [];
-  for (const one of sellable.contents) {
-    const lots = loose.get(one.productId) ?? [];
-    const { taken, short } = takeFirst(
-      lots.map((lot) => ({ id: `${lot.batchId} ${lot.key}`, left: lot.left })),
-      one.count * wantedPack.packs,
-    );
-    if (short > 0) {
-      const why = `${one.count * wantedPack.packs - short} of ${one.count * wantedPack.packs} ${one.name} are there and released. Pack fewer, or release more.`;
-      return refused(why, { packs: [why] });
-    }
-    for (const each of taken) {
-      const lot = lots.find((other) => `${other.batchId} ${other.key}` === each.id);
-      if (lot) pieces.push({ loose: lot, productId: one.productId, count: each.count });
-    }
-  }
-  const parts = packingDraw(sellable.packing, wantedPack.packs);
-  for (const [at, one] of pieces.entries()) {
-    const sent = entryBy({ now: context.now, personId: context.person?.id ?? null }, "packed", {
-      packing: wantedPack.packingId,
-      of: sellable.name,
-      product: one.loose.key,
-      jars: one.count,
-      packs: wantedPack.packs,
-      // Boxes, lids and labels stand once, with the first of the batches.
-      parts: at === 0 ? parts : [],
-    });
-    const [answer] = await appendIn(BATCHES, tx, mine, one.loose.batchId, [{ sent, now: context.now }]);
-    if (answer && !answer.ok) return refused(`Batch ${one.loose.number}: ${answer.message}`);
-  }
-  const oldest = pieces.map((one) => one.loose.pouredAt).sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? context.now;
-  await tx.insert(packings).values({
-    workshopId: mine,
-    id: wantedPack.packingId,
-    sellableId: sellable.id,
-    name: sellable.name,
-    packs: wantedPack.packs,
-    at: context.now,
-    pouredAt: oldest,
-    costEach: costs.get(sellable.id) ?? null,
-    weightsMg: wantedPack.weightsMg,
-    statedMg: wantedPack.statedMg,
-    personId: context.person?.id ?? null,
-  });
-  const sums = new Map<string, { batchId: string; product: string; productId: string; pieces: number }>();
-  for (const one of pieces) {
-    const key = `${one.loose.batchId} ${one.loose.key}`;
-    const there = sums.get(key);
-    sums.set(key, { batchId: one.loose.batchId, product: one.loose.key, productId: one.productId, pieces: (there?.pieces ?? 0) + one.count });
-  }
-  await tx.insert(packedPieces).values([...sums.values()].map((one) => ({ ...one, workshopId: mine, packingId: wantedPack.packingId })));
-  await tellPages(tx, { workshop: mine });
-  return done({ id: wantedPack.packingId });
-}
-
-/** Takes packs apart again, where none of them went out: the pieces stand on the rack as before, and the packing parts are back. */
-export async function unpackIn(tx: Transaction, context: Context, packingId: string): Promise<Outcome<{ id: string }>> {
-  const mine = context.workshop.id;
-  const [row] = await tx
-    .select()
-    .from(packings)
-    .where(and(eq(packings.workshopId, mine), eq(packings.id, packingId)))
-    .for("update");
-  if (!row || row.undone) return refused("These packs are not here any more.");
-  if (row.gone > 0) return refused(`${row.gone} of them went out. Count them back first.`);
-  for (const batchId of new Set((await piecesIn(tx, mine, [packingId])).map((one) => one.batchId))) {
-    const { rows } = await tx.execute<{ id: string }>(sql`
-      select e.id::text from batch_event e where e.workshop_id = ${mine} and e.batch_id = ${batchId} and e.kind = 'packed'
-        and e.payload->>'packing' = ${packingId} and not exists
-        (select 1 from batch_event c where c.workshop_id = e.workshop_id and c.corrects = e.id)`);
-    for (const { id } of rows) {
-      const sent = entryBy({ now: context.now, personId: context.person?.id ?? null }, "withdrawn", { why: "unpacked", whole: true }, { corrects: id });
-      const [answer] = await appendIn(BATCHES, tx, mine, batchId, [{ sent, now: context.now }]);
-      if (answer && !answer.ok) return refused(answer.message);
-    }
-  }
-  await tx
-    .update(packings)
-    .set({ undone: true })
-    .where(and(eq(packings.workshopId, mine), eq(packings.id, packingId)));
-  await tellPages(tx, { workshop: mine });
-  return done({ id: packingId });
 }
 
 /** Packs made lately, newest first, with the batches in them. */

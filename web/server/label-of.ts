@@ -10,7 +10,6 @@ import {
   MANNERS,
   type MixHazard,
   netWeight,
-  type Packing,
   pictogramMm,
   safetyTexts,
   textOf,
@@ -47,7 +46,6 @@ export interface LabelFacts {
   hazard: MixHazard;
   hours: { low: number; high: number; testers: number } | null;
   settings: LabelSettings;
-  packing: Packing | null;
 }
 
 /** What a label is made for: a product, and the batch that its pieces are of. */
@@ -112,7 +110,6 @@ export async function labelFacts(
       rates.flatMap((one) => one.rate ?? []),
     ),
     settings,
-    packing: product.packing,
   };
 }
 

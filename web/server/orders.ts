@@ -9,11 +9,12 @@ import { orderEvents, orderGoods, orders, packedPieces, packings } from "@/data/
 import { workshops } from "@/data/tables/workshop";
 import { appendIn, entryBy } from "./append";
 import type { Context } from "./context";
-import { type Costs, listSellables, packedNow, packIn } from "./goods";
+import { listSellables, packedNow } from "./goods";
 import { ORDERS } from "./keep-order";
 import { newestOf } from "./keeper";
 import { tellPages } from "./live";
 import { containing } from "./naturally";
+import { type Costs, packIn } from "./packing";
 import { done, type Outcome, refused } from "./result";
 
 type Row = typeof orders.$inferSelect;

@@ -9,7 +9,6 @@ import {
   gathered,
   isCounted,
   missOf,
-  NO_PACKING,
   namedIn,
   type PlanningSettings,
   packingDraw,
@@ -131,7 +130,7 @@ export async function readSeason(db: Database, workshop: { id: string; timeZone:
     workshop.id,
     looked.map((one) => one.formulaId),
   );
-  const packs = looked.flatMap((one) => packingDraw(one.packing ?? NO_PACKING, 1).map((part) => part.id));
+  const packs = looked.flatMap((one) => packingDraw(one.packing, 1).map((part) => part.id));
   const named = looked.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]).concat(packs);
   const shelf = await readFewOf(db, workshop.id, [...new Set([...named, ...[...specs.values()].flatMap(namedIn)])], 0);
   const made = looked.flatMap((product): Made[] => {

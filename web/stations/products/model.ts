@@ -8,7 +8,6 @@ import {
   type Materials,
   marginOf,
   mostAlone,
-  NO_PACKING,
   packingDraw,
   packingPerPiece,
   type Rates,
@@ -53,7 +52,7 @@ export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec,
   try {
     const draw = drawOfPiece({ spec, vessel: { ...body, chosenWicks }, sparePpm: SPARE }, shelf as Materials);
     const left = (id: string) => stocks[id]?.left ?? [];
-    const parts = packingDraw(product.packing ?? NO_PACKING, 1).map(({ id, count }) => ({ id, ...costOf(wouldTake(left(id), count)) }));
+    const parts = packingDraw(product.packing, 1).map(({ id, count }) => ({ id, ...costOf(wouldTake(left(id), count)) }));
     const packCost = (product.packCost ?? 0) + parts.reduce((sum, one) => sum + one.cost, 0);
     const worked = costOfProduct({ ...product, packCost }, draw, left, rates);
     const { lines, cost } = worked;

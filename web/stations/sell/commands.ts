@@ -7,11 +7,12 @@ import { z } from "zod";
 import { sets } from "@/data/tables/goods";
 import { labelling, labelSheets } from "@/data/tables/label";
 import { wanted } from "@/data/tables/plan";
-import { costsNow, packIn, readSet, unpackIn } from "@/server/goods";
+import { readSet } from "@/server/goods";
 import { labelSettings } from "@/server/labels";
 import { tellPages } from "@/server/live";
 import { beginOrderIn, orderWanted, outWanted, takeOutIn } from "@/server/orders";
 import { command, done, type Outcome, refused } from "@/server/outcome";
+import { costsNow, packIn, unpackIn } from "@/server/packing";
 
 /** Rolls a transaction back where what was asked for is refused in the middle of it. */
 class NotDone extends Error {

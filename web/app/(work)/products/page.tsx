@@ -1,4 +1,4 @@
-import { NO_PACKING, namedIn, packingDraw } from "@hearth/core";
+import { namedIn, packingDraw } from "@hearth/core";
 import { z } from "zod";
 import { here } from "@/server/context";
 import { findProducts, newestSpecs } from "@/server/products";
@@ -21,10 +21,7 @@ export default async function ProductsPage({ searchParams }: { searchParams: Pro
   const shelf = await readFewOf(
     db,
     workshop.id,
-    [
-      ...named,
-      ...products.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : []), ...packingDraw(one.packing ?? NO_PACKING, 1).map((part) => part.id)]),
-    ],
+    [...named, ...products.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : []), ...packingDraw(one.packing, 1).map((part) => part.id)])],
     0,
   );
   const stocks = await readStocks(db, workshop.id, workshop.timeZone, stockedIn(shelf));

@@ -1,4 +1,4 @@
-import { NO_PACKING, namedIn, packingDraw } from "@hearth/core";
+import { namedIn, packingDraw } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { formulaNames } from "@/server/catalogue";
@@ -18,12 +18,7 @@ export default async function ProductPage({ params }: { params: Promise<{ id: st
   const spec = (await newestSpecs(db, workshop.id, [product.formulaId])).get(product.formulaId) ?? null;
   const named = spec ? namedIn(spec) : [];
   const [few, formulas] = await Promise.all([
-    fewFor(db, workshop, [
-      ...named,
-      product.bodyId,
-      ...(product.wickId ? [product.wickId] : []),
-      ...packingDraw(product.packing ?? NO_PACKING, 1).map((one) => one.id),
-    ]),
+    fewFor(db, workshop, [...named, product.bodyId, ...(product.wickId ? [product.wickId] : []), ...packingDraw(product.packing, 1).map((one) => one.id)]),
     formulaNames(db, workshop.id, 12, [product.formulaId]),
   ]);
   return (
