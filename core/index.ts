@@ -91,6 +91,7 @@ export * from "./materials/schema";
 export * from "./materials/sheet";
 export * from "./materials/starters";
 export * from "./notes/notes";
+export * from "./people/roles";
 export * from "./process/acts";
 export type { ActField, ActKind, Entry as StepEntry, Step } from "./process/kind";
 export * from "./process/process";

@@ -7,6 +7,7 @@ import { labelling, labelSheets, supplierSheets } from "../web/data/tables/label
 import { workshops } from "../web/data/tables/workshop";
 import { appendIn, entryBy } from "../web/server/append";
 import type { Context } from "../web/server/context";
+import { ALONE } from "../web/server/door";
 import { ORDERS } from "../web/server/keep-order";
 import { beginOrderIn, takeOutIn } from "../web/server/orders";
 import { costsNow, packIn } from "../web/server/packing";
@@ -149,7 +150,7 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
   if (!workshop) return;
   const before = (days: number, hours = 0) => new Date(now.getTime() - days * 86_400_000 + hours * 3_600_000).toISOString();
   const people = PEOPLE.map((one) => ({ ...one, putAway: false }));
-  const at = (moment: string): Context => ({ db, workshop, people, person: people[0] ?? null, now: moment });
+  const at = (moment: string): Context => ({ db, workshop, people, person: people[0] ?? null, who: ALONE, now: moment });
   await db.insert(supplierSheets).values(
     SHEETS.map(([group, n, revision, days, ingredients], index) => ({
       workshopId,

@@ -1,44 +1,61 @@
-import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
+import { drizzle } from "drizzle-orm/node-postgres";
 import { Pool, type PoolConfig } from "pg";
+import { type Database, scoped, type Transaction } from "./scope";
+
+export type { Database, Transaction };
 
 const STATEMENT_MS = 20_000;
 const LOCK_MS = 8_000;
-const IDLE_MS = 30_000;
 
-export type Database = NodePgDatabase;
-export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
+/** An idle connection that dies is not the end of the process; the next query says what is wrong. The pool replaces connections by itself. */
+function poolOf(config: PoolConfig): Pool {
+  const pool = new Pool({ max: 10, connectionTimeoutMillis: 4_000, idleTimeoutMillis: 30_000, keepAlive: true, ...config });
+  pool.on("error", (error: Error & { code?: string }) => console.error("database connection lost:", error.code ?? ""));
+  return pool;
+}
 
-/** Opens a database by its URL. The pool replaces connections by itself after the server has been away. */
+/** Opens a database as the owner of its tables, who sees all workshops: to migrate it, and to load what others made. */
 export function openDatabase(url: string, limits: Pick<PoolConfig, "statement_timeout" | "lock_timeout"> = {}): { db: Database; pool: Pool } {
-  const pool = new Pool({
+  const pool = poolOf({
     connectionString: url,
-    max: 10,
-    connectionTimeoutMillis: 4_000,
-    idleTimeoutMillis: 30_000,
     // One slow statement, or one that waits for another, holds up nobody for longer.
     statement_timeout: STATEMENT_MS,
     lock_timeout: LOCK_MS,
-    idle_in_transaction_session_timeout: IDLE_MS,
-    // Compiling a statement takes longer than any of ours runs.
-    options: "-c jit=off",
+    // Compiling a statement takes longer than any of ours runs. The last lets nobody but the owner past the walls between workshops.
+    options: "-c jit=off -c hearth.everything=on",
     ...limits,
   });
-  // An idle connection that dies is not the end of the process; the next query says what is wrong.
-  pool.on("error", (error: Error & { code?: string }) => console.error("database connection lost:", error.code ?? ""));
   return { db: drizzle(pool), pool };
 }
 
-const kept = globalThis as unknown as { hearthDatabase?: ReturnType<typeof openDatabase> };
+const kept = globalThis as unknown as { hearthDatabase?: { pool: Pool; views: Map<string, Database> } };
+/** So many workshops' views of the pool are kept at hand. */
+const MOST_VIEWS = 1_000;
 
-/** The one database of this process, opened at first use from DATABASE_URL. */
-export function database(): Database {
+/** The one pool of this process, opened at first use from DATABASE_URL. Nothing is asked of it but through a scope. */
+function held() {
   if (!kept.hearthDatabase) {
     const url = process.env.DATABASE_URL;
     if (!url) throw new Error("DATABASE_URL is not set: start Hearth Jar with ./hearth demo or ./hearth dev.");
-    kept.hearthDatabase = openDatabase(url);
+    kept.hearthDatabase = { pool: poolOf({ connectionString: url, max: Number(process.env.HEARTH_CONNECTIONS) || 10 }), views: new Map() };
   }
-  return kept.hearthDatabase.db;
+  return kept.hearthDatabase;
 }
+
+/** The database as one workshop sees it: rows of others are not there, and none can be written among them. */
+export function databaseOf(workshopId: string): Database {
+  const { pool, views } = held();
+  let db = views.get(workshopId);
+  if (!db) {
+    if (views.size >= MOST_VIEWS) views.clear();
+    db = scoped(pool, { workshop: workshopId });
+    views.set(workshopId, db);
+  }
+  return db;
+}
+
+/** The database as it is to whom no workshop is: not a row of any. */
+export const databaseOfNone = (): Database => scoped(held().pool, {});
 
 /** Reads several things as they stood at one moment, whatever is written meanwhile. */
 export const atOneMoment = <T>(db: Database, read: (tx: Transaction) => Promise<T>): Promise<T> =>

@@ -2,6 +2,7 @@ import { fileURLToPath } from "node:url";
 import { batchOf, FACTS_FORMAT, TRIAL, TRIAL_FORMAT } from "@hearth/core";
 import { and, eq, isNull, or, sql } from "drizzle-orm";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
+import { keepApart } from "./apart";
 import { rowOf, toEvent } from "./batch-rows";
 import { type Database, openDatabase } from "./client";
 import { writeOutcomes } from "./outcome-rows";
@@ -71,6 +72,7 @@ export async function migrateDatabase(url: string, program?: string): Promise<vo
   const { db, pool } = openDatabase(url, { statement_timeout: 0, lock_timeout: 60_000 });
   try {
     await migrate(db, { migrationsFolder: fileURLToPath(new URL("./migrations", import.meta.url)) });
+    await keepApart(pool);
     await workOutFacts(db);
     await workOutTrials(db);
     if (program) await grantProgram(pool, program);

@@ -19,7 +19,7 @@ export async function grantProgram(pool: Pool, role: string): Promise<void> {
     `revoke update, delete on batch_event, trial_event, sale_order_event from ${name}`,
     `revoke delete on batch, trial, sale_order, workshop from ${name}`,
     `grant usage on all sequences in schema public to ${name}`,
-    `grant execute on function undo_start(uuid, uuid) to ${name}`,
+    `grant execute on function undo_start(uuid, uuid), workshop_names(), workshop_of_calendar(text) to ${name}`,
   ])
     await pool.query(statement);
 }

@@ -245,11 +245,14 @@ describe("what is told of an entry", () => {
 describe("a start that nothing followed", () => {
   it("is undone as if it had never been; after the first entry it is not", async () => {
     const { workshopId, batch } = await pot();
-    expect(await undoStart(test.db, workshopId, batch)).toMatchObject({ ok: true });
+    expect(await undoStart(test.as(workshopId), workshopId, batch)).toMatchObject({ ok: true });
     expect(await test.db.select().from(batches).where(sql`workshop_id = ${workshopId}`)).toEqual([]);
     const other = await pot();
     await other.append(other.sent({ kind: "note", payload: { text: "x" } }));
-    expect(await undoStart(test.db, other.workshopId, other.batch)).toMatchObject({ ok: false, message: expect.stringContaining("Abandon it") });
+    expect(await undoStart(test.as(other.workshopId), other.workshopId, other.batch)).toMatchObject({
+      ok: false,
+      message: expect.stringContaining("Abandon it"),
+    });
     expect(await test.db.select().from(batches).where(sql`workshop_id = ${other.workshopId}`)).toHaveLength(1);
   });
 });
@@ -270,7 +273,7 @@ describe("the program's own role", () => {
   it("owns nothing, and may not change, empty or take out of the log, nor switch off what guards it", async () => {
     const { workshopId, append, sent } = await pot();
     await append(sent({ kind: "note", payload: { text: "x" } }));
-    const { rows } = await test.pool.query(
+    const { rows } = await test.program.query(
       "select rolsuper, rolcreatedb, rolcreaterole, rolbypassrls, (select count(*)::int from pg_class where relowner = pg_roles.oid) as owns from pg_roles where rolname = current_user",
     );
     expect(rows).toEqual([{ rolsuper: false, rolcreatedb: false, rolcreaterole: false, rolbypassrls: false, owns: 0 }]);
@@ -288,13 +291,12 @@ describe("the program's own role", () => {
       "create table mine (id int)",
       "drop table batch_event",
     ])
-      await expect(test.pool.query(attempt), attempt).rejects.toMatchObject({ code: "42501" });
+      await expect(test.program.query(attempt), attempt).rejects.toMatchObject({ code: "42501" });
     const { rows: left } = await test.pool.query("select count(*)::int as n from batch_event where workshop_id = $1", [workshopId]);
     expect(left).toEqual([{ n: 2 }]);
-    // What it may do is undone by a function that looks first.
-    expect((await test.pool.query("select undo_start($1, (select id from batch where workshop_id = $1)) as undone", [workshopId])).rows).toEqual([
-      { undone: false },
-    ]);
+    // What it may do is undone by a function that looks first, and into the workshop it works for alone.
+    const undone = sql`select undo_start(${workshopId}, (select id from batch where workshop_id = ${workshopId})) as undone`;
+    expect((await test.as(workshopId).execute(undone)).rows).toEqual([{ undone: false }]);
   });
 });
 

@@ -2,12 +2,14 @@ import { asc, eq } from "drizzle-orm";
 import { cookies } from "next/headers";
 import { redirect } from "next/navigation";
 import { cache } from "react";
-import { database } from "@/data/client";
+import { type Database, databaseOf } from "@/data/client";
 import { clockIsFrozen, now } from "@/data/clock";
-import { people, workshops } from "@/data/tables/workshop";
+import { people, type workshops } from "@/data/tables/workshop";
+import type { Who } from "./door";
+import { namesOfWorkshops, readWorkshop } from "./workshops";
 
-const staffOf = (workshopId: string) =>
-  database()
+const staffOf = (db: Database, workshopId: string) =>
+  db
     .select({ id: people.id, name: people.name, putAway: people.putAway })
     .from(people)
     .where(eq(people.workshopId, workshopId))
@@ -28,16 +30,17 @@ const unitsOf = (workshop: typeof workshops.$inferSelect) => ({
 /** Where a page is and who acts there: the one place from which every read takes its workshop. */
 export const here = cache(async () => {
   const jar = await cookies();
-  const db = database();
-  const all = await db.select().from(workshops).orderBy(asc(workshops.createdAt), asc(workshops.id)).limit(200);
-  const workshop = all.find((one) => one.id === jar.get("hearth_workshop")?.value) ?? all[0];
+  const all = await namesOfWorkshops();
+  const chosen = all.find((one) => one.id === jar.get("hearth_workshop")?.value) ?? all[0];
+  const workshop = chosen ? await readWorkshop(chosen.id) : null;
   if (!workshop) redirect("/workshops");
-  const staff = await staffOf(workshop.id);
+  const db = databaseOf(workshop.id);
+  const staff = await staffOf(db, workshop.id);
   const person = staff.find((one) => one.id === jar.get("hearth_person")?.value) ?? staff.find((one) => !one.putAway) ?? staff[0] ?? null;
   return {
     db,
     workshop,
-    workshops: all.map(({ id, name }) => ({ id, name })),
+    workshops: all,
     people: staff.filter((one) => !one.putAway || one.id === person?.id).map(({ id, name }) => ({ id, name })),
     person,
     now: now(),
@@ -47,11 +50,11 @@ export const here = cache(async () => {
 });
 
 /** The workshop that a page named in what it sent, whatever another tab has switched to since; null where there is none. */
-export async function within(at: { workshopId: string; personId: string | null }) {
-  const db = database();
-  const [workshop] = await db.select().from(workshops).where(eq(workshops.id, at.workshopId));
+export async function within(at: { workshopId: string; personId: string | null }, who: Who) {
+  const workshop = await readWorkshop(at.workshopId);
   if (!workshop) return null;
-  const staff = await staffOf(workshop.id);
-  return { db, workshop, people: staff, person: staff.find((one) => one.id === at.personId) ?? null, now: now() };
+  const db = databaseOf(workshop.id);
+  const staff = await staffOf(db, workshop.id);
+  return { db, workshop, who, people: staff, person: staff.find((one) => one.id === (who.personId ?? at.personId)) ?? null, now: now() };
 }
 export type Context = NonNullable<Awaited<ReturnType<typeof within>>>;

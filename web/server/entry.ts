@@ -1,9 +1,10 @@
 import type { EventOf, LogFacts } from "@hearth/core";
 import { z } from "zod";
-import { database } from "@/data/client";
+import { databaseOf } from "@/data/client";
 import { now } from "@/data/clock";
 import { appendTo } from "./append";
 import { readBody } from "./body";
+import { AREA_OF, enter } from "./door";
 import { readJson } from "./json";
 import { type Keeper, readSince } from "./keeper";
 import { answering, refuse } from "./respond";
@@ -20,6 +21,8 @@ export function takeEntry<F extends LogFacts, C, E extends EventOf, R>(keeper: K
   return answering(async () => {
     const at = params.safeParse(named);
     if (!at.success) return refuse(404, `There is no such ${keeper.what}.`);
+    const entered = await enter(request.headers, at.data.workshop, { area: AREA_OF[keeper.what], act: "change" });
+    if (!entered.ok) return refuse(entered.status, entered.message);
     const text = await readBody(request, 100_000);
     if (text === null) return refuse(413, "An entry is never this long.");
     const body = readJson(text);
@@ -33,7 +36,7 @@ export function takeEntry<F extends LogFacts, C, E extends EventOf, R>(keeper: K
       }
       return refuse(400, parsed.error.issues[0]?.message ?? "This entry cannot be read.", fields);
     }
-    const appended = await appendTo(keeper, database(), at.data.workshop, at.data.id, parsed.data as EventOf, now());
+    const appended = await appendTo(keeper, databaseOf(at.data.workshop), at.data.workshop, at.data.id, parsed.data as EventOf, now());
     if (!appended.ok) return refuse(appended.status, appended.message, appended.fields);
     return Response.json({ ok: true, repeated: appended.repeated });
   });
@@ -49,7 +52,10 @@ export function tellSince<F extends LogFacts, C, E extends EventOf, R>(keeper: K
       .min(0)
       .safeParse(new URL(request.url).searchParams.get("after") ?? "0");
     if (!after.success) return refuse(400, "“after” is the number of the last entry that is known.");
-    const told = at.success ? await readSince(keeper, database(), at.data.workshop, at.data.id, after.data) : null;
+    if (!at.success) return refuse(404, `There is no such ${keeper.what}.`);
+    const entered = await enter(request.headers, at.data.workshop, { area: AREA_OF[keeper.what], act: "see" });
+    if (!entered.ok) return refuse(entered.status, entered.message);
+    const told = await readSince(keeper, databaseOf(at.data.workshop), at.data.workshop, at.data.id, after.data);
     return told ? Response.json(told, { headers: { "cache-control": "no-store" } }) : refuse(404, `There is no such ${keeper.what}.`);
   });
 }

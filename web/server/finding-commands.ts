@@ -9,7 +9,7 @@ import { command, done, type Outcome, refused } from "./outcome";
 
 /** Sets by which rules the workshop grades its jars. */
 export async function saveGrades(place: unknown, input: unknown): Promise<Outcome<{ version: number }>> {
-  return command(z.object({ rules: gradeRules, version: z.number().int().min(0) }), place, input, async ({ rules, version }, { db, workshop }) => {
+  return command("findings", z.object({ rules: gradeRules, version: z.number().int().min(0) }), place, input, async ({ rules, version }, { db, workshop }) => {
     const rows =
       version === 0
         ? await db.insert(grading).values({ workshopId: workshop.id, rules }).onConflictDoNothing().returning({ version: grading.version })
@@ -26,7 +26,7 @@ export async function saveGrades(place: unknown, input: unknown): Promise<Outcom
 
 /** Adds a cause of the workshop's own to the known ones, or changes it. */
 export async function saveCause(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(ownCause, place, input, async (cause, { db, workshop }) => {
+  return command("findings", ownCause, place, input, async (cause, { db, workshop }) => {
     await db
       .insert(ownCauses)
       .values({ workshopId: workshop.id, id: cause.id, cause })
@@ -38,7 +38,7 @@ export async function saveCause(place: unknown, input: unknown): Promise<Outcome
 
 /** Takes a cause of the workshop's own out, or puts it back. */
 export async function dropCause(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
+  return command("findings", z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
     await db
       .update(ownCauses)
       .set({ gone })

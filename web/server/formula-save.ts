@@ -37,7 +37,7 @@ export interface Saved {
 
 /** Saves a formula. A version that a batch was made from stays as it is: the edit becomes the next one. */
 export async function saveFormula(place: unknown, input: unknown): Promise<Outcome<Saved>> {
-  return command(saved, place, input, async (wanted, { db, workshop, person, people, now }) => {
+  return command("formulas", saved, place, input, async (wanted, { db, workshop, person, people, now }) => {
     const mine = workshop.id;
     const outcome = await db.transaction(async (tx): Promise<Outcome<Saved>> => {
       const shelf = await readMaterials(tx, mine);

@@ -1,3 +1,4 @@
+import type { Area } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
@@ -6,8 +7,8 @@ import type { notes } from "@/data/tables/note";
 import { command, done, type Outcome, refused } from "./outcome";
 
 /** Takes a row away by hand, or puts it back; `missing` is said where there is none. */
-export const turnGone = (table: typeof notes | typeof colours, missing: string, place: unknown, input: unknown): Promise<Outcome<{ id: string }>> =>
-  command(z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
+export const turnGone = (area: Area, table: typeof notes | typeof colours, missing: string, place: unknown, input: unknown): Promise<Outcome<{ id: string }>> =>
+  command(area, z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
     const any = table as typeof notes;
     const rows = await db
       .update(any)

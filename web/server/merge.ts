@@ -58,7 +58,7 @@ async function drawAnew(tx: Transaction, workshopId: string, id: string): Promis
 /** Makes two entries of the same thing one: lots, counts, use, formulas and products go over to the one that stays. */
 export async function merge(place: unknown, input: unknown): Promise<Outcome<{ mergeId: string }>> {
   const wanted = z.object({ kind: z.enum(MERGED), goneId: z.uuid(), keptId: z.uuid(), mergeId: z.uuid() });
-  return command(wanted, place, input, async ({ kind, goneId, keptId, mergeId }, { db, workshop, now }) => {
+  return command("shelf", wanted, place, input, async ({ kind, goneId, keptId, mergeId }, { db, workshop, now }) => {
     const mine = workshop.id;
     const table = tableOf(kind);
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ mergeId: string }>> => {
@@ -113,7 +113,7 @@ export async function merge(place: unknown, input: unknown): Promise<Outcome<{ m
 
 /** Parts again what was merged: everything that had gone over goes back. */
 export async function undoMerge(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(z.object({ mergeId: z.uuid() }), place, input, async ({ mergeId }, { db, workshop }) => {
+  return command("shelf", z.object({ mergeId: z.uuid() }), place, input, async ({ mergeId }, { db, workshop }) => {
     const mine = workshop.id;
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
       const [merged] = await tx

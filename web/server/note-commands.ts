@@ -6,5 +6,5 @@ import type { Outcome } from "./outcome";
 
 /** Takes a note away, or puts it back. */
 export async function takeNoteAway(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return turnGone(notes, "This note is not in this workshop any more.", place, input);
+  return turnGone("records", notes, "This note is not in this workshop any more.", place, input);
 }

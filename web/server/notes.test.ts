@@ -41,7 +41,7 @@ describe("a note", () => {
       { id: two, width: 800, height: 600 },
       { id: one, width: 30, height: 40 },
     ]);
-    expect((await readPicture(test.db, workshopId, two))?.toString("base64")).toBe(jpeg(800, 600));
+    expect((await readPicture(test.db, workshopId, two))?.jpeg.toString("base64")).toBe(jpeg(800, 600));
   });
 
   it("belongs to its workshop: neither it nor its pictures are seen or taken in another", async () => {

@@ -1,4 +1,4 @@
-import { type Noted, noteSent, readJpeg } from "@hearth/core";
+import { type Area, type Noted, noteSent, readJpeg } from "@hearth/core";
 import { and, asc, desc, eq, inArray } from "drizzle-orm";
 import type { z } from "zod";
 import type { Database, Transaction } from "@/data/client";
@@ -23,6 +23,10 @@ export interface NoteShown {
 }
 
 const MOST_NOTES = 200;
+
+/** The part of the program that what was noted belongs to. */
+export const areaOfNoted = (kind: Noted): Area =>
+  (({ formula: "formulas", batch: "bench", trial: "burn", product: "products" }) as Partial<Record<Noted, Area>>)[kind] ?? "shelf";
 
 /** What was noted of one thing, newest first. */
 export async function notesOf(db: Database, workshopId: string, kind: Noted, ofId: string): Promise<NoteShown[]> {
@@ -108,12 +112,12 @@ export async function addNote(db: Database, workshopId: string, sent: z.output<t
   });
 }
 
-/** A picture's bytes; null where there is none such, or its note was taken away. */
-export async function readPicture(db: Database, workshopId: string, id: string): Promise<Buffer | null> {
+/** A picture's bytes and what it was noted of; null where there is none such, or its note was taken away. */
+export async function readPicture(db: Database, workshopId: string, id: string): Promise<{ jpeg: Buffer; kind: Noted } | null> {
   const [row] = await db
-    .select({ jpeg: pictures.jpeg })
+    .select({ jpeg: pictures.jpeg, kind: notes.kind })
     .from(pictures)
     .innerJoin(notes, and(eq(notes.workshopId, pictures.workshopId), eq(notes.id, pictures.noteId)))
     .where(and(eq(pictures.workshopId, workshopId), eq(pictures.id, id), eq(notes.gone, false)));
-  return row?.jpeg ?? null;
+  return row ? { jpeg: row.jpeg, kind: row.kind as Noted } : null;
 }

@@ -1,8 +1,10 @@
-import { oddTextIn } from "@hearth/core";
+import { type Area, type Need, oddTextIn } from "@hearth/core";
+import { headers } from "next/headers";
 import { z } from "zod";
 import { isAway } from "@/data/client";
 import { awayWords } from "./away";
 import { type Context, within } from "./context";
+import { enter } from "./door";
 import { done, type Outcome, refused } from "./result";
 
 export { done, type Outcome, refused };
@@ -36,21 +38,25 @@ function read<S extends z.ZodType>(schema: S, input: unknown): Outcome<z.output<
   return parsed.success ? done(parsed.data) : faultsOf(parsed.error);
 }
 
-/** Parses what came in, runs the command in the workshop that the page names, and turns faults into something a maker can act on. */
+/** Parses what came in, asks whether who sent it may do so in that part of the program, runs the command in the workshop that the page names, and turns faults into something a maker can act on. */
 export async function command<S extends z.ZodType, T>(
+  area: Area | ((value: z.output<S>) => Area),
   schema: S,
   from: unknown,
   input: unknown,
-  act: (value: z.output<S>, context: Context) => Promise<Outcome<T>>,
+  does: (value: z.output<S>, context: Context) => Promise<Outcome<T>>,
+  act: Need["act"] = "change",
 ): Promise<Outcome<T>> {
   const at = place.safeParse(from);
   if (!at.success) return refused("This page does not say which workshop it shows. Load it again; nothing you typed is lost.");
   const parsed = read(schema, input);
   if (!parsed.ok) return parsed;
   try {
-    const context = await within(at.data);
+    const entered = await enter(await headers(), at.data.workshopId, { area: typeof area === "string" ? area : area(parsed.value), act });
+    if (!entered.ok) return refused(entered.message);
+    const context = await within(at.data, entered.value);
     if (!context) return refused("This workshop is not here any more. Choose another.");
-    return await act(parsed.value, context);
+    return await does(parsed.value, context);
   } catch (error) {
     if (isAway(error)) return refused(awayWords(error));
     if (takenName(error)) {

@@ -22,7 +22,7 @@ const line = z.object({
 
 /** Puts a line on the list of what is wanted, or changes one. */
 export async function saveWanted(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(line, place, input, async ({ version, ...row }, { db, workshop }) => {
+  return command("plan", line, place, input, async ({ version, ...row }, { db, workshop }) => {
     const [product] = await db
       .select({ id: products.id })
       .from(products)
@@ -49,7 +49,7 @@ export async function saveWanted(place: unknown, input: unknown): Promise<Outcom
 
 /** Takes lines off the list, or puts them back. */
 export async function takeOff(place: unknown, input: unknown): Promise<Outcome<{ lines: number }>> {
-  return command(z.object({ ids: z.array(z.uuid()).min(1).max(2_000), gone: z.boolean() }), place, input, async ({ ids, gone }, { db, workshop }) => {
+  return command("plan", z.object({ ids: z.array(z.uuid()).min(1).max(2_000), gone: z.boolean() }), place, input, async ({ ids, gone }, { db, workshop }) => {
     const rows = await db
       .update(wanted)
       .set({ gone, version: sql`${wanted.version} + 1` })
@@ -70,7 +70,7 @@ const poured = z.object({
 
 /** Counts pieces as poured, so that they are not planned any more; a negative count takes that back. */
 export async function countPoured(place: unknown, input: unknown): Promise<Outcome<{ lines: number }>> {
-  return command(poured, place, input, async ({ lines }, { db, workshop }) => {
+  return command("plan", poured, place, input, async ({ lines }, { db, workshop }) => {
     await db.transaction(async (tx) => {
       for (const one of lines)
         await tx
@@ -86,7 +86,7 @@ export async function countPoured(place: unknown, input: unknown): Promise<Outco
 
 /** Sets what the workshop plans with. */
 export async function savePlanning(place: unknown, input: unknown): Promise<Outcome<{ version: number }>> {
-  return command(z.object({ settings: planningSettings, version: z.number().int() }), place, input, async ({ settings, version }, { db, workshop }) => {
+  return command("plan", z.object({ settings: planningSettings, version: z.number().int() }), place, input, async ({ settings, version }, { db, workshop }) => {
     const rows =
       version === 0
         ? await db.insert(planning).values({ workshopId: workshop.id, settings }).onConflictDoNothing().returning({ version: planning.version })
@@ -104,7 +104,7 @@ export async function savePlanning(place: unknown, input: unknown): Promise<Outc
 
 /** Gives the calendar an address that nobody can guess; a new one makes the old one open nothing any more. */
 export async function renewCalendar(place: unknown, input: unknown): Promise<Outcome<{ key: string }>> {
-  return command(z.object({}), place, input, async (_none, { db, workshop }) => {
+  return command("plan", z.object({}), place, input, async (_none, { db, workshop }) => {
     const key = randomBytes(24).toString("base64url");
     await db
       .insert(planning)
@@ -118,6 +118,7 @@ export async function renewCalendar(place: unknown, input: unknown): Promise<Out
 /** Keeps a day at the pots as it was left. */
 export async function saveDay(place: unknown, input: unknown): Promise<Outcome<{ version: number }>> {
   return command(
+    "plan",
     z.object({ on: z.iso.date(), data: dayRecord, version: z.number().int().min(0) }),
     place,
     input,

@@ -1,6 +1,6 @@
 "use server";
 
-import { SHELF_KINDS, type ShelfKind } from "@hearth/core";
+import { type Area, SHELF_KINDS, type ShelfKind } from "@hearth/core";
 import { and, desc, eq, type SQL, sql } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
@@ -27,13 +27,17 @@ const TABLES = { person: people, formula: formulas, process: processes, product:
 const tableFor = (kind: Kind): typeof waxes =>
   (kind in TABLES ? TABLES[kind as keyof typeof TABLES] : tableOf(kind as Exclude<ShelfKind, "person">)) as unknown as typeof waxes;
 
+/** The part of the program that a kind belongs to. */
+const areaOf = ({ kind }: { kind: Kind }): Area =>
+  kind === "person" ? "people" : kind === "formula" || kind === "process" ? "formulas" : kind === "product" ? "products" : kind === "set" ? "sell" : "shelf";
+
 const GONE = "That is not in this workshop any more.";
 
 const changed = async (tx: Transaction, workshopId: string) => tellPages(tx, { workshop: workshopId });
 
 /** Puts a thing away, so that it is not offered any more, or takes it back out. What was made with it keeps it. */
 export async function putAway(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(one.extend({ away: z.boolean() }), place, input, async ({ kind, id, away }, { db, workshop }) => {
+  return command(areaOf, one.extend({ away: z.boolean() }), place, input, async ({ kind, id, away }, { db, workshop }) => {
     const table = tableFor(kind);
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
       if (kind === "person" && away) {
@@ -112,7 +116,7 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
 
 /** Deletes what was never used. It can be put back. What was used is refused: it can be put away. */
 export async function remove(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(one, place, input, async ({ kind, id }, { db, workshop, now }) => {
+  return command(areaOf, one, place, input, async ({ kind, id }, { db, workshop, now }) => {
     const mine = workshop.id;
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
       // Nothing may begin to use it meanwhile.
@@ -152,7 +156,7 @@ export async function remove(place: unknown, input: unknown): Promise<Outcome<{ 
 
 /** Puts back what was deleted. */
 export async function bringBack(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(one, place, input, async ({ kind, id }, { db, workshop }) => {
+  return command(areaOf, one, place, input, async ({ kind, id }, { db, workshop }) => {
     const mine = workshop.id;
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
       const [kept] = await tx
@@ -192,7 +196,7 @@ async function freeName(tx: Transaction, workshopId: string, table: typeof waxes
 
 /** Makes another like it, to be changed. Stock, price history and use stay with the first. */
 export async function duplicate(place: unknown, input: unknown): Promise<Outcome<{ id: string; name: string }>> {
-  return command(one.extend({ freshId: z.uuid() }), place, input, async ({ kind, id, freshId }, { db, workshop, person, now }) => {
+  return command(areaOf, one.extend({ freshId: z.uuid() }), place, input, async ({ kind, id, freshId }, { db, workshop, person, now }) => {
     const mine = workshop.id;
     const table = tableFor(kind);
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string; name: string }>> => {

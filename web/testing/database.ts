@@ -1,8 +1,14 @@
 import { sql } from "drizzle-orm";
+import { Pool } from "pg";
 import { v7 } from "uuid";
 import { openDatabase } from "../data/client";
 import { migrateDatabase } from "../data/migrate";
+import { grantProgram } from "../data/program-role";
+import { scoped } from "../data/scope";
 import { workshops } from "../data/tables/workshop";
+
+/** The role as which tests arrange and ask. Commands and routes open the database by its address, and work as the program. */
+const TESTER = "hearth_tester";
 
 /** A database of the tests' own, brought up to the newest migration. The test command names it; a test never uses another. */
 export async function testDatabase() {
@@ -15,17 +21,27 @@ export async function testDatabase() {
   await client.query("select pg_advisory_lock(4380)");
   // Once: rights that are taken and given again would fail a test that runs meanwhile.
   const { rows } = await client.query<{ ready: boolean }>(
-    "select case when to_regclass('public.workshop') is null then false else has_table_privilege($1, 'public.workshop', 'insert') end as ready",
-    [new URL(programUrl).username],
+    `select case when to_regclass('public.workshop') is null or to_regrole($2) is null then false
+      else has_table_privilege($1, 'public.workshop', 'insert') and has_table_privilege($2, 'public.workshop', 'insert') end as ready`,
+    [new URL(programUrl).username, TESTER],
   );
-  if (!rows[0]?.ready) await migrateDatabase(url, new URL(programUrl).username);
+  if (!rows[0]?.ready) {
+    await migrateDatabase(url, new URL(programUrl).username);
+    const { rowCount } = await client.query("select 1 from pg_roles where rolname = $1", [TESTER]);
+    if (!rowCount) await client.query(`create role ${TESTER} login bypassrls password '${new URL(programUrl).password}'`);
+    await grantProgram(owner.pool, TESTER);
+  }
   await client.query("select pg_advisory_unlock(4380)");
   client.release();
-  // What is tested works as the program does: as a role that owns nothing.
-  const { db, pool } = openDatabase(programUrl);
+  // What is asked directly works with the program's rights, as a role that owns nothing; only that it sees all workshops at once, as a test does.
+  const testerUrl = new URL(programUrl);
+  testerUrl.username = TESTER;
+  const { db, pool } = openDatabase(testerUrl.href);
+  const program = new Pool({ connectionString: programUrl, max: 4 });
   const end = pool.end.bind(pool);
   pool.end = async () => {
     await owner.pool.end();
+    await program.end();
     await end();
   };
   return {
@@ -35,6 +51,10 @@ export async function testDatabase() {
     ownerUrl: url,
     pool,
     owner: owner.pool,
+    /** Plain statements as the program's own role. */
+    program,
+    /** The database as the program sees it for one workshop. */
+    as: (workshopId: string) => scoped(program, { workshop: workshopId }),
     /** A new, empty workshop: each test has its own, so that they cannot disturb one another. */
     workshop: async (): Promise<string> => {
       const id = v7();

@@ -2,6 +2,11 @@
 export const jar = new Map<string, string>();
 
 /**
+ * @public
+ */
+export const headers = async () => new Headers();
+
+/**
  * In place of next's own, which needs a request: `vi.mock("next/headers", () => import("../testing/headers"))`.
  * @public
  */

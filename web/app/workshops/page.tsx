@@ -1,11 +1,12 @@
 import Link from "next/link";
-import { listWorkshops } from "@/server/workshops";
+import { namesOfWorkshops, readWorkshop } from "@/server/workshops";
 import { Workshops } from "@/stations/frame/workshops";
 
 export const metadata = { title: "Workshops" };
 export const dynamic = "force-dynamic";
 
 export default async function WorkshopsPage() {
+  const all = await Promise.all((await namesOfWorkshops()).map(({ id }) => readWorkshop(id)));
   return (
     <>
       <header className="border-b-4 border-ink bg-sheet px-8 py-3">
@@ -13,7 +14,7 @@ export default async function WorkshopsPage() {
           Hearth Jar
         </Link>
       </header>
-      <Workshops workshops={await listWorkshops()} zone={Intl.DateTimeFormat().resolvedOptions().timeZone} />
+      <Workshops workshops={all.filter((one) => one !== null)} zone={Intl.DateTimeFormat().resolvedOptions().timeZone} />
     </>
   );
 }

@@ -13,7 +13,7 @@ import { followOption } from "@/server/wick-tests";
 
 /** Begins a trial: pours what is to be made, takes what stands on the rack, and freezes the testers. */
 export async function beginTrial(place: unknown, input: unknown): Promise<Outcome<{ id: string; number: number; batches: string[] }>> {
-  return command(trialWanted, place, input, async (wanted, context) => {
+  return command("burn", trialWanted, place, input, async (wanted, context) => {
     const outcome = await beginTrialIn(context, wanted).catch((error: unknown) => {
       if (error instanceof WeighOutError) return refused(error.message, { [error.field]: [error.message] });
       throw error;
@@ -27,7 +27,7 @@ const taken = z.object({ trialId: z.uuid(), option: z.string().min(1).max(6), pr
 
 /** Gives a product the wick that an option was burned with; what was decided on that option then counts for it. Gives the wick it had. */
 export async function takeWick(place: unknown, input: unknown): Promise<Outcome<{ wickId: string | null; wicks: number }>> {
-  return command(taken, place, input, async ({ trialId, option, productId }, { db, workshop }) => {
+  return command("burn", taken, place, input, async ({ trialId, option, productId }, { db, workshop }) => {
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ wickId: string | null; wicks: number }>> => {
       const row = await TRIALS.row(tx, workshop.id, trialId, true);
       const product = await readProduct(tx, workshop.id, productId);

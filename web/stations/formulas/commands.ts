@@ -20,7 +20,7 @@ const savedProcess = z.object({
 
 /** Keeps a process of the workshop's own. A change makes the next version; formulas keep the one they were made with. */
 export async function saveProcess(place: unknown, input: unknown): Promise<Outcome<{ id: string; number: number; version: number }>> {
-  return command(savedProcess, place, input, async (wanted, { db, workshop, person, now }) => {
+  return command("formulas", savedProcess, place, input, async (wanted, { db, workshop, person, now }) => {
     const mine = workshop.id;
     const { from: _from, ...kept } = wanted.process;
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string; number: number; version: number }>> => {
@@ -68,7 +68,7 @@ const savedColour = z.object({
 
 /** Keeps how a colour is made. */
 export async function saveColour(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(savedColour, place, input, async ({ id, name, recipe }, { db, workshop, now }) => {
+  return command("formulas", savedColour, place, input, async ({ id, name, recipe }, { db, workshop, now }) => {
     const mine = workshop.id;
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
       for (const [table, ids, what] of [
@@ -98,5 +98,5 @@ export async function saveColour(place: unknown, input: unknown): Promise<Outcom
 
 /** Takes a colour away, or puts it back. */
 export async function takeColourAway(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return turnGone(colours, "This colour is not in this workshop any more.", place, input);
+  return turnGone("formulas", colours, "This colour is not in this workshop any more.", place, input);
 }

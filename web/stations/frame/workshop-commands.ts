@@ -1,18 +1,18 @@
 "use server";
 
 import { isCurrency, isLocale } from "@hearth/core";
-import { and, eq, isNotNull } from "drizzle-orm";
+import { and, eq, isNotNull, type SQL } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { cookies } from "next/headers";
 import { v7 } from "uuid";
 import { z } from "zod";
-import { database } from "@/data/client";
+import { databaseOf } from "@/data/client";
 import { now } from "@/data/clock";
 import { products } from "@/data/tables/product";
 import { lots } from "@/data/tables/stock";
 import { people, workshops } from "@/data/tables/workshop";
 import { KEPT_A_YEAR } from "@/server/cookie";
-import { done, freeCommand, type Outcome, refused } from "@/server/outcome";
+import { command, done, freeCommand, type Outcome, refused } from "@/server/outcome";
 
 const zone = z.string().refine(
   (value) => {
@@ -43,6 +43,8 @@ const settings = {
     .default("EUR"),
 };
 
+const changed = z.object({ ...settings, id: z.uuid(), expectedVersion: z.number().int() });
+
 const made = z.object({
   ...settings,
   /** Made where the button was pressed: pressing it twice makes one workshop. */
@@ -53,7 +55,7 @@ const made = z.object({
 /** Makes an empty workshop with its first person, and goes there. */
 export async function makeWorkshop(input: unknown): Promise<Outcome<{ id: string }>> {
   return freeCommand(made, input, async ({ person, id = v7(), ...wanted }) => {
-    await database().transaction(async (tx) => {
+    await databaseOf(id).transaction(async (tx) => {
       const fresh = await tx
         .insert(workshops)
         .values({ id, ...wanted, createdAt: now() })
@@ -71,33 +73,33 @@ export async function makeWorkshop(input: unknown): Promise<Outcome<{ id: string
 
 /** Changes a workshop's name, units or zone. What is stored does not change: only how it is read. */
 export async function changeWorkshop(input: unknown): Promise<Outcome<{ version: number }>> {
-  return freeCommand(z.object({ ...settings, id: z.uuid(), expectedVersion: z.number().int() }), input, async ({ id, expectedVersion, ...wanted }) => {
-    const [costly] = await database()
-      .select({ currency: workshops.currency })
-      .from(workshops)
-      .innerJoin(lots, eq(lots.workshopId, workshops.id))
-      .where(and(eq(workshops.id, id), isNotNull(lots.cost)))
-      .limit(1);
-    if (costly && costly.currency !== wanted.currency) {
-      const why = `What lots cost is written down in ${costly.currency} already, and is not converted. Keep ${costly.currency}, or make another workshop.`;
-      return refused(why, { currency: [why] });
-    }
-    const [priced] = await database()
-      .select({ id: products.id, currency: workshops.currency })
-      .from(workshops)
-      .innerJoin(products, eq(products.workshopId, workshops.id))
-      .where(and(eq(workshops.id, id), isNotNull(products.price)))
-      .limit(1);
-    if (priced && priced.currency !== wanted.currency) {
-      const why = `Products are priced in ${priced.currency} already, and prices are not converted. Keep ${priced.currency}, or make another workshop.`;
-      return refused(why, { currency: [why] });
-    }
-    const changed = await database()
+  const id = (input as { id?: unknown } | null)?.id;
+  return command("people", changed, { workshopId: id, personId: null }, input, async ({ id: _, expectedVersion, ...wanted }, { db, workshop }) => {
+    const keepsMoney = async (table: typeof lots | typeof products, set: SQL | undefined, why: string) => {
+      const rows = await db
+        .select({ id: table.id })
+        .from(table)
+        .where(and(eq(table.workshopId, workshop.id), set))
+        .limit(1);
+      return rows.length > 0 && workshop.currency !== wanted.currency ? refused(why, { currency: [why] }) : null;
+    };
+    const kept =
+      (await keepsMoney(
+        lots,
+        isNotNull(lots.cost),
+        `What lots cost is written down in ${workshop.currency} already, and is not converted. Keep ${workshop.currency}, or make another workshop.`,
+      )) ??
+      (await keepsMoney(
+        products,
+        isNotNull(products.price),
+        `Products are priced in ${workshop.currency} already, and prices are not converted. Keep ${workshop.currency}, or make another workshop.`,
+      ));
+    if (kept) return kept;
+    const [row] = await db
       .update(workshops)
       .set({ ...wanted, version: expectedVersion + 1 })
-      .where(and(eq(workshops.id, id), eq(workshops.version, expectedVersion)))
+      .where(and(eq(workshops.id, workshop.id), eq(workshops.version, expectedVersion)))
       .returning({ version: workshops.version });
-    const row = changed[0];
     if (!row) return refused("Somebody else changed this workshop in the meantime. Your typing is kept: reload to see theirs.");
     revalidatePath("/", "layout");
     return done(row);

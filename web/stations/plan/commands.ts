@@ -7,7 +7,7 @@ import { batchWanted, startBatchIn } from "@/server/start-batch";
 
 /** Starts a batch: works the amounts out again on the server, freezes them with all they rest on, and records the start. */
 export async function startBatch(place: unknown, input: unknown): Promise<Outcome<{ id: string; number: number }>> {
-  return command(batchWanted, place, input, async (wanted, context) => {
+  return command("plan", batchWanted, place, input, async (wanted, context) => {
     if (wanted.startedAt && Date.parse(wanted.startedAt) > Date.parse(context.now) + 90_000)
       return refused("That start is still to come.", { startedAt: ["Still to come."] });
     const outcome = await context.db

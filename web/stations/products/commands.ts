@@ -63,7 +63,7 @@ async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<O
 
 /** Keeps a product. Where its wick was tested and the change asks for another test, that is said. */
 export async function saveProduct(place: unknown, input: unknown): Promise<Outcome<{ id: string; version: number; dueAgain: string[] }>> {
-  return command(saved, place, input, async ({ id, expectedVersion, ...wanted }, { db, workshop }) => {
+  return command("products", saved, place, input, async ({ id, expectedVersion, ...wanted }, { db, workshop }) => {
     const mine = workshop.id;
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string; version: number; dueAgain: string[] }>> => {
       const spec: FormulaSpec | undefined = (await newestSpecs(tx, mine, [wanted.formulaId])).get(wanted.formulaId);
@@ -97,7 +97,7 @@ export async function saveProduct(place: unknown, input: unknown): Promise<Outco
 /** Says how the test of a product's wick went: what it was a test of is kept with it. */
 export async function sayWickTest(place: unknown, input: unknown): Promise<Outcome<{ version: number }>> {
   const said = z.object({ id: z.uuid(), expectedVersion: z.number().int(), wickTest: z.enum(WICK_TESTS) });
-  return command(said, place, input, async ({ id, expectedVersion, wickTest }, { db, workshop }) => {
+  return command("products", said, place, input, async ({ id, expectedVersion, wickTest }, { db, workshop }) => {
     const mine = workshop.id;
     const outcome = await db.transaction(async (tx): Promise<Outcome<{ version: number }>> => {
       const there = await readProduct(tx, mine, id);

@@ -36,14 +36,14 @@ const orNot = <T>(outcome: Outcome<T>): Outcome<T> => {
 
 /** Takes an order, or puts a market day into the calendar. */
 export async function beginOrder(place: unknown, input: unknown): Promise<Outcome<{ id: string; number: number }>> {
-  return command(orderWanted, place, input, async (asked, context) =>
+  return command("sell", orderWanted, place, input, async (asked, context) =>
     wholly(() => context.db.transaction(async (tx) => orNot(await beginOrderIn(tx, context, asked)))),
   );
 }
 
 /** Takes packs out with an order or to a market; what lacks is packed there and then. */
 export async function takeOut(place: unknown, input: unknown): Promise<Outcome<{ packed: number }>> {
-  return command(outWanted, place, input, async (asked, context) => {
+  return command("sell", outWanted, place, input, async (asked, context) => {
     const costs = await costsNow(
       context,
       asked.lines.map((one) => one.sellableId),
@@ -62,7 +62,7 @@ const packWanted = z.object({
 
 /** Packs what stands released: oldest batch first. */
 export async function pack(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(packWanted, place, input, async (asked, context) => {
+  return command("sell", packWanted, place, input, async (asked, context) => {
     const costs = await costsNow(context, [asked.sellableId]);
     return wholly(() => context.db.transaction(async (tx) => orNot(await packIn(tx, context, asked, costs))));
   });
@@ -70,7 +70,7 @@ export async function pack(place: unknown, input: unknown): Promise<Outcome<{ id
 
 /** Takes packs apart again. */
 export async function unpack(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(z.object({ packingId: z.uuid() }), place, input, async ({ packingId }, context) =>
+  return command("sell", z.object({ packingId: z.uuid() }), place, input, async ({ packingId }, context) =>
     wholly(() => context.db.transaction(async (tx) => orNot(await unpackIn(tx, context, packingId)))),
   );
 }
@@ -88,7 +88,7 @@ const setValues = z.object({
 
 /** Keeps a set of several products. */
 export async function saveSet(place: unknown, input: unknown): Promise<Outcome<{ id: string; version: number }>> {
-  return command(setValues, place, input, async ({ id, expectedVersion, ...values }, { db, workshop }) =>
+  return command("sell", setValues, place, input, async ({ id, expectedVersion, ...values }, { db, workshop }) =>
     wholly(async () => {
       const there = await readSet(db, workshop.id, id);
       if (expectedVersion === null) {
@@ -118,7 +118,7 @@ const onPlan = z.object({
 
 /** Puts pieces that lack on the list of what is wanted, so that they are planned and poured. */
 export async function putOnPlan(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(onPlan, place, input, async (row, { db, workshop }) =>
+  return command("sell", onPlan, place, input, async (row, { db, workshop }) =>
     wholly(async () => {
       await db
         .insert(wanted)
@@ -139,7 +139,7 @@ const keptSheet = z.object({
 
 /** Keeps a sheet of labels as the workshop measured it, or puts it away. */
 export async function saveLabelSheet(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(keptSheet, place, input, async (row, { db, workshop, now }) =>
+  return command("sell", keptSheet, place, input, async (row, { db, workshop, now }) =>
     wholly(async () => {
       await db
         .insert(labelSheets)
@@ -152,7 +152,7 @@ export async function saveLabelSheet(place: unknown, input: unknown): Promise<Ou
 
 /** Sets the workshop's own words on its labels. */
 export async function saveLabelling(place: unknown, input: unknown): Promise<Outcome<{ version: number }>> {
-  return command(z.object({ settings: labelSettings, version: z.number().int() }), place, input, async ({ settings, version }, { db, workshop }) =>
+  return command("sell", z.object({ settings: labelSettings, version: z.number().int() }), place, input, async ({ settings, version }, { db, workshop }) =>
     wholly(async () => {
       const [row] =
         version === 0

@@ -39,7 +39,7 @@ const isThere = async ({ db, workshop }: Context, kind: (typeof STOCKED)[number]
 
 /** Writes down a received lot, changes one, or takes one back (and puts it back again). */
 export async function saveLot(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(received, place, input, async ({ expectedVersion, ...given }, context) => {
+  return command("shelf", received, place, input, async ({ expectedVersion, ...given }, context) => {
     const { db, workshop, now } = context;
     const today = dayAt(now, workshop.timeZone);
     // The moment of what came today is now; of another day only the day is known, unless a time was given.
@@ -75,7 +75,7 @@ const counted = z.object({
 
 /** Sets the stock of a material to what was counted, now; or takes a count back. */
 export async function saveCount(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(counted, place, input, async ({ kind, ...count }, context) => {
+  return command("shelf", counted, place, input, async ({ kind, ...count }, context) => {
     const { db, workshop, person, now } = context;
     if (!(await isThere(context, kind, count.materialId))) return refused("That is not on this shelf.");
     if (isCounted(kind) && count.amount > 10_000_000) return refused("That is more pieces than can be kept here.", { amount: ["Too many."] });
@@ -99,7 +99,7 @@ const sheet = z.object({
 
 /** Takes the rows of a file onto the shelf: all of them, or none where one is refused or the shelf has changed since the preview. */
 export async function takeSheet(place: unknown, input: unknown): Promise<Outcome<{ new: number; changed: number; same: number }>> {
-  return command(sheet, place, input, async (wanted, { db, workshop }) => {
+  return command("shelf", sheet, place, input, async (wanted, { db, workshop }) => {
     const mine = workshop.id;
     // One statement serves them all: they share key and workshop, and the reading has matched kind and values.
     const table = sheetTable(wanted.kind);
@@ -140,7 +140,7 @@ const supplied = z.object({ id: z.uuid(), kind: z.enum(["wax", "fragrance", "dye
 
 /** Keeps what a supplier's sheet says of a material; earlier sheets stay. */
 export async function putSupplierSheet(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(supplied, place, input, async ({ id, kind, materialId, sheet }, context) => {
+  return command("shelf", supplied, place, input, async ({ id, kind, materialId, sheet }, context) => {
     const { db, workshop, person, now } = context;
     if (!(await isThere(context, kind, materialId))) return refused("That is not on this shelf.");
     if (sheet.on > dayAt(now, workshop.timeZone)) return refused("That day is still to come.", { "sheet.on": ["That day is still to come."] });
@@ -155,7 +155,7 @@ export async function putSupplierSheet(place: unknown, input: unknown): Promise<
 
 /** Takes a sheet away, or puts it back. */
 export async function takeSupplierSheet(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command(z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
+  return command("shelf", z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
     await db
       .update(supplierSheets)
       .set({ gone })

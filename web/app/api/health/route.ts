@@ -1,5 +1,5 @@
 import { sql } from "drizzle-orm";
-import { database } from "@/data/client";
+import { databaseOfNone } from "@/data/client";
 import { diskHasRoom } from "@/server/disk";
 
 export const dynamic = "force-dynamic";
@@ -10,7 +10,7 @@ export async function GET(): Promise<Response> {
   const room = await diskHasRoom();
   const disk = room === null ? {} : { disk: room ? "ok" : "full" };
   try {
-    await database().execute(sql`select 1`);
+    await databaseOfNone().execute(sql`select 1`);
     return Response.json({ ok: room !== false, database: "up", ...disk, version }, { status: room === false ? 503 : 200 });
   } catch {
     return Response.json({ ok: false, database: "away", ...disk, version }, { status: 503 });

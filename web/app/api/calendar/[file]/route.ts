@@ -1,12 +1,10 @@
-import { eq } from "drizzle-orm";
 import { z } from "zod";
-import { database } from "@/data/client";
+import { databaseOf } from "@/data/client";
 import { now } from "@/data/clock";
-import { planning } from "@/data/tables/plan";
-import { workshops } from "@/data/tables/workshop";
 import { calendarOf } from "@/server/calendar";
 import { originOf } from "@/server/paper/answer";
 import { answering, refuse } from "@/server/respond";
+import { workshopOfCalendar } from "@/server/workshops";
 
 const secret = z.string().regex(/^[A-Za-z0-9_-]{32}\.ics$/);
 
@@ -14,16 +12,9 @@ const secret = z.string().regex(/^[A-Za-z0-9_-]{32}\.ics$/);
 export async function GET(request: Request, { params }: { params: Promise<{ file: string }> }): Promise<Response> {
   return answering(async () => {
     const file = secret.safeParse((await params).file);
-    const db = database();
-    const [row] = file.success
-      ? await db
-          .select({ workshop: workshops })
-          .from(planning)
-          .innerJoin(workshops, eq(workshops.id, planning.workshopId))
-          .where(eq(planning.calendarKey, file.data.slice(0, -4)))
-      : [];
-    if (!row) return refuse(404, "There is no calendar here. Its address may have been renewed.");
-    return new Response(await calendarOf(db, row.workshop, now(), originOf(request)), {
+    const workshop = file.success ? await workshopOfCalendar(file.data.slice(0, -4)) : null;
+    if (!workshop) return refuse(404, "There is no calendar here. Its address may have been renewed.");
+    return new Response(await calendarOf(databaseOf(workshop.id), workshop, now(), originOf(request)), {
       headers: { "content-type": "text/calendar; charset=utf-8", "cache-control": "no-store", "content-disposition": 'inline; filename="hearth-jar.ics"' },
     });
   });

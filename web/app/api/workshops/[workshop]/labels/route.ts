@@ -1,13 +1,11 @@
 import { LANGUAGES, perSheet } from "@hearth/core";
-import { eq } from "drizzle-orm";
 import { z } from "zod";
-import { database } from "@/data/client";
-import { workshops } from "@/data/tables/workshop";
+import { atWorkshop } from "@/server/door";
 import { buyerAddress, LABEL_KINDS, labelBlocks, labelFacts } from "@/server/label-of";
 import { listLabelSheets } from "@/server/labels";
 import { originOf } from "@/server/paper/answer";
 import { labelPdf, labelSvg } from "@/server/paper/labels";
-import { answering, refuse } from "@/server/respond";
+import { refuse } from "@/server/respond";
 
 const count = z.coerce.number().int();
 const asked = z.object({
@@ -29,39 +27,34 @@ const asked = z.object({
 });
 
 /** Labels of a product, of a batch where one is named: on a sheet as PDF, or one of them as a picture. */
-export async function GET(request: Request, { params }: { params: Promise<{ workshop: string }> }): Promise<Response> {
-  return answering(async () => {
-    const at = z.object({ workshop: z.uuid() }).safeParse(await params);
-    const read = asked.safeParse(Object.fromEntries(new URL(request.url).searchParams));
-    if (!read.success) return refuse(400, read.error.issues[0]?.message ?? "This cannot be read.");
-    const db = database();
-    const [workshop] = at.success ? await db.select().from(workshops).where(eq(workshops.id, at.data.workshop)) : [];
-    const of = read.data;
-    const facts = workshop ? await labelFacts(db, workshop, { productId: of.product, batchId: of.batch ?? null }) : null;
-    if (!workshop || !facts) return refuse(404, "There is no such product or batch in this workshop.");
-    const sheet = (await listLabelSheets(db, workshop.id)).find((one) => one.id === of.sheet)?.sheet;
-    if (!sheet) return refuse(404, "There is no such sheet of labels here.");
-    const areaMm2 = (sheet.width / 1_000) * (sheet.height / 1_000) * (sheet.round ? Math.PI / 4 : 1);
-    const blocks = labelBlocks(of.kind, facts, of.lang, {
-      areaMm2,
-      forPack: of.of === "pack",
-      address: buyerAddress(facts, workshop.id, originOf(request)),
-      locale: workshop.locale,
-    });
-    const title = `${facts.name}: ${of.kind} label`;
-    const small = () =>
-      refuse(
-        400,
-        `This does not fit a label of ${sheet.width / 1_000} × ${sheet.height / 1_000} mm, even in the smallest print. Choose a larger label or fewer languages.`,
-      );
-    if (of.as === "svg") {
-      const svg = labelSvg(blocks, sheet, title);
-      return svg ? new Response(svg, { headers: { "content-type": "image/svg+xml; charset=utf-8", "cache-control": "no-store" } }) : small();
-    }
-    const pdf = await labelPdf(blocks, sheet, { title, count: of.count, from: (of.from - 1) % perSheet(sheet), test: of.test === "1" });
-    if (!pdf) return small();
-    return new Response(new Uint8Array(pdf), {
-      headers: { "content-type": "application/pdf", "content-disposition": `inline; filename="labels-${of.kind}.pdf"`, "cache-control": "no-store" },
-    });
+export const GET = atWorkshop({ area: "sell", act: "see" }, {}, "There is no such workshop.", async (request, { db, workshop }) => {
+  const read = asked.safeParse(Object.fromEntries(new URL(request.url).searchParams));
+  if (!read.success) return refuse(400, read.error.issues[0]?.message ?? "This cannot be read.");
+  const of = read.data;
+  const facts = await labelFacts(db, workshop, { productId: of.product, batchId: of.batch ?? null });
+  if (!facts) return refuse(404, "There is no such product or batch in this workshop.");
+  const sheet = (await listLabelSheets(db, workshop.id)).find((one) => one.id === of.sheet)?.sheet;
+  if (!sheet) return refuse(404, "There is no such sheet of labels here.");
+  const areaMm2 = (sheet.width / 1_000) * (sheet.height / 1_000) * (sheet.round ? Math.PI / 4 : 1);
+  const blocks = labelBlocks(of.kind, facts, of.lang, {
+    areaMm2,
+    forPack: of.of === "pack",
+    address: buyerAddress(facts, workshop.id, originOf(request)),
+    locale: workshop.locale,
   });
-}
+  const title = `${facts.name}: ${of.kind} label`;
+  const small = () =>
+    refuse(
+      400,
+      `This does not fit a label of ${sheet.width / 1_000} × ${sheet.height / 1_000} mm, even in the smallest print. Choose a larger label or fewer languages.`,
+    );
+  if (of.as === "svg") {
+    const svg = labelSvg(blocks, sheet, title);
+    return svg ? new Response(svg, { headers: { "content-type": "image/svg+xml; charset=utf-8", "cache-control": "no-store" } }) : small();
+  }
+  const pdf = await labelPdf(blocks, sheet, { title, count: of.count, from: (of.from - 1) % perSheet(sheet), test: of.test === "1" });
+  if (!pdf) return small();
+  return new Response(new Uint8Array(pdf), {
+    headers: { "content-type": "application/pdf", "content-disposition": `inline; filename="labels-${of.kind}.pdf"`, "cache-control": "no-store" },
+  });
+});

@@ -1,14 +1,10 @@
-import { z } from "zod";
+import { atWorkshop } from "@/server/door";
 import { hearChanges } from "@/server/live";
-import { refuse } from "@/server/respond";
 
 export const dynamic = "force-dynamic";
 
 /** Every change of a workshop as it is written, as a stream of server-sent events. */
-export async function GET(request: Request, { params }: { params: Promise<{ workshop: string }> }): Promise<Response> {
-  const at = z.object({ workshop: z.uuid() }).safeParse(await params);
-  if (!at.success) return refuse(404, "There is no such workshop.");
-  const { workshop } = at.data;
+export const GET = atWorkshop({ area: "today", act: "see" }, {}, "There is no such workshop.", async (request, { workshop: { id: workshop } }) => {
   const encoder = new TextEncoder();
   let stop = () => {};
   const stream = new ReadableStream<Uint8Array>({
@@ -40,4 +36,4 @@ export async function GET(request: Request, { params }: { params: Promise<{ work
     cancel: () => stop(),
   });
   return new Response(stream, { headers: { "content-type": "text/event-stream", "cache-control": "no-cache, no-transform", "x-accel-buffering": "no" } });
-}
+});

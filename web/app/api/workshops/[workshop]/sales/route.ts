@@ -1,49 +1,41 @@
 import { currencyDecimals, SALES_COLUMNS } from "@hearth/core";
-import { eq } from "drizzle-orm";
 import Papa from "papaparse";
 import { z } from "zod";
-import { database } from "@/data/client";
-import { workshops } from "@/data/tables/workshop";
-import { answering, refuse } from "@/server/respond";
+import { atWorkshop } from "@/server/door";
+import { refuse } from "@/server/respond";
 import { salesRows } from "@/server/sales";
 
 const asked = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional(), order: z.uuid().optional() });
 
 /** What was sold as CSV, a row for each packing and order. */
-export async function GET(request: Request, { params }: { params: Promise<{ workshop: string }> }): Promise<Response> {
-  return answering(async () => {
-    const at = z.object({ workshop: z.uuid() }).safeParse(await params);
-    const read = asked.safeParse(Object.fromEntries(new URL(request.url).searchParams));
-    if (!read.success) return refuse(400, "Ask for days like from=2026-01-01&to=2026-12-31.");
-    const db = database();
-    const [workshop] = at.success ? await db.select().from(workshops).where(eq(workshops.id, at.data.workshop)) : [];
-    if (!workshop) return refuse(404, "There is no such workshop.");
-    const rows = await salesRows(db, workshop.id, { from: read.data.from, to: read.data.to, order: read.data.order });
-    const decimals = currencyDecimals(workshop.currency);
-    const money = (minor: string | null) => (minor === null ? "" : (Number(minor) / 10 ** decimals).toFixed(decimals));
-    const csv = Papa.unparse(
-      {
-        fields: [...SALES_COLUMNS],
-        data: rows.map((row) => [
-          row.day,
-          row.number,
-          row.what,
-          row.order_name,
-          row.name,
-          row.batches,
-          row.out,
-          row.sold,
-          row.second,
-          row.given,
-          row.back,
-          money(row.money),
-          money(row.cost),
-          workshop.currency,
-        ]),
-      },
-      // A cell that begins like a formula is no formula of ours.
-      { escapeFormulae: true },
-    );
-    return new Response(`${csv}\r\n`, { headers: { "content-type": "text/csv; charset=utf-8", "content-disposition": 'attachment; filename="sales.csv"' } });
-  });
-}
+export const GET = atWorkshop({ area: "sell", act: "see" }, {}, "There is no such workshop.", async (request, { db, workshop }) => {
+  const read = asked.safeParse(Object.fromEntries(new URL(request.url).searchParams));
+  if (!read.success) return refuse(400, "Ask for days like from=2026-01-01&to=2026-12-31.");
+  const rows = await salesRows(db, workshop.id, { from: read.data.from, to: read.data.to, order: read.data.order });
+  const decimals = currencyDecimals(workshop.currency);
+  const money = (minor: string | null) => (minor === null ? "" : (Number(minor) / 10 ** decimals).toFixed(decimals));
+  const csv = Papa.unparse(
+    {
+      fields: [...SALES_COLUMNS],
+      data: rows.map((row) => [
+        row.day,
+        row.number,
+        row.what,
+        row.order_name,
+        row.name,
+        row.batches,
+        row.out,
+        row.sold,
+        row.second,
+        row.given,
+        row.back,
+        money(row.money),
+        money(row.cost),
+        workshop.currency,
+      ]),
+    },
+    // A cell that begins like a formula is no formula of ours.
+    { escapeFormulae: true },
+  );
+  return new Response(`${csv}\r\n`, { headers: { "content-type": "text/csv; charset=utf-8", "content-disposition": 'attachment; filename="sales.csv"' } });
+});

@@ -1,13 +1,10 @@
 import { z } from "zod";
-import { database } from "@/data/client";
+import { atWorkshop } from "@/server/door";
 import { formulaForPlan } from "@/server/formulas";
-import { answering, refuse } from "@/server/respond";
+import { refuse } from "@/server/respond";
 
 /** One formula as it is now, for a plan that has chosen it by its name. */
-export async function GET(_request: Request, { params }: { params: Promise<{ workshop: string; formula: string }> }): Promise<Response> {
-  return answering(async () => {
-    const at = z.object({ workshop: z.uuid(), formula: z.uuid() }).safeParse(await params);
-    const found = at.success ? await formulaForPlan(database(), at.data.workshop, at.data.formula) : null;
-    return found ? Response.json(found) : refuse(404, "There is no such formula.");
-  });
-}
+export const GET = atWorkshop({ area: "plan", act: "see" }, { formula: z.uuid() }, "There is no such formula.", async (_request, { db, workshop, named }) => {
+  const found = await formulaForPlan(db, workshop.id, named.formula);
+  return found ? Response.json(found) : refuse(404, "There is no such formula.");
+});

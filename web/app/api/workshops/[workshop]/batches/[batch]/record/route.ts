@@ -1,13 +1,15 @@
 import type { BatchEvent } from "@hearth/core";
 import { z } from "zod";
-import { database } from "@/data/client";
+import { atWorkshop } from "@/server/door";
 import { batchRecordOf, eventsCsv } from "@/server/record-out";
-import { answering, refuse } from "@/server/respond";
+import { refuse } from "@/server/respond";
 
-export async function GET(request: Request, { params }: { params: Promise<{ workshop: string; batch: string }> }): Promise<Response> {
-  return answering(async () => {
-    const at = z.object({ workshop: z.uuid(), batch: z.uuid() }).safeParse(await params);
-    const record = at.success ? await batchRecordOf(database(), at.data.workshop, at.data.batch) : null;
+export const GET = atWorkshop(
+  { area: "records", act: "see" },
+  { batch: z.uuid() },
+  "There is no such batch in this workshop.",
+  async (request, { db, workshop, named }) => {
+    const record = await batchRecordOf(db, workshop.id, named.batch);
     if (!record) return refuse(404, "There is no such batch in this workshop.");
     const csv = new URL(request.url).searchParams.get("as") === "csv";
     const names = new Map([...record.people, ...record.instruments].map((one) => [one.id, one.name]));
@@ -20,5 +22,5 @@ export async function GET(request: Request, { params }: { params: Promise<{ work
         "content-disposition": `attachment; filename="batch-${record.batch.number}.${csv ? "csv" : "json"}"`,
       },
     });
-  });
-}
+  },
+);

@@ -1,21 +1,19 @@
 import { dayAt, pouredAt } from "@hearth/core";
-import { eq } from "drizzle-orm";
 import { z } from "zod";
-import { database } from "@/data/client";
-import { workshops } from "@/data/tables/workshop";
 import { readBatch } from "@/server/batches";
+import { atWorkshop } from "@/server/door";
 import { originOf, paperAnswer } from "@/server/paper/answer";
 import { scalesOf } from "@/server/paper/day";
-import { answering, refuse } from "@/server/respond";
+import { refuse } from "@/server/respond";
 
 /** The sheet of a batch, or the tags of its jars (`what=tags`), as PDF in `size` a4 or letter. */
-export async function GET(request: Request, { params }: { params: Promise<{ workshop: string; batch: string }> }): Promise<Response> {
-  return answering(async () => {
-    const at = z.object({ workshop: z.uuid(), batch: z.uuid() }).safeParse(await params);
-    const db = database();
-    const [workshop] = at.success ? await db.select().from(workshops).where(eq(workshops.id, at.data.workshop)) : [];
-    const batch = workshop && at.success ? await readBatch(db, workshop.id, at.data.batch) : null;
-    if (!workshop || !batch) return refuse(404, "There is no such batch in this workshop.");
+export const GET = atWorkshop(
+  { area: "bench", act: "see" },
+  { batch: z.uuid() },
+  "There is no such batch in this workshop.",
+  async (request, { db, workshop, named }) => {
+    const batch = await readBatch(db, workshop.id, named.batch);
+    if (!batch) return refuse(404, "There is no such batch in this workshop.");
     const day = dayAt(pouredAt(batch.plan, batch.facts) ?? batch.facts.startedAt, workshop.timeZone);
     const sheet = {
       name: `Batch ${batch.number}`,
@@ -28,5 +26,5 @@ export async function GET(request: Request, { params }: { params: Promise<{ work
     return (
       (await paperAnswer(request, [sheet], workshop, capacities, `batch-${batch.number}`)) ?? refuse(400, "Ask for size a4 or letter, and for sheets or tags.")
     );
-  });
-}
+  },
+);

@@ -1,0 +1,38 @@
+/** What a person is to a workshop. The words are this program's own; least rights first. */
+export const ROLES = ["reader", "helper", "maker", "owner"] as const;
+export type Role = (typeof ROLES)[number];
+
+/** The parts of the program that rights are given for: its stations, and who works here. */
+export const AREAS = ["today", "shelf", "formulas", "products", "plan", "bench", "rack", "look-over", "burn", "sell", "records", "findings", "people"] as const;
+export type Area = (typeof AREAS)[number];
+
+/** Something that is to be done in one part. */
+export interface Need {
+  area: Area;
+  act: "see" | "change";
+}
+
+/** What is worked at with hands, and shows no price. */
+const AT_HAND: readonly Area[] = ["bench", "rack", "look-over", "burn"];
+
+/**
+ * Whether a role may do something: an owner all of it; a maker all but who works here; a helper what is worked at with hands, and what
+ * is due today; a reader sees everything but who works here, and changes nothing. Common practice, no source.
+ */
+export function may(role: Role, need: Need): boolean {
+  if (role === "owner") return true;
+  if (need.area === "people") return false;
+  if (role === "maker") return true;
+  if (role === "reader") return need.act === "see";
+  return AT_HAND.includes(need.area) || (need.area === "today" && need.act === "see");
+}
+
+/** What somebody may do on a device that may itself do no more than `most`: the areas of both. */
+export const lesserOf = (a: Role, b: Role): Role => (ROLES.indexOf(a) <= ROLES.indexOf(b) ? a : b);
+
+/** The part of the program that a page belongs to, by its path within the workshop; today's where it is a page of no station. */
+export const areaOfPath = (path: string): Area =>
+  AREAS.find((area) => path === `/${area}` || path.startsWith(`/${area}/`) || path.startsWith(`/${area}?`)) ?? "today";
+
+/** Whether somebody may open a page, by its path within the workshop. */
+export const mayOpen = (role: Role, path: string): boolean => may(role, { area: areaOfPath(path), act: "see" });

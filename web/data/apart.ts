@@ -1,0 +1,34 @@
+import type { Pool } from "pg";
+import pg from "pg";
+
+/** Tables whose rows belong to no single workshop; each says why. Every other has a workshop's id, and is kept apart by it. */
+export const OF_NO_WORKSHOP: Readonly<Record<string, string>> = {};
+
+/**
+ * Keeps workshops apart in the database itself: on every table row-level security, forced, that shows and takes only rows of the
+ * workshop that the transaction named. Whoever owns the tables passes only where it says so when it connects. Tables that stand
+ * already are left as they are, so that this costs nothing at a start. Throws where a table has no workshop's id.
+ */
+export async function keepApart(pool: Pool): Promise<void> {
+  const { rows } = await pool.query<{ name: string; column: string | null }>(
+    `select c.relname as name, a.attname as "column" from pg_class c
+     left join pg_attribute a on a.attrelid = c.oid and not a.attisdropped and a.attname = case when c.relname = 'workshop' then 'id' else 'workshop_id' end
+     where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'p') and not c.relispartition
+       and not (c.relforcerowsecurity and exists (select 1 from pg_policy p where p.polrelid = c.oid and p.polname = 'of_workshop'))`,
+  );
+  for (const { name, column } of rows) {
+    if (name in OF_NO_WORKSHOP) continue;
+    if (!column) throw new Error(`The table ${name} belongs to no workshop.`);
+    const [table, key] = [pg.escapeIdentifier(name), pg.escapeIdentifier(column)];
+    await pool.query(
+      `begin;
+       alter table ${table} enable row level security;
+       alter table ${table} force row level security;
+       drop policy if exists of_workshop on ${table};
+       drop policy if exists of_owner on ${table};
+       create policy of_workshop on ${table} using (${key} = nullif(current_setting('hearth.workshop', true), '')::uuid);
+       create policy of_owner on ${table} to current_user using (current_setting('hearth.everything', true) = 'on');
+       commit`,
+    );
+  }
+}

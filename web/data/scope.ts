@@ -1,0 +1,83 @@
+import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
+import type { Pool, PoolClient, QueryResult } from "pg";
+
+export type Database = NodePgDatabase;
+export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
+
+/** What the program asks of a transaction, told with its first words: a connection that others share between transactions keeps nothing of it. */
+const LIMITS = { statement_timeout: "20000", lock_timeout: "8000", idle_in_transaction_session_timeout: "30000", jit: "off" };
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
+
+/** For whom a transaction works; the rows of all others do not exist in it. */
+export interface Scope {
+  workshop?: string;
+  /** Whose memberships may be read. */
+  account?: string;
+}
+
+function tellingOf(scope: Scope): string {
+  const said: Record<string, string> = { ...LIMITS };
+  for (const name of ["workshop", "account"] as const) {
+    const id = scope[name];
+    if (id === undefined) continue;
+    // It is written into the words themselves, so it is nothing else than an id.
+    if (!UUID.test(id)) throw new Error(`This is no id of a ${name}.`);
+    said[`hearth.${name}`] = id;
+  }
+  return `select ${Object.entries(said)
+    .map(([name, value]) => `set_config('${name}', '${value}', true)`)
+    .join(", ")}`;
+}
+
+type Ask = (text: unknown, values?: unknown) => Promise<QueryResult>;
+
+/** A connection on which each transaction begins by saying for whom it works. */
+class ScopedClient {
+  constructor(
+    private readonly client: PoolClient,
+    private readonly telling: string,
+  ) {}
+  query(asked: { text: string }, values?: unknown): Promise<QueryResult> {
+    const ask = this.client.query.bind(this.client) as unknown as Ask;
+    return /^begin\b/i.test(asked.text) ? ask(`${asked.text}; ${this.telling}`) : ask(asked, values);
+  }
+  release(): void {
+    this.client.release();
+  }
+}
+
+/** Connections of one pool that see the rows of one workshop. A single statement is a transaction of its own. */
+class ScopedPool {
+  private readonly telling: string;
+  constructor(
+    private readonly pool: Pool,
+    scope: Scope,
+  ) {
+    this.telling = tellingOf(scope);
+  }
+  async connect(): Promise<ScopedClient> {
+    return new ScopedClient(await this.pool.connect(), this.telling);
+  }
+  async query(asked: { text: string }, values?: unknown): Promise<QueryResult> {
+    const client = await this.pool.connect();
+    const ask = client.query.bind(client) as unknown as Ask;
+    // A connection on which even that much fails is given up.
+    let broken = true;
+    try {
+      await ask(`begin; ${this.telling}`);
+      const answered = await ask(asked, values).catch(async (error: unknown) => {
+        await ask("rollback");
+        broken = false;
+        throw error;
+      });
+      await ask("commit");
+      broken = false;
+      return answered;
+    } finally {
+      client.release(broken);
+    }
+  }
+}
+
+/** The database as one scope sees it. */
+export const scoped = (pool: Pool, scope: Scope): Database => drizzle(new ScopedPool(pool, scope) as unknown as Pool);
