@@ -1,7 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { demoId } from "../demo/workshop";
 import program from "../package.json" with { type: "json" };
-import { ALONE, choose, database, emptyWorkshop, expect, open, spoilBatches, test } from "./support";
+import { ALONE, addressOf, choose, database, emptyWorkshop, expect, open, spoilBatches, test } from "./support";
 
 test("two windows on one formula: the later save is told what changed, and loses nothing typed", async ({ page, context }) => {
   await open(page, `/formulas/${demoId(6, 2)}`);
@@ -88,7 +88,7 @@ test("while the database is away health says so, a form keeps its contents, and 
     // It counts on this device already.
     await expect(bench.getByRole("heading", { name: "Add the fragrance" })).toBeVisible();
     const third = await page.context().newPage();
-    await third.goto("/rack");
+    await third.goto(await addressOf(third, "/rack"));
     await expect(third.getByRole("heading", { name: "This page cannot be read just now" })).toBeVisible();
     away = third;
   } finally {
@@ -145,7 +145,7 @@ test("each page says what it may load, runs nothing else, and is framed nowhere"
   });
   const nonces = new Set<string>();
   for (const path of ["/", "/bench", `/bench/${demoId(8, 6)}`, "/plan", "/plan/fill", "/records", "/workshops"]) {
-    const answer = await page.goto(path);
+    const answer = await page.goto(await addressOf(page, path));
     const headers = answer?.headers() ?? {};
     expect(headers["x-content-type-options"]).toBe("nosniff");
     expect(headers["x-frame-options"]).toBe("DENY");
@@ -203,9 +203,9 @@ test("a page that goes on failing says so after one more try, and does not load 
   page.on("request", (request) => {
     if (request.isNavigationRequest()) loads += 1;
   });
-  await page.goto(`/bench/${demoId(8, 6)}`);
+  await page.goto(await addressOf(page, `/bench/${demoId(8, 6)}`));
   await expect(page.getByRole("heading", { name: "Something is wrong with this page" })).toBeVisible({ timeout: 15_000 });
   expect(loads).toBe(2);
   await page.getByRole("link", { name: "Go to today" }).click();
-  await expect(page).toHaveURL(/\/$/);
+  await expect(page).toHaveURL(/\/w\/[0-9a-f-]{36}$/);
 });

@@ -48,7 +48,7 @@ test("what an hour of hands costs goes into what a product costs, and a batch is
   const form = page.locator("form", { has: page.getByRole("button", { name: "Save", exact: true }) });
   await form.getByLabel("An hour of hands costs").fill("18");
   await form.getByRole("button", { name: "Save", exact: true }).click();
-  await expect(page).toHaveURL(/\/$/);
+  await expect(page).toHaveURL(/\/w\/[0-9a-f-]{36}$/);
   await open(page, `/products/${demoId(0x26, 1)}`);
   // Four minutes at €18 an hour.
   await expect(costs).toContainText("hands€1.20");

@@ -68,11 +68,18 @@ export const listens = (page: Page): Promise<unknown> => page.locator("html[data
 
 /** Waits until the device keeps a page, so that it opens without the network. */
 export const keptOn = (page: Page, path: string): Promise<void> =>
-  expect.poll(() => page.evaluate(async (asked) => Boolean(await caches.match(asked, { ignoreVary: true })), path)).toBe(true);
+  expect.poll(async () => page.evaluate(async (asked) => Boolean(await caches.match(asked, { ignoreVary: true })), await addressOf(page, path))).toBe(true);
+
+/** The address of a path within the workshop that the test works in. */
+export async function addressOf(page: Page, path: string): Promise<string> {
+  if (/^\/(w|api|workshops)(\/|$)|^http/.test(path)) return path;
+  const workshop = (await page.context().cookies(process.env.HEARTH_URL ?? "")).find((one) => one.name === "hearth_workshop");
+  return workshop ? `/w/${workshop.value}${path === "/" ? "" : path}` : path;
+}
 
 /** Opens a page and waits until it listens. */
 export async function open(page: Page, path: string): Promise<void> {
-  await page.goto(path);
+  await page.goto(await addressOf(page, path));
   await listens(page);
 }
 

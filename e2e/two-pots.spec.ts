@@ -68,7 +68,7 @@ async function bothPots(page: Page, middle: { before(pots: string[]): Promise<vo
     await expect(page.getByText(/Leave it unmoved until/)).toBeVisible();
   }
   await open(page, "/rack");
-  for (const pot of pots) await expect(page.locator(`a[href="/rack/${pot.split("/").at(-1)}"]`).first()).toBeVisible();
+  for (const pot of pots) await expect(page.locator(`a[href$="/rack/${pot.split("/").at(-1)}"]`).first()).toBeVisible();
 }
 
 test("two pots are run by turns from weighing to set, on the desk", async ({ page }) => {

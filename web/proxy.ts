@@ -54,6 +54,8 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
     return refuse(400, "This is no command of these pages. Load the page again; nothing you typed is lost.");
   const nonce = btoa(crypto.randomUUID());
   const headers = new Headers(request.headers);
+  // Which page it is, and so of which workshop: a page reads it from here, and from nowhere else.
+  headers.set("x-hearth-path", request.nextUrl.pathname);
   const csp = policy(nonce);
   const development = process.env.NODE_ENV !== "production";
   // The builder puts the nonce that it finds here on its own scripts. While developing it evaluates text, which is not allowed here.

@@ -1,5 +1,5 @@
-import Link from "next/link";
 import type { BurnedTester } from "@/server/trials";
+import { Link } from "@/ui/address";
 
 const POOLS: Record<string, string> = { right: "pool right", small: "pool too small", large: "pool too large", not_recorded: "pool not recorded" };
 

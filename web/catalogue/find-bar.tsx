@@ -1,8 +1,8 @@
 "use client";
 
-import Link from "next/link";
-import { usePathname, useRouter, useSearchParams } from "next/navigation";
+import { useSearchParams } from "next/navigation";
 import { type ReactNode, useEffect, useId, useRef, useState, useTransition } from "react";
+import { Link, usePathname, useRouter } from "@/ui/address";
 
 export interface Filter {
   /** Its name in the address. */

@@ -1,6 +1,5 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { v7 } from "uuid";
@@ -8,6 +7,7 @@ import { ask } from "@/forms/ask";
 import { Chooser } from "@/forms/chooser";
 import { usePlace } from "@/log/place";
 import { merge, undoMerge } from "@/server/merge";
+import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
 import { catalogueOf, forgetCatalogue } from "./catalogue";

@@ -1,13 +1,13 @@
 "use client";
 
 import { MOST_PICTURES, type Noted } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import { takeNoteAway } from "@/server/note-commands";
 import type { NoteShown } from "@/server/notes";
+import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";

@@ -1,13 +1,13 @@
 "use client";
 
 import { cautionsOnMaterial, cautionsOnVessel, readField, SHELF_FIELDS, type ShelfField, type ShelfKind, writeField } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { Field, type FieldRule, untouched, useFields } from "@/forms/fields";
 import { usePlace } from "@/log/place";
 import { saveOnShelf } from "@/server/shelf-save";
+import { useRouter } from "@/ui/address";
 import { Caution } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { useUnits, type Writers } from "@/ui/units";

@@ -1,12 +1,12 @@
 "use client";
 
 import type { ShelfKind } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import { bringBack, duplicate, putAway, remove } from "@/server/tidy";
+import { useRouter } from "@/ui/address";
 import { later } from "@/ui/later";
 import { Menu } from "@/ui/menu";
 import { toast } from "@/ui/toast";

@@ -79,5 +79,8 @@ class ScopedPool {
   }
 }
 
+// A transaction takes one connection of what is called a pool, also where a builder has shortened the names.
+Object.defineProperty(ScopedPool, "name", { value: "ScopedPool" });
+
 /** The database as one scope sees it. */
 export const scoped = (pool: Pool, scope: Scope): Database => drizzle(new ScopedPool(pool, scope) as unknown as Pool);

@@ -1,8 +1,8 @@
 "use client";
 
 import type { Band, CurveReading } from "@hearth/core";
-import Link from "next/link";
 import type { ReactNode } from "react";
+import { Link } from "@/ui/address";
 import { HeatLine } from "@/ui/heat-line";
 import { marksOf } from "./marks";
 

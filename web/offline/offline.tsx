@@ -1,7 +1,7 @@
 "use client";
 
-import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
+import { useAddress, usePathname, useRouter } from "@/ui/address";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import { isKeptPath, type Told } from "./pages";
@@ -20,9 +20,9 @@ export const forgetPages = (): void => {
   if (typeof navigator !== "undefined") tell({ is: "forget" });
 };
 
-function keepPages(path: string): void {
+function keepPages(asked: string[]): void {
   const now = Date.now();
-  const paths = [...LISTS, path].filter((one) => isKeptPath(one) && now - (keptAt.get(one) ?? 0) > FRESH_MS);
+  const paths = asked.filter((one) => isKeptPath(one) && now - (keptAt.get(one) ?? 0) > FRESH_MS);
   if (paths.length === 0 || !navigator.serviceWorker?.controller) return;
   for (const one of paths) keptAt.set(one, now);
   tell({ is: "keep", paths });
@@ -31,12 +31,13 @@ function keepPages(path: string): void {
 /** Has bench, rack, look-over and burn open without the server, and says so where a page is an older one. */
 export function Offline() {
   const path = usePathname();
+  const address = useAddress();
   const router = useRouter();
   const units = useUnits();
   const [kept, setKept] = useState<string | null>(null);
   useEffect(() => {
     if (process.env.NODE_ENV !== "production" || !navigator.serviceWorker) return;
-    const taken = () => keepPages(location.pathname);
+    const taken = () => keepPages([...LISTS, path].map(address));
     navigator.serviceWorker.addEventListener("controllerchange", taken);
     // Where it is forbidden the page works all the same, with the server.
     void navigator.serviceWorker.register("/worker.js").catch(() => undefined);
@@ -44,9 +45,9 @@ export function Offline() {
   }, []);
   useEffect(() => {
     if (process.env.NODE_ENV !== "production" || document.documentElement.dataset.kept) return;
-    const timer = setTimeout(() => keepPages(path), 1_500);
+    const timer = setTimeout(() => keepPages([...LISTS, path].map(address)), 1_500);
     return () => clearTimeout(timer);
-  }, [path]);
+  }, [path, address]);
   useEffect(() => {
     const { dataset } = document.documentElement;
     setKept(dataset.kept ?? null);

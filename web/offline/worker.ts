@@ -2,7 +2,7 @@
 import { addPlugins, cleanupOutdatedCaches, type PrecacheEntry, precacheAndRoute } from "workbox-precaching";
 import { registerRoute } from "workbox-routing";
 import { NetworkFirst } from "workbox-strategies";
-import { isKeptPath, KEPT_PAGES, type Told } from "./pages";
+import { isKeptPath, isOlderPath, KEPT_PAGES, type Told } from "./pages";
 
 declare const self: ServiceWorkerGlobalScope;
 /** The files of this build, written in when it is made. */
@@ -47,6 +47,21 @@ const pages = new NetworkFirst({
   ],
 });
 registerRoute(({ request, url }) => request.mode === "navigate" && isKeptPath(url.pathname), pages);
+
+/** An address of an earlier version names no workshop; without the server it is the page of its name that this device keeps. */
+registerRoute(
+  ({ request, url }) => request.mode === "navigate" && isOlderPath(url.pathname),
+  async ({ request, url }) => {
+    try {
+      return await fetch(request);
+    } catch (error) {
+      const kept = await (await caches.open(KEPT_PAGES)).keys();
+      const page = kept.find((one) => new URL(one.url).pathname.endsWith(url.pathname));
+      if (!page) throw error;
+      return Response.redirect(page.url);
+    }
+  },
+);
 
 /** Reads a page in the background, so that it is there when it is needed. */
 async function keep(path: string): Promise<void> {

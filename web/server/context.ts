@@ -1,5 +1,5 @@
 import { asc, eq } from "drizzle-orm";
-import { cookies } from "next/headers";
+import { cookies, headers } from "next/headers";
 import { redirect } from "next/navigation";
 import { cache } from "react";
 import { type Database, databaseOf } from "@/data/client";
@@ -27,12 +27,21 @@ const unitsOf = (workshop: typeof workshops.$inferSelect) => ({
   locale: workshop.locale,
 });
 
+const WITHIN = /^\/w\/([0-9a-f-]{36})(?:\/|$)/;
+
+/** The workshop that an address means which names none: the one last chosen on this device, or else the oldest. */
+export async function usualWorkshop(): Promise<string | null> {
+  const jar = await cookies();
+  const all = await namesOfWorkshops();
+  return (all.find((one) => one.id === jar.get("hearth_workshop")?.value) ?? all[0])?.id ?? null;
+}
+
 /** Where a page is and who acts there: the one place from which every read takes its workshop. */
 export const here = cache(async () => {
   const jar = await cookies();
   const all = await namesOfWorkshops();
-  const chosen = all.find((one) => one.id === jar.get("hearth_workshop")?.value) ?? all[0];
-  const workshop = chosen ? await readWorkshop(chosen.id) : null;
+  const named = WITHIN.exec((await headers()).get("x-hearth-path") ?? "")?.[1];
+  const workshop = named && all.some((one) => one.id === named) ? await readWorkshop(named) : null;
   if (!workshop) redirect("/workshops");
   const db = databaseOf(workshop.id);
   const staff = await staffOf(db, workshop.id);

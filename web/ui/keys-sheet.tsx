@@ -1,6 +1,7 @@
 "use client";
 
 import { Dialog } from "radix-ui";
+import { Link } from "./address";
 import { LettersToggle } from "./letters-toggle";
 
 export interface Key {
@@ -20,7 +21,7 @@ export function KeysSheet({ keys, onClose }: { keys: Key[]; onClose: () => void 
             <h2>Keys</h2>
           </Dialog.Title>
           <p className="mt-1 text-soft">
-            They work while no field is being typed in. Tab and Enter reach everything too. <a href="/words">The words of the trade</a>
+            They work while no field is being typed in. Tab and Enter reach everything too. <Link href="/words">The words of the trade</Link>
           </p>
           <dl className="mt-3 grid grid-cols-[80px_1fr] gap-y-2">
             {[{ key: "?", does: "this list" }, { key: "F1", does: "in a field with a ? beside it: what its word means" }, ...keys].map((one) => (

@@ -1,7 +1,7 @@
 "use client";
 
-import Link from "next/link";
 import { useRef, useState } from "react";
+import { Link } from "@/ui/address";
 import type { Word } from "./glossary";
 import { Pop } from "./pop";
 

@@ -1,6 +1,6 @@
-import Link from "next/link";
 import { namesOfWorkshops, readWorkshop } from "@/server/workshops";
 import { Workshops } from "@/stations/frame/workshops";
+import { Link } from "@/ui/address";
 
 export const metadata = { title: "Workshops" };
 export const dynamic = "force-dynamic";

@@ -20,3 +20,6 @@ export async function paperAnswer(request: Request, sheets: SheetOf[], units: Pa
 
 /** The address that this program is reached at, as the browser names it. */
 export const originOf = (request: Request): string => `http://${request.headers.get("host") ?? new URL(request.url).host}`;
+
+/** The address before the pages of one workshop. */
+export const workshopAddress = (request: Request, workshopId: string): string => `${originOf(request)}/w/${workshopId}`;

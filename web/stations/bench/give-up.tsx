@@ -1,14 +1,13 @@
 "use client";
 
 import { good } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { ask } from "@/forms/ask";
 import { Field, type FieldRule, orNothing, useFields, words } from "@/forms/fields";
 import { massRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { Batch } from "@/log/use-batch";
+import { Link, useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
 import { undoBatch } from "./commands";

@@ -1,11 +1,11 @@
 "use client";
 
 import { actKindOf, type Progress, standing, type Usual, watchOf, weighedLoad, writeStanding } from "@hearth/core";
-import Link from "next/link";
 import { useEffect, useMemo, useState } from "react";
 import { Entries } from "@/log/entries";
 import { PaperLinks } from "@/log/paper-links";
 import { type Batch, type BatchProps, useBatch } from "@/log/use-batch";
+import { Link } from "@/ui/address";
 import { HeatLine, toneOf } from "@/ui/heat-line";
 import { useKeys } from "@/ui/keys";
 import { later } from "@/ui/later";

@@ -1,12 +1,12 @@
 "use client";
 
 import type { Outlook, Usual } from "@hearth/core";
-import Link from "next/link";
 import { useMemo } from "react";
 import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import { marksOf } from "@/log/marks";
 import { BatchRow } from "@/log/row";
 import type { ReadInstrument, Running } from "@/server/batches";
+import { Link } from "@/ui/address";
 import { HeatLine } from "@/ui/heat-line";
 import { later } from "@/ui/later";
 import { Aside, Caution, Empty, Screen } from "@/ui/margin";

@@ -1,8 +1,6 @@
 "use client";
 
 import { PROTOCOLS, type Protocol, protocol as protocolSchema, readSessions, VARIED, type Varied, writeSessions } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useMemo, useRef, useState } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
@@ -11,6 +9,7 @@ import { Field, named, useFields } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { Design } from "@/server/trial-design";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { Toggle } from "@/ui/toggle";

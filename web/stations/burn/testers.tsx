@@ -1,8 +1,8 @@
 "use client";
 
 import { presenceDue } from "@hearth/core";
-import Link from "next/link";
 import { useEffect, useMemo, useRef, useState } from "react";
+import { Link } from "@/ui/address";
 import { inWords } from "@/ui/in-words";
 import { Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";

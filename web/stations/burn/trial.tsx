@@ -1,10 +1,11 @@
 "use client";
 
 import { optionsOf, planWarnings, tagOf, writeSessions } from "@hearth/core";
-import { usePathname, useSearchParams } from "next/navigation";
+import { useSearchParams } from "next/navigation";
 import { type ReactNode, useState } from "react";
 import { Entries } from "@/log/entries";
 import { usePlace } from "@/log/place";
+import { usePathname } from "@/ui/address";
 import { useKeys } from "@/ui/keys";
 import { later } from "@/ui/later";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";

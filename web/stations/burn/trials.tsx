@@ -1,8 +1,8 @@
 "use client";
 
-import Link from "next/link";
 import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import type { TrialListed } from "@/server/trials";
+import { Link } from "@/ui/address";
 import { inWords } from "@/ui/in-words";
 import { Aside, Caution, Empty, Screen } from "@/ui/margin";
 import { useNow, useUnits } from "@/ui/units";

@@ -12,11 +12,10 @@ import {
   optionVerdicts,
   sessionOf,
 } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
+import { Link, useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";

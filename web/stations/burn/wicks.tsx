@@ -1,8 +1,8 @@
 "use client";
 
-import Link from "next/link";
 import { FindBar } from "@/catalogue/find-bar";
 import type { Tried } from "@/server/trials";
+import { Link } from "@/ui/address";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";

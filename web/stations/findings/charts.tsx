@@ -1,8 +1,8 @@
 "use client";
 
 import { LEAST_VALUES, RUNS_RULES } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import type { Charted, RunChart } from "@/server/run-charts";
+import { useRouter } from "@/ui/address";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { Picture } from "@/ui/picture";
 import { useUnits } from "@/ui/units";

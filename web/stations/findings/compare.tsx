@@ -1,13 +1,12 @@
 "use client";
 
 import { keyOf, parseCount } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useMemo } from "react";
 import { Field, useFields } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
 import type { Compared } from "@/server/compare";
 import type { ComparedGroups, GroupedFlaw } from "@/server/compare-groups";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Screen, Warn } from "@/ui/margin";
 import { sayRecorded, sayShare } from "@/ui/recorded";
 import { useUnits } from "@/ui/units";

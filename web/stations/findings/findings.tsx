@@ -1,9 +1,8 @@
 "use client";
 
 import { DEFECTS, wilson } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import type { CurveName, FlawCurve, FoundWithWords } from "@/server/findings";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { Picture } from "@/ui/picture";
 import { sayShare } from "@/ui/recorded";

@@ -1,13 +1,13 @@
 "use client";
 
 import { bad, defectOf, good, keyOf, type OwnCause, parseNumber, RECORD_KEY_NAMES, type RecordKeyName } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
 import { usePlace } from "@/log/place";
 import { dropCause, saveCause } from "@/server/finding-commands";
+import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
 

@@ -1,11 +1,10 @@
 "use client";
 
 import { FATE_WORDS, isCounted, type StockedKind } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { TakenByBatch } from "@/server/shelf";
 import type { FoundLot, FoundRecord, TracedBatch } from "@/server/trace";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
 import { Picture } from "@/ui/picture";
 import { useUnits } from "@/ui/units";

@@ -1,6 +1,6 @@
 "use client";
 
-import Link from "next/link";
+import { Link } from "@/ui/address";
 
 const WAYS = [
   { href: "/findings", name: "By flaw" },

@@ -1,13 +1,12 @@
 "use client";
 
 import { type ChangeNext, DEFECTS, type Judged, keyOf, type RecordKeyName, withChange } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import { saveFormula } from "@/server/formula-save";
 import type { Why } from "@/server/why";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Caution, Screen } from "@/ui/margin";
 import { sayGap, sayRecorded } from "@/ui/recorded";
 import { Said } from "@/ui/said";

@@ -1,12 +1,12 @@
 "use client";
 
-import Link from "next/link";
 import { useState } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import type { First } from "@/server/first";
 import { saveOnShelf } from "@/server/shelf-save";
+import { Link } from "@/ui/address";
 import { Aside, Caution, Screen } from "@/ui/margin";
 import { isDone, nextStep, STEPS, type Step, TITLES } from "./model";
 import { Formula, Jar, Oil, type Put, Tools, Wax, Wick } from "./steps";

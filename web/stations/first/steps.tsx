@@ -15,7 +15,6 @@ import {
   USUAL_WAX_DENSITY,
   VESSEL_MATERIALS,
 } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { type ReactNode, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
@@ -24,6 +23,7 @@ import { massRule, percentRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { First } from "@/server/first";
 import { saveFormula } from "@/server/formula-save";
+import { useRouter } from "@/ui/address";
 import { JarSection } from "@/ui/jar-section";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";

@@ -1,12 +1,12 @@
 "use client";
 
 import { type ColourRecipe, coloursFor, type DyePart, suits, writeDose } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import type { Colour } from "@/server/colours";
+import { useRouter } from "@/ui/address";
 import { toast } from "@/ui/toast";
 import { press } from "@/ui/variants";
 import { saveColour, takeColourAway } from "./commands";

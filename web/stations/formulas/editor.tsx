@@ -26,8 +26,6 @@ import {
   writeNumber,
   writePerWeight,
 } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { type ReactNode, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { AddBeside } from "@/catalogue/add-beside";
@@ -41,6 +39,7 @@ import { usePlace } from "@/log/place";
 import type { Colour } from "@/server/colours";
 import { type Saved, saveFormula } from "@/server/formula-save";
 import type { OwnProcess } from "@/server/processes";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
 import { useUnits } from "@/ui/units";

@@ -1,13 +1,12 @@
 "use client";
 
 import type { Process } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import { saveFormula } from "@/server/formula-save";
 import type { Follower } from "@/server/processes";
+import { Link, useRouter } from "@/ui/address";
 import { toast } from "@/ui/toast";
 
 interface FollowersProps {

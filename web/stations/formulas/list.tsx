@@ -1,10 +1,10 @@
 "use client";
 
 import { bandsOf, type FormulaSpec, loadOnBasis, WAX_FAMILIES } from "@hearth/core";
-import Link from "next/link";
 import { FindBar, NothingFound, Pages, PUT_AWAY } from "@/catalogue/find-bar";
 import { Tidy } from "@/catalogue/tidy";
 import type { FormulaListed } from "@/server/formulas";
+import { Link } from "@/ui/address";
 import { HeatLine } from "@/ui/heat-line";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { type PotPart, PotStrip } from "@/ui/pot-strip";

@@ -14,14 +14,13 @@ import {
   READY_PROCESSES,
   type ReadyProcess,
 } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { Field, useFields } from "@/forms/fields";
 import { ActFields, processFromFields, processRules, processTexts } from "@/forms/process-fields";
 import { usePlace } from "@/log/place";
 import type { Follower } from "@/server/processes";
+import { Link, useRouter } from "@/ui/address";
 import { HeatLine } from "@/ui/heat-line";
 import { Aside, Caution, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";

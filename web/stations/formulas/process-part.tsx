@@ -1,10 +1,10 @@
 "use client";
 
 import { actKindOf, type Band, inUnit, type Process, processFrom, READY_PROCESSES } from "@hearth/core";
-import Link from "next/link";
 import { Field, type useFields } from "@/forms/fields";
 import { ActFields } from "@/forms/process-fields";
 import type { OwnProcess } from "@/server/processes";
+import { Link } from "@/ui/address";
 import { HeatLine } from "@/ui/heat-line";
 import { useUnits } from "@/ui/units";
 

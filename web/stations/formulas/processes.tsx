@@ -1,8 +1,8 @@
 "use client";
 
 import { actKindOf, bandsOf } from "@hearth/core";
-import Link from "next/link";
 import type { OwnProcess } from "@/server/processes";
+import { Link } from "@/ui/address";
 import { HeatLine } from "@/ui/heat-line";
 import { Aside, Empty, Screen } from "@/ui/margin";
 

@@ -1,10 +1,10 @@
 "use client";
 
 import { Command } from "cmdk";
-import { useRouter } from "next/navigation";
 import { Dialog } from "radix-ui";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { usePlace } from "@/log/place";
+import { useRouter } from "@/ui/address";
 import { GLOSSARY } from "@/ui/glossary";
 import type { Station } from "@/ui/station";
 import { findThings } from "./find-command";

@@ -1,13 +1,12 @@
 "use client";
 
 import { writeDuration } from "@hearth/core";
-import Link from "next/link";
-import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect } from "react";
 import { heardWithin, hearOthers } from "@/log/live";
 import { Outbox } from "@/log/outbox-strip";
 import { PlaceProvider } from "@/log/place";
 import { forgetPages, Offline } from "@/offline/offline";
+import { Addressed, Link, usePathname, useRouter } from "@/ui/address";
 import { Keys, useKeys } from "@/ui/keys";
 import type { Station } from "@/ui/station";
 import { Toasts } from "@/ui/toast";
@@ -150,67 +149,68 @@ export function Frame(props: FrameProps) {
   const { workshop, workshops, people, person, evening } = props;
   return (
     <Ground units={props.units} now={props.now} frozen={props.frozen}>
-      <PlaceProvider place={{ workshopId: workshop.id, personId: person }}>
-        <Keys>
-          <a href="#work" className="press sr-only focus:not-sr-only focus:absolute focus:z-50">
-            Go to the work
-          </a>
-          <header className="unprinted flex flex-wrap items-end gap-x-3 bg-sheet lg:gap-x-4 px-4 pt-2 sm:px-8 lg:flex-nowrap">
-            <div className="pb-2 max-lg:min-w-0 max-lg:flex-1">
-              <div className="figure text-[21px] leading-none">Hearth Jar</div>
-              <Pick
-                label="Workshop"
-                className="-ml-1 min-h-[44px] max-w-full px-1 text-[14px] text-soft lg:min-h-[28px] lg:max-w-[210px]"
-                value={workshop.id}
-                options={[...workshops.map((one) => ({ value: one.id, name: one.name })), { value: "more", name: "Workshops, units and prices…" }]}
-                onValue={async (value) => {
-                  if (value === "more") return router.push("/workshops");
-                  await chooseWorkshop(value);
-                  forgetPages();
-                  router.push("/");
-                  router.refresh();
-                }}
-              />
-            </div>
-            <div className="min-w-0 flex-1 max-lg:order-last max-lg:basis-full">
-              <WickLine stations={props.stations} waiting={props.waiting} />
-            </div>
-            <div className="flex items-center gap-2 pb-2 max-lg:ml-auto">
-              <Find stations={props.stations} />
-              <Pick
-                label="Who is working"
-                className="min-h-[44px] max-w-[130px] border-2 border-line bg-sheet px-2 lg:min-h-[36px]"
-                value={person ?? ""}
-                options={people.map((one) => ({ value: one.id, name: one.name }))}
-                empty="nobody yet"
-                onValue={async (value) => {
-                  await choosePerson(value);
-                  forgetPages();
-                  router.refresh();
-                }}
-              />
-              <button
-                type="button"
-                className="min-h-[44px] border-2 border-line px-2 text-[14px] lg:min-h-[36px]"
-                aria-pressed={evening}
-                onClick={async () => {
-                  await chooseLight(evening ? "day" : "evening");
-                  router.refresh();
-                }}
-              >
-                {evening ? "Day light" : "Evening light"}
-              </button>
-            </div>
-          </header>
-          <StationKeys stations={props.stations} />
-          <KeepUp workshopId={workshop.id} />
-          <ClockNotice />
-          <Offline />
-          <Outbox />
-          {props.children}
-          <Toasts />
-        </Keys>
-      </PlaceProvider>
+      <Addressed base={`/w/${workshop.id}`}>
+        <PlaceProvider place={{ workshopId: workshop.id, personId: person }}>
+          <Keys>
+            <a href="#work" className="press sr-only focus:not-sr-only focus:absolute focus:z-50">
+              Go to the work
+            </a>
+            <header className="unprinted flex flex-wrap items-end gap-x-3 bg-sheet lg:gap-x-4 px-4 pt-2 sm:px-8 lg:flex-nowrap">
+              <div className="pb-2 max-lg:min-w-0 max-lg:flex-1">
+                <div className="figure text-[21px] leading-none">Hearth Jar</div>
+                <Pick
+                  label="Workshop"
+                  className="-ml-1 min-h-[44px] max-w-full px-1 text-[14px] text-soft lg:min-h-[28px] lg:max-w-[210px]"
+                  value={workshop.id}
+                  options={[...workshops.map((one) => ({ value: one.id, name: one.name })), { value: "more", name: "Workshops, units and prices…" }]}
+                  onValue={async (value) => {
+                    if (value === "more") return router.push("/workshops");
+                    await chooseWorkshop(value);
+                    forgetPages();
+                    router.push(`/w/${value}`);
+                  }}
+                />
+              </div>
+              <div className="min-w-0 flex-1 max-lg:order-last max-lg:basis-full">
+                <WickLine stations={props.stations} waiting={props.waiting} />
+              </div>
+              <div className="flex items-center gap-2 pb-2 max-lg:ml-auto">
+                <Find stations={props.stations} />
+                <Pick
+                  label="Who is working"
+                  className="min-h-[44px] max-w-[130px] border-2 border-line bg-sheet px-2 lg:min-h-[36px]"
+                  value={person ?? ""}
+                  options={people.map((one) => ({ value: one.id, name: one.name }))}
+                  empty="nobody yet"
+                  onValue={async (value) => {
+                    await choosePerson(value);
+                    forgetPages();
+                    router.refresh();
+                  }}
+                />
+                <button
+                  type="button"
+                  className="min-h-[44px] border-2 border-line px-2 text-[14px] lg:min-h-[36px]"
+                  aria-pressed={evening}
+                  onClick={async () => {
+                    await chooseLight(evening ? "day" : "evening");
+                    router.refresh();
+                  }}
+                >
+                  {evening ? "Day light" : "Evening light"}
+                </button>
+              </div>
+            </header>
+            <StationKeys stations={props.stations} />
+            <KeepUp workshopId={workshop.id} />
+            <ClockNotice />
+            <Offline />
+            <Outbox />
+            {props.children}
+            <Toasts />
+          </Keys>
+        </PlaceProvider>
+      </Addressed>
     </Ground>
   );
 }

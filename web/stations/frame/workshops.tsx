@@ -1,7 +1,6 @@
 "use client";
 
 import { currencyDecimals, good, localeFor, MANNERS, parseMoney } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
@@ -9,6 +8,7 @@ import { Chooser } from "@/forms/chooser";
 import { Field, type FieldRule, named, orNothing, untouched, useFields } from "@/forms/fields";
 import type { Choice } from "@/forms/matches";
 import { forgetPages } from "@/offline/offline";
+import { useRouter } from "@/ui/address";
 import { LettersToggle } from "@/ui/letters-toggle";
 import { Aside, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
@@ -99,8 +99,7 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
       return setSaid(outcome.message);
     }
     forgetPages();
-    router.push("/");
-    router.refresh();
+    router.push(`/w/${workshop?.id ?? freshId}`);
   };
   return (
     <form
@@ -217,8 +216,7 @@ export function Workshops({ workshops, zone }: { workshops: WorkshopShown[]; zon
                 onClick={async () => {
                   await chooseWorkshop(one.id);
                   forgetPages();
-                  router.push("/");
-                  router.refresh();
+                  router.push(`/w/${one.id}`);
                 }}
               >
                 Work in {one.name}

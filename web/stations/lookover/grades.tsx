@@ -1,11 +1,11 @@
 "use client";
 
 import { DEFECTS, EXTENT_WORDS, EXTENTS, type Extent, type GradeRules, USUAL_GRADES } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import { saveGrades } from "@/server/finding-commands";
+import { useRouter } from "@/ui/address";
 import { Aside, Caution, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";

@@ -14,10 +14,9 @@ import {
   USUAL_GRADES,
   type WallSpot,
 } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { type ReactNode, useState } from "react";
 import { type BatchProps, useBatch } from "@/log/use-batch";
+import { Link, useRouter } from "@/ui/address";
 import { JarSection } from "@/ui/jar-section";
 import { useKeys } from "@/ui/keys";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";

@@ -1,10 +1,10 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import { renewCalendar } from "@/server/season-commands";
+import { useRouter } from "@/ui/address";
 import { toast } from "@/ui/toast";
 
 /** The address from which a calendar program reads pours, sets, cures and tests. */

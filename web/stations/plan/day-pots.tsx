@@ -1,8 +1,8 @@
 "use client";
 
 import { type DayWork, type Process, type Readiness, writeDuration } from "@hearth/core";
-import Link from "next/link";
 import { memo } from "react";
+import { Link } from "@/ui/address";
 import { useFirst, useGrowing } from "@/ui/growing";
 import { useUnits } from "@/ui/units";
 import type { DayProduct } from "./day";

@@ -1,12 +1,11 @@
 "use client";
 
 import { type DayRecord, dayAt, type DayProduct as Making, type PlanningSettings, type SeasonProduct, type ToLabel, timeOn, workOfDay } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { Chooser } from "@/forms/chooser";
 import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
 import { countRule, dayRule, massRule, percentRule } from "@/forms/rules";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Caution, Empty, Screen, Warn } from "@/ui/margin";
 import { useNow, useUnits } from "@/ui/units";
 import { parseTimeOfDay, typedMinutes } from "./day-rules";

@@ -1,7 +1,6 @@
 "use client";
 
 import { type Aim, type Choice, good, LeftoversError, leftoversProgramme, mostAlone, notToBeFilled, type Supply } from "@hearth/core";
-import Link from "next/link";
 import { useMemo, useState } from "react";
 import { readSpec } from "@/catalogue/catalogue";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
@@ -12,6 +11,7 @@ import { likeliest } from "@/forms/matches";
 import { countRule, moneyRule, percentRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { Product } from "@/server/products";
+import { Link } from "@/ui/address";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";

@@ -1,7 +1,7 @@
 "use client";
 
 import type { Aim, Mixture } from "@hearth/core";
-import Link from "next/link";
+import { Link } from "@/ui/address";
 import { useUnits } from "@/ui/units";
 import type { FillLine } from "./fill-model";
 

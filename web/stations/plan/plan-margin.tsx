@@ -1,7 +1,7 @@
 "use client";
 
 import type { ChosenProduct, WeighOutWarning } from "@hearth/core";
-import Link from "next/link";
+import { Link } from "@/ui/address";
 import { Aside, Caution, Warn } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import type { lackingOf } from "./model";

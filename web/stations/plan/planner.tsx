@@ -1,8 +1,6 @@
 "use client";
 
 import { type ChosenProduct, good, notToBeFilled, parseCount, parsePart, potsOf, type Rates, stopOf } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { AddBeside } from "@/catalogue/add-beside";
@@ -16,6 +14,7 @@ import { massRule, percentRule, whenRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { OwnProcess } from "@/server/processes";
 import type { Product } from "@/server/products";
+import { Link, useRouter } from "@/ui/address";
 import { commonScale } from "@/ui/jar-section";
 import { Empty, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";

@@ -1,12 +1,11 @@
 "use client";
 
 import { type PlanningSettings, roomIn, type SeasonPot, type SeasonProduct, writeDuration } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import { countPoured, saveWanted } from "@/server/season-commands";
+import { Link, useRouter } from "@/ui/address";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 

@@ -1,13 +1,13 @@
 "use client";
 
 import { dayAt, type PlanningSettings } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
 import { countRule, massRule, percentRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import { savePlanning } from "@/server/season-commands";
+import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
 import { useNow, useUnits } from "@/ui/units";

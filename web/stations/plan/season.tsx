@@ -1,9 +1,9 @@
 "use client";
 
 import { dayAt, missOf, type PlanningSettings, remedyOf, type SeasonPot, type SeasonProduct, type Store, seasonOf, shoppingOf, weeksOf } from "@hearth/core";
-import Link from "next/link";
 import { useMemo } from "react";
 import type { WantedRow } from "@/server/season";
+import { Link } from "@/ui/address";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { useNow, useUnits } from "@/ui/units";
 import { CalendarAddress } from "./calendar-address";

@@ -2,8 +2,6 @@
 
 import type { SeasonPot } from "@hearth/core";
 import { dayAt } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
@@ -13,6 +11,7 @@ import { countRule, dayRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { WantedRow } from "@/server/season";
 import { saveWanted, takeOff } from "@/server/season-commands";
+import { Link, useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
 import { useNow, useUnits } from "@/ui/units";

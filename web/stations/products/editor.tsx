@@ -15,8 +15,6 @@ import {
   suitedWicks,
   testedOf,
 } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { AddBeside } from "@/catalogue/add-beside";
@@ -31,6 +29,7 @@ import { likeliest } from "@/forms/matches";
 import { countRule, moneyRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { Product } from "@/server/products";
+import { Link, useRouter } from "@/ui/address";
 import { JarSection } from "@/ui/jar-section";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";

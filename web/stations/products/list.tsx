@@ -1,11 +1,11 @@
 "use client";
 
 import type { FormulaSpec, Rates } from "@hearth/core";
-import Link from "next/link";
 import { FindBar, NothingFound, Pages, PUT_AWAY } from "@/catalogue/find-bar";
 import { Tidy } from "@/catalogue/tidy";
 import type { Product } from "@/server/products";
 import type { Shelf, Stocks } from "@/server/shelf";
+import { Link } from "@/ui/address";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";

@@ -1,9 +1,9 @@
 "use client";
 
 import { releaseBlocks, type WickTest } from "@hearth/core";
-import Link from "next/link";
 import { type ReactNode, useState } from "react";
 import { type BatchProps, useBatch } from "@/log/use-batch";
+import { Link } from "@/ui/address";
 import { CureBar, PHASE } from "@/ui/cure-bar";
 import { useKeys } from "@/ui/keys";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";

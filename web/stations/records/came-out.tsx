@@ -1,7 +1,7 @@
 "use client";
 
 import { type BatchFacts, type BatchPlan, defectOf, FATE_WORDS, FATES, fatesOf, howBad, outcomesOf } from "@hearth/core";
-import Link from "next/link";
+import { Link } from "@/ui/address";
 import { useUnits } from "@/ui/units";
 
 /** What came out of a batch: flaws with their way to the causes, mending, what became of the jars. */

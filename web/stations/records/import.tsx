@@ -1,10 +1,9 @@
 "use client";
 
 import { LARGEST_RECORD_BYTES } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { usePlace } from "@/log/place";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
 
 /** Reads a batch record from a file into this workshop: all or nothing. */

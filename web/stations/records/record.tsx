@@ -1,13 +1,13 @@
 "use client";
 
 import { defectOf, filledOf, missingToClose, partKey, sellableOf, stoppedOf, weighedLoad, writePart } from "@hearth/core";
-import Link from "next/link";
 import { type ReactNode, useState } from "react";
 import { Entries } from "@/log/entries";
 import { PaperLinks } from "@/log/paper-links";
 import { usePlace } from "@/log/place";
 import { type BatchProps, useBatch } from "@/log/use-batch";
 import type { TakenByBatch } from "@/server/shelf";
+import { Link } from "@/ui/address";
 import { CureBar, PHASE } from "@/ui/cure-bar";
 import { HeatLine } from "@/ui/heat-line";
 import { commonScale, JarSection } from "@/ui/jar-section";

@@ -1,9 +1,9 @@
 "use client";
 
-import Link from "next/link";
 import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches";
+import { Link } from "@/ui/address";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 

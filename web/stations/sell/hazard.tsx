@@ -1,10 +1,9 @@
 "use client";
 
 import { CLP, LANGUAGE_NAMES, LANGUAGES, type Language, type MixHazard, type MixPart, type Sellable, wordsOf } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { Chooser } from "@/forms/chooser";
+import { Link, useRouter } from "@/ui/address";
 import { HazardSign } from "@/ui/hazard-sign";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { useUnits } from "@/ui/units";

@@ -1,9 +1,9 @@
 "use client";
 
-import Link from "next/link";
 import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import type { GoodsRow } from "@/server/goods";
 import type { OrderListed } from "@/server/orders";
+import { Link } from "@/ui/address";
 import { Aside, Caution, Empty, Screen } from "@/ui/margin";
 import { StockStrip } from "@/ui/stock-strip";
 import { useNow, useUnits } from "@/ui/units";

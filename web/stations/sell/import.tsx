@@ -1,8 +1,6 @@
 "use client";
 
 import { readOrderRows, type Sellable } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
@@ -10,6 +8,7 @@ import { Field, useFields, words } from "@/forms/fields";
 import { parseFile, parseText } from "@/forms/file-parse";
 import { readDay } from "@/forms/when";
 import { usePlace } from "@/log/place";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";

@@ -1,8 +1,6 @@
 "use client";
 
 import { LANGUAGE_NAMES, LANGUAGES, type Language, perSheet } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { Chooser } from "@/forms/chooser";
@@ -10,6 +8,7 @@ import { Field, useFields, words } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { KeptLabelSheet, LabelSettings } from "@/server/labels";
+import { Link, useRouter } from "@/ui/address";
 import { later } from "@/ui/later";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";

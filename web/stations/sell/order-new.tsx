@@ -1,13 +1,13 @@
 "use client";
 
 import type { Sellable } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { useDraft } from "@/catalogue/draft";
 import { ask } from "@/forms/ask";
 import { useFields } from "@/forms/fields";
 import { usePlace } from "@/log/place";
+import { useRouter } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";

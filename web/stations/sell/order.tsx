@@ -1,12 +1,12 @@
 "use client";
 
 import { type LineNow, type OrderBody, type Sellable, WENT, WENT_WORDS, type Went } from "@hearth/core";
-import Link from "next/link";
 import { type ReactNode, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { Entries } from "@/log/entries";
 import { usePlace } from "@/log/place";
+import { Link } from "@/ui/address";
 import { useKeys } from "@/ui/keys";
 import { Aside, Screen, Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";

@@ -1,8 +1,6 @@
 "use client";
 
 import { answerQuantity, good, LEAST_SAMPLE, packingDraw, parseMass, samplePlan } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { BoxShown } from "@/catalogue/packing-fields";
@@ -13,6 +11,7 @@ import { countRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { GoodsRow, LatelyPacked } from "@/server/goods";
 import type { Shelf, Stocks } from "@/server/shelf";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Empty, Screen, Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";

@@ -1,11 +1,11 @@
 "use client";
 
 import { FATE_WORDS } from "@hearth/core";
-import Link from "next/link";
 import type { ReactNode } from "react";
 import { FindBar } from "@/catalogue/find-bar";
 import type { RecallRow } from "@/server/orders";
 import type { FoundLot, TracedBatch } from "@/server/trace";
+import { Link } from "@/ui/address";
 import { Aside, Caution, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import { recallOf } from "./model";

@@ -2,13 +2,12 @@
 
 import { dayWants, marginOfSold, type Sold, toPour } from "@hearth/core";
 import { max } from "d3-array";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import type { GoodsRow } from "@/server/goods";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { Picture } from "@/ui/picture";
 import { Said } from "@/ui/said";

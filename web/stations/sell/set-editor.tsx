@@ -1,8 +1,6 @@
 "use client";
 
 import { NO_PACKING, type Packing, packedBodyOf, type Sellable } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { useDraft } from "@/catalogue/draft";
@@ -14,6 +12,7 @@ import { Field, type FieldRule, named, orNothing, untouched, useFields, words } 
 import { moneyRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { SetRow } from "@/server/goods";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";

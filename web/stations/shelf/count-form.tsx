@@ -1,7 +1,6 @@
 "use client";
 
 import { isCounted } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { amountRule, VolumeNote } from "@/forms/amount";
@@ -9,6 +8,7 @@ import { ask } from "@/forms/ask";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
 import { usePlace } from "@/log/place";
 import type { Stock } from "@/server/shelf";
+import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
 import { saveCount } from "./commands";

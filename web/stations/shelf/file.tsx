@@ -1,13 +1,12 @@
 "use client";
 
 import { guessMapping, type Mapping, readSheet, SHEET_FIELDS, SHEET_KINDS, type Sheet, type SheetKind, type SheetRow } from "@hearth/core";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { ask } from "@/forms/ask";
 import { Field } from "@/forms/fields";
 import { parseFile, parseText } from "@/forms/file-parse";
 import { usePlace } from "@/log/place";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
 import { takeSheet } from "./commands";
 

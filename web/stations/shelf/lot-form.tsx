@@ -1,7 +1,6 @@
 "use client";
 
 import { bad, dayAt, good, isCounted, parseVolume } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { amountRule, type Measured, VolumeNote } from "@/forms/amount";
@@ -10,6 +9,7 @@ import { Field, type FieldRule, orNothing, useFields, words } from "@/forms/fiel
 import { moneyRule } from "@/forms/rules";
 import { parseWhen, readDay } from "@/forms/when";
 import { usePlace } from "@/log/place";
+import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { useNow, useUnits, type Writers } from "@/ui/units";
 import { saveLot } from "./commands";

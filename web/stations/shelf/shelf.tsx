@@ -1,13 +1,13 @@
 "use client";
 
 import { isCounted, SHELF_KINDS, type ShelfKind, STOCKED, type StockedKind, WAX_FAMILIES } from "@hearth/core";
-import Link from "next/link";
 import { useState } from "react";
 import { FindBar, NothingFound, Pages, PUT_AWAY } from "@/catalogue/find-bar";
 import type { ShelfFormProps } from "@/catalogue/shelf-form";
 import { Tidy } from "@/catalogue/tidy";
 import type { Stock, Stocks } from "@/server/shelf";
 import type { ShelfPage, ShelfPart, ShelfRow } from "@/server/shelf-page";
+import { Link } from "@/ui/address";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { later } from "@/ui/later";
 import { Caution, Screen } from "@/ui/margin";

@@ -1,11 +1,11 @@
 "use client";
 
 import { isCounted } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import type { Stock, StockHistory } from "@/server/shelf";
+import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
 import { Bottles } from "./bottles";

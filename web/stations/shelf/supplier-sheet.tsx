@@ -1,7 +1,6 @@
 "use client";
 
 import { bad, good, readIngredients, type SheetIngredient } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
@@ -10,6 +9,7 @@ import { parseText } from "@/forms/file-parse";
 import { readDay } from "@/forms/when";
 import { usePlace } from "@/log/place";
 import type { KeptSheet } from "@/server/supplier-sheets";
+import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
 import { useNow, useUnits } from "@/ui/units";

@@ -1,10 +1,10 @@
 "use client";
 
 import { cautionsOnVessel } from "@hearth/core";
-import Link from "next/link";
 import type { ReactNode } from "react";
 import type { Shelf, Stock, StockHistory } from "@/server/shelf";
 import type { KeptSheet } from "@/server/supplier-sheets";
+import { Link } from "@/ui/address";
 import { Aside, Caution, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import { StockPanel } from "./stock";

@@ -14,7 +14,6 @@ import {
   writeLength,
   writeNumber,
 } from "@hearth/core";
-import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { Field, orNothing, untouched, useFields } from "@/forms/fields";
@@ -22,6 +21,7 @@ import { massRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { Shelf } from "@/server/shelf";
 import { saveOnShelf } from "@/server/shelf-save";
+import { useRouter } from "@/ui/address";
 import { JarSection } from "@/ui/jar-section";
 import { Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";

@@ -1,8 +1,8 @@
 "use client";
 
 import { wickPlaces } from "@hearth/core";
-import Link from "next/link";
 import type { Shelf } from "@/server/shelf";
+import { Link } from "@/ui/address";
 import { useUnits } from "@/ui/units";
 
 export type WickCount = 1 | 2 | 3;

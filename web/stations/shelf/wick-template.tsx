@@ -1,8 +1,8 @@
 "use client";
 
 import { cubicMmOf, diameterAt, innerOf, levelFor, USUAL_WAX_DENSITY, wickPlaces } from "@hearth/core";
-import Link from "next/link";
 import type { Shelf } from "@/server/shelf";
+import { Link } from "@/ui/address";
 import { Warn } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import type { WickCount } from "./wick-places";

@@ -1,7 +1,7 @@
 "use client";
 
-import Link from "next/link";
 import type { TrialListed } from "@/server/trials";
+import { Link } from "@/ui/address";
 import { inWords } from "@/ui/in-words";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";

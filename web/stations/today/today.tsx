@@ -1,12 +1,12 @@
 "use client";
 
-import Link from "next/link";
 import type { ReactNode } from "react";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches";
 import type { OrderSoon } from "@/server/orders";
 import type { PlanNews } from "@/server/season";
 import type { TrialListed } from "@/server/trials";
+import { Link } from "@/ui/address";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { useNow, useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";

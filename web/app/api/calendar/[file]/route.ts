@@ -2,7 +2,7 @@ import { z } from "zod";
 import { databaseOf } from "@/data/client";
 import { now } from "@/data/clock";
 import { calendarOf } from "@/server/calendar";
-import { originOf } from "@/server/paper/answer";
+import { workshopAddress } from "@/server/paper/answer";
 import { answering, refuse } from "@/server/respond";
 import { workshopOfCalendar } from "@/server/workshops";
 
@@ -14,7 +14,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ file
     const file = secret.safeParse((await params).file);
     const workshop = file.success ? await workshopOfCalendar(file.data.slice(0, -4)) : null;
     if (!workshop) return refuse(404, "There is no calendar here. Its address may have been renewed.");
-    return new Response(await calendarOf(databaseOf(workshop.id), workshop, now(), originOf(request)), {
+    return new Response(await calendarOf(databaseOf(workshop.id), workshop, now(), workshopAddress(request, workshop.id)), {
       headers: { "content-type": "text/calendar; charset=utf-8", "cache-control": "no-store", "content-disposition": 'inline; filename="hearth-jar.ics"' },
     });
   });

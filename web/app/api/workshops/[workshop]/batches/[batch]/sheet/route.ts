@@ -2,7 +2,7 @@ import { dayAt, pouredAt } from "@hearth/core";
 import { z } from "zod";
 import { readBatch } from "@/server/batches";
 import { atWorkshop } from "@/server/door";
-import { originOf, paperAnswer } from "@/server/paper/answer";
+import { paperAnswer, workshopAddress } from "@/server/paper/answer";
 import { scalesOf } from "@/server/paper/day";
 import { refuse } from "@/server/respond";
 
@@ -19,7 +19,7 @@ export const GET = atWorkshop(
       name: `Batch ${batch.number}`,
       day,
       plan: batch.plan,
-      address: `${originOf(request)}/bench/${batch.id}`,
+      address: `${workshopAddress(request, workshop.id)}/bench/${batch.id}`,
       opens: "opens this batch at the bench",
     };
     const { capacities } = await scalesOf(db, workshop.id);

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { atWorkshop } from "@/server/door";
-import { originOf, paperAnswer } from "@/server/paper/answer";
+import { paperAnswer, workshopAddress } from "@/server/paper/answer";
 import { scalesOf, sheetsOfDay } from "@/server/paper/day";
 import { refuse } from "@/server/respond";
 
@@ -10,7 +10,7 @@ export const GET = atWorkshop(
   { day: z.iso.date() },
   "There is no such day in this workshop.",
   async (request, { db, workshop, named, now }) => {
-    const sheets = await sheetsOfDay(db, workshop, named.day, now, originOf(request));
+    const sheets = await sheetsOfDay(db, workshop, named.day, now, workshopAddress(request, workshop.id));
     if (sheets.length === 0) return refuse(404, "Nothing is planned on this day that can be put on a sheet. Say what is made, and which scale weighs it.");
     const { capacities } = await scalesOf(db, workshop.id);
     return (await paperAnswer(request, sheets, workshop, capacities, `day-${named.day}`)) ?? refuse(400, "Ask for size a4 or letter, and for sheets or tags.");

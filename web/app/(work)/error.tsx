@@ -1,3 +1,0 @@
-"use client";
-
-export { default } from "../error";
