@@ -7,7 +7,7 @@ import { labelling, labelSheets, supplierSheets } from "../web/data/tables/label
 import { workshops } from "../web/data/tables/workshop";
 import { appendIn, entryBy } from "../web/server/append";
 import type { Context } from "../web/server/context";
-import { ALONE } from "../web/server/door";
+import { ALONE } from "../web/server/door/who";
 import { ORDERS } from "../web/server/keep-order";
 import { beginOrderIn, takeOutIn } from "../web/server/orders";
 import { costsNow, packIn } from "../web/server/packing";

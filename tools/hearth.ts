@@ -4,6 +4,7 @@ import { join, resolve } from "node:path";
 import { restoreAt } from "./archive";
 import { backup, restore, withDatabase } from "./backup";
 import { makeHome } from "./home";
+import { readListening } from "./listen";
 import { embeddedPostgres, runningUrl } from "./postgres";
 import { Plain } from "./processes";
 import { serve } from "./serve";
@@ -21,6 +22,7 @@ const HOME = resolve(
 const OWN_PORT = 4_390;
 
 const HELP = `./hearth start            your own workshop, for every day: build, start the database, serve
+         --listen ADDRESS   for phones and other machines too, with a sign-in and TLS; docs/deploy.md
 ./hearth demo [--fresh]   build, start the database, load the made-up workshop, serve; --years 10: a busy one
 ./hearth dev              the same from the sources, reloading as they change
 ./hearth instruments      a simulated probe and scale for the bench; --speed 1 to 60
@@ -74,7 +76,8 @@ async function main(): Promise<number> {
     case "demo":
     case "dev": {
       const years = yearsWanted();
-      const unknown = flags.filter((flag, at) => command === "start" || (flag !== "--fresh" && flag !== "--years" && flags[at - 1] !== "--years"));
+      const { listening, rest } = command === "start" ? readListening(flags) : { listening: null, rest: flags };
+      const unknown = rest.filter((flag, at) => command === "start" || (flag !== "--fresh" && flag !== "--years" && flags[at - 1] !== "--years"));
       if (unknown.length > 0) throw new Error(`${unknown.join(" ")} is not known here.\n\n${HELP}`);
       const port = portWanted();
       // Listened for from the start, so that a Ctrl-C while things come up still stops them in order.
@@ -91,9 +94,12 @@ async function main(): Promise<number> {
         keepVersion: command === "start",
         ...(command === "start" ? { usualPort: OWN_PORT } : {}),
         keepBackups: true,
+        listening,
         fresh: flags.includes("--fresh"),
       });
       console.log(`\nHearth Jar is at ${served.url}\nCtrl-C stops it; nothing is lost.`);
+      if (listening) console.log("Everybody who comes says who it is; phones come in by a code from the page “people and devices”.");
+      if (served.firstCode) console.log(`Nobody has an account yet. Make the first at ${served.url}/sign-in/first with this code: ${served.firstCode}`);
       const code = await Promise.race([asked, served.ended]);
       await served.stop();
       return code;

@@ -6,7 +6,7 @@ import { refuseOtherAddresses } from "./serve";
 describe("where the server listens", () => {
   it("refuses any address but this machine's own, and says why", () => {
     for (const host of ["0.0.0.0", "192.168.1.20", "::", "workshop.example"])
-      expect(() => refuseOtherAddresses(host)).toThrow(/will not listen on .*no accounts yet/);
+      expect(() => refuseOtherAddresses(host)).toThrow(/will not listen on .*with a sign-in/);
     for (const host of [undefined, "127.0.0.1", "localhost", "::1"]) expect(() => refuseOtherAddresses(host)).not.toThrow();
   });
 

@@ -3,11 +3,14 @@ import { readFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { loadDemo } from "../demo/load";
 import { pastOfYears } from "../demo/past";
+import { openDatabase } from "../web/data/client";
 import { migrateDatabase } from "../web/data/migrate";
+import { freshCode, hashOf } from "../web/server/door/secrets";
 import { archiveSettings, keepBase, makeArchive } from "./archive";
 import { keepDaily } from "./backup";
 import { ensureBuild } from "./build";
 import { keepPort, keptPort, takeHome, writeRunning } from "./home";
+import { isWell, type Listening, listeningEnv } from "./listen";
 import { type Embedded, embeddedPostgres } from "./postgres";
 import { fewEnds, freePort, until, withParent } from "./processes";
 import { beforeUpdate, keepVersion } from "./versions";
@@ -16,6 +19,8 @@ const ROOT = new URL("..", import.meta.url).pathname;
 
 export interface Served {
   url: string;
+  /** What the first account is made with, where people sign in and nobody has one. */
+  firstCode: string | null;
   databaseUrl: string;
   database: Embedded | null;
   stop(): Promise<void>;
@@ -23,12 +28,25 @@ export interface Served {
   ended: Promise<number>;
 }
 
-/** There are no accounts yet, so nothing but this machine may reach the server. */
+/** Others reach the server only where that was asked for by --listen, which demands a sign-in: an address left in the environment does not. */
 export function refuseOtherAddresses(host = process.env.HEARTH_HOST ?? process.env.HOST): void {
   if (host && !["127.0.0.1", "localhost", "::1"].includes(host)) {
     throw new Error(
-      `Hearth Jar will not listen on ${host}: it has no accounts yet, so anybody who could reach it could change your records. It listens on 127.0.0.1 only.`,
+      `Hearth Jar will not listen on ${host} because of HOST: anybody who could reach it could change your records. ./hearth start --listen ${host} opens it, with a sign-in.`,
     );
+  }
+}
+
+/** A code for the first account, where nobody has one yet; only its hash is handed on. */
+async function firstCode(databaseUrl: string): Promise<{ code: string; hash: string } | null> {
+  const { pool } = openDatabase(databaseUrl);
+  try {
+    const { rowCount } = await pool.query("select 1 from door_user limit 1");
+    if (rowCount) return null;
+    const code = freshCode(3);
+    return { code, hash: hashOf(code) };
+  } finally {
+    await pool.end();
   }
 }
 
@@ -54,6 +72,8 @@ export interface ServeOptions {
   keepBackups?: boolean;
   /** Keep which version worked with the data, and take a backup before a newer one does. */
   keepVersion?: boolean;
+  /** Others may reach it, and say who they are. */
+  listening?: Listening | null;
   /** The port to begin looking from where this data was never served before. */
   usualPort?: number;
 }
@@ -96,7 +116,8 @@ export async function serve(options: ServeOptions): Promise<Served> {
         `Port ${wanted} is taken; using ${port}.${usual === wanted ? " What waits in a browser at the old address is sent once it is served there again." : ""}`,
       );
     if (usual === null || (options.port !== undefined && port === wanted)) keepPort(options.home, port);
-    const url = `http://127.0.0.1:${port}`;
+    const { url, reach, env: listens } = await listeningEnv(options.listening ?? null, options.home, port);
+    const first = options.listening ? await firstCode(databaseUrl) : null;
     if (options.keepVersion) keepVersion(options.home, version);
     const next = [join(ROOT, "node_modules/next/dist/bin/next"), "dev", join(ROOT, "web"), "-H", "127.0.0.1", "-p", String(port)];
     const [command, args] = withParent("TERM", process.execPath, options.dev ? next : ["--import", "tsx", join(ROOT, "web/serve/main.ts")]);
@@ -124,6 +145,8 @@ export async function serve(options: ServeOptions): Promise<Served> {
           DATABASE_OWNER_URL: "",
           HEARTH_HOME: options.home,
           PORT: String(port),
+          ...listens,
+          HEARTH_FIRST_CODE: first?.hash ?? "",
           HEARTH_VERSION: version,
           HEARTH_WORKER: join(ROOT, "web/.next/worker.js"),
           ...(options.clockFile ? { HEARTH_CLOCK_FILE: options.clockFile } : {}),
@@ -161,19 +184,12 @@ export async function serve(options: ServeOptions): Promise<Served> {
     };
     halt = stop;
     launch();
-    await until(
-      async () =>
-        fetch(`${url}/api/health`).then(
-          (answer) => answer.ok,
-          () => false,
-        ),
-      60_000,
-      "The web server did not answer within a minute.",
-    );
+    await until(() => isWell(reach), 60_000, "The web server did not answer within a minute.");
     const noMore = database && options.keepBackups ? keepDaily(databaseUrl, join(options.home, "backups")) : () => undefined;
     if (archive) await keepBase(databaseUrl, resolve(archive));
     return {
       url,
+      firstCode: first?.code ?? null,
       databaseUrl,
       database,
       ended,

@@ -2,11 +2,22 @@ import type { Pool } from "pg";
 import pg from "pg";
 
 /** Tables whose rows belong to no single workshop; each says why. Every other has a workshop's id, and is kept apart by it. */
-export const OF_NO_WORKSHOP: Readonly<Record<string, string>> = {};
+export const OF_NO_WORKSHOP: Readonly<Record<string, string>> = {
+  door_user: "somebody may work in several workshops with one account",
+  door_session: "a sign-in is one account's, whatever workshop it goes to",
+  door_credential: "a password belongs to an account, not to a workshop",
+  door_verification: "what is asked back for before anybody is signed in",
+  door_second_factor: "an authenticator belongs to an account, not to a workshop",
+  door_recovery: "printed codes let an account back in, not a workshop",
+  door_try: "tries are counted before it is known who it is, or for where",
+};
+
+const BY_WORKSHOP = (key: string) => `${key} = nullif(current_setting('hearth.workshop', true), '')::uuid`;
+const AT_THE_DOOR = "current_setting('hearth.door', true) = 'on'";
 
 /**
  * Keeps workshops apart in the database itself: on every table row-level security, forced, that shows and takes only rows of the
- * workshop that the transaction named. Whoever owns the tables passes only where it says so when it connects. Tables that stand
+ * workshop that the transaction named; those of accounts, only to a transaction of the door. Whoever owns the tables passes only where it says so when it connects. Tables that stand
  * already are left as they are, so that this costs nothing at a start. Throws where a table has no workshop's id.
  */
 export async function keepApart(pool: Pool): Promise<void> {
@@ -17,16 +28,15 @@ export async function keepApart(pool: Pool): Promise<void> {
        and not (c.relforcerowsecurity and exists (select 1 from pg_policy p where p.polrelid = c.oid and p.polname = 'of_workshop'))`,
   );
   for (const { name, column } of rows) {
-    if (name in OF_NO_WORKSHOP) continue;
-    if (!column) throw new Error(`The table ${name} belongs to no workshop.`);
-    const [table, key] = [pg.escapeIdentifier(name), pg.escapeIdentifier(column)];
+    if (!column && !(name in OF_NO_WORKSHOP)) throw new Error(`The table ${name} belongs to no workshop.`);
+    const table = pg.escapeIdentifier(name);
     await pool.query(
       `begin;
        alter table ${table} enable row level security;
        alter table ${table} force row level security;
        drop policy if exists of_workshop on ${table};
        drop policy if exists of_owner on ${table};
-       create policy of_workshop on ${table} using (${key} = nullif(current_setting('hearth.workshop', true), '')::uuid);
+       create policy of_workshop on ${table} using (${column ? BY_WORKSHOP(pg.escapeIdentifier(column)) : AT_THE_DOOR});
        create policy of_owner on ${table} to current_user using (current_setting('hearth.everything', true) = 'on');
        commit`,
     );

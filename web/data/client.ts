@@ -1,6 +1,6 @@
 import { drizzle } from "drizzle-orm/node-postgres";
 import { Pool, type PoolConfig } from "pg";
-import { type Database, scoped, type Transaction } from "./scope";
+import { type Database, type Scope, scoped, scopedPool, type Transaction } from "./scope";
 
 export type { Database, Transaction };
 
@@ -43,16 +43,23 @@ function held() {
 }
 
 /** The database as one workshop sees it: rows of others are not there, and none can be written among them. */
-export function databaseOf(workshopId: string): Database {
+export function databaseOf(workshopId: string, by: Pick<Scope, "person" | "through"> = {}): Database {
   const { pool, views } = held();
-  let db = views.get(workshopId);
+  const key = `${workshopId} ${by.person ?? ""} ${by.through ?? ""}`;
+  let db = views.get(key);
   if (!db) {
     if (views.size >= MOST_VIEWS) views.clear();
-    db = scoped(pool, { workshop: workshopId });
-    views.set(workshopId, db);
+    db = scoped(pool, { workshop: workshopId, ...by });
+    views.set(key, db);
   }
   return db;
 }
+
+/** The database as the door sees it: accounts, and no row of any workshop. */
+export const databaseOfDoor = (): Database => scoped(held().pool, { door: true });
+
+/** The same for plain statements, as a library asks them. */
+export const doorPool = () => scopedPool(held().pool, { door: true });
 
 /** The database as it is to whom no workshop is: not a row of any. */
 export const databaseOfNone = (): Database => scoped(held().pool, {});

@@ -17,9 +17,10 @@ export async function grantProgram(pool: Pool, role: string): Promise<void> {
     `revoke all on all tables in schema public from ${name}`,
     `grant select, insert, update, delete on all tables in schema public to ${name}`,
     `revoke update, delete on batch_event, trial_event, sale_order_event from ${name}`,
+    `revoke insert, update, delete on audit from ${name}`,
     `revoke delete on batch, trial, sale_order, workshop from ${name}`,
     `grant usage on all sequences in schema public to ${name}`,
-    `grant execute on function undo_start(uuid, uuid), workshop_names(), workshop_of_calendar(text) to ${name}`,
+    `grant execute on function undo_start(uuid, uuid), workshop_names(), workshop_of_calendar(text), workshops_of_account(text), workshop_of_code(text), workshops_without_owner() to ${name}`,
   ])
     await pool.query(statement);
 }

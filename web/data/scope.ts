@@ -1,5 +1,5 @@
 import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
-import type { Pool, PoolClient, QueryResult } from "pg";
+import pg, { type Pool, type PoolClient, type QueryResult } from "pg";
 
 export type Database = NodePgDatabase;
 export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
@@ -11,21 +11,26 @@ const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 /** For whom a transaction works; the rows of all others do not exist in it. */
 export interface Scope {
   workshop?: string;
-  /** Whose memberships may be read. */
-  account?: string;
+  /** Who works in it, and by what that is known: what the trail says of its changes. */
+  person?: string | null;
+  through?: string;
+  /** At the door, where accounts are looked up. */
+  door?: true;
 }
 
 function tellingOf(scope: Scope): string {
   const said: Record<string, string> = { ...LIMITS };
-  for (const name of ["workshop", "account"] as const) {
+  if (scope.door) said["hearth.door"] = "on";
+  for (const name of ["workshop", "person"] as const) {
     const id = scope[name];
-    if (id === undefined) continue;
+    if (id === undefined || id === null) continue;
     // It is written into the words themselves, so it is nothing else than an id.
     if (!UUID.test(id)) throw new Error(`This is no id of a ${name}.`);
     said[`hearth.${name}`] = id;
   }
+  if (scope.through) said["hearth.through"] = scope.through;
   return `select ${Object.entries(said)
-    .map(([name, value]) => `set_config('${name}', '${value}', true)`)
+    .map(([name, value]) => `set_config('${name}', ${pg.escapeLiteral(value)}, true)`)
     .join(", ")}`;
 }
 
@@ -84,3 +89,6 @@ Object.defineProperty(ScopedPool, "name", { value: "ScopedPool" });
 
 /** The database as one scope sees it. */
 export const scoped = (pool: Pool, scope: Scope): Database => drizzle(new ScopedPool(pool, scope) as unknown as Pool);
+
+/** The same for plain statements. */
+export const scopedPool = (pool: Pool, scope: Scope): Pick<Pool, "query"> => new ScopedPool(pool, scope) as unknown as Pool;

@@ -119,6 +119,8 @@ interface FieldProps {
   large?: boolean;
   placeholder?: string;
   inputMode?: "decimal" | "numeric" | "text";
+  type?: "text" | "password" | "email";
+  autoComplete?: string;
   autoFocus?: boolean;
   /** Stands in a narrow column: its word is explained by the key alone. */
   narrow?: boolean;
@@ -171,8 +173,8 @@ export function Field(props: FieldProps) {
       ) : (
         <input
           {...common}
-          type="text"
-          autoComplete="off"
+          type={props.type ?? "text"}
+          autoComplete={props.autoComplete ?? "off"}
           inputMode={inputMode}
           placeholder={placeholder}
           autoFocus={autoFocus}

@@ -1,6 +1,7 @@
 "use client";
 
 import type { EventOf, WrittenOf } from "@hearth/core";
+import { checkDoor } from "./door";
 
 /** Changes that others made, as the server tells them. One tab listens for all tabs of this browser, which allows only few connections. */
 export interface Change {
@@ -8,6 +9,8 @@ export interface Change {
   batch?: string;
   trial?: string;
   order?: string;
+  /** This device, or who works on it, may see nothing more. */
+  cut?: true;
   written?: WrittenOf<EventOf>;
 }
 type Listener = (change: Change) => void;
@@ -36,8 +39,10 @@ function listen(workshopId: string): void {
   const lead = () =>
     new Promise<void>((end) => {
       const source = new EventSource(`/api/workshops/${workshopId}/live`);
+      source.onerror = () => void checkDoor();
       source.onmessage = ({ data }) => {
         const change = JSON.parse(data) as Change;
+        if (change.cut) return void checkDoor();
         tell(change);
         channel?.postMessage(change);
       };

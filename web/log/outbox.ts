@@ -103,7 +103,7 @@ async function sendOne(one: Kept): Promise<"went" | "away"> {
     body: JSON.stringify({ ...event, v: one.v ?? (await import("./version")).versionOf(event.kind) }),
     signal: AbortSignal.timeout(15_000),
   }).catch(() => null);
-  if (!answer || [408, 429, 502, 503, 504].includes(answer.status)) return "away";
+  if (!answer || [401, 408, 429, 502, 503, 504].includes(answer.status)) return "away";
   if (answer.ok) await change(one, { state: "taken", why: null });
   else if (answer.status >= 500 && one.tries + 1 < MOST_TRIES) await change(one, { tries: one.tries + 1 });
   else {

@@ -105,6 +105,16 @@ async function kept(): Promise<Device> {
   return db;
 }
 
+/** Takes away what was kept of batches, trials and orders; what waits to be sent stays. */
+export const forgetKnown = async (): Promise<void> => (await kept()).clear("known");
+
+/** Takes everything away that is kept here. */
+export async function forgetAll(): Promise<void> {
+  await forgetKnown();
+  await (await kept()).clear("entries");
+  changed();
+}
+
 /** In the order in which they were put down. */
 export const allEntries = async (): Promise<Kept[]> => (await kept()).getAll("entries");
 

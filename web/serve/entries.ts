@@ -24,7 +24,8 @@ async function answer(request: IncomingMessage, response: ServerResponse, what: 
   const { host = "", origin = null } = request.headers as { host?: string; origin?: string };
   const stranger = strangerOf("POST", host, origin);
   const headers = new Headers();
-  for (const name of ["content-type", "content-length"]) if (typeof request.headers[name] === "string") headers.set(name, request.headers[name]);
+  // Among them the cookies, by which it is known who puts it down.
+  for (const [name, value] of Object.entries(request.headers)) if (typeof value === "string" && name !== "transfer-encoding") headers.set(name, value);
   const sent = () =>
     new Request(`http://127.0.0.1${request.url}`, { method: "POST", headers, body: Readable.toWeb(request) as ReadableStream, duplex: "half" } as RequestInit);
   const told = stranger

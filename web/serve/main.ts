@@ -1,9 +1,11 @@
-import { writeFileSync } from "node:fs";
-import { createServer } from "node:http";
+import { readFileSync, writeFileSync } from "node:fs";
+import { createServer, type RequestListener } from "node:http";
+import { createServer as createSecureServer } from "node:https";
 import { join } from "node:path";
 import { setFlagsFromString } from "node:v8";
 import { runInNewContext } from "node:vm";
 import next from "next";
+import { noteAddress } from "./address";
 import { tookEntry } from "./entries";
 import { shared } from "./share";
 
@@ -27,25 +29,30 @@ function isReadable(url: string): boolean {
   }
 }
 
-/** The web server: the built pages on loopback, each drawn once for all that ask for it at once. */
+/** The web server: the built pages, on loopback where nothing else was asked for, each drawn once for all that ask for it at once. */
 async function main(): Promise<void> {
   const port = Number(process.env.PORT);
   process.env.HEARTH_THREADS = new URL("../.next/", import.meta.url).pathname;
-  const app = next({ dev: false, dir: new URL("..", import.meta.url).pathname, hostname: "127.0.0.1", port });
+  const host = process.env.HEARTH_LISTEN || "127.0.0.1";
+  const app = next({ dev: false, dir: new URL("..", import.meta.url).pathname, hostname: host, port });
   await app.prepare();
   const draw = app.getRequestHandler();
   const handle = shared((request, response) => draw(request, response));
-  const server = createServer((request, response) => {
+  const proxies = (process.env.HEARTH_PROXIES ?? "").split(",").filter(Boolean);
+  const answer: RequestListener = (request, response) => {
+    noteAddress(request, proxies);
     if (tookEntry(request, response)) return;
     if (isReadable(request.url ?? "/")) return void handle(request, response);
     response.writeHead(400, { "content-type": "application/json", "x-content-type-options": "nosniff" });
     response.end(JSON.stringify({ error: { message: "This address cannot be read.", fields: {} } }));
-  });
+  };
+  const { HEARTH_TLS_CERT: cert, HEARTH_TLS_KEY: key } = process.env;
+  const server = cert && key ? createSecureServer({ cert: readFileSync(cert), key: readFileSync(key), minVersion: "TLSv1.2" }, answer) : createServer(answer);
   // A client that says its request slowly, or never to its end, holds nothing up.
   server.headersTimeout = 10_000;
   server.requestTimeout = 60_000;
   server.keepAliveTimeout = 65_000;
-  server.listen(port, "127.0.0.1");
+  server.listen(port, host);
   process.on("SIGUSR2", noteMemory);
   process.on("SIGTERM", () => {
     server.close();

@@ -1,12 +1,15 @@
+import { areaOfPath } from "@hearth/core";
 import { asc, eq } from "drizzle-orm";
 import { cookies, headers } from "next/headers";
 import { redirect } from "next/navigation";
 import { cache } from "react";
-import { type Database, databaseOf } from "@/data/client";
+import type { Database } from "@/data/client";
 import { clockIsFrozen, now } from "@/data/clock";
 import { people, type workshops } from "@/data/tables/workshop";
-import type { Who } from "./door";
-import { namesOfWorkshops, readWorkshop } from "./workshops";
+import { databaseFor, enter } from "./door/door";
+import { asksWho } from "./door/mode";
+import { accountOf, type Who, workshopsFor } from "./door/who";
+import { readWorkshop } from "./workshops";
 
 const staffOf = (db: Database, workshopId: string) =>
   db
@@ -27,29 +30,46 @@ const unitsOf = (workshop: typeof workshops.$inferSelect) => ({
   locale: workshop.locale,
 });
 
-const WITHIN = /^\/w\/([0-9a-f-]{36})(?:\/|$)/;
+const WITHIN = /^\/w\/([0-9a-f-]{36})(?=\/|$)/;
+
+/** Where to say who one is, and to come back from there. */
+const signIn = (path: string) => `/sign-in?${new URLSearchParams({ to: path })}`;
 
 /** The workshop that an address means which names none: the one last chosen on this device, or else the oldest. */
-export async function usualWorkshop(): Promise<string | null> {
+export async function usualWorkshop(): Promise<string> {
   const jar = await cookies();
-  const all = await namesOfWorkshops();
-  return (all.find((one) => one.id === jar.get("hearth_workshop")?.value) ?? all[0])?.id ?? null;
+  const mine = await workshopsFor(await headers());
+  const usual = (mine.find((one) => one.id === jar.get("hearth_workshop")?.value) ?? mine[0])?.id;
+  return usual ?? redirect(asksWho() && !(await accountOf(await headers())) ? signIn("/") : "/workshops");
 }
 
-/** Where a page is and who acts there: the one place from which every read takes its workshop. */
+/** Where a page is and who acts there: the one place from which every read takes its workshop. Who may not see the page does not get here. */
 export const here = cache(async () => {
-  const jar = await cookies();
-  const all = await namesOfWorkshops();
-  const named = WITHIN.exec((await headers()).get("x-hearth-path") ?? "")?.[1];
-  const workshop = named && all.some((one) => one.id === named) ? await readWorkshop(named) : null;
+  const [jar, sent] = [await cookies(), await headers()];
+  const path = sent.get("x-hearth-path") ?? "";
+  const [base, named] = WITHIN.exec(path) ?? [];
+  if (!base || !named) redirect("/workshops");
+  const inner = path.slice(base.length) || "/";
+  const entered = await enter(sent, named, { area: areaOfPath(inner), act: "see" });
+  if (!entered.ok) {
+    if (entered.status === 401) redirect(signIn(path));
+    if (entered.status === 404) redirect("/workshops");
+    // A helper begins where helpers work.
+    if (inner === "/" || !(await enter(sent, named, { area: "bench", act: "see" })).ok) redirect("/workshops");
+    redirect(`${base}/bench?not=${encodeURIComponent(areaOfPath(inner))}`);
+  }
+  const who = entered.value;
+  const workshop = await readWorkshop(named);
   if (!workshop) redirect("/workshops");
-  const db = databaseOf(workshop.id);
-  const staff = await staffOf(db, workshop.id);
-  const person = staff.find((one) => one.id === jar.get("hearth_person")?.value) ?? staff.find((one) => !one.putAway) ?? staff[0] ?? null;
+  const db = databaseFor(workshop.id, who);
+  const [all, staff] = await Promise.all([workshopsFor(sent), staffOf(db, workshop.id)]);
+  const chosen = who.personId ?? jar.get("hearth_person")?.value;
+  const person = staff.find((one) => one.id === chosen) ?? (who.personId ? null : (staff.find((one) => !one.putAway) ?? staff[0] ?? null));
   return {
     db,
+    who,
     workshop,
-    workshops: all,
+    workshops: all.map(({ id, name }) => ({ id, name })),
     people: staff.filter((one) => !one.putAway || one.id === person?.id).map(({ id, name }) => ({ id, name })),
     person,
     now: now(),
@@ -62,8 +82,9 @@ export const here = cache(async () => {
 export async function within(at: { workshopId: string; personId: string | null }, who: Who) {
   const workshop = await readWorkshop(at.workshopId);
   if (!workshop) return null;
-  const db = databaseOf(workshop.id);
+  const personId = who.personId ?? at.personId;
+  const db = databaseFor(workshop.id, who, personId);
   const staff = await staffOf(db, workshop.id);
-  return { db, workshop, who, people: staff, person: staff.find((one) => one.id === (who.personId ?? at.personId)) ?? null, now: now() };
+  return { db, workshop, who, people: staff, person: staff.find((one) => one.id === personId) ?? null, now: now() };
 }
 export type Context = NonNullable<Awaited<ReturnType<typeof within>>>;

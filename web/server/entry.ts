@@ -4,7 +4,7 @@ import { databaseOf } from "@/data/client";
 import { now } from "@/data/clock";
 import { appendTo } from "./append";
 import { readBody } from "./body";
-import { AREA_OF, enter } from "./door";
+import { AREA_OF, enter, notOwn } from "./door/door";
 import { readJson } from "./json";
 import { type Keeper, readSince } from "./keeper";
 import { answering, refuse } from "./respond";
@@ -36,7 +36,10 @@ export function takeEntry<F extends LogFacts, C, E extends EventOf, R>(keeper: K
       }
       return refuse(400, parsed.error.issues[0]?.message ?? "This entry cannot be read.", fields);
     }
-    const appended = await appendTo(keeper, databaseOf(at.data.workshop), at.data.workshop, at.data.id, parsed.data as EventOf, now());
+    const event = parsed.data as EventOf;
+    const odd = await notOwn(at.data.workshop, entered.value, event.personId);
+    if (odd) return refuse(403, odd, { personId: [odd] });
+    const appended = await appendTo(keeper, databaseOf(at.data.workshop), at.data.workshop, at.data.id, event, now());
     if (!appended.ok) return refuse(appended.status, appended.message, appended.fields);
     return Response.json({ ok: true, repeated: appended.repeated });
   });

@@ -12,13 +12,24 @@ function originOf(text: string, host: string): "own" | "other" | "odd" {
   }
 }
 
+/** The names that this program was told it is reached by, beside loopback; none where it listens to this machine alone. */
+const isOurName = (host: string): boolean => {
+  const names = (process.env.HEARTH_NAMES ?? "").split(",").filter(Boolean);
+  return names.includes(host.toLowerCase()) || names.includes(host.toLowerCase().replace(/:\d{1,5}$/, ""));
+};
+
 /**
- * Why a request is not let in; null where it is. There are no accounts yet, so only this machine is: a page elsewhere must not reach
- * the records by a name that resolves to loopback, nor write to them from another origin.
+ * Why a request is not let in; null where it is. A page elsewhere must not reach the records by a name that resolves to this
+ * machine, nor write to them from another origin.
  */
 export function strangerOf(method: string, host: string, origin: string | null): { status: 400 | 403; message: string } | null {
-  if (!LOOPBACK.test(host))
-    return { status: 403, message: "Hearth Jar answers only on this machine (127.0.0.1), not by another name: it has no accounts yet." };
+  if (!LOOPBACK.test(host) && !isOurName(host))
+    return {
+      status: 403,
+      message: process.env.HEARTH_NAMES
+        ? "Hearth Jar is not reached by this name. Use the address that it printed when it was started."
+        : "Hearth Jar answers only on this machine (127.0.0.1), not by another name. ./hearth start --listen ADDRESS opens it to others, with a sign-in.",
+    };
   if (origin === null || READS.includes(method)) return null;
   const from = originOf(origin, host);
   if (from === "odd") return { status: 400, message: "The origin of this request cannot be read." };
@@ -43,7 +54,11 @@ export const policy = (nonce: string) =>
     "frame-ancestors 'none'",
   ].join("; ");
 
+/** Over TLS a browser is told to stay with it (RFC 6797). */
+const STRICT: Record<string, string> = process.env.HEARTH_ORIGIN?.startsWith("https:") ? { "strict-transport-security": "max-age=31536000" } : {};
+
 export const HEADERS: Record<string, string> = {
+  ...STRICT,
   "x-content-type-options": "nosniff",
   "x-frame-options": "DENY",
   "referrer-policy": "same-origin",

@@ -10,6 +10,8 @@ export interface Change {
   batch?: string;
   trial?: string;
   order?: string;
+  /** A device or person that may see nothing more: its streams end. */
+  cut?: string;
   /** What was written to it, where it only goes on from what was there and is short enough to be told at once. */
   written?: WrittenOf<EventOf>;
 }

@@ -4,7 +4,7 @@ import { z } from "zod";
 import { isAway } from "@/data/client";
 import { awayWords } from "./away";
 import { type Context, within } from "./context";
-import { enter } from "./door";
+import { enter } from "./door/door";
 import { done, type Outcome, refused } from "./result";
 
 export { done, type Outcome, refused };

@@ -10,12 +10,6 @@ export async function readWorkshop(id: string): Promise<Workshop | null> {
   return workshop ?? null;
 }
 
-/** The names of all workshops here, the oldest first. */
-export async function namesOfWorkshops(): Promise<{ id: string; name: string }[]> {
-  const { rows } = await databaseOfNone().execute<{ id: string; name: string }>(sql`select id, name from workshop_names()`);
-  return rows;
-}
-
 /** The workshop whose calendar has this secret address. */
 export async function workshopOfCalendar(secret: string): Promise<Workshop | null> {
   const { rows } = await databaseOfNone().execute<{ id: string | null }>(sql`select workshop_of_calendar(${secret}) as id`);

@@ -1,10 +1,13 @@
+/** The headers of the request that a test stands in for. */
+export const sent = { headers: () => new Headers() };
+
 /** The cookies of the request that a test stands in for. */
 export const jar = new Map<string, string>();
 
 /**
  * @public
  */
-export const headers = async () => new Headers();
+export const headers = async () => sent.headers();
 
 /**
  * In place of next's own, which needs a request: `vi.mock("next/headers", () => import("../testing/headers"))`.

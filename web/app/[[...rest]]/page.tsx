@@ -12,7 +12,6 @@ export default async function WithoutWorkshop({
   searchParams: Promise<Record<string, string | string[] | undefined>>;
 }) {
   const id = await usualWorkshop();
-  if (!id) redirect("/workshops");
   const query = new URLSearchParams(Object.entries(await searchParams).flatMap(([key, value]) => [value ?? []].flat().map((one) => [key, one])));
   const path = ((await params).rest ?? []).map((part) => encodeURIComponent(decodeURIComponent(part))).join("/");
   redirect(`/w/${id}${path && `/${path}`}${query.size > 0 ? `?${query}` : ""}`);

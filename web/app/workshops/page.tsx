@@ -1,4 +1,8 @@
-import { namesOfWorkshops, readWorkshop } from "@/server/workshops";
+import { headers } from "next/headers";
+import { redirect } from "next/navigation";
+import { asksWho } from "@/server/door/mode";
+import { accountOf, workshopsFor } from "@/server/door/who";
+import { readWorkshop } from "@/server/workshops";
 import { Workshops } from "@/stations/frame/workshops";
 import { Link } from "@/ui/address";
 
@@ -6,7 +10,8 @@ export const metadata = { title: "Workshops" };
 export const dynamic = "force-dynamic";
 
 export default async function WorkshopsPage() {
-  const all = await Promise.all((await namesOfWorkshops()).map(({ id }) => readWorkshop(id)));
+  if (asksWho() && !(await accountOf(await headers()))) redirect("/sign-in?to=/workshops");
+  const all = await Promise.all((await workshopsFor(await headers())).map(({ id }) => readWorkshop(id)));
   return (
     <>
       <header className="border-b-4 border-ink bg-sheet px-8 py-3">

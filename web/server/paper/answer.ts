@@ -19,7 +19,7 @@ export async function paperAnswer(request: Request, sheets: SheetOf[], units: Pa
 }
 
 /** The address that this program is reached at, as the browser names it. */
-export const originOf = (request: Request): string => `http://${request.headers.get("host") ?? new URL(request.url).host}`;
+export const originOf = (request: Request): string => process.env.HEARTH_ORIGIN ?? `http://${request.headers.get("host") ?? new URL(request.url).host}`;
 
 /** The address before the pages of one workshop. */
 export const workshopAddress = (request: Request, workshopId: string): string => `${originOf(request)}/w/${workshopId}`;

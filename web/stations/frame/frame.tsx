@@ -2,6 +2,7 @@
 
 import { writeDuration } from "@hearth/core";
 import { type ReactNode, useEffect } from "react";
+import { leaveDoor } from "@/log/door";
 import { heardWithin, hearOthers } from "@/log/live";
 import { Outbox } from "@/log/outbox-strip";
 import { PlaceProvider } from "@/log/place";
@@ -25,6 +26,10 @@ interface FrameProps {
   workshops: { id: string; name: string }[];
   people: { id: string; name: string }[];
   person: string | null;
+  /** By what it is known who works here; alone on a machine, whoever it is says so. */
+  known: "alone" | "account" | "device";
+  /** May decide who works here. */
+  owns: boolean;
   evening: boolean;
   waiting: Partial<Record<string, number>>;
   children: ReactNode;
@@ -80,6 +85,16 @@ function StationKeys({ stations }: Pick<FrameProps, "stations">) {
   ]);
   return null;
 }
+
+/** What stands under the name of who works here. */
+const LEADS_TO = {
+  alone: [],
+  account: [
+    { value: "account", name: "Your account…" },
+    { value: "sign-out", name: "Sign out" },
+  ],
+  device: [{ value: "nobody", name: "Somebody else…" }],
+} as const;
 
 /** Pages of one batch, trial or order keep themselves up to date, entry by entry. */
 const KEEPS_UP = /^\/(bench|rack|look-over|records|burn|sell)\/[0-9a-f-]{36}$/;
@@ -162,9 +177,14 @@ export function Frame(props: FrameProps) {
                   label="Workshop"
                   className="-ml-1 min-h-[44px] max-w-full px-1 text-[14px] text-soft lg:min-h-[28px] lg:max-w-[210px]"
                   value={workshop.id}
-                  options={[...workshops.map((one) => ({ value: one.id, name: one.name })), { value: "more", name: "Workshops, units and prices…" }]}
+                  options={[
+                    ...workshops.map((one) => ({ value: one.id, name: one.name })),
+                    ...(props.owns ? [{ value: "people", name: "People and devices…" }] : []),
+                    ...(props.known === "device" ? [] : [{ value: "more", name: "Workshops, units and prices…" }]),
+                  ]}
                   onValue={async (value) => {
                     if (value === "more") return router.push("/workshops");
+                    if (value === "people") return router.push("/people");
                     await chooseWorkshop(value);
                     forgetPages();
                     router.push(`/w/${value}`);
@@ -180,9 +200,15 @@ export function Frame(props: FrameProps) {
                   label="Who is working"
                   className="min-h-[44px] max-w-[130px] border-2 border-line bg-sheet px-2 lg:min-h-[36px]"
                   value={person ?? ""}
-                  options={people.map((one) => ({ value: one.id, name: one.name }))}
+                  options={[
+                    ...people.filter((one) => props.known === "alone" || one.id === person).map((one) => ({ value: one.id, name: one.name })),
+                    ...LEADS_TO[props.known],
+                  ]}
                   empty="nobody yet"
                   onValue={async (value) => {
+                    if (value === person) return;
+                    if (value === "account") return location.assign("/account");
+                    if (value === "sign-out" || value === "nobody") return leaveDoor(value);
                     await choosePerson(value);
                     forgetPages();
                     router.refresh();

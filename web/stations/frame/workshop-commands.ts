@@ -3,15 +3,18 @@
 import { isCurrency, isLocale } from "@hearth/core";
 import { and, eq, isNotNull, type SQL } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
-import { cookies } from "next/headers";
+import { cookies, headers } from "next/headers";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { databaseOf } from "@/data/client";
 import { now } from "@/data/clock";
+import { members } from "@/data/tables/people";
 import { products } from "@/data/tables/product";
 import { lots } from "@/data/tables/stock";
 import { people, workshops } from "@/data/tables/workshop";
 import { KEPT_A_YEAR } from "@/server/cookie";
+import { asksWho } from "@/server/door/mode";
+import { accountOf } from "@/server/door/who";
 import { command, done, freeCommand, type Outcome, refused } from "@/server/outcome";
 
 const zone = z.string().refine(
@@ -55,13 +58,18 @@ const made = z.object({
 /** Makes an empty workshop with its first person, and goes there. */
 export async function makeWorkshop(input: unknown): Promise<Outcome<{ id: string }>> {
   return freeCommand(made, input, async ({ person, id = v7(), ...wanted }) => {
-    await databaseOf(id).transaction(async (tx) => {
+    const account = await accountOf(await headers());
+    if (asksWho() && !account) return refused("Sign in with an account first.");
+    await databaseOf(id, { through: account ? "an account" : "this machine" }).transaction(async (tx) => {
       const fresh = await tx
         .insert(workshops)
         .values({ id, ...wanted, createdAt: now() })
         .onConflictDoNothing()
         .returning({ id: workshops.id });
-      if (fresh.length > 0) await tx.insert(people).values({ workshopId: id, id: v7(), name: person });
+      if (fresh.length === 0) return;
+      const personId = v7();
+      await tx.insert(people).values({ workshopId: id, id: personId, name: person });
+      if (account) await tx.insert(members).values({ workshopId: id, personId, role: "owner", accountId: account.id });
     });
     const jar = await cookies();
     jar.set("hearth_workshop", id, KEPT_A_YEAR);

@@ -1,3 +1,4 @@
+import { may, mayOpen } from "@hearth/core";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
 import { waitingCounts } from "@/server/batches";
@@ -12,7 +13,9 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
   const waiting = await waitingCounts(at.db, at.workshop.id, at.now);
   return (
     <Frame
-      stations={STATIONS}
+      stations={STATIONS.filter((one) => mayOpen(at.who.role, one.path))}
+      known={at.who.device ? "device" : at.who.account ? "account" : "alone"}
+      owns={may(at.who.role, { area: "people", act: "see" })}
       units={at.units}
       now={at.now}
       frozen={at.frozen}

@@ -1,6 +1,6 @@
 import { LANGUAGES } from "@hearth/core";
 import { z } from "zod";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { buyerFile, labelFacts } from "@/server/label-of";
 import { buyerPage } from "@/server/paper/buyer";
 import { refuse } from "@/server/respond";

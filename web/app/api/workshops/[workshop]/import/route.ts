@@ -2,7 +2,7 @@ import { BURN_FORMAT, LARGEST_RECORD_BYTES } from "@hearth/core";
 import { revalidatePath } from "next/cache";
 import { readBody } from "@/server/body";
 import { importBurn } from "@/server/burn-record";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { importRecord, readRecord } from "@/server/record-in";
 import { refuse } from "@/server/respond";
 

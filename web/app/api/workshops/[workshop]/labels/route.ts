@@ -1,6 +1,6 @@
 import { LANGUAGES, perSheet } from "@hearth/core";
 import { z } from "zod";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { buyerAddress, LABEL_KINDS, labelBlocks, labelFacts } from "@/server/label-of";
 import { listLabelSheets } from "@/server/labels";
 import { originOf } from "@/server/paper/answer";

@@ -1,10 +1,17 @@
-import { atWorkshop } from "@/server/door";
-import { hearChanges } from "@/server/live";
+import { may, type Role } from "@hearth/core";
+import { AREA_OF, atWorkshop } from "@/server/door/door";
+import { asksWho } from "@/server/door/mode";
+import { whoIn } from "@/server/door/who";
+import { type Change, hearChanges } from "@/server/live";
+
+/** Of a subject that somebody may not see nothing is told. */
+const mayHear = (change: Change, role: Role): boolean =>
+  (["batch", "trial", "order"] as const).every((what) => change[what] === undefined || may(role, { area: AREA_OF[what], act: "see" }));
 
 export const dynamic = "force-dynamic";
 
 /** Every change of a workshop as it is written, as a stream of server-sent events. */
-export const GET = atWorkshop({ area: "today", act: "see" }, {}, "There is no such workshop.", async (request, { workshop: { id: workshop } }) => {
+export const GET = atWorkshop({ area: "today", act: "see" }, {}, "There is no such workshop.", async (request, { workshop: { id: workshop }, who }) => {
   const encoder = new TextEncoder();
   let stop = () => {};
   const stream = new ReadableStream<Uint8Array>({
@@ -19,9 +26,20 @@ export const GET = atWorkshop({ area: "today", act: "see" }, {}, "There is no su
       // What happened between the page's reading and this moment is read anew.
       send(`retry: 1000\ndata: ${JSON.stringify({ workshop: "*" })}\n\n`);
       const leave = hearChanges((change) => {
+        // Who was cut off hears so, and nothing after it.
+        if (change.cut && (change.cut === who.device || change.cut === who.personId)) {
+          send(`data: ${JSON.stringify({ workshop, cut: true })}\n\n`);
+          return stop();
+        }
+        if (!mayHear(change, who.role)) return;
         if (change.workshop === workshop || change.workshop === "*") send(`data: ${JSON.stringify(change)}\n\n`);
       });
-      const pulse = setInterval(() => send(": still here\n\n"), 20_000);
+      const pulse = setInterval(async () => {
+        // A sign-in that was ended elsewhere ends what it listens to as well.
+        const still = asksWho() ? await whoIn(request.headers, workshop).catch(() => who) : who;
+        if (typeof still === "string") stop();
+        else send(": still here\n\n");
+      }, 20_000);
       stop = () => {
         leave();
         clearInterval(pulse);

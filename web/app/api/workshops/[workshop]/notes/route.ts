@@ -1,6 +1,6 @@
 import { fieldErrors, may } from "@hearth/core";
 import { readBody } from "@/server/body";
-import { atWorkshop, NOT_YOURS } from "@/server/door";
+import { atWorkshop, NOT_YOURS, notOwn } from "@/server/door/door";
 import { readJson } from "@/server/json";
 import { addNote, areaOfNoted, noteSent } from "@/server/notes";
 import { refuse } from "@/server/respond";
@@ -18,6 +18,8 @@ export const POST = atWorkshop({ area: "bench", act: "see" }, {}, "There is no s
   if (!parsed.success) return refuse(400, parsed.error.issues[0]?.message ?? "This note cannot be read.", fieldErrors(parsed.error));
   const need = { area: areaOfNoted(parsed.data.kind), act: "change" } as const;
   if (!may(who.role, need)) return refuse(403, NOT_YOURS);
+  const odd = await notOwn(workshop.id, who, parsed.data.personId);
+  if (odd) return refuse(403, odd, { personId: [odd] });
   const noted = await addNote(db, workshop.id, parsed.data, now);
   return noted.ok ? Response.json({ ok: true }) : refuse(noted.status, noted.message, { [noted.field]: [noted.message] });
 });

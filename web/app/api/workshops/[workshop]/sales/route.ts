@@ -1,7 +1,7 @@
 import { currencyDecimals, SALES_COLUMNS } from "@hearth/core";
 import Papa from "papaparse";
 import { z } from "zod";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { refuse } from "@/server/respond";
 import { salesRows } from "@/server/sales";
 

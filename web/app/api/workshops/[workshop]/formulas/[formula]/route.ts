@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { formulaForPlan } from "@/server/formulas";
 import { refuse } from "@/server/respond";
 

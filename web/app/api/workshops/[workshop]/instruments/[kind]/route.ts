@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { calculation, refuse, TooBusy } from "@/server/respond";
 import { linesOf, reachBench } from "@/server/simulated";
 

@@ -1,6 +1,6 @@
 import { may } from "@hearth/core";
 import { z } from "zod";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { areaOfNoted, readPicture } from "@/server/notes";
 import { refuse } from "@/server/respond";
 

@@ -2,7 +2,7 @@ import { SHEET_KINDS, writeSheet } from "@hearth/core";
 import { z } from "zod";
 import { wanted } from "@/data/tables/plan";
 import { lots } from "@/data/tables/stock";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { writeFile } from "@/server/file-write";
 import { naturally } from "@/server/naturally";
 import { sheetContext, sheetTable, standingIn } from "@/server/sheets";

@@ -1,6 +1,6 @@
 import type { BatchEvent } from "@hearth/core";
 import { z } from "zod";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { batchRecordOf, eventsCsv } from "@/server/record-out";
 import { refuse } from "@/server/respond";
 

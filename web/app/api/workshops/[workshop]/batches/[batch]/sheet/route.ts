@@ -1,7 +1,7 @@
 import { dayAt, pouredAt } from "@hearth/core";
 import { z } from "zod";
 import { readBatch } from "@/server/batches";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { paperAnswer, workshopAddress } from "@/server/paper/answer";
 import { scalesOf } from "@/server/paper/day";
 import { refuse } from "@/server/respond";

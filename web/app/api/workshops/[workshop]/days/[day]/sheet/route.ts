@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { paperAnswer, workshopAddress } from "@/server/paper/answer";
 import { scalesOf, sheetsOfDay } from "@/server/paper/day";
 import { refuse } from "@/server/respond";

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { burnCsv, burnRecordOf } from "@/server/burn-record";
-import { atWorkshop } from "@/server/door";
+import { atWorkshop } from "@/server/door/door";
 import { refuse } from "@/server/respond";
 
 /** A trial to take along: whole as JSON, or its sessions and looks as CSV. */

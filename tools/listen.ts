@@ -1,0 +1,200 @@
+import { randomBytes, webcrypto } from "node:crypto";
+import { existsSync, mkdirSync, readFileSync } from "node:fs";
+import { get as getPlain } from "node:http";
+import { get as getSecure } from "node:https";
+import { isIP } from "node:net";
+import { hostname, networkInterfaces } from "node:os";
+import { join, resolve } from "node:path";
+import "reflect-metadata";
+import * as x509 from "@peculiar/x509";
+import { Plain, writeWhole } from "./processes";
+
+/** How others reach the program, where they may; without it only this machine does, and nobody has to say who it is. */
+export interface Listening {
+  /** An address of this machine, or 0.0.0.0 for all of them. */
+  address: string;
+  /** The address that browsers use, where it is another: that of a proxy. */
+  public?: string;
+  cert?: string;
+  key?: string;
+  /** Addresses of proxies whose X-Forwarded-For and -Host are believed. */
+  proxies: string[];
+}
+
+const VALUED = ["--listen", "--public", "--cert", "--key", "--proxy"];
+const HOW = "./hearth start --listen ADDRESS [--cert FILE --key FILE] [--public https://NAME --proxy ADDRESS]";
+
+/** Reads what follows `start`; null where it is to listen to this machine alone. Says in one sentence what is wrong. */
+export function readListening(flags: readonly string[]): { listening: Listening | null; rest: string[] } {
+  const given = new Map<string, string[]>();
+  const rest: string[] = [];
+  for (let at = 0; at < flags.length; at++) {
+    const flag = flags[at] as string;
+    if (!VALUED.includes(flag)) {
+      rest.push(flag);
+      continue;
+    }
+    const value = flags[++at];
+    if (!value || value.startsWith("--")) throw new Plain(`${flag} needs a value: ${HOW}`);
+    given.set(flag, [...(given.get(flag) ?? []), value]);
+  }
+  const one = (flag: string): string | undefined => given.get(flag)?.at(-1);
+  const address = one("--listen");
+  if (!address) {
+    if (given.size > 0) throw new Plain(`${[...given.keys()].join(", ")} goes with --listen: ${HOW}`);
+    return { listening: null, rest };
+  }
+  if (isIP(address) === 0) throw new Plain(`--listen takes an address of this machine like 192.168.1.20, or 0.0.0.0 for all; “${address}” is none.`);
+  const [cert, key, open] = [one("--cert"), one("--key"), one("--public")];
+  if ((cert === undefined) !== (key === undefined)) throw new Plain("--cert and --key go together.");
+  for (const file of [cert, key]) if (file && !existsSync(file)) throw new Plain(`There is no file ${file}.`);
+  if (open !== undefined) {
+    const url = URL.canParse(open) ? new URL(open) : null;
+    if (!url || !/^https?:$/.test(url.protocol) || url.pathname !== "/")
+      throw new Plain("--public takes an address like https://shed.example.org, with nothing behind it.");
+    if (url.protocol === "http:" && !isLoopback(url.hostname))
+      throw new Plain("--public must begin with https: passwords would go over the network for all to read.");
+  }
+  const proxies = given.get("--proxy") ?? [];
+  for (const proxy of proxies) if (isIP(proxy) === 0) throw new Plain(`--proxy takes the address that the proxy comes from; “${proxy}” is none.`);
+  return {
+    listening: { address, ...(open ? { public: new URL(open).origin } : {}), ...(cert && key ? { cert: resolve(cert), key: resolve(key) } : {}), proxies },
+    rest,
+  };
+}
+
+const isLoopback = (host: string): boolean => /^(localhost|127\.\d+\.\d+\.\d+|::1|\[::1\])$/.test(host);
+
+/** The addresses of this machine that others may use. */
+const ownAddresses = (): string[] =>
+  Object.values(networkInterfaces())
+    .flatMap((all) => all ?? [])
+    .filter((one) => !one.internal && !one.address.startsWith("fe80"))
+    .map((one) => one.address);
+
+const DAY_MS = 86_400_000;
+/** A device refuses a certificate that holds longer than 398 days (CA/Browser Forum baseline, 6.3.2; from memory). */
+const LEAF_DAYS = 397;
+const RENEW_DAYS = 30;
+const ALGORITHM = { name: "ECDSA", namedCurve: "P-256", hash: "SHA-256" } as const;
+
+const pem = async (key: CryptoKey): Promise<string> =>
+  x509.PemConverter.encode(await webcrypto.subtle.exportKey("pkcs8", key as webcrypto.CryptoKey), "PRIVATE KEY");
+const keyFrom = async (text: string): Promise<CryptoKey> =>
+  (await webcrypto.subtle.importKey("pkcs8", x509.PemConverter.decode(text)[0] as ArrayBuffer, ALGORITHM, true, ["sign"])) as CryptoKey;
+
+/** A certificate of the workshop's own for these names, made once and renewed in time; the authority that vouches for it is what a phone is told to trust. */
+export async function ownCertificate(home: string, names: readonly string[], now = new Date()): Promise<{ cert: string; key: string; authority: string }> {
+  x509.cryptoProvider.set(webcrypto as unknown as Crypto);
+  const at = (name: string) => join(home, "tls", name);
+  mkdirSync(join(home, "tls"), { recursive: true, mode: 0o700 });
+  const pair = async () => (await webcrypto.subtle.generateKey(ALGORITHM, true, ["sign", "verify"])) as CryptoKeyPair;
+  const serial = () =>
+    randomBytes(16)
+      .toString("hex")
+      .replace(/^[89a-f]/, "1");
+  if (!existsSync(at("authority.crt")) || !existsSync(at("authority.key"))) {
+    const keys = await pair();
+    const made = await x509.X509CertificateGenerator.createSelfSigned({
+      serialNumber: serial(),
+      name: `CN=Hearth Jar on ${hostname().replaceAll(/[^\w.-]/g, "")}`,
+      notBefore: new Date(now.getTime() - DAY_MS),
+      notAfter: new Date(now.getTime() + 3_650 * DAY_MS),
+      signingAlgorithm: ALGORITHM,
+      keys,
+      extensions: [
+        new x509.BasicConstraintsExtension(true, 0, true),
+        new x509.KeyUsagesExtension(x509.KeyUsageFlags.keyCertSign | x509.KeyUsageFlags.cRLSign, true),
+        await x509.SubjectKeyIdentifierExtension.create(keys.publicKey),
+      ],
+    });
+    writeWhole(at("authority.key"), await pem(keys.privateKey));
+    writeWhole(at("authority.crt"), made.toString("pem"));
+  }
+  const authority = new x509.X509Certificate(readFileSync(at("authority.crt"), "utf8"));
+  const wanted = [...new Set(names)].sort().join(",");
+  const holds = () => {
+    if (!existsSync(at("server.crt")) || !existsSync(at("server.key")) || !existsSync(at("names")) || readFileSync(at("names"), "utf8") !== wanted)
+      return false;
+    return new x509.X509Certificate(readFileSync(at("server.crt"), "utf8")).notAfter.getTime() - now.getTime() > RENEW_DAYS * DAY_MS;
+  };
+  if (!holds()) {
+    const keys = await pair();
+    const made = await x509.X509CertificateGenerator.create({
+      serialNumber: serial(),
+      subject: "CN=Hearth Jar",
+      issuer: authority.subject,
+      notBefore: new Date(now.getTime() - DAY_MS),
+      notAfter: new Date(now.getTime() + LEAF_DAYS * DAY_MS),
+      signingAlgorithm: ALGORITHM,
+      publicKey: keys.publicKey,
+      signingKey: await keyFrom(readFileSync(at("authority.key"), "utf8")),
+      extensions: [
+        new x509.BasicConstraintsExtension(false, undefined, true),
+        new x509.KeyUsagesExtension(x509.KeyUsageFlags.digitalSignature, true),
+        new x509.ExtendedKeyUsageExtension([x509.ExtendedKeyUsage.serverAuth]),
+        new x509.SubjectAlternativeNameExtension([...new Set(names)].map((value) => ({ type: isIP(value) ? ("ip" as const) : ("dns" as const), value }))),
+        await x509.AuthorityKeyIdentifierExtension.create(authority),
+        await x509.SubjectKeyIdentifierExtension.create(keys.publicKey),
+      ],
+    });
+    writeWhole(at("server.key"), await pem(keys.privateKey));
+    writeWhole(at("server.crt"), made.toString("pem"));
+    writeWhole(at("names"), wanted);
+  }
+  return { cert: at("server.crt"), key: at("server.key"), authority: at("authority.crt") };
+}
+
+/** A secret that outlasts restarts, in a file that only its owner reads. Servers that share a database are given one and the same. */
+export function doorSecret(home: string): string {
+  const file = join(home, "door-secret");
+  if (process.env.HEARTH_DOOR_SECRET) return process.env.HEARTH_DOOR_SECRET;
+  if (!existsSync(file)) writeWhole(file, randomBytes(32).toString("base64url"));
+  return readFileSync(file, "utf8").trim();
+}
+
+/** What the web server is told of how it listens, and the address that it is reached at. */
+export async function listeningEnv(
+  listening: Listening | null,
+  home: string,
+  port: number,
+): Promise<{ url: string; reach: string; env: Record<string, string> }> {
+  const loopback = `http://127.0.0.1:${port}`;
+  if (!listening) return { url: loopback, reach: loopback, env: { HEARTH_SIGN_IN: "", HEARTH_LISTEN: "", HEARTH_NAMES: "", HEARTH_ORIGIN: "" } };
+  const all = listening.address === "0.0.0.0" || listening.address === "::";
+  const shown = all ? (ownAddresses()[0] ?? "127.0.0.1") : listening.address;
+  const bracketed = isIP(shown) === 6 ? `[${shown}]` : shown;
+  const addresses = all ? ownAddresses() : [listening.address];
+  // Plain HTTP goes no further than this machine, or a proxy on it.
+  const plain = listening.public !== undefined || isLoopback(listening.address);
+  const own = plain || listening.cert ? null : await ownCertificate(home, [...addresses, "127.0.0.1", "localhost", hostname()]);
+  const [cert, key] = [listening.cert ?? own?.cert, listening.key ?? own?.key];
+  const scheme = cert ? "https" : "http";
+  const url = listening.public ?? `${scheme}://${bracketed}:${port}`;
+  const names = [new URL(url).host, new URL(url).hostname, ...addresses, hostname()].map((one) => one.toLowerCase());
+  return {
+    url,
+    reach: `${scheme}://${all ? "127.0.0.1" : bracketed}:${port}`,
+    env: {
+      HEARTH_SIGN_IN: "on",
+      HEARTH_LISTEN: listening.address,
+      HEARTH_ORIGIN: url,
+      HEARTH_NAMES: [...new Set(names)].join(","),
+      HEARTH_PROXIES: listening.proxies.join(","),
+      HEARTH_DOOR_SECRET: doorSecret(home),
+      ...(cert && key ? { HEARTH_TLS_CERT: cert, HEARTH_TLS_KEY: key } : {}),
+      ...(own ? { HEARTH_TLS_AUTHORITY: own.authority } : {}),
+    },
+  };
+}
+
+/** Whether the program says that it is well; by whatever certificate, since it is this machine that asks itself. */
+export const isWell = (reach: string): Promise<boolean> =>
+  new Promise((done) => {
+    const asked = (reach.startsWith("https:") ? getSecure : getPlain)(`${reach}/api/health`, { rejectUnauthorized: false, timeout: 5_000 }, (answer) => {
+      answer.resume();
+      done(answer.statusCode === 200);
+    });
+    asked.on("error", () => done(false));
+    asked.on("timeout", () => asked.destroy());
+  });

@@ -1,0 +1,18 @@
+import { X509Certificate } from "node:crypto";
+import { readFileSync } from "node:fs";
+import { notFound } from "next/navigation";
+import { DoorFrame } from "@/stations/door/door-frame";
+import { Trust } from "@/stations/door/trust";
+
+export const metadata = { title: "Trust this workshop" };
+export const dynamic = "force-dynamic";
+
+export default function TrustPage() {
+  const file = process.env.HEARTH_TLS_AUTHORITY;
+  if (!file) notFound();
+  return (
+    <DoorFrame>
+      <Trust print={new X509Certificate(readFileSync(file)).fingerprint256} />
+    </DoorFrame>
+  );
+}

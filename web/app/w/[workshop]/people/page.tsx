@@ -1,0 +1,11 @@
+import { here } from "@/server/context";
+import { asksWho } from "@/server/door/mode";
+import { readPeople } from "@/server/people";
+import { PeoplePage } from "@/stations/people/people";
+
+export const metadata = { title: "People and devices" };
+
+export default async function Page() {
+  const { db, workshop, now } = await here();
+  return <PeoplePage asks={asksWho()} {...(await readPeople(db, workshop.id, now))} />;
+}

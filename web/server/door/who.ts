@@ -1,0 +1,110 @@
+import { lesserOf, type Role } from "@hearth/core";
+import { and, eq, gt, isNotNull, isNull, or, sql } from "drizzle-orm";
+import { databaseOf, databaseOfNone } from "@/data/client";
+import { now } from "@/data/clock";
+import { devices, members } from "@/data/tables/people";
+import { people } from "@/data/tables/workshop";
+import { auth } from "./auth";
+import { asksWho } from "./mode";
+import { hashOf } from "./secrets";
+
+/** Who asks, as far as one workshop is concerned. */
+export interface Who {
+  role: Role;
+  /** By whom entries are put down; null where the page says it, as on a machine that needs no sign-in. */
+  personId: string | null;
+  /** By what that is known, as the trail tells it. */
+  through: string;
+  /** The device of the workshop that it comes from. */
+  device?: string;
+  account?: string;
+}
+
+/** Somebody at this machine, where nobody else can reach it: whoever it is may do everything. */
+export const ALONE: Who = { role: "owner", personId: null, through: "this machine" };
+
+export const DEVICE_COOKIE = "hearth_device";
+
+/** The device that sent this, by its cookie: of which workshop, and its secret. */
+export function deviceCookie(headers: Headers): { workshopId: string; token: string } | null {
+  const cookie = (headers.get("cookie") ?? "").split(/;\s*/).find((one) => one.startsWith(`${DEVICE_COOKIE}=`));
+  const [, workshopId, token] = /^([0-9a-f-]{36})\.([\w-]{43})$/.exec(decodeURIComponent(cookie?.slice(DEVICE_COOKIE.length + 1) ?? "")) ?? [];
+  return workshopId && token ? { workshopId, token } : null;
+}
+
+/** Where a device was joined and not cut off since, and who works on it. */
+export async function deviceOf(headers: Headers) {
+  const cookie = deviceCookie(headers);
+  if (!cookie) return null;
+  const db = databaseOf(cookie.workshopId);
+  const [device] = await db
+    .select({
+      id: devices.id,
+      name: devices.name,
+      role: devices.role,
+      personId: people.id,
+      personName: people.name,
+      personRole: members.role,
+    })
+    .from(devices)
+    .leftJoin(people, and(eq(people.workshopId, devices.workshopId), eq(people.id, devices.personId), gt(devices.personUntil, now())))
+    .leftJoin(members, and(eq(members.workshopId, people.workshopId), eq(members.personId, people.id)))
+    .where(and(eq(devices.workshopId, cookie.workshopId), eq(devices.tokenHash, hashOf(cookie.token)), isNotNull(devices.joinedAt), isNull(devices.cutAt)));
+  if (!device) return null;
+  // Once a minute is enough to say when a device was last seen.
+  await db
+    .update(devices)
+    .set({ seenAt: now() })
+    .where(
+      and(
+        eq(devices.workshopId, cookie.workshopId),
+        eq(devices.id, device.id),
+        or(isNull(devices.seenAt), sql`${devices.seenAt} < ${now()}::timestamptz - interval '1 minute'`),
+      ),
+    );
+  return { ...device, workshopId: cookie.workshopId };
+}
+
+/** The account that signed in with this browser; null where none did, or its sign-in was ended. */
+export async function accountOf(headers: Headers): Promise<{ id: string; name: string; email: string; twoFactor: boolean; sessionId: string } | null> {
+  if (!asksWho() || !/(^|;\s*)(__Secure-)?hearth\.session_token=/.test(headers.get("cookie") ?? "")) return null;
+  const found = await auth().api.getSession({ headers, query: { disableCookieCache: true } });
+  if (!found) return null;
+  const { user, session } = found;
+  return { id: user.id, name: user.name, email: user.email, twoFactor: Boolean(user.twoFactorEnabled), sessionId: session.id };
+}
+
+/** Who sent this, in one workshop; "nobody" where it does not say, "stranger" where it is somebody with nothing to do there. */
+export async function whoIn(headers: Headers, workshopId: string): Promise<Who | "nobody" | "stranger"> {
+  if (!asksWho()) return ALONE;
+  const device = await deviceOf(headers);
+  if (device?.workshopId === workshopId)
+    return device.personId && device.personRole
+      ? { role: lesserOf(device.role, device.personRole), personId: device.personId, through: device.name, device: device.id }
+      : "nobody";
+  const account = await accountOf(headers);
+  if (!account) return device ? "stranger" : "nobody";
+  const [member] = await databaseOf(workshopId)
+    .select({ role: members.role, personId: members.personId })
+    .from(members)
+    .where(and(eq(members.workshopId, workshopId), eq(members.accountId, account.id)));
+  return member ? { ...member, through: "an account", account: account.id } : "stranger";
+}
+
+/** The workshops that somebody may work in, the oldest first. */
+export async function workshopsFor(headers: Headers): Promise<{ id: string; name: string; role: Role }[]> {
+  const none = databaseOfNone();
+  if (!asksWho()) {
+    const { rows } = await none.execute<{ id: string; name: string }>(sql`select id, name from workshop_names()`);
+    return rows.map((row) => ({ ...row, role: "owner" }));
+  }
+  const device = await deviceOf(headers);
+  if (device) {
+    const { rows } = await databaseOf(device.workshopId).execute<{ id: string; name: string }>(sql`select id, name from workshop`);
+    return rows.map((row) => ({ ...row, role: lesserOf(device.role, device.personRole ?? "reader") }));
+  }
+  const account = await accountOf(headers);
+  if (!account) return [];
+  const { rows } = await none.execute<{ id: string; name: string; role: Role }>(sql`select id, name, role from workshops_of_account(${account.id})`);
+  return rows;
+}

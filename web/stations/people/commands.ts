@@ -1,0 +1,159 @@
+"use server";
+
+import { ROLES } from "@hearth/core";
+import { and, eq, isNull, ne, sql } from "drizzle-orm";
+import { revalidatePath } from "next/cache";
+import { toString as toSvg } from "qrcode";
+import { v7 } from "uuid";
+import { z } from "zod";
+import type { Transaction } from "@/data/client";
+import { devices, invitations, members } from "@/data/tables/people";
+import { people } from "@/data/tables/workshop";
+import { auth } from "@/server/door/auth";
+import { asksWho, originHere } from "@/server/door/mode";
+import { freshCode, freshToken, hashOf, readCode } from "@/server/door/secrets";
+import { tellPages } from "@/server/live";
+import { command, done, type Outcome, refused } from "@/server/outcome";
+
+const LINK_DAYS = 7;
+const CODE_MINUTES = 10;
+const later = (now: string, ms: number): string => new Date(Date.parse(now) + ms).toISOString();
+const person = z.object({ personId: z.uuid() });
+const NO_ACCOUNTS = "People sign in only where Hearth Jar listens to other machines: start it with ./hearth start --listen ADDRESS.";
+const LAST_OWNER = "This is the last owner with an account. Make somebody else an owner first.";
+
+/** Whether a workshop would be left with nobody who may decide who works in it. */
+async function isLastOwner(tx: Transaction, workshopId: string, personId: string): Promise<boolean> {
+  const owners = await tx
+    .select({ personId: members.personId })
+    .from(members)
+    .where(and(eq(members.workshopId, workshopId), eq(members.role, "owner"), sql`${members.accountId} is not null`))
+    .for("update");
+  return owners.length === 1 && owners[0]?.personId === personId;
+}
+
+/** Makes a link by which a person comes in with an account. It is shown once; the one before it holds no longer. */
+export async function invite(place: unknown, input: unknown): Promise<Outcome<{ link: string; until: string }>> {
+  return command("people", person.extend({ role: z.enum(ROLES) }), place, input, async ({ personId, role }, { db, workshop, now }) => {
+    if (!asksWho()) return refused(NO_ACCOUNTS);
+    const token = freshToken();
+    const until = later(now, LINK_DAYS * 86_400_000);
+    const made = await db.transaction(async (tx) => {
+      const there = await tx
+        .select({ id: people.id })
+        .from(people)
+        .where(and(eq(people.workshopId, workshop.id), eq(people.id, personId)));
+      if (there.length === 0) return false;
+      await tx.delete(invitations).where(and(eq(invitations.workshopId, workshop.id), eq(invitations.personId, personId), isNull(invitations.usedAt)));
+      await tx.insert(invitations).values({ workshopId: workshop.id, id: v7(), personId, role, hash: hashOf(token), until });
+      return true;
+    });
+    if (!made) return refused("That person is not in this workshop any more.");
+    revalidatePath("/", "layout");
+    return done({ link: `${originHere()}/invite/${workshop.id}/${token}`, until });
+  });
+}
+
+/** What a person may do from now on. */
+export async function setRole(place: unknown, input: unknown): Promise<Outcome<null>> {
+  return command("people", person.extend({ role: z.enum(ROLES) }), place, input, async ({ personId, role }, { db, workshop }) => {
+    const why = await db.transaction(async (tx) => {
+      if (role !== "owner" && (await isLastOwner(tx, workshop.id, personId))) return LAST_OWNER;
+      await tx
+        .insert(members)
+        .values({ workshopId: workshop.id, personId, role })
+        .onConflictDoUpdate({ target: [members.workshopId, members.personId], set: { role } });
+      await tellPages(tx, { workshop: workshop.id });
+      return null;
+    });
+    if (why) return refused(why);
+    revalidatePath("/", "layout");
+    return done(null);
+  });
+}
+
+const pin = z.string().regex(/^\d{4,8}$/, "A PIN is four to eight digits.");
+/** Gives a person a PIN for the workshop's devices, or takes it away. */
+export async function setPin(place: unknown, input: unknown): Promise<Outcome<null>> {
+  return command("people", person.extend({ pin: pin.nullable() }), place, input, async ({ personId, pin: chosen }, { db, workshop }) => {
+    if (!asksWho()) return refused(NO_ACCOUNTS);
+    if (chosen && (/^(\d)\1+$/.test(chosen) || "0123456789876543210".includes(chosen))) {
+      const why = "Anybody would try this one first. Choose another.";
+      return refused(why, { pin: [why] });
+    }
+    const pinHash = chosen ? await (await auth().$context).password.hash(chosen) : null;
+    await db.transaction(async (tx) => {
+      await tx
+        .insert(members)
+        .values({ workshopId: workshop.id, personId, role: "helper", pinHash })
+        .onConflictDoUpdate({ target: [members.workshopId, members.personId], set: { pinHash } });
+      // Whoever works by the PIN of before says the new one.
+      await tx
+        .update(devices)
+        .set({ personId: null, personUntil: null })
+        .where(and(eq(devices.workshopId, workshop.id), eq(devices.personId, personId)));
+    });
+    revalidatePath("/", "layout");
+    return done(null);
+  });
+}
+
+/** Takes all access from a person; with `forget` the name too: records keep "a former helper". */
+export async function takeAccess(place: unknown, input: unknown): Promise<Outcome<null>> {
+  return command("people", person.extend({ forget: z.boolean() }), place, input, async ({ personId, forget }, { db, workshop }) => {
+    const why = await db.transaction(async (tx) => {
+      if (await isLastOwner(tx, workshop.id, personId)) return LAST_OWNER;
+      const mine = and(eq(members.workshopId, workshop.id), eq(members.personId, personId));
+      await tx.delete(members).where(mine);
+      await tx.delete(invitations).where(and(eq(invitations.workshopId, workshop.id), eq(invitations.personId, personId)));
+      await tx
+        .update(devices)
+        .set({ personId: null, personUntil: null })
+        .where(and(eq(devices.workshopId, workshop.id), eq(devices.personId, personId)));
+      if (forget) {
+        const former = await tx
+          .select({ id: people.id })
+          .from(people)
+          .where(and(eq(people.workshopId, workshop.id), sql`${people.name} like 'a former helper%'`, ne(people.id, personId)));
+        await tx
+          .update(people)
+          .set({ name: former.length === 0 ? "a former helper" : `a former helper ${former.length + 1}`, putAway: true, version: sql`${people.version} + 1` })
+          .where(and(eq(people.workshopId, workshop.id), eq(people.id, personId)));
+      }
+      await tellPages(tx, { workshop: workshop.id, cut: personId });
+      return null;
+    });
+    if (why) return refused(why);
+    revalidatePath("/", "layout");
+    return done(null);
+  });
+}
+
+/** Shows a code by which a phone or tablet comes in: once, and within ten minutes. */
+export async function askDevice(place: unknown, input: unknown): Promise<Outcome<{ code: string; until: string; address: string; picture: string }>> {
+  const asked = z.object({ name: z.string().trim().min(1, "Give the device a name, like “phone on the shelf”.").max(80), role: z.enum(["helper", "maker"]) });
+  return command("people", asked, place, input, async ({ name, role }, { db, workshop, now }) => {
+    if (!asksWho()) return refused(NO_ACCOUNTS);
+    const code = freshCode(2);
+    const until = later(now, CODE_MINUTES * 60_000);
+    await db.insert(devices).values({ workshopId: workshop.id, id: v7(), name, role, codeHash: hashOf(readCode(code)), codeUntil: until });
+    revalidatePath("/", "layout");
+    const address = `${originHere()}/join`;
+    return done({ code, until, address, picture: await toSvg(`${address}?code=${code}`, { type: "svg", margin: 2 }) });
+  });
+}
+
+/** Cuts a device off: it sees nothing more, and wipes what it kept as soon as it hears of it. */
+export async function cutDevice(place: unknown, input: unknown): Promise<Outcome<null>> {
+  return command("people", z.object({ deviceId: z.uuid() }), place, input, async ({ deviceId }, { db, workshop, now }) => {
+    await db.transaction(async (tx) => {
+      await tx
+        .update(devices)
+        .set({ cutAt: now, tokenHash: null, codeHash: null, personId: null, personUntil: null })
+        .where(and(eq(devices.workshopId, workshop.id), eq(devices.id, deviceId)));
+      await tellPages(tx, { workshop: workshop.id, cut: deviceId });
+    });
+    revalidatePath("/", "layout");
+    return done(null);
+  });
+}
