@@ -16,23 +16,27 @@ export interface Need {
 const AT_HAND: readonly Area[] = ["bench", "rack", "look-over", "burn"];
 
 /**
- * Whether a role may do something: an owner all of it; a maker all but who works here; a helper what is worked at with hands, and what
- * is due today; a reader sees everything but who works here, and changes nothing. Common practice, no source.
+ * Whether a role may do something: an owner all of it; a maker all but who works here; a helper what is worked at with hands; a reader sees everything but who works here, and changes nothing. Common practice, no source.
  */
 export function may(role: Role, need: Need): boolean {
   if (role === "owner") return true;
   if (need.area === "people") return false;
   if (role === "maker") return true;
   if (role === "reader") return need.act === "see";
-  return AT_HAND.includes(need.area) || (need.area === "today" && need.act === "see");
+  return AT_HAND.includes(need.area);
 }
 
 /** What somebody may do on a device that may itself do no more than `most`: the areas of both. */
 export const lesserOf = (a: Role, b: Role): Role => (ROLES.indexOf(a) <= ROLES.indexOf(b) ? a : b);
 
-/** The part of the program that a page belongs to, by its path within the workshop; today's where it is a page of no station. */
-export const areaOfPath = (path: string): Area =>
-  AREAS.find((area) => path === `/${area}` || path.startsWith(`/${area}/`) || path.startsWith(`/${area}?`)) ?? "today";
+/** Pages of no station, and whose they are: the words of the trade are for everybody. */
+const OTHER_PAGES: Readonly<Record<string, Area>> = { "/words": "bench", "/first": "plan" };
+
+/** The part of the program that a page belongs to, by its path within the workshop; today's where it is none other's. */
+export function areaOfPath(path: string): Area {
+  const whole = path.split(/[?#]/)[0] ?? "";
+  return OTHER_PAGES[whole] ?? AREAS.find((area) => whole === `/${area}` || whole.startsWith(`/${area}/`)) ?? "today";
+}
 
 /** Whether somebody may open a page, by its path within the workshop. */
 export const mayOpen = (role: Role, path: string): boolean => may(role, { area: areaOfPath(path), act: "see" });

@@ -38,6 +38,9 @@ function read<S extends z.ZodType>(schema: S, input: unknown): Outcome<z.output<
   return parsed.success ? done(parsed.data) : faultsOf(parsed.error);
 }
 
+/** What whoever is in a workshop at all may do. */
+const EVERYBODY: Need = { area: "bench", act: "see" };
+
 /** Parses what came in, asks whether who sent it may do so in that part of the program, runs the command in the workshop that the page names, and turns faults into something a maker can act on. */
 export async function command<S extends z.ZodType, T>(
   area: Area | ((value: z.output<S>) => Area),
@@ -49,10 +52,14 @@ export async function command<S extends z.ZodType, T>(
 ): Promise<Outcome<T>> {
   const at = place.safeParse(from);
   if (!at.success) return refused("This page does not say which workshop it shows. Load it again; nothing you typed is lost.");
-  const parsed = read(schema, input);
-  if (!parsed.ok) return parsed;
   try {
-    const entered = await enter(await headers(), at.data.workshopId, { area: typeof area === "string" ? area : area(parsed.value), act });
+    // Who may not do it at all learns nothing of what is wrong with what was sent.
+    const sent = await headers();
+    const first = await enter(sent, at.data.workshopId, typeof area === "string" ? { area, act } : EVERYBODY);
+    if (!first.ok) return refused(first.message);
+    const parsed = read(schema, input);
+    if (!parsed.ok) return parsed;
+    const entered = typeof area === "string" ? first : await enter(sent, at.data.workshopId, { area: area(parsed.value), act });
     if (!entered.ok) return refused(entered.message);
     const context = await within(at.data, entered.value);
     if (!context) return refused("This workshop is not here any more. Choose another.");

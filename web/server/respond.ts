@@ -3,6 +3,7 @@ import type { z } from "zod";
 import { isAway } from "@/data/client";
 import { awayWords } from "./away";
 import { readBody } from "./body";
+import { isIn } from "./door/who";
 import { readJson } from "./json";
 import { faultOf, logger } from "./logger";
 
@@ -34,6 +35,7 @@ export const calculation =
   ) =>
   (request: Request): Promise<Response> =>
     answering(async () => {
+      if (!(await isIn(request.headers))) return refuse(401, "Sign in first.");
       const text = await readBody(request, 1_000_000);
       if (text === null) return refuse(413, "The request is larger than 1 MB.", { body: ["Larger than 1 MB."] });
       const body = readJson(text);

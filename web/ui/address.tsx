@@ -1,13 +1,19 @@
 "use client";
 
+import { mayOpen, type Role } from "@hearth/core";
 import NextLink from "next/link";
 import { usePathname as useWholePath, useRouter as useWholeRouter } from "next/navigation";
 import { type ComponentProps, createContext, type ReactNode, useCallback, useContext, useMemo } from "react";
 
 /** What stands before every page of the workshop shown: each address names it, so that a page never shows another than the one asked for. */
 const BaseContext = createContext("");
+const RoleContext = createContext<Role>("owner");
 
-export const Addressed = ({ base, children }: { base: string; children: ReactNode }) => <BaseContext value={base}>{children}</BaseContext>;
+export const Addressed = ({ base, role, children }: { base: string; role: Role; children: ReactNode }) => (
+  <BaseContext value={base}>
+    <RoleContext value={role}>{children}</RoleContext>
+  </BaseContext>
+);
 
 /** A path within the workshop, as an address of this server; what belongs to no workshop is left as it is. */
 const whole = (base: string, path: string): string =>
@@ -19,8 +25,15 @@ export function useAddress(): (path: string) => string {
   return useCallback((path) => whole(base, path), [base]);
 }
 
+/** What looks like a button is not offered where it leads nowhere. */
+const BUTTON = /(^|\s)(act|press)(\s|$)/;
+
+/** A way to another page; for whom that page is not, only its words. */
 export function Link({ href, ...rest }: Omit<ComponentProps<typeof NextLink>, "href"> & { href: string }) {
-  return <NextLink href={whole(useContext(BaseContext), href)} {...rest} />;
+  const [base, role] = [useContext(BaseContext), useContext(RoleContext)];
+  const address = whole(base, href);
+  if (base && address.startsWith(base) && !mayOpen(role, href)) return BUTTON.test(rest.className ?? "") ? null : <span>{rest.children}</span>;
+  return <NextLink href={address} {...rest} />;
 }
 
 /** The router, for paths within the workshop. */

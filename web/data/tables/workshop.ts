@@ -20,6 +20,8 @@ export const workshops = pgTable("workshop", {
   /** ISO 4217, for what lots cost. */
   currency: text("currency").notNull().default("EUR"),
   version: integer("version").notNull().default(1),
+  /** When it goes with all that is in it, where its owner asked for that; until then it can be kept. */
+  leavesAt: timestamp("leaves_at", { withTimezone: true, mode: "string" }),
   createdAt: timestamp("created_at", { withTimezone: true, mode: "string" }).notNull().default(sql`now()`),
 });
 

@@ -41,6 +41,7 @@ function make() {
     plugins: [twoFactor({ issuer: "Hearth Jar" })],
     advanced: {
       cookiePrefix: "hearth",
+      ipAddress: { ipAddressHeaders: ["x-hearth-address"] },
       useSecureCookies: originHere().startsWith("https:"),
       defaultCookieAttributes: { httpOnly: true, sameSite: "lax" },
       // Tries are counted by the door itself.

@@ -79,7 +79,8 @@ export async function whoIn(headers: Headers, workshopId: string): Promise<Who |
   if (!asksWho()) return ALONE;
   const device = await deviceOf(headers);
   if (device?.workshopId === workshopId)
-    return device.personId && device.personRole
+    // A reader changes nothing, and so works on no device; what it may see is not for every hand that picks one up.
+    return device.personId && device.personRole && device.personRole !== "reader"
       ? { role: lesserOf(device.role, device.personRole), personId: device.personId, through: device.name, device: device.id }
       : "nobody";
   const account = await accountOf(headers);
@@ -108,3 +109,6 @@ export async function workshopsFor(headers: Headers): Promise<{ id: string; name
   const { rows } = await none.execute<{ id: string; name: string; role: Role }>(sql`select id, name, role from workshops_of_account(${account.id})`);
   return rows;
 }
+
+/** Whether somebody may come in at all, to whatever workshop: what belongs to none is answered to no passer-by. */
+export const isIn = async (headers: Headers): Promise<boolean> => !asksWho() || Boolean((await deviceOf(headers)) ?? (await accountOf(headers)));

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { leaveDoor } from "@/log/door";
-import { useRouter } from "@/ui/address";
+import { Link, useRouter } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
@@ -39,9 +39,16 @@ export function Account(props: {
       title="Your account"
       lead={`${props.name}, ${props.email}`}
       actions={
-        <button type="button" className="press" onClick={() => void leaveDoor("sign-out")}>
-          Sign out
-        </button>
+        <>
+          {props.workshops.map((one) => (
+            <Link key={one.id} className="press" href={`/w/${one.id}`}>
+              Go to {one.name}
+            </Link>
+          ))}
+          <button type="button" className="press" onClick={() => void leaveDoor("sign-out")}>
+            Sign out
+          </button>
+        </>
       }
       side={<Aside title="On a machine that others use">Sign out when you go. What this browser kept of the workshop is taken off it.</Aside>}
     >

@@ -8,7 +8,7 @@ import { command, done, type Outcome } from "@/server/outcome";
 /** What of the workshop has these letters in its name. */
 export const findThings = async (place: unknown, text: string): Promise<Outcome<Found[]>> =>
   command(
-    "today",
+    "bench",
     z.string().max(100),
     place,
     text,

@@ -1,6 +1,7 @@
 "use client";
 
-import { writeDuration } from "@hearth/core";
+import { type Role, writeDuration } from "@hearth/core";
+import { useSearchParams } from "next/navigation";
 import { type ReactNode, useEffect } from "react";
 import { leaveDoor } from "@/log/door";
 import { heardWithin, hearOthers } from "@/log/live";
@@ -11,7 +12,7 @@ import { Addressed, Link, usePathname, useRouter } from "@/ui/address";
 import { Keys, useKeys } from "@/ui/keys";
 import type { Station } from "@/ui/station";
 import { Toasts } from "@/ui/toast";
-import { Ground, type Units, useClock } from "@/ui/units";
+import { Ground, type Units, useClock, useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import { chooseLight, choosePerson, chooseWorkshop } from "./choose";
 import { Find } from "./find";
@@ -28,9 +29,10 @@ interface FrameProps {
   person: string | null;
   /** By what it is known who works here; alone on a machine, whoever it is says so. */
   known: "alone" | "account" | "device";
-  /** May decide who works here. */
-  owns: boolean;
+  role: Role;
   evening: boolean;
+  /** When the workshop is deleted; null where it stays. */
+  leavesAt: string | null;
   waiting: Partial<Record<string, number>>;
   children: ReactNode;
 }
@@ -147,6 +149,28 @@ function KeepUp({ workshopId }: { workshopId: string }) {
   return null;
 }
 
+/** Says why somebody was led here from a page that is not for them. */
+function NotYours() {
+  const not = useSearchParams().get("not");
+  if (!not) return null;
+  return (
+    <p role="status" className={notice({ tone: "cool", place: "strip" })}>
+      “{not}” is not open to you. Ask the workshop's owner.
+    </p>
+  );
+}
+
+/** A workshop that goes says so on every page of it. */
+function Leaving({ at }: { at: string | null }) {
+  const units = useUnits();
+  if (!at) return null;
+  return (
+    <p role="status" className={notice({ place: "strip" })}>
+      ▲ This workshop is deleted on {units.dayClock(at)}. <Link href="/people">Keep it, or take everything along</Link>
+    </p>
+  );
+}
+
 /** Tells a device whose clock is wrong. */
 function ClockNotice() {
   const { isOff, aheadMs } = useClock();
@@ -164,7 +188,7 @@ export function Frame(props: FrameProps) {
   const { workshop, workshops, people, person, evening } = props;
   return (
     <Ground units={props.units} now={props.now} frozen={props.frozen}>
-      <Addressed base={`/w/${workshop.id}`}>
+      <Addressed base={`/w/${workshop.id}`} role={props.role}>
         <PlaceProvider place={{ workshopId: workshop.id, personId: person }}>
           <Keys>
             <a href="#work" className="press sr-only focus:not-sr-only focus:absolute focus:z-50">
@@ -179,7 +203,7 @@ export function Frame(props: FrameProps) {
                   value={workshop.id}
                   options={[
                     ...workshops.map((one) => ({ value: one.id, name: one.name })),
-                    ...(props.owns ? [{ value: "people", name: "People and devices…" }] : []),
+                    ...(props.role === "owner" ? [{ value: "people", name: "People and devices…" }] : []),
                     ...(props.known === "device" ? [] : [{ value: "more", name: "Workshops, units and prices…" }]),
                   ]}
                   onValue={async (value) => {
@@ -229,6 +253,8 @@ export function Frame(props: FrameProps) {
             </header>
             <StationKeys stations={props.stations} />
             <KeepUp workshopId={workshop.id} />
+            <Leaving at={props.leavesAt} />
+            <NotYours />
             <ClockNotice />
             <Offline />
             <Outbox />

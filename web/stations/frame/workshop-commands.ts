@@ -60,14 +60,14 @@ export async function makeWorkshop(input: unknown): Promise<Outcome<{ id: string
   return freeCommand(made, input, async ({ person, id = v7(), ...wanted }) => {
     const account = await accountOf(await headers());
     if (asksWho() && !account) return refused("Sign in with an account first.");
-    await databaseOf(id, { through: account ? "an account" : "this machine" }).transaction(async (tx) => {
+    const personId = v7();
+    await databaseOf(id, { person: personId, through: account ? "an account" : "this machine" }).transaction(async (tx) => {
       const fresh = await tx
         .insert(workshops)
         .values({ id, ...wanted, createdAt: now() })
         .onConflictDoNothing()
         .returning({ id: workshops.id });
       if (fresh.length === 0) return;
-      const personId = v7();
       await tx.insert(people).values({ workshopId: id, id: personId, name: person });
       if (account) await tx.insert(members).values({ workshopId: id, personId, role: "owner", accountId: account.id });
     });

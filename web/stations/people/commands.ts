@@ -8,7 +8,7 @@ import { v7 } from "uuid";
 import { z } from "zod";
 import type { Transaction } from "@/data/client";
 import { devices, invitations, members } from "@/data/tables/people";
-import { people } from "@/data/tables/workshop";
+import { people, workshops } from "@/data/tables/workshop";
 import { auth } from "@/server/door/auth";
 import { asksWho, originHere } from "@/server/door/mode";
 import { freshCode, freshToken, hashOf, readCode } from "@/server/door/secrets";
@@ -140,6 +140,25 @@ export async function askDevice(place: unknown, input: unknown): Promise<Outcome
     revalidatePath("/", "layout");
     const address = `${originHere()}/join`;
     return done({ code, until, address, picture: await toSvg(`${address}?code=${code}`, { type: "svg", margin: 2 }) });
+  });
+}
+
+const GRACE_DAYS = 30;
+
+/** Lets a workshop go with all that is in it, in thirty days; or keeps it. Its name is typed, so that no slip does it. */
+export async function letGo(place: unknown, input: unknown): Promise<Outcome<{ leavesAt: string | null }>> {
+  return command("people", z.object({ go: z.boolean(), name: z.string().max(200) }), place, input, async ({ go, name }, { db, workshop, now }) => {
+    if (go && name.trim().toLowerCase() !== workshop.name.trim().toLowerCase()) {
+      const why = `Type the name of the workshop, “${workshop.name}”, to let it go.`;
+      return refused(why, { name: [why] });
+    }
+    const leavesAt = go ? later(now, GRACE_DAYS * 86_400_000) : null;
+    await db
+      .update(workshops)
+      .set({ leavesAt, version: sql`${workshops.version} + 1` })
+      .where(eq(workshops.id, workshop.id));
+    revalidatePath("/", "layout");
+    return done({ leavesAt });
   });
 }
 

@@ -82,7 +82,7 @@ export function Trail({ rows, more, gaps }: { rows: Traced[]; more: number | nul
                   {row.name ? `: ${row.name}` : ""} {DID[row.what]}
                 </strong>
                 <span className="text-soft">
-                  by {row.by ?? "nobody named"}, on {row.through}
+                  by {row.by ?? "nobody named"}, through {row.through}
                 </span>
               </div>
               {row.what === "update" ? (

@@ -1,4 +1,4 @@
-import { may, mayOpen } from "@hearth/core";
+import { mayOpen } from "@hearth/core";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
 import { waitingCounts } from "@/server/batches";
@@ -15,7 +15,8 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
     <Frame
       stations={STATIONS.filter((one) => mayOpen(at.who.role, one.path))}
       known={at.who.device ? "device" : at.who.account ? "account" : "alone"}
-      owns={may(at.who.role, { area: "people", act: "see" })}
+      role={at.who.role}
+      leavesAt={at.workshop.leavesAt ? new Date(at.workshop.leavesAt).toISOString() : null}
       units={at.units}
       now={at.now}
       frozen={at.frozen}

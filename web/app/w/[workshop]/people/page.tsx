@@ -7,5 +7,11 @@ export const metadata = { title: "People and devices" };
 
 export default async function Page() {
   const { db, workshop, now } = await here();
-  return <PeoplePage asks={asksWho()} {...(await readPeople(db, workshop.id, now))} />;
+  return (
+    <PeoplePage
+      asks={asksWho()}
+      leavesAt={workshop.leavesAt ? new Date(workshop.leavesAt).toISOString() : null}
+      {...(await readPeople(db, workshop.id, now))}
+    />
+  );
 }

@@ -11,7 +11,7 @@ const mayHear = (change: Change, role: Role): boolean =>
 export const dynamic = "force-dynamic";
 
 /** Every change of a workshop as it is written, as a stream of server-sent events. */
-export const GET = atWorkshop({ area: "today", act: "see" }, {}, "There is no such workshop.", async (request, { workshop: { id: workshop }, who }) => {
+export const GET = atWorkshop({ area: "bench", act: "see" }, {}, "There is no such workshop.", async (request, { workshop: { id: workshop }, who }) => {
   const encoder = new TextEncoder();
   let stop = () => {};
   const stream = new ReadableStream<Uint8Array>({

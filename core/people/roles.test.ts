@@ -1,0 +1,29 @@
+import { describe, expect, it } from "vitest";
+import { AREAS, areaOfPath, lesserOf, may, mayOpen, type ROLES } from "../index";
+
+describe("what a role may do", () => {
+  const seen = (role: (typeof ROLES)[number]) => AREAS.filter((area) => may(role, { area, act: "see" }));
+  const changed = (role: (typeof ROLES)[number]) => AREAS.filter((area) => may(role, { area, act: "change" }));
+
+  it("is bench, rack, look-over and burn for a helper, and no page with a price", () => {
+    expect(seen("helper")).toEqual(["bench", "rack", "look-over", "burn"]);
+    expect(changed("helper")).toEqual(["bench", "rack", "look-over", "burn"]);
+    for (const path of ["/", "/products/x", "/sell", "/shelf?kind=wax", "/plan", "/records/x", "/findings", "/people", "/formulas", "/first"])
+      expect(mayOpen("helper", path), path).toBe(false);
+    for (const path of ["/bench", "/bench/x", "/rack", "/look-over/x", "/burn?x", "/words", "/words#cure"]) expect(mayOpen("helper", path), path).toBe(true);
+  });
+
+  it("is to see for a reader, all but who works here for a maker, and that too for an owner", () => {
+    expect(changed("reader")).toEqual([]);
+    expect(seen("reader")).toEqual(AREAS.filter((area) => area !== "people"));
+    expect(changed("maker")).toEqual(seen("reader"));
+    expect(changed("owner")).toEqual([...AREAS]);
+  });
+
+  it("is on a device the lesser of both", () => {
+    expect(lesserOf("owner", "helper")).toBe("helper");
+    expect(lesserOf("reader", "maker")).toBe("reader");
+    // A path that only begins alike is another's.
+    expect(areaOfPath("/sellers")).toBe("today");
+  });
+});
