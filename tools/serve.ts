@@ -81,7 +81,7 @@ export interface ServeOptions {
 /** Brings up database, schema, demo data and web server; gives the address. */
 export async function serve(options: ServeOptions): Promise<Served> {
   refuseOtherAddresses();
-  const external = options.ownDatabase ? undefined : process.env.DATABASE_URL;
+  const external = options.ownDatabase ? undefined : process.env.DATABASE_URL || undefined;
   if (external && options.fresh)
     throw new Error("--fresh would erase a database that Hearth Jar did not make (DATABASE_URL is set). Empty it yourself, or unset DATABASE_URL.");
   const giveBack = takeHome(options.home);

@@ -42,6 +42,12 @@ function held() {
   return kept.hearthDatabase;
 }
 
+/** How many connections there are, and how many wait for one. */
+export const poolCounts = (): { total: number; waiting: number } => {
+  const pool = kept.hearthDatabase?.pool;
+  return { total: pool?.totalCount ?? 0, waiting: pool?.waitingCount ?? 0 };
+};
+
 /** The database as one workshop sees it: rows of others are not there, and none can be written among them. */
 export function databaseOf(workshopId: string, by: Pick<Scope, "person" | "through"> = {}): Database {
   const { pool, views } = held();

@@ -5,6 +5,7 @@ import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { keepApart } from "./apart";
 import { rowOf, toEvent } from "./batch-rows";
 import { type Database, openDatabase } from "./client";
+import { makeJobs } from "./jobs";
 import { writeOutcomes } from "./outcome-rows";
 import { grantProgram } from "./program-role";
 import { batchEvents, batches } from "./tables/batch";
@@ -71,11 +72,20 @@ export async function migrateDatabase(url: string, program?: string): Promise<vo
   // A large log takes its time to be brought up.
   const { db, pool } = openDatabase(url, { statement_timeout: 0, lock_timeout: 60_000 });
   try {
-    await migrate(db, { migrationsFolder: fileURLToPath(new URL("./migrations", import.meta.url)) });
-    await keepApart(pool);
-    await workOutFacts(db);
-    await workOutTrials(db);
-    if (program) await grantProgram(pool, program);
+    // Several servers may start at once: one brings the database up, the others wait and find it done.
+    const held = await pool.connect();
+    try {
+      await held.query("select pg_advisory_lock(4381)");
+      await migrate(db, { migrationsFolder: fileURLToPath(new URL("./migrations", import.meta.url)) });
+      await keepApart(pool);
+      await workOutFacts(db);
+      await workOutTrials(db);
+      await makeJobs(url, pool, program);
+      if (program) await grantProgram(pool, program);
+    } finally {
+      // The lock goes with the connection.
+      held.release(true);
+    }
   } finally {
     await pool.end();
   }

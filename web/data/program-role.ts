@@ -10,7 +10,8 @@ export async function grantProgram(pool: Pool, role: string): Promise<void> {
   const name = pg.escapeIdentifier(role);
   const { rows } = await pool.query<{ name: string }>("select current_database() as name");
   const database = pg.escapeIdentifier(rows[0]?.name ?? "");
-  for (const statement of [
+  // All at once: a server that works meanwhile never finds a right missing.
+  const statements = [
     "revoke create on schema public from public",
     `grant connect on database ${database} to ${name}`,
     `grant usage on schema public to ${name}`,
@@ -21,6 +22,6 @@ export async function grantProgram(pool: Pool, role: string): Promise<void> {
     `revoke delete on batch, trial, sale_order, workshop from ${name}`,
     `grant usage on all sequences in schema public to ${name}`,
     `grant execute on function undo_start(uuid, uuid), workshop_names(), workshop_of_calendar(text), workshops_of_account(text), workshop_of_code(text), workshops_without_owner(), remove_due_workshops(timestamptz) to ${name}`,
-  ])
-    await pool.query(statement);
+  ];
+  await pool.query(`begin; ${statements.join("; ")}; commit`);
 }

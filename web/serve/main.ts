@@ -5,6 +5,9 @@ import { join } from "node:path";
 import { setFlagsFromString } from "node:v8";
 import { runInNewContext } from "node:vm";
 import next from "next";
+import { startJobs } from "../server/jobs";
+import { endStreams } from "../server/live";
+import { measure } from "../server/metrics";
 import { noteAddress } from "./address";
 import { tookEntry } from "./entries";
 import { shared } from "./share";
@@ -29,6 +32,9 @@ function isReadable(url: string): boolean {
   }
 }
 
+/** Who stops waits so long for what was begun. */
+const MOST_LEAVING_MS = 3_000;
+
 /** The web server: the built pages, on loopback where nothing else was asked for, each drawn once for all that ask for it at once. */
 async function main(): Promise<void> {
   const port = Number(process.env.PORT);
@@ -41,6 +47,7 @@ async function main(): Promise<void> {
   const proxies = (process.env.HEARTH_PROXIES ?? "").split(",").filter(Boolean);
   const answer: RequestListener = (request, response) => {
     noteAddress(request, proxies);
+    measure(request, response);
     if (tookEntry(request, response)) return;
     if (isReadable(request.url ?? "/")) return void handle(request, response);
     response.writeHead(400, { "content-type": "application/json", "x-content-type-options": "nosniff" });
@@ -53,11 +60,18 @@ async function main(): Promise<void> {
   server.requestTimeout = 60_000;
   server.keepAliveTimeout = 65_000;
   server.listen(port, host);
+  const endJobs = process.env.DATABASE_URL ? startJobs(process.env.DATABASE_URL) : async () => undefined;
   process.on("SIGUSR2", noteMemory);
   process.on("SIGTERM", () => {
-    server.close();
-    server.closeAllConnections();
-    process.exit(0);
+    // What was begun is answered; what listens is let go, and its pages turn to another server or wait.
+    server.close(() => process.exit(0));
+    server.closeIdleConnections();
+    endStreams();
+    void endJobs();
+    setTimeout(() => {
+      server.closeAllConnections();
+      process.exit(0);
+    }, MOST_LEAVING_MS).unref();
   });
 }
 

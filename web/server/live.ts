@@ -12,6 +12,8 @@ export interface Change {
   order?: string;
   /** A device or person that may see nothing more: its streams end. */
   cut?: string;
+  /** This server stops. */
+  ends?: true;
   /** What was written to it, where it only goes on from what was there and is short enough to be told at once. */
   written?: WrittenOf<EventOf>;
 }
@@ -37,7 +39,11 @@ async function connect(): Promise<void> {
   const live = kept.hearthLive;
   if (!live || live.connecting || live.client || live.listeners.size === 0) return;
   live.connecting = true;
-  const client = new pg.Client({ connectionString: process.env.DATABASE_URL, connectionTimeoutMillis: 4_000, keepAlive: true });
+  const client = new pg.Client({
+    connectionString: process.env.DATABASE_LISTEN_URL || process.env.DATABASE_URL,
+    connectionTimeoutMillis: 4_000,
+    keepAlive: true,
+  });
   const lost = () => {
     if (live.client === client) live.client = null;
     setTimeout(() => void connect(), 1_000);
@@ -65,6 +71,14 @@ async function connect(): Promise<void> {
     live.connecting = false;
   }
 }
+
+/** Ends all streams of this process: whoever listened turns to a server that stays. */
+export function endStreams(): void {
+  for (const listener of kept.hearthLive?.listeners ?? []) listener({ workshop: "*", ends: true });
+}
+
+/** How many hear changes from this process. */
+export const listenersNow = (): number => kept.hearthLive?.listeners.size ?? 0;
 
 /** Hears of every change until the returned function is called. */
 export function hearChanges(listener: Listener): () => void {

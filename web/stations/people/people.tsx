@@ -5,6 +5,7 @@ import { useState } from "react";
 import { ask } from "@/forms/ask";
 import { Field, named, useFields } from "@/forms/fields";
 import { usePlace } from "@/log/place";
+import { saveOnShelf } from "@/server/shelf-save";
 import { Link, useRouter } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
@@ -163,6 +164,39 @@ function Person({ person, open }: { person: PersonShown; open: boolean }) {
       ) : null}
       <Said>{said}</Said>
     </li>
+  );
+}
+
+function AddPerson() {
+  const place = usePlace();
+  const router = useRouter();
+  const [rules] = useState(() => ({ name: named("the person") }));
+  const fields = useFields(rules);
+  const [said, setSaid] = useState("");
+  return (
+    <form
+      ref={fields.form}
+      className="mt-3 flex flex-wrap items-end gap-3"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        const values = fields.check();
+        if (!values) return;
+        const outcome = await ask(saveOnShelf(place, { id: null, expectedVersion: null, kind: "person", values }));
+        if (!outcome.ok) {
+          fields.refuse({ name: [outcome.message] });
+          return setSaid(outcome.message);
+        }
+        setSaid("");
+        fields.reset();
+        router.refresh();
+      }}
+    >
+      <Field label="First name of somebody new" {...fields.bind("name")} />
+      <button type="submit" className="press mb-6">
+        Add
+      </button>
+      <Said>{said}</Said>
+    </form>
   );
 }
 
@@ -334,9 +368,7 @@ export function PeoplePage(props: { asks: boolean; leavesAt: string | null; peop
             <Person key={one.id} person={one} open={props.asks} />
           ))}
         </ul>
-        <p className="mt-2">
-          <Link href="/shelf?kind=person">Add a person</Link>
-        </p>
+        <AddPerson />
       </section>
       {props.asks ? (
         <section className="mt-7 max-w-[980px]">

@@ -26,6 +26,7 @@ export const GET = atWorkshop({ area: "bench", act: "see" }, {}, "There is no su
       // What happened between the page's reading and this moment is read anew.
       send(`retry: 1000\ndata: ${JSON.stringify({ workshop: "*" })}\n\n`);
       const leave = hearChanges((change) => {
+        if (change.ends) return stop();
         // Who was cut off hears so, and nothing after it.
         if (change.cut && (change.cut === who.device || change.cut === who.personId)) {
           send(`data: ${JSON.stringify({ workshop, cut: true })}\n\n`);

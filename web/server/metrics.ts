@@ -1,0 +1,68 @@
+import type { IncomingMessage, ServerResponse } from "node:http";
+import { collectDefaultMetrics, Gauge, Histogram, Registry } from "prom-client";
+import { poolCounts } from "@/data/client";
+import { listenersNow } from "./live";
+
+function make() {
+  const registry = new Registry();
+  collectDefaultMetrics({ register: registry });
+  const requests = new Histogram({
+    name: "hearth_request_seconds",
+    help: "Time from a request to the end of its answer, by what was asked for and how it ended.",
+    labelNames: ["what", "method", "status"],
+    buckets: [0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 5, 10],
+    registers: [registry],
+  });
+  const state = (name: string, help: string, read: () => number) =>
+    new Gauge({
+      name,
+      help,
+      registers: [registry],
+      collect() {
+        this.set(read());
+      },
+    });
+  state("hearth_database_connections", "Connections of this server to the database.", () => poolCounts().total);
+  state(
+    "hearth_database_waiting",
+    "Requests that wait for a connection; more than none for long: raise HEARTH_CONNECTIONS, or add a server.",
+    () => poolCounts().waiting,
+  );
+  state("hearth_listening_pages", "Pages that hear changes from this server.", listenersNow);
+  return { registry, requests };
+}
+
+const kept = globalThis as unknown as { hearthMetrics?: ReturnType<typeof make> };
+const metrics = () => {
+  kept.hearthMetrics ??= make();
+  return kept.hearthMetrics;
+};
+
+/** What was asked for, without a name or an id. */
+const whatOf = (url: string): string =>
+  /^\/api\/workshops\/[^/]+\/(batches|trials|orders)\/[^/]+\/events$/.test(url)
+    ? "entry"
+    : /^\/api\/workshops\/[^/]+\/live$/.test(url)
+      ? "live"
+      : url.startsWith("/api/door")
+        ? "door"
+        : url.startsWith("/api/")
+          ? "api"
+          : /^\/(_next|worker\.js)/.test(url)
+            ? "file"
+            : "page";
+
+/** Measures a request until its answer ends. */
+export function measure(request: IncomingMessage, response: ServerResponse): void {
+  const what = whatOf((request.url ?? "").split("?")[0] ?? "");
+  // A stream lasts as long as its page is open.
+  if (what === "live") return;
+  const end = metrics().requests.startTimer({ what, method: request.method ?? "" });
+  response.once("close", () => end({ status: `${Math.floor(response.statusCode / 100)}xx` }));
+}
+
+/** The figures of this server, in the common text format. */
+export const writtenMetrics = async (): Promise<{ text: string; type: string }> => ({
+  text: await metrics().registry.metrics(),
+  type: metrics().registry.contentType,
+});
