@@ -134,7 +134,7 @@ describe("on paper", () => {
     // A4 is 210 × 297 mm (ISO 216), a point 1/72 in.
     expect(paper.size?.[0]).toBeCloseTo((210 / 25.4) * 72, 1);
     expect(paper.size?.[1]).toBeCloseTo((297 / 25.4) * 72, 1);
-    expect(paper.code).toBe(`http://127.0.0.1:4380/bench/${batch.id}`);
+    expect(paper.code).toBe(`http://127.0.0.1:4380/w/${shop.id}/bench/${batch.id}`);
     expect(paper.text).toContain(`Batch ${batch.number}`);
     expect(paper.text).toMatch(/\d+–\d+ °C += +\d+–\d+ °F/);
     expect(paper.text).toContain("never put water on");
@@ -157,7 +157,7 @@ describe("on paper", () => {
     const paper = await readPaper(await daySheet(asked("/x"), { params: Promise.resolve({ workshop: shop.id, day }) }), true);
     vi.useRealTimers();
     expect(paper.pages).toBeGreaterThanOrEqual(1);
-    expect(paper.code).toMatch(/^http:\/\/127\.0\.0\.1:4380\/plan\?formula=[0-9a-f-]{36}&fill=[0-9a-f-]{36}:\d+/);
+    expect(paper.code).toMatch(/^http:\/\/127\.0\.0\.1:4380\/w\/[0-9a-f-]{36}\/plan\?formula=[0-9a-f-]{36}&fill=[0-9a-f-]{36}:\d+/);
     expect(paper.text).toContain("Pot 1");
     const none = await daySheet(asked("/x"), { params: Promise.resolve({ workshop: workshopId, day }) });
     expect(none.status).toBe(404);

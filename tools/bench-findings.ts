@@ -28,7 +28,7 @@ async function timed(times: number, act: () => Promise<unknown>): Promise<number
 const ms = (value: number) => `${value.toFixed(1)} ms`;
 
 const page = (url: string, path: string, workshop: string) => async () => {
-  const answer = await fetch(url + path, { headers: { cookie: `hearth_workshop=${workshop}` } });
+  const answer = await fetch(`${url}/w/${workshop}${path === "/" ? "" : path}`);
   await answer.text();
   if (!answer.ok) throw new Error(`${path} answered ${answer.status}.`);
 };

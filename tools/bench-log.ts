@@ -130,9 +130,8 @@ export async function benchLog(): Promise<void> {
     const pages: Page[] = [];
     for (let i = 0; i < PAGES; i++) {
       const context = await browser.newContext({ baseURL: served.url });
-      await context.addCookies([{ name: "hearth_workshop", value: short, url: served.url }]);
       const page = await context.newPage();
-      await page.goto(i % 4 === 3 ? "/bench" : `/bench/${POT}`);
+      await page.goto(i % 4 === 3 ? `/w/${short}/bench` : `/w/${short}/bench/${POT}`);
       await page.locator("html[data-awake]").waitFor({ state: "attached" });
       pages.push(page);
     }

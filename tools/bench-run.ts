@@ -157,8 +157,7 @@ async function live(db: Database, url: string, rows: { workshop: string; id: str
 
 /** What the page works at each second, when nothing but its clock and heat line move: ms. */
 async function redraw(page: Page, url: string, workshop: string): Promise<number> {
-  await page.context().addCookies([{ name: "hearth_workshop", value: workshop, url }]);
-  await page.goto(`${url}/bench/${POT}`);
+  await page.goto(`${url}/w/${workshop}/bench/${POT}`);
   await page.locator("html[data-awake]").waitFor({ state: "attached" });
   await page.waitForTimeout(3_000);
   const session = await page.context().newCDPSession(page);

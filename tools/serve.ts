@@ -22,6 +22,8 @@ export interface Served {
   /** What the first account is made with, where people sign in and nobody has one. */
   firstCode: string | null;
   databaseUrl: string;
+  /** The same as the program reaches it. */
+  programUrl: string;
   database: Embedded | null;
   stop(): Promise<void>;
   /** Resolves with the exit code should the web server end by itself. */
@@ -59,6 +61,8 @@ export interface ServeOptions {
   /** The port to begin looking from. */
   port?: number;
   dev?: boolean;
+  /** Work on this database of another program that runs: a second server beside it. */
+  beside?: { databaseUrl: string; programUrl: string };
   /** Load the demo where there is none. */
   demo?: boolean;
   /** So many years of a busy workshop lie behind the demo. */
@@ -81,7 +85,7 @@ export interface ServeOptions {
 /** Brings up database, schema, demo data and web server; gives the address. */
 export async function serve(options: ServeOptions): Promise<Served> {
   refuseOtherAddresses();
-  const external = options.ownDatabase ? undefined : process.env.DATABASE_URL || undefined;
+  const external = options.beside?.programUrl ?? (options.ownDatabase ? undefined : process.env.DATABASE_URL || undefined);
   if (external && options.fresh)
     throw new Error("--fresh would erase a database that Hearth Jar did not make (DATABASE_URL is set). Empty it yourself, or unset DATABASE_URL.");
   const giveBack = takeHome(options.home);
@@ -94,7 +98,8 @@ export async function serve(options: ServeOptions): Promise<Served> {
     database = external ? null : await embeddedPostgres(options.home, archive ? archiveSettings(resolve(archive)) : []);
     if (options.fresh) await database?.drop("hearth");
     // Of a database that somebody else keeps, the owner may be another role than the one that the program works as.
-    const databaseUrl = process.env.DATABASE_OWNER_URL && external ? process.env.DATABASE_OWNER_URL : (external ?? (await database?.open("hearth")) ?? "");
+    const owner = options.beside?.databaseUrl ?? process.env.DATABASE_OWNER_URL;
+    const databaseUrl = owner && external ? owner : (external ?? (await database?.open("hearth")) ?? "");
     const programUrl = external ?? (await database?.asProgram("hearth")) ?? "";
     const owned = new URL(databaseUrl).username !== new URL(programUrl).username;
     const { version } = JSON.parse(readFileSync(join(ROOT, "package.json"), "utf8")) as { version: string };
@@ -191,6 +196,7 @@ export async function serve(options: ServeOptions): Promise<Served> {
       url,
       firstCode: first?.code ?? null,
       databaseUrl,
+      programUrl,
       database,
       ended,
       stop: async () => {

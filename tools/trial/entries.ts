@@ -28,7 +28,7 @@ class Device {
   }
   async tab(): Promise<Page> {
     const page = await (await this.open()).newPage();
-    await page.goto(`/bench/${POT}`, { timeout: 30_000 });
+    await page.goto(`/w/${WORKSHOP.id}/bench/${POT}`, { timeout: 30_000 });
     await page.locator("html[data-awake]").waitFor({ state: "attached", timeout: 30_000 });
     return page;
   }
@@ -173,7 +173,8 @@ export async function entries(): Promise<number> {
     // The pages are kept on each device before the trouble begins.
     for (const hand of hands)
       await until(
-        async () => (await hand.page?.evaluate(async (path) => Boolean(await caches.match(path, { ignoreVary: true })), `/bench/${POT}`)) === true,
+        async () =>
+          (await hand.page?.evaluate(async (path) => Boolean(await caches.match(path, { ignoreVary: true })), `/w/${WORKSHOP.id}/bench/${POT}`)) === true,
         30_000,
         "The pot is not kept on a device.",
       );

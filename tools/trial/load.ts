@@ -23,8 +23,8 @@ async function loadOf(url: string, seconds: number, posts = true): Promise<Load[
   const entry = () =>
     JSON.stringify({ id: v7(), kind: "note", happenedAt: new Date(Date.now() - 1_000).toISOString(), personId: null, payload: { text: "under load" } });
   return [
-    await run("today", { url: `${url}/` }),
-    await run("a pot", { url: `${url}/bench/${POT}` }),
+    await run("today", { url: `${url}/w/${WORKSHOP.id}` }),
+    await run("a pot", { url: `${url}/w/${WORKSHOP.id}/bench/${POT}` }),
     ...(posts
       ? [
           await run("posts", {

@@ -1,9 +1,13 @@
 import { entries } from "./entries";
 import { hostile } from "./hostile";
 import { load } from "./load";
+import { many } from "./many";
 import { restore } from "./restore";
+import { signIn } from "./sign-in";
+import { two } from "./two";
+import { walls } from "./walls";
 
-const TRIALS: Record<string, () => Promise<number>> = { entries, hostile, load, restore };
+const TRIALS: Record<string, () => Promise<number>> = { entries, hostile, load, many, restore, "sign-in": signIn, two, walls };
 
 /** Runs one trial by its name, or all of them; each is bounded in time, and stays on this machine. */
 export async function trial(names: string[]): Promise<number> {

@@ -3,12 +3,14 @@ import { readFileSync } from "node:fs";
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import { GET as takeWhole } from "../../app/api/workshops/[workshop]/whole/route";
 import { devices, members } from "../../data/tables/people";
 import { people } from "../../data/tables/workshop";
-import { askDevice, cutDevice, invite, setPin, setRole, takeAccess } from "../../stations/people/commands";
+import { askDevice, cutDevice, invite, letGo, setPin, setRole, takeAccess } from "../../stations/people/commands";
 import { type TestDatabase, testDatabase } from "../../testing/database";
 import { openDoor, Visitor } from "../../testing/door";
 import { sent } from "../../testing/headers";
+import { storedBatch } from "../../testing/stored-batch";
 import { readTrail } from "../people";
 import { hashOf } from "./secrets";
 import { whoIn, workshopsFor } from "./who";
@@ -247,6 +249,40 @@ describe("who works here", () => {
         .where(and(eq(members.workshopId, workshopId), eq(members.personId, helper.personId))),
     ).toEqual([]);
     expect((await test.db.select({ name: people.name }).from(people).where(eq(people.id, helper.personId)))[0]?.name).toBe("a former helper");
+  });
+});
+
+describe("a whole workshop", () => {
+  it("is taken along with all rows and no secret, and let go only by its name, with time to think", async () => {
+    await storedBatch(test, workshopId);
+    const sida = await person("Sida");
+    value(await setPin(place(), { personId: sida, pin: "4821" }));
+    const ask = () =>
+      takeWhole(new Request("http://127.0.0.1:4380/", { headers: owner.visitor.headers() }), { params: Promise.resolve({ workshop: workshopId }) });
+    const lines = (await (await ask()).text())
+      .trim()
+      .split("\n")
+      .map((line) => JSON.parse(line));
+    expect(lines[0]).toMatchObject({ format: "hearth-jar-workshop", version: 1, workshop: workshopId });
+    const rows = lines.slice(1) as { table: string; row: Record<string, unknown> }[];
+    for (const table of ["workshop", "person", "member", "wax", "fragrance", "formula_version", "batch", "batch_event", "audit"]) {
+      const { rows: counted } = await test.owner.query<{ n: number }>(
+        `select count(*)::int as n from "${table}" where ${table === "workshop" ? "id" : "workshop_id"} = $1`,
+        [workshopId],
+      );
+      expect(
+        rows.filter((one) => one.table === table),
+        table,
+      ).toHaveLength(counted[0]?.n ?? -1);
+    }
+    expect(rows.every((one) => (one.row.workshop_id ?? one.row.id) === workshopId)).toBe(true);
+    expect(rows.filter((one) => "pin_hash" in one.row || "hash" in one.row)).toEqual([]);
+
+    expect(await letGo(place(), { go: true, name: "another" })).toMatchObject({ ok: false, fields: { name: [expect.any(String)] } });
+    const [workshop] = rows.filter((one) => one.table === "workshop");
+    const { leavesAt } = value(await letGo(place(), { go: true, name: String(workshop?.row.name).toUpperCase() }));
+    expect(Math.round((Date.parse(leavesAt ?? "") - Date.now()) / 86_400_000)).toBe(30);
+    expect(value(await letGo(place(), { go: false, name: "" })).leavesAt).toBeNull();
   });
 });
 
