@@ -144,7 +144,9 @@ test("the first account owns the machine's workshops; a phone joins, logs a pot 
   await owner.goto(`/w/${workshop}/people`);
   await owner.locator('[data-device="phone on the shelf"]').getByRole("button", { name: "Cut it off" }).click();
   await expect(phone.getByText("This device was cut off from its workshop")).toBeVisible();
-  expect(await phone.evaluate(async () => [(await caches.keys()).length, (await navigator.serviceWorker.getRegistrations()).length])).toEqual([0, 0]);
+  await expect
+    .poll(() => phone.evaluate(async () => [(await caches.keys()).length, (await navigator.serviceWorker.getRegistrations()).length]))
+    .toEqual([0, 0]);
   await phone.goto(pot);
   await expect(phone.getByRole("heading", { name: "Sign in" })).toBeVisible();
   expect((await phone.request.get(`/api/workshops/${workshop}/batches`)).status()).toBe(401);

@@ -81,7 +81,7 @@ export function isAway(error: unknown): boolean {
     const message = (at as { message?: string }).message ?? "";
     // Connections that end or are refused; statements and locks that took too long; no room on the disk.
     if (/^(ECONN|EPIPE|ETIMEDOUT|ENOTFOUND|57P0|57014|55P03|25P03|08|53)/.test(code)) return true;
-    if (/Connection terminated|timeout exceeded when trying to connect/i.test(message)) return true;
+    if (/Connection terminated|timeout exceeded when trying to connect|not queryable/i.test(message)) return true;
   }
   return false;
 }

@@ -7,8 +7,9 @@ import { device, forgetAll, forgetKnown } from "./store";
 export async function wipeDevice(): Promise<void> {
   await forgetAll().catch(() => undefined);
   (await device())?.close();
-  for (const name of (await globalThis.caches?.keys()) ?? []) await caches.delete(name);
+  // Who would fill the pages again goes first.
   for (const worker of (await navigator.serviceWorker?.getRegistrations()) ?? []) await worker.unregister();
+  for (const name of (await globalThis.caches?.keys()) ?? []) await caches.delete(name);
   try {
     localStorage.clear();
     sessionStorage.clear();

@@ -1,6 +1,7 @@
 "use client";
 
-import { useState } from "react";
+import { useEffect, useState } from "react";
+import { wipeDevice } from "@/log/door";
 import { forgetPages } from "@/offline/offline";
 import { Link } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
@@ -209,6 +210,10 @@ export function NewAccount(props: {
 
 /** A phone or tablet comes into the workshop. */
 export function Join({ code, cut, secure }: { code: string; cut: boolean; secure: boolean }) {
+  // Once more, on a page that nothing kept stands behind: what was being read when it was cut off may have been put back.
+  useEffect(() => {
+    if (cut) void wipeDevice();
+  }, [cut]);
   return (
     <Screen
       title="Join this device"
