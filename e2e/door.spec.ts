@@ -2,6 +2,7 @@ import { type ChildProcess, spawn } from "node:child_process";
 import { readFileSync, rmSync } from "node:fs";
 import { type Browser, type BrowserContext, expect, type Page, test } from "@playwright/test";
 import { freePort, passingHome } from "../tools/processes";
+import { ALL, axe, finds } from "./axe";
 import { listens } from "./support";
 
 /** A maker's own workshop that others are let into, as it is started every day; one for all tests of this file. */
@@ -172,6 +173,44 @@ async function firstPot(page: Page, workshop: string): Promise<string> {
   const { batches } = (await (await page.request.get(`/api/workshops/${workshop}/batches`)).json()) as { batches: { id: string }[] };
   return `/w/${workshop}/bench/${batches[0]?.id}`;
 }
+
+test("the pages of the door meet WCAG 2.2 AA and the best practice that axe-core knows, and run off no phone", async ({ browser }) => {
+  const context = await browser.newContext({
+    baseURL: started.address,
+    storageState: `${started.home}/owner.json`,
+    locale: "en-GB",
+    timezoneId: "UTC",
+    reducedMotion: "reduce",
+    serviceWorkers: "block",
+  });
+  const inside = await context.newPage();
+  await inside.goto("/");
+  await inside.waitForURL(/\/w\//);
+  const workshop = workshopIn(inside);
+  const { page: outside } = await fresh(browser);
+  const pages: [Page, string][] = [
+    [outside, "/sign-in"],
+    [outside, "/sign-in/lost"],
+    [outside, "/sign-in/new-password?token=x"],
+    [outside, "/join?code=AAAA-BBBB&cut=1"],
+    [outside, `/invite/${workshop}/x`],
+    [inside, "/account"],
+    [inside, `/w/${workshop}/people`],
+    [inside, `/w/${workshop}/people/trail`],
+  ];
+  for (const [page, path] of pages)
+    for (const size of [
+      { width: 1280, height: 800 },
+      { width: 390, height: 844 },
+    ]) {
+      await page.setViewportSize(size);
+      await page.goto(path);
+      await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+      await page.evaluate(axe);
+      expect.soft(await finds(page, ALL), `${path} at ${size.width}`).toEqual([]);
+      expect.soft(await page.evaluate(() => document.documentElement.scrollWidth), `${path} at ${size.width}`).toBeLessThanOrEqual(size.width);
+    }
+});
 
 test("a helper comes in by a link, works at the bench, and opens no prices; two workshops do not see each other", async ({ browser }) => {
   const context = await browser.newContext({

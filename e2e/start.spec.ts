@@ -39,7 +39,10 @@ test.afterAll(() => {
 test("it refuses other addresses and odd ports, and says why", async () => {
   const open = hearth(["demo"], { HEARTH_HOME: home(), HOST: "0.0.0.0" });
   expect(await open.ended).toBe(1);
-  expect(open.said()).toMatch(/will not listen on 0\.0\.0\.0: it has no accounts yet/);
+  expect(open.said()).toMatch(/will not listen on 0\.0\.0\.0 because of HOST: .* with a sign-in/);
+  const name = hearth(["start", "--listen", "shed.example"], { HEARTH_HOME: home() });
+  expect(await name.ended).toBe(1);
+  expect(name.said()).toMatch(/--listen takes an address of this machine/);
   const port = hearth(["demo"], { HEARTH_HOME: home(), PORT: "eighty" });
   expect(await port.ended).toBe(1);
   expect(port.said()).toMatch(/PORT is “eighty”/);

@@ -1,10 +1,8 @@
-import { readFileSync } from "node:fs";
-import { createRequire } from "node:module";
 import type { Page } from "@playwright/test";
 import { demoId } from "../demo/workshop";
+import { ALL, axe, finds } from "./axe";
 import { emptyWorkshop, expect, open, takeFile, test } from "./support";
 
-const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 const VIEWS = {
   today: "/",
   shelf: "/shelf",
@@ -59,17 +57,10 @@ const VIEWS = {
   import: "/records/import",
   workshops: "/workshops",
   words: "/words",
+  people: "/people",
+  trail: "/people/trail",
 };
 
-interface Axe {
-  run(options: { runOnly: string[] }): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }>;
-}
-/** What axe-core finds in the page as it stands, with rules of these tags. */
-const finds = (page: Page, runOnly: string[]): Promise<string[]> =>
-  page.evaluate(async (tags) => {
-    const { violations } = await (window as unknown as { axe: Axe }).axe.run({ runOnly: tags });
-    return violations.map((violation) => `${violation.id}: ${violation.nodes[0]?.html.slice(0, 160)}`);
-  }, runOnly);
 /** Words within one drawing that lie on one another, as their boxes on the screen do. */
 const collisions = (page: Page): Promise<string[]> =>
   page.evaluate(() =>
@@ -87,7 +78,6 @@ const collisions = (page: Page): Promise<string[]> =>
       );
     }),
   );
-const ALL = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"];
 const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
