@@ -1,7 +1,7 @@
 import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { chromium, type Page } from "@playwright/test";
-import { demoId } from "../demo/workshop";
+import { type Browser, chromium, type Page } from "@playwright/test";
+import { demoId, WORKSHOP } from "../demo/workshop";
 import { passingHome } from "./processes";
 import { serve } from "./serve";
 
@@ -46,7 +46,6 @@ const SHOTS: Shot[] = [
       await page.getByText("✓ proved").waitFor();
     },
   },
-  { name: "wanted", path: "/plan/wanted" },
   {
     name: "day",
     path: "/plan/day?on=2026-03-22",
@@ -108,6 +107,36 @@ const SHOTS: Shot[] = [
   },
 ];
 
+/** The page of people and devices, where others are let in and a phone is just being asked in. */
+async function shootPeople(browser: Browser, clockFile: string, to: string): Promise<void> {
+  const served = await serve({
+    home: passingHome("shots-people"),
+    port: 4_730,
+    demo: true,
+    ownDatabase: true,
+    clockFile,
+    listening: { address: "127.0.0.1", proxies: [] },
+  });
+  try {
+    const context = await browser.newContext({ baseURL: served.url, locale: "en-GB", viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
+    const page = await context.newPage();
+    await page.request.post("/api/door/first", {
+      headers: { origin: served.url },
+      data: { code: served.firstCode, name: "Ilvo", email: "ilvo@shed.example", password: "a sentence for a picture" },
+    });
+    await page.goto(`/w/${WORKSHOP.id}/people`);
+    await page.locator("html[data-awake]").waitFor({ state: "attached" });
+    await page.getByLabel("Name of the device").fill("phone on the shelf");
+    await page.getByRole("button", { name: "Show a code" }).click();
+    await page.locator("[data-code]").waitFor();
+    await page.locator("[data-code]").evaluate((one) => one.scrollIntoView({ block: "center" }));
+    await page.screenshot({ path: join(to, "people.png") });
+    console.log("people.png");
+  } finally {
+    await served.stop();
+  }
+}
+
 /** Takes the pictures again, from the demo data at a frozen moment. `SHOTS=a,b` takes only those; `SHOTS_TO` puts them elsewhere. */
 export async function shots(): Promise<number> {
   const home = passingHome("shots");
@@ -129,7 +158,7 @@ export async function shots(): Promise<number> {
       });
       if (shot.evening) await context.addCookies([{ name: "hearth_light", value: "evening", url: served.url }]);
       const page = await context.newPage();
-      await page.goto(served.url + shot.path, { waitUntil: "load" });
+      await page.goto(`${served.url}/w/${WORKSHOP.id}${shot.path === "/" ? "" : shot.path}`, { waitUntil: "load" });
       await page.locator("html[data-awake]").waitFor({ state: "attached" });
       await page.waitForTimeout(400);
       await shot.prepare?.(page);
@@ -137,6 +166,7 @@ export async function shots(): Promise<number> {
       await context.close();
       console.log(`${shot.name}.png`);
     }
+    if (!wanted || wanted.includes("people")) await shootPeople(browser, clockFile, to);
   } finally {
     await browser.close();
     await served.stop();

@@ -3,7 +3,7 @@ import type { Change } from "./live";
 
 /** One browser: its tabs share locks and channels, and each may open a stream to the server. */
 class Browser {
-  streams: { url: string; onmessage?: (message: { data: string }) => void; closed: boolean }[] = [];
+  streams: { url: string; onmessage?: (message: { data: string }) => void; onerror?: () => void; readyState: number; closed: boolean }[] = [];
   private channels: { name: string; onmessage?: (message: { data: Change }) => void; closed: boolean }[] = [];
   private held = new Map<string, Promise<unknown>>();
 
@@ -14,6 +14,7 @@ class Browser {
       "EventSource",
       class {
         closed = false;
+        readyState = 1;
         constructor(readonly url: string) {
           browser.streams.push(this);
         }
@@ -104,5 +105,23 @@ describe("what others enter", () => {
     ]);
     browser.tell({ workshop: "other" });
     expect(heard).toEqual([{ workshop: "other" }]);
+  });
+
+  it("is asked for again where the stream was refused, as while the database is away, and left to the browser where it only broke off", async () => {
+    vi.stubGlobal("fetch", async () => Response.json({ asks: false, cut: false, in: false }));
+    const heard: Change[] = [];
+    const page = await browser.tab();
+    page.hearOthers("w", (change) => heard.push(change));
+    await settled();
+    const [first] = browser.streams;
+    first?.onerror?.();
+    await vi.advanceTimersByTimeAsync(5_000);
+    expect(browser.streams).toHaveLength(1);
+    if (first) first.readyState = 2;
+    first?.onerror?.();
+    await vi.advanceTimersByTimeAsync(2_500);
+    expect(browser.streams).toHaveLength(2);
+    browser.streams[1]?.onmessage?.({ data: JSON.stringify({ workshop: "w" }) });
+    expect(heard).toEqual([{ workshop: "w" }]);
   });
 });

@@ -19,6 +19,11 @@ const listeners = new Set<Listener>();
 let channel: BroadcastChannel | null = null;
 let listening: string | null = null;
 
+/** A stream that was refused is asked for again after so long. */
+const AGAIN_MS = 2_000;
+/** EventSource's own word for it (HTML, 9.2.2). */
+const REFUSED = 2;
+
 let heardAt = Number.NEGATIVE_INFINITY;
 
 /** Whether anything was told within so many milliseconds: a page that was being read just then may not show it. */
@@ -38,18 +43,28 @@ function listen(workshopId: string): void {
   channel.onmessage = ({ data }: MessageEvent<Change>) => tell(data);
   const lead = () =>
     new Promise<void>((end) => {
-      const source = new EventSource(`/api/workshops/${workshopId}/live`);
-      source.onerror = () => void checkDoor();
-      source.onmessage = ({ data }) => {
-        const change = JSON.parse(data) as Change;
-        if (change.cut) return void checkDoor();
-        tell(change);
-        channel?.postMessage(change);
+      let source: EventSource;
+      let again: ReturnType<typeof setTimeout> | undefined;
+      const connect = () => {
+        source = new EventSource(`/api/workshops/${workshopId}/live`);
+        source.onmessage = ({ data }) => {
+          const change = JSON.parse(data) as Change;
+          if (change.cut) return void checkDoor();
+          tell(change);
+          channel?.postMessage(change);
+        };
+        // The browser connects again by itself where a stream broke off, but not where it was refused, as while the database is away.
+        // What was missed meanwhile is told as a change of everything.
+        source.onerror = () => {
+          void checkDoor();
+          if (source.readyState === REFUSED && listening === workshopId) again = setTimeout(connect, AGAIN_MS);
+        };
       };
-      // The browser connects again by itself; what was missed meanwhile is told as a change of everything.
+      connect();
       const timer = setInterval(() => {
         if (listening === workshopId) return;
         clearInterval(timer);
+        clearTimeout(again);
         source.close();
         end();
       }, 1_000);
