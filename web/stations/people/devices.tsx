@@ -1,0 +1,126 @@
+"use client";
+
+import type { Role } from "@hearth/core";
+import { useState } from "react";
+import { ask } from "@/forms/ask";
+import { Field, named, useFields } from "@/forms/fields";
+import { usePlace } from "@/log/place";
+import { useRouter } from "@/ui/address";
+import { Said } from "@/ui/said";
+import { toast } from "@/ui/toast";
+import { useUnits } from "@/ui/units";
+import { press } from "@/ui/variants";
+import { askDevice, cutDevice } from "./commands";
+
+export interface DeviceShown {
+  id: string;
+  name: string;
+  role: Role;
+  codeUntil: string | null;
+  joinedAt: string | null;
+  seenAt: string | null;
+  person: string | null;
+}
+
+/** A phone is asked in: its code, large, and as a picture. */
+function AskDevice() {
+  const place = usePlace();
+  const router = useRouter();
+  const units = useUnits();
+  const [rules] = useState(() => ({
+    name: named("the device", ""),
+    role: { initial: "helper", parse: (text: string) => ({ ok: true as const, value: text }) },
+  }));
+  const fields = useFields(rules);
+  const [said, setSaid] = useState("");
+  const [shown, setShown] = useState<{ code: string; until: string; address: string; picture: string } | null>(null);
+  if (shown)
+    return (
+      <div className="mt-3 flex flex-wrap items-center gap-6">
+        <img src={`data:image/svg+xml,${encodeURIComponent(shown.picture)}`} alt="Code to be read by a phone" width={200} height={200} className="bg-white" />
+        <div>
+          <p>
+            Let the phone read this, or open <code>{shown.address}</code> on it and type
+          </p>
+          <p className="figure my-2 text-[44px] leading-none" data-code="">
+            {shown.code}
+          </p>
+          <p className="text-soft">It holds until {units.clock(shown.until)}, and once.</p>
+          <button type="button" className="press mt-2" onClick={() => setShown(null)}>
+            Done
+          </button>
+        </div>
+      </div>
+    );
+  return (
+    <form
+      ref={fields.form}
+      className="mt-2 flex flex-wrap items-end gap-3"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        const values = fields.check();
+        if (!values) return;
+        const outcome = await ask(askDevice(place, values));
+        if (!outcome.ok) {
+          fields.refuse(outcome.fields);
+          return setSaid(outcome.message);
+        }
+        setSaid("");
+        fields.reset();
+        setShown(outcome.value);
+        router.refresh();
+      }}
+    >
+      <Field label="Name of the device" {...fields.bind("name")} placeholder="phone on the shelf" />
+      <Field
+        label="Most that is done on it"
+        {...fields.bind("role")}
+        options={[
+          { value: "helper", label: "what helpers do: no prices" },
+          { value: "maker", label: "what makers do" },
+        ]}
+      />
+      <button type="submit" className={press({ className: "mb-6" })}>
+        Show a code
+      </button>
+      <Said>{said}</Said>
+    </form>
+  );
+}
+
+/** The phones and tablets of the workshop. */
+export function Devices({ devices }: { devices: DeviceShown[] }) {
+  const place = usePlace();
+  const router = useRouter();
+  const units = useUnits();
+  return (
+    <section className="mt-7 max-w-[980px]">
+      <h2>Devices of the workshop</h2>
+      <ul>
+        {devices.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-3" data-device={one.name}>
+            <strong className="min-w-[170px] text-[19px]">{one.name}</strong>
+            <span className="flex-1 text-[15px] text-soft">
+              {one.joinedAt ? `joined ${units.dayClock(one.joinedAt)}` : `its code holds until ${units.clock(one.codeUntil ?? "")}`}
+              {one.seenAt ? `, last seen ${units.dayClock(one.seenAt)}` : ""}
+              {one.person ? `, ${one.person} works on it` : ""}, as {one.role}
+            </span>
+            <button
+              type="button"
+              className="press"
+              onClick={async () => {
+                const outcome = await ask(cutDevice(place, { deviceId: one.id }));
+                toast(outcome.ok ? `${one.name} is cut off.` : outcome.message);
+                router.refresh();
+              }}
+            >
+              {one.joinedAt ? "Cut it off" : "Withdraw the code"}
+            </button>
+          </li>
+        ))}
+      </ul>
+      <h3 className="mt-4">Ask a phone or tablet in</h3>
+      <AskDevice />
+    </section>
+  );
+}

@@ -1,0 +1,183 @@
+"use client";
+
+import { ROLES, type Role } from "@hearth/core";
+import { useState } from "react";
+import { ask } from "@/forms/ask";
+import { Field, named, useFields } from "@/forms/fields";
+import { usePlace } from "@/log/place";
+import { saveOnShelf } from "@/server/shelf-save";
+import { useRouter } from "@/ui/address";
+import { Said } from "@/ui/said";
+import { useUnits } from "@/ui/units";
+import { invite, setPin, setRole, takeAccess } from "./commands";
+
+export interface PersonShown {
+  id: string;
+  name: string;
+  putAway: boolean;
+  role: Role | null;
+  hasAccount: boolean;
+  hasPin: boolean;
+  invitedUntil: string | null;
+}
+/** A PIN is typed, kept, or taken away. */
+function PinForm({ person, onDone }: { person: PersonShown; onDone: () => void }) {
+  const place = usePlace();
+  const [rules] = useState(() => ({ pin: { initial: "", parse: (text: string) => ({ ok: true as const, value: text.trim() }) } }));
+  const fields = useFields(rules);
+  const [said, setSaid] = useState("");
+  const keep = async (pin: string | null) => {
+    const outcome = await ask(setPin(place, { personId: person.id, pin }));
+    if (outcome.ok) return onDone();
+    fields.refuse(outcome.fields);
+    setSaid(outcome.message);
+  };
+  return (
+    <form
+      ref={fields.form}
+      className="mt-2 flex flex-wrap items-end gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep(fields.text("pin"));
+      }}
+    >
+      <Field label={`PIN of ${person.name}`} {...fields.bind("pin")} inputMode="numeric" hint="Four to eight digits, for the workshop's devices." />
+      <button type="submit" className="press mb-6">
+        Keep this PIN
+      </button>
+      {person.hasPin ? (
+        <button type="button" className="press mb-6" onClick={() => void keep(null)}>
+          Take the PIN away
+        </button>
+      ) : null}
+      <Said>{said}</Said>
+    </form>
+  );
+}
+
+/** One who works here: what that one may do, and how that one comes in. */
+export function Person({ person, open }: { person: PersonShown; open: boolean }) {
+  const place = usePlace();
+  const router = useRouter();
+  const units = useUnits();
+  const [said, setSaid] = useState("");
+  const [link, setLink] = useState<string | null>(null);
+  const [pin, setPinOpen] = useState(false);
+  const [leaving, setLeaving] = useState(false);
+  const role = person.role ?? "helper";
+  const act = async <T,>(
+    asked: Promise<{ ok: true; value: T } | { ok: false; message: string; fields: Record<string, string[]> }>,
+    then?: (value: T) => void,
+  ) => {
+    const outcome = await ask(asked);
+    setSaid(outcome.ok ? "" : outcome.message);
+    if (outcome.ok) {
+      then?.(outcome.value);
+      router.refresh();
+    }
+  };
+  return (
+    <li className="border-b border-line py-3" data-person={person.name}>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <strong className={`min-w-[130px] text-[19px] ${person.putAway ? "text-soft" : ""}`}>{person.name}</strong>
+        {open ? (
+          <>
+            <label className="text-[15px]">
+              <span className="sr-only">What {person.name} may do</span>
+              <select className="entry !w-auto" value={role} onChange={(event) => void act(setRole(place, { personId: person.id, role: event.target.value }))}>
+                {ROLES.toReversed().map((one) => (
+                  <option key={one} value={one}>
+                    {one}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <span className="min-w-[200px] flex-1 text-[15px] text-soft">
+              {[
+                person.hasAccount ? "has an account" : person.invitedUntil ? `asked in, until ${units.dayClock(person.invitedUntil)}` : null,
+                person.hasPin ? "has a PIN" : null,
+              ]
+                .filter(Boolean)
+                .join(", ") || "cannot come in yet"}
+            </span>
+            {person.hasAccount ? null : (
+              <button type="button" className="press" onClick={() => void act(invite(place, { personId: person.id, role }), (value) => setLink(value.link))}>
+                Make a link
+              </button>
+            )}
+            <button type="button" className="press" aria-expanded={pin} onClick={() => setPinOpen(!pin)}>
+              {person.hasPin ? "Another PIN" : "Give a PIN"}
+            </button>
+          </>
+        ) : (
+          <span className="flex-1" />
+        )}
+        <button type="button" className="press" aria-expanded={leaving} onClick={() => setLeaving(!leaving)}>
+          Has left
+        </button>
+      </div>
+      {pin ? (
+        <PinForm
+          person={person}
+          onDone={() => {
+            setPinOpen(false);
+            router.refresh();
+          }}
+        />
+      ) : null}
+      {link ? (
+        <p className="mt-2 text-[15px]">
+          Hand this link to {person.name}. It opens once, within a week, and is shown only now: <code className="mt-1 block break-all">{link}</code>
+        </p>
+      ) : null}
+      {leaving ? (
+        <div className="mt-2 flex flex-wrap gap-3">
+          <button type="button" className="press" onClick={() => void act(takeAccess(place, { personId: person.id, forget: false }), () => setLeaving(false))}>
+            Take all access, keep the name in the records
+          </button>
+          <button type="button" className="press" onClick={() => void act(takeAccess(place, { personId: person.id, forget: true }), () => setLeaving(false))}>
+            Take the name out too: “a former helper”
+          </button>
+          <button type="button" className="press" onClick={() => setLeaving(false)}>
+            Cancel
+          </button>
+        </div>
+      ) : null}
+      <Said>{said}</Said>
+    </li>
+  );
+}
+
+/** Somebody new. */
+export function AddPerson() {
+  const place = usePlace();
+  const router = useRouter();
+  const [rules] = useState(() => ({ name: named("the person") }));
+  const fields = useFields(rules);
+  const [said, setSaid] = useState("");
+  return (
+    <form
+      ref={fields.form}
+      className="mt-3 flex flex-wrap items-end gap-3"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        const values = fields.check();
+        if (!values) return;
+        const outcome = await ask(saveOnShelf(place, { id: null, expectedVersion: null, kind: "person", values }));
+        if (!outcome.ok) {
+          fields.refuse({ name: [outcome.message] });
+          return setSaid(outcome.message);
+        }
+        setSaid("");
+        fields.reset();
+        router.refresh();
+      }}
+    >
+      <Field label="First name of somebody new" {...fields.bind("name")} />
+      <button type="submit" className="press mb-6">
+        Add
+      </button>
+      <Said>{said}</Said>
+    </form>
+  );
+}
