@@ -12,6 +12,9 @@ const ENDS_WITHIN_MS = 60_000;
 /** The role that the program works as: it owns nothing. */
 export const PROGRAM_ROLE = "hearth_program";
 
+/** For data that passes with the run: nothing waits for the disk. */
+export const PASSING = ["-c", "fsync=off", "-c", "full_page_writes=off", "-c", "synchronous_commit=off"];
+
 export interface Embedded {
   /** The URL of a database on this server; the database is made where it is missing. */
   open(name: string): Promise<string>;

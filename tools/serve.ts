@@ -11,7 +11,7 @@ import { keepDaily } from "./backup";
 import { ensureBuild } from "./build";
 import { keepPort, keptPort, takeHome, writeRunning } from "./home";
 import { isWell, type Listening, listeningEnv } from "./listen";
-import { type Embedded, embeddedPostgres } from "./postgres";
+import { type Embedded, embeddedPostgres, PASSING } from "./postgres";
 import { fewEnds, freePort, until, withParent } from "./processes";
 import { beforeUpdate, keepVersion } from "./versions";
 
@@ -63,6 +63,8 @@ export interface ServeOptions {
   dev?: boolean;
   /** Work on this database of another program that runs: a second server beside it. */
   beside?: { databaseUrl: string; programUrl: string };
+  /** The data passes with the run. */
+  passing?: boolean;
   /** Load the demo where there is none. */
   demo?: boolean;
   /** So many years of a busy workshop lie behind the demo. */
@@ -95,7 +97,7 @@ export async function serve(options: ServeOptions): Promise<Served> {
     if (!options.dev) await ensureBuild();
     const archive = external || !options.keepBackups ? undefined : process.env.HEARTH_ARCHIVE;
     if (archive) makeArchive(resolve(archive));
-    database = external ? null : await embeddedPostgres(options.home, archive ? archiveSettings(resolve(archive)) : []);
+    database = external ? null : await embeddedPostgres(options.home, archive ? archiveSettings(resolve(archive)) : options.passing ? PASSING : []);
     if (options.fresh) await database?.drop("hearth");
     // Of a database that somebody else keeps, the owner may be another role than the one that the program works as.
     const owner = options.beside?.databaseUrl ?? process.env.DATABASE_OWNER_URL;

@@ -6,7 +6,7 @@ import { putDemo } from "../demo/load";
 import { openDatabase } from "../web/data/client";
 import { copyWorkshop } from "../web/testing/copy-workshop";
 import { startInstruments } from "./instruments";
-import { embeddedPostgres } from "./postgres";
+import { embeddedPostgres, PASSING } from "./postgres";
 import { freePort, passingHome, run } from "./processes";
 import { type Served, serve } from "./serve";
 import { FROZEN } from "./shots";
@@ -40,7 +40,7 @@ function read(name: string, code: number, report: string, count: (json: never) =
 
 async function unit(reports: string, patterns: string[]): Promise<Tally> {
   const home = passingHome("test");
-  const database = await embeddedPostgres(home);
+  const database = await embeddedPostgres(home, PASSING);
   try {
     const report = join(reports, "unit.json");
     const env = {
@@ -107,7 +107,7 @@ async function browser(reports: string, patterns: string[]): Promise<Tally> {
   const clockFile = join(home, "clock");
   writeFileSync(clockFile, FROZEN);
   process.env.HEARTH_ZONE = "UTC";
-  const served = await serve({ home, port: 4800, demo: true, ownDatabase: true, clockFile });
+  const served = await serve({ home, port: 4800, demo: true, ownDatabase: true, clockFile, passing: true });
   const hand = await stagehand(served);
   // A pot that goes so fast is hot within a test.
   const bench = await startInstruments({ home, speed: 60, seed: 5 });
