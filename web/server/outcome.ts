@@ -1,10 +1,10 @@
-import { type Area, type Need, oddTextIn } from "@hearth/core";
+import { type Area, may, type Need, oddTextIn } from "@hearth/core";
 import { headers } from "next/headers";
 import { z } from "zod";
 import { isAway } from "@/data/client";
 import { awayWords } from "./away";
 import { type Context, within } from "./context";
-import { enter } from "./door/door";
+import { enter, NOT_YOURS } from "./door/door";
 import { done, type Outcome, refused } from "./result";
 
 export { done, type Outcome, refused };
@@ -54,14 +54,12 @@ export async function command<S extends z.ZodType, T>(
   if (!at.success) return refused("This page does not say which workshop it shows. Load it again; nothing you typed is lost.");
   try {
     // Who may not do it at all learns nothing of what is wrong with what was sent.
-    const sent = await headers();
-    const first = await enter(sent, at.data.workshopId, typeof area === "string" ? { area, act } : EVERYBODY);
+    const first = await enter(await headers(), at.data.workshopId, typeof area === "string" ? { area, act } : EVERYBODY);
     if (!first.ok) return refused(first.message);
     const parsed = read(schema, input);
     if (!parsed.ok) return parsed;
-    const entered = typeof area === "string" ? first : await enter(sent, at.data.workshopId, { area: area(parsed.value), act });
-    if (!entered.ok) return refused(entered.message);
-    const context = await within(at.data, entered.value);
+    if (typeof area !== "string" && !may(first.value.role, { area: area(parsed.value), act })) return refused(NOT_YOURS);
+    const context = await within(at.data, first.value);
     if (!context) return refused("This workshop is not here any more. Choose another.");
     return await does(parsed.value, context);
   } catch (error) {

@@ -1,5 +1,5 @@
 import { lesserOf, type Role } from "@hearth/core";
-import { and, eq, gt, isNotNull, isNull, or, sql } from "drizzle-orm";
+import { and, eq, gt, isNotNull, isNull, sql } from "drizzle-orm";
 import { databaseOf, databaseOfNone } from "@/data/client";
 import { now } from "@/data/clock";
 import { devices, members } from "@/data/tables/people";
@@ -25,6 +25,8 @@ export const ALONE: Who = { role: "owner", personId: null, through: "this machin
 
 export const DEVICE_COOKIE = "hearth_device";
 
+const SEEN_MS = 60_000;
+
 /** The device that sent this, by its cookie: of which workshop, and its secret. */
 export function deviceCookie(headers: Headers): { workshopId: string; token: string } | null {
   const cookie = (headers.get("cookie") ?? "").split(/;\s*/).find((one) => one.startsWith(`${DEVICE_COOKIE}=`));
@@ -43,7 +45,7 @@ export async function deviceOf(headers: Headers) {
       name: devices.name,
       role: devices.role,
       personId: people.id,
-      personName: people.name,
+      seenAt: devices.seenAt,
       personRole: members.role,
     })
     .from(devices)
@@ -52,16 +54,11 @@ export async function deviceOf(headers: Headers) {
     .where(and(eq(devices.workshopId, cookie.workshopId), eq(devices.tokenHash, hashOf(cookie.token)), isNotNull(devices.joinedAt), isNull(devices.cutAt)));
   if (!device) return null;
   // Once a minute is enough to say when a device was last seen.
-  await db
-    .update(devices)
-    .set({ seenAt: now() })
-    .where(
-      and(
-        eq(devices.workshopId, cookie.workshopId),
-        eq(devices.id, device.id),
-        or(isNull(devices.seenAt), sql`${devices.seenAt} < ${now()}::timestamptz - interval '1 minute'`),
-      ),
-    );
+  if (device.seenAt === null || Date.parse(now()) - Date.parse(device.seenAt) > SEEN_MS)
+    await db
+      .update(devices)
+      .set({ seenAt: now() })
+      .where(and(eq(devices.workshopId, cookie.workshopId), eq(devices.id, device.id)));
   return { ...device, workshopId: cookie.workshopId };
 }
 

@@ -1,26 +1,16 @@
 "use client";
 
-import type { Role } from "@hearth/core";
 import { useState } from "react";
 import { ask } from "@/forms/ask";
 import { Field, named, useFields } from "@/forms/fields";
 import { usePlace } from "@/log/place";
+import type { DeviceShown } from "@/server/people";
 import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
 import { askDevice, cutDevice } from "./commands";
-
-export interface DeviceShown {
-  id: string;
-  name: string;
-  role: Role;
-  codeUntil: string | null;
-  joinedAt: string | null;
-  seenAt: string | null;
-  person: string | null;
-}
 
 /** A phone is asked in: its code, large, and as a picture. */
 function AskDevice() {

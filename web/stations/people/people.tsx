@@ -1,10 +1,11 @@
 "use client";
 
 import { ROLES, type Role } from "@hearth/core";
+import type { DeviceShown, PersonShown } from "@/server/people";
 import { Link } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
-import { type DeviceShown, Devices } from "./devices";
-import { AddPerson, Person, type PersonShown } from "./person";
+import { Devices } from "./devices";
+import { AddPerson, Person } from "./person";
 import { Whole } from "./whole";
 
 const MAY: Record<Role, string> = {

@@ -1,29 +1,21 @@
 "use client";
 
-import { ROLES, type Role } from "@hearth/core";
+import { ROLES } from "@hearth/core";
 import { useState } from "react";
 import { ask } from "@/forms/ask";
-import { Field, named, useFields } from "@/forms/fields";
+import { Field, named, useFields, words } from "@/forms/fields";
 import { usePlace } from "@/log/place";
+import type { PersonShown } from "@/server/people";
 import { saveOnShelf } from "@/server/shelf-save";
 import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
 import { invite, setPin, setRole, takeAccess } from "./commands";
 
-export interface PersonShown {
-  id: string;
-  name: string;
-  putAway: boolean;
-  role: Role | null;
-  hasAccount: boolean;
-  hasPin: boolean;
-  invitedUntil: string | null;
-}
 /** A PIN is typed, kept, or taken away. */
 function PinForm({ person, onDone }: { person: PersonShown; onDone: () => void }) {
   const place = usePlace();
-  const [rules] = useState(() => ({ pin: { initial: "", parse: (text: string) => ({ ok: true as const, value: text.trim() }) } }));
+  const [rules] = useState(() => ({ pin: words() }));
   const fields = useFields(rules);
   const [said, setSaid] = useState("");
   const keep = async (pin: string | null) => {

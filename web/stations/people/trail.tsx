@@ -1,21 +1,10 @@
 "use client";
 
+import type { Traced } from "@/server/people";
 import { Link } from "@/ui/address";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
-
-interface Traced {
-  seq: number;
-  at: string;
-  by: string | null;
-  through: string;
-  area: string;
-  what: "insert" | "update" | "delete";
-  table: string;
-  name: string | null;
-  changed: Record<string, [string | null, string | null]>;
-}
 
 /** What a table is called by who works here. */
 const CALLED: Record<string, string> = {

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { ask } from "@/forms/ask";
-import { Field, useFields } from "@/forms/fields";
+import { Field, useFields, words } from "@/forms/fields";
 import { usePlace } from "@/log/place";
 import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
@@ -14,7 +14,7 @@ export function Whole({ leavesAt }: { leavesAt: string | null }) {
   const place = usePlace();
   const router = useRouter();
   const units = useUnits();
-  const [rules] = useState(() => ({ name: { initial: "", parse: (text: string) => ({ ok: true as const, value: text.trim() }) } }));
+  const [rules] = useState(() => ({ name: words() }));
   const fields = useFields(rules);
   const [open, setOpen] = useState(false);
   const [said, setSaid] = useState("");
