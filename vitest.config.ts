@@ -1,6 +1,23 @@
 import { defineConfig } from "vitest/config";
 
+const web = (path: string) => new URL(`./web/${path}`, import.meta.url).pathname;
+/** They say who may come in, for the whole process. */
+const DOOR = ["web/server/door/*.test.ts", "web/server/{jobs,metrics}.test.ts", "tools/listen.test.ts", "demo/apart.test.ts"];
+
 export default defineConfig({
-  resolve: { alias: { "@": new URL("./web", import.meta.url).pathname } },
-  test: { include: ["{core,web,demo,tools}/**/*.test.{ts,tsx}"], testTimeout: 30_000, hookTimeout: 60_000, maxWorkers: 2 },
+  // What the framework gives only within a request.
+  resolve: { alias: { "@": web(""), "next/headers": web("testing/headers.ts"), "next/cache": web("testing/cache.ts") } },
+  test: {
+    testTimeout: 60_000,
+    hookTimeout: 120_000,
+    maxWorkers: 2,
+    projects: [
+      // The files of a worker share what they have read: reading it anew for each took longer than the tests.
+      {
+        extends: true,
+        test: { name: "rooms", include: ["{core,web,demo,tools}/**/*.test.{ts,tsx}"], exclude: [...DOOR, "**/node_modules/**"], isolate: false },
+      },
+      { extends: true, test: { name: "door", include: DOOR } },
+    ],
+  },
 });

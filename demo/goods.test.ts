@@ -1,6 +1,6 @@
 import { LANGUAGES, linesNow, ORDER, stillOut } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
-import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { orderGoods, packings } from "../web/data/tables/goods";
 import { goodsNow, latelyPacked, piecesIn } from "../web/server/goods";
 import { labelBlocks, labelFacts } from "../web/server/label-of";
@@ -14,8 +14,6 @@ import { findLots, lotTrace } from "../web/server/trace";
 import { type TestDatabase, testDatabase } from "../web/testing/database";
 import { putDemo } from "./load";
 import { demoId, FORMULAS } from "./workshop";
-
-vi.mock("next/headers", () => import("../web/testing/headers"));
 
 const NOW = new Date("2026-03-14T14:20:00.000Z");
 const SHED = { id: "0190c0de-aaaa-7000-8000-000000000001", name: "Sales shed", timeZone: "UTC" };

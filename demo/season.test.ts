@@ -19,9 +19,6 @@ import { here, inStoredWorkshop, stored, test, value, workshopId } from "../web/
 import { putDemo } from "./load";
 import { PRODUCTS } from "./workshop";
 
-vi.mock("next/headers", () => import("../web/testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
-
 inStoredWorkshop();
 
 const NOW = "2026-03-02T08:00:00.000Z";

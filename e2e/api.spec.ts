@@ -99,7 +99,7 @@ test("a timetable is worked out in a thread of its own, while others are answere
     ),
   );
   expect(gone.map((one) => one.status)).toEqual(["rejected", "rejected", "rejected"]);
-  const next = await request.post("/api/v1/schedule", { data: { resources, jobs: pots(2), seconds: 5 }, timeout: 25_000 });
+  const next = await request.post("/api/v1/schedule", { data: { resources, jobs: pots(2), seconds: 5 }, timeout: 60_000 });
   expect(await next.json()).toMatchObject({ makespan: 54, proved_optimal: true });
 });
 

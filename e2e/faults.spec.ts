@@ -94,9 +94,9 @@ test("while the database is away health says so, a form keeps its contents, and 
   } finally {
     await database("start");
   }
-  await expect(bench.getByText("1 entry is kept on this device")).toBeHidden({ timeout: 20_000 });
+  await expect(bench.getByText("1 entry is kept on this device")).toBeHidden();
   // A page that could not be read comes back by itself.
-  await expect(away.getByRole("heading", { name: "Rack" })).toBeVisible({ timeout: 20_000 });
+  await expect(away.getByRole("heading", { name: "Rack" })).toBeVisible();
   await bench.reload();
   await expect(bench.getByText("heat reading, long probe").first()).toBeVisible();
   await expect(bench.getByText("heat reading, long probe")).toHaveCount(1);
@@ -204,7 +204,7 @@ test("a page that goes on failing says so after one more try, and does not load 
     if (request.isNavigationRequest()) loads += 1;
   });
   await page.goto(await addressOf(page, `/bench/${demoId(8, 6)}`));
-  await expect(page.getByRole("heading", { name: "Something is wrong with this page" })).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole("heading", { name: "Something is wrong with this page" })).toBeVisible();
   expect(loads).toBe(2);
   await page.getByRole("link", { name: "Go to today" }).click();
   await expect(page).toHaveURL(/\/w\/[0-9a-f-]{36}$/);

@@ -8,15 +8,15 @@ export default defineConfig({
   workers: 2,
   projects: [
     { name: "side by side", grepInvert: /@alone/ },
-    // One clock and one database serve all tests: those that move the one or stop the other run one after another.
-    { name: "alone", grep: /@alone/, dependencies: ["side by side"], workers: 1 },
+    // One clock and one database serve all tests of a run: those that move the one or stop the other run one after another, on a server of their own.
+    { name: "alone", grep: /@alone/, workers: 1 },
   ],
   retries: 0,
   // Generous: a slow machine shows the same, only later.
-  timeout: 240_000,
-  expect: { timeout: 30_000 },
+  timeout: 600_000,
+  expect: { timeout: 60_000 },
   reporter: [["line"], ["json"]],
-  outputDir: "../.hearth/browser",
+  outputDir: `../.hearth/browser/${process.env.HEARTH_LANE ?? "all"}`,
   use: {
     baseURL: process.env.HEARTH_URL,
     // A new workshop takes its measures from the browser.
@@ -28,6 +28,6 @@ export default defineConfig({
     trace: "off",
     // Pages come from the server, unless a test is about those that do not.
     serviceWorkers: "block",
-    actionTimeout: 30_000,
+    actionTimeout: 60_000,
   },
 });

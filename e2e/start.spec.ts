@@ -20,7 +20,7 @@ function hearth(args: string[], env: Record<string, string>) {
     said: () => said,
     ended,
     address: async () => {
-      await expect.poll(() => said, { timeout: 60_000 }).toMatch(/Hearth Jar is at http:\/\/127\.0\.0\.1:\d+/);
+      await expect.poll(() => said, { timeout: 180_000 }).toMatch(/Hearth Jar is at http:\/\/127\.0\.0\.1:\d+/);
       return /http:\/\/127\.0\.0\.1:\d+/.exec(said)?.[0] ?? "";
     },
   };
@@ -104,7 +104,7 @@ test("what is torn, wrong or killed ends in running, or in one plain sentence wi
   const place = home();
   // A state file that a power cut tore.
   writeFileSync(join(place, "running.json"), '{"pid":');
-  const one = hearth(["demo"], { HEARTH_HOME: place, PORT });
+  const one = hearth(["start"], { HEARTH_HOME: place, PORT });
   const address = await one.address();
 
   // A web server that dies is started again, at the same address.
@@ -121,14 +121,14 @@ test("what is torn, wrong or killed ends in running, or in one plain sentence wi
   for (const pid of [last, postgres]) await expect.poll(() => isAlive(pid)).toBe(false);
 
   // It comes up again where it was, without being asked to: what waits in a browser waits for that address.
-  const again = hearth(["demo"], { HEARTH_HOME: place });
+  const again = hearth(["start"], { HEARTH_HOME: place });
   expect(await again.address()).toBe(address);
   again.child.kill("SIGTERM");
   expect(await again.ended).toBe(0);
 
   const password = readFileSync(join(place, "database-password"), "utf8");
   writeFileSync(join(place, "database-password"), "of another database");
-  const wrong = hearth(["demo"], { HEARTH_HOME: place });
+  const wrong = hearth(["start"], { HEARTH_HOME: place });
   expect(await wrong.ended).toBe(1);
   expect(wrong.said()).toMatch(/^The password in .* does not open the database in .*\. Put the right file back/m);
   expect(existsSync(join(place, "running.json"))).toBe(false);
@@ -137,7 +137,7 @@ test("what is torn, wrong or killed ends in running, or in one plain sentence wi
 
   const file = join(home(), "a-file");
   writeFileSync(file, "");
-  const blocked = hearth(["demo"], { HEARTH_HOME: join(file, "home") });
+  const blocked = hearth(["start"], { HEARTH_HOME: join(file, "home") });
   expect(await blocked.ended).toBe(1);
   expect(blocked.said()).toMatch(/The data directory .* cannot be used: a file stands in its way/);
 });

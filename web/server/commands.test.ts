@@ -1,7 +1,7 @@
 import { batchOf, type FormulaSpec, processFrom, READY_PROCESSES } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import { batches } from "../data/tables/batch";
 import { formulas, formulaVersions } from "../data/tables/formula";
 import { vessels, waxes } from "../data/tables/shelf";
@@ -18,9 +18,6 @@ import { saveFormula } from "./formula-save";
 import { readFormula } from "./formulas";
 import { followersOf, readProcess } from "./processes";
 import { saveOnShelf } from "./shelf-save";
-
-vi.mock("next/headers", () => import("../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 inStoredWorkshop();
 

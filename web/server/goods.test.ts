@@ -2,7 +2,7 @@ import { NO_PACKING, ORDER, type OrderBody, shoppingOf } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import Papa from "papaparse";
 import { v7 } from "uuid";
-import { beforeEach, describe, expect, it, vi } from "vitest";
+import { beforeEach, describe, expect, it } from "vitest";
 import { GET as salesFile } from "../app/api/workshops/[workshop]/sales/route";
 import { batches } from "../data/tables/batch";
 import { orderEvents, orderGoods, packings } from "../data/tables/goods";
@@ -25,9 +25,6 @@ import { readSeason, readSupplies } from "./season";
 import { readStocks } from "./shelf";
 import { bringBack, putAway, remove } from "./tidy";
 import { findLots, lotTrace } from "./trace";
-
-vi.mock("next/headers", () => import("../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 inStoredWorkshop();
 

@@ -1,6 +1,6 @@
 import { LANGUAGES, supplierSheet } from "@hearth/core";
 import { v7 } from "uuid";
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import { GET as buyers } from "../app/api/workshops/[workshop]/buyers/route";
 import { GET as labels } from "../app/api/workshops/[workshop]/labels/route";
 import { products } from "../data/tables/product";
@@ -12,9 +12,6 @@ import { here, inStoredWorkshop, stored, test, value, workshopId } from "../test
 import { appendEvent } from "./keep-batch";
 import { listLabelSheets } from "./labels";
 import { batchesOfFormula, hazardOfBatch, hazardOfRecipe, sheetsOf } from "./supplier-sheets";
-
-vi.mock("next/headers", () => import("../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 inStoredWorkshop();
 

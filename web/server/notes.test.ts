@@ -1,12 +1,9 @@
 import { v7 } from "uuid";
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import { STARTED } from "../testing/stored-batch";
 import { here, inStoredWorkshop, stored, test, workshopId } from "../testing/stored-workshop";
 import { takeNoteAway } from "./note-commands";
 import { addNote, noteSent, notesOf, readPicture } from "./notes";
-
-vi.mock("next/headers", () => import("../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 inStoredWorkshop();
 

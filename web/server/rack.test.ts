@@ -1,7 +1,7 @@
 import { type GradeRules, USUAL_GRADES } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import { outcomeFlaws, outcomes } from "../data/tables/finding";
 import { saveProduct, sayWickTest } from "../stations/products/commands";
 import { STARTED, storedBatch } from "../testing/stored-batch";
@@ -13,9 +13,6 @@ import { repairsOf } from "./findings";
 import { appendEvent } from "./keep-batch";
 import { shelvesOf, wickTestsOf } from "./rack";
 import { whyOf } from "./why";
-
-vi.mock("next/headers", () => import("../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 inStoredWorkshop();
 

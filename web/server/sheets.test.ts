@@ -1,7 +1,7 @@
 import { guessMapping, type SheetKind } from "@hearth/core";
 import { eq } from "drizzle-orm";
 import { v7 } from "uuid";
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import { parseText } from "@/forms/file-parse";
 import { products } from "../data/tables/product";
 import { packs, waxes, wicks } from "../data/tables/shelf";
@@ -19,9 +19,6 @@ import { readSeason } from "./season";
 import { fewFor, readLately, readLow, readStocks } from "./shelf";
 import { readShelfPage } from "./shelf-page";
 import { saveOnShelf } from "./shelf-save";
-
-vi.mock("next/headers", () => import("../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 inStoredWorkshop();
 

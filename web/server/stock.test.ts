@@ -2,7 +2,7 @@ import { processFrom, READY_PROCESSES } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { DateTime } from "luxon";
 import { v7 } from "uuid";
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import { parseFile } from "@/forms/file-parse";
 import { fragrances, vessels, waxes } from "../data/tables/shelf";
 import { lots, stockCounts, stockUses } from "../data/tables/stock";
@@ -18,9 +18,6 @@ import { readFormula } from "./formulas";
 import { appendEvent } from "./keep-batch";
 import { readShelf, readStockHistory, readStocks, readTakenBy } from "./shelf";
 import { saveOnShelf } from "./shelf-save";
-
-vi.mock("next/headers", () => import("../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 const POURED = { kind: "poured" as const, payload: { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } };
 

@@ -1,5 +1,5 @@
 import { v7 } from "uuid";
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import { formulas } from "../data/tables/formula";
 import { dyes, fragrances, waxes } from "../data/tables/shelf";
 import { lots } from "../data/tables/stock";
@@ -18,9 +18,6 @@ import { findProducts, readProduct } from "./products";
 import { readFewOf, readStocks } from "./shelf";
 import { readShelfPage } from "./shelf-page";
 import { bringBack, duplicate, putAway, remove } from "./tidy";
-
-vi.mock("next/headers", () => import("../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 inStoredWorkshop();
 

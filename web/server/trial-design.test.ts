@@ -1,6 +1,6 @@
 import { PROTOCOLS, protocol, type TrialBody, type TrialEvent } from "@hearth/core";
 import { v7 } from "uuid";
-import { expect, it, vi } from "vitest";
+import { expect, it } from "vitest";
 import { products } from "../data/tables/product";
 import { vessels, waxes, wicks } from "../data/tables/shelf";
 import { beginTrial } from "../stations/burn/commands";
@@ -8,9 +8,6 @@ import { here, inStoredWorkshop, stored, test, value, workshopId } from "../test
 import { appendTo } from "./append";
 import { TRIALS } from "./keep-trial";
 import { readDesign } from "./trial-design";
-
-vi.mock("next/headers", () => import("../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 inStoredWorkshop();
 

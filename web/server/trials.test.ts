@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { burnRecord, PROTOCOLS, protocol, TRIAL, type TrialBody, type TrialEvent } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import { batches } from "../data/tables/batch";
 import { products } from "../data/tables/product";
 import { wicks } from "../data/tables/shelf";
@@ -19,9 +19,6 @@ import { MOST_ENTRIES, readSince } from "./keeper";
 import { readProduct } from "./products";
 import { readRecord } from "./record-in";
 import { burnedOf, jarsOnRack, listTrials, passedOf, readTrial, triedIn } from "./trials";
-
-vi.mock("next/headers", () => import("../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 
 inStoredWorkshop();
 

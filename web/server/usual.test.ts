@@ -1,12 +1,10 @@
 import { v7 } from "uuid";
-import { expect, it, vi } from "vitest";
+import { expect, it } from "vitest";
 import { STARTED } from "../testing/stored-batch";
 import { inStoredWorkshop, stored, test, workshopId } from "../testing/stored-workshop";
 import { appendEvent } from "./keep-batch";
 import { usualOf } from "./usual";
 
-vi.mock("next/headers", () => import("../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 inStoredWorkshop();
 
 it("how pots cool here is learned from those that were poured, and from none before", async () => {

@@ -5,14 +5,12 @@ export const sent = { headers: () => new Headers() };
 export const jar = new Map<string, string>();
 
 /**
+ * In place of the framework's own, which needs a request; every unit test is given these.
  * @public
  */
 export const headers = async () => sent.headers();
 
-/**
- * In place of next's own, which needs a request: `vi.mock("next/headers", () => import("../testing/headers"))`.
- * @public
- */
+/** In its place too. @public */
 export const cookies = async () => ({
   get: (name: string) => (jar.has(name) ? { name, value: jar.get(name) } : undefined),
   set: (name: string, value: string) => void jar.set(name, value),

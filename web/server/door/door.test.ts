@@ -15,9 +15,6 @@ import { readTrail } from "../people";
 import { hashOf } from "./secrets";
 import { whoIn, workshopsFor } from "./who";
 
-vi.mock("next/headers", () => import("../../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
-
 let test: TestDatabase;
 let letters: string;
 let workshopId: string;

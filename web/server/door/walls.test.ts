@@ -10,8 +10,6 @@ import { jar, sent } from "../../testing/headers";
 import { storedBatch } from "../../testing/stored-batch";
 import { hashOf } from "./secrets";
 
-vi.mock("next/headers", () => import("../../testing/headers"));
-vi.mock("next/cache", () => ({ revalidatePath: () => undefined }));
 // What is kept for the length of a request is kept for none here.
 vi.mock("react", async (whole) => ({ ...(await whole<object>()), cache: (act: unknown) => act }));
 

@@ -1,0 +1,5 @@
+/**
+ * In place of the framework's own, which needs a request: no page is drawn here that could be old.
+ * @public
+ */
+export const revalidatePath = (): void => undefined;
