@@ -24,6 +24,8 @@ test("what one window enters, the other shows without reading the page again", a
 });
 
 test("a list shows what another window entered", async ({ page, browser, workshop }) => {
+  const drawn: string[] = [];
+  page.on("request", (request) => request.url().includes("_rsc=") && drawn.push(request.url()));
   await open(page, "/bench");
   const row = page.getByRole("listitem").filter({ hasText: "16" }).first();
   await expect(row).toContainText("next:");
@@ -32,6 +34,8 @@ test("a list shows what another window entered", async ({ page, browser, worksho
   await workIn(context, workshop);
   const other = await context.newPage();
   await open(other, POT);
+  // Nothing happened since it was opened: it was asked for once, and nothing that stands behind its links.
+  expect(drawn).toEqual([]);
   await other.getByLabel("Thermometer shows").fill("85");
   await other.getByRole("button", { name: "Record the heat reading" }).click();
   // Inside its range it is the pot that needs hands soonest, and stands above the list.

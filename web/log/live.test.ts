@@ -97,11 +97,12 @@ describe("what others enter", () => {
     browser.tell({ workshop: "w" });
     expect(heard).toEqual([]);
     // The page goes on to another workshop: the stream of the first is closed, and the lead is given back.
+    page.noteRead("other", "mark.3");
     page.hearOthers("other", (change) => heard.push(change));
     await vi.advanceTimersByTimeAsync(2_000);
     expect(browser.streams.map((one) => [one.url, one.closed])).toEqual([
       ["/api/workshops/w/live", true],
-      ["/api/workshops/other/live", false],
+      ["/api/workshops/other/live?since=mark.3", false],
     ]);
     browser.tell({ workshop: "other" });
     expect(heard).toEqual([{ workshop: "other" }]);

@@ -34,6 +34,13 @@ const tell = (change: Change) => {
   for (const listener of listeners) listener(change);
 };
 
+const marks = new Map<string, string>();
+/** What is shown of a workshop was read when its server had heard so far: what was told since then is what this page missed. */
+export function noteRead(workshopId: string, mark: string | null): void {
+  if (mark === null) marks.delete(workshopId);
+  else marks.set(workshopId, mark);
+}
+
 /** Listens to the server for a workshop, where this tab is the one that does; others hear from it. */
 function listen(workshopId: string): void {
   if (listening === workshopId) return;
@@ -46,7 +53,7 @@ function listen(workshopId: string): void {
       let source: EventSource;
       let again: ReturnType<typeof setTimeout> | undefined;
       const connect = () => {
-        source = new EventSource(`/api/workshops/${workshopId}/live`);
+        source = new EventSource(`/api/workshops/${workshopId}/live${marks.has(workshopId) ? `?since=${marks.get(workshopId)}` : ""}`);
         source.onmessage = ({ data }) => {
           const change = JSON.parse(data) as Change;
           if (change.cut) return void checkDoor();

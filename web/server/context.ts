@@ -9,6 +9,7 @@ import { people, type workshops } from "@/data/tables/workshop";
 import { databaseFor, enter } from "./door/door";
 import { asksWho } from "./door/mode";
 import { accountOf, type Who, workshopsFor } from "./door/who";
+import { markOf } from "./live";
 import { readWorkshop } from "./workshops";
 
 const staffOf = (db: Database, workshopId: string) =>
@@ -50,6 +51,8 @@ export const here = cache(async () => {
   const [base, named] = WITHIN.exec(path) ?? [];
   if (!base || !named) redirect("/workshops");
   const inner = path.slice(base.length) || "/";
+  // Before anything is read: what is told from here on may be missing in the page.
+  const mark = markOf(named);
   const entered = await enter(sent, named, { area: areaOfPath(inner), act: "see" });
   if (!entered.ok) {
     if (entered.status === 401) redirect(signIn(path));
@@ -68,6 +71,7 @@ export const here = cache(async () => {
     db,
     who,
     workshop,
+    mark,
     workshops: all.map(({ id, name }) => ({ id, name })),
     people: staff.filter((one) => !one.putAway || one.id === person?.id).map(({ id, name }) => ({ id, name })),
     person,

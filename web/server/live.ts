@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import type { EventOf, WrittenOf } from "@hearth/core";
 import { type SQL, sql } from "drizzle-orm";
 import pg from "pg";
@@ -32,7 +33,16 @@ export function telling(change: Change): SQL {
   return sql`pg_notify(${CHANNEL}, ${Buffer.byteLength(whole) <= MOST_TOLD ? whole : JSON.stringify(news)})`;
 }
 
-const kept = globalThis as unknown as { hearthLive?: { listeners: Set<Listener>; connecting: boolean; client: pg.Client | null } };
+interface Live {
+  listeners: Set<Listener>;
+  connecting: boolean;
+  client: pg.Client | null;
+  /** One for each time that the listening began: what was told before it is not known. */
+  since: string;
+  /** How often each workshop was told of since then. */
+  told: Map<string, number>;
+}
+const kept = globalThis as unknown as { hearthLive?: Live };
 
 /** One connection of its own listens for this process, and is made again when it is lost. */
 async function connect(): Promise<void> {
@@ -53,6 +63,7 @@ async function connect(): Promise<void> {
   client.on("notification", ({ payload }) => {
     try {
       const change = JSON.parse(payload ?? "{}") as Change;
+      live.told.set(change.workshop, (live.told.get(change.workshop) ?? 0) + 1);
       for (const listener of live.listeners) listener(change);
     } catch {
       // Whatever it was, it is none of ours.
@@ -62,6 +73,8 @@ async function connect(): Promise<void> {
     await client.connect();
     await client.query(`listen ${CHANNEL}`);
     live.client = client;
+    live.since = randomUUID();
+    live.told.clear();
     // What was missed while away is read anew.
     for (const listener of live.listeners) listener({ workshop: "*" });
   } catch {
@@ -70,6 +83,15 @@ async function connect(): Promise<void> {
   } finally {
     live.connecting = false;
   }
+}
+
+/**
+ * How far this server had heard of a workshop when a page of it began to be read; nothing where it does not listen. Where a
+ * stream begins at the same mark, nothing was told in between, and the page need not be read again.
+ */
+export function markOf(workshop: string): string | null {
+  const live = kept.hearthLive;
+  return live?.client ? `${live.since}.${live.told.get(workshop) ?? 0}` : null;
 }
 
 /** Ends all streams of this process: whoever listened turns to a server that stays. */
@@ -82,7 +104,7 @@ export const listenersNow = (): number => kept.hearthLive?.listeners.size ?? 0;
 
 /** Hears of every change until the returned function is called. */
 export function hearChanges(listener: Listener): () => void {
-  kept.hearthLive ??= { listeners: new Set(), connecting: false, client: null };
+  kept.hearthLive ??= { listeners: new Set(), connecting: false, client: null, since: "", told: new Map() };
   kept.hearthLive.listeners.add(listener);
   void connect();
   return () => kept.hearthLive?.listeners.delete(listener);

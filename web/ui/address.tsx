@@ -33,7 +33,8 @@ export function Link({ href, ...rest }: Omit<ComponentProps<typeof NextLink>, "h
   const [base, role] = [useContext(BaseContext), useContext(RoleContext)];
   const address = whole(base, href);
   if (base && address.startsWith(base) && !mayOpen(role, href)) return BUTTON.test(rest.className ?? "") ? null : <span>{rest.children}</span>;
-  return <NextLink href={address} {...rest} />;
+  // A page is drawn when it is asked for: with some twenty links to a page, fetching ahead would have the server draw twenty that nobody opens.
+  return <NextLink href={address} prefetch={false} {...rest} />;
 }
 
 /** The router, for paths within the workshop. */

@@ -5,10 +5,8 @@ import { devices, invitations, members } from "../../data/tables/people";
 import { people } from "../../data/tables/workshop";
 import { type TestDatabase, testDatabase } from "../../testing/database";
 import { openDoor, Visitor } from "../../testing/door";
-import { endStreams, tellPages } from "../live";
+import { endStreams, markOf, tellPages } from "../live";
 import { hashOf } from "./secrets";
-
-vi.mock("next/headers", () => import("../../testing/headers"));
 
 let test: TestDatabase;
 let workshopId: string;
@@ -86,6 +84,29 @@ it("a page hears of its workshop alone, and of no subject that its person may no
   ]);
   endStreams();
   await vi.waitFor(() => expect([helper.at.over, reader.at.over]).toEqual([true, true]), 5_000);
+});
+
+it("a page that nothing happened to since it was read is not told to read again; one that missed something is", async () => {
+  const visitor = await account("maker");
+  await listening(visitor);
+  const first = async (since: string | null) => {
+    const answer = await GET(new Request(`http://127.0.0.1:4380/?since=${since}`, { headers: visitor.headers() }), {
+      params: Promise.resolve({ workshop: workshopId }),
+    });
+    const reader = (answer.body as ReadableStream<Uint8Array>).getReader();
+    // How it is asked for again always comes first; what was missed, if anything, comes with it.
+    await reader.read();
+    await tellPages(test.db, { workshop: workshopId, batch: "knock" });
+    const { value } = await reader.read();
+    await reader.cancel();
+    return JSON.parse(new TextDecoder().decode(value).replace("data: ", ""));
+  };
+  const read = markOf(workshopId);
+  expect(read).not.toBeNull();
+  expect(await first(read)).toEqual({ workshop: workshopId, batch: "knock" });
+  expect(await first(read)).toEqual({ workshop: "*" });
+  expect(await first("of another server")).toEqual({ workshop: "*" });
+  endStreams();
 });
 
 it("a phone that is cut off hears so at once and nothing after it, while others hear on", async () => {

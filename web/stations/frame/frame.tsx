@@ -2,9 +2,9 @@
 
 import { type Role, writeDuration } from "@hearth/core";
 import { useSearchParams } from "next/navigation";
-import { type ReactNode, useEffect } from "react";
+import { type ReactNode, useEffect, useLayoutEffect } from "react";
 import { leaveDoor } from "@/log/door";
-import { heardWithin, hearOthers } from "@/log/live";
+import { heardWithin, hearOthers, noteRead } from "@/log/live";
 import { Outbox } from "@/log/outbox-strip";
 import { PlaceProvider } from "@/log/place";
 import { forgetPages, Offline } from "@/offline/offline";
@@ -22,6 +22,8 @@ interface FrameProps {
   stations: Station[];
   units: Units;
   now: string;
+  /** How far the server had heard of the workshop before it read this page. */
+  mark: string | null;
   frozen: boolean;
   workshop: { id: string; name: string };
   workshops: { id: string; name: string }[];
@@ -106,9 +108,11 @@ const LIST_PAUSE_MS = 800;
 const READING_MS = 5_000;
 
 /** Reads a list again when somebody has entered something. */
-function KeepUp({ workshopId }: { workshopId: string }) {
+function KeepUp({ workshopId, mark }: { workshopId: string; mark: string | null }) {
   const router = useRouter();
   const path = usePathname();
+  // Before any part of the page begins to listen.
+  useLayoutEffect(() => noteRead(workshopId, mark), [workshopId, mark]);
   useEffect(() => {
     if (KEEPS_UP.test(path)) return;
     let timer: ReturnType<typeof setTimeout> | null = null;
@@ -252,7 +256,7 @@ export function Frame(props: FrameProps) {
               </div>
             </header>
             <StationKeys stations={props.stations} />
-            <KeepUp workshopId={workshop.id} />
+            <KeepUp workshopId={workshop.id} mark={props.mark} />
             <Leaving at={props.leavesAt} />
             <NotYours />
             <ClockNotice />

@@ -19,6 +19,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
       leavesAt={at.workshop.leavesAt ? new Date(at.workshop.leavesAt).toISOString() : null}
       units={at.units}
       now={at.now}
+      mark={at.mark}
       frozen={at.frozen}
       workshop={{ id: at.workshop.id, name: at.workshop.name }}
       workshops={at.workshops}

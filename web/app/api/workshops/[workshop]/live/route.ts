@@ -2,7 +2,7 @@ import { may, type Role } from "@hearth/core";
 import { AREA_OF, atWorkshop } from "@/server/door/door";
 import { asksWho } from "@/server/door/mode";
 import { whoIn } from "@/server/door/who";
-import { type Change, hearChanges } from "@/server/live";
+import { type Change, hearChanges, markOf } from "@/server/live";
 
 /** Of a subject that somebody may not see nothing is told. */
 const mayHear = (change: Change, role: Role): boolean =>
@@ -23,8 +23,10 @@ export const GET = atWorkshop({ area: "bench", act: "see" }, {}, "There is no su
           stop();
         }
       };
-      // What happened between the page's reading and this moment is read anew.
-      send(`retry: 1000\ndata: ${JSON.stringify({ workshop: "*" })}\n\n`);
+      send("retry: 1000\n\n");
+      // What may have happened between the page's reading and this moment is read anew.
+      const since = new URL(request.url).searchParams.get("since");
+      if (since === null || since !== markOf(workshop)) send(`data: ${JSON.stringify({ workshop: "*" })}\n\n`);
       const leave = hearChanges((change) => {
         if (change.ends) return stop();
         // Who was cut off hears so, and nothing after it.
