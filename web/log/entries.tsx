@@ -38,14 +38,19 @@ function Correction({ event, log, onDone }: { event: EventOf; log: ShownLog; onD
   );
   const fields = useFields(rules);
   const [said, setSaid] = useState("");
+  /** What was put down counts at once, here too: the form waits unseen for the answer, and is back with what was typed where that is a no. */
+  const [sent, setSent] = useState(false);
   const finish = async (entered: { kind: string; payload: unknown; corrects: string; happenedAt?: string }) => {
+    setSent(true);
     const refusal = await log.record(entered as never);
     if (!refusal) return onDone();
+    setSent(false);
     setSaid(refusal.message);
   };
   return (
     <form
       ref={fields.form}
+      hidden={sent}
       className="mt-2 mb-1 border-l-4 border-ink bg-paper p-3"
       onKeyDown={(pressed) => pressed.key === "Escape" && onDone()}
       onSubmit={(submitted) => {
