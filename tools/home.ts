@@ -54,7 +54,8 @@ export function takeHome(home: string): () => void {
       `Hearth Jar is already running on this data (${home})${other.url ? ` at ${other.url}` : ""}. Set HEARTH_HOME to another directory to run a second one.`,
     );
   }
-  if (isOurs(other.web, "serve/main.ts")) process.kill(other.web, "SIGTERM");
+  // Earlier versions served from the source.
+  if (isOurs(other.web, ".next/main.mjs") || isOurs(other.web, "serve/main.ts")) process.kill(other.web, "SIGTERM");
   writeRunning(home, { pid: process.pid });
   return () => rmSync(join(home, "running.json"), { force: true });
 }

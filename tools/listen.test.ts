@@ -3,7 +3,8 @@ import { readFileSync, rmSync, statSync } from "node:fs";
 import { createServer, get } from "node:https";
 import type { AddressInfo } from "node:net";
 import { afterEach, describe, expect, it } from "vitest";
-import { listeningEnv, ownCertificate, readListening } from "./listen";
+import { ownCertificate } from "./certificate";
+import { listeningEnv, readListening } from "./listen";
 import { passingHome } from "./processes";
 
 const homes: string[] = [];

@@ -1,8 +1,6 @@
 import { type ChildProcess, spawn } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { join, resolve } from "node:path";
-import { loadDemo } from "../demo/load";
-import { pastOfYears } from "../demo/past";
 import { openDatabase } from "../web/data/client";
 import { migrateDatabase } from "../web/data/migrate";
 import { freshCode, hashOf } from "../web/server/door/secrets";
@@ -112,6 +110,7 @@ export async function serve(options: ServeOptions): Promise<Served> {
     if (options.demo) {
       if (options.years) console.log(`Making up ${options.years} years of batches, once; this takes a minute or two`);
       const now = options.clockFile ? new Date(readFileSync(options.clockFile, "utf8").trim()) : new Date();
+      const [{ loadDemo }, { pastOfYears }] = await Promise.all([import("../demo/load"), import("../demo/past")]);
       await loadDemo(databaseUrl, now, options.years ? pastOfYears(options.years) : true);
     }
 
@@ -127,7 +126,7 @@ export async function serve(options: ServeOptions): Promise<Served> {
     const first = options.listening ? await firstCode(databaseUrl) : null;
     if (options.keepVersion) keepVersion(options.home, version);
     const next = [join(ROOT, "node_modules/next/dist/bin/next"), "dev", join(ROOT, "web"), "-H", "127.0.0.1", "-p", String(port)];
-    const [command, args] = withParent("TERM", process.execPath, options.dev ? next : ["--import", "tsx", join(ROOT, "web/serve/main.ts")]);
+    const [command, args] = withParent("TERM", process.execPath, options.dev ? next : [join(ROOT, "web/.next/main.mjs")]);
     let web: ChildProcess;
     let running = true;
     let end: (code: number) => void = () => undefined;

@@ -30,6 +30,21 @@ await build({
   define: { BUILD_FILES: JSON.stringify(files), "process.env.NODE_ENV": '"production"' },
 });
 
+// The web server itself: reading it from its sources would take a start longer than all else that the start does.
+await build({
+  entryPoints: { main: new URL("../web/serve/main.ts", import.meta.url).pathname },
+  outdir: NEXT,
+  outExtension: { ".js": ".mjs" },
+  chunkNames: "main-[hash]",
+  splitting: true,
+  bundle: true,
+  packages: "external",
+  alias: { "@hearth/core": new URL("../core/index.ts", import.meta.url).pathname },
+  platform: "node",
+  format: "esm",
+  target: "node20",
+});
+
 // What is worked out in a thread of the server's own.
 await build({
   entryPoints: [new URL("../web/serve/schedule.ts", import.meta.url).pathname],

@@ -4,7 +4,6 @@ import { databaseOf, databaseOfNone } from "@/data/client";
 import { now } from "@/data/clock";
 import { devices, members } from "@/data/tables/people";
 import { people } from "@/data/tables/workshop";
-import { auth } from "./auth";
 import { asksWho } from "./mode";
 import { hashOf } from "./secrets";
 
@@ -65,6 +64,8 @@ export async function deviceOf(headers: Headers) {
 /** The account that signed in with this browser; null where none did, or its sign-in was ended. */
 export async function accountOf(headers: Headers): Promise<{ id: string; name: string; email: string; twoFactor: boolean; sessionId: string } | null> {
   if (!asksWho() || !/(^|;\s*)(__Secure-)?hearth\.session_token=/.test(headers.get("cookie") ?? "")) return null;
+  // The library is large, and alone on a machine nobody signs in.
+  const { auth } = await import("./auth");
   const found = await auth().api.getSession({ headers, query: { disableCookieCache: true } });
   if (!found) return null;
   const { user, session } = found;
