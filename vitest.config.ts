@@ -1,8 +1,8 @@
 import { defineConfig } from "vitest/config";
 
 const web = (path: string) => new URL(`./web/${path}`, import.meta.url).pathname;
-/** They say who may come in, for the whole process. */
-const DOOR = ["web/server/door/*.test.ts", "web/server/{jobs,metrics}.test.ts", "tools/listen.test.ts", "demo/apart.test.ts"];
+/** They say for the whole process who may come in, or what the browser keeps. */
+const DOOR = ["web/log/*.test.ts", "web/server/door/*.test.ts", "web/server/{jobs,metrics}.test.ts", "tools/listen.test.ts", "demo/apart.test.ts"];
 
 export default defineConfig({
   // What the framework gives only within a request.
@@ -17,7 +17,7 @@ export default defineConfig({
         extends: true,
         test: { name: "rooms", include: ["{core,web,demo,tools}/**/*.test.{ts,tsx}"], exclude: [...DOOR, "**/node_modules/**"], isolate: false },
       },
-      { extends: true, test: { name: "door", include: DOOR } },
+      { extends: true, test: { name: "apart", include: DOOR } },
     ],
   },
 });

@@ -43,6 +43,8 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await page.getByRole("button", { name: "Correct: weighed container soy 169 g" }).click();
   await page.getByLabel("What it weighed").fill("196 g");
   await page.getByRole("button", { name: "Put this in its place" }).click();
+  // The form has closed at once, and goes for good when the server has answered.
+  await expect(page.getByRole("button", { name: "Put this in its place", includeHidden: true })).toHaveCount(0);
   await expect(page.getByRole("heading", { name: "Weigh rain on slate" })).toBeVisible();
   await expect(page.locator(".line-through", { hasText: "169 g" })).toBeVisible();
   await page.getByLabel("Scale shows").fill("19");
