@@ -2,7 +2,7 @@ import { defineConfig } from "vitest/config";
 
 const web = (path: string) => new URL(`./web/${path}`, import.meta.url).pathname;
 /** They say for the whole process who may come in, or what the browser keeps. */
-const DOOR = ["web/log/*.test.ts", "web/server/door/*.test.ts", "web/server/{jobs,metrics}.test.ts", "tools/listen.test.ts", "demo/apart.test.ts"];
+const APART = ["web/log/*.test.ts", "web/server/door/*.test.ts", "web/server/{jobs,metrics}.test.ts", "tools/listen.test.ts", "demo/apart.test.ts"];
 
 export default defineConfig({
   // What the framework gives only within a request.
@@ -15,9 +15,9 @@ export default defineConfig({
       // The files of a worker share what they have read: reading it anew for each took longer than the tests.
       {
         extends: true,
-        test: { name: "rooms", include: ["{core,web,demo,tools}/**/*.test.{ts,tsx}"], exclude: [...DOOR, "**/node_modules/**"], isolate: false },
+        test: { name: "rooms", include: ["{core,web,demo,tools}/**/*.test.{ts,tsx}"], exclude: [...APART, "**/node_modules/**"], isolate: false },
       },
-      { extends: true, test: { name: "apart", include: DOOR } },
+      { extends: true, test: { name: "apart", include: APART } },
     ],
   },
 });
