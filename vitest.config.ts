@@ -1,8 +1,15 @@
 import { defineConfig } from "vitest/config";
 
 const web = (path: string) => new URL(`./web/${path}`, import.meta.url).pathname;
-/** They say for the whole process who may come in, or what the browser keeps. */
-const APART = ["web/log/*.test.ts", "web/server/door/*.test.ts", "web/server/{jobs,metrics}.test.ts", "tools/listen.test.ts", "demo/apart.test.ts"];
+/** They say for the whole process who may come in, what the browser keeps, or what the framework gives. */
+const APART = [
+  "web/log/*.test.ts",
+  "web/server/door/*.test.ts",
+  "web/server/{jobs,metrics}.test.ts",
+  "tools/listen.test.ts",
+  "demo/apart.test.ts",
+  "web/stations/sell/home.test.tsx",
+];
 
 export default defineConfig({
   // What the framework gives only within a request.
