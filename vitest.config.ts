@@ -18,6 +18,7 @@ export default defineConfig({
     testTimeout: 60_000,
     hookTimeout: 120_000,
     maxWorkers: 2,
+    unstubEnvs: true,
     projects: [
       // The files of a worker share what they have read: reading it anew for each took longer than the tests.
       {

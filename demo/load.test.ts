@@ -9,14 +9,8 @@ import { demoId, WORKSHOP } from "./workshop";
 
 let test: TestDatabase;
 beforeAll(async () => {
-  test = await testDatabase();
-  // The demo only goes into a database without a workshop: this file takes one of its own.
-  await test.owner.query("create database hearth_test_demo");
-  const url = test.ownerUrl.replace(/\/[^/]*$/, "/hearth_test_demo");
-  await test.pool.end();
-  process.env.HEARTH_TEST_DATABASE_URL = url;
-  process.env.HEARTH_TEST_PROGRAM_URL = test.url.replace(/\/[^/]*$/, "/hearth_test_demo");
-  test = await testDatabase();
+  // The demo only goes into a database without a workshop.
+  test = await testDatabase("hearth_test_demo");
 });
 afterAll(() => test.pool.end());
 

@@ -27,7 +27,7 @@ const ZONE = "Europe/Berlin";
 /** A workshop with the demo in it; gives its place. */
 async function demoShop() {
   const id = v7();
-  process.env.HEARTH_ZONE = ZONE;
+  vi.stubEnv("HEARTH_ZONE", ZONE);
   await putDemo(test.db, { id, name: `Shed ${id}` }, new Date(NOW));
   return { id, timeZone: ZONE, place: { workshopId: id, personId: null } };
 }

@@ -10,11 +10,18 @@ import { workshops } from "../data/tables/workshop";
 /** The role as which tests arrange and ask. Commands and routes open the database by its address, and work as the program. */
 const TESTER = "hearth_tester";
 
-/** A database of the tests' own, brought up to the newest migration. The test command names it; a test never uses another. */
-export async function testDatabase() {
-  const url = process.env.HEARTH_TEST_DATABASE_URL;
-  if (!url) throw new Error("Run the tests with ./hearth test: they bring a database of their own.");
-  const programUrl = process.env.HEARTH_TEST_PROGRAM_URL ?? url;
+/** A database of the tests' own, brought up to the newest migration. The test command names it; `apart` is one beside it, empty at first. */
+export async function testDatabase(apart?: string) {
+  const shared = process.env.HEARTH_TEST_DATABASE_URL;
+  if (!shared) throw new Error("Run the tests with ./hearth test: they bring a database of their own.");
+  const named = (address: string) => (apart ? address.replace(/[^/]*$/, apart) : address);
+  const url = named(shared);
+  const programUrl = named(process.env.HEARTH_TEST_PROGRAM_URL ?? shared);
+  if (apart) {
+    const { pool } = openDatabase(shared);
+    await pool.query(`create database ${apart}`);
+    await pool.end();
+  }
   // Test files run side by side; one of them migrates while the others wait.
   const owner = openDatabase(url, { lock_timeout: 60_000, statement_timeout: 60_000 });
   const client = await owner.pool.connect();
