@@ -1,6 +1,6 @@
 import { LANGUAGES, linesNow, ORDER, stillOut } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { orderGoods, packings } from "../web/data/tables/goods";
 import { goodsNow, latelyPacked, piecesIn } from "../web/server/goods";
 import { labelBlocks, labelFacts } from "../web/server/label-of";
@@ -20,7 +20,7 @@ const SHED = { id: "0190c0de-aaaa-7000-8000-000000000001", name: "Sales shed", t
 let test: TestDatabase;
 beforeAll(async () => {
   test = await testDatabase();
-  process.env.HEARTH_ZONE = "UTC";
+  vi.stubEnv("HEARTH_ZONE", "UTC");
   await putDemo(test.db, SHED, NOW, true);
 });
 afterAll(() => test.pool.end());

@@ -1,4 +1,4 @@
-import { ORDER, type OrderLine, type OrderPlan, type SupplierSheet } from "@hearth/core";
+import { CHECKED_ORDER, type OrderLine, type OrderPlan, type SupplierSheet } from "@hearth/core";
 import { eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import type { Database } from "../web/data/client";
@@ -216,7 +216,7 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
       if (!row) return;
       const add = async (kind: string, payload: unknown, hours: number) => {
         const moment = before(-demo.inDays, hours);
-        const sent = entryBy({ now: moment, personId: PEOPLE[1]?.id ?? null }, kind, ORDER.body.parse({ kind, payload }).payload);
+        const sent = entryBy({ now: moment, personId: PEOPLE[1]?.id ?? null }, kind, CHECKED_ORDER.body.parse({ kind, payload }).payload);
         await appendIn(ORDERS, tx, workshopId, orderId, [{ sent, now: moment }]);
       };
       for (const [n, , sold] of demo.lines) {

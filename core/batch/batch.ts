@@ -1,9 +1,8 @@
-import type { z } from "zod";
 import type { EventOf, Entry as LogEntry } from "../log/log";
 import { type BodyOf, subjectOf, type WrittenOf } from "../log/subject";
 import { type BatchFacts, firstFacts } from "./facts";
 import { BATCH_KINDS } from "./kinds";
-import { type BatchPlan, readPlan } from "./plan";
+import type { BatchPlan } from "./plan";
 
 /** What happened, without its head. */
 export type EventBody = BodyOf<typeof BATCH_KINDS>;
@@ -23,14 +22,8 @@ export const BATCH = subjectOf({
   reopened: (facts: BatchFacts, target) => ({ ...facts, closed: null, abandoned: null, pours: target.kind === "poured" ? {} : facts.pours }),
 });
 
-export const sentEvent = BATCH.sent;
-export type SentEvent = z.output<typeof sentEvent>;
-export const batchEvent = BATCH.stored;
 export const versionOf = BATCH.versionOf;
-export const readEvent = BATCH.read;
 /** The frozen plan and the facts of a batch from all its entries. @throws Error where none is “started”. */
 export const batchOf = BATCH.of;
 export const refusal = BATCH.refusal;
 export const tellEvent = BATCH.tell;
-
-export { readPlan };

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { aBatch, anId, at } from "../testing/batch";
 import { BATCH, batchOf, refusal } from "./batch";
+import { CHECKED_BATCH } from "./checked";
 import { fatesOf, looseOf } from "./jars";
 
 const DAY = 1_440;
@@ -80,7 +81,7 @@ describe("pieces that go into packs", () => {
 
   it("cannot be said by hand: what is packed is said by packing it, with what the packs are", () => {
     const { product, batch } = cured();
-    const read = (body: object) => BATCH.body.safeParse(body).success;
+    const read = (body: object) => CHECKED_BATCH.body.safeParse(body).success;
     const fated = (to: string) => ({ kind: "fated", payload: { product, jars: 1, from: "rack", to, whom: "" } });
     expect(read(fated("broken"))).toBe(true);
     expect(read(fated("packed"))).toBe(false);

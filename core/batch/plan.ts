@@ -1,58 +1,13 @@
-import { z } from "zod";
-import { process } from "../process/process";
+import type { z } from "zod";
 import { type Profile, processOfProfile } from "../process/upcast";
-import { plannedProduct } from "../product/product";
-import { COMPONENT_KINDS } from "../recipe/mix";
-import { recipe } from "../recipe/spec";
 
-const mg = z.number().int().min(0);
-
-/** The scale that something is weighed on. */
-export const weighedOn = z.object({ id: z.uuid().nullable(), name: z.string(), resolutionUg: z.number().int().positive() });
-
-export const component = z.object({
-  kind: z.enum(COMPONENT_KINDS),
-  id: z.uuid(),
-  name: z.string(),
-  /** What to weigh, on a mark of its scale; 0 for a dye that is counted. */
-  mg,
-  /** Drops or pieces to count instead, and the weight of one where it is known. */
-  count: z.object({ n: mg, of: z.enum(["drops", "pieces"]), eachMg: mg.nullable() }).optional(),
-  scale: weighedOn,
-});
-export type Component = z.output<typeof component>;
-
-const pitcher = z.object({ totalMg: mg, components: z.array(z.object({ id: z.uuid(), mg, n: mg.optional() })) });
-
+type Schema = typeof import("./schema");
+/** One material of a pot. */
+export type Component = z.output<Schema["component"]>;
 /** One pot of a batch: a formula as it was, and what goes in. */
-export const potPlan = z.object({
-  formulaName: z.string(),
-  versionNumber: z.number().int().min(1),
-  recipe,
-  waxFamily: z.string(),
-  /** The smallest of what waxes and fragrances allow, in millionths of the wax. */
-  maxLoadPpm: z.number().int().positive().nullable(),
-  totalMg: mg,
-  components: z.array(component).min(1),
-  sparePpm: z.number().int().min(0),
-  /** What stays in the pitchers, beside the spare. */
-  spareMg: mg.optional(),
-  /** The most one pitcher holds, and what goes into each, where the pot is split over several. */
-  pitcherMg: mg.optional(),
-  pitchers: z.array(pitcher).optional(),
-});
-export type PotPlan = z.output<typeof potPlan>;
-
+export type PotPlan = z.output<Schema["potPlan"]>;
 /** Everything a batch was started with, frozen: later edits on the shelf or in the formula do not reach it. */
-export const batchPlan = z.object({
-  format: z.literal(2),
-  process,
-  pots: z.array(potPlan).min(1).max(8),
-  products: z.array(plannedProduct).min(1).max(200),
-  /** Run against a simulated bench: no wax is touched, and nothing of it counts. */
-  rehearsal: z.literal(true).optional(),
-});
-export type BatchPlan = z.output<typeof batchPlan>;
+export type BatchPlan = z.output<Schema["batchPlan"]>;
 
 /** What a batch is called: its formulas. */
 export const titleOf = (plan: Pick<BatchPlan, "pots">): string => [...new Set(plan.pots.map((pot) => pot.formulaName))].join(" + ");
@@ -104,5 +59,3 @@ export function upcastPlan(raw: unknown): unknown {
     }),
   };
 }
-/** Reads a plan of any format. @throws z.ZodError where it cannot be read. */
-export const readPlan = (raw: unknown): BatchPlan => batchPlan.parse(upcastPlan(raw));

@@ -1,9 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { z } from "zod";
-import { DEFECTS, EXTENTS, PLACES, SEVERITIES } from "../defects/defects";
+import { DEFECTS } from "../defects/defects";
+import { EXTENTS, PLACES, SEVERITIES } from "../defects/places";
 import { aBatch, anId } from "../testing/batch";
-import { BATCH, type BatchEvent, batchEvent, sentEvent, versionOf } from "./batch";
+import { BATCH, type BatchEvent, versionOf } from "./batch";
+import { batchEvent, sentEvent } from "./checked";
 import { type BatchRecord, batchRecord, recordFault } from "./record";
 
 const uuid = fc.uuid({ version: 7 });

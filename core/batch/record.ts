@@ -1,8 +1,11 @@
 import { z } from "zod";
 import { temperatureRange } from "../heat/schema";
-import { inCircle, stamp } from "../log/log";
-import { formulaSpec, upcastFormula } from "../recipe/spec";
-import { BATCH, batchEvent } from "./batch";
+import { stamp } from "../log/checked";
+import { inCircle } from "../log/log";
+import { formulaSpec } from "../recipe/schema";
+import { upcastFormula } from "../recipe/spec";
+import { BATCH } from "./batch";
+import { batchEvent } from "./checked";
 
 const uuid = z.uuid();
 /** A name, and any longer text: a file from elsewhere may hold anything. Names of products are put together from several. */

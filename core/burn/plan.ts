@@ -1,66 +1,17 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { USUAL_WAX_DENSITY } from "../product/parts";
-import { productWicks } from "../product/product";
 import { diameterAt, levelFor, volumeTo } from "../product/section";
 import { cubicMmOf } from "../units/density";
-import { protocol } from "./protocol";
 
 /** What a trial varies: one of these, the rest held. */
 export const VARIED = ["wick kind", "wick size", "load", "wax", "scent", "vessel"] as const;
 export type Varied = (typeof VARIED)[number];
 
-const um = z.number().int().positive();
+type Schema = typeof import("./schema");
 /** One candle that is burned, frozen as it was made. */
-export const tester = z.object({
-  /** Names it within the trial: the option's letter and a number, "A1". */
-  key: z.string().min(1).max(12),
-  option: z.string().min(1).max(6),
-  /** What stands on it where noses must not know. */
-  code: z.string().min(1).max(6),
-  fill: z.enum(["full", "half"]),
-  body: z.enum(["vessel", "mould"]),
-  bodyId: z.uuid(),
-  vessel: z.string(),
-  innerTopUm: um,
-  innerBottomUm: um,
-  heightUm: um,
-  shape: z.enum(["straight", "bowl"]).optional(),
-  /** Wax, oil and the rest that went in. */
-  fillMg: um,
-  wick: productWicks.nullable(),
-  family: z.string(),
-  wax: z.string(),
-  scent: z.string(),
-  /** Millionths of the wax. */
-  loadPpm: z.number().min(0),
-  dyed: z.boolean(),
-  added: z.array(z.string()).max(40).describe("additives and embeds"),
-  formula: z.string().max(300),
-  batch: z
-    .object({
-      id: z.uuid(),
-      number: z.number().int().positive(),
-      product: z.string(),
-      /** It stood on the rack already, and was put down as a tester when the trial began; else when it is first lit. */
-      taken: z.boolean(),
-    })
-    .nullable(),
-  productId: z.uuid().nullable(),
-});
-export type Tester = z.output<typeof tester>;
-
+export type Tester = z.output<Schema["tester"]>;
 /** Everything a trial was begun with, frozen. */
-export const trialPlan = z.object({
-  format: z.literal(1),
-  name: z.string().trim().min(1, "Give the trial a name.").max(120),
-  /** Null for candles that are only to be tested, none against another. */
-  varies: z.enum(VARIED).nullable(),
-  protocol,
-  testers: z.array(tester).min(1, "A trial has at least one tester.").max(40, "At most 40 testers in one trial."),
-  /** The trial that this one follows, and what was found there. */
-  after: z.object({ id: z.uuid(), name: z.string(), why: z.string() }).optional(),
-});
-export type TrialPlan = z.output<typeof trialPlan>;
+export type TrialPlan = z.output<Schema["trialPlan"]>;
 
 const mm = (value: number) => value / 1_000;
 const innerOf = (one: Pick<Tester, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape">) => ({

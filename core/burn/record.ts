@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { instrumentRow, personRow, text } from "../batch/record";
 import { inCircle } from "../log/log";
-import { TRIAL } from "./trial";
+import { CHECKED_TRIAL } from "./checked";
 
 export const BURN_FORMAT = "hearth-jar/burn-record";
 
@@ -13,7 +13,7 @@ export const burnRecord = z.object({
   trial: z.object({ id: z.uuid(), number: z.number().int().positive().max(9_999_999) }),
   people: z.array(personRow).max(200),
   instruments: z.array(instrumentRow).max(200),
-  events: z.array(TRIAL.stored).min(1).max(20_000),
+  events: z.array(CHECKED_TRIAL.stored).min(1).max(20_000),
 });
 export type BurnRecord = z.output<typeof burnRecord>;
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { anId } from "../testing/batch";
 import { aTester, aTrial, aTrialPlan, atMinute, burnOnce } from "../testing/trial";
+import { CHECKED_TRIAL } from "./checked";
 import { dueLooks, presenceDue, testerNow } from "./looks";
 import { blindCodes, optionWords, planWarnings, reallyVaried, widthOf } from "./plan";
 import { PROTOCOLS, protocol, readSessions, sessionOf, writeSessions } from "./protocol";
@@ -120,7 +121,7 @@ describe("a trial", () => {
     ]);
     expect(told[3]).toMatchObject({ tone: "safety", standing: "The flame was large" });
     for (const event of trial.events) {
-      expect(TRIAL.read({ ...event, v: TRIAL.versionOf(event.kind) })).toEqual(event);
+      expect(CHECKED_TRIAL.read({ ...event, v: TRIAL.versionOf(event.kind) })).toEqual(event);
       expect(Object.values(TRIAL.kinds.get(event.kind)?.columns(event.payload, plan) ?? {}).length).toBeGreaterThan(0);
     }
     expect(why(trial, 310, light("A2"))).toMatch(/closed/);

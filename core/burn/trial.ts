@@ -1,4 +1,3 @@
-import type { z } from "zod";
 import type { EventOf, Entry as LogEntry } from "../log/log";
 import { type BodyOf, subjectOf } from "../log/subject";
 import { firstTrial, type TrialFacts } from "./facts";
@@ -30,4 +29,3 @@ export const TRIAL = subjectOf({
     return { ...facts, closed: null, testers: { ...facts.testers, [key]: { ...one, stopped: null, sessions } } };
   },
 });
-export type SentTrialEvent = z.output<typeof TRIAL.sent>;

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { DEFECTS, defectOf, EXTENTS, type Extent, type Flaw } from "./defects";
+import { DEFECTS, defectOf, type Flaw } from "./defects";
+import { EXTENTS, type Extent } from "./places";
 
 /** What a jar is worth, best first. */
 export const GRADES = ["first", "second", "melt again", "never sell"] as const;

@@ -3,8 +3,9 @@ import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { describe, expect, it } from "vitest";
 import { randomFrom } from "../random";
 import { excessAt, fitCooling, minuteOf, type PotReading, reachedAt } from "./cooling";
-import { answerForecast, type ForecastRequest, forecastAnswer, forecastRequest } from "./forecast";
+import { answerForecast, type ForecastRequest } from "./forecast";
 import { leastSquares } from "./least-squares";
+import { forecastAnswer, forecastRequest } from "./schema";
 
 /** NIST Statistical Reference Datasets, Misra1a: y = b1 · (1 − exp(−b2 · x)); values from memory, refitted. */
 const MISRA = {

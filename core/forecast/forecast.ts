@@ -1,48 +1,10 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { fitCooling, type PotReading, reachedAt, type Usual } from "./cooling";
 import { heatedAt } from "./heating";
 
-const celsius = z.number().min(-50, "At least −50 °C.").max(400, "At most 400 °C.");
-
-/** What is known of a pot: readings on a clock of their own, in minutes, and the temperatures that are waited for. */
-export const forecastRequest = z
-  .object({
-    ambient_c: celsius.describe("the room, °C"),
-    mass_g: z.number().min(1, "At least 1 g.").max(100_000, "At most 100 kg.").optional().describe("what is in the pot; a kilogram where nothing is said"),
-    readings: z
-      .array(z.object({ minute: z.number().min(-100_000).max(1_000_000), celsius }))
-      .min(1, "At least one reading.")
-      .max(20_000, "At most 20000 readings."),
-    targets_c: z.array(celsius).min(1, "At least one temperature.").max(20, "At most 20 temperatures."),
-  })
-  .superRefine((value, context) => {
-    for (const [at, one] of value.readings.entries())
-      if (at > 0 && one.minute < (value.readings[at - 1]?.minute ?? 0))
-        context.addIssue({ code: "custom", path: ["readings", at, "minute"], message: "Readings stand in the order of their minutes." });
-  });
-export type ForecastRequest = z.output<typeof forecastRequest>;
-
-const minute = z.number().nullable();
-export const forecastAnswer = z.object({
-  targets: z.array(
-    z.object({
-      celsius: z.number(),
-      minute: minute.describe("when it is reached, on the readings' clock; when it was passed, where it was; null where it never is"),
-      low: minute.describe("in four of five cases not before"),
-      high: minute.describe("in four of five cases not after"),
-      reason: z.string().optional(),
-    }),
-  ),
-  fit: z.object({
-    state: z.enum(["cooling", "heating"]),
-    readings_used: z.number().int(),
-    noise_c: z.number().describe("°C, by which readings miss the law"),
-    rate_c_per_min: z.number().nullable().describe("°C a minute at 40 °C above the room"),
-    bend: z.number().nullable().describe("0: Newton's law; about 0.25: free convection"),
-  }),
-  suspect_readings: z.array(z.number().int()).describe("by their place, counted from 0: not used, to be looked at again"),
-});
-export type ForecastAnswer = z.output<typeof forecastAnswer>;
+type Schema = typeof import("./schema");
+export type ForecastRequest = z.output<Schema["forecastRequest"]>;
+export type ForecastAnswer = z.output<Schema["forecastAnswer"]>;
 
 /** A pot rises while its newest readings do, by more than they are off. */
 const RISES_BY = 1.5;

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { anId } from "../testing/batch";
+import { CHECKED_ORDER } from "./checked";
 import { linesNow, outOf, stillOut, WENT } from "./facts";
 import { ORDER, type OrderBody, type OrderEvent } from "./order";
 import type { OrderPlan } from "./plan";
@@ -156,8 +157,8 @@ describe("what its entries say", () => {
 
   it("is read as it was written, and nothing that is no entry of an order is", () => {
     const { events } = aMarket();
-    for (const event of events) expect(ORDER.read({ ...event, v: ORDER.versionOf(event.kind) })).toEqual(event);
-    const read = (kind: string, payload: unknown) => ORDER.body.safeParse({ kind, payload }).success;
+    for (const event of events) expect(CHECKED_ORDER.read({ ...event, v: ORDER.versionOf(event.kind) })).toEqual(event);
+    const read = (kind: string, payload: unknown) => CHECKED_ORDER.body.safeParse({ kind, payload }).success;
     expect(read("asked", { name: "", whom: "", wantedOn: null, lines: [] })).toBe(false);
     expect(read("asked", { name: "Fern", whom: "", wantedOn: "14 March", lines: [] })).toBe(false);
     const twice = { sellable: RAIN, name: "Rain", packs: 1, price: null };
@@ -165,6 +166,6 @@ describe("what its entries say", () => {
     expect(read("asked", { name: "Fern", whom: "", wantedOn: null, lines: [twice] })).toBe(true);
     expect(read("out", { goods: [] })).toBe(false);
     expect(read("poured", {})).toBe(false);
-    expect(() => ORDER.read({ ...(events[0] as OrderEvent), kind: "invented" } as never)).toThrow(/newer version/);
+    expect(() => CHECKED_ORDER.read({ ...(events[0] as OrderEvent), kind: "invented" } as never)).toThrow(/newer version/);
   });
 });

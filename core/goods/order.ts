@@ -1,4 +1,3 @@
-import type { z } from "zod";
 import type { EventOf, Entry as LogEntry } from "../log/log";
 import { type BodyOf, subjectOf } from "../log/subject";
 import { firstOrder, type OrderFacts, type WENT } from "./facts";
@@ -31,4 +30,3 @@ export const ORDER = subjectOf({
   startStays: "The start of an order cannot be taken back. Close it, and say in a note why.",
   reopened: without,
 });
-export type SentOrderEvent = z.output<typeof ORDER.sent>;

@@ -1,4 +1,5 @@
-import { z } from "zod";
+import type { z } from "zod";
+import type { Z } from "../shapes";
 
 /**
  * A log: what happened to a subject, entry by entry, never changed afterwards. A correction is a further entry that
@@ -17,22 +18,6 @@ export interface Head {
   deviceAt?: string | null;
 }
 export type EventOf<K extends string = string, P = unknown> = Head & { kind: K; payload: P };
-
-const uuid = z.uuid();
-/** A moment, in a year that a workshop can have seen. */
-export const stamp = z.iso.datetime({ offset: true }).refine((text) => {
-  const year = new Date(text).getUTCFullYear();
-  return year >= 1970 && year <= 2200;
-}, "That is no time at which a candle was made. Give a day and a time of our own days.");
-export const sentHead = z.object({
-  id: uuid,
-  happenedAt: stamp,
-  personId: uuid.nullable(),
-  instrumentId: uuid.nullable().default(null),
-  corrects: uuid.nullable().default(null),
-  deviceAt: stamp.nullish(),
-});
-export const storedHead = sentHead.extend({ arrivedAt: stamp });
 
 /** Why an entry cannot be taken, at the field it concerns. */
 export interface Refusal {
@@ -65,12 +50,15 @@ export interface Told {
   tone?: "ink" | "inside" | "hot" | "cool" | "safety";
 }
 
-/** A kind of entry: one object, one file. `C` is what is frozen with the subject, `F` what follows from its entries. */
-export interface Kind<K extends string, P, F, C> {
+/**
+ * A kind of entry: one object, one file. `C` is what is frozen with the subject, `F` what follows from its entries,
+ * `S` what it is handed to say how its payload is checked: what only shows entries then loads nothing that checks them.
+ */
+export interface Kind<K extends string, P, F, C, S = { z: Z }> {
   kind: K;
   /** Of the payload; older ones are brought up by `upcast`. */
   version: number;
-  payload: z.ZodType<P>;
+  payload: (shapes: S) => z.ZodType<P>;
   /** Brings a payload of any older version up to the newest. */
   upcast?: (old: Record<string, unknown>, version: number) => unknown;
   /** `at`: when it happened, where that is known. */
@@ -82,8 +70,8 @@ export interface Kind<K extends string, P, F, C> {
   /** What a row of a table holds beside the head: grams, °C, seconds as plain numbers. */
   columns: (payload: P, frozen: C) => { what?: string; grams?: number; wax_celsius?: number; shown_celsius?: number; seconds?: number };
 }
-// biome-ignore lint/suspicious/noExplicitAny: a list of kinds holds payloads of many types
-export type AnyKind<F, C> = Kind<string, any, F, C>;
+// biome-ignore lint/suspicious/noExplicitAny: a list of kinds holds payloads of many types, each with what checks it
+export type AnyKind<F, C> = Kind<string, any, F, C, any>;
 
 /** What the facts of every subject tell: how many entries count, when the newest of them happened, what they drew from stock. */
 export interface LogFacts {
@@ -171,12 +159,6 @@ export function inCircle(events: readonly Pick<Head, "id" | "corrects">[]): bool
     for (const one of path) fine.add(one);
   }
   return false;
-}
-
-/** Reads a stored payload: brings it up to the newest version and checks it. @throws z.ZodError where it cannot be read. */
-export function readPayload<F, C>(kind: AnyKind<F, C>, payload: unknown, version: number): unknown {
-  const raw = version < kind.version && kind.upcast ? kind.upcast((payload ?? {}) as Record<string, unknown>, version) : payload;
-  return kind.payload.parse(raw);
 }
 
 /** Adds one standing entry to the facts, in place. */

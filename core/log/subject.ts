@@ -1,21 +1,7 @@
-import { z } from "zod";
-import {
-  type AnyKind,
-  type Entry as EntryOf,
-  type EventOf,
-  fold,
-  type LogFacts,
-  type Refusal,
-  readPayload,
-  type Say,
-  type Subject,
-  sentHead,
-  settle,
-  storedHead,
-  type Told,
-} from "./log";
+import type { z } from "zod";
+import { type AnyKind, type Entry as EntryOf, type EventOf, fold, type LogFacts, type Refusal, type Say, type Subject, settle, type Told } from "./log";
 
-type Body<K> = K extends { kind: infer N extends string; payload: z.ZodType<infer P> } ? { kind: N; payload: P } : never;
+type Body<K> = K extends { kind: infer N extends string; payload: (shapes: never) => z.ZodType<infer P> } ? { kind: N; payload: P } : never;
 /** What can happen, kind by kind, without its head. */
 export type BodyOf<K extends readonly unknown[]> = Body<K[number]>;
 
@@ -39,35 +25,19 @@ export interface WrittenOf<E> {
   events: E[];
 }
 
-/** A subject of the log with all that is asked of one: reading entries of any version, folding them, refusing, telling. */
+/** A subject of the log with all that is asked of one: folding its entries, refusing, telling. What checks them as they come in is made from it by `checked`. */
 export function subjectOf<F extends LogFacts, C, const K extends readonly AnyKind<F, C>[]>(given: Given<F, C, K>) {
   type EventBody = BodyOf<K>;
   type Event = EventOf & EventBody;
   type Entry = EntryOf<Event>;
   const kinds = new Map<string, AnyKind<F, C>>(given.kinds.map((one) => [one.kind, one]));
   const subject: Subject<F, C> = { kinds, first: given.first };
-  const bodies = given.kinds.map((one) => z.object({ kind: z.literal(one.kind), payload: one.payload }));
-  /** What can happen, with each kind's payload. */
-  const body = z.discriminatedUnion("kind", bodies as never) as unknown as z.ZodType<EventBody>;
 
   return {
     ...subject,
     what: given.what,
-    body,
-    /** An entry as it is sent: everything but the time it arrived. */
-    sent: z.intersection(sentHead, body),
-    /** An entry as it travels in a record. */
-    stored: z.intersection(storedHead.extend({ v: z.number().int().min(1).describe("version of the payload") }), body),
     /** The version in which a kind's payloads are written now. */
     versionOf: (kind: string): number => kinds.get(kind)?.version ?? 1,
-
-    /** Reads a stored or imported entry: its payload brought up to the newest version and checked. @throws z.ZodError, or Error for an unknown kind. */
-    read(raw: EventOf & { v?: number | null }): Event {
-      const kind = kinds.get(raw.kind);
-      if (!kind) throw new Error(`An entry of the kind “${raw.kind}” is not known here: it was written by a newer version.`);
-      const { v, ...head } = raw;
-      return { ...head, payload: readPayload(kind, raw.payload, v ?? 1) } as unknown as Event;
-    },
 
     /** An entry as it was sent, its payload brought up to the newest version: one that waited on a device through an update is still taken. */
     upcastSent(raw: unknown): unknown {

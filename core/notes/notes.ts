@@ -1,5 +1,3 @@
-import { z } from "zod";
-
 /** What notes are kept of. */
 export const NOTED = ["formula", "batch", "trial", "product", "wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "pack"] as const;
 export type Noted = (typeof NOTED)[number];
@@ -7,20 +5,6 @@ export type Noted = (typeof NOTED)[number];
 /** The most pictures with one note, and the most bytes of one. */
 export const MOST_PICTURES = 4;
 export const MOST_PICTURE_BYTES = 600_000;
-
-/** A note as it is sent: words, pictures as JPEG in base64, or both. The ids are made where it was written, so that sending it twice makes one. */
-export const noteSent = z
-  .object({
-    id: z.uuid(),
-    kind: z.enum(NOTED),
-    of: z.uuid(),
-    personId: z.uuid().nullable(),
-    text: z.string().trim().max(2_000, "A note has at most 2,000 letters."),
-    pictures: z
-      .array(z.object({ id: z.uuid(), jpeg: z.base64("A picture could not be read.").max(Math.ceil(MOST_PICTURE_BYTES / 3) * 4, "A picture is too large.") }))
-      .max(MOST_PICTURES, `At most ${MOST_PICTURES} pictures go with one note.`),
-  })
-  .refine((note) => note.text !== "" || note.pictures.length > 0, { path: ["text"], error: "Write something, or choose a picture." });
 
 /** The size of a JPEG, and whether it carries more than its picture, like where and with what it was taken; null where it is none. */
 export interface JpegRead {

@@ -1,7 +1,6 @@
-import { z } from "zod";
+import type { z } from "zod";
 import type { Component } from "../batch/plan";
 import type { TemperatureRange } from "../heat/range";
-import { SECONDS } from "../units/duration";
 
 /** What one act of a process asks for at the bench: a weight, a reading, a time, or only that it was done. */
 export type Entry = "weighed" | "counted" | "read" | "stirred" | "poured" | "did";
@@ -48,6 +47,9 @@ export interface ActField {
   hint?: string;
 }
 
+/** What acts are handed to say how their parameters are checked: what only shows a process then loads nothing that checks it. */
+export type ActShapes = typeof import("./shapes");
+
 /** What an act needs while it is done. Waits between acts need none of it. */
 export type Need = "hands" | "burner" | "pitcher" | "table";
 
@@ -59,7 +61,7 @@ export interface ActKind<K extends string = string, P extends object = object> {
   kind: K;
   /** What it is called: a verb. */
   verb: string;
-  params: z.ZodObject<z.ZodRawShape> & z.ZodType<P>;
+  params: (shapes: ActShapes) => z.ZodObject<z.ZodRawShape> & z.ZodType<P>;
   fields: readonly ActField[];
   /** What a new one begins with. */
   first: P;
@@ -81,24 +83,10 @@ export interface ActHead {
 }
 export type ActOf<K extends string, P> = ActHead & { kind: K } & P;
 
-export const actHead = {
-  id: z
-    .string()
-    .regex(/^[a-z][a-z0-9-]{0,39}$/, "An act's id is a short word.")
-    .describe("unique within the process"),
-  pot: z.number().int().min(0).max(7).optional().describe("which pot, counted from 0"),
-};
-
-export const seconds = z
-  .number()
-  .int()
-  .min(0)
-  .max(400 * SECONDS.d);
-
 /** Declares a kind; the schema's output gives the parameters their type. */
 export const actKind = <K extends string, S extends z.ZodRawShape>(
   kind: Omit<ActKind<K, z.output<z.ZodObject<S>>>, "params" | "first" | "steps" | "takes"> & {
-    params: z.ZodObject<S>;
+    params: (shapes: ActShapes) => z.ZodObject<S>;
     first: z.output<z.ZodObject<S>>;
     steps(act: ActOf<K, z.output<z.ZodObject<S>>>, plan: ActPlan): Step[];
     takes(act: ActOf<K, z.output<z.ZodObject<S>>>, plan: ActPlan): { minutes: number; needs: readonly Need[] };

@@ -6,8 +6,9 @@ import { writeRange } from "../heat/range";
 import { layerFills } from "../product/parts";
 import { aBatch, anId, aPlan, at, readyProcess } from "../testing/batch";
 import { ACTS } from "./acts";
-import { type Act, act, potsOf, process, stepsOf } from "./process";
+import { type Act, potsOf, stepsOf } from "./process";
 import { inUnit, processFrom, READY_PROCESSES } from "./ready/ready";
+import { act, process } from "./schema";
 import { processOfProfile } from "./upcast";
 
 const ids = () => ({ wax: anId(), oil: anId(), vessel: anId() });

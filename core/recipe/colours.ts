@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { dyePart } from "./spec";
+import { dyePart } from "./schema";
 
 /** How a colour is made: dyes by their doses, in a wax and for a scent where it was tried there; null where it holds for any. */
 export const colourRecipe = z.object({

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { bandsOf, process as processSchema } from "../process/process";
+import { bandsOf } from "../process/process";
 import { READY_PROCESSES } from "../process/ready/ready";
+import { process as processSchema } from "../process/schema";
 import { anId, aPlan } from "../testing/batch";
 import { difference, wickToTestAgain } from "./difference";
 import { mustNotMix } from "./safety";
-import { formulaSpec } from "./spec";
+import { formulaSpec } from "./schema";
 
 const ids = { wax: anId(), oil: anId(), vessel: anId() };
 const plan = aPlan(ids);

@@ -12,7 +12,8 @@ import { portionsFor } from "../weigh-out/portions";
 import { difference } from "./difference";
 import { disagreements } from "./disagreements";
 import { limitsOf, loadOfTotal, loadOfWax, type Materials, mixOf } from "./materials";
-import { type FormulaSpec, formulaSpec } from "./spec";
+import { formulaSpec } from "./schema";
+import type { FormulaSpec } from "./spec";
 
 const id = { soy: anId(), hard: anId(), house: anId(), x: anId(), y: anId(), acid: anId(), rose: anId(), dust: anId(), jar: anId() };
 const shelf: Materials = {

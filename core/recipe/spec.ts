@@ -1,63 +1,19 @@
-import { z } from "zod";
-import { process } from "../process/process";
+import type { z } from "zod";
 import { type Profile, processOfProfile } from "../process/upcast";
-import { LARGEST_LOAD_PERCENT } from "./load";
 
-const part = z.object({ id: z.uuid(), share: z.number().positive().max(1_000_000) });
-
-/** An additive, in millionths of the wax. */
-const additivePart = z.object({ id: z.uuid(), ppm: z.number().int().positive().max(500_000) });
+type Schema = typeof import("./schema");
+export type Recipe = z.output<Schema["recipe"]>;
+/** What one version of a formula says: its recipe and how it is worked. Frozen once a batch has been started from it. */
+export type FormulaSpec = z.output<Schema["formulaSpec"]>;
+export type DyePart = z.output<Schema["dyePart"]>;
 
 /** How a dye is dosed: drops or pieces to a pound of wax, or percent of the wax. */
 export const DYE_DOSES = ["drops", "pieces", "percent"] as const;
 export type DyeDose = (typeof DYE_DOSES)[number];
-export const dyePart = z
-  .object({ id: z.uuid(), by: z.enum(DYE_DOSES), amount: z.number().positive().max(1_000) })
-  .refine((one) => one.by !== "percent" || one.amount <= 10, { path: ["amount"], error: "A dye cannot be above 10 % of the wax." });
-
-const what = {
-  /** Waxes by share of the wax weight; shares are relative, so 75 and 25 read as 3 and 1 do. */
-  waxes: z.array(part).min(1, "Choose a wax.").max(8),
-  /** Fragrances by share of the fragrance weight; none for an unscented candle. */
-  fragrances: z.array(part).max(12),
-  /** Not there in formulas saved before additives and dyes were known. */
-  additives: z.array(additivePart).max(8).optional(),
-  dyes: z.array(dyePart).max(6).optional(),
-  basis: z.enum(["wax", "total"]),
-  loadPpm: z
-    .number()
-    .int()
-    .min(0)
-    .max(LARGEST_LOAD_PERCENT.wax * 10_000),
-  notes: z.string().max(2_000).default(""),
-};
-/** What goes into a pot: waxes, fragrances, additives and dyes, and the load. */
-export const recipe = z.object(what);
-export type Recipe = z.output<typeof recipe>;
 
 /** Everything of the shelf that a recipe names, by its id: waxes, fragrances, additives, dyes, in this order. */
 export const namedIn = (one: Pick<Recipe, "waxes" | "fragrances" | "additives" | "dyes">): string[] =>
   [...one.waxes, ...one.fragrances, ...(one.additives ?? []), ...(one.dyes ?? [])].map((part) => part.id);
-
-/** What one version of a formula says: its recipe and how it is worked. Frozen once a batch has been started from it. */
-export const formulaSpec = z
-  .object({ ...what, process })
-  .refine((value) => value.basis !== "total" || value.loadPpm <= LARGEST_LOAD_PERCENT.total * 10_000, {
-    path: ["loadPpm"],
-    error: `A load of the total cannot be above ${LARGEST_LOAD_PERCENT.total} %.`,
-  })
-  .refine((value) => value.fragrances.length > 0 || value.loadPpm === 0, {
-    path: ["fragrances"],
-    error: "Choose the fragrance, or set the load to 0 % for an unscented candle.",
-  })
-  .refine(
-    (value) => {
-      const ids = namedIn(value);
-      return new Set(ids).size === ids.length;
-    },
-    { path: ["parts"], error: "The same material stands here twice: put its shares together." },
-  );
-export type FormulaSpec = z.output<typeof formulaSpec>;
 
 /** Brings a formula that was saved with a profile of three ranges up to one with a process. */
 export function upcastFormula(raw: unknown): unknown {
@@ -65,6 +21,3 @@ export function upcastFormula(raw: unknown): unknown {
   const { profile, ...rest } = raw as { profile: Profile } & Record<string, unknown>;
   return { ...rest, process: processOfProfile(profile) };
 }
-/** Reads a stored formula of any age. @throws z.ZodError where it cannot be read. */
-export const readFormula = (raw: unknown): FormulaSpec => formulaSpec.parse(upcastFormula(raw));
-export type DyePart = z.output<typeof dyePart>;

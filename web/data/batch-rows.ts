@@ -1,8 +1,8 @@
-import { BATCH, type BatchEvent, type BatchFacts, type BatchPlan, cureTimes, looseOfAll, pouredAt } from "@hearth/core";
+import { type BatchEvent, type BatchFacts, type BatchPlan, CHECKED_BATCH, cureTimes, looseOfAll, pouredAt } from "@hearth/core";
 import { entryRows } from "./entry-rows";
 import type { batchEvents } from "./tables/batch";
 
-const rows = entryRows<BatchEvent>(BATCH);
+const rows = entryRows<BatchEvent>(CHECKED_BATCH);
 export const { toEvent } = rows;
 export const eventRow = (workshopId: string, batchId: string, event: BatchEvent): typeof batchEvents.$inferInsert => ({
   ...rows.toRow(event),

@@ -1,10 +1,10 @@
-import { linesNow, ORDER, type OrderEvent, type OrderFacts, type OrderPlan } from "@hearth/core";
+import { CHECKED_ORDER, linesNow, type OrderEvent, type OrderFacts, type OrderPlan } from "@hearth/core";
 import { and, eq, inArray, sql } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { entryRows } from "./entry-rows";
 import { type orderEvents, orderGoods, orderLines, packings } from "./tables/goods";
 
-const rows = entryRows<OrderEvent>(ORDER);
+const rows = entryRows<OrderEvent>(CHECKED_ORDER);
 export const toOrderEvent = rows.toEvent;
 export const orderEventRow = (workshopId: string, orderId: string, event: OrderEvent): typeof orderEvents.$inferInsert => ({
   ...rows.toRow(event),

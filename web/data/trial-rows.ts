@@ -1,10 +1,10 @@
-import { optionWords, type Tester, TRIAL, type TrialEvent, type TrialFacts, type TrialPlan, testerNow, verdictOf, widthOf } from "@hearth/core";
+import { CHECKED_TRIAL, optionWords, type Tester, type TrialEvent, type TrialFacts, type TrialPlan, testerNow, verdictOf, widthOf } from "@hearth/core";
 import { and, eq, inArray } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { entryRows } from "./entry-rows";
 import { burnOutcomes, type trialEvents } from "./tables/trial";
 
-const rows = entryRows<TrialEvent>(TRIAL);
+const rows = entryRows<TrialEvent>(CHECKED_TRIAL);
 export const toTrialEvent = rows.toEvent;
 export const trialEventRow = (workshopId: string, trialId: string, event: TrialEvent): typeof trialEvents.$inferInsert => ({
   ...rows.toRow(event),

@@ -2,9 +2,9 @@
 
 import { useCombobox } from "downshift";
 import { type ReactNode, useId, useMemo, useRef, useState } from "react";
-import { wordAt } from "@/ui/glossary";
 import { Pop } from "@/ui/pop";
 import { WhatIs } from "@/ui/word";
+import { wordAt } from "@/ui/word-labels";
 import { type Choice, matching } from "./matches";
 
 interface ChooserProps {

@@ -3,8 +3,8 @@
 import { bad, cleanText, good, type Parsed } from "@hearth/core";
 import { type KeyboardEvent, type ReactNode, useCallback, useId, useMemo, useRef, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
-import { wordAt } from "@/ui/glossary";
 import { WhatIs } from "@/ui/word";
+import { wordAt } from "@/ui/word-labels";
 
 export interface FieldRule<T> {
   initial: string;

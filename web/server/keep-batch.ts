@@ -1,4 +1,4 @@
-import { BATCH, type BatchEvent, type BatchFacts, type BatchPlan, type SentEvent } from "@hearth/core";
+import { type BatchEvent, type BatchFacts, type BatchPlan, CHECKED_BATCH, type SentEvent } from "@hearth/core";
 import { and, eq, sql } from "drizzle-orm";
 import { eventRow, rowOf, toEvent } from "@/data/batch-rows";
 import type { Database } from "@/data/client";
@@ -15,7 +15,7 @@ const mine = (workshopId: string, id: string) => and(eq(batches.workshopId, work
 /** How batches are kept: with an entry go the draws on stock and what findings count. */
 export const BATCHES: Keeper<BatchFacts, BatchPlan, BatchEvent, typeof batches.$inferSelect> = {
   what: "batch",
-  subject: BATCH,
+  subject: CHECKED_BATCH,
   table: batchEvents,
   of: batchEvents.batchId,
   ofRow: (row) => (row as typeof batchEvents.$inferSelect).batchId,

@@ -1,4 +1,4 @@
-import { ORDER, ORDER_FORMAT, type OrderEvent, type OrderFacts, type OrderPlan, orderPlan } from "@hearth/core";
+import { CHECKED_ORDER, ORDER_FORMAT, type OrderEvent, type OrderFacts, type OrderPlan, orderPlan } from "@hearth/core";
 import { and, eq, inArray } from "drizzle-orm";
 import { orderEventRow, orderRow, toOrderEvent, writeGoods } from "@/data/order-rows";
 import { orderEvents, orders, packings } from "@/data/tables/goods";
@@ -15,7 +15,7 @@ const OF = { table: orderEvents as never, of: orderEvents.orderId, toEvent: toOr
 export const ORDERS: Keeper<OrderFacts, OrderPlan, OrderEvent, Row> = {
   ...OF,
   what: "order",
-  subject: ORDER,
+  subject: CHECKED_ORDER,
   ofRow: (row) => (row as unknown as typeof orderEvents.$inferSelect).orderId,
   toRow: orderEventRow as never,
   row: async (tx, workshopId, id, lock) => {
@@ -23,7 +23,9 @@ export const ORDERS: Keeper<OrderFacts, OrderPlan, OrderEvent, Row> = {
     return (await (lock ? asked.for("update") : asked))[0] ?? null;
   },
   kept: async (tx, row) =>
-    row.facts.format === ORDER_FORMAT ? { plan: orderPlan.parse(row.plan), facts: row.facts } : ORDER.of(await entriesOf(OF, tx, row.workshopId, row.id)),
+    row.facts.format === ORDER_FORMAT
+      ? { plan: orderPlan.parse(row.plan), facts: row.facts }
+      : CHECKED_ORDER.of(await entriesOf(OF, tx, row.workshopId, row.id)),
   // Packs go out of packings that are there: what a page shows may be older than what another took.
   outside: async (tx, workshopId, event) => {
     if (event.kind !== "out") return null;

@@ -1,4 +1,4 @@
-import { TRIAL, TRIAL_FORMAT, type TrialEvent, type TrialFacts, type TrialPlan, trialPlan } from "@hearth/core";
+import { CHECKED_TRIAL, TRIAL_FORMAT, type TrialEvent, type TrialFacts, type TrialPlan, trialPlan } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Transaction } from "@/data/client";
 import { trialEvents, trials } from "@/data/tables/trial";
@@ -20,7 +20,7 @@ export const trialEventsOf = (tx: Transaction, workshopId: string, id: string): 
 export const TRIALS: Keeper<TrialFacts, TrialPlan, TrialEvent, Row> = {
   ...OF,
   what: "trial",
-  subject: TRIAL,
+  subject: CHECKED_TRIAL,
   ofRow: (row) => (row as typeof trialEvents.$inferSelect).trialId,
   toRow: trialEventRow as never,
   row: async (tx, workshopId, id, lock) => {
@@ -28,7 +28,9 @@ export const TRIALS: Keeper<TrialFacts, TrialPlan, TrialEvent, Row> = {
     return (await (lock ? asked.for("update") : asked))[0] ?? null;
   },
   kept: async (tx, row) =>
-    row.facts.format === TRIAL_FORMAT ? { plan: trialPlan.parse(row.plan), facts: row.facts } : TRIAL.of(await trialEventsOf(tx, row.workshopId, row.id)),
+    row.facts.format === TRIAL_FORMAT
+      ? { plan: trialPlan.parse(row.plan), facts: row.facts }
+      : CHECKED_TRIAL.of(await trialEventsOf(tx, row.workshopId, row.id)),
   follow: async (tx, { workshopId, id, row, plan, facts, before }, telling) => {
     await followLit(tx, workshopId, row.number, plan, facts, before);
     await writeBurns(tx, workshopId, id, plan, facts, before);

@@ -1,12 +1,13 @@
 "use client";
 
 import { useRef, useState } from "react";
-import { Link } from "@/ui/address";
-import type { Word } from "./glossary";
+import { later } from "./later";
 import { Pop } from "./pop";
 
+const WordSaid = later<{ word: string }>(async () => (await import("./word-said")).WordSaid);
+
 interface WhatIsProps {
-  word: Word;
+  word: string;
   /** The element that shows the word, for who does not see where this stands. */
   of?: string;
   /** Left out of the order of Tab where a key opens it from the field itself. */
@@ -47,15 +48,12 @@ export function WhatIs({ word, of, byKey = false, hidden = false, open, onOpen }
         <Pop
           at={at}
           onClose={() => turn(false)}
-          aria-label={word.name}
+          aria-label={word}
           className="sheet z-[60] w-[min(340px,92vw)] text-[16px] shadow-[0_6px_30px_rgb(0_0_0/.35)]"
           side="top"
         >
-          <h3>{word.name}</h3>
-          <p className="mt-1">{word.says}</p>
-          <Link href={`/words#${word.name.replaceAll(" ", "-")}`} className="mt-2 inline-block text-[15px]">
-            All words
-          </Link>
+          <h3>{word}</h3>
+          <WordSaid word={word} />
         </Pop>
       ) : null}
     </>

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { LARGEST_MASS_MG } from "../../units/mass";
 import { atWork, batchKind } from "./kind";
 
@@ -6,11 +5,12 @@ import { atWork, batchKind } from "./kind";
 export const abandoned = batchKind({
   kind: "abandoned",
   version: 1,
-  payload: z.object({
-    why: z.string().trim().max(500),
-    wax: z.enum(["kept", "thrown away"], { error: "Say what became of the wax." }),
-    mg: z.number().int().min(1).max(LARGEST_MASS_MG).nullable(),
-  }),
+  payload: ({ z }) =>
+    z.object({
+      why: z.string().trim().max(500),
+      wax: z.enum(["kept", "thrown away"], { error: "Say what became of the wax." }),
+      mg: z.number().int().min(1).max(LARGEST_MASS_MG).nullable(),
+    }),
   refuse: (facts) => atWork(facts),
   apply: (facts, { id, happenedAt, payload }) => {
     facts.abandoned = { at: happenedAt, ...payload, eventId: id };

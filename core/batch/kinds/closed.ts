@@ -1,11 +1,10 @@
-import { z } from "zod";
 import { batchKind, closedAlready } from "./kind";
 
 /** The record closed, with what it lacked then. */
 export const closed = batchKind({
   kind: "closed",
   version: 1,
-  payload: z.object({ missing: z.array(z.string().max(200)).max(200) }),
+  payload: ({ z }) => z.object({ missing: z.array(z.string().max(200)).max(200) }),
   refuse: (facts) => closedAlready(facts),
   apply: (facts, { id, happenedAt, payload }) => {
     facts.closed = { at: happenedAt, missing: payload.missing, eventId: id };

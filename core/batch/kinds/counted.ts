@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { partKey } from "../facts";
 import type { BatchPlan } from "../plan";
 import { atWork, batchKind } from "./kind";
@@ -10,7 +9,8 @@ const partOf = (plan: BatchPlan, payload: { pot: number; componentId: string }) 
 export const counted = batchKind({
   kind: "counted",
   version: 2,
-  payload: z.object({ pot: z.number().int().min(0).max(7).default(0), componentId: z.uuid(), n: z.number().int().min(1, "Count at least one.").max(100_000) }),
+  payload: ({ z }) =>
+    z.object({ pot: z.number().int().min(0).max(7).default(0), componentId: z.uuid(), n: z.number().int().min(1, "Count at least one.").max(100_000) }),
   upcast: (old) => ({ pot: 0, ...old }),
   refuse: (facts, payload, plan) => {
     const part = partOf(plan, payload);

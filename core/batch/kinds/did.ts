@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { actKindOf } from "../../process/acts";
 import { actOf, batchKind, closedAlready, noSuchAct } from "./kind";
 
@@ -6,7 +5,7 @@ import { actOf, batchKind, closedAlready, noSuchAct } from "./kind";
 export const did = batchKind({
   kind: "did",
   version: 1,
-  payload: z.object({ act: z.string().max(60), note: z.string().trim().max(500).optional() }),
+  payload: ({ z }) => z.object({ act: z.string().max(60), note: z.string().trim().max(500).optional() }),
   refuse: (facts, payload, plan) => closedAlready(facts) ?? (actOf(plan, payload.act) ? null : { ...noSuchAct }),
   apply: (facts, { payload, happenedAt }) => {
     facts.did[payload.act] = { at: happenedAt, ...(payload.note ? { note: payload.note } : {}) };

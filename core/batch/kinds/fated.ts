@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { FATE_WORDS, FATES_BY_HAND, fatesOf } from "../jars";
 import { cureTimes, pouredAt } from "../phase";
 import { batchKind, notPoured, productOf } from "./kind";
@@ -7,18 +6,19 @@ import { batchKind, notPoured, productOf } from "./kind";
 export const fated = batchKind({
   kind: "fated",
   version: 1,
-  payload: z
-    .object({
-      product: z.string().min(1).max(60).describe("its key within the batch"),
-      jars: z.number().int().min(1, "At least 1 jar."),
-      from: z.enum(FATES_BY_HAND),
-      to: z.enum(FATES_BY_HAND, { error: "Say what becomes of them." }),
-      /** To whom, at which market. */
-      whom: z.string().trim().max(120),
-      /** Why they were sold before the least cure. */
-      early: z.string().trim().max(300).optional(),
-    })
-    .refine((one) => one.from !== one.to, { path: ["to"], message: "That is what they are already." }),
+  payload: ({ z }) =>
+    z
+      .object({
+        product: z.string().min(1).max(60).describe("its key within the batch"),
+        jars: z.number().int().min(1, "At least 1 jar."),
+        from: z.enum(FATES_BY_HAND),
+        to: z.enum(FATES_BY_HAND, { error: "Say what becomes of them." }),
+        /** To whom, at which market. */
+        whom: z.string().trim().max(120),
+        /** Why they were sold before the least cure. */
+        early: z.string().trim().max(300).optional(),
+      })
+      .refine((one) => one.from !== one.to, { path: ["to"], message: "That is what they are already." }),
   refuse: (facts, one, plan, at) => {
     const early = notPoured(facts, "on the rack");
     if (early) return early;

@@ -1,11 +1,11 @@
-import { defectNow, defectOf, howBad, flaw as payload } from "../../defects/defects";
+import { defectNow, defectOf, howBad } from "../../defects/defects";
 import { batchKind, closedAlready } from "./kind";
 
 /** A flaw seen: which, where, how bad, on how many of which product. */
 export const flaw = batchKind({
   kind: "flaw",
   version: 4,
-  payload,
+  payload: ({ flaw }) => flaw,
   upcast: ({ vesselId, severity, defect, ...old }) => ({
     ...old,
     defect: defectNow(defect),

@@ -1,9 +1,13 @@
 import type { Kind } from "../../log/log";
+import type { Z } from "../../shapes";
 import type { BatchFacts } from "../facts";
 import type { BatchPlan } from "../plan";
 
+/** What the kinds of a batch are handed to say how their payloads are checked. */
+export type BatchShapes = { z: Z } & Pick<typeof import("../schema"), "batchPlan"> & Pick<typeof import("../../defects/schema"), "flaw" | "seenFlaw">;
+
 /** Declares a kind of entry of a batch. */
-export const batchKind = <K extends string, P>(kind: Kind<K, P, BatchFacts, BatchPlan>) => kind;
+export const batchKind = <K extends string, P>(kind: Kind<K, P, BatchFacts, BatchPlan, BatchShapes>) => kind;
 
 export const closedAlready = (facts: BatchFacts) =>
   facts.closed ? { field: "kind", message: "This batch is closed. Reopen it first, by taking the closing back." } : null;

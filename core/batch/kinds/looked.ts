@@ -1,11 +1,10 @@
-import { z } from "zod";
 import { batchKind, closedAlready } from "./kind";
 
 /** Looked over, so many pieces. */
 export const looked = batchKind({
   kind: "looked",
   version: 1,
-  payload: z.object({ jars: z.number().int().min(1) }),
+  payload: ({ z }) => z.object({ jars: z.number().int().min(1) }),
   refuse: (facts) =>
     Object.keys(facts.pours).length === 0 ? { field: "kind", message: "Nothing is poured yet, so there is nothing to look over." } : closedAlready(facts),
   apply: (facts, { happenedAt }) => {

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { batchKind, closedAlready } from "./kind";
 
 /** Where wax went, or came from, beside the jars. */
@@ -16,18 +15,19 @@ export const WAY_NAMES = Object.keys(WAYS) as [Way, ...Way[]];
 export const moved = batchKind({
   kind: "moved",
   version: 1,
-  payload: z
-    .object({
-      pot: z.number().int().min(0).max(7).default(0),
-      how: z.enum(WAY_NAMES),
-      mg: z.number().int().min(1).max(100_000_000, "At most 100 kg.").nullable(),
-      /** The batch it went to or came from, by its number. */
-      other: z.number().int().min(1).max(999_999_999).nullable(),
-    })
-    .superRefine((value, context) => {
-      if ((value.how === "given" || value.how === "taken") && value.other === null)
-        context.addIssue({ code: "custom", path: ["other"], message: "Say which pot, by its number." });
-    }),
+  payload: ({ z }) =>
+    z
+      .object({
+        pot: z.number().int().min(0).max(7).default(0),
+        how: z.enum(WAY_NAMES),
+        mg: z.number().int().min(1).max(100_000_000, "At most 100 kg.").nullable(),
+        /** The batch it went to or came from, by its number. */
+        other: z.number().int().min(1).max(999_999_999).nullable(),
+      })
+      .superRefine((value, context) => {
+        if ((value.how === "given" || value.how === "taken") && value.other === null)
+          context.addIssue({ code: "custom", path: ["other"], message: "Say which pot, by its number." });
+      }),
   refuse: (facts) => closedAlready(facts),
   apply: (facts, { payload, happenedAt }) => {
     facts.moved.push({ at: happenedAt, ...payload });

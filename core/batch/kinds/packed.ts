@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { looseOf } from "../jars";
 import { abandonedAlready, batchKind, notPoured, productOf } from "./kind";
 
@@ -6,15 +5,16 @@ import { abandonedAlready, batchKind, notPoured, productOf } from "./kind";
 export const packed = batchKind({
   kind: "packed",
   version: 1,
-  payload: z.object({
-    packing: z.uuid().describe("names the packs, so that every piece can be found again"),
-    of: z.string().trim().min(1).max(120).describe("what it is sold as"),
-    product: z.string().min(1).max(60).describe("its key within the batch"),
-    jars: z.number().int().min(1, "At least 1 piece.").max(100_000),
-    packs: z.number().int().min(1).max(100_000),
-    /** Boxes, lids, labels that are booked here; those of a set stand with one of its batches. */
-    parts: z.array(z.object({ id: z.uuid(), count: z.number().int().min(1).max(10_000_000) })).max(40),
-  }),
+  payload: ({ z }) =>
+    z.object({
+      packing: z.uuid().describe("names the packs, so that every piece can be found again"),
+      of: z.string().trim().min(1).max(120).describe("what it is sold as"),
+      product: z.string().min(1).max(60).describe("its key within the batch"),
+      jars: z.number().int().min(1, "At least 1 piece.").max(100_000),
+      packs: z.number().int().min(1).max(100_000),
+      /** Boxes, lids, labels that are booked here; those of a set stand with one of its batches. */
+      parts: z.array(z.object({ id: z.uuid(), count: z.number().int().min(1).max(10_000_000) })).max(40),
+    }),
   refuse: (facts, one, plan) => {
     const early = notPoured(facts, "packed") ?? abandonedAlready(facts);
     if (early) return early;

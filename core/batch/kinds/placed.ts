@@ -1,11 +1,10 @@
-import { z } from "zod";
 import { batchKind, notPoured } from "./kind";
 
 /** Where the jars stand. */
 export const placed = batchKind({
   kind: "placed",
   version: 1,
-  payload: z.object({ shelf: z.string().trim().max(60), sun: z.boolean(), draught: z.boolean() }),
+  payload: ({ z }) => z.object({ shelf: z.string().trim().max(60), sun: z.boolean(), draught: z.boolean() }),
   refuse: (facts) => notPoured(facts, "put on a shelf"),
   apply: (facts, { happenedAt, payload: one }) => {
     // One that was put down late is not where they stand now.

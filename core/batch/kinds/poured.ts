@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { poursOf } from "../../process/process";
 import { bodyLines } from "../../product/bill";
 import { LARGEST_MASS_MG } from "../../units/mass";
@@ -18,21 +17,22 @@ const filledBy = (payload: { act: string; filled: { product: string; count: numb
 export const poured = batchKind({
   kind: "poured",
   version: 2,
-  payload: z.object({
-    act: z.string().max(60),
-    filled: z
-      .array(
-        z.object({
-          product: z.string().max(60),
-          count: z.number().int().min(0).max(100_000),
-          weightsMg: z.array(z.number().int().min(1).max(LARGEST_MASS_MG)).max(1_000).optional(),
-        }),
-      )
-      .max(200),
-    leftMg: z.number().int().min(0).max(LARGEST_MASS_MG).nullable(),
-    roomCelsius: z.number().int().min(COLDEST).max(6_000, "Hotter than any room.").nullable(),
-    warmed: z.enum(WARMED).nullable(),
-  }),
+  payload: ({ z }) =>
+    z.object({
+      act: z.string().max(60),
+      filled: z
+        .array(
+          z.object({
+            product: z.string().max(60),
+            count: z.number().int().min(0).max(100_000),
+            weightsMg: z.array(z.number().int().min(1).max(LARGEST_MASS_MG)).max(1_000).optional(),
+          }),
+        )
+        .max(200),
+      leftMg: z.number().int().min(0).max(LARGEST_MASS_MG).nullable(),
+      roomCelsius: z.number().int().min(COLDEST).max(6_000, "Hotter than any room.").nullable(),
+      warmed: z.enum(WARMED).nullable(),
+    }),
   upcast: (old) =>
     "act" in old
       ? old

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { atWork, batchKind } from "./kind";
 
 /** What is looked at before anything is poured: common practice, no source. */
@@ -15,7 +14,7 @@ export const CHECK_NAMES = Object.keys(CHECKS) as [Check, ...Check[]];
 export const prepared = batchKind({
   kind: "prepared",
   version: 1,
-  payload: z.object({ checks: z.array(z.enum(CHECK_NAMES)).min(1, "Tick what was looked at.").max(CHECK_NAMES.length) }),
+  payload: ({ z }) => z.object({ checks: z.array(z.enum(CHECK_NAMES)).min(1, "Tick what was looked at.").max(CHECK_NAMES.length) }),
   refuse: (facts) => atWork(facts),
   apply: (facts, { payload, happenedAt }) => {
     facts.prepared = { at: happenedAt, checks: payload.checks };

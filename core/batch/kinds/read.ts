@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { standing, writeStanding } from "../../heat/range";
 import { bandsOf } from "../../process/process";
 import { ACT_OF_OLD_RANGE } from "../../process/upcast";
@@ -10,12 +9,13 @@ import { atWork, batchKind, noSuchAct } from "./kind";
 export const read = batchKind({
   kind: "read",
   version: 2,
-  payload: z.object({
-    /** The act whose range it is held against; null for a look in between. */
-    act: z.string().max(60).nullable(),
-    shown: z.number().int().min(COLDEST, "Colder than any workshop.").max(HOTTEST, "Hotter than any wax is heated."),
-    correction: z.number().int().min(-2_000).max(2_000),
-  }),
+  payload: ({ z }) =>
+    z.object({
+      /** The act whose range it is held against; null for a look in between. */
+      act: z.string().max(60).nullable(),
+      shown: z.number().int().min(COLDEST, "Colder than any workshop.").max(HOTTEST, "Hotter than any wax is heated."),
+      correction: z.number().int().min(-2_000).max(2_000),
+    }),
   upcast: ({ gate, ...old }) => ("act" in old ? old : { ...old, act: ACT_OF_OLD_RANGE[String(gate)] ?? null }),
   refuse: (facts, payload, plan) => atWork(facts) ?? (payload.act === null || bandsOf(plan.process).some((one) => one.act === payload.act) ? null : noSuchAct),
   apply: (facts, { payload, happenedAt, instrumentId }, plan) => {

@@ -1,11 +1,10 @@
-import { z } from "zod";
 import { batchKind, closedAlready } from "./kind";
 
 /** A second look at what was mended: on how many jars it held. */
 export const rechecked = batchKind({
   kind: "rechecked",
   version: 1,
-  payload: z.object({ repair: z.uuid().describe("the entry of the repair"), held: z.number().int().min(0) }),
+  payload: ({ z }) => z.object({ repair: z.uuid().describe("the entry of the repair"), held: z.number().int().min(0) }),
   refuse: (facts, one) => {
     const repair = facts.repairs.find((other) => other.eventId === one.repair);
     if (!repair) return { field: "repair", message: "This batch has no such repair." };

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { releaseBlocks } from "../jars";
 import { abandonedAlready, batchKind, notPoured } from "./kind";
 
@@ -6,7 +5,7 @@ import { abandonedAlready, batchKind, notPoured } from "./kind";
 export const released = batchKind({
   kind: "released",
   version: 1,
-  payload: z.object({ note: z.string().trim().max(300) }),
+  payload: ({ z }) => z.object({ note: z.string().trim().max(300) }),
   refuse: (facts, _one, plan, at) => {
     const early = notPoured(facts, "released") ?? abandonedAlready(facts);
     if (early) return early;

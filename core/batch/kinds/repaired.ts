@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { defectOf } from "../../defects/defects";
 import { filledOf } from "../jars";
 import { batchKind, closedAlready, notPoured, productOf } from "./kind";
@@ -10,14 +9,15 @@ export type Repair = (typeof REPAIRS)[number];
 export const repaired = batchKind({
   kind: "repaired",
   version: 1,
-  payload: z.object({
-    product: z.string().min(1).max(60),
-    defect: z.string().min(1).max(60),
-    jars: z.number().int().min(1, "At least 1 jar."),
-    how: z.enum(REPAIRS, { error: "Say how it was mended." }),
-    /** Wax that went in, of the same formula. */
-    mg: z.number().int().min(0).max(100_000_000).nullable(),
-  }),
+  payload: ({ z }) =>
+    z.object({
+      product: z.string().min(1).max(60),
+      defect: z.string().min(1).max(60),
+      jars: z.number().int().min(1, "At least 1 jar."),
+      how: z.enum(REPAIRS, { error: "Say how it was mended." }),
+      /** Wax that went in, of the same formula. */
+      mg: z.number().int().min(0).max(100_000_000).nullable(),
+    }),
   refuse: (facts, one, plan) => {
     const early = notPoured(facts, "mended");
     if (early) return early;

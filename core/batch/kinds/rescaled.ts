@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { LARGEST_MASS_MG } from "../../units/mass";
 import { partKey } from "../facts";
 import { atWork, batchKind } from "./kind";
@@ -7,13 +6,14 @@ import { atWork, batchKind } from "./kind";
 export const rescaled = batchKind({
   kind: "rescaled",
   version: 1,
-  payload: z.object({
-    pot: z.number().int().min(0).max(7),
-    targets: z
-      .array(z.object({ componentId: z.uuid(), mg: z.number().int().min(1).max(LARGEST_MASS_MG) }))
-      .min(1)
-      .max(40),
-  }),
+  payload: ({ z }) =>
+    z.object({
+      pot: z.number().int().min(0).max(7),
+      targets: z
+        .array(z.object({ componentId: z.uuid(), mg: z.number().int().min(1).max(LARGEST_MASS_MG) }))
+        .min(1)
+        .max(40),
+    }),
   refuse: (facts, payload, plan) =>
     payload.targets.every((one) => plan.pots[payload.pot]?.components.some((part) => part.id === one.componentId && !part.count))
       ? atWork(facts)

@@ -1,15 +1,15 @@
-import { z } from "zod";
 import { batchKind, notPoured } from "./kind";
-
-const centi = z.number().int().min(-5_000).max(10_000);
 
 /** How warm the room was where the jars stand: read by hand, or what a logger's file says of it. */
 export const room = batchKind({
   kind: "room",
   version: 1,
-  payload: z
-    .object({ mean: centi, low: centi, high: centi, readings: z.number().int().min(1).max(10_000_000) })
-    .refine((one) => one.low <= one.mean && one.mean <= one.high, { path: ["mean"], message: "The mean lies between the least and the most." }),
+  payload: ({ z }) => {
+    const centi = z.number().int().min(-5_000).max(10_000);
+    return z
+      .object({ mean: centi, low: centi, high: centi, readings: z.number().int().min(1).max(10_000_000) })
+      .refine((one) => one.low <= one.mean && one.mean <= one.high, { path: ["mean"], message: "The mean lies between the least and the most." });
+  },
   refuse: (facts) => notPoured(facts, "set in a room"),
   apply: (facts, { happenedAt, payload: one }) => {
     facts.rooms = [...facts.rooms, { at: happenedAt, ...one }].slice(-60);

@@ -1,5 +1,5 @@
-import { z } from "zod";
-import { defectOf, EXTENT_WORDS, seenFlaw } from "../../defects/defects";
+import { defectOf } from "../../defects/defects";
+import { EXTENT_WORDS } from "../../defects/places";
 import { filledOf, seenInRound } from "../jars";
 import { batchKind, closedAlready, notPoured, productOf } from "./kind";
 
@@ -7,11 +7,12 @@ import { batchKind, closedAlready, notPoured, productOf } from "./kind";
 export const seen = batchKind({
   kind: "seen",
   version: 1,
-  payload: z.object({
-    product: z.string().min(1).max(60).describe("its key within the batch"),
-    jars: z.number().int().min(1, "At least 1 jar."),
-    flaws: z.array(seenFlaw).max(12, "At most 12 flaws on one jar."),
-  }),
+  payload: ({ z, seenFlaw }) =>
+    z.object({
+      product: z.string().min(1).max(60).describe("its key within the batch"),
+      jars: z.number().int().min(1, "At least 1 jar."),
+      flaws: z.array(seenFlaw).max(12, "At most 12 flaws on one jar."),
+    }),
   refuse: (facts, one, plan) => {
     const early = notPoured(facts, "looked over");
     if (early) return early;

@@ -1,11 +1,10 @@
-import { z } from "zod";
 import { batchKind, notPoured } from "./kind";
 
 /** Cold throw: how strong the candle smells unlit, by the nose of the person who enters it. One person's 9 is another's 7. */
 export const smelled = batchKind({
   kind: "smelled",
   version: 1,
-  payload: z.object({ score: z.number().int().min(0, "From 0 to 10.").max(10, "From 0 to 10."), room: z.string().trim().max(60) }),
+  payload: ({ z }) => z.object({ score: z.number().int().min(0, "From 0 to 10.").max(10, "From 0 to 10."), room: z.string().trim().max(60) }),
   refuse: (facts) => notPoured(facts, "smelled"),
   apply: (facts, { id, happenedAt, personId, payload: one }) => {
     facts.smells = [...facts.smells, { eventId: id, at: happenedAt, personId, ...one }].slice(-60);

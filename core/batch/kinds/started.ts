@@ -1,12 +1,11 @@
-import { z } from "zod";
-import { batchPlan, titleOf, totalOf, upcastPlan } from "../plan";
+import { titleOf, totalOf, upcastPlan } from "../plan";
 import { batchKind } from "./kind";
 
 /** The start, with everything the batch rests on. Exactly one to a batch. */
 export const started = batchKind({
   kind: "started",
   version: 2,
-  payload: z.object({ plan: batchPlan }),
+  payload: ({ z, batchPlan }) => z.object({ plan: batchPlan }),
   upcast: (old) => ({ plan: upcastPlan(old.plan) }),
   refuse: () => ({ field: "kind", message: "This batch has been started already." }),
   apply: () => {},

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { SECONDS, writeDuration } from "../../units/duration";
 import { actOf, atWork, batchKind, noSuchAct } from "./kind";
 
@@ -6,7 +5,7 @@ import { actOf, atWork, batchKind, noSuchAct } from "./kind";
 export const stirred = batchKind({
   kind: "stirred",
   version: 2,
-  payload: z.object({ act: z.string().max(60).nullable(), seconds: z.number().int().min(1, "Stirring takes more than no time.").max(SECONDS.h) }),
+  payload: ({ z }) => z.object({ act: z.string().max(60).nullable(), seconds: z.number().int().min(1, "Stirring takes more than no time.").max(SECONDS.h) }),
   upcast: (old) => ({ act: "stir", ...old }),
   refuse: (facts, payload, plan) => atWork(facts) ?? (payload.act === null || actOf(plan, payload.act) ? null : noSuchAct),
   apply: (facts, { payload, happenedAt }) => {

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { LARGEST_MASS_MG } from "../../units/mass";
 import { partKey } from "../facts";
 import type { BatchPlan } from "../plan";
@@ -11,11 +10,12 @@ const partOf = (plan: BatchPlan, payload: { pot: number; componentId: string }) 
 export const weighed = batchKind({
   kind: "weighed",
   version: 2,
-  payload: z.object({
-    pot: z.number().int().min(0).max(7).default(0),
-    componentId: z.uuid(),
-    mg: z.number().int().min(1, "The weight must be more than zero.").max(LARGEST_MASS_MG),
-  }),
+  payload: ({ z }) =>
+    z.object({
+      pot: z.number().int().min(0).max(7).default(0),
+      componentId: z.uuid(),
+      mg: z.number().int().min(1, "The weight must be more than zero.").max(LARGEST_MASS_MG),
+    }),
   upcast: (old) => ({ pot: 0, ...old }),
   refuse: (facts, payload, plan) => {
     const part = partOf(plan, payload);

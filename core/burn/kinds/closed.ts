@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { burningIn } from "../facts";
 import { closedTrial, trialKind } from "./kind";
 
@@ -6,7 +5,7 @@ import { closedTrial, trialKind } from "./kind";
 export const closed = trialKind({
   kind: "closed",
   version: 1,
-  payload: z.object({}),
+  payload: ({ z }) => z.object({}),
   refuse: (facts) =>
     closedTrial(facts) ??
     (Object.values(facts.testers).some((one) => burningIn(one)) ? { field: "kind", message: "Something of it still burns. Put it out first." } : null),

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { DECISIONS } from "../facts";
 import { optionsOf, optionWords } from "../plan";
 import { closedTrial, trialKind } from "./kind";
@@ -7,7 +6,7 @@ import { closedTrial, trialKind } from "./kind";
 export const decided = trialKind({
   kind: "decided",
   version: 1,
-  payload: z.object({ option: z.string().min(1).max(6), verdict: z.enum(DECISIONS), why: z.string().trim().max(500).default("") }),
+  payload: ({ z }) => z.object({ option: z.string().min(1).max(6), verdict: z.enum(DECISIONS), why: z.string().trim().max(500).default("") }),
   refuse: (facts, one, plan) =>
     closedTrial(facts) ?? (optionsOf(plan).includes(one.option) ? null : { field: "option", message: "This trial has no such option." }),
   apply: (facts, { id, happenedAt, payload: one }) => {

@@ -1,12 +1,14 @@
-import { z } from "zod";
 import type { Kind, Refusal } from "../../log/log";
+import type { Z } from "../../shapes";
 import type { TrialFacts } from "../facts";
 import type { TrialPlan } from "../plan";
 
-/** Declares a kind of entry of a trial. */
-export const trialKind = <K extends string, P>(kind: Kind<K, P, TrialFacts, TrialPlan>) => kind;
+/** What the kinds of a trial are handed to say how their payloads are checked. */
+export type TrialShapes = { z: Z } & Pick<typeof import("../schema"), "trialPlan" | "testerKey">;
 
-export const testerKey = z.string().min(1).max(12).describe("its key within the trial");
+/** Declares a kind of entry of a trial. */
+export const trialKind = <K extends string, P>(kind: Kind<K, P, TrialFacts, TrialPlan, TrialShapes>) => kind;
+
 export const noTester: Refusal = { field: "tester", message: "This trial has no such tester." };
 export const closedTrial = (facts: TrialFacts): Refusal | null =>
   facts.closed ? { field: "kind", message: "This trial is closed. Reopen it first, by taking the closing back." } : null;

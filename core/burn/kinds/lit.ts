@@ -1,18 +1,18 @@
-import { z } from "zod";
 import { AIR, burningIn } from "../facts";
 import { TRIM_MM } from "../marks";
-import { notThere, testerKey, trialKind } from "./kind";
+import { notThere, trialKind } from "./kind";
 
 /** A tester is lit: how long its wick was, and what the air did. Lengths in micrometres. */
 export const lit = trialKind({
   kind: "lit",
   version: 1,
-  payload: z.object({
-    tester: testerKey,
-    trimUm: z.number().int().min(0).max(100_000, "A wick of more than 10 cm is none.").nullable(),
-    air: z.array(z.enum(AIR)).max(AIR.length),
-    early: z.string().trim().max(300).default("").describe("why it was lit before its least cure"),
-  }),
+  payload: ({ z, testerKey }) =>
+    z.object({
+      tester: testerKey,
+      trimUm: z.number().int().min(0).max(100_000, "A wick of more than 10 cm is none.").nullable(),
+      air: z.array(z.enum(AIR)).max(AIR.length),
+      early: z.string().trim().max(300).default("").describe("why it was lit before its least cure"),
+    }),
   refuse: (facts, one, _plan, at) => {
     const there = notThere(facts, one.tester);
     if (there) return there;

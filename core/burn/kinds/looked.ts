@@ -1,28 +1,29 @@
-import { z } from "zod";
 import { burningAt, burningIn, LEFT_ON_WALL, type LookSeen, MUSHROOMS, SOOT, SOOT_AT } from "../facts";
 import { FLAMES, type Measures, SI, signsOf } from "../judge";
 import { lookOf } from "../looks";
-import { notThere, testerKey, trialKind } from "./kind";
+import { notThere, type TrialShapes, trialKind } from "./kind";
 
-const um = (most: number, what: string) => z.number().int().min(0).max(most, `${what} is never this large.`);
 /** What is seen at one look. What was not looked at is left out. Lengths in micrometres, temperatures in hundredths of °C. */
-const seen = z.object({
-  poolUm: um(2_000_000, "A pool").optional(),
-  reached: z.number().int().min(0).max(100).optional().describe("percent of the wall that the pool touches"),
-  depthUm: um(500_000, "A pool").optional(),
-  flame: z.enum(FLAMES).optional(),
-  flameUm: um(1_000_000, "A flame").optional(),
-  mushroom: z.enum(MUSHROOMS).optional(),
-  soot: z.enum(SOOT).optional(),
-  sootAt: z.enum(SOOT_AT).optional(),
-  wall: z.number().int().min(-5_000).max(40_000, "A wall is never this hot.").optional(),
-  onWall: z.enum(LEFT_ON_WALL).optional(),
-  bottom: z.boolean().optional(),
-  joined: z.boolean().optional(),
-  elsewhere: z.boolean().optional(),
-  edge: z.boolean().optional(),
-  note: z.string().trim().max(500).optional(),
-});
+const seen = ({ z }: TrialShapes) => {
+  const um = (most: number, what: string) => z.number().int().min(0).max(most, `${what} is never this large.`);
+  return z.object({
+    poolUm: um(2_000_000, "A pool").optional(),
+    reached: z.number().int().min(0).max(100).optional().describe("percent of the wall that the pool touches"),
+    depthUm: um(500_000, "A pool").optional(),
+    flame: z.enum(FLAMES).optional(),
+    flameUm: um(1_000_000, "A flame").optional(),
+    mushroom: z.enum(MUSHROOMS).optional(),
+    soot: z.enum(SOOT).optional(),
+    sootAt: z.enum(SOOT_AT).optional(),
+    wall: z.number().int().min(-5_000).max(40_000, "A wall is never this hot.").optional(),
+    onWall: z.enum(LEFT_ON_WALL).optional(),
+    bottom: z.boolean().optional(),
+    joined: z.boolean().optional(),
+    elsewhere: z.boolean().optional(),
+    edge: z.boolean().optional(),
+    note: z.string().trim().max(500).optional(),
+  });
+};
 
 /** What was seen, in a few words. */
 export function lookWords(one: Omit<LookSeen, "id" | "at">, { len, t }: Measures = SI): string {
@@ -50,9 +51,10 @@ export function lookWords(one: Omit<LookSeen, "id" | "at">, { len, t }: Measures
 export const looked = trialKind({
   kind: "looked",
   version: 1,
-  payload: seen
-    .extend({ tester: testerKey })
-    .refine((one) => Object.keys(one).length > 1, { path: ["flame"], error: "Put down at least one thing that you saw." }),
+  payload: (shapes) =>
+    seen(shapes)
+      .extend({ tester: shapes.testerKey })
+      .refine((one) => Object.keys(one).length > 1, { path: ["flame"], error: "Put down at least one thing that you saw." }),
   refuse: (facts, one, _plan, at) => {
     const there = notThere(facts, one.tester);
     if (there) return there;

@@ -1,16 +1,16 @@
-import { z } from "zod";
 import { burningIn, OUT_WHY } from "../facts";
-import { notThere, testerKey, trialKind } from "./kind";
+import { notThere, trialKind } from "./kind";
 
 /** A tester is put out, or went out by itself. */
 export const out = trialKind({
   kind: "out",
   version: 1,
-  payload: z.object({
-    tester: testerKey,
-    why: z.enum(OUT_WHY),
-    sign: z.string().trim().max(300).default("").describe("what was seen, where it was for safety"),
-  }),
+  payload: ({ z, testerKey }) =>
+    z.object({
+      tester: testerKey,
+      why: z.enum(OUT_WHY),
+      sign: z.string().trim().max(300).default("").describe("what was seen, where it was for safety"),
+    }),
   refuse: (facts, one, _plan, at) => {
     const there = notThere(facts, one.tester);
     if (there) return there;

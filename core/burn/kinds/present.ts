@@ -1,11 +1,10 @@
-import { z } from "zod";
 import { closedTrial, trialKind } from "./kind";
 
 /** Somebody says that they are there, with what burns. */
 export const present = trialKind({
   kind: "present",
   version: 1,
-  payload: z.object({}),
+  payload: ({ z }) => z.object({}),
   refuse: closedTrial,
   apply: (facts, { happenedAt }) => {
     facts.presentAt = happenedAt;

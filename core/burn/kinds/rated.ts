@@ -1,19 +1,19 @@
-import { z } from "zod";
 import { type Rating, THROWS } from "../facts";
-import { notThere, testerKey, trialKind } from "./kind";
+import { notThere, trialKind } from "./kind";
 
 /** How strong one candle smells, alone in its room, by the nose of the person who enters it. One person's 9 is another's 7. */
 export const rated = trialKind({
   kind: "rated",
   version: 1,
-  payload: z.object({
-    tester: testerKey,
-    throw: z.enum(THROWS),
-    room: z.string().trim().min(1, "Say in which room.").max(60),
-    score: z.number().int().min(0, "From 0 to 10.").max(10, "From 0 to 10."),
-    reachUm: z.number().int().min(0).max(50_000_000, "No candle reaches so far.").optional(),
-    window: z.boolean().optional().describe("whether one was open"),
-  }),
+  payload: ({ z, testerKey }) =>
+    z.object({
+      tester: testerKey,
+      throw: z.enum(THROWS),
+      room: z.string().trim().min(1, "Say in which room.").max(60),
+      score: z.number().int().min(0, "From 0 to 10.").max(10, "From 0 to 10."),
+      reachUm: z.number().int().min(0).max(50_000_000, "No candle reaches so far.").optional(),
+      window: z.boolean().optional().describe("whether one was open"),
+    }),
   refuse: (facts, one) => notThere(facts, one.tester),
   apply: (facts, { id, happenedAt, personId, payload: one }) => {
     const rating: Rating = { id, at: happenedAt, nose: personId, blind: facts.unmasked === null, ...one };

@@ -1,12 +1,11 @@
-import { z } from "zod";
-import { optionsOf, trialPlan } from "../plan";
+import { optionsOf } from "../plan";
 import { trialKind } from "./kind";
 
 /** A trial is begun: what it varies, its protocol and its testers are frozen. */
 export const started = trialKind({
   kind: "started",
   version: 1,
-  payload: z.object({ plan: trialPlan }),
+  payload: ({ z, trialPlan }) => z.object({ plan: trialPlan }),
   apply: () => {},
   told: (_payload, plan) => ({
     what: "trial begun",

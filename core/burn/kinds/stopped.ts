@@ -1,6 +1,5 @@
-import { z } from "zod";
 import { burningIn } from "../facts";
-import { notThere, testerKey, trialKind } from "./kind";
+import { notThere, trialKind } from "./kind";
 
 export const STOPPED_WHY = ["the glass is cracked", "the wax is used up", "it broke", "no more is needed"] as const;
 
@@ -8,7 +7,7 @@ export const STOPPED_WHY = ["the glass is cracked", "the wax is used up", "it br
 export const stopped = trialKind({
   kind: "stopped",
   version: 1,
-  payload: z.object({ tester: testerKey, why: z.enum(STOPPED_WHY) }),
+  payload: ({ z, testerKey }) => z.object({ tester: testerKey, why: z.enum(STOPPED_WHY) }),
   refuse: (facts, one) => {
     const there = notThere(facts, one.tester);
     if (there) return there;

@@ -1,16 +1,16 @@
-import { z } from "zod";
-import { notThere, testerKey, trialKind } from "./kind";
+import { notThere, trialKind } from "./kind";
 
 /** A tester on the scale, before or after a session; vessel and all. Milligrams. */
 export const weighed = trialKind({
   kind: "weighed",
   version: 1,
-  payload: z.object({
-    tester: testerKey,
-    session: z.number().int().min(1).describe("counted from 1"),
-    when: z.enum(["before", "after"]),
-    mg: z.number().int().min(1, "It weighs something.").max(100_000_000),
-  }),
+  payload: ({ z, testerKey }) =>
+    z.object({
+      tester: testerKey,
+      session: z.number().int().min(1).describe("counted from 1"),
+      when: z.enum(["before", "after"]),
+      mg: z.number().int().min(1, "It weighs something.").max(100_000_000),
+    }),
   refuse: (facts, one) => {
     const there = notThere(facts, one.tester);
     if (there) return there;

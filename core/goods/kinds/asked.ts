@@ -1,11 +1,10 @@
-import { orderPlan } from "../plan";
 import { closedOrder, orderKind } from "./kind";
 
 /** What is asked for, said anew: name, day, and all lines. */
 export const asked = orderKind({
   kind: "asked",
   version: 1,
-  payload: orderPlan.pick({ name: true, whom: true, wantedOn: true, lines: true }),
+  payload: ({ orderPlan }) => orderPlan.pick({ name: true, whom: true, wantedOn: true, lines: true }),
   refuse: (facts) => closedOrder(facts),
   apply: (facts, { payload }) => {
     facts.name = payload.name;

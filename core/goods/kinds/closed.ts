@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { stillOut } from "../facts";
 import { closedOrder, orderKind } from "./kind";
 
@@ -6,7 +5,7 @@ import { closedOrder, orderKind } from "./kind";
 export const closed = orderKind({
   kind: "closed",
   version: 1,
-  payload: z.object({}),
+  payload: ({ z }) => z.object({}),
   refuse: (facts) => {
     const there = facts.goods.reduce((sum, one) => sum + stillOut(one), 0);
     return (

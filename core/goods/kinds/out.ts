@@ -1,21 +1,25 @@
-import { z } from "zod";
-import { stamp } from "../../log/log";
 import { closedOrder, orderKind, packsWords } from "./kind";
-
-const goods = z.object({
-  packing: z.uuid(),
-  sellable: z.uuid(),
-  name: z.string().min(1).max(120),
-  price: z.number().int().min(0).max(1e12).nullable(),
-  pouredAt: stamp,
-  packs: z.number().int().min(1).max(100_000),
-});
 
 /** Packs go out: with an order, or to a market. Which packings they are of is said, so that every jar can be found again. */
 export const out = orderKind({
   kind: "out",
   version: 1,
-  payload: z.object({ goods: z.array(goods).min(1).max(500) }),
+  payload: ({ z, stamp }) =>
+    z.object({
+      goods: z
+        .array(
+          z.object({
+            packing: z.uuid(),
+            sellable: z.uuid(),
+            name: z.string().min(1).max(120),
+            price: z.number().int().min(0).max(1e12).nullable(),
+            pouredAt: stamp,
+            packs: z.number().int().min(1).max(100_000),
+          }),
+        )
+        .min(1)
+        .max(500),
+    }),
   refuse: (facts) => closedOrder(facts),
   apply: (facts, { payload }) => {
     for (const { packs, ...one } of payload.goods) {

@@ -1,12 +1,10 @@
-import { z } from "zod";
-import { orderPlan } from "../plan";
 import { orderKind } from "./kind";
 
 /** An order is taken, or a market day is put into the calendar. */
 export const started = orderKind({
   kind: "started",
   version: 1,
-  payload: z.object({ plan: orderPlan }),
+  payload: ({ z, orderPlan }) => z.object({ plan: orderPlan }),
   apply: () => {},
   told: (_payload, plan) => ({ what: plan.what === "order" ? "order taken" : "market day planned", figure: plan.name }),
   columns: (_payload, plan) => ({ what: `${plan.name}: ${plan.lines.map((one) => `${one.packs} × ${one.name}`).join(", ")}` }),

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { outOf, stillOut, WENT, WENT_WORDS } from "../facts";
 import { closedOrder, orderKind, packsWords } from "./kind";
 
@@ -6,15 +5,16 @@ import { closedOrder, orderKind, packsWords } from "./kind";
 export const went = orderKind({
   kind: "went",
   version: 1,
-  payload: z.object({
-    sellable: z.uuid(),
-    name: z.string().min(1).max(120),
-    packs: z.number().int().min(1, "At least one.").max(100_000),
-    to: z.enum(WENT),
-    /** What one pack brought, in minor units; as priced where it is not said. */
-    each: z.number().int().min(0).max(1e12).nullable().default(null),
-    why: z.string().trim().max(200).default(""),
-  }),
+  payload: ({ z }) =>
+    z.object({
+      sellable: z.uuid(),
+      name: z.string().min(1).max(120),
+      packs: z.number().int().min(1, "At least one.").max(100_000),
+      to: z.enum(WENT),
+      /** What one pack brought, in minor units; as priced where it is not said. */
+      each: z.number().int().min(0).max(1e12).nullable().default(null),
+      why: z.string().trim().max(200).default(""),
+    }),
   refuse: (facts, one) => {
     const there = outOf(facts, one.sellable);
     return (

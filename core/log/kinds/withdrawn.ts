@@ -1,13 +1,10 @@
-import { z } from "zod";
 import type { Kind } from "../log";
 
-const payload = z.object({ why: z.string().max(500).default(""), whole: z.boolean().default(true) });
-
 /** Takes the entry it corrects back without putting another in its place. An undo of a correction restores what was there before. */
-export const withdrawn = <F, C>(): Kind<"withdrawn", z.output<typeof payload>, F, C> => ({
+export const withdrawn = <F, C>(): Kind<"withdrawn", { why: string; whole: boolean }, F, C> => ({
   kind: "withdrawn",
   version: 2,
-  payload,
+  payload: ({ z }) => z.object({ why: z.string().max(500).default(""), whole: z.boolean().default(true) }),
   upcast: (old) => ({ whole: true, ...old }),
   apply: () => {},
   told: (one) => ({ what: `taken back${one.why ? `: ${one.why}` : ""}` }),

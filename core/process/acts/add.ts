@@ -1,5 +1,3 @@
-import { z } from "zod";
-import { temperatureRange } from "../../heat/schema";
 import { COMPONENT_KINDS } from "../../recipe/mix";
 import { actKind, oneStep } from "../kind";
 
@@ -7,7 +5,7 @@ import { actKind, oneStep } from "../kind";
 export const add = actKind({
   kind: "add",
   verb: "add",
-  params: z.object({ range: temperatureRange, of: z.array(z.enum(COMPONENT_KINDS)).min(1).optional() }),
+  params: ({ z, temperatureRange }) => z.object({ range: temperatureRange, of: z.array(z.enum(COMPONENT_KINDS)).min(1).optional() }),
   fields: [
     { key: "range", label: "Add at", is: "range" },
     { key: "of", label: "Adds", is: "components", optional: true, hint: "Empty: fragrance and dye." },

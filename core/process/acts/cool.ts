@@ -1,12 +1,10 @@
-import { z } from "zod";
-import { temperatureRange } from "../../heat/schema";
 import { actKind, oneStep } from "../kind";
 
 /** Cools or reheats the pot to a range. Put back on the heat where it fell below. */
 export const cool = actKind({
   kind: "cool",
   verb: "cool",
-  params: z.object({ range: temperatureRange }),
+  params: ({ z, temperatureRange }) => z.object({ range: temperatureRange }),
   fields: [{ key: "range", label: "Pour at", is: "range" }],
   first: { range: { low: 5_700, high: 6_300 } },
   steps: (act) => oneStep(act, "bring to the pour range", "read", { range: act.range }),

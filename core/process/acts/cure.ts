@@ -1,11 +1,10 @@
-import { z } from "zod";
-import { actKind, oneStep, seconds } from "../kind";
+import { actKind, oneStep } from "../kind";
 
 /** Cures on the shelf, dated. Tested before the least, a candle misleads; sold after the recommended. */
 export const cure = actKind({
   kind: "cure",
   verb: "cure",
-  params: z.object({ least: seconds, recommended: seconds }),
+  params: ({ z, seconds }) => z.object({ least: seconds, recommended: seconds }),
   fields: [
     { key: "least", label: "Minimum cure", is: "duration", unit: "d" },
     { key: "recommended", label: "Recommended cure", is: "duration", unit: "d" },

@@ -1,11 +1,10 @@
-import { z } from "zod";
 import { actKind, oneStep } from "../kind";
 
 /** Lays in what is shown in a clear candle. Nothing that burns. */
 export const embed = actKind({
   kind: "embed",
   verb: "lay in",
-  params: z.object({ what: z.string().trim().min(1, "Say what is laid in.").max(120), each: z.number().int().min(1).max(200).default(1) }),
+  params: ({ z }) => z.object({ what: z.string().trim().min(1, "Say what is laid in.").max(120), each: z.number().int().min(1).max(200).default(1) }),
   fields: [
     { key: "what", label: "Lay in", is: "words" },
     { key: "each", label: "for each", is: "count" },

@@ -1,11 +1,10 @@
-import { z } from "zod";
 import { actKind, oneStep } from "../kind";
 
 /** Looks over, smooths with a heat gun, trims wick and base, lids, labels. */
 export const finish = actKind({
   kind: "finish",
   verb: "finish",
-  params: z.object({ how: z.string().trim().max(200).optional() }),
+  params: ({ z }) => z.object({ how: z.string().trim().max(200).optional() }),
   fields: [{ key: "how", label: "Finish", is: "words", optional: true, hint: "Like: trim wick and base." }],
   first: {},
   steps: (act) => oneStep(act, act.how ? `finish: ${act.how}` : "finish", "did"),

@@ -1,12 +1,10 @@
-import { z } from "zod";
-import { temperatureRange } from "../../heat/schema";
 import { actKind, oneStep } from "../kind";
 
 /** Melts the wax and heats it to a range. A pound of flakes takes 15 to 20 minutes in a double boiler: common practice, no source. */
 export const heat = actKind({
   kind: "heat",
   verb: "heat",
-  params: z.object({ range: temperatureRange }),
+  params: ({ z, temperatureRange }) => z.object({ range: temperatureRange }),
   fields: [{ key: "range", label: "Heat to", is: "range" }],
   first: { range: { low: 8_300, high: 8_700 } },
   steps: (act) => oneStep(act, "heat", "read", { range: act.range }),

@@ -1,11 +1,10 @@
-import { z } from "zod";
 import { actKind, oneStep } from "../kind";
 
 /** Pokes relief holes round the wick, so that the shrinking wax does not hollow out below a closed top. */
 export const pierce = actKind({
   kind: "pierce",
   verb: "pierce",
-  params: z.object({}),
+  params: ({ z }) => z.object({}),
   fields: [],
   first: {},
   steps: (act) => oneStep(act, "pierce relief holes", "did"),

@@ -1,5 +1,3 @@
-import { z } from "zod";
-import { temperatureRange } from "../../heat/schema";
 import { actKind, oneStep } from "../kind";
 import { share } from "./pour";
 
@@ -7,12 +5,13 @@ import { share } from "./pour";
 export const pourAgain = actKind({
   kind: "pour-again",
   verb: "pour again",
-  params: z.object({
-    share,
-    by: z.enum(["weight", "height"]).default("weight"),
-    range: temperatureRange.optional(),
-    product: z.number().int().min(0).max(199).optional(),
-  }),
+  params: (shapes) =>
+    shapes.z.object({
+      share: share(shapes),
+      by: shapes.z.enum(["weight", "height"]).default("weight"),
+      range: shapes.temperatureRange.optional(),
+      product: shapes.z.number().int().min(0).max(199).optional(),
+    }),
   fields: [
     { key: "share", label: "Pour again", is: "percent", hint: "Of each fill." },
     { key: "range", label: "at", is: "range", optional: true },

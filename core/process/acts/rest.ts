@@ -1,11 +1,10 @@
-import { z } from "zod";
-import { actKind, oneStep, seconds } from "../kind";
+import { actKind, oneStep } from "../kind";
 
 /** Sets the pot aside until the bubbles have risen. */
 export const rest = actKind({
   kind: "rest",
   verb: "rest",
-  params: z.object({ seconds }),
+  params: ({ z, seconds }) => z.object({ seconds }),
   fields: [{ key: "seconds", label: "Rest for", is: "duration", unit: "min" }],
   first: { seconds: 300 },
   steps: (act) => oneStep(act, "set aside", "did", { least: act.seconds }),

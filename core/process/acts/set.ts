@@ -1,11 +1,10 @@
-import { z } from "zod";
-import { actKind, oneStep, seconds } from "../kind";
+import { actKind, oneStep } from "../kind";
 
 /** Leaves the candles unmoved until they have set. The clock does it. */
 export const set = actKind({
   kind: "set",
   verb: "set",
-  params: z.object({ seconds }),
+  params: ({ z, seconds }) => z.object({ seconds }),
   fields: [{ key: "seconds", label: "Set for", is: "duration", unit: "h" }],
   first: { seconds: 86_400 },
   steps: (act) => oneStep(act, "set", null, { least: act.seconds }),

@@ -1,11 +1,10 @@
-import { z } from "zod";
-import { actKind, oneStep, seconds } from "../kind";
+import { actKind, oneStep } from "../kind";
 
 /** Stirs by the clock. Twenty seconds to two minutes, by school; longer does no harm: common practice, no source. */
 export const stir = actKind({
   kind: "stir",
   verb: "stir",
-  params: z.object({ seconds }),
+  params: ({ z, seconds }) => z.object({ seconds }),
   fields: [{ key: "seconds", label: "Stir for", is: "duration", unit: "min" }],
   first: { seconds: 120 },
   steps: (act) => oneStep(act, "stir", "stirred", { seconds: act.seconds }),

@@ -1,11 +1,10 @@
-import { z } from "zod";
 import { actKind, oneStep } from "../kind";
 
 /** Leans the vessels, for a slanted layer or for gel that runs down the wall. */
 export const tilt = actKind({
   kind: "tilt",
   verb: "tilt",
-  params: z.object({ degrees: z.number().int().min(0).max(60) }),
+  params: ({ z }) => z.object({ degrees: z.number().int().min(0).max(60) }),
   fields: [{ key: "degrees", label: "Tilt by", is: "degrees", hint: "0 sets them upright again." }],
   first: { degrees: 25 },
   steps: (act) => oneStep(act, act.degrees === 0 ? "set upright" : "tilt the vessels", "did", { figure: `${act.degrees}°` }),

@@ -1,11 +1,10 @@
-import { z } from "zod";
 import { actKind, oneStep } from "../kind";
 
 /** Takes the candles out of their moulds, which are then free again. */
 export const unmould = actKind({
   kind: "unmould",
   verb: "unmould",
-  params: z.object({}),
+  params: ({ z }) => z.object({}),
   fields: [],
   first: {},
   steps: (act) => oneStep(act, "unmould", "did"),

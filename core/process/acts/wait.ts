@@ -1,11 +1,10 @@
-import { z } from "zod";
-import { actKind, oneStep, seconds } from "../kind";
+import { actKind, oneStep } from "../kind";
 
 /** Waits by the clock: at least so long, and where the wax says so no longer than that. */
 export const wait = actKind({
   kind: "wait",
   verb: "wait",
-  params: z.object({ least: seconds, most: seconds.optional(), for: z.string().trim().max(120).optional() }),
+  params: ({ z, seconds }) => z.object({ least: seconds, most: seconds.optional(), for: z.string().trim().max(120).optional() }),
   fields: [
     { key: "least", label: "Wait at least", is: "duration", unit: "h" },
     { key: "most", label: "at most", is: "duration", unit: "h", optional: true },

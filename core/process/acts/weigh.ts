@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { COMPONENT_KINDS } from "../../recipe/mix";
 import { actKind, type Step } from "../kind";
 
@@ -6,10 +5,11 @@ import { actKind, type Step } from "../kind";
 export const weigh = actKind({
   kind: "weigh",
   verb: "weigh",
-  params: z.object({
-    /** Only these kinds of component; all where nothing is said. A pot may be divided: poured uncoloured first, then dyed. */
-    of: z.array(z.enum(COMPONENT_KINDS)).min(1).optional(),
-  }),
+  params: ({ z }) =>
+    z.object({
+      /** Only these kinds of component; all where nothing is said. A pot may be divided: poured uncoloured first, then dyed. */
+      of: z.array(z.enum(COMPONENT_KINDS)).min(1).optional(),
+    }),
   fields: [{ key: "of", label: "Only", is: "components", optional: true, hint: "Like wax, fragrance; empty for all." }],
   first: {},
   steps: (act, plan) => {

@@ -1,0 +1,15 @@
+import type { output } from "zod";
+import { flaw, seenFlaw } from "../defects/schema";
+import { checked } from "../log/checked";
+import { z } from "../shapes";
+import { BATCH } from "./batch";
+import type { BatchShapes } from "./kinds/kind";
+import { batchPlan } from "./schema";
+
+/** A batch with what checks its entries, for whoever takes or reads them. */
+export const CHECKED_BATCH = checked(BATCH, { z, batchPlan, flaw, seenFlaw } satisfies BatchShapes);
+
+export const sentEvent = CHECKED_BATCH.sent;
+export type SentEvent = output<typeof sentEvent>;
+export const batchEvent = CHECKED_BATCH.stored;
+export const readEvent = CHECKED_BATCH.read;

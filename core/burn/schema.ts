@@ -1,0 +1,58 @@
+import { z } from "zod";
+import { productWicks } from "../product/schema";
+import { VARIED } from "./plan";
+import { protocol } from "./protocol";
+
+/** Names one tester of a trial. */
+export const testerKey = z.string().min(1).max(12).describe("its key within the trial");
+
+const um = z.number().int().positive();
+/** One candle that is burned, frozen as it was made. */
+export const tester = z.object({
+  /** Names it within the trial: the option's letter and a number, "A1". */
+  key: z.string().min(1).max(12),
+  option: z.string().min(1).max(6),
+  /** What stands on it where noses must not know. */
+  code: z.string().min(1).max(6),
+  fill: z.enum(["full", "half"]),
+  body: z.enum(["vessel", "mould"]),
+  bodyId: z.uuid(),
+  vessel: z.string(),
+  innerTopUm: um,
+  innerBottomUm: um,
+  heightUm: um,
+  shape: z.enum(["straight", "bowl"]).optional(),
+  /** Wax, oil and the rest that went in. */
+  fillMg: um,
+  wick: productWicks.nullable(),
+  family: z.string(),
+  wax: z.string(),
+  scent: z.string(),
+  /** Millionths of the wax. */
+  loadPpm: z.number().min(0),
+  dyed: z.boolean(),
+  added: z.array(z.string()).max(40).describe("additives and embeds"),
+  formula: z.string().max(300),
+  batch: z
+    .object({
+      id: z.uuid(),
+      number: z.number().int().positive(),
+      product: z.string(),
+      /** It stood on the rack already, and was put down as a tester when the trial began; else when it is first lit. */
+      taken: z.boolean(),
+    })
+    .nullable(),
+  productId: z.uuid().nullable(),
+});
+
+/** Everything a trial was begun with, frozen. */
+export const trialPlan = z.object({
+  format: z.literal(1),
+  name: z.string().trim().min(1, "Give the trial a name.").max(120),
+  /** Null for candles that are only to be tested, none against another. */
+  varies: z.enum(VARIED).nullable(),
+  protocol,
+  testers: z.array(tester).min(1, "A trial has at least one tester.").max(40, "At most 40 testers in one trial."),
+  /** The trial that this one follows, and what was found there. */
+  after: z.object({ id: z.uuid(), name: z.string(), why: z.string() }).optional(),
+});

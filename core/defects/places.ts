@@ -1,0 +1,12 @@
+export const PLACES = ["top", "side", "bottom", "wick"] as const;
+export type Place = (typeof PLACES)[number];
+export const SEVERITIES = ["slight", "clear", "severe"] as const;
+export type Severity = (typeof SEVERITIES)[number];
+
+/** How far over its place a flaw goes, as a share of the area. */
+export const EXTENTS = ["speck", "patch", "third", "most"] as const;
+export type Extent = (typeof EXTENTS)[number];
+export const EXTENT_WORDS: Record<Extent, string> = { speck: "a speck", patch: "up to a tenth", third: "up to a third", most: "more than a third" };
+
+export const WALL_SIDES = ["left", "right"] as const;
+export const WALL_HEIGHTS = ["high", "middle", "low"] as const;

@@ -1,0 +1,24 @@
+import { z } from "zod";
+import { DEFECTS } from "./defects";
+import { EXTENTS, PLACES, SEVERITIES, WALL_HEIGHTS, WALL_SIDES } from "./places";
+
+const wall = z.object({ side: z.enum(WALL_SIDES), height: z.enum(WALL_HEIGHTS) });
+
+const defect = z.enum(DEFECTS.map((entry) => entry.id) as [string, ...string[]], { error: "Choose the flaw." });
+const place = z.enum(PLACES, { error: "Say where it is: top, side, bottom or wick." });
+
+/** One flaw of a jar that was looked at: which, where, how far it goes. */
+export const seenFlaw = z.object({ defect, place, wall: wall.optional(), extent: z.enum(EXTENTS, { error: "Say how far it goes." }) });
+
+/** One flaw of several jars: which, where, how bad or how far, on how many of which. Earlier records say how bad, newer ones how far. */
+export const flaw = z
+  .object({
+    defect,
+    place,
+    wall: wall.optional(),
+    severity: z.enum(SEVERITIES, { error: "Say how bad it is." }).optional(),
+    extent: z.enum(EXTENTS).optional(),
+    product: z.string().min(1).max(60).describe("its key within the batch"),
+    jars: z.number().int().min(1, "At least 1 jar."),
+  })
+  .refine((one) => one.severity !== undefined || one.extent !== undefined, { path: ["severity"], message: "Say how bad it is." });

@@ -1,0 +1,10 @@
+import type { output } from "zod";
+import { checked, stamp } from "../log/checked";
+import { z } from "../shapes";
+import type { OrderShapes } from "./kinds/kind";
+import { ORDER } from "./order";
+import { orderPlan } from "./schema";
+
+/** An order with what checks its entries, for whoever takes or reads them. */
+export const CHECKED_ORDER = checked(ORDER, { z, orderPlan, stamp } satisfies OrderShapes);
+export type SentOrderEvent = output<typeof CHECKED_ORDER.sent>;

@@ -1,0 +1,26 @@
+import { z } from "zod";
+import { ORDER_KINDS } from "./plan";
+
+const minor = z.number().int().min(0).max(1e12);
+
+export const orderLine = z.object({
+  /** The product or set. */
+  sellable: z.uuid(),
+  name: z.string().min(1).max(120),
+  packs: z.number().int().min(0).max(100_000),
+  /** Of one pack, in minor units; null where no price is set. */
+  price: minor.nullable(),
+});
+
+/** What an order, or what is taken to a market day, was begun with. */
+export const orderPlan = z.object({
+  format: z.literal(1),
+  what: z.enum(ORDER_KINDS),
+  name: z.string().trim().min(1, "Give it a name: whose order, which market.").max(120),
+  whom: z.string().trim().max(200).default(""),
+  wantedOn: z.iso.date("Give the day, like 2026-03-14.").nullable(),
+  lines: z
+    .array(orderLine)
+    .max(200)
+    .refine((list) => new Set(list.map((one) => one.sellable)).size === list.length, { error: "The same thing stands here twice: put its packs together." }),
+});

@@ -1,0 +1,51 @@
+import { z } from "zod";
+import type { Z } from "../shapes";
+import type { AnyKind, EventOf } from "./log";
+
+const uuid = z.uuid();
+/** A moment, in a year that a workshop can have seen. */
+export const stamp = z.iso.datetime({ offset: true }).refine((text) => {
+  const year = new Date(text).getUTCFullYear();
+  return year >= 1970 && year <= 2200;
+}, "That is no time at which a candle was made. Give a day and a time of our own days.");
+export const sentHead = z.object({
+  id: uuid,
+  happenedAt: stamp,
+  personId: uuid.nullable(),
+  instrumentId: uuid.nullable().default(null),
+  corrects: uuid.nullable().default(null),
+  deviceAt: stamp.nullish(),
+});
+export const storedHead = sentHead.extend({ arrivedAt: stamp });
+
+interface Asked<E> {
+  kinds: ReadonlyMap<string, AnyKind<never, never>>;
+  of: (events: readonly E[]) => unknown;
+}
+
+/** A subject with what checks its entries, for whoever takes or reads them. `shapes` is what its kinds are handed. */
+export function checked<E extends EventOf, S extends Asked<E>, Shapes extends { z: Z }>(subject: S & Asked<E>, shapes: Shapes) {
+  type EventBody = E extends EventOf ? Pick<E, "kind" | "payload"> : never;
+  const payloads = new Map([...subject.kinds.values()].map((one) => [one.kind, one.payload(shapes)]));
+  const bodies = [...payloads].map(([kind, payload]) => z.object({ kind: z.literal(kind), payload }));
+  /** What can happen, with each kind's payload. */
+  const body = z.discriminatedUnion("kind", bodies as never) as unknown as z.ZodType<EventBody>;
+  return {
+    ...subject,
+    body,
+    /** An entry as it is sent: everything but the time it arrived. */
+    sent: z.intersection(sentHead, body),
+    /** An entry as it travels in a record. */
+    stored: z.intersection(storedHead.extend({ v: z.number().int().min(1).describe("version of the payload") }), body),
+
+    /** Reads a stored or imported entry: its payload brought up to the newest version and checked. @throws z.ZodError, or Error for an unknown kind. */
+    read(raw: EventOf & { v?: number | null }): E {
+      const kind = subject.kinds.get(raw.kind);
+      if (!kind) throw new Error(`An entry of the kind “${raw.kind}” is not known here: it was written by a newer version.`);
+      const { v, ...head } = raw;
+      const version = v ?? 1;
+      const payload = version < kind.version && kind.upcast ? kind.upcast((raw.payload ?? {}) as Record<string, unknown>, version) : raw.payload;
+      return { ...head, payload: payloads.get(raw.kind)?.parse(payload) } as unknown as E;
+    },
+  };
+}

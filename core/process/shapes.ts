@@ -1,0 +1,20 @@
+import { temperatureRange } from "../heat/schema";
+import { z } from "../shapes";
+import { SECONDS } from "../units/duration";
+
+/** What every act has, as it is checked. */
+export const actHead = {
+  id: z
+    .string()
+    .regex(/^[a-z][a-z0-9-]{0,39}$/, "An act's id is a short word.")
+    .describe("unique within the process"),
+  pot: z.number().int().min(0).max(7).optional().describe("which pot, counted from 0"),
+};
+
+export const seconds = z
+  .number()
+  .int()
+  .min(0)
+  .max(400 * SECONDS.d);
+
+export { temperatureRange, z };

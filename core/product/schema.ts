@@ -1,0 +1,44 @@
+import { z } from "zod";
+import { MOST_LAYERS } from "./parts";
+
+const mg = z.number().int().min(0);
+
+/** The schema of a part of a fill. */
+export const fillPart = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("half") }),
+  z
+    .object({ kind: z.literal("layer"), number: z.number().int().min(1), of: z.number().int().min(2).max(MOST_LAYERS) })
+    .refine((value) => value.number <= value.of, { path: ["number"], error: "There is no such layer." }),
+]);
+
+/** The wicks of one product: which, and how many to a piece. */
+export const productWicks = z.object({ wickId: z.uuid(), name: z.string(), kind: z.string(), size: z.string(), count: z.number().int().min(1).max(9) });
+
+/**
+ * A product as a batch froze it: what is poured into which body, with which wicks. The body is a vessel that goes with the
+ * candle, or a mould that is used again. Inner measures in micrometres, for the drawing.
+ */
+export const plannedProduct = z.object({
+  /** Names it within the batch. */
+  key: z.string().min(1).max(60),
+  body: z.enum(["vessel", "mould"]),
+  bodyId: z.uuid(),
+  name: z.string(),
+  /** Pieces that one mould gives at a time. */
+  cavities: z.number().int().min(1).optional(),
+  statedFillMg: mg,
+  /** What goes into one piece, from all pots together. */
+  fillMg: mg.min(1),
+  /** The part of it from each pot, where there are several. */
+  fillsMg: z.array(mg).optional(),
+  soldByWeight: z.boolean(),
+  count: z.number().int().min(1).max(100_000),
+  innerTopUm: z.number().int().positive(),
+  innerBottomUm: z.number().int().positive(),
+  heightUm: z.number().int().positive(),
+  shape: z.enum(["straight", "bowl"]).optional(),
+  /** Half fills and layers by hand: `fillMg` is then the weight of that part. */
+  part: fillPart.optional(),
+  /** None for melts. */
+  wicks: productWicks.nullable(),
+});

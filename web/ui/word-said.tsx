@@ -1,0 +1,16 @@
+"use client";
+
+import { Link } from "@/ui/address";
+import { GLOSSARY } from "./glossary";
+
+/** What a word of the trade means. */
+export function WordSaid({ word }: { word: string }) {
+  return (
+    <>
+      <p className="mt-1">{GLOSSARY.find((one) => one.name === word)?.says}</p>
+      <Link href={`/words#${word.replaceAll(" ", "-")}`} className="mt-2 inline-block text-[15px]">
+        All words
+      </Link>
+    </>
+  );
+}
