@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { process } from "../process/schema";
 import { plannedProduct } from "../product/schema";
-import { COMPONENT_KINDS } from "../recipe/mix";
+import { COMPONENT_KINDS } from "../recipe/component";
 import { recipe } from "../recipe/schema";
 import { type BatchPlan, upcastPlan } from "./plan";
 

@@ -1,56 +1,7 @@
 import { halfInterval, standardDeviation } from "./interval";
+import { ASSUMED, AT, type CoolingLaw, excessAt, minuteOf, type PotReading, rateOf, USUAL_BEND, type Usual } from "./law";
 import { leastSquares } from "./least-squares";
 
-/** A reading of a pot: minutes on a clock of its own, and °C. */
-export interface PotReading {
-  minute: number;
-  celsius: number;
-}
-
-/**
- * How an open pot cools: the excess over the room falls the faster the larger it is, a little more than in proportion, since natural
- * convection (Newton's coefficient rising with the fourth root of the excess: McAdams, from memory) and radiation make it bend:
- * d(excess)/dt = −rate · (excess / 40)^(1 + bend).
- */
-export interface CoolingLaw {
-  /** °C above the room when the clock of the readings stands at `from`. */
-  excess: number;
-  from: number;
-  /** °C a minute at 40 °C above the room. */
-  rate: number;
-  /** 0 is Newton's law; about 0.25 is free convection alone. */
-  bend: number;
-}
-
-const AT = 40;
-
-/** °C above the room at a minute. */
-export function excessAt({ excess, from, rate, bend }: CoolingLaw, minute: number): number {
-  const passed = ((minute - from) * rate) / AT;
-  if (Math.abs(bend) < 1e-6) return excess * Math.exp(-passed);
-  const power = (excess / AT) ** -bend + bend * passed;
-  return power <= 0 ? Number.POSITIVE_INFINITY : AT * power ** (-1 / bend);
-}
-
-/** The minute at which the excess has fallen to a value; null where it is not above nothing. */
-export function minuteOf({ excess, from, rate, bend }: CoolingLaw, wanted: number): number | null {
-  if (wanted <= 0) return null;
-  const passed = Math.abs(bend) < 1e-6 ? Math.log(excess / wanted) : ((wanted / AT) ** -bend - (excess / AT) ** -bend) / bend;
-  return from + (passed * AT) / rate;
-}
-
-/**
- * What is thought before anything was read: a kilogram in a metal pitcher falls by Newton's law with 85 minutes, like bodies with
- * the third root of their mass (an assumption, no source), give or take a factor of 1.6; and it bends by 0.22, give or take 0.07.
- */
-export interface Usual {
-  /** Minutes for a kilogram, at 40 °C above the room. */
-  minutes: number;
-  /** Standard deviation of its logarithm. */
-  spread: number;
-}
-const ASSUMED: Usual = { minutes: 85, spread: 0.47 };
-const USUAL_BEND = 0.22;
 const SPREAD_OF_BEND = 0.07;
 /** A reading of a stirred pot is off by about so much, °C: common practice, no source. */
 const USUAL_NOISE = 0.4;
@@ -66,16 +17,6 @@ export interface CoolingFit {
   /** Readings that were left out, by their place. */
   suspects: number[];
 }
-
-const rateOf = (usual: Usual, massG: number) => AT / (usual.minutes * Math.cbrt(massG / 1_000));
-
-/** How a pot of so many grams usually cools. */
-export const usualLaw = (excess: number, from: number, massG: number, usual: Usual | null = null): CoolingLaw => ({
-  excess,
-  from,
-  rate: rateOf(usual ?? ASSUMED, massG),
-  bend: USUAL_BEND,
-});
 
 /** Runs of one workshop differ from one another by at least so much, as a logarithm: pitchers, draughts. An assumption, no source. */
 const LEAST_SPREAD = 0.12;

@@ -2,8 +2,9 @@ import fc from "fast-check";
 import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { describe, expect, it } from "vitest";
 import { randomFrom } from "../random";
-import { excessAt, fitCooling, minuteOf, type PotReading, reachedAt } from "./cooling";
+import { fitCooling, reachedAt } from "./cooling";
 import { answerForecast, type ForecastRequest } from "./forecast";
+import { excessAt, minuteOf, type PotReading } from "./law";
 import { leastSquares } from "./least-squares";
 import { forecastAnswer, forecastRequest } from "./schema";
 

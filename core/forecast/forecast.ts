@@ -1,6 +1,7 @@
 import type { z } from "zod";
-import { fitCooling, type PotReading, reachedAt, type Usual } from "./cooling";
+import { fitCooling, reachedAt } from "./cooling";
 import { heatedAt } from "./heating";
+import type { PotReading, Usual } from "./law";
 
 type Schema = typeof import("./schema");
 export type ForecastRequest = z.output<Schema["forecastRequest"]>;

@@ -1,5 +1,6 @@
-import type { PotReading, Reached } from "./cooling";
+import type { Reached } from "./cooling";
 import { halfInterval } from "./interval";
+import type { PotReading } from "./law";
 import { leastSquares } from "./least-squares";
 
 /** A pot on the heat rises towards what its burner would bring it to: the rise slows as it comes nearer. */

@@ -1,9 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { batchOf } from "../batch/batch";
 import { aBatch, at } from "../testing/batch";
-import { excessAt, fitCooling, minutesPerKg, usualFrom, usualLaw } from "./cooling";
+import { fitCooling, minutesPerKg, usualFrom } from "./cooling";
+import { excessAt, usualLaw } from "./law";
 import { mixed } from "./mixing";
-import { callOf, dropOnAdding, learnedFrom, outlookOf, watchOf } from "./outlook";
+import { learnedFrom, outlookOf } from "./outlook";
+import { callOf, dropOnAdding, watchOf } from "./watch";
 
 const minutes = (iso: string | undefined) => (Date.parse(iso ?? "") - Date.parse(at(0))) / 60_000;
 

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { batchOf } from "../batch/batch";
+import { fillsByPot, fillsByPour } from "../batch/fills";
 import { dueOf, progress } from "../batch/phase";
-import { fillsByPot, fillsByPour } from "../batch/planning";
+
 import { writeRange } from "../heat/range";
 import { layerFills } from "../product/parts";
 import { aBatch, anId, aPlan, at, readyProcess } from "../testing/batch";

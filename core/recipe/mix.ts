@@ -3,11 +3,8 @@ import { MG_PER } from "../units/mass";
 import type { Ppm } from "../units/percent";
 import type { WeighedOut } from "../weigh-out/contract";
 import type { Figure, Step } from "../weigh-out/working";
+import type { ComponentKind } from "./component";
 import type { DyeDose } from "./spec";
-
-/** What a pot is made of. Dyes dosed by drops or pieces are counted, not weighed. */
-export const COMPONENT_KINDS = ["wax", "additive", "fragrance", "dye"] as const;
-export type ComponentKind = (typeof COMPONENT_KINDS)[number];
 
 export interface Mix {
   waxes: { id: string; name: string; share: number }[];

@@ -1,4 +1,4 @@
-import type { ComponentKind } from "../recipe/mix";
+import type { ComponentKind } from "../recipe/component";
 import type { Milligrams } from "../units/mass";
 import { isOnMark, markMg, nearestMark, shareMg, shareSteps } from "./marks";
 

@@ -1,4 +1,4 @@
-import { COMPONENT_KINDS } from "../../recipe/mix";
+import { COMPONENT_KINDS } from "../../recipe/component";
 import { actKind, oneStep } from "../kind";
 
 /** Adds named components while the pot is inside a range. The reading is taken before they go in. */

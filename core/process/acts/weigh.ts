@@ -1,4 +1,4 @@
-import { COMPONENT_KINDS } from "../../recipe/mix";
+import { COMPONENT_KINDS } from "../../recipe/component";
 import { actKind, type Step } from "../kind";
 
 /** Weighs the components of a pot, each on its own scale; dyes by drops or pieces are counted. */

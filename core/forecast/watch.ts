@@ -1,0 +1,126 @@
+import { type BatchFacts, readingsOf, targetOf } from "../batch/facts";
+import { type Progress, progress, rangeName } from "../batch/phase";
+import type { BatchPlan } from "../batch/plan";
+import { USUAL_ROOM } from "../day/cooling";
+import type { TemperatureRange } from "../heat/range";
+import { poursOf } from "../process/process";
+import type { ForecastRequest } from "./forecast";
+import { excessAt, type Usual, usualLaw } from "./law";
+import { CAPACITY, mixed } from "./mixing";
+
+/** What a pot is on its way to, and what is known of the way. Small enough to be handed to a worker. */
+export interface Watch {
+  /** The range: "add", "pour". */
+  name: string;
+  range: TemperatureRange;
+  /** When minute 0 of the readings was, as ISO text. */
+  from: string;
+  request: ForecastRequest;
+  heating: boolean;
+  /** Nothing was read since cool oil went in: the reading is worked out from the masses. */
+  mixed: boolean;
+  usual: Usual | null;
+}
+
+export interface Foreseen {
+  at: string;
+  /** In four of five cases between these. */
+  low: string;
+  high: string;
+}
+
+/** What is foreseen of a pot. */
+export interface Outlook {
+  name: string;
+  range: TemperatureRange;
+  is: "cooling" | "heating";
+  mixed: boolean;
+  /** When it comes into its range; null where it is inside already, was, or never will be. */
+  enters: Foreseen | null;
+  /** When it leaves it again, left alone; null where it never does or has. */
+  leaves: Foreseen | null;
+  /** Why nothing is foreseen. */
+  why: string | null;
+  /** Readings that do not fit the others: when, and hundredths of °C. */
+  doubts: { at: string; celsius: number }[];
+}
+
+/** Stirring oil in takes about so long, in minutes: common practice, no source. */
+const STIRRED_IN = 2;
+
+/** By how much a pot falls, in °C, when what is to be added goes in from the room and is stirred in. */
+export function dropOnAdding(plan: BatchPlan, facts: Pick<BatchFacts, "targets">, pot: number, celsius: number, room = USUAL_ROOM): number {
+  const parts = plan.pots[pot]?.components ?? [];
+  const grams = (added: boolean) =>
+    parts.reduce((sum, part) => sum + ((part.kind === "fragrance" || part.kind === "dye") === added ? targetOf(facts, pot, part) / 1_000 : 0), 0);
+  const [wax, oil] = [grams(false), grams(true)];
+  if (wax <= 0) return 0;
+  const after = mixed([
+    { massG: wax, celsius, capacity: CAPACITY.wax },
+    { massG: oil, celsius: room, capacity: CAPACITY.oil },
+  ]);
+  if (after <= room) return celsius - after;
+  return celsius - room - excessAt(usualLaw(after - room, 0, wax + oil), STIRRED_IN);
+}
+
+/** The range a pot is on its way to: of the step that waits, or the next that has one; while it is poured, the one it was brought to. */
+function watched(steps: readonly Progress[], next: Progress): Progress | null {
+  const mine = steps.filter((step) => step.pot === next.pot && step.entry !== null);
+  const at = mine.findIndex((step) => step.key === next.key);
+  if (next.entry === "poured") return mine.slice(0, at).findLast((step) => step.range) ?? null;
+  return mine.slice(at).find((step) => step.range) ?? null;
+}
+
+/** What there is to foresee of the pot that waits for hands; null where no range is ahead or nothing was read yet. */
+export function watchOf(plan: BatchPlan, facts: BatchFacts, usual: Usual | null = null, room = USUAL_ROOM): Watch | null {
+  const { steps, next } = progress(plan, facts);
+  const to = next && watched(steps, next);
+  if (!to?.range) return null;
+  const order = plan.process.acts.map((one) => one.id);
+  const potOf = (act: string | null) => plan.process.acts.find((one) => one.id === act)?.pot ?? 0;
+  const mine = readingsOf(facts).filter((one) => one.act === null || potOf(one.act) === to.pot);
+  // What was read before the oil went in, before it was put back on the heat or poured from, is another curve.
+  const added = plan.process.acts.findLast((one) => one.kind === "add" && (one.pot ?? 0) === to.pot && order.indexOf(one.id) < order.indexOf(to.act));
+  const before = added && facts.reads[added.id];
+  const poured = poursOf(plan.process.acts).flatMap((one) =>
+    (one.pot ?? 0) === to.pot && facts.pours[one.id] ? [Date.parse(facts.pours[one.id]?.at ?? "")] : [],
+  );
+  const since = Math.max(before ? Date.parse(before.at) : 0, facts.onHeat ? Date.parse(facts.onHeat) : 0, ...poured);
+  const after = mine.filter((one) => Date.parse(one.at) > since);
+  const last = mine.findLast((one) => Date.parse(one.at) <= since);
+  const massG = (plan.pots[to.pot]?.totalMg ?? 0) / 1_000;
+  let points = after.map((one) => ({ at: Date.parse(one.at), celsius: one.celsius / 100 }));
+  let guessed = false;
+  if (facts.onHeat && last && since === Date.parse(facts.onHeat)) points = [{ at: since, celsius: last.celsius / 100 }, ...points];
+  else if (points.length === 0 && before && poured.length === 0) {
+    const there = before.celsius / 100;
+    points = [{ at: Date.parse(before.at) + STIRRED_IN * 60_000, celsius: there - dropOnAdding(plan, facts, to.pot, there, room) }];
+    guessed = true;
+  }
+  const from = points[0]?.at;
+  if (from === undefined) return null;
+  return {
+    name: rangeName(to),
+    range: to.range,
+    from: new Date(from).toISOString(),
+    request: {
+      ambient_c: room,
+      ...(massG >= 1 ? { mass_g: massG } : {}),
+      readings: points.map((one) => ({ minute: (one.at - from) / 60_000, celsius: one.celsius })),
+      targets_c: [to.range.high / 100, to.range.low / 100],
+    },
+    heating: to.kind === "heat" || facts.onHeat !== null,
+    mixed: guessed,
+    usual,
+  };
+}
+
+/** What an outlook asks for at a moment: to wait, to look now, to go on while it is inside, or to act before it leaves. */
+export type Call = { is: "wait"; until: string } | { is: "look" } | { is: "inside"; until: string | null } | { is: "leaving" } | { is: "past" };
+
+export function callOf(outlook: Outlook, now: string): Call {
+  const { enters, leaves, why } = outlook;
+  if (enters) return now < enters.at ? { is: "wait", until: enters.at } : { is: "look" };
+  if (leaves) return now >= leaves.low ? { is: "leaving" } : { is: "inside", until: leaves.at };
+  return why ? { is: "inside", until: null } : { is: "past" };
+}
