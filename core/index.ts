@@ -39,6 +39,7 @@ export * from "./day/record";
 export * from "./defects/defects";
 export * from "./defects/grade";
 export * from "./defects/places";
+export * from "./defects/remedies";
 export * from "./defects/schema";
 export * from "./diagnosis/change";
 export * from "./diagnosis/diagnosis";
@@ -110,6 +111,7 @@ export type { ActField, ActKind, Entry as StepEntry, Step } from "./process/kind
 export * from "./process/process";
 export * from "./process/ready/ready";
 export * from "./process/schema";
+export * from "./process/steps";
 export * from "./process/upcast";
 export * from "./product/bill";
 export * from "./product/cost";

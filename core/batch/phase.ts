@@ -1,6 +1,7 @@
 import { standing } from "../heat/range";
 import type { Step } from "../process/kind";
-import { poursOf, RANGE_NAMES, stepsOf, timesOf } from "../process/process";
+import { poursOf, RANGE_NAMES, timesOf } from "../process/process";
+import { stepsOf } from "../process/steps";
 import { type BatchFacts, partKey, targetOf } from "./facts";
 import type { BatchPlan, Component } from "./plan";
 

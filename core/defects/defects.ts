@@ -9,17 +9,13 @@ export interface Defect {
   id: string;
   name: string;
   classes: DefectClass[];
-  /** How it looks, to tell it from its neighbours. */
-  looks: string;
-  remedy: string;
-  nextBatch: string;
   /** Whether it can be seen on a set candle, or only in the nose or the flame. */
   seen: "set" | "burning";
   /** Where on a set candle it is looked for. */
   places: Place[];
 }
 
-/** Flaws, their looks and remedies; what causes them stands in `diagnosis/causes.json`. Common practice, no source. */
+/** Flaws; their looks and remedies stand in `remedies.json`, what causes them stands in `diagnosis/causes.json`. Common practice, no source. */
 export const DEFECTS = table as unknown as readonly Defect[];
 
 export const defectOf = (id: string): Defect | undefined => DEFECTS.find((entry) => entry.id === id);

@@ -7,9 +7,10 @@ import { writeRange } from "../heat/range";
 import { layerFills } from "../product/parts";
 import { aBatch, anId, aPlan, at, readyProcess } from "../testing/batch";
 import { ACTS } from "./acts";
-import { type Act, potsOf, stepsOf } from "./process";
+import { type Act, potsOf } from "./process";
 import { inUnit, processFrom, READY_PROCESSES } from "./ready/ready";
 import { act, process } from "./schema";
+import { stepsOf } from "./steps";
 import { processOfProfile } from "./upcast";
 
 const ids = () => ({ wax: anId(), oil: anId(), vessel: anId() });

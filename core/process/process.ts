@@ -1,8 +1,7 @@
 import type { z } from "zod";
-import type { BatchPlan } from "../batch/plan";
 import type { TemperatureRange } from "../heat/range";
-import { type ACTS, type ActName, actKindOf } from "./acts";
-import type { ActHead, Step } from "./kind";
+import type { ACTS, ActName } from "./acts";
+import type { ActHead } from "./kind";
 
 type OneAct<T> = T extends { kind: infer K extends string; params: (shapes: never) => z.ZodType<infer P> }
   ? ActHead & { kind: K } & ([P] extends [Record<string, never>] ? unknown : P)
@@ -43,6 +42,3 @@ export const bandsOf = (of: Pick<Process, "acts">): Band[] =>
   of.acts.flatMap((one): Band[] =>
     "range" in one && one.range ? [{ act: one.id, name: RANGE_NAMES[one.kind as keyof typeof RANGE_NAMES] ?? one.kind, range: one.range }] : [],
   );
-
-/** The steps of a batch, in order: what each act of its process asks for. */
-export const stepsOf = (plan: BatchPlan): Step[] => plan.process.acts.flatMap((one) => actKindOf(one.kind).steps(one as never, plan));

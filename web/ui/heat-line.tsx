@@ -2,10 +2,10 @@
 
 import { type Band, type Foreseen, type Outlook, standing, type TemperatureRange, writeDuration } from "@hearth/core";
 import { ticks } from "d3-array";
-import { line } from "d3-shape";
 import { across } from "./across";
 import { type Box, foldedTime, hoursOf, placed, spread } from "./heat-scale";
 import { useWidth } from "./size";
+import { through } from "./through";
 import { useUnits } from "./units";
 
 export interface HeatMark {
@@ -135,10 +135,7 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
     if (run && run[0]?.instrumentId === mark.instrumentId) run.push(mark);
     else runs.push([mark]);
   }
-  const path = line<HeatMark>(
-    (mark) => x(Date.parse(mark.at)),
-    (mark) => y(mark.celsius),
-  );
+  const path = (run: readonly HeatMark[]) => through(run.map((mark) => [x(Date.parse(mark.at)), y(mark.celsius)]));
   const [low, high] = y.ends.map((centi) => (units.temperature === "C" ? centi / 100 : (centi / 100) * 1.8 + 32)) as [number, number];
   const atDegrees = across([low, high], [foot, edge.top]);
   // What stands at the right edge keeps its distance from what stands next to it.
@@ -243,7 +240,7 @@ export function HeatLine({ bands: ranges, ceiling, marks, moments = [], now = nu
           );
         })}
         {runs.map((run) => (
-          <path key={run[0]?.at} d={path(run) ?? ""} fill="none" stroke="var(--color-ink)" strokeWidth={thumb ? 1.5 : 3} strokeLinejoin="round" />
+          <path key={run[0]?.at} d={path(run)} fill="none" stroke="var(--color-ink)" strokeWidth={thumb ? 1.5 : 3} strokeLinejoin="round" />
         ))}
         {named.map((moment) => (
           <g key={moment.at + moment.name}>

@@ -1,7 +1,7 @@
 "use client";
 
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
+import { useKeydown } from "./keydown";
 import type { Key } from "./keys-sheet";
 import { later } from "./later";
 import { lettersAreOff } from "./letters";
@@ -9,6 +9,9 @@ import { lettersAreOff } from "./letters";
 const KeysContext = createContext<{ add: (keys: Key[]) => () => void } | null>(null);
 
 const KeysSheet = later<{ keys: Key[]; onClose: () => void }>(async () => (await import("./keys-sheet")).KeysSheet);
+
+/** What takes letters itself. */
+const isTyping = (at: EventTarget | null): boolean => at instanceof HTMLElement && (at.isContentEditable || at.matches("input, textarea, select"));
 
 /** Hears single keys while no field is being typed in; `?` lists them all. */
 export function Keys({ children }: { children: ReactNode }) {
@@ -25,17 +28,13 @@ export function Keys({ children }: { children: ReactNode }) {
     }),
     [],
   );
-  useHotkeys(
-    "*",
-    (event) => {
-      if (lettersAreOff()) return;
-      const act = event.key === "?" ? () => setOpen(true) : sets.current.flat().findLast((one) => one.key === event.key)?.act;
-      if (!act) return;
-      event.preventDefault();
-      act();
-    },
-    { ignoreEventWhen: (event) => event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented },
-  );
+  useKeydown((event) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || lettersAreOff() || isTyping(event.target)) return;
+    const act = event.key === "?" ? () => setOpen(true) : sets.current.flat().findLast((one) => one.key === event.key)?.act;
+    if (!act) return;
+    event.preventDefault();
+    act();
+  });
   return (
     <KeysContext value={ways}>
       {children}

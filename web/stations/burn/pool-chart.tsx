@@ -2,10 +2,10 @@
 
 import { FULL_FROM, FULL_UNTIL, optionsOf, type TrialFacts, type TrialPlan, widthOf } from "@hearth/core";
 import { group, max, ticks } from "d3-array";
-import { line } from "d3-shape";
 import { memo, useMemo } from "react";
 import { spread } from "@/ui/heat-scale";
 import { Picture } from "@/ui/picture";
+import { through } from "@/ui/through";
 import { useUnits } from "@/ui/units";
 import { type Line, linesOf, type Measured } from "./model";
 
@@ -45,9 +45,7 @@ export const PoolChart = memo(function PoolChart({ plan, facts, what, session }:
     const yMost = Math.max(wide, max(points, (one) => one[1]) ?? 0, 10_000) * 1.06;
     const x = (minute: number) => LEFT + (minute / xMost) * (WIDTH - LEFT - RIGHT);
     const y = (um: number) => HEIGHT - BOTTOM - (um / yMost) * (HEIGHT - TOP - BOTTOM);
-    const path = line<[number, number]>()
-      .x((one) => x(one[0]))
-      .y((one) => y(one[1]));
+    const path = (points: readonly [number, number][]) => through(points.map(([minute, um]) => [x(minute), y(um)]));
     const walls = what === "pool" ? [...new Set(plan.testers.map((one) => Math.round(widthOf(one) * 1_000)))] : [];
     const inch = units.length === "in" ? 25_400 : 1_000;
     const ends = shown.flatMap((one) =>
@@ -70,7 +68,7 @@ export const PoolChart = memo(function PoolChart({ plan, facts, what, session }:
       option,
       d: shown
         .filter((one) => one.option === option)
-        .flatMap((one) => one.sessions.map((each) => path(each.points) ?? ""))
+        .flatMap((one) => one.sessions.map((each) => path(each.points)))
         .join(""),
     }));
     const dots = shown

@@ -1,6 +1,6 @@
 "use client";
 
-import { type ChangeNext, DEFECTS, type Judged, keyOf, type RecordKeyName, withChange } from "@hearth/core";
+import { type ChangeNext, DEFECTS, type Judged, keyOf, type RecordKeyName, toldOf, withChange } from "@hearth/core";
 import { useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
@@ -91,7 +91,7 @@ export function WhyView({ why, causes }: { why: Why; causes: Parameters<typeof O
   const units = useUnits();
   const router = useRouter();
   const { batch, flaws, defect } = why;
-  const known = DEFECTS.find((one) => one.id === defect);
+  const known = defect === null ? undefined : toldOf(defect);
   const seen = flaws.find((one) => one.defect === defect);
   const to = (next: string) => router.push(`/findings/why/${batch.id}?flaw=${next}`);
   return (

@@ -1,7 +1,7 @@
 "use client";
 
 import { useRef, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
+import { useKeydown } from "@/ui/keydown";
 import { useKeys } from "@/ui/keys";
 import { later } from "@/ui/later";
 import type { Station } from "@/ui/station";
@@ -33,7 +33,11 @@ export function Find({ stations }: { stations: Station[] }) {
   const [text, setText] = useState("");
   const button = useRef<HTMLButtonElement>(null);
   useKeys([{ key: "/", does: "find a batch, a formula or a thing by name", act: () => setOpen(true) }]);
-  useHotkeys("mod+k", () => setOpen((was) => !was), { enableOnFormTags: true, preventDefault: true });
+  useKeydown((event) => {
+    if (event.key.toLowerCase() !== "k" || !(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey) return;
+    event.preventDefault();
+    setOpen((was) => !was);
+  });
   return (
     <>
       <button

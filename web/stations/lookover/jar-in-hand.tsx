@@ -1,6 +1,6 @@
 "use client";
 
-import { defectOf, EXTENT_WORDS, EXTENTS, type Extent, type GradeRules, gradeOf, PLACES, type Place, type SeenFlaw, type WallSpot } from "@hearth/core";
+import { defectOf, EXTENT_WORDS, EXTENTS, type Extent, type GradeRules, gradeOf, PLACES, type Place, type SeenFlaw, toldOf, type WallSpot } from "@hearth/core";
 import { RadioGroup } from "radix-ui";
 import { useState } from "react";
 import { Said } from "@/ui/said";
@@ -49,7 +49,7 @@ export function JarInHand({ number, filled, left, hand, onHand, place, wall, onP
   const [said, setSaid] = useState("");
   const [busy, setBusy] = useState(false);
   const choices = place ? flawsAt(place) : null;
-  const known = defectOf(defect);
+  const known = toldOf(defect);
   const down = async (flaws: readonly SeenFlaw[], jars: number) => {
     setBusy(true);
     setSaid(await put(flaws, jars));

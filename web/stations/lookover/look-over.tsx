@@ -11,6 +11,7 @@ import {
   type Place,
   type SeenFlaw,
   stoppedOf,
+  toldOf,
   USUAL_GRADES,
   type WallSpot,
 } from "@hearth/core";
@@ -129,7 +130,7 @@ export function LookOver(props: BatchProps & { notes?: ReactNode; rules?: GradeR
   const setting = batch.phase === "setting";
   const before = lastSeen(facts, vessel.key);
   const newest = hand.flaws.at(-1) ?? null;
-  const defect = newest ? defectOf(newest.defect) : undefined;
+  const defect = newest ? toldOf(newest.defect) : undefined;
   const put = async (flaws: readonly SeenFlaw[], count: number) => {
     // The next jar is in the hand at once: what is tapped on it is not to be lost when this one has been written.
     setHand(EMPTY_HAND);

@@ -1,0 +1,12 @@
+import { useEffect, useRef } from "react";
+
+/** Hears every key that is pressed, wherever the focus is. */
+export function useKeydown(hear: (event: KeyboardEvent) => void): void {
+  const latest = useRef(hear);
+  latest.current = hear;
+  useEffect(() => {
+    const on = (event: KeyboardEvent) => latest.current(event);
+    document.addEventListener("keydown", on);
+    return () => document.removeEventListener("keydown", on);
+  }, []);
+}
