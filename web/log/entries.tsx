@@ -1,91 +1,17 @@
 "use client";
 
-import type { EventOf, Told } from "@hearth/core";
-import { useMemo, useState } from "react";
-import { Field, type FieldRule, useFields, words } from "@/forms/fields";
-import { whenRule } from "@/forms/rules";
-import { Said } from "@/ui/said";
+import { useState } from "react";
+import { later, useSoon } from "@/ui/later";
 import { SIGN, TONE } from "@/ui/tone";
 import { useUnits } from "@/ui/units";
-import type { Refusal } from "./store";
+import type { ShownLog } from "./correction";
 
-/** What of an entry can be typed anew. */
-export interface Retyped {
-  label: string;
-  rule: FieldRule<unknown>;
-  body: (value: never) => { kind: string; payload: unknown };
-}
-/** A log as far as its entries are shown and corrected. */
-export interface ShownLog {
-  entries: { event: EventOf; supersededBy: EventOf | null }[];
-  total: number;
-  now: string;
-  name: (of: string | null) => string;
-  tell: (event: never) => Required<Told>;
-  retyped: (event: never) => Retyped | null;
-  record: (entered: never) => Promise<Refusal | null>;
-}
-
-function Correction({ event, log, onDone }: { event: EventOf; log: ShownLog; onDone: () => void }) {
-  const units = useUnits();
-  const value = log.retyped(event as never);
-  const rules = useMemo(
-    () => ({
-      value: (value?.rule ?? words()) as FieldRule<unknown>,
-      at: whenRule(log.now, units) as FieldRule<unknown>,
-    }),
-    [value?.rule, log.now, units],
-  );
-  const fields = useFields(rules);
-  const [said, setSaid] = useState("");
-  /** What was put down counts at once, here too: the form waits unseen for the answer, and is back with what was typed where that is a no. */
-  const [sent, setSent] = useState(false);
-  const finish = async (entered: { kind: string; payload: unknown; corrects: string; happenedAt?: string }) => {
-    setSent(true);
-    const refusal = await log.record(entered as never);
-    if (!refusal) return onDone();
-    setSent(false);
-    setSaid(refusal.message);
-  };
-  return (
-    <form
-      ref={fields.form}
-      hidden={sent}
-      className="mt-2 mb-1 border-l-4 border-ink bg-paper p-3"
-      onKeyDown={(pressed) => pressed.key === "Escape" && onDone()}
-      onSubmit={(submitted) => {
-        submitted.preventDefault();
-        if (!value) return;
-        const all = fields.check();
-        if (all) void finish({ ...value.body(all.value as never), corrects: event.id, happenedAt: (all.at as string | null) ?? event.happenedAt });
-      }}
-    >
-      <div className="grid gap-x-4 sm:grid-cols-2">
-        {value?.label ? <Field label={value.label} {...fields.bind("value")} autoFocus /> : null}
-        {value ? <Field label="When" {...fields.bind("at")} placeholder={units.clock(event.happenedAt)} hint="Leave empty to keep its time." /> : null}
-      </div>
-      <Said className="">{said}</Said>
-      <div className="mt-1 flex flex-wrap gap-3">
-        {value ? (
-          <button type="submit" className="press">
-            Put this in its place
-          </button>
-        ) : null}
-        <button type="button" className="press" onClick={() => void finish({ kind: "withdrawn", payload: { why: "", whole: true }, corrects: event.id })}>
-          Take the entry back
-        </button>
-        <button type="button" className="press" onClick={onDone}>
-          Cancel
-        </button>
-      </div>
-      <p className="mt-1 text-[14px] text-soft">The first entry stays in the record, struck through.</p>
-    </form>
-  );
-}
+const Correction = later(async () => (await import("./correction")).Correction);
 
 /** Every entry of a log, newest first or in order; what was corrected stays, struck through. */
 export function Entries({ log, newestFirst = false, fixed = false }: { log: ShownLog; newestFirst?: boolean; fixed?: boolean }) {
   const units = useUnits();
+  useSoon(Correction);
   const [open, setOpen] = useState<string | null>(null);
   const entries = newestFirst ? [...log.entries].reverse() : log.entries;
   const missing = log.total - log.entries.length;

@@ -1,4 +1,4 @@
-import { type FormulaSpec, type Process, process, readFormula } from "@hearth/core";
+import { type FormulaSpec, inUnit, type Process, process, processFrom, READY_PROCESSES, readFormula, type TemperatureUnit } from "@hearth/core";
 import { and, asc, desc, eq, sql } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { formulas } from "@/data/tables/formula";
@@ -16,6 +16,17 @@ export interface OwnProcess {
   number: number;
   process: Process;
 }
+
+/** A ready-made process as it can be chosen for a batch. */
+export interface ReadyChoice {
+  id: string;
+  name: string;
+  families: readonly string[];
+  process: Process;
+}
+/** All of them, on whole degrees of the workshop's unit. */
+export const readyChoices = (unit: TemperatureUnit): ReadyChoice[] =>
+  READY_PROCESSES.map((one) => ({ id: one.id, name: one.name, families: one.families, process: inUnit(processFrom(one), unit) }));
 
 /** The workshop's own processes by name, each in its newest version. */
 export async function listProcesses(db: Database | Transaction, workshopId: string): Promise<OwnProcess[]> {

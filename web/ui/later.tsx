@@ -40,3 +40,19 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>, M
   }
   return Object.assign(Later, { ahead: () => void ahead().catch(() => undefined) });
 }
+
+/** Loads what is sure to be needed once the page stands and the browser rests, so that it is there when the network is not. */
+export function useSoon(...parts: readonly { ahead: () => void }[]): void {
+  useEffect(() => {
+    const load = () => {
+      for (const part of parts) part.ahead();
+    };
+    if (!window.requestIdleCallback) {
+      const timer = setTimeout(load, 1_000);
+      return () => clearTimeout(timer);
+    }
+    const idle = requestIdleCallback(load, { timeout: 2_000 });
+    return () => cancelIdleCallback(idle);
+    // The parts of a page are always the same.
+  }, [...parts]);
+}

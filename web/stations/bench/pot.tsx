@@ -8,7 +8,7 @@ import { type Batch, type BatchProps, useBatch } from "@/log/use-batch";
 import { Link } from "@/ui/address";
 import { HeatLine, toneOf } from "@/ui/heat-line";
 import { useKeys } from "@/ui/keys";
-import { later } from "@/ui/later";
+import { later, useSoon } from "@/ui/later";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { PotStrip } from "@/ui/pot-strip";
 import { SIGN, TONE } from "@/ui/tone";
@@ -16,9 +16,10 @@ import { useUnits } from "@/ui/units";
 import { actView } from "./acts";
 import { AlarmSound, CeilingAlarm } from "./alarm";
 import { ElsewhereForm } from "./elsewhere";
-import { GiveUp } from "./give-up";
+import { Abandon, GiveUp } from "./give-up";
 import { NoteForm } from "./note";
 import { TooMuch } from "./over";
+import { Pouring } from "./parts/pouring-later";
 import { Rehearsal, RehearsalMark, type Speed } from "./rehearsal";
 import { useOutlooks } from "./use-outlook";
 
@@ -109,6 +110,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
   const units = useUnits();
   const watches = useMemo(() => ({ outlook: watchOf(plan, facts, props.usual) }), [plan, facts, props.usual]);
   const { outlook = null } = useOutlooks(watches);
+  useSoon(Pouring, Abandon);
   const [listening, setListening] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
   const step = batch.steps.find((one) => one.key === chosen) ?? batch.next;

@@ -4,7 +4,7 @@ import { TRIAL, type TrialBody, type TrialEvent, type TrialFacts, type TrialPlan
 import { useMemo } from "react";
 import { words } from "@/forms/fields";
 import { massRule } from "@/forms/rules";
-import type { Retyped } from "@/log/entries";
+import type { Retyped } from "@/log/correction";
 import type { Instrument } from "@/log/use-batch";
 import { type EnteredOf, type Logged, useLog } from "@/log/use-log";
 import type { TesterBatch } from "@/server/trials";

@@ -8,7 +8,6 @@ import {
   type FillPart,
   type FormulaSpec,
   gathered,
-  inUnit,
   marginOf,
   materialsOf,
   type PieceCost,
@@ -16,19 +15,16 @@ import {
   type PlanOrder,
   type Process,
   planBatch,
-  processFrom,
   type Rates,
-  READY_PROCESSES,
   type Scale,
   type Scales,
   scalesFor,
   suitedWicks,
-  type TemperatureUnit,
   WeighOutError,
   workOut,
   wouldTake,
 } from "@hearth/core";
-import type { OwnProcess } from "@/server/processes";
+import type { OwnProcess, ReadyChoice } from "@/server/processes";
 import type { Product } from "@/server/products";
 import type { Shelf, Stocks } from "@/server/shelf";
 
@@ -100,15 +96,11 @@ export interface ProcessChoice {
   process: Process;
 }
 /** The processes to choose from: the formula's own first, then the workshop's, then the ready-made that suit. */
-export function processChoices(formula: PlanFormula | null, own: readonly OwnProcess[], family: string, unit: TemperatureUnit): ProcessChoice[] {
+export function processChoices(formula: PlanFormula | null, own: readonly OwnProcess[], ready: readonly ReadyChoice[], family: string): ProcessChoice[] {
   return [
     ...(formula ? [{ value: "formula", name: `the formula's own: ${formula.spec.process.name}`, process: formula.spec.process }] : []),
     ...own.map((one) => ({ value: `own:${one.id}`, name: one.name, process: one.process })),
-    ...READY_PROCESSES.filter((one) => one.families.includes(family)).map((one) => ({
-      value: `ready:${one.id}`,
-      name: one.name,
-      process: inUnit(processFrom(one), unit),
-    })),
+    ...ready.filter((one) => one.families.includes(family)).map((one) => ({ value: `ready:${one.id}`, name: one.name, process: one.process })),
   ];
 }
 

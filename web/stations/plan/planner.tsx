@@ -12,7 +12,7 @@ import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
 import { likeliest } from "@/forms/matches";
 import { massRule, percentRule, whenRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
-import type { OwnProcess } from "@/server/processes";
+import type { OwnProcess, ReadyChoice } from "@/server/processes";
 import type { Product } from "@/server/products";
 import { Link, useRouter } from "@/ui/address";
 import { commonScale } from "@/ui/jar-section";
@@ -65,6 +65,7 @@ export function Planner({
   askedProduct,
   few,
   processes,
+  readyMade,
   counts,
   rates,
 }: {
@@ -78,6 +79,7 @@ export function Planner({
   askedProduct: string | null;
   few: Few;
   processes: OwnProcess[];
+  readyMade: ReadyChoice[];
   /** Counts to begin with, by vessel. */
   counts: Record<string, string>;
   rates: Rates;
@@ -96,7 +98,7 @@ export function Planner({
   const [added, setAdded] = useState<string[]>(() => Object.keys(counts));
   const [adding, setAdding] = useState<string | null>(null);
   const family = familyOf(chosen, shelf);
-  const choices = processChoices(chosen, processes, family, units.temperature);
+  const choices = processChoices(chosen, processes, readyMade, family);
   const process = choices.find((one) => one.value === choice)?.process ?? chosen?.spec.process ?? null;
   const pots = process ? potsOf(process.acts) : 1;
   const scales = useMemo(() => scalesOfShelf(shelf), [shelf]);

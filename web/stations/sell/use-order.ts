@@ -4,7 +4,7 @@ import { linesNow, ORDER, type OrderBody, type OrderEvent, type OrderFacts, type
 import { useMemo } from "react";
 import { words } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
-import type { Retyped } from "@/log/entries";
+import type { Retyped } from "@/log/correction";
 import { type EnteredOf, type Logged, useLog } from "@/log/use-log";
 import { useNow } from "@/ui/units";
 

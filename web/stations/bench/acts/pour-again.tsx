@@ -1,5 +1,5 @@
 import type { ActView } from "../parts/act";
-import { Pouring } from "../parts/pouring";
+import { Pouring } from "../parts/pouring-later";
 import { Reading } from "../parts/reading";
 
 export const view: ActView = {

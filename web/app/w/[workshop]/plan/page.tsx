@@ -4,7 +4,7 @@ import { readBatch } from "@/server/batches";
 import { formulaNames } from "@/server/catalogue";
 import { here } from "@/server/context";
 import { formulaForPlan } from "@/server/formulas";
-import { listProcesses } from "@/server/processes";
+import { listProcesses, readyChoices } from "@/server/processes";
 import { listProducts, readProduct } from "@/server/products";
 import { askedOf } from "@/server/query";
 import { fewFor } from "@/server/shelf";
@@ -57,6 +57,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
       askedProduct={product?.id ?? null}
       few={few}
       processes={await listProcesses(db, workshop.id)}
+      readyMade={readyChoices(workshop.temperatureUnit)}
       counts={counts}
       rates={{ handsCost: workshop.handsCost, heatCost: workshop.heatCost }}
     />
