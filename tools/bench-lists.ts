@@ -1,6 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { readFileSync, rmSync } from "node:fs";
-import { join } from "node:path";
+import { rmSync } from "node:fs";
 import { gzipSync } from "node:zlib";
 import { chromium, type Page } from "@playwright/test";
 import { and, eq } from "drizzle-orm";
@@ -11,6 +10,7 @@ import { type Database, openDatabase } from "../web/data/client";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
 import { products } from "../web/data/tables/product";
 import { fragrances } from "../web/data/tables/shelf";
+import { emptyPage } from "./empty-page";
 import { passingHome } from "./processes";
 import { serve } from "./serve";
 import { CHROMIUM, FROZEN } from "./shots";
@@ -109,13 +109,6 @@ async function script(page: Page, path: string): Promise<number> {
   return (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
 }
 
-/** What an empty page of the framework loads: its own files, without anything of this program. */
-function bare(): number {
-  const built = new URL("../web/.next/", import.meta.url).pathname;
-  const { rootMainFiles } = JSON.parse(readFileSync(join(built, "build-manifest.json"), "utf8")) as { rootMainFiles: string[] };
-  return rootMainFiles.reduce((sum, file) => sum + gzipSync(readFileSync(join(built, file))).length, 0);
-}
-
 /** What a full shelf costs against a small one, and what pages load against an empty one. */
 export async function benchLists(): Promise<void> {
   const home = passingHome("bench");
@@ -148,7 +141,7 @@ export async function benchLists(): Promise<void> {
     }
     const [small = 1, large = 1] = typed;
     console.log(`a letter in a chooser of ${FEW}: ${small.toFixed(1)} ms, of ${MANY}: ${large.toFixed(1)} ms, ratio ${(large / small).toFixed(2)} (at most 2)`);
-    const empty = bare();
+    const empty = await emptyPage();
     for (const [name, path] of [
       ["shelf", "/shelf"],
       ["pot", `/bench/${POT}`],

@@ -1,11 +1,5 @@
-import { pathRound } from "d3-path";
+const rounded = (px: number) => Math.round(px * 1_000) / 1_000;
 
 /** The path of a straight line through points, in px to a thousandth; empty where there is none. */
-export function through(points: readonly (readonly [x: number, y: number])[]): string {
-  const path = pathRound(3);
-  points.forEach(([x, y], at) => {
-    if (at === 0) path.moveTo(x, y);
-    else path.lineTo(x, y);
-  });
-  return path.toString();
-}
+export const through = (points: readonly (readonly [x: number, y: number])[]): string =>
+  points.map(([x, y], at) => `${at === 0 ? "M" : "L"}${rounded(x)},${rounded(y)}`).join("");

@@ -19,7 +19,7 @@ import { ElsewhereForm } from "./elsewhere";
 import { Abandon, GiveUp } from "./give-up";
 import { NoteForm } from "./note";
 import { TooMuch } from "./over";
-import { Pouring } from "./parts/pouring-later";
+import { MadeReady, Pouring } from "./parts/pouring-later";
 import { Rehearsal, RehearsalMark, type Speed } from "./rehearsal";
 import { useOutlooks } from "./use-outlook";
 
@@ -110,7 +110,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
   const units = useUnits();
   const watches = useMemo(() => ({ outlook: watchOf(plan, facts, props.usual) }), [plan, facts, props.usual]);
   const { outlook = null } = useOutlooks(watches);
-  useSoon(Pouring, Abandon);
+  useSoon(MadeReady, Pouring, Abandon);
   const [listening, setListening] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
   const step = batch.steps.find((one) => one.key === chosen) ?? batch.next;

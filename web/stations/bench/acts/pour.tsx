@@ -1,6 +1,5 @@
 import type { ActView } from "../parts/act";
-import { MadeReady } from "../parts/made-ready";
-import { Pouring } from "../parts/pouring-later";
+import { MadeReady, Pouring } from "../parts/pouring-later";
 
 export const view: ActView = {
   title: () => "Pour slowly, tap, stop at the shoulder",

@@ -1,4 +1,5 @@
 import { later } from "@/ui/later";
 
-/** Seldom what a pot is opened for, and never what it begins with: the pot loads it once it stands. */
+/** A pot is seldom opened for its pouring, and never begins with it: it loads this once it stands. */
+export const MadeReady = later(async () => (await import("./made-ready")).MadeReady);
 export const Pouring = later(async () => (await import("./pouring")).Pouring);
