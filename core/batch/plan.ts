@@ -1,13 +1,13 @@
 import type { z } from "zod";
 import { type Profile, processOfProfile } from "../process/upcast";
+import type * as schema from "./schema";
 
-type Schema = typeof import("./schema");
 /** One material of a pot. */
-export type Component = z.output<Schema["component"]>;
+export type Component = z.output<typeof schema.component>;
 /** One pot of a batch: a formula as it was, and what goes in. */
-export type PotPlan = z.output<Schema["potPlan"]>;
+export type PotPlan = z.output<typeof schema.potPlan>;
 /** Everything a batch was started with, frozen: later edits on the shelf or in the formula do not reach it. */
-export type BatchPlan = z.output<Schema["batchPlan"]>;
+export type BatchPlan = z.output<typeof schema.batchPlan>;
 
 /** What a batch is called: its formulas. */
 export const titleOf = (plan: Pick<BatchPlan, "pots">): string => [...new Set(plan.pots.map((pot) => pot.formulaName))].join(" + ");

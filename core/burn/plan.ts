@@ -2,16 +2,16 @@ import type { z } from "zod";
 import { USUAL_WAX_DENSITY } from "../product/parts";
 import { diameterAt, levelFor, volumeTo } from "../product/section";
 import { cubicMmOf } from "../units/density";
+import type * as schema from "./schema";
 
 /** What a trial varies: one of these, the rest held. */
 export const VARIED = ["wick kind", "wick size", "load", "wax", "scent", "vessel"] as const;
 export type Varied = (typeof VARIED)[number];
 
-type Schema = typeof import("./schema");
 /** One candle that is burned, frozen as it was made. */
-export type Tester = z.output<Schema["tester"]>;
+export type Tester = z.output<typeof schema.tester>;
 /** Everything a trial was begun with, frozen. */
-export type TrialPlan = z.output<Schema["trialPlan"]>;
+export type TrialPlan = z.output<typeof schema.trialPlan>;
 
 const mm = (value: number) => value / 1_000;
 const innerOf = (one: Pick<Tester, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape">) => ({

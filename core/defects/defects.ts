@@ -1,6 +1,7 @@
 import type { z } from "zod";
 import table from "./defects.json" with { type: "json" };
 import { EXTENT_WORDS, type Place } from "./places";
+import type * as schema from "./schema";
 
 /** C: cosmetic, P: performance, S: safety. */
 export type DefectClass = "C" | "P" | "S";
@@ -20,12 +21,11 @@ export const DEFECTS = table as unknown as readonly Defect[];
 
 export const defectOf = (id: string): Defect | undefined => DEFECTS.find((entry) => entry.id === id);
 
-type Schema = typeof import("./schema");
 export type WallSpot = NonNullable<SeenFlaw["wall"]>;
 /** One flaw of a jar that was looked at: which, where, how far it goes. */
-export type SeenFlaw = z.output<Schema["seenFlaw"]>;
+export type SeenFlaw = z.output<typeof schema.seenFlaw>;
 /** One flaw of several jars: which, where, how bad or how far, on how many of which. */
-export type Flaw = z.output<Schema["flaw"]>;
+export type Flaw = z.output<typeof schema.flaw>;
 
 /** How bad or how far, in words. */
 export const howBad = (one: Pick<Flaw, "severity" | "extent">): string => (one.extent ? EXTENT_WORDS[one.extent] : (one.severity ?? ""));

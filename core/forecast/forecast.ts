@@ -2,10 +2,10 @@ import type { z } from "zod";
 import { fitCooling, reachedAt } from "./cooling";
 import { heatedAt } from "./heating";
 import type { PotReading, Usual } from "./law";
+import type * as schema from "./schema";
 
-type Schema = typeof import("./schema");
-export type ForecastRequest = z.output<Schema["forecastRequest"]>;
-export type ForecastAnswer = z.output<Schema["forecastAnswer"]>;
+export type ForecastRequest = z.output<typeof schema.forecastRequest>;
+export type ForecastAnswer = z.output<typeof schema.forecastAnswer>;
 
 /** A pot rises while its newest readings do, by more than they are off. */
 const RISES_BY = 1.5;

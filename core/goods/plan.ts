@@ -1,9 +1,9 @@
 import type { z } from "zod";
+import type * as schema from "./schema";
 
-type Schema = typeof import("./schema");
-export type OrderLine = z.output<Schema["orderLine"]>;
+export type OrderLine = z.output<typeof schema.orderLine>;
 /** What an order, or what is taken to a market day, was begun with. */
-export type OrderPlan = z.output<Schema["orderPlan"]>;
+export type OrderPlan = z.output<typeof schema.orderPlan>;
 
 export const ORDER_KINDS = ["order", "market"] as const;
 export type OrderKind = (typeof ORDER_KINDS)[number];

@@ -1,6 +1,7 @@
 import type { z } from "zod";
 import type { Component } from "../batch/plan";
 import type { TemperatureRange } from "../heat/range";
+import type { ActShapes } from "./shapes";
 
 /** What one act of a process asks for at the bench: a weight, a reading, a time, or only that it was done. */
 export type Entry = "weighed" | "counted" | "read" | "stirred" | "poured" | "did";
@@ -46,9 +47,6 @@ export interface ActField {
   optional?: boolean;
   hint?: string;
 }
-
-/** What acts are handed to say how their parameters are checked: what only shows a process then loads nothing that checks it. */
-export type ActShapes = typeof import("./shapes");
 
 /** What an act needs while it is done. Waits between acts need none of it. */
 export type Need = "hands" | "burner" | "pitcher" | "table";

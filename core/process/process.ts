@@ -2,6 +2,7 @@ import type { z } from "zod";
 import type { TemperatureRange } from "../heat/range";
 import type { ACTS, ActName } from "./acts";
 import type { ActHead } from "./kind";
+import type { process } from "./schema";
 
 type OneAct<T> = T extends { kind: infer K extends string; params: (shapes: never) => z.ZodType<infer P> }
   ? ActHead & { kind: K } & ([P] extends [Record<string, never>] ? unknown : P)
@@ -11,7 +12,7 @@ export type Act = OneAct<(typeof ACTS)[number]>;
 export type ActCalled<K extends ActName> = Extract<Act, { kind: K }>;
 
 /** How a wax is worked: a list of acts in order, under a ceiling. */
-export type Process = z.output<typeof import("./schema").process>;
+export type Process = z.output<typeof process>;
 
 /** How many pots a process works. */
 export const potsOf = (acts: readonly { pot?: number | undefined }[]): number => acts.reduce((most, one) => Math.max(most, (one.pot ?? 0) + 1), 1);

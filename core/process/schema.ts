@@ -2,9 +2,9 @@ import { z } from "zod";
 import { HOTTEST } from "../units/temperature";
 import { ACTS } from "./acts";
 import { type Act, potsOf, poursOf } from "./process";
-import * as shapes from "./shapes";
+import { actHead, SHAPES } from "./shapes";
 
-const schemas = ACTS.map((one) => one.params(shapes).extend({ ...shapes.actHead, kind: z.literal(one.kind) }));
+const schemas = ACTS.map((one) => one.params(SHAPES).extend({ ...actHead, kind: z.literal(one.kind) }));
 /** One act with its parameters. Temperatures in hundredths of °C, times in seconds, shares in millionths. */
 export const act = z.discriminatedUnion("kind", schemas as never) as unknown as z.ZodType<Act>;
 

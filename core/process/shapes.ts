@@ -11,10 +11,12 @@ export const actHead = {
   pot: z.number().int().min(0).max(7).optional().describe("which pot, counted from 0"),
 };
 
-export const seconds = z
+const seconds = z
   .number()
   .int()
   .min(0)
   .max(400 * SECONDS.d);
 
-export { temperatureRange, z };
+/** What acts are handed to say how their parameters are checked: what only shows a process then loads nothing that checks it. */
+export const SHAPES = { z, seconds, temperatureRange };
+export type ActShapes = typeof SHAPES;

@@ -1,8 +1,8 @@
 import type { z } from "zod";
+import type * as schema from "./schema";
 
-type Schema = typeof import("./schema");
-export type PlannedProduct = z.output<Schema["plannedProduct"]>;
-export type ProductWicks = z.output<Schema["productWicks"]>;
+export type PlannedProduct = z.output<typeof schema.plannedProduct>;
+export type ProductWicks = z.output<typeof schema.productWicks>;
 
 /** Whether pouring it takes a new body from the shelf: moulds are used again, and upper layers go into what is there. */
 export const takesBody = (product: Pick<PlannedProduct, "body" | "part">): boolean =>

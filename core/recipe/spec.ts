@@ -1,11 +1,11 @@
 import type { z } from "zod";
 import { type Profile, processOfProfile } from "../process/upcast";
+import type * as schema from "./schema";
 
-type Schema = typeof import("./schema");
-export type Recipe = z.output<Schema["recipe"]>;
+export type Recipe = z.output<typeof schema.recipe>;
 /** What one version of a formula says: its recipe and how it is worked. Frozen once a batch has been started from it. */
-export type FormulaSpec = z.output<Schema["formulaSpec"]>;
-export type DyePart = z.output<Schema["dyePart"]>;
+export type FormulaSpec = z.output<typeof schema.formulaSpec>;
+export type DyePart = z.output<typeof schema.dyePart>;
 
 /** How a dye is dosed: drops or pieces to a pound of wax, or percent of the wax. */
 export const DYE_DOSES = ["drops", "pieces", "percent"] as const;

@@ -1,10 +1,17 @@
+import type { flaw, seenFlaw } from "../../defects/schema";
 import type { Kind } from "../../log/log";
 import type { Z } from "../../shapes";
 import type { BatchFacts } from "../facts";
 import type { BatchPlan } from "../plan";
+import type { batchPlan } from "../schema";
 
 /** What the kinds of a batch are handed to say how their payloads are checked. */
-export type BatchShapes = { z: Z } & Pick<typeof import("../schema"), "batchPlan"> & Pick<typeof import("../../defects/schema"), "flaw" | "seenFlaw">;
+export interface BatchShapes {
+  z: Z;
+  batchPlan: typeof batchPlan;
+  flaw: typeof flaw;
+  seenFlaw: typeof seenFlaw;
+}
 
 /** Declares a kind of entry of a batch. */
 export const batchKind = <K extends string, P>(kind: Kind<K, P, BatchFacts, BatchPlan, BatchShapes>) => kind;

@@ -2,9 +2,14 @@ import type { Kind, Refusal } from "../../log/log";
 import type { Z } from "../../shapes";
 import type { TrialFacts } from "../facts";
 import type { TrialPlan } from "../plan";
+import type { testerKey, trialPlan } from "../schema";
 
 /** What the kinds of a trial are handed to say how their payloads are checked. */
-export type TrialShapes = { z: Z } & Pick<typeof import("../schema"), "trialPlan" | "testerKey">;
+export interface TrialShapes {
+  z: Z;
+  trialPlan: typeof trialPlan;
+  testerKey: typeof testerKey;
+}
 
 /** Declares a kind of entry of a trial. */
 export const trialKind = <K extends string, P>(kind: Kind<K, P, TrialFacts, TrialPlan, TrialShapes>) => kind;

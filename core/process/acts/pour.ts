@@ -1,4 +1,5 @@
-import { type ActShapes, actKind, oneStep } from "../kind";
+import { actKind, oneStep } from "../kind";
+import type { ActShapes } from "../shapes";
 
 /** How far one pour fills: a share of the fill by weight, or up to a share of the fill's height (for layers of equal height). */
 export const share = ({ z }: ActShapes) => z.number().int().min(1_000).max(1_000_000).default(1_000_000).describe("millionths of the fill");
