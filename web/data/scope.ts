@@ -36,18 +36,45 @@ function tellingOf(scope: Scope): string {
 
 type Ask = (text: unknown, values?: unknown) => Promise<QueryResult>;
 
+/** A statement that was asked so often is planned once for each connection, and not each time: planning takes longer than most of them run. */
+const OFTEN = 20;
+const MOST_PLANNED = 100;
+const MOST_COUNTED = 1_000;
+const askedFor = new Map<string, { times: number; name?: string }>();
+let planned = 0;
+
+/** The statement, named where it is asked often. Behind a pooler connections are handed on, and nothing is kept with them. */
+function named(asked: { text: string }): { text: string; name?: string } {
+  if (process.env.DATABASE_LISTEN_URL) return asked;
+  const known = askedFor.get(asked.text) ?? { times: 0 };
+  if (known.times === 0) {
+    if (askedFor.size >= MOST_COUNTED) for (const [text, one] of askedFor) if (!one.name) askedFor.delete(text);
+    askedFor.set(asked.text, known);
+  }
+  known.times += 1;
+  if (!known.name && known.times >= OFTEN && planned < MOST_PLANNED) known.name = `often_${planned++}`;
+  return known.name ? { ...asked, name: known.name } : asked;
+}
+
 /** A connection on which each transaction begins by saying for whom it works. */
 class ScopedClient {
+  private spoilt = false;
   constructor(
     private readonly client: PoolClient,
     private readonly telling: string,
   ) {}
   query(asked: { text: string }, values?: unknown): Promise<QueryResult> {
     const ask = this.client.query.bind(this.client) as unknown as Ask;
-    return /^begin\b/i.test(asked.text) ? ask(`${asked.text}; ${this.telling}`) : ask(asked, values);
+    if (/^begin\b/i.test(asked.text)) return ask(`${asked.text}; ${this.telling}`);
+    if (values === undefined) return ask(asked);
+    return ask(named(asked), values).catch((error: { code?: string }) => {
+      // What was planned no longer fits the tables, as after a migration by another server: the connection goes, and its plans with it.
+      if (error.code === "0A000") this.spoilt = true;
+      throw error;
+    });
   }
   release(): void {
-    this.client.release();
+    this.client.release(this.spoilt);
   }
 }
 
