@@ -1,5 +1,5 @@
 import { CLOCK_TOLERANCE_MS, type EventOf, foldOne, followsOn, type LogFacts, writeDuration } from "@hearth/core";
-import { and, eq, inArray, sql } from "drizzle-orm";
+import { and, eq, inArray, type SQLWrapper, sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { type Database, isAway, type Transaction } from "@/data/client";
 import { instruments } from "@/data/tables/shelf";
@@ -45,16 +45,19 @@ interface Asked {
   now: string;
 }
 
-/** Of these ids, those that the workshop has. */
-async function known(tx: Transaction, table: typeof people | typeof instruments, workshopId: string, ids: (string | null)[]): Promise<Set<string>> {
-  const asked = [...new Set(ids.filter((id): id is string => id !== null))];
-  if (asked.length === 0) return new Set();
-  const any = table as typeof people;
-  const rows = await tx
-    .select({ id: any.id })
-    .from(any)
-    .where(and(eq(any.workshopId, workshopId), inArray(any.id, asked)));
-  return new Set(rows.map((row) => row.id));
+/** What of these ids the workshop has already: entries, people, instruments. */
+async function known(tx: Transaction, table: Keeper<LogFacts, unknown, EventOf>["table"], workshopId: string, asked: readonly Asked[]) {
+  const ids = (of: (one: Sent) => string | null) => sql.param([...new Set(asked.map((one) => of(one.sent)).filter((id) => id !== null))]);
+  const found = (what: string, from: SQLWrapper, of: (one: Sent) => string | null) =>
+    sql`select id, ${sql.raw(`'${what}'`)} as what from ${from} where workshop_id = ${workshopId} and id = any(${ids(of)}::uuid[])`;
+  const { rows } = await tx.execute<{ id: string; what: string }>(
+    sql.join(
+      [found("entry", table, (one) => one.id), found("person", people, (one) => one.personId), found("tool", instruments, (one) => one.instrumentId)],
+      sql` union all `,
+    ),
+  );
+  const those = (what: string) => new Set(rows.flatMap((row) => (row.what === what ? [row.id] : [])));
+  return { entries: those("entry"), staff: those("person"), tools: those("tool") };
 }
 
 /** Adds entries to one subject in their order, within a transaction, with what follows from them. One that is refused leaves the others be. */
@@ -68,24 +71,15 @@ export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
   const { subject, table } = keeper;
   const held = await keeper.row(tx, workshopId, id, true);
   if (!held) return asked.map(() => no(404, `This ${keeper.what} is not in this workshop.`));
-  const ids = asked.map((one) => one.sent.id);
-  const rows = await tx
-    .select()
-    .from(table)
-    .where(and(eq(table.workshopId, workshopId), inArray(table.id, ids)));
+  const { entries, staff, tools } = await known(tx, table, workshopId, asked);
+  const rows =
+    entries.size === 0
+      ? []
+      : await tx
+          .select()
+          .from(table)
+          .where(and(eq(table.workshopId, workshopId), inArray(table.id, [...entries])));
   const twins = new Map(rows.map((row) => [row.id, row]));
-  const staff = await known(
-    tx,
-    people,
-    workshopId,
-    asked.map((one) => one.sent.personId),
-  );
-  const tools = await known(
-    tx,
-    instruments,
-    workshopId,
-    asked.map((one) => one.sent.instrumentId),
-  );
   const { plan, facts: before } = await keeper.kept(tx, held);
   let facts = before;
   let copied = false;

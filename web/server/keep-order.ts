@@ -3,6 +3,7 @@ import { and, eq, inArray } from "drizzle-orm";
 import { orderEventRow, orderRow, toOrderEvent, writeGoods } from "@/data/order-rows";
 import { orderEvents, orders, packings } from "@/data/tables/goods";
 import { entriesOf, type Keeper } from "./keeper";
+import { readOnce } from "./read-once";
 
 const mine = (workshopId: string, id: string) => and(eq(orders.workshopId, workshopId), eq(orders.id, id));
 type Row = typeof orders.$inferSelect;
@@ -10,6 +11,8 @@ const OF = { table: orderEvents as never, of: orderEvents.orderId, toEvent: toOr
   Keeper<OrderFacts, OrderPlan, OrderEvent>,
   "table" | "of" | "toEvent"
 >;
+
+const planOf = readOnce((stored) => orderPlan.parse(stored));
 
 /** How orders and market days are kept: with an entry go what is asked, what is out, and what of each packing is left. */
 export const ORDERS: Keeper<OrderFacts, OrderPlan, OrderEvent, Row> = {
@@ -23,9 +26,7 @@ export const ORDERS: Keeper<OrderFacts, OrderPlan, OrderEvent, Row> = {
     return (await (lock ? asked.for("update") : asked))[0] ?? null;
   },
   kept: async (tx, row) =>
-    row.facts.format === ORDER_FORMAT
-      ? { plan: orderPlan.parse(row.plan), facts: row.facts }
-      : CHECKED_ORDER.of(await entriesOf(OF, tx, row.workshopId, row.id)),
+    row.facts.format === ORDER_FORMAT ? { plan: planOf(row.plan), facts: row.facts } : CHECKED_ORDER.of(await entriesOf(OF, tx, row.workshopId, row.id)),
   // Packs go out of packings that are there: what a page shows may be older than what another took.
   outside: async (tx, workshopId, event) => {
     if (event.kind !== "out") return null;

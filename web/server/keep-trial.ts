@@ -4,6 +4,7 @@ import type { Transaction } from "@/data/client";
 import { trialEvents, trials } from "@/data/tables/trial";
 import { toTrialEvent, trialEventRow, trialRow, writeBurns } from "@/data/trial-rows";
 import { entriesOf, type Keeper } from "./keeper";
+import { readOnce } from "./read-once";
 import { followLit } from "./testers";
 import { followTests } from "./wick-tests";
 
@@ -15,6 +16,8 @@ const OF = { table: trialEvents as never, of: trialEvents.trialId, toEvent: toTr
 >;
 
 export const trialEventsOf = (tx: Transaction, workshopId: string, id: string): Promise<TrialEvent[]> => entriesOf(OF, tx, workshopId, id);
+
+const planOf = readOnce((stored) => trialPlan.parse(stored));
 
 /** How burn trials are kept: with an entry go what became of each tester, and the state of the products that were decided on. */
 export const TRIALS: Keeper<TrialFacts, TrialPlan, TrialEvent, Row> = {
@@ -28,9 +31,7 @@ export const TRIALS: Keeper<TrialFacts, TrialPlan, TrialEvent, Row> = {
     return (await (lock ? asked.for("update") : asked))[0] ?? null;
   },
   kept: async (tx, row) =>
-    row.facts.format === TRIAL_FORMAT
-      ? { plan: trialPlan.parse(row.plan), facts: row.facts }
-      : CHECKED_TRIAL.of(await trialEventsOf(tx, row.workshopId, row.id)),
+    row.facts.format === TRIAL_FORMAT ? { plan: planOf(row.plan), facts: row.facts } : CHECKED_TRIAL.of(await trialEventsOf(tx, row.workshopId, row.id)),
   follow: async (tx, { workshopId, id, row, plan, facts, before }, telling) => {
     await followLit(tx, workshopId, row.number, plan, facts, before);
     await writeBurns(tx, workshopId, id, plan, facts, before);
