@@ -1,0 +1,51 @@
+import { sql } from "drizzle-orm";
+import { Pool } from "pg";
+import { afterAll, afterEach, beforeAll, expect, it, vi } from "vitest";
+import { type TestDatabase, testDatabase } from "../testing/database";
+import { scoped } from "./scope";
+
+let test: TestDatabase;
+let pool: Pool;
+beforeAll(async () => {
+  test = await testDatabase();
+  pool = new Pool({ connectionString: test.url, max: 1 });
+});
+afterAll(async () => {
+  await pool.end();
+  await test.pool.end();
+});
+afterEach(() => vi.unstubAllEnvs());
+
+/** What the one connection keeps planned. */
+const planned = async (what: string) => (await pool.query("select name from pg_prepared_statements where statement like $1", [`%${what}%`])).rowCount;
+
+it("plans a statement once where it is asked often, and gives up a connection whose plan no longer fits the tables", async () => {
+  const workshop = await test.workshop();
+  await test.owner.query(`create schema elsewhere; create table elsewhere.changing (n integer); insert into elsewhere.changing values (7);
+    grant usage on schema elsewhere to public; grant select on elsewhere.changing to public`);
+  const ask = (n: number) =>
+    scoped(pool, { workshop }).transaction(
+      async (tx) => (await tx.execute<{ n: unknown }>(sql`select n from elsewhere.changing where n::text = ${String(n)}`)).rows,
+    );
+  try {
+    for (let i = 0; i < 19; i++) expect(await ask(7)).toEqual([{ n: 7 }]);
+    expect(await planned("elsewhere.changing")).toBe(0);
+    for (let i = 0; i < 3; i++) expect(await ask(7)).toEqual([{ n: 7 }]);
+    expect(await ask(8)).toEqual([]);
+    expect(await planned("elsewhere.changing")).toBe(1);
+    // Another server brings the tables up meanwhile.
+    await test.owner.query("alter table elsewhere.changing alter n type text");
+    await expect(ask(7)).rejects.toThrow();
+    expect(await ask(7)).toEqual([{ n: "7" }]);
+  } finally {
+    await test.owner.query("drop schema elsewhere cascade");
+  }
+});
+
+it("keeps nothing with a connection that a pooler hands on", async () => {
+  vi.stubEnv("DATABASE_LISTEN_URL", test.url);
+  const workshop = await test.workshop();
+  for (let i = 0; i < 30; i++)
+    await scoped(pool, { workshop }).transaction(async (tx) => (await tx.execute(sql`select 'handed on' as what where ${i}::int >= 0`)).rows);
+  expect(await planned("handed on")).toBe(0);
+});
