@@ -63,3 +63,17 @@ test("a page goes on sending to the workshop that it shows, whatever another tab
   await expect(page.getByText("“still the first shed”")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
 });
+
+test("a link leads on within the page, and to a tab of its own where that is asked for", async ({ page, workshop }) => {
+  await open(page, "/formulas");
+  await page.evaluate(() => Object.assign(window, { kept: "same page" }));
+  const records = page.getByRole("navigation").getByRole("link", { name: "Records" });
+  const [tab] = await Promise.all([page.context().waitForEvent("page"), records.click({ modifiers: ["ControlOrMeta"] })]);
+  await expect(tab).toHaveURL(`/w/${workshop}/records`);
+  await expect(page).toHaveURL(`/w/${workshop}/formulas`);
+  await records.click();
+  await expect(page).toHaveURL(`/w/${workshop}/records`);
+  expect(await page.evaluate(() => (window as unknown as { kept?: string }).kept)).toBe("same page");
+  await page.goBack();
+  await expect(page.getByRole("heading", { level: 1, name: "Formulas" })).toBeVisible();
+});
