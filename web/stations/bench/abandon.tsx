@@ -37,17 +37,15 @@ export function Abandon({ batch, onDone }: { batch: Batch; onDone: () => void })
         void abandon();
       }}
     >
-      <div className="grid gap-x-4 sm:grid-cols-2">
-        <Field
-          label="What became of the wax"
-          {...fields.bind("wax")}
-          options={[
-            { value: "kept", label: "kept, labelled for the same formula" },
-            { value: "thrown away", label: "thrown away" },
-          ]}
-        />
-        <Field label="How much" unit={units.mass} {...fields.bind("mg")} inputMode="decimal" placeholder="not weighed" />
-      </div>
+      <Field
+        label="What became of the wax"
+        {...fields.bind("wax")}
+        options={[
+          { value: "kept", label: "kept and labelled" },
+          { value: "thrown away", label: "thrown away" },
+        ]}
+      />
+      <Field label="How much" unit={units.mass} {...fields.bind("mg")} inputMode="decimal" placeholder="not weighed" />
       <Field label="Why" {...fields.bind("why")} />
       <button type="submit" className="press">
         Abandon it
