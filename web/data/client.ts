@@ -29,7 +29,7 @@ export function openDatabase(url: string, limits: Pick<PoolConfig, "statement_ti
 }
 
 const kept = globalThis as unknown as { hearthDatabase?: { pool: Pool; views: Map<string, Database> } };
-/** So many workshops' views of the pool are kept at hand. */
+/** So many views of the pool are kept at hand. */
 const MOST_VIEWS = 1_000;
 
 /** The one pool of this process, opened at first use from DATABASE_URL. Nothing is asked of it but through a scope. */
@@ -48,27 +48,30 @@ export const poolCounts = (): { total: number; waiting: number } => {
   return { total: pool?.totalCount ?? 0, waiting: pool?.waitingCount ?? 0 };
 };
 
-/** The database as one workshop sees it: rows of others are not there, and none can be written among them. */
-export function databaseOf(workshopId: string, by: Pick<Scope, "person" | "through"> = {}): Database {
+/** The pool as one scope sees it. */
+function viewOf(scope: Scope): Database {
   const { pool, views } = held();
-  const key = `${workshopId} ${by.person ?? ""} ${by.through ?? ""}`;
+  const key = JSON.stringify([scope.workshop, scope.person, scope.through, scope.door]);
   let db = views.get(key);
   if (!db) {
     if (views.size >= MOST_VIEWS) views.clear();
-    db = scoped(pool, { workshop: workshopId, ...by });
+    db = scoped(pool, scope);
     views.set(key, db);
   }
   return db;
 }
 
+/** The database as one workshop sees it: rows of others are not there, and none can be written among them. */
+export const databaseOf = (workshopId: string, by: Pick<Scope, "person" | "through"> = {}): Database => viewOf({ workshop: workshopId, ...by });
+
 /** The database as the door sees it: accounts, and no row of any workshop. */
-export const databaseOfDoor = (): Database => scoped(held().pool, { door: true });
+export const databaseOfDoor = (): Database => viewOf({ door: true });
 
 /** The same for plain statements, as a library asks them. */
 export const doorPool = () => scopedPool(held().pool, { door: true });
 
 /** The database as it is to whom no workshop is: not a row of any. */
-export const databaseOfNone = (): Database => scoped(held().pool, {});
+export const databaseOfNone = (): Database => viewOf({});
 
 /** Reads several things as they stood at one moment, whatever is written meanwhile. */
 export const atOneMoment = <T>(db: Database, read: (tx: Transaction) => Promise<T>): Promise<T> =>
