@@ -49,3 +49,17 @@ it("keeps nothing with a connection that a pooler hands on", async () => {
     await scoped(pool, { workshop }).transaction(async (tx) => (await tx.execute(sql`select 'handed on' as what where ${i}::int >= 0`)).rows);
   expect(await planned("handed on")).toBe(0);
 });
+
+it("names no two statements alike, though the build holds this module several times over one pool", async () => {
+  const workshop = await test.workshop();
+  for (const what of ["one copy", "another copy"]) {
+    vi.resetModules();
+    const { scoped: anew } = await import("./scope");
+    const ask = () =>
+      anew(pool, { workshop }).transaction(
+        async (tx) => (await tx.execute<{ n: number }>(sql`select 1 as n, ${sql.raw(`'${what}'`)} as copy where ${1}::int = 1`)).rows,
+      );
+    for (let i = 0; i < 25; i++) expect(await ask()).toEqual([{ n: 1, copy: what }]);
+    expect(await planned(what)).toBe(1);
+  }
+});

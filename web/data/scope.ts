@@ -40,19 +40,21 @@ type Ask = (text: unknown, values?: unknown) => Promise<QueryResult>;
 const OFTEN = 20;
 const MOST_PLANNED = 100;
 const MOST_COUNTED = 1_000;
-const askedFor = new Map<string, { times: number; name?: string }>();
-let planned = 0;
+/** One for the process, as its pool is: a build holds this module several times, and no two of them may give one name to two statements. */
+const kept = globalThis as unknown as { hearthAsked?: { of: Map<string, { times: number; name?: string }>; planned: number } };
 
 /** The statement, named where it is asked often. Behind a pooler connections are handed on, and nothing is kept with them. */
 function named(asked: { text: string }): { text: string; name?: string } {
   if (process.env.DATABASE_LISTEN_URL) return asked;
-  const known = askedFor.get(asked.text) ?? { times: 0 };
+  kept.hearthAsked ??= { of: new Map(), planned: 0 };
+  const all = kept.hearthAsked;
+  const known = all.of.get(asked.text) ?? { times: 0 };
   if (known.times === 0) {
-    if (askedFor.size >= MOST_COUNTED) for (const [text, one] of askedFor) if (!one.name) askedFor.delete(text);
-    askedFor.set(asked.text, known);
+    if (all.of.size >= MOST_COUNTED) for (const [text, one] of all.of) if (!one.name) all.of.delete(text);
+    all.of.set(asked.text, known);
   }
   known.times += 1;
-  if (!known.name && known.times >= OFTEN && planned < MOST_PLANNED) known.name = `often_${planned++}`;
+  if (!known.name && known.times >= OFTEN && all.planned < MOST_PLANNED) known.name = `often_${all.planned++}`;
   return known.name ? { ...asked, name: known.name } : asked;
 }
 
