@@ -1,13 +1,14 @@
 import { defineConfig } from "vitest/config";
 
 const web = (path: string) => new URL(`./web/${path}`, import.meta.url).pathname;
-/** They say for the whole process who may come in, what the browser keeps, or what the framework gives. */
+/** They say for the whole process who may come in, what the browser keeps, or what the framework gives, or count what it asks. */
 const APART = [
   "web/log/*.test.ts",
   "web/server/door/*.test.ts",
   "web/server/{jobs,metrics}.test.ts",
   "tools/listen.test.ts",
   "demo/apart.test.ts",
+  "web/data/scope.test.ts",
   "web/stations/sell/home.test.tsx",
 ];
 

@@ -1,4 +1,5 @@
 import type { z } from "zod";
+import { innerOf } from "../batch/fills";
 import { USUAL_WAX_DENSITY } from "../product/parts";
 import { diameterAt, levelFor, volumeTo } from "../product/section";
 import { cubicMmOf } from "../units/density";
@@ -12,14 +13,6 @@ export type Varied = (typeof VARIED)[number];
 export type Tester = z.output<typeof schema.tester>;
 /** Everything a trial was begun with, frozen. */
 export type TrialPlan = z.output<typeof schema.trialPlan>;
-
-const mm = (value: number) => value / 1_000;
-const innerOf = (one: Pick<Tester, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape">) => ({
-  top: mm(one.innerTopUm),
-  bottom: mm(one.innerBottomUm),
-  height: mm(one.heightUm),
-  shape: one.shape ?? ("straight" as const),
-});
 
 /** Inner diameter in mm at the wax line, at this share of the wax left. */
 export function widthOf(one: Pick<Tester, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape" | "fillMg">, left = 1): number {

@@ -8,7 +8,7 @@ export const stamp = z.iso.datetime({ offset: true }).refine((text) => {
   const year = new Date(text).getUTCFullYear();
   return year >= 1970 && year <= 2200;
 }, "That is no time at which a candle was made. Give a day and a time of our own days.");
-export const sentHead = z.object({
+const sentHead = z.object({
   id: uuid,
   happenedAt: stamp,
   personId: uuid.nullable(),
@@ -16,7 +16,7 @@ export const sentHead = z.object({
   corrects: uuid.nullable().default(null),
   deviceAt: stamp.nullish(),
 });
-export const storedHead = sentHead.extend({ arrivedAt: stamp });
+const storedHead = sentHead.extend({ arrivedAt: stamp });
 
 interface Asked<E> {
   kinds: ReadonlyMap<string, AnyKind<never, never>>;

@@ -17,6 +17,9 @@ const seconds = z
   .min(0)
   .max(400 * SECONDS.d);
 
+/** How far one pour fills: a share of the fill by weight, or up to a share of the fill's height (for layers of equal height). */
+const share = z.number().int().min(1_000).max(1_000_000).default(1_000_000).describe("millionths of the fill");
+
 /** What acts are handed to say how their parameters are checked: what only shows a process then loads nothing that checks it. */
-export const SHAPES = { z, seconds, temperatureRange };
+export const SHAPES = { z, seconds, share, temperatureRange };
 export type ActShapes = typeof SHAPES;

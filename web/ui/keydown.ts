@@ -1,5 +1,8 @@
 import { useEffect, useRef } from "react";
 
+/** Whether a key goes into what takes letters itself. */
+export const isTyping = (at: EventTarget | null): boolean => at instanceof HTMLElement && (at.isContentEditable || at.matches("input, textarea, select"));
+
 /** Hears every key that is pressed, wherever the focus is. */
 export function useKeydown(hear: (event: KeyboardEvent) => void): void {
   const latest = useRef(hear);

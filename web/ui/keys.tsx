@@ -1,7 +1,7 @@
 "use client";
 
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { useKeydown } from "./keydown";
+import { isTyping, useKeydown } from "./keydown";
 import type { Key } from "./keys-sheet";
 import { later } from "./later";
 import { lettersAreOff } from "./letters";
@@ -9,9 +9,6 @@ import { lettersAreOff } from "./letters";
 const KeysContext = createContext<{ add: (keys: Key[]) => () => void } | null>(null);
 
 const KeysSheet = later<{ keys: Key[]; onClose: () => void }>(async () => (await import("./keys-sheet")).KeysSheet);
-
-/** What takes letters itself. */
-const isTyping = (at: EventTarget | null): boolean => at instanceof HTMLElement && (at.isContentEditable || at.matches("input, textarea, select"));
 
 /** Hears single keys while no field is being typed in; `?` lists them all. */
 export function Keys({ children }: { children: ReactNode }) {

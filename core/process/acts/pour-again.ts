@@ -1,16 +1,15 @@
 import { actKind, oneStep } from "../kind";
-import { share } from "./pour";
 
 /** The second pour, from what was kept back: tops up what shrank, up to the first line and not over. */
 export const pourAgain = actKind({
   kind: "pour-again",
   verb: "pour again",
-  params: (shapes) =>
-    shapes.z.object({
-      share: share(shapes),
-      by: shapes.z.enum(["weight", "height"]).default("weight"),
-      range: shapes.temperatureRange.optional(),
-      product: shapes.z.number().int().min(0).max(199).optional(),
+  params: ({ z, share, temperatureRange }) =>
+    z.object({
+      share,
+      by: z.enum(["weight", "height"]).default("weight"),
+      range: temperatureRange.optional(),
+      product: z.number().int().min(0).max(199).optional(),
     }),
   fields: [
     { key: "share", label: "Pour again", is: "percent", hint: "Of each fill." },

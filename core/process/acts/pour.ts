@@ -1,20 +1,16 @@
 import { actKind, oneStep } from "../kind";
-import type { ActShapes } from "../shapes";
-
-/** How far one pour fills: a share of the fill by weight, or up to a share of the fill's height (for layers of equal height). */
-export const share = ({ z }: ActShapes) => z.number().int().min(1_000).max(1_000_000).default(1_000_000).describe("millionths of the fill");
 
 /** Pours a share of each fill. Of which product, where a process says so; of all otherwise. */
 export const pour = actKind({
   kind: "pour",
   verb: "pour",
-  params: (shapes) =>
-    shapes.z.object({
-      share: share(shapes),
+  params: ({ z, share }) =>
+    z.object({
+      share,
       /** "weight": that share of the fill's weight. "height": that share of its height, which weighs less low in a narrowing jar. */
-      by: shapes.z.enum(["weight", "height"]).default("weight"),
+      by: z.enum(["weight", "height"]).default("weight"),
       /** Only the product that stands here in the plan, counted from 0; all where nothing is said. */
-      product: shapes.z.number().int().min(0).max(199).optional(),
+      product: z.number().int().min(0).max(199).optional(),
     }),
   fields: [
     { key: "share", label: "Pour", is: "percent", hint: "Of each fill." },

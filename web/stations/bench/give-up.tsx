@@ -5,14 +5,15 @@ import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
 import type { Batch } from "@/log/use-batch";
 import { Link, useRouter } from "@/ui/address";
-import { later } from "@/ui/later";
+import { later, useSoon } from "@/ui/later";
 import { Said } from "@/ui/said";
 import { undoBatch } from "./commands";
 
-export const Abandon = later(async () => (await import("./abandon")).Abandon);
+const Abandon = later(async () => (await import("./abandon")).Abandon);
 
 /** Before its first entry a batch is undone; after it, it is abandoned, and says what became of the wax. */
 export function GiveUp({ batch, batchId }: { batch: Batch; batchId: string }) {
+  useSoon(Abandon);
   const place = usePlace();
   const router = useRouter();
   const [open, setOpen] = useState(false);
@@ -49,7 +50,7 @@ export function GiveUp({ batch, batchId }: { batch: Batch; batchId: string }) {
           Undo the start
         </button>
       ) : (
-        <button type="button" className="press" aria-expanded={open} onPointerEnter={Abandon.ahead} onClick={() => setOpen(!open)}>
+        <button type="button" className="press" aria-expanded={open} onClick={() => setOpen(!open)}>
           Abandon this batch
         </button>
       )}

@@ -16,7 +16,7 @@ import { useUnits } from "@/ui/units";
 import { actView } from "./acts";
 import { AlarmSound, CeilingAlarm } from "./alarm";
 import { ElsewhereForm } from "./elsewhere";
-import { Abandon, GiveUp } from "./give-up";
+import { GiveUp } from "./give-up";
 import { NoteForm } from "./note";
 import { TooMuch } from "./over";
 import { MadeReady, Pouring } from "./parts/pouring-later";
@@ -110,7 +110,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
   const units = useUnits();
   const watches = useMemo(() => ({ outlook: watchOf(plan, facts, props.usual) }), [plan, facts, props.usual]);
   const { outlook = null } = useOutlooks(watches);
-  useSoon(MadeReady, Pouring, Abandon);
+  useSoon(MadeReady, Pouring);
   const [listening, setListening] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
   const step = batch.steps.find((one) => one.key === chosen) ?? batch.next;

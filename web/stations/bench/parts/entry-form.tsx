@@ -1,10 +1,11 @@
 "use client";
 
 import { good } from "@hearth/core";
-import { type ReactNode, useEffect, useMemo, useState } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
 import { whenRule } from "@/forms/rules";
 import type { Batch, Entered, Instrument } from "@/log/use-batch";
+import { isTyping, useKeydown } from "@/ui/keydown";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
@@ -28,17 +29,12 @@ interface EntryFormProps<T> {
 
 /** Digits go straight into the reading that waits, from anywhere on the page. */
 function useDigits(form: React.RefObject<HTMLFormElement | null>): void {
-  useEffect(() => {
-    const hear = (event: KeyboardEvent) => {
-      const field = form.current?.elements.namedItem("value");
-      const target = event.target as HTMLElement;
-      const typing = ["INPUT", "SELECT", "TEXTAREA"].includes(target.tagName) || target.closest("[role=dialog]");
-      if (!(field instanceof HTMLInputElement) || typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (/^[0-9]$/.test(event.key)) field.focus();
-    };
-    window.addEventListener("keydown", hear);
-    return () => window.removeEventListener("keydown", hear);
-  }, [form]);
+  useKeydown((event) => {
+    const field = form.current?.elements.namedItem("value");
+    const elsewhere = isTyping(event.target) || (event.target as HTMLElement).closest("[role=dialog]");
+    if (!(field instanceof HTMLInputElement) || elsewhere || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (/^[0-9]$/.test(event.key)) field.focus();
+  });
 }
 
 const FIELD_OF: Record<string, string> = { happenedAt: "at", mg: "value", n: "value", shown: "value", seconds: "value", instrumentId: "tool" };
