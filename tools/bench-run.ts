@@ -1,4 +1,5 @@
 import { rmSync, writeFileSync } from "node:fs";
+import { Agent, request } from "node:http";
 import { join } from "node:path";
 import { chromium, type Page } from "@playwright/test";
 import { and, count, eq, inArray } from "drizzle-orm";
@@ -16,12 +17,14 @@ import { CHROMIUM, FROZEN } from "./shots";
 const WORKSHOPS = 25;
 const POTS = 8;
 const SECONDS = 20;
-const ENTRIES = 200;
+const ENTRIES = 400;
+/** The first ones warm what a server that has run for a minute has warm. */
+const WARMING = 100;
 const LONG = 20_000;
 const SHORT = 200;
 
 /** So many pots like the demo's in a workshop, each with a log of its own. */
-async function benches(db: Database, workshop: string): Promise<string[]> {
+export async function benches(db: Database, workshop: string): Promise<string[]> {
   const [row] = await db
     .select()
     .from(batches)
@@ -47,31 +50,39 @@ const sentReading = (at: string, shown: number) => ({
   payload: { act: null, shown, correction: 0 },
 });
 
-const put = (url: string, workshop: string, batch: string, entry: object): Promise<Response> =>
-  fetch(`${url}/api/workshops/${workshop}/batches/${batch}/events`, {
-    method: "POST",
-    headers: { "content-type": "application/json" },
-    body: JSON.stringify(entry),
-    signal: AbortSignal.timeout(30_000),
+/** Connections stay open, as a page's do. */
+const agent = new Agent({ keepAlive: true, timeout: 30_000 });
+
+/** Sends one entry, and says whether it was acknowledged, and with what words. */
+const put = (url: string, workshop: string, batch: string, entry: object): Promise<{ ok: boolean; text: string }> =>
+  new Promise((done, failed) => {
+    const body = JSON.stringify(entry);
+    const headers = { "content-type": "application/json", "content-length": Buffer.byteLength(body) };
+    const sent = request(`${url}/api/workshops/${workshop}/batches/${batch}/events`, { method: "POST", agent, headers }, (answer) => {
+      let text = "";
+      answer.setEncoding("utf8").on("data", (piece) => (text += piece));
+      answer.on("end", () => done({ ok: answer.statusCode === 200, text }));
+    });
+    sent.on("timeout", () => sent.destroy(new Error("No answer.")));
+    sent.on("error", failed).end(body);
   });
 
 /** One entry over loopback until it is acknowledged, beside a bare insert of the same row by the same driver. */
-async function acknowledged(db: Database, url: string, workshop: string, batch: string, other: string, at: () => string): Promise<void> {
+export async function acknowledged(db: Database, url: string, workshop: string, batch: string, other: string, at: () => string): Promise<void> {
   const [through, bare]: [number[], number[]] = [[], []];
   const [raw] = readings(at(), 1);
   for (let i = 0; i < ENTRIES; i++) {
     const entry = sentReading(at(), 6_000 + i);
     let from = performance.now();
     const answer = await put(url, workshop, batch, entry);
-    if (!answer.ok) throw new Error(await answer.text());
-    await answer.text();
+    if (!answer.ok) throw new Error(answer.text);
     through.push(performance.now() - from);
     const row = eventRow(workshop, other, { ...(raw as NonNullable<typeof raw>), id: v7(), happenedAt: at(), arrivedAt: at() });
     from = performance.now();
     await db.insert(batchEvents).values(row);
     bare.push(performance.now() - from);
   }
-  const [slow, fast] = [median(through.slice(20)), median(bare.slice(20))];
+  const [slow, fast] = [median(through.slice(WARMING)), median(bare.slice(WARMING))];
   console.log(`an entry to its acknowledgement over loopback:     ${slow.toFixed(2)} ms at the median`);
   console.log(`a bare insert of the same row:                     ${fast.toFixed(2)} ms at the median`);
   console.log(`ratio ${(slow / fast).toFixed(1)} (at most 4)`);
@@ -83,13 +94,14 @@ async function live(db: Database, url: string, rows: { workshop: string; id: str
   const ways: number[] = [];
   const stop = new AbortController();
   // Each bench hears its own readings back, as its page does.
-  const hear = async (workshop: string, batch: string) => {
+  const hear = async (workshop: string, batch: string, begun: () => void) => {
     const answer = await fetch(`${url}/api/workshops/${workshop}/live`, { signal: stop.signal });
     const reader = (answer.body as ReadableStream<Uint8Array>).getReader();
     const decoder = new TextDecoder();
     let text = "";
     for (;;) {
       const { done, value } = await reader.read();
+      begun();
       if (done) return;
       text += decoder.decode(value, { stream: true });
       const told = text.split("\n\n");
@@ -106,8 +118,8 @@ async function live(db: Database, url: string, rows: { workshop: string; id: str
       }
     }
   };
-  const heard = rows.map(({ workshop, id }) => hear(workshop, id).catch(() => undefined));
-  await new Promise((ready) => setTimeout(ready, 1_500));
+  const heard: Promise<void>[] = [];
+  await Promise.all(rows.map(({ workshop, id }) => new Promise<void>((begun) => void heard.push(hear(workshop, id, begun).catch(() => undefined)))));
   const keptReadings = async () => {
     const [kept] = await db
       .select({ n: count() })
@@ -126,7 +138,7 @@ async function live(db: Database, url: string, rows: { workshop: string; id: str
     // One that is not acknowledged waits on its device and is sent again, as the page does it.
     for (;;) {
       const done = await put(url, workshop, batch, entry)
-        .then((answer) => answer.text().then(() => answer.ok))
+        .then((answer) => answer.ok)
         .catch(() => false);
       if (done) return;
       again++;

@@ -1,16 +1,15 @@
 import { drizzle } from "drizzle-orm/node-postgres";
 import { Pool, type PoolConfig } from "pg";
-import { type Database, type Scope, scoped, scopedPool, type Transaction } from "./scope";
+import { connecting, type Database, LIMITS, type Scope, scoped, scopedPool, type Transaction, UNCOMPILED } from "./scope";
 
 export type { Database, Transaction };
-
-const STATEMENT_MS = 20_000;
-const LOCK_MS = 8_000;
 
 /** An idle connection that dies is not the end of the process; the next query says what is wrong. The pool replaces connections by itself. */
 function poolOf(config: PoolConfig): Pool {
   const pool = new Pool({ max: 10, connectionTimeoutMillis: 4_000, idleTimeoutMillis: 30_000, keepAlive: true, ...config });
   pool.on("error", (error: Error & { code?: string }) => console.error("database connection lost:", error.code ?? ""));
+  // One that dies while it is in use tells those who asked something of it; told to nobody else, it would end the process.
+  pool.on("connect", (client) => void client.on("error", () => undefined));
   return pool;
 }
 
@@ -18,11 +17,10 @@ function poolOf(config: PoolConfig): Pool {
 export function openDatabase(url: string, limits: Pick<PoolConfig, "statement_timeout" | "lock_timeout"> = {}): { db: Database; pool: Pool } {
   const pool = poolOf({
     connectionString: url,
-    // One slow statement, or one that waits for another, holds up nobody for longer.
-    statement_timeout: STATEMENT_MS,
-    lock_timeout: LOCK_MS,
-    // Compiling a statement takes longer than any of ours runs. The last lets nobody but the owner past the walls between workshops.
-    options: "-c jit=off -c hearth.everything=on",
+    statement_timeout: LIMITS.statement_timeout,
+    lock_timeout: LIMITS.lock_timeout,
+    // The last lets nobody but the owner past the walls between workshops.
+    options: `${UNCOMPILED} -c hearth.everything=on`,
     ...limits,
   });
   return { db: drizzle(pool), pool };
@@ -37,7 +35,7 @@ function held() {
   if (!kept.hearthDatabase) {
     const url = process.env.DATABASE_URL;
     if (!url) throw new Error("DATABASE_URL is not set: start Hearth Jar with ./hearth demo or ./hearth dev.");
-    kept.hearthDatabase = { pool: poolOf({ connectionString: url, max: Number(process.env.HEARTH_CONNECTIONS) || 10 }), views: new Map() };
+    kept.hearthDatabase = { pool: poolOf({ connectionString: url, max: Number(process.env.HEARTH_CONNECTIONS) || 10, ...connecting() }), views: new Map() };
   }
   return kept.hearthDatabase;
 }
@@ -51,7 +49,7 @@ export const poolCounts = (): { total: number; waiting: number } => {
 /** The pool as one scope sees it. */
 function viewOf(scope: Scope): Database {
   const { pool, views } = held();
-  const key = JSON.stringify([scope.workshop, scope.person, scope.through, scope.door]);
+  const key = JSON.stringify([scope.workshop, scope.person, scope.through, scope.door, scope.byKey]);
   let db = views.get(key);
   if (!db) {
     if (views.size >= MOST_VIEWS) views.clear();
@@ -62,7 +60,7 @@ function viewOf(scope: Scope): Database {
 }
 
 /** The database as one workshop sees it: rows of others are not there, and none can be written among them. */
-export const databaseOf = (workshopId: string, by: Pick<Scope, "person" | "through"> = {}): Database => viewOf({ workshop: workshopId, ...by });
+export const databaseOf = (workshopId: string, by: Pick<Scope, "person" | "through" | "byKey"> = {}): Database => viewOf({ workshop: workshopId, ...by });
 
 /** The database as the door sees it: accounts, and no row of any workshop. */
 export const databaseOfDoor = (): Database => viewOf({ door: true });
@@ -76,6 +74,15 @@ export const databaseOfNone = (): Database => viewOf({});
 /** Reads several things as they stood at one moment, whatever is written meanwhile. */
 export const atOneMoment = <T>(db: Database, read: (tx: Transaction) => Promise<T>): Promise<T> =>
   db.transaction(read, { isolationLevel: "repeatable read", accessMode: "read only" });
+
+/** The SQLSTATE of an error, or of what caused it; nothing where the database did not say. */
+export function codeOf(error: unknown): string {
+  for (let at: unknown = error; at; at = (at as { cause?: unknown }).cause) {
+    const { code } = at as { code?: unknown };
+    if (typeof code === "string") return code;
+  }
+  return "";
+}
 
 /** Whether an error means that the database is away or too busy just now, rather than that a statement was wrong. */
 export function isAway(error: unknown): boolean {

@@ -2,6 +2,7 @@ import { sql } from "drizzle-orm";
 import { Pool } from "pg";
 import { afterAll, afterEach, beforeAll, expect, it, vi } from "vitest";
 import { type TestDatabase, testDatabase } from "../testing/database";
+import { databaseOf, databaseOfNone } from "./client";
 import { scoped } from "./scope";
 
 let test: TestDatabase;
@@ -37,9 +38,42 @@ it("plans a statement once where it is asked often, and gives up a connection wh
     await test.owner.query("alter table elsewhere.changing alter n type text");
     await expect(ask(7)).rejects.toThrow();
     expect(await ask(7)).toEqual([{ n: "7" }]);
+    // A single statement is simply asked again.
+    const alone = async () => (await scoped(pool, { workshop }).execute(sql`select n, ${"x"}::text as x from elsewhere.changing`)).rows;
+    for (let i = 0; i < 22; i++) expect(await alone()).toEqual([{ n: "7", x: "x" }]);
+    await test.owner.query("alter table elsewhere.changing alter n type integer using n::integer");
+    expect(await alone()).toEqual([{ n: 7, x: "x" }]);
   } finally {
     await test.owner.query("drop schema elsewhere cascade");
   }
+});
+
+it("takes a transaction's words together where the connection does, and what fails takes all of it back and leaves the connection to the next", async () => {
+  const workshop = await test.workshop();
+  vi.stubEnv("DATABASE_URL", test.url);
+  vi.stubEnv("HEARTH_CONNECTIONS", "1");
+  const db = databaseOf(workshop);
+  const named = async () => (await db.execute<{ name: string }>(sql`select name from workshop`)).rows;
+  const rename = (name: string | null) => sql`update workshop set name = ${name} where id = ${workshop}`;
+  const [before] = await named();
+  expect(await named()).toHaveLength(1);
+  // By one statement alone, and by several.
+  for (let i = 0; i < 25; i++) await expect(db.execute(rename(null))).rejects.toMatchObject({ cause: { code: "23502" } });
+  await expect(
+    db.transaction(async (tx) => {
+      await tx.execute(rename("In between"));
+      await tx.execute(rename(null));
+    }),
+  ).rejects.toMatchObject({ cause: { code: "23502" } });
+  expect(await named()).toEqual([before]);
+  await db.transaction(async (tx) => void (await Promise.all([tx.execute(rename("Before")), tx.execute(rename("After"))])));
+  expect(await named()).toEqual([{ name: "After" }]);
+  // Of another workshop nothing is there, on the same connection.
+  expect((await databaseOf(crypto.randomUUID()).execute(sql`select name from workshop`)).rows).toEqual([]);
+  expect((await databaseOfNone().execute(sql`select name from workshop`)).rows).toEqual([]);
+  // A connection that ends in the middle says why, and another takes its place.
+  await expect(db.transaction(async (tx) => void (await tx.execute(sql`select pg_terminate_backend(pg_backend_pid())`)))).rejects.toThrow();
+  expect(await named()).toEqual([{ name: "After" }]);
 });
 
 it("keeps nothing with a connection that a pooler hands on", async () => {

@@ -1,11 +1,19 @@
 import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
-import pg, { type Pool, type PoolClient, type QueryResult } from "pg";
+import pg, { type Pool, type PoolClient, type PoolConfig, type QueryResult } from "pg";
 
 export type Database = NodePgDatabase;
 export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
 
-/** What the program asks of a transaction, told with its first words: a connection that others share between transactions keeps nothing of it. */
-const LIMITS = { statement_timeout: "20000", lock_timeout: "8000", idle_in_transaction_session_timeout: "30000", jit: "off" };
+/** Whether connections are this process's own for as long as they last: a pooler hands them on between transactions, and keeps nothing with them. */
+const areOwn = () => !process.env.DATABASE_LISTEN_URL;
+
+/** One slow statement, or one that waits for another, holds up nobody for longer: ms. */
+export const LIMITS = { statement_timeout: 20_000, lock_timeout: 8_000, idle_in_transaction_session_timeout: 30_000 };
+/** Compiling a statement takes longer than any of ours runs. */
+export const UNCOMPILED = "-c jit=off";
+
+/** What the program asks of its connections; behind a pooler each transaction asks it with its first words. Our own also take statements that need not wait for each other's answers together. */
+export const connecting = (): PoolConfig => (areOwn() ? { ...LIMITS, options: UNCOMPILED, pipeline: true } : {});
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 
 /** For whom a transaction works; the rows of all others do not exist in it. */
@@ -16,11 +24,14 @@ export interface Scope {
   through?: string;
   /** At the door, where accounts are looked up. */
   door?: true;
+  /** All that is asked is found by its key, so that one plan does for whatever is asked for. */
+  byKey?: true;
 }
 
 function tellingOf(scope: Scope): string {
-  const said: Record<string, string> = { ...LIMITS };
+  const said: Record<string, string | number> = areOwn() ? {} : { ...LIMITS, jit: "off" };
   if (scope.door) said["hearth.door"] = "on";
+  if (scope.byKey) said.plan_cache_mode = "force_generic_plan";
   for (const name of ["workshop", "person"] as const) {
     const id = scope[name];
     if (id === undefined || id === null) continue;
@@ -29,11 +40,13 @@ function tellingOf(scope: Scope): string {
     said[`hearth.${name}`] = id;
   }
   if (scope.through) said["hearth.through"] = scope.through;
-  return `select ${Object.entries(said)
-    .map(([name, value]) => `set_config('${name}', ${pg.escapeLiteral(value)}, true)`)
-    .join(", ")}`;
+  // By words that answer nothing: reading an answer takes longer than they do.
+  return Object.entries(said)
+    .map(([name, value]) => `; set local ${name} to ${pg.escapeLiteral(String(value))}`)
+    .join("");
 }
 
+type Settled = PromiseSettledResult<QueryResult>;
 type Ask = (text: unknown, values?: unknown) => Promise<QueryResult>;
 
 /** A statement that was asked so often is planned once for each connection, and not each time: planning takes longer than most of them run. */
@@ -43,9 +56,9 @@ const MOST_COUNTED = 1_000;
 /** One for the process, as its pool is: a build holds this module several times, and no two of them may give one name to two statements. */
 const kept = globalThis as unknown as { hearthAsked?: { of: Map<string, { times: number; name?: string }>; planned: number } };
 
-/** The statement, named where it is asked often. Behind a pooler connections are handed on, and nothing is kept with them. */
+/** The statement, named where it is asked often. */
 function named(asked: { text: string }): { text: string; name?: string } {
-  if (process.env.DATABASE_LISTEN_URL) return asked;
+  if (!areOwn()) return asked;
   kept.hearthAsked ??= { of: new Map(), planned: 0 };
   const all = kept.hearthAsked;
   const known = all.of.get(asked.text) ?? { times: 0 };
@@ -58,20 +71,44 @@ function named(asked: { text: string }): { text: string; name?: string } {
   return known.name ? { ...asked, name: known.name } : asked;
 }
 
+/** What was planned no longer fits the tables, as after a migration by another server: the connection goes, and its plans with it. */
+const isOutdated = (error: unknown): boolean => (error as { code?: string }).code === "0A000";
+const asking = (client: PoolClient): Ask => client.query.bind(client) as unknown as Ask;
+
+/** Says how each ended: sent all at once where the connection takes them so, or one after another. */
+async function settled(client: PoolClient, steps: (() => Promise<QueryResult>)[]): Promise<Settled[]> {
+  if (client.pipeline) {
+    const { stream } = client.connection;
+    stream.cork();
+    const all = steps.map((step) => step());
+    stream.uncork();
+    return Promise.allSettled(all);
+  }
+  const ended: Settled[] = [];
+  for (const step of steps) ended.push(...(await Promise.allSettled([step()])));
+  return ended;
+}
+
 /** A connection on which each transaction begins by saying for whom it works. */
 class ScopedClient {
   private spoilt = false;
+  private begun: Promise<unknown> = Promise.resolve();
   constructor(
     private readonly client: PoolClient,
     private readonly telling: string,
   ) {}
-  query(asked: { text: string }, values?: unknown): Promise<QueryResult> {
-    const ask = this.client.query.bind(this.client) as unknown as Ask;
-    if (/^begin\b/i.test(asked.text)) return ask(`${asked.text}; ${this.telling}`);
-    if (values === undefined) return ask(asked);
-    return ask(named(asked), values).catch((error: { code?: string }) => {
-      // What was planned no longer fits the tables, as after a migration by another server: the connection goes, and its plans with it.
-      if (error.code === "0A000") this.spoilt = true;
+  async query(asked: { text: string }, values: unknown[] = []): Promise<Pick<QueryResult, "rows">> {
+    const ask = asking(this.client);
+    if (/^begin\b/i.test(asked.text)) {
+      this.begun = ask(`${asked.text}${this.telling}`);
+      // Where the connection takes one after another unanswered, the first of them is not waited for: what follows one that failed fails too.
+      if (this.client.pipeline) this.begun.catch(() => undefined);
+      else await this.begun;
+      return { rows: [] };
+    }
+    return ask(named(asked), values).catch(async (error: unknown) => {
+      if (isOutdated(error)) this.spoilt = true;
+      await this.begun;
       throw error;
     });
   }
@@ -94,22 +131,20 @@ class ScopedPool {
   }
   async query(asked: { text: string }, values?: unknown): Promise<QueryResult> {
     const client = await this.pool.connect();
-    const ask = client.query.bind(client) as unknown as Ask;
-    // A connection on which even that much fails is given up.
-    let broken = true;
-    try {
-      await ask(`begin; ${this.telling}`);
-      const answered = await ask(asked, values).catch(async (error: unknown) => {
-        await ask("rollback");
-        broken = false;
-        throw error;
-      });
-      await ask("commit");
-      broken = false;
-      return answered;
-    } finally {
-      client.release(broken);
-    }
+    const ask = asking(client);
+    // Where the statement fails, what ends it takes all of it back.
+    const [begun, answered, ended] = (await settled(client, [
+      () => ask(`begin${this.telling}`),
+      () => ask(values === undefined ? asked : named(asked), values),
+      () => ask("commit"),
+    ])) as [Settled, Settled, Settled];
+    const outdated = answered.status === "rejected" && isOutdated(answered.reason);
+    // A connection on which even beginning and ending fails is given up.
+    client.release(outdated || begun.status === "rejected" || ended.status === "rejected");
+    if (outdated) return this.query(asked, values);
+    for (const one of [begun, ended]) if (one.status === "rejected") throw one.reason;
+    if (answered.status === "rejected") throw answered.reason;
+    return answered.value;
   }
 }
 

@@ -1,10 +1,10 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
-import { Readable } from "node:stream";
 import { type LogParams, takeEntry } from "../server/entry";
 import { HEADERS, policy, strangerOf } from "../server/guard";
 import { BATCHES } from "../server/keep-batch";
 import { ORDERS } from "../server/keep-order";
 import { TRIALS } from "../server/keep-trial";
+import { refusal } from "../server/respond";
 
 const PATH = /^\/api\/workshops\/([0-9a-fA-F-]{36})\/(batches|trials|orders)\/([0-9a-fA-F-]{36})\/events$/;
 
@@ -26,17 +26,19 @@ async function answer(request: IncomingMessage, response: ServerResponse, what: 
   const headers = new Headers();
   // Among them the cookies, by which it is known who puts it down.
   for (const [name, value] of Object.entries(request.headers)) if (typeof value === "string" && name !== "transfer-encoding") headers.set(name, value);
-  const sent = () =>
-    new Request(`http://127.0.0.1${request.url}`, { method: "POST", headers, body: Readable.toWeb(request) as ReadableStream, duplex: "half" } as RequestInit);
+  // Where it is too long it is read no further, and answered all the same.
+  const sent = { headers, body: request.iterator({ destroyOnReturn: false }) };
   const told = stranger
-    ? Response.json({ error: { message: stranger.message, fields: {} } }, { status: stranger.status })
-    : await (what === "trials" ? takeEntry(TRIALS, sent(), at) : what === "orders" ? takeEntry(ORDERS, sent(), at) : takeEntry(BATCHES, sent(), at));
-  const text = await told.text();
+    ? refusal(stranger.status, stranger.message)
+    : await (what === "trials" ? takeEntry(TRIALS, sent, at) : what === "orders" ? takeEntry(ORDERS, sent, at) : takeEntry(BATCHES, sent, at));
+  const text = JSON.stringify(told.body);
   response.writeHead(told.status, {
     ...HEADERS,
-    "content-type": told.headers.get("content-type") ?? "application/json",
+    "content-type": "application/json",
     "content-security-policy": policy(crypto.randomUUID()),
     "content-length": Buffer.byteLength(text),
+    // What was not read to its end is not read on either.
+    ...(request.complete ? {} : { connection: "close" }),
   });
   response.end(text);
 }

@@ -5,6 +5,7 @@ import { batchEvents, batches } from "../data/tables/batch";
 import { joinWritten, type KnownOf } from "../log/known";
 import { type TestDatabase, testDatabase } from "../testing/database";
 import { STARTED, storedBatch } from "../testing/stored-batch";
+import { appendTo } from "./append";
 import { dueToLook, listBatches, readBatch, waitingCounts } from "./batches";
 import { appendEvent, BATCHES, undoStart } from "./keep-batch";
 import { MOST_ENTRIES, readSince } from "./keeper";
@@ -152,6 +153,69 @@ describe("adding events", () => {
     expect((await stage())[0]).toBe("closed");
     await append(sent({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: closed.id }));
     expect((await stage())[0]).toBe("rack");
+  });
+});
+
+describe("entries that only go on", () => {
+  it("are neither lost nor counted twice where two servers write to one batch", async () => {
+    const { workshopId, batch, sent, wax } = await pot();
+    // Another server knows nothing of what this one has just written.
+    const path = "./append?elsewhere";
+    const elsewhere = (await import(/* @vite-ignore */ path)) as typeof import("./append");
+    const db = test.as(workshopId);
+    const servers = [appendTo, elsewhere.appendTo].map(
+      (to) => (event: ReturnType<typeof sent>) => to(BATCHES, db, workshopId, batch, event as BatchEvent, LATER),
+    );
+    const [here, there] = servers as [(typeof servers)[0], (typeof servers)[0]];
+    const weighed = () => sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 100 } });
+    const note = (text: string) => sent({ kind: "note", payload: { text } });
+    for (let round = 0; round < 12; round++) {
+      const one = note(`both ${round}`);
+      const twice = await Promise.all([here(one), there(one)]);
+      expect(twice.map((answer) => answer.ok && answer.repeated).sort()).toEqual([false, true]);
+      const answers = await Promise.all([here(note("a")), there(note("b")), here(weighed()), there(weighed()), here(note("c"))]);
+      expect(answers.every((answer) => answer.ok && !answer.repeated)).toBe(true);
+      // Each by turns for a while, as where one of them is left alone.
+      for (let turn = 0; turn < 3; turn++) expect(await (round % 2 ? here : there)(note(`turn ${turn}`))).toMatchObject({ ok: true, repeated: false });
+    }
+    const page = await readBatch(test.db, workshopId, batch);
+    expect(page?.total).toBe(1 + 12 * 9);
+    expect(page?.facts).toEqual(batchOf(page?.events ?? []).facts);
+    expect(page?.facts.weighed[`0:${wax}`]?.mg).toBe(2_400);
+  });
+
+  it("take one statement, and all others the long way: what draws stock, is refused, was sent before, or finds another log than was left", async () => {
+    const { workshopId, batch, sent, wax, person } = await pot();
+    const db = test.as(workshopId);
+    const long = vi.spyOn(db, "transaction");
+    const send = async (event: ReturnType<typeof sent>) => {
+      long.mockClear();
+      const answer = await appendEvent(db, workshopId, batch, event, LATER);
+      return { ...answer, long: long.mock.calls.length > 0 };
+    };
+    const note = (over: Parameters<typeof sent>[1] = {}) => sent({ kind: "note", payload: { text: "x" } }, over);
+    const seqs = [await send(note()), await send(note()), await send(note({ personId: person }))];
+    expect(seqs).toMatchObject([
+      { ok: true, long: true },
+      { ok: true, long: false },
+      { ok: true, long: false },
+    ]);
+    expect(await send(sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 100 } }))).toMatchObject({ ok: true, long: true });
+    const { rows } = await test.pool.query("select amount::int from stock_use where workshop_id = $1 and batch_id = $2", [workshopId, batch]);
+    expect(rows).toEqual([{ amount: 100 }]);
+    const last = note();
+    expect(await send(last)).toMatchObject({ ok: true, repeated: false, long: false });
+    expect(await send(note({ personId: workshopId }))).toMatchObject({ ok: false, fields: { personId: expect.anything() }, long: true });
+    expect(await send(last)).toMatchObject({ ok: true, repeated: true, long: true });
+    await send(note());
+    expect(await send(note())).toMatchObject({ ok: true, long: false });
+    // The database is put back to an earlier state beneath the program.
+    const back = await test.owner.connect();
+    await back.query("set session_replication_role = replica");
+    await back.query("delete from batch_event where workshop_id = $1 and seq = (select max(seq) from batch_event where batch_id = $2)", [workshopId, batch]);
+    await back.query("set session_replication_role = origin");
+    back.release();
+    expect(await send(note())).toMatchObject({ ok: true, long: true });
   });
 });
 

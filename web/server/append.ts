@@ -1,49 +1,16 @@
-import { CLOCK_TOLERANCE_MS, type EventOf, foldOne, followsOn, type LogFacts, writeDuration } from "@hearth/core";
+import { CLOCK_TOLERANCE_MS, type EventOf, type LogFacts, writeDuration } from "@hearth/core";
 import { and, eq, inArray, type SQLWrapper, sql } from "drizzle-orm";
 import { v7 } from "uuid";
-import { type Database, isAway, type Transaction } from "@/data/client";
+import { codeOf, type Database, isAway, type Transaction } from "@/data/client";
 import { instruments } from "@/data/tables/shelf";
 import { people } from "@/data/tables/workshop";
-import { canonical } from "./canonical";
-import { entriesOf, type Keeper } from "./keeper";
-import { telling } from "./live";
-
-export type Appended = { ok: true; repeated: boolean; seq: number } | { ok: false; status: 400 | 404 | 409; message: string; fields: Record<string, string[]> };
-
-const isAnswer = (one: Appended | EventOf): one is Appended => "ok" in one;
-const no = (status: 400 | 404 | 409, message: string, field?: string): Appended => ({
-  ok: false,
-  status,
-  message,
-  fields: field ? { [field]: [message] } : {},
-});
-
-/** The same entry, however often it is sent; the placing of its time by a device's measured offset may differ a little. */
-type Sent = Omit<EventOf, "arrivedAt">;
-export const sameEvent = (a: Sent, b: Sent): boolean =>
-  canonical([a.kind, a.personId, a.instrumentId, a.corrects, a.payload]) === canonical([b.kind, b.personId, b.instrumentId, b.corrects, b.payload]) &&
-  (Date.parse(a.happenedAt) === Date.parse(b.happenedAt) || (a.deviceAt != null && b.deviceAt != null && Date.parse(a.deviceAt) === Date.parse(b.deviceAt)));
-
-/** Whether two logs hold the same entries. */
-export function sameLog(held: readonly Sent[], events: readonly Sent[]): boolean {
-  const byId = new Map(held.map((one) => [one.id, one]));
-  return (
-    held.length === events.length &&
-    events.every((event) => {
-      const one = byId.get(event.id);
-      return one !== undefined && sameEvent(one, event);
-    })
-  );
-}
+import type { Keeper } from "./keeper";
+import { type Appended, type Asked, type At, isAnswer, no, type Sent, weigh } from "./weigh";
+import { type Left, writeEntries } from "./write-entries";
 
 /** An entry that the program puts down itself, at the moment and by whom a command was sent. */
 export const entryBy = (at: { now: string; personId: string | null }, kind: string, payload: unknown, over: { id?: string; corrects?: string } = {}) =>
   ({ id: over.id ?? v7(), kind, happenedAt: at.now, personId: at.personId, instrumentId: null, corrects: over.corrects ?? null, payload }) as Sent;
-
-interface Asked {
-  sent: Sent;
-  now: string;
-}
 
 /** What of these ids the workshop has already: entries, people, instruments. */
 async function known(tx: Transaction, table: Keeper<LogFacts, unknown, EventOf>["table"], workshopId: string, asked: readonly Asked[]) {
@@ -60,17 +27,22 @@ async function known(tx: Transaction, table: Keeper<LogFacts, unknown, EventOf>[
   return { entries: those("entry"), staff: those("person"), tools: those("tool") };
 }
 
-/** Adds entries to one subject in their order, within a transaction, with what follows from them. One that is refused leaves the others be. */
-export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
+interface Done<F, C, R> {
+  answers: Appended[];
+  left: Left<F, C, R> | null;
+}
+
+/** Adds entries as their subject stands in the database, whose row is held until the transaction ends. */
+async function appendHeld<F extends LogFacts, C, E extends EventOf, R>(
   keeper: Keeper<F, C, E, R>,
   tx: Transaction,
-  workshopId: string,
-  id: string,
+  at: At,
   asked: readonly Asked[],
-): Promise<Appended[]> {
-  const { subject, table } = keeper;
-  const held = await keeper.row(tx, workshopId, id, true);
-  if (!held) return asked.map(() => no(404, `This ${keeper.what} is not in this workshop.`));
+): Promise<Done<F, C, R>> {
+  const { workshopId, id } = at;
+  const { table } = keeper;
+  const row = await keeper.row(tx, workshopId, id, true);
+  if (!row) return { answers: asked.map(() => no(404, `This ${keeper.what} is not in this workshop.`)), left: null };
   const { entries, staff, tools } = await known(tx, table, workshopId, asked);
   const rows =
     entries.size === 0
@@ -79,63 +51,79 @@ export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
           .select()
           .from(table)
           .where(and(eq(table.workshopId, workshopId), inArray(table.id, [...entries])));
-  const twins = new Map(rows.map((row) => [row.id, row]));
-  const { plan, facts: before } = await keeper.kept(tx, held);
-  let facts = before;
-  let copied = false;
-  // Only what reaches back needs the whole log: a correction, or an entry put down late.
-  let all: E[] | null = null;
-  const fresh = new Map<string, E>();
+  const twins = new Map(rows.map((one) => [one.id, { event: keeper.toEvent(one), of: keeper.ofRow(one), seq: one.seq }]));
+  const held = { row, ...(await keeper.kept(tx, row)) };
+  const weighed = await weigh(keeper, tx, at, held, { twins, staff, tools }, asked);
+  if (weighed.fresh.length === 0) return { answers: weighed.taken as Appended[], left: null };
+  await keeper.follow(tx, { ...at, ...held, facts: weighed.facts, before: held.facts, whole: weighed.whole });
+  const written = await writeEntries(keeper, tx, at, held, weighed, null);
+  if (!written) throw new Error("A row that was held is gone.");
+  return { answers: weighed.taken.map((one) => (isAnswer(one) ? one : written.answers(one))), left: written.left };
+}
 
-  const take = async ({ sent, now }: Asked): Promise<Appended | E> => {
-    const row = twins.get(sent.id);
-    const twin = row ? keeper.toEvent(row) : fresh.get(sent.id);
-    if (twin) {
-      if (row && keeper.ofRow(row) !== id) return no(409, `Another ${keeper.what} already has this entry.`, "id");
-      return sameEvent(twin, sent)
-        ? { ok: true, repeated: true, seq: row?.seq ?? 0 }
-        : no(409, "Another entry already carries this entry's id. Record it again.", "id");
-    }
-    const fast = all === null && followsOn(facts, sent);
-    if (!fast) all ??= [...(await entriesOf(keeper, tx, workshopId, id)), ...fresh.values()];
-    const target = sent.corrects && all ? (subject.of(all).entries.find((entry) => entry.event.id === sent.corrects) ?? null) : null;
-    const why = subject.refusal({ plan, facts }, { ...sent, arrivedAt: now }, target);
-    if (why) return no(400, why.message, why.field);
-    const outside = await keeper.outside?.(tx, workshopId, sent);
-    if (outside) return no(400, outside.message, outside.field);
-    if (sent.personId && !staff.has(sent.personId)) return no(400, "That person is not of this workshop. Choose who is working.", "personId");
-    if (sent.instrumentId && !tools.has(sent.instrumentId)) return no(400, "That instrument is not on this shelf. Choose another.", "instrumentId");
-    const event = { ...sent, arrivedAt: now } as E;
-    fresh.set(event.id, event);
-    if (all) {
-      all.push(event);
-      facts = subject.of(all).facts;
-    } else {
-      if (!copied) facts = structuredClone(facts);
-      copied = true;
-      foldOne(subject as never, facts, event, plan);
-    }
-    return event;
-  };
-  const taken: (Appended | E)[] = [];
-  for (const one of asked) taken.push(await take(one));
-  if (fresh.size === 0) return taken as Appended[];
+/** Adds entries to one subject in their order, within a transaction, with what follows from them. */
+export const appendIn = async <F extends LogFacts, C, E extends EventOf, R>(
+  keeper: Keeper<F, C, E, R>,
+  tx: Transaction,
+  workshopId: string,
+  id: string,
+  asked: readonly Asked[],
+): Promise<Appended[]> => (await appendHeld(keeper, tx, { workshopId, id }, asked)).answers;
 
-  const written = await tx
-    .insert(table)
-    .values([...fresh.values()].map((event) => keeper.toRow(workshopId, id, event)))
-    .returning({
-      id: table.id,
-      seq: table.seq,
-      // As it stood before this statement.
-      newest: sql<string | null>`(select max(b.seq) from ${table} b where b.workshop_id = ${workshopId} and b.${sql.identifier(keeper.of.name)} = ${id})`,
-    });
-  const seqs = new Map(written.map((row) => [row.id, row.seq]));
-  // What only goes on from what was there is told at once; what reaches back is read by the pages anew.
-  const goesOn = all === null ? { written: { after: Number(written[0]?.newest ?? 0), seq: Math.max(...seqs.values()), events: [...fresh.values()] } } : {};
-  const told = telling({ workshop: workshopId, [keeper.what]: id, ...goesOn });
-  await keeper.follow(tx, { workshopId, id, row: held, plan, facts, before, whole: all !== null }, told);
-  return taken.map((one) => (isAnswer(one) ? one : { ok: true, repeated: false, seq: seqs.get(one.id) ?? 0 }));
+class AsksMore extends Error {}
+/** Stands where there is no transaction: who would ask anything of one needs it. */
+const NO_TRANSACTION = new Proxy({} as Transaction, {
+  get() {
+    throw new AsksMore();
+  },
+});
+const ANY = { has: () => true };
+
+/**
+ * Adds entries that only go on from what this process left there, by one statement that makes sure of it. Null, and nothing is written,
+ * where one is not simply taken, something else follows from it, or another has written since: what is refused is refused by what the
+ * database holds.
+ */
+async function goOn<F extends LogFacts, C, E extends EventOf, R>(
+  keeper: Keeper<F, C, E, R>,
+  db: Database,
+  at: At,
+  asked: readonly Asked[],
+  left: Left<F, C, R>,
+): Promise<Done<F, C, R> | null> {
+  try {
+    const weighed = await weigh(keeper, NO_TRANSACTION, at, left, { twins: new Map(), staff: ANY, tools: ANY }, asked);
+    if (weighed.taken.some(isAnswer)) return null;
+    await keeper.follow(NO_TRANSACTION, { ...at, ...left, facts: weighed.facts, before: left.facts, whole: false });
+    const written = await writeEntries(keeper, db, at, left, weighed, left);
+    return written && { answers: weighed.fresh.map(written.answers), left: written.left };
+  } catch (error) {
+    // A person or an instrument that is not there is told by name, the long way.
+    if (error instanceof AsksMore || codeOf(error).startsWith("23")) return null;
+    throw error;
+  }
+}
+
+/** So many subjects are known as they were left. */
+const MOST_LEFT = 500;
+const lefts = new Map<string, unknown>();
+
+/** Adds entries to a subject in one transaction: the short way where that will do. */
+async function append<F extends LogFacts, C, E extends EventOf, R>(
+  keeper: Keeper<F, C, E, R>,
+  db: Database,
+  at: At,
+  key: string,
+  asked: readonly Asked[],
+): Promise<Appended[]> {
+  const left = lefts.get(key) as Left<F, C, R> | undefined;
+  // Taken out meanwhile: of an entry that fails it is not known how it ended.
+  lefts.delete(key);
+  const done = (left && (await goOn(keeper, db, at, asked, left))) ?? (await db.transaction((tx) => appendHeld(keeper, tx, at, asked)));
+  if (done.left) lefts.set(key, done.left);
+  const [oldest] = lefts.keys();
+  if (oldest !== undefined && lefts.size > MOST_LEFT) lefts.delete(oldest);
+  return done.answers;
 }
 
 interface Queued extends Asked {
@@ -185,14 +173,14 @@ export async function appendTo<F extends LogFacts, C, E extends EventOf, R>(
   if (ahead > CLOCK_TOLERANCE_MS) {
     return no(400, `That time is ${writeDuration(ahead / 1_000)} ahead of now. Give the time at which it happened.`, "happenedAt");
   }
-  const key = `${workshopId}/${id}`;
+  const key = `${keeper.what}/${workshopId}/${id}`;
   return new Promise<Appended>((answer, fail) => {
     const one: Queued = { sent, now, answer, fail };
     const queue = queues.get(key);
     if (queue) queue.push(one);
     else {
       queues.set(key, [one]);
-      void work((group) => db.transaction((tx) => appendIn(keeper, tx, workshopId, id, group)), key);
+      void work((group) => append(keeper, db, { workshopId, id }, key, group), key);
     }
   });
 }

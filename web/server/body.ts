@@ -1,17 +1,18 @@
+/** What is read of a request: the web's own, or one as it comes in. */
+export interface Incoming {
+  headers: Headers;
+  body: AsyncIterable<Uint8Array> | null;
+}
+
 /** Reads a request's body up to a limit in bytes; null where it is longer. */
-export async function readBody(request: Request, limit: number): Promise<string | null> {
-  if (Number(request.headers.get("content-length") ?? 0) > limit) return null;
-  const reader = request.body?.getReader();
-  if (!reader) return "";
+export async function readBody({ headers, body }: Incoming, limit: number): Promise<string | null> {
+  if (Number(headers.get("content-length") ?? 0) > limit) return null;
   const parts: Uint8Array[] = [];
   let size = 0;
-  for (let chunk = await reader.read(); !chunk.done; chunk = await reader.read()) {
-    size += chunk.value.byteLength;
-    if (size > limit) {
-      await reader.cancel();
-      return null;
-    }
-    parts.push(chunk.value);
+  for await (const chunk of body ?? []) {
+    size += chunk.byteLength;
+    if (size > limit) return null;
+    parts.push(chunk);
   }
   return Buffer.concat(parts).toString("utf8");
 }

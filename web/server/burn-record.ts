@@ -6,11 +6,11 @@ import { instruments } from "@/data/tables/shelf";
 import { trialEvents, trials } from "@/data/tables/trial";
 import { people, workshops } from "@/data/tables/workshop";
 import { trialEventRow, trialRow, writeBurns } from "@/data/trial-rows";
-import { sameLog } from "./append";
 import { TRIALS, trialEventsOf } from "./keep-trial";
 import { tellPages } from "./live";
 import { done, type Outcome, refused } from "./outcome";
 import { putRows } from "./record-in";
+import { sameLog } from "./weigh";
 
 const present = (values: (string | null)[]): string[] => [...new Set(values.filter((value) => value !== null))];
 

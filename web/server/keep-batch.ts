@@ -21,20 +21,19 @@ export const BATCHES: Keeper<BatchFacts, BatchPlan, BatchEvent, typeof batches.$
   ofRow: (row) => (row as typeof batchEvents.$inferSelect).batchId,
   toEvent,
   toRow: eventRow,
+  rows: batches,
+  columns: (row, plan, facts) => {
+    const { plan: frozen, ...rest } = rowOf(plan, facts);
+    return row.plan ? rest : { ...rest, plan: frozen };
+  },
   row: async (tx, workshopId, id, lock) => {
     const asked = tx.select().from(batches).where(mine(workshopId, id));
     return (await (lock ? asked.for("update") : asked))[0] ?? null;
   },
   kept: keptOf,
-  follow: async (tx, { workshopId, id, row, plan, facts, before, whole }, telling) => {
+  follow: async (tx, { workshopId, id, row, plan, facts, before, whole }) => {
     if (row.drawsStock) await writeDraws(tx, workshopId, id, facts, whole ? null : before);
     await writeOutcomes(tx, workshopId, id, plan, facts, before);
-    const { plan: _frozen, ...rest } = rowOf(plan, facts);
-    await tx
-      .update(batches)
-      .set(row.plan ? rest : { ...rest, plan })
-      .where(mine(workshopId, id))
-      .returning({ told: telling });
   },
 };
 

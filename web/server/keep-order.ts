@@ -21,6 +21,8 @@ export const ORDERS: Keeper<OrderFacts, OrderPlan, OrderEvent, Row> = {
   subject: CHECKED_ORDER,
   ofRow: (row) => (row as unknown as typeof orderEvents.$inferSelect).orderId,
   toRow: orderEventRow as never,
+  rows: orders,
+  columns: (_row, plan, facts) => orderRow(plan, facts),
   row: async (tx, workshopId, id, lock) => {
     const asked = tx.select().from(orders).where(mine(workshopId, id));
     return (await (lock ? asked.for("update") : asked))[0] ?? null;
@@ -52,8 +54,5 @@ export const ORDERS: Keeper<OrderFacts, OrderPlan, OrderEvent, Row> = {
     }
     return null;
   },
-  follow: async (tx, { workshopId, id, plan, facts, before }, telling) => {
-    await writeGoods(tx, workshopId, id, plan, facts, before);
-    await tx.update(orders).set(orderRow(plan, facts)).where(mine(workshopId, id)).returning({ told: telling });
-  },
+  follow: (tx, { workshopId, id, plan, facts, before }) => writeGoods(tx, workshopId, id, plan, facts, before),
 };

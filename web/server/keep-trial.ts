@@ -26,16 +26,17 @@ export const TRIALS: Keeper<TrialFacts, TrialPlan, TrialEvent, Row> = {
   subject: CHECKED_TRIAL,
   ofRow: (row) => (row as typeof trialEvents.$inferSelect).trialId,
   toRow: trialEventRow as never,
+  rows: trials,
+  columns: (_row, plan, facts) => trialRow(plan, facts),
   row: async (tx, workshopId, id, lock) => {
     const asked = tx.select().from(trials).where(mine(workshopId, id));
     return (await (lock ? asked.for("update") : asked))[0] ?? null;
   },
   kept: async (tx, row) =>
     row.facts.format === TRIAL_FORMAT ? { plan: planOf(row.plan), facts: row.facts } : CHECKED_TRIAL.of(await trialEventsOf(tx, row.workshopId, row.id)),
-  follow: async (tx, { workshopId, id, row, plan, facts, before }, telling) => {
+  follow: async (tx, { workshopId, id, row, plan, facts, before }) => {
     await followLit(tx, workshopId, row.number, plan, facts, before);
     await writeBurns(tx, workshopId, id, plan, facts, before);
     await followTests(tx, workshopId, plan, facts, before);
-    await tx.update(trials).set(trialRow(plan, facts)).where(mine(workshopId, id)).returning({ told: telling });
   },
 };

@@ -1,5 +1,6 @@
 import type { EventOf, LogFacts, Refusal } from "@hearth/core";
-import { type AnyColumn, and, asc, count, desc, eq, gt, type SQL } from "drizzle-orm";
+import { type AnyColumn, and, asc, count, desc, eq, gt } from "drizzle-orm";
+import type { PgTable } from "drizzle-orm/pg-core";
 import type { z } from "zod";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
 import type { EntryRow } from "@/data/entry-rows";
@@ -28,13 +29,19 @@ export interface Keeper<F extends LogFacts, C, E extends EventOf, R = unknown> {
   ofRow: (row: unknown) => string;
   toEvent: (row: EntryRow) => E;
   toRow: (workshopId: string, id: string, event: E) => EntryTable["$inferInsert"];
+  /** Its own table, and what of its row follows from its entries: written with each. */
+  rows: PgTable;
+  columns: (row: R, plan: C, facts: F) => Partial<R>;
   /** Its row, held until the transaction ends where `lock` is set; null where the workshop has none such. */
   row: (tx: Transaction, workshopId: string, id: string, lock: boolean) => Promise<R | null>;
   kept: (tx: Transaction, row: R) => Promise<{ plan: C; facts: F }>;
   /** Why an entry cannot be taken by what is kept elsewhere; asked where its own facts have nothing against it. */
   outside?: (tx: Transaction, workshopId: string, event: Pick<EventOf, "kind" | "payload">) => Promise<Refusal | null>;
-  /** Writes what follows from new entries, and tells of it with the row. `before` is null where the whole log was read anew. */
-  follow: (tx: Transaction, at: { workshopId: string; id: string; row: R; plan: C; facts: F; before: F; whole: boolean }, telling: SQL) => Promise<void>;
+  /**
+   * Writes elsewhere what follows from new entries; asks nothing of the transaction where nothing does. `before` is what its facts were;
+   * `whole` where the log was read anew.
+   */
+  follow: (tx: Transaction, at: { workshopId: string; id: string; row: R; plan: C; facts: F; before: F; whole: boolean }) => Promise<void>;
 }
 
 /** All entries of one, in order. */

@@ -33,6 +33,14 @@ export function telling(change: Change): SQL {
   return sql`pg_notify(${CHANNEL}, ${Buffer.byteLength(whole) <= MOST_TOLD ? whole : JSON.stringify(news)})`;
 }
 
+/** Tells of what a statement writes, whose places in the log only that statement knows. */
+export function tellingWritten(change: Omit<Change, "written">, events: EventOf[], after: SQL, seq: SQL): SQL {
+  const whole = JSON.stringify({ ...change, written: { events } }).slice(0, -2);
+  // With room for the two numbers.
+  if (Buffer.byteLength(whole) > MOST_TOLD - 60) return telling(change);
+  return sql`pg_notify(${CHANNEL}, concat(${whole}::text, ',"after":', ${after}, ',"seq":', ${seq}, '}}'))`;
+}
+
 interface Live {
   listeners: Set<Listener>;
   connecting: boolean;

@@ -20,7 +20,6 @@ import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { people, workshops } from "@/data/tables/workshop";
-import { sameLog } from "./append";
 import { canonical } from "./canonical";
 import { writeDraws } from "./draws";
 import { eventsOf } from "./events";
@@ -28,6 +27,7 @@ import { readJson } from "./json";
 import { tellPages } from "./live";
 import { nextNumber } from "./numbers";
 import { done, type Outcome, refused } from "./outcome";
+import { sameLog } from "./weigh";
 
 export interface Imported {
   batchId: string;

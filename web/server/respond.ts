@@ -7,24 +7,32 @@ import { isIn } from "./door/who";
 import { readJson } from "./json";
 import { faultOf, logger } from "./logger";
 
+/** An answer before it is put into a response of the web's, or written out as it is. */
+export interface Told {
+  status: number;
+  body: unknown;
+}
+export const respond = ({ status, body }: Told): Response => Response.json(body, { status, headers: { "cache-control": "no-store" } });
+
 /** The one shape of a refusal: `{"error":{"message":…,"fields":{…}}}`. */
-export const refuse = (status: number, message: string, fields: Record<string, string[]> = {}): Response =>
-  Response.json({ error: { message, fields } }, { status });
+export const refusal = (status: number, message: string, fields: Record<string, string[]> = {}): Told => ({ status, body: { error: { message, fields } } });
+export const refuse = (...of: Parameters<typeof refusal>): Response => respond(refusal(...of));
 
 /** There is too much to do just now; the words say when to try again. */
 export class TooBusy extends Error {}
 
 /** Runs a handler; a database that is away becomes a 503 that says so. */
-export async function answering(act: () => Promise<Response>): Promise<Response> {
+export async function caught<T>(act: () => Promise<T>, failed: (told: Told) => T): Promise<T> {
   try {
     return await act();
   } catch (error) {
-    if (isAway(error)) return refuse(503, awayWords(error));
-    if (error instanceof TooBusy) return refuse(503, error.message);
+    if (isAway(error)) return failed(refusal(503, awayWords(error)));
+    if (error instanceof TooBusy) return failed(refusal(503, error.message));
     logger().error({ fault: faultOf(error) }, "a request failed");
-    return refuse(500, "Something went wrong here. Nothing was written. Try again; if it stays, look at the server's output.");
+    return failed(refusal(500, "Something went wrong here. Nothing was written. Try again; if it stays, look at the server's output."));
   }
 }
+export const answering = (act: () => Promise<Response>): Promise<Response> => caught(act, respond);
 
 /** The route of one calculation: JSON in, checked, answered; bad input is told field by field with 400. */
 export const calculation =
