@@ -33,17 +33,25 @@ test.afterAll(async () => {
   rmSync(started.home, { recursive: true, force: true });
 });
 
-const fresh = async (browser: Browser, phone = false): Promise<{ context: BrowserContext; page: Page }> => {
+const fresh = async (browser: Browser, phone = false, storageState?: string): Promise<{ context: BrowserContext; page: Page }> => {
   const context = await browser.newContext({
     baseURL: started.address,
     locale: "en-GB",
     timezoneId: "UTC",
     reducedMotion: "reduce",
     serviceWorkers: phone ? "allow" : "block",
+    storageState,
     ...(phone ? { viewport: { width: 390, height: 844 } } : {}),
   });
   return { context, page: await context.newPage() };
 };
+/** The owner, signed in as the first test left it. */
+async function owned(browser: Browser): Promise<{ page: Page; workshop: string }> {
+  const { page } = await fresh(browser, false, `${started.home}/owner.json`);
+  await page.goto("/");
+  await page.waitForURL(/\/w\//);
+  return { page, workshop: workshopIn(page) };
+}
 const workshopIn = (page: Page): string => /\/w\/([0-9a-f-]{36})/.exec(page.url())?.[1] ?? "";
 
 async function makeWorkshop(page: Page, name: string): Promise<string> {
@@ -175,18 +183,7 @@ async function firstPot(page: Page, workshop: string): Promise<string> {
 }
 
 test("the pages of the door meet WCAG 2.2 AA and the best practice that axe-core knows, and run off no phone", async ({ browser }) => {
-  const context = await browser.newContext({
-    baseURL: started.address,
-    storageState: `${started.home}/owner.json`,
-    locale: "en-GB",
-    timezoneId: "UTC",
-    reducedMotion: "reduce",
-    serviceWorkers: "block",
-  });
-  const inside = await context.newPage();
-  await inside.goto("/");
-  await inside.waitForURL(/\/w\//);
-  const workshop = workshopIn(inside);
+  const { page: inside, workshop } = await owned(browser);
   const { page: outside } = await fresh(browser);
   const pages: [Page, string][] = [
     [outside, "/sign-in"],
@@ -213,17 +210,7 @@ test("the pages of the door meet WCAG 2.2 AA and the best practice that axe-core
 });
 
 test("a helper comes in by a link, works at the bench, and opens no prices; two workshops do not see each other", async ({ browser }) => {
-  const context = await browser.newContext({
-    baseURL: started.address,
-    storageState: `${started.home}/owner.json`,
-    locale: "en-GB",
-    timezoneId: "UTC",
-    serviceWorkers: "block",
-  });
-  const owner = await context.newPage();
-  await owner.goto("/");
-  await owner.waitForURL(/\/w\//);
-  const workshop = workshopIn(owner);
+  const { page: owner, workshop } = await owned(browser);
   const { page: helper } = await invited(owner, browser, workshop, "Maren", "helper");
   await expect(helper.getByRole("heading", { name: "Bench" })).toBeVisible();
   await expect(helper.getByRole("navigation", { name: "Stations" }).getByRole("link")).toHaveText([/bench/, /rack/, /look-over/, /burn/]);
@@ -241,6 +228,7 @@ test("a helper comes in by a link, works at the bench, and opens no prices; two 
 
   // The owner of another workshop on the same machine, and the first one: neither sees the other's.
   const { page: stranger } = await invited(owner, browser, workshop, "Tamsin", "reader");
+  await expect(stranger.getByText("You look on here")).toBeVisible();
   const other = await makeWorkshop(stranger, "Dune kiln");
   await owner.goto(`/w/${other}/bench`);
   await expect(owner.getByRole("heading", { name: "Workshops" })).toBeVisible();

@@ -8,7 +8,7 @@ import { clockIsFrozen, now } from "@/data/clock";
 import { people, type workshops } from "@/data/tables/workshop";
 import { databaseFor, enter } from "./door/door";
 import { asksWho } from "./door/mode";
-import { accountOf, type Who, workshopsFor } from "./door/who";
+import { accountOf, type Who, workshopsFor, workshopsToo } from "./door/who";
 import { markOf } from "./live";
 import { readWorkshop } from "./workshops";
 
@@ -64,7 +64,7 @@ export const here = cache(async () => {
   const workshop = await readWorkshop(named);
   if (!workshop) redirect("/workshops");
   const db = databaseFor(workshop.id, who);
-  const [all, staff] = await Promise.all([workshopsFor(sent), staffOf(db, workshop.id)]);
+  const [all, staff] = await Promise.all([workshopsToo(who, workshop), staffOf(db, workshop.id)]);
   const chosen = who.personId ?? jar.get("hearth_person")?.value;
   const person = staff.find((one) => one.id === chosen) ?? (who.personId ? null : (staff.find((one) => !one.putAway) ?? staff[0] ?? null));
   return {

@@ -42,9 +42,15 @@ async function person(name: string): Promise<string> {
   return id;
 }
 /** Somebody in the workshop with an account and a role, signed in; commands are sent as by the owner again afterwards. */
-async function comeIn(name: string, role: "owner" | "maker" | "helper" | "reader", address = `192.0.2.${10 + (n % 200)}`) {
+async function comeIn(
+  name: string,
+  role: "owner" | "maker" | "helper" | "reader",
+  address = `192.0.2.${10 + (n % 200)}`,
+  meanwhile?: (personId: string) => Promise<void>,
+) {
   const personId = await person(name);
   const { link } = value(await invite(place(), { personId, role }));
+  await meanwhile?.(personId);
   const visitor = new Visitor(address);
   const email = mailOf(name);
   const [, workshop, token] = /\/invite\/([^/]+)\/(.+)$/.exec(link) ?? [];
@@ -233,6 +239,11 @@ describe("who works here", () => {
     expect(await takeAccess(place(), { personId: owner.personId, forget: true })).toMatchObject(last);
     value(await setRole(place(), { personId: maker.personId, role: "owner" }));
     expect(await setRole(place(), { personId: owner.personId, role: "maker" })).toMatchObject({ ok: true });
+  });
+
+  it("comes in as it may be by now, not as when the link was made", async () => {
+    const { visitor } = await comeIn("Tamsin", "maker", undefined, async (personId) => void value(await setRole(place(), { personId, role: "reader" })));
+    expect(await whoIn(visitor.headers(), workshopId)).toMatchObject({ role: "reader" });
   });
 
   it("loses all access when it leaves, and its name where that is wanted", async () => {

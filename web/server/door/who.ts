@@ -90,23 +90,32 @@ export async function whoIn(headers: Headers, workshopId: string): Promise<Who |
   return member ? { ...member, through: "an account", account: account.id } : "stranger";
 }
 
+interface Named {
+  id: string;
+  name: string;
+  role: Role;
+}
+/** All of them, for whoever is at a machine where nobody else is. */
+const allWorkshops = async (): Promise<Named[]> =>
+  (await databaseOfNone().execute<{ id: string; name: string }>(sql`select id, name from workshop_names()`)).rows.map((row) => ({ ...row, role: "owner" }));
+const workshopsOf = async (account: string): Promise<Named[]> =>
+  (await databaseOfNone().execute<{ id: string; name: string; role: Role }>(sql`select id, name, role from workshops_of_account(${account})`)).rows;
+
 /** The workshops that somebody may work in, the oldest first. */
-export async function workshopsFor(headers: Headers): Promise<{ id: string; name: string; role: Role }[]> {
-  const none = databaseOfNone();
-  if (!asksWho()) {
-    const { rows } = await none.execute<{ id: string; name: string }>(sql`select id, name from workshop_names()`);
-    return rows.map((row) => ({ ...row, role: "owner" }));
-  }
+export async function workshopsFor(headers: Headers): Promise<Named[]> {
+  if (!asksWho()) return allWorkshops();
   const device = await deviceOf(headers);
   if (device) {
     const { rows } = await databaseOf(device.workshopId).execute<{ id: string; name: string }>(sql`select id, name from workshop`);
     return rows.map((row) => ({ ...row, role: lesserOf(device.role, device.personRole ?? "reader") }));
   }
   const account = await accountOf(headers);
-  if (!account) return [];
-  const { rows } = await none.execute<{ id: string; name: string; role: Role }>(sql`select id, name, role from workshops_of_account(${account.id})`);
-  return rows;
+  return account ? workshopsOf(account.id) : [];
 }
+
+/** The same for who has come into one of them already, and need not be asked again. */
+export const workshopsToo = async (who: Who, inside: { id: string; name: string }): Promise<Named[]> =>
+  who.account ? workshopsOf(who.account) : who.device ? [{ ...inside, role: who.role }] : allWorkshops();
 
 /** Whether somebody may come in at all, to whatever workshop: what belongs to none is answered to no passer-by. */
 export const isIn = async (headers: Headers): Promise<boolean> => !asksWho() || Boolean((await deviceOf(headers)) ?? (await accountOf(headers)));

@@ -164,6 +164,16 @@ function NotYours() {
   );
 }
 
+/** Whoever may only see says so before something is typed that would be refused. */
+function LooksOn({ role }: { role: Role }) {
+  if (role !== "reader") return null;
+  return (
+    <p role="status" className={notice({ tone: "cool", place: "strip" })}>
+      You look on here: all of it can be seen, nothing changed. Ask the workshop's owner if you are to work along.
+    </p>
+  );
+}
+
 /** A workshop that goes says so on every page of it. */
 function Leaving({ at }: { at: string | null }) {
   const units = useUnits();
@@ -258,6 +268,7 @@ export function Frame(props: FrameProps) {
             <StationKeys stations={props.stations} />
             <KeepUp workshopId={workshop.id} mark={props.mark} />
             <Leaving at={props.leavesAt} />
+            <LooksOn role={props.role} />
             <NotYours />
             <ClockNotice />
             <Offline />

@@ -63,6 +63,11 @@ export async function setRole(place: unknown, input: unknown): Promise<Outcome<n
         .insert(members)
         .values({ workshopId: workshop.id, personId, role })
         .onConflictDoUpdate({ target: [members.workshopId, members.personId], set: { role } });
+      // A link that is still out lets in as this.
+      await tx
+        .update(invitations)
+        .set({ role })
+        .where(and(eq(invitations.workshopId, workshop.id), eq(invitations.personId, personId), isNull(invitations.usedAt)));
       await tellPages(tx, { workshop: workshop.id });
       return null;
     });

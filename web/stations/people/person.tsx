@@ -1,6 +1,6 @@
 "use client";
 
-import { ROLES } from "@hearth/core";
+import { ROLES, type Role } from "@hearth/core";
 import { useState } from "react";
 import { ask } from "@/forms/ask";
 import { Field, named, useFields, words } from "@/forms/fields";
@@ -56,7 +56,9 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
   const [link, setLink] = useState<string | null>(null);
   const [pin, setPinOpen] = useState(false);
   const [leaving, setLeaving] = useState(false);
-  const role = person.role ?? "helper";
+  // What was chosen holds at once, also for a link that is made before it is kept; until the record says something else.
+  const [chosen, setChosen] = useState<{ role: Role; over: PersonShown["role"] } | null>(null);
+  const role = (chosen && chosen.over === person.role ? chosen.role : person.role) ?? "helper";
   const act = async <T,>(
     asked: Promise<{ ok: true; value: T } | { ok: false; message: string; fields: Record<string, string[]> }>,
     then?: (value: T) => void,
@@ -66,7 +68,7 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
     if (outcome.ok) {
       then?.(outcome.value);
       router.refresh();
-    }
+    } else setChosen(null);
   };
   return (
     <li className="border-b border-line py-3" data-person={person.name}>
@@ -76,7 +78,14 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
           <>
             <label className="text-[15px]">
               <span className="sr-only">What {person.name} may do</span>
-              <select className="entry !w-auto" value={role} onChange={(event) => void act(setRole(place, { personId: person.id, role: event.target.value }))}>
+              <select
+                className="entry !w-auto"
+                value={role}
+                onChange={({ target }) => {
+                  setChosen({ role: target.value as Role, over: person.role });
+                  void act(setRole(place, { personId: person.id, role: target.value }));
+                }}
+              >
                 {ROLES.toReversed().map((one) => (
                   <option key={one} value={one}>
                     {one}
