@@ -28,14 +28,14 @@ export const GET = atWorkshop({ area: "bench", act: "see" }, {}, "There is no su
       const since = new URL(request.url).searchParams.get("since");
       if (since === null || since !== markOf(workshop)) send(`data: ${JSON.stringify({ workshop: "*" })}\n\n`);
       const leave = hearChanges((change) => {
+        if (change.workshop !== workshop && change.workshop !== "*") return;
         if (change.ends) return stop();
         // Who was cut off hears so, and nothing after it.
         if (change.cut && (change.cut === who.device || change.cut === who.personId)) {
           send(`data: ${JSON.stringify({ workshop, cut: true })}\n\n`);
           return stop();
         }
-        if (!mayHear(change, who.role)) return;
-        if (change.workshop === workshop || change.workshop === "*") send(`data: ${JSON.stringify(change)}\n\n`);
+        if (mayHear(change, who.role)) send(`data: ${JSON.stringify(change)}\n\n`);
       });
       const pulse = setInterval(async () => {
         // A sign-in that was ended elsewhere ends what it listens to as well.
