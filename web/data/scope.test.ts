@@ -43,6 +43,9 @@ it("plans a statement once where it is asked often, and gives up a connection wh
     for (let i = 0; i < 22; i++) expect(await alone()).toEqual([{ n: "7", x: "x" }]);
     await test.owner.query("alter table elsewhere.changing alter n type integer using n::integer");
     expect(await alone()).toEqual([{ n: 7, x: "x" }]);
+    // What the database does not do at all is not asked for ever.
+    const never = scoped(pool, { workshop }).execute(sql`select count(*) from elsewhere.changing for update`);
+    await expect(never).rejects.toMatchObject({ cause: { code: "0A000" } });
   } finally {
     await test.owner.query("drop schema elsewhere cascade");
   }

@@ -129,19 +129,19 @@ class ScopedPool {
   async connect(): Promise<ScopedClient> {
     return new ScopedClient(await this.pool.connect(), this.telling);
   }
-  async query(asked: { text: string }, values?: unknown): Promise<QueryResult> {
+  async query(asked: { text: string }, values?: unknown, plannedAnew = false): Promise<QueryResult> {
     const client = await this.pool.connect();
     const ask = asking(client);
     // Where the statement fails, what ends it takes all of it back.
     const [begun, answered, ended] = (await settled(client, [
       () => ask(`begin${this.telling}`),
-      () => ask(values === undefined ? asked : named(asked), values),
+      () => ask(values === undefined || plannedAnew ? asked : named(asked), values),
       () => ask("commit"),
     ])) as [Settled, Settled, Settled];
     const outdated = answered.status === "rejected" && isOutdated(answered.reason);
     // A connection on which even beginning and ending fails is given up.
     client.release(outdated || begun.status === "rejected" || ended.status === "rejected");
-    if (outdated) return this.query(asked, values);
+    if (outdated && !plannedAnew) return this.query(asked, values, true);
     for (const one of [begun, ended]) if (one.status === "rejected") throw one.reason;
     if (answered.status === "rejected") throw answered.reason;
     return answered.value;
