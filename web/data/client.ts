@@ -1,5 +1,6 @@
 import { drizzle } from "drizzle-orm/node-postgres";
 import { Pool, type PoolConfig } from "pg";
+import { causesOf } from "./causes";
 import { connecting, type Database, LIMITS, type Scope, scoped, scopedPool, type Transaction, UNCOMPILED } from "./scope";
 
 export type { Database, Transaction };
@@ -77,21 +78,16 @@ export const atOneMoment = <T>(db: Database, read: (tx: Transaction) => Promise<
 
 /** The SQLSTATE of an error, or of what caused it; nothing where the database did not say. */
 export function codeOf(error: unknown): string {
-  for (let at: unknown = error; at; at = (at as { cause?: unknown }).cause) {
-    const { code } = at as { code?: unknown };
-    if (typeof code === "string") return code;
-  }
+  for (const { code } of causesOf(error)) if (typeof code === "string") return code;
   return "";
 }
 
 /** Whether an error means that the database is away or too busy just now, rather than that a statement was wrong. */
 export function isAway(error: unknown): boolean {
-  for (let at: unknown = error; at; at = (at as { cause?: unknown }).cause) {
-    const code = (at as { code?: string }).code ?? "";
-    const message = (at as { message?: string }).message ?? "";
+  for (const { code, message } of causesOf(error)) {
     // Connections that end or are refused; statements and locks that took too long; no room on the disk.
-    if (/^(ECONN|EPIPE|ETIMEDOUT|ENOTFOUND|57P0|57014|55P03|25P03|08|53)/.test(code)) return true;
-    if (/Connection terminated|timeout exceeded when trying to connect|not queryable/i.test(message)) return true;
+    if (/^(ECONN|EPIPE|ETIMEDOUT|ENOTFOUND|57P0|57014|55P03|25P03|08|53)/.test(String(code ?? ""))) return true;
+    if (/Connection terminated|timeout exceeded when trying to connect|not queryable/i.test(String(message ?? ""))) return true;
   }
   return false;
 }

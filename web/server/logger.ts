@@ -1,4 +1,5 @@
 import pino, { type Logger } from "pino";
+import { causesOf } from "@/data/causes";
 
 /** What of an error may be written down: never a statement's values, so no note and no name. */
 export interface Fault {
@@ -18,13 +19,13 @@ export function faultOf(error: unknown): Fault {
   if (!(error instanceof Error)) return { name: typeof error };
   const fault: Fault = { name: error.name };
   let fromDatabase = false;
-  for (let at: unknown = error; at; at = (at as { cause?: unknown }).cause) {
+  for (const at of causesOf(error)) {
     const { code, constraint, table, digest, severity } = at as Record<string, string | undefined>;
     if (code && !fault.code) fault.code = code;
     if (constraint) fault.constraint = constraint;
     if (table) fault.table = table;
     if (digest) fault.digest = digest;
-    if (severity || (at as Error).name === "DrizzleQueryError" || "query" in (at as object)) fromDatabase = true;
+    if (severity || at.name === "DrizzleQueryError" || "query" in at) fromDatabase = true;
   }
   if (!fromDatabase) fault.message = error.message.slice(0, 300);
   const frames = (error.stack ?? "").split("\n").filter((line) => /^\s+at /.test(line));

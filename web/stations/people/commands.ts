@@ -32,6 +32,10 @@ async function isLastOwner(tx: Transaction, workshopId: string, personId: string
   return owners.length === 1 && owners[0]?.personId === personId;
 }
 
+/** Links for a person that nobody has used yet. */
+const stillOut = (workshopId: string, personId: string) =>
+  and(eq(invitations.workshopId, workshopId), eq(invitations.personId, personId), isNull(invitations.usedAt));
+
 /** Makes a link by which a person comes in with an account. It is shown once; the one before it holds no longer. */
 export async function invite(place: unknown, input: unknown): Promise<Outcome<{ link: string; until: string }>> {
   return command("people", person.extend({ role: z.enum(ROLES) }), place, input, async ({ personId, role }, { db, workshop, now }) => {
@@ -44,7 +48,7 @@ export async function invite(place: unknown, input: unknown): Promise<Outcome<{ 
         .from(people)
         .where(and(eq(people.workshopId, workshop.id), eq(people.id, personId)));
       if (there.length === 0) return false;
-      await tx.delete(invitations).where(and(eq(invitations.workshopId, workshop.id), eq(invitations.personId, personId), isNull(invitations.usedAt)));
+      await tx.delete(invitations).where(stillOut(workshop.id, personId));
       await tx.insert(invitations).values({ workshopId: workshop.id, id: v7(), personId, role, hash: hashOf(token), until });
       return true;
     });
@@ -64,10 +68,7 @@ export async function setRole(place: unknown, input: unknown): Promise<Outcome<n
         .values({ workshopId: workshop.id, personId, role })
         .onConflictDoUpdate({ target: [members.workshopId, members.personId], set: { role } });
       // A link that is still out lets in as this.
-      await tx
-        .update(invitations)
-        .set({ role })
-        .where(and(eq(invitations.workshopId, workshop.id), eq(invitations.personId, personId), isNull(invitations.usedAt)));
+      await tx.update(invitations).set({ role }).where(stillOut(workshop.id, personId));
       await tellPages(tx, { workshop: workshop.id });
       return null;
     });
