@@ -4,9 +4,10 @@ export * from "./batch/checked";
 export * from "./batch/facts";
 export * from "./batch/fills";
 export * from "./batch/jars";
-export { WAY_NAMES, WAYS, type Way } from "./batch/kinds/moved";
+export { AGAIN, type Again, isLoss, WAY_NAMES, WAYS, type Way } from "./batch/kinds/moved";
 export { CHECK_NAMES, CHECKS, type Check } from "./batch/kinds/prepared";
 export { REPAIRS, type Repair } from "./batch/kinds/repaired";
+export * from "./batch/loss";
 export * from "./batch/over";
 export * from "./batch/phase";
 export * from "./batch/plan";
@@ -79,7 +80,8 @@ export * from "./label/net";
 export * from "./label/sheet";
 export * from "./label/signs";
 export * from "./label/words";
-export type { Entry as EntryOf, LogFacts } from "./log/log";
+export { UNREADABLE, type Unreadable, unreadableOf } from "./log/kinds/unreadable";
+export type { Entry as EntryOf, LogFacts, StockUse } from "./log/log";
 export {
   CLOCK_TOLERANCE_MS,
   type Draw,

@@ -3,6 +3,7 @@ import { count, eq, gt, max, ne, or, sql } from "drizzle-orm";
 import { eventRow, rowOf } from "../web/data/batch-rows";
 import { type Database, openDatabase, type Transaction } from "../web/data/client";
 import { writeOutcomes } from "../web/data/outcome-rows";
+import { writeStockUses } from "../web/data/stock-uses";
 import { batchEvents, batches } from "../web/data/tables/batch";
 import { colours } from "../web/data/tables/colour";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
@@ -16,7 +17,6 @@ import { lots, stockCounts } from "../web/data/tables/stock";
 import { trialEvents, trials } from "../web/data/tables/trial";
 import { people, workshops } from "../web/data/tables/workshop";
 import { trialEventRow, trialRow, writeBurns } from "../web/data/trial-rows";
-import { writeDraws } from "../web/server/draws";
 import { eventsOfDemo } from "./events";
 import { putGoods } from "./goods";
 import { type Past, pastBatches } from "./past";
@@ -121,8 +121,8 @@ async function putBatches(tx: Transaction, workshopId: string, all: readonly Dem
       2_000,
       (rows) => tx.insert(batchEvents).values(rows),
     );
-    for (const { demo, plan, facts } of made) {
-      await writeDraws(tx, workshopId, demo.id, facts, null);
+    for (const { demo, plan, facts, uses } of made) {
+      await writeStockUses(tx, workshopId, demo.id, uses, true);
       await writeOutcomes(tx, workshopId, demo.id, plan, facts, null);
     }
   });

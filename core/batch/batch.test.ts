@@ -1,8 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { UNREADABLE } from "../log/kinds/unreadable";
 import { happened } from "../log/log";
 import { aBatch, anId, at } from "../testing/batch";
-import { type BatchEvent, batchOf, refusal, versionOf } from "./batch";
+import { BATCH, type BatchEvent, batchOf, refusal, versionOf } from "./batch";
 import { batchEvent, readEvent, sentEvent } from "./checked";
 import { partKey, readingsOf } from "./facts";
 import { filledOf, sellableOf, stoppedOf } from "./jars";
@@ -376,7 +377,24 @@ describe("entries of older versions", () => {
     expect(readEvent({ ...head, kind, payload: old, v: 1 }).payload).toEqual(now);
   });
 
-  it("says so where it was written by a newer program", () => {
-    expect(() => readEvent({ ...head, kind: "levitated", payload: {} })).toThrow(/newer version/);
+  it("gives back one that cannot be read as such, with what was stored and why", () => {
+    expect(readEvent({ ...head, kind: "levitated", payload: { a: 1 }, v: 3 })).toMatchObject({
+      kind: UNREADABLE,
+      payload: { kind: "levitated", v: 3, payload: { a: 1 }, why: expect.stringMatching(/newer version/) },
+    });
+    expect(readEvent({ ...head, kind: "weighed", payload: { pot: 0, componentId: anId(), mg: 0 }, v: 2 })).toMatchObject({
+      kind: UNREADABLE,
+      payload: { kind: "weighed", why: expect.stringMatching(/more than zero/) },
+    });
+  });
+
+  it("counts an entry that cannot be read for nothing, and says so in words", () => {
+    const batch = aBatch();
+    batch.weigh(batch.wax, 127_000);
+    const spoiled = readEvent({ ...head, id: anId(), kind: "weighed", payload: { pot: 0, componentId: batch.wax, mg: 0 }, v: 2 });
+    const { facts } = batchOf(batch.events);
+    const read = batchOf([...batch.events, spoiled]);
+    expect(read.facts).toEqual(facts);
+    expect(BATCH.tell(spoiled, read.plan, {} as never, "").what).toBe("An entry that cannot be read (weighed)");
   });
 });

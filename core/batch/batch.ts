@@ -1,6 +1,7 @@
 import type { EventOf, Entry as LogEntry } from "../log/log";
 import { type BodyOf, subjectOf, type WrittenOf } from "../log/subject";
 import { type BatchFacts, firstFacts } from "./facts";
+import { jarsInTheWay } from "./jars";
 import { BATCH_KINDS } from "./kinds";
 import type { BatchPlan } from "./plan";
 
@@ -19,7 +20,8 @@ export const BATCH = subjectOf({
   first: firstFacts,
   frozenOf: ({ plan }: { plan: BatchPlan }) => plan,
   startStays: "The start of a batch cannot be taken back. Abandon it, or undo it before its first entry.",
-  reopened: (facts: BatchFacts, target) => ({ ...facts, closed: null, abandoned: null, pours: target.kind === "poured" ? {} : facts.pours }),
+  reopened: (facts: BatchFacts) => ({ ...facts, closed: null, abandoned: null }),
+  inTheWay: jarsInTheWay,
 });
 
 export const versionOf = BATCH.versionOf;

@@ -33,7 +33,18 @@ export interface BatchFacts {
   /** What was looked at before pouring. */
   prepared: { at: string; checks: readonly string[] } | null;
   /** Wax that went elsewhere than into the jars, or came from another pot. */
-  moved: { at: string; pot: number; how: string; mg: number | null; other: number | null }[];
+  moved: {
+    eventId: string;
+    at: string;
+    pot: number;
+    how: string;
+    mg: number | null;
+    other: number | null;
+    again?: string | undefined;
+    backMg?: number | undefined;
+  }[];
+  /** What was lost of a component before the pot was poured, by "pot:component": milligrams, or drops and pieces of what is counted. Not in `weighed` any more. */
+  lost: Record<string, number>;
   flaws: { eventId: string; at: string; flaw: Flaw }[];
   /** Jars as they were looked at, and how often a look-over was finished. */
   seen: { eventId: string; at: string; product: string; jars: number; flaws: readonly SeenFlaw[]; round: number }[];
@@ -56,7 +67,18 @@ export interface BatchFacts {
   stood: { sun: boolean; draught: boolean } | null;
   rooms: { at: string; mean: CentiCelsius; low: CentiCelsius; high: CentiCelsius; readings: number }[];
   smells: { eventId: string; at: string; personId: string | null; score: number; room: string }[];
-  fates: { eventId: string; at: string; product: string; jars: number; from: JarFate; to: JarFate; whom: string; early?: string | undefined }[];
+  fates: {
+    eventId: string;
+    at: string;
+    product: string;
+    jars: number;
+    from: JarFate;
+    to: JarFate;
+    whom: string;
+    early?: string | undefined;
+    /** The pack run that they went into. */
+    packing?: string;
+  }[];
   released: { at: string; eventId: string } | null;
   closed: { at: string; missing: string[]; eventId: string } | null;
   abandoned: { at: string; why: string; wax: "kept" | "thrown away"; mg: number | null; eventId: string } | null;
@@ -75,7 +97,7 @@ export const WARMED = ["no", "yes", "oven", "water", "heat gun", "microwave", "w
 export type Warmed = (typeof WARMED)[number];
 
 /** Raised where the folding changes: kept facts of an older format are worked out anew. */
-export const FACTS_FORMAT = 5;
+export const FACTS_FORMAT = 6;
 
 export const firstFacts = (_plan: BatchPlan, start: EventOf): BatchFacts => ({
   format: FACTS_FORMAT,
@@ -93,6 +115,7 @@ export const firstFacts = (_plan: BatchPlan, start: EventOf): BatchFacts => ({
   pours: {},
   prepared: null,
   moved: [],
+  lost: {},
   flaws: [],
   seen: [],
   rounds: 0,

@@ -59,6 +59,20 @@ export function fatesOf(
   return { filled, counts, stopped: Math.max(0, Math.min(counts.rack, stoppedOf(plan, facts, key) - gone)) };
 }
 
+/** Why a batch cannot be as these facts say: more jars of a product went on than were filled. Null where they add up. */
+export function jarsInTheWay(plan: BatchPlan, facts: BatchFacts): string | null {
+  for (const { key, name } of plan.products) {
+    const { filled, counts } = fatesOf(plan, facts, key);
+    if (counts.rack >= 0) continue;
+    const gone = FATES.filter((fate) => fate !== "rack" && counts[fate] > 0).map(
+      (fate) => `${counts[fate]} ${counts[fate] === 1 ? "is" : "are"} ${FATE_WORDS[fate]}`,
+    );
+    const back = counts.packed > 0 ? "Unpack them, or record their return, first." : "Record their return first.";
+    return `${name}: ${gone.join(", ")}, and only ${filled} would be filled. ${back}`;
+  }
+  return null;
+}
+
 /** How many of a product may be packed and sold now: released, still on the rack, and not stopped for safety. */
 export function looseOf(plan: BatchPlan, facts: BatchFacts, key: string): number {
   if (!facts.released || facts.abandoned || plan.rehearsal) return 0;

@@ -38,10 +38,10 @@ describe("pieces that go into packs", () => {
     expect(early.asked(early.packed(2))?.message).toMatch(/not released for sale yet/);
     const { asked, packed, left, put, product } = cured(3);
     expect(left()).toBe(7);
-    expect(asked(packed(8))?.message).toBe("7 pieces of it may be packed.");
+    expect(asked(packed(8))?.message).toBe("7 pieces of it may be packed now. Pack fewer, or release more.");
     expect(asked(packed(7))).toBeNull();
     put({ kind: "fated", payload: { product, jars: 5, from: "rack", to: "sold", whom: "" } }, 20 * DAY + 10);
-    expect(asked(packed(3))?.message).toBe("2 pieces of it may be packed.");
+    expect(asked(packed(3))?.message).toBe("2 pieces of it may be packed now. Pack fewer, or release more.");
     expect(asked({ ...packed(1), payload: { ...packed(1).payload, product: "another" } } as Body)?.message).toMatch(/no such product/);
   });
 

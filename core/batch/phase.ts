@@ -3,6 +3,7 @@ import type { Step } from "../process/kind";
 import { poursOf, RANGE_NAMES, timesOf } from "../process/process";
 import { stepsOf } from "../process/steps";
 import { type BatchFacts, partKey, targetOf } from "./facts";
+import { isLost, isPoured } from "./loss";
 import type { BatchPlan, Component } from "./plan";
 
 export type Phase = "pot" | "setting" | "curing" | "ready" | "closed" | "abandoned";
@@ -48,20 +49,22 @@ export interface Progress extends Step {
 /** Weighed closely enough: within half a percent, or 1 g, of what was asked. On a small scale it is weighed in parts. */
 const enough = (given: number, asked: number) => given >= asked - Math.max(asked * 0.005, Math.min(1_000, asked * 0.05));
 
-function progressOf(step: Step, facts: BatchFacts): Progress {
+function progressOf(plan: BatchPlan, step: Step, facts: BatchFacts): Progress {
   const none = { ...step, done: false, at: null, given: 0, asked: 0 };
+  // What was lost and not weighed again is no more to be weighed once the pot is poured.
+  const pouredWithout = (part: Component) => (facts.lost[partKey(step.pot, part.id)] ?? 0) > 0 && isPoured(plan, facts, step.pot);
   switch (step.entry) {
     case "weighed": {
       const part = step.component as Component;
       const asked = targetOf(facts, step.pot, part);
       const got = facts.weighed[partKey(step.pot, part.id)];
-      return { ...none, done: got !== undefined && enough(got.mg, asked), at: got?.at ?? null, given: got?.mg ?? 0, asked };
+      return { ...none, done: (got !== undefined && enough(got.mg, asked)) || pouredWithout(part), at: got?.at ?? null, given: got?.mg ?? 0, asked };
     }
     case "counted": {
       const part = step.component as Component;
       const got = facts.counted[partKey(step.pot, part.id)];
       const asked = part.count?.n ?? 0;
-      return { ...none, done: (got?.n ?? 0) >= asked, at: got?.at ?? null, given: got?.n ?? 0, asked };
+      return { ...none, done: (got?.n ?? 0) >= asked || pouredWithout(part), at: got?.at ?? null, given: got?.n ?? 0, asked };
     }
     case "read":
       return { ...none, done: facts.reads[step.act] !== undefined, at: facts.reads[step.act]?.at ?? null };
@@ -77,9 +80,12 @@ function progressOf(step: Step, facts: BatchFacts): Progress {
 
 /** Every step with what has become of it, and the one that waits for hands. */
 export function progress(plan: BatchPlan, facts: BatchFacts): { steps: Progress[]; next: Progress | null } {
-  const steps = stepsOf(plan).map((step) => progressOf(step, facts));
+  const steps = stepsOf(plan).map((step) => progressOf(plan, step, facts));
   if (facts.closed || facts.abandoned) return { steps, next: null };
   const hands = steps.filter((step) => step.entry !== null);
+  // After a loss what is missing is weighed again before anything else is done with that pot.
+  const again = hands.find((step) => !step.done && step.component !== undefined && isLost(plan, facts, step.pot, step.component.id));
+  if (again) return { steps, next: again };
   const lastDone = hands.reduce((last, step, index) => (step.done ? index : last), -1);
   const newest = hands[lastDone];
   const first = hands.slice(lastDone + 1).find((step) => !step.done) ?? null;

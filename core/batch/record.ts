@@ -2,6 +2,8 @@ import { z } from "zod";
 import { temperatureRange } from "../heat/schema";
 import { stamp } from "../log/checked";
 import { inCircle } from "../log/log";
+import type { FieldType, ShelfField } from "../materials/fields";
+import { SHELF_FIELDS, type ShelfKind } from "../materials/kinds";
 import { formulaSpec } from "../recipe/schema";
 import { upcastFormula } from "../recipe/spec";
 import { BATCH } from "./batch";
@@ -15,111 +17,69 @@ const whole = z.number().int().min(-2_147_483_647).max(2_147_483_647);
 /** The most people, instruments or materials that one batch names. */
 const MOST_ROWS = 200;
 
-/** The instruments, materials and vessels a workshop keeps, one schema each; also the shape in which they travel. */
 export const personRow = z.object({ id: uuid, name: nameText });
-export const instrumentRow = z.object({
-  id: uuid,
-  name: nameText,
-  kind: z.enum(["probe", "infrared", "glass", "scale"]),
-  correction: whole.describe("hundredths of °C, added to what it shows"),
-  resolutionUg: whole.positive().nullable().describe("one step of a scale, in micrograms"),
-  capacityMg: whole.positive().nullish(),
-});
-export const waxRow = z.object({
-  id: uuid,
-  name: nameText,
-  family: text,
-  maxLoadPpm: whole.positive().nullable().describe("largest fragrance load, millionths of the wax"),
-  remarks: text,
-  melt: whole.nullish().describe("hundredths of °C"),
-  heatRange: temperatureRange.nullish().describe("what the supplier's sheet says, hundredths of °C"),
-  addRange: temperatureRange.nullish(),
-  pourRange: temperatureRange.nullish(),
-  ceiling: whole.nullish(),
-  setDensity: whole.positive().nullish().describe("µg/ml"),
-  liquidDensity: whole.positive().nullish(),
-  leastCureSeconds: whole.nullish(),
-  cureSeconds: whole.nullish(),
-  blend: z
-    .array(z.object({ id: uuid, share: z.number().positive() }))
-    .nullish()
-    .describe("what it is weighed from, by share"),
-  low: whole.nullish(),
-});
-export const fragranceRow = z.object({
-  id: uuid,
-  name: nameText,
-  kind: z.enum(["fragrance", "essential oil"]),
-  maxLoadPpm: whole.positive().nullable(),
-  flashPoint: whole.nullable().describe("hundredths of °C"),
-  remarks: text,
-  usualLoadPpm: whole.nullish(),
-  density: whole.positive().nullish().describe("µg/ml"),
-  families: z.array(text).max(MOST_ROWS).nullish(),
-  strength: text.nullish(),
-  low: whole.nullish(),
-});
-export const dyeRow = z.object({
-  id: uuid,
-  name: nameText,
-  kind: z.enum(["liquid", "chip", "block", "powder"]),
-  eachMg: whole.positive().nullable().describe("one drop or piece"),
-  strength: text.nullable(),
-  colours: text,
-  low: whole.nullable(),
-  remarks: text,
-});
-export const additiveRow = z.object({
-  id: uuid,
-  name: nameText,
-  usualPpm: whole.nullable(),
-  maxPpm: whole.nullable(),
-  does: text,
-  low: whole.nullable(),
-  remarks: text,
-});
-export const vesselRow = z.object({
-  id: uuid,
-  name: nameText,
-  material: text,
-  statedFillMg: whole.positive(),
-  workingFillMg: whole.positive(),
-  soldByWeight: z.boolean(),
-  innerTopUm: whole.positive().describe("inner diameter at the rim, micrometres"),
-  innerBottomUm: whole.positive(),
-  heightUm: whole.positive(),
-  state: z.enum(["for sale", "tester", "cracked", "may hold lead"]).optional(),
-  shape: z.enum(["straight", "bowl"]).optional(),
-  headspaceUm: whole.optional(),
-  waterMg: whole.positive().nullish(),
-  waterTo: z.enum(["line", "rim"]).optional(),
-  wicks: whole.min(1).max(3).optional(),
-  low: whole.nullish(),
-  remarks: text.optional(),
-});
 
-export const mouldRow = z.object({
-  id: uuid,
-  name: nameText,
-  kind: text,
-  cavities: whole.min(1),
-  fillMg: whole.positive(),
-  innerTopUm: whole.positive(),
-  innerBottomUm: whole.positive(),
-  heightUm: whole.positive(),
-  remarks: text.optional(),
-});
-export const wickRow = z.object({
-  id: uuid,
-  name: nameText,
-  kind: text,
-  size: text,
-  fromUm: whole.nullish(),
-  toUm: whole.nullish(),
-  families: z.array(text).max(MOST_ROWS).nullish(),
-  low: whole.nullish(),
-  remarks: text.optional(),
-});
+/** What numbers of a type are, for readers of the published schema. */
+const UNITS: Partial<Record<FieldType["is"], string>> = {
+  temperature: "hundredths of °C",
+  difference: "hundredths of °C, added to what it shows",
+  range: "hundredths of °C",
+  percent: "millionths of the wax",
+  mass: "milligrams",
+  length: "micrometers",
+  density: "µg/ml",
+  duration: "seconds",
+  step: "micrograms",
+};
+/** Choices that an earlier version, or another workshop, may have had more of. */
+const isOpen = (kind: RowKind, key: string): boolean =>
+  key === "family" || key === "material" || key === "strength" || ((kind === "wick" || kind === "mould") && key === "kind");
+/** Fields that records of before do not say, where the table has a default. */
+const SAID_LATER = new Set(["state", "shape", "headspaceUm", "waterTo", "wicks"]);
+
+/** The schema of one field of a material as it travels. */
+function travelingField(kind: RowKind, { key, type, optional }: ShelfField): z.ZodType {
+  const described = (schema: z.ZodType): z.ZodType => (UNITS[type.is] ? schema.describe(UNITS[type.is] ?? "") : schema);
+  switch (type.is) {
+    case "name":
+      return nameText;
+    case "words":
+      return text.optional();
+    case "choice":
+      return optional || SAID_LATER.has(key)
+        ? (isOpen(kind, key) ? text : z.enum(type.of.map((one) => one.value))).nullish()
+        : isOpen(kind, key)
+          ? text
+          : z.enum(type.of.map((one) => one.value));
+    case "yes":
+      return z.boolean();
+    case "families":
+      return z.array(text).max(MOST_ROWS).nullish();
+    case "blend":
+      return z
+        .array(z.object({ id: uuid, share: z.number().positive() }))
+        .nullish()
+        .describe("what it is weighed from, by share");
+    case "range":
+      return described(temperatureRange.nullish());
+    default: {
+      const number = type.is === "mass" || type.is === "density" || type.is === "step" || type.is === "count" ? whole.positive() : whole;
+      return described(optional ? number.nullish() : SAID_LATER.has(key) ? number.optional() : number);
+    }
+  }
+}
+
+/** A material, vessel or instrument as it travels: its fields as the shelf describes them, one schema a kind. */
+type TravelingRow = { id: string; name: string; putAway?: boolean | undefined } & Record<string, unknown>;
+type RowKind = Exclude<ShelfKind, "person" | "pack">;
+const travelingRow = (kind: RowKind): z.ZodType<TravelingRow> =>
+  z.object({
+    id: uuid,
+    ...Object.fromEntries(SHELF_FIELDS[kind].map((field) => [field.key, travelingField(kind, field)])),
+    putAway: z.boolean().optional().describe("archived"),
+  }) as unknown as z.ZodType<TravelingRow>;
+const rowsOf = (kind: RowKind) => z.array(travelingRow(kind)).max(MOST_ROWS);
+export const instrumentRow = travelingRow("instrument");
 
 /** The largest record that is read: some twenty thousand events. */
 export const LARGEST_RECORD_BYTES = 8 * 1_024 * 1_024;
@@ -138,16 +98,16 @@ export const batchRecord = z.object({
   formula: z.object({ id: uuid, name: nameText }),
   formulaVersion: z.object({ id: uuid, number: whole.positive(), spec: formulaSpec, createdAt: stamp }),
   people: z.array(personRow).max(MOST_ROWS),
-  instruments: z.array(instrumentRow).max(MOST_ROWS),
-  waxes: z.array(waxRow).max(MOST_ROWS),
-  fragrances: z.array(fragranceRow).max(MOST_ROWS),
-  vessels: z.array(vesselRow).max(MOST_ROWS),
+  instruments: rowsOf("instrument"),
+  waxes: rowsOf("wax"),
+  fragrances: rowsOf("fragrance"),
+  vessels: rowsOf("vessel"),
   /** Not there in records written before additives and dyes were known. */
-  additives: z.array(additiveRow).max(MOST_ROWS).optional(),
-  dyes: z.array(dyeRow).max(MOST_ROWS).optional(),
+  additives: rowsOf("additive").optional(),
+  dyes: rowsOf("dye").optional(),
   /** Wicks and moulds that the products name. */
-  wicks: z.array(wickRow).max(MOST_ROWS).optional(),
-  moulds: z.array(mouldRow).max(MOST_ROWS).optional(),
+  wicks: rowsOf("wick").optional(),
+  moulds: rowsOf("mould").optional(),
   events: z.array(batchEvent).min(1).max(20_000),
 });
 export type BatchRecord = z.output<typeof batchRecord>;

@@ -15,17 +15,9 @@ export const TRIAL = subjectOf({
   first: firstTrial,
   frozenOf: ({ plan }: { plan: TrialPlan }) => plan,
   startStays: "The start of a trial cannot be taken back. Close it, and say in a note why.",
-  reopened: (facts: TrialFacts, target) => {
-    // When it was lit, and put out, may be set right afterwards.
-    const key = (target.payload as { tester?: string }).tester;
-    const one = key === undefined ? undefined : facts.testers[key];
-    if (!one || key === undefined) return { ...facts, closed: null };
-    const at = Date.parse(target.happenedAt);
-    const kept = target.kind === "lit" ? one.sessions.filter((each) => each.id !== target.id) : one.sessions;
-    const sessions = kept.map((each) => {
-      const during = each.out !== null && at >= Date.parse(each.litAt) && at <= Date.parse(each.out.at);
-      return during && target.kind === "out" ? { ...each, out: null } : each;
-    });
-    return { ...facts, closed: null, testers: { ...facts.testers, [key]: { ...one, stopped: null, sessions } } };
-  },
+  reopened: (facts: TrialFacts) => ({
+    ...facts,
+    closed: null,
+    testers: Object.fromEntries(Object.entries(facts.testers).map(([key, one]) => [key, { ...one, stopped: null }])),
+  }),
 });

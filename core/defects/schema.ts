@@ -19,6 +19,6 @@ export const flaw = z
     severity: z.enum(SEVERITIES, { error: "Say how bad it is." }).optional(),
     extent: z.enum(EXTENTS).optional(),
     product: z.string().min(1).max(60).describe("its key within the batch"),
-    jars: z.number().int().min(1, "At least 1 jar."),
+    jars: z.number().int().min(1, "At least 1 jar.").max(100_000),
   })
   .refine((one) => one.severity !== undefined || one.extent !== undefined, { path: ["severity"], message: "Say how bad it is." });

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import type { Z } from "../shapes";
+import { UNREADABLE, type Unreadable } from "./kinds/unreadable";
 import type { AnyKind, EventOf } from "./log";
 
 const uuid = z.uuid();
@@ -17,6 +18,11 @@ const sentHead = z.object({
   deviceAt: stamp.nullish(),
 });
 const storedHead = sentHead.extend({ arrivedAt: stamp });
+/** An event that the program which exported it could not read, as it travels in a record. */
+const unreadable = z.object({
+  kind: z.literal(UNREADABLE),
+  payload: z.object({ kind: z.string().max(60), v: z.number().int(), payload: z.unknown(), why: z.string().max(2_000) }),
+});
 
 interface Asked<E> {
   kinds: ReadonlyMap<string, AnyKind<never, never>>;
@@ -30,22 +36,32 @@ export function checked<E extends EventOf, S extends Asked<E>, Shapes extends { 
   const bodies = [...payloads].map(([kind, payload]) => z.object({ kind: z.literal(kind), payload }));
   /** What can happen, with each kind's payload. */
   const body = z.discriminatedUnion("kind", bodies as never) as unknown as z.ZodType<EventBody>;
+  const storedBody = z.discriminatedUnion("kind", [...bodies, unreadable] as never) as unknown as z.ZodType<EventBody>;
   return {
     ...subject,
     body,
     /** An entry as it is sent: everything but the time it arrived. */
     sent: z.intersection(sentHead, body),
     /** An entry as it travels in a record. */
-    stored: z.intersection(storedHead.extend({ v: z.number().int().min(1).describe("version of the payload") }), body),
+    stored: z.intersection(storedHead.extend({ v: z.number().int().min(1).describe("version of the payload") }), storedBody),
 
-    /** Reads a stored or imported entry: its payload brought up to the newest version and checked. @throws z.ZodError, or Error for an unknown kind. */
+    /** Reads a stored event: its payload brought up to the newest version and checked. One that cannot be read is given back as unreadable. */
     read(raw: EventOf & { v?: number | null }): E {
-      const kind = subject.kinds.get(raw.kind);
-      if (!kind) throw new Error(`An entry of the kind “${raw.kind}” is not known here: it was written by a newer version.`);
       const { v, ...head } = raw;
       const version = v ?? 1;
-      const payload = version < kind.version && kind.upcast ? kind.upcast((raw.payload ?? {}) as Record<string, unknown>, version) : raw.payload;
-      return { ...head, payload: payloads.get(raw.kind)?.parse(payload) } as unknown as E;
+      const spoiled = (why: string): E => {
+        const payload: Unreadable = { kind: raw.kind, v: version, payload: raw.payload, why };
+        return { ...head, kind: UNREADABLE, payload } as unknown as E;
+      };
+      const kind = subject.kinds.get(raw.kind);
+      if (!kind) return spoiled("A newer version of the program wrote it.");
+      try {
+        const payload = version < kind.version && kind.upcast ? kind.upcast((raw.payload ?? {}) as Record<string, unknown>, version) : raw.payload;
+        const parsed = payloads.get(raw.kind)?.safeParse(payload);
+        return parsed?.success ? ({ ...head, payload: parsed.data } as unknown as E) : spoiled(parsed?.error.issues[0]?.message ?? "");
+      } catch {
+        return spoiled("It is damaged.");
+      }
     },
   };
 }

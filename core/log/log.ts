@@ -23,12 +23,20 @@ export type EventOf<K extends string = string, P = unknown> = Head & { kind: K; 
 export interface Refusal {
   field: string;
   message: string;
+  /** A rule of good practice that held when the event was entered: what is found out later does not make the event impossible. */
+  advisory?: true;
 }
 
 /** An amount drawn from stock: milligrams, or pieces of what is counted. */
 export interface Draw {
   materialId: string;
   amount: number;
+}
+
+/** What one standing event drew from stock: a row of the stock ledger. */
+export interface StockUse extends Draw {
+  eventId: string;
+  at: string;
 }
 
 /** How a kind says what happened, in the reader's units. */
@@ -161,27 +169,53 @@ export function inCircle(events: readonly Pick<Head, "id" | "corrects">[]): bool
   return false;
 }
 
-/** Adds one standing entry to the facts, in place. */
-export function foldOne<F extends LogFacts, C>(subject: Subject<F, C>, facts: F, event: EventOf, frozen: C): void {
+/** Adds one standing event to the facts, in place. Returns what it drew from stock, one line a material. */
+export function foldOne<F extends LogFacts, C>(subject: Subject<F, C>, facts: F, event: EventOf, frozen: C): StockUse[] {
   const kind = subject.kinds.get(event.kind);
-  if (!kind) return;
-  for (const draw of kind.draws?.(facts, event.payload, frozen) ?? []) {
-    const old = facts.drawn[draw.materialId];
-    facts.drawn[draw.materialId] = { amount: (old?.amount ?? 0) + draw.amount, at: event.happenedAt };
+  if (!kind) return [];
+  const uses = new Map<string, StockUse>();
+  for (const { materialId, amount } of kind.draws?.(facts, event.payload, frozen) ?? []) {
+    facts.drawn[materialId] = { amount: (facts.drawn[materialId]?.amount ?? 0) + amount, at: event.happenedAt };
+    uses.set(materialId, { eventId: event.id, materialId, amount: (uses.get(materialId)?.amount ?? 0) + amount, at: event.happenedAt });
   }
   kind.apply(facts, event, frozen);
   facts.standing += 1;
   if (Date.parse(event.happenedAt) > Date.parse(facts.lastAt)) facts.lastAt = event.happenedAt;
+  return [...uses.values()];
 }
 
-/** The facts that follow from all entries. The order in which they are given does not matter; one given twice counts once. */
-export function fold<F extends LogFacts, C>(subject: Subject<F, C>, start: EventOf, all: readonly EventOf[], frozen: C): F {
+/** The standing events of a log in the order of happening, its start left out. One that is given twice counts once. */
+function standingOf(start: EventOf, all: readonly EventOf[]): EventOf[] {
   const events = [...new Map(all.map((event) => [event.id, event])).values()];
+  return settle(events).flatMap(({ event, supersededBy }) => (supersededBy || event.kind === WITHDRAWN || event.id === start.id ? [] : [event]));
+}
+
+/** The facts that follow from all entries, and what each standing one drew from stock. The order in which they are given does not matter; one given twice counts once. */
+export function fold<F extends LogFacts, C>(subject: Subject<F, C>, start: EventOf, all: readonly EventOf[], frozen: C): { facts: F; uses: StockUse[] } {
   const facts = subject.first(frozen, start);
-  for (const { event, supersededBy } of settle(events)) {
-    if (!supersededBy && event.kind !== WITHDRAWN && event.id !== start.id) foldOne(subject, facts, event, frozen);
+  const uses = standingOf(start, all).flatMap((event) => foldOne(subject, facts, event, frozen));
+  return { facts, uses };
+}
+
+/**
+ * The standing events that the state before them refuses, by id, in the order of happening. Corrections are judged as if the log were open again:
+ * `reopened` gives that state. Rules that are only advisory are left out.
+ */
+export function refusedIn<F extends LogFacts, C>(
+  subject: Subject<F, C>,
+  start: EventOf,
+  all: readonly EventOf[],
+  frozen: C,
+  reopened: (facts: F) => F,
+): Map<string, { event: EventOf; refusal: Refusal }> {
+  const facts = subject.first(frozen, start);
+  const refused = new Map<string, { event: EventOf; refusal: Refusal }>();
+  for (const event of standingOf(start, all)) {
+    const refusal = subject.kinds.get(event.kind)?.refuse?.(event.corrects ? reopened(facts) : facts, event.payload, frozen, event.happenedAt);
+    if (refusal && !refusal.advisory) refused.set(event.id, { event, refusal });
+    foldOne(subject, facts, event, frozen);
   }
-  return facts;
+  return refused;
 }
 
 /** Whether an entry can be folded onto facts as they are: it corrects nothing, and nothing that counts happened after it. */

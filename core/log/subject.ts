@@ -1,5 +1,19 @@
 import type { z } from "zod";
-import { type AnyKind, type Entry as EntryOf, type EventOf, fold, type LogFacts, type Refusal, type Say, type Subject, settle, type Told } from "./log";
+import { unreadableOf } from "./kinds/unreadable";
+import {
+  type AnyKind,
+  type Entry as EntryOf,
+  type EventOf,
+  fold,
+  type LogFacts,
+  type Refusal,
+  refusedIn,
+  type Say,
+  type StockUse,
+  type Subject,
+  settle,
+  type Told,
+} from "./log";
 
 type Body<K> = K extends { kind: infer N extends string; payload: (shapes: never) => z.ZodType<infer P> } ? { kind: N; payload: P } : never;
 /** What can happen, kind by kind, without its head. */
@@ -14,9 +28,14 @@ interface Given<F, C, K> {
   frozenOf: (payload: never) => C;
   /** How its start can be taken back, since that entry cannot. */
   startStays: string;
-  /** The facts as a correction of this entry finds them: what the entry was allowed to do, its correction may. */
-  reopened: (facts: F, target: EventOf) => F;
+  /** The facts as a correction finds them: as if what ends the log were not there. */
+  reopened: (facts: F) => F;
+  /** Why an event may not follow where the state after it is this one, in words that say what to do; null where nothing stands in the way. */
+  inTheWay?: (plan: C, after: F) => string | null;
 }
+
+/** Says what happened without a quantity: for sentences that name an event. */
+const WITHOUT_QUANTITIES: Say = { g: () => "", t: () => "", len: () => "", tShown: () => "", tDifference: () => "", range: () => "", temperature: "C" };
 
 /** Entries as they were written one after another: straight after the one at `after`, the last of them at `seq`. */
 export interface WrittenOf<E> {
@@ -50,12 +69,41 @@ export function subjectOf<F extends LogFacts, C, const K extends readonly AnyKin
     },
 
     /** What was frozen, and what follows from all entries. @throws Error where none is “started”. */
-    of(events: readonly Event[]): { plan: C; facts: F; entries: Entry[] } {
+    of(events: readonly Event[]): { plan: C; facts: F; uses: StockUse[]; entries: Entry[] } {
       const start = events.find((event) => event.kind === "started");
       if (!start) throw new Error(`A ${given.what} without its “started” entry cannot be read.`);
       const plan = given.frozenOf(start.payload as never);
       const unique = [...new Map(events.map((event) => [event.id, event])).values()];
-      return { plan, facts: fold(subject, start, unique, plan), entries: settle(unique) };
+      return { plan, ...fold(subject, start, unique, plan), entries: settle(unique) };
+    },
+
+    /** The standing events that the state before them refuses, in the order of happening. @throws Error where none is “started”. */
+    refusedEvents(events: readonly Event[]): { event: Event; refusal: Refusal }[] {
+      const start = events.find((event) => event.kind === "started");
+      if (!start) throw new Error(`A ${given.what} without its “started” entry cannot be read.`);
+      return [...refusedIn(subject, start, events, given.frozenOf(start.payload as never), given.reopened).values()] as { event: Event; refusal: Refusal }[];
+    },
+
+    /**
+     * Why an event that reaches back (a correction, a deletion, an entry put down late) cannot join a log: it is refused where it would stand, or an
+     * event that follows from what it changes would no longer be possible. Null where it can.
+     */
+    conflict(events: readonly Event[], event: Event): Refusal | null {
+      const before = new Set(this.refusedEvents(events).map((one) => one.event.id));
+      const after = this.refusedEvents([...events, event]).filter((one) => !before.has(one.event.id));
+      const own = after.find((one) => one.event.id === event.id);
+      if (own) return own.refusal;
+      const [first] = after;
+      if (!first) return null;
+      const { plan, facts } = this.of([...events, event]);
+      const field = event.corrects ? "corrects" : "happenedAt";
+      const words = given.inTheWay?.(plan, facts);
+      if (words) return { field, message: words };
+      const { what, figure } = this.tell(first.event, plan, WITHOUT_QUANTITIES, "");
+      return {
+        field,
+        message: `“${[what, figure].filter(Boolean).join(", ")}” follows from it and would no longer be possible. Delete or correct that entry first.`,
+      };
     },
 
     /** Why an entry cannot be taken; null where it can. `target` is the entry it corrects, with what became of that. */
@@ -73,18 +121,20 @@ export function subjectOf<F extends LogFacts, C, const K extends readonly AnyKin
         if (target.event.kind === "started") return { field: "corrects", message: given.startStays };
         if (event.kind !== "withdrawn" && event.kind !== target.event.kind)
           return { field: "corrects", message: `A “${target.event.kind}” entry can only be corrected by another of its kind, or withdrawn.` };
-        return kind.refuse?.(given.reopened(at.facts, target.event), event.payload, at.plan, event.happenedAt) ?? null;
+        // Whether it fits the log is for `conflict` to say, which sees all of it.
+        return null;
       }
       if (event.kind === "withdrawn") return { field: "corrects", message: "Say which entry is taken back." };
       return kind.refuse?.(at.facts, event.payload, at.plan, event.happenedAt) ?? null;
     },
 
     /** What an entry says, in the reader's units. */
-    tell: (event: Event, plan: C, say: Say, instrument: string): Required<Told> => ({
-      figure: "",
-      standing: "",
-      tone: "ink",
-      ...(kinds.get(event.kind)?.told(event.payload, plan, say, instrument) ?? { what: event.kind }),
-    }),
+    tell: (event: Event, plan: C, say: Say, instrument: string): Required<Told> => {
+      const unreadable = unreadableOf(event);
+      const told: Told = unreadable
+        ? { what: `An entry that cannot be read (${unreadable.kind})`, figure: unreadable.why, standing: "It counts for nothing.", tone: "hot" }
+        : (kinds.get(event.kind)?.told(event.payload, plan, say, instrument) ?? { what: event.kind });
+      return { figure: "", standing: "", tone: "ink", ...told };
+    },
   };
 }

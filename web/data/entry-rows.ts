@@ -1,4 +1,4 @@
-import type { EventOf } from "@hearth/core";
+import { type EventOf, unreadableOf } from "@hearth/core";
 
 const iso = (text: string) => new Date(text).toISOString();
 
@@ -14,6 +14,12 @@ export interface EntryRow {
   deviceAt: string | null;
   v: number;
   payload: unknown;
+}
+
+/** Type, version and payload as they are stored: of one that could not be read, as they were. */
+function storedBody(event: EventOf, versionOf: (kind: string) => number): Pick<EntryRow, "kind" | "v" | "payload"> {
+  const { kind, v, payload } = unreadableOf(event) ?? { ...event, v: versionOf(event.kind) };
+  return { kind, v, payload };
 }
 
 /** How the entries of a subject are read from their rows, and written to them. */
@@ -34,7 +40,6 @@ export const entryRows = <E extends EventOf>(subject: { read: (raw: EventOf & { 
     }),
   toRow: (event: EventOf): EntryRow => ({
     id: event.id,
-    kind: event.kind,
     // As UTC: a database takes fewer offsets than are written.
     happenedAt: iso(event.happenedAt),
     arrivedAt: iso(event.arrivedAt),
@@ -42,7 +47,6 @@ export const entryRows = <E extends EventOf>(subject: { read: (raw: EventOf & { 
     instrumentId: event.instrumentId,
     corrects: event.corrects,
     deviceAt: event.deviceAt ? iso(event.deviceAt) : null,
-    v: subject.versionOf(event.kind),
-    payload: event.payload,
+    ...storedBody(event, subject.versionOf),
   }),
 });

@@ -1,12 +1,13 @@
 import { readFileSync } from "node:fs";
-import { batchOf, defectOf, titleOf } from "@hearth/core";
+import { batchOf, batchRecord, defectOf, titleOf, unreadableOf } from "@hearth/core";
 import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { openBatches, readBatch } from "../server/batches";
 import { eventsOf } from "../server/events";
 import { listFormulas } from "../server/formulas";
-import { batchRecordOf } from "../server/record-out";
+import { batchRecordOf, eventsCsv } from "../server/record-out";
 import { readStocks } from "../server/shelf";
+import { brokenBooks } from "../testing/books/invariants";
 import { type TestDatabase, testDatabase } from "../testing/database";
 import { openDatabase } from "./client";
 import { migrateDatabase } from "./migrate";
@@ -109,5 +110,60 @@ describe("facts that an earlier version kept", () => {
     const kept = await readBatch(old.db, WORKSHOP, batchId(2));
     expect(kept?.facts.released).not.toBeNull();
     expect((await loose()).find((one) => one.number === 12)?.loose).toBeGreaterThan(0);
+  });
+});
+
+describe("a database of version 0.10.3", () => {
+  const SHOP = "0190c0de-0000-7000-8000-00000000f103";
+  let newer: ReturnType<typeof openDatabase>;
+  let entries: { id: string; payload: unknown }[];
+  beforeAll(async () => {
+    await test.owner.query("create database hearth_test_0103");
+    const at = test.ownerUrl.replace(/\/[^/]*$/, "/hearth_test_0103");
+    const client = new pg.Client({ connectionString: at });
+    await client.connect();
+    await client.query("drop schema public cascade");
+    await client.query(readFileSync(new URL("../testing/fixtures/database-0.10.3.sql", import.meta.url), "utf8"));
+    entries = (await client.query("select id, payload from public.batch_event order by id")).rows;
+    await client.end();
+    await migrateDatabase(at);
+    newer = openDatabase(at);
+  });
+  afterAll(() => newer.pool.end());
+
+  it("has a ledger with a row for each event; stock is what it was, and right where a count was taken while a batch was weighed", async () => {
+    const { rows } = await newer.pool.query<{ number: number; material: string; amount: string; at: Date }>(
+      `select b.number, coalesce(w.name, f.name, v.name) as material, u.amount, u.at from stock_use u join batch b on b.id = u.batch_id
+       left join wax w on w.id = u.material_id left join fragrance f on f.id = u.material_id left join vessel v on v.id = u.material_id order by 1, 4, 2`,
+    );
+    expect(rows.map((row) => [row.number, row.material, Number(row.amount)])).toEqual([
+      [1, "test soy", 500_000],
+      [1, "test soy", 100_000],
+      [2, "test soy 2", 127_000],
+      [2, "test rain 2", 13_000],
+      [2, "cup 2", 10],
+    ]);
+    const stocks = await readStocks(newer.db, SHOP, "UTC");
+    const { rows: named } = await newer.pool.query<{ id: string; name: string }>(
+      "select id, name from wax union all select id, name from fragrance union all select id, name from vessel",
+    );
+    const onHand = (name: string) => stocks[named.find((row) => row.name === name)?.id ?? ""]?.onHand;
+    // Counted at 2,000 g after 500 g were weighed, and 100 g weighed since: 0.10.3 said 1,400 g.
+    expect(onHand("test soy")).toBe(1_900_000);
+    expect([onHand("test soy 2"), onHand("test rain 2"), onHand("cup 2")]).toEqual([4_873_000, 487_000, 40]);
+    expect(await brokenBooks(newer.db, newer.pool, SHOP, true)).toEqual([]);
+  });
+
+  it("shows an entry that cannot be read as such, on a page, in the record and in a file, and keeps its log as it was", async () => {
+    const { rows } = await newer.pool.query<{ id: string }>("select id from batch where number = 2");
+    const id = rows[0]?.id ?? "";
+    const page = await readBatch(newer.db, SHOP, id);
+    expect(page?.events.filter((event) => unreadableOf(event))).toHaveLength(1);
+    const record = await batchRecordOf(newer.db, SHOP, id);
+    const travelling = JSON.parse(JSON.stringify(record));
+    expect(batchRecord.parse(travelling)).toEqual(travelling);
+    const csv = eventsCsv(await eventsOf(newer.db, SHOP, id), 2, () => "");
+    expect(csv).toContain("cannot be read");
+    expect((await newer.pool.query("select id, payload from batch_event order by id")).rows).toEqual(entries);
   });
 });

@@ -1,6 +1,6 @@
 import { fileURLToPath } from "node:url";
 import { batchOf, FACTS_FORMAT, TRIAL, TRIAL_FORMAT } from "@hearth/core";
-import { and, eq, isNull, or, sql } from "drizzle-orm";
+import { and, eq, isNull, notInArray, or, sql } from "drizzle-orm";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { keepApart } from "./apart";
 import { rowOf, toEvent } from "./batch-rows";
@@ -8,17 +8,27 @@ import { type Database, openDatabase } from "./client";
 import { makeJobs } from "./jobs";
 import { writeOutcomes } from "./outcome-rows";
 import { grantProgram } from "./program-role";
+import { writeStockUses } from "./stock-uses";
 import { batchEvents, batches } from "./tables/batch";
 import { trialEvents, trials } from "./tables/trial";
 import { toTrialEvent, trialRow, writeBurns } from "./trial-rows";
 
-/** Works the kept facts out anew for batches that an older program wrote: from their entries, which stay as they are. */
+/**
+ * Works the kept state and the ledger of stock out anew for batches that an older program wrote: from their entries, which stay as they are. A batch
+ * whose start cannot be read is left as it is.
+ */
 async function workOutFacts(db: Database): Promise<void> {
+  const unreadable: string[] = [];
   for (;;) {
     const rows = await db
-      .select({ workshopId: batches.workshopId, id: batches.id })
+      .select({ workshopId: batches.workshopId, id: batches.id, drawsStock: batches.drawsStock })
       .from(batches)
-      .where(or(isNull(batches.facts), isNull(batches.plan), sql`(${batches.facts}->>'format')::int <> ${FACTS_FORMAT}`))
+      .where(
+        and(
+          or(isNull(batches.facts), isNull(batches.plan), sql`(${batches.facts}->>'format')::int <> ${FACTS_FORMAT}`),
+          unreadable.length > 0 ? notInArray(batches.id, unreadable) : undefined,
+        ),
+      )
       .limit(50);
     if (rows.length === 0) return;
     for (const row of rows) {
@@ -28,13 +38,19 @@ async function workOutFacts(db: Database): Promise<void> {
           .select({ id: batches.id })
           .from(batches)
           .where(and(eq(batches.workshopId, row.workshopId), eq(batches.id, row.id)))
-          .for("update");
-        const { plan, facts } = batchOf((await tx.select().from(batchEvents).where(mine)).map(toEvent));
+          .for("no key update");
+        const events = (await tx.select().from(batchEvents).where(mine)).map(toEvent);
+        if (!events.some((event) => event.kind === "started")) {
+          unreadable.push(row.id);
+          return;
+        }
+        const { plan, facts, uses } = batchOf(events);
         await tx
           .update(batches)
           .set(rowOf(plan, facts))
           .where(and(eq(batches.workshopId, row.workshopId), eq(batches.id, row.id)));
         await writeOutcomes(tx, row.workshopId, row.id, plan, facts, null);
+        if (row.drawsStock) await writeStockUses(tx, row.workshopId, row.id, uses, true);
       });
     }
   }
@@ -52,7 +68,7 @@ async function workOutTrials(db: Database): Promise<void> {
     for (const { workshopId, id } of rows)
       await db.transaction(async (tx) => {
         const mine = and(eq(trials.workshopId, workshopId), eq(trials.id, id));
-        await tx.select({ id: trials.id }).from(trials).where(mine).for("update");
+        await tx.select({ id: trials.id }).from(trials).where(mine).for("no key update");
         const events = await tx
           .select()
           .from(trialEvents)

@@ -21,7 +21,7 @@ export async function grantProgram(pool: Pool, role: string): Promise<void> {
     `revoke insert, update, delete on audit from ${name}`,
     `revoke delete on batch, trial, sale_order, workshop from ${name}`,
     `grant usage on all sequences in schema public to ${name}`,
-    `grant execute on function undo_start(uuid, uuid), workshop_names(), workshop_of_calendar(text), workshops_of_account(text), workshop_of_code(text), workshops_without_owner(), remove_due_workshops(timestamptz) to ${name}`,
+    `grant execute on function undo_start(uuid, uuid), erase_customer(uuid, uuid, text), workshop_names(), workshop_of_calendar(text), workshops_of_account(text), workshop_of_code(text), workshops_without_owner(), remove_due_workshops(timestamptz) to ${name}`,
   ];
   await pool.query(`begin; ${statements.join("; ")}; commit`);
 }

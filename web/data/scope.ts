@@ -1,8 +1,10 @@
-import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
+import { drizzle, type NodePgDatabase, type NodePgQueryResultHKT } from "drizzle-orm/node-postgres";
+import type { PgDatabase } from "drizzle-orm/pg-core";
 import pg, { type Pool, type PoolClient, type PoolConfig, type QueryResult } from "pg";
 
-export type Database = NodePgDatabase;
-export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
+/** What statements are asked of: a transaction is one too. */
+export type Database = PgDatabase<NodePgQueryResultHKT, Record<string, never>>;
+export type Transaction = Parameters<Parameters<NodePgDatabase["transaction"]>[0]>[0];
 
 /** Whether connections are this process's own for as long as they last: a pooler hands them on between transactions, and keeps nothing with them. */
 const areOwn = () => !process.env.DATABASE_LISTEN_URL;

@@ -156,7 +156,7 @@ describe("adding events", () => {
   });
 });
 
-describe("entries that only go on", () => {
+describe("entries from two servers", () => {
   it("are neither lost nor counted twice where two servers write to one batch", async () => {
     const { workshopId, batch, sent, wax } = await pot();
     // Another server knows nothing of what this one has just written.
@@ -182,40 +182,6 @@ describe("entries that only go on", () => {
     expect(page?.total).toBe(1 + 12 * 9);
     expect(page?.facts).toEqual(batchOf(page?.events ?? []).facts);
     expect(page?.facts.weighed[`0:${wax}`]?.mg).toBe(2_400);
-  });
-
-  it("take one statement, and all others the long way: what draws stock, is refused, was sent before, or finds another log than was left", async () => {
-    const { workshopId, batch, sent, wax, person } = await pot();
-    const db = test.as(workshopId);
-    const long = vi.spyOn(db, "transaction");
-    const send = async (event: ReturnType<typeof sent>) => {
-      long.mockClear();
-      const answer = await appendEvent(db, workshopId, batch, event, LATER);
-      return { ...answer, long: long.mock.calls.length > 0 };
-    };
-    const note = (over: Parameters<typeof sent>[1] = {}) => sent({ kind: "note", payload: { text: "x" } }, over);
-    const seqs = [await send(note()), await send(note()), await send(note({ personId: person }))];
-    expect(seqs).toMatchObject([
-      { ok: true, long: true },
-      { ok: true, long: false },
-      { ok: true, long: false },
-    ]);
-    expect(await send(sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 100 } }))).toMatchObject({ ok: true, long: true });
-    const { rows } = await test.pool.query("select amount::int from stock_use where workshop_id = $1 and batch_id = $2", [workshopId, batch]);
-    expect(rows).toEqual([{ amount: 100 }]);
-    const last = note();
-    expect(await send(last)).toMatchObject({ ok: true, repeated: false, long: false });
-    expect(await send(note({ personId: workshopId }))).toMatchObject({ ok: false, fields: { personId: expect.anything() }, long: true });
-    expect(await send(last)).toMatchObject({ ok: true, repeated: true, long: true });
-    await send(note());
-    expect(await send(note())).toMatchObject({ ok: true, long: false });
-    // The database is put back to an earlier state beneath the program.
-    const back = await test.owner.connect();
-    await back.query("set session_replication_role = replica");
-    await back.query("delete from batch_event where workshop_id = $1 and seq = (select max(seq) from batch_event where batch_id = $2)", [workshopId, batch]);
-    await back.query("set session_replication_role = origin");
-    back.release();
-    expect(await send(note())).toMatchObject({ ok: true, long: true });
   });
 });
 

@@ -1,157 +1,141 @@
 import { CLOCK_TOLERANCE_MS, type EventOf, type LogFacts, writeDuration } from "@hearth/core";
-import { and, eq, inArray, type SQLWrapper, sql } from "drizzle-orm";
+import { and, eq, max, type SQLWrapper, sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { codeOf, type Database, isAway, type Transaction } from "@/data/client";
 import { instruments } from "@/data/tables/shelf";
 import { people } from "@/data/tables/workshop";
 import type { Keeper } from "./keeper";
-import { type Appended, type Asked, type At, isAnswer, no, type Sent, weigh } from "./weigh";
-import { type Left, writeEntries } from "./write-entries";
+import { tellPages } from "./live";
+import { type AggregateRef, type Appended, type Asked, type LockedState, reject, type Sent, sameEvent, validateAppend } from "./validate-append";
 
 /** An entry that the program puts down itself, at the moment and by whom a command was sent. */
 export const entryBy = (at: { now: string; personId: string | null }, kind: string, payload: unknown, over: { id?: string; corrects?: string } = {}) =>
   ({ id: over.id ?? v7(), kind, happenedAt: at.now, personId: at.personId, instrumentId: null, corrects: over.corrects ?? null, payload }) as Sent;
 
-/** What of these ids the workshop has already: entries, people, instruments. */
-async function known(tx: Transaction, table: Keeper<LogFacts, unknown, EventOf>["table"], workshopId: string, asked: readonly Asked[]) {
-  const ids = (of: (one: Sent) => string | null) => sql.param([...new Set(asked.map((one) => of(one.sent)).filter((id) => id !== null))]);
-  const found = (what: string, from: SQLWrapper, of: (one: Sent) => string | null) =>
-    sql`select id, ${sql.raw(`'${what}'`)} as what from ${from} where workshop_id = ${workshopId} and id = any(${ids(of)}::uuid[])`;
-  const { rows } = await tx.execute<{ id: string; what: string }>(
-    sql.join(
-      [found("entry", table, (one) => one.id), found("person", people, (one) => one.personId), found("tool", instruments, (one) => one.instrumentId)],
-      sql` union all `,
-    ),
+/** What the workshop has of an entry's id, person and instrument. */
+async function existing(tx: Transaction, table: Keeper<LogFacts, unknown, EventOf>["table"], workshopId: string, sent: Sent) {
+  const found = (what: string, from: SQLWrapper, id: string | null) =>
+    sql`select ${sql.raw(`'${what}'`)} as what from ${from} where workshop_id = ${workshopId} and id = ${id}::uuid`;
+  const { rows } = await tx.execute<{ what: string }>(
+    sql.join([found("entry", table, sent.id), found("person", people, sent.personId), found("instrument", instruments, sent.instrumentId)], sql` union all `),
   );
-  const those = (what: string) => new Set(rows.flatMap((row) => (row.what === what ? [row.id] : [])));
-  return { entries: those("entry"), staff: those("person"), tools: those("tool") };
+  return new Set(rows.map((row) => row.what));
 }
 
-interface Done<F, C, R> {
-  answers: Appended[];
-  left: Left<F, C, R> | null;
-}
-
-/** Adds entries as their subject stands in the database, whose row is held until the transaction ends. */
-async function appendHeld<F extends LogFacts, C, E extends EventOf, R>(
-  keeper: Keeper<F, C, E, R>,
-  tx: Transaction,
-  at: At,
-  asked: readonly Asked[],
-): Promise<Done<F, C, R>> {
-  const { workshopId, id } = at;
-  const { table } = keeper;
-  const row = await keeper.row(tx, workshopId, id, true);
-  if (!row) return { answers: asked.map(() => no(404, `This ${keeper.what} is not in this workshop.`)), left: null };
-  const { entries, staff, tools } = await known(tx, table, workshopId, asked);
-  const rows =
-    entries.size === 0
-      ? []
-      : await tx
-          .select()
-          .from(table)
-          .where(and(eq(table.workshopId, workshopId), inArray(table.id, [...entries])));
-  const twins = new Map(rows.map((one) => [one.id, { event: keeper.toEvent(one), of: keeper.ofRow(one), seq: one.seq }]));
-  const held = { row, ...(await keeper.kept(tx, row)) };
-  const weighed = await weigh(keeper, tx, at, held, { twins, staff, tools }, asked);
-  if (weighed.fresh.length === 0) return { answers: weighed.taken as Appended[], left: null };
-  await keeper.follow(tx, { ...at, ...held, facts: weighed.facts, before: held.facts, whole: weighed.whole });
-  const written = await writeEntries(keeper, tx, at, held, weighed, null);
-  if (!written) throw new Error("A row that was held is gone.");
-  return { answers: weighed.taken.map((one) => (isAnswer(one) ? one : written.answers(one))), left: written.left };
-}
-
-/** Adds entries to one subject in their order, within a transaction, with what follows from them. */
-export const appendIn = async <F extends LogFacts, C, E extends EventOf, R>(
+/**
+ * Adds entries to one batch, trial or order, one after another, each judged by what the ones before it left, within a transaction that holds its row
+ * until it ends. What follows from them is written with them, and pages are told. Gives an answer for each.
+ */
+export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
   keeper: Keeper<F, C, E, R>,
   tx: Transaction,
   workshopId: string,
   id: string,
   asked: readonly Asked[],
-): Promise<Appended[]> => (await appendHeld(keeper, tx, { workshopId, id }, asked)).answers;
-
-class AsksMore extends Error {}
-/** Stands where there is no transaction: who would ask anything of one needs it. */
-const NO_TRANSACTION = new Proxy({} as Transaction, {
-  get() {
-    throw new AsksMore();
-  },
-});
-const ANY = { has: () => true };
-
-/**
- * Adds entries that only go on from what this process left there, by one statement that makes sure of it. Null, and nothing is written,
- * where one is not simply taken, something else follows from it, or another has written since: what is refused is refused by what the
- * database holds.
- */
-async function goOn<F extends LogFacts, C, E extends EventOf, R>(
-  keeper: Keeper<F, C, E, R>,
-  db: Database,
-  at: At,
-  asked: readonly Asked[],
-  left: Left<F, C, R>,
-): Promise<Done<F, C, R> | null> {
-  try {
-    const weighed = await weigh(keeper, NO_TRANSACTION, at, left, { twins: new Map(), staff: ANY, tools: ANY }, asked);
-    if (weighed.taken.some(isAnswer)) return null;
-    await keeper.follow(NO_TRANSACTION, { ...at, ...left, facts: weighed.facts, before: left.facts, whole: false });
-    const written = await writeEntries(keeper, db, at, left, weighed, left);
-    return written && { answers: weighed.fresh.map(written.answers), left: written.left };
-  } catch (error) {
-    // A person or an instrument that is not there is told by name, the long way.
-    if (error instanceof AsksMore || codeOf(error).startsWith("23")) return null;
-    throw error;
-  }
-}
-
-/** So many subjects are known as they were left. */
-const MOST_LEFT = 500;
-const lefts = new Map<string, unknown>();
-
-/** Adds entries to a subject in one transaction: the short way where that will do. */
-async function append<F extends LogFacts, C, E extends EventOf, R>(
-  keeper: Keeper<F, C, E, R>,
-  db: Database,
-  at: At,
-  key: string,
-  asked: readonly Asked[],
 ): Promise<Appended[]> {
-  const left = lefts.get(key) as Left<F, C, R> | undefined;
-  // Taken out meanwhile: of an entry that fails it is not known how it ended.
-  lefts.delete(key);
-  const done = (left && (await goOn(keeper, db, at, asked, left))) ?? (await db.transaction((tx) => appendHeld(keeper, tx, at, asked)));
-  if (done.left) lefts.set(key, done.left);
-  const [oldest] = lefts.keys();
-  if (oldest !== undefined && lefts.size > MOST_LEFT) lefts.delete(oldest);
-  return done.answers;
+  const at: AggregateRef = { workshopId, id };
+  const { table, rows } = keeper;
+  const row = await keeper.row(tx, workshopId, id, true);
+  if (!row) return asked.map(() => reject(404, `This ${keeper.what} is not in this workshop.`));
+  let locked: LockedState<F, C, E> = { ...(await keeper.kept(tx, row)), log: null };
+  const ofThis = and(eq(table.workshopId, workshopId), eq(keeper.of, id));
+  const [newest] = await tx
+    .select({ seq: max(table.seq) })
+    .from(table)
+    .where(ofThis);
+  const written: { event: E; seq: number }[] = [];
+  let columns: Partial<R> | null = null;
+  const answers: Appended[] = [];
+  for (const one of asked) {
+    const { sent } = one;
+    const there = await existing(tx, table, workshopId, sent);
+    if (there.has("entry")) {
+      const [twin] = await tx
+        .select()
+        .from(table)
+        .where(and(eq(table.workshopId, workshopId), eq(table.id, sent.id)));
+      answers.push(
+        !twin || keeper.ofRow(twin) !== id
+          ? reject(409, `Another ${keeper.what} already has this entry.`, "id")
+          : sameEvent(keeper.toEvent(twin), sent)
+            ? { ok: true, repeated: true, seq: twin.seq }
+            : reject(409, "Another entry already carries this entry's id. Record it again.", "id"),
+      );
+      continue;
+    }
+    if (sent.personId && !there.has("person")) {
+      answers.push(reject(400, "That person is not of this workshop. Choose who is working.", "personId"));
+      continue;
+    }
+    if (sent.instrumentId && !there.has("instrument")) {
+      answers.push(reject(400, "That instrument is not on this shelf. Choose another.", "instrumentId"));
+      continue;
+    }
+    const judged = await validateAppend(keeper, tx, at, locked, one);
+    if (!judged.ok) {
+      answers.push(judged.answer);
+      continue;
+    }
+    const { event, facts, uses, log } = judged.decision;
+    // The row of the entry first: what follows from it may point at it.
+    const [entry] = await tx
+      .insert(table)
+      .values(keeper.toRow(workshopId, id, event))
+      .returning({ seq: table.seq });
+    const seq = entry?.seq ?? 0;
+    await keeper.follow(tx, { ...at, row, plan: locked.plan, facts, before: locked.facts, uses, whole: log !== null });
+    columns = keeper.columns(row, locked.plan, facts);
+    locked = { plan: locked.plan, facts, log };
+    written.push({ event, seq });
+    answers.push({ ok: true, repeated: false, seq });
+  }
+  const last = written.at(-1);
+  if (!last || !columns) return answers;
+  await tx
+    .update(rows)
+    .set(columns as never)
+    .where(sql`workshop_id = ${workshopId} and id = ${id}`);
+  const news = { workshop: workshopId, [keeper.what]: id };
+  // What only goes on from what was there is told at once; what reaches back is read by the pages anew.
+  await tellPages(tx, locked.log === null ? { ...news, written: { after: newest?.seq ?? 0, seq: last.seq, events: written.map((one) => one.event) } } : news);
+  return answers;
 }
 
 interface Queued extends Asked {
   answer: (appended: Appended) => void;
   fail: (error: unknown) => void;
 }
-/** Of one subject so many entries are written together at most. */
-const MOST_TOGETHER = 50;
+/** The most entries of one batch, trial or order that are written in one transaction. */
+const MAX_TOGETHER = 50;
 const queues = new Map<string, Queued[]>();
 
-/** Writes what is asked of one subject: what came while the last was being written goes together, so that one write to the disk serves all of it. */
+/** The database's code for a key that is taken. */
+const KEY_TAKEN = "23505";
+
+/** Writes what is asked of one batch, trial or order in its order: what came while the last was being written goes into one transaction. */
 async function work(write: (group: readonly Asked[]) => Promise<Appended[]>, key: string): Promise<void> {
+  // The same id sent to two batches at once is taken by one of them, and then found there.
+  const writeAgain = (group: readonly Asked[]) =>
+    write(group).catch((error: unknown) => {
+      if (codeOf(error) === KEY_TAKEN) return write(group);
+      throw error;
+    });
   for (;;) {
     const queue = queues.get(key) ?? [];
-    const group = queue.splice(0, MOST_TOGETHER);
+    const group = queue.splice(0, MAX_TOGETHER);
     if (group.length === 0) {
       queues.delete(key);
       return;
     }
     try {
-      const answers = await write(group);
+      const answers = await writeAgain(group);
       for (const [at, one] of group.entries()) one.answer(answers[at] as Appended);
     } catch (error) {
       // One that the database will not take stops none of the others.
       if (group.length === 1 || isAway(error)) for (const one of group) one.fail(error);
       else
         for (const one of group) {
-          await write([one]).then(
+          await writeAgain([one]).then(
             ([answer]) => one.answer(answer as Appended),
             (fault: unknown) => one.fail(fault),
           );
@@ -160,7 +144,7 @@ async function work(write: (group: readonly Asked[]) => Promise<Appended[]>, key
   }
 }
 
-/** Adds one entry to a subject, in one transaction with what follows from it. The same entry again changes nothing. */
+/** Adds one entry to a batch, trial or order, in a transaction with what follows from it. The same entry again changes nothing. */
 export async function appendTo<F extends LogFacts, C, E extends EventOf, R>(
   keeper: Keeper<F, C, E, R>,
   db: Database,
@@ -171,7 +155,7 @@ export async function appendTo<F extends LogFacts, C, E extends EventOf, R>(
 ): Promise<Appended> {
   const ahead = Date.parse(sent.happenedAt) - Date.parse(now);
   if (ahead > CLOCK_TOLERANCE_MS) {
-    return no(400, `That time is ${writeDuration(ahead / 1_000)} ahead of now. Give the time at which it happened.`, "happenedAt");
+    return reject(400, `That time is ${writeDuration(ahead / 1_000)} ahead of now. Give the time at which it happened.`, "happenedAt");
   }
   const key = `${keeper.what}/${workshopId}/${id}`;
   return new Promise<Appended>((answer, fail) => {
@@ -180,7 +164,7 @@ export async function appendTo<F extends LogFacts, C, E extends EventOf, R>(
     if (queue) queue.push(one);
     else {
       queues.set(key, [one]);
-      void work((group) => append(keeper, db, { workshopId, id }, key, group), key);
+      void work((group) => db.transaction((tx) => appendIn(keeper, tx, workshopId, id, group)), key);
     }
   });
 }

@@ -6,15 +6,15 @@ import type { Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { instruments } from "@/data/tables/shelf";
 import { trialEvents, trials } from "@/data/tables/trial";
-import { workshops } from "@/data/tables/workshop";
 import { trialEventRow, trialRow, writeBurns } from "@/data/trial-rows";
 import { entryBy } from "./append";
 import type { Context } from "./context";
 import { keptOf } from "./events";
 import { tellPages } from "./live";
-import { done, type Outcome, refused } from "./outcome";
+import { done, inTransaction, type Outcome, refused } from "./result";
 import { startBatchIn } from "./start-batch";
 import { asTesters, fromBatch } from "./testers";
+import { lockWorkshop } from "./workshops";
 
 const many = z.number().int().min(1, "At least one tester.").max(10, "At most ten testers of one option.");
 /** What one option of a trial changes of the formula. */
@@ -154,64 +154,52 @@ async function take(
     : done({ ...part, batch: { id: row.id, number: row.number, product: option.product, taken: true }, productId: null });
 }
 
-class NotBegun extends Error {
-  constructor(readonly outcome: Outcome<never>) {
-    super("not begun");
-  }
-}
-
 /** Begins a trial: pours what is to be made as batches, takes from the rack what is there, and freezes the testers, all or nothing. */
 export async function beginTrialIn(context: Context, wanted: TrialWanted): Promise<Outcome<{ id: string; number: number; batches: string[] }>> {
   const mine = context.workshop.id;
-  try {
-    return await context.db.transaction(async (tx): Promise<Outcome<{ id: string; number: number; batches: string[] }>> => {
-      await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
-      const [again] = await tx
-        .select({ id: trials.id, number: trials.number })
-        .from(trials)
-        .where(and(eq(trials.workshopId, mine), eq(trials.id, wanted.trialId)));
-      if (again) return done({ ...again, batches: [] });
-      const [top] = await tx
-        .select({ top: max(trials.number) })
-        .from(trials)
-        .where(eq(trials.workshopId, mine));
-      const number = (top?.top ?? 0) + 1;
-      const poured = await pour(tx, context, wanted.options);
-      if (!poured.ok) throw new NotBegun(poured);
-      const testers: Tester[] = [];
-      const codes = blindCodes(
-        wanted.options.reduce((sum, one) => sum + one.testers, 0),
-        Math.random,
-      );
-      for (const [at, option] of wanted.options.entries()) {
-        const letter = LETTERS[at] ?? "Z";
-        const part = option.from === "make" ? poured.value.get(at) : undefined;
-        const taken = option.from === "rack" ? await take(tx, context, option, number) : null;
-        if (taken && !taken.ok) throw new NotBegun(taken);
-        const what = part ?? (taken?.ok ? taken.value : undefined);
-        if (!what) throw new NotBegun(refused("A tester could not be made. Choose again."));
-        for (let n = 1; n <= option.testers; n++)
-          testers.push({ ...what, productId: wanted.productId, key: `${letter}${n}`, option: letter, code: codes[testers.length] ?? `${letter}${n}` });
-      }
-      const plan: TrialPlan = trialPlan.parse({
-        format: 1,
-        name: wanted.name,
-        varies: wanted.varies,
-        protocol: wanted.protocol,
-        testers,
-        ...(wanted.after ? { after: wanted.after } : {}),
-      });
-      const event = { ...entryBy({ now: context.now, personId: context.person?.id ?? null }, "started", { plan }), arrivedAt: context.now } as TrialEvent;
-      const { facts } = TRIAL.of([event]);
-      await tx.insert(trials).values({ workshopId: mine, id: wanted.trialId, number, ...trialRow(plan, facts) });
-      await tx.insert(trialEvents).values(trialEventRow(mine, wanted.trialId, event));
-      await writeBurns(tx, mine, wanted.trialId, plan, facts, null);
-      await tellPages(tx, { workshop: mine, trial: wanted.trialId });
-      return done({ id: wanted.trialId, number, batches: [...new Set(testers.flatMap((one) => (one.batch && !one.batch.taken ? [one.batch.id] : [])))] });
+  return inTransaction(context.db, async (tx): Promise<Outcome<{ id: string; number: number; batches: string[] }>> => {
+    await lockWorkshop(tx, mine);
+    const [again] = await tx
+      .select({ id: trials.id, number: trials.number })
+      .from(trials)
+      .where(and(eq(trials.workshopId, mine), eq(trials.id, wanted.trialId)));
+    if (again) return done({ ...again, batches: [] });
+    const [top] = await tx
+      .select({ top: max(trials.number) })
+      .from(trials)
+      .where(eq(trials.workshopId, mine));
+    const number = (top?.top ?? 0) + 1;
+    const poured = await pour(tx, context, wanted.options);
+    if (!poured.ok) return poured;
+    const testers: Tester[] = [];
+    const codes = blindCodes(
+      wanted.options.reduce((sum, one) => sum + one.testers, 0),
+      Math.random,
+    );
+    for (const [at, option] of wanted.options.entries()) {
+      const letter = LETTERS[at] ?? "Z";
+      const part = option.from === "make" ? poured.value.get(at) : undefined;
+      const taken = option.from === "rack" ? await take(tx, context, option, number) : null;
+      if (taken && !taken.ok) return taken;
+      const what = part ?? (taken?.ok ? taken.value : undefined);
+      if (!what) return refused("A tester could not be made. Choose again.");
+      for (let n = 1; n <= option.testers; n++)
+        testers.push({ ...what, productId: wanted.productId, key: `${letter}${n}`, option: letter, code: codes[testers.length] ?? `${letter}${n}` });
+    }
+    const plan: TrialPlan = trialPlan.parse({
+      format: 1,
+      name: wanted.name,
+      varies: wanted.varies,
+      protocol: wanted.protocol,
+      testers,
+      ...(wanted.after ? { after: wanted.after } : {}),
     });
-  } catch (error) {
-    // What was begun of it is not kept.
-    if (error instanceof NotBegun) return error.outcome;
-    throw error;
-  }
+    const event = { ...entryBy({ now: context.now, personId: context.person?.id ?? null }, "started", { plan }), arrivedAt: context.now } as TrialEvent;
+    const { facts } = TRIAL.of([event]);
+    await tx.insert(trials).values({ workshopId: mine, id: wanted.trialId, number, ...trialRow(plan, facts) });
+    await tx.insert(trialEvents).values(trialEventRow(mine, wanted.trialId, event));
+    await writeBurns(tx, mine, wanted.trialId, plan, facts, null);
+    await tellPages(tx, { workshop: mine, trial: wanted.trialId });
+    return done({ id: wanted.trialId, number, batches: [...new Set(testers.flatMap((one) => (one.batch && !one.batch.taken ? [one.batch.id] : [])))] });
+  });
 }

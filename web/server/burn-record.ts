@@ -1,16 +1,17 @@
 import { BURN_COLUMNS, BURN_FORMAT, type BurnRecord, burnSheet, RUNS_AS_FORMULA, TRIAL, type TrialEvent } from "@hearth/core";
 import { and, asc, eq, inArray, max } from "drizzle-orm";
 import Papa from "papaparse";
-import type { Database, Transaction } from "@/data/client";
+import type { Database } from "@/data/client";
 import { instruments } from "@/data/tables/shelf";
 import { trialEvents, trials } from "@/data/tables/trial";
 import { people, workshops } from "@/data/tables/workshop";
 import { trialEventRow, trialRow, writeBurns } from "@/data/trial-rows";
 import { TRIALS, trialEventsOf } from "./keep-trial";
 import { tellPages } from "./live";
-import { done, type Outcome, refused } from "./outcome";
-import { putRows } from "./record-in";
-import { sameLog } from "./weigh";
+import { futureIn, putRows } from "./record-in";
+import { done, inTransaction, type Outcome, refused } from "./result";
+import { sameLog } from "./validate-append";
+import { lockWorkshop } from "./workshops";
 
 const present = (values: (string | null)[]): string[] => [...new Set(values.filter((value) => value !== null))];
 
@@ -37,14 +38,7 @@ export const burnRecordOf = (db: Database, workshopId: string, id: string): Prom
       workshop,
       trial: { id: row.id, number: row.number },
       people: staff,
-      instruments: tools.map(({ id: tool, name, kind, correction, resolutionUg, capacityMg }) => ({
-        id: tool,
-        name,
-        kind,
-        correction,
-        resolutionUg,
-        capacityMg,
-      })),
+      instruments: tools.map(({ workshopId: _of, version: _edits, ...tool }) => tool),
       events: events.map((event) => ({ ...event, v: TRIAL.versionOf(event.kind) })),
     } as BurnRecord;
   });
@@ -61,10 +55,13 @@ export async function importBurn(
   db: Database,
   workshopId: string,
   record: BurnRecord,
+  now: string,
 ): Promise<Outcome<{ trialId: string; number: number; remarks: string[] }>> {
-  return db.transaction(async (tx: Transaction) => {
+  const future = futureIn(record.events, now);
+  if (future) return refused(`${future} Nothing was taken in.`);
+  return inTransaction(db, async (tx) => {
     const remarks: string[] = [];
-    await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, workshopId)).for("update");
+    await lockWorkshop(tx, workshopId);
     const { id } = record.trial;
     const already = await TRIALS.row(tx, workshopId, id, false);
     if (already) {

@@ -3,7 +3,7 @@ import { asc, eq } from "drizzle-orm";
 import { cookies, headers } from "next/headers";
 import { redirect } from "next/navigation";
 import { cache } from "react";
-import type { Database } from "@/data/client";
+import type { Database, Transaction } from "@/data/client";
 import { clockIsFrozen, now } from "@/data/clock";
 import { people, type workshops } from "@/data/tables/workshop";
 import { databaseFor, enter } from "./door/door";
@@ -91,3 +91,7 @@ export async function within(at: { workshopId: string; personId: string | null }
   return { db, workshop, who, people: staff, person: staff.find((one) => one.id === personId) ?? null, now: now() };
 }
 export type Context = NonNullable<Awaited<ReturnType<typeof within>>>;
+/** The same while a command runs: its statements belong to one transaction. */
+export type CommandContext = Omit<Context, "db"> & { db: Transaction };
+/** In which workshop, by whom and when something is done. */
+export type Acting = Pick<Context, "workshop" | "person" | "now">;

@@ -52,7 +52,7 @@ export function takeEntry<F extends LogFacts, C, E extends EventOf, R>(keeper: K
       return refusal(400, parsed.error.issues[0]?.message ?? "This entry cannot be read.", fields);
     }
     const event = parsed.data as EventOf;
-    const odd = await notOwn(workshop, who, event.personId);
+    const odd = await notOwn(workshop, who, event);
     if (odd) return refusal(403, odd, { personId: [odd] });
     const appended = await appendTo(keeper, databaseOf(workshop, { byKey: true }), workshop, id, event, now());
     if (!appended.ok) return refusal(appended.status, appended.message, appended.fields);

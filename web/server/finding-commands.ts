@@ -2,7 +2,6 @@
 
 import { gradeRules, ownCause } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { grading, ownCauses } from "@/data/tables/finding";
 import { command, done, type Outcome, refused } from "./outcome";
@@ -19,7 +18,6 @@ export async function saveGrades(place: unknown, input: unknown): Promise<Outcom
             .where(and(eq(grading.workshopId, workshop.id), eq(grading.version, version)))
             .returning({ version: grading.version });
     if (!rows[0]) return refused("Somebody else changed this in the meantime. Load the page again, then save.");
-    revalidatePath("/", "layout");
     return done({ version: rows[0].version });
   });
 }
@@ -31,7 +29,6 @@ export async function saveCause(place: unknown, input: unknown): Promise<Outcome
       .insert(ownCauses)
       .values({ workshopId: workshop.id, id: cause.id, cause })
       .onConflictDoUpdate({ target: [ownCauses.workshopId, ownCauses.id], set: { cause, gone: false } });
-    revalidatePath("/", "layout");
     return done({ id: cause.id });
   });
 }
@@ -43,7 +40,6 @@ export async function dropCause(place: unknown, input: unknown): Promise<Outcome
       .update(ownCauses)
       .set({ gone })
       .where(and(eq(ownCauses.workshopId, workshop.id), eq(ownCauses.id, id)));
-    revalidatePath("/", "layout");
     return done({ id });
   });
 }

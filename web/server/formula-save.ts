@@ -2,7 +2,6 @@
 
 import { type FormulaSpec, formulaSpec, readFormula, stopOf } from "@hearth/core";
 import { and, desc, eq } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { batches } from "@/data/tables/batch";
@@ -39,7 +38,7 @@ export interface Saved {
 export async function saveFormula(place: unknown, input: unknown): Promise<Outcome<Saved>> {
   return command("formulas", saved, place, input, async (wanted, { db, workshop, person, people, now }) => {
     const mine = workshop.id;
-    const outcome = await db.transaction(async (tx): Promise<Outcome<Saved>> => {
+    return db.transaction(async (tx): Promise<Outcome<Saved>> => {
       const shelf = await readMaterials(tx, mine);
       for (const [field, parts, rows] of [
         ["wax", wanted.spec.waxes, shelf.waxes],
@@ -67,7 +66,7 @@ export async function saveFormula(place: unknown, input: unknown): Promise<Outco
         .select()
         .from(formulas)
         .where(and(eq(formulas.workshopId, mine), eq(formulas.id, wanted.id)))
-        .for("update");
+        .for("no key update");
       if (!formula) return refused("This formula is not in this workshop.");
       const [newest] = await tx
         .select()
@@ -112,7 +111,5 @@ export async function saveFormula(place: unknown, input: unknown): Promise<Outco
           .where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.id, newest.id)));
       return done({ id: formula.id, version, number: newest.number, next: false, due, stale: null });
     });
-    if (outcome.ok && !outcome.value.stale) revalidatePath("/", "layout");
-    return outcome;
   });
 }

@@ -1,6 +1,5 @@
 import type { Area } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import type { colours } from "@/data/tables/colour";
 import type { notes } from "@/data/tables/note";
@@ -16,6 +15,5 @@ export const turnGone = (area: Area, table: typeof notes | typeof colours, missi
       .where(and(eq(any.workshopId, workshop.id), eq(any.id, id)))
       .returning({ id: any.id });
     if (rows.length === 0) return refused(missing);
-    revalidatePath("/", "layout");
     return done({ id });
   });

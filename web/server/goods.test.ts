@@ -208,7 +208,7 @@ describe("orders and market days", () => {
       kind: "out",
       payload: { goods: [{ packing: packing?.id ?? "", sellable, name: "x", price: null, pouredAt: STARTED, packs }] },
     });
-    expect(await enter(id, out(2))).toMatchObject({ ok: false, message: expect.stringMatching(/1 of x is left/) });
+    expect(await enter(id, out(2))).toMatchObject({ ok: false, message: expect.stringMatching(/1 × x is left of that pack run, and 2 would go out/) });
     expect(await enter(id, out(1, v7()))).toMatchObject({ ok: false });
     expect(await enter(id, out(1))).toMatchObject({ ok: true });
     expect(await unpack(here(), { packingId: packing?.id })).toMatchObject({ ok: false, message: expect.stringMatching(/went out/) });

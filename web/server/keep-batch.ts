@@ -1,14 +1,17 @@
 import { type BatchEvent, type BatchFacts, type BatchPlan, CHECKED_BATCH, type SentEvent } from "@hearth/core";
-import { and, eq, sql } from "drizzle-orm";
+import { rollup, sum } from "d3-array";
+import { and, eq, inArray, sql } from "drizzle-orm";
 import { eventRow, rowOf, toEvent } from "@/data/batch-rows";
 import type { Database } from "@/data/client";
 import { writeOutcomes } from "@/data/outcome-rows";
+import { writeStockUses } from "@/data/stock-uses";
 import { batchEvents, batches } from "@/data/tables/batch";
+import { packedPieces, packings } from "@/data/tables/goods";
 import { appendTo } from "./append";
-import { writeDraws } from "./draws";
 import { keptOf } from "./events";
 import type { Keeper } from "./keeper";
 import { tellPages } from "./live";
+import { writeRecoveredLots } from "./recovered-lots";
 
 const mine = (workshopId: string, id: string) => and(eq(batches.workshopId, workshopId), eq(batches.id, id));
 
@@ -28,11 +31,54 @@ export const BATCHES: Keeper<BatchFacts, BatchPlan, BatchEvent, typeof batches.$
   },
   row: async (tx, workshopId, id, lock) => {
     const asked = tx.select().from(batches).where(mine(workshopId, id));
-    return (await (lock ? asked.for("update") : asked))[0] ?? null;
+    return (await (lock ? asked.for("no key update") : asked))[0] ?? null;
   },
   kept: keptOf,
-  follow: async (tx, { workshopId, id, row, plan, facts, before, whole }) => {
-    if (row.drawsStock) await writeDraws(tx, workshopId, id, facts, whole ? null : before);
+  ownKinds: [{ kind: "packed", message: "Packing is done and undone under Sell: unpack these packs there." }],
+  // Jars that are packed are those of the pack runs that are there, and no others.
+  outside: async (tx, { workshopId, id, before, after }) => {
+    const packedOf = (facts: BatchFacts) =>
+      rollup(
+        facts.fates.filter((one) => one.packing),
+        (list) => sum(list, (one) => one.jars),
+        (one) => `${one.packing} ${one.product}`,
+      );
+    const [was, is] = [packedOf(before), packedOf(after)];
+    const changed = [...new Set([...was.keys(), ...is.keys()])].filter((key) => was.get(key) !== is.get(key));
+    if (changed.length === 0) return null;
+    const runs = await tx
+      .select({ id: packings.id, name: packings.name, undone: packings.undone, product: packedPieces.product, pieces: packedPieces.pieces })
+      .from(packings)
+      .innerJoin(packedPieces, and(eq(packedPieces.workshopId, packings.workshopId), eq(packedPieces.packingId, packings.id)))
+      .where(
+        and(
+          eq(packings.workshopId, workshopId),
+          eq(packedPieces.batchId, id),
+          inArray(
+            packings.id,
+            changed.map((key) => key.slice(0, 36)),
+          ),
+        ),
+      );
+    for (const key of changed) {
+      const run = runs.find((one) => `${one.id} ${one.product}` === key);
+      const pieces = is.get(key) ?? 0;
+      if (run && pieces === (run.undone ? 0 : run.pieces)) continue;
+      if (!run) return { field: "packing", message: "These packs are not in this workshop. Pack the jars under Sell." };
+      return {
+        field: "packing",
+        message: run.undone
+          ? `These jars were unpacked from ${run.name}. Pack them again under Sell.`
+          : `${run.pieces} jars are packed as ${run.name}. Unpack them under Sell first.`,
+      };
+    }
+    return null;
+  },
+  follow: async (tx, { workshopId, id, row, plan, facts, before, uses, whole }) => {
+    if (row.drawsStock) {
+      await writeStockUses(tx, workshopId, id, uses, whole);
+      await writeRecoveredLots(tx, workshopId, row.number, plan, facts, before);
+    }
     await writeOutcomes(tx, workshopId, id, plan, facts, before);
   },
 };
@@ -45,7 +91,7 @@ export const appendEvent = (db: Database, workshopId: string, batchId: string, s
 export async function undoStart(db: Database, workshopId: string, batchId: string): Promise<{ ok: boolean; message: string }> {
   return db.transaction(async (tx) => {
     const mine = and(eq(batches.workshopId, workshopId), eq(batches.id, batchId));
-    const [batch] = await tx.select({ id: batches.id }).from(batches).where(mine).for("update");
+    const [batch] = await tx.select({ id: batches.id }).from(batches).where(mine).for("no key update");
     if (!batch) return { ok: false, message: "This batch is not in this workshop any more." };
     const rows = await tx
       .select({ id: batchEvents.id })

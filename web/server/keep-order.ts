@@ -1,5 +1,5 @@
 import { CHECKED_ORDER, ORDER_FORMAT, type OrderEvent, type OrderFacts, type OrderPlan, orderPlan } from "@hearth/core";
-import { and, eq, inArray } from "drizzle-orm";
+import { and, asc, eq, inArray } from "drizzle-orm";
 import { orderEventRow, orderRow, toOrderEvent, writeGoods } from "@/data/order-rows";
 import { orderEvents, orders, packings } from "@/data/tables/goods";
 import { entriesOf, type Keeper } from "./keeper";
@@ -25,14 +25,18 @@ export const ORDERS: Keeper<OrderFacts, OrderPlan, OrderEvent, Row> = {
   columns: (_row, plan, facts) => orderRow(plan, facts),
   row: async (tx, workshopId, id, lock) => {
     const asked = tx.select().from(orders).where(mine(workshopId, id));
-    return (await (lock ? asked.for("update") : asked))[0] ?? null;
+    return (await (lock ? asked.for("no key update") : asked))[0] ?? null;
   },
   kept: async (tx, row) =>
     row.facts.format === ORDER_FORMAT ? { plan: planOf(row.plan), facts: row.facts } : CHECKED_ORDER.of(await entriesOf(OF, tx, row.workshopId, row.id)),
-  // Packs go out of packings that are there: what a page shows may be older than what another took.
-  outside: async (tx, workshopId, event) => {
-    if (event.kind !== "out") return null;
-    const { goods } = event.payload as Extract<OrderEvent, { kind: "out" }>["payload"];
+  // Packs go out of pack runs that are there, whatever led to it: an entry, a correction, an undo. What a page shows may be older than what another took.
+  outside: async (tx, { workshopId, before, after }) => {
+    const more = after.goods.flatMap((one) => {
+      const earlier = before.goods.find((other) => other.packing === one.packing);
+      const packs = one.out - one.back - (earlier ? earlier.out - earlier.back : 0);
+      return packs > 0 ? [{ ...one, packs }] : [];
+    });
+    if (more.length === 0) return null;
     const rows = await tx
       .select()
       .from(packings)
@@ -41,16 +45,21 @@ export const ORDERS: Keeper<OrderFacts, OrderPlan, OrderEvent, Row> = {
           eq(packings.workshopId, workshopId),
           inArray(
             packings.id,
-            goods.map((one) => one.packing),
+            more.map((one) => one.packing),
           ),
         ),
       )
-      .for("update");
-    for (const one of goods) {
-      const there = rows.find((row) => row.id === one.packing && row.sellableId === one.sellable && !row.undone);
-      const left = there ? there.packs - there.gone : 0;
+      .orderBy(asc(packings.id))
+      .for("no key update");
+    for (const one of more) {
+      const run = rows.find((row) => row.id === one.packing && row.sellableId === one.sellable);
+      if (run?.undone) return { field: "goods", message: `These ${one.name} were unpacked: they can be out no more. Pack them again first.` };
+      const left = run ? run.packs + run.oversold - run.gone : 0;
       if (one.packs > left)
-        return { field: "goods", message: `${left} of ${one.name} ${left === 1 ? "is" : "are"} left of that packing: look at the stock again.` };
+        return {
+          field: "goods",
+          message: `${left} × ${one.name} ${left === 1 ? "is" : "are"} left of that pack run, and ${one.packs} would go out. Look at the stock again.`,
+        };
     }
     return null;
   },

@@ -30,7 +30,7 @@ export const TRIALS: Keeper<TrialFacts, TrialPlan, TrialEvent, Row> = {
   columns: (_row, plan, facts) => trialRow(plan, facts),
   row: async (tx, workshopId, id, lock) => {
     const asked = tx.select().from(trials).where(mine(workshopId, id));
-    return (await (lock ? asked.for("update") : asked))[0] ?? null;
+    return (await (lock ? asked.for("no key update") : asked))[0] ?? null;
   },
   kept: async (tx, row) =>
     row.facts.format === TRIAL_FORMAT ? { plan: planOf(row.plan), facts: row.facts } : CHECKED_TRIAL.of(await trialEventsOf(tx, row.workshopId, row.id)),

@@ -1,4 +1,4 @@
-import type { EventOf, LogFacts, Refusal } from "@hearth/core";
+import type { EventOf, LogFacts, Refusal, StockUse } from "@hearth/core";
 import { type AnyColumn, and, asc, count, desc, eq, gt } from "drizzle-orm";
 import type { PgTable } from "drizzle-orm/pg-core";
 import type { z } from "zod";
@@ -15,8 +15,9 @@ interface Subject<F, C, E> {
   first: (frozen: C, start: EventOf) => F;
   sent: z.ZodType;
   upcastSent: (raw: unknown) => unknown;
-  of: (events: readonly E[]) => { plan: C; facts: F; entries: { event: E; supersededBy: E | null }[] };
+  of: (events: readonly E[]) => { plan: C; facts: F; uses: StockUse[]; entries: { event: E; supersededBy: E | null }[] };
   refusal: (at: { plan: C; facts: F }, event: EventOf, target: { event: E; supersededBy: E | null } | null) => Refusal | null;
+  conflict: (events: readonly E[], event: E) => Refusal | null;
 }
 
 /** How a subject of the log is kept: its rows, its entries, and what else is written with each. */
@@ -35,13 +36,18 @@ export interface Keeper<F extends LogFacts, C, E extends EventOf, R = unknown> {
   /** Its row, held until the transaction ends where `lock` is set; null where the workshop has none such. */
   row: (tx: Transaction, workshopId: string, id: string, lock: boolean) => Promise<R | null>;
   kept: (tx: Transaction, row: R) => Promise<{ plan: C; facts: F }>;
-  /** Why an entry cannot be taken by what is kept elsewhere; asked where its own facts have nothing against it. */
-  outside?: (tx: Transaction, workshopId: string, event: Pick<EventOf, "kind" | "payload">) => Promise<Refusal | null>;
+  /** Event types that only a command of the program enters, corrects and deletes, since it keeps rows beside them; with what a maker is told instead. */
+  ownKinds?: readonly { kind: string; message: string }[];
+  /** Why an entry cannot be taken by what is kept elsewhere, which is held until the transaction ends; asked where its own state has nothing against it. */
+  outside?: (tx: Transaction, at: { workshopId: string; id: string; event: E; before: F; after: F }) => Promise<Refusal | null>;
   /**
-   * Writes elsewhere what follows from new entries; asks nothing of the transaction where nothing does. `before` is what its facts were;
-   * `whole` where the log was read anew.
+   * Writes elsewhere what follows from a new entry. `before` is what its facts were; `whole` where the log was read anew, and `uses` is then what all
+   * standing entries drew from stock, otherwise what this one drew.
    */
-  follow: (tx: Transaction, at: { workshopId: string; id: string; row: R; plan: C; facts: F; before: F; whole: boolean }) => Promise<void>;
+  follow: (
+    tx: Transaction,
+    at: { workshopId: string; id: string; row: R; plan: C; facts: F; before: F; uses: readonly StockUse[]; whole: boolean },
+  ) => Promise<void>;
 }
 
 /** All entries of one, in order. */

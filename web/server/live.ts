@@ -13,6 +13,8 @@ export interface Change {
   order?: string;
   /** A device or person that may see nothing more: its streams end. */
   cut?: string;
+  /** A person whose role has changed: that person's streams end, and begin again. */
+  role?: string;
   /** This server stops. */
   ends?: true;
   /** What was written to it, where it only goes on from what was there and is short enough to be told at once. */
@@ -27,18 +29,10 @@ const MOST_TOLD = 7_900;
 export const tellPages = async (tx: Transaction | Database, change: Change): Promise<void> => void (await tx.execute(sql`select ${telling(change)}`));
 
 /** The same as a part of another statement. */
-export function telling(change: Change): SQL {
+function telling(change: Change): SQL {
   const whole = JSON.stringify(change);
   const { written: _, ...news } = change;
   return sql`pg_notify(${CHANNEL}, ${Buffer.byteLength(whole) <= MOST_TOLD ? whole : JSON.stringify(news)})`;
-}
-
-/** Tells of what a statement writes, whose places in the log only that statement knows. */
-export function tellingWritten(change: Omit<Change, "written">, events: EventOf[], after: SQL, seq: SQL): SQL {
-  const whole = JSON.stringify({ ...change, written: { events } }).slice(0, -2);
-  // With room for the two numbers.
-  if (Buffer.byteLength(whole) > MOST_TOLD - 60) return telling(change);
-  return sql`pg_notify(${CHANNEL}, concat(${whole}::text, ',"after":', ${after}, ',"seq":', ${seq}, '}}'))`;
 }
 
 interface Live {

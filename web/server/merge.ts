@@ -2,22 +2,21 @@
 
 import { and, eq, inArray, sql } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
-import { revalidatePath } from "next/cache";
+import { v7 } from "uuid";
 import { z } from "zod";
 import type { Transaction } from "@/data/client";
-import { batches } from "@/data/tables/batch";
+import { renameStockUses } from "@/data/stock-uses";
 import { colours } from "@/data/tables/colour";
 import { formulaVersions } from "@/data/tables/formula";
 import { merges } from "@/data/tables/merged";
-import { notes } from "@/data/tables/note";
-import { products } from "@/data/tables/product";
 import { waxes } from "@/data/tables/shelf";
-import { lots, stockCounts } from "@/data/tables/stock";
-import { workshops } from "@/data/tables/workshop";
-import { writeDraws } from "./draws";
-import { tellPages } from "./live";
+import { stockCounts } from "@/data/tables/stock";
+import type { CommandContext } from "./context";
+import { MATERIAL_COLUMNS, type MaterialColumn, renameColumn } from "./material-columns";
 import { command, done, type Outcome, refused } from "./outcome";
+import { readStocks } from "./shelf";
 import { tableOf } from "./tables";
+import { lockWorkshop } from "./workshops";
 
 /** The kinds of which two entries can be the same thing. */
 const MERGED = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould"] as const;
@@ -45,24 +44,34 @@ async function renameIn(tx: Transaction, workshopId: string, from: string, to: s
   return { specs: ids(specs), blends: ids(blends), colours: ids(made) };
 }
 
-/** Books what batches drew of a material anew, under the name that now holds. */
-async function drawAnew(tx: Transaction, workshopId: string, id: string): Promise<void> {
-  const rows = await tx
-    .select({ id: batches.id, facts: batches.facts })
-    .from(batches)
-    .where(and(eq(batches.workshopId, workshopId), eq(batches.drawsStock, true), sql`${batches.facts} -> 'drawn' ? ${id}`))
-    .for("update");
-  for (const row of rows) if (row.facts) await writeDraws(tx, workshopId, row.id, row.facts, null);
+/**
+ * Where one of the two was ever counted, counts both together at this moment: a count of one says nothing of the other. Gives the ids of the counts
+ * that were written.
+ */
+async function countTogether(tx: Transaction, context: CommandContext, goneId: string, keptId: string): Promise<string[]> {
+  const { workshop, now, person } = context;
+  const counted = await tx
+    .select({ id: stockCounts.id })
+    .from(stockCounts)
+    .where(and(eq(stockCounts.workshopId, workshop.id), eq(stockCounts.withdrawn, false), inArray(stockCounts.materialId, [goneId, keptId])))
+    .limit(1);
+  if (counted.length === 0) return [];
+  const stocks = await readStocks(tx, workshop.id, workshop.timeZone, [goneId, keptId]);
+  const amount = Math.max(0, (stocks[goneId]?.onHand ?? 0) + (stocks[keptId]?.onHand ?? 0));
+  const id = v7();
+  await tx.insert(stockCounts).values({ workshopId: workshop.id, id, materialId: keptId, at: now, amount, personId: person?.id ?? null });
+  return [id];
 }
 
 /** Makes two entries of the same thing one: lots, counts, use, formulas and products go over to the one that stays. */
 export async function merge(place: unknown, input: unknown): Promise<Outcome<{ mergeId: string }>> {
   const wanted = z.object({ kind: z.enum(MERGED), goneId: z.uuid(), keptId: z.uuid(), mergeId: z.uuid() });
-  return command("shelf", wanted, place, input, async ({ kind, goneId, keptId, mergeId }, { db, workshop, now }) => {
+  return command("shelf", wanted, place, input, async ({ kind, goneId, keptId, mergeId }, context) => {
+    const { db, workshop, now } = context;
     const mine = workshop.id;
     const table = tableOf(kind);
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ mergeId: string }>> => {
-      await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
+    return db.transaction(async (tx): Promise<Outcome<{ mergeId: string }>> => {
+      await lockWorkshop(tx, mine);
       const [again] = await tx
         .select({ id: merges.id })
         .from(merges)
@@ -84,30 +93,17 @@ export async function merge(place: unknown, input: unknown): Promise<Outcome<{ m
         sql`select name from colour where workshop_id = ${mine} and recipe::text like ${`%${goneId}%`} and recipe::text like ${`%${keptId}%`} limit 1`,
       );
       if (inColour.rows.length > 0) return refused("A colour recipe names both of them. Take that colour away first, or make it with one.");
-      const at = <T extends { workshopId: AnyPgColumn }>(t: T, column: AnyPgColumn) => and(eq(t.workshopId, mine), eq(column, goneId));
       const moved: Record<string, string[]> = await renameIn(tx, mine, goneId, keptId);
-      moved.lots = (await tx.update(lots).set({ materialId: keptId }).where(at(lots, lots.materialId)).returning({ id: lots.id })).map((row) => row.id);
-      moved.counts = (
-        await tx.update(stockCounts).set({ materialId: keptId }).where(at(stockCounts, stockCounts.materialId)).returning({ id: stockCounts.id })
-      ).map((row) => row.id);
-      moved.bodies = (await tx.update(products).set({ bodyId: keptId }).where(at(products, products.bodyId)).returning({ id: products.id })).map(
-        (row) => row.id,
-      );
-      moved.wicks = (await tx.update(products).set({ wickId: keptId }).where(at(products, products.wickId)).returning({ id: products.id })).map(
-        (row) => row.id,
-      );
-      moved.notes = (await tx.update(notes).set({ ofId: keptId }).where(at(notes, notes.ofId)).returning({ id: notes.id })).map((row) => row.id);
+      moved.together = await countTogether(tx, context, goneId, keptId);
+      for (const name of Object.keys(MATERIAL_COLUMNS) as MaterialColumn[]) moved[name] = await renameColumn(tx, mine, name, goneId, keptId);
       await tx
         .update(table)
         .set({ putAway: true, version: sql`${table.version} + 1` })
         .where(and(eq(table.workshopId, mine), eq(table.id, goneId)));
       await tx.insert(merges).values({ workshopId: mine, id: mergeId, kind, goneId, keptId, at: now, moved });
-      await drawAnew(tx, mine, goneId);
-      await tellPages(tx, { workshop: mine });
+      await renameStockUses(tx, mine, goneId);
       return done({ mergeId });
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
 }
 
@@ -115,7 +111,7 @@ export async function merge(place: unknown, input: unknown): Promise<Outcome<{ m
 export async function undoMerge(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
   return command("shelf", z.object({ mergeId: z.uuid() }), place, input, async ({ mergeId }, { db, workshop }) => {
     const mine = workshop.id;
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
+    return db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
       const [merged] = await tx
         .update(merges)
         .set({ undone: true })
@@ -125,37 +121,19 @@ export async function undoMerge(place: unknown, input: unknown): Promise<Outcome
       const { goneId, keptId, moved } = merged;
       const table = tableOf(merged.kind as (typeof MERGED)[number]);
       const ids = (name: string) => moved[name] ?? [];
-      const among = (column: AnyPgColumn, name: string) => (ids(name).length ? inArray(column, ids(name)) : sql`false`);
       await renameIn(tx, mine, keptId, goneId, { specs: ids("specs"), blends: ids("blends"), colours: ids("colours") });
-      await tx
-        .update(lots)
-        .set({ materialId: goneId })
-        .where(and(eq(lots.workshopId, mine), among(lots.id, "lots")));
-      await tx
-        .update(stockCounts)
-        .set({ materialId: goneId })
-        .where(and(eq(stockCounts.workshopId, mine), among(stockCounts.id, "counts")));
-      await tx
-        .update(products)
-        .set({ bodyId: goneId })
-        .where(and(eq(products.workshopId, mine), among(products.id, "bodies")));
-      await tx
-        .update(products)
-        .set({ wickId: goneId })
-        .where(and(eq(products.workshopId, mine), among(products.id, "wicks")));
-      await tx
-        .update(notes)
-        .set({ ofId: goneId })
-        .where(and(eq(notes.workshopId, mine), among(notes.id, "notes")));
-      await drawAnew(tx, mine, goneId);
+      for (const name of Object.keys(MATERIAL_COLUMNS) as MaterialColumn[]) await renameColumn(tx, mine, name, keptId, goneId, ids(name));
+      if (ids("together").length > 0)
+        await tx
+          .update(stockCounts)
+          .set({ withdrawn: true })
+          .where(and(eq(stockCounts.workshopId, mine), inArray(stockCounts.id, ids("together"))));
+      await renameStockUses(tx, mine, goneId);
       await tx
         .update(table)
         .set({ putAway: false, version: sql`${table.version} + 1` })
         .where(and(eq(table.workshopId, mine), eq(table.id, goneId)));
-      await tellPages(tx, { workshop: mine });
       return done({ id: goneId });
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
 }

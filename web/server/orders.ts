@@ -6,9 +6,8 @@ import { atOneMoment, type Database, type Transaction } from "@/data/client";
 import { orderEventRow, orderRow, writeGoods } from "@/data/order-rows";
 import { batches } from "@/data/tables/batch";
 import { orderEvents, orderGoods, orders, packedPieces, packings } from "@/data/tables/goods";
-import { workshops } from "@/data/tables/workshop";
 import { appendIn, entryBy } from "./append";
-import type { Context } from "./context";
+import type { Acting } from "./context";
 import { listSellables, packedNow } from "./goods";
 import { ORDERS } from "./keep-order";
 import { newestOf } from "./keeper";
@@ -16,6 +15,7 @@ import { tellPages } from "./live";
 import { containing } from "./naturally";
 import { type Costs, packIn } from "./packing";
 import { done, type Outcome, refused } from "./result";
+import { lockWorkshop } from "./workshops";
 
 type Row = typeof orders.$inferSelect;
 
@@ -108,9 +108,9 @@ export const readOrder = (db: Database, workshopId: string, id: string) =>
 export const orderWanted = z.object({ orderId: z.uuid(), plan: orderPlan });
 
 /** Takes an order, or puts a market day into the calendar. */
-export async function beginOrderIn(tx: Transaction, context: Context, wanted: z.output<typeof orderWanted>): Promise<Outcome<{ id: string; number: number }>> {
+export async function beginOrderIn(tx: Transaction, context: Acting, wanted: z.output<typeof orderWanted>): Promise<Outcome<{ id: string; number: number }>> {
   const mine = context.workshop.id;
-  await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
+  await lockWorkshop(tx, mine);
   const [again] = await tx
     .select({ id: orders.id, number: orders.number })
     .from(orders)
@@ -144,7 +144,7 @@ export const outWanted = z.object({
 });
 
 /** Takes packs out with an order: of what is packed the oldest first; what lacks is packed there and then, where enough stands released. */
-export async function takeOutIn(tx: Transaction, context: Context, wanted: z.output<typeof outWanted>, costs: Costs): Promise<Outcome<{ packed: number }>> {
+export async function takeOutIn(tx: Transaction, context: Acting, wanted: z.output<typeof outWanted>, costs: Costs): Promise<Outcome<{ packed: number }>> {
   const mine = context.workshop.id;
   const row = await ORDERS.row(tx, mine, wanted.orderId, true);
   if (!row) return refused("This order is not in this workshop any more.");
@@ -155,7 +155,7 @@ export async function takeOutIn(tx: Transaction, context: Context, wanted: z.out
   if (again) return done({ packed: 0 });
   const { sellables } = await listSellables(tx, mine);
   // One at a time: two orders must not take the same packs.
-  await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
+  await lockWorkshop(tx, mine);
   const goods: Extract<OrderEvent, { kind: "out" }>["payload"]["goods"] = [];
   let packed = 0;
   for (const line of wanted.lines) {

@@ -1,11 +1,13 @@
 import { type Area, may, type Need, oddTextIn } from "@hearth/core";
+import { revalidatePath } from "next/cache";
 import { headers } from "next/headers";
 import { z } from "zod";
 import { isAway } from "@/data/client";
 import { awayWords } from "./away";
-import { type Context, within } from "./context";
+import { type CommandContext, within } from "./context";
 import { enter, NOT_YOURS } from "./door/door";
-import { done, type Outcome, refused } from "./result";
+import { tellPages } from "./live";
+import { done, inTransaction, type Outcome, refused } from "./result";
 
 export { done, type Outcome, refused };
 
@@ -41,13 +43,17 @@ function read<S extends z.ZodType>(schema: S, input: unknown): Outcome<z.output<
 /** What whoever is in a workshop at all may do. */
 const EVERYBODY: Need = { area: "bench", act: "see" };
 
-/** Parses what came in, asks whether who sent it may do so in that part of the program, runs the command in the workshop that the page names, and turns faults into something a maker can act on. */
+/**
+ * Parses what came in, asks whether who sent it may do so in that part of the program, and runs the command in the workshop that the page names, in one
+ * transaction: what is refused leaves nothing behind, and what changes something is told to all pages of the workshop. Faults become something a
+ * maker can act on.
+ */
 export async function command<S extends z.ZodType, T>(
   area: Area | ((value: z.output<S>) => Area),
   schema: S,
   from: unknown,
   input: unknown,
-  does: (value: z.output<S>, context: Context) => Promise<Outcome<T>>,
+  does: (value: z.output<S>, context: CommandContext) => Promise<Outcome<T>>,
   act: Need["act"] = "change",
 ): Promise<Outcome<T>> {
   const at = place.safeParse(from);
@@ -61,7 +67,13 @@ export async function command<S extends z.ZodType, T>(
     if (typeof area !== "string" && !may(first.value.role, { area: area(parsed.value), act })) return refused(NOT_YOURS);
     const context = await within(at.data, first.value);
     if (!context) return refused("This workshop is not here any more. Choose another.");
-    return await does(parsed.value, context);
+    const outcome = await inTransaction(context.db, async (tx) => {
+      const given = await does(parsed.value, { ...context, db: tx });
+      if (given.ok && act === "change") await tellPages(tx, { workshop: context.workshop.id });
+      return given;
+    });
+    if (outcome.ok && act === "change") revalidatePath("/", "layout");
+    return outcome;
   } catch (error) {
     if (isAway(error)) return refused(awayWords(error));
     if (takenName(error)) {

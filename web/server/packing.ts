@@ -1,4 +1,5 @@
 import {
+  batchOf,
   besideMaterials,
   costOf,
   costOfProduct,
@@ -11,18 +12,19 @@ import {
   WeighOutError,
   wouldTake,
 } from "@hearth/core";
-import { and, eq, sql } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { packedPieces, packings } from "@/data/tables/goods";
 import { appendIn, entryBy } from "./append";
-import type { Context } from "./context";
+import type { Acting, Context } from "./context";
+import { eventsOf } from "./events";
 import { type Loose, listSellables, looseLots, piecesIn } from "./goods";
 import { BATCHES } from "./keep-batch";
-import { tellPages } from "./live";
 import { newestSpecs, type Product } from "./products";
 import { done, type Outcome, refused } from "./result";
 import { chosenOf } from "./season";
 import { readFewOf, readStocks, stockedIn } from "./shelf";
+import { lockWorkshop } from "./workshops";
 
 /** What one pack costs by the lots that are there now: what is in it, and its packing; null where no lot with a cost covers all of it. */
 async function costOfPack(
@@ -88,8 +90,10 @@ export interface PackWanted {
 }
 
 /** Packs within a transaction: pieces leave the rack of their batches, oldest first, and the packing parts are drawn. All or nothing. */
-export async function packIn(tx: Transaction, context: Context, wantedPack: PackWanted, costs: Costs): Promise<Outcome<{ id: string }>> {
+export async function packIn(tx: Transaction, context: Acting, wantedPack: PackWanted, costs: Costs): Promise<Outcome<{ id: string }>> {
   const mine = context.workshop.id;
+  // One at a time: what stands loose is read only once nobody else can take it.
+  await lockWorkshop(tx, mine);
   const [again] = await tx
     .select({ id: packings.id })
     .from(packings)
@@ -116,20 +120,6 @@ export async function packIn(tx: Transaction, context: Context, wantedPack: Pack
       if (lot) pieces.push({ loose: lot, productId: one.productId, count: each.count });
     }
   }
-  const parts = packingDraw(sellable.packing, wantedPack.packs);
-  for (const [at, one] of pieces.entries()) {
-    const sent = entryBy({ now: context.now, personId: context.person?.id ?? null }, "packed", {
-      packing: wantedPack.packingId,
-      of: sellable.name,
-      product: one.loose.key,
-      jars: one.count,
-      packs: wantedPack.packs,
-      // Boxes, lids and labels stand once, with the first of the batches.
-      parts: at === 0 ? parts : [],
-    });
-    const [answer] = await appendIn(BATCHES, tx, mine, one.loose.batchId, [{ sent, now: context.now }]);
-    if (answer && !answer.ok) return refused(`Batch ${one.loose.number}: ${answer.message}`);
-  }
   const oldest = pieces.map((one) => one.loose.pouredAt).sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? context.now;
   await tx.insert(packings).values({
     workshopId: mine,
@@ -144,42 +134,57 @@ export async function packIn(tx: Transaction, context: Context, wantedPack: Pack
     statedMg: wantedPack.statedMg,
     personId: context.person?.id ?? null,
   });
-  const sums = new Map<string, { batchId: string; product: string; productId: string; pieces: number }>();
-  for (const one of pieces) {
-    const key = `${one.loose.batchId} ${one.loose.key}`;
-    const there = sums.get(key);
-    sums.set(key, { batchId: one.loose.batchId, product: one.loose.key, productId: one.productId, pieces: (there?.pieces ?? 0) + one.count });
+  // Of each product of a batch once, also where several products of a set are poured alike.
+  const sums = new Map<string, { batchId: string; number: number; product: string; productId: string; pieces: number }>();
+  for (const { loose: lot, productId, count } of pieces) {
+    const key = `${lot.batchId} ${lot.key}`;
+    sums.set(key, { batchId: lot.batchId, number: lot.number, product: lot.key, productId, pieces: (sums.get(key)?.pieces ?? 0) + count });
   }
-  await tx.insert(packedPieces).values([...sums.values()].map((one) => ({ ...one, workshopId: mine, packingId: wantedPack.packingId })));
-  await tellPages(tx, { workshop: mine });
+  // The pack run first: an entry that packs jars into one that is not there is refused.
+  await tx
+    .insert(packedPieces)
+    .values([...sums.values()].map(({ number: _number, ...one }) => ({ ...one, workshopId: mine, packingId: wantedPack.packingId })));
+  const parts = packingDraw(sellable.packing, wantedPack.packs);
+  for (const [at, one] of [...sums.values()].entries()) {
+    const sent = entryBy({ now: context.now, personId: context.person?.id ?? null }, "packed", {
+      packing: wantedPack.packingId,
+      of: sellable.name,
+      product: one.product,
+      jars: one.pieces,
+      packs: wantedPack.packs,
+      // Boxes, lids and labels stand once, with the first of the batches.
+      parts: at === 0 ? parts : [],
+    });
+    const [answer] = await appendIn(BATCHES, tx, mine, one.batchId, [{ sent, now: context.now, own: true }]);
+    if (answer && !answer.ok) return refused(`Batch ${one.number}: ${answer.message}`);
+  }
   return done({ id: wantedPack.packingId });
 }
 
 /** Takes packs apart again, where none of them went out: the pieces stand on the rack as before, and the packing parts are back. */
-export async function unpackIn(tx: Transaction, context: Context, packingId: string): Promise<Outcome<{ id: string }>> {
+export async function unpackIn(tx: Transaction, context: Acting, packingId: string): Promise<Outcome<{ id: string }>> {
   const mine = context.workshop.id;
+  await lockWorkshop(tx, mine);
   const [row] = await tx
     .select()
     .from(packings)
     .where(and(eq(packings.workshopId, mine), eq(packings.id, packingId)))
-    .for("update");
+    .for("no key update");
   if (!row || row.undone) return refused("These packs are not here any more.");
   if (row.gone > 0) return refused(`${row.gone} of them went out. Count them back first.`);
-  for (const batchId of new Set((await piecesIn(tx, mine, [packingId])).map((one) => one.batchId))) {
-    const { rows } = await tx.execute<{ id: string }>(sql`
-      select e.id::text from batch_event e where e.workshop_id = ${mine} and e.batch_id = ${batchId} and e.kind = 'packed'
-        and e.payload->>'packing' = ${packingId} and not exists
-        (select 1 from batch_event c where c.workshop_id = e.workshop_id and c.corrects = e.id)`);
-    for (const { id } of rows) {
-      const sent = entryBy({ now: context.now, personId: context.person?.id ?? null }, "withdrawn", { why: "unpacked", whole: true }, { corrects: id });
-      const [answer] = await appendIn(BATCHES, tx, mine, batchId, [{ sent, now: context.now }]);
-      if (answer && !answer.ok) return refused(answer.message);
-    }
-  }
   await tx
     .update(packings)
     .set({ undone: true })
     .where(and(eq(packings.workshopId, mine), eq(packings.id, packingId)));
-  await tellPages(tx, { workshop: mine });
+  for (const batchId of new Set((await piecesIn(tx, mine, [packingId])).map((one) => one.batchId))) {
+    const packed = batchOf(await eventsOf(tx, mine, batchId)).entries.flatMap(({ event, supersededBy }) =>
+      !supersededBy && event.kind === "packed" && event.payload.packing === packingId ? [event] : [],
+    );
+    for (const { id } of packed) {
+      const sent = entryBy({ now: context.now, personId: context.person?.id ?? null }, "withdrawn", { why: "unpacked", whole: true }, { corrects: id });
+      const [answer] = await appendIn(BATCHES, tx, mine, batchId, [{ sent, now: context.now, own: true }]);
+      if (answer && !answer.ok) return refused(answer.message);
+    }
+  }
   return done({ id: packingId });
 }

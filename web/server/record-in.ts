@@ -1,4 +1,5 @@
 import {
+  BATCH,
   type BatchEvent,
   type BatchRecord,
   BURN_FORMAT,
@@ -7,8 +8,11 @@ import {
   batchRecord,
   burnFault,
   burnRecord,
+  CLOCK_TOLERANCE_MS,
+  jarsInTheWay,
   readFormula,
   recordFault,
+  unreadableOf,
   upcastRecord,
 } from "@hearth/core";
 import { and, eq, inArray } from "drizzle-orm";
@@ -16,18 +20,19 @@ import { z } from "zod";
 import { eventRow, rowOf } from "@/data/batch-rows";
 import type { Database, Transaction } from "@/data/client";
 import { writeOutcomes } from "@/data/outcome-rows";
+import { writeStockUses } from "@/data/stock-uses";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
-import { people, workshops } from "@/data/tables/workshop";
+import { people } from "@/data/tables/workshop";
 import { canonical } from "./canonical";
-import { writeDraws } from "./draws";
 import { eventsOf } from "./events";
 import { readJson } from "./json";
 import { tellPages } from "./live";
 import { nextNumber } from "./numbers";
-import { done, type Outcome, refused } from "./outcome";
-import { sameLog } from "./weigh";
+import { done, inTransaction, type Outcome, refused } from "./result";
+import { sameLog } from "./validate-append";
+import { lockWorkshop } from "./workshops";
 
 export interface Imported {
   batchId: string;
@@ -134,12 +139,50 @@ async function putFormula(
   return null;
 }
 
+const placeIn = (events: readonly { kind: string }[], at: number): string => `Entry ${at + 1} of ${events.length} (${events[at]?.kind})`;
+
+/** Why a log cannot be taken in for its times: an entry is dated in the future, and no later correction could ever count. Null where none is. */
+export function futureIn(events: readonly { kind: string; happenedAt: string; arrivedAt: string }[], now: string): string | null {
+  const latest = Date.parse(now) + CLOCK_TOLERANCE_MS;
+  for (const [at, event] of events.entries())
+    for (const moment of [event.happenedAt, event.arrivedAt])
+      if (Date.parse(moment) > latest) return `${placeIn(events, at)} is dated ${moment.slice(0, 10)}, which is still to come by this machine's clock.`;
+  return null;
+}
+
+/** What a record says that cannot have been: times that are still to come, more jars gone on than were poured. Null where it may have been. */
+function impossibleIn(record: BatchRecord, now: string): string | null {
+  const future = futureIn(record.events, now);
+  if (future) return future;
+  const events = record.events as BatchEvent[];
+  const { plan, facts } = batchOf(events);
+  if (!jarsInTheWay(plan, facts)) return null;
+  const [first] = BATCH.refusedEvents(events).filter(({ event }) => event.kind === "fated" || event.kind === "packed");
+  const at = events.findIndex((event) => event.id === first?.event.id);
+  return `${first ? `${placeIn(events, at)}: ${first.refusal.message} ` : ""}${jarsInTheWay(plan, facts)}`;
+}
+
+/** What a maker should know of entries that this program would not have taken, and of packs that are not here. */
+function oddIn(record: BatchRecord): string[] {
+  const events = record.events as BatchEvent[];
+  const refused = BATCH.refusedEvents(events);
+  const unreadable = events.filter((event) => unreadableOf(event)).length;
+  const { facts } = batchOf(events);
+  return [
+    ...(refused.length > 0 ? [`${refused.length} of its entries would not be taken here, like: ${refused[0]?.refusal.message}`] : []),
+    ...(unreadable > 0 ? [`${unreadable} of its entries cannot be read; they are kept, and count for nothing.`] : []),
+    ...(facts.fates.some((one) => one.packing) ? ["Its packed jars belong to packs of the workshop that it comes from; they are not in stock here."] : []),
+  ];
+}
+
 /** Takes a record into a workshop, all or nothing. Reading the same record again changes nothing. */
 export async function importRecord(db: Database, workshopId: string, record: BatchRecord, now: string, drawsStock = false): Promise<Outcome<Imported>> {
-  return db.transaction(async (tx: Transaction) => {
-    const remarks: string[] = [];
+  const impossible = impossibleIn(record, now);
+  if (impossible) return refused(`${impossible} Nothing was taken in.`);
+  return inTransaction(db, async (tx) => {
+    const remarks: string[] = oddIn(record);
     // One import at a time into a workshop, so that batch numbers cannot collide.
-    await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, workshopId)).for("update");
+    await lockWorkshop(tx, workshopId);
     const [already] = await tx
       .select()
       .from(batches)
@@ -189,9 +232,8 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
       number = await nextNumber(tx, workshopId);
       remarks.push(`Number ${record.batch.number} is taken here, so it became batch ${number}.`);
     }
-    const { plan, facts } = batchOf(record.events as BatchEvent[]);
+    const { plan, facts, uses } = batchOf(record.events as BatchEvent[]);
     await tx.insert(batches).values({ workshopId, id: record.batch.id, number, formulaVersionId: record.formulaVersion.id, drawsStock, ...rowOf(plan, facts) });
-    if (drawsStock) await writeDraws(tx, workshopId, record.batch.id, facts, null);
     await writeOutcomes(tx, workshopId, record.batch.id, plan, facts, null);
     remarks.push(drawsStock ? "What it used is drawn from the stock here." : "It draws no stock here, now or later.");
     // Corrections name earlier entries, which must be there first.
@@ -199,6 +241,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
       .sort((a, b) => Date.parse(a.arrivedAt) - Date.parse(b.arrivedAt))
       .map((event) => eventRow(workshopId, record.batch.id, event as BatchEvent));
     for (let from = 0; from < rows.length; from += 1_000) await tx.insert(batchEvents).values(rows.slice(from, from + 1_000));
+    if (drawsStock) await writeStockUses(tx, workshopId, record.batch.id, uses, true);
     await tellPages(tx, { workshop: workshopId, batch: record.batch.id });
     return done({ batchId: record.batch.id, number, remarks });
   });

@@ -1,4 +1,4 @@
-import { BATCH, type BatchEvent, type BatchRecord, batchOf, namedIn, RECORD_FORMAT, RUNS_AS_FORMULA, readFormula, versionOf } from "@hearth/core";
+import { BATCH, type BatchEvent, type BatchRecord, batchOf, namedIn, RECORD_FORMAT, RUNS_AS_FORMULA, readFormula, unreadableOf, versionOf } from "@hearth/core";
 import { and, asc, eq, inArray } from "drizzle-orm";
 import Papa from "papaparse";
 import type { Database } from "@/data/client";
@@ -85,7 +85,10 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
 export function eventsCsv(events: readonly BatchEvent[], number: number, names: (id: string | null) => string): string {
   const { plan, entries } = batchOf(events);
   const rows = entries.map(({ event, supersededBy }) => {
-    const cells = BATCH.kinds.get(event.kind)?.columns(event.payload, plan) ?? {};
+    const unreadable = unreadableOf(event);
+    const cells = unreadable
+      ? { what: `cannot be read (${unreadable.kind}): ${unreadable.why}` }
+      : (BATCH.kinds.get(event.kind)?.columns(event.payload, plan) ?? {});
     return {
       batch: number,
       event_id: event.id,

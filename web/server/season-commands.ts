@@ -3,11 +3,9 @@
 import { randomBytes } from "node:crypto";
 import { dayRecord, planningSettings } from "@hearth/core";
 import { and, eq, inArray, sql } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { dayPlans, planning, wanted } from "@/data/tables/plan";
 import { products } from "@/data/tables/product";
-import { tellPages } from "./live";
 import { command, done, type Outcome, refused } from "./outcome";
 
 const line = z.object({
@@ -41,8 +39,6 @@ export async function saveWanted(place: unknown, input: unknown): Promise<Outcom
             .where(and(eq(wanted.workshopId, workshop.id), eq(wanted.id, row.id), eq(wanted.version, version)))
             .returning({ id: wanted.id });
     if (version !== null && changed.length === 0) return refused("Somebody else changed this line in the meantime. Look at it again, then save.");
-    await tellPages(db, { workshop: workshop.id });
-    revalidatePath("/", "layout");
     return done({ id: row.id });
   });
 }
@@ -55,8 +51,6 @@ export async function takeOff(place: unknown, input: unknown): Promise<Outcome<{
       .set({ gone, version: sql`${wanted.version} + 1` })
       .where(and(eq(wanted.workshopId, workshop.id), inArray(wanted.id, ids)))
       .returning({ id: wanted.id });
-    await tellPages(db, { workshop: workshop.id });
-    revalidatePath("/", "layout");
     return done({ lines: rows.length });
   });
 }
@@ -77,9 +71,7 @@ export async function countPoured(place: unknown, input: unknown): Promise<Outco
           .update(wanted)
           .set({ made: sql`greatest(0, ${wanted.made} + ${one.count})`, version: sql`${wanted.version} + 1` })
           .where(and(eq(wanted.workshopId, workshop.id), eq(wanted.id, one.id)));
-      await tellPages(tx, { workshop: workshop.id });
     });
-    revalidatePath("/", "layout");
     return done({ lines: lines.length });
   });
 }
@@ -96,8 +88,6 @@ export async function savePlanning(place: unknown, input: unknown): Promise<Outc
             .where(and(eq(planning.workshopId, workshop.id), eq(planning.version, version)))
             .returning({ version: planning.version });
     if (!rows[0]) return refused("Somebody else changed this in the meantime. Load the page again, then save.");
-    await tellPages(db, { workshop: workshop.id });
-    revalidatePath("/", "layout");
     return done({ version: rows[0].version });
   });
 }
@@ -110,7 +100,6 @@ export async function renewCalendar(place: unknown, input: unknown): Promise<Out
       .insert(planning)
       .values({ workshopId: workshop.id, settings: planningSettings.parse({}), calendarKey: key })
       .onConflictDoUpdate({ target: planning.workshopId, set: { calendarKey: key } });
-    revalidatePath("/", "layout");
     return done({ key });
   });
 }

@@ -152,7 +152,9 @@ async function promisedOf(db: Database, workshopId: string): Promise<Map<string,
   const out = new Map<string, number>();
   for (const { plan, facts } of open)
     for (const line of gathered(billOf(readPlan(plan)))) {
-      const left = line.amount - (facts?.drawn[line.materialId]?.amount ?? 0);
+      // What was lost is drawn a second time.
+      const lost = Object.entries(facts?.lost ?? {}).reduce((sum, [key, mg]) => sum + (key.endsWith(`:${line.materialId}`) ? mg : 0), 0);
+      const left = line.amount + lost - (facts?.drawn[line.materialId]?.amount ?? 0);
       if (left > 0) out.set(line.materialId, (out.get(line.materialId) ?? 0) + left);
     }
   return out;

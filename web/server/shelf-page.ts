@@ -80,7 +80,7 @@ export async function readShelfPage(
     shown.length === 0
       ? []
       : db
-          .select({ id: stockUses.materialId, each: sql<number>`avg(${stockUses.amount})`.mapWith(Number) })
+          .select({ id: stockUses.materialId, each: sql<number>`sum(${stockUses.amount}) / count(distinct ${stockUses.batchId})`.mapWith(Number) })
           .from(stockUses)
           .where(and(eq(stockUses.workshopId, workshop.id), inArray(stockUses.materialId, shown), sql`${stockUses.at} > ${since}`))
           .groupBy(stockUses.materialId),

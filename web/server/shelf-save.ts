@@ -2,11 +2,9 @@
 
 import { SHELF_KINDS, shelfFaults, shelfValues } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { people } from "@/data/tables/workshop";
-import { tellPages } from "./live";
 import { command, done, type Outcome, refused } from "./outcome";
 import { tableOf } from "./tables";
 
@@ -83,8 +81,6 @@ export async function saveOnShelf(place: unknown, input: unknown): Promise<Outco
           if (changed.length === 0) return refused(STALE);
         }
       }
-      await tellPages(db, { workshop: workshop.id });
-      revalidatePath("/", "layout");
       return done({ id });
     },
   );

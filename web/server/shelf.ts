@@ -1,6 +1,6 @@
 import { isCounted, type Ledger, ledger, STOCKED, timeOn } from "@hearth/core";
 import { group } from "d3-array";
-import { and, count, eq, gt, inArray, isNotNull, max, or, sql, sum } from "drizzle-orm";
+import { and, asc, countDistinct, eq, gt, gte, inArray, isNotNull, lt, lte, max, or, sql, sum } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import type { Database, Transaction } from "@/data/client";
 import { additives, dyes, fragrances, instruments, moulds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
@@ -221,7 +221,7 @@ export async function readStockHistory(db: Database, workshopId: string, materia
       .orderBy(sql`${stockCounts.at} desc`)
       .limit(HISTORY),
     db
-      .select({ batches: count(), amount: sum(stockUses.amount).mapWith(Number) })
+      .select({ batches: countDistinct(stockUses.batchId), amount: sum(stockUses.amount).mapWith(Number) })
       .from(stockUses)
       .where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.materialId, materialId))),
   ]);
@@ -231,64 +231,60 @@ export type StockHistory = Awaited<ReturnType<typeof readStockHistory>>;
 
 /** What one batch took from which lots, by material. */
 export async function readTakenBy(db: Database, workshopId: string, batchId: string, zone: string) {
-  const mine = await db
+  const own = await db
     .select()
     .from(stockUses)
-    .where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.batchId, batchId)));
-  const codes = new Map<string, string>();
-  const taken = await Promise.all(
-    mine.map(async (use) => {
-      const [received, before] = await Promise.all([
+    .where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.batchId, batchId)))
+    .orderBy(asc(stockUses.at), asc(stockUses.eventId));
+  return Promise.all(
+    [...group(own, (one) => one.materialId)].map(async ([materialId, uses]) => {
+      const [first, last] = [uses[0]?.at ?? "", uses.at(-1)?.at ?? ""];
+      const ofIt = and(eq(stockUses.workshopId, workshopId), eq(stockUses.materialId, materialId));
+      const [received, counts] = await Promise.all([
         db
           .select()
           .from(lots)
-          .where(and(eq(lots.workshopId, workshopId), eq(lots.materialId, use.materialId), eq(lots.withdrawn, false))),
+          .where(and(eq(lots.workshopId, workshopId), eq(lots.materialId, materialId), eq(lots.withdrawn, false))),
         db
           .select({ at: stockCounts.at, amount: stockCounts.amount })
           .from(stockCounts)
           .where(
-            and(
-              eq(stockCounts.workshopId, workshopId),
-              eq(stockCounts.materialId, use.materialId),
-              eq(stockCounts.withdrawn, false),
-              sql`${stockCounts.at} < ${use.at}`,
-            ),
+            and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.materialId, materialId), eq(stockCounts.withdrawn, false), lt(stockCounts.at, last)),
           )
-          .orderBy(sql`${stockCounts.at} desc`)
-          .limit(1),
+          .orderBy(asc(stockCounts.at)),
       ]);
-      for (const lot of received) codes.set(lot.id, lot.code);
-      const counted = before[0];
-      const [earlier] = await db
-        .select({ amount: sum(stockUses.amount).mapWith(Number) })
-        .from(stockUses)
-        .where(
-          and(
-            eq(stockUses.workshopId, workshopId),
-            eq(stockUses.materialId, use.materialId),
-            sql`(${stockUses.at}, ${stockUses.batchId}) < (${use.at}, ${use.batchId})`,
-            counted ? gt(stockUses.at, counted.at) : undefined,
-          ),
-        );
-      const draws = [
-        // All that was drawn before stands in for itself as one draw just before this one.
-        ...(earlier?.amount ? [{ id: "!before", at: use.at, amount: earlier.amount }] : []),
-        { id: use.batchId, at: use.at, amount: use.amount },
-      ];
+      const counted = counts.findLast((one) => Date.parse(one.at) < Date.parse(first));
+      const [[earlier], meanwhile] = await Promise.all([
+        db
+          .select({ amount: sum(stockUses.amount).mapWith(Number) })
+          .from(stockUses)
+          .where(and(ofIt, lt(stockUses.at, first), counted ? gt(stockUses.at, counted.at) : undefined)),
+        db
+          .select({ id: stockUses.eventId, at: stockUses.at, amount: stockUses.amount })
+          .from(stockUses)
+          .where(and(ofIt, gte(stockUses.at, first), lte(stockUses.at, last))),
+      ]);
       const book = ledger(
         received.map((lot) => ({ ...lot, receivedAt: receivedAt(lot, zone) })),
-        draws,
-        before,
+        // All that was drawn before stands in for itself as one draw just before the first of these.
+        [...(earlier?.amount ? [{ id: "!before", at: first, amount: earlier.amount }] : []), ...meanwhile],
+        counts.filter((one) => !counted || Date.parse(one.at) >= Date.parse(counted.at)),
       );
+      const codes = new Map(received.map((lot) => [lot.id, lot.code]));
+      const taken = uses.flatMap((use) => book.taken.get(use.eventId) ?? []);
       return {
-        materialId: use.materialId,
+        materialId,
         /** Of what is there; null where nothing of it was ever received. */
         kind: received[0]?.kind ?? null,
-        amount: use.amount,
-        taken: (book.taken.get(use.batchId) ?? []).map((one) => ({ ...one, code: one.lotId ? (codes.get(one.lotId) ?? "") : null })),
+        amount: uses.reduce((all, one) => all + one.amount, 0),
+        taken: [...group(taken, (one) => one.lotId)].map(([lotId, parts]) => ({
+          lotId,
+          amount: parts.reduce((all, one) => all + one.amount, 0),
+          cost: parts.some((one) => one.cost === null) ? null : parts.reduce((all, one) => all + (one.cost ?? 0), 0),
+          code: lotId ? (codes.get(lotId) ?? "") : null,
+        })),
       };
     }),
   );
-  return taken;
 }
 export type TakenByBatch = Awaited<ReturnType<typeof readTakenBy>>;

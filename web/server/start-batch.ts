@@ -25,13 +25,13 @@ import type { Transaction } from "@/data/client";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { instruments, moulds, vessels, wicks } from "@/data/tables/shelf";
-import { workshops } from "@/data/tables/workshop";
 import type { Context } from "./context";
 import { tellPages } from "./live";
 import { nextNumber } from "./numbers";
 import { done, type Outcome, refused } from "./outcome";
 import { listProcesses } from "./processes";
 import { readMaterials } from "./shelf";
+import { lockWorkshop } from "./workshops";
 
 /** What a batch is started from. */
 export const batchWanted = z.object({
@@ -122,7 +122,7 @@ export async function startBatchIn(
   potOf: (pot: Pot) => Pot = (pot) => pot,
 ): Promise<Outcome<{ id: string; number: number; plan: BatchPlan }>> {
   const mine = workshop.id;
-  await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
+  await lockWorkshop(tx, mine);
   const [again] = await tx
     .select({ id: batches.id, number: batches.number, plan: batches.plan })
     .from(batches)

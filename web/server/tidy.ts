@@ -2,7 +2,6 @@
 
 import { type Area, SHELF_KINDS, type ShelfKind } from "@hearth/core";
 import { and, desc, eq, type SQL, sql } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
 import type { Transaction } from "@/data/client";
@@ -12,10 +11,11 @@ import { sets } from "@/data/tables/goods";
 import { processes, processVersions } from "@/data/tables/process";
 import { products } from "@/data/tables/product";
 import type { waxes } from "@/data/tables/shelf";
-import { people, workshops } from "@/data/tables/workshop";
-import { tellPages } from "./live";
+import { people } from "@/data/tables/workshop";
+import { MATERIAL_COLUMNS } from "./material-columns";
 import { command, done, type Outcome, refused } from "./outcome";
 import { tableOf } from "./tables";
+import { lockWorkshop } from "./workshops";
 
 /** What can be tidied: things of the shelf, people, formulas, processes, products and sets. */
 const kinds = z.enum([...SHELF_KINDS, "formula", "process", "product", "set"]);
@@ -33,19 +33,17 @@ const areaOf = ({ kind }: { kind: Kind }): Area =>
 
 const GONE = "That is not in this workshop any more.";
 
-const changed = async (tx: Transaction, workshopId: string) => tellPages(tx, { workshop: workshopId });
-
 /** Puts a thing away, so that it is not offered any more, or takes it back out. What was made with it keeps it. */
 export async function putAway(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
   return command(areaOf, one.extend({ away: z.boolean() }), place, input, async ({ kind, id, away }, { db, workshop }) => {
     const table = tableFor(kind);
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
+    return db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
       if (kind === "person" && away) {
         const there = await tx
           .select({ id: people.id })
           .from(people)
           .where(and(eq(people.workshopId, workshop.id), eq(people.putAway, false)))
-          .for("update");
+          .for("no key update");
         if (there.length < 2 && there.some((row) => row.id === id)) return refused("Somebody has to work here: add another person first.");
       }
       const rows = await tx
@@ -54,29 +52,46 @@ export async function putAway(place: unknown, input: unknown): Promise<Outcome<{
         .where(and(eq(table.workshopId, workshop.id), eq(table.id, id)))
         .returning({ id: table.id });
       if (rows.length === 0) return refused(GONE);
-      await changed(tx, workshop.id);
       return done({ id });
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
+}
+
+/** What a maker is told of tables that point at people and instruments; a table that is not named here is told by its own name. */
+const TABLE_WORDS: Readonly<Record<string, string>> = {
+  batch_event: "entries of batches",
+  trial_event: "entries of burn tests",
+  sale_order_event: "entries of orders",
+  stock_count: "counts of the stock",
+  supplier_sheet: "safety data sheets",
+  packing: "packs",
+  note: "notes",
+};
+
+/** In what a row is used by the foreign keys that point at it, those left out whose rows go with it; null where in nothing. */
+async function usedByKeys(tx: Transaction, workshopId: string, table: string, id: string): Promise<string | null> {
+  const { rows } = await tx.execute<{ table: string; column: string }>(sql`
+    select c.conrelid::regclass::text as "table", a.attname as "column" from pg_constraint c
+    join pg_attribute a on a.attrelid = c.conrelid and a.attnum = any(c.conkey) and a.attname <> 'workshop_id'
+    where c.contype = 'f' and c.confrelid = ${table}::regclass and c.confdeltype = 'a' order by 1`);
+  for (const one of rows) {
+    const found = await tx.execute(
+      sql`select 1 from ${sql.identifier(one.table)} where workshop_id = ${workshopId} and ${sql.identifier(one.column)} = ${id}::uuid limit 1`,
+    );
+    if (found.rows.length > 0) return TABLE_WORDS[one.table] ?? one.table.replaceAll("_", " ");
+  }
+  return null;
 }
 
 /** Where a thing is used, in a maker's words; null where it was never used. */
 async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: string): Promise<string | null> {
-  const first = async (words: string, query: SQL): Promise<string | null> => ((await tx.execute(query)).rows.length > 0 ? words : null);
   const mine = sql`workshop_id = ${workshopId}`;
   const inSpecs = sql`select 1 from formula_version where ${mine} and spec::text like ${`%${id}%`} limit 1`;
   const like = `%${id}%`;
+  const inPlans: [string, SQL] = ["batches", sql`select 1 from batch where ${mine} and plan::text like ${like} limit 1`];
   const uses: Record<"person" | "instrument" | "formula" | "process" | "product" | "set" | "other", [string, SQL][]> = {
-    person: [
-      ["entries", sql`select 1 from batch_event where ${mine} and person_id = ${id} limit 1`],
-      ["counts of the stock", sql`select 1 from stock_count where ${mine} and person_id = ${id} limit 1`],
-    ],
-    instrument: [
-      ["entries", sql`select 1 from batch_event where ${mine} and instrument_id = ${id} limit 1`],
-      ["batches", sql`select 1 from batch where ${mine} and plan::text like ${like} limit 1`],
-    ],
+    person: [],
+    instrument: [inPlans],
     formula: [
       [
         "batches",
@@ -97,30 +112,27 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
     ],
     other: [
       ["formulas", inSpecs],
-      ["products", sql`select 1 from product where ${mine} and (body_id = ${id} or wick_id = ${id} or packing::text like ${like}) limit 1`],
+      ...Object.values(MATERIAL_COLUMNS).flatMap(({ table, column, used }): [string, SQL][] =>
+        used ? [[used, sql`select 1 from ${table} where ${eq(table.workshopId, workshopId)} and ${column} = ${id} limit 1`]] : [],
+      ),
+      ["products", sql`select 1 from product where ${mine} and packing::text like ${like} limit 1`],
       ["a set", sql`select 1 from product_set where ${mine} and packing::text like ${like} limit 1`],
       ["colour recipes", sql`select 1 from colour where ${mine} and not gone and recipe::text like ${like} limit 1`],
       ["a blend", sql`select 1 from wax where ${mine} and blend::text like ${like} limit 1`],
-      ["lots", sql`select 1 from lot where ${mine} and material_id = ${id} limit 1`],
-      ["counts of the stock", sql`select 1 from stock_count where ${mine} and material_id = ${id} limit 1`],
-      ["batches", sql`select 1 from batch where ${mine} and plan::text like ${like} limit 1`],
+      inPlans,
     ],
   };
-  const checks = uses[kind in uses ? (kind as keyof typeof uses) : "other"];
-  for (const [words, query] of checks) {
-    const found = await first(words, query);
-    if (found) return found;
-  }
-  return null;
+  for (const [words, query] of uses[kind in uses ? (kind as keyof typeof uses) : "other"]) if ((await tx.execute(query)).rows.length > 0) return words;
+  return kind === "person" || kind === "instrument" ? usedByKeys(tx, workshopId, kind, id) : null;
 }
 
 /** Deletes what was never used. It can be put back. What was used is refused: it can be put away. */
 export async function remove(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
   return command(areaOf, one, place, input, async ({ kind, id }, { db, workshop, now }) => {
     const mine = workshop.id;
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
+    return db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
       // Nothing may begin to use it meanwhile.
-      await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
+      await lockWorkshop(tx, mine);
       const used = await usedIn(tx, mine, kind, id);
       if (used) return refused(`It is used in ${used}, which keep it. Put it away instead: then it is not offered any more.`);
       if (kind === "person" && (await tx.select({ id: people.id }).from(people).where(eq(people.workshopId, mine)).limit(2)).length < 2)
@@ -146,11 +158,8 @@ export async function remove(place: unknown, input: unknown): Promise<Outcome<{ 
         .insert(bin)
         .values({ workshopId: mine, id, kind, rows, at: now })
         .onConflictDoUpdate({ target: [bin.workshopId, bin.id], set: { rows, at: now } });
-      await changed(tx, mine);
       return done({ id });
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
 }
 
@@ -158,7 +167,7 @@ export async function remove(place: unknown, input: unknown): Promise<Outcome<{ 
 export async function bringBack(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
   return command(areaOf, one, place, input, async ({ kind, id }, { db, workshop }) => {
     const mine = workshop.id;
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
+    return db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
       const [kept] = await tx
         .delete(bin)
         .where(and(eq(bin.workshopId, mine), eq(bin.id, id), eq(bin.kind, kind)))
@@ -169,11 +178,8 @@ export async function bringBack(place: unknown, input: unknown): Promise<Outcome
       if (versions?.length) await tx.insert(formulaVersions).values(versions);
       const processed = kept.rows.process_version as (typeof processVersions.$inferInsert)[] | undefined;
       if (processed?.length) await tx.insert(processVersions).values(processed);
-      await changed(tx, mine);
       return done({ id });
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
 }
 
@@ -199,8 +205,8 @@ export async function duplicate(place: unknown, input: unknown): Promise<Outcome
   return command(areaOf, one.extend({ freshId: z.uuid() }), place, input, async ({ kind, id, freshId }, { db, workshop, person, now }) => {
     const mine = workshop.id;
     const table = tableFor(kind);
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string; name: string }>> => {
-      await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
+    return db.transaction(async (tx): Promise<Outcome<{ id: string; name: string }>> => {
+      await lockWorkshop(tx, mine);
       const [again] = await tx
         .select({ id: table.id, name: table.name })
         .from(table)
@@ -237,10 +243,7 @@ export async function duplicate(place: unknown, input: unknown): Promise<Outcome
             .insert(processVersions)
             .values({ ...newest, processId: freshId, number: 1, createdAt: now, process: { ...(newest.process as object), name } });
       }
-      await changed(tx, mine);
       return done({ id: freshId, name });
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
 }

@@ -70,7 +70,7 @@ export async function lotTrace(db: Database, workshopId: string, lotId: string, 
       .from(lots)
       .where(and(eq(lots.workshopId, workshopId), eq(lots.materialId, lot.materialId), eq(lots.withdrawn, false))),
     db
-      .select({ id: stockUses.batchId, at: stockUses.at, amount: stockUses.amount })
+      .select({ id: stockUses.eventId, batchId: stockUses.batchId, at: stockUses.at, amount: stockUses.amount })
       .from(stockUses)
       .where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.materialId, lot.materialId))),
     db
@@ -85,9 +85,9 @@ export async function lotTrace(db: Database, workshopId: string, lotId: string, 
     counts,
   );
   const amounts = new Map<string, number>();
-  for (const [batchId, taken] of book.taken) {
-    const mine = taken.reduce((sum, one) => sum + (one.lotId === lotId ? one.amount : 0), 0);
-    if (mine > 0) amounts.set(batchId, mine);
+  for (const { id, batchId } of uses) {
+    const mine = (book.taken.get(id) ?? []).reduce((sum, one) => sum + (one.lotId === lotId ? one.amount : 0), 0);
+    if (mine > 0) amounts.set(batchId, (amounts.get(batchId) ?? 0) + mine);
   }
   return {
     lot: { id: lot.id, kind: lot.kind, code: lot.code, material, receivedOn: lot.receivedOn, amount: lot.amount },

@@ -287,20 +287,20 @@ describe("a burn record", () => {
     const elsewhere = await test.workshop();
     const read = value(readRecord(JSON.stringify(record)));
     expect(read.format).toBe("hearth-jar/burn-record");
-    expect(value(await importBurn(test.db, elsewhere, record))).toMatchObject({ number: 1, remarks: [] });
+    expect(value(await importBurn(test.db, elsewhere, record, LATER))).toMatchObject({ number: 1, remarks: [] });
     const there = await readTrial(test.db, elsewhere, begun.id);
     expect(there?.facts).toEqual((await readTrial(test.db, workshopId, begun.id))?.facts);
-    expect(value(await importBurn(test.db, elsewhere, record)).remarks).toEqual(["This record was here already; nothing changed."]);
+    expect(value(await importBurn(test.db, elsewhere, record, LATER)).remarks).toEqual(["This record was here already; nothing changed."]);
     const longer = structuredClone(record);
     longer.events.push({ ...(longer.events[0] as (typeof longer.events)[number]), id: v7(), kind: "present", payload: {} } as never);
-    expect(await importBurn(test.db, elsewhere, longer)).toMatchObject({ ok: false });
+    expect(await importBurn(test.db, elsewhere, longer, LATER)).toMatchObject({ ok: false });
   });
 
   it("of the first format is still read: every kind of entry that it knew", async () => {
     const text = readFileSync(new URL("../testing/fixtures/burn-record-format-1.json", import.meta.url), "utf8");
     const record = value(readRecord(text));
     if (record.format !== "hearth-jar/burn-record") throw new Error("It is read as something else.");
-    const taken = value(await importBurn(test.db, workshopId, record));
+    const taken = value(await importBurn(test.db, workshopId, record, LATER));
     expect(taken).toMatchObject({ number: 4, remarks: [] });
     const { facts } = (await readTrial(test.db, workshopId, taken.trialId)) ?? {};
     expect(facts?.testers.A1?.sessions).toMatchObject([

@@ -1,6 +1,6 @@
 import { FATE_WORDS, FATES_BY_HAND, fatesOf } from "../jars";
 import { cureTimes, pouredAt } from "../phase";
-import { batchKind, notPoured, productOf } from "./kind";
+import { batchKind, MAX_JARS, notPoured, productOf } from "./kind";
 
 /** Jars that became something else: from one state to another, so that all of them always add up to what was filled. */
 export const fated = batchKind({
@@ -10,7 +10,7 @@ export const fated = batchKind({
     z
       .object({
         product: z.string().min(1).max(60).describe("its key within the batch"),
-        jars: z.number().int().min(1, "At least 1 jar."),
+        jars: z.number().int().min(1, "At least 1 jar.").max(MAX_JARS),
         from: z.enum(FATES_BY_HAND),
         to: z.enum(FATES_BY_HAND, { error: "Say what becomes of them." }),
         /** To whom, at which market. */
@@ -27,10 +27,14 @@ export const fated = batchKind({
     if (one.jars > counts[one.from]) return { field: "jars", message: `${counts[one.from]} ${counts[one.from] === 1 ? "is" : "are"} ${FATE_WORDS[one.from]}.` };
     const sells = one.to === "sold" || one.to === "given" || one.to === "second";
     if (sells && one.from === "rack" && one.jars > counts.rack - stopped)
-      return { field: "jars", message: `${stopped} have a safety flaw and must not be sold or given away: ${Math.max(0, counts.rack - stopped)} may.` };
+      return {
+        field: "jars",
+        message: `${stopped} have a safety flaw and must not be sold or given away: ${Math.max(0, counts.rack - stopped)} may.`,
+        advisory: true,
+      };
     const poured = pouredAt(plan, facts);
     if (one.to === "sold" && at && poured && Date.parse(at) < Date.parse(cureTimes(poured, plan.process).testFrom) && !one.early)
-      return { field: "early", message: "They have not had their least cure. Say why they are sold now; the record keeps it." };
+      return { field: "early", message: "They have not had their least cure. Say why they are sold now; the record keeps it.", advisory: true };
     return null;
   },
   apply: (facts, { id, happenedAt, payload: one }) => {

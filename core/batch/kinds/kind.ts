@@ -13,6 +13,9 @@ export interface BatchShapes {
   seenFlaw: typeof seenFlaw;
 }
 
+/** The most jars that one entry speaks of: as many as a batch can pour. */
+export const MAX_JARS = 100_000;
+
 /** Declares a kind of entry of a batch. */
 export const batchKind = <K extends string, P>(kind: Kind<K, P, BatchFacts, BatchPlan, BatchShapes>) => kind;
 

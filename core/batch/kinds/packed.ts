@@ -1,4 +1,4 @@
-import { looseOf } from "../jars";
+import { fatesOf, looseOf } from "../jars";
 import { abandonedAlready, batchKind, notPoured, productOf } from "./kind";
 
 /** Pieces of a product went into packs, with what the packs took beside them. Of a set from several batches each has its own entry. */
@@ -21,10 +21,17 @@ export const packed = batchKind({
     if (!productOf(plan, one.product)) return { field: "product", message: "This batch has no such product." };
     if (!facts.released) return { field: "kind", message: "It is not released for sale yet: cure, look over, and release it first." };
     const loose = looseOf(plan, facts, one.product);
-    return one.jars > loose ? { field: "jars", message: `${loose} ${loose === 1 ? "piece" : "pieces"} of it may be packed.` } : null;
+    if (one.jars <= loose) return null;
+    // A safety flaw that is found later does not unpack what was packed before.
+    const isAdvisory = one.jars <= fatesOf(plan, facts, one.product).counts.rack;
+    return {
+      field: "jars",
+      message: `${loose} ${loose === 1 ? "piece" : "pieces"} of it may be packed now. Pack fewer, or release more.`,
+      ...(isAdvisory ? { advisory: true as const } : {}),
+    };
   },
   apply: (facts, { id, happenedAt, payload: one }) => {
-    facts.fates.push({ eventId: id, at: happenedAt, product: one.product, jars: one.jars, from: "rack", to: "packed", whom: "" });
+    facts.fates.push({ eventId: id, at: happenedAt, product: one.product, jars: one.jars, from: "rack", to: "packed", whom: "", packing: one.packing });
   },
   draws: (_facts, one) => one.parts.map(({ id, count }) => ({ materialId: id, amount: count })),
   told: (one, plan) => ({ what: `packed ${one.jars} × ${productOf(plan, one.product)?.name ?? "piece"}`, figure: `${one.packs} × ${one.of}` }),

@@ -10,7 +10,9 @@ export const released = batchKind({
     const early = notPoured(facts, "released") ?? abandonedAlready(facts);
     if (early) return early;
     const blocks = releaseBlocks(plan, facts, at ?? facts.lastAt);
-    return blocks.length > 0 ? { field: "kind", message: `It cannot be released yet: ${blocks.join("; ")}.` } : null;
+    if (blocks.length === 0) return null;
+    // What is found out about cure and jars afterwards does not take a release back; that it was never inspected does.
+    return { field: "kind", message: `It cannot be released yet: ${blocks.join("; ")}.`, ...(facts.lookedAt ? { advisory: true as const } : {}) };
   },
   apply: (facts, { id, happenedAt }) => {
     facts.released = { eventId: id, at: happenedAt };

@@ -1,6 +1,6 @@
 import { defectOf } from "../../defects/defects";
 import { filledOf } from "../jars";
-import { batchKind, closedAlready, notPoured, productOf } from "./kind";
+import { batchKind, closedAlready, MAX_JARS, notPoured, productOf } from "./kind";
 
 export const REPAIRS = ["heat gun", "relief holes and top-up", "melted again", "dabbed dry", "other"] as const;
 export type Repair = (typeof REPAIRS)[number];
@@ -13,7 +13,7 @@ export const repaired = batchKind({
     z.object({
       product: z.string().min(1).max(60),
       defect: z.string().min(1).max(60),
-      jars: z.number().int().min(1, "At least 1 jar."),
+      jars: z.number().int().min(1, "At least 1 jar.").max(MAX_JARS),
       how: z.enum(REPAIRS, { error: "Say how it was mended." }),
       /** Wax that went in, of the same formula. */
       mg: z.number().int().min(0).max(100_000_000).nullable(),

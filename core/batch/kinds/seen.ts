@@ -1,7 +1,7 @@
 import { defectOf } from "../../defects/defects";
 import { EXTENT_WORDS } from "../../defects/places";
 import { filledOf, seenInRound } from "../jars";
-import { batchKind, closedAlready, notPoured, productOf } from "./kind";
+import { batchKind, closedAlready, MAX_JARS, notPoured, productOf } from "./kind";
 
 /** Jars that were looked at and are alike: what they show, or nothing. */
 export const seen = batchKind({
@@ -10,7 +10,7 @@ export const seen = batchKind({
   payload: ({ z, seenFlaw }) =>
     z.object({
       product: z.string().min(1).max(60).describe("its key within the batch"),
-      jars: z.number().int().min(1, "At least 1 jar."),
+      jars: z.number().int().min(1, "At least 1 jar.").max(MAX_JARS),
       flaws: z.array(seenFlaw).max(12, "At most 12 flaws on one jar."),
     }),
   refuse: (facts, one, plan) => {

@@ -1,6 +1,6 @@
 import type { BatchFacts, LooseOf } from "@hearth/core";
 import { sql } from "drizzle-orm";
-import { boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from "drizzle-orm/pg-core";
+import { boolean, check, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from "drizzle-orm/pg-core";
 import { entryColumns, instant } from "./entry";
 import { formulaVersions } from "./formula";
 import { instruments } from "./shelf";
@@ -44,6 +44,7 @@ export const batches = pgTable(
     index("batch_to_look").on(table.workshopId, table.stage, table.lookedAt, table.setAt),
     index("batch_loose").on(table.workshopId, table.pouredAt).where(sql`loose > 0`),
     index("batch_by_version").on(table.workshopId, table.formulaVersionId),
+    check("batch_loose_pieces", sql`loose >= 0`),
   ],
 );
 

@@ -1,6 +1,6 @@
 import type { OrderFacts, OrderPlan, Packing } from "@hearth/core";
 import { sql } from "drizzle-orm";
-import { bigint, boolean, date, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import { bigint, boolean, check, date, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { batches } from "./batch";
 import { entryColumns, instant } from "./entry";
 import { instruments } from "./shelf";
@@ -38,6 +38,8 @@ export const packings = pgTable(
     packs: integer("packs").notNull(),
     /** Packs that went out and did not come back: repeated from the orders, written with each of their entries. */
     gone: integer("gone").notNull().default(0),
+    /** Packs that an earlier version let go out though they were not there. */
+    oversold: integer("oversold").notNull().default(0),
     at: instant("at").notNull(),
     /** When the oldest of it was poured: what is sold first. */
     pouredAt: instant("poured_at").notNull(),
@@ -54,6 +56,9 @@ export const packings = pgTable(
     primaryKey({ columns: [table.workshopId, table.id] }),
     index("packing_there").on(table.workshopId, table.sellableId, table.pouredAt).where(sql`packs > gone and not undone`),
     index("packing_by_time").on(table.workshopId, table.at),
+    foreignKey({ columns: [table.workshopId, table.personId], foreignColumns: [people.workshopId, people.id] }),
+    check("packing_gone", sql`gone >= 0 and gone <= packs + oversold`),
+    check("packing_packs", sql`packs > 0 and oversold >= 0`),
   ],
 );
 
@@ -74,6 +79,7 @@ export const packedPieces = pgTable(
     foreignKey({ columns: [table.workshopId, table.packingId], foreignColumns: [packings.workshopId, packings.id] }).onDelete("cascade"),
     foreignKey({ columns: [table.workshopId, table.batchId], foreignColumns: [batches.workshopId, batches.id] }),
     index("packed_piece_by_batch").on(table.workshopId, table.batchId),
+    check("packed_piece_pieces", sql`pieces > 0`),
   ],
 );
 
@@ -130,6 +136,7 @@ export const orderLines = pgTable(
     primaryKey({ columns: [table.workshopId, table.orderId, table.sellableId] }),
     foreignKey({ columns: [table.workshopId, table.orderId], foreignColumns: [orders.workshopId, orders.id] }).onDelete("cascade"),
     index("sale_line_lacking").on(table.workshopId, table.sellableId).where(sql`lacking > 0`),
+    check("sale_line_amounts", sql`asked >= 0 and lacking >= 0`),
   ],
 );
 
@@ -159,5 +166,6 @@ export const orderGoods = pgTable(
     foreignKey({ columns: [table.workshopId, table.orderId], foreignColumns: [orders.workshopId, orders.id] }).onDelete("cascade"),
     index("sale_goods_by_packing").on(table.workshopId, table.packingId),
     index("sale_goods_by_time").on(table.workshopId, table.at),
+    check("sale_goods_amounts", sql`sold >= 0 and given >= 0 and second >= 0 and back >= 0 and "out" >= sold + given + second + back`),
   ],
 );

@@ -1,6 +1,6 @@
 import type { LabelSheet, SupplierSheet } from "@hearth/core";
-import { boolean, date, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
-import { ofWorkshop } from "./workshop";
+import { boolean, date, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
+import { ofWorkshop, people } from "./workshop";
 
 /** A supplier's safety data sheet of something on the shelf, as it was put in; the newest by its own day counts. */
 export const supplierSheets = pgTable(
@@ -19,6 +19,7 @@ export const supplierSheets = pgTable(
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),
     index("supplier_sheet_by_material").on(table.workshopId, table.materialId, table.on, table.at),
+    foreignKey({ columns: [table.workshopId, table.personId], foreignColumns: [people.workshopId, people.id] }),
   ],
 );
 

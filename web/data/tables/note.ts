@@ -1,6 +1,6 @@
 import { NOTED } from "@hearth/core";
 import { boolean, customType, foreignKey, index, integer, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
-import { ofWorkshop } from "./workshop";
+import { ofWorkshop, people } from "./workshop";
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => "bytea" });
 
@@ -18,7 +18,11 @@ export const notes = pgTable(
     /** Taken away by hand; it can be put back. */
     gone: boolean("gone").notNull().default(false),
   },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), index("note_by_of").on(table.workshopId, table.ofId, table.at)],
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.id] }),
+    index("note_by_of").on(table.workshopId, table.ofId, table.at),
+    foreignKey({ columns: [table.workshopId, table.personId], foreignColumns: [people.workshopId, people.id] }),
+  ],
 );
 
 /** A picture with a note: a JPEG without anything but the picture. */

@@ -63,6 +63,23 @@ export const devices = pgTable(
   (table) => [primaryKey({ columns: [table.workshopId, table.id] }), index("device_by_code").on(table.codeHash)],
 );
 
+/** Who worked on a device, by PIN, from when until when: an entry that waited on it may only be logged in the name of somebody who was there. */
+export const deviceSessions = pgTable(
+  "device_session",
+  {
+    workshopId: ofWorkshop(),
+    deviceId: uuid("device_id").notNull(),
+    personId: uuid("person_id").notNull(),
+    startedAt: instant("started_at").notNull(),
+    endedAt: instant("ended_at").notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.deviceId, table.personId, table.startedAt] }),
+    foreignKey({ columns: [table.workshopId, table.deviceId], foreignColumns: [devices.workshopId, devices.id] }).onDelete("cascade"),
+    foreignKey({ columns: [table.workshopId, table.personId], foreignColumns: [people.workshopId, people.id] }).onDelete("cascade"),
+  ],
+);
+
 /** Who changed what. Append-only: a trigger refuses UPDATE and DELETE; each row carries the hash of the one before it, so that a gap shows. */
 export const audits = pgTable(
   "audit",

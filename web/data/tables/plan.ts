@@ -1,4 +1,5 @@
-import { boolean, date, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
+import { sql } from "drizzle-orm";
+import { boolean, check, date, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { products } from "./product";
 import { ofWorkshop } from "./workshop";
 
@@ -15,6 +16,8 @@ export const wanted = pgTable(
     /** The day it must be ready; none for stock to keep. */
     wantedOn: date("wanted_on", { mode: "string" }),
     note: text("note").notNull().default(""),
+    /** The order that was short of it, where it was put on the list from there: one line for each order and product. */
+    orderId: uuid("order_id"),
     at: timestamp("at", { withTimezone: true, mode: "string" }).notNull().defaultNow(),
     /** Taken off the list by hand; it can be put back. */
     gone: boolean("gone").notNull().default(false),
@@ -24,6 +27,8 @@ export const wanted = pgTable(
     primaryKey({ columns: [table.workshopId, table.id] }),
     foreignKey({ columns: [table.workshopId, table.productId], foreignColumns: [products.workshopId, products.id] }),
     index("wanted_by_day").on(table.workshopId, table.gone, table.wantedOn),
+    uniqueIndex("wanted_by_order").on(table.workshopId, table.orderId, table.productId).where(sql`order_id is not null`),
+    check("wanted_amounts", sql`count > 0 and made >= 0`),
   ],
 );
 

@@ -1,6 +1,7 @@
-import { bigint, boolean, date, foreignKey, index, integer, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
-import { batches } from "./batch";
-import { ofWorkshop } from "./workshop";
+import { sql } from "drizzle-orm";
+import { bigint, boolean, check, date, foreignKey, index, integer, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
+import { batchEvents, batches } from "./batch";
+import { ofWorkshop, people } from "./workshop";
 
 const amount = () => bigint("amount", { mode: "number" }).notNull();
 const kind = () => text("kind", { enum: ["wax", "fragrance", "dye", "additive", "wick", "vessel", "pack"] }).notNull();
@@ -25,7 +26,11 @@ export const lots = pgTable(
     withdrawn: boolean("withdrawn").notNull().default(false),
     version: integer("version").notNull().default(1),
   },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), index("lot_by_material").on(table.workshopId, table.materialId, table.receivedOn)],
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.id] }),
+    index("lot_by_material").on(table.workshopId, table.materialId, table.receivedOn),
+    check("lot_amount", sql`amount >= 0`),
+  ],
 );
 
 /** What was found to be there when somebody looked. */
@@ -40,22 +45,38 @@ export const stockCounts = pgTable(
     personId: uuid("person_id"),
     withdrawn: boolean("withdrawn").notNull().default(false),
   },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), index("stock_count_by_material").on(table.workshopId, table.materialId, table.at)],
+  (table) => [
+    primaryKey({ columns: [table.workshopId, table.id] }),
+    index("stock_count_by_material").on(table.workshopId, table.materialId, table.at),
+    foreignKey({ columns: [table.workshopId, table.personId], foreignColumns: [people.workshopId, people.id] }),
+    check("stock_count_amount", sql`amount >= 0`),
+  ],
 );
 
-/** What a batch drew of one material: repeated from its events, written with each of them in the same transaction. */
+/**
+ * The ledger of what batches drew from stock: a row for each event and material, written with the event. Rows of an event that was corrected or
+ * deleted go with it.
+ */
 export const stockUses = pgTable(
   "stock_use",
   {
     workshopId: ofWorkshop(),
     batchId: uuid("batch_id").notNull(),
+    eventId: uuid("event_id").notNull(),
+    /** The material as the event names it. */
+    namedId: uuid("named_id").notNull(),
+    /** The same under the name that is kept now, where it was merged with another. */
     materialId: uuid("material_id").notNull(),
     at: timestamp("at", { withTimezone: true, mode: "string" }).notNull(),
     amount: amount(),
   },
   (table) => [
-    primaryKey({ columns: [table.workshopId, table.batchId, table.materialId] }),
+    primaryKey({ columns: [table.workshopId, table.eventId, table.namedId] }),
     foreignKey({ columns: [table.workshopId, table.batchId], foreignColumns: [batches.workshopId, batches.id] }).onDelete("cascade"),
+    foreignKey({ columns: [table.workshopId, table.eventId], foreignColumns: [batchEvents.workshopId, batchEvents.id] }).onDelete("cascade"),
     index("stock_use_by_material").on(table.workshopId, table.materialId, table.at),
+    index("stock_use_by_batch").on(table.workshopId, table.batchId),
+    index("stock_use_by_name").on(table.workshopId, table.namedId),
+    check("stock_use_amount", sql`amount > 0`),
   ],
 );

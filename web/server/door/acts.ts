@@ -3,10 +3,10 @@ import { and, eq, gt, isNull, sql } from "drizzle-orm";
 import { toString as toSvg } from "qrcode";
 import { v7 } from "uuid";
 import { z } from "zod";
-import { databaseOf, databaseOfDoor, databaseOfNone } from "@/data/client";
+import { databaseOf, databaseOfDoor, databaseOfNone, type Transaction } from "@/data/client";
 import { now } from "@/data/clock";
 import { doorRecoveries, doorSecondFactors, doorUsers } from "@/data/tables/door";
-import { devices, invitations, members } from "@/data/tables/people";
+import { deviceSessions, devices, invitations, members } from "@/data/tables/people";
 import { people } from "@/data/tables/workshop";
 import { tellPages } from "../live";
 import { refuse } from "../respond";
@@ -14,8 +14,15 @@ import { auth, LEAST_PASSWORD } from "./auth";
 import { canMail } from "./mail";
 import { asksWho, originHere } from "./mode";
 import { freshCode, freshToken, hashOf, readCode } from "./secrets";
-import { forgetTries, tryOf } from "./tries";
+import { forgetTries, rememberAddress, tryOf, tryOfName } from "./tries";
 import { accountOf, DEVICE_COOKIE, deviceOf } from "./who";
+
+/** Whoever works on a device does so no longer. */
+const endDeviceSessions = async (tx: Transaction, workshopId: string, deviceId: string): Promise<void> =>
+  void (await tx
+    .update(deviceSessions)
+    .set({ endedAt: now() })
+    .where(and(eq(deviceSessions.workshopId, workshopId), eq(deviceSessions.deviceId, deviceId), gt(deviceSessions.endedAt, now()))));
 
 /** From where a request came, as the web server wrote it down; what a client says of itself counts for nothing. */
 const addressOf = (headers: Headers): string => headers.get("x-hearth-address") ?? "unknown";
@@ -26,15 +33,16 @@ const name = z.string().trim().min(1, "Give your first name.").max(120);
 const pin = z.string().regex(/^\d{4,8}$/, "A PIN is four to eight digits.");
 
 const tooMany = (seconds: number): Response => {
-  const minutes = Math.ceil(seconds / 60);
-  const answer = refuse(429, `That was tried too often. Wait ${minutes} ${minutes === 1 ? "minute" : "minutes"}, then try again.`);
+  const [many, unit] = seconds > 7_200 ? [Math.ceil(seconds / 3_600), "hour"] : [Math.ceil(seconds / 60), "minute"];
+  const answer = refuse(429, `That was tried too often. Wait ${many} ${many === 1 ? unit : `${unit}s`}, then try again, or ask the workshop's owner.`);
   answer.headers.set("retry-after", String(seconds));
   return answer;
 };
 
 /** Counts a try by address, and by name where one was given; an answer where it may not be made. */
 async function counted(request: Request, kind: "name" | "code", key?: string): Promise<Response | null> {
-  const waits = [await tryOf(kind === "code" ? "code" : "address", addressOf(request.headers)), key ? await tryOf("name", key) : null];
+  const address = addressOf(request.headers);
+  const waits = [await tryOf(kind === "code" ? "code" : "address", address), key ? await tryOfName(key, address) : null];
   const wait = Math.max(...waits.map((one) => one ?? 0));
   return wait > 0 ? tooMany(wait) : null;
 }
@@ -144,18 +152,28 @@ export const ACTS: Readonly<Record<string, Act<z.ZodType>>> = {
     const answer = await auth().api.signInEmail({ body: given, headers: request.headers, asResponse: true });
     if (!answer.ok) return refuse(401, WRONG, { password: [WRONG] });
     await forgetTries("name", given.email);
+    await rememberAddress(given.email, addressOf(request.headers));
     const { twoFactorRedirect } = (await answer.clone().json()) as { twoFactorRedirect?: boolean };
     return passed(answer, { ok: true, secondFactor: twoFactorRedirect === true });
   }),
   "second-factor": act(z.object({ code: z.string().trim().max(40) }), async (request, { code }) => {
     const wait = await counted(request, "code");
     if (wait) return wait;
-    const digits = /^\d{6}$/.test(code.replaceAll(" ", ""));
+    const typed = code.replaceAll(" ", "");
+    const digits = /^\d{6}$/.test(typed);
     const answer = digits
-      ? await auth().api.verifyTOTP({ body: { code: code.replaceAll(" ", "") }, headers: request.headers, asResponse: true })
+      ? await auth().api.verifyTOTP({ body: { code: typed }, headers: request.headers, asResponse: true })
       : await auth().api.verifyBackupCode({ body: { code }, headers: request.headers, asResponse: true });
     const why = "This code is not right. It changes every half minute; take the newest.";
-    return answer.ok ? passed(answer, { ok: true }) : refuse(401, why, { code: [why] });
+    if (!answer.ok) return refuse(401, why, { code: [why] });
+    // Each opens once: whoever looked over a shoulder is too late with it.
+    const { user, token } = (await answer.clone().json()) as { user?: { id: string }; token?: string };
+    if (digits && (await tryOf("used", `${user?.id ?? ""} ${typed}`)) !== null) {
+      if (token) await (await auth().$context).internalAdapter.deleteSession(token);
+      const used = "This code was used already. Take the next one, in half a minute.";
+      return refuse(401, used, { code: [used] });
+    }
+    return passed(answer, { ok: true });
   }),
   "sign-out": act(z.object({}), async (request) => {
     const answer = await auth().api.signOut({ headers: request.headers, asResponse: true });
@@ -212,7 +230,8 @@ export const ACTS: Readonly<Record<string, Act<z.ZodType>>> = {
   ),
   /** Back in by a printed code: a new password, every sign-in ended, and no second factor until it is set up again. */
   recover: act(z.object({ email, code: z.string().max(40), password }), async (request, given) => {
-    const wait = (await counted(request, "code")) ?? (await counted(request, "name", given.email));
+    // A printed code cannot be guessed: wrong passwords from elsewhere do not keep its owner out.
+    const wait = await counted(request, "code");
     if (wait) return wait;
     const context = await auth().$context;
     // The same work whether the address is known or not.
@@ -268,7 +287,20 @@ export const ACTS: Readonly<Record<string, Act<z.ZodType>>> = {
     answer.headers.append("set-cookie", deviceCookie(`${workshopId}.${token}`, LONGEST_COOKIE_S));
     return answer;
   }),
-  leave: act(z.object({}), async () => {
+  leave: act(z.object({}), async (request) => {
+    // The device is out, not only its cookie: a copy of that opens nothing any more.
+    const device = await deviceOf(request.headers);
+    if (device) {
+      const db = databaseOf(device.workshopId, { through: device.name });
+      await db.transaction(async (tx) => {
+        await endDeviceSessions(tx, device.workshopId, device.id);
+        await tx
+          .update(devices)
+          .set({ cutAt: now(), tokenHash: null, codeHash: null, personId: null, personUntil: null })
+          .where(and(eq(devices.workshopId, device.workshopId), eq(devices.id, device.id)));
+        await tellPages(tx, { workshop: device.workshopId, cut: device.id });
+      });
+    }
     const answer = ok();
     answer.headers.append("set-cookie", deviceCookie("", 0));
     return answer;
@@ -278,7 +310,7 @@ export const ACTS: Readonly<Record<string, Act<z.ZodType>>> = {
     const device = await deviceOf(request.headers);
     if (!device) return refuse(401, "This device is not joined to a workshop.");
     const key = `${device.id}/${given.personId}`;
-    const wait = await tryOf("pin", key);
+    const wait = (await tryOf("pin", key)) ?? (await tryOf("person", given.personId));
     if (wait) return tooMany(wait);
     const db = databaseOf(device.workshopId, { person: given.personId, through: device.name });
     const [member] = await db
@@ -289,19 +321,34 @@ export const ACTS: Readonly<Record<string, Act<z.ZodType>>> = {
     const right = member?.pinHash ? await context.password.verify({ hash: member.pinHash, password: given.pin }) : false;
     if (!right) return refuse(401, "This PIN is not right.", { pin: ["This PIN is not right."] });
     await forgetTries("pin", key);
-    await db
-      .update(devices)
-      .set({ personId: given.personId, personUntil: new Date(Date.parse(now()) + PERSON_HOURS * 3_600_000).toISOString() })
-      .where(and(eq(devices.workshopId, device.workshopId), eq(devices.id, device.id)));
+    await forgetTries("person", given.personId);
+    const [startedAt, until] = [now(), new Date(Date.parse(now()) + PERSON_HOURS * 3_600_000).toISOString()];
+    await db.transaction(async (tx) => {
+      await endDeviceSessions(tx, device.workshopId, device.id);
+      await tx
+        .insert(deviceSessions)
+        .values({ workshopId: device.workshopId, deviceId: device.id, personId: given.personId, startedAt, endedAt: until })
+        .onConflictDoUpdate({
+          target: [deviceSessions.workshopId, deviceSessions.deviceId, deviceSessions.personId, deviceSessions.startedAt],
+          set: { endedAt: until },
+        });
+      await tx
+        .update(devices)
+        .set({ personId: given.personId, personUntil: until })
+        .where(and(eq(devices.workshopId, device.workshopId), eq(devices.id, device.id)));
+    });
     return ok();
   }),
   nobody: act(z.object({}), async (request) => {
     const device = await deviceOf(request.headers);
     if (!device) return refuse(401, "This device is not joined to a workshop.");
-    await databaseOf(device.workshopId, { through: device.name })
-      .update(devices)
-      .set({ personId: null, personUntil: null })
-      .where(and(eq(devices.workshopId, device.workshopId), eq(devices.id, device.id)));
+    await databaseOf(device.workshopId, { through: device.name }).transaction(async (tx) => {
+      await endDeviceSessions(tx, device.workshopId, device.id);
+      await tx
+        .update(devices)
+        .set({ personId: null, personUntil: null })
+        .where(and(eq(devices.workshopId, device.workshopId), eq(devices.id, device.id)));
+    });
     return ok();
   }),
   "end-session": signedIn(z.object({ id: z.string().max(100) }), async (request, { id }) => {

@@ -12,6 +12,7 @@ import { openDoor, Visitor } from "../../testing/door";
 import { sent } from "../../testing/headers";
 import { storedBatch } from "../../testing/stored-batch";
 import { readTrail } from "../people";
+import { notOwn } from "./door";
 import { hashOf } from "./secrets";
 import { whoIn, workshopsFor } from "./who";
 
@@ -127,8 +128,34 @@ describe("coming in with an account", () => {
     expect((await other.ask("sign-in", { email, password: PASSWORD })).body).toMatchObject({ secondFactor: true });
     expect(await whoIn(other.headers(), workshopId)).toBe("nobody");
     expect((await other.ask("second-factor", { code: "000000" })).status).toBe(401);
-    expect((await other.ask("second-factor", { code: totp(secret) })).status).toBe(200);
+    // The code that was used already opens nothing more (RFC 6238, 5.2); the next one does, once.
+    const used = { status: 401, body: { error: { message: expect.stringContaining("used already") } } };
+    expect(await other.ask("second-factor", { code: totp(secret) })).toMatchObject(used);
+    expect(await whoIn(other.headers(), workshopId)).toBe("nobody");
+    const next = totp(secret, 1);
+    await other.ask("sign-in", { email, password: PASSWORD });
+    expect((await other.ask("second-factor", { code: next })).status).toBe(200);
     expect(await whoIn(other.headers(), workshopId)).toMatchObject({ role: "maker" });
+    const third = new Visitor("192.0.2.95");
+    await third.ask("sign-in", { email, password: PASSWORD });
+    expect(await third.ask("second-factor", { code: next })).toMatchObject(used);
+    expect(await whoIn(third.headers(), workshopId)).toBe("nobody");
+  });
+
+  it("is not kept out by the wrong passwords of others: not at an address that is known, and not with a printed code", async () => {
+    const { email, codes } = await comeIn("Maren", "maker");
+    const known = new Visitor("192.0.2.96");
+    expect((await known.ask("sign-in", { email, password: PASSWORD })).status).toBe(200);
+    const statuses: number[] = [];
+    for (let n = 0; n < 9; n++) statuses.push((await new Visitor(`192.0.2.${140 + n}`).ask("sign-in", { email, password: "wrong wrong wrong" })).status);
+    expect(statuses.at(-1)).toBe(429);
+    expect((await new Visitor("192.0.2.160").ask("sign-in", { email, password: PASSWORD })).status).toBe(429);
+    expect((await known.ask("sign-in", { email, password: PASSWORD })).status).toBe(200);
+    // Guesses at the known address are counted too.
+    const there: number[] = [];
+    for (let n = 0; n < 9; n++) there.push((await known.ask("sign-in", { email, password: "wrong wrong wrong" })).status);
+    expect(there.at(-1)).toBe(429);
+    expect((await new Visitor("192.0.2.161").ask("recover", { email, code: codes[0], password: "another sentence of mine" })).status).toBe(200);
   });
 
   it("again after a lost password by a printed code, once, or by a letter; every other sign-in ends", async () => {
@@ -209,6 +236,63 @@ describe("a phone of the workshop", () => {
     for (let at = 0; at < 6; at++) statuses.push((await phone.ask("person", { personId: sida, pin: `900${at}` })).status);
     expect(statuses).toEqual([401, 401, 401, 401, 401, 429]);
     expect((await phone.ask("person", { personId: sida, pin: "4821" })).status).toBe(429);
+  });
+
+  it("counts the tries of a PIN over all devices, until the owner gives a new one", async () => {
+    const sida = await person("Sida");
+    value(await setPin(place(), { personId: sida, pin: "4821" }));
+    let wrong = 0;
+    for (let device = 0; device < 5; device++) {
+      const { phone } = await joined();
+      for (let at = 0; at < 5; at++) if ((await phone.ask("person", { personId: sida, pin: `90${device}${at}` })).status === 401) wrong += 1;
+    }
+    expect(wrong).toBe(20);
+    const { phone } = await joined();
+    expect(await phone.ask("person", { personId: sida, pin: "4821" })).toMatchObject({
+      status: 429,
+      body: { error: { message: expect.stringContaining("hours") } },
+    });
+    value(await setPin(place(), { personId: sida, pin: "6204" }));
+    expect((await phone.ask("person", { personId: sida, pin: "6204" })).status).toBe(200);
+  });
+
+  it("is out once it leaves: a copy of its cookie opens nothing", async () => {
+    const { phone } = await joined();
+    const sida = await person("Sida");
+    value(await setPin(place(), { personId: sida, pin: "4821" }));
+    await phone.ask("person", { personId: sida, pin: "4821" });
+    const copy = new Visitor();
+    for (const [name, one] of phone.cookies) copy.cookies.set(name, one);
+    expect(await whoIn(copy.headers(), workshopId)).toMatchObject({ personId: sida });
+    expect((await phone.ask("leave", {})).status).toBe(200);
+    expect(await whoIn(copy.headers(), workshopId)).toBe("nobody");
+  });
+
+  it("logs entries in the name of who is at it, or was at it when they happened", async () => {
+    const { phone } = await joined();
+    const [sida, maren] = [await person("Sida"), await person("Maren")];
+    for (const one of [sida, maren]) value(await setPin(place(), { personId: one, pin: "4821" }));
+    await phone.ask("person", { personId: sida, pin: "4821" });
+    const who = await whoIn(phone.headers(), workshopId);
+    if (typeof who === "string") throw new Error(who);
+    const [happenedAt, before] = [new Date().toISOString(), new Date(Date.now() - 3_600_000).toISOString()];
+    const odd = (personId: string | null, at = happenedAt) => notOwn(workshopId, who, { personId, happenedAt: at });
+    expect(await odd(sida)).toBeNull();
+    for (const one of [owner.personId, maren]) expect(await odd(one)).toMatch(/in the name of who is signed in/);
+    // What waited here from Sida is still taken while Maren is at it; what Sida could not have entered here is not.
+    await phone.ask("person", { personId: maren, pin: "4821" });
+    const next = await whoIn(phone.headers(), workshopId);
+    if (typeof next === "string") throw new Error(next);
+    expect(await notOwn(workshopId, next, { personId: sida, happenedAt })).toBeNull();
+    expect(await notOwn(workshopId, next, { personId: sida, happenedAt: before })).toMatch(/in the name of/);
+  });
+
+  it("is let in or not where its cookie is none of ours, and never fails", async () => {
+    for (const cookie of ["%", "%E0%A4%A", `${"-".repeat(36)}.${"A".repeat(43)}`, `${workshopId}.x`, ""]) {
+      const odd = new Visitor();
+      odd.cookies.set("hearth_device", cookie);
+      expect(await whoIn(odd.headers(), workshopId), cookie).toBe("nobody");
+    }
   });
 
   it("is cut off at once, and what is kept of it opens nothing", async () => {
@@ -328,11 +412,11 @@ describe("the trail", () => {
 });
 
 /** The six digits of an authenticator at this moment: RFC 6238 over RFC 4226, SHA-1, 30 s. */
-function totp(secret: string): string {
+function totp(secret: string, steps = 0): string {
   const bits = [...secret].map((sign) => "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567".indexOf(sign).toString(2).padStart(5, "0")).join("");
   const key = Buffer.from((bits.match(/.{8}/g) ?? []).map((byte) => Number.parseInt(byte, 2)));
   const counter = Buffer.alloc(8);
-  counter.writeBigUInt64BE(BigInt(Math.floor(Date.now() / 30_000)));
+  counter.writeBigUInt64BE(BigInt(Math.floor(Date.now() / 30_000) + steps));
   const mac = createHmac("sha1", key).update(counter).digest();
   const at = (mac[19] ?? 0) & 15;
   return String((mac.readUInt32BE(at) & 0x7fffffff) % 1_000_000).padStart(6, "0");

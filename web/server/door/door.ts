@@ -1,9 +1,9 @@
 import { may, type Need } from "@hearth/core";
-import { and, eq } from "drizzle-orm";
+import { and, eq, gte, lte } from "drizzle-orm";
 import { z } from "zod";
 import { type Database, databaseOf } from "@/data/client";
 import { now } from "@/data/clock";
-import { members } from "@/data/tables/people";
+import { deviceSessions } from "@/data/tables/people";
 import { answering, refuse } from "../respond";
 import { readWorkshop, type Workshop } from "../workshops";
 import { type Who, whoIn } from "./who";
@@ -27,20 +27,34 @@ export async function enter(headers: Headers, workshopId: string, need: Need): P
 export const databaseFor = (workshopId: string, who: Who, personId = who.personId): Database =>
   databaseOf(workshopId, { person: personId, through: who.through });
 
+/** Clocks of a device and of the server disagree a little. */
+const SESSION_SLACK_MS = 5 * 60_000;
+
 /**
- * Why an entry cannot be put down in that person's name; null where it can. An account puts down its own; a device also what
- * others put down on it before they were followed, and which waited there: of those who have a PIN.
+ * Why an entry cannot be logged in that person's name; null where it can. An account logs its own; a device also what waited on it, of somebody who
+ * worked on it, by PIN, when it happened.
  */
-export async function notOwn(workshopId: string, who: Who, personId: string | null): Promise<string | null> {
+export async function notOwn(workshopId: string, who: Who, { personId, happenedAt }: { personId: string | null; happenedAt: string }): Promise<string | null> {
   if (who.personId === null || personId === who.personId) return null;
-  const [member] =
+  const at = Date.parse(happenedAt);
+  const moment = (ms: number) => new Date(ms).toISOString();
+  const [session] =
     who.device && personId
       ? await databaseOf(workshopId)
-          .select({ pinHash: members.pinHash })
-          .from(members)
-          .where(and(eq(members.workshopId, workshopId), eq(members.personId, personId)))
+          .select({ at: deviceSessions.startedAt })
+          .from(deviceSessions)
+          .where(
+            and(
+              eq(deviceSessions.workshopId, workshopId),
+              eq(deviceSessions.deviceId, who.device),
+              eq(deviceSessions.personId, personId),
+              lte(deviceSessions.startedAt, moment(at + SESSION_SLACK_MS)),
+              gte(deviceSessions.endedAt, moment(at - SESSION_SLACK_MS)),
+            ),
+          )
+          .limit(1)
       : [];
-  return member?.pinHash ? null : "Entries are put down in the name of who is signed in.";
+  return session ? null : "Entries are logged in the name of who is signed in, or was at this device when it happened. Log it in your own name.";
 }
 
 /** The part of the program that each subject of the log belongs to. */

@@ -1,3 +1,4 @@
+import { eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import { afterAll, beforeAll, beforeEach, expect, it, vi } from "vitest";
 import { GET } from "../../app/api/workshops/[workshop]/live/route";
@@ -119,4 +120,15 @@ it("a phone that is cut off hears so at once and nothing after it, while others 
   await vi.waitFor(() => expect(stays.told.some((one) => one.batch)).toBe(true), 5_000);
   expect(stays.at.over).toBe(false);
   endStreams();
+});
+
+it("a person whose role has changed: the stream ends, and begins again by the new one", async () => {
+  const visitor = await account("maker");
+  const stream = await listening(visitor);
+  const [member] = await test.db.select().from(members).where(eq(members.workshopId, workshopId));
+  await tellPages(test.db, { workshop: workshopId, role: v7() });
+  await tellPages(test.db, { workshop: workshopId, role: member?.personId ?? "" });
+  await tellPages(test.db, { workshop: workshopId, order: v7() });
+  await vi.waitFor(() => expect(stream.at.over).toBe(true), 5_000);
+  expect(stream.told.some((change) => "order" in change)).toBe(false);
 });

@@ -2,7 +2,6 @@
 
 import { testersOf, WeighOutError } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { products } from "@/data/tables/product";
 import { beginTrialIn, trialWanted } from "@/server/begin-trial";
@@ -18,7 +17,6 @@ export async function beginTrial(place: unknown, input: unknown): Promise<Outcom
       if (error instanceof WeighOutError) return refused(error.message, { [error.field]: [error.message] });
       throw error;
     });
-    if (outcome.ok) revalidatePath("/", "layout");
     return outcome;
   });
 }
@@ -28,7 +26,7 @@ const taken = z.object({ trialId: z.uuid(), option: z.string().min(1).max(6), pr
 /** Gives a product the wick that an option was burned with; what was decided on that option then counts for it. Gives the wick it had. */
 export async function takeWick(place: unknown, input: unknown): Promise<Outcome<{ wickId: string | null; wicks: number }>> {
   return command("burn", taken, place, input, async ({ trialId, option, productId }, { db, workshop }) => {
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ wickId: string | null; wicks: number }>> => {
+    return db.transaction(async (tx): Promise<Outcome<{ wickId: string | null; wicks: number }>> => {
       const row = await TRIALS.row(tx, workshop.id, trialId, true);
       const product = await readProduct(tx, workshop.id, productId);
       if (!row || !product) return refused("This product is not in this workshop any more.");
@@ -42,7 +40,5 @@ export async function takeWick(place: unknown, input: unknown): Promise<Outcome<
       await followOption(tx, workshop.id, plan, facts, option);
       return done({ wickId: product.wickId, wicks: product.wicks });
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
 }

@@ -2,7 +2,6 @@
 
 import { colourRecipe, process as processSchema } from "@hearth/core";
 import { and, desc, eq, inArray } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { colours } from "@/data/tables/colour";
@@ -23,7 +22,7 @@ export async function saveProcess(place: unknown, input: unknown): Promise<Outco
   return command("formulas", savedProcess, place, input, async (wanted, { db, workshop, person, now }) => {
     const mine = workshop.id;
     const { from: _from, ...kept } = wanted.process;
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string; number: number; version: number }>> => {
+    return db.transaction(async (tx): Promise<Outcome<{ id: string; number: number; version: number }>> => {
       if (wanted.id === null) {
         const id = v7();
         await tx.insert(processes).values({ workshopId: mine, id, name: kept.name, updatedAt: now, updatedBy: person?.id ?? null });
@@ -34,7 +33,7 @@ export async function saveProcess(place: unknown, input: unknown): Promise<Outco
         .select()
         .from(processes)
         .where(and(eq(processes.workshopId, mine), eq(processes.id, wanted.id)))
-        .for("update");
+        .for("no key update");
       if (!row) return refused("This process is not in this workshop.");
       if (row.version !== wanted.expectedVersion)
         return refused("Somebody else changed this process in the meantime. Your typing is kept: look at the newer one in another window, then save again.");
@@ -54,8 +53,6 @@ export async function saveProcess(place: unknown, input: unknown): Promise<Outco
         .where(and(eq(processes.workshopId, mine), eq(processes.id, wanted.id)));
       return done({ id: wanted.id, number, version });
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
 }
 
@@ -70,7 +67,7 @@ const savedColour = z.object({
 export async function saveColour(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
   return command("formulas", savedColour, place, input, async ({ id, name, recipe }, { db, workshop, now }) => {
     const mine = workshop.id;
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
+    return db.transaction(async (tx): Promise<Outcome<{ id: string }>> => {
       for (const [table, ids, what] of [
         [waxes, recipe.waxId ? [recipe.waxId] : [], "wax"],
         [fragrances, recipe.fragranceId ? [recipe.fragranceId] : [], "scent"],
@@ -91,8 +88,6 @@ export async function saveColour(place: unknown, input: unknown): Promise<Outcom
         .onConflictDoNothing({ target: [colours.workshopId, colours.id] });
       return done({ id });
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
 }
 

@@ -2,7 +2,6 @@
 
 import { ROLES } from "@hearth/core";
 import { and, eq, isNull, ne, sql } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
 import { toString as toSvg } from "qrcode";
 import { v7 } from "uuid";
 import { z } from "zod";
@@ -12,6 +11,7 @@ import { people, workshops } from "@/data/tables/workshop";
 import { auth } from "@/server/door/auth";
 import { asksWho, originHere } from "@/server/door/mode";
 import { freshCode, freshToken, hashOf, readCode } from "@/server/door/secrets";
+import { forgetTries } from "@/server/door/tries";
 import { tellPages } from "@/server/live";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 
@@ -28,7 +28,7 @@ async function isLastOwner(tx: Transaction, workshopId: string, personId: string
     .select({ personId: members.personId })
     .from(members)
     .where(and(eq(members.workshopId, workshopId), eq(members.role, "owner"), sql`${members.accountId} is not null`))
-    .for("update");
+    .for("no key update");
   return owners.length === 1 && owners[0]?.personId === personId;
 }
 
@@ -53,7 +53,6 @@ export async function invite(place: unknown, input: unknown): Promise<Outcome<{ 
       return true;
     });
     if (!made) return refused("That person is not in this workshop any more.");
-    revalidatePath("/", "layout");
     return done({ link: `${originHere()}/invite/${workshop.id}/${token}`, until });
   });
 }
@@ -69,11 +68,11 @@ export async function setRole(place: unknown, input: unknown): Promise<Outcome<n
         .onConflictDoUpdate({ target: [members.workshopId, members.personId], set: { role } });
       // A link that is still out lets in as this.
       await tx.update(invitations).set({ role }).where(stillOut(workshop.id, personId));
-      await tellPages(tx, { workshop: workshop.id });
+      // What that person listens to begins again, by the new role.
+      await tellPages(tx, { workshop: workshop.id, role: personId });
       return null;
     });
     if (why) return refused(why);
-    revalidatePath("/", "layout");
     return done(null);
   });
 }
@@ -99,7 +98,7 @@ export async function setPin(place: unknown, input: unknown): Promise<Outcome<nu
         .set({ personId: null, personUntil: null })
         .where(and(eq(devices.workshopId, workshop.id), eq(devices.personId, personId)));
     });
-    revalidatePath("/", "layout");
+    await forgetTries("person", personId);
     return done(null);
   });
 }
@@ -130,7 +129,6 @@ export async function takeAccess(place: unknown, input: unknown): Promise<Outcom
       return null;
     });
     if (why) return refused(why);
-    revalidatePath("/", "layout");
     return done(null);
   });
 }
@@ -143,7 +141,6 @@ export async function askDevice(place: unknown, input: unknown): Promise<Outcome
     const code = freshCode(2);
     const until = later(now, CODE_MINUTES * 60_000);
     await db.insert(devices).values({ workshopId: workshop.id, id: v7(), name, role, codeHash: hashOf(readCode(code)), codeUntil: until });
-    revalidatePath("/", "layout");
     const address = `${originHere()}/join`;
     return done({ code, until, address, picture: await toSvg(`${address}?code=${code}`, { type: "svg", margin: 2 }) });
   });
@@ -163,7 +160,6 @@ export async function letGo(place: unknown, input: unknown): Promise<Outcome<{ l
       .update(workshops)
       .set({ leavesAt, version: sql`${workshops.version} + 1` })
       .where(eq(workshops.id, workshop.id));
-    revalidatePath("/", "layout");
     return done({ leavesAt });
   });
 }
@@ -178,7 +174,6 @@ export async function cutDevice(place: unknown, input: unknown): Promise<Outcome
         .where(and(eq(devices.workshopId, workshop.id), eq(devices.id, deviceId)));
       await tellPages(tx, { workshop: workshop.id, cut: deviceId });
     });
-    revalidatePath("/", "layout");
     return done(null);
   });
 }

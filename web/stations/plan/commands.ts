@@ -1,7 +1,6 @@
 "use server";
 
 import { WeighOutError } from "@hearth/core";
-import { revalidatePath } from "next/cache";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 import { batchWanted, startBatchIn } from "@/server/start-batch";
 
@@ -17,7 +16,6 @@ export async function startBatch(place: unknown, input: unknown): Promise<Outcom
         throw error;
       });
     if (!outcome.ok) return outcome;
-    revalidatePath("/", "layout");
     return done({ id: outcome.value.id, number: outcome.value.number });
   });
 }

@@ -2,12 +2,10 @@
 
 import { BODIES, dueReasons, type FormulaSpec, notToBeFilled, packing, testedOf, WICK_TESTS } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import type { Transaction } from "@/data/client";
 import { products } from "@/data/tables/product";
 import { moulds, vessels, wicks } from "@/data/tables/shelf";
-import { tellPages } from "@/server/live";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 import { newestSpecs, readProduct } from "@/server/products";
 
@@ -65,7 +63,7 @@ async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<O
 export async function saveProduct(place: unknown, input: unknown): Promise<Outcome<{ id: string; version: number; dueAgain: string[] }>> {
   return command("products", saved, place, input, async ({ id, expectedVersion, ...wanted }, { db, workshop }) => {
     const mine = workshop.id;
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ id: string; version: number; dueAgain: string[] }>> => {
+    return db.transaction(async (tx): Promise<Outcome<{ id: string; version: number; dueAgain: string[] }>> => {
       const spec: FormulaSpec | undefined = (await newestSpecs(tx, mine, [wanted.formulaId])).get(wanted.formulaId);
       if (!spec) return refused("This formula is not in this workshop any more.", { formulaId: ["Choose another formula."] });
       const fault = await faultOf(tx, mine, wanted);
@@ -74,7 +72,6 @@ export async function saveProduct(place: unknown, input: unknown): Promise<Outco
       if (expectedVersion === null) {
         if (there) return done({ id, version: there.version, dueAgain: [] });
         await tx.insert(products).values({ ...wanted, workshopId: mine, id });
-        await tellPages(tx, { workshop: mine });
         return done({ id, version: 1, dueAgain: [] });
       }
       const dueAgain = there?.testedAs && there.wickTest !== "test due" ? dueReasons(there.testedAs, testedOf(spec, wanted)) : [];
@@ -86,11 +83,8 @@ export async function saveProduct(place: unknown, input: unknown): Promise<Outco
       const [row] = changed;
       if (!row)
         return refused("Somebody else changed this product in the meantime. Your typing is kept: look at the newer one in another window, then save again.");
-      await tellPages(tx, { workshop: mine });
       return done({ id, version: row.version, dueAgain });
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
 }
 
@@ -99,7 +93,7 @@ export async function sayWickTest(place: unknown, input: unknown): Promise<Outco
   const said = z.object({ id: z.uuid(), expectedVersion: z.number().int(), wickTest: z.enum(WICK_TESTS) });
   return command("products", said, place, input, async ({ id, expectedVersion, wickTest }, { db, workshop }) => {
     const mine = workshop.id;
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ version: number }>> => {
+    return db.transaction(async (tx): Promise<Outcome<{ version: number }>> => {
       const there = await readProduct(tx, mine, id);
       const spec = there && (await newestSpecs(tx, mine, [there.formulaId])).get(there.formulaId);
       if (!there || !spec) return refused("This product is not in this workshop any more.");
@@ -109,10 +103,7 @@ export async function sayWickTest(place: unknown, input: unknown): Promise<Outco
         .where(and(eq(products.workshopId, mine), eq(products.id, id), eq(products.version, expectedVersion)))
         .returning({ version: products.version });
       if (!changed[0]) return refused("Somebody else changed this product in the meantime. Look at it again.");
-      await tellPages(tx, { workshop: mine });
       return done(changed[0]);
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
 }

@@ -156,6 +156,19 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
                   ))}
                 </tbody>
               </table>
+              {pot.components.some((part) => (facts.lost[partKey(at, part.id)] ?? 0) > 0) ? (
+                <p className="mt-2">
+                  ▲ Lost before pouring, and drawn from stock as well:{" "}
+                  {pot.components
+                    .filter((part) => (facts.lost[partKey(at, part.id)] ?? 0) > 0)
+                    .map(
+                      (part) =>
+                        `${part.name} ${part.count ? `${facts.lost[partKey(at, part.id)]} ${part.count.of}` : units.g(facts.lost[partKey(at, part.id)] ?? 0)}`,
+                    )
+                    .join(", ")}
+                  .
+                </p>
+              ) : null}
               <p className="my-2">
                 Asked for {units.percent(pot.recipe.loadPpm, 3)} of the {pot.recipe.basis}
                 {weighedLoad(plan, facts, at) === null ? "" : `; actual load ${units.n(weighedLoad(plan, facts, at) ?? 0, 2)} % of the wax`}

@@ -1,44 +1,21 @@
 "use server";
 
 import { labelSheet, packContents, packing } from "@hearth/core";
-import { and, eq } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
+import { and, eq, sql } from "drizzle-orm";
 import { z } from "zod";
 import { sets } from "@/data/tables/goods";
 import { labelling, labelSheets } from "@/data/tables/label";
 import { wanted } from "@/data/tables/plan";
 import { readSet } from "@/server/goods";
 import { labelSettings } from "@/server/labels";
-import { tellPages } from "@/server/live";
 import { beginOrderIn, orderWanted, outWanted, takeOutIn } from "@/server/orders";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 import { costsNow, packIn, unpackIn } from "@/server/packing";
-
-/** Rolls a transaction back where what was asked for is refused in the middle of it. */
-class NotDone extends Error {
-  constructor(readonly outcome: Outcome<never>) {
-    super("not done");
-  }
-}
-/** Runs within a transaction, all of it or nothing. */
-async function wholly<T>(run: () => Promise<Outcome<T>>): Promise<Outcome<T>> {
-  const outcome = await run().catch((error: unknown) => {
-    if (error instanceof NotDone) return error.outcome;
-    throw error;
-  });
-  if (outcome.ok) revalidatePath("/", "layout");
-  return outcome;
-}
-const orNot = <T>(outcome: Outcome<T>): Outcome<T> => {
-  if (!outcome.ok) throw new NotDone(outcome);
-  return outcome;
-};
+import { readProduct } from "@/server/products";
 
 /** Takes an order, or puts a market day into the calendar. */
 export async function beginOrder(place: unknown, input: unknown): Promise<Outcome<{ id: string; number: number }>> {
-  return command("sell", orderWanted, place, input, async (asked, context) =>
-    wholly(() => context.db.transaction(async (tx) => orNot(await beginOrderIn(tx, context, asked)))),
-  );
+  return command("sell", orderWanted, place, input, (asked, context) => beginOrderIn(context.db, context, asked));
 }
 
 /** Takes packs out with an order or to a market; what lacks is packed there and then. */
@@ -48,7 +25,7 @@ export async function takeOut(place: unknown, input: unknown): Promise<Outcome<{
       context,
       asked.lines.map((one) => one.sellableId),
     );
-    return wholly(() => context.db.transaction(async (tx) => orNot(await takeOutIn(tx, context, asked, costs))));
+    return takeOutIn(context.db, context, asked, costs);
   });
 }
 
@@ -64,15 +41,13 @@ const packWanted = z.object({
 export async function pack(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
   return command("sell", packWanted, place, input, async (asked, context) => {
     const costs = await costsNow(context, [asked.sellableId]);
-    return wholly(() => context.db.transaction(async (tx) => orNot(await packIn(tx, context, asked, costs))));
+    return packIn(context.db, context, asked, costs);
   });
 }
 
 /** Takes packs apart again. */
 export async function unpack(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command("sell", z.object({ packingId: z.uuid() }), place, input, async ({ packingId }, context) =>
-    wholly(() => context.db.transaction(async (tx) => orNot(await unpackIn(tx, context, packingId)))),
-  );
+  return command("sell", z.object({ packingId: z.uuid() }), place, input, ({ packingId }, context) => unpackIn(context.db, context, packingId));
 }
 
 const setValues = z.object({
@@ -88,24 +63,20 @@ const setValues = z.object({
 
 /** Keeps a set of several products. */
 export async function saveSet(place: unknown, input: unknown): Promise<Outcome<{ id: string; version: number }>> {
-  return command("sell", setValues, place, input, async ({ id, expectedVersion, ...values }, { db, workshop }) =>
-    wholly(async () => {
-      const there = await readSet(db, workshop.id, id);
-      if (expectedVersion === null) {
-        if (!there) await db.insert(sets).values({ ...values, id, workshopId: workshop.id });
-        return done({ id, version: there?.version ?? 1 });
-      }
-      const [row] = await db
-        .update(sets)
-        .set({ ...values, version: expectedVersion + 1 })
-        .where(and(eq(sets.workshopId, workshop.id), eq(sets.id, id), eq(sets.version, expectedVersion)))
-        .returning({ version: sets.version });
-      if (!row)
-        return refused("Somebody else changed this set in the meantime. Your typing is kept: look at the newer one in another window, then save again.");
-      await tellPages(db, { workshop: workshop.id });
-      return done({ id, version: row.version });
-    }),
-  );
+  return command("sell", setValues, place, input, async ({ id, expectedVersion, ...values }, { db, workshop }) => {
+    const there = await readSet(db, workshop.id, id);
+    if (expectedVersion === null) {
+      if (!there) await db.insert(sets).values({ ...values, id, workshopId: workshop.id });
+      return done({ id, version: there?.version ?? 1 });
+    }
+    const [row] = await db
+      .update(sets)
+      .set({ ...values, version: expectedVersion + 1 })
+      .where(and(eq(sets.workshopId, workshop.id), eq(sets.id, id), eq(sets.version, expectedVersion)))
+      .returning({ version: sets.version });
+    if (!row) return refused("Somebody else changed this set in the meantime. Your typing is kept: look at the newer one in another window, then save again.");
+    return done({ id, version: row.version });
+  });
 }
 
 const onPlan = z.object({
@@ -114,20 +85,33 @@ const onPlan = z.object({
   count: z.number().int().min(1).max(100_000),
   wantedOn: z.iso.date().nullable(),
   note: z.string().max(200),
+  /** The order that is short of them: asked for again, its line is brought to what is short now. */
+  orderId: z.uuid().nullable().default(null),
 });
 
-/** Puts pieces that lack on the list of what is wanted, so that they are planned and poured. */
+/** Puts pieces that are short on the list of what is wanted, so that they are planned and poured. */
 export async function putOnPlan(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command("sell", onPlan, place, input, async (row, { db, workshop }) =>
-    wholly(async () => {
+  return command("sell", onPlan, place, input, async (row, { db, workshop }) => {
+    if (!(await readProduct(db, workshop.id, row.productId))) return refused("This product is not in this workshop any more. Choose another.");
+    if (row.orderId === null) {
       await db
         .insert(wanted)
         .values({ ...row, workshopId: workshop.id })
         .onConflictDoNothing();
-      await tellPages(db, { workshop: workshop.id });
       return done({ id: row.id });
-    }),
-  );
+    }
+    const [line] = await db
+      .insert(wanted)
+      .values({ ...row, workshopId: workshop.id })
+      .onConflictDoUpdate({
+        target: [wanted.workshopId, wanted.orderId, wanted.productId],
+        targetWhere: sql`order_id is not null`,
+        // What was poured of it already is not short any more.
+        set: { count: sql`${wanted.made} + excluded.count`, wantedOn: row.wantedOn, gone: false, version: sql`${wanted.version} + 1` },
+      })
+      .returning({ id: wanted.id });
+    return done({ id: line?.id ?? row.id });
+  });
 }
 
 const keptSheet = z.object({
@@ -139,31 +123,27 @@ const keptSheet = z.object({
 
 /** Keeps a sheet of labels as the workshop measured it, or puts it away. */
 export async function saveLabelSheet(place: unknown, input: unknown): Promise<Outcome<{ id: string }>> {
-  return command("sell", keptSheet, place, input, async (row, { db, workshop, now }) =>
-    wholly(async () => {
-      await db
-        .insert(labelSheets)
-        .values({ ...row, workshopId: workshop.id, at: now })
-        .onConflictDoUpdate({ target: [labelSheets.workshopId, labelSheets.id], set: { name: row.name, sheet: row.sheet, gone: row.gone } });
-      return done({ id: row.id });
-    }),
-  );
+  return command("sell", keptSheet, place, input, async (row, { db, workshop, now }) => {
+    await db
+      .insert(labelSheets)
+      .values({ ...row, workshopId: workshop.id, at: now })
+      .onConflictDoUpdate({ target: [labelSheets.workshopId, labelSheets.id], set: { name: row.name, sheet: row.sheet, gone: row.gone } });
+    return done({ id: row.id });
+  });
 }
 
 /** Sets the workshop's own words on its labels. */
 export async function saveLabelling(place: unknown, input: unknown): Promise<Outcome<{ version: number }>> {
-  return command("sell", z.object({ settings: labelSettings, version: z.number().int() }), place, input, async ({ settings, version }, { db, workshop }) =>
-    wholly(async () => {
-      const [row] =
-        version === 0
-          ? await db.insert(labelling).values({ workshopId: workshop.id, settings, version: 1 }).onConflictDoNothing().returning({ version: labelling.version })
-          : await db
-              .update(labelling)
-              .set({ settings, version: version + 1 })
-              .where(and(eq(labelling.workshopId, workshop.id), eq(labelling.version, version)))
-              .returning({ version: labelling.version });
-      if (!row) return refused("Somebody else changed these words in the meantime. Load the page again, then save.");
-      return done({ version: row.version });
-    }),
-  );
+  return command("sell", z.object({ settings: labelSettings, version: z.number().int() }), place, input, async ({ settings, version }, { db, workshop }) => {
+    const [row] =
+      version === 0
+        ? await db.insert(labelling).values({ workshopId: workshop.id, settings, version: 1 }).onConflictDoNothing().returning({ version: labelling.version })
+        : await db
+            .update(labelling)
+            .set({ settings, version: version + 1 })
+            .where(and(eq(labelling.workshopId, workshop.id), eq(labelling.version, version)))
+            .returning({ version: labelling.version });
+    if (!row) return refused("Somebody else changed these words in the meantime. Load the page again, then save.");
+    return done({ version: row.version });
+  });
 }

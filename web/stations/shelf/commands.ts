@@ -2,17 +2,16 @@
 
 import { dayAt, isCounted, LARGEST_MASS_MG, readSheet, SHEET_FIELDS, SHEET_KINDS, STOCKED, supplierSheet } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
-import { revalidatePath } from "next/cache";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { supplierSheets } from "@/data/tables/label";
 import { lots, stockCounts } from "@/data/tables/stock";
-import { workshops } from "@/data/tables/workshop";
 import type { Context } from "@/server/context";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 import { markTestsDue, newestSpecs } from "@/server/products";
 import { sheetContext, sheetTable, standingIn } from "@/server/sheets";
 import { tableOf } from "@/server/tables";
+import { lockWorkshop } from "@/server/workshops";
 
 const material = { kind: z.enum(STOCKED), materialId: z.uuid() };
 const received = z.object({
@@ -61,7 +60,6 @@ export async function saveLot(place: unknown, input: unknown): Promise<Outcome<{
         .returning({ id: lots.id });
       if (changed.length === 0) return refused("Somebody else changed this lot in the meantime. Your typing is kept: look at it again, then save.");
     }
-    revalidatePath("/", "layout");
     return done({ id: lot.id });
   });
 }
@@ -83,7 +81,6 @@ export async function saveCount(place: unknown, input: unknown): Promise<Outcome
       .insert(stockCounts)
       .values({ ...count, workshopId: workshop.id, at: now, personId: person?.id ?? null })
       .onConflictDoUpdate({ target: [stockCounts.workshopId, stockCounts.id], set: { withdrawn: count.withdrawn } });
-    revalidatePath("/", "layout");
     return done({ id: count.id });
   });
 }
@@ -103,9 +100,9 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Outcome
     const mine = workshop.id;
     // One statement serves them all: they share key and workshop, and the reading has matched kind and values.
     const table = sheetTable(wanted.kind);
-    const outcome = await db.transaction(async (tx): Promise<Outcome<{ new: number; changed: number; same: number }>> => {
-      await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, mine)).for("update");
-      const kept = await tx.select().from(table).where(standingIn(wanted.kind, mine)).for("update");
+    return db.transaction(async (tx): Promise<Outcome<{ new: number; changed: number; same: number }>> => {
+      await lockWorkshop(tx, mine);
+      const kept = await tx.select().from(table).where(standingIn(wanted.kind, mine)).for("no key update");
       const { bodies, ...context } = await sheetContext(tx, workshop);
       const rows = readSheet(wanted.kind, wanted.sheet, wanted.mapping, kept, context);
       const refusedRow = rows.find((row) => row.fate.is === "refused");
@@ -131,8 +128,6 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Outcome
           await markTestsDue(tx, mine, formulaId, spec);
       return done(tally);
     });
-    if (outcome.ok) revalidatePath("/", "layout");
-    return outcome;
   });
 }
 
@@ -148,7 +143,6 @@ export async function putSupplierSheet(place: unknown, input: unknown): Promise<
       .insert(supplierSheets)
       .values({ workshopId: workshop.id, id, materialId, on: sheet.on, sheet, at: now, personId: person?.id ?? null })
       .onConflictDoNothing();
-    revalidatePath("/", "layout");
     return done({ id });
   });
 }
@@ -160,7 +154,6 @@ export async function takeSupplierSheet(place: unknown, input: unknown): Promise
       .update(supplierSheets)
       .set({ gone })
       .where(and(eq(supplierSheets.workshopId, workshop.id), eq(supplierSheets.id, id)));
-    revalidatePath("/", "layout");
     return done({ id });
   });
 }

@@ -16,7 +16,7 @@ export const POST = atWorkshop({ area: "records", act: "change" }, {}, "There is
   if (!record.ok) return refuse(400, record.message, { file: [record.message] });
   const draws = new URL(request.url).searchParams.get("stock") === "draw";
   const outcome =
-    record.value.format === BURN_FORMAT ? await importBurn(db, workshop.id, record.value) : await importRecord(db, workshop.id, record.value, now, draws);
+    record.value.format === BURN_FORMAT ? await importBurn(db, workshop.id, record.value, now) : await importRecord(db, workshop.id, record.value, now, draws);
   if (!outcome.ok) return refuse(409, outcome.message, { file: [outcome.message] });
   revalidatePath("/", "layout");
   return Response.json(outcome.value);

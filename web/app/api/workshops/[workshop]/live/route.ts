@@ -29,7 +29,7 @@ export const GET = atWorkshop({ area: "bench", act: "see" }, {}, "There is no su
       if (since === null || since !== markOf(workshop)) send(`data: ${JSON.stringify({ workshop: "*" })}\n\n`);
       const leave = hearChanges((change) => {
         if (change.workshop !== workshop && change.workshop !== "*") return;
-        if (change.ends) return stop();
+        if (change.ends || (change.role !== undefined && change.role === who.personId)) return stop();
         // Who was cut off hears so, and nothing after it.
         if (change.cut && (change.cut === who.device || change.cut === who.personId)) {
           send(`data: ${JSON.stringify({ workshop, cut: true })}\n\n`);
@@ -40,7 +40,7 @@ export const GET = atWorkshop({ area: "bench", act: "see" }, {}, "There is no su
       const pulse = setInterval(async () => {
         // A sign-in that was ended elsewhere ends what it listens to as well.
         const still = asksWho() ? await whoIn(request.headers, workshop).catch(() => who) : who;
-        if (typeof still === "string") stop();
+        if (typeof still === "string" || still.role !== who.role) stop();
         else send(": still here\n\n");
       }, 20_000);
       stop = () => {

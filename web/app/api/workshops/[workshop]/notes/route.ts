@@ -18,7 +18,7 @@ export const POST = atWorkshop({ area: "bench", act: "see" }, {}, "There is no s
   if (!parsed.success) return refuse(400, parsed.error.issues[0]?.message ?? "This note cannot be read.", fieldErrors(parsed.error));
   const need = { area: areaOfNoted(parsed.data.kind), act: "change" } as const;
   if (!may(who.role, need)) return refuse(403, NOT_YOURS);
-  const odd = await notOwn(workshop.id, who, parsed.data.personId);
+  const odd = await notOwn(workshop.id, who, { personId: parsed.data.personId, happenedAt: now });
   if (odd) return refuse(403, odd, { personId: [odd] });
   const noted = await addNote(db, workshop.id, parsed.data, now);
   return noted.ok ? Response.json({ ok: true }) : refuse(noted.status, noted.message, { [noted.field]: [noted.message] });

@@ -1,0 +1,5 @@
+-- Rows of before may name somebody who was deleted since: they stay, and only new ones are held.
+ALTER TABLE "packing" ADD CONSTRAINT "packing_workshop_id_person_id_person_workshop_id_id_fk" FOREIGN KEY ("workshop_id","person_id") REFERENCES "public"."person"("workshop_id","id") ON DELETE no action ON UPDATE no action NOT VALID;--> statement-breakpoint
+ALTER TABLE "supplier_sheet" ADD CONSTRAINT "supplier_sheet_workshop_id_person_id_person_workshop_id_id_fk" FOREIGN KEY ("workshop_id","person_id") REFERENCES "public"."person"("workshop_id","id") ON DELETE no action ON UPDATE no action NOT VALID;--> statement-breakpoint
+ALTER TABLE "note" ADD CONSTRAINT "note_workshop_id_person_id_person_workshop_id_id_fk" FOREIGN KEY ("workshop_id","person_id") REFERENCES "public"."person"("workshop_id","id") ON DELETE no action ON UPDATE no action NOT VALID;--> statement-breakpoint
+ALTER TABLE "stock_count" ADD CONSTRAINT "stock_count_workshop_id_person_id_person_workshop_id_id_fk" FOREIGN KEY ("workshop_id","person_id") REFERENCES "public"."person"("workshop_id","id") ON DELETE no action ON UPDATE no action NOT VALID;

@@ -1,0 +1,66 @@
+import type { StockUse } from "@hearth/core";
+import { and, eq, inArray, sql } from "drizzle-orm";
+import type { Transaction } from "./client";
+import { merges } from "./tables/merged";
+import { stockUses } from "./tables/stock";
+
+/** The most merges one after another that are followed: each of them was made by hand. */
+const MAX_MERGES = 8;
+
+/** Under which name each of these is kept now, where it was merged with another, also by several merges one after another. */
+export async function keptNames(tx: Transaction, workshopId: string, ids: readonly string[]): Promise<(id: string) => string> {
+  const names = new Map<string, string>();
+  let asked = [...ids];
+  for (let step = 0; asked.length > 0 && step < MAX_MERGES; step++) {
+    const rows = await tx
+      .select({ gone: merges.goneId, kept: merges.keptId })
+      .from(merges)
+      .where(and(eq(merges.workshopId, workshopId), eq(merges.undone, false), inArray(merges.goneId, asked)));
+    for (const row of rows) names.set(row.gone, row.kept);
+    asked = rows.map((row) => row.kept);
+  }
+  return (id) => {
+    let name = id;
+    for (let step = 0; step < MAX_MERGES && names.has(name); step++) name = names.get(name) as string;
+    return name;
+  };
+}
+
+/** Writes what events of a batch drew from stock into the ledger; `whole` where these are all of its standing events. */
+export async function writeStockUses(tx: Transaction, workshopId: string, batchId: string, uses: readonly StockUse[], whole: boolean): Promise<void> {
+  if (whole) await tx.delete(stockUses).where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.batchId, batchId)));
+  const drawn = uses.filter((one) => one.amount > 0);
+  if (drawn.length === 0) return;
+  const keptName = await keptNames(tx, workshopId, [...new Set(drawn.map((one) => one.materialId))]);
+  for (let from = 0; from < drawn.length; from += 1_000)
+    await tx
+      .insert(stockUses)
+      .values(
+        drawn
+          .slice(from, from + 1_000)
+          .map(({ eventId, materialId, at, amount }) => ({ workshopId, batchId, eventId, namedId: materialId, materialId: keptName(materialId), at, amount })),
+      );
+}
+
+/** Books what was drawn of a material, or of what was merged with it, anew under the name that is kept now. */
+export async function renameStockUses(tx: Transaction, workshopId: string, id: string): Promise<void> {
+  // All names that were merged into this one, by whatever way, and are not parted again.
+  const { rows } = await tx.execute<{ id: string }>(sql`
+    with recursive names as (
+      select ${id}::uuid as id
+      union select m.gone_id from merged m join names on m.kept_id = names.id where m.workshop_id = ${workshopId} and not m.undone
+    ) select id::text from names`);
+  const keptName = await keptNames(tx, workshopId, [id]);
+  await tx
+    .update(stockUses)
+    .set({ materialId: keptName(id) })
+    .where(
+      and(
+        eq(stockUses.workshopId, workshopId),
+        inArray(
+          stockUses.namedId,
+          rows.map((row) => row.id),
+        ),
+      ),
+    );
+}

@@ -1,0 +1,85 @@
+import { createServer, type Server } from "node:http";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { GET as logOf } from "../app/api/workshops/[workshop]/batches/[batch]/log/route";
+import { GET as recordOf } from "../app/api/workshops/[workshop]/batches/[batch]/record/route";
+import { POST as importRecord } from "../app/api/workshops/[workshop]/import/route";
+import { tookEntry } from "../serve/entries";
+import * as plan from "../stations/plan/commands";
+import * as sell from "../stations/sell/commands";
+import * as shelf from "../stations/shelf/commands";
+import { type BooksClient, booksDriver, makeBooks } from "../testing/books/driver";
+import { brokenBooks } from "../testing/books/invariants";
+import { type TestDatabase, testDatabase } from "../testing/database";
+import * as merging from "./merge";
+import * as tidying from "./tidy";
+
+/** So many steps are taken with each seed; another is tried with HEARTH_SEED. */
+const STEPS = 250;
+const SEEDS = process.env.HEARTH_SEED ? process.env.HEARTH_SEED.split(",").map(Number) : [1, 2, 3];
+
+let test: TestDatabase;
+let server: Server;
+let address = "";
+beforeAll(async () => {
+  test = await testDatabase();
+  process.env.DATABASE_URL = test.url;
+  server = createServer((asked, response) => {
+    if (!tookEntry(asked, response)) response.writeHead(404).end();
+  });
+  await new Promise<void>((ready) => server.listen(0, "127.0.0.1", ready));
+  address = `http://127.0.0.1:${(server.address() as { port: number }).port}`;
+});
+afterAll(async () => {
+  await new Promise((done) => server.close(done));
+  await test.pool.end();
+});
+
+const commands = { ...plan, ...sell, ...shelf, ...merging, ...tidying };
+
+/** Entries go over HTTP; commands and the other routes are called as the framework calls them. */
+const clientOf = (workshopId: string, personId: string): BooksClient => ({
+  command: (name, input) => commands[name]({ workshopId, personId }, input),
+  send: async (method, path, body) => {
+    const request = new Request(address + path, {
+      method,
+      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { "content-type": "application/json" } }),
+    });
+    const [, batch = "", what = ""] = /batches\/([^/]+)\/(\w+)/.exec(path) ?? [];
+    const answer = path.endsWith("/events")
+      ? await fetch(request)
+      : path.endsWith("/import")
+        ? await importRecord(request, { params: Promise.resolve({ workshop: workshopId }) })
+        : await (what === "log" ? logOf : recordOf)(request, { params: Promise.resolve({ workshop: workshopId, id: batch, batch }) } as never);
+    const text = await answer.text();
+    return { status: answer.status, body: text.startsWith("{") ? JSON.parse(text) : text };
+  },
+});
+
+/** How often each operation, done alone, was taken, over all seeds. */
+const times = new Map<string, number>();
+
+describe("the books of a workshop", () => {
+  it.each(SEEDS)(
+    "balance after every random operation, with seed %i",
+    async (seed) => {
+      const shop = await makeBooks(test.db);
+      const { step, names } = booksDriver(clientOf(shop.id, shop.person), test.pool, shop, seed);
+      let taken = 0;
+      for (let n = 0; n < STEPS; n++) {
+        const told = await step();
+        if (told.taken) taken += 1;
+        if (told.taken && told.names.length === 1) times.set(told.names[0] ?? "", (times.get(told.names[0] ?? "") ?? 0) + 1);
+        const said = `seed ${seed}, step ${n}: ${told.what}`;
+        expect(
+          told.statuses.filter((status) => status >= 500),
+          said,
+        ).toEqual([]);
+        expect(await brokenBooks(test.db, test.pool, shop.id, n % 25 === 0), said).toEqual([]);
+      }
+      // Refusals alone would prove nothing.
+      expect(taken).toBeGreaterThan(STEPS / 4);
+      if (SEEDS.length > 2 && seed === SEEDS.at(-1)) expect(names.filter((name) => !times.has(name))).toEqual([]);
+    },
+    180_000,
+  );
+});

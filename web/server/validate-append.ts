@@ -1,0 +1,92 @@
+import { type EventOf, foldOne, followsOn, type LogFacts, type StockUse } from "@hearth/core";
+import type { Transaction } from "@/data/client";
+import { canonical } from "./canonical";
+import { entriesOf, type Keeper } from "./keeper";
+
+export type Appended = { ok: true; repeated: boolean; seq: number } | { ok: false; status: 400 | 404 | 409; message: string; fields: Record<string, string[]> };
+
+export const reject = (status: 400 | 404 | 409, message: string, field?: string): Appended => ({
+  ok: false,
+  status,
+  message,
+  fields: field ? { [field]: [message] } : {},
+});
+
+/** The same entry, however often it is sent; the placing of its time by a device's measured offset may differ a little. */
+export type Sent = Omit<EventOf, "arrivedAt">;
+export const sameEvent = (a: Sent, b: Sent): boolean =>
+  canonical([a.kind, a.personId, a.instrumentId, a.corrects, a.payload]) === canonical([b.kind, b.personId, b.instrumentId, b.corrects, b.payload]) &&
+  (Date.parse(a.happenedAt) === Date.parse(b.happenedAt) || (a.deviceAt != null && b.deviceAt != null && Date.parse(a.deviceAt) === Date.parse(b.deviceAt)));
+
+/** Whether two logs hold the same entries. */
+export function sameLog(held: readonly Sent[], events: readonly Sent[]): boolean {
+  const byId = new Map(held.map((one) => [one.id, one]));
+  return (
+    held.length === events.length &&
+    events.every((event) => {
+      const one = byId.get(event.id);
+      return one !== undefined && sameEvent(one, event);
+    })
+  );
+}
+
+/** An entry to be added. `own`: put down by a command of the program, which writes elsewhere what belongs to it. */
+export interface Asked {
+  sent: Sent;
+  now: string;
+  own?: boolean;
+}
+
+export interface AggregateRef {
+  workshopId: string;
+  id: string;
+}
+
+/** A batch, trial or order while its row is held: its state, and its whole log once something needed it. */
+export interface LockedState<F, C, E> {
+  plan: C;
+  facts: F;
+  log: E[] | null;
+}
+
+/** An entry that is taken, and what follows from it. */
+export interface AppendDecision<F, E> {
+  event: E;
+  facts: F;
+  /** What it drew from stock; where the log was read whole, what all standing entries drew. */
+  uses: StockUse[];
+  log: E[] | null;
+}
+
+/** Decides on one entry by the state of what it is about: what follows from it, or why it is refused. Writes nothing. */
+export async function validateAppend<F extends LogFacts, C, E extends EventOf, R>(
+  keeper: Keeper<F, C, E, R>,
+  tx: Transaction,
+  { workshopId, id }: AggregateRef,
+  locked: LockedState<F, C, E>,
+  { sent, now, own }: Asked,
+): Promise<{ ok: true; decision: AppendDecision<F, E> } | { ok: false; answer: Appended }> {
+  const { subject } = keeper;
+  const refuse = (message: string, field: string) => ({ ok: false as const, answer: reject(400, message, field) });
+  const event = { ...sent, arrivedAt: now } as E;
+  // Only what reaches back needs the whole log: a correction, or an entry put down late. Once it was read, it is at hand.
+  const goesOn = locked.log === null && followsOn(locked.facts, sent);
+  const log = goesOn ? null : (locked.log ?? (await entriesOf(keeper, tx, workshopId, id)));
+  const target = (sent.corrects && log && subject.of(log).entries.find((entry) => entry.event.id === sent.corrects)) || null;
+  if (!own && keeper.ownKinds?.some(({ kind }) => kind === sent.kind || kind === target?.event.kind))
+    return refuse(keeper.ownKinds.find(({ kind }) => kind === sent.kind || kind === target?.event.kind)?.message ?? "", "kind");
+  const why = subject.refusal({ plan: locked.plan, facts: locked.facts }, event, target) ?? (log && subject.conflict(log, event));
+  if (why) return refuse(why.message, why.field);
+  let decision: AppendDecision<F, E>;
+  if (log) {
+    const all = [...log, event];
+    const { facts, uses } = subject.of(all);
+    decision = { event, facts, uses, log: all };
+  } else {
+    // State is kept as JSON, and is nothing else.
+    const facts = JSON.parse(JSON.stringify(locked.facts)) as F;
+    decision = { event, facts, uses: foldOne(subject as never, facts, event, locked.plan), log: null };
+  }
+  const outside = await keeper.outside?.(tx, { workshopId, id, event, before: locked.facts, after: decision.facts });
+  return outside ? refuse(outside.message, outside.field) : { ok: true, decision };
+}

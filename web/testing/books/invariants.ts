@@ -1,0 +1,164 @@
+import { type BatchEvent, batchOf, FATES, fatesOf, looseOfAll, ORDER, type OrderEvent } from "@hearth/core";
+import type { Pool } from "pg";
+import { toEvent } from "../../data/batch-rows";
+import type { Database } from "../../data/client";
+import type { EntryRow } from "../../data/entry-rows";
+import { toOrderEvent } from "../../data/order-rows";
+import { readStocks, readTakenBy } from "../../server/shelf";
+
+interface Use {
+  materialId: string;
+  at: string;
+  amount: number;
+}
+
+/** What must hold of a workshop's books whatever was entered; gives what does not, in words. `costs`: also that no cost is lost between lots and batches. */
+export async function brokenBooks(db: Database, pool: Pool, workshopId: string, costs = false): Promise<string[]> {
+  const broken: string[] = [];
+  const say = (text: string) => void broken.push(text);
+  const rows = async <T>(text: string): Promise<T[]> => (await pool.query(text, [workshopId])).rows as T[];
+  const events = async <E>(table: string, of: string, read: (row: EntryRow) => E) => {
+    const all = new Map<string, E[]>();
+    for (const row of await rows<Record<string, unknown>>(`select * from ${table} where workshop_id = $1 order by seq`)) {
+      const key = String(row[of]);
+      const event = read({
+        id: row.id,
+        kind: row.kind,
+        happenedAt: (row.happened_at as Date).toISOString(),
+        arrivedAt: (row.arrived_at as Date).toISOString(),
+        personId: row.person_id,
+        instrumentId: row.instrument_id,
+        corrects: row.corrects,
+        deviceAt: null,
+        v: row.v,
+        payload: row.payload,
+      } as EntryRow);
+      all.set(key, [...(all.get(key) ?? []), event]);
+    }
+    return all;
+  };
+  const same = (a: unknown, b: unknown) => JSON.stringify(sorted(a)) === JSON.stringify(sorted(b));
+
+  // Batches: state kept = state folded from the log; jars add up; what is drawn is what standing events draw.
+  const logs = await events<BatchEvent>("batch_event", "batch_id", toEvent);
+  const merged = new Map(
+    (await rows<{ gone_id: string; kept_id: string }>("select gone_id, kept_id from merged where workshop_id = $1 and not undone")).map((row) => [
+      row.gone_id,
+      row.kept_id,
+    ]),
+  );
+  const keptName = (id: string): string => (merged.has(id) ? keptName(merged.get(id) as string) : id);
+  const uses: Use[] = [];
+  const packedIn = new Map<string, number>();
+  const ledger = await rows<{ batch_id: string; event_id: string; named_id: string; material_id: string; amount: string }>(
+    "select * from stock_use where workshop_id = $1",
+  );
+  for (const row of await rows<{ id: string; number: number; facts: unknown; loose: number; loose_of: unknown; draws_stock: boolean }>(
+    "select * from batch where workshop_id = $1",
+  )) {
+    const { plan, facts, uses: drawn } = batchOf(logs.get(row.id) ?? []);
+    if (!same(facts, row.facts)) say(`batch ${row.number}: its kept state is not that of its log`);
+    if (!same(looseOfAll(plan, facts), row.loose_of)) say(`batch ${row.number}: its loose jars are not those of its log`);
+    for (const product of plan.products) {
+      const { filled, counts } = fatesOf(plan, facts, product.key);
+      const sum = FATES.reduce((all, fate) => all + counts[fate], 0);
+      if (sum !== filled) say(`batch ${row.number}: ${sum} jars where ${filled} were poured`);
+      for (const fate of FATES) if (counts[fate] < 0) say(`batch ${row.number}: ${counts[fate]} jars ${fate}`);
+    }
+    for (const one of facts.fates)
+      if (one.packing) packedIn.set(`${one.packing} ${row.id} ${one.product}`, (packedIn.get(`${one.packing} ${row.id} ${one.product}`) ?? 0) + one.jars);
+    for (const [key, { mg }] of Object.entries(facts.weighed)) if (mg < 0) say(`batch ${row.number}: ${mg} mg of ${key} in the pot`);
+    const standing = drawn.filter((one) => one.amount > 0);
+    if (row.draws_stock) uses.push(...standing.map((one) => ({ ...one, materialId: keptName(one.materialId) })));
+    const kept = ledger.filter((one) => one.batch_id === row.id).map((one) => `${one.event_id} ${one.named_id} ${one.material_id} ${one.amount}`);
+    const wanted = row.draws_stock ? standing.map((one) => `${one.eventId} ${one.materialId} ${keptName(one.materialId)} ${one.amount}`) : [];
+    if (!same([...kept].sort(), [...wanted].sort())) say(`batch ${row.number}: the ledger holds ${kept.length} draws, its log ${wanted.length}`);
+  }
+
+  // Pack runs: jars in them are the jars that batches packed; out + in stock = packed.
+  const gone = new Map(
+    (await rows<{ packing_id: string; n: number }>(`select packing_id, sum("out" - back)::int as n from sale_goods where workshop_id = $1 group by 1`)).map(
+      (row) => [row.packing_id, row.n],
+    ),
+  );
+  const pieces = await rows<{ packing_id: string; batch_id: string; product: string; pieces: number; undone: boolean }>(
+    "select p.*, r.undone from packed_piece p join packing r on r.workshop_id = p.workshop_id and r.id = p.packing_id where p.workshop_id = $1",
+  );
+  for (const row of await rows<{ id: string; packs: number; gone: number; undone: boolean }>("select * from packing where workshop_id = $1")) {
+    if ((gone.get(row.id) ?? 0) !== row.gone) say(`pack run ${row.id.slice(-4)}: ${row.gone} gone, and ${gone.get(row.id) ?? 0} by the orders`);
+    if (row.gone < 0 || row.gone > row.packs) say(`pack run ${row.id.slice(-4)}: ${row.gone} of ${row.packs} packs gone`);
+    if (row.undone && row.gone !== 0) say(`pack run ${row.id.slice(-4)}: unpacked, and ${row.gone} are out`);
+  }
+  for (const one of pieces) {
+    const key = `${one.packing_id} ${one.batch_id} ${one.product}`;
+    const wanted = one.undone ? 0 : one.pieces;
+    if ((packedIn.get(key) ?? 0) !== wanted) say(`pack run ${one.packing_id.slice(-4)}: ${wanted} jars, and ${packedIn.get(key) ?? 0} by the batch`);
+    packedIn.delete(key);
+  }
+  for (const [key, jars] of packedIn) {
+    const isImported = (await rows<{ id: string }>("select id from batch where workshop_id = $1 and not draws_stock")).some((row) => key.includes(row.id));
+    if (jars !== 0 && !isImported) say(`${jars} jars are packed in a pack run that is not there`);
+  }
+
+  // Orders: state kept = state folded from the log; nothing sold that is not out.
+  const orderLogs = await events<OrderEvent>("sale_order_event", "order_id", toOrderEvent);
+  for (const row of await rows<{ id: string; number: number; facts: unknown }>("select * from sale_order where workshop_id = $1")) {
+    const { facts } = ORDER.of(orderLogs.get(row.id) ?? []);
+    if (!same(facts, row.facts)) say(`order ${row.number}: its kept state is not that of its log`);
+    if (Object.values(facts.unplaced).some((packs) => packs > 0)) say(`order ${row.number}: more was sold than was out`);
+    for (const one of facts.goods)
+      if (one.out < one.sold + one.given + one.second + one.back) say(`order ${row.number}: more of ${one.name} became of than went out`);
+  }
+
+  // Stock: the newest count and what came after it, or all that was received, less one draw for each standing event.
+  const lots = await rows<{ id: string; material_id: string; amount: string; cost: string | null; received_on: Date; received_at: Date | null }>(
+    "select *, received_on::timestamp at time zone 'UTC' as received_on from lot where workshop_id = $1 and not withdrawn",
+  );
+  const counts = await rows<{ material_id: string; amount: string; at: Date }>(
+    "select * from stock_count where workshop_id = $1 and not withdrawn order by at desc",
+  );
+  const stocks = await readStocks(db, workshopId, "UTC");
+  const ids = new Set([...lots, ...counts].map((one) => one.material_id));
+  for (const id of ids) {
+    const count = counts.find((one) => one.material_id === id);
+    const since = count ? count.at.getTime() : Number.NEGATIVE_INFINITY;
+    const received = lots
+      .filter((one) => one.material_id === id && (one.received_at ?? one.received_on).getTime() > since)
+      .reduce((sum, one) => sum + Number(one.amount), count ? Number(count.amount) : 0);
+    const drawn = uses.filter((one) => one.materialId === id && Date.parse(one.at) > since).reduce((sum, one) => sum + one.amount, 0);
+    if (stocks[id]?.onHand !== received - drawn) say(`stock of ${id.slice(-4)}: ${stocks[id]?.onHand} on hand, ${received - drawn} by lots, counts and draws`);
+  }
+
+  if (costs) {
+    const taken = new Map<string, { amount: number; cost: number }>();
+    for (const { id } of await rows<{ id: string }>("select id from batch where workshop_id = $1"))
+      for (const one of await readTakenBy(db, workshopId, id, "UTC")) {
+        const there = taken.get(one.materialId) ?? { amount: 0, cost: 0 };
+        const cost = one.taken.reduce((sum, part) => sum + (part.cost ?? 0), 0);
+        taken.set(one.materialId, { amount: there.amount + one.amount, cost: there.cost + cost });
+      }
+    for (const id of ids) {
+      // A count writes off what it does not find, and makes up what nobody bought: then lots and batches need not agree.
+      if (counts.some((one) => one.material_id === id)) continue;
+      const mine = lots.filter((one) => one.material_id === id);
+      const bought = mine.reduce((sum, one) => sum + Number(one.cost ?? 0), 0);
+      const left = (stocks[id]?.left ?? []).reduce((sum, one) => sum + (one.cost ?? 0), 0);
+      const used = taken.get(id)?.cost ?? 0;
+      if (Math.abs(bought - left - used) > 0.01) say(`cost of ${id.slice(-4)}: ${bought} bought, ${left} left, ${used} in what was made`);
+    }
+  }
+  return broken;
+}
+
+/** The same with its keys in order, for comparing what JSON keeps in any. */
+const sorted = (value: unknown): unknown =>
+  Array.isArray(value)
+    ? value.map(sorted)
+    : value && typeof value === "object"
+      ? Object.fromEntries(
+          Object.entries(value)
+            .filter(([, one]) => one !== undefined)
+            .sort(([a], [b]) => (a < b ? -1 : 1))
+            .map(([key, one]) => [key, sorted(one)]),
+        )
+      : value;
