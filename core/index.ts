@@ -159,6 +159,7 @@ export * from "./stock/draw-on";
 export * from "./stock/ledger";
 export * from "./stock/leftovers";
 export * from "./units/calendar";
+export * from "./units/day";
 export * from "./units/density";
 export * from "./units/duration";
 export * from "./units/length";

@@ -70,6 +70,10 @@ export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEve
   add(0, { kind: "started", payload: { plan } });
   plan.pots[0]?.components.forEach((part, index) => {
     const at = demo.weighedAt + index * 60;
+    if (part.count) {
+      add(at, { kind: "counted", payload: { pot: 0, componentId: part.id, n: part.count.n } });
+      return;
+    }
     const mg = part.mg + (demo.off[index] ?? 0);
     const instrumentId: string = part.scale.id ?? demoId(5, 1);
     if (index === 1 && demo.slip) {

@@ -56,7 +56,7 @@ describe("the demo's sales", () => {
   });
 
   it("leave something to do: packs that are there, things that lack, a set of several batches", async () => {
-    const goods = await goodsNow(test.db, SHED.id);
+    const goods = await goodsNow(test.db, SHED.id, "2026-01-01");
     expect(goods.some((one) => one.packed > 0 && one.lots.length > 0)).toBe(true);
     expect(goods.some((one) => one.lacking > one.packed + one.loose)).toBe(true);
     const set = goods.find((one) => one.sellable.kind === "set");

@@ -1,4 +1,4 @@
-import { batchOf, TRIAL } from "@hearth/core";
+import { BATCH, type BatchEvent, batchOf, CHECKED_BATCH, TRIAL } from "@hearth/core";
 import { count, eq, gt, max, ne, or, sql } from "drizzle-orm";
 import { eventRow, rowOf } from "../web/data/batch-rows";
 import { type Database, openDatabase, type Transaction } from "../web/data/client";
@@ -97,6 +97,16 @@ function deliveries(drawn: ReadonlyMap<string, number>, workshopId: string, rece
   });
 }
 
+/** What the program would refuse of a log, entry by entry: its shape, or what it does to the batch. Null where it would take all of it. */
+export function oddEntry(events: readonly BatchEvent[]): string | null {
+  for (const event of events) {
+    const parsed = CHECKED_BATCH.stored.safeParse({ ...event, v: BATCH.versionOf(event.kind) });
+    if (!parsed.success) return `${event.kind}: ${parsed.error.issues[0]?.message}`;
+  }
+  const [first] = BATCH.refusedEvents(events);
+  return first ? `${first.event.kind}: ${first.refusal.message}` : null;
+}
+
 /** So many batches are made and written at a time, so that ten years need no more room than a month. */
 const AT_ONCE = 200;
 const inParts = async <T>(list: readonly T[], many: number, put: (part: T[]) => Promise<unknown>): Promise<void> => {
@@ -109,6 +119,8 @@ async function putBatches(tx: Transaction, workshopId: string, all: readonly Dem
   await inParts(all, AT_ONCE, async (part) => {
     const made = part.map((demo) => {
       const events = eventsOfDemo(demo, now, many && !BATCHES.some((one) => one.id === demo.id));
+      const odd = oddEntry(events);
+      if (odd) throw new Error(`Batch ${demo.number} of the demo holds what the program would not take: ${odd}`);
       return { demo, events, ...batchOf(events) };
     });
     for (const { demo, facts } of made)

@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { build } from "esbuild";
+import { buildThreads } from "./threads";
 
 const NEXT = new URL("../web/.next/", import.meta.url).pathname;
 
@@ -45,12 +46,4 @@ await build({
   target: "node20",
 });
 
-// What is worked out in a thread of the server's own.
-await build({
-  entryPoints: [new URL("../web/serve/schedule.ts", import.meta.url).pathname],
-  outfile: join(NEXT, "schedule.js"),
-  bundle: true,
-  platform: "node",
-  format: "cjs",
-  target: "node20",
-});
+await buildThreads(NEXT);

@@ -6,7 +6,7 @@ import { readJson } from "./server/json";
 /** The largest command, in bytes: a sheet of the shelf. */
 const MOST_COMMAND = 1_000_000;
 
-const refuse = (status: 400 | 403, message: string) => NextResponse.json({ error: { message, fields: {} } }, { status });
+const refuse = (status: 400 | 403 | 405, message: string) => NextResponse.json({ error: { message, fields: {} } }, { status });
 
 /** A place in a list: so many on, or when and which was last. */
 const COUNT = /^\d{1,7}$/;
@@ -50,6 +50,10 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
   if (stranger) return refuse(stranger.status, stranger.message);
   const query = faultOfQuery(request.nextUrl.searchParams, request.nextUrl.pathname);
   if (query) return refuse(400, query);
+  // A page is read, or sends a command; nothing else is done with it.
+  const isPage = !/^\/(api|_next)\//.test(request.nextUrl.pathname);
+  if (isPage && !["GET", "HEAD"].includes(request.method) && !(request.method === "POST" && request.headers.has("next-action")))
+    return refuse(405, "A page takes no such request.");
   if (request.method === "POST" && request.headers.has("next-action") && !(await isCommand(request)))
     return refuse(400, "This is no command of these pages. Load the page again; nothing you typed is lost.");
   const nonce = btoa(crypto.randomUUID());

@@ -72,15 +72,15 @@ export interface LineNow extends Omit<GoodsOut, "packing" | "pouredAt"> {
   lacking: number;
 }
 
-/** All that an order or a market day is about, thing by thing: what is asked first, then what went out beside it. */
-export function linesNow(facts: OrderFacts): LineNow[] {
+/** All that an order or a market day is about, thing by thing: what is asked first, then what went out beside it. What came back from a market is not short again. */
+export function linesNow(facts: OrderFacts, what: OrderPlan["what"] = "order"): LineNow[] {
   const ids = [...new Set([...facts.lines.map((one) => one.sellable), ...facts.goods.map((one) => one.sellable)])];
   return ids.map((id) => {
     const line = facts.lines.find((one) => one.sellable === id);
     const goods = facts.goods.filter((one) => one.sellable === id);
     const sum = (of: (one: GoodsOut) => number) => goods.reduce((all, one) => all + of(one), 0);
     const asked = line?.packs ?? 0;
-    const out = sum((one) => one.out - one.back);
+    const out = sum((one) => (what === "market" ? one.out : one.out - one.back));
     return {
       sellable: id,
       name: line?.name ?? goods[0]?.name ?? "",

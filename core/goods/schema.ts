@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { isoDay } from "../units/day";
 import { ORDER_KINDS } from "./plan";
 
 const minor = z.number().int().min(0).max(1e12);
@@ -18,7 +19,7 @@ export const orderPlan = z.object({
   what: z.enum(ORDER_KINDS),
   name: z.string().trim().min(1, "Give it a name: whose order, which market.").max(120),
   whom: z.string().trim().max(200).default(""),
-  wantedOn: z.iso.date("Give the day, like 2026-03-14.").nullable(),
+  wantedOn: isoDay().nullable(),
   lines: z
     .array(orderLine)
     .max(200)

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { isoDay } from "../units/day";
 import { parseNumber } from "../units/number";
 import { bad, good, type Parsed } from "../units/parsed";
 import { HAZARD_CLASSES } from "./rules";
@@ -32,7 +33,7 @@ export const supplierSheet = z
     /** As the sheet calls its own version. */
     revision: z.string().trim().max(60).default(""),
     /** The day of the sheet, ISO. */
-    on: z.iso.date("Give the day of the sheet, like 2026-03-14."),
+    on: isoDay("Give the day of the sheet, like 2026-03-14."),
     ingredients: z.array(sheetIngredient).max(500),
   })
   .refine((one) => one.ingredients.reduce((sum, each) => sum + (each.from ?? each.percent), 0) <= 100.5, {

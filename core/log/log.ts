@@ -69,6 +69,8 @@ export interface Kind<K extends string, P, F, C, S = { z: Z }> {
   payload: (shapes: S) => z.ZodType<P>;
   /** Brings a payload of any older version up to the newest. */
   upcast?: (old: Record<string, unknown>, version: number) => unknown;
+  /** Entered, corrected and deleted only by a command of the program, which keeps rows beside it: what a maker is told instead. */
+  own?: string;
   /** `at`: when it happened, where that is known. */
   refuse?: (facts: F, payload: P, frozen: C, at?: string) => Refusal | null;
   /** Changes the facts in place. */

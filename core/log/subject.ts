@@ -55,6 +55,8 @@ export function subjectOf<F extends LogFacts, C, const K extends readonly AnyKin
   return {
     ...subject,
     what: given.what,
+    /** What a maker is told where only a command of the program enters, corrects and deletes events of this type; null of all others. */
+    ownWords: (kind: string): string | null => kinds.get(kind)?.own ?? null,
     /** The version in which a kind's payloads are written now. */
     versionOf: (kind: string): number => kinds.get(kind)?.version ?? 1,
 

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { temperatureRange } from "../heat/schema";
+import { isoDay } from "../units/day";
 import { LEAST_DENSITY, MOST_DENSITY } from "../units/density";
 import { SECONDS } from "../units/duration";
 import { LARGEST_MASS_MG } from "../units/mass";
@@ -48,7 +49,7 @@ function fieldSchema(field: ShelfField): z.ZodType {
       case "money":
         return whole.min(0).max(1e12);
       case "day":
-        return z.iso.date();
+        return isoDay();
       case "amount":
         return whole.min(1).max(LARGEST_MASS_MG);
       case "blend":

@@ -82,6 +82,19 @@ const isCountedIn = (context: Pick<FieldContext, "names">, id: unknown): boolean
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 
+/** What a wax of the same file is named by until it has an id of its own. */
+export const idOfLine = (line: number): string => `line ${line}`;
+
+/** The waxes that a file puts on the shelf, so that its blends can name them, in whatever order they stand. */
+function waxesOfSheet(sheet: Sheet, mapping: Mapping, kept: readonly Kept[]): NonNullable<FieldContext["waxes"]> {
+  const cell = (cells: readonly string[], key: string) => armed((cells[mapping[key] ?? -1] ?? "").trim());
+  return filledRows(sheet.rows).flatMap(({ line, cells }) => {
+    const name = cell(cells, "name");
+    if (name === "" || kept.some((one) => one.name.toLowerCase() === name.toLowerCase())) return [];
+    return [{ id: idOfLine(line), name, blend: cell(cells, "blend") === "" ? null : [] }];
+  });
+}
+
 /**
  * Reads the rows of a file against the shelf: what becomes of each, and the values it brings. A row changes the thing of
  * the same name; fields that no column feeds stay as they are, or begin with what the form would offer.
@@ -93,7 +106,11 @@ export function readSheet(
   kept: readonly Kept[],
   context: Omit<FieldContext, "mass" | "temperature" | "bare">,
 ): SheetRow[] {
-  const units: FieldContext = { ...CSV_UNITS, ...context };
+  const units: FieldContext = {
+    ...CSV_UNITS,
+    ...context,
+    ...(kind === "wax" ? { waxes: [...(context.waxes ?? []), ...waxesOfSheet(sheet, mapping, kept)] } : {}),
+  };
   const fields = SHEET_FIELDS[kind];
   const seen = new Map<string, number>();
   return filledRows(sheet.rows).map(({ line, cells }): SheetRow => {
@@ -114,7 +131,8 @@ export function readSheet(
       const cell = cellOf(field);
       let read: Parsed<unknown>;
       if (cell === null && old) read = good(old[field.key]);
-      else if ((cell === null || cell === "") && field.first !== undefined) read = readField(field, field.first, units);
+      // An empty cell of what may be unknown says that it is not known.
+      else if ((cell === null || (cell === "" && !field.optional)) && field.first !== undefined) read = readField(field, field.first, units);
       else if (cell === null && !field.optional) read = bad("unknown", `No column gives “${field.label}”.`);
       else read = readField(field, cell ?? "", units);
       if (read.ok) values[field.key] = read.value;

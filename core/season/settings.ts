@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { addDays, dayAt, minutesAt, timeOn, weekdayOf } from "../units/calendar";
+import { isoDay } from "../units/day";
 
 const minuteOfDay = z.number().int().min(0).max(1_440);
 const span = z.object({ from: minuteOfDay, to: minuteOfDay }).refine((value) => value.from < value.to, { path: ["to"], error: "It ends before it begins." });
@@ -19,7 +20,7 @@ export const planningSettings = z.object({
     .array(span.nullable())
     .length(7)
     .default(() => Array.from({ length: 7 }, (_, at) => (at < 5 ? { from: 540, to: 1_020 } : null))),
-  daysOff: z.array(z.iso.date()).max(400).default([]),
+  daysOff: z.array(isoDay()).max(400).default([]),
   /** Days between the end of the cure and the day it is wanted: looking over, labels, the way. */
   aheadDays: z.number().int().min(0).max(60).default(1),
   /** What is wanted within so many days of one another is made together. */

@@ -4,4 +4,4 @@ import { later } from "@/ui/later";
 import type { AddProps } from "./add-sheet";
 
 /** Puts something on the shelf beside the form that needs it, and gives it back to that form. */
-export const AddBeside = later<AddProps>(async () => (await import("./add-sheet")).AddSheet);
+export const AddBeside = later<AddProps>(async () => (await import("./add-sheet")).AddSheet, { typed: true });

@@ -18,7 +18,7 @@ export type TidyKind = ShelfKind | "formula" | "process" | "product" | "set";
 const MERGED: readonly string[] = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould"] satisfies Merged[];
 const isMerged = (kind: TidyKind): kind is Merged => MERGED.includes(kind);
 
-const MergeDialog = later<MergeProps>(async () => (await import("./merge-dialog")).MergeDialog);
+const MergeDialog = later<MergeProps>(async () => (await import("./merge-dialog")).MergeDialog, { typed: true });
 
 /** What can be done to keep a list tidy: another like it, put away, merge, delete; each can be undone. */
 export function Tidy({ kind, id, name, away, path }: { kind: TidyKind; id: string; name: string; away: boolean; path?: (id: string) => string }) {

@@ -37,7 +37,7 @@ export async function writeGoods(
   if (old && said(old) === said(facts)) return;
   const mine = and(eq(orderLines.workshopId, workshopId), eq(orderLines.orderId, orderId));
   await tx.delete(orderLines).where(mine);
-  const asked = linesNow(facts).filter((one) => one.asked > 0);
+  const asked = linesNow(facts, plan.what).filter((one) => one.asked > 0);
   if (asked.length > 0)
     await tx.insert(orderLines).values(
       asked.map((one) => ({

@@ -21,6 +21,8 @@ export interface ShownLog {
   now: string;
   name: (of: string | null) => string;
   tell: (event: never) => Required<Told>;
+  /** What is said where only the program itself corrects such an entry; null of all others. */
+  ownWords: (kind: string) => string | null;
   retyped: (event: never) => Retyped | null;
   record: (entered: never) => Promise<Refusal | null>;
 }

@@ -6,7 +6,7 @@ import { SIGN, TONE } from "@/ui/tone";
 import { useUnits } from "@/ui/units";
 import type { ShownLog } from "./correction";
 
-const Correction = later(async () => (await import("./correction")).Correction);
+const Correction = later(async () => (await import("./correction")).Correction, { typed: true });
 
 /** Every entry of a log, newest first or in order; what was corrected stays, struck through. */
 export function Entries({ log, newestFirst = false, fixed = false }: { log: ShownLog; newestFirst?: boolean; fixed?: boolean }) {
@@ -26,13 +26,13 @@ export function Entries({ log, newestFirst = false, fixed = false }: { log: Show
         {entries.map(({ event, supersededBy }) => {
           const told = log.tell(event as never);
           const replaced = supersededBy !== null;
-          const fixable = !fixed && !replaced && !["started", "withdrawn"].includes(event.kind);
+          const fixable = !fixed && !replaced && !["started", "withdrawn"].includes(event.kind) && log.ownWords(event.kind) === null;
           return (
             <li key={event.id} className="border-b border-line py-[6px]">
               <div className="flex items-baseline gap-3">
-                <time dateTime={event.happenedAt} className="figure w-[92px] shrink-0 text-[16px] text-soft">
-                  {units.dayClock(event.happenedAt).slice(-5)}
-                  <span className="text-[13px]"> {units.day(event.happenedAt).slice(4)}</span>
+                <time dateTime={event.happenedAt} className="figure w-[104px] shrink-0 text-[16px] text-soft">
+                  {units.clock(event.happenedAt)}
+                  <span className="text-[13px]"> {units.monthDay(event.happenedAt)}</span>
                 </time>
                 <div className={`min-w-0 flex-1 ${replaced ? "text-soft line-through" : ""}`}>
                   {told.what} {told.figure ? <span className="figure text-[19px]">{told.figure}</span> : null}
@@ -56,7 +56,7 @@ export function Entries({ log, newestFirst = false, fixed = false }: { log: Show
                 ) : null}
               </div>
               {replaced ? (
-                <p className="ml-[104px] text-[14px] text-soft">
+                <p className="ml-[116px] text-[14px] text-soft">
                   {supersededBy.kind === "withdrawn" ? "taken back" : "corrected"} at {units.clock(supersededBy.arrivedAt)}
                   {supersededBy.personId ? ` by ${log.name(supersededBy.personId)}` : ""}
                 </p>

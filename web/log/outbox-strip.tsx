@@ -6,7 +6,7 @@ import { notice } from "@/ui/variants";
 import { entries, flush, useOutbox } from "./outbox";
 import type { Kept } from "./store";
 
-const Refused = later<{ refused: Kept[] }>(async () => (await import("./refused")).Refused);
+const Refused = later<{ refused: Kept[] }>(async () => (await import("./refused")).Refused, { typed: true });
 
 /** Keeps sending, and says what waits, what was refused, and what a device does not keep. */
 export function Outbox() {

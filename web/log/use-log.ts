@@ -35,6 +35,7 @@ interface About<F extends LogFacts, C> {
     of: (events: never) => { facts: F; entries: { event: EventOf; supersededBy: EventOf | null }[] };
     versionOf: (kind: string) => number;
     tell: (event: never, plan: C, say: Say, instrument: string) => Required<Told>;
+    ownWords: (kind: string) => string | null;
   };
 }
 
@@ -203,6 +204,7 @@ export function useLog<F extends LogFacts, C, E extends EventOf, B extends { kin
     },
     name: (of: string | null) => names.get(of ?? "") ?? "",
     /** What an entry says, in the reader's units. */
+    ownWords: subject.ownWords,
     tell: (event: E) => subject.tell(event as never, plan, units, names.get(event.instrumentId ?? "") ?? ""),
   };
 }

@@ -10,6 +10,7 @@ import { endStreams } from "../server/live";
 import { measure } from "../server/metrics";
 import { noteAddress } from "./address";
 import { tookEntry } from "./entries";
+import { METHODS, oddRequest } from "./request-line";
 import { shared } from "./share";
 
 /** On SIGUSR2 the server gives back what it no longer needs, and notes what it holds: how a leak is looked for. */
@@ -21,15 +22,6 @@ function noteMemory(): void {
   const { heapUsed, external, rss } = process.memoryUsage();
   if (process.env.HEARTH_HOME)
     writeFileSync(join(process.env.HEARTH_HOME, "memory.json"), JSON.stringify({ at: Date.now(), heapUsed, external, rss }), { mode: 0o600 });
-}
-
-/** Whether the signs of an address that are written as numbers can be read. */
-function isReadable(url: string): boolean {
-  try {
-    return !decodeURIComponent(url.split("?")[0] ?? "").includes("\u0000");
-  } catch {
-    return false;
-  }
 }
 
 /** Who stops waits so long for what was begun. */
@@ -49,9 +41,14 @@ async function main(): Promise<void> {
     noteAddress(request, proxies);
     measure(request, response);
     if (tookEntry(request, response)) return;
-    if (isReadable(request.url ?? "/")) return void handle(request, response);
-    response.writeHead(400, { "content-type": "application/json", "x-content-type-options": "nosniff" });
-    response.end(JSON.stringify({ error: { message: "This address cannot be read.", fields: {} } }));
+    const odd = oddRequest(request.method ?? "", request.url ?? "/");
+    if (!odd) return void handle(request, response);
+    response.writeHead(odd.status, {
+      "content-type": "application/json",
+      "x-content-type-options": "nosniff",
+      ...(odd.status === 405 ? { allow: METHODS.join(", ") } : {}),
+    });
+    response.end(JSON.stringify({ error: { message: odd.message, fields: {} } }));
   };
   const { HEARTH_TLS_CERT: cert, HEARTH_TLS_KEY: key } = process.env;
   const server = cert && key ? createSecureServer({ cert: readFileSync(cert), key: readFileSync(key), minVersion: "TLSv1.2" }, answer) : createServer(answer);

@@ -140,7 +140,7 @@ describe("adding events", () => {
     const { workshopId, append, sent } = await pot();
     const stage = async (now = LATER) => [
       (await test.db.select().from(batches).where(sql`workshop_id = ${workshopId}`))[0]?.stage,
-      await waitingCounts(test.db, workshopId, now),
+      await waitingCounts(test.db, { id: workshopId, timeZone: "UTC" }, now),
     ];
     expect(await stage()).toEqual(["pot", { "/bench": 1, "/rack": 0, "/look-over": 0, "/burn": 0, "/sell": 0 }]);
     await append(sent(POURED));

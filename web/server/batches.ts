@@ -305,18 +305,19 @@ export const hasNoBatch = async (db: Database, workshopId: string): Promise<bool
   (await db.select({ id: batches.id }).from(batches).where(eq(batches.workshopId, workshopId)).limit(1)).length === 0;
 
 /** What waits at each station, for the line of stations. */
-export async function waitingCounts(db: Database, workshopId: string, now: string): Promise<Record<string, number>> {
+export async function waitingCounts(db: Database, workshop: { id: string; timeZone: string }, now: string): Promise<Record<string, number>> {
   const counted = async (where: Parameters<ReturnType<ReturnType<typeof db.select>["from"]>["where"]>[0]) => {
     const [row] = await db.select({ n: count() }).from(batches).where(where);
     return row?.n ?? 0;
   };
+  const workshopId = workshop.id;
   const mine = eq(batches.workshopId, workshopId);
   const [pots, rack, due, burn, sell] = await Promise.all([
     counted(and(mine, eq(batches.stage, "pot"))),
     counted(and(mine, eq(batches.stage, "rack"))),
     counted(toLook(workshopId, now)),
     db.$count(trials, wantsHands(workshopId, now)),
-    db.$count(orders, isSoon(workshopId, now)),
+    db.$count(orders, isSoon(workshop, now)),
   ]);
   return { "/bench": pots, "/rack": rack, "/look-over": due, "/burn": burn, "/sell": sell };
 }

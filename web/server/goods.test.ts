@@ -75,7 +75,7 @@ beforeEach(async () => {
     packing: { boxId: box, parts: [{ id: label, count: 2 }] },
   });
 });
-const goods = async (id = cup) => (await goodsNow(test.db, workshopId)).find((one) => one.sellable.id === id);
+const goods = async (id = cup) => (await goodsNow(test.db, workshopId, NOW.slice(0, 10))).find((one) => one.sellable.id === id);
 const line = (packs: number, sellable = cup, name = "Cups of rain, two", price = 900) => ({ sellable, name, packs, price });
 const order = async (lines: object[], what: "order" | "market" = "order") => {
   const orderId = v7();
@@ -137,7 +137,7 @@ describe("finished goods", () => {
     });
     await release(stored, DAY);
     await release(second, 0);
-    const other = (await goodsNow(test.db, workshopId)).find((one) => one.sellable.name === "Other cup")?.sellable.id ?? "";
+    const other = (await goodsNow(test.db, workshopId, NOW.slice(0, 10))).find((one) => one.sellable.name === "Other cup")?.sellable.id ?? "";
     const setId = v7();
     const set = {
       id: setId,
@@ -214,7 +214,7 @@ describe("orders and market days", () => {
     expect(await unpack(here(), { packingId: packing?.id })).toMatchObject({ ok: false, message: expect.stringMatching(/went out/) });
     const stranger = await test.workshop();
     expect(await readOrder(test.db, stranger, id)).toBeNull();
-    expect((await goodsNow(test.db, stranger)).length).toBe(0);
+    expect((await goodsNow(test.db, stranger, NOW.slice(0, 10))).length).toBe(0);
     expect(await takeOut({ workshopId: stranger, personId: null }, { eventId: v7(), orderId: id, lines: [{ sellableId: cup, packs: 1 }] })).toMatchObject({
       ok: false,
     });
@@ -406,9 +406,11 @@ describe("kept tidy and found", () => {
     expect(next).toMatchObject({ open: [], more: null });
     expect(next.closed.map((one) => one.number)).toEqual([3, 2]);
     expect((await listOrders(test.db, workshopId, { q: "#17" })).closed.map((one) => one.number)).toEqual([17]);
-    expect(await waitingCounts(test.db, workshopId, "2026-12-04T08:00:00Z")).toMatchObject({ "/sell": 1 });
-    expect(await waitingCounts(test.db, workshopId, "2026-11-01T08:00:00Z")).toMatchObject({ "/sell": 0 });
-    expect(await ordersSoon(test.db, workshopId, "2026-12-04T08:00:00Z")).toMatchObject([{ name: "Fern & daughter", wantedOn: "2026-12-05" }]);
+    expect(await waitingCounts(test.db, { id: workshopId, timeZone: "UTC" }, "2026-12-04T08:00:00Z")).toMatchObject({ "/sell": 1 });
+    expect(await waitingCounts(test.db, { id: workshopId, timeZone: "UTC" }, "2026-11-01T08:00:00Z")).toMatchObject({ "/sell": 0 });
+    expect(await ordersSoon(test.db, { id: workshopId, timeZone: "UTC" }, "2026-12-04T08:00:00Z")).toMatchObject([
+      { name: "Fern & daughter", wantedOn: "2026-12-05" },
+    ]);
   });
 });
 

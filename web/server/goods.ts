@@ -1,9 +1,9 @@
 import { NO_PACKING, type Packing, type Sellable } from "@hearth/core";
-import { and, asc, desc, eq, gt, gte, inArray, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gt, gte, inArray, isNull, ne, or, sql } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulaVersions } from "@/data/tables/formula";
-import { orderLines, packedPieces, packings, sets } from "@/data/tables/goods";
+import { orderLines, orders, packedPieces, packings, sets } from "@/data/tables/goods";
 import { wanted } from "@/data/tables/plan";
 import { packs } from "@/data/tables/shelf";
 import { naturally } from "./naturally";
@@ -172,13 +172,29 @@ export async function piecesIn(tx: Database | Transaction, workshopId: string, p
 }
 
 /** What is asked for in orders that are open and is not out yet, by thing; of market days those that are still to come. */
-async function lackingNow(db: Database, workshopId: string): Promise<Map<string, number>> {
+async function lackingNow(db: Database, workshopId: string, today: string): Promise<Map<string, number>> {
   const rows = await db
     .select({ id: orderLines.sellableId, lacking: sql<number>`sum(${orderLines.lacking})::int` })
     .from(orderLines)
-    .where(and(eq(orderLines.workshopId, workshopId), gt(orderLines.lacking, 0)))
+    .innerJoin(orders, and(eq(orders.workshopId, orderLines.workshopId), eq(orders.id, orderLines.orderId)))
+    .where(
+      and(
+        eq(orderLines.workshopId, workshopId),
+        gt(orderLines.lacking, 0),
+        or(ne(orders.what, "market"), isNull(orders.wantedOn), gte(orders.wantedOn, today)),
+      ),
+    )
     .groupBy(orderLines.sellableId);
   return new Map(rows.map((row) => [row.id, row.lacking]));
+}
+
+/** Pieces of each product that are on the plan for an order and not poured yet. */
+export async function plannedFor(db: Database, workshopId: string, orderId: string): Promise<Record<string, number>> {
+  const rows = await db
+    .select({ id: wanted.productId, pieces: sql<number>`${wanted.count} - ${wanted.made}`.mapWith(Number) })
+    .from(wanted)
+    .where(and(eq(wanted.workshopId, workshopId), eq(wanted.orderId, orderId), eq(wanted.gone, false), gt(wanted.count, wanted.made)));
+  return Object.fromEntries(rows.map((row) => [row.id, row.pieces]));
 }
 
 /** Finished goods: of each thing that is sold, what is packed, what stands loose, what is asked for, and what is on the plan. */
@@ -193,12 +209,13 @@ export interface GoodsRow {
   lots: (Packed & { batches: number[] })[];
   test: Product["wickTest"] | null;
 }
-export async function goodsNow(db: Database, workshopId: string): Promise<GoodsRow[]> {
+/** `today`: the workshop's day, by which a market day is over. */
+export async function goodsNow(db: Database, workshopId: string, today: string): Promise<GoodsRow[]> {
   const { sellables, products } = await listSellables(db, workshopId);
   const [loose, there, lacking, planned] = await Promise.all([
     looseLots(db, workshopId, products),
     packedNow(db, workshopId),
-    lackingNow(db, workshopId),
+    lackingNow(db, workshopId, today),
     db
       .select({ id: wanted.productId, pieces: sql<number>`sum(${wanted.count} - ${wanted.made})::int` })
       .from(wanted)

@@ -34,7 +34,6 @@ export const BATCHES: Keeper<BatchFacts, BatchPlan, BatchEvent, typeof batches.$
     return (await (lock ? asked.for("no key update") : asked))[0] ?? null;
   },
   kept: keptOf,
-  ownKinds: [{ kind: "packed", message: "Packing is done and undone under Sell: unpack these packs there." }],
   // Jars that are packed are those of the pack runs that are there, and no others.
   outside: async (tx, { workshopId, id, before, after }) => {
     const packedOf = (facts: BatchFacts) =>

@@ -17,6 +17,7 @@ interface Subject<F, C, E> {
   upcastSent: (raw: unknown) => unknown;
   of: (events: readonly E[]) => { plan: C; facts: F; uses: StockUse[]; entries: { event: E; supersededBy: E | null }[] };
   refusal: (at: { plan: C; facts: F }, event: EventOf, target: { event: E; supersededBy: E | null } | null) => Refusal | null;
+  ownWords: (kind: string) => string | null;
   conflict: (events: readonly E[], event: E) => Refusal | null;
 }
 
@@ -36,8 +37,6 @@ export interface Keeper<F extends LogFacts, C, E extends EventOf, R = unknown> {
   /** Its row, held until the transaction ends where `lock` is set; null where the workshop has none such. */
   row: (tx: Transaction, workshopId: string, id: string, lock: boolean) => Promise<R | null>;
   kept: (tx: Transaction, row: R) => Promise<{ plan: C; facts: F }>;
-  /** Event types that only a command of the program enters, corrects and deletes, since it keeps rows beside them; with what a maker is told instead. */
-  ownKinds?: readonly { kind: string; message: string }[];
   /** Why an entry cannot be taken by what is kept elsewhere, which is held until the transaction ends; asked where its own state has nothing against it. */
   outside?: (tx: Transaction, at: { workshopId: string; id: string; event: E; before: F; after: F }) => Promise<Refusal | null>;
   /**

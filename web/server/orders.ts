@@ -1,4 +1,4 @@
-import { type LineNow, linesNow, ORDER, type OrderEvent, type OrderPlan, orderPlan, takeFirst } from "@hearth/core";
+import { addDays, dayAt, type LineNow, linesNow, ORDER, type OrderEvent, type OrderPlan, orderPlan, takeFirst } from "@hearth/core";
 import { and, asc, desc, eq, ilike, inArray, lt, lte, max, or, sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { z } from "zod";
@@ -38,7 +38,7 @@ const listed = (row: Row): OrderListed => ({
   whom: row.facts.whom,
   wantedOn: row.wantedOn,
   closed: row.stage === "closed",
-  lines: linesNow(row.facts),
+  lines: linesNow(row.facts, row.what),
 });
 
 const PAGE = 25;
@@ -80,17 +80,13 @@ export interface OrderSoon {
 }
 /** Orders and market days that are this near want hands. */
 const SOON_DAYS = 3;
-export const isSoon = (workshopId: string, now: string) =>
-  and(
-    eq(orders.workshopId, workshopId),
-    eq(orders.stage, "open"),
-    lte(orders.wantedOn, new Date(Date.parse(now) + SOON_DAYS * 86_400_000).toISOString().slice(0, 10)),
-  );
-export async function ordersSoon(db: Database, workshopId: string, now: string): Promise<OrderSoon[]> {
+export const isSoon = (workshop: { id: string; timeZone: string }, now: string) =>
+  and(eq(orders.workshopId, workshop.id), eq(orders.stage, "open"), lte(orders.wantedOn, addDays(dayAt(now, workshop.timeZone), SOON_DAYS)));
+export async function ordersSoon(db: Database, workshop: { id: string; timeZone: string }, now: string): Promise<OrderSoon[]> {
   const rows = await db
     .select({ id: orders.id, name: orders.name, wantedOn: orders.wantedOn })
     .from(orders)
-    .where(isSoon(workshopId, now))
+    .where(isSoon(workshop, now))
     .orderBy(asc(orders.wantedOn))
     .limit(12);
   return rows.flatMap((row) => (row.wantedOn ? [{ ...row, wantedOn: row.wantedOn }] : []));

@@ -1,7 +1,7 @@
 "use server";
 
 import { randomBytes } from "node:crypto";
-import { dayRecord, planningSettings } from "@hearth/core";
+import { dayRecord, isoDay, planningSettings } from "@hearth/core";
 import { and, eq, inArray, sql } from "drizzle-orm";
 import { z } from "zod";
 import { dayPlans, planning, wanted } from "@/data/tables/plan";
@@ -12,7 +12,7 @@ const line = z.object({
   id: z.uuid(),
   productId: z.uuid(),
   count: z.number().int().min(1, "At least one piece.").max(100_000, "At most 100000 pieces."),
-  wantedOn: z.iso.date().nullable(),
+  wantedOn: isoDay().nullable(),
   note: z.string().trim().max(200, "At most 200 letters."),
   /** Of a line that stands already: what it was when it was read. */
   version: z.number().int().nullable().default(null),
@@ -108,7 +108,7 @@ export async function renewCalendar(place: unknown, input: unknown): Promise<Out
 export async function saveDay(place: unknown, input: unknown): Promise<Outcome<{ version: number }>> {
   return command(
     "plan",
-    z.object({ on: z.iso.date(), data: dayRecord, version: z.number().int().min(0) }),
+    z.object({ on: isoDay(), data: dayRecord, version: z.number().int().min(0) }),
     place,
     input,
     async ({ on, data, version }, { db, workshop }) => {

@@ -210,7 +210,7 @@ describe("a trial", () => {
 
   it("wants hands while it burns, and when the rest is over", async () => {
     const begun = value(await beginTrial(here(), wanted([make(await wickOf("4"))])));
-    const waiting = async (minutes: number) => (await waitingCounts(test.db, workshopId, after(minutes)))["/burn"];
+    const waiting = async (minutes: number) => (await waitingCounts(test.db, { id: workshopId, timeZone: "UTC" }, after(minutes)))["/burn"];
     expect(await waiting(0)).toBe(0);
     await enter(begun.id, 0, light("A1"));
     expect(await waiting(1)).toBe(1);

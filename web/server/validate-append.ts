@@ -73,8 +73,8 @@ export async function validateAppend<F extends LogFacts, C, E extends EventOf, R
   const goesOn = locked.log === null && followsOn(locked.facts, sent);
   const log = goesOn ? null : (locked.log ?? (await entriesOf(keeper, tx, workshopId, id)));
   const target = (sent.corrects && log && subject.of(log).entries.find((entry) => entry.event.id === sent.corrects)) || null;
-  if (!own && keeper.ownKinds?.some(({ kind }) => kind === sent.kind || kind === target?.event.kind))
-    return refuse(keeper.ownKinds.find(({ kind }) => kind === sent.kind || kind === target?.event.kind)?.message ?? "", "kind");
+  const ownWords = own ? null : (subject.ownWords(sent.kind) ?? (target && subject.ownWords(target.event.kind)));
+  if (ownWords) return refuse(ownWords, "kind");
   const why = subject.refusal({ plan: locked.plan, facts: locked.facts }, event, target) ?? (log && subject.conflict(log, event));
   if (why) return refuse(why.message, why.field);
   let decision: AppendDecision<F, E>;

@@ -13,8 +13,8 @@ export async function readPaper(answer: Response, withCode = false, dpi = 110) {
   try {
     const file = join(folder, "paper.pdf");
     writeFileSync(file, Buffer.from(await answer.arrayBuffer()));
-    const text = execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" });
-    const info = execFileSync("pdfinfo", [file], { encoding: "utf8" });
+    const text = execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8", maxBuffer: 64e6 });
+    const info = execFileSync("pdfinfo", [file], { encoding: "utf8", maxBuffer: 64e6 });
     let code: string | undefined;
     if (withCode) {
       execFileSync("pdftoppm", ["-r", String(dpi), "-f", "1", "-l", "1", "-png", "-singlefile", file, join(folder, "page")]);
@@ -22,7 +22,7 @@ export async function readPaper(answer: Response, withCode = false, dpi = 110) {
       code = jsQR(new Uint8ClampedArray(data), width, height)?.data;
     }
     // Every word with its box, in points from the top left corner of its page.
-    const boxes = execFileSync("pdftotext", ["-bbox", file, "-"], { encoding: "utf8" });
+    const boxes = execFileSync("pdftotext", ["-bbox", file, "-"], { encoding: "utf8", maxBuffer: 64e6 });
     const words = boxes
       .split("<page")
       .slice(1)
@@ -36,7 +36,7 @@ export async function readPaper(answer: Response, withCode = false, dpi = 110) {
           bottom: Number(bottom),
         })),
       );
-    const fonts = execFileSync("pdffonts", [file], { encoding: "utf8" });
+    const fonts = execFileSync("pdffonts", [file], { encoding: "utf8", maxBuffer: 64e6 });
     return {
       text,
       pages: Number(/Pages:\s+(\d+)/.exec(info)?.[1]),

@@ -1,12 +1,19 @@
 "use client";
 
-import { type ComponentType, useEffect, useState } from "react";
+import { type ComponentType, useEffect, useLayoutEffect, useState } from "react";
+import { keepTyping } from "./keep-typing";
+
+/** A part that takes typing takes the focus within so long once it is shown. */
+const FOCUS_MS = 1_000;
 
 /**
  * A part of a page that is loaded when it is first shown: what is seldom opened costs nothing until then. Until it is there, `Meanwhile`
- * stands in its place; `ahead` loads it when somebody comes near it.
+ * stands in its place; `ahead` loads it when somebody comes near it. With `typed`, what is typed until it has the focus is kept for its field.
  */
-export function later<P extends object>(load: () => Promise<ComponentType<P>>, Meanwhile: ComponentType<P> | null = null) {
+export function later<P extends object>(
+  load: () => Promise<ComponentType<P>>,
+  { Meanwhile = null, typed = false }: { Meanwhile?: ComponentType<P> | null; typed?: boolean } = {},
+) {
   let got: ComponentType<P> | null = null;
   const ahead = async (): Promise<ComponentType<P>> => {
     got ??= await load();
@@ -15,6 +22,7 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>, M
   function Later(props: P) {
     const [Shown, show] = useState(() => got);
     const [failed, fail] = useState(false);
+    useKeptTyping(typed && !Shown);
     useEffect(() => {
       if (Shown) return;
       let left = false;
@@ -39,6 +47,15 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>, M
     );
   }
   return Object.assign(Later, { ahead: () => void ahead().catch(() => undefined) });
+}
+
+/** Keeps what is typed for as long as it is asked for, and a little longer: until the part that was loaded has taken the focus. */
+function useKeptTyping(wanted: boolean): void {
+  useLayoutEffect(() => {
+    if (!wanted) return;
+    const end = keepTyping();
+    return () => void setTimeout(end, FOCUS_MS);
+  }, [wanted]);
 }
 
 /** Loads what is sure to be needed once the page stands and the browser rests, so that it is there when the network is not. */

@@ -26,10 +26,9 @@ function MenuButton({ label, className, children, open, onOpen, onNear }: MenuPr
   );
 }
 
-const List = later<MenuProps>(
-  async () => (await import("./menu-list")).MenuList,
-  (props) => <MenuButton {...props} open onOpen={() => undefined} onNear={() => undefined} />,
-);
+const List = later<MenuProps>(async () => (await import("./menu-list")).MenuList, {
+  Meanwhile: (props) => <MenuButton {...props} open onOpen={() => undefined} onNear={() => undefined} />,
+});
 
 /** A button that opens a menu: nothing is done before Enter, a click or a tap. */
 export function Menu(props: MenuProps) {

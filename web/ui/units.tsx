@@ -98,6 +98,8 @@ export function writers(units: Units) {
     clock: (iso: string) => clock(iso),
     isoDay: dayOf,
     day: (iso: string) => writeDay(dayOf(iso), manner.day),
+    /** Day and month, without the weekday. */
+    monthDay: (iso: string) => writeDay(dayOf(iso), manner.day.replace(/ccc,? /, "")),
     date: (iso: string) => writeDay(dayOf(iso), manner.date),
     dayClock: (iso: string) => `${writeDay(dayOf(iso), manner.day)} ${clock(iso)}`,
     full: (iso: string) => `${writeDay(dayOf(iso), manner.date)} ${clock(iso, true)}`,

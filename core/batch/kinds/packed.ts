@@ -5,6 +5,7 @@ import { abandonedAlready, batchKind, notPoured, productOf } from "./kind";
 export const packed = batchKind({
   kind: "packed",
   version: 1,
+  own: "Packing is done and undone under Sell: unpack these packs there.",
   payload: ({ z }) =>
     z.object({
       packing: z.uuid().describe("names the packs, so that every piece can be found again"),

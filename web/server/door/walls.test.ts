@@ -82,6 +82,7 @@ const filesIn = (folder: string, name: RegExp): string[] =>
 
 /** Routes that belong to no workshop, and what they are for. */
 const OPEN_ROUTES: Record<string, string> = {
+  "[...rest]": "what is not there",
   "calendar/[file]": "a calendar program asks with a secret address, and no cookie",
   clock: "the time",
   health: "whether the program is well",

@@ -1,21 +1,40 @@
 import { z } from "zod";
+import { refuse } from "../respond";
+import { paperInThread } from "./draw";
 import type { PaperSize } from "./paper";
-import { batchSheets, type Capacities, jarTags, type PaperUnits, type SheetOf } from "./sheets";
+import { type Capacities, MAX_TAGS, type PaperUnits, type SheetOf, tagsOf } from "./sheets";
 
-const asked = z.object({ size: z.enum(["a4", "letter"]).optional(), what: z.enum(["sheets", "tags"]).default("sheets") });
+const asked = z.object({
+  size: z.enum(["a4", "letter"], { error: "Ask for size a4 or letter." }).optional(),
+  what: z.enum(["sheets", "tags"], { error: "Ask for sheets or tags." }).default("sheets"),
+  /** Of many tags the first that is drawn, counted from 1. */
+  from: z.coerce.number().int().min(1).max(10_000_000).optional(),
+});
 
 /** Where US paper lies in the printer. */
 const usualSize = (locale: string): PaperSize => (["en-US", "en-CA"].includes(locale) ? "letter" : "a4");
 
-/** Paper as an answer: sheets, or tags where they are asked for, in the size asked for or usual there. Null where the question cannot be read. */
-export async function paperAnswer(request: Request, sheets: SheetOf[], units: PaperUnits, capacities: Capacities, name: string): Promise<Response | null> {
-  const read = asked.safeParse(Object.fromEntries(new URL(request.url).searchParams));
-  if (!read.success) return null;
-  const size = read.data.size ?? usualSize(units.locale);
-  const body = read.data.what === "tags" ? await jarTags(sheets, size, units) : await batchSheets(sheets, size, units, capacities);
-  return new Response(new Uint8Array(body), {
-    headers: { "content-type": "application/pdf", "content-disposition": `inline; filename="${name}-${read.data.what}.pdf"`, "cache-control": "no-store" },
+/** A PDF as an answer. */
+export const pdfResponse = (pdf: Uint8Array, name: string): Response =>
+  new Response(new Uint8Array(pdf), {
+    headers: { "content-type": "application/pdf", "content-disposition": `inline; filename="${name}.pdf"`, "cache-control": "no-store" },
   });
+
+/** Paper as an answer: sheets, or tags where they are asked for, in the size asked for or usual there. */
+export async function paperAnswer(request: Request, sheets: SheetOf[], units: PaperUnits, capacities: Capacities, name: string): Promise<Response> {
+  const read = asked.safeParse(Object.fromEntries(new URL(request.url).searchParams));
+  if (!read.success) return refuse(400, read.error.issues[0]?.message ?? "This cannot be read.");
+  const { what, from } = read.data;
+  const size = read.data.size ?? usualSize(units.locale);
+  const of = { sheets, size, units: { massUnit: units.massUnit, locale: units.locale } };
+  const tags = tagsOf(sheets);
+  if (what === "tags" && tags > MAX_TAGS && from === undefined)
+    return refuse(
+      400,
+      `These are ${tags} tags. At most ${MAX_TAGS} are drawn at once: add from=1 to this address for the first of them, from=${MAX_TAGS + 1} for the next.`,
+    );
+  const pdf = await paperInThread(what === "tags" ? { what, ...of, from: (from ?? 1) - 1, count: MAX_TAGS } : { what, ...of, capacities }, request.signal);
+  return pdf ? pdfResponse(pdf, `${name}-${what}`) : refuse(500, "This could not be drawn.");
 }
 
 /** The address that this program is reached at, as the browser names it. */

@@ -174,18 +174,30 @@ const timeOf = (step: Step): string =>
 /** A tag for each jar, in mm; three across. They are cut along the lines. */
 const TAG = { width: 60, height: 40 };
 
-/** Tags for the jars of batches: wax, wick, fragrance, load, day and batch. */
-export async function jarTags(sheets: readonly SheetOf[], size: PaperSize, units: PaperUnits): Promise<Buffer> {
+/** The most tags that are drawn at once: about a hundred pages. */
+export const MAX_TAGS = 2_000;
+export const tagsOf = (sheets: readonly Pick<SheetOf, "plan">[]): number =>
+  sheets.reduce((sum, { plan }) => sum + plan.products.reduce((all, product) => all + product.count, 0), 0);
+
+/** Tags for the jars of batches: wax, wick, fragrance, load, day and batch. Of all of them `count`, the first of them at place `from`, counted from 0. */
+export async function jarTags(
+  sheets: readonly SheetOf[],
+  size: PaperSize,
+  units: PaperUnits,
+  { from, count }: { from: number; count: number } = { from: 0, count: MAX_TAGS },
+): Promise<Buffer> {
   const paper = new Paper(size, "Jar tags");
   const manner = MANNERS[isLocale(units.locale) ? units.locale : "en-GB"];
   const [wide, high] = [TAG.width * MM, TAG.height * MM];
   const across = Math.floor((paper.width - 10 * MM) / wide);
   const down = Math.floor((paper.height - 10 * MM) / high);
   const [left, top] = [(paper.width - across * wide) / 2, (paper.height - down * high) / 2];
-  let n = 0;
+  let [n, skip] = [0, from];
   for (const { name, day, plan } of sheets)
-    for (const product of plan.products)
-      for (let piece = 0; piece < product.count; piece++, n++) {
+    for (const product of plan.products) {
+      const skipped = Math.min(skip, product.count);
+      skip -= skipped;
+      for (let piece = skipped; piece < product.count && n < count; piece++, n++) {
         if (n % (across * down) === 0) paper.page();
         const x = left + (n % across) * wide;
         const y = top + (Math.floor(n / across) % down) * high;
@@ -211,6 +223,7 @@ export async function jarTags(sheets: readonly SheetOf[], size: PaperSize, units
         paper.text(`poured ${writeDay(day, manner.date)}`, x + 8, y + high - 18, { size: 9, bold: true });
         paper.text(name, x + 8, y + high - 18, { size: 9, bold: true, width: inner, align: "right" });
       }
+    }
   if (n === 0) paper.page();
   return paper.end();
 }

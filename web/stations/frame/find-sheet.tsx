@@ -2,7 +2,7 @@
 
 import { Command } from "cmdk";
 import { Dialog } from "radix-ui";
-import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { usePlace } from "@/log/place";
 import { useRouter } from "@/ui/address";
 import { GLOSSARY } from "@/ui/glossary";
@@ -57,11 +57,10 @@ export function FindSheet({ stations, text, hint, onText, onClose }: FindProps) 
   const router = useRouter();
   const { workshopId, personId } = usePlace();
   const [found, setFound] = useState<{ of: string; things: Found[]; said: string }>({ of: "", things: [], said: "" });
-  const field = useRef<HTMLInputElement>(null);
-  // What was typed before this was there stands in it, and typing goes on behind it.
-  useLayoutEffect(() => {
-    field.current?.focus();
-    field.current?.setSelectionRange(field.current.value.length, field.current.value.length);
+  // What was typed before this was there stands in it, and typing goes on behind it: it takes the focus the moment it stands in the page.
+  const takeFocus = useCallback((field: HTMLInputElement | null) => {
+    field?.focus();
+    field?.setSelectionRange(field.value.length, field.value.length);
   }, []);
   useEffect(() => {
     if (text.trim() === "") return setFound({ of: "", things: [], said: "" });
@@ -90,10 +89,20 @@ export function FindSheet({ stations, text, hint, onText, onClose }: FindProps) 
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/50" />
-        <Dialog.Content className="sheet fixed top-[8vh] left-1/2 z-50 w-[min(620px,94vw)] -translate-x-1/2 !p-0" aria-describedby={undefined}>
+        <Dialog.Content
+          className="sheet fixed top-[8vh] left-1/2 z-50 w-[min(620px,94vw)] -translate-x-1/2 !p-0"
+          aria-describedby={undefined}
+          onOpenAutoFocus={(event) => event.preventDefault()}
+        >
           <Dialog.Title className="sr-only">Find</Dialog.Title>
           <Command label="Find" shouldFilter={false} loop>
-            <Command.Input ref={field} value={text} onValueChange={onText} placeholder={hint} className="entry w-full !border-0 !border-b-[3px] text-[20px]" />
+            <Command.Input
+              ref={takeFocus}
+              value={text}
+              onValueChange={onText}
+              placeholder={hint}
+              className="entry w-full !border-0 !border-b-[3px] text-[20px]"
+            />
             <Command.List className="max-h-[60vh] overflow-auto pb-2">
               {things.map((one) => (
                 <Command.Item key={one.path + one.name} value={`${one.kind} ${one.path} ${one.name}`} onSelect={() => go(one.path)} className={row}>

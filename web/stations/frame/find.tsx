@@ -25,7 +25,7 @@ function FindMeanwhile({ text, hint, onText, onClose }: FindProps) {
   );
 }
 
-const Sheet = later<FindProps>(async () => (await import("./find-sheet")).FindSheet, FindMeanwhile);
+const Sheet = later<FindProps>(async () => (await import("./find-sheet")).FindSheet, { Meanwhile: FindMeanwhile, typed: true });
 
 /** Opens what finds anything by its name. */
 export function Find({ stations }: { stations: Station[] }) {

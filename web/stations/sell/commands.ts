@@ -1,13 +1,15 @@
 "use server";
 
-import { labelSheet, packContents, packing } from "@hearth/core";
+import { isoDay, labelSheet, packContents, packing } from "@hearth/core";
 import { and, eq, sql } from "drizzle-orm";
 import { z } from "zod";
 import { sets } from "@/data/tables/goods";
 import { labelling, labelSheets } from "@/data/tables/label";
 import { wanted } from "@/data/tables/plan";
 import { readSet } from "@/server/goods";
+import { ORDERS } from "@/server/keep-order";
 import { labelSettings } from "@/server/labels";
+import { tellPages } from "@/server/live";
 import { beginOrderIn, orderWanted, outWanted, takeOutIn } from "@/server/orders";
 import { command, done, type Outcome, refused } from "@/server/outcome";
 import { costsNow, packIn, unpackIn } from "@/server/packing";
@@ -26,6 +28,23 @@ export async function takeOut(place: unknown, input: unknown): Promise<Outcome<{
       asked.lines.map((one) => one.sellableId),
     );
     return takeOutIn(context.db, context, asked, costs);
+  });
+}
+
+/** Erases a customer from an order for good: name, contact and notes. What was ordered, shipped and sold stays. */
+export async function eraseCustomer(place: unknown, input: unknown): Promise<Outcome<{ name: string }>> {
+  return command("sell", z.object({ orderId: z.uuid() }), place, input, async ({ orderId }, { db, workshop }) => {
+    const row = await ORDERS.row(db, workshop.id, orderId, true);
+    if (!row) return refused("This order is not in this workshop any more.");
+    if (row.what === "market") return refused("A market day has no customer.");
+    const name = "customer erased";
+    await db.execute(sql`select erase_customer(${workshop.id}, ${orderId}, ${name})`);
+    await db
+      .update(wanted)
+      .set({ note: `order ${row.number}` })
+      .where(and(eq(wanted.workshopId, workshop.id), eq(wanted.orderId, orderId)));
+    await tellPages(db, { workshop: workshop.id, order: orderId });
+    return done({ name });
   });
 }
 
@@ -83,7 +102,7 @@ const onPlan = z.object({
   id: z.uuid(),
   productId: z.uuid(),
   count: z.number().int().min(1).max(100_000),
-  wantedOn: z.iso.date().nullable(),
+  wantedOn: isoDay().nullable(),
   note: z.string().max(200),
   /** The order that is short of them: asked for again, its line is brought to what is short now. */
   orderId: z.uuid().nullable().default(null),

@@ -13,7 +13,9 @@ const daysTo = (day: string, today: string) => Math.round((Date.parse(day) - Dat
 
 function OrderRow({ order, there, today, first }: { order: OrderListed; there: ReadonlyMap<string, number>; today: string; first: boolean }) {
   const units = useUnits();
-  const lacking = order.lines.filter((one) => one.lacking > (there.get(one.sellable) ?? 0));
+  // A market day that is over is short of nothing.
+  const isOver = order.what === "market" && order.wantedOn !== null && order.wantedOn < today;
+  const lacking = isOver ? [] : order.lines.filter((one) => one.lacking > (there.get(one.sellable) ?? 0));
   const said = order.lines.filter((one) => !order.closed || one.out > 0);
   const out = order.lines.reduce((sum, one) => sum + one.there, 0);
   const sold = order.lines.reduce((sum, one) => sum + one.sold, 0);

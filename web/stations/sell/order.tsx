@@ -13,7 +13,7 @@ import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
-import { putOnPlan, takeOut } from "./commands";
+import { eraseCustomer, putOnPlan, takeOut } from "./commands";
 import { Asked } from "./order-asked";
 import { type Order, type OrderProps, useOrder } from "./use-order";
 
@@ -21,6 +21,8 @@ interface OrderViewProps extends OrderProps {
   sellables: Sellable[];
   /** Packs of each that are packed, and that loose pieces are enough for. */
   there: Record<string, { packed: number; loose: number }>;
+  /** Pieces of each product that are on the plan for it. */
+  planned: Record<string, number>;
   notes?: ReactNode;
 }
 
@@ -86,6 +88,41 @@ function LineCard({ line, order, onSaid }: { line: LineNow; order: Order; onSaid
   );
 }
 
+/** What stands in place of a customer who was erased. */
+const ERASED = "customer erased";
+
+/** Erases the customer of an order for good, once that is pressed twice. */
+function EraseCustomer({ orderId, onSaid }: { orderId: string; onSaid: (text: string) => void }) {
+  const place = usePlace();
+  const [asking, ask_] = useState(false);
+  const [busy, start] = useTransition();
+  const erase = () =>
+    start(async () => {
+      const outcome = await ask(eraseCustomer(place, { orderId }));
+      onSaid(outcome.ok ? "" : outcome.message);
+      if (!outcome.ok) return;
+      ask_(false);
+      toast("Customer erased.");
+    });
+  return asking ? (
+    <p className="unprinted mt-3 flex flex-wrap items-center gap-2 border-l-[6px] border-hot px-3 py-2">
+      <span className="min-w-0 flex-1">Name, contact and notes of this order are erased for good. What was ordered and sold stays.</span>
+      <button type="button" className="press" disabled={busy} onClick={erase}>
+        Erase customer
+      </button>
+      <button type="button" className="press" onClick={() => ask_(false)}>
+        Cancel
+      </button>
+    </p>
+  ) : (
+    <p className="unprinted mt-3">
+      <button type="button" className="press" onClick={() => ask_(true)}>
+        Erase customer…
+      </button>
+    </p>
+  );
+}
+
 /** One order or market day: what lacks, what goes out, what became of it. */
 export function OrderView(props: OrderViewProps) {
   const order = useOrder(props);
@@ -98,12 +135,21 @@ export function OrderView(props: OrderViewProps) {
   const { plan, facts, lines } = order;
   const what = plan.what;
   useKeys([{ key: "u", does: "take the last entry back", act: () => void order.undo() }]);
-  const thereOf = (id: string) => (props.there[id]?.packed ?? 0) + (props.there[id]?.loose ?? 0);
+  // What went out or came back since the page was read is not in stock, or in stock again: the page is not read anew, since at a stall the network may be gone.
+  const outNet = (of: typeof facts, id: string) => of.goods.reduce((sum, one) => (one.sellable === id ? sum + one.out - one.back : sum), 0);
+  const thereOf = (id: string) =>
+    Math.max(0, (props.there[id]?.packed ?? 0) + (props.there[id]?.loose ?? 0) + outNet(props.order.facts, id) - outNet(facts, id));
+  const isOver = what === "market" && facts.wantedOn !== null && facts.wantedOn < units.isoDay(order.now);
+  /** Packs of a thing that what is on the plan for this order is enough for. */
+  const plannedOf = (id: string) => {
+    const contents = props.sellables.find((each) => each.id === id)?.contents ?? [];
+    return contents.length === 0 ? 0 : Math.min(...contents.map((part) => Math.floor((props.planned[part.productId] ?? 0) / part.count)));
+  };
   const going = lines.flatMap((one) => {
     const packs = Math.min(one.lacking, thereOf(one.sellable));
     return packs > 0 ? [{ line: one, packs }] : [];
   });
-  const lacking = lines.filter((one) => one.lacking > thereOf(one.sellable));
+  const lacking = isOver ? [] : lines.filter((one) => one.lacking > thereOf(one.sellable));
   const out = lines.reduce((sum, one) => sum + one.there, 0);
   const money = lines.reduce((sum, one) => sum + one.money, 0);
   const closed = facts.closed !== null;
@@ -118,14 +164,21 @@ export function OrderView(props: OrderViewProps) {
     });
   const plan_ = (one: LineNow) =>
     start(async () => {
-      const sellable = props.sellables.find((each) => each.id === one.sellable);
+      const contentsOf = (id: string) => props.sellables.find((each) => each.id === id)?.contents ?? [];
+      // One line of the plan for each product: what all things of this order that hold it are short of.
+      const piecesOf = (productId: string) =>
+        lacking.reduce(
+          (sum, each) => sum + (each.lacking - thereOf(each.sellable)) * (contentsOf(each.sellable).find((part) => part.productId === productId)?.count ?? 0),
+          0,
+        );
       const packs = one.lacking - thereOf(one.sellable);
-      for (const part of sellable?.contents ?? []) {
+      for (const part of contentsOf(one.sellable)) {
         const outcome = await ask(
           putOnPlan(place, {
             id: v7(),
+            orderId: order.id,
             productId: part.productId,
-            count: part.count * packs,
+            count: piecesOf(part.productId),
             wantedOn: facts.wantedOn,
             note: `${what} ${order.number}: ${facts.name}`.slice(0, 200),
           }),
@@ -212,20 +265,34 @@ export function OrderView(props: OrderViewProps) {
         </section>
       ) : null}
       {lacking.length > 0 && !closed ? (
-        <section className="mb-5" aria-label="What lacks">
-          {lacking.map((one) => (
-            <div key={one.sellable} className="flex flex-wrap items-center gap-3 border-l-[6px] border-hot bg-hot-fill px-3 py-2">
-              <p className="min-w-0 flex-1">
-                <strong>
-                  ▲ {one.lacking - thereOf(one.sellable)} × {one.name}
-                </strong>{" "}
-                lack: {thereOf(one.sellable)} there, {one.lacking} wanted.
-              </p>
-              <button type="button" className="press" disabled={busy} onClick={() => plan_(one)} aria-label={`Put on the plan: ${one.name}`}>
-                Put on the plan
-              </button>
-            </div>
-          ))}
+        <section className="mb-5" aria-label="Short">
+          {lacking.map((one) => {
+            const short = one.lacking - thereOf(one.sellable);
+            const planned = plannedOf(one.sellable);
+            const covered = planned >= short;
+            return (
+              <div
+                key={one.sellable}
+                className={`flex flex-wrap items-center gap-3 border-l-[6px] px-3 py-2 ${covered ? "border-line" : "border-hot bg-hot-fill"}`}
+              >
+                <p className="min-w-0 flex-1">
+                  <strong>
+                    {covered ? "" : "▲ "}Short {short} × {one.name}
+                  </strong>
+                  : {thereOf(one.sellable)} in stock, {one.lacking} needed{planned > 0 ? `, ${planned} on the plan` : ""}.
+                </p>
+                {covered ? (
+                  <Link className="press" href="/plan/wanted">
+                    See the plan
+                  </Link>
+                ) : (
+                  <button type="button" className="press" disabled={busy} onClick={() => plan_(one)} aria-label={`Put on the plan: ${one.name}`}>
+                    Put on the plan
+                  </button>
+                )}
+              </div>
+            );
+          })}
         </section>
       ) : null}
       <section aria-label="What is out">
@@ -285,6 +352,7 @@ export function OrderView(props: OrderViewProps) {
           </button>
         ) : null}
       </p>
+      {what === "order" && (facts.whom !== "" || facts.name !== ERASED) ? <EraseCustomer orderId={order.id} onSaid={setSaid} /> : null}
       {props.notes}
       <section className="mt-6" aria-label="Entries">
         <h2 className="border-b-[3px] border-ink pb-1">Log</h2>

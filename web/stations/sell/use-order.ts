@@ -39,6 +39,6 @@ export function useOrder({ order, people }: OrderProps) {
     void log.record(entered);
     return "";
   };
-  return { ...log, enter, plan, now, lines: linesNow(log.facts), number: order.number, id: order.id, retyped };
+  return { ...log, enter, plan, now, lines: linesNow(log.facts, plan.what), number: order.number, id: order.id, retyped };
 }
 export type Order = ReturnType<typeof useOrder>;

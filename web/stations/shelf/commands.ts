@@ -1,6 +1,6 @@
 "use server";
 
-import { dayAt, isCounted, LARGEST_MASS_MG, readSheet, SHEET_FIELDS, SHEET_KINDS, STOCKED, supplierSheet } from "@hearth/core";
+import { dayAt, idOfLine, isCounted, isoDay, LARGEST_MASS_MG, readSheet, SHEET_FIELDS, SHEET_KINDS, STOCKED, supplierSheet } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import { z } from "zod";
@@ -22,7 +22,7 @@ const received = z.object({
   code: z.string().trim().max(80, "A lot code has at most 80 letters."),
   amount: z.number().int().min(1, "A lot holds something.").max(LARGEST_MASS_MG),
   cost: z.number().int().min(0).max(1e12).nullable(),
-  receivedOn: z.iso.date("Give the day, like 2026-03-14."),
+  receivedOn: isoDay(),
   receivedAt: z.iso.datetime().nullable().default(null),
   withdrawn: z.boolean().default(false),
 });
@@ -111,11 +111,15 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Outcome
       for (const row of rows) if (row.fate.is !== "refused") tally[row.fate.is] += 1;
       if (tally.new !== wanted.shown.new || tally.changed !== wanted.shown.changed || tally.same !== wanted.shown.same)
         return refused("The shelf has changed since this preview. Nothing was taken in: look at the preview again.");
+      // A blend may name a wax that the same file brings.
+      const fresh = new Map(rows.flatMap((row) => (row.fate.is === "new" ? [[idOfLine(row.line), v7()] as const] : [])));
       for (const row of rows) {
+        const blend = row.values.blend as { id: string; share: number }[] | null | undefined;
+        if (blend) row.values.blend = blend.map((part) => ({ ...part, id: fresh.get(part.id) ?? part.id }));
         const values = Object.fromEntries(SHEET_FIELDS[wanted.kind].map((field) => [field.key, row.values[field.key]])) as typeof table.$inferInsert;
         if (wanted.kind === "product") Object.assign(values, { body: bodies.get(String(row.values.bodyId)) });
         if (wanted.kind === "lot") Object.assign(values, { kind: context.kinds.get(String(row.values.materialId)), receivedAt: null });
-        if (row.fate.is === "new") await tx.insert(table).values({ ...values, workshopId: mine, id: v7() });
+        if (row.fate.is === "new") await tx.insert(table).values({ ...values, workshopId: mine, id: fresh.get(idOfLine(row.line)) ?? v7() });
         else if (row.fate.is === "changed" && row.id)
           await tx
             .update(table)

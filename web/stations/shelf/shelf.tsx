@@ -15,7 +15,7 @@ import { useUnits, type Writers } from "@/ui/units";
 import { press } from "@/ui/variants";
 import { factsOf, PLURALS, TEACH, warnOf } from "./facts";
 
-const ShelfForm = later<ShelfFormProps>(async () => (await import("@/catalogue/shelf-form")).ShelfForm);
+const ShelfForm = later<ShelfFormProps>(async () => (await import("@/catalogue/shelf-form")).ShelfForm, { typed: true });
 
 const isStocked = (kind: ShelfKind): kind is StockedKind => (STOCKED as readonly string[]).includes(kind);
 

@@ -394,9 +394,14 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
       },
     ],
     "put out by entry": [
-      6,
+      10,
       async () => {
-        const [order, all] = [await anOrder(), await runs()];
+        // Mostly of packs that are there, with an order that is open.
+        const open = await rows<{ id: string }>("select id from sale_order where workshop_id = $1 and stage = 'open' order by number desc limit 6");
+        const left = await rows<{ id: string; sellable_id: string; packs: number }>(
+          "select id, sellable_id, packs - gone as packs from packing where workshop_id = $1 and packs > gone and not undone",
+        );
+        const [order, all] = [pick(open), next() < 0.7 ? left : await runs()];
         const some = [pick(all), pick(all), pick(all)].filter((one) => one !== undefined).slice(0, whole(1, 3));
         if (!order || some.length === 0) return;
         const { events } = await logOfOrder(order.id);

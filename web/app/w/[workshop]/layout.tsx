@@ -10,7 +10,7 @@ export const dynamic = "force-dynamic";
 
 export default async function WorkLayout({ children }: { children: ReactNode }) {
   const at = await here();
-  const waiting = await waitingCounts(at.db, at.workshop.id, at.now);
+  const waiting = await waitingCounts(at.db, at.workshop, at.now);
   return (
     <Frame
       stations={STATIONS.filter((one) => mayOpen(at.who.role, one.path))}

@@ -17,7 +17,7 @@ export default async function TodayPage() {
     hasNoBatch(db, workshop.id),
     readPlanNews(db, workshop, now),
     trialsToday(db, workshop.id, now),
-    ordersSoon(db, workshop.id, now),
+    ordersSoon(db, workshop, now),
   ]);
   return <Today batches={list} instruments={instruments} workshopName={workshop.name} low={low} blank={blank} plan={plan} burns={burns} soon={soon} />;
 }

@@ -1,6 +1,6 @@
 import { scheduleRequest } from "@hearth/core";
 import { calculation } from "@/server/respond";
-import { inThread } from "@/server/schedule";
+import { scheduleInThread } from "@/server/schedule";
 
 /** Puts jobs into a timetable, in a thread of its own: nobody else waits for it. */
-export const POST = calculation(scheduleRequest, inThread, () => null);
+export const POST = calculation(scheduleRequest, scheduleInThread, () => null);

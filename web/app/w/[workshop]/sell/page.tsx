@@ -11,6 +11,6 @@ export const metadata = { title: "Sell" };
 export default async function SellPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await here();
   const asked = await askedOf(searchParams, { after: z.coerce.number().int().positive() });
-  const [orders, goods] = await Promise.all([listOrders(db, workshop.id, asked), goodsNow(db, workshop.id)]);
+  const [orders, goods] = await Promise.all([listOrders(db, workshop.id, asked), goodsNow(db, workshop.id, dayAt(now, workshop.timeZone))]);
   return <SellHome {...orders} goods={goods} today={dayAt(now, workshop.timeZone)} narrowed={Boolean(asked.q)} />;
 }

@@ -3,8 +3,9 @@ import { z } from "zod";
 import { atWorkshop } from "@/server/door/door";
 import { buyerAddress, LABEL_KINDS, labelBlocks, labelFacts } from "@/server/label-of";
 import { listLabelSheets } from "@/server/labels";
-import { originOf } from "@/server/paper/answer";
-import { labelPdf, labelSvg } from "@/server/paper/labels";
+import { originOf, pdfResponse } from "@/server/paper/answer";
+import { paperInThread } from "@/server/paper/draw";
+import { labelSvg } from "@/server/paper/labels";
 import { refuse } from "@/server/respond";
 
 const count = z.coerce.number().int();
@@ -52,9 +53,7 @@ export const GET = atWorkshop({ area: "sell", act: "see" }, {}, "There is no suc
     const svg = labelSvg(blocks, sheet, title);
     return svg ? new Response(svg, { headers: { "content-type": "image/svg+xml; charset=utf-8", "cache-control": "no-store" } }) : small();
   }
-  const pdf = await labelPdf(blocks, sheet, { title, count: of.count, from: (of.from - 1) % perSheet(sheet), test: of.test === "1" });
-  if (!pdf) return small();
-  return new Response(new Uint8Array(pdf), {
-    headers: { "content-type": "application/pdf", "content-disposition": `inline; filename="labels-${of.kind}.pdf"`, "cache-control": "no-store" },
-  });
+  const job = { what: "labels" as const, blocks, sheet, asked: { title, count: of.count, from: (of.from - 1) % perSheet(sheet), test: of.test === "1" } };
+  const pdf = await paperInThread(job, request.signal);
+  return pdf ? pdfResponse(pdf, `labels-${of.kind}`) : small();
 });

@@ -1,11 +1,11 @@
-import { currencyDecimals, SALES_COLUMNS } from "@hearth/core";
+import { currencyDecimals, isoDay, SALES_COLUMNS } from "@hearth/core";
 import Papa from "papaparse";
 import { z } from "zod";
 import { atWorkshop } from "@/server/door/door";
 import { refuse } from "@/server/respond";
 import { salesRows } from "@/server/sales";
 
-const asked = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional(), order: z.uuid().optional() });
+const asked = z.object({ from: isoDay().optional(), to: isoDay().optional(), order: z.uuid().optional() });
 
 /** What was sold as CSV, a row for each packing and order. */
 export const GET = atWorkshop({ area: "sell", act: "see" }, {}, "There is no such workshop.", async (request, { db, workshop }) => {

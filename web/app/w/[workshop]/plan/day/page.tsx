@@ -1,5 +1,4 @@
-import { countsOn, dayAt, seasonOf } from "@hearth/core";
-import { z } from "zod";
+import { countsOn, dayAt, isoDay, seasonOf } from "@hearth/core";
 import { openBatches } from "@/server/batches";
 import { here } from "@/server/context";
 import { askedOf } from "@/server/query";
@@ -10,7 +9,7 @@ export const metadata = { title: "A day at the pots" };
 
 export default async function DayPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await here();
-  const { on = dayAt(now, workshop.timeZone) } = await askedOf(searchParams, { on: z.iso.date() });
+  const { on = dayAt(now, workshop.timeZone) } = await askedOf(searchParams, { on: isoDay() });
   const [season, open, { kept, version }] = await Promise.all([
     readSeason(db, workshop, ALL_OTHERS),
     openBatches(db, workshop.id),

@@ -1,7 +1,8 @@
+import { dayAt } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { here } from "@/server/context";
-import { goodsNow } from "@/server/goods";
+import { goodsNow, plannedFor } from "@/server/goods";
 import { readOrder } from "@/server/orders";
 import { OrderView } from "@/stations/sell/order";
 
@@ -10,8 +11,9 @@ export const metadata = { title: "Order" };
 export default async function OrderPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
-  const { db, workshop, people } = await here();
-  const [order, goods] = await Promise.all([readOrder(db, workshop.id, id), goodsNow(db, workshop.id)]);
+  const { db, workshop, people, now } = await here();
+  const today = dayAt(now, workshop.timeZone);
+  const [order, goods, planned] = await Promise.all([readOrder(db, workshop.id, id), goodsNow(db, workshop.id, today), plannedFor(db, workshop.id, id)]);
   if (!order) notFound();
   return (
     <OrderView
@@ -20,6 +22,7 @@ export default async function OrderPage({ params }: { params: Promise<{ id: stri
       order={order}
       sellables={goods.map((one) => one.sellable)}
       there={Object.fromEntries(goods.map((one) => [one.sellable.id, { packed: one.packed, loose: one.loose }]))}
+      planned={planned}
     />
   );
 }

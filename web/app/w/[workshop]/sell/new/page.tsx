@@ -11,7 +11,7 @@ export const metadata = { title: "New order" };
 export default async function NewOrderPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await here();
   const { what = "order" } = await askedOf(searchParams, { what: z.enum(["order", "market"]) });
-  const [goods, orders] = await Promise.all([goodsNow(db, workshop.id), listOrders(db, workshop.id)]);
+  const [goods, orders] = await Promise.all([goodsNow(db, workshop.id, dayAt(now, workshop.timeZone)), listOrders(db, workshop.id)]);
   const before = what === "market" ? [...orders.closed, ...orders.open].find((one) => one.what === "market") : undefined;
   return (
     <NewOrder

@@ -1,4 +1,4 @@
-import { packingDraw } from "@hearth/core";
+import { dayAt, packingDraw } from "@hearth/core";
 import { z } from "zod";
 import { here } from "@/server/context";
 import { goodsNow, insidesOf, latelyPacked, listPacks } from "@/server/goods";
@@ -14,7 +14,7 @@ export default async function PackPage({ searchParams }: { searchParams: Promise
   const asked = await askedOf(searchParams, { of: z.uuid() });
   const since = new Date(Date.parse(now) - 60 * 86_400_000).toISOString();
   const [goods, products, packs, lately] = await Promise.all([
-    goodsNow(db, workshop.id),
+    goodsNow(db, workshop.id, dayAt(now, workshop.timeZone)),
     listProducts(db, workshop.id),
     listPacks(db, workshop.id),
     latelyPacked(db, workshop.id, since),

@@ -17,7 +17,7 @@ export default async function SalesPage({ searchParams }: { searchParams: Promis
   const [sold, months, goods] = await Promise.all([
     salesBetween(db, workshop.id, first, new Date(Date.parse(now) + 60_000).toISOString()),
     salesByMonth(db, workshop.id, workshop.timeZone, first),
-    goodsNow(db, workshop.id),
+    goodsNow(db, workshop.id, dayAt(now, workshop.timeZone)),
   ]);
   return <SalesView sold={sold} months={months} goods={goods} span={span} from={from} to={today} />;
 }

@@ -23,8 +23,6 @@ export const GET = atWorkshop(
       opens: "opens this batch at the bench",
     };
     const { capacities } = await scalesOf(db, workshop.id);
-    return (
-      (await paperAnswer(request, [sheet], workshop, capacities, `batch-${batch.number}`)) ?? refuse(400, "Ask for size a4 or letter, and for sheets or tags.")
-    );
+    return paperAnswer(request, [sheet], workshop, capacities, `batch-${batch.number}`);
   },
 );

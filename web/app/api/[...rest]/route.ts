@@ -1,0 +1,5 @@
+import { refuse } from "@/server/respond";
+
+const missing = (): Response => refuse(404, "There is nothing at this address.");
+
+export { missing as DELETE, missing as GET, missing as HEAD, missing as OPTIONS, missing as PATCH, missing as POST, missing as PUT };
