@@ -1,6 +1,7 @@
-import { type BatchPlan, loadOnBasis, type Tester, type TrialFacts, type TrialPlan, titleOf } from "@hearth/core";
+import { type BatchPlan, batchOf, loadOnBasis, type Tester, type TrialFacts, type TrialPlan, titleOf } from "@hearth/core";
 import type { Transaction } from "@/data/client";
 import { appendIn, entryBy } from "./append";
+import { eventsOf } from "./events";
 import { BATCHES } from "./keep-batch";
 
 /** What of a tester follows from the batch it was poured in. */
@@ -30,24 +31,37 @@ export function fromBatch(plan: BatchPlan, key: string): Omit<Tester, "key" | "o
   };
 }
 
+/** What a jar that became a test candle of a trial says of where it went. */
+const forTrial = (trial: number): string => `burn trial ${trial}`;
+
 /** Puts jars of a batch down as testers; why that cannot be, where it cannot. */
 export async function asTesters(
   tx: Transaction,
   workshopId: string,
   at: { batchId: string; product: string; jars: number; trial: number; now: string; personId: string | null },
 ): Promise<string | null> {
-  const sent = entryBy(at, "fated", { product: at.product, jars: at.jars, from: "rack", to: "tester", whom: `burn trial ${at.trial}` });
+  const sent = entryBy(at, "fated", { product: at.product, jars: at.jars, from: "rack", to: "tester", whom: forTrial(at.trial) });
   const [answer] = await appendIn(BATCHES, tx, workshopId, at.batchId, [{ sent, now: at.now }]);
   return !answer || answer.ok ? null : answer.message;
 }
 
-/** Testers that were poured for a trial become testers of their batch when they are first lit. */
+/** Test candles that were poured for a trial become those of their batch when they are first lit; where that entry is deleted, they are on the rack again. */
 export async function followLit(tx: Transaction, workshopId: string, trial: number, plan: TrialPlan, facts: TrialFacts, before: TrialFacts): Promise<void> {
   for (const one of plan.testers) {
     const [now, then] = [facts.testers[one.key]?.sessions ?? [], before.testers[one.key]?.sessions ?? []];
+    if (!one.batch || one.batch.taken) continue;
+    const { id, product } = one.batch;
     const [first] = now;
-    if (!one.batch || one.batch.taken || !first || then.length > 0) continue;
     // A batch that says otherwise, since somebody counted by hand, is left as it is.
-    await asTesters(tx, workshopId, { batchId: one.batch.id, product: one.batch.product, jars: 1, trial, now: first.litAt, personId: null });
+    if (first && then.length === 0) await asTesters(tx, workshopId, { batchId: id, product, jars: 1, trial, now: first.litAt, personId: null });
+    if (first || then.length === 0) continue;
+    const taken = batchOf(await eventsOf(tx, workshopId, id)).entries.findLast(
+      ({ event, supersededBy }) =>
+        !supersededBy && event.kind === "fated" && event.payload.product === product && event.payload.to === "tester" && event.payload.whom === forTrial(trial),
+    );
+    if (!taken) continue;
+    const at = taken.event.happenedAt;
+    const sent = entryBy({ now: at, personId: null }, "withdrawn", { why: "it was not lit", whole: true }, { corrects: taken.event.id });
+    await appendIn(BATCHES, tx, workshopId, id, [{ sent, now: at, own: true }]);
   }
 }

@@ -3,7 +3,7 @@ import { v7 } from "uuid";
 import { eventRow, rowOf } from "../data/batch-rows";
 import { batchEvents, batches } from "../data/tables/batch";
 import { formulas, formulaVersions } from "../data/tables/formula";
-import { fragrances, instruments, vessels, waxes } from "../data/tables/shelf";
+import { dyes, fragrances, instruments, vessels, waxes } from "../data/tables/shelf";
 import { people } from "../data/tables/workshop";
 import type { TestDatabase } from "./database";
 
@@ -11,9 +11,9 @@ import type { TestDatabase } from "./database";
 export const STARTED = "2026-02-02T09:00:00.000Z";
 
 /** Puts a shelf, a formula and a started batch into a workshop: ten cups of 14 g at 10 % of the wax. */
-export async function storedBatch({ db }: TestDatabase, workshopId: string, number = 1) {
+export async function storedBatch({ db }: Pick<TestDatabase, "db">, workshopId: string, number = 1, { dyed = false }: { dyed?: boolean } = {}) {
   const also = number === 1 ? "" : ` ${number}`;
-  const ids = { wax: v7(), oil: v7(), vessel: v7(), probe: v7(), scale: v7(), person: v7(), formula: v7(), version: v7(), batch: v7() };
+  const ids = { wax: v7(), oil: v7(), vessel: v7(), probe: v7(), scale: v7(), person: v7(), dye: v7(), formula: v7(), version: v7(), batch: v7() };
   const process = processFrom(READY_PROCESSES[0] as (typeof READY_PROCESSES)[number]);
   const recipe = {
     waxes: [{ id: ids.wax, share: 1 }],
@@ -21,6 +21,7 @@ export async function storedBatch({ db }: TestDatabase, workshopId: string, numb
     basis: "wax" as const,
     loadPpm: 100_000,
     notes: "",
+    ...(dyed ? { dyes: [{ id: ids.dye, by: "drops" as const, amount: 6 }] } : {}),
   };
   const spec = { ...recipe, process };
   await db.insert(people).values({ workshopId, id: ids.person, name: "Tester" });
@@ -41,11 +42,13 @@ export async function storedBatch({ db }: TestDatabase, workshopId: string, numb
     { workshopId, id: ids.probe, name: `probe${also}`, kind: "probe", correction: -50 },
     { workshopId, id: ids.scale, name: `bench scale${also}`, kind: "scale", resolutionUg: 1_000_000 },
   ]);
+  if (dyed) await db.insert(dyes).values({ workshopId, id: ids.dye, name: `test rose${also}`, kind: "liquid", eachMg: 30 });
   await db.insert(formulas).values({ workshopId, id: ids.formula, name: "Test formula", updatedAt: STARTED });
   await db.insert(formulaVersions).values({ workshopId, id: ids.version, formulaId: ids.formula, number: 1, spec, createdAt: STARTED });
   const shelf = {
     waxes: [{ id: ids.wax, name: "test soy", family: "soy", maxLoadPpm: 120_000 }],
     fragrances: [{ id: ids.oil, name: "test rain", maxLoadPpm: null, flashPoint: null }],
+    ...(dyed ? { dyes: [{ id: ids.dye, name: "test rose", kind: "liquid", eachMg: 30 }] } : {}),
   };
   const cup = { id: ids.vessel, name: "cup", statedFillMg: 14_000, workingFillMg: 14_000, soldByWeight: true, ...measures };
   const scale = { id: ids.scale, name: "bench scale", resolutionUg: 1_000_000 };
