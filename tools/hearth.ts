@@ -31,6 +31,7 @@ const HELP = `./hearth start            your own workshop, for every day: build,
 ./hearth backup FILE      write everything to one file, while it runs or not, and read it back
 ./hearth restore FILE     put a backup in the place of what is there, while it runs or not
 ./hearth restore --at TIME FOLDER   bring it back to a moment, from the archive
+./hearth stress books     random operations on a workshop, its books checked after each; --minutes N, --steps N, --seeds N, --seed N
 ./hearth trial NAME       what must hold when things go wrong: load, …
 ./hearth shots            take the pictures in docs/screenshots again
 
@@ -144,6 +145,9 @@ async function main(): Promise<number> {
       console.log(`${tables} tables are back as they were in ${resolve(file)}. What was there before is kept in the database as hearth_before_restore.`);
       return 0;
     }
+    case "stress":
+      if (flags[0] !== "books") throw new Plain("Name what is put under stress: ./hearth stress books --minutes 10");
+      return (await import("./stress/books")).books(flags.slice(1));
     case "trial":
       return (await import("./trial/trial")).trial(flags);
     case "shots":
