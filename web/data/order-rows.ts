@@ -1,5 +1,5 @@
 import { CHECKED_ORDER, linesNow, type OrderEvent, type OrderFacts, type OrderPlan } from "@hearth/core";
-import { and, eq, inArray, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, sql } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { entryRows } from "./entry-rows";
 import { type orderEvents, orderGoods, orderLines, packings } from "./tables/goods";
@@ -55,7 +55,9 @@ export async function writeGoods(
   const touched = [...new Set([...facts.goods, ...(old?.goods ?? [])].map((one) => one.packing))];
   if (touched.length === 0) return;
   const mineToo = and(eq(packings.workshopId, workshopId), inArray(packings.id, touched));
-  const costs = new Map((await tx.select({ id: packings.id, each: packings.costEach }).from(packings).where(mineToo)).map((row) => [row.id, row.each]));
+  // Held before what is gone is summed: an order that is written at the same moment would not be in the sum.
+  const held = await tx.select({ id: packings.id, each: packings.costEach }).from(packings).where(mineToo).orderBy(asc(packings.id)).for("no key update");
+  const costs = new Map(held.map((row) => [row.id, row.each]));
   /** What packs that are gone had cost; none of them cost nothing. */
   const costOf = (packing: string, gone: number) => {
     const each = costs.get(packing) ?? null;

@@ -1,0 +1,120 @@
+import { readdirSync } from "node:fs";
+import { request } from "node:http";
+import { WORKSHOP } from "../demo/workshop";
+import { expect, test } from "./support";
+
+const PAGES = new URL("../web/app/w/[workshop]/", import.meta.url).pathname;
+
+/** Every page of a workshop, by its path: "/rack/[id]". */
+const routes = (): string[] =>
+  readdirSync(PAGES, { recursive: true, encoding: "utf8" })
+    .filter((file) => file.endsWith("page.tsx"))
+    .map((file) => `/${file.replace(/\/?page\.tsx$/, "")}`)
+    .sort();
+
+/** What each page with a place for an id is opened with: a table of the workshop. */
+const OPENED_WITH: Record<string, string> = {
+  "/bench/[id]": "batch",
+  "/rack/[id]": "batch",
+  "/look-over/[id]": "batch",
+  "/records/[id]": "batch",
+  "/findings/why/[id]": "batch",
+  "/burn/[id]": "trial",
+  "/sell/[id]": "sale_order",
+  "/sell/sets/[id]": "product_set",
+  "/formulas/[id]": "formula",
+  "/formulas/processes/[id]": "process",
+  "/products/[id]": "product",
+  "/shelf/vessel/[id]/template": "vessel",
+  "/shelf/[kind]/[id]": "shelf",
+};
+const KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "pack", "instrument"];
+/** Papers and files of things, by their table. */
+const EXPORTS: Record<string, string[]> = {
+  batch: ["batches/ID/record", "batches/ID/record?as=csv", "batches/ID/sheet", "batches/ID/sheet?what=tags", "batches/ID/log?after=0"],
+  trial: ["trials/ID/record", "trials/ID/record?as=csv", "trials/ID/log?after=0"],
+  sale_order: ["orders/ID/log?after=0", "sales?order=ID"],
+  formula: ["formulas/ID"],
+  product: ["labels?product=ID&sheet=a4-2x4", "labels?product=ID&as=svg&sheet=a4-2x4", "buyers?product=ID"],
+};
+
+test("every page, paper and file of the demo opens", async () => {
+  // The demo itself, with all that lies behind it, and not a copy for this test.
+  const at = `${process.env.HEARTH_URL}/w/${WORKSHOP.id}`;
+  const api = `${process.env.HEARTH_URL}/api/workshops/${WORKSHOP.id}`;
+  const whole = (await (await fetch(`${api}/whole`)).text()).trim().split("\n").slice(1);
+  const ids = new Map<string, string[]>();
+  for (const line of whole) {
+    const { table, row } = JSON.parse(line) as { table: string; row: { id?: string } };
+    if (row.id) ids.set(table, [...(ids.get(table) ?? []), row.id]);
+  }
+  for (const table of ["batch", "trial", "sale_order", "formula", "product"]) expect(ids.get(table)?.length, table).toBeGreaterThan(0);
+  expect(ids.get("batch")?.length).toBeGreaterThan(50);
+  const addresses: string[] = [];
+  for (const route of routes()) {
+    const table = OPENED_WITH[route];
+    if (!route.includes("[")) addresses.push(at + route.replace(/\/$/, ""));
+    else if (table === "shelf") for (const kind of KINDS) for (const id of ids.get(kind) ?? []) addresses.push(`${at}/shelf/${kind}/${id}`);
+    else if (table) for (const id of ids.get(table) ?? []) addresses.push(at + route.replace("[id]", id));
+    else throw new Error(`Say with what ${route} is opened.`);
+  }
+  for (const [table, paths] of Object.entries(EXPORTS))
+    for (const id of ids.get(table) ?? []) for (const path of paths) addresses.push(`${api}/${path.replace("ID", id)}`);
+  for (const kind of [...KINDS, "lot", "product", "wanted"]) addresses.push(`${api}/shelf/${kind}`);
+  addresses.push(`${api}/sales`, `${api}/batches`, `${api}/catalogue`, `${process.env.HEARTH_URL}/favicon.ico`);
+  const bad: string[] = [];
+  const next = addresses[Symbol.iterator]();
+  const worker = async () => {
+    for (const address of next) {
+      const answer = await fetch(address, { redirect: "manual" });
+      await answer.arrayBuffer();
+      if (answer.status !== 200) bad.push(`${answer.status} ${address}`);
+    }
+  };
+  await Promise.all([worker(), worker(), worker()]);
+  expect(bad).toEqual([]);
+  expect(addresses.length).toBeGreaterThan(700);
+});
+
+/** Asks with a request line of one's own, which a browser would not send. */
+const ask = (method: string, path: string, headers: Record<string, string> = {}) =>
+  new Promise<number>((done, failed) => {
+    const { hostname, port } = new URL(process.env.HEARTH_URL ?? "");
+    const sent = request({ host: hostname, port, method, path, headers }, (answer) => {
+      answer.resume();
+      answer.once("end", () => done(answer.statusCode ?? 0));
+    });
+    sent.on("error", failed);
+    sent.end();
+  });
+
+test("an address that leads nowhere, and a request that is none, are told so at once", async ({ page, workshop }) => {
+  const inside = `/w/${workshop}`;
+  for (const path of [`${inside}/nothing`, `${inside}/people%20`, `${inside}/rack/nothing/more`, "/nothing", "/w/x/rack", "/wp-login.php"])
+    expect(await ask("GET", path), path).toBe(404);
+  for (const path of ["/api/nothing", "/api/workshops", `/api/workshops/${workshop}/nothing`])
+    for (const method of ["GET", "POST", "DELETE"]) expect(await ask(method, path), path).toBe(404);
+  for (const method of ["PUT", "DELETE", "PATCH"]) expect(await ask(method, `${inside}/bench`), method).toBe(405);
+  expect(await ask("POST", `${inside}/bench`)).toBe(405);
+  expect(await ask("TRACE", inside)).toBe(405);
+  expect(await ask("OPTIONS", "*")).toBe(400);
+  expect(await ask("GET", "http://elsewhere.example/w")).toBe(400);
+  for (const path of ["sales?from=0000-01-01", "sales?to=9999-01-01"]) expect(await ask("GET", `/api/workshops/${workshop}/${path}`), path).toBe(400);
+  expect(await ask("GET", `/api/workshops/${workshop}/days/0000-01-01/sheet`)).toBe(404);
+  expect(await ask("GET", `${inside}/rack`, { cookie: "hearth_device=%" })).toBe(200);
+  await page.goto(`${inside}/nothing`);
+  await expect(page.getByRole("heading", { name: "There is nothing here" })).toBeVisible();
+  // An address of a version that had one workshop still leads on.
+  await page.goto("/rack");
+  await expect(page).toHaveURL(`${inside}/rack`);
+});
+
+test("the log of a workshop with a clock of twelve hours keeps its hours", async ({ page, workshop }) => {
+  await page.goto(`/w/${workshop}/records`);
+  const first = page.getByRole("link", { name: /^(Open|Read|Batch|\d+)/ }).first();
+  await first.click();
+  const times = page.locator("ol time");
+  await expect(times.first()).toBeVisible();
+  const clock = await page.evaluate(() => document.querySelector("ol time")?.textContent ?? "");
+  expect(clock).toMatch(/^\d{1,2}:\d\d( [ap]m)? /);
+});
