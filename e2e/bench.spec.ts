@@ -211,10 +211,10 @@ test("the bench foresees when a pot comes into its range, asks about a reading t
   await expect(entries).toContainText("made ready: vessels looked over: no crack, no chip; wicks centred, straight and held");
   await entries.getByLabel("Wax that went elsewhere").selectOption("given");
   await entries.getByLabel("It weighed").fill("40");
-  await entries.getByRole("button", { name: "Put it down" }).click();
+  await entries.getByRole("button", { name: "Log this wax" }).click();
   await expect(entries).toContainText("Say which pot, by its number.");
   await entries.getByLabel("Which pot").fill("57");
-  await entries.getByRole("button", { name: "Put it down" }).click();
+  await entries.getByRole("button", { name: "Log this wax" }).click();
   await expect(entries).toContainText("wax into another pot of the same formula (57)");
   await open(page, "/bench");
   await expect(soonest).toContainText("Rain on slate, tumbler");

@@ -41,12 +41,13 @@ describe("a pot that is spilled", () => {
   it("asks for what is missing where part of it was lost, in the proportions of the pot", () => {
     const { batch, lose, now } = weighedPot();
     lose(70_000);
-    expect(now()).toMatchObject({ left: 70_000, next: { key: `weigh:0:${batch.wax}`, given: 63_500 } });
-    batch.weigh(batch.wax, 63_500);
-    expect(now().next).toMatchObject({ key: `weigh:0:${batch.oil}`, given: 6_500 });
-    batch.weigh(batch.oil, 6_500);
+    // On whole grams, as its scale shows them.
+    expect(now()).toMatchObject({ left: 69_000, next: { key: `weigh:0:${batch.wax}`, given: 63_000 } });
+    batch.weigh(batch.wax, 64_000);
+    expect(now().next).toMatchObject({ key: `weigh:0:${batch.oil}`, given: 6_000 });
+    batch.weigh(batch.oil, 7_000);
     expect(now().next?.key).toBe("heat");
-    expect(now().drawn(batch.wax)).toBe(190_500);
+    expect(now().drawn(batch.wax)).toBe(191_000);
   });
 
   it("is given up whole where the maker says so, and goes on with what is left where not", () => {

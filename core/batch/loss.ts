@@ -41,7 +41,9 @@ export function loseFromPot(plan: BatchPlan, facts: BatchFacts, pot: number, mg:
     const key = partKey(pot, part.id);
     const [weighed, counted] = [facts.weighed[key], facts.counted[key]];
     if (weighed) {
-      const less = Math.round(weighed.mg * share);
+      // On an increment of its scale, so that what is missing can be weighed; all of it where all was lost.
+      const increment = part.scale.resolutionUg / 1_000;
+      const less = share >= 1 ? weighed.mg : Math.min(weighed.mg, Math.round((weighed.mg * share) / increment) * increment);
       facts.lost[key] = (facts.lost[key] ?? 0) + less;
       if (weighed.mg > less) facts.weighed[key] = { ...weighed, mg: weighed.mg - less };
       else delete facts.weighed[key];

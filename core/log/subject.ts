@@ -51,6 +51,11 @@ export function subjectOf<F extends LogFacts, C, const K extends readonly AnyKin
   type Entry = EntryOf<Event>;
   const kinds = new Map<string, AnyKind<F, C>>(given.kinds.map((one) => [one.kind, one]));
   const subject: Subject<F, C> = { kinds, first: given.first };
+  const startOf = (events: readonly Event[]): Event => {
+    const start = events.find((event) => event.kind === "started");
+    if (!start) throw new Error(`A ${given.what} without its “started” entry cannot be read.`);
+    return start;
+  };
 
   return {
     ...subject,
@@ -72,8 +77,7 @@ export function subjectOf<F extends LogFacts, C, const K extends readonly AnyKin
 
     /** What was frozen, and what follows from all entries. @throws Error where none is “started”. */
     of(events: readonly Event[]): { plan: C; facts: F; uses: StockUse[]; entries: Entry[] } {
-      const start = events.find((event) => event.kind === "started");
-      if (!start) throw new Error(`A ${given.what} without its “started” entry cannot be read.`);
+      const start = startOf(events);
       const plan = given.frozenOf(start.payload as never);
       const unique = [...new Map(events.map((event) => [event.id, event])).values()];
       return { plan, ...fold(subject, start, unique, plan), entries: settle(unique) };
@@ -81,8 +85,7 @@ export function subjectOf<F extends LogFacts, C, const K extends readonly AnyKin
 
     /** The standing events that the state before them refuses, in the order of happening. @throws Error where none is “started”. */
     refusedEvents(events: readonly Event[]): { event: Event; refusal: Refusal }[] {
-      const start = events.find((event) => event.kind === "started");
-      if (!start) throw new Error(`A ${given.what} without its “started” entry cannot be read.`);
+      const start = startOf(events);
       return [...refusedIn(subject, start, events, given.frozenOf(start.payload as never), given.reopened).values()] as { event: Event; refusal: Refusal }[];
     },
 

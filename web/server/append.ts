@@ -109,15 +109,15 @@ interface Queued extends Asked {
 const MAX_TOGETHER = 50;
 const queues = new Map<string, Queued[]>();
 
-/** The database's code for a key that is taken. */
-const KEY_TAKEN = "23505";
+/** The database's codes for what is tried once more: a key that was taken meanwhile, and two transactions that waited for each other. */
+const TRY_AGAIN = ["23505", "40P01"];
 
 /** Writes what is asked of one batch, trial or order in its order: what came while the last was being written goes into one transaction. */
 async function work(write: (group: readonly Asked[]) => Promise<Appended[]>, key: string): Promise<void> {
   // The same id sent to two batches at once is taken by one of them, and then found there.
   const writeAgain = (group: readonly Asked[]) =>
     write(group).catch((error: unknown) => {
-      if (codeOf(error) === KEY_TAKEN) return write(group);
+      if (TRY_AGAIN.includes(codeOf(error))) return write(group);
       throw error;
     });
   for (;;) {

@@ -4,6 +4,7 @@ import { orderEventRow, orderRow, toOrderEvent, writeGoods } from "@/data/order-
 import { orderEvents, orders, packings } from "@/data/tables/goods";
 import { entriesOf, type Keeper } from "./keeper";
 import { readOnce } from "./read-once";
+import { lockWorkshop } from "./workshops";
 
 const mine = (workshopId: string, id: string) => and(eq(orders.workshopId, workshopId), eq(orders.id, id));
 type Row = typeof orders.$inferSelect;
@@ -31,6 +32,9 @@ export const ORDERS: Keeper<OrderFacts, OrderPlan, OrderEvent, Row> = {
     row.facts.format === ORDER_FORMAT ? { plan: planOf(row.plan), facts: row.facts } : CHECKED_ORDER.of(await entriesOf(OF, tx, row.workshopId, row.id)),
   // Packs go out of pack runs that are there, whatever led to it: an entry, a correction, an undo. What a page shows may be older than what another took.
   outside: async (tx, { workshopId, before, after }) => {
+    if (JSON.stringify(before.goods) === JSON.stringify(after.goods)) return null;
+    // Whatever moves packs goes one at a time: two that hold some of them, in another order, would wait for each other.
+    await lockWorkshop(tx, workshopId);
     const more = after.goods.flatMap((one) => {
       const earlier = before.goods.find((other) => other.packing === one.packing);
       const packs = one.out - one.back - (earlier ? earlier.out - earlier.back : 0);

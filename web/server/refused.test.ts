@@ -3,13 +3,14 @@ import { join } from "node:path";
 import { PROTOCOLS, processFrom, protocol, READY_PROCESSES, USUAL_GRADES } from "@hearth/core";
 import { eq } from "drizzle-orm";
 import { v7 } from "uuid";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { z } from "zod";
 import { POST as importInto } from "../app/api/workshops/[workshop]/import/route";
 import { POST as addNote } from "../app/api/workshops/[workshop]/notes/route";
 import { waxes } from "../data/tables/shelf";
 import { people } from "../data/tables/workshop";
 import { here, inStoredWorkshop, stored, test, workshopId } from "../testing/stored-workshop";
+import { type Change, hearChanges, tellPages } from "./live";
 import { command, done, refused } from "./outcome";
 import { batchRecordOf } from "./record-out";
 
@@ -189,6 +190,34 @@ describe("what is refused", () => {
     ).rejects.toThrow("broken");
     expect(await stateOf()).toBe(before);
     expect(await command("shelf", z.object({}), here(), {}, async () => done(1))).toEqual({ ok: true, value: 1 });
+  });
+
+  it("is told to nobody, and what is done to every page of the workshop, once and by the one place that runs commands", async () => {
+    const heard: Change[] = [];
+    const leave = hearChanges((change) => void (change.workshop === workshopId ? heard.push(change) : 0));
+    // It hears once it hears itself.
+    await vi.waitFor(async () => {
+      await tellPages(test.db, { workshop: workshopId });
+      await new Promise((wait) => setTimeout(wait, 30));
+      expect(heard.length).toBeGreaterThan(0);
+    }, 5_000);
+    heard.length = 0;
+    const run = (outcome: () => ReturnType<typeof refused> | ReturnType<typeof done<number>>, act: "see" | "change" = "change") =>
+      command("shelf", z.object({}), here(), {}, async () => outcome(), act);
+    await run(() => refused("no"));
+    await run(() => done(1), "see");
+    await run(() => done(1));
+    await vi.waitFor(() => expect(heard).toEqual([{ workshop: workshopId }]), 5_000);
+    // No command tells it by itself, or asks the pages to be drawn anew.
+    const words = [
+      ...readdirSync(join(ROOT, "stations"), { recursive: true, encoding: "utf8" }).map((one) => `stations/${one}`),
+      ...readdirSync(join(ROOT, "server")).map((one) => `server/${one}`),
+    ]
+      .filter((one) => /\.ts$/.test(one) && readFileSync(join(ROOT, one), "utf8").startsWith('"use server"'))
+      .filter((one) => /tellPages\(\w+, \{ workshop: \S+ \}\)|revalidatePath\(/.test(readFileSync(join(ROOT, one), "utf8")));
+    // But for the one that makes a workshop, which is of none yet.
+    expect(words).toEqual(["stations/frame/workshop-commands.ts"]);
+    leave();
   });
 
   it("leaves nothing behind of a record or a note that a route refuses", async () => {

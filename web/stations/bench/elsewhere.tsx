@@ -57,19 +57,16 @@ export function ElsewhereForm({ batch }: { batch: Batch }) {
         fields.fill({ mg: "", other: "", back: "" });
       }}
     >
-      <div className="grid grid-cols-2 items-start gap-x-4 sm:grid-cols-[minmax(0,1fr)_130px_110px_auto]">
+      <div className="grid grid-cols-2 items-start gap-x-4 sm:grid-cols-[minmax(0,1fr)_130px_110px]">
         <Field label="Wax that went elsewhere" {...fields.bind("how")} options={WAY_NAMES.map((one) => ({ value: one, label: WAYS[one] }))} />
         <Field label="It weighed" unit={units.mass} {...fields.bind("mg")} inputMode="decimal" placeholder="not weighed" />
         {between ? <Field label="Which pot" {...fields.bind("other")} inputMode="numeric" /> : <span className="max-sm:hidden" />}
-        <button type="submit" className="press mt-[27px]">
-          Save
-        </button>
       </div>
       {isLoss(how) ? (
         <div className="grid grid-cols-1 items-start gap-x-4 sm:grid-cols-2">
           {lost ? (
             <Field
-              label={`Then (${units.g(left)} in the pot)`}
+              label={`What next (${units.g(left)} in the pot)`}
               {...fields.bind("again")}
               options={AGAIN.map((one) => ({ value: one, label: AGAIN_WORDS[one] }))}
               hint="Heating, adding and stirring are done again too."
@@ -85,6 +82,9 @@ export function ElsewhereForm({ batch }: { batch: Batch }) {
           />
         </div>
       ) : null}
+      <button type="submit" className="press mt-2">
+        Log this wax
+      </button>
       <Said>{said}</Said>
     </form>
   );

@@ -109,7 +109,6 @@ export async function changeWorkshop(input: unknown): Promise<Outcome<{ version:
       .where(and(eq(workshops.id, workshop.id), eq(workshops.version, expectedVersion)))
       .returning({ version: workshops.version });
     if (!row) return refused("Somebody else changed this workshop in the meantime. Your typing is kept: reload to see theirs.");
-    revalidatePath("/", "layout");
     return done(row);
   });
 }

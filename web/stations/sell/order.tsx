@@ -115,8 +115,8 @@ function EraseCustomer({ orderId, onSaid }: { orderId: string; onSaid: (text: st
       </button>
     </p>
   ) : (
-    <p className="unprinted mt-3">
-      <button type="button" className="press" onClick={() => ask_(true)}>
+    <p className="unprinted mt-2">
+      <button type="button" className="min-h-[44px] text-[15px] underline" onClick={() => ask_(true)}>
         Erase customer…
       </button>
     </p>
