@@ -1,5 +1,6 @@
 import { readdirSync } from "node:fs";
 import { request } from "node:http";
+import { STOCKED } from "@hearth/core";
 import { WORKSHOP } from "../demo/workshop";
 import { expect, test } from "./support";
 
@@ -54,7 +55,7 @@ test("every page, paper and file of the demo opens", async () => {
   for (const route of routes()) {
     const table = OPENED_WITH[route];
     if (!route.includes("[")) addresses.push(at + route.replace(/\/$/, ""));
-    else if (table === "shelf") for (const kind of KINDS) for (const id of ids.get(kind) ?? []) addresses.push(`${at}/shelf/${kind}/${id}`);
+    else if (table === "shelf") for (const kind of STOCKED) for (const id of ids.get(kind) ?? []) addresses.push(`${at}/shelf/${kind}/${id}`);
     else if (table) for (const id of ids.get(table) ?? []) addresses.push(at + route.replace("[id]", id));
     else throw new Error(`Say with what ${route} is opened.`);
   }
@@ -90,7 +91,7 @@ const ask = (method: string, path: string, headers: Record<string, string> = {})
 
 test("an address that leads nowhere, and a request that is none, are told so at once", async ({ page, workshop }) => {
   const inside = `/w/${workshop}`;
-  for (const path of [`${inside}/nothing`, `${inside}/people%20`, `${inside}/rack/nothing/more`, "/nothing", "/w/x/rack", "/wp-login.php"])
+  for (const path of [`${inside}/nothing`, `${inside}/people%20`, `${inside}/rack/nothing/more`, "/nothing", "/wp-login.php"])
     expect(await ask("GET", path), path).toBe(404);
   for (const path of ["/api/nothing", "/api/workshops", `/api/workshops/${workshop}/nothing`])
     for (const method of ["GET", "POST", "DELETE"]) expect(await ask(method, path), path).toBe(404);

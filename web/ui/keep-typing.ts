@@ -9,22 +9,29 @@ const isTextField = (at: EventTarget | null): at is HTMLInputElement | HTMLTextA
  */
 export function keepTyping(): () => void {
   let kept = "";
+  let field: HTMLInputElement | HTMLTextAreaElement | null = null;
   const onKey = (event: KeyboardEvent) => {
-    // A field takes it itself; a key that presses a button or belongs to the browser is none to keep.
-    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || (kept === "" && event.key === " ")) return;
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    // Another field takes it itself; a key that presses a button is none to keep.
+    if (!field && (isTyping(event.target) || (kept === "" && event.key === " "))) return;
     if (event.key === "Backspace") kept = kept.slice(0, -1);
     else if (event.key.length === 1) kept += event.key;
     else return;
     event.preventDefault();
     event.stopImmediatePropagation();
   };
-  const onFocus = ({ target }: FocusEvent) => {
-    if (!isTextField(target)) return;
+  const give = () => {
     end();
-    if (kept === "") return;
-    const [from, to] = [target.selectionStart ?? target.value.length, target.selectionEnd ?? target.value.length];
-    target.setRangeText(kept, from, to, "end");
-    target.dispatchEvent(new Event("input", { bubbles: true }));
+    if (!field || kept === "") return;
+    const [from, to] = [field.selectionStart ?? field.value.length, field.selectionEnd ?? field.value.length];
+    field.setRangeText(kept, from, to, "end");
+    field.dispatchEvent(new Event("input", { bubbles: true }));
+  };
+  const onFocus = ({ target }: FocusEvent) => {
+    if (field || !isTextField(target)) return;
+    field = target;
+    // Once its form stands: while it is being put into the page nobody hears what is put into it. Keys are kept until then.
+    requestAnimationFrame(() => setTimeout(give));
   };
   const end = () => {
     document.removeEventListener("keydown", onKey, true);
