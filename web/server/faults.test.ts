@@ -88,6 +88,19 @@ describe("stock", () => {
     expect((await readStockHistory(test.db, workshopId, stored.wax)).used).toEqual({ batches: 1, amount: 600_000 });
   });
 
+  it("goes by the later of two counts of the same moment, however often their rows are written anew", async () => {
+    const [first, second] = [v7(), v7()];
+    const at = ago(20);
+    await test.db.insert(stockCounts).values([
+      { workshopId, id: second, materialId: stored.wax, at, amount: 600_000 },
+      { workshopId, id: first, materialId: stored.wax, at, amount: 257_000 },
+    ]);
+    for (const id of [first, second, first]) {
+      await test.db.update(stockCounts).set({ withdrawn: false }).where(eq(stockCounts.id, id));
+      expect(await onHand()).toBe(600_000);
+    }
+  });
+
   it("is drawn twice by a pot that was spilled, and holds what was scraped up as a lot of its own, until that entry is deleted", async () => {
     value(
       await saveLot(here(), {

@@ -1,6 +1,6 @@
 import { isCounted, type Ledger, ledger, STOCKED, timeOn } from "@hearth/core";
 import { group } from "d3-array";
-import { and, asc, countDistinct, eq, gt, gte, inArray, isNotNull, lt, lte, max, or, sql, sum } from "drizzle-orm";
+import { and, asc, countDistinct, desc, eq, gt, gte, inArray, isNotNull, lt, lte, max, or, sql, sum } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import type { Database, Transaction } from "@/data/client";
 import { additives, dyes, fragrances, instruments, moulds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
@@ -130,13 +130,13 @@ export interface Stock {
 }
 export type Stocks = Record<string, Stock>;
 
-/** The newest standing count of each material. */
+/** The newest standing count of each material; of two at the same moment the one whose id was made later. */
 const lastCounts = (db: Database, workshopId: string, only?: readonly string[]) =>
   db
     .selectDistinctOn([stockCounts.materialId], { materialId: stockCounts.materialId, at: stockCounts.at, amount: stockCounts.amount })
     .from(stockCounts)
     .where(and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.withdrawn, false), only ? inArray(stockCounts.materialId, [...only]) : undefined))
-    .orderBy(stockCounts.materialId, sql`${stockCounts.at} desc`);
+    .orderBy(stockCounts.materialId, desc(stockCounts.at), desc(stockCounts.id));
 
 /** When a lot came: its moment where that is known, or the beginning of its day in the workshop's own zone. */
 /** When a lot came: its moment, or the first of its day. */
@@ -251,7 +251,7 @@ export async function readTakenBy(db: Database, workshopId: string, batchId: str
           .where(
             and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.materialId, materialId), eq(stockCounts.withdrawn, false), lt(stockCounts.at, last)),
           )
-          .orderBy(asc(stockCounts.at)),
+          .orderBy(asc(stockCounts.at), asc(stockCounts.id)),
       ]);
       const counted = counts.findLast((one) => Date.parse(one.at) < Date.parse(first));
       const [[earlier], meanwhile] = await Promise.all([

@@ -1,5 +1,5 @@
 import { type BatchFacts, type BatchPlan, FATES, fatesOf, type JarFate, ledger, STOCKED, titleOf } from "@hearth/core";
-import { and, desc, eq, gte, ilike, inArray, lt, or, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gte, ilike, inArray, lt, or, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { notes } from "@/data/tables/note";
@@ -76,7 +76,8 @@ export async function lotTrace(db: Database, workshopId: string, lotId: string, 
     db
       .select({ at: stockCounts.at, amount: stockCounts.amount })
       .from(stockCounts)
-      .where(and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.materialId, lot.materialId), eq(stockCounts.withdrawn, false))),
+      .where(and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.materialId, lot.materialId), eq(stockCounts.withdrawn, false)))
+      .orderBy(asc(stockCounts.at), asc(stockCounts.id)),
     materialName(db, workshopId, lot.kind, lot.materialId),
   ]);
   const book = ledger(

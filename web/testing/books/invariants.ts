@@ -115,7 +115,7 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
     "select *, received_on::timestamp at time zone 'UTC' as received_on from lot where workshop_id = $1 and not withdrawn",
   );
   const counts = await rows<{ material_id: string; amount: string; at: Date }>(
-    "select * from stock_count where workshop_id = $1 and not withdrawn order by at desc",
+    "select * from stock_count where workshop_id = $1 and not withdrawn order by at desc, id desc",
   );
   const stocks = await readStocks(db, workshopId, "UTC");
   const ids = new Set([...lots, ...counts].map((one) => one.material_id));
