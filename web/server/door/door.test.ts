@@ -123,14 +123,16 @@ describe("coming in with an account", () => {
     expect((await visitor.ask("begin-second-factor", { password: "wrong wrong wrong" })).status).toBe(401);
     const { body } = await visitor.ask("begin-second-factor", { password: PASSWORD });
     const secret = new URL(String(body.uri)).searchParams.get("secret") ?? "";
-    expect((await visitor.ask("second-factor", { code: totp(secret) })).status).toBe(200);
+    // Kept, because half a minute may end between the first use and the second.
+    const first = totp(secret);
+    expect((await visitor.ask("second-factor", { code: first })).status).toBe(200);
     const other = new Visitor("192.0.2.91");
     expect((await other.ask("sign-in", { email, password: PASSWORD })).body).toMatchObject({ secondFactor: true });
     expect(await whoIn(other.headers(), workshopId)).toBe("nobody");
     expect((await other.ask("second-factor", { code: "000000" })).status).toBe(401);
     // The code that was used already opens nothing more (RFC 6238, 5.2); the next one does, once.
     const used = { status: 401, body: { error: { message: expect.stringContaining("used already") } } };
-    expect(await other.ask("second-factor", { code: totp(secret) })).toMatchObject(used);
+    expect(await other.ask("second-factor", { code: first })).toMatchObject(used);
     expect(await whoIn(other.headers(), workshopId)).toBe("nobody");
     const next = totp(secret, 1);
     await other.ask("sign-in", { email, password: PASSWORD });
