@@ -1,8 +1,9 @@
 import { readdirSync } from "node:fs";
 import { request } from "node:http";
+import { gunzipSync } from "node:zlib";
 import { STOCKED } from "@hearth/core";
 import { WORKSHOP } from "../demo/workshop";
-import { expect, test } from "./support";
+import { damageStarts, expect, test } from "./support";
 
 const PAGES = new URL("../web/app/w/[workshop]/", import.meta.url).pathname;
 
@@ -39,18 +40,26 @@ const EXPORTS: Record<string, string[]> = {
   product: ["labels?product=ID&sheet=a4-2x4", "labels?product=ID&as=svg&sheet=a4-2x4", "buyers?product=ID"],
 };
 
-test("every page, paper and file of the demo opens", async () => {
-  // The demo itself, with all that lies behind it, and not a copy for this test.
-  const at = `${process.env.HEARTH_URL}/w/${WORKSHOP.id}`;
-  const api = `${process.env.HEARTH_URL}/api/workshops/${WORKSHOP.id}`;
-  const whole = (await (await fetch(`${api}/whole`)).text()).trim().split("\n").slice(1);
+/** The ids of all that a workshop has, by table. */
+async function idsOf(workshop: string): Promise<Map<string, string[]>> {
+  const exported = await fetch(`${process.env.HEARTH_URL}/api/workshops/${workshop}/whole`);
+  const whole = gunzipSync(Buffer.from(await exported.arrayBuffer()))
+    .toString("utf8")
+    .trim()
+    .split("\n")
+    .slice(1, -1);
   const ids = new Map<string, string[]>();
   for (const line of whole) {
     const { table, row } = JSON.parse(line) as { table: string; row: { id?: string } };
     if (row.id) ids.set(table, [...(ids.get(table) ?? []), row.id]);
   }
-  for (const table of ["batch", "trial", "sale_order", "formula", "product"]) expect(ids.get(table)?.length, table).toBeGreaterThan(0);
-  expect(ids.get("batch")?.length).toBeGreaterThan(50);
+  return ids;
+}
+
+/** Every page, paper and file of a workshop. */
+function addressesIn(workshop: string, ids: ReadonlyMap<string, string[]>): string[] {
+  const at = `${process.env.HEARTH_URL}/w/${workshop}`;
+  const api = `${process.env.HEARTH_URL}/api/workshops/${workshop}`;
   const addresses: string[] = [];
   for (const route of routes()) {
     const table = OPENED_WITH[route];
@@ -63,6 +72,11 @@ test("every page, paper and file of the demo opens", async () => {
     for (const id of ids.get(table) ?? []) for (const path of paths) addresses.push(`${api}/${path.replace("ID", id)}`);
   for (const kind of [...KINDS, "lot", "product", "wanted"]) addresses.push(`${api}/shelf/${kind}`);
   addresses.push(`${api}/sales`, `${api}/batches`, `${api}/catalogue`, `${process.env.HEARTH_URL}/favicon.ico`);
+  return addresses;
+}
+
+/** Those of the addresses that do not answer 200. */
+async function failing(addresses: readonly string[]): Promise<string[]> {
   const bad: string[] = [];
   const next = addresses[Symbol.iterator]();
   const worker = async () => {
@@ -73,8 +87,27 @@ test("every page, paper and file of the demo opens", async () => {
     }
   };
   await Promise.all([worker(), worker(), worker()]);
-  expect(bad).toEqual([]);
+  return bad;
+}
+
+test("every page, paper and file of the demo opens", async () => {
+  // The demo itself, with all that lies behind it, and not a copy for this test.
+  const ids = await idsOf(WORKSHOP.id);
+  for (const table of ["batch", "trial", "sale_order", "formula", "product"]) expect(ids.get(table)?.length, table).toBeGreaterThan(0);
+  expect(ids.get("batch")?.length).toBeGreaterThan(50);
+  const addresses = addressesIn(WORKSHOP.id, ids);
+  expect(await failing(addresses)).toEqual([]);
   expect(addresses.length).toBeGreaterThan(700);
+});
+
+test("a batch whose start cannot be read opens all the same, is listed, and says so", async ({ page, workshop }) => {
+  const damaged = await damageStarts(workshop);
+  const ids = await idsOf(workshop);
+  const some = new Map([...ids].map(([table, all]) => [table, table === "batch" ? damaged : all.slice(0, 1)]));
+  expect(some.get("batch")).toHaveLength(3);
+  expect(await failing(addressesIn(workshop, some))).toEqual([]);
+  await page.goto(`/w/${workshop}/records/${damaged[0]}`);
+  await expect(page.getByText(/An entry that cannot be read \(started\)/).first()).toBeVisible();
 });
 
 /** Asks with a request line of one's own, which a browser would not send. */
@@ -93,8 +126,9 @@ test("an address that leads nowhere, and a request that is none, are told so at 
   const inside = `/w/${workshop}`;
   for (const path of [`${inside}/nothing`, `${inside}/people%20`, `${inside}/rack/nothing/more`, "/nothing", "/wp-login.php"])
     expect(await ask("GET", path), path).toBe(404);
-  for (const path of ["/api/nothing", "/api/workshops", `/api/workshops/${workshop}/nothing`])
+  for (const path of ["/api/nothing", `/api/workshops/${workshop}/nothing`])
     for (const method of ["GET", "POST", "DELETE"]) expect(await ask(method, path), path).toBe(404);
+  for (const method of ["GET", "DELETE"]) expect(await ask(method, "/api/workshops"), method).toBe(405);
   for (const method of ["PUT", "DELETE", "PATCH"]) expect(await ask(method, `${inside}/bench`), method).toBe(405);
   expect(await ask("POST", `${inside}/bench`)).toBe(405);
   expect(await ask("TRACE", inside)).toBe(405);

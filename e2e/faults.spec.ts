@@ -11,6 +11,8 @@ test("two windows on one formula: the later save is told what changed, and loses
   await other.getByRole("button", { name: "Save the formula" }).click();
   await expect(other.getByText(/Saved as version 2: the one before has been used/)).toBeVisible();
 
+  // The first window hears of it, and still says later what changed since its form was begun.
+  await expect(page.getByText(/^Version 2/)).toBeVisible();
   await page.getByLabel("Notes").fill("Mine, typed in the meantime");
   await page.getByLabel("Load").fill("7,5");
   await page.getByLabel("Stir for").fill("3 min");

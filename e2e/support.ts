@@ -20,7 +20,7 @@ export const setClock = (iso: string): void => {
 export const passHours = (hours: number): void => setClock(new Date(Date.parse(readFileSync(clockFile(), "utf8")) + hours * 3_600_000).toISOString());
 
 /** Asks for what is done behind the scenes. */
-async function ask(what: "stop" | "start" | "workshop" | `spoil?${string}`): Promise<string> {
+async function ask(what: "stop" | "start" | "workshop" | `spoil?${string}` | `damage?${string}`): Promise<string> {
   const answer = await fetch(`${process.env.HEARTH_STAGEHAND}/${what}`);
   expect(answer.ok).toBe(true);
   return answer.text();
@@ -31,6 +31,9 @@ export const database = (turn: "stop" | "start"): Promise<string> => ask(turn);
 
 /** Spoils the batches of a workshop, so that their pages fail though the server is well. */
 export const spoilBatches = (workshop: string): Promise<string> => ask(`spoil?${workshop}`);
+
+/** Damages the starts of a workshop's first three batches, each in another way. Returns their ids. */
+export const damageStarts = async (workshop: string): Promise<string[]> => (await ask(`damage?${workshop}`)).split(",");
 
 /** A test that moves the clock, takes the database away or needs the whole machine runs by itself, after those that run side by side. */
 export const ALONE = { tag: "@alone" };

@@ -78,6 +78,8 @@ const collisions = (page: Page): Promise<string[]> =>
       );
     }),
   );
+/** What is worked at with a phone is looked at in full there. */
+const AT_HAND = new Set(["today", "bench", "pot", "rack", "on the rack", "look-over", "look over one", "burn", "trial", "sell", "order", "record"]);
 const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
@@ -96,9 +98,9 @@ for (const [part, some] of [views.filter((_, at) => at % 2 === 0), views.filter(
       await page.evaluate(() => document.documentElement.setAttribute("data-light", "evening"));
       expect.soft(await finds(page, ["cat.color"]), `${name} by evening light`).toEqual([]);
       await page.evaluate(() => document.documentElement.removeAttribute("data-light"));
-      // The same page, made narrow: it must follow the window anyway, and colours are the same.
+      // The same page, made narrow: it must follow the window anyway. Names and roles are the same; what is seen, how large, and in which order is not.
       await page.setViewportSize(PHONE);
-      expect.soft(await finds(page, ALL), `${name} on a phone`).toEqual([]);
+      expect.soft(await finds(page, AT_HAND.has(name) ? ALL : ["cat.sensory-and-visual-cues", "wcag22aa"]), `${name} on a phone`).toEqual([]);
       expect.soft(await collisions(page), `${name} on a phone`).toEqual([]);
       expect.soft(await page.evaluate(() => document.documentElement.scrollWidth), `${name} on a phone`).toBeLessThanOrEqual(PHONE.width);
     }

@@ -81,7 +81,19 @@ async function stagehand(served: Served) {
     "/stop": async () => served.database?.stop(),
     "/start": async () => served.database?.start(),
     // A row that no program wrote: what reads it fails, and goes on failing.
-    "/spoil": async (workshop) => pool.query("update batch set plan = '{}' where workshop_id = $1", [workshop]).then(() => "done"),
+    "/spoil": async (workshop) =>
+      pool.query("update batch set facts = jsonb_build_object('format', facts -> 'format') where workshop_id = $1", [workshop]).then(() => "done"),
+    // Starts that cannot be read: of one batch in the log only, of another also where the plan is kept, in part, and of a third all of it. Gives their ids.
+    "/damage": async (workshop) => {
+      const { rows } = await pool.query<{ id: string }>("select id from batch where workshop_id = $1 order by number limit 3", [workshop]);
+      const ids = rows.map((row) => row.id);
+      await pool.query("alter table batch_event disable trigger user");
+      await pool.query("update batch_event set payload = '{}' where workshop_id = $1 and kind = 'started' and batch_id = any($2)", [workshop, ids]);
+      await pool.query("alter table batch_event enable trigger user");
+      await pool.query("update batch set plan = plan #- '{products,0,count}' where workshop_id = $1 and id = $2", [workshop, ids[1]]);
+      await pool.query("update batch set plan = '{}' where workshop_id = $1 and id = $2", [workshop, ids[2]]);
+      return ids.join();
+    },
     "/workshop": async () => {
       const id = randomUUID();
       first ??= putDemo(db, { id: template, name: "Quillfen candle shed" }, new Date(FROZEN));

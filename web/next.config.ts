@@ -2,7 +2,7 @@ import type { NextConfig } from "next";
 
 const config: NextConfig = {
   transpilePackages: ["@hearth/core"],
-  serverExternalPackages: ["pg", "pino", "pdfkit"],
+  serverExternalPackages: ["pg", "pino", "pdfkit", "piscina"],
   // Types are checked by their own step of the test command; the build need not do it again.
   typescript: { ignoreBuildErrors: true },
   poweredByHeader: false,

@@ -3,6 +3,7 @@ import { process } from "../process/schema";
 import { plannedProduct } from "../product/schema";
 import { COMPONENT_KINDS } from "../recipe/component";
 import { recipe } from "../recipe/schema";
+import { HOTTEST } from "../units/temperature";
 import { type BatchPlan, upcastPlan } from "./plan";
 
 const mg = z.number().int().min(0);
@@ -53,3 +54,48 @@ export const batchPlan = z.object({
 
 /** Reads a plan of any format. @throws z.ZodError where it cannot be read. */
 export const readPlan = (raw: unknown): BatchPlan => batchPlan.parse(upcastPlan(raw));
+
+/** Stands in a plan for the process and the pots that cannot be read, so that its batch can be shown. */
+const UNREADABLE_PROCESS: BatchPlan["process"] = { name: "Cannot be read", reason: "", ceiling: HOTTEST, acts: [] };
+const UNREADABLE_POT: BatchPlan["pots"][number] = {
+  formulaName: "A batch that cannot be read",
+  versionNumber: 1,
+  recipe: { waxes: [], fragrances: [], basis: "wax", loadPpm: 0, notes: "" },
+  waxFamily: "",
+  maxLoadPpm: null,
+  totalMg: 0,
+  components: [],
+  sparePpm: 0,
+};
+
+/**
+ * A stored plan as far as it can be read: where it cannot be read whole, `unreadable` says why, parts that cannot be read are left out, and what has to be
+ * there is stood in for. Such a plan is for showing; nothing may be added to its batch.
+ */
+export function readableOf(raw: unknown): { plan: BatchPlan; unreadable: string | null } {
+  let stored: unknown;
+  try {
+    stored = upcastPlan(raw);
+  } catch {
+    stored = null;
+  }
+  const whole = batchPlan.safeParse(stored);
+  if (whole.success) return { plan: whole.data, unreadable: null };
+  const parts = z.object({ process: z.unknown(), pots: z.array(z.unknown()).catch([]), products: z.array(z.unknown()).catch([]) }).safeParse(stored).data;
+  const readable = <T>(of: z.ZodType<T>, all: readonly unknown[] = []): T[] =>
+    all.flatMap((one) => {
+      const read = of.safeParse(one);
+      return read.success ? [read.data] : [];
+    });
+  const pots = readable(potPlan, parts?.pots);
+  const [issue] = whole.error.issues;
+  return {
+    plan: {
+      format: 2,
+      process: process.safeParse(parts?.process).data ?? UNREADABLE_PROCESS,
+      pots: pots.length > 0 ? pots : [UNREADABLE_POT],
+      products: readable(plannedProduct, parts?.products),
+    },
+    unreadable: [issue?.path.join("."), issue?.message].filter(Boolean).join(": ") || "It is damaged.",
+  };
+}

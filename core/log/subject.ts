@@ -51,10 +51,15 @@ export function subjectOf<F extends LogFacts, C, const K extends readonly AnyKin
   type Entry = EntryOf<Event>;
   const kinds = new Map<string, AnyKind<F, C>>(given.kinds.map((one) => [one.kind, one]));
   const subject: Subject<F, C> = { kinds, first: given.first };
-  const startOf = (events: readonly Event[]): Event => {
-    const start = events.find((event) => event.kind === "started");
+  const storedKindOf = (event: EventOf): string => unreadableOf(event)?.kind ?? event.kind;
+  /** The start, and what it froze: where it cannot be read, what is kept beside the log. */
+  const startOf = (events: readonly Event[], kept: C | null): { start: Event; plan: C } => {
+    const start = events.find((event) => storedKindOf(event) === "started");
     if (!start) throw new Error(`A ${given.what} without its “started” entry cannot be read.`);
-    return start;
+    const unreadable = unreadableOf(start);
+    if (!unreadable) return { start, plan: given.frozenOf(start.payload as never) };
+    if (!kept) throw new Error(`The start of this ${given.what} cannot be read: ${unreadable.why}`);
+    return { start, plan: kept };
   };
 
   return {
@@ -75,32 +80,31 @@ export function subjectOf<F extends LogFacts, C, const K extends readonly AnyKin
       return { ...event, payload: kind.upcast(event.payload as Record<string, unknown>, version) };
     },
 
-    /** What was frozen, and what follows from all entries. @throws Error where none is “started”. */
-    of(events: readonly Event[]): { plan: C; facts: F; uses: StockUse[]; entries: Entry[] } {
-      const start = startOf(events);
-      const plan = given.frozenOf(start.payload as never);
+    /** What was frozen, and what follows from all entries. `kept` is the plan to go by where the start cannot be read. @throws Error where there is neither. */
+    of(events: readonly Event[], kept: C | null = null): { plan: C; facts: F; uses: StockUse[]; entries: Entry[] } {
+      const { start, plan } = startOf(events, kept);
       const unique = [...new Map(events.map((event) => [event.id, event])).values()];
       return { plan, ...fold(subject, start, unique, plan), entries: settle(unique) };
     },
 
-    /** The standing events that the state before them refuses, in the order of happening. @throws Error where none is “started”. */
-    refusedEvents(events: readonly Event[]): { event: Event; refusal: Refusal }[] {
-      const start = startOf(events);
-      return [...refusedIn(subject, start, events, given.frozenOf(start.payload as never), given.reopened).values()] as { event: Event; refusal: Refusal }[];
+    /** The standing events that the state before them refuses, in the order of happening. `kept` as for `of`. */
+    refusedEvents(events: readonly Event[], kept: C | null = null): { event: Event; refusal: Refusal }[] {
+      const { start, plan } = startOf(events, kept);
+      return [...refusedIn(subject, start, events, plan, given.reopened).values()] as { event: Event; refusal: Refusal }[];
     },
 
     /**
      * Why an event that reaches back (a correction, a deletion, an entry put down late) cannot join a log: it is refused where it would stand, or an
      * event that follows from what it changes would no longer be possible. Null where it can.
      */
-    conflict(events: readonly Event[], event: Event): Refusal | null {
-      const before = new Set(this.refusedEvents(events).map((one) => one.event.id));
-      const after = this.refusedEvents([...events, event]).filter((one) => !before.has(one.event.id));
+    conflict(events: readonly Event[], event: Event, kept: C | null = null): Refusal | null {
+      const before = new Set(this.refusedEvents(events, kept).map((one) => one.event.id));
+      const after = this.refusedEvents([...events, event], kept).filter((one) => !before.has(one.event.id));
       const own = after.find((one) => one.event.id === event.id);
       if (own) return own.refusal;
       const [first] = after;
       if (!first) return null;
-      const { plan, facts } = this.of([...events, event]);
+      const { plan, facts } = this.of([...events, event], kept);
       const field = event.corrects ? "corrects" : "happenedAt";
       const words = given.inTheWay?.(plan, facts);
       if (words) return { field, message: words };
@@ -123,7 +127,7 @@ export function subjectOf<F extends LogFacts, C, const K extends readonly AnyKin
         if (event.corrects === event.id) return { field: "corrects", message: "An entry cannot correct itself." };
         if (!target) return { field: "corrects", message: `The entry to correct is not in this ${given.what}.` };
         if (target.supersededBy) return { field: "corrects", message: "That entry has been corrected already. Correct the newer one." };
-        if (target.event.kind === "started") return { field: "corrects", message: given.startStays };
+        if (storedKindOf(target.event) === "started") return { field: "corrects", message: given.startStays };
         if (event.kind !== "withdrawn" && event.kind !== target.event.kind)
           return { field: "corrects", message: `A “${target.event.kind}” entry can only be corrected by another of its kind, or withdrawn.` };
         // Whether it fits the log is for `conflict` to say, which sees all of it.

@@ -13,7 +13,8 @@ export async function grantProgram(pool: Pool, role: string): Promise<void> {
   // All at once: a server that works meanwhile never finds a right missing.
   const statements = [
     "revoke create on schema public from public",
-    `grant connect on database ${database} to ${name}`,
+    // The temporary table is that of a workshop that is read back.
+    `grant connect, temporary on database ${database} to ${name}`,
     `grant usage on schema public to ${name}`,
     `revoke all on all tables in schema public from ${name}`,
     `grant select, insert, update, delete on all tables in schema public to ${name}`,
@@ -21,7 +22,7 @@ export async function grantProgram(pool: Pool, role: string): Promise<void> {
     `revoke insert, update, delete on audit from ${name}`,
     `revoke delete on batch, trial, sale_order, workshop from ${name}`,
     `grant usage on all sequences in schema public to ${name}`,
-    `grant execute on function undo_start(uuid, uuid), erase_customer(uuid, uuid, text), workshop_names(), workshop_of_calendar(text), workshops_of_account(text), workshop_of_code(text), workshops_without_owner(), remove_due_workshops(timestamptz) to ${name}`,
+    `grant execute on function undo_start(uuid, uuid), erase_customer(uuid, uuid, text), workshop_names(), workshop_of_calendar(text), workshops_of_account(text), workshop_of_code(text), workshops_without_owner(), remove_due_workshops(timestamptz), import_workshop(uuid, jsonb) to ${name}`,
   ];
   await pool.query(`begin; ${statements.join("; ")}; commit`);
 }

@@ -52,9 +52,9 @@ async function main(): Promise<void> {
   };
   const { HEARTH_TLS_CERT: cert, HEARTH_TLS_KEY: key } = process.env;
   const server = cert && key ? createSecureServer({ cert: readFileSync(cert), key: readFileSync(key), minVersion: "TLSv1.2" }, answer) : createServer(answer);
-  // A client that says its request slowly, or never to its end, holds nothing up.
+  // A client that sends its headers slowly is let go; a body may be the file of a whole workshop over a slow line.
   server.headersTimeout = 10_000;
-  server.requestTimeout = 60_000;
+  server.requestTimeout = 15 * 60_000;
   server.keepAliveTimeout = 65_000;
   server.listen(port, host);
   const endJobs = process.env.DATABASE_URL ? startJobs(process.env.DATABASE_URL) : async () => undefined;

@@ -37,7 +37,9 @@ export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
   const { table, rows } = keeper;
   const row = await keeper.row(tx, workshopId, id, true);
   if (!row) return asked.map(() => reject(404, `This ${keeper.what} is not in this workshop.`));
-  let locked: LockedState<F, C, E> = { ...(await keeper.kept(tx, row)), log: null };
+  const { plan, facts, unreadable } = await keeper.kept(tx, row);
+  if (unreadable) return asked.map(() => reject(409, `The start of this ${keeper.what} cannot be read, so nothing can be added to it: ${unreadable}`));
+  let locked: LockedState<F, C, E> = { plan, facts, log: null };
   const ofThis = and(eq(table.workshopId, workshopId), eq(keeper.of, id));
   const [newest] = await tx
     .select({ seq: max(table.seq) })
@@ -76,16 +78,16 @@ export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
       answers.push(judged.answer);
       continue;
     }
-    const { event, facts, uses, log } = judged.decision;
+    const { event, facts: after, uses, log } = judged.decision;
     // The row of the entry first: what follows from it may point at it.
     const [entry] = await tx
       .insert(table)
       .values(keeper.toRow(workshopId, id, event))
       .returning({ seq: table.seq });
     const seq = entry?.seq ?? 0;
-    await keeper.follow(tx, { ...at, row, plan: locked.plan, facts, before: locked.facts, uses, whole: log !== null });
-    columns = keeper.columns(row, locked.plan, facts);
-    locked = { plan: locked.plan, facts, log };
+    await keeper.follow(tx, { ...at, row, plan, facts: after, before: locked.facts, uses, whole: log !== null });
+    columns = keeper.columns(row, plan, after);
+    locked = { plan, facts: after, log };
     written.push({ event, seq });
     answers.push({ ok: true, repeated: false, seq });
   }

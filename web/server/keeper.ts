@@ -15,10 +15,10 @@ interface Subject<F, C, E> {
   first: (frozen: C, start: EventOf) => F;
   sent: z.ZodType;
   upcastSent: (raw: unknown) => unknown;
-  of: (events: readonly E[]) => { plan: C; facts: F; uses: StockUse[]; entries: { event: E; supersededBy: E | null }[] };
+  of: (events: readonly E[], kept?: C | null) => { plan: C; facts: F; uses: StockUse[]; entries: { event: E; supersededBy: E | null }[] };
   refusal: (at: { plan: C; facts: F }, event: EventOf, target: { event: E; supersededBy: E | null } | null) => Refusal | null;
   ownWords: (kind: string) => string | null;
-  conflict: (events: readonly E[], event: E) => Refusal | null;
+  conflict: (events: readonly E[], event: E, kept?: C | null) => Refusal | null;
 }
 
 /** How a subject of the log is kept: its rows, its entries, and what else is written with each. */
@@ -36,7 +36,8 @@ export interface Keeper<F extends LogFacts, C, E extends EventOf, R = unknown> {
   columns: (row: R, plan: C, facts: F) => Partial<R>;
   /** Its row, held until the transaction ends where `lock` is set; null where the workshop has none such. */
   row: (tx: Transaction, workshopId: string, id: string, lock: boolean) => Promise<R | null>;
-  kept: (tx: Transaction, row: R) => Promise<{ plan: C; facts: F }>;
+  /** Its plan and state. `unreadable` says why its plan cannot be read: then nothing may be added to it. */
+  kept: (tx: Transaction, row: R) => Promise<{ plan: C; facts: F; unreadable?: string | null }>;
   /** Why an entry cannot be taken by what is kept elsewhere, which is held until the transaction ends; asked where its own state has nothing against it. */
   outside?: (tx: Transaction, at: { workshopId: string; id: string; event: E; before: F; after: F }) => Promise<Refusal | null>;
   /**

@@ -1,5 +1,4 @@
 import {
-  batchOf,
   besideMaterials,
   costOf,
   costOfProduct,
@@ -8,6 +7,7 @@ import {
   namedIn,
   packingDraw,
   type Sellable,
+  settle,
   takeFirst,
   WeighOutError,
   wouldTake,
@@ -177,7 +177,7 @@ export async function unpackIn(tx: Transaction, context: Acting, packingId: stri
     .set({ undone: true })
     .where(and(eq(packings.workshopId, mine), eq(packings.id, packingId)));
   for (const batchId of new Set((await piecesIn(tx, mine, [packingId])).map((one) => one.batchId))) {
-    const packed = batchOf(await eventsOf(tx, mine, batchId)).entries.flatMap(({ event, supersededBy }) =>
+    const packed = settle(await eventsOf(tx, mine, batchId)).flatMap(({ event, supersededBy }) =>
       !supersededBy && event.kind === "packed" && event.payload.packing === packingId ? [event] : [],
     );
     for (const { id } of packed) {

@@ -1,4 +1,16 @@
-import { BATCH, type BatchEvent, type BatchRecord, batchOf, namedIn, RECORD_FORMAT, RUNS_AS_FORMULA, readFormula, unreadableOf, versionOf } from "@hearth/core";
+import {
+  BATCH,
+  type BatchEvent,
+  type BatchRecord,
+  namedIn,
+  RECORD_FORMAT,
+  RUNS_AS_FORMULA,
+  readableOf,
+  readFormula,
+  settle,
+  unreadableOf,
+  versionOf,
+} from "@hearth/core";
 import { and, asc, eq, inArray } from "drizzle-orm";
 import Papa from "papaparse";
 import type { Database } from "@/data/client";
@@ -6,7 +18,7 @@ import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { people, workshops } from "@/data/tables/workshop";
-import { eventsOf } from "./events";
+import { eventsOf, keptOf } from "./events";
 
 const present = <T>(values: (T | null)[]): T[] => [...new Set(values.filter((value) => value !== null))] as T[];
 
@@ -39,7 +51,7 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
   const main = await formulaOf(batch.formulaVersionId);
   if (!workshop || !main) return null;
   const events = await eventsOf(db, workshopId, batchId);
-  const { plan } = batchOf(events);
+  const { plan } = await keptOf(db, batch);
   const used = (kind: string) => plan.pots.flatMap((pot) => pot.components.filter((part) => part.kind === kind).map((part) => part.id));
   const named = plan.pots.flatMap((pot) =>
     [...pot.recipe.waxes, ...pot.recipe.fragrances, ...(pot.recipe.additives ?? []), ...(pot.recipe.dyes ?? [])].map((one) => one.id),
@@ -83,8 +95,9 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
 
 /** The entries of a batch as CSV, one row each, in SI units; cells that a spreadsheet would run as formulas are defused. */
 export function eventsCsv(events: readonly BatchEvent[], number: number, names: (id: string | null) => string): string {
-  const { plan, entries } = batchOf(events);
-  const rows = entries.map(({ event, supersededBy }) => {
+  const start = events.find((event) => event.kind === "started");
+  const { plan } = start ? start.payload : readableOf(null);
+  const rows = settle(events).map(({ event, supersededBy }) => {
     const unreadable = unreadableOf(event);
     const cells = unreadable
       ? { what: `cannot be read (${unreadable.kind}): ${unreadable.why}` }

@@ -14,7 +14,7 @@ import {
   packingDraw,
   packingPerPiece,
   planningSettings,
-  readPlan,
+  readableOf,
   type SeasonProduct,
   type Store,
   seasonOf,
@@ -151,7 +151,7 @@ async function promisedOf(db: Database, workshopId: string): Promise<Map<string,
     .limit(200);
   const out = new Map<string, number>();
   for (const { plan, facts } of open)
-    for (const line of gathered(billOf(readPlan(plan)))) {
+    for (const line of gathered(billOf(readableOf(plan).plan))) {
       // What was lost is drawn a second time.
       const lost = Object.entries(facts?.lost ?? {}).reduce((sum, [key, mg]) => sum + (key.endsWith(`:${line.materialId}`) ? mg : 0), 0);
       const left = line.amount + lost - (facts?.drawn[line.materialId]?.amount ?? 0);

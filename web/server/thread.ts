@@ -1,16 +1,19 @@
 import { availableParallelism } from "node:os";
 import { join } from "node:path";
+import { Piscina } from "piscina";
 import { TooBusy } from "./respond";
 
-/** The most threads that work at once; a few more requests wait their turn. */
-const MAX_AT_ONCE = Math.max(1, availableParallelism() - 1);
+/** The most threads of one kind that work at once; a few more requests wait their turn. */
+const MAX_THREADS = Math.max(1, availableParallelism() - 1);
 const MAX_WAITING = 8;
+/** A thread that has nothing to do is kept so long: starting one takes half a second. */
+const IDLE_MS = 60_000;
 
 export interface ThreadWork<T> {
-  /** The built thread, in `web/.next`. It posts one message, its answer. */
+  /** The built thread, in `web/.next`: its export `work` is given `data`. */
   file: string;
   data: unknown;
-  /** Ends the thread when the client leaves. */
+  /** Ends the work when the client leaves. */
   signal: AbortSignal;
   /** Ends it after so long, in ms. */
   limitMs: number;
@@ -20,42 +23,28 @@ export interface ThreadWork<T> {
   here: () => T | Promise<T>;
 }
 
-let running = 0;
-const waiting: (() => void)[] = [];
+const pools = new Map<string, Piscina>();
 
-/** Works something out in a thread of its own, so that no other request waits for it. @throws TooBusy where too much waits, it takes too long, or nobody waits for it any more */
+function poolOf(filename: string): Piscina {
+  const existing = pools.get(filename);
+  if (existing) return existing;
+  const pool = new Piscina({ filename, minThreads: 0, maxThreads: MAX_THREADS, maxQueue: MAX_WAITING, idleTimeout: IDLE_MS, name: "work" });
+  pools.set(filename, pool);
+  return pool;
+}
+
+/** Works something out in a thread, so that no other request waits for it. @throws TooBusy where too much waits, it takes too long, or nobody waits for it any more */
 export async function inThread<T>({ file, data, signal, limitMs, what, here }: ThreadWork<T>): Promise<T> {
   const folder = process.env.HEARTH_THREADS;
   if (!folder) return here();
-  const gone = () => new TooBusy(`Nobody waits for ${what} any more.`);
-  if (running >= MAX_AT_ONCE) {
-    if (waiting.length >= MAX_WAITING) throw new TooBusy("Too much is being worked out just now. Try again in half a minute.");
-    await new Promise<void>((turn) => waiting.push(turn));
-  }
-  if (signal.aborted) {
-    waiting.shift()?.();
-    throw gone();
-  }
-  running += 1;
-  // Asked for at run time: the bundler would look for a file whose name is not known yet.
-  const { Worker } = process.getBuiltinModule("node:worker_threads");
-  const worker = new Worker(join(folder, file), { workerData: data });
-  let timer: NodeJS.Timeout | undefined;
+  const pool = poolOf(join(folder, file));
+  if (pool.queueSize >= MAX_WAITING) throw new TooBusy("Too much is being worked out just now. Try again in half a minute.");
+  const limit = AbortSignal.timeout(limitMs);
   try {
-    return await new Promise<T>((resolve, reject) => {
-      worker.once("message", resolve);
-      worker.once("error", reject);
-      worker.once("exit", () => reject(new Error("The thread ended without an answer.")));
-      signal.addEventListener("abort", () => reject(gone()), { once: true });
-      timer = setTimeout(
-        () => reject(new TooBusy(`${what[0]?.toUpperCase()}${what.slice(1)} takes longer than ${limitMs / 1_000} s. Ask for less at once.`)),
-        limitMs,
-      );
-    });
-  } finally {
-    clearTimeout(timer);
-    void worker.terminate();
-    running -= 1;
-    waiting.shift()?.();
+    return (await pool.run(data, { signal: AbortSignal.any([signal, limit]) })) as T;
+  } catch (error) {
+    if (signal.aborted) throw new TooBusy(`Nobody waits for ${what} any more.`);
+    if (limit.aborted) throw new TooBusy(`${what[0]?.toUpperCase()}${what.slice(1)} takes longer than ${limitMs / 1_000} s. Ask for less at once.`);
+    throw error;
   }
 }

@@ -72,15 +72,15 @@ export async function validateAppend<F extends LogFacts, C, E extends EventOf, R
   // Only what reaches back needs the whole log: a correction, or an entry put down late. Once it was read, it is at hand.
   const goesOn = locked.log === null && followsOn(locked.facts, sent);
   const log = goesOn ? null : (locked.log ?? (await entriesOf(keeper, tx, workshopId, id)));
-  const target = (sent.corrects && log && subject.of(log).entries.find((entry) => entry.event.id === sent.corrects)) || null;
+  const target = (sent.corrects && log && subject.of(log, locked.plan).entries.find((entry) => entry.event.id === sent.corrects)) || null;
   const ownWords = own ? null : (subject.ownWords(sent.kind) ?? (target && subject.ownWords(target.event.kind)));
   if (ownWords) return refuse(ownWords, "kind");
-  const why = subject.refusal({ plan: locked.plan, facts: locked.facts }, event, target) ?? (log && subject.conflict(log, event));
+  const why = subject.refusal({ plan: locked.plan, facts: locked.facts }, event, target) ?? (log && subject.conflict(log, event, locked.plan));
   if (why) return refuse(why.message, why.field);
   let decision: AppendDecision<F, E>;
   if (log) {
     const all = [...log, event];
-    const { facts, uses } = subject.of(all);
+    const { facts, uses } = subject.of(all, locked.plan);
     decision = { event, facts, uses, log: all };
   } else {
     // State is kept as JSON, and is nothing else.

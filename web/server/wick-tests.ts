@@ -1,4 +1,15 @@
-import { dueReasons, optionsOf, readPlan, type TestedAs, type Tester, type TrialFacts, type TrialPlan, testedOf, testersOf, type WickTest } from "@hearth/core";
+import {
+  dueReasons,
+  optionsOf,
+  readableOf,
+  type TestedAs,
+  type Tester,
+  type TrialFacts,
+  type TrialPlan,
+  testedOf,
+  testersOf,
+  type WickTest,
+} from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
@@ -12,7 +23,7 @@ async function testedBy(tx: Transaction, workshopId: string, one: Tester): Promi
     .select({ plan: batches.plan })
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), eq(batches.id, one.batch.id)));
-  const recipe = row?.plan ? readPlan(row.plan).pots[0]?.recipe : undefined;
+  const recipe = row?.plan ? readableOf(row.plan).plan.pots[0]?.recipe : undefined;
   return recipe ? testedOf(recipe, { bodyId: one.bodyId, wickId: one.wick?.wickId ?? null, wicks: one.wick?.count ?? 1 }) : null;
 }
 

@@ -93,6 +93,7 @@ const OPEN_ROUTES: Record<string, string> = {
   "v1/schemas/burn-record.json": "a published format",
   "v1/schemas/batch-record.json": "a published format",
   v1: "what can be calculated",
+  workshops: "a workshop is imported by whoever has an account; its own tests are in import-workshop.test.ts",
 };
 /** Which roles may pass, of those that are in the workshop; "none" where only makers and owners do. */
 const ROUTES: Record<string, readonly Visiting[]> = {

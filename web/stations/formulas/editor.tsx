@@ -92,6 +92,8 @@ export function FormulaEditor(props: {
   const fields = useFields(rules);
   const [expected, setExpected] = useState(formula?.version ?? null);
   const [stale, setStale] = useState<Saved["stale"]>(null);
+  // What the form was begun with: the page may bring a newer version that somebody else saved meanwhile.
+  const [base, setBase] = useState(newest?.spec ?? null);
   const [freshId] = useState(() => v7());
   const [said, setSaid] = useState<{ tone: "good" | "bad"; text: string } | null>(null);
   const [busy, start] = useTransition();
@@ -189,6 +191,7 @@ export function FormulaEditor(props: {
       draft.drop();
       const again = outcome.value.due.length > 0 ? ` Test the wick again of ${outcome.value.due.join(", ")}.` : "";
       setExpected(outcome.value.version);
+      setBase(spec);
       setSaid({
         tone: "good",
         text: outcome.value.next
@@ -365,7 +368,7 @@ export function FormulaEditor(props: {
           <section role="alert" className={notice({ className: "my-3" })}>
             <h3>{stale.by ?? "Somebody"} saved this formula in the meantime. Your typing is kept; nothing was written.</h3>
             <ul className="my-2 list-disc pl-5">
-              {(newest ? difference(newest.spec, stale.spec, nameOf, units.temperature) : []).map((change) => (
+              {(base ? difference(base, stale.spec, nameOf, units.temperature) : []).map((change) => (
                 <li key={change.what}>
                   {change.what}: {change.from} → {change.to}
                 </li>

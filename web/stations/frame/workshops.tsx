@@ -14,6 +14,7 @@ import { Aside, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { press } from "@/ui/variants";
 import { chooseWorkshop } from "./choose";
+import { ImportWorkshop } from "./import-workshop";
 import { changeWorkshop, makeWorkshop } from "./workshop-commands";
 
 export interface WorkshopShown {
@@ -236,6 +237,10 @@ export function Workshops({ workshops, zone }: { workshops: WorkshopShown[]; zon
       <section className="sheet mt-6 max-w-[820px]">
         <h2 className="mb-2">A new, empty workshop</h2>
         <WorkshopForm workshop={null} zone={zone} />
+      </section>
+      <section className="sheet mt-6 max-w-[820px]">
+        <h2 className="mb-2">Import a workshop</h2>
+        <ImportWorkshop />
       </section>
     </Screen>
   );

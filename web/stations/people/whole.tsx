@@ -33,7 +33,7 @@ export function Whole({ leavesAt }: { leavesAt: string | null }) {
       <h2>The whole workshop</h2>
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <a className="press" href={`/api/workshops/${place.workshopId}/whole`} download>
-          Take everything along
+          Download everything
         </a>
         {leavesAt ? (
           <button type="button" className="act" onClick={() => void go(false)}>
@@ -55,7 +55,7 @@ export function Whole({ leavesAt }: { leavesAt: string | null }) {
             void go(true);
           }}
         >
-          <p>All formulas, records, orders and photographs of this workshop go. For thirty days it can be kept after all. Take everything along first.</p>
+          <p>All formulas, records, orders and photographs of this workshop go. For thirty days it can be kept after all. Download everything first.</p>
           <Field label="Name of the workshop" {...fields.bind("name")} hint="Typed, so that no slip does it." />
           <button type="submit" className="press">
             Delete it in thirty days

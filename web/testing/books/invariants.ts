@@ -1,4 +1,4 @@
-import { type BatchEvent, batchOf, FATES, fatesOf, looseOfAll, ORDER, type OrderEvent } from "@hearth/core";
+import { type BatchEvent, batchOf, costOf, FATES, fatesOf, ledger, looseOfAll, ORDER, type OrderEvent } from "@hearth/core";
 import type { Pool } from "pg";
 import { toEvent } from "../../data/batch-rows";
 import type { Database } from "../../data/client";
@@ -7,6 +7,7 @@ import { toOrderEvent } from "../../data/order-rows";
 import { readStocks, readTakenBy } from "../../server/shelf";
 
 interface Use {
+  eventId: string;
   materialId: string;
   at: string;
   amount: number;
@@ -50,7 +51,7 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
   const keptName = (id: string): string => (merged.has(id) ? keptName(merged.get(id) as string) : id);
   const uses: Use[] = [];
   const packedIn = new Map<string, number>();
-  const ledger = await rows<{ batch_id: string; event_id: string; named_id: string; material_id: string; amount: string }>(
+  const keptUses = await rows<{ batch_id: string; event_id: string; named_id: string; material_id: string; amount: string }>(
     "select * from stock_use where workshop_id = $1",
   );
   for (const row of await rows<{ id: string; number: number; facts: unknown; loose: number; loose_of: unknown; draws_stock: boolean }>(
@@ -70,7 +71,7 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
     for (const [key, { mg }] of Object.entries(facts.weighed)) if (mg < 0) say(`batch ${row.number}: ${mg} mg of ${key} in the pot`);
     const standing = drawn.filter((one) => one.amount > 0);
     if (row.draws_stock) uses.push(...standing.map((one) => ({ ...one, materialId: keptName(one.materialId) })));
-    const kept = ledger.filter((one) => one.batch_id === row.id).map((one) => `${one.event_id} ${one.named_id} ${one.material_id} ${one.amount}`);
+    const kept = keptUses.filter((one) => one.batch_id === row.id).map((one) => `${one.event_id} ${one.named_id} ${one.material_id} ${one.amount}`);
     const wanted = row.draws_stock ? standing.map((one) => `${one.eventId} ${one.materialId} ${keptName(one.materialId)} ${one.amount}`) : [];
     if (!same([...kept].sort(), [...wanted].sort())) say(`batch ${row.number}: the ledger holds ${kept.length} draws, its log ${wanted.length}`);
   }
@@ -138,13 +139,29 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
         taken.set(one.materialId, { amount: there.amount + one.amount, cost: there.cost + cost });
       }
     for (const id of ids) {
+      // What batches say they cost is what their standing draws took of the lots, worked out from the logs over everything at once.
+      const draws = uses.filter((one) => one.materialId === id);
+      const all = ledger(
+        lots
+          .filter((one) => one.material_id === id)
+          .map((one) => ({
+            id: one.id,
+            receivedAt: (one.received_at ?? one.received_on).toISOString(),
+            amount: Number(one.amount),
+            cost: one.cost === null ? null : Number(one.cost),
+          })),
+        draws.map((one) => ({ id: one.eventId, at: one.at, amount: one.amount })),
+        counts.filter((one) => one.material_id === id).map((one) => ({ at: one.at.toISOString(), amount: Number(one.amount) })),
+      );
+      const drawn = costOf([...all.taken.values()].flat()).cost;
+      const made = taken.get(id)?.cost ?? 0;
+      if (Math.abs(drawn - made) > 0.01) say(`cost of ${id.slice(-4)}: ${drawn} drawn, ${made} in what was made`);
       // A count writes off what it does not find, and makes up what nobody bought: then lots and batches need not agree.
       if (counts.some((one) => one.material_id === id)) continue;
       const mine = lots.filter((one) => one.material_id === id);
       const bought = mine.reduce((sum, one) => sum + Number(one.cost ?? 0), 0);
       const left = (stocks[id]?.left ?? []).reduce((sum, one) => sum + (one.cost ?? 0), 0);
-      const used = taken.get(id)?.cost ?? 0;
-      if (Math.abs(bought - left - used) > 0.01) say(`cost of ${id.slice(-4)}: ${bought} bought, ${left} left, ${used} in what was made`);
+      if (Math.abs(bought - left - made) > 0.01) say(`cost of ${id.slice(-4)}: ${bought} bought, ${left} left, ${made} in what was made`);
     }
   }
   return broken;

@@ -1,19 +1,17 @@
 import { atWorkshop } from "@/server/door/door";
-import { linesOfWorkshop } from "@/server/whole";
+import { exportWorkshop } from "@/server/export-workshop";
 
 export const dynamic = "force-dynamic";
 
-/** Everything that is kept of a workshop, a row a line, to take along. No password, PIN or code is among it. */
-export const GET = atWorkshop(
-  { area: "people", act: "see" },
-  {},
-  "There is no such workshop.",
-  async (_request, { db, workshop, now }) =>
-    new Response(linesOfWorkshop(db, workshop.id, now), {
-      headers: {
-        "content-type": "application/x-ndjson; charset=utf-8",
-        "content-disposition": `attachment; filename="workshop-${now.slice(0, 10)}.ndjson"`,
-        "cache-control": "no-store",
-      },
-    }),
-);
+/** Everything that is kept of a workshop, a row a line, compressed. No password, PIN or code is among it. */
+export const GET = atWorkshop({ area: "people", act: "see" }, {}, "There is no such workshop.", async (_request, { db, workshop, now }) => {
+  const { body, bytes } = await exportWorkshop(db, workshop.id, now);
+  return new Response(body, {
+    headers: {
+      "content-type": "application/gzip",
+      "content-length": String(bytes),
+      "content-disposition": `attachment; filename="workshop-${now.slice(0, 10)}.ndjson.gz"`,
+      "cache-control": "no-store",
+    },
+  });
+});

@@ -1,0 +1,51 @@
+import { batchOf, ORDER, TRIAL } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import { rowOf, toEvent } from "./batch-rows";
+import type { Transaction } from "./client";
+import { orderRow, toOrderEvent, writeGoods } from "./order-rows";
+import { writeOutcomes } from "./outcome-rows";
+import { writeStockUses } from "./stock-uses";
+import { batchEvents, batches } from "./tables/batch";
+import { orderEvents, orders } from "./tables/goods";
+import { trialEvents, trials } from "./tables/trial";
+import { toTrialEvent, trialRow, writeBurns } from "./trial-rows";
+
+/** Works out anew, from its entries, all that is kept of a batch beside its log. Returns whether its start could be read; where not, nothing is changed. */
+export async function rebuildBatch(tx: Transaction, workshopId: string, batchId: string): Promise<boolean> {
+  const ofThis = and(eq(batches.workshopId, workshopId), eq(batches.id, batchId));
+  const [row] = await tx.select({ drawsStock: batches.drawsStock }).from(batches).where(ofThis).for("no key update");
+  const log = and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, batchId));
+  const events = (await tx.select().from(batchEvents).where(log)).map(toEvent);
+  if (!row || !events.some((event) => event.kind === "started")) return false;
+  const { plan, facts, uses } = batchOf(events);
+  await tx.update(batches).set(rowOf(plan, facts)).where(ofThis);
+  await writeOutcomes(tx, workshopId, batchId, plan, facts, null);
+  if (row.drawsStock) await writeStockUses(tx, workshopId, batchId, uses, true);
+  return true;
+}
+
+/** The same of a burn trial. */
+export async function rebuildTrial(tx: Transaction, workshopId: string, trialId: string): Promise<boolean> {
+  const ofThis = and(eq(trials.workshopId, workshopId), eq(trials.id, trialId));
+  await tx.select({ id: trials.id }).from(trials).where(ofThis).for("no key update");
+  const log = and(eq(trialEvents.workshopId, workshopId), eq(trialEvents.trialId, trialId));
+  const events = (await tx.select().from(trialEvents).where(log)).map(toTrialEvent);
+  if (!events.some((event) => event.kind === "started")) return false;
+  const { plan, facts } = TRIAL.of(events);
+  await tx.update(trials).set(trialRow(plan, facts)).where(ofThis);
+  await writeBurns(tx, workshopId, trialId, plan, facts, null);
+  return true;
+}
+
+/** The same of an order. */
+export async function rebuildOrder(tx: Transaction, workshopId: string, orderId: string): Promise<boolean> {
+  const ofThis = and(eq(orders.workshopId, workshopId), eq(orders.id, orderId));
+  await tx.select({ id: orders.id }).from(orders).where(ofThis).for("no key update");
+  const log = and(eq(orderEvents.workshopId, workshopId), eq(orderEvents.orderId, orderId));
+  const events = (await tx.select().from(orderEvents).where(log)).map(toOrderEvent);
+  if (!events.some((event) => event.kind === "started")) return false;
+  const { plan, facts } = ORDER.of(events);
+  await tx.update(orders).set(orderRow(plan, facts)).where(ofThis);
+  await writeGoods(tx, workshopId, orderId, plan, facts, null);
+  return true;
+}
