@@ -73,7 +73,7 @@ export * from "./hazard/sentences";
 export * from "./hazard/sheet";
 export * from "./heat/range";
 export { LineReader, type Message, writeLine } from "./instrument/line";
-export { type LoggedReading, readLogger, thinned } from "./instrument/logger-file";
+export { type LoggedReading, type LoggerFile, readLogger, thinned } from "./instrument/logger-file";
 export { SimulatedPot, SimulatedProbe, SimulatedScale } from "./instrument/simulated";
 export * from "./label/burn-time";
 export * from "./label/net";

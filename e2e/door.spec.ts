@@ -151,8 +151,10 @@ test("the first account owns the machine's workshops; a phone joins, logs a pot 
   await phone.goto(pot);
   await listens(phone);
   await owner.goto(`/w/${workshop}/people`);
-  await owner.locator('[data-device="phone on the shelf"]').getByRole("button", { name: "Cut it off" }).click();
-  await expect(phone.getByText("This device was cut off from its workshop")).toBeVisible();
+  await owner.locator('[data-device="phone on the shelf"]').getByRole("button", { name: "Revoke access" }).click();
+  await expect(owner.getByText(/It was last heard of .* entries that it has not sent are lost/)).toBeVisible();
+  await owner.getByRole("button", { name: "Revoke access of phone on the shelf" }).click();
+  await expect(phone.getByText(/access to its workshop was revoked/)).toBeVisible();
   await expect
     .poll(() => phone.evaluate(async () => [(await caches.keys()).length, (await navigator.serviceWorker.getRegistrations()).length]))
     .toEqual([0, 0]);

@@ -8,7 +8,7 @@ import { expect, open, test } from "./support";
 const POT = `/bench/${demoId(8, 6)}`;
 const temperature = (celsius: number, settled = true) => writeLine({ is: "temperature", celsius, settled });
 
-/** Puts an instrument on a cable at the page, which says a line each time `say` is called. */
+/** Puts an instrument on a cable at the page. It goes on saying the line it was given last, as instruments do; an empty one silences it. */
 async function onCable(page: Page): Promise<(line: string) => Promise<void>> {
   await page.addInitScript(() => {
     let out: ReadableStreamDefaultController<Uint8Array>;
@@ -20,7 +20,22 @@ async function onCable(page: Page): Promise<(line: string) => Promise<void>> {
     Object.defineProperty(navigator, "serial", {
       value: { requestPort: async () => ({ readable, writable: null, open: async () => undefined, close: async () => undefined }) },
     });
-    (window as unknown as { says: (text: string) => void }).says = (text) => out.enqueue(new TextEncoder().encode(text));
+    let saying: ReturnType<typeof setInterval> | undefined;
+    (window as unknown as { says: (text: string) => void }).says = (text) => {
+      clearInterval(saying);
+      if (!text.trim()) return;
+      const say = () => {
+        try {
+          out.enqueue(new TextEncoder().encode(text));
+        } catch {
+          // It was disconnected.
+          clearInterval(saying);
+        }
+      };
+      say();
+      // Its name is said once.
+      if (/^[TW]/.test(text)) saying = setInterval(say, 1_000);
+    };
   });
   return (line) => page.evaluate((text) => (window as unknown as { says: (text: string) => void }).says(text), `${line}\r\n`);
 }
@@ -61,10 +76,18 @@ test.describe("with pages kept", () => {
       await expect(page.getByRole("region", { name: "Entries" })).toContainText(`${celsius / 100 - 0.5} °C`);
     }
     await expect(page.getByText("3 entries are kept on this device")).toBeVisible();
-    await panel.getByRole("combobox", { name: "Put down by itself" }).selectOption("10");
+    await panel.getByRole("combobox", { name: "Log by itself" }).selectOption("10");
     await says(temperature(6_550));
     await expect(page.getByText("4 entries are kept on this device")).toBeVisible();
-    await panel.getByRole("combobox", { name: "Put down by itself" }).selectOption("0");
+    // Its battery is empty: what it said last is no reading any more, however long that is left to itself.
+    await says("");
+    await expect(panel).toContainText(/nothing heard for \d+ s/);
+    await expect(panel.getByRole("button", { name: /^Take/ })).toBeHidden();
+    await expect(panel).toContainText(/nothing heard for 1[2-9] s/);
+    await expect(page.getByText("4 entries are kept on this device")).toBeVisible();
+    await says(temperature(6_560));
+    await expect(panel).toContainText("65.6");
+    await panel.getByRole("combobox", { name: "Log by itself" }).selectOption("0");
     // It is foreseen without the network as well.
     await expect(page.getByRole("region", { name: "Foreseen" })).toContainText("to the heat range");
     await context.setOffline(false);
@@ -119,11 +142,20 @@ test("a logger's file is shown against the pot before it is kept, and one of ano
   await expect(panel).toContainText("Choose the pot that it belongs to");
   // Minutes before the frozen clock, while this pot stood weighed.
   const at = (minute: number) => `${FROZEN.slice(0, 10)} ${FROZEN.slice(11, 13)}:${String(minute).padStart(2, "0")}`;
+  // Of several columns the maker chooses; a row of units may stand beneath the heads.
+  await panel.getByLabel("Readings from a logger's file").setInputFiles({
+    name: "two.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(`time,ambient temp,probe temp\n,°F,°F\n${at(17)},70.1,183.2\n${at(18)},70,182.3\n`),
+  });
+  await expect(panel).toContainText("2 readings from 14:17 to 14:18, 21.1 °C to 21.2 °C");
+  await panel.getByLabel("Column").selectOption({ label: "probe temp" });
+  await expect(panel).toContainText("2 readings from 14:17 to 14:18, 83.5 °C to 84 °C");
   await give([`${at(17)};40,5`, `${at(18)};44,25`, "broken;row", `${at(19)};48`, "2019-03-14 14:00;80,5"]);
   await expect(panel).toContainText("3 readings from 14:17 to 14:19, 40.5 °C to 48 °C; 1 more");
   await expect(panel).toContainText("1 rows could not be read");
-  await panel.getByRole("button", { name: "Keep 3 readings" }).click();
-  await expect(panel).toContainText("✓ 3 readings kept");
+  await panel.getByRole("button", { name: "Log 3 readings" }).click();
+  await expect(panel).toContainText("✓ 3 readings are logged");
   await expect(page.getByRole("region", { name: "Entries" }).getByText("47.5 °C")).toBeVisible();
 });
 

@@ -172,6 +172,46 @@ test("the workshop's time runs on in a page long open, and a device whose clock 
   const entry = await noted();
   expect(Math.abs(Date.parse(entry.happenedAt) - Date.now())).toBeLessThan(60_000);
   expect(Date.parse(entry.deviceAt) - Date.parse(entry.happenedAt)).toBeGreaterThan(2.9 * 3_600_000);
+
+  // Its clock is set while the page is open: the workshop is asked anew; where it cannot be, time goes on from before, and it says so.
+  const noteAt = async (text: string) => {
+    await fast.getByLabel("Note").fill(text);
+    await fast.getByRole("button", { name: "Add the note" }).click();
+    await expect(fast.getByText(`“${text}”`)).toBeVisible();
+  };
+  const happened = async (text: string): Promise<number> => {
+    const found = async () => (await (await fetch(path)).json()).events.find((one: { payload: { text?: string } }) => one.payload.text === text);
+    await expect.poll(found).toBeTruthy();
+    return Date.parse((await found()).happenedAt);
+  };
+  await fast.clock.setSystemTime(Date.now() + 6 * 3_600_000);
+  await expect(fast.getByText(/This device's clock is (6 h|5 h 5\d min) fast/)).toBeVisible();
+  await noteAt("after it was set");
+  expect(Math.abs((await happened("after it was set")) - Date.now())).toBeLessThan(60_000);
+  await fast.context().setOffline(true);
+  await fast.clock.setSystemTime(Date.now() - 2 * 3_600_000);
+  await expect(fast.getByText(/This device's clock moved back by .* while the workshop cannot be reached/)).toBeVisible();
+  await noteAt("set without the network");
+  await fast.context().setOffline(false);
+  expect(Math.abs((await happened("set without the network")) - Date.now())).toBeLessThan(120_000);
+  await expect(fast.getByText(/moved back by/)).toBeHidden();
+
+  // A page that is open turns the day: what it counts by days itself, and what the server tells by days.
+  const open = await browser.newPage();
+  await open.clock.install();
+  await open.route("**/api/clock", (route) => route.abort());
+  await open.route("**/api/health", (route) => route.abort());
+  await open.goto(`${address}/sell`);
+  await listens(open);
+  const days = async () => Number(/\b(\d+) d\b/.exec(await open.locator("main").innerText())?.[1]);
+  const left = await days();
+  expect(left).toBeGreaterThan(1);
+  await open.clock.fastForward("24:00:00");
+  await expect.poll(days).toBe(left - 1);
+  const again = open.waitForRequest((request) => request.headers().rsc === "1");
+  await open.unroute("**/api/health");
+  await open.clock.fastForward("00:01:00");
+  await again;
   shed.child.kill("SIGINT");
   expect(await shed.ended).toBe(0);
 });

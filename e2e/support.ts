@@ -20,7 +20,7 @@ export const setClock = (iso: string): void => {
 export const passHours = (hours: number): void => setClock(new Date(Date.parse(readFileSync(clockFile(), "utf8")) + hours * 3_600_000).toISOString());
 
 /** Asks for what is done behind the scenes. */
-async function ask(what: "stop" | "start" | "workshop" | `spoil?${string}` | `damage?${string}`): Promise<string> {
+async function ask(what: "stop" | "take" | "restore" | "start" | "workshop" | `spoil?${string}` | `damage?${string}`): Promise<string> {
   const answer = await fetch(`${process.env.HEARTH_STAGEHAND}/${what}`);
   expect(answer.ok).toBe(true);
   return answer.text();
@@ -28,6 +28,9 @@ async function ask(what: "stop" | "start" | "workshop" | `spoil?${string}` | `da
 
 /** Takes the database away, and brings it back. A test that does so runs alone. */
 export const database = (turn: "stop" | "start"): Promise<string> => ask(turn);
+
+/** Takes a backup of the database, or restores the one that was taken. A test that does so runs alone. */
+export const backup = (turn: "take" | "restore"): Promise<string> => ask(turn);
 
 /** Spoils the batches of a workshop, so that their pages fail though the server is well. */
 export const spoilBatches = (workshop: string): Promise<string> => ask(`spoil?${workshop}`);

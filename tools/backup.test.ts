@@ -1,10 +1,13 @@
 import { mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { sql } from "drizzle-orm";
 import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { loadDemo } from "../demo/load";
-import { openDatabase } from "../web/data/client";
+import { codeOf, isAway, openDatabase } from "../web/data/client";
+import { readEpoch } from "../web/data/epoch";
 import { migrateDatabase } from "../web/data/migrate";
+import { scoped } from "../web/data/scope";
 import { archiveSettings, keepBase, makeArchive, restoreAt } from "./archive";
 import { backup, backupDaily, fingerprint, outlived, restore } from "./backup";
 import { type Embedded, embeddedPostgres, PROGRAM_ROLE } from "./postgres";
@@ -25,6 +28,7 @@ const asking = async <T>(at: string, use: (client: pg.Client) => Promise<T>) => 
   }
 };
 const print = () => asking(url, fingerprint);
+const firstWorkshop = async () => (await asking(url, (client) => client.query<{ id: string }>("select id from workshop limit 1"))).rows[0]?.id ?? "";
 const rename = (name: string) => asking(url, (client) => client.query("update workshop set name = $1", [name]));
 
 beforeAll(async () => {
@@ -49,18 +53,64 @@ describe("a backup", () => {
     expect(statSync(file).mode & 0o077).toBe(0);
 
     const { pool } = openDatabase(await server.asProgram("hearth"));
-    await pool.query("insert into person (workshop_id, id, name) select id, gen_random_uuid(), 'Later' from workshop");
+    const shop = await firstWorkshop();
+    await scoped(pool, { workshop: shop }).execute(sql`insert into person (workshop_id, id, name) values (${shop}, gen_random_uuid(), 'Later')`);
+    const later = () => asking(url, (client) => client.query("select name from person where name = 'Later'"));
+    expect((await later()).rows).toHaveLength(1);
     await rename("Changed since");
     expect(await print()).not.toEqual(before);
-    await restore(url, file);
+    const first = await restore(url, file, PROGRAM_ROLE, new Date("2026-03-14T10:00:00Z"));
     expect(await print()).toEqual(before);
     // Who was working goes on by itself, with the same rights and no more.
-    expect((await pool.query("select name from person where name = 'Later'")).rows).toEqual([]);
+    expect((await later()).rows).toEqual([]);
     await expect(pool.query("delete from batch_event")).rejects.toMatchObject({ code: "42501" });
     await pool.end();
     // What was there before the restore is not lost.
-    const old = await asking(url.replace(/hearth$/, "hearth_before_restore"), (client) => client.query("select name from workshop"));
-    expect(old.rows).toEqual([{ name: "Changed since" }]);
+    const nameIn = (database: string) => asking(url.replace(/hearth$/, database), (client) => client.query("select name from workshop"));
+    expect((await nameIn(first.before)).rows).toEqual([{ name: "Changed since" }]);
+    // Nor by a second restore, and the kept one can be written to, as when it is the right one after all.
+    const second = await restore(url, file, PROGRAM_ROLE, new Date("2026-03-14T10:05:00Z"));
+    expect(second.before).not.toBe(first.before);
+    expect((await nameIn(first.before)).rows).toEqual([{ name: "Changed since" }]);
+    await asking(url.replace(/hearth$/, first.before), (client) => client.query("update workshop set name = 'Written to'"));
+  });
+
+  it("that is restored while entries come in takes none of them along: what was acknowledged before is kept aside, and nothing is meanwhile", async () => {
+    const file = join(home, "under-load.dump");
+    await backup(url, file);
+    const { pool } = openDatabase(await server.asProgram("hearth"));
+    const shop = await firstWorkshop();
+    const db = scoped(pool, { workshop: shop });
+    const epoch = await readEpoch(db);
+    const acknowledged: number[] = [];
+    const refused: unknown[] = [];
+    let ended = false;
+    const write = async () => {
+      for (let n = 0; !ended; n++) {
+        const at = acknowledged.length;
+        await db
+          .execute(sql`insert into person (workshop_id, id, name) values (${shop}, gen_random_uuid(), ${`Under load ${n}`})`)
+          .then(() => acknowledged.push(n))
+          .catch((error: unknown) => refused.push(error));
+        if (acknowledged.length === at) await new Promise((next) => setTimeout(next, 5));
+      }
+    };
+    const writing = write();
+    await new Promise((next) => setTimeout(next, 200));
+    const { before } = await restore(url, file);
+    const restored = acknowledged.length;
+    while (acknowledged.length < restored + 20) await new Promise((next) => setTimeout(next, 10));
+    ended = true;
+    await writing;
+    const count = async (at: string) =>
+      asking(at, async (client) => (await client.query<{ n: number }>("select count(*)::int as n from person where name like 'Under load%'")).rows[0]?.n ?? 0);
+    // Each that was acknowledged is in the one or the other.
+    expect((await count(url)) + (await count(url.replace(/hearth$/, before)))).toBe(acknowledged.length);
+    expect(refused.length).toBeGreaterThan(0);
+    expect(refused.filter((error) => !isAway(error))).toEqual([]);
+    expect(refused.some((error) => codeOf(error) === "25006")).toBe(true);
+    expect(await readEpoch(db)).not.toBe(epoch);
+    await pool.end();
   });
 
   it("that is torn or foreign is refused, and nothing is touched", async () => {

@@ -86,29 +86,39 @@ export async function backup(url: string, file: string): Promise<{ tables: numbe
   }
 }
 
+/** Nothing is written from now on, or is again; who is in is let go, and comes back by itself. */
+async function setReadOnly(server: string, name: string, on: boolean): Promise<void> {
+  await using(server, async (client) => {
+    await client.query(on ? `alter database "${name}" set default_transaction_read_only = on` : `alter database "${name}" reset default_transaction_read_only`);
+    await client.query("select pg_terminate_backend(pid) from pg_stat_activity where datname = $1", [name]);
+  });
+}
+
 /**
  * Puts a backup in the place of the database, also while the program runs: it is read into a database beside it, brought
- * up to this version, and then the two change names. What was there before is kept as `<name>_before_restore`.
+ * up to this version, and then the two change names. Meanwhile nothing is written, so that no entry is acknowledged that goes with the old one: devices keep
+ * theirs. What was there before is kept under `before`, a name with its time.
  */
-export async function restore(url: string, file: string, program: string = PROGRAM_ROLE): Promise<{ tables: number }> {
+export async function restore(url: string, file: string, program: string = PROGRAM_ROLE, now = new Date()): Promise<{ tables: number; before: string }> {
   if (!existsSync(file)) throw new Plain(`There is no file ${file}.`);
   const name = nameOf(url);
-  const [fresh, before] = [`${name}_restoring`, `${name}_before_restore`];
+  const [fresh, before] = [`${name}_restoring`, `${name}_before_restore_${now.toISOString().slice(0, 19).replace(/[-:]/g, "").toLowerCase()}`];
   const server = withName(url, "postgres");
   await using(server, async (client) => {
     await client.query(`drop database if exists "${fresh}" with (force)`);
     await client.query(`create database "${fresh}"`);
   });
   try {
+    await setReadOnly(server, name, true);
     await fill(url, file, fresh);
     await migrateDatabase(withName(url, fresh), program);
   } catch (error) {
     await using(server, (client) => client.query(`drop database if exists "${fresh}" with (force)`));
+    await setReadOnly(server, name, false);
     throw error;
   }
   const tables = Object.keys(await using(withName(url, fresh), fingerprint)).length;
   await using(server, async (client) => {
-    await client.query(`drop database if exists "${before}" with (force)`);
     // Nobody comes in between the two names; who was in is thrown out, and comes back by itself.
     await client.query(`alter database "${name}" allow_connections false`);
     try {
@@ -124,12 +134,14 @@ export async function restore(url: string, file: string, program: string = PROGR
       }
       await client.query(`alter database "${fresh}" rename to "${name}"`);
       await client.query(`alter database "${before}" allow_connections true`);
+      await client.query(`alter database "${before}" reset default_transaction_read_only`);
     } catch (error) {
       await client.query(`alter database "${name}" allow_connections true`).catch(() => undefined);
+      await client.query(`alter database "${name}" reset default_transaction_read_only`).catch(() => undefined);
       throw error;
     }
   });
-  return { tables };
+  return { tables, before };
 }
 
 const DAY_MS = 86_400_000;

@@ -32,6 +32,7 @@ const HELP = `./hearth start            your own workshop, for every day: build,
 ./hearth restore FILE     put a backup in the place of what is there, while it runs or not
 ./hearth restore --at TIME FOLDER   bring it back to a moment, from the archive
 ./hearth stress books     random operations on a workshop, its books checked after each; --minutes N, --steps N, --seeds N, --seed N
+./hearth stress devices   a lying network, an update, a restore, full and cleared storage and a jumping clock under open pages; --rounds N, --seed N
 ./hearth trial NAME       what must hold when things go wrong: load, …
 ./hearth shots            take the pictures in docs/screenshots again
 
@@ -141,13 +142,14 @@ async function main(): Promise<number> {
       const [file] = flags;
       if (!file) throw new Plain("Name the backup: ./hearth restore FILE");
       if (process.env.DATABASE_URL) throw new Plain("DATABASE_URL is set: restore a database of your own with pg_restore, or unset it.");
-      const { tables } = await withDatabase(reach, (url) => restore(url, resolve(file)));
-      console.log(`${tables} tables are back as they were in ${resolve(file)}. What was there before is kept in the database as hearth_before_restore.`);
+      const { tables, before } = await withDatabase(reach, (url) => restore(url, resolve(file)));
+      console.log(`${tables} tables are back as they were in ${resolve(file)}. What was there before is kept as the database ${before}.`);
       return 0;
     }
     case "stress":
-      if (flags[0] !== "books") throw new Plain("Name what is put under stress: ./hearth stress books --minutes 10");
-      return (await import("./stress/books")).books(flags.slice(1));
+      if (flags[0] === "books") return (await import("./stress/books")).books(flags.slice(1));
+      if (flags[0] === "devices") return (await import("./stress/devices")).devices(flags.slice(1));
+      throw new Plain("Name what is put under stress: ./hearth stress books --minutes 10, or ./hearth stress devices --rounds 3");
     case "trial":
       return (await import("./trial/trial")).trial(flags);
     case "shots":

@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { putDemo } from "../demo/load";
 import { openDatabase } from "../web/data/client";
 import { copyWorkshop } from "../web/testing/copy-workshop";
+import { restore as restoreBackup, backup as takeBackup } from "./backup";
 import { ensureBuild } from "./build";
 import { startInstruments } from "./instruments";
 import { embeddedPostgres, PASSING } from "./postgres";
@@ -72,7 +73,7 @@ async function unit(reports: string, patterns: string[]): Promise<Tally> {
 }
 
 /** What the browser tests ask for behind the scenes: a workshop of their own, and a database that goes away and comes back. */
-async function stagehand(served: Served) {
+async function stagehand(served: Served, home: string) {
   const { db, pool } = openDatabase(served.databaseUrl);
   // Made once, then copied: nobody works in it.
   const template = randomUUID();
@@ -80,6 +81,8 @@ async function stagehand(served: Served) {
   const does: Record<string, (workshop: string) => Promise<unknown>> = {
     "/stop": async () => served.database?.stop(),
     "/start": async () => served.database?.start(),
+    "/take": async () => takeBackup(served.databaseUrl, join(home, "taken.dump")).then(() => "done"),
+    "/restore": async () => restoreBackup(served.databaseUrl, join(home, "taken.dump")).then(() => "done"),
     // A row that no program wrote: what reads it fails, and goes on failing.
     "/spoil": async (workshop) =>
       pool.query("update batch set facts = jsonb_build_object('format', facts -> 'format') where workshop_id = $1", [workshop]).then(() => "done"),
@@ -127,7 +130,7 @@ async function lane(name: "side by side" | "alone", port: number, reports: strin
   const clockFile = join(home, "clock");
   writeFileSync(clockFile, FROZEN);
   const served = await serve({ home, port, demo: true, ownDatabase: true, clockFile, passing: true });
-  const hand = await stagehand(served);
+  const hand = await stagehand(served, home);
   // A pot that goes so fast is hot within a test.
   const bench = await startInstruments({ home, speed: 60, seed: 5 });
   try {

@@ -50,6 +50,53 @@ describe("the file of a temperature logger", () => {
     }
   });
 
+  it("reads a row of units beneath the heads, and the column of temperatures that is chosen", () => {
+    const text = "time,ambient temp,probe temp\n,°F,°F\n2026-03-14 10:00,70.1,183.2\n2026-03-14 10:01,70,182.3";
+    const first = read(text, ",", at({ zone: "UTC" }));
+    expect(first).toMatchObject({
+      skipped: 0,
+      column: 1,
+      columns: [
+        { at: 1, name: "ambient temp" },
+        { at: 2, name: "probe temp" },
+      ],
+    });
+    expect(first.readings.map((one) => one.celsius)).toEqual([2_117, 2_111]);
+    expect(read(text, ",", at({ zone: "UTC", column: 2 })).readings.map((one) => one.celsius)).toEqual([8_400, 8_350]);
+    expect(read("time,temp\n(yyyy-mm-dd hh:mm),(C)\n2026-03-14 10:00,60", ",", at({ zone: "UTC" }))).toMatchObject({ skipped: 0 });
+  });
+
+  it.each([
+    ["2026/03/14 10:00", "2026-03-14T10:00"],
+    ["2026.3.4 9:05", "2026-03-04T09:05"],
+    ["14 Mar 2026 10:00", "2026-03-14T10:00"],
+    ["14-Mar-2026 10:00:30", "2026-03-14T10:00"],
+    ["Mar 14, 2026 2:05 pm", "2026-03-14T14:05"],
+    ["March 14 2026 12:05 am", "2026-03-14T00:05"],
+  ])("reads %s", (text, expected) => {
+    expect(read(`date time;temp\n${text};60`, ";", at({ zone: "UTC" })).readings[0]?.at.slice(0, 16)).toBe(expected);
+  });
+
+  it.each(["2026-02-31 10:00", "31/02/2026 10:00", "31 Feb 2026 10:00", "2026-02-31T10:00:00Z", "2026-03-14 24:10", "14 Foo 2026 10:00"])(
+    "refuses %s, and moves no date",
+    (text) => {
+      expect(readLogger(table(`date time;temp\n${text};60`, ";"), at())).toMatchObject({ ok: false });
+    },
+  );
+
+  it("keeps both passes of the hour that comes twice where clocks go back, whichever way the rows run", () => {
+    const walls = Array.from({ length: 180 }, (_, n) => new Date(Date.parse("2026-10-25T00:00:00Z") + n * 60_000)).map((ms) =>
+      DateTime.fromJSDate(ms, { zone: "Europe/Berlin" }).toFormat("yyyy-MM-dd HH:mm"),
+    );
+    const rows = walls.map((wall, n) => `${wall},${90 - n * 0.1}`);
+    for (const all of [rows, [...rows].reverse()]) {
+      const { readings } = read(`time,temp\n${all.join("\n")}`);
+      expect(readings).toHaveLength(180);
+      expect(readings.map((one) => Date.parse(one.at))).toEqual(Array.from({ length: 180 }, (_, n) => Date.parse("2026-10-25T00:00:00Z") + n * 60_000));
+      expect(readings.every((one, n) => n === 0 || one.celsius < (readings[n - 1]?.celsius ?? 0))).toBe(true);
+    }
+  });
+
   it("puts rows in order, takes a moment once, and says what to do where nothing can be read", () => {
     expect(read("time,temp\n2026-03-14 10:02Z,61\n2026-03-14 10:01Z,62\n2026-03-14 10:02Z,60.5").readings.map((one) => one.celsius)).toEqual([6_200, 6_050]);
     expect(readLogger(table("a,b\n1,2"), at())).toMatchObject({ ok: false, message: expect.stringContaining("“time” and “temperature”") });

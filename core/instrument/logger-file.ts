@@ -1,4 +1,4 @@
-import { momentOf, type Wall } from "../units/calendar";
+import { momentOf, momentsOf, type Wall } from "../units/calendar";
 import { bad, good, type Parsed } from "../units/parsed";
 import { fromFahrenheit } from "../units/temperature";
 
@@ -13,6 +13,9 @@ export interface LoggerFile {
   skipped: number;
   /** Whether its times said their zone; where not, the workshop's was taken. */
   zoned: boolean;
+  /** Its columns of temperatures, by their place in the table, and the one that was read. */
+  columns: { at: number; name: string }[];
+  column: number;
 }
 
 /** How the file's own times are meant where they leave it open. */
@@ -20,6 +23,8 @@ export interface LoggerManner {
   zone: string;
   /** "03/14/2026" rather than "14/03/2026". */
   monthFirst: boolean;
+  /** The column of temperatures to read, where there are several; the first where it is not said. */
+  column?: number | undefined;
 }
 
 const TIME = /time|date|stamp|zeit|datum|heure|jour|uhr/i;
@@ -28,34 +33,58 @@ const DATE_ONLY = /^(date|datum|jour|day)$/i;
 const TEMPERATURE = /temp|celsius|fahrenheit|°|^[cf]$/i;
 const IN_F = /fahrenheit|°\s*f|\(f\)|\[f\]|^f$|_f$/i;
 
-const ISO = /^(\d{4})-(\d{2})-(\d{2})[T ](\d{1,2}):(\d{2})(?::(\d{2})(?:[.,]\d+)?)?\s*(z|[+-]\d{2}:?\d{2})?$/i;
+/** A row beneath the heads that says in which units they are. */
+const UNIT_CELL = /^[([]?\s*(°\s*[cf]|[cf]|deg(rees)?\.?\s*[cf]?|celsius|fahrenheit|hh:mm(:ss)?|yyyy.*|%\s*rh|s|min)\s*[)\]]?$/i;
+
+const ISO = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})[T ](\d{1,2}):(\d{2})(?::(\d{2})(?:[.,]\d+)?)?\s*(z|[+-]\d{2}:?\d{2})?$/i;
 const LOCAL = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4}|\d{2})[ ,T]+(\d{1,2}):(\d{2})(?::(\d{2}))?\s*([ap]\.?m\.?)?$/i;
+const NAMED = /^(?:(\d{1,2})[ -]([a-z]{3})[a-z]*\.?|([a-z]{3})[a-z]*\.? (\d{1,2}),?)[ -](\d{4}),?[ T]+(\d{1,2}):(\d{2})(?::(\d{2}))?\s*([ap]\.?m\.?)?$/i;
+const MONTH_NAMES = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
 const EPOCH = /^\d{10}(\d{3})?$/;
 
-const isWall = ({ month, day, hour, minute, second }: Wall) => month >= 1 && month <= 12 && day >= 1 && day <= 31 && hour < 24 && minute < 60 && second < 60;
+/** A day that there is: 31 February is none. */
+const isDay = (year: number, month: number, day: number) => {
+  const there = new Date(Date.UTC(year, month - 1, day));
+  return there.getUTCMonth() === month - 1 && there.getUTCDate() === day;
+};
+const isWall = ({ year, month, day, hour, minute, second }: Wall) => isDay(year, month, day) && hour < 24 && minute < 60 && second < 60;
 
-/** A time stamp as loggers write them; ms since 1970, and whether it said its zone. */
-function momentIn(text: string, { zone, monthFirst }: LoggerManner): { ms: number; zoned: boolean } | null {
+/** The hour of the day that a clock shows, of 12 hours where `half` says am or pm; null where no clock shows it. */
+function hourOf(hour: number, half: string | undefined): number | null {
+  if (!half) return hour;
+  return hour < 1 || hour > 12 ? null : (hour % 12) + (/^p/i.test(half) ? 12 : 0);
+}
+
+/** A time stamp as loggers write them: its moments in ms since 1970, two where clocks went back, and whether it said its zone. */
+function momentIn(text: string, { zone, monthFirst }: LoggerManner): { moments: [number, ...number[]]; zoned: boolean } | null {
   const said = text.trim();
-  if (EPOCH.test(said)) return { ms: Number(said) * (said.length === 10 ? 1_000 : 1), zoned: true };
+  const inZone = (wall: Wall) => (isWall(wall) ? { moments: momentsOf(wall, zone), zoned: false } : null);
+  if (EPOCH.test(said)) return { moments: [Number(said) * (said.length === 10 ? 1_000 : 1)], zoned: true };
   const iso = ISO.exec(said);
   if (iso) {
     const [, year, month, day, hour, minute, second = "0", offset] = iso;
     const wall = { year: Number(year), month: Number(month), day: Number(day), hour: Number(hour), minute: Number(minute), second: Number(second) };
-    if (!isWall(wall)) return null;
-    if (!offset) return { ms: momentOf(wall, zone), zoned: false };
+    if (!offset || !isWall(wall)) return inZone(wall);
     const [, sign, hours, minutes] = /^([+-])(\d{2}):?(\d{2})$/.exec(offset) ?? [];
     const ahead = sign ? (sign === "-" ? -1 : 1) * (Number(hours) * 60 + Number(minutes)) : 0;
-    return { ms: momentOf(wall, "UTC") - ahead * 60_000, zoned: true };
+    return { moments: [momentOf(wall, "UTC") - ahead * 60_000], zoned: true };
+  }
+  const named = NAMED.exec(said);
+  if (named) {
+    const [, before, first, second, after, year, hour, minute, seconds = "0", half] = named;
+    const month = MONTH_NAMES.indexOf((first ?? second ?? "").toLowerCase()) + 1;
+    const of24 = hourOf(Number(hour), half);
+    return of24 === null
+      ? null
+      : inZone({ year: Number(year), month, day: Number(before ?? after), hour: of24, minute: Number(minute), second: Number(seconds) });
   }
   const local = LOCAL.exec(said);
   if (!local) return null;
   const [, one, other, year = "", hour, minute, second = "0", half] = local;
   const [month, day] = monthFirst ? [Number(one), Number(other)] : [Number(other), Number(one)];
-  const of12 = half ? (Number(hour) % 12) + (/^p/i.test(half) ? 12 : 0) : Number(hour);
-  if (half && (Number(hour) < 1 || Number(hour) > 12)) return null;
-  const wall = { year: Number(year.length === 2 ? `20${year}` : year), month, day, hour: of12, minute: Number(minute), second: Number(second) };
-  return isWall(wall) ? { ms: momentOf(wall, zone), zoned: false } : null;
+  const of24 = hourOf(Number(hour), half);
+  if (of24 === null) return null;
+  return inZone({ year: Number(year.length === 2 ? `20${year}` : year), month, day, hour: of24, minute: Number(minute), second: Number(second) });
 }
 
 /** "84,3", "84.3 °C", "183.7F" in hundredths of °C. */
@@ -80,36 +109,48 @@ function monthFirstOf(times: readonly string[], otherwise: boolean): boolean {
 }
 
 /**
- * Reads what a temperature logger wrote: a table with a column of times and one of temperatures, whatever stands above or beside them.
- * Times without a zone are the workshop's. In order of time, each moment once.
+ * Reads what a temperature logger wrote: a table with a column of times and one or several of temperatures, whatever stands above or beside them; a row of
+ * units may follow the heads. Times without a zone are the workshop's; an hour that comes twice where clocks go back is told apart by the order of the rows.
+ * In order of time, each moment once.
  */
 export function readLogger(table: readonly (readonly string[])[], manner: LoggerManner): Parsed<LoggerFile> {
   const head = table.findIndex((row) => row.some((cell) => TIME.test(cell)) && row.some((cell) => TEMPERATURE.test(cell) && !TIME.test(cell)));
   const heads = table[head];
   if (!heads) return bad("not-understood", "This file has no heads for a time and a temperature. Name its columns “time” and “temperature”.");
-  const warm = heads.findIndex((cell) => TEMPERATURE.test(cell) && !TIME.test(cell));
+  const columns = heads.flatMap((cell, at) => (TEMPERATURE.test(cell) && !TIME.test(cell) ? [{ at, name: cell.trim() }] : []));
+  const warm = columns.find((one) => one.at === manner.column)?.at ?? columns[0]?.at ?? -1;
   const day = heads.findIndex((cell) => DATE_ONLY.test(cell.trim()));
   const clock = heads.findIndex((cell) => CLOCK_ONLY.test(cell.trim()));
   const whole = heads.findIndex((cell) => TIME.test(cell));
   const timeOf = (row: readonly string[]) => (day >= 0 && clock >= 0 ? `${row[day] ?? ""} ${row[clock] ?? ""}` : (row[whole] ?? ""));
-  const rows = table.slice(head + 1).filter((row) => row.some((cell) => cell.trim() !== ""));
+  const below = table.slice(head + 1).filter((row) => row.some((cell) => cell.trim() !== ""));
+  const isUnits = below[0]?.every((cell) => cell.trim() === "" || UNIT_CELL.test(cell.trim())) ?? false;
+  const rows = isUnits ? below.slice(1) : below;
   const meant = { ...manner, monthFirst: monthFirstOf(rows.map(timeOf), manner.monthFirst) };
-  const inF = IN_F.test((heads[warm] ?? "").trim());
+  const inF = IN_F.test((heads[warm] ?? "").trim()) || (isUnits && IN_F.test((below[0]?.[warm] ?? "").trim()));
   const at = new Map<number, number>();
   let [skipped, zoned] = [0, true];
-  for (const row of rows) {
+  const read = rows.flatMap((row) => {
     const when = momentIn(timeOf(row), meant);
     const celsius = celsiusIn(row[warm] ?? "", inF);
-    if (!when || celsius === null || !Number.isFinite(when.ms)) {
+    if (!when || celsius === null || !when.moments.every(Number.isFinite)) {
       skipped++;
-      continue;
+      return [];
     }
     zoned &&= when.zoned;
-    at.set(when.ms, celsius);
+    return [{ moments: when.moments, celsius }];
+  });
+  // Some loggers write the newest first.
+  if ((read[0]?.moments[0] ?? 0) > (read.at(-1)?.moments[0] ?? 0)) read.reverse();
+  let last = Number.NEGATIVE_INFINITY;
+  for (const { moments, celsius } of read) {
+    const ms = moments.find((one) => one >= last) ?? (moments.at(-1) as number);
+    last = Math.max(last, ms);
+    at.set(ms, celsius);
   }
   if (at.size === 0) return bad("not-understood", `None of its ${rows.length} rows could be read. A time is like 2026-03-14 14:20, a temperature like 84.3.`);
   const readings = [...at].sort(([a], [b]) => a - b).map(([ms, celsius]) => ({ at: new Date(ms).toISOString(), celsius }));
-  return good({ readings, skipped, zoned });
+  return good({ readings, skipped, zoned, columns, column: warm });
 }
 
 /** Of many readings so few as show the same: the first, the last, and between them every so manyth. */

@@ -8,6 +8,8 @@ export const noteSent = z
     kind: z.enum(NOTED),
     of: z.uuid(),
     personId: z.uuid().nullable(),
+    /** When it was written, where it waited on a device; when it arrives otherwise. */
+    happenedAt: z.iso.datetime().optional(),
     text: z.string().trim().max(2_000, "A note has at most 2,000 letters."),
     pictures: z
       .array(z.object({ id: z.uuid(), jpeg: z.base64("A picture could not be read.").max(Math.ceil(MOST_PICTURE_BYTES / 3) * 4, "A picture is too large.") }))

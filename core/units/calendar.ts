@@ -86,14 +86,30 @@ export function wallAt(at: number | string, zone: string): Wall {
 }
 
 /**
- * The moment at which the wall of a zone shows this, in ms. Hours past the day's end run on into the next. Where clocks go back it
- * is the first of two; a time that is left out where they go forward is as much later.
+ * The moments at which the wall of a zone shows this, in ms, the earlier first: two where clocks go back and the hour comes twice. Hours past the day's end
+ * run on into the next; a time that is left out where clocks go forward is as much later.
  */
-export function momentOf(wall: Wall, zone: string): number {
+export function momentsOf(wall: Wall, zone: string): [number, ...number[]] {
   const shown = asUtc(wall);
   const [before, after] = [offsetAt(shown - DAY_MS, zone), offsetAt(shown + DAY_MS, zone)];
-  return offsetAt(shown - before, zone) === before || offsetAt(shown - after, zone) !== after ? shown - before : shown - after;
+  const moments = [...new Set([before, after])].filter((offset) => offsetAt(shown - offset, zone) === offset).map((offset) => shown - offset);
+  const [first, ...more] = moments.sort((a, b) => a - b);
+  return first === undefined ? [shown - before] : [first, ...more];
 }
+
+/** The same, where clocks go back the first of the two. */
+export const momentOf = (wall: Wall, zone: string): number => momentsOf(wall, zone)[0];
+
+/** Whether a moment is in an hour that comes twice where clocks go back, and in which of the two; null in any other. */
+export function repeatOf(at: number | string, zone: string): "first" | "second" | null {
+  const ms = typeof at === "string" ? Date.parse(at) : at;
+  const [first, second] = momentsOf(wallAt(ms, zone), zone);
+  return second === undefined ? null : Math.floor(ms / 1_000) === Math.floor(first / 1_000) ? "first" : "second";
+}
+
+/** The moments of a time of a day in a zone, as `momentsOf`: minutes after midnight by the wall. */
+export const timesOn = (day: string, minutes: number, zone: string): [number, ...number[]] =>
+  momentsOf({ ...partsOf(day), hour: 0, minute: minutes, second: 0 }, zone);
 
 const two = (n: number): string => String(n).padStart(2, "0");
 const isoOf = ({ year, month, day }: Pick<Wall, "year" | "month" | "day">): string => `${String(year).padStart(4, "0")}-${two(month)}-${two(day)}`;

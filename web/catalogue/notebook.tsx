@@ -1,16 +1,17 @@
 "use client";
 
-import { MOST_PICTURES, type Noted } from "@hearth/core";
+import { MOST_PICTURES, type Noted, type SentEvent } from "@hearth/core";
 import { useEffect, useRef, useState } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
+import { send, useOutbox } from "@/log/outbox";
 import { usePlace } from "@/log/place";
 import { takeNoteAway } from "@/server/note-commands";
 import type { NoteShown } from "@/server/notes";
 import { useRouter } from "@/ui/address";
 import { Said } from "@/ui/said";
 import { toast } from "@/ui/toast";
-import { useUnits } from "@/ui/units";
+import { useClock, useUnits } from "@/ui/units";
 import { type Shrunk, shrunk } from "./shrink";
 
 interface NotebookProps {
@@ -19,15 +20,17 @@ interface NotebookProps {
   notes: NoteShown[];
 }
 
-/** Adds a note with its pictures; what is typed stays until the server has it. */
+/** Adds a note with its pictures. Like any entry it waits on this device until the server has it; what is refused comes back with its reason. */
 function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
   const { workshopId, personId } = usePlace();
   const router = useRouter();
-  const id = useRef(v7());
+  const units = useUnits();
+  const clock = useClock();
+  const waiting = useOutbox().waiting.filter((one) => one.what === "note" && one.batchId === of);
   const [text, setText] = useState("");
   const [pictures, setPictures] = useState<(Shrunk & { id: string; name: string })[]>([]);
   const [said, setSaid] = useState("");
-  const [busy, setBusy] = useState<"" | "reading" | "saving">("");
+  const [busy, setBusy] = useState<"" | "reading">("");
   const choose = async (files: File[]) => {
     setBusy("reading");
     setSaid("");
@@ -44,22 +47,14 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
   };
   const add = async () => {
     if (text.trim() === "" && pictures.length === 0) return setSaid("Write something, or choose a picture.");
-    setBusy("saving");
-    const answer = await fetch(`/api/workshops/${workshopId}/notes`, {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body: JSON.stringify({ id: id.current, kind, of, personId, text, pictures: pictures.map((one) => ({ id: one.id, jpeg: one.jpeg })) }),
-    }).catch(() => null);
-    setBusy("");
-    if (!answer?.ok) {
-      const told = (await answer?.json().catch(() => null)) as { error?: { message?: string } } | null | undefined;
-      return setSaid(told?.error?.message ?? "The program cannot be reached just now. Nothing you typed is lost: try again in a moment.");
-    }
-    id.current = v7();
+    const note = { id: v7(), kind, of, personId, happenedAt: clock.now(), text, pictures: pictures.map((one) => ({ id: one.id, jpeg: one.jpeg })) };
     setText("");
     setPictures([]);
     setSaid("");
-    router.refresh();
+    const first = text.trim().split("\n")[0]?.slice(0, 60);
+    const told = first ? `note: ${first}` : `note with ${pictures.length === 1 ? "a photograph" : `${pictures.length} photographs`}`;
+    const refusal = await send({ workshopId, batchId: of, what: "note", of: "", told, event: note as unknown as SentEvent, v: 1 });
+    if (!refusal) router.refresh();
   };
   return (
     <form
@@ -107,11 +102,20 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
           />
         </label>
         <button type="submit" className="press" disabled={busy !== ""}>
-          {busy === "saving" ? "Saving" : "Keep this note"}
+          Keep this note
         </button>
         <span className="text-[14px] text-soft">Made small on this device; where it was taken is left out.</span>
       </div>
       <Said className="mt-2">{said}</Said>
+      {waiting.length > 0 ? (
+        <ul className="mt-2" aria-label="Notes that wait on this device">
+          {waiting.map((one) => (
+            <li key={one.id} className="text-soft">
+              {units.dayClock(one.event.happenedAt)} {one.told}: kept on this device, and sent when the workshop can be reached.
+            </li>
+          ))}
+        </ul>
+      ) : null}
     </form>
   );
 }

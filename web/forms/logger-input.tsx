@@ -12,3 +12,28 @@ export function LoggerInput({ label, onFile }: { label: string; onFile: (file: F
     </label>
   );
 }
+
+/** Which column of a logger's file is read, where it has several of temperatures. */
+export function LoggerColumn({
+  columns,
+  column,
+  onColumn,
+}: {
+  columns: readonly { at: number; name: string }[];
+  column: number;
+  onColumn: (at: number) => void;
+}) {
+  if (columns.length < 2) return null;
+  return (
+    <label className="text-[15px]">
+      Column{" "}
+      <select className="entry !w-auto" value={column} onChange={(event) => onColumn(Number(event.target.value))}>
+        {columns.map((one) => (
+          <option key={one.at} value={one.at}>
+            {one.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -9,6 +9,7 @@ import {
   parseMoney,
   parsePercent,
   parseTemperature,
+  repeatOf,
   writeDuration,
   writePercent,
 } from "@hearth/core";
@@ -57,7 +58,11 @@ export const durationRule = (most: number, initial = ""): FieldRule<number> => (
 export const whenRule = (now: string, units: Writers): FieldRule<string | null> => ({
   initial: "",
   parse: (text) => parseWhen(text, now, units.zone, units.locale),
-  echo: (at) => (at === null ? "" : units.dayClock(at)),
+  echo: (at) => {
+    if (at === null) return "";
+    const repeat = repeatOf(at, units.zone);
+    return `${units.dayClock(at)}${repeat ? `, the ${repeat} time that clocks show this tonight` : ""}`;
+  },
 });
 
 /** A day that lies ahead, as ISO text; today is one. */

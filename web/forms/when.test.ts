@@ -51,6 +51,25 @@ describe("when something happened", () => {
     expect(read("yesterday 10:42")).toBe("2026-03-13T10:42:00.000Z");
   });
 
+  it("takes the latest that is not ahead, where clocks go back or a clock of twelve hours leaves it open", () => {
+    const at = (text: string, now: string, zone: string, locale?: string) => {
+      const parsed = parseWhen(text, now, zone, locale);
+      return parsed.ok ? parsed.value : parsed.message;
+    };
+    // The second 2:40 of the night in which clocks go back (01:40 UTC), and the first.
+    expect(at("02:35", "2026-10-25T01:40:00.000Z", "Europe/Vienna")).toBe("2026-10-25T01:35:00.000Z");
+    expect(at("02:35", "2026-10-25T00:40:00.000Z", "Europe/Vienna")).toBe("2026-10-25T00:35:00.000Z");
+    expect(at("02:50", "2026-10-25T01:40:00.000Z", "Europe/Vienna")).toBe("2026-10-25T00:50:00.000Z");
+    expect(at("1:05 am", "2026-11-01T06:10:00.000Z", "America/New_York", "en-US")).toBe("2026-11-01T06:05:00.000Z");
+    expect(at("11:40", "2026-03-14T23:45:00.000Z", "UTC", "en-US")).toBe("2026-03-14T23:40:00.000Z");
+    expect(at("11:40", "2026-03-14T14:00:00.000Z", "UTC", "en-US")).toBe("2026-03-14T11:40:00.000Z");
+    expect(at("12:10", "2026-03-14T14:00:00.000Z", "UTC", "en-US")).toBe("2026-03-14T12:10:00.000Z");
+    expect(at("12:10", "2026-03-14T00:30:00.000Z", "UTC", "en-US")).toBe("2026-03-14T00:10:00.000Z");
+    // With am or pm, or on a clock of 24 hours, it is as it is written.
+    expect(at("11:40 am", "2026-03-14T23:45:00.000Z", "UTC", "en-US")).toBe("2026-03-14T11:40:00.000Z");
+    expect(at("11:40", "2026-03-14T23:45:00.000Z", "UTC", "en-GB")).toBe("2026-03-14T11:40:00.000Z");
+  });
+
   it("refuses the future with how far ahead it is, and what is no time", () => {
     expect(read("15:00")).toMatch(/15:00 is 40 min ahead of now \(14:20\)/);
     expect(read("14:21")).toBe("2026-03-14T14:21:00.000Z");

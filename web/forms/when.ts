@@ -9,7 +9,7 @@ import {
   MANNERS,
   type Parsed,
   readDayAs,
-  timeOn,
+  timesOn,
   wallAt,
   writeClock,
   writeDay,
@@ -43,17 +43,21 @@ export function readDay(text: string, today: string, locale?: string, ahead = fa
   return null;
 }
 
-/** Reads a time of day: "10:42", "10.42", "11:40 pm", "3pm". Null where it is none. */
-export function readClock(text: string): { hour: number; minute: number } | null {
+/** Reads a time of day: "10:42", "10.42", "11:40 pm", "3pm"; `half` is whether it says am or pm. Null where it is none. */
+export function readClock(text: string): { hour: number; minute: number; half: boolean } | null {
   const match = /^(\d{1,2})(?:[:.](\d{2}))?\s*([ap])\.?\s*m\.?$/i.exec(text.trim()) ?? /^(\d{1,2})[:.](\d{2})$/.exec(text.trim());
   if (!match) return null;
   const half = match[3]?.toLowerCase();
   const [hour, minute] = [Number(match[1]), Number(match[2] ?? 0)];
   if (minute > 59 || hour > (half ? 12 : 23) || (half && hour === 0)) return null;
-  return { hour: half ? (hour % 12) + (half === "p" ? 12 : 0) : hour, minute };
+  return { hour: half ? (hour % 12) + (half === "p" ? 12 : 0) : hour, minute, half: half !== undefined };
 }
 
-/** Reads when something happened: nothing for now, "10:42" today, "2026-03-14 10:42", also as the place writes it. Gives ISO text; the future is refused. */
+/**
+ * Reads when something happened: nothing for now, "10:42" today, "2026-03-14 10:42", also as the place writes it. Where several moments could be meant (an
+ * hour that comes twice in an autumn night; on a clock of twelve hours "11:40" of today without am or pm) it is the latest that is not ahead of now. Gives
+ * ISO text; the future is refused.
+ */
 export function parseWhen(text: string, now: string, zone: string, locale?: string): Parsed<string | null> {
   const typed = text.trim();
   if (typed === "" || typed.toLowerCase() === "now") return good(null);
@@ -65,7 +69,9 @@ export function parseWhen(text: string, now: string, zone: string, locale?: stri
   const time = alone ?? (apart ? readClock(apart[2] ?? "") : null);
   const day = alone ? today : apart ? readDay(apart[1] ?? "", today, locale) : null;
   if (!time || !day) return bad("not-understood", `“${typed}” is not a time. Write it like ${clock}, or ${writeDay(today, date)} ${clock} for another day.`);
-  const at = timeOn(day, time.hour * 60 + time.minute, zone);
+  const halves = alone && hours === 12 && !time.half && time.hour >= 1 && time.hour <= 12 ? [time.hour % 12, (time.hour % 12) + 12] : [time.hour];
+  const moments = halves.flatMap((hour) => timesOn(day, hour * 60 + time.minute, zone));
+  const at = moments.findLast((one) => one - Date.parse(now) <= CLOCK_TOLERANCE_MS) ?? (moments[0] as number);
   const ahead = at - Date.parse(now);
   if (ahead > CLOCK_TOLERANCE_MS)
     return bad(

@@ -1,10 +1,24 @@
 "use client";
 
 import { KEPT_PAGES } from "@/offline/pages";
-import { device, forgetAll, forgetKnown } from "./store";
+import { allEntries, device, forgetAll, forgetKnown } from "./store";
 
-/** Takes everything off this device that was kept of a workshop: pages, batches, and entries that were not sent. */
+const WIPED = "hearth.wiped";
+/** What was wiped from this device though it had not been sent, in words, until the tab is closed. */
+export function wipedUnsent(): string[] {
+  try {
+    return JSON.parse(sessionStorage.getItem(WIPED) ?? "[]") as string[];
+  } catch {
+    return [];
+  }
+}
+
+/** Takes everything off this device that was kept of a workshop: pages, batches, and entries that were not sent. What those were is told once more. */
 export async function wipeDevice(): Promise<void> {
+  const unsent = (await allEntries().catch(() => []))
+    .filter((one) => one.state !== "taken")
+    .map((one) => `${one.told || one.event.kind}${one.of ? `, ${one.of}` : ""}`);
+  const told = unsent.length > 0 ? unsent : wipedUnsent();
   await forgetAll().catch(() => undefined);
   (await device())?.close();
   // Who would fill the pages again goes first.
@@ -13,6 +27,7 @@ export async function wipeDevice(): Promise<void> {
   try {
     localStorage.clear();
     sessionStorage.clear();
+    if (told.length > 0) sessionStorage.setItem(WIPED, JSON.stringify(told));
   } catch {
     // What cannot be kept need not be wiped.
   }
@@ -37,10 +52,27 @@ export async function checkDoor(): Promise<void> {
   }
 }
 
-/** Ends the sign-in of this browser, or of who works on this device, and takes off it what was kept of the workshop but for entries that still wait. */
-export async function leaveDoor(act: "sign-out" | "nobody"): Promise<void> {
-  await fetch(`/api/door/${act}`, { method: "POST", headers: { "content-type": "application/json" }, body: "{}" }).catch(() => null);
+/** What is said where somebody could not be signed out. */
+export const STILL_IN =
+  "You are not signed out: the workshop cannot be reached. What is entered here goes on under the same name. Try again once it can be reached.";
+
+/**
+ * Ends the sign-in of this browser, or of who works on this device, and takes off it what was kept of the workshop but for entries that still wait. Returns
+ * false, and changes nothing, where the server cannot be told: its cookie would go on opening the workshop.
+ */
+export async function leaveDoor(act: "sign-out" | "nobody"): Promise<boolean> {
+  const answer = await fetch(`/api/door/${act}`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: "{}",
+    redirect: "manual",
+    signal: AbortSignal.timeout(15_000),
+  }).catch(() => null);
+  const isOwn = answer && (answer.headers.get("content-type") ?? "").startsWith("application/json");
+  // Who is not signed in any more need not be signed out.
+  if (!isOwn || !(answer.ok || answer.status === 401)) return false;
   await forgetKnown().catch(() => undefined);
   for (const name of (await globalThis.caches?.keys()) ?? []) if (name === KEPT_PAGES) await caches.delete(name);
   location.assign("/sign-in");
+  return true;
 }

@@ -1,19 +1,20 @@
 import { type EventOf, foldOne, followsOn, type LogFacts, type Subject, type WrittenOf } from "@hearth/core";
 
-/** What a page knows of a subject of the log: its facts, its newest entries, how many there are, and the place of the newest. */
+/** What a page knows of a subject of the log: its facts, its newest entries, how many there are, the place of the newest, and of which history of the database that is. */
 export interface KnownOf<F, E> {
   facts: F;
   events: E[];
   total: number;
   seq: number;
+  epoch: string;
 }
 
-/** What is known together with what was read of the log since; nothing changes where it is no newer. */
+/** What is known together with what was read since of the same history of the log; nothing changes where it is no newer. */
 export function joinRead<F, E extends EventOf>(known: KnownOf<F, E>, told: { facts: F; events: E[]; seq: number }): KnownOf<F, E> {
   if (told.seq <= known.seq) return known;
   const ids = new Set(known.events.map((event) => event.id));
   const fresh = told.events.filter((event) => !ids.has(event.id));
-  return { facts: told.facts, events: [...known.events, ...fresh], total: known.total + fresh.length, seq: told.seq };
+  return { facts: told.facts, events: [...known.events, ...fresh], total: known.total + fresh.length, seq: told.seq, epoch: known.epoch };
 }
 
 /**

@@ -3,14 +3,18 @@
 import { useEffect, useState } from "react";
 import { later } from "@/ui/later";
 import { notice } from "@/ui/variants";
-import { entries, flush, useOutbox } from "./outbox";
+import { checkHistory, entries, flush, useOutbox } from "./outbox";
+import { usePlace } from "./place";
 import type { Kept } from "./store";
 
+const Lost = later<{ lost: Kept[] }>(async () => (await import("./lost")).Lost);
 const Refused = later<{ refused: Kept[] }>(async () => (await import("./refused")).Refused, { typed: true });
 
-/** Keeps sending, and says what waits, what was refused, and what a device does not keep. */
-export function Outbox() {
-  const { waiting, refused, away, keeps } = useOutbox();
+/** Keeps sending, and says what waits, what was refused, what a device does not keep, and what a restored backup lacks. `epoch`: of which history the page is. */
+export function Outbox({ epoch }: { epoch: string }) {
+  const { waiting, refused, lost, away, keeps, unkept: here } = useOutbox();
+  const { workshopId } = usePlace();
+  useEffect(() => void checkHistory(workshopId, epoch), [workshopId, epoch]);
   useEffect(() => {
     const now = () => void flush();
     now();
@@ -22,6 +26,7 @@ export function Outbox() {
     };
   }, []);
   const unkept = keeps === false;
+  const onDevice = waiting.length - here;
   // Once something was refused its list stays, for what can be had back.
   const [some, setSome] = useState(false);
   useEffect(() => {
@@ -32,16 +37,17 @@ export function Outbox() {
       {unkept ? (
         <p role="alert" className={notice({ place: "strip" })}>
           ▲ This browser keeps nothing on the device: its storage is full or forbidden.{" "}
-          {waiting.length > 0
-            ? `${entries(waiting.length)} ${waiting.length === 1 ? "waits" : "wait"} in this page only: leave it open until the workshop can be reached again.`
+          {here > 0
+            ? `${entries(here)} ${here === 1 ? "waits" : "wait"} in this page only: leave it open until the workshop can be reached again.`
             : "While the workshop cannot be reached, entries wait in the open page only. Free some space or allow storage for this address, then load the page again."}
         </p>
       ) : null}
-      {away && waiting.length > 0 && !unkept ? (
+      {away && onDevice > 0 ? (
         <p role="status" className={notice({ tone: "cool", place: "strip" })}>
-          {entries(waiting.length)} {waiting.length === 1 ? "is" : "are"} kept on this device and will be sent when the workshop's records can be reached again.
+          {entries(onDevice)} {onDevice === 1 ? "is" : "are"} kept on this device and will be sent when the workshop's records can be reached again.
         </p>
       ) : null}
+      {lost.length > 0 ? <Lost lost={lost} /> : null}
       {some ? <Refused refused={refused} /> : null}
     </>
   );

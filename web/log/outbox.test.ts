@@ -18,7 +18,14 @@ const ids = { workshopId: v7(), batchId: v7(), of: "15 Rain on slate", told: "no
 
 let sent: string[];
 let answer: (id: string) => Response | Promise<Response>;
+/** What the server says to a device that asks which of its entries the log holds. */
+let history: () => Response;
+/** The workshop's own answer to an entry: it names it. */
+const takes = (id: string, seq = 7) => Response.json({ ok: true, id, seq, epoch: "first", repeated: false });
 const refuse = (status: number, message = "Too hot.") => Response.json({ error: { message, fields: { shown: [message] } } }, { status });
+
+/** Waits for what is to come, also on a machine that is busy. */
+const soon = <T>(look: () => T | Promise<T>): Promise<T> => vi.waitFor(look, { timeout: 30_000 }) as Promise<T>;
 
 const pages: (() => Promise<void>)[] = [];
 
@@ -26,10 +33,17 @@ const pages: (() => Promise<void>)[] = [];
 async function freshPage() {
   vi.resetModules();
   const outbox = await import("./outbox");
-  const { device, allEntries: rows } = await import("./store");
-  pages.push(async () => (await device())?.close());
+  const { device, allEntries: rows, forgetAll } = await import("./store");
+  // A page that is closed puts nothing back.
+  pages.push(async () => {
+    await forgetAll().catch(() => undefined);
+    (await device())?.close();
+  });
   const states = async (state: string) => (await rows()).filter((one) => one.state === state).map((one) => one.id);
-  return { ...outbox, waiting: () => states("waiting"), refused: () => states("refused"), rows };
+  const clear = async () => (await device())?.clear("entries");
+  /** The browser takes the whole database away, as when a maker clears the site's data. */
+  const remove = () => deleteDB("hearth");
+  return { ...outbox, clear, remove, waiting: () => states("waiting"), refused: () => states("refused"), rows };
 }
 
 /** The lock that all tabs of a browser share. */
@@ -46,10 +60,11 @@ function locks() {
 beforeEach(() => {
   vi.stubGlobal("navigator", { locks: locks() });
   sent = [];
-  answer = () => Response.json({ ok: true });
+  answer = takes;
   vi.stubGlobal("window", {});
   vi.stubGlobal("localStorage", { getItem: () => null, removeItem: () => undefined });
-  vi.stubGlobal("fetch", async (_url: string, options: { body: string }) => {
+  vi.stubGlobal("fetch", async (_url: string, options: { body?: string }) => {
+    if (!options.body) return history();
     const { id } = JSON.parse(options.body) as { id: string };
     sent.push(id);
     return answer(id);
@@ -75,19 +90,19 @@ describe("entries on their way to the server", () => {
     const first = await freshPage();
     const [a, b] = [event(), event()];
     void first.send({ ...ids, event: a });
-    await vi.waitFor(async () => expect(await first.waiting()).toEqual([a.id]));
+    await soon(async () => expect(await first.waiting()).toEqual([a.id]));
     void first.send({ ...ids, event: b });
-    await vi.waitFor(async () => expect(await first.waiting()).toEqual([a.id, b.id]));
+    await soon(async () => expect(await first.waiting()).toEqual([a.id, b.id]));
 
     answer = () => refuse(503, "away");
     const second = await freshPage();
     const c = event();
     void second.send({ ...ids, event: c });
-    await vi.waitFor(async () => expect(await second.waiting()).toEqual([a.id, b.id, c.id]));
-    await vi.waitFor(() => expect(sent.at(-1)).toBe(a.id));
+    await soon(async () => expect(await second.waiting()).toEqual([a.id, b.id, c.id]));
+    await soon(() => expect(sent.at(-1)).toBe(a.id));
 
     sent = [];
-    answer = () => Response.json({ ok: true });
+    answer = takes;
     const third = await freshPage();
     const d = event();
     await third.send({ ...ids, event: d });
@@ -98,7 +113,7 @@ describe("entries on their way to the server", () => {
   it("stay on the device with the reason where the server refuses them, over a reload too, and do not hold up the rest", async () => {
     const { send, refused } = await freshPage();
     const [bad, good] = [event(), event()];
-    answer = (id) => (id === bad.id ? refuse(400) : Response.json({ ok: true }));
+    answer = (id) => (id === bad.id ? refuse(400) : takes(id));
     const [why, taken] = await Promise.all([send({ ...ids, event: bad }), send({ ...ids, event: good })]);
     expect(why).toEqual({ message: "Too hot.", fields: { shown: ["Too hot."] } });
     expect(taken).toBeNull();
@@ -113,7 +128,7 @@ describe("entries on their way to the server", () => {
     expect(kept).toMatchObject({ state: "refused", why: { message: "Too hot." }, of: "15 Rain on slate" });
     const mended = { ...bad, id: v7() };
     await next.again(kept as never, { event: mended, batchId: "other" });
-    await vi.waitFor(async () => expect((await next.rows()).find((one) => one.id === mended.id)).toMatchObject({ state: "taken", batchId: "other" }));
+    await soon(async () => expect((await next.rows()).find((one) => one.id === mended.id)).toMatchObject({ state: "taken", batchId: "other" }));
     expect(await next.refused()).toEqual([]);
   });
 
@@ -127,13 +142,13 @@ describe("entries on their way to the server", () => {
     const back = await drop((await rows()).find((one) => one.id === also.id) as never);
     expect(await refused()).toEqual([]);
     back();
-    await vi.waitFor(async () => expect(await refused()).toEqual([also.id]));
+    await soon(async () => expect(await refused()).toEqual([also.id]));
   });
 
   it("are shown as refused where the server fails at one of them again and again; the others go on", async () => {
     const { send, flush, refused, waiting } = await freshPage();
     const [never, good] = [event(), event()];
-    answer = (id) => (id === never.id ? refuse(500, "Something went wrong here.") : Response.json({ ok: true }));
+    answer = (id) => (id === never.id ? refuse(500, "Something went wrong here.") : takes(id));
     const failed = send({ ...ids, event: never });
     expect(await send({ ...ids, event: good })).toBeNull();
     for (let i = 0; i < 6 && (await waiting()).length > 0; i++) await flush();
@@ -146,8 +161,8 @@ describe("entries on their way to the server", () => {
     const { send, flush } = await freshPage();
     answer = () => Promise.reject(new TypeError("network"));
     const going = send({ ...ids, event: event() });
-    await vi.waitFor(() => expect(sent.length).toBeGreaterThan(0));
-    answer = () => Response.json({ ok: true });
+    await soon(() => expect(sent.length).toBeGreaterThan(0));
+    answer = takes;
     await flush();
     expect(await going).toBeNull();
   });
@@ -157,7 +172,7 @@ describe("entries on their way to the server", () => {
     const store = new Map([["hearth.outbox", JSON.stringify([{ workshopId: ids.workshopId, batchId: ids.batchId, event: old }])]]);
     vi.stubGlobal("localStorage", { getItem: (key: string) => store.get(key) ?? null, removeItem: (key: string) => void store.delete(key) });
     const { flush } = await freshPage();
-    await vi.waitFor(async () => {
+    await soon(async () => {
       await flush();
       expect(sent).toEqual([old.id]);
     });
@@ -176,7 +191,7 @@ describe("entries on their way to the server", () => {
     for (const one of [first, second]) await before.table("entries").add({ ...ids, id: one.id, event: one, state: "waiting", why: null, tries: 0 });
     before.close();
     const { flush, waiting } = await freshPage();
-    await vi.waitFor(async () => {
+    await soon(async () => {
       await flush();
       expect(sent).toEqual([first.id, second.id]);
     });
@@ -189,13 +204,144 @@ describe("entries on their way to the server", () => {
     await there.flush();
     const one = event();
     void here.send({ ...ids, event: one });
-    await vi.waitFor(async () => expect((await there.rows()).map((row) => row.id)).toEqual([one.id]));
-    answer = () => Response.json({ ok: true });
+    await soon(async () => expect((await there.rows()).map((row) => row.id)).toEqual([one.id]));
+    answer = takes;
     sent = [];
     // The other page sends what the first put down, without having been asked to.
-    await vi.waitFor(() => expect(there.seen().waiting.map((row) => row.id)).toEqual([one.id]));
+    await soon(() => expect(there.seen().waiting.map((row) => row.id)).toEqual([one.id]));
     await there.flush();
-    await vi.waitFor(async () => expect(await here.waiting()).toEqual([]));
+    await soon(async () => expect(await here.waiting()).toEqual([]));
     expect(new Set(sent)).toEqual(new Set([one.id]));
+  });
+
+  it.each([
+    ["a page of the network's own", () => new Response("<html>Please sign in to the wifi</html>", { headers: { "content-type": "text/html" } })],
+    ["JSON that names no entry", () => Response.json({ ok: true })],
+    ["JSON that names another", () => takes(v7())],
+    ["JSON of somebody else", () => Response.json({ status: "maintenance" })],
+    ["an answer without a place in the log", (id: string) => Response.json({ ok: true, id })],
+    ["a refusal by a proxy", () => new Response("<html>Forbidden</html>", { status: 403, headers: { "content-type": "text/html" } })],
+    [
+      "a redirect",
+      () =>
+        ({
+          ok: false,
+          status: 0,
+          redirected: false,
+          type: "opaqueredirect",
+          headers: new Headers(),
+          json: () => Promise.reject(new Error()),
+        }) as unknown as Response,
+    ],
+  ])("wait on where %s answers in the workshop's place, and are sent once it answers itself", async (_, lies) => {
+    answer = lies;
+    const { send, flush, waiting, seen } = await freshPage();
+    const one = event();
+    const going = send({ ...ids, event: one });
+    await soon(() => expect(seen().away).toBe(true));
+    expect(await waiting()).toEqual([one.id]);
+    answer = takes;
+    await flush();
+    expect(await going).toBeNull();
+    expect(await waiting()).toEqual([]);
+    expect(seen().away).toBe(false);
+  });
+
+  /** The disk is full from now on, until the returned function is called: what is there can be read, and nothing written. */
+  function fillDisk(): () => void {
+    const full = () => {
+      throw new DOMException("The disk is full.", "QuotaExceededError");
+    };
+    const spies = (["add", "put"] as const).map((name) => vi.spyOn(IDBObjectStore.prototype, name).mockImplementation(full));
+    return () => {
+      for (const spy of spies) spy.mockRestore();
+    };
+  }
+
+  it("that waited before the disk was full are sent with those that came after, each once and in order, and kept again once there is room", async () => {
+    answer = () => Promise.reject(new TypeError("network"));
+    const { send, flush, seen, waiting } = await freshPage();
+    const all = Array.from({ length: 4 }, event);
+    for (const one of all.slice(0, 2)) void send({ ...ids, event: one });
+    await soon(async () => expect(await waiting()).toEqual(all.slice(0, 2).map((one) => one.id)));
+    const empty = fillDisk();
+    for (const one of all.slice(2)) void send({ ...ids, event: one });
+    await soon(() => expect(seen()).toMatchObject({ keeps: false, unkept: 2 }));
+    expect(seen().waiting.map((one) => one.id)).toEqual(all.map((one) => one.id));
+    // After a reload what the device had kept is still shown, and sent.
+    const next = await freshPage();
+    await next.flush();
+    await soon(() => expect(next.seen().waiting.map((one) => one.id)).toEqual(all.slice(0, 2).map((one) => one.id)));
+    sent = [];
+    answer = takes;
+    await flush();
+    expect(sent).toEqual(all.map((one) => one.id));
+    expect(seen().waiting).toEqual([]);
+    // It is not sent again and again for want of writing down that it went.
+    await flush();
+    expect(sent).toEqual(all.map((one) => one.id));
+    empty();
+    await flush();
+    expect(await waiting()).toEqual([]);
+    expect(seen()).toMatchObject({ keeps: true, unkept: 0 });
+  });
+
+  it("are put back where the browser cleared what was kept, and not where another tab dropped them", async () => {
+    answer = () => Promise.reject(new TypeError("network"));
+    const page = await freshPage();
+    const other = await freshPage();
+    await other.flush();
+    const [one, two] = [event(), event()];
+    void page.send({ ...ids, event: one });
+    answer = (id) => (id === two.id ? refuse(400) : Promise.reject(new TypeError("network")));
+    void page.send({ ...ids, event: two });
+    await soon(async () => expect(await page.waiting()).toHaveLength(2));
+    // Each page knows of both.
+    await soon(() => expect(other.seen().waiting).toHaveLength(2));
+    const dropped = other.seen().waiting.find((row) => row.id === two.id);
+    await other.drop(dropped as never);
+    await soon(() => expect(page.seen().waiting.map((row) => row.id)).toEqual([one.id]));
+    await page.clear();
+    await page.flush();
+    expect(page.seen().waiting.map((row) => row.id)).toEqual([one.id]);
+    await soon(async () => expect(await page.waiting()).toEqual([one.id]));
+    // With the database itself gone its places are given anew: one that is put down next is not taken for the one that had its place.
+    await page.remove();
+    const three = event();
+    void page.send({ ...ids, event: three });
+    sent = [];
+    answer = takes;
+    await soon(async () => {
+      await page.flush();
+      expect(page.seen().waiting).toEqual([]);
+    });
+    expect([...new Set(sent)].sort()).toEqual([one.id, three.id].sort());
+    await soon(async () =>
+      expect((await page.rows()).map((row) => [row.id, row.state]).sort()).toEqual(
+        [
+          [one.id, "taken"],
+          [three.id, "taken"],
+        ].sort(),
+      ),
+    );
+  });
+
+  it("that the log lacks after a backup was restored are told of, and sent again where the maker says so", async () => {
+    const { send, seen, checkHistory, again, drop } = await freshPage();
+    const all = Array.from({ length: 3 }, event);
+    for (const one of all) await send({ ...ids, event: one });
+    history = () => Response.json({ epoch: "second", known: [{ id: all[0]?.id, seq: 3 }] });
+    await checkHistory(ids.workshopId, "second");
+    expect(seen().lost.map((one) => one.id)).toEqual(all.slice(1).map((one) => one.id));
+    expect(seen().taken.map((one) => one.place)).toEqual([{ seq: 3, epoch: "second" }]);
+    answer = (id) => Response.json({ ok: true, id, seq: 9, epoch: "second" });
+    await again(seen().lost[0] as never);
+    await soon(() => expect(seen().taken.map((one) => one.id)).toEqual(all.slice(0, 2).map((one) => one.id)));
+    await drop(seen().lost[0] as never);
+    expect(seen().lost).toEqual([]);
+    // Once it is settled nothing is asked again.
+    history = () => Response.json({ epoch: "second", known: [] });
+    await checkHistory(ids.workshopId, "second");
+    expect(seen().lost).toEqual([]);
   });
 });

@@ -1,46 +1,97 @@
 "use client";
 
 import { useSyncExternalStore } from "react";
-import { addEntry, allEntries, canKeep, changeEntry, dropEntries, entriesOf, hearChanges, type Kept, putEntry, type Refusal } from "./store";
+import {
+  addEntries,
+  addEntry,
+  allEntries,
+  askToPersist,
+  canKeep,
+  changeEntry,
+  dropEntries,
+  entryAt,
+  hearChanges,
+  type Kept,
+  putEntry,
+  type Refusal,
+  wasRemoved,
+} from "./store";
 import { SUBJECT_PATHS } from "./subjects";
 
 /**
  * Entries on their way to the server. Each is kept on this device until the server has it, so that a network or a
  * database that is away loses nothing; each carries its own id, so that sending it twice changes nothing. Of all tabs of
- * a browser one sends at a time, in the order in which the entries were put down.
+ * a browser one sends at a time, in the order in which the entries were put down. What can be read of the device is sent,
+ * whether or not anything can be written to it.
  */
 export interface Box {
   waiting: Kept[];
   /** The newest that the server has taken: they count here until the page has read them back, or a step would flicker. */
   taken: Kept[];
   refused: Kept[];
+  /** The server had taken them, and has them no more: a backup was restored. */
+  lost: Kept[];
   /** The server cannot be reached just now. */
   away: boolean;
   /** Whether the device keeps what waits; null until it was tried. */
   keeps: boolean | null;
+  /** How many of those that wait are in this page only. */
+  unkept: number;
 }
 
-const NONE: Box = { waiting: [], taken: [], refused: [], away: false, keeps: null };
+const NONE: Box = { waiting: [], taken: [], refused: [], lost: [], away: false, keeps: null, unkept: 0 };
 const LOCK = "hearth.outbox";
-const MOST_TAKEN = 50;
+const MAX_TAKEN = 50;
 /** So often the server may fail at one entry, though it can be reached, before it is shown as refused. */
-const MOST_TRIES = 5;
+const MAX_TRIES = 5;
+/** The store is read so often at most, where it goes on changing meanwhile. */
+const MAX_READS = 5;
+/** An entry that is gone from the device's store was dropped in another tab, which says so within this time, or is put back. */
+const VANISHED_MS = 1_000;
 
 let box: Box = NONE;
 /** What the device's store would not take: it waits in this page only. */
 let unkept: Kept[] = [];
 let stored: Kept[] = [];
+/** Changes that the store would not take, by the entry's place in it: they hold in this page, and are written once there is room. */
+const unwritten = new Map<number, { id: string; patch: Partial<Kept> }>();
+/** What was not written yet of the entry at a place; nothing where another stands there by now. */
+const unwrittenOf = ({ seq, id }: Pick<Kept, "seq" | "id">): Partial<Kept> => {
+  const one = seq === undefined ? undefined : unwritten.get(seq);
+  return one?.id === id ? one.patch : {};
+};
 let away = false;
 let keeps: boolean | null = null;
 let begun = false;
 const listeners = new Set<() => void>();
 const asking = new Map<string, (refusal: Refusal | null) => void>();
 
+/** All entries as they stand, in the order in which they were put down. */
+const all = (): Kept[] => [...stored, ...unkept];
+
+/** The rows of the store as they stand, with those that this page holds and the store has no more. */
+function asStored(rows: readonly Kept[]): Kept[] {
+  // What was dropped while they were read is not there any more.
+  const now = rows.filter((row) => !wasRemoved(row.id)).map((row) => ({ ...row, ...unwrittenOf(row) }));
+  const ids = new Set(now.map((row) => row.id));
+  // What the server has taken need not be kept.
+  const vanished = stored.filter((one) => one.state !== "taken" && !ids.has(one.id) && !wasRemoved(one.id));
+  return [...vanished, ...now].sort((a, b) => (a.seq ?? 0) - (b.seq ?? 0));
+}
+
 function tell(): void {
-  const all = [...stored, ...unkept];
-  const of = (state: Kept["state"]) => all.filter((one) => one.state === state);
-  box = { waiting: of("waiting"), taken: of("taken"), refused: of("refused"), away, keeps };
-  for (const one of all) {
+  const entries = all();
+  const of = (state: Kept["state"]) => entries.filter((one) => one.state === state);
+  box = {
+    waiting: of("waiting"),
+    taken: of("taken"),
+    refused: of("refused"),
+    lost: of("lost"),
+    away,
+    keeps,
+    unkept: unkept.filter((one) => one.state === "waiting").length,
+  };
+  for (const one of entries) {
     const answer = one.state === "waiting" ? undefined : asking.get(one.id);
     if (!answer) continue;
     asking.delete(one.id);
@@ -49,17 +100,54 @@ function tell(): void {
   for (const listener of listeners) listener();
 }
 
-/** Readings that overlap: the one asked for last is right. */
-let asked = 0;
-async function readStored(): Promise<void> {
-  const mine = ++asked;
-  try {
-    const rows = await allEntries();
-    if (mine !== asked) return;
-    stored = rows;
-  } catch {
-    keeps = false;
+/** Puts back what waits, was refused or lost and is gone from the store though nobody dropped it: the browser cleared it. */
+async function putBack(vanished: readonly Kept[]): Promise<void> {
+  await new Promise((later) => setTimeout(later, VANISHED_MS));
+  const rows = await allEntries().catch(() => null);
+  for (const one of vanished) {
+    if (wasRemoved(one.id) || rows?.some((row) => row.id === one.id)) {
+      stored = stored.filter((other) => other.id !== one.id);
+      continue;
+    }
+    // Its place in the store may be another's by now.
+    const { seq: _gone, ...row } = one;
+    stored = stored.filter((other) => other.id !== one.id);
+    try {
+      stored = [...stored, await addEntry(row)];
+    } catch {
+      unkept = [...unkept, row];
+    }
   }
+  await readStored();
+}
+
+/** Counts readings of the store, and changes of what was read: of what overlaps the newest is right. */
+let reading = 0;
+const vanishing = new Set<string>();
+/** Takes over what the store holds; where it cannot be read what was read before holds on. Returns false where something changed while it was read. */
+async function readRows(): Promise<boolean> {
+  const mine = ++reading;
+  const rows = await allEntries().catch(() => null);
+  if (!rows) return true;
+  if (mine !== reading) return false;
+  stored = asStored(rows);
+  const ids = new Set(rows.map((row) => ({ ...row, ...unwrittenOf(row) }).id));
+  const vanished = stored.filter((one) => !ids.has(one.id) && !vanishing.has(one.id));
+  if (vanished.length === 0) return true;
+  for (const one of vanished) vanishing.add(one.id);
+  void putBack(vanished).finally(() => {
+    for (const one of vanished) vanishing.delete(one.id);
+  });
+  return true;
+}
+
+/** The same, until nothing changed meanwhile. */
+async function readAll(): Promise<void> {
+  for (let tries = 0; tries < MAX_READS && !(await readRows()); ) tries += 1;
+}
+
+async function readStored(): Promise<void> {
+  await readAll();
   tell();
   if (box.waiting.length > 0) void flush();
 }
@@ -70,55 +158,106 @@ function begin(): void {
   begun = true;
   void canKeep().then((can) => {
     keeps = can;
-    if (!can) {
-      tell();
-      return void flush();
-    }
     hearChanges(() => void readStored());
-    void readStored();
+    void readStored().then(flush);
   });
 }
 
 const change = async (one: Kept, patch: Partial<Kept>): Promise<void> => {
   if (one.seq === undefined) unkept = unkept.map((other) => (other.id === one.id ? { ...other, ...patch } : other));
   else {
-    await changeEntry(one.seq, patch);
+    // What was not written before is of the id that the store still has.
+    const before = [...unwritten.values()].find((other) => (other.patch.id ?? other.id) === one.id);
+    const [id, all] = [before?.id ?? one.id, { ...before?.patch, ...patch }];
+    try {
+      await changeEntry(one.seq, id, all);
+      unwritten.delete(one.seq);
+    } catch {
+      keeps = false;
+      unwritten.set(one.seq, { id, patch: all });
+    }
     // The store tells of it a moment later; what follows here must not see the old state.
+    reading += 1;
     stored = stored.map((other) => (other.id === one.id ? { ...other, ...patch } : other));
   }
   tell();
 };
 
-async function nextOf(after: Set<string>): Promise<Kept | undefined> {
-  const rows = keeps ? await entriesOf("waiting") : [];
-  return [...rows, ...unkept.filter((one) => one.state === "waiting")].find((one) => !after.has(one.id));
+/** Writes what the store would not take before: there may be room again. */
+async function catchUp(): Promise<void> {
+  if (unkept.length === 0 && unwritten.size === 0) return;
+  try {
+    for (const [seq, { id, patch }] of [...unwritten]) {
+      await changeEntry(seq, id, patch);
+      unwritten.delete(seq);
+    }
+    for (const one of [...unkept]) {
+      if (one.state !== "taken") {
+        const placed = await addEntry(one);
+        if (!stored.some((other) => other.id === one.id)) stored = [...stored, placed];
+      }
+      unkept = unkept.filter((other) => other.id !== one.id);
+    }
+    keeps = true;
+  } catch {
+    keeps = false;
+  }
+  tell();
+}
+
+/** What the workshop itself answers to an entry; null where something else answered for it: a sign-in of the network, a proxy, a page of maintenance. */
+async function ownAnswer(answer: Response, id: string): Promise<{ ok: true; place: NonNullable<Kept["place"]> } | { ok: false; why: Refusal } | null> {
+  if (answer.redirected || !(answer.headers.get("content-type") ?? "").startsWith("application/json")) return null;
+  const said = (await answer.json().catch(() => null)) as { ok?: unknown; id?: unknown; seq?: unknown; epoch?: unknown; error?: Refusal } | null;
+  if (answer.ok)
+    return said?.ok === true && said.id === id && typeof said.seq === "number" ? { ok: true, place: { seq: said.seq, epoch: String(said.epoch ?? "") } } : null;
+  return typeof said?.error?.message === "string" ? { ok: false, why: said.error } : null;
 }
 
 /** What became of one entry that was sent. */
 async function sendOne(one: Kept): Promise<"went" | "away"> {
   const { event, batchId, workshopId, what } = one;
-  const answer = await fetch(`/api/workshops/${workshopId}/${SUBJECT_PATHS[what ?? "batch"]}/${batchId}/events`, {
+  const isNote = what === "note";
+  const path = isNote ? "notes" : `${SUBJECT_PATHS[what ?? "batch"]}/${batchId}/events`;
+  const answer = await fetch(`/api/workshops/${workshopId}/${path}`, {
     method: "POST",
     headers: { "content-type": "application/json" },
-    body: JSON.stringify({ ...event, v: one.v ?? (await import("./version")).versionOf(event.kind) }),
+    body: JSON.stringify(isNote ? event : { ...event, v: one.v ?? (await import("./version")).versionOf(event.kind) }),
     signal: AbortSignal.timeout(15_000),
+    redirect: "manual",
   }).catch(() => null);
-  if (!answer || [401, 408, 429, 502, 503, 504].includes(answer.status)) return "away";
-  if (answer.ok) await change(one, { state: "taken", why: null });
-  else if (answer.status >= 500 && one.tries + 1 < MOST_TRIES) await change(one, { tries: one.tries + 1 });
-  else {
-    const told = (await answer.json().catch(() => null)) as { error?: Refusal } | null;
-    await change(one, { state: "refused", why: told?.error ?? { message: "The workshop could not take this entry.", fields: {} } });
-  }
+  const own = answer && (await ownAnswer(answer, event.id));
+  if (!answer || !own || [401, 408, 429, 502, 503, 504].includes(answer.status)) return "away";
+  // A note is on no page of a log: once the server has it, its photographs need no room here.
+  if (own.ok && isNote) {
+    asking.get(one.id)?.(null);
+    asking.delete(one.id);
+    await drop(one);
+  } else if (own.ok) await change(one, { state: "taken", why: null, place: own.place });
+  else if (answer.status >= 500 && one.tries + 1 < MAX_TRIES) await change(one, { tries: one.tries + 1 });
+  else await change(one, { state: "refused", why: own.why });
   return "went";
+}
+
+/** Whether another tab has sent it, or it was dropped or changed there, since this one read the store. */
+async function wentElsewhere(one: Kept): Promise<boolean> {
+  if (one.seq === undefined || Object.keys(unwrittenOf(one)).length > 0) return false;
+  const row = await entryAt(one.seq).catch(() => undefined);
+  return row !== undefined && row.id === one.id && row.state !== "waiting";
 }
 
 /** Sends what waits, oldest first. One that fails does not stop the others; a server that is away stops all until later. */
 async function sendAll(): Promise<void> {
-  const seen = new Set<string>();
-  for (let one = await nextOf(seen); one; one = await nextOf(seen)) {
-    seen.add(one.id);
+  await catchUp();
+  // Another tab may have sent some of it meanwhile.
+  await readAll();
+  const tried = new Set<string>();
+  const next = () => all().find((one) => one.state === "waiting" && !tried.has(one.id) && !wasRemoved(one.id));
+  for (let one = next(); one; one = next()) {
+    tried.add(one.id);
+    if (await wentElsewhere(one)) continue;
     if ((await sendOne(one)) === "away") {
+      if (!away) void askToPersist();
       away = true;
       return tell();
     }
@@ -128,8 +267,8 @@ async function sendAll(): Promise<void> {
     away = false;
     tell();
   }
-  const taken = keeps ? await entriesOf("taken") : [];
-  if (taken.length > MOST_TAKEN) await dropEntries(taken.slice(0, -MOST_TAKEN).map((one) => one.seq as number));
+  const taken = all().filter((one) => one.state === "taken");
+  if (taken.length > MAX_TAKEN) await dropEntries(taken.slice(0, -MAX_TAKEN)).catch(() => undefined);
 }
 
 let queued = false;
@@ -163,7 +302,6 @@ export function send(entry: Pick<Kept, "workshopId" | "batchId" | "what" | "of" 
     asking.set(row.id, resolve);
     void (async () => {
       try {
-        if (keeps === false) throw new Error("nothing is kept here");
         const placed = await addEntry(row, instead);
         if (!stored.some((one) => one.id === row.id)) stored = [...stored, placed];
       } catch {
@@ -176,10 +314,25 @@ export function send(entry: Pick<Kept, "workshopId" | "batchId" | "what" | "of" 
   });
 }
 
-/** Drops an entry that was refused; gives the way to have it back. */
+/** Puts several entries down at once: all are kept on this device before the first of them is sent. Resolves once they are. */
+export async function sendMany(entries: readonly Pick<Kept, "workshopId" | "batchId" | "what" | "of" | "told" | "event" | "v">[]): Promise<void> {
+  begin();
+  const rows = entries.map((entry): Kept => ({ ...entry, id: entry.event.id, state: "waiting", why: null, tries: 0 }));
+  try {
+    const placed = await addEntries(rows);
+    stored = [...stored, ...placed.filter((row) => !stored.some((one) => one.id === row.id))];
+  } catch {
+    keeps = false;
+    unkept = [...unkept, ...rows];
+  }
+  tell();
+  void flush();
+}
+
+/** Drops an entry that was refused or lost; gives the way to have it back. */
 export async function drop(one: Kept): Promise<() => void> {
   if (one.seq === undefined) unkept = unkept.filter((other) => other.id !== one.id);
-  else await dropEntries([one.seq]);
+  else await dropEntries([one]);
   stored = stored.filter((other) => other.id !== one.id);
   tell();
   return () => {
@@ -189,11 +342,35 @@ export async function drop(one: Kept): Promise<() => void> {
   };
 }
 
-/** Sends an entry that was refused once more: mended, to another batch, or as it is. It gets an id of its own where it was changed. */
+/** Sends an entry once more: mended, to another batch, or as it is. It gets an id of its own where it was changed. */
 export async function again(one: Kept, patch: Partial<Pick<Kept, "batchId" | "of" | "told" | "event" | "v">> = {}): Promise<void> {
   const event = patch.event ?? one.event;
   await change(one, { ...patch, event, id: event.id, state: "waiting", why: null, tries: 0 });
   void flush();
+}
+
+/** Has entries wait again that the server was said to have taken, and that its log does not hold. */
+export async function waitAgain(missing: readonly Kept[]): Promise<void> {
+  for (const one of missing) await again(one);
+}
+
+/**
+ * Asks whether the server still has what it had taken of this device in another history of its database, after a backup was restored. What it has no more is
+ * lost until the maker says what becomes of it.
+ */
+export async function checkHistory(workshopId: string, epoch: string): Promise<void> {
+  begin();
+  await readStored();
+  const doubtful = box.taken.filter((one) => one.workshopId === workshopId && one.place !== undefined && one.place.epoch !== epoch);
+  if (doubtful.length === 0) return;
+  const answer = await fetch(`/api/workshops/${workshopId}/entries?ids=${doubtful.map((one) => one.id).join()}`, { redirect: "manual" }).catch(() => null);
+  if (!answer?.ok) return;
+  const said = (await answer.json().catch(() => null)) as { epoch?: string; known?: { id: string; seq: number }[] } | null;
+  if (said?.epoch !== epoch || !said.known) return;
+  for (const one of doubtful) {
+    const there = said.known.find((other) => other.id === one.id);
+    await change(one, there ? { place: { seq: there.seq, epoch } } : { state: "lost" });
+  }
 }
 
 /** The box as it is now. */

@@ -87,6 +87,7 @@ function Move({ one, onDone }: { one: Kept; onDone: () => void }) {
 function RefusedEntry({ one, onDropped }: { one: Kept; onDropped: (back: () => void) => void }) {
   const units = useUnits();
   const [doing, setDoing] = useState<"mend" | "move" | null>(null);
+  const newer = one.why?.newer;
   return (
     <li className="border-b border-line py-3">
       <p>
@@ -99,14 +100,21 @@ function RefusedEntry({ one, onDropped }: { one: Kept; onDropped: (back: () => v
       </p>
       <p className="font-semibold text-hot">▲ {one.why?.message}</p>
       <div className="mt-2 flex flex-wrap gap-2">
-        <button type="button" className="press" aria-expanded={doing === "mend"} onClick={() => setDoing(doing === "mend" ? null : "mend")}>
-          Mend it
-        </button>
+        {one.what === "note" ? null : (
+          <button type="button" className="press" aria-expanded={doing === "mend"} onClick={() => setDoing(doing === "mend" ? null : "mend")}>
+            Mend it
+          </button>
+        )}
         {one.what && one.what !== "batch" ? null : (
           <button type="button" className="press" aria-expanded={doing === "move"} onClick={() => setDoing(doing === "move" ? null : "move")}>
             Move it to another batch
           </button>
         )}
+        {newer ? (
+          <button type="button" className="press" onClick={() => void again(one, { event: { ...one.event, id: v7(), corrects: newer } as SentEvent })}>
+            Replace the newer correction
+          </button>
+        ) : null}
         <button type="button" className="press" onClick={() => void again(one)}>
           Try again as it is
         </button>

@@ -11,6 +11,7 @@ const known = (seq: number, batchId = "b"): Omit<Known, "keptAt"> => ({
   events: [],
   total: seq,
   seq,
+  epoch: "first",
 });
 
 afterEach(async () => {
@@ -26,6 +27,9 @@ describe("what a device knows of a batch", () => {
     await keepKnown(known(9));
     expect(await readKnown("b")).toMatchObject({ seq: 9 });
     expect(await readKnown("unknown")).toBeNull();
+    // After a backup was restored the log counts on from an earlier place.
+    await keepKnown({ ...known(4), epoch: "second" });
+    expect(await readKnown("b")).toMatchObject({ seq: 4, epoch: "second" });
   });
 
   it("is kept of the batches opened last, so that it does not grow without end", async () => {

@@ -1,9 +1,10 @@
 import type { SentEvent } from "@hearth/core";
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { KnownOf } from "./known";
-import type { SubjectName } from "./subjects";
+import type { WaitingName } from "./subjects";
 
-export type Refusal = { message: string; fields: Record<string, string[]> };
+/** Why the server refused an entry. `newer`: the entry that stands now in the place of the one it corrects. */
+export type Refusal = { message: string; fields: Record<string, string[]>; newer?: string | undefined };
 
 /** An entry of this device, from the moment it is put down. */
 export interface Kept {
@@ -11,20 +12,25 @@ export interface Kept {
   seq?: number;
   id: string;
   workshopId: string;
-  /** What it belongs to: a batch, or a trial or an order of this id where `what` says so. Earlier versions knew only batches. */
+  /** What it belongs to: a batch, or a trial, an order or whatever a note is of, of this id, where `what` says so. Earlier versions knew only batches. */
   batchId: string;
-  what?: SubjectName;
+  what?: WaitingName;
   event: SentEvent;
   /** The version of what it says, as it was when it was put down; older versions of this program kept none. */
   v?: number;
   /** Which batch it belongs to and what it says, as it is told where the batch is not at hand. */
   of: string;
   told: string;
-  /** What the server has taken is kept for a while, since it counts here until the page has read it back. */
-  state: "waiting" | "taken" | "refused";
+  /**
+   * What the server has taken is kept for a while, since it counts here until the page has read it back. What it had taken and no longer has, after a backup
+   * was restored, is lost until the maker says what becomes of it.
+   */
+  state: "waiting" | "taken" | "refused" | "lost";
   why: Refusal | null;
   /** How often the server failed at it, though it could be reached. */
   tries: number;
+  /** Where it stands in the server's log, and of which history of its database; earlier versions of this program kept neither. */
+  place?: { seq: number; epoch: string };
 }
 
 /** What was last known of a batch or a trial: a page that opens without the server goes on from there. */
@@ -80,8 +86,15 @@ export async function device(): Promise<Device | null> {
 const CHANNEL = "hearth.entries";
 let channel: BroadcastChannel | null = null;
 const hearers = new Set<() => void>();
-function changed(): void {
-  channel?.postMessage("changed");
+
+/** The entries that were taken off the device on purpose, by this tab or another: any other that vanishes was lost. "all" once the device was wiped. */
+const removed = new Set<string>();
+export const wasRemoved = (id: string): boolean => removed.has(id) || removed.has("all");
+
+/** Tells all tabs that the entries changed, and which of them were taken away. */
+function changed(ids: readonly string[] = []): void {
+  for (const id of ids) removed.add(id);
+  channel?.postMessage({ removed: ids });
   for (const hear of hearers) hear();
 }
 
@@ -90,7 +103,9 @@ export function hearChanges(hear: () => void): void {
   if (hearers.size === 0) {
     channel = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(CHANNEL);
     if (channel)
-      channel.onmessage = () => {
+      channel.onmessage = ({ data }: MessageEvent<{ removed?: string[] } | "changed">) => {
+        // A tab of an earlier version says only that something changed.
+        if (data !== "changed") for (const id of data.removed ?? []) removed.add(id);
         for (const one of hearers) one();
       };
     globalThis.window?.addEventListener?.("pageshow", hear);
@@ -112,17 +127,14 @@ export const forgetKnown = async (): Promise<void> => (await kept()).clear("know
 export async function forgetAll(): Promise<void> {
   await forgetKnown();
   await (await kept()).clear("entries");
-  changed();
+  changed(["all"]);
 }
 
 /** In the order in which they were put down. */
 export const allEntries = async (): Promise<Kept[]> => (await kept()).getAll("entries");
 
-/** Of one state, in the order in which they were put down. */
-export async function entriesOf(state: Kept["state"]): Promise<Kept[]> {
-  const rows = await (await kept()).getAllFromIndex("entries", "state", state);
-  return rows.sort((a, b) => (a.seq ?? 0) - (b.seq ?? 0));
-}
+/** The entry at a place, as it is kept now. */
+export const entryAt = async (seq: number): Promise<Kept | undefined> => (await kept()).get("entries", seq);
 
 /** Keeps an entry and gives it its place in the order; what it takes the place of goes with the same writing. */
 export async function addEntry(row: Kept, instead?: string): Promise<Kept> {
@@ -131,28 +143,43 @@ export async function addEntry(row: Kept, instead?: string): Promise<Kept> {
   const [seq, old] = await Promise.all([tx.store.add(fresh), instead === undefined ? undefined : tx.store.index("id").getKey(instead)]);
   if (old !== undefined) void tx.store.delete(old);
   await tx.done;
-  changed();
+  changed(instead === undefined ? [] : [instead]);
   return { ...row, seq };
 }
 
-export async function changeEntry(seq: number, patch: Partial<Kept>): Promise<void> {
+/** Keeps several entries in their order, all of them or none. */
+export async function addEntries(rows: readonly Kept[]): Promise<Kept[]> {
   const tx = (await kept()).transaction("entries", "readwrite", STRICT);
-  const row = await tx.store.get(seq);
+  const placed: Kept[] = [];
+  for (const { seq: _none, ...row } of rows) placed.push({ ...row, seq: await tx.store.add(row) });
+  await tx.done;
+  changed();
+  return placed;
+}
+
+/** Changes the entry of that id at its place; nothing where another stands there, as after the browser cleared the store. */
+export async function changeEntry(seq: number, id: string, patch: Partial<Kept>): Promise<void> {
+  const tx = (await kept()).transaction("entries", "readwrite", STRICT);
+  const found = await tx.store.get(seq);
+  const row = found?.id === id ? found : undefined;
   if (row) void tx.store.put({ ...row, ...patch });
   await tx.done;
-  changed();
+  // One that gets another id takes the place of the old one.
+  changed(row && patch.id !== undefined && patch.id !== row.id ? [row.id] : []);
 }
 
+/** Keeps an entry under the place it had: one that was dropped and is had back. */
 export async function putEntry(row: Kept): Promise<void> {
   await (await kept()).put("entries", row);
+  removed.delete(row.id);
   changed();
 }
 
-export async function dropEntries(seqs: readonly number[]): Promise<void> {
+export async function dropEntries(rows: readonly Kept[]): Promise<void> {
   const tx = (await kept()).transaction("entries", "readwrite", STRICT);
-  for (const seq of seqs) void tx.store.delete(seq);
+  for (const { seq } of rows) if (seq !== undefined) void tx.store.delete(seq);
   await tx.done;
-  changed();
+  changed(rows.map((row) => row.id));
 }
 
 const OLD = "hearth.outbox";
@@ -173,6 +200,15 @@ async function takeOver(db: Device): Promise<void> {
   localStorage.removeItem(OLD);
 }
 
+/** Asks the browser not to clear what this device keeps when its disk runs full. */
+export async function askToPersist(): Promise<void> {
+  try {
+    if (!(await navigator.storage?.persisted?.())) await navigator.storage?.persist?.();
+  } catch {
+    // Where it cannot be asked for, the browser does as it likes.
+  }
+}
+
 /** Whether this device really keeps what it is given: something is written and taken away again. */
 export async function canKeep(): Promise<boolean> {
   const db = await device();
@@ -181,7 +217,7 @@ export async function canKeep(): Promise<boolean> {
     await takeOver(db);
     const tx = db.transaction("known", "readwrite", STRICT);
     const probe = "probe";
-    await tx.store.put({ batchId: probe, workshopId: "", facts: {}, events: [], total: 0, seq: 0, keptAt: 0 });
+    await tx.store.put({ batchId: probe, workshopId: "", facts: {}, events: [], total: 0, seq: 0, epoch: "", keptAt: 0 });
     await tx.store.delete(probe);
     await tx.done;
     return true;
@@ -199,7 +235,7 @@ export async function keepKnown(known: Omit<Known, "keptAt">): Promise<void> {
   try {
     const tx = db.transaction("known", "readwrite", RELAXED);
     const old = await tx.store.get(known.batchId);
-    if (!old || old.seq < known.seq) {
+    if (!old || old.epoch !== known.epoch || old.seq < known.seq) {
       await tx.store.put({ ...known, keptAt: Date.now() });
       const many = await tx.store.count();
       if (many > MOST_KNOWN) for (const key of await tx.store.index("keptAt").getAllKeys(null, many - MOST_KNOWN)) await tx.store.delete(key);

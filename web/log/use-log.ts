@@ -15,10 +15,11 @@ import {
 } from "@hearth/core";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v7 } from "uuid";
+import { useRouter } from "@/ui/address";
 import { useClock, useUnits } from "@/ui/units";
 import { joinRead, joinWritten, type KnownOf } from "./known";
 import { hearOthers } from "./live";
-import { send, useOutbox } from "./outbox";
+import { seen, send, sendMany, useOutbox, waitAgain } from "./outbox";
 import { usePlace } from "./place";
 import { keepKnown, type Refusal, readKnown } from "./store";
 import { SUBJECT_PATHS, type SubjectName } from "./subjects";
@@ -41,6 +42,8 @@ interface About<F extends LogFacts, C> {
 
 /** A copy for opening without the server is written at most so often, however fast others enter. */
 const KEEP_PAUSE_MS = 2_000;
+/** The server gives at most so many entries at once. */
+const MAX_READ = 400;
 /** What this device sent and has not heard of for so long is read. */
 const HEAR_MS = 1_500;
 
@@ -48,8 +51,10 @@ const HEAR_MS = 1_500;
 function useKnown<F extends LogFacts, C, E extends EventOf>(workshopId: string, { what, subject }: About<F, C>, batch: Logged<F, C, E>): KnownOf<F, E> {
   const [known, setKnown] = useState<KnownOf<F, E>>(batch);
   const newest = useRef<KnownOf<F, E>>(batch);
+  const router = useRouter();
   const take = useCallback((next: KnownOf<F, E>) => {
-    if (next.seq <= newest.current.seq) return;
+    // What was known of another history, from before a backup was restored, is nothing any more.
+    if (next.epoch === newest.current.epoch && next.seq <= newest.current.seq) return;
     newest.current = next;
     setKnown(next);
   }, []);
@@ -58,12 +63,11 @@ function useKnown<F extends LogFacts, C, E extends EventOf>(workshopId: string, 
   // Without the server a page opens as it was drawn; what this device heard since then it has kept.
   useEffect(() => {
     void readKnown(batch.id).then((kept) => {
-      if (kept?.workshopId === workshopId) take(kept as KnownOf<F, E>);
+      if (kept?.workshopId === workshopId && kept.epoch === newest.current.epoch) take(kept as KnownOf<F, E>);
     });
   }, [take, workshopId, batch.id]);
   const keep = useCallback(() => {
-    const { facts, events, total, seq } = newest.current;
-    return keepKnown({ batchId: batch.id, workshopId, facts, events, total, seq });
+    return keepKnown({ ...newest.current, batchId: batch.id, workshopId });
   }, [workshopId, batch.id]);
   const keeping = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {
@@ -91,15 +95,25 @@ function useKnown<F extends LogFacts, C, E extends EventOf>(workshopId: string, 
     try {
       do {
         again.current = false;
-        const answer = await fetch(`/api/workshops/${workshopId}/${SUBJECT_PATHS[what]}/${batch.id}/log?after=${newest.current.seq}`).catch(() => null);
+        const after = newest.current.seq;
+        const sent = seen().taken.filter((one) => one.batchId === batch.id);
+        const answer = await fetch(`/api/workshops/${workshopId}/${SUBJECT_PATHS[what]}/${batch.id}/log?after=${after}`, { redirect: "manual" }).catch(
+          () => null,
+        );
         if (!answer?.ok) return;
-        const told = (await answer.json()) as { facts: F; events: E[]; seq: number };
+        const told = (await answer.json().catch(() => null)) as { facts: F; events: E[]; seq: number; epoch: string } | null;
+        if (!told) return;
+        // Places of another history mean nothing here: the page is read anew.
+        if (told.epoch !== newest.current.epoch) return router.refresh();
         take(joinRead(newest.current, told));
+        const ids = new Set(newest.current.events.map((event) => event.id));
+        if (told.events.length < MAX_READ)
+          void waitAgain(sent.filter((one) => !ids.has(one.id) && (!one.place || (one.place.epoch === told.epoch && one.place.seq > after))));
       } while (again.current);
     } finally {
       busy.current = false;
     }
-  }, [take, workshopId, what, batch.id]);
+  }, [take, router, workshopId, what, batch.id]);
   useEffect(
     () =>
       hearOthers(workshopId, (change) => {
@@ -145,7 +159,7 @@ export function useLog<F extends LogFacts, C, E extends EventOf, B extends { kin
   const at = useMemo(() => {
     const ids = new Set(known.events.map((event) => event.id));
     const pending = [...taken, ...waiting]
-      .filter((one) => one.batchId === id && !ids.has(one.event.id))
+      .filter((one) => one.batchId === id && one.what !== "note" && !ids.has(one.event.id))
       .map((one) => ({ ...one.event, arrivedAt: one.event.happenedAt }) as unknown as E);
     const events = [...known.events, ...pending];
     if (pending.length === 0) return { facts: known.facts, events, entries: settle(events) as EntryOf<E>[] };
@@ -159,9 +173,9 @@ export function useLog<F extends LogFacts, C, E extends EventOf, B extends { kin
     return { facts, events, entries: settle(events) as EntryOf<E>[] };
   }, [known, id, waiting, taken, plan, subject]);
 
-  const record = async (entered: EnteredOf<B>): Promise<Refusal | null> => {
+  const eventOf = (entered: EnteredOf<B>): EventOf => {
     const { happenedAt, instrumentId, corrects, ...body } = entered;
-    const event = {
+    return {
       id: v7(),
       happenedAt: happenedAt ?? clock.now(),
       personId,
@@ -170,23 +184,27 @@ export function useLog<F extends LogFacts, C, E extends EventOf, B extends { kin
       ...(clock.isOff ? { deviceAt: new Date().toISOString() } : {}),
       ...body,
     } as unknown as EventOf;
+  };
+  /** The entry as it waits on this device, with what is told of it where its batch is not at hand. */
+  const waitingAs = (event: EventOf) => {
+    const told = subject.tell({ ...event, arrivedAt: event.happenedAt } as never, plan, units, names.get(event.instrumentId ?? "") ?? "");
+    return {
+      workshopId,
+      batchId: id,
+      ...(what === "batch" ? {} : { what }),
+      of: called,
+      told: told.figure ? `${told.what}: ${told.figure}` : told.what,
+      event: event as unknown as SentEvent,
+      v: subject.versionOf(event.kind),
+    };
+  };
+  const record = async (entered: EnteredOf<B>): Promise<Refusal | null> => {
+    const event = eventOf(entered);
     // It counts here at once, so an undo pressed before the server has answered takes back this entry and no other.
     setLast(event.kind === "withdrawn" ? null : event);
-    const told = subject.tell({ ...event, arrivedAt: event.happenedAt } as never, plan, units, names.get(event.instrumentId ?? "") ?? "");
     const instead = refusedHere.current.get(event.kind);
     refusedHere.current.delete(event.kind);
-    const refusal = await send(
-      {
-        workshopId,
-        batchId: id,
-        ...(what === "batch" ? {} : { what }),
-        of: called,
-        told: told.figure ? `${told.what}: ${told.figure}` : told.what,
-        event: event as unknown as SentEvent,
-        v: subject.versionOf(event.kind),
-      },
-      instead,
-    );
+    const refusal = await send(waitingAs(event), instead);
     if (!refusal) return null;
     refusedHere.current.set(event.kind, event.id);
     setLast((newest) => (newest?.id === event.id ? null : newest));
@@ -194,9 +212,12 @@ export function useLog<F extends LogFacts, C, E extends EventOf, B extends { kin
   };
   return {
     ...at,
+    id,
     total: known.total,
     last,
     record,
+    /** Puts several down at once: they are kept on this device before the first is sent, and each refusal is told like that of any other. */
+    recordMany: (all: readonly EnteredOf<B>[]): Promise<void> => sendMany(all.map((one) => waitingAs(eventOf(one)))),
     /** Takes the last entry back; a correction that is undone leaves what was there before. */
     undo: async () => {
       if (!last) return null;

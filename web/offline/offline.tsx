@@ -37,7 +37,11 @@ export function Offline() {
   const [kept, setKept] = useState<string | null>(null);
   useEffect(() => {
     if (process.env.NODE_ENV !== "production" || !navigator.serviceWorker) return;
-    const taken = () => keepPages([...LISTS, path].map(address));
+    // Another worker has kept none of what this page asked for.
+    const taken = () => {
+      keptAt.clear();
+      keepPages([...LISTS, path].map(address));
+    };
     navigator.serviceWorker.addEventListener("controllerchange", taken);
     // Where it is forbidden the page works all the same, with the server.
     void navigator.serviceWorker.register("/worker.js").catch(() => undefined);

@@ -69,9 +69,22 @@ async function keep(path: string): Promise<void> {
   if (response && isPage(response) && !response.redirected) await (await caches.open(KEPT_PAGES)).put(path, response);
 }
 
+/** Reads anew all pages that the worker of an older build kept: they ask for files that are gone. One that cannot be read now stays as it is. */
+async function keepAnew(): Promise<void> {
+  const cache = await caches.open(KEPT_PAGES);
+  const paths = (await cache.keys()).map((request) => new URL(request.url).pathname);
+  await Promise.all(
+    paths.map(async (path) => {
+      const response = await fetch(path, { headers: { accept: "text/html" }, cache: "no-store" }).catch(() => null);
+      if (!response || response.status >= 500) return;
+      if (isPage(response) && !response.redirected) await cache.put(path, response);
+      else await cache.delete(path);
+    }),
+  );
+}
+
 self.addEventListener("install", () => void self.skipWaiting());
-// Pages of an older build ask for files that are gone.
-self.addEventListener("activate", (event) => event.waitUntil(caches.delete(KEPT_PAGES).then(() => self.clients.claim())));
+self.addEventListener("activate", (event) => event.waitUntil(keepAnew().then(() => self.clients.claim())));
 self.addEventListener("message", (event) => {
   const told = event.data as Told;
   if (told.is === "forget") event.waitUntil(caches.delete(KEPT_PAGES));

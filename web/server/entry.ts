@@ -2,6 +2,7 @@ import type { EventOf, LogFacts, Need } from "@hearth/core";
 import { z } from "zod";
 import { databaseOf } from "@/data/client";
 import { now } from "@/data/clock";
+import { readEpoch } from "@/data/epoch";
 import { appendTo } from "./append";
 import { type Incoming, readBody } from "./body";
 import { AREA_OF, enter, notOwn } from "./door/door";
@@ -54,9 +55,13 @@ export function takeEntry<F extends LogFacts, C, E extends EventOf, R>(keeper: K
     const event = parsed.data as EventOf;
     const odd = await notOwn(workshop, who, event);
     if (odd) return refusal(403, odd, { personId: [odd] });
-    const appended = await appendTo(keeper, databaseOf(workshop, { byKey: true }), workshop, id, event, now());
-    if (!appended.ok) return refusal(appended.status, appended.message, appended.fields);
-    return { status: 200, body: { ok: true, repeated: appended.repeated } };
+    const db = databaseOf(workshop, { byKey: true });
+    // Before it is written: should a backup be restored in between, the device asks again whether the log has it.
+    const epoch = await readEpoch(db);
+    const appended = await appendTo(keeper, db, workshop, id, event, now());
+    if (!appended.ok) return refusal(appended.status, appended.message, appended.fields, appended.newer ? { newer: appended.newer } : {});
+    // A device takes an entry as kept where the answer names it.
+    return { status: 200, body: { ok: true, id: event.id, seq: appended.seq, epoch, repeated: appended.repeated } };
   });
 }
 

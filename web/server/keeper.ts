@@ -4,6 +4,7 @@ import type { PgTable } from "drizzle-orm/pg-core";
 import type { z } from "zod";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
 import type { EntryRow } from "@/data/entry-rows";
+import { readEpoch } from "@/data/epoch";
 import type { batchEvents } from "@/data/tables/batch";
 
 /** The tables of entries are alike but for the column that says what an entry is about. */
@@ -69,9 +70,9 @@ export async function entriesOf<F extends LogFacts, C, E extends EventOf>(
 /** The most entries that a page is given at once; more are read from the record. */
 export const MOST_ENTRIES = 400;
 
-/** What was written since: its facts as they are now, and the entries after `seq`. */
+/** What was written since: its facts as they are now, the entries after `seq`, and of which history of the database they are. */
 export const readSince = <F extends LogFacts, C, E extends EventOf, R>(keeper: Keeper<F, C, E, R>, db: Database, workshopId: string, id: string, seq: number) =>
-  atOneMoment(db, async (tx): Promise<{ facts: F; events: E[]; seq: number } | null> => {
+  atOneMoment(db, async (tx): Promise<{ facts: F; events: E[]; seq: number; epoch: string } | null> => {
     const row = await keeper.row(tx, workshopId, id, false);
     if (!row) return null;
     const { facts } = await keeper.kept(tx, row);
@@ -82,19 +83,19 @@ export const readSince = <F extends LogFacts, C, E extends EventOf, R>(keeper: K
       .where(and(eq(table.workshopId, workshopId), eq(keeper.of, id), gt(table.seq, seq)))
       .orderBy(asc(table.seq))
       .limit(MOST_ENTRIES);
-    return { facts, events: rows.map(keeper.toEvent), seq: rows.at(-1)?.seq ?? seq };
+    return { facts, events: rows.map(keeper.toEvent), seq: rows.at(-1)?.seq ?? seq, epoch: await readEpoch(tx) };
   });
 
-/** The newest entries of one, how many there are, and the place of the newest. */
+/** The newest entries of one, how many there are, the place of the newest, and of which history of the database they are. */
 export async function newestOf<F extends LogFacts, C, E extends EventOf>(
   keeper: Pick<Keeper<F, C, E>, "table" | "of" | "toEvent">,
   tx: Transaction,
   workshopId: string,
   id: string,
-): Promise<{ events: E[]; total: number; seq: number }> {
+): Promise<{ events: E[]; total: number; seq: number; epoch: string }> {
   const { table } = keeper;
   const where = and(eq(table.workshopId, workshopId), eq(keeper.of, id));
   const [total] = await tx.select({ n: count() }).from(table).where(where);
   const rows = await tx.select().from(table).where(where).orderBy(desc(table.seq)).limit(MOST_ENTRIES);
-  return { events: rows.map(keeper.toEvent).reverse(), total: total?.n ?? rows.length, seq: rows[0]?.seq ?? 0 };
+  return { events: rows.map(keeper.toEvent).reverse(), total: total?.n ?? rows.length, seq: rows[0]?.seq ?? 0, epoch: await readEpoch(tx) };
 }

@@ -99,7 +99,15 @@ export async function addNote(db: Database, workshopId: string, sent: z.output<t
       return { ok: false, status: 400, message: "That person is not of this workshop. Choose who is working.", field: "personId" };
     const made = await tx
       .insert(notes)
-      .values({ workshopId, id: sent.id, kind: sent.kind, ofId: sent.of, text: sent.text, at: now, personId: sent.personId })
+      .values({
+        workshopId,
+        id: sent.id,
+        kind: sent.kind,
+        ofId: sent.of,
+        text: sent.text,
+        at: sent.happenedAt && Date.parse(sent.happenedAt) < Date.parse(now) ? sent.happenedAt : now,
+        personId: sent.personId,
+      })
       .onConflictDoNothing()
       .returning({ id: notes.id });
     if (made.length === 0) return { ok: true };

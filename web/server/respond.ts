@@ -14,8 +14,11 @@ export interface Told {
 }
 export const respond = ({ status, body }: Told): Response => Response.json(body, { status, headers: { "cache-control": "no-store" } });
 
-/** The one shape of a refusal: `{"error":{"message":…,"fields":{…}}}`. */
-export const refusal = (status: number, message: string, fields: Record<string, string[]> = {}): Told => ({ status, body: { error: { message, fields } } });
+/** The one shape of a refusal: `{"error":{"message":…,"fields":{…}}}`. `more` stands beside them. */
+export const refusal = (status: number, message: string, fields: Record<string, string[]> = {}, more: Record<string, string> = {}): Told => ({
+  status,
+  body: { error: { message, fields, ...more } },
+});
 export const refuse = (...of: Parameters<typeof refusal>): Response => respond(refusal(...of));
 
 /** There is too much to do just now; the words say when to try again. */

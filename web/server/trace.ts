@@ -1,5 +1,5 @@
-import { type BatchFacts, type BatchPlan, FATES, fatesOf, type JarFate, ledger, STOCKED, titleOf } from "@hearth/core";
-import { and, asc, desc, eq, gte, ilike, inArray, lt, or, sql } from "drizzle-orm";
+import { addDays, type BatchFacts, type BatchPlan, FATES, fatesOf, type JarFate, ledger, STOCKED, timeOn, titleOf } from "@hearth/core";
+import { type AnyColumn, and, asc, desc, eq, gte, ilike, inArray, lt, or, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { notes } from "@/data/tables/note";
@@ -141,8 +141,12 @@ export function jarOf(plan: BatchPlan, facts: BatchFacts, number: number): strin
   return null;
 }
 
-/** Searches the whole record: a batch's number, a jar's ("41-3"), a lot's code or material, a day, words of notes, a formula's name. */
-export async function searchRecord(db: Database, workshopId: string, text: string): Promise<FoundRecord> {
+/** On a day of the workshop's own zone. */
+const within = (column: AnyColumn, day: string, zone: string) =>
+  and(gte(column, new Date(timeOn(day, 0, zone)).toISOString()), lt(column, new Date(timeOn(addDays(day, 1), 0, zone)).toISOString()));
+
+/** Searches the whole record: a batch's number, a jar's ("41-3"), a lot's code or material, a day on which a batch was started or poured, words of notes, a formula's name. */
+export async function searchRecord(db: Database, { id: workshopId, timeZone }: { id: string; timeZone: string }, text: string): Promise<FoundRecord> {
   const q = text.trim();
   const none: FoundRecord = { batches: [], jar: null, lots: [], notes: [] };
   if (q === "") return none;
@@ -152,7 +156,7 @@ export async function searchRecord(db: Database, workshopId: string, text: strin
   const where = number
     ? eq(batches.number, Number(number))
     : day
-      ? and(gte(batches.startedAt, `${day}T00:00:00Z`), lt(batches.startedAt, new Date(Date.parse(day) + 86_400_000).toISOString()))
+      ? or(within(batches.startedAt, day, timeZone), within(batches.pouredAt, day, timeZone))
       : ofFormulaLike(workshopId, q);
   const rows = await db
     .select()

@@ -3,13 +3,17 @@ import type { Transaction } from "@/data/client";
 import { canonical } from "./canonical";
 import { entriesOf, type Keeper } from "./keeper";
 
-export type Appended = { ok: true; repeated: boolean; seq: number } | { ok: false; status: 400 | 404 | 409; message: string; fields: Record<string, string[]> };
+export type Appended =
+  | { ok: true; repeated: boolean; seq: number }
+  /** `newer`: of a correction that came too late, the id of the entry that stands now in the place of the one it corrects. */
+  | { ok: false; status: 400 | 404 | 409; message: string; fields: Record<string, string[]>; newer?: string | undefined };
 
-export const reject = (status: 400 | 404 | 409, message: string, field?: string): Appended => ({
+export const reject = (status: 400 | 404 | 409, message: string, field?: string, newer?: string): Appended => ({
   ok: false,
   status,
   message,
   fields: field ? { [field]: [message] } : {},
+  newer,
 });
 
 /** The same entry, however often it is sent; the placing of its time by a device's measured offset may differ a little. */
@@ -58,6 +62,13 @@ export interface AppendDecision<F, E> {
   log: E[] | null;
 }
 
+/** The id of the entry that stands in the place of one that was corrected, over several corrections; none where it was deleted. */
+function standingIn(entries: readonly { event: EventOf; supersededBy: EventOf | null }[], id: string): string | undefined {
+  const entry = entries.find(({ event }) => event.id === id);
+  if (!entry?.supersededBy) return entry && entry.event.kind !== "withdrawn" ? id : undefined;
+  return standingIn(entries, entry.supersededBy.id);
+}
+
 /** Decides on one entry by the state of what it is about: what follows from it, or why it is refused. Writes nothing. */
 export async function validateAppend<F extends LogFacts, C, E extends EventOf, R>(
   keeper: Keeper<F, C, E, R>,
@@ -72,11 +83,12 @@ export async function validateAppend<F extends LogFacts, C, E extends EventOf, R
   // Only what reaches back needs the whole log: a correction, or an entry put down late. Once it was read, it is at hand.
   const goesOn = locked.log === null && followsOn(locked.facts, sent);
   const log = goesOn ? null : (locked.log ?? (await entriesOf(keeper, tx, workshopId, id)));
-  const target = (sent.corrects && log && subject.of(log, locked.plan).entries.find((entry) => entry.event.id === sent.corrects)) || null;
+  const entries = sent.corrects && log ? subject.of(log, locked.plan).entries : [];
+  const target = entries.find((entry) => entry.event.id === sent.corrects) ?? null;
   const ownWords = own ? null : (subject.ownWords(sent.kind) ?? (target && subject.ownWords(target.event.kind)));
   if (ownWords) return refuse(ownWords, "kind");
   const why = subject.refusal({ plan: locked.plan, facts: locked.facts }, event, target) ?? (log && subject.conflict(log, event, locked.plan));
-  if (why) return refuse(why.message, why.field);
+  if (why) return { ok: false, answer: reject(400, why.message, why.field, target?.supersededBy ? standingIn(entries, target.event.id) : undefined) };
   let decision: AppendDecision<F, E>;
   if (log) {
     const all = [...log, event];

@@ -3,6 +3,8 @@
 import { type ComponentType, useEffect, useLayoutEffect, useState } from "react";
 import { keepTyping } from "./keep-typing";
 
+/** A part that could not be loaded is tried again so much later, and as soon as the network is back. */
+const AGAIN_MS = 5_000;
 /** A part that takes typing takes the focus within so long once it is shown. */
 const FOCUS_MS = 1_000;
 
@@ -22,26 +24,42 @@ export function later<P extends object>(
   function Later(props: P) {
     const [Shown, show] = useState(() => got);
     const [failed, fail] = useState(false);
+    const [closed, close] = useState(false);
     useKeptTyping(typed && !Shown);
     useEffect(() => {
       if (Shown) return;
       let left = false;
-      ahead().then(
-        (one) => !left && show(() => one),
-        () => !left && fail(true),
-      );
+      let timer: ReturnType<typeof setTimeout> | undefined;
+      const load = () => {
+        clearTimeout(timer);
+        ahead().then(
+          (one) => !left && show(() => one),
+          () => {
+            if (left) return;
+            fail(true);
+            timer = setTimeout(load, AGAIN_MS);
+          },
+        );
+      };
+      load();
+      window.addEventListener("online", load);
       return () => {
         left = true;
+        clearTimeout(timer);
+        window.removeEventListener("online", load);
       };
     }, [Shown]);
     if (Shown) return <Shown {...props} />;
     return (
       <>
         {Meanwhile ? <Meanwhile {...props} /> : null}
-        {failed ? (
-          <p role="alert" className="sheet fixed bottom-3 left-3 z-50 max-w-[90vw]">
-            ▲ This part of the program could not be loaded. Close it, and try again when the workshop can be reached.
-          </p>
+        {failed && !closed ? (
+          <div role="alert" className="sheet fixed bottom-3 left-3 z-50 flex max-w-[90vw] items-center gap-3">
+            <p>▲ A part of this page could not be loaded. It is tried again until the workshop can be reached.</p>
+            <button type="button" className="press" onClick={() => close(true)}>
+              Close
+            </button>
+          </div>
         ) : null}
       </>
     );

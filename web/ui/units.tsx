@@ -117,18 +117,28 @@ export function writers(units: Units) {
 export type Writers = ReturnType<typeof writers>;
 
 const UnitsContext = createContext<Units>({ mass: "g", temperature: "C", zone: "UTC" });
-/** How far the workshop's time is ahead of this device's clock, in ms, as it was measured when the page was read. */
+/** The workshop's time, as it was measured last, and what this device's own clock makes of it. */
 interface Clock {
+  /** The workshop's time in ms, when this page's monotonic clock (`performance.now()`) stood at `since`: a device's clock may be set at any moment. */
+  at: number;
+  since: number;
+  /** How far the workshop's time is ahead of this device's clock, in ms. */
   aheadMs: number;
+  /** By how much this device's clock was moved while the workshop could not be asked, in ms; 0 where it was not. */
+  jumpedMs: number;
   /** The moment at which the workshop's clock stands still, for tests and pictures; null where it runs. */
   frozenAt: string | null;
   /** Time that goes faster, from what it showed when this device's clock stood at `since`; it stands still while `since` is 0. */
   fast?: { shown: number; since: number; speed: number };
 }
-const ClockContext = createContext<Clock>({ aheadMs: 0, frozenAt: "1970-01-01T00:00:00.000Z" });
+const ClockContext = createContext<Clock>({ at: 0, since: 0, aheadMs: 0, jumpedMs: 0, frozenAt: "1970-01-01T00:00:00.000Z" });
 
 /** A device whose clock is off by more than this is told so, and its entries are placed by the workshop's time. */
 const CLOCK_OFF_MS = 60_000;
+/** This device's clock was moved where it and the monotonic one part by more than this. */
+const CLOCK_MOVED_MS = 1_500;
+/** So often they are held against each other. */
+const COMPARE_MS = 2_000;
 
 const AHEAD = "hearth.ahead";
 const keepAhead = (ms: number): void => {
@@ -146,30 +156,54 @@ function keptAhead(): number {
   }
 }
 
+/** A clock that shows this time of the workshop, in ms, at a reading of the monotonic clock. */
+const clockFrom = (at: number, since: number, frozenAt: string | null = null): Clock => ({
+  at,
+  since,
+  aheadMs: Math.round(at + performance.now() - since - Date.now()),
+  jumpedMs: 0,
+  frozenAt,
+});
+
 export function Ground({ units, now, frozen, children }: { units: Units; now: string; frozen: boolean; children: ReactNode }) {
   // Measured once for each reading of the server's time, and shared: a view that opens an hour later still shows the right one.
-  const [clock, setClock] = useState<Clock>(() => ({ aheadMs: 0, frozenAt: now }));
+  const [clock, setClock] = useState<Clock>(() => ({ at: Date.parse(now), since: 0, aheadMs: 0, jumpedMs: 0, frozenAt: now }));
   useEffect(() => {
     // A page that this device kept says an old time: the difference that was measured last holds on.
     const old = document.documentElement.dataset.kept !== undefined;
-    setClock({ aheadMs: old ? keptAhead() : Date.parse(now) - Date.now(), frozenAt: frozen ? now : null });
+    setClock(clockFrom(old ? Date.now() + keptAhead() : Date.parse(now), performance.now(), frozen ? now : null));
     if (frozen) return;
+    let ended = false;
+    /** What this device's clock showed beyond the monotonic one when it was measured last. */
+    let beyond = Date.now() - performance.now();
     // What a page was drawn with may be old; the server is asked, now and whenever the page is seen again.
-    const measure = async () => {
-      const sent = Date.now();
-      const answer = await fetch("/api/clock", { cache: "no-store" }).catch(() => null);
-      if (!answer?.ok) return;
-      const { now: there } = (await answer.json()) as { now: string };
-      const aheadMs = Math.round(Date.parse(there) - (sent + Date.now()) / 2);
-      setClock({ aheadMs, frozenAt: null });
-      keepAhead(aheadMs);
+    const measure = async (): Promise<boolean> => {
+      const sent = performance.now();
+      const answer = await fetch("/api/clock", { cache: "no-store", redirect: "manual" }).catch(() => null);
+      const said = answer?.ok ? ((await answer.json().catch(() => null)) as { now?: string } | null) : null;
+      const there = Date.parse(said?.now ?? "");
+      if (Number.isNaN(there) || ended) return false;
+      beyond = Date.now() - performance.now();
+      const next = clockFrom(there, (sent + performance.now()) / 2);
+      setClock(next);
+      keepAhead(next.aheadMs);
+      return true;
+    };
+    // Where the two clocks part, this device's was set, by hand or by the network: the server is asked; until it answers the monotonic one holds.
+    const compare = async () => {
+      const parted = Date.now() - performance.now() - beyond;
+      if (Math.abs(parted) < CLOCK_MOVED_MS || (await measure()) || ended) return;
+      setClock((was) => ({ ...was, aheadMs: Math.round(was.at + performance.now() - was.since - Date.now()), jumpedMs: Math.round(parted) }));
     };
     const seen = () => document.visibilityState === "visible" && void measure();
     void measure();
     const timer = setInterval(seen, 300_000);
+    const comparing = setInterval(() => void compare(), COMPARE_MS);
     document.addEventListener("visibilitychange", seen);
     return () => {
+      ended = true;
       clearInterval(timer);
+      clearInterval(comparing);
       document.removeEventListener("visibilitychange", seen);
     };
   }, [now, frozen]);
@@ -180,8 +214,8 @@ export function Ground({ units, now, frozen, children }: { units: Units; now: st
   );
 }
 
-function timeOf({ frozenAt, aheadMs, fast }: Clock): string {
-  const real = frozenAt === null ? Date.now() + aheadMs : Date.parse(frozenAt);
+function timeOf({ frozenAt, at, since, fast }: Clock): string {
+  const real = frozenAt === null ? at + performance.now() - since : Date.parse(frozenAt);
   if (!fast) return frozenAt ?? new Date(real).toISOString();
   // It never comes into what is still to be.
   return new Date(Math.min(real, fast.shown + (fast.since ? (Date.now() - fast.since) * fast.speed : 0))).toISOString();
@@ -203,6 +237,7 @@ export function useClock() {
     now: () => timeOf(clock),
     /** Positive: the device is slow. */
     aheadMs: clock.aheadMs,
+    jumpedMs: clock.jumpedMs,
     isOff: clock.frozenAt === null && Math.abs(clock.aheadMs) > CLOCK_OFF_MS,
   };
 }

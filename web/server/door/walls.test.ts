@@ -105,6 +105,7 @@ const ROUTES: Record<string, readonly Visiting[]> = {
   "workshops/[workshop]/buyers GET": ["reader"],
   "workshops/[workshop]/catalogue GET": ["reader"],
   "workshops/[workshop]/days/[day]/sheet GET": ["reader"],
+  "workshops/[workshop]/entries GET": ["helper", "reader"],
   "workshops/[workshop]/formulas/[formula] GET": ["reader"],
   "workshops/[workshop]/import POST": [],
   "workshops/[workshop]/instruments/[kind] GET": ["helper", "reader"],

@@ -4,7 +4,7 @@ import { secondsAbove, writeDuration } from "@hearth/core";
 import { useEffect, useRef } from "react";
 import type { Batch } from "@/log/use-batch";
 import { sound } from "@/ui/sound";
-import { useUnits } from "@/ui/units";
+import { useNow, useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 
 /** Sounds when the ceiling is passed while the pot is on the screen. */
@@ -20,10 +20,11 @@ export function AlarmSound({ since }: { since: string | null }) {
 /** Above the ceiling is an alarm, with how long and how often. */
 export function CeilingAlarm({ batch }: { batch: Batch }) {
   const units = useUnits();
+  const now = useNow();
   const { over } = batch.facts;
   const { ceiling } = batch.plan.process;
   if (over.times === 0) return null;
-  const long = writeDuration(secondsAbove(batch.facts, batch.now));
+  const long = writeDuration(secondsAbove(batch.facts, now));
   if (over.since === null)
     return (
       <p className={notice({ size: "small" })}>

@@ -5,14 +5,14 @@ import { useEffect, useRef } from "react";
 import type { Batch } from "@/log/use-batch";
 import { inWords } from "@/ui/in-words";
 import { sound } from "@/ui/sound";
-import { useUnits } from "@/ui/units";
+import { useNow, useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 
 const secondsTo = (iso: string, now: string) => Math.max(0, (Date.parse(iso) - Date.parse(now)) / 1_000);
 
 /** Sounds once when a pot asks for hands: to be looked at, or before it leaves its range. */
-export function CallSound({ outlook, now }: { outlook: Outlook; now: string }) {
-  const { is } = callOf(outlook, now);
+export function CallSound({ outlook }: { outlook: Outlook }) {
+  const { is } = callOf(outlook, useNow());
   const rang = useRef(`${outlook.name} ${is}`);
   useEffect(() => {
     const key = `${outlook.name} ${is}`;
@@ -33,7 +33,8 @@ function Sure({ when }: { when: Foreseen }) {
 }
 
 /** When a pot comes into its range, or leaves it, as large as it matters. */
-export function Ahead({ outlook, now, size = "text-[44px]" }: { outlook: Outlook; now: string; size?: string }) {
+export function Ahead({ outlook, size = "text-[44px]" }: { outlook: Outlook; size?: string }) {
+  const now = useNow();
   const { name, enters, leaves, is, why } = outlook;
   const call = callOf(outlook, now);
   if (call.is === "wait" && enters)
@@ -68,8 +69,8 @@ export function ForeseenPot({ outlook, batch }: { outlook: Outlook; batch: Batch
   const units = useUnits();
   return (
     <section aria-label="Foreseen" className="mt-3 border-t border-line pt-2">
-      <CallSound outlook={outlook} now={batch.now} />
-      <Ahead outlook={outlook} now={batch.now} />
+      <CallSound outlook={outlook} />
+      <Ahead outlook={outlook} />
       {outlook.mixed ? <p className="text-[15px] text-soft">Worked out from the oil that went in. A reading makes it surer; stir first.</p> : null}
       {outlook.doubts.map((one) => {
         const entry = batch.events.find((event) => event.kind === "read" && Date.parse(event.happenedAt) === Date.parse(one.at));

@@ -5,6 +5,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { usePlace } from "@/log/place";
 import type { Batch, Instrument } from "@/log/use-batch";
 import { useStable } from "@/ui/growing";
+import { sound } from "@/ui/sound";
 import { useUnits } from "@/ui/units";
 import { notice, press } from "@/ui/variants";
 import { FromLogger } from "./from-logger";
@@ -13,7 +14,34 @@ import { SPEEDS, type Speed } from "./rehearsal";
 import { openRehearsal } from "./rehearsal-line";
 
 type Source = "serial" | "probe" | "scale" | "rehearsal";
-type Listening = { is: "off"; said: string } | { is: "on"; source: Source; name: string; message: Message | null };
+/** What was said last, and when by the page's monotonic clock, in ms. */
+interface Heard {
+  message: Message;
+  at: number;
+}
+type Listening = { is: "off"; said: string } | { is: "on"; source: Source; name: string; heard: Heard | null };
+
+/** An instrument that says nothing for longer is silent: its battery is empty, or a cable is pulled. What it said before is no reading any more. */
+const SILENT_AFTER_MS = 5_000;
+
+/** For how many seconds an instrument has been silent; 0 where it speaks. Calls once by sound when it falls silent. */
+function useSilence(heard: Heard | null): number {
+  const [seconds, setSeconds] = useState(0);
+  useEffect(() => {
+    setSeconds(0);
+    if (!heard) return;
+    let called = false;
+    const timer = setInterval(() => {
+      const silent = performance.now() - heard.at;
+      if (silent < SILENT_AFTER_MS) return;
+      if (!called) sound(1);
+      called = true;
+      setSeconds(Math.floor(silent / 1_000));
+    }, 1_000);
+    return () => clearInterval(timer);
+  }, [heard]);
+  return seconds;
+}
 
 /** So often a reading is put down where the probe is left to itself, in seconds. */
 const EVERY = [10, 30, 60] as const;
@@ -67,7 +95,9 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
     stop();
     const heard = {
       onMessage: (message: Message) =>
-        setState((old) => (old.is === "off" ? old : message.is === "name" ? { ...old, name: message.name } : { ...old, message })),
+        setState((old) =>
+          old.is === "off" ? old : message.is === "name" ? { ...old, name: message.name } : { ...old, heard: { message, at: performance.now() } },
+        ),
       onEnd: (why: string) => stop(why),
     };
     try {
@@ -75,7 +105,7 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
         source === "rehearsal"
           ? openRehearsal({ massG, celsius: (batch.marks.at(-1)?.celsius ?? 2_100) / 100 }, () => speed.current, heard.onMessage)
           : await (source === "serial" ? openSerial(heard) : openSimulated(workshopId, source, heard));
-      setState({ is: "on", source, name: source === "rehearsal" ? "simulated probe" : "", message: null });
+      setState({ is: "on", source, name: source === "rehearsal" ? "simulated probe" : "", heard: null });
     } catch (error) {
       setState({ is: "off", said: source === "serial" ? "No instrument was chosen, or it is in use elsewhere." : (error as Error).message });
     }
@@ -87,8 +117,13 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
     if (rehearses) begin();
   }, [rehearses, begin]);
   useActing(batch, step, tell, rehearses && state.is === "on");
-  const message = state.is === "on" ? state.message : null;
-  const tools = instruments.filter((one) => (message?.is === "weight" || (message?.is === "fault" && message.of === "scale")) === (one.kind === "scale"));
+  const heard = state.is === "on" ? state.heard : null;
+  const silent = useSilence(heard);
+  const message = silent > 0 ? null : (heard?.message ?? null);
+  // Which kind of instrument it is holds on while it is silent.
+  const last = heard?.message;
+  const isScale = last?.is === "weight" || (last?.is === "fault" && last.of === "scale");
+  const tools = instruments.filter((one) => isScale === (one.kind === "scale"));
   const chosen = tools.find((one) => one.id === tool) ?? tools[0];
   const weighs = step?.entry === "weighed" && step.component !== undefined;
   const take = (one: Message, byItself: boolean) => {
@@ -103,13 +138,13 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
       return batch.record({ kind: "weighed", payload: { pot: step.pot, componentId: step.component.id, mg: one.mg }, instrumentId: chosen?.id ?? null });
     return null;
   };
-  const newest = useRef({ message, take });
-  newest.current = { message, take };
+  const newest = useRef({ heard, take });
+  newest.current = { heard, take };
   useEffect(() => {
     if (!every) return;
     const timer = setInterval(() => {
-      const { message: one, take: put } = newest.current;
-      if (one?.is === "temperature") void put(one, true);
+      const { heard: last, take: put } = newest.current;
+      if (last?.message.is === "temperature" && performance.now() - last.at < SILENT_AFTER_MS) void put(last.message, true);
     }, every * 1_000);
     return () => clearInterval(timer);
   }, [every]);
@@ -142,7 +177,9 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
         <div className="min-w-[210px]" role="status">
           <div className="text-[15px] text-soft">{state.name || "connected"}</div>
-          {message === null ? (
+          {silent > 0 ? (
+            <span className="text-[20px] font-bold text-hot">▲ nothing heard for {silent} s: look at its battery and cable</span>
+          ) : message === null ? (
             <span className="text-soft">listening…</span>
           ) : message.is === "fault" ? (
             <span className="text-[20px] font-bold text-hot">▲ {message.of === "scale" ? "too heavy for the scale" : "its cable is loose"}</span>
@@ -195,9 +232,9 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
             </select>
           </label>
         ) : null}
-        {message?.is === "temperature" || (message?.is === "fault" && message.of === "thermometer") ? (
+        {last?.is === "temperature" || (last?.is === "fault" && last.of === "thermometer") ? (
           <label>
-            Put down by itself{" "}
+            Log by itself{" "}
             <select className="entry !w-auto" value={every} onChange={(event) => setEvery(Number(event.target.value))}>
               <option value={0}>never</option>
               {EVERY.map((one) => (

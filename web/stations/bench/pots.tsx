@@ -44,7 +44,7 @@ function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments
       </div>
       {outlook ? (
         <div className="mt-2">
-          <Ahead outlook={outlook} now={now} size="text-[64px]" />
+          <Ahead outlook={outlook} size="text-[64px]" />
         </div>
       ) : null}
       <div className="mt-3">
@@ -64,7 +64,7 @@ function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments
 
 /** The pots that run, the one that needs hands soonest first and largest. */
 export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps) {
-  const now = useNow(1_000);
+  const now = useNow(10_000);
   const [running, rehearsed] = [batches.filter((one) => !one.rehearsal), batches.filter((one) => one.rehearsal)];
   const outlooks = useOutlooks(
     useMemo(() => Object.fromEntries(batches.map((one) => [one.id, one.watch && !one.rehearsal ? { ...one.watch, usual } : null])), [batches, usual]),
@@ -99,7 +99,7 @@ export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps)
         <>
           {batches.map((one) => {
             const outlook = outlooks[one.id];
-            return outlook ? <CallSound key={one.id} outlook={outlook} now={now} /> : null;
+            return outlook ? <CallSound key={one.id} outlook={outlook} /> : null;
           })}
           {first ? <Soonest pot={first} instruments={instruments} outlook={outlooks[first.id] ?? null} now={now} /> : null}
           <ul>
@@ -112,7 +112,7 @@ export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps)
                 what={one.next ? `next: ${one.next.name}` : "poured"}
                 action={one.rehearsal ? "Go on with it" : "Go to the pot"}
               >
-                {outlooks[one.id] ? <Ahead outlook={outlooks[one.id] as Outlook} now={now} size="text-[26px]" /> : null}
+                {outlooks[one.id] ? <Ahead outlook={outlooks[one.id] as Outlook} size="text-[26px]" /> : null}
               </BatchRow>
             ))}
           </ul>

@@ -8,7 +8,7 @@ import type { Retyped } from "@/log/correction";
 import type { Instrument } from "@/log/use-batch";
 import { type EnteredOf, type Logged, useLog } from "@/log/use-log";
 import type { TesterBatch } from "@/server/trials";
-import { useNow, useUnits } from "@/ui/units";
+import { useClock, useNow, useUnits } from "@/ui/units";
 
 export interface TrialProps {
   people: { id: string; name: string }[];
@@ -21,7 +21,8 @@ const ABOUT = { what: "trial", subject: TRIAL } as const;
 
 /** A trial as it stands, with what still waits to be sent, and the way to add to it. */
 export function useTrial({ trial, people, instruments }: TrialProps) {
-  const now = useNow(1_000);
+  const now = useNow(5_000);
+  const clock = useClock();
   const units = useUnits();
   const { plan } = trial;
   const names = useMemo(() => new Map([...people, ...instruments].map((one) => [one.id, one.name])), [people, instruments]);
@@ -50,7 +51,7 @@ export function useTrial({ trial, people, instruments }: TrialProps) {
    * not; what the server alone refuses is shown with all that was refused.
    */
   const enter = (entered: TrialEntered): string => {
-    const event = { ...entered, corrects: null, happenedAt: entered.happenedAt ?? now } as unknown as TrialEvent;
+    const event = { ...entered, corrects: null, happenedAt: entered.happenedAt ?? clock.now() } as unknown as TrialEvent;
     const why = TRIAL.refusal({ plan, facts: log.facts }, event);
     if (why) return why.message;
     void log.record(entered);

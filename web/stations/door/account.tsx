@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { leaveDoor } from "@/log/door";
+import { leaveDoor, STILL_IN } from "@/log/door";
 import { Link, useRouter } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
 import { Said } from "@/ui/said";
@@ -45,7 +45,7 @@ export function Account(props: {
               Go to {one.name}
             </Link>
           ))}
-          <button type="button" className="press" onClick={() => void leaveDoor("sign-out")}>
+          <button type="button" className="press" onClick={() => void leaveDoor("sign-out").then((left) => left || setSaid(STILL_IN))}>
             Sign out
           </button>
         </>

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import { wipeDevice } from "@/log/door";
+import { wipeDevice, wipedUnsent } from "@/log/door";
 import { forgetPages } from "@/offline/offline";
 import { Link } from "@/ui/address";
 import { Aside, Screen } from "@/ui/margin";
@@ -210,9 +210,12 @@ export function NewAccount(props: {
 
 /** A phone or tablet comes into the workshop. */
 export function Join({ code, cut, secure }: { code: string; cut: boolean; secure: boolean }) {
+  const [unsent, setUnsent] = useState<string[]>([]);
   // Once more, on a page that nothing kept stands behind: what was being read when it was cut off may have been put back.
   useEffect(() => {
-    if (cut) void wipeDevice();
+    if (!cut) return;
+    setUnsent(wipedUnsent());
+    void wipeDevice();
   }, [cut]);
   return (
     <Screen
@@ -227,7 +230,24 @@ export function Join({ code, cut, secure }: { code: string; cut: boolean; secure
         ) : undefined
       }
     >
-      {cut ? <p className="sheet mb-5 max-w-[560px]">This device was cut off from its workshop, and what it kept was wiped.</p> : null}
+      {cut ? (
+        <div className="sheet mb-5 max-w-[560px]">
+          <p>This device's access to its workshop was revoked, and what it kept was wiped.</p>
+          {unsent.length > 0 ? (
+            <>
+              <p className="mt-2 font-semibold">
+                {unsent.length === 1 ? "1 entry that was not sent was wiped with it" : `${unsent.length} entries that were not sent were wiped with it`}. Tell
+                the workshop, so that {unsent.length === 1 ? "it can be" : "they can be"} logged again:
+              </p>
+              <ul className="list-disc pl-5">
+                {unsent.map((one, at) => (
+                  <li key={`${at} ${one}`}>{one}</li>
+                ))}
+              </ul>
+            </>
+          ) : null}
+        </div>
+      ) : null}
       <section className="sheet max-w-[560px]">
         <DoorForm
           act="join"

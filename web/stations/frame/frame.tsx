@@ -2,8 +2,8 @@
 
 import { type Role, writeDuration } from "@hearth/core";
 import { useSearchParams } from "next/navigation";
-import { type ReactNode, useEffect, useLayoutEffect } from "react";
-import { leaveDoor } from "@/log/door";
+import { type ReactNode, useEffect, useLayoutEffect, useRef } from "react";
+import { leaveDoor, STILL_IN } from "@/log/door";
 import { heardWithin, hearOthers, noteRead } from "@/log/live";
 import { Outbox } from "@/log/outbox-strip";
 import { PlaceProvider } from "@/log/place";
@@ -11,8 +11,8 @@ import { forgetPages, Offline } from "@/offline/offline";
 import { Addressed, Link, usePathname, useRouter } from "@/ui/address";
 import { Keys, useKeys } from "@/ui/keys";
 import type { Station } from "@/ui/station";
-import { Toasts } from "@/ui/toast";
-import { Ground, type Units, useClock, useUnits } from "@/ui/units";
+import { Toasts, toast } from "@/ui/toast";
+import { Ground, type Units, useClock, useNow, useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import { chooseLight, choosePerson, chooseWorkshop } from "./choose";
 import { Find } from "./find";
@@ -23,6 +23,8 @@ interface FrameProps {
   units: Units;
   now: string;
   /** How far the server had heard of the workshop before it read this page. */
+  /** Of which history of the database the page is. */
+  epoch: string;
   mark: string | null;
   frozen: boolean;
   workshop: { id: string; name: string };
@@ -104,6 +106,8 @@ const LEADS_TO = {
 const KEEPS_UP = /^\/(bench|rack|look-over|records|burn|sell)\/[0-9a-f-]{36}$/;
 /** A list is read again at most so often, however fast others enter. */
 const LIST_PAUSE_MS = 800;
+/** A day that turned while the server was away is read so much later. */
+const DAY_TRY_MS = 30_000;
 /** What was told while a list was still being read may not be in it. */
 const READING_MS = 5_000;
 
@@ -153,6 +157,33 @@ function KeepUp({ workshopId, mark }: { workshopId: string; mark: string | null 
   return null;
 }
 
+/** Reads the page again when the workshop's day turns: what is due, late or soon is another then. */
+function TurnDay() {
+  const router = useRouter();
+  const units = useUnits();
+  const day = units.isoDay(useNow(30_000));
+  const read = useRef(day);
+  useEffect(() => {
+    if (read.current === day) return;
+    let left = false;
+    const turn = async () => {
+      const well = await fetch("/api/health").then(
+        (answer) => answer.ok,
+        () => false,
+      );
+      if (left) return;
+      if (!well) return void setTimeout(turn, DAY_TRY_MS);
+      read.current = day;
+      router.refresh();
+    };
+    void turn();
+    return () => {
+      left = true;
+    };
+  }, [day, router]);
+  return null;
+}
+
 /** Says why somebody was led here from a page that is not for them. */
 function NotYours() {
   const not = useSearchParams().get("not");
@@ -180,14 +211,21 @@ function Leaving({ at }: { at: string | null }) {
   if (!at) return null;
   return (
     <p role="status" className={notice({ place: "strip" })}>
-      ▲ This workshop is deleted on {units.dayClock(at)}. <Link href="/people">Keep it, or take everything along</Link>
+      ▲ This workshop is deleted on {units.dayClock(at)}. <Link href="/people">Keep it, or download everything</Link>
     </p>
   );
 }
 
 /** Tells a device whose clock is wrong. */
 function ClockNotice() {
-  const { isOff, aheadMs } = useClock();
+  const { isOff, aheadMs, jumpedMs } = useClock();
+  if (jumpedMs !== 0)
+    return (
+      <p role="status" className={notice({ place: "strip" })}>
+        ▲ This device's clock moved {jumpedMs > 0 ? "forward" : "back"} by {writeDuration(Math.abs(jumpedMs) / 1_000)} while the workshop cannot be reached.
+        Entries go on by the time from before: check their times if the device was asleep.
+      </p>
+    );
   if (!isOff) return null;
   return (
     <p role="status" className={notice({ place: "strip" })}>
@@ -246,7 +284,7 @@ export function Frame(props: FrameProps) {
                   onValue={async (value) => {
                     if (value === person) return;
                     if (value === "account") return location.assign("/account");
-                    if (value === "sign-out" || value === "nobody") return leaveDoor(value);
+                    if (value === "sign-out" || value === "nobody") return void leaveDoor(value).then((left) => left || toast(STILL_IN));
                     await choosePerson(value);
                     forgetPages();
                     router.refresh();
@@ -272,7 +310,8 @@ export function Frame(props: FrameProps) {
             <NotYours />
             <ClockNotice />
             <Offline />
-            <Outbox />
+            <TurnDay />
+            <Outbox epoch={props.epoch} />
             {props.children}
             <Toasts />
           </Keys>

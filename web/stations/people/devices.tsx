@@ -83,6 +83,13 @@ export function Devices({ devices }: { devices: DeviceShown[] }) {
   const place = usePlace();
   const router = useRouter();
   const units = useUnits();
+  const [asked, setAsked] = useState<string | null>(null);
+  const revoke = async (one: DeviceShown) => {
+    const outcome = await ask(cutDevice(place, { deviceId: one.id }));
+    setAsked(null);
+    toast(outcome.ok ? `Access of ${one.name} is revoked.` : outcome.message);
+    router.refresh();
+  };
   return (
     <section className="mt-7 max-w-[980px]">
       <h2>Devices of the workshop</h2>
@@ -98,14 +105,27 @@ export function Devices({ devices }: { devices: DeviceShown[] }) {
             <button
               type="button"
               className="press"
-              onClick={async () => {
-                const outcome = await ask(cutDevice(place, { deviceId: one.id }));
-                toast(outcome.ok ? `${one.name} is cut off.` : outcome.message);
-                router.refresh();
-              }}
+              aria-expanded={one.joinedAt ? asked === one.id : undefined}
+              onClick={() => (one.joinedAt ? setAsked(asked === one.id ? null : one.id) : void revoke(one))}
             >
-              {one.joinedAt ? "Cut it off" : "Withdraw the code"}
+              {one.joinedAt ? "Revoke access" : "Withdraw the code"}
             </button>
+            {asked === one.id ? (
+              <div className="w-full" role="group" aria-label={`Revoke access of ${one.name}`}>
+                <p>
+                  {one.seenAt ? `It was last heard of ${units.dayClock(one.seenAt)}.` : "It was never heard of since it joined."} Once it can be reached,
+                  everything it keeps is wiped, and entries that it has not sent are lost. Have it send them first, where you can.
+                </p>
+                <div className="mt-2 flex gap-3">
+                  <button type="button" className="act" onClick={() => void revoke(one)}>
+                    Revoke access of {one.name}
+                  </button>
+                  <button type="button" className="press" onClick={() => setAsked(null)}>
+                    Cancel
+                  </button>
+                </div>
+              </div>
+            ) : null}
           </li>
         ))}
       </ul>

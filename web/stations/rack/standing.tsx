@@ -3,7 +3,7 @@
 import { useMemo, useState } from "react";
 import { Field, useFields } from "@/forms/fields";
 import { readLoggerFile } from "@/forms/logger-file";
-import { LoggerInput } from "@/forms/logger-input";
+import { LoggerColumn, LoggerInput } from "@/forms/logger-input";
 import { temperatureRule } from "@/forms/rules";
 import type { Batch } from "@/log/use-batch";
 import { Said } from "@/ui/said";
@@ -30,10 +30,16 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
     setSaid(refusal?.message ?? "");
     if (refusal) fields.fill({ room: typed });
   };
-  const take = async (file: File | undefined) => {
+  const [file, setFile] = useState<File | null>(null);
+  const [columns, setColumns] = useState<{ at: number; name: string }[]>([]);
+  /** Reads a logger's file; where it has several columns of temperatures the maker says which is the room's. */
+  const take = async (file: File | undefined, column?: number) => {
     if (!file || !pouredAt) return;
-    const read = await readLoggerFile(file, units);
+    const read = await readLoggerFile(file, units, column);
+    setFile(file);
+    setColumns(read.ok ? read.columns : []);
     if (!read.ok) return setSaid(read.message);
+    if (read.columns.length > 1 && column === undefined) return setSaid("Choose the column of this file that is the room's.");
     const found = roomOf(read.readings, pouredAt, now);
     if (!found)
       return setSaid(
@@ -86,6 +92,13 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
         </button>
       </form>
       <LoggerInput label="Or from a logger's file" onFile={(file) => void take(file)} />
+      {file ? (
+        <LoggerColumn
+          columns={[{ at: -1, name: "choose…" }, ...columns].slice(columns.length > 1 ? 0 : 1)}
+          column={-1}
+          onColumn={(at) => void take(file, at)}
+        />
+      ) : null}
       <Said>{said}</Said>
     </section>
   );

@@ -47,7 +47,7 @@ const order = (n: number, over: Partial<OrderListed> = {}, lacking = 0): OrderLi
 const shown = (open: OrderListed[], rows: GoodsRow[], closed: OrderListed[] = []) => {
   const markup = renderToStaticMarkup(
     <Ground units={{ mass: "g", temperature: "C", zone: "UTC", currency: "EUR" }} now={`${TODAY}T10:00:00.000Z`} frozen>
-      <SellHome open={open} closed={closed} more={null} goods={rows} today={TODAY} narrowed={false} />
+      <SellHome open={open} closed={closed} more={null} goods={rows} narrowed={false} />
     </Ground>,
   );
   return {

@@ -74,18 +74,16 @@ export function SellHome({
   closed,
   more,
   goods,
-  today,
   narrowed,
 }: {
   open: OrderListed[];
   closed: OrderListed[];
   more: number | null;
   goods: GoodsRow[];
-  today: string;
   narrowed: boolean;
 }) {
   const units = useUnits();
-  useNow(60_000);
+  const today = units.isoDay(useNow(60_000));
   const there = new Map(goods.map((one) => [one.sellable.id, one.packed + Math.max(0, one.loose)]));
   const shown = goods
     .filter((one) => one.packed + one.loose + one.lacking + one.planned > 0)

@@ -454,12 +454,14 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
     ],
     tidy: [
       2,
-      async () =>
-        command(next() < 0.5 ? "remove" : "putAway", {
-          kind: pick(["wax", "vessel", "product"]),
-          id: pick([shop.waxes[1], shop.vessels[1], shop.products[1]]),
-          away: next() < 0.5,
-        }),
+      async () => {
+        const [kind = "", id = ""] = pick([
+          ["wax", shop.waxes[1]],
+          ["vessel", shop.vessels[1]],
+          ["product", shop.products[1]],
+        ] as string[][]) as string[];
+        return command(next() < 0.5 ? "remove" : "putAway", { kind, id, away: next() < 0.5 });
+      },
     ],
     import: [
       2,

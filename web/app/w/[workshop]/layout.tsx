@@ -1,6 +1,7 @@
 import { mayOpen } from "@hearth/core";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
+import { readEpoch } from "@/data/epoch";
 import { waitingCounts } from "@/server/batches";
 import { here } from "@/server/context";
 import { Frame } from "@/stations/frame/frame";
@@ -10,7 +11,7 @@ export const dynamic = "force-dynamic";
 
 export default async function WorkLayout({ children }: { children: ReactNode }) {
   const at = await here();
-  const waiting = await waitingCounts(at.db, at.workshop, at.now);
+  const [waiting, epoch] = await Promise.all([waitingCounts(at.db, at.workshop, at.now), readEpoch(at.db)]);
   return (
     <Frame
       stations={STATIONS.filter((one) => mayOpen(at.who.role, one.path))}
@@ -20,6 +21,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
       units={at.units}
       now={at.now}
       mark={at.mark}
+      epoch={epoch}
       frozen={at.frozen}
       workshop={{ id: at.workshop.id, name: at.workshop.name }}
       workshops={at.workshops}

@@ -1,17 +1,18 @@
 "use client";
 
 import { dueOf, writeDuration } from "@hearth/core";
-import { useUnits } from "@/ui/units";
+import { useClock, useNow, useUnits } from "@/ui/units";
 import { type ActProps, HUGE } from "./act";
 import { EntryForm } from "./entry-form";
 
 /** How long a wait still is, by the workshop's clock. */
 function Countdown({ step, batch }: Pick<ActProps, "step" | "batch">) {
   const units = useUnits();
+  const now = useNow();
   const due = dueOf(batch.steps, step);
   if (!due || !step.least) return null;
-  const left = Math.round((Date.parse(due.from) - Date.parse(batch.now)) / 1_000);
-  const over = due.until !== null && Date.parse(batch.now) > Date.parse(due.until);
+  const left = Math.round((Date.parse(due.from) - Date.parse(now)) / 1_000);
+  const over = due.until !== null && Date.parse(now) > Date.parse(due.until);
   return (
     <div>
       <span className={`${HUGE} ${left <= 0 ? (over ? "text-hot" : "text-inside") : ""}`} role="timer">
@@ -32,7 +33,8 @@ function Countdown({ step, batch }: Pick<ActProps, "step" | "batch">) {
 /** An act that needs no number: shown large, and marked done. Going on before a wait is over is asked, not forbidden. */
 export function Done({ step, batch, button }: ActProps & { button: string }) {
   const due = dueOf(batch.steps, step);
-  const early = due && step.least ? Math.round((Date.parse(due.from) - Date.parse(batch.now)) / 1_000) : 0;
+  const clock = useClock();
+  const early = () => (due && step.least ? Math.round((Date.parse(due.from) - Date.parse(clock.now())) / 1_000) : 0);
   return (
     <>
       {step.figure ? <div className={HUGE}>{step.figure}</div> : null}
@@ -40,7 +42,7 @@ export function Done({ step, batch, button }: ActProps & { button: string }) {
       <EntryForm
         batch={batch}
         button={button}
-        ask={() => (early > 30 ? `That is ${writeDuration(early)} earlier than the process says.` : null)}
+        ask={() => (early() > 30 ? `That is ${writeDuration(early())} earlier than the process says.` : null)}
         entry={() => ({ kind: "did", payload: { act: step.act } })}
       />
     </>

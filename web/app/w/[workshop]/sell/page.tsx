@@ -12,5 +12,5 @@ export default async function SellPage({ searchParams }: { searchParams: Promise
   const { db, workshop, now } = await here();
   const asked = await askedOf(searchParams, { after: z.coerce.number().int().positive() });
   const [orders, goods] = await Promise.all([listOrders(db, workshop.id, asked), goodsNow(db, workshop.id, dayAt(now, workshop.timeZone))]);
-  return <SellHome {...orders} goods={goods} today={dayAt(now, workshop.timeZone)} narrowed={Boolean(asked.q)} />;
+  return <SellHome {...orders} goods={goods} narrowed={Boolean(asked.q)} />;
 }

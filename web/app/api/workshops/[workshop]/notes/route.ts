@@ -1,4 +1,5 @@
 import { fieldErrors, may } from "@hearth/core";
+import { readEpoch } from "@/data/epoch";
 import { readBody } from "@/server/body";
 import { atWorkshop, NOT_YOURS, notOwn } from "@/server/door/door";
 import { readJson } from "@/server/json";
@@ -18,8 +19,10 @@ export const POST = atWorkshop({ area: "bench", act: "see" }, {}, "There is no s
   if (!parsed.success) return refuse(400, parsed.error.issues[0]?.message ?? "This note cannot be read.", fieldErrors(parsed.error));
   const need = { area: areaOfNoted(parsed.data.kind), act: "change" } as const;
   if (!may(who.role, need)) return refuse(403, NOT_YOURS);
-  const odd = await notOwn(workshop.id, who, { personId: parsed.data.personId, happenedAt: now });
+  const odd = await notOwn(workshop.id, who, { personId: parsed.data.personId, happenedAt: parsed.data.happenedAt ?? now });
   if (odd) return refuse(403, odd, { personId: [odd] });
   const noted = await addNote(db, workshop.id, parsed.data, now);
-  return noted.ok ? Response.json({ ok: true }) : refuse(noted.status, noted.message, { [noted.field]: [noted.message] });
+  return noted.ok
+    ? Response.json({ ok: true, id: parsed.data.id, seq: 0, epoch: await readEpoch(db) })
+    : refuse(noted.status, noted.message, { [noted.field]: [noted.message] });
 });

@@ -11,7 +11,7 @@ export default async function TracePage({ searchParams }: { searchParams: Promis
   const { db, workshop } = await here();
   const asked = await askedOf(searchParams, { lot: z.uuid() });
   const [found, lot] = await Promise.all([
-    asked.q ? searchRecord(db, workshop.id, asked.q) : null,
+    asked.q ? searchRecord(db, workshop, asked.q) : null,
     asked.lot ? lotTrace(db, workshop.id, asked.lot, workshop.timeZone) : null,
   ]);
   const only = found?.batches.length === 1 ? found.batches[0] : undefined;

@@ -1,0 +1,52 @@
+"use client";
+
+import { useState } from "react";
+import { useUnits } from "@/ui/units";
+import { notice } from "@/ui/variants";
+import { again, drop, entries } from "./outbox";
+import type { Kept } from "./store";
+
+/** Entries of this device that a restored backup lacks: they are sent again, or left. */
+export function Lost({ lost }: { lost: Kept[] }) {
+  const units = useUnits();
+  const [open, setOpen] = useState(false);
+  const it = lost.length === 1 ? "it" : "them";
+  return (
+    <section aria-label="Entries missing after a restore" className={notice({ place: "strip" })}>
+      <p role="status">▲ The workshop was restored from a backup that lacks {entries(lost.length)} of this device.</p>
+      <div className="mt-1 flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="act"
+          onClick={() => {
+            for (const one of lost) void again(one);
+          }}
+        >
+          Send {it} again
+        </button>
+        <button type="button" className="press" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? "Hide" : "Show"} {it}
+        </button>
+        <button
+          type="button"
+          className="press"
+          onClick={() => {
+            for (const one of lost) void drop(one);
+          }}
+        >
+          Discard {it}
+        </button>
+      </div>
+      {open ? (
+        <ul className="mt-2">
+          {lost.map((one) => (
+            <li key={one.id}>
+              <span className="figure">{units.dayClock(one.event.happenedAt)}</span> {one.told || one.event.kind}
+              {one.of ? `, ${one.what ?? "batch"} ${one.of}` : ""}
+            </li>
+          ))}
+        </ul>
+      ) : null}
+    </section>
+  );
+}
