@@ -206,8 +206,10 @@ test("burn sessions and the hazards of a mixture are answered by their published
 test("an event may be sent twice, and a faulty one is told by field", async ({ request, workshop }) => {
   const path = `/api/workshops/${workshop}/batches/${demoId(8, 6)}/events`;
   const event = { id: v7(), kind: "note", happenedAt: "2026-03-14T14:19:00.000Z", personId: null, payload: { text: "Sent by another program" } };
-  expect(await (await request.post(path, { data: event })).json()).toEqual({ ok: true, repeated: false });
-  expect(await (await request.post(path, { data: event })).json()).toEqual({ ok: true, repeated: true });
+  // The answer names the entry and its place, so that nothing else can be taken for it.
+  const answer = { ok: true, id: event.id, seq: expect.any(Number), epoch: expect.stringMatching(/^\d+\.\d+\.\d+$/) };
+  expect(await (await request.post(path, { data: event })).json()).toEqual({ ...answer, repeated: false });
+  expect(await (await request.post(path, { data: event })).json()).toEqual({ ...answer, repeated: true });
   const hot = await request.post(path, { data: { ...event, id: v7(), kind: "read", payload: { act: "heat", shown: 85_000, correction: 0 } } });
   expect(hot.status()).toBe(400);
   expect((await hot.json()).error.fields).toHaveProperty("shown");

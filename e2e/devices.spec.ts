@@ -66,6 +66,7 @@ test("a correction that another device was quicker with takes the place of the n
   };
   await correct(page, "52.4");
   await correct(there, "51.1");
+  await expect.poll(async () => (await readings(other, workshop)).includes("51.1")).toBe(true);
   await context.setOffline(false);
   await expect(page.getByText(/of this device was refused/)).toBeVisible();
   await page.getByRole("button", { name: "Look at it" }).click();

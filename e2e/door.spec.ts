@@ -150,11 +150,23 @@ test("the first account owns the machine's workshops; a phone joins, logs a pot 
   await expect(phone.getByText("“products” is not open to you.")).toBeVisible();
   await phone.goto(pot);
   await listens(phone);
+  // Without the network nobody is signed out, and it says so: the next person would go on under this name.
+  await phone.context().setOffline(true);
+  await phone.getByRole("button", { name: /^Who is working/ }).click();
+  await phone.getByText("Somebody else…").click();
+  await expect(phone.getByText(/You are not signed out: the workshop cannot be reached/)).toBeVisible();
+  await phone.getByPlaceholder("Anything out of the ordinary").fill("never sent");
+  await phone.getByRole("button", { name: "Add the note" }).click();
+  await expect(phone.getByText("1 entry is kept on this device")).toBeVisible();
   await owner.goto(`/w/${workshop}/people`);
   await owner.locator('[data-device="phone on the shelf"]').getByRole("button", { name: "Revoke access" }).click();
   await expect(owner.getByText(/It was last heard of .* entries that it has not sent are lost/)).toBeVisible();
   await owner.getByRole("button", { name: "Revoke access of phone on the shelf" }).click();
+  await expect(owner.getByText("Access of phone on the shelf is revoked.")).toBeVisible();
+  await phone.context().setOffline(false);
   await expect(phone.getByText(/access to its workshop was revoked/)).toBeVisible();
+  await expect(phone.getByText("1 entry that was not sent was wiped with it")).toBeVisible();
+  await expect(phone.getByText(/never sent/)).toBeVisible();
   await expect
     .poll(() => phone.evaluate(async () => [(await caches.keys()).length, (await navigator.serviceWorker.getRegistrations()).length]))
     .toEqual([0, 0]);

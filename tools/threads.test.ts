@@ -77,6 +77,11 @@ describe("paper", () => {
     await expect(inThread({ ...slow, signal: new AbortController().signal, limitMs: 50, what: "this paper", here: () => null })).rejects.toThrow(
       /This paper takes longer/,
     );
+    // So are those that waited behind it, and one that comes after them is answered.
+    const several = new AbortController();
+    setTimeout(() => several.abort(), 60);
+    const left = await Promise.allSettled(Array.from({ length: 3 }, () => ask(2_000, "what=tags", several.signal)));
+    expect(left.map((one) => one.status)).toEqual(["rejected", "rejected", "rejected"]);
     // Its place is free again.
     expect((await ask(3)).status).toBe(200);
   });

@@ -1,5 +1,5 @@
 import type { SentEvent } from "@hearth/core";
-import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import { type DBSchema, type IDBPDatabase, type IDBPObjectStore, openDB } from "idb";
 import type { KnownOf } from "./known";
 import type { WaitingName } from "./subjects";
 
@@ -136,49 +136,67 @@ export const allEntries = async (): Promise<Kept[]> => (await kept()).getAll("en
 /** The entry at a place, as it is kept now. */
 export const entryAt = async (seq: number): Promise<Kept | undefined> => (await kept()).get("entries", seq);
 
+type EntryStore = IDBPObjectStore<Shape, ["entries"], "entries", "readwrite">;
+
+/** Runs one writing of the entries, all of it or none. @throws where the store does not take it */
+async function writing<T>(act: (store: EntryStore) => Promise<T>): Promise<T> {
+  const tx = (await kept()).transaction("entries", "readwrite", STRICT);
+  // Where a step fails the transaction fails with it: told once, by the step.
+  tx.done.catch(() => undefined);
+  const given = await act(tx.store);
+  await tx.done;
+  return given;
+}
+
+const placeIn = async (store: EntryStore, { seq: _none, ...row }: Kept): Promise<Kept> => ({ ...row, seq: await store.add(row) });
+
 /** Keeps an entry and gives it its place in the order; what it takes the place of goes with the same writing. */
 export async function addEntry(row: Kept, instead?: string): Promise<Kept> {
-  const tx = (await kept()).transaction("entries", "readwrite", STRICT);
-  const { seq: _none, ...fresh } = row;
-  const [seq, old] = await Promise.all([tx.store.add(fresh), instead === undefined ? undefined : tx.store.index("id").getKey(instead)]);
-  if (old !== undefined) void tx.store.delete(old);
-  await tx.done;
+  // What is put down after a device was wiped is kept again.
+  removed.delete("all");
+  const placed = await writing(async (store) => {
+    const old = instead === undefined ? undefined : await store.index("id").getKey(instead);
+    if (old !== undefined) await store.delete(old);
+    return placeIn(store, row);
+  });
   changed(instead === undefined ? [] : [instead]);
-  return { ...row, seq };
+  return placed;
 }
 
 /** Keeps several entries in their order, all of them or none. */
 export async function addEntries(rows: readonly Kept[]): Promise<Kept[]> {
-  const tx = (await kept()).transaction("entries", "readwrite", STRICT);
-  const placed: Kept[] = [];
-  for (const { seq: _none, ...row } of rows) placed.push({ ...row, seq: await tx.store.add(row) });
-  await tx.done;
+  const placed = await writing(async (store) => {
+    const all: Kept[] = [];
+    for (const row of rows) all.push(await placeIn(store, row));
+    return all;
+  });
   changed();
   return placed;
 }
 
 /** Changes the entry of that id at its place; nothing where another stands there, as after the browser cleared the store. */
 export async function changeEntry(seq: number, id: string, patch: Partial<Kept>): Promise<void> {
-  const tx = (await kept()).transaction("entries", "readwrite", STRICT);
-  const found = await tx.store.get(seq);
-  const row = found?.id === id ? found : undefined;
-  if (row) void tx.store.put({ ...row, ...patch });
-  await tx.done;
+  const isThere = await writing(async (store) => {
+    const row = await store.get(seq);
+    if (row?.id !== id) return false;
+    await store.put({ ...row, ...patch });
+    return true;
+  });
   // One that gets another id takes the place of the old one.
-  changed(row && patch.id !== undefined && patch.id !== row.id ? [row.id] : []);
+  changed(isThere && patch.id !== undefined && patch.id !== id ? [id] : []);
 }
 
 /** Keeps an entry under the place it had: one that was dropped and is had back. */
 export async function putEntry(row: Kept): Promise<void> {
-  await (await kept()).put("entries", row);
+  await writing((store) => store.put(row));
   removed.delete(row.id);
   changed();
 }
 
 export async function dropEntries(rows: readonly Kept[]): Promise<void> {
-  const tx = (await kept()).transaction("entries", "readwrite", STRICT);
-  for (const { seq } of rows) if (seq !== undefined) void tx.store.delete(seq);
-  await tx.done;
+  await writing(async (store) => {
+    for (const { seq } of rows) if (seq !== undefined) await store.delete(seq);
+  });
   changed(rows.map((row) => row.id));
 }
 

@@ -6,7 +6,7 @@ import { TooBusy } from "./respond";
 /** The most threads of one kind that work at once; a few more requests wait their turn. */
 const MAX_THREADS = Math.max(1, availableParallelism() - 1);
 const MAX_WAITING = 8;
-/** A thread that has nothing to do is kept so long: starting one takes half a second. */
+/** Of each kind one thread is kept once it was needed, since starting one takes half a second; others that have nothing to do are kept so long. */
 const IDLE_MS = 60_000;
 
 export interface ThreadWork<T> {
@@ -28,7 +28,8 @@ const pools = new Map<string, Piscina>();
 function poolOf(filename: string): Piscina {
   const existing = pools.get(filename);
   if (existing) return existing;
-  const pool = new Piscina({ filename, minThreads: 0, maxThreads: MAX_THREADS, maxQueue: MAX_WAITING, idleTimeout: IDLE_MS, name: "work" });
+  // With no thread that is always there, work that waits when a running one is ended would wait for ever.
+  const pool = new Piscina({ filename, minThreads: 1, maxThreads: MAX_THREADS, maxQueue: MAX_WAITING, idleTimeout: IDLE_MS, name: "work" });
   pools.set(filename, pool);
   return pool;
 }
@@ -39,12 +40,20 @@ export async function inThread<T>({ file, data, signal, limitMs, what, here }: T
   if (!folder) return here();
   const pool = poolOf(join(folder, file));
   if (pool.queueSize >= MAX_WAITING) throw new TooBusy("Too much is being worked out just now. Try again in half a minute.");
-  const limit = AbortSignal.timeout(limitMs);
+  // Held here: a signal made of several by AbortSignal.any can be collected before one of them ends the work (Node 20).
+  const ending = new AbortController();
+  const end = () => ending.abort();
+  const timer = setTimeout(end, limitMs);
+  signal.addEventListener("abort", end, { once: true });
+  if (signal.aborted) end();
   try {
-    return (await pool.run(data, { signal: AbortSignal.any([signal, limit]) })) as T;
+    return (await pool.run(data, { signal: ending.signal })) as T;
   } catch (error) {
     if (signal.aborted) throw new TooBusy(`Nobody waits for ${what} any more.`);
-    if (limit.aborted) throw new TooBusy(`${what[0]?.toUpperCase()}${what.slice(1)} takes longer than ${limitMs / 1_000} s. Ask for less at once.`);
+    if (ending.signal.aborted) throw new TooBusy(`${what[0]?.toUpperCase()}${what.slice(1)} takes longer than ${limitMs / 1_000} s. Ask for less at once.`);
     throw error;
+  } finally {
+    clearTimeout(timer);
+    signal.removeEventListener("abort", end);
   }
 }
