@@ -1,15 +1,8 @@
-import type { BrowserContext, Page } from "@playwright/test";
+import type { BrowserContext } from "@playwright/test";
 import { demoId } from "../demo/workshop";
+import { POT, read } from "./pot";
 import { expect, keptOn, open, test, workIn } from "./support";
 
-/** The demo's pot that has been weighed and waits for heat. */
-const POT = `/bench/${demoId(8, 6)}`;
-
-const read = async (page: Page, shown: string) => {
-  await page.getByLabel("Thermometer shows").fill(shown);
-  await page.keyboard.press("Enter");
-  await expect(page.getByLabel("Thermometer shows")).toHaveValue("");
-};
 /** What the server has of a pot, by another browser. */
 async function told(context: BrowserContext, workshop: string): Promise<string[]> {
   const answer = await context.request.get(`/api/workshops/${workshop}/batches/${demoId(8, 6)}/record?as=csv`);

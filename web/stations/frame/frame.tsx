@@ -22,9 +22,9 @@ interface FrameProps {
   stations: Station[];
   units: Units;
   now: string;
-  /** How far the server had heard of the workshop before it read this page. */
   /** Of which history of the database the page is. */
   epoch: string;
+  /** How far the server had heard of the workshop before it read this page. */
   mark: string | null;
   frozen: boolean;
   workshop: { id: string; name: string };
@@ -111,6 +111,13 @@ const DAY_TRY_MS = 30_000;
 /** What was told while a list was still being read may not be in it. */
 const READING_MS = 5_000;
 
+/** Whether the server and its database answer: only then is a page read again. */
+const isWell = (): Promise<boolean> =>
+  fetch("/api/health").then(
+    (answer) => answer.ok,
+    () => false,
+  );
+
 /** Reads a list again when somebody has entered something. */
 function KeepUp({ workshopId, mark }: { workshopId: string; mark: string | null }) {
   const router = useRouter();
@@ -132,10 +139,7 @@ function KeepUp({ workshopId, mark }: { workshopId: string; mark: string | null 
       timer = setTimeout(
         async () => {
           // While the database is away the page stays as it is; what is being typed in is left alone, and its save says what changed.
-          const well = await fetch("/api/health").then(
-            (answer) => answer.ok,
-            () => false,
-          );
+          const well = await isWell();
           timer = null;
           if (left || typed) return;
           last = Date.now();
@@ -167,10 +171,7 @@ function TurnDay() {
     if (read.current === day) return;
     let left = false;
     const turn = async () => {
-      const well = await fetch("/api/health").then(
-        (answer) => answer.ok,
-        () => false,
-      );
+      const well = await isWell();
       if (left) return;
       if (!well) return void setTimeout(turn, DAY_TRY_MS);
       read.current = day;
