@@ -34,13 +34,31 @@ async function check(name: string, command: string, args: string[]): Promise<Tal
   return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
 }
 
+/** What failed, with its messages: repeated at the end of the run, where a log that was cut still has it. */
+const failures: string[] = [];
+/** Matches the codes by which a terminal shows colors. */
+const COLORS = new RegExp(`${String.fromCharCode(27)}\\[[0-9;]*m`, "g");
+
+/** Returns the title and messages of each failed test of a report of Vitest or Playwright. */
+function failuresIn(report: unknown): string[] {
+  if (Array.isArray(report)) return report.flatMap(failuresIn);
+  if (typeof report !== "object" || report === null) return [];
+  const node = report as { title?: string; file?: string; ok?: boolean; status?: string; failureMessages?: string[]; fullName?: string };
+  if (node.status === "failed" && node.failureMessages) return [`${node.fullName}\n${node.failureMessages.join("\n")}`];
+  const messages = node.ok === false && node.file ? JSON.stringify(report).match(/"message":"(?:[^"\\]|\\.)*"/g) : null;
+  if (messages) return [`${node.file}: ${node.title}\n${[...new Set(messages)].map((one) => Object.values(JSON.parse(`{${one}}`) as object)[0]).join("\n")}`];
+  return Object.values(report).flatMap(failuresIn);
+}
+
 /** Reads a runner's report; a run without a report, or without a test, has failed. */
 function read(name: string, code: number, report: string, count: (json: never) => Tally, mayBeNone = false): Tally {
   if (!existsSync(report)) {
     console.log(`FAILED  ${name}: no report was written`);
     return { passed: 0, failed: 1 };
   }
-  const tally = count(JSON.parse(readFileSync(report, "utf8")) as never);
+  const json = JSON.parse(readFileSync(report, "utf8")) as never;
+  failures.push(...failuresIn(json));
+  const tally = count(json);
   if ((tally.passed + tally.failed === 0 && !mayBeNone) || (code !== 0 && tally.failed === 0)) tally.failed += 1;
   console.log(`${tally.failed === 0 ? "passed" : "FAILED"}  ${name}: ${tally.passed} passed, ${tally.failed} failed`);
   return tally;
@@ -207,6 +225,7 @@ export async function test(flags: string[]): Promise<number> {
   await suite("unit", () => unit(reports, patterns));
   await suite("browser", () => browser(reports, patterns));
   const sum = add(tallies);
+  for (const failure of failures) console.log(`\n${failure.replace(COLORS, "").slice(0, 3_000)}`);
   console.log(`${sum.passed} passed, ${sum.failed} failed`);
   return sum.failed === 0 && sum.passed > 0 ? 0 : 1;
 }
