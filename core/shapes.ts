@@ -11,6 +11,7 @@ export const z = {
   number: library.number,
   object: library.object,
   string: library.string,
+  union: library.union,
   uuid: library.uuid,
 };
 export type Z = typeof z;

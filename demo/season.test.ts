@@ -227,14 +227,15 @@ describe("a sheet of much", () => {
   };
   const answer = (body: Buffer) => new Response(new Uint8Array(body));
 
-  it("goes on over pages, says parts by pitcher and by what the scale takes, in ounces, with every letter that its font has", async () => {
+  it("goes on over pages, says parts by pitcher and by what the scale takes, each in the unit of its scale with the workshop's beside it, with every letter that its font has", async () => {
     const { sheet, capacities } = await big();
     const paper = await readPaper(answer(await batchSheets([sheet], "letter", { massUnit: "oz", locale: "de-DE" }, capacities)));
     expect(paper.pages).toBeGreaterThan(2);
     expect(paper.text).toContain("Batch 7 (continued)");
-    // 700 g are 24,69 oz; two pitchers of 350 g, 12,35 oz each; a scale that takes 500 g, a fifth of it for the container, takes two parts.
-    expect(paper.text).toMatch(/24,69\d* oz/);
-    expect(paper.text).toMatch(/by pitcher: 12,3\d* oz \+ 12,3\d* oz/);
+    // On a scale that shows grams, in a workshop that reckons in ounces: 700 g are 24,69 oz. Two pitchers of 350 g; a scale that takes 500 g, a fifth of it for the container, takes two parts.
+    expect(paper.text).toContain("700,00 g");
+    expect(paper.text).toMatch(/= 24,69\d* oz/);
+    expect(paper.text).toMatch(/by pitcher: 350,00 g \+ 350,00 g/);
     expect(paper.text).toContain("in 2 parts on this scale");
     expect(paper.text).toContain("Żywokost and smoke");
     expect(paper.text).toContain("Ægir’s hearth – ½ × Übersee, ?");

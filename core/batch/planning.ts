@@ -1,4 +1,4 @@
-import { type Process, potsOf } from "../process/process";
+import { type Process, potsOf, poursOf, saidProduct } from "../process/process";
 import { type FillPart, fillOf } from "../product/parts";
 import type { PlannedProduct, ProductWicks } from "../product/product";
 import { type Materials, materialsOf } from "../recipe/materials";
@@ -49,8 +49,27 @@ export interface Planned {
   byPot: Milligrams[][];
 }
 
+/** Which products of a plan a process pours, by its place or its name. @throws WeighOutError where it names one that is not there, or leaves one unfilled. */
+function withPlaces(process: Process, products: readonly { name: string }[]): Process {
+  const acts = process.acts.map((act) => {
+    if ((act.kind !== "pour" && act.kind !== "pour-again") || act.product === undefined) return act;
+    const place = typeof act.product === "number" ? act.product : products.findIndex((one) => one.name.toLowerCase() === String(act.product).toLowerCase());
+    if (!products[place])
+      throw new WeighOutError(
+        "vessels",
+        `The process “${process.name}” pours ${saidProduct(act.product)}, which is not in this plan. Add it, or choose another process.`,
+      );
+    return { ...act, product: place };
+  });
+  const empty = products.find((_one, place) => !poursOf(acts).some((act) => act.product === undefined || act.product === place));
+  if (empty)
+    throw new WeighOutError("vessels", `No pour of the process “${process.name}” fills ${empty.name}. Take it out of the plan, or choose another process.`);
+  return { ...process, acts };
+}
+
 /** The amounts of every pot. Where it begins from a weight, the total is shared over the products by their fills. @throws WeighOutError as `weighOut`. */
-export function workOut(order: PlanOrder, shelf: Materials): Planned {
+export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
+  const order = { ...wanted, process: withPlaces(wanted.process, wanted.products) };
   const wholes = order.products.map((one) => fillOf(innerOf(one), one.workingFillMg, one.part ?? null));
   const shares = order.products.map((one, index) => fillsByPot(order.process, innerOf(one), wholes[index] as number, index));
   const used = potsOf(order.process.acts);
@@ -79,7 +98,10 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
     const { process: _process, ...recipe } = pot.spec as FormulaSpec;
     const components = amounts.components
       .filter((part) => part.mg > 0 || part.count)
-      .map(({ exactMg: _exact, scale, ...part }) => ({ ...part, scale: { id: scale.id, name: scale.name, resolutionUg: scale.resolutionUg } }));
+      .map(({ exactMg: _exact, scale, ...part }) => ({
+        ...part,
+        scale: { id: scale.id, name: scale.name, resolutionUg: scale.resolutionUg, ...(scale.unit ? { unit: scale.unit } : {}) },
+      }));
     let pitchers: PotPlan["pitchers"];
     if (order.pitcherMg && amounts.totalMg > order.pitcherMg) {
       try {
@@ -134,5 +156,5 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
       wicks: one.chosenWicks ?? null,
     };
   });
-  return { format: 2, process: order.process, pots, products };
+  return { format: 2, process: withPlaces(order.process, order.products), pots, products };
 }

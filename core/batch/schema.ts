@@ -3,13 +3,20 @@ import { process } from "../process/schema";
 import { plannedProduct } from "../product/schema";
 import { COMPONENT_KINDS } from "../recipe/component";
 import { recipe } from "../recipe/schema";
+import { exactResolution, SCALE_UNITS } from "../units/mass";
 import { HOTTEST } from "../units/temperature";
 import { type BatchPlan, upcastPlan } from "./plan";
 
 const mg = z.number().int().min(0);
 
 /** The scale that something is weighed on. */
-export const weighedOn = z.object({ id: z.uuid().nullable(), name: z.string(), resolutionUg: z.number().int().positive() });
+export const weighedOn = z.object({
+  id: z.uuid().nullable(),
+  name: z.string(),
+  /** In micrograms. A record of an earlier version has it cut to whole ones. */
+  resolutionUg: z.number().positive().overwrite(exactResolution),
+  unit: z.enum(SCALE_UNITS).optional(),
+});
 
 export const component = z.object({
   kind: z.enum(COMPONENT_KINDS),

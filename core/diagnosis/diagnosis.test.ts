@@ -189,6 +189,31 @@ describe("causes of flaws", () => {
 });
 
 describe("what a batch's record says", () => {
+  it("holds no rounding of the scale against a batch: a load that is off what was asked by less supports no cause", () => {
+    const ofLoad = CAUSES.filter((one) => one.key === "load_percent_of_wax");
+    expect(ofLoad.length).toBeGreaterThan(5);
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...ofLoad),
+        fc.constantFrom("soy", "coconut", "paraffin", "beeswax", "palm", "gel"),
+        fc.integer({ min: 10, max: 150 }),
+        fc.integer({ min: -20, max: 20 }),
+        fc.option(fc.integer({ min: 30, max: 120 }), { nil: undefined }),
+        ({ id, defect }, wax_family, tenths, off, most) => {
+          const asked_load_percent = tenths / 10;
+          const verdict = (load_percent_of_wax: number) =>
+            answerDiagnose(
+              asked({ wax_family, defect, record: { load_percent_of_wax, asked_load_percent, ...(most ? { max_load_percent: most / 10 } : {}) } }),
+            ).causes.find((one) => one.id === id)?.verdict;
+          expect(verdict(Math.max(0, asked_load_percent + off / 100))).toBe(verdict(asked_load_percent));
+        },
+      ),
+    );
+    // One that was weighed wrong is evidence.
+    const wrong = asked({ wax_family: "soy", defect: "soot", record: { load_percent_of_wax: 12, asked_load_percent: 9, max_load_percent: 10 } });
+    expect(answerDiagnose(wrong).causes.find((one) => one.id === "soot.high_load")).toMatchObject({ verdict: "supported" });
+  });
+
   it("is what was weighed, read and done; what was only planned is not recorded", () => {
     const batch = aBatch();
     expect(diagnosisOf(batch.state(at(60)).plan, batch.state(at(60)).facts, at(0)).record).not.toHaveProperty("load_percent_of_wax");

@@ -174,6 +174,15 @@ export interface Judged {
   evidence: Evidence | null;
 }
 
+/** By so many points of load a scale's rounding moves what was asked; so much is no evidence. Common practice, no source. */
+const LOAD_ROUNDING_POINTS = 0.25;
+
+/** The load to be judged: what was asked for, where what was weighed differs from it by rounding only. */
+function judgedLoad(weighed: number, record: DiagnosisRecord): number {
+  const asked = record.asked_load_percent;
+  return asked !== undefined && Math.abs(weighed - asked) <= LOAD_ROUNDING_POINTS ? asked : weighed;
+}
+
 /** What the record says of one cause: held against its limit, never guessed. */
 export function judge(cause: Cause, asked: Asked): Judged {
   const open: Judged = { cause, verdict: "not_recorded", evidence: null };
@@ -190,7 +199,8 @@ export function judge(cause: Cause, asked: Asked): Judged {
   if ("is" in test) return { cause, verdict: measured === test.is ? "supported" : "contradicted", evidence: { measured, limit: !test.is, unit } };
   const limit = limitOf("above" in test ? test.above : test.below, asked);
   if (limit === null || typeof measured !== "number") return open;
-  const past = "above" in test ? measured > limit : measured < limit;
+  const judged = key === "load_percent_of_wax" ? judgedLoad(measured, asked.record) : measured;
+  const past = "above" in test ? judged > limit : judged < limit;
   return { cause, verdict: past ? "supported" : "contradicted", evidence: { measured, limit, unit } };
 }
 

@@ -3,8 +3,9 @@ import { partKey } from "../batch/facts";
 import { fatesOf } from "../batch/jars";
 import { pouredAt, secondsAbove, weighedLoad } from "../batch/phase";
 import type { BatchPlan } from "../batch/plan";
-import { timesOf } from "../process/process";
+import { poursOf, timesOf } from "../process/process";
 import FAMILIES from "../recipe/families.json" with { type: "json" };
+import { addedPpmOf, askedLoadOfWax } from "../recipe/load";
 import type { WaxFamily } from "./diagnosis";
 import type { DiagnosisRecord } from "./record";
 
@@ -69,7 +70,10 @@ export function diagnosisOf(plan: BatchPlan, facts: BatchFacts, at: string, tool
     const one = read(kind);
     return one && celsius(one.celsius);
   };
-  const pours = acts.flatMap((one): Poured[] => (facts.pours[one.id] ? [facts.pours[one.id] as Poured] : []));
+  // Products that are filled one after the other are not poured in two goes.
+  const place = product ? plan.products.indexOf(product) : 0;
+  const fills = poursOf(acts).filter((one) => one.product === undefined || one.product === place);
+  const pours = fills.flatMap((one): Poured[] => (facts.pours[one.id] ? [facts.pours[one.id] as Poured] : []));
   const first = pours[0];
   const poured = pouredAt(plan, facts);
   const wax = weighedOf(plan, facts, 0, "wax");
@@ -99,6 +103,7 @@ export function diagnosisOf(plan: BatchPlan, facts: BatchFacts, at: string, tool
       pour_c: c("cool"),
       load_percent_of_wax: weighedLoad(plan, facts) ?? undefined,
       max_load_percent: pot?.maxLoadPpm == null ? undefined : pot.maxLoadPpm / 10_000,
+      asked_load_percent: pot === undefined ? undefined : askedLoadOfWax(pot.recipe, addedPpmOf(pot.recipe)) / 10_000,
       room_c: room === undefined ? undefined : celsius(room),
       vessel_warmed: first?.warmed == null ? undefined : first.warmed !== "no",
       stir_minutes: stirs.length > 0 ? stirs.reduce((a, b) => a + b, 0) / 60 : undefined,

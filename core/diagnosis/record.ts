@@ -79,6 +79,12 @@ export const diagnosisRecord = z.object({
     .optional()
     .describe("poured in two goes or more; or in how many"),
   max_load_percent: z.number().min(0).max(100).optional().describe("the most that wax and oil allow, in percent of the wax"),
+  asked_load_percent: z.number().min(0).max(100).optional().describe("the load that was asked for, in percent of the wax"),
   instrument: z.string().max(60).optional().describe("what the temperatures were read with"),
 }) as unknown as z.ZodType<DiagnosisRecord, DiagnosisRecord>;
-export type DiagnosisRecord = Omit<Values, "halves"> & { halves?: boolean | number; max_load_percent?: number; instrument?: string };
+export type DiagnosisRecord = Omit<Values, "halves"> & {
+  halves?: boolean | number;
+  max_load_percent?: number;
+  asked_load_percent?: number;
+  instrument?: string;
+};

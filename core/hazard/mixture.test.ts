@@ -67,6 +67,15 @@ describe("what a candle is made of", () => {
     expect(Object.values(parts).reduce((a, b) => a + b, 0)).toBeCloseTo(100, 1);
   });
 
+  it("has the load of the total that is weighed out, with additives and without", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 5_000, max: 300_000 }), fc.integer({ min: 0, max: 300_000 }), (loadPpm, ppm) => {
+        const parts = partsOfRecipe(recipe({ basis: "total", loadPpm, additives: ppm === 0 ? [] : [{ id: id(20), ppm }] }), shelf);
+        expect(parts.find((one) => one.kind === "fragrance")?.percent).toBeCloseTo(loadPpm / 10_000, 6);
+      }),
+    );
+  });
+
   it("is what was weighed, where it was; and says where the plan stands in", () => {
     const scale = { id: null, name: "scale", resolutionUg: 1_000_000 };
     const pot = {

@@ -1,6 +1,6 @@
 import { type BatchFacts, partKey } from "../batch/facts";
 import type { PotPlan } from "../batch/plan";
-import { loadOnBasis } from "../recipe/load";
+import { addedPpmOf, askedLoadOfWax } from "../recipe/load";
 import type { Recipe } from "../recipe/spec";
 import { MG_PER } from "../units/mass";
 import { answerHazard, type HazardAnswer, type HazardRequest } from "./hazard";
@@ -37,7 +37,7 @@ export function partsOfRecipe(recipe: Recipe, shelf: MixShelf, loadPpm: number =
     const blend = shelf.waxes.find((one) => one.id === id)?.blend;
     return blend ? blend.map((part) => ({ id: part.id, of: (of * part.share) / whole(blend) })) : [{ id, of }];
   });
-  const oil = loadOnBasis(loadPpm, recipe.basis, "wax") / 1_000_000;
+  const oil = askedLoadOfWax({ basis: recipe.basis, loadPpm }, addedPpmOf(recipe)) / 1_000_000;
   const dosed = (recipe.dyes ?? []).map((dye) => {
     const each = shelf.dyes.find((one) => one.id === dye.id)?.eachMg ?? 0;
     return { id: dye.id, of: dye.by === "percent" ? dye.amount / 100 : (dye.amount * each) / MG_PER.lb };

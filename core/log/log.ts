@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import type { Z } from "../shapes";
+import type { ScaleDisplay } from "../units/mass";
 
 /**
  * A log: what happened to a subject, entry by entry, never changed afterwards. A correction is a further entry that
@@ -41,7 +42,9 @@ export interface StockUse extends Draw {
 
 /** How a kind says what happened, in the reader's units. */
 export interface Say {
-  g(mg: number, resolutionUg?: number | null): string;
+  g(mg: number): string;
+  /** A weight as the scale shows it. */
+  onScale(mg: number, scale: ScaleDisplay): string;
   t(centi: number): string;
   len(um: number): string;
   /** As its instrument showed it: a tenth of a degree stays one. */

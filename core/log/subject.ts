@@ -35,7 +35,16 @@ interface Given<F, C, K> {
 }
 
 /** Says what happened without a quantity: for sentences that name an event. */
-const WITHOUT_QUANTITIES: Say = { g: () => "", t: () => "", len: () => "", tShown: () => "", tDifference: () => "", range: () => "", temperature: "C" };
+const WITHOUT_QUANTITIES: Say = {
+  g: () => "",
+  onScale: () => "",
+  t: () => "",
+  len: () => "",
+  tShown: () => "",
+  tDifference: () => "",
+  range: () => "",
+  temperature: "C",
+};
 
 /** Entries as they were written one after another: straight after the one at `after`, the last of them at `seq`. */
 export interface WrittenOf<E> {

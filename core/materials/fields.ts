@@ -1,13 +1,15 @@
 import { parseRange, type TemperatureRange } from "../heat/range";
+import { askWhetherFactor } from "../recipe/load";
 import { type Density, parseDensity, writeDensity } from "../units/density";
 import { parseDuration, SECONDS, writeDuration } from "../units/duration";
 import { type LengthUnit, parseLength, writeLength } from "../units/length";
-import { type MassUnit, MG_PER, parseMass, parseMassExactly, writeMass } from "../units/mass";
+import { exactResolution, type MassUnit, MG_PER, parseMass, parseMassExactly, writeMass, writeResolution } from "../units/mass";
 import { currencyDecimals, parseMoney } from "../units/money";
 import { parseNumber, writeNumber } from "../units/number";
 import { bad, good, type Parsed } from "../units/parsed";
 import { parseCount, parsePercent } from "../units/percent";
 import { degreesAsTyped, HOTTEST, parseTemperature, type TemperatureUnit, writeDifference } from "../units/temperature";
+import { parseWater } from "../units/volume";
 
 /** What a field of the shelf can hold, and how it is read, written and checked. */
 export type FieldType =
@@ -15,7 +17,7 @@ export type FieldType =
   | { is: "words" }
   | { is: "choice"; of: readonly { value: string; label: string }[] }
   | { is: "yes" }
-  | { is: "mass"; least: number; most: number }
+  | { is: "mass"; least: number; most: number /** Water, of which a volume is a weight too. */; water?: true }
   /** Share in percent; stored in millionths. */
   | { is: "percent"; least: number; most: number; name: string }
   | { is: "temperature"; most: number }
@@ -121,7 +123,15 @@ export function readField(field: ShelfField, text: string, context: FieldContext
     case "choice": {
       const found = type.of.find((one) => [one.value, one.label].some((name) => name.toLowerCase() === typed.toLowerCase())) ?? null;
       const asFamily = found ?? type.of.find((one) => one.value === family(typed));
-      return asFamily ? good(asFamily.value) : bad("unknown", `“${typed}” is none of ${type.of.map((one) => one.value).join(", ")}.`);
+      return asFamily
+        ? good(asFamily.value)
+        : bad(
+            "unknown",
+            `“${typed}” is none of ${type.of
+              .map((one) => one.value)
+              .filter(Boolean)
+              .join(", ")}.`,
+          );
     }
     case "yes":
       return /^(yes|y|true|1)$/i.test(typed)
@@ -130,9 +140,9 @@ export function readField(field: ShelfField, text: string, context: FieldContext
           ? good(false)
           : bad("not-understood", `“${typed}” is neither yes nor no.`);
     case "mass":
-      return parseMass(typed, { unit: context.mass, least: type.least, most: type.most });
+      return (type.water ? parseWater : parseMass)(typed, { unit: context.mass, least: type.least, most: type.most });
     case "percent":
-      return parsePercent(typed, type);
+      return (type.name.endsWith("load") ? askWhetherFactor(typed, type.name.replace(/^an? /, "")) : null) ?? parsePercent(typed, type);
     case "temperature": {
       const read = parseTemperature(typed, context.temperature);
       if (read.ok || type.most <= HOTTEST) return read;
@@ -168,7 +178,7 @@ export function readField(field: ShelfField, text: string, context: FieldContext
       // A step in ounces is no whole number of milligrams, so it is kept in micrograms.
       const read = parseMassExactly(typed, context.mass);
       if (!read.ok) return read;
-      const ug = Math.round(read.value * 1_000);
+      const ug = exactResolution(Math.round(read.value * 1e6) / 1_000);
       return ug >= 1_000 && ug <= 100_000_000 ? good(ug) : bad("out-of-range", "A scale's step lies between 0.001 g and 100 g.");
     }
     case "count":
@@ -208,8 +218,10 @@ export function writeField(field: ShelfField, value: unknown, context: FieldCont
       return value ? "yes" : "no";
     case "mass":
       return bare ? writeNumber(n / MG_PER[context.mass], 6) : writeMass(n, context.mass);
-    case "percent":
-      return writeNumber(n / 10_000, 4);
+    case "percent": {
+      const text = writeNumber(n / 10_000, 4);
+      return type.name.endsWith("load") && askWhetherFactor(text) ? `${text} %` : text;
+    }
     case "temperature":
       return bare ? writeNumber(n / 100, 2).replace("\u2212", "-") : `${degreesAsTyped(n, context.temperature).replace("\u2212", "-")} °${context.temperature}`;
     case "difference":
@@ -228,7 +240,7 @@ export function writeField(field: ShelfField, value: unknown, context: FieldCont
     case "families":
       return (value as string[]).join(", ");
     case "step":
-      return bare ? writeNumber(n / 1_000 / MG_PER[context.mass], 9) : `${writeNumber(n / 1_000 / MG_PER[context.mass], 5)} ${context.mass}`;
+      return bare ? writeNumber(n / 1_000 / MG_PER[context.mass], 9) : writeResolution({ resolutionUg: n });
     case "count":
     case "day":
       return String(value);

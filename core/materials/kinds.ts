@@ -22,7 +22,7 @@ const field = (key: string, label: string, column: string, type: FieldType, more
   ...more,
 });
 const choice = (values: readonly string[]): FieldType => ({ is: "choice", of: values.map((value) => ({ value, label: value })) });
-const mass = (most = 100_000_000): FieldType => ({ is: "mass", least: 1, most });
+const mass = (most = 100_000_000) => ({ is: "mass", least: 1, most }) satisfies FieldType;
 const percent = (most: number, name: string): FieldType => ({ is: "percent", least: 0.001, most, name });
 const temperature = (most = HOTTEST): FieldType => ({ is: "temperature", most });
 const inner: FieldType = { is: "length", least: 5, most: 1_000 };
@@ -141,7 +141,7 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("innerBottomUm", "Inner diameter at the bottom", "inner_bottom_mm", inner),
     field("heightUm", "Inner height", "inner_height_mm", inner),
     field("headspaceUm", "Headspace", "headspace_mm", { is: "length", least: 0, most: 500 }, { first: "10 mm", hint: "From the fill line to the rim." }),
-    field("waterMg", "Water it holds", "water_g", mass(), { optional: true, hint: "Vessel on the scale, tare, fill with water." }),
+    field("waterMg", "Water it holds", "water_g", { ...mass(), water: true }, { optional: true, hint: "Vessel on the scale, tare, fill with water." }),
     field(
       "waterTo",
       "Water weighed",
@@ -198,7 +198,21 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
       { first: "probe" },
     ),
     field("correction", "Correction", "correction_c", { is: "difference" }, { first: "0", hint: "Added to what a thermometer shows, like −0.5." }),
-    field("resolutionUg", "One step of the scale", "scale_step_g", { is: "step" }, { optional: true, hint: "Only for scales." }),
+    field("resolutionUg", "One step of the scale", "scale_step_g", { is: "step" }, { optional: true, hint: "Only for scales, like 1 g or 0.1 oz." }),
+    field(
+      "scaleUnit",
+      "The scale shows",
+      "scale_unit",
+      {
+        is: "choice",
+        of: [
+          { value: "g", label: "grams" },
+          { value: "oz", label: "ounces" },
+          { value: "lb", label: "pounds and ounces" },
+        ],
+      },
+      { optional: true, hint: "Amounts for it are given so; not said, in the unit of its step." },
+    ),
     field("capacityMg", "The scale takes up to", "scale_capacity_g", mass(LARGEST_MASS_MG), { optional: true, hint: "Larger weights are weighed in parts." }),
   ],
   person: [field("name", "First name", "name", { is: "name" })],

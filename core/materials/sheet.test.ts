@@ -64,7 +64,7 @@ describe("a field of the shelf", () => {
         throw new Error(`Nothing of the shelf holds ${type.is}.`);
       case "step":
         // Ounce steps too: 0.01 oz is 283 495 µg.
-        return fc.constantFrom(1_000, 10_000, 100_000, 1_000_000, 5_000_000, 283_495, 2_834_952, 28_349_523);
+        return fc.constantFrom(1_000, 10_000, 100_000, 1_000_000, 5_000_000, 283_495.23125, 2_834_952.3125, 28_349_523.125);
       case "count":
         return fc.integer({ min: type.least, max: type.most });
       case "blend":

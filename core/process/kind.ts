@@ -41,7 +41,7 @@ export interface ActPlan {
 export interface ActField {
   key: string;
   label: string;
-  is: "range" | "duration" | "percent" | "count" | "degrees" | "words" | "components";
+  is: "range" | "duration" | "percent" | "count" | "degrees" | "words" | "components" | "product";
   /** For durations: what a number without a unit means. */
   unit?: "min" | "h" | "d";
   optional?: boolean;

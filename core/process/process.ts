@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import type { TemperatureRange } from "../heat/range";
+import { bad, good, type Parsed } from "../units/parsed";
 import type { ACTS, ActName } from "./acts";
 import type { ActHead } from "./kind";
 import type { process } from "./schema";
@@ -16,6 +17,17 @@ export type Process = z.output<typeof process>;
 
 /** How many pots a process works. */
 export const potsOf = (acts: readonly { pot?: number | undefined }[]): number => acts.reduce((most, one) => Math.max(most, (one.pot ?? 0) + 1), 1);
+
+/** Which product of a plan a pour fills, as a maker reads it: its name, or its place counted from 1. */
+export const writeProduct = (product: number | string): string => (typeof product === "number" ? String(product + 1) : product);
+export const saidProduct = (product: number | string): string => (typeof product === "number" ? `product ${product + 1}` : `“${product}”`);
+/** Reads it: a whole number is a place, anything else a name. */
+export function parseProduct(text: string): Parsed<number | string> {
+  const typed = text.trim();
+  if (!/^\d+$/.test(typed)) return typed.length > 120 ? bad("too-long", "A name has at most 120 letters.") : good(typed);
+  const place = Number(typed);
+  return place >= 1 && place <= 200 ? good(place - 1) : bad("out-of-range", "The places in a plan are counted from 1, up to 200.");
+}
 
 export type Pouring = ActCalled<"pour"> | ActCalled<"pour-again">;
 export const poursOf = (acts: readonly Act[]): Pouring[] => acts.filter((one): one is Pouring => one.kind === "pour" || one.kind === "pour-again");

@@ -1,6 +1,7 @@
 import { z } from "zod";
+import { WATER_DENSITY_20C } from "../units/density";
 import { workingStep } from "../weigh-out/api";
-import { fillByGeometry, fillByWater, type Geometry, WATER_DENSITY_20C } from "./fill";
+import { fillByGeometry, fillByWater, type Geometry } from "./fill";
 
 const finite = z.number({ error: "Give a number." });
 const length = finite.positive("A measure must be above 0 mm.").max(1_000, "A measure cannot be above 1000 mm.");

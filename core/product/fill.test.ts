@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { fillByGeometry, fillByWater, WATER_DENSITY_20C } from "./fill";
+import { WATER_DENSITY_20C } from "../units/density";
+import { fillByGeometry, fillByWater } from "./fill";
 import { answerFill, fillRequest } from "./fill-api";
 import { bowlVolume } from "./section";
 

@@ -1,10 +1,7 @@
-import { cubicMmOf, type Density, weightOf } from "../units/density";
+import { cubicMmOf, type Density, WATER_DENSITY_20C, weightOf } from "../units/density";
 import type { Milligrams } from "../units/mass";
 import type { Figure, Step } from "../weigh-out/working";
 import { bowlVolume, volumeTo } from "./section";
-
-/** Density of water: 0.9982 g/ml at 20 °C, CRC Handbook of Chemistry and Physics (from memory). */
-export const WATER_DENSITY_20C: Density = 998_200;
 
 /** Inner shapes of a vessel, in millimetres. A bowl is a segment of a sphere: its rim diameter and its depth. */
 export type Geometry =

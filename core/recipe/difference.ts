@@ -1,7 +1,7 @@
 import { type TemperatureRange, writeRange } from "../heat/range";
 import { actKindOf } from "../process/acts";
 import type { ActField } from "../process/kind";
-import { type Act, type Process, RANGE_NAMES } from "../process/process";
+import { type Act, type Process, RANGE_NAMES, writeProduct } from "../process/process";
 import { writeDuration } from "../units/duration";
 import { writeNumber } from "../units/number";
 import { writePercent } from "../units/percent";
@@ -62,6 +62,7 @@ export function actChanges(before: Pick<Process, "acts">, after: Pick<Process, "
     if (field.is === "range") return writeRange(value as TemperatureRange, unit);
     if (field.is === "duration") return writeDuration(value as number);
     if (field.is === "percent") return writePercent(value as number, 3);
+    if (field.is === "product") return writeProduct(value as number | string);
     if (field.is === "components") return (value as string[]).join(", ");
     return String(value);
   };

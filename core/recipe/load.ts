@@ -1,6 +1,6 @@
 import { type MassUnit, parseMassExactly } from "../units/mass";
-import { writeNumber } from "../units/number";
-import { bad, good, type Parsed } from "../units/parsed";
+import { parseNumber, writeNumber } from "../units/number";
+import { bad, good, type Parsed, type Unread } from "../units/parsed";
 import { type Ppm, parsePercent, WHOLE } from "../units/percent";
 
 /**
@@ -15,21 +15,53 @@ export function loadOnBasis(load: Ppm, from: LoadBasis, to: LoadBasis): number {
   return to === "total" ? (load * WHOLE) / (WHOLE + load) : (load * WHOLE) / (WHOLE - load);
 }
 
+/** Returns the load that is asked for, in millionths of the wax: what else is weighed, in millionths of the wax, is a part of the total too. Unrounded. */
+export const askedLoadOfWax = ({ basis, loadPpm }: { basis: LoadBasis; loadPpm: Ppm }, addedPpm: number): number =>
+  loadOnBasis(loadPpm, basis, "wax") * (basis === "total" ? 1 + addedPpm / WHOLE : 1);
+
+/** Returns what a recipe adds by weight beside wax and fragrance, in millionths of the wax: additives, and dyes by percent. */
+export const addedPpmOf = (recipe: { additives?: readonly { ppm: Ppm }[] | undefined; dyes?: readonly { by: string; amount: number }[] | undefined }): number =>
+  (recipe.additives ?? []).reduce((sum, one) => sum + one.ppm, 0) +
+  (recipe.dyes ?? []).reduce((sum, one) => sum + (one.by === "percent" ? Math.round(one.amount * 10_000) : 0), 0);
+
 /** Loads above this, on the wax's basis, are refused as a slip of the hand: more oil than wax is no candle. */
 export const LARGEST_LOAD_PERCENT: Record<LoadBasis, number> = { wax: 100, total: 50 };
 
 /** "One ounce a pound" is 6.25 % of the wax: 1 / 16. Common practice, no source. */
 export const OUNCE_PER_POUND: Ppm = 62_500;
 
+/** A bare figure below this, in percent, is more likely a factor: nobody scents wax with so little. Common practice, no source. */
+const LEAST_UNASKED_PERCENT = 0.5;
+
 /**
- * Reads a load: percent on the basis chosen, or fragrance to wax by weight, "1.28 oz/lb", "1 oz a pound", "80 g per kg", "28 g to 454 g".
- * What is said per pound or kilogram is a share of the wax, and is turned onto the basis. Gives millionths on `basis`.
+ * Returns a question where a load was typed as a factor of the wax ("0.0625", "1/16", "22/278") or is so small that it may be one; null for any other. With
+ * a percent sign a figure is taken as it stands.
+ */
+export function askWhetherFactor(text: string, name = "load"): Unread | null {
+  const typed = text.trim();
+  const ratio = /^(\d+(?:[.,]\d+)?)\s*(?:\/|\bto\b|\bin\b|:)\s*(\d+(?:[.,]\d+)?)$/i.exec(typed);
+  const [above, below] = ratio ? [parseNumber(ratio[1] ?? ""), parseNumber(ratio[2] ?? "")] : [parseNumber(typed), null];
+  if (!above.ok || (below && !below.ok)) return null;
+  const value = below?.ok ? above.value / below.value : above.value;
+  if (!(value > 0 && value < (ratio ? 1 : LEAST_UNASKED_PERCENT))) return null;
+  const [asPercent, asFactor] = [`${writeNumber(value, 4)} %`, `${writeNumber(value * 100, 3)} %`];
+  return bad(
+    "ambiguous",
+    `“${typed}” can mean ${asPercent}, or ${typed} × the wax, which is a ${name} of ${asFactor}. Write ${asFactor}${ratio ? "" : `, or ${asPercent} with its sign`}.`,
+  );
+}
+
+/**
+ * Reads a load: percent on the basis chosen, or fragrance to wax by weight, "1.28 oz/lb", "1 oz a pound", "80 g per kg", "28 g to 454 g", "22 g / 278 g",
+ * "32 g in 393 g". What is said by weight is a share of the wax, and is turned onto the basis. Asks where a figure can be a factor of the wax.
+ * Gives millionths on `basis`.
  */
 export function parseLoad(text: string, basis: LoadBasis): Parsed<Ppm> {
-  const per = /^(.*?\S)\s*(?:\/|\bper\b|\ban?\b|\bto(?: the)?\b)\s*([\d.,]*\s*(?:lb|pound|kg|kilo|kilogram|g|gram|oz|ounce)s?)\s*(?:of wax)?$/i.exec(
-    text.trim(),
-  );
-  if (!per) return parsePercent(text, { least: 0, most: LARGEST_LOAD_PERCENT.wax, name: "a load" });
+  const per =
+    /^(.*?[a-z.])\s*(?:\/|:|\bper\b|\ban?\b|\bto(?: the)?\b|\bin(?: an?)?\b|\bon\b|\bfor\b)\s*([\d.,/½¼¾]*\s*(?:lb|pound|kg|kilo|kilogram|g|gram|oz|ounce)s?)\.?\s*(?:of wax)?$/i.exec(
+      text.trim(),
+    );
+  if (!per) return askWhetherFactor(text) ?? parsePercent(text, { least: 0, most: LARGEST_LOAD_PERCENT.wax, name: "a load" });
   const oil = parseMassExactly(per[1] ?? "", "g");
   if (!oil.ok) return oil;
   const wax = parseMassExactly(/\d/.test(per[2] ?? "") ? (per[2] ?? "") : `1 ${per[2]}`, "g");

@@ -2,7 +2,7 @@ import type { TemperatureRange } from "../heat/range";
 import { type Ppm, WHOLE } from "../units/percent";
 import type { CentiCelsius, TemperatureUnit } from "../units/temperature";
 import families from "./families.json" with { type: "json" };
-import { type LoadBasis, loadOnBasis } from "./load";
+import { askedLoadOfWax, type LoadBasis } from "./load";
 import { addedTo, type Mix, openBlends } from "./mix";
 import { mustNotMix } from "./safety";
 import type { FormulaSpec } from "./spec";
@@ -136,8 +136,10 @@ export function limitsOf(spec: Pick<FormulaSpec, "waxes" | "fragrances">, shelf:
 
 /** A load read as millionths of the wax; on the basis of the total, additives and weighed dyes are part of that total. */
 export function loadOfWax(spec: { basis: LoadBasis; loadPpm: Ppm }, mix: Pick<Mix, "additives" | "dyes">): number {
-  const added = addedTo(mix).reduce((sum, one) => sum + one.ppmOfWax, 0);
-  return loadOnBasis(spec.loadPpm, spec.basis, "wax") * (spec.basis === "total" ? 1 + added / WHOLE : 1);
+  return askedLoadOfWax(
+    spec,
+    addedTo(mix).reduce((sum, one) => sum + one.ppmOfWax, 0),
+  );
 }
 
 /** The same load read as millionths of the total: wax, fragrance, additives and weighed dyes together. One figure in editor, plan and record. */

@@ -1,7 +1,19 @@
 import fc from "fast-check";
 import { unit } from "mathjs";
 import { describe, expect, it } from "vitest";
-import { MG_PER, massParts, parseMass, poundsAndOunces, writeMass } from "./mass";
+import {
+  exactResolution,
+  MG_PER,
+  massParts,
+  parseMass,
+  poundsAndOunces,
+  type ScaleDisplay,
+  sumOfShown,
+  typedUnit,
+  writeMass,
+  writeOnScale,
+  writeResolution,
+} from "./mass";
 
 const grams = (text: string) => {
   const parsed = parseMass(text, { unit: "g" });
@@ -27,6 +39,10 @@ describe("weights as people type them", () => {
     ["1 lb 1/2 oz", 467.767],
     ["2 lbs", 907.185],
     ["500 mg", 0.5],
+    ["8+8+8+7.5", 31.5],
+    ["8 + 8 + 7.5 oz", 666.214],
+    ["1 lb + 4 oz", 566.99],
+    ["100 g + 1 oz", 128.35],
   ])("reads %s", (text, expected) => {
     expect(grams(text)).toBeCloseTo(expected, 3);
   });
@@ -113,5 +129,49 @@ describe("weights as they are shown", () => {
     expect(writeMass(12_500, "g", 100_000)).toBe("12.5 g");
     expect(writeMass(12_000, "g", 100_000)).toBe("12.0 g");
     expect(massParts(226_796, "oz", 2_834_952)).toEqual({ figure: "8.0", unit: "oz" });
+  });
+});
+
+describe("a scale and what it shows", () => {
+  const ounces = [0.001, 0.01, 0.05, 0.1, 1];
+
+  it("keeps a resolution in ounces exact, also where it was cut to whole micrograms; one in grams stays", () => {
+    // NIST Special Publication 811, appendix B: an ounce is 28.349 523 125 g.
+    expect(exactResolution(2_834_952)).toBe(2_834_952.3125);
+    for (const oz of ounces) expect(exactResolution(Math.round(oz * 28_349_523.125))).toBeCloseTo(oz * 28_349_523.125, 6);
+    for (const ug of [1_000, 10_000, 50_000, 100_000, 500_000, 1_000_000, 5_000_000]) expect(exactResolution(ug)).toBe(ug);
+  });
+
+  it("gives every increment of a scale in the scale's own unit, so that it reads back as that weight", () => {
+    const scales: ScaleDisplay[] = [
+      ...ounces.flatMap((oz) => (["oz", "lb"] as const).map((unit) => ({ resolutionUg: exactResolution(oz * 28_349_523.125), unit }))),
+      ...[1_000, 10_000, 100_000, 1_000_000, 5_000_000].map((resolutionUg) => ({ resolutionUg, unit: "g" as const })),
+    ];
+    fc.assert(
+      fc.property(fc.constantFrom(...scales), fc.integer({ min: 1, max: 20_000 }), (scale, steps) => {
+        const mg = Math.round((steps * scale.resolutionUg) / 1_000);
+        const read = parseMass(writeOnScale(mg, scale), { unit: typedUnit(scale) });
+        expect(read, `${writeOnScale(mg, scale)} on ${writeResolution(scale)}`).toMatchObject({ ok: true, value: mg });
+        // A resolution is never nothing.
+        expect(writeResolution(scale)).not.toMatch(/^0 /);
+      }),
+    );
+    expect(writeOnScale(66_000, { resolutionUg: 1_000_000 })).toBe("66 g");
+    expect(writeOnScale(580_600, { resolutionUg: 2_834_952.3125, unit: "lb" })).toBe("1 lb 4.5 oz");
+  });
+
+  it("has shown parts add up to the shown total", () => {
+    // 17.35 oz of wax and 0.51 oz of oil are not 17.87 oz.
+    expect(writeMass(sumOfShown([491_970, 14_500], "oz"), "oz")).toBe("17.86 oz");
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 5_000_000 }), { minLength: 1, maxLength: 8 }),
+        fc.constantFrom("g" as const, "oz" as const),
+        (parts, unit) => {
+          const shown = parts.reduce((sum, mg) => sum + Number.parseFloat(massParts(mg, unit).figure), 0);
+          expect(Number.parseFloat(massParts(sumOfShown(parts, unit), unit).figure)).toBeCloseTo(shown, 6);
+        },
+      ),
+    );
   });
 });

@@ -44,6 +44,22 @@ export interface MassOptions {
   most?: Milligrams;
 }
 
+/** The unit that stands last in a weight as it was typed. */
+const LAST_UNIT = /([a-zµ]+)\.?\s*$/i;
+
+/** Reads a sum of weights, "8+8+8+7.5" or "8 + 7.5 oz": a bare figure is in the unit of the next weight that names one, else in the unit meant. */
+function parseSum(typed: string, unit: MassUnit): Parsed<number> {
+  let all = 0;
+  let named = "";
+  for (const part of typed.split("+").reverse()) {
+    named = LAST_UNIT.exec(part.trim())?.[1] ?? named;
+    const read = parseMassExactly(/[a-zµ]/i.test(part) || named === "" ? part : `${part} ${named}`, unit);
+    if (!read.ok) return part.trim() === "" ? bad("not-understood", `“${typed}” is no sum of weights. Write it like 8 + 8 + 7.5 oz.`) : read;
+    all += read.value;
+  }
+  return good(all);
+}
+
 /** Reads a weight without rounding it to whole milligrams: an ounce is 28 349.523 125 of them. */
 export function parseMassExactly(text: string, unit: MassUnit): Parsed<number> {
   const typed = text.trim();
@@ -51,6 +67,7 @@ export function parseMassExactly(text: string, unit: MassUnit): Parsed<number> {
   if (VOLUME.test(typed)) {
     return bad("volume", `“${typed}” is a volume. Weigh it and type the weight: a fluid ounce of oil is not an ounce.`);
   }
+  if (typed.includes("+")) return parseSum(typed, unit);
   let milligrams = 0;
   let twofold: Unread | null = null;
   if (/[a-zµ]/i.test(typed.replace(/\./g, ""))) {
@@ -121,6 +138,58 @@ export function writeMass(mg: Milligrams, unit: MassUnit, resolutionUg: number |
   const parts = massParts(mg, unit, resolutionUg);
   return `${parts.figure} ${parts.unit}`;
 }
+
+/** What a scale shows: grams, ounces, or pounds and ounces. */
+export const SCALE_UNITS = ["g", "oz", "lb"] as const;
+export type ScaleUnit = (typeof SCALE_UNITS)[number];
+/** The display of a scale: its resolution in micrograms, and its unit where that is known. */
+export interface ScaleDisplay {
+  resolutionUg: number;
+  unit?: ScaleUnit | null | undefined;
+}
+
+/** A thousandth of an ounce, in micrograms. */
+const MILLI_OUNCE_UG = MG_PER.oz;
+/** A resolution that was cut to whole micrograms is off by less than this. */
+const CUT_UG = 1;
+
+/** Whether a resolution is a number of thousandths of an ounce and not of whole milligrams. */
+const isInOunces = (ug: number): boolean => {
+  const steps = Math.round(ug / MILLI_OUNCE_UG);
+  return ug % 1_000 !== 0 && steps > 0 && Math.abs(ug - steps * MILLI_OUNCE_UG) < CUT_UG;
+};
+
+/** Returns a resolution in micrograms as it is: 0.1 oz is 2 834 952.3125, where an earlier version had cut it to 2 834 952. */
+export const exactResolution = (ug: number): number => (isInOunces(ug) ? Math.round(ug / MILLI_OUNCE_UG) * MILLI_OUNCE_UG : ug);
+
+/** Returns the unit that a scale shows; where nobody said, the one that its resolution is a round number of. */
+export const scaleUnit = ({ resolutionUg, unit }: ScaleDisplay): ScaleUnit => unit ?? (isInOunces(resolutionUg) ? "oz" : "g");
+
+/** Returns the unit in which a bare figure read from a scale is meant. */
+export const typedUnit = (scale: ScaleDisplay): MassUnit => (scaleUnit(scale) === "g" ? "g" : "oz");
+
+/** Returns a mass as the scale shows it, figure and unit apart: "66" "g", "1 lb 4.5" "oz". */
+export function scaleParts(mg: Milligrams, scale: ScaleDisplay): { figure: string; unit: string } {
+  const unit = typedUnit(scale);
+  if (scaleUnit(scale) !== "lb" || Math.abs(mg) < MG_PER.lb) return massParts(mg, unit, scale.resolutionUg);
+  return { figure: poundsAndOunces(mg, decimalsFor("oz", scale.resolutionUg)), unit: "oz" };
+}
+
+/** Returns a mass as the scale shows it, in words. */
+export function writeOnScale(mg: Milligrams, scale: ScaleDisplay): string {
+  const { figure, unit } = scaleParts(mg, scale);
+  return `${figure} ${unit}`;
+}
+
+/** Returns the resolution of a scale in its own unit: "0.1 oz", "1 g". */
+export const writeResolution = (scale: ScaleDisplay): string => {
+  const unit = typedUnit(scale);
+  return `${writeNumber(scale.resolutionUg / 1_000 / MG_PER[unit], 5)} ${unit}`;
+};
+
+/** Returns the mass that the shown figures of several masses add up to, so that a total shown beside them is their sum. */
+export const sumOfShown = (all: readonly Milligrams[], unit: MassUnit): Milligrams =>
+  Math.round(all.reduce((sum, mg) => sum + Number(massParts(mg, unit).figure), 0) * MG_PER[unit]);
 
 /** A weight of a pound or more as pounds and ounces apart: "1 lb 4.5", to be followed by "oz". `decimals` are those of the ounces. */
 export function poundsAndOunces(mg: Milligrams, decimals: number): string {

@@ -4,7 +4,7 @@ import { parseDensity, writeDensity } from "./density";
 import { parseLength, writeLength } from "./length";
 import { isCurrency, parseMoney, writeMoney } from "./money";
 import type { Fault } from "./parsed";
-import { bottlesFor, ML_PER, parseAmount, parseVolume } from "./volume";
+import { bottlesFor, ML_PER, parseAmount, parseVolume, parseWater } from "./volume";
 
 const value = <T>(parsed: { ok: true; value: T } | { ok: false; message: string } | null): T => {
   if (!parsed?.ok) throw new Error(parsed?.message ?? "not read");
@@ -30,6 +30,14 @@ describe("a volume where a weight belongs", () => {
     // A heavy oil shows the mistake plainly: 10 ml at 1.04 are 10.4 g, not 10.
     expect(value(parseAmount("10 ml", { unit: "oz", density: 1_040_000, name: "fern" }))).toMatchObject({ mg: 10_400, volume: { takenForMg: 10_000 } });
     expect(value(parseAmount("4 oz", { unit: "g", density: null, name: "fern" }))).toEqual({ mg: 113_398, volume: null });
+  });
+
+  it("takes a volume of water for water: 8 fl oz weigh 8.33 oz (density at 20 °C from the CRC Handbook, from memory)", () => {
+    expect(value(parseWater("8 fl oz", { unit: "oz" })) / 28_349.523125).toBeCloseTo(8.33, 2);
+    expect(value(parseWater("20 cl", { unit: "g" }))).toBe(199_640);
+    expect(value(parseWater("200 ml", { unit: "oz" }))).toBe(199_640);
+    expect(value(parseWater("200", { unit: "g" }))).toBe(200_000);
+    expect(fault(parseWater("5 l", { unit: "g", most: 1_000_000 }))).toBe("too-large");
   });
 
   it("asks for the density where it is not known", () => {

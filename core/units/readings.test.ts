@@ -66,7 +66,11 @@ describe("ranges", () => {
     ["57–63", "C", pour],
     ["57-63 C", "C", pour],
     ["57 to 63", "C", pour],
-    ["85", "C", { low: 8_500, high: 8_500 }],
+    // A single temperature opens to the usual tolerance: ±2 °C, ±4 °F (common practice, no source).
+    ["85", "C", { low: 8_300, high: 8_700 }],
+    ["110", "F", { low: 4_111, high: 4_556 }],
+    ["110 °F", "C", { low: 4_111, high: 4_556 }],
+    ["85–85", "C", { low: 8_500, high: 8_500 }],
     ["135-145 F", "C", { low: 5_722, high: 6_278 }],
     ["135–145", "F", { low: 5_722, high: 6_278 }],
   ] as const)("reads %s in °%s", (text, scale, expected) => {

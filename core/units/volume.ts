@@ -1,5 +1,5 @@
-import type { Density } from "./density";
-import { LARGEST_MASS_MG, type MassUnit, MG_PER, type Milligrams, parseMass } from "./mass";
+import { type Density, WATER_DENSITY_20C } from "./density";
+import { LARGEST_MASS_MG, type MassOptions, type MassUnit, MG_PER, type Milligrams, parseMass } from "./mass";
 import { parseNumber, writeNumber } from "./number";
 import { bad, good, type Parsed } from "./parsed";
 
@@ -55,6 +55,13 @@ export function parseAmount(text: string, options: { unit: MassUnit; density: De
   const ounces = volume.value.unit === "fl oz";
   const takenForMg = Math.round(ounces ? volume.value.amount * MG_PER.oz : volume.value.ml * MG_PER.g);
   return good({ mg, volume: { ...volume.value, takenForMg, ofMistake: ounces ? "fluid ounces taken for ounces" : "millilitres taken for grams" } });
+}
+
+/** Reads a weight of water, or a volume of it: 8 fl oz of water is 8.33 oz. */
+export function parseWater(text: string, options: MassOptions): Parsed<Milligrams> {
+  const volume = parseVolume(text);
+  if (!volume) return parseMass(text, options);
+  return volume.ok ? parseMass(`${(volume.value.ml * WATER_DENSITY_20C) / 1e6} g`, options) : volume;
 }
 
 /** How many bottles of a size hold a weight of oil: weight ÷ density ÷ size, rounded up. Size in millilitres. */

@@ -1,7 +1,7 @@
 import { limitsOf, type Materials, mixOf } from "../recipe/materials";
 import { type MixedComponent, mixComponents, sharesOf } from "../recipe/mix";
 import type { Recipe } from "../recipe/spec";
-import { LARGEST_MASS_MG, type Milligrams } from "../units/mass";
+import { LARGEST_MASS_MG, type Milligrams, type ScaleUnit } from "../units/mass";
 import type { WeighedOut, WeighOutInput } from "./contract";
 import { weighOut } from "./weigh-out";
 
@@ -10,6 +10,8 @@ export interface Scale {
   id: string | null;
   name: string;
   resolutionUg: number;
+  /** What it shows; null where nobody said. */
+  unit?: ScaleUnit | null;
   /** The most it takes; null where nobody said. */
   capacityMg?: Milligrams | null;
 }

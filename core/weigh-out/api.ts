@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { LARGEST_LOAD_PERCENT } from "../recipe/load";
 import { type Mix, type MixedComponent, MOST_DROPS_PER_LB, mixComponents, sharesOf } from "../recipe/mix";
+import { exactResolution } from "../units/mass";
 import { WeighOutError } from "./contract";
 import { type PotComponent, splitIntoPitchers } from "./pitchers";
 import { weighOut } from "./weigh-out";
@@ -132,8 +133,8 @@ function pitchersOf(list: readonly MixedComponent[], capacityG: number, resoluti
 
 /** Answers one scale request. @throws WeighOutError where the amounts cannot make a batch. */
 export function answerScale(request: z.output<typeof scaleRequest>): z.output<typeof scaleResponse> {
-  const resolutionUg = Math.round(request.scale_resolution_g * 1e6);
-  const fragranceResolutionUg = Math.round((request.fragrance_resolution_g ?? request.scale_resolution_g) * 1e6);
+  const resolutionUg = exactResolution(request.scale_resolution_g * 1e6);
+  const fragranceResolutionUg = exactResolution((request.fragrance_resolution_g ?? request.scale_resolution_g) * 1e6);
   const maxLoadPpm = request.max_load_percent == null ? null : Math.round(request.max_load_percent * 10_000);
   const additives = (request.additives ?? []).map((one) => ({ name: one.name, ppmOfWax: Math.round(one.percent_of_wax * 10_000) }));
   const { start } = request;

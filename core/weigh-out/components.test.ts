@@ -56,6 +56,44 @@ describe("sharing a weight out", () => {
 });
 
 describe("several components from one request", () => {
+  it("puts each wax of a blend on a mark of its scale, wherever it is begun from", () => {
+    const from = fc.oneof(
+      fc.record({ start: fc.record({ wax_g: fc.integer({ min: 200, max: 30_000 }).map((n) => n / 10) }) }),
+      fc.record({ start: fc.record({ total_g: fc.integer({ min: 200, max: 30_000 }).map((n) => n / 10) }) }),
+      fc.record({
+        vessels: fc.array(fc.record({ fill_g: fc.integer({ min: 100, max: 3_000 }).map((n) => n / 10), count: fc.integer({ min: 1, max: 20 }) }), {
+          minLength: 1,
+          maxLength: 3,
+        }),
+      }),
+    );
+    const shares = fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 2, maxLength: 4 });
+    fc.assert(
+      fc.property(from, shares, fc.constantFrom(1, 0.1, 28.349523125, 2.8349523125), fc.integer({ min: 0, max: 120 }), (begun, parts, step, load) => {
+        const waxes = parts.map((share, at) => ({ name: `wax ${at}`, share }));
+        const out = answer({ basis: "wax", load_percent: load / 10, ...begun, waxes, scale_resolution_g: step });
+        fc.pre(!out.warnings.some((one) => one.code === "scale-too-coarse"));
+        const sum = out.components.reduce((all, one) => all + one.g, 0);
+        expect(sum).toBeCloseTo(out.total_g, 6);
+        // To the milligram, in which an ounce is no whole number.
+        for (const one of out.components) expect(Math.abs(one.g - Math.round(one.g / step) * step), `${one.name} ${one.g}`).toBeLessThanOrEqual(0.0005 + 1e-9);
+      }),
+      { numRuns: 500 },
+    );
+    expect(
+      answer({
+        basis: "wax",
+        load_percent: 10,
+        start: { wax_g: 1020.4 },
+        waxes: [
+          { name: "a", share: 1 },
+          { name: "b", share: 1 },
+        ],
+        scale_resolution_g: 1,
+      }).components,
+    ).toMatchObject([{ g: 510 }, { g: 510 }, {}]);
+  });
+
   it("answers an old request as before, with its components beside", () => {
     const now = answer(old);
     expect(now).toMatchObject({ total_g: 140, wax_g: 127, fragrance_g: 13, load_percent_of_wax: 10.236, load_percent_of_total: 9.286 });

@@ -1,9 +1,9 @@
-import { loadOnBasis } from "../recipe/load";
+import { askedLoadOfWax } from "../recipe/load";
 import type { Milligrams } from "../units/mass";
 import { type Ppm, WHOLE } from "../units/percent";
 import { choose, shareOils } from "./choose";
 import { WeighOutError, type WeighOutInput } from "./contract";
-import { isOnMark, markDown, markMg, nearestMark, shareMg, shareSteps, sum } from "./marks";
+import { markDown, markMg, nearestMark, shareMg, shareSteps, sum } from "./marks";
 
 /** What is shared out over the marks of the scales, in one unit each: loads in parts of the wax, steps in micrograms. */
 export interface Order {
@@ -52,7 +52,7 @@ export function orderOf(input: WeighOutInput): Order {
   const ppms: number[] = [];
   if (input.additives) for (const one of input.additives) ppms.push(one.ppmOfWax);
   const added = sum(ppms) / WHOLE;
-  const askedPpm = loadOnBasis(loadPpm, basis, "wax") * (basis === "total" ? 1 + added : 1);
+  const askedPpm = askedLoadOfWax({ basis, loadPpm }, sum(ppms));
   const within = maxLoadPpm !== null && askedPpm <= maxLoadPpm + 1e-6;
   const oilUg = input.fragranceResolutionUg ?? resolutionUg;
   const oils = input.oils && input.oils.length > 0 ? input.oils : [{ share: 1 }];
@@ -96,13 +96,14 @@ const onMarksOf = (steps: number[], resolutionUg: number): Milligrams[] => {
   return steps;
 };
 
-/** With the wax kept as it is: the oil on the mark nearest to its dose, never above the limit. Null where it has no mark. */
+/** With the wax kept as it is, a blend to the nearest mark, so that each of its waxes lies on one: the oil on the mark nearest to its dose, never above the limit. Null where it has no mark. */
 function beside(order: Order, keptMg: Milligrams, oilUg: number): Parts | null {
   const { load, limit, resolutionUg, additiveUg } = order;
-  const whole = order.waxShares.length > 1 && isOnMark(keptMg, resolutionUg);
-  const waxes = whole
-    ? onMarksOf(shareSteps(nearestMark(keptMg, resolutionUg), order.waxShares), resolutionUg)
-    : shareMg(keptMg, order.waxShares, resolutionUg);
+  const waxSteps = nearestMark(keptMg, resolutionUg);
+  const waxes =
+    order.waxShares.length > 1 && waxSteps > 0
+      ? onMarksOf(shareSteps(waxSteps, order.waxShares), resolutionUg)
+      : shareMg(keptMg, order.waxShares, resolutionUg);
   const waxMg = sum(waxes);
   const dose = waxMg * load;
   let steps = load === 0 ? 0 : nearestMark(dose, oilUg);

@@ -1,3 +1,4 @@
+import { exactResolution } from "../units/mass";
 import { writeNumber } from "../units/number";
 import type { WeighedOut, WeighOutInput, WeighOutWarning } from "./contract";
 import { sum } from "./marks";
@@ -8,7 +9,7 @@ const percent = (value: number) => `${writeNumber(value, 2)} %`;
 /** What a scale ten times as fine for the oil would give; null where there is none so fine. */
 function finerFor(order: Order): NonNullable<WeighOutWarning["finer"]> | null {
   if (order.oilUg <= 1_000) return null;
-  const resolutionUg = Math.max(1_000, Math.round(order.oilUg / 10));
+  const resolutionUg = Math.max(1_000, exactResolution(order.oilUg / 10));
   const parts = onMarks(order, resolutionUg);
   if (!parts) return null;
   const [waxMg, fragranceMg] = [sum(parts.waxes), sum(parts.oils)];

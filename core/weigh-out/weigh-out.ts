@@ -13,7 +13,7 @@ import { warningsFor } from "./warnings";
  * Every amount lies on a mark of the scale it is weighed on, and the amounts sum to the total exactly. The total is at
  * least what fills and spare ask for; where that ends between marks it goes up, by at most one mark of the coarsest scale
  * with the oil that belongs to it. Rounding never carries the load (on the wax's basis) over `maxLoadPpm` where the asked
- * load is within it. From a weight of wax, the wax is kept. Method: common practice, no source.
+ * load is within it. From a weight of wax, the wax is kept; that of a blend goes to the nearest mark. Method: common practice, no source.
  *
  * @throws WeighOutError where nothing is to be filled, or more than 1000 kg.
  */

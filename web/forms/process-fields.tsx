@@ -12,11 +12,13 @@ import {
   parseCount,
   parseDuration,
   parsePercent,
+  parseProduct,
   parseRange,
   type TemperatureRange,
   writeDuration,
   writeNumber,
   writePercent,
+  writeProduct,
 } from "@hearth/core";
 import type { Writers } from "@/ui/units";
 import { Field, type FieldRule, named, untouched, type useFields, words } from "./fields";
@@ -40,6 +42,7 @@ function textOf(value: unknown, field: ActField, units: Writers): string {
   if (field.is === "duration") return durationText(value as number, field.unit ?? "min");
   if (field.is === "percent") return writeNumber((value as number) / 10_000, 2);
   if (field.is === "components") return (value as string[]).join(", ");
+  if (field.is === "product") return writeProduct(value as number | string);
   return String(value);
 }
 
@@ -71,7 +74,9 @@ function ruleOf(act: Act, field: ActField, units: Writers): FieldRule<unknown> {
       case "percent":
         return parsePercent(text, { least: 0.1, most: 100, name: "a share" });
       case "count":
-        return parseCount(text, { least: field.key === "product" ? 0 : 1, most: 200, name: "pieces" });
+        return parseCount(text, { least: 1, most: 200, name: "pieces" });
+      case "product":
+        return parseProduct(text);
       case "degrees":
         return parseCount(text, { least: 0, most: 60, name: "degrees" });
       case "components":

@@ -9,6 +9,7 @@ import {
   parseMoney,
   parsePercent,
   parseTemperature,
+  parseWater,
   repeatOf,
   writeDuration,
   writePercent,
@@ -19,10 +20,16 @@ import { parseWhen, readDay } from "./when";
 
 /** What each kind of field takes, and how it says what it understood: a bare number means the unit shown at the field. */
 
-export const massRule = (units: Writers, options: Omit<MassOptions, "unit"> & { initial?: string; zero?: boolean } = {}): FieldRule<number> => ({
+export const massRule = (units: Writers, options: Partial<MassOptions> & { initial?: string; zero?: boolean } = {}): FieldRule<number> => ({
   initial: options.initial ?? "",
-  parse: (text) => (options.zero && /^0+([.,]0+)?\s*[a-z]*$/i.test(text.trim()) ? good(0) : parseMass(text, { ...options, unit: units.mass })),
+  parse: (text) => (options.zero && /^0+([.,]0+)?\s*[a-z]*$/i.test(text.trim()) ? good(0) : parseMass(text, { ...options, unit: options.unit ?? units.mass })),
   echo: (mg) => units.g(mg),
+});
+
+/** A weight of water, or a volume of it. */
+export const waterRule = (units: Writers, options: Partial<MassOptions> & { initial?: string } = {}): FieldRule<number> => ({
+  ...massRule(units, options),
+  parse: (text) => parseWater(text, { ...options, unit: units.mass }),
 });
 
 export const temperatureRule = (units: Writers, initial = ""): FieldRule<number> => ({

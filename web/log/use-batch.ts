@@ -1,6 +1,18 @@
 "use client";
 
-import { BATCH, type BatchEvent, type BatchFacts, type BatchPlan, bandsOf, type EventBody, phaseAt, progress, readingsOf, titleOf } from "@hearth/core";
+import {
+  BATCH,
+  type BatchEvent,
+  type BatchFacts,
+  type BatchPlan,
+  bandsOf,
+  type EventBody,
+  phaseAt,
+  progress,
+  readingsOf,
+  type ScaleUnit,
+  titleOf,
+} from "@hearth/core";
 import { useMemo } from "react";
 import { useNow, useUnits } from "@/ui/units";
 import { marksOf } from "./marks";
@@ -13,6 +25,7 @@ export interface Instrument {
   kind: "probe" | "infrared" | "glass" | "scale";
   correction: number;
   resolutionUg: number | null;
+  scaleUnit: ScaleUnit | null;
   capacityMg: number | null;
 }
 

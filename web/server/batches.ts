@@ -8,6 +8,7 @@ import {
   fatesOf,
   progress,
   readingsOf,
+  type ScaleUnit,
   sellableOf,
   stoppedOf,
   thinned,
@@ -278,6 +279,7 @@ export type ReadInstrument = {
   kind: "probe" | "infrared" | "glass" | "scale";
   correction: number;
   resolutionUg: number | null;
+  scaleUnit: ScaleUnit | null;
   capacityMg: number | null;
 };
 
@@ -290,6 +292,7 @@ export async function listInstruments(db: Database, workshopId: string): Promise
         kind: instruments.kind,
         correction: instruments.correction,
         resolutionUg: instruments.resolutionUg,
+        scaleUnit: instruments.scaleUnit,
         capacityMg: instruments.capacityMg,
       })
       .from(instruments)

@@ -163,7 +163,7 @@ export async function startBatchIn(
     .where(and(eq(instruments.workshopId, mine), inArray(instruments.id, [wanted.waxScale, wanted.oilScale])));
   const scaleOf = (scaleId: string) => {
     const row = scales.find((one) => one.id === scaleId);
-    return row?.resolutionUg ? { id: row.id, name: row.name, resolutionUg: row.resolutionUg, capacityMg: row.capacityMg } : null;
+    return row?.resolutionUg ? { id: row.id, name: row.name, resolutionUg: row.resolutionUg, unit: row.scaleUnit, capacityMg: row.capacityMg } : null;
   };
   const [wax, oil] = [scaleOf(wanted.waxScale), scaleOf(wanted.oilScale)];
   if (!wax || !oil) return refused("The scale is not on this shelf any more, or its step is not known. Choose again.", { scale: ["Choose a scale."] });

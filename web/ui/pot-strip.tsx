@@ -13,17 +13,7 @@ export interface PotPart {
 const MARKS: Record<ComponentKind, string> = { wax: "▭", additive: "▤", fragrance: "▨", dye: "▦" };
 
 /** The contents of a pot as one bar, to scale by weight. Wax is plain, fragrance hatched, additives lined, dye solid. */
-export function PotStrip({
-  parts,
-  height = 54,
-  resolutionUg = null,
-  bare = false,
-}: {
-  parts: PotPart[];
-  height?: number;
-  resolutionUg?: number | null;
-  bare?: boolean;
-}) {
+export function PotStrip({ parts, height = 54, bare = false }: { parts: PotPart[]; height?: number; bare?: boolean }) {
   const units = useUnits();
   const id = useId();
   const total = parts.reduce((sum, part) => sum + part.mg, 0);
@@ -32,13 +22,7 @@ export function PotStrip({
   const shown = parts.filter((part) => part.mg > 0);
   return (
     <div>
-      <svg
-        width="100%"
-        height={height}
-        role="img"
-        aria-label={shown.map((part) => `${part.name} ${units.g(part.mg, resolutionUg)}`).join(", ")}
-        className="block"
-      >
+      <svg width="100%" height={height} role="img" aria-label={shown.map((part) => `${part.name} ${units.g(part.mg)}`).join(", ")} className="block">
         <defs>
           <pattern id={id} width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <rect width={7} height={7} fill="var(--color-sheet)" />

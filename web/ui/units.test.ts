@@ -7,7 +7,7 @@ const imperial = writers({ mass: "oz", temperature: "F", zone: "America/Chicago"
 describe("quantities as the workshop reads them", () => {
   it("writes the same weight and temperature in either's units", () => {
     expect([metric.g(226_796), imperial.g(226_796)]).toEqual(["226.796 g", "8 oz"]);
-    expect([metric.g(127_000, 1_000_000), imperial.g(127_000, 2_834_952)]).toEqual(["127 g", "4.5 oz"]);
+    expect([metric.onScale(127_000, { resolutionUg: 1_000_000 }), imperial.onScale(127_000, { resolutionUg: 2_834_952 })]).toEqual(["127 g", "4.5 oz"]);
     expect([metric.t(8_500), imperial.t(8_500)]).toEqual(["85 °C", "185 °F"]);
     expect([metric.range({ low: 5_700, high: 6_300 }), imperial.range({ low: 5_700, high: 6_300 })]).toEqual(["57–63 °C", "135–145 °F"]);
   });
@@ -48,7 +48,7 @@ describe("the manner of a place", () => {
     expect(us.g(226_796)).toBe("8 oz");
     expect(us.g(566_990)).toBe("1 lb 4 oz");
     expect(us.bulk(9_071_847)).toBe("20 lb 0 oz");
-    expect(us.gParts(566_990, 2_834_952)).toEqual({ figure: "1 lb 4", unit: "oz" });
+    expect(us.scaleParts(566_990, { resolutionUg: 2_834_952, unit: "lb" })).toEqual({ figure: "1 lb 4", unit: "oz" });
     // What is typed over has no mark between thousands and a point for decimals.
     expect(german.typed.about(12_540)).toBe("12.5 g");
     expect(german.about(12_540)).toBe("12,5 g");

@@ -13,9 +13,13 @@ import {
   MG_PER,
   massParts,
   poundsAndOunces,
+  type ScaleDisplay,
+  scaleParts,
+  sumOfShown,
   type TemperatureRange,
   type TemperatureUnit,
   temperatureParts,
+  typedUnit,
   wallAt,
   writeBulk,
   writeClock,
@@ -26,8 +30,10 @@ import {
   writeLength,
   writeMoney,
   writeNumber,
+  writeOnScale,
   writePercent,
   writeRange,
+  writeResolution,
   writeTemperature,
 } from "@hearth/core";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
@@ -54,13 +60,13 @@ export function writers(units: Units) {
   const manner = MANNERS[isLocale(units.locale ?? "") ? (units.locale as keyof typeof MANNERS) : "en-GB"];
   const shown = (text: string) => inManner(text, manner);
   const clock = (iso: string, seconds = false) => writeClock(wallAt(iso, units.zone), manner.hours, seconds);
-  const mass = (mg: number, resolutionUg: number | null = null) => {
-    const parts = massParts(mg, units.mass, resolutionUg);
+  const mass = (mg: number) => {
+    const parts = massParts(mg, units.mass);
     const many = units.pounds && units.mass === "oz" && Math.abs(mg) >= A_POUND;
-    return many ? { ...parts, figure: poundsAndOunces(mg, decimalsFor("oz", resolutionUg)) } : parts;
+    return many ? { ...parts, figure: poundsAndOunces(mg, decimalsFor("oz", null)) } : parts;
   };
-  const parts = (mg: number, resolutionUg: number | null = null) => {
-    const { figure, unit } = mass(mg, resolutionUg);
+  const parts = (mg: number) => {
+    const { figure, unit } = mass(mg);
     return { figure: shown(figure), unit };
   };
   const written = ({ figure, unit }: { figure: string; unit: string }) => `${figure} ${unit}`;
@@ -69,8 +75,12 @@ export function writers(units: Units) {
     const step = units.mass === "oz" ? 1 : Math.abs(mg) < 10_000 ? 10 : 100;
     return Math.round(mg / step) * step;
   };
+  /** A weight as it is shown: to a tenth of a gram, or a hundredth of an ounce. */
+  const asShown = (mg: number) => (units.mass === "oz" ? Math.round((Math.round((mg / MG_PER.oz) * 100) / 100) * MG_PER.oz) : Math.round(mg / 100) * 100);
   return {
     ...units,
+    /** What is kept of a weight that was worked out: the same that is shown of it. */
+    asShown,
     length: units.length ?? ("mm" as const),
     manner,
     /** The same as they may be typed over, with a decimal point and nothing between thousands. */
@@ -82,14 +92,35 @@ export function writers(units: Units) {
     say: (sentence: string) => shown(sentence),
     /** A length: in whole tenths of a millimetre, or in inches by sixteenths. */
     len: (um: number) => shown(writeLength(um, units.length ?? "mm")),
-    g: (mg: number, resolutionUg: number | null = null) => written(parts(mg, resolutionUg)),
+    g: (mg: number) => written(parts(mg)),
+    /** A weight as the scale shows that it is weighed on, in the scale's own unit. */
+    onScale: (mg: number, scale: ScaleDisplay) => shown(writeOnScale(mg, scale)),
+    scaleParts: (mg: number, scale: ScaleDisplay) => ({ ...scaleParts(mg, scale), figure: shown(scaleParts(mg, scale).figure) }),
+    /** The same in the workshop's unit, to stand beside it; empty where the scale shows that unit already. */
+    beside: (mg: number, scale: ScaleDisplay) => (typedUnit(scale) === units.mass ? "" : written(parts(mg))),
+    /** The total of what was weighed: in the unit of its scales where they have one in common, and beside it in the workshop's; the shown parts add up to it. */
+    total: (all: readonly { mg: number; scale: ScaleDisplay }[]) => {
+      const weighed = all.filter((part) => part.mg > 0);
+      const mg = weighed.reduce((sum, part) => sum + part.mg, 0);
+      const inOwn = written(
+        parts(
+          sumOfShown(
+            weighed.map((part) => part.mg),
+            units.mass,
+          ),
+        ),
+      );
+      const [finest] = weighed.map((part) => part.scale).sort((a, b) => a.resolutionUg - b.resolutionUg);
+      if (!finest || weighed.some((part) => typedUnit(part.scale) !== typedUnit(finest))) return { main: inOwn, beside: "" };
+      return { main: shown(writeOnScale(mg, finest)), beside: typedUnit(finest) === units.mass ? "" : inOwn };
+    },
+    resolution: (scale: ScaleDisplay) => shown(writeResolution(scale)),
     about: (mg: number) => written(parts(about(mg))),
     /** A store of something: kilograms or pounds where there is much of it. */
     bulk: (mg: number) => (units.pounds && units.mass === "oz" && Math.abs(mg) >= A_POUND ? written(parts(mg)) : shown(writeBulk(mg, units.mass))),
     moneyDecimals: currencyDecimals(units.currency ?? "EUR"),
     money: (minor: number, extra = 0) => writeMoney(minor, units.currency ?? "EUR", extra, units.locale),
     gParts: parts,
-    gDecimals: (resolutionUg: number | null) => decimalsFor(units.mass, resolutionUg),
     t: (centi: number) => shown(writeTemperature(centi, units.temperature)),
     tShown: (centi: number) => shown(`${degreesAsTyped(centi, units.temperature)} °${units.temperature}`),
     tParts: (centi: number) => temperatureParts(centi, units.temperature),

@@ -63,8 +63,8 @@ export const moved = batchKind({
   told: (payload, _plan, say) => ({
     what: `wax ${WAYS[payload.how]}${payload.other === null ? "" : ` (${payload.other})`}`,
     figure: [
-      payload.mg === null ? (payload.again === "all" ? "all of it" : "") : say.g(payload.mg, null),
-      payload.backMg === undefined ? "" : `${say.g(payload.backMg, null)} of it back to stock`,
+      payload.mg === null ? (payload.again === "all" ? "all of it" : "") : say.g(payload.mg),
+      payload.backMg === undefined ? "" : `${say.g(payload.backMg)} of it back to stock`,
     ]
       .filter(Boolean)
       .join(", "),

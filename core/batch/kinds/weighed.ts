@@ -28,6 +28,9 @@ export const weighed = batchKind({
     facts.weighed[key] = { mg: (old?.mg ?? 0) + payload.mg, at: happenedAt, n: (old?.n ?? 0) + 1 };
   },
   draws: (_facts, payload) => [{ materialId: payload.componentId, amount: payload.mg }],
-  told: (payload, plan, say) => ({ what: `weighed ${partOf(plan, payload)?.name ?? "something"}`, figure: say.g(payload.mg) }),
+  told: (payload, plan, say) => {
+    const part = partOf(plan, payload);
+    return { what: `weighed ${part?.name ?? "something"}`, figure: part ? say.onScale(payload.mg, part.scale) : say.g(payload.mg) };
+  },
   columns: (payload, plan) => ({ what: partOf(plan, payload)?.name ?? "", grams: payload.mg / 1_000 }),
 });

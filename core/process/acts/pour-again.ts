@@ -4,16 +4,17 @@ import { actKind, oneStep } from "../kind";
 export const pourAgain = actKind({
   kind: "pour-again",
   verb: "pour again",
-  params: ({ z, share, temperatureRange }) =>
+  params: ({ z, share, temperatureRange, whichProduct }) =>
     z.object({
       share,
       by: z.enum(["weight", "height"]).default("weight"),
       range: temperatureRange.optional(),
-      product: z.number().int().min(0).max(199).optional(),
+      product: whichProduct,
     }),
   fields: [
     { key: "share", label: "Pour again", is: "percent", hint: "Of each fill." },
     { key: "range", label: "at", is: "range", optional: true },
+    { key: "product", label: "Only product", is: "product", optional: true, hint: "Its name, or its place in the plan, like 1; empty for all." },
   ],
   first: { share: 80_000, by: "weight" },
   steps: (act) => [

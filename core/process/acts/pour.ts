@@ -4,17 +4,16 @@ import { actKind, oneStep } from "../kind";
 export const pour = actKind({
   kind: "pour",
   verb: "pour",
-  params: ({ z, share }) =>
+  params: ({ z, share, whichProduct }) =>
     z.object({
       share,
       /** "weight": that share of the fill's weight. "height": that share of its height, which weighs less low in a narrowing jar. */
       by: z.enum(["weight", "height"]).default("weight"),
-      /** Only the product that stands here in the plan, counted from 0; all where nothing is said. */
-      product: z.number().int().min(0).max(199).optional(),
+      product: whichProduct,
     }),
   fields: [
     { key: "share", label: "Pour", is: "percent", hint: "Of each fill." },
-    { key: "product", label: "Only product", is: "count", optional: true, hint: "By its place in the plan; empty for all." },
+    { key: "product", label: "Only product", is: "product", optional: true, hint: "Its name, or its place in the plan, like 1; empty for all." },
   ],
   first: { share: 1_000_000, by: "weight" },
   steps: (act) => oneStep(act, act.share < 1_000_000 ? `pour ${Math.round(act.share / 10_000)} %` : "pour", "poured", { share: act.share }),

@@ -1,6 +1,6 @@
-import type { TemperatureRange } from "@hearth/core";
+import { SCALE_UNITS, type TemperatureRange } from "@hearth/core";
 import { sql } from "drizzle-orm";
-import { type AnyPgColumn, bigint, boolean, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import { type AnyPgColumn, bigint, boolean, doublePrecision, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { ofWorkshop } from "./workshop";
 
 const own = () => ({
@@ -170,8 +170,10 @@ export const instruments = pgTable(
     kind: text("kind", { enum: ["probe", "infrared", "glass", "scale"] }).notNull(),
     /** Hundredths of °C added to what a thermometer shows. */
     correction: integer("correction").notNull().default(0),
-    /** One step of a scale, in micrograms. */
-    resolutionUg: milligrams("resolution_ug"),
+    /** The resolution of a scale, in micrograms. */
+    resolutionUg: doublePrecision("resolution_ug"),
+    /** What a scale shows; null where its resolution tells. */
+    scaleUnit: text("scale_unit", { enum: SCALE_UNITS }),
     /** The most that a scale takes. */
     capacityMg: milligrams("capacity_mg"),
   },

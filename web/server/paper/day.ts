@@ -7,7 +7,9 @@ import type { SheetOf } from "./sheets";
 /** The scales of a workshop, and what each takes. */
 export async function scalesOf(db: Database, workshopId: string): Promise<{ scales: Scale[]; capacities: Map<string, number> }> {
   const scales = (await listInstruments(db, workshopId)).flatMap((one) =>
-    one.kind === "scale" && one.resolutionUg !== null ? [{ id: one.id, name: one.name, resolutionUg: one.resolutionUg, capacityMg: one.capacityMg }] : [],
+    one.kind === "scale" && one.resolutionUg !== null
+      ? [{ id: one.id, name: one.name, resolutionUg: one.resolutionUg, unit: one.scaleUnit, capacityMg: one.capacityMg }]
+      : [],
   );
   return { scales, capacities: new Map(scales.flatMap((one) => (one.capacityMg ? [[one.id, one.capacityMg] as const] : []))) };
 }

@@ -7,10 +7,12 @@ import {
   type Step,
   stepsOf,
   titleOf,
+  typedUnit,
   writeBulk,
   writeDay,
   writeDuration,
   writeMass,
+  writeOnScale,
   writePercent,
   writeRange,
 } from "@hearth/core";
@@ -97,18 +99,18 @@ function batchSheet(paper: Paper, { name, day, plan, address, opens }: SheetOf, 
     section(plan.pots.length > 1 ? `Weigh, pot ${potAt + 1}: ${pot.formulaName}` : "Weigh");
     const pitchers = pot.pitchers && pot.pitchers.length > 1 ? pot.pitchers : null;
     for (const part of pot.components) {
-      const amount = part.count ? `${part.count.n} ${part.count.of}` : say(writeMass(part.mg, units.massUnit, part.scale.resolutionUg));
+      const amount = part.count ? `${part.count.n} ${part.count.of}` : say(writeOnScale(part.mg, part.scale));
       const each = pitchers?.map((pitcher) => {
         const mine = pitcher.components.find((other) => other.id === part.id);
-        return mine?.n !== undefined ? `${mine.n} ${part.count?.of ?? ""}` : say(writeMass(mine?.mg ?? 0, units.massUnit, part.scale.resolutionUg));
+        return mine?.n !== undefined ? `${mine.n} ${part.count?.of ?? ""}` : say(writeOnScale(mine?.mg ?? 0, part.scale));
       });
       const capacity = capacities.get(part.scale.id ?? "");
       const parts = !part.count && capacity !== undefined && part.mg > capacity ? portionsOf(part.mg, capacity, part.scale.resolutionUg) : null;
+      const inOther = !part.count && typedUnit(part.scale) !== units.massUnit;
       const below = [
+        ...(inOther ? [`= ${say(writeMass(part.mg, units.massUnit))}`] : []),
         ...(each ? [`by pitcher: ${each.join(" + ")}`] : []),
-        ...(parts
-          ? [`in ${parts.length} parts on this scale: ${parts.map((mg) => say(writeMass(mg, units.massUnit, part.scale.resolutionUg))).join(" + ")}`]
-          : []),
+        ...(parts ? [`in ${parts.length} parts on this scale: ${parts.map((mg) => say(writeOnScale(mg, part.scale))).join(" + ")}`] : []),
       ];
       room(ROW + below.length * 12);
       paper.tick(MARGIN, y + 2);

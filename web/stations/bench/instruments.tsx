@@ -199,7 +199,7 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
         </div>
         {message?.is === "temperature" || (message?.is === "weight" && weighs) ? (
           <button type="button" className={press({ size: "gloved" })} disabled={!message.settled} onClick={() => void take(message, false)}>
-            Take {message.is === "temperature" ? units.t(message.celsius) : units.g(message.mg, null)}
+            Take {message.is === "temperature" ? units.t(message.celsius) : units.g(message.mg)}
           </button>
         ) : null}
         {rehearsal ? (
@@ -264,7 +264,7 @@ export function Instruments({ batch, step, instruments, rehearsal }: Instruments
             : [
                 ["Put 10 g on", "PUT 10"],
                 ["Put 100 g on", "PUT 100"],
-                ...(missing > 0 ? [[`Put ${units.g(missing, null)} on`, `PUT ${(missing / 1_000).toFixed(1)}`]] : []),
+                ...(missing > 0 ? [[`Put ${units.g(missing)} on`, `PUT ${(missing / 1_000).toFixed(1)}`]] : []),
                 ["Empty it", "PUT -99999"],
               ]
           ).map(([label = "", text = ""]) => (

@@ -11,7 +11,7 @@ export function TooMuch({ batch, pot }: { batch: Batch; pot: number }) {
   const over = overOf(batch.plan, batch.facts, pot);
   if (!over) return null;
   const { component, given, asked, loadNow, targets } = over;
-  const write = (n: number) => (component.count ? `${n} ${component.count.of}` : units.g(n, component.scale.resolutionUg));
+  const write = (n: number) => (component.count ? `${n} ${component.count.of}` : units.onScale(n, component.scale));
   const limit = batch.plan.pots[pot]?.maxLoadPpm ?? null;
   const others = targets.filter((one) => one.componentId !== component.id);
   return (
@@ -36,7 +36,7 @@ export function TooMuch({ batch, pot }: { batch: Batch; pot: number }) {
           {others
             .map((one) => {
               const part = batch.plan.pots[pot]?.components.find((other) => other.id === one.componentId);
-              return `${part?.name} ${units.g(one.mg, part?.scale.resolutionUg ?? null)}`;
+              return `${part?.name} ${part ? units.onScale(one.mg, part.scale) : units.g(one.mg)}`;
             })
             .join(", ")}
           , {units.g(over.totalMg)} in all

@@ -139,7 +139,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
     <Screen
       gloved
       title={`${plan.rehearsal ? "Rehearsal" : "Pot"} ${props.batch.number}: ${batch.title}`}
-      lead={`${plan.products.map((one) => `${one.count} × ${one.name}`).join(", ")} · ${plan.pots.map((one) => units.g(one.totalMg, one.components[0]?.scale.resolutionUg ?? null)).join(" + ")} · ${plan.process.name}`}
+      lead={`${plan.products.map((one) => `${one.count} × ${one.name}`).join(", ")} · ${plan.pots.map((one) => units.total(one.components).main).join(" + ")} · ${plan.process.name}`}
       actions={
         <Link className="press" href={`/records/${props.batch.id}`}>
           Record
@@ -159,7 +159,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
             </Warn>
           ) : null}
           {facts.over.since === null ? <CeilingAlarm batch={batch} /> : null}
-          <PotStrip parts={plan.pots[pot]?.components ?? []} resolutionUg={null} height={34} />
+          <PotStrip parts={plan.pots[pot]?.components ?? []} height={34} />
           <GiveUp batch={batch} batchId={props.batch.id} />
           {plan.rehearsal ? null : (
             <section aria-label="On paper" className="unprinted flex flex-wrap gap-2">

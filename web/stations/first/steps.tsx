@@ -19,7 +19,7 @@ import { type ReactNode, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
 import { Field, type FieldRule, named, orNothing, useFields } from "@/forms/fields";
-import { massRule, percentRule } from "@/forms/rules";
+import { percentRule, waterRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { First } from "@/server/first";
 import { saveFormula } from "@/server/formula-save";
@@ -92,7 +92,7 @@ export function Tools({ first, put }: { first: First; put: Put }) {
               name: "scale",
               kind: "scale",
               correction: 0,
-              resolutionUg: step.ok ? Math.round(step.value * 1_000) : null,
+              resolutionUg: step.ok ? Math.round(step.value * 1e6) / 1_000 : null,
               capacityMg: null,
             });
         if (!first_.ok || first.thermometer) return first_;
@@ -190,7 +190,7 @@ export function Jar({ put }: { put: Put }) {
       material: any("heat-safe glass"),
       across: { initial: "", parse: length, echo: (um) => units.len(um as number) },
       high: { initial: "", parse: length, echo: (um) => units.len(um as number) },
-      water: massRule(units, { least: 1_000, most: 20_000_000 }) as FieldRule<unknown>,
+      water: waterRule(units, { least: 1_000, most: 20_000_000 }) as FieldRule<unknown>,
     };
   }, [units]);
   return (
@@ -201,7 +201,7 @@ export function Jar({ put }: { put: Put }) {
         const caution = cautionsOnVessel({ material: String(material), state: "for sale" }).find((one) => one.weight === "stop");
         if (caution) return { ok: false, message: caution.message, fields: {} };
         const { fillMg } = fillByWater(water as number, USUAL_WAX_DENSITY);
-        const fill = Math.max(1_000, Math.round(fillMg / 1_000) * 1_000);
+        const fill = Math.max(1_000, units.asShown(fillMg));
         return put("vessel", {
           name,
           material,
@@ -253,7 +253,7 @@ export function Jar({ put }: { put: Put }) {
               ) : null}
               {fillMg ? (
                 <p>
-                  <span className="figure text-[34px]">{units.about(fillMg)}</span>
+                  <span className="figure text-[34px]">{units.g(units.asShown(fillMg))}</span>
                   <span className="block text-[14px] text-soft">of wax and oil: wax is a tenth lighter than water</span>
                 </p>
               ) : null}

@@ -1,6 +1,17 @@
 "use client";
 
-import { type Aim, type Choice, good, LeftoversError, leftoversProgramme, mostAlone, notToBeFilled, type Supply } from "@hearth/core";
+import {
+  type Aim,
+  type Choice,
+  costOfProduct,
+  good,
+  LeftoversError,
+  leftoversProgramme,
+  mostAlone,
+  notToBeFilled,
+  type Rates,
+  type Supply,
+} from "@hearth/core";
 import { useMemo, useState } from "react";
 import { readSpec } from "@/catalogue/catalogue";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
@@ -11,6 +22,7 @@ import { likeliest } from "@/forms/matches";
 import { countRule, moneyRule, percentRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { Product } from "@/server/products";
+import type { Stocks } from "@/server/shelf";
 import { Link } from "@/ui/address";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { Aside, Empty, Screen } from "@/ui/margin";
@@ -31,9 +43,12 @@ function UsedBar({ have, left }: { have: number; left: number }) {
   );
 }
 
-/** What one piece of a product is sold for, as it is typed. */
-const worthOf = (product: Product | null, decimals: number): string =>
-  product?.price == null ? "" : String(Math.round(product.price / product.pack) / 10 ** decimals);
+/** What one piece of a product earns, as it is typed: its share of the pack's price, less what it costs from the oldest lots. Nothing below zero. */
+function worthOf(product: Product | null, draw: ReadonlyMap<string, number>, stocks: Stocks, rates: Rates, decimals: number): string {
+  if (product?.price == null) return "";
+  const { cost } = costOfProduct(product, draw, (id) => stocks[id]?.left ?? [], rates);
+  return String(Math.max(0, Math.round(product.price / product.pack - cost)) / 10 ** decimals);
+}
 
 let added = 0;
 /** A key that no line of this page has had: what was typed for a line that was left out is not another's. */
@@ -45,10 +60,11 @@ interface Props {
   names: { id: string; name: string }[];
   specs: Specs;
   few: Few;
+  rates: Rates;
 }
 
 /** From what is there to what can be filled: each product alone, then the mix that uses it up best or earns most. */
-export function FillFromShelf({ products, names, specs: firstSpecs, few }: Props) {
+export function FillFromShelf({ products, names, specs: firstSpecs, few, rates }: Props) {
   const units = useUnits();
   const { workshopId } = usePlace();
   const solver = useSolver();
@@ -74,7 +90,10 @@ export function FillFromShelf({ products, names, specs: firstSpecs, few }: Props
   const materials = useMemo(() => limitingFrom(shelf, wanted.split(",")), [shelf, wanted]);
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
     const perLine = lines.flatMap((line): [string, FieldRule<unknown>][] => [
-      [`${line.key}:worth`, orNothing({ ...moneyRule(units), initial: worthOf(line.product, units.moneyDecimals) }) as FieldRule<unknown>],
+      [
+        `${line.key}:worth`,
+        orNothing({ ...moneyRule(units), initial: worthOf(line.product, draws(line, spareNow), stocks, rates, units.moneyDecimals) }) as FieldRule<unknown>,
+      ],
       [`${line.key}:least`, orNothing(countRule({ least: 0, most: 100_000, name: "jars" }))],
       [`${line.key}:most`, orNothing(countRule({ least: 0, most: 100_000, name: "jars" }))],
     ]);
@@ -92,7 +111,7 @@ export function FillFromShelf({ products, names, specs: firstSpecs, few }: Props
       spare: percentRule({ least: 0, most: 100, name: "a spare" }, "5"),
       ...Object.fromEntries([...perLine, ...perMaterial]),
     };
-  }, [lines, materials, stocks, units]);
+  }, [lines, materials, stocks, units, draws, spareNow, rates]);
   const fields = useFields(rules);
   const v = fields.values as Record<string, unknown>;
   const spare = v.spare as number | undefined;
@@ -274,7 +293,7 @@ export function FillFromShelf({ products, names, specs: firstSpecs, few }: Props
                       />
                     </div>
                   )}
-                  <Field label="One earns" {...fields.bind(`${line.key}:worth`)} inputMode="decimal" />
+                  <Field label="One earns" {...fields.bind(`${line.key}:worth`)} inputMode="decimal" hint="Price less cost." />
                   <Field label="Least" {...fields.bind(`${line.key}:least`)} inputMode="numeric" />
                   <Field label="Most" {...fields.bind(`${line.key}:most`)} inputMode="numeric" />
                   <div>

@@ -14,7 +14,7 @@ export function InSight({ planned }: { planned: Planned }) {
     >
       {parts.slice(0, 3).map((one) => (
         <span key={`${one.kind} ${one.id}`} className="truncate">
-          <span className="figure text-[22px]">{units.g(one.mg, one.scale.resolutionUg)}</span> <span className="text-[14px] text-soft">{one.name}</span>
+          <span className="figure text-[22px]">{units.onScale(one.mg, one.scale)}</span> <span className="text-[14px] text-soft">{one.name}</span>
         </span>
       ))}
       {parts.length > 3 ? <span className="self-end text-[14px] text-soft">and {parts.length - 3} more</span> : null}

@@ -106,7 +106,9 @@ export function processChoices(formula: PlanFormula | null, own: readonly OwnPro
 
 export const scalesOfShelf = (shelf: Shelf): Scale[] =>
   shelf.instruments.flatMap((one) =>
-    one.kind === "scale" && one.resolutionUg ? [{ id: one.id, name: one.name, resolutionUg: one.resolutionUg, capacityMg: one.capacityMg }] : [],
+    one.kind === "scale" && one.resolutionUg
+      ? [{ id: one.id, name: one.name, resolutionUg: one.resolutionUg, unit: one.scaleUnit, capacityMg: one.capacityMg }]
+      : [],
   );
 
 export interface Wanted {

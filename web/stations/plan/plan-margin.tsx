@@ -59,7 +59,8 @@ export function PlanMargin({
         one.finer
           ? [
               <Aside key={one.message} title="A finer scale for the oil">
-                In steps of {units.g(one.finer.resolutionUg / 1_000)}, {units.g(one.finer.waxMg)} wax and {units.g(one.finer.fragranceMg)} fragrance would hold{" "}
+                In steps of {units.resolution({ resolutionUg: one.finer.resolutionUg })}, {units.g(one.finer.waxMg)} wax and{" "}
+                {units.onScale(one.finer.fragranceMg, { resolutionUg: one.finer.resolutionUg })} fragrance would hold{" "}
                 {units.n(one.finer.loadPercentOfWax, 2, true)} % of the wax.
               </Aside>,
             ]

@@ -260,7 +260,7 @@ export function Planner({
     );
   const scaleOptions = (suited: string) => [
     { value: "", label: `as suits: ${suited}` },
-    ...scales.map((one) => ({ value: one.id ?? "", label: `${one.name} (${units.g(one.resolutionUg / 1_000)})` })),
+    ...scales.map((one) => ({ value: one.id ?? "", label: `${one.name} (${units.resolution(one)})` })),
   ];
   return (
     <Screen

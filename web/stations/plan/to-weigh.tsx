@@ -45,7 +45,7 @@ function Pitchers({ pot, pitchers }: { pot: PotPlan; pitchers: Pitcher[] }) {
                   const mine = one.components.find((other) => other.id === part.id);
                   return (
                     <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
-                      {part.count ? `${mine?.n ?? 0} ${part.count.of}` : units.g(mine?.mg ?? 0, part.scale.resolutionUg)}
+                      {part.count ? `${mine?.n ?? 0} ${part.count.of}` : units.onScale(mine?.mg ?? 0, part.scale)}
                     </td>
                   );
                 })}
@@ -57,7 +57,7 @@ function Pitchers({ pot, pitchers }: { pot: PotPlan; pitchers: Pitcher[] }) {
               </th>
               {pitchers.map((one, index) => (
                 <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
-                  {units.g(one.totalMg)}
+                  {units.total(pot.components.map((part) => ({ ...part, mg: one.components.find((other) => other.id === part.id)?.mg ?? 0 }))).main}
                 </td>
               ))}
             </tr>
@@ -94,13 +94,15 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
   const { components } = amounts;
   const size = components.length <= 2 ? "text-[60px]" : components.length <= 4 ? "text-[42px]" : "text-[34px]";
   const scales = new Set(components.filter((part) => !part.count).map((part) => part.scale.name));
+  const total = units.total(components);
   const upBy = amounts.totalMg - amounts.askedMg;
   return (
     <>
       <dl className="mt-2">
         {components.map((part, at) => {
-          const resolutionUg = part.scale.resolutionUg;
-          const worked = componentWorking(amounts, components, at, resolutionUg);
+          const worked = componentWorking(amounts, components, at, part.scale.resolutionUg);
+          const figure = units.scaleParts(part.mg, part.scale);
+          const beside = part.count ? "" : units.beside(part.mg, part.scale);
           const rounding = roundingOf(part, units);
           const oil = part.kind === "fragrance" ? fragrances.find((one) => one.id === part.id) : null;
           return (
@@ -114,8 +116,9 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
               </dt>
               <dd className="flex flex-wrap items-baseline justify-between gap-x-3">
                 <Worked steps={worked.steps} name={worked.name} label={part.name}>
-                  <span className={`figure ${size} leading-none`}>{part.count ? part.count.n : units.gParts(part.mg, resolutionUg).figure}</span>
-                  <span className="figure text-[26px]"> {part.count ? part.count.of : units.mass}</span>
+                  <span className={`figure ${size} leading-none`}>{part.count ? part.count.n : figure.figure}</span>
+                  <span className="figure text-[26px]"> {part.count ? part.count.of : figure.unit}</span>
+                  {beside ? <span className="figure text-[20px] text-soft"> = {beside}</span> : null}
                 </Worked>
                 <span className="text-right text-[14px] text-soft">
                   {rounding}
@@ -137,7 +140,8 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
           </dt>
           <dd>
             <Worked steps={amounts.working} name="total" label="the total">
-              <span className="figure text-[30px]">{units.g(amounts.totalMg)}</span>
+              <span className="figure text-[30px]">{total.main}</span>
+              {total.beside ? <span className="figure text-[20px] text-soft"> = {total.beside}</span> : null}
             </Worked>
           </dd>
         </div>
@@ -157,7 +161,7 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
         </div>
       </dl>
       <div className="mt-3">
-        <PotStrip parts={components} resolutionUg={null} />
+        <PotStrip parts={components} />
       </div>
       {pot.pitchers ? <Pitchers pot={pot} pitchers={pot.pitchers} /> : null}
     </>
@@ -187,7 +191,7 @@ export function ToWeigh({ planned, plan, stocks, fragrances, shared, costs }: Pr
                   shared over {one.count} {one.name}
                 </dt>
                 <dd>
-                  <span className="figure text-[30px]">{units.g(one.fillMg, 100_000)}</span> each
+                  <span className="figure text-[30px]">{units.about(one.fillMg)}</span> each
                 </dd>
               </div>
             ))

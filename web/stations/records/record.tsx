@@ -142,9 +142,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
                       <th scope="row" className="py-1 text-left font-semibold">
                         {part.name}
                       </th>
-                      <td className="figure text-right text-[20px]">
-                        {part.count ? `${part.count.n} ${part.count.of}` : units.g(part.mg, part.scale.resolutionUg)}
-                      </td>
+                      <td className="figure text-right text-[20px]">{part.count ? `${part.count.n} ${part.count.of}` : units.onScale(part.mg, part.scale)}</td>
                       <td className="figure text-right text-[20px]">
                         {part.count
                           ? (facts.counted[partKey(at, part.id)]?.n ?? "–")
@@ -175,7 +173,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
                 {pot.maxLoadPpm === null ? "" : `; the largest load is ${units.percent(pot.maxLoadPpm)}`}.
                 {pot.sparePpm > 0 ? ` Spare ${units.percent(pot.sparePpm)}.` : ""}
               </p>
-              <PotStrip parts={pot.components} resolutionUg={null} height={30} />
+              <PotStrip parts={pot.components} height={30} />
             </div>
           ))}
           <div className="mt-4 flex flex-wrap items-end gap-5">

@@ -96,7 +96,7 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Writers, nameOf: 
         return `correction ${correction > 0 ? "+" : ""}${units.tDifference(correction)}`;
       }
       return join(
-        of(n(row, "resolutionUg"), (ug) => `one step is ${units.g(ug / 1_000)}`),
+        of(n(row, "resolutionUg"), (ug) => `one step is ${units.resolution({ resolutionUg: ug })}`),
         of(n(row, "capacityMg"), (mg) => `takes up to ${units.bulk(mg)}`),
       );
     }

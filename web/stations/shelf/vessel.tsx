@@ -17,7 +17,7 @@ import {
 import { useMemo, useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { Field, orNothing, untouched, useFields } from "@/forms/fields";
-import { massRule } from "@/forms/rules";
+import { waterRule } from "@/forms/rules";
 import { usePlace } from "@/log/place";
 import type { Shelf } from "@/server/shelf";
 import { saveOnShelf } from "@/server/shelf-save";
@@ -56,7 +56,7 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
         vessel.headspaceUm,
       ),
       water: untouched(
-        orNothing(massRule(units, { initial: vessel.waterMg === null ? "" : units.typed.about(vessel.waterMg), most: 100_000_000 })),
+        orNothing(waterRule(units, { initial: vessel.waterMg === null ? "" : units.typed.about(vessel.waterMg), most: 100_000_000 })),
         vessel.waterMg,
       ),
       waterTo: { initial: vessel.waterTo as string, parse: (text: string) => good(text === "rim" ? ("rim" as const) : ("line" as const)) },
@@ -182,7 +182,7 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
                       type="button"
                       className={press({ size: "small", className: "shrink-0" })}
                       disabled={busy}
-                      onClick={() => keep(Math.round(way.fillMg / 100) * 100)}
+                      onClick={() => keep(units.asShown(way.fillMg))}
                     >
                       Pour this
                     </button>

@@ -1,7 +1,7 @@
 "use client";
 
 import { good } from "@hearth/core";
-import { type ReactNode, useMemo, useState } from "react";
+import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
 import { whenRule } from "@/forms/rules";
 import type { Batch, Entered, Instrument } from "@/log/use-batch";
@@ -22,6 +22,8 @@ interface EntryFormProps<T> {
   button: string;
   /** What is recorded. */
   entry: (value: T, tool: Instrument | undefined) => Entered;
+  /** Hears which instrument is chosen. */
+  onTool?: (tool: Instrument | undefined) => void;
   /** A question to be answered before it is recorded; null where nothing is odd. */
   ask?: (value: T) => string | null;
   children?: (at: { tool: Instrument | undefined; fill: (text: string) => void }) => ReactNode;
@@ -58,6 +60,9 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
   const [asked, setAsked] = useState("");
   useDigits(fields.form);
   const tool = tools.find((one) => one.id === fields.text("tool"));
+
+  const { onTool } = props;
+  useEffect(() => onTool?.(tool), [tool, onTool]);
 
   const submit = async (sure = false) => {
     const all = fields.check();

@@ -1,6 +1,6 @@
 "use client";
 
-import { isImplausible, parseMass, portionsFor } from "@hearth/core";
+import { isImplausible, parseMass, portionsFor, type ScaleDisplay, typedUnit } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { countRule, massRule } from "@/forms/rules";
 import type { Instrument } from "@/log/use-batch";
@@ -20,8 +20,7 @@ function InPitchers({ step, batch, units }: { step: ActProps["step"]; batch: Act
         const mine = pitcher.components.find((one) => one.id === part.id);
         return (
           <li key={index} className="text-soft">
-            pitcher {index + 1}:{" "}
-            <span className="figure text-[24px] text-ink">{part.count ? (mine?.n ?? 0) : units.g(mine?.mg ?? 0, part.scale.resolutionUg)}</span>
+            pitcher {index + 1}: <span className="figure text-[24px] text-ink">{part.count ? (mine?.n ?? 0) : units.onScale(mine?.mg ?? 0, part.scale)}</span>
           </li>
         );
       })}
@@ -30,7 +29,7 @@ function InPitchers({ step, batch, units }: { step: ActProps["step"]; batch: Act
 }
 
 /** A weight above what the chosen scale takes, in portions that it can. */
-function InPortions({ mg, scale, resolutionUg, units }: { mg: number; scale: Instrument | undefined; resolutionUg: number; units: Writers }) {
+function InPortions({ mg, scale, asked, units }: { mg: number; scale: Instrument | undefined; asked: ScaleDisplay; units: Writers }) {
   const [tare, setTare] = useState("");
   if (!scale?.capacityMg || mg <= scale.capacityMg) return null;
   const read = tare.trim() === "" ? null : parseMass(tare, { unit: units.mass, most: scale.capacityMg });
@@ -39,7 +38,7 @@ function InPortions({ mg, scale, resolutionUg, units }: { mg: number; scale: Ins
   let portions: number[] = [];
   let fault = read && !read.ok ? read.message : "";
   try {
-    portions = portionsFor(mg, scale.capacityMg, container, resolutionUg);
+    portions = portionsFor(mg, scale.capacityMg, container, asked.resolutionUg);
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     fault = error.message;
@@ -53,7 +52,7 @@ function InPortions({ mg, scale, resolutionUg, units }: { mg: number; scale: Ins
         ) : (
           <>
             Weigh in {portions.length} parts beside {read?.ok ? "the container" : `a container of up to ${units.bulk(container)}`}:{" "}
-            <span className="figure text-[20px]">{portions.map((part) => units.g(part, resolutionUg)).join(" + ")}</span>
+            <span className="figure text-[20px]">{portions.map((part) => units.onScale(part, asked)).join(" + ")}</span>
           </>
         )}
       </p>
@@ -76,17 +75,21 @@ export function Weighing({ step, batch, instruments }: ActProps) {
   const units = useUnits();
   const part = step.component;
   const counting = part?.count !== undefined;
+  const [tool, setTool] = useState<Instrument>();
+  // A bare figure is meant in the unit of the scale that was read; where none is named, in that of the planned one.
+  const read = tool?.resolutionUg ? { resolutionUg: tool.resolutionUg, unit: tool.scaleUnit } : part?.scale;
+  const unit = read ? typedUnit(read) : units.mass;
   const rule = useMemo(
-    () => (counting ? countRule({ least: 1, most: 100_000, name: part?.count?.of ?? "drops" }) : massRule(units)),
-    [counting, part?.count?.of, units],
+    () => (counting ? countRule({ least: 1, most: 100_000, name: part?.count?.of ?? "drops" }) : massRule(units, { unit })),
+    [counting, part?.count?.of, units, unit],
   );
   if (!part) return null;
+  const beside = counting ? "" : units.beside(step.done ? step.asked : Math.max(0, step.asked - step.given), part.scale);
   const { given, asked } = step;
   const rest = Math.max(0, asked - given);
   const show = given > 0 && !step.done ? rest : asked;
-  const { resolutionUg } = part.scale;
-  const write = (n: number) => (counting ? String(n) : units.g(n, resolutionUg));
-  const figure = counting ? { figure: String(show), unit: part.count?.of ?? "" } : units.gParts(show, resolutionUg);
+  const write = (n: number) => (counting ? String(n) : units.onScale(n, part.scale));
+  const figure = counting ? { figure: String(show), unit: part.count?.of ?? "" } : units.scaleParts(show, part.scale);
   const scales = instruments.filter((one) => one.kind === "scale");
   // The scale that the plan names comes first; another may be chosen.
   const tools = counting ? [] : [...scales].sort((a, b) => Number(b.id === part.scale.id) - Number(a.id === part.scale.id));
@@ -95,10 +98,11 @@ export function Weighing({ step, batch, instruments }: ActProps) {
       <div>
         <span className={HUGE}>{figure.figure}</span>
         <span className="figure text-[34px]"> {figure.unit}</span>
+        {beside ? <span className="figure text-[22px] text-soft"> = {beside}</span> : null}
         {given > 0 ? (
           <div className="text-soft">
             {step.done ? (counting ? "counted" : "weighed") : `still to go; ${counting ? "counted" : "weighed"}`}{" "}
-            <span className="figure text-[20px] text-ink">{counting ? given : units.g(given)}</span> of {write(asked)}
+            <span className="figure text-[20px] text-ink">{write(given)}</span> of {write(asked)}
           </div>
         ) : null}
         <InPitchers step={step} batch={batch} units={units} />
@@ -107,14 +111,15 @@ export function Weighing({ step, batch, instruments }: ActProps) {
         key={step.key}
         batch={batch}
         label={counting ? "Counted" : "Scale shows"}
-        unit={counting ? part.count?.of : units.mass}
+        unit={counting ? part.count?.of : unit}
+        onTool={setTool}
         rule={rule}
         tools={tools}
         toolLabel="Scale"
         button={counting ? "Record the count" : "Record the weight"}
         ask={(value) =>
           isImplausible(given + value, asked)
-            ? `${counting ? `${given + value} ${part.count?.of}` : units.g(given + value)} is ${units.n((given + value) / asked, 1)} times the ${write(asked)} asked. Look at the number again.`
+            ? `${counting ? `${given + value} ${part.count?.of}` : units.onScale(given + value, part.scale)} is ${units.n((given + value) / asked, 1)} times the ${write(asked)} asked. Look at the number again.`
             : null
         }
         entry={(value) =>
@@ -123,7 +128,7 @@ export function Weighing({ step, batch, instruments }: ActProps) {
             : { kind: "weighed", payload: { pot: step.pot, componentId: part.id, mg: value } }
         }
       >
-        {({ tool }) => (counting ? null : <InPortions mg={rest} scale={tool} resolutionUg={resolutionUg} units={units} />)}
+        {({ tool }) => (counting ? null : <InPortions mg={rest} scale={tool} asked={part.scale} units={units} />)}
       </EntryForm>
     </>
   );

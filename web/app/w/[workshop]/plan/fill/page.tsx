@@ -17,5 +17,13 @@ export default async function FillPage() {
   const specs = await newestSpecs(db, workshop.id, [...shown.map((one) => one.formulaId), ...names.slice(0, 2).map((one) => one.id)]);
   const named = [...specs.values()].flatMap(namedIn);
   const few = await fewFor(db, workshop, [...named, ...shown.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])])]);
-  return <FillFromShelf products={shown} names={names} specs={Object.fromEntries(specs)} few={few} />;
+  return (
+    <FillFromShelf
+      products={shown}
+      names={names}
+      specs={Object.fromEntries(specs)}
+      few={few}
+      rates={{ handsCost: workshop.handsCost, heatCost: workshop.heatCost }}
+    />
+  );
 }
