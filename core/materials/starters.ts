@@ -23,7 +23,7 @@ export const STARTERS: readonly Starter[] = [
     because: "Forgiving, and found everywhere. Tops can frost, which does no harm.",
     maxLoadPpm: 100_000,
     loadPpm: 80_000,
-    leastCureSeconds: 5 * SECONDS.d,
+    leastCureSeconds: 4 * SECONDS.d,
     cureSeconds: 14 * SECONDS.d,
   },
   {
@@ -33,7 +33,7 @@ export const STARTERS: readonly Starter[] = [
     maxLoadPpm: 120_000,
     loadPpm: 90_000,
     leastCureSeconds: 2 * SECONDS.d,
-    cureSeconds: 10 * SECONDS.d,
+    cureSeconds: 14 * SECONDS.d,
   },
   {
     family: "paraffin",
@@ -41,7 +41,7 @@ export const STARTERS: readonly Starter[] = [
     because: "Throws scent most, and cures in two days.",
     maxLoadPpm: 100_000,
     loadPpm: 80_000,
-    leastCureSeconds: 36 * SECONDS.h,
+    leastCureSeconds: 24 * SECONDS.h,
     cureSeconds: 2 * SECONDS.d,
   },
   {
@@ -59,8 +59,8 @@ export const STARTERS: readonly Starter[] = [
     because: "Smells of itself; often left without scent.",
     maxLoadPpm: 60_000,
     loadPpm: 30_000,
-    leastCureSeconds: 3 * SECONDS.d,
-    cureSeconds: 7 * SECONDS.d,
+    leastCureSeconds: 4 * SECONDS.d,
+    cureSeconds: 14 * SECONDS.d,
   },
   {
     family: "palm",
@@ -77,8 +77,8 @@ export const STARTERS: readonly Starter[] = [
     because: "Clear. Takes little oil, and only oils of a high flash point: not the easiest to begin with.",
     maxLoadPpm: 30_000,
     loadPpm: 20_000,
-    leastCureSeconds: 2 * SECONDS.d,
-    cureSeconds: 3 * SECONDS.d,
+    leastCureSeconds: 1 * SECONDS.d,
+    cureSeconds: 2 * SECONDS.d,
   },
 ];
 

@@ -4,7 +4,7 @@ import { READY_PROCESSES } from "../process/ready/ready";
 import { process as processSchema } from "../process/schema";
 import { anId, aPlan } from "../testing/batch";
 import { difference, wickToTestAgain } from "./difference";
-import { mustNotMix } from "./safety";
+import { gelFaults } from "./safety";
 import { formulaSpec } from "./schema";
 
 const ids = { wax: anId(), oil: anId(), vessel: anId() };
@@ -67,27 +67,46 @@ describe("when the wick must be tested again", () => {
   });
 });
 
-describe("gel and the flash point", () => {
+describe("what stands against a gel candle", () => {
   const gel = { name: "clear gel", family: "gel" };
+  const soy = { name: "soy", family: "soy" };
   const oil = (flashPoint: number | null) => ({ name: "reed", flashPoint });
+  const said = (...of: Parameters<typeof gelFaults>) => gelFaults(...of).map((one) => [one.of, one.weight]);
 
   it("stops an oil that flashes at 77 °C or below, or whose flash point nobody knows", () => {
-    const stop = (flashPoint: number | null, unit: "C" | "F" = "C") => mustNotMix({ waxes: [gel], fragrances: [oil(9_000), oil(flashPoint)] }, unit)?.message;
+    const stop = (flashPoint: number | null, unit: "C" | "F" = "C") => gelFaults({ waxes: [gel], fragrances: [oil(9_000), oil(flashPoint)] }, unit)[0]?.message;
     expect(stop(7_700)).toMatch(/reed flashes at 77 °C.*choose another oil/);
     expect(stop(5_600, "F")).toMatch(/133 °F.*above 171 °F/);
     expect(stop(null)).toMatch(/not on the shelf/);
   });
 
-  it("stops a dye that is not liquid, in gel only", () => {
-    const dyes = [{ name: "brick", kind: "block" }];
-    expect(mustNotMix({ waxes: [gel], fragrances: [], dyes }, "C")).toMatchObject({ of: "dye", message: expect.stringContaining("takes liquid dye only") });
-    expect(mustNotMix({ waxes: [{ name: "soy", family: "soy" }], fragrances: [], dyes }, "C")).toBeNull();
-    expect(mustNotMix({ waxes: [gel], fragrances: [], dyes: [{ name: "rose", kind: "liquid" }] }, "C")).toBeNull();
+  it("is told all at once: oil, dye, wick and process", () => {
+    const all = {
+      fragrances: [oil(6_000), oil(null)],
+      dyes: [{ name: "brick", kind: "block" }],
+      wicks: [{ name: "flat 4", kind: "flat-braid cotton" }],
+      process: { acts: [{ id: "heat", kind: "heat" as const, range: { low: 8_300, high: 8_700 } }] },
+    };
+    expect(said({ waxes: [soy, gel], ...all }, "C")).toEqual([
+      ["fragrance", "stop"],
+      ["fragrance", "stop"],
+      ["dye", "stop"],
+      ["wick", "warn"],
+      ["process", "warn"],
+    ]);
+    // Each of them in gel only.
+    expect(said({ waxes: [soy], ...all }, "C")).toEqual([]);
   });
 
-  it("lets pass what flashes higher, unscented gel, and any oil in another wax, where it only informs", () => {
-    expect(mustNotMix({ waxes: [gel], fragrances: [oil(7_701)] }, "C")).toBeNull();
-    expect(mustNotMix({ waxes: [gel], fragrances: [] }, "C")).toBeNull();
-    expect(mustNotMix({ waxes: [{ name: "soy", family: "soy" }], fragrances: [oil(5_000)] }, "C")).toBeNull();
+  it("lets pass what flashes higher, liquid dye, zinc core and a process for gel", () => {
+    const process = READY_PROCESSES.find((one) => one.id === "gel");
+    const fine = {
+      fragrances: [oil(7_701)],
+      dyes: [{ name: "rose", kind: "liquid" }],
+      wicks: [{ name: "z", kind: "zinc core" }],
+      ...(process ? { process } : {}),
+    };
+    expect(said({ waxes: [gel], ...fine }, "C")).toEqual([]);
+    expect(said({ waxes: [gel], fragrances: [] }, "C")).toEqual([]);
   });
 });

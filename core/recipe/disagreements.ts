@@ -4,7 +4,7 @@ import { writeDuration } from "../units/duration";
 import { writeNumber } from "../units/number";
 import { writePercent } from "../units/percent";
 import { type TemperatureUnit, writeDifference, writeTemperature } from "../units/temperature";
-import { FAMILY_LOADS, limitingWaxes, limitsOf, loadOfWax, type Materials, materialsOf, mixOf, SHEET_RANGE, stopOf } from "./materials";
+import { FAMILY_LOADS, gelFaultsOf, limitingWaxes, limitsOf, loadOfWax, type Materials, materialsOf, mixOf, SHEET_RANGE, writeLimitParts } from "./materials";
 import { MOST_DROPS_PER_LB } from "./mix";
 import type { FormulaSpec } from "./spec";
 
@@ -15,6 +15,9 @@ export interface Disagreement {
   message: string;
 }
 
+/** Waxes that some makers pour as they begin to set. Common practice, no source. */
+const POURED_SLUSHY: readonly string[] = ["soy", "coconut", "blend"];
+
 /** Essential oils are added near 54 °C, and start near 4 %: common practice, no source. */
 const ESSENTIAL_ADD = 5_400;
 const HOT_FOR_ESSENTIAL = 6_000;
@@ -24,6 +27,20 @@ type Drafted = Pick<FormulaSpec, "waxes" | "fragrances" | "additives" | "dyes" |
   loadPpm?: number | undefined;
   process?: Pick<Process, "acts" | "ceiling"> | undefined;
 };
+
+/**
+ * Where the wax of a formula melts, in hundredths of °C: its own melting point, or for a blend without one that of its waxes by their shares, a rough
+ * figure; null where one of them is not known. Common practice, no source.
+ */
+function meltOf(spec: Drafted, shelf: Materials): { name: string; centi: number; isSlushy: boolean } | null {
+  const { named, waxes } = materialsOf(spec, shelf);
+  const [only] = named;
+  const isSlushy = waxes.length > 0 && waxes.every((part) => POURED_SLUSHY.includes(part.wax.family));
+  if (named.length === 1 && only?.melt != null) return { name: only.name, centi: only.melt, isSlushy };
+  const all = waxes.reduce((sum, part) => sum + part.share, 0);
+  if (waxes.length < 2 || waxes.some((part) => part.wax.melt == null)) return null;
+  return { name: "the blend", centi: Math.round(waxes.reduce((sum, part) => sum + (part.wax.melt as number) * part.share, 0) / all), isSlushy };
+}
 
 type Ranged = Extract<Act, { kind: "heat" | "add" | "cool" }>;
 
@@ -37,6 +54,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
   const { named, waxes, fragrances } = materialsOf(spec, shelf);
   const own = waxes.map((part) => part.wax);
   const sheets = [...named, ...own.filter((wax) => !named.includes(wax))];
+  const melt = meltOf(spec, shelf);
   const ranged = process.acts.filter((one): one is Ranged => one.kind === "heat" || one.kind === "add" || one.kind === "cool");
   const { leastCure } = timesOf(process);
   for (const act of ranged) {
@@ -54,12 +72,20 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
           `${name}-off-sheet`,
           `The ${name} range of the process is ${writeRange(range, unit)}; the supplier of ${wax.name} says ${writeRange(sheet, unit)}. The sheet comes first, or say in the reason why not.`,
         );
-      if (act.kind !== "cool" && wax.melt != null && named.length === 1 && named.includes(wax) && range.low < wax.melt)
-        say(
-          `${name}-below-melt`,
-          `The ${name} range begins at ${t(range.low)}, ${writeDifference(wax.melt - range.low, unit)} below the ${t(wax.melt)} at which ${wax.name} melts: ${name === "add" ? "oil does not mix into wax that sets" : "it would not be all liquid"}.`,
-        );
     }
+    if (!melt || range.low >= melt.centi) continue;
+    const below = `${writeDifference(melt.centi - range.low, unit)} below the ${t(melt.centi)} at which ${melt.name} melts`;
+    if (act.kind === "cool")
+      say(
+        "pour-below-melt",
+        `The pour range begins at ${t(range.low)}, ${below}${melt.isSlushy ? ". Some pour it so, as it begins to set, for smooth tops: stir it well and pour at once." : ": it sets as it is poured, in rings and layers that do not join."}`,
+        melt.isSlushy ? "inform" : "warn",
+      );
+    else
+      say(
+        `${name}-below-melt`,
+        `The ${name} range begins at ${t(range.low)}, ${below}: ${name === "add" ? "oil does not mix into wax that sets" : "it would not be all liquid"}.`,
+      );
   }
   for (const wax of sheets) {
     if (wax.ceiling != null && process.ceiling >= wax.ceiling + SHOWN)
@@ -85,7 +111,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
       );
   });
   const added = ranged.filter((one) => one.kind === "add").reduce((most, one) => Math.max(most, one.range.high), Number.NEGATIVE_INFINITY);
-  const stops = stopOf(spec, shelf, unit)?.of === "fragrance";
+  const stops = gelFaultsOf(spec, shelf, unit).some((one) => one.of === "fragrance");
   for (const oil of fragrances) {
     if (oil.kind === "essential oil" && added > HOT_FOR_ESSENTIAL)
       say(
@@ -115,12 +141,20 @@ function ofLoad(ofWax: number, spec: Drafted, shelf: Materials): Disagreement[] 
       weight: "warn",
       message:
         limit.of === "wax"
-          ? `${writePercent(ofWax)} of the wax is above the ${writePercent(limit.ppm)} that ${limit.name} takes: it can sweat oil, clog the wick and soot.`
+          ? `${writePercent(ofWax)} of the wax is above the ${writePercent(limit.ppm)} that ${limit.name} takes${limit.parts ? ` (${writeLimitParts(limit)})` : ""}: it can sweat oil, clog the wick and soot.`
           : share === sum
             ? `${writePercent(ofWax)} of the wax is above the ${writePercent(limit.ppm)} that ${limit.name} may be used at.`
             : `${writePercent((ofWax * share) / sum)} of the wax is ${limit.name}, above the ${writePercent((limit.ppm * share) / sum)} that it may be used at.`,
     });
   }
+  const blend = limitsOf(spec, shelf).find((one) => one.parts);
+  for (const part of blend?.parts ?? [])
+    if (blend && ofWax > part.ppm && ofWax <= blend.ppm + 1e-6)
+      found.push({
+        code: "above-part-of-blend",
+        weight: "inform",
+        message: `${writePercent(ofWax)} is above the ${writePercent(part.ppm)} that ${part.name} takes by itself; the blend takes ${writePercent(blend.ppm)} (${writeLimitParts(blend)}).`,
+      });
   for (const wax of limitingWaxes(spec, shelf)) {
     const habit = FAMILY_LOADS[wax.family];
     if (wax.maxLoadPpm === null)
@@ -163,8 +197,7 @@ export function disagreements(spec: Drafted, shelf: Materials, unit: Temperature
   const found: Disagreement[] = [];
   const { waxes, fragrances, additives } = materialsOf(spec, shelf);
   const own = waxes.map((part) => part.wax);
-  const stop = stopOf(spec, shelf, unit);
-  if (stop) found.push({ code: `gel-${stop.of}`, weight: "stop", message: stop.message });
+  for (const fault of gelFaultsOf(spec, shelf, unit)) found.push({ code: `gel-${fault.of}`, weight: fault.weight, message: fault.message });
   if (spec.loadPpm !== undefined) found.push(...ofLoad(loadOfWax({ basis: spec.basis, loadPpm: spec.loadPpm }, mixOf(spec, shelf)), spec, shelf));
   if (spec.process) found.push(...ofProcess(spec.process, spec, shelf, unit));
   for (const oil of fragrances) {

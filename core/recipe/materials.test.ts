@@ -250,7 +250,9 @@ describe("where formula, process and shelf disagree", () => {
   });
 
   it("names load, ranges, ceiling, melt and cure, with the number and the reason", () => {
-    expect(said({ loadPpm: 105_000 }, "load-above-wax")).toMatch(/10\.5 % of the wax is above the 10 % that soft soy takes/);
+    expect(said({ loadPpm: 110_000 }, "load-above-wax")).toMatch(
+      /11 % of the wax is above the 10\.5 % that the blend takes \(75 % soft soy at 10 % \+ 25 % hard paraffin at 12 %\)/,
+    );
     expect(said({}, "pour-off-sheet")).toMatch(/pour range of the process is 57–63 °C; the supplier of soft soy says 66–71 °C/);
     expect(said({}, "ceiling-off-sheet")).toMatch(/ceiling of the process is 93\.3 °C; hard paraffin should stay below 90 °C/);
     expect(said({}, "cure-short")).toMatch(/minimum cure is 4 days; soft soy needs 5 days/);
@@ -265,6 +267,27 @@ describe("where formula, process and shelf disagree", () => {
 
   it("does not take the melt of one part for that of a blend", () => {
     expect(codes({ process: worked({ add: range(4_500, 4_700) }) })).not.toContain("add-below-melt");
+  });
+
+  it("holds pour ranges against the melting point, that of a blend by the shares of its waxes", () => {
+    const pour = (low: number, waxes: FormulaSpec["waxes"], hard?: number) =>
+      disagreements(
+        spec({ waxes, process: worked({ cool: range(low, low + 200) }) }),
+        { ...shelf, waxes: shelf.waxes.map((one) => (one.id === id.hard ? { ...one, melt: hard ?? null } : one)) },
+        "C",
+      ).find((one) => one.code === "pour-below-melt");
+    const soy = [{ id: id.soy, share: 1 }];
+    // Soy is poured as it begins to set by some.
+    expect(pour(4_300, soy)).toMatchObject({ weight: "inform", message: expect.stringContaining("6 °C below the 49 °C at which soft soy melts") });
+    expect(pour(5_000, soy)).toBeUndefined();
+    const blend = [
+      { id: id.soy, share: 3 },
+      { id: id.hard, share: 1 },
+    ];
+    // (3 × 49 + 61) ÷ 4 = 52.
+    expect(pour(5_000, blend, 6_100)).toMatchObject({ weight: "warn", message: expect.stringContaining("2 °C below the 52 °C at which the blend melts") });
+    expect(pour(5_200, blend, 6_100)).toBeUndefined();
+    expect(pour(4_000, blend)).toBeUndefined();
   });
 
   it("states the load alike with an additive, on either basis", () => {
@@ -287,11 +310,11 @@ describe("where formula, process and shelf disagree", () => {
     expect(said({ fragrances: blend }, "family-unsuited")).toMatch(/suit paraffin, not soy/);
   });
 
-  it("holds a blend without a limit of its own to the tightest of its parts", () => {
-    expect(said({ waxes: [{ id: id.house, share: 1 }], loadPpm: 105_000 }, "load-above-wax")).toMatch(
-      /10\.5 % of the wax is above the 10 % that soft soy takes/,
-    );
-    expect(limitsOf(spec({ waxes: [{ id: id.house, share: 1 }] }), shelf).map((one) => one.name)).toEqual(["soft soy", "hard paraffin"]);
+  it("holds a blend of the shelf without a limit of its own to its parts, by their shares", () => {
+    expect(limitsOf(spec({ waxes: [{ id: id.house, share: 1 }] }), shelf)[0]).toMatchObject({
+      name: "the blend",
+      parts: [{ name: "soft soy" }, { name: "hard paraffin" }],
+    });
   });
 
   it("warns of additives over their sheet, much dye, and an unknown limit by the habit of the family", () => {

@@ -1,10 +1,10 @@
 import type { TemperatureRange } from "../heat/range";
-import { type Ppm, WHOLE } from "../units/percent";
+import { type Ppm, WHOLE, writePercent } from "../units/percent";
 import type { CentiCelsius, TemperatureUnit } from "../units/temperature";
 import families from "./families.json" with { type: "json" };
 import { askedLoadOfWax, type LoadBasis } from "./load";
 import { addedTo, type Mix, openBlends } from "./mix";
-import { mustNotMix } from "./safety";
+import { type GelFault, gelFaults, type SafetyMaterials } from "./safety";
 import type { FormulaSpec } from "./spec";
 
 /** What amounts and warnings need to know of a wax. What is not on the supplier's sheet is null. */
@@ -20,6 +20,7 @@ export interface WaxFacts {
   pourRange?: TemperatureRange | null;
   ceiling?: CentiCelsius | null;
   leastCureSeconds?: number | null;
+  cureSeconds?: number | null;
 }
 export interface OilFacts {
   id: string;
@@ -34,6 +35,7 @@ export interface AdditiveFacts {
   id: string;
   name: string;
   maxPpm?: Ppm | null;
+  usualPpm?: Ppm | null;
 }
 export interface DyeFacts {
   id: string;
@@ -94,10 +96,20 @@ export function mixOf(spec: Pick<FormulaSpec, "waxes" | "fragrances" | "additive
   };
 }
 
-/** Why the formula's materials must not go into one candle, blends opened; null where nothing is known against it. */
-export function stopOf(spec: Pick<FormulaSpec, "waxes" | "fragrances" | "additives" | "dyes">, shelf: Materials, unit: TemperatureUnit) {
+type Candle = Pick<FormulaSpec, "waxes" | "fragrances" | "additives" | "dyes"> & Pick<SafetyMaterials, "wicks" | "process">;
+
+/** Everything that stands against the formula's materials, its process and the wicks in one gel candle, blends opened. */
+export function gelFaultsOf(spec: Candle, shelf: Materials, unit: TemperatureUnit): GelFault[] {
   const { waxes, fragrances, dyes } = materialsOf(spec, shelf);
-  return mustNotMix({ waxes: waxes.map((part) => part.wax), fragrances, dyes }, unit);
+  const { wicks, process } = spec;
+  return gelFaults({ waxes: waxes.map((part) => part.wax), fragrances, dyes, ...(wicks ? { wicks } : {}), ...(process ? { process } : {}) }, unit);
+}
+
+/** Why these must not go into one candle, with everything else that is wrong with it; null where nothing stops it. */
+export function stopOf(spec: Candle, shelf: Materials, unit: TemperatureUnit): { of: GelFault["of"]; message: string } | null {
+  const faults = gelFaultsOf(spec, shelf, unit);
+  const first = faults.find((one) => one.weight === "stop");
+  return first ? { of: first.of, message: faults.map((one) => one.message).join(" ") } : null;
 }
 
 export interface Limit {
@@ -105,6 +117,8 @@ export interface Limit {
   /** Whose limit it is. */
   name: string;
   of: "wax" | "fragrance";
+  /** Of a blend: its waxes, the share of each in millionths, and what each takes by itself. */
+  parts?: { name: string; share: Ppm; ppm: Ppm }[];
 }
 
 /** The waxes whose sheets limit the load: as the formula names them, a blend without a limit of its own by its parts. */
@@ -118,14 +132,43 @@ export function limitingWaxes(spec: Pick<FormulaSpec, "waxes" | "fragrances">, s
 }
 
 /**
- * The limits that waxes and fragrances set on the whole load, in millionths of the wax, the tightest first. Of several
- * waxes each limit counts as it stands; an oil that is a share of the fragrance leaves room for the whole by that share.
+ * What the wax takes, in millionths of it: of several waxes by their shares, each with its own limit. Where the limit of one of them is not known the
+ * smallest of the others counts, since theirs cannot be weighed. Common practice, no source.
+ */
+function waxLimit(spec: Pick<FormulaSpec, "waxes" | "fragrances">, shelf: Materials): Limit[] {
+  const shares = new Map<WaxFacts, number>();
+  const put = (wax: WaxFacts | null, share: number) => wax && shares.set(wax, (shares.get(wax) ?? 0) + share);
+  const all = spec.waxes.reduce((sum, part) => sum + part.share, 0) || 1;
+  for (const part of spec.waxes) {
+    const wax = find(shelf.waxes, part.id);
+    if (wax?.maxLoadPpm === null && wax.blend) {
+      const whole = wax.blend.reduce((sum, one) => sum + one.share, 0) || 1;
+      for (const one of wax.blend) put(find(shelf.waxes, one.id), (part.share / all) * (one.share / whole));
+    } else put(wax, part.share / all);
+  }
+  const parts = [...shares].flatMap(([wax, share]) =>
+    wax.maxLoadPpm === null ? [] : [{ name: wax.name, share: Math.round(share * WHOLE), ppm: wax.maxLoadPpm }],
+  );
+  const [first] = [...parts].sort((a, b) => a.ppm - b.ppm);
+  if (!first) return [];
+  if (parts.length < shares.size || parts.length === 1) return [{ ppm: first.ppm, name: first.name, of: "wax" }];
+  const ppm = Math.floor([...shares].reduce((sum, [wax, share]) => sum + share * (wax.maxLoadPpm as number), 0) + 1e-6);
+  return [{ ppm, name: "the blend", of: "wax", parts }];
+}
+
+/** How the limit of a blend follows from its parts: "75 % container soy at 10 % + 25 % coconut blend at 12 %". */
+export const writeLimitParts = (limit: Limit): string =>
+  (limit.parts ?? []).map((part) => `${writePercent(part.share, 1)} ${part.name} at ${writePercent(part.ppm)}`).join(" + ");
+
+/**
+ * The limits that waxes and fragrances set on the whole load, in millionths of the wax, the tightest first. The limit of
+ * a blend follows from its parts; an oil that is a share of the fragrance leaves room for the whole by that share.
  */
 export function limitsOf(spec: Pick<FormulaSpec, "waxes" | "fragrances">, shelf: Materials): Limit[] {
   const { fragrances } = materialsOf(spec, shelf);
   const sum = spec.fragrances.reduce((all, part) => all + part.share, 0);
   const limits: Limit[] = [
-    ...limitingWaxes(spec, shelf).flatMap((wax) => (wax.maxLoadPpm === null ? [] : [{ ppm: wax.maxLoadPpm, name: wax.name, of: "wax" as const }])),
+    ...waxLimit(spec, shelf),
     ...fragrances.flatMap((oil) => {
       const share = spec.fragrances.find((part) => part.id === oil.id)?.share ?? 0;
       return oil.maxLoadPpm === null ? [] : [{ ppm: Math.floor((oil.maxLoadPpm * sum) / share), name: oil.name, of: "fragrance" as const }];

@@ -145,9 +145,6 @@ export async function startBatchIn(
     if (waxes.length === 0) return refused("The formula's wax is not on this shelf.");
     if (fragrances.length + additives.length + dyes.length !== spec.fragrances.length + (spec.additives ?? []).length + (spec.dyes ?? []).length)
       return refused("Something the formula names is not on this shelf any more. Open the formula and choose again.");
-    // The shelf may have learnt of a low flash point since the formula was saved.
-    const stop = stopOf(spec, shelf, workshop.temperatureUnit);
-    if (stop) return refused(stop.message);
   }
   const [from, id] = wanted.process.split(":");
   const ready = from === "ready" ? READY_PROCESSES.find((one) => one.id === id) : undefined;
@@ -157,6 +154,12 @@ export async function startBatchIn(
   if (pots.length !== potsOf(process.acts)) return refused(`This process works ${potsOf(process.acts)} pots: choose a formula for each.`);
   const products = await productsOf(tx, mine, wanted);
   if (typeof products === "string") return refused(products, { products: [products] });
+  // The shelf may have learnt of a low flash point since the formula was saved; wicks and process are known only here.
+  const wicks = products.flatMap((one) => (one.chosenWicks ? [one.chosenWicks] : []));
+  for (const { spec } of pots) {
+    const stop = stopOf({ ...spec, wicks, process }, shelf, workshop.temperatureUnit);
+    if (stop) return refused(stop.message);
+  }
   const scales = await tx
     .select()
     .from(instruments)

@@ -1,13 +1,15 @@
 import { READY_PROCESSES, STARTERS, stopOf } from "@hearth/core";
 import { describe, expect, it } from "vitest";
 import type { First } from "@/server/first";
-import { isDone, loadFor, nextStep, processFor, STEPS, specOf } from "./model";
+import { isDone, nextStep, STEPS, specOf, suggestionFor } from "./model";
 
 const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, "0")}`;
 const blank: First = { scale: null, thermometer: null, wax: null, vessel: null, fragrance: null, wick: null, formula: null, started: false };
 const wax = (family: string, maxLoadPpm: number | null = null) => ({ id: id(1), name: "wax", family, maxLoadPpm }) as unknown as First["wax"];
 const oil = (kind: string, maxLoadPpm: number | null = null) =>
   ({ id: id(2), name: "oil", kind, maxLoadPpm, flashPoint: null }) as unknown as First["fragrance"];
+
+const loadOf = (first: First) => suggestionFor(first, "C").loadPpm;
 
 describe("the guided first batch", () => {
   it("goes on from what the workshop has, in whatever order it came there", () => {
@@ -24,16 +26,21 @@ describe("the guided first batch", () => {
     expect(loadPpm).toBeLessThanOrEqual(maxLoadPpm);
     expect(leastCureSeconds).toBeLessThanOrEqual(cureSeconds);
     const first = { ...blank, wax: wax(family, maxLoadPpm), fragrance: oil("fragrance") };
-    expect(loadFor(first)).toBe(loadPpm);
-    const process = processFor(first, "F");
+    expect(loadOf(first)).toBe(loadPpm);
+    const { process } = suggestionFor(first, "F");
     expect(READY_PROCESSES.find((one) => one.name === process.name)?.families).toContain(family);
   });
 
   it("begins an essential oil near 4 %, and never above what wax or oil take: common practice, no source", () => {
-    expect(loadFor({ ...blank, wax: wax("soy", 100_000), fragrance: oil("essential oil") })).toBe(40_000);
-    expect(loadFor({ ...blank, wax: wax("gel", 30_000), fragrance: oil("essential oil") })).toBe(20_000);
-    expect(loadFor({ ...blank, wax: wax("soy", 50_000), fragrance: oil("fragrance") })).toBe(50_000);
-    expect(loadFor({ ...blank, wax: wax("soy", 100_000), fragrance: oil("fragrance", 30_000) })).toBe(30_000);
+    expect(loadOf({ ...blank, wax: wax("soy", 100_000), fragrance: oil("essential oil") })).toBe(40_000);
+    expect(loadOf({ ...blank, wax: wax("gel", 30_000), fragrance: oil("essential oil") })).toBe(20_000);
+    expect(loadOf({ ...blank, wax: wax("soy", 50_000), fragrance: oil("fragrance") })).toBe(50_000);
+    expect(loadOf({ ...blank, wax: wax("soy", 100_000), fragrance: oil("fragrance", 30_000) })).toBe(30_000);
+  });
+
+  it("works an essential oil by the process that adds it cool", () => {
+    const { process } = suggestionFor({ ...blank, wax: wax("soy", 100_000), fragrance: oil("essential oil") }, "C");
+    expect(process.name).toBe(READY_PROCESSES.find((one) => one.id === "essential-oils")?.name);
   });
 
   it("makes a formula only of what is there, and stops gel with an oil whose flash point nobody knows", () => {

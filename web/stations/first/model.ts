@@ -1,4 +1,4 @@
-import { ESSENTIAL_START_PPM, type FormulaSpec, inUnit, type Process, processFrom, READY_PROCESSES, starterOf, type TemperatureUnit } from "@hearth/core";
+import { type FormulaSpec, type Suggestion, suggestFormula, type TemperatureUnit } from "@hearth/core";
 import type { First } from "@/server/first";
 
 export const STEPS = ["tools", "wax", "jar", "oil", "wick", "formula", "batch"] as const;
@@ -38,19 +38,20 @@ export function isDone(step: Step, first: First): boolean {
 /** The step to take now: the first that is not done. */
 export const nextStep = (first: First): Step | null => STEPS.find((step) => !isDone(step, first)) ?? null;
 
-/** The load to begin with, in millionths of the wax. */
-export const loadFor = (first: First): number => {
-  const usual = starterOf(first.wax?.family ?? "")?.loadPpm ?? 60_000;
-  const most = Math.min(first.wax?.maxLoadPpm ?? usual, first.fragrance?.maxLoadPpm ?? usual);
-  return Math.min(first.fragrance?.kind === "essential oil" ? Math.min(ESSENTIAL_START_PPM, usual) : usual, most);
-};
+/** The wax and the scent of the steps, as a formula and a shelf have them. */
+const materials = (first: First) => ({
+  chosen: {
+    waxes: first.wax ? [{ id: first.wax.id, share: 1 }] : [],
+    fragrances: first.fragrance ? [{ id: first.fragrance.id, share: 1 }] : [],
+  },
+  shelf: { waxes: first.wax ? [first.wax] : [], fragrances: first.fragrance ? [first.fragrance] : [] },
+});
 
-/** The process to begin with: the ready-made one that suits the wax, and essential oils where one is chosen. */
-export function processFor(first: First, unit: TemperatureUnit): Process {
-  const suits = READY_PROCESSES.filter((one) => one.families.includes(first.wax?.family ?? ""));
-  const ready = suits.find((one) => one.makes === "jar") ?? suits[0] ?? (READY_PROCESSES[0] as (typeof READY_PROCESSES)[number]);
-  return inUnit(processFrom(ready), unit);
-}
+/** The load to begin with, in millionths of the wax, and the process: what suits the wax and the scent. */
+export const suggestionFor = (first: First, unit: TemperatureUnit): Suggestion => {
+  const { chosen, shelf } = materials(first);
+  return suggestFormula(chosen, shelf, unit);
+};
 
 /** The formula that the steps so far amount to; null while something of it is missing. */
 export function specOf(first: First, loadPpm: number, unit: TemperatureUnit): FormulaSpec | null {
@@ -60,7 +61,7 @@ export function specOf(first: First, loadPpm: number, unit: TemperatureUnit): Fo
     fragrances: [{ id: first.fragrance.id, share: 1 }],
     basis: "wax",
     loadPpm,
-    process: processFor(first, unit),
+    process: suggestionFor(first, unit).process,
     notes: "",
   };
 }

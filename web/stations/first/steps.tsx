@@ -27,7 +27,7 @@ import { useRouter } from "@/ui/address";
 import { JarSection } from "@/ui/jar-section";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
-import { loadFor, processFor, specOf } from "./model";
+import { specOf, suggestionFor } from "./model";
 
 type Rules = Record<string, FieldRule<unknown>>;
 const any = (initial: string): FieldRule<unknown> => ({ initial, parse: good });
@@ -353,7 +353,7 @@ export function Formula({ first }: { first: First }) {
   const units = useUnits();
   const place = usePlace();
   const [freshId] = useState(() => v7());
-  const load = loadFor(first);
+  const { process, loadPpm: load } = useMemo(() => suggestionFor(first, units.temperature), [first, units.temperature]);
   const rules = useMemo(
     (): Rules => ({
       name: named("the formula", `${first.fragrance?.name ?? ""} in ${first.wax?.name ?? ""}`.slice(0, 120)) as FieldRule<unknown>,
@@ -361,7 +361,6 @@ export function Formula({ first }: { first: First }) {
     }),
     [first.fragrance?.name, first.wax?.name, load, units],
   );
-  const process = processFor(first, units.temperature);
   return (
     <StepForm
       rules={rules}

@@ -67,6 +67,9 @@ function rulesOfRow(row: PartRow, dose: DyeDose): Record<string, FieldRule<unkno
   };
 }
 
+/** A load as its field has it. */
+export const loadText = (ppm: number): string => writePercent(ppm, 3).replace(" %", "");
+
 /** The rules of all fields. `basis` is the one chosen at present. */
 export function rulesFor(
   name: string,
@@ -75,9 +78,10 @@ export function rulesFor(
   now: { basis: LoadBasis; doses: Record<string, DyeDose> },
   process: Process,
   units: Writers,
+  firstLoadPpm: number,
 ) {
   const parts: Record<string, FieldRule<unknown>> = Object.assign({}, ...rows.map((row) => rulesOfRow(row, now.doses[row.key] ?? row.by)));
-  const shown = spec ? writePercent(spec.loadPpm, 3).replace(" %", "") : "8";
+  const shown = loadText(spec?.loadPpm ?? firstLoadPpm);
   const fixed = {
     name: named("the formula", name),
     basis: { initial: spec?.basis ?? "wax", parse: (text: string) => good(text as LoadBasis) },

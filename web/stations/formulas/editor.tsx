@@ -8,7 +8,6 @@ import {
   disagreements,
   type FormulaSpec,
   formulaSpec,
-  inUnit,
   LARGEST_LOAD_PERCENT,
   type LoadBasis,
   limitsOf,
@@ -18,11 +17,13 @@ import {
   mixComponents,
   mixOf,
   type Process,
-  processFrom,
   process as processSchema,
   READY_PROCESSES,
   sharesOf,
+  suggestedDose,
+  suggestFormula,
   weighOut,
+  writeLimitParts,
   writeNumber,
   writePerWeight,
 } from "@hearth/core";
@@ -45,7 +46,7 @@ import { PotStrip } from "@/ui/pot-strip";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import { Colours } from "./colours";
-import { type PartKind, type PartRow, partsFrom, rowsOf, rulesFor } from "./editor-fields";
+import { loadText, type PartKind, type PartRow, partsFrom, rowsOf, rulesFor } from "./editor-fields";
 import { PartRows } from "./part-rows";
 import { ProcessPart } from "./process-part";
 import { Reach } from "./reach";
@@ -80,14 +81,15 @@ export function FormulaEditor(props: {
     wax: likeliest(shelf.waxes, lately, (id) => stocks[id]?.onHand)[0],
     oil: likeliest(shelf.fragrances, lately, (id) => stocks[id]?.onHand)[0],
   };
-  const fitting = (of: string) =>
-    READY_PROCESSES.find((one) => one.makes === "jar" && one.families.includes(of)) ?? (READY_PROCESSES[0] as (typeof READY_PROCESSES)[number]);
-  const [process, setProcess] = useState<Process>(() => newest?.spec.process ?? inUnit(processFrom(fitting(usual.wax?.family ?? "")), units.temperature));
+  const one = (id: string | undefined) => (id ? [{ id, share: 1 }] : []);
+  /** What the materials that were chosen last begin with. */
+  const [suggested, setSuggested] = useState(() => suggestFormula({ waxes: one(usual.wax?.id), fragrances: one(usual.oil?.id) }, shelf, units.temperature));
+  const [process, setProcess] = useState<Process>(() => newest?.spec.process ?? suggested.process);
   const [rows, setRows] = useState(() => rowsOf(newest?.spec ?? null, { wax: usual.wax?.id ?? "", oil: usual.oil?.id ?? "" }));
   const [now, setNow] = useState<{ basis: LoadBasis; doses: Record<string, DyeDose> }>({ basis: newest?.spec.basis ?? "wax", doses: {} });
   const rules = useMemo(
-    () => rulesFor(formula?.name ?? "", newest?.spec ?? null, rows, now, process, units),
-    [formula?.name, newest?.spec, rows, now, process, units],
+    () => rulesFor(formula?.name ?? "", newest?.spec ?? null, rows, now, process, units, suggested.loadPpm),
+    [formula?.name, newest?.spec, rows, now, process, units, suggested.loadPpm],
   );
   const fields = useFields(rules);
   const [expected, setExpected] = useState(formula?.version ?? null);
@@ -207,20 +209,42 @@ export function FormulaEditor(props: {
     setProcess(next);
     fields.fill(processTexts(next, units) as never);
   };
-  /** Another family of wax brings a process that suits it, unless it has been made the maker's own. */
-  const chooseWax = (key: string, id: string) => {
-    fields.set(`${key}:id`, id);
-    if (key !== rows[0]?.key) return;
-    const next = shelf.waxes.find((one) => one.id === id)?.family ?? "";
-    const current = READY_PROCESSES.find((one) => one.name === fields.text("processName" as never));
-    const asItCame = current && Object.entries(processTexts(process, units)).every(([name, text]) => fields.text(name as never) === text);
-    if (asItCame && !current.families.includes(next)) take(inUnit(processFrom(fitting(next)), units.temperature));
+  /** Other materials bring the process, the load and the dose that are usual for them, unless the maker has made these their own. */
+  const follow = (rowsNow: PartRow[], changed: Record<string, string> = {}) => {
+    const known = Object.fromEntries(
+      rowsNow.flatMap((row) => [
+        [`${row.key}:id`, row.id],
+        [`${row.key}:share`, Number(row.share)],
+      ]),
+    );
+    const { waxes, fragrances } = partsFrom(rowsNow, { ...known, ...(v as Record<string, unknown>), ...changed });
+    const next = suggestFormula({ waxes, fragrances }, shelf, units.temperature);
+    const isReady = READY_PROCESSES.some((ready) => ready.name === fields.text("processName" as never));
+    const isAsItCame = Object.entries(processTexts(process, units)).every(([name, text]) => fields.text(name as never) === text);
+    if (isReady && isAsItCame && (!formula || process.name !== next.process.name)) take(next.process);
+    if (!formula && fields.text("load") === loadText(suggested.loadPpm)) fields.set("load", loadText(next.loadPpm));
+    setSuggested(next);
+  };
+  const choose = (kind: PartKind, key: string, id: string) => {
+    const doseOf = (additive: string) => writeNumber(suggestedDose(shelf.additives.find((one) => one.id === additive)) / 10_000, 4);
+    if (kind === "additive" && fields.text(`${key}:share` as never) === doseOf(fields.text(`${key}:id` as never)))
+      fields.set(`${key}:share` as never, doseOf(id));
+    fields.set(`${key}:id` as never, id);
+    follow(rows, { [`${key}:id`]: id });
   };
   const add = (kind: PartKind) => {
     const list: readonly { id: string }[] = { wax: shelf.waxes, fragrance: shelf.fragrances, additive: shelf.additives, dye: shelf.dyes }[kind];
     const free = list.find((one) => !rows.some((row) => fields.text(`${row.key}:id`) === one.id));
     const key = `${kind}:${rows.reduce((most, row) => Math.max(most, Number(row.key.split(":")[1])), 0) + 1}`;
-    setRows((old) => [...old, { kind, key, id: free?.id ?? "", share: kind === "dye" ? "4" : kind === "additive" ? "2" : "1", by: "drops" }]);
+    const dose = kind === "additive" ? writeNumber(suggestedDose(shelf.additives.find((one) => one.id === free?.id)) / 10_000, 4) : kind === "dye" ? "4" : "1";
+    const all: PartRow[] = [...rows, { kind, key, id: free?.id ?? "", share: dose, by: "drops" }];
+    setRows(all);
+    follow(all);
+  };
+  const drop = (key: string) => {
+    const all = rows.filter((row) => row.key !== key);
+    setRows(all);
+    follow(all);
   };
   /** The dyes of a colour take the place of those that stand here. */
   const takeColour = (dyes: DyePart[]) => {
@@ -308,9 +332,9 @@ export function FormulaEditor(props: {
                 family={family}
                 onLook={known.look}
                 onNew={(kind, key, name) => setAdding({ kind, key, name })}
-                onWax={chooseWax}
+                onChoose={choose}
                 onAdd={add}
-                onDrop={(key) => setRows((old) => old.filter((row) => row.key !== key))}
+                onDrop={drop}
               />
               <Colours
                 colours={props.colours}
@@ -327,7 +351,11 @@ export function FormulaEditor(props: {
                   {...fields.bind("load")}
                   large
                   inputMode="decimal"
-                  hint={limit ? `${limit.name}: up to ${units.percent(limit.ppm)} of the wax.` : "Or per weight: 1 oz/lb, 80 g/kg."}
+                  hint={
+                    limit
+                      ? `${limit.name}: up to ${units.percent(limit.ppm)} of the wax${limit.parts ? `, from ${units.say(writeLimitParts(limit))}` : ""}.`
+                      : "Or per weight: 1 oz/lb, 80 g/kg."
+                  }
                 />
                 <Field
                   label="is a share"
@@ -393,8 +421,7 @@ export function FormulaEditor(props: {
           onDone={() => setAdding(null)}
           onMade={async (id) => {
             await known.again();
-            if (adding.kind === "wax") chooseWax(adding.key, id);
-            else fields.set(`${adding.key}:id` as never, id);
+            choose(adding.kind, adding.key, id);
             setAdding(null);
           }}
         />

@@ -19,7 +19,7 @@ interface Props {
   fields: Pick<ReturnType<typeof useFields>, "bind" | "text">;
   family: string;
   onLook: () => void;
-  onWax: (key: string, id: string) => void;
+  onChoose: (kind: PartKind, key: string, id: string) => void;
   onAdd: (kind: PartKind) => void;
   onDrop: (key: string) => void;
   /** Something new is to be put on the shelf for this line. */
@@ -27,7 +27,7 @@ interface Props {
 }
 
 /** What goes in, line by line: waxes and fragrances by share, additives by percent of the wax, dyes by their dose. */
-export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, onWax, onAdd, onDrop, onNew }: Props) {
+export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, onChoose, onAdd, onDrop, onNew }: Props) {
   const units = useUnits();
   const optionsOf = (kind: PartKind, first: boolean, chosen: string) => {
     const list: { id: string; name: string; family?: string; kind?: string; putAway: boolean }[] =
@@ -67,7 +67,7 @@ export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, 
                 value={bound.value}
                 error={bound.error}
                 onLeave={bound.onLeave}
-                onValue={kind === "wax" ? (id) => onWax(row.key, id) : bound.onValue}
+                onValue={(id) => onChoose(kind, row.key, id)}
                 options={optionsOf(kind, index === 0, bound.value)}
                 hint={colour ? `Sets ${colour} in ${family}.` : undefined}
                 onLook={onLook}

@@ -1,6 +1,6 @@
 "use client";
 
-import type { ChosenProduct, WeighOutWarning } from "@hearth/core";
+import type { ChosenProduct, GelFault, WeighOutWarning } from "@hearth/core";
 import { Link } from "@/ui/address";
 import { Aside, Caution, Warn } from "@/ui/margin";
 import { useUnits } from "@/ui/units";
@@ -10,7 +10,7 @@ import type { lackingOf } from "./model";
 export function PlanMargin({
   noScale,
   fault,
-  stop,
+  gel,
   picked,
   fillAt,
   lacking,
@@ -19,8 +19,8 @@ export function PlanMargin({
   noScale: boolean;
   /** Why nothing can be worked out. */
   fault: string | null;
-  /** Why it must not be made. */
-  stop: string | null;
+  /** What stands against a gel candle. */
+  gel: GelFault[];
   picked: (ChosenProduct & { state: string; key: string })[];
   fillAt: (id: string) => number;
   lacking: ReturnType<typeof lackingOf>;
@@ -39,7 +39,15 @@ export function PlanMargin({
       ) : fault ? (
         <Warn>{fault}</Warn>
       ) : null}
-      {stop ? <Caution title="Not in gel">{stop}</Caution> : null}
+      {gel.map((one) =>
+        one.weight === "stop" ? (
+          <Caution key={one.message} title="Not in gel">
+            {units.say(one.message)}
+          </Caution>
+        ) : (
+          <Warn key={one.message}>{units.say(one.message)}</Warn>
+        ),
+      )}
       {short.map((one) => (
         <Warn key={one.id}>
           {one.name} is sold by weight but filled to {units.g(fillAt(one.key))}, below its stated {units.g(one.statedFillMg)}. A buyer would be short-changed.

@@ -1,6 +1,6 @@
 "use client";
 
-import { type ChosenProduct, good, notToBeFilled, parseCount, parsePart, potsOf, type Rates, stopOf } from "@hearth/core";
+import { type ChosenProduct, fillOf, gelFaultsOf, good, innerOf, notToBeFilled, parseCount, parsePart, potsOf, type Rates } from "@hearth/core";
 import { useEffect, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { AddBeside } from "@/catalogue/add-beside";
@@ -22,6 +22,7 @@ import { useNow, useUnits } from "@/ui/units";
 import { Bodies } from "./bodies";
 import { ChooseMade } from "./choose-made";
 import { startBatch } from "./commands";
+import { FromWeight } from "./from-weight";
 import { InSight } from "./in-sight";
 import {
   bodiesOf,
@@ -186,7 +187,8 @@ export function Planner({
     setChoice("formula");
     read(() => router.replace(`/plan?formula=${formula}${more.some(Boolean) ? `&with=${more.join()}` : ""}`, { scroll: false }));
   };
-  const stop = inPots.map((one) => stopOf(one.spec, shelf, units.temperature)).find((one) => one !== null) ?? null;
+  const chosenWicks = picked.flatMap((one) => (one.chosenWicks ? [one.chosenWicks] : []));
+  const gel = inPots.flatMap((one) => gelFaultsOf({ ...one.spec, wicks: chosenWicks, ...(process ? { process } : {}) }, shelf, units.temperature));
   const lacking = worked?.ok ? lackingOf(worked.plan, stocks) : [];
   const warnings = (planned?.pots ?? [])
     .flatMap((pot) => pot.warnings)
@@ -285,7 +287,7 @@ export function Planner({
           <PlanMargin
             noScale={scales.length === 0}
             fault={fault && fault.field !== "pitcher_capacity_g" ? fault.message : null}
-            stop={stop?.message ?? null}
+            gel={gel}
             picked={picked}
             fillAt={fillAt}
             lacking={lacking}
@@ -393,6 +395,23 @@ export function Planner({
             />
             <Field label="Started" {...fields.bind("startedAt")} placeholder="now" hint="For a batch that is entered late." />
           </div>
+          {startFrom && planned && picked.length > 0 ? (
+            <FromWeight
+              totalMg={planned.pots[0]?.totalMg ?? 0}
+              weightMg={v.weight ?? 0}
+              picked={picked.map((one) => ({
+                key: one.key,
+                name: one.name,
+                count: one.count,
+                fillMg: fillOf(innerOf(one), one.workingFillMg, one.part ?? null),
+              }))}
+              others={lines
+                .filter((line) => !picked.some((one) => one.key === line.key))
+                .map(({ key, body }) => ({ key, name: body.name, fillMg: body.workingFillMg }))}
+              onCounts={(counts) => fields.fill(Object.fromEntries(Object.entries(counts).map(([key, n]) => [`count:${key}`, String(n)])))}
+              onWeight={(mg) => fields.set("weight", units.typed.g(units.asShown(mg)))}
+            />
+          ) : null}
         </section>
         <section className="sheet self-start xl:sticky xl:top-3 xl:max-h-[calc(100vh-24px)] xl:overflow-auto" aria-live="polite">
           <h2>To weigh</h2>
@@ -419,7 +438,7 @@ export function Planner({
             type="button"
             className="act mt-4 w-full"
             data-next-step
-            disabled={busy || reading || !chosen || stop !== null || scales.length === 0}
+            disabled={busy || reading || !chosen || gel.some((one) => one.weight === "stop") || scales.length === 0}
             onClick={() => begin()}
           >
             {busy ? "Starting" : "Start the batch"}
@@ -427,7 +446,7 @@ export function Planner({
           <button
             type="button"
             className="press mt-2 w-full"
-            disabled={busy || reading || !chosen || stop !== null || scales.length === 0}
+            disabled={busy || reading || !chosen || gel.some((one) => one.weight === "stop") || scales.length === 0}
             onClick={() => begin(true)}
           >
             Rehearse it first, with a simulated pot
