@@ -121,6 +121,7 @@ export * from "./product/cost";
 export * from "./product/fill";
 export * from "./product/fill-api";
 export * from "./product/four-ways";
+export * from "./product/named-lines";
 export * from "./product/parts";
 export * from "./product/product";
 export * from "./product/schema";

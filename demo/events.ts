@@ -1,4 +1,4 @@
-import { type BatchEvent, type BatchPlan, type ChosenProduct, type EventBody, planBatch, type SeenFlaw } from "@hearth/core";
+import { type BatchEvent, type BatchPlan, type ChosenProduct, type EventBody, planBatch, type SeenFlaw, wicksOf } from "@hearth/core";
 import { ADDITIVES, type DemoBatch, DYES, demoId, FORMULAS, FRAGRANCES, INSTRUMENTS, MOULDS, VESSELS, WAXES, WICKS } from "./workshop";
 
 const need = <T>(value: T | undefined, what: string): T => {
@@ -23,7 +23,7 @@ export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEve
   const wickFor = (body: { innerTopUm: number; innerBottomUm: number; wicks?: number | undefined }): ChosenProduct["chosenWicks"] => {
     const at = Math.min(body.innerTopUm, body.innerBottomUm);
     const wick = WICKS.find((one) => one.fromUm <= at && at <= one.toUm && (!("families" in one) || !one.families || one.families.includes(family)));
-    return wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: body.wicks ?? 1 } : null;
+    return wick ? wicksOf(wick, body.wicks ?? 1) : null;
   };
   const products = [
     ...demo.vessels.map(([n, count]): ChosenProduct => {

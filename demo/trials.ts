@@ -1,4 +1,4 @@
-import { PROTOCOLS, protocol, type Tester, type TrialBody, type TrialEvent, type TrialPlan } from "@hearth/core";
+import { PROTOCOLS, protocol, type Tester, type TrialBody, type TrialEvent, type TrialPlan, wicksOf } from "@hearth/core";
 import { demoId, PRODUCTS, VESSELS, WICKS } from "./workshop";
 
 const need = <T>(value: T | undefined, what: string): T => {
@@ -111,7 +111,7 @@ function testersOf(demo: DemoTrial): Tester[] {
         innerBottomUm: vessel.innerBottomUm,
         heightUm: vessel.heightUm,
         fillMg: vessel.workingFillMg,
-        wick: { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: 1 },
+        wick: wicksOf(wick, 1),
         family: demo.family,
         wax: demo.wax,
         scent: demo.scent,

@@ -1,4 +1,5 @@
 import { defectOf } from "../defects/defects";
+import { namedLines } from "../product/named-lines";
 import type { BatchFacts } from "./facts";
 import { cureTimes, pouredAt } from "./phase";
 import type { BatchPlan } from "./plan";
@@ -61,7 +62,7 @@ export function fatesOf(
 
 /** Why a batch cannot be as these facts say: more jars of a product went on than were filled. Null where they add up. */
 export function jarsInTheWay(plan: BatchPlan, facts: BatchFacts): string | null {
-  for (const { key, name } of plan.products) {
+  for (const { key, name } of namedLines(plan.products)) {
     const { filled, counts } = fatesOf(plan, facts, key);
     if (counts.rack >= 0) continue;
     const gone = FATES.filter((fate) => fate !== "rack" && counts[fate] > 0).map(

@@ -2,6 +2,7 @@ import type { z } from "zod";
 import { innerOf } from "../batch/fills";
 import { USUAL_WAX_DENSITY } from "../product/parts";
 import { diameterAt, levelFor, volumeTo } from "../product/section";
+import { seriesOf } from "../product/wicks";
 import { cubicMmOf } from "../units/density";
 import type * as schema from "./schema";
 
@@ -56,9 +57,9 @@ export function reallyVaried(plan: Pick<TrialPlan, "testers">): Varied[] {
   const many = (of: (one: Tester) => unknown) => new Set(plan.testers.map((one) => JSON.stringify(of(one)))).size > 1;
   return VARIED.filter((what) =>
     what === "wick kind"
-      ? many((one) => one.wick?.kind ?? null)
+      ? many((one) => one.wick && seriesOf(one.wick))
       : what === "wick size"
-        ? many((one) => [one.wick?.size ?? null, one.wick?.count ?? 0]) && !many((one) => one.wick?.kind ?? null)
+        ? many((one) => [one.wick?.size ?? null, one.wick?.count ?? 0]) && !many((one) => one.wick && seriesOf(one.wick))
         : what === "load"
           ? many((one) => Math.round(one.loadPpm / 100))
           : what === "wax"

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { bySize } from "../product/wicks";
 import { anId } from "../testing/batch";
-import { bySize, proposeWicks, type ShelfWick, shareUm, wicksFor } from "./propose";
+import { proposeWicks, type ShelfWick, shareUm, wicksFor } from "./propose";
 
 const wick = (kind: string, size: string, from: number | null, to: number | null, families: string[] | null = null): ShelfWick => ({
   id: anId(),
@@ -96,6 +97,38 @@ describe("wicks worth trying (common practice, no source)", () => {
     expect(named({}, [passed])[0]).toMatchObject({ wick: { id: other.id }, chosen: true, why: [expect.stringContaining("trial 3")] });
     expect(nameOf(named({}, [{ ...passed, widthUm: 60_000 }]))).not.toContain(other.name);
     expect(nameOf(named({}, [{ ...passed, family: "soy" }]))).not.toContain(other.name);
+  });
+
+  it("keeps to one series for sizes, and says where it goes to another: their sizes cannot be compared", () => {
+    const line = (series: string, sizes: [string, number, number][]) =>
+      sizes.map(([size, from, to]) => ({ ...wick("flat-braid cotton", size, from, to), name: `${series} ${size}`, series }));
+    const heron = line("heron", [
+      ["2", 60, 70],
+      ["4", 70, 84],
+      ["6", 84, 95],
+    ]);
+    const plover = line("plover", [
+      ["3", 66, 76],
+      ["5", 76, 90],
+    ]);
+    const shelf = [...heron, ...plover];
+    const now = { wickId: heron[1]?.id ?? "", count: 1 };
+    const up = named({ varies: "wick size", now, asks: "wick_up" }, [], shelf);
+    expect(nameOf(up)).toContain("heron 6");
+    expect(nameOf(up.filter((one) => one.chosen)).every((name) => name.startsWith("heron"))).toBe(true);
+    expect(nameOf(up)).not.toContain("plover 5");
+    const other = named({ varies: "wick kind", now }, [], shelf).find((one) => one.wick.name === "plover 5");
+    expect(other?.why.join()).toContain("another series");
+    const passed = { wickId: plover[1]?.id ?? "", kind: "flat-braid cotton", size: "5", count: 1, widthUm: 80_000, family: "paraffin", trial: 7 };
+    expect(named({ varies: "wick size", now }, [passed], shelf)[0]?.why.join()).toContain("of another series, plover");
+    // Without a series all of a kind are one line, as they were before.
+    expect(named({ varies: "wick size", now: { wickId: COTTON[2]?.id ?? "", count: 1 } }).some((one) => one.why.join().includes("one size up"))).toBe(true);
+  });
+
+  it("proposes as many wicks as the vessel is made for, and what it has now as it is", () => {
+    for (const one of named({ vesselWicks: 2, family: "soy" })) expect(one.count).toBe(2);
+    const now = named({ widthUm: 95_000, bottomUm: 95_000, now: { wickId: COTTON[2]?.id ?? "", count: 1 } });
+    expect(now.find((one) => one.why.includes("what it has now"))?.count).toBe(1);
   });
 
   it("proposes nothing where the shelf says nothing, and orders sizes as numbers", () => {

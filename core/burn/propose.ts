@@ -1,4 +1,4 @@
-import { suitedWicks } from "../product/wicks";
+import { bySize, seriesOf, suitedWicks } from "../product/wicks";
 
 /** A wick of the shelf as far as it says what it suits. */
 export interface ShelfWick {
@@ -6,6 +6,7 @@ export interface ShelfWick {
   name: string;
   kind: string;
   size: string;
+  series?: string | null;
   fromUm: number | null;
   toUm: number | null;
   families: readonly string[] | null;
@@ -28,6 +29,8 @@ export interface WickWanted {
   /** Millionths of the wax. */
   loadPpm: number;
   pillar: boolean;
+  /** How many wicks the vessel is made for; null where nobody said more than one. */
+  vesselWicks?: number | null;
   /** What it has now. */
   now: { wickId: string; count: number } | null;
   varies: "wick kind" | "wick size";
@@ -59,23 +62,15 @@ export const wicksFor = (widthUm: number): 1 | 2 | 3 => (widthUm >= THREE_FROM_U
 /** What each of several wicks has to melt, as the diameter of a round of the same area. */
 export const shareUm = (widthUm: number, count: number): number => Math.round(widthUm / Math.sqrt(count));
 
-/** Wicks of one kind from small to large: by the middle of their span, where they say one, else by the number in their size. */
-export function bySize<W extends Pick<ShelfWick, "fromUm" | "toUm" | "size">>(wicks: readonly W[]): W[] {
-  const number = (one: W) => Number.parseFloat(one.size.replace(/^\D*/, "")) || 0;
-  const middle = (one: W) => (one.fromUm !== null && one.toUm !== null ? (one.fromUm + one.toUm) / 2 : null);
-  return [...wicks].sort((a, b) => {
-    const [ma, mb] = [middle(a), middle(b)];
-    return (ma !== null && mb !== null ? ma - mb : 0) || number(a) - number(b) || a.size.localeCompare(b.size);
-  });
-}
-
 /**
  * The wicks of the shelf that are worth trying in a vessel, with why: by inner diameter at the wax line (and at the bottom of a
  * jar that narrows), family and load. Common practice, no source (trade rules): thick natural waxes a size hotter, gel a zinc
  * core and one size up from paraffin, pillars a zinc core; the kind before the size where no size works.
  */
 export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, passed: readonly Passed[] = []): Proposal[] {
-  const count = wanted.now && wicksFor(wanted.widthUm) === 1 ? wanted.now.count : wicksFor(wanted.widthUm);
+  const byWidth = wanted.now && wicksFor(wanted.widthUm) === 1 ? wanted.now.count : wicksFor(wanted.widthUm);
+  // What the maker says of the vessel comes before what is usual for so wide a one.
+  const count = wanted.vesselWicks && wanted.vesselWicks > 1 ? wanted.vesselWicks : byWidth;
   const width = shareUm(wanted.widthUm, count);
   const bottom = shareUm(wanted.bottomUm, count);
   const out = new Map<string, Proposal>();
@@ -86,9 +81,8 @@ export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, pa
       if (!there.why.includes(why)) there.why.push(why);
     } else out.set(wick.id, { wick, count: many, why: [why], chosen: false });
   };
-  const ofKind = (kind: string) => bySize(wicks.filter((one) => one.kind === kind));
   const beside = (wick: ShelfWick, step: 1 | -1): ShelfWick | undefined => {
-    const row = ofKind(wick.kind);
+    const row = bySize(wicks.filter((one) => seriesOf(one) === seriesOf(wick)));
     return row[row.findIndex((one) => one.id === wick.id) + step];
   };
   const fits = wanted.family === "gel" || wanted.pillar ? wicks.filter((one) => /zinc/i.test(one.kind)) : wicks;
@@ -96,21 +90,21 @@ export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, pa
   const atTop = suitedWicks(fits, width, rightFamily);
   const atBottom = suitedWicks(fits, bottom, rightFamily);
   const now = wicks.find((one) => one.id === wanted.now?.wickId);
-  const wide = wanted.widthUm >= TWO_FROM_UM ? `, each for its share of the vessel` : "";
+  const wide = count > 1 ? `, each for its share of the vessel` : "";
+  /** Going to another series is said: its sizes cannot be compared with those of the one that burns now. */
+  const leaves = (wick: ShelfWick) => (now && seriesOf(wick) !== seriesOf(now) ? `; of another series, ${seriesOf(wick)}` : "");
 
   for (const one of passed)
-    if (one.family === wanted.family && Math.abs(one.widthUm - wanted.widthUm) <= NEAR_UM)
-      add(
-        wicks.find((wick) => wick.id === one.wickId),
-        `passed in trial ${one.trial}, in a jar as wide and a wax of this family`,
-        one.count,
-      );
-  if (now) add(now, "what it has now");
+    if (one.family === wanted.family && Math.abs(one.widthUm - wanted.widthUm) <= NEAR_UM) {
+      const wick = wicks.find((each) => each.id === one.wickId);
+      add(wick, `passed in trial ${one.trial}, in a jar as wide and a wax of this family${wick ? leaves(wick) : ""}`, one.count);
+    }
+  if (now) add(now, "what it has now", wanted.now?.count);
   if (now && wanted.asks === "wick_up") add(beside(now, 1), "one size up, as the trial before asked");
   if (now && wanted.asks === "wick_down") add(beside(now, -1), "one size down, as the trial before asked");
-  const sized = wanted.varies === "wick size" && now ? (one: ShelfWick) => one.kind === now.kind : () => true;
+  const sized = wanted.varies === "wick size" && now ? (one: ShelfWick) => seriesOf(one) === seriesOf(now) : () => true;
   for (const one of atTop.filter(sized)) {
-    add(one, `sized for the diameter at the wax line${wide}`);
+    add(one, `sized for the diameter at the wax line${wide}${leaves(one)}`);
     if (wanted.family === "gel") add(beside(one, 1), "gel takes one size up from paraffin");
     else if (THICK.includes(wanted.family)) add(beside(one, 1), `${wanted.family} is thick: a size hotter than the span says`);
     else if (wanted.loadPpm > HEAVY_PPM) add(beside(one, 1), "a heavy load starves small wicks");
@@ -123,24 +117,24 @@ export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, pa
   }
   // Where no size works the kind goes first: the size of another kind that suits.
   if (wanted.varies === "wick kind" || wanted.asks === "change_kind")
-    for (const kind of new Set(fits.map((one) => one.kind))) {
-      if (kind === now?.kind) continue;
+    for (const series of new Set(fits.map(seriesOf))) {
+      if (now && series === seriesOf(now)) continue;
       const [best] = suitedWicks(
-        fits.filter((one) => one.kind === kind),
+        fits.filter((one) => seriesOf(one) === series),
         width,
         rightFamily,
       );
-      add(best, "another kind, sized for this diameter");
+      add(best, best && best.kind === now?.kind ? `another series of ${best.kind}, sized for this diameter` : "another kind, sized for this diameter");
     }
   const list = [...out.values()];
-  // Of a trial of kinds one size of each; of sizes the nearest ones.
+  // Of a trial of kinds one size of each series; of sizes the nearest ones of one.
   const kinds = new Set<string>();
   let chosen = 0;
   for (const one of list) {
     if (chosen >= MOST_CHOSEN) break;
-    if (wanted.varies === "wick kind" && kinds.has(one.wick.kind)) continue;
-    if (wanted.varies === "wick size" && now && one.wick.kind !== now.kind) continue;
-    kinds.add(one.wick.kind);
+    if (wanted.varies === "wick kind" && kinds.has(seriesOf(one.wick))) continue;
+    if (wanted.varies === "wick size" && now && seriesOf(one.wick) !== seriesOf(now)) continue;
+    kinds.add(seriesOf(one.wick));
     one.chosen = true;
     chosen += 1;
   }

@@ -110,7 +110,8 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("kind", "Kind", "kind", choice(["flat-braid cotton", "square-braid cotton", "cotton with paper core", "zinc core", "wooden", "hemp"]), {
       first: "flat-braid cotton",
     }),
-    field("size", "Size", "size", { is: "words" }, { optional: true, hint: "As its maker numbers it." }),
+    field("series", "Series", "series", { is: "words" }, { optional: true, hint: "Its maker's line of sizes; empty for all of its kind." }),
+    field("size", "Size", "size", { is: "words" }, { optional: true, hint: "As its maker numbers it: ordered within its series." }),
     field("fromUm", "For diameters from", "from_diameter_mm", inner, { optional: true, hint: "Inner diameter at the wax line." }),
     field("toUm", "to", "to_diameter_mm", inner, optional),
     families,

@@ -12,7 +12,15 @@ export const fillPart = z.discriminatedUnion("kind", [
 ]);
 
 /** The wicks of one product: which, and how many to a piece. */
-export const productWicks = z.object({ wickId: z.uuid(), name: z.string(), kind: z.string(), size: z.string(), count: z.number().int().min(1).max(9) });
+export const productWicks = z.object({
+  wickId: z.uuid(),
+  name: z.string(),
+  kind: z.string(),
+  size: z.string(),
+  /** The line of sizes it belongs to; not said where it was planned before there were series. */
+  series: z.string().max(120).optional(),
+  count: z.number().int().min(1).max(9),
+});
 
 /**
  * A product as a batch froze it: what is poured into which body, with which wicks. The body is a vessel that goes with the

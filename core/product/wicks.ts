@@ -1,3 +1,5 @@
+import type { ProductWicks } from "./product";
+
 /** Places of wicks on the surface, in the unit of the diameter, from the centre; x to the right, y up. */
 export interface WickPlace {
   x: number;
@@ -19,6 +21,29 @@ export function wickPlaces(diameter: number, count: 1 | 2 | 3): WickPlace[] {
     return { x: out * Math.cos(angle), y: out * Math.sin(angle) };
   });
 }
+
+/** The line of sizes that a wick belongs to: its maker's series, or, where none is named, all wicks of its kind. Sizes of two series cannot be compared. */
+export const seriesOf = (wick: { kind: string; series?: string | null | undefined }): string => wick.series?.trim() || wick.kind;
+
+/** Wicks of one series from small to large: by the middle of their span, where they say one, else by the number in their size. */
+export function bySize<W extends { fromUm: number | null; toUm: number | null; size: string }>(wicks: readonly W[]): W[] {
+  const number = (one: W) => Number.parseFloat(one.size.replace(/^\D*/, "")) || 0;
+  const middle = (one: W) => (one.fromUm !== null && one.toUm !== null ? (one.fromUm + one.toUm) / 2 : null);
+  return [...wicks].sort((a, b) => {
+    const [ma, mb] = [middle(a), middle(b)];
+    return (ma !== null && mb !== null ? ma - mb : 0) || number(a) - number(b) || a.size.localeCompare(b.size);
+  });
+}
+
+/** A wick of the shelf as a product, a plan or a test candle names it. */
+export const wicksOf = (wick: { id: string; name: string; kind: string; size: string; series?: string | null | undefined }, count: number): ProductWicks => ({
+  wickId: wick.id,
+  name: wick.name,
+  kind: wick.kind,
+  size: wick.size,
+  series: seriesOf(wick),
+  count,
+});
 
 /** A wick as far as it says what it suits: inner diameters at the wax line in micrometres, and families of wax. */
 interface Suiting {

@@ -1,5 +1,6 @@
 import type { BatchFacts } from "../batch/facts";
 import type { BatchPlan } from "../batch/plan";
+import { namedLines } from "../product/named-lines";
 import { answerQuantity, type Grams, LEAST_STATED_G, MOST_STATED_G, type QuantityAnswer } from "./quantity";
 
 /** The net weights of one product of a batch against what it is sold with. */
@@ -17,7 +18,7 @@ export interface NetOf {
  */
 export function netOfBatch(plan: BatchPlan, facts: Pick<BatchFacts, "pours">, grams?: Grams): NetOf[] {
   const pours = Object.values(facts.pours);
-  return plan.products.flatMap((product): NetOf[] => {
+  return namedLines(plan.products).flatMap((product): NetOf[] => {
     const stated = product.statedFillMg / 1_000;
     const mine = pours.filter((pour) => pour.filled.some((one) => one.product === product.key && one.count > 0));
     const weights = mine.flatMap((pour) => pour.filled.find((one) => one.product === product.key)?.weightsMg ?? []);

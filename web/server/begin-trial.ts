@@ -136,6 +136,8 @@ async function take(
   const { plan, facts } = await keptOf(tx, row);
   const part = fromBatch(plan, option.product);
   if (!part) return refused("That batch has no such product. Choose again.");
+  if (!part.wick)
+    return refused(`Batch ${row.number} was planned without a wick for ${part.vessel}: without it a burn says nothing. Pour test candles with one.`);
   const cracked = facts.flaws
     .filter(({ flaw }) => flaw.product === option.product && flaw.defect === "cracked_glass")
     .reduce((sum, { flaw }) => sum + flaw.jars, 0);
@@ -169,6 +171,8 @@ export async function beginTrialIn(context: Context, wanted: TrialWanted): Promi
       .from(trials)
       .where(eq(trials.workshopId, mine));
     const number = (top?.top ?? 0) + 1;
+    if (wanted.options.some((one) => one.from === "make" && !one.wick))
+      return refused("Choose the wick that each burns with: no test candle is poured without one.", { options: ["Choose a wick."] });
     const poured = await pour(tx, context, wanted.options);
     if (!poured.ok) return poured;
     const testers: Tester[] = [];

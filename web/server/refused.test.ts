@@ -21,9 +21,9 @@ const none = () => v7();
 const process = () => processFrom(READY_PROCESSES[0] as (typeof READY_PROCESSES)[number]);
 
 /** Every command that can refuse what is well formed: an input that it does. */
-const REFUSED: Record<string, () => object> = {
+const REFUSED: Record<string, () => object | Promise<object>> = {
   askDevice: () => ({ name: "phone", role: "helper" }),
-  beginTrial: () => ({
+  beginTrial: async () => ({
     trialId: none(),
     name: "x",
     varies: null,
@@ -32,7 +32,16 @@ const REFUSED: Record<string, () => object> = {
     after: null,
     // The first is poured before the second is found missing.
     options: [
-      { from: "make", formulaVersionId: stored.version, body: "vessel", bodyId: stored.vessel, wick: null, testers: 1, half: false, change: {} },
+      {
+        from: "make",
+        formulaVersionId: stored.version,
+        body: "vessel",
+        bodyId: stored.vessel,
+        wick: { id: await stored.newWick(), count: 1 },
+        testers: 1,
+        half: false,
+        change: {},
+      },
       { from: "rack", batchId: none(), product: "x", testers: 1 },
     ],
   }),
@@ -127,6 +136,7 @@ const TAKES_ALL: Record<string, string> = {
   makeWorkshop: "it makes a workshop of its own",
   renewCalendar: "a new address is always given",
   saveCause: "a cause of one's own may say anything",
+  saveSeries: "a wick that is not there is passed over",
   saveLabelSheet: "a sheet as it was measured",
   setRole: "needs a second owner to be refused: tried with the door",
   takeAccess: "needs a last owner to be refused: tried with the door",
@@ -163,8 +173,9 @@ describe("what is refused", () => {
         seen.push(name);
         const input = REFUSED[name];
         if (!input) continue;
+        const asked = await input();
         const before = await stateOf();
-        const outcome = (await (act.length < 2 ? act(input()) : act(here(), input()))) as { ok: boolean; message?: string };
+        const outcome = (await (act.length < 2 ? act(asked) : act(here(), asked))) as { ok: boolean; message?: string };
         expect(outcome, name).toMatchObject({ ok: false, message: expect.stringMatching(/\w{3}/) });
         expect(outcome.message, name).not.toMatch(/does not say which workshop|cannot be read|Invalid/);
         expect(await stateOf(), name).toBe(before);

@@ -21,6 +21,7 @@ import {
   shoppingOf,
   type WantedLine,
   WeighOutError,
+  wicksOf,
 } from "@hearth/core";
 import { and, asc, desc, eq, inArray } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
@@ -91,7 +92,7 @@ export async function listWanted(db: Database | Transaction, workshopId: string,
 /** The body of a product as it is planned, with its wicks; null where it is not on the shelf any more. */
 export function chosenOf(product: Pick<Product, "bodyId" | "wickId" | "wicks">, shelf: Shelf): Omit<ChosenProduct, "count"> | null {
   const wick = shelf.wicks.find((one) => one.id === product.wickId);
-  const chosenWicks = wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: product.wicks } : null;
+  const chosenWicks = wick ? wicksOf(wick, product.wicks) : null;
   const vessel = shelf.vessels.find((one) => one.id === product.bodyId);
   if (vessel) return { ...vessel, body: "vessel", chosenWicks };
   const mould = shelf.moulds.find((one) => one.id === product.bodyId);

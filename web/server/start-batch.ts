@@ -16,6 +16,7 @@ import {
   readFormula,
   readPlan,
   stopOf,
+  wicksOf,
 } from "@hearth/core";
 import { and, eq, inArray } from "drizzle-orm";
 import { v7 } from "uuid";
@@ -96,7 +97,7 @@ async function productsOf(tx: Transaction, mine: string, wanted: Wanted): Promis
     if (unfit) return unfit;
     const row = wick ? w.find((one) => one.id === wick.id) : null;
     if (wick && !row) return "A wick is not on this shelf any more. Choose again.";
-    const chosenWicks = wick && row ? { wickId: row.id, name: row.name, kind: row.kind, size: row.size, count: wick.count } : null;
+    const chosenWicks = wick && row ? wicksOf(row, wick.count) : null;
     if (vessel) out.push({ ...vessel, body: "vessel", count, part, chosenWicks });
     else if (mould)
       out.push({ ...mould, body: "mould", statedFillMg: mould.fillMg, workingFillMg: mould.fillMg, soldByWeight: false, count, part, chosenWicks });

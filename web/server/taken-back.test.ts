@@ -227,7 +227,18 @@ describe("everything that was entered", () => {
         protocol: protocol.parse(PROTOCOLS[0]),
         productId: null,
         after: null,
-        options: [{ from: "make", formulaVersionId: stored.version, body: "vessel", bodyId: stored.vessel, wick: null, testers: 2, half: false, change: {} }],
+        options: [
+          {
+            from: "make",
+            formulaVersionId: stored.version,
+            body: "vessel",
+            bodyId: stored.vessel,
+            wick: { id: await stored.newWick(), count: 1 },
+            testers: 2,
+            half: false,
+            change: {},
+          },
+        ],
       }),
     );
     const [batchId = ""] = begunTrial.batches;

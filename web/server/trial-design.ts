@@ -18,6 +18,8 @@ export interface DesignBody {
   innerBottomUm: number;
   heightUm: number;
   shape: "straight" | "bowl";
+  /** How many wicks a vessel is made for; null for a mold. */
+  wicks: number | null;
 }
 
 const MOST = 500;
@@ -37,8 +39,18 @@ async function bodiesOf(db: Database, workshopId: string): Promise<DesignBody[]>
     .limit(MOST);
   return [
     ...v.map((one): DesignBody => ({ ...one, body: "vessel", fillMg: one.workingFillMg, shape: one.shape ?? "straight" })),
-    ...m.map((one): DesignBody => ({ ...one, body: "mould", shape: "straight" })),
-  ].map(({ id, body, name, fillMg, innerTopUm, innerBottomUm, heightUm, shape }) => ({ id, body, name, fillMg, innerTopUm, innerBottomUm, heightUm, shape }));
+    ...m.map((one): DesignBody => ({ ...one, body: "mould", shape: "straight", wicks: null })),
+  ].map(({ id, body, name, fillMg, innerTopUm, innerBottomUm, heightUm, shape, wicks }) => ({
+    id,
+    body,
+    name,
+    fillMg,
+    innerTopUm,
+    innerBottomUm,
+    heightUm,
+    shape,
+    wicks,
+  }));
 }
 
 /** What a trial can be designed from: the product or formula that is asked for, what it could be varied by, what passed before, and what stands on the rack. */
@@ -101,7 +113,7 @@ export async function readDesign(
       : null,
     bodies,
     bodyId,
-    wicks: w.map(({ id, name, kind, size, fromUm, toUm, families }): ShelfWick => ({ id, name, kind, size, fromUm, toUm, families })),
+    wicks: w.map(({ id, name, kind, size, series, fromUm, toUm, families }): ShelfWick => ({ id, name, kind, size, series, fromUm, toUm, families })),
     waxes: x,
     fragrances: f,
     passed: passedOf(await triedIn(db, workshopId, { passed: true })),

@@ -18,7 +18,7 @@ import { TRIALS } from "./keep-trial";
 import { MOST_ENTRIES, readSince } from "./keeper";
 import { readProduct } from "./products";
 import { readRecord } from "./record-in";
-import { burnedOf, jarsOnRack, listTrials, passedOf, readTrial, triedIn } from "./trials";
+import { burnedOf, listTrials, passedOf, readTrial, triedIn } from "./trials";
 
 inStoredWorkshop();
 
@@ -138,13 +138,19 @@ describe("a trial", () => {
       NOW,
     );
     const rack = (testers: number) => ({ from: "rack", batchId: stored.batch, product: key, testers });
+    // No burn begins without its wick.
+    expect(await beginTrial(here(), wanted([rack(2)]))).toMatchObject({ ok: false, message: expect.stringContaining("without a wick") });
+    expect(await beginTrial(here(), wanted([make(null)], { varies: "load" }))).toMatchObject({
+      ok: false,
+      message: expect.stringContaining("Choose the wick"),
+    });
+    const wick = JSON.stringify({ wickId: await wickOf("4"), name: "flat-braid cotton 4", kind: "flat-braid cotton", size: "4", count: 1 });
+    await test.pool.query("update batch set plan = jsonb_set(plan, '{products,0,wicks}', $2) where workshop_id = $1", [workshopId, wick]);
     expect(await beginTrial(here(), wanted([rack(3)]))).toMatchObject({ ok: false, message: expect.stringContaining("cracked") });
     const begun = value(await beginTrial(here(), wanted([rack(2)])));
     const batch = await readBatch(test.db, workshopId, stored.batch);
     expect(batch?.facts.fates).toMatchObject([{ product: key, jars: 2, from: "rack", to: "tester", whom: `burn trial ${begun.number}` }]);
     expect((await readTrial(test.db, workshopId, begun.id))?.batches).toMatchObject([{ number: 1, cracked: [key] }]);
-    // Jars without a wick are not offered, and these have none.
-    expect(await jarsOnRack(test.db, workshopId)).toEqual([]);
   });
 
   it("makes a tester of its batch when it is first lit, once", async () => {

@@ -3,7 +3,7 @@ import { v7 } from "uuid";
 import { eventRow, rowOf } from "../data/batch-rows";
 import { batchEvents, batches } from "../data/tables/batch";
 import { formulas, formulaVersions } from "../data/tables/formula";
-import { dyes, fragrances, instruments, vessels, waxes } from "../data/tables/shelf";
+import { dyes, fragrances, instruments, vessels, waxes, wicks } from "../data/tables/shelf";
 import { people } from "../data/tables/workshop";
 import type { TestDatabase } from "./database";
 
@@ -69,7 +69,13 @@ export async function storedBatch({ db }: Pick<TestDatabase, "db">, workshopId: 
   await db.insert(batches).values({ workshopId, id: ids.batch, number, formulaVersionId: ids.version, ...rowOf(plan, batchOf([started]).facts) });
   await db.insert(batchEvents).values(eventRow(workshopId, ids.batch, started));
   const sent = (body: EventBody, over: Partial<BatchEvent> = {}): BatchEvent => ({ ...started, id: v7(), ...body, ...over }) as BatchEvent;
-  return { ...ids, started, sent };
+  /** Puts a wick on the shelf, which the batch does not use. */
+  const wick = async (): Promise<string> => {
+    const id = v7();
+    await db.insert(wicks).values({ workshopId, id, name: `flat braid ${id.slice(-6)}`, kind: "flat-braid cotton", series: "flat-braid cotton", size: "4" });
+    return id;
+  };
+  return { ...ids, started, sent, newWick: wick };
 }
 
 /** A copy of a record that a test may spoil. */

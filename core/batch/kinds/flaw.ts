@@ -1,5 +1,5 @@
 import { defectNow, defectOf, howBad } from "../../defects/defects";
-import { batchKind, closedAlready } from "./kind";
+import { batchKind, closedAlready, productOf } from "./kind";
 
 /** A flaw seen: which, where, how bad, on how many of which product. */
 export const flaw = batchKind({
@@ -14,7 +14,7 @@ export const flaw = batchKind({
   }),
   refuse: (facts, one, plan) => {
     if (Object.keys(facts.pours).length === 0) return { field: "kind", message: "Nothing is poured yet, so there is nothing to look over." };
-    const product = plan.products.find((other) => other.key === one.product);
+    const product = productOf(plan, one.product);
     if (!product) return { field: "product", message: "This batch has no such product." };
     if (one.jars > product.count) return { field: "jars", message: `This batch has ${product.count} of ${product.name}, so ${one.jars} cannot be flawed.` };
     return closedAlready(facts);
@@ -24,7 +24,7 @@ export const flaw = batchKind({
   },
   told: (one, plan) => {
     const known = defectOf(one.defect);
-    const product = plan.products.find((other) => other.key === one.product);
+    const product = productOf(plan, one.product);
     return {
       what: `${howBad(one)} ${known?.name ?? one.defect} at the ${one.place}, ${product?.name ?? "vessel"}`,
       figure: `${one.jars} of ${product?.count ?? "?"}`,
@@ -32,6 +32,6 @@ export const flaw = batchKind({
     };
   },
   columns: (one, plan) => ({
-    what: `${one.defect}, ${one.place}, ${howBad(one)}, ${one.jars} × ${plan.products.find((other) => other.key === one.product)?.name ?? ""}`,
+    what: `${one.defect}, ${one.place}, ${howBad(one)}, ${one.jars} × ${productOf(plan, one.product)?.name ?? ""}`,
   }),
 });

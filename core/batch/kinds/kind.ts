@@ -1,5 +1,6 @@
 import type { flaw, seenFlaw } from "../../defects/schema";
 import type { Kind } from "../../log/log";
+import { namedLines } from "../../product/named-lines";
 import type { Z } from "../../shapes";
 import type { BatchFacts } from "../facts";
 import type { BatchPlan } from "../plan";
@@ -30,4 +31,5 @@ export const actOf = (plan: BatchPlan, id: string | null) => (id === null ? null
 export const noSuchAct = { field: "act", message: "This batch's process has no such act." };
 export const notPoured = (facts: BatchFacts, what: string) =>
   Object.keys(facts.pours).length === 0 ? { field: "kind", message: `Nothing is poured yet, so nothing can be ${what}.` } : null;
-export const productOf = (plan: BatchPlan, key: string) => plan.products.find((one) => one.key === key);
+/** A product of a plan, with a name that tells it from the others. */
+export const productOf = (plan: BatchPlan, key: string) => namedLines(plan.products).find((one) => one.key === key);

@@ -4,7 +4,7 @@ import { LARGEST_MASS_MG } from "../../units/mass";
 import { COLDEST } from "../../units/temperature";
 import { type BatchFacts, WARMED } from "../facts";
 import type { BatchPlan } from "../plan";
-import { atWork, batchKind, noSuchAct } from "./kind";
+import { atWork, batchKind, noSuchAct, productOf } from "./kind";
 
 /** What a pour filled: as it says, or, where it does not, all that is planned. */
 const filledBy = (payload: { act: string; filled: { product: string; count: number }[] }, plan: BatchPlan) => {
@@ -46,7 +46,7 @@ export const poured = batchKind({
   refuse: (facts, payload, plan) => {
     if (!poursOf(plan.process.acts).some((one) => one.id === payload.act)) return noSuchAct;
     for (const one of payload.filled) {
-      const product = plan.products.find((other) => other.key === one.product);
+      const product = productOf(plan, one.product);
       if (!product) return { field: "filled", message: "This batch has no such product." };
       if (one.count > product.count * 2 + 20)
         return { field: "filled", message: `${one.count} ${product.name} filled, where ${product.count} were planned: look at the count again.` };
@@ -66,7 +66,7 @@ export const poured = batchKind({
   },
   draws: (facts: BatchFacts, payload, plan) =>
     filledBy(payload, plan).flatMap(({ product: key, count }) => {
-      const product = plan.products.find((one) => one.key === key);
+      const product = productOf(plan, key);
       // What an earlier pour filled already stands in its body.
       const before = Object.values(facts.pours).reduce((most, one) => Math.max(most, one.filled.find((other) => other.product === key)?.count ?? 0), 0);
       return product
@@ -75,7 +75,7 @@ export const poured = batchKind({
     }),
   told: (payload, plan, say) => {
     const filled = payload.filled.map((one) => {
-      const product = plan.products.find((other) => other.key === one.product);
+      const product = productOf(plan, one.product);
       return `${one.count} of ${product?.count ?? "?"} ${product?.name ?? ""}`;
     });
     const more = [
@@ -87,7 +87,7 @@ export const poured = batchKind({
   },
   columns: (payload, plan) => ({
     what: [
-      ...payload.filled.map((one) => `${one.count} × ${plan.products.find((other) => other.key === one.product)?.name ?? ""}`),
+      ...payload.filled.map((one) => `${one.count} × ${productOf(plan, one.product)?.name ?? ""}`),
       ...(payload.warmed === null ? [] : [payload.warmed === "no" ? "jars not warmed" : "jars warmed"]),
     ].join(", "),
     ...(payload.leftMg === null ? {} : { grams: payload.leftMg / 1_000 }),

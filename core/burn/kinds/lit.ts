@@ -13,9 +13,11 @@ export const lit = trialKind({
       air: z.array(z.enum(AIR)).max(AIR.length),
       early: z.string().trim().max(300).default("").describe("why it was lit before its least cure"),
     }),
-  refuse: (facts, one, _plan, at) => {
+  refuse: (facts, one, plan, at) => {
     const there = notThere(facts, one.tester);
     if (there) return there;
+    if (!plan.testers.find((each) => each.key === one.tester)?.wick)
+      return { field: "tester", message: "Nobody knows with which wick it was poured, so that a burn of it says nothing. Begin a trial that names the wick." };
     const now = facts.testers[one.tester];
     if (now?.stopped) return { field: "tester", message: `It is not burned any more: ${now.stopped.why}.` };
     if (burningIn(now)) return { field: "tester", message: "It burns already. Put it out before it is lit again." };

@@ -88,6 +88,8 @@ export const wicks = pgTable(
   {
     ...own(),
     kind: text("kind").notNull(),
+    /** Its maker's line of sizes; empty for all of its kind. */
+    series: text("series").notNull().default(""),
     size: text("size").notNull().default(""),
     /** Inner diameters at the wax line that it suits, in micrometres. */
     fromUm: integer("from_um"),

@@ -13,6 +13,7 @@ import {
   writeDuration,
   writeMass,
   writeOnScale,
+  writePart,
   writePercent,
   writeRange,
 } from "@hearth/core";
@@ -83,7 +84,7 @@ function batchSheet(paper: Paper, { name, day, plan, address, opens }: SheetOf, 
   y = paper.text(`${writeDay(day, manner.day)} ${day.slice(0, 4)}`, MARGIN, y + 2, { size: 11 });
   for (const one of plan.products)
     y = paper.text(
-      `${one.count} × ${one.name}, ${say(writeMass(one.fillMg, units.massUnit))} each${one.wicks ? `, ${one.wicks.count} × ${one.wicks.name}` : ""}`,
+      `${one.count} × ${one.name}${one.part ? `, ${writePart(one.part)}` : ""}, ${say(writeMass(one.fillMg, units.massUnit))} each${one.wicks ? `, ${one.wicks.count} × ${one.wicks.name}` : ""}`,
       MARGIN,
       y + 1,
       {
@@ -209,7 +210,7 @@ export async function jarTags(
         const [wax, oil] = [of("wax"), of("fragrance")].map((parts) => parts.reduce((sum, part) => sum + part.mg, 0)) as [number, number];
         const inner = wide - 16;
         let at = paper.text(titleOf(plan), x + 8, y + 7, { size: 11, bold: true, width: inner, most: 1 });
-        at = paper.text(product.name, x + 8, at, { size: 9, width: inner, most: 1 });
+        at = paper.text(product.part ? `${product.name}, ${writePart(product.part)}` : product.name, x + 8, at, { size: 9, width: inner, most: 1 });
         const lines = [
           `wax: ${of("wax")
             .map((part) => part.name)

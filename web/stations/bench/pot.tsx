@@ -1,6 +1,6 @@
 "use client";
 
-import { actKindOf, type Progress, standing, type Usual, watchOf, weighedLoad, writeStanding } from "@hearth/core";
+import { actKindOf, namedLines, type Progress, standing, type Usual, watchOf, weighedLoad, writeStanding } from "@hearth/core";
 import { useEffect, useMemo, useState } from "react";
 import { Entries } from "@/log/entries";
 import { PaperLinks } from "@/log/paper-links";
@@ -139,7 +139,9 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
     <Screen
       gloved
       title={`${plan.rehearsal ? "Rehearsal" : "Pot"} ${props.batch.number}: ${batch.title}`}
-      lead={`${plan.products.map((one) => `${one.count} × ${one.name}`).join(", ")} · ${plan.pots.map((one) => units.total(one.components).main).join(" + ")} · ${plan.process.name}`}
+      lead={`${namedLines(plan.products)
+        .map((one) => `${one.count} × ${one.name}`)
+        .join(", ")} · ${plan.pots.map((one) => units.total(one.components).main).join(" + ")} · ${plan.process.name}`}
       actions={
         <Link className="press" href={`/records/${props.batch.id}`}>
           Record

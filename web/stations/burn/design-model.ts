@@ -1,4 +1,4 @@
-import { type AdviceWhat, type NextTrial, nextTrial, optionVerdict, type Proposal, proposeWicks, type Varied, widthOf } from "@hearth/core";
+import { type AdviceWhat, type NextTrial, nextTrial, optionVerdict, type Proposal, proposeWicks, seriesOf, type Varied, widthOf } from "@hearth/core";
 import type { Design, DesignBody } from "@/server/trial-design";
 
 /** One option of a trial that is being designed. */
@@ -45,6 +45,7 @@ export const proposalsFor = (design: Design, body: DesignBody, varies: Varied): 
       family: design.formula?.family ?? "",
       loadPpm: design.formula?.loadPpm ?? 0,
       pillar: body.body === "mould",
+      vesselWicks: body.wicks ?? null,
       now: wickNow(design),
       varies: varies === "wick size" ? "wick size" : "wick kind",
       asks: asks === "wick_up" || asks === "wick_down" || asks === "change_kind" ? asks : undefined,
@@ -53,13 +54,24 @@ export const proposalsFor = (design: Design, body: DesignBody, varies: Varied): 
   );
 };
 
+/** The wick that all burn with where something else is varied: what it has now, else the one that is proposed first; null where nothing suits. */
+export function bestWick(design: Design, body: DesignBody): { id: string; count: number } | null {
+  const now = wickNow(design);
+  if (now) return { id: now.wickId, count: now.count };
+  const [first] = proposalsFor(design, body, "wick size");
+  return first ? { id: first.wick.id, count: first.count } : null;
+}
+
+/** Whether the options of a trial differ by their wicks: else one wick is asked for. */
+export const variesWick = (varies: Varied | null): boolean => varies === "wick kind" || varies === "wick size";
+
 /** The options that are offered for what is varied, those that are proposed chosen already. */
-export function draftsFor(design: Design, body: DesignBody, varies: Varied | null): Draft[] {
+export function draftsFor(design: Design, body: DesignBody, varies: Varied | null, chosen: { id: string; count: number } | null = null): Draft[] {
   const { formula } = design;
   if (!formula) return [];
   const proposals = proposalsFor(design, body, varies ?? "wick size");
   const now = wickNow(design);
-  const best = now ? { id: now.wickId, count: now.count } : proposals[0] ? { id: proposals[0].wick.id, count: proposals[0].count } : null;
+  const best = chosen ?? bestWick(design, body);
   const nameOf = (wick: { id: string; count: number } | null) => {
     const name = design.wicks.find((one) => one.id === wick?.id)?.name ?? "no wick";
     return wick && wick.count > 1 ? `${wick.count} × ${name}` : name;
@@ -128,6 +140,11 @@ export function draftsFor(design: Design, body: DesignBody, varies: Varied | nul
   }
 }
 
+const seriesIn = (design: Design, wick: { id: string } | null): string | null => {
+  const found = design.wicks.find((each) => each.id === wick?.id);
+  return found ? seriesOf(found) : null;
+};
+
 /** A name for the trial, as a maker would write it on the box. */
 export function nameFor(design: Design, body: DesignBody | undefined, varies: Varied | null): string {
   const of = design.product?.name ?? `${design.formula?.name ?? "formula"} in ${body?.name ?? "a vessel"}`;
@@ -146,8 +163,8 @@ export function designWarnings(design: Design, varies: Varied | null, drafts: re
     ...(doubles < 2 && chosen.length > 1 ? ["Burn each twice: of one alone nobody knows whether it was chance."] : []),
     ...(varies !== null && chosen.length < 2 ? ["Choose at least two to hold against one another."] : []),
     ...(half ? ["A half-fill result never counts as a full pass: full jars follow."] : []),
-    ...(varies === "wick size" && new Set(chosen.map((one) => design.wicks.find((each) => each.id === one.wick?.id)?.kind)).size > 1
-      ? ["These are of several kinds: vary the kind or the size, not both."]
+    ...(varies === "wick size" && new Set(chosen.map((one) => seriesIn(design, one.wick))).size > 1
+      ? ["These are of several kinds or series, whose sizes cannot be compared: vary the kind or the size, not both."]
       : []),
     ...(varies === "wax" || varies === "scent"
       ? ["Wicks are chosen for what it has now; the new one may want another. Judge throw and burn with that in mind."]

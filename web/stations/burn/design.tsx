@@ -15,7 +15,7 @@ import { Said } from "@/ui/said";
 import { Toggle } from "@/ui/toggle";
 import { useUnits } from "@/ui/units";
 import { beginTrial } from "./commands";
-import { askedBy, designWarnings, draftsFor, nameFor } from "./design-model";
+import { askedBy, bestWick, designWarnings, draftsFor, nameFor, variesWick } from "./design-model";
 
 type From = "make" | "rack";
 
@@ -31,7 +31,13 @@ export function DesignTrial({ design }: { design: Design }) {
   const [varies, setVaries] = useState<Varied | null>(full ? null : (asks?.varies ?? (design.before ? design.before.plan.varies : "wick size")));
   const [from, setFrom] = useState<From>("make");
   const [half, setHalf] = useState(false);
-  const drafts = useMemo(() => (body ? draftsFor(design, body, varies) : []), [design, body, varies]);
+  const [wickId, setWickId] = useState<string | null>(null);
+  const best = useMemo(() => (body ? bestWick(design, body) : null), [design, body]);
+  const wickOfAll = wickId ?? best?.id ?? "";
+  const drafts = useMemo(
+    () => (body ? draftsFor(design, body, varies, wickId ? { id: wickId, count: best?.count ?? body.wicks ?? 1 } : null) : []),
+    [design, body, varies, wickId, best?.count],
+  );
   const [picked, setPicked] = useState<Record<string, boolean>>({});
   const [racked, setRacked] = useState<Record<string, number>>({});
   const [all, setAll] = useState(false);
@@ -110,6 +116,8 @@ export function DesignTrial({ design }: { design: Design }) {
             return n > 0 ? [{ from: "rack", batchId: one.batchId, product: one.product, testers: n }] : [];
           });
     if (options.length === 0) return setSaid("Choose at least one to burn.");
+    if (options.some((one) => one.from === "make" && "wick" in one && !one.wick))
+      return setSaid("Choose the wick that they burn with: without it a burn says nothing.");
     setBusy(true);
     const base = ready(how);
     const same = writeSessions(base.sessions) === writeSessions(v.sessions) && base.restHours === v.rest && base.least === v.least;
@@ -204,6 +212,15 @@ export function DesignTrial({ design }: { design: Design }) {
                 />
               </>
             )}
+            {from === "make" && !variesWick(varies) ? (
+              <Chooser
+                label="Wick of all of them"
+                value={wickOfAll}
+                options={design.wicks.map((one) => ({ value: one.id, name: one.name, note: one.id === best?.id ? "as now, or as proposed" : one.kind }))}
+                onValue={setWickId}
+                error={wickOfAll === "" ? "Choose a wick: no test candle is poured without one." : ""}
+              />
+            ) : null}
             <Field label="Name of the trial" {...fields.bind("name")} />
           </div>
           <p className="mt-1 text-[15px] text-soft">

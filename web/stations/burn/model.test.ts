@@ -1,9 +1,9 @@
-import { PROTOCOLS, protocol, type TrialBody, type TrialPlan } from "@hearth/core";
+import { PROTOCOLS, protocol, type TrialBody, type TrialPlan, VARIED } from "@hearth/core";
 import { v7 } from "uuid";
 import { describe, expect, it } from "vitest";
 import type { Design } from "@/server/trial-design";
 import { aTester, atMinute as at, trialFrom } from "@/testing/testers";
-import { askedBy, designWarnings, draftsFor, nameFor } from "./design-model";
+import { askedBy, bestWick, designWarnings, draftsFor, nameFor } from "./design-model";
 import { cardsOf, isDue, leftOf, linesOf, signsIn, tappedPool, toWeigh, trendOf, widthNow } from "./model";
 
 const SI = { len: (um: number) => `${um / 1_000} mm`, t: (c: number) => `${c / 100} °C` };
@@ -140,7 +140,9 @@ const design = (over: Partial<Design> = {}): Design => ({
     dyed: false,
     added: false,
   },
-  bodies: [{ id: "v1", body: "vessel", name: "jar", fillMg: 180_000, innerTopUm: 72_000, innerBottomUm: 71_000, heightUm: 70_000, shape: "straight" }],
+  bodies: [
+    { id: "v1", body: "vessel", name: "jar", fillMg: 180_000, innerTopUm: 72_000, innerBottomUm: 71_000, heightUm: 70_000, shape: "straight", wicks: 1 },
+  ],
   bodyId: "v1",
   wicks: WICKS,
   waxes: [
@@ -157,6 +159,24 @@ const design = (over: Partial<Design> = {}): Design => ({
 const BODY = design().bodies[0] as Design["bodies"][number];
 
 describe("a trial that is designed", () => {
+  it("has a wick for everything it varies, as many as the vessel is made for", () => {
+    for (const varies of VARIED)
+      for (const wicks of [1, 2, 3]) {
+        const body = { ...BODY, wicks };
+        const drafts = draftsFor(
+          design({ product: null, bodies: [body], wicks: WICKS.map((one) => ({ ...one, fromUm: 10_000, toUm: 200_000 })) }),
+          body,
+          varies,
+        ).filter((one) => one.chosen);
+        expect(drafts.length, varies).toBeGreaterThan(0);
+        for (const one of drafts) expect(one.wick?.count, `${varies} ${wicks}`).toBe(wicks);
+      }
+    // Where nothing on the shelf suits, the wick that is chosen counts.
+    const bare = design({ product: null, wicks: [{ ...(WICKS[0] as (typeof WICKS)[number]), fromUm: null, toUm: null }] });
+    expect(bestWick(bare, BODY)).toBeNull();
+    expect(draftsFor(bare, BODY, "load", { id: "mine", count: 1 }).every((one) => one.wick?.id === "mine")).toBe(true);
+  });
+
   it("offers for each thing that varies what it has now and what is worth trying, and changes nothing else", () => {
     const loads = draftsFor(design(), BODY, "load");
     // Never above what the wax is said to hold.

@@ -8,6 +8,7 @@ import {
   type GradeRules,
   gradeOf,
   howBad,
+  namedLines,
   type Place,
   type SeenFlaw,
   stoppedOf,
@@ -15,7 +16,7 @@ import {
   USUAL_GRADES,
   type WallSpot,
 } from "@hearth/core";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { type BatchProps, useBatch } from "@/log/use-batch";
 import { Link, useRouter } from "@/ui/address";
 import { JarSection } from "@/ui/jar-section";
@@ -33,7 +34,7 @@ const CLASS = { C: "cosmetic", P: "performance", S: "safety" } as const;
 function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules: GradeRules }) {
   const { plan, facts } = batch;
   const several = plan.products.length > 1;
-  const name = (key: string) => plan.products.find((one) => one.key === key)?.name ?? "";
+  const name = (key: string) => namedLines(plan.products).find((one) => one.key === key)?.name ?? "";
   const groups = new Map<string, { jars: number; product: string; flaws: (typeof facts.flaws)[number]["flaw"][] }>();
   for (const one of facts.seen) groups.set(one.eventId, { jars: one.jars, product: one.product, flaws: [] });
   for (const { eventId, flaw } of facts.flaws) {
@@ -114,7 +115,7 @@ export function LookOver(props: BatchProps & { notes?: ReactNode; rules?: GradeR
   const { plan, facts } = batch;
   const units = useUnits();
   const router = useRouter();
-  const vessels = plan.products;
+  const vessels = useMemo(() => namedLines(plan.products), [plan.products]);
   const [vesselId, setVesselId] = useState(vessels[0]?.key ?? "");
   const [spot, setSpot] = useState<{ place: Place | null; wall?: WallSpot | undefined }>({ place: null });
   const [hand, setHand] = useState<InHand>(EMPTY_HAND);

@@ -1,4 +1,4 @@
-import { drawOfPiece, type FormulaSpec, notToBeFilled, WeighOutError } from "@hearth/core";
+import { drawOfPiece, type FormulaSpec, notToBeFilled, WeighOutError, wicksOf } from "@hearth/core";
 import type { Product } from "@/server/products";
 import type { Shelf, Stocks } from "@/server/shelf";
 import { bodiesOf, familyOf, suitedWick } from "./model";
@@ -40,7 +40,7 @@ export function drawsFrom(specs: Specs, shelf: Shelf): (line: FillLine, sparePpm
     if (!spec || !body) return new Map();
     const wick = line.product ? shelf.wicks.find((one) => one.id === line.product?.wickId) : suitedWick(body, familyOf({ spec }, shelf), shelf.wicks);
     const count = line.product?.wicks ?? shelf.vessels.find((one) => one.id === body.id)?.wicks ?? 1;
-    const chosenWicks = wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count } : null;
+    const chosenWicks = wick ? wicksOf(wick, count) : null;
     try {
       const draw = drawOfPiece({ spec, vessel: { ...body, chosenWicks }, sparePpm }, shelf);
       known.set(key, draw);

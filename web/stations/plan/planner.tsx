@@ -1,6 +1,6 @@
 "use client";
 
-import { type ChosenProduct, fillOf, gelFaultsOf, good, innerOf, notToBeFilled, parseCount, parsePart, potsOf, type Rates } from "@hearth/core";
+import { type ChosenProduct, fillOf, gelFaultsOf, good, innerOf, notToBeFilled, parseCount, parsePart, potsOf, type Rates, wicksOf } from "@hearth/core";
 import { useEffect, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { AddBeside } from "@/catalogue/add-beside";
@@ -150,7 +150,7 @@ export function Planner({
     const n = (v[`count:${key}`] as number | undefined) ?? 0;
     if (n === 0) return [];
     const wick = shelf.wicks.find((one) => one.id === fields.text(`wick:${key}`));
-    const chosenWicks = wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: Number(fields.text(`wicks:${key}`)) || 1 } : null;
+    const chosenWicks = wick ? wicksOf(wick, Number(fields.text(`wicks:${key}`)) || 1) : null;
     return [{ ...body, key, count: n, part: (v[`part:${key}`] as Part | undefined) ?? null, chosenWicks }];
   });
   const startFrom = from === "vessels" || !v.weight ? undefined : from === "wax" ? { waxMg: v.weight } : { totalMg: v.weight };

@@ -1,6 +1,6 @@
 "use client";
 
-import { type Amounts, type BatchPlan, bottlesFor, componentWorking, type Planned, type PotPlan, type WeighedComponent } from "@hearth/core";
+import { type Amounts, type BatchPlan, bottlesFor, componentWorking, namedLines, type Planned, type PotPlan, type WeighedComponent } from "@hearth/core";
 import type { Shelf, Stocks } from "@/server/shelf";
 import { PotStrip } from "@/ui/pot-strip";
 import { useUnits, type Writers } from "@/ui/units";
@@ -185,7 +185,7 @@ export function ToWeigh({ planned, plan, stocks, fragrances, shared, costs }: Pr
       ))}
       <dl className="mt-2">
         {shared
-          ? plan.products.map((one) => (
+          ? namedLines(plan.products).map((one) => (
               <div key={one.key} className="flex items-baseline justify-between border-b border-line py-2">
                 <dt className="text-soft">
                   shared over {one.count} {one.name}
@@ -198,7 +198,7 @@ export function ToWeigh({ planned, plan, stocks, fragrances, shared, costs }: Pr
           : null}
         {costs.map((one) => (
           <div key={one.key} className="flex items-baseline justify-between border-b border-line py-1">
-            <dt className="text-soft">one {plan.products.find((product) => product.key === one.key)?.name} costs, from the oldest lots</dt>
+            <dt className="text-soft">one {namedLines(plan.products).find((product) => product.key === one.key)?.name} costs, from the oldest lots</dt>
             <dd className="text-right">
               <span className="figure text-[22px]">{units.money(one.cost)}</span>
               {one.margin ? (

@@ -115,6 +115,12 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
     },
   );
   const v = fields.values;
+  /** A new product has as many wicks as its vessel is made for, until another number is typed. */
+  const chooseBody = (id: string) => {
+    const wicksIn = (of: string) => String(shelf.vessels.find((one) => one.id === of)?.wicks ?? 1);
+    if (!product && fields.text("wicks") === wicksIn(bodyId)) fields.set("wicks", wicksIn(id));
+    setBodyId(id);
+  };
 
   const bodies = useMemo(
     () => [
@@ -260,7 +266,7 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
               value={bodyId}
               options={bodies}
               onLook={known.look}
-              onValue={setBodyId}
+              onValue={chooseBody}
               error={faults.bodyId ?? ""}
               add={{ label: "a new vessel", act: (name) => setAdding({ kind: "vessel", name }) }}
             />
@@ -284,7 +290,7 @@ export function ProductEditor({ product, spec: firstSpec, formulas, few, rates }
               onDone={() => setAdding(null)}
               onMade={async (id) => {
                 await known.again();
-                if (adding.kind === "vessel") setBodyId(id);
+                if (adding.kind === "vessel") chooseBody(id);
                 else setWickId(id);
                 setAdding(null);
               }}

@@ -13,6 +13,7 @@ import {
   type Rates,
   WeighOutError,
   type WickTest,
+  wicksOf,
   wouldTake,
 } from "@hearth/core";
 import type { Product } from "@/server/products";
@@ -48,7 +49,7 @@ export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec,
   const body = bodyOf(shelf, product);
   if (!body) return null;
   const wick = shelf.wicks.find((one) => one.id === product.wickId);
-  const chosenWicks = wick ? { wickId: wick.id, name: wick.name, kind: wick.kind, size: wick.size, count: product.wicks } : null;
+  const chosenWicks = wick ? wicksOf(wick, product.wicks) : null;
   try {
     const draw = drawOfPiece({ spec, vessel: { ...body, chosenWicks }, sparePpm: SPARE }, shelf as Materials);
     const left = (id: string) => stocks[id]?.left ?? [];

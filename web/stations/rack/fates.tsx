@@ -1,6 +1,6 @@
 "use client";
 
-import { bad, FATE_WORDS, FATES, FATES_BY_HAND, fatesOf, good } from "@hearth/core";
+import { bad, FATE_WORDS, FATES, FATES_BY_HAND, fatesOf, good, namedLines } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
@@ -50,7 +50,7 @@ export function Fates({ batch }: { batch: Batch }) {
     <section className="sheet" aria-label="What became of the jars">
       <h2>What became of the jars</h2>
       <ul className="mt-1">
-        {plan.products.map((one) => {
+        {namedLines(plan.products).map((one) => {
           const { counts, filled, stopped } = fatesOf(plan, facts, one.key);
           return (
             <li key={one.key} className="border-b border-line py-2">
@@ -78,7 +78,7 @@ export function Fates({ batch }: { batch: Batch }) {
       >
         <div className="grid grid-cols-2 items-start gap-x-4">
           {plan.products.length > 1 ? (
-            <Field label="Of which" {...fields.bind("product")} options={plan.products.map((one) => ({ value: one.key, label: one.name }))} />
+            <Field label="Of which" {...fields.bind("product")} options={namedLines(plan.products).map((one) => ({ value: one.key, label: one.name }))} />
           ) : null}
           <Field label="How many jars" {...fields.bind("jars")} inputMode="numeric" />
           <Field label="They were" {...fields.bind("from")} options={FATES_BY_HAND.map((one) => ({ value: one, label: FATE_WORDS[one] }))} />

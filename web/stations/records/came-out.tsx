@@ -1,6 +1,6 @@
 "use client";
 
-import { type BatchFacts, type BatchPlan, defectOf, FATE_WORDS, FATES, fatesOf, howBad, outcomesOf } from "@hearth/core";
+import { type BatchFacts, type BatchPlan, defectOf, FATE_WORDS, FATES, fatesOf, howBad, namedLines, outcomesOf } from "@hearth/core";
 import { Link } from "@/ui/address";
 import { useUnits } from "@/ui/units";
 
@@ -8,7 +8,7 @@ import { useUnits } from "@/ui/units";
 export function CameOut({ plan, facts, id }: { plan: BatchPlan; facts: BatchFacts; id: string }) {
   const units = useUnits();
   const several = plan.products.length > 1;
-  const nameOf = (key: string) => plan.products.find((one) => one.key === key)?.name ?? "";
+  const nameOf = (key: string) => namedLines(plan.products).find((one) => one.key === key)?.name ?? "";
   return (
     <>
       <ul>
@@ -45,7 +45,7 @@ export function CameOut({ plan, facts, id }: { plan: BatchPlan; facts: BatchFact
         </p>
       ))}
       {facts.fates.length > 0
-        ? plan.products.map((one) => {
+        ? namedLines(plan.products).map((one) => {
             const { counts } = fatesOf(plan, facts, one.key);
             return (
               <p key={one.key} className="py-1">

@@ -1,10 +1,11 @@
 "use server";
 
 import { dayAt, idOfLine, isCounted, isoDay, LARGEST_MASS_MG, readSheet, SHEET_FIELDS, SHEET_KINDS, STOCKED, supplierSheet } from "@hearth/core";
-import { and, eq } from "drizzle-orm";
+import { and, eq, ne, sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { supplierSheets } from "@/data/tables/label";
+import { wicks } from "@/data/tables/shelf";
 import { lots, stockCounts } from "@/data/tables/stock";
 import type { Context } from "@/server/context";
 import { command, done, type Outcome, refused } from "@/server/outcome";
@@ -61,6 +62,24 @@ export async function saveLot(place: unknown, input: unknown): Promise<Outcome<{
       if (changed.length === 0) return refused("Somebody else changed this lot in the meantime. Your typing is kept: look at it again, then save.");
     }
     return done({ id: lot.id });
+  });
+}
+
+const named = z.object({ series: z.array(z.object({ id: z.uuid(), series: z.string().trim().max(120, "A series has at most 120 letters.") })).max(500) });
+
+/** Names the series of several wicks in one go; an empty one stands for all wicks of its kind. */
+export async function saveSeries(place: unknown, input: unknown): Promise<Outcome<{ changed: number }>> {
+  return command("shelf", named, place, input, async ({ series }, { db, workshop }) => {
+    let changed = 0;
+    for (const one of series) {
+      const rows = await db
+        .update(wicks)
+        .set({ series: one.series, version: sql`${wicks.version} + 1` })
+        .where(and(eq(wicks.workshopId, workshop.id), eq(wicks.id, one.id), ne(wicks.series, one.series)))
+        .returning({ id: wicks.id });
+      changed += rows.length;
+    }
+    return done({ changed });
   });
 }
 

@@ -14,6 +14,7 @@ import { Caution, Screen } from "@/ui/margin";
 import { useUnits, type Writers } from "@/ui/units";
 import { press } from "@/ui/variants";
 import { factsOf, PLURALS, TEACH, warnOf } from "./facts";
+import { WickSeries } from "./series";
 
 const ShelfForm = later<ShelfFormProps>(async () => (await import("@/catalogue/shelf-form")).ShelfForm, { typed: true });
 
@@ -156,6 +157,7 @@ function Part({
       </div>
       {open === "new" ? <ShelfForm kind={kind} row={null} waxes={waxes} onDone={() => setOpen((now) => (now === "new" ? null : now))} /> : null}
       {rows.length === 0 && open !== "new" && !narrowed ? <p className="py-2 text-soft">{TEACH[kind]}</p> : null}
+      {kind === "wick" && rows.length > 1 ? <WickSeries wicks={rows as never} /> : null}
       <ul>
         {rows.map((row) => (
           <li key={row.id} className="border-b border-line py-[6px]">

@@ -1,6 +1,6 @@
 "use client";
 
-import { fillsByPour, good, innerOf, type Progress, parseMass, partKey, poursOf, standing, WARMED, type Warmed, writeStanding } from "@hearth/core";
+import { fillsByPour, good, innerOf, namedLines, type Progress, parseMass, partKey, poursOf, standing, WARMED, type Warmed, writeStanding } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
 import { countRule, massRule, temperatureRule, whenRule } from "@/forms/rules";
@@ -58,7 +58,10 @@ export function Pouring({ step, batch, button }: ActProps & { button: string }) 
   const units = useUnits();
   const { plan } = batch;
   const act = poursOf(plan.process.acts).find((one) => one.id === step.act);
-  const products = useMemo(() => plan.products.filter((_one, index) => act?.product === undefined || act.product === index), [plan.products, act?.product]);
+  const products = useMemo(
+    () => namedLines(plan.products).filter((_one, index) => act?.product === undefined || act.product === index),
+    [plan.products, act?.product],
+  );
   const first = !Object.keys(batch.facts.pours).length;
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
     const per = products.flatMap((one): [string, FieldRule<unknown>][] => [
@@ -109,7 +112,13 @@ export function Pouring({ step, batch, button }: ActProps & { button: string }) 
     >
       <ul>
         {products.map((one) => {
-          const each = fillsByPour(plan.process, innerOf(one), one.fillMg, plan.products.indexOf(one)).get(step.act) ?? one.fillMg;
+          const each =
+            fillsByPour(
+              plan.process,
+              innerOf(one),
+              one.fillMg,
+              plan.products.findIndex((other) => other.key === one.key),
+            ).get(step.act) ?? one.fillMg;
           return (
             <li key={one.key} className="grid items-end gap-x-4 border-b border-line pb-1 sm:grid-cols-[minmax(0,1fr)_120px_150px]">
               <div className="pb-5">
