@@ -152,7 +152,7 @@ export * from "./recipe/safety";
 export * from "./recipe/schema";
 export * from "./recipe/spec";
 export * from "./recipe/suggest";
-export { answering, answerSchedule } from "./schedule/answer";
+export { answering, answerSchedule, firstTimetable } from "./schedule/answer";
 export { type ScheduleAnswer, type ScheduleRequest, scheduleAnswer, scheduleRequest } from "./schedule/request";
 export * from "./season/season";
 export * from "./season/settings";

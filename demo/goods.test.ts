@@ -104,7 +104,7 @@ describe("the demo's sales", () => {
     expect((await of(4)).without.map((one) => one.name)).toEqual(expect.arrayContaining(["garden mint", "moss green"]));
     const sheet = (await listLabelSheets(test.db, SHED.id)).find((one) => one.id === "a4-2x4")?.sheet;
     if (!sheet) throw new Error("a sheet is missing");
-    const workshop = { id: SHED.id, timeZone: "UTC" };
+    const workshop = { id: SHED.id, timeZone: "UTC", locale: "en-GB" };
     for (const n of [1, 2, 3, 4, 5, 6, 7, 8]) {
       const facts = await labelFacts(test.db, workshop, { productId: demoId(0x26, n), batchId: null });
       if (!facts) throw new Error("a product is missing");

@@ -79,7 +79,8 @@ export interface BatchFacts {
     /** The pack run that they went into. */
     packing?: string;
   }[];
-  released: { at: string; eventId: string } | null;
+  /** The note says why it was released though no burn test of it was recorded. */
+  released: { at: string; eventId: string; note?: string } | null;
   closed: { at: string; missing: string[]; eventId: string } | null;
   abandoned: { at: string; why: string; wax: "kept" | "thrown away"; mg: number | null; eventId: string } | null;
   drawn: Record<string, { amount: number; at: string }>;
@@ -97,7 +98,7 @@ export const WARMED = ["no", "yes", "oven", "water", "heat gun", "microwave", "w
 export type Warmed = (typeof WARMED)[number];
 
 /** Raised where the folding changes: kept facts of an older format are worked out anew. */
-export const FACTS_FORMAT = 6;
+export const FACTS_FORMAT = 7;
 
 export const firstFacts = (_plan: BatchPlan, start: EventOf): BatchFacts => ({
   format: FACTS_FORMAT,

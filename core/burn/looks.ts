@@ -43,9 +43,11 @@ export function dueLooks(dues: readonly number[], session: BurnSession, now: str
   const at = (look: LookSeen) => minutesFrom(session.litAt, look.at);
   const ended = session.out ? minutesFrom(session.litAt, session.out.at) : null;
   const passed = ended ?? minutesFrom(session.litAt, now);
+  // Where looks stand close together each counts for the one that is nearest.
+  const early = (place: number) => Math.min(LOOK_TOLERANCE, place > 0 ? ((dues[place] as number) - (dues[place - 1] as number)) / 2 : LOOK_TOLERANCE);
   const taken = new Map<number, LookSeen>();
   for (const look of [...session.looks].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
-    const place = dues.findLastIndex((due) => at(look) >= due - LOOK_TOLERANCE);
+    const place = dues.findLastIndex((due, at_) => at(look) >= due - early(at_));
     if (place >= 0 && !taken.has(place)) taken.set(place, look);
   }
   let nextSaid = false;
@@ -56,7 +58,7 @@ export function dueLooks(dues: readonly number[], session: BurnSession, now: str
       return { due, look, minute, state: minute > due + LOOK_TOLERANCE ? "late" : "seen" };
     }
     const following = dues[place + 1];
-    const gone = ended !== null || (following !== undefined && passed >= following - LOOK_TOLERANCE);
+    const gone = ended !== null || (following !== undefined && passed >= following - early(place + 1));
     if (gone) return { due, look: null, minute: null, state: "missed" };
     if (nextSaid) return { due, look: null, minute: null, state: "to come" };
     nextSaid = true;

@@ -145,6 +145,18 @@ describe("looks by the clock", () => {
     expect(states([], 10)).toEqual(["next", "to come", "to come", "to come"]);
     expect(states([70], 80)).toEqual(["seen", "next", "to come", "to come"]);
     expect(states([92], 95)).toEqual(["late", "next", "to come", "to come"]);
+    // Looks that stand close together each count for the one that is nearest.
+    for (const dues of [
+      [10, 20, 30],
+      [5, 8, 20],
+      [60, 75, 90],
+    ])
+      for (const [place, due] of dues.entries()) {
+        const states = dueLooks(dues, session([due]), atMinute(due)).map((one) => one.state);
+        expect(states[place], `${due} of ${dues}`).toBe("seen");
+        expect(states.filter((one) => one === "seen")).toHaveLength(1);
+        expect(states.slice(place + 1)).not.toContain("missed");
+      }
     expect(dueLooks([75, 120], session([92]), atMinute(95))[0]).toMatchObject({ minute: 92, due: 75 });
     // Nobody looked before the next one was due.
     expect(states([], 112)).toEqual(["missed", "next", "to come", "to come"]);

@@ -268,7 +268,13 @@ export function diagnose(asked: Asked & { defect: string }, own: readonly Cause[
 }
 
 const figure = (value: number | boolean | string, unit: string) =>
-  typeof value === "boolean" ? (value ? "yes" : "no") : typeof value === "string" ? value : `${round(value)} ${unit}`.trim();
+  typeof value === "boolean"
+    ? value
+      ? "yes"
+      : "no"
+    : typeof value === "string"
+      ? value
+      : `${round(value)} ${round(value) === 1 ? unit.replace(/s$/, "") : unit}`.trim();
 /** An infrared thermometer can be off by so much, in °C. Common practice, no source. */
 const INFRARED_OFF = 3;
 
@@ -280,7 +286,8 @@ function reasonOf({ cause, verdict, evidence: seen }: Judged, asked: Asked): str
     return said ? `${reason} No limit is known to hold “${keyOf(key).words}” against.` : `${reason} Not recorded: log “${keyOf(key).words}” next time.`;
   }
   if ("family" in test) return verdict === "supported" ? reason : `${reason} Not of this wax: ${seen.measured}.`;
-  const words = keyOf(key as RecordKeyName).words;
+  // A score belongs to the age at which it was smelled.
+  const words = key === "cure_days" && /throw$/.test(cause.defect) ? "smelled after" : keyOf(key as RecordKeyName).words;
   if ("is" in test || typeof seen.measured !== "number" || typeof seen.limit !== "number")
     return `${reason} Recorded: ${words}, ${figure(seen.measured, seen.unit)}.`;
   const by = round(Math.abs(seen.measured - seen.limit));

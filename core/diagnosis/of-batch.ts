@@ -131,6 +131,19 @@ export function diagnosisOf(plan: BatchPlan, facts: BatchFacts, at: string, tool
   };
 }
 
+/** So strong a throw is not called weak. Common practice, no source: 7 of 10 does for a small room. */
+const STRONG_ENOUGH = 7;
+
+/**
+ * Returns when a flaw was first seen, or smelled: a weak cold throw at the first score that says so, since what counts is the age then and not now. Null
+ * where nobody noticed it.
+ */
+export function flawSeenAt(facts: Pick<BatchFacts, "flaws" | "smells">, defect: string): string | null {
+  const times = facts.flaws.filter((one) => one.flaw.defect === defect).map((one) => one.at);
+  if (defect === "weak_cold_throw") times.push(...facts.smells.filter((one) => one.score < STRONG_ENOUGH).map((one) => one.at));
+  return times.sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? null;
+}
+
 /** What came out of one product of a batch: how many jars, how many of them with each flaw. */
 export interface Outcome {
   product: string;

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { LANGUAGES } from "../hazard/sentences";
 import { burnHours } from "./burn-time";
-import { figureHeightByAreaMm, figureHeightMm, netWeight, pictogramMm } from "./net";
+import { figureHeightByAreaMm, figureHeightMm, netWeight, netWeightText, pictogramMm } from "./net";
 import { labelSheet, PAPERS, perSheet, placeOf, READY_SHEETS, TEST_SQUARE_MM, testSquareAt } from "./sheet";
 import { BODIES, burnTimeWords, careTexts, safetyTexts } from "./words";
 
@@ -90,6 +90,17 @@ describe("words on labels", () => {
         expect(more.at(-1)).toBe("Mine.");
         expect([...always.map((one) => one.text), ...more, ...careTexts(body, language, true)].join(" ")).not.toMatch(/[{}]|undefined/);
       }
+    // 6 mm is 1/4 in; the system of the workshop's country comes first, and its spelling.
+    const all = (isUs: boolean) =>
+      BODIES.flatMap((body) => [
+        ...safetyTexts(body, "en", [], isUs).always.map((one) => one.text),
+        ...safetyTexts(body, "en", [], isUs).more,
+        ...careTexts(body, "en", true, isUs),
+      ]).join(" ");
+    expect(all(true)).toMatch(/1\/4 in \(6 mm\).*drafts/s);
+    expect(all(true)).not.toMatch(/draught|colour|mould|\d+ [cm]m \(/);
+    expect(all(false)).toMatch(/6 mm \(1\/4 in\)/);
+    expect([netWeightText(200_000, true), netWeightText(200_000, false)]).toEqual(["7.0 oz (200 g)", "200 g (7.0 oz)"]);
     expect(safetyTexts("tealight", "en").more[0]).toMatch(/tealights in a heat-resistant holder/);
     expect(safetyTexts("melt", "en").more[0]).toMatch(/never light it/);
     expect(careTexts("container", "en", false).join(" ")).not.toMatch(/soy/);

@@ -15,6 +15,12 @@ export function netWeight(mg: Milligrams): { metric: string; us: string } {
   return { metric, us: rest === "0.0" ? `${pounds} lb` : `${pounds} lb ${rest} oz` };
 }
 
+/** The stated weight as a label says it: the system of the workshop's country first, the other in parentheses. */
+export function netWeightText(mg: Milligrams, isUs: boolean): string {
+  const { metric, us } = netWeight(mg);
+  return isUs ? `${us} (${metric})` : `${metric} (${us})`;
+}
+
 /** How tall the figures of a stated weight must be, in mm: by the weight (directive 76/211/EEC, annex I, from memory). */
 export const figureHeightMm = (mg: Milligrams): number => (mg <= 50 * MG_PER.g ? 2 : mg <= 200 * MG_PER.g ? 3 : mg <= 1_000 * MG_PER.g ? 4 : 6);
 

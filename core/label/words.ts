@@ -20,8 +20,25 @@ export const BODY_NAMES: Record<LabelBody, string> = {
 };
 
 /** How far apart candles burn, and how long a wick is trimmed: common practice, no source. */
-const DISTANCE: Record<Language, string> = { en: "10 cm (4 in)", de: "10 cm", fr: "10 cm" };
-const TRIM: Record<Language, string> = { en: "5 mm (1/4 in)", de: "5 mm", fr: "5 mm" };
+const LENGTHS = {
+  distance: { metric: "10 cm", us: "4 in" },
+  trim: { metric: "6 mm", us: "1/4 in" },
+  rest: { metric: "12 mm", us: "1/2 in" },
+} as const;
+
+/** A length of a label: in English in both systems, that of the workshop's country first; elsewhere in metric alone. */
+function lengthOf(what: keyof typeof LENGTHS, language: Language, isUs: boolean): string {
+  const { metric, us } = LENGTHS[what];
+  return language !== "en" ? metric : isUs ? `${us} (${metric})` : `${metric} (${us})`;
+}
+
+/** A text as it is written in the United States. */
+const inUs = (text: string): string =>
+  text
+    .replace(/draught/g, "draft")
+    .replace(/colour/g, "color")
+    .replace(/mould/g, "mold");
+const written = (text: string, language: Language, isUs: boolean): string => (language === "en" && isUs ? inUs(text) : text);
 
 /** The four warnings that every candle bears (EN 15494, from memory; our own wording of them): their texts, and the sign that stands for each. */
 export const ALWAYS = ["unattended", "children", "fuel", "distance"] as const;
@@ -41,26 +58,28 @@ export function safetyTexts(
   body: LabelBody,
   language: Language,
   own: readonly string[] = [],
+  isUs = false,
 ): { always: { sign: SafetySign; text: string }[]; more: string[] } {
-  const gaps = { distance: DISTANCE[language], trim: TRIM[language] };
-  if (body === "melt") return { always: [], more: [textOf("melt", language), textOf("children", language), ...own] };
+  const gaps = { distance: lengthOf("distance", language, isUs), trim: lengthOf("trim", language, isUs) };
+  const text = (key: TextKey) => written(textOf(key, language, gaps), language, isUs);
+  if (body === "melt") return { always: [], more: [text("melt"), text("children"), ...own] };
   return {
-    always: ALWAYS.map((sign) => ({ sign, text: textOf(sign, language, gaps) })),
-    more: [...MORE[body].map((key) => textOf(key, language, gaps)), ...own],
+    always: ALWAYS.map((sign) => ({ sign, text: text(sign) })),
+    more: [...MORE[body].map(text), ...own],
   };
 }
 
 /** What a buyer is told of burning it well; common practice, no source. */
-export function careTexts(body: LabelBody, language: Language, soy: boolean): string[] {
+export function careTexts(body: LabelBody, language: Language, soy: boolean, isUs = false): string[] {
   if (body === "melt") return [textOf("melt", language), textOf("lid", language)];
   return [
     textOf("first", language),
-    textOf("trim", language, { trim: TRIM[language] }),
+    textOf("trim", language, { trim: lengthOf("trim", language, isUs) }),
     textOf("hours", language),
-    ...(body === "container" ? [textOf("stop", language, { rest: language === "en" ? "12 mm (1/2 in)" : "12 mm" })] : []),
+    ...(body === "container" ? [textOf("stop", language, { rest: lengthOf("rest", language, isUs) })] : []),
     textOf("lid", language),
     ...(soy ? [textOf("rough", language)] : []),
-  ];
+  ].map((text) => written(text, language, isUs));
 }
 
 /** How long it burns, in words: whole hours, "about". */

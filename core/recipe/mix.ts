@@ -26,6 +26,14 @@ export interface MixedComponent {
   count?: { n: number; of: "drops" | "pieces"; eachMg: Milligrams | null };
 }
 
+/** What is counted of a dye, in words: "1 drop", "3 pieces"; pieces that nobody has yet are none. */
+export const countWords = (n: number, of: "drops" | "pieces"): string => `${n} ${n === 1 ? of.slice(0, -1) : of}`;
+export const countUnit = (n: number, of: "drops" | "pieces"): string => (n === 1 ? of.slice(0, -1) : of);
+
+/** How a kind of dye is dosed at first: chips and blocks by the piece, liquid by the drop, powder by weight. Common practice, no source. */
+export const firstDose = (kind: string): { by: DyeDose; amount: number } =>
+  kind === "chip" || kind === "block" ? { by: "pieces", amount: 1 } : kind === "powder" ? { by: "percent", amount: 0.1 } : { by: "drops", amount: 4 };
+
 /** "As a rule no more than about 10 drops a pound; one colours a pound of gel": common practice, no source. */
 export const MOST_DROPS_PER_LB = { gel: 1, other: 10 } as const;
 
@@ -104,7 +112,7 @@ export function componentWorking(
   if (part.count) {
     const wax: Figure = { name: "wax", value: amounts.waxMg / 1_000, unit: "g" };
     const step: Step = {
-      gives: { name: part.name, value: part.count.n, unit: "drops" },
+      gives: { name: part.name, value: part.count.n, unit: part.count.of },
       by: "formula",
       from: [wax],
       expression: `${wax.value} g ÷ 453.592 g a pound × dose, rounded`,

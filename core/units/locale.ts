@@ -40,6 +40,19 @@ export function localeFor(languages: readonly string[]): Locale {
   return "en-GB";
 }
 
+const CURRENCIES: Record<Locale, string> = {
+  "en-GB": "GBP",
+  "en-US": "USD",
+  "en-CA": "CAD",
+  "en-AU": "AUD",
+  "en-IE": "EUR",
+  "de-DE": "EUR",
+  "fr-FR": "EUR",
+  "sv-SE": "SEK",
+};
+/** The currency that a new workshop begins with. British manners are chosen elsewhere too: pounds only where the zone is that of Britain. */
+export const currencyFor = (locale: Locale, zone: string): string => (locale === "en-GB" && zone !== "Europe/London" ? "EUR" : CURRENCIES[locale]);
+
 /** A text with the numbers in it as a place writes them: its decimal mark, and its mark between thousands from ten thousand on. Only for what is shown, never for what is typed over. */
 export function inManner(text: string, { decimal, group }: Pick<Manner, "decimal" | "group">): string {
   return text.replace(/\d+(?:\.\d+)?/g, (number) => {

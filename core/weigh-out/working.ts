@@ -2,7 +2,7 @@
  * The steps that led to a figure: quantities and operations, not sentences, so that any screen can open a figure
  * to "140 g ÷ 1.10 = 127.27 g → 127 g" in the reader's own units.
  */
-export type FigureUnit = "g" | "%" | "jars" | "×" | "g/ml" | "ml" | "mm" | "drops" | "bottles" | "money";
+export type FigureUnit = "g" | "%" | "jars" | "×" | "g/ml" | "ml" | "mm" | "drops" | "pieces" | "bottles" | "money";
 
 export interface Figure {
   /** The figure's name, unique within one working: later steps refer to earlier ones by it. */

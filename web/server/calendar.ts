@@ -1,4 +1,20 @@
-import { addDays, cureTimes, dayAt, hoursOn, jobOfPot, type SeasonPot, seasonOf, timeOn } from "@hearth/core";
+import {
+  addDays,
+  cureTimes,
+  type DayRow,
+  type DayWork,
+  dayAt,
+  dayRecord,
+  firstTimetable,
+  hoursOn,
+  jobOfPot,
+  type PlacedStep,
+  requestOfDay,
+  rowsOf,
+  type SeasonPot,
+  seasonOf,
+  timeOn,
+} from "@hearth/core";
 import ical, { ICalCalendarMethod } from "ical-generator";
 import type { Database } from "@/data/client";
 import type { workshops } from "@/data/tables/workshop";
@@ -35,27 +51,51 @@ export async function calendarOf(db: Database, workshop: Workshop, now: string, 
   const onDay = (id: string, summary: string, day: string, path: string) =>
     put(id, summary, new Date(`${day}T00:00:00Z`), new Date(`${addDays(day, 1)}T00:00:00Z`), { allDay: true, path });
   const minute = 60_000;
-  for (const pot of season.pots.filter((one): one is SeasonPot & { day: string } => one.day !== null)) {
+  /** The pots of each day with their own times: hands, burners and pitchers are shared, so that they follow one another. */
+  const days = new Map<string, DayWork[]>();
+  for (const pot of season.pots) {
+    if (!pot.day) continue;
+    const work = days.get(pot.day) ?? [];
+    work.push({ pot: { ...pot, number: work.length + 1 }, ...jobOfPot(pot) });
+    days.set(pot.day, work);
+  }
+  const rows = new Map<string, DayRow>();
+  for (const work of days.values()) {
+    const { hands, burners, pitchers, pitcherMg, sparePpm } = settings;
+    const record = dayRecord.parse({ hands, burners, pitchers, pitcherMg, sparePpm, counts: {} });
+    for (const row of rowsOf(work, firstTimetable(requestOfDay(record, work, 1)))) rows.set(row.key, row);
+  }
+  const timetable = (pot: SeasonPot): { row: PlacedStep[]; setMinutes: number } => {
     const { job, steps, setMinutes } = jobOfPot(pot);
+    // One that no day has room for by itself is told as if it were alone.
+    let at = 0;
+    const alone = job.steps.map((step, n) => {
+      const start = at;
+      at += step.minutes + (n < job.steps.length - 1 ? step.wait.min : 0);
+      return { ...(steps[n] as PlacedStep), start, end: start + step.minutes };
+    });
+    return { row: rows.get(pot.key)?.steps ?? alone, setMinutes };
+  };
+  for (const pot of season.pots.filter((one): one is SeasonPot & { day: string } => one.day !== null)) {
+    const { row, setMinutes } = timetable(pot);
     const begin = timeOn(pot.day, hoursOn(pot.day, settings)?.from ?? 540, workshop.timeZone);
     const path = `/plan/day?on=${pot.day}`;
     const what = pot.lines.map((line) => `${line.count} × ${line.name}`).join(", ");
     let at = begin;
-    let from = begin;
+    let from = begin + (row[0]?.start ?? 0) * minute;
     let pours = 0;
-    for (const [n, step] of job.steps.entries()) {
-      const end = at + step.minutes * minute;
-      const wait = n < job.steps.length - 1 ? step.wait.min * minute : 0;
-      if (steps[n]?.pours) {
+    for (const step of row) {
+      const end = begin + step.end * minute;
+      if (step.pours) {
         pours += 1;
         put(`${pot.key}-pour-${pours}`, pours === 1 ? `Pour ${pot.formulaName}` : `Pour again: ${pot.formulaName}`, new Date(from), new Date(end), {
           description: what,
           path,
         });
       }
-      at = end + wait;
+      at = end;
       // A later pour is an event of its own.
-      if (steps[n]?.pours) from = at;
+      if (step.pours) from = end;
     }
     const poured = new Date(at).toISOString();
     const { testFrom, sellFrom } = cureTimes(poured, pot.process);

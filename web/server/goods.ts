@@ -76,6 +76,8 @@ export interface Loose {
   key: string;
   left: number;
   pouredAt: string;
+  /** Why it was released though no burn test of it was recorded; empty where there was one. */
+  untested: string;
 }
 
 /**
@@ -92,6 +94,7 @@ export async function looseLots(tx: Database | Transaction, workshopId: string, 
       pouredAt: batches.pouredAt,
       startedAt: batches.startedAt,
       loose: batches.looseOf,
+      untested: sql<string>`coalesce(${batches.facts} -> 'released' ->> 'note', '')`,
       formulaId: formulaVersions.formulaId,
     })
     .from(batches)
@@ -114,7 +117,7 @@ export async function looseLots(tx: Database | Transaction, workshopId: string, 
       // A batch from before wicks were written down says nothing of them.
       for (const { key, bodyId, wickId, left } of row.loose)
         if (bodyId === product.bodyId && (wickId === null || wickId === product.wickId))
-          out.get(product.id)?.push({ batchId: row.id, number: row.number, key, left, pouredAt: iso(row.pouredAt ?? row.startedAt) });
+          out.get(product.id)?.push({ batchId: row.id, number: row.number, key, left, pouredAt: iso(row.pouredAt ?? row.startedAt), untested: row.untested });
     }
   return out;
 }
@@ -208,6 +211,8 @@ export interface GoodsRow {
   planned: number;
   lots: (Packed & { batches: number[] })[];
   test: Product["wickTest"] | null;
+  /** Batches of it that were released though no burn test of them was recorded, and why. */
+  untested: { number: number; why: string }[];
 }
 /** `today`: the workshop's day, by which a market day is over. */
 export async function goodsNow(db: Database, workshopId: string, today: string): Promise<GoodsRow[]> {
@@ -241,6 +246,10 @@ export async function goodsNow(db: Database, workshopId: string, today: string):
       lacking: lacking.get(sellable.id) ?? 0,
       planned: least(sellable, onPlan),
       lots: lots.map((one) => ({ ...one, batches: [...new Set(pieces.filter((each) => each.packingId === one.id).map((each) => each.number))] })),
+      untested: sellable.contents
+        .flatMap((one) => loose.get(one.productId) ?? [])
+        .filter((one, at, all) => one.untested !== "" && all.findIndex((other) => other.batchId === one.batchId) === at)
+        .map((one) => ({ number: one.number, why: one.untested })),
       test: sellable.kind === "product" ? (products.find((one) => one.id === sellable.id)?.wickTest ?? null) : null,
     };
   });

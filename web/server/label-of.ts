@@ -9,7 +9,7 @@ import {
   type Language,
   MANNERS,
   type MixHazard,
-  netWeight,
+  netWeightText,
   pictogramMm,
   safetyTexts,
   textOf,
@@ -46,12 +46,14 @@ export interface LabelFacts {
   hazard: MixHazard;
   hours: { low: number; high: number; testers: number } | null;
   settings: LabelSettings;
+  /** Sold in the United States: its measures and spelling come first. */
+  isUs: boolean;
 }
 
 /** What a label is made for: a product, and the batch that its pieces are of. */
 export async function labelFacts(
   db: Database,
-  workshop: { id: string; timeZone: string },
+  workshop: { id: string; timeZone: string; locale: string },
   at: { productId: string; batchId: string | null },
 ): Promise<LabelFacts | null> {
   const product = await readProduct(db, workshop.id, at.productId);
@@ -110,6 +112,7 @@ export async function labelFacts(
       rates.flatMap((one) => one.rate ?? []),
     ),
     settings,
+    isUs: workshop.locale === "en-US",
   };
 }
 
@@ -119,9 +122,8 @@ const FIGURE = 0.66;
 /** The stated weight in both systems, its figures no smaller than both rules ask. */
 function netBlock(facts: LabelFacts, language: Language, forPack: boolean, areaMm2: number): Block {
   const mg = facts.statedMg * (forPack ? facts.pack : 1);
-  const { metric, us } = netWeight(mg);
   const height = Math.max(figureHeightMm(mg), figureHeightByAreaMm(areaMm2));
-  return { is: "text", text: `${textOf("net", language)} ${metric} (${us})`, bold: true, least: (height * MM) / FIGURE, gap: 0.3 };
+  return { is: "text", text: `${textOf("net", language)} ${netWeightText(mg, facts.isUs)}`, bold: true, least: (height * MM) / FIGURE, gap: 0.3 };
 }
 const batchText = (facts: LabelFacts, language: Language): string => (facts.batch ? `${textOf("batch", language)} ${facts.batch.number}` : "");
 
@@ -164,7 +166,7 @@ export function labelBlocks(
     case "net":
       return [netBlock(facts, first, at.forPack, at.areaMm2), ...text(batchText(facts, first))];
     case "safety": {
-      const texts = languages.map((one) => safetyTexts(facts.body, one, one === first ? facts.settings.own : []));
+      const texts = languages.map((one) => safetyTexts(facts.body, one, one === first ? facts.settings.own : [], facts.isUs));
       const signs = texts[0]?.always.map((one) => one.sign) ?? [];
       return [
         ...(signs.length > 0 ? [{ is: "safety" as const, signs }] : []),
@@ -202,7 +204,7 @@ export function labelBlocks(
         ...text(facts.name, { scale: 1.4, bold: true }),
         ...languages.flatMap((language) => [
           ...(facts.hours && facts.body !== "melt" ? text(`${burnTimeWords(facts.hours, language)}.`, { bold: true, gap: 0.4 }) : []),
-          ...careTexts(facts.body, language, facts.family === "soy").flatMap((one) => text(one)),
+          ...careTexts(facts.body, language, facts.family === "soy", facts.isUs).flatMap((one) => text(one)),
         ]),
         ...text(batchText(facts, first), { gap: 0.4 }),
         ...maker,

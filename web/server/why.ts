@@ -8,6 +8,7 @@ import {
   diagnosisOf,
   type FormulaSpec,
   type FoundFactor,
+  flawSeenAt,
   type Judged,
   outcomesOf,
   type RecordKeyName,
@@ -116,9 +117,6 @@ export async function toolKinds(db: Database, workshopId: string): Promise<Map<s
   return new Map(rows.map((row) => [row.id, row.kind]));
 }
 
-/** When a flaw was first seen on a batch; now, where it was not. */
-const seenAt = (facts: BatchFacts, defect: string, now: string) => facts.flaws.find((one) => one.flaw.defect === defect)?.at ?? now;
-
 export const flawsOf = (plan: BatchPlan, facts: BatchFacts): Why["flaws"] => {
   const counts = new Map<string, number>();
   const rows = outcomesOf(plan, facts);
@@ -150,7 +148,7 @@ export async function whyOf(db: Database, workshopId: string, batchId: string, a
   if (!defect) return none;
   const [tools, own] = await Promise.all([toolKinds(db, workshopId), readOwnCauses(db, workshopId)]);
   const product = facts.flaws.find((one) => one.flaw.defect === defect)?.flaw.product;
-  const about = diagnosisOf(plan, facts, seenAt(facts, defect, now), tools, product);
+  const about = diagnosisOf(plan, facts, flawSeenAt(facts, defect) ?? now, tools, product);
   const found = diagnose({ ...about, defect }, own);
   const fine = await fineRecords(db, workshopId, batchId, plan.pots[0]?.waxFamily ?? "", defect);
   const factors = [...new Set(found.causes.flatMap(({ cause }) => (cause.key && FACTOR_OF[cause.key] ? [FACTOR_OF[cause.key] as string] : [])))];

@@ -19,7 +19,7 @@ export function sayRecorded(units: Writers, key: RecordKeyName, value: number | 
     case "":
       return units.n(value, 0);
     default:
-      return `${units.n(value, 1)} ${unit}`;
+      return `${units.n(value, 1)} ${units.n(value, 1) === "1" ? unit.replace(/s$/, "") : unit}`;
   }
 }
 

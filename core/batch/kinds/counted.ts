@@ -1,3 +1,4 @@
+import { countWords } from "../../recipe/mix";
 import { partKey } from "../facts";
 import type { BatchPlan } from "../plan";
 import { atWork, batchKind } from "./kind";
@@ -27,10 +28,10 @@ export const counted = batchKind({
   },
   told: (payload, plan) => {
     const part = partOf(plan, payload);
-    return { what: `counted in ${part?.name ?? "something"}`, figure: `${payload.n} ${part?.count?.of ?? ""}` };
+    return { what: `counted in ${part?.name ?? "something"}`, figure: part?.count ? countWords(payload.n, part.count.of) : String(payload.n) };
   },
   columns: (payload, plan) => {
     const part = partOf(plan, payload);
-    return { what: `${payload.n} ${part?.count?.of ?? ""} ${part?.name ?? ""}` };
+    return { what: `${part?.count ? countWords(payload.n, part.count.of) : payload.n} ${part?.name ?? ""}` };
   },
 });

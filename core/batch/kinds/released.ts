@@ -14,8 +14,8 @@ export const released = batchKind({
     // What is found out about cure and jars afterwards does not take a release back; that it was never inspected does.
     return { field: "kind", message: `It cannot be released yet: ${blocks.join("; ")}.`, ...(facts.lookedAt ? { advisory: true as const } : {}) };
   },
-  apply: (facts, { id, happenedAt }) => {
-    facts.released = { eventId: id, at: happenedAt };
+  apply: (facts, { id, happenedAt, payload }) => {
+    facts.released = { eventId: id, at: happenedAt, ...(payload.note ? { note: payload.note } : {}) };
   },
   told: (one) => ({ what: "released for sale", figure: one.note }),
   columns: (one) => ({ what: one.note }),

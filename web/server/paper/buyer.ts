@@ -3,7 +3,7 @@ import {
   careTexts,
   type Language,
   MANNERS,
-  netWeight,
+  netWeightText,
   SAFETY_PATHS,
   SIGN_PATHS,
   type SignCode,
@@ -27,21 +27,20 @@ const paths = (list: readonly { d: string; fill?: "black" | "white" | undefined;
 export function buyerPage(facts: LabelFacts, languages: readonly Language[], locale: string): string {
   const manner = MANNERS[locale as keyof typeof MANNERS] ?? MANNERS["en-GB"];
   const list = (lines: readonly string[]) => `<ul>${lines.map((line) => `<li>${escaped(line)}</li>`).join("")}</ul>`;
-  const { metric, us } = netWeight(facts.statedMg);
   const without = facts.hazard.without.map((one) => one.name);
   const part = (language: Language) => {
-    const safety = safetyTexts(facts.body, language, facts.settings.own);
+    const safety = safetyTexts(facts.body, language, facts.settings.own, facts.isUs);
     const words = wordsOf(facts.hazard.answer, language);
     const hazard = [words.signal ?? "", words.contains ?? "", ...words.h, ...words.euh, ...words.p].filter(Boolean);
     const facts_ = [
-      `${textOf("net", language)} ${metric} (${us})`,
+      `${textOf("net", language)} ${netWeightText(facts.statedMg, facts.isUs)}`,
       facts.family ? `${textOf("wax", language)}: ${facts.family}` : "",
       facts.batch ? `${textOf("batch", language)} ${facts.batch.number}` : "",
       facts.batch ? textOf("made", language, { day: writeDay(facts.batch.pouredOn, manner.date) }) : "",
       facts.hours && facts.body !== "melt" ? burnTimeWords(facts.hours, language) : "",
     ].filter(Boolean);
     return `<section lang="${language}">${list(facts_)}
-<h2>${escaped(textOf("care", language))}</h2>${list(careTexts(facts.body, language, facts.family === "soy"))}
+<h2>${escaped(textOf("care", language))}</h2>${list(careTexts(facts.body, language, facts.family === "soy", facts.isUs))}
 <h2>${escaped(textOf("safety", language))}</h2>
 <p class="signs">${safety.always.map(({ sign }) => `<svg viewBox="0 0 100 100" role="img" aria-label="${SAFETY_PATHS[sign].name}"><circle cx="50" cy="50" r="46" fill="none" stroke="#000" stroke-width="5"/>${paths(SAFETY_PATHS[sign].paths)}${SAFETY_PATHS[sign].struck ? '<path d="M18 18 82 82" stroke="#000" stroke-width="6"/>' : ""}</svg>`).join("")}</p>
 ${list([...safety.always.map((one) => one.text), ...safety.more])}

@@ -1,5 +1,6 @@
 import {
   type BatchPlan,
+  countWords,
   inManner,
   isLocale,
   MANNERS,
@@ -100,10 +101,10 @@ function batchSheet(paper: Paper, { name, day, plan, address, opens }: SheetOf, 
     section(plan.pots.length > 1 ? `Weigh, pot ${potAt + 1}: ${pot.formulaName}` : "Weigh");
     const pitchers = pot.pitchers && pot.pitchers.length > 1 ? pot.pitchers : null;
     for (const part of pot.components) {
-      const amount = part.count ? `${part.count.n} ${part.count.of}` : say(writeOnScale(part.mg, part.scale));
+      const amount = part.count ? countWords(part.count.n, part.count.of) : say(writeOnScale(part.mg, part.scale));
       const each = pitchers?.map((pitcher) => {
         const mine = pitcher.components.find((other) => other.id === part.id);
-        return mine?.n !== undefined ? `${mine.n} ${part.count?.of ?? ""}` : say(writeOnScale(mine?.mg ?? 0, part.scale));
+        return mine?.n !== undefined ? countWords(mine.n, part.count?.of ?? "drops") : say(writeOnScale(mine?.mg ?? 0, part.scale));
       });
       const capacity = capacities.get(part.scale.id ?? "");
       const parts = !part.count && capacity !== undefined && part.mg > capacity ? portionsOf(part.mg, capacity, part.scale.resolutionUg) : null;

@@ -1,6 +1,6 @@
 "use client";
 
-import { overOf } from "@hearth/core";
+import { countWords, overOf } from "@hearth/core";
 import type { Batch } from "@/log/use-batch";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
@@ -11,7 +11,7 @@ export function TooMuch({ batch, pot }: { batch: Batch; pot: number }) {
   const over = overOf(batch.plan, batch.facts, pot);
   if (!over) return null;
   const { component, given, asked, loadNow, targets } = over;
-  const write = (n: number) => (component.count ? `${n} ${component.count.of}` : units.onScale(n, component.scale));
+  const write = (n: number) => (component.count ? countWords(n, component.count.of) : units.onScale(n, component.scale));
   const limit = batch.plan.pots[pot]?.maxLoadPpm ?? null;
   const others = targets.filter((one) => one.componentId !== component.id);
   return (

@@ -5,16 +5,24 @@ import { useKeys } from "@/ui/keys";
 import { sound } from "@/ui/sound";
 import { press } from "@/ui/variants";
 
-/** Stirring by the clock: start, stop, and a tone when the time is up. The time stirred is handed on at the stop. */
-export function StirClock({ seconds, onStop }: { seconds: number; onStop: (stirred: number) => void }) {
+/** Stirring by the clock: start, stop, and a tone when the time is up. The time really stirred is handed on every second while it runs, and at the stop. */
+export function StirClock({ seconds, onTime }: { seconds: number; onTime: (stirred: number) => void }) {
   const [since, setSince] = useState<number | null>(null);
   const [gone, setGone] = useState(0);
   const rang = useRef(false);
+  const told = useRef(0);
+  const tell = useRef(onTime);
+  tell.current = onTime;
   useEffect(() => {
     if (since === null) return;
     const timer = setInterval(() => {
       const passed = (performance.now() - since) / 1_000;
       setGone(passed);
+      const whole = Math.max(1, Math.round(passed));
+      if (whole !== told.current) {
+        told.current = whole;
+        tell.current(whole);
+      }
       if (passed >= seconds && !rang.current) {
         rang.current = true;
         sound();
@@ -29,7 +37,7 @@ export function StirClock({ seconds, onStop }: { seconds: number; onStop: (stirr
       setSince(performance.now());
     } else {
       setSince(null);
-      onStop(Math.max(1, Math.round((performance.now() - since) / 1_000)));
+      onTime(Math.max(1, Math.round((performance.now() - since) / 1_000)));
     }
   };
   useKeys([{ key: " ", does: "start or stop the stirring clock", act: toggle }]);

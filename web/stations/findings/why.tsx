@@ -25,7 +25,7 @@ function says(units: Writers, { cause, verdict, evidence }: Judged): string {
   const { key, test } = cause;
   if (!evidence || !test) return key ? `Log “${keyOf(key).words}” next time.` : "Nothing that is recorded can tell.";
   if ("family" in test || key === null) return `The wax is ${evidence.measured}.`;
-  const { words } = keyOf(key);
+  const words = key === "cure_days" && /throw$/.test(cause.defect) ? "smelled after" : keyOf(key).words;
   const value = `${words}${typeof evidence.measured === "boolean" ? ":" : ""} ${sayRecorded(units, key, evidence.measured)}`;
   if (typeof evidence.measured !== "number" || typeof evidence.limit !== "number") return value;
   const side = "above" in test ? "above" : "below";

@@ -7,6 +7,7 @@ import {
   difference,
   disagreements,
   type FormulaSpec,
+  firstDose,
   formulaSpec,
   LARGEST_LOAD_PERCENT,
   type LoadBasis,
@@ -225,10 +226,19 @@ export function FormulaEditor(props: {
     if (!formula && fields.text("load") === loadText(suggested.loadPpm)) fields.set("load", loadText(next.loadPpm));
     setSuggested(next);
   };
+  const dyeKind = (id: string | undefined) => shelf.dyes.find((one) => one.id === id)?.kind ?? "liquid";
   const choose = (kind: PartKind, key: string, id: string) => {
     const doseOf = (additive: string) => writeNumber(suggestedDose(shelf.additives.find((one) => one.id === additive)) / 10_000, 4);
     if (kind === "additive" && fields.text(`${key}:share` as never) === doseOf(fields.text(`${key}:id` as never)))
       fields.set(`${key}:share` as never, doseOf(id));
+    if (kind === "dye") {
+      // Chips and blocks are counted in pieces, whatever stood here before.
+      const [before, next] = [firstDose(dyeKind(fields.text(`${key}:id` as never))), firstDose(dyeKind(id))];
+      if (fields.text(`${key}:by` as never) === before.by && before.by !== next.by) {
+        fields.set(`${key}:by` as never, next.by);
+        fields.set(`${key}:share` as never, writeNumber(next.amount, 4));
+      }
+    }
     fields.set(`${key}:id` as never, id);
     follow(rows, { [`${key}:id`]: id });
   };
@@ -236,8 +246,13 @@ export function FormulaEditor(props: {
     const list: readonly { id: string }[] = { wax: shelf.waxes, fragrance: shelf.fragrances, additive: shelf.additives, dye: shelf.dyes }[kind];
     const free = list.find((one) => !rows.some((row) => fields.text(`${row.key}:id`) === one.id));
     const key = `${kind}:${rows.reduce((most, row) => Math.max(most, Number(row.key.split(":")[1])), 0) + 1}`;
-    const dose = kind === "additive" ? writeNumber(suggestedDose(shelf.additives.find((one) => one.id === free?.id)) / 10_000, 4) : kind === "dye" ? "4" : "1";
-    const all: PartRow[] = [...rows, { kind, key, id: free?.id ?? "", share: dose, by: "drops" }];
+    const dose =
+      kind === "additive"
+        ? writeNumber(suggestedDose(shelf.additives.find((one) => one.id === free?.id)) / 10_000, 4)
+        : kind === "dye"
+          ? writeNumber(firstDose(dyeKind(free?.id)).amount, 4)
+          : "1";
+    const all: PartRow[] = [...rows, { kind, key, id: free?.id ?? "", share: dose, by: kind === "dye" ? firstDose(dyeKind(free?.id)).by : "drops" }];
     setRows(all);
     follow(all);
   };

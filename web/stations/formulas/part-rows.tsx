@@ -92,8 +92,8 @@ export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, 
                   label={`By${suffix}`}
                   {...fields.bind(`${row.key}:by`)}
                   options={[
-                    { value: "drops", label: "drops a lb" },
-                    { value: "pieces", label: "pieces a lb" },
+                    { value: "drops", label: "drops per lb" },
+                    { value: "pieces", label: "pieces per lb" },
                     { value: "percent", label: "% of wax" },
                   ]}
                 />

@@ -1,6 +1,6 @@
 "use client";
 
-import { currencyDecimals, good, localeFor, MANNERS, parseMoney } from "@hearth/core";
+import { currencyDecimals, currencyFor, good, localeFor, MANNERS, parseMoney } from "@hearth/core";
 import { useEffect, useMemo, useState } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
@@ -79,13 +79,12 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
     setZoneList(zones());
     setCurrencyList(currencies());
     if (workshop) return;
-    set("timeZone", Intl.DateTimeFormat().resolvedOptions().timeZone || zone);
+    const here = Intl.DateTimeFormat().resolvedOptions().timeZone || zone;
+    set("timeZone", here);
     const locale = localeFor(navigator.languages);
     set("locale", locale);
-    if (locale === "en-US") {
-      for (const [key, value] of Object.entries(SYSTEMS.us)) set(key, value);
-      set("currency", "USD");
-    }
+    set("currency", currencyFor(locale, here));
+    if (locale === "en-US") for (const [key, value] of Object.entries(SYSTEMS.us)) set(key, value);
   }, []);
   const submit = async () => {
     const values = fields.check() as Record<string, unknown> | null;

@@ -1,6 +1,17 @@
 "use client";
 
-import { type Amounts, type BatchPlan, bottlesFor, componentWorking, namedLines, type Planned, type PotPlan, type WeighedComponent } from "@hearth/core";
+import {
+  type Amounts,
+  type BatchPlan,
+  bottlesFor,
+  componentWorking,
+  countUnit,
+  countWords,
+  namedLines,
+  type Planned,
+  type PotPlan,
+  type WeighedComponent,
+} from "@hearth/core";
 import type { Shelf, Stocks } from "@/server/shelf";
 import { PotStrip } from "@/ui/pot-strip";
 import { useUnits, type Writers } from "@/ui/units";
@@ -45,7 +56,7 @@ function Pitchers({ pot, pitchers }: { pot: PotPlan; pitchers: Pitcher[] }) {
                   const mine = one.components.find((other) => other.id === part.id);
                   return (
                     <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
-                      {part.count ? `${mine?.n ?? 0} ${part.count.of}` : units.onScale(mine?.mg ?? 0, part.scale)}
+                      {part.count ? countWords(mine?.n ?? 0, part.count.of) : units.onScale(mine?.mg ?? 0, part.scale)}
                     </td>
                   );
                 })}
@@ -117,7 +128,7 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
               <dd className="flex flex-wrap items-baseline justify-between gap-x-3">
                 <Worked steps={worked.steps} name={worked.name} label={part.name}>
                   <span className={`figure ${size} leading-none`}>{part.count ? part.count.n : figure.figure}</span>
-                  <span className="figure text-[26px]"> {part.count ? part.count.of : figure.unit}</span>
+                  <span className="figure text-[26px]"> {part.count ? countUnit(part.count.n, part.count.of) : figure.unit}</span>
                   {beside ? <span className="figure text-[20px] text-soft"> = {beside}</span> : null}
                 </Worked>
                 <span className="text-right text-[14px] text-soft">

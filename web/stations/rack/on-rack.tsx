@@ -1,7 +1,8 @@
 "use client";
 
-import { releaseBlocks, type WickTest } from "@hearth/core";
-import { type ReactNode, useState } from "react";
+import { bad, good, releaseBlocks, type WickTest } from "@hearth/core";
+import { type ReactNode, useMemo, useState } from "react";
+import { Field, useFields } from "@/forms/fields";
 import { type BatchProps, useBatch } from "@/log/use-batch";
 import { Link } from "@/ui/address";
 import { CureBar, PHASE } from "@/ui/cure-bar";
@@ -9,6 +10,7 @@ import { useKeys } from "@/ui/keys";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
 import { Said } from "@/ui/said";
 import { useUnits } from "@/ui/units";
+import { notice } from "@/ui/variants";
 import { ColdThrow } from "./cold-throw";
 import { Fates } from "./fates";
 import { Standing } from "./standing";
@@ -17,6 +19,55 @@ interface OnRackProps extends BatchProps {
   shelves: string[];
   tests: { id: string; product: string; bodyId: string; test: WickTest }[];
   notes?: ReactNode;
+}
+
+/** Releases a batch of which no burn test is recorded: asked first, with a reason that is kept and shown where it is packed. */
+function ReleaseUntested({ tests, onRelease }: { tests: OnRackProps["tests"]; onRelease: (note: string) => Promise<void> }) {
+  const [asked, setAsked] = useState(false);
+  const rules = useMemo(
+    () => ({ note: { initial: "", parse: (text: string) => (text.trim() ? good(text.trim()) : bad("empty", "Say why it is released without one.")) } }),
+    [],
+  );
+  const fields = useFields(rules);
+  const due = tests.filter((one) => one.test !== "tested");
+  if (!asked)
+    return (
+      <div className="flex flex-wrap items-center gap-3">
+        <button type="button" className="act" data-next-step onClick={() => setAsked(true)}>
+          Release it for sale
+        </button>
+        {due.map((one) => (
+          <Link key={one.id} className="underline" href={`/burn/new?product=${one.id}`}>
+            Burn {one.product}
+          </Link>
+        ))}
+      </div>
+    );
+  return (
+    <form
+      ref={fields.form}
+      role="alertdialog"
+      aria-label="Release it without a burn test?"
+      className={notice()}
+      onSubmit={(event) => {
+        event.preventDefault();
+        const all = fields.check();
+        if (all) void onRelease(String(all.note));
+      }}
+    >
+      <p className="font-semibold">▲ No burn test is recorded for this wick, jar and wax. Release it anyway?</p>
+      <p>Cured is not tested: whether it soots, drowns or heats its jar, only a burn tells.</p>
+      <Field label="Why" {...fields.bind("note")} autoFocus hint="Kept with the batch, and shown where it is packed." />
+      <div className="mt-2 flex flex-wrap gap-3">
+        <button type="submit" className="act">
+          Release it without a burn test
+        </button>
+        <button type="button" className="press" onClick={() => setAsked(false)}>
+          Cancel
+        </button>
+      </div>
+    </form>
+  );
 }
 
 /** One batch on the rack: when it is due, where it stands, what becomes of its jars, how it smells, whether it may be sold. */
@@ -28,11 +79,12 @@ export function OnRack(props: OnRackProps) {
   useKeys([{ key: "u", does: "take the last entry back", act: () => void batch.undo() }]);
   const blocks = [
     ...releaseBlocks(plan, facts, now),
-    ...props.tests
-      .filter((one) => one.test !== "tested")
-      .map((one) => (one.test === "failed" ? `the wick of ${one.product} failed its burn test` : `the burn test of ${one.product} is due`)),
+    ...props.tests.flatMap((one) => (one.test === "failed" ? [`the wick of ${one.product} failed its burn test`] : [])),
   ];
-  const release = async () => setSaid((await batch.record({ kind: "released", payload: { note: "" } }))?.message ?? "");
+  // Melts have no wick to be tested.
+  const isWicked = plan.products.some((one) => one.body === "vessel" || one.wicks !== null);
+  const isTested = !isWicked || (props.tests.length > 0 && props.tests.every((one) => one.test === "tested"));
+  const release = async (note: string) => setSaid((await batch.record({ kind: "released", payload: { note } }))?.message ?? "");
   const rooms = [...new Set(facts.smells.map((one) => one.room).filter(Boolean))].reverse();
   return (
     <Screen
@@ -69,26 +121,22 @@ export function OnRack(props: OnRackProps) {
       <section className="mt-3 border-y-[3px] border-ink py-3" aria-label="Release">
         {facts.released ? (
           <p className="text-[19px] font-bold text-inside">
-            ✓ Released for sale {units.dayClock(facts.released.at)}{" "}
+            ✓ Released for sale {units.dayClock(facts.released.at)}
+            {facts.released.note ? <span className="font-normal text-ink">, without a burn test: “{facts.released.note}”</span> : null}{" "}
             <Link className="press ml-2" href="/sell/pack">
               Pack it
             </Link>
           </p>
         ) : blocks.length > 0 ? (
           <p>
-            <strong>Not to be released yet:</strong> {blocks.join("; ")}.{" "}
-            {props.tests
-              .filter((one) => one.test !== "tested")
-              .map((one) => (
-                <Link key={one.id} className="mr-3 underline" href={`/burn/new?product=${one.id}`}>
-                  Burn {one.product}
-                </Link>
-              ))}
+            <strong>Not to be released yet:</strong> {blocks.join("; ")}.
           </p>
-        ) : (
-          <button type="button" className="act" data-next-step onClick={() => void release()}>
+        ) : isTested ? (
+          <button type="button" className="act" data-next-step onClick={() => void release("")}>
             Release it for sale
           </button>
+        ) : (
+          <ReleaseUntested tests={props.tests} onRelease={release} />
         )}
         <Said>{said}</Said>
       </section>

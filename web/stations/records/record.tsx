@@ -1,6 +1,6 @@
 "use client";
 
-import { defectOf, filledOf, missingToClose, partKey, sellableOf, stoppedOf, weighedLoad, writePart } from "@hearth/core";
+import { countWords, defectOf, filledOf, missingToClose, partKey, sellableOf, stoppedOf, weighedLoad, writePart } from "@hearth/core";
 import { type ReactNode, useState } from "react";
 import { Entries } from "@/log/entries";
 import { PaperLinks } from "@/log/paper-links";
@@ -142,7 +142,9 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
                       <th scope="row" className="py-1 text-left font-semibold">
                         {part.name}
                       </th>
-                      <td className="figure text-right text-[20px]">{part.count ? `${part.count.n} ${part.count.of}` : units.onScale(part.mg, part.scale)}</td>
+                      <td className="figure text-right text-[20px]">
+                        {part.count ? countWords(part.count.n, part.count.of) : units.onScale(part.mg, part.scale)}
+                      </td>
                       <td className="figure text-right text-[20px]">
                         {part.count
                           ? (facts.counted[partKey(at, part.id)]?.n ?? "–")
@@ -161,7 +163,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
                     .filter((part) => (facts.lost[partKey(at, part.id)] ?? 0) > 0)
                     .map(
                       (part) =>
-                        `${part.name} ${part.count ? `${facts.lost[partKey(at, part.id)]} ${part.count.of}` : units.g(facts.lost[partKey(at, part.id)] ?? 0)}`,
+                        `${part.name} ${part.count ? countWords(facts.lost[partKey(at, part.id)] ?? 0, part.count.of) : units.g(facts.lost[partKey(at, part.id)] ?? 0)}`,
                     )
                     .join(", ")}
                   .

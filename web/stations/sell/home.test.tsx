@@ -29,6 +29,7 @@ const goods = (id: string, over: Partial<GoodsRow> = {}): GoodsRow => ({
   lacking: 0,
   planned: 0,
   lots: [],
+  untested: [],
   test: "tested",
   ...over,
 });

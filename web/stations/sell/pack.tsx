@@ -176,6 +176,11 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
                   : "; no box or label named"}
               </p>
             ) : null}
+            {(row?.untested ?? []).map((one) => (
+              <Warn key={one.number}>
+                Batch {one.number} was released without a burn test: “{one.why}”.
+              </Warn>
+            ))}
             <Field label="Packs" {...fields.bind("packs")} inputMode="numeric" large hint={row ? `${row.loose} can be packed now` : undefined} />
             {statedMg !== null ? (
               <Field

@@ -19,7 +19,7 @@ function Stir({ step, batch }: ActProps) {
       button="Record the stirring"
       entry={(time) => ({ kind: "stirred", payload: { act: step.act, seconds: time } })}
     >
-      {({ fill }) => <StirClock seconds={seconds} onStop={(stirred) => fill(`${stirred} s`)} />}
+      {({ fill }) => <StirClock seconds={seconds} onTime={(stirred) => fill(`${stirred} s`)} />}
     </EntryForm>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { isImplausible, parseMass, portionsFor, type ScaleDisplay, typedUnit } from "@hearth/core";
+import { countUnit, countWords, isImplausible, parseMass, portionsFor, type ScaleDisplay, typedUnit } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { countRule, massRule } from "@/forms/rules";
 import type { Instrument } from "@/log/use-batch";
@@ -89,7 +89,7 @@ export function Weighing({ step, batch, instruments }: ActProps) {
   const rest = Math.max(0, asked - given);
   const show = given > 0 && !step.done ? rest : asked;
   const write = (n: number) => (counting ? String(n) : units.onScale(n, part.scale));
-  const figure = counting ? { figure: String(show), unit: part.count?.of ?? "" } : units.scaleParts(show, part.scale);
+  const figure = counting ? { figure: String(show), unit: part.count ? countUnit(show, part.count.of) : "" } : units.scaleParts(show, part.scale);
   const scales = instruments.filter((one) => one.kind === "scale");
   // The scale that the plan names comes first; another may be chosen.
   const tools = counting ? [] : [...scales].sort((a, b) => Number(b.id === part.scale.id) - Number(a.id === part.scale.id));
@@ -119,7 +119,7 @@ export function Weighing({ step, batch, instruments }: ActProps) {
         button={counting ? "Record the count" : "Record the weight"}
         ask={(value) =>
           isImplausible(given + value, asked)
-            ? `${counting ? `${given + value} ${part.count?.of}` : units.onScale(given + value, part.scale)} is ${units.n((given + value) / asked, 1)} times the ${write(asked)} asked. Look at the number again.`
+            ? `${part.count ? countWords(given + value, part.count.of) : units.onScale(given + value, part.scale)} is ${units.n((given + value) / asked, 1)} times the ${write(asked)} asked. Look at the number again.`
             : null
         }
         entry={(value) =>
