@@ -70,6 +70,19 @@ describe("jars on the rack", () => {
     expect(fates().counts).toMatchObject({ rack: 1, sold: 6 });
   });
 
+  it("that sweat are held back until they stayed dry at a second look, and no longer", () => {
+    const { product, put, fates } = poured();
+    put({ kind: "seen", payload: { product, jars: 4, flaws: [{ ...crack, defect: "sweating", place: "top" }] } });
+    expect(fates().stopped).toBe(4);
+    const repair = put({ kind: "repaired", payload: { product, defect: "sweating", jars: 4, how: "dabbed dry", mg: null } });
+    expect(fates().stopped).toBe(4);
+    put({ kind: "rechecked", payload: { repair: repair.id, held: 3 } });
+    expect(fates().stopped).toBe(1);
+    // One that is cracked as well stays out.
+    put({ kind: "seen", payload: { product, jars: 2, flaws: [crack] } });
+    expect(fates().stopped).toBe(3);
+  });
+
   it("are looked at one by one, no jar twice in one look-over; a safety flaw counts its jars once", () => {
     const { batch, product, asked, put, fates } = poured();
     put({ kind: "seen", payload: { product, jars: 2, flaws: [crack, { ...crack, defect: "sweating", place: "top" }, rough] } });
@@ -130,7 +143,9 @@ describe("grades", () => {
     expect(gradeOf([{ ...most, defect: "slump" }, rough])).toBe("melt again");
     const mild = gradeRules.parse({ ...USUAL_GRADES, own: { cracked_glass: "first", sweating: "first", rough_top: "melt again" } });
     expect(gradeOf([crack], mild)).toBe("never sell");
-    expect(gradeOf([{ ...crack, defect: "sweating" }], mild)).toBe("never sell");
+    // Sweating can be dabbed dry: it is held back, and not given up.
+    expect(gradeOf([{ ...crack, defect: "sweating" }], mild)).toBe("after a second look");
+    expect(gradeOf([{ ...crack, defect: "sweating" }, crack], mild)).toBe("never sell");
     expect(gradeOf([rough], mild)).toBe("melt again");
     // Earlier records say how bad, not how far.
     expect(gradeOf([{ defect: "rough_top", severity: "slight" }])).toBe("first");

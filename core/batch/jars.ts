@@ -26,25 +26,32 @@ export function filledOf(plan: BatchPlan, facts: Pick<BatchFacts, "pours">, key:
   return counts.length > 0 ? Math.min(...counts) : (plan.products.find((one) => one.key === key)?.count ?? 0);
 }
 
-/** Pieces of a product that must not be sold, for safety. Common practice, no source (class S). */
-export function stoppedOf(plan: BatchPlan, facts: Pick<BatchFacts, "flaws" | "pours">, key: string): number {
+/**
+ * Pieces of a product that must not be sold, for safety. Common practice, no source (class S). One that can be mended, as sweating, holds a jar back only
+ * until it was found dry at a second look.
+ */
+export function stoppedOf(plan: BatchPlan, facts: Pick<BatchFacts, "flaws" | "pours" | "repairs">, key: string): number {
   // Several flaws of one look are on the same jars; those of two looks may be on the same or not: nobody said, so each counts.
   const unsafe = new Map<string, number>();
-  for (const { eventId, flaw } of facts.flaws) if (flaw.product === key && defectOf(flaw.defect)?.classes.includes("S")) unsafe.set(eventId, flaw.jars);
-  return Math.min(
-    filledOf(plan, facts, key),
-    [...unsafe.values()].reduce((sum, jars) => sum + jars, 0),
-  );
+  const mended = new Map<string, number>();
+  for (const { eventId, flaw } of facts.flaws) {
+    const defect = defectOf(flaw.defect);
+    if (flaw.product === key && defect?.classes.includes("S")) (defect.recovers ? mended : unsafe).set(eventId, flaw.jars);
+  }
+  for (const eventId of unsafe.keys()) mended.delete(eventId);
+  const sum = (counts: Map<string, number>) => [...counts.values()].reduce((all, jars) => all + jars, 0);
+  const held = facts.repairs.reduce((all, one) => all + (one.product === key && defectOf(one.defect)?.recovers ? (one.held ?? 0) : 0), 0);
+  return Math.min(filledOf(plan, facts, key), sum(unsafe) + Math.max(0, sum(mended) - held));
 }
 
 /** What may be sold of a product once cured and tested: what was filled, less what safety stops. */
-export const sellableOf = (plan: BatchPlan, facts: Pick<BatchFacts, "flaws" | "pours">, key: string): number =>
+export const sellableOf = (plan: BatchPlan, facts: Pick<BatchFacts, "flaws" | "pours" | "repairs">, key: string): number =>
   Math.max(0, filledOf(plan, facts, key) - stoppedOf(plan, facts, key));
 
 /** What became of the jars of a product: by state, together always what was filled; and how many of those left safety stops. */
 export function fatesOf(
   plan: BatchPlan,
-  facts: Pick<BatchFacts, "flaws" | "pours" | "fates">,
+  facts: Pick<BatchFacts, "flaws" | "pours" | "fates" | "repairs">,
   key: string,
 ): { filled: number; counts: Record<JarFate, number>; stopped: number } {
   const filled = filledOf(plan, facts, key);

@@ -38,6 +38,24 @@ describe("what burn sessions say (common practice, no source, where no standard 
     expect(burn([{ looks: [] }]).pool).toEqual({ verdict: "not_recorded", full_at_minute: null });
   });
 
+  it("says of which session the minute is, and weighs what moved the air before any size is changed", () => {
+    expect(burn([good, good, good])).toMatchObject({ pool: { full_at_minute: 180 }, pool_session: 3 });
+    const jumps = {
+      looks: [
+        { minute: 60, flame: "jumping" },
+        { minute: 90, soot: true },
+      ],
+    };
+    expect(burn([{ ...jumps, air: ["window open"] }])).toMatchObject({
+      safety: { pass: false },
+      advice: { what: "keep", why: expect.stringContaining("in still air before any size is changed") },
+    });
+    // In still air, or where something was seen that no draft gives, the wick goes down.
+    expect(burn([jumps]).advice.what).toBe("wick_down");
+    expect(burn([{ ...jumps, air: ["fan"] }, jumps]).advice.what).toBe("wick_down");
+    expect(burn([{ looks: [...jumps.looks, { minute: 100, wall_c: 90 }], air: ["fan"] }]).advice.what).toBe("wick_down");
+  });
+
   it("measures the pool of a tapered jar against its width where the wax stands by then", () => {
     // Full: 83 − 4 mm at the top; with three quarters burned away 77.75 − 4.
     const low = {

@@ -18,6 +18,7 @@ const session = z.object({
   grams_before: z.number().positive().max(100_000).optional(),
   grams_after: z.number().min(0).max(100_000).optional(),
   minutes: z.number().positive().max(10_000).optional().describe("how long it burned"),
+  air: z.array(z.string().min(1).max(40)).max(6).optional().describe("what moved the air: an open window, a fan"),
 });
 export const burnRequest = z
   .object({
@@ -40,7 +41,11 @@ export type BurnRequest = z.output<typeof burnRequest>;
 const span = z.object({ value: z.number(), low: z.number(), high: z.number() });
 export const burnAnswer = z.object({
   safety: z.object({ pass: z.boolean(), reasons: z.array(z.string()) }),
-  pool: z.object({ verdict: z.enum(["small", "right", "large", "not_recorded"]), full_at_minute: z.number().nullable() }),
+  pool: z.object({
+    verdict: z.enum(["small", "right", "large", "not_recorded"]),
+    full_at_minute: z.number().nullable(),
+  }),
+  pool_session: z.number().int().optional().describe("the session by which the pool is judged, from 1"),
   grams_per_hour: span.nullable().describe("with its 95 % interval; null where nothing was weighed"),
   hours_left: span.nullable().describe("to the end of the wax"),
   advice: z.object({ what: z.enum(ADVICE), why: z.string() }),
@@ -57,6 +62,7 @@ export function answerBurn(request: BurnRequest): BurnAnswer {
   return {
     safety: { pass: safety.pass, reasons: safety.reasons.map((one) => one.words) },
     pool: { verdict: pool.verdict, full_at_minute: pool.full_at_minute },
+    ...(pool.session === null ? {} : { pool_session: pool.session }),
     grams_per_hour,
     hours_left,
     advice,

@@ -28,6 +28,8 @@ export interface Session {
   grams_before?: number | undefined;
   grams_after?: number | undefined;
   minutes?: number | undefined;
+  /** What moved the air: an open window, a fan. A session of which nobody said is taken for one in still air. */
+  air?: readonly string[] | undefined;
 }
 /** The sessions of one candle, and what is known of it. */
 export interface Burned {
@@ -50,6 +52,7 @@ export interface Reason {
   words: string;
   /** The looks it rests on. */
   seen: Seen[];
+  id?: Sign["id"];
 }
 export interface Span {
   value: number;
@@ -68,7 +71,7 @@ export const ADVICE_WORDS: Record<AdviceWhat, string> = {
 };
 export interface BurnJudged {
   safety: { pass: boolean; reasons: Reason[] };
-  pool: { verdict: "small" | "right" | "large" | "not_recorded"; full_at_minute: number | null; seen: Seen[] };
+  pool: { verdict: "small" | "right" | "large" | "not_recorded"; full_at_minute: number | null; session: number | null; seen: Seen[] };
   grams_per_hour: Span | null;
   /** Of each session that was weighed and timed. */
   rates: number[];
@@ -158,7 +161,8 @@ function safetyOf({ sessions }: Burned, measures: Measures): BurnJudged["safety"
       for (const sign of signsOf(look, measures)) {
         const there = by.get(sign.id);
         if (there) there.seen.push({ session, look: at });
-        else by.set(sign.id, { words: `${sign.says} (session ${session + 1}, minute ${Math.round(look.minute)}).`, seen: [{ session, look: at }] });
+        else
+          by.set(sign.id, { id: sign.id, words: `${sign.says} (session ${session + 1}, minute ${Math.round(look.minute)}).`, seen: [{ session, look: at }] });
       }
   return { pass: by.size === 0, reasons: [...by.values()] };
 }
@@ -182,20 +186,21 @@ function poolOf(burned: Burned): BurnJudged["pool"] {
   const third = measured.find((one) => one.session >= M.LEAST_SESSIONS - 1) ?? measured.at(-1);
   const long = (one: (typeof measured)[number]) => fullIn(one) !== undefined || (one.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL;
   const told = third && !long(third) ? (measured.findLast(long) ?? third) : third;
-  if (!told) return { verdict: deep.length > 0 ? "large" : "not_recorded", full_at_minute: null, seen: deep };
+  if (!told) return { verdict: deep.length > 0 ? "large" : "not_recorded", full_at_minute: null, session: null, seen: deep };
   const full = fullIn(told);
   const seen = told.pools.map(({ look }) => ({ session: told.session, look }));
   const at = full?.minute ?? null;
+  const session = told.session + 1;
   // A pillar's pool is to end before the edge; how much before, nobody has written down.
   if (burned.pillar) {
-    if (deep.length > 0 || at !== null) return { verdict: "large", full_at_minute: at, seen: deep.length > 0 ? deep : seen };
-    return { verdict: (told.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL ? "right" : "not_recorded", full_at_minute: null, seen };
+    if (deep.length > 0 || at !== null) return { verdict: "large", full_at_minute: at, session, seen: deep.length > 0 ? deep : seen };
+    return { verdict: (told.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL ? "right" : "not_recorded", full_at_minute: null, session, seen };
   }
   if (deep.length > 0 || (at !== null && at < M.FULL_FROM))
-    return { verdict: "large", full_at_minute: at, seen: at !== null && at < M.FULL_FROM ? seen : deep };
-  if (at !== null) return { verdict: at <= M.FULL_UNTIL ? "right" : "small", full_at_minute: at, seen };
+    return { verdict: "large", full_at_minute: at, session, seen: at !== null && at < M.FULL_FROM ? seen : deep };
+  if (at !== null) return { verdict: at <= M.FULL_UNTIL ? "right" : "small", full_at_minute: at, session, seen };
   // Not full by the last look: too small only where it was looked at long enough.
-  return { verdict: (told.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL ? "small" : "not_recorded", full_at_minute: null, seen };
+  return { verdict: (told.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL ? "small" : "not_recorded", full_at_minute: null, session, seen };
 }
 
 /** Hourly consumption of each session that was weighed and timed. */
@@ -218,11 +223,21 @@ export function meanOf(rates: readonly number[]): Span | null {
 const hoursOf = (grams: number, rate: Span): Span =>
   rounded({ value: grams / rate.value, low: grams / rate.high, high: grams / Math.max(rate.low, rate.value / 10) });
 
+/** Signs that a draft alone can give. Common practice, no source. */
+const DRAFTY: ReadonlySet<string> = new Set<Sign["id"]>(["unsteady", "flame", "soot"]);
+
 function adviceOf(burned: Burned, safety: BurnJudged["safety"], pool: BurnJudged["pool"]): BurnJudged["advice"] {
   const seen = (says: (one: Look) => boolean) => burned.sessions.some((one) => one.looks.some(says));
   const starves = seen((one) => one.flame === "dying" || one.flame === "out");
   const early = burned.sessions.filter((one) => one.looks.some((each) => each.mushroom === true && each.minute <= M.EARLY_MUSHROOM)).length;
   const hardEdge = seen((one) => one.edge === true);
+  if (!safety.pass && safety.reasons.every((one) => DRAFTY.has(one.id ?? "") && one.seen.every((at) => (burned.sessions[at.session]?.air ?? []).length > 0))) {
+    const air = [...new Set(safety.reasons.flatMap((one) => one.seen.flatMap((at) => burned.sessions[at.session]?.air ?? [])))].join(", ");
+    return {
+      what: "keep",
+      why: `${safety.reasons[0]?.words} The air moved (${air}): a draft alone makes a good flame jump. Burn this session again in still air before any size is changed.`,
+    };
+  }
   if (!safety.pass) {
     return pool.verdict === "small"
       ? { what: "change_kind", why: "It is not safe, and yet its pool stays small: no size of this kind will do. Change the kind before the size." }
@@ -252,7 +267,7 @@ function adviceOf(burned: Burned, safety: BurnJudged["safety"], pool: BurnJudged
       why: burned.pillar
         ? "The pool comes too near the edge: one size down, or a harder wax."
         : pool.full_at_minute !== null && pool.full_at_minute < M.FULL_FROM
-          ? "The pool is full before two hours: one size down."
+          ? `The pool is full before two hours (session ${pool.session}, minute ${Math.round(pool.full_at_minute)}): one size down.`
           : "The pool is deep: one size down, or a harder blend.",
     };
   const unsure = pool.verdict === "not_recorded" ? " The pool was not recorded long enough to judge it: look at two, three and four hours." : "";

@@ -16,6 +16,7 @@ export const sessionsOf = (facts: TesterFacts): Session[] =>
       grams_before: one.beforeMg === null ? undefined : one.beforeMg / 1_000,
       grams_after: one.afterMg === null ? undefined : one.afterMg / 1_000,
       minutes,
+      air: one.air,
     };
   });
 
@@ -44,6 +45,10 @@ export interface BurnVerdict extends BurnJudged {
   enough: boolean;
   seen: Seen[];
 }
+
+/** Whether a test candle went out by itself while it had wax to burn. */
+const goesOut = (facts: TesterFacts | undefined): boolean =>
+  facts?.sessions.some((one) => one.out?.why === "by itself" || one.looks.some((look) => look.flame === "out")) ?? false;
 
 const hasLooks = (facts: TesterFacts) => facts.sessions.some((one) => one.looks.length > 0);
 
@@ -125,6 +130,7 @@ export function optionVerdict(plan: TrialPlan, facts: TrialFacts, option: string
     ...(worst && safe !== false && (worst.advice.what === "change_kind" || worst.advice.what === "less_load_or_dye")
       ? [ADVICE_WORDS[worst.advice.what].toLowerCase()]
       : []),
+    ...(burned.some((one) => goesOut(facts.testers[one.key])) ? ["it went out by itself"] : []),
     ...(halves ? ["half-filled: the full jar has to follow"] : []),
   ];
   return {

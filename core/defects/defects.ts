@@ -12,6 +12,8 @@ export interface Defect {
   classes: DefectClass[];
   /** Whether it can be seen on a set candle, or only in the nose or the flame. */
   seen: "set" | "burning";
+  /** It can be mended: what stays dry at a second look may be sold. Common practice, no source. */
+  recovers?: boolean;
   /** Where on a set candle it is looked for. */
   places: Place[];
 }

@@ -3,7 +3,7 @@ import { DEFECTS, defectOf, type Flaw } from "./defects";
 import { EXTENTS, type Extent } from "./places";
 
 /** What a jar is worth, best first. */
-export const GRADES = ["first", "second", "melt again", "never sell"] as const;
+export const GRADES = ["first", "second", "after a second look", "melt again", "never sell"] as const;
 export type Grade = (typeof GRADES)[number];
 
 /** What a workshop may say of a flaw that is no safety matter. */
@@ -34,7 +34,7 @@ const worse = (a: Grade, b: Grade): Grade => (GRADES.indexOf(a) >= GRADES.indexO
 export function gradeOf(flaws: readonly Pick<Flaw, "defect" | "extent" | "severity">[], rules: GradeRules = USUAL_GRADES): Grade {
   return flaws.reduce<Grade>((sofar, flaw) => {
     const classes = defectOf(flaw.defect)?.classes ?? [];
-    if (classes.includes("S")) return "never sell";
+    if (classes.includes("S")) return worse(sofar, defectOf(flaw.defect)?.recovers ? "after a second look" : "never sell");
     const extent = flaw.extent ?? (flaw.severity ? LIKE[flaw.severity] : (EXTENTS.at(-1) as Extent));
     return worse(sofar, rules.own[flaw.defect] ?? rules[classes.includes("P") ? "performance" : "cosmetic"][extent]);
   }, "first");

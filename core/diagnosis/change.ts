@@ -53,6 +53,9 @@ function bySpec(spec: FormulaSpec, { what, to }: ChangeNext): FormulaSpec | null
   }
 }
 
+/** Whether a change is one of the formula or its process; one of where the jars stood, or of the wick, is not. */
+export const isOfFormula = (spec: FormulaSpec, change: ChangeNext): boolean => bySpec(spec, change) !== null;
+
 /** The change as a maker would write it beside a formula. */
 export const changeWords = ({ what, from, to }: ChangeNext): string => {
   const { words, unit } = keyOf(what as RecordKeyName);

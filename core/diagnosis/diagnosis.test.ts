@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEFECTS } from "../defects/defects";
-import { aBatch, at } from "../testing/batch";
+import { aBatch, at, readyProcess } from "../testing/batch";
+import { isOfFormula } from "./change";
 import { answerDiagnose, CAUSES, type DiagnoseRequest, diagnose, diagnoseRequest, ownCause } from "./diagnosis";
 import { diagnosisOf, outcomesOf } from "./of-batch";
 
@@ -185,6 +186,21 @@ describe("causes of flaws", () => {
     expect(causes[0]).toMatchObject({ verdict: "supported", cause: { words: "a humid day" } });
     expect(ownCause.safeParse({ ...own, test: { is: true } }).success).toBe(false);
     expect(ownCause.safeParse({ ...own, key: null }).success).toBe(false);
+  });
+});
+
+describe("a change for next time", () => {
+  it("is offered as a version of the formula only where the formula can say it", () => {
+    const spec = { waxes: [], fragrances: [], basis: "wax" as const, loadPpm: 80_000, notes: "", process: readyProcess("soy-bind-hot") };
+    const of = (what: string, from: number | boolean, to: number | boolean) => isOfFormula(spec, { what, from, to, why: "" });
+    expect([of("pour_c", 70, 60), of("load_percent_of_wax", 12, 9), of("stir_minutes", 1, 2), of("cure_days", 2, 14)]).toEqual([true, true, true, true]);
+    expect([
+      of("sun", true, false),
+      of("draught", true, false),
+      of("room_c", 15, 21),
+      of("wick_size_steps", 1, 0),
+      of("vessel_warmed", false, true),
+    ]).not.toContain(true);
   });
 });
 

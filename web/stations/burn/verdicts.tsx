@@ -11,6 +11,7 @@ import {
   type OptionVerdict,
   optionVerdicts,
   sessionOf,
+  writeDuration,
 } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { ask } from "@/forms/ask";
@@ -117,6 +118,7 @@ function Option({
   const wick = trial.plan.testers.find((one) => one.option === verdict.option)?.wick;
   const half = trial.plan.testers.some((one) => one.option === verdict.option && one.fill === "half");
   const decide = (to: Decision) => setSaid(trial.enter({ kind: "decided", payload: { option: verdict.option, verdict: to, why: "" } }));
+  const full = verdict.testers.find((one) => one.pool.full_at_minute !== null);
   const take = async () => {
     if (!product) return;
     const outcome = await ask(takeWick(place, { trialId: trial.id, option: verdict.option, productId: product.id }));
@@ -137,6 +139,7 @@ function Option({
       </div>
       <p className="mt-1">
         <Safe safe={verdict.safe} /> · {POOL_WORDS[verdict.pool]}
+        {full ? `, full after ${writeDuration((full.pool.full_at_minute ?? 0) * 60)} in session ${full.pool.session}` : ""}
         {verdict.grams_per_hour ? <> · {sayRate(units, verdict.grams_per_hour)} an hour</> : null}
       </p>
       {verdict.advice ? (

@@ -1,6 +1,6 @@
 "use client";
 
-import { type ChangeNext, DEFECTS, type Judged, keyOf, type RecordKeyName, toldOf, withChange } from "@hearth/core";
+import { type ChangeNext, DEFECTS, isOfFormula, type Judged, keyOf, type RecordKeyName, toldOf, withChange } from "@hearth/core";
 import { useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
@@ -76,11 +76,13 @@ function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
             Open the formula
           </Link>
         </div>
-      ) : formula ? (
+      ) : formula && isOfFormula(formula.spec, change) ? (
         <button type="button" className="act mt-2" data-next-step disabled={busy} onClick={draft}>
           Make it the next version of {formula.name}
         </button>
-      ) : null}
+      ) : (
+        <p className="mt-1">It is no part of the formula: mind it at the next batch, and leave the formula as it is.</p>
+      )}
       <Said>{said}</Said>
     </section>
   );

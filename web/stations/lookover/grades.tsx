@@ -50,7 +50,10 @@ export function Grades({ rules: kept, version }: { rules: GradeRules; version: n
       lead="The worst flaw of a jar decides."
       side={
         <>
-          <Caution title="Never sold">Cracked glass, seeping oil, a wick at the wall and every other safety flaw: never sell, whatever is set here.</Caution>
+          <Caution title="Never sold">
+            Cracked glass, a wick at the wall and every other safety flaw: never sell, whatever is set here. Sweating candles are sold only after a second look
+            at which they stayed dry.
+          </Caution>
           <Aside title="Why rules">
             Graded by the same marks each time, two people come to the same pile. Most makers sell frosted jars as first: it does no harm in burning.
           </Aside>
