@@ -27,6 +27,7 @@ export * from "./burn/plan";
 export * from "./burn/propose";
 export * from "./burn/protocol";
 export * from "./burn/record";
+export * from "./burn/rooms";
 export * from "./burn/schema";
 export { BURN_COLUMNS, burnRows as burnSheet, readBurnRows } from "./burn/sheet";
 export * from "./burn/throw";

@@ -2,8 +2,7 @@ import { type Mixed, mixed } from "../statistics/mixed";
 import { tQuantile } from "../statistics/tails";
 import type { Rating } from "./facts";
 import { optionsOf, type TrialPlan } from "./plan";
-
-export const ROOMS = ["bathroom", "bedroom", "living room"] as const;
+import type { Room } from "./rooms";
 
 export interface ThrowOption {
   option: string;
@@ -91,7 +90,7 @@ export const THROW_ORDER = [
   { id: "load_10", says: "load at 10 %" },
 ] as const;
 /** So strong a throw does for a room. Common practice, no source: 7 of 10 for a small one, 8 to 9 for a large one. */
-export const wantedScore = (room: string): number => (room === "living room" ? 8 : 7);
+export const wantedScore = (size: Room["size"]): number => (size === "large" ? 8 : 7);
 
 /** The next of that order that was not tried yet; null where nothing is left. `sooty`: a strong oil may have to go down several steps before the soot stops. */
 export function nextForThrow(record: { loadPpm: number; tried: readonly string[]; sooty: boolean; cured: boolean }): { id: string; says: string } | null {

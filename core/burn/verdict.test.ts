@@ -101,7 +101,11 @@ describe("reading a burn (trade rules, section on burn tests, line by line)", ()
   it("safety is judged first, by marks that are named", () => {
     const bad = verdict([{ ...GOOD, 200: { flameUm: 80_000 } }]);
     expect(bad.safety.reasons).toEqual([
-      { id: "flame", words: "The flame was 80 mm high; 76.2 mm is the most (ASTM F2417, from memory) (session 1, minute 200).", seen: [{ session: 0, look: 2 }] },
+      {
+        id: "flame",
+        words: "The flame was 80 mm high; 76.2 mm is the most (ASTM F2417, from memory) (session 1, minute 200).",
+        seen: [{ session: 0, look: 2 }],
+      },
     ]);
     for (const mark of MARKS) expect(mark.source === "common practice, no source" || mark.memory, mark.id).toBe(true);
     expect(MARKS.map((one) => one.source).join()).toMatch(/ASTM F2417.*EN 15493.*EN 15426.*EN 15494/);

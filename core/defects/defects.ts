@@ -12,6 +12,8 @@ export interface Defect {
   classes: DefectClass[];
   /** Whether it can be seen on a set candle, or only in the nose or the flame. */
   seen: "set" | "burning";
+  /** The wax or the container that it belongs to; all where nothing is said. */
+  only?: "gel" | "soy" | "mold" | "vessel";
   /** It can be mended: what stays dry at a second look may be sold. Common practice, no source. */
   recovers?: boolean;
   /** Where on a set candle it is looked for. */
@@ -22,6 +24,15 @@ export interface Defect {
 export const DEFECTS = table as unknown as readonly Defect[];
 
 export const defectOf = (id: string): Defect | undefined => DEFECTS.find((entry) => entry.id === id);
+
+/** The flaws that a candle of this wax in this container can have. Common practice, no source. */
+export const defectsFor = (of: { family: string; body: "vessel" | "mould" }): Defect[] =>
+  DEFECTS.filter(({ only }) => {
+    if (only === "gel") return of.family === "gel";
+    if (only === "soy") return of.family === "soy" || of.family === "paraffin–soy" || of.family === "blend";
+    if (only === "mold") return of.body === "mould";
+    return only === "vessel" ? of.body === "vessel" : true;
+  });
 
 export type WallSpot = NonNullable<SeenFlaw["wall"]>;
 /** One flaw of a jar that was looked at: which, where, how far it goes. */

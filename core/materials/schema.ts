@@ -3,7 +3,7 @@ import { temperatureRange } from "../heat/schema";
 import { isoDay } from "../units/day";
 import { LEAST_DENSITY, MOST_DENSITY } from "../units/density";
 import { SECONDS } from "../units/duration";
-import { LARGEST_MASS_MG } from "../units/mass";
+import { exactResolution, LARGEST_MASS_MG } from "../units/mass";
 import { COLDEST } from "../units/temperature";
 import { type ShelfField, WAX_FAMILIES } from "./fields";
 import { SHELF_FIELDS, type ShelfKind } from "./kinds";
@@ -41,7 +41,8 @@ function fieldSchema(field: ShelfField): z.ZodType {
       case "families":
         return z.array(z.enum(WAX_FAMILIES)).max(WAX_FAMILIES.length);
       case "step":
-        return whole.positive().max(LARGEST_MASS_MG);
+        // A step in ounces is no whole number of micrograms; one that was cut to them is made exact again.
+        return z.number().positive().max(LARGEST_MASS_MG).overwrite(exactResolution);
       case "count":
         return whole.min(type.least).max(type.most);
       case "ref":

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import type { z } from "zod";
 import { anId } from "../testing/batch";
 import { cautionsOnMaterial, cautionsOnVessel, notToBeFilled } from "./cautions";
 import { type FieldContext, readField, WAX_FAMILIES, writeField } from "./fields";
@@ -88,6 +89,9 @@ describe("a field of the shelf", () => {
         fc.assert(
           fc.property(value(kind, field.key), (one) => {
             expect(readField(field, writeField(field, one, context, true), { ...context, bare: true })).toEqual({ ok: true, value: one });
+            // What is read is what may be kept.
+            const schema = (shelfValues(kind) as unknown as z.ZodObject<Record<string, z.ZodType>>).shape[field.key];
+            expect(schema?.safeParse(one), `${kind} ${field.key}`).toMatchObject({ success: true, data: one });
           }),
           { numRuns: 40 },
         );

@@ -24,6 +24,24 @@ export function parseLength(text: string, bounds: { least: number; most: number 
     : good(um);
 }
 
+/** Micrometres in one unit of a distance in a room: 1 ft = 12 in exactly. */
+const REACH_UM = { m: 1_000_000, ft: 304_800 } as const;
+const MAX_REACH_UM = 50_000_000;
+
+/** Reads how far something reaches in a room: "2 ft", "0.6 m", "60 cm"; feet or meters where nothing is said, as the lengths are. */
+export function parseReach(text: string, unit: LengthUnit): Parsed<Micrometres> {
+  const [, figure = "", named] = /^(.*?)\s*(ft|feet|foot|['’′]|m|meters?|metres?)?$/i.exec(text.trim()) ?? [];
+  const number = parseNumber(figure);
+  if (!number.ok) return parseLength(text, { least: 0, most: MAX_REACH_UM / 1_000 }, unit);
+  const isFeet = named ? !/^m/i.test(named) : unit === "in";
+  const um = Math.round(number.value * REACH_UM[isFeet ? "ft" : "m"]);
+  return um >= 0 && um <= MAX_REACH_UM ? good(um) : bad("out-of-range", "No candle reaches so far.");
+}
+
+/** A distance in a room: feet to a half, or meters to a tenth. */
+export const writeReach = (um: Micrometres, unit: LengthUnit): string =>
+  unit === "in" ? `${writeNumber(Math.round((um / REACH_UM.ft) * 2) / 2, 1)} ft` : `${writeNumber(um / REACH_UM.m, 1)} m`;
+
 /** Within so many sixteenths of an inch a length is written as a fraction: a thickness of paper. */
 const NEAR = 0.04;
 

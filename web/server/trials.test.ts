@@ -89,6 +89,16 @@ const pourBatch = async (batchId: string) => {
 };
 
 describe("a trial", () => {
+  it("says that a test candle can be lit only once it is poured and cured", async () => {
+    const begun = value(await beginTrial(here(), wanted([make(await wickOf("4"))])));
+    const ready = async (now: string) => (await listTrials(test.db, workshopId, {}, now)).open.find((one) => one.id === begun.id)?.ready;
+    expect(await ready(LATER)).toBe(0);
+    await pourBatch(begun.batches[0] ?? "");
+    const { testFrom } = (await readTrial(test.db, workshopId, begun.id))?.batches[0] ?? {};
+    const cured = Date.parse(testFrom ?? "");
+    expect([await ready(new Date(cured - 60_000).toISOString()), await ready(new Date(cured + 60_000).toISOString())]).toEqual([0, 2]);
+  });
+
   it("pours its testers as one batch with a product for each wick, and another load as a batch of its own", async () => {
     const [four, six] = [await wickOf("4"), await wickOf("6")];
     const begun = value(await beginTrial(here(), wanted([make(four), make(six), make(four, { change: { loadPpm: 60_000 }, testers: 1 })])));

@@ -30,7 +30,30 @@ export interface TrialListed {
   next: TesterNow["next"];
 }
 
-export function trialListed(row: Pick<Row, "id" | "number" | "stage">, plan: TrialPlan, facts: TrialFacts, now: string): TrialListed {
+/** When the batches of trials may be tested, by their ids; a batch that is not poured has no such time. */
+async function testTimes(db: Database, workshopId: string, rows: readonly Pick<Row, "plan">[]): Promise<ReadonlyMap<string, string>> {
+  const ids = [...new Set(rows.flatMap((row) => row.plan.testers.flatMap((one) => (one.batch ? [one.batch.id] : []))))];
+  if (ids.length === 0) return new Map();
+  const found = await db
+    .select({ id: batches.id, testFrom: batches.testFrom })
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), inArray(batches.id, ids)));
+  return new Map(found.flatMap((one) => (one.testFrom ? [[one.id, one.testFrom] as const] : [])));
+}
+
+export function trialListed(
+  row: Pick<Row, "id" | "number" | "stage">,
+  plan: TrialPlan,
+  facts: TrialFacts,
+  now: string,
+  testFrom: ReadonlyMap<string, string>,
+): TrialListed {
+  // What is not poured and cured cannot be lit; a candle from elsewhere can.
+  const isCured = (key: string): boolean => {
+    const batch = plan.testers.find((one) => one.key === key)?.batch;
+    const from = batch?.id ? testFrom.get(batch.id) : undefined;
+    return !batch || (from !== undefined && Date.parse(from) <= Date.parse(now));
+  };
   const testers = plan.testers.map((one) => ({ key: one.key, ...testerNow(plan.protocol, facts.testers[one.key] ?? { sessions: [], stopped: null }, now) }));
   const closed = row.stage === "closed";
   const nexts = testers.flatMap((one) => (one.state === "burning" && one.next ? [one.next] : []));
@@ -43,7 +66,7 @@ export function trialListed(row: Pick<Row, "id" | "number" | "stage">, plan: Tri
     closed,
     testers: plan.testers.length,
     burning: testers.filter((one) => one.state === "burning").map((one) => ({ key: one.key, next: one.next })),
-    ready: closed ? 0 : testers.filter((one) => one.state === "ready").length,
+    ready: closed ? 0 : testers.filter((one) => one.state === "ready" && isCured(one.key)).length,
     resting: closed ? 0 : testers.filter((one) => one.state === "resting").length,
     sessions: testers.reduce((sum, one) => sum + (facts.testers[one.key]?.sessions.length ?? 0), 0),
     decided: Object.fromEntries(Object.entries(facts.decided).map(([option, one]) => [option, one.verdict])),
@@ -79,7 +102,8 @@ export async function listTrials(
       .orderBy(desc(trials.number))
       .limit(PAGE + 1),
   ]);
-  const all = (rows: Row[]) => rows.map((row) => trialListed(row, row.plan, row.facts, now));
+  const times = await testTimes(db, workshopId, [...open, ...closed]);
+  const all = (rows: Row[]) => rows.map((row) => trialListed(row, row.plan, row.facts, now, times));
   const page = closed.slice(0, PAGE);
   return { open: all(open), closed: all(page), more: closed.length > PAGE ? (page.at(-1)?.number ?? null) : null };
 }
@@ -258,7 +282,8 @@ export const wantsHands = (workshopId: string, now: string) =>
 /** Trials that want hands now: something burns, or can be lit. */
 export async function trialsToday(db: Database, workshopId: string, now: string): Promise<TrialListed[]> {
   const rows = await db.select().from(trials).where(wantsHands(workshopId, now)).orderBy(asc(trials.handsFrom)).limit(12);
-  return rows.map((row) => trialListed(row, row.plan, row.facts, now));
+  const times = await testTimes(db, workshopId, rows);
+  return rows.map((row) => trialListed(row, row.plan, row.facts, now, times));
 }
 
 /** What became of a batch's jars in burn trials: tester by tester, the newest trial first. */

@@ -33,6 +33,7 @@ import {
   writeOnScale,
   writePercent,
   writeRange,
+  writeReach,
   writeResolution,
   writeTemperature,
 } from "@hearth/core";
@@ -92,6 +93,8 @@ export function writers(units: Units) {
     say: (sentence: string) => shown(sentence),
     /** A length: in whole tenths of a millimetre, or in inches by sixteenths. */
     len: (um: number) => shown(writeLength(um, units.length ?? "mm")),
+    /** How far something reaches in a room: feet or meters. */
+    reach: (um: number) => shown(writeReach(um, units.length ?? "mm")),
     g: (mg: number) => written(parts(mg)),
     /** A weight as the scale shows that it is weighed on, in the scale's own unit. */
     onScale: (mg: number, scale: ScaleDisplay) => shown(writeOnScale(mg, scale)),

@@ -4,7 +4,8 @@ import { batchKind, notPoured } from "./kind";
 export const smelled = batchKind({
   kind: "smelled",
   version: 1,
-  payload: ({ z }) => z.object({ score: z.number().int().min(0, "From 0 to 10.").max(10, "From 0 to 10."), room: z.string().trim().max(60) }),
+  payload: ({ z }) =>
+    z.object({ score: z.number().min(0, "From 0 to 10.").max(10, "From 0 to 10.").multipleOf(0.5, "In halves, like 7.5."), room: z.string().trim().max(60) }),
   refuse: (facts) => notPoured(facts, "smelled"),
   apply: (facts, { id, happenedAt, personId, payload: one }) => {
     facts.smells = [...facts.smells, { eventId: id, at: happenedAt, personId, ...one }].slice(-60);

@@ -10,7 +10,7 @@ export const rated = trialKind({
       tester: testerKey,
       throw: z.enum(THROWS),
       room: z.string().trim().min(1, "Say in which room.").max(60),
-      score: z.number().int().min(0, "From 0 to 10.").max(10, "From 0 to 10."),
+      score: z.number().min(0, "From 0 to 10.").max(10, "From 0 to 10.").multipleOf(0.5, "In halves, like 7.5."),
       reachUm: z.number().int().min(0).max(50_000_000, "No candle reaches so far.").optional(),
       window: z.boolean().optional().describe("whether one was open"),
     }),

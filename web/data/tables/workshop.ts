@@ -19,6 +19,8 @@ export const workshops = pgTable("workshop", {
   heatCost: bigint("heat_cost", { mode: "number" }),
   /** ISO 4217, for what lots cost. */
   currency: text("currency").notNull().default("EUR"),
+  /** The rooms in which candles are smelled, one a line with its size; empty for the usual ones. */
+  rooms: text("rooms").notNull().default(""),
   version: integer("version").notNull().default(1),
   /** When it goes with all that is in it, where its owner asked for that; until then it can be kept. */
   leavesAt: timestamp("leaves_at", { withTimezone: true, mode: "string" }),

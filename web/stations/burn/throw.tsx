@@ -1,6 +1,6 @@
 "use client";
 
-import { compareThrow, nextForThrow, optionWords, ROOMS, THROWS, wantedScore } from "@hearth/core";
+import { compareThrow, nextForThrow, optionWords, parseReach, type Room, THROWS, wantedScore } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Field, orNothing, useFields } from "@/forms/fields";
 import { usePlace } from "@/log/place";
@@ -10,21 +10,21 @@ import { Score } from "@/ui/score";
 import { Toggle } from "@/ui/toggle";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
-import { lengthRule } from "./look";
 import { Seen } from "./pool-picture";
 import type { Trial } from "./use-trial";
 
 /** Scores of noses, one candle to a room, by codes until everybody may know; and what they say together. */
-export function Throw({ trial, people }: { trial: Trial; people: { id: string; name: string }[] }) {
+export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: string; name: string }[]; rooms: readonly Room[] }) {
   const units = useUnits();
   const { personId } = usePlace();
   const { plan, facts } = trial;
   const [tester, setTester] = useState("");
   const [how, setHow] = useState<(typeof THROWS)[number] | undefined>("hot");
-  const [room, setRoom] = useState<string>("bathroom");
+  const [room, setRoom] = useState<string>(rooms[0]?.name ?? "");
+  const wanted = wantedScore(rooms.find((one) => one.name === room)?.size ?? "small");
   const [shut, setShut] = useState<"shut" | "open" | undefined>(undefined);
   const [said, setSaid] = useState("");
-  const rules = useMemo(() => ({ reach: orNothing(lengthRule(units, 50_000_000)) }), [units]);
+  const rules = useMemo(() => ({ reach: orNothing({ initial: "", parse: (text: string) => parseReach(text, units.length), echo: units.reach }) }), [units]);
   const fields = useFields(rules);
   const nose = people.find((one) => one.id === personId)?.name ?? "";
   const blind = facts.unmasked === null;
@@ -57,7 +57,7 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
   const comparison = compareThrow(plan, of, (option) => optionWords(plan, option));
   const names = new Map(people.map((one) => [one.id, one.name]));
   const best = comparison ? Math.max(...comparison.options.map((one) => one.mean)) : null;
-  const weak = best !== null && best < wantedScore(room);
+  const weak = best !== null && best < wanted;
   const sooty = Object.values(facts.testers).some((one) =>
     one.sessions.some((each) => each.looks.some((look) => look.soot !== undefined && look.soot !== "none")),
   );
@@ -100,11 +100,12 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
             })}
           </div>
         </fieldset>
-        <Seen label="Throw" of={THROWS} value={how} onValue={(value) => setHow(value ?? "hot")} words={{ cold: "cold, unlit", hot: "hot, burning" }} />
-        <Seen label="Room" of={ROOMS} value={room as (typeof ROOMS)[number]} onValue={(value) => setRoom(value ?? "bathroom")} />
+        <Seen label="Throw" of={THROWS} value={how} onValue={(value) => setHow(value ?? how)} words={{ cold: "cold, unlit", hot: "hot, burning" }} />
+        {/* Tapped again, the room stays chosen. */}
+        <Seen label="Room" of={rooms.map((one) => one.name)} value={room} onValue={(value) => setRoom(value ?? room)} />
         <Seen label="Window" of={["shut", "open"] as const} value={shut} onValue={setShut} />
         <div className="mt-3 max-w-[280px]">
-          <Field label="Reaches" unit={units.length} {...fields.bind("reach")} hint="How far away it is still smelled. May stay empty." />
+          <Field label="Reaches" unit={units.length === "in" ? "ft" : "m"} {...fields.bind("reach")} hint="How far away it is still smelled. May stay empty." />
         </div>
         <p className="mt-2 font-semibold">Score out of ten</p>
         <Score disabled={!nose} onScore={rate} />
@@ -169,7 +170,7 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
                 <span className="figure text-[18px]">{one.score}</span> {nameOf(one.tester)}, {one.room}, {names.get(one.nose ?? "") ?? "somebody"},{" "}
                 {units.dayClock(one.at)}
                 {ageOf(one.tester, one.at)}
-                {one.reachUm === undefined ? "" : `, reaches ${units.len(one.reachUm)}`}
+                {one.reachUm === undefined ? "" : `, reaches ${units.reach(one.reachUm)}`}
                 {one.window === undefined ? "" : one.window ? ", window open" : ", window shut"}
               </li>
             ))}
@@ -179,7 +180,7 @@ export function Throw({ trial, people }: { trial: Trial; people: { id: string; n
       {next && !blind ? (
         <Aside title="Weak? Try next">
           {next.says[0]?.toUpperCase()}
-          {next.says.slice(1)}. {wantedScore(room)} of 10 is wanted for this room. Common practice, no source.
+          {next.says.slice(1)}. {wanted} of 10 is wanted for this room. Common practice, no source.
         </Aside>
       ) : null}
     </>

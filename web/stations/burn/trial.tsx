@@ -1,6 +1,6 @@
 "use client";
 
-import { optionsOf, planWarnings, tagOf, writeSessions } from "@hearth/core";
+import { optionsOf, planWarnings, type Room, tagOf, writeSessions } from "@hearth/core";
 import { useSearchParams } from "next/navigation";
 import { type ReactNode, useState } from "react";
 import { Entries } from "@/log/entries";
@@ -30,6 +30,8 @@ type View = (typeof VIEWS)[number]["id"];
 
 interface TrialViewProps extends TrialProps {
   product: { id: string; name: string; wickId: string | null; wicks: number } | null;
+  /** The rooms of the house in which candles are smelled. */
+  rooms: Room[];
   notes?: ReactNode;
 }
 
@@ -110,7 +112,7 @@ export function TrialView(props: TrialViewProps) {
       ) : view === "shown" ? (
         <Shown trial={trial} />
       ) : view === "throw" ? (
-        <Throw trial={trial} people={props.people} />
+        <Throw trial={trial} people={props.people} rooms={props.rooms} />
       ) : (
         <>
           <section>

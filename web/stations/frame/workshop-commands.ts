@@ -1,6 +1,6 @@
 "use server";
 
-import { isCurrency, isLocale } from "@hearth/core";
+import { isCurrency, isLocale, parseRooms } from "@hearth/core";
 import { and, eq, isNotNull, type SQL } from "drizzle-orm";
 import { revalidatePath } from "next/cache";
 import { cookies, headers } from "next/headers";
@@ -38,6 +38,11 @@ const settings = {
   locale: z.string().refine(isLocale, { error: "Choose one of the list." }).default("en-GB"),
   handsCost: z.number().int().min(0).max(1e9).nullable().default(null),
   heatCost: z.number().int().min(0).max(1e9).nullable().default(null),
+  rooms: z
+    .string()
+    .max(1_000)
+    .refine((text) => parseRooms(text).ok, { error: "Write a room a line, like: living room, large." })
+    .default(""),
   currency: z
     .string()
     .trim()

@@ -1,6 +1,6 @@
 "use client";
 
-import { currencyDecimals, currencyFor, good, localeFor, MANNERS, parseMoney } from "@hearth/core";
+import { currencyDecimals, currencyFor, good, localeFor, MANNERS, parseMoney, parseRooms, roomsOf, writeRooms } from "@hearth/core";
 import { useEffect, useMemo, useState } from "react";
 import { v7 } from "uuid";
 import { ask } from "@/forms/ask";
@@ -29,6 +29,7 @@ export interface WorkshopShown {
   currency: string;
   handsCost: number | null;
   heatCost: number | null;
+  rooms: string;
   version: number;
 }
 
@@ -65,6 +66,17 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
       currency: keep(workshop?.currency ?? "EUR"),
       handsCost: cost(workshop?.handsCost ?? null),
       heatCost: cost(workshop?.heatCost ?? null),
+      ...(workshop
+        ? {
+            rooms: {
+              initial: writeRooms(roomsOf(workshop.rooms)),
+              parse: (text: string) => {
+                const read = parseRooms(text);
+                return read.ok ? good(writeRooms(read.value)) : read;
+              },
+            } as FieldRule<unknown>,
+          }
+        : {}),
       ...(workshop ? {} : { person: named("the person who works here") as FieldRule<unknown> }),
     };
   }, [workshop, zone]);
@@ -173,6 +185,12 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
         <>
           <Field label="An hour of hands costs" unit={workshop.currency} {...fields.bind("handsCost")} hint="Leave empty to leave hands out of the cost." />
           <Field label="An hour of heat costs" unit={workshop.currency} {...fields.bind("heatCost")} hint="A ring or melter, by the hour." />
+          <Field
+            label="Rooms of the house"
+            {...fields.bind("rooms")}
+            lines={3}
+            hint="Where candles are smelled, a room a line with its size: living room, large. A large room wants a stronger throw."
+          />
         </>
       ) : null}
       <div className="self-center">

@@ -40,15 +40,17 @@ interface JarInHandProps {
   rules: GradeRules;
   /** What the jar before showed; null where there is none. */
   before: readonly SeenFlaw[] | null;
+  /** Its wax and container, which say what flaws it can have. */
+  of: Parameters<typeof flawsAt>[1];
   put: (flaws: readonly SeenFlaw[], jars: number) => Promise<string>;
 }
 
 /** The jar that is held to the light: where, which, how far; and how many are like it. */
-export function JarInHand({ number, filled, left, hand, onHand, place, wall, onPlace, rules, before, put }: JarInHandProps) {
+export function JarInHand({ number, filled, left, hand, onHand, place, wall, onPlace, rules, before, of, put }: JarInHandProps) {
   const [defect, setDefect] = useState("");
   const [said, setSaid] = useState("");
   const [busy, setBusy] = useState(false);
-  const choices = place ? flawsAt(place) : null;
+  const choices = place ? flawsAt(place, of) : null;
   const known = toldOf(defect);
   const down = async (flaws: readonly SeenFlaw[], jars: number) => {
     setBusy(true);

@@ -256,6 +256,7 @@ export function LookOver(props: BatchProps & { notes?: ReactNode; rules?: GradeR
               wall={spot.wall}
               onPlace={(place, wall) => setSpot({ place, wall })}
               rules={rules}
+              of={{ family: plan.pots[0]?.waxFamily ?? "", body: vessel.body }}
               before={before?.flaws ?? null}
               put={put}
             />

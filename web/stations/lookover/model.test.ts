@@ -13,12 +13,18 @@ describe("the jar in the hand", () => {
   });
 
   it("offers at every place some flaws first, and all others of a set candle too; none of burning", () => {
-    const set = DEFECTS.filter((one) => one.seen === "set").length;
-    for (const place of PLACES) {
-      const { here, elsewhere } = flawsAt(place);
-      expect(here.length).toBeGreaterThan(0);
-      expect(here.length + elsewhere.length).toBe(set);
-    }
+    for (const place of PLACES)
+      for (const family of ["soy", "paraffin", "gel"])
+        for (const body of ["vessel", "mould"] as const) {
+          const { here, elsewhere } = flawsAt(place, { family, body });
+          expect(here.length).toBeGreaterThan(0);
+          const ids = [...here, ...elsewhere].map((one) => one.id);
+          // Those of gel in gel only, those of molds in molds only.
+          expect(ids.includes("cloudy_gel"), family).toBe(family === "gel");
+          expect(ids.includes("leaking_mould"), body).toBe(body === "mould");
+          expect(ids.includes("cracked_glass"), body).toBe(body === "vessel");
+          expect(ids).toContain("rough_top");
+        }
     // Each stands at one place at least, so that none has to be looked for.
     expect(DEFECTS.filter((one) => one.seen === "set" && one.places.length === 0)).toEqual([]);
   });

@@ -1,4 +1,4 @@
-import { type BatchFacts, type BatchPlan, DEFECTS, type Defect, filledOf, type Place, type SeenFlaw, seenInRound } from "@hearth/core";
+import { type BatchFacts, type BatchPlan, type Defect, defectsFor, filledOf, type Place, type SeenFlaw, seenInRound } from "@hearth/core";
 
 /** The jar in the hand: what was found on it so far. */
 export interface InHand {
@@ -20,8 +20,8 @@ export const withFlaw = (hand: InHand, flaw: SeenFlaw): InHand => ({
 });
 
 /** Flaws that are looked for at a place come first; all others of a set candle can be chosen too. */
-export const flawsAt = (place: Place): { here: Defect[]; elsewhere: Defect[] } => {
-  const set = DEFECTS.filter((one) => one.seen === "set");
+export const flawsAt = (place: Place, of: Parameters<typeof defectsFor>[0]): { here: Defect[]; elsewhere: Defect[] } => {
+  const set = defectsFor(of).filter((one) => one.seen === "set");
   return { here: set.filter((one) => one.places.includes(place)), elsewhere: set.filter((one) => !one.places.includes(place)) };
 };
 

@@ -1,3 +1,4 @@
+import { roomsOf } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { Notebook } from "@/catalogue/notebook";
@@ -26,6 +27,7 @@ export default async function TrialPage({ params }: { params: Promise<{ id: stri
     <TrialView
       key={id}
       people={people}
+      rooms={roomsOf(workshop.rooms)}
       instruments={instruments}
       trial={trial}
       product={product ? { id: product.id, name: product.name, wickId: product.wickId, wicks: product.wicks } : null}

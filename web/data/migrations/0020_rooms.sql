@@ -1,0 +1,1 @@
+ALTER TABLE "workshop" ADD COLUMN "rooms" text DEFAULT '' NOT NULL;
