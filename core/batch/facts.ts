@@ -26,7 +26,7 @@ export interface BatchFacts {
   /** Time spent above the ceiling: since when, how long before, how often, how hot. */
   over: { since: string | null; seconds: number; times: number; peak: CentiCelsius | null };
   /** Acts that were marked done, and when. */
-  did: Record<string, { at: string; seconds?: number; note?: string }>;
+  did: Record<string, { at: string; seconds?: number; note?: string; hard?: boolean }>;
   /** Put back on the heat, and not yet read inside a range since. */
   onHeat: string | null;
   pours: Record<string, Poured>;
@@ -93,7 +93,16 @@ export interface Poured {
   leftMg: number | null;
   roomCelsius: CentiCelsius | null;
   warmed: Warmed | null;
+  /** How it was poured, so far as somebody said. */
+  pace?: Pace | undefined;
+  tapped?: boolean | undefined;
+  wicksWere?: WicksWere | undefined;
 }
+export const PACES = ["slowly", "evenly", "fast"] as const;
+export type Pace = (typeof PACES)[number];
+/** What became of the wicks at the pour. */
+export const WICKS_WERE = ["left alone", "poured onto", "pulled aside"] as const;
+export type WicksWere = (typeof WICKS_WERE)[number];
 export const WARMED = ["no", "yes", "oven", "water", "heat gun", "microwave", "warm room"] as const;
 export type Warmed = (typeof WARMED)[number];
 

@@ -85,19 +85,35 @@ export const THROW_ORDER = [
   { id: "load_8", says: "load at 8 %" },
   { id: "oil", says: "a strong oil that is known to carry" },
   { id: "wax", says: "another wax" },
-  { id: "vessel", says: "another vessel: a small one in a large room cannot fill it" },
-  { id: "wick", says: "another wick" },
-  { id: "load_10", says: "load at 10 %" },
+  { id: "vessel", says: "a larger vessel: one with little wax fills a small room only" },
+  { id: "wick", says: "another wick: the series before the size" },
+  { id: "load_10", says: "two points more load, up to what the wax takes" },
 ] as const;
+/** A vessel with so much wax fills more than a small room. Common practice, no source: about 6 oz. */
+const LARGE_VESSEL_MG = 170_000;
 /** So strong a throw does for a room. Common practice, no source: 7 of 10 for a small one, 8 to 9 for a large one. */
 export const wantedScore = (size: Room["size"]): number => (size === "large" ? 8 : 7);
 
 /** The next of that order that was not tried yet; null where nothing is left. `sooty`: a strong oil may have to go down several steps before the soot stops. */
-export function nextForThrow(record: { loadPpm: number; tried: readonly string[]; sooty: boolean; cured: boolean }): { id: string; says: string } | null {
+export function nextForThrow(record: {
+  loadPpm: number;
+  tried: readonly string[];
+  sooty: boolean;
+  cured: boolean;
+  /** The most that wax and oil take, in millionths of the wax; null where it is not known. */
+  maxLoadPpm?: number | null;
+  /** Wax in a jar. */
+  fillMg?: number;
+  /** Whether the oil is strong out of the bottle; null where nobody said. */
+  strongOil?: boolean | null;
+}): { id: string; says: string } | null {
   if (!record.cured) return { id: "cure", says: "a longer cure first: it may only be too early" };
   if (record.sooty) return { id: "load_down", says: "less load: a strong oil may have to go down several steps before the soot stops" };
   const done = new Set<string>(record.tried);
   if (record.loadPpm >= 78_000) done.add("load_8");
-  if (record.loadPpm >= 98_000) done.add("load_10");
+  if (record.loadPpm >= 98_000 || (record.maxLoadPpm != null && record.loadPpm >= record.maxLoadPpm - 1_000)) done.add("load_10");
+  if (record.maxLoadPpm != null && record.maxLoadPpm < 78_000) done.add("load_8");
+  if ((record.fillMg ?? 0) > LARGE_VESSEL_MG) done.add("vessel");
+  if (record.strongOil) done.add("oil");
   return THROW_ORDER.find((one) => !done.has(one.id)) ?? null;
 }

@@ -79,6 +79,7 @@ export function diagnosisOf(plan: BatchPlan, facts: BatchFacts, at: string, tool
   const wax = weighedOf(plan, facts, 0, "wax");
   const additive = weighedOf(plan, facts, 0, "additive");
   const stirs = Object.values(facts.did).flatMap((one) => (one.seconds === undefined ? [] : [one.seconds]));
+  const hard = Object.values(facts.did).flatMap((one) => (one.hard === undefined ? [] : [one.hard]));
   const looked = (check: string) => (facts.prepared ? facts.prepared.checks.includes(check) || undefined : undefined);
   const rooms = facts.rooms.map((one) => one.mean);
   const room = rooms.length > 0 ? rooms.reduce((a, b) => a + b, 0) / rooms.length : (first?.roomCelsius ?? undefined);
@@ -113,6 +114,19 @@ export function diagnosisOf(plan: BatchPlan, facts: BatchFacts, at: string, tool
       cure_days: poured ? Math.max(0, (Date.parse(at) - Date.parse(poured)) / 86_400_000) : undefined,
       dye_drops_per_lb: dropsOf(plan, facts, 0, wax),
       additive_percent_of_wax: wax && additive !== undefined ? (additive / wax) * 100 : undefined,
+      wax_g: product && product.fillMg / 1_000,
+      odd_shape: product && product.shape === "bowl",
+      poured_fast: first?.pace && first.pace === "fast",
+      poured_slowly: first?.pace && first.pace === "slowly",
+      tapped: first?.tapped,
+      poured_on_wick: first?.wicksWere && first.wicksWere === "poured onto",
+      wick_pulled: first?.wicksWere && first.wicksWere === "pulled aside",
+      stirred_hard: hard.length > 0 ? hard.includes(true) : undefined,
+      double_boiler: looked("bath"),
+      mixing_test: pot?.waxFamily === "gel" ? looked("mixed") : undefined,
+      mould_sealed: product?.body === "mould" ? looked("sealed") : undefined,
+      left_in_pitcher_g: pours.at(-1)?.leftMg == null ? undefined : (pours.at(-1)?.leftMg ?? 0) / 1_000,
+      mica: acts.some((one) => one.kind === "embed") || (pot?.components ?? []).some((part) => /mica/i.test(part.name)) || undefined,
       sun: facts.stood?.sun,
       draught: facts.stood?.draught,
       vessel_diameter_mm: product && product.innerTopUm / 1_000,

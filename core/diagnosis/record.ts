@@ -54,6 +54,10 @@ export const RECORD_KEYS = {
   mica: yes("mica or embeds"),
   narrows: yes("vessel narrows to the bottom"),
   first_burn_hours: number("first burn", "hours", 0, 1_000),
+  strong_oil: yes("oil strong out of the bottle"),
+  essential_oil: yes("essential oil"),
+  wick_suits_wax: yes("wick series said to suit the wax"),
+  wax_g: number("wax in a jar", "g", 0, 100_000),
   pool_to_edge_mm: number("from the pool to the edge", "mm", 0, 1_000),
 } as const satisfies Record<string, RecordKey>;
 export type RecordKeyName = keyof typeof RECORD_KEYS;

@@ -1,6 +1,9 @@
 import {
   type BatchFacts,
   type BatchPlan,
+  burnedFlaws,
+  burnedOfBatch,
+  burningFlaws,
   type ChangeNext,
   type DiagnosisRecord,
   defectOf,
@@ -10,9 +13,15 @@ import {
   type FoundFactor,
   flawSeenAt,
   type Judged,
+  nextForThrow,
   outcomesOf,
   type RecordKeyName,
   readFormula,
+  recordOfBurn,
+  shareUm,
+  sizeSteps,
+  type TrialFacts,
+  type TrialPlan,
   titleOf,
   type Unlike,
   unlikeFine,
@@ -22,7 +31,8 @@ import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { outcomes } from "@/data/tables/finding";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { instruments } from "@/data/tables/shelf";
+import { fragrances, instruments, wicks } from "@/data/tables/shelf";
+import { trials } from "@/data/tables/trial";
 import { keptOf } from "./events";
 import { readOwnCauses } from "./finding-rules";
 import { historyOf } from "./findings";
@@ -46,6 +56,8 @@ export interface Why {
   /** Each cause with what this batch's record says, and the workshop's own history of it. */
   causes: (Judged & { history: FoundFactor | null })[];
   change: ChangeNext | null;
+  /** What to try next of a weak hot throw where no cause asks for a change: one step of the trade's ladder, in words. */
+  next: string | null;
   class: "cosmetic" | "performance" | "safety" | null;
   /** What of the record no batch without the flaw has. */
   unlike: Unlike[];
@@ -125,6 +137,51 @@ export const flawsOf = (plan: BatchPlan, facts: BatchFacts): Why["flaws"] => {
   return [...counts].map(([defect, jars]) => ({ defect, name: defectOf(defect)?.name ?? defect, jars, of })).sort((a, b) => b.jars - a.jars);
 };
 
+/** Which rung of the ladder for a weak throw a trial has tried. */
+const TRIED: Record<string, string[]> = { scent: ["oil"], wax: ["wax"], vessel: ["vessel"], "wick kind": ["wick"], "wick size": ["wick"] };
+const ALL_TRIED = "everything of the ladder was tried: another scent, or the candle as it is for a smaller room";
+
+/** The trials in which candles of a batch are burned. */
+async function trialsOfBatch(db: Database, workshopId: string, batchId: string): Promise<{ plan: TrialPlan; facts: TrialFacts }[]> {
+  return db
+    .select({ plan: trials.plan, facts: trials.facts })
+    .from(trials)
+    .where(
+      and(
+        eq(trials.workshopId, workshopId),
+        sql`exists (select 1 from burn_outcome o where o.workshop_id = ${workshopId} and o.trial_id = ${trials.id} and o.batch_id = ${batchId})`,
+      ),
+    )
+    .orderBy(desc(trials.number))
+    .limit(20);
+}
+
+/** What the shelf knows of the oil and the wick of a batch that its own record does not say. */
+async function shelfRecord(db: Database, workshopId: string, plan: BatchPlan, key: string | undefined): Promise<DiagnosisRecord> {
+  const oils = plan.pots[0]?.components.flatMap((part) => (part.kind === "fragrance" ? [part.id] : [])) ?? [];
+  const product = plan.products.find((one) => one.key === key) ?? plan.products[0];
+  const family = plan.pots[0]?.waxFamily ?? "";
+  const [found, wicksHere] = await Promise.all([
+    oils.length === 0
+      ? []
+      : db
+          .select({ kind: fragrances.kind, strength: fragrances.strength })
+          .from(fragrances)
+          .where(and(eq(fragrances.workshopId, workshopId), inArray(fragrances.id, oils))),
+    product?.wicks ? db.select().from(wicks).where(eq(wicks.workshopId, workshopId)).limit(500) : [],
+  ]);
+  const wick = product?.wicks && wicksHere.find((one) => one.id === product.wicks?.wickId);
+  const strengths = found.flatMap((one) => one.strength ?? []);
+  const steps =
+    product && wick ? sizeSteps(wick, wicksHere, shareUm(Math.min(product.innerTopUm, product.innerBottomUm), product.wicks?.count ?? 1), family) : null;
+  return {
+    ...(strengths.length > 0 ? { strong_oil: strengths.includes("strong") } : {}),
+    ...(found.length > 0 ? { essential_oil: found.some((one) => one.kind === "essential oil") } : {}),
+    ...(steps === null ? {} : { wick_size_steps: steps }),
+    ...(wick?.families && wick.families.length > 0 && family !== "" ? { wick_suits_wax: wick.families.includes(family) } : {}),
+  };
+}
+
 /** Why a batch shows a flaw: the known causes against its record, the workshop's history beside them; null where there is no such batch. */
 export async function whyOf(db: Database, workshopId: string, batchId: string, asked: string | undefined, now: string): Promise<Why | null> {
   const [row] = await db
@@ -133,7 +190,12 @@ export async function whyOf(db: Database, workshopId: string, batchId: string, a
     .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)));
   if (!row) return null;
   const { plan, facts } = await keptOf(db, row);
-  const flaws = flawsOf(plan, facts);
+  const burned = await trialsOfBatch(db, workshopId, batchId);
+  // What shows only in the flame is counted over the candles that burned, and nothing else over those.
+  const flaws = [
+    ...flawsOf(plan, facts).filter((one) => defectOf(one.defect)?.seen !== "burning" || one.jars > 0),
+    ...burnedFlaws(burned, batchId).map((one) => ({ ...one, name: defectOf(one.defect)?.name ?? one.defect })),
+  ];
   const defect = asked && defectOf(asked) ? asked : (flaws[0]?.defect ?? null);
   const formula = await formulaOf(db, workshopId, row.formulaVersionId);
   const after = formula ? await followers(db, workshopId, formula.id, row.number) : [];
@@ -144,12 +206,36 @@ export async function whyOf(db: Database, workshopId: string, batchId: string, a
     pouredAt: row.pouredAt && new Date(row.pouredAt).toISOString(),
     rehearsal: plan.rehearsal === true,
   };
-  const none = { batch, flaws, defect, causes: [], change: null, class: null, unlike: [], fine: 0, formula, after };
+  const none = { batch, flaws, defect, causes: [], change: null, next: null, class: null, unlike: [], fine: 0, formula, after };
   if (!defect) return none;
   const [tools, own] = await Promise.all([toolKinds(db, workshopId), readOwnCauses(db, workshopId)]);
   const product = facts.flaws.find((one) => one.flaw.defect === defect)?.flaw.product;
-  const about = diagnosisOf(plan, facts, flawSeenAt(facts, defect) ?? now, tools, product);
+  const candle = burned.flatMap((one) => burnedOfBatch(one.plan, batchId).map((tester) => ({ ...one, tester })));
+  const shown = candle.find((one) => burningFlaws(one.plan, one.facts, one.tester.key).includes(defect)) ?? candle[0];
+  const isBurning = defectOf(defect)?.seen === "burning";
+  const lit = isBurning && shown ? shown.facts.testers[shown.tester.key]?.sessions[0]?.litAt : undefined;
+  const read = diagnosisOf(plan, facts, flawSeenAt(facts, defect) ?? lit ?? now, tools, product);
+  const about = {
+    ...read,
+    record: {
+      ...read.record,
+      ...(await shelfRecord(db, workshopId, plan, product)),
+      ...(isBurning && shown ? recordOfBurn(shown.tester, shown.facts) : {}),
+    },
+  };
   const found = diagnose({ ...about, defect }, own);
+  const next =
+    defect === "weak_hot_throw" && found.change === null
+      ? nextForThrow({
+          loadPpm: Math.round((about.record.load_percent_of_wax ?? about.record.asked_load_percent ?? 0) * 10_000),
+          tried: [...new Set(burned.flatMap((one) => TRIED[one.plan.varies ?? ""] ?? []))],
+          sooty: flaws.some((one) => one.defect === "soot"),
+          cured: found.causes.every((one) => one.cause.key !== "cure_days" || one.verdict !== "supported"),
+          maxLoadPpm: plan.pots[0]?.maxLoadPpm ?? null,
+          ...(plan.products[0] ? { fillMg: plan.products[0].fillMg } : {}),
+          strongOil: about.record.strong_oil ?? null,
+        })
+      : null;
   const fine = await fineRecords(db, workshopId, batchId, plan.pots[0]?.waxFamily ?? "", defect);
   const factors = [...new Set(found.causes.flatMap(({ cause }) => (cause.key && FACTOR_OF[cause.key] ? [FACTOR_OF[cause.key] as string] : [])))];
   const histories = new Map(await Promise.all(factors.map(async (name) => [name, await historyOf(db, workshopId, defect, name)] as const)));
@@ -157,6 +243,7 @@ export async function whyOf(db: Database, workshopId: string, batchId: string, a
     ...none,
     causes: found.causes.map((one) => ({ ...one, history: histories.get((one.cause.key && FACTOR_OF[one.cause.key]) ?? "") ?? null })),
     change: found.change,
+    next: next?.says ?? (defect === "weak_hot_throw" && found.change === null ? ALL_TRIED : null),
     class: found.class,
     unlike: unlikeFine(about.record, fine),
     fine: fine.length,

@@ -2,7 +2,7 @@ import { poursOf } from "../../process/process";
 import { bodyLines } from "../../product/bill";
 import { LARGEST_MASS_MG } from "../../units/mass";
 import { COLDEST } from "../../units/temperature";
-import { type BatchFacts, WARMED } from "../facts";
+import { type BatchFacts, PACES, WARMED, WICKS_WERE } from "../facts";
 import type { BatchPlan } from "../plan";
 import { atWork, batchKind, noSuchAct, productOf } from "./kind";
 
@@ -32,6 +32,9 @@ export const poured = batchKind({
       leftMg: z.number().int().min(0).max(LARGEST_MASS_MG).nullable(),
       roomCelsius: z.number().int().min(COLDEST).max(6_000, "Hotter than any room.").nullable(),
       warmed: z.enum(WARMED).nullable(),
+      pace: z.enum(PACES).optional(),
+      tapped: z.boolean().optional().describe("the jars, for bubbles"),
+      wicksWere: z.enum(WICKS_WERE).optional(),
     }),
   upcast: (old) =>
     "act" in old
@@ -61,6 +64,9 @@ export const poured = batchKind({
       leftMg: payload.leftMg,
       roomCelsius: payload.roomCelsius,
       warmed: payload.warmed,
+      ...(payload.pace ? { pace: payload.pace } : {}),
+      ...(payload.tapped === undefined ? {} : { tapped: payload.tapped }),
+      ...(payload.wicksWere ? { wicksWere: payload.wicksWere } : {}),
     };
     facts.onHeat = null;
   },
@@ -82,6 +88,9 @@ export const poured = batchKind({
       payload.warmed === null ? "" : payload.warmed === "no" ? "jars not warmed" : payload.warmed === "yes" ? "jars warmed" : `jars warmed: ${payload.warmed}`,
       payload.roomCelsius === null ? "" : `room ${say.t(payload.roomCelsius)}`,
       payload.leftMg === null ? "" : `${say.g(payload.leftMg)} left over`,
+      payload.pace ?? "",
+      payload.tapped === undefined ? "" : payload.tapped ? "jars tapped" : "jars not tapped",
+      payload.wicksWere && payload.wicksWere !== "left alone" ? `wicks ${payload.wicksWere}` : "",
     ].filter(Boolean);
     return { what: ["poured", ...more].join(", "), figure: filled.join(", ") };
   },

@@ -147,6 +147,13 @@ export function WhyView({ why, causes }: { why: Why; causes: Parameters<typeof O
       {!defect ? <p className="mt-4 text-soft">No flaw was noted on this batch. Choose one to see what its record would say of it.</p> : null}
       {defect && !seen ? <p className="mt-3 text-soft">This flaw was not noted on this batch.</p> : null}
       {why.change ? <OneChange key={`${defect}${why.change.what}`} why={why} change={why.change} /> : null}
+      {why.next ? (
+        <section aria-label="One step to try" className="mt-5 border-y-[3px] border-ink py-3">
+          <h2>One step to try next</h2>
+          <p className="mt-1 text-[20px]">{units.say(why.next)}</p>
+          <p className="text-soft">What comes next by the order of the trade, with what was tried left out. Change nothing else. Common practice, no source.</p>
+        </section>
+      ) : null}
       {why.causes.length > 0 ? (
         <section aria-label="Causes" className="mt-5">
           <h2 className="border-b-[3px] border-ink pb-1">Known causes, and what this record says</h2>

@@ -1,7 +1,7 @@
 "use client";
 
 import { writeDuration } from "@hearth/core";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { durationRule } from "@/forms/rules";
 import type { ActProps, ActView } from "../parts/act";
 import { EntryForm } from "../parts/entry-form";
@@ -9,6 +9,7 @@ import { StirClock } from "../stir-clock";
 
 function Stir({ step, batch }: ActProps) {
   const seconds = step.seconds ?? 120;
+  const [how, setHow] = useState("");
   const rule = useMemo(() => durationRule(3_600, writeDuration(seconds)), [seconds]);
   return (
     <EntryForm
@@ -17,9 +18,21 @@ function Stir({ step, batch }: ActProps) {
       unit="min"
       rule={rule}
       button="Record the stirring"
-      entry={(time) => ({ kind: "stirred", payload: { act: step.act, seconds: time } })}
+      entry={(time) => ({ kind: "stirred", payload: { act: step.act, seconds: time, ...(how === "" ? {} : { hard: how === "hard" }) } })}
     >
-      {({ fill }) => <StirClock seconds={seconds} onTime={(stirred) => fill(`${stirred} s`)} />}
+      {({ fill }) => (
+        <>
+          <StirClock seconds={seconds} onTime={(stirred) => fill(`${stirred} s`)} />
+          <label className="mt-2 block text-[15px]">
+            Stirred{" "}
+            <select className="entry !w-auto" value={how} onChange={(event) => setHow(event.target.value)}>
+              <option value="">not noted</option>
+              <option value="gently">gently</option>
+              <option value="hard">hard, so that air went in</option>
+            </select>
+          </label>
+        </>
+      )}
     </EntryForm>
   );
 }

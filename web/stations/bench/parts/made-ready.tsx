@@ -1,6 +1,6 @@
 "use client";
 
-import { CHECK_NAMES, CHECKS, type Check } from "@hearth/core";
+import { CHECKS, type Check, checksFor } from "@hearth/core";
 import { useState } from "react";
 import type { Batch } from "@/log/use-batch";
 import { useUnits } from "@/ui/units";
@@ -10,6 +10,7 @@ export function MadeReady({ batch }: { batch: Batch }) {
   const units = useUnits();
   const { prepared } = batch.facts;
   const [ticked, setTicked] = useState<Check[]>([]);
+  const names = checksFor(batch.plan);
   if (prepared)
     return (
       <p className="mb-2 text-[15px] text-inside">
@@ -20,7 +21,7 @@ export function MadeReady({ batch }: { batch: Batch }) {
     <fieldset className="mb-3 border-b border-line pb-3">
       <legend className="text-[17px] font-bold">Before you pour</legend>
       <div className="grid gap-x-5 sm:grid-cols-2">
-        {CHECK_NAMES.map((one) => (
+        {names.map((one) => (
           <label key={one} className="flex min-h-[44px] items-center gap-3">
             <input
               type="checkbox"
@@ -36,9 +37,9 @@ export function MadeReady({ batch }: { batch: Batch }) {
         type="button"
         className="press mt-2"
         disabled={ticked.length === 0}
-        onClick={() => void batch.record({ kind: "prepared", payload: { checks: CHECK_NAMES.filter((one) => ticked.includes(one)) } })}
+        onClick={() => void batch.record({ kind: "prepared", payload: { checks: names.filter((one) => ticked.includes(one)) } })}
       >
-        {ticked.length === CHECK_NAMES.length ? "All of it is so" : "Put down what is ticked"}
+        {ticked.length === names.length ? "All of it is so" : "Put down what is ticked"}
       </button>
     </fieldset>
   );

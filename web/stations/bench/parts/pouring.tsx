@@ -1,6 +1,23 @@
 "use client";
 
-import { fillsByPour, good, innerOf, namedLines, type Progress, parseMass, partKey, poursOf, standing, WARMED, type Warmed, writeStanding } from "@hearth/core";
+import {
+  fillsByPour,
+  good,
+  innerOf,
+  namedLines,
+  PACES,
+  type Pace,
+  type Progress,
+  parseMass,
+  partKey,
+  poursOf,
+  standing,
+  WARMED,
+  type Warmed,
+  WICKS_WERE,
+  type WicksWere,
+  writeStanding,
+} from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
 import { countRule, massRule, temperatureRule, whenRule } from "@/forms/rules";
@@ -53,6 +70,8 @@ const parseWeights = (text: string, units: Writers) => {
   return good(out);
 };
 
+const NOT_NOTED = { value: "", label: "not noted" };
+
 /** Pouring: how many of each were really filled, what was left, the room, the warming. */
 export function Pouring({ step, batch, button }: ActProps & { button: string }) {
   const units = useUnits();
@@ -73,6 +92,9 @@ export function Pouring({ step, batch, button }: ActProps & { button: string }) 
       left: orNothing(massRule(units, { zero: true })),
       room: orNothing(temperatureRule(units)),
       warmed: { initial: "", parse: (text: string) => good(text || null) },
+      pace: { initial: "", parse: (text: string) => good(text || undefined) },
+      tapped: { initial: "", parse: (text: string) => good(text === "" ? undefined : text === "yes") },
+      wicksWere: { initial: "", parse: (text: string) => good(text || undefined) },
       at: whenRule(batch.now, units),
     };
   }, [products, units, batch.now]);
@@ -96,6 +118,9 @@ export function Pouring({ step, batch, button }: ActProps & { button: string }) 
         leftMg: all.left as number | null,
         roomCelsius: all.room as number | null,
         warmed: all.warmed as Warmed | null,
+        ...(all.pace ? { pace: all.pace as Pace } : {}),
+        ...(all.tapped === undefined ? {} : { tapped: all.tapped as boolean }),
+        ...(all.wicksWere ? { wicksWere: all.wicksWere as WicksWere } : {}),
       },
       happenedAt: all.at as string | null,
     });
@@ -146,6 +171,20 @@ export function Pouring({ step, batch, button }: ActProps & { button: string }) 
         <Field label="Left over" unit={units.mass} {...fields.bind("left")} inputMode="decimal" placeholder="not weighed" />
         <Field label="When" {...fields.bind("at")} placeholder="now" />
       </div>
+      <details className="mb-3">
+        <summary className="min-h-[44px] cursor-pointer py-2 font-semibold">How it was poured</summary>
+        <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-3">
+          <Field label="Poured" {...fields.bind("pace")} options={[NOT_NOTED, ...PACES.map((one) => ({ value: one, label: one }))]} />
+          <Field
+            label="Jars tapped"
+            {...fields.bind("tapped")}
+            options={[NOT_NOTED, { value: "yes", label: "yes, for bubbles" }, { value: "no", label: "no" }]}
+          />
+          {plan.products.some((one) => one.wicks) ? (
+            <Field label="Wicks" {...fields.bind("wicksWere")} options={[NOT_NOTED, ...WICKS_WERE.map((one) => ({ value: one, label: one }))]} />
+          ) : null}
+        </div>
+      </details>
       {asked.length > 0 ? (
         <div role="alertdialog" aria-label="Pour all the same?" className={notice({ className: "mb-2" })}>
           {asked.map((one) => (

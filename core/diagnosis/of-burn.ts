@@ -1,0 +1,80 @@
+import type { TrialFacts } from "../burn/facts";
+import { type Tester, type TrialPlan, testersOf, widthOf } from "../burn/plan";
+import type { ShelfWick } from "../burn/propose";
+import { verdictOf } from "../burn/verdict";
+import { bySize, seriesOf } from "../product/wicks";
+import type { DiagnosisRecord } from "./record";
+
+/** Families that want a wick a size hotter than the span for the diameter says. Common practice, no source. */
+const THICK: readonly string[] = ["soy", "coconut", "beeswax", "palm", "blend"];
+
+/**
+ * Returns by how many sizes of its series a wick is above (or, negative, below) what suits a diameter and a wax; null where no wick of the series says that
+ * it suits. A thick wax has a size more to go by.
+ */
+export function sizeSteps(wick: { id: string }, wicks: readonly ShelfWick[], widthUm: number, family: string): number | null {
+  const mine = wicks.find((one) => one.id === wick.id);
+  if (!mine) return null;
+  const row = bySize(wicks.filter((one) => seriesOf(one) === seriesOf(mine)));
+  const fits = row.flatMap((one, at) => (one.fromUm !== null && one.toUm !== null && one.fromUm <= widthUm && widthUm <= one.toUm ? [at] : []));
+  const at = row.findIndex((one) => one.id === mine.id);
+  if (fits.length === 0) return null;
+  const [low, high] = [Math.min(...fits), Math.max(...fits) + (THICK.includes(family) ? 1 : 0)];
+  return at < low ? at - low : at > high ? at - high : 0;
+}
+
+/** What the burns of a test candle say of causes: its trim, its first burn, its pool, the air. Nothing of one that never burned. */
+export function recordOfBurn(one: Tester, facts: TrialFacts): DiagnosisRecord {
+  const sessions = facts.testers[one.key]?.sessions ?? [];
+  const [first] = sessions;
+  if (!first) return {};
+  const trims = sessions.flatMap((each) => (each.trimUm === null ? [] : [each.trimUm]));
+  const pools = sessions.flatMap((each) => each.looks.flatMap((look) => (look.poolUm === undefined ? [] : [look.poolUm])));
+  return {
+    draught: sessions.some((each) => each.air.length > 0),
+    ...(trims.length > 0 ? { wick_trim_mm: Math.max(...trims) / 1_000 } : {}),
+    ...(first.out ? { first_burn_hours: (Date.parse(first.out.at) - Date.parse(first.litAt)) / 3_600_000 } : {}),
+    ...(pools.length > 0 ? { pool_to_edge_mm: Math.max(0, (widthOf(one) - Math.max(...pools) / 1_000) / 2) } : {}),
+  };
+}
+
+/** So strong a throw is not called weak. Common practice, no source: 7 of 10 does for a small room. */
+const STRONG_ENOUGH = 7;
+
+/** The flaws of burning that a test candle showed, by what was seen at it; nothing of one that never burned. */
+export function burningFlaws(plan: TrialPlan, facts: TrialFacts, key: string): string[] {
+  const sessions = facts.testers[key]?.sessions ?? [];
+  if (sessions.length === 0) return [];
+  const verdict = verdictOf(plan, facts, key);
+  const signs = new Set(verdict?.safety.reasons.flatMap((one) => one.id ?? []) ?? []);
+  const looks = sessions.flatMap((one) => one.looks.map((look) => ({ ...look, minute: (Date.parse(look.at) - Date.parse(one.litAt)) / 60_000 })));
+  const hot = facts.ratings.filter((one) => one.tester === key && one.throw === "hot").map((one) => one.score);
+  const shows: [string, boolean][] = [
+    ["tunnelling", verdict?.pool.verdict === "small"],
+    ["mushrooming", looks.some((one) => one.mushroom !== undefined && one.mushroom !== "none" && one.minute <= 120)],
+    ["soot", signs.has("soot")],
+    ["drowning", looks.some((one) => one.flame === "dying" || one.flame === "out") || sessions.some((one) => one.out?.why === "by itself")],
+    ["large_flame", signs.has("unsteady") || signs.has("flame")],
+    ["hot_vessel", signs.has("wall") || signs.has("deep") || signs.has("bottom")],
+    ["surface_ignition", signs.has("elsewhere")],
+    ["weak_hot_throw", hot.length > 0 && hot.reduce((a, b) => a + b, 0) / hot.length < STRONG_ENOUGH],
+  ];
+  return shows.flatMap(([defect, is]) => (is ? [defect] : []));
+}
+
+/** Of the test candles that a batch's product was poured for: each flaw of burning with how many showed it, of how many that burned. */
+export function burnedFlaws(trials: readonly { plan: TrialPlan; facts: TrialFacts }[], batchId: string): { defect: string; jars: number; of: number }[] {
+  let burned = 0;
+  const counts = new Map<string, number>();
+  for (const { plan, facts } of trials)
+    for (const one of plan.testers) {
+      if (one.batch?.id !== batchId || (facts.testers[one.key]?.sessions.length ?? 0) === 0) continue;
+      burned += 1;
+      for (const defect of burningFlaws(plan, facts, one.key)) counts.set(defect, (counts.get(defect) ?? 0) + 1);
+    }
+  return [...counts].map(([defect, jars]) => ({ defect, jars, of: burned }));
+}
+
+/** The candles of a trial that were poured in a batch, one for each option. */
+export const burnedOfBatch = (plan: TrialPlan, batchId: string): Tester[] =>
+  [...new Set(plan.testers.map((one) => one.option))].flatMap((option) => testersOf(plan, option).find((one) => one.batch?.id === batchId) ?? []);
