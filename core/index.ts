@@ -54,6 +54,7 @@ export * from "./findings/compare";
 export * from "./findings/factors";
 export * from "./findings/logistic";
 export * from "./findings/proportion";
+export * from "./findings/throw-levels";
 export { usualFrom } from "./forecast/cooling";
 export { answerForecast, type ForecastAnswer, type ForecastRequest } from "./forecast/forecast";
 export type { Usual } from "./forecast/law";

@@ -32,6 +32,7 @@ const VIEWS = {
   why: `/findings/why/${demoId(8, 1)}`,
   compare: "/findings/compare?a=11&b=12",
   charts: "/findings/charts",
+  "throw findings": "/findings/throw?of=hot",
   trace: "/findings/trace?q=11",
   "look over one": `/look-over/${demoId(8, 3)}`,
   burn: "/burn",

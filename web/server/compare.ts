@@ -10,12 +10,14 @@ import {
   type RecordKeyName,
   recordDifferences,
   shareDifference,
+  throwLevels,
   titleOf,
 } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { keptOf } from "./events";
+import { throwScores } from "./throws";
 import { flawsOf, toolKinds } from "./why";
 
 interface Side {
@@ -29,6 +31,8 @@ interface Side {
   plan: BatchPlan;
   record: ReturnType<typeof diagnosisOf>["record"];
   flaws: ReturnType<typeof flawsOf>;
+  /** How strong it smelled: mean scores by age, cold and hot. */
+  scores: { of: "cold" | "hot"; level: string; mean: number; n: number }[];
 }
 
 async function sideOf(db: Database, workshopId: string, number: number, tools: ReadonlyMap<string, string>): Promise<Side | null> {
@@ -39,7 +43,15 @@ async function sideOf(db: Database, workshopId: string, number: number, tools: R
   if (!row) return null;
   const { plan, facts } = await keptOf(db, row);
   const flaws = flawsOf(plan, facts);
+  const all = await throwScores(db, workshopId, row.id);
+  const scores = (["cold", "hot"] as const).flatMap((of) =>
+    throwLevels(
+      all.filter((one) => one.throw === of),
+      "age",
+    ).map(({ level, mean, n }) => ({ of, level, mean, n })),
+  );
   return {
+    scores,
     id: row.id,
     number,
     title: titleOf(plan),

@@ -18,6 +18,7 @@ import { TRIALS } from "./keep-trial";
 import { MOST_ENTRIES, readSince } from "./keeper";
 import { readProduct } from "./products";
 import { readRecord } from "./record-in";
+import { throwScores } from "./throws";
 import { burnedOf, listTrials, passedOf, readTrial, triedIn } from "./trials";
 
 inStoredWorkshop();
@@ -89,6 +90,32 @@ const pourBatch = async (batchId: string) => {
 };
 
 describe("a trial", () => {
+  it("gives its scores to the findings once its codes are revealed, with wax, fragrance, load, wick and age", async () => {
+    const begun = value(await beginTrial(here(), wanted([make(await wickOf("4"))])));
+    await pourBatch(begun.batches[0] ?? "");
+    const tester = "A1";
+    await enter(begun.id, 60, light(tester));
+    await enter(begun.id, 120, { kind: "rated", payload: { tester, throw: "hot", room: "bedroom", score: 7.5 } });
+    const hot = async () => (await throwScores(test.db, workshopId)).filter((one) => one.throw === "hot");
+    expect(await hot()).toEqual([]);
+    await enter(begun.id, 130, { kind: "unmasked", payload: {} });
+    expect(await hot()).toMatchObject([{ score: 7.5, wax: "test soy", oil: "test rain", load: 10, wick: "flat-braid cotton 4", scorer: stored.person }]);
+    expect(await throwScores(test.db, workshopId, begun.batches[0] ?? "")).toHaveLength(1);
+    expect(await throwScores(test.db, workshopId, stored.batch)).toEqual([]);
+    // Unlit, on the rack.
+    await pourBatch(stored.batch);
+    value(
+      (await appendEvent(
+        test.db,
+        workshopId,
+        stored.batch,
+        stored.sent({ kind: "smelled", payload: { score: 4.5, room: "" } }, { happenedAt: after(1_440) }),
+        LATER,
+      )) as never,
+    );
+    expect(await throwScores(test.db, workshopId, stored.batch)).toMatchObject([{ throw: "cold", score: 4.5, wax: "test soy", oil: "test rain", ageDays: 1 }]);
+  });
+
   it("says that a test candle can be lit only once it is poured and cured", async () => {
     const begun = value(await beginTrial(here(), wanted([make(await wickOf("4"))])));
     const ready = async (now: string) => (await listTrials(test.db, workshopId, {}, now)).open.find((one) => one.id === begun.id)?.ready;

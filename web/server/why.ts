@@ -237,7 +237,10 @@ export async function whyOf(db: Database, workshopId: string, batchId: string, a
         })
       : null;
   const fine = await fineRecords(db, workshopId, batchId, plan.pots[0]?.waxFamily ?? "", defect);
-  const factors = [...new Set(found.causes.flatMap(({ cause }) => (cause.key && FACTOR_OF[cause.key] ? [FACTOR_OF[cause.key] as string] : [])))];
+  // What shows only in the flame is not counted over jars that were never lit.
+  const factors = isBurning
+    ? []
+    : [...new Set(found.causes.flatMap(({ cause }) => (cause.key && FACTOR_OF[cause.key] ? [FACTOR_OF[cause.key] as string] : [])))];
   const histories = new Map(await Promise.all(factors.map(async (name) => [name, await historyOf(db, workshopId, defect, name)] as const)));
   return {
     ...none,

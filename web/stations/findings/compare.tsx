@@ -56,6 +56,31 @@ function Flaws({
   );
 }
 
+/** How strong the two smelled, at the ages at which they were smelled. */
+function Scores({ compared }: { compared: Compared }) {
+  const units = useUnits();
+  const { a, b } = compared;
+  const keys = [...new Set([...a.scores, ...b.scores].map((one) => `${one.of}|${one.level}`))];
+  if (keys.length === 0) return <p className="py-2 text-soft">Neither was scored.</p>;
+  const said = (of: Compared["a"], key: string) => {
+    const one = of.scores.find((each) => `${each.of}|${each.level}` === key);
+    return one ? `${units.n(one.mean, 1)} (${one.n === 1 ? "1 score" : `${one.n} scores`})` : "–";
+  };
+  return (
+    <WideTable label="Throw of both" heads={["Throw", NAMED(a), NAMED(b)]} least={420}>
+      {keys.map((key) => (
+        <tr key={key} className="border-t border-line">
+          <th scope="row" className="py-2 pr-4">
+            {key.replace("|", ", ")}
+          </th>
+          <td className="figure pr-4 text-[18px]">{said(a, key)}</td>
+          <td className="figure pr-4 text-[18px]">{said(b, key)}</td>
+        </tr>
+      ))}
+    </WideTable>
+  );
+}
+
 /** What came out of the two, flaw by flaw, with how far they can be told apart. */
 function CameOut({ compared }: { compared: Compared }) {
   const { a, b, flaws } = compared;
@@ -226,6 +251,8 @@ export function Compare({ compared, asked, groups, factors }: CompareProps) {
           <section aria-label="What came out" className="mt-4">
             <h2>What came out</h2>
             <CameOut compared={compared} />
+            <h3 className="mt-4">Throw</h3>
+            <Scores compared={compared} />
           </section>
         </>
       ) : null}

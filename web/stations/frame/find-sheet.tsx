@@ -26,6 +26,7 @@ const ACTIONS: { name: string; path: string }[] = [
   { name: "Search the record, trace a lot or a jar", path: "/findings/trace" },
   { name: "Two batches or groups side by side", path: "/findings/compare" },
   { name: "Run charts", path: "/findings/charts" },
+  { name: "Throw by wax, fragrance, load, wick and age", path: "/findings/throw" },
   { name: "How jars are graded", path: "/look-over/grades" },
   { name: "Design a burn trial", path: "/burn/new" },
   { name: "Wicks that passed", path: "/burn/wicks" },

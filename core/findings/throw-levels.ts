@@ -1,0 +1,91 @@
+import { tQuantile } from "../statistics/tails";
+
+/** One score with what it was of. */
+export interface ThrowScore {
+  score: number;
+  throw: "cold" | "hot";
+  wax: string;
+  oil: string;
+  /** Percent of the wax. */
+  load: number | null;
+  wick: string;
+  /** Days from the pour to the moment it was smelled. */
+  ageDays: number | null;
+  scorer: string | null;
+  batch: string | null;
+}
+
+/** What scores are compared by, and what a maker calls it. */
+export const THROW_FACTORS = {
+  wax: "wax",
+  oil: "fragrance",
+  load: "fragrance load",
+  wick: "wick",
+  age: "age when smelled",
+} as const;
+export type ThrowFactor = keyof typeof THROW_FACTORS;
+
+const AGES: [below: number, words: string][] = [
+  [2, "within 2 days"],
+  [7, "2 to 7 days"],
+  [Number.POSITIVE_INFINITY, "a week or more"],
+];
+
+/** The level of a score at a factor; null where it is not known. */
+export function levelOf(one: ThrowScore, factor: ThrowFactor): string | null {
+  switch (factor) {
+    case "load":
+      return one.load === null ? null : `${Math.floor(one.load / 2) * 2} to ${Math.floor(one.load / 2) * 2 + 2} %`;
+    case "age":
+      return one.ageDays === null ? null : (AGES.find(([below]) => (one.ageDays as number) < below)?.[1] ?? null);
+    default:
+      return one[factor] || null;
+  }
+}
+
+export interface ThrowLevel {
+  level: string;
+  n: number;
+  /** How many candles or batches, and how many people, the scores are of. */
+  batches: number;
+  scorers: number;
+  mean: number;
+  /** 95 %, from the means of batches, since scores of one batch hang together; null of fewer than two batches. */
+  low: number | null;
+  high: number | null;
+}
+
+/** Returns the mean score at each level of a factor, the highest first. Each batch counts once, by the mean of its scores: Student's t over those. */
+export function throwLevels(scores: readonly ThrowScore[], factor: ThrowFactor): ThrowLevel[] {
+  const levels = new Map<string, ThrowScore[]>();
+  for (const one of scores) {
+    const level = levelOf(one, factor);
+    if (level !== null) levels.set(level, [...(levels.get(level) ?? []), one]);
+  }
+  const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
+  return [...levels]
+    .map(([level, mine]): ThrowLevel => {
+      const byBatch = new Map<string, number[]>();
+      mine.forEach((one, at) => {
+        const key = one.batch ?? `alone ${at}`;
+        byBatch.set(key, [...(byBatch.get(key) ?? []), one.score]);
+      });
+      const means = [...byBatch.values()].map(mean);
+      const middle = mean(means);
+      const half =
+        means.length < 2
+          ? null
+          : (tQuantile(0.975, means.length - 1) * Math.sqrt(means.reduce((sum, one) => sum + (one - middle) ** 2, 0) / (means.length - 1))) /
+            Math.sqrt(means.length);
+      return {
+        level,
+        n: mine.length,
+        batches: means.length,
+        scorers: new Set(mine.map((one) => one.scorer)).size,
+        mean: middle,
+        low: half === null ? null : Math.max(0, middle - half),
+        high: half === null ? null : Math.min(10, middle + half),
+      };
+    })
+    .sort((a, b) => b.mean - a.mean || (a.level < b.level ? -1 : 1));
+}
