@@ -6,6 +6,7 @@ import { benchBurn } from "./bench-burn";
 import { benchDay } from "./bench-day";
 import { benchDemand } from "./bench-demand";
 import { benchFindings } from "./bench-findings";
+import { benchForecast } from "./bench-forecast";
 import { benchFrames } from "./bench-frames";
 import { benchLists } from "./bench-lists";
 import { benchLog } from "./bench-log";
@@ -105,6 +106,10 @@ export async function bench(only?: string): Promise<number> {
   if (only === "findings") return benchFindings().then(() => 0);
   if (only === "burn") return benchBurn().then(() => 0);
   if (only === "sell") return benchSell().then(() => 0);
+  if (only === "forecast") {
+    benchForecast();
+    return 0;
+  }
   if (only === "demand") {
     benchDemand();
     return 0;

@@ -2,9 +2,12 @@ import { halfInterval, standardDeviation } from "./interval";
 import { ASSUMED, AT, type CoolingLaw, excessAt, minuteOf, type PotReading, rateOf, USUAL_BEND, type Usual } from "./law";
 import { leastSquares } from "./least-squares";
 
-const SPREAD_OF_BEND = 0.07;
+/** Pots in moving air bend less than free convection makes them, pots that radiate much bend more. */
+const SPREAD_OF_BEND = 0.13;
 /** A reading of a stirred pot is off by about so much, °C: common practice, no source. */
-const USUAL_NOISE = 0.4;
+const USUAL_NOISE = 0.18;
+/** Readings are held against one another as if each were off by so much, °C, so that one misread digit does not bend the law towards it. */
+const NOISE_ALLOWED = 0.4;
 /** As if the usual noise had been seen in so many readings. */
 const WEIGHT_OF_NOISE = 4;
 
@@ -76,9 +79,9 @@ const STRAYED_CELSIUS = 6;
 
 function strayed(readings: readonly PotReading[], room: number, massG: number, usual: Usual): boolean {
   const newest = readings.at(-1) as PotReading;
-  const { law, covariance } = fitOnce(readings.slice(0, -1), room, massG, USUAL_NOISE, usual);
+  const { law, covariance } = fitOnce(readings.slice(0, -1), room, massG, NOISE_ALLOWED, usual);
   const of = (p: readonly number[]) => excessAt(lawOf(p, law.from), newest.minute);
-  const spread = standardDeviation(of, [law.excess, Math.log(law.rate), law.bend], covariance, USUAL_NOISE);
+  const spread = standardDeviation(of, [law.excess, Math.log(law.rate), law.bend], covariance, NOISE_ALLOWED);
   return Math.abs(excessAt(law, newest.minute) + room - newest.celsius) > Math.max(STRAYED_CELSIUS, STRAYED_SPREADS * spread);
 }
 
@@ -93,10 +96,10 @@ function oddest(used: readonly PotReading[], room: number, massG: number, usual:
       used.filter((_, m) => m !== n),
       room,
       massG,
-      USUAL_NOISE,
+      NOISE_ALLOWED,
       usual,
     );
-    const spread = Math.max(USUAL_NOISE / 1.5, 1.4826 * median(alone.misses.map(Math.abs)));
+    const spread = Math.max(NOISE_ALLOWED / 1.5, 1.4826 * median(alone.misses.map(Math.abs)));
     const miss = Math.abs(excessAt(alone.law, one.minute) + room - one.celsius);
     // At the ends the law is guessed beyond what was read, so that more is allowed.
     const allowed = n === 0 || n === used.length - 1 ? 1.6 : 1;
@@ -138,10 +141,10 @@ export interface Reached {
 
 /**
  * No pot follows a law with three numbers to the letter: what the fit knows of itself is widened by a share of the time that is left,
- * the more the less of it was read. Set on curves of another model: two bodies, radiation, noise.
+ * the more the less of it was read. Set on curves of three other models, see `./hearth bench forecast`.
  */
-const OF_TIME_LEFT = 0.003;
-const OF_TIME_UNREAD = 0.035;
+const OF_TIME_LEFT = 0.005;
+const OF_TIME_UNREAD = 0.01;
 
 /** When a pot reaches a temperature, with its 80 % interval; null where it never does. `now` is the minute from which time is left. */
 export function reachedAt({ law, covariance }: Pick<CoolingFit, "law" | "covariance">, room: number, celsius: number, now: number): Reached | null {

@@ -164,6 +164,39 @@ describe("what a pot asks for", () => {
     expect(minutes(inside.leaves.low)).toBeLessThan(minutes(inside.leaves.at));
   });
 
+  it("is no alarm of one reading alone before what it foresees, and nothing but a reading where the last is long ago", () => {
+    const { read, outlook } = pot();
+    read("heat", 85, 20);
+    read("add", 85, 21);
+    read("cool", 62, 30);
+    const inside = outlook();
+    if (!inside?.leaves) throw new Error("nothing foreseen");
+    expect(inside).toMatchObject({ readings: 1, readAt: at(30) });
+    expect(inside.leaves.low < inside.leaves.at).toBe(true);
+    expect(callOf(inside, inside.leaves.low).is).toBe("inside");
+    expect(callOf(inside, inside.leaves.at).is).toBe("leaving");
+    for (const hours of [8, 24 * 21]) expect(callOf(inside, at(30 + hours * 60))).toEqual({ is: "stale" });
+    // What is foreseen far ahead of the last reading is waited for all the same.
+    const slow = { ...inside, enters: { at: at(300), low: at(280), high: at(320) } };
+    expect(callOf(slow, at(290)).is).toBe("wait");
+  });
+
+  it("is to take a pot off the heat a little before it is hot enough", () => {
+    const { read, outlook } = pot();
+    for (const [celsius, minute] of [
+      [40, 10],
+      [46, 12],
+      [52, 14],
+    ] as const)
+      read("heat", celsius, minute);
+    const heating = outlook();
+    if (!heating?.enters) throw new Error("nothing foreseen");
+    const enters = minutes(heating.enters.at);
+    expect(callOf(heating, at(enters - 3)).is).toBe("wait");
+    expect(callOf(heating, at(enters - 1)).is).toBe("off");
+    expect(callOf(heating, at(enters + 5)).is).toBe("off");
+  });
+
   it("is nothing of what was poured already", () => {
     const { batch, read, outlook } = pot();
     read("heat", 85, 20);

@@ -41,7 +41,8 @@ export function outlookOf(watch: Watch): Outlook {
     one.minute === null || one.low === null || one.high === null || one.minute < now
       ? null
       : { at: moment(one.minute), low: moment(one.low), high: moment(one.high) };
-  const fits = request.readings.findLast((_, at) => !answer.suspect_readings.includes(at))?.celsius ?? newest;
+  const newestFitting = request.readings.findLast((_, at) => !answer.suspect_readings.includes(at));
+  const fits = newestFitting?.celsius ?? newest;
   const here = standing(Math.round(fits * 100), range);
   const gone = rises ? here.is === "above" : here.is === "below";
   return {
@@ -49,6 +50,8 @@ export function outlookOf(watch: Watch): Outlook {
     range,
     is: answer.fit.state,
     mixed: guessed,
+    readAt: moment(newestFitting?.minute ?? now),
+    readings: guessed ? 0 : answer.fit.readings_used,
     enters: here.is === "inside" || gone ? null : ahead(first),
     leaves: gone ? null : ahead(second),
     why: here.is === "inside" || gone ? null : (first.reason ?? null),

@@ -35,6 +35,9 @@ export interface Outlook {
   range: TemperatureRange;
   is: "cooling" | "heating";
   mixed: boolean;
+  /** When it was read last, and how often since it began to cool or to be heated, so far as the readings fit; 0 where it is worked out from the masses. */
+  readAt: string;
+  readings: number;
   /** When it comes into its range; null where it is inside already, was, or never will be. */
   enters: Foreseen | null;
   /** When it leaves it again, left alone; null where it never does or has. */
@@ -115,12 +118,32 @@ export function watchOf(plan: BatchPlan, facts: BatchFacts, usual: Usual | null 
   };
 }
 
-/** What an outlook asks for at a moment: to wait, to look now, to go on while it is inside, or to act before it leaves. */
-export type Call = { is: "wait"; until: string } | { is: "look" } | { is: "inside"; until: string | null } | { is: "leaving" } | { is: "past" };
+/**
+ * What an outlook asks for at a moment: to wait, to take it off the heat, to look now, to go on while it is inside, to act before it
+ * leaves, or to read it anew since what was foreseen of the last reading is long over.
+ */
+export type Call =
+  | { is: "wait"; until: string }
+  | { is: "off" }
+  | { is: "look" }
+  | { is: "inside"; until: string | null }
+  | { is: "leaving" }
+  | { is: "past" }
+  | { is: "stale" };
+
+/** So long after what was foreseen, in ms, a reading tells nothing of the pot any more. An assumption, no source. */
+const STALE_AFTER = 2 * 3_600_000;
+/** So long before it is hot enough, in ms, a pot is taken off the heat: its bottom is hotter than its wax. Common practice, no source. */
+const COASTS_FOR = 2 * 60_000;
 
 export function callOf(outlook: Outlook, now: string): Call {
   const { enters, leaves, why } = outlook;
+  const here = Date.parse(now);
+  const over = Math.max(Date.parse(outlook.readAt), ...[enters, leaves].map((one) => (one ? Date.parse(one.at) : 0)));
+  if (here > over + STALE_AFTER) return { is: "stale" };
+  if (enters && outlook.is === "heating" && here >= Date.parse(enters.at) - COASTS_FOR) return { is: "off" };
   if (enters) return now < enters.at ? { is: "wait", until: enters.at } : { is: "look" };
-  if (leaves) return now >= leaves.low ? { is: "leaving" } : { is: "inside", until: leaves.at };
+  // One reading alone does not say when: its interval may have begun with it.
+  if (leaves) return now >= (outlook.readings < 2 ? leaves.at : leaves.low) ? { is: "leaving" } : { is: "inside", until: leaves.at };
   return why ? { is: "inside", until: null } : { is: "past" };
 }

@@ -16,49 +16,69 @@ export function CallSound({ outlook }: { outlook: Outlook }) {
   const rang = useRef(`${outlook.name} ${is}`);
   useEffect(() => {
     const key = `${outlook.name} ${is}`;
-    if ((is === "look" || is === "leaving") && rang.current !== key) sound(is === "leaving" ? 2 : 1);
+    if ((is === "look" || is === "off" || is === "leaving") && rang.current !== key) sound(is === "look" ? 1 : 2);
     rang.current = key;
   }, [is, outlook.name]);
   return null;
 }
 
-/** "about 10:42, from 10:39 to 10:46 in four cases of five". */
-function Sure({ when }: { when: Foreseen }) {
+/** "about 10:42; in four cases of five 10:39 to 10:46". Of one reading alone no interval is said: it would be as long as the wait. */
+function Sure({ when, readings }: { when: Foreseen; readings: number }) {
   const units = useUnits();
   return (
     <span className="text-[15px] text-soft">
-      about {units.clock(when.at)}; in four cases of five {units.clock(when.low)} to {units.clock(when.high)}
+      about {units.clock(when.at)}
+      {readings === 0
+        ? null
+        : readings === 1
+          ? "; a second reading makes it surer"
+          : `; in four cases of five ${units.clock(when.low)} to ${units.clock(when.high)}`}
     </span>
   );
 }
 
+/** A time ahead: "12 min", and never "0 s". */
+const ahead = (seconds: number): string => (seconds < 60 ? "less than a minute" : inWords(seconds));
+
 /** When a pot comes into its range, or leaves it, as large as it matters. */
 export function Ahead({ outlook, size = "text-[44px]" }: { outlook: Outlook; size?: string }) {
   const now = useNow();
-  const { name, enters, leaves, is, why } = outlook;
+  const units = useUnits();
+  const { name, enters, leaves, is, why, readings } = outlook;
   const call = callOf(outlook, now);
+  if (call.is === "stale")
+    return <p className="text-[15px] text-soft">Last read on {units.dayClock(outlook.readAt)}, too long ago to say where it stands now. Read it again.</p>;
+  if (call.is === "off" && enters)
+    return (
+      <p className="font-semibold text-hot" role="alert">
+        <span className={`figure leading-none ${size}`}>Take it off the heat now:</span> it coasts on. Stir it, then read it.{" "}
+        <Sure when={enters} readings={readings} />
+      </p>
+    );
   if (call.is === "wait" && enters)
     return (
       <p>
-        <span className={`figure leading-none ${size}`}>{inWords(secondsTo(enters.at, now))}</span> to the {name} range <Sure when={enters} />
+        <span className={`figure leading-none ${size}`}>{ahead(secondsTo(enters.at, now))}</span> to the {name} range <Sure when={enters} readings={readings} />
       </p>
     );
   if (call.is === "look" && enters)
     return (
       <p className="font-semibold">
-        <span className={`figure leading-none ${size}`}>Read it now.</span> It should be in the {name} range: <Sure when={enters} />
+        <span className={`figure leading-none ${size}`}>Read it now.</span> It should be in the {name} range: <Sure when={enters} readings={readings} />
       </p>
     );
   if (call.is === "leaving" && leaves)
     return (
       <p className={`font-semibold ${is === "heating" ? "text-hot" : "text-cool"}`} role="alert">
-        ▲ It is about to leave the {name} range: {is === "heating" ? "take it off the heat" : "go on now, or put it back on the heat"}. <Sure when={leaves} />
+        ▲ It is about to leave the {name} range: {is === "heating" ? "take it off the heat, it coasts on" : "go on now, or put it back on the heat"}.{" "}
+        <Sure when={leaves} readings={readings} />
       </p>
     );
   if (call.is === "inside" && leaves)
     return (
       <p>
-        stays in the {name} range for about <span className="figure text-[26px]">{inWords(secondsTo(leaves.at, now))}</span> <Sure when={leaves} />
+        stays in the {name} range for about <span className="figure text-[26px]">{ahead(secondsTo(leaves.at, now))}</span>{" "}
+        <Sure when={leaves} readings={readings} />
       </p>
     );
   return why ? <p className="text-[15px] text-soft">{why}</p> : null;

@@ -10,6 +10,8 @@ const outlook = (enters: number | null, leaves: number | null): Outlook => ({
   range: { low: 5_700, high: 6_300 },
   is: "cooling",
   mixed: false,
+  readAt: at(0),
+  readings: 3,
   enters: enters === null ? null : around(enters),
   leaves: leaves === null ? null : around(leaves),
   why: null,

@@ -11,8 +11,8 @@ export function handsOf(pot: Running, outlook: Outlook | null, now: string): { a
   const here = Date.parse(now);
   const never = Number.POSITIVE_INFINITY;
   if (!pot.next) return { at: never, until: never };
-  const until = outlook?.leaves ? Date.parse(outlook.leaves.low) : never;
   const call = outlook && callOf(outlook, now);
+  const until = outlook?.leaves && call?.is !== "stale" ? Date.parse(outlook.leaves.low) : never;
   if (call?.is === "wait") return { at: Date.parse(call.until), until };
   return { at: Math.max(here, Date.parse(pot.next.from ?? pot.startedAt)), until };
 }

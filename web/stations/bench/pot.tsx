@@ -35,7 +35,9 @@ function LastReading({ batch, step }: { batch: Batch; step: Progress }) {
     ? { name: batch.bands.find((one) => one.act === step.act)?.name ?? step.kind, range: step.range }
     : batch.bands.find((one) => one.act === newest.act);
   const tone = band ? toneOf(newest.celsius, band.range) : "ink";
-  const fell = band && step.range && newest.act === step.act && standing(newest.celsius, band.range).is === "below";
+  // Heated for the first time it is below until it is hot: only what was warm enough once fell.
+  const wasWarm = step.kind !== "heat" || batch.marks.some((one) => one.act === step.act && band && standing(one.celsius, band.range).is !== "below");
+  const fell = band && step.range && wasWarm && newest.act === step.act && standing(newest.celsius, band.range).is === "below";
   return (
     <div className="text-right sm:float-right sm:pl-4 max-sm:mb-2 max-sm:text-left" aria-live="polite">
       <div className="text-soft">last reading, {units.clock(newest.at)}</div>

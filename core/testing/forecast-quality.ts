@@ -1,0 +1,37 @@
+import { fitCooling, reachedAt } from "../forecast/cooling";
+import { randomFrom } from "../random";
+import { aCoolingPot, type PotModel } from "./pots";
+
+/** How good forecasts are over many pots that were read 6 to 16 times. */
+export interface ForecastQuality {
+  pots: number;
+  /** Share of pots whose true minute lies in the 80 % interval. */
+  coverage: number;
+  /** Median width of the interval, as a share of the time that was left. */
+  width: number;
+  /** Median error, as a share of the time that was left. */
+  error: number;
+}
+
+const middle = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1] as number;
+
+/** Forecasts for generated pots of some models, held against when they really got there. */
+export function forecastQuality(models: readonly PotModel[], many: number, seed: number): ForecastQuality {
+  let inside = 0;
+  const errors: number[] = [];
+  const widths: number[] = [];
+  for (const model of models) {
+    const random = randomFrom(seed);
+    for (let n = 0; n < many; n++) {
+      const { massG, room, readings, now, target, truth } = aCoolingPot(random, 6 + Math.floor(random() * 11), model);
+      if (truth < 0) continue;
+      const reached = reachedAt(fitCooling(readings, room, massG), room, target, now);
+      if (!reached) throw new Error(`A pot of the model "${model}" is never to come to ${target} °C, and it did.`);
+      if (truth >= reached.low && truth <= reached.high) inside += 1;
+      const left = Math.max(1, truth - now);
+      errors.push(Math.abs(reached.minute - truth) / left);
+      widths.push((reached.high - reached.low) / left);
+    }
+  }
+  return { pots: errors.length, coverage: inside / errors.length, width: middle(widths), error: middle(errors) };
+}

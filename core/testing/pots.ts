@@ -1,0 +1,90 @@
+import type { PotReading } from "../forecast/law";
+
+/** A number from 0 to 1, each time another. */
+type Random = () => number;
+
+/** A curve in °C, minute by minute, over eight hours. */
+type Curve = number[];
+
+const STEP_S = 5;
+const KELVIN = 273.15;
+const STEFAN_BOLTZMANN = 5.67e-8;
+const radiated = (celsius: number, room: number): number => STEFAN_BOLTZMANN * ((celsius + KELVIN) ** 4 - (room + KELVIN) ** 4);
+const areaOf = (massG: number, random: Random): number => 0.011 * Math.cbrt(massG / 1_000) ** 2 * (3 + random() * 2);
+
+/**
+ * A pot of another model than the law that is fitted: wax and pitcher as two bodies that pass heat to one another, the pitcher and the
+ * top losing it by free convection and radiation.
+ */
+function twoBodies(random: Random, massG: number, room: number, begin: number): Curve {
+  const area = areaOf(massG, random);
+  const [wax, metal] = [massG * 2.5, (150 + random() * 350) * 0.9];
+  const [free, grey, link] = [1.3 + random() * 0.9, 0.3 + random() * 0.6, 2 + random() * 6];
+  let [inside, outside] = [begin, begin - random() * 15];
+  const out: Curve = [];
+  for (let second = 0; second < 8 * 3_600; second += STEP_S) {
+    if (second % 60 === 0) out.push(inside);
+    const wall = area * (free * Math.max(0, outside - room) ** 1.25 + grey * radiated(outside, room));
+    const top = area * 0.25 * (free * Math.max(0, inside - room) ** 1.25 + 0.9 * radiated(inside, room));
+    const passes = link * (inside - outside);
+    inside -= ((passes + top) / wax) * STEP_S;
+    outside += ((passes - wall) / metal) * STEP_S;
+  }
+  return out;
+}
+
+/** A pot as one body whose heat capacity grows a little as it cools, losing heat by free convection and radiation, in a room that warms by it. */
+function oneBody(random: Random, massG: number, room: number, begin: number): Curve {
+  const area = areaOf(massG, random) * 1.25;
+  const [free, grey, grows, warms] = [1.2 + random() * 1.2, 0.2 + random() * 0.7, random() * 0.004, random() * 1.5];
+  let inside = begin;
+  const out: Curve = [];
+  for (let second = 0; second < 8 * 3_600; second += STEP_S) {
+    if (second % 60 === 0) out.push(inside);
+    const around = room + warms * (1 - Math.exp(-second / 5_400));
+    const capacity = massG * (2.1 + grows * (begin - inside));
+    inside -= ((area * (free * Math.max(0, inside - around) ** 1.25 + grey * radiated(inside, around))) / capacity) * STEP_S;
+  }
+  return out;
+}
+
+/**
+ * A pot beside a fan: moving air takes heat by a constant coefficient (Newton's law), and it radiates. The room goes up and down with
+ * its heating.
+ */
+function movingAir(random: Random, massG: number, room: number, begin: number): Curve {
+  const area = areaOf(massG, random);
+  const [moved, grey, swings, period] = [5 + random() * 8, 0.3 + random() * 0.6, random() * 0.7, 1_200 + random() * 2_400];
+  let inside = begin;
+  const out: Curve = [];
+  for (let second = 0; second < 8 * 3_600; second += STEP_S) {
+    if (second % 60 === 0) out.push(inside);
+    const around = room + swings * Math.sin((2 * Math.PI * second) / period);
+    inside -= ((area * (moved * (inside - around) + grey * radiated(inside, around))) / (massG * 2.4)) * STEP_S;
+  }
+  return out;
+}
+
+export const POT_MODELS = { "two bodies": twoBodies, "one body": oneBody, "moving air": movingAir } as const;
+export type PotModel = keyof typeof POT_MODELS;
+
+const gauss = (random: Random): number => Math.sqrt(-2 * Math.log(random() + 1e-12)) * Math.cos(2 * Math.PI * random());
+
+/** A pot that was read every few minutes, and the temperature that is waited for with the minute at which it really comes; −1 where it never does. */
+export function aCoolingPot(random: Random, many: number, model: PotModel = "two bodies") {
+  const massG = 500 + random() * 2_500;
+  const room = 17 + random() * 8;
+  const curve = POT_MODELS[model](random, massG, room, 70 + random() * 20);
+  const every = 3 + Math.floor(random() * 4);
+  // Thermometers and stirring differ.
+  const noise = 0.1 + random() * 0.2;
+  const readings = Array.from(
+    { length: many },
+    (_, n): PotReading => ({ minute: n * every, celsius: Math.round(((curve[n * every] as number) + gauss(random) * noise) * 10) / 10 }),
+  );
+  const now = (many - 1) * every;
+  const target = (curve[now] as number) - (4 + random() * 12);
+  const below = curve.findIndex((one) => one <= target);
+  const [warmer, cooler] = [curve[below - 1] as number, curve[below] as number];
+  return { massG, room, readings, now, target, truth: below < 0 ? -1 : below - (target - cooler) / (warmer - cooler), curve };
+}
