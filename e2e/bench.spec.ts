@@ -45,6 +45,10 @@ test("a slip at the scale is asked about, what was too much sets the rest, the c
   await expect(next).toContainText("12.0");
   await record("Scale shows", "12", "Record the weight");
 
+  // Below the range while it is heated for the first time: nothing to be put back.
+  await record("Thermometer shows", "60", "Record the heat reading");
+  await expect(next).toContainText("below");
+  await expect(page.getByRole("button", { name: "Put it back on the heat" })).toHaveCount(0);
   await record("Thermometer shows", "95", "Record the heat reading");
   await expect(page.getByRole("alert").filter({ hasText: "Above the ceiling of 93.3 °C" })).toBeVisible();
   await expect(page.locator("html")).toHaveAttribute("data-tones", "3");
@@ -206,9 +210,9 @@ test("the bench foresees when a pot comes into its range, asks about a reading t
   // What was looked at before, and what went elsewhere, stands among the entries.
   const entries = page.getByRole("region", { name: "Entries" });
   await page.getByRole("checkbox", { name: /no crack/ }).check();
-  await page.getByRole("checkbox", { name: /wicks centred/ }).check();
+  await page.getByRole("checkbox", { name: /wicks centered/ }).check();
   await page.getByRole("button", { name: "Put down what is ticked" }).click();
-  await expect(entries).toContainText("made ready: vessels looked over: no crack, no chip; wicks centred, straight and held");
+  await expect(entries).toContainText("made ready: vessels looked over: no crack, no chip; wicks centered, straight and held");
   await entries.getByLabel("Wax that went elsewhere").selectOption("given");
   await entries.getByLabel("It weighed").fill("40");
   await entries.getByRole("button", { name: "Log this wax" }).click();

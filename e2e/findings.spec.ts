@@ -182,7 +182,9 @@ test("a lot is traced to every jar and where it went, and from a jar back to its
   expect(readFileSync(await file.path(), "utf8")).toContain("Wrenna next door");
 });
 
-test("cold throw is scored by a named nose; selling before the least cure asks why; a batch is released once nothing stands in the way", async ({ page }) => {
+test("cold throw is scored by a named nose; selling early asks why; a batch is released once nothing stands in the way, untested with a reason", async ({
+  page,
+}) => {
   await open(page, `/rack/${demoId(8, 3)}`);
   await page.getByRole("button", { name: "Score 4 of 10" }).click();
   await expect(page.getByRole("img", { name: "Cold throw over the cure" })).toBeVisible();
@@ -197,9 +199,22 @@ test("cold throw is scored by a named nose; selling before the least cure asks w
   await page.getByRole("button", { name: "All 12 jars are without flaw" }).click();
   // On its record once both entries are down.
   await expect(page).toHaveURL(/\/records\//);
+  // Its wick is to be tested again: it is released all the same only with a reason, which is told wherever it is packed.
+  await open(page, `/products/${demoId(0x26, 4)}`);
+  await page.getByRole("button", { name: "Test it again" }).click();
+  await expect(page.getByRole("heading", { name: "wick test due" })).toBeVisible();
   await open(page, `/rack/${demoId(8, 3)}`);
+  await expect(release.getByRole("link", { name: "Burn Quince and smoke, narrow tin" })).toBeVisible();
   await release.getByRole("button", { name: "Release it for sale" }).click();
+  const untested = page.getByRole("alertdialog", { name: "Release it without a burn test?" });
+  await untested.getByRole("button", { name: "Release it without a burn test" }).click();
+  await expect(untested).toContainText("Say why it is released without one.");
+  await untested.getByLabel("Why").fill("the same wick held in the last lot of this wax");
+  await untested.getByRole("button", { name: "Release it without a burn test" }).click();
   await expect(release).toContainText("✓ Released for sale");
+  await expect(release).toContainText("without a burn test: “the same wick held in the last lot of this wax”");
+  await open(page, "/sell/pack");
+  await expect(page.getByText("the same wick held in the last lot of this wax").first()).toBeVisible();
 
   // One that still sets is sold at the door: asked why, and kept with the record.
   await open(page, `/rack/${demoId(8, 4)}`);

@@ -10,6 +10,15 @@ import { Ways } from "./ways";
 const FACTORS = Object.keys(THROW_FACTORS) as ThrowFactor[];
 const COLD_FACTORS = FACTORS.filter((one) => one !== "wick");
 
+/** A likely range wider than this many points says nothing of a score from 0 to 10. */
+const USEFUL_WIDTH = 6;
+
+/** "6.1 to 7.4", or why no likely range of the mean can be told. */
+function likely({ low, high }: { low: number | null; high: number | null }, units: ReturnType<typeof useUnits>): string {
+  if (low === null || high === null) return "one batch only";
+  return high - low > USEFUL_WIDTH ? "too few batches to tell" : `${units.n(low, 1)} to ${units.n(high, 1)}`;
+}
+
 /** How strong candles smelled, cold or hot, by what they were made of and how old they were. */
 export function ThrowFindings({ scores, of }: { scores: ThrowScore[]; of: "cold" | "hot" }) {
   const units = useUnits();
@@ -64,7 +73,7 @@ export function ThrowFindings({ scores, of }: { scores: ThrowScore[]; of: "cold"
                         {one.level}
                       </th>
                       <td className="figure pr-4 text-[22px]">{units.n(one.mean, 1)}</td>
-                      <td className="pr-4">{one.low === null || one.high === null ? "one batch only" : `${units.n(one.low, 1)} to ${units.n(one.high, 1)}`}</td>
+                      <td className="pr-4">{likely(one, units)}</td>
                       <td className="pr-4">{one.n}</td>
                       <td className="pr-4">{one.batches}</td>
                       <td className="pr-4">{one.scorers}</td>
