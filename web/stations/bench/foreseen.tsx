@@ -22,17 +22,13 @@ export function CallSound({ outlook }: { outlook: Outlook }) {
   return null;
 }
 
-/** "about 10:42; in four cases of five 10:39 to 10:46". Of one reading alone no interval is said: it would be as long as the wait. */
+/** "about 10:42, likely 10:39 to 10:46": in four cases of five. Of one reading alone no interval is said: it would be as long as the wait. */
 function Sure({ when, readings }: { when: Foreseen; readings: number }) {
   const units = useUnits();
   return (
     <span className="text-[15px] text-soft">
       about {units.clock(when.at)}
-      {readings === 0
-        ? null
-        : readings === 1
-          ? "; a second reading makes it surer"
-          : `; in four cases of five ${units.clock(when.low)} to ${units.clock(when.high)}`}
+      {readings === 0 ? null : readings === 1 ? "; a second reading makes it surer" : `, likely ${units.clock(when.low)} to ${units.clock(when.high)}`}
     </span>
   );
 }
