@@ -124,7 +124,7 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   await shows(page, "the load of the wax", "8.14 %");
   await count(page, "tall jar").fill("3");
   await page.getByLabel("How far tall jar is filled").selectOption("half fill");
-  await expect(page.getByText("shared over 3 tall jar")).toBeVisible();
+  await expect(page.getByText("into 3 × tall jar")).toBeVisible();
   await expect(page.getByText("141.666 g").first()).toBeVisible();
   await save("Eight", { Load: "8" });
   await page.getByLabel("Wax on").selectOption({ label: "fine scale (0.1 g)" });

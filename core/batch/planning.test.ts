@@ -26,6 +26,21 @@ const inTurn = (...pours: (number | string)[]): PlanOrder["process"] => {
 const plan = (process: PlanOrder["process"], products: PlanOrder["products"] = [tumbler, tin]) =>
   planBatch({ process, pots: [{ name: "Test", number: 1, spec }], products, sparePpm: 0, scales: GRAMS }, shelf);
 
+describe("a plan that begins from a weight", () => {
+  it("shares it over the products, and fills none of them above full: the rest is left over", () => {
+    for (const totalMg of [200_000, 799_000, 800_000, 801_000, 1_500_000]) {
+      const products = [tumbler, { ...tin, workingFillMg: 60_000 }];
+      const order = { process: readyProcess("soy-bind-hot"), pots: [{ name: "Test", number: 1, spec }], products, sparePpm: 0, scales: GRAMS };
+      const filled = planBatch({ ...order, start: { totalMg } }, shelf).products;
+      for (const [at, one] of filled.entries()) expect(one.fillMg).toBeLessThanOrEqual(products[at]?.workingFillMg ?? 0);
+      const sum = filled.reduce((all, one) => all + one.count * one.fillMg, 0);
+      expect(sum).toBeLessThanOrEqual(totalMg);
+      // 640 g fill them whole; of less nothing is left but what rounds.
+      expect(sum).toBeGreaterThan(Math.min(640_000, totalMg) - 1_000);
+    }
+  });
+});
+
 describe("a pour of one product only", () => {
   it("names it, or counts its place from 1, as it is typed and written", () => {
     expect(parseProduct("1")).toEqual({ ok: true, value: 0 });

@@ -67,7 +67,7 @@ function withPlaces(process: Process, products: readonly { name: string }[]): Pr
   return { ...process, acts };
 }
 
-/** The amounts of every pot. Where it begins from a weight, the total is shared over the products by their fills. @throws WeighOutError as `weighOut`. */
+/** The amounts of every pot. Where it begins from a weight, the total is shared over the products by their fills, none above what it takes when full. @throws WeighOutError as `weighOut`. */
 export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
   const order = { ...wanted, process: withPlaces(wanted.process, wanted.products) };
   const wholes = order.products.map((one) => fillOf(innerOf(one), one.workingFillMg, one.part ?? null));
@@ -86,7 +86,8 @@ export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
   if (!order.start) return { pots, fillsMg: wholes, byPot: shares };
   const asked = order.products.reduce((sum, one, index) => sum + (wholes[index] as number) * one.count, 0);
   const total = pots[0]?.totalMg ?? 0;
-  const fillsMg = wholes.map((fill) => (asked > 0 ? Math.floor((total * fill) / asked) : 0));
+  // What is more than a full vessel takes is left over, and not poured into it.
+  const fillsMg = wholes.map((fill, index) => (asked > 0 ? Math.min(order.products[index]?.workingFillMg ?? fill, Math.floor((total * fill) / asked)) : 0));
   return { pots, fillsMg, byPot: fillsMg.map((mg) => [mg]) };
 }
 

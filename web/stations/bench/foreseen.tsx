@@ -34,7 +34,7 @@ function Sure({ when, readings }: { when: Foreseen; readings: number }) {
 }
 
 /** A time ahead: "12 min", and never "0 s". */
-const ahead = (seconds: number): string => (seconds < 60 ? "less than a minute" : inWords(seconds));
+const ahead = (seconds: number): string => (seconds < 60 ? "under 1 min" : inWords(seconds));
 
 /** When a pot comes into its range, or leaves it, as large as it matters. */
 export function Ahead({ outlook, size = "text-[44px]" }: { outlook: Outlook; size?: string }) {

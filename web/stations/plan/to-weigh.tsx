@@ -199,7 +199,7 @@ export function ToWeigh({ planned, plan, stocks, fragrances, shared, costs }: Pr
           ? namedLines(plan.products).map((one) => (
               <div key={one.key} className="flex items-baseline justify-between border-b border-line py-2">
                 <dt className="text-soft">
-                  shared over {one.count} {one.name}
+                  into {one.count} × {one.name}
                 </dt>
                 <dd>
                   <span className="figure text-[30px]">{units.about(one.fillMg)}</span> each

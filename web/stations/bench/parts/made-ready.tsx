@@ -18,7 +18,7 @@ export function MadeReady({ batch }: { batch: Batch }) {
       </p>
     );
   return (
-    <fieldset className="mb-3 border-b border-line pb-3">
+    <fieldset className="clear-both mb-3 border-b border-line pb-3">
       <legend className="text-[17px] font-bold">Before you pour</legend>
       <div className="grid gap-x-5 sm:grid-cols-2">
         {names.map((one) => (

@@ -154,7 +154,12 @@ export function Pouring({ step, batch, button }: ActProps & { button: string }) 
                 <div className="text-soft">{one.name}</div>
               </div>
               <Field label="Really filled" {...fields.bind(`n:${one.key}`)} inputMode="numeric" />
-              <Field label="Weights" {...fields.bind(`w:${one.key}`)} placeholder="if weighed" hint="Like 176; 175.5" />
+              <Field
+                label="Weights"
+                {...fields.bind(`w:${one.key}`)}
+                placeholder="if weighed"
+                hint={`Like ${units.gParts(each).figure}; ${units.gParts(each).figure}`}
+              />
             </li>
           );
         })}
