@@ -59,6 +59,8 @@ export { usualFrom } from "./forecast/cooling";
 export { answerForecast, type ForecastAnswer, type ForecastRequest } from "./forecast/forecast";
 export type { Usual } from "./forecast/law";
 export { learnedFrom, outlookOf } from "./forecast/outlook";
+export { POT_MODELS, type PotModel } from "./forecast/pot-models";
+export { forecastQuality } from "./forecast/quality";
 export * from "./forecast/schema";
 export { type Call, callOf, dropOnAdding, type Foreseen, type Outlook, type Watch, watchOf } from "./forecast/watch";
 export * from "./goods/box";

@@ -1,5 +1,4 @@
-import { forecastQuality } from "../core/testing/forecast-quality";
-import { POT_MODELS, type PotModel } from "../core/testing/pots";
+import { forecastQuality, POT_MODELS, type PotModel } from "@hearth/core";
 
 const MODELS = Object.keys(POT_MODELS) as PotModel[];
 const percent = (share: number) => `${(share * 100).toFixed(1)} %`.padStart(8);

@@ -2,12 +2,12 @@ import fc from "fast-check";
 import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { describe, expect, it } from "vitest";
 import { randomFrom } from "../random";
-import { forecastQuality } from "../testing/forecast-quality";
-import { aCoolingPot, POT_MODELS, type PotModel } from "../testing/pots";
 import { fitCooling, reachedAt } from "./cooling";
 import { answerForecast, type ForecastRequest } from "./forecast";
 import { excessAt, minuteOf } from "./law";
 import { leastSquares } from "./least-squares";
+import { aCoolingPot, POT_MODELS, type PotModel } from "./pot-models";
+import { forecastQuality } from "./quality";
 import { forecastAnswer, forecastRequest } from "./schema";
 
 /** NIST Statistical Reference Datasets, Misra1a: y = b1 · (1 − exp(−b2 · x)); values from memory, refitted. */

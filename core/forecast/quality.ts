@@ -1,6 +1,6 @@
-import { fitCooling, reachedAt } from "../forecast/cooling";
 import { randomFrom } from "../random";
-import { aCoolingPot, type PotModel } from "./pots";
+import { fitCooling, reachedAt } from "./cooling";
+import { aCoolingPot, type PotModel } from "./pot-models";
 
 /** How good forecasts are over many pots that were read 6 to 16 times. */
 export interface ForecastQuality {

@@ -1,4 +1,4 @@
-import type { PotReading } from "../forecast/law";
+import type { PotReading } from "./law";
 
 /** A number from 0 to 1, each time another. */
 type Random = () => number;
