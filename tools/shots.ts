@@ -66,7 +66,7 @@ const SHOTS: Shot[] = [
     path: "/bench",
     prepare: async (page) =>
       page
-        .getByText(/in four cases of five/)
+        .getByText(/, likely \d\d:\d\d/)
         .first()
         .waitFor(),
   },
