@@ -144,7 +144,7 @@ export interface Reached {
  * the more the less of it was read. Set on curves of three other models, see `./hearth bench forecast`.
  */
 const OF_TIME_LEFT = 0.005;
-const OF_TIME_UNREAD = 0.01;
+const OF_TIME_UNREAD = 0.015;
 
 /** When a pot reaches a temperature, with its 80 % interval; null where it never does. `now` is the minute from which time is left. */
 export function reachedAt({ law, covariance }: Pick<CoolingFit, "law" | "covariance">, room: number, celsius: number, now: number): Reached | null {
