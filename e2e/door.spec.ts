@@ -150,6 +150,11 @@ test("the first account owns the machine's workshops; a phone joins, logs a pot 
   await expect(phone.getByText("“products” is not open to you.")).toBeVisible();
   await phone.goto(pot);
   await listens(phone);
+  // The menu is a part of the program that is read when it is first opened: here with the network.
+  await phone.getByRole("button", { name: /^Who is working/ }).click();
+  await expect(phone.getByText("Somebody else…")).toBeVisible();
+  await phone.keyboard.press("Escape");
+  await expect(phone.getByText("Somebody else…")).toBeHidden();
   // Without the network nobody is signed out, and it says so: the next person would go on under this name.
   await phone.context().setOffline(true);
   await phone.getByRole("button", { name: /^Who is working/ }).click();

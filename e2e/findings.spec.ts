@@ -213,7 +213,7 @@ test("cold throw is scored by a named nose; selling early asks why; a batch is r
   await untested.getByRole("button", { name: "Release it without a burn test" }).click();
   await expect(release).toContainText("✓ Released for sale");
   await expect(release).toContainText("without a burn test: “the same wick held in the last lot of this wax”");
-  await open(page, "/sell/pack");
+  await open(page, `/sell/pack?of=${demoId(0x26, 4)}`);
   await expect(page.getByText("the same wick held in the last lot of this wax").first()).toBeVisible();
 
   // One that still sets is sold at the door: asked why, and kept with the record.
