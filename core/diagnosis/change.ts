@@ -53,8 +53,21 @@ function bySpec(spec: FormulaSpec, { what, to }: ChangeNext): FormulaSpec | null
   }
 }
 
-/** Whether a change is one of the formula or its process; one of where the jars stood, or of the wick, is not. */
-export const isOfFormula = (spec: FormulaSpec, change: ChangeNext): boolean => bySpec(spec, change) !== null;
+/** Where a change is made: as a version of the formula, by another ingredient, by another wick of the product, or only in how the next batch is worked. */
+export type ChangePlace = "formula" | "ingredients" | "wick" | "practice";
+
+/** Keys of a record that no formula says by itself, since somebody has to choose what replaces what. */
+const CHOSEN: Partial<Record<RecordKeyName, ChangePlace>> = {
+  strong_oil: "ingredients",
+  additive_percent_of_wax: "ingredients",
+  dye_drops_per_lb: "ingredients",
+  mica: "ingredients",
+  wick_size_steps: "wick",
+  wick_suits_wax: "wick",
+};
+
+export const changePlace = (spec: FormulaSpec, change: ChangeNext): ChangePlace =>
+  bySpec(spec, change) !== null ? "formula" : (CHOSEN[change.what as RecordKeyName] ?? "practice");
 
 /** The change as a maker would write it beside a formula. */
 export const changeWords = ({ what, from, to }: ChangeNext): string => {

@@ -1,6 +1,6 @@
 "use client";
 
-import { type ChangeNext, DEFECTS, isOfFormula, type Judged, keyOf, type RecordKeyName, toldOf, withChange } from "@hearth/core";
+import { type ChangeNext, type ChangePlace, changePlace, DEFECTS, type Judged, keyOf, type RecordKeyName, toldOf, withChange } from "@hearth/core";
 import { useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { usePlace } from "@/log/place";
@@ -35,6 +35,14 @@ function says(units: Writers, { cause, verdict, evidence }: Judged): string {
     : `${value}, not ${side} ${limit}`;
 }
 
+/** What to do about a change of which no version of the formula can be made by itself. */
+const BY_HAND: Record<ChangePlace, string> = {
+  formula: "",
+  ingredients: "Choose the other ingredient in the formula, and change nothing else.",
+  wick: "It is the wick of the product: choose the other one there, and burn it before you sell.",
+  practice: "It is no part of the formula: mind it at the next batch, and leave the formula as it is.",
+};
+
 /** One change, made into the next version of the formula with one press. */
 function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
   const units = useUnits();
@@ -45,6 +53,7 @@ function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
   const [busy, start] = useTransition();
   const { formula } = why;
   const key = change.what as RecordKeyName;
+  const at = formula ? changePlace(formula.spec, change) : "practice";
   const draft = () =>
     start(async () => {
       if (!formula) return;
@@ -76,12 +85,19 @@ function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
             Open the formula
           </Link>
         </div>
-      ) : formula && isOfFormula(formula.spec, change) ? (
+      ) : formula && at === "formula" ? (
         <button type="button" className="act mt-2" data-next-step disabled={busy} onClick={draft}>
           Make it the next version of {formula.name}
         </button>
       ) : (
-        <p className="mt-1">It is no part of the formula: mind it at the next batch, and leave the formula as it is.</p>
+        <p className="mt-1">
+          {BY_HAND[at]}{" "}
+          {formula && at === "ingredients" ? (
+            <Link className="underline" href={`/formulas/${formula.id}`}>
+              Open the formula
+            </Link>
+          ) : null}
+        </p>
       )}
       <Said>{said}</Said>
     </section>

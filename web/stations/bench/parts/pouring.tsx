@@ -186,7 +186,7 @@ export function Pouring({ step, batch, button }: ActProps & { button: string }) 
             options={[NOT_NOTED, { value: "yes", label: "yes, for bubbles" }, { value: "no", label: "no" }]}
           />
           {plan.products.some((one) => one.wicks) ? (
-            <Field label="Wicks" {...fields.bind("wicksWere")} options={[NOT_NOTED, ...WICKS_WERE.map((one) => ({ value: one, label: one }))]} />
+            <Field label="The wicks were" {...fields.bind("wicksWere")} options={[NOT_NOTED, ...WICKS_WERE.map((one) => ({ value: one, label: one }))]} />
           ) : null}
         </div>
       </details>
