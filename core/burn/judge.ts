@@ -1,4 +1,4 @@
-import { tQuantile } from "../statistics/tails";
+import { meanInterval } from "../statistics/mean";
 import * as M from "./marks";
 
 export const FLAMES = ["small", "steady", "large", "jumping", "dying", "out"] as const;
@@ -212,10 +212,8 @@ export const ratesOf = (sessions: readonly Session[]): number[] =>
 /** A mean with its 95 % interval: Student's t over the values; of one alone a quarter either way (common practice, no source). Null of none. */
 export function meanOf(rates: readonly number[]): Span | null {
   if (rates.length === 0) return null;
-  const mean = rates.reduce((a, b) => a + b, 0) / rates.length;
-  if (rates.length === 1) return rounded({ value: mean, low: mean * 0.75, high: mean * 1.25 });
-  const sd = Math.sqrt(rates.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (rates.length - 1));
-  const half = (tQuantile(0.975, rates.length - 1) * sd) / Math.sqrt(rates.length);
+  const { mean, half } = meanInterval(rates);
+  if (half === null) return rounded({ value: mean, low: mean * 0.75, high: mean * 1.25 });
   return rounded({ value: mean, low: Math.max(0, mean - half), high: mean + half });
 }
 

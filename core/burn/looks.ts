@@ -47,7 +47,7 @@ export function dueLooks(dues: readonly number[], session: BurnSession, now: str
   const early = (place: number) => Math.min(LOOK_TOLERANCE, place > 0 ? ((dues[place] as number) - (dues[place - 1] as number)) / 2 : LOOK_TOLERANCE);
   const taken = new Map<number, LookSeen>();
   for (const look of [...session.looks].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
-    const place = dues.findLastIndex((due, at_) => at(look) >= due - early(at_));
+    const place = dues.findLastIndex((due, n) => at(look) >= due - early(n));
     if (place >= 0 && !taken.has(place)) taken.set(place, look);
   }
   let nextSaid = false;

@@ -1,4 +1,4 @@
-import { tQuantile } from "../statistics/tails";
+import { meanInterval } from "../statistics/mean";
 
 /** One score with what it was of. */
 export interface ThrowScore {
@@ -62,7 +62,6 @@ export function throwLevels(scores: readonly ThrowScore[], factor: ThrowFactor):
     const level = levelOf(one, factor);
     if (level !== null) levels.set(level, [...(levels.get(level) ?? []), one]);
   }
-  const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
   return [...levels]
     .map(([level, mine]): ThrowLevel => {
       const byBatch = new Map<string, number[]>();
@@ -70,21 +69,16 @@ export function throwLevels(scores: readonly ThrowScore[], factor: ThrowFactor):
         const key = one.batch ?? `alone ${at}`;
         byBatch.set(key, [...(byBatch.get(key) ?? []), one.score]);
       });
-      const means = [...byBatch.values()].map(mean);
-      const middle = mean(means);
-      const half =
-        means.length < 2
-          ? null
-          : (tQuantile(0.975, means.length - 1) * Math.sqrt(means.reduce((sum, one) => sum + (one - middle) ** 2, 0) / (means.length - 1))) /
-            Math.sqrt(means.length);
+      const means = [...byBatch.values()].map((values) => meanInterval(values).mean);
+      const { mean, half } = meanInterval(means);
       return {
         level,
         n: mine.length,
         batches: means.length,
         scorers: new Set(mine.map((one) => one.scorer)).size,
-        mean: middle,
-        low: half === null ? null : Math.max(0, middle - half),
-        high: half === null ? null : Math.min(10, middle + half),
+        mean,
+        low: half === null ? null : Math.max(0, mean - half),
+        high: half === null ? null : Math.min(10, mean + half),
       };
     })
     .sort((a, b) => b.mean - a.mean || (a.level < b.level ? -1 : 1));

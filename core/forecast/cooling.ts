@@ -1,3 +1,4 @@
+import { median } from "../statistics/mean";
 import { halfInterval, standardDeviation } from "./interval";
 import { ASSUMED, AT, type CoolingLaw, excessAt, minuteOf, type PotReading, rateOf, USUAL_BEND, type Usual } from "./law";
 import { leastSquares } from "./least-squares";
@@ -62,12 +63,6 @@ function fitOnce(
   );
   return { law: lawOf(parameters, from), covariance, misses: misses(parameters) };
 }
-
-const median = (of: readonly number[]): number => {
-  const sorted = [...of].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 ? (sorted[middle] as number) : ((sorted[middle - 1] as number) + (sorted[middle] as number)) / 2;
-};
 
 /** A reading further off than so many usual misses, and than so many °C, is asked about and not used. */
 const SUSPECT_MISSES = 4;

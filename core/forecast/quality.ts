@@ -1,4 +1,5 @@
 import { randomFrom } from "../random";
+import { median } from "../statistics/mean";
 import { fitCooling, reachedAt } from "./cooling";
 import { aCoolingPot, type PotModel } from "./pot-models";
 
@@ -12,8 +13,6 @@ export interface ForecastQuality {
   /** Median error, as a share of the time that was left. */
   error: number;
 }
-
-const middle = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1] as number;
 
 /** Forecasts for generated pots of some models, held against when they really got there. */
 export function forecastQuality(models: readonly PotModel[], many: number, seed: number): ForecastQuality {
@@ -34,5 +33,5 @@ export function forecastQuality(models: readonly PotModel[], many: number, seed:
       widths.push((reached.high - reached.low) / left);
     }
   }
-  return { pots: errors.length, coverage: inside / errors.length, width: middle(widths), error: middle(errors) };
+  return { pots: errors.length, coverage: inside / errors.length, width: median(widths), error: median(errors) };
 }

@@ -2,8 +2,8 @@ import type { TemperatureRange } from "../heat/range";
 import { type Ppm, WHOLE, writePercent } from "../units/percent";
 import type { CentiCelsius, TemperatureUnit } from "../units/temperature";
 import families from "./families.json" with { type: "json" };
-import { askedLoadOfWax, type LoadBasis } from "./load";
-import { addedTo, type Mix, openBlends } from "./mix";
+import { addedPpmOf, askedLoadOfWax, type LoadBasis } from "./load";
+import { type Mix, openBlends } from "./mix";
 import { type GelFault, gelFaults, type SafetyMaterials } from "./safety";
 import type { FormulaSpec } from "./spec";
 
@@ -179,17 +179,13 @@ export function limitsOf(spec: Pick<FormulaSpec, "waxes" | "fragrances">, shelf:
 
 /** A load read as millionths of the wax; on the basis of the total, additives and weighed dyes are part of that total. */
 export function loadOfWax(spec: { basis: LoadBasis; loadPpm: Ppm }, mix: Pick<Mix, "additives" | "dyes">): number {
-  return askedLoadOfWax(
-    spec,
-    addedTo(mix).reduce((sum, one) => sum + one.ppmOfWax, 0),
-  );
+  return askedLoadOfWax(spec, addedPpmOf(mix));
 }
 
 /** The same load read as millionths of the total: wax, fragrance, additives and weighed dyes together. One figure in editor, plan and record. */
 export function loadOfTotal(spec: { basis: LoadBasis; loadPpm: Ppm }, mix: Pick<Mix, "additives" | "dyes">): number {
   const ofWax = loadOfWax(spec, mix);
-  const added = addedTo(mix).reduce((sum, one) => sum + one.ppmOfWax, 0);
-  return (ofWax * WHOLE) / (WHOLE + ofWax + added);
+  return (ofWax * WHOLE) / (WHOLE + ofWax + addedPpmOf(mix));
 }
 
 /** Where a wax's sheet says the range of each act. */

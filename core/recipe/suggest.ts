@@ -22,7 +22,7 @@ const ready = (id: string): ReadyProcess => {
 /** Returns the share of each family in the wax, blends opened, the largest first; of two alike the first by name. */
 function familiesOf(chosen: Chosen, shelf: Materials): [family: string, share: number][] {
   const shares = new Map<string, number>();
-  const { waxes } = materialsOf({ ...chosen, additives: [], dyes: [] }, shelf);
+  const { waxes } = materialsOf(chosen, shelf);
   const all = waxes.reduce((sum, part) => sum + part.share, 0) || 1;
   for (const { wax, share } of waxes) shares.set(wax.family, (shares.get(wax.family) ?? 0) + share / all);
   return [...shares].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
@@ -34,7 +34,7 @@ const PILLAR = /pillar|\bmou?ld/i;
 /** Returns the ready-made process that suits the whole blend and the scent, whatever was chosen first. Common practice, no source. */
 function readyFor(chosen: Chosen, shelf: Materials): ReadyProcess {
   const families = familiesOf(chosen, shelf);
-  const { named, fragrances } = materialsOf({ ...chosen, additives: [], dyes: [] }, shelf);
+  const { named, fragrances } = materialsOf(chosen, shelf);
   const has = (...names: string[]) => names.every((name) => families.some(([family]) => family === name));
   const first = families[0]?.[0] ?? "soy";
   if (has("gel")) return ready("gel");
@@ -50,7 +50,7 @@ function readyFor(chosen: Chosen, shelf: Materials): ReadyProcess {
 /** Returns the wax whose sheet speaks for the mixture: the one that there is most of; of two alike the first by name. */
 function leadingWax(chosen: Chosen, shelf: Materials): WaxFacts | null {
   const share = (wax: WaxFacts) => chosen.waxes.reduce((sum, part) => sum + (part.id === wax.id ? part.share : 0), 0);
-  const { named } = materialsOf({ ...chosen, additives: [], dyes: [] }, shelf);
+  const { named } = materialsOf(chosen, shelf);
   return [...named].sort((a, b) => share(b) - share(a) || (a.name < b.name ? -1 : 1))[0] ?? null;
 }
 
@@ -59,7 +59,7 @@ function withSheets(from: ReadyProcess, chosen: Chosen, shelf: Materials): Proce
   const process = processFrom(from);
   const wax = leadingWax(chosen, shelf);
   if (!wax) return process;
-  const { named, waxes } = materialsOf({ ...chosen, additives: [], dyes: [] }, shelf);
+  const { named, waxes } = materialsOf(chosen, shelf);
   const sheets = [...named, ...waxes.map((part) => part.wax)];
   const most = (of: (one: WaxFacts) => number | null | undefined) => sheets.reduce((all, one) => Math.max(all, of(one) ?? 0), 0);
   const [least, cure] = [most((one) => one.leastCureSeconds), most((one) => one.cureSeconds)];
@@ -88,7 +88,7 @@ export const suggestedDose = (additive: { usualPpm?: Ppm | null; maxPpm?: Ppm | 
 
 /** Returns the load that a formula begins with, in millionths of the wax: that of its oils, else that of its wax, within the limits. */
 function suggestedLoad(chosen: Chosen, shelf: Materials): Ppm {
-  const { fragrances } = materialsOf({ ...chosen, additives: [], dyes: [] }, shelf);
+  const { fragrances } = materialsOf(chosen, shelf);
   const limit = limitsOf(chosen, shelf)[0]?.ppm ?? Number.POSITIVE_INFINITY;
   const ofWax = familiesOf(chosen, shelf).reduce((sum, [family, share]) => sum + share * (starterOf(family)?.loadPpm ?? USUAL_LOAD), 0) || USUAL_LOAD;
   const share = (id: string) => chosen.fragrances.find((part) => part.id === id)?.share ?? 0;

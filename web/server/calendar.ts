@@ -53,10 +53,11 @@ export async function calendarOf(db: Database, workshop: Workshop, now: string, 
   const minute = 60_000;
   /** The pots of each day with their own times: hands, burners and pitchers are shared, so that they follow one another. */
   const days = new Map<string, DayWork[]>();
-  for (const pot of season.pots) {
-    if (!pot.day) continue;
+  const pots = season.pots.filter((one): one is SeasonPot & { day: string } => one.day !== null);
+  const jobs = new Map(pots.map((pot) => [pot.key, jobOfPot(pot)]));
+  for (const pot of pots) {
     const work = days.get(pot.day) ?? [];
-    work.push({ pot: { ...pot, number: work.length + 1 }, ...jobOfPot(pot) });
+    work.push({ pot: { ...pot, number: work.length + 1 }, ...(jobs.get(pot.key) as ReturnType<typeof jobOfPot>) });
     days.set(pot.day, work);
   }
   const rows = new Map<string, DayRow>();
@@ -66,7 +67,7 @@ export async function calendarOf(db: Database, workshop: Workshop, now: string, 
     for (const row of rowsOf(work, firstTimetable(requestOfDay(record, work, 1)))) rows.set(row.key, row);
   }
   const timetable = (pot: SeasonPot): { row: PlacedStep[]; setMinutes: number } => {
-    const { job, steps, setMinutes } = jobOfPot(pot);
+    const { job, steps, setMinutes } = jobs.get(pot.key) as ReturnType<typeof jobOfPot>;
     // One that no day has room for by itself is told as if it were alone.
     let at = 0;
     const alone = job.steps.map((step, n) => {
@@ -76,7 +77,7 @@ export async function calendarOf(db: Database, workshop: Workshop, now: string, 
     });
     return { row: rows.get(pot.key)?.steps ?? alone, setMinutes };
   };
-  for (const pot of season.pots.filter((one): one is SeasonPot & { day: string } => one.day !== null)) {
+  for (const pot of pots) {
     const { row, setMinutes } = timetable(pot);
     const begin = timeOn(pot.day, hoursOn(pot.day, settings)?.from ?? 540, workshop.timeZone);
     const path = `/plan/day?on=${pot.day}`;

@@ -10,8 +10,16 @@ import { Said } from "@/ui/said";
 import { press } from "@/ui/variants";
 import { saveSeries } from "./commands";
 
+interface NamedWick {
+  id: string;
+  name: string;
+  kind: string;
+  size: string;
+  series: string;
+}
+
 /** The series of all wicks that are shown, named in one go: sizes are ordered within a series, and not compared between two. */
-export function WickSeries({ wicks }: { wicks: { id: string; name: string; kind: string; size: string; series: string }[] }) {
+export function WickSeries({ wicks }: { wicks: NamedWick[] }) {
   const [open, setOpen] = useState(false);
   const names = [...new Set(wicks.map(seriesOf))];
   return (
@@ -27,7 +35,7 @@ export function WickSeries({ wicks }: { wicks: { id: string; name: string; kind:
   );
 }
 
-function SeriesForm({ wicks, onDone }: { wicks: { id: string; name: string; kind: string; size: string; series: string }[]; onDone: () => void }) {
+function SeriesForm({ wicks, onDone }: { wicks: NamedWick[]; onDone: () => void }) {
   const place = usePlace();
   const router = useRouter();
   const [said, setSaid] = useState("");
