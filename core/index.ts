@@ -49,6 +49,7 @@ export * from "./diagnosis/diagnosis";
 export * from "./diagnosis/of-batch";
 export * from "./diagnosis/of-burn";
 export * from "./diagnosis/record";
+export * from "./findings/batch-sums";
 export * from "./findings/chart";
 export * from "./findings/compare";
 export * from "./findings/factors";

@@ -1,3 +1,4 @@
+import { clusteredShare, sumsOf } from "@hearth/core";
 import { eq, sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Database } from "../web/data/client";
@@ -5,7 +6,9 @@ import { outcomeFlaws, outcomes } from "../web/data/tables/finding";
 import { compareBatches } from "../web/server/compare";
 import { compareGroups } from "../web/server/compare-groups";
 import { curveOf, findingsOf, flawRates, historyOf } from "../web/server/findings";
+import { askedPeriod, type Period } from "../web/server/period";
 import { runChart } from "../web/server/run-charts";
+import { throwScores } from "../web/server/throws";
 import { lotTrace, searchRecord } from "../web/server/trace";
 import { whyOf } from "../web/server/why";
 import { type TestDatabase, testDatabase } from "../web/testing/database";
@@ -57,21 +60,23 @@ describe("findings of a made-up workshop", () => {
     expect(found?.levels.length).toBeGreaterThan(1);
     for (const level of [...(found?.levels ?? []), ...((await historyOf(db, SHED, "rough_top", "formula"))?.levels ?? [])]) {
       const mine = [...(byHand.get(level.level)?.values() ?? [])];
-      expect(level.batches, level.level).toBe(mine.length);
-      expect(level.kk).toBeCloseTo(
-        mine.reduce((sum, one) => sum + (one.k * one.k) / one.n, 0),
-        6,
-      );
+      expect(level, level.level).toMatchObject(sumsOf(mine));
     }
     const curve = await curveOf(db, SHED, "rough_top", "pour_c");
-    const measured = new Set(rows.filter((row) => row.pourC !== null).map((row) => row.batchId)).size;
+    const measured = new Set(rows.filter((row) => row.formula === curve.formula && row.pourC !== null).map((row) => row.batchId)).size;
+    expect(curve.formulas.length).toBeGreaterThan(1);
     expect(curve.doses.reduce((sum, one) => sum + one.batches, 0)).toBe(measured);
     const seen = new Set(
       flaws
         .filter((one) => one.defect === "rough_top" && rows.some((row) => row.batchId === one.batchId && row.product === one.product))
         .map((one) => one.batchId),
     );
-    expect((await flawRates(db, SHED)).find((one) => one.defect === "rough_top")?.batches).toBe(seen.size);
+    const rate = (await flawRates(db, SHED)).find((one) => one.defect === "rough_top");
+    expect(rate?.batches).toBe(seen.size);
+    // The likely range counts every batch, those without the flaw too.
+    const whole = new Map<string, { n: number; k: number }>();
+    for (const batch of [...byHand.values()].flatMap((of) => [...of])) whole.set(batch[0], batch[1]);
+    expect(rate).toMatchObject(clusteredShare(sumsOf([...whole.values()])));
   });
 
   it("find the planted cause, first of all, and say what was never varied", async () => {
@@ -106,6 +111,57 @@ describe("findings of a made-up workshop", () => {
     expect(why?.change).toMatchObject({ what: "pour_c" });
     expect(why?.change?.to as number).toBeLessThan(batch?.c as number);
     expect(await whyOf(db, SHED, demoId(0x7f, 1), undefined, NOW)).toBeNull();
+  });
+
+  it("are of a time: the parts of it come to the whole, and what differs more stands first", async () => {
+    const workshop = { id: SHED, timeZone: "Europe/Vienna" };
+    const whole = await findingsOf(db, SHED, "rough_top");
+    const jars = (found: typeof whole) => found.find((one) => one.name === "process")?.levels.reduce((sum, one) => sum + one.n, 0) ?? 0;
+    const of = async (asked: Parameters<typeof askedPeriod>[2]) => {
+      const { period, choice } = await askedPeriod(db, workshop, asked, NOW);
+      return { choice, period, jars: jars(await findingsOf(db, SHED, "rough_top", period)) };
+    };
+    const [thisYear, lastYear, all] = [await of({ when: "this-year" }), await of({ when: "last-year" }), await of({})];
+    expect(thisYear.period).toEqual({ from: "2025-12-31T23:00:00.000Z", to: null });
+    expect(lastYear.period).toEqual({ from: "2024-12-31T23:00:00.000Z", to: "2025-12-31T23:00:00.000Z" });
+    expect(Math.min(thisYear.jars, lastYear.jars)).toBeGreaterThan(0);
+    expect(thisYear.jars + lastYear.jars).toBe(all.jars);
+    const [before, after] = [await of({ when: "days", to: "2026-01-31" }), await of({ when: "days", from: "2026-02-01" })];
+    expect(before.jars + after.jars).toBe(all.jars);
+    expect(after.period.from).toBe("2026-01-31T23:00:00.000Z");
+    const rates = await Promise.all(
+      [before, after, all].map(async (one) => (await flawRates(db, SHED, one.period)).find((rate) => rate.defect === "rough_top")),
+    );
+    expect((rates[0]?.jars ?? 0) + (rates[1]?.jars ?? 0)).toBe(rates[2]?.jars);
+    // Since a formula was changed; an unknown change is all time.
+    const { rows } = await db.execute<{ formula_id: string; id: string }>(
+      sql`select formula_id::text, id::text from formula_version where workshop_id = ${SHED} limit 1`,
+    );
+    const [id, createdAt] = ["0190c0de-0000-7000-8000-00000000ff01", "2026-02-01T12:00:00.000Z"];
+    await db.execute(sql`
+      insert into formula_version (workshop_id, id, formula_id, number, spec, created_at)
+      select workshop_id, ${id}, formula_id, 99, spec, ${createdAt} from formula_version where workshop_id = ${SHED} and id = ${rows[0]?.id}`);
+    const since = await of({ when: "since", since: id });
+    expect(since.choice.changes.find((one) => one.id === id)).toMatchObject({ number: 99, at: createdAt });
+    expect(since.period).toEqual({ from: createdAt, to: null });
+    expect(since.jars).toBeLessThan(all.jars);
+    expect((await of({ when: "since", since: demoId(0x7f, 1) })).choice.name).toBe("all");
+    await db.execute(sql`delete from formula_version where workshop_id = ${SHED} and id = ${id}`);
+    // The same time for charts, groups and scores.
+    const years = [thisYear.period, lastYear.period];
+    const counted = async (count: (period: Period) => Promise<number>) => (await Promise.all(years.map(count))).reduce((sum, one) => sum + one, 0);
+    expect(await counted(async (period) => (await throwScores(db, SHED, null, period)).length)).toBe((await throwScores(db, SHED)).length);
+    const batches = (groups: Awaited<ReturnType<typeof compareGroups>>) => groups?.levels.reduce((sum, one) => sum + one.batches, 0) ?? 0;
+    expect(await counted(async (period) => batches(await compareGroups(db, SHED, "process", {}, period)))).toBe(
+      batches(await compareGroups(db, SHED, "process", {})),
+    );
+    const newest = await runChart(db, SHED, "pour_c", undefined, thisYear.period);
+    expect(newest.points.every((one) => one.at >= (thisYear.period.from ?? ""))).toBe(true);
+    for (const flaw of ["rough_top", "wet_spot"]) {
+      const differing = (await findingsOf(db, SHED, flaw)).filter((one) => one.finding === "differs").map((one) => one.difference ?? 0);
+      expect(differing.length).toBeGreaterThan(0);
+      expect(differing).toEqual([...differing].sort((a, b) => b - a));
+    }
   });
 
   it("set two batches side by side, and say when more than one thing changed", async () => {

@@ -4,6 +4,7 @@ import type { ChangeNext } from "../diagnosis/diagnosis";
 import type { FormulaSpec } from "../recipe/spec";
 import { anId, readyProcess } from "../testing/batch";
 import { comparable, recordDifferences, shareDifference } from "./compare";
+import { wilson } from "./proportion";
 
 describe("two batches side by side", () => {
   it("differ in what was recorded otherwise, by more than a thermometer does; what only one recorded is unknown", () => {
@@ -22,7 +23,7 @@ describe("two batches side by side", () => {
 
   it("have the interval of a difference as published", () => {
     // Newcombe 1998b, table II (from memory): 56/70 − 48/80, method 10: 0.0524 to 0.3339.
-    const { by, low, high } = shareDifference({ k: 48, n: 80 }, { k: 56, n: 70 });
+    const { by, low, high } = shareDifference(wilson(48, 80), wilson(56, 70));
     expect(by).toBeCloseTo(0.2, 10);
     expect(low).toBeCloseTo(0.0524, 4);
     expect(high).toBeCloseTo(0.3339, 4);

@@ -1,6 +1,6 @@
 import type { DiagnosisRecord } from "../diagnosis/record";
 import { keyOf, RECORD_KEY_NAMES, type RecordKeyName } from "../diagnosis/record";
-import { type Share, wilson } from "./proportion";
+import type { Share } from "./proportion";
 
 /** Below this two readings count as the same, by unit. Common practice, no source: thermometers and scales differ by as much. */
 const SAME: Partial<Record<string, number>> = { "°C": 1.5, percent: 0.3, minutes: 0.5, days: 1, hours: 0.5, mm: 0.5, g: 5, "drops a pound": 0.5 };
@@ -31,20 +31,13 @@ export function recordDifferences(a: DiagnosisRecord, b: DiagnosisRecord): { dif
 export type Comparable = "one thing" | "several things" | "nothing";
 export const comparable = (changed: number): Comparable => (changed === 0 ? "nothing" : changed === 1 ? "one thing" : "several things");
 
-/** Two proportions side by side, and their difference with its interval: the hybrid score method (Newcombe 1998b, method 10). */
-export function shareDifference(
-  a: { k: number; n: number },
-  b: { k: number; n: number },
-  spread = 1,
-): { a: Share; b: Share; by: number; low: number; high: number } {
-  const [x, y] = [wilson(a.k, a.n, spread), wilson(b.k, b.n, spread)];
-  const by = y.share - x.share;
+/** The difference of two shares with its interval, from theirs: the hybrid score method (Newcombe 1998b, method 10). */
+export function shareDifference(a: Share, b: Share): { by: number; low: number; high: number } {
+  const by = b.share - a.share;
   return {
-    a: x,
-    b: y,
     by,
-    low: by - Math.hypot(y.share - y.low, x.high - x.share),
-    high: by + Math.hypot(y.high - y.share, x.share - x.low),
+    low: by - Math.hypot(b.share - b.low, a.high - a.share),
+    high: by + Math.hypot(b.high - b.share, a.share - a.low),
   };
 }
 

@@ -1,13 +1,11 @@
+import { cholesky } from "../statistics/linear";
 import { fTail } from "../statistics/tails";
-import { holm, type Share, wilson } from "./proportion";
+import { type BatchSums, clusteredShare, squaredResiduals } from "./batch-sums";
+import { holm, type Share } from "./proportion";
 
-/** Batches at one level of a factor: pieces, pieces with the flaw, and k² / n summed over the batches. */
-export interface Level {
+/** Batches at one level of a factor. */
+export interface Level extends BatchSums {
   level: string;
-  batches: number;
-  n: number;
-  k: number;
-  kk: number;
 }
 export interface Factor {
   name: string;
@@ -24,7 +22,8 @@ export interface FoundFactor {
   /** Chance of such a difference by itself, and after Holm's adjustment for all factors that were compared; null where none was. */
   p: number | null;
   adjusted: number | null;
-  spread: number;
+  /** Between the highest and the lowest share of the levels that were compared, 0 to 1; null where none was. */
+  difference: number | null;
 }
 
 /** Fewer batches on either side tell nothing of a difference. */
@@ -33,52 +32,59 @@ export const LEAST_PIECES = 12;
 const LEVEL = 0.05;
 
 /** Levels that are compared: those with batches enough. */
-const compared = (levels: readonly Level[]) => levels.filter((one) => one.batches >= LEAST_BATCHES && one.n >= LEAST_PIECES);
+const compared = <L extends Level>(levels: readonly L[]): L[] => levels.filter((one) => one.batches >= LEAST_BATCHES && one.n >= LEAST_PIECES);
 
 /**
- * By how much batches differ within a level more than single pieces would: Pearson's χ² over its degrees of freedom, at least 1
- * (McCullagh & Nelder 1989, overdispersion).
+ * How likely so large a difference between levels is by chance: the score test of equal shares with a cluster-robust variance, the
+ * residual of a batch being k − p·n at the common share p (White 1980 and Liang & Zeger 1986, from memory). The statistic is at most as
+ * large as the number of batches, so it is held as an F in the manner of Hotelling's T²; of a rare flaw there are no more independent
+ * observations than pieces with it (or without).
  */
-export function spreadOf(levels: readonly Level[]): number {
-  let [sum, df] = [0, 0];
-  for (const one of levels) {
-    const share = one.k / one.n;
-    if (one.batches < 2) continue;
-    df += one.batches - 1;
-    if (share > 0 && share < 1) sum += (one.kk - 2 * share * one.k + share * share * one.n) / (share * (1 - share));
-  }
-  return df > 0 ? Math.max(1, sum / df) : 1;
-}
-
-/** Whether a share differs between levels: Pearson's χ² of homogeneity, held as an F against how batches differ within a level. */
-function chanceOf(levels: readonly Level[], spread: number): number {
-  const n = levels.reduce((sum, one) => sum + one.n, 0);
-  const k = levels.reduce((sum, one) => sum + one.k, 0);
+function chanceOf(levels: readonly Level[]): number {
+  const total = (of: (one: Level) => number) => levels.reduce((sum, one) => sum + of(one), 0);
+  const [n, k, batches] = [total((one) => one.n), total((one) => one.k), total((one) => one.batches)];
   const share = k / n;
-  if (k === 0 || k === n) return 1;
-  const x = levels.reduce((sum, one) => sum + (one.k - one.n * share) ** 2 / (one.n * share * (1 - share)), 0);
-  const within = levels.reduce((sum, one) => sum + one.batches - 1, 0);
-  return fTail(x / (levels.length - 1) / spread, levels.length - 1, Math.max(1, within));
+  const df = levels.length - 1;
+  const observations = Math.min(batches, k, n - k);
+  const rest = observations - 1 - df;
+  if (rest < 1) return 1;
+  const apart = levels.map((one) => squaredResiduals(one, share));
+  const all = apart.reduce((sum, one) => sum + one, 0);
+  const part = levels.map((one) => one.n / n);
+  const scores = levels.slice(0, df).map((one) => one.k - share * one.n);
+  const variance = scores.map((_, a) =>
+    scores.map((_, b) => {
+      const [fa, fb] = [part[a] as number, part[b] as number];
+      return (a === b ? (apart[a] as number) : 0) - fb * (apart[a] as number) - fa * (apart[b] as number) + fa * fb * all;
+    }),
+  );
+  const lower = cholesky(variance);
+  if (!lower) return 1;
+  // scores' · variance⁻¹ · scores, by forward substitution.
+  const unlike: number[] = [];
+  for (const [at, row] of lower.entries())
+    unlike.push(((scores[at] as number) - unlike.reduce((sum, one, before) => sum + (row[before] as number) * one, 0)) / (row[at] as number));
+  const statistic = unlike.reduce((sum, one) => sum + one * one, 0);
+  return fTail(((rest / df) * (statistic / observations)) / Math.max(1 - statistic / batches, 1e-9), df, rest);
 }
 
 /** What each factor says of a flaw; all comparisons are allowed for together, by Holm's method. */
 export function findFactors(factors: readonly Factor[]): FoundFactor[] {
-  const found = factors.map((one): FoundFactor & { raw: number | null } => {
-    const levels = one.levels.filter((level) => level.n > 0);
-    const spread = spreadOf(levels);
-    const shares = levels.map((level) => ({ ...level, ...wilson(Math.min(level.k, level.n), level.n, spread) }));
+  const found = factors.map((one): FoundFactor => {
+    const levels = one.levels.filter((level) => level.n > 0).map((level) => ({ ...level, ...clusteredShare(level) }));
     const enough = compared(levels);
-    const plain = { name: one.name, levels: shares, spread, p: null, adjusted: null, raw: null };
+    const plain = { name: one.name, levels, p: null, adjusted: null, difference: null };
     if (levels.length < 2) return { ...plain, finding: "never varied" };
     if (enough.length < 2) return { ...plain, finding: "too little to tell" };
-    const p = chanceOf(enough, spreadOf(enough));
-    return { ...plain, finding: "no difference seen", p, raw: p };
+    const shares = enough.map((level) => level.share);
+    return { ...plain, finding: "no difference seen", p: chanceOf(enough), difference: Math.max(...shares) - Math.min(...shares) };
   });
-  const asked = found.filter((one) => one.raw !== null);
-  const adjusted = holm(asked.map((one) => one.raw as number));
-  return found.map(({ raw, ...one }) => {
-    if (raw === null) return one;
-    const q = adjusted[asked.findIndex((other) => other.name === one.name)] as number;
+  const asked = found.flatMap((one) => (one.p === null ? [] : [one.p]));
+  const adjusted = holm(asked);
+  let next = 0;
+  return found.map((one) => {
+    if (one.p === null) return one;
+    const q = adjusted[next++] as number;
     return { ...one, adjusted: q, finding: q < LEVEL ? "differs" : "no difference seen" };
   });
 }

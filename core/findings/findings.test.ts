@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { randomFrom } from "../random";
 import { fTail } from "../statistics/tails";
+import { type BatchSums, clusteredShare, NO_BATCHES, squaredResiduals, sumsOf, withBatch } from "./batch-sums";
 import { individuals } from "./chart";
 import { type Factor, findFactors, type Level } from "./factors";
 import { type Dose, logistic } from "./logistic";
@@ -85,26 +86,57 @@ describe("a yes or no against a number", () => {
   });
 });
 
+/** Forty batches of 4, 12 and 48 jars, each with its own level, by a rule that any program can follow. */
+const UNEVEN = [1, 2].map((times) =>
+  Array.from({ length: 40 }, (_, at) => {
+    const n = [4, 12, 48][times === 1 ? (at * at + at) % 3 : at % 3] as number;
+    const x = 55 + ((7 * at * times) % 21);
+    const own = (((at * 29) % 13) - 6) / 3;
+    return { x, n, k: Math.round(n / (1 + Math.exp(1.2 - 0.08 * (x - 65) - own))) };
+  }),
+);
+
 describe("a curve through batches", () => {
-  it("is as wide as they scatter round it: where none was planted it claims a slope in no more than one of twenty", () => {
-    const random = randomFrom(21);
-    const MANY = 300;
-    let [wrong, plain] = [0, 0];
-    for (let n = 0; n < MANY; n++) {
-      const batches = Array.from({ length: 40 }, (): Required<Dose> => {
-        const own = (random() + random() + random() - 1.5) * 2;
-        const share = 1 / (1 + Math.exp(1 - own));
-        const jars = 12;
-        let k = 0;
-        for (let jar = 0; jar < jars; jar++) if (random() < share) k += 1;
-        return { x: 55 + Math.round(random() * 20), n: jars, k, kk: (k * k) / jars, batches: 1 };
-      });
-      if ((logistic(batches)?.p ?? 1) < 0.05) wrong += 1;
-      if ((logistic(batches.map(({ x, n: jars, k }) => ({ x, n: jars, k })))?.p ?? 1) < 0.05) plain += 1;
+  it("has the cluster-robust errors of a statistics package, of batches of unequal sizes", () => {
+    // statsmodels 0.13.5, GLM binomial over single jars, fit(cov_type="cluster", groups = batch).
+    const theirs = [
+      { n: 732, k: 183, slope: 0.0714367212368185, intercept: -5.5339915988722534, errors: [2.189247218229441, 0.034130722297316965] },
+      { n: 836, k: 219, slope: 0.06918298143218223, intercept: -5.396129505533924, errors: [2.572049428188372, 0.039178190866683595] },
+    ];
+    for (const [at, batches] of UNEVEN.entries()) {
+      const fit = logistic(
+        batches.map((one) => ({ ...one, ...sumsOf([one]) })),
+        { penalty: 0 },
+      );
+      const they = theirs[at] as (typeof theirs)[number];
+      expect([batches.reduce((sum, one) => sum + one.n, 0), batches.reduce((sum, one) => sum + one.k, 0)]).toEqual([they.n, they.k]);
+      expect(fit?.slope).toBeCloseTo(they.slope, 8);
+      expect(fit?.intercept).toBeCloseTo(they.intercept, 6);
+      // They multiply the variance by (jars − 1) / (jars − 2) besides: a part in a thousand.
+      expect(Math.sqrt(fit?.covariance[0][0] ?? 0) / (they.errors[0] as number)).toBeCloseTo(1, 2);
+      expect(Math.sqrt(fit?.covariance[1][1] ?? 0) / (they.errors[1] as number)).toBeCloseTo(1, 2);
     }
-    expect(wrong / MANY).toBeLessThan(0.075);
-    // As single jars they would be claimed far more often than chance allows.
-    expect(plain / MANY).toBeGreaterThan(0.15);
+  });
+});
+
+describe("a share of batches", () => {
+  it("has the ratio estimator's error of a statistics package, with a correction for each batch's own weight", () => {
+    // statsmodels 0.13.5, OLS of single jars on a constant, cov_type="cluster", use_correction=False.
+    for (const [at, error] of [0.04806725, 0.04360444].entries()) {
+      const sums = sumsOf(UNEVEN[at] ?? []);
+      expect(Math.sqrt(squaredResiduals(sums, sums.k / sums.n)) / sums.n).toBeCloseTo(error, 7);
+      const { low, high } = clusteredShare(sums);
+      expect((high - low) / error).toBeGreaterThan(2 * 1.96);
+      expect((high - low) / error).toBeLessThan(6);
+    }
+  });
+
+  it("is Wilson's where batches are no more unlike than jars, where there is one, and where the flaw is on none or on all", () => {
+    expect(clusteredShare(sumsOf([{ n: 29, k: 1 }]))).toEqual(wilson(1, 29));
+    for (const k of [0, 10]) expect(clusteredShare(sumsOf([1, 2, 3].map(() => ({ n: 10, k })))).low).toBeCloseTo(wilson(3 * k, 30).low, 12);
+    const alike = Array.from({ length: 10 }, () => ({ n: 10, k: 3 }));
+    expect(clusteredShare(sumsOf(alike))).toEqual(wilson(30, 100));
+    expect(() => clusteredShare(sumsOf([]))).toThrow(RangeError);
   });
 });
 
@@ -131,46 +163,107 @@ describe("a chart of single values", () => {
   });
 });
 
-/** A made-up workshop: batches of jars with a flaw, by factors that may matter; batches differ by themselves too. */
-function someWorkshop(random: () => number, planted: number): Factor[] {
-  const names = ["planted", "a", "b", "c", "d", "e", "f"];
-  const levels = new Map<string, Map<string, Level>>(names.map((name) => [name, new Map()]));
-  for (let batch = 0; batch < 80; batch++) {
-    const at = Object.fromEntries(names.map((name) => [name, random() < 0.4 ? "yes" : "no"]));
-    const n = 8 + Math.floor(random() * 20);
-    // What nobody recorded makes one batch worse than another.
-    const own = (random() + random() + random() - 1.5) * 1.4;
-    const share = 1 / (1 + Math.exp(1.6 - own - (at.planted === "yes" ? planted : 0)));
-    let k = 0;
-    for (let jar = 0; jar < n; jar++) if (random() < share) k += 1;
-    for (const name of names) {
-      const of = levels.get(name) as Map<string, Level>;
-      const level = of.get(at[name] as string) ?? { level: at[name] as string, batches: 0, n: 0, k: 0, kk: 0 };
-      of.set(level.level, { ...level, batches: level.batches + 1, n: level.n + n, k: level.k + k, kk: level.kk + (k * k) / n });
-    }
-  }
-  return names.map((name) => ({ name, levels: [...(levels.get(name)?.values() ?? [])] }));
+/** Normal numbers, by Box and Muller. */
+const normal = (random: () => number) => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+const EVEN = () => 12;
+const MIXED = (random: () => number) => (random() < 0.5 ? 4 : random() < 0.7 ? 12 : 48);
+
+interface Made {
+  batches: number;
+  size: (random: () => number) => number;
+  /** On the logit: how common the flaw is, how much batches differ by themselves, and what the first factor does. */
+  base: number;
+  sd: number;
+  effect?: number;
 }
 
-describe("what made the difference", () => {
-  it("is found where it was planted, and claimed where there is none no more often than one workshop in twenty", () => {
-    const random = randomFrom(11);
-    const MANY = 300;
-    let [found, wrong, none] = [0, 0, 0];
-    for (let n = 0; n < MANY; n++) {
-      const with_ = findFactors(someWorkshop(random, 1.3)).filter((one) => one.finding === "differs");
-      if (with_.some((one) => one.name === "planted")) found += 1;
-      if (with_.some((one) => one.name !== "planted")) wrong += 1;
-      if (findFactors(someWorkshop(random, 0)).some((one) => one.finding === "differs")) none += 1;
+/** A made-up workshop: seven factors of two levels, of which at most the first does anything, and a number that does nothing. */
+function someWorkshop(random: () => number, { batches, size, base, sd, effect = 0 }: Made) {
+  const factors = Array.from({ length: 7 }, (_, at) => ({ name: String(at), levels: ["no", "yes"].map((level): Level => ({ level, ...NO_BATCHES })) }));
+  const doses = new Map<number, BatchSums>();
+  let all = NO_BATCHES;
+  for (let batch = 0; batch < batches; batch++) {
+    const n = size(random);
+    const at = factors.map(() => (random() < 0.4 ? 1 : 0));
+    const share = 1 / (1 + Math.exp(-(base + sd * normal(random) + (at[0] ? effect : 0))));
+    let k = 0;
+    for (let jar = 0; jar < n; jar++) if (random() < share) k += 1;
+    for (const [which, { levels }] of factors.entries()) {
+      const level = levels[at[which] as number] as Level;
+      levels[at[which] as number] = { ...level, ...withBatch(level, n, k) };
     }
-    expect(found / MANY).toBeGreaterThan(0.85);
-    // 5 %, and what chance does to 300 workshops (2 standard errors: 2.5 %).
-    expect(none / MANY).toBeLessThan(0.075);
-    expect(wrong / MANY).toBeLessThan(0.075);
+    const x = 55 + Math.round(random() * 20);
+    doses.set(x, withBatch(doses.get(x) ?? NO_BATCHES, n, k));
+    all = withBatch(all, n, k);
+  }
+  return { factors: factors as Factor[], doses: [...doses].map(([x, sums]) => ({ x, ...sums })), all };
+}
+/** The share of jars with a flaw that such a workshop makes in the long run, by a sum over the normal distribution. */
+function longRun({ base, sd }: Made): number {
+  let [sum, weight] = [0, 0];
+  for (let z = -6; z <= 6; z += 0.01) {
+    const density = Math.exp((-z * z) / 2);
+    sum += density / (1 + Math.exp(-(base + sd * z)));
+    weight += density;
+  }
+  return sum / weight;
+}
+
+/** No to strong clustering, common and rare flaws, few and many batches, of one size and of unequal sizes. */
+const WORKSHOPS: Made[] = [12, 40, 200].flatMap((batches) =>
+  [EVEN, MIXED].flatMap((size) => [0, 1, 1.5].flatMap((sd) => [-1, -4].map((base) => ({ batches, size, sd, base })))),
+);
+
+describe("what made the difference", () => {
+  it("is claimed where there is none in no more than one workshop of twenty, whatever the sizes; intervals hold as often as they say", () => {
+    const random = randomFrom(11);
+    const [claims, slopes, covered]: [number[], number[], number[]] = [[], [], []];
+    for (const made of WORKSHOPS) {
+      const many = made.batches > 100 ? 120 : 300;
+      const truth = longRun(made);
+      let [claim, slope, holds] = [0, 0, 0];
+      for (let n = 0; n < many; n++) {
+        const { factors, doses, all } = someWorkshop(random, made);
+        if (findFactors(factors).some((one) => one.finding === "differs")) claim += 1;
+        if ((logistic(doses)?.p ?? 1) < 0.05) slope += 1;
+        const { low, high } = clusteredShare(all);
+        if (low <= truth && truth <= high) holds += 1;
+      }
+      const said = `${made.batches} batches, ${made.size === EVEN ? "equal" : "unequal"}, sd ${made.sd}, base ${made.base}`;
+      // 7 %, 8 % and 91 to 99 %, and what chance does to so many (2.5 standard errors).
+      const chance = (share: number) => 2.5 * Math.sqrt((share * (1 - share)) / many);
+      expect(claim / many, said).toBeLessThanOrEqual(0.07 + chance(0.07));
+      expect(slope / many, said).toBeLessThanOrEqual(0.08 + chance(0.08));
+      expect(holds / many, said).toBeGreaterThanOrEqual(0.92 - chance(0.08));
+      claims.push(claim / many);
+      slopes.push(slope / many);
+      covered.push(holds / many);
+    }
+    const mean = (ones: number[]) => ones.reduce((sum, one) => sum + one, 0) / ones.length;
+    expect(mean(claims)).toBeLessThan(0.05);
+    expect(mean(slopes)).toBeLessThan(0.065);
+    expect(mean(covered)).toBeGreaterThan(0.94);
+    expect(mean(covered)).toBeLessThan(0.97);
+  });
+
+  it("is found where it was planted, with batches enough, though their sizes are unequal", () => {
+    const random = randomFrom(12);
+    const MANY = 100;
+    for (const [made, least] of [
+      [{ batches: 80, size: EVEN, base: -1.6, sd: 0.7, effect: 1.3 }, 0.9],
+      [{ batches: 200, size: MIXED, base: -1.6, sd: 1, effect: 1.3 }, 0.85],
+    ] as const) {
+      let found = 0;
+      for (let n = 0; n < MANY; n++) if (findFactors(someWorkshop(random, made).factors)[0]?.finding === "differs") found += 1;
+      expect(found / MANY).toBeGreaterThan(least);
+    }
   });
 
   it("is not said of what was never varied, nor of a few batches", () => {
-    const level = (name: string, batches: number, n: number, k: number): Level => ({ level: name, batches, n, k, kk: (k * k) / n });
+    const level = (name: string, batches: number, n: number, k: number): Level => ({
+      level: name,
+      ...sumsOf(Array.from({ length: batches }, () => ({ n: n / batches, k: k / batches }))),
+    });
     const said = findFactors([
       { name: "wax", levels: [level("soy", 30, 400, 80)] },
       { name: "room", levels: [level("cold", 2, 24, 24), level("warm", 30, 400, 0)] },

@@ -1,14 +1,12 @@
-import { fTail } from "../statistics/tails";
+import { fTail, tQuantile } from "../statistics/tails";
+import { type BatchSums, effectiveBatches, squaredResiduals } from "./batch-sums";
 import { Z95 } from "./proportion";
 
-/** Pieces at one value of what was varied: how many, and how many of them with the flaw. */
-export interface Dose {
+/** Pieces at one value of what was varied: how many, and how many of them with the flaw; of batches, with their sums. */
+export interface Dose extends Partial<BatchSums> {
   x: number;
   n: number;
   k: number;
-  /** k² / n summed over the batches, and how many they are: then the intervals allow for how batches scatter round the curve. */
-  kk?: number;
-  batches?: number;
 }
 
 export interface Logistic {
@@ -27,17 +25,14 @@ const sigmoid = (z: number) => 1 / (1 + Math.exp(-z));
 /** A slope is drawn towards none by a normal prior of this width, in standard deviations of x (Gelman et al. 2008 use 2.5 too): separated data keep a finite slope. */
 const MILD = 2.5;
 
-/** Pearson's χ² of batches round a curve. */
-const scatterOf = (rows: readonly Dose[], share: (x: number) => number): number =>
-  rows.reduce((sum, { x, n, k, kk }) => {
-    const p = share(x);
-    return kk === undefined || p <= 0 || p >= 1 ? sum : sum + (kk - 2 * p * k + p * p * n) / (p * (1 - p));
-  }, 0);
+/** Fewer batches cannot say how they scatter round a curve. */
+const LEAST_CLUSTERS = 4;
 
 /**
  * Logistic regression of a yes-or-no outcome on one number, by iteratively reweighted least squares with a mild penalty on the slope.
- * `penalty: 0` is maximum likelihood. Where doses say how their batches scatter, the intervals are widened by it (Pearson's χ² over its
- * degrees of freedom, at least 1), and the slope is judged by as many degrees of freedom as the batches leave.
+ * `penalty: 0` is maximum likelihood. Where doses give the sums of their batches, the errors are cluster-robust: the sandwich by batch
+ * (Liang & Zeger 1986, from memory). The intervals then use t with two less than the effective batches, of which there are no more than
+ * pieces with the flaw, or without.
  * Null where x or the outcome never varied. @throws RangeError for counts that cannot be
  */
 export function logistic(doses: readonly Dose[], options: { penalty?: number } = {}): Logistic | null {
@@ -75,15 +70,35 @@ export function logistic(doses: readonly Dose[], options: { penalty?: number } =
     if (Math.abs(da) + Math.abs(db) < 1e-12) break;
   }
   const batches = rows.reduce((sum, one) => sum + (one.batches ?? 0), 0);
-  const spread = batches > 2 ? Math.max(1, scatterOf(rows, (x) => sigmoid(a + (b * (x - mean)) / sd)) / (batches - 2)) : 1;
-  const det = (aa * bb - ab * ab) / spread;
-  const [vaa, vab, vbb] = [bb / det, -ab / det, aa / det];
+  const det = aa * bb - ab * ab;
+  let [vaa, vab, vbb] = [bb / det, -ab / det, aa / det];
+  const clustered = batches >= LEAST_CLUSTERS;
+  if (clustered) {
+    let [m00, m01, m11] = [0, 0, 0];
+    for (const { x, kk = 0, kn = 0, nn = 0 } of rows) {
+      const u = (x - mean) / sd;
+      const apart = squaredResiduals({ kk, kn, nn }, sigmoid(a + b * u));
+      m00 += apart;
+      m01 += apart * u;
+      m11 += apart * u * u;
+    }
+    const correction = batches / (batches - 1);
+    [vaa, vab, vbb] = [
+      correction * (vaa * vaa * m00 + 2 * vaa * vab * m01 + vab * vab * m11),
+      correction * (vaa * vab * m00 + (vaa * vbb + vab * vab) * m01 + vab * vbb * m11),
+      correction * (vab * vab * m00 + 2 * vab * vbb * m01 + vbb * vbb * m11),
+    ];
+  }
   const slope = b / sd;
   const intercept = a - slope * mean;
   const v11 = vbb / sd ** 2;
   const v01 = vab / sd - mean * v11;
   const v00 = vaa - (2 * mean * vab) / sd + mean ** 2 * v11;
   const se = Math.sqrt(v11);
+  const effective = Math.min(effectiveBatches({ n, nn: rows.reduce((sum, one) => sum + (one.nn ?? 0), 0) }), k, n - k);
+  const df = clustered ? Math.max(1, effective - 2) : n - 2;
+  const few = clustered ? Math.sqrt(Math.max(effective, 1) / df) : 1;
+  const wide = clustered ? tQuantile(0.975, df) * few : Z95;
   return {
     intercept,
     slope,
@@ -91,11 +106,11 @@ export function logistic(doses: readonly Dose[], options: { penalty?: number } =
       [v00, v01],
       [v01, v11],
     ],
-    odds: { value: Math.exp(slope), low: Math.exp(slope - Z95 * se), high: Math.exp(slope + Z95 * se) },
-    p: fTail((slope / se) ** 2, 1, Math.max(1, (batches || n) - 2)),
+    odds: { value: Math.exp(slope), low: Math.exp(slope - wide * se), high: Math.exp(slope + wide * se) },
+    p: fTail((slope / (se * few)) ** 2, 1, Math.max(1, df)),
     at: (x) => {
       const z = intercept + slope * x;
-      const half = Z95 * Math.sqrt(Math.max(0, v00 + 2 * x * v01 + x * x * v11));
+      const half = wide * Math.sqrt(Math.max(0, v00 + 2 * x * v01 + x * x * v11));
       return { share: sigmoid(z), low: sigmoid(z - half), high: sigmoid(z + half) };
     },
   };

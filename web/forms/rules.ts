@@ -72,6 +72,17 @@ export const whenRule = (now: string, units: Writers): FieldRule<string | null> 
   },
 });
 
+/** A day that is over, or today, as ISO text. */
+export const pastDayRule = (today: string, units: Writers): FieldRule<string> => ({
+  initial: "",
+  parse: (text) => {
+    const day = readDay(text, today, units.locale);
+    if (!day) return bad("not-understood", `Write a day, like ${units.onDate(addDays(today, -30))}.`);
+    return day > today ? bad("too-large", "That day lies ahead.") : good(day);
+  },
+  echo: (day) => units.onDay(day),
+});
+
 /** A day that lies ahead, as ISO text; today is one. */
 export const dayRule = (today: string, units: Writers): FieldRule<string | null> =>
   orNothing({

@@ -1,7 +1,8 @@
-import { DEFECTS, type Level, shareDifference, spreadOf } from "@hearth/core";
+import { DEFECTS, type Level, shareDifference } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { FACTORS, factorOf, flawRates, historyOf, levelColumns, listed, namesOf } from "./findings";
+import { ALL_TIME, type Period, within } from "./period";
 
 export interface GroupedFlaw {
   defect: string;
@@ -30,15 +31,16 @@ export async function compareGroups(
   workshopId: string,
   factor: string,
   asked: { a?: string | undefined; b?: string | undefined },
+  period: Period = ALL_TIME,
 ): Promise<ComparedGroups | null> {
   const source = factorOf(factor);
   if (!source) return null;
   const [{ rows: counted }, names, rates] = await Promise.all([
     db.execute<{ level: string; batches: number }>(sql`
       select ${source.of} level, count(distinct o.batch_id)::int batches from outcome o
-      where o.workshop_id = ${workshopId} and o.looked and ${source.of} is not null group by 1 order by 2 desc, 1 limit 40`),
+      where o.workshop_id = ${workshopId} and o.looked and ${source.of} is not null and ${within(period, sql`o.poured_at`)} group by 1 order by 2 desc, 1 limit 40`),
     namesOf(db, workshopId),
-    flawRates(db, workshopId),
+    flawRates(db, workshopId, period),
   ]);
   const levels = counted.map((one) => ({ ...one, name: names.get(one.level) ?? one.level }));
   const known = (level: string | undefined) => levels.find((one) => one.level === level)?.level;
@@ -48,13 +50,13 @@ export async function compareGroups(
   if (a === null || b === null || a === b) return none;
   const flaws = await Promise.all(
     rates.slice(0, 20).map(async ({ defect }): Promise<GroupedFlaw[]> => {
-      const history = await historyOf(db, workshopId, defect, factor);
+      const history = await historyOf(db, workshopId, defect, factor, period);
       const [x, y] = [a, b].map((level) => history?.levels.find((one) => one.level === level));
       if (!x || !y) return [];
-      return [{ defect, name: DEFECTS.find((one) => one.id === defect)?.name ?? defect, a: x, b: y, shares: shareDifference(x, y, spreadOf([x, y])) }];
+      return [{ defect, name: DEFECTS.find((one) => one.id === defect)?.name ?? defect, a: x, b: y, shares: shareDifference(x, y) }];
     }),
   );
-  return { ...none, flaws: flaws.flat(), also: await alsoDiffers(db, workshopId, factor, a, b, names) };
+  return { ...none, flaws: flaws.flat(), also: await alsoDiffers(db, workshopId, factor, a, b, names, period) };
 }
 
 async function alsoDiffers(
@@ -64,12 +66,13 @@ async function alsoDiffers(
   a: string,
   b: string,
   names: ReadonlyMap<string, string>,
+  period: Period,
 ): Promise<ComparedGroups["also"]> {
   const source = factorOf(factor);
   const others = FACTORS.filter((one) => one.name !== factor);
   const ids = others.map((one) => sql.identifier(one.name));
   const { rows } = await db.execute<Record<string, string | null> & { side: string; which: number; n: number }>(sql`
-    with p as materialized (select ${source?.of ?? sql`null`} side, ${levelColumns(others)} from outcome o where o.workshop_id = ${workshopId} and o.looked)
+    with p as materialized (select ${source?.of ?? sql`null`} side, ${levelColumns(others)} from outcome o where o.workshop_id = ${workshopId} and o.looked and ${within(period, sql`o.poured_at`)})
     select side, ${listed(ids)}, grouping(${listed(ids)})::int which, count(*)::int n from p where side in (${a}, ${b})
     group by grouping sets (${listed(ids.map((id) => sql`(side, ${id})`))})`);
   const all = 2 ** others.length - 1;

@@ -12,6 +12,7 @@ import {
   shareDifference,
   throwLevels,
   titleOf,
+  wilson,
 } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Database } from "@/data/client";
@@ -124,7 +125,13 @@ export async function compareBatches(db: Database, workshopId: string, numbers: 
       a.lookedAt && b.lookedAt && a.jars > 0 && b.jars > 0
         ? defects.map((defect) => {
             const of = (side: Side) => ({ k: Math.min(side.jars, side.flaws.find((one) => one.defect === defect)?.jars ?? 0), n: side.jars });
-            return { defect, name: defectOf(defect)?.name ?? defect, a: of(a), b: of(b), shares: shareDifference(of(a), of(b)) };
+            return {
+              defect,
+              name: defectOf(defect)?.name ?? defect,
+              a: of(a),
+              b: of(b),
+              shares: shareDifference(wilson(of(a).k, of(a).n), wilson(of(b).k, of(b).n)),
+            };
           })
         : [],
   };

@@ -1,6 +1,7 @@
-import { DEFECTS, type Dose, type Factor, type FoundFactor, findFactors, type Level, logistic } from "@hearth/core";
+import { type BatchSums, clusteredShare, DEFECTS, type Dose, type Factor, type FoundFactor, findFactors, type Level, logistic, type Share } from "@hearth/core";
 import { type SQL, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
+import { ALL_TIME, type Period, within } from "./period";
 
 /** What a flaw is compared by. `of` gives the level of a row, as text; null where it was not recorded. */
 interface FactorSource {
@@ -44,50 +45,71 @@ type Name = ReturnType<typeof sql.identifier>;
 export const levelColumns = (factors: readonly FactorSource[]): SQL => listed(factors.map((one) => sql`${one.of} as ${sql.identifier(one.name)}`));
 export const factorOf = (name: string): FactorSource | undefined => FACTORS.find((one) => one.name === name);
 
-/** Looked-over batches of a workshop with how many of their jars show a flaw. */
-const rowsOf = (workshopId: string, defect: string) => sql`
+/** Looked-over batches of a workshop, poured in a period, with how many of their jars show a flaw. */
+const rowsOf = (workshopId: string, defect: string, period: Period) => sql`
   select o.*, least(o.jars, coalesce(f.jars, 0))::float8 k
   from outcome o left join outcome_flaw f
     on f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.product = o.product and f.defect = ${defect}
-  where o.workshop_id = ${workshopId} and o.looked and o.jars > 0`;
+  where o.workshop_id = ${workshopId} and o.looked and o.jars > 0 and ${within(period, sql`o.poured_at`)}`;
 
 /** Of batches, each once: its products were poured together and are alike, so that they are no batches of their own. */
-const TALLY = sql`count(*)::int batches, sum(b.jars)::float8 n, sum(b.k)::float8 k, sum(b.k * b.k / b.jars)::float8 kk`;
-const OF_BATCH = sql`o.batch_id, sum(o.jars)::float8 jars, sum(o.k)::float8 k`;
+const SUMS = sql`count(*)::int batches, sum(b.n)::float8 n, sum(b.k)::float8 k, sum(b.k * b.k)::float8 kk, sum(b.k * b.n)::float8 kn,
+  sum(b.n * b.n)::float8 nn, sum(b.n * b.n * b.n)::float8 nnn`;
+const OF_BATCH = sql`o.batch_id, sum(o.jars)::float8 n, sum(o.k)::float8 k`;
+/** As a row of the database. */
+type SumsRow = { [K in keyof BatchSums]: number };
+const sumsOfRow = ({ batches, n, k, kk, kn, nn, nnn }: BatchSums): BatchSums => ({ batches, n, k, kk, kn, nn, nnn });
+
+/** How often a flaw was seen: jars with it of all that were looked over, in how many batches, with its likely range. */
+export interface FlawRate extends Share {
+  defect: string;
+  name: string;
+  jars: number;
+  of: number;
+  batches: number;
+}
 
 /** How often each flaw was seen, most often first. */
-export async function flawRates(db: Database, workshopId: string): Promise<{ defect: string; name: string; jars: number; of: number; batches: number }[]> {
-  const { rows } = await db.execute<{ defect: string | null; jars: number; batches: number; total: number }>(sql`
-    select f.defect, sum(f.jars)::float8 jars, count(distinct f.batch_id)::int batches,
-      (select coalesce(sum(jars), 0)::float8 from outcome where workshop_id = ${workshopId} and looked) total
-    from outcome_flaw f join outcome o using (workshop_id, batch_id, product)
-    where f.workshop_id = ${workshopId} and o.looked
-    group by f.defect order by 2 desc`);
+export async function flawRates(db: Database, workshopId: string, period: Period = ALL_TIME): Promise<FlawRate[]> {
+  const { rows } = await db.execute<{ defect: string; with_flaw: number } & SumsRow>(sql`
+    with o as materialized (
+      select batch_id, product, jars from outcome o where workshop_id = ${workshopId} and looked and jars > 0 and ${within(period, sql`o.poured_at`)}
+    ), sizes as (select batch_id, sum(jars)::float8 n from o group by 1),
+    whole as (select count(*)::int batches, sum(n) n, sum(n * n) nn, sum(n * n * n) nnn from sizes),
+    flawed as (
+      select f.defect, o.batch_id, sum(least(f.jars, o.jars))::float8 k
+      from o join outcome_flaw f on f.workshop_id = ${workshopId} and f.batch_id = o.batch_id and f.product = o.product group by 1, 2
+    )
+    select f.defect, count(*)::int with_flaw, w.batches, w.n, sum(f.k) k, sum(f.k * f.k) kk, sum(f.k * s.n) kn, w.nn, w.nnn
+    from flawed f join sizes s using (batch_id) cross join whole w
+    group by f.defect, w.batches, w.n, w.nn, w.nnn order by 5 desc, 1`);
   return rows.flatMap((row) => {
     const known = DEFECTS.find((one) => one.id === row.defect);
-    return known ? [{ defect: known.id, name: known.name, jars: row.jars, of: row.total, batches: row.batches }] : [];
+    return known ? [{ defect: known.id, name: known.name, jars: row.k, of: row.n, batches: row.with_flaw, ...clusteredShare(sumsOfRow(row)) }] : [];
   });
 }
 
-/** Whether mending held, at a second look: by how it was done; of one flaw. */
-export async function repairsOf(db: Database, workshopId: string, defect: string): Promise<{ how: string; jars: number; held: number }[]> {
-  const { rows } = await db.execute<{ how: string; jars: number; held: number }>(sql`
-    select r->>'how' how, sum((r->>'jars')::int)::int jars, sum((r->>'held')::int)::int held
-    from outcome o, jsonb_array_elements(o.repairs) r
-    where o.workshop_id = ${workshopId} and o.repairs <> '[]'::jsonb and r->>'defect' = ${defect}
-    group by 1 order by 2 desc`);
-  return rows;
+/** Whether mending held, at a second look, by how it was done, of one flaw: n is what was mended, k what held. */
+export async function repairsOf(db: Database, workshopId: string, defect: string, period: Period = ALL_TIME): Promise<(Level & Share)[]> {
+  const { rows } = await db.execute<{ level: string } & SumsRow>(sql`
+    select level, ${SUMS} from (
+      select r->>'how' level, o.batch_id, sum((r->>'jars')::int)::float8 n, sum((r->>'held')::int)::float8 k
+      from outcome o, jsonb_array_elements(o.repairs) r
+      where o.workshop_id = ${workshopId} and o.repairs <> '[]'::jsonb and r->>'defect' = ${defect} and ${within(period, sql`o.poured_at`)}
+      group by 1, 2
+    ) b where b.n > 0 group by level order by 3 desc, 1`);
+  return rows.map((row) => ({ level: row.level, ...sumsOfRow(row), ...clusteredShare(row) }));
 }
 
 /** The most levels of one factor that are told apart. */
 const MOST_LEVELS = 12;
 
 /** Levels of every factor for one flaw, in one pass over the rows. */
-async function levelsOf(db: Database, workshopId: string, defect: string): Promise<Factor[]> {
+async function levelsOf(db: Database, workshopId: string, defect: string, period: Period): Promise<Factor[]> {
   const names = FACTORS.map((one) => sql.identifier(one.name));
-  const { rows } = await db.execute<Record<string, unknown> & { which: number } & Omit<Level, "level">>(sql`
-    with r as (${rowsOf(workshopId, defect)}), o as materialized (select o.batch_id, o.jars, o.k, ${levelColumns(FACTORS)} from r o)
-    select ${listed(names)}, which, ${TALLY} from (
+  const { rows } = await db.execute<Record<string, unknown> & { which: number } & SumsRow>(sql`
+    with r as (${rowsOf(workshopId, defect, period)}), o as materialized (select o.batch_id, o.jars, o.k, ${levelColumns(FACTORS)} from r o)
+    select ${listed(names)}, which, ${SUMS} from (
       select ${listed(names)}, grouping(${listed(names)})::int which, ${OF_BATCH}
       from o group by grouping sets (${listed(names.map((name) => sql`(o.batch_id, ${name})`))})
     ) b group by which, ${listed(names)}`);
@@ -96,7 +118,7 @@ async function levelsOf(db: Database, workshopId: string, defect: string): Promi
     const bit = all - 2 ** (FACTORS.length - 1 - at);
     const levels = rows
       .filter((row) => row.which === bit && row[name] !== null)
-      .map((row) => ({ level: String(row[name]), batches: row.batches, n: row.n, k: row.k, kk: row.kk }))
+      .map((row) => ({ level: String(row[name]), ...sumsOfRow(row) }))
       .sort((a, b) => b.n - a.n)
       .slice(0, MOST_LEVELS);
     return { name, words, levels } as Factor;
@@ -107,7 +129,13 @@ async function levelsOf(db: Database, workshopId: string, defect: string): Promi
  * Of two factors that always changed together nothing can tell which it was: by name, those that cannot be told from each. Only
  * factors with as many levels can be such: the pairs of these are counted, in one pass.
  */
-async function togetherWith(db: Database, workshopId: string, defect: string, found: readonly FoundFactor[]): Promise<Record<string, string[]>> {
+async function togetherWith(
+  db: Database,
+  workshopId: string,
+  defect: string,
+  period: Period,
+  found: readonly FoundFactor[],
+): Promise<Record<string, string[]>> {
   const many = (one: FoundFactor) => one.levels.length;
   const pairs = found
     .filter((one) => one.finding === "differs")
@@ -120,7 +148,7 @@ async function togetherWith(db: Database, workshopId: string, defect: string, fo
     .filter(([a, b], at) => pairs.findIndex(([x, y]) => (x === a && y === b) || (x === b && y === a)) === at)
     .map(([a, b]) => sql`(${sql.identifier(a)}, ${sql.identifier(b)})`);
   const { rows } = await db.execute<Record<string, string | null> & { which: number }>(sql`
-    with r as (${rowsOf(workshopId, defect)}), o as materialized (select ${levelColumns(FACTORS.filter((one) => used.includes(one.name)))} from r o)
+    with r as (${rowsOf(workshopId, defect, period)}), o as materialized (select ${levelColumns(FACTORS.filter((one) => used.includes(one.name)))} from r o)
     select ${listed(names)}, grouping(${listed(names)})::int which from o group by grouping sets (${listed(sets)})`);
   const bitOf = (name: string) => 2 ** (used.length - 1 - used.indexOf(name));
   const all = 2 ** used.length - 1;
@@ -140,10 +168,10 @@ export interface FoundWithWords extends FoundFactor {
   together: string[];
 }
 
-/** What every factor says of a flaw, what differs first. */
-export async function findingsOf(db: Database, workshopId: string, defect: string): Promise<FoundWithWords[]> {
-  const found = findFactors(await levelsOf(db, workshopId, defect));
-  const together = await togetherWith(db, workshopId, defect, found);
+/** What every factor says of a flaw: what differs first, and of these the largest difference first. */
+export async function findingsOf(db: Database, workshopId: string, defect: string, period: Period = ALL_TIME): Promise<FoundWithWords[]> {
+  const found = findFactors(await levelsOf(db, workshopId, defect, period));
+  const together = await togetherWith(db, workshopId, defect, period, found);
   const names = await namesOf(db, workshopId);
   const order = { differs: 0, "no difference seen": 1, "too little to tell": 2, "never varied": 3 };
   return found
@@ -153,7 +181,7 @@ export async function findingsOf(db: Database, workshopId: string, defect: strin
       levels: one.levels.map((level) => ({ ...level, level: names.get(level.level) ?? level.level })),
       together: (together[one.name] ?? []).map((other) => factorOf(other)?.words ?? other),
     }))
-    .sort((a, b) => order[a.finding] - order[b.finding] || (a.adjusted ?? 1) - (b.adjusted ?? 1));
+    .sort((a, b) => order[a.finding] - order[b.finding] || (b.difference ?? 0) - (a.difference ?? 0));
 }
 
 /** People and thermometers by their ids. */
@@ -175,6 +203,9 @@ export type CurveName = keyof typeof CURVES;
 
 export interface FlawCurve {
   name: CurveName;
+  /** The formula whose batches it is of, and those that can be chosen. Formulas differ in more than one thing, so a curve is of one. */
+  formula: string;
+  formulas: string[];
   doses: (Dose & { batches: number })[];
   /** Points of the fitted curve; none where there is too little, or nothing varied. */
   fit: { x: number; share: number; low: number; high: number }[];
@@ -183,20 +214,36 @@ export interface FlawCurve {
   why: string | null;
 }
 
+const MOST_FORMULAS = 100;
 /** Fewer batches draw no curve. */
 const LEAST_FOR_CURVE = 8;
 
-/** A flaw's rate against a number: grouped to whole steps, with a logistic curve where there is enough for one. */
-export async function curveOf(db: Database, workshopId: string, defect: string, name: CurveName): Promise<FlawCurve> {
+/**
+ * A flaw's rate against a number, of batches of one formula: the one that is asked for, or else the one with most of them. Grouped to
+ * whole steps, with a logistic curve where there is enough for one.
+ */
+export async function curveOf(
+  db: Database,
+  workshopId: string,
+  defect: string,
+  name: CurveName,
+  { period = ALL_TIME, formula: asked }: { period?: Period; formula?: string | undefined } = {},
+): Promise<FlawCurve> {
   const { column, step } = CURVES[name];
-  const { rows } = await db.execute<{ x: number } & Omit<Level, "level">>(sql`
-    with o as (${rowsOf(workshopId, defect)})
-    select x, ${TALLY} from (
-      select (round(${column} / ${step}::float8) * ${step}::float8)::float8 x, ${OF_BATCH} from o where ${column} is not null group by 1, o.batch_id
+  const { rows: names } = await db.execute<{ formula: string }>(sql`
+    select formula from outcome o where workshop_id = ${workshopId} and looked and jars > 0 and ${column} is not null and ${within(period, sql`o.poured_at`)}
+    group by 1 order by count(distinct batch_id) desc, 1 limit ${MOST_FORMULAS}`);
+  const formulas = names.map((row) => row.formula);
+  const formula = asked && formulas.includes(asked) ? asked : (formulas[0] ?? "");
+  const { rows } = await db.execute<{ x: number } & SumsRow>(sql`
+    with o as (${rowsOf(workshopId, defect, period)})
+    select x, ${SUMS} from (
+      select (round(${column} / ${step}::float8) * ${step}::float8)::float8 x, ${OF_BATCH}
+      from o where ${column} is not null and o.formula = ${formula} group by 1, o.batch_id
     ) b group by x order by x`);
   const batches = rows.reduce((sum, row) => sum + row.batches, 0);
   const doses = rows.map(({ x, n, k, batches: many }) => ({ x, n, k, batches: many }));
-  const none = { name, doses, fit: [], odds: null, p: null };
+  const none = { name, formula, formulas, doses, fit: [], odds: null, p: null };
   if (batches < LEAST_FOR_CURVE) return { ...none, why: `Too little to tell: ${batches} batches, and ${LEAST_FOR_CURVE} are needed for a curve.` };
   const fitted = logistic(rows);
   if (!fitted) return { ...none, why: "It was never varied, or the flaw was on none or on all." };
@@ -205,16 +252,16 @@ export async function curveOf(db: Database, workshopId: string, defect: string, 
     const x = from + ((to - from) * at) / 40;
     return { x, ...fitted.at(x) };
   });
-  return { name, doses, fit, odds: fitted.odds, p: fitted.p, why: null };
+  return { ...none, fit, odds: fitted.odds, p: fitted.p, why: null };
 }
 
 /** How often a flaw was seen at each level of one factor: the workshop's own history beside a cause. */
-export async function historyOf(db: Database, workshopId: string, defect: string, factor: string): Promise<FoundFactor | null> {
+export async function historyOf(db: Database, workshopId: string, defect: string, factor: string, period: Period = ALL_TIME): Promise<FoundFactor | null> {
   const source = factorOf(factor);
   if (!source) return null;
-  const { rows } = await db.execute<{ level: string } & Omit<Level, "level">>(sql`
-    with o as (${rowsOf(workshopId, defect)})
-    select level, ${TALLY} from (select ${source.of} level, ${OF_BATCH} from o where ${source.of} is not null group by 1, o.batch_id) b
+  const { rows } = await db.execute<{ level: string } & SumsRow>(sql`
+    with o as (${rowsOf(workshopId, defect, period)})
+    select level, ${SUMS} from (select ${source.of} level, ${OF_BATCH} from o where ${source.of} is not null group by 1, o.batch_id) b
     group by level order by 3 desc limit ${MOST_LEVELS}`);
-  return findFactors([{ name: factor, levels: rows }])[0] ?? null;
+  return findFactors([{ name: factor, levels: rows.map((row) => ({ level: row.level, ...sumsOfRow(row) })) }])[0] ?? null;
 }

@@ -72,7 +72,7 @@ describe("what came out of a batch", () => {
     const repair = await put(stored, { kind: "repaired", payload: { product, defect: "rough_top", jars: 3, how: "heat gun", mg: null } }, 2 * DAY + 4);
     expect(await repairsOf(test.db, workshopId, "rough_top")).toEqual([]);
     await put(stored, { kind: "rechecked", payload: { repair, held: 2 } }, 3 * DAY);
-    expect(await repairsOf(test.db, workshopId, "rough_top")).toEqual([{ how: "heat gun", jars: 3, held: 2 }]);
+    expect(await repairsOf(test.db, workshopId, "rough_top")).toMatchObject([{ level: "heat gun", batches: 1, n: 3, k: 2 }]);
     // Given up after all, it counts no more.
     await put(stored, { kind: "abandoned", payload: { why: "", wax: "thrown away", mg: null } }, 3 * DAY);
     expect(await rows()).toEqual([]);

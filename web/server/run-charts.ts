@@ -1,6 +1,7 @@
 import { bandsOf, type IndividualsChart, individuals, readFormula } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
+import { ALL_TIME, type Period, within } from "./period";
 
 /** What a maker controls, and sees drift. */
 export const CHARTED = {
@@ -24,7 +25,7 @@ export interface RunChart {
 const MOST = 80;
 
 /** The newest batches of a formula, one value each, with the limits that they set themselves. */
-export async function runChart(db: Database, workshopId: string, of: Charted, asked: string | undefined): Promise<RunChart> {
+export async function runChart(db: Database, workshopId: string, of: Charted, asked: string | undefined, period: Period = ALL_TIME): Promise<RunChart> {
   const { rows: names } = await db.execute<{ formula: string }>(
     sql`select formula from outcome where workshop_id = ${workshopId} group by 1 order by count(*) desc, 1 limit 200`,
   );
@@ -34,7 +35,7 @@ export async function runChart(db: Database, workshopId: string, of: Charted, as
     select * from (
       select b.id::text, b.number, max(o.poured_at) at, avg(${CHARTED[of].column})::float8 "value"
       from outcome o join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
-      where o.workshop_id = ${workshopId} and o.formula = ${formula} and ${CHARTED[of].column} is not null
+      where o.workshop_id = ${workshopId} and o.formula = ${formula} and ${CHARTED[of].column} is not null and ${within(period, sql`o.poured_at`)}
       group by b.id, b.number order by 3 desc limit ${MOST}) newest order by at`);
   const points = rows.map((row) => ({ ...row, at: new Date(row.at).toISOString() }));
   return { of, formula, formulas, points, chart: individuals(points.map((one) => one.value)), range: await rangeOf(db, workshopId, of, formula) };

@@ -1,12 +1,13 @@
 import type { ThrowScore } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
+import { ALL_TIME, type Period, within } from "./period";
 
 /** More scores than this are not read at once: the newest count. */
 const MAX_SCORES = 5_000;
 
-/** The scores of a workshop, cold ones of batches and hot and cold ones of burn trials, newest first; those of one batch where it is named. Scores of a trial whose codes are not revealed yet are left out. */
-export async function throwScores(db: Database, workshopId: string, batchId: string | null = null): Promise<ThrowScore[]> {
+/** The scores of a workshop, cold ones of batches and hot and cold ones of burn trials, newest first; those of one batch where it is named, given within a period. Scores of a trial whose codes are not revealed yet are left out. */
+export async function throwScores(db: Database, workshopId: string, batchId: string | null = null, period: Period = ALL_TIME): Promise<ThrowScore[]> {
   const oils = sql`(select string_agg(distinct c ->> 'name', ' + ') from jsonb_array_elements(b.plan -> 'pots' -> 0 -> 'components') c where c ->> 'kind' = 'fragrance')`;
   const { rows } = await db.execute<{
     score: number;
@@ -32,7 +33,7 @@ export async function throwScores(db: Database, workshopId: string, batchId: str
         join burn_outcome o on o.workshop_id = t.workshop_id and o.trial_id = t.id and o.tester = r ->> 'tester'
         left join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
       where t.workshop_id = ${workshopId} and t.facts ->> 'unmasked' is not null and (${batchId}::uuid is null or b.id = ${batchId}::uuid)
-    ) scores order by at desc limit ${MAX_SCORES}`);
+    ) scores where ${within(period, sql`at`)} order by at desc limit ${MAX_SCORES}`);
   return rows.map((row) => ({
     score: Number(row.score),
     throw: row.throw,

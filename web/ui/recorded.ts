@@ -27,5 +27,16 @@ export function sayRecorded(units: Writers, key: RecordKeyName, value: number | 
 export const sayGap = (units: Writers, key: RecordKeyName, gap: number): string =>
   keyOf(key).unit === "°C" ? units.tDifference(Math.round(gap * 100)) : sayRecorded(units, key, gap);
 
-/** A share as a whole percent. */
-export const sayShare = (units: Writers, share: number): string => `${units.n(share * 100, 0)} %`;
+/** A share as a whole percent; below one percent, with a decimal. */
+export const sayShare = (units: Writers, share: number): string => `${units.n(share * 100, share > 0 && share < 0.01 ? 1 : 0)} %`;
+
+/** A range of numbers, "6.1 to 7.4": with as few decimals as tell its ends apart. */
+export function sayRange(units: Writers, low: number, high: number, digits = 0): string {
+  const [a, b] = [units.n(low, digits), units.n(high, digits)];
+  return a === b && high > low && digits < MAX_DIGITS ? sayRange(units, low, high, digits + 1) : `${a} to ${b}`;
+}
+const MAX_DIGITS = 4;
+
+/** A range of shares, "4 % to 9 %". */
+export const sayShares = (units: Writers, { low, high }: { low: number; high: number }): string =>
+  `${sayRange(units, low * 100, high * 100).replace(" to ", " % to ")} %`;

@@ -1,11 +1,13 @@
 "use client";
 
 import { LEAST_VALUES, RUNS_RULES } from "@hearth/core";
+import type { PeriodChoice } from "@/server/period";
 import type { Charted, RunChart } from "@/server/run-charts";
 import { useRouter } from "@/ui/address";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { Picture } from "@/ui/picture";
 import { useUnits } from "@/ui/units";
+import { PeriodPicker, periodAddress } from "./period";
 import { Ways } from "./ways";
 
 const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [860, 320, 62, 92, 14, 34];
@@ -91,11 +93,11 @@ function Chart({ run, words }: { run: RunChart; words: string }) {
 }
 
 /** What a maker controls, batch by batch: whether it keeps to itself, and to its range. */
-export function Charts({ run, kinds }: { run: RunChart; kinds: { name: Charted; words: string }[] }) {
+export function Charts({ run, kinds, choice }: { run: RunChart; kinds: { name: Charted; words: string }[]; choice: PeriodChoice }) {
   const router = useRouter();
   const units = useUnits();
   const words = kinds.find((one) => one.name === run.of)?.words ?? "";
-  const go = (of: string, formula: string) => router.push(`/findings/charts?of=${of}&formula=${encodeURIComponent(formula)}`);
+  const go = (of: string, formula: string) => router.push(periodAddress("/findings/charts", { of, formula }, choice));
   const newest = run.chart?.signals.at(-1);
   const drifts = newest && newest.at >= run.points.length - 3;
   return (
@@ -115,6 +117,7 @@ export function Charts({ run, kinds }: { run: RunChart; kinds: { name: Charted; 
       }
     >
       <Ways here="/findings/charts" />
+      <PeriodPicker path="/findings/charts" asked={{ of: run.of, formula: run.formula }} choice={choice} />
       <div className="flex flex-wrap gap-3">
         <label>
           What{" "}

@@ -6,11 +6,13 @@ import { Field, useFields } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
 import type { Compared } from "@/server/compare";
 import type { ComparedGroups, GroupedFlaw } from "@/server/compare-groups";
+import type { PeriodChoice } from "@/server/period";
 import { Link, useRouter } from "@/ui/address";
 import { Aside, Screen, Warn } from "@/ui/margin";
-import { sayRecorded, sayShare } from "@/ui/recorded";
+import { sayRange, sayRecorded, sayShare } from "@/ui/recorded";
 import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
+import { PeriodPicker, periodAddress } from "./period";
 import { levelWords } from "./shares";
 import { Ways } from "./ways";
 
@@ -32,7 +34,6 @@ function Flaws({
     <WideTable label={label} heads={["Flaw", ...heads, "difference, 95 %"]} least={560}>
       {flaws.map((one) => {
         const told = one.shares.low > 0 || one.shares.high < 0;
-        const points = (share: number) => `${share > 0 ? "+" : ""}${units.n(share * 100, 0)}`;
         return (
           <tr key={one.defect} className="border-t border-line">
             <th scope="row" className="py-2 pr-4">
@@ -47,7 +48,7 @@ function Flaws({
               </td>
             ))}
             <td className={told ? "font-bold" : "text-soft"}>
-              {points(one.shares.low)} to {points(one.shares.high)} points{told ? "" : ": can be none"}
+              {sayRange(units, one.shares.low * 100, one.shares.high * 100)} points{told ? "" : ": can be none"}
             </td>
           </tr>
         );
@@ -91,12 +92,12 @@ function CameOut({ compared }: { compared: Compared }) {
 }
 
 /** Two groups of batches: those at one level of what is chosen, and those at another. */
-function Groups({ groups, factors }: { groups: ComparedGroups; factors: { name: string; words: string }[] }) {
+function Groups({ groups, factors, choice }: { groups: ComparedGroups; factors: { name: string; words: string }[]; choice: PeriodChoice }) {
   const units = useUnits();
   const router = useRouter();
   const go = (next: { by?: string; x?: string; y?: string }) => {
-    const all = { by: groups.factor, x: groups.a ?? "", y: groups.b ?? "", ...next };
-    router.push(`/findings/compare?${new URLSearchParams(next.by ? { by: next.by } : all)}`);
+    const all = { by: groups.factor, x: groups.a, y: groups.b, ...next };
+    router.push(periodAddress("/findings/compare", next.by ? { by: next.by } : all, choice));
   };
   const side = (label: string, value: string | null, key: "x" | "y") => (
     <label>
@@ -112,7 +113,8 @@ function Groups({ groups, factors }: { groups: ComparedGroups; factors: { name: 
   );
   return (
     <section aria-label="Two groups" className="mt-8">
-      <h2 className="border-b-[3px] border-ink pb-1">Two groups of batches</h2>
+      <h2 className="mb-2 border-b-[3px] border-ink pb-1">Two groups of batches</h2>
+      <PeriodPicker path="/findings/compare" asked={{ by: groups.factor, x: groups.a, y: groups.b }} choice={choice} />
       <div className="mt-2 flex flex-wrap gap-3">
         <label>
           By{" "}
@@ -159,10 +161,11 @@ interface CompareProps {
   asked: { a: string; b: string };
   groups: ComparedGroups | null;
   factors: { name: string; words: string }[];
+  choice: PeriodChoice;
 }
 
 /** Two batches side by side, or two groups: what was asked and done otherwise, what came out, and what can be concluded. */
-export function Compare({ compared, asked, groups, factors }: CompareProps) {
+export function Compare({ compared, asked, groups, factors, choice }: CompareProps) {
   const units = useUnits();
   const router = useRouter();
   const rules = useMemo(
@@ -256,7 +259,7 @@ export function Compare({ compared, asked, groups, factors }: CompareProps) {
           </section>
         </>
       ) : null}
-      {groups ? <Groups groups={groups} factors={factors} /> : null}
+      {groups ? <Groups groups={groups} factors={factors} choice={choice} /> : null}
     </Screen>
   );
 }

@@ -1,23 +1,26 @@
 "use client";
 
-import { DEFECTS, wilson } from "@hearth/core";
-import type { CurveName, FlawCurve, FoundWithWords } from "@/server/findings";
+import { DEFECTS } from "@hearth/core";
+import type { CurveName, FlawCurve, FlawRate, FoundWithWords } from "@/server/findings";
+import type { PeriodChoice } from "@/server/period";
 import { Link, useRouter } from "@/ui/address";
 import { Aside, Empty, Screen } from "@/ui/margin";
 import { Picture } from "@/ui/picture";
-import { sayShare } from "@/ui/recorded";
+import { sayRange, sayShare, sayShares } from "@/ui/recorded";
 import { useUnits } from "@/ui/units";
 import { Curve } from "./curve";
-import { Shares } from "./shares";
+import { PeriodPicker, periodAddress } from "./period";
+import { type LevelRate, Shares } from "./shares";
 import { Ways } from "./ways";
 
 interface FindingsProps {
-  rates: { defect: string; name: string; jars: number; of: number; batches: number }[];
+  rates: FlawRate[];
+  choice: PeriodChoice;
   defect: string | null;
   found: FoundWithWords[];
   curve: FlawCurve | null;
   curves: { name: CurveName; words: string }[];
-  repairs: { how: string; jars: number; held: number }[];
+  repairs: LevelRate[];
 }
 
 const SAYS: Record<FoundWithWords["finding"], string> = {
@@ -52,12 +55,14 @@ function Said({ one }: { one: FoundWithWords }) {
 }
 
 /** Across all batches: how often each flaw is seen, and by what its rate differs. */
-export function Findings({ rates, defect, found, curve, curves, repairs }: FindingsProps) {
+export function Findings({ rates, choice, defect, found, curve, curves, repairs }: FindingsProps) {
   const units = useUnits();
   const router = useRouter();
   const name = DEFECTS.find((one) => one.id === defect)?.name ?? "";
   const told = found.filter((one) => one.finding === "differs" || one.finding === "no difference seen");
   const rest = found.filter((one) => !told.includes(one));
+  const address = (next: { flaw?: string; by?: string; of?: string }) =>
+    periodAddress("/findings", { flaw: defect, by: curve?.name ?? null, of: curve?.formula ?? null, ...next }, choice);
   return (
     <Screen
       title="Findings"
@@ -77,8 +82,9 @@ export function Findings({ rates, defect, found, curve, curves, repairs }: Findi
       }
     >
       <Ways here="/findings" />
+      <PeriodPicker path="/findings" asked={{ flaw: defect, by: curve?.name ?? null, of: curve?.formula ?? null }} choice={choice} />
       {rates.length === 0 ? (
-        <Empty title="Nothing to find yet">
+        <Empty title={choice.name === "all" ? "Nothing to find yet" : "No flaw was noted in this time"}>
           <p>
             When batches have been looked over, this says which flaws they show, how often, and whether it went with pouring hotter, a higher load, a cold room.
           </p>
@@ -88,20 +94,19 @@ export function Findings({ rates, defect, found, curve, curves, repairs }: Findi
           <section aria-label="Flaws">
             <ul className="grid gap-x-6 sm:grid-cols-2">
               {rates.map((one) => {
-                const { share, low, high } = wilson(Math.min(one.jars, one.of), one.of);
                 return (
                   <li key={one.defect} className="border-b border-line py-1">
                     <Link
-                      href={`/findings?flaw=${one.defect}`}
+                      href={address({ flaw: one.defect })}
                       className={`flex flex-wrap items-baseline gap-x-2 py-1 ${one.defect === defect ? "font-bold" : ""}`}
                     >
                       <span>
                         {one.defect === defect ? "▸ " : ""}
                         {one.name}
                       </span>
-                      <span className="figure ml-auto text-[18px]">{sayShare(units, share)}</span>
+                      <span className="figure ml-auto text-[18px]">{sayShare(units, one.share)}</span>
                       <span className="text-[14px] text-soft">
-                        {units.n(one.jars, 0)} of {units.n(one.of, 0)} jars, {one.batches} batches; {sayShare(units, low)} to {sayShare(units, high)}
+                        {units.n(one.jars, 0)} of {units.n(one.of, 0)} jars, {one.batches} batches; likely {sayShares(units, one)}
                       </span>
                     </Link>
                   </li>
@@ -113,12 +118,7 @@ export function Findings({ rates, defect, found, curve, curves, repairs }: Findi
             <section aria-label="Curve" className="mt-6">
               <div className="flex flex-wrap items-center gap-3">
                 <h2>{name} by</h2>
-                <select
-                  aria-label="By"
-                  className="entry !w-auto"
-                  value={curve.name}
-                  onChange={(event) => router.push(`/findings?flaw=${defect}&by=${event.target.value}`)}
-                >
+                <select aria-label="By" className="entry !w-auto" value={curve.name} onChange={(event) => router.push(address({ by: event.target.value }))}>
                   {curves.map((one) => (
                     <option key={one.name} value={one.name}>
                       {one.words}
@@ -126,6 +126,23 @@ export function Findings({ rates, defect, found, curve, curves, repairs }: Findi
                   ))}
                 </select>
               </div>
+              {curve.formulas.length > 0 ? (
+                <label className="mt-2 block">
+                  Batches of{" "}
+                  <select
+                    aria-label="Batches of"
+                    className="entry !w-auto max-w-[320px]"
+                    value={curve.formula}
+                    onChange={(event) => router.push(address({ of: event.target.value }))}
+                  >
+                    {curve.formulas.map((one) => (
+                      <option key={one} value={one}>
+                        {one}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              ) : null}
               {curve.doses.length > 0 ? <Curve curve={curve} flaw={name} range={null} /> : null}
               {curve.why ? <p className="text-soft">{curve.why}</p> : null}
               {curve.odds ? (
@@ -133,7 +150,7 @@ export function Findings({ rates, defect, found, curve, curves, repairs }: Findi
                   One {curve.name === "load" ? "point" : units.temperature === "F" ? "°C (1.8 °F)" : "°C"} more multiplies the odds by{" "}
                   <span className="figure text-[20px]">{units.n(curve.odds.value, 2)}</span>{" "}
                   <span className="text-soft">
-                    ({units.n(curve.odds.low, 2)} to {units.n(curve.odds.high, 2)});{" "}
+                    (likely {sayRange(units, curve.odds.low, curve.odds.high, 2)});{" "}
                     {curve.odds.low <= 1 && curve.odds.high >= 1 ? "that can be none" : "that is more than chance by itself"}.
                   </span>
                 </p>
@@ -143,7 +160,7 @@ export function Findings({ rates, defect, found, curve, curves, repairs }: Findi
           {repairs.length > 0 ? (
             <section aria-label="Whether mending held" className="mt-6">
               <h2 className="border-b-[3px] border-ink pb-1">Whether mending {name} held, at a second look</h2>
-              <Shares levels={repairs.map((one) => ({ level: one.how, batches: 0, n: one.jars, k: one.held, kk: 0, ...wilson(one.held, one.jars) }))} />
+              <Shares levels={repairs} />
             </section>
           ) : null}
           <section aria-label="By what it differs" className="mt-6">

@@ -1,7 +1,8 @@
 import { wilson } from "@hearth/core";
+import fc from "fast-check";
 import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
-import { sayGap, sayRecorded, sayShare } from "@/ui/recorded";
+import { sayGap, sayRange, sayRecorded, sayShare, sayShares } from "@/ui/recorded";
 import { Ground, type Units, useUnits, type Writers } from "@/ui/units";
 import { Shares } from "./shares";
 
@@ -18,7 +19,7 @@ function said(units: Units, say: (writers: Writers) => string): string {
   const Say = () => <i>{say(useUnits())}</i>;
   return /<i>(.*)<\/i>/.exec(draw(<Say />, units))?.[1] ?? "";
 }
-const level = (name: string, k: number, n: number) => ({ level: name, batches: 5, n, k, kk: 0, ...wilson(k, n) });
+const level = (name: string, k: number, n: number) => ({ level: name, n, k, ...wilson(k, n) });
 /** The levels in the order in which they are drawn. */
 const order = (levels: ReturnType<typeof level>[], units = METRIC) =>
   [...draw(<Shares levels={levels} />, units).matchAll(/<span class="">([^<]*)<\/span>/g)].map((one) => one[1]);
@@ -47,6 +48,22 @@ describe("rates by level", () => {
   });
 });
 
+describe("a range", () => {
+  it("never has two ends that read alike, unless they are the same", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 1e-5, max: 0.2, noNaN: true }), (low, width) => {
+        const [, from, to] = /^(.*) % to (.*) %$/.exec(said(METRIC, (units) => sayShares(units, { low, high: low + width }))) ?? [];
+        expect(from).toBeTruthy();
+        expect(from).not.toBe(to);
+      }),
+      { numRuns: 60 },
+    );
+    expect(said(METRIC, (units) => sayShares(units, { low: 0.0961, high: 0.1043 }))).toBe("9.6 % to 10.4 %");
+    expect(said(METRIC, (units) => sayShares(units, { low: 0.1, high: 0.1 }))).toBe("10 % to 10 %");
+    expect(said(METRIC, (units) => sayRange(units, 6.11, 6.14, 1))).toBe("6.11 to 6.14");
+  });
+});
+
 describe("what was recorded", () => {
   it("is written in the units of the workshop, as a choice, or with its own unit", () => {
     expect(said(METRIC, (units) => sayRecorded(units, "pour_c", 72))).toBe("72 °C");
@@ -61,5 +78,6 @@ describe("what was recorded", () => {
     expect(said(METRIC, (units) => sayRecorded(units, "vessel_warmed", false))).toBe("no");
     expect(said(METRIC, (units) => sayRecorded(units, "wicks", 3))).toBe("3");
     expect(said(METRIC, (units) => sayShare(units, 0.1234))).toBe("12 %");
+    expect(said(METRIC, (units) => sayShare(units, 0.0042))).toBe("0.4 %");
   });
 });

@@ -1,7 +1,7 @@
 "use client";
 
-import type { Level, Share } from "@hearth/core";
-import { sayShare } from "@/ui/recorded";
+import type { Share } from "@hearth/core";
+import { sayShares } from "@/ui/recorded";
 import { useUnits, type Writers } from "@/ui/units";
 
 /** A level in the reader's units: what the database grouped by is in °C. */
@@ -17,8 +17,15 @@ function inOrder<T extends { level: string }>(levels: readonly T[]): readonly T[
   return levels.every((one) => SIDES.includes(one.level) || /^-?\d+ to -?\d+/.test(one.level)) ? [...levels].sort((a, b) => place(a) - place(b)) : levels;
 }
 
+/** How often at one level: k of n. */
+export interface LevelRate extends Share {
+  level: string;
+  n: number;
+  k: number;
+}
+
 /** Rates by level, each as a mark with its 95 % interval on one scale from none to all. */
-export function Shares({ levels, mark }: { levels: readonly (Level & Share)[]; mark?: string | undefined }) {
+export function Shares({ levels, mark }: { levels: readonly LevelRate[]; mark?: string | undefined }) {
   const units = useUnits();
   return (
     <ul className="grid gap-y-1">
@@ -37,9 +44,7 @@ export function Shares({ levels, mark }: { levels: readonly (Level & Share)[]; m
             <span className="figure text-[17px]">
               {units.n(one.k, 0)} of {units.n(one.n, 0)}
             </span>{" "}
-            <span className="text-soft">
-              {sayShare(units, one.low)} to {sayShare(units, one.high)}
-            </span>
+            <span className="text-soft">{sayShares(units, one)}</span>
           </span>
         </li>
       ))}

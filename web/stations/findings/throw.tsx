@@ -1,10 +1,13 @@
 "use client";
 
 import { THROW_FACTORS, type ThrowFactor, type ThrowScore, throwLevels } from "@hearth/core";
+import type { PeriodChoice } from "@/server/period";
 import { Link } from "@/ui/address";
 import { Aside, Empty, Screen } from "@/ui/margin";
+import { sayRange } from "@/ui/recorded";
 import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
+import { PeriodPicker, periodAddress } from "./period";
 import { Ways } from "./ways";
 
 const FACTORS = Object.keys(THROW_FACTORS) as ThrowFactor[];
@@ -16,11 +19,11 @@ const USEFUL_WIDTH = 6;
 /** "6.1 to 7.4", or why no likely range of the mean can be told. */
 function likely({ low, high }: { low: number | null; high: number | null }, units: ReturnType<typeof useUnits>): string {
   if (low === null || high === null) return "one batch only";
-  return high - low > USEFUL_WIDTH ? "too few batches to tell" : `${units.n(low, 1)} to ${units.n(high, 1)}`;
+  return high - low > USEFUL_WIDTH ? "too few batches to tell" : sayRange(units, low, high, 1);
 }
 
 /** How strong candles smelled, cold or hot, by what they were made of and how old they were. */
-export function ThrowFindings({ scores, of }: { scores: ThrowScore[]; of: "cold" | "hot" }) {
+export function ThrowFindings({ scores, of, choice }: { scores: ThrowScore[]; of: "cold" | "hot"; choice: PeriodChoice }) {
   const units = useUnits();
   return (
     <Screen
@@ -35,11 +38,12 @@ export function ThrowFindings({ scores, of }: { scores: ThrowScore[]; of: "cold"
       }
     >
       <Ways here="/findings/throw" />
+      <PeriodPicker path="/findings/throw" asked={{ of }} choice={choice} />
       <nav aria-label="Which throw" className="mb-3 flex flex-wrap gap-2">
         {(["hot", "cold"] as const).map((one) => (
           <Link
             key={one}
-            href={`/findings/throw?of=${one}`}
+            href={periodAddress("/findings/throw", { of: one }, choice)}
             className={one === of ? "press !bg-ink !text-sheet" : "press"}
             aria-current={one === of ? "page" : undefined}
           >
