@@ -137,7 +137,6 @@ export * from "./product/wicks";
 export { netOfBatch } from "./quantity/of-batch";
 export {
   answerQuantity,
-  LEAST_SAMPLE,
   LEAST_STATED_G,
   MOST_STATED_G,
   type QuantityAnswer,
@@ -146,6 +145,7 @@ export {
   quantityRequest,
   samplePlan,
 } from "./quantity/quantity";
+export { QUANTITY_RULES, type QuantityRulesId, quantityRulesOf } from "./quantity/rules";
 export { randomFrom } from "./random";
 export * from "./recipe/colours";
 export * from "./recipe/component";

@@ -156,7 +156,9 @@ test("whether packs hold what they state is told with the fill that would pass, 
     mean_limit_g: 199.472,
     verdict: "fail",
     why: expect.stringContaining("The mean of 197.95 g is below 199.472 g"),
+    may_fall_short: 1,
     fill_to_pass_g: 200,
+    fill_passes_share: 0.99,
   });
   expect(await (await request.post("/api/v1/net-quantity", { data: { stated_g: 200, weights_g: [201] } })).json()).toMatchObject({ verdict: "too_few" });
   const bad = await request.post("/api/v1/net-quantity", { data: { stated_g: 2, weights_g: [0] } });

@@ -2,14 +2,14 @@ import { MG_PER, type Milligrams } from "../units/mass";
 
 /**
  * The stated weight in both systems, each rounded down, so that neither says more than is in it: "200 g", "7.0 oz", "1 lb 1.6 oz".
- * Grams are whole from 10 g on, ounces have one decimal.
+ * Grams are whole from 10 g on, ounces have one decimal, below one ounce two.
  */
 export function netWeight(mg: Milligrams): { metric: string; us: string } {
   const grams = mg / MG_PER.g;
   const down = (value: number, places: number) => (Math.floor(value * 10 ** places + 1e-9) / 10 ** places).toFixed(places);
   const ounces = mg / MG_PER.oz;
   const metric = grams >= 1_000 ? `${down(grams / 1_000, 2)} kg` : grams >= 10 ? `${down(grams, 0)} g` : `${down(grams, 1)} g`;
-  if (ounces < 16) return { metric, us: `${down(ounces, 1)} oz` };
+  if (ounces < 16) return { metric, us: `${down(ounces, ounces < 1 ? 2 : 1)} oz` };
   const pounds = Math.floor(ounces / 16 + 1e-9);
   const rest = down(ounces - pounds * 16, 1);
   return { metric, us: rest === "0.0" ? `${pounds} lb` : `${pounds} lb ${rest} oz` };

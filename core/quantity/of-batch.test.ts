@@ -13,7 +13,7 @@ const netOf = (weights: number[] | null, over: object = {}, grams?: (g: number) 
     leftMg: null,
     roomCelsius: null,
     warmed: null,
-    filled: [{ product: product.key, count: 10, ...(weights ? { weightsMg: weights } : {}) }],
+    filled: [{ product: product.key, count: 100, ...(weights ? { weightsMg: weights } : {}) }],
   };
   return netOfBatch({ ...plan, products: [product] }, { pours: { pour } }, grams);
 };

@@ -1,35 +1,12 @@
 import { z } from "zod";
-import { tQuantile } from "../statistics/tails";
+import { normalBelow, tQuantile } from "../statistics/tails";
+import { QUANTITY_RULES, type QuantityRules, type QuantityRulesId } from "./rules";
 
-/**
- * Net quantity of packs that are sold by weight, by the rules for pre-packed goods: directive 76/211/EEC, annexes I and II (from memory).
- * Local rules may differ.
- */
-const STEPS: readonly { upTo: number; grams?: number; percent?: number }[] = [
-  { upTo: 50, percent: 9 },
-  { upTo: 100, grams: 4.5 },
-  { upTo: 200, percent: 4.5 },
-  { upTo: 300, grams: 9 },
-  { upTo: 500, percent: 3 },
-  { upTo: 1_000, grams: 15 },
-  { upTo: 10_000, percent: 1.5 },
-];
 export const LEAST_STATED_G = 5;
 export const MOST_STATED_G = 10_000;
-/** The smallest sample of the directive's plans. */
-export const LEAST_SAMPLE = 20;
-/** At most so many of the packs may be below by more than the tolerable error. */
-const MOST_BELOW = 0.025;
+/** How likely the fill that is named is to pass, at least; above the nine in ten that a maker needs. */
+const CHANCE = 0.95;
 
-/**
- * How many packs of a lot are weighed, and how many of them may fall short, where weighing does not spoil them: directive 76/211/EEC, annex II,
- * single sampling (from memory). Lots below 100 are small: the rules for the smallest lot are taken, and all are weighed where there are fewer.
- */
-const PLANS = [
-  { upTo: 500, sample: 50, mayFall: 3, forMean: 30 },
-  { upTo: 3_200, sample: 80, mayFall: 5, forMean: 50 },
-  { upTo: Number.POSITIVE_INFINITY, sample: 125, mayFall: 7, forMean: 50 },
-] as const;
 export interface SamplePlan {
   /** Weighed for the tolerable error, and how many of them may fall short by more. */
   sample: number;
@@ -37,26 +14,71 @@ export interface SamplePlan {
   /** Enough of them for the mean. */
   forMean: number;
 }
-export function samplePlan(lot: number): SamplePlan {
-  const { sample, mayFall, forMean } = PLANS.find((one) => lot <= one.upTo) ?? PLANS[0];
-  return lot < sample ? { sample: lot, mayFall: Math.floor(lot * MOST_BELOW), forMean: Math.min(lot, forMean) } : { sample, mayFall, forMean };
+/** How many packs of a lot are weighed, where weighing does not spoil them; all of a lot that is smaller than the sample. */
+export function samplePlan(lot: number, rules: QuantityRulesId = "eu"): SamplePlan {
+  const { plans, shareOfLot } = QUANTITY_RULES[rules];
+  const { sample, mayFall, forMean } = plans.find((one) => lot <= one.upTo) as (typeof plans)[number];
+  return lot <= sample ? { sample: lot, mayFall: Math.floor(lot * shareOfLot), forMean: Math.min(lot, forMean) } : { sample, mayFall, forMean };
 }
 
-/** Standard deviations below which one pack in forty, and one in ten thousand, of a normal spread lies. */
-const [ONE_IN_FORTY, ONE_IN_TEN_THOUSAND] = [1.959964, 3.719016];
+/**
+ * How many of a sample may fall short by more than the error: what the plan for such a sample allows. Of more than the largest plan
+ * weighs, as many as a lot with just as many as a whole lot may have stays within in 39 of 40 samples.
+ */
+export function mayFallOf(sample: number, { plans, smallest, shareOfLot }: QuantityRules): number {
+  const [largest] = [...plans].reverse();
+  if (!largest || sample <= largest.sample) return [...plans].reverse().find((one) => one.sample <= sample)?.mayFall ?? smallest.mayFall;
+  let most = largest.mayFall;
+  while (atMost(most, sample, shareOfLot) < 0.975) most += 1;
+  return most;
+}
 
-/** Up to the next tenth, but not for what only a binary fraction adds. */
-const upToTenth = (value: number) => Math.ceil(Math.round(value * 1e6) / 1e5) / 10;
+/** How likely no more than so many of a sample are those of a kind that makes up a share of the lot: the binomial distribution. */
+function atMost(most: number, sample: number, share: number): number {
+  if (share <= 0) return 1;
+  if (share >= 1) return most >= sample ? 1 : 0;
+  let [log, sum] = [sample * Math.log1p(-share), 0];
+  for (let k = 0; k <= Math.min(most, sample); k++) {
+    sum += Math.exp(log);
+    log += Math.log((sample - k) / (k + 1)) + Math.log(share / (1 - share));
+  }
+  return Math.min(1, sum);
+}
 
 /** By how much a pack may fall short of what it states, in grams. @throws RangeError outside of 5 g to 10 kg */
-export function tolerableErrorG(statedG: number): number {
+export function tolerableErrorG(statedG: number, rules: QuantityRulesId = "eu"): number {
   if (!(statedG >= LEAST_STATED_G && statedG <= MOST_STATED_G)) throw new RangeError("The rules cover packs of 5 g to 10 kg.");
-  const step = STEPS.find((one) => statedG <= one.upTo) as (typeof STEPS)[number];
-  return upToTenth(step.grams ?? (statedG * (step.percent ?? 0)) / 100);
+  return QUANTITY_RULES[rules].errorG(statedG);
 }
 
-/** By how many standard deviations a sample's mean may lie below what is stated: t(0.995, n − 1) / √n. */
-export const meanFactor = (n: number): number => tQuantile(0.995, n - 1) / Math.sqrt(n);
+/** By how many standard deviations a sample's mean may lie below what is stated: t(0.995, n − 1) / √n, in the US t(0.975, n − 1) / √n. */
+export const meanFactor = (n: number, rules: QuantityRulesId = "eu"): number => tQuantile(QUANTITY_RULES[rules].meanShare, n - 1) / Math.sqrt(n);
+
+/**
+ * The mean fill, up to the next tenth of a gram, whose lots pass by the rules in at least nineteen of twenty cases whichever of their
+ * samples is weighed, where packs are spread normally with this deviation; and how likely it is to pass.
+ */
+function fillToPass(statedG: number, sd: number, rules: QuantityRules, weighed: { sample: number; mayFall: number }): { fill: number; chance: number } {
+  const error = rules.errorG(statedG);
+  const samples = [rules.smallest, ...rules.plans, weighed];
+  // Each of the conditions may fail: the chances of that are added, so that the sum is never too hopeful.
+  const chanceOf = (fill: number) => {
+    const short = (grams: number) => (sd > 0 ? normalBelow((statedG - grams - fill) / sd) : 0);
+    const [below, twice] = [short(error), rules.neverTwice ? short(2 * error) : 0];
+    const fails = samples.map(({ sample, mayFall }) => 1 - atMost(mayFall, sample, below) + (1 - (1 - twice) ** sample));
+    return Math.max(0, rules.meanShare - Math.max(...fails));
+  };
+  let [low, high] = [statedG, statedG];
+  while (chanceOf(high) < CHANCE) high += Math.max(sd, 0.1);
+  while (high - low > 1e-4) {
+    const middle = (low + high) / 2;
+    if (chanceOf(middle) < CHANCE) low = middle;
+    else high = middle;
+  }
+  const fill = chanceOf(statedG) >= CHANCE ? upToTenth(statedG) : upToTenth(high);
+  return { fill, chance: chanceOf(fill) };
+}
+const upToTenth = (value: number) => Math.ceil(Math.round(value * 1e6) / 1e5) / 10;
 
 export const quantityRequest = z.object({
   stated_g: z
@@ -64,19 +86,23 @@ export const quantityRequest = z.object({
     .min(LEAST_STATED_G, `The rules for packed goods begin at ${LEAST_STATED_G} g.`)
     .max(MOST_STATED_G, `The rules for packed goods end at ${MOST_STATED_G / 1_000} kg.`),
   weights_g: z.array(z.number().positive("A weight is above 0.").max(100_000)).min(1, "At least one weight.").max(100_000).describe("net, without the vessel"),
+  lot: z.number().int().min(1).max(10_000_000).optional().describe("how many packs there are: where all are weighed they are judged as the whole lot"),
+  rules: z.enum(["eu", "us"]).default("eu").describe("eu: directive 76/211/EEC; us: NIST Handbook 133"),
 });
-export type QuantityRequest = z.output<typeof quantityRequest>;
+export type QuantityRequest = z.input<typeof quantityRequest>;
 
 export const quantityAnswer = z.object({
   mean_g: z.number(),
   sd_g: z.number().nullable().describe("of the sample; null with one weight"),
-  tolerable_negative_error_g: z.number(),
+  tolerable_negative_error_g: z.number().describe("in the US the maximum allowable variation"),
   below: z.number().int().describe("packs that fall short by more than the tolerable error"),
-  below_twice: z.number().int().describe("packs that fall short by more than twice of it: none may be sold"),
+  may_fall_short: z.number().int().describe("as many of those weighed may fall short by more than the error"),
+  below_twice: z.number().int().describe("packs that fall short by more than twice of it: by the European rules none may be sold"),
   mean_limit_g: z.number().nullable().describe("the mean must reach it"),
   verdict: z.enum(["pass", "fail", "too_few"]),
   why: z.string(),
-  fill_to_pass_g: z.number().nullable().describe("the mean fill that passes with this spread, up to the next tenth of a gram"),
+  fill_to_pass_g: z.number().nullable().describe("the mean fill, up to the next tenth of a gram, whose lots pass with this spread in at least 90 of 100 cases"),
+  fill_passes_share: z.number().nullable().describe("in how large a share of cases a lot of that fill passes, at least"),
 });
 export type QuantityAnswer = z.output<typeof quantityAnswer>;
 
@@ -86,37 +112,52 @@ const round = (value: number) => Math.round(value * 1_000) / 1_000;
 export type Grams = (grams: number) => string;
 const inGrams: Grams = (grams) => `${grams} g`;
 
-/** Whether packs hold what they state, and which fill would. */
-export function answerQuantity({ stated_g: stated, weights_g: weights }: QuantityRequest, g: Grams = inGrams): QuantityAnswer {
+/** Whether packs hold what they state, and which fill would: by the plan for so many weighed, or as the whole lot where all are. */
+export function answerQuantity(request: QuantityRequest, g: Grams = inGrams): QuantityAnswer {
+  const { stated_g: stated, weights_g: weights, lot, rules: id = "eu" } = request;
+  const rules = QUANTITY_RULES[id];
   const n = weights.length;
+  const isWhole = lot !== undefined && n >= lot;
   const mean = weights.reduce((a, b) => a + b, 0) / n;
   const sd = n > 1 ? Math.sqrt(weights.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (n - 1)) : null;
-  const error = tolerableErrorG(stated);
+  const error = tolerableErrorG(stated, id);
   // A scale's last digit is not held against a pack.
   const shortBy = (grams: number) => weights.filter((one) => stated - one > grams + 1e-9).length;
   const [below, twice] = [shortBy(error), shortBy(2 * error)];
-  const limit = sd === null ? null : stated - meanFactor(n) * sd;
+  const mayFall = isWhole ? Math.floor(n * rules.shareOfLot) : mayFallOf(n, rules);
+  const limit = isWhole ? stated : sd === null ? null : stated - meanFactor(n, id) * sd;
+  const tells = isWhole || n >= rules.smallest.sample;
+  const spoiled = rules.neverTwice && twice > 0;
   const reasons = [
-    ...(twice > 0 ? [`${twice} ${twice === 1 ? "pack falls" : "packs fall"} short by more than twice the tolerable error of ${g(error)}: none may.`] : []),
-    ...(n >= LEAST_SAMPLE && below / n > MOST_BELOW ? [`${below} of ${n} fall short by more than ${g(error)}; at most 2.5 % may.`] : []),
-    ...(n >= LEAST_SAMPLE && limit !== null && mean < limit
-      ? [`The mean of ${g(round(mean))} is below ${g(round(limit))}, which a lot of ${g(stated)} reaches in 199 of 200 samples.`]
+    ...(spoiled ? [`${twice} ${twice === 1 ? "pack falls" : "packs fall"} short by more than twice the tolerable error of ${g(error)}: none may.`] : []),
+    ...(tells && below > mayFall ? [`${below} of ${n} fall short by more than ${g(error)}; at most ${mayFall} may.`] : []),
+    ...(tells && limit !== null && mean < limit - 1e-9
+      ? [
+          isWhole
+            ? `The mean of ${g(round(mean))} is below the stated ${g(stated)}.`
+            : `The mean of ${g(round(mean))} is below ${g(round(limit))}, which a lot of ${g(stated)} reaches in ${id === "us" ? "39 of 40" : "199 of 200"} samples.`,
+        ]
       : []),
   ];
-  const few = n < LEAST_SAMPLE && twice === 0;
+  const few = !tells && !spoiled;
+  const passing = sd === null ? null : fillToPass(stated, sd, rules, { sample: n, mayFall });
   return {
     mean_g: round(mean),
     sd_g: sd === null ? null : round(sd),
     tolerable_negative_error_g: error,
     below,
+    may_fall_short: mayFall,
     below_twice: twice,
     mean_limit_g: limit === null ? null : round(limit),
     verdict: few ? "too_few" : reasons.length > 0 ? "fail" : "pass",
     why: few
-      ? `${n} ${n === 1 ? "weight tells" : "weights tell"} too little: the smallest sample of the rules is ${LEAST_SAMPLE}.`
+      ? `${n} ${n === 1 ? "weight tells" : "weights tell"} too little: the smallest sample of the rules is ${rules.smallest.sample}.`
       : reasons.length > 0
         ? reasons.join(" ")
-        : `Mean, tolerable error (${g(error)}) and twice of it are kept.`,
-    fill_to_pass_g: sd === null ? null : upToTenth(Math.max(stated, stated - error + ONE_IN_FORTY * sd, stated - 2 * error + ONE_IN_TEN_THOUSAND * sd)),
+        : id === "us"
+          ? `The average and the maximum allowable variation (${g(error)}) are kept.`
+          : `Mean, tolerable error (${g(error)}) and twice of it are kept.`,
+    fill_to_pass_g: passing?.fill ?? null,
+    fill_passes_share: passing ? Math.floor(passing.chance * 100) / 100 : null,
   };
 }

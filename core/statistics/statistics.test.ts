@@ -2,9 +2,24 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { cholesky, inverted } from "./linear";
 import { mixed, type Observed } from "./mixed";
-import { tQuantile } from "./tails";
+import { normalBelow, tQuantile } from "./tails";
 
 const entry = fc.integer({ min: -9, max: 9 });
+
+describe("the normal distribution", () => {
+  it("is that of a statistics package, far out too", () => {
+    // scipy 1.10, scipy.stats.norm.cdf.
+    for (const [z, below] of [
+      [0, 0.5],
+      [1.959963984540054, 0.975],
+      [-1, 0.15865525393145707],
+      [2.999, 0.9986456634662729],
+      [-3.719016485455709, 1e-4],
+      [-6, 9.865876450376946e-10],
+    ] as const)
+      expect(normalBelow(z) / below).toBeCloseTo(1, 9);
+  });
+});
 
 describe("matrices", () => {
   it("times their inverse are one, and their determinant is the product of what Cholesky leaves on the diagonal", () => {

@@ -35,6 +35,23 @@ export function fTail(f: number, df1: number, df2: number): number {
   return f > 0 ? betaShare(df2 / (df2 + df1 * f), df2 / 2, df1 / 2) : 1;
 }
 
+/** The share of a standard normal distribution below z: its series near the middle, a continued fraction further out (Abramowitz & Stegun 26.2.11 and 26.2.14). */
+export function normalBelow(z: number): number {
+  const density = Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI);
+  if (Math.abs(z) < 3) {
+    let [term, sum] = [z, z];
+    for (let k = 3; Math.abs(term) > 1e-17 && k < 200; k += 2) {
+      term *= (z * z) / k;
+      sum += term;
+    }
+    return 0.5 + density * sum;
+  }
+  let fraction = 0;
+  for (let k = 60; k > 0; k--) fraction = k / (Math.abs(z) + fraction);
+  const tail = density / (Math.abs(z) + fraction);
+  return z < 0 ? tail : 1 - tail;
+}
+
 /** The same few are asked for again and again. */
 const quantiles = new Map<string, number>();
 const MOST_KEPT = 1_000;

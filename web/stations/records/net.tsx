@@ -1,6 +1,6 @@
 "use client";
 
-import { netOfBatch } from "@hearth/core";
+import { netOfBatch, QUANTITY_RULES, quantityRulesOf } from "@hearth/core";
 import type { Batch } from "@/log/use-batch";
 import { useUnits } from "@/ui/units";
 
@@ -11,7 +11,8 @@ const TONE = { pass: "text-inside", fail: "text-hot", too_few: "text-soft" } as 
 export function Net({ batch }: { batch: Batch }) {
   const units = useUnits();
   const g = (grams: number) => units.about(Math.round(grams * 1_000));
-  const nets = netOfBatch(batch.plan, batch.facts, g);
+  const rules = quantityRulesOf(units.locale);
+  const nets = netOfBatch(batch.plan, batch.facts, g, rules);
   if (nets.length === 0) return null;
   return (
     <section className="mt-5" aria-label="Net weight">
@@ -27,12 +28,13 @@ export function Net({ batch }: { batch: Batch }) {
           </p>
           {answer.fill_to_pass_g !== null && answer.fill_to_pass_g > answer.mean_g ? (
             <p className="text-[15px]">
-              With this spread a fill of <strong>{g(answer.fill_to_pass_g)}</strong> passes: {g(answer.fill_to_pass_g - answer.mean_g)} more, or weigh each.
+              With this spread a lot with a mean fill of <strong>{g(answer.fill_to_pass_g)}</strong> passes in at least{" "}
+              {units.n((answer.fill_passes_share ?? 0) * 100, 0)} of 100 cases: {g(answer.fill_to_pass_g - answer.mean_g)} more, or weigh each.
             </p>
           ) : null}
         </div>
       ))}
-      <p className="mt-1 text-[14px] text-soft">By the rules for packed goods (76/211/EEC, from memory). Your country may have others.</p>
+      <p className="mt-1 text-[14px] text-soft">By the rules for packed goods ({QUANTITY_RULES[rules].name}, from memory). Your country may have others.</p>
     </section>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { answerQuantity, good, LEAST_SAMPLE, packingDraw, parseMass, samplePlan } from "@hearth/core";
+import { answerQuantity, good, packingDraw, parseMass, QUANTITY_RULES, quantityRulesOf, samplePlan } from "@hearth/core";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { BoxShown } from "@/catalogue/packing-fields";
@@ -42,9 +42,11 @@ function weightsIn(text: string, unit: "g" | "oz"): { ok: true; value: number[] 
   return { ok: true, value: out };
 }
 
-/** Whether net weights hold what is stated, in the reader's units. */
-const netOf = (statedMg: number, weightsMg: readonly number[], units: Writers) =>
-  answerQuantity({ stated_g: statedMg / 1_000, weights_g: weightsMg.map((mg) => mg / 1_000) }, (g) => units.g(g * 1_000));
+/** Whether net weights of a lot of packs hold what is stated, in the reader's units. */
+const netOf = (statedMg: number, weightsMg: readonly number[], lot: number, units: Writers) =>
+  answerQuantity({ stated_g: statedMg / 1_000, weights_g: weightsMg.map((mg) => mg / 1_000), lot, rules: quantityRulesOf(units.locale) }, (g) =>
+    units.g(Math.round(g * 1_000)),
+  );
 const NET_WORDS = { pass: "they hold what is stated", fail: "they do not hold what is stated", too_few: "too few to tell" } as const;
 
 /** Packs what stands released into packs, and weighs a sample where it is sold by weight. */
@@ -75,8 +77,9 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
   const fields = useFields(rules);
   const many = fields.values.packs ?? 0;
   const weights = fields.values.weights ?? [];
-  const net = statedMg !== null && weights.length > 0 ? netOf(statedMg, weights, units) : null;
-  const plan = samplePlan(many || 1);
+  const net = statedMg !== null && weights.length > 0 ? netOf(statedMg, weights, Math.max(1, many), units) : null;
+  const law = quantityRulesOf(units.locale);
+  const plan = samplePlan(many || 1, law);
   const draws = sellable ? packingDraw(sellable.packing, Math.max(1, many)) : [];
   const short = draws.filter((one) => stocks[one.id] && (stocks[one.id]?.onHand ?? 0) < one.count);
   const put = () => {
@@ -129,8 +132,8 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
           ))}
           <Aside title="Loose rattles, tight is forced">Half a millimetre to some millimetres to spare on each side. A lid may need its own height.</Aside>
           <Aside title="Sold by weight">
-            Weigh a sample of {LEAST_SAMPLE} or more, without the vessel. The mean must reach what is stated, few may be below, none far below. Local rules come
-            first.
+            Weigh a sample of {QUANTITY_RULES[law].smallest.sample} or more, without the vessel. The mean must reach what is stated, few may be far below.
+            Reckoned by {QUANTITY_RULES[law].name}, from memory; local rules come first.
           </Aside>
         </>
       }
@@ -204,7 +207,7 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
                 {net.verdict !== "pass" && net.fill_to_pass_g !== null && statedMg !== null ? (
                   <p className="mt-1 font-semibold">
                     Fill {units.g(Math.max(0, Math.round((net.fill_to_pass_g - net.mean_g) * 1_000)))} more ({units.g(Math.round(net.fill_to_pass_g * 1_000))}),
-                    or weigh each.
+                    or weigh each. A lot of that mean passes in at least {units.n((net.fill_passes_share ?? 0) * 100, 0)} of 100 cases.
                   </p>
                 ) : null}
               </div>
@@ -236,7 +239,7 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
                     {units.dayClock(one.at)}, of batch {[...new Set(one.batches.map((each) => each.number))].join(", ")}
                     {one.gone > 0 ? `; ${one.gone} went out` : ""}
                     {one.weightsMg.length > 0 && one.statedMg !== null
-                      ? `; ${one.weightsMg.length} weighed: ${NET_WORDS[netOf(one.statedMg, one.weightsMg, units).verdict]}`
+                      ? `; ${one.weightsMg.length} weighed: ${NET_WORDS[netOf(one.statedMg, one.weightsMg, one.packs, units).verdict]}`
                       : ""}
                   </span>
                 </span>
