@@ -171,7 +171,14 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
   });
   await db.insert(labelling).values({
     workshopId,
-    settings: { format: 1, maker: "Quillfen candle shed, behind the walled garden", own: ["Keep it level: a pool runs to the lower side."], base: "" },
+    settings: {
+      format: 1,
+      maker: "Quillfen candle shed",
+      address: "Behind the walled garden, Quillfen",
+      phone: "000 555 0134",
+      own: ["Keep it level: a pool runs to the lower side."],
+      base: "",
+    },
     version: 1,
   });
   await db.insert(sets).values({

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Recipe } from "../recipe/spec";
+import { amountsFor } from "../weigh-out/amounts";
 import { hazardOf, joinParts, loadsWithout, type MixPart, partsOfPot, partsOfRecipe } from "./mixture";
 import { precautionsFor, wordsOf } from "./sentences";
 import { type SupplierSheet, supplierSheet } from "./sheet";
@@ -65,6 +66,48 @@ describe("what a candle is made of", () => {
     // Ten drops of 30 mg to a pound of 453.592 37 g (NIST SP 811): 0.066 % of the wax.
     expect(parts).toEqual({ soy: 68.141, coconut: 22.714, fern: 5.451, moss: 1.817, "stearic acid": 1.817, green: 0.06 });
     expect(Object.values(parts).reduce((a, b) => a + b, 0)).toBeCloseTo(100, 1);
+  });
+
+  it("is just what is weighed out of the same recipe, whatever it is: blends, several oils, additives, dyes by weight, on either basis", () => {
+    const materials = {
+      waxes: shelf.waxes.map((one) => ({ family: "soy", maxLoadPpm: null, ...one })),
+      fragrances: shelf.fragrances.map((one) => ({ maxLoadPpm: null, flashPoint: null, ...one })),
+      additives: shelf.additives,
+      dyes: shelf.dyes.map((one) => ({ kind: "powder", ...one })),
+    };
+    const scale = { id: null, name: "scale", resolutionUg: 1_000 };
+    const share = fc.integer({ min: 1, max: 9 });
+    fc.assert(
+      fc.property(
+        fc.record({
+          waxes: fc.uniqueArray(fc.record({ id: fc.constantFrom(id(1), id(2), id(3)), share }), { minLength: 1, maxLength: 3, selector: (one) => one.id }),
+          fragrances: fc.uniqueArray(fc.record({ id: fc.constantFrom(id(10), id(11)), share }), { minLength: 1, maxLength: 2, selector: (one) => one.id }),
+          additives: fc.constantFrom<NonNullable<Recipe["additives"]>>([], [{ id: id(20), ppm: 200_000 }], [{ id: id(20), ppm: 1_500 }]),
+          dyes: fc.constantFrom<NonNullable<Recipe["dyes"]>>([], [{ id: id(30), by: "percent", amount: 0.3 }]),
+          basis: fc.constantFrom("wax" as const, "total" as const),
+          loadPpm: fc.integer({ min: 10_000, max: 200_000 }),
+        }),
+        (over) => {
+          const made = recipe(over);
+          const { components, totalMg } = amountsFor(made, materials, {
+            fills: [{ name: "jar", fillMg: 1_000_000, count: 50 }],
+            sparePpm: 0,
+            scales: { wax: scale, oil: scale },
+          });
+          const weighed = Object.fromEntries(components.map((one) => [one.id, (100 * one.mg) / totalMg]));
+          const parts = partsOfRecipe(made, shelf);
+          expect(parts.map((one) => one.id).sort()).toEqual(Object.keys(weighed).sort());
+          for (const one of parts) expect(one.percent, one.name).toBeCloseTo(weighed[one.id] as number, 3);
+        },
+      ),
+      { numRuns: 150 },
+    );
+    // The example of a label that used too little oil: 10 % of the total with 20 % additive.
+    const additive = recipe({ basis: "total", loadPpm: 100_000, additives: [{ id: id(20), ppm: 200_000 }] });
+    expect(percents(partsOfRecipe(additive, shelf)).fern).toBe(10);
+    // What is gone from the shelf is in the candle all the same.
+    const gone = partsOfRecipe(recipe({ fragrances: [{ id: id(99), share: 1 }] }), shelf);
+    expect(gone.map((one) => [one.id, one.name])).toContainEqual([id(99), "something no longer here"]);
   });
 
   it("has the load of the total that is weighed out, with additives and without", () => {

@@ -1,8 +1,8 @@
 import { type BatchFacts, partKey } from "../batch/facts";
 import type { PotPlan } from "../batch/plan";
-import { addedPpmOf, askedLoadOfWax } from "../recipe/load";
+import { type DyeFacts, loadOfWax, mixOf, type OilFacts, type WaxFacts } from "../recipe/materials";
+import { partsOfWax } from "../recipe/mix";
 import type { Recipe } from "../recipe/spec";
-import { MG_PER } from "../units/mass";
 import { answerHazard, type HazardAnswer, type HazardRequest } from "./hazard";
 import type { SupplierSheet } from "./sheet";
 
@@ -28,31 +28,36 @@ const inPercent = (parts: readonly (Omit<MixPart, "percent"> & { of: number })[]
   return parts.filter((one) => one.of > 0).map(({ of, ...one }) => ({ ...one, percent: (100 * of) / sum }));
 };
 
+const GONE = "something no longer here";
+
 /** What a recipe makes a candle of, by weight; at another load where one is given, in millionths on the recipe's own basis. */
 export function partsOfRecipe(recipe: Recipe, shelf: MixShelf, loadPpm: number = recipe.loadPpm): MixPart[] {
-  const nameOf = (list: readonly { id: string; name: string }[], id: string) => list.find((one) => one.id === id)?.name ?? "something no longer here";
-  const whole = (list: readonly { share: number }[]) => list.reduce((sum, one) => sum + one.share, 0) || 1;
-  const waxes = recipe.waxes.flatMap(({ id, share }) => {
-    const of = share / whole(recipe.waxes);
-    const blend = shelf.waxes.find((one) => one.id === id)?.blend;
-    return blend ? blend.map((part) => ({ id: part.id, of: (of * part.share) / whole(blend) })) : [{ id, of }];
+  // What is named and no longer on the shelf is in the candle all the same.
+  const whole = <T extends { id: string; name: string }>(rows: readonly T[], ids: readonly string[], other: Omit<T, "id" | "name">): T[] => [
+    ...rows,
+    ...[...new Set(ids)].filter((id) => !rows.some((row) => row.id === id)).map((id) => ({ ...other, id, name: GONE }) as T),
+  ];
+  const ids = (list: readonly { id: string }[] | undefined) => (list ?? []).map((one) => one.id);
+  const blended = shelf.waxes.flatMap((wax) => (recipe.waxes.some((one) => one.id === wax.id) ? ids(wax.blend ?? []) : []));
+  const mix = mixOf(recipe, {
+    waxes: whole<WaxFacts>(
+      shelf.waxes.map((wax) => ({ family: "", maxLoadPpm: null, ...wax })),
+      [...ids(recipe.waxes), ...blended],
+      { family: "", maxLoadPpm: null },
+    ),
+    fragrances: whole<OilFacts>(
+      shelf.fragrances.map((oil) => ({ maxLoadPpm: null, flashPoint: null, ...oil })),
+      ids(recipe.fragrances),
+      { maxLoadPpm: null, flashPoint: null },
+    ),
+    additives: whole(shelf.additives, ids(recipe.additives), {}),
+    dyes: whole<DyeFacts>(
+      shelf.dyes.map((dye) => ({ kind: "", ...dye })),
+      ids(recipe.dyes),
+      { kind: "" },
+    ),
   });
-  const oil = askedLoadOfWax({ basis: recipe.basis, loadPpm }, addedPpmOf(recipe)) / 1_000_000;
-  const dosed = (recipe.dyes ?? []).map((dye) => {
-    const each = shelf.dyes.find((one) => one.id === dye.id)?.eachMg ?? 0;
-    return { id: dye.id, of: dye.by === "percent" ? dye.amount / 100 : (dye.amount * each) / MG_PER.lb };
-  });
-  return inPercent([
-    ...waxes.map((one) => ({ ...one, name: nameOf(shelf.waxes, one.id), kind: "wax" as const })),
-    ...recipe.fragrances.map(({ id, share }) => ({
-      id,
-      of: (oil * share) / whole(recipe.fragrances),
-      name: nameOf(shelf.fragrances, id),
-      kind: "fragrance" as const,
-    })),
-    ...(recipe.additives ?? []).map(({ id, ppm }) => ({ id, of: ppm / 1_000_000, name: nameOf(shelf.additives, id), kind: "additive" as const })),
-    ...dosed.map((one) => ({ ...one, name: nameOf(shelf.dyes, one.id), kind: "dye" as const })),
-  ]);
+  return inPercent(partsOfWax(mix, loadOfWax({ basis: recipe.basis, loadPpm }, mix)).map(({ ofWax, ...part }) => ({ ...part, of: ofWax })));
 }
 
 /** What a pot really holds: as it was weighed, and as planned where nothing was put down. `planned` names those. */
@@ -87,26 +92,33 @@ export interface MixHazard {
 }
 
 /** Every material by its sheet, as the rules take it. */
-export const requestOf = (parts: readonly MixPart[], sheets: ReadonlyMap<string, SupplierSheet>): HazardRequest => ({
+export const requestOf = (parts: readonly MixPart[], sheets: ReadonlyMap<string, SupplierSheet>, cutOffs = false): HazardRequest => ({
+  cut_offs: cutOffs,
   parts: parts.map((part) => ({
     percent: Math.min(100, part.percent),
     ingredients: (sheets.get(part.id)?.ingredients ?? []).map((one) => ({
       name: one.name,
       percent: one.percent,
       classes: one.classes,
+      cas: one.cas ?? null,
+      ec: one.ec ?? null,
       m: one.m ?? null,
+      m_acute: one.mAcute ?? null,
+      m_chronic: one.mChronic ?? null,
       ate_oral_mg_kg: one.ateOral ?? null,
+      ate_dermal_mg_kg: one.ateDermal ?? null,
+      ate_inhalation_mg_l: one.ateInhaled ?? null,
       specific_limits: one.limits,
     })),
   })),
 });
 
 /** The hazard of a candle as it is blended, by the sheets that are here. A draft, always. */
-export function hazardOf(parts: readonly MixPart[], sheets: ReadonlyMap<string, SupplierSheet>): MixHazard {
+export function hazardOf(parts: readonly MixPart[], sheets: ReadonlyMap<string, SupplierSheet>, cutOffs = false): MixHazard {
   const unread = parts.flatMap((part) => (sheets.get(part.id)?.ingredients ?? []).flatMap((one) => one.unread.map((each) => `${each} (${one.name})`)));
   return {
     parts: [...parts],
-    answer: answerHazard(requestOf(parts, sheets)),
+    answer: answerHazard(requestOf(parts, sheets, cutOffs)),
     without: parts.filter((part) => !sheets.has(part.id)),
     unread: [...new Set(unread)],
   };
@@ -119,15 +131,20 @@ const STEP = 100;
  * For each class that the recipe's label bears, and for EUH208, the largest load without it: millionths on the recipe's own basis,
  * rounded down to a hundredth of a percent; null where no load would do, since something else than the scent brings it.
  */
-export function loadsWithout(recipe: Recipe, shelf: MixShelf, sheets: ReadonlyMap<string, SupplierSheet>): { class: string; loadPpm: number | null }[] {
+export function loadsWithout(
+  recipe: Recipe,
+  shelf: MixShelf,
+  sheets: ReadonlyMap<string, SupplierSheet>,
+  cutOffs = false,
+): { class: string; loadPpm: number | null }[] {
   const at = (loadPpm: number) => {
-    const { classes, euh } = answerHazard(requestOf(partsOfRecipe(recipe, shelf, loadPpm), sheets));
+    const { classes, euh } = answerHazard(requestOf(partsOfRecipe(recipe, shelf, loadPpm), sheets, cutOffs));
     return new Set([...classes, ...euh]);
   };
   return [...at(recipe.loadPpm)].map((name) => {
     if (at(0).has(name)) return { class: name, loadPpm: null };
     // More scent makes it graver: EUH208 gives way to the class itself, and both are worse than neither.
-    const worse = (loadPpm: number) => at(loadPpm).has(name) || (name === "EUH208" && at(loadPpm).has("Skin Sens. 1"));
+    const worse = (loadPpm: number) => at(loadPpm).has(name) || (name === "EUH208" && (at(loadPpm).has("Skin Sens. 1") || at(loadPpm).has("Resp. Sens. 1")));
     let [free, bears] = [0, Math.ceil(recipe.loadPpm / STEP)];
     while (bears - free > 1) {
       const middle = Math.floor((free + bears) / 2);

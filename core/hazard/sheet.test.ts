@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { HAZARD_CLASSES } from "./rules";
-import { classNamed, readClasses, readIngredients, readShare, supplierSheet } from "./sheet";
+import { classNamed, HAZARD_CLASSES } from "./rules";
+import { readClasses, readIngredients, readShare, sheetIngredient, supplierSheet } from "./sheet";
 
 const value = <T>(parsed: { ok: true; value: T } | { ok: false; message: string }) => (parsed.ok ? parsed.value : parsed.message);
 
@@ -32,8 +32,14 @@ describe("a supplier's sheet, as it is pasted", () => {
     expect(readClasses("Skin Sens. 1B, H317; Aquatic Chronic 2, H411")).toEqual({ classes: ["Skin Sens. 1B", "Aquatic Chronic 2"], unread: [] });
     expect(readClasses("Acute Tox. 4; H302; Eye Irrit. 2 (H319)")).toEqual({ classes: ["Acute Tox. 4 oral", "Eye Irrit. 2"], unread: [] });
     expect(readClasses("Repr. 1B, Skin Corr. 1C")).toEqual({ classes: ["Repr. 1", "Skin Corr. 1"], unread: [] });
-    // By the skin nothing is reckoned here: it must not pass for nothing.
-    expect(readClasses("Acute Tox. 4, H312; Flam. Liq. 2")).toEqual({ classes: [], unread: ["Acute Tox. 4", "Flam. Liq. 2"] });
+    // Without its sentence a route is not known, and a class that is not reckoned with must not pass for nothing.
+    expect(readClasses("Acute Tox. 4, H312; Acute Tox. 4; Flam. Liq. 2")).toEqual({
+      classes: ["Acute Tox. 4 dermal"],
+      unread: ["Acute Tox. 4", "Flam. Liq. 2"],
+    });
+    // What an earlier version could not reckon with is taken from where it was kept.
+    const kept = { name: "a", percent: 1, classes: ["Skin Irrit. 2"], unread: ["Resp. Sens. 1", "Flam. Liq. 2", "STOT RE 1"] };
+    expect(sheetIngredient.parse(kept)).toMatchObject({ classes: ["Skin Irrit. 2", "Resp. Sens. 1", "STOT RE 1"], unread: ["Flam. Liq. 2"] });
     expect(readClasses("not classified")).toEqual({ classes: [], unread: [] });
   });
 
@@ -57,6 +63,38 @@ describe("a supplier's sheet, as it is pasted", () => {
     expect(plain[1]).toMatchObject({ row: 2, ingredient: null, fault: "The name is missing." });
     expect(plain[2]?.fault).toMatch(/a lot/);
     expect(readIngredients([])).toEqual([]);
+    // Numbers of the substance; factors and estimates of more than one kind; routes by their sentences.
+    const [whole] = readIngredients([
+      ["Name", "%", "Classes", "CAS no.", "EC no.", "M-factor", "ATE"],
+      [
+        "fern base",
+        "3",
+        "Acute Tox. 3, H301; Acute Tox. 3, H311; Acute Tox. 4, H332; STOT SE 3, H336; Resp. Sens. 1; Lact., H362",
+        "64-17-5",
+        "200-578-6",
+        "acute 10, chronic 1",
+        "oral 218 mg/kg; dermal 810 mg/kg; inhalation 11 mg/l",
+      ],
+    ]);
+    expect(whole?.ingredient).toMatchObject({
+      classes: ["Acute Tox. 3 oral", "Acute Tox. 3 dermal", "Acute Tox. 4 inhalation", "STOT SE 3 H336", "Resp. Sens. 1", "Lact."],
+      unread: [],
+      cas: "64-17-5",
+      ec: "200-578-6",
+      mAcute: 10,
+      mChronic: 1,
+      ateOral: 218,
+      ateDermal: 810,
+      ateInhaled: 11,
+    });
+    expect(readIngredients([["a", "1", "", "10 (acute); 1 (chronic)"]])[0]?.ingredient).toMatchObject({ mAcute: 10, mChronic: 1 });
+    expect(readIngredients([["a", "1", "", "M = 100"]])[0]?.ingredient).toMatchObject({ m: 100 });
+    expect(
+      readIngredients([
+        ["Name", "%", "CAS"],
+        ["a", "1", "64175"],
+      ])[0]?.fault,
+    ).toMatch(/CAS number/);
   });
 
   it("refuses ingredients that come to more than the whole, but not ranges that may", () => {

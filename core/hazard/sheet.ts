@@ -2,10 +2,13 @@ import { z } from "zod";
 import { isoDay } from "../units/day";
 import { parseNumber } from "../units/number";
 import { bad, good, type Parsed } from "../units/parsed";
-import { HAZARD_CLASSES } from "./rules";
+import { casNumber, ecNumber } from "./numbers";
+import { classNamed } from "./rules";
 
 const percent = z.number().min(0).max(100);
 
+const mFactor = z.number().min(1).max(1_000_000);
+const estimate = z.number().positive().max(100_000);
 /** One ingredient as a supplier's safety data sheet names it. Percent of the material. */
 export const sheetIngredient = z
   .object({
@@ -17,14 +20,29 @@ export const sheetIngredient = z
     classes: z.array(z.string().min(1).max(40)).max(30),
     /** Classes that the sheet gives and no rule here reckons with. */
     unread: z.array(z.string().min(1).max(80)).max(30).default([]),
-    m: z.number().min(1).max(1_000_000).optional(),
-    ateOral: z.number().positive().max(100_000).optional(),
+    /** Numbers of the substance: names are spelled in many ways. */
+    cas: casNumber.optional(),
+    ec: ecNumber.optional(),
+    /** M-factors, of acute and chronic harm to water; `m` stands for both. */
+    m: mFactor.optional(),
+    mAcute: mFactor.optional(),
+    mChronic: mFactor.optional(),
+    /** mg/kg; inhaled in mg/l. */
+    ateOral: estimate.optional(),
+    ateDermal: estimate.optional(),
+    ateInhaled: estimate.optional(),
     limits: z
       .array(z.object({ class: z.string().min(1).max(40), percent: percent.gt(0) }))
       .max(30)
       .default([]),
   })
-  .refine((one) => one.from === undefined || one.from <= one.percent, { path: ["percent"], error: "A range begins with its smaller figure." });
+  .refine((one) => one.from === undefined || one.from <= one.percent, { path: ["percent"], error: "A range begins with its smaller figure." })
+  // Classes that an earlier version did not know.
+  .transform(({ classes, unread, ...one }) => ({
+    ...one,
+    classes: [...new Set([...classes, ...unread.flatMap((each) => classNamed(each) ?? [])])],
+    unread: unread.filter((each) => classNamed(each) === null),
+  }));
 export type SheetIngredient = z.output<typeof sheetIngredient>;
 
 /** What a supplier's safety data sheet says of what is in a material. No ingredient at all: it names nothing that is classified. */
@@ -42,25 +60,7 @@ export const supplierSheet = z
   });
 export type SupplierSheet = z.output<typeof supplierSheet>;
 
-const KNOWN = new Map(HAZARD_CLASSES.map((one) => [one.toLowerCase(), one]));
-/** Subcategories that the rules for mixtures do not tell apart. */
-const COARSER: [RegExp, string][] = [
-  [/^skin corr\. 1[abc]$/, "Skin Corr. 1"],
-  [/^(repr|carc|muta)\. 1[ab]$/, "$1. 1"],
-  [/^acute tox\. (\d)[ ,]*\(?(oral|swallowed)\)?$/, "acute tox. $1 oral"],
-  [/^aquatic acute cat(egory)? ?1$/, "aquatic acute 1"],
-];
-
-/** A hazard class as sheets write it, under the regulation's short name; null for one that is not reckoned with here. */
-export function classNamed(text: string): string | null {
-  const plain = text.trim().toLowerCase().replace(/\s+/g, " ").replace(/\*+$/, "").trim();
-  const direct = KNOWN.get(plain);
-  if (direct) return direct;
-  for (const [pattern, to] of COARSER) if (pattern.test(plain)) return KNOWN.get(plain.replace(pattern, to).toLowerCase()) ?? null;
-  return null;
-}
-
-/** Classes out of a cell: "Skin Sens. 1B, H317; Aquatic Chronic 2, H411". A route is told by its sentence: H302 after "Acute Tox. 4" is oral. */
+/** Classes out of a cell: "Skin Sens. 1B, H317; Aquatic Chronic 2, H411". A route is told by its sentence: H302 after "Acute Tox. 4" is oral, H336 after "STOT SE 3" drowsiness. */
 export function readClasses(text: string): { classes: string[]; unread: string[] } {
   const parts = text
     .split(/[;,\n|/]+/)
@@ -72,8 +72,9 @@ export function readClasses(text: string): { classes: string[]; unread: string[]
     if (/^(eu)?h\s?\d{3}\w*$/i.test(part) || part === "-" || /^(not classified|none)$/i.test(part)) return;
     const bare = part.replace(/\s*[-:]?\s*\(?H\d{3}\w*\)?$/i, "").trim();
     const sentence = `${part} ${parts[at + 1] ?? ""}`;
-    const oral = /^acute tox\. \d$/i.test(bare) && /H30[0-2]/i.test(sentence) ? `${bare} oral` : bare;
-    const known = classNamed(oral);
+    // The route of an acute toxicity, and which harm of a single exposure, is told by the sentence.
+    const told = /^(acute tox\. \d|stot se 3)$/i.test(bare) ? /\bH(30[0-2]|31[0-2]|33[0-26])\b/i.exec(sentence)?.[0] : undefined;
+    const known = classNamed(told ? `${bare} ${told}` : bare);
     if (known) classes.add(known);
     else unread.add(bare);
   });
@@ -117,8 +118,39 @@ function readLimits(text: string): { limits: { class: string; percent: number }[
   return { limits, unread };
 }
 
+/** M-factors: "10", "M = 10", "acute 10, chronic 1", "10 (acute); 1 (chronic)". */
+function readMFactors(text: string): Parsed<Pick<SheetIngredient, "m" | "mAcute" | "mChronic">> {
+  if (text === "" || text === "-") return good({});
+  const apart: Pick<SheetIngredient, "mAcute" | "mChronic"> = {};
+  for (const part of /acute|chronic/i.test(text) ? text.split(/[;,/]\s*(?=\D|\d+\s*\()|\n/) : []) {
+    const figure = parseNumber(/\d[\d.]*/.exec(part)?.[0] ?? "");
+    if (!figure.ok) return bad("not-understood", `“${text}” is no M-factor.`);
+    if (/chronic/i.test(part)) apart.mChronic = figure.value;
+    else if (/acute/i.test(part)) apart.mAcute = figure.value;
+  }
+  if (Object.keys(apart).length > 0) return good(apart);
+  const number = parseNumber(text.replace(/^m\s*=\s*/i, ""));
+  return number.ok ? good({ m: number.value }) : bad("not-understood", `“${text}” is no M-factor.`);
+}
+
+/** Estimates of acute toxicity: "1200 mg/kg", which is oral, "dermal 1100 mg/kg", "inhalation: 11 mg/l". */
+function readEstimates(text: string): Parsed<Pick<SheetIngredient, "ateOral" | "ateDermal" | "ateInhaled">> {
+  const out: Pick<SheetIngredient, "ateOral" | "ateDermal" | "ateInhaled"> = {};
+  if (text === "" || text === "-") return good(out);
+  for (const part of text.split(/[;\n|]+/)) {
+    const number = parseNumber(/\d[\d., ]*/.exec(part)?.[0]?.trim() ?? "");
+    if (!number.ok) return bad("not-understood", `“${text}” is no estimate in mg/kg.`);
+    if (/mg\s*\/\s*l\b|inhal/i.test(part)) out.ateInhaled = number.value;
+    else if (/dermal|skin/i.test(part)) out.ateDermal = number.value;
+    else out.ateOral = number.value;
+  }
+  return good(out);
+}
+
 /** The columns of a table of ingredients, and by which heads they are known. */
-const COLUMNS: [key: "name" | "percent" | "classes" | "m" | "ate" | "limits", head: RegExp][] = [
+const COLUMNS: [key: "name" | "percent" | "classes" | "m" | "ate" | "limits" | "cas" | "ec", head: RegExp][] = [
+  ["cas", /\bcas\b/i],
+  ["ec", /\bec\b|einecs/i],
   ["limits", /limit|scl/i],
   ["m", /^m\b|m.?factor/i],
   ["ate", /ate|ld50/i],
@@ -135,14 +167,14 @@ export interface ReadRow {
 }
 
 /**
- * The ingredients out of a table that was pasted: name, percent or range, classes, and where they are there M-factor, ATE (oral) and
- * limits of their own. With a row of heads in any order, or without in this one.
+ * The ingredients out of a table that was pasted: name, percent or range, classes, and where they are there M-factors, estimates of acute
+ * toxicity, limits of their own, CAS and EC number. With a row of heads in any order, or without in this one.
  */
 export function readIngredients(rows: readonly (readonly string[])[]): ReadRow[] {
   const filled = rows.map((row, at) => ({ row, at })).filter(({ row }) => row.some((cell) => cell.trim() !== ""));
   const heads = filled[0]?.row ?? [];
   const headed = heads.some((cell) => /^\s*(name|ingredient|substance|component)/i.test(cell));
-  const order = ["name", "percent", "classes", "m", "ate", "limits"] as const;
+  const order = ["name", "percent", "classes", "m", "ate", "limits", "cas", "ec"] as const;
   const at = new Map<string, number>();
   if (headed)
     heads.forEach((cell, column) => {
@@ -158,26 +190,19 @@ export function readIngredients(rows: readonly (readonly string[])[]): ReadRow[]
     if (!share.ok) return no(share.message);
     const { classes, unread } = readClasses(cell("classes"));
     const { limits, unread: odd } = readLimits(cell("limits"));
-    const optional = (key: string, what: string): Parsed<number | undefined> => {
-      if (cell(key) === "" || cell(key) === "-") return good(undefined);
-      const number = parseNumber(
-        cell(key)
-          .replace(/^m\s*=\s*/i, "")
-          .replace(/\s*mg\/kg.*$/i, ""),
-      );
-      return number.ok ? number : bad("not-understood", `“${cell(key)}” is no ${what}.`);
-    };
-    const m = optional("m", "M-factor");
+    const m = readMFactors(cell("m"));
     if (!m.ok) return no(m.message);
-    const ate = optional("ate", "estimate in mg/kg");
+    const ate = readEstimates(cell("ate"));
     if (!ate.ok) return no(ate.message);
+    const numbered = { ...(cell("cas").replace(/^-$/, "") ? { cas: cell("cas") } : {}), ...(cell("ec").replace(/^-$/, "") ? { ec: cell("ec") } : {}) };
     const made = sheetIngredient.safeParse({
       name: cell("name"),
       ...share.value,
       classes,
       unread: [...unread, ...odd],
-      ...(m.value === undefined ? {} : { m: m.value }),
-      ...(ate.value === undefined ? {} : { ateOral: ate.value }),
+      ...numbered,
+      ...m.value,
+      ...ate.value,
       limits,
     });
     return made.success ? { row: line + 1, ingredient: made.data, fault: "" } : no(made.error.issues[0]?.message ?? "This row cannot be read.");

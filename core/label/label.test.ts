@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { LANGUAGES } from "../hazard/sentences";
 import { burnHours } from "./burn-time";
-import { figureHeightByAreaMm, figureHeightMm, netWeight, netWeightText, pictogramMm } from "./net";
+import { displayPanelMm2, figureHeightByAreaMm, figureHeightMm, netWeight, netWeightText, pictogramMm } from "./net";
 import { labelSheet, PAPERS, perSheet, placeOf, READY_SHEETS, TEST_SQUARE_MM, testSquareAt } from "./sheet";
 import { BODIES, burnTimeWords, careTexts, safetyTexts } from "./words";
 
@@ -101,6 +101,8 @@ describe("words on labels", () => {
     expect(all(true)).toMatch(/1\/4 in \(6 mm\).*drafts/s);
     expect(all(true)).not.toMatch(/draught|colour|mould|\d+ [cm]m \(/);
     expect(all(false)).toMatch(/6 mm \(1\/4 in\)/);
+    expect([displayPanelMm2(80, 90) / 25.4 ** 2, displayPanelMm2(150, 90) / 25.4 ** 2].map((one) => Math.round(one * 10) / 10)).toEqual([14, 26.3]);
+    expect(netWeightText(1_130_000, false, "fr")).toBe("1,13 kg (2 lb 7,8 oz)");
     expect([netWeightText(200_000, true), netWeightText(200_000, false)]).toEqual(["7.0 oz (200 g)", "200 g (7.0 oz)"]);
     expect(safetyTexts("tealight", "en").more[0]).toMatch(/tealights in a heat-resistant holder/);
     expect(safetyTexts("melt", "en").more[0]).toMatch(/never light it/);
@@ -114,7 +116,7 @@ describe("words on labels", () => {
     expect(two?.low).toBeCloseTo(171 / 5.266, 2);
     expect(two?.high).toBeCloseTo(171 / 3.134, 2);
     expect(burnTimeWords({ low: 32.47, high: 54.57 }, "en")).toBe("Burns for about 32 to 54 hours");
-    expect(burnTimeWords({ low: 32.1, high: 32.9 }, "de")).toBe("Brenndauer etwa 32 Stunden");
+    expect(burnTimeWords({ low: 32.1, high: 32.9 }, "de")).toBe("Brenndauer: etwa 32 Stunden");
     const many = burnHours(180_000, [4, 4.4, 4.1, 4.3, 4.2, 4.2, 4.25, 4.15]);
     expect((many?.high ?? 0) - (many?.low ?? 0)).toBeLessThan(((two?.high ?? 0) - (two?.low ?? 0)) / 2);
   });

@@ -35,7 +35,14 @@ describe("what the rules put on a label", () => {
     expect(Date.parse(CLP.asOf)).not.toBeNaN();
     expect(CLP.where).not.toBe("");
     // A class that only the sheet tells apart, and those of liquids, put nothing on the label by themselves.
-    expect(HAZARD_CLASSES.filter((one) => !CLP.classes[one])).toEqual(["Skin Sens. 1A", "Skin Sens. 1B", "Asp. Tox. 1", "Flam. Liq. 3"]);
+    expect(HAZARD_CLASSES.filter((one) => !CLP.classes[one])).toEqual([
+      "Skin Sens. 1A",
+      "Skin Sens. 1B",
+      "Resp. Sens. 1A",
+      "Resp. Sens. 1B",
+      "Asp. Tox. 1",
+      "Flam. Liq. 3",
+    ]);
   });
 });
 

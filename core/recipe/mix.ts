@@ -1,6 +1,6 @@
 import type { Milligrams } from "../units/mass";
 import { MG_PER } from "../units/mass";
-import type { Ppm } from "../units/percent";
+import { type Ppm, WHOLE } from "../units/percent";
 import type { WeighedOut } from "../weigh-out/contract";
 import type { Figure, Step } from "../weigh-out/working";
 import type { ComponentKind } from "./component";
@@ -49,6 +49,32 @@ export const sharesOf = (mix: Mix) => ({
   waxShares: mix.waxes.map((one) => one.share),
   oils: mix.fragrances.map((one) => ({ share: one.share, maxPpm: one.maxPpm ?? null })),
 });
+
+/** One material of a candle, and its weight in parts of the wax's. */
+export interface PartOfWax {
+  kind: ComponentKind;
+  id: string;
+  name: string;
+  ofWax: number;
+}
+
+/**
+ * What a candle is made of by weight, on scales without steps: what is weighed out, what stands on its label, what it costs and what the
+ * record compares with all follow from it. A dye by drops or pieces counts where one of them was weighed.
+ * @param askedPpm the load in millionths of the wax
+ */
+export function partsOfWax(mix: Mix, askedPpm: number): PartOfWax[] {
+  const whole = (list: readonly { share: number }[]) => list.reduce((sum, one) => sum + one.share, 0) || 1;
+  const [wax, oil] = [whole(mix.waxes), whole(mix.fragrances)];
+  const dosed = ({ by, amount, eachMg }: Mix["dyes"][number]) =>
+    by === "percent" ? Math.round(amount * 10_000) / WHOLE : (amount * (eachMg ?? 0)) / MG_PER.lb;
+  return [
+    ...mix.waxes.map(({ id, name, share }) => ({ kind: "wax" as const, id, name, ofWax: share / wax })),
+    ...mix.additives.map(({ id, name, ppm }) => ({ kind: "additive" as const, id, name, ofWax: ppm / WHOLE })),
+    ...mix.fragrances.map(({ id, name, share }) => ({ kind: "fragrance" as const, id, name, ofWax: ((askedPpm / WHOLE) * share) / oil })),
+    ...mix.dyes.map((one) => ({ kind: "dye" as const, id: one.id, name: one.name, ofWax: dosed(one) })),
+  ];
+}
 
 /** Puts the parts of one group down with what each weighs, and would weigh on a scale without steps. */
 function putShares(out: MixedComponent[], kind: "wax" | "fragrance", parts: Mix["waxes"], masses: readonly Milligrams[], exactMg: number): void {

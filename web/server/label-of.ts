@@ -3,8 +3,10 @@ import {
   burnTimeWords,
   careTexts,
   dayAt,
+  displayPanelMm2,
   figureHeightByAreaMm,
   figureHeightMm,
+  HAZARD_SIZES,
   type LabelBody,
   type Language,
   MANNERS,
@@ -46,6 +48,10 @@ export interface LabelFacts {
   hazard: MixHazard;
   hours: { low: number; high: number; testers: number } | null;
   settings: LabelSettings;
+  /** The unique formula identifier of its mixture; empty where none was given. */
+  ufi: string;
+  /** The principal display panel of one piece, in mm²; null where its measures are not known. */
+  panelMm2: number | null;
   /** Sold in the United States: its measures and spelling come first. */
   isUs: boolean;
 }
@@ -112,18 +118,27 @@ export async function labelFacts(
       rates.flatMap((one) => one.rate ?? []),
     ),
     settings,
+    ufi: settings.ufis[product.formulaId] ?? "",
+    panelMm2: body ? panelOf(product.body, body) : null,
     isUs: workshop.locale === "en-US",
   };
+}
+
+/** A vessel's wall where its outer measure is not known, in mm: common practice, no source. */
+const WALL_MM = 3;
+function panelOf(kind: "vessel" | "mould", body: Pick<typeof vessels.$inferSelect, "innerTopUm" | "heightUm" | "outerUm" | "outerHeightUm">): number {
+  const wall = kind === "vessel" ? 2 * WALL_MM : 0;
+  return displayPanelMm2(body.outerUm ? body.outerUm / 1_000 : body.innerTopUm / 1_000 + wall, (body.outerHeightUm ?? body.heightUm) / 1_000);
 }
 
 /** Letters and figures are about so much of their size high: measured on this typeface. */
 const FIGURE = 0.66;
 
-/** The stated weight in both systems, its figures no smaller than both rules ask. */
+/** The stated weight in both systems, its figures no smaller than both rules ask: by the weight, and by the package's display panel. */
 function netBlock(facts: LabelFacts, language: Language, forPack: boolean, areaMm2: number): Block {
   const mg = facts.statedMg * (forPack ? facts.pack : 1);
-  const height = Math.max(figureHeightMm(mg), figureHeightByAreaMm(areaMm2));
-  return { is: "text", text: `${textOf("net", language)} ${netWeightText(mg, facts.isUs)}`, bold: true, least: (height * MM) / FIGURE, gap: 0.3 };
+  const height = Math.max(figureHeightMm(mg), figureHeightByAreaMm(facts.panelMm2 ?? areaMm2));
+  return { is: "text", text: `${textOf("net", language)} ${netWeightText(mg, facts.isUs, language)}`, bold: true, least: (height * MM) / FIGURE, gap: 0.3 };
 }
 const batchText = (facts: LabelFacts, language: Language): string => (facts.batch ? `${textOf("batch", language)} ${facts.batch.number}` : "");
 
@@ -169,6 +184,8 @@ export function labelBlocks(
       const texts = languages.map((one) => safetyTexts(facts.body, one, one === first ? facts.settings.own : [], facts.isUs));
       const signs = texts[0]?.always.map((one) => one.sign) ?? [];
       return [
+        // ASTM F2058 (from memory) asks for the signal word and what it is about, before all else.
+        ...(facts.isUs && signs.length > 0 && languages.includes("en") ? text(textOf("warning", "en"), { bold: true, scale: 1.25 }) : []),
         ...(signs.length > 0 ? [{ is: "safety" as const, signs }] : []),
         ...texts.flatMap((one, index) => [
           ...text(one.always.map((each) => each.text).join(" "), { bold: true, gap: index > 0 ? 0.4 : 0 }),
@@ -182,7 +199,9 @@ export function labelBlocks(
       const without = facts.hazard.without.map((one) => one.name);
       return [
         ...text(facts.name, { bold: true }),
-        ...(facts.hazard.answer.pictograms.length > 0 ? [{ is: "hazard" as const, codes: facts.hazard.answer.pictograms, mm: pictogramMm(at.areaMm2) }] : []),
+        ...(facts.hazard.answer.pictograms.length > 0
+          ? [{ is: "hazard" as const, codes: facts.hazard.answer.pictograms, mm: pictogramMm(at.areaMm2), wishMm: HAZARD_SIZES.pictogram }]
+          : []),
         ...languages.flatMap((language, index) => {
           const words = wordsOf(facts.hazard.answer, language, without);
           return [
@@ -196,7 +215,10 @@ export function labelBlocks(
         }),
         netBlock(facts, first, at.forPack, 0),
         ...text(batchText(facts, first)),
+        ...text(facts.ufi && `UFI: ${facts.ufi}`),
         ...maker,
+        ...text(facts.settings.address, { scale: 0.9 }),
+        ...text(facts.settings.phone && `${textOf("phone", first)} ${facts.settings.phone}`, { scale: 0.9 }),
       ];
     }
     case "care":

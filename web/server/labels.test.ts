@@ -1,9 +1,12 @@
 import { LANGUAGES, supplierSheet } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import { describe, expect, it } from "vitest";
 import { GET as buyers } from "../app/api/workshops/[workshop]/buyers/route";
 import { GET as labels } from "../app/api/workshops/[workshop]/labels/route";
 import { products } from "../data/tables/product";
+import { vessels } from "../data/tables/shelf";
+import { workshops } from "../data/tables/workshop";
 import { saveLabelling, saveLabelSheet } from "../stations/sell/commands";
 import { putSupplierSheet, takeSupplierSheet } from "../stations/shelf/commands";
 import { readPaper } from "../testing/read-paper";
@@ -124,10 +127,10 @@ describe("labels on paper", () => {
   it("state the weight rounded down in both systems, in figures as tall as the rules ask, of a piece or of the pack", async () => {
     const product = await aProduct();
     const { words, text } = await readPaper(await label(`product=${product}&kind=net&sheet=a4-2x4`));
-    expect(text.replace(/\s+/g, " ")).toContain("Net weight 14 g (0.4 oz)");
-    // 99 × 67.7 mm are 10.4 square inches: an eighth of an inch, 3.175 mm. Figures are two thirds of the letters' box.
+    expect(text.replace(/\s+/g, " ")).toContain("Net weight 14 g (0.49 oz)");
+    // By 76/211/EEC up to 50 g: 2 mm. Figures are two thirds of the letters' box.
     const figure = words.find((one) => one.word === "14");
-    expect(((figure?.bottom ?? 0) - (figure?.y ?? 0)) / MM).toBeGreaterThan(3.175 / 0.9);
+    expect(((figure?.bottom ?? 0) - (figure?.y ?? 0)) / MM).toBeGreaterThan(2 / 0.9);
     expect((await readPaper(await label(`product=${product}&kind=net&sheet=a4-2x4&of=pack`))).text).toMatch(/84 g \(2\.9 oz\)/);
   });
 
@@ -169,6 +172,43 @@ describe("labels on paper", () => {
     expect(await saveLabelling(here(), { version: 1, settings: { format: 1, maker: "", own: [], base: "javascript:x" } })).toMatchObject({ ok: false });
   });
 
+  it("say who made it, how to reach them and the UFI on a hazard label, begin a fire-safety label for the US with the signal word, and write the decimal mark of their language", async () => {
+    const product = await aProduct();
+    const settings = {
+      format: 1 as const,
+      maker: "Fern shed",
+      address: "Mill lane 3",
+      phone: "000 555 0134",
+      own: [],
+      base: "",
+      cutOffs: false,
+      ufis: { [stored.formula]: "a1c2-d3e4-f5g6-h7j8" },
+    };
+    const { version } = value(await saveLabelling(here(), { version: 0, settings }));
+    const read = async (query: string) => (await readPaper(await label(`product=${product}&sheet=a4-2x4&${query}`))).text.replace(/\s+/g, " ");
+    const hazard = await read("kind=hazard");
+    for (const said of ["Fern shed", "Mill lane 3", "Phone 000 555 0134", "UFI: A1C2-D3E4-F5G6-H7J8"]) expect(hazard).toContain(said);
+    expect(await read("kind=net&lang=de")).toContain("Nettogewicht 14 g (0,49 oz)");
+    expect(await read("kind=safety")).not.toContain("WARNING");
+    await test.db.update(workshops).set({ locale: "en-US" }).where(eq(workshops.id, workshopId));
+    expect(await read("kind=safety")).toMatch(/^\s*WARNING: To prevent fire/);
+    expect(await read("kind=safety&lang=de")).not.toContain("WARNING");
+    // The figures follow the package's display panel, whatever the label: 3.2 mm for a jar of 80 × 90 mm, also on a small label.
+    const height = async (sheet: string) => {
+      const { words } = await readPaper(await label(`product=${product}&kind=net&sheet=${sheet}`));
+      const figure = words.find((one) => one.word === "oz" || one.word === "14" || one.word?.startsWith("0.49"));
+      return ((figure?.bottom ?? 0) - (figure?.y ?? 0)) / MM;
+    };
+    await test.db
+      .update(vessels)
+      .set({ outerUm: 80_000, outerHeightUm: 90_000 })
+      .where(and(eq(vessels.workshopId, workshopId), eq(vessels.id, stored.vessel)));
+    const [small, large] = [await height("a4-3x8"), await height("a4-2x4")];
+    expect(small).toBeCloseTo(large, 1);
+    expect(small).toBeGreaterThan(3.175 / 0.9);
+    expect(await saveLabelling(here(), { version, settings: { ...settings, ufis: { [stored.formula]: "A1C2" } } })).toMatchObject({ ok: false });
+  });
+
   it("come with a square of 20 mm to check the printer, as a picture before they are printed, and are refused where they do not fit", async () => {
     const product = await aProduct();
     const test_ = await readPaper(await label(`product=${product}&kind=safety&sheet=a4-2x4&test=1`));
@@ -207,7 +247,7 @@ describe("the page for who bought it", () => {
       "Ne jamais laisser",
       "First burn:",
       "Batch 1",
-      "14 g (0.4 oz)",
+      "14 g (0.49 oz)",
       "May cause an allergic skin reaction.",
     ])
       expect(html).toContain(said);

@@ -16,6 +16,7 @@ import { batches } from "@/data/tables/batch";
 import { formulaVersions } from "@/data/tables/formula";
 import { supplierSheets } from "@/data/tables/label";
 import { keptOf } from "./events";
+import { readLabelling } from "./labels";
 import { readFewOf } from "./shelf";
 
 /** A supplier's sheet as it was put in. */
@@ -59,7 +60,8 @@ export async function hazardOfRecipe(db: Database, workshopId: string, recipe: R
     workshopId,
     parts.map((one) => one.id),
   );
-  return { ...hazardOf(parts, sheets), loads: loadsWithout(recipe, shelf, sheets) };
+  const { cutOffs } = (await readLabelling(db, workshopId)).settings;
+  return { ...hazardOf(parts, sheets, cutOffs), loads: loadsWithout(recipe, shelf, sheets, cutOffs) };
 }
 
 /** The hazard of each pot of a batch as it was really weighed; null where the workshop has no such batch. */
@@ -80,8 +82,9 @@ export async function hazardOfBatch(
     workshopId,
     pots.flatMap((pot) => pot.parts.map((one) => one.id)),
   );
-  const whole = hazardOf(joinParts(pots.map((pot, at) => ({ parts: pot.parts, totalMg: plan.pots[at]?.totalMg ?? 1 }))), sheets);
-  return { number: row.number, whole, pots: pots.map(({ name, parts, planned }) => ({ name, planned, ...hazardOf(parts, sheets) })) };
+  const { cutOffs } = (await readLabelling(db, workshopId)).settings;
+  const whole = hazardOf(joinParts(pots.map((pot, at) => ({ parts: pot.parts, totalMg: plan.pots[at]?.totalMg ?? 1 }))), sheets, cutOffs);
+  return { number: row.number, whole, pots: pots.map(({ name, parts, planned }) => ({ name, planned, ...hazardOf(parts, sheets, cutOffs) })) };
 }
 
 /** So many batches of a formula are held against its label, and offered for labels. */
@@ -117,7 +120,7 @@ export async function batchesOfFormula(db: Database, workshopId: string, formula
   );
   return made.map(({ batch }, at) => {
     const parts = joinParts(pots[at] ?? []);
-    const { answer } = hazardOf(parts, sheets);
+    const { answer } = hazardOf(parts, sheets, planned.answer.cut_offs);
     const classes = [...answer.classes, ...answer.euh];
     return {
       id: batch.id,

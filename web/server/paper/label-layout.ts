@@ -4,7 +4,7 @@ import { MM, type Paper } from "./paper";
 /** What stands on a label, from the top. Sizes relative to the text, or in points where a rule asks for them. */
 export type Block =
   | { is: "text"; text: string; scale?: number; bold?: boolean; least?: number; gap?: number }
-  | { is: "hazard"; codes: readonly string[]; mm: number }
+  | { is: "hazard"; codes: readonly string[]; mm: number; wishMm?: number }
   | { is: "safety"; signs: readonly SafetySign[] }
   | { is: "code"; address: string };
 
@@ -30,6 +30,8 @@ export interface Laid {
 /** The smallest text that is printed, and the largest, in points. Below it no label is given out. */
 export const LEAST_POINTS = 4.5;
 const MOST_POINTS = 11;
+/** Letters that are read without effort: an x-height of about 1.2 mm, in points. */
+const READABLE_POINTS = 6.5;
 const STEP = 0.25;
 /** Lines stand so far apart. */
 const LEADING = 1.18;
@@ -45,7 +47,7 @@ const RING = { d: "M50 4a46 46 0 1 1 0 92 46 46 0 0 1 0-92z", stroke: 5 };
 const STRUCK = { d: "M18 18 82 82", stroke: 6 };
 
 /** Lays blocks out within a width, at a size of text; how high they come. */
-function layAt(paper: Paper, blocks: readonly Block[], width: number, size: number): { shapes: Shape[]; height: number; wide: boolean } {
+function layAt(paper: Paper, blocks: readonly Block[], width: number, size: number, asWished = false): { shapes: Shape[]; height: number; wide: boolean } {
   const shapes: Shape[] = [];
   let y = 0;
   let wide = false;
@@ -67,7 +69,7 @@ function layAt(paper: Paper, blocks: readonly Block[], width: number, size: numb
         y += points * LEADING;
       }
     } else if (block.is === "hazard") {
-      const each = block.mm * MM * Math.SQRT2;
+      const each = Math.max(block.mm, asWished ? (block.wishMm ?? 0) : 0) * MM * Math.SQRT2;
       let x = 0;
       for (const code of block.codes) {
         const sign = SIGN_PATHS[code as SignCode];
@@ -115,8 +117,11 @@ export function layLabel(paper: Paper, blocks: readonly Block[], label: { width:
   const down = (label.height / 1_000) * MM;
   const width = label.round ? across * IN_ROUND : across - 2 * EDGE;
   const height = label.round ? down * IN_ROUND : down - 2 * EDGE;
-  for (let size = MOST_POINTS; size >= LEAST_POINTS; size -= STEP) {
-    const laid = layAt(paper, blocks, width, size);
+  // Signs as large as is wished, where the text stays readable beside them; else as large as they must be.
+  const tries = (from: number, asWished: boolean) =>
+    Array.from({ length: Math.floor((MOST_POINTS - from) / STEP) + 1 }, (_, at) => ({ size: MOST_POINTS - at * STEP, asWished }));
+  for (const { size, asWished } of [...tries(READABLE_POINTS, true), ...tries(LEAST_POINTS, false)]) {
+    const laid = layAt(paper, blocks, width, size, asWished);
     if (laid.wide || laid.height > height) continue;
     const left = (across - width) / 2;
     const top = label.round ? (down - laid.height) / 2 : EDGE;

@@ -1,13 +1,20 @@
 "use client";
 
 import { CLP, LANGUAGE_NAMES, LANGUAGES, type Language, type MixHazard, type MixPart, type Sellable, wordsOf } from "@hearth/core";
-import { useState } from "react";
+import { useMemo, useState, useTransition } from "react";
+import { ask } from "@/forms/ask";
 import { Chooser } from "@/forms/chooser";
+import { Field, useFields, words } from "@/forms/fields";
+import { usePlace } from "@/log/place";
+import type { LabelSettings } from "@/server/labels";
 import { Link, useRouter } from "@/ui/address";
 import { HazardSign } from "@/ui/hazard-sign";
 import { Aside, Caution, Screen, Warn } from "@/ui/margin";
+import { Said } from "@/ui/said";
+import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
+import { saveLabelling } from "./commands";
 
 type Of = { kind: "formula" | "batch"; id: string; name: string };
 
@@ -21,6 +28,8 @@ interface HazardViewProps {
   planned: string[];
   /** Batches of the formula lately, with the classes that their real load came to. */
   batches: { id: string; number: number; fragrance: number; classes: string[]; crosses: boolean }[];
+  settings: LabelSettings;
+  version: number;
   formulas: { id: string; name: string }[];
   products: Pick<Sellable, "id" | "name">[];
 }
@@ -79,12 +88,99 @@ function Parts({ parts, hazard }: { parts: readonly MixPart[]; hazard: MixHazard
   );
 }
 
+/** Saves the workshop's label settings with a change. */
+function useSaveSettings(settings: LabelSettings, version: number) {
+  const place = usePlace();
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const save = (change: Partial<LabelSettings>, done: string, refuse?: (message: string) => void) =>
+    start(async () => {
+      const outcome = await ask(saveLabelling(place, { version, settings: { ...settings, ...change } }));
+      if (!outcome.ok) {
+        const [message] = Object.values(outcome.fields).flat();
+        return refuse && message ? refuse(message) : setSaid(message ?? outcome.message);
+      }
+      setSaid("");
+      toast(done);
+      router.refresh();
+    });
+  return { said, busy, save };
+}
+
+/** Whether small shares are left out, and what that would change. */
+function CutOffs({ answer, settings, version }: { answer: MixHazard["answer"]; settings: LabelSettings; version: number }) {
+  const { said, busy, save } = useSaveSettings(settings, version);
+  const used = answer.cut_offs;
+  const other = answer.otherwise;
+  return (
+    <Aside title={used ? "Small shares are left out" : "Small shares count too"}>
+      The regulation lets ingredients below its cut-off values (annex I, table 1.1) be left out.{" "}
+      {used ? "That is chosen here, for all labels." : "Here all of them count: the cautious side."}{" "}
+      {other === null
+        ? "For this candle it makes no difference."
+        : `The other way this label would bear ${[...other.classes, ...other.euh].join(", ") || "no class"}.`}
+      <button
+        type="button"
+        className="press mt-2"
+        disabled={busy}
+        onClick={() => save({ cutOffs: !used }, used ? "Small shares count on all labels." : "Small shares are left out on all labels.")}
+      >
+        {used ? "Count them all" : "Leave them out"}
+      </button>
+      <Said>{said}</Said>
+    </Aside>
+  );
+}
+
+/** The unique formula identifier that stands on the labels of a formula. */
+function Ufi({ formulaId, settings, version }: { formulaId: string; settings: LabelSettings; version: number }) {
+  const { said, busy, save } = useSaveSettings(settings, version);
+  const kept = settings.ufis[formulaId] ?? "";
+  const rules = useMemo(() => ({ ufi: words(kept, 24) }), [kept]);
+  const fields = useFields(rules);
+  const put = () => {
+    const all = fields.check();
+    if (!all) return;
+    const { [formulaId]: _old, ...others } = settings.ufis;
+    save({ ufis: all.ufi === "" ? others : { ...others, [formulaId]: all.ufi } }, "The UFI stands on its labels.", (message) =>
+      fields.refuse({ ufi: [message] }),
+    );
+  };
+  return (
+    <form
+      ref={fields.form}
+      className="mt-4 flex flex-wrap items-start gap-x-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        put();
+      }}
+    >
+      <div className="w-[260px]">
+        <Field label="UFI" {...fields.bind("ufi")} hint="Of a mixture that is classified for health: the code under which it is notified." />
+      </div>
+      <button type="submit" className="press mt-[27px]" disabled={busy}>
+        Keep it
+      </button>
+      <Said>{said}</Said>
+    </form>
+  );
+}
+
 /** The hazard label of a candle as it is blended: a draft, each class open to its sum, and the load that would be free of it. */
-export function HazardView({ of, hazard, loads, load, planned, batches, formulas, products }: HazardViewProps) {
+export function HazardView({ of, hazard, loads, load, planned, batches, settings, version, formulas, products }: HazardViewProps) {
   const units = useUnits();
   const router = useRouter();
   const [language, setLanguage] = useState<Language>("en");
-  const missing = hazard ? [...hazard.answer.missing, ...hazard.unread.map((one) => `${one} is not reckoned with here`)] : [];
+  const missing = hazard
+    ? [
+        ...hazard.answer.alike.map(
+          ([a, b]) => `“${a}” and “${b}”: one substance? Then spell them alike in the sheets, or give both its CAS number. If not, give each its own.`,
+        ),
+        ...hazard.answer.missing,
+        ...hazard.unread.map((one) => `${one} is not reckoned with here`),
+      ]
+    : [];
   return (
     <Screen
       title={of ? `Hazard label: ${of.name}` : "Hazard label"}
@@ -105,6 +201,7 @@ export function HazardView({ of, hazard, loads, load, planned, batches, formulas
           <Aside title="The rules">
             {CLP.name}: {CLP.source}. For {CLP.where}. As of {units.onDate(CLP.asOf)}.
           </Aside>
+          {hazard ? <CutOffs answer={hazard.answer} settings={settings} version={version} /> : null}
           <Aside title="The worst of a range counts">Where a sheet says 10 to 25 %, 25 % is reckoned. One ingredient of two oils is added up.</Aside>
         </>
       }
@@ -141,6 +238,7 @@ export function HazardView({ of, hazard, loads, load, planned, batches, formulas
                 ))}
               </p>
               <LabelCard hazard={hazard} language={language} />
+              {of.kind === "formula" ? <Ufi key={`${of.id} ${version}`} formulaId={of.id} settings={settings} version={version} /> : null}
             </div>
             <div>
               {load && loads.length > 0 ? (

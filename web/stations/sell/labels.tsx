@@ -1,6 +1,6 @@
 "use client";
 
-import { LANGUAGE_NAMES, LANGUAGES, type Language, perSheet } from "@hearth/core";
+import { HAZARD_SIZES, LANGUAGE_NAMES, LANGUAGES, type Language, perSheet } from "@hearth/core";
 import { useMemo, useState, useTransition } from "react";
 import { ask } from "@/forms/ask";
 import { Chooser } from "@/forms/chooser";
@@ -48,7 +48,7 @@ interface LabelsProps {
   version: number;
   paper: "a4" | "letter";
   /** Of what is chosen: materials without a sheet, and testers whose burns the burn time rests on. */
-  facts: { without: string[]; testers: number; classes: string[] } | null;
+  facts: { without: string[]; testers: number; classes: string[]; ufi: string } | null;
 }
 
 const keyOf = (one: Pick<Of, "productId" | "batchId">) => `${one.productId} ${one.batchId ?? ""}`;
@@ -59,7 +59,16 @@ function OwnWords({ settings, version }: { settings: LabelSettings; version: num
   const router = useRouter();
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
-  const rules = useMemo(() => ({ maker: words(settings.maker, 300), own: words(settings.own.join("\n"), 1_600), base: words(settings.base, 200) }), [settings]);
+  const rules = useMemo(
+    () => ({
+      maker: words(settings.maker, 300),
+      address: words(settings.address, 300),
+      phone: words(settings.phone, 60),
+      own: words(settings.own.join("\n"), 1_600),
+      base: words(settings.base, 200),
+    }),
+    [settings],
+  );
   const fields = useFields(rules);
   const save = () => {
     const all = fields.check();
@@ -69,7 +78,9 @@ function OwnWords({ settings, version }: { settings: LabelSettings; version: num
         .split("\n")
         .map((line) => line.trim())
         .filter(Boolean);
-      const outcome = await ask(saveLabelling(place, { version, settings: { format: 1, maker: all.maker, own, base: all.base } }));
+      const outcome = await ask(
+        saveLabelling(place, { version, settings: { ...settings, maker: all.maker, address: all.address, phone: all.phone, own, base: all.base } }),
+      );
       if (!outcome.ok) {
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [name.split(".")[1] ?? name, messages])));
         return setSaid(outcome.message);
@@ -89,7 +100,9 @@ function OwnWords({ settings, version }: { settings: LabelSettings; version: num
       }}
     >
       <h2 className="mb-2">Your own words</h2>
-      <Field label="Who made it" {...fields.bind("maker")} lines={2} hint="Name, place and how to reach you: most rules ask for it." />
+      <Field label="Who made it" {...fields.bind("maker")} lines={2} hint="Your name, as it stands on every label." />
+      <Field label="Address" {...fields.bind("address")} lines={2} hint="On the hazard label, which must say how to reach who made it." />
+      <Field label="Phone" {...fields.bind("phone")} />
       <Field label="Further warnings, a line each" {...fields.bind("own")} lines={2} />
       <Field
         label="Where your pages for buyers are hosted"
@@ -154,6 +167,8 @@ export function LabelsView({ choices, chosen, sheets, settings, version, paper, 
     setSheetId(id);
     router.refresh();
   };
+  const sides = [sheet.sheet.width, sheet.sheet.height].sort((a, b) => a - b);
+  const smallLabel = (sides[0] ?? 0) < HAZARD_SIZES.width * 1_000 || (sides[1] ?? 0) < HAZARD_SIZES.height * 1_000;
   const what = KINDS.find((one) => one.id === kind);
   return (
     <Screen
@@ -184,6 +199,21 @@ export function LabelsView({ choices, chosen, sheets, settings, version, paper, 
           )}
           {facts && facts.without.length > 0 && kind === "hazard" ? (
             <Warn>No supplier’s sheet of {facts.without.join(", ")}: the label says so on its face.</Warn>
+          ) : null}
+          {kind === "hazard" && (settings.address === "" || settings.phone === "") ? (
+            <Warn>
+              The hazard label wants {[settings.address === "" ? "the address" : "", settings.phone === "" ? "the phone" : ""].filter(Boolean).join(" and ")} of
+              who made it.
+            </Warn>
+          ) : null}
+          {kind === "hazard" ? (
+            <Aside title="Sizes that the regulation asks for">
+              {smallLabel
+                ? `If possible the label is ${units.len(HAZARD_SIZES.width * 1_000)} × ${units.len(HAZARD_SIZES.height * 1_000)} or larger; this one is smaller. `
+                : `This label is at least ${units.len(HAZARD_SIZES.width * 1_000)} × ${units.len(HAZARD_SIZES.height * 1_000)}. `}
+              Each sign is {units.len(HAZARD_SIZES.pictogram * 1_000)} wide where it fits, and never below a fifteenth of the label or {units.len(10_000)}.
+              {facts && facts.ufi === "" ? " No UFI is given: a mixture that is classified for health needs one." : ""}
+            </Aside>
           ) : null}
           {kind === "care" ? (
             <Aside title="How long it burns">

@@ -29,10 +29,13 @@ function Ingredients({ rows }: { rows: readonly SheetIngredient[] }) {
   const units = useUnits();
   if (rows.length === 0) return <p className="text-soft">It names nothing that is classified.</p>;
   return (
-    <WideTable label="Ingredients" least={640} heads={["ingredient", "share", "classes", "M", "ATE oral", "own limits"]}>
+    <WideTable label="Ingredients" least={640} heads={["ingredient", "share", "classes", "M", "ATE", "own limits"]}>
       {rows.map((one) => (
         <tr key={one.name} className="border-t border-line align-baseline">
-          <td className="py-1 pr-4">{one.name}</td>
+          <td className="py-1 pr-4">
+            {one.name}
+            {one.cas || one.ec ? <span className="block text-[14px] text-soft">{[one.cas, one.ec].filter(Boolean).join(", ")}</span> : null}
+          </td>
           <td className="figure pr-4">
             {one.from === undefined ? "" : `${units.n(one.from, 3)}–`}
             {units.n(one.percent, 3)} %
@@ -41,8 +44,20 @@ function Ingredients({ rows }: { rows: readonly SheetIngredient[] }) {
             {one.classes.join(", ") || "none"}
             {one.unread.length > 0 ? <span className="block text-hot">▲ not reckoned here: {one.unread.join(", ")}</span> : null}
           </td>
-          <td className="pr-4">{one.m ?? ""}</td>
-          <td className="pr-4">{one.ateOral ? `${units.n(one.ateOral, 0)} mg/kg` : ""}</td>
+          <td className="pr-4">
+            {[one.m ? units.n(one.m, 0) : "", one.mAcute ? `acute ${units.n(one.mAcute, 0)}` : "", one.mChronic ? `chronic ${units.n(one.mChronic, 0)}` : ""]
+              .filter(Boolean)
+              .join(", ")}
+          </td>
+          <td className="pr-4">
+            {[
+              one.ateOral ? `oral ${units.n(one.ateOral, 0)} mg/kg` : "",
+              one.ateDermal ? `dermal ${units.n(one.ateDermal, 0)} mg/kg` : "",
+              one.ateInhaled ? `inhaled ${units.n(one.ateInhaled, 2)} mg/l` : "",
+            ]
+              .filter(Boolean)
+              .join(", ")}
+          </td>
           <td>{one.limits.map((limit) => `${limit.class} ≥ ${units.n(limit.percent, 4)} %`).join(", ")}</td>
         </tr>
       ))}
@@ -161,7 +176,7 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
             label="Ingredients"
             {...fields.bind("table")}
             lines={7}
-            hint="Paste the table, or type a row a line: name; percent or range; classes; M-factor; ATE oral; limits of its own. Empty where the sheet names nothing classified."
+            hint="Paste the table, or type a row a line: name; percent or range; classes; M-factor; ATE; limits of its own; CAS number; EC number. Empty where the sheet names nothing classified."
           />
           {read.length > 0 ? (
             <>

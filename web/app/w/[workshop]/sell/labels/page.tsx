@@ -49,7 +49,11 @@ export default async function LabelsPage({ searchParams }: { searchParams: Promi
       settings={labelling.settings}
       version={labelling.version}
       paper={["en-US", "en-CA"].includes(workshop.locale) ? "letter" : "a4"}
-      facts={facts ? { without: facts.hazard.without.map((one) => one.name), testers: facts.hours?.testers ?? 0, classes: facts.hazard.answer.classes } : null}
+      facts={
+        facts
+          ? { without: facts.hazard.without.map((one) => one.name), testers: facts.hours?.testers ?? 0, classes: facts.hazard.answer.classes, ufi: facts.ufi }
+          : null
+      }
     />
   );
 }
