@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evaluate } from "mathjs";
 import { describe, expect, it } from "vitest";
 import { WATER_DENSITY_20C } from "../units/density";
 import { fillByGeometry, fillByWater } from "./fill";
@@ -52,6 +53,38 @@ describe("fill by geometry", () => {
 });
 
 describe("the calculation interface", () => {
+  it("opens to a working from which the volume can be worked out again, whatever the shape (mathjs evaluates it)", () => {
+    const mm = fc.integer({ min: 200, max: 1_500 }).map((tenths) => tenths / 10);
+    const shapes = fc.oneof(
+      fc.record({ shape: fc.constant("cylinder" as const), diameterMm: mm, heightMm: mm, headspaceMm: fc.constant(8) }),
+      fc.record({ shape: fc.constant("taper" as const), topMm: mm, bottomMm: mm, heightMm: mm, headspaceMm: fc.constant(8) }),
+      fc.record({ shape: fc.constant("bowl" as const), diameterMm: mm, depthMm: mm, headspaceMm: fc.constant(8) }),
+    );
+    fc.assert(
+      fc.property(shapes, (shape) => {
+        const { fillMg, working } = fillByGeometry(shape, 900_000);
+        const given = Object.values(shape).filter((one) => typeof one === "number");
+        for (const { gives, by, from, expression } of working) {
+          // What a step names was given, or comes from a step before it.
+          for (const one of from) if (!working.some((step) => step.gives.name === one.name)) expect([...given, 2, 0.9], one.name).toContain(one.value);
+          const [a = 0, b = 1] = from.map((one) => one.value);
+          const plain = [...from]
+            .sort((x, y) => y.name.length - x.name.length)
+            .reduce((text, one) => text.replaceAll(one.name, `(${one.value})`), expression ?? "")
+            .replaceAll("π", "pi")
+            .replaceAll("×", "*")
+            .replaceAll("÷", "/")
+            .replaceAll("−", "-")
+            .replaceAll("²", "^2");
+          const value = { subtract: () => a - b, divide: () => a / b, multiply: () => a * b, formula: () => evaluate(plain) as number }[by as "formula"]();
+          expect(gives.value, gives.name).toBeCloseTo(value, by === "multiply" ? 2 : 6);
+        }
+        expect(working.at(-1)?.gives.value).toBe(fillMg / 1_000);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
   it("answers with the fill and its working", () => {
     const out = answerFill(fillRequest.parse({ water_g: 212, wax_density: 0.9 }));
     expect(out.fill_g).toBeCloseTo(191.144, 3);

@@ -38,33 +38,52 @@ export function fillByGeometry(geometry: Geometry, waxDensity: Density): Fill {
   const height = geometry.shape === "bowl" ? geometry.depthMm : geometry.heightMm;
   const level = height - geometry.headspaceMm;
   if (level <= 0) throw new RangeError(`A headspace of ${geometry.headspaceMm} mm leaves no room in a vessel ${height} mm high.`);
+  const mm = (name: string, value: number): Figure => ({ name, value, unit: "mm" });
+  const at = mm("level", level);
+  const working: Step[] = [{ gives: at, by: "subtract", from: [mm("inner height", height), mm("headspace", geometry.headspaceMm)] }];
+  const half = (name: string, of: string, diameter: number): Figure => {
+    const gives = mm(name, diameter / 2);
+    working.push({ gives, by: "divide", from: [mm(of, diameter), { name: "2", value: 2, unit: "×" }] });
+    return gives;
+  };
   let cubicMm: number;
+  let volumeFrom: Figure[];
   let expression: string;
   if (geometry.shape === "bowl") {
     cubicMm = bowlVolume(geometry.diameterMm, geometry.depthMm, level);
+    const rim = half("radius at the rim", "inner diameter", geometry.diameterMm);
+    const sphere = mm("radius of the sphere", (rim.value ** 2 + height ** 2) / (2 * height));
+    working.push({
+      gives: sphere,
+      by: "formula",
+      from: [rim, mm("inner height", height)],
+      expression: "(radius at the rim² + inner height²) ÷ (2 × inner height)",
+    });
+    volumeFrom = [sphere];
     expression = "π × level² × (3 × radius of the sphere − level) ÷ 3";
+  } else if (geometry.shape === "cylinder") {
+    cubicMm = volumeTo({ top: geometry.diameterMm, bottom: geometry.diameterMm, height }, level);
+    volumeFrom = [half("radius", "inner diameter", geometry.diameterMm)];
+    expression = "π × radius² × level";
   } else {
-    const inner =
-      geometry.shape === "cylinder"
-        ? { top: geometry.diameterMm, bottom: geometry.diameterMm, height }
-        : { top: geometry.topMm, bottom: geometry.bottomMm, height };
-    cubicMm = volumeTo(inner, level);
-    expression =
-      geometry.shape === "cylinder" ? "π × radius² × level" : "π × level × (bottom radius² + bottom radius × radius at the level + radius at the level²) ÷ 3";
+    cubicMm = volumeTo({ top: geometry.topMm, bottom: geometry.bottomMm, height }, level);
+    const top = half("radius at the rim", "inner diameter at the rim", geometry.topMm);
+    const bottom = half("bottom radius", "inner diameter at the bottom", geometry.bottomMm);
+    const there = mm("radius at the level", bottom.value + ((top.value - bottom.value) * level) / height);
+    working.push({
+      gives: there,
+      by: "formula",
+      from: [bottom, top, at, mm("inner height", height)],
+      expression: "bottom radius + (radius at the rim − bottom radius) × level ÷ inner height",
+    });
+    volumeFrom = [bottom, there];
+    expression = "π × level × (bottom radius² + bottom radius × radius at the level + radius at the level²) ÷ 3";
   }
-  const mm = (name: string, value: number): Figure => ({ name, value, unit: "mm" });
-  const measures =
-    geometry.shape === "taper"
-      ? [mm("inner diameter at the rim", geometry.topMm), mm("inner diameter at the bottom", geometry.bottomMm)]
-      : [mm("inner diameter", geometry.diameterMm)];
   const volume: Figure = { name: "volume to the line", value: cubicMm / 1_000, unit: "ml" };
   const fillMg = Math.round(weightOf(cubicMm, waxDensity));
-  return {
-    fillMg,
-    working: [
-      { gives: mm("level", level), by: "subtract", from: [mm("inner height", height), mm("headspace", geometry.headspaceMm)] },
-      { gives: volume, by: "formula", from: [...measures, mm("level", level)], expression },
-      { gives: { name: "fill", value: fillMg / 1_000, unit: "g" }, by: "multiply", from: [volume, density("density of wax", waxDensity)] },
-    ],
-  };
+  working.push(
+    { gives: volume, by: "formula", from: [...volumeFrom, at], expression: `${expression} ÷ 1000` },
+    { gives: { name: "fill", value: fillMg / 1_000, unit: "g" }, by: "multiply", from: [volume, density("density of wax", waxDensity)] },
+  );
+  return { fillMg, working };
 }

@@ -2,6 +2,7 @@ import type { Milligrams } from "../units/mass";
 import { MG_PER } from "../units/mass";
 import { type Ppm, WHOLE } from "../units/percent";
 import type { WeighedOut } from "../weigh-out/contract";
+import { onScale } from "../weigh-out/marks";
 import type { Figure, Step } from "../weigh-out/working";
 import type { ComponentKind } from "./component";
 import type { DyeDose } from "./spec";
@@ -47,7 +48,8 @@ export const addedTo = (mix: Pick<Mix, "additives" | "dyes">): { name: string; p
 export const sharesOf = (mix: Mix) => ({
   additives: addedTo(mix),
   waxShares: mix.waxes.map((one) => one.share),
-  oils: mix.fragrances.map((one) => ({ share: one.share, maxPpm: one.maxPpm ?? null })),
+  waxNames: mix.waxes.map((one) => one.name),
+  oils: mix.fragrances.map((one) => ({ name: one.name, share: one.share, maxPpm: one.maxPpm ?? null })),
 });
 
 /** One material of a candle, and its weight in parts of the wax's. */
@@ -164,8 +166,10 @@ export function componentWorking(
       },
       {
         gives: { name: part.name, value: part.mg / 1_000, unit: "g" },
-        by: "round",
         from: [exact, { name: "scale step", value: resolutionUg / 1e6, unit: "g" }],
+        ...(part.mg === onScale(exact.value * 1_000, resolutionUg)
+          ? { by: "round" as const }
+          : { by: "formula" as const, expression: "the mark that lets the parts add up to the whole" }),
       },
     ],
     name: part.name,

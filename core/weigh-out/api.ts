@@ -156,6 +156,7 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
     start: start && ("wax_g" in start ? { waxMg: Math.round(start.wax_g * 1_000) } : { totalMg: Math.round(start.total_g * 1_000) }),
     additives: shares.additives,
     waxShares: shares.waxShares,
+    waxNames: shares.waxNames,
     oils: shares.oils,
   });
   const warnings: { code: string; message: string }[] = amounts.warnings.map(({ code, message }) => ({ code, message }));

@@ -35,17 +35,19 @@ interface Marks {
 /**
  * The steps to weigh: of all that hold at least what is asked and keep the limit, those nearest to the asked load. Where
  * the oil is weighed on the finer scale, the wax goes up to its next mark and the oil follows it; on one scale the total
- * stays as near to what is asked as its marks allow, and the oil is the rest. Null where the scale is too coarse for it.
+ * stays as near to what is asked as its marks allow, and the oil is the rest; with additives it is off its dose by a mark at most. Null where the scale is too coarse for it.
  */
 export function choose(order: Order, oilUg: number, inHand: number): Marks | null {
   const { askedMg, exactWaxMg, load, limit, resolutionUg, additiveUg, ppms } = order;
   const rated = 1 + order.added;
   const coarsest = Math.max(resolutionUg, oilUg, ppms.length > 0 ? additiveUg : 0) / 1_000;
-  const most = askedMg + coarsest * (rated + load) + inHand;
+  // From one wax to the next each additive can go up by a mark at once.
+  const most = askedMg + coarsest * (rated + load) + inHand + (ppms.length * additiveUg) / 1_000;
   const noise = order.slack > 0 ? order.slack + 2 : 0;
   const first = Math.floor((exactWaxMg * 1_000) / resolutionUg) - 1;
   const candidates: number[] = [];
-  for (let wax = Math.max(1, first); wax <= first + 5; wax++) candidates.push(wax);
+  const rounded = Math.ceil((ppms.length * additiveUg) / (2 * resolutionUg));
+  for (let wax = Math.max(1, first - rounded); wax <= first + 5 + rounded; wax++) candidates.push(wax);
   // Where the oil's marks are the coarser, the wax that belongs to each of those near the dose.
   if (oilUg > resolutionUg && load > 0) {
     const near = markDown(exactWaxMg * load, oilUg);
@@ -70,7 +72,9 @@ export function choose(order: Order, oilUg: number, inHand: number): Marks | nul
       if (limit !== null && (oilMg + inHand) * WHOLE > limit * (waxMg - inHand)) continue;
       if (load > 0 && oilMg >= waxMg * (load * 4 + 1)) continue;
       const off = Math.abs(oilMg / waxMg - load);
-      const beyond = oilUg < resolutionUg ? Math.max(0, Math.abs(oilMg - dose) - oilUg / 2_000 - 1e-6) : 0;
+      // The oil does not take up what additives lose to their marks: on one scale with them it is off by a mark at most.
+      const room = oilUg < resolutionUg ? oilUg / 2_000 : ppms.length > 0 ? oilUg / 1_000 : Number.POSITIVE_INFINITY;
+      const beyond = Math.max(0, Math.abs(oilMg - dose) - room - 1e-6);
       if (best) {
         // Figure by figure; within its tolerance a figure counts as the same.
         const further = Math.abs(beyond - beyondBest) > 1e-9 ? beyond - beyondBest : Math.abs(total - totalBest) > noise ? total - totalBest : off - offBest;

@@ -32,11 +32,21 @@ export interface WeighOutInput {
   additives?: { name: string; ppmOfWax: Ppm }[] | undefined;
   /** Waxes by share; one where nothing is said. */
   waxShares?: readonly number[] | undefined;
+  /** Their names, for warnings. */
+  waxNames?: readonly string[] | undefined;
   /** Fragrances by share, each with the most of it in millionths of the wax. */
-  oils?: readonly { share: number; maxPpm?: Ppm | null }[] | undefined;
+  oils?: readonly { name?: string; share: number; maxPpm?: Ppm | null }[] | undefined;
 }
 
-export type WarningCode = "load-above-limit" | "scale-too-coarse" | "rounding-moves-load" | "finer-scale" | "no-spare" | "much-dye" | "pitcher-load";
+export type WarningCode =
+  | "load-above-limit"
+  | "scale-too-coarse"
+  | "rounding-moves-load"
+  | "finer-scale"
+  | "part-below-mark"
+  | "no-spare"
+  | "much-dye"
+  | "pitcher-load";
 
 export interface WeighOutWarning {
   code: WarningCode;
@@ -44,6 +54,17 @@ export interface WeighOutWarning {
   message: string;
   /** For "finer-scale": what a scale of that step for the oil would give. */
   finer?: { resolutionUg: number; waxMg: Milligrams; fragranceMg: Milligrams; loadPercentOfWax: number };
+  /** For "part-below-mark": what would not be weighed at all, and a premix that can be, where one is fine enough. */
+  below?: PartBelowMark;
+}
+
+/** A part of so little that its scale shows nothing of it. */
+export interface PartBelowMark {
+  name: string;
+  kind: "wax" | "fragrance" | "additive";
+  exactMg: number;
+  /** One part of it in so many parts of wax (of an oil: of the rest of the fragrance), and how much of that is weighed. */
+  premix: { partMg: Milligrams; inMg: Milligrams; takeMg: Milligrams } | null;
 }
 
 export interface WeighedOut {

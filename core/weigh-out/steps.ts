@@ -1,5 +1,7 @@
+import type { Milligrams } from "../units/mass";
 import { WHOLE } from "../units/percent";
 import type { WeighedOut, WeighOutInput } from "./contract";
+import { markMg, markUp, nearestMark } from "./marks";
 import { fillsOf, type Order } from "./order";
 import type { Figure, Step } from "./working";
 
@@ -36,18 +38,45 @@ function putFills(input: WeighOutInput, steps: Step[]): string {
   return input.sparePpm > 0 || spareMg > 0 ? "fills and spare" : "fills";
 }
 
+/** The marks on which the amounts lie: those of the scales, or whole milligrams where these are too coarse. */
+interface Marks {
+  waxUg: number;
+  oilUg: number;
+  additiveUg: number;
+}
+
+/** How an amount came from its exact one: to the nearest mark, up to the next, or chosen for a reason that is said. */
+function onMark(gives: Figure, exact: Figure, mg: Milligrams, exactMg: number, ug: number, why: string): Step {
+  if (mg === markMg(nearestMark(exactMg, ug), ug)) return { gives, by: "round", from: [exact, stepOf(ug)] };
+  if (mg === markMg(markUp(exactMg, ug), ug)) return { gives, by: "round up", from: [exact, stepOf(ug)] };
+  return { gives, by: "formula", from: [exact, stepOf(ug)], expression: why };
+}
+
+/** Why the oil is neither on the nearest nor on the next mark above its dose. */
+function whyOil(order: Order, fragranceMg: Milligrams, dose: number): string {
+  if (order.oils.some((one) => one.maxPpm != null) || (order.limit !== null && fragranceMg < dose)) return "the last mark that keeps the limit";
+  return fragranceMg > dose ? "chosen so that the total holds what is asked" : "chosen so that the total goes no further above what is asked";
+}
+
 /** The steps from what was asked to wax and fragrance. */
-function putAmounts(input: WeighOutInput, order: Order, out: WeighedOut, steps: Step[]): void {
+function putAmounts(input: WeighOutInput, order: Order, out: WeighedOut, steps: Step[], marks: Marks): void {
   const { waxMg, fragranceMg } = out;
   const load = times("load", order.load);
-  const exact = figure("fragrance, exact", waxMg * order.load);
+  const dose = waxMg * order.load;
+  const exact = figure("fragrance, exact", dose);
+  const wax = figure("wax", waxMg);
+  const oil = () => {
+    steps.push(
+      { gives: exact, by: "multiply", from: [wax, load] },
+      onMark(figure("fragrance", fragranceMg), exact, fragranceMg, dose, marks.oilUg, whyOil(order, fragranceMg, dose)),
+    );
+  };
   if (order.keptWaxMg !== null) {
-    steps.push({ gives: figure("wax", waxMg), by: "given", from: [] });
-    if (order.load > 0)
-      steps.push(
-        { gives: exact, by: "multiply", from: [figure("wax", waxMg), load] },
-        { gives: figure("fragrance", fragranceMg), by: "round", from: [exact, stepOf(order.oilUg)] },
-      );
+    const asked = figure("wax, asked", order.keptWaxMg);
+    if (waxMg === order.keptWaxMg) steps.push({ gives: wax, by: "given", from: [] });
+    else
+      steps.push({ gives: asked, by: "given", from: [] }, onMark(wax, asked, waxMg, order.keptWaxMg, marks.waxUg, "the nearest marks of its waxes together"));
+    if (order.load > 0) oil();
     return;
   }
   let base = "total asked";
@@ -65,22 +94,19 @@ function putAmounts(input: WeighOutInput, order: Order, out: WeighedOut, steps: 
         : times(parts ? "(1 − load) ÷ (1 + additives)" : "1 − load", (1 - share) / (1 + order.added)),
     ],
   });
-  steps.push({
-    gives: figure("wax", waxMg),
-    by: waxMg > order.exactWaxMg ? "round up" : "round",
-    from: [figure("wax, exact", order.exactWaxMg), stepOf(order.resolutionUg)],
-  });
+  const chosen =
+    order.limit !== null && waxMg > order.exactWaxMg
+      ? "chosen so that the oil keeps the limit on the marks of its scale"
+      : "chosen so that the total fits the marks of the oil’s scale";
+  steps.push(onMark(wax, figure("wax, exact", order.exactWaxMg), waxMg, order.exactWaxMg, marks.waxUg, chosen));
   if (order.load === 0) return;
-  if (out.totalMg === order.askedMg) {
-    const from = [figure(base, order.askedMg), figure("wax", waxMg)];
-    putAdditives(input, out, from);
-    steps.push({ gives: figure("fragrance", fragranceMg), by: "subtract", from });
+  if (out.totalMg !== order.askedMg) {
+    oil();
     return;
   }
-  steps.push(
-    { gives: exact, by: "multiply", from: [figure("wax", waxMg), load] },
-    { gives: figure("fragrance", fragranceMg), by: fragranceMg > waxMg * order.load ? "round up" : "round", from: [exact, stepOf(order.oilUg)] },
-  );
+  const from = [figure(base, order.askedMg), wax];
+  putAdditives(input, out, from);
+  steps.push({ gives: figure("fragrance", fragranceMg), by: "subtract", from });
 }
 
 function putAdditives(input: WeighOutInput, out: WeighedOut, to: Figure[]): void {
@@ -88,19 +114,27 @@ function putAdditives(input: WeighOutInput, out: WeighedOut, to: Figure[]): void
   for (let at = 0; at < input.additives.length; at++) to.push(figure((input.additives[at] as { name: string }).name, out.additivesMg[at] as number));
 }
 
-/** The steps that led to the amounts, in order. */
-export function stepsOf(input: WeighOutInput, order: Order, out: WeighedOut): Step[] {
+/** The steps that led to the amounts, in order. @param isBetween whether the amounts lie between the marks, since these are too coarse */
+export function stepsOf(input: WeighOutInput, order: Order, out: WeighedOut, isBetween: boolean): Step[] {
   const steps: Step[] = [];
   const { waxMg, fragranceMg, totalMg } = out;
-  putAmounts(input, order, out, steps);
+  const marks = isBetween ? { waxUg: 1_000, oilUg: 1_000, additiveUg: 1_000 } : { waxUg: order.resolutionUg, oilUg: order.oilUg, additiveUg: order.additiveUg };
+  putAmounts(input, order, out, steps, marks);
   const all = [figure("wax", waxMg)];
   if (order.load > 0) all.push(figure("fragrance", fragranceMg));
   putAdditives(input, out, all);
   const first = all.length - order.ppms.length;
   for (let at = first; at < all.length; at++) {
     const gives = all[at] as Figure;
-    const share = times(`${gives.name}, share`, (order.ppms[at - first] as number) / WHOLE);
-    steps.push({ gives, by: "multiply", from: [figure("wax", waxMg), share] });
+    const ofWax = (order.ppms[at - first] as number) / WHOLE;
+    // Between the marks an additive follows the exact wax.
+    const wax = isBetween && order.keptWaxMg === null ? figure("wax, exact", order.exactWaxMg) : figure("wax", waxMg);
+    const exactMg = wax.value * 1_000 * ofWax;
+    const exact = figure(`${gives.name}, exact`, exactMg);
+    steps.push(
+      { gives: exact, by: "multiply", from: [wax, times(`${gives.name}, share`, ofWax)] },
+      onMark(gives, exact, out.additivesMg[at - first] as number, exactMg, marks.additiveUg, "to the nearest milligram"),
+    );
   }
   steps.push(
     { gives: figure("total", totalMg), by: "add", from: all },

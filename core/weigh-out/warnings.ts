@@ -1,7 +1,7 @@
-import { exactResolution } from "../units/mass";
+import { exactResolution, type Milligrams } from "../units/mass";
 import { writeNumber } from "../units/number";
-import type { WeighedOut, WeighOutInput, WeighOutWarning } from "./contract";
-import { sum } from "./marks";
+import type { PartBelowMark, WeighedOut, WeighOutInput, WeighOutWarning } from "./contract";
+import { markMg, nearestMark, sum } from "./marks";
 import { type Order, onMarks } from "./order";
 
 const percent = (value: number) => `${writeNumber(value, 2)} %`;
@@ -14,6 +14,49 @@ function finerFor(order: Order): NonNullable<WeighOutWarning["finer"]> | null {
   if (!parts) return null;
   const [waxMg, fragranceMg] = [sum(parts.waxes), sum(parts.oils)];
   return { resolutionUg, waxMg, fragranceMg, loadPercentOfWax: (fragranceMg / waxMg) * 100 };
+}
+
+/** A premix is told apart from nothing by at least so many marks. */
+const LEAST_MARKS = 2;
+const TENTH: [partMg: Milligrams, inMg: Milligrams] = [10_000, 90_000];
+const HUNDREDTH: [partMg: Milligrams, inMg: Milligrams] = [10_000, 990_000];
+
+/** A premix of which as much can be weighed as the part needs: a tenth, or a hundredth, of it. Common practice, no source. */
+function premixFor(exactMg: number, resolutionUg: number): PartBelowMark["premix"] {
+  for (const [partMg, inMg] of [TENTH, HUNDREDTH]) {
+    const take = nearestMark((exactMg * (partMg + inMg)) / partMg, resolutionUg);
+    if (take >= LEAST_MARKS) return { partMg, inMg, takeMg: markMg(take, resolutionUg) };
+  }
+  return null;
+}
+
+/** Parts that come to less than half a mark of their scale, so that nothing of them would be weighed. */
+function partsBelowMark(input: WeighOutInput, order: Order, out: WeighedOut): PartBelowMark[] {
+  const found: PartBelowMark[] = [];
+  const look = (kind: PartBelowMark["kind"], name: string, mg: Milligrams | undefined, exactMg: number, resolutionUg: number) => {
+    if (mg === 0 && exactMg > 1e-6) found.push({ kind, name, exactMg, premix: kind === "wax" ? null : premixFor(exactMg, resolutionUg) });
+  };
+  const shareOf = (list: readonly { share: number }[], at: number) => (list[at]?.share ?? 0) / sum(list.map((one) => one.share));
+  order.waxShares.forEach((share, at) => {
+    look("wax", input.waxNames?.[at] ?? `wax ${at + 1}`, out.waxesMg[at], (out.exact.waxMg * share) / sum(order.waxShares), order.resolutionUg);
+  });
+  (input.additives ?? []).forEach((one, at) => {
+    look("additive", one.name, out.additivesMg[at], out.exact.additivesMg[at] ?? 0, order.additiveUg);
+  });
+  order.oils.forEach((one, at) => {
+    look("fragrance", one.name ?? `fragrance ${at + 1}`, out.oilsMg[at], out.exact.fragranceMg * shareOf(order.oils, at), order.oilUg);
+  });
+  return found;
+}
+
+/** What to do about a part that is not weighed, in grams. */
+function sayBelow({ name, kind, exactMg, premix }: PartBelowMark): string {
+  const said = `“${name}” comes to ${writeNumber(exactMg / 1_000, 3)} g, less than half a mark of its scale: nothing of it would be weighed.`;
+  const into = kind === "fragrance" ? "the rest of the fragrance" : "wax";
+  const mixed = premix
+    ? `, or premix it: ${premix.partMg / 1_000} g in ${premix.inMg / 1_000} g of ${into}, and weigh ${writeNumber(premix.takeMg / 1_000, 3)} g of that`
+    : "";
+  return `${said} Use a finer scale${premix ? "," : " or"} make a larger batch${mixed}.`;
 }
 
 /** The sentences a maker should read beside the amounts. */
@@ -51,6 +94,7 @@ export function warningsFor(input: WeighOutInput, order: Order, out: WeighedOut,
         finer,
       });
   }
+  for (const below of partsBelowMark(input, order, out)) warnings.push({ code: "part-below-mark", message: sayBelow(below), below });
   if (!input.start && input.sparePpm === 0 && !input.spareMg) {
     warnings.push({ code: "no-spare", message: "No spare is planned: some wax stays in the pitcher, so the last jar can come up short." });
   }

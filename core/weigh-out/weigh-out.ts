@@ -11,7 +11,7 @@ import { warningsFor } from "./warnings";
  * Wax, fragrance and additives for a number of vessels, for a weight of wax, or for a total.
  *
  * Every amount lies on a mark of the scale it is weighed on, and the amounts sum to the total exactly. The total is at
- * least what fills and spare ask for; where that ends between marks it goes up, by at most one mark of the coarsest scale
+ * least what fills and spare ask for; where that ends between marks it goes up, by at most one mark of the coarsest scale (and one of each additive's)
  * with the oil that belongs to it. Rounding never carries the load (on the wax's basis) over `maxLoadPpm` where the asked
  * load is within it. From a weight of wax, the wax is kept; that of a blend goes to the nearest mark. Method: common practice, no source.
  *
@@ -46,6 +46,6 @@ export function weighOut(input: WeighOutInput): WeighedOut {
     working: [],
   };
   out.warnings = warningsFor(input, order, out, marked === null);
-  out.working = stepsOf(input, order, out);
+  out.working = stepsOf(input, order, out, marked === null);
   return out;
 }

@@ -19,16 +19,19 @@ function writeFigure(figure: Figure, units: Writers): string {
 
 function StepLine({ step, units }: { step: WorkingStep; units: Writers }) {
   const gives = writeFigure(step.gives, units);
-  const rounding = step.by === "round" || step.by === "round up";
+  // A figure that was chosen has its reason in place of a sum.
+  const reason = step.by === "formula" && step.expression && !/[×÷+−²]/.test(step.expression) ? step.expression : null;
+  const rounding = step.by === "round" || step.by === "round up" || reason !== null;
   const from = rounding ? step.from.slice(0, 1) : step.from;
   return (
     <li className="border-b border-line py-2 last:border-0">
       <div className="text-[13px] text-soft">
         {step.gives.name}
-        {rounding && step.from[1] ? `, ${step.by === "round" ? "to the nearest" : "up to the next"} ${writeFigure(step.from[1], units)}` : ""}
+        {reason ? `, ${reason}` : ""}
+        {rounding && !reason && step.from[1] ? `, ${step.by === "round" ? "to the nearest" : "up to the next"} ${writeFigure(step.from[1], units)}` : ""}
       </div>
       <div className="figure text-[18px]">
-        {step.expression ?? from.map((figure) => writeFigure(figure, units)).join(` ${SIGNS[step.by]} `)}
+        {(reason ? null : step.expression) ?? from.map((figure) => writeFigure(figure, units)).join(` ${SIGNS[step.by]} `)}
         {rounding ? " → " : " = "}
         <strong>{gives}</strong>
       </div>

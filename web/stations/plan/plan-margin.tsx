@@ -59,10 +59,24 @@ export function PlanMargin({
         </Warn>
       ))}
       {warnings
-        .filter((one) => one.code !== "no-spare" && one.code !== "finer-scale")
+        .filter((one) => one.code !== "no-spare" && one.code !== "finer-scale" && !one.below)
         .map((one) => (
           <Warn key={one.code}>{units.say(one.message)}</Warn>
         ))}
+      {warnings.flatMap(({ below }) =>
+        below
+          ? [
+              <Warn key={`${below.kind} ${below.name}`}>
+                {below.name} comes to {units.about(Math.round(below.exactMg))}, less than half a mark of its scale: nothing of it would be weighed. Use a finer
+                scale, make a larger batch
+                {below.premix
+                  ? `, or premix it: ${units.g(below.premix.partMg)} in ${units.g(below.premix.inMg)} of ${below.kind === "fragrance" ? "the rest of the fragrance" : "wax"}, and weigh ${units.g(below.premix.takeMg)} of that`
+                  : ""}
+                .
+              </Warn>,
+            ]
+          : [],
+      )}
       {warnings.flatMap((one) =>
         one.finer
           ? [
