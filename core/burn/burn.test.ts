@@ -119,6 +119,25 @@ describe("what burn sessions say (common practice, no source, where no standard 
     expect(burn([good])).toMatchObject({ grams_per_hour: null, hours_left: null });
   });
 
+  it("burns all its grams in all its hours: a session weighs as much as it was long", () => {
+    const rate = (...list: [grams: number, minutes: number][]) => {
+      let left = 500;
+      return burn(
+        list.map(([grams, minutes]) => {
+          left -= grams;
+          return { looks: [], grams_before: left + grams, grams_after: left, minutes };
+        }),
+        { tare_g: 0 },
+      ).grams_per_hour;
+    };
+    // 1 g in five minutes and 16 g in four hours: 17 g in 245 min, where the mean of the two rates would be 8.
+    expect(rate([1, 5], [16, 240])?.value).toBeCloseTo(4.16, 2);
+    expect(rate([1, 30], [48, 480])?.value).toBeCloseTo(5.76, 2);
+    // statsmodels 0.13.5, WLS of the rates on a constant with the hours as weights: 4.30769, 95 % 3.95920 to 4.65618.
+    const uneven = rate([8, 120], [17, 240], [4, 60], [23, 300], [4, 60]);
+    expect([uneven?.value, uneven?.low, uneven?.high]).toEqual([4.31, 3.96, 4.66]);
+  });
+
   it("refuses a candle that grows, or weighs less than its vessel", () => {
     const read = (one: object, more: object = {}) => burnRequest.safeParse({ vessel: JAR, sessions: [{ looks: [], ...one }], ...more }).success;
     expect(read({ grams_before: 100, grams_after: 101 })).toBe(false);

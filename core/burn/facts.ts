@@ -77,7 +77,7 @@ export interface TrialFacts extends LogFacts {
   closed: { at: string; id: string } | null;
 }
 
-export const TRIAL_FORMAT = 1;
+export const TRIAL_FORMAT = 2;
 
 export const firstTrial = (plan: TrialPlan, start: EventOf): TrialFacts => ({
   format: TRIAL_FORMAT,

@@ -1,4 +1,4 @@
-import { meanInterval } from "../statistics/mean";
+import { tQuantile } from "../statistics/tails";
 import * as M from "./marks";
 
 export const FLAMES = ["small", "steady", "large", "jumping", "dying", "out"] as const;
@@ -73,8 +73,8 @@ export interface BurnJudged {
   safety: { pass: boolean; reasons: Reason[] };
   pool: { verdict: "small" | "right" | "large" | "not_recorded"; full_at_minute: number | null; session: number | null; seen: Seen[] };
   grams_per_hour: Span | null;
-  /** Of each session that was weighed and timed. */
-  rates: number[];
+  /** The sessions that were weighed and timed. */
+  weighed: WeighedSession[];
   hours_left: Span | null;
   /** From the first light to the end of the wax. */
   hours_whole: Span | null;
@@ -203,18 +203,31 @@ function poolOf(burned: Burned): BurnJudged["pool"] {
   return { verdict: (told.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL ? "small" : "not_recorded", full_at_minute: null, session, seen };
 }
 
-/** Hourly consumption of each session that was weighed and timed. */
-export const ratesOf = (sessions: readonly Session[]): number[] =>
+/** What one session burned, in grams, and how long it took. */
+export interface WeighedSession {
+  grams: number;
+  hours: number;
+}
+
+/** The sessions that were weighed and timed. */
+export const weighedSessionsOf = (sessions: readonly Session[]): WeighedSession[] =>
   sessions.flatMap(({ grams_before: before, grams_after: after, minutes }) =>
-    before === undefined || after === undefined || !minutes ? [] : [(before - after) / (minutes / 60)],
+    before === undefined || after === undefined || !minutes ? [] : [{ grams: before - after, hours: minutes / 60 }],
   );
 
-/** A mean with its 95 % interval: Student's t over the values; of one alone a quarter either way (common practice, no source). Null of none. */
-export function meanOf(rates: readonly number[]): Span | null {
-  if (rates.length === 0) return null;
-  const { mean, half } = meanInterval(rates);
-  if (half === null) return rounded({ value: mean, low: mean * 0.75, high: mean * 1.25 });
-  return rounded({ value: mean, low: Math.max(0, mean - half), high: mean + half });
+/**
+ * Grams an hour: all grams by all hours, with a 95 % interval from how the sessions lie around it, each weighing as much as it was long
+ * (weighted least squares, Student's t); of one session alone a quarter either way (common practice, no source). Null of none.
+ */
+export function burnRateOf(sessions: readonly WeighedSession[]): Span | null {
+  const hours = sessions.reduce((sum, one) => sum + one.hours, 0);
+  if (!(hours > 0)) return null;
+  const rate = sessions.reduce((sum, one) => sum + one.grams, 0) / hours;
+  const n = sessions.length;
+  if (n === 1) return rounded({ value: rate, low: rate * 0.75, high: rate * 1.25 });
+  const variance = sessions.reduce((sum, one) => sum + one.hours * (one.grams / one.hours - rate) ** 2, 0) / (n - 1) / hours;
+  const half = tQuantile(0.975, n - 1) * Math.sqrt(variance);
+  return rounded({ value: rate, low: Math.max(0, rate - half), high: rate + half });
 }
 
 /** So many grams at such a rate, in hours; the longest is said no longer than at a tenth of the rate. */
@@ -287,8 +300,8 @@ const WANTED: readonly [keyof Look, string][] = [
 ];
 
 /** What a record of burns does not say, though a verdict would want it. */
-function unknownOf({ sessions }: Burned, rates: readonly number[]): string[] {
-  const weighed = rates.length > 0 ? [] : ["It was not weighed before and after, so nothing is known of how fast it burns."];
+function unknownOf({ sessions }: Burned, timesWeighed: number): string[] {
+  const weighed = timesWeighed > 0 ? [] : ["It was not weighed before and after, so nothing is known of how fast it burns."];
   if (!sessions.some((one) => one.looks.length > 0)) return ["It was never looked at while it burned.", ...weighed];
   const never = WANTED.filter(([key]) => !sessions.some((one) => one.looks.some((look) => look[key] !== undefined)));
   return [...never.map(([, says]) => says), ...weighed];
@@ -298,8 +311,8 @@ function unknownOf({ sessions }: Burned, rates: readonly number[]): string[] {
 export function judgeBurn(burned: Burned, measures: Measures = SI): BurnJudged {
   const safety = safetyOf(burned, measures);
   const pool = poolOf(burned);
-  const rates = ratesOf(burned.sessions);
-  const rate = meanOf(rates);
+  const weighed = weighedSessionsOf(burned.sessions);
+  const rate = burnRateOf(weighed);
   const last = burned.sessions.findLast((one) => one.grams_after !== undefined)?.grams_after;
   const first = burned.sessions.find((one) => one.grams_before !== undefined)?.grams_before;
   const known = rate && rate.value > 0 ? rate : null;
@@ -307,10 +320,10 @@ export function judgeBurn(burned: Burned, measures: Measures = SI): BurnJudged {
     safety,
     pool,
     grams_per_hour: rate,
-    rates,
+    weighed,
     hours_left: known && last !== undefined ? hoursOf(last - burned.tare_g, known) : null,
     hours_whole: known && first !== undefined ? hoursOf(first - burned.tare_g, known) : null,
     advice: adviceOf(burned, safety, pool),
-    unknown: unknownOf(burned, rates),
+    unknown: unknownOf(burned, weighed.length),
   };
 }

@@ -1,5 +1,5 @@
 import type { TesterFacts, TrialFacts } from "./facts";
-import { ADVICE_WORDS, type AdviceWhat, type Burned, type BurnJudged, judgeBurn, type Measures, meanOf, type Seen, type Session, type Span } from "./judge";
+import { ADVICE_WORDS, type AdviceWhat, type Burned, type BurnJudged, burnRateOf, judgeBurn, type Measures, type Seen, type Session, type Span } from "./judge";
 import { lookOf } from "./looks";
 import { optionsOf, optionWords, type Tester, type TrialPlan, testersOf, type Varied, widthOf } from "./plan";
 
@@ -139,7 +139,7 @@ export function optionVerdict(plan: TrialPlan, facts: TrialFacts, option: string
     safe,
     pool,
     advice: worst ? worst.advice : null,
-    grams_per_hour: meanOf(testers.flatMap((one) => one.rates)),
+    grams_per_hour: burnRateOf(testers.flatMap((one) => one.weighed)),
     testers,
     open,
   };

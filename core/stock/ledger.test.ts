@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Count, costOf, costPerPiece, type Draw, type Lot, ledger, wouldTake } from "./ledger";
+import { type Count, costOf, costPerPiece, type Draw, drawing, type Lot, ledger, wouldTake } from "./ledger";
 
 const day = (n: number) => new Date(Date.UTC(2026, 2, 1 + n)).toISOString();
 const lot = (id: string, on: number, amount: number, cost: number | null = null): Lot => ({ id, receivedAt: day(on), amount, cost });
@@ -75,14 +75,62 @@ describe("stock by lots", () => {
   });
 
   it("shares a pot's cost over its jars by weight, spare included, each with its own vessel", () => {
-    const jars = costPerPiece(1_050, [
-      { key: "large", fillMg: 200_000, count: 3, pieceCost: 90 },
-      { key: "small", fillMg: 50_000, count: 2, pieceCost: 25 },
-    ]);
+    const jars = costPerPiece(
+      [1_050],
+      [
+        { key: "large", fillsMg: [200_000], count: 3, pieceCost: 90 },
+        { key: "small", fillsMg: [50_000], count: 2, pieceCost: 25 },
+      ],
+    );
     expect(jars).toEqual([
       { key: "large", cost: 390 },
       { key: "small", cost: 100 },
     ]);
     expect(3 * (390 - 90) + 2 * (100 - 25)).toBe(1_050);
+    // A count of none costs nothing that is no number.
+    expect(costPerPiece([1_050], [{ key: "none", fillsMg: [200_000], count: 0, pieceCost: 9 }])).toEqual([{ key: "none", cost: 9 }]);
+  });
+
+  it("counts the pots that filled a jar, by what they poured into it: all costs are borne, and no pot's by what it did not fill", () => {
+    // A cheap pot for the plain jar, a dear one for the scented: 1.00 and 6.00, where all together would be 3.50.
+    const two = costPerPiece(
+      [1_000, 6_000],
+      [
+        { key: "plain", fillsMg: [200_000, 0], count: 10, pieceCost: 5 },
+        { key: "scented", fillsMg: [0, 200_000], count: 10, pieceCost: 5 },
+      ],
+    );
+    expect(two.map((one) => one.cost)).toEqual([105, 605]);
+    const amount = fc.integer({ min: 0, max: 300_000 });
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 0, max: 100_000 }), { minLength: 1, maxLength: 3 }),
+        fc.array(fc.record({ fills: fc.array(amount, { minLength: 3, maxLength: 3 }), count: fc.integer({ min: 1, max: 20 }) }), {
+          minLength: 1,
+          maxLength: 4,
+        }),
+        (potCosts, made) => {
+          const products = made.map((one, at) => ({ key: String(at), fillsMg: one.fills.slice(0, potCosts.length), count: one.count, pieceCost: 0 }));
+          fc.pre(products.some((one) => one.fillsMg.some((mg) => mg > 0)));
+          const borne = costPerPiece(potCosts, products).reduce((sum, one, at) => sum + one.cost * (products[at]?.count ?? 0), 0);
+          expect(borne).toBeCloseTo(
+            potCosts.reduce((sum, one) => sum + one, 0),
+            4,
+          );
+        },
+      ),
+    );
+  });
+
+  it("lets two that share a lot take it in order", () => {
+    const take = drawing([
+      { lotId: "old", amount: 10, cost: 50 },
+      { lotId: "new", amount: 10, cost: 300 },
+    ]);
+    expect([take(10), take(10), take(1)].map((one) => costOf(one))).toEqual([
+      { cost: 50, unknown: 0 },
+      { cost: 300, unknown: 0 },
+      { cost: 0, unknown: 1 },
+    ]);
   });
 });

@@ -81,19 +81,28 @@ export function ledger(lots: readonly Lot[], draws: readonly Draw[], counts: rea
   return { onHand: received - place, left: received > place ? between(place, received) : [], taken };
 }
 
-/** What drawing an amount would take from what is left, and cost; what is not there comes last, without a cost. */
-export function wouldTake(left: Ledger["left"], amount: number): Taken[] {
-  const out: Taken[] = [];
-  let rest = amount;
-  for (const lot of left) {
-    if (rest <= 0) break;
-    const part = Math.min(rest, lot.amount);
-    out.push({ lotId: lot.lotId, amount: part, cost: lot.cost === null ? null : (lot.cost * part) / lot.amount });
-    rest -= part;
-  }
-  if (rest > 0) out.push({ lotId: null, amount: rest, cost: null });
-  return out;
+/** What draws one after another would take from what is left, the oldest lot first; what is not there comes last, without a cost. */
+export function drawing(left: Ledger["left"]): (amount: number) => Taken[] {
+  const rest = left.map((lot) => ({ ...lot }));
+  return (amount) => {
+    const out: Taken[] = [];
+    let wanted = amount;
+    for (const lot of rest) {
+      const part = Math.min(wanted, lot.amount);
+      if (part <= 0) continue;
+      const cost = lot.cost === null ? null : (lot.cost * part) / lot.amount;
+      out.push({ lotId: lot.lotId, amount: part, cost });
+      lot.amount -= part;
+      if (lot.cost !== null) lot.cost -= cost ?? 0;
+      wanted -= part;
+    }
+    if (wanted > 0) out.push({ lotId: null, amount: wanted, cost: null });
+    return out;
+  };
 }
+
+/** What drawing one amount would take from what is left, and cost. */
+export const wouldTake = (left: Ledger["left"], amount: number): Taken[] => drawing(left)(amount);
 
 /** The cost of what was taken, and how much of it has no known cost. */
 export function costOf(taken: readonly Taken[]): { cost: number; unknown: number } {
@@ -112,8 +121,24 @@ export interface PieceCost {
   cost: number;
 }
 
-/** The cost of one piece of each product: the pots' cost shared by weight poured, spare included, and its own parts. */
-export function costPerPiece(potCost: number, products: readonly { key: string; fillMg: number; count: number; pieceCost: number }[]): PieceCost[] {
-  const poured = products.reduce((sum, one) => sum + one.fillMg * one.count, 0);
-  return products.map((one) => ({ key: one.key, cost: (potCost * one.fillMg) / poured + one.pieceCost }));
+/**
+ * The cost of one piece of each product: its share of each pot that filled it, by what that pot poured into it, spare included, and its own
+ * parts. A pot that poured into none is shared by all that was poured.
+ * @param potCosts of each pot; @param products with what each pot pours into one piece
+ */
+export function costPerPiece(
+  potCosts: readonly number[],
+  products: readonly { key: string; fillsMg: readonly number[]; count: number; pieceCost: number }[],
+): PieceCost[] {
+  const all = (one: { fillsMg: readonly number[] }) => one.fillsMg.reduce((sum, mg) => sum + mg, 0);
+  const sumOf = (of: (one: (typeof products)[number]) => number) => products.reduce((sum, one) => sum + of(one) * one.count, 0);
+  const poured = potCosts.map((_, pot) => sumOf((one) => one.fillsMg[pot] ?? 0));
+  const whole = sumOf(all);
+  return products.map((one) => ({
+    key: one.key,
+    cost: potCosts.reduce((sum, cost, pot) => {
+      const [mine, of] = (poured[pot] as number) > 0 ? [one.fillsMg[pot] ?? 0, poured[pot] as number] : [all(one), whole];
+      return of > 0 ? sum + (cost * mine) / of : sum;
+    }, one.pieceCost),
+  }));
 }

@@ -206,6 +206,31 @@ describe("properties of components and pitchers", () => {
 });
 
 describe("pitchers", () => {
+  it("keep the wax's limit each, near it and at it, over many of them, with blends on unlike scales", () => {
+    const part = fc.integer({ min: 1, max: 9 });
+    fc.assert(
+      fc.property(
+        fc.record({
+          start: fc.record({ total_g: fc.integer({ min: 900, max: 11_000 }) }),
+          load_percent: fc.constantFrom(6, 9.7, 9.95, 10),
+          waxes: fc.array(part, { minLength: 1, maxLength: 2 }).map((list) => list.map((share, at) => ({ name: `wax ${at}`, share }))),
+          fragrances: fc.array(part, { minLength: 1, maxLength: 3 }).map((list) => list.map((share, at) => ({ name: `oil ${at}`, share }))),
+          fragrance_resolution_g: fc.constantFrom(0.01, 0.1, 1),
+          pitcher_capacity_g: fc.constantFrom(500, 1_200),
+        }),
+        (body) => {
+          const out = answer({ basis: "wax", max_load_percent: 10, spare_percent: 0, scale_resolution_g: 1, ...body });
+          fc.pre(!out.warnings.some((one) => one.code === "scale-too-coarse"));
+          for (const one of out.pitchers ?? []) {
+            const of = (kind: string) => sum(one.components.filter((each) => each.kind === kind));
+            expect((of("fragrance") / of("wax")) * 100).toBeLessThanOrEqual(10 + 1e-9);
+          }
+        },
+      ),
+      { numRuns: 500 },
+    );
+  });
+
   it("share a batch evenly, each with the same load to a step of the scale", () => {
     const out = answer({ ...old, vessels: [{ fill_g: 170, count: 12 }], load_percent: 8, pitcher_capacity_g: 900 });
     expect(out.pitchers?.map((one) => grams(one.components))).toEqual([

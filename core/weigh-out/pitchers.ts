@@ -1,6 +1,6 @@
 import type { ComponentKind } from "../recipe/component";
 import type { Milligrams } from "../units/mass";
-import { isOnMark, markMg, nearestMark, shareMg, shareSteps } from "./marks";
+import { isOnMark, markDown, markMg, markUp, nearestMark, shareMg, shareSteps, sum } from "./marks";
 
 export interface PotComponent {
   name: string;
@@ -26,41 +26,101 @@ export const loadOfPitcher = (pitcher: Pitcher): number => {
   return sum("wax") > 0 ? (sum("fragrance") / sum("wax")) * 100 : 0;
 };
 
+const sumMg = (parts: readonly PotComponent[]): Milligrams => parts.reduce((sum, part) => sum + part.mg, 0);
+
+/** The parts of one kind, in steps: of their scale where all lie on its marks, else of a milligram. */
+interface Kind {
+  parts: PotComponent[];
+  ug: number;
+  steps: number;
+}
+function kindOf(components: readonly PotComponent[], kind: ComponentKind, resolutionUg: number): Kind {
+  const parts = components.filter((part) => part.kind === kind && part.mg > 0);
+  const [first] = parts;
+  const scaleUg = first?.resolutionUg ?? resolutionUg;
+  const ug = parts.every((part) => (part.resolutionUg ?? resolutionUg) === scaleUg && isOnMark(part.mg, scaleUg)) ? scaleUg : 1_000;
+  return { parts, ug, steps: sum(parts.map((part) => nearestMark(part.mg, ug))) };
+}
+
+/** Steps shared by weight, no pitcher above its most; null where these do not hold them all. */
+function shareWithin(steps: number, weights: readonly number[], most: readonly number[]): number[] | null {
+  const out = shareSteps(steps, weights).map((n, at) => Math.min(n, most[at] as number));
+  for (let left = steps - sum(out); left > 0; left--) {
+    // To the one that has least of its share, of those with room.
+    const to = out
+      .map((n, at) => ({ at, lacks: (steps * (weights[at] as number)) / sum(weights) - n }))
+      .filter(({ at }) => (out[at] as number) < (most[at] as number));
+    const next = to.sort((a, b) => b.lacks - a.lacks)[0];
+    if (!next) return null;
+    out[next.at] = (out[next.at] as number) + 1;
+  }
+  return out;
+}
+
 /**
- * Splits a pot over as few pitchers as their capacity allows, each weighed and scented on its own. Every amount lies on a
- * mark of its scale where the whole does, and the loads agree to within a mark: the component with the fewest marks is
- * shared evenly, and the others follow it, so that none is carried over the wax's limit by rounding alone. The pitchers'
- * sums are the components'. Method: common practice, no source.
+ * How many steps of wax and of oil each of so many pitchers gets, none above the limit. The wax is shared evenly and the oil follows it; where
+ * the oil's marks are too coarse for that the oil is shared evenly, and the wax follows. Null where no sharing of whole marks keeps the limit.
+ */
+function shareBoth(wax: Kind, oil: Kind, count: number, maxLoadPpm: number | null): { wax: number[]; oil: number[] } | null {
+  const even = new Array<number>(count).fill(1);
+  const waxes = shareSteps(wax.steps, even);
+  if (oil.steps === 0 || maxLoadPpm === null) return { wax: waxes, oil: shareSteps(oil.steps, waxes) };
+  const most = waxes.map((n) => markDown((markMg(n, wax.ug) * maxLoadPpm) / 1e6, oil.ug));
+  const follows = shareWithin(oil.steps, waxes, most);
+  if (follows) return { wax: waxes, oil: follows };
+  const oils = shareSteps(oil.steps, even);
+  const least = oils.map((n) => markUp((markMg(n, oil.ug) * 1e6) / maxLoadPpm, wax.ug));
+  const rest = wax.steps - sum(least);
+  if (rest < 0) return null;
+  const more = shareSteps(rest, even);
+  return { wax: least.map((n, at) => n + (more[at] as number)), oil: oils };
+}
+
+/** Each pitcher's steps of a kind shared over its parts, so that these come to what there is of each. In milligrams, by part and pitcher. */
+function overParts({ parts, ug }: Kind, byPitcher: readonly number[]): Map<PotComponent, Milligrams[]> {
+  const left = parts.map((part) => nearestMark(part.mg, ug));
+  const out = new Map(parts.map((part) => [part, [] as Milligrams[]]));
+  for (const steps of byPitcher) {
+    const mine = steps === 0 || sum(left) === 0 ? left.map(() => 0) : shareSteps(steps, left);
+    parts.forEach((part, at) => {
+      out.get(part)?.push(markMg(mine[at] as number, ug));
+      left[at] = (left[at] as number) - (mine[at] as number);
+    });
+  }
+  // Steps of an ounce are no whole milligrams: what rounding them leaves goes to the first.
+  for (const [part, list] of out) list[0] = (list[0] ?? 0) + part.mg - sum(list);
+  return out;
+}
+
+/**
+ * Splits a pot over as few pitchers as their capacity allows, each weighed and scented on its own. Every amount lies on a mark of its scale
+ * where the whole does, the loads agree to within a mark, and where the whole keeps the wax's limit each pitcher keeps it, unless no
+ * sharing of whole marks can. The pitchers' sums are the components'. Method: common practice, no source.
  * @throws RangeError where a pitcher would hold less than a gram, or more than `MOST_PITCHERS` are needed.
  */
 export function splitIntoPitchers(components: readonly PotComponent[], capacityMg: Milligrams, resolutionUg: number, maxLoadPpm: number | null): Pitcher[] {
   if (capacityMg < 1_000) throw new RangeError("A pitcher holds at least 1 g.");
-  const total = components.reduce((sum, part) => sum + part.mg, 0);
-  const wax = components.reduce((sum, part) => sum + (part.kind === "wax" ? part.mg : 0), 0);
-  const oil = components.reduce((sum, part) => sum + (part.kind === "fragrance" ? part.mg : 0), 0);
-  const least = Math.max(1, Math.ceil(total / capacityMg));
+  const least = Math.max(1, Math.ceil(sumMg(components) / capacityMg));
   if (least > MOST_PITCHERS)
     throw new RangeError(
       `${least} pitchers would be needed, and nobody fills more than ${MOST_PITCHERS} from one pot: use a larger pitcher, or make several batches.`,
     );
+  const [wax, oil] = [kindOf(components, "wax", resolutionUg), kindOf(components, "fragrance", resolutionUg)];
+  const limit = maxLoadPpm !== null && sumMg(oil.parts) * 1e6 <= maxLoadPpm * sumMg(wax.parts) ? maxLoadPpm : null;
   const stepOf = (part: PotComponent) => part.resolutionUg ?? resolutionUg;
-  const stepsOf = (part: PotComponent) => nearestMark(part.mg, stepOf(part));
-  const oils = components.filter((part) => part.kind === "fragrance" && part.mg > 0);
-  const atLimit = maxLoadPpm !== null && oil > 0 && oil * 1e6 <= maxLoadPpm * wax && oil * 1e6 > maxLoadPpm * wax * 0.97;
   const share = (part: PotComponent, shares: readonly number[]): Milligrams[] =>
-    isOnMark(part.mg, stepOf(part)) ? shareSteps(stepsOf(part), shares).map((n) => markMg(n, stepOf(part))) : shareMg(part.mg, shares, stepOf(part));
+    isOnMark(part.mg, stepOf(part))
+      ? shareSteps(nearestMark(part.mg, stepOf(part)), shares).map((n) => markMg(n, stepOf(part)))
+      : shareMg(part.mg, shares, stepOf(part));
   for (let count = least; count <= MOST_PITCHERS; count++) {
-    const even = new Array<number>(count).fill(1);
-    // Near the limit the oil leads, since its marks are coarse against the wax; elsewhere the wax does.
-    const leads = atLimit ? oils : components.filter((part) => part.kind === "wax");
-    const leading = new Map(leads.map((part) => [part, share(part, even).sort((a, b) => b - a)]));
-    const weights = even.map((_one, at) => leads.reduce((sum, part) => sum + (leading.get(part)?.[at] ?? 0), 0));
-    if (weights.some((one) => one <= 0)) break;
-    const pitchers: Pitcher[] = even.map(() => ({ totalMg: 0, components: [] }));
+    const both = shareBoth(wax, oil, count, limit) ?? shareBoth(wax, oil, count, null);
+    if (!both || both.wax.some((one) => one <= 0)) break;
+    const masses = new Map([...overParts(wax, both.wax), ...overParts(oil, both.oil)]);
+    const pitchers: Pitcher[] = both.wax.map(() => ({ totalMg: 0, components: [] }));
     for (const part of components) {
-      const masses = leading.get(part) ?? share(part, weights);
+      const mine = masses.get(part) ?? share(part, both.wax);
       pitchers.forEach((one, at) => {
-        const mg = masses[at] as number;
+        const mg = mine[at] as number;
         one.components.push({ ...part, mg });
         one.totalMg += mg;
       });

@@ -5,6 +5,7 @@ import {
   type ChosenProduct,
   costOf,
   costPerPiece,
+  drawing,
   type FillPart,
   type FormulaSpec,
   gathered,
@@ -22,7 +23,6 @@ import {
   suitedWicks,
   WeighOutError,
   workOut,
-  wouldTake,
 } from "@hearth/core";
 import type { OwnProcess, ReadyChoice } from "@/server/processes";
 import type { Product } from "@/server/products";
@@ -198,20 +198,24 @@ export function costsOf(plan: BatchPlan, stocks: Stocks, picked: readonly { key:
 }
 
 function materialCosts(plan: BatchPlan, stocks: Stocks): PieceCost[] {
-  const lines = billOf(plan);
-  const cost = (id: string, amount: number) => costOf(wouldTake(stocks[id]?.left ?? [], amount)).cost;
-  const pot = gathered(lines.filter((line) => !line.counted)).reduce((sum, line) => sum + cost(line.materialId, line.amount), 0);
-  if (pot <= 0) return [];
+  // Each lot is taken once: by the pots in their order, then by the products in theirs.
+  const takers = new Map<string, ReturnType<typeof drawing>>();
+  const cost = (id: string, amount: number) => {
+    const take = takers.get(id) ?? drawing(stocks[id]?.left ?? []);
+    takers.set(id, take);
+    return costOf(take(amount)).cost;
+  };
+  const potCosts = plan.pots.map(() => 0);
+  const parts = new Map<string, number>();
+  for (const line of billOf(plan)) {
+    const of = cost(line.materialId, line.amount);
+    if ("pot" in line.for) potCosts[line.for.pot] = (potCosts[line.for.pot] ?? 0) + of;
+    else parts.set(line.for.product, (parts.get(line.for.product) ?? 0) + of);
+  }
+  if (potCosts.reduce((sum, one) => sum + one, 0) <= 0) return [];
   return costPerPiece(
-    pot,
-    plan.products.map((one) => ({
-      key: one.key,
-      fillMg: one.fillMg,
-      count: one.count,
-      pieceCost:
-        lines.filter((line) => "product" in line.for && line.for.product === one.key).reduce((sum, line) => sum + cost(line.materialId, line.amount), 0) /
-        one.count,
-    })),
+    potCosts,
+    plan.products.map((one) => ({ key: one.key, fillsMg: one.fillsMg ?? [one.fillMg], count: one.count, pieceCost: (parts.get(one.key) ?? 0) / one.count })),
   );
 }
 

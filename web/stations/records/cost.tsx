@@ -14,7 +14,20 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
   const pieces = new Set(plan.products.flatMap((one) => [one.bodyId, ...(one.wicks ? [one.wicks.wickId] : [])]));
   // Boxes and labels are the packs', not the pot's.
   const inPot = taken.filter((use) => !pieces.has(use.materialId) && use.kind !== "pack");
-  const pot = costOf(inPot.flatMap((use) => use.taken));
+  /** What each pot holds of a material, as planned: what was drawn of it is shared by that. */
+  const inEach = (id: string) =>
+    plan.pots.map((one) =>
+      one.components.filter((part) => part.id === id).reduce((sum, part) => sum + (part.count ? part.count.n * (part.count.eachMg ?? 0) : part.mg), 0),
+    );
+  const potCosts = plan.pots.map(() => 0);
+  for (const use of inPot) {
+    const of = costOf(use.taken).cost;
+    const held = inEach(use.materialId);
+    const all = held.reduce((sum, one) => sum + one, 0);
+    held.forEach((mg, at) => {
+      potCosts[at] = (potCosts[at] ?? 0) + (all > 0 ? (of * mg) / all : of / held.length);
+    });
+  }
   /** What one piece of a material cost, on average of what was drawn; null where no lot says. */
   const eachOf = (id: string) => {
     const use = taken.find((one) => one.materialId === id);
@@ -28,13 +41,13 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
     return {
       key: one.key,
       name: one.name,
-      fillMg: one.fillMg,
+      fillsMg: one.fillsMg ?? [one.fillMg],
       count: Math.max(1, filledOf(plan, facts, one.key)),
       pieceCost: (body ?? 0) + (wick ?? 0) * (one.wicks?.count ?? 0),
       lacks,
     };
   });
-  const costs = costPerPiece(pot.cost, rows);
+  const costs = costPerPiece(potCosts, rows);
   const nameOf = (id: string) =>
     plan.pots.flatMap((one) => one.components).find((part) => part.id === id)?.name ??
     plan.products.find((one) => one.bodyId === id)?.name ??
@@ -75,7 +88,7 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
       </details>
       {unknown.length > 0 ? <p className="mt-1 text-[14px] text-soft">Without the cost of {unknown.join(", ")}: no lot with a cost covers all of it.</p> : null}
       <p className="mt-1 text-[14px] text-soft">
-        The pot shared by weight poured, spare and all; vessel and wicks as drawn. Labels, heat and hands are not in it.
+        Each pot is shared by what it poured, spare and all; vessel and wicks as drawn. Labels, heat and hands are not in it.
       </p>
     </section>
   );
