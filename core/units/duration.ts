@@ -33,10 +33,20 @@ const NAMES: Record<string, DurationUnit> = {
 
 const PART = new RegExp(`(-?[\\d.,/\\s${FRACTION_SIGNS}]*[\\d.,${FRACTION_SIGNS}])\\s*([a-z]+)`, "gi");
 
-/** Reads a length of time: "2 min", "1:30" (minutes and seconds), "1 h 30 min", "5 days", "2 weeks". Gives whole seconds. */
+/** A range: "2-3 min", "10 to 14 days". */
+const RANGE = /^(\d+(?:[.,]\d+)?)\s*(?:[-\u2013]|\bto\b)\s*(\d+(?:[.,]\d+)?)\s*([a-z]+)?$/i;
+
+/** Reads a length of time: "2 min", "1:30" (minutes and seconds), "1 h 30 min", "5 days", "2 weeks"; of a range, "2-3 min", the middle. Gives whole seconds. */
 export function parseDuration(text: string, unit: DurationUnit, most: Seconds = 400 * SECONDS.d): Parsed<Seconds> {
   const typed = text.trim();
   if (typed === "") return bad("empty", "Type a length of time, like 2 min.");
+  const range = RANGE.exec(typed);
+  if (range) {
+    const [from, to] = [range[1], range[2]].map((figure) => parseDuration(`${figure} ${range[3] ?? ""}`, unit, most));
+    if (!from?.ok || !to?.ok) return from && !from.ok ? from : (to as Parsed<Seconds>);
+    if (from.value > to.value) return bad("out-of-range", `“${typed}” begins with its longer time.`);
+    return good(Math.round((from.value + to.value) / 2));
+  }
   let seconds = 0;
   let twofold: Unread | null = null;
   const clock = /^(\d+):([0-5]\d)$/.exec(typed);

@@ -26,6 +26,9 @@ describe("the manner of a place, against Intl", () => {
     expect(inManner("12.5 g", MANNERS["de-DE"])).toBe("12,5 g");
     expect(inManner("1250 g of 12500.75", MANNERS["en-US"])).toBe("1250 g of 12,500.75");
     expect(inManner("57–63 °C", MANNERS["de-DE"])).toBe("57–63 °C");
+    for (const locale of Object.keys(MANNERS) as Locale[])
+      for (const text of ["1.2.3", "version 0.12.0", "lot A12345", "14.3.20261", "127.0.0.1", "1,2,3"]) expect(inManner(text, MANNERS[locale])).toBe(text);
+    expect(inManner("12.5, 12500. Then 3.25.", MANNERS["de-DE"])).toBe("12,5, 12.500. Then 3,25.");
   });
 
   it("is chosen from what a browser says of its languages", () => {

@@ -55,7 +55,8 @@ export const currencyFor = (locale: Locale, zone: string): string => (locale ===
 
 /** A text with the numbers in it as a place writes them: its decimal mark, and its mark between thousands from ten thousand on. Only for what is shown, never for what is typed over. */
 export function inManner(text: string, { decimal, group }: Pick<Manner, "decimal" | "group">): string {
-  return text.replace(/\d+(?:\.\d+)?/g, (number) => {
+  // Only numbers: no version "1.2.3", no date, no code of letters and digits.
+  return text.replace(/(?<![\w.,])\d+(?:\.\d+)?(?![\d]|[.,]\d)/g, (number) => {
     const [whole = "", part] = number.split(".");
     const grouped = whole.length > 4 ? whole.replace(/\B(?=(\d{3})+$)/g, group) : whole;
     return part === undefined ? grouped : `${grouped}${decimal}${part}`;

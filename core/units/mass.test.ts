@@ -10,6 +10,7 @@ import {
   type ScaleDisplay,
   sumOfShown,
   typedUnit,
+  writeBulk,
   writeMass,
   writeOnScale,
   writeResolution,
@@ -38,6 +39,11 @@ describe("weights as people type them", () => {
     ["1½oz", 42.524],
     ["1 lb 1/2 oz", 467.767],
     ["2 lbs", 907.185],
+    ["2 lb, 3 oz", 992.233],
+    ["2 lb. 3 oz.", 992.233],
+    ["2 lb and 3 oz", 992.233],
+    ["2 pounds & 3 ounces", 992.233],
+    ["1-1/2 lb", 680.389],
     ["500 mg", 0.5],
     ["8+8+8+7.5", 31.5],
     ["8 + 8 + 7.5 oz", 666.214],
@@ -58,6 +64,11 @@ describe("weights as people type them", () => {
     ["−5 g", "negative"],
     ["NaN", "not-understood"],
     ["twelve", "not-understood"],
+    ["1,2,3", "not-understood"],
+    ["1 2", "not-understood"],
+    ["12 .5", "not-understood"],
+    ["1 lb -4 oz", "not-understood"],
+    ["1 lb −4 oz", "not-understood"],
     ["12 bananas", "not-understood"],
     ["1e9", "not-understood"],
     ["99999999 kg", "too-large"],
@@ -172,6 +183,23 @@ describe("a scale and what it shows", () => {
           expect(Number.parseFloat(massParts(sumOfShown(parts, unit), unit).figure)).toBeCloseTo(shown, 6);
         },
       ),
+    );
+  });
+});
+
+describe("a store of something", () => {
+  it("is shown in the next unit where it rounds up to it", () => {
+    const all = (mg: number) => [writeBulk(mg, "g"), writeBulk(mg, "oz")];
+    expect(all(999_999)).toEqual(["1 kg", "2.2 lb"]);
+    expect(all(999_499)[0]).toBe("999 g");
+    expect(all(453_592)).toEqual(["454 g", "1 lb"]);
+    expect(all(450_000)[1]).toBe("15.87 oz");
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 5_000_000 }), (mg) => {
+        const [grams = "", ounces = ""] = all(mg);
+        if (grams.endsWith(" g")) expect(Number.parseFloat(grams)).toBeLessThan(1_000);
+        if (ounces.endsWith(" oz")) expect(Number.parseFloat(ounces)).toBeLessThan(16);
+      }),
     );
   });
 });

@@ -71,15 +71,22 @@ export function parseMassExactly(text: string, unit: MassUnit): Parsed<number> {
   let milligrams = 0;
   let twofold: Unread | null = null;
   if (/[a-zµ]/i.test(typed.replace(/\./g, ""))) {
+    let parts = 0;
     const rest = typed
       .replace(/^[\u2212\u2013]/, "-")
-      .replace(/([a-z])\.(?=\s|$)/gi, "$1")
+      .replace(/([a-z])\.(?=[\s,]|$)/gi, "$1")
+      // "2 lb, 3 oz", "2 lb and 3 oz".
+      .replace(/([a-zµ])\s*(?:,|\band\b|&)\s*(?=[\d.])/gi, "$1 ")
+      // "1-1/2 lb".
+      .replace(/(\d)\s*-\s*(?=\d+\s*[/⁄])/g, "$1 ")
       .replace(PART, (_all, amount: string, name: string) => {
         const unit = NAMES[name.toLowerCase()];
         const number = parseNumber(amount);
         if (!number.ok && number.code === "ambiguous") twofold = number;
-        if (!unit || !number.ok) milligrams = Number.NaN;
+        // Only the whole can be below nothing: "1 lb -4 oz" is a slip.
+        if (!unit || !number.ok || (parts > 0 && number.value < 0)) milligrams = Number.NaN;
         else milligrams += number.value * MG_PER[unit];
+        parts += 1;
         return "";
       });
     if (twofold) return twofold;
@@ -202,6 +209,9 @@ export function poundsAndOunces(mg: Milligrams, decimals: number): string {
 /** A store of something, to three figures: "9.42 kg", "480 g", "20.8 lb". */
 export function writeBulk(mg: Milligrams, unit: MassUnit): string {
   const large = unit === "g" ? "kg" : "lb";
-  if (Math.abs(mg) >= MG_PER[large]) return `${writeNumber(mg / MG_PER[large], 2)} ${large}`;
-  return `${writeNumber(mg / MG_PER[unit], Math.abs(mg) >= 100 * MG_PER[unit] ? 0 : unit === "g" ? 1 : 2)} ${unit}`;
+  const decimals = Math.abs(mg) >= 100 * MG_PER[unit] ? 0 : unit === "g" ? 1 : 2;
+  // What rounds up to the next unit is shown in it: 999.999 g is 1 kg.
+  const shown = Number((Math.abs(mg) / MG_PER[unit]).toFixed(decimals)) * MG_PER[unit];
+  if (shown >= MG_PER[large] - 1) return `${writeNumber(mg / MG_PER[large], 2)} ${large}`;
+  return `${writeNumber(mg / MG_PER[unit], decimals)} ${unit}`;
 }

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { fraction } from "mathjs";
 import { describe, expect, it } from "vitest";
-import { parseNumber, writeNumber } from "./number";
+import { type Locale, MANNERS } from "./locale";
+import { askWhetherThousands, parseNumber, writeNumber } from "./number";
 
 const read = (text: string) => {
   const parsed = parseNumber(text);
@@ -20,6 +21,9 @@ describe("numbers as people type them", () => {
     ["1.250,5", 1_250.5],
     ["1,250.5", 1_250.5],
     ["1,250,000", 1_250_000],
+    ["1.250.000", 1_250_000],
+    ["1.250.000,5", 1_250_000.5],
+    ["1\u00a0250\u00a0000,5", 1_250_000.5],
     ["3/4", 0.75],
     ["1 1/2", 1.5],
     ["1-1/2", 1.5],
@@ -38,6 +42,13 @@ describe("numbers as people type them", () => {
   it.each([
     ["", "empty"],
     ["1.2.3", "not-understood"],
+    ["1,2,3", "not-understood"],
+    ["1 2", "not-understood"],
+    ["12 .5", "not-understood"],
+    ["12. 5", "not-understood"],
+    ["1,23.5", "not-understood"],
+    ["12,34,567", "not-understood"],
+    ["1 25", "not-understood"],
     ["0x1F", "not-understood"],
     ["1e3", "not-understood"],
     ["Infinity", "not-understood"],
@@ -61,6 +72,15 @@ describe("numbers as people type them", () => {
 
   it("gives both readings where a comma could group thousands", () => {
     expect(parseNumber("2,500")).toMatchObject({ code: "ambiguous", message: expect.stringContaining("2500 or as 2.500. Write 2500 or 2.5") });
+  });
+
+  it("asks about a point before three digits where the place writes thousands so, and only there", () => {
+    const asks = (text: string, locale: Locale) => askWhetherThousands(text, MANNERS[locale])?.message ?? null;
+    expect(asks("12.500", "de-DE")).toBe("“12.500” can be read as 12500 or as 12,500. Write 12500 or 12,5.");
+    expect(asks("1.250 g", "de-DE")).toMatch(/1250 or as 1,250/);
+    expect(asks("1.250 €", "de-DE")).not.toBeNull();
+    for (const text of ["12.5", "0.250", "1250", "12.500,5", "1.250.000", "12.5000", "1,250"]) expect(asks(text, "de-DE"), text).toBeNull();
+    for (const locale of Object.keys(MANNERS) as Locale[]) if (MANNERS[locale].group !== ".") expect(asks("12.500 g", locale)).toBeNull();
   });
 
   it("means the same with a point, a comma, or a true minus sign", () => {

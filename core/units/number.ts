@@ -1,6 +1,7 @@
-import { bad, good, type Parsed } from "./parsed";
+import { bad, good, type Parsed, type Unread } from "./parsed";
 
-const SPACES = /[\s\u00a0\u2009\u202f]+/g;
+/** A space or an apostrophe before three digits and no more. */
+const BETWEEN_THOUSANDS = /(?<=^\d{1,3}|[\s\u00a0\u2009\u202f'’]\d{3})[\s\u00a0\u2009\u202f'’](?=\d{3}(?!\d))/g;
 
 /** The signs for common fractions, as they are pasted or typed on a phone. */
 const SIGNS: Record<string, string> = {
@@ -42,31 +43,41 @@ export function parseNumber(text: string): Parsed<number> {
     const value = minus * (Number(fraction[1] ?? 0) + Number(fraction[2]) / below);
     return Number.isFinite(value) ? good(value) : bad("too-large", `“${typed}” is too large to use.`);
   }
-  const plain = `${minus < 0 ? "-" : ""}${bare.replace(SPACES, "").replace(/(?<=\d)['’](?=\d{3})/g, "")}`;
-  if (/^-?[1-9]\d{0,2},\d{3}$/.test(plain)) {
-    const joined = plain.replace(",", "");
-    return bad(
-      "ambiguous",
-      `“${typed}” can be read as ${joined} or as ${plain.replace(",", ".")}. Write ${joined} or ${plain.replace(",", ".").replace(/0+$/, "").replace(/\.$/, "")}.`,
-    );
-  }
-  let normal = plain;
-  const lastComma = plain.lastIndexOf(",");
-  const lastPoint = plain.lastIndexOf(".");
-  if (lastComma >= 0 && lastPoint >= 0) {
-    // Both marks: the last one is the decimal mark, the other groups thousands.
-    const group = lastComma > lastPoint ? "." : ",";
-    normal = plain.split(group).join("").replace(",", ".");
-  } else if (lastComma >= 0) {
-    if (plain.indexOf(",") !== lastComma) normal = plain.split(",").join("");
-    else normal = plain.replace(",", ".");
-  }
+  // Spaces and apostrophes stand between thousands, and nowhere else.
+  const plain = `${minus < 0 ? "-" : ""}${bare.replace(BETWEEN_THOUSANDS, "")}`;
+  if (/^-?[1-9]\d{0,2},\d{3}$/.test(plain)) return thousandOr(typed, plain.replace(",", ""), plain.replace(",", "."));
+  const comma = plain.lastIndexOf(",");
+  const point = plain.lastIndexOf(".");
+  const [decimal, group] = comma > point ? [",", "."] : [".", ","];
+  const isOne = (sign: string) => plain.indexOf(sign) === plain.lastIndexOf(sign);
+  // A mark that stands more than once, and the other one beside a decimal mark, are between thousands.
+  const grouped = !isOne(decimal) ? decimal : plain.includes(group) ? group : null;
+  const [whole = "", ...rest] = grouped === decimal ? [plain] : plain.split(decimal);
+  const digits = grouped === null ? whole : new RegExp(`^-?\\d{1,3}(\\${grouped}\\d{3})+$`).test(whole) ? whole.split(grouped).join("") : "?";
+  const normal = [digits, ...rest].join(".");
   if (!/^-?(\d+\.?\d*|\.\d+)$/.test(normal)) {
     return bad("not-understood", `“${typed}” is not a number. Write it like 12.5.`);
   }
   const value = Number(normal);
   if (!Number.isFinite(value)) return bad("too-large", `“${typed}” is too large to use.`);
   return good(value);
+}
+
+/** Asks which of two numbers is meant, a thousandfold apart. @param decimal the decimal mark of the place */
+function thousandOr(typed: string, joined: string, parted: string, decimal = "."): Unread {
+  const part = parted.replace(".", decimal);
+  const short = parted.replace(/0+$/, "").replace(/\.$/, "").replace(".", decimal);
+  return bad("ambiguous", `“${typed}” can be read as ${joined} or as ${part}. Write ${joined} or ${short}.`);
+}
+
+/**
+ * A question where a figure in a text could group thousands as the place writes them: "12.500" in Germany is twelve thousand five hundred,
+ * or twelve and a half. Null where no figure can. (A comma is asked about wherever it stands, by `parseNumber`.)
+ */
+export function askWhetherThousands(text: string, { group, decimal }: { group: string; decimal: string }): Unread | null {
+  if (group !== ".") return null;
+  const [figure] = /(?<![\d.,])[1-9]\d{0,2}\.\d{3}(?![\d]|[.,]\d)/.exec(text) ?? [];
+  return figure ? thousandOr(figure, figure.replace(".", ""), figure, decimal) : null;
 }
 
 /** Writes a number with at most `decimals` places and no trailing zeros; a true minus sign is used. */

@@ -3,9 +3,14 @@ import { unit } from "mathjs";
 import { describe, expect, it } from "vitest";
 import { parseRange, standing, writeRange, writeStanding } from "../heat/range";
 import { parseDuration, writeDuration } from "./duration";
-import type { Fault } from "./parsed";
-import { parseCount, parsePercent } from "./percent";
-import { parseTemperature, toFahrenheit, writeDifference, writeTemperature } from "./temperature";
+import { parseLength, writeLength } from "./length";
+import { inManner, type Locale, MANNERS, type Manner } from "./locale";
+import { parseMass, poundsAndOunces, writeBulk, writeMass } from "./mass";
+import { parseMoney, writeMoney } from "./money";
+import { askWhetherThousands, parseNumber, writeNumber } from "./number";
+import type { Fault, Parsed } from "./parsed";
+import { parseCount, parsePercent, writePercent } from "./percent";
+import { fromFahrenheit, parseTemperature, toFahrenheit, writeDifference, writeTemperature } from "./temperature";
 
 const value = <T>(parsed: { ok: true; value: T } | { ok: false; code: Fault }) => (parsed.ok ? parsed.value : parsed.code);
 
@@ -17,6 +22,11 @@ describe("temperatures", () => {
     ["85", 8_500],
     ["85,5 C", 8_550],
     ["60.25", 6_025],
+    ["85º C", 8_500],
+    ["85˚C", 8_500],
+    ["85 Celsius", 8_500],
+    ["185 degrees Fahrenheit", 8_500],
+    ["85 deg. C", 8_500],
   ])("reads %s", (text, expected) => {
     expect(value(parseTemperature(text, "C"))).toBe(expected);
   });
@@ -96,6 +106,9 @@ describe("ranges", () => {
 describe("times, shares and counts", () => {
   it.each([
     ["2 min", 120],
+    ["2-3 min", 150],
+    ["2–3 min", 150],
+    ["10 to 14 days", 1_036_800],
     ["1:30", 90],
     ["90 s", 90],
     ["2", 120],
@@ -126,4 +139,108 @@ describe("times, shares and counts", () => {
     expect(value(parseCount("1.5", { least: 0, most: 9, name: "jars" }))).toBe("not-whole");
     expect(value(parseCount("10", { least: 0, most: 9, name: "jars" }))).toBe("too-large");
   });
+});
+
+describe("what the program writes, in every manner and unit that it offers", () => {
+  /** Read as a field reads it: asked about, or understood. */
+  const reads = (text: string, manner: Manner, parse: (text: string) => Parsed<number>) => value(askWhetherThousands(text, manner) ?? parse(text));
+  const WRITTEN: { name: string; of: fc.Arbitrary<number>; write: (value: number) => string; parse: (text: string) => Parsed<number>; near: number }[] = [
+    {
+      name: "grams",
+      of: fc.integer({ min: 1, max: 900_000_000 }),
+      write: (mg) => writeMass(mg, "g"),
+      parse: (text) => parseMass(text, { unit: "g" }),
+      near: 0,
+    },
+    {
+      name: "ounces",
+      of: fc.integer({ min: 1_500, max: 900_000_000 }),
+      write: (mg) => writeMass(mg, "oz"),
+      parse: (text) => parseMass(text, { unit: "oz" }),
+      near: 142,
+    },
+    {
+      name: "a store, metric",
+      of: fc.integer({ min: 1_000, max: 900_000_000 }),
+      write: (mg) => writeBulk(mg, "g"),
+      parse: (text) => parseMass(text, { unit: "g" }),
+      near: 5_001,
+    },
+    {
+      name: "a store, US",
+      of: fc.integer({ min: 1_000, max: 900_000_000 }),
+      write: (mg) => writeBulk(mg, "oz"),
+      parse: (text) => parseMass(text, { unit: "oz" }),
+      near: 15_000,
+    },
+    {
+      name: "pounds and ounces",
+      of: fc.integer({ min: 453_593, max: 9_000_000 }),
+      write: (mg) => `${poundsAndOunces(mg, 2)} oz`,
+      parse: (text) => parseMass(text, { unit: "oz" }),
+      near: 142,
+    },
+    {
+      name: "°C",
+      of: fc.integer({ min: -200, max: 1_600 }).map((tenths) => tenths * 10),
+      write: (centi) => writeTemperature(centi, "C"),
+      parse: (text) => parseTemperature(text, "F"),
+      near: 0,
+    },
+    {
+      name: "°F",
+      of: fc.integer({ min: 0, max: 300 }).map(fromFahrenheit),
+      write: (centi) => writeTemperature(centi, "F"),
+      parse: (text) => parseTemperature(text, "C"),
+      near: 0,
+    },
+    {
+      name: "percent",
+      of: fc.integer({ min: 0, max: 1_000_000 }).map((n) => Math.round(n / 100) * 100),
+      write: writePercent,
+      parse: (text) => parsePercent(text, { least: 0, most: 100, name: "a share" }),
+      near: 0,
+    },
+    {
+      name: "millimeters",
+      of: fc.integer({ min: 1, max: 9_999 }).map((tenths) => tenths * 100),
+      write: (um) => writeLength(um, "mm"),
+      parse: (text) => parseLength(text, { least: 0, most: 1_000 }, "in"),
+      near: 0,
+    },
+    {
+      name: "inches",
+      of: fc.integer({ min: 1_000, max: 900_000 }),
+      write: (um) => writeLength(um, "in"),
+      parse: (text) => parseLength(text, { least: 0, most: 1_000 }, "mm"),
+      near: 130,
+    },
+    { name: "a length of time", of: fc.integer({ min: 0, max: 86_399 }), write: writeDuration, parse: (text) => parseDuration(text, "min"), near: 60 },
+    { name: "a figure", of: fc.integer({ min: 0, max: 99_999_999 }).map((n) => n / 100), write: (n) => writeNumber(n, 2), parse: parseNumber, near: 0 },
+  ];
+  it.each(Object.keys(MANNERS) as Locale[])(
+    "is read back as the same in %s; where it can be taken for a thousandfold it is asked about, never taken",
+    (locale) => {
+      const manner = MANNERS[locale];
+      for (const { name, of, write, parse, near } of WRITTEN)
+        fc.assert(
+          fc.property(of, (one) => {
+            const text = inManner(write(one), manner);
+            const back = reads(text, manner, parse);
+            if (back === "ambiguous") {
+              // Only a whole number with one mark between its thousands, or three decimals that look like it.
+              expect(text, name).toMatch(/\d[.,]\d{3}(?!\d)/);
+            } else expect(Math.abs((back as number) - one), `${name}: ${text}`).toBeLessThanOrEqual(near);
+          }),
+          { numRuns: 150 },
+        );
+      for (const currency of ["EUR", "USD", "GBP", "CAD", "AUD", "SEK"])
+        fc.assert(
+          fc.property(fc.integer({ min: 0, max: 99_999_999 }), (minor) => {
+            expect(reads(writeMoney(minor, currency, 0, locale), manner, (text) => parseMoney(text, currency))).toBe(minor);
+          }),
+          { numRuns: 60 },
+        );
+    },
+  );
 });

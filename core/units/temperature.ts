@@ -17,10 +17,10 @@ export const fromFahrenheit = (degrees: number): CentiCelsius => Math.round(((de
 export function parseTemperature(text: string, unit: TemperatureUnit): Parsed<CentiCelsius> {
   const typed = text.trim();
   if (typed === "") return bad("empty", `Type a temperature, like ${unit === "C" ? "85" : "185"}.`);
-  const match = /^(.*?)\s*(?:°|deg|degrees)?\s*([cf])?$/i.exec(typed);
+  const match = /^(.*?)\s*(?:[°º˚]|degrees?|deg\.?)?\s*(c|f|celsius|centigrade|fahrenheit)?$/i.exec(typed);
   const number = parseNumber(match?.[1] ?? "");
   if (!number.ok) return number.code === "ambiguous" ? number : bad("not-understood", `“${typed}” is not a temperature. Write it like 85 C or 185 F.`);
-  const meant = (match?.[2]?.toUpperCase() ?? unit) as TemperatureUnit;
+  const meant: TemperatureUnit = match?.[2] ? (/^f/i.test(match[2]) ? "F" : "C") : unit;
   const centi = meant === "F" ? fromFahrenheit(number.value) : Math.round(number.value * 100);
   const shown = `${writeNumber(number.value, 2)} °${meant}`;
   const limit = (at: CentiCelsius) => writeTemperature(at, meant);

@@ -1,8 +1,9 @@
 "use client";
 
-import { bad, cleanText, good, type Parsed } from "@hearth/core";
+import { askWhetherThousands, bad, cleanText, good, type Manner, type Parsed } from "@hearth/core";
 import { type KeyboardEvent, type ReactNode, useCallback, useId, useMemo, useRef, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
+import { useUnits } from "@/ui/units";
 import { WhatIs } from "@/ui/word";
 import { wordAt } from "@/ui/word-labels";
 
@@ -16,6 +17,14 @@ type Rules = Record<string, FieldRule<unknown>>;
 type Values<R extends Rules> = { [K in keyof R]: R[K] extends FieldRule<infer T> ? T : never };
 
 const same = (a: string, b: string) => a.replace(/\s+/g, "").toLowerCase() === b.replace(/\s+/g, "").toLowerCase();
+
+/** Whether a value is a number, or is made of some. */
+const hasNumber = (value: unknown): boolean =>
+  typeof value === "number" || (typeof value === "object" && value !== null && Object.values(value).some((one) => hasNumber(one)));
+
+/** What was read, or a question where a figure that was typed could be a thousandfold, as the place writes numbers. */
+const asked = (text: string, isTyped: boolean, read: Parsed<unknown>, manner: Pick<Manner, "decimal" | "group">): Parsed<unknown> =>
+  (isTyped && read.ok && hasNumber(read.value) ? askWhetherThousands(text, manner) : null) ?? read;
 
 /**
  * The fields of a form as they were typed, what they mean, and what is wrong with them. The form library keeps the text,
@@ -31,6 +40,7 @@ export function useFields<R extends Rules>(rules: R) {
   const { errors: refusals, touchedFields } = formState;
   const typed = useWatch({ control }) as Record<string, string | undefined>;
   const form = useRef<HTMLFormElement>(null);
+  const { manner } = useUnits();
 
   const read = useMemo(() => {
     const values: Record<string, unknown> = {};
@@ -39,7 +49,7 @@ export function useFields<R extends Rules>(rules: R) {
     for (const [name, rule] of Object.entries(rules)) {
       const raw = typed[name] ?? rule.initial;
       const text = raw === rule.initial ? raw : cleanText(raw);
-      const parsed = rule.parse(text);
+      const parsed = asked(text, raw !== rule.initial, rule.parse(text), manner);
       if (parsed.ok) {
         values[name] = parsed.value;
         const echo = text.trim() !== "" && rule.echo ? rule.echo(parsed.value as never) : "";
@@ -47,7 +57,7 @@ export function useFields<R extends Rules>(rules: R) {
       } else errors[name] = parsed.message;
     }
     return { values: values as Partial<Values<R>>, errors, echoes };
-  }, [rules, typed]);
+  }, [rules, typed, manner]);
 
   const focusFirst = useCallback((names: string[]) => {
     requestAnimationFrame(() => {

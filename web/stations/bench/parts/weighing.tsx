@@ -1,6 +1,6 @@
 "use client";
 
-import { countUnit, countWords, isImplausible, parseMass, portionsFor, type ScaleDisplay, typedUnit } from "@hearth/core";
+import { askWhetherThousands, countUnit, countWords, isImplausible, parseMass, portionsFor, type ScaleDisplay, typedUnit } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { countRule, massRule } from "@/forms/rules";
 import type { Instrument } from "@/log/use-batch";
@@ -32,7 +32,7 @@ function InPitchers({ step, batch, units }: { step: ActProps["step"]; batch: Act
 function InPortions({ mg, scale, asked, units }: { mg: number; scale: Instrument | undefined; asked: ScaleDisplay; units: Writers }) {
   const [tare, setTare] = useState("");
   if (!scale?.capacityMg || mg <= scale.capacityMg) return null;
-  const read = tare.trim() === "" ? null : parseMass(tare, { unit: units.mass, most: scale.capacityMg });
+  const read = tare.trim() === "" ? null : (askWhetherThousands(tare, units.manner) ?? parseMass(tare, { unit: units.mass, most: scale.capacityMg }));
   // Where nobody has weighed it, a container of a fifth of what the scale takes.
   const container = read?.ok ? read.value : Math.round(scale.capacityMg / 5);
   let portions: number[] = [];
