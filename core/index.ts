@@ -63,7 +63,7 @@ export { learnedFrom, outlookOf } from "./forecast/outlook";
 export { POT_MODELS, type PotModel } from "./forecast/pot-models";
 export { forecastQuality } from "./forecast/quality";
 export * from "./forecast/schema";
-export { type Call, callOf, dropOnAdding, type Foreseen, type Outlook, type Watch, watchOf } from "./forecast/watch";
+export { type Call, callOf, dropOnAdding, type Foreseen, type Outlook, stirringOf, type Watch, watchOf } from "./forecast/watch";
 export * from "./goods/box";
 export * from "./goods/checked";
 export * from "./goods/facts";

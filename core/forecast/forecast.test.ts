@@ -6,7 +6,7 @@ import { fitCooling, reachedAt } from "./cooling";
 import { answerForecast, type ForecastRequest } from "./forecast";
 import { excessAt, minuteOf } from "./law";
 import { leastSquares } from "./least-squares";
-import { aCoolingPot, POT_MODELS, type PotModel } from "./pot-models";
+import { aComplicatedPot, aCoolingPot, POT_MODELS, type PotModel } from "./pot-models";
 import { forecastQuality } from "./quality";
 import { forecastAnswer, forecastRequest } from "./schema";
 
@@ -111,6 +111,68 @@ describe("when a range is reached", () => {
     expect(coverage).toBeGreaterThanOrEqual(0.78);
     expect(coverage).toBeLessThanOrEqual(0.85);
     expect(error).toBeLessThanOrEqual(0.032);
+  });
+
+  it.each([
+    ["none", [1, 2, 4, 8], false],
+    ["setting", [1, 2, 4, 8, 14], false],
+    ["lid", [1, 2, 4, 8], false],
+    ["oil", [4, 5, 8, 12], true],
+    ["oil", [4, 5, 8, 12], false],
+  ] as const)("holds in at least 70 of 100 for pots with a complication (%s), read %j times, said (%s) or not", (complication, counts, isSaid) => {
+    for (const many of counts) {
+      const random = randomFrom(4);
+      let [inside, all] = [0, 0];
+      for (let n = 0; n < 40; n++) {
+        const { massG, room, readings, now, truth, events } = aComplicatedPot(random, complication, many);
+        const request = { ambient_c: room, mass_g: massG, readings, targets_c: [65, 60, 55, 50, 47, 43] };
+        const { targets } = answerForecast(isSaid ? { ...request, events } : request);
+        for (const one of targets) {
+          const at = truth(one.celsius);
+          if (at <= now + 1 || one.low === null || one.high === null || one.celsius >= (readings.at(-1)?.celsius ?? 0) - 0.5) continue;
+          all += 1;
+          if (at >= one.low && at <= one.high) inside += 1;
+        }
+      }
+      expect(all).toBeGreaterThan(80);
+      expect(inside / all, `${many} readings`).toBeGreaterThanOrEqual(0.7);
+    }
+  });
+
+  it("names a fall at once that nobody said, and none of a pot that cools", () => {
+    const random = randomFrom(9);
+    let [named, wrong] = [0, 0];
+    for (let n = 0; n < 30; n++) {
+      const oil = aComplicatedPot(random, "oil", 8);
+      const plain = aComplicatedPot(random, "none", 8);
+      const ask = ({ massG, room, readings }: typeof oil) => answerForecast({ ambient_c: room, mass_g: massG, readings, targets_c: [50] });
+      const [step] = ask(oil).steps ?? [];
+      if (step && step.minute > 5 && step.minute < 8 && step.by_c > 2) named += 1;
+      if (ask(plain).steps) wrong += 1;
+      // Said, it is no step that was noticed.
+      expect(answerForecast({ ambient_c: oil.room, mass_g: oil.massG, readings: oil.readings, targets_c: [50], events: oil.events }).steps).toBeUndefined();
+    }
+    expect(named).toBeGreaterThan(24);
+    expect(wrong).toBe(0);
+  });
+
+  it("of wax whose setting point is known slows down from there, and learns by how much from what is read below it", () => {
+    const law = { excess: 60, from: 0, rate: 0.5, bend: 0.2 };
+    const sets = minuteOf(law, 30) as number;
+    // Below 50 °C in a room of 20 °C it takes 3.5 times as long.
+    const at = (minute: number) => 20 + excessAt(law, minute <= sets ? minute : sets + (minute - sets) / 3.5);
+    const readings = Array.from({ length: 16 }, (_, n) => ({ minute: n * 8, celsius: at(n * 8) }));
+    const truth = sets + ((minuteOf(law, 25) as number) - sets) * 3.5;
+    const ask = (many: number, sets_c?: number) =>
+      answerForecast({ ambient_c: 20, mass_g: 1_000, readings: readings.slice(0, many), targets_c: [45], ...(sets_c === undefined ? {} : { sets_c }) })
+        .targets[0];
+    const early = ask(6, 50);
+    expect(early?.low).toBeLessThan(truth);
+    expect(early?.high).toBeGreaterThan(truth);
+    const late = ask(16, 50);
+    expect(Math.abs((late?.minute ?? 0) / truth - 1)).toBeLessThan(0.05);
+    // One that does not set is as it was.
+    expect(ask(6, -40)?.minute).toBeLessThan(truth);
   });
 
   it("is said wider the less was read, and from what is usual where only one reading is there", () => {

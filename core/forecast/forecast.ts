@@ -1,7 +1,9 @@
 import type { z } from "zod";
-import { fitCooling, reachedAt } from "./cooling";
+import { type CoolingFit, fitCooling, type KnownOfPot, type Reached, reachedAt, stepIn } from "./cooling";
+import type { Step } from "./curve";
 import { heatedAt } from "./heating";
 import type { PotReading, Usual } from "./law";
+import { CAPACITY, mixed } from "./mixing";
 import type * as schema from "./schema";
 
 export type ForecastRequest = z.output<typeof schema.forecastRequest>;
@@ -52,8 +54,58 @@ interface Known {
 /** When a pot reaches temperatures, from its readings so far. Minutes on the clock of the readings. */
 export const answerForecast = (request: ForecastRequest): ForecastAnswer => forecastFrom(request);
 
+/** Stirring, a cool spoon and a cool pitcher take more than the heat balance says, by up to so much of it again; °C beside it. */
+const STIRRING = { share: 0.6, celsius: 1 };
+
+/** The steps in a stretch of readings where oil went in: by the heat balance, as far as it may be off. */
+function stepsOf(events: ForecastRequest["events"], readings: readonly PotReading[], room: number, massG: number): Step[] {
+  const [first, last] = [readings[0]?.minute ?? 0, readings.at(-1)?.minute ?? 0];
+  return [...(events ?? [])]
+    .sort((a, b) => a.minute - b.minute)
+    .flatMap((one): Step[] => {
+      if (one.minute <= first || one.minute > last) return [];
+      const before = readings.findLast((each) => each.minute < one.minute)?.celsius ?? room + 1;
+      const after = mixed([
+        { massG: Math.max(1, massG - one.oil_g), celsius: before, capacity: CAPACITY.wax },
+        { massG: one.oil_g, celsius: one.oil_c, capacity: CAPACITY.oil },
+      ]);
+      const [excess, left] = [Math.max(1, before - room), Math.max(0.5, after - room)];
+      const by = Math.log(excess / left);
+      return [{ minute: one.minute, by, spread: Math.abs(by) * STIRRING.share + STIRRING.celsius / excess }];
+    });
+}
+
+/** Where nobody says from where down a wax sets: soy and most blends for containers begin near here, °C. Common practice, no source. */
+const MAY_SET = 55;
+/** A curve that fits better than another by so much is taken alone, in squared standard deviations. */
+const CLEARLY = 6;
+const LEFT_OUT = 16;
+
+/**
+ * The curves that readings may follow. Of wax whose setting point is known it is one; where it is not known and the wax may set on the way,
+ * it may, or may not: both, unless the readings tell.
+ */
+function fitsOf(readings: readonly PotReading[], room: number, massG: number, known: KnownOfPot, sets: number | null, coolest: number): CoolingFit[] {
+  if (sets !== null) return [fitCooling(readings, room, massG, { ...known, sets: sets > room ? sets : null })];
+  const plain = fitCooling(readings, room, massG, known);
+  if (coolest >= MAY_SET || room >= MAY_SET) return [plain];
+  const setting = fitCooling(readings, room, massG, { ...known, sets: MAY_SET });
+  // A reading that had to be left out speaks against a curve more than one that misses it.
+  const against = (fit: CoolingFit) => fit.misfit + LEFT_OUT * fit.suspects.length;
+  if (against(setting) < against(plain) - CLEARLY) return [setting];
+  return against(plain) < against(setting) - CLEARLY ? [plain] : [plain, setting];
+}
+
+/** When the curves reach a temperature: between the earliest and the latest of them; null where none ever does. */
+function reachedBy(fits: readonly CoolingFit[], room: number, celsius: number, now: number): Reached | null {
+  const all = fits.flatMap((fit) => reachedAt(fit, room, celsius, now) ?? []);
+  const [first] = all;
+  return first ? { minute: first.minute, low: Math.min(...all.map((one) => one.low)), high: Math.max(...all.map((one) => one.high)) } : null;
+}
+
 /** The same with what else is known of the pot. */
-export function forecastFrom({ ambient_c: room, mass_g: massG = 1_000, readings, targets_c: targets }: ForecastRequest, known: Known = {}): ForecastAnswer {
+export function forecastFrom(request: ForecastRequest, known: Known = {}): ForecastAnswer {
+  const { ambient_c: room, mass_g: massG = 1_000, readings, targets_c: targets, events, sets_c: sets = null } = request;
   const stretch = stretchOf(readings);
   const heating = stretch.heating || known.rises === true;
   const from = stretch.heating || !known.rises ? stretch.from : readings.length - 1;
@@ -62,7 +114,12 @@ export function forecastFrom({ ambient_c: room, mass_g: massG = 1_000, readings,
   const places = mine.flatMap((_, at) => (at % every === 0 || at === mine.length - 1 ? [at] : []));
   const used = places.map((at) => mine[at] as PotReading);
   const newest = readings.at(-1) as PotReading;
-  const fit = heating ? null : fitCooling(used, room, massG, known.usual ?? undefined);
+  const usual = known.usual ?? undefined;
+  const said = heating ? [] : stepsOf(events, used, room, massG);
+  const seen = heating || said.length > 0 ? null : stepIn(used, room, massG, { usual });
+  const steps = seen ? [seen.step] : said;
+  const fits = heating ? [] : fitsOf(used, room, massG, { usual, steps }, sets, Math.min(...targets, ...used.map((one) => one.celsius)));
+  const fit = fits[0] ?? null;
   const suspects = fit?.suspects.map((at) => from + (places[at] as number)) ?? [];
   const kept = readings.filter((_, at) => !suspects.includes(at));
   const now = newest.minute;
@@ -78,7 +135,7 @@ export function forecastFrom({ ambient_c: room, mass_g: massG = 1_000, readings,
     }
     if (!heating && celsius <= room)
       return { celsius, minute: null, low: null, high: null, reason: `It never cools to ${celsius} °C: the room has ${room} °C.` };
-    const reached = heating ? heatedAt(used, celsius, now) : fit && reachedAt(fit, room, celsius, now);
+    const reached = heating ? heatedAt(used, celsius, now) : reachedBy(fits, room, celsius, now);
     if (!reached) return { celsius, minute: null, low: null, high: null, reason: `With this heat it does not come to ${celsius} °C.` };
     if (![reached.minute, reached.low, reached.high].every(Number.isFinite))
       return { celsius, minute: null, low: null, high: null, reason: `When it comes to ${celsius} °C cannot be foreseen from these readings.` };
@@ -95,5 +152,6 @@ export function forecastFrom({ ambient_c: room, mass_g: massG = 1_000, readings,
       bend: fit ? tenth(fit.law.bend) : null,
     },
     suspect_readings: suspects,
+    ...(seen ? { steps: [{ minute: tenth(seen.step.minute), by_c: tenth(seen.celsius) }] } : {}),
   };
 }

@@ -45,6 +45,8 @@ export interface Usual {
   minutes: number;
   /** Standard deviation of its logarithm. */
   spread: number;
+  /** By how much more than the heat balance says stirring in the oil drops a pot here, and of how many pots that was read. */
+  stirring?: { factor: number; pots: number };
 }
 export const ASSUMED: Usual = { minutes: 85, spread: 0.47 };
 export const USUAL_BEND = 0.19;

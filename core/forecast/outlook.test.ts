@@ -5,7 +5,7 @@ import { fitCooling, minutesPerKg, usualFrom } from "./cooling";
 import { excessAt, usualLaw } from "./law";
 import { mixed } from "./mixing";
 import { learnedFrom, outlookOf } from "./outlook";
-import { callOf, dropOnAdding, watchOf } from "./watch";
+import { callOf, dropOnAdding, stirringOf, watchOf } from "./watch";
 
 const minutes = (iso: string | undefined) => (Date.parse(iso ?? "") - Date.parse(at(0))) / 60_000;
 
@@ -207,6 +207,47 @@ describe("what a pot asks for", () => {
       { happenedAt: at(45), arrivedAt: at(45) },
     );
     expect(outlook()).toBeNull();
+  });
+});
+
+describe("how far the oil drops a pot", () => {
+  it("is said both ways until a pot of the workshop tells; then as its own pots dropped", () => {
+    const { batch, read, watch, outlook } = pot();
+    read("heat", 85, 20);
+    read("add", 85, 21);
+    batch.add({ kind: "stirred", payload: { act: "stir", seconds: 120 } }, { happenedAt: at(23), arrivedAt: at(23) });
+    const guess = outlook();
+    // Common practice, no source: from 85 °C to about 71 °C.
+    expect(guess?.drops?.practice).toBeCloseTo(14, 9);
+    expect(guess?.drops?.balance).toBeGreaterThan(4);
+    expect(guess?.drops?.balance).toBeLessThan(9);
+    const told = usualFrom([], [2, 2.2, 1.8]);
+    expect(told?.stirring).toEqual({ factor: 2, pots: 3 });
+    expect(outlook(told)).toMatchObject({ drops: null, mixed: true });
+    const [mine, theirs] = [watch(told), watch()].map((one) => one?.request.readings[0]?.celsius ?? 0) as [number, number];
+    expect(85 - mine).toBeCloseTo(2 * (85 - theirs), 6);
+    // What is foreseen without knowing reaches down to the cooler case.
+    expect(minutes(guess?.enters?.low)).toBeLessThanOrEqual(minutes(outlook(usualFrom([], [14 / (85 - theirs)]))?.enters?.at));
+  });
+
+  it("is read off a pot whose first reading came right after the stirring", () => {
+    const run = (drop: number, minute: number) => {
+      const { batch, read } = pot();
+      read("heat", 85, 20);
+      read("add", 85, 21);
+      read("cool", 85 - drop, 21 + minute);
+      read("cool", 70, 50);
+      batch.add(
+        { kind: "poured", payload: { act: "pour", filled: [], leftMg: null, roomCelsius: 2_100, warmed: null } },
+        { happenedAt: at(51), arrivedAt: at(51) },
+      );
+      const { plan, facts } = batchOf(batch.events);
+      return { stirring: stirringOf(plan, facts), balance: dropOnAdding(plan, facts, 0, 85) };
+    };
+    const two = run(12, 2);
+    expect((two.stirring ?? 0) * two.balance).toBeCloseTo(12, 6);
+    expect((run(12, 6).stirring ?? 0) * two.balance).toBeLessThan(12);
+    expect(run(12, 20).stirring).toBeNull();
   });
 });
 

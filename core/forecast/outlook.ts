@@ -31,7 +31,13 @@ export function outlookOf(watch: Watch): Outlook {
   const { name, range, from, request, mixed: guessed } = watch;
   const newest = request.readings.at(-1)?.celsius ?? 0;
   // On the heat and not yet inside it rises, however few readings there are.
-  const answer = forecastFrom(request, { rises: watch.heating && newest * 100 < range.low, usual: watch.usual });
+  const known = { rises: watch.heating && newest * 100 < range.low, usual: watch.usual };
+  const answer = forecastFrom(request, known);
+  // Where nobody knows how far the oil dropped it, it may be as cool as common practice has it.
+  const { drops } = watch;
+  const cooler = drops
+    ? forecastFrom({ ...request, readings: request.readings.map((one) => ({ ...one, celsius: one.celsius + drops.balance - drops.practice })) }, known).targets
+    : [];
   const moment = (minute: number) => new Date(Date.parse(from) + minute * 60_000).toISOString();
   const [high, low] = answer.targets as [ForecastAnswer["targets"][number], ForecastAnswer["targets"][number]];
   const rises = answer.fit.state === "heating";
@@ -40,7 +46,11 @@ export function outlookOf(watch: Watch): Outlook {
   const ahead = (one: ForecastAnswer["targets"][number]): Foreseen | null =>
     one.minute === null || one.low === null || one.high === null || one.minute < now
       ? null
-      : { at: moment(one.minute), low: moment(one.low), high: moment(one.high) };
+      : {
+          at: moment(one.minute),
+          low: moment(Math.min(one.low, ...cooler.flatMap((other) => (other.celsius === one.celsius ? [other.low ?? now] : [])))),
+          high: moment(one.high),
+        };
   const newestFitting = request.readings.findLast((_, at) => !answer.suspect_readings.includes(at));
   const fits = newestFitting?.celsius ?? newest;
   const here = standing(Math.round(fits * 100), range);
@@ -50,6 +60,7 @@ export function outlookOf(watch: Watch): Outlook {
     range,
     is: answer.fit.state,
     mixed: guessed,
+    drops,
     readAt: moment(newestFitting?.minute ?? now),
     readings: guessed ? 0 : answer.fit.readings_used,
     enters: here.is === "inside" || gone ? null : ahead(first),

@@ -88,3 +88,53 @@ export function aCoolingPot(random: Random, many: number, model: PotModel = "two
   const [warmer, cooler] = [curve[below - 1] as number, curve[below] as number];
   return { massG, room, readings, now, target, truth: below < 0 ? -1 : below - (target - cooler) / (warmer - cooler), curve };
 }
+
+/** What a plain pot has not: wax that sets, a lid, cool oil that goes in between readings. */
+export const COMPLICATIONS = ["none", "setting", "lid", "oil"] as const;
+export type Complication = (typeof COMPLICATIONS)[number];
+/** The minute at which oil goes in. */
+const OIL_AT = 6;
+
+/**
+ * A pot of two bodies with a complication: wax that gives up 60 to 180 kJ/kg over 8 to 22 °C from 55 °C down; a lid that keeps most of the
+ * loss at the top and some at the wall; 6 to 10 % of oil of 21 °C at minute 6. Read with errors of 0.4 °C; with its true curve.
+ */
+export function aComplicatedPot(random: Random, complication: Complication, many: number) {
+  const massG = 400 + random() * 4_600;
+  const room = 16 + random() * 10;
+  const begin = 70 + random() * 20;
+  const area = areaOf(massG, random);
+  const [free, grey, link] = [1.3 + random() * 0.9, 0.3 + random() * 0.6, 2 + random() * 6];
+  const metal = (150 + random() * 350) * 0.9;
+  const capacity = 2 + random() * 0.6;
+  const [latent, span] = complication === "setting" ? [60 + random() * 120, 8 + random() * 14] : [0, 1];
+  const [top, wall] = complication === "lid" ? [0.1 + random() * 0.2, 0.45 + random() * 0.3] : [1, 1];
+  const oilG = complication === "oil" ? massG * (0.06 + random() * 0.04) : 0;
+  let [inside, outside, mass] = [begin, begin - random() * 15, massG];
+  const curve: Curve = [];
+  for (let second = 0; second < 14 * 3_600; second += STEP_S) {
+    if (second === OIL_AT * 60 && oilG > 0) {
+      inside = (mass * capacity * inside + oilG * 1.9 * 21) / (mass * capacity + oilG * 1.9) - random() * 1.5;
+      mass += oilG;
+    }
+    if (second % 60 === 0) curve.push(inside);
+    const lost = area * wall * (free * Math.max(0, outside - room) ** 1.25 + grey * radiated(outside, room));
+    const above = area * 0.25 * top * (free * Math.max(0, inside - room) ** 1.25 + 0.9 * radiated(inside, room));
+    const passes = link * (inside - outside);
+    const setting = inside < 55 && inside > 55 - span ? latent / span : 0;
+    inside -= ((passes + above) / (mass * (capacity + setting))) * STEP_S;
+    outside += ((passes - lost) / metal) * STEP_S;
+  }
+  const every = 3 + Math.floor(random() * 3);
+  const minutes = (complication === "oil" ? [0, 2, 5, ...Array.from({ length: Math.max(0, many - 3) }, (_, n) => 8 + n * every)] : []).slice(0, many);
+  const times = complication === "oil" ? minutes : Array.from({ length: many }, (_, n) => n * every);
+  const readings = times.map((minute): PotReading => ({ minute, celsius: Math.round(((curve[minute] as number) + gauss(random) * 0.4) * 10) / 10 }));
+  /** The true minute at which it is down to a temperature; −1 where it never is. */
+  const truth = (celsius: number): number => {
+    const below = curve.findIndex((one) => one <= celsius);
+    if (below <= 0) return -1;
+    const [warmer, cooler] = [curve[below - 1] as number, curve[below] as number];
+    return below - (celsius - cooler) / (warmer - cooler);
+  };
+  return { massG, room, readings, now: times.at(-1) as number, truth, events: oilG > 0 ? [{ minute: OIL_AT, oil_g: oilG, oil_c: 21 }] : undefined };
+}

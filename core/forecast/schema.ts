@@ -11,6 +11,18 @@ export const forecastRequest = z
       .array(z.object({ minute: z.number().min(-100_000).max(1_000_000), celsius }))
       .min(1, "At least one reading.")
       .max(20_000, "At most 20000 readings."),
+    events: z
+      .array(
+        z.object({
+          minute: z.number().min(-100_000).max(1_000_000),
+          oil_g: z.number().positive("Above 0 g.").max(100_000),
+          oil_c: celsius.describe("how warm the oil was"),
+        }),
+      )
+      .max(20)
+      .optional()
+      .describe("cool oil that went in between readings; its weight is part of mass_g. Without it a fall at once is noticed as such"),
+    sets_c: celsius.optional().describe("from where down the wax sets, where that is known: it then gives off heat and cools slower"),
     targets_c: z.array(celsius).min(1, "At least one temperature.").max(20, "At most 20 temperatures."),
   })
   .superRefine((value, context) => {
@@ -37,5 +49,9 @@ export const forecastAnswer = z.object({
     rate_c_per_min: z.number().nullable().describe("°C a minute at 40 °C above the room"),
     bend: z.number().nullable().describe("0: Newton's law; about 0.25: free convection"),
   }),
+  steps: z
+    .array(z.object({ minute: z.number(), by_c: z.number() }))
+    .optional()
+    .describe("falls at once that no pot cools by, and that nobody said: something cool went in"),
   suspect_readings: z.array(z.number().int()).describe("by their place, counted from 0: not used, to be looked at again"),
 });

@@ -19,6 +19,8 @@ export interface Watch {
   heating: boolean;
   /** Nothing was read since cool oil went in: the reading is worked out from the masses. */
   mixed: boolean;
+  /** By how many °C that drops the pot, by the heat balance and in common practice, while no pot of the workshop tells; else null. */
+  drops: { balance: number; practice: number } | null;
   usual: Usual | null;
 }
 
@@ -35,6 +37,8 @@ export interface Outlook {
   range: TemperatureRange;
   is: "cooling" | "heating";
   mixed: boolean;
+  /** As the watch has it. */
+  drops: Watch["drops"];
   /** When it was read last, and how often since it began to cool or to be heated, so far as the readings fit; 0 where it is worked out from the masses. */
   readAt: string;
   readings: number;
@@ -47,6 +51,9 @@ export interface Outlook {
   /** Readings that do not fit the others: when, and hundredths of °C. */
   doubts: { at: string; celsius: number }[];
 }
+
+/** From where down a wax begins to set, °C, by its family: common practice, no source. Gel thickens and gives off no heat of fusion. */
+const SETS_C: Readonly<Record<string, number>> = { soy: 48, coconut: 44, paraffin: 56, "paraffin–soy": 54, beeswax: 62, palm: 57, gel: -50 };
 
 /** Stirring oil in takes about so long, in minutes: common practice, no source. */
 const STIRRED_IN = 2;
@@ -64,6 +71,36 @@ export function dropOnAdding(plan: BatchPlan, facts: Pick<BatchFacts, "targets">
   ]);
   if (after <= room) return celsius - after;
   return celsius - room - excessAt(usualLaw(after - room, 0, wax + oil), STIRRED_IN);
+}
+
+/**
+ * The drop that makers tell of after two minutes of stirring, in °C: 1 to 2 °C in a pot of 52 °C, and from 85 to about 71 °C. Common
+ * practice, no source; a straight line between the two.
+ */
+export const practiceDrop = (celsius: number): number => Math.max(1.5, 1.5 + ((celsius - 52) / (85 - 52)) * (14 - 1.5));
+
+/** A first reading after the oil went in tells of the drop within so many minutes. */
+const TELLS_WITHIN = 12;
+/** A drop by the heat balance of less than so many °C tells nothing of how much more it was. */
+const LEAST_DROP = 1;
+
+/** By how much more than the heat balance says a pot that was poured dropped when its oil was stirred in; null where it was not read then. */
+export function stirringOf(plan: BatchPlan, facts: BatchFacts, room = USUAL_ROOM): number | null {
+  const added = plan.process.acts.find((one) => one.kind === "add" && (one.pot ?? 0) === 0);
+  const before = added && facts.reads[added.id];
+  if (!before || Object.keys(facts.pours).length === 0) return null;
+  const since = Date.parse(before.at);
+  const after = readingsOf(facts).find((one) => Date.parse(one.at) > since);
+  const minutes = after ? (Date.parse(after.at) - since) / 60_000 : Number.POSITIVE_INFINITY;
+  if (!after || minutes < STIRRED_IN / 2 || minutes > TELLS_WITHIN) return null;
+  const balance = dropOnAdding(plan, facts, 0, before.celsius / 100, room);
+  if (balance < LEAST_DROP) return null;
+  // What it would have cooled by itself beyond the minutes of stirring that the balance has in it.
+  const massG = (plan.pots[0]?.totalMg ?? 0) / 1_000;
+  const there = after.celsius / 100 - room;
+  const cooled = there > 1 ? excessAt(usualLaw(there, 0, massG), Math.min(0, STIRRED_IN - minutes)) - there : 0;
+  const factor = ((before.celsius - after.celsius) / 100 - cooled) / balance;
+  return factor > 0.2 && factor < 8 ? factor : null;
 }
 
 /** The range a pot is on its way to: of the step that waits, or the next that has one; while it is poured, the one it was brought to. */
@@ -94,14 +131,18 @@ export function watchOf(plan: BatchPlan, facts: BatchFacts, usual: Usual | null 
   const massG = (plan.pots[to.pot]?.totalMg ?? 0) / 1_000;
   let points = after.map((one) => ({ at: Date.parse(one.at), celsius: one.celsius / 100 }));
   let guessed = false;
+  let drops: Watch["drops"] = null;
   if (facts.onHeat && last && since === Date.parse(facts.onHeat)) points = [{ at: since, celsius: last.celsius / 100 }, ...points];
   else if (points.length === 0 && before && poured.length === 0) {
     const there = before.celsius / 100;
-    points = [{ at: Date.parse(before.at) + STIRRED_IN * 60_000, celsius: there - dropOnAdding(plan, facts, to.pot, there, room) }];
+    const balance = dropOnAdding(plan, facts, to.pot, there, room);
+    points = [{ at: Date.parse(before.at) + STIRRED_IN * 60_000, celsius: Math.max(room, there - balance * (usual?.stirring?.factor ?? 1)) }];
     guessed = true;
+    if (!usual?.stirring) drops = { balance, practice: Math.max(balance, practiceDrop(there)) };
   }
   const from = points[0]?.at;
   if (from === undefined) return null;
+  const sets = SETS_C[plan.pots[to.pot]?.waxFamily ?? ""];
   return {
     name: rangeName(to),
     range: to.range,
@@ -111,9 +152,11 @@ export function watchOf(plan: BatchPlan, facts: BatchFacts, usual: Usual | null 
       ...(massG >= 1 ? { mass_g: massG } : {}),
       readings: points.map((one) => ({ minute: (one.at - from) / 60_000, celsius: one.celsius })),
       targets_c: [to.range.high / 100, to.range.low / 100],
+      ...(sets === undefined ? {} : { sets_c: sets }),
     },
     heating: to.kind === "heat" || facts.onHeat !== null,
     mixed: guessed,
+    drops,
     usual,
   };
 }

@@ -1,4 +1,4 @@
-import { learnedFrom, type Usual, usualFrom } from "@hearth/core";
+import { learnedFrom, stirringOf, type Usual, usualFrom } from "@hearth/core";
 import { and, desc, eq, inArray, isNotNull, sql } from "drizzle-orm";
 import { REAL_STAGES } from "@/data/batch-rows";
 import type { Database } from "@/data/client";
@@ -7,12 +7,17 @@ import { keptOf } from "./events";
 
 /** So many of a workshop's newest pots tell how its pots cool. */
 const PLENTY = 12;
+/** What a pot told: minutes for a kilogram, and by how much more than the heat balance the oil dropped it. */
+interface Told {
+  minutes: number | null;
+  stirring: number | null;
+}
 /** What was learned from a pot whose log has come so far; forgotten, oldest first, beyond so many. */
-const learned = new Map<string, number | null>();
+const learned = new Map<string, Told>();
 const MOST = 2_000;
 
 /** What a pot's log tells, once for each state of it: the plan and the facts are read only where it is not known yet. */
-async function toldBy(db: Database, workshopId: string, id: string, state: string): Promise<number | null> {
+async function toldBy(db: Database, workshopId: string, id: string, state: string): Promise<Told> {
   const key = `${id} ${state}`;
   const known = learned.get(key);
   if (known !== undefined) return known;
@@ -21,10 +26,10 @@ async function toldBy(db: Database, workshopId: string, id: string, state: strin
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), eq(batches.id, id)));
   const kept = row && (await keptOf(db, row));
-  const minutes = kept ? learnedFrom(kept.plan, kept.facts) : null;
-  learned.set(key, minutes);
+  const told = kept ? { minutes: learnedFrom(kept.plan, kept.facts), stirring: stirringOf(kept.plan, kept.facts) } : { minutes: null, stirring: null };
+  learned.set(key, told);
   if (learned.size > MOST) learned.delete(learned.keys().next().value as string);
-  return minutes;
+  return told;
 }
 
 /** How pots cool in a workshop, from those it poured last; null while none of them tells. */
@@ -36,5 +41,8 @@ export async function usualOf(db: Database, workshopId: string): Promise<Usual |
     .orderBy(desc(batches.pouredAt), desc(batches.id))
     .limit(PLENTY);
   const told = await Promise.all(rows.map(({ id, state }) => toldBy(db, workshopId, id, state)));
-  return usualFrom(told.filter((one) => one !== null));
+  return usualFrom(
+    told.flatMap((one) => one.minutes ?? []),
+    told.flatMap((one) => one.stirring ?? []),
+  );
 }

@@ -87,7 +87,14 @@ export function ForeseenPot({ outlook, batch }: { outlook: Outlook; batch: Batch
     <section aria-label="Foreseen" className="mt-3 border-t border-line pt-2">
       <CallSound outlook={outlook} />
       <Ahead outlook={outlook} />
-      {outlook.mixed ? <p className="text-[15px] text-soft">Worked out from the oil that went in. A reading makes it surer; stir first.</p> : null}
+      {outlook.mixed ? (
+        <p className="text-[15px] text-soft">
+          {outlook.drops
+            ? `Stirring the oil in drops it by about ${units.tDifference(Math.round(outlook.drops.balance * 100))} by the heat balance, and by up to ${units.tDifference(Math.round(outlook.drops.practice * 100))} as makers tell. None of your pots was read right after it yet.`
+            : "Worked out from the oil that went in, as your earlier pots dropped."}{" "}
+          A reading makes it surer; stir first.
+        </p>
+      ) : null}
       {outlook.doubts.map((one) => {
         const entry = batch.events.find((event) => event.kind === "read" && Date.parse(event.happenedAt) === Date.parse(one.at));
         return (

@@ -10,6 +10,7 @@ const outlook = (enters: number | null, leaves: number | null): Outlook => ({
   range: { low: 5_700, high: 6_300 },
   is: "cooling",
   mixed: false,
+  drops: null,
   readAt: at(0),
   readings: 3,
   enters: enters === null ? null : around(enters),
