@@ -22,18 +22,18 @@ export async function throwScores(db: Database, workshopId: string, batchId: str
   }>(sql`
     select * from (
       select (s ->> 'score')::float8 as score, 'cold' as throw, o.wax, ${oils} as oil, o.load::float8 as load, '' as wick,
-        extract(epoch from (s ->> 'at')::timestamptz - b.poured_at)::float8 / 86400 as age, s ->> 'personId' as scorer, b.id::text as batch, (s ->> 'at')::timestamptz as at
+        extract(epoch from (s ->> 'at')::timestamptz - b.poured_at)::float8 / 86400 as age, s ->> 'personId' as scorer, b.id::text as batch, (s ->> 'at')::timestamptz as at, b.poured_at as poured
       from batch b cross join lateral jsonb_array_elements(b.facts -> 'smells') s
         join lateral (select wax, load from outcome where workshop_id = b.workshop_id and batch_id = b.id limit 1) o on true
       where b.workshop_id = ${workshopId} and jsonb_array_length(coalesce(b.facts -> 'smells', '[]')) > 0 and (${batchId}::uuid is null or b.id = ${batchId}::uuid)
       union all
       select (r ->> 'score')::float8, r ->> 'throw', o.wax, o.scent, o.load_ppm::float8 / 10000, o.wick_name,
-        extract(epoch from (r ->> 'at')::timestamptz - b.poured_at)::float8 / 86400, r ->> 'nose', coalesce(b.id::text, t.id::text || o.tester), (r ->> 'at')::timestamptz
+        extract(epoch from (r ->> 'at')::timestamptz - b.poured_at)::float8 / 86400, r ->> 'nose', coalesce(b.id::text, t.id::text || o.tester), (r ->> 'at')::timestamptz, b.poured_at
       from trial t cross join lateral jsonb_array_elements(t.facts -> 'ratings') r
         join burn_outcome o on o.workshop_id = t.workshop_id and o.trial_id = t.id and o.tester = r ->> 'tester'
         left join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
       where t.workshop_id = ${workshopId} and t.facts ->> 'unmasked' is not null and (${batchId}::uuid is null or b.id = ${batchId}::uuid)
-    ) scores where ${within(period, sql`at`)} order by at desc limit ${MAX_SCORES}`);
+    ) scores where ${within(period, sql`coalesce(poured, at)`)} order by at desc limit ${MAX_SCORES}`);
   return rows.map((row) => ({
     score: Number(row.score),
     throw: row.throw,
