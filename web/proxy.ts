@@ -6,7 +6,8 @@ import { readJson } from "./server/json";
 /** The largest command, in bytes: a sheet of the shelf. */
 const MOST_COMMAND = 1_000_000;
 
-const refuse = (status: 400 | 403 | 405, message: string) => NextResponse.json({ error: { message, fields: {} } }, { status });
+const refuse = (status: 400 | 403 | 405, message: string) =>
+  NextResponse.json({ error: { message, fields: {} } }, { status, headers: { ...HEADERS, "content-security-policy": policy(crypto.randomUUID()) } });
 
 /** A place in a list: so many on, or when and which was last. */
 const COUNT = /^\d{1,7}$/;

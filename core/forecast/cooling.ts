@@ -158,6 +158,8 @@ export function fitCooling(
 const STEEP = 2.5;
 const LEAST_STEP = 2;
 const MOST_STEP = 12;
+/** A pot that cools rises between two readings by no more than this, °C. */
+const RISEN = 1;
 /** By so much a step has to better the fit, in squared standard deviations, beside what it costs. */
 const BETTERED = 12;
 const UNKNOWN_STEP = { by: 0.08, spread: 0.12 };
@@ -180,8 +182,9 @@ export function stepIn(readings: readonly PotReading[], room: number, massG = 1_
     const others = slopes.filter((_, n) => n !== at - 1);
     const fell = before.celsius - after.celsius - Math.max(0, median(others)) * (after.minute - before.minute);
     if (fell < LEAST_STEP || fell > MOST_STEP || (slopes[at - 1] as number) < STEEP * median(others)) continue;
-    // Both before and after there must be something to hold it against.
+    // Both before and after there must be something to hold it against; after a reading that rose it is that one which is odd.
     if (at < 2 && readings.length - at < 3) continue;
+    if (at >= 2 && before.celsius > (readings[at - 2] as PotReading).celsius + RISEN) continue;
     const step: Step = { minute: (before.minute + after.minute) / 2, ...UNKNOWN_STEP };
     const fit = fitOnce(readings, { room, massG, usual: known.usual ?? ASSUMED, steps: [step], sets: known.sets ?? null }, NOISE_ALLOWED);
     if (fit.misfit < (found?.misfit ?? plain.misfit - BETTERED)) found = { step, celsius: fell, misfit: fit.misfit };

@@ -139,6 +139,13 @@ describe("when a range is reached", () => {
     }
   });
 
+  it("takes a reading that rose for a misread digit, and not the fall after it for a step", () => {
+    const readings = [85.2, 83.1, 81.2, 79.4, 87.6, 76].map((celsius, at) => ({ minute: at * 5, celsius }));
+    const told = answerForecast({ ambient_c: 21, mass_g: 1_800, readings, targets_c: [60] });
+    expect(told).toMatchObject({ suspect_readings: [4] });
+    expect(told.steps).toBeUndefined();
+  });
+
   it("names a fall at once that nobody said, and none of a pot that cools", () => {
     const random = randomFrom(9);
     let [named, wrong] = [0, 0];

@@ -72,8 +72,8 @@ export function partsOfWax(mix: Mix, askedPpm: number): PartOfWax[] {
     by === "percent" ? Math.round(amount * 10_000) / WHOLE : (amount * (eachMg ?? 0)) / MG_PER.lb;
   return [
     ...mix.waxes.map(({ id, name, share }) => ({ kind: "wax" as const, id, name, ofWax: share / wax })),
-    ...mix.additives.map(({ id, name, ppm }) => ({ kind: "additive" as const, id, name, ofWax: ppm / WHOLE })),
     ...mix.fragrances.map(({ id, name, share }) => ({ kind: "fragrance" as const, id, name, ofWax: ((askedPpm / WHOLE) * share) / oil })),
+    ...mix.additives.map(({ id, name, ppm }) => ({ kind: "additive" as const, id, name, ofWax: ppm / WHOLE })),
     ...mix.dyes.map((one) => ({ kind: "dye" as const, id: one.id, name: one.name, ofWax: dosed(one) })),
   ];
 }

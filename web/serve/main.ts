@@ -9,9 +9,7 @@ import { startJobs } from "../server/jobs";
 import { endStreams } from "../server/live";
 import { measure } from "../server/metrics";
 import { noteAddress } from "./address";
-import { tookEntry } from "./entries";
 import { METHODS, oddRequest } from "./request-line";
-import { shared } from "./share";
 
 /** On SIGUSR2 the server gives back what it no longer needs, and notes what it holds: how a leak is looked for. */
 function noteMemory(): void {
@@ -27,7 +25,7 @@ function noteMemory(): void {
 /** Who stops waits so long for what was begun. */
 const MOST_LEAVING_MS = 3_000;
 
-/** The web server: the built pages, on loopback where nothing else was asked for, each drawn once for all that ask for it at once. */
+/** The web server: the built pages, on loopback where nothing else was asked for. */
 async function main(): Promise<void> {
   const port = Number(process.env.PORT);
   process.env.HEARTH_THREADS = new URL("../.next/", import.meta.url).pathname;
@@ -35,14 +33,12 @@ async function main(): Promise<void> {
   const app = next({ dev: false, dir: new URL("..", import.meta.url).pathname, hostname: host, port });
   await app.prepare();
   const draw = app.getRequestHandler();
-  const handle = shared((request, response) => draw(request, response));
   const proxies = (process.env.HEARTH_PROXIES ?? "").split(",").filter(Boolean);
   const answer: RequestListener = (request, response) => {
     noteAddress(request, proxies);
     measure(request, response);
-    if (tookEntry(request, response)) return;
     const odd = oddRequest(request.method ?? "", request.url ?? "/");
-    if (!odd) return void handle(request, response);
+    if (!odd) return void draw(request, response);
     response.writeHead(odd.status, {
       "content-type": "application/json",
       "x-content-type-options": "nosniff",

@@ -1,9 +1,9 @@
-import { createServer, type Server } from "node:http";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { POST as addEntry } from "../app/api/workshops/[workshop]/batches/[batch]/events/route";
 import { GET as logOf } from "../app/api/workshops/[workshop]/batches/[batch]/log/route";
 import { GET as recordOf } from "../app/api/workshops/[workshop]/batches/[batch]/record/route";
 import { POST as importRecord } from "../app/api/workshops/[workshop]/import/route";
-import { tookEntry } from "../serve/entries";
+import { POST as addToOrder } from "../app/api/workshops/[workshop]/orders/[order]/events/route";
 import * as plan from "../stations/plan/commands";
 import * as sell from "../stations/sell/commands";
 import * as shelf from "../stations/shelf/commands";
@@ -18,35 +18,27 @@ const STEPS = 250;
 const SEEDS = process.env.HEARTH_SEED ? process.env.HEARTH_SEED.split(",").map(Number) : [1, 2, 3];
 
 let test: TestDatabase;
-let server: Server;
-let address = "";
 beforeAll(async () => {
   test = await testDatabase();
   process.env.DATABASE_URL = test.url;
-  server = createServer((asked, response) => {
-    if (!tookEntry(asked, response)) response.writeHead(404).end();
-  });
-  await new Promise<void>((ready) => server.listen(0, "127.0.0.1", ready));
-  address = `http://127.0.0.1:${(server.address() as { port: number }).port}`;
 });
-afterAll(async () => {
-  await new Promise((done) => server.close(done));
-  await test.pool.end();
-});
+afterAll(() => test.pool.end());
 
 const commands = { ...plan, ...sell, ...shelf, ...merging, ...tidying };
 
-/** Entries go over HTTP; commands and the other routes are called as the framework calls them. */
+/** Commands and routes are called as the framework calls them. */
 const clientOf = (workshopId: string, personId: string): BooksClient => ({
   command: (name, input) => commands[name]({ workshopId, personId }, input),
   send: async (method, path, body) => {
-    const request = new Request(address + path, {
+    const request = new Request(`http://127.0.0.1:4380${path}`, {
       method,
       ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { "content-type": "application/json" } }),
     });
-    const [, batch = "", what = ""] = /batches\/([^/]+)\/(\w+)/.exec(path) ?? [];
+    const [, log = "", batch = "", what = ""] = /(batches|orders)\/([^/]+)\/(\w+)/.exec(path) ?? [];
     const answer = path.endsWith("/events")
-      ? await fetch(request)
+      ? await (log === "orders"
+          ? addToOrder(request, { params: Promise.resolve({ workshop: workshopId, order: batch }) })
+          : addEntry(request, { params: Promise.resolve({ workshop: workshopId, batch }) }))
       : path.endsWith("/import")
         ? await importRecord(request, { params: Promise.resolve({ workshop: workshopId }) })
         : await (what === "log" ? logOf : recordOf)(request, { params: Promise.resolve({ workshop: workshopId, id: batch, batch }) } as never);
