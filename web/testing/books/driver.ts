@@ -372,7 +372,14 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
       },
     ],
     pack: [10, async () => command("pack", { packingId: v7(), sellableId: pick(shop.products), packs: whole(1, 4) })],
-    unpack: [4, async () => command("unpack", { packingId: pick(await runs())?.id ?? v7() })],
+    unpack: [
+      8,
+      async () => {
+        // Mostly of packs that are all there still, which it is not refused for.
+        const untouched = await rows<{ id: string }>("select id from packing where workshop_id = $1 and not undone and gone = 0 order by at desc limit 4");
+        await command("unpack", { packingId: pick(next() < 0.7 ? untouched : await runs())?.id ?? v7() });
+      },
+    ],
     order: [
       4,
       async () => {
