@@ -2,6 +2,7 @@
 
 import type { FormulaSpec } from "@hearth/core";
 import { hearOthers } from "@/log/live";
+import { concerns } from "@/log/topics";
 import type { Catalogue } from "@/server/catalogue";
 
 /**
@@ -11,6 +12,9 @@ import type { Catalogue } from "@/server/catalogue";
 const kept = new Map<string, Promise<Catalogue>>();
 let listening: (() => void) | null = null;
 let listeningTo = "";
+
+/** What the catalogue says: what can be chosen, and how much of it there is. */
+const CATALOGUED = ["shelf", "formulas", "products", "stock", "sell"] as const;
 
 const read = async (workshopId: string): Promise<Catalogue> => {
   const answer = await fetch(`/api/workshops/${workshopId}/catalogue`, { cache: "no-store" });
@@ -28,7 +32,7 @@ export function catalogueOf(workshopId: string): Promise<Catalogue> {
   if (listeningTo !== workshopId) {
     listening?.();
     listeningTo = workshopId;
-    listening = hearOthers(workshopId, () => kept.delete(workshopId));
+    listening = hearOthers(workshopId, (change) => void (concerns(change, CATALOGUED) && kept.delete(workshopId)));
   }
   return reading;
 }

@@ -85,7 +85,7 @@ describe("what others enter", () => {
     expect(heard).toEqual(["second *"]);
     browser.tell({ workshop: "w", batch: "b" });
     expect(heard.slice(1).sort()).toEqual(["first b", "second b"]);
-    expect(first.heardWithin(1_000)).toBe(true);
+    expect(first.heardWithin(1_000, ["bench"])).toBe(true);
   });
 
   it("is heard until a view leaves, and of the workshop that the page shows now", async () => {

@@ -2,6 +2,7 @@
 
 import type { EventOf, WrittenOf } from "@hearth/core";
 import { checkDoor } from "./door";
+import { concerns, type Topic } from "./topics";
 
 /** Changes that others made, as the server tells them. One tab listens for all tabs of this browser, which allows only few connections. */
 export interface Change {
@@ -9,6 +10,8 @@ export interface Change {
   batch?: string;
   trial?: string;
   order?: string;
+  /** What it is about; nothing where it can be anything. */
+  topics?: readonly Topic[];
   /** This device, or who works on it, may see nothing more. */
   cut?: true;
   written?: WrittenOf<EventOf>;
@@ -24,13 +27,17 @@ const AGAIN_MS = 2_000;
 /** EventSource's own word for it (HTML, 9.2.2). */
 const REFUSED = 2;
 
-let heardAt = Number.NEGATIVE_INFINITY;
+/** The newest changes, and when they were heard. */
+const heard: { at: number; change: Change }[] = [];
+const MAX_HEARD = 50;
 
-/** Whether anything was told within so many milliseconds: a page that was being read just then may not show it. */
-export const heardWithin = (ms: number): boolean => performance.now() - heardAt < ms;
+/** Whether anything of these topics was told within so many milliseconds: a page that was being read just then may not show it. */
+export const heardWithin = (ms: number, topics: readonly Topic[]): boolean =>
+  heard.some(({ at, change }) => performance.now() - at < ms && concerns(change, topics));
 
 const tell = (change: Change) => {
-  heardAt = performance.now();
+  heard.push({ at: performance.now(), change });
+  if (heard.length > MAX_HEARD) heard.shift();
   for (const listener of listeners) listener(change);
 };
 

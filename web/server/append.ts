@@ -4,6 +4,7 @@ import { v7 } from "uuid";
 import { codeOf, type Database, isAway, type Transaction } from "@/data/client";
 import { instruments } from "@/data/tables/shelf";
 import { people } from "@/data/tables/workshop";
+import { topicsOfEntry } from "@/log/topics";
 import type { Keeper } from "./keeper";
 import { tellPages } from "./live";
 import { type AggregateRef, type Appended, type Asked, type LockedState, reject, type Sent, sameEvent, validateAppend } from "./validate-append";
@@ -47,6 +48,7 @@ export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
     .where(ofThis);
   const written: { event: E; seq: number }[] = [];
   let columns: Partial<R> | null = null;
+  let drew = false;
   const answers: Appended[] = [];
   for (const one of asked) {
     const { sent } = one;
@@ -87,6 +89,7 @@ export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
     const seq = entry?.seq ?? 0;
     await keeper.follow(tx, { ...at, row, plan, facts: after, before: locked.facts, uses, whole: log !== null });
     columns = keeper.columns(row, plan, after);
+    drew ||= uses.length > 0;
     locked = { plan, facts: after, log };
     written.push({ event, seq });
     answers.push({ ok: true, repeated: false, seq });
@@ -97,7 +100,14 @@ export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
     .update(rows)
     .set(columns as never)
     .where(sql`workshop_id = ${workshopId} and id = ${id}`);
-  const news = { workshop: workshopId, [keeper.what]: id };
+  const stageOf = (one: object | null) => (one as { stage?: string } | null)?.stage;
+  const [was, is] = [stageOf(row as object), stageOf(columns)];
+  const moved = locked.log !== null || was !== is;
+  const news = {
+    workshop: workshopId,
+    [keeper.what]: id,
+    topics: topicsOfEntry(keeper.what, [was, is].some((one) => one === "pot" || one === "rehearsal"), moved, drew || locked.log !== null),
+  };
   // What only goes on from what was there is told at once; what reaches back is read by the pages anew.
   await tellPages(tx, locked.log === null ? { ...news, written: { after: newest?.seq ?? 0, seq: last.seq, events: written.map((one) => one.event) } } : news);
   return answers;

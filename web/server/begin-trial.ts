@@ -203,7 +203,7 @@ export async function beginTrialIn(context: Context, wanted: TrialWanted): Promi
     await tx.insert(trials).values({ workshopId: mine, id: wanted.trialId, number, ...trialRow(plan, facts) });
     await tx.insert(trialEvents).values(trialEventRow(mine, wanted.trialId, event));
     await writeBurns(tx, mine, wanted.trialId, plan, facts, null);
-    await tellPages(tx, { workshop: mine, trial: wanted.trialId });
+    await tellPages(tx, { workshop: mine, trial: wanted.trialId, topics: ["burn", "stock", "waiting"] });
     return done({ id: wanted.trialId, number, batches: [...new Set(testers.flatMap((one) => (one.batch && !one.batch.taken ? [one.batch.id] : [])))] });
   });
 }

@@ -3,6 +3,7 @@ import type { EventOf, WrittenOf } from "@hearth/core";
 import { type SQL, sql } from "drizzle-orm";
 import pg from "pg";
 import type { Database, Transaction } from "@/data/client";
+import type { Topic } from "@/log/topics";
 
 /** What has changed, told by PostgreSQL to every server, and by each to its pages. */
 export interface Change {
@@ -11,6 +12,8 @@ export interface Change {
   batch?: string;
   trial?: string;
   order?: string;
+  /** What it is about; nothing where it can be anything. */
+  topics?: readonly Topic[];
   /** A device or person that may see nothing more: its streams end. */
   cut?: string;
   /** A person whose role has changed: that person's streams end, and begin again. */

@@ -125,7 +125,7 @@ export async function beginOrderIn(tx: Transaction, context: Acting, wanted: z.o
   await tx.insert(orders).values({ workshopId: mine, id: wanted.orderId, number, ...orderRow(plan, facts) });
   await tx.insert(orderEvents).values(orderEventRow(mine, wanted.orderId, event));
   await writeGoods(tx, mine, wanted.orderId, plan, facts, null);
-  await tellPages(tx, { workshop: mine, order: wanted.orderId });
+  await tellPages(tx, { workshop: mine, order: wanted.orderId, topics: ["sell", "waiting"] });
   return done({ id: wanted.orderId, number });
 }
 

@@ -3,6 +3,7 @@ import { revalidatePath } from "next/cache";
 import { headers } from "next/headers";
 import { z } from "zod";
 import { isAway } from "@/data/client";
+import { topicsOfCommand } from "@/log/topics";
 import { awayWords } from "./away";
 import { type CommandContext, within } from "./context";
 import { enter, NOT_YOURS } from "./door/door";
@@ -69,7 +70,8 @@ export async function command<S extends z.ZodType, T>(
     if (!context) return refused("This workshop is not here any more. Choose another.");
     const outcome = await inTransaction(context.db, async (tx) => {
       const given = await does(parsed.value, { ...context, db: tx });
-      if (given.ok && act === "change") await tellPages(tx, { workshop: context.workshop.id });
+      const topics = topicsOfCommand(typeof area === "string" ? area : area(parsed.value));
+      if (given.ok && act === "change") await tellPages(tx, { workshop: context.workshop.id, ...(topics ? { topics } : {}) });
       return given;
     });
     if (outcome.ok && act === "change") revalidatePath("/", "layout");

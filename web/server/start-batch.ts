@@ -196,6 +196,6 @@ export async function startBatchIn(
     ...rowOf(plan, facts),
   });
   await tx.insert(batchEvents).values(eventRow(mine, wanted.batchId, event));
-  await tellPages(tx, { workshop: mine, batch: wanted.batchId });
+  await tellPages(tx, { workshop: mine, batch: wanted.batchId, topics: ["bench", "plan", "stock", "waiting"] });
   return done({ id: wanted.batchId, number, plan });
 }

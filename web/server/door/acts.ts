@@ -282,7 +282,7 @@ export const ACTS: Readonly<Record<string, Act<z.ZodType>>> = {
       : [];
     const why = "This code is not right, was used, or holds no longer. Let a new one be shown.";
     if (!workshopId || joined.length === 0) return refuse(401, why, { code: [why] });
-    await tellPages(databaseOf(workshopId), { workshop: workshopId });
+    await tellPages(databaseOf(workshopId), { workshop: workshopId, topics: ["people"] });
     const answer = ok({ workshop: workshopId });
     answer.headers.append("set-cookie", deviceCookie(`${workshopId}.${token}`, LONGEST_COOKIE_S));
     return answer;

@@ -7,6 +7,7 @@ import { leaveDoor, STILL_IN } from "@/log/door";
 import { heardWithin, hearOthers, noteRead } from "@/log/live";
 import { Outbox } from "@/log/outbox-strip";
 import { PlaceProvider } from "@/log/place";
+import { concerns, topicsOfPage } from "@/log/topics";
 import { forgetPages, Offline } from "@/offline/offline";
 import { Addressed, Link, usePathname, useRouter } from "@/ui/address";
 import { Keys, useKeys } from "@/ui/keys";
@@ -104,8 +105,8 @@ const LEADS_TO = {
 
 /** Pages of one batch, trial or order keep themselves up to date, entry by entry. */
 const KEEPS_UP = /^\/(bench|rack|look-over|records|burn|sell)\/[0-9a-f-]{36}$/;
-/** A list is read again at most so often, however fast others enter. */
-const LIST_PAUSE_MS = 800;
+/** A page is read again at most so often: several changes within that time are one. */
+const PAGE_PAUSE_MS = 2_000;
 /** A day that turned while the server was away is read so much later. */
 const DAY_TRY_MS = 30_000;
 /** What was told while a list was still being read may not be in it. */
@@ -118,7 +119,7 @@ const isWell = (): Promise<boolean> =>
     () => false,
   );
 
-/** Reads a list again when somebody has entered something. */
+/** Reads a page again when somebody changed something that it shows; while nobody sees it, once it is seen again. */
 function KeepUp({ workshopId, mark }: { workshopId: string; mark: string | null }) {
   const router = useRouter();
   const path = usePathname();
@@ -134,25 +135,44 @@ function KeepUp({ workshopId, mark }: { workshopId: string; mark: string | null 
       if (target instanceof Element && target.closest("main")) typed = true;
     };
     document.addEventListener("input", type);
-    const readAgain = () => {
+    const shown = topicsOfPage(path);
+    let missed = false;
+    // A change that is told by its workshop comes from the database. After a stream broke off it may be away, and the page stays as it is.
+    let unsure = false;
+    const readAgain = (isUnsure: boolean) => {
+      unsure ||= isUnsure;
+      if (document.hidden) {
+        missed = true;
+        return;
+      }
       if (timer) return;
       timer = setTimeout(
         async () => {
-          // While the database is away the page stays as it is; what is being typed in is left alone, and its save says what changed.
-          const well = await isWell();
+          const well = !unsure || (await isWell());
           timer = null;
+          // What is being typed in is left alone, and its save says what changed.
           if (left || typed) return;
           last = Date.now();
-          if (well) router.refresh();
-          else readAgain();
+          if (!well) return readAgain(true);
+          unsure = false;
+          router.refresh();
         },
-        Math.max(150, last + LIST_PAUSE_MS - Date.now()),
+        Math.max(150, last + PAGE_PAUSE_MS - Date.now()),
       );
     };
-    const leave = hearOthers(workshopId, readAgain);
-    if (heardWithin(READING_MS)) readAgain();
+    const see = () => {
+      if (document.hidden || !missed) return;
+      missed = false;
+      readAgain(false);
+    };
+    document.addEventListener("visibilitychange", see);
+    const leave = hearOthers(workshopId, (change) => {
+      if (concerns(change, shown)) readAgain(change.workshop === "*");
+    });
+    if (heardWithin(READING_MS, shown)) readAgain(false);
     return () => {
       left = true;
+      document.removeEventListener("visibilitychange", see);
       document.removeEventListener("input", type);
       leave();
       if (timer) clearTimeout(timer);
