@@ -95,8 +95,8 @@ test("a blend's label is worked out from its suppliers' sheets, with the load th
   await page.getByLabel("Ingredients").fill("mintal;40 - 60 %;Skin Irrit. 2, H315; Acute Tox. 4, H312\nmenthane;much;");
   await expect(page.getByText(/Row 2: “much” is no percentage/).first()).toBeVisible();
   await page.getByRole("button", { name: "Keep the sheet" }).click();
-  await expect(page.getByLabel("Ingredients")).toHaveValue(/menthane;much/);
-  await page.getByLabel("Ingredients").fill("mintal\t40 - 60 %\tSkin Sens. 1, H317\nmenthane\t10\tAquatic Chronic 2, H411");
+  await expect(page.getByRole("textbox", { name: "Ingredients" })).toHaveValue(/menthane;much/);
+  await page.getByRole("textbox", { name: "Ingredients" }).fill("mintal\t40 - 60 %\tSkin Sens. 1, H317\nmenthane\t10\tAquatic Chronic 2, H411");
   await page.getByRole("button", { name: "Keep the sheet" }).click();
   await expect(page.getByText("Of 20/01/2026")).toBeVisible();
   await open(page, `/sell/hazard?formula=${demoId(6, 4)}`);

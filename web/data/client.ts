@@ -50,7 +50,7 @@ export const poolCounts = (): { total: number; waiting: number } => {
 /** The pool as one scope sees it. */
 function viewOf(scope: Scope): Database {
   const { pool, views } = held();
-  const key = JSON.stringify([scope.workshop, scope.person, scope.through, scope.door, scope.byKey]);
+  const key = JSON.stringify([scope.workshop, scope.person, scope.through, scope.door]);
   let db = views.get(key);
   if (!db) {
     if (views.size >= MOST_VIEWS) views.clear();
@@ -61,7 +61,7 @@ function viewOf(scope: Scope): Database {
 }
 
 /** The database as one workshop sees it: rows of others are not there, and none can be written among them. */
-export const databaseOf = (workshopId: string, by: Pick<Scope, "person" | "through" | "byKey"> = {}): Database => viewOf({ workshop: workshopId, ...by });
+export const databaseOf = (workshopId: string, by: Pick<Scope, "person" | "through"> = {}): Database => viewOf({ workshop: workshopId, ...by });
 
 /** The database as the door sees it: accounts, and no row of any workshop. */
 export const databaseOfDoor = (): Database => viewOf({ door: true });

@@ -1,6 +1,6 @@
 import { drizzle, type NodePgDatabase, type NodePgQueryResultHKT } from "drizzle-orm/node-postgres";
 import type { PgDatabase } from "drizzle-orm/pg-core";
-import pg, { type Pool, type PoolClient, type PoolConfig, type QueryResult } from "pg";
+import { Pool, type PoolClient, type PoolConfig, type QueryResult } from "pg";
 
 /** What statements are asked of: a transaction is one too. */
 export type Database = PgDatabase<NodePgQueryResultHKT, Record<string, never>>;
@@ -14,8 +14,8 @@ export const LIMITS = { statement_timeout: 20_000, lock_timeout: 8_000, idle_in_
 /** Compiling a statement takes longer than any of ours runs. */
 export const UNCOMPILED = "-c jit=off";
 
-/** What the program asks of its connections; behind a pooler each transaction asks it with its first words. Our own also take statements that need not wait for each other's answers together. */
-export const connecting = (): PoolConfig => (areOwn() ? { ...LIMITS, options: UNCOMPILED, pipeline: true } : {});
+/** What the program asks of its connections; behind a pooler each transaction asks it with its first words. */
+export const connecting = (): PoolConfig => (areOwn() ? { ...LIMITS, options: UNCOMPILED } : {});
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 
 /** For whom a transaction works; the rows of all others do not exist in it. */
@@ -26,135 +26,80 @@ export interface Scope {
   through?: string;
   /** At the door, where accounts are looked up. */
   door?: true;
-  /** All that is asked is found by its key, so that one plan does for whatever is asked for. */
-  byKey?: true;
 }
 
-function tellingOf(scope: Scope): string {
-  const said: Record<string, string | number> = areOwn() ? {} : { ...LIMITS, jit: "off" };
-  if (scope.door) said["hearth.door"] = "on";
-  if (scope.byKey) said.plan_cache_mode = "force_generic_plan";
+/** The settings that hold while a transaction of a scope runs. @throws Error where an id is none */
+function settingsOf(scope: Scope): [name: string, value: string][] {
+  const settings: Record<string, string | number> = areOwn() ? {} : { ...LIMITS, jit: "off" };
+  if (scope.door) settings["hearth.door"] = "on";
   for (const name of ["workshop", "person"] as const) {
     const id = scope[name];
     if (id === undefined || id === null) continue;
-    // It is written into the words themselves, so it is nothing else than an id.
     if (!UUID.test(id)) throw new Error(`This is no id of a ${name}.`);
-    said[`hearth.${name}`] = id;
+    settings[`hearth.${name}`] = id;
   }
-  if (scope.through) said["hearth.through"] = scope.through;
-  // By words that answer nothing: reading an answer takes longer than they do.
-  return Object.entries(said)
-    .map(([name, value]) => `; set local ${name} to ${pg.escapeLiteral(String(value))}`)
-    .join("");
+  if (scope.through) settings["hearth.through"] = scope.through;
+  return Object.entries(settings).map(([name, value]) => [name, String(value)]);
 }
 
-type Settled = PromiseSettledResult<QueryResult>;
-type Ask = (text: unknown, values?: unknown) => Promise<QueryResult>;
-
-/** A statement that was asked so often is planned once for each connection, and not each time: planning takes longer than most of them run. */
-const OFTEN = 20;
-const MOST_PLANNED = 100;
-const MOST_COUNTED = 1_000;
-/** One for the process, as its pool is: a build holds this module several times, and no two of them may give one name to two statements. */
-const kept = globalThis as unknown as { hearthAsked?: { of: Map<string, { times: number; name?: string }>; planned: number } };
-
-/** The statement, named where it is asked often. */
-function named(asked: { text: string }): { text: string; name?: string } {
-  if (!areOwn()) return asked;
-  kept.hearthAsked ??= { of: new Map(), planned: 0 };
-  const all = kept.hearthAsked;
-  const known = all.of.get(asked.text) ?? { times: 0 };
-  if (known.times === 0) {
-    if (all.of.size >= MOST_COUNTED) for (const [text, one] of all.of) if (!one.name) all.of.delete(text);
-    all.of.set(asked.text, known);
-  }
-  known.times += 1;
-  if (!known.name && known.times >= OFTEN && all.planned < MOST_PLANNED) known.name = `often_${all.planned++}`;
-  return known.name ? { ...asked, name: known.name } : asked;
+/** Sets what holds until the transaction ends: `set_config(name, value, true)`. */
+async function set(client: PoolClient, settings: readonly [name: string, value: string][]): Promise<void> {
+  if (settings.length === 0) return;
+  const calls = settings.map((_, at) => `set_config($${2 * at + 1}, $${2 * at + 2}, true)`);
+  await client.query(`select ${calls.join(", ")}`, settings.flat());
 }
 
-/** What was planned no longer fits the tables, as after a migration by another server: the connection goes, and its plans with it. */
-const isOutdated = (error: unknown): boolean => (error as { code?: string }).code === "0A000";
-const asking = (client: PoolClient): Ask => client.query.bind(client) as unknown as Ask;
+type Query = (text: string | { text: string }, values?: unknown[]) => Promise<QueryResult>;
 
-/** Says how each ended: sent all at once where the connection takes them so, or one after another. */
-async function settled(client: PoolClient, steps: (() => Promise<QueryResult>)[]): Promise<Settled[]> {
-  if (client.pipeline) {
-    const { stream } = client.connection;
-    stream.cork();
-    const all = steps.map((step) => step());
-    stream.uncork();
-    return Promise.allSettled(all);
-  }
-  const ended: Settled[] = [];
-  for (const step of steps) ended.push(...(await Promise.allSettled([step()])));
-  return ended;
-}
-
-/** A connection on which each transaction begins by saying for whom it works. */
-class ScopedClient {
-  private spoilt = false;
-  private begun: Promise<unknown> = Promise.resolve();
+/**
+ * The shared pool as one scope sees it. Each transaction begins by setting the scope; a single statement is a transaction of its own. It has
+ * no connections of its own: it is a pool so that the query builder takes one connection for a transaction.
+ */
+class ScopedPool extends Pool {
+  private readonly settings: [name: string, value: string][];
   constructor(
-    private readonly client: PoolClient,
-    private readonly telling: string,
-  ) {}
-  async query(asked: { text: string }, values: unknown[] = []): Promise<Pick<QueryResult, "rows">> {
-    const ask = asking(this.client);
-    if (/^begin\b/i.test(asked.text)) {
-      this.begun = ask(`${asked.text}${this.telling}`);
-      // Where the connection takes one after another unanswered, the first of them is not waited for: what follows one that failed fails too.
-      if (this.client.pipeline) this.begun.catch(() => undefined);
-      else await this.begun;
-      return { rows: [] };
-    }
-    return ask(named(asked), values).catch(async (error: unknown) => {
-      if (isOutdated(error)) this.spoilt = true;
-      await this.begun;
-      throw error;
-    });
-  }
-  release(): void {
-    this.client.release(this.spoilt);
-  }
-}
-
-/** Connections of one pool that see the rows of one workshop. A single statement is a transaction of its own. */
-class ScopedPool {
-  private readonly telling: string;
-  constructor(
-    private readonly pool: Pool,
+    private readonly shared: Pool,
     scope: Scope,
   ) {
-    this.telling = tellingOf(scope);
+    super({ max: 1 });
+    this.settings = settingsOf(scope);
   }
-  async connect(): Promise<ScopedClient> {
-    return new ScopedClient(await this.pool.connect(), this.telling);
-  }
-  async query(asked: { text: string }, values?: unknown, plannedAnew = false): Promise<QueryResult> {
-    const client = await this.pool.connect();
-    const ask = asking(client);
-    // Where the statement fails, what ends it takes all of it back.
-    const [begun, answered, ended] = (await settled(client, [
-      () => ask(`begin${this.telling}`),
-      () => ask(values === undefined || plannedAnew ? asked : named(asked), values),
-      () => ask("commit"),
-    ])) as [Settled, Settled, Settled];
-    const outdated = answered.status === "rejected" && isOutdated(answered.reason);
-    // A connection on which even beginning and ending fails is given up.
-    client.release(outdated || begun.status === "rejected" || ended.status === "rejected");
-    if (outdated && !plannedAnew) return this.query(asked, values, true);
-    for (const one of [begun, ended]) if (one.status === "rejected") throw one.reason;
-    if (answered.status === "rejected") throw answered.reason;
-    return answered.value;
-  }
+
+  /** A connection that sets the scope with each "begin". */
+  override connect = (async (): Promise<PoolClient> => {
+    const client = await this.shared.connect();
+    const { settings } = this;
+    const query: Query = async (text, values) => {
+      const result = await client.query(text as string, values);
+      if (/^begin\b/i.test(typeof text === "string" ? text : text.text)) await set(client, settings);
+      return result;
+    };
+    return Object.create(client, { query: { value: query } }) as PoolClient;
+  }) as Pool["connect"];
+
+  override query = (async (text: string, values?: unknown[]): Promise<QueryResult> => {
+    const client = await this.shared.connect();
+    let broken = false;
+    try {
+      await client.query("begin");
+      await set(client, this.settings);
+      const result = await client.query(text, values);
+      await client.query("commit");
+      return result;
+    } catch (error) {
+      // A connection that cannot even take back is given up.
+      await client.query("rollback").catch(() => {
+        broken = true;
+      });
+      throw error;
+    } finally {
+      client.release(broken);
+    }
+  }) as Pool["query"];
 }
 
-// A transaction takes one connection of what is called a pool, also where a builder has shortened the names.
-Object.defineProperty(ScopedPool, "name", { value: "ScopedPool" });
-
 /** The database as one scope sees it. */
-export const scoped = (pool: Pool, scope: Scope): Database => drizzle(new ScopedPool(pool, scope) as unknown as Pool);
+export const scoped = (pool: Pool, scope: Scope): Database => drizzle(new ScopedPool(pool, scope));
 
 /** The same for plain statements. */
-export const scopedPool = (pool: Pool, scope: Scope): Pick<Pool, "query"> => new ScopedPool(pool, scope) as unknown as Pool;
+export const scopedPool = (pool: Pool, scope: Scope): Pick<Pool, "query"> => new ScopedPool(pool, scope);

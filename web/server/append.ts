@@ -106,7 +106,12 @@ export async function appendIn<F extends LogFacts, C, E extends EventOf, R>(
   const news = {
     workshop: workshopId,
     [keeper.what]: id,
-    topics: topicsOfEntry(keeper.what, [was, is].some((one) => one === "pot" || one === "rehearsal"), moved, drew || locked.log !== null),
+    topics: topicsOfEntry(
+      keeper.what,
+      [was, is].some((one) => one === "pot" || one === "rehearsal"),
+      moved,
+      drew || locked.log !== null,
+    ),
   };
   // What only goes on from what was there is told at once; what reaches back is read by the pages anew.
   await tellPages(tx, locked.log === null ? { ...news, written: { after: newest?.seq ?? 0, seq: last.seq, events: written.map((one) => one.event) } } : news);

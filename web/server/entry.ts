@@ -55,7 +55,7 @@ export function takeEntry<F extends LogFacts, C, E extends EventOf, R>(keeper: K
     const event = parsed.data as EventOf;
     const odd = await notOwn(workshop, who, event);
     if (odd) return refusal(403, odd, { personId: [odd] });
-    const db = databaseOf(workshop, { byKey: true });
+    const db = databaseOf(workshop);
     // Before it is written: should a backup be restored in between, the device asks again whether the log has it.
     const epoch = await readEpoch(db);
     const appended = await appendTo(keeper, db, workshop, id, event, now());
