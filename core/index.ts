@@ -115,6 +115,7 @@ export * from "./materials/starters";
 export * from "./notes/notes";
 export * from "./notes/schema";
 export * from "./people/roles";
+export * from "./people/topics";
 export * from "./process/acts";
 export type { ActField, ActKind, Entry as StepEntry, Step } from "./process/kind";
 export * from "./process/process";

@@ -1,6 +1,16 @@
-/** Runs once when the server starts. */
+/** Runs once when the server starts: the log, the figures, what is done by itself, and the end of all streams when the server stops. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs" || process.env.NODE_ENV !== "production") return;
-  const { takeConsole } = await import("./server/logger");
+  const [{ takeConsole }, { measureRequests }, { endStreams }, { startCleaning }] = await Promise.all([
+    import("./server/logger"),
+    import("./server/metrics"),
+    import("./server/live"),
+    import("./server/cleaning"),
+  ]);
   takeConsole();
+  // A build starts nothing.
+  if (!process.env.DATABASE_URL) return;
+  measureRequests();
+  startCleaning();
+  process.once("SIGTERM", endStreams);
 }

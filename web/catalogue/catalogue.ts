@@ -1,8 +1,7 @@
 "use client";
 
-import type { FormulaSpec } from "@hearth/core";
+import { concerns, type FormulaSpec } from "@hearth/core";
 import { hearOthers } from "@/log/live";
-import { concerns } from "@/log/topics";
 import type { Catalogue } from "@/server/catalogue";
 
 /**

@@ -1,6 +1,7 @@
 import { drizzle } from "drizzle-orm/node-postgres";
 import { Pool, type PoolConfig } from "pg";
 import { causesOf } from "./causes";
+import { processSingleton } from "./process-singleton";
 import { connecting, type Database, LIMITS, type Scope, scoped, scopedPool, type Transaction, UNCOMPILED } from "./scope";
 
 export type { Database, Transaction };
@@ -27,24 +28,27 @@ export function openDatabase(url: string, limits: Pick<PoolConfig, "statement_ti
   return { db: drizzle(pool), pool };
 }
 
-const kept = globalThis as unknown as { hearthDatabase?: { pool: Pool; views: Map<string, Database> } };
 /** So many views of the pool are kept at hand. */
 const MOST_VIEWS = 1_000;
 
 /** The one pool of this process, opened at first use from DATABASE_URL. Nothing is asked of it but through a scope. */
-function held() {
-  if (!kept.hearthDatabase) {
+const held = () =>
+  processSingleton(DATABASE, () => {
     const url = process.env.DATABASE_URL;
     if (!url) throw new Error("DATABASE_URL is not set: start Hearth Jar with ./hearth demo or ./hearth dev.");
-    kept.hearthDatabase = { pool: poolOf({ connectionString: url, max: Number(process.env.HEARTH_CONNECTIONS) || 10, ...connecting() }), views: new Map() };
-  }
-  return kept.hearthDatabase;
-}
+    return {
+      pool: poolOf({ connectionString: url, max: Number(process.env.HEARTH_CONNECTIONS) || 10, ...connecting() }),
+      views: new Map<string, Database>(),
+    };
+  });
+/** The name of the pool among what there is once. */
+export const DATABASE = "database";
 
 /** How many connections there are, and how many wait for one. */
 export const poolCounts = (): { total: number; waiting: number } => {
-  const pool = kept.hearthDatabase?.pool;
-  return { total: pool?.totalCount ?? 0, waiting: pool?.waitingCount ?? 0 };
+  if (!process.env.DATABASE_URL) return { total: 0, waiting: 0 };
+  const { totalCount: total, waitingCount: waiting } = held().pool;
+  return { total, waiting };
 };
 
 /** The pool as one scope sees it. */

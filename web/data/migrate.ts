@@ -4,7 +4,6 @@ import { and, isNull, notInArray, or, sql } from "drizzle-orm";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { keepApart } from "./apart";
 import { type Database, openDatabase } from "./client";
-import { makeJobs } from "./jobs";
 import { grantProgram } from "./program-role";
 import { rebuildBatch, rebuildTrial } from "./rebuild-state";
 import { batches } from "./tables/batch";
@@ -59,7 +58,6 @@ export async function migrateDatabase(url: string, program?: string): Promise<vo
       await keepApart(pool);
       await rebuildBatches(db);
       await rebuildTrials(db);
-      await makeJobs(url, pool, program);
       if (program) await grantProgram(pool, program);
     } finally {
       // The lock goes with the connection.

@@ -1,8 +1,7 @@
 "use client";
 
-import type { EventOf, WrittenOf } from "@hearth/core";
+import { concerns, type EventOf, type Topic, type WrittenOf } from "@hearth/core";
 import { checkDoor } from "./door";
-import { concerns, type Topic } from "./topics";
 
 /** Changes that others made, as the server tells them. One tab listens for all tabs of this browser, which allows only few connections. */
 export interface Change {

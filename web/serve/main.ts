@@ -5,11 +5,9 @@ import { join } from "node:path";
 import { setFlagsFromString } from "node:v8";
 import { runInNewContext } from "node:vm";
 import next from "next";
-import { startJobs } from "../server/jobs";
-import { endStreams } from "../server/live";
-import { measure } from "../server/metrics";
 import { noteAddress } from "./address";
 import { METHODS, oddRequest } from "./request-line";
+import { requestTimes } from "./request-times";
 
 /** On SIGUSR2 the server gives back what it no longer needs, and notes what it holds: how a leak is looked for. */
 function noteMemory(): void {
@@ -36,7 +34,8 @@ async function main(): Promise<void> {
   const proxies = (process.env.HEARTH_PROXIES ?? "").split(",").filter(Boolean);
   const answer: RequestListener = (request, response) => {
     noteAddress(request, proxies);
-    measure(request, response);
+    const measured = requestTimes().measure(request.method ?? "", request.url ?? "");
+    if (measured) response.once("close", () => measured(response.statusCode));
     const odd = oddRequest(request.method ?? "", request.url ?? "/");
     if (!odd) return void draw(request, response);
     response.writeHead(odd.status, {
@@ -53,14 +52,11 @@ async function main(): Promise<void> {
   server.requestTimeout = 15 * 60_000;
   server.keepAliveTimeout = 65_000;
   server.listen(port, host);
-  const endJobs = process.env.DATABASE_URL ? startJobs(process.env.DATABASE_URL) : async () => undefined;
   process.on("SIGUSR2", noteMemory);
   process.on("SIGTERM", () => {
-    // What was begun is answered; what listens is let go, and its pages turn to another server or wait.
+    // What was begun is answered; what listens is let go by the program itself (`instrumentation.ts`), and its pages turn to another server or wait.
     server.close(() => process.exit(0));
     server.closeIdleConnections();
-    endStreams();
-    void endJobs();
     setTimeout(() => {
       server.closeAllConnections();
       process.exit(0);

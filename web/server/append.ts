@@ -1,10 +1,9 @@
-import { CLOCK_TOLERANCE_MS, type EventOf, type LogFacts, writeDuration } from "@hearth/core";
+import { CLOCK_TOLERANCE_MS, type EventOf, type LogFacts, topicsOfEntry, writeDuration } from "@hearth/core";
 import { and, eq, max, type SQLWrapper, sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { codeOf, type Database, isAway, type Transaction } from "@/data/client";
 import { instruments } from "@/data/tables/shelf";
 import { people } from "@/data/tables/workshop";
-import { topicsOfEntry } from "@/log/topics";
 import type { Keeper } from "./keeper";
 import { tellPages } from "./live";
 import { type AggregateRef, type Appended, type Asked, type LockedState, reject, type Sent, sameEvent, validateAppend } from "./validate-append";

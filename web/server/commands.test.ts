@@ -2,6 +2,8 @@ import { batchOf, type FormulaSpec, processFrom, READY_PROCESSES } from "@hearth
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import { describe, expect, it } from "vitest";
+import { DATABASE } from "../data/client";
+import { forgetSingleton } from "../data/process-singleton";
 import { batches } from "../data/tables/batch";
 import { formulas, formulaVersions } from "../data/tables/formula";
 import { vessels, waxes } from "../data/tables/shelf";
@@ -367,9 +369,7 @@ describe("workshops", () => {
 
 describe("while the database is away", () => {
   it("a command says so and loses nothing, instead of failing", async () => {
-    const kept = globalThis as unknown as { hearthDatabase?: unknown };
-    const before = kept.hearthDatabase;
-    kept.hearthDatabase = undefined;
+    forgetSingleton(DATABASE);
     process.env.DATABASE_URL = "postgresql://nobody@127.0.0.1:1/none";
     try {
       expect(await makeWorkshop({ name: "Never", massUnit: "g", temperatureUnit: "C", timeZone: "UTC", person: "Ilvo" })).toMatchObject({
@@ -377,7 +377,7 @@ describe("while the database is away", () => {
         message: expect.stringContaining("database is away"),
       });
     } finally {
-      kept.hearthDatabase = before;
+      forgetSingleton(DATABASE);
       process.env.DATABASE_URL = test.url;
     }
   });

@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
-import type { EventOf, WrittenOf } from "@hearth/core";
+import type { EventOf, Topic, WrittenOf } from "@hearth/core";
 import { type SQL, sql } from "drizzle-orm";
 import pg from "pg";
 import type { Database, Transaction } from "@/data/client";
-import type { Topic } from "@/log/topics";
+import { processSingleton } from "@/data/process-singleton";
 
 /** What has changed, told by PostgreSQL to every server, and by each to its pages. */
 export interface Change {
@@ -47,20 +47,20 @@ interface Live {
   /** How often each workshop was told of since then. */
   told: Map<string, number>;
 }
-const kept = globalThis as unknown as { hearthLive?: Live };
+const live = (): Live => processSingleton("live", () => ({ listeners: new Set(), connecting: false, client: null, since: "", told: new Map() }));
 
 /** One connection of its own listens for this process, and is made again when it is lost. */
 async function connect(): Promise<void> {
-  const live = kept.hearthLive;
-  if (!live || live.connecting || live.client || live.listeners.size === 0) return;
-  live.connecting = true;
+  const mine = live();
+  if (mine.connecting || mine.client || mine.listeners.size === 0) return;
+  mine.connecting = true;
   const client = new pg.Client({
     connectionString: process.env.DATABASE_LISTEN_URL || process.env.DATABASE_URL,
     connectionTimeoutMillis: 4_000,
     keepAlive: true,
   });
   const lost = () => {
-    if (live.client === client) live.client = null;
+    if (mine.client === client) mine.client = null;
     setTimeout(() => void connect(), 1_000);
   };
   client.on("error", lost);
@@ -68,8 +68,8 @@ async function connect(): Promise<void> {
   client.on("notification", ({ payload }) => {
     try {
       const change = JSON.parse(payload ?? "{}") as Change;
-      live.told.set(change.workshop, (live.told.get(change.workshop) ?? 0) + 1);
-      for (const listener of live.listeners) listener(change);
+      mine.told.set(change.workshop, (mine.told.get(change.workshop) ?? 0) + 1);
+      for (const listener of mine.listeners) listener(change);
     } catch {
       // Whatever it was, it is none of ours.
     }
@@ -77,16 +77,16 @@ async function connect(): Promise<void> {
   try {
     await client.connect();
     await client.query(`listen ${CHANNEL}`);
-    live.client = client;
-    live.since = randomUUID();
-    live.told.clear();
+    mine.client = client;
+    mine.since = randomUUID();
+    mine.told.clear();
     // What was missed while away is read anew.
-    for (const listener of live.listeners) listener({ workshop: "*" });
+    for (const listener of mine.listeners) listener({ workshop: "*" });
   } catch {
     await client.end().catch(() => undefined);
     setTimeout(() => void connect(), 1_000);
   } finally {
-    live.connecting = false;
+    mine.connecting = false;
   }
 }
 
@@ -95,22 +95,21 @@ async function connect(): Promise<void> {
  * stream begins at the same mark, nothing was told in between, and the page need not be read again.
  */
 export function markOf(workshop: string): string | null {
-  const live = kept.hearthLive;
-  return live?.client ? `${live.since}.${live.told.get(workshop) ?? 0}` : null;
+  const { client, since, told } = live();
+  return client ? `${since}.${told.get(workshop) ?? 0}` : null;
 }
 
 /** Ends all streams of this process: whoever listened turns to a server that stays. */
 export function endStreams(): void {
-  for (const listener of kept.hearthLive?.listeners ?? []) listener({ workshop: "*", ends: true });
+  for (const listener of live().listeners) listener({ workshop: "*", ends: true });
 }
 
 /** How many hear changes from this process. */
-export const listenersNow = (): number => kept.hearthLive?.listeners.size ?? 0;
+export const listenersNow = (): number => live().listeners.size;
 
 /** Hears of every change until the returned function is called. */
 export function hearChanges(listener: Listener): () => void {
-  kept.hearthLive ??= { listeners: new Set(), connecting: false, client: null, since: "", told: new Map() };
-  kept.hearthLive.listeners.add(listener);
+  live().listeners.add(listener);
   void connect();
-  return () => kept.hearthLive?.listeners.delete(listener);
+  return () => live().listeners.delete(listener);
 }

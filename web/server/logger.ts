@@ -1,5 +1,6 @@
 import pino, { type Logger } from "pino";
 import { causesOf } from "@/data/causes";
+import { processSingleton } from "@/data/process-singleton";
 
 /** What of an error may be written down: never a statement's values, so no note and no name. */
 export interface Fault {
@@ -33,16 +34,14 @@ export function faultOf(error: unknown): Fault {
   return fault;
 }
 
-const kept = globalThis as unknown as { hearthLogger?: Logger };
-
 /** The server's log: one JSON object a line, on standard error. HEARTH_LOG sets the level: debug, info, warn, error, silent. */
-export function logger(): Logger {
-  kept.hearthLogger ??= pino(
-    { level: process.env.HEARTH_LOG ?? "info", base: null, timestamp: pino.stdTimeFunctions.isoTime, formatters: { level: (level) => ({ level }) } },
-    pino.destination({ fd: 2, sync: true }),
+export const logger = (): Logger =>
+  processSingleton("logger", () =>
+    pino(
+      { level: process.env.HEARTH_LOG ?? "info", base: null, timestamp: pino.stdTimeFunctions.isoTime, formatters: { level: (level) => ({ level }) } },
+      pino.destination({ fd: 2, sync: true }),
+    ),
   );
-  return kept.hearthLogger;
-}
 
 /** What a library writes to the console goes into the log instead, by the same rule. */
 export function takeConsole(): void {

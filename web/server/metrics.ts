@@ -1,6 +1,7 @@
-import type { IncomingMessage, ServerResponse } from "node:http";
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from "prom-client";
 import { poolCounts } from "@/data/client";
+import { processSingleton } from "@/data/process-singleton";
+import { requestTimes } from "../serve/request-times";
 import { listenersNow } from "./live";
 
 function make() {
@@ -32,11 +33,7 @@ function make() {
   return { registry, requests };
 }
 
-const kept = globalThis as unknown as { hearthMetrics?: ReturnType<typeof make> };
-const metrics = () => {
-  kept.hearthMetrics ??= make();
-  return kept.hearthMetrics;
-};
+const metrics = () => processSingleton("metrics", make);
 
 /** What was asked for, without a name or an id. */
 const whatOf = (url: string): string =>
@@ -52,13 +49,15 @@ const whatOf = (url: string): string =>
             ? "file"
             : "page";
 
-/** Measures a request until its answer ends. */
-export function measure(request: IncomingMessage, response: ServerResponse): void {
-  const what = whatOf((request.url ?? "").split("?")[0] ?? "");
-  // A stream lasts as long as its page is open.
-  if (what === "live") return;
-  const end = metrics().requests.startTimer({ what, method: request.method ?? "" });
-  response.once("close", () => end({ status: `${Math.floor(response.statusCode / 100)}xx` }));
+/** Measures requests from now on. */
+export function measureRequests(): void {
+  requestTimes().measure = (method, url) => {
+    const what = whatOf(url.split("?")[0] ?? "");
+    // A stream lasts as long as its page is open.
+    if (what === "live") return null;
+    const end = metrics().requests.startTimer({ what, method });
+    return (status) => end({ status: `${Math.floor(status / 100)}xx` });
+  };
 }
 
 /** The figures of this server, in the common text format. */

@@ -1,9 +1,8 @@
-import { type Area, may, type Need, oddTextIn } from "@hearth/core";
+import { type Area, may, type Need, oddTextIn, topicsOfCommand } from "@hearth/core";
 import { revalidatePath } from "next/cache";
 import { headers } from "next/headers";
 import { z } from "zod";
 import { isAway } from "@/data/client";
-import { topicsOfCommand } from "@/log/topics";
 import { awayWords } from "./away";
 import { type CommandContext, within } from "./context";
 import { enter, NOT_YOURS } from "./door/door";

@@ -2,6 +2,7 @@ import { betterAuth } from "better-auth";
 import { drizzleAdapter } from "better-auth/adapters/drizzle";
 import { twoFactor } from "better-auth/plugins/two-factor";
 import { databaseOfDoor } from "@/data/client";
+import { processSingleton } from "@/data/process-singleton";
 import { doorCredentials, doorSecondFactors, doorSessions, doorUsers, doorVerifications } from "@/data/tables/door";
 import { sendMail } from "./mail";
 import { originHere } from "./mode";
@@ -51,10 +52,5 @@ function make() {
   });
 }
 
-const kept = globalThis as unknown as { hearthAuth?: ReturnType<typeof make> };
-
 /** The sign-in library, over the tables of the door. It is never mounted as it is: what may be asked of it stands in the door's own routes. */
-export function auth() {
-  kept.hearthAuth ??= make();
-  return kept.hearthAuth;
-}
+export const auth = () => processSingleton("sign-in library", make);

@@ -1,5 +1,6 @@
 import { RateLimiterPostgres, RateLimiterRes } from "rate-limiter-flexible";
 import { doorPool } from "@/data/client";
+import { processSingleton } from "@/data/process-singleton";
 import { hashOf } from "./secrets";
 
 /** So many tries within so many seconds, and then none for so long. */
@@ -21,11 +22,11 @@ const LIMITS = {
 } as const;
 type Kind = keyof typeof LIMITS;
 
-const kept = globalThis as unknown as { hearthTries?: Partial<Record<Kind, RateLimiterPostgres>> };
+const limiters = () => processSingleton("limiters of tries", (): Partial<Record<Kind, RateLimiterPostgres>> => ({}));
 
 function limiter(kind: Kind): RateLimiterPostgres {
-  kept.hearthTries ??= {};
-  kept.hearthTries[kind] ??= new RateLimiterPostgres({
+  const all = limiters();
+  all[kind] ??= new RateLimiterPostgres({
     storeClient: doorPool(),
     storeType: "pool",
     tableName: "door_try",
@@ -35,7 +36,7 @@ function limiter(kind: Kind): RateLimiterPostgres {
     // Behind several servers one table counts for all.
     ...LIMITS[kind],
   });
-  return kept.hearthTries[kind];
+  return all[kind];
 }
 
 /** Counts a try. Gives null where it may be made, or in how many seconds it may be made again. */

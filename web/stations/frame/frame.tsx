@@ -1,13 +1,12 @@
 "use client";
 
-import { type Role, writeDuration } from "@hearth/core";
+import { concerns, type Role, topicsOfPage, writeDuration } from "@hearth/core";
 import { useSearchParams } from "next/navigation";
 import { type ReactNode, useEffect, useLayoutEffect, useRef } from "react";
 import { leaveDoor, STILL_IN } from "@/log/door";
 import { heardWithin, hearOthers, noteRead } from "@/log/live";
 import { Outbox } from "@/log/outbox-strip";
 import { PlaceProvider } from "@/log/place";
-import { concerns, topicsOfPage } from "@/log/topics";
 import { forgetPages, Offline } from "@/offline/offline";
 import { Addressed, Link, usePathname, useRouter } from "@/ui/address";
 import { Keys, useKeys } from "@/ui/keys";

@@ -1,4 +1,4 @@
-import { AREAS, type Area, areaOfPath } from "@hearth/core";
+import { AREAS, type Area, areaOfPath } from "./roles";
 
 /** What a change can be about: a part of the program, what is in stock, or how much waits in each part, which stands on every page. */
 export type Topic = Area | "stock" | "waiting";

@@ -1,5 +1,5 @@
-import { AREAS } from "@hearth/core";
 import { expect, it } from "vitest";
+import { AREAS } from "./roles";
 import { concerns, topicsOfCommand, topicsOfEntry, topicsOfPage } from "./topics";
 
 it("a page shows what commands of its own part change, and every page what waits", () => {

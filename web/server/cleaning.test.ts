@@ -1,10 +1,8 @@
-import PgBoss from "pg-boss";
 import { v7 } from "uuid";
 import { afterAll, beforeAll, expect, it, vi } from "vitest";
-import { JOBS_SCHEMA } from "../data/jobs";
 import { type TestDatabase, testDatabase } from "../testing/database";
 import { openDoor, Visitor } from "../testing/door";
-import { clean, startJobs } from "./jobs";
+import { clean, cleanOnce } from "./cleaning";
 
 let test: TestDatabase;
 beforeAll(async () => {
@@ -35,24 +33,16 @@ it("takes out what is over, and nothing else: a workshop goes with all that is i
   expect((await test.owner.query("select 1 from door_try where key like 'name:nobody@shed.example'")).rowCount).toBe(1);
 });
 
-it("is done by one of two servers, as the program's own role", async () => {
-  const did: string[] = [];
-  const boss = new PgBoss({ connectionString: test.url, schema: JOBS_SCHEMA, migrate: false, supervise: false, schedule: false });
-  await boss.start();
-  await boss.send("clean", {});
-  const ends = ["one", "other"].map((name) =>
-    startJobs(test.url, {
-      clean: async () => {
-        did.push(name);
-        return {};
-      },
-    }),
+it("is done by one of two servers at a time, and by the next once that one is through", async () => {
+  let end = () => {};
+  const first = cleanOnce(
+    () =>
+      new Promise((resolve) => {
+        end = () => resolve({ done: 1 });
+      }),
   );
-  await vi.waitFor(() => expect(did).toHaveLength(1), 20_000);
-  // Both are at work by now, and have looked; the queue is empty, and its times are kept once.
-  await vi.waitFor(async () => expect((await test.program.query(`select 1 from ${JOBS_SCHEMA}.job where state < 'completed'`)).rowCount).toBe(0), 20_000);
-  expect((await test.program.query(`select name, cron from ${JOBS_SCHEMA}.schedule`)).rows).toEqual([{ name: "clean", cron: "17 * * * *" }]);
-  await Promise.all(ends.map((end) => end()));
-  await boss.stop({ graceful: false });
-  expect(did).toHaveLength(1);
+  await vi.waitFor(async () => expect(await cleanOnce(async () => ({ done: 2 }))).toBeNull());
+  end();
+  expect(await first).toEqual({ done: 1 });
+  expect(await cleanOnce(async () => ({ done: 3 }))).toEqual({ done: 3 });
 });
