@@ -218,7 +218,7 @@ describe("what is refused", () => {
     await run(() => refused("no"));
     await run(() => done(1), "see");
     await run(() => done(1));
-    await vi.waitFor(() => expect(heard).toEqual([{ workshop: workshopId }]), 5_000);
+    await vi.waitFor(() => expect(heard).toEqual([{ workshop: workshopId, topics: ["shelf", "stock"] }]), 5_000);
     // No command tells it by itself, or asks the pages to be drawn anew.
     const words = [
       ...readdirSync(join(ROOT, "stations"), { recursive: true, encoding: "utf8" }).map((one) => `stations/${one}`),
