@@ -156,6 +156,8 @@ async function readStored(): Promise<void> {
 function begin(): void {
   if (begun || typeof window === "undefined") return;
   begun = true;
+  // What is needed to send is there before the network can be gone: a part of the program that could not be loaded once is not loaded again.
+  void import("./version").catch(() => undefined);
   void canKeep().then((can) => {
     keeps = can;
     hearChanges(() => void readStored());
