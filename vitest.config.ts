@@ -5,7 +5,7 @@ const web = (path: string) => new URL(`./web/${path}`, import.meta.url).pathname
 const APART = [
   "web/log/*.test.ts",
   "web/server/door/*.test.ts",
-  "web/server/{jobs,metrics}.test.ts",
+  "web/server/{cleaning,metrics}.test.ts",
   "tools/listen.test.ts",
   "demo/apart.test.ts",
   "web/data/scope.test.ts",
