@@ -57,6 +57,15 @@ it("keeps nothing with a connection that a pooler hands on, and asks its limits 
   expect(await settings((text) => pool.query(text))).toEqual({ workshop: "", most: "0" });
 });
 
+it("gives a connection back where a transaction could not even begin", async () => {
+  const workshop = await test.workshop();
+  // A value that the database does not take: more often than there are connections.
+  const odd = scoped(pool, { workshop, through: "a\u0000b" });
+  for (let i = 0; i < 3; i++) await expect(odd.transaction(async (tx) => tx.execute(sql`select 1`))).rejects.toThrow();
+  const { rows } = await scoped(pool, { workshop }).execute<{ n: number }>(sql`select 1 as n`);
+  expect(rows).toEqual([{ n: 1 }]);
+});
+
 it("refuses an id that is none, and takes what it is told as a value, never as a statement", async () => {
   expect(() => scoped(pool, { workshop: "x'; drop table batch; --" })).toThrow(/no id/);
   const workshop = await test.workshop();

@@ -70,9 +70,16 @@ class ScopedPool extends Pool {
     const client = await this.shared.connect();
     const { settings } = this;
     const query: Query = async (text, values) => {
-      const result = await client.query(text as string, values);
-      if (/^begin\b/i.test(typeof text === "string" ? text : text.text)) await set(client, settings);
-      return result;
+      if (!/^begin\b/i.test(typeof text === "string" ? text : text.text)) return client.query(text as string, values);
+      try {
+        const result = await client.query(text as string, values);
+        await set(client, settings);
+        return result;
+      } catch (error) {
+        // The query builder gives a connection back only where a transaction began on it.
+        client.release(true);
+        throw error;
+      }
     };
     return Object.create(client, { query: { value: query } }) as PoolClient;
   }) as Pool["connect"];
