@@ -176,7 +176,8 @@ export function stepIn(readings: readonly PotReading[], room: number, massG = 1_
   const slopes = readings.slice(1).map((_, at) => slope(at + 1));
   let found: { step: Step; celsius: number; misfit: number } | null = null;
   if (readings.length < 3) return null;
-  const plain = fitOnce(readings, { room, massG, usual: known.usual ?? ASSUMED, steps: [], sets: known.sets ?? null }, NOISE_ALLOWED);
+  const fitWith = (steps: readonly Step[]) => fitOnce(readings, { room, massG, usual: known.usual ?? ASSUMED, steps, sets: known.sets ?? null }, NOISE_ALLOWED);
+  const plain = fitWith([]);
   for (let at = 1; at < readings.length; at++) {
     const [before, after] = [readings[at - 1] as PotReading, readings[at] as PotReading];
     const others = slopes.filter((_, n) => n !== at - 1);
@@ -186,7 +187,7 @@ export function stepIn(readings: readonly PotReading[], room: number, massG = 1_
     if (at < 2 && readings.length - at < 3) continue;
     if (at >= 2 && before.celsius > (readings[at - 2] as PotReading).celsius + RISEN) continue;
     const step: Step = { minute: (before.minute + after.minute) / 2, ...UNKNOWN_STEP };
-    const fit = fitOnce(readings, { room, massG, usual: known.usual ?? ASSUMED, steps: [step], sets: known.sets ?? null }, NOISE_ALLOWED);
+    const fit = fitWith([step]);
     if (fit.misfit < (found?.misfit ?? plain.misfit - BETTERED)) found = { step, celsius: fell, misfit: fit.misfit };
   }
   return found;

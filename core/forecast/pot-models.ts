@@ -68,6 +68,14 @@ function movingAir(random: Random, massG: number, room: number, begin: number): 
 export const POT_MODELS = { "two bodies": twoBodies, "one body": oneBody, "moving air": movingAir } as const;
 export type PotModel = keyof typeof POT_MODELS;
 
+/** The minute at which a curve is down to a temperature; −1 where it never is, or was from the first. */
+function minuteBelow(curve: Curve, celsius: number): number {
+  const below = curve.findIndex((one) => one <= celsius);
+  if (below <= 0) return -1;
+  const [warmer, cooler] = [curve[below - 1] as number, curve[below] as number];
+  return below - (celsius - cooler) / (warmer - cooler);
+}
+
 const gauss = (random: Random): number => Math.sqrt(-2 * Math.log(random() + 1e-12)) * Math.cos(2 * Math.PI * random());
 
 /** A pot that was read every few minutes, and the temperature that is waited for with the minute at which it really comes; −1 where it never does. */
@@ -84,9 +92,7 @@ export function aCoolingPot(random: Random, many: number, model: PotModel = "two
   );
   const now = (many - 1) * every;
   const target = (curve[now] as number) - (4 + random() * 12);
-  const below = curve.findIndex((one) => one <= target);
-  const [warmer, cooler] = [curve[below - 1] as number, curve[below] as number];
-  return { massG, room, readings, now, target, truth: below < 0 ? -1 : below - (target - cooler) / (warmer - cooler), curve };
+  return { massG, room, readings, now, target, truth: minuteBelow(curve, target), curve };
 }
 
 /** What a plain pot has not: wax that sets, a lid, cool oil that goes in between readings. */
@@ -130,11 +136,6 @@ export function aComplicatedPot(random: Random, complication: Complication, many
   const times = complication === "oil" ? minutes : Array.from({ length: many }, (_, n) => n * every);
   const readings = times.map((minute): PotReading => ({ minute, celsius: Math.round(((curve[minute] as number) + gauss(random) * 0.4) * 10) / 10 }));
   /** The true minute at which it is down to a temperature; −1 where it never is. */
-  const truth = (celsius: number): number => {
-    const below = curve.findIndex((one) => one <= celsius);
-    if (below <= 0) return -1;
-    const [warmer, cooler] = [curve[below - 1] as number, curve[below] as number];
-    return below - (celsius - cooler) / (warmer - cooler);
-  };
+  const truth = (celsius: number): number => minuteBelow(curve, celsius);
   return { massG, room, readings, now: times.at(-1) as number, truth, events: oilG > 0 ? [{ minute: OIL_AT, oil_g: oilG, oil_c: 21 }] : undefined };
 }

@@ -122,6 +122,13 @@ export function answerHazard(request: HazardRequest, rules: HazardRules = CLP): 
   };
 }
 
+/** The classes of a mixture in the order of its label, and its EUH sentences, without what else the answer says. */
+export function hazardClassesOf(request: HazardRequest, rules: HazardRules = CLP): string[] {
+  const held = heldBy(request).filter((one) => one.c > 0);
+  const { classes, euh } = classify(held, rules, request.cut_offs ?? false);
+  return [...labelOf([...classes], rules).classes, ...euh];
+}
+
 interface Classified extends Pick<HazardAnswer, "euh" | "contains" | "working" | "missing"> {
   classes: Set<string>;
 }

@@ -3,7 +3,7 @@ import type { PotPlan } from "../batch/plan";
 import { type DyeFacts, loadOfWax, mixOf, type OilFacts, type WaxFacts } from "../recipe/materials";
 import { partsOfWax } from "../recipe/mix";
 import type { Recipe } from "../recipe/spec";
-import { answerHazard, type HazardAnswer, type HazardRequest } from "./hazard";
+import { answerHazard, type HazardAnswer, type HazardRequest, hazardClassesOf } from "./hazard";
 import type { SupplierSheet } from "./sheet";
 
 /** One material of a candle, and its share of it. */
@@ -137,10 +137,7 @@ export function loadsWithout(
   sheets: ReadonlyMap<string, SupplierSheet>,
   cutOffs = false,
 ): { class: string; loadPpm: number | null }[] {
-  const at = (loadPpm: number) => {
-    const { classes, euh } = answerHazard(requestOf(partsOfRecipe(recipe, shelf, loadPpm), sheets, cutOffs));
-    return new Set([...classes, ...euh]);
-  };
+  const at = (loadPpm: number) => new Set(hazardClassesOf(requestOf(partsOfRecipe(recipe, shelf, loadPpm), sheets, cutOffs)));
   return [...at(recipe.loadPpm)].map((name) => {
     if (at(0).has(name)) return { class: name, loadPpm: null };
     // More scent makes it graver: EUH208 gives way to the class itself, and both are worse than neither.

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { normalBelow, tQuantile } from "../statistics/tails";
-import { QUANTITY_RULES, type QuantityRules, type QuantityRulesId } from "./rules";
+import { QUANTITY_RULES, type QuantityRules, type QuantityRulesId, upToTenth } from "./rules";
 
 export const LEAST_STATED_G = 5;
 export const MOST_STATED_G = 10_000;
@@ -78,7 +78,6 @@ function fillToPass(statedG: number, sd: number, rules: QuantityRules, weighed: 
   const fill = chanceOf(statedG) >= CHANCE ? upToTenth(statedG) : upToTenth(high);
   return { fill, chance: chanceOf(fill) };
 }
-const upToTenth = (value: number) => Math.ceil(Math.round(value * 1e6) / 1e5) / 10;
 
 export const quantityRequest = z.object({
   stated_g: z

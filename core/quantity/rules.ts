@@ -20,7 +20,7 @@ export interface QuantityRules {
 }
 
 /** Up to the next tenth, but not for what only a binary fraction adds. */
-const upToTenth = (value: number) => Math.ceil(Math.round(value * 1e6) / 1e5) / 10;
+export const upToTenth = (value: number) => Math.ceil(Math.round(value * 1e6) / 1e5) / 10;
 
 /** Directive 76/211/EEC, annex I, 2.4: tolerable negative error, by stated grams. */
 const EU_ERRORS: readonly { upTo: number; grams?: number; percent?: number }[] = [
