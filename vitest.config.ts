@@ -4,12 +4,12 @@ const web = (path: string) => new URL(`./web/${path}`, import.meta.url).pathname
 /** They say for the whole process who may come in, what the browser keeps, or what the framework gives, or count what it asks. */
 const APART = [
   "web/log/*.test.ts",
-  "web/server/door/*.test.ts",
-  "web/server/{cleaning,metrics}.test.ts",
+  "web/server/auth/*.test.ts",
+  "web/server/operation/{cleaning,metrics}.test.ts",
   "tools/listen.test.ts",
   "demo/apart.test.ts",
-  "web/data/scope.test.ts",
-  "web/stations/sell/home.test.tsx",
+  "web/data/tenant-scope.test.ts",
+  "web/features/sell/home.test.tsx",
 ];
 
 export default defineConfig({

@@ -1,13 +1,13 @@
 /** The one public face of core. */
 export * from "./batch/batch";
 export * from "./batch/checked";
-export * from "./batch/facts";
+export { CHECK_NAMES, CHECKS, type Check, checksFor } from "./batch/events/prepared";
+export { REPAIRS, type Repair } from "./batch/events/repaired";
+export { AGAIN, type Again, isLoss, WAY_NAMES, WAYS, type Way } from "./batch/events/transferred";
 export * from "./batch/fills";
 export * from "./batch/from-weight";
+export * from "./batch/jar-status";
 export * from "./batch/jars";
-export { AGAIN, type Again, isLoss, WAY_NAMES, WAYS, type Way } from "./batch/kinds/moved";
-export { CHECK_NAMES, CHECKS, type Check, checksFor } from "./batch/kinds/prepared";
-export { REPAIRS, type Repair } from "./batch/kinds/repaired";
 export * from "./batch/loss";
 export * from "./batch/over";
 export * from "./batch/phase";
@@ -15,22 +15,24 @@ export * from "./batch/plan";
 export * from "./batch/planning";
 export * from "./batch/record";
 export * from "./batch/schema";
+export * from "./batch/state";
 export { answerBurn, type BurnAnswer, type BurnRequest, burnAnswer, burnRequest } from "./burn/burn";
 export * from "./burn/checked";
-export * from "./burn/facts";
+export * from "./burn/checks";
+export { lookWords } from "./burn/events/checked";
+export { STOPPED_WHY } from "./burn/events/stopped";
 export * from "./burn/judge";
-export { lookWords } from "./burn/kinds/looked";
-export { STOPPED_WHY } from "./burn/kinds/stopped";
-export * from "./burn/looks";
-export * from "./burn/marks";
+export * from "./burn/limits";
 export * from "./burn/plan";
 export * from "./burn/propose";
 export * from "./burn/protocol";
+export * from "./burn/read-sessions";
 export * from "./burn/record";
 export * from "./burn/rooms";
+export * from "./burn/scent-throw";
 export * from "./burn/schema";
 export { BURN_COLUMNS, burnRows as burnSheet, readBurnRows } from "./burn/sheet";
-export * from "./burn/throw";
+export * from "./burn/state";
 export * from "./burn/trial";
 export * from "./burn/verdict";
 export * from "./day/cooling";
@@ -49,6 +51,7 @@ export * from "./diagnosis/diagnosis";
 export * from "./diagnosis/of-batch";
 export * from "./diagnosis/of-burn";
 export * from "./diagnosis/record";
+export * from "./diagnosis/schema";
 export * from "./findings/batch-sums";
 export * from "./findings/chart";
 export * from "./findings/compare";
@@ -56,26 +59,27 @@ export * from "./findings/factors";
 export * from "./findings/logistic";
 export * from "./findings/proportion";
 export * from "./findings/throw-levels";
-export { usualFrom } from "./forecast/cooling";
+export { typicalFrom } from "./forecast/cooling";
 export { answerForecast, type ForecastAnswer, type ForecastRequest } from "./forecast/forecast";
-export type { Usual } from "./forecast/law";
-export { learnedFrom, outlookOf } from "./forecast/outlook";
+export type { TypicalCooling } from "./forecast/law";
+export { forecastView, learnedFrom } from "./forecast/outlook";
 export { POT_MODELS, type PotModel } from "./forecast/pot-models";
 export { forecastQuality } from "./forecast/quality";
 export * from "./forecast/schema";
-export { type Call, callOf, dropOnAdding, type Foreseen, type Outlook, stirringOf, type Watch, watchOf } from "./forecast/watch";
+export { dropOnAdding, type ForecastTarget, type ForecastView, type Foreseen, forecastTarget, type NextCall, nextCall, stirringOf } from "./forecast/watch";
 export * from "./goods/box";
 export * from "./goods/checked";
-export * from "./goods/facts";
 export * from "./goods/order";
 export * from "./goods/pack";
 export * from "./goods/plan";
 export * from "./goods/sales";
 export * from "./goods/schema";
 export * from "./goods/sheet";
-export { answerHazard, HAZARD_CLASSES, type HazardAnswer, type HazardRequest, hazardAnswer, hazardRequest } from "./hazard/hazard";
+export * from "./goods/state";
+export { answerHazard } from "./hazard/hazard";
 export * from "./hazard/mixture";
-export { CLP, type HazardRules } from "./hazard/rules";
+export { CLP, HAZARD_CLASSES, type HazardRules } from "./hazard/rules";
+export { type HazardAnswer, type HazardRequest, hazardAnswer, hazardRequest } from "./hazard/schema";
 export * from "./hazard/sentences";
 export * from "./hazard/sheet";
 export * from "./heat/range";
@@ -87,25 +91,27 @@ export * from "./label/net";
 export * from "./label/sheet";
 export * from "./label/signs";
 export * from "./label/words";
-export { UNREADABLE, type Unreadable, unreadableOf } from "./log/kinds/unreadable";
-export type { Entry as EntryOf, LogFacts, StockUse } from "./log/log";
+export type { WrittenOf } from "./log/aggregate";
+export { UNREADABLE, type Unreadable, unreadableOf } from "./log/events/unreadable";
+export type { Entry as EntryOf, LogState, SentEntry, StockUse } from "./log/log";
 export {
+  type Aggregate,
+  applyEvent,
   CLOCK_TOLERANCE_MS,
-  type Draw,
+  type CorrectableField,
+  compareHappened,
+  type Description,
+  type EntryFields,
   type EventOf,
+  type Formatters,
   fold,
-  foldOne,
-  followsOn,
   type Head,
-  happened,
-  inCircle,
-  type Refusal,
-  type Say,
-  type Subject,
-  settle,
-  type Told,
+  hasCorrectionCycle,
+  isAppendOnly,
+  type Rejection,
+  resolveCorrections,
+  type StockDraw,
 } from "./log/log";
-export type { WrittenOf } from "./log/subject";
 export * from "./materials/cautions";
 export * from "./materials/fields";
 export * from "./materials/kinds";
@@ -116,11 +122,17 @@ export * from "./notes/notes";
 export * from "./notes/schema";
 export * from "./people/roles";
 export * from "./people/topics";
-export * from "./process/acts";
-export type { ActField, ActKind, Entry as StepEntry, Step } from "./process/kind";
+export * from "./planning/planning";
+export * from "./planning/schema";
+export * from "./planning/settings";
+export * from "./planning/shopping";
+export * from "./planning/what-if";
+export * from "./process/presets/ready";
 export * from "./process/process";
-export * from "./process/ready/ready";
+export * from "./process/prompts";
+export type { Process } from "./process/schema";
 export * from "./process/schema";
+export type { Prompt, PromptEntry as StepEntry, StepField, StepType } from "./process/step-type";
 export * from "./process/steps";
 export * from "./process/upcast";
 export * from "./product/bill";
@@ -138,8 +150,8 @@ export * from "./product/wicks";
 export { netOfBatch } from "./quantity/of-batch";
 export {
   answerQuantity,
-  LEAST_STATED_G,
-  MOST_STATED_G,
+  MAX_STATED_G,
+  MIN_STATED_G,
   type QuantityAnswer,
   type QuantityRequest,
   quantityAnswer,
@@ -148,7 +160,7 @@ export {
 } from "./quantity/quantity";
 export { QUANTITY_RULES, type QuantityRulesId, quantityRulesOf } from "./quantity/rules";
 export { randomFrom } from "./random";
-export * from "./recipe/colours";
+export * from "./recipe/colors";
 export * from "./recipe/component";
 export * from "./recipe/difference";
 export * from "./recipe/disagreements";
@@ -159,12 +171,9 @@ export * from "./recipe/safety";
 export * from "./recipe/schema";
 export * from "./recipe/spec";
 export * from "./recipe/suggest";
+export * from "./result";
 export { answering, answerSchedule, firstTimetable } from "./schedule/answer";
 export { type ScheduleAnswer, type ScheduleRequest, scheduleAnswer, scheduleRequest } from "./schedule/request";
-export * from "./season/season";
-export * from "./season/settings";
-export * from "./season/shopping";
-export * from "./season/worth";
 export * from "./stock/draw-on";
 export * from "./stock/ledger";
 export * from "./stock/leftovers";
@@ -185,7 +194,7 @@ export * from "./units/volume";
 export * from "./weigh-out/amounts";
 export * from "./weigh-out/api";
 export * from "./weigh-out/contract";
-export * from "./weigh-out/marks";
+export * from "./weigh-out/increments";
 export * from "./weigh-out/pitchers";
 export * from "./weigh-out/portions";
 export * from "./weigh-out/weigh-out";

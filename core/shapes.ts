@@ -1,7 +1,7 @@
 import { z as library } from "zod";
 
 /**
- * What kinds of entries and acts build their schemas with. They are handed it where something is checked, so that what
+ * What kinds of entries and steps build their schemas with. They are handed it where something is checked, so that what
  * only shows them loads nothing that checks; and it is named piece by piece, so that what does check loads no more than this.
  */
 export const z = {

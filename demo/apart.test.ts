@@ -1,8 +1,8 @@
 import { sql } from "drizzle-orm";
 import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { OF_NO_WORKSHOP } from "../web/data/apart";
 import { openDatabase } from "../web/data/client";
+import { GLOBAL_TABLES } from "../web/data/row-level-security";
 import { copyWorkshop } from "../web/testing/copy-workshop";
 import { type TestDatabase, testDatabase } from "../web/testing/database";
 import { putDemo } from "./load";
@@ -23,7 +23,7 @@ beforeAll(async () => {
      from pg_class c where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'p') order by 1`,
   );
   tables = [];
-  for (const row of rows.filter((one) => !(one.name in OF_NO_WORKSHOP))) {
+  for (const row of rows.filter((one) => !(one.name in GLOBAL_TABLES))) {
     const { rows: counted } = await owner.pool.query<{ n: number }>(`select count(*)::int as n from "${row.name}" where ${row.column} = $1`, [yours]);
     tables.push({ ...row, rows: counted[0]?.n ?? 0 });
   }
@@ -43,7 +43,7 @@ describe("row-level security, tried by plain SQL as the program's own role", () 
   it("is forced on every table, and a table that belongs to no workshop is named with its reason", () => {
     expect(tables.filter((one) => !one.forced).map((one) => one.name)).toEqual([]);
     expect(tables.length).toBeGreaterThan(45);
-    for (const why of Object.values(OF_NO_WORKSHOP)) expect(why.length).toBeGreaterThan(20);
+    for (const why of Object.values(GLOBAL_TABLES)) expect(why.length).toBeGreaterThan(20);
   });
 
   it("shows nothing where no workshop was named, nor of another than the one named", async () => {

@@ -6,8 +6,8 @@ const need = <T>(value: T | undefined, what: string): T => {
   return value;
 };
 
-/** Which act a reading of the demo belongs to. */
-const ACT_OF: Record<string, string | null> = { heat: "heat", add: "add", pour: "cool", watch: null };
+/** Which step a reading of the demo belongs to. */
+const STEP_OF: Record<string, string | null> = { heat: "heat", add: "add", pour: "cool", watch: null };
 
 /** The events of one demo batch, hung on `now`; with `many`, a busy workshop's: a reading a minute, and every jar looked at. */
 export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEvent[] {
@@ -83,32 +83,32 @@ export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEve
   });
   if (many)
     for (const [at, celsius] of between(demo.readings))
-      add(at, { kind: "read", payload: { act: null, shown: Math.round(celsius * 100), correction: -50 } }, { instrumentId: demoId(5, 3), who: 2 });
+      add(at, { kind: "read", payload: { step: null, shown: Math.round(celsius * 100), correction: -50 } }, { instrumentId: demoId(5, 3), who: 2 });
   for (const [what, at, celsius, tool] of demo.readings) {
     const instrument = tool === "infrared" ? need(INSTRUMENTS[3], "the infrared") : need(INSTRUMENTS[2], "the probe");
     add(
       at,
-      { kind: "read", payload: { act: ACT_OF[what] ?? null, shown: Math.round(celsius * 100), correction: instrument.correction } },
+      { kind: "read", payload: { step: STEP_OF[what] ?? null, shown: Math.round(celsius * 100), correction: instrument.correction } },
       { instrumentId: instrument.id, who: what === "watch" ? 2 : 1 },
     );
   }
-  if (demo.stirredAt) add(demo.stirredAt, { kind: "stirred", payload: { act: "stir", seconds: 120 } });
+  if (demo.stirredAt) add(demo.stirredAt, { kind: "stirred", payload: { step: "stir", seconds: 120 } });
   if (demo.pouredAt)
     add(demo.pouredAt, {
       kind: "poured",
       payload: {
-        act: "pour",
+        step: "pour",
         filled: plan.products.map((one) => ({ product: one.key, count: one.count, ...weightsOf(demo, one) })),
         leftMg: null,
         roomCelsius: Math.round((demo.room ?? (demo.number % 2 === 1 ? 21 : 18.5)) * 100),
         warmed: demo.warmed ?? (demo.number % 2 === 1 ? "heat gun" : "no"),
       },
     });
-  if (many) for (const { at, ...payload } of looksOf(demo, plan)) add(at, { kind: "seen", payload }, { who: 2 });
+  if (many) for (const { at, ...payload } of looksOf(demo, plan)) add(at, { kind: "jarsInspected", payload }, { who: 2 });
   else
     for (const { vessel, ...flaw } of demo.flaws ?? [])
       add((demo.lookedAt ?? 0) - 300, { kind: "flaw", payload: { ...flaw, product: demoId(4, vessel) } }, { who: 2 });
-  if (demo.lookedAt) add(demo.lookedAt, { kind: "looked", payload: { jars: products.reduce((sum, one) => sum + one.count, 0) } }, { who: 2 });
+  if (demo.lookedAt) add(demo.lookedAt, { kind: "inspected", payload: { jars: products.reduce((sum, one) => sum + one.count, 0) } }, { who: 2 });
   for (const [at, text] of demo.notes ?? []) add(at, { kind: "note", payload: { text } });
   if (demo.abandonedAt) add(demo.abandonedAt, { kind: "abandoned", payload: { why: "scorched", wax: "thrown away", mg: null } });
   if (demo.closedAt) add(demo.closedAt, { kind: "closed", payload: { missing: [] } });
@@ -125,7 +125,7 @@ const BUYERS = ["Fernlow market", "the door", "Quillfen fair"];
 function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
   const { pouredAt, lookedAt, closedAt, startedBefore, number } = demo;
   if (!pouredAt || !lookedAt) return;
-  add(lookedAt + 600, { kind: "placed", payload: { shelf: SHELVES[number % 3] ?? "", sun: false, draught: false } }, { who: 2 });
+  add(lookedAt + 600, { kind: "located", payload: { shelf: SHELVES[number % 3] ?? "", sun: false, draught: false } }, { who: 2 });
   for (const [days, score] of [
     [1, 2],
     [4, 4],
@@ -140,7 +140,7 @@ function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
     const product = plan.products.find((one) => one.bodyId === demoId(4, rough.vessel))?.key ?? "";
     const jars = Math.ceil(rough.jars / 2);
     const repair = add(lookedAt + 1_200, { kind: "repaired", payload: { product, defect: rough.defect, jars, how: "heat gun", mg: null } }, { who: 2 });
-    add(lookedAt + 4 * DAY, { kind: "rechecked", payload: { repair, held: Math.max(0, jars - (number % 3 === 0 ? 1 : 0)) } }, { who: 2 });
+    add(lookedAt + 4 * DAY, { kind: "repairChecked", payload: { repair, held: Math.max(0, jars - (number % 3 === 0 ? 1 : 0)) } }, { who: 2 });
   }
   if (!closedAt) return;
   add(closedAt + 60, { kind: "released", payload: { note: "" } });
@@ -148,7 +148,7 @@ function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
     const unsafe = (demo.flaws ?? []).reduce((sum, flaw) => sum + flaw.jars, 0);
     const jars = Math.max(0, Math.floor(((one.count - (at === 0 ? unsafe : 0)) * (5 + (number % 5))) / 10));
     if (jars > 0)
-      add(closedAt + 3_600, { kind: "fated", payload: { product: one.key, jars, from: "rack", to: "sold", whom: BUYERS[(number + at) % 3] ?? "" } });
+      add(closedAt + 3_600, { kind: "statusChanged", payload: { product: one.key, jars, from: "rack", to: "sold", whom: BUYERS[(number + at) % 3] ?? "" } });
   }
 }
 

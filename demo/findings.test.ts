@@ -3,14 +3,14 @@ import { eq, sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Database } from "../web/data/client";
 import { outcomeFlaws, outcomes } from "../web/data/tables/finding";
-import { compareBatches } from "../web/server/compare";
-import { compareGroups } from "../web/server/compare-groups";
-import { curveOf, findingsOf, flawRates, historyOf } from "../web/server/findings";
-import { askedPeriod, type Period } from "../web/server/period";
-import { runChart } from "../web/server/run-charts";
-import { throwScores } from "../web/server/throws";
-import { lotTrace, searchRecord } from "../web/server/trace";
-import { whyOf } from "../web/server/why";
+import { throwScores } from "../web/server/burn/throw-scores";
+import { compareBatches } from "../web/server/findings/compare-batches";
+import { compareGroups } from "../web/server/findings/compare-groups";
+import { diagnoseBatch } from "../web/server/findings/diagnosis";
+import { curveOf, findingsOf, flawRates, historyOf } from "../web/server/findings/findings";
+import { runChart } from "../web/server/findings/run-charts";
+import { askedPeriod, type Period } from "../web/server/http/period";
+import { lotTrace, searchRecord } from "../web/server/inventory/trace";
 import { type TestDatabase, testDatabase } from "../web/testing/database";
 import { putDemo } from "./load";
 import { demoId } from "./workshop";
@@ -105,12 +105,12 @@ describe("findings of a made-up workshop", () => {
       join outcome_flaw f on f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.defect = 'rough_top'
       where o.workshop_id = ${SHED} order by o.poured_at desc limit 1`);
     const batch = rows[0];
-    const why = await whyOf(db, SHED, batch?.id ?? "", undefined, NOW);
+    const why = await diagnoseBatch(db, SHED, batch?.id ?? "", undefined, NOW);
     expect(why?.defect).toBe("rough_top");
     expect(why?.causes[0]).toMatchObject({ verdict: "supported", cause: { key: "pour_c" }, evidence: { measured: batch?.c } });
     expect(why?.change).toMatchObject({ what: "pour_c" });
     expect(why?.change?.to as number).toBeLessThan(batch?.c as number);
-    expect(await whyOf(db, SHED, demoId(0x7f, 1), undefined, NOW)).toBeNull();
+    expect(await diagnoseBatch(db, SHED, demoId(0x7f, 1), undefined, NOW)).toBeNull();
   });
 
   it("are of a time: the parts of it come to the whole, and what differs more stands first", async () => {
@@ -210,7 +210,7 @@ describe("the trace", () => {
     const traced = traces.flatMap((one) => one?.batches ?? []);
     expect(traced.reduce((sum, one) => sum + (one.amount ?? 0), 0)).toBe(Number(rows[0]?.drawn));
     expect(new Set(traced.map((one) => one.id)).size).toBe(rows[0]?.batches);
-    for (const one of traced) expect(one.fates.reduce((sum, fate) => sum + fate.jars, 0)).toBe(one.jars);
+    for (const one of traced) expect(one.jarStatuses.reduce((sum, fate) => sum + fate.jars, 0)).toBe(one.jars);
   });
 
   it("finds a batch by its number, a jar, a day, a name and words of its notes", async () => {

@@ -1,16 +1,16 @@
 import { LANGUAGES, linesNow, ORDER, stillOut } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
-import { orderGoods, packings } from "../web/data/tables/goods";
-import { goodsNow, latelyPacked, piecesIn } from "../web/server/goods";
-import { labelBlocks, labelFacts } from "../web/server/label-of";
-import { listLabelSheets } from "../web/server/labels";
-import { listOrders, readOrder, whereNow } from "../web/server/orders";
+import { orderPacks, packings } from "../web/data/tables/goods";
+import { hazardOfRecipe } from "../web/server/inventory/safety-data-sheets";
+import { findLots, lotTrace } from "../web/server/inventory/trace";
 import { buyerPage } from "../web/server/paper/buyer";
 import { labelPdf } from "../web/server/paper/labels";
-import { salesBetween } from "../web/server/sales";
-import { hazardOfRecipe } from "../web/server/supplier-sheets";
-import { findLots, lotTrace } from "../web/server/trace";
+import { piecesIn, readFinishedGoods, recentlyPacked } from "../web/server/sales/finished-goods";
+import { labelBlocks, labelFacts } from "../web/server/sales/label-content";
+import { listLabelSheets } from "../web/server/sales/label-settings";
+import { listOrders, readOrder, whereNow } from "../web/server/sales/orders";
+import { salesBetween } from "../web/server/sales/sales";
 import { type TestDatabase, testDatabase } from "../web/testing/database";
 import { putDemo } from "./load";
 import { demoId, FORMULAS } from "./workshop";
@@ -32,15 +32,15 @@ describe("the demo's sales", () => {
     for (const { id } of [...open, ...closed]) {
       const order = await readOrder(test.db, SHED.id, id);
       if (!order) throw new Error("an order is missing");
-      const { facts, entries } = ORDER.of(order.events);
-      expect(facts).toEqual(order.facts);
+      const { state, entries } = ORDER.of(order.events);
+      expect(state).toEqual(order.state);
       expect(entries.length).toBe(order.total);
-      expect(facts.unplaced).toEqual({});
-      for (const one of facts.goods) expect(stillOut(one)).toBe(0);
+      expect(state.unplaced).toEqual({});
+      for (const one of state.goods) expect(stillOut(one)).toBe(0);
       for (const event of order.events) expect(Date.parse(event.happenedAt)).toBeLessThanOrEqual(NOW.getTime());
     }
     const rows = await test.db.select().from(packings).where(eq(packings.workshopId, SHED.id));
-    const gone = await test.db.select().from(orderGoods).where(eq(orderGoods.workshopId, SHED.id));
+    const gone = await test.db.select().from(orderPacks).where(eq(orderPacks.workshopId, SHED.id));
     for (const row of rows) {
       const mine = gone.filter((one) => one.packingId === row.id).reduce((sum, one) => sum + one.out - one.back, 0);
       expect(row.gone).toBe(mine);
@@ -56,18 +56,18 @@ describe("the demo's sales", () => {
   });
 
   it("leave something to do: packs that are there, things that lack, a set of several batches", async () => {
-    const goods = await goodsNow(test.db, SHED.id, "2026-01-01");
+    const goods = await readFinishedGoods(test.db, SHED.id, "2026-01-01");
     expect(goods.some((one) => one.packed > 0 && one.lots.length > 0)).toBe(true);
-    expect(goods.some((one) => one.lacking > one.packed + one.loose)).toBe(true);
+    expect(goods.some((one) => one.shortage > one.packed + one.loose)).toBe(true);
     const set = goods.find((one) => one.sellable.kind === "set");
-    const lots = await latelyPacked(test.db, SHED.id, "2025-01-01T00:00:00Z", 50);
+    const lots = await recentlyPacked(test.db, SHED.id, "2025-01-01T00:00:00Z", 50);
     expect(set?.packed).toBe(lots.filter((one) => one.sellableId === set?.sellable.id).reduce((sum, one) => sum + one.packs - one.gone, 0));
     for (const one of lots) {
       const inside = goods.find((row) => row.sellable.id === one.sellableId)?.sellable.contents.reduce((sum, each) => sum + each.count, 0) ?? 0;
       expect((await piecesIn(test.db, SHED.id, [one.id])).reduce((sum, each) => sum + each.pieces, 0)).toBe(one.packs * inside);
     }
     const [order] = (await listOrders(test.db, SHED.id)).open;
-    expect(order?.lines.map((one) => one.lacking)).toEqual(order?.lines.map((one) => one.asked));
+    expect(order?.lines.map((one) => one.shortage)).toEqual(order?.lines.map((one) => one.asked));
   });
 
   it("are found from a lot of oil: every batch that took of it, every pack and who has one", async () => {
@@ -80,7 +80,7 @@ describe("the demo's sales", () => {
         (traced?.batches ?? []).map((one) => one.id),
       );
       for (const batch of traced?.batches ?? []) {
-        const packed = batch.fates.find((one) => one.fate === "packed")?.jars ?? 0;
+        const packed = batch.jarStatuses.find((one) => one.fate === "packed")?.jars ?? 0;
         expect(
           rows.filter((row) => row.batchId === batch.id).reduce((sum, row) => sum + row.pieces, 0),
           `batch ${batch.number}`,
@@ -91,7 +91,7 @@ describe("the demo's sales", () => {
     expect(reached).toBeGreaterThan(0);
   });
 
-  it("bear labels: melts that are classified where jars are not, mint without its sheet, and every product's label in every language on a sheet", async () => {
+  it("bear labels: melts that are classified where jars are not, mint without its sheet, and labels of every product, kind and language on a sheet", async () => {
     const recipe = (n: number) => FORMULAS[n - 1]?.versions.at(-1)?.spec;
     const of = async (n: number) => {
       const spec = recipe(n);
@@ -106,15 +106,16 @@ describe("the demo's sales", () => {
     if (!sheet) throw new Error("a sheet is missing");
     const workshop = { id: SHED.id, timeZone: "UTC", locale: "en-GB" };
     for (const n of [1, 2, 3, 4, 5, 6, 7, 8]) {
-      const facts = await labelFacts(test.db, workshop, { productId: demoId(0x26, n), batchId: null });
-      if (!facts) throw new Error("a product is missing");
-      for (const kind of ["safety", "scent", "hazard", "net", "care", "buyer"] as const)
-        for (const language of LANGUAGES) {
-          const blocks = labelBlocks(kind, facts, [language], { areaMm2: 6_700, forPack: false, address: "http://127.0.0.1/x", locale: "en-GB" });
-          expect(await labelPdf(blocks, sheet, { title: "x", count: 1, from: 0, test: false }), `${facts.name}, ${kind}, ${language}`).not.toBeNull();
+      const state = await labelFacts(test.db, workshop, { productId: demoId(0x26, n), batchId: null });
+      if (!state) throw new Error("a product is missing");
+      // Each kind in each language of the first product; of the others in one, by turns.
+      for (const [at, kind] of (["safety", "scent", "hazard", "net", "care", "buyer"] as const).entries())
+        for (const language of n === 1 ? LANGUAGES : [LANGUAGES[(n + at) % LANGUAGES.length] as (typeof LANGUAGES)[number]]) {
+          const blocks = labelBlocks(kind, state, [language], { areaMm2: 6_700, forPack: false, address: "http://127.0.0.1/x", locale: "en-GB" });
+          expect(await labelPdf(blocks, sheet, { title: "x", count: 1, from: 0, test: false }), `${state.name}, ${kind}, ${language}`).not.toBeNull();
         }
-      const page = buyerPage(facts, ["en"], "en-GB");
-      expect(page).toContain(facts.name.replace("&", "&#38;"));
+      const page = buyerPage(state, ["en"], "en-GB");
+      expect(page).toContain(state.name.replace("&", "&#38;"));
       expect(page).not.toMatch(/\b(8|10) ?%/);
     }
     // The tumbler was burned: its card says how long one burns.
@@ -128,6 +129,6 @@ describe("the demo's sales", () => {
     const [piece] = row ? await piecesIn(test.db, SHED.id, [row.id]) : [];
     const made = await labelFacts(test.db, workshop, { productId: demoId(0x26, 1), batchId: piece?.batchId ?? null });
     expect(made?.batch?.number).toBe(piece?.number);
-    expect(linesNow((await readOrder(test.db, SHED.id, demoId(0x30, 1)))?.facts as never).length).toBeGreaterThan(2);
+    expect(linesNow((await readOrder(test.db, SHED.id, demoId(0x30, 1)))?.state as never).length).toBeGreaterThan(2);
   });
 });

@@ -5,12 +5,12 @@ import type { Database } from "../web/data/client";
 import { sets } from "../web/data/tables/goods";
 import { labelling, labelSheets, supplierSheets } from "../web/data/tables/label";
 import { workshops } from "../web/data/tables/workshop";
-import { appendIn, entryBy } from "../web/server/append";
-import type { Context } from "../web/server/context";
-import { ALONE } from "../web/server/door/who";
-import { ORDERS } from "../web/server/keep-order";
-import { beginOrderIn, takeOutIn } from "../web/server/orders";
-import { costsNow, packIn } from "../web/server/packing";
+import { LOCAL_OWNER } from "../web/server/auth/session";
+import { appendIn, systemEntry } from "../web/server/events/append";
+import { orderStore } from "../web/server/events/order-store";
+import type { Context } from "../web/server/http/context";
+import { beginOrderIn, takeOutIn } from "../web/server/sales/orders";
+import { costsNow, packIn } from "../web/server/sales/packing";
 import { demoId, PEOPLE, PRODUCTS, packingOf } from "./workshop";
 
 /** What the demo sold, packed and wrote on labels: put down by the same commands that a maker's presses call, each at its own time. */
@@ -149,8 +149,8 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
   const [workshop] = await db.select().from(workshops).where(eq(workshops.id, workshopId));
   if (!workshop) return;
   const before = (days: number, hours = 0) => new Date(now.getTime() - days * 86_400_000 + hours * 3_600_000).toISOString();
-  const people = PEOPLE.map((one) => ({ ...one, putAway: false }));
-  const at = (moment: string): Context => ({ db, workshop, people, person: people[0] ?? null, who: ALONE, now: moment });
+  const people = PEOPLE.map((one) => ({ ...one, archived: false }));
+  const at = (moment: string): Context => ({ db, workshop, people, person: people[0] ?? null, who: LOCAL_OWNER, now: moment });
   await db.insert(supplierSheets).values(
     SHEETS.map(([group, n, revision, days, ingredients], index) => ({
       workshopId,
@@ -219,19 +219,19 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
     for (const [n, packs] of demo.lines)
       await db.transaction((tx) => takeOutIn(tx, at(morning), { eventId: v7(), orderId, lines: [{ sellableId: product(n), packs }] }, costs));
     await db.transaction(async (tx) => {
-      const row = await ORDERS.row(tx, workshopId, orderId, true);
+      const row = await orderStore.readRow(tx, workshopId, orderId, true);
       if (!row) return;
       const add = async (kind: string, payload: unknown, hours: number) => {
         const moment = before(-demo.inDays, hours);
-        const sent = entryBy({ now: moment, personId: PEOPLE[1]?.id ?? null }, kind, CHECKED_ORDER.body.parse({ kind, payload }).payload);
-        await appendIn(ORDERS, tx, workshopId, orderId, [{ sent, now: moment }]);
+        const sent = systemEntry({ now: moment, personId: PEOPLE[1]?.id ?? null }, kind, CHECKED_ORDER.body.parse({ kind, payload }).payload);
+        await appendIn(orderStore, tx, workshopId, orderId, [{ sent, now: moment }]);
       };
       for (const [n, , sold] of demo.lines) {
-        const out = row.facts.goods.filter((one) => one.sellable === product(n)).reduce((sum, one) => sum + one.out, 0);
+        const out = row.state.goods.filter((one) => one.sellable === product(n)).reduce((sum, one) => sum + one.out, 0);
         const gone = Math.min(out, sold);
         const of = { sellable: product(n), name: line(n, 0).name };
-        if (gone > 0) await add("went", { ...of, packs: gone, to: "sold" }, -3 + n / 10);
-        if (out > gone) await add("went", { ...of, packs: out - gone, to: "back" }, 0);
+        if (gone > 0) await add("packsResolved", { ...of, packs: gone, to: "sold" }, -3 + n / 10);
+        if (out > gone) await add("packsResolved", { ...of, packs: out - gone, to: "back" }, 0);
       }
       await add("closed", {}, 1);
     });

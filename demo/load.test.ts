@@ -2,7 +2,7 @@ import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { formulas } from "../web/data/tables/formula";
 import { people, workshops } from "../web/data/tables/workshop";
-import { listBatches } from "../web/server/batches";
+import { listBatches } from "../web/server/batches/batches";
 import { type TestDatabase, testDatabase } from "../web/testing/database";
 import { loadDemo } from "./load";
 import { demoId, WORKSHOP } from "./workshop";

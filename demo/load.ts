@@ -5,12 +5,12 @@ import { type Database, openDatabase, type Transaction } from "../web/data/clien
 import { writeOutcomes } from "../web/data/outcome-rows";
 import { writeStockUses } from "../web/data/stock-uses";
 import { batchEvents, batches } from "../web/data/tables/batch";
-import { colours } from "../web/data/tables/colour";
+import { colors } from "../web/data/tables/color";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
 import { orderEvents, packings } from "../web/data/tables/goods";
 import { labelling } from "../web/data/tables/label";
 import { notes } from "../web/data/tables/note";
-import { dayPlans, planning, wanted } from "../web/data/tables/plan";
+import { dayPlans, demandLines, planningSettingRows } from "../web/data/tables/plan";
 import { products } from "../web/data/tables/product";
 import { additives, dyes, fragrances, instruments, moulds, packs, vessels, waxes, wicks } from "../web/data/tables/shelf";
 import { lots, stockCounts } from "../web/data/tables/stock";
@@ -57,30 +57,28 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
       db
         .select({ n: count() })
         .from(notes)
-        .where(or(eq(notes.gone, true), gt(notes.at, loadedAt))),
+        .where(or(eq(notes.deleted, true), gt(notes.at, loadedAt))),
     )) ||
     (await some(
       db
         .select({ n: count() })
-        .from(colours)
-        .where(or(eq(colours.gone, true), gt(colours.at, loadedAt))),
+        .from(colors)
+        .where(or(eq(colors.deleted, true), gt(colors.at, loadedAt))),
     )) ||
     (await some(db.select({ n: count() }).from(orderEvents).where(gt(orderEvents.arrivedAt, loadedAt)))) ||
     (await some(db.select({ n: count() }).from(packings).where(gt(packings.at, loadedAt)))) ||
     (await some(db.select({ n: count() }).from(labelling).where(gt(labelling.version, 1)))) ||
-    (await some(db.select({ n: count() }).from(planning))) ||
+    (await some(db.select({ n: count() }).from(planningSettingRows))) ||
     (await some(db.select({ n: count() }).from(dayPlans))) ||
     (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||
     (
       await Promise.all(
-        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, moulds, packs, products, lots, wanted] as unknown as (typeof waxes)[]).map(
-          async (table, index) => {
-            const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOULDS, PACKS, PRODUCTS, undefined, WANTED][index]?.length;
-            const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
-            const own = await db.select({ n: count() }).from(table).where(sql`${table.id}::text not like '0190c0de-%'`);
-            return (own[0]?.n ?? 0) > 0 || (put !== undefined && held?.n !== put) || (held?.newest ?? 1) > 1;
-          },
-        ),
+        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, moulds, packs, products, lots, demandLines] as const).map(async (table, index) => {
+          const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOULDS, PACKS, PRODUCTS, undefined, WANTED][index]?.length;
+          const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
+          const own = await db.select({ n: count() }).from(table).where(sql`${table.id}::text not like '0190c0de-%'`);
+          return (own[0]?.n ?? 0) > 0 || (put !== undefined && held?.n !== put) || (held?.newest ?? 1) > 1;
+        }),
       )
     ).some(Boolean)
   );
@@ -123,19 +121,19 @@ async function putBatches(tx: Transaction, workshopId: string, all: readonly Dem
       if (odd) throw new Error(`Batch ${demo.number} of the demo holds what the program would not take: ${odd}`);
       return { demo, events, ...batchOf(events) };
     });
-    for (const { demo, facts } of made)
-      if (!BATCHES.some((one) => one.id === demo.id)) for (const [id, draw] of Object.entries(facts.drawn)) drawn.set(id, (drawn.get(id) ?? 0) + draw.amount);
+    for (const { demo, state } of made)
+      if (!BATCHES.some((one) => one.id === demo.id)) for (const [id, draw] of Object.entries(state.drawn)) drawn.set(id, (drawn.get(id) ?? 0) + draw.amount);
     await tx
       .insert(batches)
-      .values(made.map(({ demo, plan, facts }) => ({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(plan, facts) })));
+      .values(made.map(({ demo, plan, state }) => ({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(plan, state) })));
     await inParts(
       made.flatMap(({ demo, events }) => events.map((event) => eventRow(workshopId, demo.id, event))),
       2_000,
       (rows) => tx.insert(batchEvents).values(rows),
     );
-    for (const { demo, plan, facts, uses } of made) {
+    for (const { demo, plan, state, uses } of made) {
       await writeStockUses(tx, workshopId, demo.id, uses, true);
-      await writeOutcomes(tx, workshopId, demo.id, plan, facts, null);
+      await writeOutcomes(tx, workshopId, demo.id, plan, state, null);
     }
   });
   return drawn;
@@ -178,20 +176,20 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
           formula.versions.map((version) => ({ ...version, workshopId, formulaId: formula.id, createdAt: before(version.number === 1 ? 40 : 16) })),
         ),
       );
-    await tx.insert(colours).values(COLOURS.map(({ daysBefore, ...one }) => ({ ...one, workshopId, at: before(daysBefore) })));
+    await tx.insert(colors).values(COLOURS.map(({ daysBefore, ...one }) => ({ ...one, workshopId, at: before(daysBefore) })));
     await tx.insert(notes).values(NOTES.map(({ daysBefore, ...one }) => ({ ...one, workshopId, at: before(daysBefore) })));
     await tx.insert(products).values(PRODUCTS.map((one) => ({ ...one, workshopId })));
     await tx
-      .insert(wanted)
+      .insert(demandLines)
       .values(WANTED.map(({ inDays, ...one }) => ({ ...one, workshopId, at, wantedOn: inDays === null ? null : before(-inDays).slice(0, 10) })));
     const drawn = await putBatches(tx, workshopId, all, now, many);
     const old = deliveries(drawn, workshopId, before(Math.ceil((all[0]?.startedBefore ?? 0) / 86_400) + 3).slice(0, 10));
     if (old.length > 0) await tx.insert(lots).values(old);
     for (const { id, number, events } of demoTrials(now)) {
-      const { plan, facts } = TRIAL.of(events);
-      await tx.insert(trials).values({ workshopId, id, number, ...trialRow(plan, facts) });
+      const { plan, state } = TRIAL.of(events);
+      await tx.insert(trials).values({ workshopId, id, number, ...trialRow(plan, state) });
       await tx.insert(trialEvents).values(events.map((event) => trialEventRow(workshopId, id, event)));
-      await writeBurns(tx, workshopId, id, plan, facts, null);
+      await writeBurns(tx, workshopId, id, plan, state, null);
     }
   });
   if (!many) await putGoods(db, workshopId, now, Boolean(past));

@@ -12,7 +12,7 @@ describe("the months behind the demo", () => {
     expect(new Set(past.map((one) => one.id)).size).toBe(past.length);
   });
 
-  it("lie in the past, in order, and end before they are looked over and closed", () => {
+  it("lie in the past, in order, and end before they are inspected and closed", () => {
     const starts = past.map((one) => one.startedBefore);
     expect(Math.max(...starts)).toBeLessThan(93 * DAY);
     expect(Math.min(...starts)).toBeGreaterThan(2 * DAY);

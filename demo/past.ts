@@ -16,7 +16,7 @@ function row(seed: number): () => number {
 
 interface Kind {
   version: number;
-  /** What is usually made of it: vessels and moulds by number. */
+  /** What is usually made of it: vessels and molds by number. */
   made: { vessels: [number, number][]; moulds?: [number, number][] }[];
   heat: number;
   add: number;

@@ -1,12 +1,11 @@
 import {
-  ACTS,
   type BatchRecord,
   batchRecord,
   burnRecord,
   formulaSpec,
   guessMapping,
+  PRESET_PROCESSES,
   processFrom,
-  READY_PROCESSES,
   readFormula,
   readSheet,
   SHEET_FIELDS,
@@ -15,16 +14,17 @@ import {
   SHELF_KINDS,
   type SheetKind,
   type ShelfField,
+  STEP_TYPES,
   shelfValues,
   writeSheet,
 } from "@hearth/core";
 import { and, eq, getTableColumns } from "drizzle-orm";
 import { v7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { burnRecordOf, importBurn } from "../web/server/burn-record";
-import { importRecord, readRecord } from "../web/server/record-in";
-import { batchRecordOf } from "../web/server/record-out";
-import { tableOf } from "../web/server/tables";
+import { batchRecordOf } from "../web/server/batches/export-record";
+import { importRecord, readRecord } from "../web/server/batches/import-record";
+import { burnRecordOf, importBurn } from "../web/server/burn/burn-record";
+import { tableOf } from "../web/server/inventory/tables";
 import { type TestDatabase, testDatabase } from "../web/testing/database";
 import { putDemo } from "./load";
 
@@ -125,7 +125,7 @@ const CONTEXT = {
 describe("what is exported and read in again", () => {
   it.each(SHELF_KINDS.filter((kind) => kind !== "person"))("has in the table of a %s the fields that the shelf describes, and no other", (kind) => {
     const columns = Object.keys(getTableColumns(tableOf(kind)));
-    const own = ["workshopId", "id", "version", "putAway"];
+    const own = ["workshopId", "id", "version", "archived"];
     expect(columns.filter((one) => !own.includes(one)).sort()).toEqual(SHELF_FIELDS[kind].map((field) => field.key).sort());
     for (const row of rowsOf(SHELF_FIELDS[kind])) expect(shelfValues(kind).parse(row)).toEqual(row);
   });
@@ -181,7 +181,7 @@ describe("what is exported and read in again", () => {
       rowsOf(SHELF_FIELDS[kind as keyof typeof parts]).map((row) => ({
         kind: kind as keyof typeof parts,
         part,
-        row: { ...row, id: v7(), putAway: kind === "wick" } as Record<string, unknown>,
+        row: { ...row, id: v7(), archived: kind === "wick" } as Record<string, unknown>,
       })),
     );
     const travelling = structuredClone(record) as unknown as Record<string, unknown[]>;
@@ -223,19 +223,19 @@ describe("what is exported and read in again", () => {
   }, 120_000);
 
   it("keeps every act with all it says, in a formula and in the ready processes", () => {
-    const base = processFrom(READY_PROCESSES[0] as (typeof READY_PROCESSES)[number]);
-    for (const kind of ACTS) {
+    const base = processFrom(PRESET_PROCESSES[0] as (typeof PRESET_PROCESSES)[number]);
+    for (const kind of STEP_TYPES) {
       const one = { ...kind.first, id: `own-${kind.kind}`, kind: kind.kind } as never;
       // Pours add up to the whole fill already.
-      const process = kind.kind === "pour" || kind.kind === "pour-again" ? base : { ...base, acts: [...base.acts, one] };
+      const process = kind.kind === "pour" || kind.kind === "pour-again" ? base : { ...base, steps: [...base.steps, one] };
       const spec = { waxes: [{ id: v7(), share: 1 }], fragrances: [], basis: "wax" as const, loadPpm: 0, notes: "", process };
       const parsed = formulaSpec.safeParse(spec);
       if (!parsed.success) throw new Error(`${kind.kind}: ${parsed.error.issues[0]?.message}`);
       const stored = JSON.parse(JSON.stringify(parsed.data));
       expect(readFormula(stored), kind.kind).toEqual(parsed.data);
-      if (process !== base) expect(parsed.data.process.acts.at(-1), kind.kind).toMatchObject(one);
+      if (process !== base) expect(parsed.data.process.steps.at(-1), kind.kind).toMatchObject(one);
     }
-    for (const ready of READY_PROCESSES) {
+    for (const ready of PRESET_PROCESSES) {
       const process = processFrom(ready);
       expect(JSON.parse(JSON.stringify(process))).toEqual(process);
     }
@@ -254,8 +254,8 @@ describe("merging", () => {
       "note.of_id": "moved by a merge",
       "stock_use.material_id": "booked anew by a merge",
       "stock_use.named_id": "as the entry says it",
-      "merged.gone_id": "the merge itself",
-      "merged.kept_id": "the merge itself",
+      "item_alias.gone_id": "the merge itself",
+      "item_alias.kept_id": "the merge itself",
       "burn_outcome.body_id": "frozen with the trial",
       "burn_outcome.wick_id": "frozen with the trial",
       "burn_outcome.batch_id": "a batch",
@@ -267,9 +267,9 @@ describe("merging", () => {
       "sale_line.sellable_id": "a product or a set",
       "sale_goods.sellable_id": "a product or a set",
       "sale_goods.packing_id": "a pack run",
-      "wanted.order_id": "an order",
+      "demand_line.order_id": "an order",
       "device.person_id": "who works on it now",
-      "audit.person_id": "who did it, also of somebody who is gone",
+      "audit_log.person_id": "who did it, also of somebody who is gone",
       "formula.updated_by": "who saved it last, also of somebody who is gone",
       "process.updated_by": "who saved it last, also of somebody who is gone",
     };

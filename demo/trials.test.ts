@@ -1,4 +1,4 @@
-import { dueLooks, nextTrial, optionVerdicts, sessionOf, TRIAL, type TrialEvent, testerNow, verdictOf } from "@hearth/core";
+import { dueChecks, nextTrial, sessionOf, TRIAL, type TrialEvent, testCandleNow, variantVerdicts, verdictOf } from "@hearth/core";
 import { describe, expect, it } from "vitest";
 import { demoTrials } from "./trials";
 
@@ -21,17 +21,17 @@ describe("the demo's burn trials", () => {
   });
 
   it("are one that is closed, with a wick that passed and one that is too small, noses of two people, and a look that nobody made", () => {
-    const verdicts = optionVerdicts(first.plan, first.facts);
-    expect(verdicts.map((one) => [one.words, one.safe, one.pool, first.facts.decided[one.option]?.verdict])).toEqual([
+    const verdicts = variantVerdicts(first.plan, first.state);
+    expect(verdicts.map((one) => [one.words, one.safe, one.pool, first.state.decided[one.option]?.verdict])).toEqual([
       ["flat-braid cotton 4", true, "small", "failed"],
       ["flat-braid cotton 6", true, "right", "passed"],
     ]);
-    expect(first.facts.closed).not.toBeNull();
-    expect(new Set(first.facts.ratings.map((one) => one.nose)).size).toBe(2);
-    expect(nextTrial(first.plan, first.facts)).toBeNull();
+    expect(first.state.closed).not.toBeNull();
+    expect(new Set(first.state.ratings.map((one) => one.nose)).size).toBe(2);
+    expect(nextTrial(first.plan, first.state)).toBeNull();
     const missed = first.plan.testers.flatMap(({ key }) =>
-      (first.facts.testers[key]?.sessions ?? []).flatMap((one, at) =>
-        dueLooks(sessionOf(first.plan.protocol, at)?.looks ?? [], one, NOW.toISOString()).filter((look) => look.state === "missed"),
+      (first.state.testers[key]?.sessions ?? []).flatMap((one, at) =>
+        dueChecks(sessionOf(first.plan.protocol, at)?.looks ?? [], one, NOW.toISOString()).filter((look) => look.state === "missed"),
       ),
     );
     expect(missed).toHaveLength(1);
@@ -39,13 +39,13 @@ describe("the demo's burn trials", () => {
 
   it("and one that burns now, its next look within minutes, with one wick put out for safety", () => {
     const states = second.plan.testers.map(({ key }) =>
-      testerNow(second.plan.protocol, second.facts.testers[key] ?? { sessions: [], stopped: null }, NOW.toISOString()),
+      testCandleNow(second.plan.protocol, second.state.testers[key] ?? { sessions: [], stopped: null }, NOW.toISOString()),
     );
     expect(states.map((one) => one.state)).toEqual(["burning", "burning", "burning", "burning", "stopped", "stopped"]);
     const next = Date.parse(states[0]?.next?.at ?? "") - NOW.getTime();
     expect(next).toBeGreaterThan(0);
     expect(next).toBeLessThan(15 * 60_000);
-    expect(verdictOf(second.plan, second.facts, "C1")).toMatchObject({ safe: false, advice: { what: "wick_down" } });
-    expect(verdictOf(second.plan, second.facts, "A1")?.safe).toBe(true);
+    expect(verdictOf(second.plan, second.state, "C1")).toMatchObject({ safe: false, advice: { what: "wick_down" } });
+    expect(verdictOf(second.plan, second.state, "A1")?.safe).toBe(true);
   });
 });

@@ -1,4 +1,4 @@
-import { PROTOCOLS, protocol, type Tester, type TrialBody, type TrialEvent, type TrialPlan, wicksOf } from "@hearth/core";
+import { PROTOCOLS, protocol, type TestCandle, type TrialBody, type TrialEvent, type TrialPlan, wicksOf } from "@hearth/core";
 import { demoId, PRODUCTS, VESSELS, WICKS } from "./workshop";
 
 const need = <T>(value: T | undefined, what: string): T => {
@@ -84,7 +84,7 @@ const TRIALS: readonly DemoTrial[] = [
 const LETTERS = ["A", "B", "C"];
 const CODES = ["K7", "M3", "R4", "T9", "V2", "X6"];
 
-function testersOf(demo: DemoTrial): Tester[] {
+function testCandlesOf(demo: DemoTrial): TestCandle[] {
   const vessel = need(
     VESSELS.find((one) => one.id === demoId(4, demo.vessel)),
     "a vessel",
@@ -99,7 +99,7 @@ function testersOf(demo: DemoTrial): Tester[] {
       "a wick",
     );
     return [1, 2].map(
-      (n): Tester => ({
+      (n): TestCandle => ({
         key: `${LETTERS[at]}${n}`,
         option: LETTERS[at] as string,
         code: CODES[(at * 2 + n * 3) % CODES.length] as string,
@@ -128,7 +128,7 @@ function testersOf(demo: DemoTrial): Tester[] {
 
 /** The entries of one demo trial, hung on `now`. */
 function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
-  const testers = testersOf(demo);
+  const testers = testCandlesOf(demo);
   const plan: TrialPlan = { format: 1, name: demo.name, varies: demo.varies, protocol: protocol.parse(PROTOCOLS[0]), testers };
   const events: TrialEvent[] = [];
   const add = (ms: number, body: TrialBody, who = 1) => {
@@ -168,7 +168,7 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
         // One look of the first trial was missed, as looks are.
         if (demo.n === 1 && session === 1 && one.key === "A2") continue;
         add(lit + (minute + (place % 3)) * 60_000, {
-          kind: "looked",
+          kind: "checked",
           payload: {
             tester: one.key,
             poolUm: Math.round(burns.endsMm * twin * grown) * 1_000,
@@ -183,12 +183,12 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
         });
         if (soot) {
           end = lit + (minute + 2 + (place % 3)) * 60_000;
-          add(end, { kind: "out", payload: { tester: one.key, why: "safety", sign: "soot on the rim, the flame large" } });
+          add(end, { kind: "extinguished", payload: { tester: one.key, why: "safety", sign: "soot on the rim, the flame large" } });
           add(end + HOUR, { kind: "stopped", payload: { tester: one.key, why: "no more is needed" } });
           stopped.add(one.key);
         }
       }
-      if (!stopped.has(one.key)) add(end, { kind: "out", payload: { tester: one.key, why: "protocol", sign: "" } });
+      if (!stopped.has(one.key)) add(end, { kind: "extinguished", payload: { tester: one.key, why: "protocol", sign: "" } });
       // No two sessions burn quite alike.
       const burned = Math.round(burns.gramsPerHour * twin * ((end - lit) / HOUR) * (1 + ((session * 5 + place * 3) % 7) / 100 - 0.03) * 10) * 100;
       gone.set(one.key, (gone.get(one.key) ?? 0) + burned);
@@ -206,10 +206,10 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
       ["B1", "living room", 6, 7],
     ];
     for (const [at, [tester, room, one, two]] of scores.entries()) {
-      add(day + at * HOUR, { kind: "rated", payload: { tester, throw: "hot", room, score: one, window: false } }, 1);
-      add(day + at * HOUR + 600_000, { kind: "rated", payload: { tester, throw: "hot", room, score: two, window: false } }, 2);
+      add(day + at * HOUR, { kind: "throwScored", payload: { tester, throw: "hot", room, score: one, window: false } }, 1);
+      add(day + at * HOUR + 600_000, { kind: "throwScored", payload: { tester, throw: "hot", room, score: two, window: false } }, 2);
     }
-    add(day + 10 * HOUR, { kind: "unmasked", payload: {} });
+    add(day + 10 * HOUR, { kind: "codesRevealed", payload: {} });
     add(day + 11 * HOUR, { kind: "decided", payload: { option: "A", verdict: "failed", why: "tunnels" } });
     add(day + 11 * HOUR, { kind: "decided", payload: { option: "B", verdict: "passed", why: "" } });
     add(day + 12 * HOUR, { kind: "closed", payload: {} });

@@ -6,8 +6,8 @@ import { gunzipSync, gzipSync } from "node:zlib";
 import { type SQL, sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { exportWorkshop, OMITTED_TABLES, SCHEMA_VERSION } from "../web/server/export-workshop";
-import { importWorkshop } from "../web/server/import-workshop";
+import { exportWorkshop, OMITTED_TABLES, SCHEMA_VERSION } from "../web/server/workshops/export-workshop";
+import { importWorkshop } from "../web/server/workshops/import-workshop";
 import { brokenBooks } from "../web/testing/books/invariants";
 import { type TestDatabase, testDatabase } from "../web/testing/database";
 import { putDemo } from "./load";
@@ -65,7 +65,7 @@ async function fillTables(): Promise<void> {
      order by c.table_name, c.ordinal_position`,
   );
   const db = here.as(demo);
-  const names = [...new Set(columns.map((one) => one.table))].filter((name) => name !== "audit" && !OMITTED_TABLES.includes(name));
+  const names = [...new Set(columns.map((one) => one.table))].filter((name) => name !== "audit_log" && !OMITTED_TABLES.includes(name));
   // Those that others point at come before them.
   const pointsAt = (name: string, other: string) => columns.some((one) => one.table === name && one.to === other && other !== name);
   names.sort((a, b) => (pointsAt(a, b) ? 1 : pointsAt(b, a) ? -1 : 0));
@@ -144,7 +144,7 @@ describe("a whole workshop", () => {
     const again = await linesIn(elsewhere.as(demo), demo);
     expect(again.length).toBe(exported.length);
     expect(again.filter((line, at) => line !== exported[at])).toEqual([]);
-    const { rows } = await elsewhere.owner.query("select * from trail_gaps($1)", [demo]);
+    const { rows } = await elsewhere.owner.query("select * from audit_log_gaps($1)", [demo]);
     expect(rows).toEqual([]);
     expect(await brokenBooks(elsewhere.db, elsewhere.owner, demo)).toEqual([]);
     // Every table of a workshop has a row in it, so that nothing is equal for want of rows.
@@ -173,7 +173,7 @@ describe("a whole workshop", () => {
     const { workshop } = JSON.parse(bytes.toString("utf8").split("\n")[0] ?? "") as { workshop: string };
     expect(await read(bytes, { id: "account-1", name: "Ilvo" })).toEqual({ ok: true, value: { id: workshop, name: "Shed of the first file" } });
     expect(await brokenBooks(elsewhere.db, elsewhere.owner, workshop)).toEqual([]);
-    expect((await elsewhere.owner.query("select * from trail_gaps($1)", [workshop])).rows).toEqual([]);
+    expect((await elsewhere.owner.query("select * from audit_log_gaps($1)", [workshop])).rows).toEqual([]);
     const { rows } = await elsewhere.owner.query("select role from member where workshop_id = $1 and account_id = 'account-1'", [workshop]);
     expect(rows).toEqual([{ role: "owner" }]);
   });

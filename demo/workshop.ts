@@ -1,5 +1,5 @@
 import type { FormulaSpec, Process } from "@hearth/core";
-import { processFrom, READY_PROCESSES, testedOf } from "@hearth/core";
+import { PRESET_PROCESSES, processFrom, testedOf } from "@hearth/core";
 import table from "./batches.json" with { type: "json" };
 import shelf from "./shelf.json" with { type: "json" };
 
@@ -57,7 +57,7 @@ export const INSTRUMENTS = [
 ];
 
 function processOf(id: string): Process {
-  const ready = READY_PROCESSES.find((one) => one.id === id);
+  const ready = PRESET_PROCESSES.find((one) => one.id === id);
   if (!ready) throw new Error(`The demo names a process that does not exist: ${id}`);
   return processFrom(ready);
 }
@@ -115,7 +115,7 @@ export interface DemoBatch {
   id: string;
   number: number;
   version: string;
-  /** By number: how many of which vessel, and of which mould. */
+  /** By number: how many of which vessel, and of which mold. */
   vessels: [number, number][];
   moulds?: [number, number][];
   sparePpm: number;
@@ -238,7 +238,7 @@ export const WANTED = (
   ] as const
 ).map(([product, count, inDays, note], at) => ({ id: demoId(0x2a, at + 1), productId: demoId(0x26, product), count, inDays, note }));
 
-/** Colours as this workshop makes them. */
+/** Colors as this workshop makes them. */
 export const COLOURS = [
   {
     id: demoId(0x28, 1),

@@ -212,7 +212,7 @@ test("an event may be sent twice, and a faulty one is told by field", async ({ r
   const answer = { ok: true, id: event.id, seq: expect.any(Number), epoch: expect.stringMatching(/^\d+\.\d+\.\d+$/) };
   expect(await (await request.post(path, { data: event })).json()).toEqual({ ...answer, repeated: false });
   expect(await (await request.post(path, { data: event })).json()).toEqual({ ...answer, repeated: true });
-  const hot = await request.post(path, { data: { ...event, id: v7(), kind: "read", payload: { act: "heat", shown: 85_000, correction: 0 } } });
+  const hot = await request.post(path, { data: { ...event, id: v7(), kind: "read", payload: { step: "heat", shown: 85_000, correction: 0 } } });
   expect(hot.status()).toBe(400);
   expect((await hot.json()).error.fields).toHaveProperty("shown");
   const future = await request.post(path, { data: { ...event, id: v7(), happenedAt: "2026-03-15T14:19:00.000Z" } });

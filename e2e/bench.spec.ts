@@ -105,7 +105,7 @@ test("what happened earlier is put down with its own time: a batch, and an entry
 });
 
 test("a safety flaw stops the sale of its jars and takes them out of the count; flaws of burning are not offered", async ({ page }) => {
-  await open(page, `/look-over/${demoId(8, 3)}`);
+  await open(page, `/inspect/${demoId(8, 3)}`);
   await page.getByRole("radio", { name: "wall" }).click();
   expect(await page.getByRole("radiogroup", { name: "Which flaw" }).innerText()).not.toMatch(/mushroom|soot|tunnel/i);
   expect(await page.getByLabel("Another").innerText()).not.toMatch(/mushroom|soot|tunnel/i);
@@ -212,7 +212,7 @@ test("the bench foresees when a pot comes into its range, asks about a reading t
   await page.getByRole("checkbox", { name: /no crack/ }).check();
   await page.getByRole("checkbox", { name: /wicks centered/ }).check();
   await page.getByRole("button", { name: "Put down what is ticked" }).click();
-  await expect(entries).toContainText("made ready: vessels looked over: no crack, no chip; wicks centered, straight and held");
+  await expect(entries).toContainText("made ready: vessels inspected: no crack, no chip; wicks centered, straight and held");
   await entries.getByLabel("Wax that went elsewhere").selectOption("given");
   await entries.getByLabel("It weighed").fill("40");
   await entries.getByRole("button", { name: "Log this wax" }).click();

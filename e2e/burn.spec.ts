@@ -24,7 +24,7 @@ async function poured(page: Page, workshop: string, batch: string): Promise<void
       instrumentId: null,
       corrects: null,
       payload: {
-        act: "pour",
+        step: "pour",
         filled: plan.products.map((one: { key: string; count: number }) => ({ product: one.key, count: one.count })),
         leftMg: null,
         roomCelsius: null,

@@ -17,7 +17,9 @@ test("a day at the pots: what is to be made becomes pots and a timetable in whic
 
   /** What the hands do, as the page says it: from, to, in minutes of the day. */
   const work = async () => {
-    const rows = await page.getByRole("region", { name: "Minute by minute" }).getByRole("list").first().getByRole("listitem").allTextContents();
+    const steps = page.getByRole("region", { name: "Minute by minute" }).getByRole("list").first().getByRole("listitem");
+    await expect(steps.first()).toBeVisible();
+    const rows = await steps.allTextContents();
     const minutes = (text: string) => {
       const [hour = 0, minute = 0] = text.split(":").map(Number);
       return hour * 60 + minute;

@@ -18,7 +18,7 @@ const routes = (): string[] =>
 const OPENED_WITH: Record<string, string> = {
   "/bench/[id]": "batch",
   "/rack/[id]": "batch",
-  "/look-over/[id]": "batch",
+  "/inspect/[id]": "batch",
   "/records/[id]": "batch",
   "/findings/why/[id]": "batch",
   "/burn/[id]": "trial",
@@ -31,7 +31,8 @@ const OPENED_WITH: Record<string, string> = {
   "/shelf/[kind]/[id]": "shelf",
 };
 const KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "pack", "instrument"];
-/** Papers and files of things, by their table. */
+/** Papers and files of things, by their table; drawn of so many of each, spread over all. */
+const MAX_EXPORTED = 12;
 const EXPORTS: Record<string, string[]> = {
   batch: ["batches/ID/record", "batches/ID/record?as=csv", "batches/ID/sheet", "batches/ID/sheet?what=tags", "batches/ID/log?after=0"],
   trial: ["trials/ID/record", "trials/ID/record?as=csv", "trials/ID/log?after=0"],
@@ -56,7 +57,10 @@ async function idsOf(workshop: string): Promise<Map<string, string[]>> {
   return ids;
 }
 
-/** Every page, paper and file of a workshop. */
+/** At most so many of a list, at even distances. */
+const spread = <T>(all: readonly T[], most: number): T[] => all.filter((_, at) => at % Math.ceil(all.length / most) === 0);
+
+/** Every page of a workshop, and papers and files of each sort. */
 function addressesIn(workshop: string, ids: ReadonlyMap<string, string[]>): string[] {
   const at = `${process.env.HEARTH_URL}/w/${workshop}`;
   const api = `${process.env.HEARTH_URL}/api/workshops/${workshop}`;
@@ -69,7 +73,7 @@ function addressesIn(workshop: string, ids: ReadonlyMap<string, string[]>): stri
     else throw new Error(`Say with what ${route} is opened.`);
   }
   for (const [table, paths] of Object.entries(EXPORTS))
-    for (const id of ids.get(table) ?? []) for (const path of paths) addresses.push(`${api}/${path.replace("ID", id)}`);
+    for (const id of spread(ids.get(table) ?? [], MAX_EXPORTED)) for (const path of paths) addresses.push(`${api}/${path.replace("ID", id)}`);
   for (const kind of [...KINDS, "lot", "product", "wanted"]) addresses.push(`${api}/shelf/${kind}`);
   addresses.push(`${api}/sales`, `${api}/batches`, `${api}/catalogue`, `${process.env.HEARTH_URL}/favicon.ico`);
   return addresses;
@@ -90,14 +94,14 @@ async function failing(addresses: readonly string[]): Promise<string[]> {
   return bad;
 }
 
-test("every page, paper and file of the demo opens", async () => {
+test("every page of the demo opens, and every sort of paper and file", async () => {
   // The demo itself, with all that lies behind it, and not a copy for this test.
   const ids = await idsOf(WORKSHOP.id);
   for (const table of ["batch", "trial", "sale_order", "formula", "product"]) expect(ids.get(table)?.length, table).toBeGreaterThan(0);
   expect(ids.get("batch")?.length).toBeGreaterThan(50);
   const addresses = addressesIn(WORKSHOP.id, ids);
   expect(await failing(addresses)).toEqual([]);
-  expect(addresses.length).toBeGreaterThan(700);
+  expect(addresses.length).toBeGreaterThan(500);
 });
 
 test("a batch whose start cannot be read opens all the same, is listed, and says so", async ({ page, workshop }) => {

@@ -158,7 +158,7 @@ test("each page says what it may load, runs nothing else, and is framed nowhere"
     expect(policy).toContain("object-src 'none'");
     expect(policy).not.toMatch(/script-src[^;]*'unsafe-(inline|eval)'/);
     nonces.add(/'nonce-([^']+)'/.exec(policy)?.[1] ?? "");
-    await page.locator("html[data-awake]").waitFor({ state: "attached" });
+    await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
   }
   expect(nonces.size).toBe(7);
   expect(violations).toEqual([]);

@@ -27,8 +27,8 @@ async function run(page: Page, pourAt: string): Promise<void> {
 test.describe("on a phone", () => {
   test.use({ viewport: { width: 390, height: 844 } });
 
-  test("twelve jars are looked over one by one: fine, flawed, the same again; they are graded, and a slip is taken back", async ({ page }) => {
-    await open(page, `/look-over/${demoId(8, 3)}`);
+  test("twelve jars are inspected one by one: fine, flawed, the same again; they are graded, and a slip is taken back", async ({ page }) => {
+    await open(page, `/inspect/${demoId(8, 3)}`);
     const jar = (n: number) => expect(page.getByRole("region", { name: "The jar in the hand" })).toContainText(`jar ${n}`);
     await jar(1);
     const fine = page.getByRole("button", { name: "Fine: next jar" });
@@ -62,14 +62,14 @@ test.describe("on a phone", () => {
     await jar(6);
     await page.getByRole("button", { name: "All 7 left are fine" }).click();
     await expect(page.getByText("✓ All 12 narrow tin are looked at.")).toBeVisible();
-    await page.getByRole("button", { name: "Finish: 12 jars looked over" }).click();
+    await page.getByRole("button", { name: "Finish: 12 jars inspected" }).click();
     await expect(page.getByText("2 of 12", { exact: true })).toBeVisible();
     await expect(page.getByRole("link", { name: "Why wet spot?" })).toBeVisible();
   });
 });
 
 test("a flaw is mended, with what it took, and looked at again; what is typed stays where it is refused", async ({ page }) => {
-  await open(page, `/look-over/${demoId(8, 2)}`);
+  await open(page, `/inspect/${demoId(8, 2)}`);
   const mending = page.getByRole("region", { name: "Mending" });
   await mending.getByLabel("Mended flaw").selectOption({ label: "sinkhole or crater" });
   await mending.getByLabel("By").selectOption("relief holes and top-up");
@@ -108,14 +108,14 @@ test("a rough top is traced to its pour temperature; one change is drafted, rehe
   await page.getByRole("button", { name: "It is poured all the same" }).click();
   await expect(page.getByText(/Leave it unmoved until/)).toBeVisible();
 
-  await open(page, `/look-over/${id}`);
+  await open(page, `/inspect/${id}`);
   await page.getByRole("radio", { name: "top" }).click();
   await page.getByRole("radio", { name: "rough, pitted top" }).click();
   await page.getByRole("button", { name: "up to a third" }).click();
   for (const _ of [1, 2, 3]) await page.getByRole("button", { name: "One more alike" }).click();
   await page.getByRole("button", { name: "Put down, next jar" }).click();
   await page.getByRole("button", { name: "All 6 left are fine" }).click();
-  await page.getByRole("button", { name: "Finish: 10 jars looked over" }).click();
+  await page.getByRole("button", { name: "Finish: 10 jars inspected" }).click();
   await page.getByRole("link", { name: "Why rough, pitted top?" }).click();
   await at(page, "Why rough, pitted top?");
   const causes = page.getByRole("region", { name: "Causes" }).getByRole("listitem");
@@ -194,8 +194,8 @@ test("cold throw is scored by a named nose; selling early asks why; a batch is r
   await stands.getByRole("button", { name: "They stand there" }).click();
   await expect(stands).toContainText("south window · stood in the sun");
   const release = page.getByRole("region", { name: "Release" });
-  await expect(release).toContainText("Not to be released yet: it is not looked over");
-  await page.getByRole("link", { name: "Look it over" }).click();
+  await expect(release).toContainText("Not to be released yet: it is not inspected");
+  await page.getByRole("link", { name: "Inspect batch" }).click();
   await page.getByRole("button", { name: "All 12 jars are without flaw" }).click();
   // On its record once both entries are down.
   await expect(page).toHaveURL(/\/records\//);
@@ -253,12 +253,12 @@ test("findings, run charts and rules are read and taken along: a picture as SVG,
       .toString(),
   ).toBe("PNG");
 
-  await open(page, "/look-over/grades");
+  await open(page, "/inspect/grades");
   await page.getByLabel("cosmetic, a speck").selectOption("second");
   await page.getByLabel("frosting").selectOption("melt again");
   await page.getByRole("button", { name: "Keep these rules" }).click();
   await expect(page.getByText(/^Kept\./)).toBeVisible();
-  await open(page, `/look-over/${demoId(8, 3)}`);
+  await open(page, `/inspect/${demoId(8, 3)}`);
   await page.getByRole("radio", { name: "top" }).click();
   await page.getByRole("radio", { name: "frosting" }).click();
   await page.getByRole("button", { name: "a speck" }).click();

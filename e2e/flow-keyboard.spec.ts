@@ -88,9 +88,9 @@ test("one batch from formula to closed record, by keyboard alone", ALONE, async 
   await open(page, "/");
   await keyboard.press("l");
   await expect(page.getByRole("heading", { name: "Look-over" })).toBeVisible();
-  await tabTo(page, page.getByRole("listitem").filter({ hasText: "Keyboard flow" }).getByRole("link", { name: "Look it over" }));
+  await tabTo(page, page.getByRole("listitem").filter({ hasText: "Keyboard flow" }).getByRole("link", { name: "Inspect batch" }));
   await keyboard.press("Enter");
-  await expect(page.getByRole("heading", { name: /Look over batch .* Keyboard flow/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: /Inspect batch .* Keyboard flow/ })).toBeVisible();
   await tabTo(page, page.getByRole("radio", { name: "top" }));
   await keyboard.press("Space");
   await tabTo(page, page.getByRole("radio", { name: "frosting" }));

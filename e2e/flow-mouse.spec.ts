@@ -83,14 +83,14 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await expect(page.getByText("Leave it unmoved until Sun 15 Mar 14:20")).toBeVisible();
   const batchId = new URL(page.url()).pathname.split("/").at(-1) ?? "";
 
-  // The rack says when it may be tested and sold; two days on it can be looked over.
+  // The rack says when it may be tested and sold; two days on it can be inspected.
   await page.getByRole("link", { name: "Go to the rack" }).click();
   const row = page.getByRole("listitem").filter({ hasText: "Mouse flow" });
   await expect(row).toContainText("may be testedWed 18 Mar 14:20in 4 days");
   await expect(row).toContainText("Sat 28 Mar 14:20");
   passHours(48);
-  await open(page, "/look-over");
-  await page.getByRole("listitem").filter({ hasText: "Mouse flow" }).getByRole("link", { name: "Look it over" }).click();
+  await open(page, "/inspect");
+  await page.getByRole("listitem").filter({ hasText: "Mouse flow" }).getByRole("link", { name: "Inspect batch" }).click();
   await page.locator('[data-place="side"]').first().click();
   await expect(page.getByRole("radio", { name: "wall" })).toBeChecked();
   await page.getByRole("radio", { name: "wet spot" }).click();
@@ -100,7 +100,7 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   await expect(page.getByText("3 ×")).toBeVisible();
   await page.getByRole("button", { name: "All 3 left are fine" }).click();
   await page.getByRole("button", { name: "All 10 left are fine" }).click();
-  await page.getByRole("button", { name: "Finish: 16 jars looked over" }).click();
+  await page.getByRole("button", { name: "Finish: 16 jars inspected" }).click();
 
   // Closing before the minimum cure is allowed, and the record says so.
   await expect(page.getByText("Missing: minimum cure.")).toBeVisible();

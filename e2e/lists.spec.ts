@@ -92,7 +92,7 @@ test("a chooser works by keys alone, leaves what was chosen where it is left, an
   expect(box && box.x >= 0 && box.x + box.width <= 390 && box.y >= 0 && box.y + box.height <= 600).toBe(true);
 });
 
-test("the phone's header can be hit with a thumb and shows whole station names; sheets print without losing anything", async ({ page }) => {
+test("the phone's header can be hit with a thumb and shows whole section names; sheets print without losing anything", async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await open(page, "/rack");
   for (const control of await page.locator("header :is(button, a)").all()) {
@@ -100,7 +100,7 @@ test("the phone's header can be hit with a thumb and shows whole station names; 
     expect(box?.height, await control.innerText()).toBeGreaterThanOrEqual(44);
   }
   const cut = await page
-    .getByRole("navigation", { name: "Stations" })
+    .getByRole("navigation", { name: "Sections" })
     .getByRole("link")
     .evaluateAll(
       (links) =>

@@ -39,7 +39,7 @@ async function photograph(page: Page): Promise<Buffer> {
 }
 
 test("a photograph goes with a note: made small, without where it was taken, and taken away and put back", async ({ page, workshop }) => {
-  await open(page, `/look-over/${demoId(8, 3)}`);
+  await open(page, `/inspect/${demoId(8, 3)}`);
   const taken = await photograph(page);
   expect(taken.includes("Exif")).toBe(true);
   const section = page.getByRole("region", { name: "What was noticed" });

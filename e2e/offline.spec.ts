@@ -161,8 +161,8 @@ test.describe("with pages kept", () => {
     await expect(shown).toBeVisible();
   });
 
-  test("jars are looked over where there is no network, over a reload, and arrive once and in order", async ({ page, context, workshop }) => {
-    const path = `/look-over/${demoId(8, 3)}`;
+  test("jars are inspected where there is no network, over a reload, and arrive once and in order", async ({ page, context, workshop }) => {
+    const path = `/inspect/${demoId(8, 3)}`;
     await open(page, path);
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
     await keptOn(page, path);
@@ -182,7 +182,7 @@ test.describe("with pages kept", () => {
     await expect(page.getByText(/kept on this device/)).toHaveCount(0);
     const record = await context.request.get(`/api/workshops/${workshop}/batches/${demoId(8, 3)}/record`);
     const { events } = (await record.json()) as { events: { kind: string; payload: { flaws?: { defect: string }[] } }[] };
-    expect(events.filter((one) => one.kind === "seen").map((one) => one.payload.flaws?.map((flaw) => flaw.defect))).toEqual([[], ["rough_top"]]);
+    expect(events.filter((one) => one.kind === "jarsInspected").map((one) => one.payload.flaws?.map((flaw) => flaw.defect))).toEqual([[], ["rough_top"]]);
   });
 
   test("a trial opens without the server, takes a look over a reload, and sends it once it is back", async ({ page, context, workshop }) => {
@@ -203,17 +203,17 @@ test.describe("with pages kept", () => {
     await expect(page.getByText(/1 entry is kept/)).toBeHidden();
     const record = await context.request.get(`/api/workshops/${workshop}/trials/${demoId(0x3f, 2)}/record`);
     const { events } = (await record.json()) as { events: { kind: string; payload: { tester?: string; flame?: string } }[] };
-    expect(events.filter((one) => one.kind === "looked" && one.payload.tester === "B2" && one.payload.flame === "small")).toHaveLength(1);
+    expect(events.filter((one) => one.kind === "checked" && one.payload.tester === "B2" && one.payload.flame === "small")).toHaveLength(1);
   });
 
-  test("bench, rack, look-over and the pots open without the server, take entries over a reload, and send them once it is back", async ({
+  test("bench, rack, inspect and the pots open without the server, take entries over a reload, and send them once it is back", async ({
     page,
     context,
     workshop,
   }) => {
     await open(page, POT);
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
-    for (const path of ["/bench", "/rack", "/look-over", POT]) await keptOn(page, path);
+    for (const path of ["/bench", "/rack", "/inspect", POT]) await keptOn(page, path);
     // What was entered after the page was kept is known all the same.
     await read(page, "57");
     await expect(page.getByText("57 °C").first()).toBeVisible();
@@ -234,7 +234,7 @@ test.describe("with pages kept", () => {
     // From one to another by its link, as at the bench.
     await page.getByRole("link", { name: /^rack/ }).click();
     await expect(page.getByRole("heading", { name: "Rack" })).toBeVisible();
-    await page.goto("/look-over");
+    await page.goto("/inspect");
     await expect(page.getByRole("heading", { name: "Look-over" })).toBeVisible();
     await page.goto("/bench");
     await page.getByRole("listitem").filter({ hasText: "Quince and smoke, tin" }).getByRole("link", { name: "Go to the pot" }).click();

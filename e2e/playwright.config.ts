@@ -15,6 +15,9 @@ export default defineConfig({
   // Generous: a slow machine shows the same, only later.
   timeout: 600_000,
   expect: { timeout: 60_000 },
+  // A picture is compared with the one in the documents, and never written by a test.
+  snapshotPathTemplate: "../docs/screenshots/{arg}{ext}",
+  updateSnapshots: "none",
   reporter: [["line"], ["json"]],
   outputDir: `../.hearth/browser/${process.env.HEARTH_LANE ?? "all"}`,
   use: {

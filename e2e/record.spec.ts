@@ -14,7 +14,7 @@ test("an entry taken back stays in the record, struck through, with who and when
   const row = page.getByRole("listitem").filter({ hasText: "stirred 2 min" });
   await expect(row.locator(".line-through")).toBeVisible();
   await expect(row).toContainText("taken back at 14:20 by Brill");
-  await expect(page.getByText(/Missing: stir, minimum cure, look-over/)).toBeVisible();
+  await expect(page.getByText(/Missing: stir, minimum cure, inspection/)).toBeVisible();
 });
 
 test("the time of pouring can be corrected, and setting and curing follow", async ({ page }) => {
@@ -91,7 +91,7 @@ test("steps can be put in out of order, and what was skipped can be put in later
   await expect(page.getByRole("button", { name: /^add fragrance/ })).toContainText("done");
   await expect(page.getByRole("listitem").filter({ hasText: "add reading, long probe" })).toContainText("14:17");
   await open(page, `/records/${demoId(8, 6)}`);
-  await expect(page.getByText(/Missing: .*bring to the pour range, pour, look-over/)).toBeVisible();
+  await expect(page.getByText(/Missing: .*bring to the pour range, pour, inspection/)).toBeVisible();
 });
 
 test("what is typed in a note is shown as it was typed, and exported defused", async ({ page }) => {
@@ -105,10 +105,10 @@ test("what is typed in a note is shown as it was typed, and exported defused", a
   expect(readFileSync(await csv.path(), "utf8")).toContain("'=1+1 <img");
 });
 
-test("the record prints without buttons and stations", async ({ page }) => {
+test("the record prints without buttons and sections", async ({ page }) => {
   await open(page, `/records/${demoId(8, 2)}`);
   await page.emulateMedia({ media: "print" });
-  await expect(page.getByRole("navigation", { name: "Stations" })).toBeHidden();
+  await expect(page.getByRole("navigation", { name: "Sections" })).toBeHidden();
   await expect(page.getByRole("button", { name: "Print" })).toBeHidden();
   await expect(page.getByRole("heading", { name: entries })).toBeVisible();
   await expect(page.getByText("rough, pitted top", { exact: true })).toBeVisible();

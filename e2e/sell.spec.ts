@@ -10,7 +10,7 @@ async function release(page: Page, workshop: string): Promise<void> {
   await page.getByRole("region", { name: "Release" }).getByRole("button", { name: "Release it for sale" }).click();
   await expect(page.getByRole("region", { name: "Release" })).toContainText("✓ Released for sale");
   const log = `/api/workshops/${workshop}/batches/${demoId(8, 2)}/log?after=0`;
-  await expect.poll(async () => (await (await page.request.get(log)).json()).facts.released).not.toBeNull();
+  await expect.poll(async () => (await (await page.request.get(log)).json()).state.released).not.toBeNull();
 }
 
 test("a batch is released, packed in sixes, labelled on A4 and Letter, sold at a market day without the network, and recalled by a lot of its oil", async ({

@@ -2,15 +2,14 @@ import { type ChildProcess, spawn } from "node:child_process";
 import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
+import { containerLines } from "../tools/container";
 import { freePort, isAlive, passingHome } from "../tools/processes";
-import { listens } from "./support";
-
-const ROOT = new URL("..", import.meta.url).pathname;
+import { listens, PROGRAM } from "./support";
 
 /** Runs ./hearth as somebody at a shell would, and gathers what it says. */
 function hearth(args: string[], env: Record<string, string>) {
   const { HEARTH_CLOCK_FILE: _clock, DATABASE_URL: _url, ...rest } = process.env;
-  const child: ChildProcess = spawn(join(ROOT, "hearth"), args, { cwd: ROOT, env: { ...rest, ...env } });
+  const child: ChildProcess = spawn(join(PROGRAM, "hearth"), args, { cwd: PROGRAM, env: { ...rest, ...env } });
   let said = "";
   child.stdout?.on("data", (data) => (said += data));
   child.stderr?.on("data", (data) => (said += data));
@@ -214,4 +213,17 @@ test("the workshop's time runs on in a page long open, and a device whose clock 
   await again;
   shed.child.kill("SIGINT");
   expect(await shed.ended).toBe(0);
+});
+
+test("what the Containerfile builds holds nothing that only tests need, leaves its sources as they were, and starts", async () => {
+  // All browser tests are served from that build.
+  for (const name of ["vitest", "@playwright/test", "@biomejs/biome"]) expect(existsSync(join(PROGRAM, "node_modules", name)), name).toBe(false);
+  for (const file of ["package.json", "package-lock.json", "web/package.json", "web/tsconfig.json"])
+    expect(readFileSync(join(PROGRAM, file), "utf8"), file).toBe(readFileSync(new URL(`../${file}`, import.meta.url), "utf8"));
+  const [command, ...args] = JSON.parse(containerLines("CMD")[0] ?? "[]") as string[];
+  expect([command, args[0]]).toEqual(["./hearth", "start"]);
+  const run = hearth(["start"], { HEARTH_HOME: home(), PORT: String(await freePort()) });
+  expect((await fetch(`${await run.address()}/api/health`)).status).toBe(200);
+  run.child.kill("SIGINT");
+  expect(await run.ended).toBe(0);
 });

@@ -69,8 +69,11 @@ export const test = base.extend<{ quiet: undefined; workshop: string }>({
   ],
 });
 
+/** The folder of the program that the tests are about, built as the Containerfile does it. */
+export const PROGRAM = process.env.HEARTH_PROGRAM ?? "";
+
 /** Waits until the page listens: live changes keep a connection open, so that the network is never idle. */
-export const listens = (page: Page): Promise<unknown> => page.locator("html[data-awake]").waitFor({ state: "attached" });
+export const listens = (page: Page): Promise<unknown> => page.locator("html[data-hydrated]").waitFor({ state: "attached" });
 
 /** Waits until the device keeps a page, so that it opens without the network. */
 export const keptOn = (page: Page, path: string): Promise<void> =>

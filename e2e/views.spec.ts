@@ -25,16 +25,16 @@ const VIEWS = {
   bench: "/bench",
   pot: `/bench/${demoId(8, 5)}`,
   rack: "/rack",
-  "look-over": "/look-over",
+  inspect: "/inspect",
   "on the rack": `/rack/${demoId(8, 3)}`,
-  grades: "/look-over/grades",
+  grades: "/inspect/grades",
   findings: "/findings",
   why: `/findings/why/${demoId(8, 1)}`,
   compare: "/findings/compare?a=11&b=12",
   charts: "/findings/charts",
   "throw findings": "/findings/throw?of=hot",
   trace: "/findings/trace?q=11",
-  "look over one": `/look-over/${demoId(8, 3)}`,
+  "inspect one": `/inspect/${demoId(8, 3)}`,
   burn: "/burn",
   "new trial": "/burn/new",
   trial: `/burn/${demoId(0x3f, 2)}`,
@@ -59,7 +59,7 @@ const VIEWS = {
   workshops: "/workshops",
   words: "/words",
   people: "/people",
-  trail: "/people/trail",
+  "audit log": "/people/audit-log",
 };
 
 /** Words within one drawing that lie on one another, as their boxes on the screen do. */
@@ -80,7 +80,7 @@ const collisions = (page: Page): Promise<string[]> =>
     }),
   );
 /** What is worked at with a phone is looked at in full there. */
-const AT_HAND = new Set(["today", "bench", "pot", "rack", "on the rack", "look-over", "look over one", "burn", "trial", "sell", "order", "record"]);
+const AT_HAND = new Set(["today", "bench", "pot", "rack", "on the rack", "inspect", "inspect one", "burn", "trial", "sell", "order", "record"]);
 const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
@@ -95,7 +95,7 @@ for (const [part, some] of [views.filter((_, at) => at % 2 === 0), views.filter(
       await page.evaluate(axe);
       expect.soft(await finds(page, ALL), `${name} at the desk`).toEqual([]);
       expect.soft(await collisions(page), `${name} at the desk`).toEqual([]);
-      // Another light changes colours and nothing else.
+      // Another light changes colors and nothing else.
       await page.evaluate(() => document.documentElement.setAttribute("data-light", "evening"));
       expect.soft(await finds(page, ["cat.color"]), `${name} by evening light`).toEqual([]);
       await page.evaluate(() => document.documentElement.removeAttribute("data-light"));
@@ -119,7 +119,7 @@ test("bench and rack can be hit with a glove", async ({ page }) => {
 
 test("an empty workshop teaches, and ounces and °F work from the shelf to the scale", async ({ page }) => {
   await emptyWorkshop(page, "Ounce shed", { mass: "ounces", temperature: "°F" });
-  for (const path of ["/shelf", "/formulas", "/plan", "/bench", "/rack", "/look-over", "/records"]) {
+  for (const path of ["/shelf", "/formulas", "/plan", "/bench", "/rack", "/inspect", "/records"]) {
     await open(page, path);
     await expect(page.locator("main")).toContainText(/yet|No pot|No formula|Nothing/);
   }

@@ -1,8 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { chmodSync, chownSync, cpSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import pg from "pg";
-import { account, binaries, clusterPlace, embeddedPostgres } from "./postgres";
+import { account, binaries, clusterPlace, embeddedPostgres, withClient } from "./postgres";
 import { Plain, run } from "./processes";
 
 const WEEK_MS = 7 * 86_400_000;
@@ -91,18 +90,16 @@ export async function restoreAt(home: string, folder: string, at: Date): Promise
   all(place);
   const server = await embeddedPostgres(home);
   try {
-    const client = new pg.Client({ connectionString: await server.open("postgres") });
-    client.on("error", () => {});
-    await client.connect();
-    for (let tries = 0; ; tries++) {
-      const { rows } = await client.query<{ still: boolean }>("select pg_is_in_recovery() as still");
-      if (!rows[0]?.still) break;
-      if (tries > 600) throw new Plain("The changes of the archive could not be played back within a minute.");
-      await new Promise((next) => setTimeout(next, 100));
-    }
-    // Done once: a later start begins from what is here.
-    for (const name of ["restore_command", "recovery_target_time", "recovery_target_action"]) await client.query(`alter system reset ${name}`);
-    await client.end();
+    await withClient(await server.open("postgres"), async (client) => {
+      for (let tries = 0; ; tries++) {
+        const { rows } = await client.query<{ still: boolean }>("select pg_is_in_recovery() as still");
+        if (!rows[0]?.still) break;
+        if (tries > 600) throw new Plain("The changes of the archive could not be played back within a minute.");
+        await new Promise((next) => setTimeout(next, 100));
+      }
+      // Done once: a later start begins from what is here.
+      for (const name of ["restore_command", "recovery_target_time", "recovery_target_action"]) await client.query(`alter system reset ${name}`);
+    });
   } finally {
     await server.stop();
   }

@@ -1,35 +1,24 @@
 import { mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { sql } from "drizzle-orm";
-import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { loadDemo } from "../demo/load";
-import { codeOf, isAway, openDatabase } from "../web/data/client";
+import { codeOf, isUnavailable, openDatabase } from "../web/data/client";
 import { readEpoch } from "../web/data/epoch";
 import { migrateDatabase } from "../web/data/migrate";
-import { scoped } from "../web/data/scope";
+import { scoped } from "../web/data/tenant-scope";
 import { archiveSettings, keepBase, makeArchive, restoreAt } from "./archive";
 import { backup, backupDaily, fingerprint, outlived, restore } from "./backup";
-import { type Embedded, embeddedPostgres, PROGRAM_ROLE } from "./postgres";
+import { type Embedded, embeddedPostgres, PROGRAM_ROLE, withClient } from "./postgres";
 import { passingHome } from "./processes";
 import { beforeUpdate, keepVersion } from "./versions";
 
 let home: string;
 let server: Embedded;
 let url: string;
-const asking = async <T>(at: string, use: (client: pg.Client) => Promise<T>) => {
-  const client = new pg.Client({ connectionString: at });
-  client.on("error", () => {});
-  await client.connect();
-  try {
-    return await use(client);
-  } finally {
-    await client.end().catch(() => {});
-  }
-};
-const print = () => asking(url, fingerprint);
-const firstWorkshop = async () => (await asking(url, (client) => client.query<{ id: string }>("select id from workshop limit 1"))).rows[0]?.id ?? "";
-const rename = (name: string) => asking(url, (client) => client.query("update workshop set name = $1", [name]));
+const print = () => withClient(url, fingerprint);
+const firstWorkshop = async () => (await withClient(url, (client) => client.query<{ id: string }>("select id from workshop limit 1"))).rows[0]?.id ?? "";
+const rename = (name: string) => withClient(url, (client) => client.query("update workshop set name = $1", [name]));
 
 beforeAll(async () => {
   home = passingHome("backup");
@@ -55,7 +44,7 @@ describe("a backup", () => {
     const { pool } = openDatabase(await server.asProgram("hearth"));
     const shop = await firstWorkshop();
     await scoped(pool, { workshop: shop }).execute(sql`insert into person (workshop_id, id, name) values (${shop}, gen_random_uuid(), 'Later')`);
-    const later = () => asking(url, (client) => client.query("select name from person where name = 'Later'"));
+    const later = () => withClient(url, (client) => client.query("select name from person where name = 'Later'"));
     expect((await later()).rows).toHaveLength(1);
     await rename("Changed since");
     expect(await print()).not.toEqual(before);
@@ -66,13 +55,13 @@ describe("a backup", () => {
     await expect(pool.query("delete from batch_event")).rejects.toMatchObject({ code: "42501" });
     await pool.end();
     // What was there before the restore is not lost.
-    const nameIn = (database: string) => asking(url.replace(/hearth$/, database), (client) => client.query("select name from workshop"));
+    const nameIn = (database: string) => withClient(url.replace(/hearth$/, database), (client) => client.query("select name from workshop"));
     expect((await nameIn(first.before)).rows).toEqual([{ name: "Changed since" }]);
     // Nor by a second restore, and the kept one can be written to, as when it is the right one after all.
     const second = await restore(url, file, PROGRAM_ROLE, new Date("2026-03-14T10:05:00Z"));
     expect(second.before).not.toBe(first.before);
     expect((await nameIn(first.before)).rows).toEqual([{ name: "Changed since" }]);
-    await asking(url.replace(/hearth$/, first.before), (client) => client.query("update workshop set name = 'Written to'"));
+    await withClient(url.replace(/hearth$/, first.before), (client) => client.query("update workshop set name = 'Written to'"));
   });
 
   it("that is restored while entries come in takes none of them along: what was acknowledged before is kept aside, and nothing is meanwhile", async () => {
@@ -103,11 +92,14 @@ describe("a backup", () => {
     ended = true;
     await writing;
     const count = async (at: string) =>
-      asking(at, async (client) => (await client.query<{ n: number }>("select count(*)::int as n from person where name like 'Under load%'")).rows[0]?.n ?? 0);
+      withClient(
+        at,
+        async (client) => (await client.query<{ n: number }>("select count(*)::int as n from person where name like 'Under load%'")).rows[0]?.n ?? 0,
+      );
     // Each that was acknowledged is in the one or the other.
     expect((await count(url)) + (await count(url.replace(/hearth$/, before)))).toBe(acknowledged.length);
     expect(refused.length).toBeGreaterThan(0);
-    expect(refused.filter((error) => !isAway(error))).toEqual([]);
+    expect(refused.filter((error) => !isUnavailable(error))).toEqual([]);
     expect(refused.some((error) => codeOf(error) === "25006")).toBe(true);
     expect(await readEpoch(db)).not.toBe(epoch);
     await pool.end();
@@ -124,7 +116,7 @@ describe("a backup", () => {
     await expect(restore(url, torn)).rejects.toThrow(/cannot be read back as a backup/);
     await expect(restore(url, join(home, "none.dump"))).rejects.toThrow("There is no file");
     expect(await print()).toEqual(before);
-    const { rows } = await asking(url, (client) =>
+    const { rows } = await withClient(url, (client) =>
       client.query("select datname from pg_database where datname like 'hearth_check%' or datname like '%restoring'"),
     );
     expect(rows).toEqual([]);
@@ -156,22 +148,22 @@ describe("an archive", () => {
     makeArchive(folder);
     let archived = await embeddedPostgres(own, archiveSettings(folder));
     const at = await archived.open("hearth");
-    await asking(at, (client) => client.query("create table said (text text)"));
+    await withClient(at, (client) => client.query("create table said (text text)"));
     expect(await keepBase(at, folder)).toContain("base");
     expect(await keepBase(at, folder)).toBeNull();
-    const say = (text: string) => asking(at, (client) => client.query("insert into said values ($1)", [text]));
+    const say = (text: string) => withClient(at, (client) => client.query("insert into said values ($1)", [text]));
     await say("before");
     await new Promise((next) => setTimeout(next, 1_200));
     const moment = new Date();
     await new Promise((next) => setTimeout(next, 1_200));
     await say("after");
-    await asking(at, (client) => client.query("select pg_switch_wal()"));
+    await withClient(at, (client) => client.query("select pg_switch_wal()"));
     await archived.stop();
 
     const { before } = await restoreAt(own, folder, moment);
     expect(before).not.toBeNull();
     archived = await embeddedPostgres(own);
-    const back = await asking(await archived.open("hearth"), (client) => client.query("select text from said"));
+    const back = await withClient(await archived.open("hearth"), (client) => client.query("select text from said"));
     expect(back.rows).toEqual([{ text: "before" }]);
     await archived.stop();
     await expect(restoreAt(own, folder, new Date("2001-01-01"))).rejects.toThrow(/begins after/);

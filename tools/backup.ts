@@ -1,9 +1,9 @@
 import { randomBytes } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
-import pg from "pg";
+import type pg from "pg";
 import { migrateDatabase } from "../web/data/migrate";
-import { binaries, type Embedded, PROGRAM_ROLE } from "./postgres";
+import { binaries, type Embedded, PROGRAM_ROLE, withClient } from "./postgres";
 import { Plain, run } from "./processes";
 
 /** The database as PostgreSQL's own programs are told of it: the password in their environment, not among their arguments. */
@@ -16,17 +16,6 @@ function toolOf(url: string, name: string) {
 }
 const nameOf = (url: string) => decodeURIComponent(new URL(url).pathname.slice(1));
 const withName = (url: string, name: string) => Object.assign(new URL(url), { pathname: `/${name}` }).href;
-
-async function using<T>(url: string, use: (client: pg.Client) => Promise<T>): Promise<T> {
-  const client = new pg.Client({ connectionString: url });
-  client.on("error", () => {});
-  await client.connect();
-  try {
-    return await use(client);
-  } finally {
-    await client.end().catch(() => {});
-  }
-}
 
 /** How many rows each table has and what they come to, to the byte; the same where and only where all rows are. */
 export async function fingerprint(client: pg.Client): Promise<Record<string, string>> {
@@ -64,7 +53,7 @@ export async function backup(url: string, file: string): Promise<{ tables: numbe
   mkdirSync(dirname(resolve(file)), { recursive: true, mode: 0o700 });
   const scratch = `hearth_check_${randomBytes(6).toString("hex")}`;
   try {
-    return await using(url, async (client) => {
+    return await withClient(url, async (client) => {
       await client.query("begin isolation level repeatable read read only");
       const { rows } = await client.query<{ id: string }>("select pg_export_snapshot() as id");
       const { args, env } = toolOf(url, nameOf(url));
@@ -72,9 +61,9 @@ export async function backup(url: string, file: string): Promise<{ tables: numbe
       if (code !== 0) throw new Plain(`The backup failed:\n${output.trim()}`);
       const there = await fingerprint(client);
       await client.query("commit");
-      await using(withName(url, "postgres"), (other) => other.query(`create database "${scratch}"`));
+      await withClient(withName(url, "postgres"), (other) => other.query(`create database "${scratch}"`));
       await fill(url, fresh, scratch);
-      const back = await using(withName(url, scratch), fingerprint);
+      const back = await withClient(withName(url, scratch), fingerprint);
       const off = differing(there, back);
       if (off.length > 0) throw new Plain(`The backup was read back and differs in ${off.join(", ")}. It was not kept.`);
       renameSync(fresh, file);
@@ -82,13 +71,13 @@ export async function backup(url: string, file: string): Promise<{ tables: numbe
     });
   } finally {
     rmSync(fresh, { force: true });
-    await using(withName(url, "postgres"), (other) => other.query(`drop database if exists "${scratch}" with (force)`)).catch(() => undefined);
+    await withClient(withName(url, "postgres"), (other) => other.query(`drop database if exists "${scratch}" with (force)`)).catch(() => undefined);
   }
 }
 
 /** Nothing is written from now on, or is again; who is in is let go, and comes back by itself. */
 async function setReadOnly(server: string, name: string, on: boolean): Promise<void> {
-  await using(server, async (client) => {
+  await withClient(server, async (client) => {
     await client.query(on ? `alter database "${name}" set default_transaction_read_only = on` : `alter database "${name}" reset default_transaction_read_only`);
     await client.query("select pg_terminate_backend(pid) from pg_stat_activity where datname = $1", [name]);
   });
@@ -104,7 +93,7 @@ export async function restore(url: string, file: string, program: string = PROGR
   const name = nameOf(url);
   const [fresh, before] = [`${name}_restoring`, `${name}_before_restore_${now.toISOString().slice(0, 19).replace(/[-:]/g, "").toLowerCase()}`];
   const server = withName(url, "postgres");
-  await using(server, async (client) => {
+  await withClient(server, async (client) => {
     await client.query(`drop database if exists "${fresh}" with (force)`);
     await client.query(`create database "${fresh}"`);
   });
@@ -113,12 +102,12 @@ export async function restore(url: string, file: string, program: string = PROGR
     await fill(url, file, fresh);
     await migrateDatabase(withName(url, fresh), program);
   } catch (error) {
-    await using(server, (client) => client.query(`drop database if exists "${fresh}" with (force)`));
+    await withClient(server, (client) => client.query(`drop database if exists "${fresh}" with (force)`));
     await setReadOnly(server, name, false);
     throw error;
   }
-  const tables = Object.keys(await using(withName(url, fresh), fingerprint)).length;
-  await using(server, async (client) => {
+  const tables = Object.keys(await withClient(withName(url, fresh), fingerprint)).length;
+  await withClient(server, async (client) => {
     // Nobody comes in between the two names; who was in is thrown out, and comes back by itself.
     await client.query(`alter database "${name}" allow_connections false`);
     try {

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { optionVerdicts, PROTOCOLS, protocol, type Tester, TRIAL, type TrialBody, type TrialEvent, type TrialPlan } from "@hearth/core";
+import { PROTOCOLS, protocol, type TestCandle, TRIAL, type TrialBody, type TrialEvent, type TrialPlan, variantVerdicts } from "@hearth/core";
 import { chromium, type Page } from "@playwright/test";
 import { eq } from "drizzle-orm";
 import { demoId } from "../demo/workshop";
@@ -24,7 +24,7 @@ function trialOf(testers: number): TrialEvent[] {
     name: `${testers} testers`,
     varies: "wick size",
     protocol: protocol.parse({ ...PROTOCOLS[0], sessions: [{ looks: [60, 75, 120, 150, 180, 240], minutes: 245 }] }),
-    testers: Array.from({ length: testers }, (_, at): Tester => {
+    testers: Array.from({ length: testers }, (_, at): TestCandle => {
       const option = String.fromCharCode(65 + Math.floor(at / 2));
       const key = `${option}${(at % 2) + 1}`;
       const wick = { wickId: demoId(0x22, 2), name: `flat-braid cotton ${at}`, kind: "flat-braid cotton", size: String(at), count: 1 };
@@ -44,7 +44,7 @@ function trialOf(testers: number): TrialEvent[] {
       add(from, { kind: "weighed", payload: { tester: key, session: session + 1, when: "before", mg: 400_000 - session * 16_000 } });
       for (const [at, minute] of (plan.protocol.sessions[0]?.looks ?? []).slice(0, LOOKS).entries())
         add(from + minute, {
-          kind: "looked",
+          kind: "checked",
           payload: {
             tester: key,
             poolUm: 30_000 + at * 8_000 + place * 100,
@@ -55,7 +55,7 @@ function trialOf(testers: number): TrialEvent[] {
             wall: 4_000,
           },
         });
-      add(from + 245, { kind: "out", payload: { tester: key, why: "protocol", sign: "" } });
+      add(from + 245, { kind: "extinguished", payload: { tester: key, why: "protocol", sign: "" } });
       add(from + 400, { kind: "weighed", payload: { tester: key, session: session + 1, when: "after", mg: 400_000 - (session + 1) * 16_000 } });
     }
   return events;
@@ -64,11 +64,11 @@ function trialOf(testers: number): TrialEvent[] {
 async function put(db: Database, workshopId: string, number: number, testers: number): Promise<string> {
   const id = randomUUID();
   const events = trialOf(testers);
-  const { plan, facts } = TRIAL.of(events);
+  const { plan, state } = TRIAL.of(events);
   await db.transaction(async (tx) => {
-    await tx.insert(trials).values({ workshopId, id, number, ...trialRow(plan, facts) });
+    await tx.insert(trials).values({ workshopId, id, number, ...trialRow(plan, state) });
     await tx.insert(trialEvents).values(events.map((event) => trialEventRow(workshopId, id, event)));
-    await writeBurns(tx, workshopId, id, plan, facts, null);
+    await writeBurns(tx, workshopId, id, plan, state, null);
   });
   return id;
 }
@@ -86,7 +86,7 @@ const PRESS = `new Promise((done) => {
 /** How long the picture takes to be drawn anew, all sessions in it, from the press to the frame that shows it. */
 async function drawn(page: Page, url: string, id: string): Promise<number> {
   await page.goto(`${url}/burn/${id}?view=shown`);
-  await page.locator("html[data-awake]").waitFor({ state: "attached" });
+  await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
   await page.getByRole("combobox", { name: /^Session/ }).selectOption("");
   const took: number[] = [];
   for (let n = 0; n < 24; n++) {
@@ -117,16 +117,16 @@ export async function benchBurn(): Promise<void> {
     console.log(`ratio ${(large / small).toFixed(2)} (at most 6)`);
 
     for (let n = 0; n < 24; n++) await put(db, workshopId, 103 + n, 40);
-    const rows = () => db.select({ plan: trials.plan, facts: trials.facts, name: trials.name }).from(trials).where(eq(trials.workshopId, workshopId));
+    const rows = () => db.select({ plan: trials.plan, state: trials.state, name: trials.name }).from(trials).where(eq(trials.workshopId, workshopId));
     let testers = 0;
     const timed = async (judged: boolean) => {
       const took: number[] = [];
       for (let n = 0; n < 12; n++) {
         const began = performance.now();
         testers = 0;
-        for (const { plan, facts, name } of await rows()) {
+        for (const { plan, state, name } of await rows()) {
           if (!name.endsWith(" testers")) continue;
-          if (judged) for (const option of optionVerdicts(plan, facts)) testers += option.testers.length;
+          if (judged) for (const option of variantVerdicts(plan, state)) testers += option.testers.length;
         }
         if (n >= 3) took.push(performance.now() - began);
       }

@@ -1,4 +1,14 @@
-import { guessMapping, planningSettings, processFrom, READY_PROCESSES, readSheet, type SeasonProduct, seasonOf, type WantedLine, worthOf } from "@hearth/core";
+import {
+  type DemandLine,
+  type DemandProduct,
+  guessMapping,
+  PRESET_PROCESSES,
+  planDemand,
+  planningSettings,
+  processFrom,
+  readSheet,
+  whatIf,
+} from "@hearth/core";
 import { v7 } from "uuid";
 import { parseText } from "../web/forms/file-parse";
 
@@ -9,8 +19,8 @@ const median = (of: number[]): number => [...of].sort((a, b) => a - b)[of.length
 
 /** What 1,000 lines of demand cost to become pots with their days, against what it costs to read them from a spreadsheet. */
 export function benchDemand(): void {
-  const products = Array.from({ length: PRODUCTS }, (_, n): SeasonProduct => {
-    const ready = READY_PROCESSES[n % READY_PROCESSES.length] as (typeof READY_PROCESSES)[number];
+  const products = Array.from({ length: PRODUCTS }, (_, n): DemandProduct => {
+    const ready = PRESET_PROCESSES[n % PRESET_PROCESSES.length] as (typeof PRESET_PROCESSES)[number];
     return {
       id: v7(),
       name: `scent ${n >> 1} in vessel ${n % 2}`,
@@ -36,7 +46,7 @@ export function benchDemand(): void {
     return readSheet("wanted", parsed.sheet, guessMapping("wanted", parsed.sheet.heads), [], context);
   };
   const lines = read().map(
-    ({ values }, n): WantedLine => ({
+    ({ values }, n): DemandLine => ({
       id: `l${n}`,
       productId: String(values.productId),
       count: Number(values.count),
@@ -45,12 +55,12 @@ export function benchDemand(): void {
     }),
   );
   const times: { reading: number[]; planning: number[] } = { reading: [], planning: [] };
-  let season = seasonOf(lines, products, settings, NOW);
+  let season = planDemand(lines, products, settings, NOW);
   for (let turn = 0; turn < 15; turn++) {
     const begin = performance.now();
     read();
     const middle = performance.now();
-    season = seasonOf(lines, products, settings, NOW);
+    season = planDemand(lines, products, settings, NOW);
     times.reading.push(middle - begin);
     times.planning.push(performance.now() - middle);
   }
@@ -60,6 +70,6 @@ export function benchDemand(): void {
   );
   const from = performance.now();
   const few = { ...settings, hands: 1 };
-  const { would } = worthOf(lines, products, few, NOW, seasonOf(lines, products, few, NOW));
+  const { would } = whatIf(lines, products, few, NOW, planDemand(lines, products, few, NOW));
   console.log(`what one thing more or less is worth: planned ${would.length} times in ${(performance.now() - from).toFixed(0)} ms`);
 }

@@ -5,21 +5,21 @@ import { type SQL, sql } from "drizzle-orm";
 import { putDemo } from "../demo/load";
 import { pastOfYears } from "../demo/past";
 import { type Database, openDatabase } from "../web/data/client";
-import { curveOf, FACTORS, findingsOf } from "../web/server/findings";
-import { lotTrace } from "../web/server/trace";
+import { curveOf, FACTORS, findingsOf } from "../web/server/findings/findings";
+import { lotTrace } from "../web/server/inventory/trace";
 import { median } from "./bench-log";
 import { passingHome } from "./processes";
 import { serve } from "./serve";
 import { FROZEN } from "./shots";
 
 const YEARS = Number(process.env.HEARTH_YEARS ?? 10);
-const PAGES = ["/", "/rack", "/look-over", "/records", "/findings/charts", "/findings/trace?q=market"];
+const PAGES = ["/", "/rack", "/inspect", "/records", "/findings/charts", "/findings/trace?q=market"];
 
-async function timed(times: number, act: () => Promise<unknown>): Promise<number> {
+async function timed(times: number, run: () => Promise<unknown>): Promise<number> {
   const took: number[] = [];
   for (let n = 0; n < times + 3; n++) {
     const began = performance.now();
-    await act();
+    await run();
     // The first ones warm connections and caches.
     if (n >= 3) took.push(performance.now() - began);
   }

@@ -14,7 +14,7 @@ export async function benchFrames(): Promise<void> {
   try {
     const page = await browser.newPage({ baseURL: served.url });
     await page.goto("/plan/day?on=2030-01-05");
-    await page.locator("html[data-awake]").waitFor({ state: "attached" });
+    await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
     // What is fetched once, for days without a network, is here before anything is measured.
     await page.evaluate("navigator.serviceWorker.ready.then(() => true)");
     await page.waitForLoadState("networkidle");

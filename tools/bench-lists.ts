@@ -1,6 +1,5 @@
 import { randomUUID } from "node:crypto";
 import { rmSync } from "node:fs";
-import { gzipSync } from "node:zlib";
 import { chromium, type Page } from "@playwright/test";
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
@@ -10,16 +9,13 @@ import { type Database, openDatabase } from "../web/data/client";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
 import { products } from "../web/data/tables/product";
 import { fragrances } from "../web/data/tables/shelf";
-import { emptyPage } from "./empty-page";
+import { median } from "./bench-log";
 import { passingHome } from "./processes";
 import { serve } from "./serve";
 import { CHROMIUM, FROZEN } from "./shots";
 
 const [FEW, MANY] = [20, 2_000];
 const LISTS = ["/shelf", "/formulas", "/products"];
-const POT = demoId(8, 6);
-
-const median = (list: number[]): number => [...list].sort((a, b) => a - b)[list.length >> 1] as number;
 
 /** A demo workshop of its own in which there are so many scents, formulas and products. */
 async function shed(db: Database, count: number): Promise<string> {
@@ -95,21 +91,7 @@ async function typing(page: Page): Promise<number> {
   return median(times.slice(12));
 }
 
-/** The script that a page loads, gzipped, in bytes. */
-async function script(page: Page, path: string): Promise<number> {
-  const sizes: Promise<number>[] = [];
-  const hear = (answer: { url(): string; request(): { resourceType(): string }; body(): Promise<Buffer> }) => {
-    if (answer.request().resourceType() === "script" && answer.url().includes("/_next/static/"))
-      sizes.push(answer.body().then((body) => gzipSync(body).length));
-  };
-  page.on("response", hear);
-  await page.goto(path, { waitUntil: "load" });
-  await page.locator("html[data-awake]").waitFor({ state: "attached" });
-  page.off("response", hear);
-  return (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
-}
-
-/** What a full shelf costs against a small one, and what pages load against an empty one. */
+/** What a full shelf costs against a small one. */
 export async function benchLists(): Promise<void> {
   const home = passingHome("bench");
   const served = await serve({ home, port: 4_860, demo: true, ownDatabase: true });
@@ -135,23 +117,12 @@ export async function benchLists(): Promise<void> {
       const context = await browser.newContext({ baseURL: served.url, serviceWorkers: "block" });
       const page = await context.newPage();
       await page.goto(`/w/${workshop}/formulas/new`);
-      await page.locator("html[data-awake]").waitFor({ state: "attached" });
+      await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
       typed.push(await typing(page));
       await context.close();
     }
     const [small = 1, large = 1] = typed;
     console.log(`a letter in a chooser of ${FEW}: ${small.toFixed(1)} ms, of ${MANY}: ${large.toFixed(1)} ms, ratio ${(large / small).toFixed(2)} (at most 2)`);
-    const empty = await emptyPage();
-    for (const [name, path] of [
-      ["shelf", "/shelf"],
-      ["pot", `/bench/${POT}`],
-      ["plan", "/plan"],
-    ] as const) {
-      const context = await browser.newContext({ baseURL: served.url, serviceWorkers: "block" });
-      const bytes = await script(await context.newPage(), path);
-      await context.close();
-      console.log(`script of the ${name} page, gzipped: ${bytes} bytes; an empty page: ${empty}; ratio ${(bytes / empty).toFixed(2)} (at most 1.6)`);
-    }
   } finally {
     await browser.close();
     await pool.end();

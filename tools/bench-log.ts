@@ -10,9 +10,9 @@ import { demoId } from "../demo/workshop";
 import { eventRow, rowOf } from "../web/data/batch-rows";
 import { type Database, openDatabase } from "../web/data/client";
 import { batchEvents, batches } from "../web/data/tables/batch";
-import { listBatches } from "../web/server/batches";
-import { eventsOf } from "../web/server/events";
-import { appendEvent } from "../web/server/keep-batch";
+import { listBatches } from "../web/server/batches/batches";
+import { appendEvent } from "../web/server/events/batch-store";
+import { readBatchEvents } from "../web/server/events/read-events";
 import { passingHome } from "./processes";
 import { serve } from "./serve";
 import { CHROMIUM, FROZEN } from "./shots";
@@ -45,7 +45,7 @@ export const readings = (from: string, count: number): BatchEvent[] =>
       personId: null,
       instrumentId: PROBE,
       corrects: null,
-      payload: { act: null, shown, correction: 0 },
+      payload: { step: null, shown, correction: 0 },
     } as BatchEvent;
   });
 
@@ -54,11 +54,11 @@ export async function shed(db: Database, count: number, listed = LISTED): Promis
   const id = randomUUID();
   await putDemo(db, { id, name: `Shed of ${count}` }, new Date(FROZEN));
   const pot = and(eq(batches.workshopId, id), eq(batches.id, POT));
-  const before = await eventsOf(db, id, POT);
+  const before = await readBatchEvents(db, id, POT);
   const more = readings(before.at(-1)?.happenedAt ?? FROZEN, count - before.length);
   for (let i = 0; i < more.length; i += 1_000) await db.insert(batchEvents).values(more.slice(i, i + 1_000).map((event) => eventRow(id, POT, event)));
-  const { plan, facts } = batchOf([...before, ...more]);
-  await db.update(batches).set(rowOf(plan, facts)).where(pot);
+  const { plan, state } = batchOf([...before, ...more]);
+  await db.update(batches).set(rowOf(plan, state)).where(pot);
   const [row] = await db.select().from(batches).where(pot);
   if (!row) throw new Error("The demo has no such pot.");
   if (listed > 1) await db.insert(batches).values(Array.from({ length: listed - 1 }, (_, i) => ({ ...row, id: randomUUID(), number: 1_000 + i })));
@@ -132,7 +132,7 @@ export async function benchLog(): Promise<void> {
       const context = await browser.newContext({ baseURL: served.url });
       const page = await context.newPage();
       await page.goto(i % 4 === 3 ? `/w/${short}/bench` : `/w/${short}/bench/${POT}`);
-      await page.locator("html[data-awake]").waitFor({ state: "attached" });
+      await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
       pages.push(page);
     }
     const [writer, reader] = pages as [Page, Page];

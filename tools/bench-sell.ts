@@ -1,11 +1,11 @@
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { answerHazard, HAZARD_CLASSES, type HazardRequest, READY_SHEETS, randomFrom } from "@hearth/core";
+import { answerHazard, HAZARD_CLASSES, type HazardRequest, PRESET_SHEETS, randomFrom } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { demoId } from "../demo/workshop";
 import { openDatabase } from "../web/data/client";
 import { labelPdf } from "../web/server/paper/labels";
-import { salesBetween } from "../web/server/sales";
+import { salesBetween } from "../web/server/sales/sales";
 import { median } from "./bench-log";
 import { passingHome } from "./processes";
 import { serve } from "./serve";
@@ -24,7 +24,7 @@ async function timed(many: number, run: () => unknown): Promise<number> {
 
 /** A sheet of sixty labels beside one of them. */
 async function benchLabels(): Promise<void> {
-  const [ready] = READY_SHEETS;
+  const [ready] = PRESET_SHEETS;
   if (!ready) return;
   const blocks = [
     { is: "safety" as const, signs: ["unattended", "children", "fuel", "distance"] as const },

@@ -10,6 +10,7 @@ import { benchForecast } from "./bench-forecast";
 import { benchFrames } from "./bench-frames";
 import { benchLists } from "./bench-lists";
 import { benchLog } from "./bench-log";
+import { benchPages } from "./bench-pages";
 import { benchRun } from "./bench-run";
 import { benchSell } from "./bench-sell";
 import { benchSolver } from "./bench-solver";
@@ -96,7 +97,8 @@ async function against(task: () => void, reference: () => void, time: number): P
 }
 
 /** Measures speed as a ratio to a reference in the same run: all of it, or only the `log`, the `lists` or the `day`. */
-export async function bench(only?: string): Promise<number> {
+export async function bench(only?: string, part?: string): Promise<number> {
+  if (only === "pages") return benchPages(part).then(() => 0);
   if (only === "lists") return benchLists().then(() => 0);
   if (only === "log") return benchLog().then(() => 0);
   if (only === "day") return benchDay().then(() => 0);
@@ -151,6 +153,7 @@ export async function bench(only?: string): Promise<number> {
   await benchLog();
   await benchRun();
   await benchLists();
+  await benchPages();
   benchDemand();
   await benchDay();
   await benchSolver();

@@ -2,8 +2,7 @@ import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { run } from "./processes";
-
-const ROOT = new URL("..", import.meta.url).pathname;
+import { ROOT } from "./root";
 
 function fingerprint(): string {
   const hash = createHash("sha256");
@@ -26,9 +25,9 @@ export async function ensureBuild(): Promise<void> {
   const stamp = join(ROOT, "web/.next/hearth-stamp");
   const want = fingerprint();
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === want) return;
-  console.log("Building (once; later starts take seconds)");
+  console.log("Building the program: about a minute, once; later starts take seconds");
   // One builder at a time; who waited for another finds its build made, and does not make it again under its feet.
-  const build = 'test "$(cat "$STAMP" 2>/dev/null)" = "$WANT" || { npx next build web && node --import tsx tools/worker.ts && printf %s "$WANT" >"$STAMP"; }';
+  const build = 'test "$(cat "$STAMP" 2>/dev/null)" = "$WANT" || { npx next build web && node .hearth/tools/worker.mjs && printf %s "$WANT" >"$STAMP"; }';
   const { code, output } = await run("flock", [join(ROOT, ".hearth/build.lock"), "bash", "-c", build], {
     cwd: ROOT,
     env: { ...process.env, NODE_ENV: "production", STAMP: stamp, WANT: want },

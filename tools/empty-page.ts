@@ -1,39 +1,48 @@
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { type ChildProcess, spawn } from "node:child_process";
+import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { gzipSync } from "node:zlib";
-import { run } from "./processes";
-
-const ROOT = new URL("..", import.meta.url).pathname;
+import { freePort, run, until } from "./processes";
+import { ROOT } from "./root";
 
 const FILES = {
   "package.json": '{ "private": true }',
   "next.config.mjs": `export default { typescript: { ignoreBuildErrors: true }, turbopack: { root: ${JSON.stringify(ROOT)} } };`,
   "app/layout.jsx": 'export default ({ children }) => <html lang="en"><body>{children}</body></html>;',
-  "app/page.jsx": "export default () => <p>Empty.</p>;",
+  "app/page.jsx": 'import { Field } from "./field";\n\nexport default () => <Field />;',
+  "app/field.jsx":
+    '"use client";\nimport { useState } from "react";\n\nexport function Field() {\n  const [text, setText] = useState("");\n  return <label>Empty <input value={text} onChange={(event) => setText(event.target.value)} /> <button type="button" onClick={() => setText("pressed")}>{text || "press"}</button></label>;\n}',
 };
 
-/** What an empty page of the same framework loads: one is built, with nothing of this program, and the scripts that its page names are weighed, gzipped, in bytes. */
-export async function emptyPage(): Promise<number> {
+/** Builds a page of the same framework with one field and one button, with nothing of this program, and serves it for as long as `use` runs. */
+export async function withEmptyPage<T>(use: (url: string) => Promise<T>): Promise<T> {
   // Within the project, where the framework is found.
   const place = join(ROOT, ".hearth/empty-page");
   rmSync(place, { recursive: true, force: true });
+  let server: ChildProcess | null = null;
   try {
     for (const [name, text] of Object.entries(FILES)) {
       mkdirSync(join(place, name, ".."), { recursive: true });
       writeFileSync(join(place, name), text);
     }
-    const { code, output } = await run("npx", ["next", "build", place], {
-      cwd: ROOT,
-      env: { ...process.env, NODE_ENV: "production", NEXT_TELEMETRY_DISABLED: "1" },
-    });
+    const env = { ...process.env, NODE_ENV: "production" as const, NEXT_TELEMETRY_DISABLED: "1" };
+    const next = join(ROOT, "node_modules/next/dist/bin/next");
+    const { code, output } = await run(process.execPath, [next, "build", place], { cwd: ROOT, env });
     if (code !== 0) throw new Error(`The empty page could not be built:\n${output}`);
-    const html = readFileSync(join(place, ".next/server/app/index.html"), "utf8");
-    // What old browsers alone load is not counted here, as it is not where the pages are looked at.
-    const named = [...html.matchAll(/<script[^>]*src="\/_next\/(static\/[^"]+\.js)"[^>]*>/g)]
-      .filter(([tag]) => !/nomodule/i.test(tag))
-      .map(([, file]) => file as string);
-    return [...new Set(named)].reduce((sum, file) => sum + gzipSync(readFileSync(join(place, ".next", file))).length, 0);
+    const port = await freePort();
+    server = spawn(process.execPath, [next, "start", place, "-H", "127.0.0.1", "-p", String(port)], { cwd: ROOT, env, stdio: "ignore" });
+    const url = `http://127.0.0.1:${port}`;
+    await until(
+      () =>
+        fetch(url).then(
+          (answer) => answer.ok,
+          () => false,
+        ),
+      30_000,
+      "The empty page does not answer.",
+    );
+    return await use(url);
   } finally {
+    server?.kill();
     rmSync(place, { recursive: true, force: true });
   }
 }

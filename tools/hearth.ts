@@ -3,13 +3,14 @@ import { homedir } from "node:os";
 import { join, resolve } from "node:path";
 import { restoreAt } from "./archive";
 import { backup, restore, withDatabase } from "./backup";
+import { ensureBuild } from "./build";
 import { makeHome } from "./home";
 import { readListening } from "./listen";
 import { embeddedPostgres, runningUrl } from "./postgres";
 import { Plain } from "./processes";
+import { ROOT } from "./root";
 import { serve } from "./serve";
 
-const ROOT = new URL("..", import.meta.url).pathname;
 const [command = "help", ...flags] = process.argv.slice(2);
 
 /** A maker's own data lives outside the program, so that it stays where the program is replaced; the demo's lives within. */
@@ -25,6 +26,7 @@ const HELP = `./hearth start            your own workshop, for every day: build,
          --listen ADDRESS   for phones and other machines too, with a sign-in and TLS; docs/deploy.md
 ./hearth demo [--fresh]   build, start the database, load the made-up workshop, serve; --years 10: a busy one
 ./hearth dev              the same from the sources, reloading as they change
+./hearth build            build the program, and start nothing
 ./hearth instruments      a simulated probe and scale for the bench; --speed 1 to 60
 ./hearth test             format, lint, types, import rules, unit, database and browser tests
 ./hearth bench            speed, as a ratio to a reference measured in the same run
@@ -33,7 +35,7 @@ const HELP = `./hearth start            your own workshop, for every day: build,
 ./hearth restore --at TIME FOLDER   bring it back to a moment, from the archive
 ./hearth stress books     random operations on a workshop, its books checked after each; --minutes N, --steps N, --seeds N, --seed N
 ./hearth stress devices   a lying network, an update, a restore, full and cleared storage and a jumping clock under open pages; --rounds N, --seed N
-./hearth trial NAME       what must hold when things go wrong: load, …
+./hearth stress NAME      what must hold when things go wrong: load, entries, two, hostile, …
 ./hearth shots            take the pictures in docs/screenshots again
 
 PORT          the port to begin looking from (4380; then the one that the data was served on)
@@ -106,6 +108,9 @@ async function main(): Promise<number> {
       await served.stop();
       return code;
     }
+    case "build":
+      await ensureBuild();
+      return 0;
     case "instruments": {
       const speed = flags[0] === "--speed" ? Number(flags[1]) : 1;
       if (!(speed >= 1 && speed <= 60)) throw new Plain("Say how much faster than the clock the pot goes, from 1 to 60: ./hearth instruments --speed 10");
@@ -121,7 +126,7 @@ async function main(): Promise<number> {
     case "test":
       return (await import("./test")).test(flags);
     case "bench":
-      return (await import("./bench")).bench(flags[0]);
+      return (await import("./bench")).bench(flags[0], flags[1]);
     case "backup": {
       const [file] = flags;
       if (!file) throw new Plain("Name the file to write: ./hearth backup FILE");
@@ -147,11 +152,11 @@ async function main(): Promise<number> {
       return 0;
     }
     case "stress":
+    // The name of the command up to 0.13.
+    case "trial":
       if (flags[0] === "books") return (await import("./stress/books")).books(flags.slice(1));
       if (flags[0] === "devices") return (await import("./stress/devices")).devices(flags.slice(1));
-      throw new Plain("Name what is put under stress: ./hearth stress books --minutes 10, or ./hearth stress devices --rounds 3");
-    case "trial":
-      return (await import("./trial/trial")).trial(flags);
+      return (await import("./stress/run")).runStressTest(flags);
     case "shots":
       return (await import("./shots")).shots();
     default:

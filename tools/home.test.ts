@@ -1,3 +1,4 @@
+import { spawn } from "node:child_process";
 import { readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { afterEach, describe, expect, it, vi } from "vitest";
@@ -24,6 +25,22 @@ describe("a data directory", () => {
       expect(readRunning(place)).toEqual({ pid: process.pid });
       giveBack();
       expect(readRunning(place)).toEqual({});
+    }
+  });
+
+  it("is refused while the program that ./hearth runs is at work on it, also one of an earlier version", () => {
+    const run = /^exec node (\S+)/m.exec(readFileSync(`${process.cwd()}/hearth`, "utf8"))?.[1] ?? "";
+    expect(run).not.toBe("");
+    for (const program of [run, "tools/hearth.ts"]) {
+      const other = spawn(process.execPath, ["-e", "setTimeout(() => undefined, 60_000)", `/somewhere/${program}`, "start"]);
+      try {
+        const place = home();
+        writeRunning(place, { ...(other.pid ? { pid: other.pid } : {}), url: "http://127.0.0.1:1" });
+        expect(() => takeHome(place), program).toThrow(/already running on this data .* at http:\/\/127\.0\.0\.1:1/);
+        expect(readRunning(place).pid).toBe(other.pid);
+      } finally {
+        other.kill("SIGKILL");
+      }
     }
   });
 

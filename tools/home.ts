@@ -24,6 +24,9 @@ export const writeRunning = (home: string, running: Running): void => writeWhole
 const isOurs = (pid: number | undefined, what: string): pid is number =>
   typeof pid === "number" && isAlive(pid) && existsSync(`/proc/${pid}/cmdline`) && readFileSync(`/proc/${pid}/cmdline`, "utf8").includes(what);
 
+/** What `./hearth` runs, and what earlier versions ran. */
+const PROGRAMS = [".hearth/tools/hearth.mjs", "tools/hearth.ts"];
+
 /** Makes the data directory, or says in one sentence why it cannot be used. Only its owner reads in it; as root the database's user passes through. */
 export function makeHome(home: string): void {
   try {
@@ -49,7 +52,7 @@ export function makeHome(home: string): void {
 export function takeHome(home: string): () => void {
   makeHome(home);
   const other = readRunning(home);
-  if (other.pid !== process.pid && isOurs(other.pid, "hearth.ts")) {
+  if (other.pid !== process.pid && PROGRAMS.some((name) => isOurs(other.pid, name))) {
     throw new Plain(
       `Hearth Jar is already running on this data (${home})${other.url ? ` at ${other.url}` : ""}. Set HEARTH_HOME to another directory to run a second one.`,
     );

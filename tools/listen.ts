@@ -5,6 +5,7 @@ import { get as getSecure } from "node:https";
 import { isIP } from "node:net";
 import { hostname, networkInterfaces } from "node:os";
 import { join, resolve } from "node:path";
+import { ownCertificate } from "./certificate";
 import { Plain, writeWhole } from "./processes";
 
 /** How others reach the program, where they may; without it only this machine does, and nobody has to say who it is. */
@@ -71,9 +72,10 @@ const ownAddresses = (): string[] =>
     .map((one) => one.address);
 
 /** A secret that outlasts restarts, in a file that only its owner reads. Servers that share a database are given one and the same. */
-export function doorSecret(home: string): string {
+export function sessionSecret(home: string): string {
   const file = join(home, "door-secret");
-  if (process.env.HEARTH_DOOR_SECRET) return process.env.HEARTH_DOOR_SECRET;
+  const given = process.env.HEARTH_SESSION_SECRET ?? process.env.HEARTH_DOOR_SECRET;
+  if (given) return given;
   if (!existsSync(file)) writeWhole(file, randomBytes(32).toString("base64url"));
   return readFileSync(file, "utf8").trim();
 }
@@ -85,15 +87,14 @@ export async function listeningEnv(
   port: number,
 ): Promise<{ url: string; reach: string; env: Record<string, string> }> {
   const loopback = `http://127.0.0.1:${port}`;
-  if (!listening) return { url: loopback, reach: loopback, env: { HEARTH_SIGN_IN: "", HEARTH_LISTEN: "", HEARTH_NAMES: "", HEARTH_ORIGIN: "" } };
+  if (!listening) return { url: loopback, reach: loopback, env: { HEARTH_SIGN_IN: "", HEARTH_LISTEN: "", HEARTH_ALLOWED_HOSTS: "", HEARTH_PUBLIC_URL: "" } };
   const all = listening.address === "0.0.0.0" || listening.address === "::";
   const shown = all ? (ownAddresses()[0] ?? "127.0.0.1") : listening.address;
   const bracketed = isIP(shown) === 6 ? `[${shown}]` : shown;
   const addresses = all ? ownAddresses() : [listening.address];
   // Plain HTTP goes no further than this machine, or a proxy on it.
   const plain = listening.public !== undefined || isLoopback(listening.address);
-  // What makes certificates is large, and is read only where one is made.
-  const own = plain || listening.cert ? null : await (await import("./certificate")).ownCertificate(home, [...addresses, "127.0.0.1", "localhost", hostname()]);
+  const own = plain || listening.cert ? null : ownCertificate(home, [...addresses, "127.0.0.1", "localhost", hostname()]);
   const [cert, key] = [listening.cert ?? own?.cert, listening.key ?? own?.key];
   const scheme = cert ? "https" : "http";
   const url = listening.public ?? `${scheme}://${bracketed}:${port}`;
@@ -104,10 +105,10 @@ export async function listeningEnv(
     env: {
       HEARTH_SIGN_IN: "on",
       HEARTH_LISTEN: listening.address,
-      HEARTH_ORIGIN: url,
-      HEARTH_NAMES: [...new Set(names)].join(","),
-      HEARTH_PROXIES: listening.proxies.join(","),
-      HEARTH_DOOR_SECRET: doorSecret(home),
+      HEARTH_PUBLIC_URL: url,
+      HEARTH_ALLOWED_HOSTS: [...new Set(names)].join(","),
+      HEARTH_TRUSTED_PROXIES: listening.proxies.join(","),
+      HEARTH_SESSION_SECRET: sessionSecret(home),
       ...(cert && key ? { HEARTH_TLS_CERT: cert, HEARTH_TLS_KEY: key } : {}),
       ...(own ? { HEARTH_TLS_AUTHORITY: own.authority } : {}),
     },

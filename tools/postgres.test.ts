@@ -3,25 +3,15 @@ import { chmodSync, existsSync, readFileSync, rmSync, statSync, writeFileSync } 
 import { connect } from "node:net";
 import { networkInterfaces } from "node:os";
 import { join } from "node:path";
-import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Embedded, embeddedPostgres } from "./postgres";
+import { type Embedded, embeddedPostgres, withClient } from "./postgres";
 import { freePort, isAlive, passingHome, until } from "./processes";
 
 let home: string;
 let server: Embedded;
 let url: string;
 
-const ask = async (at: string, query: string) => {
-  const client = new pg.Client({ connectionString: at });
-  client.on("error", () => {});
-  await client.connect();
-  try {
-    return (await client.query(query)).rows;
-  } finally {
-    await client.end().catch(() => {});
-  }
-};
+const ask = (at: string, query: string) => withClient(at, async (client) => (await client.query(query)).rows);
 const pid = () => Number(readFileSync(join(home, "postgres/postmaster.pid"), "utf8").split("\n")[0]);
 
 beforeAll(async () => {

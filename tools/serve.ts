@@ -3,7 +3,7 @@ import { readFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { openDatabase } from "../web/data/client";
 import { migrateDatabase } from "../web/data/migrate";
-import { freshCode, hashOf } from "../web/server/door/secrets";
+import { freshCode, hashOf } from "../web/server/auth/secrets";
 import { archiveSettings, keepBase, makeArchive } from "./archive";
 import { keepDaily } from "./backup";
 import { ensureBuild } from "./build";
@@ -11,9 +11,8 @@ import { keepPort, keptPort, takeHome, writeRunning } from "./home";
 import { isWell, type Listening, listeningEnv } from "./listen";
 import { type Embedded, embeddedPostgres, PASSING } from "./postgres";
 import { fewEnds, freePort, until, withParent } from "./processes";
+import { ROOT } from "./root";
 import { beforeUpdate, keepVersion } from "./versions";
-
-const ROOT = new URL("..", import.meta.url).pathname;
 
 export interface Served {
   url: string;
@@ -41,7 +40,7 @@ export function refuseOtherAddresses(host = process.env.HEARTH_HOST ?? process.e
 async function firstCode(databaseUrl: string): Promise<{ code: string; hash: string } | null> {
   const { pool } = openDatabase(databaseUrl);
   try {
-    const { rowCount } = await pool.query("select 1 from door_user limit 1");
+    const { rowCount } = await pool.query("select 1 from auth_user limit 1");
     if (rowCount) return null;
     const code = freshCode(3);
     return { code, hash: hashOf(code) };
@@ -51,7 +50,7 @@ async function firstCode(databaseUrl: string): Promise<{ code: string; hash: str
 }
 
 /** A web server that ends oftener than this is not started again. */
-const MOST_ENDS = 4;
+const MAX_ENDS = 4;
 const ENDS_WITHIN_MS = 120_000;
 
 export interface ServeOptions {
@@ -59,6 +58,8 @@ export interface ServeOptions {
   /** The port to begin looking from. */
   port?: number;
   dev?: boolean;
+  /** The folder that the program was built in; the checkout's own, which is built where it is not current, where none is given. */
+  program?: string;
   /** Work on this database of another program that runs: a second server beside it. */
   beside?: { databaseUrl: string; programUrl: string };
   /** The data passes with the run. */
@@ -82,6 +83,79 @@ export interface ServeOptions {
   usualPort?: number;
 }
 
+/** Loads the demo where there is none, and says so. */
+async function loadDemoData(databaseUrl: string, { years, clockFile, passing }: ServeOptions): Promise<void> {
+  if (!passing)
+    console.log(
+      years ? `Making up ${years} years of batches, once: a minute or two` : "Loading the made-up workshop, where it is not there yet: a few seconds",
+    );
+  const now = clockFile ? new Date(readFileSync(clockFile, "utf8").trim()) : new Date();
+  const [{ loadDemo }, { pastOfYears }] = await Promise.all([import("../demo/load"), import("../demo/past")]);
+  await loadDemo(databaseUrl, now, years ? pastOfYears(years) : true);
+}
+
+/** The port to listen on: the one that was asked for or that this data was served on before, or the next that is free, which is said. */
+async function choosePort(options: ServeOptions): Promise<number> {
+  const usual = keptPort(options.home);
+  const wanted = options.port ?? usual ?? options.usualPort ?? 4380;
+  const port = await freePort(wanted);
+  if (port !== wanted)
+    console.log(
+      `Port ${wanted} is taken; using ${port}.${usual === wanted ? " What waits in a browser at the old address is sent once it is served there again." : ""}`,
+    );
+  if (usual === null || (options.port !== undefined && port === wanted)) keepPort(options.home, port);
+  return port;
+}
+
+/** Runs the web server, and starts it again should it end; after it ended too often `ended` resolves with 1. */
+function superviseWeb(home: string, folder: string, url: string, [command, args]: [string, string[]], env: NodeJS.ProcessEnv, isDev: boolean) {
+  let web: ChildProcess | undefined;
+  let running = true;
+  let end: (code: number) => void = () => undefined;
+  const ended = new Promise<number>((resolve) => {
+    end = resolve;
+  });
+  const few = fewEnds(MAX_ENDS, ENDS_WITHIN_MS);
+  const launch = () => {
+    web = spawn(command, args, {
+      cwd: folder,
+      // A group of its own: Ctrl-C reaches this process, which then stops the parts in order.
+      detached: true,
+      stdio: isDev ? "inherit" : ["ignore", "ignore", "inherit"],
+      env,
+    });
+    writeRunning(home, { pid: process.pid, ...(web.pid ? { web: web.pid } : {}), url });
+    web.once("exit", () => {
+      if (!running) return;
+      if (few()) {
+        console.error("The web server ended, and is started again.");
+        setTimeout(() => running && launch(), 500);
+      } else {
+        console.error(`The web server ended ${MAX_ENDS + 1} times within ${ENDS_WITHIN_MS / 60_000} minutes, so it is left alone. Look at what it said above.`);
+        end(1);
+      }
+    });
+  };
+  const stop = async () => {
+    running = false;
+    const child = web;
+    if (child && child.exitCode === null && child.signalCode === null && child.pid) {
+      const gone = new Promise((resolve) => child.once("exit", resolve));
+      const signal = (name: NodeJS.Signals) => {
+        try {
+          process.kill(-(child.pid as number), name);
+        } catch {
+          // It ended by itself in between.
+        }
+      };
+      signal("SIGTERM");
+      await Promise.race([gone, new Promise((resolve) => setTimeout(resolve, 5_000))]);
+      if (child.exitCode === null && child.signalCode === null) signal("SIGKILL");
+    }
+  };
+  return { start: launch, stop, ended, end };
+}
+
 /** Brings up database, schema, demo data and web server; gives the address. */
 export async function serve(options: ServeOptions): Promise<Served> {
   refuseOtherAddresses();
@@ -92,7 +166,10 @@ export async function serve(options: ServeOptions): Promise<Served> {
   let halt: () => Promise<void> = async () => undefined;
   let database: Embedded | null = null;
   try {
-    if (!options.dev) await ensureBuild();
+    if (!options.dev && !options.program) await ensureBuild();
+    const program = options.program ?? ROOT;
+    const say = (text: string) => options.passing || console.log(text);
+    if (!external) say("Starting the database");
     const archive = external || !options.keepBackups ? undefined : process.env.HEARTH_ARCHIVE;
     if (archive) makeArchive(resolve(archive));
     database = external ? null : await embeddedPostgres(options.home, archive ? archiveSettings(resolve(archive)) : options.passing ? PASSING : []);
@@ -107,89 +184,39 @@ export async function serve(options: ServeOptions): Promise<Served> {
       database && options.keepVersion ? await beforeUpdate(options.home, databaseUrl, version, readFileSync(join(ROOT, "CHANGELOG.md"), "utf8")) : null;
     if (update) console.log(`A backup was taken before this update: ${update.file}\n\n${update.changes}\n`);
     await migrateDatabase(databaseUrl, owned ? new URL(programUrl).username : undefined);
-    if (options.demo) {
-      if (options.years) console.log(`Making up ${options.years} years of batches, once; this takes a minute or two`);
-      const now = options.clockFile ? new Date(readFileSync(options.clockFile, "utf8").trim()) : new Date();
-      const [{ loadDemo }, { pastOfYears }] = await Promise.all([import("../demo/load"), import("../demo/past")]);
-      await loadDemo(databaseUrl, now, options.years ? pastOfYears(options.years) : true);
-    }
+    if (options.demo) await loadDemoData(databaseUrl, options);
 
-    const usual = keptPort(options.home);
-    const wanted = options.port ?? usual ?? options.usualPort ?? 4380;
-    const port = await freePort(wanted);
-    if (port !== wanted)
-      console.log(
-        `Port ${wanted} is taken; using ${port}.${usual === wanted ? " What waits in a browser at the old address is sent once it is served there again." : ""}`,
-      );
-    if (usual === null || (options.port !== undefined && port === wanted)) keepPort(options.home, port);
+    const port = await choosePort(options);
     const { url, reach, env: listens } = await listeningEnv(options.listening ?? null, options.home, port);
     const first = options.listening ? await firstCode(databaseUrl) : null;
     if (options.keepVersion) keepVersion(options.home, version);
     const next = [join(ROOT, "node_modules/next/dist/bin/next"), "dev", join(ROOT, "web"), "-H", "127.0.0.1", "-p", String(port)];
-    const [command, args] = withParent("TERM", process.execPath, options.dev ? next : [join(ROOT, "web/.next/main.mjs")]);
-    let web: ChildProcess;
-    let running = true;
-    let end: (code: number) => void = () => undefined;
-    const ended = new Promise<number>((resolve) => {
-      end = resolve;
-    });
+    const web = superviseWeb(
+      options.home,
+      program,
+      url,
+      withParent("TERM", process.execPath, options.dev ? next : [join(program, "web/.next/main.mjs")]),
+      {
+        ...process.env,
+        NODE_ENV: options.dev ? "development" : "production",
+        DATABASE_URL: programUrl,
+        DATABASE_OWNER_URL: "",
+        HEARTH_HOME: options.home,
+        PORT: String(port),
+        ...listens,
+        HEARTH_FIRST_CODE: first?.hash ?? "",
+        HEARTH_VERSION: version,
+        HEARTH_WORKER: join(program, "web/.next/worker.js"),
+        ...(options.clockFile ? { HEARTH_CLOCK_FILE: options.clockFile } : {}),
+      },
+      options.dev ?? false,
+    );
+    halt = web.stop;
+    web.start();
     void database?.failed.then((why) => {
       console.error(why);
-      end(1);
+      web.end(1);
     });
-    const few = fewEnds(MOST_ENDS, ENDS_WITHIN_MS);
-    const launch = () => {
-      web = spawn(command, args, {
-        cwd: ROOT,
-        // A group of its own: Ctrl-C reaches this process, which then stops the parts in order.
-        detached: true,
-        stdio: options.dev ? "inherit" : ["ignore", "ignore", "inherit"],
-        env: {
-          ...process.env,
-          NODE_ENV: options.dev ? "development" : "production",
-          DATABASE_URL: programUrl,
-          DATABASE_OWNER_URL: "",
-          HEARTH_HOME: options.home,
-          PORT: String(port),
-          ...listens,
-          HEARTH_FIRST_CODE: first?.hash ?? "",
-          HEARTH_VERSION: version,
-          HEARTH_WORKER: join(ROOT, "web/.next/worker.js"),
-          ...(options.clockFile ? { HEARTH_CLOCK_FILE: options.clockFile } : {}),
-        },
-      });
-      writeRunning(options.home, { pid: process.pid, ...(web.pid ? { web: web.pid } : {}), url });
-      web.once("exit", () => {
-        if (!running) return;
-        if (few()) {
-          console.error("The web server ended, and is started again.");
-          setTimeout(() => running && launch(), 500);
-        } else {
-          console.error(
-            `The web server ended ${MOST_ENDS + 1} times within ${ENDS_WITHIN_MS / 60_000} minutes, so it is left alone. Look at what it said above.`,
-          );
-          end(1);
-        }
-      });
-    };
-    const stop = async () => {
-      running = false;
-      if (web && web.exitCode === null && web.signalCode === null && web.pid) {
-        const gone = new Promise((resolve) => web.once("exit", resolve));
-        const signal = (name: NodeJS.Signals) => {
-          try {
-            process.kill(-(web.pid as number), name);
-          } catch {
-            // It ended by itself in between.
-          }
-        };
-        signal("SIGTERM");
-        await Promise.race([gone, new Promise((resolve) => setTimeout(resolve, 5_000))]);
-        if (web.exitCode === null && web.signalCode === null) signal("SIGKILL");
-      }
-    };
-    halt = stop;
-    launch();
     await until(() => isWell(reach), 60_000, "The web server did not answer within a minute.");
     const noMore = database && options.keepBackups ? keepDaily(databaseUrl, join(options.home, "backups")) : () => undefined;
     if (archive) await keepBase(databaseUrl, resolve(archive));
@@ -199,10 +226,10 @@ export async function serve(options: ServeOptions): Promise<Served> {
       databaseUrl,
       programUrl,
       database,
-      ended,
+      ended: web.ended,
       stop: async () => {
         noMore();
-        await stop();
+        await web.stop();
         await database?.stop();
         giveBack();
       },

@@ -3,9 +3,9 @@ import { join } from "node:path";
 import { type Browser, chromium, type Page } from "@playwright/test";
 import { demoId, WORKSHOP } from "../demo/workshop";
 import { passingHome } from "./processes";
+import { ROOT } from "./root";
 import { serve } from "./serve";
 
-const ROOT = new URL("..", import.meta.url).pathname;
 /** The moment at which every picture is taken: the demo hangs on it. */
 export const FROZEN = "2026-03-14T14:20:00.000Z";
 
@@ -24,7 +24,8 @@ interface Shot {
 
 const foreseen = (page: Page) => page.getByRole("region", { name: "Foreseen" }).waitFor();
 
-const SHOTS: Shot[] = [
+/** The main views, each as its picture shows it. */
+export const SHOTS: Shot[] = [
   { name: "today", path: "/" },
   { name: "shelf", path: "/shelf" },
   { name: "products", path: "/products" },
@@ -36,6 +37,7 @@ const SHOTS: Shot[] = [
       await page.getByLabel("Count").nth(1).fill("12");
       await page.getByLabel("Count").nth(2).fill("4");
       await page.getByRole("button", { name: /container soy: show the working/ }).click();
+      await page.getByText("How container soy comes about").waitFor();
     },
   },
   {
@@ -74,8 +76,8 @@ const SHOTS: Shot[] = [
   { name: "pot-phone", path: `/bench/${demoId(8, 5)}`, phone: true, prepare: foreseen },
   { name: "rack", path: "/rack" },
   {
-    name: "look-over",
-    path: `/look-over/${demoId(8, 3)}`,
+    name: "inspect",
+    path: `/inspect/${demoId(8, 3)}`,
     prepare: async (page) => {
       await page.getByRole("radio", { name: "top" }).click();
       await page.getByRole("radio", { name: "rough, pitted top" }).click();
@@ -120,12 +122,12 @@ async function shootPeople(browser: Browser, clockFile: string, to: string): Pro
   try {
     const context = await browser.newContext({ baseURL: served.url, locale: "en-GB", viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
     const page = await context.newPage();
-    await page.request.post("/api/door/first", {
+    await page.request.post("/api/auth/first", {
       headers: { origin: served.url },
       data: { code: served.firstCode, name: "Ilvo", email: "ilvo@shed.example", password: "a sentence for a picture" },
     });
     await page.goto(`/w/${WORKSHOP.id}/people`);
-    await page.locator("html[data-awake]").waitFor({ state: "attached" });
+    await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
     await page.getByLabel("Name of the device").fill("phone on the shelf");
     await page.getByRole("button", { name: "Show a code" }).click();
     await page.locator("[data-code]").waitFor();
@@ -159,7 +161,7 @@ export async function shots(): Promise<number> {
       if (shot.evening) await context.addCookies([{ name: "hearth_light", value: "evening", url: served.url }]);
       const page = await context.newPage();
       await page.goto(`${served.url}/w/${WORKSHOP.id}${shot.path === "/" ? "" : shot.path}`, { waitUntil: "load" });
-      await page.locator("html[data-awake]").waitFor({ state: "attached" });
+      await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
       await page.waitForTimeout(400);
       await shot.prepare?.(page);
       await page.screenshot({ path: join(to, `${shot.name}.png`), fullPage: process.env.SHOTS_WHOLE === "1" });

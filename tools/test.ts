@@ -6,17 +6,15 @@ import { putDemo } from "../demo/load";
 import { openDatabase } from "../web/data/client";
 import { copyWorkshop } from "../web/testing/copy-workshop";
 import { restore as restoreBackup, backup as takeBackup } from "./backup";
-import { ensureBuild } from "./build";
+import { buildAsContainer } from "./container";
 import { startInstruments } from "./instruments";
 import { embeddedPostgres, PASSING } from "./postgres";
 import { freePort, passingHome, run } from "./processes";
+import { ROOT } from "./root";
 import { type Served, serve } from "./serve";
 import { FROZEN } from "./shots";
 
-const ROOT = new URL("..", import.meta.url).pathname;
-
-/** The compiler in machine code, some three times as fast; what reads types as a library still needs the older one. */
-const TSC = "node_modules/typescript-native/bin/tsc";
+const TSC = "node_modules/typescript/bin/tsc";
 
 interface Tally {
   passed: number;
@@ -103,7 +101,7 @@ async function stagehand(served: Served, home: string) {
     "/restore": async () => restoreBackup(served.databaseUrl, join(home, "taken.dump")).then(() => "done"),
     // A row that no program wrote: what reads it fails, and goes on failing.
     "/spoil": async (workshop) =>
-      pool.query("update batch set facts = jsonb_build_object('format', facts -> 'format') where workshop_id = $1", [workshop]).then(() => "done"),
+      pool.query("update batch set state = jsonb_build_object('format', state -> 'format') where workshop_id = $1", [workshop]).then(() => "done"),
     // Starts that cannot be read: of one batch in the log only, of another also where the plan is kept, in part, and of a third all of it. Gives their ids.
     "/damage": async (workshop) => {
       const { rows } = await pool.query<{ id: string }>("select id from batch where workshop_id = $1 order by number limit 3", [workshop]);
@@ -126,8 +124,8 @@ async function stagehand(served: Served, home: string) {
   const port = await freePort();
   const server = createServer((request, response) => {
     const [what = "", workshop = ""] = (request.url ?? "").split("?");
-    const act = does[what] ?? (async () => Promise.reject(new Error("That is not done here.")));
-    act(workshop).then(
+    const run = does[what] ?? (async () => Promise.reject(new Error("That is not done here.")));
+    run(workshop).then(
       (answer) => response.end(answer ?? "done"),
       (error: Error) => response.writeHead(500).end(error.message),
     );
@@ -143,11 +141,11 @@ async function stagehand(served: Served, home: string) {
 }
 
 /** The browser tests of one kind, on a server, a clock, a database and instruments of their own. */
-async function lane(name: "side by side" | "alone", port: number, reports: string, patterns: string[]): Promise<Tally> {
+async function lane(name: "side by side" | "alone", program: string, port: number, reports: string, patterns: string[]): Promise<Tally> {
   const home = passingHome("e2e");
   const clockFile = join(home, "clock");
   writeFileSync(clockFile, FROZEN);
-  const served = await serve({ home, port, demo: true, ownDatabase: true, clockFile, passing: true });
+  const served = await serve({ home, port, demo: true, ownDatabase: true, clockFile, passing: true, program });
   const hand = await stagehand(served, home);
   // A pot that goes so fast is hot within a test.
   const bench = await startInstruments({ home, speed: 60, seed: 5 });
@@ -157,6 +155,7 @@ async function lane(name: "side by side" | "alone", port: number, reports: strin
       ...process.env,
       HEARTH_URL: served.url,
       HEARTH_LANE: name,
+      HEARTH_PROGRAM: program,
       HEARTH_CLOCK: clockFile,
       HEARTH_STAGEHAND: hand.url,
       PLAYWRIGHT_JSON_OUTPUT_FILE: report,
@@ -180,10 +179,14 @@ async function lane(name: "side by side" | "alone", port: number, reports: strin
   }
 }
 
+/** The program that the browser tests are about, built as the Containerfile does it: once in a run. */
+let built: Promise<string> | undefined;
+const program = (): Promise<string> => (built ??= buildAsContainer());
+
 async function browser(reports: string, patterns: string[]): Promise<Tally> {
   process.env.HEARTH_ZONE = "UTC";
-  await ensureBuild();
-  const lanes = await Promise.all([lane("side by side", 4_800, reports, patterns), lane("alone", 4_820, reports, patterns)]);
+  const folder = await program();
+  const lanes = await Promise.all([lane("side by side", folder, 4_800, reports, patterns), lane("alone", folder, 4_820, reports, patterns)]);
   const sum = add(lanes);
   return sum.passed + sum.failed > 0 ? sum : { passed: 0, failed: 1 };
 }
@@ -195,23 +198,22 @@ export async function test(flags: string[]): Promise<number> {
   rmSync(reports, { recursive: true, force: true });
   mkdirSync(reports, { recursive: true });
   const tallies: Tally[] = [];
-  const suite = async (name: string, act: () => Promise<Tally>) => {
+  const suite = async (name: string, run: () => Promise<Tally>) => {
     if (only && only !== name) return;
     tallies.push(
-      await act().catch((error: unknown) => {
+      await run().catch((error: unknown) => {
         console.log(`FAILED  ${name}:`, error instanceof Error ? error.message : error);
         return { passed: 0, failed: 1 };
       }),
     );
   };
   // What the browser tests are served from is built beside what comes before them; should it fail, they say so.
-  if (!only) void ensureBuild().catch(() => undefined);
+  if (!only) void program().catch(() => undefined);
   // Two at a time: each keeps one core busy.
   const checks: [string, string, string[]][] = [
     ["types", "node", [TSC, "-p", "tsconfig.json"]],
     ["types of core, without DOM and Node", "node", [TSC, "-p", "core/tsconfig.json"]],
     ["format and lint", "npx", ["biome", "ci", "."]],
-    ["import rules", "npx", ["depcruise", "--config", ".dependency-cruiser.mjs", "core", "web", "demo", "tools", "e2e"]],
     ["nothing unused, nothing undeclared", "npx", ["knip", "--no-progress"]],
     ["migrations match the tables", "bash", ["tools/lint/migrations.sh"]],
   ];

@@ -1,10 +1,10 @@
 import { mkdirSync, rmSync } from "node:fs";
 import { batchOf } from "@hearth/core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import { ServerBusyError } from "../web/server/http/respond";
+import { inThread } from "../web/server/operation/thread";
 import { paperAnswer } from "../web/server/paper/answer";
 import { tagsOf } from "../web/server/paper/sheets";
-import { TooBusy } from "../web/server/respond";
-import { inThread } from "../web/server/thread";
 import { type TestDatabase, testDatabase } from "../web/testing/database";
 import { readPaper } from "../web/testing/read-paper";
 import { STARTED, storedBatch } from "../web/testing/stored-batch";
@@ -69,7 +69,7 @@ describe("paper", () => {
   it("ends when the client leaves, or takes too long", async () => {
     const leaving = new AbortController();
     setTimeout(() => leaving.abort(), 60);
-    await expect(ask(2_000, "what=tags", leaving.signal)).rejects.toThrow(TooBusy);
+    await expect(ask(2_000, "what=tags", leaving.signal)).rejects.toThrow(ServerBusyError);
     const slow = {
       file: "paper.cjs",
       data: { what: "tags", sheets: [sheetOf(2_000)], size: "a4", units: { massUnit: "g", locale: "en-US" }, from: 0, count: 2_000 },

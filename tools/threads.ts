@@ -1,6 +1,7 @@
 import { build } from "esbuild";
+import { ROOT } from "./root";
 
-const file = (path: string) => new URL(`../web/serve/${path}`, import.meta.url).pathname;
+const file = (path: string) => `${ROOT}web/serve/${path}`;
 
 /** Builds what is worked out in threads of the server's own, each as a file in `folder`. */
 export async function buildThreads(folder: string): Promise<void> {
@@ -10,7 +11,7 @@ export async function buildThreads(folder: string): Promise<void> {
     outExtension: { ".js": ".cjs" },
     bundle: true,
     packages: "external",
-    alias: { "@hearth/core": new URL("../core/index.ts", import.meta.url).pathname },
+    alias: { "@hearth/core": `${ROOT}core/index.ts` },
     platform: "node",
     format: "cjs",
     target: "node20",

@@ -2,9 +2,10 @@ import { createHash } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { build } from "esbuild";
+import { ROOT } from "./root";
 import { buildThreads } from "./threads";
 
-const NEXT = new URL("../web/.next/", import.meta.url).pathname;
+const NEXT = `${ROOT}web/.next/`;
 
 /** The files that pages ask for, under the addresses they have; their names change with what is in them. */
 function builtFiles(folder: string): string[] {
@@ -22,7 +23,7 @@ const files = builtFiles("static").map((path) => ({
     .slice(0, 16),
 }));
 await build({
-  entryPoints: [new URL("../web/offline/worker.ts", import.meta.url).pathname],
+  entryPoints: [`${ROOT}web/offline/worker.ts`],
   outfile: join(NEXT, "worker.js"),
   bundle: true,
   minify: true,
@@ -33,14 +34,14 @@ await build({
 
 // The web server itself: reading it from its sources would take a start longer than all else that the start does.
 await build({
-  entryPoints: { main: new URL("../web/serve/main.ts", import.meta.url).pathname },
+  entryPoints: { main: `${ROOT}web/serve/main.ts` },
   outdir: NEXT,
   outExtension: { ".js": ".mjs" },
   chunkNames: "main-[hash]",
   splitting: true,
   bundle: true,
   packages: "external",
-  alias: { "@hearth/core": new URL("../core/index.ts", import.meta.url).pathname },
+  alias: { "@hearth/core": `${ROOT}core/index.ts` },
   platform: "node",
   format: "esm",
   target: "node20",

@@ -9,6 +9,13 @@ const config: NextConfig = {
   devIndicators: false,
   outputFileTracingRoot: new URL("..", import.meta.url).pathname,
   turbopack: { root: new URL("..", import.meta.url).pathname },
+  // Addresses of earlier versions lead on.
+  redirects: async () => [
+    { source: "/w/:workshop/look-over/:path*", destination: "/w/:workshop/inspect/:path*", permanent: true },
+    { source: "/w/:workshop/people/trail", destination: "/w/:workshop/people/audit-log", permanent: true },
+  ],
+  // Pages of an earlier version that are still open ask these.
+  rewrites: async () => [{ source: "/api/door/:path*", destination: "/api/auth/:path*" }],
   experimental: { serverActions: { bodySizeLimit: "1mb" } },
 };
 

@@ -1,13 +1,16 @@
 import { type NextRequest, NextResponse } from "next/server";
-import { readBody } from "./server/body";
-import { HEADERS, policy, strangerOf } from "./server/guard";
-import { readJson } from "./server/json";
+import { checkHostAndOrigin, contentSecurityPolicy, SECURITY_HEADERS } from "./server/auth/request-guard";
+import { readBody } from "./server/http/body";
+import { readJson } from "./server/http/json";
 
 /** The largest command, in bytes: a sheet of the shelf. */
-const MOST_COMMAND = 1_000_000;
+const MAX_COMMAND = 1_000_000;
 
 const refuse = (status: 400 | 403 | 405, message: string) =>
-  NextResponse.json({ error: { message, fields: {} } }, { status, headers: { ...HEADERS, "content-security-policy": policy(crypto.randomUUID()) } });
+  NextResponse.json(
+    { error: { message, fields: {} } },
+    { status, headers: { ...SECURITY_HEADERS, "content-security-policy": contentSecurityPolicy(crypto.randomUUID()) } },
+  );
 
 /** A place in a list: so many on, or when and which was last. */
 const COUNT = /^\d{1,7}$/;
@@ -38,7 +41,7 @@ const isPlain = (value: unknown): boolean => {
 /** Whether a command came as the pages send it: a list of plain arguments. */
 async function isCommand(request: NextRequest): Promise<boolean> {
   if (!(request.headers.get("content-type") ?? "").startsWith("text/plain")) return false;
-  const text = await readBody(request.clone() as Request, MOST_COMMAND);
+  const text = await readBody(request.clone() as Request, MAX_COMMAND);
   const read = text === null ? null : readJson(text);
   // A text that cannot be kept is told by the command itself, at its field.
   if (!read || (!read.ok && read.why !== "odd-text")) return false;
@@ -47,7 +50,7 @@ async function isCommand(request: NextRequest): Promise<boolean> {
 
 /** Lets in who is no stranger, and says what a page may load and run. */
 export async function proxy(request: NextRequest): Promise<NextResponse> {
-  const stranger = strangerOf(request.method, request.headers.get("host") ?? "", request.headers.get("origin"));
+  const stranger = checkHostAndOrigin(request.method, request.headers.get("host") ?? "", request.headers.get("origin"));
   if (stranger) return refuse(stranger.status, stranger.message);
   const query = faultOfQuery(request.nextUrl.searchParams, request.nextUrl.pathname);
   if (query) return refuse(400, query);
@@ -61,13 +64,13 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
   const headers = new Headers(request.headers);
   // Which page it is, and so of which workshop: a page reads it from here, and from nowhere else.
   headers.set("x-hearth-path", request.nextUrl.pathname);
-  const csp = policy(nonce);
+  const csp = contentSecurityPolicy(nonce);
   const development = process.env.NODE_ENV !== "production";
   // The builder puts the nonce that it finds here on its own scripts. While developing it evaluates text, which is not allowed here.
   if (!development) headers.set("content-security-policy", csp);
   const response = NextResponse.next({ request: { headers } });
   if (!development) response.headers.set("content-security-policy", csp);
-  for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
+  for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.headers.set(name, value);
   return response;
 }
 

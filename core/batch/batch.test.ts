@@ -1,14 +1,14 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { UNREADABLE } from "../log/kinds/unreadable";
-import { happened } from "../log/log";
+import { UNREADABLE } from "../log/events/unreadable";
+import { compareHappened } from "../log/log";
 import { aBatch, anId, at } from "../testing/batch";
 import { BATCH, type BatchEvent, batchOf, refusal, versionOf } from "./batch";
-import { batchEvent, readEvent, sentEvent } from "./checked";
-import { partKey, readingsOf } from "./facts";
+import { batchEventSchema, readEvent, sentEvent } from "./checked";
 import { filledOf, sellableOf, stoppedOf } from "./jars";
 import { overOf } from "./over";
 import { secondsAbove, weighedLoad } from "./phase";
+import { partKey, readingsOf } from "./state";
 
 describe("a batch is its events", () => {
   it("asks for the steps in order, and stays at a range while the pot is outside it", () => {
@@ -23,7 +23,7 @@ describe("a batch is its events", () => {
     batch.read("heat", 8_500);
     expect(next()).toBe("add");
     batch.read("add", 8_450);
-    batch.add({ kind: "stirred", payload: { act: "stir", seconds: 120 } });
+    batch.add({ kind: "stirred", payload: { step: "stir", seconds: 120 } });
     batch.read("cool", 7_200);
     expect(next()).toBe("cool");
     batch.read("cool", 6_000);
@@ -38,28 +38,28 @@ describe("a batch is its events", () => {
     expect(batch.state(at(60)).next?.key).toBe(`weigh:0:${batch.wax}`);
     batch.weigh(batch.wax, 27_000);
     batch.weigh(batch.oil, 14_000);
-    const state = batch.state(at(60));
-    expect(state.facts.weighed[partKey(0, batch.wax)]?.mg).toBe(127_000);
-    expect(weighedLoad(state.plan, state.facts)).toBeCloseTo((14 / 127) * 100, 9);
+    const stateNow = batch.state(at(60));
+    expect(stateNow.state.weighed[partKey(0, batch.wax)]?.mg).toBe(127_000);
+    expect(weighedLoad(stateNow.plan, stateNow.state)).toBeCloseTo((14 / 127) * 100, 9);
   });
 
   it("takes the instrument's correction into the reading, and keeps what was shown", () => {
     const batch = aBatch();
     batch.read("heat", 8_600, -150);
-    const state = batch.state(at(60));
-    expect(readingsOf(state.facts)[0]?.celsius).toBe(8_450);
-    expect(state.entries.at(-1)?.event.payload).toMatchObject({ shown: 8_600 });
+    const stateNow = batch.state(at(60));
+    expect(readingsOf(stateNow.state)[0]?.celsius).toBe(8_450);
+    expect(stateNow.entries.at(-1)?.event.payload).toMatchObject({ shown: 8_600 });
   });
 
   it("replaces a wrong entry by a further one: both stay, one counts", () => {
     const batch = aBatch();
     const wrong = batch.weigh(batch.wax, 172_000);
     const right = batch.add({ kind: "weighed", payload: { pot: 0, componentId: batch.wax, mg: 127_000 } }, { corrects: wrong.id });
-    const state = batch.state(at(60));
-    expect(state.facts.weighed[partKey(0, batch.wax)]?.mg).toBe(127_000);
-    expect(state.entries.find((entry) => entry.event.id === wrong.id)?.supersededBy?.id).toBe(right.id);
+    const stateNow = batch.state(at(60));
+    expect(stateNow.state.weighed[partKey(0, batch.wax)]?.mg).toBe(127_000);
+    expect(stateNow.entries.find((entry) => entry.event.id === wrong.id)?.supersededBy?.id).toBe(right.id);
     batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: right.id });
-    expect(batch.state(at(60)).facts.weighed[partKey(0, batch.wax)]).toBeUndefined();
+    expect(batch.state(at(60)).state.weighed[partKey(0, batch.wax)]).toBeUndefined();
     expect(batch.state(at(60)).entries).toHaveLength(4);
   });
 
@@ -67,7 +67,7 @@ describe("a batch is its events", () => {
     const batch = aBatch();
     batch.pourAll();
     const wrong = batch.read(null, 5_000);
-    batch.add({ kind: "read", payload: { act: null, shown: 5_500, correction: 0 } }, { corrects: wrong.id });
+    batch.add({ kind: "read", payload: { step: null, shown: 5_500, correction: 0 } }, { corrects: wrong.id });
     const whole = batchOf(batch.events);
     fc.assert(
       fc.property(fc.shuffledSubarray(batch.events, { minLength: batch.events.length }), fc.nat(batch.events.length - 1), (events, twice) => {
@@ -80,21 +80,22 @@ describe("a batch is its events", () => {
   it("keeps what was made ready and where wax went beside the jars, and takes both back", () => {
     const batch = aBatch();
     const ready = batch.add({ kind: "prepared", payload: { checks: ["inspected", "straight"] } });
-    const spilt = batch.add({ kind: "moved", payload: { pot: 0, how: "spilt", mg: 12_000, other: null } });
-    batch.add({ kind: "moved", payload: { pot: 0, how: "taken", mg: null, other: 41 } });
-    const { facts } = batch.state(at(60));
-    expect(facts.prepared?.checks).toEqual(["inspected", "straight"]);
-    expect(facts.moved).toMatchObject([
+    const spilt = batch.add({ kind: "transferred", payload: { pot: 0, how: "spilt", mg: 12_000, other: null } });
+    batch.add({ kind: "transferred", payload: { pot: 0, how: "taken", mg: null, other: 41 } });
+    const { state } = batch.state(at(60));
+    expect(state.prepared?.checks).toEqual(["inspected", "straight"]);
+    expect(state.moved).toMatchObject([
       { how: "spilt", mg: 12_000 },
       { how: "taken", other: 41 },
     ]);
     // It moves no step on, and takes nothing from the shelf a second time.
     expect(batch.state(at(60)).next?.kind).toBe("weigh");
-    expect(facts.drawn).toEqual({});
+    expect(state.drawn).toEqual({});
     for (const one of [ready, spilt]) batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: one.id });
-    expect(batch.state(at(60)).facts).toMatchObject({ prepared: null, moved: [{ how: "taken" }] });
+    expect(batch.state(at(60)).state).toMatchObject({ prepared: null, moved: [{ how: "taken" }] });
     // Between pots the other one is named; nothing ticked is nothing said.
-    const sent = (payload: object, kind = "moved") => sentEvent.safeParse({ ...batch.draft({ kind: "note", payload: { text: "x" } }), v: 1, kind, payload });
+    const sent = (payload: object, kind = "transferred") =>
+      sentEvent.safeParse({ ...batch.draft({ kind: "note", payload: { text: "x" } }), v: 1, kind, payload });
     expect(sent({ pot: 0, how: "given", mg: 5_000, other: null }).error?.issues[0]?.message).toBe("Say which pot, by its number.");
     expect(sent({ pot: 0, how: "given", mg: 5_000, other: 12 }).success).toBe(true);
     expect(sent({ checks: [] }, "prepared").success).toBe(false);
@@ -104,10 +105,10 @@ describe("a batch is its events", () => {
     const batch = aBatch();
     batch.pourAll();
     batch.add({ kind: "prepared", payload: { checks: ["dry"] } });
-    batch.add({ kind: "moved", payload: { pot: 0, how: "melts", mg: 30_000, other: null } });
+    batch.add({ kind: "transferred", payload: { pot: 0, how: "melts", mg: 30_000, other: null } });
     for (const event of batch.events) {
       const travelling = { ...event, v: versionOf(event.kind) };
-      expect(batchEvent.parse(JSON.parse(JSON.stringify(travelling)))).toEqual(travelling);
+      expect(batchEventSchema.parse(JSON.parse(JSON.stringify(travelling)))).toEqual(travelling);
     }
   });
 });
@@ -126,15 +127,15 @@ describe("setting and curing by the clock", () => {
     const batch = aBatch();
     batch.weigh(batch.wax, 127_000);
     const { missing } = batch.state(at(60));
-    expect(missing).toEqual(["weigh rain", "heat", "add fragrance", "stir", "bring to the pour range", "pour", "look-over"]);
+    expect(missing).toEqual(["weigh rain", "heat", "add fragrance", "stir", "bring to the pour range", "pour", "inspection"]);
     batch.add({ kind: "closed", payload: { missing } });
-    expect(batch.state(at(60))).toMatchObject({ phase: "closed", facts: { closed: { missing } } });
+    expect(batch.state(at(60))).toMatchObject({ phase: "closed", state: { closed: { missing } } });
   });
 
   it("warns at closing where the minimum cure is not over", () => {
     const batch = aBatch();
     batch.pourAll();
-    batch.add({ kind: "looked", payload: { jars: 10 } });
+    batch.add({ kind: "inspected", payload: { jars: 10 } });
     expect(batch.state(at(5_000)).missing).toEqual(["minimum cure"]);
   });
 });
@@ -143,13 +144,13 @@ describe("the next step", () => {
   it("calls a weight done within half a percent of what was asked, and not before", () => {
     const batch = aBatch();
     batch.weigh(batch.wax, 125_900);
-    expect(batch.state(at(60)).steps[0]?.done).toBe(false);
+    expect(batch.state(at(60)).prompts[0]?.done).toBe(false);
     batch.weigh(batch.wax, 600);
-    expect(batch.state(at(60)).steps[0]?.done).toBe(true);
+    expect(batch.state(at(60)).prompts[0]?.done).toBe(true);
     // "393.5 for 393 is fine": half a gram too much is no reason to stop.
     const over = aBatch();
     over.weigh(over.wax, 127_500);
-    expect(over.state(at(60)).steps[0]?.done).toBe(true);
+    expect(over.state(at(60)).prompts[0]?.done).toBe(true);
   });
 
   it("goes back to a range when the newest reading there is taken back", () => {
@@ -190,12 +191,12 @@ describe("what a batch refuses", () => {
     expect(asked(batch, { kind: "withdrawn", payload: { why: "", whole: true } }, batch.events[0]?.id ?? null)).toMatch(/cannot be taken back/);
     expect(asked(batch, { kind: "note", payload: { text: "x" } }, batch.vessel)).toMatch(/not in this batch/);
     batch.pourAll();
-    expect(asked(batch, { kind: "poured", payload: { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } })).toMatch(/recorded already/);
+    expect(asked(batch, { kind: "poured", payload: { step: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } })).toMatch(/recorded already/);
     expect(asked(batch, { kind: "flaw", payload: { defect: "frosting", place: "top", severity: "slight", product: batch.vessel, jars: 11 } })).toMatch(
       /has 10 of cup, so 11/,
     );
     const weighed = batch.events.find((event) => event.kind === "weighed");
-    expect(asked(batch, { kind: "stirred", payload: { act: "stir", seconds: 60 } }, weighed?.id ?? null)).toMatch(/only be corrected by another of its kind/);
+    expect(asked(batch, { kind: "stirred", payload: { step: "stir", seconds: 60 } }, weighed?.id ?? null)).toMatch(/only be corrected by another of its kind/);
     batch.add({ kind: "closed", payload: { missing: [] } });
     expect(asked(batch, { kind: "weighed", payload: { pot: 0, componentId: batch.wax, mg: 1 } })).toMatch(/closed. Reopen it/);
     expect(asked(batch, { kind: "note", payload: { text: "later" } })).toBeUndefined();
@@ -210,7 +211,7 @@ describe("what a batch refuses", () => {
 });
 
 describe("of two corrections one counts, and nothing goes in circles", () => {
-  const weights = (events: BatchEvent[], wax: string) => batchOf(events).facts.weighed[partKey(0, wax)]?.mg ?? 0;
+  const weights = (events: BatchEvent[], wax: string) => batchOf(events).state.weighed[partKey(0, wax)]?.mg ?? 0;
 
   it("counts the later arrived of two that reached the log side by side, in whatever order they are read", () => {
     const batch = aBatch();
@@ -257,7 +258,7 @@ describe("of two corrections one counts, and nothing goes in circles", () => {
     const batch = aBatch();
     const early = batch.draft({ kind: "note", payload: { text: "a" } }, { happenedAt: at(5), arrivedAt: at(9) });
     const late = batch.draft({ kind: "note", payload: { text: "b" } }, { happenedAt: at(5), arrivedAt: at(10) });
-    expect([late, early].sort(happened).map((one) => one.id)).toEqual([early.id, late.id]);
+    expect([late, early].sort(compareHappened).map((one) => one.id)).toEqual([early.id, late.id]);
   });
 });
 
@@ -266,8 +267,8 @@ describe("too much in the pot", () => {
     const batch = aBatch();
     batch.weigh(batch.wax, 127_000);
     batch.weigh(batch.oil, 15_000);
-    const { plan, facts } = batch.state(at(9));
-    const over = overOf(plan, facts, 0);
+    const { plan, state } = batch.state(at(9));
+    const over = overOf(plan, state, 0);
     expect(over).toMatchObject({ given: 15_000, asked: 13_000, loadNow: expect.closeTo((15 / 127) * 100, 6) });
     // 127 × 15 ÷ 13 = 146.5 g of wax, up to the next gram.
     expect(over?.targets).toEqual([
@@ -276,17 +277,17 @@ describe("too much in the pot", () => {
     ]);
     batch.add({ kind: "rescaled", payload: { pot: 0, targets: over?.targets ?? [] } });
     const after = batch.state(at(9));
-    expect(overOf(after.plan, after.facts, 0)).toBeNull();
-    expect(after.steps[0]).toMatchObject({ done: false, asked: 147_000, given: 127_000 });
+    expect(overOf(after.plan, after.state, 0)).toBeNull();
+    expect(after.prompts[0]).toMatchObject({ done: false, asked: 147_000, given: 127_000 });
   });
 
   it("offers no rescue for ten times as much, and lets half a gram in the wax pass", () => {
     const batch = aBatch();
     batch.weigh(batch.oil, 130_000);
-    expect(overOf(batch.state(at(9)).plan, batch.state(at(9)).facts, 0)).toMatchObject({ given: 130_000, targets: [] });
+    expect(overOf(batch.state(at(9)).plan, batch.state(at(9)).state, 0)).toMatchObject({ given: 130_000, targets: [] });
     const fine = aBatch();
     fine.weigh(fine.wax, 127_500);
-    expect(overOf(fine.state(at(9)).plan, fine.state(at(9)).facts, 0)).toBeNull();
+    expect(overOf(fine.state(at(9)).plan, fine.state(at(9)).state, 0)).toBeNull();
   });
 });
 
@@ -297,24 +298,24 @@ describe("what was really done", () => {
     batch.pourAll();
     const pour = batch.events.at(-1) as BatchEvent;
     batch.add(
-      { kind: "poured", payload: { act: "pour", filled: [{ product: batch.vessel, count: 9 }], leftMg: 14_000, roomCelsius: 2_100, warmed: "oven" } },
+      { kind: "poured", payload: { step: "pour", filled: [{ product: batch.vessel, count: 9 }], leftMg: 14_000, roomCelsius: 2_100, warmed: "oven" } },
       { corrects: pour.id },
     );
     batch.add({ kind: "flaw", payload: { defect: "frosting", place: "top", severity: "severe", product: batch.vessel, jars: 9 } });
     batch.add({ kind: "flaw", payload: { defect: "cracked_glass", place: "side", severity: "severe", product: batch.vessel, jars: 2 } });
-    const { plan, facts } = batch.state(at(99));
-    expect([filledOf(plan, facts, batch.vessel), stoppedOf(plan, facts, batch.vessel), sellableOf(plan, facts, batch.vessel)]).toEqual([9, 2, 7]);
-    expect(facts.drawn[batch.vessel]?.amount).toBe(9);
-    expect(facts.drawn[wick]?.amount).toBe(9);
+    const { plan, state } = batch.state(at(99));
+    expect([filledOf(plan, state, batch.vessel), stoppedOf(plan, state, batch.vessel), sellableOf(plan, state, batch.vessel)]).toEqual([9, 2, 7]);
+    expect(state.drawn[batch.vessel]?.amount).toBe(9);
+    expect(state.drawn[wick]?.amount).toBe(9);
   });
 
   it("knows how long a pot was above its ceiling, and counts on while it is", () => {
     const batch = aBatch();
     batch.read("heat", 9_500);
     batch.read(null, 9_600);
-    expect(secondsAbove(batch.state(at(3)).facts, at(3))).toBe(120);
+    expect(secondsAbove(batch.state(at(3)).state, at(3))).toBe(120);
     batch.read("heat", 8_600);
-    expect(batch.state(at(60)).facts.over).toEqual({ since: null, seconds: 120, times: 1, peak: 9_600 });
+    expect(batch.state(at(60)).state.over).toEqual({ since: null, seconds: 120, times: 1, peak: 9_600 });
   });
 
   it("stays at the range while it is back on the heat", () => {
@@ -323,20 +324,20 @@ describe("what was really done", () => {
     batch.weigh(batch.oil, 13_000);
     batch.read("heat", 8_500);
     batch.read("add", 8_500);
-    batch.add({ kind: "stirred", payload: { act: "stir", seconds: 120 } });
+    batch.add({ kind: "stirred", payload: { step: "stir", seconds: 120 } });
     batch.read("cool", 5_000);
     batch.add({ kind: "heated", payload: { pot: 0 } });
-    expect(batch.state(at(60))).toMatchObject({ next: { key: "cool" }, facts: { onHeat: at(7) } });
+    expect(batch.state(at(60))).toMatchObject({ next: { key: "cool" }, state: { onHeat: at(7) } });
     batch.read("cool", 6_000);
-    expect(batch.state(at(60))).toMatchObject({ next: { key: "pour" }, facts: { onHeat: null } });
+    expect(batch.state(at(60))).toMatchObject({ next: { key: "pour" }, state: { onHeat: null } });
   });
 
   it("is abandoned with what became of the wax, keeps what it drew, and can be taken up again", () => {
     const batch = aBatch();
     batch.weigh(batch.wax, 127_000);
     const given = batch.add({ kind: "abandoned", payload: { why: "scorched", wax: "thrown away", mg: null } });
-    expect(batch.state(at(9))).toMatchObject({ phase: "abandoned", next: null, facts: { drawn: { [batch.wax]: { amount: 127_000 } } } });
-    expect(refusal(batch.state(at(9)), batch.draft({ kind: "read", payload: { act: "heat", shown: 8_000, correction: 0 } }))?.message).toMatch(/abandoned/);
+    expect(batch.state(at(9))).toMatchObject({ phase: "abandoned", next: null, state: { drawn: { [batch.wax]: { amount: 127_000 } } } });
+    expect(refusal(batch.state(at(9)), batch.draft({ kind: "read", payload: { step: "heat", shown: 8_000, correction: 0 } }))?.message).toMatch(/abandoned/);
     batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: given.id });
     expect(batch.state(at(9)).phase).toBe("pot");
   });
@@ -347,13 +348,13 @@ describe("what was really done", () => {
     for (let n = 1; n <= 7_200; n++)
       batch.events.push(
         batch.draft(
-          { kind: "read", payload: { act: null, shown: Math.round(8_500 - 2_500 * (n / 7_200)), correction: 0 } },
+          { kind: "read", payload: { step: null, shown: Math.round(8_500 - 2_500 * (n / 7_200)), correction: 0 } },
           { happenedAt: new Date(start + n * 1_000).toISOString(), arrivedAt: new Date(start + n * 1_000).toISOString() },
         ),
       );
-    const { facts } = batchOf(batch.events);
-    expect(JSON.stringify(facts).length).toBeLessThan(9_000);
-    const readings = readingsOf(facts);
+    const { state } = batchOf(batch.events);
+    expect(JSON.stringify(state).length).toBeLessThan(9_000);
+    const readings = readingsOf(state);
     expect(readings.at(-1)).toMatchObject({ celsius: 6_000 });
     expect(readings.length).toBeGreaterThan(50);
     for (const one of readings) expect(Math.abs(one.celsius - (8_500 - 2_500 * ((Date.parse(one.at) - start) / 7_200_000)))).toBeLessThan(2);
@@ -363,10 +364,10 @@ describe("what was really done", () => {
 describe("entries of older versions", () => {
   const head = { id: anId(), happenedAt: at(0), arrivedAt: at(0), personId: null, instrumentId: null, corrects: null };
   it.each([
-    ["read", { gate: "pour", shown: 6_000, correction: -50 }, { act: "cool", shown: 6_000, correction: -50 }],
-    ["read", { gate: "watch", shown: 6_000, correction: 0 }, { act: null, shown: 6_000, correction: 0 }],
-    ["stirred", { seconds: 120 }, { act: "stir", seconds: 120 }],
-    ["poured", { warmedJars: true }, { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: "yes" }],
+    ["read", { gate: "pour", shown: 6_000, correction: -50 }, { step: "cool", shown: 6_000, correction: -50 }],
+    ["read", { gate: "watch", shown: 6_000, correction: 0 }, { step: null, shown: 6_000, correction: 0 }],
+    ["stirred", { seconds: 120 }, { step: "stir", seconds: 120 }],
+    ["poured", { warmedJars: true }, { step: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: "yes" }],
     ["withdrawn", { why: "slip" }, { why: "slip", whole: true }],
     [
       "flaw",
@@ -392,9 +393,9 @@ describe("entries of older versions", () => {
     const batch = aBatch();
     batch.weigh(batch.wax, 127_000);
     const spoiled = readEvent({ ...head, id: anId(), kind: "weighed", payload: { pot: 0, componentId: batch.wax, mg: 0 }, v: 2 });
-    const { facts } = batchOf(batch.events);
+    const { state } = batchOf(batch.events);
     const read = batchOf([...batch.events, spoiled]);
-    expect(read.facts).toEqual(facts);
+    expect(read.state).toEqual(state);
     expect(BATCH.tell(spoiled, read.plan, {} as never, "").what).toBe("An entry that cannot be read (weighed)");
   });
 });

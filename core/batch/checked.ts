@@ -3,7 +3,7 @@ import { flaw, seenFlaw } from "../defects/schema";
 import { checked } from "../log/checked";
 import { z } from "../shapes";
 import { BATCH } from "./batch";
-import type { BatchShapes } from "./kinds/kind";
+import type { BatchShapes } from "./events/event-type";
 import { batchPlan } from "./schema";
 
 /** A batch with what checks its entries, for whoever takes or reads them. */
@@ -11,5 +11,5 @@ export const CHECKED_BATCH = checked(BATCH, { z, batchPlan, flaw, seenFlaw } sat
 
 export const sentEvent = CHECKED_BATCH.sent;
 export type SentEvent = output<typeof sentEvent>;
-export const batchEvent = CHECKED_BATCH.stored;
+export const batchEventSchema = CHECKED_BATCH.stored;
 export const readEvent = CHECKED_BATCH.read;

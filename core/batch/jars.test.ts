@@ -1,9 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { gradeOf, gradeRules, USUAL_GRADES } from "../defects/grade";
+import { DEFAULT_GRADES, gradeOf } from "../defects/grade";
+import { gradingRulesSchema } from "../defects/schema";
 import { aBatch, at } from "../testing/batch";
 import { batchOf, refusal } from "./batch";
-import { FATES_BY_HAND as FATES, fatesOf, releaseBlocks } from "./jars";
+import { JAR_STATUSES_BY_HAND as JAR_STATUSES } from "./jar-status";
+import { jarStatusesOf, releaseBlocks } from "./jars";
 
 const DAY = 1_440;
 type Body = Parameters<ReturnType<typeof aBatch>["draft"]>[0];
@@ -14,15 +16,15 @@ function poured() {
   batch.pourAll();
   const product = batch.vessel;
   const asked = (body: Body, minute = 30) => {
-    const { plan, facts } = batch.state(at(minute));
-    return refusal({ plan, facts }, batch.draft(body, { happenedAt: at(minute) }));
+    const { plan, state } = batch.state(at(minute));
+    return refusal({ plan, state }, batch.draft(body, { happenedAt: at(minute) }));
   };
   const put = (body: Body, minute = 30) => {
     expect(asked(body, minute)).toBeNull();
     return batch.add(body, { happenedAt: at(minute), arrivedAt: at(minute) });
   };
-  const fates = () => fatesOf(batch.state(at(0)).plan, batch.state(at(0)).facts, product);
-  return { batch, product, asked, put, fates };
+  const jarStatuses = () => jarStatusesOf(batch.state(at(0)).plan, batch.state(at(0)).state, product);
+  return { batch, product, asked, put, jarStatuses };
 }
 const crack = { defect: "cracked_glass", place: "side" as const, extent: "third" as const };
 const rough = { defect: "rough_top", place: "top" as const, extent: "third" as const };
@@ -31,16 +33,18 @@ describe("jars on the rack", () => {
   it("always add up to what was filled, whatever becomes of them, and no more go than are there", () => {
     fc.assert(
       fc.property(
-        fc.array(fc.record({ jars: fc.integer({ min: 1, max: 12 }), from: fc.constantFrom(...FATES), to: fc.constantFrom(...FATES) }), { maxLength: 25 }),
+        fc.array(fc.record({ jars: fc.integer({ min: 1, max: 12 }), from: fc.constantFrom(...JAR_STATUSES), to: fc.constantFrom(...JAR_STATUSES) }), {
+          maxLength: 25,
+        }),
         (moves) => {
-          const { batch, product, asked, fates } = poured();
+          const { batch, product, asked, jarStatuses } = poured();
           for (const move of moves) {
-            const body = { kind: "fated" as const, payload: { product, whom: "", early: "a market day", ...move } };
+            const body = { kind: "statusChanged" as const, payload: { product, whom: "", early: "a market day", ...move } };
             if (move.from === move.to) continue;
             const refused = asked(body, 30 * DAY);
-            expect(refused === null).toBe(move.jars <= fates().counts[move.from]);
+            expect(refused === null).toBe(move.jars <= jarStatuses().counts[move.from]);
             if (!refused) batch.add(body, { happenedAt: at(30 * DAY) });
-            const { counts, filled } = fates();
+            const { counts, filled } = jarStatuses();
             expect(Object.values(counts).reduce((a, b) => a + b, 0)).toBe(filled);
             expect(Math.min(...Object.values(counts))).toBeGreaterThanOrEqual(0);
           }
@@ -51,85 +55,85 @@ describe("jars on the rack", () => {
   });
 
   it("are not sold before the least cure without a reason, and never with a safety flaw", () => {
-    const { product, asked, put, fates } = poured();
+    const { product, asked, put, jarStatuses } = poured();
     const sell = (jars: number, early?: string): Body => ({
-      kind: "fated",
+      kind: "statusChanged",
       payload: { product, jars, from: "rack", to: "sold", whom: "Fern market", ...(early ? { early } : {}) },
     });
     expect(asked(sell(2), 2 * DAY)).toMatchObject({ field: "early" });
     expect(asked(sell(2, "asked for at the door"), 2 * DAY)).toBeNull();
     expect(asked(sell(2), 8 * DAY)).toBeNull();
-    put({ kind: "seen", payload: { product, jars: 3, flaws: [crack] } }, 2 * DAY);
+    put({ kind: "jarsInspected", payload: { product, jars: 3, flaws: [crack] } }, 2 * DAY);
     expect(asked(sell(8), 8 * DAY)?.message).toMatch(/3 have a safety flaw.*7 may/);
     put(sell(7), 8 * DAY);
-    expect(fates()).toMatchObject({ filled: 10, counts: { rack: 3, sold: 7 }, stopped: 3 });
-    put({ kind: "fated", payload: { product, jars: 3, from: "rack", to: "broken", whom: "" } }, 8 * DAY);
-    expect(fates()).toMatchObject({ counts: { rack: 0, broken: 3 }, stopped: 0 });
+    expect(jarStatuses()).toMatchObject({ filled: 10, counts: { rack: 3, sold: 7 }, stopped: 3 });
+    put({ kind: "statusChanged", payload: { product, jars: 3, from: "rack", to: "broken", whom: "" } }, 8 * DAY);
+    expect(jarStatuses()).toMatchObject({ counts: { rack: 0, broken: 3 }, stopped: 0 });
     // Returned.
-    put({ kind: "fated", payload: { product, jars: 1, from: "sold", to: "rack", whom: "Fern market" } }, 9 * DAY);
-    expect(fates().counts).toMatchObject({ rack: 1, sold: 6 });
+    put({ kind: "statusChanged", payload: { product, jars: 1, from: "sold", to: "rack", whom: "Fern market" } }, 9 * DAY);
+    expect(jarStatuses().counts).toMatchObject({ rack: 1, sold: 6 });
   });
 
   it("that sweat are held back until they stayed dry at a second look, and no longer", () => {
-    const { product, put, fates } = poured();
-    put({ kind: "seen", payload: { product, jars: 4, flaws: [{ ...crack, defect: "sweating", place: "top" }] } });
-    expect(fates().stopped).toBe(4);
+    const { product, put, jarStatuses } = poured();
+    put({ kind: "jarsInspected", payload: { product, jars: 4, flaws: [{ ...crack, defect: "sweating", place: "top" }] } });
+    expect(jarStatuses().stopped).toBe(4);
     const repair = put({ kind: "repaired", payload: { product, defect: "sweating", jars: 4, how: "dabbed dry", mg: null } });
-    expect(fates().stopped).toBe(4);
-    put({ kind: "rechecked", payload: { repair: repair.id, held: 3 } });
-    expect(fates().stopped).toBe(1);
+    expect(jarStatuses().stopped).toBe(4);
+    put({ kind: "repairChecked", payload: { repair: repair.id, held: 3 } });
+    expect(jarStatuses().stopped).toBe(1);
     // One that is cracked as well stays out.
-    put({ kind: "seen", payload: { product, jars: 2, flaws: [crack] } });
-    expect(fates().stopped).toBe(3);
+    put({ kind: "jarsInspected", payload: { product, jars: 2, flaws: [crack] } });
+    expect(jarStatuses().stopped).toBe(3);
   });
 
-  it("are looked at one by one, no jar twice in one look-over; a safety flaw counts its jars once", () => {
-    const { batch, product, asked, put, fates } = poured();
-    put({ kind: "seen", payload: { product, jars: 2, flaws: [crack, { ...crack, defect: "sweating", place: "top" }, rough] } });
-    put({ kind: "seen", payload: { product, jars: 7, flaws: [] } });
-    expect(fates().stopped).toBe(2);
-    expect(asked({ kind: "seen", payload: { product, jars: 2, flaws: [] } })?.message).toMatch(/1 of cup are still/);
-    put({ kind: "seen", payload: { product, jars: 1, flaws: [rough] } });
-    expect(asked({ kind: "seen", payload: { product, jars: 1, flaws: [] } })?.message).toMatch(/All of cup/);
-    put({ kind: "looked", payload: { jars: 10 } });
-    // A second look-over, some days later, begins anew.
-    expect(asked({ kind: "seen", payload: { product, jars: 10, flaws: [] } })).toBeNull();
+  it("are looked at one by one, no jar twice in one inspection; a safety flaw counts its jars once", () => {
+    const { batch, product, asked, put, jarStatuses } = poured();
+    put({ kind: "jarsInspected", payload: { product, jars: 2, flaws: [crack, { ...crack, defect: "sweating", place: "top" }, rough] } });
+    put({ kind: "jarsInspected", payload: { product, jars: 7, flaws: [] } });
+    expect(jarStatuses().stopped).toBe(2);
+    expect(asked({ kind: "jarsInspected", payload: { product, jars: 2, flaws: [] } })?.message).toMatch(/1 of cup are still/);
+    put({ kind: "jarsInspected", payload: { product, jars: 1, flaws: [rough] } });
+    expect(asked({ kind: "jarsInspected", payload: { product, jars: 1, flaws: [] } })?.message).toMatch(/All of cup/);
+    put({ kind: "inspected", payload: { jars: 10 } });
+    // A second inspection, some days later, begins anew.
+    expect(asked({ kind: "jarsInspected", payload: { product, jars: 10, flaws: [] } })).toBeNull();
     expect(
       batch
         .state(at(60))
-        .facts.flaws.filter((one) => one.flaw.defect === "rough_top")
+        .state.flaws.filter((one) => one.flaw.defect === "rough_top")
         .map((one) => one.flaw.jars),
     ).toEqual([2, 1]);
   });
 
-  it("are released once they are set, cured and looked over, and what stands in the way is said", () => {
+  it("are released once they are set, cured and inspected, and what stands in the way is said", () => {
     const { batch, product, asked, put } = poured();
-    const blocks = (minute: number) => releaseBlocks(batch.state(at(minute)).plan, batch.state(at(minute)).facts, at(minute));
-    expect(blocks(60)).toEqual(["it still sets", "it is not looked over"]);
-    expect(blocks(2 * DAY)).toEqual(["it has not had its least cure", "it is not looked over"]);
-    expect(asked({ kind: "released", payload: { note: "" } }, 2 * DAY)?.message).toMatch(/least cure; it is not looked over/);
-    put({ kind: "seen", payload: { product, jars: 10, flaws: [] } }, 2 * DAY);
-    put({ kind: "looked", payload: { jars: 10 } }, 2 * DAY);
+    const blocks = (minute: number) => releaseBlocks(batch.state(at(minute)).plan, batch.state(at(minute)).state, at(minute));
+    expect(blocks(60)).toEqual(["it still sets", "it is not inspected"]);
+    expect(blocks(2 * DAY)).toEqual(["it has not had its least cure", "it is not inspected"]);
+    expect(asked({ kind: "released", payload: { note: "" } }, 2 * DAY)?.message).toMatch(/least cure; it is not inspected/);
+    put({ kind: "jarsInspected", payload: { product, jars: 10, flaws: [] } }, 2 * DAY);
+    put({ kind: "inspected", payload: { jars: 10 } }, 2 * DAY);
     expect(blocks(10 * DAY)).toEqual([]);
     put({ kind: "released", payload: { note: "" } }, 10 * DAY);
-    expect(batch.state(at(10 * DAY)).facts.released?.at).toBe(at(10 * DAY));
+    expect(batch.state(at(10 * DAY)).state.released?.at).toBe(at(10 * DAY));
   });
 
   it("keep where they stood, how warm it was, how they smelled, and whether a repair held", () => {
     const { batch, product, asked, put } = poured();
-    put({ kind: "placed", payload: { shelf: "window", sun: true, draught: false } }, 60);
-    put({ kind: "placed", payload: { shelf: "cellar", sun: false, draught: false } }, 120);
+    put({ kind: "located", payload: { shelf: "window", sun: true, draught: false } }, 60);
+    put({ kind: "located", payload: { shelf: "cellar", sun: false, draught: false } }, 120);
     put({ kind: "room", payload: { mean: 1_950, low: 1_800, high: 2_200, readings: 144 } }, 130);
     put({ kind: "smelled", payload: { score: 3, room: "bath" } }, DAY);
     const repair = put({ kind: "repaired", payload: { product, defect: "rough_top", jars: 4, how: "heat gun", mg: null } }, DAY);
-    expect(asked({ kind: "rechecked", payload: { repair: repair.id, held: 5 } })?.field).toBe("held");
-    put({ kind: "rechecked", payload: { repair: repair.id, held: 3 } }, 2 * DAY);
+    expect(asked({ kind: "repairChecked", payload: { repair: repair.id, held: 5 } })?.field).toBe("held");
+    put({ kind: "repairChecked", payload: { repair: repair.id, held: 3 } }, 2 * DAY);
     expect(asked({ kind: "repaired", payload: { product, defect: "cracked_glass", jars: 1, how: "heat gun", mg: null } })?.message).toMatch(/not mended/);
-    const { facts } = batch.state(at(3 * DAY));
-    expect(facts).toMatchObject({ stands: { shelf: "cellar" }, stood: { sun: true, draught: false }, rooms: [{ mean: 1_950 }], smells: [{ score: 3 }] });
-    expect(facts.repairs).toMatchObject([{ held: 3, checkedAt: at(2 * DAY) }]);
+    const { state } = batch.state(at(3 * DAY));
+    expect(state).toMatchObject({ stands: { shelf: "cellar" }, stood: { sun: true, draught: false }, rooms: [{ mean: 1_950 }], smells: [{ score: 3 }] });
+    expect(state.repairs).toMatchObject([{ held: 3, checkedAt: at(2 * DAY) }]);
     // The same facts, whether folded one by one or all at once in another order.
-    expect(batchOf([...batch.events].reverse()).facts).toEqual(facts);
+    expect(batchOf([...batch.events].reverse()).state).toEqual(state);
   });
 });
 
@@ -141,7 +145,7 @@ describe("grades", () => {
     expect(gradeOf([rough, { ...rough, extent: "speck" }])).toBe("second");
     expect(gradeOf([{ ...most, defect: "frosting" }])).toBe("first");
     expect(gradeOf([{ ...most, defect: "slump" }, rough])).toBe("melt again");
-    const mild = gradeRules.parse({ ...USUAL_GRADES, own: { cracked_glass: "first", sweating: "first", rough_top: "melt again" } });
+    const mild = gradingRulesSchema.parse({ ...DEFAULT_GRADES, own: { cracked_glass: "first", sweating: "first", rough_top: "melt again" } });
     expect(gradeOf([crack], mild)).toBe("never sell");
     // Sweating can be dabbed dry: it is held back, and not given up.
     expect(gradeOf([{ ...crack, defect: "sweating" }], mild)).toBe("after a second look");
@@ -150,6 +154,6 @@ describe("grades", () => {
     // Earlier records say how bad, not how far.
     expect(gradeOf([{ defect: "rough_top", severity: "slight" }])).toBe("first");
     expect(gradeOf([{ defect: "rough_top", severity: "severe" }])).toBe("second");
-    expect(gradeRules.safeParse({ ...USUAL_GRADES, own: { rough_top: "never sell" } }).success).toBe(false);
+    expect(gradingRulesSchema.safeParse({ ...DEFAULT_GRADES, own: { rough_top: "never sell" } }).success).toBe(false);
   });
 });

@@ -1,28 +1,13 @@
 import { defectOf } from "../defects/defects";
 import { namedLines } from "../product/named-lines";
-import type { BatchFacts } from "./facts";
+import { JAR_STATUS_WORDS, JAR_STATUSES, type JarStatus } from "./jar-status";
 import { cureTimes, pouredAt } from "./phase";
 import type { BatchPlan } from "./plan";
-
-/** What can become of a jar: on the rack until it is something else. */
-export const FATES = ["rack", "packed", "tester", "second", "sold", "given", "melted", "broken"] as const;
-/** What is said by hand; jars are packed as packs, and what becomes of those is said where they are sold. */
-export const FATES_BY_HAND = ["rack", "tester", "second", "sold", "given", "melted", "broken"] as const;
-export type JarFate = (typeof FATES)[number];
-export const FATE_WORDS: Record<JarFate, string> = {
-  rack: "on the rack",
-  packed: "packed",
-  tester: "tester",
-  second: "second quality",
-  sold: "sold",
-  given: "given away",
-  melted: "melted again",
-  broken: "broken",
-};
+import type { BatchState } from "./state";
 
 /** How many pieces of a product were really filled: as the pours say, or as planned before any. */
-export function filledOf(plan: BatchPlan, facts: Pick<BatchFacts, "pours">, key: string): number {
-  const counts = Object.values(facts.pours).flatMap((pour) => pour.filled.filter((one) => one.product === key).map((one) => one.count));
+export function filledOf(plan: BatchPlan, state: Pick<BatchState, "pours">, key: string): number {
+  const counts = Object.values(state.pours).flatMap((pour) => pour.filled.filter((one) => one.product === key).map((one) => one.count));
   return counts.length > 0 ? Math.min(...counts) : (plan.products.find((one) => one.key === key)?.count ?? 0);
 }
 
@@ -30,50 +15,50 @@ export function filledOf(plan: BatchPlan, facts: Pick<BatchFacts, "pours">, key:
  * Pieces of a product that must not be sold, for safety. Common practice, no source (class S). One that can be mended, as sweating, holds a jar back only
  * until it was found dry at a second look.
  */
-export function stoppedOf(plan: BatchPlan, facts: Pick<BatchFacts, "flaws" | "pours" | "repairs">, key: string): number {
+export function stoppedOf(plan: BatchPlan, state: Pick<BatchState, "flaws" | "pours" | "repairs">, key: string): number {
   // Several flaws of one look are on the same jars; those of two looks may be on the same or not: nobody said, so each counts.
   const unsafe = new Map<string, number>();
   const mended = new Map<string, number>();
-  for (const { eventId, flaw } of facts.flaws) {
+  for (const { eventId, flaw } of state.flaws) {
     const defect = defectOf(flaw.defect);
     if (flaw.product === key && defect?.classes.includes("S")) (defect.recovers ? mended : unsafe).set(eventId, flaw.jars);
   }
   for (const eventId of unsafe.keys()) mended.delete(eventId);
   const sum = (counts: Map<string, number>) => [...counts.values()].reduce((all, jars) => all + jars, 0);
-  const held = facts.repairs.reduce((all, one) => all + (one.product === key && defectOf(one.defect)?.recovers ? (one.held ?? 0) : 0), 0);
-  return Math.min(filledOf(plan, facts, key), sum(unsafe) + Math.max(0, sum(mended) - held));
+  const held = state.repairs.reduce((all, one) => all + (one.product === key && defectOf(one.defect)?.recovers ? (one.held ?? 0) : 0), 0);
+  return Math.min(filledOf(plan, state, key), sum(unsafe) + Math.max(0, sum(mended) - held));
 }
 
 /** What may be sold of a product once cured and tested: what was filled, less what safety stops. */
-export const sellableOf = (plan: BatchPlan, facts: Pick<BatchFacts, "flaws" | "pours" | "repairs">, key: string): number =>
-  Math.max(0, filledOf(plan, facts, key) - stoppedOf(plan, facts, key));
+export const sellableOf = (plan: BatchPlan, state: Pick<BatchState, "flaws" | "pours" | "repairs">, key: string): number =>
+  Math.max(0, filledOf(plan, state, key) - stoppedOf(plan, state, key));
 
 /** What became of the jars of a product: by state, together always what was filled; and how many of those left safety stops. */
-export function fatesOf(
+export function jarStatusesOf(
   plan: BatchPlan,
-  facts: Pick<BatchFacts, "flaws" | "pours" | "fates" | "repairs">,
+  state: Pick<BatchState, "flaws" | "pours" | "jarStatuses" | "repairs">,
   key: string,
-): { filled: number; counts: Record<JarFate, number>; stopped: number } {
-  const filled = filledOf(plan, facts, key);
-  const counts = Object.fromEntries(FATES.map((fate) => [fate, 0])) as Record<JarFate, number>;
+): { filled: number; counts: Record<JarStatus, number>; stopped: number } {
+  const filled = filledOf(plan, state, key);
+  const counts = Object.fromEntries(JAR_STATUSES.map((fate) => [fate, 0])) as Record<JarStatus, number>;
   counts.rack = filled;
-  for (const one of facts.fates) {
+  for (const one of state.jarStatuses) {
     if (one.product !== key) continue;
     counts[one.from] -= one.jars;
     counts[one.to] += one.jars;
   }
   // Those that broke, were melted or burned as testers are taken to be the flawed ones first.
   const gone = counts.broken + counts.melted + counts.tester;
-  return { filled, counts, stopped: Math.max(0, Math.min(counts.rack, stoppedOf(plan, facts, key) - gone)) };
+  return { filled, counts, stopped: Math.max(0, Math.min(counts.rack, stoppedOf(plan, state, key) - gone)) };
 }
 
 /** Why a batch cannot be as these facts say: more jars of a product went on than were filled. Null where they add up. */
-export function jarsInTheWay(plan: BatchPlan, facts: BatchFacts): string | null {
+export function jarsInTheWay(plan: BatchPlan, state: BatchState): string | null {
   for (const { key, name } of namedLines(plan.products)) {
-    const { filled, counts } = fatesOf(plan, facts, key);
+    const { filled, counts } = jarStatusesOf(plan, state, key);
     if (counts.rack >= 0) continue;
-    const gone = FATES.filter((fate) => fate !== "rack" && counts[fate] > 0).map(
-      (fate) => `${counts[fate]} ${counts[fate] === 1 ? "is" : "are"} ${FATE_WORDS[fate]}`,
+    const gone = JAR_STATUSES.filter((fate) => fate !== "rack" && counts[fate] > 0).map(
+      (fate) => `${counts[fate]} ${counts[fate] === 1 ? "is" : "are"} ${JAR_STATUS_WORDS[fate]}`,
     );
     const back = counts.packed > 0 ? "Unpack them, or record their return, first." : "Record their return first.";
     return `${name}: ${gone.join(", ")}, and only ${filled} would be filled. ${back}`;
@@ -82,9 +67,9 @@ export function jarsInTheWay(plan: BatchPlan, facts: BatchFacts): string | null 
 }
 
 /** How many of a product may be packed and sold now: released, still on the rack, and not stopped for safety. */
-export function looseOf(plan: BatchPlan, facts: BatchFacts, key: string): number {
-  if (!facts.released || facts.abandoned || plan.rehearsal) return 0;
-  const { counts, stopped } = fatesOf(plan, facts, key);
+export function looseOf(plan: BatchPlan, state: BatchState, key: string): number {
+  if (!state.released || state.abandoned || plan.rehearsal) return 0;
+  const { counts, stopped } = jarStatusesOf(plan, state, key);
   return Math.max(0, counts.rack - stopped);
 }
 
@@ -96,27 +81,27 @@ export interface LooseOf {
   left: number;
 }
 /** What of a batch may be packed, product by product; half fills are for testing and never sold. */
-export const looseOfAll = (plan: BatchPlan, facts: BatchFacts): LooseOf[] =>
+export const looseOfAll = (plan: BatchPlan, state: BatchState): LooseOf[] =>
   plan.products.flatMap((one) => {
-    const left = one.part?.kind === "half" ? 0 : looseOf(plan, facts, one.key);
+    const left = one.part?.kind === "half" ? 0 : looseOf(plan, state, one.key);
     return left > 0 ? [{ key: one.key, bodyId: one.bodyId, wickId: one.wicks?.wickId ?? null, left }] : [];
   });
 
-/** How many of a product were looked at since the last look-over was finished. */
-export const seenInRound = (facts: Pick<BatchFacts, "seen" | "rounds">, key: string): number =>
-  facts.seen.reduce((sum, one) => sum + (one.product === key && one.round === facts.rounds ? one.jars : 0), 0);
+/** How many of a product were looked at since the last inspection was finished. */
+export const seenInRound = (state: Pick<BatchState, "seen" | "rounds">, key: string): number =>
+  state.seen.reduce((sum, one) => sum + (one.product === key && one.round === state.rounds ? one.jars : 0), 0);
 
 /** Why a batch cannot be released for sale at a moment, in a maker's words; empty where nothing stands in the way. */
-export function releaseBlocks(plan: BatchPlan, facts: BatchFacts, now: string): string[] {
-  const poured = pouredAt(plan, facts);
+export function releaseBlocks(plan: BatchPlan, state: BatchState, now: string): string[] {
+  const poured = pouredAt(plan, state);
   if (!poured) return ["it is not poured"];
   const blocks: string[] = [];
   const times = cureTimes(poured, plan.process);
   const at = Date.parse(now);
   if (at < Date.parse(times.setAt)) blocks.push("it still sets");
   else if (at < Date.parse(times.testFrom)) blocks.push("it has not had its least cure");
-  if (!facts.lookedAt) blocks.push("it is not looked over");
-  if (plan.products.every((one) => fatesOf(plan, facts, one.key).counts.rack - fatesOf(plan, facts, one.key).stopped <= 0))
+  if (!state.lookedAt) blocks.push("it is not inspected");
+  if (plan.products.every((one) => jarStatusesOf(plan, state, one.key).counts.rack - jarStatusesOf(plan, state, one.key).stopped <= 0))
     blocks.push("no jar of it may be sold");
   return blocks;
 }

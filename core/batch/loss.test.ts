@@ -2,9 +2,9 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { aBatch, at } from "../testing/batch";
 import { BATCH, batchOf } from "./batch";
-import { partKey } from "./facts";
 import { leftInPot } from "./loss";
 import { missingToClose, progress } from "./phase";
+import { partKey } from "./state";
 
 /** A pot of 127 g of wax and 13 g of oil, weighed, heated and stirred. */
 function weighedPot() {
@@ -13,12 +13,12 @@ function weighedPot() {
   batch.weigh(batch.oil, 13_000);
   batch.read("heat", 8_500);
   batch.read("add", 8_450);
-  batch.add({ kind: "stirred", payload: { act: "stir", seconds: 120 } });
-  const lose = (mg: number | null, more: object = {}) => batch.add({ kind: "moved", payload: { pot: 0, how: "spilt", mg, other: null, ...more } });
+  batch.add({ kind: "stirred", payload: { step: "stir", seconds: 120 } });
+  const lose = (mg: number | null, more: object = {}) => batch.add({ kind: "transferred", payload: { pot: 0, how: "spilt", mg, other: null, ...more } });
   const now = () => {
-    const { plan, facts, uses } = batchOf(batch.events);
+    const { plan, state, uses } = batchOf(batch.events);
     const drawn = (id: string) => uses.filter((one) => one.materialId === id).reduce((sum, one) => sum + one.amount, 0);
-    return { plan, facts, drawn, next: progress(plan, facts).next, left: leftInPot(plan, facts, 0) };
+    return { plan, state, drawn, next: progress(plan, state).next, left: leftInPot(plan, state, 0) };
   };
   return { batch, lose, now };
 }
@@ -28,14 +28,14 @@ describe("a pot that is spilled", () => {
     const { batch, lose, now } = weighedPot();
     lose(140_000);
     expect(now()).toMatchObject({ left: 0, next: { key: `weigh:0:${batch.wax}`, given: 0, asked: 127_000 } });
-    expect(now().facts).toMatchObject({ weighed: {}, reads: {}, did: {}, lost: { [partKey(0, batch.wax)]: 127_000, [partKey(0, batch.oil)]: 13_000 } });
+    expect(now().state).toMatchObject({ weighed: {}, reads: {}, did: {}, lost: { [partKey(0, batch.wax)]: 127_000, [partKey(0, batch.oil)]: 13_000 } });
     batch.weigh(batch.wax, 127_000);
     expect(now().next?.key).toBe(`weigh:0:${batch.oil}`);
     batch.weigh(batch.oil, 13_000);
     expect(now().next?.key).toBe("heat");
     batch.pourAll();
     expect(now().drawn(batch.wax)).toBeGreaterThanOrEqual(254_000);
-    expect(now().facts.weighed[partKey(0, batch.wax)]?.mg).toBeGreaterThanOrEqual(127_000);
+    expect(now().state.weighed[partKey(0, batch.wax)]?.mg).toBeGreaterThanOrEqual(127_000);
   });
 
   it("asks for what is missing where part of it was lost, in the proportions of the pot", () => {
@@ -64,24 +64,24 @@ describe("a pot that is spilled", () => {
     const { batch, lose, now } = weighedPot();
     lose(30_000);
     batch.pour();
-    expect(missingToClose(now().plan, now().facts, at(60))).not.toContain(expect.stringMatching(/weigh/));
-    const { weighed } = now().facts;
+    expect(missingToClose(now().plan, now().state, at(60))).not.toContain(expect.stringMatching(/weigh/));
+    const { weighed } = now().state;
     lose(5_000);
-    expect(now().facts.weighed).toEqual(weighed);
+    expect(now().state.weighed).toEqual(weighed);
   });
 
   it("asks how much was lost, refuses to put more back than that, and is as before once the entry is deleted", () => {
     const { batch, lose, now } = weighedPot();
-    const before = now().facts;
+    const before = now().state;
     const asked = (payload: object) =>
-      BATCH.refusal(now(), batch.draft({ kind: "moved", payload: { pot: 0, how: "spilt", mg: null, other: null, ...payload } } as never));
+      BATCH.refusal(now(), batch.draft({ kind: "transferred", payload: { pot: 0, how: "spilt", mg: null, other: null, ...payload } } as never));
     expect(asked({})).toMatchObject({ field: "mg" });
     expect(asked({ again: "all" })).toBeNull();
     expect(asked({ mg: 10_000, backMg: 11_000 })).toMatchObject({ field: "backMg" });
     expect(asked({ pot: 3, mg: 10_000 })).toMatchObject({ field: "pot" });
     const lost = lose(140_000);
     batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: lost.id });
-    expect(now().facts).toEqual({ ...before, standing: before.standing });
+    expect(now().state).toEqual({ ...before, standing: before.standing });
   });
 
   it("keeps what was weighed in all: what is in the pot and what was lost are what was drawn", () => {
@@ -89,11 +89,11 @@ describe("a pot that is spilled", () => {
       fc.property(fc.array(fc.tuple(fc.constantFrom("wax", "oil", "lose"), fc.integer({ min: 1, max: 200_000 })), { maxLength: 25 }), (steps) => {
         const { batch, lose, now } = weighedPot();
         for (const [what, mg] of steps) what === "lose" ? lose(mg) : batch.weigh(what === "wax" ? batch.wax : batch.oil, mg);
-        const { facts, drawn } = now();
+        const { state, drawn } = now();
         for (const id of [batch.wax, batch.oil]) {
           const key = partKey(0, id);
-          expect((facts.weighed[key]?.mg ?? 0) + (facts.lost[key] ?? 0)).toBe(drawn(id));
-          expect(facts.weighed[key]?.mg ?? 1).toBeGreaterThan(0);
+          expect((state.weighed[key]?.mg ?? 0) + (state.lost[key] ?? 0)).toBe(drawn(id));
+          expect(state.weighed[key]?.mg ?? 1).toBeGreaterThan(0);
         }
       }),
     );

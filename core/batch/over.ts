@@ -1,7 +1,7 @@
-import { markMg, markUp } from "../weigh-out/marks";
-import { type BatchFacts, partKey, targetOf } from "./facts";
+import { incrementMg, incrementUp } from "../weigh-out/increments";
 import { weighedLoad } from "./phase";
 import type { BatchPlan, Component } from "./plan";
+import { type BatchState, partKey, targetOf } from "./state";
 
 /** Something of which more went into a pot than was asked, and what can be done about it. */
 export interface Over {
@@ -23,24 +23,24 @@ const TOLERANCE = 0.005;
 /** From here on a weight is more likely a slip of the hand, and is asked about before it is recorded. */
 export const IMPLAUSIBLE = 1.5;
 /** A pot is not made larger than this many times what was planned. */
-const MOST_RESCALE = 2;
+const MAX_RESCALE = 2;
 
 /** Whether so much of a component looks like a mistyped number: 437 for 43.7, 60 drops for 7. */
 export const isImplausible = (given: number, asked: number): boolean => asked > 0 && given > asked * IMPLAUSIBLE && given - asked > Math.min(asked, 2);
 
 /** The component that a pot holds most too much of; null where none. */
-export function overOf(plan: BatchPlan, facts: BatchFacts, pot: number): Over | null {
+export function overOf(plan: BatchPlan, state: BatchState, pot: number): Over | null {
   let worst: Over | null = null;
   const parts = plan.pots[pot]?.components ?? [];
   for (const component of parts) {
     const key = partKey(pot, component.id);
-    const asked = component.count ? component.count.n : targetOf(facts, pot, component);
-    const given = component.count ? (facts.counted[key]?.n ?? 0) : (facts.weighed[key]?.mg ?? 0);
+    const asked = component.count ? component.count.n : targetOf(state, pot, component);
+    const given = component.count ? (state.counted[key]?.n ?? 0) : (state.weighed[key]?.mg ?? 0);
     const mark = component.count ? 0 : component.scale.resolutionUg / 1_000;
     if (given <= asked * (1 + TOLERANCE) + mark) continue;
     const factor = asked > 0 ? given / asked : Number.POSITIVE_INFINITY;
     if (worst && factor <= worst.given / worst.asked) continue;
-    const helps = !component.count && factor <= MOST_RESCALE;
+    const helps = !component.count && factor <= MAX_RESCALE;
     const targets = helps
       ? parts
           .filter((one) => !one.count)
@@ -49,11 +49,14 @@ export function overOf(plan: BatchPlan, facts: BatchFacts, pot: number): Over | 
             const { resolutionUg } = one.scale;
             return {
               componentId: one.id,
-              mg: Math.max(facts.weighed[partKey(pot, one.id)]?.mg ?? 0, markMg(markUp(targetOf(facts, pot, one) * factor, resolutionUg), resolutionUg)),
+              mg: Math.max(
+                state.weighed[partKey(pot, one.id)]?.mg ?? 0,
+                incrementMg(incrementUp(targetOf(state, pot, one) * factor, resolutionUg), resolutionUg),
+              ),
             };
           })
       : [];
-    worst = { pot, component, given, asked, loadNow: weighedLoad(plan, facts, pot), targets, totalMg: targets.reduce((sum, one) => sum + one.mg, 0) };
+    worst = { pot, component, given, asked, loadNow: weighedLoad(plan, state, pot), targets, totalMg: targets.reduce((sum, one) => sum + one.mg, 0) };
   }
   return worst;
 }

@@ -1,10 +1,10 @@
-import { standing } from "../heat/range";
-import type { Step } from "../process/kind";
-import { poursOf, RANGE_NAMES, timesOf } from "../process/process";
-import { stepsOf } from "../process/steps";
-import { type BatchFacts, partKey, targetOf } from "./facts";
+import { standing, type TemperatureRange } from "../heat/range";
+import { poursOf, timesOf } from "../process/process";
+import { promptsOf } from "../process/prompts";
+import type { Prompt } from "../process/step-type";
 import { isLost, isPoured } from "./loss";
 import type { BatchPlan, Component } from "./plan";
+import { type BatchState, partKey, readingsOf, targetOf } from "./state";
 
 export type Phase = "pot" | "setting" | "curing" | "ready" | "closed" | "abandoned";
 
@@ -20,10 +20,10 @@ export interface CureTimes {
 const later = (iso: string, seconds: number) => new Date(Date.parse(iso) + seconds * 1_000).toISOString();
 
 /** When all pours are done: the time of the last; null before. */
-export function pouredAt(plan: BatchPlan, facts: Pick<BatchFacts, "pours">): string | null {
+export function pouredAt(plan: BatchPlan, state: Pick<BatchState, "pours">): string | null {
   let last: string | null = null;
-  for (const act of poursOf(plan.process.acts)) {
-    const done = facts.pours[act.id];
+  for (const step of poursOf(plan.process.steps)) {
+    const done = state.pours[step.id];
     if (!done) return null;
     if (last === null || Date.parse(done.at) > Date.parse(last)) last = done.at;
   }
@@ -37,82 +37,91 @@ export function cureTimes(poured: string, process: Parameters<typeof timesOf>[0]
 }
 
 /** One step with what has become of it. */
-export interface Progress extends Step {
+export interface Progress extends Prompt {
   done: boolean;
   /** When it was last worked at; null where it was not. */
   at: string | null;
   /** What of it was weighed or counted so far, and what is asked, with the rest of the pot set anew where that was done. */
   given: number;
   asked: number;
+  /** For a prompt that is held in a range: since when the pot has been inside it, by the readings of its step; null where it is not. */
+  since: string | null;
+}
+
+/** Since when a pot has been inside a range, by the readings of a step: the first of those in a row that ends with the newest. */
+function insideSince(state: BatchState, step: string, range: TemperatureRange): string | null {
+  let since: string | null = null;
+  for (const one of readingsOf(state)) if (one.step === step) since = standing(one.celsius, range).is === "inside" ? (since ?? one.at) : null;
+  return since;
 }
 
 /** Weighed closely enough: within half a percent, or 1 g, of what was asked. On a small scale it is weighed in parts. */
 const enough = (given: number, asked: number) => given >= asked - Math.max(asked * 0.005, Math.min(1_000, asked * 0.05));
 
-function progressOf(plan: BatchPlan, step: Step, facts: BatchFacts): Progress {
-  const none = { ...step, done: false, at: null, given: 0, asked: 0 };
+function progressOf(plan: BatchPlan, prompt: Prompt, state: BatchState): Progress {
+  const none = { ...prompt, done: false, at: null, given: 0, asked: 0, since: null };
   // What was lost and not weighed again is no more to be weighed once the pot is poured.
-  const pouredWithout = (part: Component) => (facts.lost[partKey(step.pot, part.id)] ?? 0) > 0 && isPoured(plan, facts, step.pot);
-  switch (step.entry) {
+  const pouredWithout = (part: Component) => (state.lost[partKey(prompt.pot, part.id)] ?? 0) > 0 && isPoured(plan, state, prompt.pot);
+  switch (prompt.entry) {
     case "weighed": {
-      const part = step.component as Component;
-      const asked = targetOf(facts, step.pot, part);
-      const got = facts.weighed[partKey(step.pot, part.id)];
+      const part = prompt.component as Component;
+      const asked = targetOf(state, prompt.pot, part);
+      const got = state.weighed[partKey(prompt.pot, part.id)];
       return { ...none, done: (got !== undefined && enough(got.mg, asked)) || pouredWithout(part), at: got?.at ?? null, given: got?.mg ?? 0, asked };
     }
     case "counted": {
-      const part = step.component as Component;
-      const got = facts.counted[partKey(step.pot, part.id)];
+      const part = prompt.component as Component;
+      const got = state.counted[partKey(prompt.pot, part.id)];
       const asked = part.count?.n ?? 0;
       return { ...none, done: (got?.n ?? 0) >= asked || pouredWithout(part), at: got?.at ?? null, given: got?.n ?? 0, asked };
     }
     case "read":
-      return { ...none, done: facts.reads[step.act] !== undefined, at: facts.reads[step.act]?.at ?? null };
+      return { ...none, done: state.reads[prompt.step] !== undefined, at: state.reads[prompt.step]?.at ?? null };
     case "poured":
-      return { ...none, done: facts.pours[step.act] !== undefined, at: facts.pours[step.act]?.at ?? null };
+      return { ...none, done: state.pours[prompt.step] !== undefined, at: state.pours[prompt.step]?.at ?? null };
     case "stirred":
-    case "did":
-      return { ...none, done: facts.did[step.act] !== undefined, at: facts.did[step.act]?.at ?? null };
+    case "stepDone": {
+      const since = prompt.range ? insideSince(state, prompt.step, prompt.range) : null;
+      return { ...none, done: state.did[prompt.step] !== undefined, at: state.did[prompt.step]?.at ?? null, since };
+    }
     default:
       return none;
   }
 }
 
 /** Every step with what has become of it, and the one that waits for hands. */
-export function progress(plan: BatchPlan, facts: BatchFacts): { steps: Progress[]; next: Progress | null } {
-  const steps = stepsOf(plan).map((step) => progressOf(plan, step, facts));
-  if (facts.closed || facts.abandoned) return { steps, next: null };
-  const hands = steps.filter((step) => step.entry !== null);
+export function progress(plan: BatchPlan, state: BatchState): { prompts: Progress[]; next: Progress | null } {
+  const prompts = promptsOf(plan).map((prompt) => progressOf(plan, prompt, state));
+  if (state.closed || state.abandoned) return { prompts, next: null };
+  const hands = prompts.filter((prompt) => prompt.entry !== null);
   // After a loss what is missing is weighed again before anything else is done with that pot.
-  const again = hands.find((step) => !step.done && step.component !== undefined && isLost(plan, facts, step.pot, step.component.id));
-  if (again) return { steps, next: again };
-  const lastDone = hands.reduce((last, step, index) => (step.done ? index : last), -1);
+  const again = hands.find((prompt) => !prompt.done && prompt.component !== undefined && isLost(plan, state, prompt.pot, prompt.component.id));
+  if (again) return { prompts, next: again };
+  const lastDone = hands.reduce((last, prompt, index) => (prompt.done ? index : last), -1);
   const newest = hands[lastDone];
-  const first = hands.slice(lastDone + 1).find((step) => !step.done) ?? null;
+  const first = hands.slice(lastDone + 1).find((prompt) => !prompt.done) ?? null;
   // The pot has to be brought into a range before it goes on: put back on the heat, or read outside.
-  if (newest?.range && (facts.onHeat !== null || standing(facts.reads[newest.act]?.celsius ?? 0, newest.range).is !== "inside")) return { steps, next: newest };
-  return { steps, next: first };
+  if (newest?.range && (state.onHeat !== null || standing(state.reads[newest.step]?.celsius ?? 0, newest.range).is !== "inside"))
+    return { prompts, next: newest };
+  return { prompts, next: first };
 }
 
-/** What of a range a step is spoken of: "heat", "add", "pour". */
-export const rangeName = (step: Pick<Step, "kind">): string => RANGE_NAMES[step.kind as keyof typeof RANGE_NAMES] ?? step.kind;
-
 /** When a step may be done: after the wait that it is, or at once; null where nothing was done before. */
-export function dueOf(steps: readonly Progress[], step: Progress): { from: string; until: string | null } | null {
-  const at = steps.findIndex((one) => one.key === step.key);
-  const before = steps.slice(0, at).findLast((one) => one.at !== null)?.at ?? null;
+export function dueOf(prompts: readonly Progress[], prompt: Progress): { from: string; until: string | null } | null {
+  const at = prompts.findIndex((one) => one.key === prompt.key);
+  const before = prompt.since ?? prompts.slice(0, at).findLast((one) => one.at !== null)?.at ?? null;
   if (before === null) return null;
-  return { from: later(before, step.least ?? 0), until: step.most === undefined ? null : later(before, step.most) };
+  return { from: later(before, prompt.least ?? 0), until: prompt.most === undefined ? null : later(before, prompt.most) };
 }
 
 /** Where a batch stands at a moment: the only thing here that looks at the clock. */
-export function phaseAt(plan: BatchPlan, facts: BatchFacts, now: string): { phase: Phase; times: CureTimes | null; pouredAt: string | null } {
-  const poured = pouredAt(plan, facts);
+export function phaseAt(plan: BatchPlan, state: BatchState, now: string): { phase: Phase; times: CureTimes | null; pouredAt: string | null } {
+  const poured = pouredAt(plan, state);
   const times = poured ? cureTimes(poured, plan.process) : null;
   const at = Date.parse(now);
-  const phase: Phase = facts.closed
+  const phase: Phase = state.closed
     ? "closed"
-    : facts.abandoned
+    : state.abandoned
       ? "abandoned"
       : !times
         ? "pot"
@@ -125,24 +134,24 @@ export function phaseAt(plan: BatchPlan, facts: BatchFacts, now: string): { phas
 }
 
 /** How long a pot has been above its ceiling, in seconds, up to now. */
-export const secondsAbove = (facts: Pick<BatchFacts, "over">, now: string): number =>
-  facts.over.seconds + (facts.over.since === null ? 0 : Math.max(0, Math.round((Date.parse(now) - Date.parse(facts.over.since)) / 1_000)));
+export const secondsAbove = (state: Pick<BatchState, "over">, now: string): number =>
+  state.over.seconds + (state.over.since === null ? 0 : Math.max(0, Math.round((Date.parse(now) - Date.parse(state.over.since)) / 1_000)));
 
 /** The load really weighed into a pot, in percent of the wax; null until both wax and fragrance are weighed. */
-export function weighedLoad(plan: BatchPlan, facts: Pick<BatchFacts, "weighed">, pot = 0): number | null {
+export function weighedLoad(plan: BatchPlan, state: Pick<BatchState, "weighed">, pot = 0): number | null {
   const sum = (kind: Component["kind"]) =>
-    (plan.pots[pot]?.components ?? []).filter((part) => part.kind === kind).reduce((all, part) => all + (facts.weighed[partKey(pot, part.id)]?.mg ?? 0), 0);
+    (plan.pots[pot]?.components ?? []).filter((part) => part.kind === kind).reduce((all, part) => all + (state.weighed[partKey(pot, part.id)]?.mg ?? 0), 0);
   const [wax, oil] = [sum("wax"), sum("fragrance")];
   return wax > 0 && oil > 0 ? (oil / wax) * 100 : null;
 }
 
 /** What a record would lack if it were closed now, in a maker's words; empty where nothing is missing. */
-export function missingToClose(plan: BatchPlan, facts: BatchFacts, now: string): string[] {
-  const { times } = phaseAt(plan, facts, now);
-  const missing = progress(plan, facts)
-    .steps.filter((step) => step.entry !== null && !step.done)
-    .map((step) => step.name);
+export function missingToClose(plan: BatchPlan, state: BatchState, now: string): string[] {
+  const { times } = phaseAt(plan, state, now);
+  const missing = progress(plan, state)
+    .prompts.filter((prompt) => prompt.entry !== null && !prompt.done)
+    .map((prompt) => prompt.name);
   if (times && Date.parse(now) < Date.parse(times.testFrom)) missing.push("minimum cure");
-  if (!facts.lookedAt) missing.push("look-over");
+  if (!state.lookedAt) missing.push("inspection");
   return missing;
 }

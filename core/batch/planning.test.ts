@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { diagnosisOf } from "../diagnosis/of-batch";
 import { parseProduct, writeProduct } from "../process/process";
-import { anId, at, GRAMS, readyProcess } from "../testing/batch";
+import { anId, at, GRAMS, presetProcess } from "../testing/batch";
 import { batchOf } from "./batch";
 import { type PlanOrder, planBatch } from "./planning";
 
@@ -17,11 +17,11 @@ const tin = { ...body, id: anId(), name: "tin" };
 
 /** A process that pours one product after the other, each named as given. */
 const inTurn = (...pours: (number | string)[]): PlanOrder["process"] => {
-  const process = readyProcess("soy-bind-hot");
-  const acts: typeof process.acts = process.acts.flatMap((act): typeof process.acts =>
-    act.kind === "pour" ? pours.map((product, n) => ({ ...act, id: `pour-${n}`, product })) : [act],
+  const process = presetProcess("soy-bind-hot");
+  const steps: typeof process.steps = process.steps.flatMap((step): typeof process.steps =>
+    step.kind === "pour" ? pours.map((product, n) => ({ ...step, id: `pour-${n}`, product })) : [step],
   );
-  return { ...process, acts };
+  return { ...process, steps };
 };
 const plan = (process: PlanOrder["process"], products: PlanOrder["products"] = [tumbler, tin]) =>
   planBatch({ process, pots: [{ name: "Test", number: 1, spec }], products, sparePpm: 0, scales: GRAMS }, shelf);
@@ -30,7 +30,7 @@ describe("a plan that begins from a weight", () => {
   it("shares it over the products, and fills none of them above full: the rest is left over", () => {
     for (const totalMg of [200_000, 799_000, 800_000, 801_000, 1_500_000]) {
       const products = [tumbler, { ...tin, workingFillMg: 60_000 }];
-      const order = { process: readyProcess("soy-bind-hot"), pots: [{ name: "Test", number: 1, spec }], products, sparePpm: 0, scales: GRAMS };
+      const order = { process: presetProcess("soy-bind-hot"), pots: [{ name: "Test", number: 1, spec }], products, sparePpm: 0, scales: GRAMS };
       const filled = planBatch({ ...order, start: { totalMg } }, shelf).products;
       for (const [at, one] of filled.entries()) expect(one.fillMg).toBeLessThanOrEqual(products[at]?.workingFillMg ?? 0);
       const sum = filled.reduce((all, one) => all + one.count * one.fillMg, 0);
@@ -50,7 +50,7 @@ describe("a pour of one product only", () => {
       expect(read.ok && writeProduct(read.value)).toBe(text);
     }
     // Frozen in the plan by its place, so that a later change of the name does not move it.
-    expect(plan(inTurn("Tumbler", "tin")).process.acts.filter((act) => act.kind === "pour")).toMatchObject([{ product: 0 }, { product: 1 }]);
+    expect(plan(inTurn("Tumbler", "tin")).process.steps.filter((step) => step.kind === "pour")).toMatchObject([{ product: 0 }, { product: 1 }]);
   });
 
   it("stops the plan where it names what is not there, or leaves a product unfilled", () => {
@@ -73,8 +73,8 @@ describe("a pour of one product only", () => {
       corrects: null,
     });
     const poured = (n: number, product: string) =>
-      entry("poured", { act: `pour-${n}`, filled: [{ product, count: 4 }], leftMg: null, roomCelsius: null, warmed: null }, 30 + n);
-    const { facts } = batchOf([entry("started", { plan: frozen }, 0), poured(0, tumbler.id), poured(1, tin.id)] as never);
-    for (const { key } of frozen.products) expect(diagnosisOf(frozen, facts, at(900), new Map(), key).record).toMatchObject({ halves: false });
+      entry("poured", { step: `pour-${n}`, filled: [{ product, count: 4 }], leftMg: null, roomCelsius: null, warmed: null }, 30 + n);
+    const { state } = batchOf([entry("started", { plan: frozen }, 0), poured(0, tumbler.id), poured(1, tin.id)] as never);
+    for (const { key } of frozen.products) expect(diagnosisOf(frozen, state, at(900), new Map(), key).record).toMatchObject({ halves: false });
   });
 });

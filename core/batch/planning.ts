@@ -1,8 +1,9 @@
-import { type Process, potsOf, poursOf, saidProduct } from "../process/process";
+import { isPouring, potsOf, poursOf, saidProduct } from "../process/process";
+import type { Process } from "../process/schema";
 import { type FillPart, fillOf } from "../product/parts";
 import type { PlannedProduct, ProductWicks } from "../product/product";
 import { type Materials, materialsOf } from "../recipe/materials";
-import type { FormulaSpec } from "../recipe/spec";
+import type { FormulaSpec } from "../recipe/schema";
 import type { Milligrams } from "../units/mass";
 import { type Amounts, amountsFor, type Scales } from "../weigh-out/amounts";
 import { WeighOutError, type WeighOutInput } from "../weigh-out/contract";
@@ -51,20 +52,20 @@ export interface Planned {
 
 /** Which products of a plan a process pours, by its place or its name. @throws WeighOutError where it names one that is not there, or leaves one unfilled. */
 function withPlaces(process: Process, products: readonly { name: string }[]): Process {
-  const acts = process.acts.map((act) => {
-    if ((act.kind !== "pour" && act.kind !== "pour-again") || act.product === undefined) return act;
-    const place = typeof act.product === "number" ? act.product : products.findIndex((one) => one.name.toLowerCase() === String(act.product).toLowerCase());
+  const steps = process.steps.map((step) => {
+    if (!isPouring(step) || step.product === undefined) return step;
+    const place = typeof step.product === "number" ? step.product : products.findIndex((one) => one.name.toLowerCase() === String(step.product).toLowerCase());
     if (!products[place])
       throw new WeighOutError(
         "vessels",
-        `The process “${process.name}” pours ${saidProduct(act.product)}, which is not in this plan. Add it, or choose another process.`,
+        `The process “${process.name}” pours ${saidProduct(step.product)}, which is not in this plan. Add it, or choose another process.`,
       );
-    return { ...act, product: place };
+    return { ...step, product: place };
   });
-  const empty = products.find((_one, place) => !poursOf(acts).some((act) => act.product === undefined || act.product === place));
+  const empty = products.find((_one, place) => !poursOf(steps).some((step) => step.product === undefined || step.product === place));
   if (empty)
     throw new WeighOutError("vessels", `No pour of the process “${process.name}” fills ${empty.name}. Take it out of the plan, or choose another process.`);
-  return { ...process, acts };
+  return { ...process, steps };
 }
 
 /** The amounts of every pot. Where it begins from a weight, the total is shared over the products by their fills, none above what it takes when full. @throws WeighOutError as `weighOut`. */
@@ -72,7 +73,7 @@ export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
   const order = { ...wanted, process: withPlaces(wanted.process, wanted.products) };
   const wholes = order.products.map((one) => fillOf(innerOf(one), one.workingFillMg, one.part ?? null));
   const shares = order.products.map((one, index) => fillsByPot(order.process, innerOf(one), wholes[index] as number, index));
-  const used = potsOf(order.process.acts);
+  const used = potsOf(order.process.steps);
   if (order.pots.length < used) throw new WeighOutError("vessels", `This process works ${used} pots: choose a formula for each.`);
   const pots = order.pots.slice(0, used).map((pot, at) =>
     amountsFor(pot.spec, shelf, {
@@ -157,5 +158,5 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
       wicks: one.chosenWicks ?? null,
     };
   });
-  return { format: 2, process: withPlaces(order.process, order.products), pots, products };
+  return { format: 3, process: withPlaces(order.process, order.products), pots, products };
 }

@@ -6,7 +6,7 @@ import { EXTENTS, PLACES, SEVERITIES } from "../defects/places";
 import { toldOf } from "../defects/remedies";
 import { aBatch, anId } from "../testing/batch";
 import { BATCH, type BatchEvent, versionOf } from "./batch";
-import { batchEvent, sentEvent } from "./checked";
+import { batchEventSchema, sentEvent } from "./checked";
 import { type BatchRecord, batchRecord, recordFault } from "./record";
 
 const uuid = fc.uuid({ version: 7 });
@@ -23,23 +23,23 @@ const body = fc.oneof(
   fc.record({
     kind: fc.constant("read"),
     payload: fc.record({
-      act: fc.constantFrom("heat", "add", "cool", null),
+      step: fc.constantFrom("heat", "add", "cool", null),
       shown: fc.integer({ min: -2_000, max: 16_000 }),
       correction: fc.integer({ min: -2_000, max: 2_000 }),
     }),
   }),
-  fc.record({ kind: fc.constant("stirred"), payload: fc.record({ act: fc.constant("stir"), seconds: fc.integer({ min: 1, max: 3_600 }) }) }),
+  fc.record({ kind: fc.constant("stirred"), payload: fc.record({ step: fc.constant("stir"), seconds: fc.integer({ min: 1, max: 3_600 }) }) }),
   fc.record({
     kind: fc.constant("poured"),
     payload: fc.record({
-      act: fc.constant("pour"),
+      step: fc.constant("pour"),
       filled: fc.constant([]),
       leftMg: fc.option(fc.nat(1e6)),
       roomCelsius: fc.option(fc.integer({ min: 0, max: 3_000 })),
       warmed: fc.option(fc.constantFrom("no" as const, "oven" as const)),
     }),
   }),
-  fc.record({ kind: fc.constant("looked"), payload: fc.record({ jars: fc.integer({ min: 1, max: 500 }) }) }),
+  fc.record({ kind: fc.constant("inspected"), payload: fc.record({ jars: fc.integer({ min: 1, max: 500 }) }) }),
   fc.record({
     kind: fc.constant("flaw"),
     payload: fc.record({
@@ -51,7 +51,7 @@ const body = fc.oneof(
     }),
   }),
   fc.record({
-    kind: fc.constant("seen"),
+    kind: fc.constant("jarsInspected"),
     payload: fc.record({
       product: uuid,
       jars: fc.integer({ min: 1, max: 500 }),
@@ -70,7 +70,7 @@ describe("events as they travel", () => {
     fc.assert(
       fc.property(head, body, (one, other) => {
         const event = { ...one, ...other, v: versionOf(other.kind) } as unknown as BatchEvent;
-        expect(batchEvent.parse(JSON.parse(JSON.stringify(event)))).toEqual(event);
+        expect(batchEventSchema.parse(JSON.parse(JSON.stringify(event)))).toEqual(event);
       }),
       { numRuns: 300 },
     );
@@ -79,7 +79,7 @@ describe("events as they travel", () => {
   it.each([
     ["a weight of nothing", { kind: "weighed", payload: { componentId: anId(), mg: 0 } }],
     ["half a milligram", { kind: "weighed", payload: { componentId: anId(), mg: 0.5 } }],
-    ["850 °C", { kind: "read", payload: { act: "heat", shown: 85_000, correction: 0 } }],
+    ["850 °C", { kind: "read", payload: { step: "heat", shown: 85_000, correction: 0 } }],
     ["a reading without its act", { kind: "read", payload: { shown: 8_500, correction: 0 } }],
     ["a flaw nobody knows", { kind: "flaw", payload: { defect: "gremlins", place: "top", severity: "severe", product: anId(), jars: 1 } }],
     ["a flaw on no jar", { kind: "flaw", payload: { defect: "frosting", place: "top", severity: "severe", product: anId(), jars: 0 } }],
@@ -91,7 +91,7 @@ describe("events as they travel", () => {
   });
 
   it("refuse an id that is no UUID, and a time that is none", () => {
-    const sent = { id: anId(), happenedAt: "2026-03-14T14:20:00.000Z", personId: null, kind: "looked", payload: { jars: 1 } };
+    const sent = { id: anId(), happenedAt: "2026-03-14T14:20:00.000Z", personId: null, kind: "inspected", payload: { jars: 1 } };
     expect(sentEvent.safeParse(sent).success).toBe(true);
     expect(sentEvent.safeParse({ ...sent, id: "7" }).success).toBe(false);
     expect(sentEvent.safeParse({ ...sent, happenedAt: "14.3.2026" }).success).toBe(false);
@@ -109,7 +109,7 @@ describe("a record that hangs together", () => {
     const spec = { ...pots[0]?.recipe, process };
     return batchRecord.parse({
       format: "hearth-jar/batch-record",
-      version: 2,
+      version: 3,
       workshop: { name: "Test" },
       batch: { id: anId(), number: 1, formulaVersionId: version },
       formula: { id: anId(), name: "F" },
@@ -125,9 +125,9 @@ describe("a record that hangs together", () => {
 
   it("is told from one that does not", () => {
     expect(recordFault(whole())).toBeNull();
-    const spoil = (act: (record: BatchRecord) => void) => {
+    const spoil = (run: (record: BatchRecord) => void) => {
       const record = whole();
-      act(record);
+      run(record);
       return recordFault(record);
     };
     expect(spoil((record) => Object.assign(record.batch, { formulaVersionId: anId() }))).toMatch(/formula version that the record does not hold/);

@@ -1,13 +1,13 @@
 import { z } from "zod";
 import { temperatureRange } from "../heat/schema";
 import { stamp } from "../log/checked";
-import { inCircle } from "../log/log";
+import { hasCorrectionCycle } from "../log/log";
 import type { FieldType, ShelfField } from "../materials/fields";
 import { SHELF_FIELDS, type ShelfKind } from "../materials/kinds";
 import { formulaSpec } from "../recipe/schema";
 import { upcastFormula } from "../recipe/spec";
 import { BATCH } from "./batch";
-import { batchEvent } from "./checked";
+import { batchEventSchema } from "./checked";
 
 const uuid = z.uuid();
 /** A name, and any longer text: a file from elsewhere may hold anything. Names of products are put together from several. */
@@ -15,7 +15,7 @@ export const text = z.string().max(2_000, "At most 2000 letters fit here.");
 const nameText = z.string().max(300, "A name has at most 120 letters.");
 const whole = z.number().int().min(-2_147_483_647).max(2_147_483_647);
 /** The most people, instruments or materials that one batch names. */
-const MOST_ROWS = 200;
+const MAX_ROWS = 200;
 
 export const personRow = z.object({ id: uuid, name: nameText });
 
@@ -54,7 +54,7 @@ function travelingField(kind: RowKind, { key, type, optional }: ShelfField): z.Z
     case "yes":
       return z.boolean();
     case "families":
-      return z.array(text).max(MOST_ROWS).nullish();
+      return z.array(text).max(MAX_ROWS).nullish();
     case "blend":
       return z
         .array(z.object({ id: uuid, share: z.number().positive() }))
@@ -70,15 +70,15 @@ function travelingField(kind: RowKind, { key, type, optional }: ShelfField): z.Z
 }
 
 /** A material, vessel or instrument as it travels: its fields as the shelf describes them, one schema a kind. */
-type TravelingRow = { id: string; name: string; putAway?: boolean | undefined } & Record<string, unknown>;
+type TravelingRow = { id: string; name: string; archived?: boolean | undefined } & Record<string, unknown>;
 type RowKind = Exclude<ShelfKind, "person" | "pack">;
 const travelingRow = (kind: RowKind): z.ZodType<TravelingRow> =>
   z.object({
     id: uuid,
     ...Object.fromEntries(SHELF_FIELDS[kind].map((field) => [field.key, travelingField(kind, field)])),
-    putAway: z.boolean().optional().describe("archived"),
+    archived: z.boolean().optional().describe("archived"),
   }) as unknown as z.ZodType<TravelingRow>;
-const rowsOf = (kind: RowKind) => z.array(travelingRow(kind)).max(MOST_ROWS);
+const rowsOf = (kind: RowKind) => z.array(travelingRow(kind)).max(MAX_ROWS);
 export const instrumentRow = travelingRow("instrument");
 
 /** The largest record that is read: some twenty thousand events. */
@@ -92,12 +92,12 @@ export const RECORD_FORMAT = "hearth-jar/batch-record";
 /** One whole batch as it travels between workshops: everything its page shows, and nothing else. */
 export const batchRecord = z.object({
   format: z.literal(RECORD_FORMAT, { error: "This file is not a Hearth Jar batch record." }),
-  version: z.literal(2, { error: "This record was written by a newer Hearth Jar: bring this one up to date first." }),
+  version: z.literal(3, { error: "This record was written by a newer Hearth Jar: bring this one up to date first." }),
   workshop: z.object({ name: nameText }),
   batch: z.object({ id: uuid, number: whole.positive().max(LARGEST_NUMBER, "This batch number is larger than any here can be."), formulaVersionId: uuid }),
   formula: z.object({ id: uuid, name: nameText }),
   formulaVersion: z.object({ id: uuid, number: whole.positive(), spec: formulaSpec, createdAt: stamp }),
-  people: z.array(personRow).max(MOST_ROWS),
+  people: z.array(personRow).max(MAX_ROWS),
   instruments: rowsOf("instrument"),
   waxes: rowsOf("wax"),
   fragrances: rowsOf("fragrance"),
@@ -105,10 +105,10 @@ export const batchRecord = z.object({
   /** Not there in records written before additives and dyes were known. */
   additives: rowsOf("additive").optional(),
   dyes: rowsOf("dye").optional(),
-  /** Wicks and moulds that the products name. */
+  /** Wicks and molds that the products name. */
   wicks: rowsOf("wick").optional(),
   moulds: rowsOf("mould").optional(),
-  events: z.array(batchEvent).min(1).max(20_000),
+  events: z.array(batchEventSchema).min(1).max(20_000),
 });
 export type BatchRecord = z.output<typeof batchRecord>;
 
@@ -126,20 +126,32 @@ const renamed = (rows: unknown) =>
       })
     : rows;
 
-/** Brings a record of the first format up to this one; anything else is given back as it is. */
+const ROW_LISTS = ["instruments", "waxes", "fragrances", "vessels", "additives", "dyes", "wicks", "moulds"] as const;
+/** Rows of the shelf as an earlier format wrote them: what is archived was "put away". */
+export const upcastRows = (record: Record<string, unknown>): Record<string, unknown> =>
+  Object.fromEntries(
+    ROW_LISTS.flatMap((list) => {
+      const rows = record[list];
+      if (!Array.isArray(rows)) return [];
+      return [[list, rows.map(({ putAway, ...row }: Record<string, unknown>) => (putAway === undefined ? row : { ...row, archived: putAway }))]];
+    }),
+  );
+
+/** Brings a record of an earlier format up to this one; anything else is given back as it is. */
 export function upcastRecord(raw: unknown): unknown {
   const old = raw as Record<string, unknown> | null;
-  if (!old || typeof old !== "object" || old.format !== RECORD_FORMAT || old.version !== 1) return raw;
+  if (!old || typeof old !== "object" || old.format !== RECORD_FORMAT || (old.version !== 1 && old.version !== 2)) return raw;
   const version = old.formulaVersion as { spec?: unknown } | undefined;
   return {
     ...old,
-    version: 2,
-    waxes: renamed(old.waxes),
+    ...upcastRows(old.version === 1 ? { ...old, waxes: renamed(old.waxes) } : old),
+    version: 3,
     formulaVersion: version && { ...version, spec: upcastFormula(version.spec) },
     events: Array.isArray(old.events)
-      ? old.events.map((event: { kind?: string; payload?: Record<string, unknown> }) => {
-          const kind = BATCH.kinds.get(String(event?.kind));
-          return { ...event, v: kind?.version ?? 1, payload: kind?.upcast ? kind.upcast(event.payload ?? {}, 1) : event.payload };
+      ? old.events.map((event: { kind?: string; v?: number; payload?: Record<string, unknown> }) => {
+          const kind = BATCH.currentName(String(event?.kind));
+          const v = old.version === 1 ? 1 : (event?.v ?? 1);
+          return { ...event, kind, v: BATCH.eventTypes.get(kind)?.version ?? v, payload: BATCH.upcastPayload(kind, event?.payload, v) };
         })
       : old.events,
   };
@@ -158,7 +170,7 @@ export function recordFault(record: BatchRecord): string | null {
     if (event.personId && !people.has(event.personId)) return "An event names a person that the record does not hold.";
     if (event.instrumentId && !instruments.has(event.instrumentId)) return "An event names an instrument that the record does not hold.";
   }
-  if (inCircle(record.events)) return "An entry of this record corrects itself, by a detour or none.";
+  if (hasCorrectionCycle(record.events)) return "An entry of this record corrects itself, by a detour or none.";
   const byId = new Map(record.events.map((event) => [event.id, event]));
   for (const event of record.events) {
     const target = event.corrects ? byId.get(event.corrects) : undefined;

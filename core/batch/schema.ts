@@ -1,33 +1,12 @@
 import { z } from "zod";
 import { process } from "../process/schema";
 import { plannedProduct } from "../product/schema";
-import { COMPONENT_KINDS } from "../recipe/component";
+import { component } from "../recipe/component-schema";
 import { recipe } from "../recipe/schema";
-import { exactResolution, SCALE_UNITS } from "../units/mass";
 import { HOTTEST } from "../units/temperature";
-import { type BatchPlan, upcastPlan } from "./plan";
+import { upcastPlan } from "./upcast";
 
 const mg = z.number().int().min(0);
-
-/** The scale that something is weighed on. */
-export const weighedOn = z.object({
-  id: z.uuid().nullable(),
-  name: z.string(),
-  /** In micrograms. A record of an earlier version has it cut to whole ones. */
-  resolutionUg: z.number().positive().overwrite(exactResolution),
-  unit: z.enum(SCALE_UNITS).optional(),
-});
-
-export const component = z.object({
-  kind: z.enum(COMPONENT_KINDS),
-  id: z.uuid(),
-  name: z.string(),
-  /** What to weigh, on a mark of its scale; 0 for a dye that is counted. */
-  mg,
-  /** Drops or pieces to count instead, and the weight of one where it is known. */
-  count: z.object({ n: mg, of: z.enum(["drops", "pieces"]), eachMg: mg.nullable() }).optional(),
-  scale: weighedOn,
-});
 
 const pitcher = z.object({ totalMg: mg, components: z.array(z.object({ id: z.uuid(), mg, n: mg.optional() })) });
 
@@ -49,9 +28,11 @@ export const potPlan = z.object({
   pitchers: z.array(pitcher).optional(),
 });
 
+export type PotPlan = z.output<typeof potPlan>;
+
 /** Everything a batch was started with, frozen: later edits on the shelf or in the formula do not reach it. */
 export const batchPlan = z.object({
-  format: z.literal(2),
+  format: z.literal(3),
   process,
   pots: z.array(potPlan).min(1).max(8),
   products: z.array(plannedProduct).min(1).max(200),
@@ -59,11 +40,13 @@ export const batchPlan = z.object({
   rehearsal: z.literal(true).optional(),
 });
 
+export type BatchPlan = z.output<typeof batchPlan>;
+
 /** Reads a plan of any format. @throws z.ZodError where it cannot be read. */
 export const readPlan = (raw: unknown): BatchPlan => batchPlan.parse(upcastPlan(raw));
 
 /** Stands in a plan for the process and the pots that cannot be read, so that its batch can be shown. */
-const UNREADABLE_PROCESS: BatchPlan["process"] = { name: "Cannot be read", reason: "", ceiling: HOTTEST, acts: [] };
+const UNREADABLE_PROCESS: BatchPlan["process"] = { name: "Cannot be read", reason: "", ceiling: HOTTEST, steps: [] };
 const UNREADABLE_POT: BatchPlan["pots"][number] = {
   formulaName: "A batch that cannot be read",
   versionNumber: 1,
@@ -98,7 +81,7 @@ export function readableOf(raw: unknown): { plan: BatchPlan; unreadable: string 
   const [issue] = whole.error.issues;
   return {
     plan: {
-      format: 2,
+      format: 3,
       process: process.safeParse(parts?.process).data ?? UNREADABLE_PROCESS,
       pots: pots.length > 0 ? pots : [UNREADABLE_POT],
       products: readable(plannedProduct, parts?.products),

@@ -1,5 +1,5 @@
 import { tQuantile } from "../statistics/tails";
-import * as M from "./marks";
+import * as M from "./limits";
 
 export const FLAMES = ["small", "steady", "large", "jumping", "dying", "out"] as const;
 export type FlameSeen = (typeof FLAMES)[number];
@@ -97,7 +97,7 @@ function leftAt({ sessions, tare_g }: Burned, at: number): number | null {
 export interface Sign {
   id: "flame" | "unsteady" | "soot" | "wall" | "deep" | "bottom" | "joined" | "elsewhere";
   says: string;
-  act: string;
+  step: string;
 }
 const SMOTHER = "Put it out now: cover it with a lid or a plate that does not burn. Never water. Let it set before you move it.";
 
@@ -120,35 +120,35 @@ export function signsOf(look: Look, { len, t }: Measures = SI): Sign[] {
     look.elsewhere === true && {
       id: "elsewhere",
       says: "Something but the wick burns",
-      act: `${SMOTHER} Keep away from it, and keep an extinguisher for grease fires at hand.`,
+      step: `${SMOTHER} Keep away from it, and keep an extinguisher for grease fires at hand.`,
     },
     (look.flame_mm ?? 0) > M.HIGHEST_FLAME_MM && {
       id: "flame",
       says: `The flame was ${mm(look.flame_mm)} high; ${mm(M.HIGHEST_FLAME_MM)} is the most (ASTM F2417, from memory)`,
-      act: `${SMOTHER} Trim before it is lit again; look for a draught.`,
+      step: `${SMOTHER} Trim before it is lit again; look for a draught.`,
     },
     (look.flame === "large" || look.flame === "jumping") && {
       id: "unsteady",
       says: `The flame was ${look.flame}`,
-      act: `${SMOTHER} Trim before it is lit again; look for a draught.`,
+      step: `${SMOTHER} Trim before it is lit again; look for a draught.`,
     },
-    look.joined === true && { id: "joined", says: "Two flames ran into one", act: `${SMOTHER} Its wicks stand too close, or are too large.` },
-    look.soot === true && { id: "soot", says: "It sooted", act: `${SMOTHER} Trim before it is lit again; look for a draught.` },
+    look.joined === true && { id: "joined", says: "Two flames ran into one", step: `${SMOTHER} Its wicks stand too close, or are too large.` },
+    look.soot === true && { id: "soot", says: "It sooted", step: `${SMOTHER} Trim before it is lit again; look for a draught.` },
     (look.wall_c ?? 0) > M.HOTTEST_WALL_C && {
       id: "wall",
       says: `The wall was ${t(Math.round((look.wall_c ?? 0) * 100))} hot; above ${t(M.HOTTEST_WALL_C * 100)} no hand holds it`,
-      act: `${SMOTHER} Do not touch the vessel.`,
+      step: `${SMOTHER} Do not touch the vessel.`,
     },
     (look.pool_depth_mm ?? 0) > M.UNSAFE_POOL_MM && {
       id: "deep",
       says: `The pool was ${mm(look.pool_depth_mm)} deep`,
-      act: `${SMOTHER} Hot wax spills easily.`,
+      step: `${SMOTHER} Hot wax spills easily.`,
     },
     look.bottom === true &&
       look.minute >= M.BOTTOM_FROM && {
         id: "bottom",
         says: "The bottom was seen through the pool",
-        act: `${SMOTHER} The whole vessel is hot.`,
+        step: `${SMOTHER} The whole vessel is hot.`,
       },
   ];
   return signs.filter((one): one is Sign => one !== false);
@@ -183,7 +183,7 @@ function poolOf(burned: Burned): BurnJudged["pool"] {
     const wide = burned.widthAt(leftAt(burned, one.session) ?? 1) - 2 * near;
     return one.pools.find((pool) => pool.pool_mm >= wide);
   };
-  const third = measured.find((one) => one.session >= M.LEAST_SESSIONS - 1) ?? measured.at(-1);
+  const third = measured.find((one) => one.session >= M.MIN_SESSIONS - 1) ?? measured.at(-1);
   const long = (one: (typeof measured)[number]) => fullIn(one) !== undefined || (one.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL;
   const told = third && !long(third) ? (measured.findLast(long) ?? third) : third;
   if (!told) return { verdict: deep.length > 0 ? "large" : "not_recorded", full_at_minute: null, session: null, seen: deep };
@@ -285,7 +285,7 @@ function adviceOf(burned: Burned, safety: BurnJudged["safety"], pool: BurnJudged
   if (burned.fill === "half" && !unsure)
     return { what: "test_full", why: "The lower half burns as it should. A half-fill result never counts as a full pass: test the full jar next." };
   const n = burned.sessions.length;
-  const few = n < M.LEAST_SESSIONS ? ` ${n} of at least ${M.LEAST_SESSIONS} sessions: go on before you rely on it.` : "";
+  const few = n < M.MIN_SESSIONS ? ` ${n} of at least ${M.MIN_SESSIONS} sessions: go on before you rely on it.` : "";
   return { what: "keep", why: `Nothing speaks against it so far.${unsure}${few} Test data is not a safety certificate.` };
 }
 

@@ -1,31 +1,25 @@
-import type { z } from "zod";
 import { innerOf } from "../batch/fills";
-import { USUAL_WAX_DENSITY } from "../product/parts";
+import { DEFAULT_WAX_DENSITY } from "../product/parts";
 import { diameterAt, levelFor, volumeTo } from "../product/section";
 import { seriesOf } from "../product/wicks";
 import { cubicMmOf } from "../units/density";
-import type * as schema from "./schema";
+import type { TestCandle, TrialPlan } from "./schema";
+import { VARIED, type Varied } from "./varied";
 
-/** What a trial varies: one of these, the rest held. */
-export const VARIED = ["wick kind", "wick size", "load", "wax", "scent", "vessel"] as const;
-export type Varied = (typeof VARIED)[number];
-
-/** One candle that is burned, frozen as it was made. */
-export type Tester = z.output<typeof schema.tester>;
-/** Everything a trial was begun with, frozen. */
-export type TrialPlan = z.output<typeof schema.trialPlan>;
+export type { TestCandle, TrialPlan } from "./schema";
+export { VARIED, type Varied } from "./varied";
 
 /** Inner diameter in mm at the wax line, at this share of the wax left. */
-export function widthOf(one: Pick<Tester, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape" | "fillMg">, left = 1): number {
+export function widthOf(one: Pick<TestCandle, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape" | "fillMg">, left = 1): number {
   const inner = innerOf(one);
-  return diameterAt(inner, levelFor(inner, Math.min(volumeTo(inner, inner.height), cubicMmOf(one.fillMg, USUAL_WAX_DENSITY) * left)));
+  return diameterAt(inner, levelFor(inner, Math.min(volumeTo(inner, inner.height), cubicMmOf(one.fillMg, DEFAULT_WAX_DENSITY) * left)));
 }
 
 export const loadWords = (ppm: number): string => `${Math.round(ppm / 100) / 100} %`;
-const wickWords = (wick: Tester["wick"]): string => (wick ? `${wick.count > 1 ? `${wick.count} × ` : ""}${wick.name}` : "no wick");
+const wickWords = (wick: TestCandle["wick"]): string => (wick ? `${wick.count > 1 ? `${wick.count} × ` : ""}${wick.name}` : "no wick");
 
 /** What one option is called: by what is varied. */
-export function optionWords(plan: Pick<TrialPlan, "varies" | "testers">, option: string): string {
+export function variantWords(plan: Pick<TrialPlan, "varies" | "testers">, option: string): string {
   const one = plan.testers.find((each) => each.option === option);
   if (!one) return option;
   switch (plan.varies) {
@@ -41,11 +35,11 @@ export function optionWords(plan: Pick<TrialPlan, "varies" | "testers">, option:
       return wickWords(one.wick);
   }
 }
-export const optionsOf = (plan: Pick<TrialPlan, "testers">): string[] => [...new Set(plan.testers.map((one) => one.option))];
-export const testersOf = (plan: Pick<TrialPlan, "testers">, option: string): Tester[] => plan.testers.filter((one) => one.option === option);
+export const variantsOf = (plan: Pick<TrialPlan, "testers">): string[] => [...new Set(plan.testers.map((one) => one.option))];
+export const testCandlesOf = (plan: Pick<TrialPlan, "testers">, option: string): TestCandle[] => plan.testers.filter((one) => one.option === option);
 
 /** What makers forget to write on a tester: wax, wick, fragrance, load. */
-export const tagOf = (one: Tester): { what: string; says: string }[] => [
+export const tagOf = (one: TestCandle): { what: string; says: string }[] => [
   { what: "wax", says: one.wax },
   { what: "wick", says: wickWords(one.wick) },
   { what: "fragrance", says: one.scent || "none" },
@@ -54,7 +48,7 @@ export const tagOf = (one: Tester): { what: string; says: string }[] => [
 
 /** What really differs between the options, whatever was meant to. */
 export function reallyVaried(plan: Pick<TrialPlan, "testers">): Varied[] {
-  const many = (of: (one: Tester) => unknown) => new Set(plan.testers.map((one) => JSON.stringify(of(one)))).size > 1;
+  const many = (of: (one: TestCandle) => unknown) => new Set(plan.testers.map((one) => JSON.stringify(of(one)))).size > 1;
   return VARIED.filter((what) =>
     what === "wick kind"
       ? many((one) => one.wick && seriesOf(one.wick))
@@ -77,7 +71,7 @@ export interface PlanWarning {
 /** What is wrong with a trial as it is designed; it may be begun all the same. Common practice, no source. */
 export function planWarnings(plan: Pick<TrialPlan, "varies" | "testers">): PlanWarning[] {
   const varied = reallyVaried(plan);
-  const options = optionsOf(plan);
+  const options = variantsOf(plan);
   const dyed = plan.testers.some((one) => one.dyed || one.added.length > 0);
   const half = plan.testers.filter((one) => one.fill === "half").length;
   return [
@@ -100,7 +94,7 @@ export function planWarnings(plan: Pick<TrialPlan, "varies" | "testers">): PlanW
             },
           ]
         : []),
-    ...(options.length > 1 && options.some((one) => testersOf(plan, one).length < 2)
+    ...(options.length > 1 && options.some((one) => testCandlesOf(plan, one).length < 2)
       ? [{ id: "single" as const, says: "Burn each twice: of one alone nobody knows whether it was chance." }]
       : []),
   ];

@@ -56,7 +56,7 @@ const TAPER_UM = 3_000;
 const HEAVY_PPM = 80_000;
 /** Of a jar as wide as this one, give or take, earlier results count. */
 const NEAR_UM = 4_000;
-const MOST_CHOSEN = 3;
+const MAX_CHOSEN = 3;
 
 export const wicksFor = (widthUm: number): 1 | 2 | 3 => (widthUm >= THREE_FROM_UM ? 3 : widthUm >= TWO_FROM_UM ? 2 : 1);
 /** What each of several wicks has to melt, as the diameter of a round of the same area. */
@@ -131,7 +131,7 @@ export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, pa
   const kinds = new Set<string>();
   let chosen = 0;
   for (const one of list) {
-    if (chosen >= MOST_CHOSEN) break;
+    if (chosen >= MAX_CHOSEN) break;
     if (wanted.varies === "wick kind" && kinds.has(seriesOf(one.wick))) continue;
     if (wanted.varies === "wick size" && now && seriesOf(one.wick) !== seriesOf(now)) continue;
     kinds.add(seriesOf(one.wick));

@@ -1,14 +1,15 @@
 import { z } from "zod";
-import { instrumentRow, personRow, text } from "../batch/record";
-import { inCircle } from "../log/log";
+import { instrumentRow, personRow, text, upcastRows } from "../batch/record";
+import { hasCorrectionCycle } from "../log/log";
 import { CHECKED_TRIAL } from "./checked";
+import { TRIAL } from "./trial";
 
 export const BURN_FORMAT = "hearth-jar/burn-record";
 
 /** One whole trial as it travels between workshops. */
 export const burnRecord = z.object({
   format: z.literal(BURN_FORMAT, { error: "This file is not a Hearth Jar burn record." }),
-  version: z.literal(1, { error: "This record was written by a newer Hearth Jar: bring this one up to date first." }),
+  version: z.literal(2, { error: "This record was written by a newer Hearth Jar: bring this one up to date first." }),
   workshop: z.object({ name: text }),
   trial: z.object({ id: z.uuid(), number: z.number().int().positive().max(9_999_999) }),
   people: z.array(personRow).max(200),
@@ -17,12 +18,26 @@ export const burnRecord = z.object({
 });
 export type BurnRecord = z.output<typeof burnRecord>;
 
+/** Returns a record of the first format in this one; anything else as it is. */
+export function upcastBurnRecord(raw: unknown): unknown {
+  const old = raw as Record<string, unknown> | null;
+  if (!old || typeof old !== "object" || old.format !== BURN_FORMAT || old.version !== 1) return raw;
+  return {
+    ...old,
+    ...upcastRows(old),
+    version: 2,
+    events: Array.isArray(old.events)
+      ? old.events.map((event: { kind?: unknown }) => ({ ...event, kind: TRIAL.currentName(String(event?.kind)) }))
+      : old.events,
+  };
+}
+
 /** What does not hang together in a record that is well formed; null where all is in order. */
 export function burnFault(record: BurnRecord): string | null {
   const byId = new Map(record.events.map((event) => [event.id, event]));
   if (byId.size !== record.events.length) return "Two events in this record carry the same id.";
   if (record.events.filter((event) => event.kind === "started").length !== 1) return "This record must hold exactly one “started” event.";
-  if (inCircle(record.events)) return "An entry of this record corrects itself, by a detour or none.";
+  if (hasCorrectionCycle(record.events)) return "An entry of this record corrects itself, by a detour or none.";
   const people = new Set(record.people.map((one) => one.id));
   const instruments = new Set(record.instruments.map((one) => one.id));
   for (const event of record.events) {

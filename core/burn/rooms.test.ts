@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { parseReach, writeReach } from "../units/length";
-import { parseRooms, type Room, roomsOf, USUAL_ROOMS, writeRooms } from "./rooms";
-import { wantedScore } from "./throw";
+import { DEFAULT_ROOMS, parseRooms, type Room, roomsOf, writeRooms } from "./rooms";
+import { targetScore } from "./scent-throw";
 
 describe("the rooms of a house", () => {
   const room = fc.record({ name: fc.stringMatching(/^[a-z][a-z ]{0,20}[a-z]$/), size: fc.constantFrom<Room["size"]>("small", "large") });
@@ -13,14 +13,14 @@ describe("the rooms of a house", () => {
         expect(parseRooms(writeRooms(rooms))).toEqual({ ok: true, value: rooms });
       }),
     );
-    expect(roomsOf("")).toEqual(USUAL_ROOMS);
+    expect(roomsOf("")).toEqual(DEFAULT_ROOMS);
     expect(roomsOf("kitchen, LARGE\nhall")).toEqual([
       { name: "kitchen", size: "large" },
       { name: "hall", size: "small" },
     ]);
     for (const text of ["hall\nHall", "hall, huge", Array.from({ length: 9 }, (_, n) => `room ${n}`).join("\n")]) expect(parseRooms(text).ok, text).toBe(false);
     // 7 of 10 does for a small room, 8 is wanted for a large one (common practice, no source).
-    expect([wantedScore("small"), wantedScore("large")]).toEqual([7, 8]);
+    expect([targetScore("small"), targetScore("large")]).toEqual([7, 8]);
   });
 
   it("are reached in feet or meters, as makers say it", () => {

@@ -7,7 +7,7 @@ export interface Room {
 }
 
 /** Where a workshop names none. */
-export const USUAL_ROOMS: readonly Room[] = [
+export const DEFAULT_ROOMS: readonly Room[] = [
   { name: "bathroom", size: "small" },
   { name: "bedroom", size: "small" },
   { name: "living room", size: "large" },
@@ -28,11 +28,11 @@ export function parseRooms(text: string): Parsed<Room[]> {
     if (rooms.some((room) => room.name.toLowerCase() === name.toLowerCase())) return bad("twice", `“${name}” stands here twice.`);
     rooms.push({ name, size: size?.toLowerCase() === "large" ? "large" : "small" });
   }
-  return rooms.length > MAX_ROOMS ? bad("too-large", `At most ${MAX_ROOMS} rooms.`) : good(rooms.length > 0 ? rooms : [...USUAL_ROOMS]);
+  return rooms.length > MAX_ROOMS ? bad("too-large", `At most ${MAX_ROOMS} rooms.`) : good(rooms.length > 0 ? rooms : [...DEFAULT_ROOMS]);
 }
 
 /** The rooms that a workshop keeps as text. */
 export function roomsOf(text: string): Room[] {
   const read = parseRooms(text);
-  return read.ok ? read.value : [...USUAL_ROOMS];
+  return read.ok ? read.value : [...DEFAULT_ROOMS];
 }

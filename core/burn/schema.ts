@@ -1,10 +1,34 @@
 import { z } from "zod";
 import { productWicks } from "../product/schema";
-import { VARIED } from "./plan";
-import { protocol } from "./protocol";
+import { VARIED } from "./varied";
+
+const minutes = z.number().int().min(1, "A look is at least one minute after lighting.").max(1_440, "No session goes on for more than a day.");
+export const protocolSession = z
+  .object({
+    looks: z.array(minutes).max(24, "At most 24 looks in a session."),
+    /** When it is put out, in minutes after lighting. */
+    minutes,
+  })
+  .refine((one) => one.looks.every((look, at) => look <= one.minutes && (at === 0 || look > (one.looks[at - 1] as number))), {
+    path: ["looks"],
+    error: "Looks follow one another, and none comes after it is put out.",
+  });
+export type ProtocolSession = z.output<typeof protocolSession>;
+
+/** How candles are burned: sessions with their looks, the rest between, and how far it goes. */
+export const protocol = z.object({
+  name: z.string().trim().min(1, "Give it a name.").max(80),
+  sessions: z.array(protocolSession).min(1, "At least one session.").max(20),
+  restHours: z.number().min(0, "A rest is not below nothing.").max(336, "A rest of more than two weeks is none."),
+  /** No verdict stands on fewer. */
+  least: z.number().int().min(1).max(20),
+  /** After the last session that is written down, that one again and again, to the end of the wax. */
+  toEnd: z.boolean(),
+});
+export type Protocol = z.output<typeof protocol>;
 
 /** Names one tester of a trial. */
-export const testerKey = z.string().min(1).max(12).describe("its key within the trial");
+export const testCandleKey = z.string().min(1).max(12).describe("its key within the trial");
 
 const um = z.number().int().positive();
 /** One candle that is burned, frozen as it was made. */
@@ -45,6 +69,8 @@ export const tester = z.object({
   productId: z.uuid().nullable(),
 });
 
+export type TestCandle = z.output<typeof tester>;
+
 /** Everything a trial was begun with, frozen. */
 export const trialPlan = z.object({
   format: z.literal(1),
@@ -56,3 +82,4 @@ export const trialPlan = z.object({
   /** The trial that this one follows, and what was found there. */
   after: z.object({ id: z.uuid(), name: z.string(), why: z.string() }).optional(),
 });
+export type TrialPlan = z.output<typeof trialPlan>;

@@ -7,16 +7,16 @@ import { TRIAL } from "./trial";
 
 const plan = () => aTrialPlan([aTester("A1"), aTester("B1")]);
 const cells = (trial: ATrial) => {
-  const { plan: of, facts } = trial.now();
-  return burnRows(of, facts).map((row) => BURN_COLUMNS.map((name) => String(row[name])));
+  const { plan: of, state } = trial.now();
+  return burnRows(of, state).map((row) => BURN_COLUMNS.map((name) => String(row[name])));
 };
 const read = (heads: readonly string[], rows: string[][], trial = aTrial(plan())) => {
-  const { plan: of, facts } = trial.now();
-  return readBurnRows(heads, rows, of, facts);
+  const { plan: of, state } = trial.now();
+  return readBurnRows(heads, rows, of, state);
 };
 const stripped = (trial: ATrial) =>
   Object.fromEntries(
-    Object.entries(trial.now().facts.testers).map(([key, one]) => [
+    Object.entries(trial.now().state.testers).map(([key, one]) => [
       key,
       one.sessions.map(({ id: _id, looks, ...rest }) => ({ ...rest, looks: looks.map(({ id: _look, ...seen }) => seen) })),
     ]),
@@ -88,7 +88,7 @@ describe("burns as CSV", () => {
       ["240", "yes"],
     ]);
     const back = read(BURN_COLUMNS, rows);
-    expect(back.ok && back.value.map((one) => one.kind)).toEqual(["lit", "looked", "out"]);
+    expect(back.ok && back.value.map((one) => one.kind)).toEqual(["lit", "checked", "extinguished"]);
   });
 
   it("are not read twice: a session that is here already is left out", () => {

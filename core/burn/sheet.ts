@@ -1,9 +1,9 @@
 import { bad, good, type Parsed } from "../units/parsed";
-import { AIR, LEFT_ON_WALL, type LookSeen, MUSHROOMS, OUT_WHY, SOOT, SOOT_AT, type TrialFacts } from "./facts";
+import { dueChecks, minutesFrom } from "./checks";
 import { FLAMES } from "./judge";
-import { dueLooks, minutesFrom } from "./looks";
-import { optionWords, type TrialPlan } from "./plan";
+import { type TrialPlan, variantWords } from "./plan";
 import { sessionOf } from "./protocol";
+import { AIR, type CheckSeen, LEFT_ON_WALL, MUSHROOMS, OUT_WHY, SOOT, SOOT_AT, type TrialState } from "./state";
 import type { TrialBody } from "./trial";
 
 /** The columns of a burn record as CSV, in SI units: one row a look, made or missed, and one for a session of which none was asked. */
@@ -46,12 +46,12 @@ const yes = (value: boolean | undefined) => (value === undefined ? "" : value ? 
 const per = (value: number | undefined | null, by: number) => (value === undefined || value === null ? "" : value / by);
 
 /** A trial's sessions and looks as rows. */
-export function burnRows(plan: TrialPlan, facts: TrialFacts): BurnRow[] {
+export function burnRows(plan: TrialPlan, state: TrialState): BurnRow[] {
   return plan.testers.flatMap(({ key, option }) =>
-    (facts.testers[key]?.sessions ?? []).flatMap((session, at) => {
-      const rowOf = (look: LookSeen | null, missed?: number): BurnRow => ({
+    (state.testers[key]?.sessions ?? []).flatMap((session, at) => {
+      const rowOf = (look: CheckSeen | null, missed?: number): BurnRow => ({
         tester: key,
-        option: optionWords(plan, option),
+        option: variantWords(plan, option),
         session: at + 1,
         lit_at: session.litAt,
         trim_mm: per(session.trimUm, 1_000),
@@ -82,8 +82,8 @@ export function burnRows(plan: TrialPlan, facts: TrialFacts): BurnRow[] {
         note: look?.note ?? "",
       });
       // A look that nobody made is recorded as missed, at the minute at which it was due.
-      const ended = session.out?.at ?? facts.lastAt;
-      const missed = dueLooks(sessionOf(plan.protocol, at)?.looks ?? [], session, ended).filter((one) => one.state === "missed");
+      const ended = session.out?.at ?? state.lastAt;
+      const missed = dueChecks(sessionOf(plan.protocol, at)?.looks ?? [], session, ended).filter((one) => one.state === "missed");
       const rows = [...session.looks.map((look) => rowOf(look)), ...missed.map((one) => rowOf(null, one.due))];
       return rows.length === 0 ? [rowOf(null)] : rows;
     }),
@@ -100,14 +100,14 @@ class Fault extends Error {}
  * already here, by tester and time of lighting, are left out. Times are ISO; `option` and `minute` are not needed where
  * `looked_at` is given.
  */
-export function readBurnRows(heads: readonly string[], rows: readonly (readonly string[])[], plan: TrialPlan, facts: TrialFacts): Parsed<Timed[]> {
+export function readBurnRows(heads: readonly string[], rows: readonly (readonly string[])[], plan: TrialPlan, state: TrialState): Parsed<Timed[]> {
   const place = new Map(heads.map((head, at) => [head.trim().toLowerCase().replaceAll(" ", "_"), at]));
   const missing = (["tester", "lit_at"] as const).find((one) => !place.has(one));
   if (missing) return bad("unknown", `The column “${missing}” is missing. Export a trial as CSV to see the columns.`);
   const out: Timed[] = [];
   const sessions = new Map<string, { tester: string; number: number }>();
-  const counts = new Map(plan.testers.map(({ key }) => [key, facts.testers[key]?.sessions.length ?? 0]));
-  const here = new Set(plan.testers.flatMap(({ key }) => (facts.testers[key]?.sessions ?? []).map((one) => `${key} ${Date.parse(one.litAt)}`)));
+  const counts = new Map(plan.testers.map(({ key }) => [key, state.testers[key]?.sessions.length ?? 0]));
+  const here = new Set(plan.testers.flatMap(({ key }) => (state.testers[key]?.sessions ?? []).map((one) => `${key} ${Date.parse(one.litAt)}`)));
   try {
     for (const [at, row] of rows.entries()) {
       if (row.every((cell) => cell.trim() === "")) continue;
@@ -160,7 +160,11 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
         if (before) out.push({ kind: "weighed", payload: { tester, session, when: "before", mg: before }, happenedAt: litAt });
         if (!outAt) throw wrong("out_at", "when it was put out is missing.");
         if (Date.parse(outAt) < Date.parse(litAt)) throw wrong("out_at", "it was put out before it was lit.");
-        out.push({ kind: "out", payload: { tester, why: one("out_why", OUT_WHY) ?? "protocol", sign: text("out_sign").slice(0, 300) }, happenedAt: outAt });
+        out.push({
+          kind: "extinguished",
+          payload: { tester, why: one("out_why", OUT_WHY) ?? "protocol", sign: text("out_sign").slice(0, 300) },
+          happenedAt: outAt,
+        });
         const after = number("grams_after", 1_000);
         if (after) out.push({ kind: "weighed", payload: { tester, session, when: "after", mg: after }, happenedAt: outAt });
       }
@@ -188,13 +192,13 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
       );
       if (Object.keys(seen).length === 0) continue;
       if (!seenAt) throw wrong("minute", "say at which minute it was looked at.");
-      out.push({ kind: "looked", payload: { tester, ...seen }, happenedAt: seenAt } as Timed);
+      out.push({ kind: "checked", payload: { tester, ...seen }, happenedAt: seenAt } as Timed);
     }
   } catch (error) {
     if (error instanceof Fault) return bad("not-understood", error.message);
     throw error;
   }
   // In the order in which it happened, so that each is taken: lit, looked at, out, weighed.
-  const rank = { lit: 0, looked: 1, out: 2, weighed: 3 } as Record<string, number>;
+  const rank = { lit: 0, checked: 1, extinguished: 2, weighed: 3 } as Record<string, number>;
   return good(out.sort((a, b) => Date.parse(a.happenedAt) - Date.parse(b.happenedAt) || (rank[a.kind] ?? 9) - (rank[b.kind] ?? 9)));
 }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { mixed } from "../statistics/mixed";
 import { aTester, aTrialPlan } from "../testing/trial";
-import type { Rating } from "./facts";
-import { compareThrow, nextForThrow, THROW_ORDER } from "./throw";
+import { compareThrow, nextForThrow, THROW_ORDER } from "./scent-throw";
+import type { Rating } from "./state";
 
 const ROWS: [nose: string, option: string, room: string, score: number][] = [
   ["Ada", "A", "bath", 7],

@@ -2,9 +2,11 @@ import { describe, expect, it } from "vitest";
 import { anId } from "../testing/batch";
 import { aTester, aTrial, aTrialPlan, atMinute, burnOnce } from "../testing/trial";
 import { CHECKED_TRIAL } from "./checked";
-import { dueLooks, presenceDue, testerNow } from "./looks";
-import { blindCodes, optionWords, planWarnings, reallyVaried, widthOf } from "./plan";
-import { PROTOCOLS, protocol, readSessions, sessionOf, writeSessions } from "./protocol";
+import { dueChecks, presenceDue, testCandleNow } from "./checks";
+import { blindCodes, planWarnings, reallyVaried, variantWords, widthOf } from "./plan";
+import { PROTOCOLS, sessionOf, writeSessions } from "./protocol";
+import { readSessions } from "./read-sessions";
+import { protocol } from "./schema";
 import { TRIAL } from "./trial";
 
 const two = () => aTrial(aTrialPlan([aTester("A1"), aTester("A2"), aTester("B1"), aTester("B2")]));
@@ -13,7 +15,7 @@ const why = (trial: ReturnType<typeof two>, minute: number, body: Parameters<typ
   return TRIAL.refusal(trial.now(), event)?.message ?? null;
 };
 const light = (tester: string) => ({ kind: "lit" as const, payload: { tester, trimUm: 5_000, air: [], early: "" } });
-const look = (tester: string) => ({ kind: "looked" as const, payload: { tester, flame: "steady" as const } });
+const look = (tester: string) => ({ kind: "checked" as const, payload: { tester, flame: "steady" as const } });
 
 describe("a trial", () => {
   it("takes a look only of what burns, and lights nothing twice", () => {
@@ -24,12 +26,12 @@ describe("a trial", () => {
     expect(why(trial, 11, look("A1"))).toBeNull();
     expect(why(trial, 11, look("C1"))).toMatch(/no such tester/);
     expect(why(trial, 11, { kind: "closed", payload: {} })).toMatch(/still burns/);
-    trial.add(250, { kind: "out", payload: { tester: "A1", why: "protocol", sign: "" } });
+    trial.add(250, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
     expect(why(trial, 251, look("A1"))).toMatch(/did not burn then/);
     // Put down late, with the time at which it was seen.
     expect(why(trial, 130, look("A1"))).toBeNull();
     trial.add(130, look("A1"));
-    expect(trial.now().facts.testers.A1?.sessions[0]?.looks).toHaveLength(1);
+    expect(trial.now().state.testers.A1?.sessions[0]?.looks).toHaveLength(1);
   });
 
   it("never burns a cracked jar again", () => {
@@ -45,7 +47,7 @@ describe("a trial", () => {
     const weigh = (when: "before" | "after", mg: number) => ({ kind: "weighed" as const, payload: { tester: "A1", session: 1, when, mg } });
     expect(why(trial, 5, weigh("after", 1_000))).toMatch(/still burns/);
     trial.add(0, weigh("before", 560_000));
-    trial.add(240, { kind: "out", payload: { tester: "A1", why: "protocol", sign: "" } });
+    trial.add(240, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
     expect(why(trial, 300, weigh("after", 561_000))).toMatch(/more after/);
     expect(why(trial, 300, { ...weigh("after", 540_000), payload: { ...weigh("after", 540_000).payload, session: 2 } })).toMatch(/not burned so often/);
     expect(why(trial, 300, weigh("after", 544_000))).toBeNull();
@@ -54,18 +56,18 @@ describe("a trial", () => {
   it("sets right when it was lit or put out, and takes an entry back", () => {
     const trial = two();
     const litId = trial.add(10, light("A1"));
-    const outId = trial.add(250, { kind: "out", payload: { tester: "A1", why: "protocol", sign: "" } });
+    const outId = trial.add(250, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
     const entryOf = (id: string) => trial.now().entries.find((one) => one.event.id === id) ?? null;
-    const later = trial.draft(262, { kind: "out", payload: { tester: "A1", why: "safety", sign: "soot" } }, { corrects: outId });
+    const later = trial.draft(262, { kind: "extinguished", payload: { tester: "A1", why: "safety", sign: "soot" } }, { corrects: outId });
     expect(TRIAL.refusal(trial.now(), later, entryOf(outId))).toBeNull();
     trial.events.push(later);
-    expect(trial.now().facts.testers.A1?.sessions[0]?.out).toEqual({ at: atMinute(262), why: "safety", sign: "soot" });
+    expect(trial.now().state.testers.A1?.sessions[0]?.out).toEqual({ at: atMinute(262), why: "safety", sign: "soot" });
     const earlier = trial.draft(4, light("A1"), { corrects: litId });
     expect(TRIAL.refusal(trial.now(), earlier, entryOf(litId))).toBeNull();
     trial.events.push(earlier);
-    expect(trial.now().facts.testers.A1?.sessions).toMatchObject([{ litAt: atMinute(4) }]);
+    expect(trial.now().state.testers.A1?.sessions).toMatchObject([{ litAt: atMinute(4) }]);
     trial.add(300, { kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: earlier.id });
-    expect(trial.now().facts.testers.A1?.sessions).toEqual([]);
+    expect(trial.now().state.testers.A1?.sessions).toEqual([]);
     const start = trial.events[0]?.id ?? "";
     expect(
       TRIAL.refusal(trial.now(), trial.draft(9, { kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: start }), entryOf(start))?.message,
@@ -76,15 +78,15 @@ describe("a trial", () => {
     const trial = two();
     burnOnce(trial, "A1", 0, 240, { 75: { poolUm: 50_000 }, 240: { poolUm: 80_000, flame: "steady" } }, [560, 543]);
     burnOnce(trial, "B1", 20, 180, { 120: { soot: "black" } });
-    trial.add(400, { kind: "rated", payload: { tester: "A1", throw: "hot", room: "bedroom", score: 7 } });
+    trial.add(400, { kind: "throwScored", payload: { tester: "A1", throw: "hot", room: "bedroom", score: 7 } });
     trial.add(401, { kind: "decided", payload: { option: "A", verdict: "passed", why: "" } });
-    const { facts } = trial.now();
-    expect(TRIAL.of([...trial.events].reverse()).facts).toEqual(facts);
-    expect(facts.decided.A?.verdict).toBe("passed");
-    expect(facts.ratings).toMatchObject([{ score: 7, blind: true, nose: null }]);
+    const { state } = trial.now();
+    expect(TRIAL.of([...trial.events].reverse()).state).toEqual(state);
+    expect(state.decided.A?.verdict).toBe("passed");
+    expect(state.ratings).toMatchObject([{ score: 7, blind: true, nose: null }]);
   });
 
-  it("tells every kind of entry, and reads each back", () => {
+  it("tells every event type, and reads each back", () => {
     const trial = two();
     burnOnce(
       trial,
@@ -95,8 +97,8 @@ describe("a trial", () => {
       [560, 543],
     );
     trial.add(300, { kind: "present", payload: {} });
-    trial.add(301, { kind: "unmasked", payload: {} });
-    trial.add(302, { kind: "rated", payload: { tester: "A1", throw: "cold", room: "bathroom", score: 6, window: true } });
+    trial.add(301, { kind: "codesRevealed", payload: {} });
+    trial.add(302, { kind: "throwScored", payload: { tester: "A1", throw: "cold", room: "bathroom", score: 6, window: true } });
     trial.add(303, { kind: "decided", payload: { option: "A", verdict: "failed", why: "flickers" } });
     trial.add(304, { kind: "stopped", payload: { tester: "B2", why: "it broke" } });
     trial.add(305, { kind: "note", payload: { text: "two noses on Friday" } });
@@ -122,7 +124,7 @@ describe("a trial", () => {
     expect(told[3]).toMatchObject({ tone: "safety", standing: "The flame was large" });
     for (const event of trial.events) {
       expect(CHECKED_TRIAL.read({ ...event, v: TRIAL.versionOf(event.kind) })).toEqual(event);
-      expect(Object.values(TRIAL.kinds.get(event.kind)?.columns(event.payload, plan) ?? {}).length).toBeGreaterThan(0);
+      expect(Object.values(TRIAL.eventTypes.get(event.kind)?.columns(event.payload, plan) ?? {}).length).toBeGreaterThan(0);
     }
     expect(why(trial, 310, light("A2"))).toMatch(/closed/);
   });
@@ -133,13 +135,13 @@ describe("looks by the clock", () => {
     const trial = two();
     trial.add(0, light("A1"));
     for (const minute of looks) trial.add(minute, look("A1"));
-    if (outAfter !== null) trial.add(outAfter, { kind: "out", payload: { tester: "A1", why: "protocol", sign: "" } });
-    const one = trial.now().facts.testers.A1?.sessions[0];
+    if (outAfter !== null) trial.add(outAfter, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
+    const one = trial.now().state.testers.A1?.sessions[0];
     if (!one) throw new Error("no session");
     return one;
   };
   const states = (looks: number[], now: number, outAfter: number | null = null) =>
-    dueLooks([75, 120, 180, 240], session(looks, outAfter), atMinute(now)).map((one) => one.state);
+    dueChecks([75, 120, 180, 240], session(looks, outAfter), atMinute(now)).map((one) => one.state);
 
   it("says which look is next, which came late with its real time, and which was missed", () => {
     expect(states([], 10)).toEqual(["next", "to come", "to come", "to come"]);
@@ -152,12 +154,12 @@ describe("looks by the clock", () => {
       [60, 75, 90],
     ])
       for (const [place, due] of dues.entries()) {
-        const states = dueLooks(dues, session([due]), atMinute(due)).map((one) => one.state);
+        const states = dueChecks(dues, session([due]), atMinute(due)).map((one) => one.state);
         expect(states[place], `${due} of ${dues}`).toBe("seen");
         expect(states.filter((one) => one === "seen")).toHaveLength(1);
         expect(states.slice(place + 1)).not.toContain("missed");
       }
-    expect(dueLooks([75, 120], session([92]), atMinute(95))[0]).toMatchObject({ minute: 92, due: 75 });
+    expect(dueChecks([75, 120], session([92]), atMinute(95))[0]).toMatchObject({ minute: 92, due: 75 });
     // Nobody looked before the next one was due.
     expect(states([], 112)).toEqual(["missed", "next", "to come", "to come"]);
     expect(states([119], 121)).toEqual(["missed", "seen", "next", "to come"]);
@@ -170,14 +172,14 @@ describe("looks by the clock", () => {
   it("goes from look to look, out, to rest and to the next session, and warns past four hours", () => {
     const { protocol: how } = aTrialPlan([aTester("A1")]);
     const trial = two();
-    const at = (minute: number) => testerNow(how, trial.now().facts.testers.A1 ?? { sessions: [], stopped: null }, atMinute(minute));
+    const at = (minute: number) => testCandleNow(how, trial.now().state.testers.A1 ?? { sessions: [], stopped: null }, atMinute(minute));
     expect(at(1)).toMatchObject({ state: "ready", session: 1, next: null });
     trial.add(0, light("A1"));
     expect(at(1)).toMatchObject({ state: "burning", next: { what: "look", at: atMinute(75) }, tooLong: false });
     for (const minute of [75, 120, 180, 240]) trial.add(minute, look("A1"));
     expect(at(239)).toMatchObject({ next: { what: "put out", at: atMinute(240) } });
     expect(at(241)).toMatchObject({ tooLong: true });
-    trial.add(242, { kind: "out", payload: { tester: "A1", why: "protocol", sign: "" } });
+    trial.add(242, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
     expect(at(300)).toMatchObject({ state: "resting", session: 2, next: { what: "light", at: atMinute(242 + 720) } });
     expect(at(242 + 721)).toMatchObject({ state: "ready", session: 2 });
     trial.add(1_000, { kind: "stopped", payload: { tester: "A1", why: "no more is needed" } });
@@ -238,8 +240,8 @@ describe("a trial as it is designed", () => {
 
   it("names options by what varies, and measures a tapered jar at its wax line", () => {
     const plan = aTrialPlan([aTester("A1"), aTester("B1", { loadPpm: 60_000 })]);
-    expect(optionWords(plan, "A")).toBe("flat-braid cotton A");
-    expect(optionWords({ ...plan, varies: "load" }, "B")).toBe("load 6 %");
+    expect(variantWords(plan, "A")).toBe("flat-braid cotton A");
+    expect(variantWords({ ...plan, varies: "load" }, "B")).toBe("load 6 %");
     // By Simpson's rule and halving, in a few lines elsewhere: a frustum of 76 to 83 mm over 90 mm holds 447.0 ml; 400 ml stand where it is 82.32 mm wide.
     expect(widthOf(aTester("A1"))).toBeCloseTo(82.32, 2);
     expect(widthOf(aTester("A1"), 0)).toBeCloseTo(76, 6);

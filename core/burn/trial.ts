@@ -1,23 +1,23 @@
+import { type BodyOf, defineAggregate } from "../log/aggregate";
 import type { EventOf, Entry as LogEntry } from "../log/log";
-import { type BodyOf, subjectOf } from "../log/subject";
-import { firstTrial, type TrialFacts } from "./facts";
-import { TRIAL_KINDS } from "./kinds";
+import { TRIAL_EVENTS } from "./events";
 import type { TrialPlan } from "./plan";
+import { initialTrialState, type TrialState } from "./state";
 
-export type TrialBody = BodyOf<typeof TRIAL_KINDS>;
+export type TrialBody = BodyOf<typeof TRIAL_EVENTS>;
 export type TrialEvent = EventOf & TrialBody;
 export type TrialEntry = LogEntry<TrialEvent>;
 
-/** A burn trial as a subject of the log. */
-export const TRIAL = subjectOf({
+/** A burn trial as an aggregate. */
+export const TRIAL = defineAggregate({
   what: "trial",
-  kinds: TRIAL_KINDS,
-  first: firstTrial,
-  frozenOf: ({ plan }: { plan: TrialPlan }) => plan,
-  startStays: "The start of a trial cannot be taken back. Close it, and say in a note why.",
-  reopened: (facts: TrialFacts) => ({
-    ...facts,
+  eventTypes: TRIAL_EVENTS,
+  first: initialTrialState,
+  planOf: ({ plan }: { plan: TrialPlan }) => plan,
+  startNotDeletable: "The start of a trial cannot be taken back. Close it, and say in a note why.",
+  reopened: (state: TrialState) => ({
+    ...state,
     closed: null,
-    testers: Object.fromEntries(Object.entries(facts.testers).map(([key, one]) => [key, { ...one, stopped: null }])),
+    testers: Object.fromEntries(Object.entries(state.testers).map(([key, one]) => [key, { ...one, stopped: null }])),
   }),
 });

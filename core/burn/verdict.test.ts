@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { type ATrial, aTester, aTrial, aTrialPlan, burnOnce } from "../testing/trial";
-import { lookWords } from "./kinds/looked";
-import { MARKS } from "./marks";
-import { nextTrial, optionVerdict, optionVerdicts, verdictOf } from "./verdict";
+import { lookWords } from "./events/checked";
+import { MARKS } from "./limits";
+import { nextTrial, variantVerdict, variantVerdicts, verdictOf } from "./verdict";
 
 const DAY = 1_440;
 type Seen = Parameters<typeof burnOnce>[4];
@@ -18,8 +18,8 @@ const sessions = (trial: ATrial, key: string, all: Seen[], grams?: number[]) => 
 const verdict = (all: Seen[], over: Parameters<typeof aTester>[1] = {}) => {
   const trial = aTrial(aTrialPlan([aTester("A1", over)]));
   sessions(trial, "A1", all);
-  const { plan, facts } = trial.now();
-  const out = verdictOf(plan, facts, "A1");
+  const { plan, state } = trial.now();
+  const out = verdictOf(plan, state, "A1");
   if (!out) throw new Error("no verdict");
   return out;
 };
@@ -76,10 +76,10 @@ describe("reading a burn (trade rules, section on burn tests, line by line)", ()
     expect(verdict([{ ...GOOD, 239: { flame: "out" } }]).advice.what).toBe("change_kind");
     const trial = aTrial(aTrialPlan([aTester("A1")]));
     trial.add(0, { kind: "lit", payload: { tester: "A1", trimUm: null, air: [], early: "" } });
-    trial.add(100, { kind: "looked", payload: { tester: "A1", poolUm: 40_000, flame: "small" } });
-    trial.add(150, { kind: "out", payload: { tester: "A1", why: "by itself", sign: "" } });
-    const { plan, facts } = trial.now();
-    expect(verdictOf(plan, facts, "A1")?.advice.what).toBe("wick_up");
+    trial.add(100, { kind: "checked", payload: { tester: "A1", poolUm: 40_000, flame: "small" } });
+    trial.add(150, { kind: "extinguished", payload: { tester: "A1", why: "by itself", sign: "" } });
+    const { plan, state } = trial.now();
+    expect(verdictOf(plan, state, "A1")?.advice.what).toBe("wick_up");
   });
   it("two flames joined, or anything but the wick burning, is out", () => {
     expect(verdict([{ 60: { joined: true } }]).safe).toBe(false);
@@ -89,9 +89,9 @@ describe("reading a burn (trade rules, section on burn tests, line by line)", ()
     const half = { fill: "half" as const, fillMg: 180_000 };
     const trial = aTrial(aTrialPlan([aTester("A1", half), aTester("A2", half)]));
     for (const key of ["A1", "A2"]) sessions(trial, key, [GOOD, GOOD, GOOD]);
-    const { plan, facts } = trial.now();
-    expect(optionVerdict(plan, facts, "A")).toMatchObject({ safe: true, advice: { what: "test_full" }, open: ["half-filled: the full jar has to follow"] });
-    expect(nextTrial(plan, facts)).toMatchObject({ what: "test_full", option: "A" });
+    const { plan, state } = trial.now();
+    expect(variantVerdict(plan, state, "A")).toMatchObject({ safe: true, advice: { what: "test_full" }, open: ["half-filled: the full jar has to follow"] });
+    expect(nextTrial(plan, state)).toMatchObject({ what: "test_full", option: "A" });
   });
   it("a pillar's pool stays inside, about 6 mm from the edge (uncertain)", () => {
     const pillar = { body: "mould" as const, innerTopUm: 70_000, innerBottomUm: 70_000 };
@@ -118,8 +118,8 @@ describe("where lengths are inches and heat is °F", () => {
     const hot = { flameUm: 88_900, wall: 7_000, depthUm: 28_575 };
     const trial = aTrial(aTrialPlan([aTester("A1")]));
     sessions(trial, "A1", [{ 200: hot }]);
-    const { plan, facts } = trial.now();
-    const reasons = verdictOf(plan, facts, "A1", US)?.safety.reasons.map((one) => one.words) ?? [];
+    const { plan, state } = trial.now();
+    const reasons = verdictOf(plan, state, "A1", US)?.safety.reasons.map((one) => one.words) ?? [];
     expect(reasons).toEqual([
       "The flame was 3.5 in high; 3 in is the most (ASTM F2417, from memory) (session 1, minute 200).",
       "The wall was 158 °F hot; above 140 °F no hand holds it (session 1, minute 200).",
@@ -129,7 +129,7 @@ describe("where lengths are inches and heat is °F", () => {
     expect(said).toBe("1.125 in deep, 3.5 in high, wall 158 °F");
     for (const text of [...reasons, said]) expect(text).not.toMatch(/\d (mm|°C)/);
     // The advice repeats the first reason in the same words.
-    expect(optionVerdict(plan, facts, "A", US).advice?.why).toContain("3.5 in high");
+    expect(variantVerdict(plan, state, "A", US).advice?.why).toContain("3.5 in high");
   });
 });
 
@@ -137,16 +137,16 @@ describe("a verdict", () => {
   it("counts a session that was put out for safety though no look says why, and a glass that cracked", () => {
     const trial = aTrial(aTrialPlan([aTester("A1"), aTester("A2")]));
     trial.add(0, { kind: "lit", payload: { tester: "A1", trimUm: null, air: [], early: "" } });
-    trial.add(100, { kind: "looked", payload: { tester: "A1", flame: "steady" } });
-    trial.add(140, { kind: "out", payload: { tester: "A1", why: "safety", sign: "smoke" } });
+    trial.add(100, { kind: "checked", payload: { tester: "A1", flame: "steady" } });
+    trial.add(140, { kind: "extinguished", payload: { tester: "A1", why: "safety", sign: "smoke" } });
     trial.add(150, { kind: "stopped", payload: { tester: "A2", why: "the glass is cracked" } });
-    const { plan, facts } = trial.now();
-    expect(verdictOf(plan, facts, "A1")).toMatchObject({
+    const { plan, state } = trial.now();
+    expect(verdictOf(plan, state, "A1")).toMatchObject({
       safe: false,
       advice: { what: "wick_down" },
       safety: { reasons: [{ words: expect.stringContaining("smoke") }] },
     });
-    expect(verdictOf(plan, facts, "A2")).toMatchObject({ safe: false, advice: { what: "keep", why: expect.stringContaining("nothing of the wick") } });
+    expect(verdictOf(plan, state, "A2")).toMatchObject({ safe: false, advice: { what: "keep", why: expect.stringContaining("nothing of the wick") } });
   });
 
   it("rests on looks that can be opened, and says what the record cannot tell", () => {
@@ -163,8 +163,8 @@ describe("a verdict", () => {
   it("says how fast it burns, how long it will and the whole would, from what was weighed", () => {
     const trial = aTrial(aTrialPlan([aTester("A1")]));
     sessions(trial, "A1", [GOOD, GOOD, GOOD], [560, 543.7, 526.5, 510.5]);
-    const { plan, facts } = trial.now();
-    const { grams_per_hour: rate, hours_left: left, hours_whole: whole } = verdictOf(plan, facts, "A1") ?? {};
+    const { plan, state } = trial.now();
+    const { grams_per_hour: rate, hours_left: left, hours_whole: whole } = verdictOf(plan, state, "A1") ?? {};
     // Rates 4.075, 4.3, 4.0 (scipy 1.10: mean 4.125, 95 % 3.737 to 4.513); 360 g of wax, 49.5 g gone.
     expect(rate?.value).toBeCloseTo(4.13, 2);
     expect(rate?.low).toBeCloseTo(3.74, 2);
@@ -179,20 +179,20 @@ describe("a verdict", () => {
     sessions(trial, "A2", [NARROW, NARROW, NARROW]);
     sessions(trial, "B1", [GOOD, GOOD, GOOD]);
     sessions(trial, "B2", [GOOD, GOOD, { 180: { soot: "black", poolUm: 80_000 } }]);
-    const { plan, facts } = trial.now();
-    const [a, b, c] = optionVerdicts(plan, facts);
+    const { plan, state } = trial.now();
+    const [a, b, c] = variantVerdicts(plan, state);
     expect(a).toMatchObject({ safe: true, pool: "small", advice: { what: "wick_up" }, open: ["its pool is small"] });
     // One tester that sooted outweighs one that did not.
     expect(b).toMatchObject({ safe: false, advice: { what: "wick_down" }, open: expect.arrayContaining(["it is not safe"]) });
     expect(c).toMatchObject({ safe: null, advice: null, open: ["none of it has burned yet"] });
-    expect(nextTrial(plan, facts)).toMatchObject({ what: "wick_up", varies: "wick size", option: "A" });
+    expect(nextTrial(plan, state)).toMatchObject({ what: "wick_up", varies: "wick size", option: "A" });
   });
 
   it("needs no further trial where one option passed", () => {
     const trial = aTrial(aTrialPlan([aTester("A1"), aTester("A2")]));
     for (const key of ["A1", "A2"]) sessions(trial, key, [GOOD, GOOD, GOOD]);
-    const { plan, facts } = trial.now();
-    expect(optionVerdict(plan, facts, "A").open).toEqual([]);
-    expect(nextTrial(plan, facts)).toBeNull();
+    const { plan, state } = trial.now();
+    expect(variantVerdict(plan, state, "A").open).toEqual([]);
+    expect(nextTrial(plan, state)).toBeNull();
   });
 });

@@ -1,14 +1,14 @@
-import type { TesterFacts, TrialFacts } from "./facts";
+import { checkOf } from "./checks";
 import { ADVICE_WORDS, type AdviceWhat, type Burned, type BurnJudged, burnRateOf, judgeBurn, type Measures, type Seen, type Session, type Span } from "./judge";
-import { lookOf } from "./looks";
-import { optionsOf, optionWords, type Tester, type TrialPlan, testersOf, type Varied, widthOf } from "./plan";
+import { type TestCandle, type TrialPlan, testCandlesOf, type Varied, variantsOf, variantWords, widthOf } from "./plan";
+import type { TestCandleState, TrialState } from "./state";
 
 /** The sessions of a tester as verdicts read them: minutes, grams, millimetres, °C. A session that still goes on has no length. */
-export const sessionsOf = (facts: TesterFacts): Session[] =>
-  facts.sessions.map((one) => {
+export const sessionsOf = (state: TestCandleState): Session[] =>
+  state.sessions.map((one) => {
     const lit = Date.parse(one.litAt);
     const minutes = one.out ? (Date.parse(one.out.at) - lit) / 60_000 : undefined;
-    const looks = one.looks.map((look) => lookOf(look, (Date.parse(look.at) - lit) / 60_000));
+    const looks = one.looks.map((look) => checkOf(look, (Date.parse(look.at) - lit) / 60_000));
     // That it went out by itself is seen whenever it is noticed, by no look of its own.
     if (one.out?.why === "by itself") looks.push({ minute: minutes ?? 0, flame: "out" });
     return {
@@ -21,8 +21,8 @@ export const sessionsOf = (facts: TesterFacts): Session[] =>
   });
 
 /** A tester and its burns. What the vessel weighs is what it weighed at first, less the wax that was poured into it. */
-export function burnedOf(one: Tester, facts: TesterFacts): Burned {
-  const sessions = sessionsOf(facts);
+export function burnedOf(one: TestCandle, state: TestCandleState): Burned {
+  const sessions = sessionsOf(state);
   const first = sessions.find((each) => each.grams_before !== undefined)?.grams_before;
   // Where the wax was burned before it was first weighed, the tare cannot be told from it.
   const weighedFirst = sessions[0]?.grams_before !== undefined;
@@ -47,15 +47,15 @@ export interface BurnVerdict extends BurnJudged {
 }
 
 /** Whether a test candle went out by itself while it had wax to burn. */
-const goesOut = (facts: TesterFacts | undefined): boolean =>
-  facts?.sessions.some((one) => one.out?.why === "by itself" || one.looks.some((look) => look.flame === "out")) ?? false;
+const goesOut = (state: TestCandleState | undefined): boolean =>
+  state?.sessions.some((one) => one.out?.why === "by itself" || one.looks.some((look) => look.flame === "out")) ?? false;
 
-const hasLooks = (facts: TesterFacts) => facts.sessions.some((one) => one.looks.length > 0);
+const hasLooks = (state: TestCandleState) => state.sessions.some((one) => one.looks.length > 0);
 
 /** What a tester's burns say. */
-export function verdictOf(plan: TrialPlan, facts: TrialFacts, key: string, measures?: Measures): BurnVerdict | null {
+export function verdictOf(plan: TrialPlan, state: TrialState, key: string, measures?: Measures): BurnVerdict | null {
   const one = plan.testers.find((each) => each.key === key);
-  const burned = facts.testers[key];
+  const burned = state.testers[key];
   if (!one || !burned) return null;
   const judged = judgeBurn(burnedOf(one, burned), measures);
   // Put out for safety by hand counts, whatever the looks say.
@@ -91,7 +91,7 @@ export function verdictOf(plan: TrialPlan, facts: TrialFacts, key: string, measu
   };
 }
 
-export interface OptionVerdict {
+export interface VariantVerdict {
   option: string;
   words: string;
   safe: boolean | null;
@@ -107,9 +107,9 @@ export interface OptionVerdict {
 const WEIGHT: Record<AdviceWhat, number> = { wick_down: 5, change_kind: 4, less_load_or_dye: 3, wick_up: 2, test_full: 1, keep: 0 };
 
 /** What all testers of an option say together. A half-fill result never counts as a full pass. */
-export function optionVerdict(plan: TrialPlan, facts: TrialFacts, option: string, measures?: Measures): OptionVerdict {
-  const mine = testersOf(plan, option);
-  const testers = mine.flatMap((one) => verdictOf(plan, facts, one.key, measures) ?? []);
+export function variantVerdict(plan: TrialPlan, state: TrialState, option: string, measures?: Measures): VariantVerdict {
+  const mine = testCandlesOf(plan, option);
+  const testers = mine.flatMap((one) => verdictOf(plan, state, one.key, measures) ?? []);
   const burned = testers.filter((one) => one.sessions > 0 || one.safe !== null);
   const safe = burned.some((one) => one.safe === false) ? false : burned.some((one) => one.safe === null) || burned.length === 0 ? null : true;
   const pools = new Set(burned.map((one) => one.pool.verdict).filter((one) => one !== "not_recorded"));
@@ -130,12 +130,12 @@ export function optionVerdict(plan: TrialPlan, facts: TrialFacts, option: string
     ...(worst && safe !== false && (worst.advice.what === "change_kind" || worst.advice.what === "less_load_or_dye")
       ? [ADVICE_WORDS[worst.advice.what].toLowerCase()]
       : []),
-    ...(burned.some((one) => goesOut(facts.testers[one.key])) ? ["it went out by itself"] : []),
+    ...(burned.some((one) => goesOut(state.testers[one.key])) ? ["it went out by itself"] : []),
     ...(halves ? ["half-filled: the full jar has to follow"] : []),
   ];
   return {
     option,
-    words: optionWords(plan, option),
+    words: variantWords(plan, option),
     safe,
     pool,
     advice: worst ? worst.advice : null,
@@ -144,8 +144,8 @@ export function optionVerdict(plan: TrialPlan, facts: TrialFacts, option: string
     open,
   };
 }
-export const optionVerdicts = (plan: TrialPlan, facts: TrialFacts, measures?: Measures): OptionVerdict[] =>
-  optionsOf(plan).map((one) => optionVerdict(plan, facts, one, measures));
+export const variantVerdicts = (plan: TrialPlan, state: TrialState, measures?: Measures): VariantVerdict[] =>
+  variantsOf(plan).map((one) => variantVerdict(plan, state, one, measures));
 
 /** One change for the trial after this one; null where there is nothing to change. */
 export interface NextTrial {
@@ -164,9 +164,9 @@ const VARIES: Record<AdviceWhat, Varied | null> = {
 };
 
 /** What to burn next: the full jar of what did well, else the change that the best of the options asks for. */
-export function nextTrial(plan: TrialPlan, facts: TrialFacts): NextTrial | null {
-  const verdicts = optionVerdicts(plan, facts).filter((one) => one.advice);
-  const of = (one: OptionVerdict): NextTrial => ({
+export function nextTrial(plan: TrialPlan, state: TrialState): NextTrial | null {
+  const verdicts = variantVerdicts(plan, state).filter((one) => one.advice);
+  const of = (one: VariantVerdict): NextTrial => ({
     varies: VARIES[one.advice?.what ?? "keep"],
     what: one.advice?.what ?? "keep",
     option: one.option,

@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { READY_PROCESSES } from "../process/ready/ready";
+import { PRESET_PROCESSES } from "../process/presets/ready";
 import { answerSchedule } from "../schedule/answer";
 import { scheduleRequest } from "../schedule/request";
-import { readyProcess } from "../testing/batch";
+import { presetProcess } from "../testing/batch";
 import { faultsOf } from "../testing/schedule";
 import { coolingMinutes, dropByOil } from "./cooling";
 import { choresOf, heatOf, lanesOf, movesOf, requestOfDay, rowsOf, workOfDay } from "./day";
@@ -19,7 +19,7 @@ const wanted = (over: Partial<Wanted>): Wanted => ({
   fillMg: 180_000,
   formulaId: "f",
   formulaName: "Rain",
-  process: readyProcess("soy-bind-hot"),
+  process: presetProcess("soy-bind-hot"),
   components: 2,
   ...over,
 });
@@ -27,7 +27,7 @@ const pot = (process: string, over: Partial<DayPot> = {}): DayPot => ({
   key: process,
   formulaId: "f",
   formulaName: "Rain",
-  process: readyProcess(process),
+  process: presetProcess(process),
   components: 2,
   totalMg: 1_000_000,
   jars: 6,
@@ -106,7 +106,7 @@ describe("pots of any wish", () => {
 });
 
 describe("what is wanted by a day", () => {
-  const soy = readyProcess("soy-bind-hot");
+  const soy = presetProcess("soy-bind-hot");
   const poured = "2026-03-14T10:00:00.000Z";
 
   it("is ready with the recommended cure, only with the minimum, or late, and says until when it had to be poured", () => {
@@ -149,7 +149,7 @@ describe("the job of a pot", () => {
   });
 
   it("of every ready process fits into a day that keeps all its windows", () => {
-    for (const ready of READY_PROCESSES) {
+    for (const ready of PRESET_PROCESSES) {
       const work = [1, 2].map((number) => {
         const one = { ...pot(ready.id, { key: `${ready.id} ${number}` }), number };
         return { pot: one, ...jobOfPot(one) };
@@ -165,7 +165,7 @@ describe("the job of a pot", () => {
 describe("a day at the pots", () => {
   const making = [
     { ...wanted({}), wicked: true },
-    { ...wanted({ productId: "q", name: "pillar", formulaId: "g", formulaName: "Hay", process: readyProcess("pillar-glossy") }), wicked: true },
+    { ...wanted({ productId: "q", name: "pillar", formulaId: "g", formulaName: "Hay", process: presetProcess("pillar-glossy") }), wicked: true },
   ];
   const day = dayRecord.parse({ counts: {}, hands: 1, burners: 2, pitchers: 4 });
   const record = { ...day, counts: { p: 14, q: 4 } };
@@ -220,7 +220,7 @@ describe("a day at the pots", () => {
       expect(one.parts.reduce((sum, part) => sum + part.end - part.start, 0)).toBe(chore?.minutes);
       for (const part of one.parts) expect(part.end).toBeLessThanOrEqual(Math.max(0, by));
     }
-    // What no pot waits for is labelled in what time is left, and never before the day.
+    // What no pot waits for is labeled in what time is left, and never before the day.
     const labels = choresOf(work, rows, day, [{ number: 9, title: "Hay", pieces: 10 }]).find((one) => one.key === "label 9");
     expect(labels?.of).toBe("batch 9, Hay");
     expect(labels?.parts.reduce((sum, part) => sum + part.end - part.start, 0)).toBeLessThanOrEqual(5);
@@ -237,8 +237,8 @@ describe("a day at the pots", () => {
       const points = heatOf(row, mine?.pot.totalMg ?? 0);
       for (const [at, point] of points.entries()) expect(point.minute).toBeGreaterThanOrEqual(points[at - 1]?.minute ?? 0);
       const process = mine?.pot.process;
-      const heat = process?.acts.find((act) => act.kind === "heat");
-      const cool = process?.acts.find((act) => act.kind === "cool");
+      const heat = process?.steps.find((processStep) => processStep.kind === "heat");
+      const cool = process?.steps.find((processStep) => processStep.kind === "cool");
       const hot = Math.max(...points.map((point) => point.celsius)) * 100;
       if (heat && "range" in heat && heat.range) {
         expect(hot).toBeGreaterThanOrEqual(heat.range.low);

@@ -1,5 +1,5 @@
 import type { ScheduleAnswer, ScheduleRequest } from "../schedule/request";
-import { coolingMinutes, USUAL_ROOM } from "./cooling";
+import { coolingMinutes, DEFAULT_ROOM } from "./cooling";
 import { type DayJob, type DayStep, jobOfPot } from "./job";
 import { type DayPot, gatherPots, type Wanted } from "./pots";
 import type { DayRecord } from "./record";
@@ -13,7 +13,7 @@ export interface DayWork extends DayJob {
 export type DayProduct = Omit<Wanted, "count">;
 
 /** The pots of a day and what is done for each: those that were given up left out, the numbers of the others kept. */
-export function workOfDay(record: DayRecord, products: readonly DayProduct[], room = USUAL_ROOM): DayWork[] {
+export function workOfDay(record: DayRecord, products: readonly DayProduct[], room = DEFAULT_ROOM): DayWork[] {
   const wanted = products.flatMap((one) => (record.counts[one.productId] ? [{ ...one, count: record.counts[one.productId] as number }] : []));
   return gatherPots(wanted, record.pitcherMg, record.sparePpm)
     .map((pot, at) => ({ ...pot, number: at + 1 }))
@@ -81,12 +81,12 @@ export interface Chore {
 }
 
 /** Shorter stretches are not begun on. */
-const LEAST_STRETCH = 3;
+const MIN_STRETCH = 3;
 const CHORE_NAMES = { oils: "weigh the oils", wicks: "wick the jars" } as const;
 /** Trimming, lidding and labelling one piece takes so long, in minutes. Common practice, no source. */
 const LABEL_MINUTES = 0.5;
 
-/** A batch whose cure is over: its pieces are trimmed and labelled when there is time. */
+/** A batch whose cure is over: its pieces are trimmed and labeled when there is time. */
 export interface ToLabel {
   /** Of the batch. */
   number: number;
@@ -142,7 +142,7 @@ export function choresOf(
     for (let at = 0; at < by && left > 0; ) {
       let end = at;
       while (end < by && (free[end] as number) > 0 && end - at < left) end++;
-      if (end - at >= Math.min(LEAST_STRETCH, left)) {
+      if (end - at >= Math.min(MIN_STRETCH, left)) {
         parts.push({ start: at, end });
         take(at, end, 1);
         left -= end - at;
@@ -158,7 +158,7 @@ export function choresOf(
 }
 
 /** How warm a pot is thought to be over its day: minutes from the beginning and °C. On its burner it keeps its heat; else it cools by its mass. */
-export function heatOf(row: DayRow, massMg: number, room = USUAL_ROOM): { minute: number; celsius: number }[] {
+export function heatOf(row: DayRow, massMg: number, room = DEFAULT_ROOM): { minute: number; celsius: number }[] {
   const out: { minute: number; celsius: number }[] = [];
   let now: number | null = null;
   const constant = coolingMinutes(room + Math.E, room + 1, massMg, room);

@@ -1,22 +1,17 @@
 import type { TemperatureRange } from "../heat/range";
-import { actKindOf } from "../process/acts";
-import { type Act, poursOf } from "../process/process";
+import { isOnBurner, poursOf, rangeOfStep, recordedBy, type Step } from "../process/process";
+import { stepTypeOf } from "../process/steps";
 import type { ScheduleRequest } from "../schedule/request";
-import { coolingMinutes, dropByOil, USUAL_ROOM } from "./cooling";
+import { coolingMinutes, DEFAULT_ROOM } from "./cooling";
 import type { DayPot } from "./pots";
 
 type Job = ScheduleRequest["jobs"][number];
-type Step = Job["steps"][number];
+type TimedStep = Job["steps"][number];
 
 /** So long a pot may stand on its burner at the heat before something is done with it. An assumption, no source. */
 const HOLD_MINUTES = 15;
 /** So long one that has cooled too far takes on the heat again, at most. An assumption, no source. */
 const REHEAT_MINUTES = 10;
-
-/** Kinds of which several at once are one thing for the hands: read and pour, add and stir. */
-const TOGETHER = new Set(["add>stir", "cool>pour", "cool>pour-again"]);
-/** Kinds in which nothing is done but wait. */
-const IDLE = new Set(["wait", "set", "rest", "cure"]);
 
 const middle = (range: TemperatureRange): number => (range.low + range.high) / 200;
 
@@ -47,7 +42,7 @@ export interface DayJob {
   setMinutes: number;
 }
 
-/** What is known of a pot between two of its acts: °C, minutes that only pass, what of them at most, its weight and its room. */
+/** What is known of a pot between two of its steps: °C, minutes that only pass, what of them at most, its weight and its room. */
 interface Between {
   heat: number | null;
   idle: number;
@@ -56,11 +51,11 @@ interface Between {
   room: number;
 }
 
-/** The wait from one act to the next that does something, and whether the pot stands on its burner meanwhile. */
-function waitBetween(last: Act, next: Act, { heat, idle, idleMost, massMg, room }: Between): { wait: Step["wait"]; onBurner: boolean } {
-  const range = "range" in next ? (next.range as TemperatureRange | undefined) : undefined;
-  const falls = range !== undefined && heat !== null && next.kind !== "heat";
-  if (last.kind === "heat" && (!falls || heat * 100 <= range.high)) return { wait: { min: idle, max: idle + HOLD_MINUTES }, onBurner: true };
+/** The wait from one step to the next that does something, and whether the pot stands on its burner meanwhile. */
+function waitBetween(last: Step, next: Step, { heat, idle, idleMost, massMg, room }: Between): { wait: TimedStep["wait"]; onBurner: boolean } {
+  const range = rangeOfStep(next);
+  const falls = range !== undefined && heat !== null && !isOnBurner(next);
+  if (isOnBurner(last) && (!falls || heat * 100 <= range.high)) return { wait: { min: idle, max: idle + HOLD_MINUTES }, onBurner: true };
   const most = falls ? coolingMinutes(heat, range.low / 100, massMg, room) : Number.POSITIVE_INFINITY;
   if (!falls || !Number.isFinite(most)) return { wait: { min: idle, ...(idleMost === null ? {} : { max: Math.max(idle, idleMost) }) }, onBurner: false };
   const min = Math.max(idle, Math.ceil(coolingMinutes(heat, range.high / 100, massMg, room)));
@@ -68,48 +63,51 @@ function waitBetween(last: Act, next: Act, { heat, idle, idleMost, massMg, room 
 }
 
 /**
- * The acts of a pot's process as the job of a timetable. What only waits becomes the least of a wait; between two
+ * The steps of a pot's process as the job of a timetable. What only waits becomes the least of a wait; between two
  * temperatures lies the time in which the pot falls from one range to the other, at least to its upper end and at most to
- * its lower; on the burner a pot is held for a while. Hands, burner and pitcher are taken as the acts say.
+ * its lower; on the burner a pot is held for a while. Hands, burner and pitcher are taken as the steps say.
  */
-export function jobOfPot(pot: DayPot, room = USUAL_ROOM): DayJob {
+export function jobOfPot(pot: DayPot, room = DEFAULT_ROOM): DayJob {
   const plan = {
     pots: Array.from({ length: 8 }, () => ({ components: Array.from({ length: pot.components }, () => ({})) as never, totalMg: pot.totalMg })),
     products: [{ count: pot.jars }],
   };
-  const acts = pot.process.acts.filter((act) => act.kind !== "cure");
-  const steps: (Step & { name: string; acts: Act[]; after: number | null })[] = [];
+  const processSteps = pot.process.steps.filter((processStep) => stepTypeOf(processStep.kind).afterPour?.(processStep).recommendedCure === undefined);
+  const steps: (TimedStep & { name: string; processSteps: Step[]; after: number | null })[] = [];
   let oils = 0;
   let setMinutes = 0;
   /** °C that the pot is thought to have after its last step; null while it is cold. */
   let heat: number | null = null;
   let idle = 0;
   let idleMost: number | null = null;
-  for (const [at, act] of acts.entries()) {
-    const kind = actKindOf(act.kind);
-    const took = kind.takes(act as never, plan);
+  for (const [at, processStep] of processSteps.entries()) {
+    const kind = stepTypeOf(processStep.kind);
+    const took = kind.takes(processStep, plan);
     const { needs } = took;
     let { minutes } = took;
+    const next = processSteps[at + 1];
     // The wax is weighed first; the rest while it melts.
-    if (act.kind === "weigh" && !act.of && acts[at + 1]?.kind === "heat" && minutes > WEIGH_MINUTES) {
+    if (kind.weighs?.(processStep) === "all" && next && isOnBurner(next) && minutes > WEIGH_MINUTES) {
       oils += minutes - WEIGH_MINUTES;
       minutes = WEIGH_MINUTES;
     }
-    if (IDLE.has(act.kind)) {
+    if (kind.isIdle) {
       idle += minutes;
-      if (act.kind === "wait" && act.most !== undefined) idleMost = (idleMost ?? 0) + Math.floor(act.most / 60);
-      if (act.kind === "set") setMinutes = minutes;
+      const longest = kind.longest?.(processStep);
+      if (longest !== undefined) idleMost = (idleMost ?? 0) + Math.floor(longest / 60);
+      if (kind.afterPour?.(processStep).set !== undefined) setMinutes = minutes;
       continue;
     }
     const before = steps.at(-1);
     const wish = Object.fromEntries(needs.filter((need) => need !== "table").map((need) => [need, 1]));
-    if (before && idle === 0 && TOGETHER.has(`${acts[at - 1]?.kind}>${act.kind}`)) {
+    const last = processSteps[at - 1];
+    if (before && idle === 0 && last && stepTypeOf(last.kind).joins?.includes(processStep.kind)) {
       before.minutes += minutes;
-      before.acts.push(act);
+      before.processSteps.push(processStep);
       before.name = `${before.name} and ${kind.verb}`;
     } else {
       if (before) {
-        const { wait, onBurner } = waitBetween(before.acts.at(-1) as Act, act, { heat, idle, idleMost, massMg: pot.totalMg, room });
+        const { wait, onBurner } = waitBetween(before.processSteps.at(-1) as Step, processStep, { heat, idle, idleMost, massMg: pot.totalMg, room });
         before.wait = wait;
         if (onBurner) before.keeps.push("burner");
       }
@@ -120,32 +118,32 @@ export function jobOfPot(pot: DayPot, room = USUAL_ROOM): DayJob {
         needs: wish,
         wait: { min: 0 },
         keeps: [],
-        acts: [act],
+        processSteps: [processStep],
         after: null,
       });
     }
     idle = 0;
     idleMost = null;
-    if (act.kind === "heat") heat = middle(act.range);
-    else if (act.kind === "add") heat = middle(act.range) - dropByOil(middle(act.range));
-    else if (act.kind === "cool") heat = middle(act.range);
+    const range = rangeOfStep(processStep);
+    if (range) heat = kind.heat?.after?.(middle(range)) ?? middle(range);
     const step = steps.at(-1);
     if (step) step.after = heat;
   }
   // A pitcher is taken from the first to the last that needs it.
   const uses = steps.flatMap((step, at) => (step.needs.pitcher ? [at] : []));
   for (let at = uses[0] ?? steps.length; at < (uses.at(-1) ?? 0); at++) steps[at]?.keeps.push("pitcher");
-  const pours = new Set<Act>(poursOf(acts));
-  const first = (of: (act: Act) => boolean) => steps.find((step) => step.acts.some(of))?.id;
-  const [adds, fills] = [first((act) => act.kind === "add"), first((act) => pours.has(act))];
+  const pours = new Set<Step>(poursOf(processSteps));
+  const adding = new Set(recordedBy(processSteps, "add_c"));
+  const first = (of: (processStep: Step) => boolean) => steps.find((step) => step.processSteps.some(of))?.id;
+  const [adds, fills] = [first((processStep) => adding.has(processStep)), first((processStep) => pours.has(processStep))];
   return {
-    job: { id: pot.key, release: 0, background: false, steps: steps.map(({ acts: _acts, name: _name, after: _after, ...step }) => step) },
+    job: { id: pot.key, release: 0, background: false, steps: steps.map(({ processSteps: _steps, name: _name, after: _after, ...step }) => step) },
     steps: steps.map((step) => ({
       id: step.id,
       name: step.name,
       hands: (step.needs.hands ?? 0) > 0,
-      heats: step.acts.some((act) => act.kind === "heat"),
-      pours: step.acts.some((act) => pours.has(act)),
+      heats: step.processSteps.some(isOnBurner),
+      pours: step.processSteps.some((processStep) => pours.has(processStep)),
       after: step.after,
       onBurner: step.keeps.includes("burner"),
     })),

@@ -1,4 +1,4 @@
-import type { Process } from "../process/process";
+import type { Process } from "../process/schema";
 
 /** What is to be made, one line: so many of a product, by its formula and the wax that one takes. */
 export interface Wanted {

@@ -1,5 +1,6 @@
 import { cureTimes } from "../batch/phase";
-import { type Process, timesOf } from "../process/process";
+import { timesOf } from "../process/process";
+import type { Process } from "../process/schema";
 
 export interface Readiness {
   testFrom: string;
@@ -13,7 +14,7 @@ export interface Readiness {
 }
 
 /** Whether what is poured at a moment is ready when it is wanted, by set and cure of its process. Times as ISO text. */
-export function readinessOf(poured: string, process: Pick<Process, "acts">, wanted: string | null): Readiness {
+export function readinessOf(poured: string, process: Pick<Process, "steps">, wanted: string | null): Readiness {
   const { testFrom, sellFrom } = cureTimes(poured, process);
   if (wanted === null) return { testFrom, sellFrom, is: "unasked", short: 0, latest: null };
   const { set, leastCure, recommendedCure } = timesOf(process);

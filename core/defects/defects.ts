@@ -1,7 +1,5 @@
-import type { z } from "zod";
 import table from "./defects.json" with { type: "json" };
-import { EXTENT_WORDS, type Place } from "./places";
-import type * as schema from "./schema";
+import { EXTENT_WORDS, type Extent, type Place } from "./places";
 
 /** C: cosmetic, P: performance, S: safety. */
 export type DefectClass = "C" | "P" | "S";
@@ -34,14 +32,9 @@ export const defectsFor = (of: { family: string; body: "vessel" | "mould" }): De
     return only === "vessel" ? of.body === "vessel" : true;
   });
 
-export type WallSpot = NonNullable<SeenFlaw["wall"]>;
-/** One flaw of a jar that was looked at: which, where, how far it goes. */
-export type SeenFlaw = z.output<typeof schema.seenFlaw>;
-/** One flaw of several jars: which, where, how bad or how far, on how many of which. */
-export type Flaw = z.output<typeof schema.flaw>;
-
 /** How bad or how far, in words. */
-export const howBad = (one: Pick<Flaw, "severity" | "extent">): string => (one.extent ? EXTENT_WORDS[one.extent] : (one.severity ?? ""));
+export const howBad = (one: { severity?: string | undefined; extent?: Extent | undefined }): string =>
+  one.extent ? EXTENT_WORDS[one.extent] : (one.severity ?? "");
 
 const RENAMED: Record<string, string> = { "wick-cracks": "cracks", pale: "pale_colour", "jumping-flame": "large_flame" };
 /** The id that a flaw has now, of one that an earlier version wrote. */

@@ -1,25 +1,13 @@
-import { z } from "zod";
-import { DEFECTS, defectOf, type Flaw } from "./defects";
+import { defectOf } from "./defects";
 import { EXTENTS, type Extent } from "./places";
+import type { Flaw, GradingRules } from "./schema";
 
 /** What a jar is worth, best first. */
 export const GRADES = ["first", "second", "after a second look", "melt again", "never sell"] as const;
 export type Grade = (typeof GRADES)[number];
 
-/** What a workshop may say of a flaw that is no safety matter. */
-const grade = z.enum(["first", "second", "melt again"]);
-const byExtent = z.object({ speck: grade, patch: grade, third: grade, most: grade });
-/** By which rules a workshop grades; what is a safety matter is never sold, whatever they say. */
-export const gradeRules = z.object({
-  cosmetic: byExtent,
-  performance: byExtent,
-  /** Flaws that are graded otherwise, whatever their extent. */
-  own: z.record(z.enum(DEFECTS.map((one) => one.id) as [string, ...string[]]), grade.optional()).default({}),
-});
-export type GradeRules = z.output<typeof gradeRules>;
-
 /** Where a workshop says nothing. Frosting and wet spots are told to buyers rather than scrapped: common practice, no source. */
-export const USUAL_GRADES: GradeRules = {
+export const DEFAULT_GRADES: GradingRules = {
   cosmetic: { speck: "first", patch: "first", third: "second", most: "second" },
   performance: { speck: "second", patch: "second", third: "melt again", most: "melt again" },
   own: { frosting: "first", wet_spot: "first" },
@@ -31,7 +19,7 @@ const LIKE: Record<"slight" | "clear" | "severe", Extent> = { slight: "patch", c
 const worse = (a: Grade, b: Grade): Grade => (GRADES.indexOf(a) >= GRADES.indexOf(b) ? a : b);
 
 /** The grade of a jar by what it shows: the worst of its flaws decides. */
-export function gradeOf(flaws: readonly Pick<Flaw, "defect" | "extent" | "severity">[], rules: GradeRules = USUAL_GRADES): Grade {
+export function gradeOf(flaws: readonly Pick<Flaw, "defect" | "extent" | "severity">[], rules: GradingRules = DEFAULT_GRADES): Grade {
   return flaws.reduce<Grade>((sofar, flaw) => {
     const classes = defectOf(flaw.defect)?.classes ?? [];
     if (classes.includes("S")) return worse(sofar, defectOf(flaw.defect)?.recovers ? "after a second look" : "never sell");

@@ -2,7 +2,7 @@ import { type Defect, defectOf } from "./defects";
 import table from "./remedies.json" with { type: "json" };
 
 export interface Remedy {
-  /** How it looks, to tell it from its neighbours. */
+  /** How it looks, to tell it from its neighbors. */
   looks: string;
   /** What helps the candle that has it. */
   remedy: string;

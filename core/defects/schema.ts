@@ -10,6 +10,9 @@ const place = z.enum(PLACES, { error: "Say where it is: top, side, bottom or wic
 /** One flaw of a jar that was looked at: which, where, how far it goes. */
 export const seenFlaw = z.object({ defect, place, wall: wall.optional(), extent: z.enum(EXTENTS, { error: "Say how far it goes." }) });
 
+export type SeenFlaw = z.output<typeof seenFlaw>;
+export type WallSpot = NonNullable<SeenFlaw["wall"]>;
+
 /** One flaw of several jars: which, where, how bad or how far, on how many of which. Earlier records say how bad, newer ones how far. */
 export const flaw = z
   .object({
@@ -22,3 +25,16 @@ export const flaw = z
     jars: z.number().int().min(1, "At least 1 jar.").max(100_000),
   })
   .refine((one) => one.severity !== undefined || one.extent !== undefined, { path: ["severity"], message: "Say how bad it is." });
+export type Flaw = z.output<typeof flaw>;
+
+/** What a workshop may say of a flaw that is no safety matter. */
+const grade = z.enum(["first", "second", "melt again"]);
+const byExtent = z.object({ speck: grade, patch: grade, third: grade, most: grade });
+/** By which rules a workshop grades; what is a safety matter is never sold, whatever they say. */
+export const gradingRulesSchema = z.object({
+  cosmetic: byExtent,
+  performance: byExtent,
+  /** Flaws that are graded otherwise, whatever their extent. */
+  own: z.record(z.enum(DEFECTS.map((one) => one.id) as [string, ...string[]]), grade.optional()).default({}),
+});
+export type GradingRules = z.output<typeof gradingRulesSchema>;

@@ -1,12 +1,13 @@
-import type { Act } from "../process/process";
+import { rangeOfStep, recorderOf, type Step } from "../process/process";
+import type { StepRecord } from "../process/step-type";
+import { stepTypeOf } from "../process/steps";
 import { loadOnBasis } from "../recipe/load";
-import type { FormulaSpec } from "../recipe/spec";
+import type { FormulaSpec } from "../recipe/schema";
 import type { ChangeNext } from "./diagnosis";
 import { keyOf, type RecordKeyName } from "./record";
 
 /** A range is drawn in to so many hundredths of °C on either side of what is aimed at. */
 const CLOSE = 150;
-const DAY_S = 86_400;
 
 /** The range drawn in round an aim, never past what it was, nor past the ceiling. */
 function closer(range: { low: number; high: number }, aim: number, ceiling: number): { low: number; high: number } {
@@ -15,32 +16,30 @@ function closer(range: { low: number; high: number }, aim: number, ceiling: numb
   return low <= high ? { low, high } : range;
 }
 
-function acted(spec: FormulaSpec, kind: Act["kind"], change: (act: Act) => Act): FormulaSpec | null {
-  const at = spec.process.acts.findIndex((one) => one.kind === kind);
-  if (at < 0) return null;
-  const acts = spec.process.acts.map((one, index) => (index === at ? change(one) : one));
-  return { ...spec, process: { ...spec.process, acts: acts as FormulaSpec["process"]["acts"] } };
+/** The formula with the step that records this value set to it: a range is drawn in round it. Null where no step does. */
+function withStepRecord(spec: FormulaSpec, what: StepRecord, to: number): FormulaSpec | null {
+  const found = recorderOf(spec.process.steps, what);
+  if (!found) return null;
+  const change = (step: Step): Step => {
+    const range = rangeOfStep(step);
+    if (range) return { ...step, range: closer(range, to * 100, spec.process.ceiling) } as Step;
+    return (stepTypeOf(step.kind).withValue?.(step, to) as Step | undefined) ?? step;
+  };
+  return { ...spec, process: { ...spec.process, steps: spec.process.steps.map((one) => (one === found ? change(one) : one)) } };
 }
-
-const ranged = (spec: FormulaSpec, kind: Act["kind"], toC: number) =>
-  acted(spec, kind, (act) => ("range" in act && act.range ? ({ ...act, range: closer(act.range, toC * 100, spec.process.ceiling) } as Act) : act));
 
 /** What a formula can say of a change by itself; null where only a note can. */
 function bySpec(spec: FormulaSpec, { what, to }: ChangeNext): FormulaSpec | null {
   if (typeof to !== "number") return null;
   switch (what as RecordKeyName) {
     case "pour_c":
-      return ranged(spec, "cool", to);
     case "add_c":
-      return ranged(spec, "add", to);
     case "heat_c":
-      return ranged(spec, "heat", to);
+    case "stir_minutes":
+    case "cure_days":
+      return withStepRecord(spec, what as StepRecord, to);
     case "load_percent_of_wax":
       return { ...spec, loadPpm: Math.round(loadOnBasis(to * 10_000, "wax", spec.basis)) };
-    case "stir_minutes":
-      return acted(spec, "stir", (act) => ({ ...act, seconds: Math.round(to * 60) }) as Act);
-    case "cure_days":
-      return acted(spec, "cure", (act) => ({ ...act, recommended: Math.round(to * DAY_S) }) as Act);
     case "dye_drops_per_lb": {
       const drops = (spec.dyes ?? []).filter((one) => one.by === "drops");
       const sum = drops.reduce((all, one) => all + one.amount, 0);

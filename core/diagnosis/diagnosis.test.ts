@@ -1,66 +1,57 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEFECTS } from "../defects/defects";
-import { aBatch, at, readyProcess } from "../testing/batch";
+import { WAX_FAMILIES } from "../materials/fields";
+import { aBatch, at, presetProcess } from "../testing/batch";
 import { changePlace } from "./change";
-import { answerDiagnose, CAUSES, type DiagnoseRequest, diagnose, diagnoseRequest, ownCause } from "./diagnosis";
+import { answerDiagnose, CAUSES, customCause, type DiagnoseRequest, diagnose, diagnoseRequest } from "./diagnosis";
 import { diagnosisOf, outcomesOf } from "./of-batch";
+import { keyOf, type RecordKeyName } from "./record";
 
 const asked = (body: unknown): DiagnoseRequest => diagnoseRequest.parse(body);
 const ORDER = ["supported", "not_recorded", "contradicted"];
 const SOY = { wax_family: "soy", ranges: { pour_c: [57, 63], add_c: [83, 87], ceiling_c: 93 } };
 
-/**
- * The table of flaws and their likely causes as makers tell them, most likely first: common practice, no source. Each line is a flaw
- * and the causes that are named for it.
- */
-const TOLD: [string, string[]][] = [
-  ["frosting", ["wax_family", "uneven_cooling|slow_cooling", "high_load", "dye_shows_it"]],
-  ["rough_top", ["poured_hot", "high_load", "much_dye", "slow_cooling"]],
-  ["sinkhole", ["poured_hot", "filled_at_once", "tall_vessel"]],
-  ["cracks", ["cooled_fast", "hard_blend", "cold_room"]],
-  ["wet_spot", ["cold_glass", "poured_hot", "uneven_cooling", "hard_additives", "odd_shape"]],
-  ["wrinkles", ["poured_cool|poured_slowly", "cold_vessel"]],
-  ["bubbles", ["poured_fast", "stirred_hard", "not_tapped", "gel"]],
-  ["sweating", ["over_load", "under_stirred", "sun", "heat"]],
-  ["scorched", ["above_ceiling", "kept_hot_with_oil"]],
-  ["mottling", ["oil_in_hard_paraffin", "slow_cooling"]],
-  ["leaning_wick", ["not_held", "pulled", "poured_on"]],
-  ["pale_colour", ["little_dye", "wax_family"]],
-  ["weak_cold_throw", ["short_cure", "low_load", "poor_match", "added_hot"]],
-  ["weak_hot_throw", ["wick_small|wick_large", "short_cure", "wax_family", "low_load|high_load", "small_vessel"]],
-  ["tunnelling", ["wick_small", "first_burn_short", "tested_early"]],
-  ["mushrooming", ["wick_large|wick_kind", "high_load", "dye", "additives"]],
-  ["soot", ["wick_large|wick_kind", "high_load", "draught", "long_wick"]],
-  ["drowning", ["wick_small|clogged", "high_load", "dye", "clogged", "several_wicks"]],
-  ["large_flame", ["wick_large", "draught", "long_wick"]],
-  ["hot_vessel", ["over_wicked", "soft_blend", "narrow_low"]],
-  ["bloom", ["soy"]],
-  ["surface_ignition", ["oil_too_much", "not_stirred_in"]],
-  ["cloudy_gel", ["oil_does_not_mix"]],
-  ["gel_bubbles", ["poured_fast", "stirred_hard"]],
-  ["hollow_base", ["no_relief_holes", "second_pour_late"]],
-  ["collapse", ["wrong_wax|wick_large", "pool_past_edge"]],
-  ["leaking_mould", ["seal"]],
-  ["slump", ["soft_fat", "summer"]],
-  ["short_jar", ["no_spare", "left_in_pitcher"]],
-  ["overfilled", ["working_fill"]],
-  ["water_in_wax", ["wet_jar", "double_boiler"]],
-  ["oil_on_bottom", ["not_stirred", "added_cold"]],
-  ["cracked_glass", ["thermal_shock", "flawed_jar"]],
-];
+/** Values that a record may have under a key, over all that it takes. */
+function valuesOf(name: RecordKeyName): (number | boolean)[] {
+  const { kind, least = 0, most = 0 } = keyOf(name);
+  if (kind === "yes-no") return [true, false];
+  return [...Array.from({ length: 41 }, (_, n) => least + ((most - least) * n) / 40), ...Array.from({ length: 200 }, (_, n) => n / 2)].filter(
+    (value) => value >= least && value <= most,
+  );
+}
 
 describe("causes of flaws", () => {
-  it("stand there for every flaw, line by line as makers tell them, in that order", () => {
-    expect(TOLD.map(([defect]) => defect).sort()).toEqual(DEFECTS.map((one) => one.id).sort());
-    for (const [defect, told] of TOLD) {
-      const mine = CAUSES.filter((one) => one.defect === defect).map((one) => one.id.split(".")[1] as string);
-      const places = told.map((names) => Math.min(...names.split("|").map((name) => mine.indexOf(name))));
-      expect({ defect, missing: told.filter((_, n) => (places[n] as number) < 0) }).toEqual({ defect, missing: [] });
-      // Some are told side by side ("large or wrong kind"); the first of each group keeps its place.
-      if (defect !== "drowning") expect({ defect, places }).toEqual({ defect, places: [...places].sort((a, b) => a - b) });
+  it("stand there for every flaw, each under a name of its own, in words and with a reason", () => {
+    for (const { id } of DEFECTS) expect(CAUSES.filter((one) => one.defect === id).length, id).toBeGreaterThan(0);
+    for (const one of CAUSES) {
+      expect(DEFECTS.map(({ id }) => id)).toContain(one.defect);
+      expect(one.id).toMatch(new RegExp(`^${one.defect}\\.[a-z_]+$`));
+      expect(one.words, one.id).toMatch(/^\S.{2,}$/);
+      expect(one.reason, one.id).toMatch(/^[A-Z].+\.$/);
+      // What is to be changed is something that a record can say.
+      if (one.change) expect(one.key, one.id).not.toBeNull();
     }
     expect(new Set(CAUSES.map((one) => one.id)).size).toBe(CAUSES.length);
+    // Of one flaw no two causes rest on the same test of the same key.
+    const rests = CAUSES.filter((one) => one.test).map((one) => JSON.stringify([one.defect, one.key, one.test]));
+    expect(new Set(rests).size).toBe(rests.length);
+  });
+
+  it("can each be borne out by one record and ruled out by another, where they rest on something that is recorded", () => {
+    const families = WAX_FAMILIES.filter((one) => one !== "blend");
+    for (const one of CAUSES) {
+      if (one.key === null || one.test === null) continue;
+      const name = one.key;
+      const verdicts = new Set<string>();
+      for (const wax_family of families)
+        for (const value of valuesOf(name)) {
+          const record = { vessel_diameter_mm: 80, vessel_height_mm: 90, max_load_percent: 10, asked_load_percent: 8, [name]: value };
+          const answer = answerDiagnose(asked({ ...SOY, wax_family, defect: one.defect, record }));
+          verdicts.add(answer.causes.find((cause) => cause.id === one.id)?.verdict ?? "left out");
+        }
+      expect([...verdicts], one.id).toEqual(expect.arrayContaining(["supported", "contradicted"]));
+    }
   });
 
   it("says of a rough top that it was poured 9 °C above the range, and to pour within it", () => {
@@ -181,17 +172,23 @@ describe("causes of flaws", () => {
   });
 
   it("takes a cause of the workshop's own behind the known ones, held against its own figure", () => {
-    const own = ownCause.parse({ id: "0190c0de-0000-7000-8000-00000000aaaa", defect: "rough_top", words: "a humid day", key: "room_c", test: { above: 23 } });
+    const own = customCause.parse({
+      id: "0190c0de-0000-7000-8000-00000000aaaa",
+      defect: "rough_top",
+      words: "a humid day",
+      key: "room_c",
+      test: { above: 23 },
+    });
     const { causes } = diagnose(asked({ ...SOY, defect: "rough_top", record: { room_c: 24 } }), [own as never]);
     expect(causes[0]).toMatchObject({ verdict: "supported", cause: { words: "a humid day" } });
-    expect(ownCause.safeParse({ ...own, test: { is: true } }).success).toBe(false);
-    expect(ownCause.safeParse({ ...own, key: null }).success).toBe(false);
+    expect(customCause.safeParse({ ...own, test: { is: true } }).success).toBe(false);
+    expect(customCause.safeParse({ ...own, key: null }).success).toBe(false);
   });
 });
 
 describe("a change for next time", () => {
   it("is offered as a version of the formula only where the formula can say it", () => {
-    const spec = { waxes: [], fragrances: [], basis: "wax" as const, loadPpm: 80_000, notes: "", process: readyProcess("soy-bind-hot") };
+    const spec = { waxes: [], fragrances: [], basis: "wax" as const, loadPpm: 80_000, notes: "", process: presetProcess("soy-bind-hot") };
     const of = (what: string, from: number | boolean, to: number | boolean) => changePlace(spec, { what, from, to, why: "" });
     const places = (...all: string[]) => new Set(all);
     expect(places(of("pour_c", 70, 60), of("load_percent_of_wax", 12, 9), of("stir_minutes", 1, 2), of("cure_days", 2, 14))).toEqual(places("formula"));
@@ -230,16 +227,16 @@ describe("what a batch's record says", () => {
 
   it("is what was weighed, read and done; what was only planned is not recorded", () => {
     const batch = aBatch();
-    expect(diagnosisOf(batch.state(at(60)).plan, batch.state(at(60)).facts, at(0)).record).not.toHaveProperty("load_percent_of_wax");
+    expect(diagnosisOf(batch.state(at(60)).plan, batch.state(at(60)).state, at(0)).record).not.toHaveProperty("load_percent_of_wax");
     batch.weigh(batch.wax, 127_000);
     batch.weigh(batch.oil, 12_700);
     batch.read("heat", 8_600);
     batch.read("add", 8_500);
-    batch.add({ kind: "stirred", payload: { act: "stir", seconds: 60 } });
+    batch.add({ kind: "stirred", payload: { step: "stir", seconds: 60 } });
     batch.read("cool", 7_200);
-    batch.add({ kind: "poured", payload: { act: "pour", filled: [], leftMg: null, roomCelsius: 1_900, warmed: "no" } });
-    const { plan, facts } = batch.state(at(60));
-    const { record, ranges, wax_family } = diagnosisOf(plan, facts, at(7 * 1_440 + 6));
+    batch.add({ kind: "poured", payload: { step: "pour", filled: [], leftMg: null, roomCelsius: 1_900, warmed: "no" } });
+    const { plan, state } = batch.state(at(60));
+    const { record, ranges, wax_family } = diagnosisOf(plan, state, at(7 * 1_440 + 6));
     expect({ wax_family, pour: ranges.pour_c }).toEqual({ wax_family: "soy", pour: [57, 63] });
     expect(record).toMatchObject({ pour_c: 72, add_c: 85, room_c: 19, vessel_warmed: false, stir_minutes: 1, halves: false, dye_drops_per_lb: 0 });
     expect(record.load_percent_of_wax).toBeCloseTo(10, 6);
@@ -258,8 +255,8 @@ describe("what a batch's record says", () => {
       { defect: "rough_top", place: "top" as const, extent: "third" as const },
       { defect: "rough_top", place: "top" as const, extent: "speck" as const },
     ];
-    batch.add({ kind: "seen", payload: { product, jars: 3, flaws } });
-    batch.add({ kind: "seen", payload: { product, jars: 7, flaws: [] } });
-    expect(outcomesOf(plan, batch.state(at(60)).facts)).toEqual([{ product, jars: 10, lookedAt: null, flawed: { rough_top: 3 } }]);
+    batch.add({ kind: "jarsInspected", payload: { product, jars: 3, flaws } });
+    batch.add({ kind: "jarsInspected", payload: { product, jars: 7, flaws: [] } });
+    expect(outcomesOf(plan, batch.state(at(60)).state)).toEqual([{ product, jars: 10, lookedAt: null, flawed: { rough_top: 3 } }]);
   });
 });

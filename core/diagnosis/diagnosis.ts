@@ -2,7 +2,8 @@ import { z } from "zod";
 import { DEFECTS, defectOf } from "../defects/defects";
 import FAMILIES from "../recipe/families.json" with { type: "json" };
 import table from "./causes.json" with { type: "json" };
-import { type DiagnosisRecord, diagnosisRecord, keyOf, RECORD_KEY_NAMES, type RecordKeyName } from "./record";
+import { type DiagnosisRecord, keyOf, RECORD_KEY_NAMES, type RecordKeyName } from "./record";
+import { diagnosisRecord } from "./schema";
 
 export type WaxFamily = keyof typeof FAMILIES;
 
@@ -317,7 +318,7 @@ export function answerDiagnose(request: DiagnoseRequest): DiagnoseAnswer {
 }
 
 /** A cause that a workshop adds: of a flaw, in its own words, held against a figure or a choice. */
-export const ownCause = z
+export const customCause = z
   .object({
     id: z.uuid(),
     defect: z.enum(DEFECTS.map((one) => one.id) as [string, ...string[]], { error: "Choose the flaw." }),
@@ -331,4 +332,4 @@ export const ownCause = z
     else if (one.key && one.test && (keyOf(one.key).kind === "yes-no") !== "is" in one.test)
       context.addIssue({ code: "custom", path: ["test"], message: "Say yes or no for what is no figure, and a figure for what is one." });
   });
-export type OwnCause = z.output<typeof ownCause>;
+export type CustomCause = z.output<typeof customCause>;

@@ -1,9 +1,10 @@
-import type { BatchFacts, Poured } from "../batch/facts";
-import { partKey } from "../batch/facts";
-import { fatesOf } from "../batch/jars";
+import { jarStatusesOf } from "../batch/jars";
 import { pouredAt, secondsAbove, weighedLoad } from "../batch/phase";
 import type { BatchPlan } from "../batch/plan";
-import { poursOf, timesOf } from "../process/process";
+import type { BatchState, Poured } from "../batch/state";
+import { partKey } from "../batch/state";
+import { poursOf, rangeOfStep, recordedBy, recorderOf, timesOf } from "../process/process";
+import type { StepRecord } from "../process/step-type";
 import FAMILIES from "../recipe/families.json" with { type: "json" };
 import { addedPpmOf, askedLoadOfWax } from "../recipe/load";
 import type { WaxFamily } from "./diagnosis";
@@ -20,22 +21,22 @@ const recorded = (record: { [K in keyof DiagnosisRecord]: DiagnosisRecord[K] | u
   Object.fromEntries(Object.entries(record).filter(([, value]) => value !== undefined)) as DiagnosisRecord;
 
 /** What was weighed of a kind into a pot, in mg; undefined where something of it was not. */
-function weighedOf(plan: BatchPlan, facts: BatchFacts, pot: number, kind: string): number | undefined {
+function weighedOf(plan: BatchPlan, state: BatchState, pot: number, kind: string): number | undefined {
   const parts = (plan.pots[pot]?.components ?? []).filter((one) => one.kind === kind);
   let sum = 0;
   for (const part of parts) {
-    const got = facts.weighed[partKey(pot, part.id)];
+    const got = state.weighed[partKey(pot, part.id)];
     if (!got) return undefined;
     sum += got.mg;
   }
   return sum;
 }
 
-function dropsOf(plan: BatchPlan, facts: BatchFacts, pot: number, waxMg: number | undefined): number | undefined {
+function dropsOf(plan: BatchPlan, state: BatchState, pot: number, waxMg: number | undefined): number | undefined {
   const dyes = (plan.pots[pot]?.components ?? []).filter((one) => one.kind === "dye");
   if (dyes.length === 0) return 0;
-  if (!waxMg || dyes.some((one) => one.count?.of !== "drops" || !facts.counted[partKey(pot, one.id)])) return undefined;
-  return dyes.reduce((sum, one) => sum + (facts.counted[partKey(pot, one.id)]?.n ?? 0), 0) / (waxMg / POUND_MG);
+  if (!waxMg || dyes.some((one) => one.count?.of !== "drops" || !state.counted[partKey(pot, one.id)])) return undefined;
+  return dyes.reduce((sum, one) => sum + (state.counted[partKey(pot, one.id)]?.n ?? 0), 0) / (waxMg / POUND_MG);
 }
 
 /** What a batch is diagnosed by: its wax, its ranges, and what its record says. Nothing that was only planned counts as recorded. */
@@ -53,66 +54,66 @@ export interface DiagnosisOfBatch {
 }
 
 /** @param at when the flaw was seen, which is how long it had cured; @param tools kinds of thermometer by their id */
-export function diagnosisOf(plan: BatchPlan, facts: BatchFacts, at: string, tools: ReadonlyMap<string, string> = new Map(), key?: string): DiagnosisOfBatch {
-  const { acts } = plan.process;
+export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tools: ReadonlyMap<string, string> = new Map(), key?: string): DiagnosisOfBatch {
+  const { steps } = plan.process;
   const pot = plan.pots[0];
   const product = plan.products.find((one) => one.key === key) ?? plan.products[0];
-  const act = (kind: string) => acts.find((one) => one.kind === kind);
-  const rangeOf = (kind: string) => {
-    const found = act(kind);
-    return found && "range" in found ? pair(found.range as { low: number; high: number } | undefined) : undefined;
+  const run = (value: StepRecord) => recorderOf(steps, value);
+  const rangeOf = (value: StepRecord) => {
+    const found = run(value);
+    return found && pair(rangeOfStep(found));
   };
-  const read = (kind: string) => {
-    const found = act(kind);
-    return found ? facts.reads[found.id] : undefined;
+  const read = (value: StepRecord) => {
+    const found = run(value);
+    return found ? state.reads[found.id] : undefined;
   };
-  const c = (kind: string) => {
-    const one = read(kind);
+  const c = (value: StepRecord) => {
+    const one = read(value);
     return one && celsius(one.celsius);
   };
   // Products that are filled one after the other are not poured in two goes.
   const place = product ? plan.products.indexOf(product) : 0;
-  const fills = poursOf(acts).filter((one) => one.product === undefined || one.product === place);
-  const pours = fills.flatMap((one): Poured[] => (facts.pours[one.id] ? [facts.pours[one.id] as Poured] : []));
+  const fills = poursOf(steps).filter((one) => one.product === undefined || one.product === place);
+  const pours = fills.flatMap((one): Poured[] => (state.pours[one.id] ? [state.pours[one.id] as Poured] : []));
   const first = pours[0];
-  const poured = pouredAt(plan, facts);
-  const wax = weighedOf(plan, facts, 0, "wax");
-  const additive = weighedOf(plan, facts, 0, "additive");
-  const stirs = Object.values(facts.did).flatMap((one) => (one.seconds === undefined ? [] : [one.seconds]));
-  const hard = Object.values(facts.did).flatMap((one) => (one.hard === undefined ? [] : [one.hard]));
-  const looked = (check: string) => (facts.prepared ? facts.prepared.checks.includes(check) || undefined : undefined);
-  const rooms = facts.rooms.map((one) => one.mean);
+  const poured = pouredAt(plan, state);
+  const wax = weighedOf(plan, state, 0, "wax");
+  const additive = weighedOf(plan, state, 0, "additive");
+  const stirs = Object.values(state.did).flatMap((one) => (one.seconds === undefined ? [] : [one.seconds]));
+  const hard = Object.values(state.did).flatMap((one) => (one.hard === undefined ? [] : [one.hard]));
+  const looked = (check: string) => (state.prepared ? state.prepared.checks.includes(check) || undefined : undefined);
+  const rooms = state.rooms.map((one) => one.mean);
   const room = rooms.length > 0 ? rooms.reduce((a, b) => a + b, 0) / rooms.length : (first?.roomCelsius ?? undefined);
   const weights = pours.flatMap((one) => one.filled.filter((filled) => filled.product === product?.key).flatMap((filled) => filled.weightsMg ?? []));
-  const pierced = acts.some((one) => one.kind === "pierce") ? acts.some((one) => one.kind === "pierce" && facts.did[one.id]) : undefined;
-  const tool = read("cool")?.instrumentId ?? read("add")?.instrumentId ?? null;
+  const pierced = recordedBy(steps, "pierced").length > 0 ? recordedBy(steps, "pierced").some((one) => state.did[one.id]) : undefined;
+  const tool = read("pour_c")?.instrumentId ?? read("add_c")?.instrumentId ?? null;
   const times = timesOf(plan.process);
-  const stir = act("stir");
+  const stir = run("stir_minutes");
   return {
     wax_family: pot && pot.waxFamily in FAMILIES ? (pot.waxFamily as WaxFamily) : undefined,
     ranges: {
-      ...(rangeOf("heat") ? { heat_c: rangeOf("heat") } : {}),
-      ...(rangeOf("add") ? { add_c: rangeOf("add") } : {}),
-      ...(rangeOf("cool") ? { pour_c: rangeOf("cool") } : {}),
+      ...(rangeOf("heat_c") ? { heat_c: rangeOf("heat_c") } : {}),
+      ...(rangeOf("add_c") ? { add_c: rangeOf("add_c") } : {}),
+      ...(rangeOf("pour_c") ? { pour_c: rangeOf("pour_c") } : {}),
       ceiling_c: celsius(plan.process.ceiling),
       cure_days: [times.leastCure / DAY_S, times.recommendedCure / DAY_S],
       ...(stir && "seconds" in stir && typeof stir.seconds === "number" ? { stir_minutes: stir.seconds / 60 } : {}),
     } as DiagnosisOfBatch["ranges"],
     record: recorded({
-      heat_c: c("heat"),
-      add_c: c("add"),
-      pour_c: c("cool"),
-      load_percent_of_wax: weighedLoad(plan, facts) ?? undefined,
+      heat_c: c("heat_c"),
+      add_c: c("add_c"),
+      pour_c: c("pour_c"),
+      load_percent_of_wax: weighedLoad(plan, state) ?? undefined,
       max_load_percent: pot?.maxLoadPpm == null ? undefined : pot.maxLoadPpm / 10_000,
       asked_load_percent: pot === undefined ? undefined : askedLoadOfWax(pot.recipe, addedPpmOf(pot.recipe)) / 10_000,
       room_c: room === undefined ? undefined : celsius(room),
       vessel_warmed: first?.warmed == null ? undefined : first.warmed !== "no",
       stir_minutes: stirs.length > 0 ? stirs.reduce((a, b) => a + b, 0) / 60 : undefined,
-      minutes_above_ceiling: facts.curve.points.length > 0 ? secondsAbove(facts, first?.at ?? facts.lastAt) / 60 : undefined,
-      minutes_hot_with_oil: read("add") && first ? (Date.parse(first.at) - Date.parse(read("add")?.at ?? "")) / 60_000 : undefined,
+      minutes_above_ceiling: state.curve.points.length > 0 ? secondsAbove(state, first?.at ?? state.lastAt) / 60 : undefined,
+      minutes_hot_with_oil: read("add_c") && first ? (Date.parse(first.at) - Date.parse(read("add_c")?.at ?? "")) / 60_000 : undefined,
       halves: pours.length === 0 ? undefined : pours.length > 1,
       cure_days: poured ? Math.max(0, (Date.parse(at) - Date.parse(poured)) / 86_400_000) : undefined,
-      dye_drops_per_lb: dropsOf(plan, facts, 0, wax),
+      dye_drops_per_lb: dropsOf(plan, state, 0, wax),
       additive_percent_of_wax: wax && additive !== undefined ? (additive / wax) * 100 : undefined,
       wax_g: product && product.fillMg / 1_000,
       odd_shape: product && product.shape === "bowl",
@@ -126,9 +127,9 @@ export function diagnosisOf(plan: BatchPlan, facts: BatchFacts, at: string, tool
       mixing_test: pot?.waxFamily === "gel" ? looked("mixed") : undefined,
       mould_sealed: product?.body === "mould" ? looked("sealed") : undefined,
       left_in_pitcher_g: pours.at(-1)?.leftMg == null ? undefined : (pours.at(-1)?.leftMg ?? 0) / 1_000,
-      mica: acts.some((one) => one.kind === "embed") || (pot?.components ?? []).some((part) => /mica/i.test(part.name)) || undefined,
-      sun: facts.stood?.sun,
-      draught: facts.stood?.draught,
+      mica: recordedBy(steps, "mica").length > 0 || (pot?.components ?? []).some((part) => /mica/i.test(part.name)) || undefined,
+      sun: state.stood?.sun,
+      draught: state.stood?.draught,
       vessel_diameter_mm: product && product.innerTopUm / 1_000,
       vessel_height_mm: product && product.heightUm / 1_000,
       narrows: product && product.innerBottomUm < product.innerTopUm * 0.95,
@@ -152,9 +153,9 @@ const STRONG_ENOUGH = 7;
  * Returns when a flaw was first seen, or smelled: a weak cold throw at the first score that says so, since what counts is the age then and not now. Null
  * where nobody noticed it.
  */
-export function flawSeenAt(facts: Pick<BatchFacts, "flaws" | "smells">, defect: string): string | null {
-  const times = facts.flaws.filter((one) => one.flaw.defect === defect).map((one) => one.at);
-  if (defect === "weak_cold_throw") times.push(...facts.smells.filter((one) => one.score < STRONG_ENOUGH).map((one) => one.at));
+export function flawSeenAt(state: Pick<BatchState, "flaws" | "smells">, defect: string): string | null {
+  const times = state.flaws.filter((one) => one.flaw.defect === defect).map((one) => one.at);
+  if (defect === "weak_cold_throw") times.push(...state.smells.filter((one) => one.score < STRONG_ENOUGH).map((one) => one.at));
   return times.sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? null;
 }
 
@@ -167,11 +168,11 @@ export interface Outcome {
 }
 
 /** Flaws of a jar that were seen together are of the same jars; of one flaw no more jars than there are. */
-export function outcomesOf(plan: BatchPlan, facts: BatchFacts): Outcome[] {
+export function outcomesOf(plan: BatchPlan, state: BatchState): Outcome[] {
   return plan.products.map((one) => {
-    const { filled } = fatesOf(plan, facts, one.key);
+    const { filled } = jarStatusesOf(plan, state, one.key);
     const looks = new Map<string, Map<string, number>>();
-    for (const { eventId, flaw } of facts.flaws) {
+    for (const { eventId, flaw } of state.flaws) {
       if (flaw.product !== one.key) continue;
       const of = looks.get(flaw.defect) ?? new Map<string, number>();
       of.set(eventId, Math.max(of.get(eventId) ?? 0, flaw.jars));
@@ -186,6 +187,6 @@ export function outcomesOf(plan: BatchPlan, facts: BatchFacts): Outcome[] {
         ),
       ]),
     );
-    return { product: one.key, jars: filled, lookedAt: facts.lookedAt, flawed };
+    return { product: one.key, jars: filled, lookedAt: state.lookedAt, flawed };
   });
 }

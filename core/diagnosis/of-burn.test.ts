@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { checksFor } from "../batch/kinds/prepared";
+import { checksFor } from "../batch/events/prepared";
 import type { ShelfWick } from "../burn/propose";
-import { nextForThrow } from "../burn/throw";
+import { nextForThrow } from "../burn/scent-throw";
 import { DEFECTS } from "../defects/defects";
 import { aBatch, anId, at } from "../testing/batch";
 import { aTester, aTrial, aTrialPlan, atMinute } from "../testing/trial";
@@ -19,22 +19,22 @@ describe("what causes rest on", () => {
     batch.add({ kind: "prepared", payload: { checks: ["inspected", "dry", "warm", "straight", "bath"] } });
     batch.weigh(batch.wax, 127_000);
     batch.weigh(batch.oil, 12_700);
-    for (const act of ["heat", "add", "cool"]) batch.read(act, 8_000);
-    batch.add({ kind: "stirred", payload: { act: "stir", seconds: 120, hard: true } });
+    for (const step of ["heat", "add", "cool"]) batch.read(step, 8_000);
+    batch.add({ kind: "stirred", payload: { step: "stir", seconds: 120, hard: true } });
     const poured = { leftMg: 4_000, roomCelsius: 2_000, warmed: "yes" as const, pace: "fast" as const, tapped: true, wicksWere: "poured onto" as const };
     const { plan } = batch.state(at(0));
     const [key = ""] = plan.products.map((one) => one.key);
-    batch.add({ kind: "poured", payload: { act: "pour", filled: [{ product: key, count: 10, weightsMg: [14_100] }], ...poured } });
-    batch.add({ kind: "did", payload: { act: "pierce" } });
-    batch.add({ kind: "poured", payload: { act: "pour-again", filled: [{ product: key, count: 10 }], ...poured } });
-    batch.add({ kind: "placed", payload: { shelf: "south window", sun: true, draught: true } } as never);
+    batch.add({ kind: "poured", payload: { step: "pour", filled: [{ product: key, count: 10, weightsMg: [14_100] }], ...poured } });
+    batch.add({ kind: "stepDone", payload: { step: "pierce" } });
+    batch.add({ kind: "poured", payload: { step: "pour-again", filled: [{ product: key, count: 10 }], ...poured } });
+    batch.add({ kind: "located", payload: { shelf: "south window", sun: true, draught: true } } as never);
     const of = (more: object) => {
-      const { facts } = batch.state(at(60));
+      const { state } = batch.state(at(60));
       const mixed = { ...plan, ...more };
       return Object.keys(
         diagnosisOf(
           mixed,
-          { ...facts, prepared: { at: at(1), checks: ["inspected", "dry", "warm", "straight", "bath", "mixed", "sealed"] } },
+          { ...state, prepared: { at: at(1), checks: ["inspected", "dry", "warm", "straight", "bath", "mixed", "sealed"] } },
           at(900),
           new Map(),
           key,
@@ -65,10 +65,10 @@ describe("what causes rest on", () => {
     ]);
     const trial = aTrial(aTrialPlan([aTester("A1")]));
     trial.add(0, { kind: "lit", payload: { tester: "A1", trimUm: 5_000, air: ["window open"], early: "" } });
-    trial.add(180, { kind: "looked", payload: { tester: "A1", poolUm: 40_000 } });
-    trial.add(240, { kind: "out", payload: { tester: "A1", why: "protocol", sign: "" } });
-    const { plan: burnPlan, facts } = trial.now();
-    for (const name of Object.keys(recordOfBurn(burnPlan.testers[0] as never, facts))) known.add(name);
+    trial.add(180, { kind: "checked", payload: { tester: "A1", poolUm: 40_000 } });
+    trial.add(240, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
+    const { plan: burnPlan, state } = trial.now();
+    for (const name of Object.keys(recordOfBurn(burnPlan.testers[0] as never, state))) known.add(name);
     const asked = new Set(CAUSES.flatMap((one) => one.key ?? []));
     expect([...asked].filter((name) => !known.has(name))).toEqual([]);
     // And nothing else is asked for.
@@ -86,18 +86,18 @@ describe("what causes rest on", () => {
 describe("flaws of burning", () => {
   const trial = aTrial(aTrialPlan([{ ...aTester("A1"), batch: { id: anId(), number: 1, product: "x", taken: false } }, aTester("A2"), aTester("A3")]));
   trial.add(0, { kind: "lit", payload: { tester: "A1", trimUm: 5_000, air: [], early: "" } });
-  trial.add(60, { kind: "looked", payload: { tester: "A1", soot: "black", flame: "jumping" } });
-  trial.add(240, { kind: "out", payload: { tester: "A1", why: "by itself", sign: "" } });
-  const { plan, facts } = trial.now();
+  trial.add(60, { kind: "checked", payload: { tester: "A1", soot: "black", flame: "jumping" } });
+  trial.add(240, { kind: "extinguished", payload: { tester: "A1", why: "by itself", sign: "" } });
+  const { plan, state } = trial.now();
 
   it("are counted over the candles that burned, not over jars that were never lit", () => {
-    expect(burningFlaws(plan, facts, "A1").sort()).toEqual(["drowning", "large_flame", "soot"]);
-    expect(burningFlaws(plan, facts, "A2")).toEqual([]);
+    expect(burningFlaws(plan, state, "A1").sort()).toEqual(["drowning", "large_flame", "soot"]);
+    expect(burningFlaws(plan, state, "A2")).toEqual([]);
     const batchId = plan.testers[0]?.batch?.id ?? "";
-    for (const one of burnedFlaws([{ plan, facts }], batchId)) expect(one).toMatchObject({ jars: 1, of: 1 });
-    expect(burnedFlaws([{ plan, facts }], anId())).toEqual([]);
-    for (const defect of burningFlaws(plan, facts, "A1")) expect(DEFECTS.find((one) => one.id === defect)?.seen).toBe("burning");
-    expect(recordOfBurn(plan.testers[1] as never, facts)).toEqual({});
+    for (const one of burnedFlaws([{ plan, state }], batchId)) expect(one).toMatchObject({ jars: 1, of: 1 });
+    expect(burnedFlaws([{ plan, state }], anId())).toEqual([]);
+    for (const defect of burningFlaws(plan, state, "A1")) expect(DEFECTS.find((one) => one.id === defect)?.seen).toBe("burning");
+    expect(recordOfBurn(plan.testers[1] as never, state)).toEqual({});
     expect(Date.parse(atMinute(0))).toBeGreaterThan(0);
   });
 });

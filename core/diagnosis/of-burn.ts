@@ -1,6 +1,6 @@
-import type { TrialFacts } from "../burn/facts";
-import { type Tester, type TrialPlan, testersOf, widthOf } from "../burn/plan";
+import { type TestCandle, type TrialPlan, testCandlesOf, widthOf } from "../burn/plan";
 import type { ShelfWick } from "../burn/propose";
+import type { TrialState } from "../burn/state";
 import { verdictOf } from "../burn/verdict";
 import { bySize, seriesOf } from "../product/wicks";
 import type { DiagnosisRecord } from "./record";
@@ -24,8 +24,8 @@ export function sizeSteps(wick: { id: string }, wicks: readonly ShelfWick[], wid
 }
 
 /** What the burns of a test candle say of causes: its trim, its first burn, its pool, the air. Nothing of one that never burned. */
-export function recordOfBurn(one: Tester, facts: TrialFacts): DiagnosisRecord {
-  const sessions = facts.testers[one.key]?.sessions ?? [];
+export function recordOfBurn(one: TestCandle, state: TrialState): DiagnosisRecord {
+  const sessions = state.testers[one.key]?.sessions ?? [];
   const [first] = sessions;
   if (!first) return {};
   const trims = sessions.flatMap((each) => (each.trimUm === null ? [] : [each.trimUm]));
@@ -42,13 +42,13 @@ export function recordOfBurn(one: Tester, facts: TrialFacts): DiagnosisRecord {
 const STRONG_ENOUGH = 7;
 
 /** The flaws of burning that a test candle showed, by what was seen at it; nothing of one that never burned. */
-export function burningFlaws(plan: TrialPlan, facts: TrialFacts, key: string): string[] {
-  const sessions = facts.testers[key]?.sessions ?? [];
+export function burningFlaws(plan: TrialPlan, state: TrialState, key: string): string[] {
+  const sessions = state.testers[key]?.sessions ?? [];
   if (sessions.length === 0) return [];
-  const verdict = verdictOf(plan, facts, key);
+  const verdict = verdictOf(plan, state, key);
   const signs = new Set(verdict?.safety.reasons.flatMap((one) => one.id ?? []) ?? []);
   const looks = sessions.flatMap((one) => one.looks.map((look) => ({ ...look, minute: (Date.parse(look.at) - Date.parse(one.litAt)) / 60_000 })));
-  const hot = facts.ratings.filter((one) => one.tester === key && one.throw === "hot").map((one) => one.score);
+  const hot = state.ratings.filter((one) => one.tester === key && one.throw === "hot").map((one) => one.score);
   const shows: [string, boolean][] = [
     ["tunnelling", verdict?.pool.verdict === "small"],
     ["mushrooming", looks.some((one) => one.mushroom !== undefined && one.mushroom !== "none" && one.minute <= 120)],
@@ -63,18 +63,18 @@ export function burningFlaws(plan: TrialPlan, facts: TrialFacts, key: string): s
 }
 
 /** Of the test candles that a batch's product was poured for: each flaw of burning with how many showed it, of how many that burned. */
-export function burnedFlaws(trials: readonly { plan: TrialPlan; facts: TrialFacts }[], batchId: string): { defect: string; jars: number; of: number }[] {
+export function burnedFlaws(trials: readonly { plan: TrialPlan; state: TrialState }[], batchId: string): { defect: string; jars: number; of: number }[] {
   let burned = 0;
   const counts = new Map<string, number>();
-  for (const { plan, facts } of trials)
+  for (const { plan, state } of trials)
     for (const one of plan.testers) {
-      if (one.batch?.id !== batchId || (facts.testers[one.key]?.sessions.length ?? 0) === 0) continue;
+      if (one.batch?.id !== batchId || (state.testers[one.key]?.sessions.length ?? 0) === 0) continue;
       burned += 1;
-      for (const defect of burningFlaws(plan, facts, one.key)) counts.set(defect, (counts.get(defect) ?? 0) + 1);
+      for (const defect of burningFlaws(plan, state, one.key)) counts.set(defect, (counts.get(defect) ?? 0) + 1);
     }
   return [...counts].map(([defect, jars]) => ({ defect, jars, of: burned }));
 }
 
 /** The candles of a trial that were poured in a batch, one for each option. */
-export const burnedOfBatch = (plan: TrialPlan, batchId: string): Tester[] =>
-  [...new Set(plan.testers.map((one) => one.option))].flatMap((option) => testersOf(plan, option).find((one) => one.batch?.id === batchId) ?? []);
+export const burnedOfBatch = (plan: TrialPlan, batchId: string): TestCandle[] =>
+  [...new Set(plan.testers.map((one) => one.option))].flatMap((option) => testCandlesOf(plan, option).find((one) => one.batch?.id === batchId) ?? []);

@@ -13,15 +13,15 @@ describe("the age at which something was seen or smelled", () => {
       batch.add({ kind: "smelled", payload: { score, room: "" } }, { happenedAt: at(days * DAY), arrivedAt: at(days * DAY) });
     smell(1, 3);
     smell(14, 8);
-    const { plan, facts } = batch.state(at(21 * DAY));
-    const when = flawSeenAt(facts, "weak_cold_throw");
+    const { plan, state } = batch.state(at(21 * DAY));
+    const when = flawSeenAt(state, "weak_cold_throw");
     expect(when).toBe(at(DAY));
-    const { record, ranges } = diagnosisOf(plan, facts, when ?? at(21 * DAY));
+    const { record, ranges } = diagnosisOf(plan, state, when ?? at(21 * DAY));
     expect(record.cure_days).toBeCloseTo(1, 1);
     const { causes } = answerDiagnose(diagnoseRequest.parse({ wax_family: "soy", defect: "weak_cold_throw", ranges, record: { ...record, cure_days: 1 } }));
     expect(causes.find((one) => one.key === "cure_days")).toMatchObject({ verdict: "supported", reason: expect.stringContaining("smelled after 1 day,") });
     // A score that is strong enough is no flaw.
-    expect(flawSeenAt({ ...facts, smells: facts.smells.slice(1) }, "weak_cold_throw")).toBeNull();
-    expect(flawSeenAt(facts, "frosting")).toBeNull();
+    expect(flawSeenAt({ ...state, smells: state.smells.slice(1) }, "weak_cold_throw")).toBeNull();
+    expect(flawSeenAt(state, "frosting")).toBeNull();
   });
 });

@@ -24,14 +24,14 @@ export interface IndividualsChart {
 }
 
 /** Fewer values set no limits. */
-export const LEAST_VALUES = 8;
+export const MIN_VALUES = 8;
 
 /**
  * A control chart of single values: limits from the mean moving range, as in the NIST/SEMATECH e-Handbook 6.3.2.2; runs rules of
  * Western Electric as given there (6.3.2). Null with fewer than eight values.
  */
 export function individuals(values: readonly number[]): IndividualsChart | null {
-  if (values.length < LEAST_VALUES) return null;
+  if (values.length < MIN_VALUES) return null;
   const mean = values.reduce((a, b) => a + b, 0) / values.length;
   const range = values.slice(1).reduce((sum, value, at) => sum + Math.abs(value - (values[at] as number)), 0) / (values.length - 1);
   const sigma = range / D2;

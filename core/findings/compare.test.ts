@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { withChange } from "../diagnosis/change";
 import type { ChangeNext } from "../diagnosis/diagnosis";
-import type { FormulaSpec } from "../recipe/spec";
-import { anId, readyProcess } from "../testing/batch";
+import type { FormulaSpec } from "../recipe/schema";
+import { anId, presetProcess } from "../testing/batch";
 import { comparable, recordDifferences, shareDifference } from "./compare";
 import { wilson } from "./proportion";
 
@@ -38,26 +38,26 @@ describe("one change for next time", () => {
     basis: "total",
     loadPpm: 90_000,
     notes: "For the market.",
-    process: readyProcess("soy-bind-hot"),
+    process: presetProcess("soy-bind-hot"),
   };
   const change = (what: string, from: ChangeNext["from"], to: ChangeNext["to"]): ChangeNext => ({ what, from, to, why: "" });
   const differing = (next: FormulaSpec) => ({
-    acts: spec.process.acts.filter((act, at) => JSON.stringify(act) !== JSON.stringify(next.process.acts[at])).map((act) => act.kind),
+    steps: spec.process.steps.filter((step, at) => JSON.stringify(step) !== JSON.stringify(next.process.steps[at])).map((step) => step.kind),
     load: next.loadPpm === spec.loadPpm,
   });
 
   it("is made in the formula, alone, within its range, and written in its notes", () => {
     const cooler = withChange(spec, change("pour_c", 72, 60), "batch 41");
-    expect(differing(cooler)).toEqual({ acts: ["cool"], load: true });
-    expect(cooler.process.acts.find((act) => act.kind === "cool")).toMatchObject({ range: { low: 5_850, high: 6_150 } });
+    expect(differing(cooler)).toEqual({ steps: ["cool"], load: true });
+    expect(cooler.process.steps.find((step) => step.kind === "cool")).toMatchObject({ range: { low: 5_850, high: 6_150 } });
     expect(cooler.notes).toBe("For the market.\nOne change after batch 41: poured at: 60 °C instead of 72 °C.");
     // The same change again stays inside what was drawn in.
-    expect(withChange(cooler, change("pour_c", 72, 63), "x").process.acts.find((act) => act.kind === "cool")).toMatchObject({
+    expect(withChange(cooler, change("pour_c", 72, 63), "x").process.steps.find((step) => step.kind === "cool")).toMatchObject({
       range: { low: 6_150, high: 6_150 },
     });
     // 8 % of the wax is 7.41 % of the total, in which this formula is written.
     expect(withChange(spec, change("load_percent_of_wax", 9.9, 8), "x").loadPpm).toBe(74_074);
-    expect(differing(withChange(spec, change("stir_minutes", 1, 3), "x"))).toEqual({ acts: ["stir"], load: true });
+    expect(differing(withChange(spec, change("stir_minutes", 1, 3), "x"))).toEqual({ steps: ["stir"], load: true });
     expect(withChange(spec, change("dye_drops_per_lb", 12, 10), "x").dyes?.[0]?.amount).toBe(10);
     expect(withChange(spec, change("dye_drops_per_lb", 12, 0), "x").dyes).toEqual([]);
   });

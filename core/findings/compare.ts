@@ -42,7 +42,7 @@ export function shareDifference(a: Share, b: Share): { by: number; low: number; 
 }
 
 /** Fewer batches without the flaw say nothing of what was different. */
-export const LEAST_FINE = 5;
+export const MIN_FINE = 5;
 
 export interface Unlike {
   key: RecordKeyName;
@@ -58,7 +58,7 @@ export function unlikeFine(here: DiagnosisRecord, fine: readonly DiagnosisRecord
     const mine = here[key];
     if (mine === undefined || FOLLOWS.includes(key)) return [];
     const theirs = fine.flatMap((one) => (one[key] === undefined ? [] : [one[key] as number | boolean]));
-    if (theirs.length < LEAST_FINE) return [];
+    if (theirs.length < MIN_FINE) return [];
     if (typeof mine === "boolean") return theirs.every((one) => one === !mine) ? [{ key, here: mine, fine: !mine, batches: theirs.length }] : [];
     const numbers = theirs.filter((one): one is number => typeof one === "number");
     const [low, high] = [Math.min(...numbers), Math.max(...numbers)];

@@ -27,12 +27,12 @@ export interface FoundFactor {
 }
 
 /** Fewer batches on either side tell nothing of a difference. */
-export const LEAST_BATCHES = 3;
-export const LEAST_PIECES = 12;
+export const MIN_BATCHES = 3;
+export const MIN_PIECES = 12;
 const LEVEL = 0.05;
 
 /** Levels that are compared: those with batches enough. */
-const compared = <L extends Level>(levels: readonly L[]): L[] => levels.filter((one) => one.batches >= LEAST_BATCHES && one.n >= LEAST_PIECES);
+const compared = <L extends Level>(levels: readonly L[]): L[] => levels.filter((one) => one.batches >= MIN_BATCHES && one.n >= MIN_PIECES);
 
 /**
  * How likely so large a difference between levels is by chance: the score test of equal shares with a cluster-robust variance, the

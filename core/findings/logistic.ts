@@ -26,7 +26,7 @@ const sigmoid = (z: number) => 1 / (1 + Math.exp(-z));
 const MILD = 2.5;
 
 /** Fewer batches cannot say how they scatter round a curve. */
-const LEAST_CLUSTERS = 4;
+const MIN_CLUSTERS = 4;
 
 /**
  * Logistic regression of a yes-or-no outcome on one number, by iteratively reweighted least squares with a mild penalty on the slope.
@@ -72,7 +72,7 @@ export function logistic(doses: readonly Dose[], options: { penalty?: number } =
   const batches = rows.reduce((sum, one) => sum + (one.batches ?? 0), 0);
   const det = aa * bb - ab * ab;
   let [vaa, vab, vbb] = [bb / det, -ab / det, aa / det];
-  const clustered = batches >= LEAST_CLUSTERS;
+  const clustered = batches >= MIN_CLUSTERS;
   if (clustered) {
     let [m00, m01, m11] = [0, 0, 0];
     for (const { x, kk = 0, kn = 0, nn = 0 } of rows) {

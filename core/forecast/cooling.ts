@@ -1,7 +1,7 @@
 import { median } from "../statistics/mean";
 import { type CurveShape, curveOf, PLAIN, type Step, startOf, unlikelihood } from "./curve";
 import { halfInterval, standardDeviation } from "./interval";
-import { ASSUMED, AT, type CoolingLaw, type PotReading, rateOf, type Usual } from "./law";
+import { ASSUMED, AT, type CoolingLaw, type PotReading, rateOf, type TypicalCooling } from "./law";
 import { leastSquares } from "./least-squares";
 
 /** A reading of a stirred pot is off by about so much, °C: common practice, no source. */
@@ -30,20 +30,20 @@ export interface CoolingFit {
   misfit: number;
 }
 
-/** Runs of one workshop differ from one another by at least so much, as a logarithm: pitchers, draughts. An assumption, no source. */
-const LEAST_SPREAD = 0.12;
+/** Runs of one workshop differ from one another by at least so much, as a logarithm: pitchers, drafts. An assumption, no source. */
+const MIN_SPREAD = 0.12;
 
 /**
  * What is usual in a workshop, from how its earlier pots cooled: each by the minutes for a kilogram, and
  * how much more than the heat balance says stirring in the oil dropped them. The more there are, the less what is assumed counts.
  */
-export function usualFrom(minutes: readonly number[], drops: readonly number[] = []): Usual | null {
+export function typicalFrom(minutes: readonly number[], drops: readonly number[] = []): TypicalCooling | null {
   const stirring = drops.length > 0 ? { stirring: { factor: median(drops), pots: drops.length } } : {};
   if (minutes.length === 0) return drops.length > 0 ? { ...ASSUMED, ...stirring } : null;
   const logs = minutes.map(Math.log);
   const mean = logs.reduce((sum, one) => sum + one, 0) / logs.length;
   const seen = logs.length > 2 ? Math.sqrt(logs.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (logs.length - 1)) : 0;
-  const between = Math.max(LEAST_SPREAD, seen);
+  const between = Math.max(MIN_SPREAD, seen);
   const [weight, assumed] = [logs.length / between ** 2, 1 / ASSUMED.spread ** 2];
   const middle = (mean * weight + Math.log(ASSUMED.minutes) * assumed) / (weight + assumed);
   return { minutes: Math.exp(middle), spread: Math.sqrt(between ** 2 + 1 / (weight + assumed)), ...stirring };
@@ -56,7 +56,7 @@ export const minutesPerKg = (law: Pick<CoolingLaw, "rate">, massG: number): numb
 interface Pot {
   room: number;
   massG: number;
-  usual: Usual;
+  usual: TypicalCooling;
   steps: readonly Step[];
   /** °C; null where its setting is not reckoned with. */
   sets: number | null;
@@ -120,7 +120,7 @@ function oddest(used: readonly PotReading[], pot: Pot, all: boolean): number {
 
 /** What is known of a pot beside its readings: how pots of the workshop cool, where something went in, and from where down its wax sets. */
 export interface KnownOfPot {
-  usual?: Usual | undefined;
+  usual?: TypicalCooling | undefined;
   steps?: readonly Step[] | undefined;
   sets?: number | null | undefined;
 }
@@ -156,8 +156,8 @@ export function fitCooling(
 
 /** Steeper than so many of its neighbors' falls, and by more than so many °C at once: something cool went in. More than the most is a misread digit. */
 const STEEP = 2.5;
-const LEAST_STEP = 2;
-const MOST_STEP = 12;
+const MIN_STEP = 2;
+const MAX_STEP = 12;
 /** A pot that cools rises between two readings by no more than this, °C. */
 const RISEN = 1;
 /** By so much a step has to better the fit, in squared standard deviations, beside what it costs. */
@@ -182,7 +182,7 @@ export function stepIn(readings: readonly PotReading[], room: number, massG = 1_
     const [before, after] = [readings[at - 1] as PotReading, readings[at] as PotReading];
     const others = slopes.filter((_, n) => n !== at - 1);
     const fell = before.celsius - after.celsius - Math.max(0, median(others)) * (after.minute - before.minute);
-    if (fell < LEAST_STEP || fell > MOST_STEP || (slopes[at - 1] as number) < STEEP * median(others)) continue;
+    if (fell < MIN_STEP || fell > MAX_STEP || (slopes[at - 1] as number) < STEEP * median(others)) continue;
     // Both before and after there must be something to hold it against; after a reading that rose it is that one which is odd.
     if (at < 2 && readings.length - at < 3) continue;
     if (at >= 2 && before.celsius > (readings[at - 2] as PotReading).celsius + RISEN) continue;

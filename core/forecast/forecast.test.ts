@@ -1,5 +1,4 @@
 import fc from "fast-check";
-import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { describe, expect, it } from "vitest";
 import { randomFrom } from "../random";
 import { fitCooling, reachedAt } from "./cooling";
@@ -20,23 +19,13 @@ const MISRA = {
 const rise = ([b1 = 0, b2 = 0]: readonly number[]) => MISRA.x.map((x, at) => b1 * (1 - Math.exp(-b2 * x)) - (MISRA.y[at] as number));
 
 describe("least squares", () => {
-  it("comes to the certified values of Misra1a from both starts, as another library does", () => {
-    const theirs = levenbergMarquardt(
-      { x: MISRA.x, y: MISRA.y },
-      ([b1, b2]: number[]) =>
-        (x: number) =>
-          (b1 as number) * (1 - Math.exp(-(b2 as number) * x)),
-      { initialValues: [250, 5e-4], damping: 0.01, maxIterations: 400, gradientDifference: [1e-4, 1e-9], errorTolerance: 1e-12 },
-    );
+  it("comes to the certified values of Misra1a from both starts", () => {
     for (const start of [
       [500, 1e-4],
       [250, 5e-4],
     ]) {
       const { parameters, sumOfSquares, covariance } = leastSquares(rise, start);
-      for (const [at, certified] of MISRA.b.entries()) {
-        expect((parameters[at] as number) / certified).toBeCloseTo(1, 8);
-        expect((parameters[at] as number) / (theirs.parameterValues[at] as number)).toBeCloseTo(1, 3);
-      }
+      for (const [at, certified] of MISRA.b.entries()) expect((parameters[at] as number) / certified).toBeCloseTo(1, 8);
       expect(sumOfSquares / MISRA.sum).toBeCloseTo(1, 8);
       // Standard deviation of b1, certified: 2.7070075241.
       expect(Math.sqrt((covariance[0]?.[0] ?? 0) * (sumOfSquares / 12))).toBeCloseTo(2.7070075241, 4);

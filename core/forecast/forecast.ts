@@ -2,7 +2,7 @@ import type { z } from "zod";
 import { type CoolingFit, fitCooling, type KnownOfPot, type Reached, reachedAt, stepIn } from "./cooling";
 import type { Step } from "./curve";
 import { heatedAt } from "./heating";
-import type { PotReading, Usual } from "./law";
+import type { PotReading, TypicalCooling } from "./law";
 import { CAPACITY, mixed } from "./mixing";
 import type * as schema from "./schema";
 
@@ -12,7 +12,7 @@ export type ForecastAnswer = z.output<typeof schema.forecastAnswer>;
 /** A pot rises while its newest readings do, by more than they are off. */
 const RISES_BY = 1.5;
 /** Long rows of readings are thinned: a law of three numbers needs no more. */
-const MOST_FITTED = 240;
+const MAX_FITTED = 240;
 
 /** The stretch that says how it goes on: from the warmest on where it cools, from the coolest before the end where it is heated. */
 function stretchOf(readings: readonly PotReading[]): { from: number; heating: boolean } {
@@ -48,7 +48,7 @@ const tenth = (value: number): number => Math.round(value * 100) / 100;
 /** What else is known of a pot than its readings: that it stands on the heat, and how pots of this workshop cool. */
 interface Known {
   rises?: boolean;
-  usual?: Usual | null;
+  usual?: TypicalCooling | null;
 }
 
 /** When a pot reaches temperatures, from its readings so far. Minutes on the clock of the readings. */
@@ -110,7 +110,7 @@ export function forecastFrom(request: ForecastRequest, known: Known = {}): Forec
   const heating = stretch.heating || known.rises === true;
   const from = stretch.heating || !known.rises ? stretch.from : readings.length - 1;
   const mine = readings.slice(from);
-  const every = Math.max(1, Math.ceil(mine.length / MOST_FITTED));
+  const every = Math.max(1, Math.ceil(mine.length / MAX_FITTED));
   const places = mine.flatMap((_, at) => (at % every === 0 || at === mine.length - 1 ? [at] : []));
   const used = places.map((at) => mine[at] as PotReading);
   const newest = readings.at(-1) as PotReading;

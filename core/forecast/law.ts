@@ -40,7 +40,7 @@ export function minuteOf({ excess, from, rate, bend }: CoolingLaw, wanted: numbe
  * What is thought before anything was read: a kilogram in a metal pitcher falls by Newton's law with 85 minutes, like bodies with
  * the third root of their mass (an assumption, no source), give or take a factor of 1.6; and it bends by 0.19, give or take 0.13.
  */
-export interface Usual {
+export interface TypicalCooling {
   /** Minutes for a kilogram, at 40 °C above the room. */
   minutes: number;
   /** Standard deviation of its logarithm. */
@@ -48,13 +48,13 @@ export interface Usual {
   /** By how much more than the heat balance says stirring in the oil drops a pot here, and of how many pots that was read. */
   stirring?: { factor: number; pots: number };
 }
-export const ASSUMED: Usual = { minutes: 85, spread: 0.47 };
+export const ASSUMED: TypicalCooling = { minutes: 85, spread: 0.47 };
 export const USUAL_BEND = 0.19;
 
-export const rateOf = (usual: Usual, massG: number) => AT / (usual.minutes * Math.cbrt(massG / 1_000));
+export const rateOf = (usual: TypicalCooling, massG: number) => AT / (usual.minutes * Math.cbrt(massG / 1_000));
 
 /** How a pot of so many grams usually cools. */
-export const usualLaw = (excess: number, from: number, massG: number, usual: Usual | null = null): CoolingLaw => ({
+export const typicalLaw = (excess: number, from: number, massG: number, usual: TypicalCooling | null = null): CoolingLaw => ({
   excess,
   from,
   rate: rateOf(usual ?? ASSUMED, massG),

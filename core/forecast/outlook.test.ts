@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { batchOf } from "../batch/batch";
 import { aBatch, at } from "../testing/batch";
-import { fitCooling, minutesPerKg, usualFrom } from "./cooling";
-import { excessAt, usualLaw } from "./law";
+import { fitCooling, minutesPerKg, typicalFrom } from "./cooling";
+import { excessAt, typicalLaw } from "./law";
 import { mixed } from "./mixing";
-import { learnedFrom, outlookOf } from "./outlook";
-import { callOf, dropOnAdding, stirringOf, watchOf } from "./watch";
+import { forecastView, learnedFrom } from "./outlook";
+import { dropOnAdding, forecastTarget, nextCall, stirringOf } from "./watch";
 
 const minutes = (iso: string | undefined) => (Date.parse(iso ?? "") - Date.parse(at(0))) / 60_000;
 
@@ -14,21 +14,21 @@ function pot() {
   const batch = aBatch();
   batch.weigh(batch.wax, 127_000);
   batch.weigh(batch.oil, 13_000);
-  const read = (act: string, celsius: number, minute: number) =>
-    batch.add({ kind: "read", payload: { act, shown: Math.round(celsius * 100), correction: 0 } }, { happenedAt: at(minute), arrivedAt: at(minute) });
-  const watch = (usual?: Parameters<typeof watchOf>[2]) => {
-    const { plan, facts } = batchOf(batch.events);
-    return watchOf(plan, facts, usual);
+  const read = (step: string, celsius: number, minute: number) =>
+    batch.add({ kind: "read", payload: { step, shown: Math.round(celsius * 100), correction: 0 } }, { happenedAt: at(minute), arrivedAt: at(minute) });
+  const watch = (usual?: Parameters<typeof forecastTarget>[2]) => {
+    const { plan, state } = batchOf(batch.events);
+    return forecastTarget(plan, state, usual);
   };
-  const outlook = (usual?: Parameters<typeof watchOf>[2]) => {
+  const outlook = (usual?: Parameters<typeof forecastTarget>[2]) => {
     const one = watch(usual);
-    return one && outlookOf(one);
+    return one && forecastView(one);
   };
   return { batch, read, watch, outlook };
 }
 
 /** 140 g in a room of 21 °C, in a pitcher that keeps the heat better than most: °C so many minutes after the oil was stirred in. */
-const trueAt = (minute: number, from: number) => 21 + excessAt(usualLaw(from - 21, 0, 140, { minutes: 140, spread: 0.1 }), minute);
+const trueAt = (minute: number, from: number) => 21 + excessAt(typicalLaw(from - 21, 0, 140, { minutes: 140, spread: 0.1 }), minute);
 
 describe("mixing", () => {
   it("holds the heat balance of the handbook: equal waters at 80 and 20 °C come to 50 °C, and no heat is lost", () => {
@@ -50,8 +50,8 @@ describe("mixing", () => {
   });
 
   it("of oil from the room lowers a pot the more the hotter it is, and by one or two degrees in one at 52 °C", () => {
-    const { plan, facts } = batchOf(pot().batch.events);
-    const drop = (celsius: number) => dropOnAdding(plan, { ...facts, targets: {} }, 0, celsius);
+    const { plan, state } = batchOf(pot().batch.events);
+    const drop = (celsius: number) => dropOnAdding(plan, { ...state, targets: {} }, 0, celsius);
     expect(drop(85)).toBeGreaterThan(drop(70));
     expect(drop(70)).toBeGreaterThan(drop(52));
     // A small pot loses more while it is stirred than the "1–2 °C" that are common practice for a large one; the heat balance alone gives 2.2.
@@ -81,7 +81,7 @@ describe("what is foreseen of a pot", () => {
     const { batch, read, outlook, watch } = pot();
     read("heat", 85, 20);
     read("add", 85, 21);
-    batch.add({ kind: "stirred", payload: { act: "stir", seconds: 120 } }, { happenedAt: at(23), arrivedAt: at(23) });
+    batch.add({ kind: "stirred", payload: { step: "stir", seconds: 120 } }, { happenedAt: at(23), arrivedAt: at(23) });
     const guess = outlook();
     expect(guess).toMatchObject({ name: "pour", is: "cooling", mixed: true });
     const begun = watch()?.request.readings[0];
@@ -152,15 +152,15 @@ describe("what a pot asks for", () => {
     const ahead = outlook();
     if (!ahead?.enters || !ahead.leaves) throw new Error("nothing foreseen");
     const enters = minutes(ahead.enters.at);
-    expect(callOf(ahead, at(enters - 1))).toEqual({ is: "wait", until: ahead.enters.at });
-    expect(callOf(ahead, at(enters + 1)).is).toBe("look");
+    expect(nextCall(ahead, at(enters - 1))).toEqual({ is: "wait", until: ahead.enters.at });
+    expect(nextCall(ahead, at(enters + 1)).is).toBe("look");
     read("cool", 62, enters);
     const inside = outlook();
     if (!inside?.leaves) throw new Error("nothing foreseen");
     expect(inside.enters).toBeNull();
-    expect(callOf(inside, at(enters + 1)).is).toBe("inside");
+    expect(nextCall(inside, at(enters + 1)).is).toBe("inside");
     // Called while it is still inside in nine cases of ten.
-    expect(callOf(inside, inside.leaves.low).is).toBe("leaving");
+    expect(nextCall(inside, inside.leaves.low).is).toBe("leaving");
     expect(minutes(inside.leaves.low)).toBeLessThan(minutes(inside.leaves.at));
   });
 
@@ -173,12 +173,12 @@ describe("what a pot asks for", () => {
     if (!inside?.leaves) throw new Error("nothing foreseen");
     expect(inside).toMatchObject({ readings: 1, readAt: at(30) });
     expect(inside.leaves.low < inside.leaves.at).toBe(true);
-    expect(callOf(inside, inside.leaves.low).is).toBe("inside");
-    expect(callOf(inside, inside.leaves.at).is).toBe("leaving");
-    for (const hours of [8, 24 * 21]) expect(callOf(inside, at(30 + hours * 60))).toEqual({ is: "stale" });
+    expect(nextCall(inside, inside.leaves.low).is).toBe("inside");
+    expect(nextCall(inside, inside.leaves.at).is).toBe("leaving");
+    for (const hours of [8, 24 * 21]) expect(nextCall(inside, at(30 + hours * 60))).toEqual({ is: "stale" });
     // What is foreseen far ahead of the last reading is waited for all the same.
     const slow = { ...inside, enters: { at: at(300), low: at(280), high: at(320) } };
-    expect(callOf(slow, at(290)).is).toBe("wait");
+    expect(nextCall(slow, at(290)).is).toBe("wait");
   });
 
   it("is to take a pot off the heat a little before it is hot enough", () => {
@@ -192,9 +192,9 @@ describe("what a pot asks for", () => {
     const heating = outlook();
     if (!heating?.enters) throw new Error("nothing foreseen");
     const enters = minutes(heating.enters.at);
-    expect(callOf(heating, at(enters - 3)).is).toBe("wait");
-    expect(callOf(heating, at(enters - 1)).is).toBe("off");
-    expect(callOf(heating, at(enters + 5)).is).toBe("off");
+    expect(nextCall(heating, at(enters - 3)).is).toBe("wait");
+    expect(nextCall(heating, at(enters - 1)).is).toBe("off");
+    expect(nextCall(heating, at(enters + 5)).is).toBe("off");
   });
 
   it("is nothing of what was poured already", () => {
@@ -203,7 +203,7 @@ describe("what a pot asks for", () => {
     read("add", 85, 21);
     read("cool", 62, 40);
     batch.add(
-      { kind: "poured", payload: { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } },
+      { kind: "poured", payload: { step: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } },
       { happenedAt: at(45), arrivedAt: at(45) },
     );
     expect(outlook()).toBeNull();
@@ -215,19 +215,19 @@ describe("how far the oil drops a pot", () => {
     const { batch, read, watch, outlook } = pot();
     read("heat", 85, 20);
     read("add", 85, 21);
-    batch.add({ kind: "stirred", payload: { act: "stir", seconds: 120 } }, { happenedAt: at(23), arrivedAt: at(23) });
+    batch.add({ kind: "stirred", payload: { step: "stir", seconds: 120 } }, { happenedAt: at(23), arrivedAt: at(23) });
     const guess = outlook();
     // Common practice, no source: from 85 °C to about 71 °C.
     expect(guess?.drops?.practice).toBeCloseTo(14, 9);
     expect(guess?.drops?.balance).toBeGreaterThan(4);
     expect(guess?.drops?.balance).toBeLessThan(9);
-    const told = usualFrom([], [2, 2.2, 1.8]);
+    const told = typicalFrom([], [2, 2.2, 1.8]);
     expect(told?.stirring).toEqual({ factor: 2, pots: 3 });
     expect(outlook(told)).toMatchObject({ drops: null, mixed: true });
     const [mine, theirs] = [watch(told), watch()].map((one) => one?.request.readings[0]?.celsius ?? 0) as [number, number];
     expect(85 - mine).toBeCloseTo(2 * (85 - theirs), 6);
     // What is foreseen without knowing reaches down to the cooler case.
-    expect(minutes(guess?.enters?.low)).toBeLessThanOrEqual(minutes(outlook(usualFrom([], [14 / (85 - theirs)]))?.enters?.at));
+    expect(minutes(guess?.enters?.low)).toBeLessThanOrEqual(minutes(outlook(typicalFrom([], [14 / (85 - theirs)]))?.enters?.at));
   });
 
   it("is read off a pot whose first reading came right after the stirring", () => {
@@ -238,11 +238,11 @@ describe("how far the oil drops a pot", () => {
       read("cool", 85 - drop, 21 + minute);
       read("cool", 70, 50);
       batch.add(
-        { kind: "poured", payload: { act: "pour", filled: [], leftMg: null, roomCelsius: 2_100, warmed: null } },
+        { kind: "poured", payload: { step: "pour", filled: [], leftMg: null, roomCelsius: 2_100, warmed: null } },
         { happenedAt: at(51), arrivedAt: at(51) },
       );
-      const { plan, facts } = batchOf(batch.events);
-      return { stirring: stirringOf(plan, facts), balance: dropOnAdding(plan, facts, 0, 85) };
+      const { plan, state } = batchOf(batch.events);
+      return { stirring: stirringOf(plan, state), balance: dropOnAdding(plan, state, 0, 85) };
     };
     const two = run(12, 2);
     expect((two.stirring ?? 0) * two.balance).toBeCloseTo(12, 6);
@@ -259,11 +259,11 @@ describe("what is usual in a workshop", () => {
       read("add", 85, 21);
       for (const minute of [0, 5, 10, 15, 20]) read("cool", trueAt(minute, 80) + (back && minute > 10 ? 9 : 0), 24 + minute);
       batch.add(
-        { kind: "poured", payload: { act: "pour", filled: [], leftMg: null, roomCelsius: 2_100, warmed: null } },
+        { kind: "poured", payload: { step: "pour", filled: [], leftMg: null, roomCelsius: 2_100, warmed: null } },
         { happenedAt: at(46), arrivedAt: at(46) },
       );
-      const { plan, facts } = batchOf(batch.events);
-      return learnedFrom(plan, facts);
+      const { plan, state } = batchOf(batch.events);
+      return learnedFrom(plan, state);
     };
     expect(run(true)).toBeNull();
     expect(Math.abs((run(false) ?? 0) / 140 - 1)).toBeLessThan(0.15);
@@ -271,15 +271,15 @@ describe("what is usual in a workshop", () => {
 
   it("is learned from earlier pots: the first reading of the next is worth more", () => {
     // A workshop whose pitchers keep the heat: 150 minutes for a kilogram in place of 85, read with an error of half a degree by turns.
-    const law = (massG: number) => usualLaw(64, 0, massG, { minutes: 150, spread: 0.1 });
+    const law = (massG: number) => typicalLaw(64, 0, massG, { minutes: 150, spread: 0.1 });
     const runs = [900, 1_200, 1_500, 1_800, 2_100].map((massG) => {
       const readings = [0, 8, 16, 24, 32, 40].map((minute, at) => ({ minute, celsius: 21 + excessAt(law(massG), minute) + (at % 2 ? 0.25 : -0.25) }));
       return minutesPerKg(fitCooling(readings, 21, massG).law, massG);
     });
-    const usual = usualFrom(runs);
+    const usual = typicalFrom(runs);
     expect(Math.abs((usual?.minutes ?? 0) / 150 - 1)).toBeLessThan(0.12);
     expect(usual?.spread).toBeLessThan(0.25);
-    expect(usualFrom([])).toBeNull();
+    expect(typicalFrom([])).toBeNull();
     const { read, outlook } = pot();
     read("heat", 85, 20);
     read("add", 85, 21);

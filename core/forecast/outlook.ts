@@ -1,33 +1,35 @@
-import { type BatchFacts, readingsOf } from "../batch/facts";
 import type { BatchPlan } from "../batch/plan";
-import { USUAL_ROOM } from "../day/cooling";
+import { type BatchState, readingsOf } from "../batch/state";
+import { DEFAULT_ROOM } from "../day/cooling";
 import { standing } from "../heat/range";
+import { recordedBy } from "../process/process";
+import { stepTypeOf } from "../process/steps";
 import { fitCooling, minutesPerKg } from "./cooling";
 import { type ForecastAnswer, forecastFrom } from "./forecast";
-import type { Foreseen, Outlook, Watch } from "./watch";
+import type { ForecastTarget, ForecastView, Foreseen } from "./watch";
 
 /** Fewer readings, or a smaller fall in °C, tell little of how a pot cools. */
-const LEAST_READINGS = 4;
-const LEAST_FALL = 5;
+const MIN_READINGS = 4;
+const MIN_FALL = 5;
 
 /** What a pot that was poured tells of how pots cool here: minutes for a kilogram; null where it was hardly read. */
-export function learnedFrom(plan: BatchPlan, facts: BatchFacts, room = USUAL_ROOM): number | null {
-  const cooled = plan.process.acts.find((one) => one.kind === "cool" && (one.pot ?? 0) === 0);
-  const poured = Object.values(facts.pours)[0];
+export function learnedFrom(plan: BatchPlan, state: BatchState, room = DEFAULT_ROOM): number | null {
+  const cooled = recordedBy(plan.process.steps, "pour_c", 0).find((one) => !stepTypeOf(one.kind).heat?.isHeld);
+  const poured = Object.values(state.pours)[0];
   const massG = (plan.pots[0]?.totalMg ?? 0) / 1_000;
-  if (!cooled || !poured || facts.abandoned || massG < 1) return null;
-  const mine = readingsOf(facts).filter((one) => one.act === cooled.id && Date.parse(one.at) <= Date.parse(poured.at));
+  if (!cooled || !poured || state.abandoned || massG < 1) return null;
+  const mine = readingsOf(state).filter((one) => one.step === cooled.id && Date.parse(one.at) <= Date.parse(poured.at));
   const from = Date.parse(mine[0]?.at ?? "");
   const readings = mine.map((one) => ({ minute: (Date.parse(one.at) - from) / 60_000, celsius: one.celsius / 100 }));
   // One that was put back on the heat between its readings tells nothing.
   if (readings.some((one, at) => at > 0 && one.celsius > (readings[at - 1]?.celsius ?? 0) + 1)) return null;
-  if (readings.length < LEAST_READINGS || (readings[0]?.celsius ?? 0) - (readings.at(-1)?.celsius ?? 0) < LEAST_FALL) return null;
+  if (readings.length < MIN_READINGS || (readings[0]?.celsius ?? 0) - (readings.at(-1)?.celsius ?? 0) < MIN_FALL) return null;
   const its = poured.roomCelsius === null ? room : poured.roomCelsius / 100;
   return minutesPerKg(fitCooling(readings, its, massG).law, massG);
 }
 
 /** What is foreseen of a watch, as it is said. Costs a fit: from a worker, or on the server. */
-export function outlookOf(watch: Watch): Outlook {
+export function forecastView(watch: ForecastTarget): ForecastView {
   const { name, range, from, request, mixed: guessed } = watch;
   const newest = request.readings.at(-1)?.celsius ?? 0;
   // On the heat and not yet inside it rises, however few readings there are.

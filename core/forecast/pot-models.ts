@@ -16,7 +16,7 @@ const areaOf = (massG: number, random: Random): number => 0.011 * Math.cbrt(mass
  * A pot of another model than the law that is fitted: wax and pitcher as two bodies that pass heat to one another, the pitcher and the
  * top losing it by free convection and radiation.
  */
-function twoBodies(random: Random, massG: number, room: number, begin: number): Curve {
+function twoContainers(random: Random, massG: number, room: number, begin: number): Curve {
   const area = areaOf(massG, random);
   const [wax, metal] = [massG * 2.5, (150 + random() * 350) * 0.9];
   const [free, grey, link] = [1.3 + random() * 0.9, 0.3 + random() * 0.6, 2 + random() * 6];
@@ -34,7 +34,7 @@ function twoBodies(random: Random, massG: number, room: number, begin: number): 
 }
 
 /** A pot as one body whose heat capacity grows a little as it cools, losing heat by free convection and radiation, in a room that warms by it. */
-function oneBody(random: Random, massG: number, room: number, begin: number): Curve {
+function oneContainer(random: Random, massG: number, room: number, begin: number): Curve {
   const area = areaOf(massG, random) * 1.25;
   const [free, grey, grows, warms] = [1.2 + random() * 1.2, 0.2 + random() * 0.7, random() * 0.004, random() * 1.5];
   let inside = begin;
@@ -65,7 +65,7 @@ function movingAir(random: Random, massG: number, room: number, begin: number): 
   return out;
 }
 
-export const POT_MODELS = { "two bodies": twoBodies, "one body": oneBody, "moving air": movingAir } as const;
+export const POT_MODELS = { "two bodies": twoContainers, "one body": oneContainer, "moving air": movingAir } as const;
 export type PotModel = keyof typeof POT_MODELS;
 
 /** The minute at which a curve is down to a temperature; −1 where it never is, or was from the first. */

@@ -1,15 +1,15 @@
-import { type BatchFacts, readingsOf, targetOf } from "../batch/facts";
-import { type Progress, progress, rangeName } from "../batch/phase";
+import { type Progress, progress } from "../batch/phase";
 import type { BatchPlan } from "../batch/plan";
-import { USUAL_ROOM } from "../day/cooling";
+import { type BatchState, readingsOf, targetOf } from "../batch/state";
+import { DEFAULT_ROOM } from "../day/cooling";
 import type { TemperatureRange } from "../heat/range";
-import { poursOf } from "../process/process";
+import { isOnBurner, poursOf, rangeName, recordedBy } from "../process/process";
 import type { ForecastRequest } from "./forecast";
-import { excessAt, type Usual, usualLaw } from "./law";
+import { excessAt, type TypicalCooling, typicalLaw } from "./law";
 import { CAPACITY, mixed } from "./mixing";
 
 /** What a pot is on its way to, and what is known of the way. Small enough to be handed to a worker. */
-export interface Watch {
+export interface ForecastTarget {
   /** The range: "add", "pour". */
   name: string;
   range: TemperatureRange;
@@ -21,7 +21,7 @@ export interface Watch {
   mixed: boolean;
   /** By how many °C that drops the pot, by the heat balance and in common practice, while no pot of the workshop tells; else null. */
   drops: { balance: number; practice: number } | null;
-  usual: Usual | null;
+  usual: TypicalCooling | null;
 }
 
 export interface Foreseen {
@@ -32,13 +32,13 @@ export interface Foreseen {
 }
 
 /** What is foreseen of a pot. */
-export interface Outlook {
+export interface ForecastView {
   name: string;
   range: TemperatureRange;
   is: "cooling" | "heating";
   mixed: boolean;
   /** As the watch has it. */
-  drops: Watch["drops"];
+  drops: ForecastTarget["drops"];
   /** When it was read last, and how often since it began to cool or to be heated, so far as the readings fit; 0 where it is worked out from the masses. */
   readAt: string;
   readings: number;
@@ -59,10 +59,10 @@ const SETS_C: Readonly<Record<string, number>> = { soy: 48, coconut: 44, paraffi
 const STIRRED_IN = 2;
 
 /** By how much a pot falls, in °C, when what is to be added goes in from the room and is stirred in. */
-export function dropOnAdding(plan: BatchPlan, facts: Pick<BatchFacts, "targets">, pot: number, celsius: number, room = USUAL_ROOM): number {
+export function dropOnAdding(plan: BatchPlan, state: Pick<BatchState, "targets">, pot: number, celsius: number, room = DEFAULT_ROOM): number {
   const parts = plan.pots[pot]?.components ?? [];
   const grams = (added: boolean) =>
-    parts.reduce((sum, part) => sum + ((part.kind === "fragrance" || part.kind === "dye") === added ? targetOf(facts, pot, part) / 1_000 : 0), 0);
+    parts.reduce((sum, part) => sum + ((part.kind === "fragrance" || part.kind === "dye") === added ? targetOf(state, pot, part) / 1_000 : 0), 0);
   const [wax, oil] = [grams(false), grams(true)];
   if (wax <= 0) return 0;
   const after = mixed([
@@ -70,7 +70,7 @@ export function dropOnAdding(plan: BatchPlan, facts: Pick<BatchFacts, "targets">
     { massG: oil, celsius: room, capacity: CAPACITY.oil },
   ]);
   if (after <= room) return celsius - after;
-  return celsius - room - excessAt(usualLaw(after - room, 0, wax + oil), STIRRED_IN);
+  return celsius - room - excessAt(typicalLaw(after - room, 0, wax + oil), STIRRED_IN);
 }
 
 /**
@@ -82,60 +82,60 @@ export const practiceDrop = (celsius: number): number => Math.max(1.5, 1.5 + ((c
 /** A first reading after the oil went in tells of the drop within so many minutes. */
 const TELLS_WITHIN = 12;
 /** A drop by the heat balance of less than so many °C tells nothing of how much more it was. */
-const LEAST_DROP = 1;
+const MIN_DROP = 1;
 
 /** By how much more than the heat balance says a pot that was poured dropped when its oil was stirred in; null where it was not read then. */
-export function stirringOf(plan: BatchPlan, facts: BatchFacts, room = USUAL_ROOM): number | null {
-  const added = plan.process.acts.find((one) => one.kind === "add" && (one.pot ?? 0) === 0);
-  const before = added && facts.reads[added.id];
-  if (!before || Object.keys(facts.pours).length === 0) return null;
+export function stirringOf(plan: BatchPlan, state: BatchState, room = DEFAULT_ROOM): number | null {
+  const added = recordedBy(plan.process.steps, "add_c", 0)[0];
+  const before = added && state.reads[added.id];
+  if (!before || Object.keys(state.pours).length === 0) return null;
   const since = Date.parse(before.at);
-  const after = readingsOf(facts).find((one) => Date.parse(one.at) > since);
+  const after = readingsOf(state).find((one) => Date.parse(one.at) > since);
   const minutes = after ? (Date.parse(after.at) - since) / 60_000 : Number.POSITIVE_INFINITY;
   if (!after || minutes < STIRRED_IN / 2 || minutes > TELLS_WITHIN) return null;
-  const balance = dropOnAdding(plan, facts, 0, before.celsius / 100, room);
-  if (balance < LEAST_DROP) return null;
+  const balance = dropOnAdding(plan, state, 0, before.celsius / 100, room);
+  if (balance < MIN_DROP) return null;
   // What it would have cooled by itself beyond the minutes of stirring that the balance has in it.
   const massG = (plan.pots[0]?.totalMg ?? 0) / 1_000;
   const there = after.celsius / 100 - room;
-  const cooled = there > 1 ? excessAt(usualLaw(there, 0, massG), Math.min(0, STIRRED_IN - minutes)) - there : 0;
+  const cooled = there > 1 ? excessAt(typicalLaw(there, 0, massG), Math.min(0, STIRRED_IN - minutes)) - there : 0;
   const factor = ((before.celsius - after.celsius) / 100 - cooled) / balance;
   return factor > 0.2 && factor < 8 ? factor : null;
 }
 
 /** The range a pot is on its way to: of the step that waits, or the next that has one; while it is poured, the one it was brought to. */
-function watched(steps: readonly Progress[], next: Progress): Progress | null {
-  const mine = steps.filter((step) => step.pot === next.pot && step.entry !== null);
-  const at = mine.findIndex((step) => step.key === next.key);
-  if (next.entry === "poured") return mine.slice(0, at).findLast((step) => step.range) ?? null;
-  return mine.slice(at).find((step) => step.range) ?? null;
+function watched(prompts: readonly Progress[], next: Progress): Progress | null {
+  const mine = prompts.filter((prompt) => prompt.pot === next.pot && prompt.entry !== null);
+  const at = mine.findIndex((prompt) => prompt.key === next.key);
+  if (next.entry === "poured") return mine.slice(0, at).findLast((prompt) => prompt.range) ?? null;
+  return mine.slice(at).find((prompt) => prompt.range) ?? null;
 }
 
 /** What there is to foresee of the pot that waits for hands; null where no range is ahead or nothing was read yet. */
-export function watchOf(plan: BatchPlan, facts: BatchFacts, usual: Usual | null = null, room = USUAL_ROOM): Watch | null {
-  const { steps, next } = progress(plan, facts);
-  const to = next && watched(steps, next);
+export function forecastTarget(plan: BatchPlan, state: BatchState, usual: TypicalCooling | null = null, room = DEFAULT_ROOM): ForecastTarget | null {
+  const { prompts, next } = progress(plan, state);
+  const to = next && watched(prompts, next);
   if (!to?.range) return null;
-  const order = plan.process.acts.map((one) => one.id);
-  const potOf = (act: string | null) => plan.process.acts.find((one) => one.id === act)?.pot ?? 0;
-  const mine = readingsOf(facts).filter((one) => one.act === null || potOf(one.act) === to.pot);
+  const order = plan.process.steps.map((one) => one.id);
+  const potOf = (step: string | null) => plan.process.steps.find((one) => one.id === step)?.pot ?? 0;
+  const mine = readingsOf(state).filter((one) => one.step === null || potOf(one.step) === to.pot);
   // What was read before the oil went in, before it was put back on the heat or poured from, is another curve.
-  const added = plan.process.acts.findLast((one) => one.kind === "add" && (one.pot ?? 0) === to.pot && order.indexOf(one.id) < order.indexOf(to.act));
-  const before = added && facts.reads[added.id];
-  const poured = poursOf(plan.process.acts).flatMap((one) =>
-    (one.pot ?? 0) === to.pot && facts.pours[one.id] ? [Date.parse(facts.pours[one.id]?.at ?? "")] : [],
+  const added = recordedBy(plan.process.steps, "add_c", to.pot).findLast((one) => order.indexOf(one.id) < order.indexOf(to.step));
+  const before = added && state.reads[added.id];
+  const poured = poursOf(plan.process.steps).flatMap((one) =>
+    (one.pot ?? 0) === to.pot && state.pours[one.id] ? [Date.parse(state.pours[one.id]?.at ?? "")] : [],
   );
-  const since = Math.max(before ? Date.parse(before.at) : 0, facts.onHeat ? Date.parse(facts.onHeat) : 0, ...poured);
+  const since = Math.max(before ? Date.parse(before.at) : 0, state.onHeat ? Date.parse(state.onHeat) : 0, ...poured);
   const after = mine.filter((one) => Date.parse(one.at) > since);
   const last = mine.findLast((one) => Date.parse(one.at) <= since);
   const massG = (plan.pots[to.pot]?.totalMg ?? 0) / 1_000;
   let points = after.map((one) => ({ at: Date.parse(one.at), celsius: one.celsius / 100 }));
   let guessed = false;
-  let drops: Watch["drops"] = null;
-  if (facts.onHeat && last && since === Date.parse(facts.onHeat)) points = [{ at: since, celsius: last.celsius / 100 }, ...points];
+  let drops: ForecastTarget["drops"] = null;
+  if (state.onHeat && last && since === Date.parse(state.onHeat)) points = [{ at: since, celsius: last.celsius / 100 }, ...points];
   else if (points.length === 0 && before && poured.length === 0) {
     const there = before.celsius / 100;
-    const balance = dropOnAdding(plan, facts, to.pot, there, room);
+    const balance = dropOnAdding(plan, state, to.pot, there, room);
     points = [{ at: Date.parse(before.at) + STIRRED_IN * 60_000, celsius: Math.max(room, there - balance * (usual?.stirring?.factor ?? 1)) }];
     guessed = true;
     if (!usual?.stirring) drops = { balance, practice: Math.max(balance, practiceDrop(there)) };
@@ -154,7 +154,7 @@ export function watchOf(plan: BatchPlan, facts: BatchFacts, usual: Usual | null 
       targets_c: [to.range.high / 100, to.range.low / 100],
       ...(sets === undefined ? {} : { sets_c: sets }),
     },
-    heating: to.kind === "heat" || facts.onHeat !== null,
+    heating: isOnBurner(to) || state.onHeat !== null,
     mixed: guessed,
     drops,
     usual,
@@ -165,7 +165,7 @@ export function watchOf(plan: BatchPlan, facts: BatchFacts, usual: Usual | null 
  * What an outlook asks for at a moment: to wait, to take it off the heat, to look now, to go on while it is inside, to act before it
  * leaves, or to read it anew since what was foreseen of the last reading is long over.
  */
-export type Call =
+export type NextCall =
   | { is: "wait"; until: string }
   | { is: "off" }
   | { is: "look" }
@@ -179,7 +179,7 @@ const STALE_AFTER = 2 * 3_600_000;
 /** So long before it is hot enough, in ms, a pot is taken off the heat: its bottom is hotter than its wax. Common practice, no source. */
 const COASTS_FOR = 2 * 60_000;
 
-export function callOf(outlook: Outlook, now: string): Call {
+export function nextCall(outlook: ForecastView, now: string): NextCall {
   const { enters, leaves, why } = outlook;
   const here = Date.parse(now);
   const over = Math.max(Date.parse(outlook.readAt), ...[enters, leaves].map((one) => (one ? Date.parse(one.at) : 0)));

@@ -1,5 +1,5 @@
 /** A body as it is packed: as wide as it is round, and how high with its lid. Micrometres. */
-export interface PackedBody {
+export interface PackedContainer {
   name: string;
   widthUm: number;
   heightUm: number;
@@ -34,7 +34,7 @@ export interface BoxFit {
 }
 
 /** All of one kind in a grid: columns along the length, rows across, layers up. Those after `columns × rows` stand on top. */
-function grid(body: PackedBody, columns: number, rows: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
+function grid(body: PackedContainer, columns: number, rows: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
   const layers = Math.ceil(body.count / (columns * rows));
   const stood = Array.from({ length: body.count }, (_, at) => {
     const on = at % (columns * rows);
@@ -51,7 +51,7 @@ function grid(body: PackedBody, columns: number, rows: number): { length: number
 }
 
 /** Several kinds in rows along the length, the widest first, in one layer. */
-function inRows(bodies: readonly PackedBody[], lengthUm: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
+function inRows(bodies: readonly PackedContainer[], lengthUm: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
   const all = bodies.flatMap((body) => Array.from({ length: body.count }, () => body)).sort((a, b) => b.widthUm - a.widthUm || b.heightUm - a.heightUm);
   const stood: Stood[] = [];
   let [x, y, row, length] = [0, 0, 0, 0];
@@ -73,7 +73,7 @@ function inRows(bodies: readonly PackedBody[], lengthUm: number): { length: numb
  * How bodies go into a box: round ones as the squares about them, of one kind in a grid and in layers, of several kinds in rows. Of all
  * ways that which goes in with the least left over. Null where nothing is packed.
  */
-export function fitInBox(bodies: readonly PackedBody[], box: BoxInner): BoxFit | null {
+export function fitInBox(bodies: readonly PackedContainer[], box: BoxInner): BoxFit | null {
   const filled = bodies.filter((one) => one.count > 0);
   const [only] = filled;
   if (!only) return null;
@@ -103,7 +103,7 @@ export function fitInBox(bodies: readonly PackedBody[], box: BoxInner): BoxFit |
 const RANK = { fits: 0, loose: 1, tight: 2, "too small": 3 } as const;
 
 /** Boxes for what goes in, the fitting ones first and of those the one with the least room to rattle. */
-export function boxesFor<B extends BoxInner>(bodies: readonly PackedBody[], boxes: readonly B[]): { box: B; fit: BoxFit }[] {
+export function boxesFor<B extends BoxInner>(bodies: readonly PackedContainer[], boxes: readonly B[]): { box: B; fit: BoxFit }[] {
   const room = (fit: BoxFit) => Math.max(fit.clearance.length, fit.clearance.width, fit.clearance.height);
   return boxes
     .flatMap((box) => {
@@ -117,7 +117,7 @@ export function boxesFor<B extends BoxInner>(bodies: readonly PackedBody[], boxe
 const WALL = 3_000;
 
 /** A body of the shelf as it is packed; `guessed` where the outside of a vessel was not measured, and a wall is added to the inside. */
-export function packedBodyOf(
+export function packedContainerOf(
   body: {
     body?: "vessel" | "mould";
     name: string;
@@ -128,7 +128,7 @@ export function packedBodyOf(
     outerHeightUm?: number | null;
   },
   count: number,
-): PackedBody & { guessed: boolean } {
+): PackedContainer & { guessed: boolean } {
   const inner = Math.max(body.innerTopUm, body.innerBottomUm);
   if (body.body === "mould") return { name: body.name, widthUm: inner, heightUm: body.heightUm, count, guessed: false };
   return {

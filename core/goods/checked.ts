@@ -1,7 +1,7 @@
 import type { output } from "zod";
 import { checked, stamp } from "../log/checked";
 import { z } from "../shapes";
-import type { OrderShapes } from "./kinds/kind";
+import type { OrderShapes } from "./events/event-type";
 import { ORDER } from "./order";
 import { orderPlan } from "./schema";
 

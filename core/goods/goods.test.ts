@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { boxesFor, fitInBox, packedBodyOf } from "./box";
+import { boxesFor, fitInBox, packedContainerOf } from "./box";
 import { packContents, packingDraw, packingPerPiece, packsFrom, takeFirst } from "./pack";
 import { dayWants, marginOfSold, toPour } from "./sales";
 import { readOrderRows } from "./sheet";
@@ -68,9 +68,14 @@ describe("a box by its inner size", () => {
       [2, "too small"],
     ]);
     const jar = { name: "jar", innerTopUm: 78_000, innerBottomUm: 72_000, heightUm: 60_000 };
-    expect(packedBodyOf(jar, 1)).toMatchObject({ widthUm: 84_000, heightUm: 63_000, guessed: true });
-    expect(packedBodyOf({ ...jar, outerUm: 82_000, outerHeightUm: 71_000 }, 2)).toMatchObject({ widthUm: 82_000, heightUm: 71_000, count: 2, guessed: false });
-    expect(packedBodyOf({ ...jar, body: "mould" }, 1)).toMatchObject({ widthUm: 78_000, guessed: false });
+    expect(packedContainerOf(jar, 1)).toMatchObject({ widthUm: 84_000, heightUm: 63_000, guessed: true });
+    expect(packedContainerOf({ ...jar, outerUm: 82_000, outerHeightUm: 71_000 }, 2)).toMatchObject({
+      widthUm: 82_000,
+      heightUm: 71_000,
+      count: 2,
+      guessed: false,
+    });
+    expect(packedContainerOf({ ...jar, body: "mould" }, 1)).toMatchObject({ widthUm: 78_000, guessed: false });
   });
 });
 

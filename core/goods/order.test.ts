@@ -1,11 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { UNREADABLE } from "../log/kinds/unreadable";
+import { UNREADABLE } from "../log/events/unreadable";
 import { anId } from "../testing/batch";
 import { CHECKED_ORDER } from "./checked";
-import { linesNow, outOf, stillOut, WENT } from "./facts";
 import { ORDER, type OrderBody, type OrderEvent } from "./order";
 import type { OrderPlan } from "./plan";
+import { linesNow, outOf, stillOut, WENT } from "./state";
 
 const RAIN = anId();
 const FERN = anId();
@@ -36,9 +36,9 @@ function aMarket() {
   const now = () => ORDER.of(events);
   const asked = (body: OrderBody, over: Partial<OrderEvent> = {}) => {
     const event = draft(body, over);
-    const { plan, facts, entries } = now();
+    const { plan, state, entries } = now();
     const target = entries.find((one) => one.event.id === over.corrects) ?? null;
-    return ORDER.refusal({ plan, facts }, event, target as never) ?? (over.corrects ? ORDER.conflict(events, event) : null);
+    return ORDER.refusal({ plan, state }, event, target as never) ?? (over.corrects ? ORDER.conflict(events, event) : null);
   };
   const add = (body: OrderBody, over: Partial<OrderEvent> = {}) => {
     const event = draft(body, over);
@@ -49,7 +49,7 @@ function aMarket() {
   const packings = { old: anId(), fresh: anId() };
   const takeOut = (old: number, fresh: number) =>
     add({
-      kind: "out",
+      kind: "shipped",
       payload: {
         goods: [
           { packing: packings.fresh, sellable: RAIN, name: "Rain", price: 1_000, pouredAt: at(20), packs: fresh },
@@ -58,7 +58,7 @@ function aMarket() {
       },
     });
   const went = (packs: number, to: (typeof WENT)[number], each: number | null = null): OrderBody => ({
-    kind: "went",
+    kind: "packsResolved",
     payload: { sellable: RAIN, name: "Rain", packs, to, each, why: "" },
   });
   return { events, now, asked, add, takeOut, went, packings };
@@ -70,10 +70,10 @@ describe("a market day", () => {
     takeOut(3, 5);
     add(went(4, "sold"));
     add(went(2, "back"));
-    const goods = Object.fromEntries(now().facts.goods.map((one) => [one.packing, one]));
+    const goods = Object.fromEntries(now().state.goods.map((one) => [one.packing, one]));
     expect(goods[packings.old]).toMatchObject({ out: 3, sold: 3, back: 0 });
     expect(goods[packings.fresh]).toMatchObject({ out: 5, sold: 1, back: 2, money: 1_000 });
-    expect(linesNow(now().facts)).toMatchObject([{ asked: 8, out: 8, sold: 4, back: 2, there: 2, money: 4_000, lacking: 2 }]);
+    expect(linesNow(now().state)).toMatchObject([{ asked: 8, out: 8, sold: 4, back: 2, there: 2, money: 4_000, shortage: 2 }]);
   });
 
   it("counts no more than is out, is not closed while something is, and says what lacks", () => {
@@ -87,7 +87,7 @@ describe("a market day", () => {
     expect(asked({ kind: "closed", payload: {} })).toBeNull();
     add({ kind: "closed", payload: {} });
     expect(asked(went(1, "sold"))?.message).toMatch(/closed/);
-    expect(linesNow(now().facts)).toMatchObject([{ sold: 2, given: 1, money: 1_600, there: 0, lacking: 5 }]);
+    expect(linesNow(now().state)).toMatchObject([{ sold: 2, given: 1, money: 1_600, there: 0, shortage: 5 }]);
   });
 
   it("takes a correction of what was counted, up to what was out, and an undo", () => {
@@ -97,9 +97,9 @@ describe("a market day", () => {
     expect(asked(went(4, "sold"), { corrects: first })).toBeNull();
     expect(asked(went(5, "sold"), { corrects: first })?.message).toMatch(/4 × Rain are out/);
     const second = add(went(1, "sold"), { corrects: first });
-    expect(outOf(now().facts, RAIN)).toBe(3);
+    expect(outOf(now().state, RAIN)).toBe(3);
     add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: second });
-    expect(outOf(now().facts, RAIN)).toBe(4);
+    expect(outOf(now().state, RAIN)).toBe(4);
   });
 
   it("asks for something else where that is said, with a thing that went out unasked beside it", () => {
@@ -109,10 +109,10 @@ describe("a market day", () => {
       kind: "asked",
       payload: { name: "Moss market", whom: "by the well", wantedOn: null, lines: [{ sellable: FERN, name: "Fern", packs: 3, price: null }] },
     });
-    expect(now().facts).toMatchObject({ name: "Moss market", wantedOn: null });
-    expect(linesNow(now().facts)).toMatchObject([
-      { name: "Fern", asked: 3, out: 0, lacking: 3 },
-      { name: "Rain", asked: 0, out: 2, lacking: 0 },
+    expect(now().state).toMatchObject({ name: "Moss market", wantedOn: null });
+    expect(linesNow(now().state)).toMatchObject([
+      { name: "Fern", asked: 3, out: 0, shortage: 3 },
+      { name: "Rain", asked: 0, out: 2, shortage: 0 },
     ]);
   });
 
@@ -124,13 +124,13 @@ describe("a market day", () => {
           if (to === "out") takeOut(packs, 1);
           else if (!asked(went(packs, to as "sold"))) add(went(packs, to as "sold"));
         }
-        const { facts } = now();
-        for (const one of facts.goods) {
+        const { state } = now();
+        for (const one of state.goods) {
           expect(stillOut(one)).toBeGreaterThanOrEqual(0);
           expect(one.money).toBe((one.sold + one.second) * 1_000);
         }
-        expect(facts.unplaced).toEqual({});
-        expect(ORDER.of([...events].reverse()).facts.goods).toEqual(facts.goods);
+        expect(state.unplaced).toEqual({});
+        expect(ORDER.of([...events].reverse()).state.goods).toEqual(state.goods);
       }),
       { numRuns: 60 },
     );
@@ -152,7 +152,7 @@ describe("what its entries say", () => {
       ["2 × Rain sold as seconds", "lid dented"],
       ["“rain from noon”", ""],
     ]);
-    const columns = events.map((event) => ORDER.kinds.get(event.kind)?.columns(event.payload, plan));
+    const columns = events.map((event) => ORDER.eventTypes.get(event.kind)?.columns(event.payload, plan));
     expect(columns.map((one) => one?.what)).toEqual(["Fern market: 8 × Rain", "1 × Rain, 2 × Rain", "2 × Rain sold as seconds; lid dented", "rain from noon"]);
   });
 
@@ -165,7 +165,7 @@ describe("what its entries say", () => {
     const twice = { sellable: RAIN, name: "Rain", packs: 1, price: null };
     expect(read("asked", { name: "Fern", whom: "", wantedOn: null, lines: [twice, twice] })).toBe(false);
     expect(read("asked", { name: "Fern", whom: "", wantedOn: null, lines: [twice] })).toBe(true);
-    expect(read("out", { goods: [] })).toBe(false);
+    expect(read("shipped", { goods: [] })).toBe(false);
     expect(read("poured", {})).toBe(false);
     expect(CHECKED_ORDER.read({ ...(events[0] as OrderEvent), kind: "invented" } as never)).toMatchObject({ kind: UNREADABLE });
   });

@@ -1,19 +1,19 @@
+import { type BodyOf, defineAggregate } from "../log/aggregate";
 import type { EventOf, Entry as LogEntry } from "../log/log";
-import { type BodyOf, subjectOf } from "../log/subject";
-import { firstOrder, type OrderFacts } from "./facts";
-import { ORDER_ENTRIES } from "./kinds";
+import { ORDER_EVENTS } from "./events";
 import type { OrderPlan } from "./plan";
+import { initialOrderState, type OrderState } from "./state";
 
-export type OrderBody = BodyOf<typeof ORDER_ENTRIES>;
+export type OrderBody = BodyOf<typeof ORDER_EVENTS>;
 export type OrderEvent = EventOf & OrderBody;
 export type OrderEntry = LogEntry<OrderEvent>;
 
-/** An order, or a market day, as a subject of the log. */
-export const ORDER = subjectOf({
+/** An order, or a market day, as an aggregate. */
+export const ORDER = defineAggregate({
   what: "order",
-  kinds: ORDER_ENTRIES,
-  first: firstOrder,
-  frozenOf: ({ plan }: { plan: OrderPlan }) => plan,
-  startStays: "The start of an order cannot be taken back. Close it, and say in a note why.",
-  reopened: (facts: OrderFacts) => ({ ...facts, closed: null }),
+  eventTypes: ORDER_EVENTS,
+  first: initialOrderState,
+  planOf: ({ plan }: { plan: OrderPlan }) => plan,
+  startNotDeletable: "The start of an order cannot be taken back. Close it, and say in a note why.",
+  reopened: (state: OrderState) => ({ ...state, closed: null }),
 });

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { isoDay } from "../units/day";
-import { ORDER_KINDS } from "./plan";
+import { ORDER_KINDS } from "./order-kinds";
 
 const minor = z.number().int().min(0).max(1e12);
 
@@ -12,6 +12,8 @@ export const orderLine = z.object({
   /** Of one pack, in minor units; null where no price is set. */
   price: minor.nullable(),
 });
+
+export type OrderLine = z.output<typeof orderLine>;
 
 /** What an order, or what is taken to a market day, was begun with. */
 export const orderPlan = z.object({
@@ -25,3 +27,4 @@ export const orderPlan = z.object({
     .max(200)
     .refine((list) => new Set(list.map((one) => one.sellable)).size === list.length, { error: "The same thing stands here twice: put its packs together." }),
 });
+export type OrderPlan = z.output<typeof orderPlan>;

@@ -1,6 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { answerHazard, HAZARD_CLASSES, type HazardRequest, hazardRequest } from "./hazard";
+import { answerHazard } from "./hazard";
+import { HAZARD_CLASSES } from "./rules";
+import { type HazardRequest, hazardRequest } from "./schema";
 
 type Ingredient = HazardRequest["parts"][number]["ingredients"][number];
 const has = (name: string, percent: number, classes: string[], more: Partial<Ingredient> = {}): Ingredient => ({ name, percent, classes, ...more });

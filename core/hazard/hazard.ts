@@ -1,83 +1,6 @@
-import { z } from "zod";
 import { type Held, heldBy, nearlyAlike } from "./ingredients";
-import { casNumber, ecNumber } from "./numbers";
-import { CLP, type ClassRule, classNamed, HAZARD_CLASSES, type HazardRules } from "./rules";
-
-export { HAZARD_CLASSES };
-
-const percent = z.number().min(0, "At least 0 %.").max(100, "At most 100 %.");
-const hazardClass = z.string().transform((one, context) => {
-  const known = classNamed(one);
-  if (known) return known;
-  context.addIssue({ code: "custom", message: `“${one}” is no class known here. One of: ${HAZARD_CLASSES.join(", ")}.` });
-  return z.NEVER;
-});
-const mFactor = z.number().min(1).max(1_000_000).nullish();
-const estimate = z.number().positive().max(100_000).nullish();
-
-const ingredient = z.object({
-  name: z.string().trim().min(1, "Name the ingredient.").max(200),
-  cas: casNumber.nullish().describe("ingredients of one number are one substance, as are those of one name whatever its case"),
-  ec: ecNumber.nullish(),
-  percent: percent.describe("of the part"),
-  classes: z.array(hazardClass).max(40),
-  m: mFactor.describe("M-factor for water, acute and chronic; 1 where nothing is said"),
-  m_acute: mFactor.describe("where it is another than the chronic one"),
-  m_chronic: mFactor,
-  ate_oral_mg_kg: estimate,
-  ate_dermal_mg_kg: estimate,
-  ate_inhalation_mg_l: estimate,
-  inhaled_as: z.enum(["vapor", "dust"]).nullish().describe("what the estimate for inhalation is of; dust or mist where nothing is said"),
-  specific_limits: z
-    .array(z.object({ class: hazardClass, percent: percent.gt(0, "Above 0 %.") }))
-    .max(40)
-    .nullish(),
-});
-/** Figures that were rounded to the last digit may come to a little more. */
-const WHOLE_PERCENT = 100.01;
-const sumOf = (list: readonly { percent: number }[]) => list.reduce((sum, one) => sum + one.percent, 0);
-export const hazardRequest = z
-  .object({
-    parts: z
-      .array(z.object({ percent: percent.describe("of the candle"), ingredients: z.array(ingredient).max(500) }))
-      .min(1, "At least one part.")
-      .max(100),
-    cut_offs: z
-      .boolean()
-      .default(false)
-      .describe("whether ingredients below the cut-off values of annex I, table 1.1 are left out; without them more is classified"),
-  })
-  .superRefine((one, context) => {
-    if (sumOf(one.parts) > WHOLE_PERCENT)
-      context.addIssue({ code: "custom", path: ["parts"], message: `The parts come to ${digits(sumOf(one.parts))} % of the candle: at most 100 %.` });
-    one.parts.forEach((part, at) => {
-      if (sumOf(part.ingredients) > WHOLE_PERCENT)
-        context.addIssue({
-          code: "custom",
-          path: ["parts", at, "ingredients"],
-          message: `The ingredients come to ${digits(sumOf(part.ingredients))} % of the part: at most 100 %.`,
-        });
-    });
-  });
-export type HazardRequest = z.input<typeof hazardRequest>;
-
-const label = z.object({
-  classes: z.array(z.string()),
-  signal: z.enum(["Warning", "Danger"]).nullable(),
-  pictograms: z.array(z.string()),
-  h: z.array(z.string()),
-  euh: z.array(z.string()),
-});
-export const hazardAnswer = label.extend({
-  contains: z.array(z.string()).describe("names that stand on the label"),
-  working: z.array(z.object({ rule: z.string(), value: z.number(), limit: z.number(), met: z.boolean(), from: z.array(z.string()) })),
-  missing: z.array(z.string()).describe("what was not said, and what was taken instead"),
-  alike: z.array(z.tuple([z.string(), z.string()])).describe("names that are spelled nearly alike: are they one substance?"),
-  cut_offs: z.boolean().describe("whether cut-off values were used"),
-  otherwise: label.nullable().describe("what the label would say with the other choice of cut-off values; null where it would say the same"),
-  draft: z.literal(true),
-});
-export type HazardAnswer = z.output<typeof hazardAnswer>;
+import { CLP, type ClassRule, digits, type HazardRules } from "./rules";
+import type { HazardAnswer, HazardRequest } from "./schema";
 
 const SENSITIZERS = {
   "Skin Sens. 1": { classes: ["Skin Sens. 1A", "Skin Sens. 1B", "Skin Sens. 1"], strong: "Skin Sens. 1A", says: "skin" },
@@ -96,7 +19,6 @@ function sensitizerLimits(one: Held, { classes, strong }: (typeof SENSITIZERS)[k
 /** What has to be named where it classifies the mixture. */
 const NAMED = /^(Acute Tox|Skin Corr|Eye Dam|Muta|Carc|Repr|STOT)/;
 
-const digits = (value: number) => Math.round(value * 1e6) / 1e6;
 /** Sums that are met but for the last digit of a binary fraction are met. */
 const reaches = (value: number, limit: number) => value >= limit - 1e-9;
 
@@ -108,8 +30,8 @@ export function answerHazard(request: HazardRequest, rules: HazardRules = CLP): 
   const held = heldBy(request).filter((one) => one.c > 0);
   const cutOffs = request.cut_offs ?? false;
   const [chosen, other] = [classify(held, rules, cutOffs), classify(held, rules, !cutOffs)];
-  const labelled = ({ classes, euh }: Classified) => ({ ...labelOf([...classes], rules), euh });
-  const [here, there] = [labelled(chosen), labelled(other)];
+  const labeled = ({ classes, euh }: Classified) => ({ ...labelOf([...classes], rules), euh });
+  const [here, there] = [labeled(chosen), labeled(other)];
   return {
     ...here,
     contains: chosen.contains,
@@ -133,11 +55,26 @@ interface Classified extends Pick<HazardAnswer, "euh" | "contains" | "working" |
   classes: Set<string>;
 }
 
-function classify(held: readonly Held[], rules: HazardRules, cutOffs: boolean): Classified {
+/** A mixture while it is classified: the classes that were met so far, and how. */
+interface Classification {
+  held: readonly Held[];
+  rules: HazardRules;
+  classes: Set<string>;
+  contains: Set<string>;
+  working: HazardAnswer["working"];
+  missing: Set<string>;
+  /** Holds a value against a limit, writes it down, and gives the class where it is reached; whether it is. Nothing to be tested of is not met. */
+  test: (name: string, value: number, limit: number, from: readonly Held[], gives: string | null) => boolean;
+  /** Whether so little of it is not regarded for a class, where cut-off values are used. */
+  tooLittle: (one: Held, name: string) => boolean;
+  /** The ingredients of any of these classes of which there is not too little. */
+  having: (...names: string[]) => Held[];
+}
+
+function classificationOf(held: readonly Held[], rules: HazardRules, cutOffs: boolean): Classification {
   const classes = new Set<string>();
   const contains = new Set<string>();
   const working: HazardAnswer["working"] = [];
-  const missing = new Set<string>();
   const test = (name: string, value: number, limit: number, from: readonly Held[], gives: string | null): boolean => {
     if (from.length === 0) return false;
     const met = reaches(value, limit);
@@ -148,7 +85,6 @@ function classify(held: readonly Held[], rules: HazardRules, cutOffs: boolean): 
     }
     return met;
   };
-  /** Whether so little of it is not regarded for a class, where cut-off values are used. */
   const tooLittle = (one: Held, name: string): boolean => {
     const cut = cutOffs ? rules.cutOffs[name.replace(/^(Acute Tox\. \d) \w+$/, "$1").replace(/ H\d+$/, "")] : undefined;
     if (cut === undefined) return false;
@@ -156,51 +92,57 @@ function classify(held: readonly Held[], rules: HazardRules, cutOffs: boolean): 
     return one.c < Math.min(cut / (m ?? 1), one.limits.get(name) ?? cut) - 1e-12;
   };
   const having = (...names: string[]) => held.filter((one) => names.some((name) => one.classes.has(name) && !tooLittle(one, name)));
-  const sum = (list: readonly Held[], of: (one: Held) => number) => list.reduce((all, one) => all + of(one), 0);
-  /** A share weighs as much as a limit of its own is below the generic one. */
-  const weighed = (one: Held, generic: number, own: number | undefined) => (own === undefined ? one.c : (one.c * generic) / own);
+  return { held, rules, classes, contains, working, missing: new Set(), test, tooLittle, having };
+}
 
-  for (const { route, form, says, categories } of rules.acute) acutely(route, form, says, categories);
-  /** Acute toxicity by a route: one over the sum of shares over their estimates. */
-  function acutely(
-    route: "oral" | "dermal" | "inhalation",
-    form: "vapor" | "dust" | undefined,
-    says: string,
-    categories: HazardRules["acute"][number]["categories"],
-  ) {
-    const mostToxic = categories.at(-1)?.upTo ?? 0;
-    const toxic = held.flatMap((one) => {
-      if (form && one.inhaledAs !== form) return [];
-      // The graver category first, where an ingredient carries two.
-      const category = categories.find((each) => one.classes.has(`Acute Tox. ${each.category} ${route}`));
-      const given = one.ate[route];
-      const ate = given ?? category?.point ?? null;
-      if (ate === null || !(category || ate <= mostToxic)) return [];
-      const own = categories.find((each) => ate <= each.upTo);
-      if (tooLittle(one, `Acute Tox. ${(category ?? own)?.category ?? 4} ${route}`)) return [];
-      if (category && given === null)
-        missing.add(`ATE (${route}) of ${one.name}: ${category.point} ${says.split(", ")[1]} was taken, which stands for its category`);
-      return [{ one, ate }];
-    });
-    if (toxic.length === 0) return;
-    const ate = 100 / toxic.reduce((all, { one, ate: each }) => all + one.c / each, 0);
-    const category = categories.find((each) => ate <= each.upTo);
-    working.push({
-      rule: `acute toxicity, ${says.replace(", ", ": 100 / Σ (C / ATE), ")}`,
-      value: digits(ate),
-      limit: mostToxic,
-      met: category !== undefined,
-      from: toxic.map(({ one }) => one.name),
-    });
-    if (!category) return;
-    classes.add(`Acute Tox. ${category.category} ${route}`);
-    for (const { one } of toxic) contains.add(one.name);
-  }
-  // Of dust and of vapor the graver counts.
+const sum = (list: readonly Held[], of: (one: Held) => number) => list.reduce((all, one) => all + of(one), 0);
+/** A share weighs as much as a limit of its own is below the generic one. */
+const weighed = (one: Held, generic: number, own: number | undefined) => (own === undefined ? one.c : (one.c * generic) / own);
+
+/** Acute toxicity by one route: one over the sum of shares over their estimates. */
+function classifyAcute(
+  { held, classes, contains, working, missing, tooLittle }: Classification,
+  { route, form, says, categories }: HazardRules["acute"][number],
+): void {
+  const mostToxic = categories.at(-1)?.upTo ?? 0;
+  const toxic = held.flatMap((one) => {
+    if (form && one.inhaledAs !== form) return [];
+    // The graver category first, where an ingredient carries two.
+    const category = categories.find((each) => one.classes.has(`Acute Tox. ${each.category} ${route}`));
+    const given = one.ate[route];
+    const ate = given ?? category?.point ?? null;
+    if (ate === null || !(category || ate <= mostToxic)) return [];
+    const own = categories.find((each) => ate <= each.upTo);
+    if (tooLittle(one, `Acute Tox. ${(category ?? own)?.category ?? 4} ${route}`)) return [];
+    if (category && given === null)
+      missing.add(`ATE (${route}) of ${one.name}: ${category.point} ${says.split(", ")[1]} was taken, which stands for its category`);
+    return [{ one, ate }];
+  });
+  if (toxic.length === 0) return;
+  const ate = 100 / toxic.reduce((all, { one, ate: each }) => all + one.c / each, 0);
+  const category = categories.find((each) => ate <= each.upTo);
+  working.push({
+    rule: `acute toxicity, ${says.replace(", ", ": 100 / Σ (C / ATE), ")}`,
+    value: digits(ate),
+    limit: mostToxic,
+    met: category !== undefined,
+    from: toxic.map(({ one }) => one.name),
+  });
+  if (!category) return;
+  classes.add(`Acute Tox. ${category.category} ${route}`);
+  for (const { one } of toxic) contains.add(one.name);
+}
+
+/** Acute toxicity by each route. Of dust and of vapor the graver counts. */
+function classifyAllAcute(at: Classification): void {
+  const { classes } = at;
+  for (const one of at.rules.acute) classifyAcute(at, one);
   const inhaled = [1, 2, 3, 4].map((n) => `Acute Tox. ${n} inhalation`).filter((name) => classes.has(name));
   for (const milder of inhaled.slice(1)) classes.delete(milder);
+}
 
-  // Skin. What corrodes counts ten times for irritation, or by the sheet's own limit for it.
+/** Harm to the skin. What corrodes counts ten times for irritation, or by the sheet's own limit for it. Returns what corrodes. */
+function classifySkin({ rules, test, having }: Classification): Held[] {
   const { corrodes, irritates } = rules.skin;
   const corrosive = having("Skin Corr. 1");
   const irritant = having("Skin Irrit. 2").filter((one) => !corrosive.includes(one));
@@ -212,8 +154,11 @@ function classify(held: readonly Held[], rules: HazardRules, cutOffs: boolean): 
     if (corrosive.length > 0)
       test("skin: 10 × Corr. 1 + Irrit. 2", sum([...corrosive, ...irritant], reddening), irritates, [...corrosive, ...irritant], "Skin Irrit. 2");
   }
+  return corrosive;
+}
 
-  // Eye: what burns the skin damages the eye; one of both classes counts once.
+/** Harm to the eye: what burns the skin damages the eye; one of both classes counts once. */
+function classifyEye({ rules, classes, working, test, having }: Classification, corrosive: readonly Held[]): void {
   const eye = rules.eye;
   const damaging = having("Skin Corr. 1", "Eye Dam. 1");
   const stinging = having("Eye Irrit. 2").filter((one) => !damaging.includes(one));
@@ -242,8 +187,10 @@ function classify(held: readonly Held[], rules: HazardRules, cutOffs: boolean): 
         "Eye Irrit. 2",
       );
   }
+}
 
-  // Sensitizers, each by itself; named where they are not said by their class.
+/** Sensitizers, each by itself; named where they are not said by their class. Returns the EUH sentences that follow. */
+function classifySensitizers({ held, rules, classes, contains, test }: Classification): string[] {
   const sensitizing = new Set<string>();
   for (const [gives, harm] of Object.entries(SENSITIZERS))
     for (const one of held) {
@@ -254,8 +201,11 @@ function classify(held: readonly Held[], rules: HazardRules, cutOffs: boolean): 
       contains.add(one.name);
       if (!reaches(one.c, limits.limit)) sensitizing.add(gives);
     }
-  const euh = [...sensitizing].some((gives) => !classes.has(gives)) ? ["EUH208"] : [];
+  return [...sensitizing].some((gives) => !classes.has(gives)) ? ["EUH208"] : [];
+}
 
+/** What is judged ingredient by ingredient, harm to organs, and what does not apply to a solid. */
+function classifyOneByOne({ held, rules, classes, working, test, having }: Classification): void {
   for (const [name, limit] of Object.entries(rules.byItself))
     for (const one of having(name)) test(`${name}, ${one.name}`, one.c, one.limits.get(name) ?? limit, [one], name);
   // Harm to organs: of category 1, less of it is of category 2.
@@ -277,8 +227,10 @@ function classify(held: readonly Held[], rules: HazardRules, cutOffs: boolean): 
   for (const name of rules.ofLiquids)
     for (const one of having(name))
       working.push({ rule: `${name} does not apply to a solid candle`, value: digits(one.c), limit: 100, met: false, from: [one.name] });
+}
 
-  // Water, with M-factors.
+/** Harm to water, with M-factors. */
+function classifyWater({ rules, missing, test, having }: Classification): void {
   const acute = having("Aquatic Acute 1");
   const chronic = [1, 2, 3, 4].map((n) => having(`Aquatic Chronic ${n}`));
   const [first, second, third] = chronic as [Held[], Held[], Held[], Held[]];
@@ -300,8 +252,16 @@ function classify(held: readonly Held[], rules: HazardRules, cutOffs: boolean): 
     test("water: Σ (100 · M · C₁ + 10 · C₂ + C₃)", 100 * times(first) + 10 * plain(second) + plain(third), rules.water, upTo(3), "Aquatic Chronic 3") ||
     test("water: Σ (C₁ + C₂ + C₃ + C₄)", plain([...new Set(upTo(4))]), rules.water, upTo(4), "Aquatic Chronic 4")
   );
+}
 
-  return { classes, euh, contains: [...contains].sort(), working, missing: [...missing] };
+function classify(held: readonly Held[], rules: HazardRules, cutOffs: boolean): Classified {
+  const at = classificationOf(held, rules, cutOffs);
+  classifyAllAcute(at);
+  classifyEye(at, classifySkin(at));
+  const euh = classifySensitizers(at);
+  classifyOneByOne(at);
+  classifyWater(at);
+  return { classes: at.classes, euh, contains: [...at.contains].sort(), working: at.working, missing: [...at.missing] };
 }
 
 /** Pictograms, signal word and H sentences of classes, with what leaves what out. */

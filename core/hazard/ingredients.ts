@@ -1,4 +1,4 @@
-import type { HazardRequest } from "./hazard";
+import type { HazardRequest } from "./schema";
 
 /** One substance of a candle with everything that its ingredients say of it. */
 export interface Held {
@@ -97,8 +97,8 @@ function lettersApart(a: string, b: string, most: number): number {
 }
 
 /** Shorter names are alike by chance. */
-const LEAST_LETTERS = 6;
-const MOST_APART = 2;
+const MIN_LETTERS = 6;
+const MAX_APART = 2;
 
 /** Pairs of substances whose names are spelled nearly alike, and that no numbers tell apart: are they one? */
 export function nearlyAlike(held: readonly Held[]): [string, string][] {
@@ -106,8 +106,8 @@ export function nearlyAlike(held: readonly Held[]): [string, string][] {
   return held.flatMap((one, at) =>
     held.slice(at + 1).flatMap((other): [string, string][] => {
       const [a, b] = [plainName(one.name), plainName(other.name)];
-      if (Math.min(a.length, b.length) < LEAST_LETTERS || apart(one.cas, other.cas) || apart(one.ec, other.ec)) return [];
-      return lettersApart(a, b, MOST_APART) <= MOST_APART ? [[one.name, other.name]] : [];
+      if (Math.min(a.length, b.length) < MIN_LETTERS || apart(one.cas, other.cas) || apart(one.ec, other.ec)) return [];
+      return lettersApart(a, b, MAX_APART) <= MAX_APART ? [[one.name, other.name]] : [];
     }),
   );
 }

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import type { Recipe } from "../recipe/spec";
+import type { Recipe } from "../recipe/schema";
 import { amountsFor } from "../weigh-out/amounts";
 import { hazardOf, joinParts, loadsWithout, type MixPart, partsOfPot, partsOfRecipe } from "./mixture";
 import { precautionsFor, wordsOf } from "./sentences";
@@ -149,9 +149,9 @@ describe("the label of a recipe", () => {
     const { answer, without } = hazardOf(partsOfRecipe(recipe(), shelf), sheets());
     expect(answer).toMatchObject({ classes: ["Aquatic Chronic 3"], h: ["H412"], euh: ["EUH208"], contains: ["a"] });
     expect(without).toEqual([]);
-    const lacking = hazardOf(partsOfRecipe(recipe(), shelf), new Map());
-    expect(lacking.without.map((one) => one.name)).toEqual(["soy", "fern"]);
-    const words = wordsOf(lacking.answer, "en", ["soy", "fern"]);
+    const shortage = hazardOf(partsOfRecipe(recipe(), shelf), new Map());
+    expect(shortage.without.map((one) => one.name)).toEqual(["soy", "fern"]);
+    const words = wordsOf(shortage.answer, "en", ["soy", "fern"]);
     expect(words.rests).toBe("Incomplete: no supplier's sheet of soy, fern.");
     // Nobody is told that it is not classified where nobody knows.
     expect(words.h).toEqual([]);

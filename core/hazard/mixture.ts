@@ -1,9 +1,10 @@
-import { type BatchFacts, partKey } from "../batch/facts";
 import type { PotPlan } from "../batch/plan";
+import { type BatchState, partKey } from "../batch/state";
 import { type DyeFacts, loadOfWax, mixOf, type OilFacts, type WaxFacts } from "../recipe/materials";
 import { partsOfWax } from "../recipe/mix";
-import type { Recipe } from "../recipe/spec";
-import { answerHazard, type HazardAnswer, type HazardRequest, hazardClassesOf } from "./hazard";
+import type { Recipe } from "../recipe/schema";
+import { answerHazard, hazardClassesOf } from "./hazard";
+import type { HazardAnswer, HazardRequest } from "./schema";
 import type { SupplierSheet } from "./sheet";
 
 /** One material of a candle, and its share of it. */
@@ -61,7 +62,7 @@ export function partsOfRecipe(recipe: Recipe, shelf: MixShelf, loadPpm: number =
 }
 
 /** What a pot really holds: as it was weighed, and as planned where nothing was put down. `planned` names those. */
-export function partsOfPot(pot: PotPlan, facts: Pick<BatchFacts, "weighed" | "counted">, at: number): { parts: MixPart[]; planned: string[] } {
+export function partsOfPot(pot: PotPlan, facts: Pick<BatchState, "weighed" | "counted">, at: number): { parts: MixPart[]; planned: string[] } {
   const planned: string[] = [];
   const parts = pot.components.map((part) => {
     const key = partKey(at, part.id);

@@ -80,3 +80,6 @@ export function classNamed(text: string): string | null {
   for (const [pattern, to] of AS_WRITTEN) if (pattern.test(plain)) return KNOWN.get(plain.replace(pattern, to)) ?? null;
   return null;
 }
+
+/** The value to six decimals, as it is shown in a working. */
+export const digits = (value: number): number => Math.round(value * 1e6) / 1e6;

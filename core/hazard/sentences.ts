@@ -1,5 +1,5 @@
-import type { HazardAnswer } from "./hazard";
 import { CLP, type HazardRules } from "./rules";
+import type { HazardAnswer } from "./schema";
 import table from "./sentences.json" with { type: "json" };
 
 /** The languages that labels are written in. */

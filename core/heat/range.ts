@@ -9,7 +9,7 @@ import {
   writeDifference,
 } from "../units/temperature";
 
-/** A range: the span of wax temperature, in hundredths of °C, in which one act is to be done. */
+/** A range: the span of wax temperature, in hundredths of °C, in which one step is to be done. */
 export interface TemperatureRange {
   low: CentiCelsius;
   high: CentiCelsius;
@@ -32,7 +32,7 @@ export function writeRange(value: TemperatureRange, unit: TemperatureUnit): stri
 }
 
 /** "9 °C above the pour range (57–63 °C)". */
-export function writeStanding(reading: CentiCelsius, name: string, within: TemperatureRange, unit: TemperatureUnit): string {
+export function writeRangeStatus(reading: CentiCelsius, name: string, within: TemperatureRange, unit: TemperatureUnit): string {
   const at = standing(reading, within);
   const named = `the ${name} range (${writeRange(within, unit)})`;
   return at.is === "inside" ? `inside ${named}` : `${writeDifference(at.by, unit)} ${at.is} ${named}`;

@@ -3,8 +3,8 @@ import { describe, expect, it } from "vitest";
 import { LANGUAGES } from "../hazard/sentences";
 import { burnHours } from "./burn-time";
 import { displayPanelMm2, figureHeightByAreaMm, figureHeightMm, netWeight, netWeightText, pictogramMm } from "./net";
-import { labelSheet, PAPERS, perSheet, placeOf, READY_SHEETS, TEST_SQUARE_MM, testSquareAt } from "./sheet";
-import { BODIES, burnTimeWords, careTexts, safetyTexts } from "./words";
+import { labelSheet, PAPERS, PRESET_SHEETS, perSheet, placeOf, TEST_SQUARE_MM, testSquareAt } from "./sheet";
+import { burnTimeWords, careTexts, LABEL_CONTAINERS, safetyTexts } from "./words";
 
 describe("a stated weight", () => {
   it("is written in both systems, each rounded down (1 oz = 28.349 523 125 g, NIST SP 811)", () => {
@@ -48,7 +48,7 @@ describe("a stated weight", () => {
 
 describe("sheets of labels", () => {
   it("that everybody begins with lie on their paper, and the square to check the printer covers no label", () => {
-    for (const { name, sheet } of READY_SHEETS) {
+    for (const { name, sheet } of PRESET_SHEETS) {
       expect(labelSheet.safeParse(sheet).success, name).toBe(true);
       const square = testSquareAt(sheet);
       const side = TEST_SQUARE_MM * 1_000;
@@ -64,7 +64,7 @@ describe("sheets of labels", () => {
   });
 
   it("are refused where they run off the paper, by how much, and where a round one is no circle", () => {
-    const fault = (over: object) => labelSheet.safeParse({ ...READY_SHEETS[0]?.sheet, ...over }).error?.issues.map((one) => one.message) ?? [];
+    const fault = (over: object) => labelSheet.safeParse({ ...PRESET_SHEETS[0]?.sheet, ...over }).error?.issues.map((one) => one.message) ?? [];
     expect(fault({})).toEqual([]);
     expect(fault({ columns: 4 })).toEqual(["These columns run 59 mm off the paper. Measure again."]);
     expect(fault({ rows: 9 })[0]).toMatch(/rows run 21 mm off the paper/);
@@ -73,7 +73,7 @@ describe("sheets of labels", () => {
 
   it("are filled across and then down, page by page, no two labels on one place", () => {
     fc.assert(
-      fc.property(fc.constantFrom(...READY_SHEETS), fc.integer({ min: 0, max: 300 }), ({ sheet }, n) => {
+      fc.property(fc.constantFrom(...PRESET_SHEETS), fc.integer({ min: 0, max: 300 }), ({ sheet }, n) => {
         const [one, other] = [placeOf(sheet, n), placeOf(sheet, n + 1)];
         expect(other.page - one.page).toBe((n + 1) % perSheet(sheet) === 0 ? 1 : 0);
         if (other.page === one.page) expect(other.x - one.x >= sheet.width || other.y - one.y >= sheet.height).toBe(true);
@@ -84,7 +84,7 @@ describe("sheets of labels", () => {
 
 describe("words on labels", () => {
   it("are the four warnings on everything with a flame, in every language, and more by body (EN 15494, from memory)", () => {
-    for (const body of BODIES)
+    for (const body of LABEL_CONTAINERS)
       for (const language of LANGUAGES) {
         const { always, more } = safetyTexts(body, language, ["Mine."]);
         expect(always.map((one) => one.sign)).toEqual(body === "melt" ? [] : ["unattended", "children", "fuel", "distance"]);
@@ -93,7 +93,7 @@ describe("words on labels", () => {
       }
     // 6 mm is 1/4 in; the system of the workshop's country comes first, and its spelling.
     const all = (isUs: boolean) =>
-      BODIES.flatMap((body) => [
+      LABEL_CONTAINERS.flatMap((body) => [
         ...safetyTexts(body, "en", [], isUs).always.map((one) => one.text),
         ...safetyTexts(body, "en", [], isUs).more,
         ...careTexts(body, "en", true, isUs),

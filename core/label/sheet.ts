@@ -41,7 +41,7 @@ export const labelSheet = z
 export type LabelSheet = z.output<typeof labelSheet>;
 
 /** Sheets to begin with, of no maker: a plain grid, round labels for tealights, and one label to a page quarter. */
-export const READY_SHEETS: readonly { id: string; name: string; sheet: LabelSheet }[] = [
+export const PRESET_SHEETS: readonly { id: string; name: string; sheet: LabelSheet }[] = [
   {
     id: "a4-3x8",
     name: "A4, 3 × 8",

@@ -9,9 +9,9 @@ export const textOf = (key: TextKey, language: Language, gaps: Readonly<Record<s
   Object.entries(gaps).reduce((text, [name, value]) => text.replace(`{${name}}`, value), TEXTS[key]?.[language] ?? key);
 
 /** What a candle is, as far as its warnings depend on it. */
-export const BODIES = ["container", "tealight", "pillar", "outdoor", "melt"] as const;
-export type LabelBody = (typeof BODIES)[number];
-export const BODY_NAMES: Record<LabelBody, string> = {
+export const LABEL_CONTAINERS = ["container", "tealight", "pillar", "outdoor", "melt"] as const;
+export type LabelContainer = (typeof LABEL_CONTAINERS)[number];
+export const CONTAINER_NAMES: Record<LabelContainer, string> = {
   container: "in a container",
   tealight: "tealight",
   pillar: "pillar or moulded",
@@ -45,7 +45,7 @@ export const ALWAYS = ["unattended", "children", "fuel", "distance"] as const;
 export type SafetySign = (typeof ALWAYS)[number];
 
 /** What else is said, by body: common practice, no source. The standard, local rules and the maker's insurer come first. */
-const MORE: Record<LabelBody, readonly TextKey[]> = {
+const MORE: Record<LabelContainer, readonly TextKey[]> = {
   container: ["trim", "draught", "pool", "move", "water"],
   tealight: ["tealight", "draught", "move"],
   pillar: ["pillar", "trim", "draught", "move"],
@@ -55,7 +55,7 @@ const MORE: Record<LabelBody, readonly TextKey[]> = {
 
 /** The warnings of a fire-safety label: always the four, then those of the body, then the workshop's own. Of a melt that bears no flame, what it is. */
 export function safetyTexts(
-  body: LabelBody,
+  body: LabelContainer,
   language: Language,
   own: readonly string[] = [],
   isUs = false,
@@ -70,7 +70,7 @@ export function safetyTexts(
 }
 
 /** What a buyer is told of burning it well; common practice, no source. */
-export function careTexts(body: LabelBody, language: Language, soy: boolean, isUs = false): string[] {
+export function careTexts(body: LabelContainer, language: Language, soy: boolean, isUs = false): string[] {
   if (body === "melt") return [textOf("melt", language), textOf("lid", language)];
   return [
     textOf("first", language),

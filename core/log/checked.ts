@@ -1,7 +1,7 @@
 import { z } from "zod";
 import type { Z } from "../shapes";
-import { UNREADABLE, type Unreadable } from "./kinds/unreadable";
-import type { AnyKind, EventOf } from "./log";
+import { UNREADABLE, type Unreadable } from "./events/unreadable";
+import type { AnyEventType, EventOf } from "./log";
 
 const uuid = z.uuid();
 /** A moment, in a year that a workshop can have seen. */
@@ -25,14 +25,16 @@ const unreadable = z.object({
 });
 
 interface Asked<E> {
-  kinds: ReadonlyMap<string, AnyKind<never, never>>;
+  eventTypes: ReadonlyMap<string, AnyEventType<never, never>>;
+  currentName: (kind: string) => string;
+  upcastPayload: (kind: string, payload: unknown, version: number) => unknown;
   of: (events: readonly E[]) => unknown;
 }
 
 /** A subject with what checks its entries, for whoever takes or reads them. `shapes` is what its kinds are handed. */
 export function checked<E extends EventOf, S extends Asked<E>, Shapes extends { z: Z }>(subject: S & Asked<E>, shapes: Shapes) {
   type EventBody = E extends EventOf ? Pick<E, "kind" | "payload"> : never;
-  const payloads = new Map([...subject.kinds.values()].map((one) => [one.kind, one.payload(shapes)]));
+  const payloads = new Map([...subject.eventTypes.values()].map((one) => [one.kind, one.payload(shapes)]));
   const bodies = [...payloads].map(([kind, payload]) => z.object({ kind: z.literal(kind), payload }));
   /** What can happen, with each kind's payload. */
   const body = z.discriminatedUnion("kind", bodies as never) as unknown as z.ZodType<EventBody>;
@@ -47,17 +49,16 @@ export function checked<E extends EventOf, S extends Asked<E>, Shapes extends { 
 
     /** Reads a stored event: its payload brought up to the newest version and checked. One that cannot be read is given back as unreadable. */
     read(raw: EventOf & { v?: number | null }): E {
-      const { v, ...head } = raw;
+      const { v, ...stored } = raw;
+      const head = { ...stored, kind: subject.currentName(stored.kind) };
       const version = v ?? 1;
       const spoiled = (why: string): E => {
         const payload: Unreadable = { kind: raw.kind, v: version, payload: raw.payload, why };
         return { ...head, kind: UNREADABLE, payload } as unknown as E;
       };
-      const kind = subject.kinds.get(raw.kind);
-      if (!kind) return spoiled("A newer version of the program wrote it.");
+      if (!subject.eventTypes.has(head.kind)) return spoiled("A newer version of the program wrote it.");
       try {
-        const payload = version < kind.version && kind.upcast ? kind.upcast((raw.payload ?? {}) as Record<string, unknown>, version) : raw.payload;
-        const parsed = payloads.get(raw.kind)?.safeParse(payload);
+        const parsed = payloads.get(head.kind)?.safeParse(subject.upcastPayload(head.kind, raw.payload, version));
         return parsed?.success ? ({ ...head, payload: parsed.data } as unknown as E) : spoiled(parsed?.error.issues[0]?.message ?? "");
       } catch {
         return spoiled("It is damaged.");

@@ -3,91 +3,111 @@ import type { Z } from "../shapes";
 import type { ScaleDisplay } from "../units/mass";
 
 /**
- * A log: what happened to a subject, entry by entry, never changed afterwards. A correction is a further entry that
- * names the one it replaces. Nothing here knows of any trade.
+ * The part of an event that all event types share. A log is append-only: a correction is a further event that names the one it replaces. Nothing in
+ * this folder knows about candles.
  */
 export interface Head {
-  /** UUIDv7, made where it happened: sending it twice changes nothing. */
+  /** UUIDv7, generated on the device, so that sending an event twice changes nothing. */
   id: string;
   happenedAt: string;
   arrivedAt: string;
   personId: string | null;
   instrumentId: string | null;
-  /** The entry that this one replaces or takes back. */
+  /** The id of the event that this one corrects or deletes. */
   corrects: string | null;
-  /** What the device's own clock said, where that was off; `happenedAt` is then set right by the measured difference. */
+  /** The time of the device's clock, where it was wrong; `happenedAt` is then corrected by the measured difference. */
   deviceAt?: string | null;
 }
 export type EventOf<K extends string = string, P = unknown> = Head & { kind: K; payload: P };
+/** An event as a device sends it, before the server has set `arrivedAt`. */
+export type SentEntry = Omit<EventOf, "arrivedAt">;
 
-/** Why an entry cannot be taken, at the field it concerns. */
-export interface Refusal {
+/** Why an event is rejected, with the field of its payload that causes it. */
+export interface Rejection {
   field: string;
   message: string;
-  /** A rule of good practice that held when the event was entered: what is found out later does not make the event impossible. */
+  /** A rule of good practice, checked only when the event is entered: later findings do not make it invalid. */
   advisory?: true;
 }
 
-/** An amount drawn from stock: milligrams, or pieces of what is counted. */
-export interface Draw {
+/** An amount drawn from stock, in milligrams, or in pieces for what is counted. */
+export interface StockDraw {
   materialId: string;
   amount: number;
 }
 
-/** What one standing event drew from stock: a row of the stock ledger. */
-export interface StockUse extends Draw {
+/** What one effective event drew from stock: a row of the stock ledger. */
+export interface StockUse extends StockDraw {
   eventId: string;
   at: string;
 }
 
-/** How a kind says what happened, in the reader's units. */
-export interface Say {
+/** Formats quantities in the reader's units, for `describe`. */
+export interface Formatters {
   g(mg: number): string;
   /** A weight as the scale shows it. */
   onScale(mg: number, scale: ScaleDisplay): string;
   t(centi: number): string;
   len(um: number): string;
-  /** As its instrument showed it: a tenth of a degree stays one. */
+  /** A temperature with the decimals that its instrument showed. */
   tShown(centi: number): string;
   tDifference(centi: number): string;
   range(range: { low: number; high: number }): string;
   temperature: "C" | "F";
 }
-export interface Told {
+export interface Description {
   what: string;
   figure?: string;
-  /** A further line, like how a reading stands against its range. */
+  /** A further line, such as how a reading compares with its range. */
   standing?: string;
   tone?: "ink" | "inside" | "hot" | "cool" | "safety";
 }
 
+/** A field of a payload that can be corrected, and how it is parsed. */
+export interface CorrectableField {
+  field: string;
+  label: string;
+  is: "mass" | "temperature" | "duration" | "count" | "text";
+  /** Of a count: what is counted. */
+  of?: string;
+}
+
+/** What the form of an event type with one field asks: the field, and the button's words. */
+export type EntryFields = CorrectableField & { button: string; placeholder?: string };
+
 /**
- * A kind of entry: one object, one file. `C` is what is frozen with the subject, `F` what follows from its entries,
- * `S` what it is handed to say how its payload is checked: what only shows entries then loads nothing that checks them.
+ * An event type: one object in a file of its own. `P` is its payload, `F` the state of the aggregate, `C` the aggregate's frozen plan. `S` is what
+ * `payload` needs to build its schema: it is passed in, so that pages that only show events do not load the schema library.
  */
-export interface Kind<K extends string, P, F, C, S = { z: Z }> {
+export interface EventType<K extends string, P, F, C, S = { z: Z }> {
   kind: K;
-  /** Of the payload; older ones are brought up by `upcast`. */
+  /** The name under which earlier versions stored it. */
+  formerName?: string;
+  /** The version of the payload; `upcast` converts older ones. */
   version: number;
   payload: (shapes: S) => z.ZodType<P>;
-  /** Brings a payload of any older version up to the newest. */
+  /** Returns a payload of any older version in the newest one. */
   upcast?: (old: Record<string, unknown>, version: number) => unknown;
+  /** The field that can be corrected; null if only the time can be. Without it, the event can only be deleted. */
+  correctableField?: CorrectableField | null;
+  /** It is entered in a form of its one field (`correctableField`): what the button says, and what stands in the empty field. */
+  entered?: { button: string; placeholder?: string };
   /** Entered, corrected and deleted only by a command of the program, which keeps rows beside it: what a maker is told instead. */
-  own?: string;
-  /** `at`: when it happened, where that is known. */
-  refuse?: (facts: F, payload: P, frozen: C, at?: string) => Refusal | null;
-  /** Changes the facts in place. */
-  apply: (facts: F, event: EventOf<string, P>, frozen: C) => void;
-  draws?: (facts: F, payload: P, frozen: C) => Draw[];
-  told: (payload: P, frozen: C, say: Say, instrument: string) => Told;
-  /** What a row of a table holds beside the head: grams, °C, seconds as plain numbers. */
+  onlyByCommand?: string;
+  /** Returns why the event is invalid in this state; null if it is valid. `at` is when it happened, where that is known. */
+  validate?: (state: F, payload: P, frozen: C, at?: string) => Rejection | null;
+  /** Changes the state in place. */
+  apply: (state: F, event: EventOf<string, P>, frozen: C) => void;
+  stockUse?: (state: F, payload: P, frozen: C) => StockDraw[];
+  describe: (payload: P, frozen: C, say: Formatters, instrument: string) => Description;
+  /** Columns of the CSV export beside the head: grams, °C and seconds as plain numbers. */
   columns: (payload: P, frozen: C) => { what?: string; grams?: number; wax_celsius?: number; shown_celsius?: number; seconds?: number };
 }
 // biome-ignore lint/suspicious/noExplicitAny: a list of kinds holds payloads of many types, each with what checks it
-export type AnyKind<F, C> = Kind<string, any, F, C, any>;
+export type AnyEventType<F, C> = EventType<string, any, F, C, any>;
 
-/** What the facts of every subject tell: how many entries count, when the newest of them happened, what they drew from stock. */
-export interface LogFacts {
+/** What every state holds: its version, how many events are effective (`standing`), when the newest happened, and what they drew from stock. */
+export interface LogState {
   format: number;
   standing: number;
   startedAt: string;
@@ -95,32 +115,32 @@ export interface LogFacts {
   drawn: Record<string, { amount: number; at: string }>;
 }
 
-/** What a log is about: its kinds of entry. `withdrawn` belongs to every subject. */
-export interface Subject<F extends LogFacts, C> {
-  kinds: ReadonlyMap<string, AnyKind<F, C>>;
-  first: (frozen: C, start: EventOf) => F;
+/** An aggregate: its event types by name, and the state that it starts with. Every aggregate has the type `withdrawn`, a deletion. */
+export interface Aggregate<F extends LogState, C> {
+  eventTypes: ReadonlyMap<string, AnyEventType<F, C>>;
+  initialState: (frozen: C, start: EventOf) => F;
 }
 
-/** One entry with what became of it. */
+/** An event with the one that superseded it. */
 export interface Entry<E extends Head = EventOf> {
   event: E;
-  /** The entry that replaced it or took it back; null where it stands. */
+  /** The event that corrected or deleted it; null if it is effective. */
   supersededBy: E | null;
 }
 
 const arrived = (a: Head, b: Head) => Date.parse(a.arrivedAt) - Date.parse(b.arrivedAt) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
-/** Order of happening, then of arriving. */
-export const happened = (a: Head, b: Head): number => Date.parse(a.happenedAt) - Date.parse(b.happenedAt) || arrived(a, b);
+/** Compares two events by when they happened, then by when they arrived. */
+export const compareHappened = (a: Head, b: Head): number => Date.parse(a.happenedAt) - Date.parse(b.happenedAt) || arrived(a, b);
 
 const WITHDRAWN = "withdrawn";
 const whole = (event: EventOf) => (event.payload as { whole?: boolean }).whole !== false;
 
 /**
- * Marks which entries stand. Of two corrections of one entry the later arrived counts, and the other is superseded by
- * it. Taking back a taking-back restores. Taking back a correction takes the whole entry out, or, where it says
- * `whole: false` (an undo), restores what was there before. Cycles, which only a spoilt file could hold, count for nothing.
+ * Returns all events in the order of happening, each with the one that superseded it. Of two corrections of one event, the later to arrive is
+ * effective and supersedes the other. Deleting a deletion restores the event. Deleting a correction deletes the event altogether; undoing it
+ * (`whole: false`) restores what was there before. Cycles, which only a damaged file can hold, are ignored.
  */
-export function settle<E extends EventOf>(events: readonly E[]): Entry<E>[] {
+export function resolveCorrections<E extends EventOf>(events: readonly E[]): Entry<E>[] {
   const by = new Map<string, E[]>();
   for (const event of [...events].sort(arrived)) {
     if (!event.corrects || event.corrects === event.id) continue;
@@ -130,8 +150,8 @@ export function settle<E extends EventOf>(events: readonly E[]): Entry<E>[] {
   }
   const known = new Map<string, E | null>();
   const open = new Set<string>();
-  /** The entry that stands in the place of this one; itself not counted. */
-  const superseder = (event: E): E | null => {
+  /** Returns the event that supersedes this one; null if it is effective. */
+  const findSuperseder = (event: E): E | null => {
     const found = known.get(event.id);
     if (found !== undefined) return found;
     const correctors = by.get(event.id);
@@ -139,7 +159,7 @@ export function settle<E extends EventOf>(events: readonly E[]): Entry<E>[] {
     open.add(event.id);
     let winner: E | null = null;
     for (const one of correctors) {
-      const over = superseder(one);
+      const over = findSuperseder(one);
       // A correction that was itself corrected still keeps the first entry out; one that was undone does not.
       const counts = over === null || (one.kind !== WITHDRAWN && (over.kind !== WITHDRAWN || whole(over)));
       if (counts) winner = one;
@@ -148,19 +168,19 @@ export function settle<E extends EventOf>(events: readonly E[]): Entry<E>[] {
     known.set(event.id, winner);
     return winner;
   };
-  return [...events].sort(happened).map((event) => {
-    const over = superseder(event);
+  return [...events].sort(compareHappened).map((event) => {
+    const over = findSuperseder(event);
     if (over || !event.corrects) return { event, supersededBy: over };
     // A loser of two corrections is superseded by the one that counts.
     const rivals = by.get(event.corrects);
     const target = rivals && rivals.length > 1 ? events.find((one) => one.id === event.corrects) : undefined;
-    const winner = target ? superseder(target) : null;
+    const winner = target ? findSuperseder(target) : null;
     return { event, supersededBy: winner && winner.id !== event.id && winner.corrects === event.corrects ? winner : null };
   });
 }
 
-/** Whether a chain of corrections leads back to where it began. */
-export function inCircle(events: readonly Pick<Head, "id" | "corrects">[]): boolean {
+/** Returns whether a chain of corrections leads back to its beginning. */
+export function hasCorrectionCycle(events: readonly Pick<Head, "id" | "corrects">[]): boolean {
   const to = new Map(events.map((one) => [one.id, one.corrects]));
   const fine = new Set<string>();
   for (const { id } of events) {
@@ -174,58 +194,58 @@ export function inCircle(events: readonly Pick<Head, "id" | "corrects">[]): bool
   return false;
 }
 
-/** Adds one standing event to the facts, in place. Returns what it drew from stock, one line a material. */
-export function foldOne<F extends LogFacts, C>(subject: Subject<F, C>, facts: F, event: EventOf, frozen: C): StockUse[] {
-  const kind = subject.kinds.get(event.kind);
+/** Applies one effective event to the state, in place. Returns what it drew from stock, one line per material. */
+export function applyEvent<F extends LogState, C>(subject: Aggregate<F, C>, state: F, event: EventOf, frozen: C): StockUse[] {
+  const kind = subject.eventTypes.get(event.kind);
   if (!kind) return [];
   const uses = new Map<string, StockUse>();
-  for (const { materialId, amount } of kind.draws?.(facts, event.payload, frozen) ?? []) {
-    facts.drawn[materialId] = { amount: (facts.drawn[materialId]?.amount ?? 0) + amount, at: event.happenedAt };
+  for (const { materialId, amount } of kind.stockUse?.(state, event.payload, frozen) ?? []) {
+    state.drawn[materialId] = { amount: (state.drawn[materialId]?.amount ?? 0) + amount, at: event.happenedAt };
     uses.set(materialId, { eventId: event.id, materialId, amount: (uses.get(materialId)?.amount ?? 0) + amount, at: event.happenedAt });
   }
-  kind.apply(facts, event, frozen);
-  facts.standing += 1;
-  if (Date.parse(event.happenedAt) > Date.parse(facts.lastAt)) facts.lastAt = event.happenedAt;
+  kind.apply(state, event, frozen);
+  state.standing += 1;
+  if (Date.parse(event.happenedAt) > Date.parse(state.lastAt)) state.lastAt = event.happenedAt;
   return [...uses.values()];
 }
 
-/** The standing events of a log in the order of happening, its start left out. One that is given twice counts once. */
+/** Returns the effective events of a log in the order of happening, without its start. An event that is given twice counts once. */
 function standingOf(start: EventOf, all: readonly EventOf[]): EventOf[] {
   const events = [...new Map(all.map((event) => [event.id, event])).values()];
-  return settle(events).flatMap(({ event, supersededBy }) => (supersededBy || event.kind === WITHDRAWN || event.id === start.id ? [] : [event]));
+  return resolveCorrections(events).flatMap(({ event, supersededBy }) => (supersededBy || event.kind === WITHDRAWN || event.id === start.id ? [] : [event]));
 }
 
-/** The facts that follow from all entries, and what each standing one drew from stock. The order in which they are given does not matter; one given twice counts once. */
-export function fold<F extends LogFacts, C>(subject: Subject<F, C>, start: EventOf, all: readonly EventOf[], frozen: C): { facts: F; uses: StockUse[] } {
-  const facts = subject.first(frozen, start);
-  const uses = standingOf(start, all).flatMap((event) => foldOne(subject, facts, event, frozen));
-  return { facts, uses };
+/** Returns the state that follows from all events, and what each effective one drew from stock. Order and repetition of the input do not matter. */
+export function fold<F extends LogState, C>(subject: Aggregate<F, C>, start: EventOf, all: readonly EventOf[], frozen: C): { state: F; uses: StockUse[] } {
+  const state = subject.initialState(frozen, start);
+  const uses = standingOf(start, all).flatMap((event) => applyEvent(subject, state, event, frozen));
+  return { state, uses };
 }
 
 /**
- * The standing events that the state before them refuses, by id, in the order of happening. Corrections are judged as if the log were open again:
- * `reopened` gives that state. Rules that are only advisory are left out.
+ * Returns the effective events that are invalid in the state before them, by id, in the order of happening. Corrections are validated as if the log
+ * were open again: `reopened` returns that state. Advisory rules are left out.
  */
-export function refusedIn<F extends LogFacts, C>(
-  subject: Subject<F, C>,
+export function eventsRefusedIn<F extends LogState, C>(
+  subject: Aggregate<F, C>,
   start: EventOf,
   all: readonly EventOf[],
   frozen: C,
-  reopened: (facts: F) => F,
-): Map<string, { event: EventOf; refusal: Refusal }> {
-  const facts = subject.first(frozen, start);
-  const refused = new Map<string, { event: EventOf; refusal: Refusal }>();
+  reopened: (state: F) => F,
+): Map<string, { event: EventOf; refusal: Rejection }> {
+  const state = subject.initialState(frozen, start);
+  const refused = new Map<string, { event: EventOf; refusal: Rejection }>();
   for (const event of standingOf(start, all)) {
-    const refusal = subject.kinds.get(event.kind)?.refuse?.(event.corrects ? reopened(facts) : facts, event.payload, frozen, event.happenedAt);
+    const refusal = subject.eventTypes.get(event.kind)?.validate?.(event.corrects ? reopened(state) : state, event.payload, frozen, event.happenedAt);
     if (refusal && !refusal.advisory) refused.set(event.id, { event, refusal });
-    foldOne(subject, facts, event, frozen);
+    applyEvent(subject, state, event, frozen);
   }
   return refused;
 }
 
-/** Whether an entry can be folded onto facts as they are: it corrects nothing, and nothing that counts happened after it. */
-export const followsOn = (facts: { lastAt: string }, event: Pick<EventOf, "corrects" | "kind" | "happenedAt">): boolean =>
-  event.corrects === null && event.kind !== WITHDRAWN && Date.parse(event.happenedAt) >= Date.parse(facts.lastAt);
+/** Returns whether an event can be applied to a state as it is: it corrects nothing, and no effective event happened after it. */
+export const isAppendOnly = (state: { lastAt: string }, event: Pick<EventOf, "corrects" | "kind" | "happenedAt">): boolean =>
+  event.corrects === null && event.kind !== WITHDRAWN && Date.parse(event.happenedAt) >= Date.parse(state.lastAt);
 
-/** An entry may be dated this far ahead of the server's clock, for clocks that disagree a little. */
+/** How far an event may be dated ahead of the server's clock, in ms: clocks disagree a little. */
 export const CLOCK_TOLERANCE_MS = 90_000;

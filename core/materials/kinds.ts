@@ -292,8 +292,8 @@ export function shelfFaults(kind: ShelfKind, values: Readonly<Record<string, unk
   return faults;
 }
 
-/** The colour that a dye sets to in a family of wax, from "soy: pale rose; paraffin: brick red"; null where it is not said. */
-export function colourIn(colours: string, familyName: string): string | null {
+/** The color that a dye sets to in a family of wax, from "soy: pale rose; paraffin: brick red"; null where it is not said. */
+export function colorIn(colours: string, familyName: string): string | null {
   for (const part of colours.split(/[;\n]/)) {
     const [name_, colour] = part.split(":");
     if (colour && name_?.trim().toLowerCase() === familyName) return colour.trim();

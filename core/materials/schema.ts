@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { temperatureRange } from "../heat/schema";
 import { isoDay } from "../units/day";
-import { LEAST_DENSITY, MOST_DENSITY } from "../units/density";
+import { MAX_DENSITY, MIN_DENSITY } from "../units/density";
 import { SECONDS } from "../units/duration";
 import { exactResolution, LARGEST_MASS_MG } from "../units/mass";
 import { COLDEST } from "../units/temperature";
@@ -35,7 +35,7 @@ function fieldSchema(field: ShelfField): z.ZodType {
       case "duration":
         return whole.min(0).max(400 * SECONDS.d);
       case "density":
-        return whole.min(LEAST_DENSITY).max(MOST_DENSITY);
+        return whole.min(MIN_DENSITY).max(MAX_DENSITY);
       case "length":
         return whole.min(type.least * 1_000, `At least ${type.least} mm.`).max(type.most * 1_000, `At most ${type.most} mm.`);
       case "families":

@@ -4,7 +4,7 @@ import type { z } from "zod";
 import { anId } from "../testing/batch";
 import { cautionsOnMaterial, cautionsOnVessel, notToBeFilled } from "./cautions";
 import { type FieldContext, readField, WAX_FAMILIES, writeField } from "./fields";
-import { colourIn, SHELF_FIELDS, SHELF_KINDS, shelfFaults } from "./kinds";
+import { colorIn, SHELF_FIELDS, SHELF_KINDS, shelfFaults } from "./kinds";
 import { shelfValues } from "./schema";
 import { decodeSheet, guessMapping, readSheet, separatorOf, writeSheet } from "./sheet";
 
@@ -160,8 +160,8 @@ describe("a field of the shelf", () => {
   });
 
   it("finds the colour a dye sets to in a family", () => {
-    expect(colourIn("soy: pale rose; paraffin: brick red", "paraffin")).toBe("brick red");
-    expect(colourIn("soy: pale rose", "palm")).toBeNull();
+    expect(colorIn("soy: pale rose; paraffin: brick red", "paraffin")).toBe("brick red");
+    expect(colorIn("soy: pale rose", "palm")).toBeNull();
   });
 });
 

@@ -1,10 +1,10 @@
 /** What notes are kept of. */
-export const NOTED = ["formula", "batch", "trial", "product", "wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "pack"] as const;
-export type Noted = (typeof NOTED)[number];
+export const NOTE_SUBJECTS = ["formula", "batch", "trial", "product", "wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "pack"] as const;
+export type NoteSubject = (typeof NOTE_SUBJECTS)[number];
 
 /** The most pictures with one note, and the most bytes of one. */
-export const MOST_PICTURES = 4;
-export const MOST_PICTURE_BYTES = 600_000;
+export const MAX_PICTURES = 4;
+export const MAX_PICTURE_BYTES = 600_000;
 
 /** The size of a JPEG, and whether it carries more than its picture, like where and with what it was taken; null where it is none. */
 export interface JpegRead {
@@ -13,7 +13,7 @@ export interface JpegRead {
   carriesMore: boolean;
 }
 
-/** Segments that belong to the picture itself: JFIF, the colour profile, and how its colours are coded (ITU-T T.871; ICC.1 annex B.4; T.872). */
+/** Segments that belong to the picture itself: JFIF, the color profile, and how its colors are coded (ITU-T T.871; ICC.1 annex B.4; T.872). */
 const OF_THE_PICTURE: Record<number, string> = { 224: "JFIF\0", 226: "ICC_PROFILE\0", 238: "Adobe" };
 
 /** Reads the segments of a JPEG up to its picture (ITU-T T.81, annex B). */

@@ -2,15 +2,15 @@ import { describe, expect, it } from "vitest";
 import { AREAS, areaOfPath, lesserOf, may, mayOpen, type ROLES } from "../index";
 
 describe("what a role may do", () => {
-  const seen = (role: (typeof ROLES)[number]) => AREAS.filter((area) => may(role, { area, act: "see" }));
-  const changed = (role: (typeof ROLES)[number]) => AREAS.filter((area) => may(role, { area, act: "change" }));
+  const seen = (role: (typeof ROLES)[number]) => AREAS.filter((area) => may(role, { area, action: "see" }));
+  const changed = (role: (typeof ROLES)[number]) => AREAS.filter((area) => may(role, { area, action: "change" }));
 
-  it("is bench, rack, look-over and burn for a helper, and no page with a price", () => {
-    expect(seen("helper")).toEqual(["bench", "rack", "look-over", "burn"]);
-    expect(changed("helper")).toEqual(["bench", "rack", "look-over", "burn"]);
+  it("is bench, rack, inspect and burn for a helper, and no page with a price", () => {
+    expect(seen("helper")).toEqual(["bench", "rack", "inspect", "burn"]);
+    expect(changed("helper")).toEqual(["bench", "rack", "inspect", "burn"]);
     for (const path of ["/", "/products/x", "/sell", "/shelf?kind=wax", "/plan", "/records/x", "/findings", "/people", "/formulas", "/first"])
       expect(mayOpen("helper", path), path).toBe(false);
-    for (const path of ["/bench", "/bench/x", "/rack", "/look-over/x", "/burn?x", "/words", "/words#cure"]) expect(mayOpen("helper", path), path).toBe(true);
+    for (const path of ["/bench", "/bench/x", "/rack", "/inspect/x", "/burn?x", "/words", "/words#cure"]) expect(mayOpen("helper", path), path).toBe(true);
   });
 
   it("is to see for a reader, all but who works here for a maker, and that too for an owner", () => {
@@ -24,6 +24,14 @@ describe("what a role may do", () => {
     expect(lesserOf("owner", "helper")).toBe("helper");
     expect(lesserOf("reader", "maker")).toBe("reader");
     // A path that only begins alike is another's.
-    expect(areaOfPath("/sellers")).toBe("today");
+    expect(areaOfPath("/sellers")).toBe("people");
+    expect([areaOfPath("/"), areaOfPath("")]).toEqual(["today", "today"]);
+  });
+
+  it("is nothing on a page that nobody gave a right for: only the owner sees it", () => {
+    for (const path of ["/samples", "/samples/x", "/sellers", "/undefined"]) {
+      for (const role of ["reader", "helper", "maker"] as const) expect(mayOpen(role, path), `${role} ${path}`).toBe(false);
+      expect(mayOpen("owner", path)).toBe(true);
+    }
   });
 });

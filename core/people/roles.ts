@@ -2,18 +2,18 @@
 export const ROLES = ["reader", "helper", "maker", "owner"] as const;
 export type Role = (typeof ROLES)[number];
 
-/** The parts of the program that rights are given for: its stations, and who works here. */
-export const AREAS = ["today", "shelf", "formulas", "products", "plan", "bench", "rack", "look-over", "burn", "sell", "records", "findings", "people"] as const;
+/** The parts of the program that rights are given for: its sections, and who works here. */
+export const AREAS = ["today", "shelf", "formulas", "products", "plan", "bench", "rack", "inspect", "burn", "sell", "records", "findings", "people"] as const;
 export type Area = (typeof AREAS)[number];
 
 /** Something that is to be done in one part. */
 export interface Need {
   area: Area;
-  act: "see" | "change";
+  action: "see" | "change";
 }
 
 /** What is worked at with hands, and shows no price. */
-const AT_HAND: readonly Area[] = ["bench", "rack", "look-over", "burn"];
+const AT_HAND: readonly Area[] = ["bench", "rack", "inspect", "burn"];
 
 /**
  * Whether a role may do something: an owner all of it; a maker all but who works here; a helper what is worked at with hands; a reader sees everything but who works here, and changes nothing. Common practice, no source.
@@ -22,21 +22,21 @@ export function may(role: Role, need: Need): boolean {
   if (role === "owner") return true;
   if (need.area === "people") return false;
   if (role === "maker") return true;
-  if (role === "reader") return need.act === "see";
+  if (role === "reader") return need.action === "see";
   return AT_HAND.includes(need.area);
 }
 
 /** What somebody may do on a device that may itself do no more than `most`: the areas of both. */
 export const lesserOf = (a: Role, b: Role): Role => (ROLES.indexOf(a) <= ROLES.indexOf(b) ? a : b);
 
-/** Pages of no station, and whose they are: the words of the trade are for everybody. */
-const OTHER_PAGES: Readonly<Record<string, Area>> = { "/words": "bench", "/first": "plan" };
+/** Pages of no section, and whose they are: the words of the trade are for everybody. */
+const OTHER_PAGES: Readonly<Record<string, Area>> = { "/": "today", "/words": "bench", "/first": "plan" };
 
-/** The part of the program that a page belongs to, by its path within the workshop; today's where it is none other's. */
+/** The part of the program that a page belongs to, by its path within the workshop; one that nobody gave a right for is the owner's alone. */
 export function areaOfPath(path: string): Area {
-  const whole = path.split(/[?#]/)[0] ?? "";
-  return OTHER_PAGES[whole] ?? AREAS.find((area) => whole === `/${area}` || whole.startsWith(`/${area}/`)) ?? "today";
+  const whole = path.split(/[?#]/)[0] || "/";
+  return OTHER_PAGES[whole] ?? AREAS.find((area) => whole === `/${area}` || whole.startsWith(`/${area}/`)) ?? "people";
 }
 
 /** Whether somebody may open a page, by its path within the workshop. */
-export const mayOpen = (role: Role, path: string): boolean => may(role, { area: areaOfPath(path), act: "see" });
+export const mayOpen = (role: Role, path: string): boolean => may(role, { area: areaOfPath(path), action: "see" });

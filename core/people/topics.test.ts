@@ -23,7 +23,7 @@ it("a reading of a pot is drawn on the bench and today, and nowhere else; the wo
 
 it("a batch that goes from the bench to the rack is told to both, to what waits, and to the stock where it drew", () => {
   const topics = topicsOfEntry("batch", true, true, true);
-  for (const page of ["/bench", "/rack", "/look-over", "/records", "/shelf", "/words"]) expect(concerns({ topics }, topicsOfPage(page)), page).toBe(true);
+  for (const page of ["/bench", "/rack", "/inspect", "/records", "/shelf", "/words"]) expect(concerns({ topics }, topicsOfPage(page)), page).toBe(true);
   expect(concerns({ topics }, topicsOfPage("/formulas/new"))).toBe(true);
   expect(concerns({ topics: topicsOfEntry("trial", false, false, false) }, topicsOfPage("/bench"))).toBe(false);
   expect(concerns({}, topicsOfPage("/words"))).toBe(true);

@@ -10,9 +10,9 @@ const ALSO_CHANGES: Record<Area, readonly Topic[] | null> = {
   formulas: [],
   products: [],
   plan: ["waiting"],
-  bench: ["rack", "look-over", "records", "stock", "waiting"],
-  rack: ["look-over", "sell", "records", "waiting"],
-  "look-over": ["rack", "records", "findings", "waiting"],
+  bench: ["rack", "inspect", "records", "stock", "waiting"],
+  rack: ["inspect", "sell", "records", "waiting"],
+  inspect: ["rack", "records", "findings", "waiting"],
   burn: ["products", "waiting"],
   sell: ["rack", "records", "stock", "waiting"],
   records: null,
@@ -28,8 +28,8 @@ export const topicsOfCommand = (area: Area): readonly Topic[] | undefined => {
 
 /** The topics of an entry: by what it is of, whether that went from one part to another, and whether stock was drawn. */
 export function topicsOfEntry(what: "batch" | "trial" | "order", isOnBench: boolean, moved: boolean, drew: boolean): readonly Topic[] {
-  const own: readonly Topic[] = what === "trial" ? ["burn"] : what === "order" ? ["sell"] : isOnBench ? ["bench"] : ["rack", "look-over", "records", "sell"];
-  const after: readonly Topic[] = moved ? ["waiting", ...(what === "batch" ? (["bench", "rack", "look-over", "records"] as const) : [])] : [];
+  const own: readonly Topic[] = what === "trial" ? ["burn"] : what === "order" ? ["sell"] : isOnBench ? ["bench"] : ["rack", "inspect", "records", "sell"];
+  const after: readonly Topic[] = moved ? ["waiting", ...(what === "batch" ? (["bench", "rack", "inspect", "records"] as const) : [])] : [];
   return [...new Set<Topic>([...own, ...after, ...(drew ? (["stock"] as const) : [])])];
 }
 
@@ -41,12 +41,12 @@ const SHOWN: Record<Area, readonly Topic[]> = {
   products: ["products", "formulas", "shelf", "stock", "burn"],
   plan: ["plan", "formulas", "products", "shelf", "stock", "sell"],
   bench: ["bench", "plan"],
-  rack: ["rack", "look-over"],
-  "look-over": ["look-over", "rack"],
+  rack: ["rack", "inspect"],
+  inspect: ["inspect", "rack"],
   burn: ["burn", "products"],
   sell: ["sell", "products", "stock"],
   records: ["records"],
-  findings: ["findings", "look-over", "rack"],
+  findings: ["findings", "inspect", "rack"],
   people: ["people"],
 };
 /** Pages of which nothing changes by what is entered. */

@@ -5,28 +5,28 @@ import { dueOf, progress } from "../batch/phase";
 
 import { writeRange } from "../heat/range";
 import { layerFills } from "../product/parts";
-import { aBatch, anId, aPlan, at, readyProcess } from "../testing/batch";
-import { ACTS } from "./acts";
-import { type Act, potsOf } from "./process";
-import { inUnit, processFrom, READY_PROCESSES } from "./ready/ready";
-import { act, process } from "./schema";
-import { stepsOf } from "./steps";
+import { aBatch, anId, aPlan, at, presetProcess } from "../testing/batch";
+import { inUnit, PRESET_PROCESSES, processFrom } from "./presets/ready";
+import { potsOf, type Step } from "./process";
+import { promptsOf } from "./prompts";
+import { process, step } from "./schema";
+import { STEP_TYPES } from "./steps";
 import { processOfProfile } from "./upcast";
 
 const ids = () => ({ wax: anId(), oil: anId(), vessel: anId() });
 
 describe("ready-made processes: common practice, no source", () => {
-  it.each(READY_PROCESSES.map((one) => [one.id, one] as const))("%s holds to the schema, with a reason", (_id, one) => {
+  it.each(PRESET_PROCESSES.map((one) => [one.id, one] as const))("%s holds to the schema, with a reason", (_id, one) => {
     expect(process.safeParse(processFrom(one)).error?.issues ?? []).toEqual([]);
     expect(one.reason).not.toBe("");
-    // Every entry names its act: the steps of a plan have keys of their own.
-    const plan = aPlan({ ...ids(), process: one.id, pots: potsOf(one.acts) });
-    const keys = stepsOf(plan).map((step) => step.key);
+    // Every entry names its step: the steps of a plan have keys of their own.
+    const plan = aPlan({ ...ids(), process: one.id, pots: potsOf(one.steps) });
+    const keys = promptsOf(plan).map((prompt) => prompt.key);
     expect(new Set(keys).size).toBe(keys.length);
   });
 
   it("are there for every family of wax and every kind of body, each with a name of its own", () => {
-    expect([...new Set(READY_PROCESSES.flatMap((one) => one.families))].sort()).toEqual([
+    expect([...new Set(PRESET_PROCESSES.flatMap((one) => one.families))].sort()).toEqual([
       "beeswax",
       "blend",
       "coconut",
@@ -36,40 +36,40 @@ describe("ready-made processes: common practice, no source", () => {
       "paraffin–soy",
       "soy",
     ]);
-    expect([...new Set(READY_PROCESSES.map((one) => one.makes))].sort()).toEqual(["gel", "jar", "layers", "melts", "pillar", "tealights"]);
-    expect(new Set(READY_PROCESSES.map((one) => one.name)).size).toBe(READY_PROCESSES.length);
+    expect([...new Set(PRESET_PROCESSES.map((one) => one.makes))].sort()).toEqual(["gel", "jar", "layers", "melts", "pillar", "tealights"]);
+    expect(new Set(PRESET_PROCESSES.map((one) => one.name)).size).toBe(PRESET_PROCESSES.length);
   });
 
   it("stay under the scorch of 93.3 °C / 200 °F, but palm, gel and the hot coconut blend", () => {
-    const above = READY_PROCESSES.filter((one) => one.ceiling > 9_333).map((one) => one.id);
+    const above = PRESET_PROCESSES.filter((one) => one.ceiling > 9_333).map((one) => one.id);
     expect(above.sort()).toEqual(["coconut-soy-hot", "gel", "gel-embeds", "palm"]);
   });
 
   it("read as whole degrees in °F: 135–145 and 200, never 199.9", () => {
-    for (const one of READY_PROCESSES) {
-      const { acts, ceiling } = inUnit(processFrom(one), "F");
-      for (const each of acts) if ("range" in each && each.range) expect(writeRange(each.range, "F"), one.id).toMatch(/^\d+(–\d+)? °F$/);
+    for (const one of PRESET_PROCESSES) {
+      const { steps, ceiling } = inUnit(processFrom(one), "F");
+      for (const each of steps) if ("range" in each && each.range) expect(writeRange(each.range, "F"), one.id).toMatch(/^\d+(–\d+)? °F$/);
       expect(writeRange({ low: ceiling, high: ceiling }, "F"), one.id).toMatch(/^\d+ °F$/);
     }
-    const soy = inUnit(readyProcess("soy-bind-hot"), "F");
-    const cool = soy.acts.find((one) => one.kind === "cool");
+    const soy = inUnit(presetProcess("soy-bind-hot"), "F");
+    const cool = soy.steps.find((one) => one.kind === "cool");
     expect(cool?.kind === "cool" && writeRange(cool.range, "F")).toBe("135–145 °F");
   });
 });
 
 describe("a process", () => {
-  const soy = readyProcess("soy-bind-hot");
-  it.each(ACTS.map((one) => [one.kind, one] as const))("takes a %s as it is first added", (kind, one) => {
-    expect(act.safeParse({ id: "x", kind, ...one.first }).success).toBe(true);
+  const soy = presetProcess("soy-bind-hot");
+  it.each(STEP_TYPES.map((one) => [one.kind, one] as const))("takes a %s as it is first added", (kind, one) => {
+    expect(step.safeParse({ id: "x", kind, ...one.first }).success).toBe(true);
     expect(one.why).not.toBe("");
   });
 
   it("refuses two acts of one name, pours that do not come to the fill, a pot that nobody weighs, and a cure upside down", () => {
-    const faults = (acts: Act[]) => process.safeParse({ ...soy, acts }).error?.issues.map((issue) => issue.message) ?? [];
-    expect(faults([...soy.acts, { id: "heat", kind: "pierce" }])).toEqual([expect.stringContaining("called “heat”")]);
-    expect(faults(soy.acts.map((one) => (one.kind === "pour" ? { ...one, share: 500_000 } : one)))).toEqual([expect.stringContaining("50 % of the fill")]);
-    expect(faults([...soy.acts, { id: "heat-2", kind: "heat", pot: 1, range: { low: 1, high: 2 } }])).toEqual(["Pot 2 is never weighed."]);
-    expect(faults(soy.acts.map((one) => (one.kind === "cure" ? { ...one, recommended: 1 } : one)))).toEqual([expect.stringContaining("cure")]);
+    const faults = (steps: Step[]) => process.safeParse({ ...soy, steps }).error?.issues.map((issue) => issue.message) ?? [];
+    expect(faults([...soy.steps, { id: "heat", kind: "pierce" }])).toEqual([expect.stringContaining("called “heat”")]);
+    expect(faults(soy.steps.map((one) => (one.kind === "pour" ? { ...one, share: 500_000 } : one)))).toEqual([expect.stringContaining("50 % of the fill")]);
+    expect(faults([...soy.steps, { id: "heat-2", kind: "heat", pot: 1, range: { low: 1, high: 2 } }])).toEqual(["Pot 2 is never weighed."]);
+    expect(faults(soy.steps.map((one) => (one.kind === "cure" ? { ...one, recommended: 1 } : one)))).toEqual([expect.stringContaining("cure")]);
   });
 
   it("is what an older profile of three ranges meant", () => {
@@ -85,7 +85,7 @@ describe("a process", () => {
       leastCureSeconds: 2,
       recommendedCureSeconds: 3,
     };
-    expect(process.parse(processOfProfile(old)).acts.map((one) => one.kind)).toEqual(["weigh", "heat", "add", "stir", "cool", "pour", "set", "cure"]);
+    expect(process.parse(processOfProfile(old)).steps.map((one) => one.kind)).toEqual(["weigh", "heat", "add", "stir", "cool", "pour", "set", "cure"]);
   });
 });
 
@@ -97,22 +97,22 @@ describe("a pillar, from the mould to the shelf", () => {
     batch.weigh(batch.oil, 13_000);
     batch.read("heat", 8_000);
     batch.read("add", 7_900);
-    batch.add({ kind: "stirred", payload: { act: "stir", seconds: 120 } });
+    batch.add({ kind: "stirred", payload: { step: "stir", seconds: 120 } });
     batch.read("cool", 7_900);
     const pour = batch.pour("pour");
     expect(state()).toMatchObject({ pouredAt: null, next: { key: "wait", least: 7_200, most: 10_800 } });
-    const due = dueOf(state().steps, state().next as never);
+    const due = dueOf(state().prompts, state().next as never);
     expect(Date.parse(due?.from ?? "") - Date.parse(pour.happenedAt)).toBe(7_200_000);
-    for (const one of ["wait", "pierce"]) batch.add({ kind: "did", payload: { act: one } });
+    for (const one of ["wait", "pierce"]) batch.add({ kind: "stepDone", payload: { step: one } });
     expect(state().next).toMatchObject({ key: "pour-again:range", entry: "read" });
     batch.read("pour-again", 7_400);
     expect(state().next).toMatchObject({ key: "pour-again", entry: "poured" });
     const again = batch.pour("pour-again");
     expect(state()).toMatchObject({ pouredAt: again.happenedAt, next: { key: "wait-2" } });
-    for (const one of ["wait-2", "unmould", "finish"]) batch.add({ kind: "did", payload: { act: one } });
+    for (const one of ["wait-2", "unmould", "finish"]) batch.add({ kind: "stepDone", payload: { step: one } });
     expect(state().next).toBeNull();
     // The body and wick are drawn by the first pour only.
-    expect(batchOf(batch.events).facts.drawn[batch.vessel]?.amount).toBe(10);
+    expect(batchOf(batch.events).state.drawn[batch.vessel]?.amount).toBe(10);
   });
 });
 
@@ -122,19 +122,19 @@ describe("layers from two pots", () => {
     const { plan } = batch.state(at(1));
     expect(plan.pots.map((pot) => pot.totalMg)).toEqual([70_000, 70_000]);
     batch.weigh(batch.wax, 64_000, 0);
-    const steps = batch.state(at(9)).steps.filter((step) => step.component?.id === batch.wax);
-    expect(steps.map((step) => [step.pot, step.done])).toEqual([
+    const prompts = batch.state(at(9)).prompts.filter((prompt) => prompt.component?.id === batch.wax);
+    expect(prompts.map((prompt) => [prompt.pot, prompt.done])).toEqual([
       [0, true],
       [1, false],
     ]);
-    expect(progress(plan, batch.state(at(9)).facts).next?.key).toBe(`weigh:0:${batch.oil}`);
+    expect(progress(plan, batch.state(at(9)).state).next?.key).toBe(`weigh:0:${batch.oil}`);
   });
 
   it("weigh less low in a narrowing jar, where they are of equal height", () => {
     const jar = { top: 80, bottom: 60, height: 90 };
-    const byPot = fillsByPot(readyProcess("straight-layers"), jar, 200_000, 0);
+    const byPot = fillsByPot(presetProcess("straight-layers"), jar, 200_000, 0);
     expect(byPot).toEqual(layerFills(jar, 200_000, 2));
     expect(byPot[0] ?? 0).toBeLessThan(byPot[1] ?? 0);
-    expect([...fillsByPour(readyProcess("pillar-rustic"), jar, 262_000, 0).values()]).toEqual([235_800, 26_200]);
+    expect([...fillsByPour(presetProcess("pillar-rustic"), jar, 262_000, 0).values()]).toEqual([235_800, 26_200]);
   });
 });

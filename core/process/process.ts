@@ -1,22 +1,18 @@
 import type { z } from "zod";
 import type { TemperatureRange } from "../heat/range";
 import { bad, good, type Parsed } from "../units/parsed";
-import type { ACTS, ActName } from "./acts";
-import type { ActHead } from "./kind";
-import type { process } from "./schema";
+import type { AfterPour, StepField, StepHead, StepRecord } from "./step-type";
+import { type STEP_TYPES, type StepName, stepTypeOf } from "./steps";
 
-type OneAct<T> = T extends { kind: infer K extends string; params: (shapes: never) => z.ZodType<infer P> }
-  ? ActHead & { kind: K } & ([P] extends [Record<string, never>] ? unknown : P)
+type OneStep<T> = T extends { kind: infer K extends string; params: (shapes: never) => z.ZodType<infer P> }
+  ? StepHead & { kind: K } & ([P] extends [Record<string, never>] ? unknown : P)
   : never;
-/** One act with its parameters. Temperatures in hundredths of °C, times in seconds, shares in millionths. */
-export type Act = OneAct<(typeof ACTS)[number]>;
-export type ActCalled<K extends ActName> = Extract<Act, { kind: K }>;
-
-/** How a wax is worked: a list of acts in order, under a ceiling. */
-export type Process = z.output<typeof process>;
+/** One step with its parameters. Temperatures in hundredths of °C, times in seconds, shares in millionths. */
+export type Step = OneStep<(typeof STEP_TYPES)[number]>;
+export type StepNamed<K extends StepName> = Extract<Step, { kind: K }>;
 
 /** How many pots a process works. */
-export const potsOf = (acts: readonly { pot?: number | undefined }[]): number => acts.reduce((most, one) => Math.max(most, (one.pot ?? 0) + 1), 1);
+export const potsOf = (steps: readonly { pot?: number | undefined }[]): number => steps.reduce((most, one) => Math.max(most, (one.pot ?? 0) + 1), 1);
 
 /** Which product of a plan a pour fills, as a maker reads it: its name, or its place counted from 1. */
 export const writeProduct = (product: number | string): string => (typeof product === "number" ? String(product + 1) : product);
@@ -29,29 +25,60 @@ export function parseProduct(text: string): Parsed<number | string> {
   return place >= 1 && place <= 200 ? good(place - 1) : bad("out-of-range", "The places in a plan are counted from 1, up to 200.");
 }
 
-export type Pouring = ActCalled<"pour"> | ActCalled<"pour-again">;
-export const poursOf = (acts: readonly Act[]): Pouring[] => acts.filter((one): one is Pouring => one.kind === "pour" || one.kind === "pour-again");
+export type Pouring = StepNamed<"pour"> | StepNamed<"pour-again">;
+export const isPouring = (step: Step): step is Pouring => stepTypeOf(step.kind).pours !== undefined;
+export const poursOf = (steps: readonly Step[]): Pouring[] => steps.filter(isPouring);
 
-const firstOf = <K extends ActName>(acts: readonly Act[], kind: K): ActCalled<K> | null =>
-  (acts.find((one) => one.kind === kind) as ActCalled<K> | undefined) ?? null;
+/** Whether a step says how long a candle cures. */
+export const isCuring = (step: Step): step is StepNamed<"cure"> => stepTypeOf(step.kind).records === "cure_days";
+
+/** What a step has in one of its fields; undefined where that is left empty. */
+export const valueOfField = (step: Step, field: Pick<StepField, "key">): unknown => Object.entries(step).find(([key]) => key === field.key)?.[1];
+
+/** A step with a range of temperatures. */
+export type Ranged = Extract<Step, { range: TemperatureRange }>;
+/** The steps of a pot (of all where none is named) that leave this value in the record of a batch. */
+export const recordedBy = (steps: readonly Step[], value: StepRecord, pot?: number): Step[] =>
+  steps.filter((step) => stepTypeOf(step.kind).records === value && (pot === undefined || (step.pot ?? 0) === pot));
+/**
+ * Returns the step that says this value of a batch: of several of one pot the first; for the temperature of the pour, the last. It is of the
+ * first pot that has one; undefined where none has.
+ */
+export function recorderOf(steps: readonly Step[], value: StepRecord): Step | undefined {
+  const [first] = recordedBy(steps, value);
+  return first && recordedBy(steps, value, first.pot ?? 0).at(value === "pour_c" ? -1 : 0);
+}
+/** Returns whether a step, or a prompt of one, brings its pot up to its range on the burner. */
+export const isOnBurner = ({ kind }: { kind: string }): boolean => stepTypeOf(kind).heat?.isOnBurner === true;
+/** The range of a step; undefined where it has none. */
+export const rangeOfStep = (step: Step): TemperatureRange | undefined => ("range" in step ? step.range : undefined);
 
 /** The times after the last pour, in seconds; nothing where a process does not say. */
-export function timesOf(of: Pick<Process, "acts">): { set: number; leastCure: number; recommendedCure: number } {
-  const cure = firstOf(of.acts, "cure");
-  return { set: firstOf(of.acts, "set")?.seconds ?? 0, leastCure: cure?.least ?? 0, recommendedCure: cure?.recommended ?? 0 };
+export function timesOf(of: { steps: readonly Step[] }): { set: number; leastCure: number; recommendedCure: number } {
+  const said = of.steps.map((step) => stepTypeOf(step.kind).afterPour?.(step) ?? {});
+  const first = (of: keyof AfterPour) => said.find((one) => one[of] !== undefined)?.[of] ?? 0;
+  return { set: first("set"), leastCure: first("leastCure"), recommendedCure: first("recommendedCure") };
 }
 
 /** One range of a process, as it is drawn and spoken of: "heat", "add", "pour". */
 export interface Band {
-  act: string;
+  step: string;
   name: string;
   range: TemperatureRange;
 }
 
-export const RANGE_NAMES = { heat: "heat", add: "add", cool: "pour", "pour-again": "second pour" } as const;
+/** What the range of a step is called: "heat", "add", "pour". */
+export const rangeName = ({ kind }: { kind: string }): string => stepTypeOf(kind).heat?.range ?? kind;
 
 /** Every range of a process in its order. */
-export const bandsOf = (of: Pick<Process, "acts">): Band[] =>
-  of.acts.flatMap((one): Band[] =>
-    "range" in one && one.range ? [{ act: one.id, name: RANGE_NAMES[one.kind as keyof typeof RANGE_NAMES] ?? one.kind, range: one.range }] : [],
-  );
+export const bandsOf = (of: { steps: readonly Step[] }): Band[] =>
+  of.steps.flatMap((one): Band[] => {
+    const range = rangeOfStep(one);
+    return range ? [{ step: one.id, name: rangeName(one), range }] : [];
+  });
+
+/** What the moment that a step was done is called in a picture: "stirred"; its id where its kind has no word for it. */
+export function doneName(steps: readonly Step[], id: string): string {
+  const step = steps.find((one) => one.id === id);
+  return (step && stepTypeOf(step.kind).done) ?? id;
+}

@@ -2,8 +2,8 @@ import { temperatureRange } from "../heat/schema";
 import { z } from "../shapes";
 import { SECONDS } from "../units/duration";
 
-/** What every act has, as it is checked. */
-export const actHead = {
+/** What every step has, as it is checked. */
+export const stepHead = {
   id: z
     .string()
     .regex(/^[a-z][a-z0-9-]{0,39}$/, "An act's id is a short word.")
@@ -26,6 +26,6 @@ const whichProduct = z
   .optional()
   .describe("its place in the plan, counted from 0, or its name");
 
-/** What acts are handed to say how their parameters are checked: what only shows a process then loads nothing that checks it. */
+/** What steps are handed to say how their parameters are checked: what only shows a process then loads nothing that checks it. */
 export const SHAPES = { z, seconds, share, temperatureRange, whichProduct };
-export type ActShapes = typeof SHAPES;
+export type StepShapes = typeof SHAPES;

@@ -1,7 +1,8 @@
 import type { TemperatureRange } from "../heat/range";
-import type { Act, Process } from "./process";
+import type { Step } from "./process";
+import type { Process } from "./schema";
 
-/** How a formula said its process before processes were lists of acts: three ranges and four times. */
+/** How a formula said its process before processes were lists of steps: three ranges and four times. */
 export interface Profile {
   name: string;
   heat: TemperatureRange;
@@ -15,12 +16,26 @@ export interface Profile {
   reason?: string;
 }
 
-/** The ids under which older entries name the acts. */
-export const ACT_OF_OLD_RANGE: Record<string, string | null> = { heat: "heat", add: "add", pour: "cool", watch: null };
+/** Brings a stored process up to this format: its steps were called acts. Anything else is given back as it is. */
+export function upcastProcess(raw: unknown): unknown {
+  if (!raw || typeof raw !== "object" || !("acts" in raw)) return raw;
+  const { acts, ...rest } = raw as { acts: unknown };
+  return { ...rest, steps: acts };
+}
 
-/** The list of acts that an older profile meant. */
+/** Brings the payload of an entry up to this format: the step that it is about was called its act. */
+export function upcastStepId(payload: Record<string, unknown>): Record<string, unknown> {
+  if (!("act" in payload)) return payload;
+  const { act, ...rest } = payload;
+  return { step: act, ...rest };
+}
+
+/** The ids under which older entries name the steps. */
+export const STEP_OF_OLD_RANGE: Record<string, string | null> = { heat: "heat", add: "add", pour: "cool", watch: null };
+
+/** The list of steps that an older profile meant. */
 export function processOfProfile(profile: Profile): Process {
-  const acts: Act[] = [
+  const steps: Step[] = [
     { id: "weigh", kind: "weigh" },
     { id: "heat", kind: "heat", range: profile.heat },
     { id: "add", kind: "add", range: profile.add },
@@ -30,5 +45,5 @@ export function processOfProfile(profile: Profile): Process {
     { id: "set", kind: "set", seconds: profile.setSeconds },
     { id: "cure", kind: "cure", least: profile.leastCureSeconds, recommended: profile.recommendedCureSeconds },
   ];
-  return { name: profile.name, reason: profile.reason ?? "", ceiling: profile.ceiling, acts };
+  return { name: profile.name, reason: profile.reason ?? "", ceiling: profile.ceiling, steps };
 }

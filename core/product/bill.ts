@@ -1,5 +1,5 @@
 import type { BatchPlan } from "../batch/plan";
-import { takesBody } from "./product";
+import { takesContainer } from "./product";
 
 /** One line of what a batch takes from the shelf. */
 export interface BillLine {
@@ -23,17 +23,17 @@ export function billOf(plan: Pick<BatchPlan, "pots" | "products">): BillLine[] {
     }
   });
   for (const product of plan.products) {
-    lines.push(...bodyLines(product, product.count));
+    lines.push(...containerLines(product, product.count));
   }
   return lines;
 }
 
 /** What so many pieces of one product take beside the wax: their bodies and wicks. */
-export function bodyLines(product: BatchPlan["products"][number], count: number): BillLine[] {
+export function containerLines(product: BatchPlan["products"][number], count: number): BillLine[] {
   if (product.part?.kind === "layer" && product.part.number > 1) return [];
   const to = { product: product.key };
   return [
-    ...(takesBody(product) ? [{ materialId: product.bodyId, name: product.name, kind: "vessel" as const, amount: count, counted: true, for: to }] : []),
+    ...(takesContainer(product) ? [{ materialId: product.bodyId, name: product.name, kind: "vessel" as const, amount: count, counted: true, for: to }] : []),
     ...(product.wicks
       ? [{ materialId: product.wicks.wickId, name: product.wicks.name, kind: "wick" as const, amount: count * product.wicks.count, counted: true, for: to }]
       : []),

@@ -25,7 +25,7 @@ export interface Costed {
 }
 
 /** What one piece costs beside what it is made of: its share of the pack, and hands and heat where they are counted. */
-export function besideMaterials(product: Pick<Costed, "pack" | "packCost" | "handsSeconds" | "heatSeconds">, rates: Rates): CostLine[] {
+export function overheadCosts(product: Pick<Costed, "pack" | "packCost" | "handsSeconds" | "heatSeconds">, rates: Rates): CostLine[] {
   const perHour = (seconds: number | null, rate: number | null) => (seconds === null || rate === null ? 0 : (seconds * rate) / 3_600);
   return [
     { what: "pack", cost: (product.packCost ?? 0) / product.pack },
@@ -55,7 +55,7 @@ export function costOfProduct(
     { what: "wax, oil and what is in the pot", cost: sums.pot },
     { what: "vessel", cost: sums.body },
     { what: "wicks", cost: sums.wicks },
-    ...besideMaterials(product, rates),
+    ...overheadCosts(product, rates),
   ];
   return { lines: lines.filter((line) => line.cost > 0), cost: lines.reduce((sum, line) => sum + line.cost, 0), unpriced };
 }

@@ -2,7 +2,7 @@ import { weightOf } from "../units/density";
 import type { Milligrams } from "../units/mass";
 import type { Figure, Step } from "../weigh-out/working";
 import { fillByGeometry, fillByWater } from "./fill";
-import { USUAL_WAX_DENSITY } from "./parts";
+import { DEFAULT_WAX_DENSITY } from "./parts";
 import { type Inner, volumeTo } from "./section";
 
 export interface VesselMeasures {
@@ -31,7 +31,7 @@ export interface FillWay {
  * The fill weight of a vessel four ways, as far as they are known, with what explains their differences.
  * Water weighed to the rim is lessened by the share of the volume that the headspace leaves, by the measures.
  */
-export function fourWays(vessel: VesselMeasures, waxDensity = USUAL_WAX_DENSITY): FillWay[] {
+export function fourWays(vessel: VesselMeasures, waxDensity = DEFAULT_WAX_DENSITY): FillWay[] {
   const { inner, headspaceMm, workingFillMg } = vessel;
   const off = (mg: number) => mg / workingFillMg - 1;
   const ways: FillWay[] = [

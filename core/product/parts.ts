@@ -3,19 +3,19 @@ import type { Milligrams } from "../units/mass";
 import { bad, good, type Parsed } from "../units/parsed";
 import { type Inner, levelFor, volumeTo } from "./section";
 
-export const MOST_LAYERS = 12;
+export const MAX_LAYERS = 12;
 /** How much of a vessel one pot fills: all of it, half for a test of the lower half, or one of several layers. */
 export type FillPart = { kind: "half" } | { kind: "layer"; number: number; of: number };
 
 /** Set wax, where a drawing or a share of a fill needs a density: about 0.9 g/ml, common practice, no source. */
-export const USUAL_WAX_DENSITY: Density = 900_000;
+export const DEFAULT_WAX_DENSITY: Density = 900_000;
 
 /**
  * The weight of each of `count` layers of equal height, lowest first, in a vessel filled to `fillMg`; they sum to it.
  * In a narrowing jar the lower layers weigh less. Measures in millimetres.
  */
 export function layerFills(inner: Inner, fillMg: Milligrams, count: number): Milligrams[] {
-  const level = levelFor(inner, cubicMmOf(fillMg, USUAL_WAX_DENSITY));
+  const level = levelFor(inner, cubicMmOf(fillMg, DEFAULT_WAX_DENSITY));
   const whole = volumeTo(inner, level);
   const upTo = (layer: number) => Math.round((fillMg * volumeTo(inner, (level * layer) / count)) / whole);
   return Array.from({ length: count }, (_, index) => upTo(index + 1) - upTo(index));
@@ -38,7 +38,7 @@ export function parsePart(text: string): Parsed<FillPart | null> {
   if (typed.startsWith("half")) return good({ kind: "half" });
   const match = /^layer (\d+) of (\d+)$/.exec(typed);
   const [number, of] = [Number(match?.[1]), Number(match?.[2])];
-  return number >= 1 && number <= of && of >= 2 && of <= MOST_LAYERS
+  return number >= 1 && number <= of && of >= 2 && of <= MAX_LAYERS
     ? good({ kind: "layer", number, of })
     : bad("not-understood", `“${text}” is no part of a fill. Write half, or layer 1 of 3.`);
 }

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { MOST_LAYERS } from "./parts";
+import { MAX_LAYERS } from "./parts";
 
 const mg = z.number().int().min(0);
 
@@ -7,7 +7,7 @@ const mg = z.number().int().min(0);
 export const fillPart = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("half") }),
   z
-    .object({ kind: z.literal("layer"), number: z.number().int().min(1), of: z.number().int().min(2).max(MOST_LAYERS) })
+    .object({ kind: z.literal("layer"), number: z.number().int().min(1), of: z.number().int().min(2).max(MAX_LAYERS) })
     .refine((value) => value.number <= value.of, { path: ["number"], error: "There is no such layer." }),
 ]);
 
@@ -24,7 +24,7 @@ export const productWicks = z.object({
 
 /**
  * A product as a batch froze it: what is poured into which body, with which wicks. The body is a vessel that goes with the
- * candle, or a mould that is used again. Inner measures in micrometres, for the drawing.
+ * candle, or a mold that is used again. Inner measures in micrometres, for the drawing.
  */
 export const plannedProduct = z.object({
   /** Names it within the batch. */
@@ -32,7 +32,7 @@ export const plannedProduct = z.object({
   body: z.enum(["vessel", "mould"]),
   bodyId: z.uuid(),
   name: z.string(),
-  /** Pieces that one mould gives at a time. */
+  /** Pieces that one mold gives at a time. */
   cavities: z.number().int().min(1).optional(),
   statedFillMg: mg,
   /** What goes into one piece, from all pots together. */

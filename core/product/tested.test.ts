@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { costOfProduct, marginOf } from "./cost";
-import { dueReasons, type TestedAs, testedOf } from "./tested";
+import { dueReasons, type TestedState, testedOf } from "./tested";
 import { suitedWicks } from "./wicks";
 
 const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, "0")}`;
-const tested: TestedAs = {
+const tested: TestedState = {
   waxes: [{ id: id(1), share: 1 }],
   fragrances: [
     { id: id(2), share: 3 },

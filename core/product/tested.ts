@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { loadOnBasis } from "../recipe/load";
-import type { FormulaSpec } from "../recipe/spec";
+import type { FormulaSpec } from "../recipe/schema";
 
 const parts = z.array(z.object({ id: z.uuid(), share: z.number() })).max(20);
 
@@ -13,7 +13,7 @@ export const testedAs = z.object({
   wickId: z.uuid().nullable(),
   wicks: z.number().int(),
 });
-export type TestedAs = z.output<typeof testedAs>;
+export type TestedState = z.output<typeof testedAs>;
 
 export const WICK_TESTS = ["tested", "test due", "failed"] as const;
 export type WickTest = (typeof WICK_TESTS)[number];
@@ -26,7 +26,7 @@ interface Wicked {
 }
 
 /** What a test of this product, made by this recipe, is a test of. */
-export const testedOf = (spec: Pick<FormulaSpec, "waxes" | "fragrances" | "basis" | "loadPpm">, product: Wicked): TestedAs => ({
+export const testedOf = (spec: Pick<FormulaSpec, "waxes" | "fragrances" | "basis" | "loadPpm">, product: Wicked): TestedState => ({
   waxes: spec.waxes,
   fragrances: spec.fragrances,
   loadPpm: loadOnBasis(spec.loadPpm, spec.basis, "wax"),
@@ -41,7 +41,7 @@ const POINT = 10_000;
 export type DueReason = "scent" | "load" | "wax" | "vessel" | "wick";
 
 /** Each part as its share of all, so that 1 : 1 and 50 : 50 are the same. */
-const shares = (all: TestedAs["waxes"]) => {
+const shares = (all: TestedState["waxes"]) => {
   const sum = all.reduce((total, one) => total + one.share, 0) || 1;
   return all
     .map((one) => `${one.id} ${(one.share / sum).toFixed(4)}`)
@@ -50,7 +50,7 @@ const shares = (all: TestedAs["waxes"]) => {
 };
 
 /** What has changed since a wick was tested, as far as it asks for another test; nothing where the test still holds. */
-export function dueReasons(tested: TestedAs, now: TestedAs): DueReason[] {
+export function dueReasons(tested: TestedState, now: TestedState): DueReason[] {
   return [
     ...(shares(tested.fragrances) === shares(now.fragrances) ? [] : ["scent" as const]),
     ...(Math.abs(tested.loadPpm - now.loadPpm) > POINT + 1e-6 ? ["load" as const] : []),

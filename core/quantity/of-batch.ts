@@ -1,7 +1,7 @@
-import type { BatchFacts } from "../batch/facts";
 import type { BatchPlan } from "../batch/plan";
+import type { BatchState } from "../batch/state";
 import { namedLines } from "../product/named-lines";
-import { answerQuantity, type Grams, LEAST_STATED_G, MOST_STATED_G, type QuantityAnswer } from "./quantity";
+import { answerQuantity, type Grams, MAX_STATED_G, MIN_STATED_G, type QuantityAnswer } from "./quantity";
 import type { QuantityRulesId } from "./rules";
 
 /** The net weights of one product of a batch against what it is sold with. */
@@ -17,14 +17,14 @@ export interface NetOf {
  * Whether what was weighed at pouring holds what is stated, for each product that is sold by weight. Of a product that is poured
  * in several goes nothing is said: a weight at one of them is not its net weight.
  */
-export function netOfBatch(plan: BatchPlan, facts: Pick<BatchFacts, "pours">, grams?: Grams, rules?: QuantityRulesId): NetOf[] {
-  const pours = Object.values(facts.pours);
+export function netOfBatch(plan: BatchPlan, state: Pick<BatchState, "pours">, grams?: Grams, rules?: QuantityRulesId): NetOf[] {
+  const pours = Object.values(state.pours);
   return namedLines(plan.products).flatMap((product): NetOf[] => {
     const stated = product.statedFillMg / 1_000;
     const mine = pours.filter((pour) => pour.filled.some((one) => one.product === product.key && one.count > 0));
     const filled = mine.flatMap((pour) => pour.filled.filter((one) => one.product === product.key));
     const weights = filled.flatMap((one) => one.weightsMg ?? []);
-    if (!product.soldByWeight || product.part || mine.length !== 1 || weights.length === 0 || stated < LEAST_STATED_G || stated > MOST_STATED_G) return [];
+    if (!product.soldByWeight || product.part || mine.length !== 1 || weights.length === 0 || stated < MIN_STATED_G || stated > MAX_STATED_G) return [];
     const lot = filled.reduce((sum, one) => sum + one.count, 0);
     const answer = answerQuantity({ stated_g: stated, weights_g: weights.map((mg) => mg / 1_000), lot, rules }, grams);
     return [{ product: product.key, name: product.name, statedMg: product.statedFillMg, weighed: weights.length, answer }];

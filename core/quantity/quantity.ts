@@ -2,8 +2,8 @@ import { z } from "zod";
 import { normalBelow, tQuantile } from "../statistics/tails";
 import { QUANTITY_RULES, type QuantityRules, type QuantityRulesId, upToTenth } from "./rules";
 
-export const LEAST_STATED_G = 5;
-export const MOST_STATED_G = 10_000;
+export const MIN_STATED_G = 5;
+export const MAX_STATED_G = 10_000;
 /** How likely the fill that is named is to pass, at least; above the nine in ten that a maker needs. */
 const CHANCE = 0.95;
 
@@ -47,7 +47,7 @@ function atMost(most: number, sample: number, share: number): number {
 
 /** By how much a pack may fall short of what it states, in grams. @throws RangeError outside of 5 g to 10 kg */
 export function tolerableErrorG(statedG: number, rules: QuantityRulesId = "eu"): number {
-  if (!(statedG >= LEAST_STATED_G && statedG <= MOST_STATED_G)) throw new RangeError("The rules cover packs of 5 g to 10 kg.");
+  if (!(statedG >= MIN_STATED_G && statedG <= MAX_STATED_G)) throw new RangeError("The rules cover packs of 5 g to 10 kg.");
   return QUANTITY_RULES[rules].errorG(statedG);
 }
 
@@ -82,8 +82,8 @@ function fillToPass(statedG: number, sd: number, rules: QuantityRules, weighed: 
 export const quantityRequest = z.object({
   stated_g: z
     .number()
-    .min(LEAST_STATED_G, `The rules for packed goods begin at ${LEAST_STATED_G} g.`)
-    .max(MOST_STATED_G, `The rules for packed goods end at ${MOST_STATED_G / 1_000} kg.`),
+    .min(MIN_STATED_G, `The rules for packed goods begin at ${MIN_STATED_G} g.`)
+    .max(MAX_STATED_G, `The rules for packed goods end at ${MAX_STATED_G / 1_000} kg.`),
   weights_g: z.array(z.number().positive("A weight is above 0.").max(100_000)).min(1, "At least one weight.").max(100_000).describe("net, without the vessel"),
   lot: z.number().int().min(1).max(10_000_000).optional().describe("how many packs there are: where all are weighed they are judged as the whole lot"),
   rules: z.enum(["eu", "us"]).default("eu").describe("eu: directive 76/211/EEC; us: NIST Handbook 133"),

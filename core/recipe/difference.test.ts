@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { PRESET_PROCESSES } from "../process/presets/ready";
 import { bandsOf } from "../process/process";
-import { READY_PROCESSES } from "../process/ready/ready";
 import { process as processSchema } from "../process/schema";
 import { anId, aPlan } from "../testing/batch";
 import { difference, wickToTestAgain } from "./difference";
@@ -10,14 +10,14 @@ import { formulaSpec } from "./schema";
 const ids = { wax: anId(), oil: anId(), vessel: anId() };
 const plan = aPlan(ids);
 const spec = formulaSpec.parse({ ...plan.pots[0]?.recipe, process: plan.process });
-const withActs = (change: (act: (typeof spec.process.acts)[number]) => object) => ({
+const withSteps = (change: (step: (typeof spec.process.steps)[number]) => object) => ({
   ...spec,
-  process: processSchema.parse({ ...spec.process, acts: spec.process.acts.map((one) => ({ ...one, ...change(one) })) }),
+  process: processSchema.parse({ ...spec.process, steps: spec.process.steps.map((one) => ({ ...one, ...change(one) })) }),
 });
 
 describe("what differs between two versions", () => {
   it("says it in a maker's words and units", () => {
-    const after = { ...withActs((one) => (one.kind === "cool" ? { range: { low: 5_400, high: 6_000 } } : {})), loadPpm: 80_000 };
+    const after = { ...withSteps((one) => (one.kind === "cool" ? { range: { low: 5_400, high: 6_000 } } : {})), loadPpm: 80_000 };
     expect(difference(spec, after, (id) => id, "C")).toEqual([
       { what: "load", from: "10 % of wax", to: "8 % of wax" },
       { what: "pour range", from: "57–63 °C", to: "54–60 °C" },
@@ -31,7 +31,7 @@ describe("what hides because it prints alike", () => {
   it("is said in finer figures", () => {
     const after = { ...spec, loadPpm: 100_004 };
     expect(difference(spec, after, (id) => id, "C")[0]?.what).toBe("load");
-    const warmer = withActs((one) => (one.kind === "cool" ? { range: { low: 5_702, high: 6_300 } } : {}));
+    const warmer = withSteps((one) => (one.kind === "cool" ? { range: { low: 5_702, high: 6_300 } } : {}));
     const [change] = difference(spec, warmer, (id) => id, "C");
     expect(change?.from).not.toBe(change?.to);
   });
@@ -39,7 +39,7 @@ describe("what hides because it prints alike", () => {
 
 describe("what a formula may say", () => {
   it("has ranges below the ceiling in every ready-made process", () => {
-    for (const { acts, ceiling, name } of READY_PROCESSES) for (const band of bandsOf({ acts })) expect(band.range.high, name).toBeLessThanOrEqual(ceiling);
+    for (const { steps, ceiling, name } of PRESET_PROCESSES) for (const band of bandsOf({ steps })) expect(band.range.high, name).toBeLessThanOrEqual(ceiling);
   });
 
   it("refuses a load without a fragrance, a load of most of the total, and a cure upside down", () => {
@@ -49,7 +49,7 @@ describe("what a formula may say", () => {
     expect(
       formulaSpec.safeParse({
         ...spec,
-        process: { ...spec.process, acts: spec.process.acts.map((one) => (one.kind === "cure" ? { ...one, least: 3e6 } : one)) },
+        process: { ...spec.process, steps: spec.process.steps.map((one) => (one.kind === "cure" ? { ...one, least: 3e6 } : one)) },
       }).success,
     ).toBe(false);
   });
@@ -85,7 +85,7 @@ describe("what stands against a gel candle", () => {
       fragrances: [oil(6_000), oil(null)],
       dyes: [{ name: "brick", kind: "block" }],
       wicks: [{ name: "flat 4", kind: "flat-braid cotton" }],
-      process: { acts: [{ id: "heat", kind: "heat" as const, range: { low: 8_300, high: 8_700 } }] },
+      process: { steps: [{ id: "heat", kind: "heat" as const, range: { low: 8_300, high: 8_700 } }] },
     };
     expect(said({ waxes: [soy, gel], ...all }, "C")).toEqual([
       ["fragrance", "stop"],
@@ -99,7 +99,7 @@ describe("what stands against a gel candle", () => {
   });
 
   it("lets pass what flashes higher, liquid dye, zinc core and a process for gel", () => {
-    const process = READY_PROCESSES.find((one) => one.id === "gel");
+    const process = PRESET_PROCESSES.find((one) => one.id === "gel");
     const fine = {
       fragrances: [oil(7_701)],
       dyes: [{ name: "rose", kind: "liquid" }],

@@ -1,13 +1,14 @@
 import { type TemperatureRange, writeRange } from "../heat/range";
-import { actKindOf } from "../process/acts";
-import type { ActField } from "../process/kind";
-import { type Act, type Process, RANGE_NAMES, writeProduct } from "../process/process";
+import { rangeName, type Step, valueOfField, writeProduct } from "../process/process";
+import type { Process } from "../process/schema";
+import type { StepField } from "../process/step-type";
+import { stepTypeOf } from "../process/steps";
 import { writeDuration } from "../units/duration";
 import { writeNumber } from "../units/number";
 import { writePercent } from "../units/percent";
 import { type TemperatureUnit, writeTemperature } from "../units/temperature";
 import { loadOnBasis } from "./load";
-import type { DyePart, FormulaSpec } from "./spec";
+import type { DyePart, FormulaSpec } from "./schema";
 
 /** "6 drops a pound of", "0.2 %". */
 export const writeDose = (part: Pick<DyePart, "by" | "amount">): string =>
@@ -42,7 +43,7 @@ export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: 
     const to = later[index]?.[1] ?? "";
     return from === to ? hiddenChange(what, before, after, from) : [{ what, from, to }];
   });
-  return [...things, ...actChanges(before.process, after.process, unit)];
+  return [...things, ...stepChanges(before.process, after.process, unit)];
 }
 
 /** A change too small to be seen in what is written, said in finer figures, so that no difference hides because it prints alike. */
@@ -53,11 +54,11 @@ function hiddenChange(what: string, before: FormulaSpec, after: FormulaSpec, wri
   return [{ what, from: `${written} (${fine(pair[0] as number)})`, to: `${written} (${fine(pair[1] as number)})` }];
 }
 
-/** What differs between two processes, act by act: a changed parameter, an act more, one less, or another order. */
-export function actChanges(before: Pick<Process, "acts">, after: Pick<Process, "acts">, unit: TemperatureUnit): Change[] {
+/** What differs between two processes, step by step: a changed parameter, a step more, one less, or another order. */
+export function stepChanges(before: Pick<Process, "steps">, after: Pick<Process, "steps">, unit: TemperatureUnit): Change[] {
   const out: Change[] = [];
-  const say = (one: Act, field: ActField): string => {
-    const value = (one as unknown as Record<string, unknown>)[field.key];
+  const say = (one: Step, field: StepField): string => {
+    const value = valueOfField(one, field);
     if (value === undefined || value === null) return "none";
     if (field.is === "range") return writeRange(value as TemperatureRange, unit);
     if (field.is === "duration") return writeDuration(value as number);
@@ -66,30 +67,30 @@ export function actChanges(before: Pick<Process, "acts">, after: Pick<Process, "
     if (field.is === "components") return (value as string[]).join(", ");
     return String(value);
   };
-  for (const one of before.acts) {
-    const now = after.acts.find((other) => other.id === one.id && other.kind === one.kind);
-    const kind = actKindOf(one.kind);
+  for (const one of before.steps) {
+    const now = after.steps.find((other) => other.id === one.id && other.kind === one.kind);
+    const kind = stepTypeOf(one.kind);
     if (!now) {
       out.push({ what: kind.verb, from: "there", to: "left out" });
       continue;
     }
     for (const field of kind.fields) {
       const [from, to] = [say(one, field), say(now, field)];
-      const raw = (act: Act) => JSON.stringify((act as unknown as Record<string, unknown>)[field.key] ?? null);
+      const raw = (step: Step) => JSON.stringify(valueOfField(step, field) ?? null);
       if (raw(one) === raw(now)) continue;
-      const what = field.is === "range" ? `${RANGE_NAMES[one.kind as keyof typeof RANGE_NAMES] ?? kind.verb} range` : field.label.toLowerCase();
-      const fine = (act: Act) => {
-        const range = (act as unknown as Record<string, TemperatureRange | undefined>)[field.key];
+      const what = field.is === "range" ? `${rangeName(one)} range` : field.label.toLowerCase();
+      const fine = (step: Step) => {
+        const range = valueOfField(step, field) as TemperatureRange | undefined;
         return range && field.is === "range" ? ` (${writeNumber(range.low / 100, 2)}–${writeNumber(range.high / 100, 2)} °C)` : "";
       };
       out.push(from === to ? { what, from: from + fine(one), to: to + fine(now) } : { what, from, to });
     }
   }
-  for (const one of after.acts)
-    if (!before.acts.some((other) => other.id === one.id && other.kind === one.kind))
-      out.push({ what: actKindOf(one.kind).verb, from: "not there", to: "there" });
-  const kept = (of: readonly Act[], among: readonly Act[]) => of.filter((one) => among.some((other) => other.id === one.id)).map((one) => one.id);
-  const [order, newOrder] = [kept(before.acts, after.acts), kept(after.acts, before.acts)];
+  for (const one of after.steps)
+    if (!before.steps.some((other) => other.id === one.id && other.kind === one.kind))
+      out.push({ what: stepTypeOf(one.kind).verb, from: "not there", to: "there" });
+  const kept = (of: readonly Step[], among: readonly Step[]) => of.filter((one) => among.some((other) => other.id === one.id)).map((one) => one.id);
+  const [order, newOrder] = [kept(before.steps, after.steps), kept(after.steps, before.steps)];
   if (order.join() !== newOrder.join()) out.push({ what: "order of acts", from: order.join(", "), to: newOrder.join(", ") });
   return out;
 }

@@ -1,12 +1,14 @@
 import { type TemperatureRange, writeRange } from "../heat/range";
-import { type Act, type Process, RANGE_NAMES, timesOf } from "../process/process";
+import { type Ranged, rangeName, rangeOfStep, timesOf } from "../process/process";
+import type { Process } from "../process/schema";
+import { stepTypeOf } from "../process/steps";
 import { writeDuration } from "../units/duration";
 import { writeNumber } from "../units/number";
 import { writePercent } from "../units/percent";
 import { type TemperatureUnit, writeDifference, writeTemperature } from "../units/temperature";
-import { FAMILY_LOADS, gelFaultsOf, limitingWaxes, limitsOf, loadOfWax, type Materials, materialsOf, mixOf, SHEET_RANGE, writeLimitParts } from "./materials";
-import { MOST_DROPS_PER_LB } from "./mix";
-import type { FormulaSpec } from "./spec";
+import { FAMILY_LOADS, gelFaultsOf, limitingWaxes, limitsOf, loadOfWax, type Materials, materialsOf, mixOf, sheetRange, writeLimitParts } from "./materials";
+import { MAX_DROPS_PER_LB } from "./mix";
+import type { FormulaSpec } from "./schema";
 
 /** "stop": is not saved nor started. "warn": look again. "inform": makers differ, or a habit to know of. */
 export interface Disagreement {
@@ -25,7 +27,7 @@ const ESSENTIAL_LOAD = 40_000;
 
 type Drafted = Pick<FormulaSpec, "waxes" | "fragrances" | "additives" | "dyes" | "basis"> & {
   loadPpm?: number | undefined;
-  process?: Pick<Process, "acts" | "ceiling"> | undefined;
+  process?: Pick<Process, "steps" | "ceiling"> | undefined;
 };
 
 /**
@@ -42,8 +44,6 @@ function meltOf(spec: Drafted, shelf: Materials): { name: string; centi: number;
   return { name: "the blend", centi: Math.round(waxes.reduce((sum, part) => sum + (part.wax.melt as number) * part.share, 0) / all), isSlushy };
 }
 
-type Ranged = Extract<Act, { kind: "heat" | "add" | "cool" }>;
-
 /** Where the ranges of a process are at odds with one another, with the waxes' sheets and with the oils. */
 function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shelf: Materials, unit: TemperatureUnit): Disagreement[] {
   const found: Disagreement[] = [];
@@ -55,18 +55,19 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
   const own = waxes.map((part) => part.wax);
   const sheets = [...named, ...own.filter((wax) => !named.includes(wax))];
   const melt = meltOf(spec, shelf);
-  const ranged = process.acts.filter((one): one is Ranged => one.kind === "heat" || one.kind === "add" || one.kind === "cool");
+  const ranged = process.steps.filter((one): one is Ranged => stepTypeOf(one.kind).pours === undefined && rangeOfStep(one) !== undefined);
+  const what = (step: Ranged) => stepTypeOf(step.kind).records;
   const { leastCure } = timesOf(process);
-  for (const act of ranged) {
-    const range: TemperatureRange = act.range;
-    const name = RANGE_NAMES[act.kind];
+  for (const step of ranged) {
+    const range: TemperatureRange = step.range;
+    const name = rangeName(step);
     if (range.high >= process.ceiling + SHOWN)
       say(
         `${name}-above-ceiling`,
         `The ${name} range reaches ${t(range.high)}, ${writeDifference(range.high - process.ceiling, unit)} above the ceiling of ${t(process.ceiling)}: the wax can scorch.`,
       );
     for (const wax of sheets) {
-      const sheet = wax[SHEET_RANGE[act.kind]];
+      const sheet = sheetRange(wax, what(step));
       if (sheet && (range.low > sheet.high || range.high < sheet.low))
         say(
           `${name}-off-sheet`,
@@ -75,7 +76,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
     }
     if (!melt || range.low >= melt.centi) continue;
     const below = `${writeDifference(melt.centi - range.low, unit)} below the ${t(melt.centi)} at which ${melt.name} melts`;
-    if (act.kind === "cool")
+    if (what(step) === "pour_c")
       say(
         "pour-below-melt",
         `The pour range begins at ${t(range.low)}, ${below}${melt.isSlushy ? ". Some pour it so, as it begins to set, for smooth tops: stir it well and pour at once." : ": it sets as it is poured, in rings and layers that do not join."}`,
@@ -84,7 +85,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
     else
       say(
         `${name}-below-melt`,
-        `The ${name} range begins at ${t(range.low)}, ${below}: ${name === "add" ? "oil does not mix into wax that sets" : "it would not be all liquid"}.`,
+        `The ${name} range begins at ${t(range.low)}, ${below}: ${what(step) === "add_c" ? "oil does not mix into wax that sets" : "it would not be all liquid"}.`,
       );
   }
   for (const wax of sheets) {
@@ -99,18 +100,21 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
         `The minimum cure is ${writeDuration(leastCure)}; ${wax.name} needs ${writeDuration(wax.leastCureSeconds)}. Burnt sooner, it misleads about wick and throw.`,
       );
   }
-  ranged.forEach((act, index) => {
-    const before = ranged.slice(0, index).findLast((one) => (one.pot ?? 0) === (act.pot ?? 0));
+  ranged.forEach((step, index) => {
+    const before = ranged.slice(0, index).findLast((one) => (one.pot ?? 0) === (step.pot ?? 0));
     if (!before) return;
-    if (act.kind === "add" && before.kind === "heat" && act.range.low > before.range.high)
-      say("add-above-heat", `The add range begins at ${t(act.range.low)}, above the heat range (${writeRange(before.range, unit)}): the pot never gets there.`);
-    if (act.kind === "cool" && act.range.low > before.range.high)
+    if (what(step) === "add_c" && what(before) === "heat_c" && step.range.low > before.range.high)
+      say(
+        "add-above-heat",
+        `The add range begins at ${t(step.range.low)}, above the heat range (${writeRange(before.range, unit)}): the pot never gets there.`,
+      );
+    if (what(step) === "pour_c" && step.range.low > before.range.high)
       say(
         "pour-above-add",
-        `The pour range begins at ${t(act.range.low)}, above the ${RANGE_NAMES[before.kind]} range (${writeRange(before.range, unit)}): the pot must be heated again after the fragrance is in.`,
+        `The pour range begins at ${t(step.range.low)}, above the ${rangeName(before)} range (${writeRange(before.range, unit)}): the pot must be heated again after the fragrance is in.`,
       );
   });
-  const added = ranged.filter((one) => one.kind === "add").reduce((most, one) => Math.max(most, one.range.high), Number.NEGATIVE_INFINITY);
+  const added = ranged.filter((one) => what(one) === "add_c").reduce((most, one) => Math.max(most, one.range.high), Number.NEGATIVE_INFINITY);
   const stops = gelFaultsOf(spec, shelf, unit).some((one) => one.of === "fragrance");
   for (const oil of fragrances) {
     if (oil.kind === "essential oil" && added > HOT_FOR_ESSENTIAL)
@@ -218,7 +222,7 @@ export function disagreements(spec: Drafted, shelf: Materials, unit: Temperature
         message: `${writePercent(part.ppm)} of ${row.name} is above the ${writePercent(row.maxPpm)} that its sheet allows.`,
       });
   }
-  const most = own.some((wax) => wax.family === "gel") ? MOST_DROPS_PER_LB.gel : MOST_DROPS_PER_LB.other;
+  const most = own.some((wax) => wax.family === "gel") ? MAX_DROPS_PER_LB.gel : MAX_DROPS_PER_LB.other;
   const drops = (spec.dyes ?? []).reduce((sum, part) => sum + (part.by === "drops" ? part.amount : 0), 0);
   if (drops > most)
     found.push({

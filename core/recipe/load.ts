@@ -31,7 +31,7 @@ export const LARGEST_LOAD_PERCENT: Record<LoadBasis, number> = { wax: 100, total
 export const OUNCE_PER_POUND: Ppm = 62_500;
 
 /** A bare figure below this, in percent, is more likely a factor: nobody scents wax with so little. Common practice, no source. */
-const LEAST_UNASKED_PERCENT = 0.5;
+const MIN_UNASKED_PERCENT = 0.5;
 
 /**
  * Returns a question where a load was typed as a factor of the wax ("0.0625", "1/16", "22/278") or is so small that it may be one; null for any other. With
@@ -43,7 +43,7 @@ export function askWhetherFactor(text: string, name = "load"): Unread | null {
   const [above, below] = ratio ? [parseNumber(ratio[1] ?? ""), parseNumber(ratio[2] ?? "")] : [parseNumber(typed), null];
   if (!above.ok || (below && !below.ok)) return null;
   const value = below?.ok ? above.value / below.value : above.value;
-  if (!(value > 0 && value < (ratio ? 1 : LEAST_UNASKED_PERCENT))) return null;
+  if (!(value > 0 && value < (ratio ? 1 : MIN_UNASKED_PERCENT))) return null;
   const [asPercent, asFactor] = [`${writeNumber(value, 4)} %`, `${writeNumber(value * 100, 3)} %`];
   return bad(
     "ambiguous",

@@ -4,16 +4,16 @@ import { describe, expect, it } from "vitest";
 import { type BatchEvent, batchOf, refusal } from "../batch/batch";
 import { progress } from "../batch/phase";
 import { planBatch } from "../batch/planning";
-import type { Process } from "../process/process";
-import { anId, at, GRAMS, readyProcess } from "../testing/batch";
+import type { Process } from "../process/schema";
+import { anId, at, GRAMS, presetProcess } from "../testing/batch";
 import { amountsFor as amountsOf, type PotOrder } from "../weigh-out/amounts";
 import { splitIntoPitchers } from "../weigh-out/pitchers";
 import { portionsFor } from "../weigh-out/portions";
 import { difference } from "./difference";
 import { disagreements } from "./disagreements";
 import { limitsOf, loadOfTotal, loadOfWax, type Materials, mixOf } from "./materials";
+import type { FormulaSpec } from "./schema";
 import { formulaSpec } from "./schema";
-import type { FormulaSpec } from "./spec";
 
 const id = { soy: anId(), hard: anId(), house: anId(), x: anId(), y: anId(), acid: anId(), rose: anId(), dust: anId(), jar: anId() };
 const shelf: Materials = {
@@ -41,12 +41,12 @@ const shelf: Materials = {
     { id: id.dust, name: "rust powder", kind: "powder" },
   ],
 };
-const process = readyProcess("soy-bind-hot");
-/** The process with other ranges and times, by the id of the act. */
+const process = presetProcess("soy-bind-hot");
+/** The process with other ranges and times, by the id of the step. */
 const worked = (over: Record<string, object>, ceiling = process.ceiling): Process => ({
   ...process,
   ceiling,
-  acts: process.acts.map((one) => ({ ...one, ...over[one.id] }) as Process["acts"][number]),
+  steps: process.steps.map((one) => ({ ...one, ...over[one.id] }) as Process["steps"][number]),
 });
 const range = (low: number, high: number) => ({ range: { low, high } });
 const spec = (over: Partial<FormulaSpec> = {}): FormulaSpec => ({
@@ -202,9 +202,9 @@ describe("the amounts of a formula of many parts", () => {
     } as BatchEvent;
     const state = batchOf([started]);
     expect(
-      progress(plan, state.facts)
-        .steps.slice(0, 7)
-        .map((step) => step.name),
+      progress(plan, state.state)
+        .prompts.slice(0, 7)
+        .map((prompt) => prompt.name),
     ).toEqual(["weigh soft soy", "weigh hard paraffin", "weigh stearic acid", "weigh fern", "weigh mint oil", "count rose", "weigh rust powder"]);
     const counted = { ...started, id: anId(), kind: "counted", payload: { pot: 0, componentId: id.rose, n: 7 } } as BatchEvent;
     expect(refusal(state, counted)).toBeNull();
@@ -212,7 +212,7 @@ describe("the amounts of a formula of many parts", () => {
       "rose is counted in drops, not weighed.",
     );
     expect(refusal(state, { ...counted, payload: { pot: 0, componentId: id.soy, n: 5 } })?.message).toBe("soft soy is weighed, not counted.");
-    const done = (...more: BatchEvent[]) => progress(plan, batchOf([started, ...more]).facts).steps[5]?.done;
+    const done = (...more: BatchEvent[]) => progress(plan, batchOf([started, ...more]).state).prompts[5]?.done;
     expect(done(counted)).toBe(false);
     expect(done(counted, { ...counted, id: anId(), payload: { pot: 0, componentId: id.rose, n: 3 } } as BatchEvent)).toBe(true);
   });

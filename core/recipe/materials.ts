@@ -1,11 +1,12 @@
 import type { TemperatureRange } from "../heat/range";
+import type { StepRecord } from "../process/step-type";
 import { type Ppm, WHOLE, writePercent } from "../units/percent";
 import type { CentiCelsius, TemperatureUnit } from "../units/temperature";
 import families from "./families.json" with { type: "json" };
 import { addedPpmOf, askedLoadOfWax, type LoadBasis } from "./load";
 import { type Mix, openBlends } from "./mix";
 import { type GelFault, gelFaults, type SafetyMaterials } from "./safety";
-import type { FormulaSpec } from "./spec";
+import type { FormulaSpec } from "./schema";
 
 /** What amounts and warnings need to know of a wax. What is not on the supplier's sheet is null. */
 export interface WaxFacts {
@@ -188,5 +189,8 @@ export function loadOfTotal(spec: { basis: LoadBasis; loadPpm: Ppm }, mix: Pick<
   return (ofWax * WHOLE) / (WHOLE + ofWax + addedPpmOf(mix));
 }
 
-/** Where a wax's sheet says the range of each act. */
-export const SHEET_RANGE = { heat: "heatRange", add: "addRange", cool: "pourRange" } as const;
+/** The range that a wax's sheet says for what a step records; undefined where it says none. */
+export function sheetRange(wax: Pick<WaxFacts, "heatRange" | "addRange" | "pourRange">, records: StepRecord | undefined): TemperatureRange | undefined {
+  const said = records === "heat_c" ? wax.heatRange : records === "add_c" ? wax.addRange : records === "pour_c" ? wax.pourRange : undefined;
+  return said ?? undefined;
+}

@@ -2,7 +2,7 @@ import type { Milligrams } from "../units/mass";
 import { MG_PER } from "../units/mass";
 import { type Ppm, WHOLE } from "../units/percent";
 import type { WeighedOut } from "../weigh-out/contract";
-import { onScale } from "../weigh-out/marks";
+import { onScale } from "../weigh-out/increments";
 import type { Figure, Step } from "../weigh-out/working";
 import type { ComponentKind } from "./component";
 import type { DyeDose } from "./spec";
@@ -35,8 +35,8 @@ export const countUnit = (n: number, of: "drops" | "pieces"): string => (n === 1
 export const firstDose = (kind: string): { by: DyeDose; amount: number } =>
   kind === "chip" || kind === "block" ? { by: "pieces", amount: 1 } : kind === "powder" ? { by: "percent", amount: 0.1 } : { by: "drops", amount: 4 };
 
-/** "As a rule no more than about 10 drops a pound; one colours a pound of gel": common practice, no source. */
-export const MOST_DROPS_PER_LB = { gel: 1, other: 10 } as const;
+/** "As a rule no more than about 10 drops a pound; one colors a pound of gel": common practice, no source. */
+export const MAX_DROPS_PER_LB = { gel: 1, other: 10 } as const;
 
 /** What is weighed beside wax and fragrance: additives, and dyes by percent, in this order. */
 export const addedTo = (mix: Pick<Mix, "additives" | "dyes">): { name: string; ppmOfWax: Ppm }[] => [

@@ -1,4 +1,5 @@
-import type { Process } from "../process/process";
+import { rangeOfStep, recordedBy } from "../process/process";
+import type { Process } from "../process/schema";
 import { type TemperatureUnit, writeTemperature } from "../units/temperature";
 
 /** In gel only oils with a flash point above 77 °C / 170 °F: common practice, no source. Hundredths of °C. */
@@ -13,7 +14,7 @@ export interface SafetyMaterials {
   dyes?: { name: string; kind: string }[];
   /** Of the candles that are planned. */
   wicks?: { name: string; kind: string }[];
-  process?: Pick<Process, "acts"> & { name?: string };
+  process?: Pick<Process, "steps"> & { name?: string };
 }
 
 export interface GelFault {
@@ -58,12 +59,13 @@ export function gelFaults({ waxes, fragrances, dyes = [], wicks = [], process }:
       weight: "warn",
       message: `${wick.name} is a ${wick.kind} wick. Gel is burned with zinc core, one size up from paraffin: others drown or fall over.`,
     });
-  const heat = process?.acts.find((one) => one.kind === "heat");
-  if (heat?.kind === "heat" && heat.range.high < GEL_POUR)
+  const [heat] = recordedBy(process?.steps ?? [], "heat_c");
+  const heated = heat && rangeOfStep(heat);
+  if (heated && heated.high < GEL_POUR)
     faults.push({
       of: "process",
       weight: "warn",
-      message: `${process?.name ? `“${process.name}”` : "The process"} heats to ${t(heat.range.high)}. Gel is heated to about ${t(GEL_HEAT)} and poured at about ${t(GEL_POUR)}: choose a process for gel, and keep to the supplier's sheet.`,
+      message: `${process?.name ? `“${process.name}”` : "The process"} heats to ${t(heated.high)}. Gel is heated to about ${t(GEL_HEAT)} and poured at about ${t(GEL_POUR)}: choose a process for gel, and keep to the supplier's sheet.`,
     });
   return faults;
 }

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { process } from "../process/schema";
 import { LARGEST_LOAD_PERCENT } from "./load";
-import { DYE_DOSES, type FormulaSpec, namedIn, upcastFormula } from "./spec";
+import { DYE_DOSES, namedIn, upcastFormula } from "./spec";
 
 const part = z.object({ id: z.uuid(), share: z.number().positive().max(1_000_000) });
 
@@ -11,6 +11,7 @@ const additivePart = z.object({ id: z.uuid(), ppm: z.number().int().positive().m
 export const dyePart = z
   .object({ id: z.uuid(), by: z.enum(DYE_DOSES), amount: z.number().positive().max(1_000) })
   .refine((one) => one.by !== "percent" || one.amount <= 10, { path: ["amount"], error: "A dye cannot be above 10 % of the wax." });
+export type DyePart = z.output<typeof dyePart>;
 
 const what = {
   /** Waxes by share of the wax weight; shares are relative, so 75 and 25 read as 3 and 1 do. */
@@ -30,6 +31,7 @@ const what = {
 };
 /** What goes into a pot: waxes, fragrances, additives and dyes, and the load. */
 export const recipe = z.object(what);
+export type Recipe = z.output<typeof recipe>;
 
 /** What one version of a formula says: its recipe and how it is worked. Frozen once a batch has been started from it. */
 export const formulaSpec = z
@@ -49,6 +51,19 @@ export const formulaSpec = z
     },
     { path: ["parts"], error: "The same material stands here twice: put its shares together." },
   );
+export type FormulaSpec = z.output<typeof formulaSpec>;
 
 /** Reads a stored formula of any age. @throws z.ZodError where it cannot be read. */
 export const readFormula = (raw: unknown): FormulaSpec => formulaSpec.parse(upcastFormula(raw));
+
+/** How a color is made: dyes by their doses, in a wax and for a scent where it was tried there; null where it holds for any. */
+export const colorRecipe = z.object({
+  waxId: z.uuid().nullable(),
+  fragranceId: z.uuid().nullable(),
+  dyes: z
+    .array(dyePart)
+    .min(1, "A colour has at least one dye.")
+    .max(6)
+    .refine((dyes) => new Set(dyes.map((one) => one.id)).size === dyes.length, "The same dye stands here twice: put its doses together."),
+});
+export type ColorRecipe = z.output<typeof colorRecipe>;

@@ -1,23 +1,18 @@
-import type { z } from "zod";
-import { type Profile, processOfProfile } from "../process/upcast";
-import type * as schema from "./schema";
-
-export type Recipe = z.output<typeof schema.recipe>;
-/** What one version of a formula says: its recipe and how it is worked. Frozen once a batch has been started from it. */
-export type FormulaSpec = z.output<typeof schema.formulaSpec>;
-export type DyePart = z.output<typeof schema.dyePart>;
+import { type Profile, processOfProfile, upcastProcess } from "../process/upcast";
 
 /** How a dye is dosed: drops or pieces to a pound of wax, or percent of the wax. */
 export const DYE_DOSES = ["drops", "pieces", "percent"] as const;
 export type DyeDose = (typeof DYE_DOSES)[number];
 
+type Named = readonly { id: string }[];
 /** Everything of the shelf that a recipe names, by its id: waxes, fragrances, additives, dyes, in this order. */
-export const namedIn = (one: Pick<Recipe, "waxes" | "fragrances" | "additives" | "dyes">): string[] =>
+export const namedIn = (one: { waxes: Named; fragrances: Named; additives?: Named | undefined; dyes?: Named | undefined }): string[] =>
   [...one.waxes, ...one.fragrances, ...(one.additives ?? []), ...(one.dyes ?? [])].map((part) => part.id);
 
-/** Brings a formula that was saved with a profile of three ranges up to one with a process. */
+/** Brings a stored formula up to this format: one with a profile of three ranges gets a process, and acts are steps. */
 export function upcastFormula(raw: unknown): unknown {
-  if (!raw || typeof raw !== "object" || !("profile" in raw)) return raw;
+  if (!raw || typeof raw !== "object") return raw;
+  if (!("profile" in raw)) return "process" in raw ? { ...raw, process: upcastProcess(raw.process) } : raw;
   const { profile, ...rest } = raw as { profile: Profile } & Record<string, unknown>;
   return { ...rest, process: processOfProfile(profile) };
 }

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { STARTERS } from "../materials/starters";
+import { PRESET_PROCESSES } from "../process/presets/ready";
 import { timesOf } from "../process/process";
-import { READY_PROCESSES } from "../process/ready/ready";
 import { disagreements } from "./disagreements";
 import { limitsOf, type Materials } from "./materials";
 import { suggestedDose, suggestFormula } from "./suggest";
@@ -19,7 +19,7 @@ const all = (shelf: Materials) => ({
   waxes: shelf.waxes.map((one) => ({ id: one.id, share: 1 })),
   fragrances: shelf.fragrances.map((one) => ({ id: one.id, share: 1 })),
 });
-const nameOf = (process: string) => READY_PROCESSES.find((one) => one.id === process)?.name;
+const nameOf = (process: string) => PRESET_PROCESSES.find((one) => one.id === process)?.name;
 const suggested = (waxes: object[], oils: object[] = []) => {
   const shelf = shelfOf(waxes, oils);
   return suggestFormula(all(shelf), shelf, "C");
@@ -36,7 +36,7 @@ describe("what a formula begins with", () => {
       cureSeconds: 900_000,
     };
     const { process, loadPpm } = suggested([{ family: "soy", maxLoadPpm: 100_000, ...sheet }], [{ usualLoadPpm: 40_000 }]);
-    expect(process.acts.filter((act) => "range" in act)).toMatchObject([{ range: sheet.heatRange }, { range: sheet.addRange }, { range: sheet.pourRange }]);
+    expect(process.steps.filter((step) => "range" in step)).toMatchObject([{ range: sheet.heatRange }, { range: sheet.addRange }, { range: sheet.pourRange }]);
     expect(process.ceiling).toBe(9_000);
     expect(timesOf(process)).toMatchObject({ leastCure: 600_000, recommendedCure: 900_000 });
     expect(loadPpm).toBe(40_000);

@@ -1,10 +1,12 @@
 import { ESSENTIAL_START_PPM, starterOf } from "../materials/starters";
-import type { Act, Process } from "../process/process";
-import { inUnit, processFrom, READY_PROCESSES, type ReadyProcess } from "../process/ready/ready";
+import { inUnit, PRESET_PROCESSES, type PresetProcess, processFrom } from "../process/presets/ready";
+import { isCuring, isOnBurner, rangeOfStep, recordedBy, type Step } from "../process/process";
+import type { Process } from "../process/schema";
+import { stepTypeOf } from "../process/steps";
 import type { Ppm } from "../units/percent";
 import type { TemperatureUnit } from "../units/temperature";
-import { limitsOf, type Materials, materialsOf, SHEET_RANGE, type WaxFacts } from "./materials";
-import type { FormulaSpec } from "./spec";
+import { limitsOf, type Materials, materialsOf, sheetRange, type WaxFacts } from "./materials";
+import type { FormulaSpec } from "./schema";
 
 type Chosen = Pick<FormulaSpec, "waxes" | "fragrances">;
 
@@ -13,8 +15,8 @@ const USUAL_LOAD: Ppm = 80_000;
 /** The dose of an additive whose sheet says none, in millionths of the wax: common practice, no source. */
 const USUAL_DOSE: Ppm = 20_000;
 
-const ready = (id: string): ReadyProcess => {
-  const found = READY_PROCESSES.find((one) => one.id === id);
+const ready = (id: string): PresetProcess => {
+  const found = PRESET_PROCESSES.find((one) => one.id === id);
   if (!found) throw new Error(`There is no ready-made process “${id}”.`);
   return found;
 };
@@ -32,7 +34,7 @@ function familiesOf(chosen: Chosen, shelf: Materials): [family: string, share: n
 const PILLAR = /pillar|\bmou?ld/i;
 
 /** Returns the ready-made process that suits the whole blend and the scent, whatever was chosen first. Common practice, no source. */
-function readyFor(chosen: Chosen, shelf: Materials): ReadyProcess {
+function readyFor(chosen: Chosen, shelf: Materials): PresetProcess {
   const families = familiesOf(chosen, shelf);
   const { named, fragrances } = materialsOf(chosen, shelf);
   const has = (...names: string[]) => names.every((name) => families.some(([family]) => family === name));
@@ -44,7 +46,7 @@ function readyFor(chosen: Chosen, shelf: Materials): ReadyProcess {
   if (has("paraffin", "beeswax")) return ready("paraffin-beeswax-careful");
   if (has("coconut", "soy")) return ready("coconut-soy-hot");
   if (has("paraffin", "soy") || has("paraffin–soy")) return ready("paraffin-soy");
-  return READY_PROCESSES.find((one) => one.makes === "jar" && one.families.includes(first)) ?? ready("soy-bind-hot");
+  return PRESET_PROCESSES.find((one) => one.makes === "jar" && one.families.includes(first)) ?? ready("soy-bind-hot");
 }
 
 /** Returns the wax whose sheet speaks for the mixture: the one that there is most of; of two alike the first by name. */
@@ -55,7 +57,7 @@ function leadingWax(chosen: Chosen, shelf: Materials): WaxFacts | null {
 }
 
 /** The process with the temperatures and the cure that the suppliers' sheets say, so far as they say them. */
-function withSheets(from: ReadyProcess, chosen: Chosen, shelf: Materials): Process {
+function withSheets(from: PresetProcess, chosen: Chosen, shelf: Materials): Process {
   const process = processFrom(from);
   const wax = leadingWax(chosen, shelf);
   if (!wax) return process;
@@ -65,21 +67,23 @@ function withSheets(from: ReadyProcess, chosen: Chosen, shelf: Materials): Proce
   const [least, cure] = [most((one) => one.leastCureSeconds), most((one) => one.cureSeconds)];
   // Oils that the heat drives off are added cool, whatever is usual for the wax.
   const keepsCool = from.id === "essential-oils";
-  const acts = process.acts.map((act): Act => {
-    if (act.kind === "heat" || act.kind === "add" || act.kind === "cool") {
-      const range = keepsCool && act.kind !== "heat" ? null : wax[SHEET_RANGE[act.kind]];
-      return range ? { ...act, range } : act;
+  const steps = process.steps.map((step): Step => {
+    if (rangeOfStep(step)) {
+      const range = keepsCool && !isOnBurner(step) ? undefined : sheetRange(wax, stepTypeOf(step.kind).records);
+      return range ? ({ ...step, range } as Step) : step;
     }
-    if (act.kind !== "cure") return act;
-    const minimum = least > 0 ? least : act.least;
-    return { ...act, least: minimum, recommended: Math.max(minimum, cure > 0 ? cure : act.recommended) };
+    if (!isCuring(step)) return step;
+    const minimum = least > 0 ? least : step.least;
+    return { ...step, least: minimum, recommended: Math.max(minimum, cure > 0 ? cure : step.recommended) };
   });
-  const heat = acts.find((act) => act.kind === "heat");
+  const [heat] = recordedBy(steps, "heat_c");
+  const heated = heat && rangeOfStep(heat);
   // A sheet that says how hot it may get, and not when to add, has it added below that.
-  const within = acts.map(
-    (act): Act => (act.kind === "add" && heat?.kind === "heat" && act.range.low > heat.range.high && !wax.addRange ? { ...act, range: heat.range } : act),
+  const adding = new Set(recordedBy(steps, "add_c"));
+  const within = steps.map((step) =>
+    heated && adding.has(step) && (rangeOfStep(step)?.low ?? 0) > heated.high && !wax.addRange ? ({ ...step, range: heated } as Step) : step,
   );
-  return { ...process, ceiling: wax.ceiling ?? process.ceiling, acts: within };
+  return { ...process, ceiling: wax.ceiling ?? process.ceiling, steps: within };
 }
 
 /** Returns what an additive begins with, in millionths of the wax: its usual dose, within its largest. */

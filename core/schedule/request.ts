@@ -1,8 +1,8 @@
 import { z } from "zod";
 
 /** The longest time, in minutes: about two years. */
-const MOST_MINUTES = 1_000_000;
-const minutes = z.number().int("Whole minutes.").min(0, "Not below 0.").max(MOST_MINUTES, `At most ${MOST_MINUTES} minutes.`);
+const MAX_MINUTES = 1_000_000;
+const minutes = z.number().int("Whole minutes.").min(0, "Not below 0.").max(MAX_MINUTES, `At most ${MAX_MINUTES} minutes.`);
 const count = z.number().int("A whole number.").min(0, "Not below 0.").max(10_000, "At most 10000.");
 const name = z.string().min(1, "Give it a name.").max(80, "At most 80 letters.");
 

@@ -201,7 +201,7 @@ const endsOf = ({ last, dur }: Pick<Model, "last" | "dur">, starts: Int32Array):
   last.reduce((sum, op) => sum + (starts[op] as number) + (dur[op] as number), 0);
 
 /** More pairs of uses than this are not held against one another. */
-const MOST_PAIRS = 400_000;
+const MAX_PAIRS = 400_000;
 const pairsOf = (model: Model): number => {
   const uses = new Int32Array(model.caps.length);
   for (const use of model.uses) uses[use.r] = (uses[use.r] as number) + 1;
@@ -226,7 +226,7 @@ function rootBound(net: Network, from: number, to: number): number {
 
 /**
  * Searches for the best timetable, and says after each piece of work what it has. A first one comes from putting jobs in one
- * after another; then pieces of the best are taken apart and looked through anew (large neighbourhoods), and the bound is
+ * after another; then pieces of the best are taken apart and looked through anew (large neighborhoods), and the bound is
  * raised by looking through everything below it. Ends when the two meet; until then it can be stopped at any time.
  */
 export function* search(model: Model, clock: () => number, seed = 1): Generator<Found, Found> {
@@ -256,7 +256,7 @@ export function* search(model: Model, clock: () => number, seed = 1): Generator<
   for (const order of firstOrders(model, everyone, random)) take(inserter.place(order));
   if (value === NONE) {
     // Nothing that was put in one after another keeps what is held: looked through, something may.
-    const net = pairsOf(model) <= MOST_PAIRS ? new Network(model) : null;
+    const net = pairsOf(model) <= MAX_PAIRS ? new Network(model) : null;
     for (let fails = 500; net && value === NONE && fails < 200_000; fails *= 4) {
       net.reset();
       const through = branch(net, { fails, noise: noise(1), whole: true, stop: () => value < NONE, onBetter: take });
@@ -278,7 +278,7 @@ export function* search(model: Model, clock: () => number, seed = 1): Generator<
   yield found();
   if (value <= bound) return found();
   // So many pairs cannot be looked through in the time anybody waits: then jobs are only put in again in other orders.
-  const net = pairsOf(model) <= MOST_PAIRS ? new Network(model) : null;
+  const net = pairsOf(model) <= MAX_PAIRS ? new Network(model) : null;
   if (net) bound = rootBound(net, bound, value);
   yield found();
 

@@ -54,7 +54,7 @@ export function normalBelow(z: number): number {
 
 /** The same few are asked for again and again. */
 const quantiles = new Map<string, number>();
-const MOST_KEPT = 1_000;
+const MAX_KEPT = 1_000;
 
 /** The value that Student's t with so many degrees of freedom stays below in a share of cases. */
 export function tQuantile(share: number, df: number): number {
@@ -70,6 +70,6 @@ export function tQuantile(share: number, df: number): number {
     else high = middle;
   }
   const found = (low + high) / 2;
-  if (quantiles.size < MOST_KEPT) quantiles.set(key, found);
+  if (quantiles.size < MAX_KEPT) quantiles.set(key, found);
   return found;
 }

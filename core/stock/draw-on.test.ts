@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { batchOf } from "../batch/batch";
 import { planBatch } from "../batch/planning";
 import { billOf, gathered } from "../product/bill";
-import { aBatch, anId, readyProcess } from "../testing/batch";
+import { aBatch, anId, presetProcess } from "../testing/batch";
 import { amountsFor } from "../weigh-out/amounts";
 import { drawOfPiece } from "./draw-on";
 import { costOf, ledger, wouldTake } from "./ledger";
@@ -27,7 +27,7 @@ const spec = {
   fragrances: [{ id: id.x, share: 1 }],
   dyes: [{ id: id.rose, by: "drops" as const, amount: 6 }],
   notes: "",
-  process: readyProcess("soy-bind-hot"),
+  process: presetProcess("soy-bind-hot"),
 };
 const FINE = { id: null, name: "fine", resolutionUg: 1_000 };
 const scales = { wax: FINE, oil: FINE };
@@ -86,7 +86,7 @@ describe("what a batch has drawn", () => {
     batch.add({ kind: "weighed", payload: { pot: 0, componentId: batch.wax, mg: 127_000 } }, { corrects: wrong.id });
     batch.weigh(batch.oil, 6_000);
     batch.weigh(batch.oil, 7_000);
-    const uses = () => Object.fromEntries(Object.entries(batchOf(batch.events).facts.drawn).map(([material, one]) => [material, one.amount]));
+    const uses = () => Object.fromEntries(Object.entries(batchOf(batch.events).state.drawn).map(([material, one]) => [material, one.amount]));
     expect(uses()).toEqual({ [batch.wax]: 127_000, [batch.oil]: 13_000 });
     batch.pour();
     expect(uses()).toEqual({ [batch.wax]: 127_000, [batch.oil]: 13_000, [batch.vessel]: 10 });

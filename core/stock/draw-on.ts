@@ -1,6 +1,7 @@
 import { type ChosenProduct, type PlanOrder, workOut } from "../batch/planning";
+import { isPouring } from "../process/process";
 import type { Materials } from "../recipe/materials";
-import type { FormulaSpec } from "../recipe/spec";
+import type { FormulaSpec } from "../recipe/schema";
 
 /** One way of making one piece: a formula in a body, with the spare that goes with it. */
 export interface PieceOf {
@@ -19,8 +20,8 @@ const EXACT = { id: null, name: "", resolutionUg: 1_000 };
 export function drawOfPiece({ spec, vessel, sparePpm }: PieceOf, shelf: Materials): Map<string, number> {
   // A hundred at once on a fine scale, so that a piece's share is exact to the hundredth of a milligram.
   const count = 100;
-  const acts = spec.process.acts.filter((one) => (one.pot ?? 0) === 0 && one.kind !== "pour" && one.kind !== "pour-again");
-  const process = { ...spec.process, acts: [...acts, { id: "all", kind: "pour" as const, share: 1_000_000, by: "weight" as const }] };
+  const steps = spec.process.steps.filter((one) => (one.pot ?? 0) === 0 && !isPouring(one));
+  const process = { ...spec.process, steps: [...steps, { id: "all", kind: "pour" as const, share: 1_000_000, by: "weight" as const }] };
   const order: PlanOrder = { process, pots: [{ name: "", number: 1, spec }], products: [{ ...vessel, count }], sparePpm, scales: { wax: EXACT, oil: EXACT } };
   const draws = new Map<string, number>();
   const add = (id: string, amount: number) => draws.set(id, (draws.get(id) ?? 0) + amount);

@@ -2,8 +2,8 @@ import { type BatchEvent, batchOf, type EventBody } from "../batch/batch";
 import { missingToClose, phaseAt, progress } from "../batch/phase";
 import type { BatchPlan } from "../batch/plan";
 import { planBatch } from "../batch/planning";
-import type { Process } from "../process/process";
-import { processFrom, READY_PROCESSES, type ReadyProcess } from "../process/ready/ready";
+import { PRESET_PROCESSES, type PresetProcess, processFrom } from "../process/presets/ready";
+import type { Process } from "../process/schema";
 
 /** A moment, in minutes after the test batch was started. */
 export const at = (minutes: number): string => new Date(Date.UTC(2026, 1, 2, 9) + minutes * 60_000).toISOString();
@@ -12,7 +12,7 @@ let count = 0;
 /** Ids that sort in the order they are made. */
 export const anId = (): string => `0190c0de-0000-7000-8000-${(++count).toString(16).padStart(12, "0")}`;
 
-export const readyProcess = (id: string): Process => processFrom(READY_PROCESSES.find((one) => one.id === id) as ReadyProcess);
+export const presetProcess = (id: string): Process => processFrom(PRESET_PROCESSES.find((one) => one.id === id) as PresetProcess);
 
 /** One scale of one gram. */
 export const GRAM_SCALE = { id: null, name: "bench scale", resolutionUg: 1_000_000 };
@@ -29,7 +29,7 @@ export function aPlan(ids: { wax: string; oil: string; vessel: string; process?:
   const wicks = ids.wick ? { wickId: ids.wick, name: "flat-braid cotton 4", kind: "flat-braid cotton", size: "4", count: 1 } : null;
   return planBatch(
     {
-      process: readyProcess(ids.process ?? "soy-bind-hot"),
+      process: presetProcess(ids.process ?? "soy-bind-hot"),
       pots: Array.from({ length: ids.pots ?? 1 }, () => ({ name: "Test formula", number: 1, spec })),
       products: [{ ...cup, heightUm: 17_000, count: 10, chosenWicks: wicks }],
       sparePpm: 0,
@@ -64,9 +64,9 @@ export function aBatch(more: { personId?: string | null; wax?: string; oil?: str
     return event;
   };
   const weigh = (componentId: string, mg: number, pot = 0) => add({ kind: "weighed", payload: { pot, componentId, mg } });
-  const read = (act: string | null, shown: number, correction = 0) => add({ kind: "read", payload: { act, shown, correction } });
-  const pour = (act = "pour", filled: { product: string; count: number }[] = []) =>
-    add({ kind: "poured", payload: { act, filled, leftMg: null, roomCelsius: null, warmed: null } });
+  const read = (step: string | null, shown: number, correction = 0) => add({ kind: "read", payload: { step, shown, correction } });
+  const pour = (step = "pour", filled: { product: string; count: number }[] = []) =>
+    add({ kind: "poured", payload: { step, filled, leftMg: null, roomCelsius: null, warmed: null } });
   add({ kind: "started", payload: { plan: aPlan({ ...more, wax, oil, vessel }) } });
   return {
     wax,
@@ -80,15 +80,15 @@ export function aBatch(more: { personId?: string | null; wax?: string; oil?: str
     pour,
     /** Everything that is asked of a batch at a moment. */
     state: (now: string) => {
-      const { plan, facts, entries } = batchOf(events);
-      return { plan, facts, entries, ...progress(plan, facts), ...phaseAt(plan, facts, now), missing: missingToClose(plan, facts, now) };
+      const { plan, state, entries } = batchOf(events);
+      return { plan, state, entries, ...progress(plan, state), ...phaseAt(plan, state, now), missing: missingToClose(plan, state, now) };
     },
     pourAll: () => {
       weigh(wax, 127_000);
       weigh(oil, 13_000);
       read("heat", 8_500);
       read("add", 8_500);
-      add({ kind: "stirred", payload: { act: "stir", seconds: 120 } });
+      add({ kind: "stirred", payload: { step: "stir", seconds: 120 } });
       read("cool", 6_000);
       pour();
     },

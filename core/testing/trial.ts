@@ -1,5 +1,6 @@
 import type { TrialPlan } from "../burn/plan";
-import { PROTOCOLS, protocol } from "../burn/protocol";
+import { PROTOCOLS } from "../burn/protocol";
+import { protocol } from "../burn/schema";
 import { TRIAL, type TrialBody, type TrialEvent } from "../burn/trial";
 import { anId } from "./batch";
 
@@ -7,9 +8,9 @@ const ZERO = Date.UTC(2026, 2, 2, 8);
 /** A moment, in minutes after the test trial was begun. */
 export const atMinute = (minutes: number): string => new Date(ZERO + minutes * 60_000).toISOString();
 
-type Tester = TrialPlan["testers"][number];
+type TestCandle = TrialPlan["testers"][number];
 /** A tester in a jar of 83 mm that narrows to 76, for tests. */
-export const aTester = (key: string, over: Partial<Tester> = {}): Tester => ({
+export const aTester = (key: string, over: Partial<TestCandle> = {}): TestCandle => ({
   key,
   option: key[0] as string,
   code: `X${key}`,
@@ -34,7 +35,7 @@ export const aTester = (key: string, over: Partial<Tester> = {}): Tester => ({
   ...over,
 });
 
-export const aTrialPlan = (testers: Tester[], over: Partial<TrialPlan> = {}): TrialPlan => ({
+export const aTrialPlan = (testers: TestCandle[], over: Partial<TrialPlan> = {}): TrialPlan => ({
   format: 1,
   name: "Which wick for the tapered jar",
   varies: "wick size",
@@ -61,14 +62,14 @@ export function aTrial(plan: TrialPlan, person: string | null = null) {
 export type ATrial = ReturnType<typeof aTrial>;
 
 interface Seen {
-  [minute: number]: Omit<Extract<TrialBody, { kind: "looked" }>["payload"], "tester">;
+  [minute: number]: Omit<Extract<TrialBody, { kind: "checked" }>["payload"], "tester">;
 }
 /** One session of a tester: lit, looked at, put out after so many minutes, weighed where grams are given. */
 export function burnOnce(trial: ATrial, tester: string, from: number, minutes: number, seen: Seen, grams?: [before: number, after: number]): void {
   trial.add(from, { kind: "lit", payload: { tester, trimUm: 5_000, air: [], early: "" } });
-  const session = trial.now().facts.testers[tester]?.sessions.length ?? 1;
+  const session = trial.now().state.testers[tester]?.sessions.length ?? 1;
   if (grams) trial.add(from, { kind: "weighed", payload: { tester, session, when: "before", mg: Math.round(grams[0] * 1_000) } });
-  for (const [minute, one] of Object.entries(seen)) trial.add(from + Number(minute), { kind: "looked", payload: { tester, ...one } });
-  trial.add(from + minutes, { kind: "out", payload: { tester, why: "protocol", sign: "" } });
+  for (const [minute, one] of Object.entries(seen)) trial.add(from + Number(minute), { kind: "checked", payload: { tester, ...one } });
+  trial.add(from + minutes, { kind: "extinguished", payload: { tester, why: "protocol", sign: "" } });
   if (grams) trial.add(from + minutes + 60, { kind: "weighed", payload: { tester, session, when: "after", mg: Math.round(grams[1] * 1_000) } });
 }

@@ -50,7 +50,7 @@ const asUtc = (wall: Wall): number => Date.UTC(wall.year, wall.month - 1, wall.d
 const QUARTER_MS = 900_000;
 /** Since then no zone has changed its clocks but at a quarter of an hour (IANA time zone database; Liberia, 1972, was the last). */
 const BY_QUARTERS = Date.UTC(1980, 0, 1);
-const MOST_KEPT = 20_000;
+const MAX_KEPT = 20_000;
 const offsets = new Map<string, Map<number, number>>();
 
 /** By how much the wall of a zone is ahead of UTC, in ms; asked once for each quarter of an hour, since asking is slow. */
@@ -64,7 +64,7 @@ function offsetAt(ms: number, zone: string): number {
   const quarter = Math.floor(ms / QUARTER_MS);
   let offset = kept.get(quarter);
   if (offset === undefined) {
-    if (kept.size >= MOST_KEPT) kept.clear();
+    if (kept.size >= MAX_KEPT) kept.clear();
     offset = asUtc(askedOf(quarter * QUARTER_MS, zone)) - quarter * QUARTER_MS;
     kept.set(quarter, offset);
   }

@@ -12,8 +12,8 @@ export const weightOf = (cubicMm: number, density: Density): number => (cubicMm 
 export const cubicMmOf = (mg: number, density: Density): number => (mg * 1e6) / density;
 
 /** Wax and oil lie well between these; outside them a figure was mistyped. Common practice, no source. */
-export const LEAST_DENSITY: Density = 500_000;
-export const MOST_DENSITY: Density = 1_500_000;
+export const MIN_DENSITY: Density = 500_000;
+export const MAX_DENSITY: Density = 1_500_000;
 
 /** Reads a density: "0.9", "0,912 g/ml", "900 kg/m3". */
 export function parseDensity(text: string): Parsed<Density> {
@@ -22,7 +22,7 @@ export function parseDensity(text: string): Parsed<Density> {
   const number = parseNumber((metric?.[1] ?? typed).replace(/\s*g\s*\/\s*(ml|cm3|cm³|cc)$/i, ""));
   if (!number.ok) return number.code === "ambiguous" ? number : bad("not-understood", `“${typed}” is not a density. Write it like 0.9 g/ml.`);
   const value = Math.round(number.value * (metric ? 1_000 : 1_000_000));
-  return value < LEAST_DENSITY || value > MOST_DENSITY
+  return value < MIN_DENSITY || value > MAX_DENSITY
     ? bad("out-of-range", `${writeNumber(value / 1e6, 4)} g/ml is neither wax nor oil: a density lies between 0.5 and 1.5 g/ml.`)
     : good(value);
 }

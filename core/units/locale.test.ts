@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { inManner, type Locale, localeFor, MANNERS } from "./locale";
+import { LOCALE_FORMATS, type Locale, localeFor, localize } from "./locale";
 
 /** Order and marks as the platform's own locale data (Intl) has them: names of days and months are ours. */
 const ORDER: Record<string, string> = { ccc: "weekday", d: "day", dd: "day", LLL: "month", L: "month", LL: "month", yyyy: "year" };
@@ -8,7 +8,7 @@ const AT = new Date("2026-03-14T23:40:00Z");
 
 describe("the manner of a place, against Intl", () => {
   it.each(["en-GB", "en-US", "en-CA", "de-DE", "fr-FR", "sv-SE", "en-AU", "en-IE"] as Locale[])("%s", (locale) => {
-    const { day, date, decimal, group, hours } = MANNERS[locale];
+    const { day, date, decimal, group, hours } = LOCALE_FORMATS[locale];
     const parts = (options: Intl.DateTimeFormatOptions) =>
       new Intl.DateTimeFormat(locale, { ...options, timeZone: "UTC" })
         .formatToParts(AT)
@@ -23,12 +23,13 @@ describe("the manner of a place, against Intl", () => {
   });
 
   it("marks thousands only where there are tens of them, and never in what is typed over", () => {
-    expect(inManner("12.5 g", MANNERS["de-DE"])).toBe("12,5 g");
-    expect(inManner("1250 g of 12500.75", MANNERS["en-US"])).toBe("1250 g of 12,500.75");
-    expect(inManner("57–63 °C", MANNERS["de-DE"])).toBe("57–63 °C");
-    for (const locale of Object.keys(MANNERS) as Locale[])
-      for (const text of ["1.2.3", "version 0.12.0", "lot A12345", "14.3.20261", "127.0.0.1", "1,2,3"]) expect(inManner(text, MANNERS[locale])).toBe(text);
-    expect(inManner("12.5, 12500. Then 3.25.", MANNERS["de-DE"])).toBe("12,5, 12.500. Then 3,25.");
+    expect(localize("12.5 g", LOCALE_FORMATS["de-DE"])).toBe("12,5 g");
+    expect(localize("1250 g of 12500.75", LOCALE_FORMATS["en-US"])).toBe("1250 g of 12,500.75");
+    expect(localize("57–63 °C", LOCALE_FORMATS["de-DE"])).toBe("57–63 °C");
+    for (const locale of Object.keys(LOCALE_FORMATS) as Locale[])
+      for (const text of ["1.2.3", "version 0.12.0", "lot A12345", "14.3.20261", "127.0.0.1", "1,2,3"])
+        expect(localize(text, LOCALE_FORMATS[locale])).toBe(text);
+    expect(localize("12.5, 12500. Then 3.25.", LOCALE_FORMATS["de-DE"])).toBe("12,5, 12.500. Then 3,25.");
   });
 
   it("is chosen from what a browser says of its languages", () => {

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { fraction } from "mathjs";
 import { describe, expect, it } from "vitest";
-import { type Locale, MANNERS } from "./locale";
+import { LOCALE_FORMATS, type Locale } from "./locale";
 import { askWhetherThousands, parseNumber, writeNumber } from "./number";
 
 const read = (text: string) => {
@@ -75,12 +75,12 @@ describe("numbers as people type them", () => {
   });
 
   it("asks about a point before three digits where the place writes thousands so, and only there", () => {
-    const asks = (text: string, locale: Locale) => askWhetherThousands(text, MANNERS[locale])?.message ?? null;
+    const asks = (text: string, locale: Locale) => askWhetherThousands(text, LOCALE_FORMATS[locale])?.message ?? null;
     expect(asks("12.500", "de-DE")).toBe("“12.500” can be read as 12500 or as 12,500. Write 12500 or 12,5.");
     expect(asks("1.250 g", "de-DE")).toMatch(/1250 or as 1,250/);
     expect(asks("1.250 €", "de-DE")).not.toBeNull();
     for (const text of ["12.5", "0.250", "1250", "12.500,5", "1.250.000", "12.5000", "1,250"]) expect(asks(text, "de-DE"), text).toBeNull();
-    for (const locale of Object.keys(MANNERS) as Locale[]) if (MANNERS[locale].group !== ".") expect(asks("12.500 g", locale)).toBeNull();
+    for (const locale of Object.keys(LOCALE_FORMATS) as Locale[]) if (LOCALE_FORMATS[locale].group !== ".") expect(asks("12.500 g", locale)).toBeNull();
   });
 
   it("means the same with a point, a comma, or a true minus sign", () => {

@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { unit } from "mathjs";
 import { describe, expect, it } from "vitest";
-import { parseRange, standing, writeRange, writeStanding } from "../heat/range";
+import { parseRange, standing, writeRange, writeRangeStatus } from "../heat/range";
 import { parseDuration, writeDuration } from "./duration";
 import { parseLength, writeLength } from "./length";
-import { inManner, type Locale, MANNERS, type Manner } from "./locale";
+import { LOCALE_FORMATS, type Locale, type LocaleFormat, localize } from "./locale";
 import { parseMass, poundsAndOunces, writeBulk, writeMass } from "./mass";
 import { parseMoney, writeMoney } from "./money";
 import { askWhetherThousands, parseNumber, writeNumber } from "./number";
@@ -97,8 +97,8 @@ describe("ranges", () => {
     expect(standing(5_700, pour)).toEqual({ is: "inside" });
     expect(standing(6_300, pour)).toEqual({ is: "inside" });
     expect(standing(6_301, pour)).toEqual({ is: "above", by: 1 });
-    expect(writeStanding(7_200, "pour", pour, "C")).toBe("9 °C above the pour range (57–63 °C)");
-    expect(writeStanding(5_600, "pour", pour, "F")).toBe("1.8 °F below the pour range (135–145 °F)");
+    expect(writeRangeStatus(7_200, "pour", pour, "C")).toBe("9 °C above the pour range (57–63 °C)");
+    expect(writeRangeStatus(5_600, "pour", pour, "F")).toBe("1.8 °F below the pour range (135–145 °F)");
     expect(writeRange({ low: 8_500, high: 8_500 }, "C")).toBe("85 °C");
   });
 });
@@ -143,7 +143,7 @@ describe("times, shares and counts", () => {
 
 describe("what the program writes, in every manner and unit that it offers", () => {
   /** Read as a field reads it: asked about, or understood. */
-  const reads = (text: string, manner: Manner, parse: (text: string) => Parsed<number>) => value(askWhetherThousands(text, manner) ?? parse(text));
+  const reads = (text: string, manner: LocaleFormat, parse: (text: string) => Parsed<number>) => value(askWhetherThousands(text, manner) ?? parse(text));
   const WRITTEN: { name: string; of: fc.Arbitrary<number>; write: (value: number) => string; parse: (text: string) => Parsed<number>; near: number }[] = [
     {
       name: "grams",
@@ -218,14 +218,14 @@ describe("what the program writes, in every manner and unit that it offers", () 
     { name: "a length of time", of: fc.integer({ min: 0, max: 86_399 }), write: writeDuration, parse: (text) => parseDuration(text, "min"), near: 60 },
     { name: "a figure", of: fc.integer({ min: 0, max: 99_999_999 }).map((n) => n / 100), write: (n) => writeNumber(n, 2), parse: parseNumber, near: 0 },
   ];
-  it.each(Object.keys(MANNERS) as Locale[])(
+  it.each(Object.keys(LOCALE_FORMATS) as Locale[])(
     "is read back as the same in %s; where it can be taken for a thousandfold it is asked about, never taken",
     (locale) => {
-      const manner = MANNERS[locale];
+      const manner = LOCALE_FORMATS[locale];
       for (const { name, of, write, parse, near } of WRITTEN)
         fc.assert(
           fc.property(of, (one) => {
-            const text = inManner(write(one), manner);
+            const text = localize(write(one), manner);
             const back = reads(text, manner, parse);
             if (back === "ambiguous") {
               // Only a whole number with one mark between its thousands, or three decimals that look like it.

@@ -1,6 +1,6 @@
 import { limitsOf, type Materials, mixOf } from "../recipe/materials";
 import { type MixedComponent, mixComponents, sharesOf } from "../recipe/mix";
-import type { Recipe } from "../recipe/spec";
+import type { Recipe } from "../recipe/schema";
 import { LARGEST_MASS_MG, type Milligrams, type ScaleUnit } from "../units/mass";
 import type { WeighedOut, WeighOutInput } from "./contract";
 import { weighOut } from "./weigh-out";

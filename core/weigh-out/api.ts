@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { LARGEST_LOAD_PERCENT } from "../recipe/load";
-import { type Mix, type MixedComponent, MOST_DROPS_PER_LB, mixComponents, sharesOf } from "../recipe/mix";
+import { MAX_DROPS_PER_LB, type Mix, type MixedComponent, mixComponents, sharesOf } from "../recipe/mix";
 import { exactResolution } from "../units/mass";
 import { WeighOutError } from "./contract";
 import { type PotComponent, splitIntoPitchers } from "./pitchers";
@@ -161,10 +161,10 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
   });
   const warnings: { code: string; message: string }[] = amounts.warnings.map(({ code, message }) => ({ code, message }));
   const components = mixComponents(amounts, mix);
-  if (request.dye && request.dye.drops_per_lb > MOST_DROPS_PER_LB.other) {
+  if (request.dye && request.dye.drops_per_lb > MAX_DROPS_PER_LB.other) {
     warnings.push({
       code: "much-dye",
-      message: `${request.dye.drops_per_lb} drops a pound is more than the about ${MOST_DROPS_PER_LB.other} that wax takes as a rule: too much clogs the wick and roughens the top.`,
+      message: `${request.dye.drops_per_lb} drops a pound is more than the about ${MAX_DROPS_PER_LB.other} that wax takes as a rule: too much clogs the wick and roughens the top.`,
     });
   }
   const answer: z.output<typeof scaleResponse> = {

@@ -3,7 +3,7 @@ import { fraction } from "mathjs";
 import { describe, expect, it } from "vitest";
 import { answerScale, fieldErrors, scaleRequest } from "./api";
 import { WeighOutError } from "./contract";
-import { shareMg } from "./marks";
+import { shareMg } from "./increments";
 import { splitIntoPitchers } from "./pitchers";
 
 const answer = (body: unknown) => answerScale(scaleRequest.parse(body));

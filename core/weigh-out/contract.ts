@@ -55,11 +55,11 @@ export interface WeighOutWarning {
   /** For "finer-scale": what a scale of that step for the oil would give. */
   finer?: { resolutionUg: number; waxMg: Milligrams; fragranceMg: Milligrams; loadPercentOfWax: number };
   /** For "part-below-mark": what would not be weighed at all, and a premix that can be, where one is fine enough. */
-  below?: PartBelowMark;
+  below?: PartBelowIncrement;
 }
 
 /** A part of so little that its scale shows nothing of it. */
-export interface PartBelowMark {
+export interface PartBelowIncrement {
   name: string;
   kind: "wax" | "fragrance" | "additive";
   exactMg: number;

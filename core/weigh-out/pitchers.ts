@@ -1,6 +1,6 @@
 import type { ComponentKind } from "../recipe/component";
 import type { Milligrams } from "../units/mass";
-import { isOnMark, markDown, markMg, markUp, nearestMark, shareMg, shareSteps, sum } from "./marks";
+import { incrementDown, incrementMg, incrementUp, isOnIncrement, nearestIncrement, shareMg, shareSteps, sum } from "./increments";
 
 export interface PotComponent {
   name: string;
@@ -18,7 +18,7 @@ export interface Pitcher {
 }
 
 /** More pitchers than this nobody fills from one pot. */
-export const MOST_PITCHERS = 60;
+export const MAX_PITCHERS = 60;
 
 /** The load of one pitcher, in percent of its wax. */
 export const loadOfPitcher = (pitcher: Pitcher): number => {
@@ -38,8 +38,8 @@ function kindOf(components: readonly PotComponent[], kind: ComponentKind, resolu
   const parts = components.filter((part) => part.kind === kind && part.mg > 0);
   const [first] = parts;
   const scaleUg = first?.resolutionUg ?? resolutionUg;
-  const ug = parts.every((part) => (part.resolutionUg ?? resolutionUg) === scaleUg && isOnMark(part.mg, scaleUg)) ? scaleUg : 1_000;
-  return { parts, ug, steps: sum(parts.map((part) => nearestMark(part.mg, ug))) };
+  const ug = parts.every((part) => (part.resolutionUg ?? resolutionUg) === scaleUg && isOnIncrement(part.mg, scaleUg)) ? scaleUg : 1_000;
+  return { parts, ug, steps: sum(parts.map((part) => nearestIncrement(part.mg, ug))) };
 }
 
 /** Steps shared by weight, no pitcher above its most; null where these do not hold them all. */
@@ -65,11 +65,11 @@ function shareBoth(wax: Kind, oil: Kind, count: number, maxLoadPpm: number | nul
   const even = new Array<number>(count).fill(1);
   const waxes = shareSteps(wax.steps, even);
   if (oil.steps === 0 || maxLoadPpm === null) return { wax: waxes, oil: shareSteps(oil.steps, waxes) };
-  const most = waxes.map((n) => markDown((markMg(n, wax.ug) * maxLoadPpm) / 1e6, oil.ug));
+  const most = waxes.map((n) => incrementDown((incrementMg(n, wax.ug) * maxLoadPpm) / 1e6, oil.ug));
   const follows = shareWithin(oil.steps, waxes, most);
   if (follows) return { wax: waxes, oil: follows };
   const oils = shareSteps(oil.steps, even);
-  const least = oils.map((n) => markUp((markMg(n, oil.ug) * 1e6) / maxLoadPpm, wax.ug));
+  const least = oils.map((n) => incrementUp((incrementMg(n, oil.ug) * 1e6) / maxLoadPpm, wax.ug));
   const rest = wax.steps - sum(least);
   if (rest < 0) return null;
   const more = shareSteps(rest, even);
@@ -78,12 +78,12 @@ function shareBoth(wax: Kind, oil: Kind, count: number, maxLoadPpm: number | nul
 
 /** Each pitcher's steps of a kind shared over its parts, so that these come to what there is of each. In milligrams, by part and pitcher. */
 function overParts({ parts, ug }: Kind, byPitcher: readonly number[]): Map<PotComponent, Milligrams[]> {
-  const left = parts.map((part) => nearestMark(part.mg, ug));
+  const left = parts.map((part) => nearestIncrement(part.mg, ug));
   const out = new Map(parts.map((part) => [part, [] as Milligrams[]]));
   for (const steps of byPitcher) {
     const mine = steps === 0 || sum(left) === 0 ? left.map(() => 0) : shareSteps(steps, left);
     parts.forEach((part, at) => {
-      out.get(part)?.push(markMg(mine[at] as number, ug));
+      out.get(part)?.push(incrementMg(mine[at] as number, ug));
       left[at] = (left[at] as number) - (mine[at] as number);
     });
   }
@@ -96,23 +96,23 @@ function overParts({ parts, ug }: Kind, byPitcher: readonly number[]): Map<PotCo
  * Splits a pot over as few pitchers as their capacity allows, each weighed and scented on its own. Every amount lies on a mark of its scale
  * where the whole does, the loads agree to within a mark, and where the whole keeps the wax's limit each pitcher keeps it, unless no
  * sharing of whole marks can. The pitchers' sums are the components'. Method: common practice, no source.
- * @throws RangeError where a pitcher would hold less than a gram, or more than `MOST_PITCHERS` are needed.
+ * @throws RangeError where a pitcher would hold less than a gram, or more than `MAX_PITCHERS` are needed.
  */
 export function splitIntoPitchers(components: readonly PotComponent[], capacityMg: Milligrams, resolutionUg: number, maxLoadPpm: number | null): Pitcher[] {
   if (capacityMg < 1_000) throw new RangeError("A pitcher holds at least 1 g.");
   const least = Math.max(1, Math.ceil(sumMg(components) / capacityMg));
-  if (least > MOST_PITCHERS)
+  if (least > MAX_PITCHERS)
     throw new RangeError(
-      `${least} pitchers would be needed, and nobody fills more than ${MOST_PITCHERS} from one pot: use a larger pitcher, or make several batches.`,
+      `${least} pitchers would be needed, and nobody fills more than ${MAX_PITCHERS} from one pot: use a larger pitcher, or make several batches.`,
     );
   const [wax, oil] = [kindOf(components, "wax", resolutionUg), kindOf(components, "fragrance", resolutionUg)];
   const limit = maxLoadPpm !== null && sumMg(oil.parts) * 1e6 <= maxLoadPpm * sumMg(wax.parts) ? maxLoadPpm : null;
   const stepOf = (part: PotComponent) => part.resolutionUg ?? resolutionUg;
   const share = (part: PotComponent, shares: readonly number[]): Milligrams[] =>
-    isOnMark(part.mg, stepOf(part))
-      ? shareSteps(nearestMark(part.mg, stepOf(part)), shares).map((n) => markMg(n, stepOf(part)))
+    isOnIncrement(part.mg, stepOf(part))
+      ? shareSteps(nearestIncrement(part.mg, stepOf(part)), shares).map((n) => incrementMg(n, stepOf(part)))
       : shareMg(part.mg, shares, stepOf(part));
-  for (let count = least; count <= MOST_PITCHERS; count++) {
+  for (let count = least; count <= MAX_PITCHERS; count++) {
     const both = shareBoth(wax, oil, count, limit) ?? shareBoth(wax, oil, count, null);
     if (!both || both.wax.some((one) => one <= 0)) break;
     const masses = new Map([...overParts(wax, both.wax), ...overParts(oil, both.oil)]);
@@ -140,5 +140,5 @@ export function splitIntoPitchers(components: readonly PotComponent[], capacityM
     });
     return pitchers;
   }
-  throw new RangeError(`These amounts cannot be shared over at most ${MOST_PITCHERS} pitchers of this size: use a larger one.`);
+  throw new RangeError(`These amounts cannot be shared over at most ${MAX_PITCHERS} pitchers of this size: use a larger one.`);
 }

@@ -1,5 +1,5 @@
 import type { Milligrams } from "../units/mass";
-import { onScale } from "./marks";
+import { onScale } from "./increments";
 
 /**
  * A weight in parts that a small scale can take, each beside its container, as even as the scale's marks allow.

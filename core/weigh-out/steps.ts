@@ -1,8 +1,8 @@
 import type { Milligrams } from "../units/mass";
 import { WHOLE } from "../units/percent";
 import type { WeighedOut, WeighOutInput } from "./contract";
-import { markMg, markUp, nearestMark } from "./marks";
-import { fillsOf, type Order } from "./order";
+import { incrementMg, incrementUp, nearestIncrement } from "./increments";
+import type { Order } from "./prepare";
 import type { Figure, Step } from "./working";
 
 const figure = (name: string, mg: number): Figure => ({ name, value: mg / 1_000, unit: "g" });
@@ -10,8 +10,7 @@ const times = (name: string, value: number): Figure => ({ name, value, unit: "×
 const stepOf = (ug: number): Figure => ({ name: "scale step", value: ug / 1e6, unit: "g" });
 
 /** What the vessels and the spare ask for. Gives the name of the figure that the wax is worked out from. */
-function putFills(input: WeighOutInput, steps: Step[]): string {
-  const { fillsMg, withSpareMg } = fillsOf(input);
+function putFills(input: WeighOutInput, { fillsMg, withSpareMg }: NonNullable<Order["fills"]>, steps: Step[]): string {
   const spareMg = input.spareMg ?? 0;
   const parts: Figure[] = [];
   let number = 0;
@@ -47,8 +46,8 @@ interface Marks {
 
 /** How an amount came from its exact one: to the nearest mark, up to the next, or chosen for a reason that is said. */
 function onMark(gives: Figure, exact: Figure, mg: Milligrams, exactMg: number, ug: number, why: string): Step {
-  if (mg === markMg(nearestMark(exactMg, ug), ug)) return { gives, by: "round", from: [exact, stepOf(ug)] };
-  if (mg === markMg(markUp(exactMg, ug), ug)) return { gives, by: "round up", from: [exact, stepOf(ug)] };
+  if (mg === incrementMg(nearestIncrement(exactMg, ug), ug)) return { gives, by: "round", from: [exact, stepOf(ug)] };
+  if (mg === incrementMg(incrementUp(exactMg, ug), ug)) return { gives, by: "round up", from: [exact, stepOf(ug)] };
   return { gives, by: "formula", from: [exact, stepOf(ug)], expression: why };
 }
 
@@ -80,8 +79,8 @@ function putAmounts(input: WeighOutInput, order: Order, out: WeighedOut, steps: 
     return;
   }
   let base = "total asked";
-  if (input.start) steps.push({ gives: figure(base, order.askedMg), by: "given", from: [] });
-  else base = putFills(input, steps);
+  if (order.fills) base = putFills(input, order.fills, steps);
+  else steps.push({ gives: figure(base, order.askedMg), by: "given", from: [] });
   const share = input.loadPpm / WHOLE;
   const parts = order.added > 0;
   steps.push({

@@ -1,39 +1,30 @@
-import { exactResolution, type Milligrams } from "../units/mass";
+import type { Milligrams } from "../units/mass";
 import { writeNumber } from "../units/number";
-import type { PartBelowMark, WeighedOut, WeighOutInput, WeighOutWarning } from "./contract";
-import { markMg, nearestMark, sum } from "./marks";
-import { type Order, onMarks } from "./order";
+import type { PartBelowIncrement, WeighedOut, WeighOutInput, WeighOutWarning } from "./contract";
+import { incrementMg, nearestIncrement, sum } from "./increments";
+import type { Order } from "./prepare";
+import { LOAD_IS_OFF, type Rounded } from "./round";
 
 const percent = (value: number) => `${writeNumber(value, 2)} %`;
 
-/** What a scale ten times as fine for the oil would give; null where there is none so fine. */
-function finerFor(order: Order): NonNullable<WeighOutWarning["finer"]> | null {
-  if (order.oilUg <= 1_000) return null;
-  const resolutionUg = Math.max(1_000, exactResolution(order.oilUg / 10));
-  const parts = onMarks(order, resolutionUg);
-  if (!parts) return null;
-  const [waxMg, fragranceMg] = [sum(parts.waxes), sum(parts.oils)];
-  return { resolutionUg, waxMg, fragranceMg, loadPercentOfWax: (fragranceMg / waxMg) * 100 };
-}
-
 /** A premix is told apart from nothing by at least so many marks. */
-const LEAST_MARKS = 2;
+const MIN_MARKS = 2;
 const TENTH: [partMg: Milligrams, inMg: Milligrams] = [10_000, 90_000];
 const HUNDREDTH: [partMg: Milligrams, inMg: Milligrams] = [10_000, 990_000];
 
 /** A premix of which as much can be weighed as the part needs: a tenth, or a hundredth, of it. Common practice, no source. */
-function premixFor(exactMg: number, resolutionUg: number): PartBelowMark["premix"] {
+function premixFor(exactMg: number, resolutionUg: number): PartBelowIncrement["premix"] {
   for (const [partMg, inMg] of [TENTH, HUNDREDTH]) {
-    const take = nearestMark((exactMg * (partMg + inMg)) / partMg, resolutionUg);
-    if (take >= LEAST_MARKS) return { partMg, inMg, takeMg: markMg(take, resolutionUg) };
+    const take = nearestIncrement((exactMg * (partMg + inMg)) / partMg, resolutionUg);
+    if (take >= MIN_MARKS) return { partMg, inMg, takeMg: incrementMg(take, resolutionUg) };
   }
   return null;
 }
 
 /** Parts that come to less than half a mark of their scale, so that nothing of them would be weighed. */
-function partsBelowMark(input: WeighOutInput, order: Order, out: WeighedOut): PartBelowMark[] {
-  const found: PartBelowMark[] = [];
-  const look = (kind: PartBelowMark["kind"], name: string, mg: Milligrams | undefined, exactMg: number, resolutionUg: number) => {
+function partsBelowMark(input: WeighOutInput, order: Order, out: WeighedOut): PartBelowIncrement[] {
+  const found: PartBelowIncrement[] = [];
+  const look = (kind: PartBelowIncrement["kind"], name: string, mg: Milligrams | undefined, exactMg: number, resolutionUg: number) => {
     if (mg === 0 && exactMg > 1e-6) found.push({ kind, name, exactMg, premix: kind === "wax" ? null : premixFor(exactMg, resolutionUg) });
   };
   const shareOf = (list: readonly { share: number }[], at: number) => (list[at]?.share ?? 0) / sum(list.map((one) => one.share));
@@ -50,7 +41,7 @@ function partsBelowMark(input: WeighOutInput, order: Order, out: WeighedOut): Pa
 }
 
 /** What to do about a part that is not weighed, in grams. */
-function sayBelow({ name, kind, exactMg, premix }: PartBelowMark): string {
+function sayBelow({ name, kind, exactMg, premix }: PartBelowIncrement): string {
   const said = `“${name}” comes to ${writeNumber(exactMg / 1_000, 3)} g, less than half a mark of its scale: nothing of it would be weighed.`;
   const into = kind === "fragrance" ? "the rest of the fragrance" : "wax";
   const mixed = premix
@@ -60,7 +51,7 @@ function sayBelow({ name, kind, exactMg, premix }: PartBelowMark): string {
 }
 
 /** The sentences a maker should read beside the amounts. */
-export function warningsFor(input: WeighOutInput, order: Order, out: WeighedOut, coarse: boolean): WeighOutWarning[] {
+export function warningsFor(input: WeighOutInput, order: Order, out: WeighedOut, { isBetween, off, finer }: Rounded): WeighOutWarning[] {
   const { maxLoadPpm, loadPpm } = input;
   const { oilUg } = order;
   const asked = out.askedPercentOfWax;
@@ -71,29 +62,25 @@ export function warningsFor(input: WeighOutInput, order: Order, out: WeighedOut,
       message: `${percent(asked)} of the wax is above the largest load of ${percent(maxLoadPpm / 10_000)}: it can sweat oil, clog the wick and soot. Lower the load, or check the suppliers' sheets.`,
     });
   }
-  if (coarse)
+  if (isBetween)
     warnings.push({
       code: "scale-too-coarse",
       message: "The scale's step is too coarse for so small a batch: these amounts lie between its marks. Use a finer scale, or make more at once.",
     });
-  const off = out.loadPercentOfWax - asked;
   const mark = (oilUg / 1_000 / out.waxMg) * 100;
-  if (loadPpm > 0 && !coarse && Math.abs(off) >= 0.25) {
+  if (loadPpm > 0 && !isBetween && Math.abs(off) >= LOAD_IS_OFF) {
     warnings.push({
       code: "rounding-moves-load",
       message: `On ${oilUg === input.resolutionUg ? "this scale" : "these scales"} the load becomes ${percent(out.loadPercentOfWax)} of the wax instead of ${percent(asked)}. One mark of the oil's scale is worth ${percent(mark)}.`,
     });
   }
-  // Before under-dosing to keep the limit, or being well off, say what a finer scale for the oil would give.
-  if (loadPpm > 0 && !coarse && (off < -mark / 2 - 1e-9 || Math.abs(off) >= 0.25)) {
-    const finer = finerFor(order);
-    if (finer && Math.abs(finer.loadPercentOfWax - asked) < Math.abs(off) - 1e-9)
-      warnings.push({
-        code: "finer-scale",
-        message: `With the oil on a scale ten times as fine the load would be ${percent(finer.loadPercentOfWax)} of the wax.`,
-        finer,
-      });
-  }
+  // Where the load is off, or kept below what was asked to hold the limit, say what a finer scale for the oil would give.
+  if (finer)
+    warnings.push({
+      code: "finer-scale",
+      message: `With the oil on a scale ten times as fine the load would be ${percent(finer.loadPercentOfWax)} of the wax.`,
+      finer,
+    });
   for (const below of partsBelowMark(input, order, out)) warnings.push({ code: "part-below-mark", message: sayBelow(below), below });
   if (!input.start && input.sparePpm === 0 && !input.spareMg) {
     warnings.push({ code: "no-spare", message: "No spare is planned: some wax stays in the pitcher, so the last jar can come up short." });

@@ -2,13 +2,15 @@ import { LARGEST_MASS_MG } from "../units/mass";
 import { writeNumber } from "../units/number";
 import { WHOLE } from "../units/percent";
 import { type WeighedOut, WeighOutError, type WeighOutInput } from "./contract";
-import { sum } from "./marks";
-import { betweenMarks, onMarks, orderOf } from "./order";
+import { sum } from "./increments";
+import { prepare } from "./prepare";
+import { roundToIncrements } from "./round";
 import { stepsOf } from "./steps";
 import { warningsFor } from "./warnings";
 
 /**
- * Wax, fragrance and additives for a number of vessels, for a weight of wax, or for a total.
+ * Wax, fragrance and additives for a number of vessels, for a weight of wax, or for a total: what is asked is prepared, rounded to
+ * the marks of the scales, checked against limits, and explained.
  *
  * Every amount lies on a mark of the scale it is weighed on, and the amounts sum to the total exactly. The total is at
  * least what fills and spare ask for; where that ends between marks it goes up, by at most one mark of the coarsest scale (and one of each additive's)
@@ -18,9 +20,9 @@ import { warningsFor } from "./warnings";
  * @throws WeighOutError where nothing is to be filled, or more than 1000 kg.
  */
 export function weighOut(input: WeighOutInput): WeighedOut {
-  const order = orderOf(input);
-  const marked = onMarks(order);
-  const { waxes, additives, oils } = marked ?? betweenMarks(order);
+  const order = prepare(input);
+  const rounded = roundToIncrements(order);
+  const { waxes, additives, oils } = rounded;
   const waxMg = sum(waxes);
   const fragranceMg = sum(oils);
   const totalMg = waxMg + fragranceMg + sum(additives);
@@ -45,7 +47,7 @@ export function weighOut(input: WeighOutInput): WeighedOut {
     warnings: [],
     working: [],
   };
-  out.warnings = warningsFor(input, order, out, marked === null);
-  out.working = stepsOf(input, order, out, marked === null);
+  out.warnings = warningsFor(input, order, out, rounded);
+  out.working = stepsOf(input, order, out, rounded.isBetween);
   return out;
 }

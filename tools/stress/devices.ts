@@ -84,7 +84,7 @@ interface Stage {
 
 const open = async (page: Page, url: string) => {
   await page.goto(`${url}/w/${WORKSHOP.id}/bench/${POT}`);
-  await page.locator("html[data-awake]").waitFor({ state: "attached" });
+  await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
 };
 /** The notes of the pot's log, with when they happened. */
 async function notesIn(served: Served): Promise<{ text: string; at: number }[]> {
@@ -227,7 +227,7 @@ export async function devices(args: string[]): Promise<number> {
   const written: string[] = [];
   try {
     for (let round = 1; round <= rounds; round++)
-      for (const [name, act] of Object.entries(SCENARIOS)) {
+      for (const [name, run] of Object.entries(SCENARIOS)) {
         const context = await browser.newContext({ locale: "en-GB", timezoneId: "UTC" });
         await context.addInitScript(() => {
           const real = Date.now.bind(Date);
@@ -246,7 +246,7 @@ export async function devices(args: string[]): Promise<number> {
         const began = Date.now();
         try {
           await open(page, proxy.url);
-          await act({ served, proxy, context, page, roll, note, written, home });
+          await run({ served, proxy, context, page, roll, note, written, home });
           proxy.say("none");
           const missing = async () => {
             const all = (await notesIn(served)).map((one) => one.text);

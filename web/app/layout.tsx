@@ -1,7 +1,8 @@
 import type { Metadata, Viewport } from "next";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
-import { Awake } from "@/ui/awake";
+import { HydrationMark } from "@/ui/hydrated";
+import { FONTS } from "./fonts";
 import "./look.css";
 
 export const metadata: Metadata = { title: { default: "Hearth Jar", template: "%s · Hearth Jar" }, description: "From a formula to finished jars." };
@@ -10,9 +11,9 @@ export const viewport: Viewport = { width: "device-width", initialScale: 1 };
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const light = (await cookies()).get("hearth_light")?.value === "evening" ? "evening" : "day";
   return (
-    <html lang="en" data-light={light} suppressHydrationWarning>
+    <html lang="en" className={FONTS} data-light={light} suppressHydrationWarning>
       <body>
-        <Awake />
+        <HydrationMark />
         {children}
       </body>
     </html>

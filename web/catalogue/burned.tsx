@@ -1,10 +1,10 @@
-import type { BurnedTester } from "@/server/trials";
+import type { BurnedTestCandle } from "@/server/burn/trials";
 import { Link } from "@/ui/address";
 
 const POOLS: Record<string, string> = { right: "pool right", small: "pool too small", large: "pool too large", not_recorded: "pool not recorded" };
 
 /** What burning showed of a batch's testers, each with the trial that it rests on. */
-export function BurnedIn({ burned }: { burned: readonly BurnedTester[] }) {
+export function BurnedIn({ burned }: { burned: readonly BurnedTestCandle[] }) {
   if (burned.length === 0) return null;
   return (
     <section className="sheet mt-6" aria-label="Burned">

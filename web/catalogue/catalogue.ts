@@ -1,8 +1,8 @@
 "use client";
 
 import { concerns, type FormulaSpec } from "@hearth/core";
-import { hearOthers } from "@/log/live";
-import type { Catalogue } from "@/server/catalogue";
+import { subscribeToOthers } from "@/log/live";
+import type { Catalogue } from "@/server/workshops/search-index";
 
 /**
  * Everything of a workshop that can be chosen, read once when somebody begins to look, and again when something of the
@@ -31,7 +31,7 @@ export function catalogueOf(workshopId: string): Promise<Catalogue> {
   if (listeningTo !== workshopId) {
     listening?.();
     listeningTo = workshopId;
-    listening = hearOthers(workshopId, (change) => void (concerns(change, CATALOGUED) && kept.delete(workshopId)));
+    listening = subscribeToOthers(workshopId, (change) => void (concerns(change, CATALOGUED) && kept.delete(workshopId)));
   }
   return reading;
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { type ReactNode, useEffect, useRef, useState } from "react";
-import { usePlace } from "@/log/place";
+import { useWorkshop } from "@/log/workshop";
 
 type Typed = Record<string, string | undefined>;
 interface Kept {
@@ -10,13 +10,13 @@ interface Kept {
 }
 
 /** Drafts older than this are forgotten. */
-const MOST_DAYS = 30;
+const MAX_DAYS = 30;
 const PAUSE_MS = 400;
 
 const read = (key: string): Kept | null => {
   try {
     const kept = JSON.parse(localStorage.getItem(key) ?? "null") as Kept | null;
-    return kept && Date.now() - kept.at < MOST_DAYS * 86_400_000 ? kept : null;
+    return kept && Date.now() - kept.at < MAX_DAYS * 86_400_000 ? kept : null;
   } catch {
     return null;
   }
@@ -32,7 +32,7 @@ export function useDraft(
   take: (typed: Record<string, string>) => void,
   words = { title: "Half typed before", says: "You left this form without saving. What you had typed is kept on this device." },
 ): { offer: ReactNode; drop: () => void } {
-  const { workshopId } = usePlace();
+  const { workshopId } = useWorkshop();
   const key = `hearth.draft.${workshopId}.${name}`;
   const [kept, setKept] = useState<Kept | null>(null);
   const text = JSON.stringify(typed);

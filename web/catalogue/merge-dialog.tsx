@@ -3,12 +3,12 @@
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { v7 } from "uuid";
-import { ask } from "@/forms/ask";
+import { callAction } from "@/forms/call-action";
 import { Chooser } from "@/forms/chooser";
-import { usePlace } from "@/log/place";
-import { merge, undoMerge } from "@/server/merge";
+import { useWorkshop } from "@/log/workshop";
+import { merge, undoMerge } from "@/server/inventory/merge";
 import { useRouter } from "@/ui/address";
-import { Said } from "@/ui/said";
+import { FormMessage } from "@/ui/form-message";
 import { toast } from "@/ui/toast";
 import { catalogueOf, forgetCatalogue } from "./catalogue";
 
@@ -33,14 +33,14 @@ const PART: Record<Merged, "waxes" | "fragrances" | "dyes" | "additives" | "wick
 
 /** Of these two entries of one thing, which stays. */
 export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
-  const place = usePlace();
+  const place = useWorkshop();
   const router = useRouter();
   const [others, setOthers] = useState<{ value: string; name: string }[] | null>(null);
   const [into, setInto] = useState("");
   const [said, setSaid] = useState("");
   useEffect(() => {
     catalogueOf(place.workshopId).then(
-      ({ shelf }) => setOthers(shelf[PART[kind]].filter((one) => one.id !== id && !one.putAway).map((one) => ({ value: one.id, name: one.name }))),
+      ({ shelf }) => setOthers(shelf[PART[kind]].filter((one) => one.id !== id && !one.archived).map((one) => ({ value: one.id, name: one.name }))),
       () => setSaid("The shelf cannot be read just now. Try again in a moment."),
     );
   }, [place.workshopId, kind, id]);
@@ -48,7 +48,7 @@ export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
   const go = async () => {
     if (!kept) return setSaid(`Choose the ${kind} that stays.`);
     const mergeId = v7();
-    const out = await ask(merge(place, { kind, goneId: id, keptId: into, mergeId }));
+    const out = await callAction(merge(place, { kind, goneId: id, keptId: into, mergeId }));
     if (!out.ok) return setSaid(out.message);
     onDone();
     forgetCatalogue(place.workshopId);
@@ -57,7 +57,7 @@ export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
       action: {
         label: "Undo",
         onClick: () =>
-          void ask(undoMerge(place, { mergeId })).then((back) => {
+          void callAction(undoMerge(place, { mergeId })).then((back) => {
             if (!back.ok) return toast(back.message);
             router.refresh();
           }),
@@ -75,7 +75,7 @@ export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
             wrote down stays as it was.
           </Dialog.Description>
           <Chooser label={`The ${kind} that stays`} value={into} options={others ?? []} onValue={setInto} />
-          <Said>{said}</Said>
+          <FormMessage>{said}</FormMessage>
           <div className="mt-3 flex gap-3">
             <button type="button" className="act" onClick={go}>
               Merge them

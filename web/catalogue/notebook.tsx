@@ -1,28 +1,28 @@
 "use client";
 
-import { MOST_PICTURES, type Noted, type SentEvent } from "@hearth/core";
+import { MAX_PICTURES, type NoteSubject, type SentEvent } from "@hearth/core";
 import { useEffect, useRef, useState } from "react";
 import { v7 } from "uuid";
-import { ask } from "@/forms/ask";
+import { callAction } from "@/forms/call-action";
 import { send, useOutbox } from "@/log/outbox";
-import { usePlace } from "@/log/place";
-import { takeNoteAway } from "@/server/note-commands";
-import type { NoteShown } from "@/server/notes";
+import { useWorkshop } from "@/log/workshop";
+import { takeNoteAway } from "@/server/workshops/note-commands";
+import type { NoteShown } from "@/server/workshops/notes";
 import { useRouter } from "@/ui/address";
-import { Said } from "@/ui/said";
+import { FormMessage } from "@/ui/form-message";
 import { toast } from "@/ui/toast";
 import { useClock, useUnits } from "@/ui/units";
 import { type Shrunk, shrunk } from "./shrink";
 
 interface NotebookProps {
-  kind: Noted;
+  kind: NoteSubject;
   of: string;
   notes: NoteShown[];
 }
 
 /** Adds a note with its pictures. Like any entry it waits on this device until the server has it; what is refused comes back with its reason. */
 function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
-  const { workshopId, personId } = usePlace();
+  const { workshopId, personId } = useWorkshop();
   const router = useRouter();
   const units = useUnits();
   const clock = useClock();
@@ -34,7 +34,7 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
   const choose = async (files: File[]) => {
     setBusy("reading");
     setSaid("");
-    const room = MOST_PICTURES - pictures.length;
+    const room = MAX_PICTURES - pictures.length;
     const unread: string[] = [];
     for (const file of files.slice(0, room)) {
       const read = await shrunk(file).catch(() => null);
@@ -43,7 +43,7 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
     }
     setBusy("");
     if (unread.length > 0) setSaid(`${unread.join(", ")} cannot be read here. Choose it as JPEG or PNG.`);
-    else if (files.length > room) setSaid(`At most ${MOST_PICTURES} pictures go with one note: the others were left out.`);
+    else if (files.length > room) setSaid(`At most ${MAX_PICTURES} pictures go with one note: the others were left out.`);
   };
   const add = async () => {
     if (text.trim() === "" && pictures.length === 0) return setSaid("Write something, or choose a picture.");
@@ -87,14 +87,14 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
         </ul>
       ) : null}
       <div className="mt-2 flex flex-wrap items-center gap-3">
-        <label className={`press cursor-pointer focus-within:outline-[3px] ${pictures.length >= MOST_PICTURES ? "opacity-50" : ""}`}>
+        <label className={`press cursor-pointer focus-within:outline-[3px] ${pictures.length >= MAX_PICTURES ? "opacity-50" : ""}`}>
           {busy === "reading" ? "Reading the picture" : "Add a photograph"}
           <input
             type="file"
             accept="image/*"
             multiple
             className="sr-only"
-            disabled={busy !== "" || pictures.length >= MOST_PICTURES}
+            disabled={busy !== "" || pictures.length >= MAX_PICTURES}
             onChange={(event) => {
               void choose([...(event.target.files ?? [])]);
               event.target.value = "";
@@ -106,7 +106,7 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
         </button>
         <span className="text-[14px] text-soft">Made small on this device; where it was taken is left out.</span>
       </div>
-      <Said className="mt-2">{said}</Said>
+      <FormMessage className="mt-2">{said}</FormMessage>
       {waiting.length > 0 ? (
         <ul className="mt-2" aria-label="Notes that wait on this device">
           {waiting.map((one) => (
@@ -122,7 +122,7 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
 
 /** What was noticed of one thing, with its date, who wrote it, and pictures. */
 export function Notebook({ kind, of, notes }: NotebookProps) {
-  const place = usePlace();
+  const place = useWorkshop();
   const router = useRouter();
   const units = useUnits();
   const [shown, setShown] = useState<string | null>(null);
@@ -132,7 +132,7 @@ export function Notebook({ kind, of, notes }: NotebookProps) {
     if (shown) enlarged.current?.showModal();
   }, [shown]);
   const turn = async (id: string, gone: boolean) => {
-    const out = await ask(takeNoteAway(place, { id, gone }));
+    const out = await callAction(takeNoteAway(place, { id, gone }));
     if (!out.ok) return toast(out.message);
     router.refresh();
     if (gone) toast("The note is taken away.", { action: { label: "Undo", onClick: () => void turn(id, false) } });

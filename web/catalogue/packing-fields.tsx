@@ -1,9 +1,9 @@
 "use client";
 
-import { type BoxFit, boxesFor, fitInBox, type PackedBody, type Packing } from "@hearth/core";
+import { type BoxFit, boxesFor, fitInBox, type PackedContainer, type Packing } from "@hearth/core";
 import { Chooser } from "@/forms/chooser";
-import { likeliest } from "@/forms/matches";
-import type { Shelf, Stocks } from "@/server/shelf";
+import { suggestedFirst } from "@/forms/matches";
+import type { Shelf, Stocks } from "@/server/inventory/shelf";
 import { BoxPlan } from "@/ui/box-plan";
 import { useUnits } from "@/ui/units";
 
@@ -19,7 +19,7 @@ const sized = (one: Pack): one is Pack & { lengthUm: number; widthUm: number; he
   one.kind === "box" && one.lengthUm !== null && one.widthUm !== null && one.heightUm !== null;
 
 /** How a pack stands in its box, with the clearance on each side. */
-export function BoxShown({ box, bodies, guessed }: { box: Pack | undefined; bodies: readonly PackedBody[]; guessed: boolean }) {
+export function BoxShown({ box, bodies, guessed }: { box: Pack | undefined; bodies: readonly PackedContainer[]; guessed: boolean }) {
   const units = useUnits();
   if (!box) return null;
   if (!sized(box)) return <p className="text-[15px] text-soft">The inner size of {box.name} is not on the shelf: give it there, and it is drawn here.</p>;
@@ -54,13 +54,13 @@ interface PackingFieldsProps {
   stocks: Stocks;
   lately: Record<string, string>;
   onLook: () => void;
-  bodies: readonly PackedBody[];
+  bodies: readonly PackedContainer[];
   guessed: boolean;
 }
 
 /** What one pack takes of the shelf: its box, chosen by what goes in, and lids, labels, tape. */
 export function PackingFields({ value, onValue, shelf, stocks, lately, onLook, bodies, guessed }: PackingFieldsProps) {
-  const there = shelf.packs.filter((one) => !one.putAway);
+  const there = shelf.packs.filter((one) => !one.archived);
   const boxes = there.filter((one) => one.kind === "box");
   const ranked = boxesFor(bodies, boxes.filter(sized));
   const rest = boxes.filter((one) => !ranked.some((other) => other.box.id === one.id));
@@ -70,7 +70,7 @@ export function PackingFields({ value, onValue, shelf, stocks, lately, onLook, b
     ...ranked.map(({ box, fit }) => ({ value: box.id, name: box.name, note: [FIT_WORDS[fit.verdict].slice(2), onHand(box.id)].filter(Boolean).join(", ") })),
     ...rest.map((one) => ({ value: one.id, name: one.name, note: "size not known" })),
   ];
-  const parts = likeliest(
+  const parts = suggestedFirst(
     there.filter((one) => one.kind !== "box"),
     lately,
     (id) => stocks[id]?.onHand,

@@ -3,14 +3,14 @@
 import { cautionsOnMaterial, cautionsOnVessel, readField, SHELF_FIELDS, type ShelfField, type ShelfKind, writeField } from "@hearth/core";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
-import { ask } from "@/forms/ask";
+import { callAction } from "@/forms/call-action";
 import { Field, type FieldRule, untouched, useFields } from "@/forms/fields";
-import { usePlace } from "@/log/place";
-import { saveOnShelf } from "@/server/shelf-save";
+import { useWorkshop } from "@/log/workshop";
+import { saveOnShelf } from "@/server/inventory/shelf-save";
 import { useRouter } from "@/ui/address";
-import { Caution } from "@/ui/margin";
-import { Said } from "@/ui/said";
-import { useUnits, type Writers } from "@/ui/units";
+import { FormMessage } from "@/ui/form-message";
+import { Caution } from "@/ui/side-notes";
+import { type Formats, useUnits } from "@/ui/units";
 
 export type ShelfRow = { id: string; name: string; version?: number } & Record<string, unknown>;
 
@@ -26,7 +26,7 @@ const optionsOf = (field: ShelfField) => {
 };
 
 /** What a number without a unit means in a field, shown at its label. */
-const unitOf = (field: ShelfField, units: Writers): string | undefined => {
+const unitOf = (field: ShelfField, units: Formats): string | undefined => {
   const { type } = field;
   if (type.is === "range" || type.is === "difference" || type.is === "temperature") return `°${units.temperature}`;
   if (type.is === "mass" || type.is === "step") return units.mass;
@@ -66,7 +66,7 @@ export interface ShelfFormProps {
 export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: ShelfFormProps) {
   const units = useUnits();
   const router = useRouter();
-  const place = usePlace();
+  const place = useWorkshop();
   const fieldsOf = SHELF_FIELDS[kind];
   const rules = useMemo(() => {
     const context = { mass: units.mass, temperature: units.temperature, length: units.length, waxes };
@@ -94,7 +94,7 @@ export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: Shelf
     const values = fields.check();
     if (!values) return;
     start(async () => {
-      const outcome = await ask(saveOnShelf(place, { kind, id: row?.id ?? null, freshId, expectedVersion: row?.version ?? null, values }));
+      const outcome = await callAction(saveOnShelf(place, { kind, id: row?.id ?? null, freshId, expectedVersion: row?.version ?? null, values }));
       if (!outcome.ok) {
         setSaid(outcome.message);
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [name.replace("values.", ""), messages])));
@@ -131,7 +131,7 @@ export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: Shelf
         ))}
       </div>
       <EntryCautions kind={kind} values={fields.values} />
-      <Said className="mt-2">{said}</Said>
+      <FormMessage className="mt-2">{said}</FormMessage>
       <div className="mt-3 flex gap-3">
         <button type="submit" className="act" disabled={busy}>
           {row ? "Save the change" : "Put it on the shelf"}

@@ -1,9 +1,9 @@
 "use client";
 
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { usePlace } from "@/log/place";
-import type { Catalogue } from "@/server/catalogue";
-import type { Shelf, Stocks } from "@/server/shelf";
+import { useWorkshop } from "@/log/workshop";
+import type { Shelf, Stocks } from "@/server/inventory/shelf";
+import type { Catalogue } from "@/server/workshops/search-index";
 import { catalogueOf, forgetCatalogue } from "./catalogue";
 
 /** What a page begins with of the shelf. */
@@ -21,7 +21,7 @@ const joined = <T extends { id: string }>(older: readonly T[], newer: readonly T
 
 /** The shelf as far as this page knows it: a few things at first, all of them once somebody looks for one. */
 export function useShelf(few: Few) {
-  const { workshopId } = usePlace();
+  const { workshopId } = useWorkshop();
   const [whole, setWhole] = useState<Catalogue | null>(null);
   const asked = useRef(false);
   const look = useCallback(() => {

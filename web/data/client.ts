@@ -2,13 +2,16 @@ import { drizzle } from "drizzle-orm/node-postgres";
 import { Pool, type PoolConfig } from "pg";
 import { causesOf } from "./causes";
 import { processSingleton } from "./process-singleton";
-import { connecting, type Database, LIMITS, type Scope, scoped, scopedPool, type Transaction, UNCOMPILED } from "./scope";
+import { connecting, type Database, LIMITS, type Scope, scoped, scopedPool, type Transaction, UNCOMPILED } from "./tenant-scope";
 
 export type { Database, Transaction };
 
+/** For how long a connection is waited for, ms: a page that is late is better than an error where the machine stood still for some seconds. */
+export const CONNECTION_TIMEOUT_MS = 15_000;
+
 /** An idle connection that dies is not the end of the process; the next query says what is wrong. The pool replaces connections by itself. */
 function poolOf(config: PoolConfig): Pool {
-  const pool = new Pool({ max: 10, connectionTimeoutMillis: 4_000, idleTimeoutMillis: 30_000, keepAlive: true, ...config });
+  const pool = new Pool({ max: 10, connectionTimeoutMillis: CONNECTION_TIMEOUT_MS, idleTimeoutMillis: 30_000, keepAlive: true, ...config });
   pool.on("error", (error: Error & { code?: string }) => console.error("database connection lost:", error.code ?? ""));
   // One that dies while it is in use tells those who asked something of it; told to nobody else, it would end the process.
   pool.on("connect", (client) => void client.on("error", () => undefined));
@@ -29,7 +32,7 @@ export function openDatabase(url: string, limits: Pick<PoolConfig, "statement_ti
 }
 
 /** So many views of the pool are kept at hand. */
-const MOST_VIEWS = 1_000;
+const MAX_VIEWS = 1_000;
 
 /** The one pool of this process, opened at first use from DATABASE_URL. Nothing is asked of it but through a scope. */
 const held = () =>
@@ -54,10 +57,10 @@ export const poolCounts = (): { total: number; waiting: number } => {
 /** The pool as one scope sees it. */
 function viewOf(scope: Scope): Database {
   const { pool, views } = held();
-  const key = JSON.stringify([scope.workshop, scope.person, scope.through, scope.door]);
+  const key = JSON.stringify([scope.workshop, scope.person, scope.through, scope.auth]);
   let db = views.get(key);
   if (!db) {
-    if (views.size >= MOST_VIEWS) views.clear();
+    if (views.size >= MAX_VIEWS) views.clear();
     db = scoped(pool, scope);
     views.set(key, db);
   }
@@ -65,16 +68,16 @@ function viewOf(scope: Scope): Database {
 }
 
 /** The database as one workshop sees it: rows of others are not there, and none can be written among them. */
-export const databaseOf = (workshopId: string, by: Pick<Scope, "person" | "through"> = {}): Database => viewOf({ workshop: workshopId, ...by });
+export const tenantDatabase = (workshopId: string, by: Pick<Scope, "person" | "through"> = {}): Database => viewOf({ workshop: workshopId, ...by });
 
-/** The database as the door sees it: accounts, and no row of any workshop. */
-export const databaseOfDoor = (): Database => viewOf({ door: true });
+/** The database for authentication: accounts, and no row of any workshop. */
+export const authDatabase = (): Database => viewOf({ auth: true });
 
 /** The same for plain statements, as a library asks them. */
-export const doorPool = () => scopedPool(held().pool, { door: true });
+export const authPool = () => scopedPool(held().pool, { auth: true });
 
 /** The database as it is to whom no workshop is: not a row of any. */
-export const databaseOfNone = (): Database => viewOf({});
+export const databaseWithoutTenant = (): Database => viewOf({});
 
 /** Reads several things as they stood at one moment, whatever is written meanwhile. */
 export const atOneMoment = <T>(db: Database, read: (tx: Transaction) => Promise<T>): Promise<T> =>
@@ -87,7 +90,7 @@ export function codeOf(error: unknown): string {
 }
 
 /** Whether an error means that the database is away or too busy just now, rather than that a statement was wrong. */
-export function isAway(error: unknown): boolean {
+export function isUnavailable(error: unknown): boolean {
   for (const { code, message } of causesOf(error)) {
     // Connections that end or are refused; statements and locks that took too long; nothing is written while a backup is restored; no room on the disk.
     if (/^(ECONN|EPIPE|ETIMEDOUT|ENOTFOUND|57P0|57014|55P03|25P03|25006|08|53)/.test(String(code ?? ""))) return true;

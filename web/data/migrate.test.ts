@@ -2,11 +2,11 @@ import { readFileSync } from "node:fs";
 import { batchOf, batchRecord, defectOf, titleOf, unreadableOf } from "@hearth/core";
 import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { openBatches, readBatch } from "../server/batches";
-import { eventsOf } from "../server/events";
-import { listFormulas } from "../server/formulas";
-import { batchRecordOf, eventsCsv } from "../server/record-out";
-import { readStocks } from "../server/shelf";
+import { openBatches, readBatch } from "@/server/batches/batches";
+import { batchRecordOf, eventsCsv } from "@/server/batches/export-record";
+import { readBatchEvents } from "@/server/events/read-events";
+import { listFormulas } from "@/server/formulas/formulas";
+import { readStocks } from "@/server/inventory/shelf";
 import { brokenBooks } from "../testing/books/invariants";
 import { type TestDatabase, testDatabase } from "../testing/database";
 import { openDatabase } from "./client";
@@ -58,18 +58,18 @@ describe("a database of the first format", () => {
   it("keeps facts that are those of its entries, and a plan with its wicks unsaid", async () => {
     for (let n = 1; n <= 6; n++) {
       const kept = await readBatch(old.db, WORKSHOP, batchId(n));
-      const { plan, facts } = batchOf(await eventsOf(old.db, WORKSHOP, batchId(n)));
-      expect(kept?.facts).toEqual(JSON.parse(JSON.stringify(facts)));
+      const { plan, state } = batchOf(await readBatchEvents(old.db, WORKSHOP, batchId(n)));
+      expect(kept?.state).toEqual(JSON.parse(JSON.stringify(state)));
       expect(titleOf(plan)).not.toBe("");
       expect(plan.products.every((one) => one.wicks === null)).toBe(true);
-      expect(await batchRecordOf(old.db, WORKSHOP, batchId(n))).toMatchObject({ version: 2 });
+      expect(await batchRecordOf(old.db, WORKSHOP, batchId(n))).toMatchObject({ version: 3 });
     }
   });
 
   it("reads its formulas as processes, keeps its stock, and tells two of one name apart", async () => {
     const { formulas } = await listFormulas(old.db, WORKSHOP);
     expect(formulas).toHaveLength(4);
-    for (const one of formulas) expect(one.spec.process.acts.map((act) => act.kind)).toContain("pour");
+    for (const one of formulas) expect(one.spec.process.steps.map((step) => step.kind)).toContain("pour");
     const stocks = await readStocks(old.db, WORKSHOP, "UTC");
     expect(Object.keys(stocks).length).toBeGreaterThan(5);
     const { rows } = await old.pool.query("select lower(name) as name from dye");
@@ -86,10 +86,10 @@ describe("a database of the first format", () => {
   });
 
   it("is brought up once: a second start changes nothing", async () => {
-    const state = async () => (await old.pool.query("select id, facts, plan from batch order by id")).rows;
-    const first = await state();
+    const stored = async () => (await old.pool.query("select id, state, plan from batch order by id")).rows;
+    const first = await stored();
     await migrateDatabase(test.ownerUrl.replace(/\/[^/]*$/, "/hearth_test_format_1"));
-    expect(await state()).toEqual(first);
+    expect(await stored()).toEqual(first);
   });
 });
 
@@ -104,11 +104,11 @@ describe("facts that an earlier version kept", () => {
        values ($1, gen_random_uuid(), $2, 'released', now(), now(), 1, '{"note":""}')`,
       [batch?.workshop_id, batch?.id],
     );
-    await old.pool.query(`update batch set loose = 0, facts = jsonb_set(facts, '{format}', '4') where number = 12`);
+    await old.pool.query(`update batch set loose = 0, state = jsonb_set(state, '{format}', '4') where number = 12`);
     expect(await loose()).not.toContainEqual(expect.objectContaining({ number: 12 }));
     await migrateDatabase(url);
     const kept = await readBatch(old.db, WORKSHOP, batchId(2));
-    expect(kept?.facts.released).not.toBeNull();
+    expect(kept?.state.released).not.toBeNull();
     expect((await loose()).find((one) => one.number === 12)?.loose).toBeGreaterThan(0);
   });
 });
@@ -162,7 +162,7 @@ describe("a database of version 0.10.3", () => {
     const record = await batchRecordOf(newer.db, SHOP, id);
     const travelling = JSON.parse(JSON.stringify(record));
     expect(batchRecord.parse(travelling)).toEqual(travelling);
-    const csv = eventsCsv(await eventsOf(newer.db, SHOP, id), 2, () => "");
+    const csv = eventsCsv(await readBatchEvents(newer.db, SHOP, id), 2, () => "");
     expect(csv).toContain("cannot be read");
     expect((await newer.pool.query("select id, payload from batch_event order by id")).rows).toEqual(entries);
   });

@@ -1,11 +1,11 @@
-import { fileURLToPath } from "node:url";
-import { FACTS_FORMAT, TRIAL_FORMAT } from "@hearth/core";
+import { join } from "node:path";
+import { STATE_VERSION, TRIAL_STATE_VERSION } from "@hearth/core";
 import { and, isNull, notInArray, or, sql } from "drizzle-orm";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
-import { keepApart } from "./apart";
 import { type Database, openDatabase } from "./client";
 import { grantProgram } from "./program-role";
 import { rebuildBatch, rebuildTrial } from "./rebuild-state";
+import { enableRowLevelSecurity } from "./row-level-security";
 import { batches } from "./tables/batch";
 import { trials } from "./tables/trial";
 
@@ -18,7 +18,7 @@ async function rebuildBatches(db: Database): Promise<void> {
       .from(batches)
       .where(
         and(
-          or(isNull(batches.facts), isNull(batches.plan), sql`(${batches.facts}->>'format')::int <> ${FACTS_FORMAT}`),
+          or(isNull(batches.state), isNull(batches.plan), sql`(${batches.state}->>'format')::int <> ${STATE_VERSION}`),
           unreadable.length > 0 ? notInArray(batches.id, unreadable) : undefined,
         ),
       )
@@ -35,7 +35,7 @@ async function rebuildTrials(db: Database): Promise<void> {
     const rows = await db
       .select({ workshopId: trials.workshopId, id: trials.id })
       .from(trials)
-      .where(and(sql`(${trials.facts}->>'format')::int <> ${TRIAL_FORMAT}`, unreadable.length > 0 ? notInArray(trials.id, unreadable) : undefined))
+      .where(and(sql`(${trials.state}->>'format')::int <> ${TRIAL_STATE_VERSION}`, unreadable.length > 0 ? notInArray(trials.id, unreadable) : undefined))
       .limit(50);
     if (rows.length === 0) return;
     for (const row of rows) if (!(await db.transaction((tx) => rebuildTrial(tx, row.workshopId, row.id)))) unreadable.push(row.id);
@@ -54,8 +54,8 @@ export async function migrateDatabase(url: string, program?: string): Promise<vo
     const held = await pool.connect();
     try {
       await held.query("select pg_advisory_lock(4381)");
-      await migrate(db, { migrationsFolder: fileURLToPath(new URL("./migrations", import.meta.url)) });
-      await keepApart(pool);
+      await migrate(db, { migrationsFolder: join(process.cwd(), "web/data/migrations") });
+      await enableRowLevelSecurity(pool);
       await rebuildBatches(db);
       await rebuildTrials(db);
       if (program) await grantProgram(pool, program);

@@ -1,27 +1,27 @@
-import { CHECKED_ORDER, linesNow, type OrderEvent, type OrderFacts, type OrderPlan } from "@hearth/core";
+import { CHECKED_ORDER, linesNow, type OrderEvent, type OrderPlan, type OrderState } from "@hearth/core";
 import { and, asc, eq, inArray, sql } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { entryRows } from "./entry-rows";
-import { type orderEvents, orderGoods, orderLines, packings } from "./tables/goods";
+import { orderLines, orderPacks, packings } from "./tables/goods";
 
 const rows = entryRows<OrderEvent>(CHECKED_ORDER);
 export const toOrderEvent = rows.toEvent;
-export const orderEventRow = (workshopId: string, orderId: string, event: OrderEvent): typeof orderEvents.$inferInsert => ({
+export const orderEventRow = (workshopId: string, orderId: string, event: OrderEvent) => ({
   ...rows.toRow(event),
   workshopId,
   orderId,
 });
 
 /** What the order's row repeats of what follows from its entries. */
-export const orderRow = (plan: OrderPlan, facts: OrderFacts) => ({
+export const orderRow = (plan: OrderPlan, state: OrderState) => ({
   what: plan.what,
-  name: facts.name,
-  wantedOn: facts.wantedOn,
-  stage: facts.closed ? ("closed" as const) : ("open" as const),
+  name: state.name,
+  wantedOn: state.wantedOn,
+  stage: state.closed ? ("closed" as const) : ("open" as const),
   plan,
-  facts,
-  startedAt: facts.startedAt,
-  lastAt: facts.lastAt,
+  state,
+  startedAt: state.startedAt,
+  lastAt: state.lastAt,
 });
 
 /** Writes what is asked, what went out, and what of each packing is gone; nothing where an entry changed none of it. */
@@ -30,14 +30,14 @@ export async function writeGoods(
   workshopId: string,
   orderId: string,
   plan: OrderPlan,
-  facts: OrderFacts,
-  old: OrderFacts | null,
+  state: OrderState,
+  old: OrderState | null,
 ): Promise<void> {
-  const said = (of: OrderFacts) => JSON.stringify([of.goods, of.lines, of.closed !== null]);
-  if (old && said(old) === said(facts)) return;
+  const said = (of: OrderState) => JSON.stringify([of.goods, of.lines, of.closed !== null]);
+  if (old && said(old) === said(state)) return;
   const mine = and(eq(orderLines.workshopId, workshopId), eq(orderLines.orderId, orderId));
   await tx.delete(orderLines).where(mine);
-  const asked = linesNow(facts, plan.what).filter((one) => one.asked > 0);
+  const asked = linesNow(state, plan.what).filter((one) => one.asked > 0);
   if (asked.length > 0)
     await tx.insert(orderLines).values(
       asked.map((one) => ({
@@ -47,12 +47,12 @@ export async function writeGoods(
         name: one.name,
         asked: one.asked,
         // What is closed wants nothing any more.
-        lacking: facts.closed ? 0 : one.lacking,
+        shortage: state.closed ? 0 : one.shortage,
       })),
     );
-  if (old && JSON.stringify(old.goods) === JSON.stringify(facts.goods)) return;
-  await tx.delete(orderGoods).where(and(eq(orderGoods.workshopId, workshopId), eq(orderGoods.orderId, orderId)));
-  const touched = [...new Set([...facts.goods, ...(old?.goods ?? [])].map((one) => one.packing))];
+  if (old && JSON.stringify(old.goods) === JSON.stringify(state.goods)) return;
+  await tx.delete(orderPacks).where(and(eq(orderPacks.workshopId, workshopId), eq(orderPacks.orderId, orderId)));
+  const touched = [...new Set([...state.goods, ...(old?.goods ?? [])].map((one) => one.packing))];
   if (touched.length === 0) return;
   const mineToo = and(eq(packings.workshopId, workshopId), inArray(packings.id, touched));
   // Held before what is gone is summed: an order that is written at the same moment would not be in the sum.
@@ -63,16 +63,16 @@ export async function writeGoods(
     const each = costs.get(packing) ?? null;
     return gone === 0 ? 0 : each === null ? null : each * gone;
   };
-  if (facts.goods.length > 0)
-    await tx.insert(orderGoods).values(
-      facts.goods.map(({ packing, sellable, price: _p, pouredAt: _q, ...one }) => ({
+  if (state.goods.length > 0)
+    await tx.insert(orderPacks).values(
+      state.goods.map(({ packing, sellable, price: _p, pouredAt: _q, ...one }) => ({
         ...one,
         workshopId,
         orderId,
         packingId: packing,
         sellableId: sellable,
         what: plan.what,
-        at: facts.soldAt[sellable] ?? facts.lastAt,
+        at: state.soldAt[sellable] ?? state.lastAt,
         cost: costOf(packing, one.sold + one.given + one.second),
       })),
     );

@@ -1,4 +1,4 @@
-import { type BatchFacts, type BatchPlan, diagnosisOf, outcomesOf, titleOf } from "@hearth/core";
+import { type BatchPlan, type BatchState, diagnosisOf, outcomesOf, recorderOf, titleOf } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { outcomeFlaws, outcomes } from "./tables/finding";
@@ -7,14 +7,14 @@ const sideOf = (value: number | undefined, range: readonly [number, number] | un
   value === undefined || !range ? null : value < range[0] ? -1 : value > range[1] ? 1 : 0;
 
 /** What findings count of a batch; nothing of one that was not poured, was abandoned, or was a rehearsal. */
-export function outcomeRows(plan: BatchPlan, facts: BatchFacts) {
-  const pours = plan.process.acts.flatMap((act) => (facts.pours[act.id] ? [facts.pours[act.id]] : []));
+export function outcomeRows(plan: BatchPlan, state: BatchState) {
+  const pours = plan.process.steps.flatMap((step) => (state.pours[step.id] ? [state.pours[step.id]] : []));
   const first = pours[0];
-  if (!first || plan.rehearsal || facts.abandoned) return [];
-  const cool = plan.process.acts.find((act) => act.kind === "cool");
-  return outcomesOf(plan, facts).map(({ product: key, jars, lookedAt, flawed }) => {
+  if (!first || plan.rehearsal || state.abandoned) return [];
+  const cool = recorderOf(plan.process.steps, "pour_c");
+  return outcomesOf(plan, state).map(({ product: key, jars, lookedAt, flawed }) => {
     const product = plan.products.find((one) => one.key === key);
-    const { record, ranges } = diagnosisOf(plan, facts, lookedAt ?? facts.flaws.at(-1)?.at ?? facts.lastAt, new Map(), key);
+    const { record, ranges } = diagnosisOf(plan, state, lookedAt ?? state.flaws.at(-1)?.at ?? state.lastAt, new Map(), key);
     const weights = pours.flatMap((pour) => pour?.filled.find((one) => one.product === key)?.weightsMg ?? []);
     const row = {
       product: key,
@@ -27,7 +27,7 @@ export function outcomeRows(plan: BatchPlan, facts: BatchFacts) {
       formula: titleOf(plan),
       process: plan.process.name,
       personId: first.personId,
-      instrumentId: (cool && facts.reads[cool.id]?.instrumentId) ?? null,
+      instrumentId: (cool && state.reads[cool.id]?.instrumentId) ?? null,
       pourC: record.pour_c ?? null,
       addC: record.add_c ?? null,
       load: record.load_percent_of_wax ?? null,
@@ -41,7 +41,7 @@ export function outcomeRows(plan: BatchPlan, facts: BatchFacts) {
       fillMg: weights.length > 0 ? weights.reduce((a, b) => a + b, 0) / weights.length : null,
       plannedMg: product?.fillMg ?? 0,
       record,
-      repairs: facts.repairs.flatMap(({ product: of, defect, how, jars: many, held }) =>
+      repairs: state.repairs.flatMap(({ product: of, defect, how, jars: many, held }) =>
         of === key && held !== null ? [{ defect, how, jars: many, held }] : [],
       ),
     };
@@ -55,11 +55,11 @@ export async function writeOutcomes(
   workshopId: string,
   batchId: string,
   plan: BatchPlan,
-  facts: BatchFacts,
-  old: BatchFacts | null,
+  state: BatchState,
+  old: BatchState | null,
 ): Promise<void> {
-  if (Object.keys(facts.pours).length === 0 && (!old || Object.keys(old.pours).length === 0)) return;
-  const rows = outcomeRows(plan, facts);
+  if (Object.keys(state.pours).length === 0 && (!old || Object.keys(old.pours).length === 0)) return;
+  const rows = outcomeRows(plan, state);
   if (old && JSON.stringify(outcomeRows(plan, old)) === JSON.stringify(rows)) return;
   await tx.delete(outcomes).where(and(eq(outcomes.workshopId, workshopId), eq(outcomes.batchId, batchId)));
   if (rows.length === 0) return;

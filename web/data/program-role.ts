@@ -19,7 +19,7 @@ export async function grantProgram(pool: Pool, role: string): Promise<void> {
     `revoke all on all tables in schema public from ${name}`,
     `grant select, insert, update, delete on all tables in schema public to ${name}`,
     `revoke update, delete on batch_event, trial_event, sale_order_event from ${name}`,
-    `revoke insert, update, delete on audit from ${name}`,
+    `revoke insert, update, delete on audit_log from ${name}`,
     `revoke delete on batch, trial, sale_order, workshop from ${name}`,
     `grant usage on all sequences in schema public to ${name}`,
     `grant execute on function undo_start(uuid, uuid), erase_customer(uuid, uuid, text), workshop_names(), workshop_of_calendar(text), workshops_of_account(text), workshop_of_code(text), workshops_without_owner(), remove_due_workshops(timestamptz), import_workshop(uuid, jsonb) to ${name}`,

@@ -17,9 +17,9 @@ export async function rebuildBatch(tx: Transaction, workshopId: string, batchId:
   const log = and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, batchId));
   const events = (await tx.select().from(batchEvents).where(log)).map(toEvent);
   if (!row || !events.some((event) => event.kind === "started")) return false;
-  const { plan, facts, uses } = batchOf(events);
-  await tx.update(batches).set(rowOf(plan, facts)).where(ofThis);
-  await writeOutcomes(tx, workshopId, batchId, plan, facts, null);
+  const { plan, state, uses } = batchOf(events);
+  await tx.update(batches).set(rowOf(plan, state)).where(ofThis);
+  await writeOutcomes(tx, workshopId, batchId, plan, state, null);
   if (row.drawsStock) await writeStockUses(tx, workshopId, batchId, uses, true);
   return true;
 }
@@ -31,9 +31,9 @@ export async function rebuildTrial(tx: Transaction, workshopId: string, trialId:
   const log = and(eq(trialEvents.workshopId, workshopId), eq(trialEvents.trialId, trialId));
   const events = (await tx.select().from(trialEvents).where(log)).map(toTrialEvent);
   if (!events.some((event) => event.kind === "started")) return false;
-  const { plan, facts } = TRIAL.of(events);
-  await tx.update(trials).set(trialRow(plan, facts)).where(ofThis);
-  await writeBurns(tx, workshopId, trialId, plan, facts, null);
+  const { plan, state } = TRIAL.of(events);
+  await tx.update(trials).set(trialRow(plan, state)).where(ofThis);
+  await writeBurns(tx, workshopId, trialId, plan, state, null);
   return true;
 }
 
@@ -44,8 +44,8 @@ export async function rebuildOrder(tx: Transaction, workshopId: string, orderId:
   const log = and(eq(orderEvents.workshopId, workshopId), eq(orderEvents.orderId, orderId));
   const events = (await tx.select().from(orderEvents).where(log)).map(toOrderEvent);
   if (!events.some((event) => event.kind === "started")) return false;
-  const { plan, facts } = ORDER.of(events);
-  await tx.update(orders).set(orderRow(plan, facts)).where(ofThis);
-  await writeGoods(tx, workshopId, orderId, plan, facts, null);
+  const { plan, state } = ORDER.of(events);
+  await tx.update(orders).set(orderRow(plan, state)).where(ofThis);
+  await writeGoods(tx, workshopId, orderId, plan, state, null);
   return true;
 }

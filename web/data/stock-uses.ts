@@ -1,7 +1,7 @@
 import type { StockUse } from "@hearth/core";
 import { and, eq, inArray, sql } from "drizzle-orm";
 import type { Transaction } from "./client";
-import { merges } from "./tables/merged";
+import { itemAliases } from "./tables/item-alias";
 import { stockUses } from "./tables/stock";
 
 /** The most merges one after another that are followed: each of them was made by hand. */
@@ -13,9 +13,9 @@ export async function keptNames(tx: Transaction, workshopId: string, ids: readon
   let asked = [...ids];
   for (let step = 0; asked.length > 0 && step < MAX_MERGES; step++) {
     const rows = await tx
-      .select({ gone: merges.goneId, kept: merges.keptId })
-      .from(merges)
-      .where(and(eq(merges.workshopId, workshopId), eq(merges.undone, false), inArray(merges.goneId, asked)));
+      .select({ gone: itemAliases.goneId, kept: itemAliases.keptId })
+      .from(itemAliases)
+      .where(and(eq(itemAliases.workshopId, workshopId), eq(itemAliases.deleted, false), inArray(itemAliases.goneId, asked)));
     for (const row of rows) names.set(row.gone, row.kept);
     asked = rows.map((row) => row.kept);
   }
@@ -48,7 +48,7 @@ export async function renameStockUses(tx: Transaction, workshopId: string, id: s
   const { rows } = await tx.execute<{ id: string }>(sql`
     with recursive names as (
       select ${id}::uuid as id
-      union select m.gone_id from merged m join names on m.kept_id = names.id where m.workshop_id = ${workshopId} and not m.undone
+      union select m.gone_id from item_alias m join names on m.kept_id = names.id where m.workshop_id = ${workshopId} and not m.deleted
     ) select id::text from names`);
   const keptName = await keptNames(tx, workshopId, [id]);
   await tx

@@ -1,46 +1,56 @@
-import { CHECKED_TRIAL, optionWords, type Tester, type TrialEvent, type TrialFacts, type TrialPlan, testerNow, verdictOf, widthOf } from "@hearth/core";
+import {
+  CHECKED_TRIAL,
+  type TestCandle,
+  type TrialEvent,
+  type TrialPlan,
+  type TrialState,
+  testCandleNow,
+  variantWords,
+  verdictOf,
+  widthOf,
+} from "@hearth/core";
 import { and, eq, inArray } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { entryRows } from "./entry-rows";
-import { burnOutcomes, type trialEvents } from "./tables/trial";
+import { burnOutcomes } from "./tables/trial";
 
 const rows = entryRows<TrialEvent>(CHECKED_TRIAL);
 export const toTrialEvent = rows.toEvent;
-export const trialEventRow = (workshopId: string, trialId: string, event: TrialEvent): typeof trialEvents.$inferInsert => ({
+export const trialEventRow = (workshopId: string, trialId: string, event: TrialEvent) => ({
   ...rows.toRow(event),
   workshopId,
   trialId,
 });
 
 /** The earliest moment at which a tester that burned already burns still, or can be lit again. */
-function handsFrom(plan: TrialPlan, facts: TrialFacts): string | null {
+function handsFrom(plan: TrialPlan, state: TrialState): string | null {
   const from = plan.testers.flatMap(({ key }) => {
-    const one = facts.testers[key];
-    const now = one ? testerNow(plan.protocol, one, facts.lastAt) : null;
+    const one = state.testers[key];
+    const now = one ? testCandleNow(plan.protocol, one, state.lastAt) : null;
     if (!one || !now || one.sessions.length === 0 || now.state === "stopped" || now.state === "done") return [];
-    return [now.state === "burning" ? (one.sessions.at(-1)?.litAt ?? facts.lastAt) : (now.next?.at ?? facts.lastAt)];
+    return [now.state === "burning" ? (one.sessions.at(-1)?.litAt ?? state.lastAt) : (now.next?.at ?? state.lastAt)];
   });
   return from.sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? null;
 }
 
 /** What the trial's row repeats of what follows from its entries. */
-export const trialRow = (plan: TrialPlan, facts: TrialFacts) => ({
+export const trialRow = (plan: TrialPlan, state: TrialState) => ({
   name: plan.name,
-  stage: facts.closed ? ("closed" as const) : ("open" as const),
+  stage: state.closed ? ("closed" as const) : ("open" as const),
   plan,
-  facts,
-  startedAt: facts.startedAt,
-  lastAt: facts.lastAt,
-  handsFrom: facts.closed ? null : handsFrom(plan, facts),
+  state,
+  startedAt: state.startedAt,
+  lastAt: state.lastAt,
+  handsFrom: state.closed ? null : handsFrom(plan, state),
 });
 
 /** What is kept of one tester beside the log; it follows from that tester's own burns and from what was decided on its option. */
-function burnRow(plan: TrialPlan, facts: TrialFacts, one: Tester) {
-  const verdict = verdictOf(plan, facts, one.key);
+function burnRow(plan: TrialPlan, state: TrialState, one: TestCandle) {
+  const verdict = verdictOf(plan, state, one.key);
   return {
     tester: one.key,
     option: one.option,
-    says: optionWords(plan, one.option),
+    says: variantWords(plan, one.option),
     productId: one.productId,
     batchId: one.batch?.id ?? null,
     bodyId: one.bodyId,
@@ -61,7 +71,7 @@ function burnRow(plan: TrialPlan, facts: TrialFacts, one: Tester) {
     pool: verdict?.pool.verdict ?? "not_recorded",
     advice: verdict?.advice.what ?? "keep",
     gramsPerHour: verdict?.grams_per_hour?.value ?? null,
-    decided: facts.decided[one.option]?.verdict ?? ("" as const),
+    decided: state.decided[one.option]?.verdict ?? ("" as const),
   };
 }
 
@@ -73,15 +83,15 @@ export async function writeBurns(
   workshopId: string,
   trialId: string,
   plan: TrialPlan,
-  facts: TrialFacts,
-  old: TrialFacts | null,
+  state: TrialState,
+  old: TrialState | null,
 ): Promise<void> {
   // An entry is about one tester or one option: the others need not be judged anew.
   const touched = old
-    ? plan.testers.filter(({ key, option }) => !same(facts.testers[key], old.testers[key]) || !same(facts.decided[option], old.decided[option]))
+    ? plan.testers.filter(({ key, option }) => !same(state.testers[key], old.testers[key]) || !same(state.decided[option], old.decided[option]))
     : plan.testers;
   const changed = touched.flatMap((one) => {
-    const row = burnRow(plan, facts, one);
+    const row = burnRow(plan, state, one);
     return old && same(row, burnRow(plan, old, one)) ? [] : [row];
   });
   if (changed.length === 0) return;

@@ -1,7 +1,7 @@
 "use client";
 
 import { type Amount, type Density, good, parseAmount, parseCount, parseMass, writeDensity, writeNumber } from "@hearth/core";
-import { useUnits, type Writers } from "@/ui/units";
+import { type Formats, useUnits } from "@/ui/units";
 import type { FieldRule } from "./fields";
 
 /** How an amount of one material is typed: pieces, a weight, or for oils also a volume. */
@@ -13,7 +13,7 @@ export interface Measured {
 }
 
 /** The rule of a field that takes an amount of a material. Zero is taken where `zero` says so. */
-export function amountRule(of: Measured, units: Writers, initial = "", zero = false): FieldRule<Amount> {
+export function amountRule(of: Measured, units: Formats, initial = "", zero = false): FieldRule<Amount> {
   return {
     initial,
     parse: (text) => {

@@ -2,7 +2,7 @@
 
 import { useCombobox } from "downshift";
 import { type ReactNode, useId, useMemo, useRef, useState } from "react";
-import { Pop } from "@/ui/pop";
+import { PopoverBox } from "@/ui/popover";
 import { WhatIs } from "@/ui/word";
 import { wordAt } from "@/ui/word-labels";
 import { type Choice, matching } from "./matches";
@@ -24,20 +24,18 @@ interface ChooserProps {
   /** Called when somebody begins to look: the rest can then be read. */
   onLook?: () => void;
   /** Something new, made beside the form and taken at once. */
-  add?: { label: string; act: (text: string) => void } | undefined;
+  add?: { label: string; run: (text: string) => void } | undefined;
 }
 
 /** Stands in the list for something new. */
 const NEW: Choice = { value: "\u0000new", name: "" };
 
-/** Chooses one of many by typing a part of its name. What is shown in it is always the name of what is chosen. */
-export function Chooser(props: ChooserProps) {
-  const { label, value, options, onValue, onLeave, error = "", hint, placeholder = "type a part of its name", onLook, add } = props;
+/** A list that is searched as one types: what is found, what is chosen, and what the keys do. */
+function useChooser({ label, value, options, onValue, onLeave, onLook, add }: ChooserProps) {
   const id = useId();
   /** What is typed while looking; null while nobody looks. */
   const [text, setText] = useState<string | null>(null);
   const moved = useRef(false);
-  const at = useRef<HTMLDivElement>(null);
   const word = wordAt(label);
   const [explained, setExplained] = useState(false);
   const chosen = useMemo(() => options.find((one) => one.value === value) ?? null, [options, value]);
@@ -65,10 +63,84 @@ export function Chooser(props: ChooserProps) {
       if (opened === true) onLook?.();
       if (opened === false) onLeave?.();
       if ((type !== ItemClick && type !== InputKeyDownEnter) || !selectedItem) return;
-      if (selectedItem === NEW) add?.act(text ?? "");
+      if (selectedItem === NEW) add?.run(text ?? "");
       else onValue(selectedItem.value);
     },
   });
+  const inputProps = getInputProps({
+    onKeyDown: (event) => {
+      if (event.key === "F1" && word) {
+        event.preventDefault();
+        setExplained(true);
+      }
+      if (isOpen && event.key === "Escape") event.stopPropagation();
+      if (event.key === "ArrowDown" || event.key === "ArrowUp") moved.current = true;
+      // Something new is made only when it was gone to.
+      if (isOpen && event.key === "Enter" && (highlightedIndex < 0 || (found[highlightedIndex] === NEW && !moved.current))) {
+        event.preventDefault();
+        (event.nativeEvent as Event & { preventDownshiftDefault?: boolean }).preventDownshiftDefault = true;
+      }
+    },
+    // At once, so that no letter is lost however fast one types. What is typed behind the name that stands there is looked for alone.
+    onChange: (event) => {
+      const typed = event.currentTarget.value;
+      const name = chosen?.name ?? "";
+      moved.current = false;
+      setText(text === null && name !== "" && typed.startsWith(name) ? typed.slice(name.length) : typed);
+    },
+    onFocus: (event) => {
+      PopoverBox.ahead();
+      event.currentTarget.select();
+    },
+  });
+  return { id, text, word, explained, setExplained, chosen, found, isOpen, highlightedIndex, getLabelProps, inputProps, getMenuProps, getItemProps };
+}
+
+/** What was found, to be chosen from. */
+function Found({
+  at: { found, chosen, text, highlightedIndex, getMenuProps, getItemProps },
+  add,
+}: {
+  at: ReturnType<typeof useChooser>;
+  add: ChooserProps["add"];
+}) {
+  return (
+    <ul
+      {...getMenuProps({}, { suppressRefError: true })}
+      className="max-h-[min(380px,calc(var(--radix-popover-content-available-height)-16px))] overflow-auto overscroll-contain"
+    >
+      {found.map((one, index) => (
+        <li
+          key={one.value}
+          {...getItemProps({ item: one, index })}
+          className={`flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-3 py-2 ${highlightedIndex === index ? "bg-act text-act-ink" : ""} ${one === NEW ? "border-t-2 border-line" : ""}`}
+        >
+          {one === NEW ? (
+            <span>
+              + {add?.label}
+              {text ? ` “${text}”` : ""}
+            </span>
+          ) : (
+            <>
+              <span className="font-semibold">
+                {one === chosen ? <span aria-hidden="true">✓ </span> : null}
+                {one.name}
+              </span>
+              {one.note ? <span className={`text-right text-[14px] ${highlightedIndex === index ? "" : "text-soft"}`}>{one.note}</span> : null}
+            </>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Chooses one of many by typing a part of its name. What is shown in it is always the name of what is chosen. */
+export function Chooser(props: ChooserProps) {
+  const { label, error = "", hint, placeholder = "type a part of its name", add } = props;
+  const at = useRef<HTMLDivElement>(null);
+  const chooser = useChooser(props);
+  const { id, text, word, explained, setExplained, chosen, found, isOpen, getLabelProps, inputProps } = chooser;
   return (
     <div>
       <div className={props.quiet ? "" : "mb-1 flex items-start gap-2"}>
@@ -80,32 +152,7 @@ export function Chooser(props: ChooserProps) {
       </div>
       <div ref={at} className="relative">
         <input
-          {...getInputProps({
-            onKeyDown: (event) => {
-              if (event.key === "F1" && word) {
-                event.preventDefault();
-                setExplained(true);
-              }
-              if (isOpen && event.key === "Escape") event.stopPropagation();
-              if (event.key === "ArrowDown" || event.key === "ArrowUp") moved.current = true;
-              // Something new is made only when it was gone to.
-              if (isOpen && event.key === "Enter" && (highlightedIndex < 0 || (found[highlightedIndex] === NEW && !moved.current))) {
-                event.preventDefault();
-                (event.nativeEvent as Event & { preventDownshiftDefault?: boolean }).preventDownshiftDefault = true;
-              }
-            },
-            // At once, so that no letter is lost however fast one types. What is typed behind the name that stands there is looked for alone.
-            onChange: (event) => {
-              const typed = event.currentTarget.value;
-              const name = chosen?.name ?? "";
-              moved.current = false;
-              setText(text === null && name !== "" && typed.startsWith(name) ? typed.slice(name.length) : typed);
-            },
-            onFocus: (event) => {
-              Pop.ahead();
-              event.currentTarget.select();
-            },
-          })}
+          {...inputProps}
           {...(props.name ? { name: props.name } : {})}
           type="text"
           className="entry truncate !pr-8"
@@ -118,7 +165,7 @@ export function Chooser(props: ChooserProps) {
         </span>
       </div>
       {isOpen ? (
-        <Pop
+        <PopoverBox
           at={at}
           keepsFocus
           onClose={() => undefined}
@@ -128,39 +175,13 @@ export function Chooser(props: ChooserProps) {
           role="presentation"
           className="z-50 w-[max(280px,var(--radix-popover-trigger-width))] max-w-[94vw] border-[3px] border-ink bg-sheet"
         >
-          <ul
-            {...getMenuProps({}, { suppressRefError: true })}
-            className="max-h-[min(380px,calc(var(--radix-popover-content-available-height)-16px))] overflow-auto overscroll-contain"
-          >
-            {found.map((one, index) => (
-              <li
-                key={one.value}
-                {...getItemProps({ item: one, index })}
-                className={`flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-3 py-2 ${highlightedIndex === index ? "bg-act text-act-ink" : ""} ${one === NEW ? "border-t-2 border-line" : ""}`}
-              >
-                {one === NEW ? (
-                  <span>
-                    + {add?.label}
-                    {text ? ` “${text}”` : ""}
-                  </span>
-                ) : (
-                  <>
-                    <span className="font-semibold">
-                      {one === chosen ? <span aria-hidden="true">✓ </span> : null}
-                      {one.name}
-                    </span>
-                    {one.note ? <span className={`text-right text-[14px] ${highlightedIndex === index ? "" : "text-soft"}`}>{one.note}</span> : null}
-                  </>
-                )}
-              </li>
-            ))}
-          </ul>
+          <Found at={chooser} add={add} />
           {found.length === 0 ? (
             <p role="status" className="px-3 py-2 text-soft">
               Nothing here has “{text}” in its name.
             </p>
           ) : null}
-        </Pop>
+        </PopoverBox>
       ) : null}
       <p id={`${id}-said`} className={`mt-1 text-[14px] ${error ? "font-semibold text-hot" : "text-soft"}`} role={error ? "alert" : undefined}>
         {error ? `▲ ${error}` : hint}

@@ -1,7 +1,7 @@
 "use client";
 
-import { askWhetherThousands, bad, cleanText, good, type Manner, type Parsed } from "@hearth/core";
-import { type KeyboardEvent, type ReactNode, useCallback, useId, useMemo, useRef, useState } from "react";
+import { askWhetherThousands, bad, cleanText, good, type LocaleFormat, type Parsed } from "@hearth/core";
+import { type KeyboardEvent, memo, type ReactNode, useCallback, useId, useMemo, useRef, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import { useUnits } from "@/ui/units";
 import { WhatIs } from "@/ui/word";
@@ -23,7 +23,7 @@ const hasNumber = (value: unknown): boolean =>
   typeof value === "number" || (typeof value === "object" && value !== null && Object.values(value).some((one) => hasNumber(one)));
 
 /** What was read, or a question where a figure that was typed could be a thousandfold, as the place writes numbers. */
-const asked = (text: string, isTyped: boolean, read: Parsed<unknown>, manner: Pick<Manner, "decimal" | "group">): Parsed<unknown> =>
+const asked = (text: string, isTyped: boolean, read: Parsed<unknown>, manner: Pick<LocaleFormat, "decimal" | "group">): Parsed<unknown> =>
   (isTyped && read.ok && hasNumber(read.value) ? askWhetherThousands(text, manner) : null) ?? read;
 
 /**
@@ -59,6 +59,7 @@ export function useFields<R extends Rules>(rules: R) {
     return { values: values as Partial<Values<R>>, errors, echoes };
   }, [rules, typed, manner]);
 
+  const initial = useCallback((name: string) => rules[name]?.initial ?? "", [rules]);
   const focusFirst = useCallback((names: string[]) => {
     requestAnimationFrame(() => {
       const field = names.map((name) => form.current?.elements.namedItem(name)).find((one) => one instanceof HTMLElement);
@@ -71,11 +72,25 @@ export function useFields<R extends Rules>(rules: R) {
     clearErrors(name);
   };
 
+  const latest = useRef({ put, touch });
+  latest.current = { put, touch };
+  const handlers = useRef(new Map<string, Pick<FieldProps, "onValue" | "onLeave">>());
+  /** The same functions for a name as long as the form stands, so that a field is drawn again only where it changes. */
+  const handlersOf = (name: string) => {
+    const there = handlers.current.get(name);
+    if (there) return there;
+    const made = { onValue: (value: string) => latest.current.put(name, value), onLeave: () => latest.current.touch(name) };
+    handlers.current.set(name, made);
+    return made;
+  };
+
   return {
     form,
     values: read.values,
     /** The texts as they were typed. */
     typed,
+    /** What a field begins with. */
+    initial,
     text: (name: keyof R & string) => typed[name] ?? rules[name]?.initial ?? "",
     set: (name: keyof R & string, value: string) => put(name, value),
     fill: (all: Partial<Record<keyof R & string, string>>) => {
@@ -88,8 +103,7 @@ export function useFields<R extends Rules>(rules: R) {
     bind: (name: keyof R & string) => ({
       name,
       value: typed[name] ?? rules[name]?.initial ?? "",
-      onValue: (value: string) => put(name, value),
-      onLeave: () => touch(name),
+      ...handlersOf(name),
       error: (refusals[name]?.message as string | undefined) || (touchedFields[name] ? (read.errors[name] ?? "") : ""),
       echo: read.echoes[name] ?? "",
     }),
@@ -136,7 +150,7 @@ interface FieldProps {
   narrow?: boolean;
 }
 
-export function Field(props: FieldProps) {
+export const Field = memo(function Field(props: FieldProps) {
   const id = useId();
   const { label, name, value, onValue, onLeave, error, echo = "", hint, unit, options, lines, large, placeholder, inputMode, autoFocus } = props;
   const word = wordAt(label);
@@ -196,7 +210,7 @@ export function Field(props: FieldProps) {
       </p>
     </div>
   );
-}
+});
 
 /** A rule for text that is taken as it is. */
 export const words = (initial = "", most = 2_000): FieldRule<string> => ({

@@ -42,7 +42,7 @@ const byNature = new Intl.Collator("en", { numeric: true, sensitivity: "base" })
 export const naturally = (a: string, b: string): number => byNature.compare(a, b);
 
 /** What was used lately first, then what is on hand, then the rest; each by name. */
-export function likeliest<T extends { id: string; name: string }>(
+export function suggestedFirst<T extends { id: string; name: string }>(
   rows: readonly T[],
   lately: Readonly<Record<string, string>>,
   onHand: (id: string) => number | undefined,

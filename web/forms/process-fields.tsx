@@ -1,9 +1,6 @@
 "use client";
 
 import {
-  type Act,
-  type ActField,
-  actKindOf,
   bad,
   COMPONENT_KINDS,
   good,
@@ -14,13 +11,17 @@ import {
   parsePercent,
   parseProduct,
   parseRange,
+  type Step,
+  type StepField,
+  stepTypeOf,
   type TemperatureRange,
+  valueOfField,
   writeDuration,
   writeNumber,
   writePercent,
   writeProduct,
 } from "@hearth/core";
-import type { Writers } from "@/ui/units";
+import type { Formats } from "@/ui/units";
 import { Field, type FieldRule, named, untouched, type useFields, words } from "./fields";
 import { temperatureRule } from "./rules";
 
@@ -32,11 +33,9 @@ const durationText = (seconds: number, unit: "min" | "h" | "d") =>
   seconds % SECONDS_OF[unit] === 0 ? `${seconds / SECONDS_OF[unit]} ${UNIT_WORD[unit]}` : writeDuration(seconds);
 
 /** A range without its unit, which stands in the label. */
-export const bareRange = (range: TemperatureRange, units: Writers) => units.range(range).replace(/ °[CF]$/, "");
+export const bareRange = (range: TemperatureRange, units: Formats) => units.range(range).replace(/ °[CF]$/, "");
 
-const saidBy = (act: Act, field: ActField): unknown => (act as unknown as Record<string, unknown>)[field.key];
-
-function textOf(value: unknown, field: ActField, units: Writers): string {
+function textOf(value: unknown, field: StepField, units: Formats): string {
   if (value === undefined || value === null) return "";
   if (field.is === "range") return bareRange(value as TemperatureRange, units);
   if (field.is === "duration") return durationText(value as number, field.unit ?? "min");
@@ -56,14 +55,14 @@ const parseComponents = (text: string): Parsed<string[]> => {
 };
 
 /** What was understood, where it can differ from what was typed. */
-function echoOf(field: ActField, said: unknown, units: Writers): string {
+function echoOf(field: StepField, said: unknown, units: Formats): string {
   if (field.is === "duration") return writeDuration(said as number);
   if (field.is === "range") return units.range(said as TemperatureRange);
   return field.is === "percent" ? writePercent(said as number) : "";
 }
 
-function ruleOf(act: Act, field: ActField, units: Writers): FieldRule<unknown> {
-  const value = saidBy(act, field);
+function ruleOf(step: Step, field: StepField, units: Formats): FieldRule<unknown> {
+  const value = valueOfField(step, field);
   const parse = (text: string): Parsed<unknown> => {
     if (text.trim() === "" && field.optional) return good(undefined);
     switch (field.is) {
@@ -97,20 +96,22 @@ function ruleOf(act: Act, field: ActField, units: Writers): FieldRule<unknown> {
   return value === undefined ? rule : untouched(rule, value);
 }
 
-export const actFieldName = (act: Pick<Act, "id">, field: ActField) => `act:${act.id}:${field.key}`;
+export const stepFieldName = (step: Pick<Step, "id">, field: StepField) => `act:${step.id}:${field.key}`;
 
-/** The rules of every field of a process: its head and what each act says. */
-export function processRules(process: Process, units: Writers): Record<string, FieldRule<unknown>> {
+/** The rules of every field of a process: its head and what each step says. */
+export function processRules(process: Process, units: Formats): Record<string, FieldRule<unknown>> {
   return {
     processName: named("the process", process.name),
     ceiling: untouched<unknown>(temperatureRule(units, units.tParts(process.ceiling).figure) as FieldRule<unknown>, process.ceiling),
     reason: words(process.reason, 600),
-    ...Object.fromEntries(process.acts.flatMap((act) => actKindOf(act.kind).fields.map((field) => [actFieldName(act, field), ruleOf(act, field, units)]))),
+    ...Object.fromEntries(
+      process.steps.flatMap((step) => stepTypeOf(step.kind).fields.map((field) => [stepFieldName(step, field), ruleOf(step, field, units)])),
+    ),
   };
 }
 
 /** What the fields of a process say when another is chosen. */
-export const processTexts = (process: Process, units: Writers): Record<string, string> =>
+export const processTexts = (process: Process, units: Formats): Record<string, string> =>
   Object.fromEntries(Object.entries(processRules(process, units)).map(([name, rule]) => [name, rule.initial]));
 
 /** The process that the fields say, as far as they can be read. */
@@ -120,10 +121,10 @@ export function processFromFields(process: Process, values: Readonly<Record<stri
     name: values.processName,
     ceiling: values.ceiling,
     reason: values.reason,
-    acts: process.acts.map((act) => {
-      const next: Record<string, unknown> = { ...act };
-      for (const field of actKindOf(act.kind).fields) {
-        const name = actFieldName(act, field);
+    steps: process.steps.map((step) => {
+      const next: Record<string, unknown> = { ...step };
+      for (const field of stepTypeOf(step.kind).fields) {
+        const name = stepFieldName(step, field);
         if (values[name] === undefined) delete next[field.key];
         else next[field.key] = values[name];
         // What cannot be read is no value; the schema says so where one must be there.
@@ -134,23 +135,23 @@ export function processFromFields(process: Process, values: Readonly<Record<stri
   };
 }
 
-/** The fields of one act, side by side. */
-export function ActFields({
-  act,
+/** The fields of one step, side by side. */
+export function StepFields({
+  step,
   fields,
   units,
   number,
   optional = true,
 }: {
-  act: Act;
+  step: Step;
   fields: Pick<ReturnType<typeof useFields>, "bind">;
-  units: Writers;
-  /** Set where several acts of a kind need telling apart. */
+  units: Formats;
+  /** Set where several steps of a kind need telling apart. */
   number?: number;
   optional?: boolean;
 }) {
-  return actKindOf(act.kind)
-    .fields.filter((field) => optional || !field.optional || saidBy(act, field) !== undefined)
+  return stepTypeOf(step.kind)
+    .fields.filter((field) => optional || !field.optional || valueOfField(step, field) !== undefined)
     .map((field) => {
       const unit =
         field.is === "range" ? `°${units.temperature}` : field.is === "percent" ? "%" : field.is === "duration" ? UNIT_WORD[field.unit ?? "min"] : undefined;
@@ -160,7 +161,7 @@ export function ActFields({
           label={field.label}
           {...(number ? { of: String(number) } : {})}
           {...(unit ? { unit } : {})}
-          {...fields.bind(actFieldName(act, field))}
+          {...fields.bind(stepFieldName(step, field))}
           hint={optional ? field.hint : undefined}
           narrow={!optional}
         />

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { writers } from "@/ui/units";
+import { formatters } from "@/ui/units";
 import { countRule, durationRule, massRule, moneyRule, percentRule, temperatureRule, whenRule } from "./rules";
 
-const grams = writers({ mass: "g", temperature: "C", zone: "Europe/Lisbon", currency: "EUR" });
-const ounces = writers({ mass: "oz", temperature: "F", zone: "America/Chicago", currency: "JPY" });
+const grams = formatters({ mass: "g", temperature: "C", zone: "Europe/Lisbon", currency: "EUR" });
+const ounces = formatters({ mass: "oz", temperature: "F", zone: "America/Chicago", currency: "JPY" });
 
 /** What a field takes from a text, and what it says that it understood. */
 function said<T>(rule: { parse: (text: string) => { ok: true; value: T } | { ok: false; code: string }; echo?: (value: T) => string }, text: string) {

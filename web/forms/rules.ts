@@ -14,31 +14,31 @@ import {
   writeDuration,
   writePercent,
 } from "@hearth/core";
-import type { Writers } from "@/ui/units";
+import type { Formats } from "@/ui/units";
 import { type FieldRule, orNothing } from "./fields";
 import { parseWhen, readDay } from "./when";
 
 /** What each kind of field takes, and how it says what it understood: a bare number means the unit shown at the field. */
 
-export const massRule = (units: Writers, options: Partial<MassOptions> & { initial?: string; zero?: boolean } = {}): FieldRule<number> => ({
+export const massRule = (units: Formats, options: Partial<MassOptions> & { initial?: string; zero?: boolean } = {}): FieldRule<number> => ({
   initial: options.initial ?? "",
   parse: (text) => (options.zero && /^0+([.,]0+)?\s*[a-z]*$/i.test(text.trim()) ? good(0) : parseMass(text, { ...options, unit: options.unit ?? units.mass })),
   echo: (mg) => units.g(mg),
 });
 
 /** A weight of water, or a volume of it. */
-export const waterRule = (units: Writers, options: Partial<MassOptions> & { initial?: string } = {}): FieldRule<number> => ({
+export const waterRule = (units: Formats, options: Partial<MassOptions> & { initial?: string } = {}): FieldRule<number> => ({
   ...massRule(units, options),
   parse: (text) => parseWater(text, { ...options, unit: units.mass }),
 });
 
-export const temperatureRule = (units: Writers, initial = ""): FieldRule<number> => ({
+export const temperatureRule = (units: Formats, initial = ""): FieldRule<number> => ({
   initial,
   parse: (text) => parseTemperature(text, units.temperature),
   echo: (centi) => units.t(centi),
 });
 
-export const moneyRule = (units: Writers): FieldRule<number> => ({
+export const moneyRule = (units: Formats): FieldRule<number> => ({
   initial: "",
   parse: (text) => parseMoney(text, units.currency ?? "EUR"),
   echo: (minor) => units.money(minor),
@@ -62,7 +62,7 @@ export const durationRule = (most: number, initial = ""): FieldRule<number> => (
 });
 
 /** When something happened; nothing typed is now. */
-export const whenRule = (now: string, units: Writers): FieldRule<string | null> => ({
+export const whenRule = (now: string, units: Formats): FieldRule<string | null> => ({
   initial: "",
   parse: (text) => parseWhen(text, now, units.zone, units.locale),
   echo: (at) => {
@@ -73,7 +73,7 @@ export const whenRule = (now: string, units: Writers): FieldRule<string | null> 
 });
 
 /** A day that is over, or today, as ISO text. */
-export const pastDayRule = (today: string, units: Writers): FieldRule<string> => ({
+export const pastDayRule = (today: string, units: Formats): FieldRule<string> => ({
   initial: "",
   parse: (text) => {
     const day = readDay(text, today, units.locale);
@@ -84,7 +84,7 @@ export const pastDayRule = (today: string, units: Writers): FieldRule<string> =>
 });
 
 /** A day that lies ahead, as ISO text; today is one. */
-export const dayRule = (today: string, units: Writers): FieldRule<string | null> =>
+export const dayRule = (today: string, units: Formats): FieldRule<string | null> =>
   orNothing({
     initial: "",
     parse: (text: string) => {

@@ -6,7 +6,7 @@ import {
   dayIn,
   good,
   isLocale,
-  MANNERS,
+  LOCALE_FORMATS,
   type Parsed,
   readDayAs,
   timesOn,
@@ -17,7 +17,7 @@ import {
 } from "@hearth/core";
 
 /** How a place writes its dates and its clock, for what is typed and for what is said back. */
-const mannerOf = (locale: string | undefined) => MANNERS[isLocale(locale ?? "") ? (locale as keyof typeof MANNERS) : "en-GB"];
+const mannerOf = (locale: string | undefined) => LOCALE_FORMATS[isLocale(locale ?? "") ? (locale as keyof typeof LOCALE_FORMATS) : "en-GB"];
 
 /** Reads a day: "2026-03-14", or as the place writes it, with its year or without: "3/14/2026", "14/3", "Mar 14", "14 Mar". Gives ISO text; null where it is none. */
 export function readDay(text: string, today: string, locale?: string, ahead = false): string | null {

@@ -1,36 +1,36 @@
 "use client";
 
-import type { EventOf, Told } from "@hearth/core";
+import type { Description, EntryOf, EventOf } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Field, type FieldRule, useFields, words } from "@/forms/fields";
 import { whenRule } from "@/forms/rules";
-import { Said } from "@/ui/said";
+import { FormMessage } from "@/ui/form-message";
 import { useUnits } from "@/ui/units";
-import type { Refusal } from "./store";
+import type { SendProblem } from "./store";
 
 /** What of an entry can be typed anew. */
-export interface Retyped {
+export interface Correctable {
   label: string;
   rule: FieldRule<unknown>;
-  body: (value: never) => { kind: string; payload: unknown };
+  body: (value: unknown) => { kind: string; payload: unknown };
 }
 /** A log as far as its entries are shown and corrected. */
-export interface ShownLog {
-  entries: { event: EventOf; supersededBy: EventOf | null }[];
+export interface ShownLog<E extends EventOf> {
+  entries: EntryOf<E>[];
   total: number;
   now: string;
   name: (of: string | null) => string;
-  tell: (event: never) => Required<Told>;
+  tell: (event: E) => Required<Description>;
   /** What is said where only the program itself corrects such an entry; null of all others. */
-  ownWords: (kind: string) => string | null;
-  retyped: (event: never) => Retyped | null;
-  record: (entered: never) => Promise<Refusal | null>;
+  onlyByCommand: (kind: string) => string | null;
+  correctableField: (event: EventOf) => Correctable | null;
+  correct: (entered: { kind: string; payload: unknown; corrects: string; happenedAt?: string }) => Promise<SendProblem | null>;
 }
 
 /** Types an entry anew, or takes it back. */
-export function Correction({ event, log, onDone }: { event: EventOf; log: ShownLog; onDone: () => void }) {
+export function Correction({ event, log, onDone }: { event: EventOf; log: Pick<ShownLog<never>, "now" | "correctableField" | "correct">; onDone: () => void }) {
   const units = useUnits();
-  const value = log.retyped(event as never);
+  const value = log.correctableField(event);
   const rules = useMemo(
     () => ({
       value: (value?.rule ?? words()) as FieldRule<unknown>,
@@ -44,7 +44,7 @@ export function Correction({ event, log, onDone }: { event: EventOf; log: ShownL
   const [sent, setSent] = useState(false);
   const finish = async (entered: { kind: string; payload: unknown; corrects: string; happenedAt?: string }) => {
     setSent(true);
-    const refusal = await log.record(entered as never);
+    const refusal = await log.correct(entered);
     if (!refusal) return onDone();
     setSent(false);
     setSaid(refusal.message);
@@ -59,14 +59,14 @@ export function Correction({ event, log, onDone }: { event: EventOf; log: ShownL
         submitted.preventDefault();
         if (!value) return;
         const all = fields.check();
-        if (all) void finish({ ...value.body(all.value as never), corrects: event.id, happenedAt: (all.at as string | null) ?? event.happenedAt });
+        if (all) void finish({ ...value.body(all.value), corrects: event.id, happenedAt: (all.at as string | null) ?? event.happenedAt });
       }}
     >
       <div className="grid gap-x-4 sm:grid-cols-2">
         {value?.label ? <Field label={value.label} {...fields.bind("value")} autoFocus /> : null}
         {value ? <Field label="When" {...fields.bind("at")} placeholder={units.clock(event.happenedAt)} hint="Leave empty to keep its time." /> : null}
       </div>
-      <Said className="">{said}</Said>
+      <FormMessage className="">{said}</FormMessage>
       <div className="mt-1 flex flex-wrap gap-3">
         {value ? (
           <button type="submit" className="press">

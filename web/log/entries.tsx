@@ -1,17 +1,18 @@
 "use client";
 
+import type { EventOf } from "@hearth/core";
 import { useState } from "react";
-import { later, useSoon } from "@/ui/later";
+import { lazy, usePreload } from "@/ui/lazy";
 import { SIGN, TONE } from "@/ui/tone";
 import { useUnits } from "@/ui/units";
 import type { ShownLog } from "./correction";
 
-const Correction = later(async () => (await import("./correction")).Correction, { typed: true });
+const Correction = lazy(async () => (await import("./correction")).Correction, { typed: true });
 
 /** Every entry of a log, newest first or in order; what was corrected stays, struck through. */
-export function Entries({ log, newestFirst = false, fixed = false }: { log: ShownLog; newestFirst?: boolean; fixed?: boolean }) {
+export function Entries<E extends EventOf>({ log, newestFirst = false, fixed = false }: { log: ShownLog<E>; newestFirst?: boolean; fixed?: boolean }) {
   const units = useUnits();
-  useSoon(Correction);
+  usePreload(Correction);
   const [open, setOpen] = useState<string | null>(null);
   const entries = newestFirst ? [...log.entries].reverse() : log.entries;
   const missing = log.total - log.entries.length;
@@ -24,9 +25,9 @@ export function Entries({ log, newestFirst = false, fixed = false }: { log: Show
       ) : null}
       <ol>
         {entries.map(({ event, supersededBy }) => {
-          const told = log.tell(event as never);
+          const told = log.tell(event);
           const replaced = supersededBy !== null;
-          const fixable = !fixed && !replaced && !["started", "withdrawn"].includes(event.kind) && log.ownWords(event.kind) === null;
+          const fixable = !fixed && !replaced && !["started", "withdrawn"].includes(event.kind) && log.onlyByCommand(event.kind) === null;
           return (
             <li key={event.id} className="border-b border-line py-[6px]">
               <div className="flex items-baseline gap-3">

@@ -42,10 +42,10 @@ class Browser {
     vi.stubGlobal("navigator", {
       locks: {
         request: (name: string, ...rest: unknown[]) => {
-          const act = rest.at(-1) as (lock: object | null) => unknown;
+          const run = rest.at(-1) as (lock: object | null) => unknown;
           const busy = browser.held.get(name);
-          if (busy && rest.length > 1) return Promise.resolve(act(null));
-          const mine = (busy ?? Promise.resolve()).then(() => act({}));
+          if (busy && rest.length > 1) return Promise.resolve(run(null));
+          const mine = (busy ?? Promise.resolve()).then(() => run({}));
           browser.held.set(name, mine);
           return mine;
         },
@@ -75,30 +75,30 @@ describe("what others enter", () => {
   it("reaches every tab of a browser over one stream", async () => {
     const heard: string[] = [];
     const first = await browser.tab();
-    first.hearOthers("w", (change) => heard.push(`first ${change.batch ?? change.workshop}`));
+    first.subscribeToOthers("w", (change) => heard.push(`first ${change.batch ?? change.workshop}`));
     await settled();
     const second = await browser.tab();
-    second.hearOthers("w", (change) => heard.push(`second ${change.batch ?? change.workshop}`));
+    second.subscribeToOthers("w", (change) => heard.push(`second ${change.batch ?? change.workshop}`));
     await settled();
     expect(browser.streams.map((one) => one.url)).toEqual(["/api/workshops/w/live"]);
     // A tab that follows may have missed something while it was opening.
     expect(heard).toEqual(["second *"]);
     browser.tell({ workshop: "w", batch: "b" });
     expect(heard.slice(1).sort()).toEqual(["first b", "second b"]);
-    expect(first.heardWithin(1_000, ["bench"])).toBe(true);
+    expect(first.heardRecently(1_000, ["bench"])).toBe(true);
   });
 
   it("is heard until a view leaves, and of the workshop that the page shows now", async () => {
     const heard: Change[] = [];
     const page = await browser.tab();
-    const leave = page.hearOthers("w", (change) => heard.push(change));
+    const leave = page.subscribeToOthers("w", (change) => heard.push(change));
     await settled();
     leave();
     browser.tell({ workshop: "w" });
     expect(heard).toEqual([]);
     // The page goes on to another workshop: the stream of the first is closed, and the lead is given back.
-    page.noteRead("other", "mark.3");
-    page.hearOthers("other", (change) => heard.push(change));
+    page.markRead("other", "mark.3");
+    page.subscribeToOthers("other", (change) => heard.push(change));
     await vi.advanceTimersByTimeAsync(2_000);
     expect(browser.streams.map((one) => [one.url, one.closed])).toEqual([
       ["/api/workshops/w/live", true],
@@ -112,7 +112,7 @@ describe("what others enter", () => {
     vi.stubGlobal("fetch", async () => Response.json({ asks: false, cut: false, in: false }));
     const heard: Change[] = [];
     const page = await browser.tab();
-    page.hearOthers("w", (change) => heard.push(change));
+    page.subscribeToOthers("w", (change) => heard.push(change));
     await settled();
     const [first] = browser.streams;
     first?.onerror?.();

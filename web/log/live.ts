@@ -1,7 +1,7 @@
 "use client";
 
 import { concerns, type EventOf, type Topic, type WrittenOf } from "@hearth/core";
-import { checkDoor } from "./door";
+import { checkSignIn } from "./sign-out";
 
 /** Changes that others made, as the server tells them. One tab listens for all tabs of this browser, which allows only few connections. */
 export interface Change {
@@ -31,7 +31,7 @@ const heard: { at: number; change: Change }[] = [];
 const MAX_HEARD = 50;
 
 /** Whether anything of these topics was told within so many milliseconds: a page that was being read just then may not show it. */
-export const heardWithin = (ms: number, topics: readonly Topic[]): boolean =>
+export const heardRecently = (ms: number, topics: readonly Topic[]): boolean =>
   heard.some(({ at, change }) => performance.now() - at < ms && concerns(change, topics));
 
 const tell = (change: Change) => {
@@ -42,7 +42,7 @@ const tell = (change: Change) => {
 
 const marks = new Map<string, string>();
 /** What is shown of a workshop was read when its server had heard so far: what was told since then is what this page missed. */
-export function noteRead(workshopId: string, mark: string | null): void {
+export function markRead(workshopId: string, mark: string | null): void {
   if (mark === null) marks.delete(workshopId);
   else marks.set(workshopId, mark);
 }
@@ -62,14 +62,14 @@ function listen(workshopId: string): void {
         source = new EventSource(`/api/workshops/${workshopId}/live${marks.has(workshopId) ? `?since=${marks.get(workshopId)}` : ""}`);
         source.onmessage = ({ data }) => {
           const change = JSON.parse(data) as Change;
-          if (change.cut) return void checkDoor();
+          if (change.cut) return void checkSignIn();
           tell(change);
           channel?.postMessage(change);
         };
         // The browser connects again by itself where a stream broke off, but not where it was refused, as while the database is away.
         // What was missed meanwhile is told as a change of everything.
         source.onerror = () => {
-          void checkDoor();
+          void checkSignIn();
           if (source.readyState === REFUSED && listening === workshopId) again = setTimeout(connect, AGAIN_MS);
         };
       };
@@ -94,7 +94,7 @@ function listen(workshopId: string): void {
 }
 
 /** Hears what others enter into a workshop, until the returned function is called. */
-export function hearOthers(workshopId: string, listener: Listener): () => void {
+export function subscribeToOthers(workshopId: string, listener: Listener): () => void {
   listeners.add(listener);
   listen(workshopId);
   return () => listeners.delete(listener);

@@ -3,11 +3,11 @@
 import { useState } from "react";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
-import { again, drop, entries } from "./outbox";
-import type { Kept } from "./store";
+import { discard, entries, retry } from "./outbox";
+import type { OutboxEntry } from "./store";
 
 /** Entries of this device that a restored backup lacks: they are sent again, or left. */
-export function Lost({ lost }: { lost: Kept[] }) {
+export function Lost({ lost }: { lost: OutboxEntry[] }) {
   const units = useUnits();
   const [open, setOpen] = useState(false);
   const it = lost.length === 1 ? "it" : "them";
@@ -19,7 +19,7 @@ export function Lost({ lost }: { lost: Kept[] }) {
           type="button"
           className="act"
           onClick={() => {
-            for (const one of lost) void again(one);
+            for (const one of lost) void retry(one);
           }}
         >
           Send {it} again
@@ -31,7 +31,7 @@ export function Lost({ lost }: { lost: Kept[] }) {
           type="button"
           className="press"
           onClick={() => {
-            for (const one of lost) void drop(one);
+            for (const one of lost) void discard(one);
           }}
         >
           Discard {it}

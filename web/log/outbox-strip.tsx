@@ -1,19 +1,19 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import { later } from "@/ui/later";
+import { lazy } from "@/ui/lazy";
 import { notice } from "@/ui/variants";
 import { checkHistory, entries, flush, useOutbox } from "./outbox";
-import { usePlace } from "./place";
-import type { Kept } from "./store";
+import type { OutboxEntry } from "./store";
+import { useWorkshop } from "./workshop";
 
-const Lost = later<{ lost: Kept[] }>(async () => (await import("./lost")).Lost);
-const Refused = later<{ refused: Kept[] }>(async () => (await import("./refused")).Refused, { typed: true });
+const Lost = lazy<{ lost: OutboxEntry[] }>(async () => (await import("./lost")).Lost);
+const Refused = lazy<{ refused: OutboxEntry[] }>(async () => (await import("./refused")).RejectedEntry, { typed: true });
 
 /** Keeps sending, and says what waits, what was refused, what a device does not keep, and what a restored backup lacks. `epoch`: of which history the page is. */
 export function Outbox({ epoch }: { epoch: string }) {
   const { waiting, refused, lost, away, keeps, unkept: here } = useOutbox();
-  const { workshopId } = usePlace();
+  const { workshopId } = useWorkshop();
   useEffect(() => void checkHistory(workshopId, epoch), [workshopId, epoch]);
   useEffect(() => {
     const now = () => void flush();

@@ -1,7 +1,6 @@
 import type { SentEvent } from "@hearth/core";
 import "fake-indexeddb/auto";
-import { Dexie } from "dexie";
-import { deleteDB } from "idb";
+import { deleteDB, openDB } from "idb";
 import { v7 } from "uuid";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 
@@ -127,13 +126,13 @@ describe("entries on their way to the server", () => {
     const [kept] = await next.rows();
     expect(kept).toMatchObject({ state: "refused", why: { message: "Too hot." }, of: "15 Rain on slate" });
     const mended = { ...bad, id: v7() };
-    await next.again(kept as never, { event: mended, batchId: "other" });
+    await next.retry(kept as never, { event: mended, batchId: "other" });
     await soon(async () => expect((await next.rows()).find((one) => one.id === mended.id)).toMatchObject({ state: "taken", batchId: "other" }));
     expect(await next.refused()).toEqual([]);
   });
 
   it("give way to the entry that is put down in their place; dropped ones can be had back", async () => {
-    const { send, refused, rows, drop } = await freshPage();
+    const { send, refused, rows, discard: drop } = await freshPage();
     answer = () => refuse(400);
     const [bad, also] = [event(), event()];
     await send({ ...ids, event: bad });
@@ -184,11 +183,17 @@ describe("entries on their way to the server", () => {
   });
 
   it("that an older version kept in the same store are sent by this one", async () => {
-    // As versions to 0.4.0 opened it, with the library that they did it with.
-    const before = new Dexie("hearth");
-    before.version(1).stores({ entries: "++seq, &id, state", known: "batchId, keptAt" });
+    // As versions to 0.4.0 opened it: their library wrote its version 1 as the browser's version 10.
+    const before = await openDB("hearth", 10, {
+      upgrade: (db) => {
+        const entries = db.createObjectStore("entries", { keyPath: "seq", autoIncrement: true });
+        entries.createIndex("id", "id", { unique: true });
+        entries.createIndex("state", "state");
+        db.createObjectStore("known", { keyPath: "batchId" }).createIndex("keptAt", "keptAt");
+      },
+    });
     const [first, second] = [event(), event()];
-    for (const one of [first, second]) await before.table("entries").add({ ...ids, id: one.id, event: one, state: "waiting", why: null, tries: 0 });
+    for (const one of [first, second]) await before.add("entries", { ...ids, id: one.id, event: one, state: "waiting", why: null, tries: 0 });
     before.close();
     const { flush, waiting } = await freshPage();
     await soon(async () => {
@@ -208,7 +213,7 @@ describe("entries on their way to the server", () => {
     answer = takes;
     sent = [];
     // The other page sends what the first put down, without having been asked to.
-    await soon(() => expect(there.seen().waiting.map((row) => row.id)).toEqual([one.id]));
+    await soon(() => expect(there.getSnapshot().waiting.map((row) => row.id)).toEqual([one.id]));
     await there.flush();
     await soon(async () => expect(await here.waiting()).toEqual([]));
     expect(new Set(sent)).toEqual(new Set([one.id]));
@@ -235,7 +240,7 @@ describe("entries on their way to the server", () => {
     ],
   ])("wait on where %s answers in the workshop's place, and are sent once it answers itself", async (_, lies) => {
     answer = lies;
-    const { send, flush, waiting, seen } = await freshPage();
+    const { send, flush, waiting, getSnapshot: seen } = await freshPage();
     const one = event();
     const going = send({ ...ids, event: one });
     await soon(() => expect(seen().away).toBe(true));
@@ -258,9 +263,31 @@ describe("entries on their way to the server", () => {
     };
   }
 
+  it("are answered where another tab sent them, whenever this tab gets its turn to send", async () => {
+    const here = await freshPage();
+    const there = await import("./store");
+    await here.flush();
+    for (let turns = 0; turns < 12; turns += 1) {
+      // The other tab is sending: this one waits for its turn.
+      const done = await new Promise<() => void>((held) => void navigator.locks.request("", () => new Promise<void>(held)));
+      const one = event();
+      const going = here.send({ ...ids, event: one });
+      const row = await soon(async () => {
+        expect(here.getSnapshot().waiting.map(({ id }) => id)).toEqual([one.id]);
+        return (await here.rows()).find(({ id }) => id === one.id);
+      });
+      await there.changeEntry(row?.seq ?? -1, one.id, { state: "refused", why: { message: "Too hot.", fields: {} } });
+      for (let turn = 0; turn < turns; turn += 1) await new Promise((next) => setImmediate(next));
+      done();
+      const late = new Promise((next) => setTimeout(next, 3_000, "never answered"));
+      expect(await Promise.race([going, late]), `after ${turns} turns`).toMatchObject({ message: "Too hot." });
+    }
+    expect(sent).toEqual([]);
+  });
+
   it("that waited before the disk was full are sent with those that came after, each once and in order, and kept again once there is room", async () => {
     answer = () => Promise.reject(new TypeError("network"));
-    const { send, flush, seen, waiting } = await freshPage();
+    const { send, flush, getSnapshot: seen, waiting } = await freshPage();
     const all = Array.from({ length: 4 }, event);
     for (const one of all.slice(0, 2)) void send({ ...ids, event: one });
     await soon(async () => expect(await waiting()).toEqual(all.slice(0, 2).map((one) => one.id)));
@@ -271,7 +298,10 @@ describe("entries on their way to the server", () => {
     // After a reload what the device had kept is still shown, and sent.
     const next = await freshPage();
     await next.flush();
-    await soon(() => expect(next.seen().waiting.map((one) => one.id)).toEqual(all.slice(0, 2).map((one) => one.id)));
+    await soon(() => expect(next.getSnapshot().waiting.map((one) => one.id)).toEqual(all.slice(0, 2).map((one) => one.id)));
+    // Neither tries anew by itself from here on.
+    await soon(() => expect([seen().away, next.getSnapshot().away]).toEqual([true, true]));
+    await Promise.all([flush(), next.flush()]);
     sent = [];
     answer = takes;
     await flush();
@@ -297,13 +327,13 @@ describe("entries on their way to the server", () => {
     void page.send({ ...ids, event: two });
     await soon(async () => expect(await page.waiting()).toHaveLength(2));
     // Each page knows of both.
-    await soon(() => expect(other.seen().waiting).toHaveLength(2));
-    const dropped = other.seen().waiting.find((row) => row.id === two.id);
-    await other.drop(dropped as never);
-    await soon(() => expect(page.seen().waiting.map((row) => row.id)).toEqual([one.id]));
+    await soon(() => expect(other.getSnapshot().waiting).toHaveLength(2));
+    const dropped = other.getSnapshot().waiting.find((row) => row.id === two.id);
+    await other.discard(dropped as never);
+    await soon(() => expect(page.getSnapshot().waiting.map((row) => row.id)).toEqual([one.id]));
     await page.clear();
     await page.flush();
-    expect(page.seen().waiting.map((row) => row.id)).toEqual([one.id]);
+    expect(page.getSnapshot().waiting.map((row) => row.id)).toEqual([one.id]);
     await soon(async () => expect(await page.waiting()).toEqual([one.id]));
     // With the database itself gone its places are given anew: one that is put down next is not taken for the one that had its place.
     await page.remove();
@@ -313,7 +343,7 @@ describe("entries on their way to the server", () => {
     answer = takes;
     await soon(async () => {
       await page.flush();
-      expect(page.seen().waiting).toEqual([]);
+      expect(page.getSnapshot().waiting).toEqual([]);
     });
     expect([...new Set(sent)].sort()).toEqual([one.id, three.id].sort());
     await soon(async () =>
@@ -327,7 +357,7 @@ describe("entries on their way to the server", () => {
   });
 
   it("that the log lacks after a backup was restored are told of, and sent again where the maker says so", async () => {
-    const { send, seen, checkHistory, again, drop } = await freshPage();
+    const { send, getSnapshot: seen, checkHistory, retry: again, discard: drop } = await freshPage();
     const all = Array.from({ length: 3 }, event);
     for (const one of all) await send({ ...ids, event: one });
     history = () => Response.json({ epoch: "second", known: [{ id: all[0]?.id, seq: 3 }] });

@@ -10,13 +10,13 @@ import {
   changeEntry,
   dropEntries,
   entryAt,
-  hearChanges,
-  type Kept,
+  type OutboxEntry,
   putEntry,
-  type Refusal,
+  type SendProblem,
+  subscribeToOutbox,
   wasRemoved,
 } from "./store";
-import { SUBJECT_PATHS } from "./subjects";
+import { AGGREGATE_PATHS } from "./subjects";
 
 /**
  * Entries on their way to the server. Each is kept on this device until the server has it, so that a network or a
@@ -25,12 +25,12 @@ import { SUBJECT_PATHS } from "./subjects";
  * whether or not anything can be written to it.
  */
 export interface Box {
-  waiting: Kept[];
+  waiting: OutboxEntry[];
   /** The newest that the server has taken: they count here until the page has read them back, or a step would flicker. */
-  taken: Kept[];
-  refused: Kept[];
+  taken: OutboxEntry[];
+  refused: OutboxEntry[];
   /** The server had taken them, and has them no more: a backup was restored. */
-  lost: Kept[];
+  lost: OutboxEntry[];
   /** The server cannot be reached just now. */
   away: boolean;
   /** Whether the device keeps what waits; null until it was tried. */
@@ -44,19 +44,17 @@ const LOCK = "hearth.outbox";
 const MAX_TAKEN = 50;
 /** So often the server may fail at one entry, though it can be reached, before it is shown as refused. */
 const MAX_TRIES = 5;
-/** The store is read so often at most, where it goes on changing meanwhile. */
-const MAX_READS = 5;
 /** An entry that is gone from the device's store was dropped in another tab, which says so within this time, or is put back. */
 const VANISHED_MS = 1_000;
 
 let box: Box = NONE;
 /** What the device's store would not take: it waits in this page only. */
-let unkept: Kept[] = [];
-let stored: Kept[] = [];
+let unkept: OutboxEntry[] = [];
+let stored: OutboxEntry[] = [];
 /** Changes that the store would not take, by the entry's place in it: they hold in this page, and are written once there is room. */
-const unwritten = new Map<number, { id: string; patch: Partial<Kept> }>();
+const unwritten = new Map<number, { id: string; patch: Partial<OutboxEntry> }>();
 /** What was not written yet of the entry at a place; nothing where another stands there by now. */
-const unwrittenOf = ({ seq, id }: Pick<Kept, "seq" | "id">): Partial<Kept> => {
+const unwrittenOf = ({ seq, id }: Pick<OutboxEntry, "seq" | "id">): Partial<OutboxEntry> => {
   const one = seq === undefined ? undefined : unwritten.get(seq);
   return one?.id === id ? one.patch : {};
 };
@@ -64,13 +62,13 @@ let away = false;
 let keeps: boolean | null = null;
 let begun = false;
 const listeners = new Set<() => void>();
-const asking = new Map<string, (refusal: Refusal | null) => void>();
+const asking = new Map<string, (refusal: SendProblem | null) => void>();
 
 /** All entries as they stand, in the order in which they were put down. */
-const all = (): Kept[] => [...stored, ...unkept];
+const all = (): OutboxEntry[] => [...stored, ...unkept];
 
 /** The rows of the store as they stand, with those that this page holds and the store has no more. */
-function asStored(rows: readonly Kept[]): Kept[] {
+function asStored(rows: readonly OutboxEntry[]): OutboxEntry[] {
   // What was dropped while they were read is not there any more.
   const now = rows.filter((row) => !wasRemoved(row.id)).map((row) => ({ ...row, ...unwrittenOf(row) }));
   const ids = new Set(now.map((row) => row.id));
@@ -81,7 +79,7 @@ function asStored(rows: readonly Kept[]): Kept[] {
 
 function tell(): void {
   const entries = all();
-  const of = (state: Kept["state"]) => entries.filter((one) => one.state === state);
+  const of = (state: OutboxEntry["state"]) => entries.filter((one) => one.state === state);
   box = {
     waiting: of("waiting"),
     taken: of("taken"),
@@ -101,7 +99,7 @@ function tell(): void {
 }
 
 /** Puts back what waits, was refused or lost and is gone from the store though nobody dropped it: the browser cleared it. */
-async function putBack(vanished: readonly Kept[]): Promise<void> {
+async function putBack(vanished: readonly OutboxEntry[]): Promise<void> {
   await new Promise((later) => setTimeout(later, VANISHED_MS));
   const rows = await allEntries().catch(() => null);
   for (const one of vanished) {
@@ -121,34 +119,40 @@ async function putBack(vanished: readonly Kept[]): Promise<void> {
   await readStored();
 }
 
-/** Counts readings of the store, and changes of what was read: of what overlaps the newest is right. */
-let reading = 0;
 const vanishing = new Set<string>();
-/** Takes over what the store holds; where it cannot be read what was read before holds on. Returns false where something changed while it was read. */
-async function readRows(): Promise<boolean> {
-  const mine = ++reading;
-  const rows = await allEntries().catch(() => null);
-  if (!rows) return true;
-  if (mine !== reading) return false;
+/** Takes over the rows of the store, and puts back what vanished from it. */
+function takeRows(rows: readonly OutboxEntry[]): void {
   stored = asStored(rows);
   const ids = new Set(rows.map((row) => ({ ...row, ...unwrittenOf(row) }).id));
   const vanished = stored.filter((one) => !ids.has(one.id) && !vanishing.has(one.id));
-  if (vanished.length === 0) return true;
+  if (vanished.length === 0) return;
   for (const one of vanished) vanishing.add(one.id);
   void putBack(vanished).finally(() => {
     for (const one of vanished) vanishing.delete(one.id);
   });
-  return true;
 }
 
-/** The same, until nothing changed meanwhile. */
-async function readAll(): Promise<void> {
-  for (let tries = 0; tries < MAX_READS && !(await readRows()); ) tries += 1;
+/** Counts what may make a reading of the store out of date: changes by this tab, and wishes to read what another changed. */
+let changes = 0;
+/** The one reading under way. */
+let reader: Promise<void> | null = null;
+/** Reads the store as it stands now; where it cannot be read what was read before holds on. Whoever asks while it is read waits for the same reading, which starts again. */
+function readAll(): Promise<void> {
+  changes += 1;
+  reader ??= (async () => {
+    for (let read = -1; read !== changes; ) {
+      read = changes;
+      const rows = await allEntries().catch(() => null);
+      if (rows && read === changes) takeRows(rows);
+    }
+    reader = null;
+    tell();
+  })();
+  return reader;
 }
 
 async function readStored(): Promise<void> {
   await readAll();
-  tell();
   if (box.waiting.length > 0) void flush();
 }
 
@@ -156,16 +160,14 @@ async function readStored(): Promise<void> {
 function begin(): void {
   if (begun || typeof window === "undefined") return;
   begun = true;
-  // What is needed to send is there before the network can be gone: a part of the program that could not be loaded once is not loaded again.
-  void import("./version").catch(() => undefined);
   void canKeep().then((can) => {
     keeps = can;
-    hearChanges(() => void readStored());
+    subscribeToOutbox(() => void readStored());
     void readStored().then(flush);
   });
 }
 
-const change = async (one: Kept, patch: Partial<Kept>): Promise<void> => {
+const change = async (one: OutboxEntry, patch: Partial<OutboxEntry>): Promise<void> => {
   if (one.seq === undefined) unkept = unkept.map((other) => (other.id === one.id ? { ...other, ...patch } : other));
   else {
     // What was not written before is of the id that the store still has.
@@ -179,7 +181,7 @@ const change = async (one: Kept, patch: Partial<Kept>): Promise<void> => {
       unwritten.set(one.seq, { id, patch: all });
     }
     // The store tells of it a moment later; what follows here must not see the old state.
-    reading += 1;
+    changes += 1;
     stored = stored.map((other) => (other.id === one.id ? { ...other, ...patch } : other));
   }
   tell();
@@ -208,19 +210,22 @@ async function catchUp(): Promise<void> {
 }
 
 /** What the workshop itself answers to an entry; null where something else answered for it: a sign-in of the network, a proxy, a page of maintenance. */
-async function ownAnswer(answer: Response, id: string): Promise<{ ok: true; place: NonNullable<Kept["place"]> } | { ok: false; why: Refusal } | null> {
+async function ownAnswer(
+  answer: Response,
+  id: string,
+): Promise<{ ok: true; place: NonNullable<OutboxEntry["place"]> } | { ok: false; why: SendProblem } | null> {
   if (answer.redirected || !(answer.headers.get("content-type") ?? "").startsWith("application/json")) return null;
-  const said = (await answer.json().catch(() => null)) as { ok?: unknown; id?: unknown; seq?: unknown; epoch?: unknown; error?: Refusal } | null;
+  const said = (await answer.json().catch(() => null)) as { ok?: unknown; id?: unknown; seq?: unknown; epoch?: unknown; error?: SendProblem } | null;
   if (answer.ok)
     return said?.ok === true && said.id === id && typeof said.seq === "number" ? { ok: true, place: { seq: said.seq, epoch: String(said.epoch ?? "") } } : null;
   return typeof said?.error?.message === "string" ? { ok: false, why: said.error } : null;
 }
 
 /** What became of one entry that was sent. */
-async function sendOne(one: Kept): Promise<"went" | "away"> {
+async function sendOne(one: OutboxEntry): Promise<"went" | "away"> {
   const { event, batchId, workshopId, what } = one;
   const isNote = what === "note";
-  const path = isNote ? "notes" : `${SUBJECT_PATHS[what ?? "batch"]}/${batchId}/events`;
+  const path = isNote ? "notes" : `${AGGREGATE_PATHS[what ?? "batch"]}/${batchId}/events`;
   const answer = await fetch(`/api/workshops/${workshopId}/${path}`, {
     method: "POST",
     headers: { "content-type": "application/json" },
@@ -234,7 +239,7 @@ async function sendOne(one: Kept): Promise<"went" | "away"> {
   if (own.ok && isNote) {
     asking.get(one.id)?.(null);
     asking.delete(one.id);
-    await drop(one);
+    await discard(one);
   } else if (own.ok) await change(one, { state: "taken", why: null, place: own.place });
   else if (answer.status >= 500 && one.tries + 1 < MAX_TRIES) await change(one, { tries: one.tries + 1 });
   else await change(one, { state: "refused", why: own.why });
@@ -242,7 +247,7 @@ async function sendOne(one: Kept): Promise<"went" | "away"> {
 }
 
 /** Whether another tab has sent it, or it was dropped or changed there, since this one read the store. */
-async function wentElsewhere(one: Kept): Promise<boolean> {
+async function wentElsewhere(one: OutboxEntry): Promise<boolean> {
   if (one.seq === undefined || Object.keys(unwrittenOf(one)).length > 0) return false;
   const row = await entryAt(one.seq).catch(() => undefined);
   return row !== undefined && row.id === one.id && row.state !== "waiting";
@@ -273,33 +278,36 @@ async function sendAll(): Promise<void> {
   if (taken.length > MAX_TAKEN) await dropEntries(taken.slice(0, -MAX_TAKEN)).catch(() => undefined);
 }
 
-let queued = false;
+/** The turn that waits for its place, while one does. */
+let queued: Promise<void> | null = null;
 /** Where tabs cannot wait for one another, this one at least sends one thing at a time. */
 let alone: Promise<void> = Promise.resolve();
-/** Sends what waits as soon as no other tab is sending. */
-export async function flush(): Promise<void> {
+/** Sends what waits as soon as no other tab is sending. Resolves once it was tried. */
+export function flush(): Promise<void> {
   begin();
-  if (queued || keeps === null) return;
-  queued = true;
+  if (keeps === null) return Promise.resolve();
   const turn = async () => {
-    queued = false;
+    queued = null;
     await sendAll();
   };
-  try {
-    if (typeof navigator !== "undefined" && navigator.locks) await navigator.locks.request(LOCK, turn);
-    else {
-      alone = alone.then(turn, turn);
-      await alone;
-    }
-  } catch {
-    queued = false;
-  }
+  queued ??= inTurn(turn).catch(() => {
+    queued = null;
+  });
+  return queued;
+}
+async function inTurn(turn: () => Promise<void>): Promise<void> {
+  if (typeof navigator !== "undefined" && navigator.locks) return void (await navigator.locks.request(LOCK, turn));
+  alone = alone.then(turn, turn);
+  return alone;
 }
 
 /** Puts an entry down. Resolves when the server has answered: null, or why it was refused. What it takes the place of goes. */
-export function send(entry: Pick<Kept, "workshopId" | "batchId" | "what" | "of" | "told" | "event" | "v">, instead?: string): Promise<Refusal | null> {
+export function send(
+  entry: Pick<OutboxEntry, "workshopId" | "batchId" | "what" | "of" | "told" | "event" | "v">,
+  instead?: string,
+): Promise<SendProblem | null> {
   begin();
-  const row: Kept = { ...entry, id: entry.event.id, state: "waiting", why: null, tries: 0 };
+  const row: OutboxEntry = { ...entry, id: entry.event.id, state: "waiting", why: null, tries: 0 };
   return new Promise((resolve) => {
     asking.set(row.id, resolve);
     void (async () => {
@@ -317,9 +325,9 @@ export function send(entry: Pick<Kept, "workshopId" | "batchId" | "what" | "of" 
 }
 
 /** Puts several entries down at once: all are kept on this device before the first of them is sent. Resolves once they are. */
-export async function sendMany(entries: readonly Pick<Kept, "workshopId" | "batchId" | "what" | "of" | "told" | "event" | "v">[]): Promise<void> {
+export async function sendMany(entries: readonly Pick<OutboxEntry, "workshopId" | "batchId" | "what" | "of" | "told" | "event" | "v">[]): Promise<void> {
   begin();
-  const rows = entries.map((entry): Kept => ({ ...entry, id: entry.event.id, state: "waiting", why: null, tries: 0 }));
+  const rows = entries.map((entry): OutboxEntry => ({ ...entry, id: entry.event.id, state: "waiting", why: null, tries: 0 }));
   try {
     const placed = await addEntries(rows);
     stored = [...stored, ...placed.filter((row) => !stored.some((one) => one.id === row.id))];
@@ -332,7 +340,7 @@ export async function sendMany(entries: readonly Pick<Kept, "workshopId" | "batc
 }
 
 /** Drops an entry that was refused or lost; gives the way to have it back. */
-export async function drop(one: Kept): Promise<() => void> {
+export async function discard(one: OutboxEntry): Promise<() => void> {
   if (one.seq === undefined) unkept = unkept.filter((other) => other.id !== one.id);
   else await dropEntries([one]);
   stored = stored.filter((other) => other.id !== one.id);
@@ -345,15 +353,15 @@ export async function drop(one: Kept): Promise<() => void> {
 }
 
 /** Sends an entry once more: mended, to another batch, or as it is. It gets an id of its own where it was changed. */
-export async function again(one: Kept, patch: Partial<Pick<Kept, "batchId" | "of" | "told" | "event" | "v">> = {}): Promise<void> {
+export async function retry(one: OutboxEntry, patch: Partial<Pick<OutboxEntry, "batchId" | "of" | "told" | "event" | "v">> = {}): Promise<void> {
   const event = patch.event ?? one.event;
   await change(one, { ...patch, event, id: event.id, state: "waiting", why: null, tries: 0 });
   void flush();
 }
 
 /** Has entries wait again that the server was said to have taken, and that its log does not hold. */
-export async function waitAgain(missing: readonly Kept[]): Promise<void> {
-  for (const one of missing) await again(one);
+export async function waitAgain(missing: readonly OutboxEntry[]): Promise<void> {
+  for (const one of missing) await retry(one);
 }
 
 /**
@@ -376,7 +384,7 @@ export async function checkHistory(workshopId: string, epoch: string): Promise<v
 }
 
 /** The box as it is now. */
-export const seen = (): Box => box;
+export const getSnapshot = (): Box => box;
 
 export const useOutbox = (): Box =>
   useSyncExternalStore(
@@ -385,7 +393,7 @@ export const useOutbox = (): Box =>
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    seen,
+    getSnapshot,
     () => NONE,
   );
 

@@ -1,10 +1,10 @@
 "use client";
 
-import { usePlace } from "./place";
+import { useWorkshop } from "./workshop";
 
 /** A batch on paper: its sheet, and a tag for each jar. */
 export function PaperLinks({ batchId }: { batchId: string }) {
-  const { workshopId } = usePlace();
+  const { workshopId } = useWorkshop();
   const sheet = `/api/workshops/${workshopId}/batches/${batchId}/sheet`;
   return (
     <>

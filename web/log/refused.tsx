@@ -1,6 +1,6 @@
 "use client";
 
-import { type SentEvent, versionOf } from "@hearth/core";
+import { BATCH, ORDER, type SentEvent, TRIAL, versionOf } from "@hearth/core";
 import { Dialog } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
 import { v7 } from "uuid";
@@ -8,15 +8,17 @@ import { Field, type FieldRule, useFields, words } from "@/forms/fields";
 import { whenRule } from "@/forms/rules";
 import { useClock, useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
-import { again, drop, entries } from "./outbox";
-import type { Kept } from "./store";
+import { discard, entries, retry } from "./outbox";
+import type { OutboxEntry } from "./store";
 import { valueRule } from "./value-rule";
 
+const SUBJECTS: Readonly<Record<string, { correctableField: typeof BATCH.correctableField }>> = { batch: BATCH, trial: TRIAL, order: ORDER };
+
 /** What an entry says can be typed anew, and when it was: then it is sent as an entry of its own. */
-function Mend({ one, onDone }: { one: Kept; onDone: () => void }) {
+function Mend({ one, onDone }: { one: OutboxEntry; onDone: () => void }) {
   const units = useUnits();
   const clock = useClock();
-  const value = valueRule(one.event, units);
+  const value = valueRule(SUBJECTS[one.what ?? "batch"]?.correctableField(one.event.kind), one.event, units);
   const rules = useMemo(
     () => ({ value: (value?.rule ?? words()) as FieldRule<unknown>, at: whenRule(clock.now(), units) as FieldRule<unknown> }),
     [value?.rule, clock, units],
@@ -30,10 +32,10 @@ function Mend({ one, onDone }: { one: Kept; onDone: () => void }) {
         submitted.preventDefault();
         const all = fields.check();
         if (!all) return;
-        const body = value?.label ? value.body(all.value as never) : {};
+        const body = value?.label ? value.body(all.value) : {};
         const event = { ...one.event, ...body, id: v7(), happenedAt: (all.at as string | null) ?? one.event.happenedAt } as SentEvent;
         const said = value?.label ? fields.bind("value").echo || fields.text("value") : "";
-        void again(one, { event, v: one.v ?? versionOf(event.kind), told: said ? `${one.told.split(":")[0]}: ${said}` : one.told }).then(onDone);
+        void retry(one, { event, v: one.v ?? versionOf(event.kind), told: said ? `${one.told.split(":")[0]}: ${said}` : one.told }).then(onDone);
       }}
     >
       {value?.label ? <Field label={value.label} {...fields.bind("value")} autoFocus /> : null}
@@ -52,7 +54,7 @@ interface Open {
 }
 
 /** An entry that its batch will not take can belong to another. */
-function Move({ one, onDone }: { one: Kept; onDone: () => void }) {
+function Move({ one, onDone }: { one: OutboxEntry; onDone: () => void }) {
   const [open, setOpen] = useState<Open[] | null>(null);
   const [away, setAway] = useState(false);
   useEffect(() => {
@@ -71,7 +73,7 @@ function Move({ one, onDone }: { one: Kept; onDone: () => void }) {
           type="button"
           className="press"
           onClick={() =>
-            void again(one, { batchId: batch.id, of: `${batch.number} ${batch.title}`, event: { ...one.event, id: v7(), corrects: null } as SentEvent }).then(
+            void retry(one, { batchId: batch.id, of: `${batch.number} ${batch.title}`, event: { ...one.event, id: v7(), corrects: null } as SentEvent }).then(
               onDone,
             )
           }
@@ -84,7 +86,7 @@ function Move({ one, onDone }: { one: Kept; onDone: () => void }) {
 }
 
 /** One entry that was refused, with what can be done about it. */
-function RefusedEntry({ one, onDropped }: { one: Kept; onDropped: (back: () => void) => void }) {
+function RefusedEntry({ one, onDropped }: { one: OutboxEntry; onDropped: (back: () => void) => void }) {
   const units = useUnits();
   const [doing, setDoing] = useState<"mend" | "move" | null>(null);
   const newer = one.why?.newer;
@@ -111,14 +113,14 @@ function RefusedEntry({ one, onDropped }: { one: Kept; onDropped: (back: () => v
           </button>
         )}
         {newer ? (
-          <button type="button" className="press" onClick={() => void again(one, { event: { ...one.event, id: v7(), corrects: newer } as SentEvent })}>
+          <button type="button" className="press" onClick={() => void retry(one, { event: { ...one.event, id: v7(), corrects: newer } as SentEvent })}>
             Replace the newer correction
           </button>
         ) : null}
-        <button type="button" className="press" onClick={() => void again(one)}>
+        <button type="button" className="press" onClick={() => void retry(one)}>
           Try again as it is
         </button>
-        <button type="button" className="press" onClick={() => void drop(one).then(onDropped)}>
+        <button type="button" className="press" onClick={() => void discard(one).then(onDropped)}>
           Drop it
         </button>
       </div>
@@ -129,7 +131,7 @@ function RefusedEntry({ one, onDropped }: { one: Kept; onDropped: (back: () => v
 }
 
 /** Entries that were refused, with what can be done about each. */
-export function Refused({ refused }: { refused: Kept[] }) {
+export function RejectedEntry({ refused }: { refused: OutboxEntry[] }) {
   const [open, setOpen] = useState(false);
   const [dropped, setDropped] = useState<(() => void)[]>([]);
   // The one that was mended last leaves an empty list: nothing more to do here.

@@ -1,13 +1,13 @@
-import type { SentEvent } from "@hearth/core";
+import type { Problem, SentEvent } from "@hearth/core";
 import { type DBSchema, type IDBPDatabase, type IDBPObjectStore, openDB } from "idb";
-import type { KnownOf } from "./known";
+import type { CachedLogOf } from "./log-cache";
 import type { WaitingName } from "./subjects";
 
 /** Why the server refused an entry. `newer`: the entry that stands now in the place of the one it corrects. */
-export type Refusal = { message: string; fields: Record<string, string[]>; newer?: string | undefined };
+export type SendProblem = Omit<Problem, "ok"> & { newer?: string | undefined };
 
 /** An entry of this device, from the moment it is put down. */
-export interface Kept {
+export interface OutboxEntry {
   /** In the order in which they were put down, by all tabs of this browser together. */
   seq?: number;
   id: string;
@@ -26,7 +26,7 @@ export interface Kept {
    * was restored, is lost until the maker says what becomes of it.
    */
   state: "waiting" | "taken" | "refused" | "lost";
-  why: Refusal | null;
+  why: SendProblem | null;
   /** How often the server failed at it, though it could be reached. */
   tries: number;
   /** Where it stands in the server's log, and of which history of its database; earlier versions of this program kept neither. */
@@ -34,15 +34,17 @@ export interface Kept {
 }
 
 /** What was last known of a batch or a trial: a page that opens without the server goes on from there. */
-export interface Known<F = unknown, E = unknown> extends KnownOf<F, E> {
+export interface CachedLog<F = unknown, E = unknown> extends CachedLogOf<F, E> {
   batchId: string;
   workshopId: string;
+  /** Raised when states or events change shape; copies up to 0.13 have none. */
+  format?: number;
   keptAt: number;
 }
 
 interface Shape extends DBSchema {
-  entries: { key: number; value: Kept; indexes: { id: string; state: Kept["state"] } };
-  known: { key: string; value: Known; indexes: { keptAt: number } };
+  entries: { key: number; value: OutboxEntry; indexes: { id: string; state: OutboxEntry["state"] } };
+  known: { key: string; value: CachedLog; indexes: { keptAt: number } };
 }
 export type Device = IDBPDatabase<Shape>;
 
@@ -99,7 +101,7 @@ function changed(ids: readonly string[] = []): void {
 }
 
 /** Hears of every change of the entries, whichever tab of this browser makes it, and when a page that slept is seen again. */
-export function hearChanges(hear: () => void): void {
+export function subscribeToOutbox(hear: () => void): void {
   if (hearers.size === 0) {
     channel = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(CHANNEL);
     if (channel)
@@ -121,37 +123,37 @@ async function kept(): Promise<Device> {
 }
 
 /** Takes away what was kept of batches, trials and orders; what waits to be sent stays. */
-export const forgetKnown = async (): Promise<void> => (await kept()).clear("known");
+export const clearLogCache = async (): Promise<void> => (await kept()).clear("known");
 
 /** Takes everything away that is kept here. */
 export async function forgetAll(): Promise<void> {
-  await forgetKnown();
+  await clearLogCache();
   await (await kept()).clear("entries");
   changed(["all"]);
 }
 
 /** In the order in which they were put down. */
-export const allEntries = async (): Promise<Kept[]> => (await kept()).getAll("entries");
+export const allEntries = async (): Promise<OutboxEntry[]> => (await kept()).getAll("entries");
 
 /** The entry at a place, as it is kept now. */
-export const entryAt = async (seq: number): Promise<Kept | undefined> => (await kept()).get("entries", seq);
+export const entryAt = async (seq: number): Promise<OutboxEntry | undefined> => (await kept()).get("entries", seq);
 
 type EntryStore = IDBPObjectStore<Shape, ["entries"], "entries", "readwrite">;
 
 /** Runs one writing of the entries, all of it or none. @throws where the store does not take it */
-async function writing<T>(act: (store: EntryStore) => Promise<T>): Promise<T> {
+async function writing<T>(run: (store: EntryStore) => Promise<T>): Promise<T> {
   const tx = (await kept()).transaction("entries", "readwrite", STRICT);
   // Where a step fails the transaction fails with it: told once, by the step.
   tx.done.catch(() => undefined);
-  const given = await act(tx.store);
+  const given = await run(tx.store);
   await tx.done;
   return given;
 }
 
-const placeIn = async (store: EntryStore, { seq: _none, ...row }: Kept): Promise<Kept> => ({ ...row, seq: await store.add(row) });
+const placeIn = async (store: EntryStore, { seq: _none, ...row }: OutboxEntry): Promise<OutboxEntry> => ({ ...row, seq: await store.add(row) });
 
 /** Keeps an entry and gives it its place in the order; what it takes the place of goes with the same writing. */
-export async function addEntry(row: Kept, instead?: string): Promise<Kept> {
+export async function addEntry(row: OutboxEntry, instead?: string): Promise<OutboxEntry> {
   // What is put down after a device was wiped is kept again.
   removed.delete("all");
   const placed = await writing(async (store) => {
@@ -164,9 +166,9 @@ export async function addEntry(row: Kept, instead?: string): Promise<Kept> {
 }
 
 /** Keeps several entries in their order, all of them or none. */
-export async function addEntries(rows: readonly Kept[]): Promise<Kept[]> {
+export async function addEntries(rows: readonly OutboxEntry[]): Promise<OutboxEntry[]> {
   const placed = await writing(async (store) => {
-    const all: Kept[] = [];
+    const all: OutboxEntry[] = [];
     for (const row of rows) all.push(await placeIn(store, row));
     return all;
   });
@@ -175,7 +177,7 @@ export async function addEntries(rows: readonly Kept[]): Promise<Kept[]> {
 }
 
 /** Changes the entry of that id at its place; nothing where another stands there, as after the browser cleared the store. */
-export async function changeEntry(seq: number, id: string, patch: Partial<Kept>): Promise<void> {
+export async function changeEntry(seq: number, id: string, patch: Partial<OutboxEntry>): Promise<void> {
   const isThere = await writing(async (store) => {
     const row = await store.get(seq);
     if (row?.id !== id) return false;
@@ -187,13 +189,13 @@ export async function changeEntry(seq: number, id: string, patch: Partial<Kept>)
 }
 
 /** Keeps an entry under the place it had: one that was dropped and is had back. */
-export async function putEntry(row: Kept): Promise<void> {
+export async function putEntry(row: OutboxEntry): Promise<void> {
   await writing((store) => store.put(row));
   removed.delete(row.id);
   changed();
 }
 
-export async function dropEntries(rows: readonly Kept[]): Promise<void> {
+export async function dropEntries(rows: readonly OutboxEntry[]): Promise<void> {
   await writing(async (store) => {
     for (const { seq } of rows) if (seq !== undefined) await store.delete(seq);
   });
@@ -207,7 +209,7 @@ async function takeOver(db: Device): Promise<void> {
   const text = typeof localStorage === "undefined" ? null : localStorage.getItem(OLD);
   if (!text) return;
   try {
-    const old = JSON.parse(text) as Pick<Kept, "workshopId" | "batchId" | "event">[];
+    const old = JSON.parse(text) as Pick<OutboxEntry, "workshopId" | "batchId" | "event">[];
     for (const one of old)
       if ((await db.countFromIndex("entries", "id", one.event.id)) === 0)
         await addEntry({ ...one, id: one.event.id, of: "", told: "", state: "waiting", why: null, tries: 0 });
@@ -235,7 +237,7 @@ export async function canKeep(): Promise<boolean> {
     await takeOver(db);
     const tx = db.transaction("known", "readwrite", STRICT);
     const probe = "probe";
-    await tx.store.put({ batchId: probe, workshopId: "", facts: {}, events: [], total: 0, seq: 0, epoch: "", keptAt: 0 });
+    await tx.store.put({ batchId: probe, workshopId: "", state: {}, events: [], total: 0, seq: 0, epoch: "", keptAt: 0 });
     await tx.store.delete(probe);
     await tx.done;
     return true;
@@ -245,18 +247,19 @@ export async function canKeep(): Promise<boolean> {
 }
 
 /** The most batches whose state is kept; the oldest make room. */
-const MOST_KNOWN = 40;
+const MAX_KNOWN = 40;
+const LOG_CACHE_FORMAT = 2;
 
-export async function keepKnown(known: Omit<Known, "keptAt">): Promise<void> {
+export async function writeLogCache(known: Omit<CachedLog, "keptAt" | "format">): Promise<void> {
   const db = await device();
   if (!db) return;
   try {
     const tx = db.transaction("known", "readwrite", RELAXED);
     const old = await tx.store.get(known.batchId);
-    if (!old || old.epoch !== known.epoch || old.seq < known.seq) {
-      await tx.store.put({ ...known, keptAt: Date.now() });
+    if (!old || old.format !== LOG_CACHE_FORMAT || old.epoch !== known.epoch || old.seq < known.seq) {
+      await tx.store.put({ ...known, format: LOG_CACHE_FORMAT, keptAt: Date.now() });
       const many = await tx.store.count();
-      if (many > MOST_KNOWN) for (const key of await tx.store.index("keptAt").getAllKeys(null, many - MOST_KNOWN)) await tx.store.delete(key);
+      if (many > MAX_KNOWN) for (const key of await tx.store.index("keptAt").getAllKeys(null, many - MAX_KNOWN)) await tx.store.delete(key);
     }
     await tx.done;
   } catch {
@@ -264,9 +267,11 @@ export async function keepKnown(known: Omit<Known, "keptAt">): Promise<void> {
   }
 }
 
-export async function readKnown(batchId: string): Promise<Known | null> {
+export async function readLogCache(batchId: string): Promise<CachedLog | null> {
   try {
-    return (await (await device())?.get("known", batchId)) ?? null;
+    const cached = await (await device())?.get("known", batchId);
+    // A copy that another version wrote names other events: the server has all of it.
+    return cached?.format === LOG_CACHE_FORMAT ? cached : null;
   } catch {
     return null;
   }

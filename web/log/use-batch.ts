@@ -3,9 +3,10 @@
 import {
   BATCH,
   type BatchEvent,
-  type BatchFacts,
   type BatchPlan,
+  type BatchState,
   bandsOf,
+  doneName,
   type EventBody,
   phaseAt,
   progress,
@@ -14,10 +15,9 @@ import {
   titleOf,
 } from "@hearth/core";
 import { useMemo } from "react";
-import { useNow, useUnits } from "@/ui/units";
+import { useNow } from "@/ui/units";
 import { marksOf } from "./marks";
-import { type EnteredOf, type Logged, useLog } from "./use-log";
-import { valueRule } from "./value-rule";
+import { type Logged, useLog } from "./use-log";
 
 export interface Instrument {
   id: string;
@@ -32,14 +32,12 @@ export interface Instrument {
 export interface BatchProps {
   people: { id: string; name: string }[];
   instruments: Instrument[];
-  batch: Logged<BatchFacts, BatchPlan, BatchEvent> & {
+  batch: Logged<BatchState, BatchPlan, BatchEvent> & {
     number: number;
     formulaId: string | null;
     drawsStock: boolean;
   };
 }
-
-export type Entered = EnteredOf<EventBody>;
 
 const ABOUT = { what: "batch", subject: BATCH } as const;
 
@@ -49,28 +47,26 @@ export function useBatch({ batch, instruments, people }: BatchProps, everyMs = 1
   const { plan } = batch;
   const title = titleOf(plan);
   const names = useMemo(() => new Map([...people, ...instruments].map((one) => [one.id, one.name])), [people, instruments]);
-  const log = useLog<BatchFacts, BatchPlan, BatchEvent, EventBody>(ABOUT, batch, `${batch.number} ${title}`, names);
-  const { facts } = log;
-  const { steps, next } = useMemo(() => progress(plan, facts), [plan, facts]);
-  const readings = useMemo(() => readingsOf(facts), [facts]);
-  const units = useUnits();
+  const log = useLog<BatchState, BatchPlan, BatchEvent, EventBody>(ABOUT, batch, `${batch.number} ${title}`, names);
+  const { state } = log;
+  const { prompts, next } = useMemo(() => progress(plan, state), [plan, state]);
+  const readings = useMemo(() => readingsOf(state), [state]);
   return {
     ...log,
-    retyped: (event: BatchEvent) => valueRule(event, units),
     now,
     plan,
     title,
     bands: bandsOf(plan.process),
-    steps,
+    steps: prompts,
     next,
-    ...phaseAt(plan, facts, now),
+    ...phaseAt(plan, state, now),
     marks: marksOf(readings, instruments),
     moments: [
-      ...Object.entries(facts.did).map(([act, one]) => ({
+      ...Object.entries(state.did).map(([step, one]) => ({
         at: one.at,
-        name: plan.process.acts.find((other) => other.id === act)?.kind === "stir" ? "stirred" : act,
+        name: doneName(plan.process.steps, step),
       })),
-      ...Object.values(facts.pours).map((one) => ({ at: one.at, name: "poured" })),
+      ...Object.values(state.pours).map((one) => ({ at: one.at, name: "poured" })),
     ],
   };
 }

@@ -1,48 +1,56 @@
-import { type BatchEvent, type SentEvent, writeDuration } from "@hearth/core";
+import { bad, type CorrectableField, type EntryFields, type EventOf, writeDuration } from "@hearth/core";
 import { type FieldRule, words } from "@/forms/fields";
 import { countRule, durationRule, massRule, temperatureRule } from "@/forms/rules";
-import type { Writers } from "@/ui/units";
-import type { Entered } from "./use-batch";
+import type { Formats } from "@/ui/units";
+import type { Correctable } from "./correction";
 
-/** What of an entry can be typed anew. */
-export function valueRule(event: BatchEvent | SentEvent, units: Writers): { label: string; rule: FieldRule<unknown>; body: (value: never) => Entered } | null {
-  switch (event.kind) {
-    case "weighed":
-      return {
-        label: "What it weighed",
-        rule: massRule(units, { initial: units.typed.g(event.payload.mg) }) as FieldRule<unknown>,
-        body: (mg: number) => ({ kind: "weighed", payload: { ...event.payload, mg } }),
-      };
-    case "counted":
-      return {
-        label: "How many",
-        rule: countRule({ least: 1, most: 100_000, name: "drops or pieces" }, String(event.payload.n)) as FieldRule<unknown>,
-        body: (n: number) => ({ kind: "counted", payload: { ...event.payload, n } }),
-      };
-    case "read":
-      return {
-        label: "What the instrument showed",
-        rule: temperatureRule(units, units.t(event.payload.shown)) as FieldRule<unknown>,
-        body: (shown: number) => ({ kind: "read", payload: { ...event.payload, shown }, instrumentId: event.instrumentId }),
-      };
-    case "stirred":
-      return {
-        label: "How long",
-        rule: durationRule(3_600, writeDuration(event.payload.seconds)) as FieldRule<unknown>,
-        body: (seconds: number) => ({ kind: "stirred", payload: { ...event.payload, seconds } }),
-      };
-    case "note":
-      return { label: "Note", rule: words(event.payload.text), body: (text: string) => ({ kind: "note", payload: { text } }) };
-    case "poured":
-    case "did":
-    case "heated":
-      // Only when it was can be typed anew.
-      return {
-        label: "",
-        rule: { initial: "", parse: () => ({ ok: true, value: null }) },
-        body: () => ({ kind: event.kind, payload: event.payload }) as Entered,
-      };
+/** Writes a stored value as it is typed into its field. */
+function typedText({ is }: CorrectableField, value: unknown, units: Formats): string {
+  if (is === "mass") return units.typed.g(value as number);
+  if (is === "temperature") return units.t(value as number);
+  return is === "duration" ? writeDuration(value as number) : String(value);
+}
+
+/** Returns the rule that reads a field, which begins with `initial`. */
+function ruleOf({ is, of = "" }: CorrectableField, initial: string, units: Formats): FieldRule<unknown> {
+  switch (is) {
+    case "mass":
+      return massRule(units, { initial });
+    case "temperature":
+      return temperatureRule(units, initial);
+    case "duration":
+      return durationRule(3_600, initial);
+    case "count":
+      return countRule({ least: 1, most: 100_000, name: of }, initial);
     default:
-      return null;
+      return words(initial);
   }
+}
+
+/** What of an entry can be typed anew, as its kind says; null where it can only be deleted. */
+export function valueRule(
+  how: CorrectableField | null | undefined,
+  event: Pick<EventOf, "kind" | "payload" | "instrumentId">,
+  units: Formats,
+): Correctable | null {
+  if (how === undefined) return null;
+  const payload = event.payload as Record<string, unknown>;
+  const { kind, instrumentId } = event;
+  // Only when it was can be typed anew.
+  if (how === null) return { label: "", rule: { initial: "", parse: () => ({ ok: true, value: null }) }, body: () => ({ kind, payload }) };
+  return {
+    label: how.label,
+    rule: ruleOf(how, typedText(how, payload[how.field], units), units),
+    body: (value: unknown) => ({ kind, payload: { ...payload, [how.field]: value }, instrumentId }),
+  };
+}
+
+/** The empty field of a new entry, which must be filled in, and the entry that its value makes. */
+export function entryRule(kind: string, asks: EntryFields, units: Formats): Correctable {
+  const { parse } = ruleOf(asks, "", units);
+  return {
+    label: asks.label,
+    rule: { initial: "", parse: (text) => (text.trim() === "" ? bad("empty", "Write something.") : parse(text)) },
+    body: (value: unknown) => ({ kind, payload: { [asks.field]: value } }),
+  };
 }

@@ -6,7 +6,7 @@ import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import { isKeptPath, type Told } from "./pages";
 
-const LISTS = ["/bench", "/rack", "/look-over", "/burn"];
+const LISTS = ["/bench", "/rack", "/inspect", "/burn"];
 /** A page that was read again so lately need not be kept anew. */
 const FRESH_MS = 60_000;
 const TRY_MS = 3_000;
@@ -28,7 +28,7 @@ function keepPages(asked: string[]): void {
   tell({ is: "keep", paths });
 }
 
-/** Has bench, rack, look-over and burn open without the server, and says so where a page is an older one. */
+/** Has bench, rack, inspect and burn open without the server, and says so where a page is an older one. */
 export function Offline() {
   const path = usePathname();
   const address = useAddress();

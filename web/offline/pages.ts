@@ -1,8 +1,8 @@
 /** Where the pages that open without the server are kept. */
 export const KEPT_PAGES = "hearth-pages";
 
-const KEPT = /^\/w\/[0-9a-f-]{36}\/(bench|rack|look-over|burn|sell)(\/[0-9a-f-]{36})?$/;
-/** The pages that are worked at with gloves on: bench, rack, look-over and burn, with each batch or trial on them; and orders and market days, which are far from the server. */
+const KEPT = /^\/w\/[0-9a-f-]{36}\/(bench|rack|inspect|burn|sell)(\/[0-9a-f-]{36})?$/;
+/** The pages that are worked at with gloves on: bench, rack, inspect and burn, with each batch or trial on them; and orders and market days, which are far from the server. */
 export const isKeptPath = (path: string): boolean => KEPT.test(path);
 
 /** The same without its workshop, as an earlier version had it. */

@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { setFlagsFromString } from "node:v8";
 import { runInNewContext } from "node:vm";
 import next from "next";
+import { environmentSetting } from "@/server/operation/environment";
 import { noteAddress } from "./address";
 import { METHODS, oddRequest } from "./request-line";
 import { requestTimes } from "./request-times";
@@ -21,7 +22,7 @@ function noteMemory(): void {
 }
 
 /** Who stops waits so long for what was begun. */
-const MOST_LEAVING_MS = 3_000;
+const MAX_LEAVING_MS = 3_000;
 
 /** The web server: the built pages, on loopback where nothing else was asked for. */
 async function main(): Promise<void> {
@@ -31,7 +32,7 @@ async function main(): Promise<void> {
   const app = next({ dev: false, dir: new URL("..", import.meta.url).pathname, hostname: host, port });
   await app.prepare();
   const draw = app.getRequestHandler();
-  const proxies = (process.env.HEARTH_PROXIES ?? "").split(",").filter(Boolean);
+  const proxies = (environmentSetting("HEARTH_TRUSTED_PROXIES") ?? "").split(",").filter(Boolean);
   const answer: RequestListener = (request, response) => {
     noteAddress(request, proxies);
     const measured = requestTimes().measure(request.method ?? "", request.url ?? "");
@@ -60,7 +61,7 @@ async function main(): Promise<void> {
     setTimeout(() => {
       server.closeAllConnections();
       process.exit(0);
-    }, MOST_LEAVING_MS).unref();
+    }, MAX_LEAVING_MS).unref();
   });
 }
 

@@ -1,10 +1,10 @@
 import { sql } from "drizzle-orm";
 import { Pool } from "pg";
 import { v7 } from "uuid";
+import { scoped } from "@/data/tenant-scope";
 import { openDatabase } from "../data/client";
 import { migrateDatabase } from "../data/migrate";
 import { grantProgram } from "../data/program-role";
-import { scoped } from "../data/scope";
 import { workshops } from "../data/tables/workshop";
 
 /** The role as which tests arrange and ask. Commands and routes open the database by its address, and work as the program. */

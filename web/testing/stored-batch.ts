@@ -1,4 +1,4 @@
-import { type BatchEvent, type BatchRecord, batchOf, type EventBody, planBatch, processFrom, READY_PROCESSES } from "@hearth/core";
+import { type BatchEvent, type BatchRecord, batchOf, type EventBody, PRESET_PROCESSES, planBatch, processFrom } from "@hearth/core";
 import { v7 } from "uuid";
 import { eventRow, rowOf } from "../data/batch-rows";
 import { batchEvents, batches } from "../data/tables/batch";
@@ -14,7 +14,7 @@ export const STARTED = "2026-02-02T09:00:00.000Z";
 export async function storedBatch({ db }: Pick<TestDatabase, "db">, workshopId: string, number = 1, { dyed = false }: { dyed?: boolean } = {}) {
   const also = number === 1 ? "" : ` ${number}`;
   const ids = { wax: v7(), oil: v7(), vessel: v7(), probe: v7(), scale: v7(), person: v7(), dye: v7(), formula: v7(), version: v7(), batch: v7() };
-  const process = processFrom(READY_PROCESSES[0] as (typeof READY_PROCESSES)[number]);
+  const process = processFrom(PRESET_PROCESSES[0] as (typeof PRESET_PROCESSES)[number]);
   const recipe = {
     waxes: [{ id: ids.wax, share: 1 }],
     fragrances: [{ id: ids.oil, share: 1 }],
@@ -66,7 +66,7 @@ export async function storedBatch({ db }: Pick<TestDatabase, "db">, workshopId: 
     corrects: null,
     payload: { plan },
   };
-  await db.insert(batches).values({ workshopId, id: ids.batch, number, formulaVersionId: ids.version, ...rowOf(plan, batchOf([started]).facts) });
+  await db.insert(batches).values({ workshopId, id: ids.batch, number, formulaVersionId: ids.version, ...rowOf(plan, batchOf([started]).state) });
   await db.insert(batchEvents).values(eventRow(workshopId, ids.batch, started));
   const sent = (body: EventBody, over: Partial<BatchEvent> = {}): BatchEvent => ({ ...started, id: v7(), ...body, ...over }) as BatchEvent;
   /** Puts a wick on the shelf, which the batch does not use. */

@@ -1,4 +1,4 @@
-import { type Tester, TRIAL, type TrialBody, type TrialEvent } from "@hearth/core";
+import { type TestCandle, TRIAL, type TrialBody, type TrialEvent } from "@hearth/core";
 import { v7 } from "uuid";
 
 const ZERO = Date.UTC(2026, 2, 2, 8);
@@ -6,7 +6,7 @@ const ZERO = Date.UTC(2026, 2, 2, 8);
 export const atMinute = (minutes: number): string => new Date(ZERO + minutes * 60_000).toISOString();
 
 /** A tester in a jar of 83 mm that narrows to 76. */
-export const aTester = (key: string, over: Partial<Tester> = {}): Tester => ({
+export const aTester = (key: string, over: Partial<TestCandle> = {}): TestCandle => ({
   key,
   option: key[0] as string,
   code: key,

@@ -1,8 +1,9 @@
 "use client";
 
 import { mayOpen, type Role } from "@hearth/core";
+import NextLink from "next/link";
 import { usePathname as useWholePath, useRouter as useWholeRouter } from "next/navigation";
-import { type ComponentProps, createContext, type MouseEvent, type ReactNode, useCallback, useContext, useMemo } from "react";
+import { type ComponentProps, createContext, type ReactNode, useCallback, useContext, useMemo } from "react";
 
 /** What stands before every page of the workshop shown: each address names it, so that a page never shows another than the one asked for. */
 const BaseContext = createContext("");
@@ -27,26 +28,15 @@ export function useAddress(): (path: string) => string {
 /** What looks like a button is not offered where it leads nowhere. */
 const BUTTON = /(^|\s)(act|press)(\s|$)/;
 
-/** Another tab or window, a download: the browser's own. */
-const isTheBrowsers = (event: MouseEvent<HTMLAnchorElement>, { target, download }: ComponentProps<"a">): boolean =>
-  event.button !== 0 || event.metaKey || event.ctrlKey || event.shiftKey || event.altKey || (target ?? "_self") !== "_self" || download !== undefined;
-
 /**
  * A way to another page; for whom that page is not, only its words. A page is drawn when it is asked for: with some twenty links to
- * a page, fetching ahead would have the server draw twenty that nobody opens. Without that the framework's own link is its router's push.
+ * a page, fetching ahead would have the server draw twenty that nobody opens.
  */
-export function Link({ href, onClick, ...rest }: ComponentProps<"a"> & { href: string }) {
-  const router = useWholeRouter();
+export function Link({ href, ...rest }: ComponentProps<"a"> & { href: string }) {
   const [base, role] = [useContext(BaseContext), useContext(RoleContext)];
   const address = whole(base, href);
   if (base && address.startsWith(base) && !mayOpen(role, href)) return BUTTON.test(rest.className ?? "") ? null : <span>{rest.children}</span>;
-  const follow = (event: MouseEvent<HTMLAnchorElement>) => {
-    onClick?.(event);
-    if (event.defaultPrevented || !/^[/?#]/.test(address) || isTheBrowsers(event, rest)) return;
-    event.preventDefault();
-    router.push(address);
-  };
-  return <a href={address} onClick={follow} {...rest} />;
+  return <NextLink href={address} prefetch={false} {...rest} />;
 }
 
 /** The router, for paths within the workshop. */

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
-import { ACTS, SHELF_FIELDS } from "@hearth/core";
+import { SHELF_FIELDS, STEP_TYPES } from "@hearth/core";
 import { describe, expect, it } from "vitest";
 import { GLOSSARY } from "./glossary";
 import { LABELS, wordAt } from "./word-labels";
@@ -25,7 +25,7 @@ describe("the trade's words", () => {
 
   it("stand at labels that there are: none explains a field that was renamed", () => {
     const all = sources(WEB).join("\n");
-    const fields = [...Object.values(SHELF_FIELDS).flat(), ...ACTS.flatMap((act) => act.fields)].map((field) =>
+    const fields = [...Object.values(SHELF_FIELDS).flat(), ...STEP_TYPES.flatMap((step) => step.fields)].map((field) =>
       (field.label.split(" · ")[0] as string).toLowerCase(),
     );
     for (const [word, labels] of Object.entries(LABELS)) {

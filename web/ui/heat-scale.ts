@@ -1,7 +1,8 @@
+import { extent } from "d3-array";
+import { scaleLinear } from "d3-scale";
 import { utcTicks } from "d3-time";
-import { across } from "./across";
 
-/** A time without readings or acts, in ms, that is drawn as a break of fixed width. */
+/** A time without readings or steps, in ms, that is drawn as a break of fixed width. */
 export interface Gap {
   from: number;
   to: number;
@@ -11,6 +12,7 @@ export interface Gap {
 const LONGEST_MS = 2 * 3_600_000;
 /** So much of it stays in sight at both ends, so that what stands there is not crowded. */
 const SHOULDER_MS = 600_000;
+/** A break is so wide, where there is room: all of them together take at most half of the picture. */
 const BREAK_PX = 44;
 
 /** Time across, with long times in which nothing happened folded to a narrow break. Times in ms, in any order; the span in px. */
@@ -25,21 +27,22 @@ export function foldedTime(times: readonly number[], [left, right]: readonly [nu
   const folded = gaps.reduce((sum, gap) => sum + gap.to - gap.from, 0);
   const room = (last - first - folded) * 0.06;
   const begin = first - room;
-  const perMs = (right - left - gaps.length * BREAK_PX) / (last + room - begin - folded);
+  const breakPx = Math.min(BREAK_PX, (right - left) / 2 / Math.max(1, gaps.length));
+  const perMs = (right - left - gaps.length * breakPx) / (last + room - begin - folded);
   const domain = [begin];
   const range = [left];
   for (const gap of gaps) {
     const at = (range.at(-1) as number) + (gap.from - (domain.at(-1) as number)) * perMs;
     domain.push(gap.from, gap.to);
-    range.push(at, at + BREAK_PX);
+    range.push(at, at + breakPx);
   }
-  const x = across([...domain, last + room], [...range, right]);
+  const x = scaleLinear([...domain, last + room], [...range, right]);
   return { x, gaps };
 }
 
 /** The hours to write below a folded time: none in a break, none closer to another than `apart` px, the clear ones first. */
 export function hoursOf({ x, gaps }: ReturnType<typeof foldedTime>, apart: number): Date[] {
-  const [from, to] = x.ends;
+  const [from = 0, to = 0] = extent(x.domain());
   const width = x(to) - x(from);
   // Each stretch between two breaks has as many as find room in it, on its own round hours and minutes.
   const edges = [from, ...gaps.flatMap((gap) => [gap.from, gap.to]), to];

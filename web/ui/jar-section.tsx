@@ -2,17 +2,18 @@
 
 import {
   cubicMmOf,
+  DEFAULT_WAX_DENSITY,
   diameterAt,
   type Flaw,
   levelFor,
   type Place,
-  USUAL_WAX_DENSITY,
   volumeTo,
   WALL_HEIGHTS,
   WALL_SIDES,
   type WallSpot,
   wickPlaces,
 } from "@hearth/core";
+import { memo } from "react";
 import { useUnits } from "./units";
 
 interface JarSectionProps {
@@ -42,7 +43,7 @@ const SIZES = { slight: 6, clear: 8, severe: 10, speck: 5, patch: 7, third: 9, m
 const THIRD = 34;
 
 /** A vessel in cross-section, to scale from its inner measures: wall, fill, headspace, wick, flaws where they are. */
-export function JarSection(props: JarSectionProps) {
+export const JarSection = memo(function JarSection(props: JarSectionProps) {
   const {
     innerTopUm,
     innerBottomUm,
@@ -61,7 +62,7 @@ export function JarSection(props: JarSectionProps) {
   const wicks = typeof wanted === "number" ? wanted : (wanted?.count ?? 0);
   const units = useUnits();
   const inner = { top: innerTopUm / 1_000, bottom: innerBottomUm / 1_000, height: heightUm / 1_000, shape };
-  const volume = cubicMmOf(fillMg, USUAL_WAX_DENSITY);
+  const volume = cubicMmOf(fillMg, DEFAULT_WAX_DENSITY);
   const level = levelFor(inner, volume);
   const overfull = volume > volumeTo(inner, inner.height) * 1.001;
   const thick = 3;
@@ -221,7 +222,7 @@ export function JarSection(props: JarSectionProps) {
         : null}
     </svg>
   );
-}
+});
 
 /** The pixels a millimetre may take so that the tallest of a row fits into `height`, and the widest into `width`. */
 export const commonScale = (vessels: { heightUm: number; innerTopUm: number }[], height: number, width = Number.POSITIVE_INFINITY): number =>

@@ -7,7 +7,7 @@ import { LettersToggle } from "./letters-toggle";
 export interface Key {
   key: string;
   does: string;
-  act: () => void;
+  run: () => void;
 }
 
 /** All keys of what is shown. */

@@ -3,12 +3,12 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { isTyping, useKeydown } from "./keydown";
 import type { Key } from "./keys-sheet";
-import { later } from "./later";
+import { lazy } from "./lazy";
 import { lettersAreOff } from "./letters";
 
 const KeysContext = createContext<{ add: (keys: Key[]) => () => void } | null>(null);
 
-const KeysSheet = later<{ keys: Key[]; onClose: () => void }>(async () => (await import("./keys-sheet")).KeysSheet);
+const KeysSheet = lazy<{ keys: Key[]; onClose: () => void }>(async () => (await import("./keys-sheet")).KeysSheet);
 
 /** Hears single keys while no field is being typed in; `?` lists them all. */
 export function Keys({ children }: { children: ReactNode }) {
@@ -27,10 +27,10 @@ export function Keys({ children }: { children: ReactNode }) {
   );
   useKeydown((event) => {
     if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || lettersAreOff() || isTyping(event.target)) return;
-    const act = event.key === "?" ? () => setOpen(true) : sets.current.flat().findLast((one) => one.key === event.key)?.act;
-    if (!act) return;
+    const run = event.key === "?" ? () => setOpen(true) : sets.current.flat().findLast((one) => one.key === event.key)?.run;
+    if (!run) return;
     event.preventDefault();
-    act();
+    run();
   });
   return (
     <KeysContext value={ways}>
@@ -46,6 +46,6 @@ export function useKeys(keys: Key[]): void {
   const latest = useRef(keys);
   latest.current = keys;
   const names = keys.map((one) => `${one.key} ${one.does}`).join("|");
-  // The names stand for the keys; their acts are read when pressed
-  useEffect(() => ways?.add(latest.current.map((one, index) => ({ ...one, act: () => latest.current[index]?.act() }))), [ways, names]);
+  // The names stand for the keys; their steps are read when pressed
+  useEffect(() => ways?.add(latest.current.map((one, index) => ({ ...one, run: () => latest.current[index]?.run() }))), [ways, names]);
 }

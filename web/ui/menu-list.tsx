@@ -9,7 +9,7 @@ export interface MenuProps {
   /** What the button shows. */
   children: ReactNode;
   /** Where one of them is what holds now, each says whether it is. */
-  items: readonly { name: string; act: () => void; chosen?: boolean }[];
+  items: readonly { name: string; run: () => void; chosen?: boolean }[];
   align?: "start" | "end";
 }
 
@@ -24,7 +24,7 @@ export function MenuList({ label, className, children, items, align = "start" }:
       <DropdownMenu.Portal>
         <DropdownMenu.Content align={align} collisionPadding={8} className="z-50 max-h-[70vh] min-w-[200px] overflow-auto border-[3px] border-ink bg-sheet">
           {items.some((one) => one.chosen !== undefined) ? (
-            <DropdownMenu.RadioGroup value={String(items.findIndex((one) => one.chosen))} onValueChange={(at) => items[Number(at)]?.act()}>
+            <DropdownMenu.RadioGroup value={String(items.findIndex((one) => one.chosen))} onValueChange={(at) => items[Number(at)]?.run()}>
               {items.map((one, at) => (
                 <DropdownMenu.RadioItem key={`${at} ${one.name}`} value={String(at)} className={row}>
                   <span aria-hidden="true" className="w-4">
@@ -36,7 +36,7 @@ export function MenuList({ label, className, children, items, align = "start" }:
             </DropdownMenu.RadioGroup>
           ) : (
             items.map((one, at) => (
-              <DropdownMenu.Item key={`${at} ${one.name}`} className={row} onSelect={one.act}>
+              <DropdownMenu.Item key={`${at} ${one.name}`} className={row} onSelect={one.run}>
                 {one.name}
               </DropdownMenu.Item>
             ))

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { later } from "./later";
+import { lazy } from "./lazy";
 import type { MenuProps } from "./menu-list";
 
 function MenuButton({ label, className, children, open, onOpen, onNear }: MenuProps & { open: boolean; onOpen: () => void; onNear: () => void }) {
@@ -26,7 +26,7 @@ function MenuButton({ label, className, children, open, onOpen, onNear }: MenuPr
   );
 }
 
-const List = later<MenuProps>(async () => (await import("./menu-list")).MenuList, {
+const List = lazy<MenuProps>(async () => (await import("./menu-list")).MenuList, {
   Meanwhile: (props) => <MenuButton {...props} open onOpen={() => undefined} onNear={() => undefined} />,
 });
 

@@ -13,7 +13,7 @@ function keep(name: string, body: BlobPart, type: string): void {
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
-/** The picture by itself: colours and letters as they are on the page, so that it looks the same elsewhere. */
+/** The picture by itself: colors and letters as they are on the page, so that it looks the same elsewhere. */
 function standalone(svg: SVGSVGElement): { text: string; width: number; height: number } {
   const { width, height } = svg.getBoundingClientRect();
   const copy = svg.cloneNode(true) as SVGSVGElement;

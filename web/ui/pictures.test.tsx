@@ -15,14 +15,14 @@ const all = (markup: string, pattern: RegExp) => [...markup.matchAll(pattern)];
 
 describe("the heat line", () => {
   const bands = [
-    { act: "heat", name: "heat", range: { low: 8_300, high: 8_700 } },
-    { act: "add", name: "add", range: { low: 8_300, high: 8_700 } },
-    { act: "cool", name: "pour", range: { low: 5_700, high: 6_300 } },
+    { step: "heat", name: "heat", range: { low: 8_300, high: 8_700 } },
+    { step: "add", name: "add", range: { low: 8_300, high: 8_700 } },
+    { step: "cool", name: "pour", range: { low: 5_700, high: 6_300 } },
   ];
-  const mark = (minute: number, celsius: number, act: HeatMark["act"], tool: string | null): HeatMark => ({
+  const mark = (minute: number, celsius: number, step: HeatMark["step"], tool: string | null): HeatMark => ({
     at: `2026-03-14T11:${String(minute).padStart(2, "0")}:00.000Z`,
     celsius,
-    act,
+    step,
     instrumentId: tool,
     instrumentKind: tool,
   });
@@ -72,9 +72,9 @@ describe("the heat line", () => {
 
   it("gives names at one moment and ranges side by side a place each", () => {
     const close = [
-      { act: "heat", name: "heat", range: { low: 8_300, high: 8_700 } },
-      { act: "hold", name: "hold", range: { low: 8_200, high: 8_600 } },
-      { act: "add", name: "add", range: { low: 8_100, high: 8_500 } },
+      { step: "heat", name: "heat", range: { low: 8_300, high: 8_700 } },
+      { step: "hold", name: "hold", range: { low: 8_200, high: 8_600 } },
+      { step: "add", name: "add", range: { low: 8_100, high: 8_500 } },
     ];
     const moments = ["stirred", "weighed", "poured"].map((name, minute) => ({ at: `2026-03-14T11:0${minute}:00.000Z`, name }));
     const drawn = draw(

@@ -2,7 +2,7 @@
 
 import { useSyncExternalStore } from "react";
 import type { ExternalToast } from "sonner";
-import { later } from "./later";
+import { lazy } from "./lazy";
 
 /** Whether anything was said since the page was opened: only then is what shows it loaded. */
 let said = false;
@@ -19,7 +19,7 @@ export function toast(words: string, options: ExternalToast = {}): void {
   void Promise.all([import("sonner"), shown]).then(([{ toast: show }]) => show(words, options));
 }
 
-const View = later<{ onReady: () => void }>(async () => (await import("./toast-view")).ToastView);
+const View = lazy<{ onReady: () => void }>(async () => (await import("./toast-view")).ToastView);
 
 /** Where it is said. */
 export function Toasts() {

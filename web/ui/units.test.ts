@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { writers } from "./units";
+import { formatters } from "./units";
 
-const metric = writers({ mass: "g", temperature: "C", zone: "Europe/Lisbon" });
-const imperial = writers({ mass: "oz", temperature: "F", zone: "America/Chicago" });
+const metric = formatters({ mass: "g", temperature: "C", zone: "Europe/Lisbon" });
+const imperial = formatters({ mass: "oz", temperature: "F", zone: "America/Chicago" });
 
 describe("quantities as the workshop reads them", () => {
   it("writes the same weight and temperature in either's units", () => {
@@ -28,8 +28,8 @@ describe("quantities as the workshop reads them", () => {
 });
 
 describe("the manner of a place", () => {
-  const us = writers({ mass: "oz", temperature: "F", zone: "America/New_York", length: "in", pounds: true, locale: "en-US", currency: "USD" });
-  const german = writers({ mass: "g", temperature: "C", zone: "Europe/Berlin", locale: "de-DE", currency: "EUR" });
+  const us = formatters({ mass: "oz", temperature: "F", zone: "America/New_York", length: "in", pounds: true, locale: "en-US", currency: "USD" });
+  const german = formatters({ mass: "g", temperature: "C", zone: "Europe/Berlin", locale: "de-DE", currency: "EUR" });
 
   it("writes clock, days and dates as the place does", () => {
     const at = "2026-03-15T03:40:00.000Z";

@@ -5,10 +5,10 @@ import {
   dayAt,
   decimalsFor,
   degreesAsTyped,
-  inManner,
   isLocale,
   type LengthUnit,
-  MANNERS,
+  LOCALE_FORMATS,
+  localize,
   type MassUnit,
   MG_PER,
   massParts,
@@ -56,10 +56,10 @@ export interface Units {
 const A_POUND = MG_PER.lb - 141;
 
 /** Writes quantities as this workshop reads them. */
-export function writers(units: Units) {
+export function formatters(units: Units) {
   const dayOf = (iso: string) => dayAt(iso, units.zone);
-  const manner = MANNERS[isLocale(units.locale ?? "") ? (units.locale as keyof typeof MANNERS) : "en-GB"];
-  const shown = (text: string) => inManner(text, manner);
+  const manner = LOCALE_FORMATS[isLocale(units.locale ?? "") ? (units.locale as keyof typeof LOCALE_FORMATS) : "en-GB"];
+  const shown = (text: string) => localize(text, manner);
   const clock = (iso: string, seconds = false) => writeClock(wallAt(iso, units.zone), manner.hours, seconds);
   const mass = (mg: number) => {
     const parts = massParts(mg, units.mass);
@@ -148,7 +148,7 @@ export function writers(units: Units) {
     },
   };
 }
-export type Writers = ReturnType<typeof writers>;
+export type Formats = ReturnType<typeof formatters>;
 
 const UnitsContext = createContext<Units>({ mass: "g", temperature: "C", zone: "UTC" });
 /** The workshop's time, as it was measured last, and what this device's own clock makes of it. */
@@ -276,9 +276,9 @@ export function useClock() {
   };
 }
 
-export function useUnits(): Writers {
+export function useUnits(): Formats {
   const units = useContext(UnitsContext);
-  return useMemo(() => writers(units), [units]);
+  return useMemo(() => formatters(units), [units]);
 }
 
 /** The workshop's time, ticking on; a phone with a wrong clock still sees it. */

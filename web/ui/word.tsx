@@ -1,10 +1,10 @@
 "use client";
 
 import { useRef, useState } from "react";
-import { later } from "./later";
-import { Pop } from "./pop";
+import { lazy } from "./lazy";
+import { PopoverBox } from "./popover";
 
-const WordSaid = later<{ word: string }>(async () => (await import("./word-said")).WordSaid);
+const WordSaid = lazy<{ word: string }>(async () => (await import("./word-said")).WordSaid);
 
 interface WhatIsProps {
   word: string;
@@ -45,7 +45,7 @@ export function WhatIs({ word, of, byKey = false, hidden = false, open, onOpen }
         ?
       </button>
       {shown ? (
-        <Pop
+        <PopoverBox
           at={at}
           onClose={() => turn(false)}
           aria-label={word}
@@ -54,7 +54,7 @@ export function WhatIs({ word, of, byKey = false, hidden = false, open, onOpen }
         >
           <h3>{word}</h3>
           <WordSaid word={word} />
-        </Pop>
+        </PopoverBox>
       ) : null}
     </>
   );

@@ -2,12 +2,12 @@
 
 import { type Figure, MG_PER, type WorkingStep, workingOf } from "@hearth/core";
 import { type ReactNode, useRef, useState } from "react";
-import { Pop } from "./pop";
-import { useUnits, type Writers } from "./units";
+import { PopoverBox } from "./popover";
+import { type Formats, useUnits } from "./units";
 
 const SIGNS: Record<string, string> = { multiply: "×", divide: "÷", add: "+", subtract: "−", round: "→", "round up": "→" };
 
-function writeFigure(figure: Figure, units: Writers): string {
+function writeFigure(figure: Figure, units: Formats): string {
   if (figure.unit === "g") {
     const value = units.mass === "g" ? figure.value : (figure.value * 1_000) / MG_PER.oz;
     return `${units.n(value, units.mass === "g" ? 2 : 3)} ${units.mass}`;
@@ -17,7 +17,7 @@ function writeFigure(figure: Figure, units: Writers): string {
   return units.n(figure.value, 2);
 }
 
-function StepLine({ step, units }: { step: WorkingStep; units: Writers }) {
+function StepLine({ step, units }: { step: WorkingStep; units: Formats }) {
   const gives = writeFigure(step.gives, units);
   // A figure that was chosen has its reason in place of a sum.
   const reason = step.by === "formula" && step.expression && !/[×÷+−²]/.test(step.expression) ? step.expression : null;
@@ -58,7 +58,7 @@ export function Worked({ steps, name, children, label }: { steps: WorkingStep[];
         <span className="sr-only">, {label}: show the working</span>
       </button>
       {open ? (
-        <Pop
+        <PopoverBox
           at={at}
           onClose={() => setOpen(false)}
           aria-label={`How ${label} comes about`}
@@ -70,7 +70,7 @@ export function Worked({ steps, name, children, label }: { steps: WorkingStep[];
               <StepLine key={step.gives.name} step={step} units={units} />
             ))}
           </ol>
-        </Pop>
+        </PopoverBox>
       ) : null}
     </>
   );

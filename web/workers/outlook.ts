@@ -1,13 +1,13 @@
-import { type Outlook, outlookOf, type Watch } from "@hearth/core";
+import { type ForecastTarget, type ForecastView, forecastView } from "@hearth/core";
 
 export interface Asked {
   id: number;
-  watch: Watch;
+  watch: ForecastTarget;
 }
 export interface Foretold {
   id: number;
-  outlook: Outlook;
+  outlook: ForecastView;
 }
 
 /** Works out what is foreseen of a pot, each time it is asked. */
-self.onmessage = ({ data }: MessageEvent<Asked>) => self.postMessage({ id: data.id, outlook: outlookOf(data.watch) } satisfies Foretold);
+self.onmessage = ({ data }: MessageEvent<Asked>) => self.postMessage({ id: data.id, outlook: forecastView(data.watch) } satisfies Foretold);

@@ -1,4 +1,4 @@
-import { MOST_PICTURE_BYTES } from "@hearth/core";
+import { MAX_PICTURE_BYTES } from "@hearth/core";
 
 export type ShrinkAnswered = { ok: true; jpeg: Blob; width: number; height: number } | { ok: false };
 
@@ -23,7 +23,7 @@ async function shrink(file: Blob): Promise<ShrinkAnswered> {
     context.drawImage(whole, 0, 0, width, height);
     for (const quality of [0.85, 0.7]) {
       const jpeg = await canvas.convertToBlob({ type: "image/jpeg", quality });
-      if (jpeg.size <= MOST_PICTURE_BYTES) return { ok: true, jpeg, width, height };
+      if (jpeg.size <= MAX_PICTURE_BYTES) return { ok: true, jpeg, width, height };
     }
   }
   return { ok: false };

@@ -1,11 +1,11 @@
 import { notFound, redirect } from "next/navigation";
-import { usualWorkshop } from "@/server/context";
-import { STATIONS } from "../w/[workshop]/stations";
+import { SECTIONS } from "@/app/w/[workshop]/sections";
+import { defaultWorkshop } from "@/server/http/context";
 
 export const dynamic = "force-dynamic";
 
 /** What addresses begin with that name no workshop, in versions that had only one. */
-const OLD_ADDRESSES = new Set([...STATIONS.map((one) => one.path.slice(1)).filter(Boolean), "people", "words", "first"]);
+const OLD_ADDRESSES = new Set([...SECTIONS.map((one) => one.path.slice(1)).filter(Boolean), "look-over", "people", "words", "first"]);
 
 /** An address that names no workshop, like one of an earlier version: it is taken as one of the workshop that this device works in. */
 export default async function WithoutWorkshop({
@@ -18,7 +18,7 @@ export default async function WithoutWorkshop({
   const [first] = (await params).rest ?? [];
   // Only what an earlier version had leads on; a slip in an address leads nowhere.
   if (first !== undefined && !OLD_ADDRESSES.has(first)) notFound();
-  const id = await usualWorkshop();
+  const id = await defaultWorkshop();
   const query = new URLSearchParams(Object.entries(await searchParams).flatMap(([key, value]) => [value ?? []].flat().map((one) => [key, one])));
   const path = ((await params).rest ?? []).map((part) => encodeURIComponent(decodeURIComponent(part))).join("/");
   redirect(`/w/${id}${path && `/${path}`}${query.size > 0 ? `?${query}` : ""}`);

@@ -1,10 +1,10 @@
 import { headers } from "next/headers";
 import { redirect } from "next/navigation";
 import { now } from "@/data/clock";
-import { accountPage, atTheDoor } from "@/server/door/pages";
-import { workshopsFor } from "@/server/door/who";
-import { Account } from "@/stations/door/account";
-import { DoorFrame } from "@/stations/door/door-frame";
+import { Account } from "@/features/auth/account";
+import { AuthFrame } from "@/features/auth/auth-frame";
+import { readAccountPage, requireSignInMode } from "@/server/auth/pages";
+import { workshopsOfRequest } from "@/server/auth/session";
 import { Ground } from "@/ui/units";
 
 export const metadata = { title: "Your account" };
@@ -13,12 +13,12 @@ export const dynamic = "force-dynamic";
 const UNITS = { mass: "g", temperature: "C", currency: "EUR", zone: "UTC", length: "mm", pounds: false, locale: "en-GB" } as const;
 
 export default async function AccountPage() {
-  atTheDoor();
-  const page = await accountPage();
+  requireSignInMode();
+  const page = await readAccountPage();
   if (!page) redirect("/sign-in?to=/account");
   const { account, sessions, codesLeft } = page;
   return (
-    <DoorFrame>
+    <AuthFrame>
       <Ground units={UNITS} now={now()} frozen>
         <Account
           name={account.name}
@@ -26,9 +26,9 @@ export default async function AccountPage() {
           twoFactor={account.twoFactor}
           sessions={sessions}
           codesLeft={codesLeft}
-          workshops={await workshopsFor(await headers())}
+          workshops={await workshopsOfRequest(await headers())}
         />
       </Ground>
-    </DoorFrame>
+    </AuthFrame>
   );
 }

@@ -1,16 +1,16 @@
-import { canMail } from "@/server/door/mail";
-import { atTheDoor, deviceHere, onward } from "@/server/door/pages";
-import { DoorFrame } from "@/stations/door/door-frame";
-import { SignIn } from "@/stations/door/sign-in";
+import { AuthFrame } from "@/features/auth/auth-frame";
+import { SignIn } from "@/features/auth/sign-in";
+import { canMail } from "@/server/auth/mail";
+import { currentDevice, requireSignInMode, safeRedirectPath } from "@/server/auth/pages";
 
 export const metadata = { title: "Sign in" };
 export const dynamic = "force-dynamic";
 
 export default async function SignInPage({ searchParams }: { searchParams: Promise<{ to?: string }> }) {
-  atTheDoor();
+  requireSignInMode();
   return (
-    <DoorFrame>
-      <SignIn to={onward((await searchParams).to)} canMail={canMail()} device={await deviceHere()} />
-    </DoorFrame>
+    <AuthFrame>
+      <SignIn to={safeRedirectPath((await searchParams).to)} canMail={canMail()} device={await currentDevice()} />
+    </AuthFrame>
   );
 }

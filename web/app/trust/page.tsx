@@ -1,8 +1,8 @@
 import { X509Certificate } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { notFound } from "next/navigation";
-import { DoorFrame } from "@/stations/door/door-frame";
-import { Trust } from "@/stations/door/trust";
+import { AuthFrame } from "@/features/auth/auth-frame";
+import { Trust } from "@/features/auth/trust";
 
 export const metadata = { title: "Trust this workshop" };
 export const dynamic = "force-dynamic";
@@ -11,8 +11,8 @@ export default function TrustPage() {
   const file = process.env.HEARTH_TLS_AUTHORITY;
   if (!file) notFound();
   return (
-    <DoorFrame>
+    <AuthFrame>
       <Trust print={new X509Certificate(readFileSync(file)).fingerprint256} />
-    </DoorFrame>
+    </AuthFrame>
   );
 }

@@ -1,4 +1,4 @@
-import type { BatchFacts, LooseOf } from "@hearth/core";
+import type { BatchState, LooseOf } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { boolean, check, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from "drizzle-orm/pg-core";
 import { entryColumns, instant } from "./entry";
@@ -7,7 +7,7 @@ import { instruments } from "./shelf";
 import { ofWorkshop, people } from "./workshop";
 
 /**
- * A batch: its frozen plan, and the facts that follow from its entries. The columns from `started_at` on repeat a little of
+ * A batch: its frozen plan, and the state that follows from its entries. The columns from `started_at` on repeat a little of
  * them, so that lists are found and ordered by an index and fold no log. All are written with each entry, in its transaction.
  */
 export const batches = pgTable(
@@ -20,7 +20,7 @@ export const batches = pgTable(
     stage: text("stage", { enum: ["pot", "rack", "closed", "abandoned", "rehearsal", "rehearsed"] }).notNull(),
     /** Brought up to the newest format when it is read. */
     plan: jsonb("plan").$type<unknown>(),
-    facts: jsonb("facts").$type<BatchFacts>(),
+    state: jsonb("state").$type<BatchState>(),
     startedAt: instant("started_at").notNull(),
     pouredAt: instant("poured_at"),
     lookedAt: instant("looked_at"),

@@ -1,4 +1,4 @@
-import type { DiagnosisRecord, GradeRules } from "@hearth/core";
+import type { DiagnosisRecord, GradingRules } from "@hearth/core";
 import { boolean, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, smallint, text, timestamp, uuid } from "drizzle-orm/pg-core";
 import { batches } from "./batch";
 import { ofWorkshop, workshops } from "./workshop";
@@ -71,17 +71,22 @@ export const outcomeFlaws = pgTable(
 );
 
 /** Causes that a workshop added to the known ones. */
-export const ownCauses = pgTable(
-  "own_cause",
-  { workshopId: ofWorkshop(), id: uuid("id").notNull(), cause: jsonb("cause").$type<unknown>().notNull(), gone: boolean("gone").notNull().default(false) },
+export const customCauses = pgTable(
+  "custom_cause",
+  {
+    workshopId: ofWorkshop(),
+    id: uuid("id").notNull(),
+    cause: jsonb("cause").$type<unknown>().notNull(),
+    deleted: boolean("deleted").notNull().default(false),
+  },
   (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
 );
 
 /** By which rules a workshop grades its jars. */
-export const grading = pgTable("grading", {
+export const gradingRules = pgTable("grading_rule", {
   workshopId: uuid("workshop_id")
     .primaryKey()
     .references(() => workshops.id, { onDelete: "cascade" }),
-  rules: jsonb("rules").$type<GradeRules>().notNull(),
+  rules: jsonb("rules").$type<GradingRules>().notNull(),
   version: integer("version").notNull().default(1),
 });

@@ -9,7 +9,7 @@ export const formulas = pgTable(
     name: text("name").notNull(),
     /** Counts edits, so that a stale one can be refused. */
     version: integer("version").notNull().default(1),
-    putAway: boolean("put_away").notNull().default(false),
+    archived: boolean("archived").notNull().default(false),
     updatedAt: timestamp("updated_at", { withTimezone: true, mode: "string" }).notNull(),
     updatedBy: uuid("updated_by"),
   },

@@ -1,4 +1,4 @@
-import type { OrderFacts, OrderPlan, Packing } from "@hearth/core";
+import type { OrderPlan, OrderState, Packing } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { bigint, boolean, check, date, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { batches } from "./batch";
@@ -16,7 +16,7 @@ export const sets = pgTable(
     id: uuid("id").notNull(),
     name: text("name").notNull(),
     version: integer("version").notNull().default(1),
-    putAway: boolean("put_away").notNull().default(false),
+    archived: boolean("archived").notNull().default(false),
     contents: jsonb("contents").$type<{ productId: string; count: number }[]>().notNull(),
     packing: jsonb("packing").$type<Packing>().notNull(),
     /** Of one pack, in minor units of the workshop's currency. */
@@ -50,11 +50,11 @@ export const packings = pgTable(
     statedMg: money("stated_mg"),
     personId: uuid("person_id"),
     /** Taken apart again. */
-    undone: boolean("undone").notNull().default(false),
+    deleted: boolean("deleted").notNull().default(false),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),
-    index("packing_there").on(table.workshopId, table.sellableId, table.pouredAt).where(sql`packs > gone and not undone`),
+    index("packing_there").on(table.workshopId, table.sellableId, table.pouredAt).where(sql`packs > gone and not deleted`),
     index("packing_by_time").on(table.workshopId, table.at),
     foreignKey({ columns: [table.workshopId, table.personId], foreignColumns: [people.workshopId, people.id] }),
     check("packing_gone", sql`gone >= 0 and gone <= packs + oversold`),
@@ -83,7 +83,7 @@ export const packedPieces = pgTable(
   ],
 );
 
-/** An order or a market day: what it was begun with, and the facts that follow from its entries. */
+/** An order or a market day: what it was begun with, and the state that follows from its entries. */
 export const orders = pgTable(
   "sale_order",
   {
@@ -95,7 +95,7 @@ export const orders = pgTable(
     wantedOn: date("wanted_on", { mode: "string" }),
     stage: text("stage", { enum: ["open", "closed"] }).notNull(),
     plan: jsonb("plan").$type<OrderPlan>().notNull(),
-    facts: jsonb("facts").$type<OrderFacts>().notNull(),
+    state: jsonb("state").$type<OrderState>().notNull(),
     startedAt: instant("started_at").notNull(),
     lastAt: instant("last_at").notNull(),
   },
@@ -130,18 +130,18 @@ export const orderLines = pgTable(
     sellableId: uuid("sellable_id").notNull(),
     name: text("name").notNull(),
     asked: integer("asked").notNull(),
-    lacking: integer("lacking").notNull(),
+    shortage: integer("shortage").notNull(),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.orderId, table.sellableId] }),
     foreignKey({ columns: [table.workshopId, table.orderId], foreignColumns: [orders.workshopId, orders.id] }).onDelete("cascade"),
-    index("sale_line_lacking").on(table.workshopId, table.sellableId).where(sql`lacking > 0`),
-    check("sale_line_amounts", sql`asked >= 0 and lacking >= 0`),
+    index("sale_line_shortage").on(table.workshopId, table.sellableId).where(sql`shortage > 0`),
+    check("sale_line_amounts", sql`asked >= 0 and shortage >= 0`),
   ],
 );
 
 /** What became of the packs of one packing with one order: by it sales are summed and jars are found again. */
-export const orderGoods = pgTable(
+export const orderPacks = pgTable(
   "sale_goods",
   {
     workshopId: ofWorkshop(),

@@ -14,7 +14,7 @@ export const supplierSheets = pgTable(
     at: timestamp("at", { withTimezone: true, mode: "string" }).notNull(),
     personId: uuid("person_id"),
     /** Taken away by hand; it can be put back. */
-    gone: boolean("gone").notNull().default(false),
+    deleted: boolean("deleted").notNull().default(false),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),
@@ -32,7 +32,7 @@ export const labelSheets = pgTable(
     name: text("name").notNull(),
     sheet: jsonb("sheet").$type<LabelSheet>().notNull(),
     at: timestamp("at", { withTimezone: true, mode: "string" }).notNull(),
-    gone: boolean("gone").notNull().default(false),
+    deleted: boolean("deleted").notNull().default(false),
   },
   (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
 );

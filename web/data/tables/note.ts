@@ -1,4 +1,4 @@
-import { NOTED } from "@hearth/core";
+import { NOTE_SUBJECTS } from "@hearth/core";
 import { boolean, customType, foreignKey, index, integer, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
 import { ofWorkshop, people } from "./workshop";
 
@@ -10,13 +10,13 @@ export const notes = pgTable(
   {
     workshopId: ofWorkshop(),
     id: uuid("id").notNull(),
-    kind: text("kind", { enum: NOTED }).notNull(),
+    kind: text("kind", { enum: NOTE_SUBJECTS }).notNull(),
     ofId: uuid("of_id").notNull(),
     text: text("text").notNull(),
     at: timestamp("at", { withTimezone: true, mode: "string" }).notNull(),
     personId: uuid("person_id"),
     /** Taken away by hand; it can be put back. */
-    gone: boolean("gone").notNull().default(false),
+    deleted: boolean("deleted").notNull().default(false),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),

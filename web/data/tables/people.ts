@@ -12,7 +12,7 @@ export const members = pgTable(
     workshopId: ofWorkshop(),
     personId: uuid("person_id").notNull(),
     role: role().notNull(),
-    /** The account of the door; no key to it, since accounts belong to no workshop. */
+    /** The account; no foreign key to it, since accounts belong to no workshop. */
     accountId: text("account_id"),
     pinHash: text("pin_hash"),
   },
@@ -81,8 +81,8 @@ export const deviceSessions = pgTable(
 );
 
 /** Who changed what. Append-only: a trigger refuses UPDATE and DELETE; each row carries the hash of the one before it, so that a gap shows. */
-export const audits = pgTable(
-  "audit",
+export const auditLog = pgTable(
+  "audit_log",
   {
     workshopId: ofWorkshop(),
     seq: bigint("seq", { mode: "number" }).notNull(),

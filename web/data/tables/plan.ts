@@ -4,8 +4,8 @@ import { products } from "./product";
 import { ofWorkshop } from "./workshop";
 
 /** What is wanted: so many of a product, for an order, a market or the stock. */
-export const wanted = pgTable(
-  "wanted",
+export const demandLines = pgTable(
+  "demand_line",
   {
     workshopId: ofWorkshop(),
     id: uuid("id").notNull(),
@@ -20,21 +20,21 @@ export const wanted = pgTable(
     orderId: uuid("order_id"),
     at: timestamp("at", { withTimezone: true, mode: "string" }).notNull().defaultNow(),
     /** Taken off the list by hand; it can be put back. */
-    gone: boolean("gone").notNull().default(false),
+    deleted: boolean("deleted").notNull().default(false),
     version: integer("version").notNull().default(1),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),
     foreignKey({ columns: [table.workshopId, table.productId], foreignColumns: [products.workshopId, products.id] }),
-    index("wanted_by_day").on(table.workshopId, table.gone, table.wantedOn),
-    uniqueIndex("wanted_by_order").on(table.workshopId, table.orderId, table.productId).where(sql`order_id is not null`),
-    check("wanted_amounts", sql`count > 0 and made >= 0`),
+    index("demand_line_by_day").on(table.workshopId, table.deleted, table.wantedOn),
+    uniqueIndex("demand_line_by_order").on(table.workshopId, table.orderId, table.productId).where(sql`order_id is not null`),
+    check("demand_line_amounts", sql`count > 0 and made >= 0`),
   ],
 );
 
 /** What a workshop plans with: hours, hands, burners; and the secret part of the address of its calendar. */
-export const planning = pgTable(
-  "planning",
+export const planningSettingRows = pgTable(
+  "planning_settings",
   {
     workshopId: ofWorkshop(),
     /** Brought up to the newest shape when it is read. */

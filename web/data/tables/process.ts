@@ -12,7 +12,7 @@ export const processes = pgTable(
     name: text("name").notNull(),
     /** Counts edits, so that a stale one can be refused. */
     version: integer("version").notNull().default(1),
-    putAway: boolean("put_away").notNull().default(false),
+    archived: boolean("archived").notNull().default(false),
     updatedAt: instant("updated_at").notNull(),
     updatedBy: uuid("updated_by"),
   },

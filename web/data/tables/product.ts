@@ -1,4 +1,4 @@
-import type { LabelBody, Packing, TestedAs } from "@hearth/core";
+import type { LabelContainer, Packing, TestedState } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { bigint, boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { formulas } from "./formula";
@@ -12,9 +12,9 @@ export const products = pgTable(
     id: uuid("id").notNull(),
     name: text("name").notNull(),
     version: integer("version").notNull().default(1),
-    putAway: boolean("put_away").notNull().default(false),
+    archived: boolean("archived").notNull().default(false),
     formulaId: uuid("formula_id").notNull(),
-    /** The vessel or mould, by its id on the shelf. */
+    /** The vessel or mold, by its id on the shelf. */
     body: text("body", { enum: ["vessel", "mould"] }).notNull(),
     bodyId: uuid("body_id").notNull(),
     /** None for melts. */
@@ -37,11 +37,11 @@ export const products = pgTable(
       .notNull()
       .default("test due"),
     /** What the test was of; a change of it makes the test due again. */
-    testedAs: jsonb("tested_as").$type<TestedAs>(),
+    testedAs: jsonb("tested_as").$type<TestedState>(),
     /** What one pack takes of the shelf beside what is in it. */
     packing: jsonb("packing").$type<Packing>(),
     /** By which its warnings go; as its body and wick say where it is not set. */
-    labelBody: text("label_body").$type<LabelBody>(),
+    labelBody: text("label_body").$type<LabelContainer>(),
     remarks: text("remarks").notNull().default(""),
   },
   (table) => [

@@ -9,7 +9,7 @@ const own = () => ({
   name: text("name").notNull(),
   version: integer("version").notNull().default(1),
   /** Kept, since it was used, but not offered any more. */
-  putAway: boolean("put_away").notNull().default(false),
+  archived: boolean("archived").notNull().default(false),
 });
 /** Names are unique in a workshop, without regard to case. */
 const named = (what: string, table: { workshopId: AnyPgColumn; name: AnyPgColumn }) =>
@@ -149,7 +149,7 @@ export const packs = pgTable(
   (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("pack", table)],
 );
 
-/** Moulds are used again, so they are no stock. Measures in micrometres. */
+/** Molds are used again, so they are no stock. Measures in micrometres. */
 export const moulds = pgTable(
   "mould",
   {

@@ -1,10 +1,10 @@
-import type { TrialFacts, TrialPlan } from "@hearth/core";
+import type { TrialPlan, TrialState } from "@hearth/core";
 import { boolean, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from "drizzle-orm/pg-core";
 import { entryColumns, instant } from "./entry";
 import { instruments } from "./shelf";
 import { ofWorkshop, people } from "./workshop";
 
-/** A burn trial: its frozen plan, and the facts that follow from its entries. */
+/** A burn trial: its frozen plan, and the state that follows from its entries. */
 export const trials = pgTable(
   "trial",
   {
@@ -14,7 +14,7 @@ export const trials = pgTable(
     name: text("name").notNull(),
     stage: text("stage", { enum: ["open", "closed"] }).notNull(),
     plan: jsonb("plan").$type<TrialPlan>().notNull(),
-    facts: jsonb("facts").$type<TrialFacts>().notNull(),
+    state: jsonb("state").$type<TrialState>().notNull(),
     startedAt: instant("started_at").notNull(),
     lastAt: instant("last_at").notNull(),
     /** From when one of its testers that burned already wants hands again, by its protocol. */

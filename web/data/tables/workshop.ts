@@ -40,7 +40,7 @@ export const people = pgTable(
     id: uuid("id").notNull(),
     name: text("name").notNull(),
     version: integer("version").notNull().default(1),
-    putAway: boolean("put_away").notNull().default(false),
+    archived: boolean("archived").notNull().default(false),
   },
   (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
 );

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { refuse } from "../respond";
+import { errorResponse } from "@/server/http/respond";
+import { environmentSetting } from "@/server/operation/environment";
 import { paperInThread } from "./draw";
 import type { PaperSize } from "./paper";
 import { type Capacities, MAX_TAGS, type PaperUnits, type SheetOf, tagsOf } from "./sheets";
@@ -23,22 +24,23 @@ export const pdfResponse = (pdf: Uint8Array, name: string): Response =>
 /** Paper as an answer: sheets, or tags where they are asked for, in the size asked for or usual there. */
 export async function paperAnswer(request: Request, sheets: SheetOf[], units: PaperUnits, capacities: Capacities, name: string): Promise<Response> {
   const read = asked.safeParse(Object.fromEntries(new URL(request.url).searchParams));
-  if (!read.success) return refuse(400, read.error.issues[0]?.message ?? "This cannot be read.");
+  if (!read.success) return errorResponse(400, read.error.issues[0]?.message ?? "This cannot be read.");
   const { what, from } = read.data;
   const size = read.data.size ?? usualSize(units.locale);
   const of = { sheets, size, units: { massUnit: units.massUnit, locale: units.locale } };
   const tags = tagsOf(sheets);
   if (what === "tags" && tags > MAX_TAGS && from === undefined)
-    return refuse(
+    return errorResponse(
       400,
       `These are ${tags} tags. At most ${MAX_TAGS} are drawn at once: add from=1 to this address for the first of them, from=${MAX_TAGS + 1} for the next.`,
     );
   const pdf = await paperInThread(what === "tags" ? { what, ...of, from: (from ?? 1) - 1, count: MAX_TAGS } : { what, ...of, capacities }, request.signal);
-  return pdf ? pdfResponse(pdf, `${name}-${what}`) : refuse(500, "This could not be drawn.");
+  return pdf ? pdfResponse(pdf, `${name}-${what}`) : errorResponse(500, "This could not be drawn.");
 }
 
 /** The address that this program is reached at, as the browser names it. */
-export const originOf = (request: Request): string => process.env.HEARTH_ORIGIN ?? `http://${request.headers.get("host") ?? new URL(request.url).host}`;
+export const originOf = (request: Request): string =>
+  environmentSetting("HEARTH_PUBLIC_URL") ?? `http://${request.headers.get("host") ?? new URL(request.url).host}`;
 
 /** The address before the pages of one workshop. */
 export const workshopAddress = (request: Request, workshopId: string): string => `${originOf(request)}/w/${workshopId}`;

@@ -2,7 +2,7 @@ import {
   burnTimeWords,
   careTexts,
   type Language,
-  MANNERS,
+  LOCALE_FORMATS,
   netWeightText,
   SAFETY_PATHS,
   SIGN_PATHS,
@@ -12,7 +12,7 @@ import {
   wordsOf,
   writeDay,
 } from "@hearth/core";
-import type { LabelFacts } from "../label-of";
+import type { LabelFacts } from "@/server/sales/label-content";
 
 const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 const paths = (list: readonly { d: string; fill?: "black" | "white" | undefined; stroke?: number | undefined }[]) =>
@@ -25,7 +25,7 @@ const paths = (list: readonly { d: string; fill?: "black" | "white" | undefined;
  * anywhere; nothing of the recipe, the supplier or the price stands in it.
  */
 export function buyerPage(facts: LabelFacts, languages: readonly Language[], locale: string): string {
-  const manner = MANNERS[locale as keyof typeof MANNERS] ?? MANNERS["en-GB"];
+  const manner = LOCALE_FORMATS[locale as keyof typeof LOCALE_FORMATS] ?? LOCALE_FORMATS["en-GB"];
   const list = (lines: readonly string[]) => `<ul>${lines.map((line) => `<li>${escaped(line)}</li>`).join("")}</ul>`;
   const without = facts.hazard.without.map((one) => one.name);
   const part = (language: Language) => {

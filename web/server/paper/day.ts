@@ -1,7 +1,7 @@
-import { countsOn, type DayRecord, dayRecord, planBatch, potsOf, type Scale, scalesFor, seasonOf, WeighOutError, workOfDay } from "@hearth/core";
+import { countsOn, type DayRecord, dayRecord, planBatch, planDemand, potsOf, type Scale, scalesFor, WeighOutError, workOfDay } from "@hearth/core";
 import type { Database } from "@/data/client";
-import { listInstruments } from "../batches";
-import { ALL_OTHERS, readDay, readSeason } from "../season";
+import { listInstruments } from "@/server/batches/batches";
+import { ALL_OTHERS, readDay, readDemandPlan } from "@/server/planning/planning";
 import type { SheetOf } from "./sheets";
 
 /** The scales of a workshop, and what each takes. */
@@ -16,8 +16,8 @@ export async function scalesOf(db: Database, workshopId: string): Promise<{ scal
 
 /** The pots of a day as sheets: as the day was kept, or else as the plan puts them there. What works several pots at once is left to its own plan. */
 export async function sheetsOfDay(db: Database, workshop: { id: string; timeZone: string }, day: string, now: string, origin: string): Promise<SheetOf[]> {
-  const [{ lines, products, settings, made, shelf }, { kept }] = await Promise.all([readSeason(db, workshop, ALL_OTHERS), readDay(db, workshop.id, day)]);
-  const planned = countsOn(seasonOf(lines, products, settings, { now, zone: workshop.timeZone }), day);
+  const [{ lines, products, settings, made, shelf }, { kept }] = await Promise.all([readDemandPlan(db, workshop, ALL_OTHERS), readDay(db, workshop.id, day)]);
+  const planned = countsOn(planDemand(lines, products, settings, { now, zone: workshop.timeZone }), day);
   const { hands, burners, pitchers, pitcherMg, sparePpm } = settings;
   const record: DayRecord = kept ?? dayRecord.parse({ hands, burners, pitchers, pitcherMg, sparePpm, counts: planned });
   const { scales } = await scalesOf(db, workshop.id);
@@ -32,7 +32,7 @@ export async function sheetsOfDay(db: Database, workshop: { id: string; timeZone
       return body ? [{ ...body, count: line.count }] : [];
     });
     const used = scalesFor(scales, pot.totalMg / 10);
-    if (!formula || !used || wanted.length === 0 || potsOf(formula.spec.process.acts) > 1) return [];
+    if (!formula || !used || wanted.length === 0 || potsOf(formula.spec.process.steps) > 1) return [];
     const { spec, product } = formula;
     const query = `formula=${pot.formulaId}&fill=${wanted.map((one) => `${one.id}:${one.count}`).join(",")}`;
     try {

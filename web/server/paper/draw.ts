@@ -1,5 +1,5 @@
 import type { LabelSheet } from "@hearth/core";
-import { inThread } from "../thread";
+import { inThread } from "@/server/operation/thread";
 import type { Block } from "./label-layout";
 import { labelPdf } from "./labels";
 import type { PaperSize } from "./paper";

@@ -28,8 +28,8 @@ export interface Laid {
 }
 
 /** The smallest text that is printed, and the largest, in points. Below it no label is given out. */
-export const LEAST_POINTS = 4.5;
-const MOST_POINTS = 11;
+export const MIN_POINTS = 4.5;
+const MAX_POINTS = 11;
 /** Letters that are read without effort: an x-height of about 1.2 mm, in points. */
 const READABLE_POINTS = 6.5;
 const STEP = 0.25;
@@ -119,8 +119,8 @@ export function layLabel(paper: Paper, blocks: readonly Block[], label: { width:
   const height = label.round ? down * IN_ROUND : down - 2 * EDGE;
   // Signs as large as is wished, where the text stays readable beside them; else as large as they must be.
   const tries = (from: number, asWished: boolean) =>
-    Array.from({ length: Math.floor((MOST_POINTS - from) / STEP) + 1 }, (_, at) => ({ size: MOST_POINTS - at * STEP, asWished }));
-  for (const { size, asWished } of [...tries(READABLE_POINTS, true), ...tries(LEAST_POINTS, false)]) {
+    Array.from({ length: Math.floor((MAX_POINTS - from) / STEP) + 1 }, (_, at) => ({ size: MAX_POINTS - at * STEP, asWished }));
+  for (const { size, asWished } of [...tries(READABLE_POINTS, true), ...tries(MIN_POINTS, false)]) {
     const laid = layAt(paper, blocks, width, size, asWished);
     if (laid.wide || laid.height > height) continue;
     const left = (across - width) / 2;

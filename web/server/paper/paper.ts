@@ -1,7 +1,6 @@
 import { join } from "node:path";
 import PDFDocument from "pdfkit";
 import { create } from "qrcode";
-import { openFont } from "./font";
 
 /** Paper sizes in points: ISO 216 A4, 210 × 297 mm; US Letter, 8.5 × 11 in. */
 export const SIZES = { a4: [595.28, 841.89], letter: [612, 792] } as const;
@@ -47,12 +46,12 @@ export class Paper {
       size: [width, height],
       margin: 0,
       autoFirstPage: false,
-      font: openFont(fontFile("latin", 400)) as unknown as string,
+      font: fontFile("latin", 400),
       info: { Title: title, Creator: "Hearth Jar" },
       lang: "en",
     });
     for (const part of ["latin", "latin-ext"] as const)
-      for (const weight of [400, 700] as const) this.doc.registerFont(`${part}${weight}`, openFont(fontFile(part, weight)));
+      for (const weight of [400, 700] as const) this.doc.registerFont(`${part}${weight}`, fontFile(part, weight));
     this.done = new Promise((resolve, reject) => {
       this.doc.on("data", (chunk: Buffer) => this.chunks.push(chunk));
       this.doc.on("end", () => resolve(Buffer.concat(this.chunks)));

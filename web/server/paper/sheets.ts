@@ -1,12 +1,12 @@
 import {
   type BatchPlan,
   countWords,
-  inManner,
   isLocale,
-  MANNERS,
+  LOCALE_FORMATS,
+  localize,
+  type Prompt,
   portionsFor,
-  type Step,
-  stepsOf,
+  promptsOf,
   titleOf,
   typedUnit,
   writeBulk,
@@ -49,113 +49,166 @@ export async function batchSheets(sheets: readonly SheetOf[], size: PaperSize, u
   return paper.end();
 }
 
-function batchSheet(paper: Paper, { name, day, plan, address, opens }: SheetOf, units: PaperUnits, capacities: Capacities): void {
-  const manner = MANNERS[isLocale(units.locale) ? units.locale : "en-GB"];
-  const say = (text: string) => inManner(text, manner);
+/** How far a sheet is written, and where a new page begins. */
+class Pen {
+  y = 0;
+  pages = 0;
+  constructor(
+    private readonly paper: Paper,
+    private readonly name: string,
+    /** What stands at the foot of each page, before its number. */
+    private readonly foot: string,
+  ) {}
+  newPage(): void {
+    this.paper.page();
+    this.pages += 1;
+    this.y = MARGIN;
+    this.paper.text(`${this.foot}, page ${this.pages}`, MARGIN, this.paper.height - MARGIN - 4, { size: 8, grey: true });
+  }
+  /** Makes room for so much, on a new page where it has to be. */
+  room(height: number): void {
+    if (this.y + height <= bottomOf(this.paper)) return;
+    this.newPage();
+    this.y = this.paper.text(`${this.name} (continued)`, MARGIN, this.y, { size: 11, bold: true }) + 6;
+  }
+  section(text: string): void {
+    this.room(50);
+    this.y = this.paper.text(text, MARGIN, this.y + 8, { size: 12, bold: true });
+    this.paper.line(MARGIN, this.y + 1, this.paper.width - MARGIN, this.y + 1, 1.4);
+    this.y += 7;
+  }
+}
+const bottomOf = (paper: Paper): number => paper.height - MARGIN - 14;
+
+/** A sheet as it is drawn: what it is of, in which units, and what each scale carries. */
+interface Drawn extends SheetOf {
+  units: PaperUnits;
+  capacities: Capacities;
+  manner: (typeof LOCALE_FORMATS)[keyof typeof LOCALE_FORMATS];
+  /** A text with its numbers in the manner of the workshop. */
+  say: (text: string) => string;
+}
+
+/** The head of a sheet: its name, day and products, and the code that opens it. */
+function drawHead(paper: Paper, pen: Pen, { name, day, plan, address, opens, units, manner, say }: Drawn): void {
   const right = paper.width - MARGIN;
   const inner = right - MARGIN;
-  const bottom = paper.height - MARGIN - 14;
   const title = titleOf(plan);
-  let y = 0;
-  let pages = 0;
-  const head = () => {
-    paper.page();
-    pages += 1;
-    y = MARGIN;
-    paper.text(`${name}, ${title}, ${writeDay(day, manner.date)}, page ${pages}`, MARGIN, paper.height - MARGIN - 4, { size: 8, grey: true });
-  };
-  /** Makes room for so much, on a new page where it has to be. */
-  const room = (height: number) => {
-    if (y + height <= bottom) return;
-    head();
-    y = paper.text(`${name} (continued)`, MARGIN, y, { size: 11, bold: true }) + 6;
-  };
-  const section = (text: string) => {
-    room(50);
-    y = paper.text(text, MARGIN, y + 8, { size: 12, bold: true });
-    paper.line(MARGIN, y + 1, right, y + 1, 1.4);
-    y += 7;
-  };
-  head();
+  pen.newPage();
   const code = 34 * MM;
   paper.code(address, right - code, MARGIN - 8, code);
   paper.text(opens, right - code, MARGIN - 8 + code, { size: 8, grey: true, width: code });
-  y = paper.text(name, MARGIN, y, { size: 26, bold: true, width: inner - code - 12 });
-  y = paper.text(title, MARGIN, y, { size: 15, bold: true, width: inner - code - 12, most: 2 });
-  y = paper.text(`${writeDay(day, manner.day)} ${day.slice(0, 4)}`, MARGIN, y + 2, { size: 11 });
+  pen.y = paper.text(name, MARGIN, pen.y, { size: 26, bold: true, width: inner - code - 12 });
+  pen.y = paper.text(title, MARGIN, pen.y, { size: 15, bold: true, width: inner - code - 12, most: 2 });
+  pen.y = paper.text(`${writeDay(day, manner.day)} ${day.slice(0, 4)}`, MARGIN, pen.y + 2, { size: 11 });
   for (const one of plan.products)
-    y = paper.text(
+    pen.y = paper.text(
       `${one.count} × ${one.name}${one.part ? `, ${writePart(one.part)}` : ""}, ${say(writeMass(one.fillMg, units.massUnit))} each${one.wicks ? `, ${one.wicks.count} × ${one.wicks.name}` : ""}`,
       MARGIN,
-      y + 1,
+      pen.y + 1,
       {
         size: 11,
         width: inner - code - 12,
       },
     );
-  paper.text("Made by", MARGIN, y + 10, { size: 9, grey: true });
-  paper.line(MARGIN + 44, y + 20, MARGIN + 200, y + 20);
-  y = Math.max(y + 26, MARGIN + code + 12);
+  paper.text("Made by", MARGIN, pen.y + 10, { size: 9, grey: true });
+  paper.line(MARGIN + 44, pen.y + 20, MARGIN + 200, pen.y + 20);
+  pen.y = Math.max(pen.y + 26, MARGIN + code + 12);
+}
 
+type PlanPot = SheetOf["plan"]["pots"][number];
+
+/** One part to be weighed: its amount, by pitchers and in the portions that its scale carries, with room for what was weighed. */
+function drawPart(paper: Paper, pen: Pen, part: PlanPot["components"][number], pitchers: PlanPot["pitchers"] | null, { units, capacities, say }: Drawn): void {
+  const right = paper.width - MARGIN;
+  const inner = right - MARGIN;
+  const amount = part.count ? countWords(part.count.n, part.count.of) : say(writeOnScale(part.mg, part.scale));
+  const each = pitchers?.map((pitcher) => {
+    const mine = pitcher.components.find((other) => other.id === part.id);
+    return mine?.n !== undefined ? countWords(mine.n, part.count?.of ?? "drops") : say(writeOnScale(mine?.mg ?? 0, part.scale));
+  });
+  const capacity = capacities.get(part.scale.id ?? "");
+  const parts = !part.count && capacity !== undefined && part.mg > capacity ? portionsOf(part.mg, capacity, part.scale.resolutionUg) : null;
+  const inOther = !part.count && typedUnit(part.scale) !== units.massUnit;
+  const below = [
+    ...(inOther ? [`= ${say(writeMass(part.mg, units.massUnit))}`] : []),
+    ...(each ? [`by pitcher: ${each.join(" + ")}`] : []),
+    ...(parts ? [`in ${parts.length} parts on this scale: ${parts.map((mg) => say(writeOnScale(mg, part.scale))).join(" + ")}`] : []),
+  ];
+  pen.room(ROW + below.length * 12);
+  paper.tick(MARGIN, pen.y + 2);
+  paper.text(part.name, MARGIN + 18, pen.y + 1, { size: 11, bold: true, width: inner - 330, most: 1 });
+  paper.text(amount, right - 306, pen.y - 2, { size: 15, bold: true, width: 110, align: "right" });
+  paper.text(part.count ? "" : part.scale.name, right - 188, pen.y + 2, { size: 9, grey: true, width: 84, most: 1 });
+  paper.text("weighed", right - 100, pen.y + 3, { size: 8, grey: true });
+  paper.line(right - 62, pen.y + 13, right, pen.y + 13);
+  pen.y += ROW;
+  for (const text of below) pen.y = paper.text(text, MARGIN + 18, pen.y - 4, { size: 9, width: inner - 20 }) + 3;
+}
+
+/** What is weighed for each pot. */
+function drawWeighing(paper: Paper, pen: Pen, sheet: Drawn): void {
+  const { plan, units, say } = sheet;
   for (const [potAt, pot] of plan.pots.entries()) {
-    section(plan.pots.length > 1 ? `Weigh, pot ${potAt + 1}: ${pot.formulaName}` : "Weigh");
+    pen.section(plan.pots.length > 1 ? `Weigh, pot ${potAt + 1}: ${pot.formulaName}` : "Weigh");
     const pitchers = pot.pitchers && pot.pitchers.length > 1 ? pot.pitchers : null;
-    for (const part of pot.components) {
-      const amount = part.count ? countWords(part.count.n, part.count.of) : say(writeOnScale(part.mg, part.scale));
-      const each = pitchers?.map((pitcher) => {
-        const mine = pitcher.components.find((other) => other.id === part.id);
-        return mine?.n !== undefined ? countWords(mine.n, part.count?.of ?? "drops") : say(writeOnScale(mine?.mg ?? 0, part.scale));
-      });
-      const capacity = capacities.get(part.scale.id ?? "");
-      const parts = !part.count && capacity !== undefined && part.mg > capacity ? portionsOf(part.mg, capacity, part.scale.resolutionUg) : null;
-      const inOther = !part.count && typedUnit(part.scale) !== units.massUnit;
-      const below = [
-        ...(inOther ? [`= ${say(writeMass(part.mg, units.massUnit))}`] : []),
-        ...(each ? [`by pitcher: ${each.join(" + ")}`] : []),
-        ...(parts ? [`in ${parts.length} parts on this scale: ${parts.map((mg) => say(writeOnScale(mg, part.scale))).join(" + ")}`] : []),
-      ];
-      room(ROW + below.length * 12);
-      paper.tick(MARGIN, y + 2);
-      paper.text(part.name, MARGIN + 18, y + 1, { size: 11, bold: true, width: inner - 330, most: 1 });
-      paper.text(amount, right - 306, y - 2, { size: 15, bold: true, width: 110, align: "right" });
-      paper.text(part.count ? "" : part.scale.name, right - 188, y + 2, { size: 9, grey: true, width: 84, most: 1 });
-      paper.text("weighed", right - 100, y + 3, { size: 8, grey: true });
-      paper.line(right - 62, y + 13, right, y + 13);
-      y += ROW;
-      for (const text of below) y = paper.text(text, MARGIN + 18, y - 4, { size: 9, width: inner - 20 }) + 3;
-    }
-    y = paper.text(
+    for (const part of pot.components) drawPart(paper, pen, part, pitchers, sheet);
+    pen.y = paper.text(
       `Together ${say(writeBulk(pot.totalMg, units.massUnit))}${pot.sparePpm > 0 ? `, with ${say(writePercent(pot.sparePpm, 1))} spare` : ""}${pitchers ? `, in ${pitchers.length} pitchers` : ""}`,
       MARGIN + 18,
-      y,
+      pen.y,
       { size: 9, grey: true },
     );
   }
+}
 
-  section("Do, and read");
-  for (const step of stepsOf(plan).filter((one) => one.entry !== "weighed" && one.entry !== "counted")) {
-    const range = step.range ? `${say(writeRange(step.range, "C"))}  =  ${say(writeRange(step.range, "F"))}` : timeOf(step);
-    room(ROW + 4);
-    paper.tick(MARGIN, y + 2);
-    paper.text(plan.pots.length > 1 ? `${step.name}, pot ${step.pot + 1}` : step.name, MARGIN + 18, y + 1, { size: 11, bold: true, width: 150, most: 1 });
-    paper.text(range, MARGIN + 172, y + 1, { size: 11, width: inner - 172 - 2 * BLANK, most: 1 });
-    if (step.entry === "read") {
-      paper.text("read", right - 2 * BLANK, y + 3, { size: 8, grey: true });
-      paper.line(right - 2 * BLANK + 22, y + 13, right - BLANK - 6, y + 13);
+/** What is done and read, with room for readings and times. */
+function drawSteps(paper: Paper, pen: Pen, { plan, say }: Drawn): void {
+  const right = paper.width - MARGIN;
+  const inner = right - MARGIN;
+  pen.section("Do, and read");
+  for (const prompt of promptsOf(plan).filter((one) => one.entry !== "weighed" && one.entry !== "counted")) {
+    const range = [prompt.range ? `${say(writeRange(prompt.range, "C"))}  =  ${say(writeRange(prompt.range, "F"))}` : "", timeOf(prompt)]
+      .filter(Boolean)
+      .join(", ");
+    pen.room(ROW + 4);
+    paper.tick(MARGIN, pen.y + 2);
+    paper.text(plan.pots.length > 1 ? `${prompt.name}, pot ${prompt.pot + 1}` : prompt.name, MARGIN + 18, pen.y + 1, {
+      size: 11,
+      bold: true,
+      width: 150,
+      most: 1,
+    });
+    paper.text(range, MARGIN + 172, pen.y + 1, { size: 11, width: inner - 172 - (prompt.entry === "read" ? 2 : 1) * BLANK, most: 1 });
+    if (prompt.entry === "read") {
+      paper.text("read", right - 2 * BLANK, pen.y + 3, { size: 8, grey: true });
+      paper.line(right - 2 * BLANK + 22, pen.y + 13, right - BLANK - 6, pen.y + 13);
     }
-    paper.text("at", right - BLANK, y + 3, { size: 8, grey: true });
-    paper.line(right - BLANK + 12, y + 13, right, y + 13);
-    y += ROW;
+    paper.text("at", right - BLANK, pen.y + 3, { size: 8, grey: true });
+    paper.line(right - BLANK + 12, pen.y + 13, right, pen.y + 13);
+    pen.y += ROW;
   }
-  room(66);
-  y = paper.text(
+}
+
+function batchSheet(paper: Paper, of: SheetOf, units: PaperUnits, capacities: Capacities): void {
+  const manner = LOCALE_FORMATS[isLocale(units.locale) ? units.locale : "en-GB"];
+  const sheet: Drawn = { ...of, units, capacities, manner, say: (text) => localize(text, manner) };
+  const right = paper.width - MARGIN;
+  const inner = right - MARGIN;
+  const bottom = bottomOf(paper);
+  const pen = new Pen(paper, of.name, `${of.name}, ${titleOf(of.plan)}, ${writeDay(of.day, manner.date)}`);
+  drawHead(paper, pen, sheet);
+  drawWeighing(paper, pen, sheet);
+  drawSteps(paper, pen, sheet);
+  pen.room(66);
+  pen.y = paper.text(
     "Hot wax burns, and can catch fire: never leave a pot on the heat, keep a lid and a fire blanket at hand, and never put water on burning wax. The supplier's sheet and your local rules come first.",
     MARGIN,
-    y + 8,
+    pen.y + 8,
     { size: 9, width: inner },
   );
-  paper.text("Notes", MARGIN, y + 6, { size: 9, grey: true });
-  for (let n = 1; n <= 3; n++) if (y + 6 + n * 20 <= bottom) paper.line(MARGIN, y + 8 + n * 20, right, y + 8 + n * 20, 0.4);
+  paper.text("Notes", MARGIN, pen.y + 6, { size: 9, grey: true });
+  for (let n = 1; n <= 3; n++) if (pen.y + 6 + n * 20 <= bottom) paper.line(MARGIN, pen.y + 8 + n * 20, right, pen.y + 8 + n * 20, 0.4);
 }
 
 function portionsOf(mg: number, capacityMg: number, resolutionUg: number): number[] | null {
@@ -168,12 +221,12 @@ function portionsOf(mg: number, capacityMg: number, resolutionUg: number): numbe
   }
 }
 
-const timeOf = (step: Step): string =>
-  step.seconds !== undefined
-    ? writeDuration(step.seconds)
-    : step.least !== undefined
-      ? `at least ${writeDuration(step.least)}${step.most !== undefined ? `, at most ${writeDuration(step.most)}` : ""}`
-      : (step.figure ?? "");
+const timeOf = (prompt: Prompt): string =>
+  prompt.seconds !== undefined
+    ? writeDuration(prompt.seconds)
+    : prompt.least !== undefined
+      ? `at least ${writeDuration(prompt.least)}${prompt.most !== undefined ? `, at most ${writeDuration(prompt.most)}` : ""}`
+      : (prompt.figure ?? "");
 
 /** A tag for each jar, in mm; three across. They are cut along the lines. */
 const TAG = { width: 60, height: 40 };
@@ -191,7 +244,7 @@ export async function jarTags(
   { from, count }: { from: number; count: number } = { from: 0, count: MAX_TAGS },
 ): Promise<Buffer> {
   const paper = new Paper(size, "Jar tags");
-  const manner = MANNERS[isLocale(units.locale) ? units.locale : "en-GB"];
+  const manner = LOCALE_FORMATS[isLocale(units.locale) ? units.locale : "en-GB"];
   const [wide, high] = [TAG.width * MM, TAG.height * MM];
   const across = Math.floor((paper.width - 10 * MM) / wide);
   const down = Math.floor((paper.height - 10 * MM) / high);
@@ -220,7 +273,7 @@ export async function jarTags(
           oil > 0
             ? `scent: ${of("fragrance")
                 .map((part) => part.name)
-                .join(" + ")}, ${inManner(writePercent(Math.round((oil / wax) * 1_000_000), 1), manner)} of the wax`
+                .join(" + ")}, ${localize(writePercent(Math.round((oil / wax) * 1_000_000), 1), manner)} of the wax`
             : "unscented",
         ];
         for (const line of lines) at = paper.text(line, x + 8, at + 1, { size: 8, width: inner, most: 1 });

@@ -1,4 +1,4 @@
-import { type BatchEvent, type BatchPlan, batchOf, leftInPot, ORDER, type OrderEvent, processFrom, READY_PROCESSES, randomFrom } from "@hearth/core";
+import { type BatchEvent, type BatchPlan, batchOf, leftInPot, ORDER, type OrderEvent, PRESET_PROCESSES, processFrom, randomFrom } from "@hearth/core";
 import type { Pool } from "pg";
 import { v7 } from "uuid";
 import { toEvent } from "../../data/batch-rows";
@@ -21,7 +21,7 @@ export const BOOK_COMMANDS = [
   "putOnPlan",
   "merge",
   "undoMerge",
-  "putAway",
+  "archive",
   "remove",
 ] as const;
 export type BookCommand = (typeof BOOK_COMMANDS)[number];
@@ -68,7 +68,7 @@ export async function makeBooks(db: Database): Promise<BooksWorkshop> {
   const [cup, mug] = ids.vessels as [string, string];
   await db.insert(workshops).values({ id, name: `Books ${id.slice(-6)}`, massUnit: "g", temperatureUnit: "C", timeZone: "UTC", createdAt: at });
   const mine = { workshopId: id };
-  await db.insert(people).values({ ...mine, id: ids.person, name: "Keeper" });
+  await db.insert(people).values({ ...mine, id: ids.person, name: "Wrenna" });
   await db.insert(waxes).values([
     { ...mine, id: soy, name: "plain soy", family: "soy", maxLoadPpm: 120_000 },
     { ...mine, id: twin, name: "plain soy, old bag", family: "soy", maxLoadPpm: 120_000 },
@@ -81,7 +81,7 @@ export async function makeBooks(db: Database): Promise<BooksWorkshop> {
     { ...mine, id: mug, name: "cup, second delivery", ...measures },
   ]);
   await db.insert(instruments).values({ ...mine, id: ids.scale, name: "bench scale", kind: "scale", resolutionUg: 1_000_000 });
-  const process = processFrom(READY_PROCESSES[0] as (typeof READY_PROCESSES)[number]);
+  const process = processFrom(PRESET_PROCESSES[0] as (typeof PRESET_PROCESSES)[number]);
   const spec = { waxes: [{ id: soy, share: 1 }], fragrances: [{ id: ids.oil, share: 1 }], basis: "wax" as const, loadPpm: 100_000, notes: "", process };
   await db.insert(formulas).values({ ...mine, id: ids.formula, name: "Slate", updatedAt: at });
   await db.insert(formulaVersions).values({ ...mine, id: ids.version, formulaId: ids.formula, number: 1, spec, createdAt: at });
@@ -172,7 +172,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
 
   /** What a maker might enter into a batch next, or might not. */
   function batchBody(plan: BatchPlan, events: readonly BatchEvent[]): { body: { kind: string; payload: object }; jump?: number } {
-    const { facts } = batchOf(events);
+    const { state } = batchOf(events);
     const parts = plan.pots[0]?.components ?? [];
     const product = plan.products[0]?.key ?? "";
     const part = pick(parts);
@@ -182,10 +182,10 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
       [
         2,
         () => {
-          const left = leftInPot(plan, facts, 0);
+          const left = leftInPot(plan, state, 0);
           return {
             body: {
-              kind: "moved",
+              kind: "transferred",
               payload: {
                 pot: 0,
                 how: pick(["spilt", "discarded", "melts"]),
@@ -203,7 +203,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
         () => ({
           body: {
             kind: "poured",
-            payload: { act: "pour", filled: next() < 0.5 ? [] : [{ product, count: whole(0, 14) }], leftMg: null, roomCelsius: null, warmed: null },
+            payload: { step: "pour", filled: next() < 0.5 ? [] : [{ product, count: whole(0, 14) }], leftMg: null, roomCelsius: null, warmed: null },
           },
         }),
       ],
@@ -211,19 +211,19 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
         4,
         () => ({
           body: {
-            kind: "seen",
+            kind: "jarsInspected",
             payload: { product, jars: whole(1, 6), flaws: next() < 0.15 ? [{ defect: "cracked_glass", place: "side", extent: "third" }] : [] },
           },
           jump: 20 * DAY_MS,
         }),
       ],
-      [3, () => ({ body: { kind: "looked", payload: { jars: whole(1, 10) } }, jump: DAY_MS })],
+      [3, () => ({ body: { kind: "inspected", payload: { jars: whole(1, 10) } }, jump: DAY_MS })],
       [5, () => ({ body: { kind: "released", payload: { note: "" } } })],
       [
         5,
         () => ({
           body: {
-            kind: "fated",
+            kind: "statusChanged",
             payload: {
               ...rack,
               from: pick(["rack", "rack", "sold", "tester", "second"]),
@@ -298,17 +298,17 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
         const batch = pick((await batches()).filter((one) => one.stage === "pot" || one.stage === "rack"));
         if (!batch) return;
         const { events } = await logOfBatch(batch.id);
-        const { plan, facts } = batchOf(events);
+        const { plan, state } = batchOf(events);
         const product = plan.products[0]?.key ?? "";
         const count = plan.products[0]?.count ?? 1;
         const body =
-          Object.keys(facts.pours).length === 0
-            ? { kind: "poured", payload: { act: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } }
-            : !facts.lookedAt
-              ? { kind: "looked", payload: { jars: count } }
+          Object.keys(state.pours).length === 0
+            ? { kind: "poured", payload: { step: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } }
+            : !state.lookedAt
+              ? { kind: "inspected", payload: { jars: count } }
               : { kind: "released", payload: { note: "" } };
         told.what += ` ${body.kind} in ${batch.id.slice(-4)} of ${product.slice(-4)}`;
-        await send(`/batches/${batch.id}/events`, entry(body, momentOf(events, body.kind === "looked" ? 20 * DAY_MS : 0)));
+        await send(`/batches/${batch.id}/events`, entry(body, momentOf(events, body.kind === "inspected" ? 20 * DAY_MS : 0)));
       },
     ],
     correct: [
@@ -376,7 +376,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
       8,
       async () => {
         // Mostly of packs that are all there still, which it is not refused for.
-        const untouched = await rows<{ id: string }>("select id from packing where workshop_id = $1 and not undone and gone = 0 order by at desc limit 4");
+        const untouched = await rows<{ id: string }>("select id from packing where workshop_id = $1 and not deleted and gone = 0 order by at desc limit 4");
         await command("unpack", { packingId: pick(next() < 0.7 ? untouched : await runs())?.id ?? v7() });
       },
     ],
@@ -406,7 +406,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
         // Mostly of packs that are there, with an order that is open.
         const open = await rows<{ id: string }>("select id from sale_order where workshop_id = $1 and stage = 'open' order by number desc limit 6");
         const left = await rows<{ id: string; sellable_id: string; packs: number }>(
-          "select id, sellable_id, packs - gone as packs from packing where workshop_id = $1 and packs > gone and not undone",
+          "select id, sellable_id, packs - gone as packs from packing where workshop_id = $1 and packs > gone and not deleted",
         );
         const [order, all] = [pick(open), next() < 0.7 ? left : await runs()];
         const some = [pick(all), pick(all), pick(all)].filter((one) => one !== undefined).slice(0, whole(1, 3));
@@ -420,7 +420,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
           pouredAt: instant(Date.now() - DAY_MS),
           packs: whole(1, 2),
         }));
-        await send(`/orders/${order.id}/events`, entry({ kind: "out", payload: { goods } }, momentOf(events)));
+        await send(`/orders/${order.id}/events`, entry({ kind: "shipped", payload: { goods } }, momentOf(events)));
       },
     ],
     sell: [
@@ -429,12 +429,15 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
         const order = await anOrder();
         if (!order) return;
         const { events } = await logOfOrder(order.id);
-        const { facts } = ORDER.of(events);
-        const sellable = pick(facts.goods)?.sellable ?? pick(shop.products);
+        const { state } = ORDER.of(events);
+        const sellable = pick(state.goods)?.sellable ?? pick(shop.products);
         const body =
           next() < 0.1
             ? { kind: "closed", payload: {} }
-            : { kind: "went", payload: { sellable, name: "Slate", packs: whole(1, 3), to: pick(["sold", "given", "second", "back"]), each: null, why: "" } };
+            : {
+                kind: "packsResolved",
+                payload: { sellable, name: "Slate", packs: whole(1, 3), to: pick(["sold", "given", "second", "back"]), each: null, why: "" },
+              };
         told.what += ` ${body.kind}`;
         await send(`/orders/${order.id}/events`, entry(body, momentOf(events)));
       },
@@ -455,7 +458,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
       2,
       async () => {
         const [kind, [kept, gone]] = next() < 0.5 ? (["wax", shop.waxes] as const) : (["vessel", shop.vessels] as const);
-        const [open] = await rows<{ id: string }>("select id from merged where workshop_id = $1 and kind = $2 and not undone limit 1", [kind]);
+        const [open] = await rows<{ id: string }>("select id from item_alias where workshop_id = $1 and kind = $2 and not deleted limit 1", [kind]);
         await (open ? command("undoMerge", { mergeId: open.id }) : command("merge", { kind, keptId: kept, goneId: gone, mergeId: v7() }));
       },
     ],
@@ -467,7 +470,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
           ["vessel", shop.vessels[1]],
           ["product", shop.products[1]],
         ] as string[][]) as string[];
-        return command(next() < 0.5 ? "remove" : "putAway", { kind, id, away: next() < 0.5 });
+        return command(next() < 0.5 ? "remove" : "archive", { kind, id, away: next() < 0.5 });
       },
     ],
     import: [

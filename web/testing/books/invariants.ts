@@ -1,10 +1,10 @@
-import { type BatchEvent, batchOf, costOf, FATES, fatesOf, ledger, looseOfAll, ORDER, type OrderEvent } from "@hearth/core";
+import { type BatchEvent, batchOf, costOf, JAR_STATUSES, jarStatusesOf, ledger, looseOfAll, ORDER, type OrderEvent } from "@hearth/core";
 import type { Pool } from "pg";
+import { readStocks, readTakenBy } from "@/server/inventory/shelf";
 import { toEvent } from "../../data/batch-rows";
 import type { Database } from "../../data/client";
 import type { EntryRow } from "../../data/entry-rows";
 import { toOrderEvent } from "../../data/order-rows";
-import { readStocks, readTakenBy } from "../../server/shelf";
 
 interface Use {
   eventId: string;
@@ -43,7 +43,7 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
   // Batches: state kept = state folded from the log; jars add up; what is drawn is what standing events draw.
   const logs = await events<BatchEvent>("batch_event", "batch_id", toEvent);
   const merged = new Map(
-    (await rows<{ gone_id: string; kept_id: string }>("select gone_id, kept_id from merged where workshop_id = $1 and not undone")).map((row) => [
+    (await rows<{ gone_id: string; kept_id: string }>("select gone_id, kept_id from item_alias where workshop_id = $1 and not deleted")).map((row) => [
       row.gone_id,
       row.kept_id,
     ]),
@@ -54,21 +54,21 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
   const keptUses = await rows<{ batch_id: string; event_id: string; named_id: string; material_id: string; amount: string }>(
     "select * from stock_use where workshop_id = $1",
   );
-  for (const row of await rows<{ id: string; number: number; facts: unknown; loose: number; loose_of: unknown; draws_stock: boolean }>(
+  for (const row of await rows<{ id: string; number: number; state: unknown; loose: number; loose_of: unknown; draws_stock: boolean }>(
     "select * from batch where workshop_id = $1",
   )) {
-    const { plan, facts, uses: drawn } = batchOf(logs.get(row.id) ?? []);
-    if (!same(facts, row.facts)) say(`batch ${row.number}: its kept state is not that of its log`);
-    if (!same(looseOfAll(plan, facts), row.loose_of)) say(`batch ${row.number}: its loose jars are not those of its log`);
+    const { plan, state, uses: drawn } = batchOf(logs.get(row.id) ?? []);
+    if (!same(state, row.state)) say(`batch ${row.number}: its kept state is not that of its log`);
+    if (!same(looseOfAll(plan, state), row.loose_of)) say(`batch ${row.number}: its loose jars are not those of its log`);
     for (const product of plan.products) {
-      const { filled, counts } = fatesOf(plan, facts, product.key);
-      const sum = FATES.reduce((all, fate) => all + counts[fate], 0);
+      const { filled, counts } = jarStatusesOf(plan, state, product.key);
+      const sum = JAR_STATUSES.reduce((all, fate) => all + counts[fate], 0);
       if (sum !== filled) say(`batch ${row.number}: ${sum} jars where ${filled} were poured`);
-      for (const fate of FATES) if (counts[fate] < 0) say(`batch ${row.number}: ${counts[fate]} jars ${fate}`);
+      for (const fate of JAR_STATUSES) if (counts[fate] < 0) say(`batch ${row.number}: ${counts[fate]} jars ${fate}`);
     }
-    for (const one of facts.fates)
+    for (const one of state.jarStatuses)
       if (one.packing) packedIn.set(`${one.packing} ${row.id} ${one.product}`, (packedIn.get(`${one.packing} ${row.id} ${one.product}`) ?? 0) + one.jars);
-    for (const [key, { mg }] of Object.entries(facts.weighed)) if (mg < 0) say(`batch ${row.number}: ${mg} mg of ${key} in the pot`);
+    for (const [key, { mg }] of Object.entries(state.weighed)) if (mg < 0) say(`batch ${row.number}: ${mg} mg of ${key} in the pot`);
     const standing = drawn.filter((one) => one.amount > 0);
     if (row.draws_stock) uses.push(...standing.map((one) => ({ ...one, materialId: keptName(one.materialId) })));
     const kept = keptUses.filter((one) => one.batch_id === row.id).map((one) => `${one.event_id} ${one.named_id} ${one.material_id} ${one.amount}`);
@@ -82,17 +82,17 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
       (row) => [row.packing_id, row.n],
     ),
   );
-  const pieces = await rows<{ packing_id: string; batch_id: string; product: string; pieces: number; undone: boolean }>(
-    "select p.*, r.undone from packed_piece p join packing r on r.workshop_id = p.workshop_id and r.id = p.packing_id where p.workshop_id = $1",
+  const pieces = await rows<{ packing_id: string; batch_id: string; product: string; pieces: number; deleted: boolean }>(
+    "select p.*, r.deleted from packed_piece p join packing r on r.workshop_id = p.workshop_id and r.id = p.packing_id where p.workshop_id = $1",
   );
-  for (const row of await rows<{ id: string; packs: number; gone: number; undone: boolean }>("select * from packing where workshop_id = $1")) {
+  for (const row of await rows<{ id: string; packs: number; gone: number; deleted: boolean }>("select * from packing where workshop_id = $1")) {
     if ((gone.get(row.id) ?? 0) !== row.gone) say(`pack run ${row.id.slice(-4)}: ${row.gone} gone, and ${gone.get(row.id) ?? 0} by the orders`);
     if (row.gone < 0 || row.gone > row.packs) say(`pack run ${row.id.slice(-4)}: ${row.gone} of ${row.packs} packs gone`);
-    if (row.undone && row.gone !== 0) say(`pack run ${row.id.slice(-4)}: unpacked, and ${row.gone} are out`);
+    if (row.deleted && row.gone !== 0) say(`pack run ${row.id.slice(-4)}: unpacked, and ${row.gone} are out`);
   }
   for (const one of pieces) {
     const key = `${one.packing_id} ${one.batch_id} ${one.product}`;
-    const wanted = one.undone ? 0 : one.pieces;
+    const wanted = one.deleted ? 0 : one.pieces;
     if ((packedIn.get(key) ?? 0) !== wanted) say(`pack run ${one.packing_id.slice(-4)}: ${wanted} jars, and ${packedIn.get(key) ?? 0} by the batch`);
     packedIn.delete(key);
   }
@@ -103,11 +103,11 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
 
   // Orders: state kept = state folded from the log; nothing sold that is not out.
   const orderLogs = await events<OrderEvent>("sale_order_event", "order_id", toOrderEvent);
-  for (const row of await rows<{ id: string; number: number; facts: unknown }>("select * from sale_order where workshop_id = $1")) {
-    const { facts } = ORDER.of(orderLogs.get(row.id) ?? []);
-    if (!same(facts, row.facts)) say(`order ${row.number}: its kept state is not that of its log`);
-    if (Object.values(facts.unplaced).some((packs) => packs > 0)) say(`order ${row.number}: more was sold than was out`);
-    for (const one of facts.goods)
+  for (const row of await rows<{ id: string; number: number; state: unknown }>("select * from sale_order where workshop_id = $1")) {
+    const { state } = ORDER.of(orderLogs.get(row.id) ?? []);
+    if (!same(state, row.state)) say(`order ${row.number}: its kept state is not that of its log`);
+    if (Object.values(state.unplaced).some((packs) => packs > 0)) say(`order ${row.number}: more was sold than was out`);
+    for (const one of state.goods)
       if (one.out < one.sold + one.given + one.second + one.back) say(`order ${row.number}: more of ${one.name} became of than went out`);
   }
 

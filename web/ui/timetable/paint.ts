@@ -1,11 +1,11 @@
 import type { Ink, Picture, Shape } from "./shapes";
 
 /** Drawings larger than this, in px of the device, are drawn less finely: some phones show none that are larger. */
-const MOST_PIXELS = 16_000_000;
+const MAX_PIXELS = 16_000_000;
 
 /** How fine a drawing can be: px of the device for each px. */
 export const finenessOf = (picture: Pick<Picture, "width" | "height">, wanted: number): number =>
-  Math.min(wanted, Math.sqrt(MOST_PIXELS / Math.max(1, picture.width * picture.height)));
+  Math.min(wanted, Math.sqrt(MAX_PIXELS / Math.max(1, picture.width * picture.height)));
 
 type Colours = Record<Exclude<Ink, "stripes">, string>;
 

@@ -1,4 +1,4 @@
-import { across } from "../across";
+import { scaleLinear } from "d3-scale";
 
 /** One pot of a day. Minutes count from the beginning. */
 export interface TimetableRow {
@@ -31,7 +31,7 @@ export interface Moved {
   by: number;
 }
 
-/** Colours by the token they are; stripes tell the heat where colours are not told apart. */
+/** Colors by the token they are; stripes tell the heat where colors are not told apart. */
 export type Ink = "ink" | "soft" | "line" | "wax" | "sheet" | "act" | "hot" | "stripes";
 
 /** What is drawn, in px from the left upper corner; `alpha` is 1 where it is not given. */
@@ -81,23 +81,38 @@ function hoursBetween(from: number, to: number, width: number): number[] {
   return Array.from({ length: Math.max(0, Math.floor(to / step) - first + 1) }, (_, at) => (first + at) * step);
 }
 
-/**
- * A day as it is drawn in a width of so many px: the hands of all pots in one line, in which nothing may lie on anything; a line for
- * each pot; who has which burner and pitcher; and how warm every pot is, all on one clock.
- */
-export function pictureOf(day: Day, width: number, write: Writing, moved: Moved | null = null): Picture {
-  const { rows, lit, chores = [], breaks = [], lanes = [], heats = [] } = day;
+/** A day while it is drawn: where a minute stands, how strong a pot is drawn, and the shapes so far. */
+interface Drawing {
+  day: Day;
+  width: number;
+  left: number;
+  height: number;
+  first: number;
+  last: number;
+  lanesAt: number;
+  heatsAt: number;
+  write: Writing;
+  x: (minute: number) => number;
+  wide: (from: number, to: number) => number;
+  shapes: Shape[];
+  grips: Grip[];
+  /** Of another pot than the lit one less is seen. */
+  faded: (number: number) => number;
+  /** The number of a pot in the middle of a stretch, where there is room for it. */
+  numbered: (n: number, from: number, to: number, y: number, size: number, ink: Ink, bold?: boolean) => void;
+}
+
+function drawingOf(day: Day, width: number, write: Writing): Drawing {
+  const { rows, lit, chores = [], lanes = [], heats = [] } = day;
   const left = width < 620 ? 86 : LEFT;
   const first = Math.min(0, ...chores.flatMap((one) => one.parts.map((part) => part.start)));
   const last = Math.max(30, ...rows.flatMap((row) => row.steps.map((step) => step.end)));
-  const x = across([first, last], [left, width - RIGHT]);
+  const x = scaleLinear([first, last], [left, width - RIGHT]);
   const wide = (from: number, to: number) => Math.max(2, x(to) - x(from) - 1);
-  const hours = hoursBetween(first, last, width - left - RIGHT);
   const shapes: Shape[] = [];
   const grips: Grip[] = [];
   const litNumber = rows.find((row) => row.key === lit)?.number;
   const faded = (number: number) => (lit !== null && litNumber !== number ? 0.3 : 1);
-  /** The number of a pot in the middle of a stretch, where there is room for it. */
   const numbered = (n: number, from: number, to: number, y: number, size: number, ink: Ink, bold = false) => {
     if (x(to) - x(from) <= 9 + 8 * String(n).length) return;
     shapes.push({ is: "words", x: (x(from) + x(to)) / 2, y, says: String(n), size, ink, from: "middle", bold, figure: true, alpha: faded(n) });
@@ -106,8 +121,11 @@ export function pictureOf(day: Day, width: number, write: Writing, moved: Moved 
   const lanesAt = TOP + ROW * (1 + rows.length);
   const heatsAt = lanesAt + (lanes.length > 0 ? LANE * lanes.length + 14 : 0);
   const height = heatsAt + (heats.length > 0 ? HEATS : 0);
+  return { day, width, left, height, first, last, lanesAt, heatsAt, write, x, wide, shapes, grips, faded, numbered };
+}
 
-  // The hours as lines through all of it, and when nobody works.
+/** The hours as lines through all of it, and when nobody works. */
+function drawHours({ day: { breaks = [] }, width, left, height, first, last, lanesAt, write, x, wide, shapes }: Drawing): void {
   for (const one of breaks)
     shapes.push({ is: "box", of: "break", x: x(one.from), y: TOP - 4, width: wide(one.from, one.from + one.minutes), height: lanesAt - TOP + 4, fill: "wax" });
   const upright = (minute: number) =>
@@ -115,12 +133,15 @@ export function pictureOf(day: Day, width: number, write: Writing, moved: Moved 
       [x(minute), TOP - 4],
       [x(minute), height - 6],
     ] as const;
-  for (const minute of hours) {
+  for (const minute of hoursBetween(first, last, width - left - RIGHT)) {
     shapes.push({ is: "line", points: upright(minute), ink: "line", thick: 1 });
     shapes.push({ is: "words", x: x(minute), y: TOP - 14, says: write.clock(minute), size: 13, ink: "soft", from: "middle", figure: true });
   }
   if (first < 0) shapes.push({ is: "line", points: upright(0), ink: "ink", thick: 1, dashed: true });
+}
 
+/** The hands of all pots in one line, in which nothing may lie on anything. */
+function drawHands({ day: { rows, chores = [] }, x, wide, shapes, faded, numbered }: Drawing): void {
   const hands = TOP + ROW / 2;
   shapes.push({ is: "words", x: 0, y: hands, says: "hands", size: 14, ink: "ink", from: "start", bold: true });
   for (const one of chores)
@@ -152,7 +173,10 @@ export function pictureOf(day: Day, width: number, write: Writing, moved: Moved 
       });
       numbered(row.number, step.start, step.end, hands, 14, "sheet", true);
     }
+}
 
+/** A line for each pot with its steps, which can be taken hold of. */
+function drawPots({ day: { rows }, left, write, x, wide, shapes, grips, faded }: Drawing, moved: Moved | null): void {
   const letters = Math.floor((left - 26) / 7.2);
   for (const [at, row] of rows.entries()) {
     const middle = TOP + ROW * (at + 1.5);
@@ -186,7 +210,10 @@ export function pictureOf(day: Day, width: number, write: Writing, moved: Moved 
       }
     }
   }
+}
 
+/** Who has which burner and pitcher. */
+function drawLanes({ day: { lanes = [] }, lanesAt, x, wide, shapes, faded, numbered }: Drawing): void {
   for (const [at, lane] of lanes.entries()) {
     const middle = lanesAt + 6 + LANE * (at + 0.5);
     shapes.push({ is: "words", x: 0, y: middle, says: lane.name, size: 13, ink: "soft", from: "start" });
@@ -196,9 +223,12 @@ export function pictureOf(day: Day, width: number, write: Writing, moved: Moved 
       numbered(one.number, one.start, one.end, middle, 13, "ink");
     }
   }
+}
 
+/** How warm every pot is. */
+function drawHeats({ day: { heats = [], lit }, width, left, heatsAt, write, x, shapes, faded }: Drawing): void {
   const warmest = Math.max(60, ...heats.flatMap((one) => one.points.map((point) => point.celsius)));
-  const warm = across([15, warmest + 6], [heatsAt + HEATS - 8, heatsAt + 14]);
+  const warm = scaleLinear([15, warmest + 6], [heatsAt + HEATS - 8, heatsAt + 14]);
   if (heats.length > 0)
     for (const celsius of [20, 40, 60, 80, 100].filter((one) => one < warmest + 6)) {
       const y = warm(celsius);
@@ -222,6 +252,20 @@ export function pictureOf(day: Day, width: number, write: Writing, moved: Moved 
       shapes.push({ is: "words", x: top[0], y: top[1] - 9, says, size: 13, ink: "ink", from: "end", bold: true, figure: true, alpha: faded(one.number) });
     }
   }
+}
+
+/**
+ * A day as it is drawn in a width of so many px: the hands of all pots in one line, in which nothing may lie on anything; a line for
+ * each pot; who has which burner and pitcher; and how warm every pot is, all on one clock.
+ */
+export function pictureOf(day: Day, width: number, write: Writing, moved: Moved | null = null): Picture {
+  const drawing = drawingOf(day, width, write);
+  drawHours(drawing);
+  drawHands(drawing);
+  drawPots(drawing, moved);
+  drawLanes(drawing);
+  drawHeats(drawing);
+  const { left, height, first, last, shapes, grips } = drawing;
   return { width, height, shapes, grips, perMinute: (width - RIGHT - left) / (last - first) };
 }
 

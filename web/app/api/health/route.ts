@@ -1,6 +1,6 @@
 import { sql } from "drizzle-orm";
-import { databaseOfNone } from "@/data/client";
-import { diskHasRoom } from "@/server/disk";
+import { databaseWithoutTenant } from "@/data/client";
+import { diskHasRoom } from "@/server/operation/disk";
 
 export const dynamic = "force-dynamic";
 
@@ -10,7 +10,7 @@ export async function GET(): Promise<Response> {
   const room = await diskHasRoom();
   const disk = room === null ? {} : { disk: room ? "ok" : "full" };
   try {
-    await databaseOfNone().execute(sql`select 1`);
+    await databaseWithoutTenant().execute(sql`select 1`);
     return Response.json({ ok: room !== false, database: "up", ...disk, version }, { status: room === false ? 503 : 200 });
   } catch {
     return Response.json({ ok: false, database: "away", ...disk, version }, { status: 503 });

@@ -18,7 +18,7 @@ import {
   scheduleRequest,
 } from "@hearth/core";
 import { z } from "zod";
-import { burnSchema, recordSchema } from "@/server/schemas";
+import { burnSchema, recordSchema } from "@/server/http/published-schemas";
 
 const input = (schema: z.ZodType) => z.toJSONSchema(schema, { io: "input" });
 

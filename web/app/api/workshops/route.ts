@@ -4,12 +4,12 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
-import { asksWho } from "@/server/door/mode";
-import { accountOf } from "@/server/door/who";
-import { HEADERS, strangerOf } from "@/server/guard";
-import { importWorkshop, MAX_COMPRESSED_BYTES } from "@/server/import-workshop";
-import { faultOf, logger } from "@/server/logger";
-import { answering, refuse } from "@/server/respond";
+import { checkHostAndOrigin, SECURITY_HEADERS } from "@/server/auth/request-guard";
+import { accountOf } from "@/server/auth/session";
+import { requiresSignIn } from "@/server/auth/sign-in-mode";
+import { errorResponse, handleRequest } from "@/server/http/respond";
+import { faultOf, logger } from "@/server/operation/logger";
+import { importWorkshop, MAX_COMPRESSED_BYTES } from "@/server/workshops/import-workshop";
 
 export const dynamic = "force-dynamic";
 
@@ -30,12 +30,12 @@ async function* atMost(body: AsyncIterable<Uint8Array>, limit: number): AsyncGen
  * `{"ok":false,"message":…}`.
  */
 export function POST(request: Request): Promise<Response> {
-  return answering(async () => {
-    const stranger = strangerOf("POST", request.headers.get("host") ?? "", request.headers.get("origin"));
-    if (stranger) return refuse(stranger.status, stranger.message);
-    const account = asksWho() ? await accountOf(request.headers) : null;
-    if (asksWho() && !account) return refuse(401, "Sign in with an account first.");
-    if (Number(request.headers.get("content-length") ?? 0) > MAX_COMPRESSED_BYTES) return refuse(413, TOO_LARGE);
+  return handleRequest(async () => {
+    const stranger = checkHostAndOrigin("POST", request.headers.get("host") ?? "", request.headers.get("origin"));
+    if (stranger) return errorResponse(stranger.status, stranger.message);
+    const account = requiresSignIn() ? await accountOf(request.headers) : null;
+    if (requiresSignIn() && !account) return errorResponse(401, "Sign in with an account first.");
+    if (Number(request.headers.get("content-length") ?? 0) > MAX_COMPRESSED_BYTES) return errorResponse(413, TOO_LARGE);
     const folder = await mkdtemp(join(tmpdir(), "hearth-import-"));
     const discard = () => rm(folder, { recursive: true, force: true });
     const path = join(folder, "workshop");
@@ -44,7 +44,7 @@ export function POST(request: Request): Promise<Response> {
       await pipeline(Readable.from(atMost((request.body ?? []) as AsyncIterable<Uint8Array>, MAX_COMPRESSED_BYTES)), file);
     } catch (error) {
       await discard();
-      if (error instanceof RangeError) return refuse(413, error.message);
+      if (error instanceof RangeError) return errorResponse(413, error.message);
       throw error;
     }
     const encoder = new TextEncoder();
@@ -79,6 +79,6 @@ export function POST(request: Request): Promise<Response> {
         }
       },
     });
-    return new Response(body, { headers: { ...HEADERS, "content-type": "application/x-ndjson; charset=utf-8", "cache-control": "no-store" } });
+    return new Response(body, { headers: { ...SECURITY_HEADERS, "content-type": "application/x-ndjson; charset=utf-8", "cache-control": "no-store" } });
   });
 }

@@ -1,18 +1,18 @@
 import { redirect } from "next/navigation";
-import { isFirst } from "@/server/door/acts";
-import { atTheDoor } from "@/server/door/pages";
-import { DoorFrame } from "@/stations/door/door-frame";
-import { NewAccount } from "@/stations/door/sign-in";
+import { AuthFrame } from "@/features/auth/auth-frame";
+import { NewAccount } from "@/features/auth/sign-in";
+import { isFirst } from "@/server/auth/commands";
+import { requireSignInMode } from "@/server/auth/pages";
 
 export const metadata = { title: "The first account" };
 export const dynamic = "force-dynamic";
 
 export default async function FirstPage() {
-  atTheDoor();
+  requireSignInMode();
   if (!(await isFirst())) redirect("/sign-in");
   return (
-    <DoorFrame>
-      <NewAccount title="The first account" lead="It owns all workshops of this machine, and asks the others in." act="first" asksCode to="/" />
-    </DoorFrame>
+    <AuthFrame>
+      <NewAccount title="The first account" lead="It owns all workshops of this machine, and asks the others in." command="first" asksCode to="/" />
+    </AuthFrame>
   );
 }

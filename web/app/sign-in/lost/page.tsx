@@ -1,16 +1,16 @@
-import { canMail } from "@/server/door/mail";
-import { atTheDoor } from "@/server/door/pages";
-import { DoorFrame } from "@/stations/door/door-frame";
-import { Lost } from "@/stations/door/sign-in";
+import { AuthFrame } from "@/features/auth/auth-frame";
+import { Lost } from "@/features/auth/sign-in";
+import { canMail } from "@/server/auth/mail";
+import { requireSignInMode } from "@/server/auth/pages";
 
 export const metadata = { title: "Password lost" };
 export const dynamic = "force-dynamic";
 
 export default function LostPage() {
-  atTheDoor();
+  requireSignInMode();
   return (
-    <DoorFrame>
+    <AuthFrame>
       <Lost canMail={canMail()} />
-    </DoorFrame>
+    </AuthFrame>
   );
 }

@@ -1,15 +1,15 @@
-import { atTheDoor } from "@/server/door/pages";
-import { DoorFrame } from "@/stations/door/door-frame";
-import { NewPassword } from "@/stations/door/sign-in";
+import { AuthFrame } from "@/features/auth/auth-frame";
+import { NewPassword } from "@/features/auth/sign-in";
+import { requireSignInMode } from "@/server/auth/pages";
 
 export const metadata = { title: "A new password" };
 export const dynamic = "force-dynamic";
 
 export default async function NewPasswordPage({ searchParams }: { searchParams: Promise<{ token?: string }> }) {
-  atTheDoor();
+  requireSignInMode();
   return (
-    <DoorFrame>
+    <AuthFrame>
       <NewPassword token={(await searchParams).token ?? ""} />
-    </DoorFrame>
+    </AuthFrame>
   );
 }

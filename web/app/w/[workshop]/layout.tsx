@@ -2,19 +2,19 @@ import { mayOpen } from "@hearth/core";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
 import { readEpoch } from "@/data/epoch";
-import { waitingCounts } from "@/server/batches";
-import { here } from "@/server/context";
-import { Frame } from "@/stations/frame/frame";
-import { STATIONS } from "./stations";
+import { Frame } from "@/features/shell/frame";
+import { waitingCounts } from "@/server/batches/batches";
+import { requestContext } from "@/server/http/context";
+import { SECTIONS } from "./sections";
 
 export const dynamic = "force-dynamic";
 
 export default async function WorkLayout({ children }: { children: ReactNode }) {
-  const at = await here();
+  const at = await requestContext();
   const [waiting, epoch] = await Promise.all([waitingCounts(at.db, at.workshop, at.now), readEpoch(at.db)]);
   return (
     <Frame
-      stations={STATIONS.filter((one) => mayOpen(at.who.role, one.path))}
+      sections={SECTIONS.filter((one) => mayOpen(at.who.role, one.path))}
       known={at.who.device ? "device" : at.who.account ? "account" : "alone"}
       role={at.who.role}
       leavesAt={at.workshop.leavesAt ? new Date(at.workshop.leavesAt).toISOString() : null}

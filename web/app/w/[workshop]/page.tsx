@@ -1,15 +1,15 @@
-import { hasNoBatch, listInstruments, openBatches } from "@/server/batches";
-import { here } from "@/server/context";
-import { ordersSoon } from "@/server/orders";
-import { readPlanNews } from "@/server/season";
-import { readLow } from "@/server/shelf";
-import { trialsToday } from "@/server/trials";
-import { Today } from "@/stations/today/today";
+import { Today } from "@/features/today/today";
+import { hasNoBatch, listInstruments, openBatches } from "@/server/batches/batches";
+import { trialsToday } from "@/server/burn/trials";
+import { requestContext } from "@/server/http/context";
+import { readLow } from "@/server/inventory/shelf";
+import { readPlanNews } from "@/server/planning/planning";
+import { ordersSoon } from "@/server/sales/orders";
 
 export const metadata = { title: "Today" };
 
 export default async function TodayPage() {
-  const { db, workshop, now } = await here();
+  const { db, workshop, now } = await requestContext();
   const [list, instruments, low, blank, plan, burns, soon] = await Promise.all([
     openBatches(db, workshop.id),
     listInstruments(db, workshop.id),

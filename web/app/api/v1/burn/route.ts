@@ -1,5 +1,5 @@
 import { answerBurn, burnRequest } from "@hearth/core";
-import { calculation } from "@/server/respond";
+import { calculationRoute } from "@/server/http/respond";
 
 /** What burn sessions of one candle say. */
-export const POST = calculation(burnRequest, answerBurn, () => null);
+export const POST = calculationRoute(burnRequest, answerBurn, () => null);

@@ -1,5 +1,5 @@
 import { answerDiagnose, diagnoseRequest } from "@hearth/core";
-import { calculation } from "@/server/respond";
+import { calculationRoute } from "@/server/http/respond";
 
 /** What may have caused a flaw, and what the record says of each cause. */
-export const POST = calculation(diagnoseRequest, answerDiagnose, () => null);
+export const POST = calculationRoute(diagnoseRequest, answerDiagnose, () => null);

@@ -1,4 +1,4 @@
 import { answerFill, fillRequest } from "@hearth/core";
-import { calculation } from "@/server/respond";
+import { calculationRoute } from "@/server/http/respond";
 
-export const POST = calculation(fillRequest, answerFill, (error) => (error instanceof RangeError ? { geometry: [error.message] } : null));
+export const POST = calculationRoute(fillRequest, answerFill, (error) => (error instanceof RangeError ? { geometry: [error.message] } : null));

@@ -1,5 +1,5 @@
 import { answerForecast, forecastRequest } from "@hearth/core";
-import { calculation } from "@/server/respond";
+import { calculationRoute } from "@/server/http/respond";
 
 /** When a pot reaches temperatures, from its readings so far. */
-export const POST = calculation(forecastRequest, answerForecast, () => null);
+export const POST = calculationRoute(forecastRequest, answerForecast, () => null);

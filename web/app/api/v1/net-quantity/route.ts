@@ -1,8 +1,8 @@
 import { answerQuantity, quantityRequest } from "@hearth/core";
-import { calculation } from "@/server/respond";
+import { calculationRoute } from "@/server/http/respond";
 
 /** Whether packs hold what they state, and which fill would. */
-export const POST = calculation(
+export const POST = calculationRoute(
   quantityRequest,
   (asked) => answerQuantity(asked),
   () => null,

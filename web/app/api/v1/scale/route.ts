@@ -1,4 +1,4 @@
 import { answerScale, fieldErrors, scaleRequest, WeighOutError } from "@hearth/core";
-import { calculation } from "@/server/respond";
+import { calculationRoute } from "@/server/http/respond";
 
-export const POST = calculation(scaleRequest, answerScale, (error) => (error instanceof WeighOutError ? fieldErrors(error) : null));
+export const POST = calculationRoute(scaleRequest, answerScale, (error) => (error instanceof WeighOutError ? fieldErrors(error) : null));

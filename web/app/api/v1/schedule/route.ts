@@ -1,6 +1,6 @@
 import { scheduleRequest } from "@hearth/core";
-import { calculation } from "@/server/respond";
-import { scheduleInThread } from "@/server/schedule";
+import { calculationRoute } from "@/server/http/respond";
+import { scheduleInThread } from "@/server/planning/schedule";
 
 /** Puts jobs into a timetable, in a thread of its own: nobody else waits for it. */
-export const POST = calculation(scheduleRequest, scheduleInThread, () => null);
+export const POST = calculationRoute(scheduleRequest, scheduleInThread, () => null);

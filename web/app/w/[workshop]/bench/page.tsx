@@ -1,15 +1,15 @@
 import { z } from "zod";
-import { listInstruments, listPots } from "@/server/batches";
-import { here } from "@/server/context";
-import { askedOf } from "@/server/query";
-import { usualOf } from "@/server/usual";
-import { Pots } from "@/stations/bench/pots";
+import { Pots } from "@/features/bench/pots";
+import { listInstruments, listPots } from "@/server/batches/batches";
+import { typicalCooling } from "@/server/batches/typical-cooling";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
 
 export const metadata = { title: "Bench" };
 
 export default async function BenchPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop } = await here();
-  const asked = await askedOf(searchParams, { after: z.string().max(120) });
-  const [list, instruments, usual] = await Promise.all([listPots(db, workshop.id, asked), listInstruments(db, workshop.id), usualOf(db, workshop.id)]);
+  const { db, workshop } = await requestContext();
+  const asked = await parseQuery(searchParams, { after: z.string().max(120) });
+  const [list, instruments, usual] = await Promise.all([listPots(db, workshop.id, asked), listInstruments(db, workshop.id), typicalCooling(db, workshop.id)]);
   return <Pots {...list} usual={usual} instruments={instruments} narrowed={Boolean(asked.q)} />;
 }

@@ -1,13 +1,13 @@
 import { z } from "zod";
-import { here } from "@/server/context";
-import { askedOf } from "@/server/query";
-import { listTrials } from "@/server/trials";
-import { Trials } from "@/stations/burn/trials";
+import { Trials } from "@/features/burn/trials";
+import { listTrials } from "@/server/burn/trials";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
 
 export const metadata = { title: "Burn" };
 
 export default async function BurnPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop, now } = await here();
-  const asked = await askedOf(searchParams, { after: z.coerce.number().int().positive() });
+  const { db, workshop, now } = await requestContext();
+  const asked = await parseQuery(searchParams, { after: z.coerce.number().int().positive() });
   return <Trials {...(await listTrials(db, workshop.id, asked, now))} narrowed={Boolean(asked.q)} />;
 }

@@ -1,10 +1,10 @@
-import { here } from "@/server/context";
-import { readFirst } from "@/server/first";
-import { FirstBatch } from "@/stations/first/first";
+import { FirstBatch } from "@/features/onboarding/first";
+import { requestContext } from "@/server/http/context";
+import { readFirst } from "@/server/workshops/onboarding";
 
 export const metadata = { title: "First batch" };
 
 export default async function FirstPage() {
-  const { db, workshop } = await here();
+  const { db, workshop } = await requestContext();
   return <FirstBatch first={await readFirst(db, workshop.id)} />;
 }

@@ -1,15 +1,15 @@
 import { z } from "zod";
-import { here } from "@/server/context";
-import { listFormulas } from "@/server/formulas";
-import { askedOf } from "@/server/query";
-import { namesOf } from "@/server/shelf";
-import { FormulaList } from "@/stations/formulas/list";
+import { FormulaList } from "@/features/formulas/list";
+import { listFormulas } from "@/server/formulas/formulas";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
+import { namesOf } from "@/server/inventory/shelf";
 
 export const metadata = { title: "Formulas" };
 
 export default async function FormulasPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop } = await here();
-  const asked = await askedOf(searchParams, { family: z.string().max(40), order: z.enum(["changed"]), away: z.literal("1") });
+  const { db, workshop } = await requestContext();
+  const asked = await parseQuery(searchParams, { family: z.string().max(40), order: z.enum(["changed"]), away: z.literal("1") });
   const { formulas, found, pages } = await listFormulas(db, workshop.id, { ...asked, away: asked.away === "1" });
   const names = await namesOf(
     db,

@@ -1,22 +1,22 @@
 import { namedIn } from "@hearth/core";
 import { z } from "zod";
-import { readBatch } from "@/server/batches";
-import { formulaNames } from "@/server/catalogue";
-import { here } from "@/server/context";
-import { formulaForPlan } from "@/server/formulas";
-import { listProcesses, readyChoices } from "@/server/processes";
-import { listProducts, readProduct } from "@/server/products";
-import { askedOf } from "@/server/query";
-import { fewFor } from "@/server/shelf";
-import { Planner } from "@/stations/plan/planner";
+import { Planner } from "@/features/plan/planner";
+import { readBatch } from "@/server/batches/batches";
+import { formulaForPlan } from "@/server/formulas/formulas";
+import { listProcesses, presetChoices } from "@/server/formulas/processes";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
+import { pickList } from "@/server/inventory/shelf";
+import { listProducts, readProduct } from "@/server/products/products";
+import { formulaNames } from "@/server/workshops/search-index";
 
 export const metadata = { title: "Plan" };
 
 const present = <T,>(one: T | null): one is T => one !== null;
 
 export default async function PlanPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop } = await here();
-  const asked = await askedOf(searchParams, {
+  const { db, workshop } = await requestContext();
+  const asked = await parseQuery(searchParams, {
     formula: z.uuid(),
     product: z.uuid(),
     /** A batch to be made again. */
@@ -35,13 +35,13 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
   const first = wanted && names.some((one) => one.id === wanted) ? wanted : names[0]?.id;
   const more = (asked.with ?? "").split(",").filter((one) => z.uuid().safeParse(one).success);
   const [formula, ...others] = await Promise.all([first, ...more].map((id) => (id ? formulaForPlan(db, workshop.id, id) : null)));
-  const products = formula ? (await listProducts(db, workshop.id, formula.id)).filter((one) => !one.putAway) : [];
+  const products = formula ? (await listProducts(db, workshop.id, formula.id)).filter((one) => !one.archived) : [];
   const counts: Record<string, string> = Object.fromEntries(
     (asked.fill ?? "").split(",").flatMap((one) => (/^[0-9a-f-]{36}:\d{1,6}$/.test(one) ? [one.split(":") as [string, string]] : [])),
   );
   for (const one of again?.plan.products ?? []) counts[one.bodyId] = String(one.count);
   const inPots = [formula, ...others].filter((one) => one !== undefined).filter(present);
-  const few = await fewFor(
+  const few = await pickList(
     db,
     workshop,
     [...inPots.flatMap(({ spec }) => namedIn(spec)), ...products.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]), ...Object.keys(counts)],
@@ -57,7 +57,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
       askedProduct={product?.id ?? null}
       few={few}
       processes={await listProcesses(db, workshop.id)}
-      readyMade={readyChoices(workshop.temperatureUnit)}
+      readyMade={presetChoices(workshop.temperatureUnit)}
       counts={counts}
       rates={{ handsCost: workshop.handsCost, heatCost: workshop.heatCost }}
     />

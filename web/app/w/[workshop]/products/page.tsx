@@ -1,16 +1,16 @@
 import { namedIn, packingDraw } from "@hearth/core";
 import { z } from "zod";
-import { here } from "@/server/context";
-import { findProducts, newestSpecs } from "@/server/products";
-import { askedOf } from "@/server/query";
-import { readFewOf, readStocks, stockedIn } from "@/server/shelf";
-import { ProductList } from "@/stations/products/list";
+import { ProductList } from "@/features/products/list";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
+import { readPickList, readStocks, stockedIn } from "@/server/inventory/shelf";
+import { findProducts, newestSpecs } from "@/server/products/products";
 
 export const metadata = { title: "Products" };
 
 export default async function ProductsPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop } = await here();
-  const asked = await askedOf(searchParams, { test: z.enum(["tested", "test due", "failed"]), away: z.literal("1") });
+  const { db, workshop } = await requestContext();
+  const asked = await parseQuery(searchParams, { test: z.enum(["tested", "test due", "failed"]), away: z.literal("1") });
   const { products, found, pages } = await findProducts(db, workshop.id, { ...asked, away: asked.away === "1" });
   const specs = await newestSpecs(
     db,
@@ -18,7 +18,7 @@ export default async function ProductsPage({ searchParams }: { searchParams: Pro
     products.map((one) => one.formulaId),
   );
   const named = [...specs.values()].flatMap(namedIn);
-  const shelf = await readFewOf(
+  const shelf = await readPickList(
     db,
     workshop.id,
     [...named, ...products.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : []), ...packingDraw(one.packing, 1).map((part) => part.id)])],

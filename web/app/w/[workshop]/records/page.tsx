@@ -1,14 +1,14 @@
 import { z } from "zod";
-import { listBatches, listInstruments } from "@/server/batches";
-import { here } from "@/server/context";
-import { askedOf } from "@/server/query";
-import { Records } from "@/stations/records/records";
+import { Records } from "@/features/records/records";
+import { listBatches, listInstruments } from "@/server/batches/batches";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
 
 export const metadata = { title: "Records" };
 
 export default async function RecordsPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop } = await here();
-  const asked = await askedOf(searchParams, { after: z.string().max(120), state: z.enum(["closed", "abandoned"]) });
+  const { db, workshop } = await requestContext();
+  const asked = await parseQuery(searchParams, { after: z.string().max(120), state: z.enum(["closed", "abandoned"]) });
   const { state, ...rest } = asked;
   const [list, instruments] = await Promise.all([
     listBatches(db, workshop.id, state ? [state] : ["closed", "abandoned"], rest),

@@ -1,16 +1,16 @@
 import { dayAt } from "@hearth/core";
 import { z } from "zod";
-import { here } from "@/server/context";
-import { goodsNow } from "@/server/goods";
-import { listOrders } from "@/server/orders";
-import { askedOf } from "@/server/query";
-import { SellHome } from "@/stations/sell/home";
+import { SellHome } from "@/features/sell/home";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
+import { readFinishedGoods } from "@/server/sales/finished-goods";
+import { listOrders } from "@/server/sales/orders";
 
 export const metadata = { title: "Sell" };
 
 export default async function SellPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop, now } = await here();
-  const asked = await askedOf(searchParams, { after: z.coerce.number().int().positive() });
-  const [orders, goods] = await Promise.all([listOrders(db, workshop.id, asked), goodsNow(db, workshop.id, dayAt(now, workshop.timeZone))]);
+  const { db, workshop, now } = await requestContext();
+  const asked = await parseQuery(searchParams, { after: z.coerce.number().int().positive() });
+  const [orders, goods] = await Promise.all([listOrders(db, workshop.id, asked), readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone))]);
   return <SellHome {...orders} goods={goods} narrowed={Boolean(asked.q)} />;
 }

@@ -1,12 +1,12 @@
 import { GLOSSARY } from "@/ui/glossary";
-import { Screen } from "@/ui/margin";
+import { PageLayout } from "@/ui/side-notes";
 
 export const metadata = { title: "Words" };
 
 /** The words of the trade in one place; each stands explained at its field too. */
 export default function WordsPage() {
   return (
-    <Screen title="Words of the trade" lead="As they are used here. A ? beside a field explains its word there; so does F1 in the field.">
+    <PageLayout title="Words of the trade" lead="As they are used here. A ? beside a field explains its word there; so does F1 in the field.">
       <dl className="columns-1 gap-8 lg:columns-2">
         {[...GLOSSARY]
           .sort((a, b) => a.name.localeCompare(b.name))
@@ -17,6 +17,6 @@ export default function WordsPage() {
             </div>
           ))}
       </dl>
-    </Screen>
+    </PageLayout>
   );
 }

@@ -1,8 +1,8 @@
 import { answerHazard, hazardRequest } from "@hearth/core";
-import { calculation } from "@/server/respond";
+import { calculationRoute } from "@/server/http/respond";
 
 /** The hazard label of a mixture, as a draft. */
-export const POST = calculation(
+export const POST = calculationRoute(
   hazardRequest,
   (request) => answerHazard(request),
   () => null,

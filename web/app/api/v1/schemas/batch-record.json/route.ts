@@ -1,4 +1,4 @@
-import { recordSchema } from "@/server/schemas";
+import { recordSchema } from "@/server/http/published-schemas";
 
 /** The JSON Schema of a batch record. */
 export function GET(): Response {

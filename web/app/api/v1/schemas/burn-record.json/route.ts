@@ -1,4 +1,4 @@
-import { burnSchema } from "@/server/schemas";
+import { burnSchema } from "@/server/http/published-schemas";
 
 /** The JSON Schema of a burn record. */
 export function GET(): Response {

@@ -1,9 +1,9 @@
 import { LANGUAGES } from "@hearth/core";
 import { z } from "zod";
-import { atWorkshop } from "@/server/door/door";
-import { buyerFile, labelFacts } from "@/server/label-of";
+import { workshopRoute } from "@/server/auth/authorize";
+import { errorResponse } from "@/server/http/respond";
 import { buyerPage } from "@/server/paper/buyer";
-import { refuse } from "@/server/respond";
+import { buyerFile, labelFacts } from "@/server/sales/label-content";
 
 const asked = z.object({
   product: z.uuid(),
@@ -17,14 +17,14 @@ const asked = z.object({
 });
 
 /** The page for who bought a candle: one file, to be read here or saved and hosted elsewhere. */
-export const GET = atWorkshop({ area: "sell", act: "see" }, {}, "There is no such workshop.", async (request, { db, workshop }) => {
+export const GET = workshopRoute({ area: "sell", action: "see" }, {}, "There is no such workshop.", async (request, { db, workshop }) => {
   const read = asked.safeParse(Object.fromEntries(new URL(request.url).searchParams));
-  const facts = read.success ? await labelFacts(db, workshop, { productId: read.data.product, batchId: read.data.batch ?? null }) : null;
-  if (!facts || !read.success) return refuse(404, "There is no such candle here.");
-  return new Response(buyerPage(facts, read.data.lang, workshop.locale), {
+  const state = read.success ? await labelFacts(db, workshop, { productId: read.data.product, batchId: read.data.batch ?? null }) : null;
+  if (!state || !read.success) return errorResponse(404, "There is no such candle here.");
+  return new Response(buyerPage(state, read.data.lang, workshop.locale), {
     headers: {
       "content-type": "text/html; charset=utf-8",
-      "content-disposition": `${read.data.save ? "attachment" : "inline"}; filename="${buyerFile(facts)}"`,
+      "content-disposition": `${read.data.save ? "attachment" : "inline"}; filename="${buyerFile(state)}"`,
       "cache-control": "no-store",
     },
   });

@@ -1,12 +1,12 @@
 import { LANGUAGES, perSheet } from "@hearth/core";
 import { z } from "zod";
-import { atWorkshop } from "@/server/door/door";
-import { buyerAddress, LABEL_KINDS, labelBlocks, labelFacts } from "@/server/label-of";
-import { listLabelSheets } from "@/server/labels";
+import { workshopRoute } from "@/server/auth/authorize";
+import { errorResponse } from "@/server/http/respond";
 import { originOf, pdfResponse } from "@/server/paper/answer";
 import { paperInThread } from "@/server/paper/draw";
 import { labelSvg } from "@/server/paper/labels";
-import { refuse } from "@/server/respond";
+import { buyerAddress, LABEL_KINDS, labelBlocks, labelFacts } from "@/server/sales/label-content";
+import { listLabelSheets } from "@/server/sales/label-settings";
 
 const count = z.coerce.number().int();
 const asked = z.object({
@@ -28,24 +28,24 @@ const asked = z.object({
 });
 
 /** Labels of a product, of a batch where one is named: on a sheet as PDF, or one of them as a picture. */
-export const GET = atWorkshop({ area: "sell", act: "see" }, {}, "There is no such workshop.", async (request, { db, workshop }) => {
+export const GET = workshopRoute({ area: "sell", action: "see" }, {}, "There is no such workshop.", async (request, { db, workshop }) => {
   const read = asked.safeParse(Object.fromEntries(new URL(request.url).searchParams));
-  if (!read.success) return refuse(400, read.error.issues[0]?.message ?? "This cannot be read.");
+  if (!read.success) return errorResponse(400, read.error.issues[0]?.message ?? "This cannot be read.");
   const of = read.data;
-  const facts = await labelFacts(db, workshop, { productId: of.product, batchId: of.batch ?? null });
-  if (!facts) return refuse(404, "There is no such product or batch in this workshop.");
+  const state = await labelFacts(db, workshop, { productId: of.product, batchId: of.batch ?? null });
+  if (!state) return errorResponse(404, "There is no such product or batch in this workshop.");
   const sheet = (await listLabelSheets(db, workshop.id)).find((one) => one.id === of.sheet)?.sheet;
-  if (!sheet) return refuse(404, "There is no such sheet of labels here.");
+  if (!sheet) return errorResponse(404, "There is no such sheet of labels here.");
   const areaMm2 = (sheet.width / 1_000) * (sheet.height / 1_000) * (sheet.round ? Math.PI / 4 : 1);
-  const blocks = labelBlocks(of.kind, facts, of.lang, {
+  const blocks = labelBlocks(of.kind, state, of.lang, {
     areaMm2,
     forPack: of.of === "pack",
-    address: buyerAddress(facts, workshop.id, originOf(request)),
+    address: buyerAddress(state, workshop.id, originOf(request)),
     locale: workshop.locale,
   });
-  const title = `${facts.name}: ${of.kind} label`;
+  const title = `${state.name}: ${of.kind} label`;
   const small = () =>
-    refuse(
+    errorResponse(
       400,
       `This does not fit a label of ${sheet.width / 1_000} × ${sheet.height / 1_000} mm, even in the smallest print. Choose a larger label or fewer languages.`,
     );

@@ -1,17 +1,17 @@
 import { may, type Role } from "@hearth/core";
-import { AREA_OF, atWorkshop } from "@/server/door/door";
-import { asksWho } from "@/server/door/mode";
-import { whoIn } from "@/server/door/who";
-import { type Change, hearChanges, markOf } from "@/server/live";
+import { AREA_OF_AGGREGATE, workshopRoute } from "@/server/auth/authorize";
+import { resolvePrincipal } from "@/server/auth/session";
+import { requiresSignIn } from "@/server/auth/sign-in-mode";
+import { type Change, changeMark, subscribeToChanges } from "@/server/http/change-stream";
 
 /** Of a subject that somebody may not see nothing is told. */
 const mayHear = (change: Change, role: Role): boolean =>
-  (["batch", "trial", "order"] as const).every((what) => change[what] === undefined || may(role, { area: AREA_OF[what], act: "see" }));
+  (["batch", "trial", "order"] as const).every((what) => change[what] === undefined || may(role, { area: AREA_OF_AGGREGATE[what], action: "see" }));
 
 export const dynamic = "force-dynamic";
 
 /** Every change of a workshop as it is written, as a stream of server-sent events. */
-export const GET = atWorkshop({ area: "bench", act: "see" }, {}, "There is no such workshop.", async (request, { workshop: { id: workshop }, who }) => {
+export const GET = workshopRoute({ area: "bench", action: "see" }, {}, "There is no such workshop.", async (request, { workshop: { id: workshop }, who }) => {
   const encoder = new TextEncoder();
   let stop = () => {};
   const stream = new ReadableStream<Uint8Array>({
@@ -26,8 +26,8 @@ export const GET = atWorkshop({ area: "bench", act: "see" }, {}, "There is no su
       send("retry: 1000\n\n");
       // What may have happened between the page's reading and this moment is read anew.
       const since = new URL(request.url).searchParams.get("since");
-      if (since === null || since !== markOf(workshop)) send(`data: ${JSON.stringify({ workshop: "*" })}\n\n`);
-      const leave = hearChanges((change) => {
+      if (since === null || since !== changeMark(workshop)) send(`data: ${JSON.stringify({ workshop: "*" })}\n\n`);
+      const leave = subscribeToChanges((change) => {
         if (change.workshop !== workshop && change.workshop !== "*") return;
         if (change.ends || (change.role !== undefined && change.role === who.personId)) return stop();
         // Who was cut off hears so, and nothing after it.
@@ -39,7 +39,7 @@ export const GET = atWorkshop({ area: "bench", act: "see" }, {}, "There is no su
       });
       const pulse = setInterval(async () => {
         // A sign-in that was ended elsewhere ends what it listens to as well.
-        const still = asksWho() ? await whoIn(request.headers, workshop).catch(() => who) : who;
+        const still = requiresSignIn() ? await resolvePrincipal(request.headers, workshop).catch(() => who) : who;
         if (typeof still === "string" || still.role !== who.role) stop();
         else send(": still here\n\n");
       }, 20_000);

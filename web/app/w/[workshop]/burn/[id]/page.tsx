@@ -2,19 +2,19 @@ import { roomsOf } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { Notebook } from "@/catalogue/notebook";
-import { listInstruments } from "@/server/batches";
-import { here } from "@/server/context";
-import { notesOf } from "@/server/notes";
-import { readProduct } from "@/server/products";
-import { readTrial } from "@/server/trials";
-import { TrialView } from "@/stations/burn/trial";
+import { TrialView } from "@/features/burn/trial";
+import { listInstruments } from "@/server/batches/batches";
+import { readTrial } from "@/server/burn/trials";
+import { requestContext } from "@/server/http/context";
+import { readProduct } from "@/server/products/products";
+import { notesOf } from "@/server/workshops/notes";
 
 export const metadata = { title: "Burn trial" };
 
 export default async function TrialPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
-  const { db, workshop, people } = await here();
+  const { db, workshop, people } = await requestContext();
   const [trial, instruments, notes] = await Promise.all([
     readTrial(db, workshop.id, id),
     listInstruments(db, workshop.id),

@@ -1,15 +1,15 @@
 import { WAX_FAMILIES } from "@hearth/core";
 import { z } from "zod";
-import { here } from "@/server/context";
-import { askedOf } from "@/server/query";
-import { triedIn } from "@/server/trials";
-import { Wicks } from "@/stations/burn/wicks";
+import { Wicks } from "@/features/burn/wicks";
+import { triedIn } from "@/server/burn/trials";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
 
 export const metadata = { title: "Wicks that passed" };
 
 export default async function WicksPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop } = await here();
-  const asked = await askedOf(searchParams, { family: z.enum(WAX_FAMILIES), state: z.enum(["passed", "open"]) });
+  const { db, workshop } = await requestContext();
+  const asked = await parseQuery(searchParams, { family: z.enum(WAX_FAMILIES), state: z.enum(["passed", "open"]) });
   const all = await triedIn(db, workshop.id, { family: asked.family, passed: asked.state === "passed" });
   const q = (asked.q ?? "").toLowerCase();
   const tried = all.filter(

@@ -1,11 +1,11 @@
 import { z } from "zod";
-import { compareBatches } from "@/server/compare";
-import { compareGroups } from "@/server/compare-groups";
-import { here } from "@/server/context";
-import { FACTORS } from "@/server/findings";
-import { askedPeriod, PERIOD_QUERY } from "@/server/period";
-import { askedOf } from "@/server/query";
-import { Compare } from "@/stations/findings/compare";
+import { Compare } from "@/features/findings/compare";
+import { compareBatches } from "@/server/findings/compare-batches";
+import { compareGroups } from "@/server/findings/compare-groups";
+import { FACTORS } from "@/server/findings/findings";
+import { requestContext } from "@/server/http/context";
+import { askedPeriod, PERIOD_QUERY } from "@/server/http/period";
+import { parseQuery } from "@/server/http/query";
 
 export const metadata = { title: "Two batches side by side" };
 
@@ -13,8 +13,8 @@ const number = z.coerce.number().int().min(1).max(999_999_999);
 const level = z.string().max(300);
 
 export default async function ComparePage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop, now } = await here();
-  const query = await askedOf(searchParams, { a: number, b: number, by: level, x: level, y: level, ...PERIOD_QUERY });
+  const { db, workshop, now } = await requestContext();
+  const query = await parseQuery(searchParams, { a: number, b: number, by: level, x: level, y: level, ...PERIOD_QUERY });
   const { a, b, by, x, y } = query;
   const { period, choice } = await askedPeriod(db, workshop, query, now);
   const [compared, groups] = await Promise.all([

@@ -1,15 +1,15 @@
 import { z } from "zod";
-import { here } from "@/server/context";
-import { askedPeriod, PERIOD_QUERY } from "@/server/period";
-import { askedOf } from "@/server/query";
-import { throwScores } from "@/server/throws";
-import { ThrowFindings } from "@/stations/findings/throw";
+import { ThrowFindings } from "@/features/findings/throw";
+import { throwScores } from "@/server/burn/throw-scores";
+import { requestContext } from "@/server/http/context";
+import { askedPeriod, PERIOD_QUERY } from "@/server/http/period";
+import { parseQuery } from "@/server/http/query";
 
 export const metadata = { title: "Throw" };
 
 export default async function ThrowPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop, now } = await here();
-  const asked = await askedOf(searchParams, { of: z.enum(["cold", "hot"]), ...PERIOD_QUERY });
+  const { db, workshop, now } = await requestContext();
+  const asked = await parseQuery(searchParams, { of: z.enum(["cold", "hot"]), ...PERIOD_QUERY });
   const { of = "hot" } = asked;
   const { period, choice } = await askedPeriod(db, workshop, asked, now);
   const scores = (await throwScores(db, workshop.id, null, period)).filter((one) => one.throw === of);

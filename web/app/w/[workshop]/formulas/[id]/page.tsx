@@ -2,36 +2,36 @@ import { namedIn } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { Notebook } from "@/catalogue/notebook";
-import { listColours } from "@/server/colours";
-import { here } from "@/server/context";
-import { readFormula } from "@/server/formulas";
-import { notesOf } from "@/server/notes";
-import { listProcesses } from "@/server/processes";
-import { fewFor } from "@/server/shelf";
-import { FormulaEditor } from "@/stations/formulas/editor";
+import { FormulaEditor } from "@/features/formulas/editor";
+import { listColors } from "@/server/formulas/colors";
+import { readFormula } from "@/server/formulas/formulas";
+import { listProcesses } from "@/server/formulas/processes";
+import { requestContext } from "@/server/http/context";
+import { pickList } from "@/server/inventory/shelf";
+import { notesOf } from "@/server/workshops/notes";
 
 export const metadata = { title: "Formula" };
 
 export default async function FormulaPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
-  const { db, workshop } = await here();
-  const [formula, processes, colours, notes] = await Promise.all([
+  const { db, workshop } = await requestContext();
+  const [formula, processes, colors, notes] = await Promise.all([
     readFormula(db, workshop.id, id),
     listProcesses(db, workshop.id),
-    listColours(db, workshop.id),
+    listColors(db, workshop.id),
     notesOf(db, workshop.id, "formula", id),
   ]);
   if (!formula) notFound();
-  const named = [...formula.versions.flatMap(({ spec }) => namedIn(spec)), ...colours.flatMap((one) => one.recipe.dyes.map((dye) => dye.id))];
+  const named = [...formula.versions.flatMap(({ spec }) => namedIn(spec)), ...colors.flatMap((one) => one.recipe.dyes.map((dye) => dye.id))];
   return (
     <FormulaEditor
       key={formula.id}
       formula={{ id: formula.id, name: formula.name, version: formula.version }}
       versions={formula.versions.map(({ id: versionId, number, spec, batches }) => ({ id: versionId, number, spec, batches }))}
-      few={await fewFor(db, workshop, [...new Set(named)])}
+      few={await pickList(db, workshop, [...new Set(named)])}
       processes={processes}
-      colours={colours}
+      colors={colors}
       notes={<Notebook kind="formula" of={id} notes={notes} />}
     />
   );

@@ -1,15 +1,15 @@
-import { listColours } from "@/server/colours";
-import { here } from "@/server/context";
-import { listProcesses } from "@/server/processes";
-import { fewFor } from "@/server/shelf";
-import { FormulaEditor } from "@/stations/formulas/editor";
+import { FormulaEditor } from "@/features/formulas/editor";
+import { listColors } from "@/server/formulas/colors";
+import { listProcesses } from "@/server/formulas/processes";
+import { requestContext } from "@/server/http/context";
+import { pickList } from "@/server/inventory/shelf";
 
 export const metadata = { title: "New formula" };
 
 export default async function NewFormulaPage() {
-  const { db, workshop } = await here();
-  const colours = await listColours(db, workshop.id);
-  const dyes = [...new Set(colours.flatMap((one) => one.recipe.dyes.map((dye) => dye.id)))];
-  const [few, processes] = await Promise.all([fewFor(db, workshop, dyes), listProcesses(db, workshop.id)]);
-  return <FormulaEditor formula={null} versions={[]} few={few} processes={processes} colours={colours} />;
+  const { db, workshop } = await requestContext();
+  const colors = await listColors(db, workshop.id);
+  const dyes = [...new Set(colors.flatMap((one) => one.recipe.dyes.map((dye) => dye.id)))];
+  const [few, processes] = await Promise.all([pickList(db, workshop, dyes), listProcesses(db, workshop.id)]);
+  return <FormulaEditor formula={null} versions={[]} few={few} processes={processes} colors={colors} />;
 }

@@ -1,10 +1,10 @@
-import { here } from "@/server/context";
-import { listProcesses } from "@/server/processes";
-import { ProcessList } from "@/stations/formulas/processes";
+import { ProcessList } from "@/features/formulas/processes";
+import { listProcesses } from "@/server/formulas/processes";
+import { requestContext } from "@/server/http/context";
 
 export const metadata = { title: "Processes" };
 
 export default async function ProcessesPage() {
-  const { db, workshop } = await here();
+  const { db, workshop } = await requestContext();
   return <ProcessList processes={await listProcesses(db, workshop.id)} />;
 }

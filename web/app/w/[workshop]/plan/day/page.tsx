@@ -1,22 +1,22 @@
-import { countsOn, dayAt, isoDay, seasonOf } from "@hearth/core";
-import { openBatches } from "@/server/batches";
-import { here } from "@/server/context";
-import { askedOf } from "@/server/query";
-import { ALL_OTHERS, readDay, readSeason } from "@/server/season";
-import { DayPlan } from "@/stations/plan/day";
+import { countsOn, dayAt, isoDay, planDemand } from "@hearth/core";
+import { DayPlan } from "@/features/plan/day";
+import { openBatches } from "@/server/batches/batches";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
+import { ALL_OTHERS, readDay, readDemandPlan } from "@/server/planning/planning";
 
 export const metadata = { title: "A day at the pots" };
 
 export default async function DayPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop, now } = await here();
-  const { on = dayAt(now, workshop.timeZone) } = await askedOf(searchParams, { on: isoDay() });
+  const { db, workshop, now } = await requestContext();
+  const { on = dayAt(now, workshop.timeZone) } = await parseQuery(searchParams, { on: isoDay() });
   const [season, open, { kept, version }] = await Promise.all([
-    readSeason(db, workshop, ALL_OTHERS),
+    readDemandPlan(db, workshop, ALL_OTHERS),
     openBatches(db, workshop.id),
     readDay(db, workshop.id, on),
   ]);
   const { lines, products, settings, made } = season;
-  const planned = countsOn(seasonOf(lines, products, settings, { now, zone: workshop.timeZone }), on);
+  const planned = countsOn(planDemand(lines, products, settings, { now, zone: workshop.timeZone }), on);
   const bodies = new Map(made.map(({ product }) => [product.id, product.bodyId]));
   const labels = open.flatMap((one) => {
     const pieces = one.products.reduce((sum, line) => sum + line.count, 0);

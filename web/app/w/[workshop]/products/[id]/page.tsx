@@ -1,24 +1,24 @@
 import { namedIn, packingDraw } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
-import { formulaNames } from "@/server/catalogue";
-import { here } from "@/server/context";
-import { newestSpecs, readProduct } from "@/server/products";
-import { fewFor } from "@/server/shelf";
-import { ProductEditor } from "@/stations/products/editor";
+import { ProductEditor } from "@/features/products/editor";
+import { requestContext } from "@/server/http/context";
+import { pickList } from "@/server/inventory/shelf";
+import { newestSpecs, readProduct } from "@/server/products/products";
+import { formulaNames } from "@/server/workshops/search-index";
 
 export const metadata = { title: "Product" };
 
 export default async function ProductPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
-  const { db, workshop } = await here();
+  const { db, workshop } = await requestContext();
   const product = await readProduct(db, workshop.id, id);
   if (!product) notFound();
   const spec = (await newestSpecs(db, workshop.id, [product.formulaId])).get(product.formulaId) ?? null;
   const named = spec ? namedIn(spec) : [];
   const [few, formulas] = await Promise.all([
-    fewFor(db, workshop, [...named, product.bodyId, ...(product.wickId ? [product.wickId] : []), ...packingDraw(product.packing, 1).map((one) => one.id)]),
+    pickList(db, workshop, [...named, product.bodyId, ...(product.wickId ? [product.wickId] : []), ...packingDraw(product.packing, 1).map((one) => one.id)]),
     formulaNames(db, workshop.id, 12, [product.formulaId]),
   ]);
   return (

@@ -1,12 +1,12 @@
-import { formulaNames } from "@/server/catalogue";
-import { here } from "@/server/context";
-import { fewFor } from "@/server/shelf";
-import { ProductEditor } from "@/stations/products/editor";
+import { ProductEditor } from "@/features/products/editor";
+import { requestContext } from "@/server/http/context";
+import { pickList } from "@/server/inventory/shelf";
+import { formulaNames } from "@/server/workshops/search-index";
 
 export const metadata = { title: "New product" };
 
 export default async function NewProductPage() {
-  const { db, workshop } = await here();
-  const [few, formulas] = await Promise.all([fewFor(db, workshop, []), formulaNames(db, workshop.id, 12)]);
+  const { db, workshop } = await requestContext();
+  const [few, formulas] = await Promise.all([pickList(db, workshop, []), formulaNames(db, workshop.id, 12)]);
   return <ProductEditor product={null} spec={null} formulas={formulas} few={few} rates={{ handsCost: workshop.handsCost, heatCost: workshop.heatCost }} />;
 }

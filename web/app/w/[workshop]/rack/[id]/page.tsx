@@ -1,15 +1,15 @@
 import { Notebook } from "@/catalogue/notebook";
-import { batchProps } from "@/server/batch-page";
-import { here } from "@/server/context";
-import { notesOf } from "@/server/notes";
-import { shelvesOf, wickTestsOf } from "@/server/rack";
-import { OnRack } from "@/stations/rack/on-rack";
+import { OnRack } from "@/features/rack/on-rack";
+import { batchProps } from "@/server/batches/batch-page";
+import { shelvesOf, wickTestsOf } from "@/server/batches/rack";
+import { requestContext } from "@/server/http/context";
+import { notesOf } from "@/server/workshops/notes";
 
 export const metadata = { title: "On the rack" };
 
 export default async function OnRackPage({ params }: { params: Promise<{ id: string }> }) {
   const props = await batchProps(params);
-  const { db, workshop } = await here();
+  const { db, workshop } = await requestContext();
   const bodies = props.batch.plan.products.map((one) => one.bodyId);
   const [notes, shelves, tests] = await Promise.all([
     notesOf(db, workshop.id, "batch", props.batch.id),

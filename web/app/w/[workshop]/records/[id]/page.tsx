@@ -1,17 +1,17 @@
 import { BurnedIn } from "@/catalogue/burned";
 import { Notebook } from "@/catalogue/notebook";
-import { batchProps } from "@/server/batch-page";
-import { here } from "@/server/context";
-import { notesOf } from "@/server/notes";
-import { readTakenBy } from "@/server/shelf";
-import { burnedOf } from "@/server/trials";
-import { RecordView } from "@/stations/records/record";
+import { RecordView } from "@/features/records/record";
+import { batchProps } from "@/server/batches/batch-page";
+import { burnedOf } from "@/server/burn/trials";
+import { requestContext } from "@/server/http/context";
+import { readTakenBy } from "@/server/inventory/shelf";
+import { notesOf } from "@/server/workshops/notes";
 
 export const metadata = { title: "Record" };
 
 export default async function RecordPage({ params }: { params: Promise<{ id: string }> }) {
   const props = await batchProps(params);
-  const { db, workshop } = await here();
+  const { db, workshop } = await requestContext();
   const [taken, notes, burned] = await Promise.all([
     readTakenBy(db, workshop.id, props.batch.id, workshop.timeZone),
     notesOf(db, workshop.id, "batch", props.batch.id),

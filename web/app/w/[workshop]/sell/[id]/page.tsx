@@ -1,19 +1,23 @@
 import { dayAt } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
-import { here } from "@/server/context";
-import { goodsNow, plannedFor } from "@/server/goods";
-import { readOrder } from "@/server/orders";
-import { OrderView } from "@/stations/sell/order";
+import { OrderView } from "@/features/sell/order";
+import { requestContext } from "@/server/http/context";
+import { plannedFor, readFinishedGoods } from "@/server/sales/finished-goods";
+import { readOrder } from "@/server/sales/orders";
 
 export const metadata = { title: "Order" };
 
 export default async function OrderPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
-  const { db, workshop, people, now } = await here();
+  const { db, workshop, people, now } = await requestContext();
   const today = dayAt(now, workshop.timeZone);
-  const [order, goods, planned] = await Promise.all([readOrder(db, workshop.id, id), goodsNow(db, workshop.id, today), plannedFor(db, workshop.id, id)]);
+  const [order, goods, planned] = await Promise.all([
+    readOrder(db, workshop.id, id),
+    readFinishedGoods(db, workshop.id, today),
+    plannedFor(db, workshop.id, id),
+  ]);
   if (!order) notFound();
   return (
     <OrderView

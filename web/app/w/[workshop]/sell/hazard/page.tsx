@@ -1,24 +1,24 @@
 import { notFound } from "next/navigation";
 import { z } from "zod";
-import { formulaNames } from "@/server/catalogue";
-import { here } from "@/server/context";
-import { readLabelling } from "@/server/labels";
-import { listProducts, newestSpecs, readProduct } from "@/server/products";
-import { askedOf } from "@/server/query";
-import { batchesOfFormula, hazardOfBatch, hazardOfRecipe } from "@/server/supplier-sheets";
-import { HazardView } from "@/stations/sell/hazard";
+import { HazardView } from "@/features/sell/hazard";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
+import { batchesOfFormula, hazardOfBatch, hazardOfRecipe } from "@/server/inventory/safety-data-sheets";
+import { listProducts, newestSpecs, readProduct } from "@/server/products/products";
+import { readLabelling } from "@/server/sales/label-settings";
+import { formulaNames } from "@/server/workshops/search-index";
 
 export const metadata = { title: "Hazard label" };
 
 export default async function HazardPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop } = await here();
-  const asked = await askedOf(searchParams, { formula: z.uuid(), product: z.uuid(), batch: z.uuid() });
+  const { db, workshop } = await requestContext();
+  const asked = await parseQuery(searchParams, { formula: z.uuid(), product: z.uuid(), batch: z.uuid() });
   const [formulas, products, labelling] = await Promise.all([
     formulaNames(db, workshop.id, 500, []),
     listProducts(db, workshop.id),
     readLabelling(db, workshop.id),
   ]);
-  const common = { ...labelling, formulas, products: products.filter((one) => !one.putAway).map(({ id, name }) => ({ id, name })) };
+  const common = { ...labelling, formulas, products: products.filter((one) => !one.archived).map(({ id, name }) => ({ id, name })) };
   if (asked.batch) {
     const batch = await hazardOfBatch(db, workshop.id, asked.batch);
     if (!batch) notFound();

@@ -1,11 +1,11 @@
 import { dayAt } from "@hearth/core";
-import { here } from "@/server/context";
-import { listSellables } from "@/server/goods";
-import { ImportOrders } from "@/stations/sell/import";
+import { ImportOrders } from "@/features/sell/import";
+import { requestContext } from "@/server/http/context";
+import { listSellables } from "@/server/sales/finished-goods";
 
 export const metadata = { title: "Orders from a file" };
 
 export default async function ImportOrdersPage() {
-  const { db, workshop, now } = await here();
+  const { db, workshop, now } = await requestContext();
   return <ImportOrders sellables={(await listSellables(db, workshop.id)).sellables} today={dayAt(now, workshop.timeZone)} />;
 }

@@ -1,19 +1,19 @@
 import { z } from "zod";
-import { here } from "@/server/context";
-import { packingAt, piecesIn } from "@/server/goods";
-import { labelFacts } from "@/server/label-of";
-import { listLabelSheets, readLabelling } from "@/server/labels";
-import { listProducts } from "@/server/products";
-import { askedOf } from "@/server/query";
-import { batchesFor } from "@/server/supplier-sheets";
-import { LabelsView } from "@/stations/sell/labels";
+import { LabelsView } from "@/features/sell/labels";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
+import { batchesFor } from "@/server/inventory/safety-data-sheets";
+import { listProducts } from "@/server/products/products";
+import { packingAt, piecesIn } from "@/server/sales/finished-goods";
+import { labelFacts } from "@/server/sales/label-content";
+import { listLabelSheets, readLabelling } from "@/server/sales/label-settings";
 
 export const metadata = { title: "Labels" };
 
 export default async function LabelsPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop } = await here();
-  const asked = await askedOf(searchParams, { packing: z.uuid(), product: z.uuid(), batch: z.uuid() });
-  const products = (await listProducts(db, workshop.id)).filter((one) => !one.putAway || one.id === asked.product);
+  const { db, workshop } = await requestContext();
+  const asked = await parseQuery(searchParams, { packing: z.uuid(), product: z.uuid(), batch: z.uuid() });
+  const products = (await listProducts(db, workshop.id)).filter((one) => !one.archived || one.id === asked.product);
   const [packing, pieces, labelling, sheets] = await Promise.all([
     asked.packing ? packingAt(db, workshop.id, asked.packing) : null,
     asked.packing ? piecesIn(db, workshop.id, [asked.packing]) : [],

@@ -1,17 +1,17 @@
 import { dayAt } from "@hearth/core";
 import { z } from "zod";
-import { here } from "@/server/context";
-import { goodsNow } from "@/server/goods";
-import { listOrders } from "@/server/orders";
-import { askedOf } from "@/server/query";
-import { NewOrder } from "@/stations/sell/order-new";
+import { NewOrder } from "@/features/sell/order-new";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
+import { readFinishedGoods } from "@/server/sales/finished-goods";
+import { listOrders } from "@/server/sales/orders";
 
 export const metadata = { title: "New order" };
 
 export default async function NewOrderPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop, now } = await here();
-  const { what = "order" } = await askedOf(searchParams, { what: z.enum(["order", "market"]) });
-  const [goods, orders] = await Promise.all([goodsNow(db, workshop.id, dayAt(now, workshop.timeZone)), listOrders(db, workshop.id)]);
+  const { db, workshop, now } = await requestContext();
+  const { what = "order" } = await parseQuery(searchParams, { what: z.enum(["order", "market"]) });
+  const [goods, orders] = await Promise.all([readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)), listOrders(db, workshop.id)]);
   const before = what === "market" ? [...orders.closed, ...orders.open].find((one) => one.what === "market") : undefined;
   return (
     <NewOrder

@@ -1,23 +1,23 @@
 import { dayAt, packingDraw } from "@hearth/core";
 import { z } from "zod";
-import { here } from "@/server/context";
-import { goodsNow, insidesOf, latelyPacked, listPacks } from "@/server/goods";
-import { listProducts } from "@/server/products";
-import { askedOf } from "@/server/query";
-import { readStocks } from "@/server/shelf";
-import { PackView } from "@/stations/sell/pack";
+import { PackView } from "@/features/sell/pack";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
+import { readStocks } from "@/server/inventory/shelf";
+import { listProducts } from "@/server/products/products";
+import { insidesOf, listPacks, readFinishedGoods, recentlyPacked } from "@/server/sales/finished-goods";
 
 export const metadata = { title: "Pack" };
 
 export default async function PackPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop, now } = await here();
-  const asked = await askedOf(searchParams, { of: z.uuid() });
+  const { db, workshop, now } = await requestContext();
+  const asked = await parseQuery(searchParams, { of: z.uuid() });
   const since = new Date(Date.parse(now) - 60 * 86_400_000).toISOString();
   const [goods, products, packs, lately] = await Promise.all([
-    goodsNow(db, workshop.id, dayAt(now, workshop.timeZone)),
+    readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)),
     listProducts(db, workshop.id),
     listPacks(db, workshop.id),
-    latelyPacked(db, workshop.id, since),
+    recentlyPacked(db, workshop.id, since),
   ]);
   const shown = goods.filter((one) => one.loose > 0 || one.packed > 0 || one.sellable.id === asked.of);
   const named = new Set(shown.flatMap((one) => one.sellable.contents.map((each) => each.productId)));

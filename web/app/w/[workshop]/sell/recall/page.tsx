@@ -1,15 +1,15 @@
 import { z } from "zod";
-import { here } from "@/server/context";
-import { whereNow } from "@/server/orders";
-import { askedOf } from "@/server/query";
-import { findLots, lotTrace } from "@/server/trace";
-import { RecallView } from "@/stations/sell/recall";
+import { RecallView } from "@/features/sell/recall";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
+import { findLots, lotTrace } from "@/server/inventory/trace";
+import { whereNow } from "@/server/sales/orders";
 
 export const metadata = { title: "Recall" };
 
 export default async function RecallPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop } = await here();
-  const asked = await askedOf(searchParams, { lot: z.uuid() });
+  const { db, workshop } = await requestContext();
+  const asked = await parseQuery(searchParams, { lot: z.uuid() });
   const traced = asked.lot && !asked.q ? await lotTrace(db, workshop.id, asked.lot, workshop.timeZone) : null;
   const rows = traced
     ? await whereNow(

@@ -1,23 +1,23 @@
 import { addDays, dayAt, timeOn } from "@hearth/core";
 import { z } from "zod";
-import { here } from "@/server/context";
-import { goodsNow } from "@/server/goods";
-import { askedOf } from "@/server/query";
-import { salesBetween, salesByMonth } from "@/server/sales";
-import { SalesView } from "@/stations/sell/sales";
+import { SalesView } from "@/features/sell/sales";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
+import { readFinishedGoods } from "@/server/sales/finished-goods";
+import { salesBetween, salesByMonth } from "@/server/sales/sales";
 
 export const metadata = { title: "What sold" };
 
 export default async function SalesPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop, now } = await here();
-  const { span = "365" } = await askedOf(searchParams, { span: z.enum(["90", "365", "all"]) });
+  const { db, workshop, now } = await requestContext();
+  const { span = "365" } = await parseQuery(searchParams, { span: z.enum(["90", "365", "all"]) });
   const today = dayAt(now, workshop.timeZone);
   const from = span === "all" ? dayAt(workshop.createdAt, workshop.timeZone) : addDays(today, -Number(span));
   const first = span === "all" ? "1970-01-01T00:00:00Z" : new Date(timeOn(from, 0, workshop.timeZone)).toISOString();
   const [sold, months, goods] = await Promise.all([
     salesBetween(db, workshop.id, first, new Date(Date.parse(now) + 60_000).toISOString()),
     salesByMonth(db, workshop.id, workshop.timeZone, first),
-    goodsNow(db, workshop.id, dayAt(now, workshop.timeZone)),
+    readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)),
   ]);
   return <SalesView sold={sold} months={months} goods={goods} span={span} from={from} to={today} />;
 }

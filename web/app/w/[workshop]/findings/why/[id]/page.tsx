@@ -1,19 +1,19 @@
 import { notFound } from "next/navigation";
 import { z } from "zod";
-import { here } from "@/server/context";
-import { readOwnCauses } from "@/server/finding-rules";
-import { askedOf } from "@/server/query";
-import { whyOf } from "@/server/why";
-import { WhyView } from "@/stations/findings/why";
+import { WhyView } from "@/features/findings/why";
+import { diagnoseBatch } from "@/server/findings/diagnosis";
+import { readCustomCauses } from "@/server/findings/rules";
+import { requestContext } from "@/server/http/context";
+import { parseQuery } from "@/server/http/query";
 
 export const metadata = { title: "Why did it do that?" };
 
 export default async function WhyPage({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[]>> }) {
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
-  const { db, workshop, now } = await here();
-  const asked = await askedOf(searchParams, { flaw: z.string().max(60) });
-  const [why, causes] = await Promise.all([whyOf(db, workshop.id, id, asked.flaw, now), readOwnCauses(db, workshop.id)]);
+  const { db, workshop, now } = await requestContext();
+  const asked = await parseQuery(searchParams, { flaw: z.string().max(60) });
+  const [why, causes] = await Promise.all([diagnoseBatch(db, workshop.id, id, asked.flaw, now), readCustomCauses(db, workshop.id)]);
   if (!why) notFound();
   return <WhyView why={why} causes={causes} />;
 }

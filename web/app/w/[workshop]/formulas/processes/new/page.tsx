@@ -1,4 +1,4 @@
-import { ProcessEditor } from "@/stations/formulas/process-editor";
+import { ProcessEditor } from "@/features/formulas/process-editor";
 
 export const metadata = { title: "New process" };
 

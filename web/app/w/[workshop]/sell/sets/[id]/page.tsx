@@ -1,24 +1,24 @@
 import { packingDraw } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
-import { here } from "@/server/context";
-import { asSellable, insidesOf, readSet } from "@/server/goods";
-import { listProducts } from "@/server/products";
-import { fewFor } from "@/server/shelf";
-import { SetEditor } from "@/stations/sell/set-editor";
+import { SetEditor } from "@/features/sell/set-editor";
+import { requestContext } from "@/server/http/context";
+import { pickList } from "@/server/inventory/shelf";
+import { listProducts } from "@/server/products/products";
+import { asSellable, insidesOf, readSet } from "@/server/sales/finished-goods";
 
 export const metadata = { title: "Set" };
 
 export default async function SetPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
-  const { db, workshop } = await here();
+  const { db, workshop } = await requestContext();
   const set = await readSet(db, workshop.id, id);
   if (!set) notFound();
-  const products = (await listProducts(db, workshop.id)).filter((one) => !one.putAway || set.contents.some((each) => each.productId === one.id));
+  const products = (await listProducts(db, workshop.id)).filter((one) => !one.archived || set.contents.some((each) => each.productId === one.id));
   const [inside, few] = await Promise.all([
     insidesOf(db, workshop.id, products),
-    fewFor(
+    pickList(
       db,
       workshop,
       packingDraw(set.packing, 1).map((one) => one.id),

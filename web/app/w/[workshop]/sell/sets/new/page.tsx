@@ -1,14 +1,14 @@
-import { here } from "@/server/context";
-import { asSellable, insidesOf } from "@/server/goods";
-import { listProducts } from "@/server/products";
-import { fewFor } from "@/server/shelf";
-import { SetEditor } from "@/stations/sell/set-editor";
+import { SetEditor } from "@/features/sell/set-editor";
+import { requestContext } from "@/server/http/context";
+import { pickList } from "@/server/inventory/shelf";
+import { listProducts } from "@/server/products/products";
+import { asSellable, insidesOf } from "@/server/sales/finished-goods";
 
 export const metadata = { title: "New set" };
 
 export default async function NewSetPage() {
-  const { db, workshop } = await here();
-  const products = (await listProducts(db, workshop.id)).filter((one) => !one.putAway);
-  const [inside, few] = await Promise.all([insidesOf(db, workshop.id, products), fewFor(db, workshop, [])]);
+  const { db, workshop } = await requestContext();
+  const products = (await listProducts(db, workshop.id)).filter((one) => !one.archived);
+  const [inside, few] = await Promise.all([insidesOf(db, workshop.id, products), pickList(db, workshop, [])]);
   return <SetEditor set={null} products={products.map(asSellable)} inside={inside} few={few} />;
 }

@@ -2,13 +2,13 @@ import { STOCKED, writeDose } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { Notebook } from "@/catalogue/notebook";
-import { byKind } from "@/server/by-kind";
-import { listColours } from "@/server/colours";
-import { here } from "@/server/context";
-import { notesOf } from "@/server/notes";
-import { readShelf, readStockHistory, readStocks } from "@/server/shelf";
-import { sheetsOf } from "@/server/supplier-sheets";
-import { ThingView } from "@/stations/shelf/thing";
+import { ThingView } from "@/features/shelf/thing";
+import { listColors } from "@/server/formulas/colors";
+import { requestContext } from "@/server/http/context";
+import { sheetsOf } from "@/server/inventory/safety-data-sheets";
+import { readShelf, readStockHistory, readStocks } from "@/server/inventory/shelf";
+import { byKind } from "@/server/shared/by-kind";
+import { notesOf } from "@/server/workshops/notes";
 
 export const metadata = { title: "Stock" };
 
@@ -16,13 +16,13 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
   const { kind, id } = await params;
   const known = z.enum(STOCKED).safeParse(kind);
   if (!known.success || !z.uuid().safeParse(id).success) notFound();
-  const { db, workshop } = await here();
-  const [shelf, stocks, history, notes, colours, sheets] = await Promise.all([
+  const { db, workshop } = await requestContext();
+  const [shelf, stocks, history, notes, colors, sheets] = await Promise.all([
     readShelf(db, workshop.id),
     readStocks(db, workshop.id, workshop.timeZone),
     readStockHistory(db, workshop.id, id),
     notesOf(db, workshop.id, known.data, id),
-    listColours(db, workshop.id, id),
+    listColors(db, workshop.id, id),
     sheetsOf(db, workshop.id, id),
   ]);
   const rows = byKind(shelf)[known.data];
@@ -38,7 +38,7 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
       vessel={shelf.vessels.find((one) => one.id === id) ?? null}
       waxes={shelf.waxes}
       wicks={shelf.wicks}
-      colours={colours.map(({ name, recipe }) => {
+      colors={colors.map(({ name, recipe }) => {
         const nameOf = (list: { id: string; name: string }[], one: string | null) => list.find((other) => other.id === one)?.name;
         return {
           name,

@@ -1,16 +1,16 @@
 import type { BatchEvent } from "@hearth/core";
 import { z } from "zod";
-import { atWorkshop } from "@/server/door/door";
-import { batchRecordOf, eventsCsv } from "@/server/record-out";
-import { refuse } from "@/server/respond";
+import { workshopRoute } from "@/server/auth/authorize";
+import { batchRecordOf, eventsCsv } from "@/server/batches/export-record";
+import { errorResponse } from "@/server/http/respond";
 
-export const GET = atWorkshop(
-  { area: "records", act: "see" },
+export const GET = workshopRoute(
+  { area: "records", action: "see" },
   { batch: z.uuid() },
   "There is no such batch in this workshop.",
   async (request, { db, workshop, named }) => {
     const record = await batchRecordOf(db, workshop.id, named.batch);
-    if (!record) return refuse(404, "There is no such batch in this workshop.");
+    if (!record) return errorResponse(404, "There is no such batch in this workshop.");
     const csv = new URL(request.url).searchParams.get("as") === "csv";
     const names = new Map([...record.people, ...record.instruments].map((one) => [one.id, one.name]));
     const body = csv

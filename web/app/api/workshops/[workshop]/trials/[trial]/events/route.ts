@@ -1,9 +1,9 @@
-import { takeEntry } from "@/server/entry";
-import { TRIALS } from "@/server/keep-trial";
-import { respond } from "@/server/respond";
+import { acceptEntry } from "@/server/events/entry-request";
+import { trialStore } from "@/server/events/trial-store";
+import { jsonResponse } from "@/server/http/respond";
 
 /** Takes one entry of a trial as it is sent, and answers once it is written. */
 export async function POST(request: Request, { params }: { params: Promise<{ workshop: string; trial: string }> }): Promise<Response> {
   const { workshop, trial: id } = await params;
-  return respond(await takeEntry(TRIALS, request, { workshop, id }));
+  return jsonResponse(await acceptEntry(trialStore, request, { workshop, id }));
 }

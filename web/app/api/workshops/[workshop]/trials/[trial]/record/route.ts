@@ -1,16 +1,16 @@
 import { z } from "zod";
-import { burnCsv, burnRecordOf } from "@/server/burn-record";
-import { atWorkshop } from "@/server/door/door";
-import { refuse } from "@/server/respond";
+import { workshopRoute } from "@/server/auth/authorize";
+import { burnCsv, burnRecordOf } from "@/server/burn/burn-record";
+import { errorResponse } from "@/server/http/respond";
 
 /** A trial to take along: whole as JSON, or its sessions and looks as CSV. */
-export const GET = atWorkshop(
-  { area: "burn", act: "see" },
+export const GET = workshopRoute(
+  { area: "burn", action: "see" },
   { trial: z.uuid() },
   "There is no such trial in this workshop.",
   async (request, { db, workshop, named }) => {
     const record = await burnRecordOf(db, workshop.id, named.trial);
-    if (!record) return refuse(404, "There is no such trial in this workshop.");
+    if (!record) return errorResponse(404, "There is no such trial in this workshop.");
     const csv = new URL(request.url).searchParams.get("as") === "csv";
     return new Response(csv ? burnCsv(record) : `${JSON.stringify(record, null, 2)}\n`, {
       headers: {

@@ -1,15 +1,15 @@
 import { notFound } from "next/navigation";
 import { z } from "zod";
-import { here } from "@/server/context";
-import { readShelf } from "@/server/shelf";
-import { WickTemplate } from "@/stations/shelf/wick-template";
+import { WickTemplate } from "@/features/shelf/wick-template";
+import { requestContext } from "@/server/http/context";
+import { readShelf } from "@/server/inventory/shelf";
 
 export const metadata = { title: "Centring template" };
 
 export default async function TemplatePage({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ wicks?: string }> }) {
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
-  const { db, workshop } = await here();
+  const { db, workshop } = await requestContext();
   const vessel = (await readShelf(db, workshop.id)).vessels.find((one) => one.id === id);
   if (!vessel) notFound();
   const asked = Number((await searchParams).wicks ?? vessel.wicks);

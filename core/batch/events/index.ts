@@ -1,0 +1,58 @@
+import { note } from "../../log/events/note";
+import { withdrawn } from "../../log/events/withdrawn";
+import type { BatchPlan } from "../plan";
+import type { BatchState } from "../state";
+import { abandoned } from "./abandoned";
+import { closed } from "./closed";
+import { counted } from "./counted";
+import { flaw } from "./flaw";
+import { heated } from "./heated";
+import { inspected } from "./inspected";
+import { jarsInspected } from "./jars-inspected";
+import { located } from "./located";
+import { packed } from "./packed";
+import { poured } from "./poured";
+import { prepared } from "./prepared";
+import { read } from "./read";
+import { released } from "./released";
+import { repairChecked } from "./repair-checked";
+import { repaired } from "./repaired";
+import { rescaled } from "./rescaled";
+import { room } from "./room";
+import { smelled } from "./smelled";
+import { started } from "./started";
+import { statusChanged } from "./status-changed";
+import { stepDone } from "./step-done";
+import { stirred } from "./stirred";
+import { transferred } from "./transferred";
+import { weighed } from "./weighed";
+
+/** Everything that can happen to a batch. A new kind is its file and this line. */
+export const BATCH_EVENTS = [
+  started,
+  weighed,
+  counted,
+  rescaled,
+  read,
+  stirred,
+  stepDone,
+  heated,
+  transferred,
+  prepared,
+  poured,
+  flaw,
+  jarsInspected,
+  inspected,
+  repaired,
+  repairChecked,
+  located,
+  room,
+  smelled,
+  statusChanged,
+  packed,
+  released,
+  note<BatchState, BatchPlan>(),
+  closed,
+  abandoned,
+  withdrawn<BatchState, BatchPlan>(),
+] as const;

@@ -1,0 +1,39 @@
+import { defectOf } from "../../defects/defects";
+import { EXTENT_WORDS } from "../../defects/places";
+import { filledOf, seenInRound } from "../jars";
+import { batchEvent, closedAlready, MAX_JARS, notPoured, productOf } from "./event-type";
+
+/** Jars that were looked at and are alike: what they show, or nothing. */
+export const jarsInspected = batchEvent({
+  kind: "jarsInspected",
+  formerName: "seen",
+  version: 1,
+  payload: ({ z, seenFlaw }) =>
+    z.object({
+      product: z.string().min(1).max(60).describe("its key within the batch"),
+      jars: z.number().int().min(1, "At least 1 jar.").max(MAX_JARS),
+      flaws: z.array(seenFlaw).max(12, "At most 12 flaws on one jar."),
+    }),
+  validate: (state, one, plan) => {
+    const early = notPoured(state, "inspected");
+    if (early) return early;
+    const product = productOf(plan, one.product);
+    if (!product) return { field: "product", message: "This batch has no such product." };
+    const left = filledOf(plan, state, one.product) - seenInRound(state, one.product);
+    if (one.jars > left)
+      return { field: "jars", message: left > 0 ? `${left} of ${product.name} are still to be looked at.` : `All of ${product.name} were looked at already.` };
+    return closedAlready(state);
+  },
+  apply: (state, { id, happenedAt, payload: one }) => {
+    state.seen.push({ eventId: id, at: happenedAt, product: one.product, jars: one.jars, flaws: one.flaws, round: state.rounds });
+    for (const flaw of one.flaws) state.flaws.push({ eventId: id, at: happenedAt, flaw: { ...flaw, product: one.product, jars: one.jars } });
+  },
+  describe: (one, plan) => ({
+    what: `${one.jars} × ${productOf(plan, one.product)?.name ?? "vessel"} looked at`,
+    figure: one.flaws.length === 0 ? "fine" : one.flaws.map((flaw) => `${defectOf(flaw.defect)?.name ?? flaw.defect}, ${EXTENT_WORDS[flaw.extent]}`).join("; "),
+    tone: one.flaws.some((flaw) => defectOf(flaw.defect)?.classes.includes("S")) ? "safety" : "ink",
+  }),
+  columns: (one, plan) => ({
+    what: `${one.jars} × ${productOf(plan, one.product)?.name ?? ""}: ${one.flaws.map((flaw) => `${flaw.defect} ${flaw.place} ${flaw.extent}`).join("; ") || "fine"}`,
+  }),
+});

@@ -1,0 +1,40 @@
+import { jarStatusesOf, looseOf } from "../jars";
+import { abandonedAlready, batchEvent, notPoured, productOf } from "./event-type";
+
+/** Pieces of a product went into packs, with what the packs took beside them. Of a set from several batches each has its own entry. */
+export const packed = batchEvent({
+  kind: "packed",
+  version: 1,
+  onlyByCommand: "Packing is done and undone under Sell: unpack these packs there.",
+  payload: ({ z }) =>
+    z.object({
+      packing: z.uuid().describe("names the packs, so that every piece can be found again"),
+      of: z.string().trim().min(1).max(120).describe("what it is sold as"),
+      product: z.string().min(1).max(60).describe("its key within the batch"),
+      jars: z.number().int().min(1, "At least 1 piece.").max(100_000),
+      packs: z.number().int().min(1).max(100_000),
+      /** Boxes, lids, labels that are booked here; those of a set stand with one of its batches. */
+      parts: z.array(z.object({ id: z.uuid(), count: z.number().int().min(1).max(10_000_000) })).max(40),
+    }),
+  validate: (state, one, plan) => {
+    const early = notPoured(state, "packed") ?? abandonedAlready(state);
+    if (early) return early;
+    if (!productOf(plan, one.product)) return { field: "product", message: "This batch has no such product." };
+    if (!state.released) return { field: "kind", message: "It is not released for sale yet: cure, inspect and release it first." };
+    const loose = looseOf(plan, state, one.product);
+    if (one.jars <= loose) return null;
+    // A safety flaw that is found later does not unpack what was packed before.
+    const isAdvisory = one.jars <= jarStatusesOf(plan, state, one.product).counts.rack;
+    return {
+      field: "jars",
+      message: `${loose} ${loose === 1 ? "piece" : "pieces"} of it may be packed now. Pack fewer, or release more.`,
+      ...(isAdvisory ? { advisory: true as const } : {}),
+    };
+  },
+  apply: (state, { id, happenedAt, payload: one }) => {
+    state.jarStatuses.push({ eventId: id, at: happenedAt, product: one.product, jars: one.jars, from: "rack", to: "packed", whom: "", packing: one.packing });
+  },
+  stockUse: (_facts, one) => one.parts.map(({ id, count }) => ({ materialId: id, amount: count })),
+  describe: (one, plan) => ({ what: `packed ${one.jars} × ${productOf(plan, one.product)?.name ?? "piece"}`, figure: `${one.packs} × ${one.of}` }),
+  columns: (one, plan) => ({ what: `${one.jars} × ${productOf(plan, one.product)?.name ?? ""} packed as ${one.packs} × ${one.of}` }),
+});

@@ -1,0 +1,39 @@
+import { defectOf } from "../../defects/defects";
+import { filledOf } from "../jars";
+import { batchEvent, closedAlready, MAX_JARS, notPoured, productOf } from "./event-type";
+
+export const REPAIRS = ["heat gun", "relief holes and top-up", "melted again", "dabbed dry", "other"] as const;
+export type Repair = (typeof REPAIRS)[number];
+
+/** What was done against a flaw, and what it used. */
+export const repaired = batchEvent({
+  kind: "repaired",
+  version: 1,
+  payload: ({ z }) =>
+    z.object({
+      product: z.string().min(1).max(60),
+      defect: z.string().min(1).max(60),
+      jars: z.number().int().min(1, "At least 1 jar.").max(MAX_JARS),
+      how: z.enum(REPAIRS, { error: "Say how it was mended." }),
+      /** Wax that went in, of the same formula. */
+      mg: z.number().int().min(0).max(100_000_000).nullable(),
+    }),
+  validate: (state, one, plan) => {
+    const early = notPoured(state, "mended");
+    if (early) return early;
+    if (!defectOf(one.defect)) return { field: "defect", message: "Choose the flaw that was mended." };
+    const product = productOf(plan, one.product);
+    if (!product) return { field: "product", message: "This batch has no such product." };
+    if (defectOf(one.defect)?.id === "cracked_glass") return { field: "defect", message: "A cracked vessel is not mended: it is thrown away." };
+    const filled = filledOf(plan, state, one.product);
+    return one.jars > filled ? { field: "jars", message: `${filled} of ${product.name} were filled.` } : closedAlready(state);
+  },
+  apply: (state, { id, happenedAt, payload: one }) => {
+    state.repairs.push({ eventId: id, at: happenedAt, ...one, held: null, checkedAt: null });
+  },
+  describe: (one, plan, say) => ({
+    what: `${defectOf(one.defect)?.name ?? one.defect} mended: ${one.how}, ${one.jars} × ${productOf(plan, one.product)?.name ?? "vessel"}`,
+    figure: one.mg ? say.g(one.mg) : "",
+  }),
+  columns: (one) => ({ what: `${one.defect} ${one.how} ${one.jars}`, ...(one.mg ? { grams: one.mg / 1_000 } : {}) }),
+});

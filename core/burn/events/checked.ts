@@ -1,0 +1,78 @@
+import { checkOf } from "../checks";
+import { FLAMES, type Measures, SI, signsOf } from "../judge";
+import { burningAt, burningIn, type CheckSeen, LEFT_ON_WALL, MUSHROOMS, SOOT, SOOT_AT } from "../state";
+import { notThere, type TrialShapes, trialEvent } from "./event-type";
+
+/** What is seen at one look. What was not looked at is left out. Lengths in micrometres, temperatures in hundredths of °C. */
+const seen = ({ z }: TrialShapes) => {
+  const um = (most: number, what: string) => z.number().int().min(0).max(most, `${what} is never this large.`);
+  return z.object({
+    poolUm: um(2_000_000, "A pool").optional(),
+    reached: z.number().int().min(0).max(100).optional().describe("percent of the wall that the pool touches"),
+    depthUm: um(500_000, "A pool").optional(),
+    flame: z.enum(FLAMES).optional(),
+    flameUm: um(1_000_000, "A flame").optional(),
+    mushroom: z.enum(MUSHROOMS).optional(),
+    soot: z.enum(SOOT).optional(),
+    sootAt: z.enum(SOOT_AT).optional(),
+    wall: z.number().int().min(-5_000).max(40_000, "A wall is never this hot.").optional(),
+    onWall: z.enum(LEFT_ON_WALL).optional(),
+    bottom: z.boolean().optional(),
+    joined: z.boolean().optional(),
+    elsewhere: z.boolean().optional(),
+    edge: z.boolean().optional(),
+    note: z.string().trim().max(500).optional(),
+  });
+};
+
+/** What was seen, in a few words. */
+export function lookWords(one: Omit<CheckSeen, "id" | "at">, { len, t }: Measures = SI): string {
+  return [
+    one.poolUm === undefined ? "" : `pool ${len(one.poolUm)}`,
+    one.reached === undefined ? "" : `${one.reached} % of the wall`,
+    one.depthUm === undefined ? "" : `${len(one.depthUm)} deep`,
+    one.flame === undefined ? "" : `flame ${one.flame}`,
+    one.flameUm === undefined ? "" : `${len(one.flameUm)} high`,
+    one.mushroom === undefined ? "" : one.mushroom === "none" ? "no mushroom" : `${one.mushroom} mushroom`,
+    one.soot === undefined ? "" : one.soot === "none" ? "no soot" : `${one.soot} soot${one.sootAt ? ` (${one.sootAt})` : ""}`,
+    one.wall === undefined ? "" : `wall ${t(one.wall)}`,
+    one.onWall === undefined ? "" : one.onWall === "none" ? "wall clean" : `${one.onWall} wax on the wall`,
+    one.bottom ? "bottom seen" : "",
+    one.joined ? "flames joined" : "",
+    one.elsewhere ? "burns beside the wick" : "",
+    one.edge ? "hard edge" : "",
+    one.note ? `“${one.note}”` : "",
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
+
+/** A look at a burning tester. */
+export const checked = trialEvent({
+  kind: "checked",
+  formerName: "looked",
+  version: 1,
+  payload: (shapes) =>
+    seen(shapes)
+      .extend({ tester: shapes.testCandleKey })
+      .refine((one) => Object.keys(one).length > 1, { path: ["flame"], error: "Put down at least one thing that you saw." }),
+  validate: (state, one, _plan, at) => {
+    const there = notThere(state, one.tester);
+    if (there) return there;
+    const tester = state.testers[one.tester];
+    if (at ? burningAt(tester, at) : burningIn(tester)) return null;
+    return burningIn(tester)
+      ? { field: "at", message: "It was not lit yet then." }
+      : { field: "tester", message: at && tester?.sessions.length ? "It did not burn then." : "It does not burn. Light it first." };
+  },
+  apply: (state, { id, happenedAt, payload: { tester, ...one } }) => {
+    burningAt(state.testers[tester], happenedAt)?.looks.push({ id, at: happenedAt, ...one });
+    state.presentAt = happenedAt;
+  },
+  correctableField: null,
+  describe: ({ tester, ...one }, _plan, say) => {
+    const [sign] = signsOf(checkOf({ id: "", at: "", ...one }, 240), say);
+    return { what: `${tester}: ${lookWords(one, say)}`, ...(sign ? { standing: sign.says, tone: "safety" as const } : {}) };
+  },
+  columns: ({ tester, ...one }) => ({ what: `${tester}: ${lookWords(one)}`, ...(one.wall === undefined ? {} : { shown_celsius: one.wall / 100 }) }),
+});

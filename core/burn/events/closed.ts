@@ -1,0 +1,17 @@
+import { burningIn } from "../state";
+import { closedTrial, trialEvent } from "./event-type";
+
+/** A trial is closed: nothing of it burns any more. */
+export const closed = trialEvent({
+  kind: "closed",
+  version: 1,
+  payload: ({ z }) => z.object({}),
+  validate: (state) =>
+    closedTrial(state) ??
+    (Object.values(state.testers).some((one) => burningIn(one)) ? { field: "kind", message: "Something of it still burns. Put it out first." } : null),
+  apply: (state, { id, happenedAt }) => {
+    state.closed = { at: happenedAt, id };
+  },
+  describe: () => ({ what: "trial closed" }),
+  columns: () => ({ what: "closed" }),
+});

@@ -1,0 +1,15 @@
+import { closedTrial, trialEvent } from "./event-type";
+
+/** The codes on the jars are told: from now on everybody knows which is which. */
+export const codesRevealed = trialEvent({
+  kind: "codesRevealed",
+  formerName: "unmasked",
+  version: 1,
+  payload: ({ z }) => z.object({}),
+  validate: (state) => closedTrial(state) ?? (state.unmasked ? { field: "kind", message: "The codes were told already." } : null),
+  apply: (state, { happenedAt }) => {
+    state.unmasked = happenedAt;
+  },
+  describe: () => ({ what: "the codes on the jars were told" }),
+  columns: () => ({ what: "unmasked" }),
+});

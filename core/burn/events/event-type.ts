@@ -1,0 +1,21 @@
+import type { EventType, Rejection } from "../../log/log";
+import type { Z } from "../../shapes";
+import type { TrialPlan } from "../plan";
+import type { testCandleKey, trialPlan } from "../schema";
+import type { TrialState } from "../state";
+
+/** What the kinds of a trial are handed to say how their payloads are checked. */
+export interface TrialShapes {
+  z: Z;
+  trialPlan: typeof trialPlan;
+  testCandleKey: typeof testCandleKey;
+}
+
+/** Declares an event type of a trial. */
+export const trialEvent = <K extends string, P>(kind: EventType<K, P, TrialState, TrialPlan, TrialShapes>) => kind;
+
+export const noTestCandle: Rejection = { field: "tester", message: "This trial has no such tester." };
+export const closedTrial = (state: TrialState): Rejection | null =>
+  state.closed ? { field: "kind", message: "This trial is closed. Reopen it first, by taking the closing back." } : null;
+/** Why nothing can be done to a tester now; null where it can. */
+export const notThere = (state: TrialState, key: string): Rejection | null => closedTrial(state) ?? (state.testers[key] ? null : noTestCandle);

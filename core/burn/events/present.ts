@@ -1,0 +1,14 @@
+import { closedTrial, trialEvent } from "./event-type";
+
+/** Somebody says that they are there, with what burns. */
+export const present = trialEvent({
+  kind: "present",
+  version: 1,
+  payload: ({ z }) => z.object({}),
+  validate: closedTrial,
+  apply: (state, { happenedAt }) => {
+    state.presentAt = happenedAt;
+  },
+  describe: () => ({ what: "somebody is with the flames" }),
+  columns: () => ({ what: "present" }),
+});

@@ -1,0 +1,33 @@
+import { bad, good, type Parsed } from "../units/parsed";
+import { type ProtocolSession, protocolSession } from "./schema";
+
+/** A moment of a session as makers write it: "1:15", "1¼", "2", "2.5 h", "75 min". Hours where nothing is said. */
+function minuteOf(text: string): number | null {
+  const plain = text.trim().toLowerCase().replace(/½/, ".5").replace(/¼/, ".25").replace(/¾/, ".75").replace(",", ".");
+  const clock = /^(\d{1,2}):([0-5]\d)$/.exec(plain);
+  if (clock) return Number(clock[1]) * 60 + Number(clock[2]);
+  const said = /^(\d*\.?\d+)\s*(h|hours?|min|minutes?)?$/.exec(plain);
+  if (!said) return null;
+  const value = Number(said[1]);
+  return Math.round(said[2]?.startsWith("m") ? value : value * 60);
+}
+
+/** Reads sessions as they are typed, one a line: the looks, and after “out” when it is put out (else with the last look). */
+export function readSessions(text: string): Parsed<ProtocolSession[]> {
+  const sessions: ProtocolSession[] = [];
+  const lines = text.split("\n").filter((line) => line.trim() !== "");
+  if (lines.length === 0) return bad("empty", "Write at least one session: its looks, like “1:15 2 3 4”.");
+  for (const [at, line] of lines.entries()) {
+    const [looksText = "", outText] = line.split(/\bout\b/i);
+    const words = looksText.split(/[\s;]+|,\s+|,$/).filter(Boolean);
+    const looks = words.map(minuteOf);
+    const wrong = words[looks.indexOf(null)];
+    if (wrong !== undefined) return bad("not-understood", `“${wrong}” in line ${at + 1} is no time. Write looks like “1:15 2 3 4”.`);
+    const out = outText === undefined ? (looks.at(-1) ?? null) : minuteOf(outText);
+    if (out === null) return bad("not-understood", `When it is put out cannot be read in line ${at + 1}. Write “out 4:00”.`);
+    const parsed = protocolSession.safeParse({ looks, minutes: out });
+    if (!parsed.success) return bad("out-of-range", `Line ${at + 1}: ${parsed.error.issues[0]?.message ?? "cannot be read."}`);
+    sessions.push(parsed.data);
+  }
+  return sessions.length > 20 ? bad("too-long", "At most 20 sessions are written down; the last one repeats itself to the end.") : good(sessions);
+}

@@ -1,0 +1,119 @@
+import { type Mixed, mixed } from "../statistics/mixed";
+import { tQuantile } from "../statistics/tails";
+import { type TrialPlan, variantsOf } from "./plan";
+import type { Room } from "./rooms";
+import type { Rating } from "./state";
+
+export interface ThrowVariant {
+  option: string;
+  /** The mean as it was given, and how many scores. */
+  mean: number;
+  n: number;
+  /** Against the first option, noses' own levels and rooms taken out, with 95 %; null for that one itself. */
+  against: { value: number; low: number; high: number } | null;
+}
+export interface ThrowComparison {
+  options: ThrowVariant[];
+  /** How much noses differ in level, and one nose with itself: standard deviations of the score. */
+  noses: { name: string | null; level: number; n: number }[];
+  between: number;
+  within: number;
+  /** What can be said. */
+  says: string;
+  told: boolean;
+}
+
+const round = (value: number) => Math.round(value * 100) / 100;
+
+/**
+ * Options held against one another by their scores, each nose by its own level: a mixed model with the option and the room as
+ * they are, and a level for each nose. Says “too little to tell” where the intervals hold no difference at all, or nothing is left to judge by.
+ */
+export function compareThrow(plan: Pick<TrialPlan, "testers">, ratings: readonly Rating[], words: (option: string) => string): ThrowComparison | null {
+  const optionOf = new Map(plan.testers.map((one) => [one.key, one.option]));
+  const rows = ratings.flatMap((one) => {
+    const option = optionOf.get(one.tester);
+    return option === undefined ? [] : [{ option, room: one.room, nose: one.nose, y: one.score }];
+  });
+  const options = variantsOf(plan).filter((one) => rows.some((row) => row.option === one));
+  if (options.length === 0) return null;
+  const plain = options.map((option): ThrowVariant => {
+    const mine = rows.filter((row) => row.option === option);
+    return { option, n: mine.length, mean: round(mine.reduce((sum, row) => sum + row.y, 0) / mine.length), against: null };
+  });
+  const little = (says: string): ThrowComparison => ({ options: plain, noses: [], between: 0, within: 0, says, told: false });
+  if (options.length < 2) return little("Only one was smelled: nothing to hold it against.");
+  const rooms = [...new Set(rows.map((row) => row.room))];
+  const noses = [...new Set(rows.map((row) => row.nose))];
+  const fit: Mixed | null = mixed(
+    rows.map((row) => ({
+      y: row.y,
+      group: row.nose ?? "",
+      x: [1, ...options.slice(1).map((one) => Number(row.option === one)), ...rooms.slice(1).map((one) => Number(row.room === one))],
+    })),
+  );
+  if (!fit) return little("Too little to tell: have every nose smell every one, in the same rooms.");
+  const t = tQuantile(0.975, fit.df);
+  const compared = plain.map((one, at): ThrowVariant => {
+    if (at === 0) return one;
+    const value = fit.coefficients[at] as number;
+    const half = t * Math.sqrt(fit.covariance[at]?.[at] ?? 0);
+    return { ...one, against: { value: round(value), low: round(value - half), high: round(value + half) } };
+  });
+  const apart = compared.filter((one) => one.against && (one.against.low > 0 || one.against.high < 0));
+  const first = words(options[0] as string);
+  return {
+    options: compared,
+    noses: noses.map((name) => ({ name, level: round(fit.levels.get(name ?? "") ?? 0), n: rows.filter((row) => row.nose === name).length })),
+    between: round(Math.sqrt(fit.between)),
+    within: round(Math.sqrt(fit.residual)),
+    told: apart.length > 0,
+    says:
+      apart.length === 0
+        ? "Too little to tell: the differences are within what one nose says at different times."
+        : apart
+            .map(
+              (one) =>
+                `${words(one.option)} is ${Math.abs(one.against?.value ?? 0)} ${(one.against?.value ?? 0) > 0 ? "stronger" : "weaker"} than ${first} (${one.against?.low} to ${one.against?.high})`,
+            )
+            .join("; "),
+  };
+}
+
+/** What to try next for a weak throw, in order. Common practice, no source. */
+export const THROW_ORDER = [
+  { id: "load_8", says: "load at 8 %" },
+  { id: "oil", says: "a strong oil that is known to carry" },
+  { id: "wax", says: "another wax" },
+  { id: "vessel", says: "a larger vessel: one with little wax fills a small room only" },
+  { id: "wick", says: "another wick: the series before the size" },
+  { id: "load_10", says: "two points more load, up to what the wax takes" },
+] as const;
+/** A vessel with so much wax fills more than a small room. Common practice, no source: about 6 oz. */
+const LARGE_VESSEL_MG = 170_000;
+/** So strong a throw does for a room. Common practice, no source: 7 of 10 for a small one, 8 to 9 for a large one. */
+export const targetScore = (size: Room["size"]): number => (size === "large" ? 8 : 7);
+
+/** The next of that order that was not tried yet; null where nothing is left. `sooty`: a strong oil may have to go down several steps before the soot stops. */
+export function nextForThrow(record: {
+  loadPpm: number;
+  tried: readonly string[];
+  sooty: boolean;
+  cured: boolean;
+  /** The most that wax and oil take, in millionths of the wax; null where it is not known. */
+  maxLoadPpm?: number | null;
+  /** Wax in a jar. */
+  fillMg?: number;
+  /** Whether the oil is strong out of the bottle; null where nobody said. */
+  strongOil?: boolean | null;
+}): { id: string; says: string } | null {
+  if (!record.cured) return { id: "cure", says: "a longer cure first: it may only be too early" };
+  if (record.sooty) return { id: "load_down", says: "less load: a strong oil may have to go down several steps before the soot stops" };
+  const done = new Set<string>(record.tried);
+  if (record.loadPpm >= 78_000) done.add("load_8");
+  if (record.loadPpm >= 98_000 || (record.maxLoadPpm != null && record.loadPpm >= record.maxLoadPpm - 1_000)) done.add("load_10");
+  if (record.maxLoadPpm != null && record.maxLoadPpm < 78_000) done.add("load_8");
+  if ((record.fillMg ?? 0) > LARGE_VESSEL_MG) done.add("vessel");
+  if (record.strongOil) done.add("oil");
+  return THROW_ORDER.find((one) => !done.has(one.id)) ?? null;
+}

@@ -1,0 +1,17 @@
+import { closedOrder, orderEvent } from "./event-type";
+
+/** What is asked for, said anew: name, day, and all lines. */
+export const asked = orderEvent({
+  kind: "asked",
+  version: 1,
+  payload: ({ orderPlan }) => orderPlan.pick({ name: true, whom: true, wantedOn: true, lines: true }),
+  validate: (state) => closedOrder(state),
+  apply: (state, { payload }) => {
+    state.name = payload.name;
+    state.whom = payload.whom;
+    state.wantedOn = payload.wantedOn;
+    state.lines = payload.lines;
+  },
+  describe: (one) => ({ what: "asked for", figure: one.lines.map((line) => `${line.packs} × ${line.name}`).join(", ") }),
+  columns: (one) => ({ what: one.lines.map((line) => `${line.packs} × ${line.name}`).join(", ") }),
+});

@@ -1,0 +1,23 @@
+import { stillOut } from "../state";
+import { closedOrder, orderEvent } from "./event-type";
+
+/** Nothing of it is open any more: what went out is sold, given away or back. */
+export const closed = orderEvent({
+  kind: "closed",
+  version: 1,
+  payload: ({ z }) => z.object({}),
+  validate: (state) => {
+    const there = state.goods.reduce((sum, one) => sum + stillOut(one), 0);
+    return (
+      closedOrder(state) ??
+      (there > 0
+        ? { field: "kind", message: `${there} ${there === 1 ? "pack is" : "packs are"} still out. Count them as sold, given away or back first.` }
+        : null)
+    );
+  },
+  apply: (state, { id, happenedAt }) => {
+    state.closed = { at: happenedAt, id };
+  },
+  describe: () => ({ what: "closed" }),
+  columns: () => ({ what: "closed" }),
+});

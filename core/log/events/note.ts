@@ -1,0 +1,13 @@
+import type { EventType } from "../log";
+
+/** Words. Taken at any time, also into a closed record, by every subject. */
+export const note = <F, C>(): EventType<"note", { text: string }, F, C> => ({
+  kind: "note",
+  version: 1,
+  payload: ({ z }) => z.object({ text: z.string().trim().min(1, "Write something.").max(2_000) }),
+  apply: () => {},
+  correctableField: { field: "text", label: "Note", is: "text" },
+  entered: { button: "Add the note", placeholder: "Anything out of the ordinary" },
+  describe: (one) => ({ what: `“${one.text}”` }),
+  columns: (one) => ({ what: one.text }),
+});

@@ -1,0 +1,181 @@
+import type { TemperatureRange } from "../../heat/range";
+import { SECONDS } from "../../units/duration";
+import { fromFahrenheit, type TemperatureUnit, toFahrenheit } from "../../units/temperature";
+import type { Step } from "../process";
+import type { Process } from "../schema";
+import schools from "./schools.json" with { type: "json" };
+
+export interface PresetProcess extends Process {
+  id: string;
+  /** The wax families it is meant for. */
+  families: readonly string[];
+  /** What it makes. */
+  makes: "jar" | "layers" | "pillar" | "gel" | "melts" | "tealights";
+}
+
+const centi = (ends: readonly number[]): TemperatureRange => ({ low: Math.round((ends[0] ?? 0) * 100), high: Math.round((ends[1] ?? 0) * 100) });
+const hours = (n: number) => n * SECONDS.h;
+
+/** From weighing to stirring, and down to the pour range: the same for every pot. */
+const pot = (of: { heat: number[]; add: number[]; stir: number; pour: number[] }, n = 0): Step[] => {
+  const end = n === 0 ? "" : `-${n + 1}`;
+  const head = n === 0 ? {} : { pot: n };
+  return [
+    { id: `weigh${end}`, kind: "weigh", ...head },
+    { id: `heat${end}`, kind: "heat", range: centi(of.heat), ...head },
+    { id: `add${end}`, kind: "add", range: centi(of.add), ...head },
+    { id: `stir${end}`, kind: "stir", seconds: of.stir, ...head },
+    { id: `cool${end}`, kind: "cool", range: centi(of.pour), ...head },
+  ];
+};
+const last = (set: number, least: number, recommended: number): Step[] => [
+  { id: "set", kind: "set", seconds: hours(set) },
+  { id: "cure", kind: "cure", least: hours(least), recommended: hours(recommended) },
+];
+const whole: Step = { id: "pour", kind: "pour", share: 1_000_000, by: "weight" };
+const halves: Step[] = [
+  { id: "pour", kind: "pour", share: 500_000, by: "weight" },
+  { id: "wait", kind: "wait", least: 30 * 60, most: hours(1), for: "until the first half is skinned over" },
+  { id: "pour-again", kind: "pour-again", share: 500_000, by: "weight" },
+];
+
+/** The schools of working one wax in one pour: common practice, no source. Where practice names one temperature, the range is that ± 2 °C (our choice). */
+const SCHOOLS: PresetProcess[] = schools.map((one) => ({
+  id: one.id,
+  name: one.name,
+  families: one.families,
+  makes: "jar",
+  reason: one.reason,
+  ceiling: Math.round(one.ceiling * 100),
+  steps: [...pot(one), ...("halves" in one && one.halves ? halves : [whole]), ...last(one.set, one.cure[0] ?? 0, one.cure[1] ?? 0)],
+}));
+
+const SOY = { heat: [83, 87], add: [83, 87], stir: 120, pour: [57, 63] };
+const PILLAR = { heat: [79, 82], add: [77, 81], stir: 120 };
+const GEL = { heat: [105, 109], add: [105, 109], stir: 120, pour: [90, 96] };
+
+/** From the mold's filling to the shelf: a film at one hour, relief holes at two, a second pour, two hours more. */
+const moulded = (again: number[]): Step[] => [
+  { id: "pour", kind: "pour", share: 900_000, by: "weight" },
+  { id: "wait", kind: "wait", least: hours(2), most: hours(3), for: "until a firm film has formed" },
+  { id: "pierce", kind: "pierce" },
+  { id: "pour-again", kind: "pour-again", share: 100_000, by: "weight", range: centi(again) },
+  { id: "wait-2", kind: "wait", least: hours(2), for: "until it pulls from the wall" },
+  { id: "unmould", kind: "unmould" },
+  { id: "finish", kind: "finish", how: "trim base and wick" },
+];
+
+const layers = (tilted: boolean): Step[] => [
+  ...pot(SOY),
+  ...(tilted ? [{ id: "tilt", kind: "tilt", degrees: 25 } as const] : []),
+  { id: "pour", kind: "pour", share: 500_000, by: "height" },
+  { id: "wait", kind: "wait", least: hours(3), most: hours(5), for: "until the lower layer is cold" },
+  ...(tilted ? [{ id: "tilt-2", kind: "tilt", degrees: 0 } as const] : []),
+  ...pot(SOY, 1),
+  { id: "pour-2", kind: "pour", pot: 1, share: 500_000, by: "height" },
+  ...last(24, 96, 336),
+];
+
+const others: PresetProcess[] = [
+  {
+    id: "jar-halves",
+    name: "jar in two halves",
+    families: ["soy", "paraffin", "paraffin–soy", "coconut", "blend"],
+    makes: "jar",
+    reason: "Half filled, half an hour, then the rest: no craters, where filled at once the same wax makes them.",
+    ceiling: 9_333,
+    steps: [...pot(SOY), ...halves, ...last(24, 96, 336)],
+  },
+  {
+    id: "straight-layers",
+    name: "two straight layers",
+    families: ["soy", "coconut", "paraffin", "blend"],
+    makes: "layers",
+    reason: "Two pots, each cold before the next: poured on warm wax, the colours run.",
+    ceiling: 9_333,
+    steps: layers(false),
+  },
+  {
+    id: "tilted-layers",
+    name: "two tilted layers",
+    families: ["soy", "coconut", "paraffin", "blend"],
+    makes: "layers",
+    reason: "The vessel leans while the lower layer sets; upright again for the upper one.",
+    ceiling: 9_333,
+    steps: layers(true),
+  },
+  {
+    id: "pillar-glossy",
+    name: "pillar, glossy",
+    families: ["paraffin"],
+    makes: "pillar",
+    reason: "Into a mould in a warm room; relief holes and a second pour as it shrinks.",
+    ceiling: 9_333,
+    steps: [...pot({ ...PILLAR, pour: [77, 81] }), ...moulded([72, 76]), ...last(0, 24, 48)],
+  },
+  {
+    id: "pillar-rustic",
+    name: "pillar, rustic",
+    families: ["paraffin"],
+    makes: "pillar",
+    reason: "A cooler pour leaves the rustic skin.",
+    ceiling: 9_333,
+    steps: [...pot({ ...PILLAR, pour: [69, 73] }), ...moulded([67, 71]), ...last(0, 24, 48)],
+  },
+  {
+    id: "gel",
+    name: "gel, no bubbles",
+    families: ["gel"],
+    makes: "gel",
+    reason: "Stirred slowly and poured down the tilted wall, so that no bubbles go in.",
+    ceiling: 11_200,
+    steps: [...pot(GEL), { id: "tilt", kind: "tilt", degrees: 30 }, whole, ...last(4, 24, 48)],
+  },
+  {
+    id: "gel-embeds",
+    name: "gel with embeds",
+    families: ["gel"],
+    makes: "gel",
+    reason: "What is shown is laid in first, away from the wick; the gel runs down the tilted wall.",
+    ceiling: 11_200,
+    steps: [...pot(GEL), { id: "embed", kind: "embed", what: "glass pebbles", each: 5 }, { id: "tilt", kind: "tilt", degrees: 30 }, whole, ...last(4, 24, 48)],
+  },
+  {
+    id: "melts",
+    name: "melts, no wick",
+    families: ["soy", "paraffin", "paraffin–soy", "coconut", "blend"],
+    makes: "melts",
+    reason: "No wick at all, so loads run higher. Out of the tray when cold.",
+    ceiling: 9_333,
+    steps: [...pot(SOY), whole, { id: "wait", kind: "wait", least: hours(2), for: "until cold" }, { id: "unmould", kind: "unmould" }, ...last(0, 48, 168)],
+  },
+  {
+    id: "tealights",
+    name: "tealights",
+    families: ["soy", "paraffin", "paraffin–soy", "coconut", "beeswax", "blend"],
+    makes: "tealights",
+    reason: "Sold by weight: filled to the full stated fill, in one pour.",
+    ceiling: 9_333,
+    steps: [...pot({ ...SOY, pour: [63, 69] }), whole, ...last(12, 48, 168)],
+  },
+];
+
+/** Ready-made processes to start from, each editable. Ranges and times: common practice, no source; the supplier's sheet comes first. */
+export const PRESET_PROCESSES: readonly PresetProcess[] = [...SCHOOLS, ...others];
+
+/** The same process with every range on whole degrees of the reader's unit, so that what is meant in °F reads back round. */
+export function inUnit<P extends Pick<Process, "ceiling" | "steps">>(of: P, unit: TemperatureUnit): P {
+  if (unit === "C") return of;
+  const round = (at: number) => fromFahrenheit(Math.round(toFahrenheit(at)));
+  return {
+    ...of,
+    ceiling: round(of.ceiling),
+    steps: of.steps.map((one) => ("range" in one && one.range ? { ...one, range: { low: round(one.range.low), high: round(one.range.high) } } : one)),
+  };
+}
+
+/** A ready-made process as a formula keeps it. */
+export const processFrom = ({ id: _id, families: _families, makes: _makes, ...rest }: PresetProcess): Process => ({
+  ...rest,
+  steps: rest.steps.map((one) => ({ ...one })),
+});

@@ -1,0 +1,28 @@
+import type { StepType } from "../step-type";
+import { add } from "./add";
+import { cool } from "./cool";
+import { cure } from "./cure";
+import { embed } from "./embed";
+import { finish } from "./finish";
+import { heat } from "./heat";
+import { pierce } from "./pierce";
+import { pour } from "./pour";
+import { pourAgain } from "./pour-again";
+import { rest } from "./rest";
+import { set } from "./set";
+import { stir } from "./stir";
+import { temper } from "./temper";
+import { tilt } from "./tilt";
+import { unmould } from "./unmould";
+import { wait } from "./wait";
+import { weigh } from "./weigh";
+
+/** Every type of step. A new one is its file, this line, and its view at the bench, which is found by its name. */
+export const STEP_TYPES = [weigh, heat, add, stir, rest, cool, temper, pour, wait, pierce, pourAgain, tilt, embed, unmould, finish, set, cure] as const;
+
+export type StepName = (typeof STEP_TYPES)[number]["kind"];
+export const stepTypeOf = (kind: string): StepType => {
+  const found = STEP_TYPES.find((one) => one.kind === kind);
+  if (!found) throw new Error(`No act is called “${kind}”.`);
+  return found as unknown as StepType;
+};

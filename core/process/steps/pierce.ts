@@ -1,0 +1,14 @@
+import { oneStep, stepType } from "../step-type";
+
+/** Pokes relief holes round the wick, so that the shrinking wax does not hollow out below a closed top. */
+export const pierce = stepType({
+  kind: "pierce",
+  verb: "pierce",
+  params: ({ z }) => z.object({}),
+  fields: [],
+  first: {},
+  prompts: (step) => oneStep(step, "pierce relief holes", "stepDone"),
+  why: "Round the wick, through the film, nearly to the bottom: the second pour runs into them.",
+  records: "pierced",
+  takes: (_act, plan) => ({ minutes: Math.ceil(1 + plan.products.reduce((sum, one) => sum + one.count, 0) / 4), needs: ["hands", "table"] }),
+});

@@ -1,0 +1,23 @@
+import { oneStep, stepType } from "../step-type";
+
+/** Pours a share of each fill. Of which product, where a process says so; of all otherwise. */
+export const pour = stepType({
+  kind: "pour",
+  verb: "pour",
+  params: ({ z, share, whichProduct }) =>
+    z.object({
+      share,
+      /** "weight": that share of the fill's weight. "height": that share of its height, which weighs less low in a narrowing jar. */
+      by: z.enum(["weight", "height"]).default("weight"),
+      product: whichProduct,
+    }),
+  fields: [
+    { key: "share", label: "Pour", is: "percent", hint: "Of each fill." },
+    { key: "product", label: "Only product", is: "product", optional: true, hint: "Its name, or its place in the plan, like 1; empty for all." },
+  ],
+  first: { share: 1_000_000, by: "weight" },
+  prompts: (step) => oneStep(step, step.share < 1_000_000 ? `pour ${Math.round(step.share / 10_000)} %` : "pour", "poured", { share: step.share }),
+  why: "Slowly and without a splash; tap the jar for bubbles; stop at the shoulder. Keep some back for the top-up.",
+  pours: "first",
+  takes: (_act, plan) => ({ minutes: Math.ceil(2 + plan.products.reduce((sum, one) => sum + one.count, 0) / 3), needs: ["hands", "pitcher", "table"] }),
+});

@@ -1,0 +1,203 @@
+import { rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { gzipSync } from "node:zlib";
+import { type Browser, chromium, type Page } from "@playwright/test";
+import { demoId, WORKSHOP } from "../demo/workshop";
+import { median } from "./bench-log";
+import { withEmptyPage } from "./empty-page";
+import { passingHome } from "./processes";
+import { serve } from "./serve";
+import { CHROMIUM, FROZEN } from "./shots";
+
+const PAGES: readonly [name: string, path: string][] = [
+  ["today", ""],
+  ["shelf", "/shelf"],
+  ["formulas", "/formulas"],
+  ["formula", `/formulas/${demoId(6, 4)}`],
+  ["products", "/products"],
+  ["plan", "/plan"],
+  ["day", "/plan/day"],
+  ["bench", "/bench"],
+  ["pot", `/bench/${demoId(8, 5)}`],
+  ["rack", "/rack"],
+  ["inspect", `/inspect/${demoId(8, 3)}`],
+  ["burn", "/burn"],
+  ["trial", `/burn/${demoId(0x3f, 2)}`],
+  ["sell", "/sell"],
+  ["records", "/records"],
+  ["findings", "/findings"],
+];
+type Target = ReturnType<Page["locator"]>;
+/** What is typed into or tapped, in turn, once the page stands. */
+type Targets = (page: Page) => Promise<readonly Target[]> | readonly Target[];
+const flames = (page: Page, name: string) => page.getByRole("group", { name: "Flame" }).getByRole("button", { name, exact: true });
+const STEP_TYPES: readonly [name: string, path: string, kind: "key" | "tap", targets: Targets][] = [
+  ["a count on plan", `/plan?formula=${demoId(6, 1)}`, "key", (page) => [page.getByLabel("Count").nth(1)]],
+  ["a reading at the pot", `/bench/${demoId(8, 5)}`, "key", (page) => [page.getByLabel("Thermometer shows")]],
+  [
+    "a flaw at inspect",
+    `/inspect/${demoId(8, 3)}`,
+    "tap",
+    async (page) => {
+      await page.getByRole("radio", { name: "top" }).click();
+      await page.getByRole("radio", { name: "rough, pitted top" }).waitFor();
+      return [page.getByRole("radio", { name: "rough, pitted top" }), page.getByRole("radio", { name: "sinkhole" })];
+    },
+  ],
+  [
+    "a flame at burn",
+    `/burn/${demoId(0x3f, 2)}`,
+    "tap",
+    async (page) => {
+      await page.getByRole("button", { name: "Look at A1" }).click();
+      await flames(page, "steady").waitFor();
+      return [flames(page, "steady"), flames(page, "small")];
+    },
+  ],
+  ["what is packed at sell", "/sell/pack", "key", (page) => [page.getByLabel("Packs").first()]],
+];
+
+const MAX_SCRIPT = 250_000;
+const TURNS = Number(process.env.BENCH_TURNS ?? 5);
+
+/** A phone: a quarter of this machine's speed, 40 ms and 10 Mbit/s to the server. Each is a browser of its own: one that has shown many pages is slower. */
+async function phone(): Promise<{ browser: Browser; page: Page }> {
+  const browser = await chromium.launch(CHROMIUM);
+  const context = await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+    serviceWorkers: "block",
+    reducedMotion: "reduce",
+  });
+  const page = await context.newPage();
+  const session = await context.newCDPSession(page);
+  await session.send("Network.enable");
+  await session.send("Network.emulateNetworkConditions", { offline: false, latency: 40, downloadThroughput: 10e6 / 8, uploadThroughput: 10e6 / 8 });
+  await session.send("Emulation.setCPUThrottlingRate", { rate: 4 });
+  // As text: what compiles these sources could name helpers that are not there in the page.
+  await page.addInitScript(`
+    window.measured = { shift: 0, moved: [], largest: 0, blocked: 0, acts: [] };
+    const watch = (type, see) => new PerformanceObserver((list) => list.getEntries().forEach(see)).observe({ type, buffered: true });
+    watch("layout-shift", (one) => { if (!one.hadRecentInput) { measured.shift += one.value; measured.moved.push(...one.sources.map((source) => [Math.round(one.startTime), one.value.toFixed(3), source.node?.nodeName + "." + (source.node?.className ?? "") + " " + (source.node?.textContent ?? "").slice(0, 40)].join(" "))); } });
+    watch("largest-contentful-paint", (one) => { measured.largest = one.startTime; });
+    watch("longtask", (one) => { measured.blocked += Math.max(0, one.duration - 50); });
+    for (const type of ["keydown", "click"]) addEventListener(type, (event) => {
+      const from = event.timeStamp;
+      requestAnimationFrame(() => { const { port1, port2 } = new MessageChannel(); port1.onmessage = () => measured.acts.push(performance.now() - from); port2.postMessage(0); });
+    }, true);
+  `);
+  return { browser, page };
+}
+
+interface Measures {
+  shift: number;
+  moved: string[];
+  largest: number;
+  blocked: number;
+  script: number;
+}
+
+const isStill = (page: Page): Promise<unknown> => page.evaluate("new Promise((done) => setTimeout(done, 2000))");
+
+/** What one load of a page measures, until two seconds after it is hydrated. */
+async function loaded(url: string, isOurs: boolean): Promise<Measures> {
+  const { browser, page } = await phone();
+  try {
+    const sizes: Promise<number>[] = [];
+    let counts = true;
+    page.on("response", (answer) => {
+      if (counts && answer.request().resourceType() === "script")
+        sizes.push(
+          answer.body().then(
+            (body) => gzipSync(body).length,
+            () => 0,
+          ),
+        );
+    });
+    await page.goto(url, { waitUntil: "load" });
+    if (isOurs) await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
+    counts = false;
+    await isStill(page);
+    const { shift, moved, largest, blocked } = (await page.evaluate("measured")) as Measures;
+    return { shift, moved, largest, blocked, script: (await Promise.all(sizes)).reduce((sum, one) => sum + one, 0) };
+  } finally {
+    await browser.close();
+  }
+}
+
+/** How long a key or a tap takes to be shown, in ms: the median of some. */
+async function acted(url: string, kind: "key" | "tap", targets: Targets, isOurs: boolean): Promise<number> {
+  const { browser, page } = await phone();
+  try {
+    await page.goto(url, { waitUntil: "load" });
+    if (isOurs) await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
+    await isStill(page);
+    const all = await targets(page);
+    const times: number[] = [];
+    for (let turn = 0; turn < 10; turn++) {
+      const one = all[turn % all.length] as Target;
+      await page.evaluate("measured.acts.length = 0");
+      if (kind === "tap") await one.click();
+      else await one.press(String(1 + (turn % 9)));
+      await page.waitForFunction("measured.acts.length > 0");
+      // The first warms what is warm for a maker who has worked there for a moment.
+      if (turn > 0) times.push(((await page.evaluate("measured.acts")) as number[])[0] ?? Number.NaN);
+      await page.evaluate("new Promise((done) => setTimeout(done, 300))");
+      if (kind === "key" && turn % 3 === 2) await one.fill("");
+    }
+    return median(times);
+  } finally {
+    await browser.close();
+  }
+}
+
+/** Pages on a slow phone, against an empty page of the same framework in the same run: shifts, blocking, the largest paint, script, and keys and taps. */
+export async function benchPages(only?: string): Promise<void> {
+  const home = passingHome("bench");
+  const clockFile = join(home, "clock");
+  writeFileSync(clockFile, FROZEN);
+  const served = await serve({ home, port: 4_862, demo: true, ownDatabase: true, clockFile });
+  try {
+    await withEmptyPage(async (emptyUrl) => {
+      const address = (path: string) => `${served.url}/w/${WORKSHOP.id}${path}`;
+      const of = async (turns: () => Promise<Measures>) => {
+        const all: Measures[] = [];
+        // A server that has just been started is still compiling: the first load does not count.
+        await turns();
+        for (let turn = 0; turn < TURNS; turn++) all.push(await turns());
+        const middle = (value: (one: Measures) => number) => median(all.map(value));
+        return {
+          shift: middle((one) => one.shift),
+          largest: middle((one) => one.largest),
+          blocked: middle((one) => one.blocked),
+          script: middle((one) => one.script),
+          moved: all[0]?.moved ?? [],
+        };
+      };
+      const empty = await of(() => loaded(emptyUrl, false));
+      console.log(
+        `an empty page: blocked ${empty.blocked.toFixed(0)} ms, largest paint ${empty.largest.toFixed(0)} ms, script ${(empty.script / 1_000).toFixed(0)} kB`,
+      );
+      for (const [name, path] of PAGES) {
+        if (only && !only.split(",").includes(name)) continue;
+        const one = await of(() => loaded(address(path), true));
+        console.log(
+          `${name.padEnd(9)} shift ${one.shift.toFixed(3)} (at most 0.05), blocked ${one.blocked.toFixed(0)} ms, ratio ${(one.blocked / empty.blocked).toFixed(2)} (1.5), largest paint ${one.largest.toFixed(0)} ms, ratio ${(one.largest / empty.largest).toFixed(2)} (2.5), script ${(one.script / 1_000).toFixed(0)} kB (${MAX_SCRIPT / 1_000})`,
+        );
+        if (process.env.BENCH_MOVED) for (const moved of one.moved) console.log(`    ${moved}`);
+      }
+      if (only && !only.includes("acts")) return;
+      const key = await acted(emptyUrl, "key", (page) => [page.getByRole("textbox")], false);
+      const tap = await acted(emptyUrl, "tap", (page) => [page.getByRole("button")], false);
+      console.log(`an empty page's field: a key ${key.toFixed(0)} ms, a tap ${tap.toFixed(0)} ms`);
+      for (const [name, path, kind, targets] of STEP_TYPES) {
+        const ms = await acted(address(path), kind, targets, true);
+        console.log(`${name.padEnd(24)} ${ms.toFixed(0)} ms, ratio ${(ms / key).toFixed(2)} to a key there (at most 2)`);
+      }
+    });
+  } finally {
+    await served.stop();
+    rmSync(home, { recursive: true, force: true });
+  }
+}

@@ -1,2 +1,0 @@
-// How the dependency linter finds "@/…", as web/tsconfig.json has it.
-module.exports = { resolve: { alias: { "@": require("node:path").join(__dirname, "../../web") } } };

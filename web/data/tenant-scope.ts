@@ -1,0 +1,112 @@
+import { drizzle, type NodePgDatabase, type NodePgQueryResultHKT } from "drizzle-orm/node-postgres";
+import type { PgDatabase } from "drizzle-orm/pg-core";
+import { Pool, type PoolClient, type PoolConfig, type QueryResult } from "pg";
+
+/** What statements are asked of: a transaction is one too. */
+export type Database = PgDatabase<NodePgQueryResultHKT, Record<string, never>>;
+export type Transaction = Parameters<Parameters<NodePgDatabase["transaction"]>[0]>[0];
+
+/** Whether connections are this process's own for as long as they last: a pooler hands them on between transactions, and keeps nothing with them. */
+const areOwn = () => !process.env.DATABASE_LISTEN_URL;
+
+/** One slow statement, or one that waits for another, holds up nobody for longer: ms. */
+export const LIMITS = { statement_timeout: 20_000, lock_timeout: 8_000, idle_in_transaction_session_timeout: 30_000 };
+/** Compiling a statement takes longer than any of ours runs. */
+export const UNCOMPILED = "-c jit=off";
+
+/** What the program asks of its connections; behind a pooler each transaction asks it with its first words. */
+export const connecting = (): PoolConfig => (areOwn() ? { ...LIMITS, options: UNCOMPILED } : {});
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
+
+/** For whom a transaction works; the rows of all others do not exist in it. */
+export interface Scope {
+  workshop?: string;
+  /** Who works in it, and by what that is known: what the audit log says of its changes. */
+  person?: string | null;
+  through?: string;
+  /** For authentication, where accounts are looked up. */
+  auth?: true;
+}
+
+/** The settings that hold while a transaction of a scope runs. @throws Error where an id is none */
+function settingsOf(scope: Scope): [name: string, value: string][] {
+  const settings: Record<string, string | number> = areOwn() ? {} : { ...LIMITS, jit: "off" };
+  if (scope.auth) settings["hearth.door"] = "on";
+  for (const name of ["workshop", "person"] as const) {
+    const id = scope[name];
+    if (id === undefined || id === null) continue;
+    if (!UUID.test(id)) throw new Error(`This is no id of a ${name}.`);
+    settings[`hearth.${name}`] = id;
+  }
+  if (scope.through) settings["hearth.through"] = scope.through;
+  return Object.entries(settings).map(([name, value]) => [name, String(value)]);
+}
+
+/** Sets what holds until the transaction ends: `set_config(name, value, true)`. */
+async function set(client: PoolClient, settings: readonly [name: string, value: string][]): Promise<void> {
+  if (settings.length === 0) return;
+  const calls = settings.map((_, at) => `set_config($${2 * at + 1}, $${2 * at + 2}, true)`);
+  await client.query(`select ${calls.join(", ")}`, settings.flat());
+}
+
+type Query = (text: string | { text: string }, values?: unknown[]) => Promise<QueryResult>;
+
+/**
+ * The shared pool as one scope sees it. Each transaction begins by setting the scope; a single statement is a transaction of its own. It has
+ * no connections of its own: it is a pool so that the query builder takes one connection for a transaction.
+ */
+class ScopedPool extends Pool {
+  private readonly settings: [name: string, value: string][];
+  constructor(
+    private readonly shared: Pool,
+    scope: Scope,
+  ) {
+    super({ max: 1 });
+    this.settings = settingsOf(scope);
+  }
+
+  /** A connection that sets the scope with each "begin". */
+  override connect = (async (): Promise<PoolClient> => {
+    const client = await this.shared.connect();
+    const { settings } = this;
+    const query: Query = async (text, values) => {
+      if (!/^begin\b/i.test(typeof text === "string" ? text : text.text)) return client.query(text as string, values);
+      try {
+        const result = await client.query(text as string, values);
+        await set(client, settings);
+        return result;
+      } catch (error) {
+        // The query builder gives a connection back only where a transaction began on it.
+        client.release(true);
+        throw error;
+      }
+    };
+    return Object.create(client, { query: { value: query } }) as PoolClient;
+  }) as Pool["connect"];
+
+  override query = (async (text: string, values?: unknown[]): Promise<QueryResult> => {
+    const client = await this.shared.connect();
+    let broken = false;
+    try {
+      await client.query("begin");
+      await set(client, this.settings);
+      const result = await client.query(text, values);
+      await client.query("commit");
+      return result;
+    } catch (error) {
+      // A connection that cannot even take back is given up.
+      await client.query("rollback").catch(() => {
+        broken = true;
+      });
+      throw error;
+    } finally {
+      client.release(broken);
+    }
+  }) as Pool["query"];
+}
+
+/** The database as one scope sees it. */
+export const scoped = (pool: Pool, scope: Scope): Database => drizzle(new ScopedPool(pool, scope));
+
+/** The same for plain statements. */
+export const scopedPool = (pool: Pool, scope: Scope): Pick<Pool, "query"> => new ScopedPool(pool, scope);

@@ -1,0 +1,178 @@
+"use client";
+
+import { useState } from "react";
+import { STILL_IN, signOutDevice } from "@/log/sign-out";
+import { Link, useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { Aside, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { type AuthField, AuthForm, callAuth } from "./auth-form";
+import { Codes } from "./codes";
+
+export interface SessionShown {
+  id: string;
+  browser: string;
+  address: string;
+  at: string;
+  here: boolean;
+}
+const PASSWORD: AuthField = { name: "password", label: "Password", type: "password", autoComplete: "current-password" };
+
+/** The browsers that are signed in, and ending one. */
+function SignedIn({ sessions }: { sessions: SessionShown[] }) {
+  const router = useRouter();
+  const units = useUnits();
+  const [said, setSaid] = useState("");
+  return (
+    <section className="sheet">
+      <h2>Signed in</h2>
+      <ul className="mt-2">
+        {sessions.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-2">
+            <span className="flex-1">
+              {one.browser}
+              <span className="text-soft">
+                , from {one.address}, since {units.dayClock(one.at)}
+              </span>
+            </span>
+            {one.here ? (
+              <strong>this browser</strong>
+            ) : (
+              <button
+                type="button"
+                className="press"
+                onClick={async () => {
+                  const answer = await callAuth("end-session", { id: one.id });
+                  setSaid(answer.ok ? "" : answer.message);
+                  router.refresh();
+                }}
+              >
+                End it
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <FormMessage>{said}</FormMessage>
+    </section>
+  );
+}
+
+/** Setting a second factor up, or asking for it no more. */
+function SecondFactor({ twoFactor }: { twoFactor: boolean }) {
+  const router = useRouter();
+  const [uri, setUri] = useState<{ text: string; picture: string } | null>(null);
+  const secret = uri ? new URL(uri.text).searchParams.get("secret") : null;
+  return (
+    <section className="sheet">
+      <h2>A second factor</h2>
+      {uri ? (
+        <>
+          <p className="mt-1">Let your authenticator read this, then type the six digits that it shows.</p>
+          <img src={uri.picture} alt="Code to be read by an authenticator" width={220} height={220} className="my-3 bg-white" />
+          <p className="mb-2 text-[15px] text-soft">
+            Or type this into it: <span className="figure break-all">{secret}</span>
+          </p>
+          <AuthForm
+            command="second-factor"
+            fields={[{ name: "code", label: "Six digits", inputMode: "numeric", autoComplete: "one-time-code" }]}
+            button="It works: ask for it from now on"
+            onDone={() => {
+              setUri(null);
+              router.refresh();
+            }}
+          />
+        </>
+      ) : twoFactor ? (
+        <>
+          <p className="my-1">Asked for whenever you sign in.</p>
+          <AuthForm plain command="end-second-factor" fields={[PASSWORD]} button="Ask for it no more" onDone={() => router.refresh()} />
+        </>
+      ) : (
+        <>
+          <p className="my-1">Six digits from an authenticator, beside the password. Worth it where the workshop is reached over the internet.</p>
+          <AuthForm
+            plain
+            command="begin-second-factor"
+            fields={[PASSWORD]}
+            button="Set one up"
+            onDone={(answer) => setUri({ text: String(answer.uri), picture: String(answer.picture) })}
+          />
+        </>
+      )}
+    </section>
+  );
+}
+
+/** Another password. */
+function OtherPassword() {
+  const router = useRouter();
+  const [changed, setChanged] = useState(false);
+  return (
+    <section className="sheet">
+      <h2>Another password</h2>
+      {changed ? <p className="my-1">✓ It holds. All other sign-ins were ended.</p> : null}
+      <AuthForm
+        plain
+        command="change-password"
+        fields={[
+          PASSWORD,
+          { name: "fresh", label: "New password", type: "password", autoComplete: "new-password", hint: "Twelve signs or more; a sentence is good." },
+        ]}
+        button="Change it"
+        onDone={() => {
+          setChanged(true);
+          router.refresh();
+        }}
+      />
+    </section>
+  );
+}
+
+/** What somebody signs in with, and where that was done. */
+export function Account(props: {
+  name: string;
+  email: string;
+  twoFactor: boolean;
+  sessions: SessionShown[];
+  codesLeft: number;
+  workshops: { id: string; name: string }[];
+}) {
+  const [said, setSaid] = useState("");
+  const [codes, setCodes] = useState<string[] | null>(null);
+  return (
+    <PageLayout
+      title="Your account"
+      lead={`${props.name}, ${props.email}`}
+      actions={
+        <>
+          {props.workshops.map((one) => (
+            <Link key={one.id} className="press" href={`/w/${one.id}`}>
+              Go to {one.name}
+            </Link>
+          ))}
+          <button type="button" className="press" onClick={() => void signOutDevice("sign-out").then((left) => left || setSaid(STILL_IN))}>
+            Sign out
+          </button>
+        </>
+      }
+      side={<Aside title="On a machine that others use">Sign out when you go. What this browser kept of the workshop is taken off it.</Aside>}
+    >
+      {codes ? (
+        <Codes codes={codes} onDone={() => setCodes(null)} to="I have them" />
+      ) : (
+        <div className="grid max-w-[820px] gap-6">
+          <FormMessage>{said}</FormMessage>
+          <SignedIn sessions={props.sessions} />
+          <SecondFactor twoFactor={props.twoFactor} />
+          <section className="sheet">
+            <h2>Printed codes</h2>
+            <p className="my-1">{props.codesLeft === 0 ? "None is left." : `${props.codesLeft} left.`} Each lets you back in once without the password.</p>
+            <AuthForm plain command="fresh-codes" fields={[PASSWORD]} button="Make new ones" onDone={(answer) => setCodes(answer.codes as string[])} />
+          </section>
+          <OtherPassword />
+        </div>
+      )}
+    </PageLayout>
+  );
+}

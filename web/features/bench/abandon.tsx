@@ -1,0 +1,57 @@
+"use client";
+
+import { good } from "@hearth/core";
+import { useMemo, useState } from "react";
+import { Field, type FieldRule, orNothing, useFields, words } from "@/forms/fields";
+import { massRule } from "@/forms/rules";
+import type { Batch } from "@/log/use-batch";
+import { FormMessage } from "@/ui/form-message";
+import { useUnits } from "@/ui/units";
+
+/** Abandons a batch: what became of its wax, and why. */
+export function Abandon({ batch, onDone }: { batch: Batch; onDone: () => void }) {
+  const units = useUnits();
+  const [said, setSaid] = useState("");
+  const rules = useMemo(
+    () => ({
+      wax: { initial: "kept", parse: good } as FieldRule<unknown>,
+      mg: orNothing(massRule(units)) as FieldRule<unknown>,
+      why: words("", 500) as FieldRule<unknown>,
+    }),
+    [units],
+  );
+  const fields = useFields(rules);
+  const abandon = async () => {
+    const all = fields.check();
+    if (!all) return;
+    const refusal = await batch.record({ kind: "abandoned", payload: { wax: all.wax as "kept", mg: all.mg as number | null, why: all.why as string } });
+    setSaid(refusal?.message ?? "");
+    if (!refusal) onDone();
+  };
+  return (
+    <form
+      ref={fields.form}
+      className="sheet mt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void abandon();
+      }}
+    >
+      <Field
+        label="What became of the wax"
+        {...fields.bind("wax")}
+        options={[
+          { value: "kept", label: "kept and labelled" },
+          { value: "thrown away", label: "thrown away" },
+        ]}
+      />
+      <Field label="How much" unit={units.mass} {...fields.bind("mg")} inputMode="decimal" placeholder="not weighed" />
+      <Field label="Why" {...fields.bind("why")} />
+      <button type="submit" className="press">
+        Abandon it
+      </button>
+      <p className="mt-1 text-[14px] text-soft">What was weighed stays drawn from the stock. The record stays, and it can be taken up again.</p>
+      <FormMessage>{said}</FormMessage>
+    </form>
+  );
+}

@@ -1,0 +1,122 @@
+"use client";
+
+import { type ForecastView, type Foreseen, nextCall } from "@hearth/core";
+import { useEffect, useRef } from "react";
+import type { Batch } from "@/log/use-batch";
+import { durationInWords } from "@/ui/describe";
+import { sound } from "@/ui/sound";
+import { useNow, useUnits } from "@/ui/units";
+import { notice } from "@/ui/variants";
+
+const secondsTo = (iso: string, now: string) => Math.max(0, (Date.parse(iso) - Date.parse(now)) / 1_000);
+
+/** Sounds once when a pot asks for hands: to be looked at, or before it leaves its range. */
+export function CallSound({ outlook }: { outlook: ForecastView }) {
+  const { is } = nextCall(outlook, useNow());
+  const rang = useRef(`${outlook.name} ${is}`);
+  useEffect(() => {
+    const key = `${outlook.name} ${is}`;
+    if ((is === "look" || is === "off" || is === "leaving") && rang.current !== key) sound(is === "look" ? 1 : 2);
+    rang.current = key;
+  }, [is, outlook.name]);
+  return null;
+}
+
+/** "about 10:42, likely 10:39 to 10:46": in four cases of five. Of one reading alone no interval is said: it would be as long as the wait. */
+function Sure({ when, readings }: { when: Foreseen; readings: number }) {
+  const units = useUnits();
+  return (
+    <span className="text-[15px] text-soft">
+      about {units.clock(when.at)}
+      {readings === 0 ? null : readings === 1 ? "; a second reading makes it surer" : `, likely ${units.clock(when.low)} to ${units.clock(when.high)}`}
+    </span>
+  );
+}
+
+/** A time ahead: "12 min", and never "0 s". */
+const ahead = (seconds: number): string => (seconds < 60 ? "under 1 min" : durationInWords(seconds));
+
+/** When a pot comes into its range, or leaves it, as large as it matters. */
+export function Ahead({ outlook, size = "text-[44px]" }: { outlook: ForecastView; size?: string }) {
+  const now = useNow();
+  const units = useUnits();
+  const { name, enters, leaves, is, why, readings } = outlook;
+  const call = nextCall(outlook, now);
+  if (call.is === "stale")
+    return <p className="text-[15px] text-soft">Last read on {units.dayClock(outlook.readAt)}, too long ago to say where it stands now. Read it again.</p>;
+  if (call.is === "off" && enters)
+    return (
+      <p className="font-semibold text-hot" role="alert">
+        <span className={`figure leading-none ${size}`}>Take it off the heat now:</span> it coasts on. Stir it, then read it.{" "}
+        <Sure when={enters} readings={readings} />
+      </p>
+    );
+  if (call.is === "wait" && enters)
+    return (
+      <p>
+        <span className={`figure leading-none ${size}`}>{ahead(secondsTo(enters.at, now))}</span> to the {name} range <Sure when={enters} readings={readings} />
+      </p>
+    );
+  if (call.is === "look" && enters)
+    return (
+      <p className="font-semibold">
+        <span className={`figure leading-none ${size}`}>Read it now.</span> It should be in the {name} range: <Sure when={enters} readings={readings} />
+      </p>
+    );
+  if (call.is === "leaving" && leaves)
+    return (
+      <p className={`font-semibold ${is === "heating" ? "text-hot" : "text-cool"}`} role="alert">
+        ▲ It is about to leave the {name} range: {is === "heating" ? "take it off the heat, it coasts on" : "go on now, or put it back on the heat"}.{" "}
+        <Sure when={leaves} readings={readings} />
+      </p>
+    );
+  if (call.is === "inside" && leaves)
+    return (
+      <p>
+        stays in the {name} range for about <span className="figure text-[26px]">{ahead(secondsTo(leaves.at, now))}</span>{" "}
+        <Sure when={leaves} readings={readings} />
+      </p>
+    );
+  return why ? <p className="text-[15px] text-soft">{why}</p> : null;
+}
+
+/** What is foreseen of the pot on the screen, and the readings that do not fit it. */
+export function ForeseenPot({ outlook, batch }: { outlook: ForecastView; batch: Batch }) {
+  const units = useUnits();
+  return (
+    <section aria-label="Foreseen" className="mt-3 border-t border-line pt-2">
+      <CallSound outlook={outlook} />
+      <Ahead outlook={outlook} />
+      {outlook.mixed ? (
+        <p className="text-[15px] text-soft">
+          {outlook.drops
+            ? `Stirring the oil in drops it by about ${units.tDifference(Math.round(outlook.drops.balance * 100))} by the heat balance, and by up to ${units.tDifference(Math.round(outlook.drops.practice * 100))} as makers tell. None of your pots was read right after it yet.`
+            : "Worked out from the oil that went in, as your earlier pots dropped."}{" "}
+          A reading makes it surer; stir first.
+        </p>
+      ) : null}
+      {outlook.doubts.map((one) => {
+        const entry = batch.events.find((event) => event.kind === "read" && Date.parse(event.happenedAt) === Date.parse(one.at));
+        return (
+          <div key={one.at} className={notice({ size: "small", className: "mt-2" })}>
+            <p>
+              <strong>
+                ▲ {units.t(one.celsius)} at {units.clock(one.at)}
+              </strong>{" "}
+              does not fit the other readings: a digit misread, not stirred, another thermometer? It stays in the record, but is not used here.
+            </p>
+            {entry ? (
+              <button
+                type="button"
+                className="press mt-1"
+                onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "does not fit the other readings", whole: false }, corrects: entry.id })}
+              >
+                Take it back
+              </button>
+            ) : null}
+          </div>
+        );
+      })}
+    </section>
+  );
+}

@@ -1,0 +1,138 @@
+"use client";
+
+import { good } from "@hearth/core";
+import { type ReactNode, useEffect, useMemo, useState } from "react";
+import { Field, type FieldRule, useFields } from "@/forms/fields";
+import { whenRule } from "@/forms/rules";
+import type { Batch, Instrument } from "@/log/use-batch";
+import type { Entered } from "@/log/use-log";
+import { FormMessage } from "@/ui/form-message";
+import { isTyping, useKeydown } from "@/ui/keydown";
+import { useUnits } from "@/ui/units";
+import { notice } from "@/ui/variants";
+
+interface EntryFormProps<T> {
+  batch: Batch;
+  /** What the reading field is called; nothing where the step asks for no number. */
+  label?: string;
+  unit?: string | undefined;
+  /** What the field takes, and how it says what it understood; nothing where the step asks for no number. */
+  rule?: FieldRule<T>;
+  tools?: Instrument[];
+  toolLabel?: string;
+  button: string;
+  /** What is recorded. */
+  entry: (value: T, tool: Instrument | undefined) => Entered;
+  /** Hears which instrument is chosen. */
+  onTool?: (tool: Instrument | undefined) => void;
+  /** A question to be answered before it is recorded; null where nothing is odd. */
+  ask?: (value: T) => string | null;
+  children?: (at: { tool: Instrument | undefined; fill: (text: string) => void }) => ReactNode;
+}
+
+/** Digits go straight into the reading that waits, from anywhere on the page. */
+function useDigits(form: React.RefObject<HTMLFormElement | null>): void {
+  useKeydown((event) => {
+    const field = form.current?.elements.namedItem("value");
+    const elsewhere = isTyping(event.target) || (event.target as HTMLElement).closest("[role=dialog]");
+    if (!(field instanceof HTMLInputElement) || elsewhere || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (/^[0-9]$/.test(event.key)) field.focus();
+  });
+}
+
+const FIELD_OF: Record<string, string> = { happenedAt: "at", mg: "value", n: "value", shown: "value", seconds: "value", instrumentId: "tool" };
+
+/** One number, one instrument, one key: how most steps are recorded. What is odd is asked, not forbidden; a refusal gives back what was typed. */
+export function EntryForm<T>(props: EntryFormProps<T>) {
+  const { batch, label, unit, tools = [], button, children } = props;
+  const units = useUnits();
+  // One instrument is kept to: the one used last is offered first.
+  const lastTool = batch.events.findLast((event) => tools.some((tool) => tool.id === event.instrumentId))?.instrumentId ?? tools[0]?.id ?? "";
+  const rules = useMemo(
+    () => ({
+      value: (props.rule ?? { initial: "", parse: () => good(null) }) as FieldRule<unknown>,
+      tool: { initial: lastTool, parse: (text: string) => good(text || null) } as FieldRule<unknown>,
+      at: whenRule(batch.now, units) as FieldRule<unknown>,
+    }),
+    [props.rule, lastTool, batch.now, units],
+  );
+  const fields = useFields(rules);
+  const [said, setSaid] = useState("");
+  const [asked, setAsked] = useState("");
+  useDigits(fields.form);
+  const tool = tools.find((one) => one.id === fields.text("tool"));
+
+  const { onTool } = props;
+  useEffect(() => onTool?.(tool), [tool, onTool]);
+
+  const submit = async (sure = false) => {
+    const all = fields.check();
+    if (!all) return;
+    const question = sure ? null : (props.ask?.(all.value as T) ?? null);
+    if (question) return setAsked(question);
+    const entered = {
+      ...props.entry(all.value as T, tool),
+      happenedAt: all.at as string | null,
+      instrumentId: tools.length > 0 ? (all.tool as string | null) : null,
+    };
+    const typed = { value: fields.text("value"), at: fields.text("at") };
+    setAsked("");
+    setSaid("");
+    fields.fill({ value: "", at: "" });
+    const refusal = await batch.record(entered);
+    if (!refusal) return;
+    fields.fill(typed);
+    fields.refuse(
+      Object.fromEntries(
+        Object.entries(refusal.fields).flatMap(([name, messages]): [string, string[]][] => (FIELD_OF[name] ? [[FIELD_OF[name], messages]] : [])),
+      ),
+    );
+    setSaid(refusal.message);
+  };
+  return (
+    <form
+      ref={fields.form}
+      className="clear-both"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void submit();
+      }}
+    >
+      {children?.({ tool, fill: (text) => fields.fill({ value: text }) })}
+      <div className="mt-2 grid grid-cols-[minmax(0,210px)_auto] items-start gap-x-4 max-sm:grid-cols-1">
+        {label ? <Field label={label} {...fields.bind("value")} large inputMode="decimal" {...(unit ? { unit } : {})} /> : null}
+        <button
+          type="submit"
+          className={`act !min-h-[64px] justify-self-start max-sm:mt-0 max-sm:mb-3 max-sm:justify-self-stretch ${label ? "mt-[27px]" : ""}`}
+          data-next-step
+        >
+          {button}
+        </button>
+        <div className="grid grid-cols-[minmax(0,1fr)_120px] gap-x-4 sm:col-span-2 sm:max-w-[440px]">
+          {tools.length > 0 ? (
+            <Field
+              label={props.toolLabel ?? "Instrument"}
+              {...fields.bind("tool")}
+              options={[...tools.map((one) => ({ value: one.id, label: one.name })), { value: "", label: "not noted" }]}
+            />
+          ) : null}
+          <Field label="When" {...fields.bind("at")} placeholder="now" />
+        </div>
+      </div>
+      {asked ? (
+        <div role="alertdialog" aria-label="Is that right?" className={notice({ className: "mt-2" })}>
+          <p className="font-semibold">▲ {asked}</p>
+          <div className="mt-2 flex flex-wrap gap-3">
+            <button type="button" className="press" onClick={() => void submit(true)}>
+              Record it all the same
+            </button>
+            <button type="button" className="press" onClick={() => setAsked("")}>
+              Change it
+            </button>
+          </div>
+        </div>
+      ) : null}
+      <FormMessage>{said}</FormMessage>
+    </form>
+  );
+}

@@ -1,0 +1,285 @@
+"use client";
+
+import {
+  type ForecastView,
+  forecastTarget,
+  isOnBurner,
+  namedLines,
+  type Progress,
+  rangeName,
+  standing,
+  stepTypeOf,
+  type TypicalCooling,
+  weighedLoad,
+  writeRangeStatus,
+} from "@hearth/core";
+import { useEffect, useMemo, useState } from "react";
+import { Entries } from "@/log/entries";
+import { PaperLinks } from "@/log/paper-links";
+import { SingleFieldForm } from "@/log/single-field-form";
+import { type Batch, type BatchProps, useBatch } from "@/log/use-batch";
+import { Link } from "@/ui/address";
+import { HeatLine, toneOf } from "@/ui/heat-line";
+import { useKeys } from "@/ui/keys";
+import { lazy, usePreload } from "@/ui/lazy";
+import { PotStrip } from "@/ui/pot-strip";
+import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
+import { SIGN, TONE } from "@/ui/tone";
+import { useUnits } from "@/ui/units";
+import { AlarmSound, CeilingAlarm } from "./alarm";
+import { ElsewhereForm } from "./elsewhere";
+import { GiveUp } from "./give-up";
+import { TooMuch } from "./over";
+import { MadeReady, Pouring } from "./parts/pouring-later";
+import { Rehearsal, RehearsalMark, type Speed } from "./rehearsal";
+import { stepView } from "./steps";
+import { useOutlooks } from "./use-outlook";
+
+const Instruments = lazy(async () => (await import("./instruments")).Instruments);
+const Foreseen = lazy(async () => (await import("./foreseen")).ForeseenPot);
+
+/** The newest reading, and how it stands against the range that is being worked at. */
+function LastReading({ batch, prompt }: { batch: Batch; prompt: Progress }) {
+  const units = useUnits();
+  const newest = batch.marks.at(-1);
+  if (!newest || prompt.entry === "weighed" || prompt.entry === "counted") return null;
+  const band = prompt.range ? { name: rangeName(prompt), range: prompt.range } : batch.bands.find((one) => one.step === newest.step);
+  const tone = band ? toneOf(newest.celsius, band.range) : "ink";
+  // Heated for the first time it is below until it is hot: only what was warm enough once fell.
+  const wasWarm = !isOnBurner(prompt) || batch.marks.some((one) => one.step === prompt.step && band && standing(one.celsius, band.range).is !== "below");
+  const fell = band && prompt.range && wasWarm && newest.step === prompt.step && standing(newest.celsius, band.range).is === "below";
+  return (
+    <div className="text-right sm:float-right sm:pl-4 max-sm:mb-2 max-sm:text-left" aria-live="polite">
+      <div className="text-soft">last reading, {units.clock(newest.at)}</div>
+      <span className={`figure text-[clamp(44px,5vw,64px)] leading-[0.95] ${TONE[tone]}`}>{units.tParts(newest.celsius).figure}</span>
+      <span className="figure text-[26px]"> °{units.temperature}</span>
+      {band ? (
+        <div className={`font-semibold ${TONE[tone]}`}>
+          {SIGN[tone]}
+          {writeRangeStatus(newest.celsius, band.name, band.range, units.temperature)}
+        </div>
+      ) : null}
+      {fell ? (
+        batch.state.onHeat ? (
+          <div className="font-semibold">back on the heat since {units.clock(batch.state.onHeat)}</div>
+        ) : (
+          <button type="button" className="press mt-1" onClick={() => void batch.record({ kind: "heated", payload: { pot: prompt.pot } })}>
+            Put it back on the heat
+          </button>
+        )
+      ) : null}
+    </div>
+  );
+}
+
+function StepList({ batch, here, onChoose }: { batch: Batch; here: string | undefined; onChoose: (key: string) => void }) {
+  const several = batch.plan.pots.length > 1;
+  return (
+    <ol>
+      {batch.steps.map((one, index) => {
+        const isHere = one.key === here;
+        const done = one.done && one.key !== batch.next?.key;
+        return (
+          <li key={one.key}>
+            {several && one.pot !== batch.steps[index - 1]?.pot ? (
+              <div className="px-2 pt-2 text-[14px] text-soft">
+                pot {one.pot + 1}: {batch.plan.pots[one.pot]?.formulaName}
+              </div>
+            ) : null}
+            <button
+              type="button"
+              aria-current={isHere ? "step" : undefined}
+              onClick={() => onChoose(one.key)}
+              className={`flex min-h-[40px] w-full items-center gap-3 border-b border-line px-2 text-left max-lg:min-h-[56px] ${isHere ? "bg-sheet font-bold outline-2 -outline-offset-2 outline-ink" : "hover:bg-wax"}`}
+            >
+              <span className={`figure w-5 text-[20px] ${done ? "text-inside" : "text-soft"}`} aria-hidden="true">
+                {done ? "✓" : isHere ? "›" : "·"}
+              </span>
+              <span>
+                {one.name}
+                <span className="sr-only">{one.entry === null ? ", by the clock" : done ? ", done" : ", open"}</span>
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+type PotProps = BatchProps & { usual: TypicalCooling | null };
+
+/** A pot as it runs: the next thing, one number to put in, the heat line, and everything put down so far. */
+export function Pot(props: PotProps) {
+  const { batch } = props;
+  if (!batch.plan.rehearsal) return <Run {...props} />;
+  return <Rehearsal begin={batch.state.lastAt}>{(speed) => <Run {...props} rehearsal={speed} />}</Rehearsal>;
+}
+
+/** What is to be minded at this step, and what the pot holds. */
+function PotMargin({ batch, prompt, id }: { batch: Batch; prompt: Progress | null; id: string }) {
+  const units = useUnits();
+  const { plan, state } = batch;
+  const step = prompt ? plan.process.steps.find((one) => one.id === prompt.step) : undefined;
+  const kind = step ? stepTypeOf(step.kind) : null;
+  const pot = prompt?.pot ?? 0;
+  const load = weighedLoad(plan, state, pot);
+  const limit = plan.pots[pot]?.maxLoadPpm ?? null;
+  return (
+    <>
+      <Caution title="Hot wax">Never leave it. No water near it. Gloves, eye protection, air. Smother a wax fire; never water.</Caution>
+      {kind && prompt ? <Aside title={`How to ${kind.verb}`}>{kind.why}</Aside> : null}
+      {kind?.caution && !isOnBurner(kind) ? <Caution title={kind.verb}>{kind.caution}</Caution> : null}
+      {kind?.records === "add_c" ? (
+        <Aside title={plan.process.name}>{plan.process.reason || "Follow the supplier's sheet for the add temperature."}</Aside>
+      ) : null}
+      {load !== null && limit !== null && load > limit / 10_000 + 0.005 ? (
+        <Warn>
+          The actual load is {units.n(load, 2)} % of the wax, above the largest load of {units.percent(limit)}.
+        </Warn>
+      ) : null}
+      {state.over.since === null ? <CeilingAlarm batch={batch} /> : null}
+      <PotStrip parts={plan.pots[pot]?.components ?? []} height={34} />
+      <GiveUp batch={batch} batchId={id} />
+      {plan.rehearsal ? null : (
+        <section aria-label="On paper" className="unprinted flex flex-wrap gap-2">
+          <PaperLinks batchId={id} />
+        </section>
+      )}
+    </>
+  );
+}
+
+/** What follows once it is poured. */
+function Poured({ batch }: { batch: Batch }) {
+  const units = useUnits();
+  const { plan } = batch;
+  return (
+    <div>
+      <h2 className="text-[26px]">Poured at {units.clock(batch.pouredAt ?? batch.now)}</h2>
+      {plan.rehearsal ? <p className="mt-2">The rehearsal is over. Nothing of it counts.</p> : null}
+      {batch.times && !plan.rehearsal ? (
+        <p className="mt-2">
+          Leave it unmoved until <strong>{units.dayClock(batch.times.setAt)}</strong>, out of the sun and draught, spaced evenly.
+        </p>
+      ) : null}
+      <Link className="act mt-4" href={plan.rehearsal ? "/plan" : "/rack"} data-next-step>
+        {plan.rehearsal ? "Plan a batch" : "Go to the rack"}
+      </Link>
+    </div>
+  );
+}
+
+/** The heat line of the pot, with what is foreseen of it. */
+function PotHeat({ batch, outlook }: { batch: Batch; outlook: ForecastView | null }) {
+  const { plan } = batch;
+  return (
+    <section className="mt-4" aria-label="Heat line">
+      <HeatLine
+        bands={batch.bands}
+        ceiling={plan.process.ceiling}
+        marks={batch.marks}
+        moments={batch.moments}
+        now={batch.pouredAt ? null : batch.now}
+        ahead={outlook}
+        height={230}
+        label="Heat line of this pot"
+      />
+      <p className="mt-1 text-[14px] text-soft">
+        ● probe&ensp; ◆ infrared&ensp; ▮ glass&ensp; ○ instrument not noted. A line joins readings of one instrument only.
+      </p>
+    </section>
+  );
+}
+
+function Run(props: PotProps & { rehearsal?: Speed }) {
+  // What counts seconds keeps its own clock; a rehearsal's goes faster.
+  const batch = useBatch(props, props.rehearsal ? 1_000 : 10_000);
+  const { plan, state } = batch;
+  const units = useUnits();
+  const watches = useMemo(() => ({ outlook: forecastTarget(plan, state, props.usual) }), [plan, state, props.usual]);
+  const { outlook = null } = useOutlooks(watches);
+  usePreload(MadeReady, Pouring);
+  const [listening, setListening] = useState(false);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const prompt = batch.steps.find((one) => one.key === chosen) ?? batch.next;
+  const pot = prompt?.pot ?? 0;
+  const move = (by: number) => {
+    const at = batch.steps.findIndex((one) => one.key === prompt?.key);
+    setChosen(batch.steps[Math.max(0, Math.min(batch.steps.length - 1, at + by))]?.key ?? null);
+  };
+  useKeys([
+    { key: "u", does: "take the last entry back", run: () => void batch.undo() },
+    { key: "]", does: "the step after this one", run: () => move(1) },
+    { key: "[", does: "the step before this one", run: () => move(-1) },
+  ]);
+  // Once something is recorded the pot itself says what comes next.
+  // (The dependency only tells that an entry has been recorded.)
+  useEffect(() => setChosen(null), [batch.last?.id]);
+  const view = prompt ? stepView(prompt.kind) : null;
+  const View = view?.View;
+
+  return (
+    <PageLayout
+      gloved
+      title={`${plan.rehearsal ? "Rehearsal" : "Pot"} ${props.batch.number}: ${batch.title}`}
+      lead={`${namedLines(plan.products)
+        .map((one) => `${one.count} × ${one.name}`)
+        .join(", ")} · ${plan.pots.map((one) => units.total(one.components).main).join(" + ")} · ${plan.process.name}`}
+      actions={
+        <Link className="press" href={`/records/${props.batch.id}`}>
+          Record
+        </Link>
+      }
+      side={<PotMargin batch={batch} prompt={prompt} id={props.batch.id} />}
+    >
+      {plan.rehearsal ? <RehearsalMark /> : null}
+      <AlarmSound since={state.over.since} />
+      {state.over.since !== null ? <CeilingAlarm batch={batch} /> : null}
+      <TooMuch batch={batch} pot={pot} />
+      <div className="grid grid-cols-1 gap-5 xl:grid-cols-[minmax(0,1fr)_232px]">
+        <div className="min-w-0">
+          <section className="sheet" aria-label="Next">
+            {prompt && View ? (
+              <>
+                <LastReading batch={batch} prompt={prompt} />
+                <h2 className="mb-1 text-[26px]">{view.title(prompt)}</h2>
+                <View key={prompt.key} prompt={prompt} batch={batch} instruments={props.instruments} />
+                {outlook ? <Foreseen outlook={outlook} batch={batch} /> : null}
+              </>
+            ) : state.abandoned ? (
+              <h2 className="text-[26px]">Abandoned at {units.clock(state.abandoned.at)}</h2>
+            ) : (
+              <Poured batch={batch} />
+            )}
+            {listening || (props.rehearsal && prompt) ? (
+              <Instruments batch={batch} prompt={prompt} instruments={props.instruments} {...(props.rehearsal ? { rehearsal: props.rehearsal } : {})} />
+            ) : prompt && !state.abandoned ? (
+              <button type="button" className="press mt-3" onPointerEnter={Instruments.ahead} onClick={() => setListening(true)}>
+                Connect an instrument
+              </button>
+            ) : null}
+            {batch.last ? (
+              <p role="status" className="mt-3 flex items-center gap-3">
+                <span className="font-semibold text-inside">✓ Recorded</span>
+                <button type="button" className="press" onClick={() => void batch.undo()}>
+                  Undo
+                </button>
+              </p>
+            ) : null}
+          </section>
+          <PotHeat batch={batch} outlook={outlook} />
+        </div>
+        <section aria-label="Steps">
+          <StepList batch={batch} here={prompt?.key} onChoose={setChosen} />
+        </section>
+      </div>
+      <section className="mt-6" aria-label="Entries">
+        <h2 className="border-b-[3px] border-ink pb-1">Entries</h2>
+        <Entries log={batch} newestFirst />
+        <SingleFieldForm log={batch} kind="note" />
+        {state.closed || state.abandoned ? null : <ElsewhereForm batch={batch} />}
+      </section>
+    </PageLayout>
+  );
+}

@@ -1,0 +1,124 @@
+"use client";
+
+import type { ForecastView, TypicalCooling } from "@hearth/core";
+import { useMemo } from "react";
+import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import { marksOf } from "@/log/marks";
+import { BatchRow } from "@/log/row";
+import type { ReadInstrument, Running } from "@/server/batches/batches";
+import { Link } from "@/ui/address";
+import { HeatLine } from "@/ui/heat-line";
+import { lazy } from "@/ui/lazy";
+import { Aside, Caution, Empty, PageLayout } from "@/ui/side-notes";
+import { useNow } from "@/ui/units";
+import { bySoonest } from "./order";
+import { useOutlooks } from "./use-outlook";
+
+const Ahead = lazy(async () => (await import("./foreseen")).Ahead);
+const CallSound = lazy(async () => (await import("./foreseen")).CallSound);
+
+interface PotsProps {
+  batches: Running[];
+  instruments: ReadInstrument[];
+  usual: TypicalCooling | null;
+  more: string | null;
+  narrowed: boolean;
+}
+
+/** The pot that needs hands soonest, as large as the screen allows. */
+function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments: ReadInstrument[]; outlook: ForecastView | null; now: string }) {
+  return (
+    <section className="sheet mb-5" aria-label="Needs hands soonest">
+      <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
+        <span className="figure text-[64px] leading-[0.9]">{pot.number}</span>
+        <div className="min-w-0 flex-1 basis-[180px]">
+          <Link href={`/bench/${pot.id}`} className="text-[24px] leading-tight font-bold">
+            {pot.title}
+          </Link>
+          <div className="text-[20px] font-semibold">{pot.next ? `next: ${pot.next.name}` : "poured"}</div>
+          <div className="text-soft">{pot.products.map((one) => `${one.count} × ${one.name}`).join(", ")}</div>
+        </div>
+        <Link href={`/bench/${pot.id}`} className="act !min-h-[64px] max-sm:w-full" data-next-step>
+          Go to the pot
+        </Link>
+      </div>
+      {outlook ? (
+        <div className="mt-2">
+          <Ahead outlook={outlook} size="text-[64px]" />
+        </div>
+      ) : null}
+      <div className="mt-3">
+        <HeatLine
+          bands={pot.bands}
+          ceiling={pot.ceiling}
+          marks={marksOf(pot.thumb, instruments)}
+          now={now}
+          ahead={outlook}
+          height={200}
+          label={`Heat line of batch ${pot.number}`}
+        />
+      </div>
+    </section>
+  );
+}
+
+/** The pots that run, the one that needs hands soonest first and largest. */
+export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps) {
+  const now = useNow(10_000);
+  const [running, rehearsed] = [batches.filter((one) => !one.rehearsal), batches.filter((one) => one.rehearsal)];
+  const outlooks = useOutlooks(
+    useMemo(() => Object.fromEntries(batches.map((one) => [one.id, one.watch && !one.rehearsal ? { ...one.watch, usual } : null])), [batches, usual]),
+  );
+  const [first, ...others] = bySoonest(running, outlooks, now);
+  return (
+    <PageLayout
+      title="Bench"
+      lead="Pots that are being weighed, heated and poured."
+      side={
+        <>
+          <Caution title="Hot wax">Never leave it. No water near it. Smother a wax fire; never water.</Caution>
+          <Aside title="Two pots at once">Read each one before its range, not after: a pot that waits cools or overheats while you pour the other.</Aside>
+        </>
+      }
+    >
+      {batches.length > 3 || more || narrowed ? <FindBar what="the pots" found={more ? undefined : batches.length} /> : null}
+      {batches.length === 0 && narrowed ? (
+        <NothingFound what="pot" />
+      ) : batches.length === 0 ? (
+        <Empty
+          title="No pot is running"
+          action={
+            <Link className="act" href="/plan" data-next-step>
+              Plan a batch
+            </Link>
+          }
+        >
+          <p>Here each running pot shows its next step and takes one number at a time, with what it should be beside it.</p>
+        </Empty>
+      ) : (
+        <>
+          {batches.map((one) => {
+            const outlook = outlooks[one.id];
+            return outlook ? <CallSound key={one.id} outlook={outlook} /> : null;
+          })}
+          {first ? <Soonest pot={first} instruments={instruments} outlook={outlooks[first.id] ?? null} now={now} /> : null}
+          <ul>
+            {[...others, ...rehearsed].map((one) => (
+              <BatchRow
+                key={one.id}
+                batch={one.rehearsal ? { ...one, title: `Rehearsal: ${one.title}` } : one}
+                href={`/bench/${one.id}`}
+                instruments={instruments}
+                what={one.next ? `next: ${one.next.name}` : "poured"}
+                action={one.rehearsal ? "Go on with it" : "Go to the pot"}
+              >
+                {outlooks[one.id] ? <Ahead outlook={outlooks[one.id] as ForecastView} size="text-[26px]" /> : null}
+              </BatchRow>
+            ))}
+          </ul>
+        </>
+      )}
+      <Older after={more}>Older pots</Older>
+    </PageLayout>
+  );
+}

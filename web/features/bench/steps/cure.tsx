@@ -1,0 +1,4 @@
+import { ByTheClock } from "../parts/by-the-clock";
+import type { StepView } from "../parts/step";
+
+export const view: StepView = { title: () => "Let it cure", View: ByTheClock };

@@ -1,0 +1,12 @@
+import { MadeReady, Pouring } from "../parts/pouring-later";
+import type { StepView } from "../parts/step";
+
+export const view: StepView = {
+  title: () => "Pour slowly, tap, stop at the shoulder",
+  View: (props) => (
+    <>
+      <MadeReady batch={props.batch} />
+      <Pouring {...props} button="Mark it poured" />
+    </>
+  ),
+};

@@ -1,0 +1,18 @@
+import { Done } from "../parts/done";
+import { Reading } from "../parts/reading";
+import type { StepView } from "../parts/step";
+
+export const view: StepView = {
+  title: (prompt) => (prompt.entry === "read" ? "Bring it to the temper range" : "Hold it in the temper range"),
+  View: (props) =>
+    props.prompt.entry === "read" ? (
+      <Reading {...props} button="Record the reading" />
+    ) : (
+      <>
+        <Done {...props} button="Mark it tempered" />
+        <div className="mt-4 border-t border-line pt-3">
+          <Reading {...props} button="Record a reading" />
+        </div>
+      </>
+    ),
+};

@@ -1,0 +1,50 @@
+"use client";
+
+import type { ForecastTarget, ForecastView } from "@hearth/core";
+import { useEffect, useState } from "react";
+import type { Asked, Foretold } from "@/workers/outlook";
+
+let worker: Worker | null = null;
+let asked = 0;
+const waiting = new Map<number, (outlook: ForecastView | null) => void>();
+
+/** Asks the one worker of this page. Nothing is foreseen where it cannot run. */
+function foretold(watch: ForecastTarget): Promise<ForecastView | null> {
+  if (!worker) {
+    worker = new Worker(new URL("../../workers/outlook.ts", import.meta.url), { type: "module" });
+    worker.onmessage = ({ data }: MessageEvent<Foretold>) => {
+      waiting.get(data.id)?.(data.outlook);
+      waiting.delete(data.id);
+    };
+    // Without the network it may not be there yet: then nothing is foreseen, and it is tried again with the next reading.
+    worker.onerror = (event) => {
+      event.preventDefault();
+      for (const answer of waiting.values()) answer(null);
+      waiting.clear();
+      worker = null;
+    };
+  }
+  const id = ++asked;
+  worker.postMessage({ id, watch } satisfies Asked);
+  return new Promise((answer) => waiting.set(id, answer));
+}
+
+/** What is foreseen of pots, by their keys; worked out anew whenever they are watched anew. */
+export function useOutlooks(watches: Readonly<Record<string, ForecastTarget | null>>): Record<string, ForecastView | null> {
+  const [known, setKnown] = useState<Record<string, ForecastView | null>>({});
+  useEffect(() => {
+    let left = false;
+    for (const [key, watch] of Object.entries(watches))
+      if (watch) void foretold(watch).then((outlook) => !left && setKnown((old) => ({ ...old, [key]: outlook })));
+    return () => {
+      left = true;
+    };
+  }, [watches]);
+  // What was foreseen of another range is not shown.
+  return Object.fromEntries(
+    Object.entries(watches).map(([key, watch]) => {
+      const outlook = known[key] ?? null;
+      return [key, outlook && watch && outlook.name === watch.name && outlook.range.low === watch.range.low ? outlook : null];
+    }),
+  );
+}

@@ -1,0 +1,173 @@
+import { type AdviceWhat, type NextTrial, nextTrial, type Proposal, proposeWicks, seriesOf, type Varied, variantVerdict, widthOf } from "@hearth/core";
+import type { Design, DesignBody } from "@/server/burn/trial-design";
+
+/** One option of a trial that is being designed. */
+export interface Draft {
+  /** Tells it from the others while it is designed. */
+  key: string;
+  says: string;
+  why: string;
+  chosen: boolean;
+  wick: { id: string; count: number } | null;
+  body: DesignBody;
+  change: { loadPpm?: number; waxId?: string; fragranceId?: string };
+}
+
+/** What the trial before asked for, of the option that the next one follows. */
+export function askedBy(design: Design): { what: AdviceWhat; varies: Varied | null; why: string } | null {
+  const { before } = design;
+  if (!before) return null;
+  const next: NextTrial | null = nextTrial(before.plan, before.state);
+  if (next && (before.option === null || next.option === before.option)) return next;
+  const advice = before.option ? variantVerdict(before.plan, before.state, before.option).advice : null;
+  return advice ? { what: advice.what, varies: null, why: advice.why } : null;
+}
+
+/** What it is about to be burned with now: the wick of the option before, or the product's. */
+export function wickNow(design: Design): { wickId: string; count: number } | null {
+  const { before, product } = design;
+  const one = before?.plan.testers.find((each) => each.option === before.option);
+  if (one?.wick) return { wickId: one.wick.wickId, count: one.wick.count };
+  return product?.wickId ? { wickId: product.wickId, count: product.wicks } : null;
+}
+
+const percent = (ppm: number) => `${Math.round(ppm / 100) / 100} %`;
+const HALF_POINTS = 10_000;
+
+/** The wicks worth trying in a body, with why. */
+export const proposalsFor = (design: Design, body: DesignBody, varies: Varied): Proposal[] => {
+  const asks = askedBy(design)?.what;
+  return proposeWicks(
+    design.wicks,
+    {
+      widthUm: Math.round(widthOf(body) * 1_000),
+      bottomUm: body.innerBottomUm,
+      family: design.formula?.family ?? "",
+      loadPpm: design.formula?.loadPpm ?? 0,
+      pillar: body.body === "mould",
+      vesselWicks: body.wicks ?? null,
+      now: wickNow(design),
+      varies: varies === "wick size" ? "wick size" : "wick kind",
+      asks: asks === "wick_up" || asks === "wick_down" || asks === "change_kind" ? asks : undefined,
+    },
+    design.passed,
+  );
+};
+
+/** The wick that all burn with where something else is varied: what it has now, else the one that is proposed first; null where nothing suits. */
+export function bestWick(design: Design, body: DesignBody): { id: string; count: number } | null {
+  const now = wickNow(design);
+  if (now) return { id: now.wickId, count: now.count };
+  const [first] = proposalsFor(design, body, "wick size");
+  return first ? { id: first.wick.id, count: first.count } : null;
+}
+
+/** Whether the options of a trial differ by their wicks: else one wick is asked for. */
+export const variesWick = (varies: Varied | null): boolean => varies === "wick kind" || varies === "wick size";
+
+/** The options that are offered for what is varied, those that are proposed chosen already. */
+export function draftsFor(design: Design, body: DesignBody, varies: Varied | null, chosen: { id: string; count: number } | null = null): Draft[] {
+  const { formula } = design;
+  if (!formula) return [];
+  const proposals = proposalsFor(design, body, varies ?? "wick size");
+  const now = wickNow(design);
+  const best = chosen ?? bestWick(design, body);
+  const nameOf = (wick: { id: string; count: number } | null) => {
+    const name = design.wicks.find((one) => one.id === wick?.id)?.name ?? "no wick";
+    return wick && wick.count > 1 ? `${wick.count} × ${name}` : name;
+  };
+  const draft = (key: string, says: string, why: string, chosen: boolean, more: Partial<Draft> = {}): Draft => ({
+    key,
+    says,
+    why,
+    chosen,
+    wick: best,
+    body,
+    change: {},
+    ...more,
+  });
+  switch (varies) {
+    case "load": {
+      // What it has, a point less, a point more; never above what the wax is said to hold.
+      const most = formula.maxLoadPpm ?? 1_000_000;
+      return [formula.loadPpm - 2 * HALF_POINTS, formula.loadPpm - HALF_POINTS, formula.loadPpm, formula.loadPpm + HALF_POINTS]
+        .filter((ppm) => ppm >= 0 && ppm <= most)
+        .map((ppm) =>
+          draft(
+            `load ${ppm}`,
+            `load ${percent(ppm)}`,
+            ppm === formula.loadPpm ? "what it has now" : ppm < formula.loadPpm ? "soot and mushrooms ask for less" : "a stronger throw",
+            Math.abs(ppm - formula.loadPpm) <= HALF_POINTS,
+            {
+              change: ppm === formula.loadPpm ? {} : { loadPpm: ppm },
+            },
+          ),
+        );
+    }
+    case "wax":
+      return design.waxes.map((one) =>
+        draft(one.id, one.name, one.id === formula.waxId ? "what it has now" : `family ${one.family}`, one.id === formula.waxId, {
+          change: one.id === formula.waxId ? {} : { waxId: one.id },
+        }),
+      );
+    case "scent":
+      return design.fragrances.map((one) =>
+        draft(
+          one.id,
+          one.name,
+          one.id === formula.fragranceId ? "what it has now" : "another scent asks for testing wicks again",
+          one.id === formula.fragranceId,
+          {
+            change: one.id === formula.fragranceId ? {} : { fragranceId: one.id },
+          },
+        ),
+      );
+    case "vessel":
+      return design.bodies.map((one) => draft(one.id, one.name, one.id === body.id ? "what it has now" : "", one.id === body.id, { body: one }));
+    case null:
+      return [draft("now", nameOf(best), "only this one", true)];
+    default: {
+      const proposed = proposals.map((one) =>
+        draft(one.wick.id, one.count > 1 ? `${one.count} × ${one.wick.name}` : one.wick.name, one.why.join("; "), one.chosen, {
+          wick: { id: one.wick.id, count: one.count },
+        }),
+      );
+      const rest = design.wicks
+        .filter((one) => !proposals.some((each) => each.wick.id === one.id))
+        .map((one) => draft(one.id, one.name, "", false, { wick: { id: one.id, count: now?.count ?? proposals[0]?.count ?? 1 } }));
+      return [...proposed, ...rest];
+    }
+  }
+}
+
+const seriesIn = (design: Design, wick: { id: string } | null): string | null => {
+  const found = design.wicks.find((each) => each.id === wick?.id);
+  return found ? seriesOf(found) : null;
+};
+
+/** A name for the trial, as a maker would write it on the box. */
+export function nameFor(design: Design, body: DesignBody | undefined, varies: Varied | null): string {
+  const of = design.product?.name ?? `${design.formula?.name ?? "formula"} in ${body?.name ?? "a vessel"}`;
+  const asks = askedBy(design);
+  if (asks?.what === "test_full") return `Full jars of ${of}`;
+  return varies === null ? `Burn test of ${of}` : `Which ${varies} for ${of}`;
+}
+
+/** What the design would warn of before it is begun. */
+export function designWarnings(design: Design, varies: Varied | null, drafts: readonly Draft[], replicates: number, half: boolean): string[] {
+  const chosen = drafts.filter((one) => one.chosen);
+  return [
+    ...(varies === "load" && (design.formula?.dyed || design.formula?.added)
+      ? ["No dye, mica, additives or embeds while testing the load: this formula has some."]
+      : []),
+    ...(replicates < 2 && chosen.length > 1 ? ["Burn each twice: of one alone nobody knows whether it was chance."] : []),
+    ...(varies !== null && chosen.length < 2 ? ["Choose at least two to hold against one another."] : []),
+    ...(half ? ["A half-fill result never counts as a full pass: full jars follow."] : []),
+    ...(varies === "wick size" && new Set(chosen.map((one) => seriesIn(design, one.wick))).size > 1
+      ? ["These are of several kinds or series, whose sizes cannot be compared: vary the kind or the size, not both."]
+      : []),
+    ...(varies === "wax" || varies === "scent"
+      ? ["Wicks are chosen for what it has now; the new one may want another. Judge throw and burn with that in mind."]
+      : []),
+  ];
+}

@@ -1,0 +1,249 @@
+"use client";
+
+import { PROTOCOLS, VARIED } from "@hearth/core";
+import { useState } from "react";
+import { Chooser } from "@/forms/chooser";
+import { Field } from "@/forms/fields";
+import { Link, useRouter } from "@/ui/address";
+import { Aside, Caution, Warn } from "@/ui/side-notes";
+import { Toggle } from "@/ui/toggle";
+import { useUnits } from "@/ui/units";
+import { variesWick } from "./design-model";
+import type { DesignState } from "./use-design";
+
+/** What is to be said of a trial before it begins, and what was tried in its vessel before. */
+export function DesignMargin({ state: { design, body, warnings } }: { state: DesignState }) {
+  const units = useUnits();
+  if (!body) return null;
+  return (
+    <>
+      {warnings.map((one) => (
+        <Warn key={one}>{one}</Warn>
+      ))}
+      <Aside title="Why these wicks">
+        By the inner diameter at the wax line, {units.len(Math.round(body.innerTopUm))} at the rim and {units.len(body.innerBottomUm)} at the bottom, the family
+        of the wax and the load; what passed here before comes first. Rules of the trade, no source: the burn decides.
+      </Aside>
+      {design.tried.length > 0 ? (
+        <Aside title={`Tried in ${body.name}`}>
+          {design.tried.slice(0, 6).map((one) => (
+            <span key={`${one.trialId}${one.option}`} className="block">
+              <Link className="underline" href={`/burn/${one.trialId}?view=verdict`}>
+                trial {one.trial}
+              </Link>
+              : {one.says},{" "}
+              {one.decided === "passed"
+                ? one.half
+                  ? "half passed"
+                  : "passed"
+                : one.decided === "failed"
+                  ? "failed"
+                  : one.safe === false
+                    ? "not safe"
+                    : "open"}
+            </span>
+          ))}
+        </Aside>
+      ) : null}
+      <Caution title="Testers are not for sale">Mark every one with wax, wick, fragrance, load and date. They are kept out of what may be sold.</Caution>
+    </>
+  );
+}
+
+/** The product, or the formula and the vessel, the wick that all have, and the trial's name. */
+export function WhatIsTried({ state }: { state: DesignState }) {
+  const units = useUnits();
+  const router = useRouter();
+  const { design, body, from, varies, wickOfAll, setWickId, best, fields } = state;
+  if (!design.formula || !body) return null;
+  const go = (query: Record<string, string>) => router.push(`/burn/new?${new URLSearchParams(query)}`);
+  return (
+    <section className="sheet">
+      <h2>What is tried</h2>
+      <div className="mt-2 grid gap-x-4 gap-y-2 sm:grid-cols-2">
+        <Chooser
+          label="Product"
+          value={design.product?.id ?? ""}
+          options={[{ value: "", name: "none: a formula in a vessel" }, ...design.products.map((one) => ({ value: one.id, name: one.name }))]}
+          onValue={(id) => go(id ? { product: id } : { formula: design.formula?.id ?? "", body: body.id })}
+        />
+        {design.product ? null : (
+          <>
+            <Chooser
+              label="Formula"
+              value={design.formula.id}
+              options={design.formulas.map((one) => ({ value: one.id, name: one.name }))}
+              onValue={(id) => go({ formula: id, body: body.id })}
+            />
+            <Chooser
+              label="Vessel"
+              value={body.id}
+              options={design.bodies.map((one) => ({ value: one.id, name: one.name }))}
+              onValue={(id) => go({ formula: design.formula?.id ?? "", body: id })}
+            />
+          </>
+        )}
+        {from === "make" && !variesWick(varies) ? (
+          <Chooser
+            label="Wick of all of them"
+            value={wickOfAll}
+            options={design.wicks.map((one) => ({ value: one.id, name: one.name, note: one.id === best?.id ? "as now, or as proposed" : one.kind }))}
+            onValue={setWickId}
+            error={wickOfAll === "" ? "Choose a wick: no test candle is poured without one." : ""}
+          />
+        ) : null}
+        <Field label="Name of the trial" {...fields.bind("name")} />
+      </div>
+      <p className="mt-1 text-[15px] text-soft">
+        {design.formula.name} in {body.name}, load {units.percent(design.formula.loadPpm, 1)} of the wax.
+      </p>
+    </section>
+  );
+}
+
+/** Where the testers come from, and what varies between them. */
+export function WhatVaries({ state: { from, setFrom, varies, vary } }: { state: DesignState }) {
+  return (
+    <>
+      <fieldset className="mt-4">
+        <legend className="font-semibold">Testers</legend>
+        <div className="mt-1 flex flex-wrap gap-1">
+          {(
+            [
+              ["make", "pour new ones"],
+              ["rack", "take some off the rack"],
+            ] as const
+          ).map(([value, says]) => (
+            <Toggle key={value} on={from === value} onPress={() => setFrom(value)}>
+              {says}
+            </Toggle>
+          ))}
+        </div>
+      </fieldset>
+      <fieldset className="mt-4">
+        <legend className="font-semibold">What varies</legend>
+        <div className="mt-1 flex flex-wrap gap-1">
+          {[...VARIED, null].map((one) => (
+            <Toggle key={one ?? "nothing"} on={varies === one} onPress={() => vary(one)}>
+              {one ?? "nothing, one test"}
+            </Toggle>
+          ))}
+        </div>
+      </fieldset>
+    </>
+  );
+}
+
+/** The options that are worth trying, how many of each, and how full. */
+export function WorthTrying({ state: { shown, proposed, pick, fields, half, setHalf } }: { state: DesignState }) {
+  const [all, setAll] = useState(false);
+  return (
+    <section className="mt-4" aria-label="Options">
+      <h2>Worth trying</h2>
+      <ul className="mt-1 border-t-2 border-ink">
+        {(all ? shown : proposed).map((one) => (
+          <li key={one.key} className="border-b border-line">
+            <label className="flex min-h-[52px] items-center gap-3 py-1">
+              <input type="checkbox" className="h-6 w-6" checked={one.chosen} onChange={(event) => pick(one.key, event.target.checked)} />
+              <span>
+                <strong>{one.says}</strong>
+                {one.why ? <span className="block text-[15px] text-soft">{one.why}</span> : null}
+              </span>
+            </label>
+          </li>
+        ))}
+      </ul>
+      {proposed.length === 0 ? (
+        <p className="mt-1 text-soft">Nothing on the shelf says that it suits. Give wicks their span of diameters, or choose by hand.</p>
+      ) : null}
+      {shown.length > proposed.length ? (
+        <button type="button" className="min-h-[44px] underline" onClick={() => setAll(!all)}>
+          {all ? "Only what is proposed" : `All ${shown.length}`}
+        </button>
+      ) : null}
+      <div className="mt-2 grid gap-x-4 sm:grid-cols-2">
+        <Field label="Testers of each" {...fields.bind("replicates")} inputMode="numeric" />
+        <label className="mt-6 flex items-start gap-3">
+          <input type="checkbox" className="mt-1 h-6 w-6" checked={half} onChange={(event) => setHalf(event.target.checked)} />
+          <span>
+            <span className="font-semibold">Half-filled first</span>
+            <span className="block text-[15px] text-soft">An early look at the lower half, for half the wax.</span>
+          </span>
+        </label>
+      </div>
+    </section>
+  );
+}
+
+/** Jars on the rack that can be burned, and how many of each are. */
+export function OnTheRack({ state: { design, racked, take } }: { state: DesignState }) {
+  const units = useUnits();
+  return (
+    <section className="mt-4" aria-label="On the rack">
+      <h2>On the rack</h2>
+      {design.rack.length === 0 ? <p className="text-soft">No jar with a wick stands there now.</p> : null}
+      <ul className="mt-1 border-t-2 border-ink">
+        {design.rack.map((one) => {
+          const key = `${one.batchId} ${one.product}`;
+          return (
+            <li key={key} className="flex flex-wrap items-center gap-x-4 border-b border-line py-1">
+              <span className="min-w-0 flex-1 basis-[220px]">
+                <strong>
+                  {one.number} {one.title}
+                </strong>
+                , {one.name}, {one.wick}
+                <span className="block text-[15px] text-soft">
+                  {one.left} there{one.half ? ", half-filled" : ""}
+                  {one.testFrom ? `; least cure until ${units.dayClock(one.testFrom)}` : ""}
+                </span>
+              </span>
+              <label className="flex items-center gap-2">
+                <span className="sr-only">
+                  Testers of batch {one.number}, {one.name}, {one.wick}
+                </span>
+                <select className="entry !w-auto" value={racked[key] ?? 0} onChange={(event) => take(key, Number(event.target.value))}>
+                  {Array.from({ length: Math.min(10, one.left) + 1 }, (_, n) => (
+                    <option key={n} value={n}>
+                      {n}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+/** How it is burned: the protocol, its looks and rests. */
+export function HowItIsBurned({ state: { design, how, chooseProtocol, fields } }: { state: DesignState }) {
+  return (
+    <section className="mt-4" aria-label="Protocol">
+      <h2>How it is burned</h2>
+      <label className="mt-1 block">
+        <span className="font-semibold">Protocol</span>
+        <select className="entry" value={how} onChange={(event) => chooseProtocol(event.target.value)}>
+          {design.before ? <option value="before">as in trial {design.before.number}</option> : null}
+          {PROTOCOLS.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <p className="text-[15px] text-soft">{PROTOCOLS.find((one) => one.id === how)?.says ?? ""}</p>
+      <div className="mt-2 grid gap-x-4 sm:grid-cols-[2fr_1fr_1fr]">
+        <Field
+          label="Looks of each session"
+          {...fields.bind("sessions")}
+          lines={3}
+          hint="A session a line, hours after lighting. The last one repeats to the end."
+        />
+        <Field label="Hours of rest" {...fields.bind("rest")} inputMode="numeric" />
+        <Field label="Sessions at least" {...fields.bind("least")} inputMode="numeric" />
+      </div>
+    </section>
+  );
+}

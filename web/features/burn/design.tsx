@@ -1,0 +1,56 @@
+"use client";
+
+import type { Design } from "@/server/burn/trial-design";
+import { Link } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { Empty, PageLayout } from "@/ui/side-notes";
+import { DesignMargin, HowItIsBurned, OnTheRack, WhatIsTried, WhatVaries, WorthTrying } from "./design-panels";
+import { useBeginning, useDesign } from "./use-design";
+
+/** One thing is varied, the rest held: what is burned against what, how, and by which protocol. */
+export function DesignTrial({ design }: { design: Design }) {
+  const state = useDesign(design);
+  const { begin, busy, said } = useBeginning(state);
+  const { asks, body, fields, from, chosen, replicates, racked } = state;
+  if (!design.formula || !body)
+    return (
+      <PageLayout title="Design a trial">
+        <Empty
+          title="Nothing to burn yet"
+          action={
+            <Link className="act" href={design.formula ? "/shelf?kind=vessel" : "/formulas/new"} data-next-step>
+              {design.formula ? "Put a vessel on the shelf" : "Write a formula"}
+            </Link>
+          }
+        >
+          <p>A trial is made of a formula in a vessel, and of wicks to try.</p>
+        </Empty>
+      </PageLayout>
+    );
+  const poured = chosen.length * replicates;
+  const taken = Object.values(racked).reduce((a, b) => a + b, 0);
+  return (
+    <PageLayout
+      title="Design a trial"
+      lead={asks ? `After trial ${design.before?.number}: ${asks.why}` : "One thing varied, the rest held; each twice."}
+      side={<DesignMargin state={state} />}
+    >
+      <form
+        ref={fields.form}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void begin();
+        }}
+      >
+        <WhatIsTried state={state} />
+        <WhatVaries state={state} />
+        {from === "make" ? <WorthTrying state={state} /> : <OnTheRack state={state} />}
+        <HowItIsBurned state={state} />
+        <FormMessage>{said}</FormMessage>
+        <button type="submit" className="act mt-4 w-full sm:w-auto" data-next-step disabled={busy}>
+          {from === "make" ? `Begin, and pour ${poured} ${poured === 1 ? "tester" : "testers"}` : `Begin with ${taken} from the rack`}
+        </button>
+      </form>
+    </PageLayout>
+  );
+}

@@ -1,0 +1,159 @@
+"use client";
+
+import { MARKS, NO_CERTIFICATE, type TrialPlan, type TrialState, variantsOf, variantWords, verdictOf } from "@hearth/core";
+import { memo, useMemo, useState } from "react";
+import { useUnits } from "@/ui/units";
+import { press } from "@/ui/variants";
+import { WideTable } from "@/ui/wide-table";
+import { type Measured, trendOf } from "./model";
+import { dashOf, PoolChart } from "./pool-chart";
+import { sayRate, saySpan } from "./say";
+import type { Trial } from "./use-trial";
+
+interface Of {
+  plan: TrialPlan;
+  state: TrialState;
+}
+
+/** From top to bottom of a jar: the widest pool of each session as a share of the jar where the wax stood. */
+const Trend = memo(function Trend({ plan, state }: Of) {
+  const units = useUnits();
+  const rows = plan.testers.flatMap((one) => {
+    const trend = trendOf(one, state.testers[one.key] ?? { sessions: [], stopped: null });
+    return trend.length > 1 ? [{ key: one.key, trend }] : [];
+  });
+  if (rows.length === 0) return null;
+  const most = Math.max(...rows.map((one) => one.trend.at(-1)?.session ?? 0));
+  return (
+    <section className="mt-6">
+      <h2>From top to bottom</h2>
+      <p className="text-soft">The widest pool of each session, as a share of the jar where the wax stood by then. A jar that narrows burns hotter low down.</p>
+      <WideTable label="Pool by session" least={380} heads={["tester", ...Array.from({ length: most }, (_, at) => `session ${at + 1}`)]}>
+        {rows.map((one) => (
+          <tr key={one.key} className="border-b border-line">
+            <th scope="row" className="figure py-1 text-left text-[20px]">
+              {one.key}
+            </th>
+            {Array.from({ length: most }, (_, at) => {
+              const cell = one.trend.find((each) => each.session === at + 1);
+              return (
+                <td key={at} className="figure pr-4 text-[18px]">
+                  {cell ? `${units.n(cell.share * 100, 0)} %` : "–"}
+                  {cell ? <span className="block text-[13px] font-normal text-soft">of {units.len(cell.widthUm)}</span> : null}
+                </td>
+              );
+            })}
+          </tr>
+        ))}
+      </WideTable>
+    </section>
+  );
+});
+
+/** How fast each tester burns, and how long it will. */
+const Rates = memo(function Rates({ plan, state }: Of) {
+  const units = useUnits();
+  const verdicts = useMemo(() => plan.testers.flatMap((one) => verdictOf(plan, state, one.key, units) ?? []), [plan, state, units]);
+  const weighed = verdicts.filter((one) => one.grams_per_hour !== null);
+  return (
+    <section className="mt-6">
+      <h2>How fast, and how long</h2>
+      {weighed.length === 0 ? (
+        <p className="text-soft">Nothing was weighed before and after a session yet, so nobody can say.</p>
+      ) : (
+        <WideTable label="Consumption" least={560} heads={["tester", "an hour, with 95 %", "still burns for about", "the whole candle about"]}>
+          {weighed.map((one) => (
+            <tr key={one.key} className="border-b border-line">
+              <th scope="row" className="figure py-1 text-left text-[20px]">
+                {one.key}
+              </th>
+              <td className="figure pr-3 text-[18px]">{sayRate(units, one.grams_per_hour)}</td>
+              <td className="figure pr-3 text-[18px]">{saySpan(units, one.hours_left)}</td>
+              <td className="figure text-[18px]">{saySpan(units, one.hours_whole)}</td>
+            </tr>
+          ))}
+        </WideTable>
+      )}
+      <p className="mt-1 text-[15px] text-soft">
+        One session alone is said a quarter either way; of several the interval is Student’s. What the jar weighs is taken as its first weight less what was
+        poured in.
+      </p>
+    </section>
+  );
+});
+
+/** What a trial shows: pools against time, how fast each burns and how long it will, and the marks it is held to. */
+export function Shown({ trial }: { trial: Trial }) {
+  const units = useUnits();
+  const [what, setWhat] = useState<Measured>("pool");
+  const sessions = Math.max(0, ...Object.values(trial.state.testers).map((one) => one.sessions.length));
+  // The newest session that most testers have: what tells.
+  const most = Array.from({ length: sessions }, (_, at) => sessions - at).find(
+    (one) => Object.values(trial.state.testers).filter((each) => (each.sessions[one - 1]?.looks.length ?? 0) > 0).length * 2 >= trial.plan.testers.length,
+  );
+  const [session, setSession] = useState<number | null>(most ?? null);
+  const options = variantsOf(trial.plan);
+  return (
+    <>
+      {sessions === 0 ? <p className="text-soft">Nothing has burned yet: what is seen at the looks is drawn here.</p> : null}
+      <div className="unprinted flex flex-wrap gap-2">
+        {(["pool", "depth"] as const).map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-pressed={what === one}
+            className={press({ size: "small", className: "aria-pressed:bg-ink aria-pressed:text-sheet" })}
+            onClick={() => setWhat(one)}
+          >
+            {one === "pool" ? "How wide" : "How deep"}
+          </button>
+        ))}
+        <label className="text-[15px]">
+          Session{" "}
+          <select
+            className="entry !min-h-[36px] !w-auto !py-0"
+            value={session ?? ""}
+            onChange={(event) => setSession(event.target.value === "" ? null : Number(event.target.value))}
+          >
+            <option value="">all</option>
+            {Array.from({ length: sessions }, (_, at) => (
+              <option key={at} value={at + 1}>
+                {at + 1}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <div className="mt-3">
+        <PoolChart plan={trial.plan} state={trial.state} what={what} session={session} />
+      </div>
+      <ul className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-[15px]">
+        {options.map((option) => (
+          <li key={option} className="flex items-center gap-2">
+            <svg width={44} height={10} aria-hidden="true">
+              <line x1={0} x2={44} y1={5} y2={5} stroke="var(--color-ink)" strokeWidth={2.5} strokeDasharray={dashOf(options, option)} />
+            </svg>
+            {option}: {variantWords(trial.plan, option)}
+          </li>
+        ))}
+      </ul>
+      <Trend plan={trial.plan} state={trial.state} />
+      <Rates plan={trial.plan} state={trial.state} />
+      <section className="mt-6">
+        <h2>What it is held to</h2>
+        <ul className="mt-1">
+          {MARKS.map((mark) => (
+            <li key={mark.id} className="border-b border-line py-1">
+              {units.say(mark.says)}{" "}
+              <span className="text-[15px] text-soft">
+                {mark.source}
+                {mark.memory ? ", from memory" : ""}
+              </span>
+            </li>
+          ))}
+        </ul>
+        <p className="mt-2 font-semibold">{NO_CERTIFICATE}</p>
+      </section>
+    </>
+  );
+}

@@ -1,0 +1,206 @@
+"use client";
+
+import { presenceDue } from "@hearth/core";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { Link } from "@/ui/address";
+import { durationInWords } from "@/ui/describe";
+import { FormMessage } from "@/ui/form-message";
+import { Warn } from "@/ui/side-notes";
+import { useClock, useUnits } from "@/ui/units";
+import { notice, press } from "@/ui/variants";
+import { Light, PutOut, WeighAfter } from "./light";
+import { Look } from "./look";
+import { type Card, cardsOf, isDue, toWeigh } from "./model";
+import { type Calling, useCalls, useDueTitle } from "./use-calls";
+import type { Trial } from "./use-trial";
+
+type Doing = { key: string; what: "look" | "light" | "out" } | null;
+
+/** Somebody says that they are with what burns; asked again and again while anything does. */
+function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }) {
+  const [said, setSaid] = useState("");
+  // Known only in the browser.
+  const [asks, setAsks] = useState(true);
+  useEffect(() => setAsks(typeof Notification === "undefined" || Notification.permission !== "default"), []);
+  const due = presenceDue(trial.state.presentAt, trial.now);
+  const long = burning.filter((one) => one.now.tooLong);
+  const here = () => setSaid(trial.enter({ kind: "present", payload: {} }));
+  return (
+    <div role={due || long.length > 0 ? "alert" : undefined} className={notice({ tone: "safety", className: due ? "mb-4 border-[3px]" : "mb-4" })}>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <p className="min-w-0 flex-1 basis-[220px]">
+          <strong className="text-safety">⚠ {burning.length === 1 ? "A flame is" : `${burning.length} flames are`} burning.</strong>{" "}
+          {due ? "Is somebody with them? If not, go now and put them out." : "Never leave them alone."}
+        </p>
+        <button type="button" className={due ? "act" : press({ size: "gloved" })} onClick={() => here()}>
+          I am with them
+        </button>
+        {asks ? null : (
+          <button type="button" className={press({ size: "gloved" })} onClick={() => void Notification.requestPermission().then(() => setAsks(true))}>
+            Call me on this device
+          </button>
+        )}
+      </div>
+      {long.map((one) => (
+        <p key={one.tester.key} className="mt-1 font-semibold text-safety">
+          ⚠ {one.tester.key} has burned for {durationInWords(one.now.minute * 60)}: put it out. No candle burns for more than four hours at a time.
+        </p>
+      ))}
+      <FormMessage>{said}</FormMessage>
+    </div>
+  );
+}
+
+/** One tester: where it stands, what is due next and when, and the way to it. */
+function TesterCard({ card, trial, onDo, first }: { card: Card; trial: Trial; onDo: (what: "look" | "light" | "out") => void; first: boolean }) {
+  const units = useUnits();
+  const { tester, now } = card;
+  const due = isDue(now, trial.now);
+  const seconds = now.next ? (Date.parse(now.next.at) - Date.parse(trial.now)) / 1_000 : 0;
+  const missed = now.looks.filter((one) => one.state === "missed").length;
+  const weigh = toWeigh(card.state);
+  return (
+    <li className={`border-b-2 border-line py-3 ${due ? "bg-wax" : ""}`} aria-label={`Tester ${tester.key}`}>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <span className="figure text-[34px] leading-none">{tester.key}</span>
+        <div className="min-w-0 flex-1 basis-[170px]">
+          <p className="font-semibold">
+            {card.words}
+            {tester.fill === "half" ? <span className="font-normal"> · half-filled</span> : null}
+          </p>
+          {now.state === "burning" ? (
+            <p>
+              {due ? (
+                <strong className="text-[19px]">{now.next?.what === "look" ? "Look at it now" : "Put it out now"}</strong>
+              ) : (
+                <>
+                  {now.next?.what === "look" ? "look" : "put it out"} in <span className="figure text-[22px]">{durationInWords(seconds)}</span>
+                </>
+              )}
+              {due && seconds < -60 ? <span className="text-hot"> · {durationInWords(-seconds)} late</span> : null}
+              <span className="text-soft"> · minute {Math.floor(now.minute)}</span>
+            </p>
+          ) : (
+            <p className="text-soft">
+              {card.blocked ||
+                (now.state === "ready"
+                  ? `ready for session ${now.session}`
+                  : now.state === "resting"
+                    ? `rests until ${units.dayClock(now.next?.at ?? trial.now)}`
+                    : now.state === "done"
+                      ? `burned through, ${now.session} sessions`
+                      : `not burned any more: ${card.state.stopped?.why}`)}
+            </p>
+          )}
+          {missed > 0 ? (
+            <p className="text-[15px] font-semibold text-hot">▲ {missed === 1 ? "one look was missed" : `${missed} looks were missed`} in this session</p>
+          ) : null}
+        </div>
+        {now.state === "burning" ? (
+          <div className="flex w-full gap-2 sm:w-auto">
+            <button
+              type="button"
+              className={first && now.next?.what !== "put out" ? "act flex-1" : press({ size: "gloved", className: "flex-1" })}
+              {...(first && now.next?.what !== "put out" ? { "data-next-step": "" } : {})}
+              onClick={() => onDo("look")}
+              aria-label={`Look at ${tester.key}`}
+            >
+              Look
+            </button>
+            <button
+              type="button"
+              className={due && now.next?.what === "put out" ? "act flex-1" : press({ size: "gloved", className: "flex-1" })}
+              onClick={() => onDo("out")}
+              aria-label={`Put out ${tester.key}`}
+            >
+              Put out
+            </button>
+          </div>
+        ) : now.state === "ready" || now.state === "resting" ? (
+          <button
+            type="button"
+            className={first && !card.blocked ? "act w-full sm:w-auto" : press({ size: "gloved", className: "w-full sm:w-auto" })}
+            {...(first && !card.blocked ? { "data-next-step": "" } : {})}
+            disabled={card.blocked !== ""}
+            onClick={() => onDo("light")}
+            aria-label={`Light ${tester.key}`}
+          >
+            Light
+          </button>
+        ) : null}
+      </div>
+      {weigh === null ? null : <WeighAfter trial={trial} card={card} session={weigh} />}
+    </li>
+  );
+}
+
+/** All testers by what wants hands soonest, and the one that is in the hand. */
+export function Testers({ trial }: { trial: Trial }) {
+  const { aheadMs } = useClock();
+  const [doing, setDoing] = useState<Doing>(null);
+  const cards = cardsOf(trial.plan, trial.state, trial.batches, trial.now);
+  const burning = cards.filter((one) => one.now.state === "burning");
+  const calls = burning.flatMap((one): Calling[] =>
+    one.now.next
+      ? [
+          {
+            key: one.tester.key,
+            at: one.now.next.at,
+            says: one.now.next.what === "look" ? `Look at ${one.tester.key}: ${one.words}` : `Put ${one.tester.key} out: ${one.words}`,
+          },
+        ]
+      : [],
+  );
+  const presence: Calling[] =
+    burning.length > 0 && trial.state.presentAt
+      ? [{ key: "present", at: new Date(Date.parse(trial.state.presentAt) + 30 * 60_000).toISOString(), says: "Is somebody with the flames?" }]
+      : [];
+  useCalls([...calls, ...presence], aheadMs);
+  useDueTitle(burning.filter((one) => isDue(one.now, trial.now)).length);
+  const inHand = doing ? cards.find((one) => one.tester.key === doing.key) : undefined;
+  const first = useMemo(() => cards.find((one) => one.now.state === "burning" || (one.now.state === "ready" && !one.blocked))?.tester.key, [cards]);
+  const hand = useRef<HTMLDivElement>(null);
+  // On a phone the form comes to the top of the screen.
+  useEffect(() => {
+    if (doing) hand.current?.scrollIntoView({ block: "start" });
+  }, [doing]);
+  if (doing && inHand) {
+    const done = () => setDoing(null);
+    return (
+      <div ref={hand}>
+        {doing.what === "look" ? (
+          <Look trial={trial} card={inHand} onDone={done} />
+        ) : doing.what === "light" ? (
+          <Light trial={trial} card={inHand} onDone={done} />
+        ) : (
+          <PutOut trial={trial} card={inHand} onDone={done} />
+        )}
+        {burning.length > 0 ? (
+          <div className="mt-4">
+            <Presence trial={trial} burning={burning} />
+          </div>
+        ) : null}
+      </div>
+    );
+  }
+  const waiting = new Map(cards.flatMap((one) => (one.blocked && one.tester.batch ? [[one.tester.batch.id, one.blocked] as const] : [])));
+  return (
+    <>
+      {burning.length > 0 ? <Presence trial={trial} burning={burning} /> : null}
+      {[...waiting].map(([batch, one]) => (
+        <Warn key={batch}>
+          {one[0]?.toUpperCase()}
+          {one.slice(1)}: pour it first, and let it cure.{" "}
+          <Link className="underline" href={`/bench/${batch}`}>
+            Go to the pot
+          </Link>
+        </Warn>
+      ))}
+      <ul className="border-t-[3px] border-ink">
+        {cards.map((one) => (
+          <TesterCard key={one.tester.key} card={one} trial={trial} first={one.tester.key === first} onDo={(what) => setDoing({ key: one.tester.key, what })} />
+        ))}
+      </ul>
+    </>
+  );
+}

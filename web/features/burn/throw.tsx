@@ -1,0 +1,188 @@
+"use client";
+
+import { compareThrow, nextForThrow, parseReach, type Room, THROWS, targetScore, variantWords } from "@hearth/core";
+import { useMemo, useState } from "react";
+import { Field, orNothing, useFields } from "@/forms/fields";
+import { useWorkshop } from "@/log/workshop";
+import { FormMessage } from "@/ui/form-message";
+import { Score } from "@/ui/score";
+import { Aside } from "@/ui/side-notes";
+import { Toggle } from "@/ui/toggle";
+import { useUnits } from "@/ui/units";
+import { press } from "@/ui/variants";
+import { Seen } from "./pool-picture";
+import type { Trial } from "./use-trial";
+
+/** Scores of noses, one candle to a room, by codes until everybody may know; and what they say together. */
+export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: string; name: string }[]; rooms: readonly Room[] }) {
+  const units = useUnits();
+  const { personId } = useWorkshop();
+  const { plan, state } = trial;
+  const [tester, setTester] = useState("");
+  const [how, setHow] = useState<(typeof THROWS)[number] | undefined>("hot");
+  const [room, setRoom] = useState<string>(rooms[0]?.name ?? "");
+  const wanted = targetScore(rooms.find((one) => one.name === room)?.size ?? "small");
+  const [shut, setShut] = useState<"shut" | "open" | undefined>(undefined);
+  const [said, setSaid] = useState("");
+  const rules = useMemo(() => ({ reach: orNothing({ initial: "", parse: (text: string) => parseReach(text, units.length), echo: units.reach }) }), [units]);
+  const fields = useFields(rules);
+  const nose = people.find((one) => one.id === personId)?.name ?? "";
+  const blind = state.unmasked === null;
+  const nameOf = (key: string) => {
+    const one = plan.testers.find((each) => each.key === key);
+    return blind ? (one?.code ?? key) : `${key}, ${variantWords(plan, one?.option ?? "")}`;
+  };
+  const rate = (score: number) => {
+    const all = fields.check();
+    if (!all) return;
+    if (!tester) return setSaid("Choose which one is smelled.");
+    const why = trial.enter({
+      kind: "throwScored",
+      payload: {
+        tester,
+        throw: how ?? "hot",
+        room,
+        score,
+        ...(all.reach === null ? {} : { reachUm: all.reach }),
+        ...(shut === undefined ? {} : { window: shut === "open" }),
+      },
+    });
+    setSaid(why);
+    if (why) return;
+    setTester("");
+    fields.reset();
+  };
+  const unmask = () => setSaid(trial.enter({ kind: "codesRevealed", payload: {} }));
+  const of = state.ratings.filter((one) => one.throw === (how ?? "hot"));
+  const comparison = compareThrow(plan, of, (option) => variantWords(plan, option));
+  const names = new Map(people.map((one) => [one.id, one.name]));
+  const best = comparison ? Math.max(...comparison.options.map((one) => one.mean)) : null;
+  const weak = best !== null && best < wanted;
+  const sooty = Object.values(state.testers).some((one) =>
+    one.sessions.some((each) => each.looks.some((look) => look.soot !== undefined && look.soot !== "none")),
+  );
+  const cured = trial.batches.every((one) => one.testFrom !== null && Date.parse(one.testFrom) <= Date.parse(trial.now));
+  const tried = { wax: "wax", scent: "oil", vessel: "vessel", "wick kind": "wick", "wick size": "wick" } as Record<string, string>;
+  const next = weak
+    ? nextForThrow({
+        loadPpm: Math.max(...plan.testers.map((one) => one.loadPpm)),
+        tried: plan.varies && tried[plan.varies] ? [tried[plan.varies] as string] : [],
+        sooty,
+        cured,
+      })
+    : null;
+  /** How old it was when it was smelled: one of a day can be almost nothing. */
+  const ageOf = (key: string, at: string) => {
+    const batch = trial.batches.find((one) => one.id === plan.testers.find((each) => each.key === key)?.batch?.id);
+    return batch?.pouredAt ? `, ${units.n((Date.parse(at) - Date.parse(batch.pouredAt)) / 86_400_000, 1)} days after pouring` : "";
+  };
+  // In the order of their codes, which says nothing of the options.
+  const listed = blind ? [...plan.testers].sort((a, b) => (a.code < b.code ? -1 : 1)) : plan.testers;
+  return (
+    <>
+      <p className="text-soft">
+        One candle to a room, windows noted; never several side by side. The same nose smells all of them.{" "}
+        {blind ? "The jars stand under codes until everybody has smelled." : ""}
+      </p>
+      <section className="sheet mt-3" aria-label="Smell one">
+        <p className="font-semibold">{nose ? `How strong does ${nose} find it?` : "Choose who is working first: a score without its nose says little."}</p>
+        <fieldset className="mt-2">
+          <legend className="font-semibold">Which one</legend>
+          <div className="mt-1 flex flex-wrap gap-1">
+            {listed.map((one) => {
+              const done = of.some((each) => each.tester === one.key && each.nose === personId && each.room === room);
+              return (
+                <Toggle key={one.key} on={tester === one.key} onPress={() => setTester(one.key)} className="min-w-[64px]">
+                  {blind ? one.code : one.key}
+                  {done ? <span className="font-normal"> ✓</span> : null}
+                </Toggle>
+              );
+            })}
+          </div>
+        </fieldset>
+        <Seen label="Throw" of={THROWS} value={how} onValue={(value) => setHow(value ?? how)} words={{ cold: "cold, unlit", hot: "hot, burning" }} />
+        {/* Tapped again, the room stays chosen. */}
+        <Seen label="Room" of={rooms.map((one) => one.name)} value={room} onValue={(value) => setRoom(value ?? room)} />
+        <Seen label="Window" of={["shut", "open"] as const} value={shut} onValue={setShut} />
+        <div className="mt-3 max-w-[280px]">
+          <Field label="Reaches" unit={units.length === "in" ? "ft" : "m"} {...fields.bind("reach")} hint="How far away it is still smelled. May stay empty." />
+        </div>
+        <p className="mt-2 font-semibold">Score out of ten</p>
+        <Score disabled={!nose} onScore={rate} />
+        <FormMessage>{said}</FormMessage>
+      </section>
+      {comparison ? (
+        <section className="mt-5" aria-label="What the noses say">
+          <h2>What the noses say, {how === "cold" ? "unlit" : "burning"}</h2>
+          {blind ? (
+            <p className="mt-1">
+              {of.length} {of.length === 1 ? "score" : "scores"} so far.{" "}
+              <button type="button" className={press({ size: "gloved" })} onClick={() => unmask()}>
+                Tell the codes
+              </button>
+            </p>
+          ) : (
+            <>
+              <p className="mt-1 text-[19px] font-bold">{units.say(comparison.says)}</p>
+              <ul className="mt-2">
+                {comparison.options.map((one) => (
+                  <li key={one.option} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
+                    <span className="figure w-[34px] text-[22px]">{one.option}</span>
+                    <span className="min-w-[150px] flex-1">{variantWords(plan, one.option)}</span>
+                    <span>
+                      mean <span className="figure text-[20px]">{units.n(one.mean, 1)}</span> of {one.n}
+                    </span>
+                    <span className="min-w-[190px] text-right">
+                      {one.against ? (
+                        <>
+                          <span className="figure text-[20px]">
+                            {one.against.value > 0 ? "+" : ""}
+                            {units.n(one.against.value, 1)}
+                          </span>{" "}
+                          <span className="text-[15px] text-soft">
+                            ({units.n(one.against.low, 1)} to {units.n(one.against.high, 1)})
+                          </span>
+                        </>
+                      ) : (
+                        <span className="text-[15px] text-soft">the others against this one</span>
+                      )}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+              {comparison.noses.length > 1 ? (
+                <p className="mt-1 text-[15px] text-soft">
+                  Each nose by its own level:{" "}
+                  {comparison.noses.map((one) => `${names.get(one.name ?? "") ?? "somebody"} ${one.level > 0 ? "+" : ""}${units.n(one.level, 1)}`).join(", ")}.
+                  Rooms are taken out too.
+                </p>
+              ) : null}
+            </>
+          )}
+        </section>
+      ) : null}
+      {of.length > 0 ? (
+        <section className="mt-4">
+          <h2>Scores</h2>
+          <ul className="mt-1 text-[15px]">
+            {of.map((one) => (
+              <li key={one.id} className="border-b border-line py-1">
+                <span className="figure text-[18px]">{one.score}</span> {nameOf(one.tester)}, {one.room}, {names.get(one.nose ?? "") ?? "somebody"},{" "}
+                {units.dayClock(one.at)}
+                {ageOf(one.tester, one.at)}
+                {one.reachUm === undefined ? "" : `, reaches ${units.reach(one.reachUm)}`}
+                {one.window === undefined ? "" : one.window ? ", window open" : ", window shut"}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
+      {next && !blind ? (
+        <Aside title="Weak? Try next">
+          {next.says[0]?.toUpperCase()}
+          {next.says.slice(1)}. {wanted} of 10 is wanted for this room. Common practice, no source.
+        </Aside>
+      ) : null}
+    </>
+  );
+}

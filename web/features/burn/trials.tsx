@@ -1,0 +1,123 @@
+"use client";
+
+import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import type { TrialListed } from "@/server/burn/trials";
+import { Link } from "@/ui/address";
+import { durationInWords } from "@/ui/describe";
+import { Aside, Caution, Empty, PageLayout } from "@/ui/side-notes";
+import { useNow, useUnits } from "@/ui/units";
+
+function Row({ trial, now, first }: { trial: TrialListed; now: string; first: boolean }) {
+  const units = useUnits();
+  const due = trial.next && Date.parse(trial.next.at) <= Date.parse(now);
+  const passed = Object.entries(trial.decided).filter(([, verdict]) => verdict === "passed").length;
+  const failed = Object.entries(trial.decided).filter(([, verdict]) => verdict === "failed").length;
+  return (
+    <li className="grid items-center gap-x-5 gap-y-2 border-b border-line py-3 sm:grid-cols-[auto_minmax(0,1fr)_auto]">
+      <span className="figure text-[34px] leading-none">{trial.number}</span>
+      <div className="min-w-0">
+        <Link href={`/burn/${trial.id}`} className="text-[19px] font-bold">
+          {trial.name}
+        </Link>
+        <p className="text-soft">
+          {trial.testers} {trial.testers === 1 ? "tester" : "testers"}
+          {trial.varies ? `, varies the ${trial.varies}` : ""} · {trial.sessions} {trial.sessions === 1 ? "session" : "sessions"} · begun{" "}
+          {units.day(trial.startedAt)}
+        </p>
+        {trial.burning.length > 0 ? (
+          <p className="font-semibold">
+            <span className="text-safety">⚠ {trial.burning.map((one) => one.key).join(", ")} burning.</span>{" "}
+            {trial.next ? (
+              <span className={due ? "text-[19px]" : ""}>
+                {trial.next.what === "look" ? "Look" : "Put out"} {due ? "now" : `in ${durationInWords((Date.parse(trial.next.at) - Date.parse(now)) / 1_000)}`}
+              </span>
+            ) : null}
+          </p>
+        ) : trial.ready > 0 ? (
+          <p>{trial.ready} can be lit</p>
+        ) : trial.resting > 0 ? (
+          <p className="text-soft">{trial.resting} at rest</p>
+        ) : null}
+        {passed + failed > 0 ? (
+          <p className="text-[15px]">
+            {passed > 0 ? <strong className="text-inside">✓ {passed} passed</strong> : null}
+            {passed > 0 && failed > 0 ? ", " : ""}
+            {failed > 0 ? <strong className="text-hot">✕ {failed} failed</strong> : null}
+          </p>
+        ) : null}
+      </div>
+      <Link href={`/burn/${trial.id}`} className={first ? "act" : "press"} {...(first ? { "data-next-step": "" } : {})}>
+        {trial.burning.length > 0 ? "Go to the flames" : trial.closed ? "Read it" : "Open it"}
+      </Link>
+    </li>
+  );
+}
+
+/** Burn trials: what burns first, then what can be lit, then what is at rest; below them those that are closed. */
+export function Trials({ open, closed, more, narrowed }: { open: TrialListed[]; closed: TrialListed[]; more: number | null; narrowed: boolean }) {
+  const now = useNow(5_000);
+  const rank = (one: TrialListed) => (one.burning.length > 0 ? 0 : one.ready > 0 ? 1 : 2);
+  const due = (one: TrialListed) => Date.parse(one.next?.at ?? "2200-01-01");
+  const sorted = [...open].sort((a, b) => rank(a) - rank(b) || due(a) - due(b) || b.number - a.number);
+  const nothing = open.length === 0 && closed.length === 0;
+  const first = sorted.find((one) => one.burning.length > 0 || one.ready > 0)?.id;
+  return (
+    <PageLayout
+      title="Burn"
+      lead="Which wick, which load, which wax: tried one at a time, looked at by the clock."
+      actions={
+        <>
+          <Link className={first || nothing ? "press" : "act"} href="/burn/new" {...(first || nothing ? {} : { "data-next-step": "" })}>
+            Design a trial
+          </Link>
+          <Link className="press" href="/burn/wicks">
+            Wicks that passed
+          </Link>
+        </>
+      }
+      side={
+        <>
+          <Caution title="Never an unattended flame">Stay with what burns. A wax fire is smothered, never watered.</Caution>
+          <Aside title="One thing at a time">
+            Compare wicks with everything else the same, each twice. A change of scent, or of load by more than a point, asks for the test again.
+          </Aside>
+          <Aside title="Half jars first">A half-filled jar gives an early look at that half. It never counts as a full pass.</Aside>
+        </>
+      }
+    >
+      {nothing && !narrowed ? (
+        <Empty
+          title="Nothing was burned yet"
+          action={
+            <Link className="act" href="/burn/new" data-next-step>
+              Design the first trial
+            </Link>
+          }
+        >
+          <p>A trial pours or takes testers, calls for each look when it is due, and says what they show: safe or not, the pool, one change.</p>
+        </Empty>
+      ) : (
+        <>
+          <FindBar what="the trials" found={open.length + closed.length} />
+          {nothing ? <NothingFound what="trial" /> : null}
+          <ul className={sorted.length > 0 ? "border-t-[3px] border-ink" : ""}>
+            {sorted.map((one) => (
+              <Row key={one.id} trial={one} now={now} first={one.id === first} />
+            ))}
+          </ul>
+          {closed.length > 0 ? (
+            <>
+              <h2 className="mt-6 border-b-[3px] border-ink pb-1">Closed</h2>
+              <ul>
+                {closed.map((one) => (
+                  <Row key={one.id} trial={one} now={now} first={false} />
+                ))}
+              </ul>
+            </>
+          ) : null}
+        </>
+      )}
+      <Older after={more === null ? null : String(more)}>Older trials</Older>
+    </PageLayout>
+  );
+}

@@ -1,0 +1,141 @@
+"use client";
+
+import { PROTOCOLS, type Protocol, protocol as protocolSchema, readSessions, type Varied, writeSessions } from "@hearth/core";
+import { useMemo, useRef, useState } from "react";
+import { v7 } from "uuid";
+import { callAction } from "@/forms/call-action";
+import { named, useFields } from "@/forms/fields";
+import { countRule } from "@/forms/rules";
+import { useWorkshop } from "@/log/workshop";
+import type { Design } from "@/server/burn/trial-design";
+import { useRouter } from "@/ui/address";
+import { beginTrial } from "./commands";
+import { askedBy, bestWick, designWarnings, draftsFor, nameFor } from "./design-model";
+
+type From = "make" | "rack";
+
+/** A trial as it is designed: what is varied, which options are picked, by which protocol; and what is to be said of it. */
+export function useDesign(design: Design) {
+  const asks = askedBy(design);
+  const body = design.bodies.find((one) => one.id === design.bodyId) ?? design.bodies[0];
+  const full = asks?.what === "test_full";
+  const [varies, setVaries] = useState<Varied | null>(full ? null : (asks?.varies ?? (design.before ? design.before.plan.varies : "wick size")));
+  const [from, setFrom] = useState<From>("make");
+  const [half, setHalf] = useState(false);
+  const [wickId, setWickId] = useState<string | null>(null);
+  const best = useMemo(() => (body ? bestWick(design, body) : null), [design, body]);
+  const wickOfAll = wickId ?? best?.id ?? "";
+  const drafts = useMemo(
+    () => (body ? draftsFor(design, body, varies, wickId ? { id: wickId, count: best?.count ?? body.wicks ?? 1 } : null) : []),
+    [design, body, varies, wickId, best?.count],
+  );
+  const [picked, setPicked] = useState<Record<string, boolean>>({});
+  const [racked, setRacked] = useState<Record<string, number>>({});
+  const [how, setHow] = useState<string>(design.before ? "before" : (PROTOCOLS[0]?.id ?? ""));
+  const ready = (id: string): Protocol =>
+    id === "before" && design.before ? design.before.protocol : protocolSchema.parse(PROTOCOLS.find((one) => one.id === id) ?? PROTOCOLS[0]);
+  const suggested = nameFor(design, body, varies);
+  const lastName = useRef(suggested);
+  const rules = useMemo(
+    () => ({
+      name: named("the trial", suggested),
+      replicates: countRule({ least: 1, most: 10, name: "testers of each" }, "2"),
+      sessions: { initial: writeSessions(ready(how).sessions), parse: readSessions },
+      rest: countRule({ least: 0, most: 336, name: "hours of rest" }, String(ready(how).restHours)),
+      least: countRule({ least: 1, most: 20, name: "sessions" }, String(ready(how).least)),
+    }),
+    // The rules follow what is chosen; what was typed stays.
+    [suggested, how],
+  );
+  const fields = useFields(rules);
+  const isPicked = (key: string, chosen: boolean) => picked[key] ?? chosen;
+  const shown = drafts.map((one) => ({ ...one, chosen: isPicked(one.key, one.chosen) }));
+  const chosen = shown.filter((one) => one.chosen);
+  const proposed = shown.filter((one) => one.why !== "" || one.chosen);
+  const replicates = fields.values.replicates ?? 2;
+  const warnings = from === "make" ? designWarnings(design, varies, shown, replicates, half) : [];
+  const vary = (to: Varied | null) => {
+    setVaries(to);
+    setPicked({});
+    // A name that was not typed over follows.
+    if (fields.text("name") === lastName.current) {
+      lastName.current = nameFor(design, body, to);
+      fields.set("name", lastName.current);
+    }
+  };
+  const chooseProtocol = (id: string) => {
+    setHow(id);
+    const to = ready(id);
+    fields.fill({ sessions: writeSessions(to.sessions), rest: String(to.restHours), least: String(to.least) });
+  };
+  return {
+    ...{ design, asks, body, varies, vary, from, setFrom, half, setHalf, wickOfAll, setWickId, best, fields, how, chooseProtocol, ready },
+    ...{ shown, chosen, proposed, replicates, warnings, racked },
+    /** Picks an option, or leaves it out. */
+    pick: (key: string, on: boolean) => setPicked((old) => ({ ...old, [key]: on })),
+    /** Takes so many off the rack. */
+    take: (key: string, n: number) => setRacked((old) => ({ ...old, [key]: n })),
+  };
+}
+export type DesignState = ReturnType<typeof useDesign>;
+
+/** What is burned, as it is sent: new testers, or jars off the rack. */
+function optionsOf({ design, from, chosen, racked, half }: DesignState, testers: number) {
+  if (from === "make")
+    return chosen.map((one) => ({
+      from: "make" as const,
+      formulaVersionId: design.formula?.versionId,
+      body: one.body.body,
+      bodyId: one.body.id,
+      wick: one.wick ? { id: one.wick.id, count: one.wick.count } : null,
+      testers,
+      half,
+      change: { ...one.change },
+    }));
+  return design.rack.flatMap((one) => {
+    const n = racked[`${one.batchId} ${one.product}`] ?? 0;
+    return n > 0 ? [{ from: "rack" as const, batchId: one.batchId, product: one.product, testers: n }] : [];
+  });
+}
+
+/** Begins the trial that is designed, and goes to its first pot, or to it. */
+export function useBeginning(state: DesignState) {
+  const router = useRouter();
+  const place = useWorkshop();
+  const [trialId] = useState(() => v7());
+  const [busy, setBusy] = useState(false);
+  const [said, setSaid] = useState("");
+  const begin = async () => {
+    const { design, asks, varies, fields, how, ready } = state;
+    const v = fields.check();
+    if (!v) return;
+    const options = optionsOf(state, v.replicates);
+    if (options.length === 0) return setSaid("Choose at least one to burn.");
+    if (options.some((one) => one.from === "make" && "wick" in one && !one.wick))
+      return setSaid("Choose the wick that they burn with: without it a burn says nothing.");
+    setBusy(true);
+    const base = ready(how);
+    const same = writeSessions(base.sessions) === writeSessions(v.sessions) && base.restHours === v.rest && base.least === v.least;
+    const outcome = await callAction(
+      beginTrial(place, {
+        trialId,
+        name: v.name,
+        varies,
+        protocol: { name: same ? base.name : `${base.name}, changed`, sessions: v.sessions, restHours: v.rest, least: v.least, toEnd: base.toEnd },
+        productId: design.product?.id ?? null,
+        after:
+          design.before && asks
+            ? { id: design.before.id, name: `Trial ${design.before.number}, ${design.before.name}`.slice(0, 160), why: asks.why.slice(0, 600) }
+            : null,
+        options,
+      }),
+    );
+    setBusy(false);
+    if (!outcome.ok) {
+      fields.refuse(outcome.fields);
+      return setSaid(outcome.message);
+    }
+    router.push(outcome.value.batches.length > 0 ? `/bench/${outcome.value.batches[0]}` : `/burn/${outcome.value.id}`);
+  };
+  return { begin, busy, said };
+}

@@ -1,0 +1,217 @@
+"use client";
+
+import {
+  ADVICE_WORDS,
+  type BurnVerdict,
+  type Decision,
+  dueChecks,
+  lookWords,
+  NO_CERTIFICATE,
+  nextTrial,
+  sessionOf,
+  type VariantVerdict,
+  variantVerdicts,
+  writeDuration,
+} from "@hearth/core";
+import { useMemo, useState } from "react";
+import { callAction } from "@/forms/call-action";
+import { useWorkshop } from "@/log/workshop";
+import { Link, useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { toast } from "@/ui/toast";
+import { useUnits } from "@/ui/units";
+import { press } from "@/ui/variants";
+import { takeWick } from "./commands";
+import { sayRate } from "./say";
+import type { Trial } from "./use-trial";
+
+const POOL_WORDS: Record<VariantVerdict["pool"], string> = {
+  right: "pool right",
+  small: "pool too small",
+  large: "pool too large",
+  not_recorded: "pool not recorded",
+  "they differ": "pools differ",
+};
+
+function Safe({ safe }: { safe: boolean | null }) {
+  return safe === false ? (
+    <strong className="text-safety">⚠ not safe</strong>
+  ) : safe === null ? (
+    <strong className="text-soft">? not known</strong>
+  ) : (
+    <strong className="text-inside">✓ nothing unsafe seen</strong>
+  );
+}
+
+/** The looks that a verdict rests on, session by session; those that nobody made stand there too. */
+function Looks({ trial, verdict }: { trial: Trial; verdict: BurnVerdict }) {
+  const units = useUnits();
+  const state = trial.state.testers[verdict.key];
+  if (!state) return null;
+  const counts = new Set(verdict.seen.map((one) => `${one.session} ${one.look}`));
+  return (
+    <details className="mt-1">
+      <summary className="min-h-[32px] text-[15px] underline">
+        {verdict.key}: {verdict.sessions} {verdict.sessions === 1 ? "session" : "sessions"}, the looks it rests on
+      </summary>
+      {verdict.safety.reasons.map((one) => (
+        <p key={one.words} className="text-[15px] font-semibold text-safety">
+          ⚠ {one.words}
+        </p>
+      ))}
+      {state.sessions.map((session, at) => {
+        const dues = dueChecks(sessionOf(trial.plan.protocol, at)?.looks ?? [], session, trial.now);
+        return (
+          <div key={session.id} className="mt-1 border-l-4 border-line pl-3 text-[15px]">
+            <p className="font-semibold">
+              Session {at + 1}, {units.dayClock(session.litAt)}
+              {session.out
+                ? `, out ${units.clock(session.out.at)}${session.out.why === "protocol" ? "" : `: ${session.out.why}${session.out.sign ? `, ${session.out.sign}` : ""}`}`
+                : ", burning"}
+              {session.early ? ` · before its least cure: ${session.early}` : ""}
+            </p>
+            <ul>
+              {session.looks.map((look, n) => {
+                const minute = Math.round((Date.parse(look.at) - Date.parse(session.litAt)) / 60_000);
+                const late = dues.find((one) => one.look?.id === look.id && one.state === "late");
+                return (
+                  <li key={look.id} className={counts.has(`${at} ${n}`) ? "font-semibold" : ""}>
+                    {counts.has(`${at} ${n}`) ? "● " : ""}
+                    {minute} min: {lookWords(look, units)}
+                    {late ? <span className="text-hot"> · late, asked at {late.due} min</span> : null}
+                  </li>
+                );
+              })}
+              {dues.flatMap((one) =>
+                one.state === "missed"
+                  ? [
+                      <li key={one.due} className="text-hot">
+                        ▲ {one.due} min: nobody looked
+                      </li>,
+                    ]
+                  : [],
+              )}
+            </ul>
+          </div>
+        );
+      })}
+      {verdict.unknown.length > 0 ? <p className="mt-1 text-[15px] text-soft">{verdict.unknown.join(" ")}</p> : null}
+    </details>
+  );
+}
+
+/** One option: what its testers say together, what stands open, and what the maker makes of it. */
+function Option({
+  trial,
+  verdict,
+  product,
+}: {
+  trial: Trial;
+  verdict: VariantVerdict;
+  product: { id: string; name: string; wickId: string | null; wicks: number } | null;
+}) {
+  const units = useUnits();
+  const place = useWorkshop();
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const decided = trial.state.decided[verdict.option];
+  const wick = trial.plan.testers.find((one) => one.option === verdict.option)?.wick;
+  const half = trial.plan.testers.some((one) => one.option === verdict.option && one.fill === "half");
+  const decide = (to: Decision) => setSaid(trial.enter({ kind: "decided", payload: { option: verdict.option, verdict: to, why: "" } }));
+  const full = verdict.testers.find((one) => one.pool.full_at_minute !== null);
+  const take = async () => {
+    if (!product) return;
+    const outcome = await callAction(takeWick(place, { trialId: trial.id, option: verdict.option, productId: product.id }));
+    if (!outcome.ok) return setSaid(outcome.message);
+    toast(`${product.name} has ${wick?.name} now.`);
+    router.refresh();
+  };
+  return (
+    <li className="border-b-2 border-line py-4" aria-label={`Option ${verdict.option}`}>
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        <span className="figure text-[30px] leading-none">{verdict.option}</span>
+        <span className="text-[19px] font-bold">{verdict.words}</span>
+        {decided ? (
+          <span className={`ml-auto text-[19px] font-bold ${decided.verdict === "passed" ? "text-inside" : "text-hot"}`}>
+            {decided.verdict === "passed" ? "✓ passed" : "✕ failed"}
+          </span>
+        ) : null}
+      </div>
+      <p className="mt-1">
+        <Safe safe={verdict.safe} /> · {POOL_WORDS[verdict.pool]}
+        {full ? `, full after ${writeDuration((full.pool.full_at_minute ?? 0) * 60)} in session ${full.pool.session}` : ""}
+        {verdict.grams_per_hour ? <> · {sayRate(units, verdict.grams_per_hour)} an hour</> : null}
+      </p>
+      {verdict.advice ? (
+        <p className="mt-1">
+          <strong>{ADVICE_WORDS[verdict.advice.what]}.</strong> {units.say(verdict.advice.why)}
+        </p>
+      ) : null}
+      {verdict.open.length > 0 ? <p className="text-[15px] text-soft">Open: {verdict.open.join("; ")}.</p> : null}
+      {verdict.testers.map((one) => (
+        <Looks key={one.key} trial={trial} verdict={one} />
+      ))}
+      <div className="mt-2 flex flex-wrap gap-2">
+        {decided ? (
+          <button type="button" className="press" onClick={() => decide("open")}>
+            Leave it open again
+          </button>
+        ) : (
+          <>
+            <button
+              type="button"
+              className={verdict.open.length === 0 ? "act" : "press"}
+              {...(verdict.open.length === 0 ? { "data-next-step": "" } : {})}
+              onClick={() => decide("passed")}
+            >
+              It passed{half ? ", half-filled" : ""}
+            </button>
+            <button type="button" className="press" onClick={() => decide("failed")}>
+              It failed
+            </button>
+          </>
+        )}
+        {product && wick && decided?.verdict === "passed" && !half && (product.wickId !== wick.wickId || product.wicks !== wick.count) ? (
+          <button type="button" className="press" onClick={() => void take()}>
+            Use this wick in {product.name}
+          </button>
+        ) : null}
+      </div>
+      {decided?.verdict === "passed" && half ? (
+        <p className="mt-1 text-[15px] text-soft">A half-fill result never counts as a full pass: the product stays “test due”.</p>
+      ) : null}
+      <FormMessage>{said}</FormMessage>
+    </li>
+  );
+}
+
+/** What the trial says of each option, and the one change for the trial after it. */
+export function Verdicts({ trial, product }: { trial: Trial; product: { id: string; name: string; wickId: string | null; wicks: number } | null }) {
+  const units = useUnits();
+  const verdicts = useMemo(() => variantVerdicts(trial.plan, trial.state, units), [trial.plan, trial.state, units]);
+  const next = nextTrial(trial.plan, trial.state);
+  return (
+    <>
+      <p className="text-soft">
+        Safety first, by the same marks for everybody; then the flame, then the pool; throw after that, by noses. One change at a time.
+      </p>
+      <ul className="mt-2 border-t-[3px] border-ink">
+        {verdicts.map((one) => (
+          <Option key={one.option} trial={trial} verdict={one} product={product} />
+        ))}
+      </ul>
+      {next ? (
+        <section className="sheet mt-5" aria-label="The next trial">
+          <h2>Next: {ADVICE_WORDS[next.what].toLowerCase()}</h2>
+          <p className="mt-1">
+            From option {next.option}. {units.say(next.why)}
+          </p>
+          <Link className={press({ size: "gloved", className: "mt-2" })} href={`/burn/new?follows=${trial.id}&option=${next.option}`}>
+            Make it the next trial
+          </Link>
+        </section>
+      ) : null}
+      <p className="mt-4 font-semibold">{NO_CERTIFICATE}</p>
+    </>
+  );
+}

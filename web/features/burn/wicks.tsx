@@ -1,0 +1,103 @@
+"use client";
+
+import { FindBar } from "@/catalogue/find-bar";
+import type { Tried } from "@/server/burn/trials";
+import { Link } from "@/ui/address";
+import { Aside, Empty, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { WideTable } from "@/ui/wide-table";
+
+const stateOf = (one: Tried) =>
+  one.half
+    ? one.decided === "passed"
+      ? "half passed: full to follow"
+      : "half-filled"
+    : one.decided === "passed"
+      ? "✓ passed"
+      : one.decided === "failed"
+        ? "✕ failed"
+        : one.safe === false
+          ? "⚠ not safe"
+          : one.sessions === 0
+            ? "not burned yet"
+            : "open";
+
+/** The workshop's own table of wicks: what was tried by diameter and wax, what passed, what is still open. */
+export function Wicks({ tried, families }: { tried: Tried[]; families: string[] }) {
+  const units = useUnits();
+  const rows = [...tried].sort(
+    (a, b) => a.family.localeCompare(b.family) || a.widthUm - b.widthUm || Number(b.decided === "passed") - Number(a.decided === "passed") || b.trial - a.trial,
+  );
+  return (
+    <PageLayout
+      title="Wicks that passed"
+      lead="By diameter at the wax line and family of wax, from your own burns. Proposals begin with it."
+      actions={
+        <Link className="press" href="/burn">
+          All trials
+        </Link>
+      }
+      side={
+        <Aside title="What it is worth">
+          A wick passed in one wax, one scent and one load. Another scent, or more than a point of load, asks for the test again: read it as where to begin, not
+          as an answer.
+        </Aside>
+      }
+    >
+      <FindBar
+        what="wicks, vessels, waxes"
+        filters={[
+          { key: "family", label: "Family", options: [{ value: "", label: "all" }, ...families.map((one) => ({ value: one, label: one }))] },
+          {
+            key: "state",
+            label: "State",
+            options: [
+              { value: "", label: "all" },
+              { value: "passed", label: "passed" },
+              { value: "open", label: "still open" },
+            ],
+          },
+        ]}
+        found={rows.length}
+      />
+      {rows.length === 0 ? (
+        <Empty
+          title="Nothing was tried yet"
+          action={
+            <Link className="act" href="/burn/new" data-next-step>
+              Design a trial
+            </Link>
+          }
+        >
+          <p>Every option of a trial stands here, with what you decided on it.</p>
+        </Empty>
+      ) : (
+        <WideTable label="Wicks tried" least={760} heads={["diameter", "family", "wick", "vessel", "scent, load", "an hour", "trial", "state"]}>
+          {rows.map((one) => (
+            <tr key={`${one.trialId}${one.option}`} className="border-b border-line">
+              <td className="figure py-2 pr-3 text-[18px]">{units.len(one.widthUm)}</td>
+              <td className="pr-3">{one.family}</td>
+              <th scope="row" className="pr-3 text-left">
+                {one.wicks > 1 ? `${one.wicks} × ` : ""}
+                {one.wickName || "no wick"}
+              </th>
+              <td className="pr-3">{one.vessel}</td>
+              <td className="pr-3">
+                {one.scent || "unscented"}, {units.percent(Math.round(one.loadPpm), 1)}
+              </td>
+              <td className="pr-3">{one.gramsPerHour === null ? "–" : units.about(Math.round(one.gramsPerHour * 1_000))}</td>
+              <td className="pr-3">
+                <Link className="underline" href={`/burn/${one.trialId}?view=verdict`}>
+                  {one.trial}, {one.option}
+                </Link>
+              </td>
+              <td className={one.decided === "passed" && !one.half ? "font-bold text-inside" : one.safe === false ? "font-bold text-safety" : ""}>
+                {stateOf(one)}
+              </td>
+            </tr>
+          ))}
+        </WideTable>
+      )}
+    </PageLayout>
+  );
+}

@@ -1,0 +1,166 @@
+"use client";
+
+import { MIN_VALUES, RUNS_RULES } from "@hearth/core";
+import { scaleLinear } from "d3-scale";
+import type { Charted, RunChart } from "@/server/findings/run-charts";
+import type { PeriodChoice } from "@/server/http/period";
+import { useRouter } from "@/ui/address";
+import { Picture } from "@/ui/picture";
+import { Aside, Empty, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { FormulaSelect } from "./formula-select";
+import { PeriodPicker, periodAddress } from "./period";
+import { Ways } from "./ways";
+
+const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [860, 320, 62, 92, 14, 34];
+
+/** Single values in order of pouring, their mean and limits as lines named at their ends, the asked range shaded, what is odd marked. */
+function Chart({ run, words }: { run: RunChart; words: string }) {
+  const units = useUnits();
+  const { points, chart, range, of } = run;
+  const warm = of === "pour_c" || of === "add_c";
+  const shown = (value: number) => (warm ? units.t(Math.round(value * 100)) : `${units.n(value, 1)} %`);
+  const all = [...points.map((one) => one.value), ...(chart ? [chart.low, chart.high] : []), ...(range ?? [])];
+  const [low, high] = [Math.min(...all), Math.max(...all)];
+  const room = Math.max((high - low) * 0.08, 0.2);
+  const x = scaleLinear([0, points.length - 1], [LEFT, WIDTH - RIGHT]);
+  const y = scaleLinear([low - room, high + room], [HEIGHT - BOTTOM, TOP]);
+  const odd = new Map(chart?.signals.map((one) => [one.at, one.rule]));
+  const lines = chart
+    ? [
+        { value: chart.high, name: "upper limit" },
+        { value: chart.mean, name: "mean" },
+        { value: chart.low, name: "lower limit" },
+      ]
+    : [];
+  const every = Math.max(1, Math.ceil(points.length / 12));
+  return (
+    <Picture
+      name={`${words}, ${run.formula}`}
+      heads={["batch", "poured", words]}
+      rows={points.map((one) => [one.number, one.at, Math.round(one.value * 1000) / 1000])}
+    >
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={`${words} of the last ${points.length} batches`}>
+        {range ? <rect x={LEFT} width={WIDTH - LEFT - RIGHT} y={y(range[1])} height={y(range[0]) - y(range[1])} fill="var(--color-wax)" /> : null}
+        {lines.map((one) => (
+          <g key={one.name}>
+            <line
+              x1={LEFT}
+              x2={WIDTH - RIGHT}
+              y1={y(one.value)}
+              y2={y(one.value)}
+              stroke="var(--color-ink)"
+              strokeWidth={1.5}
+              strokeDasharray={one.name === "mean" ? "" : "7 5"}
+            />
+            <text x={WIDTH - RIGHT + 6} y={y(one.value) + 5} fontSize={14} fill="var(--color-ink)">
+              {one.name}
+            </text>
+            <text x={LEFT - 6} y={y(one.value) + 5} textAnchor="end" fontSize={13} fill="var(--color-ink)">
+              {shown(one.value)}
+            </text>
+          </g>
+        ))}
+        <polyline
+          points={points.map((one, at) => `${x(at).toFixed(1)},${y(one.value).toFixed(1)}`).join(" ")}
+          fill="none"
+          stroke="var(--color-soft)"
+          strokeWidth={1.5}
+        />
+        {points.map((one, at) =>
+          odd.has(at) ? (
+            <rect
+              key={one.id}
+              x={x(at) - 6}
+              y={y(one.value) - 6}
+              width={12}
+              height={12}
+              fill="var(--color-hot)"
+              transform={`rotate(45 ${x(at)} ${y(one.value)})`}
+            />
+          ) : (
+            <circle key={one.id} cx={x(at)} cy={y(one.value)} r={4} fill="var(--color-ink)" />
+          ),
+        )}
+        {points.map((one, at) =>
+          at % every === 0 ? (
+            <text key={one.id} x={x(at)} y={HEIGHT - 10} textAnchor="middle" fontSize={13} fill="var(--color-ink)">
+              {one.number}
+            </text>
+          ) : null,
+        )}
+      </svg>
+    </Picture>
+  );
+}
+
+/** What a maker controls, batch by batch: whether it keeps to itself, and to its range. */
+export function Charts({ run, kinds, choice }: { run: RunChart; kinds: { name: Charted; words: string }[]; choice: PeriodChoice }) {
+  const router = useRouter();
+  const units = useUnits();
+  const words = kinds.find((one) => one.name === run.of)?.words ?? "";
+  const go = (of: string, formula: string) => router.push(periodAddress("/findings/charts", { of, formula }, choice));
+  const newest = run.chart?.signals.at(-1);
+  const drifts = newest && newest.at >= run.points.length - 3;
+  return (
+    <PageLayout
+      title="Run charts"
+      lead="Batch by batch in order of pouring: does it keep to itself, and to its range?"
+      side={
+        <>
+          <Aside title="Limits">
+            Mean and 2.66 mean moving ranges, from the batches themselves (NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2). They say what is usual
+            here, not what is right: that is the shaded range.
+          </Aside>
+          <Aside title="Marked points">
+            Western Electric's runs rules: {Object.values(RUNS_RULES).join("; ")}. Each says that more than chance is at work: ask what changed there.
+          </Aside>
+        </>
+      }
+    >
+      <Ways here="/findings/charts" />
+      <PeriodPicker path="/findings/charts" asked={{ of: run.of, formula: run.formula }} choice={choice} />
+      <div className="flex flex-wrap gap-3">
+        <label>
+          What{" "}
+          <select className="entry !w-auto" value={run.of} onChange={(event) => go(event.target.value, run.formula)}>
+            {kinds.map((one) => (
+              <option key={one.name} value={one.name}>
+                {one.words}
+              </option>
+            ))}
+          </select>
+        </label>
+        <FormulaSelect label="Formula" formulas={run.formulas} value={run.formula} onChange={(formula) => go(run.of, formula)} />
+      </div>
+      {run.points.length === 0 ? (
+        <Empty title="Nothing recorded of it yet">
+          <p>Read the pot before pouring, weigh the jars, log the weights: each batch then adds a point here.</p>
+        </Empty>
+      ) : (
+        <div className="mt-3">
+          {drifts ? (
+            <p className="mb-2 border-l-[6px] border-hot bg-hot-fill px-3 py-2 font-semibold">
+              ▲ Batch {run.points[newest.at]?.number}: {RUNS_RULES[newest.rule]}. Something changed: a thermometer, the room, the hands, the sheet.
+            </p>
+          ) : null}
+          <Chart run={run} words={words} />
+          {run.chart ? null : (
+            <p className="text-soft">
+              {units.n(run.points.length, 0)} batches: limits need at least {MIN_VALUES}.
+            </p>
+          )}
+          {run.chart && run.chart.signals.length > 0 ? (
+            <ul className="mt-3" aria-label="Marked points">
+              {run.chart.signals.slice(-12).map((one) => (
+                <li key={one.at} className="border-b border-line py-1">
+                  <strong>batch {run.points[one.at]?.number}</strong>: {RUNS_RULES[one.rule]}
+                </li>
+              ))}
+            </ul>
+          ) : null}
+        </div>
+      )}
+    </PageLayout>
+  );
+}

@@ -1,0 +1,81 @@
+"use client";
+
+import { scaleLinear } from "d3-scale";
+import { useMemo } from "react";
+import type { CurveName, FlawCurve } from "@/server/findings/findings";
+import { Picture } from "@/ui/picture";
+import { useUnits } from "@/ui/units";
+
+const WORDS: Record<CurveName, string> = { pour_c: "poured at", add_c: "fragrance added at", load: "real load, % of the wax", room_c: "room" };
+const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [640, 260, 52, 16, 12, 40];
+
+/** A flaw's rate against a number: each group of batches as a dot as large as its jars, the fitted curve with its 95 % band. */
+export function Curve({ curve, flaw, range }: { curve: FlawCurve; flaw: string; range: readonly [number, number] | null }) {
+  const units = useUnits();
+  const warm = curve.name !== "load";
+  const shown = (x: number) => (warm && units.temperature === "F" ? x * 1.8 + 32 : x);
+  const unit = warm ? `°${units.temperature}` : "";
+  const { x, y } = useMemo(() => {
+    const xs = curve.doses.map((one) => one.x);
+    const [low, high] = [Math.min(...xs, range?.[0] ?? Number.POSITIVE_INFINITY), Math.max(...xs, range?.[1] ?? Number.NEGATIVE_INFINITY)];
+    const room = Math.max((high - low) * 0.05, 0.5);
+    return {
+      x: scaleLinear([low - room, high + room], [LEFT, WIDTH - RIGHT]),
+      y: scaleLinear([0, 1], [HEIGHT - BOTTOM, TOP]),
+    };
+  }, [curve.doses, range]);
+  const atShown = scaleLinear(x.domain().map(shown), x.range());
+  const path = (of: (one: FlawCurve["fit"][number]) => number) => curve.fit.map((one) => `${x(one.x).toFixed(1)},${y(of(one)).toFixed(1)}`).join(" ");
+  return (
+    <Picture
+      name={`${flaw} by ${curve.name}`}
+      heads={[`${WORDS[curve.name]}${warm ? ", °C" : ""}`, "batches", "jars", "with the flaw"]}
+      rows={curve.doses.map((one) => [one.x, one.batches, one.n, one.k])}
+    >
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full max-w-[760px]" role="img" aria-label={`How often ${flaw}, by ${WORDS[curve.name]}`}>
+        {range ? <rect x={x(range[0])} width={x(range[1]) - x(range[0])} y={y(1)} height={y(0) - y(1)} fill="var(--color-wax)" /> : null}
+        {[0, 0.25, 0.5, 0.75, 1].map((share) => (
+          <g key={share}>
+            <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(share)} y2={y(share)} stroke="var(--color-line)" />
+            <text x={LEFT - 8} y={y(share) + 5} textAnchor="end" fontSize={14} fill="var(--color-ink)">
+              {share * 100} %
+            </text>
+          </g>
+        ))}
+        {atShown.ticks(8).map((one) => (
+          <text key={one} x={atShown(one)} y={HEIGHT - 20} textAnchor="middle" fontSize={14} fill="var(--color-ink)">
+            {units.n(one, atShown.ticks(8).every(Number.isInteger) ? 0 : 1)}
+          </text>
+        ))}
+        <text x={WIDTH - RIGHT} y={HEIGHT - 3} textAnchor="end" fontSize={14} fill="var(--color-ink)">
+          {WORDS[curve.name]}
+          {unit ? `, ${unit}` : ""}
+        </text>
+        {curve.fit.length > 0 ? (
+          <>
+            <polygon
+              points={`${path((one) => one.low)} ${[...curve.fit]
+                .reverse()
+                .map((one) => `${x(one.x).toFixed(1)},${y(one.high).toFixed(1)}`)
+                .join(" ")}`}
+              fill="var(--color-ink)"
+              fillOpacity={0.12}
+            />
+            <polyline points={path((one) => one.share)} fill="none" stroke="var(--color-ink)" strokeWidth={2.5} />
+          </>
+        ) : null}
+        {curve.doses.map((one) => (
+          <circle
+            key={one.x}
+            cx={x(one.x)}
+            cy={y(one.n > 0 ? one.k / one.n : 0)}
+            r={Math.min(12, 2.5 + Math.sqrt(one.n) / 3)}
+            fill="none"
+            stroke="var(--color-ink)"
+            strokeWidth={2}
+          />
+        ))}
+      </svg>
+    </Picture>
+  );
+}

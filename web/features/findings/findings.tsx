@@ -1,0 +1,217 @@
+"use client";
+
+import { DEFECTS } from "@hearth/core";
+import type { CurveName, FlawCurve, FlawRate, FoundWithWords } from "@/server/findings/findings";
+import type { PeriodChoice } from "@/server/http/period";
+import { Link, useRouter } from "@/ui/address";
+import { formatPercentShare, formatShareRange, formatShares } from "@/ui/logged";
+import { Picture } from "@/ui/picture";
+import { Aside, Empty, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { Curve } from "./curve";
+import { FormulaSelect } from "./formula-select";
+import { PeriodPicker, periodAddress } from "./period";
+import { type LevelRate, Shares } from "./shares";
+import { Ways } from "./ways";
+
+interface FindingsProps {
+  rates: FlawRate[];
+  choice: PeriodChoice;
+  defect: string | null;
+  found: FoundWithWords[];
+  curve: FlawCurve | null;
+  curves: { name: CurveName; words: string }[];
+  repairs: LevelRate[];
+}
+
+const SAYS: Record<FoundWithWords["finding"], string> = {
+  differs: "it differs",
+  "no difference seen": "no difference seen",
+  "too little to tell": "too little to tell",
+  "never varied": "never varied",
+};
+
+/** In words what one factor says, never more than the numbers do. */
+function Said({ one }: { one: FoundWithWords }) {
+  const units = useUnits();
+  const only = one.levels[0]?.level;
+  if (one.finding === "never varied")
+    return (
+      <p className="text-soft">
+        {one.levels.length === 0
+          ? "Never recorded: log it, or nobody can tell."
+          : `Always “${only}”, so nobody can tell. Vary it in two batches, with all else the same.`}
+      </p>
+    );
+  if (one.finding === "too little to tell")
+    return <p className="text-soft">Fewer than three batches on a side. One more batch each way, all else the same, would begin to tell.</p>;
+  const chance = (one.adjusted ?? 1) < 0.001 ? "under 1 in 1000" : `about ${units.n((one.adjusted ?? 1) * 100, (one.adjusted ?? 1) < 0.1 ? 1 : 0)} in 100`;
+  return (
+    <p className={one.finding === "differs" ? "" : "text-soft"}>
+      {one.finding === "differs" ? "By chance alone so large a difference would come " : "By chance alone as large a difference would come "}
+      {chance}, all comparisons here allowed for.
+      {one.together.length > 0 ? ` Always changed together with ${one.together.join(" and ")}: which of them it was, nothing here can tell.` : ""}
+    </p>
+  );
+}
+
+/** The address of a page of findings, of another flaw, another measure or another formula. */
+type Address = (next: { flaw?: string; by?: string; of?: string }) => string;
+
+/** How often each flaw comes, to choose from. */
+function Flaws({ rates, defect, address }: Pick<FindingsProps, "rates" | "defect"> & { address: Address }) {
+  const units = useUnits();
+  return (
+    <section aria-label="Flaws">
+      <ul className="grid gap-x-6 sm:grid-cols-2">
+        {rates.map((one) => {
+          return (
+            <li key={one.defect} className="border-b border-line py-1">
+              <Link href={address({ flaw: one.defect })} className={`flex flex-wrap items-baseline gap-x-2 py-1 ${one.defect === defect ? "font-bold" : ""}`}>
+                <span>
+                  {one.defect === defect ? "▸ " : ""}
+                  {one.name}
+                </span>
+                <span className="figure ml-auto text-[18px]">{formatPercentShare(units, one.share)}</span>
+                <span className="text-[14px] text-soft">
+                  {units.n(one.jars, 0)} of {units.n(one.of, 0)} jars, {one.batches} batches; likely {formatShares(units, one)}
+                </span>
+              </Link>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+/** How often the flaw comes by one measure of a formula's batches. */
+function ByMeasure({
+  curve,
+  curves,
+  name,
+  address,
+}: Pick<FindingsProps, "curves"> & { curve: NonNullable<FindingsProps["curve"]>; name: string; address: Address }) {
+  const units = useUnits();
+  const router = useRouter();
+  return (
+    <section aria-label="Curve" className="mt-6">
+      <div className="flex flex-wrap items-center gap-3">
+        <h2>{name} by</h2>
+        <select aria-label="By" className="entry !w-auto" value={curve.name} onChange={(event) => router.push(address({ by: event.target.value }))}>
+          {curves.map((one) => (
+            <option key={one.name} value={one.name}>
+              {one.words}
+            </option>
+          ))}
+        </select>
+      </div>
+      <div className="mt-2">
+        <FormulaSelect label="Batches of" formulas={curve.formulas} value={curve.formula} onChange={(of) => router.push(address({ of }))} />
+      </div>
+      {curve.doses.length > 0 ? <Curve curve={curve} flaw={name} range={null} /> : null}
+      {curve.why ? <p className="text-soft">{curve.why}</p> : null}
+      {curve.odds ? (
+        <p className="mt-1">
+          One {curve.name === "load" ? "point" : units.temperature === "F" ? "°C (1.8 °F)" : "°C"} more multiplies the odds by{" "}
+          <span className="figure text-[20px]">{units.n(curve.odds.value, 2)}</span>{" "}
+          <span className="text-soft">
+            (likely {formatShareRange(units, curve.odds.low, curve.odds.high, 2)});{" "}
+            {curve.odds.low <= 1 && curve.odds.high >= 1 ? "that can be none" : "that is more than chance by itself"}.
+          </span>
+        </p>
+      ) : null}
+    </section>
+  );
+}
+
+/** By what the flaw differs, and of what it is not known. */
+function ByWhatItDiffers({ found, name }: Pick<FindingsProps, "found"> & { name: string }) {
+  const told = found.filter((one) => one.finding === "differs" || one.finding === "no difference seen");
+  const rest = found.filter((one) => !told.includes(one));
+  return (
+    <section aria-label="By what it differs" className="mt-6">
+      <h2 className="border-b-[3px] border-ink pb-1">By what {name} differs</h2>
+      <Picture
+        name={`${name} by everything`}
+        heads={["what", "level", "batches", "jars", "with the flaw", "share", "low", "high", "says"]}
+        rows={found.flatMap((one) =>
+          one.levels.map((level) => [one.words, level.level, level.batches, level.n, level.k, level.share, level.low, level.high, SAYS[one.finding]]),
+        )}
+        plain
+      >
+        {told.map((one) => (
+          <article key={one.name} className="border-b border-line py-3">
+            <h3 className={one.finding === "differs" ? "" : "font-semibold text-soft"}>
+              {one.finding === "differs" ? "● " : "○ "}
+              {one.words}: {SAYS[one.finding]}
+            </h3>
+            <Shares levels={one.levels} />
+            <Said one={one} />
+          </article>
+        ))}
+      </Picture>
+      {rest.length > 0 ? (
+        <details className="mt-3" open={told.length === 0}>
+          <summary className="cursor-pointer font-semibold">Unknown: {rest.map((one) => one.words).join(", ")}</summary>
+          {rest.map((one) => (
+            <article key={one.name} className="border-b border-line py-2">
+              <h3 className="font-semibold">
+                {one.words}: {SAYS[one.finding]}
+              </h3>
+              {one.levels.length > 1 ? <Shares levels={one.levels} /> : null}
+              <Said one={one} />
+            </article>
+          ))}
+        </details>
+      ) : null}
+    </section>
+  );
+}
+
+/** Across all batches: how often each flaw is seen, and by what its rate differs. */
+export function Findings({ rates, choice, defect, found, curve, curves, repairs }: FindingsProps) {
+  const name = DEFECTS.find((one) => one.id === defect)?.name ?? "";
+  const address: Address = (next) => periodAddress("/findings", { flaw: defect, by: curve?.name ?? null, of: curve?.formula ?? null, ...next }, choice);
+  return (
+    <PageLayout
+      title="Findings"
+      lead="Across all batches that were inspected: how often, and by what it differs."
+      side={
+        <>
+          <Aside title="Reading a line">
+            The dot is what was seen; the line is where the true rate lies in 95 of 100 cases. Jars of one batch are alike, so they count for less than as many
+            of different ones.
+          </Aside>
+          <Aside title="Many comparisons">
+            With many things compared, one differs by chance. Holm's method allows for that: what is said to differ here would be wrong in at most one workshop
+            of twenty.
+          </Aside>
+          <Aside title="Not a proof">What changed together cannot be told apart. One change at a time settles it.</Aside>
+        </>
+      }
+    >
+      <Ways here="/findings" />
+      <PeriodPicker path="/findings" asked={{ flaw: defect, by: curve?.name ?? null, of: curve?.formula ?? null }} choice={choice} />
+      {rates.length === 0 ? (
+        <Empty title={choice.name === "all" ? "Nothing to find yet" : "No flaw was noted in this time"}>
+          <p>
+            When batches have been inspected, this says which flaws they show, how often, and whether it went with pouring hotter, a higher load, a cold room.
+          </p>
+        </Empty>
+      ) : (
+        <>
+          <Flaws rates={rates} defect={defect} address={address} />
+          {curve && defect ? <ByMeasure curve={curve} curves={curves} name={name} address={address} /> : null}
+          {repairs.length > 0 ? (
+            <section aria-label="Whether mending held" className="mt-6">
+              <h2 className="border-b-[3px] border-ink pb-1">Whether mending {name} held, at a second look</h2>
+              <Shares levels={repairs} />
+            </section>
+          ) : null}
+          <ByWhatItDiffers found={found} name={name} />
+        </>
+      )}
+    </PageLayout>
+  );
+}

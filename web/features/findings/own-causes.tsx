@@ -1,0 +1,115 @@
+"use client";
+
+import { bad, type CustomCause, defectOf, good, keyOf, parseNumber, RECORD_KEY_NAMES, type RecordKeyName } from "@hearth/core";
+import { useMemo, useState } from "react";
+import { v7 } from "uuid";
+import { callAction } from "@/forms/call-action";
+import { Field, type FieldRule, useFields } from "@/forms/fields";
+import { useWorkshop } from "@/log/workshop";
+import { dropCause, saveCause } from "@/server/findings/commands";
+import { useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { toast } from "@/ui/toast";
+
+const SIDES = [
+  { value: "above", label: "is above" },
+  { value: "below", label: "is below" },
+  { value: "yes", label: "is yes" },
+  { value: "no", label: "is no" },
+] as const;
+
+/** Causes of the workshop's own for a flaw: added in its words, held against a figure or a choice of the record, or against nothing. */
+export function OwnCauses({ defect, causes }: { defect: string; causes: readonly CustomCause[] }) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const rules = useMemo(
+    () => ({
+      words: {
+        initial: "",
+        parse: (text: string) => (text.trim().length > 1 ? good(text.trim()) : bad("empty", "Name the cause.")),
+      } satisfies FieldRule<string>,
+      key: { initial: "", parse: (text: string) => good(text as RecordKeyName | "") } satisfies FieldRule<RecordKeyName | "">,
+      side: { initial: "above", parse: (text: string) => good(text) } satisfies FieldRule<string>,
+      figure: { initial: "", parse: (text: string) => (text.trim() ? parseNumber(text) : good(null)) } satisfies FieldRule<number | null>,
+    }),
+    [],
+  );
+  const fields = useFields(rules);
+  const key = fields.text("key") as RecordKeyName | "";
+  const yesNo = key !== "" && keyOf(key).kind === "yes-no";
+  const add = async () => {
+    const all = fields.check();
+    if (!all) return;
+    if (all.key && !yesNo && all.figure === null) return fields.refuse({ figure: ["From which figure on?"] });
+    const test = !all.key ? null : yesNo ? { is: all.side !== "no" } : all.side === "below" ? { below: all.figure as number } : { above: all.figure as number };
+    const out = await callAction(saveCause(place, { id: v7(), defect, words: all.words, reason: "", key: all.key || null, test }));
+    if (!out.ok) return setSaid(out.message);
+    setSaid("");
+    fields.reset();
+    router.refresh();
+  };
+  const drop = async (one: CustomCause) => {
+    const out = await callAction(dropCause(place, { id: one.id, gone: true }));
+    if (!out.ok) return setSaid(out.message);
+    router.refresh();
+    toast("Taken out.", {
+      action: {
+        label: "Put it back",
+        onClick: async () => {
+          await callAction(dropCause(place, { id: one.id, gone: false }));
+          router.refresh();
+        },
+      },
+    });
+  };
+  const mine = causes.filter((one) => one.defect === defect);
+  return (
+    <details className="unprinted sheet mt-8" open={mine.length > 0}>
+      <summary className="cursor-pointer text-[19px] font-bold">Causes of your own for {defectOf(defect)?.name}</summary>
+      <ul>
+        {mine.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-center gap-x-3 border-b border-line py-1">
+            <strong>{one.words}</strong>
+            {one.key ? <span className="text-soft">by “{keyOf(one.key).words}”</span> : <span className="text-soft">nothing recorded can tell</span>}
+            <button type="button" className="ml-auto min-h-[44px] underline" aria-label={`Take out: ${one.words}`} onClick={() => void drop(one)}>
+              take out
+            </button>
+          </li>
+        ))}
+      </ul>
+      <form
+        ref={fields.form}
+        className="mt-3 grid items-start gap-x-4 sm:grid-cols-[minmax(0,2fr)_minmax(0,2fr)_110px_110px_auto]"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void add();
+        }}
+      >
+        <Field label="The cause, in your words" {...fields.bind("words")} />
+        <Field
+          label="Told by"
+          {...fields.bind("key")}
+          options={[
+            { value: "", label: "nothing recorded" },
+            ...RECORD_KEY_NAMES.map((one) => ({ value: one, label: `${keyOf(one).words}${keyOf(one).unit ? `, ${keyOf(one).unit}` : ""}` })),
+          ]}
+        />
+        {key ? (
+          <Field
+            label="Where it"
+            {...fields.bind("side")}
+            options={SIDES.filter((one) => yesNo === (one.value === "yes" || one.value === "no")).map((one) => ({ ...one }))}
+          />
+        ) : (
+          <span />
+        )}
+        {key && !yesNo ? <Field label="Figure" {...fields.bind("figure")} inputMode="decimal" unit={keyOf(key).unit} /> : <span />}
+        <button type="submit" className="press mt-[27px]">
+          Add it
+        </button>
+      </form>
+      <FormMessage>{said}</FormMessage>
+    </details>
+  );
+}

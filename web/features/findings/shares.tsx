@@ -1,0 +1,53 @@
+"use client";
+
+import type { Share } from "@hearth/core";
+import { formatShares } from "@/ui/logged";
+import { type Formats, useUnits } from "@/ui/units";
+
+/** A level in the reader's units: what the database grouped by is in °C. */
+export const levelWords = (units: Formats, level: string) => {
+  const [, from, to] = /^(-?\d+) to (-?\d+) °C$/.exec(level) ?? [];
+  return from && to ? `${units.t(Number(from) * 100)} to ${units.t(Number(to) * 100)}` : level;
+};
+
+const SIDES = ["below the range", "inside the range", "above the range"];
+/** As they lie on a scale, where they do; else as they came, the largest group first. */
+function inOrder<T extends { level: string }>(levels: readonly T[]): readonly T[] {
+  const place = ({ level }: T) => (SIDES.includes(level) ? SIDES.indexOf(level) : Number.parseFloat(level));
+  return levels.every((one) => SIDES.includes(one.level) || /^-?\d+ to -?\d+/.test(one.level)) ? [...levels].sort((a, b) => place(a) - place(b)) : levels;
+}
+
+/** How often at one level: k of n. */
+export interface LevelRate extends Share {
+  level: string;
+  n: number;
+  k: number;
+}
+
+/** Rates by level, each as a mark with its 95 % interval on one scale from none to all. */
+export function Shares({ levels, mark }: { levels: readonly LevelRate[]; mark?: string | undefined }) {
+  const units = useUnits();
+  return (
+    <ul className="grid gap-y-1">
+      {inOrder(levels).map((one) => (
+        <li key={one.level} className="grid grid-cols-[minmax(0,1fr)_110px] items-center gap-x-3 text-[15px] sm:grid-cols-[140px_minmax(60px,1fr)_190px]">
+          <span className={one.level === mark ? "font-bold" : ""}>
+            {one.level === mark ? "▸ " : ""}
+            {levelWords(units, one.level)}
+          </span>
+          <svg className="max-sm:col-span-2 max-sm:row-start-2" width="100%" height="18" aria-hidden="true">
+            <line x1="0" x2="100%" y1="9" y2="9" stroke="var(--color-line)" />
+            <line x1={`${one.low * 100}%`} x2={`${one.high * 100}%`} y1="9" y2="9" stroke="var(--color-ink)" strokeWidth="3" />
+            <circle cx={`${one.share * 100}%`} cy="9" r="5.5" fill="var(--color-ink)" />
+          </svg>
+          <span className="text-right sm:text-left">
+            <span className="figure text-[17px]">
+              {units.n(one.k, 0)} of {units.n(one.n, 0)}
+            </span>{" "}
+            <span className="text-soft">{formatShares(units, one)}</span>
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,209 @@
+"use client";
+
+import { isCounted, JAR_STATUS_WORDS, type StockedKind } from "@hearth/core";
+import { useState } from "react";
+import type { TakenByBatch } from "@/server/inventory/shelf";
+import type { FoundLot, FoundRecord, TracedBatch } from "@/server/inventory/trace";
+import { Link, useRouter } from "@/ui/address";
+import { Picture } from "@/ui/picture";
+import { Aside, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { Ways } from "./ways";
+
+interface TraceProps {
+  q: string;
+  found: FoundRecord | null;
+  /** Lots of the one batch that was found. */
+  taken: (TakenByBatch[number] & { name: string })[];
+  lot: { lot: FoundLot; batches: TracedBatch[] } | null;
+}
+
+const amountOf = (units: ReturnType<typeof useUnits>, kind: string, amount: number) =>
+  isCounted(kind as StockedKind) ? `${units.n(amount, 0)} pieces` : units.bulk(amount);
+
+/** Batches with what became of their jars, and to whom they went. */
+function Batches({ list, kind }: { list: readonly TracedBatch[]; kind?: string }) {
+  const units = useUnits();
+  return (
+    <ul>
+      {list.map((one) => (
+        <li key={one.id} className="grid gap-x-4 border-b border-line py-2 sm:grid-cols-[60px_minmax(0,1fr)_minmax(0,1fr)]">
+          <span className="figure text-[24px] leading-none">{one.number}</span>
+          <div>
+            <Link href={`/records/${one.id}`} className="font-bold">
+              {one.title}
+            </Link>
+            <div className="text-[15px] text-soft">
+              {one.pouredAt ? `poured ${units.dayClock(one.pouredAt)}` : "not poured"}
+              {one.amount !== undefined && kind ? `; took ${amountOf(units, kind, one.amount)}` : ""}
+            </div>
+          </div>
+          <div>
+            {one.pouredAt ? (
+              <>
+                {one.jars} jars: {one.jarStatuses.map((each) => `${each.jars} ${JAR_STATUS_WORDS[each.fate]}`).join(", ")}
+                {one.whom.length > 0 ? <div className="text-[15px]">to {one.whom.join("; ")}</div> : null}
+              </>
+            ) : null}
+          </div>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+type Found = NonNullable<TraceProps["found"]>;
+
+/** The field in which one says what one looks for. */
+function SearchField({ q }: { q: string }) {
+  const router = useRouter();
+  const [text, setText] = useState(q);
+  return (
+    <form
+      className="flex flex-wrap items-end gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        router.push(`/findings/trace?q=${encodeURIComponent(text.trim())}`);
+      }}
+    >
+      <label className="min-w-[220px] flex-1 font-semibold">
+        What you look for
+        <input className="entry mt-1" type="search" maxLength={100} value={text} onChange={(event) => setText(event.target.value)} />
+      </label>
+      <button type="submit" className="act">
+        Search
+      </button>
+    </form>
+  );
+}
+
+/** Every batch that drew on a lot, and what became of its jars. */
+function FromLot({ lot }: { lot: NonNullable<TraceProps["lot"]> }) {
+  const units = useUnits();
+  return (
+    <section aria-label="From this lot" className="mt-5">
+      <h2>
+        {lot.lot.material}, lot {lot.lot.code || "without a code"}
+      </h2>
+      <p className="text-soft">
+        received {units.onDate(lot.lot.receivedOn)}, {amountOf(units, lot.lot.kind, lot.lot.amount)}
+      </p>
+      {lot.batches.length === 0 ? <p className="py-2 text-soft">No batch has drawn on it.</p> : null}
+      <Picture
+        name={`lot ${lot.lot.code || lot.lot.id}`}
+        heads={["batch", "formula", "poured", "jars", "what became of them", "to whom"]}
+        rows={lot.batches.map((one) => [
+          one.number,
+          one.title,
+          one.pouredAt,
+          one.jars,
+          one.jarStatuses.map((each) => `${each.jars} ${JAR_STATUS_WORDS[each.fate]}`).join("; "),
+          one.whom.join("; "),
+        ])}
+        plain
+      >
+        <Batches list={lot.batches} kind={lot.lot.kind} />
+      </Picture>
+    </section>
+  );
+}
+
+/** The batches that were found; of a single one, the lots that it was made from. */
+function BatchesFound({ found, taken }: { found: Found; taken: TraceProps["taken"] }) {
+  return (
+    <section aria-label="Batches found" className="mt-5">
+      <h2>{found.jar ? `Jar ${found.jar.number} of batch ${found.batches[0]?.number}: ${found.jar.product}` : "Batches"}</h2>
+      <Batches list={found.batches} />
+      {taken.length > 0 ? (
+        <>
+          <h3 className="mt-3">Made from these lots</h3>
+          <ul>
+            {taken.flatMap((use) =>
+              use.taken.map((one) => (
+                <li key={`${use.materialId}${one.lotId}`} className="border-b border-line py-1">
+                  {use.name}:{" "}
+                  {one.lotId ? (
+                    <Link className="underline" href={`/findings/trace?lot=${one.lotId}`}>
+                      lot {one.code || "without a code"}
+                    </Link>
+                  ) : (
+                    <span className="text-soft">no lot on the shelf covers it</span>
+                  )}
+                </li>
+              )),
+            )}
+          </ul>
+        </>
+      ) : null}
+    </section>
+  );
+}
+
+/** The lots that were found, each with the way to its jars. */
+function LotsFound({ lots }: { lots: Found["lots"] }) {
+  const units = useUnits();
+  return (
+    <section aria-label="Lots found" className="mt-5">
+      <h2>Lots</h2>
+      <ul>
+        {lots.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
+            <strong>{one.material}</strong>
+            <span>lot {one.code || "without a code"}</span>
+            <span className="text-soft">received {units.onDate(one.receivedOn)}</span>
+            <Link className="ml-auto underline" href={`/findings/trace?lot=${one.id}`}>
+              Every jar of lot {one.code || "without a code"}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** The notes that were found, each with the way to its batch. */
+function NotesFound({ notes }: { notes: Found["notes"] }) {
+  const units = useUnits();
+  return (
+    <section aria-label="Notes found" className="mt-5">
+      <h2>Notes</h2>
+      <ul>
+        {notes.map((one) => (
+          <li key={`${one.at}${one.text}`} className="border-b border-line py-2">
+            <Link className="underline" href={`/records/${one.batch.id}`}>
+              batch {one.batch.number}
+            </Link>
+            , {units.dayClock(one.at)}: {one.text}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** From a lot to every jar and where it went, and from a jar to its lots; and a search of the whole record. */
+export function Trace({ q, found, taken, lot }: TraceProps) {
+  const nothing = found && found.batches.length + found.lots.length + found.notes.length === 0;
+  return (
+    <PageLayout
+      title="Search and trace"
+      lead="A batch, a jar, a lot, a day, words of a note: from a lot to every jar, and back."
+      side={
+        <>
+          <Aside title="How lots are told">
+            First received, first used, with every count between. Where two lots lay open at once it can be the other: when it matters, warn the buyers of both.
+          </Aside>
+          <Aside title="What to type">41 for a batch, 41-3 for its third jar, a lot's code, 2026-03-14 for a day, a material, words of a note.</Aside>
+        </>
+      }
+    >
+      <Ways here="/findings/trace" />
+      <SearchField q={q} />
+      {lot ? <FromLot lot={lot} /> : null}
+      {nothing ? <p className="mt-5 text-[19px] font-semibold">Nothing in the record is called “{q}”.</p> : null}
+      {found && found.batches.length > 0 ? <BatchesFound found={found} taken={taken} /> : null}
+      {found && found.lots.length > 0 ? <LotsFound lots={found.lots} /> : null}
+      {found && found.notes.length > 0 ? <NotesFound notes={found.notes} /> : null}
+    </PageLayout>
+  );
+}

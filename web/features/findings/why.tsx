@@ -1,0 +1,269 @@
+"use client";
+
+import { type ChangeNext, type ChangePlace, changePlace, DEFECTS, type Judged, keyOf, type RecordKeyName, toldOf, withChange } from "@hearth/core";
+import { useState, useTransition } from "react";
+import { callAction } from "@/forms/call-action";
+import { useWorkshop } from "@/log/workshop";
+import type { Why } from "@/server/findings/diagnosis";
+import { saveFormula } from "@/server/formulas/formula-save";
+import { Link, useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { describeGap, describeLogged } from "@/ui/logged";
+import { Aside, Caution, PageLayout } from "@/ui/side-notes";
+import { type Formats, useUnits } from "@/ui/units";
+import { OwnCauses } from "./own-causes";
+import { Shares } from "./shares";
+
+const VERDICT = {
+  supported: { sign: "●", words: "the record supports it", tone: "text-hot" },
+  not_recorded: { sign: "?", words: "not recorded", tone: "text-soft" },
+  contradicted: { sign: "○", words: "the record contradicts it", tone: "text-inside" },
+} as const;
+
+/** What the record says of a cause: "poured at 72 °C, 9 °C above 63 °C". */
+function says(units: Formats, { cause, verdict, evidence }: Judged): string {
+  const { key, test } = cause;
+  if (!evidence || !test) return key ? `Log “${keyOf(key).words}” next time.` : "Nothing that is recorded can tell.";
+  if ("family" in test || key === null) return `The wax is ${evidence.measured}.`;
+  const words = key === "cure_days" && /throw$/.test(cause.defect) ? "smelled after" : keyOf(key).words;
+  const value = `${words}${typeof evidence.measured === "boolean" ? ":" : ""} ${describeLogged(units, key, evidence.measured)}`;
+  if (typeof evidence.measured !== "number" || typeof evidence.limit !== "number") return value;
+  const side = "above" in test ? "above" : "below";
+  const limit = describeLogged(units, key, evidence.limit);
+  return verdict === "supported"
+    ? `${value}, ${describeGap(units, key, Math.abs(evidence.measured - evidence.limit))} ${side} ${limit}`
+    : `${value}, not ${side} ${limit}`;
+}
+
+/** What to do about a change of which no version of the formula can be made by itself. */
+const BY_HAND: Record<ChangePlace, string> = {
+  formula: "",
+  ingredients: "Choose the other ingredient in the formula, and change nothing else.",
+  wick: "It is the wick of the product: choose the other one there, and burn it before you sell.",
+  practice: "It is no part of the formula: mind it at the next batch, and leave the formula as it is.",
+};
+
+/** One change, made into the next version of the formula with one press. */
+function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
+  const units = useUnits();
+  const place = useWorkshop();
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const [made, setMade] = useState<number | null>(null);
+  const [busy, start] = useTransition();
+  const { formula } = why;
+  const key = change.what as RecordKeyName;
+  const at = formula ? changePlace(formula.spec, change) : "practice";
+  const draft = () =>
+    start(async () => {
+      if (!formula) return;
+      const spec = withChange(formula.spec, change, `batch ${why.batch.number}`);
+      const out = await callAction(saveFormula(place, { id: formula.id, expectedVersion: formula.version, name: formula.name, spec }));
+      if (!out.ok) return setSaid(out.message);
+      if (out.value.stale) return setSaid("Somebody else changed this formula in the meantime. Load the page again.");
+      setSaid("");
+      setMade(out.value.number);
+      router.refresh();
+    });
+  return (
+    <section aria-label="One change for next time" className="mt-5 border-y-[3px] border-ink py-3">
+      <h2>One change for next time</h2>
+      <p className="mt-1 text-[20px]">
+        {keyOf(key).words}: <strong className="figure text-[26px]">{describeLogged(units, key, change.to)}</strong> instead of{" "}
+        {describeLogged(units, key, change.from)}
+      </p>
+      <p className="text-soft">{change.why} Change nothing else, or nobody will know what it was.</p>
+      {made !== null && formula ? (
+        <div className="mt-2 flex flex-wrap items-center gap-3">
+          <span className="font-bold text-inside">
+            ✓ {formula.name}, version {made}
+          </span>
+          <Link className="act" href={`/plan?formula=${formula.id}`} data-next-step>
+            Plan or rehearse it
+          </Link>
+          <Link className="press" href={`/formulas/${formula.id}`}>
+            Open the formula
+          </Link>
+        </div>
+      ) : formula && at === "formula" ? (
+        <button type="button" className="act mt-2" data-next-step disabled={busy} onClick={draft}>
+          Make it the next version of {formula.name}
+        </button>
+      ) : (
+        <p className="mt-1">
+          {BY_HAND[at]}{" "}
+          {formula && at === "ingredients" ? (
+            <Link className="underline" href={`/formulas/${formula.id}`}>
+              Open the formula
+            </Link>
+          ) : null}
+        </p>
+      )}
+      <FormMessage>{said}</FormMessage>
+    </section>
+  );
+}
+
+/** The flaws of the batch, and any other, to choose from. */
+function ChooseFlaw({ why: { batch, flaws, defect } }: { why: Why }) {
+  const router = useRouter();
+  const to = (next: string) => router.push(`/findings/why/${batch.id}?flaw=${next}`);
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      {flaws.map((one) => (
+        <button
+          key={one.defect}
+          type="button"
+          className={one.defect === defect ? "press !bg-ink !text-sheet" : "press"}
+          aria-pressed={one.defect === defect}
+          onClick={() => to(one.defect)}
+        >
+          {one.name}: {one.jars} of {one.of}
+        </button>
+      ))}
+      <label className="text-[15px]">
+        {flaws.length > 0 ? "Another flaw" : "Which flaw"}{" "}
+        <select className="entry !w-auto" value="" onChange={(event) => to(event.target.value)}>
+          <option value="">choose</option>
+          {DEFECTS.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}
+
+/** The known causes of the flaw, each with what this record says of it and how often it came so far. */
+function Causes({ why, flaw }: { why: Why; flaw: string | undefined }) {
+  const units = useUnits();
+  return why.causes.length > 0 ? (
+    <section aria-label="Causes" className="mt-5">
+      <h2 className="border-b-[3px] border-ink pb-1">Known causes, and what this record says</h2>
+      <ol>
+        {why.causes.map((one) => {
+          const verdict = VERDICT[one.verdict];
+          return (
+            <li key={one.cause.id} className="grid gap-x-5 gap-y-1 border-b border-line py-3 xl:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]">
+              <div>
+                <div className="text-[19px] font-bold">
+                  <span aria-hidden="true" className={verdict.tone}>
+                    {verdict.sign}{" "}
+                  </span>
+                  {one.cause.words}
+                  <span className={`ml-2 text-[15px] font-semibold ${verdict.tone}`}>
+                    {one.cause.natural && one.verdict === "supported" ? "natural to this wax" : verdict.words}
+                  </span>
+                </div>
+                <div className="font-semibold">{says(units, one)}</div>
+                <div className="text-[15px] text-soft">{one.cause.reason}</div>
+              </div>
+              {one.history && one.history.levels.length > 0 ? (
+                <div>
+                  <p className="text-[14px] text-soft">Here so far, {flaw}:</p>
+                  <Shares levels={one.history.levels} />
+                </div>
+              ) : null}
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  ) : null;
+}
+
+/** What was different from the batches without the flaw. */
+function Unlike({ why }: { why: Why }) {
+  const units = useUnits();
+  return (
+    <section aria-label="What was different" className="mt-6">
+      <h2 className="border-b-[3px] border-ink pb-1">What was different from the batches without it</h2>
+      {why.unlike.length > 0 ? (
+        <ul>
+          {why.unlike.map((one) => (
+            <li key={one.key} className="border-b border-line py-2">
+              <strong>{keyOf(one.key).words}</strong>: {describeLogged(units, one.key, one.here)} here;{" "}
+              {typeof one.fine === "boolean"
+                ? `${describeLogged(units, one.key, one.fine)} in all ${one.batches} without it`
+                : `${describeLogged(units, one.key, one.fine.low)} to ${describeLogged(units, one.key, one.fine.high)} in the ${one.batches} without it`}
+            </li>
+          ))}
+        </ul>
+      ) : (
+        <p className="py-2 text-soft">
+          {why.fine < 5
+            ? `Too little to tell: ${why.fine} looked-over batches of this wax family without it.`
+            : `Nothing that was recorded lies outside of what the ${why.fine} batches without it had.`}
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** The later batches of the formula, to be compared with this one. */
+function After({ why: { after, batch } }: { why: Why }) {
+  return after.length > 0 ? (
+    <p className="mt-4">
+      Batches of this formula that came after:{" "}
+      {after.map((one, at) => (
+        <span key={one.id}>
+          {at > 0 ? ", " : ""}
+          <Link className="underline" href={`/findings/compare?a=${batch.number}&b=${one.number}`}>
+            compare with {one.number}
+          </Link>
+        </span>
+      ))}
+    </p>
+  ) : null;
+}
+
+/** Why a batch shows a flaw: the known causes in order, what its record says of each, and how it went before. */
+export function WhyView({ why, causes }: { why: Why; causes: Parameters<typeof OwnCauses>[0]["causes"] }) {
+  const units = useUnits();
+  const { batch, flaws, defect } = why;
+  const known = defect === null ? undefined : toldOf(defect);
+  const seen = flaws.find((one) => one.defect === defect);
+  return (
+    <PageLayout
+      title={known ? `Why ${known.name}?` : "Why did it do that?"}
+      lead={`${batch.rehearsal ? "Rehearsal" : "Batch"} ${batch.number}: ${batch.title}${batch.pouredAt ? `, poured ${units.dayClock(batch.pouredAt)}` : ""}`}
+      actions={
+        <Link className="press" href={`/records/${batch.id}`}>
+          Read its record
+        </Link>
+      }
+      side={
+        <>
+          {why.class === "safety" ? <Caution title="A safety matter">{known?.remedy}</Caution> : null}
+          {known ? (
+            <Aside title={known.name}>
+              {known.looks} {why.class === "cosmetic" ? "Cosmetic: it does no harm." : ""} <strong>Now:</strong> {known.remedy}
+            </Aside>
+          ) : null}
+          <Aside title="What this can say">
+            A cause that the record supports is likely, not proven: the same flaw has several. One change at a time, and the batch after it, settle it.
+          </Aside>
+          <Aside title="Where the causes come from">Common practice among makers; no source beyond that. Add those of your own below.</Aside>
+        </>
+      }
+    >
+      <ChooseFlaw why={why} />
+      {!defect ? <p className="mt-4 text-soft">No flaw was noted on this batch. Choose one to see what its record would say of it.</p> : null}
+      {defect && !seen ? <p className="mt-3 text-soft">This flaw was not noted on this batch.</p> : null}
+      {why.change ? <OneChange key={`${defect}${why.change.what}`} why={why} change={why.change} /> : null}
+      {why.next ? (
+        <section aria-label="One step to try" className="mt-5 border-y-[3px] border-ink py-3">
+          <h2>One step to try next</h2>
+          <p className="mt-1 text-[20px]">{units.say(why.next)}</p>
+          <p className="text-soft">What comes next by the order of the trade, with what was tried left out. Change nothing else. Common practice, no source.</p>
+        </section>
+      ) : null}
+      <Causes why={why} flaw={known?.name} />
+      {defect ? <Unlike why={why} /> : null}
+      <After why={why} />
+      {defect ? <OwnCauses defect={defect} causes={causes} /> : null}
+    </PageLayout>
+  );
+}

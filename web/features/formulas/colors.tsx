@@ -1,0 +1,94 @@
+"use client";
+
+import { type ColorRecipe, colorsFor, type DyePart, suits, writeDose } from "@hearth/core";
+import { useState, useTransition } from "react";
+import { v7 } from "uuid";
+import { callAction } from "@/forms/call-action";
+import { useWorkshop } from "@/log/workshop";
+import type { ColorRow } from "@/server/formulas/colors";
+import { useRouter } from "@/ui/address";
+import { toast } from "@/ui/toast";
+import { press } from "@/ui/variants";
+import { saveColor, takeColourAway } from "./commands";
+
+const TRIED = { both: "tried in this wax with this scent", wax: "tried in this wax", scent: "tried with this scent", any: "for any wax and scent" };
+
+/** "6 drops a pound of slate blue, 1 drop a pound of soot". */
+export const writeColour = (recipe: Pick<ColorRecipe, "dyes">, nameOf: (id: string) => string): string =>
+  recipe.dyes.map((one) => `${writeDose(one)} ${nameOf(one.id)}`).join(", ");
+
+interface ColorsProps {
+  colors: ColorRow[];
+  /** The first wax and scent of the formula; empty where there is none. */
+  wax: string;
+  scent: string;
+  /** The dyes that stand in the formula now. */
+  dyes: DyePart[];
+  nameOf: (id: string) => string;
+  onTake: (dyes: DyePart[]) => void;
+}
+
+/** The colors that this workshop knows for the wax and scent chosen, and the way to keep the one that stands here. */
+export function Colors({ colors, wax, scent, dyes, nameOf, onTake }: ColorsProps) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [name, setName] = useState("");
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const known = colorsFor(colors, wax, scent);
+  const others = colors.length - known.length;
+  const keep = () =>
+    start(async () => {
+      const out = await callAction(saveColor(place, { id: v7(), name, recipe: { waxId: wax || null, fragranceId: scent || null, dyes } }));
+      if (!out.ok) return setSaid(out.message);
+      setSaid("");
+      setName("");
+      router.refresh();
+    });
+  const turn = async (one: ColorRow, gone: boolean) => {
+    const out = await callAction(takeColourAway(place, { id: one.id, gone }));
+    if (!out.ok) return toast(out.message);
+    router.refresh();
+    if (gone) toast(`The colour ${one.name} is taken away.`, { action: { label: "Undo", onClick: () => void turn(one, false) } });
+  };
+  if (colors.length === 0 && dyes.length === 0) return null;
+  return (
+    <section aria-label="Colours" className="border-t border-line pt-2">
+      {known.length > 0 ? (
+        <ul>
+          {known.map((one) => (
+            <li key={one.id} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
+              <span className="min-w-0 flex-1 text-[15px]">
+                <strong>{one.name}</strong>: {writeColour(one.recipe, nameOf)}
+                <span className="text-soft">, {TRIED[suits(one.recipe, wax, scent) ?? "any"]}</span>
+              </span>
+              <button type="button" className={press({ size: "small" })} onClick={() => onTake(one.recipe.dyes)} aria-label={`Use the colour ${one.name}`}>
+                Use it
+              </button>
+              <button type="button" className={press({ size: "small" })} onClick={() => void turn(one, true)} aria-label={`Take away the colour ${one.name}`}>
+                ✕
+              </button>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      {others > 0 ? <p className="text-[14px] text-soft">{others === 1 ? "One colour" : `${others} colours`} for other waxes or scents.</p> : null}
+      {dyes.length > 0 ? (
+        <div className="mt-1 flex flex-wrap items-end gap-2">
+          <label className="min-w-[160px] flex-1 text-[15px] font-semibold">
+            Keep this colour as
+            <input className="entry mt-1 font-normal" maxLength={120} value={name} placeholder="Slate grey" onChange={(event) => setName(event.target.value)} />
+          </label>
+          <button type="button" className="press" disabled={busy} onClick={keep}>
+            {busy ? "Keeping" : "Keep the colour"}
+          </button>
+        </div>
+      ) : null}
+      {said ? (
+        <p role="alert" className="mt-1 font-semibold text-hot">
+          ▲ {said}
+        </p>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,176 @@
+"use client";
+
+import { bandsOf, difference } from "@hearth/core";
+import { useState } from "react";
+import { AddBeside } from "@/catalogue/add-beside";
+import { Link } from "@/ui/address";
+import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { notice } from "@/ui/variants";
+import type { PartKind } from "./editor-fields";
+import { ProcessPart } from "./process-part";
+import { Reach } from "./reach";
+import { type FormulaProps, type FormulaState, type Saving, useFormula, useParts, useSaving } from "./use-formula";
+import { Versions } from "./versions";
+import { WhatGoesIn } from "./what-goes-in";
+
+/** What a remark that only informs is headed with. */
+const INFORM: Record<string, string> = {
+  "above-flash-point": "Flash point",
+  "limit-unknown": "Largest load not known",
+  "load-above-usual": "Above the usual load",
+  "family-unsuited": "Another wax than usual",
+};
+
+/** What formula, process and shelf disagree on, and what to keep in mind. */
+function FormulaMargin({ state }: { state: FormulaState }) {
+  const units = useUnits();
+  const { draft, process } = state;
+  return (
+    <>
+      {draft.found.map((one) =>
+        one.weight === "stop" ? (
+          <Caution key={one.code} title="Not in gel">
+            {units.say(one.message)}
+          </Caution>
+        ) : one.weight === "warn" ? (
+          <Warn key={one.message}>{units.say(one.message)}</Warn>
+        ) : (
+          <Aside key={one.message} title={INFORM[one.code] ?? "To know"}>
+            {units.say(one.message)}
+          </Aside>
+        ),
+      )}
+      <Aside title="Which 10 %?">
+        Of the wax: 100 g of wax and 10 g of fragrance. Of the total: 90 g and 10 g. Most suppliers mean the wax. Both are always shown here.
+      </Aside>
+      {process.reason ? <Aside title={`Why ${process.name}`}>{process.reason} The supplier's sheet comes first.</Aside> : null}
+      <Caution title="Hot wax">
+        Keep under {draft.process ? units.t(draft.process.ceiling) : "the ceiling"} and never leave it. Smother a wax fire; never use water.
+      </Caution>
+    </>
+  );
+}
+
+/** The ways on from a formula, its saving, and what became of that. */
+function FormulaActions({ state: { formula }, saving: { busy, said } }: { state: FormulaState; saving: Saving }) {
+  return (
+    <>
+      {formula ? (
+        <>
+          <Link className="press" href={`/sell/hazard?formula=${formula.id}`}>
+            Hazard label
+          </Link>
+          <Link className="press" href={`/plan?formula=${formula.id}`}>
+            Plan a batch from it
+          </Link>
+        </>
+      ) : null}
+      <button type="submit" form="formula-form" className="act" data-next-step disabled={busy}>
+        {busy ? "Saving" : "Save the formula"}
+      </button>
+      {said ? (
+        <p role="status" className={`w-full font-semibold sm:text-right ${said.tone === "good" ? "text-inside" : "text-hot"}`}>
+          {said.tone === "good" ? "✓ " : "▲ "}
+          {said.text}
+        </p>
+      ) : null}
+    </>
+  );
+}
+
+/** What somebody else saved while this was typed, and which of the two stays. */
+function SavedMeanwhile({ saving: { stale, base, saveOver }, nameOf }: { saving: Saving; nameOf: (id: string) => string }) {
+  const units = useUnits();
+  if (!stale) return null;
+  return (
+    <section role="alert" className={notice({ className: "my-3" })}>
+      <h3>{stale.by ?? "Somebody"} saved this formula in the meantime. Your typing is kept; nothing was written.</h3>
+      <ul className="my-2 list-disc pl-5">
+        {(base ? difference(base, stale.spec, nameOf, units.temperature) : []).map((change) => (
+          <li key={change.what}>
+            {change.what}: {change.from} → {change.to}
+          </li>
+        ))}
+      </ul>
+      <div className="flex flex-wrap gap-3">
+        <button type="button" className="press" onClick={saveOver}>
+          Save mine over it
+        </button>
+        <button type="button" className="press" onClick={() => location.reload()}>
+          Drop mine and load theirs
+        </button>
+      </div>
+    </section>
+  );
+}
+
+/** What is said of the newest version, and what a change will make of it. */
+function leadOf({ newest }: FormulaState): string {
+  if (!newest) return "What goes in, how much of it, and how the wax is worked.";
+  const used = `used in ${newest.batches} ${newest.batches === 1 ? "batch" : "batches"}: a change makes version ${newest.number + 1}`;
+  return `Version ${newest.number}, ${newest.batches > 0 ? used : "not used yet"}`;
+}
+
+/** Makes or changes a formula: what goes in, how it is worked, what the two and the shelf disagree on. */
+export function FormulaEditor(props: FormulaProps) {
+  const state = useFormula(props);
+  const parts = useParts(state);
+  const saving = useSaving(state);
+  const [adding, setAdding] = useState<{ kind: PartKind; key: string; name: string } | null>(null);
+  const { formula, fields, known, draft, process, nameOf } = state;
+  const worked = draft.process ?? process;
+  const drafted = state.specFrom(fields.values);
+  return (
+    <PageLayout
+      title={formula ? formula.name : "New formula"}
+      lead={leadOf(state)}
+      actions={<FormulaActions state={state} saving={saving} />}
+      side={
+        <>
+          {state.kept.offer}
+          <FormulaMargin state={state} />
+        </>
+      }
+    >
+      <form
+        id="formula-form"
+        ref={fields.form}
+        onSubmit={(event) => {
+          event.preventDefault();
+          saving.save();
+        }}
+      >
+        <div className="grid grid-cols-1 gap-6 xl:grid-cols-2">
+          <WhatGoesIn state={state} parts={parts} colors={props.colors} onNew={(kind, key, name) => setAdding({ kind, key, name })} />
+          <ProcessPart
+            process={process}
+            bands={bandsOf(worked)}
+            ceiling={worked.ceiling}
+            own={props.processes}
+            family={draft.family}
+            fields={fields as never}
+            onTake={state.take}
+          />
+        </div>
+        <SavedMeanwhile saving={saving} nameOf={nameOf} />
+      </form>
+      {adding ? (
+        <AddBeside
+          kind={adding.kind}
+          name={adding.name}
+          waxes={known.shelf.waxes}
+          onDone={() => setAdding(null)}
+          onMade={async (id) => {
+            await known.again();
+            parts.choose(adding.kind, adding.key, id);
+            setAdding(null);
+          }}
+        />
+      ) : null}
+      {drafted.success ? <Reach spec={drafted.data} shelf={known.shelf} stocks={known.stocks} /> : null}
+      {props.notes}
+      <Versions versions={props.versions} nameOf={nameOf} />
+    </PageLayout>
+  );
+}

@@ -1,0 +1,96 @@
+"use client";
+
+import type { Process } from "@hearth/core";
+import { useState, useTransition } from "react";
+import { callAction } from "@/forms/call-action";
+import { useWorkshop } from "@/log/workshop";
+import { saveFormula } from "@/server/formulas/formula-save";
+import type { Follower } from "@/server/formulas/processes";
+import { Link, useRouter } from "@/ui/address";
+import { toast } from "@/ui/toast";
+
+interface FollowersProps {
+  process: { id: string; number: number; process: Process };
+  followers: Follower[];
+}
+
+/** The formulas that are worked by this process, which version of it each has, and the way to bring them to the newest. */
+export function Followers({ process: { id, number, process }, followers }: FollowersProps) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [refused, setRefused] = useState<Record<string, string>>({});
+  const [busy, start] = useTransition();
+  const behind = followers.filter((one) => one.number < number);
+
+  const save = async (one: Pick<Follower, "id" | "name" | "version" | "spec">) =>
+    callAction(saveFormula(place, { id: one.id, expectedVersion: one.version, name: one.name, spec: one.spec }));
+  const bring = (which: Follower[]) =>
+    start(async () => {
+      const faults: Record<string, string> = {};
+      const brought: (Follower & { now: number })[] = [];
+      for (const one of which) {
+        const outcome = await save({ ...one, spec: { ...one.spec, process: { ...process, from: { id, number } } } });
+        if (!outcome.ok) faults[one.id] = outcome.message;
+        else if (outcome.value.stale) faults[one.id] = "Somebody else changed this formula in the meantime. Look at it again.";
+        else brought.push({ ...one, now: outcome.value.version });
+      }
+      setRefused(faults);
+      router.refresh();
+      if (brought.length === 0) return;
+      toast(brought.length === 1 ? `${brought[0]?.name} is on version ${number} now.` : `${brought.length} formulas are on version ${number} now.`, {
+        action: {
+          label: "Undo",
+          onClick: () =>
+            void (async () => {
+              for (const one of brought) {
+                const back = await save({ ...one, version: one.now });
+                if (!back.ok || back.value.stale) toast(back.ok ? `${one.name} was changed again since: it stays as it is.` : back.message);
+              }
+              router.refresh();
+            })(),
+        },
+      });
+    });
+  return (
+    <section className="sheet mt-5" aria-labelledby="followers">
+      <h2 id="followers">Formulas worked by it</h2>
+      {followers.length === 0 ? (
+        <p className="text-soft">None yet. Choose this process on a formula, and it stands here.</p>
+      ) : (
+        <>
+          <ul>
+            {followers.map((one) => (
+              <li key={one.id} className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
+                <div className="min-w-0">
+                  <Link href={`/formulas/${one.id}`} className="text-[18px] font-bold">
+                    {one.name}
+                  </Link>
+                  <div className={one.number < number ? "text-hot" : "text-soft"}>
+                    {one.number < number ? `▲ still on version ${one.number}` : `✓ on version ${one.number}`}
+                    {one.changed ? ", with changes of its own" : ""}
+                  </div>
+                  {refused[one.id] ? (
+                    <p role="alert" className="text-hot">
+                      ▲ {refused[one.id]}
+                    </p>
+                  ) : null}
+                </div>
+                {one.number < number ? (
+                  <button type="button" className="press" disabled={busy} onClick={() => bring([one])} aria-label={`Bring ${one.name} to version ${number}`}>
+                    {one.changed ? `Bring to version ${number}, its changes go` : `Bring to version ${number}`}
+                  </button>
+                ) : null}
+              </li>
+            ))}
+          </ul>
+          {behind.length > 1 && behind.every((one) => !one.changed) ? (
+            <button type="button" className="press mt-3" disabled={busy} onClick={() => bring(behind)}>
+              Bring all {behind.length} to version {number}
+            </button>
+          ) : null}
+          <p className="mt-2 text-[15px] text-soft">A formula keeps the version that it was made with until you bring it on. Batches keep theirs for good.</p>
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,271 @@
+"use client";
+
+import {
+  bandsOf,
+  inUnit,
+  PRESET_PROCESSES,
+  type PresetProcess,
+  type Process,
+  potsOf,
+  processFrom,
+  process as processSchema,
+  STEP_TYPES,
+  type Step,
+  stepChanges,
+  stepTypeOf,
+} from "@hearth/core";
+import { useMemo, useState, useTransition } from "react";
+import { callAction } from "@/forms/call-action";
+import { Field, useFields } from "@/forms/fields";
+import { processFromFields, processRules, processTexts, StepFields } from "@/forms/process-fields";
+import { useWorkshop } from "@/log/workshop";
+import type { Follower } from "@/server/formulas/processes";
+import { Link, useRouter } from "@/ui/address";
+import { HeatLine } from "@/ui/heat-line";
+import { Aside, Caution, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { saveProcess } from "./commands";
+import { Followers } from "./followers";
+
+export interface ProcessShown {
+  id: string;
+  name: string;
+  version: number;
+  versions: { number: number; process: Process }[];
+}
+
+/** A short word that no step of the process has yet. */
+function newId(kind: string, steps: readonly Step[]): string {
+  for (let n = 1; ; n++) {
+    const id = n === 1 ? kind : `${kind}-${n}`;
+    if (!steps.some((one) => one.id === id)) return id;
+  }
+}
+
+/** Makes or changes a process of the workshop's own: steps in order, each with what it says. */
+export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | null; followers?: Follower[] }) {
+  const units = useUnits();
+  const place = useWorkshop();
+  const router = useRouter();
+  const newest = kept?.versions[0] ?? null;
+  const [process, setProcess] = useState<Process>(
+    () => newest?.process ?? { ...inUnit(processFrom(PRESET_PROCESSES[0] as PresetProcess), units.temperature), name: "" },
+  );
+  const rules = useMemo(() => processRules(process, units), [process, units]);
+  const fields = useFields(rules);
+  const [adding, setAdding] = useState("wait");
+  const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
+  const [busy, start] = useTransition();
+  const typed = processFromFields(process, fields.values) as Partial<Process>;
+  // Without a name it can be seen already, and not be saved: its field asks for one.
+  const drafted = processSchema.safeParse({ ...typed, name: typed.name || "no name yet" });
+  const fault = drafted.error?.issues[0];
+  const missing = fault ? (fault.code === "invalid_type" ? "Look at the fields that are marked." : fault.message) : null;
+  const pots = Math.max(1, potsOf(process.steps));
+
+  const take = (next: Process) => {
+    setProcess(next);
+    fields.fill({ ...processTexts(next, units), processName: fields.text("processName") || next.name });
+  };
+  const change = (steps: Step[]) => setProcess((old) => ({ ...old, steps }));
+  const move = (at: number, by: number) => {
+    const steps = [...process.steps];
+    const [one] = steps.splice(at, 1);
+    if (one) steps.splice(at + by, 0, one);
+    change(steps);
+  };
+  const add = () => {
+    const kind = STEP_TYPES.find((one) => one.kind === adding);
+    if (!kind) return;
+    const step = { id: newId(kind.kind, process.steps), kind: kind.kind, ...kind.first } as unknown as Step;
+    // Before setting and curing, which end a process.
+    const end = process.steps.findIndex((one) => stepTypeOf(one.kind).afterPour !== undefined);
+    const steps = [...process.steps];
+    steps.splice(end < 0 ? steps.length : end, 0, step);
+    change(steps);
+  };
+  const save = () => {
+    if (!fields.check()) return setSaid(null);
+    if (!drafted.success) return setSaid({ good: false, text: missing ?? "" });
+    start(async () => {
+      const outcome = await callAction(saveProcess(place, { id: kept?.id ?? null, expectedVersion: kept?.version ?? null, process: drafted.data }));
+      if (!outcome.ok) {
+        fields.refuse(outcome.fields.name ? { processName: outcome.fields.name } : {});
+        return setSaid({ good: false, text: outcome.message });
+      }
+      const { number } = outcome.value;
+      const behind = followers.filter((one) => one.number < number).length;
+      const still =
+        behind === 0 ? "" : behind === 1 ? " One formula is still on an older one: see below." : ` ${behind} formulas are still on an older one: see below.`;
+      setSaid({ good: true, text: `Saved, version ${number}.${still}` });
+      if (kept) router.refresh();
+      else router.push(`/formulas/processes/${outcome.value.id}`);
+    });
+  };
+  return (
+    <PageLayout
+      title={kept ? kept.name : "New process"}
+      lead={newest ? `Version ${newest.number}: a change makes version ${newest.number + 1}` : "What is done, in which order, at which temperatures."}
+      actions={
+        <>
+          <Link className="press" href="/formulas/processes">
+            All processes
+          </Link>
+          <button type="submit" form="process-form" className="act" data-next-step disabled={busy}>
+            {busy ? "Saving" : "Save the process"}
+          </button>
+          {said ? (
+            <p role="status" className={`w-full font-semibold sm:text-right ${said.good ? "text-inside" : "text-hot"}`}>
+              {said.good ? "✓ " : "▲ "}
+              {said.text}
+            </p>
+          ) : null}
+        </>
+      }
+      side={
+        <>
+          {missing ? <Aside title="Not complete yet">{missing}</Aside> : null}
+          <Aside title="Order">
+            The bench asks for one act after the other. What is out of the order can still be entered: an act may be chosen at the pot.
+          </Aside>
+          <Aside title="Shares">All pours together come to 100 % of each fill; what is kept back for a second pour is part of it.</Aside>
+          <Caution title="Hot wax">Ranges are an aim. The supplier's sheet, local rules and qualified advice come first.</Caution>
+        </>
+      }
+    >
+      <form
+        id="process-form"
+        ref={fields.form}
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        <section className="sheet mb-5">
+          <div className="grid gap-x-4 sm:grid-cols-[1fr_1fr_120px]">
+            <Field label="Name" {...fields.bind("processName")} />
+            <div>
+              <label htmlFor="begin" className="mb-1 block text-[15px] font-semibold">
+                Begin from
+              </label>
+              <select
+                id="begin"
+                className="entry"
+                value=""
+                onChange={(event) => {
+                  const ready = PRESET_PROCESSES.find((one) => one.id === event.target.value);
+                  if (ready) take(inUnit(processFrom(ready), units.temperature));
+                }}
+              >
+                <option value="">what stands below</option>
+                {PRESET_PROCESSES.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}
+                  </option>
+                ))}
+              </select>
+            </div>
+            <Field label="Ceiling" unit={`°${units.temperature}`} {...fields.bind("ceiling")} />
+          </div>
+          <Field label="Why these temperatures" lines={2} {...fields.bind("reason")} />
+          <HeatLine bands={drafted.success ? bandsOf(drafted.data) : []} ceiling={process.ceiling} marks={[]} height={160} label="The ranges of this process" />
+        </section>
+        <ol aria-label="Acts">
+          {process.steps.map((step, at) => {
+            const kind = stepTypeOf(step.kind);
+            return (
+              <li key={step.id} className="grid items-start gap-x-4 border-b border-line py-2 sm:grid-cols-[120px_minmax(0,1fr)_auto]">
+                <div>
+                  <strong className="text-[18px]">
+                    {at + 1}. {kind.verb}
+                  </strong>
+                  <label className="block text-[14px] text-soft">
+                    pot{" "}
+                    <select
+                      aria-label={`Pot of ${kind.verb} ${at + 1}`}
+                      className="border border-line bg-sheet"
+                      value={step.pot ?? 0}
+                      onChange={(event) => {
+                        const pot = Number(event.target.value);
+                        change(process.steps.map((one) => (one.id === step.id ? ({ ...one, pot: pot === 0 ? undefined : pot } as Step) : one)));
+                      }}
+                    >
+                      {Array.from({ length: Math.min(8, pots + 1) }, (_, n) => (
+                        <option key={n} value={n}>
+                          {n + 1}
+                        </option>
+                      ))}
+                    </select>
+                  </label>
+                </div>
+                <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
+                  <StepFields step={step} fields={fields} units={units} number={at + 1} />
+                </div>
+                <div className="flex gap-1">
+                  <button type="button" className="press !px-2" disabled={at === 0} aria-label={`Move ${kind.verb} ${at + 1} up`} onClick={() => move(at, -1)}>
+                    ↑
+                  </button>
+                  <button
+                    type="button"
+                    className="press !px-2"
+                    disabled={at === process.steps.length - 1}
+                    aria-label={`Move ${kind.verb} ${at + 1} down`}
+                    onClick={() => move(at, 1)}
+                  >
+                    ↓
+                  </button>
+                  <button
+                    type="button"
+                    className="press !px-2"
+                    aria-label={`Leave out ${kind.verb} ${at + 1}`}
+                    onClick={() => change(process.steps.filter((one) => one.id !== step.id))}
+                  >
+                    ✕
+                  </button>
+                </div>
+              </li>
+            );
+          })}
+        </ol>
+        <div className="mt-3 flex flex-wrap items-end gap-3">
+          <label className="font-semibold">
+            Another act
+            <select className="entry mt-1" value={adding} onChange={(event) => setAdding(event.target.value)}>
+              {STEP_TYPES.map((one) => (
+                <option key={one.kind} value={one.kind}>
+                  {one.verb}
+                </option>
+              ))}
+            </select>
+          </label>
+          <button type="button" className="press" onClick={add}>
+            Add it
+          </button>
+        </div>
+      </form>
+      {kept && newest ? <Followers process={{ id: kept.id, number: newest.number, process: newest.process }} followers={followers} /> : null}
+      {kept && kept.versions.length > 1 ? (
+        <section className="mt-8">
+          <h2 className="border-b-[3px] border-ink pb-1">Versions</h2>
+          <ol>
+            {kept.versions.map((one, index) => {
+              const before = kept.versions[index + 1];
+              return (
+                <li key={one.number} className="grid grid-cols-[60px_1fr] gap-4 border-b border-line py-2">
+                  <span className="figure text-[24px]">{one.number}</span>
+                  <span>
+                    {before
+                      ? stepChanges(before.process, one.process, units.temperature)
+                          .map((change) => `${change.what} ${change.from} → ${change.to}`)
+                          .join("; ") || "its name, ceiling or reason"
+                      : "the first"}
+                  </span>
+                </li>
+              );
+            })}
+          </ol>
+        </section>
+      ) : null}
+    </PageLayout>
+  );
+}

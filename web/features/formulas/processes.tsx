@@ -1,0 +1,54 @@
+"use client";
+
+import { bandsOf, stepTypeOf } from "@hearth/core";
+import type { CustomProcess } from "@/server/formulas/processes";
+import { Link } from "@/ui/address";
+import { HeatLine } from "@/ui/heat-line";
+import { Aside, Empty, PageLayout } from "@/ui/side-notes";
+
+/** The processes that this workshop keeps, and the way to make one. */
+export function ProcessList({ processes }: { processes: CustomProcess[] }) {
+  const add = (
+    <Link className="act" href="/formulas/processes/new" data-next-step>
+      Make a process
+    </Link>
+  );
+  return (
+    <PageLayout
+      title="Processes"
+      lead="How a wax is worked: what is done, in which order, at which temperatures."
+      actions={
+        <>
+          <Link className="press" href="/formulas">
+            Formulas
+          </Link>
+          {processes.length > 0 ? add : null}
+        </>
+      }
+      side={<Aside title="Versions">A change makes the next version. Formulas and batches keep the one they were made with.</Aside>}
+    >
+      {processes.length === 0 ? (
+        <Empty title="No process of your own yet" action={add}>
+          <p>
+            Formulas can begin from ready-made ones. Where you work another way, make it yours here: move acts, add waits or a second pour, change the ranges.
+          </p>
+        </Empty>
+      ) : (
+        <ul>
+          {processes.map((one) => (
+            <li key={one.id} className="grid items-center gap-x-6 border-b border-line py-3 sm:grid-cols-[minmax(0,1fr)_132px]">
+              <div>
+                <Link href={`/formulas/processes/${one.id}`} className="text-[19px] font-bold">
+                  {one.name}
+                </Link>
+                <div className="text-soft">version {one.number}</div>
+                <div className="text-[15px]">{one.process.steps.map((step) => stepTypeOf(step.kind).verb).join(" › ")}</div>
+              </div>
+              <HeatLine thumb height={44} bands={bandsOf(one.process)} ceiling={one.process.ceiling} marks={[]} label={`Ranges of ${one.name}`} />
+            </li>
+          ))}
+        </ul>
+      )}
+    </PageLayout>
+  );
+}

@@ -1,0 +1,112 @@
+"use client";
+
+import { DEFAULT_GRADES, DEFECTS, EXTENT_WORDS, EXTENTS, type Extent, type GradingRules } from "@hearth/core";
+import { useState, useTransition } from "react";
+import { callAction } from "@/forms/call-action";
+import { useWorkshop } from "@/log/workshop";
+import { saveGrades } from "@/server/findings/commands";
+import { useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { Aside, Caution, PageLayout } from "@/ui/side-notes";
+import { toast } from "@/ui/toast";
+import { WideTable } from "@/ui/wide-table";
+
+const CHOICES = ["first", "second", "melt again"] as const;
+type Choice = (typeof CHOICES)[number];
+const CLASSES = ["cosmetic", "performance"] as const;
+
+function Pick({ label, value, onValue, none }: { label: string; value: Choice | ""; onValue: (value: Choice | "") => void; none?: string }) {
+  return (
+    <select aria-label={label} className="entry !w-auto" value={value} onChange={(event) => onValue(event.target.value as Choice | "")}>
+      {none ? <option value="">{none}</option> : null}
+      {CHOICES.map((one) => (
+        <option key={one} value={one}>
+          {one}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** By which rules jars are graded: by the kind of flaw and how far it goes; by the flaw, where that decides. */
+export function Grades({ rules: kept, version }: { rules: GradingRules; version: number }) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [rules, setRules] = useState(kept);
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const save = (next: GradingRules) =>
+    start(async () => {
+      const out = await callAction(saveGrades(place, { rules: next, version }));
+      setSaid(out.ok ? "" : out.message);
+      if (!out.ok) return;
+      toast("Kept. Jars are graded by it from now on, those inspected before too.");
+      router.refresh();
+    });
+  const set = (of: (typeof CLASSES)[number], extent: Extent, value: Choice | "") => value && setRules({ ...rules, [of]: { ...rules[of], [extent]: value } });
+  return (
+    <PageLayout
+      title="How jars are graded"
+      lead="The worst flaw of a jar decides."
+      side={
+        <>
+          <Caution title="Never sold">
+            Cracked glass, a wick at the wall and every other safety flaw: never sell, whatever is set here. Sweating candles are sold only after a second look
+            at which they stayed dry.
+          </Caution>
+          <Aside title="Why rules">
+            Graded by the same marks each time, two people come to the same pile. Most makers sell frosted jars as first: it does no harm in burning.
+          </Aside>
+        </>
+      }
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          save(rules);
+        }}
+      >
+        <WideTable label="By kind of flaw and how far it goes" heads={["Kind of flaw", ...EXTENTS.map((one) => EXTENT_WORDS[one])]} least={640}>
+          {CLASSES.map((of) => (
+            <tr key={of} className="border-t border-line">
+              <th scope="row">{of}</th>
+              {EXTENTS.map((extent) => (
+                <td key={extent} className="py-1 pr-3">
+                  <Pick label={`${of}, ${EXTENT_WORDS[extent]}`} value={rules[of][extent]} onValue={(value) => set(of, extent, value)} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </WideTable>
+        <h2 className="mt-6">Flaws graded otherwise, however far they go</h2>
+        <ul className="mt-1 grid gap-x-6 sm:grid-cols-2">
+          {DEFECTS.filter((one) => one.seen === "set" && !one.classes.includes("S")).map((one) => (
+            <li key={one.id} className="flex flex-wrap items-center gap-3 border-b border-line py-1">
+              <span>{one.name}</span>
+              <span className="ml-auto">
+                <Pick
+                  label={one.name}
+                  none="by its kind"
+                  value={rules.own[one.id] ?? ""}
+                  onValue={(value) => {
+                    const { [one.id]: _old, ...own } = rules.own;
+                    setRules({ ...rules, own: value ? { ...own, [one.id]: value } : own });
+                  }}
+                />
+              </span>
+            </li>
+          ))}
+        </ul>
+        <FormMessage className="mt-2">{said}</FormMessage>
+        <div className="mt-4 flex flex-wrap gap-3">
+          <button type="submit" className="act" disabled={busy}>
+            Keep these rules
+          </button>
+          <button type="button" className="press" onClick={() => setRules(DEFAULT_GRADES)}>
+            Back to the usual ones
+          </button>
+        </div>
+      </form>
+    </PageLayout>
+  );
+}

@@ -1,0 +1,353 @@
+"use client";
+
+import {
+  type Cause,
+  DEFAULT_GRADES,
+  defectOf,
+  filledOf,
+  GRADES,
+  type GradingRules,
+  gradeOf,
+  howBad,
+  namedLines,
+  type Place,
+  type SeenFlaw,
+  stoppedOf,
+  toldOf,
+  type WallSpot,
+} from "@hearth/core";
+import { type ReactNode, useMemo, useState } from "react";
+import { type BatchProps, useBatch } from "@/log/use-batch";
+import { Link, useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { JarSection } from "@/ui/jar-section";
+import { useKeys } from "@/ui/keys";
+import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { JarInHand } from "./jar-in-hand";
+import { EMPTY_HAND, type InHand, lastSeen, progressOf } from "./model";
+import { Repairs } from "./repairs";
+
+const CLASS = { C: "cosmetic", P: "performance", S: "safety" } as const;
+
+/** Flaws as they were put down, jar by jar; those of earlier records too. */
+function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules: GradingRules }) {
+  const { plan, state } = batch;
+  const several = plan.products.length > 1;
+  const name = (key: string) => namedLines(plan.products).find((one) => one.key === key)?.name ?? "";
+  const groups = new Map<string, { jars: number; product: string; flaws: (typeof state.flaws)[number]["flaw"][] }>();
+  for (const one of state.seen) groups.set(one.eventId, { jars: one.jars, product: one.product, flaws: [] });
+  for (const { eventId, flaw } of state.flaws) {
+    const group = groups.get(eventId) ?? { jars: flaw.jars, product: flaw.product, flaws: [] };
+    group.flaws.push(flaw);
+    groups.set(eventId, group);
+  }
+  const fine = [...groups].filter(([, one]) => one.flaws.length === 0);
+  const total = fine.reduce((sum, [, one]) => sum + one.jars, 0);
+  const newest = fine.at(-1)?.[0];
+  return (
+    <ul>
+      {total > 0 ? (
+        <li className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
+          <strong className="text-inside">✓ fine</strong>
+          <span className="figure text-[19px]">{total}</span>
+          {newest ? (
+            <button
+              type="button"
+              className="ml-auto min-h-[48px] underline"
+              onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", whole: true }, corrects: newest })}
+            >
+              Take the last back
+            </button>
+          ) : null}
+        </li>
+      ) : null}
+      {[...groups].map(([id, one]) =>
+        one.flaws.length === 0 ? null : (
+          <li key={id} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
+            <span className="figure text-[19px]">{one.jars} ×</span>
+            {one.flaws.map((flaw) => {
+              const known = defectOf(flaw.defect);
+              const unsafe = known?.classes.includes("S");
+              return (
+                <span key={`${flaw.defect}${flaw.place}${flaw.wall?.side}${flaw.wall?.height}`}>
+                  <strong className={unsafe ? "text-safety" : ""}>
+                    {unsafe ? "⚠ " : ""}
+                    {known?.name}
+                  </strong>{" "}
+                  {howBad(flaw)}, {flaw.place === "side" ? "wall" : flaw.place}
+                </span>
+              );
+            })}
+            {several ? <span className="text-soft">{name(one.product)}</span> : null}
+            <strong className="ml-auto">{gradeOf(one.flaws, rules)}</strong>
+            <button
+              type="button"
+              className="min-h-[48px] underline"
+              onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", whole: true }, corrects: id })}
+              aria-label={`Take back ${one.flaws.map((flaw) => defectOf(flaw.defect)?.name).join(", ")}`}
+            >
+              Take back
+            </button>
+          </li>
+        ),
+      )}
+    </ul>
+  );
+}
+
+/** How many jars of each grade, so far. */
+function gradesOf(state: ReturnType<typeof useBatch>["state"], rules: GradingRules): [string, number][] {
+  const round = Math.max(...state.seen.map((one) => one.round), 0);
+  const counts = new Map<string, number>();
+  for (const one of state.seen) {
+    if (one.round !== round) continue;
+    const grade = gradeOf(one.flaws, rules);
+    counts.set(grade, (counts.get(grade) ?? 0) + one.jars);
+  }
+  return GRADES.flatMap((grade): [string, number][] => (counts.has(grade) ? [[grade, counts.get(grade) ?? 0]] : []));
+}
+
+type LookOverProps = BatchProps & { notes?: ReactNode; rules?: GradingRules; causes?: readonly Pick<Cause, "defect" | "words">[] };
+
+/** A batch as far as it was inspected: the jar in hand, how many are left, and the way to put one down or finish. Null where it has no vessel. */
+function useLookOver(props: LookOverProps) {
+  const batch = useBatch(props, 30_000);
+  const { plan, state } = batch;
+  const router = useRouter();
+  const vessels = useMemo(() => namedLines(plan.products), [plan.products]);
+  const [vesselId, setVesselId] = useState(vessels[0]?.key ?? "");
+  const [spot, setSpot] = useState<{ place: Place | null; wall?: WallSpot | undefined }>({ place: null });
+  const [hand, setHand] = useState<InHand>(EMPTY_HAND);
+  const [said, setSaid] = useState("");
+  const vessel = vessels.find((one) => one.key === vesselId) ?? vessels[0];
+  const jars = vessels.reduce((sum, one) => sum + filledOf(plan, state, one.key), 0);
+  const stopped = vessels.reduce((sum, one) => sum + stoppedOf(plan, state, one.key), 0);
+  const left = vessels.reduce((sum, one) => sum + progressOf(plan, state, one.key).left, 0);
+  useKeys([{ key: "u", does: "take the last entry back", run: () => void batch.undo() }]);
+  if (!vessel) return null;
+
+  const at = progressOf(plan, state, vessel.key);
+  const before = lastSeen(state, vessel.key);
+  const newest = hand.flaws.at(-1) ?? null;
+  const defect = newest ? toldOf(newest.defect) : undefined;
+  const put = async (flaws: readonly SeenFlaw[], count: number) => {
+    // The next jar is in the hand at once: what is tapped on it is not to be lost when this one has been written.
+    setHand(EMPTY_HAND);
+    setSpot({ place: null });
+    const refusal = await batch.record({ kind: "jarsInspected", payload: { product: vessel.key, jars: count, flaws: flaws.map((one) => ({ ...one })) } });
+    if (refusal) {
+      setSaid(refusal.message);
+      return refusal.message;
+    }
+    setSaid("");
+    // The last of one kind is down: on to the next that has jars left.
+    if (count >= at.left) {
+      const next = vessels.find((one) => one.key !== vessel.key && progressOf(plan, state, one.key).left > 0);
+      if (next) setVesselId(next.key);
+    }
+    return "";
+  };
+  const finish = async () => {
+    if (left === jars)
+      for (const one of vessels) {
+        const count = progressOf(plan, state, one.key).left;
+        const refusal = count > 0 ? await batch.record({ kind: "jarsInspected", payload: { product: one.key, jars: count, flaws: [] } }) : null;
+        if (refusal) return setSaid(refusal.message);
+      }
+    const refusal = await batch.record({ kind: "inspected", payload: { jars: left === jars ? jars : jars - left } });
+    if (refusal) return setSaid(refusal.message);
+    router.push(`/records/${props.batch.id}`);
+  };
+  const mine = state.flaws.filter((one) => one.flaw.product === vessel.key);
+  return {
+    batch,
+    rules: props.rules ?? DEFAULT_GRADES,
+    vessels,
+    vessel,
+    setVesselId,
+    spot,
+    setSpot,
+    hand,
+    setHand,
+    said,
+    jars,
+    stopped,
+    left,
+    at,
+    before,
+    defect,
+    mine,
+    put,
+    finish,
+  };
+}
+type LookOverState = NonNullable<ReturnType<typeof useLookOver>>;
+
+/** What there is to know of the flaw in hand: whether it is a safety matter, its likely causes, what to do now. */
+function AboutFlaw({ defect, causes }: { defect: NonNullable<LookOverState["defect"]>; causes: readonly Pick<Cause, "defect" | "words">[] }) {
+  const likely = causes.filter((one) => one.defect === defect.id);
+  return (
+    <>
+      {defect.classes.includes("S") ? <Caution title="A safety matter">{defect.remedy}</Caution> : null}
+      <Aside title={defect.name}>
+        {defect.looks} ({defect.classes.map((one) => CLASS[one]).join(", ")})
+      </Aside>
+      {likely.length > 0 ? (
+        <Aside title="Likely causes, most likely first">
+          <ol className="list-decimal pl-5">
+            {likely.map((cause) => (
+              <li key={cause.words}>{cause.words}</li>
+            ))}
+          </ol>
+        </Aside>
+      ) : null}
+      <Aside title="Now">{defect.remedy}</Aside>
+    </>
+  );
+}
+
+/** What is to be minded while jars are inspected. */
+function Margin({ form, causes }: { form: LookOverState; causes: readonly Pick<Cause, "defect" | "words">[] }) {
+  const units = useUnits();
+  const { batch, stopped, jars, defect } = form;
+  return (
+    <>
+      {!batch.pouredAt ? <Warn>Nothing is poured yet, so there is nothing to inspect.</Warn> : null}
+      {batch.phase === "setting" && batch.times ? (
+        <Warn>Still setting until {units.dayClock(batch.times.setAt)}. Tops can change until then: look again when it has set.</Warn>
+      ) : null}
+      {stopped > 0 ? (
+        <Caution title="Not for sale">
+          {stopped} {stopped === 1 ? "jar has" : "jars have"} a safety flaw: never sold, and taken out of the count. {jars - stopped} remain.
+        </Caution>
+      ) : null}
+      {defect ? (
+        <AboutFlaw defect={defect} causes={causes} />
+      ) : (
+        <Aside title="How to look">Hold each jar to the light. Count how many show the flaw: one jar in ten and ten in ten have different causes.</Aside>
+      )}
+      <Aside title="Grades">
+        The worst flaw of a jar decides.{" "}
+        <Link href="/inspect/grades" className="underline">
+          Set the rules
+        </Link>
+      </Aside>
+      <Aside title="Flaws of burning">How it burns is seen in a burn test, not here: mushrooms, soot, tunnels and throw belong there.</Aside>
+      <Caution title="Cracked glass">A cracked jar is thrown away: never sell it, never test it.</Caution>
+    </>
+  );
+}
+
+/** The jar, with what it shows so far; tapped where the flaw is. */
+function Jar({ batch: { plan, state }, vessels, vessel, setVesselId, at, hand, mine, spot, setSpot }: LookOverState) {
+  return (
+    <section aria-label="The jar">
+      {vessels.length > 1 ? (
+        <div className="mb-3">
+          <label htmlFor="vessel" className="mb-1 block text-[15px] font-semibold">
+            Vessel
+          </label>
+          <select id="vessel" className="entry !min-h-[56px]" value={vessel.key} onChange={(event) => setVesselId(event.target.value)}>
+            {vessels.map((one) => (
+              <option key={one.key} value={one.key}>
+                {filledOf(plan, state, one.key)} × {one.name}
+              </option>
+            ))}
+          </select>
+        </div>
+      ) : (
+        <p className="mb-2 font-semibold">
+          {at.filled} × {vessel.name}
+        </p>
+      )}
+      <JarSection
+        {...vessel}
+        scale={Math.min(230 / (vessel.heightUm / 1_000 + 3), 184 / (Math.max(vessel.innerTopUm, vessel.innerBottomUm) / 1_000 + 6))}
+        flaws={(hand.flaws.length > 0 ? hand.flaws : mine.map((one) => one.flaw)).map((one) => ({
+          ...one,
+          safety: defectOf(one.defect)?.classes.includes("S") ?? false,
+        }))}
+        place={spot.place}
+        wall={spot.wall}
+        onPlace={(place, wall) => setSpot({ place, wall })}
+      />
+    </section>
+  );
+}
+
+/** What was seen so far, and the way to finish. */
+function Seen({ batch, rules, said, left, jars, mine, vessel, finish }: LookOverState) {
+  const { state } = batch;
+  const grades = gradesOf(state, rules);
+  return (
+    <>
+      <h2 className="mt-5 border-b-[3px] border-ink pb-1">Seen so far</h2>
+      {grades.length > 0 ? (
+        <p className="py-1">
+          <span className="sr-only">Grades: </span>
+          {grades.map(([grade, count]) => `${count} ${grade}`).join(" · ")}
+        </p>
+      ) : null}
+      {state.flaws.length + state.seen.length === 0 ? <p className="py-2 text-soft">No jar noted yet. None to find is a result too.</p> : null}
+      <SeenSoFar batch={batch} rules={rules} />
+      <FormMessage className="mt-2">{said}</FormMessage>
+      <button
+        type="button"
+        className={left === 0 ? "act mt-4" : "press mt-4 !min-h-[56px]"}
+        data-next-step={left === 0 ? true : undefined}
+        onClick={() => void finish()}
+        disabled={!batch.pouredAt}
+      >
+        {left === jars ? `All ${jars} jars are without flaw` : left === 0 ? `Finish: ${jars} jars inspected` : `Finish with ${left} not looked at`}
+      </button>
+      {batch.pouredAt && mine.length > 0 ? <Repairs batch={batch} product={vessel.key} /> : null}
+    </>
+  );
+}
+
+/** One jar in the hand, the phone in the other: tap where the flaw is, say which and how far; the next. */
+export function LookOver(props: LookOverProps) {
+  const units = useUnits();
+  const form = useLookOver(props);
+  if (!form) return null;
+  const { batch, rules, vessel, at, spot, setSpot, hand, setHand, before, put, jars } = form;
+  const { plan } = batch;
+  return (
+    <PageLayout
+      gloved
+      title={`Inspect batch ${props.batch.number}: ${batch.title}`}
+      lead={batch.pouredAt ? `Poured ${units.dayClock(batch.pouredAt)}, ${jars} jars` : "Not poured yet."}
+      side={<Margin form={form} causes={props.causes ?? []} />}
+    >
+      <div className="grid grid-cols-1 gap-x-6 gap-y-3 xl:grid-cols-[300px_minmax(0,1fr)]">
+        <Jar {...form} />
+        <div className="sheet">
+          {at.left > 0 ? (
+            <JarInHand
+              key={`${vessel.key}${at.seen}`}
+              number={at.seen + 1}
+              filled={at.filled}
+              left={batch.pouredAt ? at.left : 0}
+              hand={hand}
+              onHand={setHand}
+              place={spot.place}
+              wall={spot.wall}
+              onPlace={(place, wall) => setSpot({ place, wall })}
+              rules={rules}
+              of={{ family: plan.pots[0]?.waxFamily ?? "", body: vessel.body }}
+              before={before?.flaws ?? null}
+              put={put}
+            />
+          ) : (
+            <p className="text-[20px] font-bold">
+              ✓ All {at.filled} {vessel.name} are looked at.
+            </p>
+          )}
+          <Seen {...form} />
+        </div>
+      </div>
+      {props.notes}
+    </PageLayout>
+  );
+}

@@ -1,0 +1,62 @@
+"use client";
+
+import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import { BatchRow } from "@/log/row";
+import type { Listed, ReadInstrument } from "@/server/batches/batches";
+import { Aside, Empty, PageLayout } from "@/ui/side-notes";
+import { useNow } from "@/ui/units";
+
+interface LookOverListProps {
+  due: Listed[];
+  batches: Listed[];
+  instruments: ReadInstrument[];
+  more: string | null;
+  narrowed: boolean;
+}
+
+/** The batches that can be inspected: those that are due first, however old. */
+export function LookOverList({ due, batches, instruments, more, narrowed }: LookOverListProps) {
+  const now = useNow(30_000);
+  const rest = batches.filter((one) => !due.some((other) => other.id === one.id));
+  return (
+    <PageLayout
+      title="Look-over"
+      lead="Set candles, held to the light before they cure."
+      side={
+        <Aside title="Why every batch">
+          The same flaw has several causes. What settles it is the record: what was different from the batches that were fine.
+        </Aside>
+      }
+    >
+      {batches.length + due.length > 0 || narrowed ? <FindBar what="what has set" found={more ? undefined : batches.length} /> : null}
+      {batches.length + due.length === 0 && narrowed ? (
+        <NothingFound what="batch" />
+      ) : batches.length + due.length === 0 ? (
+        <Empty title="Nothing has set yet">
+          <p>When a poured batch has set, it comes here to be inspected: which flaws, where, how bad, on how many jars.</p>
+        </Empty>
+      ) : (
+        <ul>
+          {[...due, ...rest].map((one, index) => (
+            <BatchRow
+              key={one.id}
+              batch={one}
+              href={`/inspect/${one.id}`}
+              instruments={instruments}
+              first={index === 0 && due.length > 0}
+              what={
+                one.lookedAt
+                  ? `inspected, ${one.flaws} ${one.flaws === 1 ? "flaw" : "flaws"}`
+                  : one.times && Date.parse(one.times.setAt) > Date.parse(now)
+                    ? "still setting"
+                    : "to be inspected"
+              }
+              action={one.lookedAt ? "Inspect again" : "Inspect batch"}
+            />
+          ))}
+        </ul>
+      )}
+      <Older after={more}>Older batches</Older>
+    </PageLayout>
+  );
+}

@@ -1,0 +1,36 @@
+import { type BatchPlan, type BatchState, type Defect, defectsFor, filledOf, type Place, type SeenFlaw, seenInRound } from "@hearth/core";
+
+/** The jar in the hand: what was found on it so far. */
+export interface InHand {
+  flaws: SeenFlaw[];
+  /** How many look like it. */
+  alike: number;
+}
+export const EMPTY_HAND: InHand = { flaws: [], alike: 1 };
+
+/** The same flaw at the same spot is said once: the newest extent counts. */
+export const withFlaw = (hand: InHand, flaw: SeenFlaw): InHand => ({
+  ...hand,
+  flaws: [
+    ...hand.flaws.filter(
+      (one) => one.defect !== flaw.defect || one.place !== flaw.place || one.wall?.side !== flaw.wall?.side || one.wall?.height !== flaw.wall?.height,
+    ),
+    flaw,
+  ],
+});
+
+/** Flaws that are looked for at a place come first; all others of a set candle can be chosen too. */
+export const flawsAt = (place: Place, of: Parameters<typeof defectsFor>[0]): { here: Defect[]; elsewhere: Defect[] } => {
+  const set = defectsFor(of).filter((one) => one.seen === "set");
+  return { here: set.filter((one) => one.places.includes(place)), elsewhere: set.filter((one) => !one.places.includes(place)) };
+};
+
+/** How far an inspection has come with a product: the jar that is next, of how many. */
+export function progressOf(plan: BatchPlan, state: BatchState, key: string): { filled: number; seen: number; left: number } {
+  const filled = filledOf(plan, state, key);
+  const seen = seenInRound(state, key);
+  return { filled, seen, left: Math.max(0, filled - seen) };
+}
+
+/** What the jar before showed, of this product in this inspection; null where there was none. */
+export const lastSeen = (state: BatchState, key: string) => state.seen.findLast((one) => one.product === key && one.round === state.rounds) ?? null;

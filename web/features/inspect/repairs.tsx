@@ -1,0 +1,98 @@
+"use client";
+
+import { bad, DEFECTS, defectOf, filledOf, good, REPAIRS, type Repair } from "@hearth/core";
+import { useMemo, useState } from "react";
+import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
+import { countRule, massRule } from "@/forms/rules";
+import type { Batch } from "@/log/use-batch";
+import { FormMessage } from "@/ui/form-message";
+import { useUnits } from "@/ui/units";
+
+/** What was mended, with what, and whether it held at a second look. */
+export function Repairs({ batch, product }: { batch: Batch; product: string }) {
+  const { plan, state } = batch;
+  const units = useUnits();
+  const [said, setSaid] = useState("");
+  const most = filledOf(plan, state, product);
+  const seen = [...new Set(state.flaws.filter((one) => one.flaw.product === product).map((one) => one.flaw.defect))].filter((id) => id !== "cracked_glass");
+  const rules = useMemo(
+    () => ({
+      mended: { initial: "", parse: (text: string) => (text ? good(text) : bad("empty", "Choose what was mended.")) } satisfies FieldRule<string>,
+      how: { initial: REPAIRS[0], parse: (text: string) => good(text as Repair) } satisfies FieldRule<Repair>,
+      jars: countRule({ least: 1, most, name: "jars" }, "1"),
+      used: orNothing(massRule(units, { zero: true })),
+    }),
+    [most, units],
+  );
+  const fields = useFields(rules);
+  const add = async () => {
+    const all = fields.check();
+    if (!all) return;
+    const typed = { mended: fields.text("mended"), how: fields.text("how"), jars: fields.text("jars"), used: fields.text("used") };
+    fields.reset();
+    const refusal = await batch.record({
+      kind: "repaired",
+      payload: { product, defect: all.mended, how: all.how, jars: all.jars, mg: all.used as number | null },
+    });
+    setSaid(refusal?.message ?? "");
+    if (refusal) fields.fill(typed);
+  };
+  const mine = state.repairs.filter((one) => one.product === product);
+  return (
+    <section aria-label="Mending" className="mt-6">
+      <h2 className="border-b-[3px] border-ink pb-1">Mending</h2>
+      {mine.map((one) => (
+        <div key={one.eventId} className="flex flex-wrap items-center gap-x-3 border-b border-line py-2">
+          <span>
+            <strong>{defectOf(one.defect)?.name}</strong>, {one.how}, {one.jars} jars{one.mg ? `, ${units.g(one.mg)}` : ""}
+          </span>
+          {one.checkedAt ? (
+            <span className="ml-auto">
+              held on {one.held} of {one.jars}
+            </span>
+          ) : (
+            <span className="ml-auto flex gap-2">
+              <button
+                type="button"
+                className="press"
+                onClick={() => void batch.record({ kind: "repairChecked", payload: { repair: one.eventId, held: one.jars } })}
+              >
+                It held
+              </button>
+              <button type="button" className="press" onClick={() => void batch.record({ kind: "repairChecked", payload: { repair: one.eventId, held: 0 } })}>
+                It came back
+              </button>
+            </span>
+          )}
+        </div>
+      ))}
+      <form
+        ref={fields.form}
+        className="mt-2 grid gap-3 sm:grid-cols-[1fr_1fr_90px_120px_auto] sm:items-end"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void add();
+        }}
+      >
+        <Field
+          label="Mended flaw"
+          {...fields.bind("mended")}
+          options={[
+            { value: "", label: "choose" },
+            ...(seen.length > 0 ? seen : DEFECTS.filter((one) => one.seen === "set").map((one) => one.id)).map((id) => ({
+              value: id,
+              label: defectOf(id)?.name ?? id,
+            })),
+          ]}
+        />
+        <Field label="By" {...fields.bind("how")} options={REPAIRS.map((one) => ({ value: one, label: one }))} />
+        <Field label="Jars" {...fields.bind("jars")} inputMode="numeric" />
+        <Field label={`Wax used, ${units.mass}`} {...fields.bind("used")} inputMode="decimal" />
+        <button type="submit" className="press">
+          Note it
+        </button>
+      </form>
+      <FormMessage className="mt-2">{said}</FormMessage>
+    </section>
+  );
+}

@@ -1,0 +1,399 @@
+"use client";
+
+import {
+  bad,
+  cautionsOnVessel,
+  DEFAULT_WAX_DENSITY,
+  fillByWater,
+  good,
+  loadOfTotal,
+  parseLength,
+  parseLoad,
+  parseMassExactly,
+  parseTemperature,
+  STARTERS,
+  starterOf,
+  VESSEL_MATERIALS,
+} from "@hearth/core";
+import { type ReactNode, useMemo, useState, useTransition } from "react";
+import { v7 } from "uuid";
+import { callAction } from "@/forms/call-action";
+import { Field, type FieldRule, named, orNothing, useFields } from "@/forms/fields";
+import { percentRule, waterRule } from "@/forms/rules";
+import { useWorkshop } from "@/log/workshop";
+import { saveFormula } from "@/server/formulas/formula-save";
+import type { First } from "@/server/workshops/onboarding";
+import { useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { JarSection } from "@/ui/jar-section";
+import { useUnits } from "@/ui/units";
+import { specOf, suggestionFor } from "./model";
+
+type Rules = Record<string, FieldRule<unknown>>;
+const any = (initial: string): FieldRule<unknown> => ({ initial, parse: good });
+
+/** One step's form: its fields, its one button, and what the server says. */
+function StepForm({
+  rules,
+  children,
+  button,
+  onSave,
+}: {
+  rules: Rules;
+  children: (fields: ReturnType<typeof useFields<Rules>>) => ReactNode;
+  button: string;
+  /** Does it; gives what stands in the way. */
+  onSave: (values: Record<string, unknown>) => Promise<{ ok: true } | { ok: false; message: string; fields: Record<string, string[]> }>;
+}) {
+  const fields = useFields(rules);
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  return (
+    <form
+      ref={fields.form}
+      className="mt-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const values = fields.check() as Record<string, unknown> | null;
+        if (!values) return;
+        start(async () => {
+          const out = await onSave(values);
+          setSaid(out.ok ? "" : out.message);
+          if (!out.ok) fields.refuse(Object.fromEntries(Object.entries(out.fields).map(([key, messages]) => [key.replace("values.", ""), messages])));
+          else router.refresh();
+        });
+      }}
+    >
+      {children(fields)}
+      <FormMessage>{said}</FormMessage>
+      <button type="submit" className="act mt-2" data-next-step disabled={busy}>
+        {busy ? "Saving" : button}
+      </button>
+    </form>
+  );
+}
+
+export type Put = (kind: string, values: Record<string, unknown>) => Promise<{ ok: true } | { ok: false; message: string; fields: Record<string, string[]> }>;
+
+export function Tools({ first, put }: { first: First; put: Put }) {
+  const units = useUnits();
+  const steps = units.mass === "g" ? ["1 g", "0.1 g", "0.01 g"] : ["0.1 oz", "0.05 oz", "0.01 oz", "1 g", "0.1 g"];
+  const rules = useMemo((): Rules => ({ scale: any(steps[0] ?? ""), thermometer: any("probe") }), [steps[0]]);
+  return (
+    <StepForm
+      rules={rules}
+      button="These are mine"
+      onSave={async ({ scale, thermometer }) => {
+        const step = parseMassExactly(String(scale), units.mass);
+        const first_ = first.scale
+          ? { ok: true as const }
+          : await put("instrument", {
+              name: "scale",
+              kind: "scale",
+              correction: 0,
+              resolutionUg: step.ok ? Math.round(step.value * 1e6) / 1_000 : null,
+              capacityMg: null,
+            });
+        if (!first_.ok || first.thermometer) return first_;
+        return put("instrument", { name: `${thermometer} thermometer`, kind: thermometer, correction: 0, resolutionUg: null, capacityMg: null });
+      }}
+    >
+      {(fields) => (
+        <div className="grid gap-x-5 sm:grid-cols-2">
+          <Field
+            label="The smallest step your scale shows"
+            {...fields.bind("scale")}
+            options={steps.map((one) => ({ value: one, label: one }))}
+            hint="Every weight is rounded to it."
+          />
+          <Field
+            label="Your thermometer"
+            {...fields.bind("thermometer")}
+            options={[
+              { value: "probe", label: "a probe in the wax" },
+              { value: "infrared", label: "an infrared thermometer" },
+              { value: "glass", label: "a glass thermometer" },
+            ]}
+            hint="Keep to one: two never agree."
+          />
+        </div>
+      )}
+    </StepForm>
+  );
+}
+
+export function Wax({ put }: { put: Put }) {
+  const units = useUnits();
+  const [family, setFamily] = useState<string>("soy");
+  const starter = starterOf(family) ?? STARTERS[0];
+  const rules = useMemo(
+    (): Rules => ({
+      name: { ...named("the wax", starter?.name) } as FieldRule<unknown>,
+      most: percentRule({ least: 0.1, most: 100, name: "a largest load" }, String((starter?.maxLoadPpm ?? 0) / 10_000)) as FieldRule<unknown>,
+    }),
+    [starter],
+  );
+  return (
+    <>
+      <fieldset className="mt-2 flex flex-wrap gap-2">
+        <legend className="mb-1 text-[15px] font-semibold">What is it made of? The bag says.</legend>
+        {STARTERS.map((one) => (
+          <label
+            key={one.family}
+            className={`flex min-h-[44px] cursor-pointer items-center gap-2 border-2 border-ink px-3 ${family === one.family ? "bg-ink text-sheet" : "bg-sheet"}`}
+          >
+            <input type="radio" name="family" className="accent-act" checked={family === one.family} onChange={() => setFamily(one.family)} />
+            {one.family}
+          </label>
+        ))}
+      </fieldset>
+      <p className="mt-2 text-soft">{starter?.because}</p>
+      <StepForm
+        key={family}
+        rules={rules}
+        button="Put it on the shelf"
+        onSave={({ name, most }) =>
+          put("wax", {
+            name,
+            family,
+            maxLoadPpm: most,
+            leastCureSeconds: starter?.leastCureSeconds ?? null,
+            cureSeconds: starter?.cureSeconds ?? null,
+            remarks: "Usual figures: to be checked against the supplier's sheet.",
+          })
+        }
+      >
+        {(fields) => (
+          <div className="grid gap-x-5 sm:grid-cols-2">
+            <Field label="What you call it" {...fields.bind("name")} />
+            <Field
+              label="Takes at most so much fragrance"
+              unit="% of the wax"
+              {...fields.bind("most")}
+              hint={`${units.percent(starter?.maxLoadPpm ?? 0)} is usual for ${family}. Your supplier's sheet comes first.`}
+            />
+          </div>
+        )}
+      </StepForm>
+    </>
+  );
+}
+
+export function Jar({ put }: { put: Put }) {
+  const units = useUnits();
+  const example = units.length === "mm" ? "like 75 mm" : "like 3 in";
+  const rules = useMemo((): Rules => {
+    const length = (text: string) => parseLength(text, { least: 5, most: 1_000 }, units.length);
+    return {
+      name: named("the jar") as FieldRule<unknown>,
+      material: any("heat-safe glass"),
+      across: { initial: "", parse: length, echo: (um) => units.len(um as number) },
+      high: { initial: "", parse: length, echo: (um) => units.len(um as number) },
+      water: waterRule(units, { least: 1_000, most: 20_000_000 }) as FieldRule<unknown>,
+    };
+  }, [units]);
+  return (
+    <StepForm
+      rules={rules}
+      button="Put the jar on the shelf"
+      onSave={async ({ name, material, across, high, water }) => {
+        const caution = cautionsOnVessel({ material: String(material), state: "for sale" }).find((one) => one.weight === "stop");
+        if (caution) return { ok: false, message: caution.message, fields: {} };
+        const { fillMg } = fillByWater(water as number, DEFAULT_WAX_DENSITY);
+        const fill = Math.max(1_000, units.asShown(fillMg));
+        return put("vessel", {
+          name,
+          material,
+          state: "for sale",
+          statedFillMg: fill,
+          workingFillMg: fill,
+          innerTopUm: across,
+          innerBottomUm: across,
+          heightUm: high,
+          headspaceUm: Math.min(10_000, Math.round((high as number) / 5)),
+          waterMg: water,
+          waterTo: "line",
+        });
+      }}
+    >
+      {(fields) => {
+        const water = fields.values.water as number | undefined;
+        const fillMg = water ? fillByWater(water, DEFAULT_WAX_DENSITY).fillMg : null;
+        const [across, high] = [fields.values.across as number | undefined, fields.values.high as number | undefined];
+        return (
+          <div className="grid gap-x-6 sm:grid-cols-[minmax(0,1fr)_190px]">
+            <div className="grid gap-x-5 sm:grid-cols-2">
+              <Field label="What you call the jar" {...fields.bind("name")} placeholder="tumbler" />
+              <Field label="Made of" {...fields.bind("material")} options={VESSEL_MATERIALS.map((one) => ({ value: one, label: one }))} />
+              <Field label="Inside, across" unit={units.length} {...fields.bind("across")} hint={`Measured inside, where the wax will stand, ${example}.`} />
+              <Field label="Inside, high" unit={units.length} {...fields.bind("high")} />
+              <div className="sm:col-span-2">
+                <Field
+                  label="Water up to where the wax shall stand"
+                  unit={units.mass}
+                  {...fields.bind("water")}
+                  large
+                  inputMode="decimal"
+                  hint="Jar on the scale, set it to zero, pour in water up to a finger below the rim, read the weight. Then dry the jar well."
+                />
+              </div>
+            </div>
+            <div className="text-center">
+              {fillMg && across && high ? (
+                <JarSection
+                  name="your jar"
+                  innerTopUm={across}
+                  innerBottomUm={across}
+                  heightUm={high}
+                  fillMg={fillMg}
+                  headspaceUm={null}
+                  scale={Math.min(1.6, 130 / Math.max(across / 1_000, high / 1_000))}
+                />
+              ) : null}
+              {fillMg ? (
+                <p>
+                  <span className="figure text-[34px]">{units.g(units.asShown(fillMg))}</span>
+                  <span className="block text-[14px] text-soft">of wax and oil: wax is a tenth lighter than water</span>
+                </p>
+              ) : null}
+            </div>
+          </div>
+        );
+      }}
+    </StepForm>
+  );
+}
+
+export function Oil({ put }: { put: Put }) {
+  const units = useUnits();
+  const rules = useMemo(
+    (): Rules => ({
+      name: named("the scent") as FieldRule<unknown>,
+      kind: any("fragrance"),
+      flash: orNothing({
+        initial: "",
+        parse: (text: string) => {
+          const read = parseTemperature(text, units.temperature);
+          return read.ok || read.code !== "too-large"
+            ? read
+            : bad("too-large", "Flash points of oils lie between 65 and 150 °C (150 and 300 °F). Leave it empty where it is not known.");
+        },
+        echo: (centi: number) => units.t(centi),
+      }) as FieldRule<unknown>,
+    }),
+    [units],
+  );
+  return (
+    <StepForm
+      rules={rules}
+      button="Put it on the shelf"
+      onSave={({ name, kind, flash }) => put("fragrance", { name, kind, flashPoint: flash, families: null, strength: null })}
+    >
+      {(fields) => (
+        <div className="grid gap-x-5 sm:grid-cols-3">
+          <Field label="What the scent is called" {...fields.bind("name")} placeholder="what the bottle says" />
+          <Field
+            label="It is"
+            {...fields.bind("kind")}
+            options={[
+              { value: "fragrance", label: "a fragrance oil made for candles" },
+              { value: "essential oil", label: "an essential oil" },
+            ]}
+          />
+          <Field label="Flash point" unit={`°${units.temperature}`} {...fields.bind("flash")} hint="On its sheet; leave empty where you do not know it." />
+        </div>
+      )}
+    </StepForm>
+  );
+}
+
+export function Wick({ first, put }: { first: First; put: Put }) {
+  const units = useUnits();
+  const rules = useMemo((): Rules => ({ name: named("the wick") as FieldRule<unknown>, kind: any("flat-braid cotton") }), []);
+  const across = first.vessel?.innerTopUm ?? null;
+  return (
+    <StepForm
+      rules={rules}
+      button="Put it on the shelf"
+      onSave={({ name, kind }) =>
+        put("wick", {
+          name,
+          kind,
+          size: "",
+          fromUm: across === null ? null : Math.max(5_000, across - 5_000),
+          toUm: across === null ? null : across + 5_000,
+          families: null,
+        })
+      }
+    >
+      {(fields) => (
+        <div className="grid gap-x-5 sm:grid-cols-2">
+          <Field
+            label="What the wick is called"
+            {...fields.bind("name")}
+            placeholder="its kind and size, as the bag says"
+            hint={across === null ? undefined : `For ${units.len(across)} across, ask the supplier which size; only a burn test tells.`}
+          />
+          <Field
+            label="Kind"
+            {...fields.bind("kind")}
+            options={["flat-braid cotton", "square-braid cotton", "cotton with paper core", "zinc core", "wooden", "hemp"].map((one) => ({
+              value: one,
+              label: one,
+            }))}
+          />
+        </div>
+      )}
+    </StepForm>
+  );
+}
+
+export function Formula({ first }: { first: First }) {
+  const units = useUnits();
+  const place = useWorkshop();
+  const [freshId] = useState(() => v7());
+  const { process, loadPpm: load } = useMemo(() => suggestionFor(first, units.temperature), [first, units.temperature]);
+  const rules = useMemo(
+    (): Rules => ({
+      name: named("the formula", `${first.fragrance?.name ?? ""} in ${first.wax?.name ?? ""}`.slice(0, 120)) as FieldRule<unknown>,
+      load: { initial: String(load / 10_000), parse: (text) => parseLoad(text, "wax"), echo: (ppm) => units.percent(ppm as number, 4) },
+    }),
+    [first.fragrance?.name, first.wax?.name, load, units],
+  );
+  return (
+    <StepForm
+      rules={rules}
+      button="Make the formula"
+      onSave={async ({ name, load: wanted }) => {
+        const spec = specOf(first, wanted as number, units.temperature);
+        if (!spec) return { ok: false, message: "A wax and a scent come first.", fields: {} };
+        const out = await callAction(saveFormula(place, { id: null, freshId, expectedVersion: null, name, spec }));
+        return out.ok ? { ok: true } : { ...out, fields: { ...out.fields, ...(out.fields.fragrance ? { load: out.fields.fragrance } : {}) } };
+      }}
+    >
+      {(fields) => {
+        const ppm = fields.values.load as number | undefined;
+        return (
+          <>
+            <div className="grid gap-x-5 sm:grid-cols-[minmax(0,1fr)_220px]">
+              <Field label="What you call it" {...fields.bind("name")} />
+              <Field label="Fragrance" unit="% of the wax" {...fields.bind("load")} large inputMode="decimal" />
+            </div>
+            {ppm === undefined ? null : (
+              <p className="bg-paper px-3 py-2">
+                To every {units.g(units.mass === "g" ? 100_000 : 453_592)} of wax{" "}
+                <span className="figure text-[26px]">{units.about(((units.mass === "g" ? 100_000 : 453_592) * ppm) / 1_000_000)}</span> of oil. Another maker
+                may call the same {units.percent(loadOfTotal({ basis: "wax", loadPpm: ppm }, { additives: [], dyes: [] }) ?? 0)}, reckoned of the whole: here it
+                is always of the wax.
+              </p>
+            )}
+            <p className="mt-2 text-[15px] text-soft">
+              It is worked as “{process.name}”: {process.reason} You can change it later.
+            </p>
+          </>
+        );
+      }}
+    </StepForm>
+  );
+}

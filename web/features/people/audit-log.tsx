@@ -1,0 +1,101 @@
+"use client";
+
+import type { AuditEntry } from "@/server/workshops/people";
+import { Link } from "@/ui/address";
+import { Aside, Empty, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { notice } from "@/ui/variants";
+
+/** What a table is called by who works here. */
+const CALLED: Record<string, string> = {
+  stock_count: "count of stock",
+  formula_version: "version of a formula",
+  process_version: "version of a process",
+  product_set: "set",
+  label_sheet: "sheet of labels",
+  labelling: "words on labels",
+  grading: "rules of grading",
+  supplier_sheet: "supplier's sheet",
+  member: "what somebody may do",
+  workshop: "the workshop",
+  pack: "packing part",
+};
+const DID = { insert: "added", update: "changed", delete: "taken out" } as const;
+/** Signs of a value that fit a line; the rest is in the records. */
+const SHOWN = 90;
+
+const short = (value: string | null): string => (value === null || value === "" ? "nothing" : value.length > SHOWN ? `${value.slice(0, SHOWN)}…` : value);
+const fieldName = (name: string): string =>
+  name
+    .replaceAll("_", " ")
+    .replace(/ (um|mg|ug|ppm)$/, "")
+    .replace(/ id$/, "");
+
+/** Who changed what on shelf, formulas, products, labels, people and devices. */
+export function Trail({ rows, more, gaps }: { rows: AuditEntry[]; more: number | null; gaps: number[] }) {
+  const units = useUnits();
+  return (
+    <PageLayout
+      title="Who changed what"
+      lead="On shelf, formulas, products, labels, people and devices. What happened to a batch stands in its record."
+      actions={
+        <Link className="press" href="/people">
+          People and devices
+        </Link>
+      }
+      side={
+        <Aside title="How far it can be trusted">
+          The database writes it with the change itself; the program cannot write, change or take out a line. Each line is chained to the one before it, so that
+          a gap shows.
+        </Aside>
+      }
+    >
+      {gaps.length > 0 ? (
+        <p role="alert" className={notice({ tone: "hot", className: "mb-4 font-semibold" })}>
+          ▲ The audit log is broken at line {gaps.join(", ")}: something was changed, put in or taken out there by other means than this program.
+        </p>
+      ) : rows.length > 0 ? (
+        <p className="mb-3 text-[15px] text-inside">✓ No gap: every line follows from the one before it.</p>
+      ) : null}
+      {rows.length === 0 ? (
+        <Empty title="Nothing was changed yet">From now on each change is written down here, with who made it.</Empty>
+      ) : (
+        <ol className="max-w-[1080px]">
+          {rows.map((row) => (
+            <li key={row.seq} className="border-b border-line py-2" data-line={row.seq}>
+              <div className="flex flex-wrap gap-x-3">
+                <span className="figure w-[52px] text-soft">{row.seq}</span>
+                <span className="min-w-[150px]">{units.dayClock(row.at)}</span>
+                <strong>
+                  {CALLED[row.table] ?? row.table}
+                  {row.name ? `: ${row.name}` : ""} {DID[row.what]}
+                </strong>
+                <span className="text-soft">
+                  by {row.by ?? "nobody named"}, through {row.through}
+                </span>
+              </div>
+              {row.what === "update" ? (
+                <ul className="ml-[64px] text-[15px]">
+                  {Object.entries(row.changed)
+                    .slice(0, 8)
+                    .map(([field, [from, to]]) => (
+                      <li key={field} className="break-words">
+                        {fieldName(field)}: <span className="text-soft">{short(from)}</span> → {short(to)}
+                      </li>
+                    ))}
+                </ul>
+              ) : null}
+            </li>
+          ))}
+        </ol>
+      )}
+      {more ? (
+        <p className="mt-4">
+          <Link className="press" href={`/people/audit-log?before=${more}`}>
+            Earlier
+          </Link>
+        </p>
+      ) : null}
+    </PageLayout>
+  );
+}

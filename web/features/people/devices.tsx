@@ -1,0 +1,136 @@
+"use client";
+
+import { useState } from "react";
+import { callAction } from "@/forms/call-action";
+import { Field, named, useFields } from "@/forms/fields";
+import { useWorkshop } from "@/log/workshop";
+import type { DeviceShown } from "@/server/workshops/people";
+import { useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { toast } from "@/ui/toast";
+import { useUnits } from "@/ui/units";
+import { press } from "@/ui/variants";
+import { askDevice, cutDevice } from "./commands";
+
+/** A phone is asked in: its code, large, and as a picture. */
+function AskDevice() {
+  const place = useWorkshop();
+  const router = useRouter();
+  const units = useUnits();
+  const [rules] = useState(() => ({
+    name: named("the device", ""),
+    role: { initial: "helper", parse: (text: string) => ({ ok: true as const, value: text }) },
+  }));
+  const fields = useFields(rules);
+  const [said, setSaid] = useState("");
+  const [shown, setShown] = useState<{ code: string; until: string; address: string; picture: string } | null>(null);
+  if (shown)
+    return (
+      <div className="mt-3 flex flex-wrap items-center gap-6">
+        <img src={`data:image/svg+xml,${encodeURIComponent(shown.picture)}`} alt="Code to be read by a phone" width={200} height={200} className="bg-white" />
+        <div>
+          <p>
+            Let the phone read this, or open <code>{shown.address}</code> on it and type
+          </p>
+          <p className="figure my-2 text-[44px] leading-none" data-code="">
+            {shown.code}
+          </p>
+          <p className="text-soft">It holds until {units.clock(shown.until)}, and once.</p>
+          <button type="button" className="press mt-2" onClick={() => setShown(null)}>
+            Done
+          </button>
+        </div>
+      </div>
+    );
+  return (
+    <form
+      ref={fields.form}
+      className="mt-2 flex flex-wrap items-end gap-3"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        const values = fields.check();
+        if (!values) return;
+        const outcome = await callAction(askDevice(place, values));
+        if (!outcome.ok) {
+          fields.refuse(outcome.fields);
+          return setSaid(outcome.message);
+        }
+        setSaid("");
+        fields.reset();
+        setShown(outcome.value);
+        router.refresh();
+      }}
+    >
+      <Field label="Name of the device" {...fields.bind("name")} placeholder="phone on the shelf" />
+      <Field
+        label="Most that is done on it"
+        {...fields.bind("role")}
+        options={[
+          { value: "helper", label: "what helpers do: no prices" },
+          { value: "maker", label: "what makers do" },
+        ]}
+      />
+      <button type="submit" className={press({ className: "mb-6" })}>
+        Show a code
+      </button>
+      <FormMessage>{said}</FormMessage>
+    </form>
+  );
+}
+
+/** The phones and tablets of the workshop. */
+export function Devices({ devices }: { devices: DeviceShown[] }) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const units = useUnits();
+  const [asked, setAsked] = useState<string | null>(null);
+  const revoke = async (one: DeviceShown) => {
+    const outcome = await callAction(cutDevice(place, { deviceId: one.id }));
+    setAsked(null);
+    toast(outcome.ok ? `Access of ${one.name} is revoked.` : outcome.message);
+    router.refresh();
+  };
+  return (
+    <section className="mt-7 max-w-[980px]">
+      <h2>Devices of the workshop</h2>
+      <ul>
+        {devices.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-3" data-device={one.name}>
+            <strong className="min-w-[170px] text-[19px]">{one.name}</strong>
+            <span className="flex-1 text-[15px] text-soft">
+              {one.joinedAt ? `joined ${units.dayClock(one.joinedAt)}` : `its code holds until ${units.clock(one.codeUntil ?? "")}`}
+              {one.seenAt ? `, last seen ${units.dayClock(one.seenAt)}` : ""}
+              {one.person ? `, ${one.person} works on it` : ""}, as {one.role}
+            </span>
+            <button
+              type="button"
+              className="press"
+              aria-expanded={one.joinedAt ? asked === one.id : undefined}
+              onClick={() => (one.joinedAt ? setAsked(asked === one.id ? null : one.id) : void revoke(one))}
+            >
+              {one.joinedAt ? "Revoke access" : "Withdraw the code"}
+            </button>
+            {asked === one.id ? (
+              <div className="w-full" role="group" aria-label={`Revoke access of ${one.name}`}>
+                <p>
+                  {one.seenAt ? `It was last heard of ${units.dayClock(one.seenAt)}.` : "It was never heard of since it joined."} Once it can be reached,
+                  everything it keeps is wiped, and entries that it has not sent are lost. Have it send them first, where you can.
+                </p>
+                <div className="mt-2 flex gap-3">
+                  <button type="button" className="act" onClick={() => void revoke(one)}>
+                    Revoke access of {one.name}
+                  </button>
+                  <button type="button" className="press" onClick={() => setAsked(null)}>
+                    Cancel
+                  </button>
+                </div>
+              </div>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+      <h3 className="mt-4">Ask a phone or tablet in</h3>
+      <AskDevice />
+    </section>
+  );
+}

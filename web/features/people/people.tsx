@@ -1,0 +1,66 @@
+"use client";
+
+import { ROLES, type Role } from "@hearth/core";
+import type { DeviceShown, PersonShown } from "@/server/workshops/people";
+import { Link } from "@/ui/address";
+import { Aside, PageLayout } from "@/ui/side-notes";
+import { Devices } from "./devices";
+import { AddPerson, Person } from "./person";
+import { Whole } from "./whole";
+
+const MAY: Record<Role, string> = {
+  owner: "everything, and who works here",
+  maker: "everything but who works here",
+  helper: "bench, rack, inspect and burn; no prices",
+  reader: "sees all, changes nothing",
+};
+
+/** Who works here, on what, and who changed what. */
+export function PeoplePage(props: { asks: boolean; leavesAt: string | null; people: PersonShown[]; devices: DeviceShown[] }) {
+  return (
+    <PageLayout
+      title="People and devices"
+      lead={props.asks ? "Who may come in, on what, and what each may do." : "Nobody signs in on this machine, and no other can reach it."}
+      actions={
+        <Link className="press" href="/people/audit-log">
+          Who changed what
+        </Link>
+      }
+      side={
+        <>
+          <Aside title="What each may do">
+            <dl>
+              {ROLES.toReversed().map((one) => (
+                <div key={one}>
+                  <dt className="font-semibold text-ink">{one}</dt>
+                  <dd>{MAY[one]}</dd>
+                </div>
+              ))}
+            </dl>
+          </Aside>
+          <Aside title="An account or a PIN">
+            With an account somebody comes in from any browser. A PIN only says who stands at a device of the workshop, and opens nothing by itself.
+          </Aside>
+        </>
+      }
+    >
+      {props.asks ? null : (
+        <p className="sheet mb-5 max-w-[820px]">
+          For a phone at the bench, a helper on Saturday, or another machine: start Hearth Jar with <code>./hearth start --listen 0.0.0.0</code>. From then on
+          everybody says who it is.
+        </p>
+      )}
+      <section className="max-w-[980px]">
+        <h2>People</h2>
+        <ul>
+          {props.people.map((one) => (
+            <Person key={one.id} person={one} open={props.asks} />
+          ))}
+        </ul>
+        <AddPerson />
+      </section>
+      {props.asks ? <Devices devices={props.devices} /> : null}
+      <Whole leavesAt={props.leavesAt} />
+    </PageLayout>
+  );
+}

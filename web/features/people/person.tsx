@@ -1,0 +1,184 @@
+"use client";
+
+import { ROLES, type Role } from "@hearth/core";
+import { useState } from "react";
+import { callAction } from "@/forms/call-action";
+import { Field, named, useFields, words } from "@/forms/fields";
+import { useWorkshop } from "@/log/workshop";
+import { saveOnShelf } from "@/server/inventory/shelf-save";
+import type { PersonShown } from "@/server/workshops/people";
+import { useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { useUnits } from "@/ui/units";
+import { invite, setPin, setRole, takeAccess } from "./commands";
+
+/** A PIN is typed, kept, or taken away. */
+function PinForm({ person, onDone }: { person: PersonShown; onDone: () => void }) {
+  const place = useWorkshop();
+  const [rules] = useState(() => ({ pin: words() }));
+  const fields = useFields(rules);
+  const [said, setSaid] = useState("");
+  const keep = async (pin: string | null) => {
+    const outcome = await callAction(setPin(place, { personId: person.id, pin }));
+    if (outcome.ok) return onDone();
+    fields.refuse(outcome.fields);
+    setSaid(outcome.message);
+  };
+  return (
+    <form
+      ref={fields.form}
+      className="mt-2 flex flex-wrap items-end gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep(fields.text("pin"));
+      }}
+    >
+      <Field label={`PIN of ${person.name}`} {...fields.bind("pin")} inputMode="numeric" hint="Four to eight digits, for the workshop's devices." />
+      <button type="submit" className="press mb-6">
+        Keep this PIN
+      </button>
+      {person.hasPin ? (
+        <button type="button" className="press mb-6" onClick={() => void keep(null)}>
+          Take the PIN away
+        </button>
+      ) : null}
+      <FormMessage>{said}</FormMessage>
+    </form>
+  );
+}
+
+/** One who works here: what that one may do, and how that one comes in. */
+export function Person({ person, open }: { person: PersonShown; open: boolean }) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const units = useUnits();
+  const [said, setSaid] = useState("");
+  const [link, setLink] = useState<string | null>(null);
+  const [pin, setPinOpen] = useState(false);
+  const [leaving, setLeaving] = useState(false);
+  // What was chosen holds at once, also for a link that is made before it is kept; until the record says something else.
+  const [chosen, setChosen] = useState<{ role: Role; over: PersonShown["role"] } | null>(null);
+  const role = (chosen && chosen.over === person.role ? chosen.role : person.role) ?? "helper";
+  const run = async <T,>(
+    asked: Promise<{ ok: true; value: T } | { ok: false; message: string; fields: Record<string, string[]> }>,
+    then?: (value: T) => void,
+  ) => {
+    const outcome = await callAction(asked);
+    setSaid(outcome.ok ? "" : outcome.message);
+    if (outcome.ok) {
+      then?.(outcome.value);
+      router.refresh();
+    } else setChosen(null);
+  };
+  return (
+    <li className="border-b border-line py-3" data-person={person.name}>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <strong className={`min-w-[130px] text-[19px] ${person.archived ? "text-soft" : ""}`}>{person.name}</strong>
+        {open ? (
+          <>
+            <label className="text-[15px]">
+              <span className="sr-only">What {person.name} may do</span>
+              <select
+                className="entry !w-auto"
+                value={role}
+                onChange={({ target }) => {
+                  setChosen({ role: target.value as Role, over: person.role });
+                  void run(setRole(place, { personId: person.id, role: target.value }));
+                }}
+              >
+                {ROLES.toReversed().map((one) => (
+                  <option key={one} value={one}>
+                    {one}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <span className="min-w-[200px] flex-1 text-[15px] text-soft">
+              {[
+                person.hasAccount ? "has an account" : person.invitedUntil ? `asked in, until ${units.dayClock(person.invitedUntil)}` : null,
+                person.hasPin ? "has a PIN" : null,
+              ]
+                .filter(Boolean)
+                .join(", ") || "cannot come in yet"}
+            </span>
+            {person.hasAccount ? null : (
+              <button type="button" className="press" onClick={() => void run(invite(place, { personId: person.id, role }), (value) => setLink(value.link))}>
+                Make a link
+              </button>
+            )}
+            <button type="button" className="press" aria-expanded={pin} onClick={() => setPinOpen(!pin)}>
+              {person.hasPin ? "Another PIN" : "Give a PIN"}
+            </button>
+          </>
+        ) : (
+          <span className="flex-1" />
+        )}
+        <button type="button" className="press" aria-expanded={leaving} onClick={() => setLeaving(!leaving)}>
+          Has left
+        </button>
+      </div>
+      {pin ? (
+        <PinForm
+          person={person}
+          onDone={() => {
+            setPinOpen(false);
+            router.refresh();
+          }}
+        />
+      ) : null}
+      {link ? (
+        <p className="mt-2 text-[15px]">
+          Hand this link to {person.name}. It opens once, within a week, and is shown only now: <code className="mt-1 block break-all">{link}</code>
+        </p>
+      ) : null}
+      {leaving ? (
+        <div className="mt-2 flex flex-wrap gap-3">
+          <button type="button" className="press" onClick={() => void run(takeAccess(place, { personId: person.id, forget: false }), () => setLeaving(false))}>
+            Take all access, keep the name in the records
+          </button>
+          <button type="button" className="press" onClick={() => void run(takeAccess(place, { personId: person.id, forget: true }), () => setLeaving(false))}>
+            Take the name out too: “a former helper”
+          </button>
+          <button type="button" className="press" onClick={() => setLeaving(false)}>
+            Cancel
+          </button>
+        </div>
+      ) : null}
+      <FormMessage>{said}</FormMessage>
+    </li>
+  );
+}
+
+/** Somebody new. */
+export function AddPerson() {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [rules] = useState(() => ({ name: named("the person") }));
+  const fields = useFields(rules);
+  const [said, setSaid] = useState("");
+  return (
+    <form
+      ref={fields.form}
+      className="mt-3 flex flex-wrap items-end gap-3"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        const values = fields.check();
+        if (!values) return;
+        const outcome = await callAction(saveOnShelf(place, { id: null, expectedVersion: null, kind: "person", values }));
+        if (!outcome.ok) {
+          fields.refuse({ name: [outcome.message] });
+          return setSaid(outcome.message);
+        }
+        setSaid("");
+        fields.reset();
+        router.refresh();
+      }}
+    >
+      <Field label="First name of somebody new" {...fields.bind("name")} />
+      <button type="submit" className="press mb-6">
+        Add
+      </button>
+      <FormMessage>{said}</FormMessage>
+    </form>
+  );
+}

@@ -1,0 +1,68 @@
+"use client";
+
+import { useState } from "react";
+import { callAction } from "@/forms/call-action";
+import { Field, useFields, words } from "@/forms/fields";
+import { useWorkshop } from "@/log/workshop";
+import { useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { useUnits } from "@/ui/units";
+import { letGo } from "./commands";
+
+/** Everything of the workshop, to take along; and letting it go. */
+export function Whole({ leavesAt }: { leavesAt: string | null }) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const units = useUnits();
+  const [rules] = useState(() => ({ name: words() }));
+  const fields = useFields(rules);
+  const [open, setOpen] = useState(false);
+  const [said, setSaid] = useState("");
+  const go = async (on: boolean) => {
+    const outcome = await callAction(letGo(place, { go: on, name: fields.text("name") }));
+    if (!outcome.ok) {
+      fields.refuse(outcome.fields);
+      return setSaid(outcome.message);
+    }
+    setOpen(false);
+    setSaid("");
+    router.refresh();
+  };
+  return (
+    <section className="mt-7 max-w-[980px]">
+      <h2>The whole workshop</h2>
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        <a className="press" href={`/api/workshops/${place.workshopId}/whole`} download>
+          Download everything
+        </a>
+        {leavesAt ? (
+          <button type="button" className="act" onClick={() => void go(false)}>
+            Keep the workshop
+          </button>
+        ) : (
+          <button type="button" className="press" aria-expanded={open} onClick={() => setOpen(!open)}>
+            Delete the workshop…
+          </button>
+        )}
+      </div>
+      {leavesAt ? <p className="mt-2 font-semibold text-hot">▲ It is deleted on {units.dayClock(leavesAt)}, with every record in it.</p> : null}
+      {open ? (
+        <form
+          ref={fields.form}
+          className="sheet mt-3 max-w-[560px]"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void go(true);
+          }}
+        >
+          <p>All formulas, records, orders and photographs of this workshop go. For thirty days it can be kept after all. Download everything first.</p>
+          <Field label="Name of the workshop" {...fields.bind("name")} hint="Typed, so that no slip does it." />
+          <button type="submit" className="press">
+            Delete it in thirty days
+          </button>
+          <FormMessage>{said}</FormMessage>
+        </form>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,131 @@
+"use client";
+
+import { memo } from "react";
+import { Chooser } from "@/forms/chooser";
+import { Field, type useFields } from "@/forms/fields";
+import type { Shelf } from "@/server/inventory/shelf";
+import { JarSection } from "@/ui/jar-section";
+import { useUnits } from "@/ui/units";
+import type { Line } from "./model";
+
+const PARTS = ["full", "half fill", "layer 1 of 2", "layer 2 of 2", "layer 1 of 3", "layer 2 of 3", "layer 3 of 3"];
+
+type LineFields = Pick<ReturnType<typeof useFields>, "bind" | "text" | "set">;
+
+interface LineProps {
+  line: Line;
+  /** What goes into one piece, as it is worked out. */
+  fillMg: number;
+  scale: number;
+  wicks: Shelf["wicks"];
+  onLook: () => void;
+}
+
+/** What is filled, drawn, with what goes into one. */
+const LineHead = memo(function LineHead({ line: { product, body }, fillMg, scale }: Pick<LineProps, "line" | "fillMg" | "scale">) {
+  const units = useUnits();
+  return (
+    <>
+      <JarSection {...body} wicks={null} headspaceUm={null} fillMg={fillMg} scale={scale} />
+      <div className="min-w-0 pb-2">
+        <div className="font-bold break-words">
+          {product?.name ?? body.name}
+          {body.state === "tester" ? <span className="font-normal text-safety"> ⚠ tester</span> : null}
+          {body.body === "mould" && !product ? (
+            <span className="font-normal text-soft">
+              {" "}
+              {body.state}
+              {(body.cavities ?? 1) > 1 ? `, ${body.cavities} at a time` : ""}
+            </span>
+          ) : null}
+        </div>
+        <span className="figure text-[20px]">{units.g(fillMg)}</span> <span className="text-soft">each{product ? `, ${body.name}` : ""}</span>
+        {product?.wickId && product.wickTest !== "tested" ? (
+          <div className={`text-[14px] ${product.wickTest === "failed" ? "font-semibold text-safety" : "text-soft"}`}>
+            {product.wickTest === "failed" ? "⚠ its wick failed" : "wick test due"}
+          </div>
+        ) : null}
+      </div>
+    </>
+  );
+});
+
+/** How far a line is filled, and with which wicks. */
+function LineChoices({ line: { key, product, body }, wicks, fields, onLook }: Pick<LineProps, "line" | "wicks" | "onLook"> & { fields: LineFields }) {
+  const name = product?.name ?? body.name;
+  return (
+    <div className="col-span-full -mt-2 flex flex-wrap items-start justify-end gap-2">
+      {body.body === "vessel" ? (
+        <select
+          aria-label={`How far ${name} is filled`}
+          className="entry !w-auto !min-h-[44px] !py-0 text-[15px]"
+          value={fields.text(`part:${key}`)}
+          onChange={(event) => fields.set(`part:${key}`, event.target.value)}
+        >
+          {PARTS.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </select>
+      ) : null}
+      <div className="w-[230px]">
+        <Chooser
+          quiet
+          label={`Wick of ${name}`}
+          value={fields.text(`wick:${key}`)}
+          options={[{ value: "", name: "no wick" }, ...wicks.map((one) => ({ value: one.id, name: one.name, note: one.kind }))]}
+          onLook={onLook}
+          onValue={(value) => fields.set(`wick:${key}`, value)}
+        />
+      </div>
+      {fields.text(`wick:${key}`) ? (
+        <select
+          aria-label={`Wicks in one ${name}`}
+          className="entry !w-auto !min-h-[44px] !py-0 text-[15px]"
+          value={fields.text(`wicks:${key}`)}
+          onChange={(event) => fields.set(`wicks:${key}`, event.target.value)}
+        >
+          {[1, 2, 3].map((n) => (
+            <option key={n} value={n}>
+              {n} each
+            </option>
+          ))}
+        </select>
+      ) : null}
+    </div>
+  );
+}
+
+/** Everything that can be filled, drawn to one scale, with its count, its wick and how far it is filled. */
+export function Bodies({
+  lines,
+  fillOf,
+  picked,
+  wicks,
+  fields,
+  scale,
+  onLook,
+}: {
+  lines: readonly Line[];
+  /** What goes into one piece, as it is worked out, by the line's key. */
+  fillOf: (key: string) => number;
+  picked: ReadonlySet<string>;
+  wicks: Shelf["wicks"];
+  fields: LineFields;
+  scale: number;
+  onLook: () => void;
+}) {
+  return (
+    <ul>
+      {lines.map((line) => (
+        <li
+          key={line.key}
+          className="grid grid-cols-[100px_minmax(0,1fr)_84px] items-end gap-3 border-b border-line py-2 sm:grid-cols-[120px_minmax(0,1fr)_96px]"
+        >
+          <LineHead line={line} fillMg={fillOf(line.key)} scale={scale} />
+          <Field label="Count" of={line.product?.name ?? line.body.name} {...fields.bind(`count:${line.key}`)} inputMode="numeric" placeholder="0" />
+          {picked.has(line.key) ? <LineChoices line={line} wicks={wicks} fields={fields} onLook={onLook} /> : null}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,58 @@
+"use client";
+
+import { useEffect, useState } from "react";
+import { callAction } from "@/forms/call-action";
+import { useWorkshop } from "@/log/workshop";
+import { renewCalendar } from "@/server/planning/commands";
+import { useRouter } from "@/ui/address";
+import { toast } from "@/ui/toast";
+
+/** The address from which a calendar program reads pours, sets, cures and tests. */
+export function CalendarAddress({ calendarKey }: { calendarKey: string | null }) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [origin, setOrigin] = useState("");
+  useEffect(() => setOrigin(window.location.origin), []);
+  const address = calendarKey ? `${origin}/api/calendar/${calendarKey}.ics` : "";
+  const renew = async () => {
+    const out = await callAction(renewCalendar(place, {}));
+    if (!out.ok) return toast(out.message);
+    router.refresh();
+    toast(calendarKey ? "The calendar has a new address; the old one opens nothing any more." : "The calendar has an address.");
+  };
+  return (
+    <section aria-label="Calendar" className="unprinted text-[15px]">
+      <h2 className="text-[17px]">In your calendar</h2>
+      {calendarKey ? (
+        <>
+          <p className="mt-1">Give this address to a calendar program on this machine. Whoever knows it can read the plan.</p>
+          <p className="mt-1 font-mono text-[13px] break-all">{address}</p>
+          <p className="mt-1 flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="press"
+              onClick={() =>
+                void navigator.clipboard.writeText(address).then(
+                  () => toast("Copied."),
+                  () => toast("It could not be copied: mark it and copy it by hand."),
+                )
+              }
+            >
+              Copy
+            </button>
+            <button type="button" className="press" onClick={() => void renew()}>
+              New address
+            </button>
+          </p>
+        </>
+      ) : (
+        <>
+          <p className="mt-1">Pours, later pours, ends of set and cure, and tests, as a calendar that follows the plan.</p>
+          <button type="button" className="press mt-1" onClick={() => void renew()}>
+            Make an address
+          </button>
+        </>
+      )}
+    </section>
+  );
+}

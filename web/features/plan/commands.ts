@@ -1,0 +1,16 @@
+"use server";
+
+import { ok, type Result, reject } from "@hearth/core";
+import { batchWanted, startBatchIn } from "@/server/batches/start-batch";
+import { command } from "@/server/http/command";
+
+/** Starts a batch: works the amounts out again on the server, freezes them with all they rest on, and records the start. */
+export async function startBatch(place: unknown, input: unknown): Promise<Result<{ id: string; number: number }>> {
+  return command("plan", batchWanted, place, input, async (wanted, context) => {
+    if (wanted.startedAt && Date.parse(wanted.startedAt) > Date.parse(context.now) + 90_000)
+      return reject("That start is still to come.", { startedAt: ["Still to come."] });
+    const outcome = await startBatchIn(context.db, context, wanted);
+    if (!outcome.ok) return outcome;
+    return ok({ id: outcome.value.id, number: outcome.value.number });
+  });
+}

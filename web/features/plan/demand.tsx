@@ -1,0 +1,125 @@
+"use client";
+
+import { type DemandProduct, dayAt, missOf, type PlannedPot, type PlanningSettings, planDemand, remedyOf, type Store, shoppingOf, weeksOf } from "@hearth/core";
+import { useMemo } from "react";
+import type { DemandRow } from "@/server/planning/planning";
+import { Link } from "@/ui/address";
+import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
+import { useNow, useUnits } from "@/ui/units";
+import { CalendarAddress } from "./calendar-address";
+import { SeasonDays } from "./demand-days";
+import { WantedList } from "./demand-list";
+import { SeasonWeeks } from "./demand-weeks";
+import { SeasonSettings } from "./planning-settings";
+import { SeasonShopping } from "./shopping-list";
+import { SeasonWorth } from "./what-if";
+
+interface SeasonProps {
+  lines: DemandRow[];
+  products: DemandProduct[];
+  choices: { id: string; name: string }[];
+  settings: PlanningSettings;
+  version: number;
+  calendarKey: string | null;
+  draws: [string, [string, number][]][];
+  stores: Store[];
+}
+
+const pieces = (n: number) => (n === 1 ? "1 piece" : `${n} pieces`);
+
+/** From what is wanted, by when, to pots with their days, what is to be bought, and what holds it up. */
+export function SeasonPlan(props: SeasonProps) {
+  const { lines, products, choices, settings } = props;
+  const units = useUnits();
+  const now = useNow(60_000);
+  const today = dayAt(now, units.zone);
+  // Within a day nothing changes but by hand.
+  const at = useMemo(() => ({ now, zone: units.zone }), [today, units.zone]);
+  const season = useMemo(() => planDemand(lines, products, settings, at), [lines, products, settings, at]);
+  const draws = useMemo(() => new Map(props.draws.map(([id, each]) => [id, new Map(each)])), [props.draws]);
+  const toBuy = useMemo(() => shoppingOf(season.pots, draws, props.stores), [season, draws, props.stores]);
+  const weeks = useMemo(() => weeksOf(season, settings), [season, settings]);
+  const miss = missOf(season);
+  const late = season.pots.filter((pot) => pot.is === "late");
+  const untested = [...new Set(season.pots.filter((pot) => pot.untested).flatMap((pot) => pot.lines.map((line) => line.productId)))]
+    .map((id) => products.find((one) => one.id === id))
+    .filter((one) => one && !one.tested);
+  const first = season.pots.find((pot) => pot.day !== null)?.day ?? null;
+  return (
+    <PageLayout
+      title="What is wanted"
+      lead="Type what must be ready and by when. It becomes pots with their days: late enough to gather, early enough to cure."
+      actions={
+        <>
+          {first ? (
+            <Link className="act" href={`/plan/day?on=${first}`} data-next-step>
+              Timetable of {units.onDay(first)}
+            </Link>
+          ) : null}
+          <button type="button" className="press" onClick={() => window.print()} disabled={lines.length === 0}>
+            Print
+          </button>
+        </>
+      }
+      side={
+        <>
+          {season.unknown.length > 0 ? (
+            <Warn>{season.unknown.length} lines name a product that cannot be made as it stands: look at its vessel and formula.</Warn>
+          ) : null}
+          {miss.late > 0 ? (
+            <Warn>
+              {pieces(miss.late)} would be late. {miss.minimum > 0 ? `${pieces(miss.minimum)} would have the minimum cure only.` : ""}
+            </Warn>
+          ) : miss.minimum > 0 ? (
+            <Warn>{pieces(miss.minimum)} would have the minimum cure only.</Warn>
+          ) : null}
+          {late.slice(0, 4).map((pot) => (
+            <LatePot key={pot.key} pot={pot} {...{ products, settings }} />
+          ))}
+          {untested.length > 0 ? (
+            <Caution title="Not tested">
+              {untested.map((one) => one?.name).join(", ")}: a candle that was never burned to its end with these wicks should not be sold. Plan the test first;
+              follow your local rules and your insurer.
+            </Caution>
+          ) : null}
+          <SeasonWorth {...{ lines, products, settings, season, at }} />
+          <CalendarAddress calendarKey={props.calendarKey} />
+          <Aside title="How the days are found">
+            What is of one formula and wanted within {settings.gatherDays} days shares pots. Each pot goes on the last working day that leaves the recommended
+            cure and {settings.aheadDays === 1 ? "a day" : `${settings.aheadDays} days`} to finish it, where hands, burners and table have room. What finds none
+            goes on the first day that has room.
+          </Aside>
+        </>
+      }
+    >
+      <WantedList lines={lines} choices={choices} pots={season.pots} />
+      {season.pots.length > 0 ? (
+        <>
+          <SeasonDays pots={season.pots} products={products} settings={settings} />
+          <SeasonWeeks {...{ weeks, lines, products, settings, season, at }} />
+          <SeasonShopping toBuy={toBuy} drawn={draws.size > 0} />
+        </>
+      ) : null}
+      <SeasonSettings settings={settings} version={props.version} />
+    </PageLayout>
+  );
+}
+
+/** By how much a pot misses its day, and what would make it. */
+function LatePot({ pot, products, settings }: { pot: PlannedPot; products: DemandProduct[]; settings: PlanningSettings }) {
+  const units = useUnits();
+  const { cureDays, formulas } = remedyOf(pot, products, settings, units.zone);
+  return (
+    <section className="text-[15px]">
+      <h2 className="text-[17px]">{pot.formulaName}</h2>
+      <p className="mt-1">
+        Wanted by {units.onDay(pot.wantedOn ?? "")}
+        {pot.day ? `, poured on ${units.onDay(pot.day)} at the earliest` : ""}: {pot.short} {pot.short === 1 ? "day" : "days"} too late even for the minimum
+        cure.{" "}
+        {cureDays < 1
+          ? "No cure is short enough: the day itself has to move."
+          : `Only a wax that cures within ${cureDays} ${cureDays === 1 ? "day" : "days"} would do${formulas.length > 0 ? `: ${formulas.slice(0, 3).join(", ")}` : "; none of your formulas has one"}.`}
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,224 @@
+"use client";
+
+import { VolumeNote } from "@/forms/amount";
+import { Chooser } from "@/forms/chooser";
+import { Field } from "@/forms/fields";
+import { suggestedFirst } from "@/forms/matches";
+import type { Product } from "@/server/products/products";
+import { commonScale, JarSection } from "@/ui/jar-section";
+import { useUnits } from "@/ui/units";
+import { press } from "@/ui/variants";
+import type { FillLine } from "./fill-model";
+import { FoundMix } from "./found-mix";
+import type { FillState } from "./use-fill";
+
+/** How much of what is there the mix uses: the dark part is used. */
+function UsedBar({ have, left }: { have: number; left: number }) {
+  const used = have > 0 ? Math.max(0, Math.min(1, 1 - left / have)) : 0;
+  return (
+    <div aria-hidden="true" className="mt-1 h-[10px] max-w-[320px] border-2 border-ink bg-wax">
+      <div className="h-full bg-ink" style={{ width: `${used * 100}%` }} />
+    </div>
+  );
+}
+
+/** What the mix aims at, the search for it, and what was found. */
+export function TheMix({ fill: { fields, solver, lines, fault, mixture, solved, formulas, spareNow } }: { fill: FillState }) {
+  const units = useUnits();
+  return (
+    <section className="sheet mb-6" aria-label="The mix">
+      <div className="grid items-start gap-x-4 sm:grid-cols-[minmax(0,1fr)_110px_auto]">
+        <Field
+          label="The mix that"
+          {...fields.bind("aim")}
+          options={[
+            { value: "use", label: "uses most of it up" },
+            { value: "earn", label: "earns most" },
+          ]}
+        />
+        <Field label="Spare" unit="%" {...fields.bind("spare")} inputMode="decimal" />
+        {solver.state.is === "looking" ? (
+          <button type="button" className={press({ size: "gloved", className: "mt-[20px]" })} onClick={solver.stop}>
+            Looking for it: stop
+          </button>
+        ) : (
+          <button type="submit" className="act mt-[20px]" data-next-step disabled={lines.length === 0}>
+            Find the mix
+          </button>
+        )}
+      </div>
+      <div aria-live="polite" className="mt-1">
+        {fault ? <p className="font-semibold text-hot">▲ {fault}</p> : null}
+        {solver.state.is === "failed" ? <p className="font-semibold text-hot">▲ {solver.state.message}</p> : null}
+        {mixture && solved ? (
+          <FoundMix mixture={mixture} aim={solved.aim} lines={solved.lines} formulas={formulas} />
+        ) : solver.state.is === "idle" && !fault ? (
+          <p className="text-[15px] text-soft">
+            With {units.percent(spareNow)} spare on every jar. Give a least where an order has to be met, and a most where the market ends.
+          </p>
+        ) : null}
+      </div>
+    </section>
+  );
+}
+
+/** A formula and a vessel of a line that is no product yet. */
+function FormulaInVessel({ line, index, fill: { formulas, known, bodies, change, need } }: { line: FillLine; index: number; fill: FillState }) {
+  const units = useUnits();
+  const { stocks, lately } = known;
+  return (
+    <div className="min-w-0 max-md:col-span-2">
+      <Chooser
+        label={`Formula${index ? ` ${index + 1}` : ""}`}
+        value={line.formula}
+        options={formulas.map((one) => ({ value: one.id, name: one.name }))}
+        onLook={known.look}
+        onValue={(formula) => {
+          change(line.key, { formula });
+          need(formula);
+        }}
+      />
+      <Chooser
+        label="in"
+        value={line.body}
+        options={suggestedFirst(bodies, lately, (id) => stocks[id]?.onHand).map((one) => ({
+          value: one.id,
+          name: one.name,
+          note: stocks[one.id] ? `${stocks[one.id]?.onHand} on hand` : units.g(one.workingFillMg),
+        }))}
+        onLook={known.look}
+        onValue={(id) => change(line.key, { body: id })}
+      />
+    </div>
+  );
+}
+
+/** One line: what it is, what one earns, how many at least and at most, how many alone, and how many in the mix. */
+function Line({ line, index, scale, fill }: { line: FillLine; index: number; scale: number; fill: FillState }) {
+  const { fields, limiting, mixture, solved, nameOf } = fill;
+  const alone = fill.aloneOf(line);
+  const at = solved?.lines.findIndex((one) => one.key === line.key) ?? -1;
+  const fresh = at >= 0 && solved?.lines[at]?.formula === line.formula && solved?.lines[at]?.body === line.body;
+  const body = fill.bodyOf(line);
+  return (
+    <li className="grid grid-cols-2 items-center gap-x-3 border-b border-line py-2 md:grid-cols-[76px_minmax(0,1fr)_92px_76px_76px_104px_96px_44px]">
+      <div className="flex justify-center max-md:hidden">
+        {body ? <JarSection {...body} wicks={null} headspaceUm={null} fillMg={body.workingFillMg} scale={scale} /> : null}
+      </div>
+      {line.product ? (
+        <div className="min-w-0 max-md:col-span-2">
+          <div className="text-[18px] font-bold break-words">{line.product.name}</div>
+          <div className="text-[15px] text-soft">
+            {line.product.formulaName} in {body?.name ?? "something no longer here"}
+          </div>
+        </div>
+      ) : (
+        <FormulaInVessel line={line} index={index} fill={fill} />
+      )}
+      <Field label="One earns" {...fields.bind(`${line.key}:worth`)} inputMode="decimal" hint="Price less cost." />
+      <Field label="Least" {...fields.bind(`${line.key}:least`)} inputMode="numeric" />
+      <Field label="Most" {...fields.bind(`${line.key}:most`)} inputMode="numeric" />
+      <div>
+        <div className="text-[15px] text-soft">alone</div>
+        <div className="figure text-[34px] leading-none" data-alone>
+          {alone ? alone.n : "–"}
+        </div>
+        <div className="text-[13px] leading-tight text-soft">{alone ? `limited by ${limiting[alone.limitedBy]?.name}` : "nothing limits it"}</div>
+      </div>
+      <div aria-live="polite">
+        <div className="text-[15px] font-semibold">in the mix</div>
+        <div className="figure text-[44px] leading-none text-inside">{mixture && fresh ? mixture.counts[at] : "–"}</div>
+      </div>
+      <button type="button" className="press mt-[26px] !px-0" aria-label={`Leave out ${nameOf(line)}`} onClick={() => fill.leaveOut(line.key)}>
+        ✕
+      </button>
+    </li>
+  );
+}
+
+/** What it could become: the lines, and another of them. */
+export function Lines({ fill, products }: { fill: FillState; products: Product[] }) {
+  const { lines, bodyOf, known } = fill;
+  const scale = commonScale(
+    lines.flatMap((line) => bodyOf(line) ?? []),
+    60,
+    72,
+  );
+  return (
+    <section aria-label="Products">
+      <h2 className="border-b-[3px] border-ink pb-1">What it could become</h2>
+      <ul>
+        {lines.map((line, index) => (
+          <Line key={line.key} line={line} index={index} scale={scale} fill={fill} />
+        ))}
+      </ul>
+      <div className="mt-3 grid items-end gap-3 sm:grid-cols-[minmax(0,360px)_auto]">
+        <Chooser
+          label="Another product"
+          value=""
+          options={(known.whole?.products ?? products)
+            .filter((one) => !one.archived && !lines.some((line) => line.product?.id === one.id))
+            .map((one) => ({ value: one.id, name: one.name, note: one.formulaName }))}
+          onLook={known.look}
+          onValue={(id) => {
+            const product = (known.whole?.products ?? products).find((one) => one.id === id);
+            if (!product) return;
+            fill.addProduct(product);
+          }}
+        />
+        <button type="button" className="press mb-6" onClick={fill.addFormula}>
+          + a formula in a vessel
+        </button>
+      </div>
+    </section>
+  );
+}
+
+/** The materials that limit, how much is there of each, and what the mix leaves. */
+export function WhatIsThere({ fill: { materials, solved, mixture, haveOf, fields } }: { fill: FillState }) {
+  const units = useUnits();
+  const write = (one: { counted: boolean }, amount: number) => (one.counted ? String(amount) : units.bulk(amount));
+  return (
+    <section className="mt-6" aria-label="What is there">
+      <h2 className="border-b-[3px] border-ink pb-1">What is there</h2>
+      <ul>
+        {materials.map((one) => {
+          const row = solved?.materials.findIndex((other) => other.id === one.id) ?? -1;
+          return (
+            <li
+              key={one.id}
+              className="grid grid-cols-[minmax(0,1fr)_120px] items-start gap-x-4 border-b border-line py-1 sm:grid-cols-[minmax(0,1fr)_130px_110px_110px]"
+            >
+              <div className="pt-[26px]">
+                <span className="font-semibold">{one.name}</span> <span className="text-soft">{one.is}</span>
+                {mixture && row >= 0 ? <UsedBar have={haveOf(one.id)?.mg ?? 0} left={mixture.left[row] ?? 0} /> : null}
+              </div>
+              <Field label="There" unit={one.counted ? "pieces" : units.mass} {...fields.bind(`have:${one.id}`)} placeholder="plenty" />
+              {one.counted ? (
+                <span />
+              ) : (
+                <Field
+                  label="Use it up"
+                  {...fields.bind(`use:${one.id}`)}
+                  options={[
+                    { value: "yes", label: "yes" },
+                    { value: "no", label: "no" },
+                  ]}
+                />
+              )}
+              <div className="text-right">
+                <div className="text-[15px] text-soft">left over</div>
+                <div className="figure text-[24px]">{mixture && row >= 0 ? write(one, mixture.left[row] ?? 0) : "–"}</div>
+              </div>
+              {one.density != null ? (
+                <div className="col-span-full">
+                  <VolumeNote amount={(haveOf(one.id) as never) ?? undefined} density={one.density} />
+                </div>
+              ) : null}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}

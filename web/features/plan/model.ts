@@ -1,0 +1,224 @@
+import {
+  type BatchPlan,
+  billOf,
+  type ChosenProduct,
+  costOf,
+  costPerPiece,
+  drawing,
+  type FillPart,
+  type FormulaSpec,
+  gathered,
+  marginOf,
+  materialsOf,
+  overheadCosts,
+  type PieceCost,
+  type Planned,
+  type PlanOrder,
+  type Process,
+  planBatch,
+  type Rates,
+  type Scale,
+  type Scales,
+  scalesFor,
+  suitedWicks,
+  WeighOutError,
+  workOut,
+} from "@hearth/core";
+import type { CustomProcess, PresetChoice } from "@/server/formulas/processes";
+import type { Shelf, Stocks } from "@/server/inventory/shelf";
+import type { Product } from "@/server/products/products";
+
+export interface PlanFormula {
+  id: string;
+  name: string;
+  versionId: string;
+  number: number;
+  spec: FormulaSpec;
+}
+
+/** One line of a plan: a product of the workshop, or a body of the shelf that is filled with the formula. */
+export interface Line {
+  key: string;
+  product: Product | null;
+  body: Body;
+}
+
+/** The lines of a plan: the formula's products, then the bodies that are not among them, and what was added by hand. */
+export function linesOf(bodies: readonly Body[], products: readonly Product[], added: readonly string[], most: number): Line[] {
+  const own = products.flatMap((product): Line[] => {
+    const body = bodies.find((one) => one.id === product.bodyId);
+    return body ? [{ key: product.id, product, body }] : [];
+  });
+  const rest = bodies.filter((body) => !own.some((line) => line.body.id === body.id));
+  const shown = rest.filter((body, at) => at < most || added.includes(body.id));
+  return [...own, ...shown.map((body): Line => ({ key: body.id, product: null, body }))];
+}
+
+/** A body that can be filled: a vessel, or a mold. */
+export type Body = Omit<ChosenProduct, "count" | "part" | "chosenWicks"> & { state: string; family?: string };
+
+/** What stands on the shelf to be filled: vessels for sale, testers, then molds. */
+export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessels"][number]) => string | null): Body[] {
+  const vessels = shelf.vessels
+    .filter((one) => !one.archived && notToBeFilled(one) === null)
+    .sort((a, b) => Number(a.state === "tester") - Number(b.state === "tester"))
+    .map((one): Body => ({ ...one, body: "vessel" }));
+  const moulds = shelf.moulds
+    .filter((one) => !one.archived)
+    .map(
+      (one): Body => ({
+        id: one.id,
+        body: "mould",
+        name: one.name,
+        statedFillMg: one.fillMg,
+        workingFillMg: one.fillMg,
+        soldByWeight: false,
+        innerTopUm: one.innerTopUm,
+        innerBottomUm: one.innerBottomUm,
+        heightUm: one.heightUm,
+        cavities: one.cavities,
+        state: one.kind,
+      }),
+    );
+  return [...vessels, ...moulds];
+}
+
+/** The wick of the shelf that is said to suit a body and a family of wax best: the narrowest span that holds its diameter. None for melts. */
+export function suitedWick(body: Body, family: string, wicks: Shelf["wicks"]): Shelf["wicks"][number] | null {
+  if (body.state === "melt tray" || body.state === "silicone mould") return null;
+  const inUse = wicks.filter((one) => !one.archived);
+  return suitedWicks(inUse, Math.min(body.innerTopUm, body.innerBottomUm), family)[0] ?? null;
+}
+
+export interface ProcessChoice {
+  value: string;
+  name: string;
+  process: Process;
+}
+/** The processes to choose from: the formula's own first, then the workshop's, then the ready-made that suit. */
+export function processChoices(formula: PlanFormula | null, own: readonly CustomProcess[], ready: readonly PresetChoice[], family: string): ProcessChoice[] {
+  return [
+    ...(formula ? [{ value: "formula", name: `the formula's own: ${formula.spec.process.name}`, process: formula.spec.process }] : []),
+    ...own.map((one) => ({ value: `own:${one.id}`, name: one.name, process: one.process })),
+    ...ready.filter((one) => one.families.includes(family)).map((one) => ({ value: `ready:${one.id}`, name: one.name, process: one.process })),
+  ];
+}
+
+export const scalesOfShelf = (shelf: Shelf): Scale[] =>
+  shelf.instruments.flatMap((one) =>
+    one.kind === "scale" && one.resolutionUg
+      ? [{ id: one.id, name: one.name, resolutionUg: one.resolutionUg, unit: one.scaleUnit, capacityMg: one.capacityMg }]
+      : [],
+  );
+
+export interface Wanted {
+  process: Process;
+  pots: PlanFormula[];
+  products: ChosenProduct[];
+  start?: PlanOrder["start"];
+  sparePpm: number;
+  staysMg: number | null;
+  pitcherMg: number | null;
+  scales: Scale[];
+  /** Chosen by hand; what suits where nothing is. */
+  waxScale: string;
+  oilScale: string;
+}
+
+export type Worked =
+  | { ok: true; planned: Planned; plan: BatchPlan; scales: Scales; spareMg: number }
+  | { ok: false; field: "vessels" | "load_percent" | "start" | "pitcher_capacity_g" | "scale"; message: string };
+
+/** Works a plan out: amounts, scales and what stays in the pitchers; or says what is in its way. */
+export function workPlan(wanted: Wanted, shelf: Shelf): Worked {
+  const { scales } = wanted;
+  const asked = wanted.products.reduce((sum, one) => sum + one.workingFillMg * one.count, 0);
+  const load = Math.max(0, ...wanted.pots.map((pot) => pot.spec.loadPpm / 1_000_000));
+  const suited = scalesFor(scales, Math.round((wanted.start ? ("waxMg" in wanted.start ? wanted.start.waxMg : wanted.start.totalMg) : asked) * load));
+  if (!suited)
+    return {
+      ok: false,
+      field: "scale",
+      message: "There is no scale on the shelf. Put yours there, with its step: every amount is rounded to what it can show.",
+    };
+  const chosen: Scales = {
+    wax: scales.find((one) => one.id === wanted.waxScale) ?? suited.wax,
+    oil: scales.find((one) => one.id === wanted.oilScale) ?? suited.oil,
+  };
+  const order: PlanOrder = {
+    process: wanted.process,
+    pots: wanted.pots,
+    products: wanted.products,
+    start: wanted.start,
+    sparePpm: wanted.sparePpm,
+    pitcherMg: wanted.pitcherMg,
+    scales: chosen,
+  };
+  try {
+    let planned = workOut(order, shelf);
+    let spareMg = 0;
+    if (wanted.staysMg && !wanted.start) {
+      // What stays in the pitchers can itself ask for one pitcher more.
+      const pitchers = (total: number) => (wanted.pitcherMg ? Math.ceil(total / wanted.pitcherMg) : 1);
+      const most = Math.max(...planned.pots.map((one) => one.totalMg));
+      spareMg = wanted.staysMg * pitchers(most);
+      spareMg = wanted.staysMg * pitchers(most + spareMg);
+      planned = workOut({ ...order, spareMg }, shelf);
+    }
+    return { ok: true, planned, plan: planBatch({ ...order, spareMg }, shelf), scales: chosen, spareMg };
+  } catch (error) {
+    if (!(error instanceof WeighOutError)) throw error;
+    return { ok: false, field: error.field, message: error.message };
+  }
+}
+
+/** What the plan takes and there is not enough of. */
+export const shortagesOf = (plan: BatchPlan, stocks: Stocks) =>
+  gathered(billOf(plan)).flatMap((line) => {
+    const there = stocks[line.materialId]?.onHand;
+    return there !== undefined && there < line.amount ? [{ ...line, there: Math.max(0, there) }] : [];
+  });
+
+/** What one piece would cost, and what is left of the price where a product says it. */
+export interface PlannedCost extends PieceCost {
+  margin: ReturnType<typeof marginOf>;
+}
+
+/**
+ * What one piece of each line would cost from the oldest lots, with its pack, hands and heat where it is a product; nothing
+ * where no lot of what is in the pots has a cost. Lines and the plan's products stand in one order.
+ */
+export function costsOf(plan: BatchPlan, stocks: Stocks, picked: readonly { key: string }[], products: readonly Product[], rates: Rates): PlannedCost[] {
+  return materialCosts(plan, stocks).map((one, at) => {
+    const product = products.find((other) => other.id === picked[at]?.key);
+    if (!product) return { ...one, margin: null };
+    const cost = one.cost + overheadCosts(product, rates).reduce((sum, line) => sum + line.cost, 0);
+    return { key: one.key, cost, margin: marginOf(product.price, product.pack, cost) };
+  });
+}
+
+function materialCosts(plan: BatchPlan, stocks: Stocks): PieceCost[] {
+  // Each lot is taken once: by the pots in their order, then by the products in theirs.
+  const takers = new Map<string, ReturnType<typeof drawing>>();
+  const cost = (id: string, amount: number) => {
+    const take = takers.get(id) ?? drawing(stocks[id]?.left ?? []);
+    takers.set(id, take);
+    return costOf(take(amount)).cost;
+  };
+  const potCosts = plan.pots.map(() => 0);
+  const parts = new Map<string, number>();
+  for (const line of billOf(plan)) {
+    const of = cost(line.materialId, line.amount);
+    if ("pot" in line.for) potCosts[line.for.pot] = (potCosts[line.for.pot] ?? 0) + of;
+    else parts.set(line.for.product, (parts.get(line.for.product) ?? 0) + of);
+  }
+  if (potCosts.reduce((sum, one) => sum + one, 0) <= 0) return [];
+  return costPerPiece(
+    potCosts,
+    plan.products.map((one) => ({ key: one.key, fillsMg: one.fillsMg ?? [one.fillMg], count: one.count, pieceCost: (parts.get(one.key) ?? 0) / one.count })),
+  );
+}
+
+export const familyOf = (formula: Pick<PlanFormula, "spec"> | null, shelf: Shelf): string =>
+  formula ? (materialsOf(formula.spec, shelf).named[0]?.family ?? "") : "";
+export type Part = FillPart | null;

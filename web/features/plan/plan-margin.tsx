@@ -1,0 +1,109 @@
+"use client";
+
+import type { ChosenProduct, GelFault, WeighOutWarning } from "@hearth/core";
+import { Link } from "@/ui/address";
+import { Aside, Caution, Warn } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import type { shortagesOf } from "./model";
+
+/** What is to be looked at before a plan is begun: what is missing, over a limit, or not as it should be. */
+export function PlanMargin({
+  noScale,
+  fault,
+  gel,
+  picked,
+  fillAt,
+  shortage,
+  warnings,
+}: {
+  noScale: boolean;
+  /** Why nothing can be worked out. */
+  fault: string | null;
+  /** What stands against a gel candle. */
+  gel: GelFault[];
+  picked: (ChosenProduct & { state: string; key: string })[];
+  fillAt: (id: string) => number;
+  shortage: ReturnType<typeof shortagesOf>;
+  warnings: WeighOutWarning[];
+}) {
+  const units = useUnits();
+  const short = picked.filter((one) => one.soldByWeight && !one.part && fillAt(one.key) < one.statedFillMg);
+  const testers = picked.filter((one) => one.state === "tester");
+  const unwicked = picked.filter((one) => !one.chosenWicks && one.body === "vessel");
+  return (
+    <>
+      {noScale ? (
+        <Warn>
+          There is no scale on the shelf. <Link href="/shelf#instrument">Put yours there</Link>, with its step: every amount is rounded to what it can show.
+        </Warn>
+      ) : fault ? (
+        <Warn>{fault}</Warn>
+      ) : null}
+      {gel.map((one) =>
+        one.weight === "stop" ? (
+          <Caution key={one.message} title="Not in gel">
+            {units.say(one.message)}
+          </Caution>
+        ) : (
+          <Warn key={one.message}>{units.say(one.message)}</Warn>
+        ),
+      )}
+      {short.map((one) => (
+        <Warn key={one.id}>
+          {one.name} is sold by weight but filled to {units.g(fillAt(one.key))}, below its stated {units.g(one.statedFillMg)}. A buyer would be short-changed.
+        </Warn>
+      ))}
+      {shortage.map((one) => (
+        <Warn key={one.materialId}>
+          {one.name}: {one.counted ? `${one.amount} are needed, ${one.there} there` : `${units.g(one.amount)} is needed, ${units.g(one.there)} there`}.
+        </Warn>
+      ))}
+      {warnings
+        .filter((one) => one.code !== "no-spare" && one.code !== "finer-scale" && !one.below)
+        .map((one) => (
+          <Warn key={one.code}>{units.say(one.message)}</Warn>
+        ))}
+      {warnings.flatMap(({ below }) =>
+        below
+          ? [
+              <Warn key={`${below.kind} ${below.name}`}>
+                {below.name} comes to {units.about(Math.round(below.exactMg))}, less than half a mark of its scale: nothing of it would be weighed. Use a finer
+                scale, make a larger batch
+                {below.premix
+                  ? `, or premix it: ${units.g(below.premix.partMg)} in ${units.g(below.premix.inMg)} of ${below.kind === "fragrance" ? "the rest of the fragrance" : "wax"}, and weigh ${units.g(below.premix.takeMg)} of that`
+                  : ""}
+                .
+              </Warn>,
+            ]
+          : [],
+      )}
+      {warnings.flatMap((one) =>
+        one.finer
+          ? [
+              <Aside key={one.message} title="A finer scale for the oil">
+                In steps of {units.resolution({ resolutionUg: one.finer.resolutionUg })}, {units.g(one.finer.waxMg)} wax and{" "}
+                {units.onScale(one.finer.fragranceMg, { resolutionUg: one.finer.resolutionUg })} fragrance would hold{" "}
+                {units.n(one.finer.loadPercentOfWax, 2, true)} % of the wax.
+              </Aside>,
+            ]
+          : [],
+      )}
+      {testers.length > 0 ? <Caution title="Testers">{testers.map((one) => one.name).join(", ")}: for your own burns only, never for sale.</Caution> : null}
+      {picked.some((one) => one.part?.kind === "half") ? (
+        <Aside title="Half fills">They show how the lower half burns, early. A half fill never counts as a full test.</Aside>
+      ) : null}
+      {unwicked.length > 0 ? (
+        <Aside title="No wick">
+          {unwicked.map((one) => one.name).join(", ")}: no wick is chosen. Melts need none; for a candle choose one, so that it is drawn and costed.
+        </Aside>
+      ) : null}
+      {warnings.some((one) => one.code === "no-spare") ? (
+        <Aside title="Spare">{units.say(warnings.find((one) => one.code === "no-spare")?.message ?? "")}</Aside>
+      ) : null}
+      <Aside title="Weigh, never measure">Everything here is by weight. A fluid ounce of oil is not an ounce.</Aside>
+      <Caution title="Before you melt">
+        Wipe vessels with alcohol and let it dry completely: it burns. A cracked jar is thrown away. Grease-fire extinguisher at hand.
+      </Caution>
+    </>
+  );
+}

@@ -1,0 +1,85 @@
+"use client";
+
+import { fillOf, innerOf } from "@hearth/core";
+import { Field } from "@/forms/fields";
+import { useUnits } from "@/ui/units";
+import { FromWeight } from "./from-weight";
+import type { PlannerState } from "./use-planner";
+
+/** How much more than the fills is made, what it begins from, and on which scales. */
+export function PlanOptions({ plan }: { plan: PlannerState }) {
+  const units = useUnits();
+  const { fields, from, pots, scales, worked, fault } = plan;
+  const scaleOptions = (suited: string) => [
+    { value: "", label: `as suits: ${suited}` },
+    ...scales.map((one) => ({ value: one.id ?? "", label: `${one.name} (${units.resolution(one)})` })),
+  ];
+  return (
+    <div className="mt-3 grid grid-cols-2 gap-x-4 gap-y-1">
+      <Field
+        label="Spare"
+        unit="%"
+        {...fields.bind("spare")}
+        inputMode="decimal"
+        hint={from === "vessels" ? "For the pitcher and the top-up." : "Not added to a weight."}
+      />
+      {pots > 1 ? (
+        <span />
+      ) : (
+        <Field
+          label="Work from"
+          {...fields.bind("from")}
+          options={[
+            { value: "vessels", label: "the fills of the vessels" },
+            { value: "wax", label: "a weight of wax" },
+            { value: "total", label: "a total" },
+          ]}
+        />
+      )}
+      {from === "vessels" ? null : (
+        <Field label={from === "wax" ? "Wax to begin from" : "Total to begin from"} unit={units.mass} {...fields.bind("weight")} inputMode="decimal" />
+      )}
+      {scales.length > 0 ? (
+        <>
+          <Field label="Wax on" {...fields.bind("waxScale")} options={scaleOptions(worked?.ok ? worked.scales.wax.name : "the one that takes most")} />
+          <Field label="Oil on" {...fields.bind("oilScale")} options={scaleOptions(worked?.ok ? worked.scales.oil.name : "the finest that takes it")} />
+        </>
+      ) : null}
+      {from === "vessels" ? (
+        <Field
+          label="Stays in each pitcher"
+          unit={units.mass}
+          {...fields.bind("stays")}
+          inputMode="decimal"
+          hint="On its wall and the spoon: beside the spare."
+        />
+      ) : null}
+      <Field
+        label="A pitcher holds"
+        unit={units.mass}
+        {...fields.bind("pitcher")}
+        {...(fault?.field === "pitcher_capacity_g" ? { error: fault.message } : {})}
+        inputMode="decimal"
+        hint={`Like ${units.mass === "g" ? "900 g" : "2 lb"}; empty for one pot.`}
+      />
+      <Field label="Started" {...fields.bind("startedAt")} placeholder="now" hint="For a batch that is entered late." />
+    </div>
+  );
+}
+
+/** Of a plan that begins from a weight: how far that goes over what is counted. */
+export function PlanFromWeight({ plan }: { plan: PlannerState }) {
+  const units = useUnits();
+  const { fields, startFrom, planned, picked, lines, values } = plan;
+  if (!startFrom || !planned || picked.length === 0) return null;
+  return (
+    <FromWeight
+      totalMg={planned.pots[0]?.totalMg ?? 0}
+      weightMg={values.weight ?? 0}
+      picked={picked.map((one) => ({ key: one.key, name: one.name, count: one.count, fillMg: fillOf(innerOf(one), one.workingFillMg, one.part ?? null) }))}
+      others={lines.flatMap(({ key, body }) => (picked.some((one) => one.key === key) ? [] : [{ key, name: body.name, fillMg: body.workingFillMg }]))}
+      onCounts={(counts) => fields.fill(Object.fromEntries(Object.entries(counts).map(([key, n]) => [`count:${key}`, String(n)])))}
+      onWeight={(mg) => fields.set("weight", units.typed.g(units.asShown(mg)))}
+    />
+  );
+}

@@ -1,0 +1,50 @@
+"use client";
+
+import type { Rates } from "@hearth/core";
+import { memo, useMemo } from "react";
+import type { Product } from "@/server/products/products";
+import { FormMessage } from "@/ui/form-message";
+import { costsOf } from "./model";
+import { ToWeigh } from "./to-weigh";
+import { type PlannerState, useBegin } from "./use-planner";
+
+/** What is drawn again only where what is to be weighed changes. */
+const Weights = memo(ToWeigh);
+
+/** What to weigh for the plan, and the buttons that begin it. */
+export function PlanWeights({ plan, products, rates }: { plan: PlannerState; products: Product[]; rates: Rates }) {
+  const { worked, known, startFrom, pots, inPots, chosen, reading, gel, scales, picked } = plan;
+  const { begin, said, busy } = useBegin(plan);
+  const costs = useMemo(() => (worked?.ok ? costsOf(worked.plan, known.stocks, picked, products, rates) : []), [worked, known.stocks, picked, products, rates]);
+  const stopped = busy || reading || !chosen || gel.some((one) => one.weight === "stop") || scales.length === 0;
+  return (
+    <section className="sheet self-start xl:sticky xl:top-3 xl:max-h-[calc(100vh-24px)] xl:overflow-auto" aria-live="polite">
+      <h2>To weigh</h2>
+      {worked?.ok ? (
+        <Weights
+          planned={worked.planned}
+          plan={worked.plan}
+          stocks={known.stocks}
+          fragrances={known.shelf.fragrances}
+          shared={startFrom !== undefined}
+          costs={costs}
+        />
+      ) : (
+        <p className="mt-2 text-soft">
+          {pots > inPots.length
+            ? `This process works ${pots} pots: choose a formula for each.`
+            : chosen
+              ? "Type how many of each, and the weights appear here as you type."
+              : "Choose a formula, then how many of each."}
+        </p>
+      )}
+      <FormMessage className="mt-3">{said}</FormMessage>
+      <button type="button" className="act mt-4 w-full" data-next-step disabled={stopped} onClick={() => begin("batch")}>
+        {busy ? "Starting" : "Start the batch"}
+      </button>
+      <button type="button" className="press mt-2 w-full" disabled={stopped} onClick={() => begin("rehearsal")}>
+        Rehearse it first, with a simulated pot
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,72 @@
+import { good, parseCount, parsePart } from "@hearth/core";
+import { type FieldRule, orNothing } from "@/forms/fields";
+import { massRule, percentRule, whenRule } from "@/forms/rules";
+import type { Shelf } from "@/server/inventory/shelf";
+import type { Formats } from "@/ui/units";
+import { type Line, type Part, suitedWick } from "./model";
+
+const count = {
+  initial: "",
+  parse: (text: string) => (text.trim() === "" ? good(0) : parseCount(text, { least: 0, most: 100_000, name: "jars" })),
+} satisfies FieldRule<number>;
+const part: FieldRule<unknown> = { initial: "full", parse: parsePart };
+const any = (initial: string): FieldRule<unknown> => ({ initial, parse: good });
+
+/** What the amounts begin from. */
+export type From = "vessels" | "wax" | "total";
+
+/** What the fields of the planner mean, beside those of each line. */
+export interface PlannerValues {
+  from?: From;
+  weight?: number | null;
+  spare?: number;
+  pitcher?: number | null;
+  stays?: number | null;
+  startedAt?: string | null;
+}
+
+/** The line that stands for a body first: what is counted of it by its vessel alone is counted there. */
+const firstOf = (lines: readonly Line[], bodyId: string): string | undefined => lines.find((line) => line.body.id === bodyId)?.key;
+
+/** The rules of the planner's fields: those of the whole plan, and of each line its count, part, wick and how many wicks. */
+export function plannerRules(
+  lines: readonly Line[],
+  { units, counts, family, shelf, now }: { units: Formats; counts: Record<string, string>; family: string; shelf: Shelf; now: string },
+): Record<string, FieldRule<unknown>> {
+  return {
+    from: any("vessels"),
+    weight: orNothing(massRule(units)) as FieldRule<unknown>,
+    spare: percentRule({ least: 0, most: 100, name: "a spare" }, "5") as FieldRule<unknown>,
+    waxScale: any(""),
+    oilScale: any(""),
+    stays: orNothing(massRule(units, { most: 1_000_000 })) as FieldRule<unknown>,
+    pitcher: orNothing(massRule(units, { least: 50_000 })) as FieldRule<unknown>,
+    startedAt: whenRule(now, units) as FieldRule<unknown>,
+    ...Object.fromEntries(
+      lines.flatMap(({ key, product, body }) => {
+        const wick = product ? product.wickId : (suitedWick(body, family, shelf.wicks)?.id ?? null);
+        return [
+          [`count:${key}`, { ...count, initial: counts[key] ?? (firstOf(lines, body.id) === key ? (counts[body.id] ?? "") : "") }],
+          [`part:${key}`, part],
+          [`wick:${key}`, any(wick ?? "")],
+          [`wicks:${key}`, any(String(product?.wicks ?? shelf.vessels.find((one) => one.id === body.id)?.wicks ?? 1))],
+        ];
+      }),
+    ),
+  };
+}
+
+/** What is made of one line, as it is typed. */
+export interface LineTyped {
+  count: number;
+  part: Part;
+  wickId: string;
+  wicks: number;
+}
+/** What the fields of a line say. */
+export const typedOf = (key: string, values: Readonly<Record<string, unknown>>, text: (name: string) => string): LineTyped => ({
+  count: (values[`count:${key}`] as number | undefined) ?? 0,
+  part: (values[`part:${key}`] as Part | undefined) ?? null,
+  wickId: text(`wick:${key}`),
+  wicks: Number(text(`wicks:${key}`)) || 1,
+});

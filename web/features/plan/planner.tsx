@@ -1,0 +1,174 @@
+"use client";
+
+import { useMemo, useState } from "react";
+import { AddBeside } from "@/catalogue/add-beside";
+import { Chooser } from "@/forms/chooser";
+import { suggestedFirst } from "@/forms/matches";
+import { Link } from "@/ui/address";
+import { commonScale } from "@/ui/jar-section";
+import { Empty, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { Bodies } from "./bodies";
+import { ChooseMade } from "./choose-made";
+import { InSight } from "./in-sight";
+import { PlanMargin } from "./plan-margin";
+import { PlanFromWeight, PlanOptions } from "./plan-options";
+import { PlanWeights } from "./plan-weights";
+import { type PlannerProps, type PlannerState, usePlanner } from "./use-planner";
+
+/** What has to be there before anything can be planned. */
+function Missing({ title, href, label, children }: { title: string; href: string; label: string; children: string }) {
+  return (
+    <PageLayout title="Plan a batch">
+      <Empty
+        title={title}
+        action={
+          <Link className="act" data-next-step href={href}>
+            {label}
+          </Link>
+        }
+      >
+        <p>{children}</p>
+      </Empty>
+    </PageLayout>
+  );
+}
+
+/** What is made, by which formula and process, how many of which, and with what options. */
+function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerProps["names"]; onAdd: (name: string) => void }) {
+  const units = useUnits();
+  const { known, chosen, others, choices, choice, lines, bodies, picked, fields } = plan;
+  const scale = useMemo(
+    () =>
+      commonScale(
+        lines.map((one) => one.body),
+        84,
+        120,
+      ),
+    [lines],
+  );
+  const more = useMemo(
+    () =>
+      suggestedFirst(
+        bodies.filter((one) => !lines.some((line) => line.body.id === one.id)),
+        known.lately,
+        (id) => known.stocks[id]?.onHand,
+      ).map((one) => ({ value: one.id, name: one.name, note: units.g(one.workingFillMg) })),
+    [bodies, lines, known.lately, known.stocks, units],
+  );
+  return (
+    <section className="sheet">
+      <ChooseMade
+        formulas={known.whole?.formulas ?? names}
+        chosen={chosen}
+        others={others}
+        choices={choices}
+        choice={choice}
+        onLook={known.look}
+        onFormula={(id) => plan.choose([id])}
+        onOther={(at, id) => plan.choose([chosen?.id ?? "", ...others.map((one, index) => (index === at ? id : (one?.id ?? "")))])}
+        onChoice={plan.setChoice}
+      />
+      <h2 className="mt-4">How many of which</h2>
+      {plan.reading ? (
+        <p role="status" className="text-soft">
+          Reading the formula
+        </p>
+      ) : null}
+      <Bodies
+        lines={lines}
+        fillOf={plan.fillAt}
+        picked={new Set(picked.map((one) => one.key))}
+        wicks={known.shelf.wicks}
+        fields={fields}
+        scale={scale}
+        onLook={known.look}
+      />
+      <div className="mt-3">
+        <Chooser
+          label="Another vessel or mould"
+          value=""
+          options={more}
+          onLook={known.look}
+          onValue={plan.addLine}
+          add={{ label: "a new vessel", run: onAdd }}
+        />
+      </div>
+      <PlanOptions plan={plan} />
+      <PlanFromWeight plan={plan} />
+    </section>
+  );
+}
+
+/** Works out what to weigh for what is to be made, and starts the batch. */
+export function Planner(props: PlannerProps) {
+  const units = useUnits();
+  const plan = usePlanner(props);
+  const [adding, setAdding] = useState<string | null>(null);
+  const { chosen, known, fields, fault, planned } = plan;
+  if (props.names.length === 0)
+    return (
+      <Missing title="No formula to plan from" href="/formulas/new" label="Make a formula">
+        A batch is worked out from a formula: how much wax and fragrance for how many of which vessels.
+      </Missing>
+    );
+  if (plan.bodies.length === 0)
+    return (
+      <Missing title="No vessel to fill" href="/shelf" label="Go to the shelf">
+        Put the jars, cups and moulds you fill on the shelf, with their fill weights. Then the amounts follow from how many of each you want.
+      </Missing>
+    );
+  return (
+    <PageLayout
+      title="Plan a batch"
+      actions={
+        <>
+          <Link className="press" href="/plan/wanted">
+            What is wanted
+          </Link>
+          <Link className="press" href="/plan/day">
+            A day at the pots
+          </Link>
+          <Link className="press" href="/plan/fill">
+            What can I fill?
+          </Link>
+        </>
+      }
+      lead={chosen ? `${chosen.name}, version ${chosen.number}: ${units.percent(chosen.spec.loadPpm)} of the ${chosen.spec.basis}` : "Choose a formula first."}
+      side={
+        <>
+          {plan.draft.offer}
+          <PlanMargin
+            noScale={plan.scales.length === 0}
+            fault={fault && fault.field !== "pitcher_capacity_g" ? fault.message : null}
+            gel={plan.gel}
+            picked={plan.picked}
+            fillAt={plan.fillAt}
+            shortage={plan.shortage}
+            warnings={plan.warnings}
+          />
+        </>
+      }
+    >
+      {/* Enter in a count starts nothing: starting is its own button. */}
+      <form ref={fields.form} className="grid grid-cols-1 gap-6 xl:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]" onSubmit={(event) => event.preventDefault()}>
+        <PlanForm plan={plan} names={props.names} onAdd={setAdding} />
+        <PlanWeights plan={plan} products={props.products} rates={props.rates} />
+      </form>
+      {adding === null ? null : (
+        <AddBeside
+          kind="vessel"
+          name={adding}
+          waxes={known.shelf.waxes}
+          onDone={() => setAdding(null)}
+          onMade={async (id) => {
+            await known.again();
+            plan.setAdded((old) => [...old, id]);
+            setAdding(null);
+          }}
+        />
+      )}
+      {planned ? <InSight planned={planned} /> : null}
+    </PageLayout>
+  );
+}

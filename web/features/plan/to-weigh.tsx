@@ -1,0 +1,226 @@
+"use client";
+
+import {
+  type Amounts,
+  type BatchPlan,
+  bottlesFor,
+  componentWorking,
+  countUnit,
+  countWords,
+  namedLines,
+  type Planned,
+  type PotPlan,
+  type WeighedComponent,
+} from "@hearth/core";
+import type { Shelf, Stocks } from "@/server/inventory/shelf";
+import { PotStrip } from "@/ui/pot-strip";
+import { type Formats, useUnits } from "@/ui/units";
+import { Worked } from "@/ui/working";
+import type { PlannedCost } from "./model";
+
+/** What rounding to the scale did to one weight: nothing where it is less than a thousandth. */
+function roundingOf(part: WeighedComponent, units: Formats): string | null {
+  const off = part.mg - part.exactMg;
+  if (part.count || Math.abs(off) < Math.max(5, part.exactMg * 1e-4)) return null;
+  return `${off > 0 ? "+" : "−"}${units.about(Math.abs(off))} by rounding (${off > 0 ? "+" : "−"}${units.n(Math.abs(off / part.exactMg) * 100, 2)} %)`;
+}
+
+type Pitcher = NonNullable<PotPlan["pitchers"]>[number];
+
+function Pitchers({ pot, pitchers }: { pot: PotPlan; pitchers: Pitcher[] }) {
+  const units = useUnits();
+  const sumOf = (pitcher: Pitcher, kind: string) =>
+    pitcher.components.reduce((sum, part) => sum + (pot.components.find((one) => one.id === part.id)?.kind === kind ? part.mg : 0), 0);
+  return (
+    <section className="mt-4" aria-label="Pitchers">
+      <h3>{pitchers.length} pitchers, each weighed and scented on its own</h3>
+      <div className="overflow-x-auto">
+        <table className="mt-1 w-full text-right">
+          <thead className="text-[14px] text-soft">
+            <tr>
+              <th className="text-left font-normal"> </th>
+              {pitchers.map((_one, index) => (
+                <th key={index} className="pl-3 font-normal">
+                  {index + 1}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {pot.components.map((part) => (
+              <tr key={part.id} className="border-t border-line">
+                <th scope="row" className="py-1 text-left font-normal">
+                  {part.name}
+                </th>
+                {pitchers.map((one, index) => {
+                  const mine = one.components.find((other) => other.id === part.id);
+                  return (
+                    <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
+                      {part.count ? countWords(mine?.n ?? 0, part.count.of) : units.onScale(mine?.mg ?? 0, part.scale)}
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+            <tr className="border-t-2 border-ink">
+              <th scope="row" className="py-1 text-left font-semibold">
+                together
+              </th>
+              {pitchers.map((one, index) => (
+                <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
+                  {units.total(pot.components.map((part) => ({ ...part, mg: one.components.find((other) => other.id === part.id)?.mg ?? 0 }))).main}
+                </td>
+              ))}
+            </tr>
+            <tr className="border-t border-line text-soft">
+              <th scope="row" className="py-1 text-left font-normal">
+                load, of the wax
+              </th>
+              {pitchers.map((one, index) => (
+                <td key={index} className="figure pl-3 text-[16px] whitespace-nowrap">
+                  {units.n((sumOf(one, "fragrance") / sumOf(one, "wax")) * 100, 2)} %
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+interface Props {
+  planned: Planned;
+  plan: BatchPlan;
+  stocks: Stocks;
+  fragrances: Shelf["fragrances"];
+  /** The total is shared over the products, not the fills added up. */
+  shared: boolean;
+  costs: PlannedCost[];
+}
+
+/** What goes into one pot: every amount with its working, its rounding, the scale it is weighed on, and what is there of it. */
+function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotPlan; stocks: Stocks; fragrances: Shelf["fragrances"] }) {
+  const units = useUnits();
+  const { components } = amounts;
+  const size = components.length <= 2 ? "text-[60px]" : components.length <= 4 ? "text-[42px]" : "text-[34px]";
+  const scales = new Set(components.filter((part) => !part.count).map((part) => part.scale.name));
+  const total = units.total(components);
+  const upBy = amounts.totalMg - amounts.askedMg;
+  return (
+    <>
+      <dl className="mt-2">
+        {components.map((part, at) => {
+          const worked = componentWorking(amounts, components, at, part.scale.resolutionUg);
+          const figure = units.scaleParts(part.mg, part.scale);
+          const beside = part.count ? "" : units.beside(part.mg, part.scale);
+          const rounding = roundingOf(part, units);
+          const oil = part.kind === "fragrance" ? fragrances.find((one) => one.id === part.id) : null;
+          return (
+            <div key={part.id} className="border-b border-line py-2">
+              <dt className="flex justify-between gap-3 text-soft">
+                <span>
+                  {part.name}
+                  {scales.size > 1 && !part.count ? <span className="text-[14px]">, on the {part.scale.name}</span> : null}
+                </span>
+                {stocks[part.id] ? <span className="text-[14px]">{units.bulk(stocks[part.id]?.onHand ?? 0)} there</span> : null}
+              </dt>
+              <dd className="flex flex-wrap items-baseline justify-between gap-x-3">
+                <Worked steps={worked.steps} name={worked.name} label={part.name}>
+                  <span className={`figure ${size} leading-none`}>{part.count ? part.count.n : figure.figure}</span>
+                  <span className="figure text-[26px]"> {part.count ? countUnit(part.count.n, part.count.of) : figure.unit}</span>
+                  {beside ? <span className="figure text-[20px] text-soft"> = {beside}</span> : null}
+                </Worked>
+                <span className="text-right text-[14px] text-soft">
+                  {rounding}
+                  {oil?.density && part.mg > 0 ? (
+                    <span className="block">
+                      = {units.n((part.mg * 1_000) / oil.density, 1)} ml, {bottlesFor(part.mg, oil.density, 10)}{" "}
+                      {bottlesFor(part.mg, oil.density, 10) === 1 ? "bottle" : "bottles"} of 10 ml
+                    </span>
+                  ) : null}
+                </span>
+              </dd>
+            </div>
+          );
+        })}
+        <div className="flex items-baseline justify-between border-b border-line py-2">
+          <dt className="text-soft">
+            total in the pot
+            {upBy > 0 ? <span className="text-[14px]">, {units.about(upBy)} up to the next mark</span> : null}
+          </dt>
+          <dd>
+            <Worked steps={amounts.working} name="total" label="the total">
+              <span className="figure text-[30px]">{total.main}</span>
+              {total.beside ? <span className="figure text-[20px] text-soft"> = {total.beside}</span> : null}
+            </Worked>
+          </dd>
+        </div>
+        <div className="flex items-baseline justify-between border-b border-line py-2">
+          <dt className="text-soft">actual load</dt>
+          <dd className="text-right">
+            <Worked steps={amounts.working} name="load of the wax" label="the load of the wax">
+              <span className="figure text-[24px]">{units.n(amounts.loadPercentOfWax, 2)} %</span>
+            </Worked>{" "}
+            of the wax
+            <br />
+            <Worked steps={amounts.working} name="load of the total" label="the load of the total">
+              <span className="figure text-[24px]">{units.n(amounts.loadPercentOfTotal, 2)} %</span>
+            </Worked>{" "}
+            of the total
+          </dd>
+        </div>
+      </dl>
+      <div className="mt-3">
+        <PotStrip parts={components} />
+      </div>
+      {pot.pitchers ? <Pitchers pot={pot} pitchers={pot.pitchers} /> : null}
+    </>
+  );
+}
+
+/** Every amount of a batch, pot by pot; then what one piece costs. */
+export function ToWeigh({ planned, plan, stocks, fragrances, shared, costs }: Props) {
+  const units = useUnits();
+  return (
+    <>
+      {planned.pots.map((amounts, at) => (
+        <div key={at}>
+          {planned.pots.length > 1 ? (
+            <h3 className="mt-3">
+              Pot {at + 1}: {plan.pots[at]?.formulaName}
+            </h3>
+          ) : null}
+          <Pot amounts={amounts} pot={plan.pots[at] as PotPlan} stocks={stocks} fragrances={fragrances} />
+        </div>
+      ))}
+      <dl className="mt-2">
+        {shared
+          ? namedLines(plan.products).map((one) => (
+              <div key={one.key} className="flex items-baseline justify-between border-b border-line py-2">
+                <dt className="text-soft">
+                  into {one.count} × {one.name}
+                </dt>
+                <dd>
+                  <span className="figure text-[30px]">{units.about(one.fillMg)}</span> each
+                </dd>
+              </div>
+            ))
+          : null}
+        {costs.map((one) => (
+          <div key={one.key} className="flex items-baseline justify-between border-b border-line py-1">
+            <dt className="text-soft">one {namedLines(plan.products).find((product) => product.key === one.key)?.name} costs, from the oldest lots</dt>
+            <dd className="text-right">
+              <span className="figure text-[22px]">{units.money(one.cost)}</span>
+              {one.margin ? (
+                <span className={`block text-[14px] ${one.margin.left < 0 ? "text-hot" : "text-soft"}`}>
+                  {units.money(one.margin.left)} of the price left, {units.n(one.margin.share * 100, 0)} %
+                </span>
+              ) : null}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </>
+  );
+}

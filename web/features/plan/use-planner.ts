@@ -1,0 +1,208 @@
+"use client";
+
+import { type ChosenProduct, gelFaultsOf, notToBeFilled, potsOf, type Rates, wicksOf } from "@hearth/core";
+import { useDeferredValue, useEffect, useMemo, useState, useTransition } from "react";
+import { v7 } from "uuid";
+import { useDraft } from "@/catalogue/draft";
+import { type Few, useShelf } from "@/catalogue/use-shelf";
+import { callAction } from "@/forms/call-action";
+import { useFields } from "@/forms/fields";
+import { useWorkshop } from "@/log/workshop";
+import type { CustomProcess, PresetChoice } from "@/server/formulas/processes";
+import type { Product } from "@/server/products/products";
+import { useRouter } from "@/ui/address";
+import { useNow, useUnits } from "@/ui/units";
+import { startBatch } from "./commands";
+import { containersOf, familyOf, linesOf, type PlanFormula, processChoices, scalesOfShelf, shortagesOf, workPlan } from "./model";
+import { type PlannerValues, plannerRules, typedOf } from "./planner-fields";
+
+export interface PlannerProps {
+  /** The formulas to choose from, those used lately first. */
+  names: { id: string; name: string }[];
+  formula: PlanFormula | null;
+  /** The formulas of further pots. */
+  others: PlanFormula[];
+  /** The products that are made by the formula. */
+  products: Product[];
+  askedProduct: string | null;
+  few: Few;
+  processes: CustomProcess[];
+  readyMade: PresetChoice[];
+  /** Counts to begin with, by vessel. */
+  counts: Record<string, string>;
+  rates: Rates;
+}
+
+/** How many bodies are shown beside the formula's products before one is looked for. */
+const SHOWN = 10;
+
+/** What can be filled, what is offered of it, and the fields for it. */
+function useLines({ products, few, counts }: PlannerProps, family: string, known: ReturnType<typeof useShelf>, added: readonly string[]) {
+  const units = useUnits();
+  const now = useNow(30_000);
+  const { shelf } = known;
+  const bodies = useMemo(() => containersOf(shelf, notToBeFilled), [shelf]);
+  /** The bodies that are offered without being looked for stay the same when all are known. */
+  const first = useMemo(() => containersOf(few.shelf, notToBeFilled), [few]);
+  const lines = useMemo(() => {
+    const more = bodies.filter((one) => !first.some((other) => other.id === one.id));
+    return linesOf([...first.map((one) => bodies.find((other) => other.id === one.id) ?? one), ...more], products, added, Math.min(SHOWN, first.length));
+  }, [bodies, first, products, added]);
+  const rules = useMemo(() => plannerRules(lines, { units, counts, family, shelf, now }), [lines, units, counts, family, shelf, now]);
+  return { bodies, lines, fields: useFields(rules) };
+}
+
+/** A plan as it is typed, what follows from it, and how it is begun. What follows is worked out behind the typing. */
+export function usePlanner(props: PlannerProps) {
+  const { formula: chosen, others: asked, askedProduct, processes, readyMade } = props;
+  const units = useUnits();
+  const router = useRouter();
+  const known = useShelf(props.few);
+  const { shelf, stocks } = known;
+  const [reading, read] = useTransition();
+  const [choice, setChoice] = useState("formula");
+  const [added, setAdded] = useState<string[]>(() => Object.keys(props.counts));
+  const family = familyOf(chosen, shelf);
+  const { bodies, lines, fields } = useLines(props, family, known, added);
+  const choices = useMemo(() => processChoices(chosen, processes, readyMade, family), [chosen, processes, readyMade, family]);
+  const process = choices.find((one) => one.value === choice)?.process ?? chosen?.spec.process ?? null;
+  const pots = process ? potsOf(process.steps) : 1;
+  const scales = useMemo(() => scalesOfShelf(shelf), [shelf]);
+  useEffect(() => {
+    if (askedProduct) (fields.form.current?.elements.namedItem(`count:${askedProduct}`) as HTMLElement | null)?.focus();
+  }, [askedProduct, fields.form]);
+  const draft = useDraft("plan", { ...fields.typed, formula: chosen?.id ?? "", added: added.join() }, ({ formula, added: more, ...typed }) => {
+    setAdded((more ?? "").split(",").filter(Boolean));
+    known.look();
+    if (formula && formula !== chosen?.id) read(() => router.replace(`/plan?formula=${formula}`, { scroll: false }));
+    fields.fill(typed);
+  });
+
+  // What is typed is shown at once; what follows from it a moment later.
+  const values = useDeferredValue(fields.values) as PlannerValues & Record<string, unknown>;
+  const typed = useDeferredValue(fields.typed);
+  const from = pots > 1 ? "vessels" : (values.from ?? "vessels");
+  const picked = useMemo(() => {
+    const text = (name: string) => typed[name] ?? fields.initial(name);
+    return lines.flatMap(({ key, body }): (ChosenProduct & { state: string; key: string })[] => {
+      const line = typedOf(key, values, text);
+      if (line.count === 0) return [];
+      const wick = shelf.wicks.find((one) => one.id === line.wickId);
+      return [{ ...body, key, count: line.count, part: line.part, chosenWicks: wick ? wicksOf(wick, line.wicks) : null }];
+    });
+  }, [lines, values, typed, shelf, fields.initial]);
+  const others = useMemo(() => Array.from({ length: pots - 1 }, (_, at) => asked[at] ?? null), [pots, asked]);
+  const inPots = useMemo(() => [chosen, ...others].filter((one): one is PlanFormula => one !== null), [chosen, others]);
+  const startFrom = useMemo(
+    () => (from === "vessels" || !values.weight ? undefined : from === "wax" ? { waxMg: values.weight } : { totalMg: values.weight }),
+    [from, values.weight],
+  );
+  const { spare, stays = null, pitcher = null } = values;
+  const [waxScale, oilScale] = [typed.waxScale ?? "", typed.oilScale ?? ""];
+  const isReady = chosen !== null && process !== null && family !== "" && inPots.length === pots && (startFrom || (from === "vessels" && picked.length > 0));
+  const worked = useMemo(
+    () =>
+      isReady && process && spare !== undefined
+        ? workPlan(
+            {
+              process,
+              pots: inPots,
+              products: picked,
+              start: startFrom,
+              sparePpm: startFrom ? 0 : spare,
+              staysMg: stays,
+              pitcherMg: pitcher,
+              scales,
+              waxScale,
+              oilScale,
+            },
+            shelf,
+          )
+        : null,
+    [isReady, process, spare, inPots, picked, startFrom, stays, pitcher, scales, waxScale, oilScale, shelf],
+  );
+  const planned = worked?.ok ? worked.planned : null;
+  const fault = worked && !worked.ok ? worked : null;
+  const gel = useMemo(() => {
+    const wicks = picked.flatMap((one) => (one.chosenWicks ? [one.chosenWicks] : []));
+    return inPots.flatMap((one) => gelFaultsOf({ ...one.spec, wicks, ...(process ? { process } : {}) }, shelf, units.temperature));
+  }, [picked, inPots, process, shelf, units.temperature]);
+  return {
+    ...{ known, fields, draft, bodies, lines, scales, chosen, others, inPots, choices, choice, setChoice, pots, reading, setAdded },
+    ...{ values, from, picked, startFrom, worked, planned, fault, gel },
+    /** What follows is not yet of what is typed. */
+    isBehind: values !== fields.values || typed !== fields.typed,
+    shortage: worked?.ok ? shortagesOf(worked.plan, stocks) : [],
+    warnings: (planned?.pots ?? []).flatMap((pot) => pot.warnings).filter((one, at, all) => all.findIndex((other) => other.message === one.message) === at),
+    /** What goes into one piece of a line, as it is worked out. */
+    fillAt: (key: string): number => {
+      const at = picked.findIndex((one) => one.key === key);
+      return (at >= 0 ? planned?.fillsMg[at] : undefined) ?? lines.find((one) => one.key === key)?.body.workingFillMg ?? 1;
+    },
+    /** Chooses the formulas of the pots: the page reads what they say, and what is typed stays. */
+    choose: (ids: readonly string[]) => {
+      const [formula = "", ...more] = ids;
+      setChoice("formula");
+      read(() => router.replace(`/plan?formula=${formula}${more.some(Boolean) ? `&with=${more.join()}` : ""}`, { scroll: false }));
+    },
+    /** Puts another body among the lines, and the focus into its count. */
+    addLine: (id: string) => {
+      setAdded((old) => [...old, id]);
+      requestAnimationFrame(() => (fields.form.current?.elements.namedItem(`count:${id}`) as HTMLElement | null)?.focus());
+    },
+  };
+}
+export type PlannerState = ReturnType<typeof usePlanner>;
+
+/** Begins the batch that is planned, or a rehearsal of it; what stands against it is said. */
+export function useBegin(plan: PlannerState) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [batchId] = useState(() => v7());
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const [asked, setAsked] = useState<"batch" | "rehearsal" | null>(null);
+  // Begun is what is typed now, never what was worked out of it a moment ago.
+  useEffect(() => {
+    if (!asked || plan.isBehind) return;
+    setAsked(null);
+    begin(asked === "rehearsal");
+  });
+  const begin = (rehearsal: boolean) => {
+    const { chosen, fields, picked, from, startFrom, worked, fault, pots, warnings, inPots, choices, choice, values, draft } = plan;
+    if (!chosen || !fields.check()) return;
+    if (picked.length === 0) return setSaid("Type a count for at least one vessel.");
+    if (from !== "vessels" && !startFrom) return setSaid("Type the weight to begin from.");
+    if (!worked?.ok) return setSaid(fault?.message ?? (pots > 1 ? "Choose a formula for each pot." : "Choose a formula."));
+    const coarse = warnings.find((one) => one.code === "scale-too-coarse");
+    if (coarse) return setSaid(coarse.message);
+    start(async () => {
+      const outcome = await callAction(
+        startBatch(place, {
+          batchId,
+          formulaVersionIds: inPots.map((one) => one.versionId),
+          process: choices.some((one) => one.value === choice) ? choice : "formula",
+          products: picked.map((one) => ({
+            id: one.id,
+            body: one.body ?? "vessel",
+            count: one.count,
+            part: one.part ?? null,
+            wick: one.chosenWicks ? { id: one.chosenWicks.wickId, count: one.chosenWicks.count } : null,
+          })),
+          sparePpm: startFrom ? 0 : values.spare,
+          spareMg: worked.spareMg,
+          waxScale: worked.scales.wax.id,
+          oilScale: worked.scales.oil.id,
+          start: startFrom ?? null,
+          pitcherMg: values.pitcher ?? null,
+          startedAt: values.startedAt ?? null,
+          rehearsal,
+        }),
+      );
+      if (!outcome.ok) return setSaid(outcome.message);
+      if (!rehearsal) draft.drop();
+      router.push(`/bench/${outcome.value.id}`);
+    });
+  };
+  return { begin: setAsked, said, busy };
+}

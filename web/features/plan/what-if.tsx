@@ -1,0 +1,42 @@
+"use client";
+
+import { type DemandLine, type DemandPlan, type DemandProduct, type PlanningSettings, whatIf } from "@hearth/core";
+import { useMemo, useState } from "react";
+
+interface WorthProps {
+  lines: DemandLine[];
+  products: DemandProduct[];
+  settings: PlanningSettings;
+  season: DemandPlan;
+  at: { now: string; zone: string };
+}
+
+/** What one thing more, or less, would win: planned again with each. */
+export function SeasonWorth({ lines, products, settings, season, at }: WorthProps) {
+  const [asked, setAsked] = useState(false);
+  const missed = season.pots.some((pot) => pot.is === "late" || pot.is === "minimum");
+  const found = useMemo(() => (asked && missed ? whatIf(lines, products, settings, at, season) : null), [asked, missed, lines, products, settings, at, season]);
+  if (!missed) return null;
+  const helps = found?.would.filter((one) => one.lateDays < found.now.lateDays || one.late < found.now.late || one.minimum < found.now.minimum) ?? [];
+  return (
+    <section aria-label="What is it worth?" className="text-[15px]">
+      <h2 className="text-[17px]">What is it worth?</h2>
+      {found === null ? (
+        <button type="button" className="press mt-1" onClick={() => setAsked(true)}>
+          Look what would help
+        </button>
+      ) : helps.length === 0 ? (
+        <p className="mt-1">Neither hands, burners, hours, nor leaving one thing out helps: the cure is longer than the time that is left.</p>
+      ) : (
+        <ul className="mt-1">
+          {helps.slice(0, 6).map((one) => (
+            <li key={one.what} className="border-b border-line py-1">
+              <strong>{one.what}</strong>: {one.late === 0 ? "nothing late" : `${one.late} late`}
+              {one.minimum > 0 ? `, ${one.minimum} with the minimum cure` : ""}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,103 @@
+"use server";
+
+import { dueReasons, type FormulaSpec, LABEL_CONTAINERS, notToBeFilled, ok, packing, type Result, reject, testedOf, WICK_TESTS } from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import { z } from "zod";
+import type { Transaction } from "@/data/client";
+import { products } from "@/data/tables/product";
+import { moulds, vessels, wicks } from "@/data/tables/shelf";
+import { command } from "@/server/http/command";
+import type { OwnedTable } from "@/server/inventory/tables";
+import { newestSpecs, readProduct } from "@/server/products/products";
+
+const money = z.number().int().min(0).max(1e12).nullable();
+const values = z.object({
+  name: z.string().trim().min(1, "Give the product a name.").max(120),
+  formulaId: z.uuid({ error: "Choose the formula." }),
+  body: z.enum(["vessel", "mould"]),
+  bodyId: z.uuid({ error: "Choose the vessel or mould." }),
+  wickId: z.uuid().nullable(),
+  wicks: z.number().int().min(1).max(9),
+  price: money,
+  soldBy: z.enum(["piece", "weight"]),
+  pack: z.number().int().min(1, "A pack holds at least one.").max(1_000),
+  packCost: money,
+  handsSeconds: z.number().int().min(0).max(86_400).nullable(),
+  heatSeconds: z.number().int().min(0).max(864_000).nullable(),
+  packing: packing.nullable().default(null),
+  labelBody: z.enum(LABEL_CONTAINERS).nullable().default(null),
+  remarks: z.string().max(2_000).default(""),
+});
+const saved = values.extend({ id: z.uuid(), expectedVersion: z.number().int().nullable() });
+type Wanted = z.output<typeof values>;
+
+/** What is wrong with a product by what stands on the shelf; null where nothing is. */
+async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<Result<never> | null> {
+  const own = (table: OwnedTable) => and(eq(table.workshopId, mine), eq(table.id, wanted.bodyId));
+  if (wanted.body === "vessel") {
+    const [row] = await tx.select().from(vessels).where(own(vessels));
+    if (!row) return reject("This vessel is not on the shelf.", { bodyId: ["Choose a vessel or mould from the shelf."] });
+    const unfit = notToBeFilled(row);
+    if (unfit) return reject(unfit, { bodyId: [unfit] });
+    if (wanted.soldBy === "weight" && row.workingFillMg < row.statedFillMg) {
+      const why = "Sold by weight, it must hold its stated fill: raise the working fill of the vessel, or sell it by the piece.";
+      return reject(why, { soldBy: [why] });
+    }
+  } else {
+    const [row] = await tx.select({ id: moulds.id }).from(moulds).where(own(moulds));
+    if (!row) return reject("This mould is not on the shelf.", { bodyId: ["Choose a vessel or mould from the shelf."] });
+  }
+  if (wanted.wickId) {
+    const [row] = await tx
+      .select({ id: wicks.id })
+      .from(wicks)
+      .where(and(eq(wicks.workshopId, mine), eq(wicks.id, wanted.wickId)));
+    if (!row) return reject("This wick is not on the shelf.", { wickId: ["Choose a wick from the shelf, or none."] });
+  }
+  return null;
+}
+
+/** Keeps a product. Where its wick was tested and the change asks for another test, that is said. */
+export async function saveProduct(place: unknown, input: unknown): Promise<Result<{ id: string; version: number; dueAgain: string[] }>> {
+  return command("products", saved, place, input, async ({ id, expectedVersion, ...wanted }, { db, workshop }) => {
+    const mine = workshop.id;
+    const spec: FormulaSpec | undefined = (await newestSpecs(db, mine, [wanted.formulaId])).get(wanted.formulaId);
+    if (!spec) return reject("This formula is not in this workshop any more.", { formulaId: ["Choose another formula."] });
+    const fault = await faultOf(db, mine, wanted);
+    if (fault) return fault;
+    const there = await readProduct(db, mine, id);
+    if (expectedVersion === null) {
+      if (there) return ok({ id, version: there.version, dueAgain: [] });
+      await db.insert(products).values({ ...wanted, workshopId: mine, id });
+      return ok({ id, version: 1, dueAgain: [] });
+    }
+    const dueAgain = there?.testedAs && there.wickTest !== "test due" ? dueReasons(there.testedAs, testedOf(spec, wanted)) : [];
+    const changed = await db
+      .update(products)
+      .set({ ...wanted, version: expectedVersion + 1, ...(dueAgain.length > 0 ? { wickTest: "test due" as const } : {}) })
+      .where(and(eq(products.workshopId, mine), eq(products.id, id), eq(products.version, expectedVersion)))
+      .returning({ version: products.version });
+    const [row] = changed;
+    if (!row)
+      return reject("Somebody else changed this product in the meantime. Your typing is kept: look at the newer one in another window, then save again.");
+    return ok({ id, version: row.version, dueAgain });
+  });
+}
+
+/** Says how the test of a product's wick went: what it was a test of is kept with it. */
+export async function sayWickTest(place: unknown, input: unknown): Promise<Result<{ version: number }>> {
+  const said = z.object({ id: z.uuid(), expectedVersion: z.number().int(), wickTest: z.enum(WICK_TESTS) });
+  return command("products", said, place, input, async ({ id, expectedVersion, wickTest }, { db, workshop }) => {
+    const mine = workshop.id;
+    const there = await readProduct(db, mine, id);
+    const spec = there && (await newestSpecs(db, mine, [there.formulaId])).get(there.formulaId);
+    if (!there || !spec) return reject("This product is not in this workshop any more.");
+    const changed = await db
+      .update(products)
+      .set({ wickTest, testedAs: wickTest === "test due" ? null : testedOf(spec, there), version: expectedVersion + 1 })
+      .where(and(eq(products.workshopId, mine), eq(products.id, id), eq(products.version, expectedVersion)))
+      .returning({ version: products.version });
+    if (!changed[0]) return reject("Somebody else changed this product in the meantime. Look at it again.");
+    return ok(changed[0]);
+  });
+}

@@ -1,0 +1,131 @@
+"use client";
+
+import type { FormulaSpec, Rates } from "@hearth/core";
+import { FindBar, NothingFound, Pages, PUT_AWAY } from "@/catalogue/find-bar";
+import { Tidy } from "@/catalogue/tidy";
+import type { Shelf, Stocks } from "@/server/inventory/shelf";
+import type { Product } from "@/server/products/products";
+import { Link } from "@/ui/address";
+import { commonScale, JarSection } from "@/ui/jar-section";
+import { Aside, Empty, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { bodyOf, nameIn, reckon, TEST_WORDS } from "./model";
+
+interface Props {
+  products: Product[];
+  specs: Record<string, FormulaSpec>;
+  shelf: Shelf;
+  stocks: Stocks;
+  rates: Rates;
+  found: number;
+  page: number;
+  pages: number;
+  narrowed: boolean;
+}
+
+/** What is sold: each with its section, what one costs, what its price leaves, and whether its wick is tested. */
+export function ProductList({ products, specs, shelf, stocks, rates, found, page, pages, narrowed }: Props) {
+  const units = useUnits();
+  const scale = commonScale(
+    products.flatMap((one) => bodyOf(shelf, one) ?? []),
+    56,
+    72,
+  );
+  const add = (
+    <Link className="act" href="/products/new" data-next-step>
+      Make a product
+    </Link>
+  );
+  return (
+    <PageLayout
+      title="Products"
+      lead="What you sell: a formula in a vessel or mould, with its wick and its price."
+      actions={products.length > 0 || narrowed ? add : null}
+      side={
+        <>
+          <Aside title="Cost and price">
+            What one costs comes from the oldest lots of what it takes, with its vessel, wicks and pack. Hands and heat are in it where the workshop sets what
+            an hour of each costs.
+          </Aside>
+          <Aside title="Testing the wick">
+            A change of scent, or of load by more than a point, can make another wick right. The product then says that its test is due again.
+          </Aside>
+        </>
+      }
+    >
+      {products.length > 0 || narrowed ? (
+        <FindBar
+          what="products"
+          found={found}
+          filters={[
+            {
+              key: "test",
+              label: "Wick",
+              options: [{ value: "", label: "all" }, ...Object.entries(TEST_WORDS).map(([value, label]) => ({ value, label }))],
+            },
+            PUT_AWAY,
+          ]}
+        />
+      ) : null}
+      {products.length === 0 && narrowed ? (
+        <NothingFound what="product" />
+      ) : products.length === 0 ? (
+        <Empty title="No product yet" action={add}>
+          <p>
+            A product puts a formula into a vessel, with its wick and its price. Plans and “What can I fill?” then need only its name and a count, and each
+            batch says what a piece costs and leaves.
+          </p>
+        </Empty>
+      ) : (
+        <ul>
+          {products.map((one) => {
+            const spec = specs[one.formulaId];
+            const worked = spec ? reckon(one, spec, shelf, stocks, rates) : null;
+            return (
+              <li key={one.id} className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[72px_minmax(0,1fr)_120px_140px_88px_48px]">
+                <div className="flex justify-center max-sm:hidden">
+                  {worked ? (
+                    <JarSection {...worked.body} wicks={one.wickId ? one.wicks : 0} headspaceUm={null} fillMg={worked.body.workingFillMg} scale={scale} />
+                  ) : null}
+                </div>
+                <div className="min-w-0">
+                  <Link href={`/products/${one.id}`} className="text-[18px] font-bold">
+                    {one.name}
+                  </Link>
+                  <div className="text-[15px] text-soft">
+                    {one.formulaName} in {nameIn(shelf, one.bodyId)}
+                    {one.wickId ? `, ${one.wicks > 1 ? `${one.wicks} × ` : ""}${nameIn(shelf, one.wickId)}` : ", no wick"}
+                  </div>
+                  <div
+                    className={`text-[14px] font-semibold ${one.wickTest === "failed" ? "text-safety" : one.wickTest === "tested" ? "text-inside" : "text-soft"}`}
+                  >
+                    {one.wickId ? `${one.wickTest === "tested" ? "✓ " : one.wickTest === "failed" ? "⚠ " : ""}${TEST_WORDS[one.wickTest]}` : ""}
+                  </div>
+                </div>
+                <div className="sm:text-right">
+                  <span className="figure text-[24px]">{worked?.enough ? worked.enough.n : "–"}</span>
+                  <span className="block text-[13px] leading-tight text-soft">
+                    {worked?.enough ? `until ${nameIn(shelf, worked.enough.by)} ends` : "not tracked"}
+                  </span>
+                </div>
+                <div className="sm:text-right">
+                  <span className="figure text-[24px]">{one.price === null ? "–" : units.money(one.price)}</span>
+                  <span className="block text-[13px] leading-tight text-soft">
+                    {one.pack > 1 ? `for ${one.pack}, ` : ""}
+                    {worked && worked.cost > 0 ? `one costs ${units.money(worked.cost)}` : "cost not known"}
+                    {worked?.margin ? `, ${units.n(worked.margin.share * 100, 0)} % left` : ""}
+                  </span>
+                </div>
+                <Link className="press" href={`/plan?product=${one.id}`} aria-label={`Plan it: ${one.name}`}>
+                  Plan it
+                </Link>
+                <Tidy kind="product" id={one.id} name={one.name} away={one.archived} path={(id) => `/products/${id}`} />
+              </li>
+            );
+          })}
+        </ul>
+      )}
+      <Pages page={page} pages={pages} />
+    </PageLayout>
+  );
+}

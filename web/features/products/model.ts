@@ -1,0 +1,84 @@
+import {
+  type ChosenProduct,
+  costOf,
+  costOfProduct,
+  type DueReason,
+  drawOfPiece,
+  type FormulaSpec,
+  type Materials,
+  marginOf,
+  mostAlone,
+  packingDraw,
+  packingPerPiece,
+  type Rates,
+  WeighOutError,
+  type WickTest,
+  wicksOf,
+  wouldTake,
+} from "@hearth/core";
+import type { Shelf, Stocks } from "@/server/inventory/shelf";
+import type { Product } from "@/server/products/products";
+
+type Body = Omit<ChosenProduct, "count"> & { outerUm?: number | null; outerHeightUm?: number | null };
+
+/** A body of the shelf as it is filled: a vessel, or a mold. */
+export function bodyOf(shelf: Pick<Shelf, "vessels" | "moulds">, of: Pick<Product, "body" | "bodyId">): Body | null {
+  if (of.body === "vessel") {
+    const vessel = shelf.vessels.find((one) => one.id === of.bodyId);
+    return vessel ? { ...vessel, body: "vessel" } : null;
+  }
+  const mould = shelf.moulds.find((one) => one.id === of.bodyId);
+  return mould ? { ...mould, body: "mould", statedFillMg: mould.fillMg, workingFillMg: mould.fillMg, soldByWeight: false } : null;
+}
+
+export const DUE_WORDS: Record<DueReason, string> = {
+  scent: "the scent was changed",
+  load: "the load was changed by more than a point",
+  wax: "the wax was changed",
+  vessel: "the vessel was changed",
+  wick: "the wick was changed",
+};
+
+export const TEST_WORDS: Record<WickTest, string> = { tested: "wick tested", "test due": "wick test due", failed: "wick test failed" };
+
+/** The spare that a cost is reckoned with, in millionths of what is poured. */
+const SPARE = 50_000;
+
+/** What one piece costs and draws, what is left of the price, and for how many the shelf holds enough; null where it cannot be made. */
+export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec, shelf: Shelf, stocks: Stocks, rates: Rates) {
+  const body = bodyOf(shelf, product);
+  if (!body) return null;
+  const wick = shelf.wicks.find((one) => one.id === product.wickId);
+  const chosenWicks = wick ? wicksOf(wick, product.wicks) : null;
+  try {
+    const draw = drawOfPiece({ spec, vessel: { ...body, chosenWicks }, sparePpm: SPARE }, shelf as Materials);
+    const left = (id: string) => stocks[id]?.left ?? [];
+    const parts = packingDraw(product.packing, 1).map(({ id, count }) => ({ id, ...costOf(wouldTake(left(id), count)) }));
+    const packCost = (product.packCost ?? 0) + parts.reduce((sum, one) => sum + one.cost, 0);
+    const worked = costOfProduct({ ...product, packCost }, draw, left, rates);
+    const { lines, cost } = worked;
+    const unpriced = [...worked.unpriced, ...parts.filter((one) => one.unknown > 0).map((one) => one.id)];
+    const tracked = [...draw, ...packingPerPiece(product.packing, product.pack)].filter(([id]) => stocks[id]);
+    const most = mostAlone(
+      tracked.map(([, amount]) => amount),
+      tracked.map(([id]) => Math.max(0, stocks[id]?.onHand ?? 0)),
+    );
+    return {
+      body,
+      lines,
+      cost,
+      unpriced,
+      margin: marginOf(product.price, product.pack, cost),
+      enough: most && { n: most.n, by: tracked[most.limitedBy]?.[0] ?? "" },
+    };
+  } catch (error) {
+    if (error instanceof WeighOutError) return null;
+    throw error;
+  }
+}
+
+/** The name of anything of the shelf that a product takes. */
+export const nameIn = (shelf: Shelf, id: string): string =>
+  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.vessels, ...shelf.wicks, ...shelf.moulds, ...shelf.packs].find(
+    (one) => one.id === id,
+  )?.name ?? "something no longer here";

@@ -1,0 +1,237 @@
+"use client";
+
+import { CONTAINER_NAMES, LABEL_CONTAINERS, type Rates } from "@hearth/core";
+import { useState } from "react";
+import { AddBeside } from "@/catalogue/add-beside";
+import { PackingFields } from "@/catalogue/packing-fields";
+import { Chooser } from "@/forms/chooser";
+import { Field } from "@/forms/fields";
+import { Link } from "@/ui/address";
+import { JarSection } from "@/ui/jar-section";
+import { useUnits } from "@/ui/units";
+import { nameIn, TEST_WORDS } from "./model";
+import type { ProductProps, ProductSaving, ProductState } from "./use-product";
+
+/** What a product is: its name, formula, vessel or mold, and wick. */
+export function WhatItIs({ state, formulas, faults }: { state: ProductState; formulas: ProductProps["formulas"]; faults: Record<string, string> }) {
+  const { product, fields, known, formulaId, setFormulaId, bodies, bodyId, chooseContainer, chosenWick, wickOptions, wickId, setWickId, suited } = state;
+  const [adding, setAdding] = useState<{ kind: "vessel" | "wick"; name: string } | null>(null);
+  return (
+    <>
+      <h2 className="mb-2">What it is</h2>
+      <Field label="Name" {...fields.bind("name")} autoFocus={!product} />
+      <div className="grid gap-x-4 sm:grid-cols-2">
+        <Chooser
+          label="Formula"
+          value={formulaId}
+          options={formulas.map((one) => ({ value: one.id, name: one.name }))}
+          onLook={known.look}
+          onValue={setFormulaId}
+          error={faults.formulaId ?? ""}
+        />
+        <Chooser
+          label="Vessel or mould"
+          value={bodyId}
+          options={bodies}
+          onLook={known.look}
+          onValue={chooseContainer}
+          error={faults.bodyId ?? ""}
+          add={{ label: "a new vessel", run: (name) => setAdding({ kind: "vessel", name }) }}
+        />
+        <Chooser
+          label="Wick"
+          value={chosenWick}
+          options={wickOptions}
+          onLook={known.look}
+          onValue={setWickId}
+          error={faults.wickId ?? ""}
+          hint={wickId === null && suited[0] ? "Suits the diameter; the burn test decides." : undefined}
+          add={{ label: "a new wick", run: (name) => setAdding({ kind: "wick", name }) }}
+        />
+        {chosenWick ? <Field label="Wicks in one" {...fields.bind("wicks")} inputMode="numeric" /> : <span />}
+      </div>
+      {adding ? (
+        <AddBeside
+          kind={adding.kind}
+          name={adding.name}
+          waxes={known.shelf.waxes}
+          onDone={() => setAdding(null)}
+          onMade={async (id) => {
+            await known.again();
+            if (adding.kind === "vessel") chooseContainer(id);
+            else setWickId(id);
+            setAdding(null);
+          }}
+        />
+      ) : null}
+    </>
+  );
+}
+
+/** For how much, by what and in packs of how many it is sold, and what a piece takes beside its materials. */
+export function HowItIsSold({ state: { fields }, rates }: { state: ProductState; rates: Rates }) {
+  const units = useUnits();
+  return (
+    <div className="grid gap-x-4 sm:grid-cols-2">
+      <Field label="Price of a pack" unit={units.currency} {...fields.bind("price")} inputMode="decimal" />
+      <Field label="Pieces in a pack" {...fields.bind("pack")} inputMode="numeric" />
+      <Field
+        label="Sold by"
+        {...fields.bind("soldBy")}
+        options={[
+          { value: "piece", label: "the piece" },
+          { value: "weight", label: "weight: never below the stated fill" },
+        ]}
+      />
+      <Field
+        label="What packing one costs"
+        unit={units.currency}
+        {...fields.bind("packCost")}
+        inputMode="decimal"
+        hint="Beside the parts below, which cost what their lots cost."
+      />
+      <Field
+        label="Hands for one piece"
+        unit="min"
+        {...fields.bind("hands")}
+        hint={rates.handsCost === null ? "Counted once the workshop says what an hour costs." : undefined}
+      />
+      <Field
+        label="Heat for one piece"
+        unit="min"
+        {...fields.bind("heat")}
+        hint={rates.heatCost === null ? "Counted once the workshop says what an hour costs." : undefined}
+      />
+    </div>
+  );
+}
+
+/** Boxes and parts of a pack, and what its warnings go by. */
+export function HowItIsPacked({ state }: { state: ProductState }) {
+  const { fields, known, packing, setPacking, packedContainer, chosenWick, body } = state;
+  const { shelf, stocks, lately } = known;
+  return (
+    <>
+      <PackingFields
+        value={packing}
+        onValue={setPacking}
+        shelf={shelf}
+        stocks={stocks}
+        lately={lately}
+        onLook={known.look}
+        bodies={packedContainer ? [packedContainer] : []}
+        guessed={packedContainer?.guessed ?? false}
+      />
+      <div className="mt-3">
+        <Field
+          label="Its warnings go by"
+          {...fields.bind("labelBody")}
+          options={[
+            { value: "", label: `its body: ${CONTAINER_NAMES[chosenWick === "" ? "melt" : body === "mould" ? "pillar" : "container"]}` },
+            ...LABEL_CONTAINERS.map((one) => ({ value: one, label: CONTAINER_NAMES[one] })),
+          ]}
+        />
+      </div>
+    </>
+  );
+}
+
+/** A piece drawn with its fill and wick. */
+export function Section({ state: { drawn, chosenWick, now } }: { state: ProductState }) {
+  const units = useUnits();
+  return (
+    <section className="sheet flex flex-col items-center" aria-label="Section">
+      {drawn ? (
+        <>
+          <JarSection
+            {...drawn}
+            wicks={chosenWick ? now.wicks : 0}
+            headspaceUm={null}
+            fillMg={drawn.workingFillMg}
+            scale={Math.min(2.2, 190 / Math.max(drawn.heightUm / 1_000, drawn.innerTopUm / 1_000))}
+          />
+          <p>
+            <span className="figure text-[30px]">{units.g(drawn.workingFillMg)}</span> <span className="text-soft">in one</span>
+          </p>
+        </>
+      ) : (
+        <p className="py-10 text-soft">Choose a vessel or mould, and it is drawn here with its fill and wick.</p>
+      )}
+    </section>
+  );
+}
+
+/** What one piece costs, and what is left of the price. */
+export function WhatOneCosts({ state: { worked, now, known } }: { state: ProductState }) {
+  const units = useUnits();
+  const { shelf } = known;
+  return (
+    <section className="sheet" aria-label="What one costs">
+      <h2>What one costs</h2>
+      {worked && worked.cost > 0 ? (
+        <>
+          <dl>
+            {worked.lines.map((line) => (
+              <div key={line.what} className="flex items-baseline justify-between border-b border-line py-1">
+                <dt>{line.what}</dt>
+                <dd className="figure text-[19px]">{units.money(line.cost, line.cost < 100 ? 1 : 0)}</dd>
+              </div>
+            ))}
+            <div className="flex items-baseline justify-between py-1">
+              <dt className="font-semibold">one piece</dt>
+              <dd className="figure text-[34px]">{units.money(worked.cost)}</dd>
+            </div>
+            {worked.margin ? (
+              <div className="flex items-baseline justify-between border-t-2 border-ink py-1">
+                <dt className="font-semibold">left of {units.money(now.price ?? 0)}</dt>
+                <dd className={`figure text-[34px] ${worked.margin.left < 0 ? "text-hot" : "text-inside"}`}>
+                  {units.money(worked.margin.left)} <span className="text-[18px]">{units.n(worked.margin.share * 100, 0)} %</span>
+                </dd>
+              </div>
+            ) : null}
+          </dl>
+          {worked.unpriced.length > 0 ? (
+            <p className="text-[14px] text-soft">Without {worked.unpriced.map((id) => nameIn(shelf, id)).join(", ")}: no lot with a cost covers it.</p>
+          ) : null}
+        </>
+      ) : (
+        <p className="mt-1 text-soft">
+          {worked ? "No lot of what it takes says what it cost." : "Choose a formula and a vessel, and what one costs stands here."}
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** How the wick did, and what is done about it. */
+export function WickTest({ state: { product, chosenWick }, saving: { sayTest, busy } }: { state: ProductState; saving: ProductSaving }) {
+  if (!product || !chosenWick) return null;
+  return (
+    <section className="sheet" aria-label="Wick test">
+      <h2>{TEST_WORDS[product.wickTest]}</h2>
+      <p className="mt-1 text-[15px] text-soft">
+        After at least three sessions and a burn to the end, say how the wick did with this scent, load, wax and vessel.
+      </p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Link className="press" href={`/burn/new?product=${product.id}`}>
+          Design a burn trial
+        </Link>
+        {product.wickTest !== "tested" ? (
+          <button type="button" className="press" disabled={busy} onClick={() => sayTest("tested")}>
+            Tested, and it holds
+          </button>
+        ) : null}
+        {product.wickTest !== "failed" ? (
+          <button type="button" className="press" disabled={busy} onClick={() => sayTest("failed")}>
+            It failed
+          </button>
+        ) : null}
+        {product.wickTest !== "test due" ? (
+          <button type="button" className="press" disabled={busy} onClick={() => sayTest("test due")}>
+            Test it again
+          </button>
+        ) : null}
+      </div>
+    </section>
+  );
+}

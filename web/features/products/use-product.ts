@@ -1,0 +1,228 @@
+"use client";
+
+import {
+  dueReasons,
+  type FormulaSpec,
+  good,
+  type LabelContainer,
+  NO_PACKING,
+  notToBeFilled,
+  type Packing,
+  packedContainerOf,
+  type Rates,
+  suitedWicks,
+  testedOf,
+} from "@hearth/core";
+import { useEffect, useMemo, useState, useTransition } from "react";
+import { v7 } from "uuid";
+import { readSpec } from "@/catalogue/catalogue";
+import { useDraft } from "@/catalogue/draft";
+import { packingOf } from "@/catalogue/packing-fields";
+import { type Few, useShelf } from "@/catalogue/use-shelf";
+import { callAction } from "@/forms/call-action";
+import { type FieldRule, named, orNothing, untouched, useFields, words } from "@/forms/fields";
+import { suggestedFirst } from "@/forms/matches";
+import { countRule, moneyRule } from "@/forms/rules";
+import { useWorkshop } from "@/log/workshop";
+import type { Product } from "@/server/products/products";
+import { useRouter } from "@/ui/address";
+import { toast } from "@/ui/toast";
+import { type Formats, useUnits } from "@/ui/units";
+import { saveProduct, sayWickTest } from "./commands";
+import { bodyOf, reckon } from "./model";
+import { perPieceRule } from "./rules";
+
+type Names = { id: string; name: string; usedAt: string | null }[];
+
+export interface ProductProps {
+  product: Product | null;
+  /** The formula as it is now, where one is chosen already. */
+  spec: FormulaSpec | null;
+  formulas: Names;
+  few: Few;
+  rates: Rates;
+}
+
+/** Reads what the chosen formula says. */
+function useSpec(workshopId: string, id: string, first: { id: string; spec: FormulaSpec } | null): FormulaSpec | null {
+  const [read, setRead] = useState(first);
+  useEffect(() => {
+    if (id === "" || read?.id === id) return;
+    let left = false;
+    readSpec(workshopId, id)
+      .then((found) => !left && found && setRead({ id, spec: found }))
+      .catch(() => undefined);
+    return () => {
+      left = true;
+    };
+  }, [workshopId, id, read?.id]);
+  return read?.id === id ? read.spec : null;
+}
+
+/** The rules of a product's fields, beginning with what it is now. */
+function productRules(product: Product | null, units: Formats): Record<string, FieldRule<unknown>> {
+  const money = (value: number | null) => {
+    const rule = orNothing({ ...moneyRule(units), initial: value === null ? "" : String(value / 10 ** units.moneyDecimals) });
+    return untouched(rule, value) as FieldRule<unknown>;
+  };
+  return {
+    name: named("the product", product?.name) as FieldRule<unknown>,
+    wicks: countRule({ least: 1, most: 9, name: "wicks" }, String(product?.wicks ?? 1)) as FieldRule<unknown>,
+    price: money(product?.price ?? null),
+    soldBy: { initial: product?.soldBy ?? "piece", parse: good },
+    pack: countRule({ least: 1, most: 1_000, name: "pieces" }, String(product?.pack ?? 1)) as FieldRule<unknown>,
+    packCost: money(product?.packCost ?? null),
+    hands: perPieceRule(product?.handsSeconds ?? null),
+    heat: perPieceRule(product?.heatSeconds ?? null),
+    labelBody: { initial: product?.labelBody ?? "", parse: good },
+    remarks: words(product?.remarks ?? "") as FieldRule<unknown>,
+  };
+}
+
+/** What a product can be filled into and wicked with, the suggested first. */
+function useOptions(known: ReturnType<typeof useShelf>) {
+  const { shelf, stocks, lately } = known;
+  return useMemo(() => {
+    const likely = <T extends { id: string; name: string }>(list: T[]) => suggestedFirst(list, lately, (id) => stocks[id]?.onHand);
+    return {
+      bodies: [
+        ...likely(shelf.vessels.filter((one) => !one.archived && notToBeFilled(one) === null)).map((one) => ({
+          value: one.id,
+          name: one.name,
+          note: stocks[one.id] ? `${stocks[one.id]?.onHand} on hand` : one.material,
+        })),
+        ...shelf.moulds.filter((one) => !one.archived).map((one) => ({ value: one.id, name: one.name, note: one.kind })),
+      ],
+      /** The wicks that suit first. */
+      wicks: (suited: readonly { id: string; name: string }[]) => [
+        { value: "", name: "no wick", note: "melts" },
+        ...suited.map((one) => ({ value: one.id, name: one.name, note: "suits this diameter" })),
+        ...likely(shelf.wicks.filter((one) => !one.archived && !suited.some((other) => other.id === one.id))).map((one) => ({
+          value: one.id,
+          name: one.name,
+          note: one.kind,
+        })),
+      ],
+    };
+  }, [shelf, stocks, lately]);
+}
+
+/** A product as it is typed, and what follows: how it is drawn, what suits it, what it costs, whether its wick is to be tested again. */
+export function useProduct({ product, spec: firstSpec, few, rates }: ProductProps) {
+  const units = useUnits();
+  const place = useWorkshop();
+  const known = useShelf(few);
+  const { shelf, stocks } = known;
+  const [freshId] = useState(() => v7());
+  const [formulaId, setFormulaId] = useState(product?.formulaId ?? "");
+  const [bodyId, setBodyId] = useState(product?.bodyId ?? "");
+  const [wickId, setWickId] = useState<string | null>(product ? (product.wickId ?? "") : null);
+  const [packing, setPacking] = useState<Packing>(product?.packing ?? NO_PACKING);
+  const spec = useSpec(place.workshopId, formulaId, product && firstSpec ? { id: product.formulaId, spec: firstSpec } : null);
+  const rules = useMemo(() => productRules(product, units), [product, units]);
+  const fields = useFields(rules);
+  const draft = useDraft(
+    `product:${product?.id ?? "new"}`,
+    { ...fields.typed, formulaId, bodyId, wickId: wickId ?? "", packing: JSON.stringify(packing) },
+    (kept) => {
+      const { formulaId: f, bodyId: b, wickId: w, packing: p, ...rest } = kept;
+      if (p) setPacking(JSON.parse(p) as Packing);
+      fields.fill(rest);
+      setFormulaId(f ?? "");
+      setBodyId(b ?? "");
+      setWickId(w ?? "");
+    },
+  );
+  const v = fields.values;
+  /** A new product has as many wicks as its vessel is made for, until another number is typed. */
+  const chooseContainer = (id: string) => {
+    const wicksIn = (of: string) => String(shelf.vessels.find((one) => one.id === of)?.wicks ?? 1);
+    if (!product && fields.text("wicks") === wicksIn(bodyId)) fields.set("wicks", wicksIn(id));
+    setBodyId(id);
+  };
+
+  const options = useOptions(known);
+  const body = shelf.vessels.some((one) => one.id === bodyId) ? ("vessel" as const) : ("mould" as const);
+  const drawn = bodyOf(shelf, { body, bodyId });
+  const family = shelf.waxes.find((one) => one.id === spec?.waxes[0]?.id)?.family ?? "";
+  const mould = shelf.moulds.find((one) => one.id === bodyId);
+  const wickless = mould?.kind === "melt tray" || mould?.kind === "silicone mould";
+  const suited = drawn && !wickless ? suitedWicks(shelf.wicks, Math.min(drawn.innerTopUm, drawn.innerBottomUm), family) : [];
+  const chosenWick = wickId ?? suited[0]?.id ?? "";
+  const now: Omit<Product, "formulaName"> = {
+    id: product?.id ?? freshId,
+    name: String(v.name ?? ""),
+    version: product?.version ?? 1,
+    archived: product?.archived ?? false,
+    formulaId,
+    body,
+    bodyId,
+    wickId: chosenWick || null,
+    wicks: (v.wicks as number | undefined) ?? 1,
+    price: (v.price as number | null | undefined) ?? null,
+    soldBy: (v.soldBy as "piece" | "weight" | undefined) ?? "piece",
+    pack: (v.pack as number | undefined) ?? 1,
+    packCost: (v.packCost as number | null | undefined) ?? null,
+    handsSeconds: (v.hands as number | null | undefined) ?? null,
+    heatSeconds: (v.heat as number | null | undefined) ?? null,
+    wickTest: product?.wickTest ?? "test due",
+    testedAs: product?.testedAs ?? null,
+    packing: packingOf(packing),
+    labelBody: ((v.labelBody as string | undefined) || null) as LabelContainer | null,
+    remarks: String(v.remarks ?? ""),
+  };
+  const packedContainer = drawn ? packedContainerOf(drawn, now.pack) : null;
+  return {
+    ...{ product, known, fields, draft, formulaId, setFormulaId, bodyId, chooseContainer, body, drawn, wickId, setWickId, chosenWick, wickless, suited },
+    ...{ packing, setPacking, packedContainer, now, spec },
+    bodies: options.bodies,
+    wickOptions: options.wicks(suited),
+    worked: spec ? reckon(now, spec, shelf, stocks, rates) : null,
+    due: product?.testedAs && product.wickTest !== "test due" && spec ? dueReasons(product.testedAs, testedOf(spec, now)) : [],
+  };
+}
+export type ProductState = ReturnType<typeof useProduct>;
+
+/** Saves a product, and says how its wick did. */
+export function useProductSaving({ product, fields, draft, formulaId, bodyId, now }: ProductState) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const [faults, setFaults] = useState<Record<string, string>>({});
+  const [busy, start] = useTransition();
+  const save = () => {
+    const all = fields.check();
+    setFaults({});
+    if (formulaId === "" || bodyId === "")
+      return setFaults({
+        ...(formulaId === "" ? { formulaId: "Choose the formula." } : {}),
+        ...(bodyId === "" ? { bodyId: "Choose the vessel or mould." } : {}),
+      });
+    if (!all) return;
+    start(async () => {
+      const { formulaName: _f, ...rest } = { ...now, formulaName: "" };
+      const { archived: _p, version: _v, wickTest: _w, testedAs: _t, ...values } = rest;
+      const outcome = await callAction(saveProduct(place, { ...values, expectedVersion: product?.version ?? null }));
+      if (!outcome.ok) {
+        setFaults(Object.fromEntries(Object.entries(outcome.fields).map(([key, messages]) => [key, messages[0] ?? ""])));
+        fields.refuse(outcome.fields);
+        return setSaid(outcome.message);
+      }
+      draft.drop();
+      setSaid("");
+      // Said beside the page: it is read again, and what is said on it would be gone.
+      toast(outcome.value.dueAgain.length > 0 ? "Saved. Its wick test is due again." : "Saved.");
+      if (product) router.refresh();
+      else router.push(`/products/${outcome.value.id}`);
+    });
+  };
+  const sayTest = (wickTest: Product["wickTest"]) =>
+    start(async () => {
+      if (!product) return;
+      const outcome = await callAction(sayWickTest(place, { id: product.id, expectedVersion: product.version, wickTest }));
+      setSaid(outcome.ok ? "" : outcome.message);
+      if (outcome.ok) router.refresh();
+    });
+  return { save, sayTest, said, faults, busy };
+}
+export type ProductSaving = ReturnType<typeof useProductSaving>;

@@ -1,0 +1,100 @@
+"use client";
+
+import { bad, good, JAR_STATUS_WORDS, JAR_STATUSES, JAR_STATUSES_BY_HAND, jarStatusesOf, namedLines } from "@hearth/core";
+import { useMemo, useState } from "react";
+import { Field, type FieldRule, useFields } from "@/forms/fields";
+import { countRule } from "@/forms/rules";
+import type { Batch } from "@/log/use-batch";
+import { FormMessage } from "@/ui/form-message";
+
+const text = (most: number): FieldRule<string> => ({
+  initial: "",
+  parse: (raw) => good(raw.trim().slice(0, most)),
+});
+type ByHand = (typeof JAR_STATUSES_BY_HAND)[number];
+const fate = (initial: ByHand | "", why: string): FieldRule<ByHand> => ({ initial, parse: (raw) => (raw ? good(raw as ByHand) : bad("empty", why)) });
+
+/** What became of the jars: on the rack, sold, given away, broken; all of them always add up. */
+export function Fates({ batch }: { batch: Batch }) {
+  const { plan, state } = batch;
+  const [said, setSaid] = useState("");
+  const early = batch.times !== null && Date.parse(batch.now) < Date.parse(batch.times.testFrom);
+  const rules = useMemo(
+    () => ({
+      product: { initial: plan.products[0]?.key ?? "", parse: (raw: string) => good(raw) } satisfies FieldRule<string>,
+      jars: countRule({ least: 1, most: 100_000, name: "jars" }, "1"),
+      from: fate("rack", "Say what they were."),
+      to: fate("", "Say what becomes of them."),
+      whom: text(120),
+      early: text(300),
+    }),
+    [plan.products],
+  );
+  const fields = useFields(rules);
+  const sells = fields.text("to") === "sold";
+  const put = async () => {
+    const all = fields.check();
+    if (!all) return;
+    const typed = Object.fromEntries(Object.keys(rules).map((name) => [name, fields.text(name as keyof typeof rules)]));
+    const { early: why, ...body } = all;
+    // The next can be typed at once; what is refused comes back.
+    setSaid("");
+    fields.fill({ jars: "1", to: "", whom: "", early: "" });
+    const refusal = await batch.record({ kind: "statusChanged", payload: { ...body, ...(why ? { early: why } : {}) } });
+    if (!refusal) return;
+    fields.fill(typed);
+    if (Object.keys(refusal.fields).some((name) => name in rules)) fields.refuse(refusal.fields);
+    else setSaid(refusal.message);
+  };
+  return (
+    <section className="sheet" aria-label="What became of the jars">
+      <h2>What became of the jars</h2>
+      <ul className="mt-1">
+        {namedLines(plan.products).map((one) => {
+          const { counts, filled, stopped } = jarStatusesOf(plan, state, one.key);
+          return (
+            <li key={one.key} className="border-b border-line py-2">
+              <span className="font-semibold">
+                {filled} {one.name}:
+              </span>{" "}
+              {JAR_STATUSES.filter((name) => counts[name] > 0).map((name, at) => (
+                <span key={name}>
+                  {at > 0 ? ", " : ""}
+                  <span className="figure text-[20px]">{counts[name]}</span> {JAR_STATUS_WORDS[name]}
+                </span>
+              ))}
+              {stopped > 0 ? <span className="text-safety"> · ⚠ {stopped} must not be sold</span> : null}
+            </li>
+          );
+        })}
+      </ul>
+      <form
+        ref={fields.form}
+        className="mt-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void put();
+        }}
+      >
+        <div className="grid grid-cols-2 items-start gap-x-4">
+          {plan.products.length > 1 ? (
+            <Field label="Of which" {...fields.bind("product")} options={namedLines(plan.products).map((one) => ({ value: one.key, label: one.name }))} />
+          ) : null}
+          <Field label="How many jars" {...fields.bind("jars")} inputMode="numeric" />
+          <Field label="They were" {...fields.bind("from")} options={JAR_STATUSES_BY_HAND.map((one) => ({ value: one, label: JAR_STATUS_WORDS[one] }))} />
+          <Field
+            label="They become"
+            {...fields.bind("to")}
+            options={[{ value: "", label: "choose" }, ...JAR_STATUSES_BY_HAND.map((one) => ({ value: one, label: JAR_STATUS_WORDS[one] }))]}
+          />
+          <Field label="To whom, or where" {...fields.bind("whom")} />
+        </div>
+        {early && sells ? <Field label="Why before the least cure" {...fields.bind("early")} /> : null}
+        <FormMessage>{said}</FormMessage>
+        <button type="submit" className="press !min-h-[56px]">
+          Put it down
+        </button>
+      </form>
+    </section>
+  );
+}

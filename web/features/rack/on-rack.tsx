@@ -1,0 +1,153 @@
+"use client";
+
+import { bad, good, releaseBlocks, type WickTest } from "@hearth/core";
+import { type ReactNode, useMemo, useState } from "react";
+import { Field, useFields } from "@/forms/fields";
+import { type BatchProps, useBatch } from "@/log/use-batch";
+import { Link } from "@/ui/address";
+import { CureBar, PHASE } from "@/ui/cure-bar";
+import { FormMessage } from "@/ui/form-message";
+import { useKeys } from "@/ui/keys";
+import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { notice } from "@/ui/variants";
+import { ColdThrow } from "./cold-throw";
+import { Fates } from "./jar-statuses";
+import { Standing } from "./standing";
+
+interface OnRackProps extends BatchProps {
+  shelves: string[];
+  tests: { id: string; product: string; bodyId: string; test: WickTest }[];
+  notes?: ReactNode;
+}
+
+/** Releases a batch of which no burn test is recorded: asked first, with a reason that is kept and shown where it is packed. */
+function ReleaseUntested({ tests, onRelease }: { tests: OnRackProps["tests"]; onRelease: (note: string) => Promise<void> }) {
+  const [asked, setAsked] = useState(false);
+  const rules = useMemo(
+    () => ({ note: { initial: "", parse: (text: string) => (text.trim() ? good(text.trim()) : bad("empty", "Say why it is released without one.")) } }),
+    [],
+  );
+  const fields = useFields(rules);
+  const due = tests.filter((one) => one.test !== "tested");
+  if (!asked)
+    return (
+      <div className="flex flex-wrap items-center gap-3">
+        <button type="button" className="act" data-next-step onClick={() => setAsked(true)}>
+          Release it for sale
+        </button>
+        {due.map((one) => (
+          <Link key={one.id} className="underline" href={`/burn/new?product=${one.id}`}>
+            Burn {one.product}
+          </Link>
+        ))}
+      </div>
+    );
+  return (
+    <form
+      ref={fields.form}
+      role="alertdialog"
+      aria-label="Release it without a burn test?"
+      className={notice()}
+      onSubmit={(event) => {
+        event.preventDefault();
+        const all = fields.check();
+        if (all) void onRelease(String(all.note));
+      }}
+    >
+      <p className="font-semibold">▲ No burn test is recorded for this wick, jar and wax. Release it anyway?</p>
+      <p>Cured is not tested: whether it soots, drowns or heats its jar, only a burn tells.</p>
+      <Field label="Why" {...fields.bind("note")} autoFocus hint="Kept with the batch, and shown where it is packed." />
+      <div className="mt-2 flex flex-wrap gap-3">
+        <button type="submit" className="act">
+          Release it without a burn test
+        </button>
+        <button type="button" className="press" onClick={() => setAsked(false)}>
+          Cancel
+        </button>
+      </div>
+    </form>
+  );
+}
+
+/** One batch on the rack: when it is due, where it stands, what becomes of its jars, how it smells, whether it may be sold. */
+export function OnRack(props: OnRackProps) {
+  const batch = useBatch(props, 30_000);
+  const { plan, state, now } = batch;
+  const units = useUnits();
+  const [said, setSaid] = useState("");
+  useKeys([{ key: "u", does: "take the last entry back", run: () => void batch.undo() }]);
+  const blocks = [
+    ...releaseBlocks(plan, state, now),
+    ...props.tests.flatMap((one) => (one.test === "failed" ? [`the wick of ${one.product} failed its burn test`] : [])),
+  ];
+  // Melts have no wick to be tested.
+  const isWicked = plan.products.some((one) => one.body === "vessel" || one.wicks !== null);
+  const isTested = !isWicked || (props.tests.length > 0 && props.tests.every((one) => one.test === "tested"));
+  const release = async (note: string) => setSaid((await batch.record({ kind: "released", payload: { note } }))?.message ?? "");
+  const rooms = [...new Set(state.smells.map((one) => one.room).filter(Boolean))].reverse();
+  return (
+    <PageLayout
+      gloved
+      title={`Batch ${props.batch.number}: ${batch.title}`}
+      lead={batch.pouredAt ? `Poured ${units.dayClock(batch.pouredAt)} · ${PHASE[batch.phase]}` : "Not poured yet."}
+      actions={
+        <>
+          <Link
+            className={batch.pouredAt && batch.phase !== "setting" && !state.lookedAt ? "act" : "press"}
+            href={`/inspect/${props.batch.id}`}
+            data-next-step={batch.pouredAt && !state.lookedAt ? "" : undefined}
+          >
+            Inspect batch
+          </Link>
+          <Link className="press" href={`/records/${props.batch.id}`}>
+            Read its record
+          </Link>
+        </>
+      }
+      side={
+        <>
+          {!batch.pouredAt ? <Warn>Nothing is poured yet: nothing of it stands on the rack.</Warn> : null}
+          {batch.phase === "setting" && batch.times ? <Warn>Do not move it until {units.dayClock(batch.times.setAt)}.</Warn> : null}
+          <Aside title="Sun and draught">
+            Direct sun makes candles sweat overnight; a draught cools one side first. What is noted here is held against flaws later.
+          </Aside>
+          <Aside title="Noses">One person's 9 is another's 7: each has a line of their own.</Aside>
+          <Caution title="Test data is not a safety certificate">Labels, rules and insurance are your country's to say.</Caution>
+        </>
+      }
+    >
+      <CureBar times={batch.times} pouredAt={batch.pouredAt} now={now} />
+      <section className="mt-3 border-y-[3px] border-ink py-3" aria-label="Release">
+        {state.released ? (
+          <p className="text-[19px] font-bold text-inside">
+            ✓ Released for sale {units.dayClock(state.released.at)}
+            {state.released.note ? <span className="font-normal text-ink">, without a burn test: “{state.released.note}”</span> : null}{" "}
+            <Link className="press ml-2" href="/sell/pack">
+              Pack it
+            </Link>
+          </p>
+        ) : blocks.length > 0 ? (
+          <p>
+            <strong>Not to be released yet:</strong> {blocks.join("; ")}.
+          </p>
+        ) : isTested ? (
+          <button type="button" className="act" data-next-step onClick={() => void release("")}>
+            Release it for sale
+          </button>
+        ) : (
+          <ReleaseUntested tests={props.tests} onRelease={release} />
+        )}
+        <FormMessage>{said}</FormMessage>
+      </section>
+      {batch.pouredAt ? (
+        <div className="mt-5 grid grid-cols-1 gap-5 xl:grid-cols-2">
+          <Fates batch={batch} />
+          <Standing batch={batch} shelves={props.shelves} />
+          <ColdThrow batch={batch} people={props.people} rooms={rooms} />
+        </div>
+      ) : null}
+      {props.notes}
+    </PageLayout>
+  );
+}

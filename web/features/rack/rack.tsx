@@ -1,0 +1,99 @@
+"use client";
+
+import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import { BatchRow } from "@/log/row";
+import type { Listed, ReadInstrument } from "@/server/batches/batches";
+import { CureBar, PHASE } from "@/ui/cure-bar";
+import { Aside, Empty, PageLayout } from "@/ui/side-notes";
+import { useNow, useUnits } from "@/ui/units";
+
+/** Whether it still sets, cures, or has cured, by the clock. */
+const phaseOf = (one: Listed, now: string) => {
+  const at = Date.parse(now);
+  if (!one.times) return "pot" as const;
+  return at < Date.parse(one.times.setAt) ? ("setting" as const) : at < Date.parse(one.times.sellFrom) ? ("curing" as const) : ("ready" as const);
+};
+
+/** What sets and cures. */
+export function Rack({ batches, instruments, more, narrowed }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null; narrowed: boolean }) {
+  const now = useNow(30_000);
+  const units = useUnits();
+  const first = batches.find((one) => one.next !== null) ?? batches.find((one) => phaseOf(one, now) !== "setting" && !one.lookedAt);
+  return (
+    <PageLayout
+      title="Rack"
+      lead="Poured batches, setting and curing by the clock: what is due stands first."
+      side={
+        <>
+          <Aside title="Setting">
+            Leave jars unmoved for a day, out of sun and draught. About 10 cm apart, or close but evenly: what matters is the same cooling all round each jar.
+          </Aside>
+          <Aside title="Testing too early">
+            Wax firms up as it cures. A wick that floods the pool on day one may be right, or tunnel, in week two. Times follow the process; the supplier's
+            sheet comes first.
+          </Aside>
+          <Aside title="Selling">Cured is not tested. Burn tests, labels and your local rules still decide.</Aside>
+        </>
+      }
+    >
+      {batches.length > 0 || narrowed ? (
+        <FindBar
+          what="the rack"
+          filters={[
+            {
+              key: "state",
+              label: "State",
+              options: [
+                { value: "", label: "all" },
+                { value: "setting", label: "setting" },
+                { value: "look", label: "to inspect" },
+                { value: "curing", label: "curing" },
+                { value: "ready", label: "cured" },
+              ],
+            },
+          ]}
+          found={more ? undefined : batches.length}
+        />
+      ) : null}
+      {batches.length === 0 && narrowed ? (
+        <NothingFound what="batch" />
+      ) : batches.length === 0 ? (
+        <Empty title="Nothing is setting or curing">
+          <p>A batch comes here when it is marked poured on the bench. It then says until when to leave it, when it may be tested and when it is cured.</p>
+        </Empty>
+      ) : (
+        <ul>
+          {batches.map((one) => {
+            const phase = phaseOf(one, now);
+            const look = phase !== "setting" && !one.lookedAt;
+            return (
+              <BatchRow
+                key={one.id}
+                batch={one}
+                href={one.next ? `/bench/${one.id}` : look ? `/inspect/${one.id}` : `/rack/${one.id}`}
+                at={`/rack/${one.id}`}
+                instruments={instruments}
+                first={one === first}
+                what={
+                  <>
+                    {one.next ? `next: ${one.next.name}${one.pouredAt ? ", " : ""}` : ""}
+                    {phase === "setting" && one.times ? `setting, do not move until ${units.dayClock(one.times.setAt)}` : one.pouredAt ? PHASE[phase] : ""}
+                    {one.shelf ? `, ${one.shelf}` : ""}
+                    {one.released ? ", released" : ""}
+                    {one.onRack < one.products.reduce((sum, product) => sum + product.count, 0) && one.pouredAt ? `, ${one.onRack} left` : ""}
+                    {one.lookedAt ? ", inspected" : phase === "setting" || !one.pouredAt ? "" : ", not inspected yet"}
+                    {one.stopped > 0 ? <span className="text-safety"> · ⚠ {one.stopped} must not be sold</span> : null}
+                  </>
+                }
+                action={one.next ? "Go to the pot" : look ? "Inspect batch" : "At the rack"}
+              >
+                <CureBar times={one.times} pouredAt={one.pouredAt} now={now} />
+              </BatchRow>
+            );
+          })}
+        </ul>
+      )}
+      <Older after={more}>Older batches</Older>
+    </PageLayout>
+  );
+}

@@ -1,0 +1,105 @@
+"use client";
+
+import { useMemo, useState } from "react";
+import { Field, useFields } from "@/forms/fields";
+import { readLoggerFile } from "@/forms/logger-file";
+import { LoggerColumn, LoggerInput } from "@/forms/logger-input";
+import { temperatureRule } from "@/forms/rules";
+import type { Batch } from "@/log/use-batch";
+import { FormMessage } from "@/ui/form-message";
+import { useUnits } from "@/ui/units";
+import { roomOf } from "./model";
+
+/** Where the jars stand, in sun or draft, and how warm it is there. */
+export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly string[] }) {
+  const { state, pouredAt, now } = batch;
+  const units = useUnits();
+  const [shelf, setShelf] = useState(state.stands?.shelf ?? "");
+  const [sun, setSun] = useState(false);
+  const [draught, setDraught] = useState(false);
+  const [said, setSaid] = useState("");
+  const rules = useMemo(() => ({ room: temperatureRule(units) }), [units]);
+  const fields = useFields(rules);
+  const place = async () => setSaid((await batch.record({ kind: "located", payload: { shelf, sun, draught } }))?.message ?? "");
+  const room = async () => {
+    const all = fields.check();
+    if (!all) return;
+    const typed = fields.text("room");
+    fields.reset();
+    const refusal = await batch.record({ kind: "room", payload: { mean: all.room, low: all.room, high: all.room, readings: 1 } });
+    setSaid(refusal?.message ?? "");
+    if (refusal) fields.fill({ room: typed });
+  };
+  const [file, setFile] = useState<File | null>(null);
+  const [columns, setColumns] = useState<{ at: number; name: string }[]>([]);
+  /** Reads a logger's file; where it has several columns of temperatures the maker says which is the room's. */
+  const take = async (file: File | undefined, column?: number) => {
+    if (!file || !pouredAt) return;
+    const read = await readLoggerFile(file, units, column);
+    setFile(file);
+    setColumns(read.ok ? read.columns : []);
+    if (!read.ok) return setSaid(read.message);
+    if (read.columns.length > 1 && column === undefined) return setSaid("Choose the column of this file that is the room's.");
+    const found = roomOf(read.readings, pouredAt, now);
+    if (!found)
+      return setSaid(
+        `It was read from ${units.full(read.readings[0]?.at ?? now)} to ${units.full(read.readings.at(-1)?.at ?? now)}, before or after these jars stood there.`,
+      );
+    setSaid((await batch.record({ kind: "room", payload: found }))?.message ?? "");
+  };
+  const newest = state.rooms.at(-1);
+  return (
+    <section className="sheet" aria-label="Where they stand">
+      <h2>Where they stand</h2>
+      <p className="mt-1">
+        {state.stands?.shelf ? <strong>{state.stands.shelf}</strong> : <span className="text-soft">Not noted yet.</span>}
+        {state.stood?.sun ? <span className="text-hot"> · stood in the sun</span> : null}
+        {state.stood?.draught ? " · stood in a draught" : null}
+        {newest ? ` · room ${newest.readings > 1 ? `${units.t(newest.low)} to ${units.t(newest.high)}` : units.t(newest.mean)}` : null}
+      </p>
+      <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <label>
+          Shelf <input className="entry !w-[170px]" list="shelves" maxLength={60} value={shelf} onChange={(event) => setShelf(event.target.value)} />
+        </label>
+        <datalist id="shelves">
+          {shelves.map((one) => (
+            <option key={one} value={one} />
+          ))}
+        </datalist>
+        <label className="flex min-h-[48px] items-center gap-2">
+          <input type="checkbox" className="size-6" checked={sun} onChange={(event) => setSun(event.target.checked)} /> in the sun
+        </label>
+        <label className="flex min-h-[48px] items-center gap-2">
+          <input type="checkbox" className="size-6" checked={draught} onChange={(event) => setDraught(event.target.checked)} /> in a draught
+        </label>
+        <button type="button" className="press !min-h-[56px]" onClick={() => void place()}>
+          They stand there
+        </button>
+      </div>
+      <form
+        ref={fields.form}
+        className="mt-2 flex flex-wrap items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void room();
+        }}
+      >
+        <div className="w-[170px]">
+          <Field label={`Room now, °${units.temperature}`} {...fields.bind("room")} inputMode="decimal" />
+        </div>
+        <button type="submit" className="press mb-[22px]">
+          Note it
+        </button>
+      </form>
+      <LoggerInput label="Or from a logger's file" onFile={(file) => void take(file)} />
+      {file ? (
+        <LoggerColumn
+          columns={[{ at: -1, name: "choose…" }, ...columns].slice(columns.length > 1 ? 0 : 1)}
+          column={-1}
+          onColumn={(at) => void take(file, at)}
+        />
+      ) : null}
+      <FormMessage>{said}</FormMessage>
+    </section>
+  );
+}

@@ -1,0 +1,63 @@
+"use client";
+
+import { type BatchPlan, type BatchState, defectOf, howBad, JAR_STATUS_WORDS, JAR_STATUSES, jarStatusesOf, namedLines, outcomesOf } from "@hearth/core";
+import { Link } from "@/ui/address";
+import { useUnits } from "@/ui/units";
+
+/** What came out of a batch: flaws with their way to the causes, mending, what became of the jars. */
+export function CameOut({ plan, state, id }: { plan: BatchPlan; state: BatchState; id: string }) {
+  const units = useUnits();
+  const several = plan.products.length > 1;
+  const nameOf = (key: string) => namedLines(plan.products).find((one) => one.key === key)?.name ?? "";
+  return (
+    <>
+      <ul>
+        {outcomesOf(plan, state).flatMap((out) =>
+          Object.entries(out.flawed).map(([defect, jars]) => {
+            const known = defectOf(defect);
+            const unsafe = known?.classes.includes("S");
+            const mine = state.flaws.filter((one) => one.flaw.defect === defect && one.flaw.product === out.product);
+            return (
+              <li key={`${out.product}${defect}`} className="flex flex-wrap items-baseline gap-x-2 border-b border-line py-1">
+                <span>
+                  {unsafe ? <span className="text-safety">⚠ </span> : null}
+                  <strong className={unsafe ? "text-safety" : ""}>{known?.name}</strong>
+                </span>
+                <span className="figure text-[18px]">
+                  {jars} of {out.jars}
+                </span>
+                {several ? <span>{nameOf(out.product)}</span> : null}
+                <span className="text-soft">
+                  {[...new Set(mine.map((one) => `${howBad(one.flaw)}, ${one.flaw.place === "side" ? "wall" : one.flaw.place}`))].join("; ")}
+                </span>
+                <Link className="ml-auto py-2 font-semibold underline" href={`/findings/why/${id}?flaw=${defect}`}>
+                  Why {known?.name}?
+                </Link>
+              </li>
+            );
+          }),
+        )}
+      </ul>
+      {state.repairs.map((one) => (
+        <p key={one.eventId} className="border-b border-line py-1">
+          {defectOf(one.defect)?.name} mended by {one.how}, {one.jars} jars{one.mg ? `, ${units.g(one.mg)}` : ""}:{" "}
+          {one.held === null ? "second look due" : `held on ${one.held} of ${one.jars}`}
+        </p>
+      ))}
+      {state.jarStatuses.length > 0
+        ? namedLines(plan.products).map((one) => {
+            const { counts } = jarStatusesOf(plan, state, one.key);
+            return (
+              <p key={one.key} className="py-1">
+                {one.name}:{" "}
+                {JAR_STATUSES.filter((fate) => counts[fate] > 0)
+                  .map((fate) => `${counts[fate]} ${JAR_STATUS_WORDS[fate]}`)
+                  .join(", ")}
+              </p>
+            );
+          })
+        : null}
+      {state.released ? <p className="py-1 font-semibold text-inside">✓ released for sale {units.dayClock(state.released.at)}</p> : null}
+    </>
+  );
+}

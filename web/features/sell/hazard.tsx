@@ -1,0 +1,344 @@
+"use client";
+
+import { CLP, LANGUAGE_NAMES, LANGUAGES, type Language, type MixHazard, type MixPart, type Sellable, wordsOf } from "@hearth/core";
+import { useMemo, useState, useTransition } from "react";
+import { callAction } from "@/forms/call-action";
+import { Chooser } from "@/forms/chooser";
+import { Field, useFields, words } from "@/forms/fields";
+import { useWorkshop } from "@/log/workshop";
+import type { LabelSettings } from "@/server/sales/label-settings";
+import { Link, useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { HazardSign } from "@/ui/hazard-sign";
+import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
+import { toast } from "@/ui/toast";
+import { useUnits } from "@/ui/units";
+import { WideTable } from "@/ui/wide-table";
+import { saveLabelling } from "./commands";
+
+type Of = { kind: "formula" | "batch"; id: string; name: string };
+
+interface HazardViewProps {
+  of: Of | null;
+  hazard: MixHazard | null;
+  /** On the recipe's own basis; of a formula alone. */
+  loads: { class: string; loadPpm: number | null }[];
+  load: { ppm: number; basis: "wax" | "total" } | null;
+  /** Of a batch: what nobody weighed, so that the plan stands in. */
+  planned: string[];
+  /** Batches of the formula lately, with the classes that their real load came to. */
+  batches: { id: string; number: number; fragrance: number; classes: string[]; crosses: boolean }[];
+  settings: LabelSettings;
+  version: number;
+  formulas: { id: string; name: string }[];
+  products: Pick<Sellable, "id" | "name">[];
+}
+
+function LabelCard({ hazard, language }: { hazard: MixHazard; language: Language }) {
+  const words = wordsOf(
+    hazard.answer,
+    language,
+    hazard.without.map((one) => one.name),
+  );
+  return (
+    <section className="border-[3px] border-ink bg-sheet p-4" aria-label="Draft of the label" lang={language}>
+      <p className="mb-2 font-bold text-safety">{words.draft}</p>
+      <div className="flex flex-wrap items-center gap-4">
+        {words.pictograms.map((code) => (
+          <HazardSign key={code} code={code} size={96} />
+        ))}
+        {words.signal ? <span className="figure text-[34px]">{words.signal}</span> : null}
+      </div>
+      {words.contains ? <p className="mt-2">{words.contains}</p> : null}
+      {[...words.h, ...words.euh].map((one) => (
+        <p key={one} className="mt-1 text-[18px] font-semibold">
+          {one}
+        </p>
+      ))}
+      {words.p.length > 0 ? <p className="mt-2 text-[15px]">{words.p.join(" ")}</p> : null}
+      {words.rests ? <p className="mt-2 border-l-[6px] border-hot bg-hot-fill px-3 py-1 font-semibold">▲ {words.rests}</p> : null}
+    </section>
+  );
+}
+
+function Parts({ parts, hazard }: { parts: readonly MixPart[]; hazard: MixHazard }) {
+  const units = useUnits();
+  return (
+    <WideTable label="What the candle is made of" least={420} heads={["in the candle", "of", "supplier's sheet"]}>
+      {parts.map((one) => (
+        <tr key={one.id} className="border-t border-line align-baseline">
+          <td className="figure py-1 pr-4 text-[19px]">{units.n(one.percent, 3)} %</td>
+          <td className="pr-4">
+            {one.name} <span className="text-soft">{one.kind}</span>
+          </td>
+          <td>
+            {hazard.without.some((other) => other.id === one.id) ? (
+              <Link className="font-semibold text-hot underline" href={`/shelf/${one.kind}/${one.id}`}>
+                ▲ none: put it in
+              </Link>
+            ) : (
+              <Link className="underline" href={`/shelf/${one.kind}/${one.id}`} aria-label={`✓ here: the sheet of ${one.name}`}>
+                ✓ here
+              </Link>
+            )}
+          </td>
+        </tr>
+      ))}
+    </WideTable>
+  );
+}
+
+/** Saves the workshop's label settings with a change. */
+function useSaveSettings(settings: LabelSettings, version: number) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const save = (change: Partial<LabelSettings>, done: string, refuse?: (message: string) => void) =>
+    start(async () => {
+      const outcome = await callAction(saveLabelling(place, { version, settings: { ...settings, ...change } }));
+      if (!outcome.ok) {
+        const [message] = Object.values(outcome.fields).flat();
+        return refuse && message ? refuse(message) : setSaid(message ?? outcome.message);
+      }
+      setSaid("");
+      toast(done);
+      router.refresh();
+    });
+  return { said, busy, save };
+}
+
+/** Whether small shares are left out, and what that would change. */
+function CutOffs({ answer, settings, version }: { answer: MixHazard["answer"]; settings: LabelSettings; version: number }) {
+  const { said, busy, save } = useSaveSettings(settings, version);
+  const used = answer.cut_offs;
+  const other = answer.otherwise;
+  return (
+    <Aside title={used ? "Small shares are left out" : "Small shares count too"}>
+      The regulation lets ingredients below its cut-off values (annex I, table 1.1) be left out.{" "}
+      {used ? "That is chosen here, for all labels." : "Here all of them count: the cautious side."}{" "}
+      {other === null
+        ? "For this candle it makes no difference."
+        : `The other way this label would bear ${[...other.classes, ...other.euh].join(", ") || "no class"}.`}
+      <button
+        type="button"
+        className="press mt-2"
+        disabled={busy}
+        onClick={() => save({ cutOffs: !used }, used ? "Small shares count on all labels." : "Small shares are left out on all labels.")}
+      >
+        {used ? "Count them all" : "Leave them out"}
+      </button>
+      <FormMessage>{said}</FormMessage>
+    </Aside>
+  );
+}
+
+/** The unique formula identifier that stands on the labels of a formula. */
+function Ufi({ formulaId, settings, version }: { formulaId: string; settings: LabelSettings; version: number }) {
+  const { said, busy, save } = useSaveSettings(settings, version);
+  const kept = settings.ufis[formulaId] ?? "";
+  const rules = useMemo(() => ({ ufi: words(kept, 24) }), [kept]);
+  const fields = useFields(rules);
+  const put = () => {
+    const all = fields.check();
+    if (!all) return;
+    const { [formulaId]: _old, ...others } = settings.ufis;
+    save({ ufis: all.ufi === "" ? others : { ...others, [formulaId]: all.ufi } }, "The UFI stands on its labels.", (message) =>
+      fields.refuse({ ufi: [message] }),
+    );
+  };
+  return (
+    <form
+      ref={fields.form}
+      className="mt-4 flex flex-wrap items-start gap-x-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        put();
+      }}
+    >
+      <div className="w-[260px]">
+        <Field label="UFI" {...fields.bind("ufi")} hint="Of a mixture that is classified for health: the code under which it is notified." />
+      </div>
+      <button type="submit" className="press mt-[27px]" disabled={busy}>
+        Keep it
+      </button>
+      <FormMessage>{said}</FormMessage>
+    </form>
+  );
+}
+
+/** The largest load at which each class would not be met. */
+function LoadsWithout({ load, loads }: Pick<HazardViewProps, "load" | "loads">) {
+  const units = useUnits();
+  return load && loads.length > 0 ? (
+    <section aria-label="Loads without" className="mb-5">
+      <h2 className="border-b-[3px] border-ink pb-1">The largest load without it</h2>
+      <p className="py-2 text-soft">
+        This formula carries <span className="figure text-[22px] text-ink">{units.percent(load.ppm)}</span> of the {load.basis}.
+      </p>
+      {loads.map((one) => (
+        <p key={one.class} className="flex items-baseline justify-between gap-3 border-b border-line py-1">
+          <span>without {one.class}</span>
+          <span className="figure text-[26px]">{one.loadPpm === null ? "none would do" : units.percent(one.loadPpm)}</span>
+        </p>
+      ))}
+    </section>
+  ) : null;
+}
+
+/** What has to be looked up or spelled alike before the label can be trusted. */
+function Missing({ hazard }: { hazard: NonNullable<HazardViewProps["hazard"]> }) {
+  const missing = [
+    ...hazard.answer.alike.map(
+      ([a, b]) => `“${a}” and “${b}”: one substance? Then spell them alike in the sheets, or give both its CAS number. If not, give each its own.`,
+    ),
+    ...hazard.answer.missing,
+    ...hazard.unread.map((one) => `${one} is not reckoned with here`),
+  ];
+  return missing.length > 0 ? (
+    <section className="mt-6" aria-label="What is missing">
+      <h2 className="border-b-[3px] border-ink pb-1">What is missing</h2>
+      <ul>
+        {missing.map((one) => (
+          <li key={one} className="border-b border-line py-1">
+            {one}
+          </li>
+        ))}
+      </ul>
+    </section>
+  ) : null;
+}
+
+/** Each class with the sum that is held against its limit. */
+function Working({ hazard }: { hazard: NonNullable<HazardViewProps["hazard"]> }) {
+  const units = useUnits();
+  return (
+    <section className="mt-6" aria-label="Working">
+      <h2 className="border-b-[3px] border-ink pb-1">Each class and its sum</h2>
+      {hazard.answer.working.length === 0 ? <p className="py-2 text-soft">No sheet here names anything that is classified.</p> : null}
+      <WideTable label="Sums" least={620} heads={["met", "rule", "comes to", "limit", "from"]}>
+        {hazard.answer.working.map((one) => (
+          <tr key={one.rule} className="border-t border-line align-baseline">
+            <td className="py-1 pr-3 font-bold">{one.met ? <span className="text-hot">▲ met</span> : <span className="text-soft">not met</span>}</td>
+            <td className="pr-4">{one.rule}</td>
+            <td className="figure pr-4">{units.n(one.value, 4)}</td>
+            <td className="figure pr-4">{units.n(one.limit, 4)}</td>
+            <td className="text-[15px]">{one.from.join(", ")}</td>
+          </tr>
+        ))}
+      </WideTable>
+    </section>
+  );
+}
+
+/** The batches of a formula as they were weighed, and whether one crosses into another label. */
+function Batches({ batches }: Pick<HazardViewProps, "batches">) {
+  const units = useUnits();
+  return batches.length > 0 ? (
+    <section className="mt-6" aria-label="Batches of it">
+      <h2 className="border-b-[3px] border-ink pb-1">Batches as they were weighed</h2>
+      <ul>
+        {batches.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
+            <Link className="font-bold underline" href={`/sell/hazard?batch=${one.id}`}>
+              batch {one.number}
+            </Link>
+            <span>{units.n(one.fragrance, 2)} % scent in the candle</span>
+            <span className={one.crosses ? "font-bold text-hot" : "text-soft"}>
+              {one.crosses ? "▲ another label: " : ""}
+              {one.classes.join(", ") || "not classified"}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  ) : null;
+}
+
+/** The languages that a label can be read in. */
+function Languages({ language, onLanguage }: { language: Language; onLanguage: (language: Language) => void }) {
+  return (
+    <p className="mb-2 flex gap-2">
+      {LANGUAGES.map((one) => (
+        <button
+          key={one}
+          type="button"
+          className="press aria-pressed:bg-ink aria-pressed:text-sheet"
+          aria-pressed={one === language}
+          onClick={() => onLanguage(one)}
+        >
+          {LANGUAGE_NAMES[one]}
+        </button>
+      ))}
+    </p>
+  );
+}
+
+/** The hazard label of a candle as it is blended: a draft, each class open to its sum, and the load that would be free of it. */
+export function HazardView({ of, hazard, loads, load, planned, batches, settings, version, formulas, products }: HazardViewProps) {
+  const units = useUnits();
+  const router = useRouter();
+  const [language, setLanguage] = useState<Language>("en");
+  return (
+    <PageLayout
+      title={of ? `Hazard label: ${of.name}` : "Hazard label"}
+      lead={of?.kind === "batch" ? "As it was really weighed." : "Of the mixture as it is blended, by the sheets of its suppliers."}
+      actions={
+        of ? (
+          <Link className="press" href={of.kind === "batch" ? `/records/${of.id}` : `/formulas/${of.id}`}>
+            {of.kind === "batch" ? "To the record" : "To the formula"}
+          </Link>
+        ) : undefined
+      }
+      side={
+        <>
+          <Caution title="A draft, never more">
+            A competent person checks it before it is printed for sale. Rules differ by country, and change; the supplier’s own sheet for your load comes first.
+          </Caution>
+          {planned.length > 0 ? <Warn>Not weighed, so the plan stands in: {planned.join(", ")}.</Warn> : null}
+          <Aside title="The rules">
+            {CLP.name}: {CLP.source}. For {CLP.where}. As of {units.onDate(CLP.asOf)}.
+          </Aside>
+          {hazard ? <CutOffs answer={hazard.answer} settings={settings} version={version} /> : null}
+          <Aside title="The worst of a range counts">Where a sheet says 10 to 25 %, 25 % is reckoned. One ingredient of two oils is added up.</Aside>
+        </>
+      }
+    >
+      <div className="mb-4 grid gap-x-4 sm:grid-cols-2">
+        <Chooser
+          label="Formula"
+          value={of?.kind === "formula" ? of.id : ""}
+          options={formulas.map((one) => ({ value: one.id, name: one.name }))}
+          onValue={(id) => router.push(`/sell/hazard?formula=${id}`)}
+        />
+        <Chooser
+          label="Or the formula of a product"
+          value=""
+          options={products.map((one) => ({ value: one.id, name: one.name }))}
+          onValue={(id) => router.push(`/sell/hazard?product=${id}`)}
+        />
+      </div>
+      {hazard && of ? (
+        <>
+          <div className="grid grid-cols-1 gap-6 lg:grid-cols-2">
+            <div>
+              <Languages language={language} onLanguage={setLanguage} />
+              <LabelCard hazard={hazard} language={language} />
+              {of.kind === "formula" ? <Ufi key={`${of.id} ${version}`} formulaId={of.id} settings={settings} version={version} /> : null}
+            </div>
+            <div>
+              <LoadsWithout load={load} loads={loads} />
+              <h2 className="border-b-[3px] border-ink pb-1">What it is made of</h2>
+              <Parts parts={hazard.parts} hazard={hazard} />
+            </div>
+          </div>
+          <Missing hazard={hazard} />
+          <Working hazard={hazard} />
+          <Batches batches={batches} />
+        </>
+      ) : (
+        <p className="text-soft">Choose a formula or a product. What its suppliers’ sheets say is reckoned at the load it really has.</p>
+      )}
+    </PageLayout>
+  );
+}

@@ -1,0 +1,249 @@
+"use client";
+
+import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import type { FinishedGoodsRow } from "@/server/sales/finished-goods";
+import type { OrderListed } from "@/server/sales/orders";
+import { Link } from "@/ui/address";
+import { Aside, Caution, Empty, PageLayout } from "@/ui/side-notes";
+import { StockStrip } from "@/ui/stock-strip";
+import { useNow, useUnits } from "@/ui/units";
+
+/** Days from today to a day; negative where it is past. */
+const daysTo = (day: string, today: string) => Math.round((Date.parse(day) - Date.parse(today)) / 86_400_000);
+
+function OrderRow({ order, there, today, first }: { order: OrderListed; there: ReadonlyMap<string, number>; today: string; first: boolean }) {
+  const units = useUnits();
+  // A market day that is over is short of nothing.
+  const isOver = order.what === "market" && order.wantedOn !== null && order.wantedOn < today;
+  const shortage = isOver ? [] : order.lines.filter((one) => one.shortage > (there.get(one.sellable) ?? 0));
+  const said = order.lines.filter((one) => !order.closed || one.out > 0);
+  const out = order.lines.reduce((sum, one) => sum + one.there, 0);
+  const sold = order.lines.reduce((sum, one) => sum + one.sold, 0);
+  const money = order.lines.reduce((sum, one) => sum + one.money, 0);
+  const days = order.wantedOn ? daysTo(order.wantedOn, today) : null;
+  return (
+    <li className="grid items-center gap-x-5 gap-y-1 border-b border-line py-3 sm:grid-cols-[84px_minmax(0,1fr)_auto]">
+      <div>
+        <span className="figure block text-[26px] leading-none">
+          {order.closed ? `#${order.number}` : days === null ? "–" : days < 0 ? `${-days} d late` : days === 0 ? "today" : `${days} d`}
+        </span>
+        <span className="text-[14px] text-soft">{order.wantedOn ? units.onDay(order.wantedOn) : "no day"}</span>
+      </div>
+      <div className="min-w-0">
+        <Link href={`/sell/${order.id}`} className="text-[18px] font-bold">
+          {order.name}
+        </Link>
+        <p className="text-[15px] text-soft">
+          {order.what === "order" ? "order" : "market day"} {order.number}
+          {said.length > 0
+            ? `: ${said
+                .slice(0, 4)
+                .map((one) => `${order.closed ? one.sold : one.asked || one.out} × ${one.name}`)
+                .join(", ")}${said.length > 4 ? ", …" : ""}`
+            : ""}
+        </p>
+        {order.closed ? (
+          <p className="text-[15px]">
+            {sold} sold, {units.money(money)}
+          </p>
+        ) : shortage.length > 0 ? (
+          <p className="text-[15px] font-semibold text-hot">
+            ▲ lacks {shortage.map((one) => `${one.shortage - (there.get(one.sellable) ?? 0)} × ${one.name}`).join(", ")}
+          </p>
+        ) : out > 0 ? (
+          <p className="text-[15px] font-semibold">{out} packs are out</p>
+        ) : (
+          <p className="text-[15px] text-inside">✓ all of it is there</p>
+        )}
+      </div>
+      <Link
+        href={`/sell/${order.id}`}
+        className={first ? "act" : "press"}
+        {...(first ? { "data-next-step": "" } : {})}
+        aria-label={`${order.closed ? "Read" : "Open"} ${order.name}`}
+      >
+        {order.closed ? "Read" : "Open"}
+      </Link>
+    </li>
+  );
+}
+
+/** One thing that can be sold: how much of it is there, asked for and on the plan, and the ways on. */
+function GoodsCard({ of, most }: { of: FinishedGoodsRow; most: number }) {
+  const units = useUnits();
+  return (
+    <li className="border-b border-line py-2">
+      <div className="flex items-baseline justify-between gap-3">
+        <Link href={of.sellable.kind === "set" ? `/sell/sets/${of.sellable.id}` : `/products/${of.sellable.id}`} className="min-w-0 font-bold">
+          {of.sellable.name}
+        </Link>
+        <span className="shrink-0">
+          <span className="figure text-[24px]">{of.packed + of.loose}</span>{" "}
+          <span className="text-[14px] text-soft">{of.sellable.price === null ? "no price" : units.money(of.sellable.price)}</span>
+        </span>
+      </div>
+      <StockStrip name={of.sellable.name} packed={of.packed} loose={of.loose} planned={of.planned} asked={of.shortage} most={most} />
+      <p className="text-[14px] text-soft">
+        {of.packed} packed
+        {of.lots.length > 0 ? ` (batch ${[...new Set(of.lots.flatMap((lot) => lot.batches))].join(", ")})` : ""}, {of.loose} to pack
+        {of.shortage > of.packed + of.loose ? (
+          <strong className="text-hot"> ▲ {of.shortage} asked for</strong>
+        ) : of.shortage > 0 ? (
+          `, ${of.shortage} asked for`
+        ) : null}
+        {of.test === "failed" ? <strong className="text-safety"> ⚠ wick test failed</strong> : of.test === "test due" ? ", wick test due" : ""}
+        {of.loose > 0 ? (
+          <>
+            {" · "}
+            <Link className="underline" href={`/sell/pack?of=${of.sellable.id}`} aria-label={`pack ${of.sellable.name}`}>
+              pack
+            </Link>
+          </>
+        ) : null}
+        {of.packed > 0 ? (
+          <>
+            {" · "}
+            <Link className="underline" href={`/sell/labels?packing=${of.lots[0]?.id}`} aria-label={`labels for ${of.sellable.name}`}>
+              labels
+            </Link>
+          </>
+        ) : null}
+      </p>
+    </li>
+  );
+}
+
+/** What is there to sell, what is short first. */
+function Goods({ goods }: { goods: FinishedGoodsRow[] }) {
+  const shown = goods
+    .filter((one) => one.packed + one.loose + one.shortage + one.planned > 0)
+    .sort((a, b) => Number(b.shortage > b.packed + b.loose) - Number(a.shortage > a.packed + a.loose) || b.packed + b.loose - a.packed - a.loose);
+  const most = Math.max(1, ...shown.map((one) => Math.max(one.packed + one.loose + one.planned, one.shortage)));
+  return (
+    <section aria-label="Finished goods">
+      <h2 className="border-b-[3px] border-ink pb-1">Finished goods</h2>
+      {shown.length === 0 ? (
+        <p className="py-3 text-soft">Nothing is released or packed. Release a cured batch on the rack, and its jars stand here.</p>
+      ) : (
+        <>
+          <p className="my-2 text-[14px] text-soft" aria-hidden="true">
+            <span className="inline-block size-3 bg-ink" /> packed <span className="ml-2 inline-block size-3 bg-soft" /> loose, released{" "}
+            <span className="ml-2 inline-block size-3 border border-dashed border-ink" /> on the plan <span className="ml-2 inline-block h-3 w-[3px] bg-act" />{" "}
+            asked for
+          </p>
+          <ul>
+            {shown.map((one) => (
+              <GoodsCard key={one.sellable.id} of={one} most={most} />
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}
+
+interface SellHomeProps {
+  open: OrderListed[];
+  closed: OrderListed[];
+  more: number | null;
+  goods: FinishedGoodsRow[];
+  narrowed: boolean;
+}
+
+/** What is asked for and by when: what is open, then what is closed. */
+function Orders({ open, closed, more, goods, narrowed }: SellHomeProps) {
+  const units = useUnits();
+  const today = units.isoDay(useNow(60_000));
+  const there = new Map(goods.map((one) => [one.sellable.id, one.packed + Math.max(0, one.loose)]));
+  const nothing = open.length + closed.length === 0 && !narrowed;
+  return (
+    <section aria-label="Orders and market days">
+      <h2 className="border-b-[3px] border-ink pb-1">Orders and market days</h2>
+      {nothing ? (
+        <Empty title="Nothing is asked for yet">
+          <p>An order, or a market day with what you mean to take: what lacks is seen at once, and goes onto the plan with its day.</p>
+        </Empty>
+      ) : (
+        <>
+          <div className="mt-3">
+            <FindBar what="orders" found={open.length + closed.length} />
+          </div>
+          {open.length + closed.length === 0 ? <NothingFound what="order" /> : null}
+          <ul>
+            {open.map((one) => (
+              <OrderRow key={one.id} order={one} there={there} today={today} first={one.id === open[0]?.id} />
+            ))}
+          </ul>
+          {closed.length > 0 ? <h3 className="mt-5 text-[17px] font-bold">Closed</h3> : null}
+          <ul>
+            {closed.map((one) => (
+              <OrderRow key={one.id} order={one} there={there} today={today} first={false} />
+            ))}
+          </ul>
+          <Older after={more === null ? null : String(more)}>Older ones</Older>
+        </>
+      )}
+    </section>
+  );
+}
+
+/** The other parts of selling. */
+const MoreOfSelling = () => (
+  <nav aria-label="More of selling" className="flex flex-col items-start gap-2">
+    <Link className="press" href="/sell/labels">
+      Labels and cards
+    </Link>
+    <Link className="press" href="/sell/sales">
+      What sold
+    </Link>
+    <Link className="press" href="/sell/recall">
+      Recall by a lot
+    </Link>
+    <Link className="press" href="/sell/sets/new">
+      Put a set together
+    </Link>
+    <Link className="press" href="/sell/import">
+      Orders from a file
+    </Link>
+  </nav>
+);
+
+/** What is asked for and by when, and what is there to sell. */
+export function SellHome(props: SellHomeProps) {
+  const first = props.open[0]?.id;
+  return (
+    <PageLayout
+      title="Sell"
+      lead="What is asked for, what is there, and what went where."
+      actions={
+        <>
+          <Link className={first ? "press" : "act"} href="/sell/new" {...(first ? {} : { "data-next-step": "" })}>
+            Take an order
+          </Link>
+          <Link className="press" href="/sell/new?what=market">
+            Plan a market day
+          </Link>
+          <Link className="press" href="/sell/pack">
+            Pack
+          </Link>
+        </>
+      }
+      side={
+        <>
+          <MoreOfSelling />
+          <Caution title="Before anything is sold">
+            Cured, inspected, its wick tested, with a fire-safety label. Your country’s rules and your insurer decide, not this program.
+          </Caution>
+          <Aside title="What was poured first goes first">
+            Packs of the oldest batch are taken first. What went where is kept batch by batch, so that every jar can be found again.
+          </Aside>
+        </>
+      }
+    >
+      <div className="grid grid-cols-1 gap-x-8 gap-y-6 xl:grid-cols-2">
+        <Orders {...props} />
+        <Goods goods={props.goods} />
+      </div>
+    </PageLayout>
+  );
+}

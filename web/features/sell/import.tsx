@@ -1,0 +1,104 @@
+"use client";
+
+import { readOrderRows, type Sellable } from "@hearth/core";
+import { useMemo, useState, useTransition } from "react";
+import { v7 } from "uuid";
+import { callAction } from "@/forms/call-action";
+import { Field, useFields, words } from "@/forms/fields";
+import { parseFile, parseText } from "@/forms/file-parse";
+import { readDay } from "@/forms/when";
+import { useWorkshop } from "@/log/workshop";
+import { Link, useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { Aside, PageLayout } from "@/ui/side-notes";
+import { toast } from "@/ui/toast";
+import { useUnits } from "@/ui/units";
+import { beginOrder } from "./commands";
+
+/** Orders out of a shop's file: shown before any is taken. */
+export function ImportOrders({ sellables, today }: { sellables: Sellable[]; today: string }) {
+  const units = useUnits();
+  const place = useWorkshop();
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const fields = useFields(useMemo(() => ({ rows: words("", 200_000) }), []));
+  const text = fields.text("rows");
+  const read = useMemo(() => {
+    if (text.trim() === "") return null;
+    const table = parseText(text);
+    if (!table.ok) return { orders: [], faults: [{ row: 1, fault: table.message }] };
+    return readOrderRows(table.sheet.heads, table.sheet.rows, sellables, (day) => readDay(day, today, units.locale, true));
+  }, [text, sellables, today, units.locale]);
+  // Made once for what is shown: pressing twice takes each order once.
+  const ids = useMemo(() => (read?.orders ?? []).map(() => v7()), [read]);
+  const take = () =>
+    start(async () => {
+      if (!read) return;
+      let taken = 0;
+      for (const [at, plan] of read.orders.entries()) {
+        const outcome = await callAction(beginOrder(place, { orderId: ids[at], plan }));
+        if (!outcome.ok) return setSaid(`${taken} of ${read.orders.length} orders were taken. ${plan.name}: ${outcome.message}`);
+        taken += 1;
+      }
+      toast(`${taken} ${taken === 1 ? "order" : "orders"} taken.`);
+      router.push("/sell");
+    });
+  const choose = async (file: File | undefined) => {
+    if (!file) return;
+    const table = parseFile(new Uint8Array(await file.arrayBuffer()));
+    if (!table.ok) return setSaid(table.message);
+    setSaid("");
+    const quoted = (cell: string) => (/[",\n;\t]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell);
+    fields.set("rows", [table.sheet.heads, ...table.sheet.rows].map((row) => row.map(quoted).join(",")).join("\n"));
+  };
+  return (
+    <PageLayout
+      title="Take orders from a file"
+      lead="A line a row: the order, its day, what, how many packs."
+      actions={
+        <>
+          <button type="button" className="act" data-next-step disabled={busy || !read || read.orders.length === 0 || read.faults.length > 0} onClick={take}>
+            {read && read.orders.length > 0 ? `Take ${read.orders.length} ${read.orders.length === 1 ? "order" : "orders"}` : "Take the orders"}
+          </button>
+          <Link className="press" href="/sell">
+            Back to selling
+          </Link>
+        </>
+      }
+      side={
+        <Aside title="Heads that are known">
+          order (or customer), wanted_by (or date), item (or product, sku), packs (or quantity), contact. Items go by the name of a product or set.
+        </Aside>
+      }
+    >
+      <section className="sheet">
+        <p className="mb-2">
+          <label className="block text-[15px] font-semibold" htmlFor="orders-file">
+            A CSV file
+          </label>
+          <input id="orders-file" type="file" accept=".csv,text/csv,text/plain" onChange={(event) => void choose(event.target.files?.[0])} />
+        </p>
+        <Field label="Or rows, pasted" {...fields.bind("rows")} lines={8} placeholder="order, wanted_by, item, packs" />
+        <FormMessage>{said}</FormMessage>
+      </section>
+      {read ? (
+        <section className="mt-5" aria-label="What is in it">
+          {read.faults.map((one) => (
+            <p key={one.row} className="font-semibold text-hot">
+              ▲ Row {one.row}: {one.fault}
+            </p>
+          ))}
+          <ul>
+            {read.orders.map((one) => (
+              <li key={`${one.name} ${one.wantedOn}`} className="border-b border-line py-2">
+                <strong>{one.name}</strong>
+                {one.wantedOn ? `, by ${units.onDate(one.wantedOn)}` : ""}: {one.lines.map((line) => `${line.packs} × ${line.name}`).join(", ")}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
+    </PageLayout>
+  );
+}

@@ -1,0 +1,67 @@
+import { MAX_STATED_G, MIN_STATED_G, type PackedContainer, packedContainerOf, type Sellable } from "@hearth/core";
+import type { TracedBatch } from "@/server/inventory/trace";
+import type { RecallRow } from "@/server/sales/orders";
+
+/** A product as it is packed: its body, and the weight it states where it is sold by weight. */
+export interface Inside {
+  productId: string;
+  statedMg: number;
+  soldByWeight: boolean;
+  body: Parameters<typeof packedContainerOf>[0];
+}
+
+/** What goes into one pack, and the weight that is stated on it; null where it is not sold by weight, or the rules do not cover it. */
+export function containersIn(
+  sellable: Sellable | undefined,
+  inside: readonly Inside[],
+): { bodies: PackedContainer[]; guessed: boolean; statedMg: number | null } {
+  const of = (sellable?.contents ?? []).flatMap((one) => {
+    const product = inside.find((each) => each.productId === one.productId);
+    return product ? [{ product, count: one.count }] : [];
+  });
+  const bodies = of.map(({ product, count }) => packedContainerOf(product.body, count));
+  const stated = of.reduce((sum, { product, count }) => sum + product.statedMg * count, 0);
+  const covered = stated / 1_000 >= MIN_STATED_G && stated / 1_000 <= MAX_STATED_G;
+  return {
+    bodies,
+    guessed: bodies.some((one) => one.guessed),
+    statedMg: of.length > 0 && of.every(({ product }) => product.soldByWeight) && covered ? stated : null,
+  };
+}
+
+/** Who has something of it: an order or a market day, and what of it did not come back. */
+export interface Reached {
+  id: string;
+  number: number;
+  what: "order" | "market";
+  name: string;
+  whom: string;
+  on: string | null;
+  packs: string[];
+}
+
+/** What a recall asks for: what to set aside here, loose, in a pot or packed; and whom to tell. A packing of several batches stands once. */
+export function recallOf(batches: readonly TracedBatch[], rows: readonly RecallRow[]) {
+  const still = (one: TracedBatch) => one.jarStatuses.reduce((sum, { fate, jars }) => (fate === "rack" || fate === "tester" ? sum + jars : sum), 0);
+  const packings = new Map<string, RecallRow & { batches: number[] }>();
+  for (const row of rows) {
+    const there = packings.get(row.packingId);
+    if (there) there.batches.push(row.number);
+    else packings.set(row.packingId, { ...row, batches: [row.number] });
+  }
+  const reached = new Map<string, Reached>();
+  for (const row of packings.values())
+    for (const { orderId: id, number, what, name, whom, on, out, back } of row.out) {
+      if (out - back <= 0) continue;
+      const there = reached.get(id) ?? { id, number, what, name, whom, on, packs: [] };
+      there.packs.push(`${out - back} × ${row.packed}`);
+      reached.set(id, there);
+    }
+  return {
+    loose: batches.flatMap((batch) => (still(batch) > 0 ? [{ batch, jars: still(batch) }] : [])),
+    pots: batches.filter((one) => one.pouredAt === null),
+    here: [...packings.values()].filter((one) => one.here > 0),
+    reached: [...reached.values()],
+    byHand: batches.filter((one) => one.whom.length > 0),
+  };
+}

@@ -1,0 +1,263 @@
+"use client";
+
+import { answerQuantity, good, packingDraw, parseMass, QUANTITY_RULES, quantityRulesOf, samplePlan } from "@hearth/core";
+import { useMemo, useState, useTransition } from "react";
+import { v7 } from "uuid";
+import { BoxShown } from "@/catalogue/packing-fields";
+import { callAction } from "@/forms/call-action";
+import { Chooser } from "@/forms/chooser";
+import { Field, type FieldRule, useFields } from "@/forms/fields";
+import { countRule } from "@/forms/rules";
+import { useWorkshop } from "@/log/workshop";
+import type { Shelf, Stocks } from "@/server/inventory/shelf";
+import type { FinishedGoodsRow, RecentlyPacked } from "@/server/sales/finished-goods";
+import { Link, useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { Aside, Empty, PageLayout, Warn } from "@/ui/side-notes";
+import { toast } from "@/ui/toast";
+import { type Formats, useUnits } from "@/ui/units";
+import { pack, unpack } from "./commands";
+import { containersIn, type Inside } from "./model";
+
+interface PackProps {
+  goods: FinishedGoodsRow[];
+  of: string | null;
+  inside: Inside[];
+  packs: Shelf["packs"];
+  stocks: Stocks;
+  lately: RecentlyPacked[];
+}
+
+/** Net weights, a line or a comma each. */
+function weightsIn(text: string, unit: "g" | "oz"): { ok: true; value: number[] } | { ok: false; message: string } {
+  const out: number[] = [];
+  for (const part of text
+    .split(/[\n;]+|,\s/)
+    .map((one) => one.trim())
+    .filter(Boolean)) {
+    const read = parseMass(part, { unit });
+    if (!read.ok) return { ok: false, message: read.message };
+    out.push(read.value);
+  }
+  return { ok: true, value: out };
+}
+
+/** Whether net weights of a lot of packs hold what is stated, in the reader's units. */
+const netOf = (statedMg: number, weightsMg: readonly number[], lot: number, units: Formats) =>
+  answerQuantity({ stated_g: statedMg / 1_000, weights_g: weightsMg.map((mg) => mg / 1_000), lot, rules: quantityRulesOf(units.locale) }, (g) =>
+    units.g(Math.round(g * 1_000)),
+  );
+const NET_WORDS = { pass: "they hold what is stated", fail: "they do not hold what is stated", too_few: "too few to tell" } as const;
+
+/** Packs what stands released into packs, and weighs a sample where it is sold by weight. */
+export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps) {
+  const units = useUnits();
+  const place = useWorkshop();
+  const router = useRouter();
+  const [id, setId] = useState(of ?? goods.find((one) => one.loose > 0)?.sellable.id ?? "");
+  const [packingId, setPackingId] = useState(() => v7());
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const row = goods.find((one) => one.sellable.id === id);
+  const sellable = row?.sellable;
+  const { bodies, guessed, statedMg } = useMemo(() => containersIn(sellable, inside), [sellable, inside]);
+  const rules = useMemo(
+    (): { packs: FieldRule<number>; weights: FieldRule<number[]> } => ({
+      packs: countRule({ least: 1, most: Math.max(1, row?.loose ?? 1), name: "packs" }, row && row.loose > 0 ? String(row.loose) : ""),
+      weights: {
+        initial: "",
+        parse: (text) => {
+          const read = weightsIn(text, units.mass);
+          return read.ok ? good(read.value) : { ok: false, code: "not-understood", message: read.message };
+        },
+      },
+    }),
+    [row, units.mass],
+  );
+  const fields = useFields(rules);
+  const many = fields.values.packs ?? 0;
+  const weights = fields.values.weights ?? [];
+  const net = statedMg !== null && weights.length > 0 ? netOf(statedMg, weights, Math.max(1, many), units) : null;
+  const law = quantityRulesOf(units.locale);
+  const plan = samplePlan(many || 1, law);
+  const draws = sellable ? packingDraw(sellable.packing, Math.max(1, many)) : [];
+  const short = draws.filter((one) => stocks[one.id] && (stocks[one.id]?.onHand ?? 0) < one.count);
+  const put = () => {
+    const all = fields.check();
+    if (!all || !sellable) return;
+    start(async () => {
+      const outcome = await callAction(
+        pack(place, { packingId, sellableId: sellable.id, packs: all.packs, weightsMg: all.weights, statedMg: all.weights.length > 0 ? statedMg : null }),
+      );
+      if (!outcome.ok) {
+        fields.refuse(Object.fromEntries(Object.entries(outcome.fields).filter(([name]) => name === "packs")));
+        return setSaid(outcome.message);
+      }
+      setSaid("");
+      toast(`${all.packs} × ${sellable.name} packed.`);
+      setPackingId(v7());
+      fields.reset();
+      router.refresh();
+    });
+  };
+  const apart = (one: RecentlyPacked) =>
+    start(async () => {
+      const outcome = await callAction(unpack(place, { packingId: one.id }));
+      toast(outcome.ok ? `${one.packs} × ${one.name} taken apart: the pieces stand on the rack again.` : outcome.message);
+      if (outcome.ok) router.refresh();
+    });
+  const nothing = goods.every((one) => one.loose <= 0);
+  return (
+    <PageLayout
+      title="Pack"
+      lead="What is released goes into packs: the oldest batch first."
+      actions={
+        <>
+          <button type="submit" form="pack-form" className="act" data-next-step disabled={busy || !sellable}>
+            {busy ? "Packing" : "Pack them"}
+          </button>
+          <Link className="press" href="/sell">
+            Back to selling
+          </Link>
+        </>
+      }
+      side={
+        <>
+          {row?.test === "test due" ? <Warn>The wick test of {sellable?.name} is due: burn it before it is sold.</Warn> : null}
+          {row?.test === "failed" ? <Warn>The wick test of {sellable?.name} failed: do not sell it.</Warn> : null}
+          {short.map((one) => (
+            <Warn key={one.id}>
+              {packs.find((part) => part.id === one.id)?.name}: {stocks[one.id]?.onHand} on hand, {one.count} needed.
+            </Warn>
+          ))}
+          <Aside title="Loose rattles, tight is forced">Half a millimetre to some millimetres to spare on each side. A lid may need its own height.</Aside>
+          <Aside title="Sold by weight">
+            Weigh a sample of {QUANTITY_RULES[law].smallest.sample} or more, without the vessel. The mean must reach what is stated, few may be far below.
+            Reckoned by {QUANTITY_RULES[law].name}, from memory; local rules come first.
+          </Aside>
+        </>
+      }
+    >
+      {nothing && lately.length === 0 ? (
+        <Empty
+          title="Nothing is released yet"
+          action={
+            <Link className="act" href="/rack">
+              To the rack
+            </Link>
+          }
+        >
+          <p>Cured and inspected, a batch is released for sale on the rack. Its jars then stand here to be packed.</p>
+        </Empty>
+      ) : (
+        <form
+          id="pack-form"
+          ref={fields.form}
+          className="grid grid-cols-1 gap-6 lg:grid-cols-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            put();
+          }}
+        >
+          <section className="sheet">
+            <Chooser
+              label="What is packed"
+              value={id}
+              options={goods.map((one) => ({ value: one.sellable.id, name: one.sellable.name, note: one.loose > 0 ? `${one.loose} to pack` : "none loose" }))}
+              onValue={(next) => {
+                setId(next);
+                fields.reset();
+              }}
+            />
+            {sellable ? (
+              <p className="mb-2 text-[15px] text-soft">
+                One pack: {sellable.contents.map((one) => `${one.count} × ${one.name}`).join(", ")}
+                {draws.length > 0
+                  ? `; with ${packingDraw(sellable.packing, 1)
+                      .map((one) => `${one.count} × ${packs.find((part) => part.id === one.id)?.name ?? "a part"}`)
+                      .join(", ")}`
+                  : "; no box or label named"}
+              </p>
+            ) : null}
+            {(row?.untested ?? []).map((one) => (
+              <Warn key={one.number}>
+                Batch {one.number} was released without a burn test: “{one.why}”.
+              </Warn>
+            ))}
+            <Field label="Packs" {...fields.bind("packs")} inputMode="numeric" large hint={row ? `${row.loose} can be packed now` : undefined} />
+            {statedMg !== null ? (
+              <Field
+                label="Net weights, one a line"
+                {...fields.bind("weights")}
+                lines={4}
+                hint={`Stated: ${units.g(statedMg)}. Of ${many || 1} packs weigh ${plan.sample}, without the vessel: ${plan.mayFall === 0 ? "none" : `at most ${plan.mayFall}`} may fall short by more than the tolerable error. Leave empty where none was weighed.`}
+              />
+            ) : null}
+            {net ? (
+              <div role="status" className="border-2 border-ink p-3">
+                <p className={`text-[18px] font-bold ${net.verdict === "pass" ? "text-inside" : net.verdict === "fail" ? "text-hot" : ""}`}>
+                  {net.verdict === "pass" ? "✓ They hold what is stated" : net.verdict === "fail" ? "▲ They do not hold what is stated" : "Too few to tell"}
+                </p>
+                <p>{net.why}</p>
+                <p className="text-[15px] text-soft">
+                  {weights.length} weighed, mean {units.g(Math.round(net.mean_g * 1_000))}
+                  {net.sd_g === null ? "" : `, spread ${units.g(Math.round(net.sd_g * 1_000))}`}; {net.below} below by more than{" "}
+                  {units.g(Math.round(net.tolerable_negative_error_g * 1_000))}.
+                </p>
+                {net.verdict !== "pass" && net.fill_to_pass_g !== null && statedMg !== null ? (
+                  <p className="mt-1 font-semibold">
+                    Fill {units.g(Math.max(0, Math.round((net.fill_to_pass_g - net.mean_g) * 1_000)))} more ({units.g(Math.round(net.fill_to_pass_g * 1_000))}),
+                    or weigh each. A lot of that mean passes in at least {units.n((net.fill_passes_share ?? 0) * 100, 0)} of 100 cases.
+                  </p>
+                ) : null}
+              </div>
+            ) : null}
+            <FormMessage>{said}</FormMessage>
+          </section>
+          <section className="sheet" aria-label="In the box">
+            <h2>In the box</h2>
+            {sellable?.packing.boxId ? (
+              <BoxShown box={packs.find((one) => one.id === sellable.packing.boxId)} bodies={bodies} guessed={guessed} />
+            ) : (
+              <p className="text-soft">No box is named for it. {sellable?.kind === "set" ? "Name it on the set." : "Name it on the product."}</p>
+            )}
+            {row && row.lots.length > 0 ? <p className="mt-2">{row.packed} packs of it are there already.</p> : null}
+          </section>
+        </form>
+      )}
+      {lately.length > 0 ? (
+        <section className="mt-6" aria-label="Packed lately">
+          <h2 className="border-b-[3px] border-ink pb-1">Packed lately</h2>
+          <ul>
+            {lately.map((one) => (
+              <li key={one.id} className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
+                <span className="min-w-0">
+                  <strong>
+                    {one.packs} × {one.name}
+                  </strong>{" "}
+                  <span className="text-soft">
+                    {units.dayClock(one.at)}, of batch {[...new Set(one.batches.map((each) => each.number))].join(", ")}
+                    {one.gone > 0 ? `; ${one.gone} went out` : ""}
+                    {one.weightsMg.length > 0 && one.statedMg !== null
+                      ? `; ${one.weightsMg.length} weighed: ${NET_WORDS[netOf(one.statedMg, one.weightsMg, one.packs, units).verdict]}`
+                      : ""}
+                  </span>
+                </span>
+                <span className="flex gap-2">
+                  <Link className="press" href={`/sell/labels?packing=${one.id}`} aria-label={`Labels for ${one.packs} × ${one.name}`}>
+                    Labels
+                  </Link>
+                  {one.gone === 0 ? (
+                    <button type="button" className="press" disabled={busy} aria-label={`Take apart ${one.packs} × ${one.name}`} onClick={() => apart(one)}>
+                      Take apart
+                    </button>
+                  ) : null}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
+    </PageLayout>
+  );
+}

@@ -1,0 +1,158 @@
+"use client";
+
+import { JAR_STATUS_WORDS } from "@hearth/core";
+import type { ReactNode } from "react";
+import { FindBar } from "@/catalogue/find-bar";
+import type { FoundLot, TracedBatch } from "@/server/inventory/trace";
+import type { RecallRow } from "@/server/sales/orders";
+import { Link } from "@/ui/address";
+import { Aside, Caution, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { recallOf } from "./model";
+
+interface RecallProps {
+  found: FoundLot[];
+  asked: boolean;
+  traced: { lot: FoundLot; batches: TracedBatch[]; rows: RecallRow[] } | null;
+}
+
+/** Something to be done, with a box to tick on paper. */
+const Todo = ({ many, children }: { many?: number; children: ReactNode }) => (
+  <li className="flex items-baseline gap-3 border-b border-line py-2">
+    <span aria-hidden="true" className="inline-block size-5 shrink-0 border-2 border-ink" />
+    {many === undefined ? null : <span className="figure text-[26px]">{many}</span>}
+    <span className="min-w-0">{children}</span>
+  </li>
+);
+const BatchLink = ({ batch, at }: { batch: TracedBatch; at: "records" | "bench" }) => (
+  <Link className="font-bold underline" href={`/${at}/${batch.id}`}>
+    batch {batch.number}
+  </Link>
+);
+
+/** The lots that were found, to choose the one to recall. */
+function LotsFound({ found, asked }: Pick<RecallProps, "found" | "asked">) {
+  const units = useUnits();
+  return (
+    <ul>
+      {found.map((one) => (
+        <li key={one.id} className="grid items-center gap-x-4 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
+          <span>
+            <strong>{one.material}</strong>, lot {one.code || "without a code"}, received {units.onDate(one.receivedOn)}
+          </span>
+          <Link
+            className="press"
+            href={`/sell/recall?lot=${one.id}`}
+            aria-label={`Recall it: ${one.material}, lot ${one.code || units.onDate(one.receivedOn)}`}
+          >
+            Recall it
+          </Link>
+        </li>
+      ))}
+      {found.length === 0 ? <li className="py-3 text-soft">{asked ? "No lot like that." : "Type a lot’s code, or the name of what was in it."}</li> : null}
+    </ul>
+  );
+}
+
+/** What is to be done, in order: set aside what is here, tell those who have some, look through every jar. */
+function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
+  const units = useUnits();
+  const { here, loose, pots, reached, byHand } = recallOf(traced.batches, traced.rows);
+  return (
+    <div className="flex flex-col gap-6">
+      <section aria-label="Set aside here">
+        <h2 className="border-b-[3px] border-ink pb-1">1. Set aside here</h2>
+        <ul>
+          {loose.map(({ batch, jars }) => (
+            <Todo key={batch.id} many={jars}>
+              loose of <BatchLink batch={batch} at="records" />, {batch.title}
+            </Todo>
+          ))}
+          {pots.map((batch) => (
+            <Todo key={batch.id}>
+              the pot of <BatchLink batch={batch} at="bench" />, {batch.title}: not poured yet
+            </Todo>
+          ))}
+          {here.map((row) => (
+            <Todo key={row.packingId} many={row.here}>
+              packs of <strong>{row.packed}</strong>, with pieces of batch {row.batches.join(", ")}
+            </Todo>
+          ))}
+        </ul>
+      </section>
+      <section aria-label="Tell these">
+        <h2 className="border-b-[3px] border-ink pb-1">2. Tell these</h2>
+        {reached.length === 0 ? <p className="py-2 text-soft">Nothing of it went out with an order or to a market.</p> : null}
+        <ul>
+          {reached.map((one) => (
+            <Todo key={one.id}>
+              <Link className="font-bold underline" href={`/sell/${one.id}`}>
+                {one.what === "order" ? "order" : "market day"} {one.number}, {one.name}
+              </Link>
+              {one.on ? `, ${units.onDate(one.on)}` : ""}: {one.packs.join(", ")}
+              {one.whom ? <span className="block text-[15px]">{one.whom}</span> : null}
+            </Todo>
+          ))}
+          {byHand.map((batch) => (
+            <Todo key={batch.id}>
+              batch {batch.number}, by hand: {batch.whom.join(", ")}
+            </Todo>
+          ))}
+        </ul>
+      </section>
+      <section aria-label="Every batch">
+        <h2 className="border-b-[3px] border-ink pb-1">3. Every jar</h2>
+        <ul>
+          {traced.batches.map((one) => (
+            <li key={one.id} className="border-b border-line py-2">
+              <Link className="font-bold underline" href={`/records/${one.id}`}>
+                batch {one.number}
+              </Link>
+              , {one.title}:{" "}
+              {one.pouredAt === null
+                ? "not poured yet"
+                : `${one.jars} jars: ${one.jarStatuses.map((fate) => `${fate.jars} ${JAR_STATUS_WORDS[fate.fate]}`).join(", ")}`}
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}
+
+/** From a lot of anything to every jar and order: a list to act on. */
+export function RecallView({ found, asked, traced }: RecallProps) {
+  const units = useUnits();
+  return (
+    <PageLayout
+      title={traced ? `Recall: ${traced.lot.material}, lot ${traced.lot.code || units.onDate(traced.lot.receivedOn)}` : "Recall by a lot"}
+      lead="Which batches took of it, where each jar stands, who has one."
+      actions={
+        traced ? (
+          <button type="button" className="press" onClick={() => print()}>
+            Print the list
+          </button>
+        ) : undefined
+      }
+      side={
+        <>
+          <Caution title="Stop first">
+            What is still here is set aside before anybody is told. What a recall must say, and to whom, your local rules decide.
+          </Caution>
+          <Aside title="First received, first out">
+            Which batch took of which lot follows from what was weighed, oldest lot first, and from every count between.
+          </Aside>
+        </>
+      }
+    >
+      <FindBar what="lots by code or material" found={asked ? found.length : undefined} />
+      {!traced ? (
+        <LotsFound found={found} asked={asked} />
+      ) : traced.batches.length === 0 ? (
+        <p className="text-soft">No batch took of this lot.</p>
+      ) : (
+        <ToDo traced={traced} />
+      )}
+    </PageLayout>
+  );
+}

@@ -1,0 +1,233 @@
+"use client";
+
+import { dayWants, marginOfSold, type Sold, toPour } from "@hearth/core";
+import { max } from "d3-array";
+import { useState, useTransition } from "react";
+import { v7 } from "uuid";
+import { callAction } from "@/forms/call-action";
+import { useWorkshop } from "@/log/workshop";
+import type { FinishedGoodsRow } from "@/server/sales/finished-goods";
+import { Link, useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { Picture } from "@/ui/picture";
+import { Aside, Empty, PageLayout } from "@/ui/side-notes";
+import { toast } from "@/ui/toast";
+import { useUnits } from "@/ui/units";
+import { WideTable } from "@/ui/wide-table";
+import { putOnPlan } from "./commands";
+
+const SPANS = [
+  { id: "90", says: "90 days" },
+  { id: "365", says: "a year" },
+  { id: "all", says: "all" },
+] as const;
+
+function Months({ months }: { months: { month: string; money: number; packs: number }[] }) {
+  const units = useUnits();
+  const [width, height, foot] = [720, 190, 22];
+  const each = width / Math.max(1, months.length);
+  const bar = each * 0.75;
+  const most = max(months, (one) => one.money) || 1;
+  const y = (money: number) => height - foot - (money / most) * (height - foot - 18);
+  const every = Math.ceil(months.length / 12);
+  return (
+    <Picture
+      name="sales-by-month"
+      heads={["month", "money", "packs"]}
+      rows={months.map((one) => [one.month, one.money / 10 ** units.moneyDecimals, one.packs])}
+    >
+      <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label="Money taken, month by month" className="w-full max-w-[860px]">
+        {months.map((one, at) => (
+          <g key={one.month}>
+            <rect x={at * each} y={y(one.money)} width={bar} height={height - foot - y(one.money)} className="fill-ink" />
+            {at % every === 0 ? (
+              <text x={at * each + bar / 2} y={height - 6} textAnchor="middle" className="fill-soft text-[12px]">
+                {one.month.slice(2)}
+              </text>
+            ) : null}
+            {months.length <= 13 ? (
+              <text x={at * each + bar / 2} y={y(one.money) - 5} textAnchor="middle" className="fill-ink text-[12px]">
+                {units.money(one.money)}
+              </text>
+            ) : null}
+          </g>
+        ))}
+        <line x1={0} x2={width} y1={height - foot} y2={height - foot} className="stroke-ink" strokeWidth={2} />
+      </svg>
+    </Picture>
+  );
+}
+
+/** What sold so well that it wants to be poured again, and the way to put it on the plan. */
+function PourNext({ sold, goods }: { sold: Sold[]; goods: FinishedGoodsRow[] }) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const next = goods
+    .flatMap((row) => {
+      const of = sold.find((one) => one.sellable === row.sellable.id) ?? { markets: 0, soldOut: 0, soldThere: 0 };
+      const wants = toPour(of, { packed: row.packed, loose: row.loose, planned: row.planned, ordered: row.shortage, days: 1 });
+      return wants.packs > 0 ? [{ row, ...wants }] : [];
+    })
+    .sort((a, b) => b.packs - a.packs);
+  const plan = (one: (typeof next)[number]) =>
+    start(async () => {
+      for (const part of one.row.sellable.contents) {
+        const outcome = await callAction(
+          putOnPlan(place, { id: v7(), productId: part.productId, count: part.count * one.packs, wantedOn: null, note: "what sold" }),
+        );
+        if (!outcome.ok) return setSaid(outcome.message);
+      }
+      toast(`${one.packs} × ${one.row.sellable.name} put on the plan.`);
+      router.refresh();
+    });
+  return next.length > 0 ? (
+    <section className="mb-6" aria-label="What to pour next">
+      <h2 className="border-b-[3px] border-ink pb-1">What to pour next</h2>
+      <ul>
+        {next.slice(0, 12).map((one) => (
+          <li key={one.row.sellable.id} className="grid items-center gap-x-4 border-b border-line py-2 sm:grid-cols-[72px_minmax(0,1fr)_auto]">
+            <span className="figure text-[30px]">{one.packs}</span>
+            <span>
+              <strong>{one.row.sellable.name}</strong> <span className="text-soft">{one.why}</span>
+            </span>
+            <button type="button" className="press" disabled={busy} aria-label={`Put on the plan: ${one.row.sellable.name}`} onClick={() => plan(one)}>
+              Put on the plan
+            </button>
+          </li>
+        ))}
+      </ul>
+      <FormMessage>{said}</FormMessage>
+    </section>
+  ) : null;
+}
+
+/** What each thing brought, what is left of it, and how often it sold out. */
+function ByThing({ sold }: { sold: Sold[] }) {
+  const units = useUnits();
+  return (
+    <section className="mt-4" aria-label="By thing">
+      <h2 className="border-b-[3px] border-ink pb-1">By thing</h2>
+      <WideTable label="Sales by thing" least={760} heads={["thing", "sold", "brought", "left", "markets", "sold out", "a day wants"]}>
+        {sold.map((one) => {
+          const margin = marginOfSold(one);
+          return (
+            <tr key={one.sellable} className="border-t border-line align-baseline">
+              <td className="py-1 pr-4 font-semibold">{one.name}</td>
+              <td className="figure pr-4 text-[19px]">
+                {one.sold}
+                {one.second > 0 ? <span className="text-[14px] text-soft"> + {one.second} as seconds</span> : null}
+              </td>
+              <td className="figure pr-4 text-[19px]">{units.money(one.money)}</td>
+              <td className="figure pr-4 text-[19px]">
+                {margin ? `${units.money(Math.round(margin.left))} · ${units.n(margin.share * 100, 0)} %` : "not known"}
+              </td>
+              <td className="pr-4">{one.markets > 0 ? `${one.soldThere} of ${one.taken} on ${one.markets}` : "none"}</td>
+              <td className="pr-4">{one.soldOut > 0 ? <strong>on {one.soldOut}</strong> : "never"}</td>
+              <td className="figure">{dayWants(one) ?? "–"}</td>
+            </tr>
+          );
+        })}
+      </WideTable>
+    </section>
+  );
+}
+
+/** What was taken, and what of it is left. */
+function Sums({ sold }: { sold: Sold[] }) {
+  const units = useUnits();
+  const money = sold.reduce((sum, one) => sum + one.money, 0);
+  const known = sold.filter((one) => one.cost !== null);
+  const left = known.reduce((sum, one) => sum + one.money - (one.cost ?? 0), 0);
+  return (
+    <p className="mb-4 flex flex-wrap gap-x-8">
+      <span>
+        <span className="figure text-[40px]">{units.money(money)}</span> <span className="text-soft">taken</span>
+      </span>
+      {known.length > 0 ? (
+        <span>
+          <span className="figure text-[40px]">{units.money(Math.round(left))}</span>{" "}
+          <span className="text-soft">left{known.length < sold.length ? ", of what has a known cost" : ""}</span>
+        </span>
+      ) : null}
+    </p>
+  );
+}
+
+/** The spans of time that sales are shown of. */
+function Spans({ span }: { span: string }) {
+  return (
+    <nav aria-label="How far back" className="flex flex-wrap gap-2">
+      {SPANS.map((one) => (
+        <Link
+          key={one.id}
+          className="press aria-[current=page]:bg-ink aria-[current=page]:text-sheet"
+          href={`/sell/sales?span=${one.id}`}
+          aria-current={one.id === span ? "page" : undefined}
+        >
+          {one.says}
+        </Link>
+      ))}
+    </nav>
+  );
+}
+
+/** What sold, what was left of it, what sold out, and what to pour next. */
+export function SalesView({
+  sold,
+  months,
+  goods,
+  span,
+  from,
+  to,
+}: {
+  sold: Sold[];
+  months: { month: string; money: number; packs: number }[];
+  goods: FinishedGoodsRow[];
+  span: string;
+  from: string;
+  to: string;
+}) {
+  const units = useUnits();
+  const place = useWorkshop();
+  return (
+    <PageLayout
+      title="What sold"
+      lead={`${units.onDate(from)} to ${units.onDate(to)}`}
+      actions={
+        <>
+          <a className="press" href={`/api/workshops/${place.workshopId}/sales?from=${from}&to=${to}`} download>
+            Download CSV
+          </a>
+          <Link className="press" href="/sell">
+            Back to selling
+          </Link>
+        </>
+      }
+      side={
+        <>
+          <Spans span={span} />
+          <Aside title="What is left">
+            What it brought, less what its packs cost by the lots of the day they were packed, with hands and heat where they are counted. No tax, no stall
+            rent.
+          </Aside>
+          <Aside title="Sold out">Where all of it went, more would have gone: a quarter more is reckoned for the next day. Common practice, no source.</Aside>
+        </>
+      }
+    >
+      {sold.length === 0 ? (
+        <Empty title="Nothing was sold in this time">
+          <p>Orders that are handed over, and market days that are counted, stand here: what each thing brought, what is left of it, what sold out.</p>
+        </Empty>
+      ) : (
+        <>
+          <Sums sold={sold} />
+          <PourNext sold={sold} goods={goods} />
+          {months.length > 1 ? <Months months={months} /> : null}
+          <ByThing sold={sold} />
+        </>
+      )}
+    </PageLayout>
+  );
+}

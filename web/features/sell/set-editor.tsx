@@ -1,0 +1,148 @@
+"use client";
+
+import { NO_PACKING, type Packing, packedContainerOf, type Sellable } from "@hearth/core";
+import { useMemo, useState, useTransition } from "react";
+import { v7 } from "uuid";
+import { useDraft } from "@/catalogue/draft";
+import { PackingFields, packingOf } from "@/catalogue/packing-fields";
+import { Tidy } from "@/catalogue/tidy";
+import { type Few, useShelf } from "@/catalogue/use-shelf";
+import { callAction } from "@/forms/call-action";
+import { Field, type FieldRule, named, orNothing, untouched, useFields, words } from "@/forms/fields";
+import { moneyRule } from "@/forms/rules";
+import { useWorkshop } from "@/log/workshop";
+import type { SetRow } from "@/server/sales/finished-goods";
+import { Link, useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { Aside, PageLayout } from "@/ui/side-notes";
+import { toast } from "@/ui/toast";
+import { useUnits } from "@/ui/units";
+import { saveSet } from "./commands";
+import { Lines, type Typed } from "./lines";
+import type { Inside } from "./model";
+
+/** Several products in one pack: what goes in, its box, its price. */
+export function SetEditor({ set, products, inside, few }: { set: SetRow | null; products: Sellable[]; inside: Inside[]; few: Few }) {
+  const units = useUnits();
+  const place = useWorkshop();
+  const router = useRouter();
+  const known = useShelf(few);
+  const [freshId] = useState(() => v7());
+  const [lines, setLines] = useState<Typed[]>(set?.contents.map((one) => ({ sellable: one.productId, packs: one.count })) ?? [{ sellable: "", packs: 1 }]);
+  const [packing, setPacking] = useState<Packing>(set?.packing ?? NO_PACKING);
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const rules = useMemo(
+    (): Record<string, FieldRule<unknown>> => ({
+      name: named("the set", set?.name) as FieldRule<unknown>,
+      price: untouched(
+        orNothing({ ...moneyRule(units), initial: set?.price == null ? "" : String(set.price / 10 ** units.moneyDecimals) }),
+        set?.price ?? null,
+      ) as FieldRule<unknown>,
+      remarks: words(set?.remarks ?? "") as FieldRule<unknown>,
+    }),
+    [set, units],
+  );
+  const fields = useFields(rules);
+  const draft = useDraft(`set:${set?.id ?? "new"}`, { ...fields.typed, lines: JSON.stringify(lines), packing: JSON.stringify(packing) }, (kept) => {
+    const { lines: l, packing: p, ...rest } = kept;
+    fields.fill(rest);
+    if (l) setLines(JSON.parse(l) as Typed[]);
+    if (p) setPacking(JSON.parse(p) as Packing);
+  });
+  const bodies = lines.flatMap((line) => {
+    const of = inside.find((one) => one.productId === line.sellable);
+    return of && line.packs > 0 ? [packedContainerOf(of.body, line.packs)] : [];
+  });
+  const single = lines.reduce(
+    (sum, line) =>
+      sum +
+      ((products.find((one) => one.id === line.sellable)?.price ?? 0) * line.packs) /
+        Math.max(1, products.find((one) => one.id === line.sellable)?.contents[0]?.count ?? 1),
+    0,
+  );
+  const save = () => {
+    const all = fields.check();
+    if (!all) return;
+    start(async () => {
+      const outcome = await callAction(
+        saveSet(place, {
+          id: set?.id ?? freshId,
+          expectedVersion: set?.version ?? null,
+          name: all.name,
+          price: all.price,
+          remarks: all.remarks,
+          contents: lines.filter((one) => one.sellable && one.packs > 0).map((one) => ({ productId: one.sellable, count: one.packs })),
+          packing: packingOf(packing),
+        }),
+      );
+      if (!outcome.ok) {
+        fields.refuse(Object.fromEntries(Object.entries(outcome.fields).filter(([name]) => name in rules)));
+        return setSaid(outcome.message);
+      }
+      draft.drop();
+      setSaid("");
+      toast("Saved.");
+      if (set) router.refresh();
+      else router.push(`/sell/sets/${outcome.value.id}`);
+    });
+  };
+  return (
+    <PageLayout
+      title={set ? set.name : "Put a set together"}
+      lead="Several products sold as one: a sample set, a gift box."
+      actions={
+        <>
+          <button type="submit" form="set-form" className="act" data-next-step disabled={busy}>
+            {busy ? "Saving" : "Save the set"}
+          </button>
+          <Link className="press" href={set ? `/sell/pack?of=${set.id}` : "/sell"}>
+            {set ? "Pack some" : "Back to selling"}
+          </Link>
+          {set ? <Tidy kind="set" id={set.id} name={set.name} away={set.archived} path={(id) => `/sell/sets/${id}`} /> : null}
+        </>
+      }
+      side={
+        <>
+          {draft.offer}
+          <Aside title="Pieces, not packs">A set counts single pieces of its products, whatever pack those are sold in by themselves.</Aside>
+          {single > 0 ? <Aside title="By themselves">Its pieces cost {units.money(Math.round(single))} when they are bought one by one.</Aside> : null}
+        </>
+      }
+    >
+      <form
+        id="set-form"
+        ref={fields.form}
+        className="grid grid-cols-1 gap-6 lg:grid-cols-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        <section className="sheet">
+          <Field label="Name" {...fields.bind("name")} autoFocus={!set} />
+          <h2 className="mt-2 mb-2">What goes in</h2>
+          <Lines lines={lines} onLines={setLines} sellables={products} there={{}} what="set" />
+          <div className="mt-3">
+            <Field label="Price of a pack" unit={units.currency} {...fields.bind("price")} inputMode="decimal" />
+          </div>
+          <Field label="Remarks" {...fields.bind("remarks")} lines={2} />
+          <FormMessage>{said}</FormMessage>
+        </section>
+        <section className="sheet">
+          <h2 className="mb-2">How it is packed</h2>
+          <PackingFields
+            value={packing}
+            onValue={setPacking}
+            shelf={known.shelf}
+            stocks={known.stocks}
+            lately={known.lately}
+            onLook={known.look}
+            bodies={bodies}
+            guessed={bodies.some((one) => one.guessed)}
+          />
+        </section>
+      </form>
+    </PageLayout>
+  );
+}

@@ -1,0 +1,194 @@
+"use server";
+
+import {
+  dayAt,
+  idOfLine,
+  isCounted,
+  isoDay,
+  LARGEST_MASS_MG,
+  ok,
+  type Result,
+  readSheet,
+  reject,
+  SHEET_FIELDS,
+  SHEET_KINDS,
+  STOCKED,
+  supplierSheet,
+} from "@hearth/core";
+import { and, eq, ne, sql } from "drizzle-orm";
+import { v7 } from "uuid";
+import { z } from "zod";
+import { supplierSheets } from "@/data/tables/label";
+import { wicks } from "@/data/tables/shelf";
+import { lots, stockCounts } from "@/data/tables/stock";
+import { command } from "@/server/http/command";
+import type { Context } from "@/server/http/context";
+import { readSheetRows, sheetContext, sheetTable } from "@/server/inventory/shelf-csv";
+import { tableOf } from "@/server/inventory/tables";
+import { markTestsDue, newestSpecs } from "@/server/products/products";
+import { lockWorkshop } from "@/server/workshops/workshops";
+
+const material = { kind: z.enum(STOCKED), materialId: z.uuid() };
+const received = z.object({
+  ...material,
+  /** Made where it was typed: sending it twice receives it once. */
+  id: z.uuid(),
+  expectedVersion: z.number().int().nullable(),
+  code: z.string().trim().max(80, "A lot code has at most 80 letters."),
+  amount: z.number().int().min(1, "A lot holds something.").max(LARGEST_MASS_MG),
+  cost: z.number().int().min(0).max(1e12).nullable(),
+  receivedOn: isoDay(),
+  receivedAt: z.iso.datetime().nullable().default(null),
+  withdrawn: z.boolean().default(false),
+});
+
+const isThere = async ({ db, workshop }: Context, kind: (typeof STOCKED)[number], id: string): Promise<boolean> => {
+  const table = tableOf(kind);
+  const rows = await db
+    .select({ id: table.id })
+    .from(table)
+    .where(and(eq(table.workshopId, workshop.id), eq(table.id, id)));
+  return rows.length > 0;
+};
+
+/** Writes down a received lot, changes one, or takes one back (and puts it back again). */
+export async function saveLot(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("shelf", received, place, input, async ({ expectedVersion, ...given }, context) => {
+    const { db, workshop, now } = context;
+    const today = dayAt(now, workshop.timeZone);
+    // The moment of what came today is now; of another day only the day is known, unless a time was given.
+    const receivedAt = given.receivedAt ?? (given.receivedOn === today && expectedVersion === null ? now : null);
+    const { receivedAt: _given, ...rest } = given;
+    const lot = expectedVersion === null || given.receivedAt ? { ...rest, receivedAt } : rest;
+    if (lot.receivedOn > today) return reject("That day is still to come.", { receivedOn: ["That day is still to come."] });
+    if (!(await isThere(context, lot.kind, lot.materialId))) return reject("That is not on this shelf.");
+    if (expectedVersion === null) {
+      await db
+        .insert(lots)
+        .values({ ...lot, workshopId: workshop.id })
+        .onConflictDoNothing();
+    } else {
+      const changed = await db
+        .update(lots)
+        .set({ ...lot, version: expectedVersion + 1 })
+        .where(and(eq(lots.workshopId, workshop.id), eq(lots.id, lot.id), eq(lots.version, expectedVersion)))
+        .returning({ id: lots.id });
+      if (changed.length === 0) return reject("Somebody else changed this lot in the meantime. Your typing is kept: look at it again, then save.");
+    }
+    return ok({ id: lot.id });
+  });
+}
+
+const named = z.object({ series: z.array(z.object({ id: z.uuid(), series: z.string().trim().max(120, "A series has at most 120 letters.") })).max(500) });
+
+/** Names the series of several wicks in one go; an empty one stands for all wicks of its kind. */
+export async function saveSeries(place: unknown, input: unknown): Promise<Result<{ changed: number }>> {
+  return command("shelf", named, place, input, async ({ series }, { db, workshop }) => {
+    let changed = 0;
+    for (const one of series) {
+      const rows = await db
+        .update(wicks)
+        .set({ series: one.series, version: sql`${wicks.version} + 1` })
+        .where(and(eq(wicks.workshopId, workshop.id), eq(wicks.id, one.id), ne(wicks.series, one.series)))
+        .returning({ id: wicks.id });
+      changed += rows.length;
+    }
+    return ok({ changed });
+  });
+}
+
+const counted = z.object({
+  ...material,
+  id: z.uuid(),
+  amount: z.number().int().min(0, "There cannot be less than nothing.").max(LARGEST_MASS_MG),
+  withdrawn: z.boolean().default(false),
+});
+
+/** Sets the stock of a material to what was counted, now; or takes a count back. */
+export async function saveCount(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("shelf", counted, place, input, async ({ kind, ...count }, context) => {
+    const { db, workshop, person, now } = context;
+    if (!(await isThere(context, kind, count.materialId))) return reject("That is not on this shelf.");
+    if (isCounted(kind) && count.amount > 10_000_000) return reject("That is more pieces than can be kept here.", { amount: ["Too many."] });
+    await db
+      .insert(stockCounts)
+      .values({ ...count, workshopId: workshop.id, at: now, personId: person?.id ?? null })
+      .onConflictDoUpdate({ target: [stockCounts.workshopId, stockCounts.id], set: { withdrawn: count.withdrawn } });
+    return ok({ id: count.id });
+  });
+}
+
+const cells = z.array(z.string().max(4_000)).max(100);
+const sheet = z.object({
+  kind: z.enum(SHEET_KINDS),
+  sheet: z.object({ heads: cells, rows: z.array(cells).max(2_000, "At most 2000 rows at once."), decimalComma: z.boolean() }),
+  mapping: z.record(z.string(), z.number().int().min(0).max(99).nullable()),
+  /** What the preview showed; anything else now is refused. */
+  shown: z.object({ new: z.number().int(), changed: z.number().int(), same: z.number().int() }),
+});
+
+/** Takes the rows of a file onto the shelf: all of them, or none where one is refused or the shelf has changed since the preview. */
+export async function takeSheet(place: unknown, input: unknown): Promise<Result<{ new: number; changed: number; same: number }>> {
+  return command("shelf", sheet, place, input, async (wanted, { db, workshop }) => {
+    const mine = workshop.id;
+    // One statement serves them all: they share key and workshop, and the reading has matched kind and values.
+    const table = sheetTable(wanted.kind);
+    await lockWorkshop(db, mine);
+    const kept = await readSheetRows(db, wanted.kind, mine, true);
+    const { bodies, ...context } = await sheetContext(db, workshop);
+    const rows = readSheet(wanted.kind, wanted.sheet, wanted.mapping, kept, context);
+    const refusedRow = rows.find((row) => row.fate.is === "refused");
+    if (refusedRow?.fate.is === "refused") return reject(`Row ${refusedRow.line} cannot be taken: ${refusedRow.fate.why.join(" ")} Nothing was taken in.`);
+    const tally = { new: 0, changed: 0, same: 0 };
+    for (const row of rows) if (row.fate.is !== "refused") tally[row.fate.is] += 1;
+    if (tally.new !== wanted.shown.new || tally.changed !== wanted.shown.changed || tally.same !== wanted.shown.same)
+      return reject("The shelf has changed since this preview. Nothing was taken in: look at the preview again.");
+    // A blend may name a wax that the same file brings.
+    const fresh = new Map(rows.flatMap((row) => (row.fate.is === "new" ? [[idOfLine(row.line), v7()] as const] : [])));
+    for (const row of rows) {
+      const blend = row.values.blend as { id: string; share: number }[] | null | undefined;
+      if (blend) row.values.blend = blend.map((part) => ({ ...part, id: fresh.get(part.id) ?? part.id }));
+      const values = Object.fromEntries(SHEET_FIELDS[wanted.kind].map((field) => [field.key, row.values[field.key]])) as typeof table.$inferInsert;
+      if (wanted.kind === "product") Object.assign(values, { body: bodies.get(String(row.values.bodyId)) });
+      if (wanted.kind === "lot") Object.assign(values, { kind: context.kinds.get(String(row.values.materialId)), receivedAt: null });
+      if (row.fate.is === "new") await db.insert(table).values({ ...values, workshopId: mine, id: fresh.get(idOfLine(row.line)) ?? v7() });
+      else if (row.fate.is === "changed" && row.id)
+        await db
+          .update(table)
+          .set({ ...values, version: (kept.find((one) => one.id === row.id)?.version ?? 1) + 1 })
+          .where(and(eq(table.workshopId, mine), eq(table.id, row.id)));
+    }
+    // A product that changed its wick or its vessel asks for another test, whichever way it was changed.
+    if (wanted.kind === "product" && tally.changed > 0)
+      for (const [formulaId, spec] of await newestSpecs(db, mine, [...new Set(rows.map((row) => String(row.values.formulaId)))]))
+        await markTestsDue(db, mine, formulaId, spec);
+    return ok(tally);
+  });
+}
+
+const supplied = z.object({ id: z.uuid(), kind: z.enum(["wax", "fragrance", "dye", "additive"]), materialId: z.uuid(), sheet: supplierSheet });
+
+/** Keeps what a supplier's sheet says of a material; earlier sheets stay. */
+export async function putSupplierSheet(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("shelf", supplied, place, input, async ({ id, kind, materialId, sheet }, context) => {
+    const { db, workshop, person, now } = context;
+    if (!(await isThere(context, kind, materialId))) return reject("That is not on this shelf.");
+    if (sheet.on > dayAt(now, workshop.timeZone)) return reject("That day is still to come.", { "sheet.on": ["That day is still to come."] });
+    await db
+      .insert(supplierSheets)
+      .values({ workshopId: workshop.id, id, materialId, on: sheet.on, sheet, at: now, personId: person?.id ?? null })
+      .onConflictDoNothing();
+    return ok({ id });
+  });
+}
+
+/** Takes a sheet away, or puts it back. */
+export async function takeSupplierSheet(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("shelf", z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
+    await db
+      .update(supplierSheets)
+      .set({ deleted: gone })
+      .where(and(eq(supplierSheets.workshopId, workshop.id), eq(supplierSheets.id, id)));
+    return ok({ id });
+  });
+}

@@ -1,0 +1,110 @@
+import { cautionsOnVessel, type ShelfKind } from "@hearth/core";
+import type { ShelfRow } from "@/server/inventory/shelf-page";
+import type { Formats } from "@/ui/units";
+
+export const PLURALS: Record<ShelfKind, { title: string; name: string }> = {
+  wax: { title: "Waxes", name: "waxes" },
+  fragrance: { title: "Fragrances", name: "fragrances" },
+  dye: { title: "Dyes", name: "dyes" },
+  additive: { title: "Additives", name: "additives" },
+  wick: { title: "Wicks", name: "wicks" },
+  vessel: { title: "Vessels", name: "vessels" },
+  mould: { title: "Moulds", name: "moulds" },
+  pack: { title: "Packing", name: "packing parts" },
+  instrument: { title: "Instruments", name: "instruments" },
+  person: { title: "People", name: "people" },
+};
+
+/** What an empty part of the shelf teaches. */
+export const TEACH: Record<ShelfKind, string> = {
+  wax: "No wax yet. Add the wax you melt, with the largest load from its supplier's sheet: amounts are checked against it.",
+  fragrance: "No fragrance yet. Add one, with its flash point and largest load where you know them.",
+  dye: "No dye yet. Add one with the weight of a drop, and drops draw on its stock as they are counted.",
+  additive: "No additive yet. Stearic acid, hard polymers and the like go here, with the most their sheet allows.",
+  wick: "No wick yet. Add one with the diameters and waxes it suits.",
+  vessel: "No vessel yet. Add a jar with its fill weight and inner measures: it is drawn to scale and filled on paper before you pour.",
+  mould: "No mould yet. Pillar moulds, silicone moulds and melt trays go here: they are used again, so nothing of them is drawn.",
+  pack: "No packing yet. Boxes with their inner size, lids, labels and tape go here: packs draw them, and what runs low is on the shopping list.",
+  instrument: "No instrument yet. Add your thermometer and scale: each reading says which one it came from.",
+  person: "Nobody yet. Add who works here: each entry says who made it.",
+};
+
+type Fact = string | null | false | undefined;
+const join = (...state: Fact[]) => state.filter(Boolean).join(", ");
+const n = (row: ShelfRow, key: string) => (typeof row[key] === "number" ? (row[key] as number) : null);
+const t = (row: ShelfRow, key: string) => (typeof row[key] === "string" ? (row[key] as string) : "");
+/** A fact of a figure that may not be known. */
+const of = (value: number | null, say: (value: number) => string): Fact => value !== null && say(value);
+
+/** What is worth knowing of one thing at a glance. */
+export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: (id: string) => string): string {
+  const known = of(n(row, "maxLoadPpm"), (ppm) => `takes up to ${units.percent(ppm)} of the wax`) || "largest load not known";
+  switch (kind) {
+    case "wax": {
+      const blend = row.blend as { id: string; share: number }[] | null;
+      return join(
+        known,
+        of(n(row, "melt"), (melt) => `melts at ${units.t(melt)}`),
+        of(n(row, "setDensity"), units.density),
+        blend && `weighed as ${blend.map((part) => `${units.n(part.share, 4)} ${nameOf(part.id)}`).join(" + ")}`,
+      );
+    }
+    case "fragrance":
+      return join(
+        known,
+        of(n(row, "flashPoint"), (at) => `flash point ${units.t(at)}`),
+        of(n(row, "density"), units.density),
+        t(row, "strength") !== "middling" && t(row, "strength"),
+      );
+    case "dye":
+      return join(
+        of(n(row, "eachMg"), (mg) => `${units.g(mg)} a ${t(row, "kind") === "liquid" ? "drop" : "piece"}`),
+        t(row, "strength"),
+        t(row, "colours") && `sets ${t(row, "colours")}`,
+      );
+    case "additive":
+      return join(
+        of(n(row, "usualPpm"), (ppm) => `usually ${units.percent(ppm)}`),
+        of(n(row, "maxPpm"), (ppm) => `at most ${units.percent(ppm)} of the wax`),
+        t(row, "does"),
+      );
+    case "wick": {
+      const [from, to, families] = [n(row, "fromUm"), n(row, "toUm"), row.families as string[] | null];
+      return join(from !== null && to !== null && `for ${units.len(from)} to ${units.len(to)}`, families && `in ${families.join(" or ")}`);
+    }
+    case "vessel": {
+      const [working, stated] = [n(row, "workingFillMg") ?? 0, n(row, "statedFillMg") ?? 0];
+      return join(
+        `${units.g(working)} working fill${working === stated ? "" : ` (${units.g(stated)} stated)`}`,
+        t(row, "material"),
+        row.soldByWeight === true && "sold by weight: the stated fill is a floor",
+      );
+    }
+    case "mould":
+      return join(
+        t(row, "kind"),
+        of(n(row, "cavities"), (many) => (many > 1 ? `${many} cavities` : "")),
+        `${units.g(n(row, "fillMg") ?? 0)} each`,
+      );
+    case "pack": {
+      const sides = ["lengthUm", "widthUm", "heightUm"].map((key) => n(row, key)).filter((um) => um !== null);
+      return join(t(row, "kind"), sides.length > 0 && `inside ${sides.map((um) => units.len(um)).join(" × ")}`);
+    }
+    case "instrument": {
+      if (t(row, "kind") !== "scale") {
+        const correction = n(row, "correction") ?? 0;
+        return `correction ${correction > 0 ? "+" : ""}${units.tDifference(correction)}`;
+      }
+      return join(
+        of(n(row, "resolutionUg"), (ug) => `one step is ${units.resolution({ resolutionUg: ug })}`),
+        of(n(row, "capacityMg"), (mg) => `takes up to ${units.bulk(mg)}`),
+      );
+    }
+    case "person":
+      return "";
+  }
+}
+
+/** What stands against filling a vessel. */
+export const warnOf = (kind: ShelfKind, row: ShelfRow): string[] =>
+  kind === "vessel" ? cautionsOnVessel({ material: t(row, "material"), state: t(row, "state") }).map((one) => one.message) : [];

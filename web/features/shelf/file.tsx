@@ -1,0 +1,313 @@
+"use client";
+
+import { guessMapping, type Mapping, readSheet, SHEET_FIELDS, SHEET_KINDS, type Sheet, type SheetKind, type SheetRow } from "@hearth/core";
+import { useMemo, useState } from "react";
+import { callAction } from "@/forms/call-action";
+import { Field } from "@/forms/fields";
+import { parseFile, parseText } from "@/forms/file-parse";
+import { useWorkshop } from "@/log/workshop";
+import { Link, useRouter } from "@/ui/address";
+import { Aside, PageLayout } from "@/ui/side-notes";
+import { takeSheet } from "./commands";
+
+type Kind = SheetKind;
+const PLURAL: Record<Kind, string> = {
+  wax: "waxes",
+  fragrance: "fragrances",
+  dye: "dyes",
+  additive: "additives",
+  wick: "wicks",
+  vessel: "vessels",
+  mould: "moulds",
+  pack: "packing parts",
+  instrument: "instruments",
+  lot: "lots: what was received, and the stock to begin with",
+  product: "products",
+  wanted: "what is wanted, by when",
+};
+const FATES = { new: "+ new", changed: "~ changed", same: "= as it is", refused: "▲ cannot be taken" } as const;
+
+/** The field that names a row: of a lot it is what it is a lot of. */
+const nameKey = (kind: Kind): string => SHEET_FIELDS[kind][0]?.key ?? "name";
+
+const tallyOf = (rows: SheetRow[]) => {
+  const tally = { new: 0, changed: 0, same: 0, refused: 0 };
+  for (const row of rows) tally[row.fate.is] += 1;
+  return tally;
+};
+
+function FateRow({ row }: { row: SheetRow }) {
+  const { fate } = row;
+  return (
+    <tr className="border-t border-line align-baseline">
+      <td className="figure py-1 pr-3 text-right text-[18px]">{row.line}</td>
+      <td className="pr-3 font-semibold">{fate.name || <span className="text-soft">no name</span>}</td>
+      <td className={`pr-3 whitespace-nowrap ${fate.is === "refused" ? "font-semibold text-hot" : fate.is === "same" ? "text-soft" : "text-inside"}`}>
+        {FATES[fate.is]}
+      </td>
+      <td className="text-[15px]">{fate.is === "refused" ? fate.why.join(" ") : fate.is === "changed" ? fate.what.join("; ") : ""}</td>
+    </tr>
+  );
+}
+
+interface FileProps {
+  /** What there is of one part; another is read when it is chosen. */
+  kept: { kind: Kind; rows: (Record<string, unknown> & { id: string; name: string })[] };
+  context: Parameters<typeof readSheet>[4];
+}
+
+/** A file of a part of the shelf as far as it was read: its columns, what becomes of each row, and taking them in. */
+function useShelfFile({ kept: there, context }: FileProps) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [kind, setKind] = useState<Kind>(there.kind);
+  const [sheet, setSheet] = useState<Required<Sheet> | null>(null);
+  const [name, setName] = useState("");
+  const [mapping, setMapping] = useState<Mapping>({});
+  const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [columnsOpen, setColumnsOpen] = useState(false);
+  const kept = there.kind === kind ? there.rows : null;
+  const rows = useMemo(() => (sheet && kept ? readSheet(kind, sheet, mapping, kept, context) : []), [sheet, kind, mapping, kept, context]);
+  const tally = tallyOf(rows);
+  /** Matches the columns by their heads; where one is left over, the matching lies open. */
+  const show = (of: Kind, read: Sheet) => {
+    const guess = guessMapping(of, read.heads);
+    const used = Object.values(guess);
+    setMapping(guess);
+    setColumnsOpen(guess[nameKey(of)] === null || read.heads.some((head, index) => head !== "" && !used.includes(index)));
+  };
+  const begin = (parsed: ReturnType<typeof parseText>, of: string) => {
+    if (!parsed.ok) return setSaid({ good: false, text: parsed.message });
+    setName(of);
+    setSheet(parsed.sheet);
+    show(kind, parsed.sheet);
+  };
+  return {
+    ...{ kind, kept, sheet, mapping, setMapping, said, busy, columnsOpen, setColumnsOpen, rows, tally },
+    read: async (file: File | undefined) => {
+      setSaid(null);
+      setSheet(null);
+      if (file) begin(parseFile(new Uint8Array(await file.arrayBuffer())), file.name);
+    },
+    paste: (text: string) => {
+      setSaid(null);
+      if (text.trim() === "") setSheet(null);
+      else begin(parseText(text), "what was pasted");
+    },
+    choose: (next: Kind) => {
+      setKind(next);
+      router.replace(`/shelf/file?part=${next}`, { scroll: false });
+      if (sheet) show(next, sheet);
+      setSaid(null);
+    },
+    take: async () => {
+      if (!sheet) return;
+      setBusy(true);
+      const { new: fresh, changed, same } = tally;
+      const outcome = await callAction(takeSheet(place, { kind, sheet, mapping, shown: { new: fresh, changed, same } }));
+      setBusy(false);
+      router.refresh();
+      if (!outcome.ok) return setSaid({ good: false, text: outcome.message });
+      setSheet(null);
+      setSaid({ good: true, text: `Taken in from ${name}: ${outcome.value.new} new, ${outcome.value.changed} changed, ${outcome.value.same} as they were.` });
+    },
+  };
+}
+type ShelfFileState = ReturnType<typeof useShelfFile>;
+
+/** Which part of the shelf, its file to write, and a file or rows to read. */
+function Choose({ kind, kept, said, choose, read, paste }: ShelfFileState) {
+  const { workshopId } = useWorkshop();
+  return (
+    <section className="sheet">
+      <div className="flex flex-wrap items-end gap-4">
+        <label className="font-semibold">
+          Which part of the shelf
+          <select className="entry mt-1" value={kind} onChange={(event) => choose(event.target.value as Kind)}>
+            {SHEET_KINDS.map((one) => (
+              <option key={one} value={one}>
+                {PLURAL[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <a className="press" href={`/api/workshops/${workshopId}/shelf/${kind}`} download>
+          Write {kept?.length ?? "the"} {kept?.length === 1 ? kind : PLURAL[kind].replace(/:.*/, "")} to a file
+        </a>
+        <label className="min-w-0 font-semibold">
+          Read a file
+          <input
+            className="entry mt-1"
+            type="file"
+            accept=".csv,.txt,text/csv,text/plain"
+            onChange={(event) => void read(event.target.files?.[0])}
+            data-next-step
+          />
+        </label>
+      </div>
+      <label className="mt-3 block font-semibold">
+        Or paste rows from a spreadsheet, heads first
+        <textarea className="entry mt-1 font-mono text-[14px]" rows={3} onChange={(event) => paste(event.target.value)} />
+      </label>
+      {said ? (
+        <p role={said.good ? "status" : "alert"} className={`mt-3 font-semibold ${said.good ? "text-inside" : "text-hot"}`}>
+          {said.good ? "✓" : "▲"} {said.text}
+        </p>
+      ) : null}
+    </section>
+  );
+}
+
+/** Which column of the file is what. */
+function Columns({ kind, sheet, mapping, setMapping, columnsOpen, setColumnsOpen }: ShelfFileState & { sheet: Sheet }) {
+  const fields = SHEET_FIELDS[kind];
+  return (
+    <section className="mt-6" aria-label="Columns">
+      <details open={columnsOpen} onToggle={(event) => setColumnsOpen(event.currentTarget.open)}>
+        <summary className="border-b-[3px] border-ink pb-1">
+          <h2 className="inline">Which column is what</h2>{" "}
+          <span className="text-soft">
+            {Object.values(mapping).filter((at) => at !== null).length} of {fields.length} are in the file
+          </span>
+        </summary>
+        <div className="mt-3 grid gap-x-5 gap-y-2 sm:grid-cols-2 xl:grid-cols-3">
+          {fields.map((field) => (
+            <Field
+              key={field.key}
+              label={field.label}
+              name={`column:${field.key}`}
+              value={String(mapping[field.key] ?? "")}
+              onValue={(value) => setMapping((old) => ({ ...old, [field.key]: value === "" ? null : Number(value) }))}
+              onLeave={() => undefined}
+              error=""
+              options={[
+                { value: "", label: "not in the file" },
+                ...sheet.heads.map((head, index) => ({ value: String(index), label: head || `column ${index + 1}` })),
+              ]}
+            />
+          ))}
+        </div>
+      </details>
+    </section>
+  );
+}
+
+/** At most so many rows are shown. */
+const MAX_SHOWN = 400;
+
+/** What becomes of each row, and taking all of them in. */
+function Fates({ kind, kept, mapping, rows, tally, busy, take }: ShelfFileState) {
+  const nameMapped = mapping[nameKey(kind)] !== null && mapping[nameKey(kind)] !== undefined;
+  return (
+    <section className="mt-6" aria-label="What becomes of each row">
+      <div className="flex flex-wrap items-center justify-between gap-3 border-b-[3px] border-ink pb-2">
+        <h2 aria-busy={!kept}>
+          {kept ? "" : "Reading the shelf: "}
+          {tally.new} new, {tally.changed} changed, {tally.same} as they are
+          {tally.refused > 0 ? <span className="text-hot">, {tally.refused} cannot be taken</span> : null}
+        </h2>
+        <button
+          type="button"
+          className="act"
+          disabled={busy || !kept || tally.refused > 0 || rows.length === 0 || tally.new + tally.changed === 0}
+          onClick={() => void take()}
+        >
+          {busy ? "Taking them in" : "Take them all in"}
+        </button>
+      </div>
+      {!nameMapped ? <p className="mt-2 font-semibold text-hot">▲ Say above which column holds the name.</p> : null}
+      {tally.refused > 0 ? <p className="mt-2 text-soft">All or nothing: put these rows right in the file, or match the columns, and read it again.</p> : null}
+      {kept && rows.length === 0 ? <p className="mt-2 text-soft">The file has heads and no rows below them.</p> : null}
+      <table className="mt-2 w-full text-left break-words">
+        <thead className="text-[14px] text-soft">
+          <tr>
+            <th className="pr-3 text-right font-normal">row</th>
+            <th className="font-normal">name</th>
+            <th className="font-normal">what becomes of it</th>
+            <th className="font-normal">in detail</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.slice(0, MAX_SHOWN).map((row) => (
+            <FateRow key={row.line} row={row} />
+          ))}
+        </tbody>
+      </table>
+      {rows.length > MAX_SHOWN ? <p className="mt-2 text-soft">And {rows.length - MAX_SHOWN} more rows.</p> : null}
+    </section>
+  );
+}
+
+/** The columns that a file of a part of the shelf has, before one is read. */
+function ColumnsOfFile({ kind }: { kind: Kind }) {
+  return (
+    <section className="mt-6" aria-label="Columns of the file">
+      <h2 className="border-b-[3px] border-ink pb-1">Columns of {PLURAL[kind].replace(/:.*/, "")}</h2>
+      <table className="mt-2 w-full text-left max-sm:[&_th]:break-all">
+        <tbody>
+          {SHEET_FIELDS[kind].map((field) => (
+            <tr key={field.key} className="border-t border-line align-baseline">
+              <th scope="row" className="py-1 pr-4 font-mono text-[15px] font-normal">
+                {field.column}
+              </th>
+              <td className="pr-4 font-semibold">{field.label.replace(/ · .*/, "")}</td>
+              <td className="text-[15px] text-soft">
+                {[
+                  field.optional || field.first !== undefined ? "" : "must be there",
+                  field.type.is === "choice" ? field.type.of.map((one) => one.value).join(", ") : "",
+                  field.type.is === "yes" ? "yes or no" : "",
+                  field.type.is === "range" ? "two temperatures, like 57–63" : "",
+                  field.hint ?? "",
+                ]
+                  .filter(Boolean)
+                  .join("; ")}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+/** The shelf to a CSV file and from one: columns matched, each row's fate shown, then all of them or none. */
+export function ShelfFile(props: FileProps) {
+  const state = useShelfFile(props);
+  const { sheet, kind } = state;
+  return (
+    <PageLayout
+      title="The shelf to and from a file"
+      lead="CSV, as every spreadsheet reads and writes it."
+      actions={
+        <Link className="press" href="/shelf">
+          Back to the shelf
+        </Link>
+      }
+      side={
+        <>
+          <Aside title="What it takes">
+            UTF-8 or what spreadsheets call ANSI; commas, semicolons or tabs; decimal points, or decimal commas where cells are parted by semicolons. A cell may
+            carry its own unit: 185 F, 8 oz, 3 in.
+          </Aside>
+          <Aside title="Same name, same thing">
+            A row changes the thing of that name; a new name is put on the shelf. Columns that are not in the file leave things as they are.
+          </Aside>
+          <Aside title="Formulas are defused">
+            A cell that a spreadsheet would run is written with an apostrophe before it, which is taken off again on the way in.
+          </Aside>
+        </>
+      }
+    >
+      <Choose {...state} />
+      {sheet ? (
+        <>
+          <Columns {...state} sheet={sheet} />
+          <Fates {...state} />
+        </>
+      ) : (
+        <ColumnsOfFile kind={kind} />
+      )}
+    </PageLayout>
+  );
+}

@@ -1,0 +1,125 @@
+"use client";
+
+import { bad, dayAt, good, isCounted, parseVolume } from "@hearth/core";
+import { useMemo, useState, useTransition } from "react";
+import { v7 } from "uuid";
+import { amountRule, type Measured, VolumeNote } from "@/forms/amount";
+import { callAction } from "@/forms/call-action";
+import { Field, type FieldRule, orNothing, useFields, words } from "@/forms/fields";
+import { moneyRule } from "@/forms/rules";
+import { parseWhen, readDay } from "@/forms/when";
+import { useWorkshop } from "@/log/workshop";
+import { useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { type Formats, useNow, useUnits } from "@/ui/units";
+import { saveLot } from "./commands";
+import { type StockedThing, useDensity } from "./stocked";
+
+/** Reads a day, or a day and a time, in the workshop's own zone and as it writes them. */
+function parseDay(text: string, now: string, units: Formats) {
+  const day = readDay(text, dayAt(now, units.zone), units.locale);
+  if (day) return good({ receivedOn: day, receivedAt: null });
+  const read = parseWhen(text, now, units.zone, units.locale);
+  if (read.ok && read.value) return good({ receivedOn: dayAt(read.value, units.zone), receivedAt: read.value });
+  return bad("not-understood", `Give the day, like ${units.date(now)}, or with its time: ${units.date(now)} ${units.clock(now)}.`);
+}
+
+/** A delivery: how much came, what it cost, and the supplier's code of it. */
+export function LotForm({ of }: { of: StockedThing }) {
+  const units = useUnits();
+  const router = useRouter();
+  const place = useWorkshop();
+  const now = useNow(30_000);
+  const [id, setId] = useState(() => v7());
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const density = useDensity(of);
+  const oil = of.kind === "fragrance";
+  const today = units.date(now);
+  const rules = useMemo(() => {
+    const measured: Measured = { name: of.name, counted: isCounted(of.kind), density: oil ? density.value : undefined };
+    return {
+      amount: amountRule(measured, units) as FieldRule<unknown>,
+      cost: orNothing(moneyRule(units)) as FieldRule<unknown>,
+      code: words("", 80) as FieldRule<unknown>,
+      receivedOn: {
+        initial: today,
+        parse: (text: string) => parseDay(text, now, units),
+      } as FieldRule<unknown>,
+    };
+  }, [of, oil, density.value, units, today, now]);
+  const fields = useFields(rules);
+  const amount = fields.values.amount as Parameters<typeof VolumeNote>[0]["amount"];
+  const volumeTyped = oil && parseVolume(fields.text("amount")) !== null;
+  const save = () => {
+    const all = fields.check();
+    if (!all) return;
+    start(async () => {
+      const { mg } = all.amount as { mg: number };
+      const outcome = await callAction(
+        saveLot(place, {
+          id,
+          kind: of.kind,
+          materialId: of.id,
+          expectedVersion: null,
+          amount: mg,
+          cost: all.cost,
+          code: all.code,
+          ...(all.receivedOn as { receivedOn: string; receivedAt: string | null }),
+        }),
+      );
+      if (!outcome.ok) {
+        fields.refuse(outcome.fields);
+        return setSaid(outcome.message);
+      }
+      setSaid("");
+      setId(v7());
+      fields.fill({ amount: "", cost: "", code: "" });
+      router.refresh();
+    });
+  };
+  return (
+    <form
+      ref={fields.form}
+      className="sheet"
+      aria-label="Receive a lot"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save();
+      }}
+    >
+      <h2 className="mb-2">Receive a lot</h2>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-1">
+        <Field
+          label="Amount"
+          {...fields.bind("amount")}
+          large
+          unit={isCounted(of.kind) ? "pieces" : units.mass}
+          hint={oil ? "Weight, or volume like 4 fl oz." : undefined}
+        />
+        <Field label="What the lot cost" {...fields.bind("cost")} large unit={units.currency} hint="Leave empty where it is not known." />
+        {volumeTyped ? (
+          <div className="col-span-2">
+            <Field
+              label={`Density of ${of.name}`}
+              name="density"
+              value={density.text}
+              onValue={density.setText}
+              onLeave={() => undefined}
+              error={density.fault}
+              unit="g/ml"
+              hint="From the supplier's sheet: a volume is no weight without it."
+            />
+            <VolumeNote amount={amount} density={density.value} />
+          </div>
+        ) : null}
+        <Field label="Supplier's lot code" {...fields.bind("code")} />
+        <Field label="Received on" {...fields.bind("receivedOn")} hint="A day; with a time where a count of that day matters." />
+      </div>
+      <FormMessage>{said}</FormMessage>
+      <button type="submit" className="act mt-2" data-next-step disabled={busy}>
+        Put it in stock
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,73 @@
+"use client";
+
+import { seriesOf } from "@hearth/core";
+import { useMemo, useState, useTransition } from "react";
+import { callAction } from "@/forms/call-action";
+import { Field, useFields, words } from "@/forms/fields";
+import { useWorkshop } from "@/log/workshop";
+import { useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { press } from "@/ui/variants";
+import { saveSeries } from "./commands";
+
+interface NamedWick {
+  id: string;
+  name: string;
+  kind: string;
+  size: string;
+  series: string;
+}
+
+/** The series of all wicks that are shown, named in one go: sizes are ordered within a series, and not compared between two. */
+export function WickSeries({ wicks }: { wicks: NamedWick[] }) {
+  const [open, setOpen] = useState(false);
+  const names = [...new Set(wicks.map(seriesOf))];
+  return (
+    <div className="py-2">
+      <p className="text-[15px] text-soft">
+        {names.length === 1 ? "1 series" : `${names.length} series`}: {names.join(", ")}. Sizes go up and down within a series; those of two are not compared.{" "}
+        <button type="button" className={press({ size: "small" })} aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? "Close" : "Name the series"}
+        </button>
+      </p>
+      {open ? <SeriesForm wicks={wicks} onDone={() => setOpen(false)} /> : null}
+    </div>
+  );
+}
+
+function SeriesForm({ wicks, onDone }: { wicks: NamedWick[]; onDone: () => void }) {
+  const place = useWorkshop();
+  const router = useRouter();
+  const [said, setSaid] = useState("");
+  const [busy, start] = useTransition();
+  const rules = useMemo(() => Object.fromEntries(wicks.map((one) => [one.id, words(seriesOf(one), 120)])), [wicks]);
+  const fields = useFields(rules);
+  return (
+    <form
+      ref={fields.form}
+      className="sheet mt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const all = fields.check();
+        if (!all) return;
+        start(async () => {
+          const series = wicks.map((one) => ({ id: one.id, series: String(all[one.id] ?? "").trim() }));
+          const out = await callAction(saveSeries(place, { series }));
+          if (!out.ok) return setSaid(out.message);
+          onDone();
+          router.refresh();
+        });
+      }}
+    >
+      <div className="grid gap-x-4 sm:grid-cols-2">
+        {wicks.map((one) => (
+          <Field key={one.id} label={one.name} {...fields.bind(one.id)} hint={[one.kind, one.size].filter(Boolean).join(", ")} />
+        ))}
+      </div>
+      <FormMessage>{said}</FormMessage>
+      <button type="submit" className="act mt-2" disabled={busy}>
+        {busy ? "Saving" : "Save the series"}
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,85 @@
+"use client";
+
+import { cautionsOnVessel } from "@hearth/core";
+import type { ReactNode } from "react";
+import type { KeptSheet } from "@/server/inventory/safety-data-sheets";
+import type { Shelf, Stock, StockHistory } from "@/server/inventory/shelf";
+import { Link } from "@/ui/address";
+import { Aside, Caution, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
+import { StockPanel } from "./stock";
+import type { StockedThing } from "./stocked";
+import { SHEETED, SupplierSheetPanel } from "./supplier-sheet";
+import { VesselPanel } from "./vessel";
+
+/** One thing of the shelf: for a vessel its fill and wicks, and for all its stock. */
+export function ThingView(props: {
+  of: StockedThing;
+  low: number | null;
+  stock: Stock | null;
+  history: StockHistory;
+  vessel: Shelf["vessels"][number] | null;
+  waxes: Shelf["waxes"];
+  wicks: Shelf["wicks"];
+  /** The colors that are made with it, or for it. */
+  colors: { name: string; dyes: string; tried: string }[];
+  sheets: KeptSheet[];
+  notes?: ReactNode;
+}) {
+  const { of, vessel } = props;
+  const units = useUnits();
+  const sheeted = SHEETED.find((one) => one === of.kind);
+  return (
+    <PageLayout
+      title={of.name}
+      lead={vessel ? `${vessel.material}, kept ${vessel.state === "for sale" ? "for sale" : `as ${vessel.state}`}` : of.kind}
+      actions={
+        <Link className="press" href={`/shelf#${of.kind}`}>
+          Back to the shelf
+        </Link>
+      }
+      side={
+        <>
+          {vessel
+            ? cautionsOnVessel(vessel).map((one) => (
+                <Caution key={one.message} title={one.weight === "stop" ? "Not to be filled" : "Take care"}>
+                  {units.say(one.message)}
+                </Caution>
+              ))
+            : null}
+          {vessel ? (
+            <Aside title="Wax is lighter than water">
+              Weigh the water to the line, then wax fill = water × density of wax ÷ density of water. Without the factor the jar is about a tenth overfull.
+            </Aside>
+          ) : null}
+          <Aside title="First received, first out">
+            Each batch draws what it really weighed, from the oldest lot first, and costs what those lots cost. A count puts the stock right; nothing earlier
+            changes.
+          </Aside>
+          {of.kind === "fragrance" ? (
+            <Aside title="Fluid ounces are not ounces">A fluid ounce is a volume. What it weighs depends on the oil: type 4 fl oz and the density tells.</Aside>
+          ) : null}
+        </>
+      }
+    >
+      {vessel ? <VesselPanel key={vessel.version} vessel={vessel} waxes={props.waxes} wickShelf={props.wicks} /> : null}
+      {vessel ? <h2 className="mb-3 border-b-[3px] border-ink pb-1">Stock</h2> : null}
+      <StockPanel of={of} stock={props.stock} history={props.history} low={props.low} />
+      {props.colors.length > 0 ? (
+        <section className="mt-7" aria-label="Colours">
+          <h2 className="border-b-[3px] border-ink pb-1">Colours</h2>
+          <ul>
+            {props.colors.map((one) => (
+              <li key={one.name + one.tried} className="border-b border-line py-2">
+                <strong>{one.name}</strong>: {one.dyes}
+                {one.tried ? <span className="text-soft">, tried in {one.tried}</span> : null}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
+      {sheeted ? <SupplierSheetPanel kind={sheeted} materialId={of.id} sheets={props.sheets} /> : null}
+      {props.notes}
+    </PageLayout>
+  );
+}

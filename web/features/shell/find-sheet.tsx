@@ -1,0 +1,142 @@
+"use client";
+
+import { Command } from "cmdk";
+import { Dialog } from "radix-ui";
+import { useCallback, useEffect, useState } from "react";
+import { useWorkshop } from "@/log/workshop";
+import { useRouter } from "@/ui/address";
+import { GLOSSARY } from "@/ui/glossary";
+import type { Section } from "@/ui/section";
+import { findThings } from "./find-command";
+
+type Found = { kind: string; name: string; path: string };
+/** What can be begun from anywhere. */
+const ACTIONS: { name: string; path: string }[] = [
+  { name: "Plan a batch", path: "/plan" },
+  { name: "What can I fill?", path: "/plan/fill" },
+  { name: "What is wanted, by when", path: "/plan/wanted" },
+  { name: "Timetable of a day at the pots", path: "/plan/day" },
+  { name: "Import what is wanted", path: "/shelf/file?part=wanted" },
+  { name: "Make a formula", path: "/formulas/new" },
+  { name: "Make a product", path: "/products/new" },
+  { name: "Make a process", path: "/formulas/processes/new" },
+  { name: "The shelf to and from a file", path: "/shelf/file" },
+  { name: "What is low on the shelf", path: "/shelf?low=1" },
+  { name: "Import a record", path: "/records/import" },
+  { name: "Search the record, trace a lot or a jar", path: "/findings/trace" },
+  { name: "Two batches or groups side by side", path: "/findings/compare" },
+  { name: "Run charts", path: "/findings/charts" },
+  { name: "Throw by wax, fragrance, load, wick and age", path: "/findings/throw" },
+  { name: "How jars are graded", path: "/inspect/grades" },
+  { name: "Design a burn trial", path: "/burn/new" },
+  { name: "Wicks that passed", path: "/burn/wicks" },
+  { name: "Take an order", path: "/sell/new" },
+  { name: "Plan a market day", path: "/sell/new?what=market" },
+  { name: "Take orders from a file", path: "/sell/import" },
+  { name: "Pack what is released", path: "/sell/pack" },
+  { name: "Print labels", path: "/sell/labels" },
+  { name: "Work out a hazard label", path: "/sell/hazard" },
+  { name: "Recall by a lot", path: "/sell/recall" },
+  { name: "What sold", path: "/sell/sales" },
+  { name: "The guided first batch", path: "/first" },
+  { name: "Workshops, units and prices", path: "/workshops" },
+  { name: "Words of the trade", path: "/words" },
+];
+/** Letters typed in one go are asked for once. */
+const PAUSE_MS = 120;
+
+export interface FindProps {
+  sections: Section[];
+  text: string;
+  hint: string;
+  onText: (text: string) => void;
+  onClose: () => void;
+}
+
+/** Goes to anything by its name: a batch, a formula, a thing on the shelf, a section. */
+export function FindSheet({ sections, text, hint, onText, onClose }: FindProps) {
+  const router = useRouter();
+  const { workshopId, personId } = useWorkshop();
+  const [found, setFound] = useState<{ of: string; things: Found[]; said: string }>({ of: "", things: [], said: "" });
+  // What was typed before this was there stands in it, and typing goes on behind it: it takes the focus the moment it stands in the page.
+  const takeFocus = useCallback((field: HTMLInputElement | null) => {
+    field?.focus();
+    field?.setSelectionRange(field.value.length, field.value.length);
+  }, []);
+  useEffect(() => {
+    if (text.trim() === "") return setFound({ of: "", things: [], said: "" });
+    const timer = setTimeout(async () => {
+      const out = await findThings({ workshopId, personId }, text).catch(() => null);
+      setFound({
+        of: text,
+        things: out?.ok ? out.value : [],
+        said: out?.ok ? "" : (out?.message ?? "The workshop cannot be reached just now. Try again in a moment."),
+      });
+    }, PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [text, workshopId, personId]);
+  const go = (path: string) => {
+    onClose();
+    router.push(path);
+  };
+  const letters = text.trim().toLowerCase();
+  // What was found for other letters is not what Enter goes to now.
+  const things = found.of === text ? found.things : found.things.filter((one) => letters !== "" && one.name.toLowerCase().includes(letters));
+  const places = sections.filter((one) => one.name.includes(letters));
+  const words = letters.length < 2 ? [] : GLOSSARY.filter((one) => one.name.includes(letters));
+  const actions = letters === "" ? [] : ACTIONS.filter((one) => letters.split(/\s+/).every((word) => one.name.toLowerCase().includes(word)));
+  const row = "flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-4 py-2 data-[selected=true]:bg-act data-[selected=true]:text-act-ink";
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/50" />
+        <Dialog.Content
+          className="sheet fixed top-[8vh] left-1/2 z-50 w-[min(620px,94vw)] -translate-x-1/2 !p-0"
+          aria-describedby={undefined}
+          onOpenAutoFocus={(event) => event.preventDefault()}
+        >
+          <Dialog.Title className="sr-only">Find</Dialog.Title>
+          <Command label="Find" shouldFilter={false} loop>
+            <Command.Input
+              ref={takeFocus}
+              value={text}
+              onValueChange={onText}
+              placeholder={hint}
+              className="entry w-full !border-0 !border-b-[3px] text-[20px]"
+            />
+            <Command.List className="max-h-[60vh] overflow-auto pb-2">
+              {things.map((one) => (
+                <Command.Item key={one.path + one.name} value={`${one.kind} ${one.path} ${one.name}`} onSelect={() => go(one.path)} className={row}>
+                  <span className="font-semibold">{one.name}</span>
+                  <span className="text-[15px]">{one.kind}</span>
+                </Command.Item>
+              ))}
+              {actions.map((one) => (
+                <Command.Item key={one.path} value={`action ${one.path}`} onSelect={() => go(one.path)} className={row}>
+                  <span className="font-semibold">{one.name}</span>
+                  <span className="text-[15px]">action</span>
+                </Command.Item>
+              ))}
+              {places.map((one) => (
+                <Command.Item key={one.path} value={`section ${one.path}`} onSelect={() => go(one.path)} className={row}>
+                  <span>{one.name}</span>
+                  <span className="text-[15px]">section</span>
+                </Command.Item>
+              ))}
+              {words.map((one) => (
+                <Command.Item key={one.name} value={`word ${one.name}`} onSelect={() => go(`/words#${one.name.replaceAll(" ", "-")}`)} className={row}>
+                  <span>{one.name}</span>
+                  <span className="text-[15px]">word</span>
+                </Command.Item>
+              ))}
+              {found.said ? <p className="px-4 py-2">▲ {found.said}</p> : null}
+              {letters !== "" && found.of === text && !found.said && found.things.length + places.length + actions.length + words.length === 0 ? (
+                <p className="px-4 py-2 text-soft">Nothing here has “{text.trim()}” in its name. Try fewer letters.</p>
+              ) : null}
+            </Command.List>
+          </Command>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

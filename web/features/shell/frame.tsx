@@ -1,0 +1,342 @@
+"use client";
+
+import { concerns, type Role, topicsOfPage, writeDuration } from "@hearth/core";
+import { useSearchParams } from "next/navigation";
+import { type ReactNode, useEffect, useLayoutEffect, useRef } from "react";
+import { heardRecently, markRead, subscribeToOthers } from "@/log/live";
+import { Outbox } from "@/log/outbox-strip";
+import { STILL_IN, signOutDevice } from "@/log/sign-out";
+import { WorkshopProvider } from "@/log/workshop";
+import { forgetPages, Offline } from "@/offline/offline";
+import { Addressed, Link, usePathname, useRouter } from "@/ui/address";
+import { Keys, useKeys } from "@/ui/keys";
+import type { Section } from "@/ui/section";
+import { Toasts, toast } from "@/ui/toast";
+import { Ground, type Units, useClock, useNow, useUnits } from "@/ui/units";
+import { notice } from "@/ui/variants";
+import { chooseLight, choosePerson, chooseWorkshop } from "./choose";
+import { Find } from "./find";
+import { Pick } from "./pick";
+
+interface FrameProps {
+  sections: Section[];
+  units: Units;
+  now: string;
+  /** Of which history of the database the page is. */
+  epoch: string;
+  /** How far the server had heard of the workshop before it read this page. */
+  mark: string | null;
+  frozen: boolean;
+  workshop: { id: string; name: string };
+  workshops: { id: string; name: string }[];
+  people: { id: string; name: string }[];
+  person: string | null;
+  /** By what it is known who works here; alone on a machine, whoever it is says so. */
+  known: "alone" | "account" | "device";
+  role: Role;
+  evening: boolean;
+  /** When the workshop is deleted; null where it stays. */
+  leavesAt: string | null;
+  waiting: Partial<Record<string, number>>;
+  children: ReactNode;
+}
+
+/** The sections stand like wicks along one line of wax; the lit one is where you are. */
+function WickLine({ sections, waiting }: Pick<FrameProps, "sections" | "waiting">) {
+  // On a narrow screen the lit section is scrolled into view.
+  const show = (link: HTMLElement | null) => link?.parentElement?.parentElement?.parentElement?.scrollTo({ left: link.offsetLeft - 60 });
+  const path = usePathname();
+  const lit = sections.findLast((section) => (section.path === "/" ? path === "/" : path.startsWith(section.path)))?.path;
+  return (
+    <nav aria-label="Sections" className="relative overflow-x-auto max-lg:order-last max-lg:w-full">
+      <ol className="flex min-w-max border-b-4 border-ink lg:min-w-0">
+        {sections.map((section) => {
+          const here = section.path === lit;
+          const count = waiting[section.path] ?? 0;
+          return (
+            <li key={section.path} className="flex-auto">
+              <Link
+                href={section.path}
+                aria-current={here ? "page" : undefined}
+                ref={here ? show : undefined}
+                className={`group relative flex h-[58px] items-end gap-2 pr-2 pb-[10px] pl-5 whitespace-nowrap lg:gap-[3px] lg:pr-[2px] lg:pl-[14px] lg:text-[14px] 2xl:gap-2 2xl:pr-2 2xl:pl-5 2xl:text-[16px] no-underline hover:bg-wax ${here ? "font-bold" : ""}`}
+              >
+                <svg width="14" height="44" viewBox="0 0 14 44" aria-hidden="true" className="absolute bottom-0 left-1">
+                  <line x1="7" x2="7" y1={here ? 20 : 26} y2="44" stroke="var(--color-ink)" strokeWidth="3" />
+                  {here ? (
+                    <path d="M7 0 C11 7 13 10 13 14 A6 6 0 0 1 1 14 C1 10 4 7 7 0 Z" fill="var(--color-act)" stroke="var(--color-ink)" strokeWidth="1.5" />
+                  ) : null}
+                </svg>
+                <span>{section.name}</span>
+                {count > 0 ? (
+                  <span className="figure mb-[1px] bg-ink px-[6px] text-[15px] text-sheet lg:px-[4px] lg:text-[13px] 2xl:px-[6px] 2xl:text-[15px]">
+                    {count}
+                    <span className="sr-only"> waiting</span>
+                  </span>
+                ) : null}
+              </Link>
+            </li>
+          );
+        })}
+      </ol>
+    </nav>
+  );
+}
+
+function SectionKeys({ sections }: Pick<FrameProps, "sections">) {
+  const router = useRouter();
+  useKeys([
+    ...sections.map((section) => ({ key: section.key, does: `go to ${section.name}`, run: () => router.push(section.path) })),
+    { key: "n", does: "go to the next step of this screen", run: () => document.querySelector<HTMLElement>("[data-next-step]")?.focus() },
+  ]);
+  return null;
+}
+
+/** What stands under the name of who works here. */
+const LEADS_TO = {
+  alone: [],
+  account: [
+    { value: "account", name: "Your account…" },
+    { value: "sign-out", name: "Sign out" },
+  ],
+  device: [{ value: "nobody", name: "Somebody else…" }],
+} as const;
+
+/** Pages of one batch, trial or order keep themselves up to date, entry by entry. */
+const KEEPS_UP = /^\/(bench|rack|inspect|records|burn|sell)\/[0-9a-f-]{36}$/;
+/** A page is read again at most so often: several changes within that time are one. */
+const PAGE_PAUSE_MS = 2_000;
+/** A day that turned while the server was away is read so much later. */
+const DAY_TRY_MS = 30_000;
+/** What was told while a list was still being read may not be in it. */
+const READING_MS = 5_000;
+
+/** Whether the server and its database answer: only then is a page read again. */
+const isWell = (): Promise<boolean> =>
+  fetch("/api/health").then(
+    (answer) => answer.ok,
+    () => false,
+  );
+
+/** Reads a page again when somebody changed something that it shows; while nobody sees it, once it is seen again. */
+function KeepUp({ workshopId, mark }: { workshopId: string; mark: string | null }) {
+  const router = useRouter();
+  const path = usePathname();
+  // Before any part of the page begins to listen.
+  useLayoutEffect(() => markRead(workshopId, mark), [workshopId, mark]);
+  useEffect(() => {
+    if (KEEPS_UP.test(path)) return;
+    let timer: ReturnType<typeof setTimeout> | null = null;
+    let last = Date.now();
+    let left = false;
+    let typed = false;
+    const type = ({ target }: Event) => {
+      if (target instanceof Element && target.closest("main")) typed = true;
+    };
+    document.addEventListener("input", type);
+    const shown = topicsOfPage(path);
+    let missed = false;
+    // A change that is told by its workshop comes from the database. After a stream broke off it may be away, and the page stays as it is.
+    let unsure = false;
+    const readAgain = (isUnsure: boolean) => {
+      unsure ||= isUnsure;
+      if (document.hidden) {
+        missed = true;
+        return;
+      }
+      if (timer) return;
+      timer = setTimeout(
+        async () => {
+          const well = !unsure || (await isWell());
+          timer = null;
+          // What is being typed in is left alone, and its save says what changed.
+          if (left || typed) return;
+          last = Date.now();
+          if (!well) return readAgain(true);
+          unsure = false;
+          router.refresh();
+        },
+        Math.max(150, last + PAGE_PAUSE_MS - Date.now()),
+      );
+    };
+    const see = () => {
+      if (document.hidden || !missed) return;
+      missed = false;
+      readAgain(false);
+    };
+    document.addEventListener("visibilitychange", see);
+    const leave = subscribeToOthers(workshopId, (change) => {
+      if (concerns(change, shown)) readAgain(change.workshop === "*");
+    });
+    if (heardRecently(READING_MS, shown)) readAgain(false);
+    return () => {
+      left = true;
+      document.removeEventListener("visibilitychange", see);
+      document.removeEventListener("input", type);
+      leave();
+      if (timer) clearTimeout(timer);
+    };
+  }, [workshopId, path, router]);
+  return null;
+}
+
+/** Reads the page again when the workshop's day turns: what is due, late or soon is another then. */
+function TurnDay() {
+  const router = useRouter();
+  const units = useUnits();
+  const day = units.isoDay(useNow(30_000));
+  const read = useRef(day);
+  useEffect(() => {
+    if (read.current === day) return;
+    let left = false;
+    const turn = async () => {
+      const well = await isWell();
+      if (left) return;
+      if (!well) return void setTimeout(turn, DAY_TRY_MS);
+      read.current = day;
+      router.refresh();
+    };
+    void turn();
+    return () => {
+      left = true;
+    };
+  }, [day, router]);
+  return null;
+}
+
+/** Says why somebody was led here from a page that is not for them. */
+function NotYours() {
+  const not = useSearchParams().get("not");
+  if (!not) return null;
+  return (
+    <p role="status" className={notice({ tone: "cool", place: "strip" })}>
+      “{not}” is not open to you. Ask the workshop's owner.
+    </p>
+  );
+}
+
+/** Whoever may only see says so before something is typed that would be refused. */
+function LooksOn({ role }: { role: Role }) {
+  if (role !== "reader") return null;
+  return (
+    <p role="status" className={notice({ tone: "cool", place: "strip" })}>
+      You look on here: all of it can be seen, nothing changed. Ask the workshop's owner if you are to work along.
+    </p>
+  );
+}
+
+/** A workshop that goes says so on every page of it. */
+function Leaving({ at }: { at: string | null }) {
+  const units = useUnits();
+  if (!at) return null;
+  return (
+    <p role="status" className={notice({ place: "strip" })}>
+      ▲ This workshop is deleted on {units.dayClock(at)}. <Link href="/people">Keep it, or download everything</Link>
+    </p>
+  );
+}
+
+/** Tells a device whose clock is wrong. */
+function ClockNotice() {
+  const { isOff, aheadMs, jumpedMs } = useClock();
+  if (jumpedMs !== 0)
+    return (
+      <p role="status" className={notice({ place: "strip" })}>
+        ▲ This device's clock moved {jumpedMs > 0 ? "forward" : "back"} by {writeDuration(Math.abs(jumpedMs) / 1_000)} while the workshop cannot be reached.
+        Entries go on by the time from before: check their times if the device was asleep.
+      </p>
+    );
+  if (!isOff) return null;
+  return (
+    <p role="status" className={notice({ place: "strip" })}>
+      ▲ This device's clock is {writeDuration(Math.abs(aheadMs) / 1_000)} {aheadMs > 0 ? "slow" : "fast"}. Entries are logged with the workshop's time, and say
+      what the device showed.
+    </p>
+  );
+}
+
+export function Frame(props: FrameProps) {
+  const router = useRouter();
+  const { workshop, workshops, people, person, evening } = props;
+  return (
+    <Ground units={props.units} now={props.now} frozen={props.frozen}>
+      <Addressed base={`/w/${workshop.id}`} role={props.role}>
+        <WorkshopProvider place={{ workshopId: workshop.id, personId: person }}>
+          <Keys>
+            <a href="#work" className="press sr-only focus:not-sr-only focus:absolute focus:z-50">
+              Go to the work
+            </a>
+            <header className="unprinted flex flex-wrap items-end gap-x-3 bg-sheet lg:gap-x-4 px-4 pt-2 sm:px-8 lg:flex-nowrap">
+              <div className="pb-2 max-lg:min-w-0 max-lg:flex-1">
+                <div className="figure text-[21px] leading-none">Hearth Jar</div>
+                <Pick
+                  label="Workshop"
+                  className="-ml-1 min-h-[44px] max-w-full px-1 text-[14px] text-soft lg:min-h-[28px] lg:max-w-[210px]"
+                  value={workshop.id}
+                  options={[
+                    ...workshops.map((one) => ({ value: one.id, name: one.name })),
+                    ...(props.role === "owner" ? [{ value: "people", name: "People and devices…" }] : []),
+                    ...(props.known === "device" ? [] : [{ value: "more", name: "Workshops, units and prices…" }]),
+                  ]}
+                  onValue={async (value) => {
+                    if (value === "more") return router.push("/workshops");
+                    if (value === "people") return router.push("/people");
+                    await chooseWorkshop(value);
+                    forgetPages();
+                    router.push(`/w/${value}`);
+                  }}
+                />
+              </div>
+              <div className="min-w-0 flex-1 max-lg:order-last max-lg:basis-full">
+                <WickLine sections={props.sections} waiting={props.waiting} />
+              </div>
+              <div className="flex items-center gap-2 pb-2 max-lg:ml-auto">
+                <Find sections={props.sections} />
+                <Pick
+                  label="Who is working"
+                  className="min-h-[44px] max-w-[130px] border-2 border-line bg-sheet px-2 lg:min-h-[36px]"
+                  value={person ?? ""}
+                  options={[
+                    ...people.filter((one) => props.known === "alone" || one.id === person).map((one) => ({ value: one.id, name: one.name })),
+                    ...LEADS_TO[props.known],
+                  ]}
+                  empty="nobody yet"
+                  onValue={async (value) => {
+                    if (value === person) return;
+                    if (value === "account") return location.assign("/account");
+                    if (value === "sign-out" || value === "nobody") return void signOutDevice(value).then((left) => left || toast(STILL_IN));
+                    await choosePerson(value);
+                    forgetPages();
+                    router.refresh();
+                  }}
+                />
+                <button
+                  type="button"
+                  className="min-h-[44px] border-2 border-line px-2 text-[14px] lg:min-h-[36px]"
+                  aria-pressed={evening}
+                  onClick={async () => {
+                    await chooseLight(evening ? "day" : "evening");
+                    router.refresh();
+                  }}
+                >
+                  {evening ? "Day light" : "Evening light"}
+                </button>
+              </div>
+            </header>
+            <SectionKeys sections={props.sections} />
+            <KeepUp workshopId={workshop.id} mark={props.mark} />
+            <Leaving at={props.leavesAt} />
+            <LooksOn role={props.role} />
+            <NotYours />
+            <ClockNotice />
+            <Offline />
+            <TurnDay />
+            <Outbox epoch={props.epoch} />
+            {props.children}
+            <Toasts />
+          </Keys>
+        </WorkshopProvider>
+      </Addressed>
+    </Ground>
+  );
+}

@@ -1,0 +1,296 @@
+"use client";
+
+import { currencyDecimals, currencyFor, good, LOCALE_FORMATS, localeFor, parseMoney, parseRooms, roomsOf, writeRooms } from "@hearth/core";
+import { useEffect, useMemo, useState } from "react";
+import { v7 } from "uuid";
+import { callAction } from "@/forms/call-action";
+import { Chooser } from "@/forms/chooser";
+import { Field, type FieldRule, named, orNothing, untouched, useFields } from "@/forms/fields";
+import type { Choice } from "@/forms/matches";
+import { forgetPages } from "@/offline/offline";
+import { useRouter } from "@/ui/address";
+import { FormMessage } from "@/ui/form-message";
+import { LettersToggle } from "@/ui/letters-toggle";
+import { Aside, PageLayout } from "@/ui/side-notes";
+import { press } from "@/ui/variants";
+import { chooseWorkshop } from "./choose";
+import { ImportWorkshop } from "./import-workshop";
+import { changeWorkshop, makeWorkshop } from "./workshop-commands";
+
+export interface WorkshopShown {
+  id: string;
+  name: string;
+  massUnit: "g" | "oz";
+  temperatureUnit: "C" | "F";
+  lengthUnit: "mm" | "in";
+  pounds: boolean;
+  locale: string;
+  timeZone: string;
+  currency: string;
+  handsCost: number | null;
+  heatCost: number | null;
+  rooms: string;
+  version: number;
+}
+
+const keep = (initial: string): FieldRule<unknown> => ({ initial, parse: good });
+
+/** The systems of measure as they are used together; any mix can be chosen under it. */
+const SYSTEMS = {
+  metric: { weights: "g", temperatureUnit: "C", lengthUnit: "mm" },
+  us: { weights: "oz", temperatureUnit: "F", lengthUnit: "in" },
+} as const;
+
+const zones = (): Choice[] => ["UTC", ...Intl.supportedValuesOf("timeZone")].map((one) => ({ value: one, name: one.replaceAll("_", " ") }));
+
+function currencies(): Choice[] {
+  const names = new Intl.DisplayNames("en", { type: "currency" });
+  return Intl.supportedValuesOf("currency").map((one) => ({ value: one, name: `${one} ${names.of(one) ?? ""}` }));
+}
+
+/** The rules of a workshop's fields; of a new one also who works there. `zone` is the time zone of the server. */
+function rulesOf(workshop: WorkshopShown | null, zone: string): Record<string, FieldRule<unknown>> {
+  const cost = (value: number | null): FieldRule<unknown> => {
+    const currency = workshop?.currency ?? "EUR";
+    const initial = value === null ? "" : String(value / 10 ** currencyDecimals(currency));
+    return untouched<number | null>(orNothing({ initial, parse: (text: string) => parseMoney(text, currency) }), value) as FieldRule<unknown>;
+  };
+  return {
+    name: named("the workshop", workshop?.name) as FieldRule<unknown>,
+    weights: keep(workshop ? (workshop.massUnit === "g" ? "g" : workshop.pounds ? "lb oz" : "oz") : "g"),
+    temperatureUnit: keep(workshop?.temperatureUnit ?? "C"),
+    lengthUnit: keep(workshop?.lengthUnit ?? "mm"),
+    locale: keep(workshop?.locale ?? "en-GB"),
+    timeZone: keep(workshop?.timeZone ?? zone),
+    currency: keep(workshop?.currency ?? "EUR"),
+    handsCost: cost(workshop?.handsCost ?? null),
+    heatCost: cost(workshop?.heatCost ?? null),
+    ...(workshop
+      ? {
+          rooms: {
+            initial: writeRooms(roomsOf(workshop.rooms)),
+            parse: (text: string) => {
+              const read = parseRooms(text);
+              return read.ok ? good(writeRooms(read.value)) : read;
+            },
+          } as FieldRule<unknown>,
+        }
+      : {}),
+    ...(workshop ? {} : { person: named("the person who works here") as FieldRule<unknown> }),
+  };
+}
+type WorkshopFields = ReturnType<typeof useFields<Record<string, FieldRule<unknown>>>>;
+
+/** In which measures it is worked: a whole system at once, or each for itself. */
+function Measures({ fields }: { fields: WorkshopFields }) {
+  return (
+    <>
+      <fieldset className="flex flex-wrap items-center gap-2 sm:col-span-2">
+        <legend className="mb-1 text-[15px] font-semibold">Measures</legend>
+        {(["metric", "us"] as const).map((one) => (
+          <button
+            key={one}
+            type="button"
+            className={press({ className: Object.entries(SYSTEMS[one]).every(([key, value]) => fields.text(key) === value) ? "!bg-ink !text-sheet" : "" })}
+            onClick={() => {
+              for (const [key, value] of Object.entries(SYSTEMS[one])) fields.set(key, value);
+            }}
+          >
+            {one === "metric" ? "Grams, °C, millimetres" : "Ounces, °F, inches"}
+          </button>
+        ))}
+        <span className="text-[15px] text-soft">or each for itself:</span>
+      </fieldset>
+      <Field
+        label="Weights"
+        {...fields.bind("weights")}
+        options={[
+          { value: "g", label: "grams" },
+          { value: "oz", label: "ounces" },
+          { value: "lb oz", label: "pounds and ounces" },
+        ]}
+      />
+      <Field
+        label="Temperatures"
+        {...fields.bind("temperatureUnit")}
+        options={[
+          { value: "C", label: "°C" },
+          { value: "F", label: "°F" },
+        ]}
+      />
+      <Field
+        label="Lengths"
+        {...fields.bind("lengthUnit")}
+        options={[
+          { value: "mm", label: "millimetres" },
+          { value: "in", label: "inches and sixteenths" },
+        ]}
+      />
+    </>
+  );
+}
+
+/** What an hour costs, and the rooms in which candles are smelled: of a workshop that is there already. */
+function CostsAndRooms({ fields, currency }: { fields: WorkshopFields; currency: string }) {
+  return (
+    <>
+      <Field label="An hour of hands costs" unit={currency} {...fields.bind("handsCost")} hint="Leave empty to leave hands out of the cost." />
+      <Field label="An hour of heat costs" unit={currency} {...fields.bind("heatCost")} hint="A ring or melter, by the hour." />
+      <Field
+        label="Rooms of the house"
+        {...fields.bind("rooms")}
+        lines={3}
+        hint="Where candles are smelled, a room a line with its size: living room, large. A large room wants a stronger throw."
+      />
+    </>
+  );
+}
+
+/** Time zone and currency; a new workshop takes them, with its measures, from the browser that makes it. */
+function Where({ workshop, zone, fields }: { workshop: WorkshopShown | null; zone: string; fields: WorkshopFields }) {
+  const [zoneList, setZoneList] = useState<Choice[]>([{ value: workshop?.timeZone ?? zone, name: (workshop?.timeZone ?? zone).replaceAll("_", " ") }]);
+  const [currencyList, setCurrencyList] = useState<Choice[]>([{ value: workshop?.currency ?? "EUR", name: workshop?.currency ?? "EUR" }]);
+  const { set } = fields;
+  // A new workshop begins in the zone and the manner of the browser that makes it.
+  useEffect(() => {
+    setZoneList(zones());
+    setCurrencyList(currencies());
+    if (workshop) return;
+    const here = Intl.DateTimeFormat().resolvedOptions().timeZone || zone;
+    set("timeZone", here);
+    const locale = localeFor(navigator.languages);
+    set("locale", locale);
+    set("currency", currencyFor(locale, here));
+    if (locale === "en-US") for (const [key, value] of Object.entries(SYSTEMS.us)) set(key, value);
+  }, []);
+  return (
+    <>
+      <Chooser
+        label="Time zone"
+        value={fields.text("timeZone")}
+        options={zoneList}
+        onValue={(value) => set("timeZone", value)}
+        error={fields.bind("timeZone").error}
+      />
+      <Chooser
+        label="Currency"
+        value={fields.text("currency")}
+        options={currencyList}
+        onValue={(value) => set("currency", value)}
+        error={fields.bind("currency").error}
+        hint="What lots cost and products are sold for."
+      />
+    </>
+  );
+}
+
+/** Makes a workshop, or changes one. */
+function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone: string }) {
+  const router = useRouter();
+  const rules = useMemo(() => rulesOf(workshop, zone), [workshop, zone]);
+  const fields = useFields(rules);
+  const [said, setSaid] = useState("");
+  const [freshId] = useState(() => v7());
+  const submit = async () => {
+    const values = fields.check() as Record<string, unknown> | null;
+    if (!values) return;
+    const { weights, ...rest } = values;
+    const wanted = { ...rest, massUnit: weights === "g" ? "g" : "oz", pounds: weights === "lb oz" };
+    const outcome = await callAction<unknown>(
+      workshop ? changeWorkshop({ ...wanted, id: workshop.id, expectedVersion: workshop.version }) : makeWorkshop({ ...wanted, id: freshId }),
+    );
+    if (!outcome.ok) {
+      fields.refuse(outcome.fields);
+      return setSaid(outcome.message);
+    }
+    forgetPages();
+    router.push(`/w/${workshop?.id ?? freshId}`);
+  };
+  return (
+    <form
+      ref={fields.form}
+      className="grid gap-x-5 gap-y-1 sm:grid-cols-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void submit();
+      }}
+    >
+      <Field label="Name of the workshop" {...fields.bind("name")} />
+      {workshop ? <span /> : <Field label="Who works here (first name)" {...fields.bind("person")} />}
+      <Measures fields={fields} />
+      <Field
+        label="Dates and clock as in"
+        {...fields.bind("locale")}
+        options={Object.entries(LOCALE_FORMATS).map(([value, { name }]) => ({ value, label: name }))}
+      />
+      <Where workshop={workshop} zone={zone} fields={fields} />
+      {workshop ? <CostsAndRooms fields={fields} currency={workshop.currency} /> : null}
+      <div className="self-center">
+        <button type="submit" className={workshop ? "press" : "act"}>
+          {workshop ? "Save" : "Make this workshop"}
+        </button>
+        <FormMessage>{said}</FormMessage>
+      </div>
+    </form>
+  );
+}
+
+/** The workshops kept here: make one, choose one, set its units. */
+export function Workshops({ workshops, zone }: { workshops: WorkshopShown[]; zone: string }) {
+  const router = useRouter();
+  const [open, setOpen] = useState<string | null>(null);
+  return (
+    <PageLayout
+      title="Workshops"
+      lead="Each keeps its own shelf, formulas and records."
+      side={
+        <>
+          <Aside title="Units">
+            Everything is shown in these units. Any field takes any unit all the same: “1 lb 4 oz”, “1 1/2 lb”, “185F”, “3 1/16 in”, “12,5”.
+          </Aside>
+          <LettersToggle />
+        </>
+      }
+    >
+      <ul>
+        {workshops.map((one) => (
+          <li key={one.id} data-workshop={one.id} className="border-b border-line py-3">
+            <div className="flex flex-wrap items-center gap-4">
+              <strong className="text-[19px]">{one.name}</strong>
+              <span className="flex-1 text-soft">
+                {one.massUnit === "g" ? "grams" : "ounces"}, °{one.temperatureUnit}, {one.timeZone}
+              </span>
+              <button
+                type="button"
+                className="press"
+                onClick={async () => {
+                  await chooseWorkshop(one.id);
+                  forgetPages();
+                  router.push(`/w/${one.id}`);
+                }}
+              >
+                Work in {one.name}
+              </button>
+              <button type="button" className="press" onClick={() => setOpen(open === one.id ? null : one.id)} aria-label={`Change ${one.name}`}>
+                Change
+              </button>
+            </div>
+            {open === one.id ? (
+              <div className="sheet mt-3">
+                <WorkshopForm workshop={one} zone={zone} />
+              </div>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+      <section className="sheet mt-6 max-w-[820px]">
+        <h2 className="mb-2">A new, empty workshop</h2>
+        <WorkshopForm workshop={null} zone={zone} />
+      </section>
+      <section className="sheet mt-6 max-w-[820px]">
+        <h2 className="mb-2">Import a workshop</h2>
+        <ImportWorkshop />
+      </section>
+    </PageLayout>
+  );
+}

@@ -1,0 +1,47 @@
+"use client";
+
+import type { TrialListed } from "@/server/burn/trials";
+import { Link } from "@/ui/address";
+import { durationInWords } from "@/ui/describe";
+import { useUnits } from "@/ui/units";
+import { press } from "@/ui/variants";
+
+/** Burn trials that want hands: what burns, with its next look, then what can be lit. */
+export function Flames({ trials, now }: { trials: TrialListed[]; now: string }) {
+  const units = useUnits();
+  if (trials.length === 0) return null;
+  return (
+    <section aria-label="Burning" className="mb-6">
+      <h2 className="border-b-[3px] border-ink pb-1">Burn</h2>
+      <ul>
+        {[...trials]
+          .sort((a, b) => Number(b.burning.length > 0) - Number(a.burning.length > 0))
+          .map((one) => {
+            const seconds = one.next ? (Date.parse(one.next.at) - Date.parse(now)) / 1_000 : 0;
+            return (
+              <li key={one.id} className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line py-3">
+                <div className="min-w-0 flex-1 basis-[240px]">
+                  <Link href={`/burn/${one.id}`} className="text-[18px] font-bold">
+                    Trial {one.number}: {one.name}
+                  </Link>
+                  {one.burning.length > 0 ? (
+                    <p>
+                      <strong className="text-safety">⚠ {one.burning.map((each) => each.key).join(", ")} burning.</strong>{" "}
+                      {one.next
+                        ? `${one.next.what === "look" ? "Look" : "Put out"} ${seconds <= 0 ? "now" : `in ${durationInWords(seconds)}, at ${units.clock(one.next.at)}`}.`
+                        : ""}
+                    </p>
+                  ) : (
+                    <p className="text-soft">{one.ready} can be lit</p>
+                  )}
+                </div>
+                <Link href={`/burn/${one.id}`} className={press({ size: "gloved" })}>
+                  {one.burning.length > 0 ? "Go to the flames" : "Go to the trial"}
+                </Link>
+              </li>
+            );
+          })}
+      </ul>
+    </section>
+  );
+}

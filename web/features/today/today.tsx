@@ -1,0 +1,276 @@
+"use client";
+
+import type { ReactNode } from "react";
+import { BatchRow } from "@/log/row";
+import type { Listed, ReadInstrument } from "@/server/batches/batches";
+import type { TrialListed } from "@/server/burn/trials";
+import type { PlanNews } from "@/server/planning/planning";
+import type { OrderSoon } from "@/server/sales/orders";
+import { Link } from "@/ui/address";
+import { Aside, Empty, PageLayout } from "@/ui/side-notes";
+import { useNow, useUnits } from "@/ui/units";
+import { press } from "@/ui/variants";
+import { Flames } from "./flames";
+
+/** A thing of the shelf of which less is there than it should be. */
+export interface Low {
+  kind: string;
+  id: string;
+  name: string;
+  onHand: number;
+  counted: boolean;
+}
+
+interface Due {
+  batch: Listed;
+  /** When it wants hands; null for now. */
+  at: string | null;
+  what: ReactNode;
+  action: string;
+  href: string;
+}
+
+/** What a workshop in which nothing was ever made offers: to be led, to bring along what there is, to look round. */
+function Begin() {
+  const ways: { title: string; words: string; href: string; action: string; first?: boolean }[] = [
+    {
+      title: "Be led to a first batch",
+      words: "One wax, one jar, one scent, three jars poured: step by step, with why. You can leave it and come back.",
+      href: "/first",
+      action: "Begin the first batch",
+      first: true,
+    },
+    {
+      title: "Bring along what you have",
+      words: "Waxes, scents, jars, stock and products from a spreadsheet: as a CSV file, or pasted.",
+      href: "/shelf/file",
+      action: "Read a file",
+    },
+    {
+      title: "Put it in by hand",
+      words: "Begin with the shelf: what you melt, scent and fill. Formulas and batches are made of it.",
+      href: "/shelf",
+      action: "Go to the shelf",
+    },
+  ];
+  return (
+    <>
+      <h2 className="border-b-[3px] border-ink pb-1">Nothing to do now</h2>
+      <ul>
+        {ways.map((one) => (
+          <li key={one.href} className="grid items-center gap-4 border-b border-line py-4 sm:grid-cols-[minmax(0,1fr)_auto]">
+            <div>
+              <h3>{one.title}</h3>
+              <p className="mt-1 max-w-[560px] text-soft">{one.words}</p>
+            </div>
+            <Link className={one.first ? "act" : press({ size: "gloved" })} href={one.href} {...(one.first ? { "data-next-step": "" } : {})}>
+              {one.action}
+            </Link>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-4 text-[15px] text-soft">
+        To look round in a workshop that has been at it for months, start the demo beside this one: <code>./hearth demo</code>. It keeps its own data and never
+        touches yours.
+      </p>
+    </>
+  );
+}
+
+/** What the plan asks of today, and where it is late, short of stock, or needs what was not tested. */
+function PlanSays({ plan }: { plan: PlanNews }) {
+  const units = useUnits();
+  const wrong = [
+    ...(plan.late > 0 ? [`${plan.late} ${plan.late === 1 ? "piece" : "pieces"} would be late`] : []),
+    ...(plan.minimum > 0 ? [`${plan.minimum} ${plan.minimum === 1 ? "piece" : "pieces"} would have the minimum cure only`] : []),
+    ...(plan.short.length > 0
+      ? [
+          `short of ${plan.short
+            .slice(0, 3)
+            .map((one) => `${one.name}${one.by ? ` by ${units.onDay(one.by)}` : ""}`)
+            .join(", ")}${plan.short.length > 3 ? ` and ${plan.short.length - 3} more` : ""}`,
+        ]
+      : []),
+    ...(plan.untested.length > 0 ? [`not tested: ${plan.untested.join(", ")}`] : []),
+  ];
+  if (wrong.length === 0 && plan.today.length === 0) return null;
+  return (
+    <section aria-label="The plan">
+      <h3>The plan</h3>
+      {plan.today.length > 0 ? (
+        <p className="mt-1">
+          <Link href="/plan/day">Today at the pots</Link>: {plan.today.join("; ")}
+        </p>
+      ) : null}
+      <ul className="mt-1">
+        {wrong.map((one) => (
+          <li key={one} className="border-t border-line py-1 text-[15px] font-semibold text-hot">
+            ▲ {one}
+          </li>
+        ))}
+      </ul>
+      {wrong.length > 0 ? (
+        <Link href="/plan/wanted" className="text-[15px]">
+          Look at what is wanted
+        </Link>
+      ) : null}
+    </section>
+  );
+}
+
+/** Orders and market days that are near. */
+function GoesOut({ soon, today }: { soon: OrderSoon[]; today: string }) {
+  const units = useUnits();
+  return (
+    <section aria-label="What goes out">
+      <h3>What goes out</h3>
+      <ul className="mt-1">
+        {soon.map((one) => (
+          <li key={one.id} className="border-t border-line py-1 text-[15px]">
+            <Link href={`/sell/${one.id}`} className="font-semibold">
+              {one.name}
+            </Link>
+            , {one.wantedOn === today ? "today" : units.onDay(one.wantedOn)}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What needs hands, by the clock: pots first, then what is due, then what comes. */
+export function Today({
+  batches,
+  instruments,
+  workshopName,
+  low,
+  blank,
+  plan,
+  burns,
+  soon,
+}: {
+  batches: Listed[];
+  instruments: ReadInstrument[];
+  workshopName: string;
+  low: Low[];
+  /** Whether nothing was ever made here: what a newcomer is offered. */
+  blank: boolean;
+  plan: PlanNews | null;
+  /** Burn trials that want hands. */
+  burns: TrialListed[];
+  /** Orders and market days of the next days. */
+  soon: OrderSoon[];
+}) {
+  const units = useUnits();
+  const now = useNow(30_000);
+  const due: Due[] = batches.flatMap((batch): Due[] => {
+    const { id, times, next } = batch;
+    // A wait that runs is due when it is over; any other step at once.
+    if (next) {
+      const from = next.from !== null && Date.parse(next.from) > Date.parse(now) ? next.from : null;
+      const late = next.until !== null && Date.parse(next.until) < Date.parse(now);
+      return [{ batch, at: from, what: `pot, next: ${next.name}${late ? ", longer than meant" : ""}`, action: "Go to the pot", href: `/bench/${id}` }];
+    }
+    if (!times) return [{ batch, at: null, what: "pot", action: "Go to the pot", href: `/bench/${id}` }];
+    if (!batch.lookedAt) return [{ batch, at: times.setAt, what: "inspect it", action: "Inspect batch", href: `/inspect/${id}` }];
+    if (Date.parse(times.testFrom) > Date.parse(now))
+      return [{ batch, at: times.testFrom, what: "may be tested", action: "Read its record", href: `/records/${id}` }];
+    return [{ batch, at: times.sellFrom, what: "cured as recommended", action: "Read its record", href: `/records/${id}` }];
+  });
+  const reached = (one: Due) => one.at === null || Date.parse(one.at) <= Date.parse(now);
+  const order = (a: Due, b: Due) => Date.parse(a.at ?? "1970-01-01") - Date.parse(b.at ?? "1970-01-01");
+  const started = (one: Due) => Date.parse(one.batch.startedAt);
+  const hands = due.filter(reached).sort((a, b) => order(a, b) || started(a) - started(b));
+  const coming = due.filter((one) => !reached(one)).sort(order);
+  const row = (one: Due, index: number, first: boolean) => (
+    <BatchRow
+      key={one.batch.id}
+      batch={one.batch}
+      href={reached(one) ? one.href : `/records/${one.batch.id}`}
+      instruments={instruments}
+      first={first && index === 0}
+      action={reached(one) ? one.action : "Read its record"}
+      what={
+        <>
+          {one.at === null ? "" : `${units.dayClock(one.at)} · `}
+          {one.what}
+          {one.at !== null && !reached(one) ? <span className="font-normal text-soft"> {units.away(one.at, now)}</span> : null}
+        </>
+      }
+    />
+  );
+  return (
+    <PageLayout
+      title={units.day(now)}
+      lead={
+        <>
+          {workshopName}, <span className="figure">{units.clock(now)}</span>
+        </>
+      }
+      actions={
+        batches.length === 0 ? null : (
+          <Link className={press({ size: "gloved" })} href="/plan">
+            Plan a batch
+          </Link>
+        )
+      }
+      side={
+        <>
+          {soon.length > 0 ? <GoesOut soon={soon} today={units.isoDay(now)} /> : null}
+          {plan ? <PlanSays plan={plan} /> : null}
+          {low.length > 0 ? (
+            <section>
+              <h3>Low on the shelf</h3>
+              <ul className="mt-1">
+                {low.map((one) => (
+                  <li key={one.id} className="border-t border-line py-1 text-[15px]">
+                    <Link className="underline" href={`/shelf/${one.kind}/${one.id}`}>
+                      {one.name}
+                    </Link>
+                    <span className="text-hot"> ▲ {one.counted ? one.onHand : units.bulk(one.onHand)} there</span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ) : null}
+          <Aside title="By the clock">Running pots come first, then what has been waiting longest. Times follow each batch's own process.</Aside>
+          <Aside title="Keys">Press ? for the keys. Every section has one.</Aside>
+        </>
+      }
+    >
+      <Flames trials={burns} now={now} />
+      {blank ? (
+        <Begin />
+      ) : batches.length === 0 ? (
+        <Empty
+          title="Nothing to do now"
+          action={
+            <Link className="act" href="/plan" data-next-step>
+              Plan a batch
+            </Link>
+          }
+        >
+          <p>
+            When pots run, jars set or candles cure, this page says what wants doing and when. Begin with a batch; it needs a formula, and a formula needs a wax
+            on the shelf.
+          </p>
+        </Empty>
+      ) : (
+        <>
+          <section aria-label="Now">
+            <h2 className="border-b-[3px] border-ink pb-1">Now</h2>
+            {hands.length === 0 ? <p className="py-3 text-soft">Nothing just now.</p> : <ul>{hands.map((one, index) => row(one, index, true))}</ul>}
+          </section>
+          <section aria-label="Coming" className="mt-6">
+            <h2 className="border-b-[3px] border-ink pb-1">Coming</h2>
+            {coming.length === 0 ? (
+              <p className="py-3 text-soft">Nothing is setting or curing.</p>
+            ) : (
+              <ul>{coming.map((one, index) => row(one, index, false))}</ul>
+            )}
+          </section>
+        </>
+      )}
+    </PageLayout>
+  );
+}

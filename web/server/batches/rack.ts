@@ -1,0 +1,50 @@
+import { dueReasons, type FormulaSpec, readFormula, testedOf, type WickTest } from "@hearth/core";
+import { and, eq, inArray, sql } from "drizzle-orm";
+import type { Database } from "@/data/client";
+import { batches } from "@/data/tables/batch";
+import { formulaVersions } from "@/data/tables/formula";
+import { products } from "@/data/tables/product";
+
+/** Of the workshop's products that a batch made, how the burn test of its wick stands; nothing for what is sold without a name. */
+export async function wickTestsOf(
+  db: Database,
+  workshopId: string,
+  batchId: string,
+  bodies: string[],
+): Promise<{ id: string; product: string; bodyId: string; test: WickTest }[]> {
+  if (bodies.length === 0) return [];
+  const rows = await db
+    .select({
+      id: products.id,
+      name: products.name,
+      bodyId: products.bodyId,
+      wickId: products.wickId,
+      wicks: products.wicks,
+      test: products.wickTest,
+      testedAs: products.testedAs,
+      spec: formulaVersions.spec,
+    })
+    .from(batches)
+    .innerJoin(formulaVersions, and(eq(formulaVersions.workshopId, batches.workshopId), eq(formulaVersions.id, batches.formulaVersionId)))
+    .innerJoin(products, and(eq(products.workshopId, formulaVersions.workshopId), eq(products.formulaId, formulaVersions.formulaId)))
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId), inArray(products.bodyId, bodies), eq(products.archived, false)))
+    .limit(100);
+  return rows.flatMap((row) => {
+    if (row.wickId === null) return [];
+    const spec = readFormula(row.spec) as FormulaSpec;
+    const due = row.testedAs && dueReasons(row.testedAs, testedOf(spec, row)).length > 0;
+    return [{ id: row.id, product: row.name, bodyId: row.bodyId, test: due ? ("test due" as const) : row.test }];
+  });
+}
+
+/** Shelf names that are in use, the newest first. */
+export async function shelvesOf(db: Database, workshopId: string): Promise<string[]> {
+  const rows = await db
+    .select({ shelf: sql<string>`${batches.state}->'stands'->>'shelf'`, at: sql`max(${batches.startedAt})` })
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.stage, "rack"), sql`coalesce(${batches.state}->'stands'->>'shelf', '') <> ''`))
+    .groupBy(sql`1`)
+    .orderBy(sql`2 desc`)
+    .limit(40);
+  return rows.map((row) => row.shelf);
+}

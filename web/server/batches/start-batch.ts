@@ -1,0 +1,202 @@
+import {
+  type BatchEvent,
+  type BatchPlan,
+  batchOf,
+  type ChosenProduct,
+  type FormulaSpec,
+  fillPart,
+  inUnit,
+  materialsOf,
+  notToBeFilled,
+  ok,
+  PRESET_PROCESSES,
+  type Process,
+  planBatch,
+  potsOf,
+  processFrom,
+  type Result,
+  readFormula,
+  readPlan,
+  reject,
+  stopOf,
+  wicksOf,
+} from "@hearth/core";
+import { and, eq, inArray } from "drizzle-orm";
+import { v7 } from "uuid";
+import { z } from "zod";
+import { eventRow, rowOf } from "@/data/batch-rows";
+import type { Transaction } from "@/data/client";
+import { batchEvents, batches } from "@/data/tables/batch";
+import { formulas, formulaVersions } from "@/data/tables/formula";
+import { instruments, moulds, vessels, wicks } from "@/data/tables/shelf";
+import { listProcesses } from "@/server/formulas/processes";
+import type { Actor } from "@/server/http/context";
+import { readMaterials } from "@/server/inventory/shelf";
+import { nextNumber } from "@/server/shared/next-number";
+import { lockWorkshop } from "@/server/workshops/workshops";
+
+/** What a batch is started from. */
+export const batchWanted = z.object({
+  /** Made where the button was pressed: pressing it twice starts one batch. */
+  batchId: z.uuid(),
+  /** One for each pot. */
+  formulaVersionIds: z.array(z.uuid()).min(1).max(8),
+  /** "formula", "own:<id>" or "ready:<id>". */
+  process: z.string().max(80),
+  products: z
+    .array(
+      z.object({
+        id: z.uuid(),
+        body: z.enum(["vessel", "mould"]),
+        count: z.number().int().min(1).max(100_000),
+        part: fillPart.nullable().default(null),
+        wick: z.object({ id: z.uuid(), count: z.number().int().min(1).max(9) }).nullable(),
+      }),
+    )
+    .min(1, "Choose at least one vessel and its count.")
+    .max(200),
+  sparePpm: z.number().int().min(0).max(1_000_000),
+  spareMg: z.number().int().min(0).max(100_000_000).default(0),
+  waxScale: z.uuid(),
+  oilScale: z.uuid(),
+  /** A weight of wax, or a total, in place of the vessels' fills. */
+  start: z
+    .union([z.object({ waxMg: z.number().int().positive() }), z.object({ totalMg: z.number().int().positive() })])
+    .nullable()
+    .default(null),
+  pitcherMg: z.number().int().min(1_000, "A pitcher holds at least 1 g.").nullable().default(null),
+  /** When it was really begun, where it is put down late. */
+  startedAt: z.iso.datetime().nullable().default(null),
+  rehearsal: z.boolean().default(false),
+});
+type Wanted = z.output<typeof batchWanted>;
+
+/** A rehearsal begins so long ago: by then the longest run from weighing to pouring is over. */
+const REHEARSED_BEFORE_MS = 16 * 3_600_000;
+
+/** The products wanted, looked up; a message where one is not there or must not be filled. */
+async function productsOf(tx: Transaction, mine: string, wanted: Wanted): Promise<ChosenProduct[] | string> {
+  const idsOf = (body: "vessel" | "mould") => wanted.products.filter((one) => one.body === body).map((one) => one.id);
+  const v = await tx
+    .select()
+    .from(vessels)
+    .where(and(eq(vessels.workshopId, mine), inArray(vessels.id, idsOf("vessel"))));
+  const m = await tx
+    .select()
+    .from(moulds)
+    .where(and(eq(moulds.workshopId, mine), inArray(moulds.id, idsOf("mould"))));
+  const wickIds = wanted.products.flatMap((one) => (one.wick ? [one.wick.id] : []));
+  const w = await tx
+    .select()
+    .from(wicks)
+    .where(and(eq(wicks.workshopId, mine), inArray(wicks.id, wickIds)));
+  const out: ChosenProduct[] = [];
+  for (const { id, body, count, part, wick } of wanted.products) {
+    const vessel = body === "vessel" ? v.find((one) => one.id === id) : undefined;
+    const mould = body === "mould" ? m.find((one) => one.id === id) : undefined;
+    const unfit = vessel ? notToBeFilled(vessel) : null;
+    if (unfit) return unfit;
+    const row = wick ? w.find((one) => one.id === wick.id) : null;
+    if (wick && !row) return "A wick is not on this shelf any more. Choose again.";
+    const chosenWicks = wick && row ? wicksOf(row, wick.count) : null;
+    if (vessel) out.push({ ...vessel, body: "vessel", count, part, chosenWicks });
+    else if (mould)
+      out.push({ ...mould, body: "mould", statedFillMg: mould.fillMg, workingFillMg: mould.fillMg, soldByWeight: false, count, part, chosenWicks });
+    else return "A vessel is not on this shelf any more. Choose again.";
+  }
+  return out;
+}
+
+interface Pot {
+  name: string;
+  number: number;
+  spec: FormulaSpec;
+}
+
+/**
+ * Starts a batch within a transaction: works the amounts out on the server, freezes them with all they rest on, and records
+ * the start. `potOf` changes what a formula says for this batch alone. @throws WeighOutError where the amounts cannot be worked out
+ */
+export async function startBatchIn(
+  tx: Transaction,
+  { workshop, person, now, notify: tell }: Actor,
+  wanted: Wanted,
+  potOf: (pot: Pot) => Pot = (pot) => pot,
+): Promise<Result<{ id: string; number: number; plan: BatchPlan }>> {
+  const mine = workshop.id;
+  await lockWorkshop(tx, mine);
+  const [again] = await tx
+    .select({ id: batches.id, number: batches.number, plan: batches.plan })
+    .from(batches)
+    .where(and(eq(batches.workshopId, mine), eq(batches.id, wanted.batchId)));
+  if (again) return ok({ id: again.id, number: again.number, plan: readPlan(again.plan) });
+  const versions = await tx
+    .select({ id: formulaVersions.id, number: formulaVersions.number, spec: formulaVersions.spec, name: formulas.name })
+    .from(formulaVersions)
+    .innerJoin(formulas, and(eq(formulas.workshopId, formulaVersions.workshopId), eq(formulas.id, formulaVersions.formulaId)))
+    .where(and(eq(formulaVersions.workshopId, mine), inArray(formulaVersions.id, wanted.formulaVersionIds)));
+  const pots = wanted.formulaVersionIds.flatMap((id) => {
+    const version = versions.find((one) => one.id === id);
+    return version ? [potOf({ name: version.name, number: version.number, spec: readFormula(version.spec) })] : [];
+  });
+  const [first] = pots;
+  if (!first || pots.length !== wanted.formulaVersionIds.length) return reject("This formula is not in this workshop any more. Choose another.");
+  const shelf = await readMaterials(tx, mine);
+  for (const { spec } of pots) {
+    const { waxes, fragrances, additives, dyes } = materialsOf(spec, shelf);
+    if (waxes.length === 0) return reject("The formula's wax is not on this shelf.");
+    if (fragrances.length + additives.length + dyes.length !== spec.fragrances.length + (spec.additives ?? []).length + (spec.dyes ?? []).length)
+      return reject("Something the formula names is not on this shelf any more. Open the formula and choose again.");
+  }
+  const [from, id] = wanted.process.split(":");
+  const ready = from === "ready" ? PRESET_PROCESSES.find((one) => one.id === id) : undefined;
+  const own = from === "own" ? (await listProcesses(tx, mine)).find((one) => one.id === id) : undefined;
+  const process: Process | undefined = from === "formula" ? first.spec.process : ready ? inUnit(processFrom(ready), workshop.temperatureUnit) : own?.process;
+  if (!process) return reject("This process is not in this workshop any more. Choose another.", { process: ["Choose another."] });
+  if (pots.length !== potsOf(process.steps)) return reject(`This process works ${potsOf(process.steps)} pots: choose a formula for each.`);
+  const products = await productsOf(tx, mine, wanted);
+  if (typeof products === "string") return reject(products, { products: [products] });
+  // The shelf may have learnt of a low flash point since the formula was saved; wicks and process are known only here.
+  const wicks = products.flatMap((one) => (one.chosenWicks ? [one.chosenWicks] : []));
+  for (const { spec } of pots) {
+    const stop = stopOf({ ...spec, wicks, process }, shelf, workshop.temperatureUnit);
+    if (stop) return reject(stop.message);
+  }
+  const scales = await tx
+    .select()
+    .from(instruments)
+    .where(and(eq(instruments.workshopId, mine), inArray(instruments.id, [wanted.waxScale, wanted.oilScale])));
+  const scaleOf = (scaleId: string) => {
+    const row = scales.find((one) => one.id === scaleId);
+    return row?.resolutionUg ? { id: row.id, name: row.name, resolutionUg: row.resolutionUg, unit: row.scaleUnit, capacityMg: row.capacityMg } : null;
+  };
+  const [wax, oil] = [scaleOf(wanted.waxScale), scaleOf(wanted.oilScale)];
+  if (!wax || !oil) return reject("The scale is not on this shelf any more, or its step is not known. Choose again.", { scale: ["Choose a scale."] });
+  const { sparePpm, spareMg, start, pitcherMg } = wanted;
+  const planned = planBatch({ process, pots, products, sparePpm, spareMg, start: start ?? undefined, pitcherMg, scales: { wax, oil } }, shelf);
+  const plan: BatchPlan = wanted.rehearsal ? { ...planned, rehearsal: true } : planned;
+  const event = {
+    id: v7(),
+    kind: "started",
+    // A rehearsal goes faster than the clock, and is not to come into what is still to be.
+    happenedAt: wanted.rehearsal ? new Date(Date.parse(now) - REHEARSED_BEFORE_MS).toISOString() : (wanted.startedAt ?? now),
+    arrivedAt: now,
+    personId: person?.id ?? null,
+    instrumentId: null,
+    corrects: null,
+    payload: { plan },
+  } as BatchEvent;
+  const number = await nextNumber(tx, mine);
+  const { state } = batchOf([event]);
+  await tx.insert(batches).values({
+    workshopId: mine,
+    id: wanted.batchId,
+    number,
+    formulaVersionId: wanted.formulaVersionIds[0] as string,
+    drawsStock: !wanted.rehearsal,
+    ...rowOf(plan, state),
+  });
+  await tx.insert(batchEvents).values(eventRow(mine, wanted.batchId, event));
+  tell?.({ batch: wanted.batchId, topics: ["bench", "plan", "stock", "waiting"] });
+  return ok({ id: wanted.batchId, number, plan });
+}

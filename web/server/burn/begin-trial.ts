@@ -1,0 +1,214 @@
+import {
+  blindCodes,
+  type FormulaSpec,
+  loadOnBasis,
+  ok,
+  protocol,
+  type Result,
+  reject,
+  type TestCandle,
+  TRIAL,
+  type TrialEvent,
+  type TrialPlan,
+  trialPlan,
+  VARIED,
+} from "@hearth/core";
+import { and, eq, max } from "drizzle-orm";
+import { v7 } from "uuid";
+import { z } from "zod";
+import type { Transaction } from "@/data/client";
+import { batches } from "@/data/tables/batch";
+import { instruments } from "@/data/tables/shelf";
+import { trialEvents, trials } from "@/data/tables/trial";
+import { trialEventRow, trialRow, writeBurns } from "@/data/trial-rows";
+import { startBatchIn } from "@/server/batches/start-batch";
+import { systemEntry } from "@/server/events/append";
+import { readBatchState } from "@/server/events/read-events";
+import type { Actor } from "@/server/http/context";
+import { lockWorkshop } from "@/server/workshops/workshops";
+import { asTestCandles, fromBatch } from "./test-candles";
+
+const many = z.number().int().min(1, "At least one tester.").max(10, "At most ten testers of one option.");
+/** What one option of a trial changes of the formula. */
+const change = z.object({
+  loadPpm: z.number().int().min(0).max(1_000_000).optional().describe("millionths of the wax"),
+  waxId: z.uuid().optional(),
+  fragranceId: z.uuid().optional(),
+});
+const made = z.object({
+  from: z.literal("make"),
+  formulaVersionId: z.uuid(),
+  body: z.enum(["vessel", "mould"]),
+  bodyId: z.uuid(),
+  wick: z.object({ id: z.uuid(), count: z.number().int().min(1).max(9) }).nullable(),
+  testers: many,
+  half: z.boolean(),
+  change,
+});
+const racked = z.object({ from: z.literal("rack"), batchId: z.uuid(), product: z.string().min(1).max(60), testers: many });
+/** What a trial is begun from. */
+export const trialWanted = z.object({
+  /** Made where the button was pressed: pressing it twice begins one trial. */
+  trialId: z.uuid(),
+  name: z.string().trim().min(1, "Give the trial a name.").max(120),
+  varies: z.enum(VARIED).nullable(),
+  protocol,
+  productId: z.uuid().nullable(),
+  after: z.object({ id: z.uuid(), name: z.string().max(160), why: z.string().max(600) }).nullable(),
+  options: z
+    .array(z.discriminatedUnion("from", [made, racked]))
+    .min(1, "Choose at least one to burn.")
+    .max(12, "At most 12 options in one trial."),
+});
+export type TrialWanted = z.output<typeof trialWanted>;
+type Made = z.output<typeof made>;
+
+/** A formula as one option wants it. */
+const changed = (spec: FormulaSpec, to: Made["change"]): FormulaSpec => ({
+  ...spec,
+  ...(to.loadPpm === undefined ? {} : { loadPpm: Math.round(loadOnBasis(to.loadPpm, "wax", spec.basis)) }),
+  ...(to.waxId === undefined ? {} : { waxes: [{ id: to.waxId, share: 1 }] }),
+  ...(to.fragranceId === undefined ? {} : { fragrances: [{ id: to.fragranceId, share: 1 }] }),
+});
+const saysChange = (to: Made["change"]) => (to.loadPpm === undefined ? (to.waxId || to.fragranceId ? " (trial)" : "") : ` (${to.loadPpm / 10_000} %)`);
+
+const LETTERS = "ABCDEFGHIJKL";
+type Part = Omit<TestCandle, "key" | "option" | "code">;
+
+/** Pours the testers that are to be made: all of one formula in one batch. Which product of which batch each option became, or why not. */
+async function pour(tx: Transaction, context: Actor, options: readonly TrialWanted["options"][number][]): Promise<Result<Map<number, Part>>> {
+  const out = new Map<number, Part>();
+  const groups = new Map<string, { at: number; option: Made }[]>();
+  for (const [at, option] of options.entries()) {
+    if (option.from !== "make") continue;
+    const key = JSON.stringify([option.formulaVersionId, option.change]);
+    groups.set(key, [...(groups.get(key) ?? []), { at, option }]);
+  }
+  if (groups.size === 0) return ok(out);
+  const scales = await tx
+    .select()
+    .from(instruments)
+    .where(and(eq(instruments.workshopId, context.workshop.id), eq(instruments.kind, "scale"), eq(instruments.archived, false)));
+  const usable = scales.filter((one) => one.resolutionUg);
+  // The one that takes most for the wax, the finest for the oil.
+  const wax = [...usable].sort((a, b) => (b.capacityMg ?? Number.POSITIVE_INFINITY) - (a.capacityMg ?? Number.POSITIVE_INFINITY))[0];
+  const oil = [...usable].sort((a, b) => (a.resolutionUg ?? 0) - (b.resolutionUg ?? 0))[0];
+  if (!wax || !oil) return reject("There is no scale on the shelf. Put yours there, with its step: every amount is rounded to what it can show.");
+  for (const group of groups.values()) {
+    const first = group[0]?.option;
+    if (!first) continue;
+    const started = await startBatchIn(
+      tx,
+      context,
+      {
+        batchId: v7(),
+        formulaVersionIds: [first.formulaVersionId],
+        process: "formula",
+        products: group.map(({ option }) => ({
+          id: option.bodyId,
+          body: option.body,
+          count: option.testers,
+          part: option.half ? { kind: "half" } : null,
+          wick: option.wick,
+        })),
+        sparePpm: 50_000,
+        spareMg: 0,
+        waxScale: wax.id,
+        oilScale: oil.id,
+        start: null,
+        pitcherMg: null,
+        startedAt: null,
+        rehearsal: false,
+      },
+      (pot) => ({ ...pot, name: `${pot.name}${saysChange(first.change)}`, spec: changed(pot.spec, first.change) }),
+    );
+    if (!started.ok) return started;
+    const { id, number, plan } = started.value;
+    for (const [place, { at }] of group.entries()) {
+      const product = plan.products[place];
+      const part = product && fromBatch(plan, product.key);
+      if (product && part) out.set(at, { ...part, batch: { id, number, product: product.key, taken: false }, productId: null });
+    }
+  }
+  return ok(out);
+}
+
+/** Takes jars that stand on the rack. */
+async function take(tx: Transaction, context: Actor, option: Extract<TrialWanted["options"][number], { from: "rack" }>, trial: number): Promise<Result<Part>> {
+  const [row] = await tx
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, context.workshop.id), eq(batches.id, option.batchId)));
+  if (!row) return reject("That batch is not in this workshop any more. Choose again.");
+  const { plan, state } = await readBatchState(tx, row);
+  const part = fromBatch(plan, option.product);
+  if (!part) return reject("That batch has no such product. Choose again.");
+  if (!part.wick)
+    return reject(`Batch ${row.number} was planned without a wick for ${part.vessel}: without it a burn says nothing. Pour test candles with one.`);
+  const cracked = state.flaws
+    .filter(({ flaw }) => flaw.product === option.product && flaw.defect === "cracked_glass")
+    .reduce((sum, { flaw }) => sum + flaw.jars, 0);
+  const sound = plan.products.reduce((sum, one) => (one.key === option.product ? sum + one.count : sum), 0) - cracked;
+  if (option.testers > sound) return reject(`${cracked} of batch ${row.number} are cracked: a cracked jar is never burned.`);
+  const why = await asTestCandles(tx, context.workshop.id, {
+    batchId: row.id,
+    product: option.product,
+    jars: option.testers,
+    trial,
+    now: context.now,
+    personId: context.person?.id ?? null,
+  });
+  return why
+    ? reject(`Batch ${row.number}: ${why}`)
+    : ok({ ...part, batch: { id: row.id, number: row.number, product: option.product, taken: true }, productId: null });
+}
+
+/** Begins a trial: pours what is to be made as batches, takes from the rack what is there, and freezes the testers, all or nothing. */
+export async function beginTrialIn(tx: Transaction, context: Actor, wanted: TrialWanted): Promise<Result<{ id: string; number: number; batches: string[] }>> {
+  const mine = context.workshop.id;
+  await lockWorkshop(tx, mine);
+  const [again] = await tx
+    .select({ id: trials.id, number: trials.number })
+    .from(trials)
+    .where(and(eq(trials.workshopId, mine), eq(trials.id, wanted.trialId)));
+  if (again) return ok({ ...again, batches: [] });
+  const [top] = await tx
+    .select({ top: max(trials.number) })
+    .from(trials)
+    .where(eq(trials.workshopId, mine));
+  const number = (top?.top ?? 0) + 1;
+  if (wanted.options.some((one) => one.from === "make" && !one.wick))
+    return reject("Choose the wick that each burns with: no test candle is poured without one.", { options: ["Choose a wick."] });
+  const poured = await pour(tx, context, wanted.options);
+  if (!poured.ok) return poured;
+  const testers: TestCandle[] = [];
+  const codes = blindCodes(
+    wanted.options.reduce((sum, one) => sum + one.testers, 0),
+    Math.random,
+  );
+  for (const [at, option] of wanted.options.entries()) {
+    const letter = LETTERS[at] ?? "Z";
+    const part = option.from === "make" ? poured.value.get(at) : undefined;
+    const taken = option.from === "rack" ? await take(tx, context, option, number) : null;
+    if (taken && !taken.ok) return taken;
+    const what = part ?? (taken?.ok ? taken.value : undefined);
+    if (!what) return reject("A tester could not be made. Choose again.");
+    for (let n = 1; n <= option.testers; n++)
+      testers.push({ ...what, productId: wanted.productId, key: `${letter}${n}`, option: letter, code: codes[testers.length] ?? `${letter}${n}` });
+  }
+  const plan: TrialPlan = trialPlan.parse({
+    format: 1,
+    name: wanted.name,
+    varies: wanted.varies,
+    protocol: wanted.protocol,
+    testers,
+    ...(wanted.after ? { after: wanted.after } : {}),
+  });
+  const event = { ...systemEntry({ now: context.now, personId: context.person?.id ?? null }, "started", { plan }), arrivedAt: context.now } as TrialEvent;
+  const { state } = TRIAL.of([event]);
+  await tx.insert(trials).values({ workshopId: mine, id: wanted.trialId, number, ...trialRow(plan, state) });
+  await tx.insert(trialEvents).values(trialEventRow(mine, wanted.trialId, event));
+  await writeBurns(tx, mine, wanted.trialId, plan, state, null);
+  context.notify?.({ trial: wanted.trialId, topics: ["burn", "stock", "waiting"] });
+  return ok({ id: wanted.trialId, number, batches: [...new Set(testers.flatMap((one) => (one.batch && !one.batch.taken ? [one.batch.id] : [])))] });
+}

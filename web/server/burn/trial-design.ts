@@ -1,0 +1,135 @@
+import { loadOnBasis, type ShelfWick } from "@hearth/core";
+import { and, asc, eq, inArray } from "drizzle-orm";
+import type { Database } from "@/data/client";
+import { fragrances, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { formulaForPlan } from "@/server/formulas/formulas";
+import { listProducts, readProduct } from "@/server/products/products";
+import { naturalSort } from "@/server/shared/natural-sort";
+import { formulaNames } from "@/server/workshops/search-index";
+import { jarsOnRack, passedOf, readTrial, triedIn } from "./trials";
+
+/** A vessel or mold, as far as a trial depends on it. */
+export interface DesignBody {
+  id: string;
+  body: "vessel" | "mould";
+  name: string;
+  fillMg: number;
+  innerTopUm: number;
+  innerBottomUm: number;
+  heightUm: number;
+  shape: "straight" | "bowl";
+  /** How many wicks a vessel is made for; null for a mold. */
+  wicks: number | null;
+}
+
+const MAX_SHOWN = 500;
+
+async function containersOf(db: Database, workshopId: string): Promise<DesignBody[]> {
+  const v = await db
+    .select()
+    .from(vessels)
+    .where(and(eq(vessels.workshopId, workshopId), eq(vessels.archived, false), inArray(vessels.state, ["for sale", "tester"])))
+    .orderBy(naturalSort(vessels.name))
+    .limit(MAX_SHOWN);
+  const m = await db
+    .select()
+    .from(moulds)
+    .where(and(eq(moulds.workshopId, workshopId), eq(moulds.archived, false)))
+    .orderBy(naturalSort(moulds.name))
+    .limit(MAX_SHOWN);
+  return [
+    ...v.map((one): DesignBody => ({ ...one, body: "vessel", fillMg: one.workingFillMg, shape: one.shape ?? "straight" })),
+    ...m.map((one): DesignBody => ({ ...one, body: "mould", shape: "straight", wicks: null })),
+  ].map(({ id, body, name, fillMg, innerTopUm, innerBottomUm, heightUm, shape, wicks }) => ({
+    id,
+    body,
+    name,
+    fillMg,
+    innerTopUm,
+    innerBottomUm,
+    heightUm,
+    shape,
+    wicks,
+  }));
+}
+
+/** What a trial can be designed from: the product or formula that is asked for, what it could be varied by, what passed before, and what stands on the rack. */
+export async function readDesign(
+  db: Database,
+  workshopId: string,
+  asked: { product?: string | undefined; formula?: string | undefined; body?: string | undefined; follows?: string | undefined; option?: string | undefined },
+) {
+  const before = asked.follows ? await readTrial(db, workshopId, asked.follows) : null;
+  const from = before?.plan.testers.find((one) => one.option === (asked.option ?? one.option)) ?? null;
+  const productId = asked.product ?? from?.productId ?? null;
+  const [product, products, names, bodies] = await Promise.all([
+    productId ? readProduct(db, workshopId, productId) : null,
+    listProducts(db, workshopId),
+    formulaNames(db, workshopId, MAX_SHOWN),
+    containersOf(db, workshopId),
+  ]);
+  const inUse = products.filter((one) => !one.archived && one.wickId !== null);
+  const chosen = product ?? (asked.formula || asked.follows ? null : (inUse.find((one) => one.wickTest !== "tested") ?? inUse[0] ?? null));
+  const formulaId = asked.formula ?? chosen?.formulaId ?? names.find((one) => one.name === from?.formula.replace(/ \(.*\)$/, ""))?.id ?? names[0]?.id ?? null;
+  const formula = formulaId ? await formulaForPlan(db, workshopId, formulaId) : null;
+  const bodyId = asked.body ?? from?.bodyId ?? chosen?.bodyId ?? bodies[0]?.id ?? null;
+  const w = await db
+    .select()
+    .from(wicks)
+    .where(and(eq(wicks.workshopId, workshopId), eq(wicks.archived, false)))
+    .orderBy(naturalSort(wicks.name))
+    .limit(MAX_SHOWN);
+  const x = await db
+    .select({ id: waxes.id, name: waxes.name, family: waxes.family, maxLoadPpm: waxes.maxLoadPpm })
+    .from(waxes)
+    .where(and(eq(waxes.workshopId, workshopId), eq(waxes.archived, false)))
+    .orderBy(asc(waxes.name))
+    .limit(MAX_SHOWN);
+  const f = await db
+    .select({ id: fragrances.id, name: fragrances.name })
+    .from(fragrances)
+    .where(and(eq(fragrances.workshopId, workshopId), eq(fragrances.archived, false)))
+    .orderBy(asc(fragrances.name))
+    .limit(MAX_SHOWN);
+  const wax = x.find((one) => one.id === formula?.spec.waxes[0]?.id);
+  const tried = await triedIn(db, workshopId, bodyId ? { bodyId } : {});
+  return {
+    product: chosen ? { id: chosen.id, name: chosen.name, wickId: chosen.wickId, wicks: chosen.wicks } : null,
+    products: inUse.map(({ id, name }) => ({ id, name })),
+    formulas: names.map(({ id, name }) => ({ id, name })),
+    formula: formula
+      ? {
+          id: formula.id,
+          name: formula.name,
+          versionId: formula.versionId,
+          loadPpm: Math.round(loadOnBasis(formula.spec.loadPpm, formula.spec.basis, "wax")),
+          waxId: formula.spec.waxes[0]?.id ?? null,
+          fragranceId: formula.spec.fragrances[0]?.id ?? null,
+          family: wax?.family ?? "",
+          maxLoadPpm: wax?.maxLoadPpm ?? null,
+          dyed: (formula.spec.dyes ?? []).length > 0,
+          added: (formula.spec.additives ?? []).length > 0,
+        }
+      : null,
+    bodies,
+    bodyId,
+    wicks: w.map(({ id, name, kind, size, series, fromUm, toUm, families }): ShelfWick => ({ id, name, kind, size, series, fromUm, toUm, families })),
+    waxes: x,
+    fragrances: f,
+    passed: passedOf(await triedIn(db, workshopId, { passed: true })),
+    tried: tried.slice(0, 12),
+    rack: await jarsOnRack(db, workshopId),
+    before: before
+      ? {
+          id: before.id,
+          number: before.number,
+          name: before.plan.name,
+          protocol: before.plan.protocol,
+          plan: before.plan,
+          state: before.state,
+          option: from?.option ?? null,
+        }
+      : null,
+  };
+}
+export type Design = Awaited<ReturnType<typeof readDesign>>;

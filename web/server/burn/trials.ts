@@ -1,0 +1,323 @@
+import { type BatchState, jarStatusesOf, type Passed, type TestCandleNow, type TrialPlan, type TrialState, testCandleNow, titleOf } from "@hearth/core";
+import { and, asc, desc, eq, ilike, inArray, lt, lte, or, sql } from "drizzle-orm";
+import { atOneMoment, type Database } from "@/data/client";
+import { batches } from "@/data/tables/batch";
+import { burnOutcomes, trials } from "@/data/tables/trial";
+import { readNewest } from "@/server/events/aggregate-store";
+import { readBatchState } from "@/server/events/read-events";
+import { trialStore } from "@/server/events/trial-store";
+import { containing } from "@/server/shared/natural-sort";
+
+type Row = typeof trials.$inferSelect;
+const iso = (text: string | null) => (text === null ? null : new Date(text).toISOString());
+
+/** A trial as a list shows it. */
+export interface TrialListed {
+  id: string;
+  number: number;
+  name: string;
+  varies: TrialPlan["varies"];
+  startedAt: string;
+  closed: boolean;
+  testers: number;
+  burning: { key: string; next: TestCandleNow["next"] }[];
+  /** What can be lit now. */
+  ready: number;
+  resting: number;
+  sessions: number;
+  decided: Record<string, "passed" | "failed">;
+  /** What is due soonest. */
+  next: TestCandleNow["next"];
+}
+
+/** When the batches of trials may be tested, by their ids; a batch that is not poured has no such time. */
+async function testTimes(db: Database, workshopId: string, rows: readonly Pick<Row, "plan">[]): Promise<ReadonlyMap<string, string>> {
+  const ids = [...new Set(rows.flatMap((row) => row.plan.testers.flatMap((one) => (one.batch ? [one.batch.id] : []))))];
+  if (ids.length === 0) return new Map();
+  const found = await db
+    .select({ id: batches.id, testFrom: batches.testFrom })
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), inArray(batches.id, ids)));
+  return new Map(found.flatMap((one) => (one.testFrom ? [[one.id, one.testFrom] as const] : [])));
+}
+
+export function trialListed(
+  row: Pick<Row, "id" | "number" | "stage">,
+  plan: TrialPlan,
+  state: TrialState,
+  now: string,
+  testFrom: ReadonlyMap<string, string>,
+): TrialListed {
+  // What is not poured and cured cannot be lit; a candle from elsewhere can.
+  const isCured = (key: string): boolean => {
+    const batch = plan.testers.find((one) => one.key === key)?.batch;
+    const from = batch?.id ? testFrom.get(batch.id) : undefined;
+    return !batch || (from !== undefined && Date.parse(from) <= Date.parse(now));
+  };
+  const testers = plan.testers.map((one) => ({
+    key: one.key,
+    ...testCandleNow(plan.protocol, state.testers[one.key] ?? { sessions: [], stopped: null }, now),
+  }));
+  const closed = row.stage === "closed";
+  const nexts = testers.flatMap((one) => (one.state === "burning" && one.next ? [one.next] : []));
+  return {
+    id: row.id,
+    number: row.number,
+    name: plan.name,
+    varies: plan.varies,
+    startedAt: state.startedAt,
+    closed,
+    testers: plan.testers.length,
+    burning: testers.filter((one) => one.state === "burning").map((one) => ({ key: one.key, next: one.next })),
+    ready: closed ? 0 : testers.filter((one) => one.state === "ready" && isCured(one.key)).length,
+    resting: closed ? 0 : testers.filter((one) => one.state === "resting").length,
+    sessions: testers.reduce((sum, one) => sum + (state.testers[one.key]?.sessions.length ?? 0), 0),
+    decided: Object.fromEntries(Object.entries(state.decided).map(([option, one]) => [option, one.verdict])),
+    next: nexts.sort((a, b) => Date.parse(a.at) - Date.parse(b.at))[0] ?? null,
+  };
+}
+
+const PAGE = 25;
+const MAX_OPEN = 200;
+
+/** Trials that go on, all of them, and a page of those that are closed. */
+export async function listTrials(
+  db: Database,
+  workshopId: string,
+  asked: { q?: string | undefined; after?: number | undefined },
+  now: string,
+): Promise<{ open: TrialListed[]; closed: TrialListed[]; more: number | null }> {
+  const mine = eq(trials.workshopId, workshopId);
+  const like = asked.q ? or(ilike(trials.name, containing(asked.q)), sql`${trials.number}::text = ${asked.q.replace("#", "")}`) : undefined;
+  const [open, closed] = await Promise.all([
+    asked.after === undefined
+      ? db
+          .select()
+          .from(trials)
+          .where(and(mine, eq(trials.stage, "open"), like))
+          .orderBy(desc(trials.lastAt), desc(trials.number))
+          .limit(MAX_OPEN)
+      : Promise.resolve([]),
+    db
+      .select()
+      .from(trials)
+      .where(and(mine, eq(trials.stage, "closed"), like, asked.after === undefined ? undefined : lt(trials.number, asked.after)))
+      .orderBy(desc(trials.number))
+      .limit(PAGE + 1),
+  ]);
+  const times = await testTimes(db, workshopId, [...open, ...closed]);
+  const all = (rows: Row[]) => rows.map((row) => trialListed(row, row.plan, row.state, now, times));
+  const page = closed.slice(0, PAGE);
+  return { open: all(open), closed: all(page), more: closed.length > PAGE ? (page.at(-1)?.number ?? null) : null };
+}
+
+/** A batch that testers were poured in, as far as burning them depends on it. */
+export interface TestCandleBatch {
+  id: string;
+  number: number;
+  pouredAt: string | null;
+  /** From when it may be tested: its least cure. */
+  testFrom: string | null;
+  /** Products of it that were seen to be cracked. */
+  cracked: string[];
+}
+const crackedOf = (state: BatchState | null) => [
+  ...new Set((state?.flaws ?? []).filter(({ flaw }) => flaw.defect === "cracked_glass").map(({ flaw }) => flaw.product)),
+];
+
+/** One trial with its newest entries, and the batches of its testers; null where the workshop has none such. */
+export const readTrial = (db: Database, workshopId: string, id: string) =>
+  atOneMoment(db, async (tx) => {
+    const row = await trialStore.readRow(tx, workshopId, id, false);
+    if (!row) return null;
+    const { plan, state } = await trialStore.readState(tx, row);
+    const ids = [...new Set(plan.testers.flatMap((one) => (one.batch ? [one.batch.id] : [])))];
+    const rows =
+      ids.length === 0
+        ? []
+        : await tx
+            .select()
+            .from(batches)
+            .where(and(eq(batches.workshopId, workshopId), inArray(batches.id, ids)));
+    const of = rows.map(
+      (one): TestCandleBatch => ({ id: one.id, number: one.number, pouredAt: iso(one.pouredAt), testFrom: iso(one.testFrom), cracked: crackedOf(one.state) }),
+    );
+    return { id: row.id, number: row.number, plan, state, batches: of, ...(await readNewest(trialStore, tx, workshopId, id)) };
+  });
+
+/** What was tried in this workshop, an option a row: the newest first. */
+export interface Tried {
+  trialId: string;
+  trial: number;
+  option: string;
+  says: string;
+  bodyId: string;
+  vessel: string;
+  widthUm: number;
+  family: string;
+  wax: string;
+  scent: string;
+  loadPpm: number;
+  wickId: string | null;
+  wickKind: string;
+  wickSize: string;
+  wickName: string;
+  wicks: number;
+  half: boolean;
+  testers: number;
+  sessions: number;
+  /** False where any was not; null where nobody knows. */
+  safe: boolean | null;
+  pools: string[];
+  gramsPerHour: number | null;
+  decided: "" | "passed" | "failed";
+}
+
+/** What was tried, by vessel and family where they are named; `passed` asks for what passed alone, of full jars. */
+export async function triedIn(
+  db: Database,
+  workshopId: string,
+  asked: { bodyId?: string | undefined; family?: string | undefined; passed?: boolean } = {},
+): Promise<Tried[]> {
+  const b = burnOutcomes;
+  const rows = await db
+    .select({
+      trialId: b.trialId,
+      trial: trials.number,
+      option: b.option,
+      says: sql<string>`min(${b.says})`,
+      bodyId: b.bodyId,
+      vessel: sql<string>`min(${b.vessel})`,
+      widthUm: sql<number>`min(${b.widthUm})`,
+      family: sql<string>`min(${b.family})`,
+      wax: sql<string>`min(${b.wax})`,
+      scent: sql<string>`min(${b.scent})`,
+      loadPpm: sql<number>`min(${b.loadPpm})`,
+      wickId: sql<string | null>`min(${b.wickId}::text)`,
+      wickKind: sql<string>`min(${b.wickKind})`,
+      wickSize: sql<string>`min(${b.wickSize})`,
+      wickName: sql<string>`min(${b.wickName})`,
+      wicks: sql<number>`min(${b.wicks})`,
+      half: sql<boolean>`bool_or(${b.half})`,
+      testers: sql<number>`count(*)::int`,
+      sessions: sql<number>`sum(${b.sessions})::int`,
+      safe: sql<boolean | null>`bool_and(${b.safe})`,
+      pools: sql<string[]>`array_agg(distinct ${b.pool})`,
+      gramsPerHour: sql<number | null>`avg(${b.gramsPerHour})`,
+      decided: sql<Tried["decided"]>`min(${b.decided})`,
+    })
+    .from(b)
+    .innerJoin(trials, and(eq(trials.workshopId, b.workshopId), eq(trials.id, b.trialId)))
+    .where(
+      and(
+        eq(b.workshopId, workshopId),
+        asked.bodyId ? eq(b.bodyId, asked.bodyId) : undefined,
+        asked.family ? eq(b.family, asked.family) : undefined,
+        asked.passed ? and(eq(b.decided, "passed"), eq(b.half, false)) : undefined,
+      ),
+    )
+    .groupBy(b.trialId, trials.number, b.option, b.bodyId)
+    .orderBy(desc(trials.number), asc(b.option))
+    .limit(500);
+  return rows;
+}
+
+/** Wicks that passed, for proposals. */
+export const passedOf = (tried: readonly Tried[]): Passed[] =>
+  tried.flatMap((one) =>
+    one.decided === "passed" && !one.half && one.wickId
+      ? [{ wickId: one.wickId, kind: one.wickKind, size: one.wickSize, count: one.wicks, widthUm: one.widthUm, family: one.family, trial: one.trial }]
+      : [],
+  );
+
+/** Jars on the rack that could be burned, by batch and product, newest first. */
+export async function jarsOnRack(db: Database, workshopId: string, most = 40) {
+  const rows = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.stage, "rack")))
+    .orderBy(desc(batches.startedAt))
+    .limit(most);
+  const out: {
+    batchId: string;
+    number: number;
+    title: string;
+    product: string;
+    name: string;
+    wick: string;
+    left: number;
+    testFrom: string | null;
+    half: boolean;
+  }[] = [];
+  for (const row of rows) {
+    const { plan, state } = await readBatchState(db, row);
+    for (const one of plan.products) {
+      const left = jarStatusesOf(plan, state, one.key).counts.rack;
+      if (left > 0 && one.wicks)
+        out.push({
+          batchId: row.id,
+          number: row.number,
+          title: titleOf(plan),
+          product: one.key,
+          name: one.name,
+          wick: one.wicks.name,
+          left,
+          testFrom: iso(row.testFrom),
+          half: one.part?.kind === "half",
+        });
+    }
+  }
+  return out;
+}
+
+/** Where a trial wants hands: something burns, can be lit again, or was never lit and has had its least cure. */
+export const wantsHands = (workshopId: string, now: string) =>
+  and(
+    eq(trials.workshopId, workshopId),
+    eq(trials.stage, "open"),
+    or(
+      lte(trials.handsFrom, now),
+      sql`exists (select 1 from burn_outcome o join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
+        where o.workshop_id = ${workshopId} and o.trial_id = ${trials.id} and o.sessions = 0 and b.test_from <= ${now})`,
+    ),
+  );
+
+/** Trials that want hands now: something burns, or can be lit. */
+export async function trialsToday(db: Database, workshopId: string, now: string): Promise<TrialListed[]> {
+  const rows = await db.select().from(trials).where(wantsHands(workshopId, now)).orderBy(asc(trials.handsFrom)).limit(12);
+  const times = await testTimes(db, workshopId, rows);
+  return rows.map((row) => trialListed(row, row.plan, row.state, now, times));
+}
+
+/** What became of a batch's jars in burn trials: tester by tester, the newest trial first. */
+export interface BurnedTestCandle {
+  trialId: string;
+  trial: number;
+  tester: string;
+  says: string;
+  half: boolean;
+  sessions: number;
+  safe: boolean | null;
+  pool: string;
+  decided: "" | "passed" | "failed";
+}
+export async function burnedOf(db: Database, workshopId: string, batchId: string): Promise<BurnedTestCandle[]> {
+  const b = burnOutcomes;
+  return db
+    .select({
+      trialId: b.trialId,
+      trial: trials.number,
+      tester: b.tester,
+      says: b.says,
+      half: b.half,
+      sessions: b.sessions,
+      safe: b.safe,
+      pool: b.pool,
+      decided: b.decided,
+    })
+    .from(b)
+    .innerJoin(trials, and(eq(trials.workshopId, b.workshopId), eq(trials.id, b.trialId)))
+    .where(and(eq(b.workshopId, workshopId), eq(b.batchId, batchId)))
+    .orderBy(desc(trials.number), asc(b.tester))
+    .limit(60);
+}

@@ -1,0 +1,54 @@
+import {
+  dueReasons,
+  readableOf,
+  type TestCandle,
+  type TestedState,
+  type TrialPlan,
+  type TrialState,
+  testCandlesOf,
+  testedOf,
+  variantsOf,
+  type WickTest,
+} from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import type { Transaction } from "@/data/client";
+import { batches } from "@/data/tables/batch";
+import { products } from "@/data/tables/product";
+import { newestSpecs, readProduct } from "@/server/products/products";
+
+/** What a tester is a test of, by the recipe its batch was poured from; null where that is not here. */
+async function testedBy(tx: Transaction, workshopId: string, one: TestCandle): Promise<TestedState | null> {
+  if (!one.batch) return null;
+  const [row] = await tx
+    .select({ plan: batches.plan })
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, one.batch.id)));
+  const recipe = row?.plan ? readableOf(row.plan).plan.pots[0]?.recipe : undefined;
+  return recipe ? testedOf(recipe, { bodyId: one.bodyId, wickId: one.wick?.wickId ?? null, wicks: one.wick?.count ?? 1 }) : null;
+}
+
+/**
+ * Brings the product's wick test to what was decided on an option, where the product is still what was burned. Its testers are alike,
+ * so that the first speaks for all. A half-filled jar decides nothing.
+ */
+export async function followOption(tx: Transaction, workshopId: string, plan: TrialPlan, state: TrialState, option: string): Promise<void> {
+  const [one] = testCandlesOf(plan, option);
+  if (!one?.productId || one.fill === "half") return;
+  const product = await readProduct(tx, workshopId, one.productId);
+  const tested = await testedBy(tx, workshopId, one);
+  const spec = product ? (await newestSpecs(tx, workshopId, [product.formulaId])).get(product.formulaId) : undefined;
+  if (!product || !tested || !spec || dueReasons(tested, testedOf(spec, product)).length > 0) return;
+  const verdict = state.decided[option]?.verdict;
+  const wickTest: WickTest = verdict === "passed" ? "tested" : (verdict ?? "test due");
+  if (product.wickTest === wickTest) return;
+  await tx
+    .update(products)
+    .set({ wickTest, testedAs: verdict ? tested : null, version: product.version + 1 })
+    .where(and(eq(products.workshopId, workshopId), eq(products.id, product.id)));
+}
+
+/** Follows what was decided, or taken back, since. */
+export async function followTests(tx: Transaction, workshopId: string, plan: TrialPlan, state: TrialState, before: TrialState): Promise<void> {
+  for (const option of variantsOf(plan))
+    if (state.decided[option]?.verdict !== before.decided[option]?.verdict) await followOption(tx, workshopId, plan, state, option);
+}

@@ -1,2 +1,0 @@
-/** How long, and to whom, the choice of a workshop, a person or a light is told: to this site alone, and to no script. */
-export const KEPT_A_YEAR = { maxAge: 31_536_000, sameSite: "strict", httpOnly: true, path: "/" } as const;

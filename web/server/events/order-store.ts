@@ -1,0 +1,66 @@
+import { CHECKED_ORDER, ORDER_STATE_VERSION, type OrderEvent, type OrderPlan, type OrderState, orderPlan } from "@hearth/core";
+import { and, asc, eq, inArray } from "drizzle-orm";
+import { orderEventRow, orderRow, toOrderEvent, writeGoods } from "@/data/order-rows";
+import { orderEvents, orders, packings } from "@/data/tables/goods";
+import { lockWorkshop } from "@/server/workshops/workshops";
+import { type AggregateStore, readEvents } from "./aggregate-store";
+
+const mine = (workshopId: string, id: string) => and(eq(orders.workshopId, workshopId), eq(orders.id, id));
+type Row = typeof orders.$inferSelect;
+const EVENTS = { eventTable: orderEvents, aggregateId: orderEvents.orderId, toEvent: toOrderEvent };
+
+/** How orders and market days are kept: with an entry go what is asked, what is out, and what of each packing is left. */
+export const orderStore: AggregateStore<OrderState, OrderPlan, OrderEvent, Row> = {
+  ...EVENTS,
+  what: "order",
+  subject: CHECKED_ORDER,
+  toRow: orderEventRow,
+  aggregateTable: orders,
+  columns: (_row, plan, state) => orderRow(plan, state),
+  readRow: async (tx, workshopId, id, lock) => {
+    const asked = tx.select().from(orders).where(mine(workshopId, id));
+    return (await (lock ? asked.for("no key update") : asked))[0] ?? null;
+  },
+  readState: async (tx, row) =>
+    row.state.format === ORDER_STATE_VERSION
+      ? { plan: orderPlan.parse(row.plan), state: row.state }
+      : CHECKED_ORDER.of(await readEvents(EVENTS, tx, row.workshopId, row.id)),
+  // Packs go out of pack runs that are there, whatever led to it: an entry, a correction, an undo. What a page shows may be older than what another took.
+  checkOutside: async (tx, { workshopId, before, after }) => {
+    if (JSON.stringify(before.goods) === JSON.stringify(after.goods)) return null;
+    // Whatever moves packs goes one at a time: two that hold some of them, in another order, would wait for each other.
+    await lockWorkshop(tx, workshopId);
+    const more = after.goods.flatMap((one) => {
+      const earlier = before.goods.find((other) => other.packing === one.packing);
+      const packs = one.out - one.back - (earlier ? earlier.out - earlier.back : 0);
+      return packs > 0 ? [{ ...one, packs }] : [];
+    });
+    if (more.length === 0) return null;
+    const rows = await tx
+      .select()
+      .from(packings)
+      .where(
+        and(
+          eq(packings.workshopId, workshopId),
+          inArray(
+            packings.id,
+            more.map((one) => one.packing),
+          ),
+        ),
+      )
+      .orderBy(asc(packings.id))
+      .for("no key update");
+    for (const one of more) {
+      const run = rows.find((row) => row.id === one.packing && row.sellableId === one.sellable);
+      if (run?.deleted) return { field: "goods", message: `These ${one.name} were unpacked: they can be out no more. Pack them again first.` };
+      const left = run ? run.packs + run.oversold - run.gone : 0;
+      if (one.packs > left)
+        return {
+          field: "goods",
+          message: `${left} × ${one.name} ${left === 1 ? "is" : "are"} left of that pack run, and ${one.packs} would go out. Look at the stock again.`,
+        };
+    }
+    return null;
+  },
+  writeDerived: (tx, { workshopId, id, plan, state, before }) => writeGoods(tx, workshopId, id, plan, state, before),
+};

@@ -1,0 +1,286 @@
+import { isCounted, type Ledger, ledger, STOCKED, timeOn } from "@hearth/core";
+import { group } from "d3-array";
+import { and, asc, countDistinct, desc, eq, gt, gte, inArray, isNotNull, lt, lte, max, or, sql, sum } from "drizzle-orm";
+import type { AnyPgColumn } from "drizzle-orm/pg-core";
+import type { Database, Transaction } from "@/data/client";
+import { additives, dyes, fragrances, instruments, moulds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { lots, stockCounts, stockUses } from "@/data/tables/stock";
+import { people } from "@/data/tables/workshop";
+import { naturalSort } from "@/server/shared/natural-sort";
+import { SHELF_TABLES, type StockedTable, type ThingTable } from "./tables";
+
+/** What formulas are made of, all of it. */
+export async function readMaterials(db: Database | Transaction, workshopId: string) {
+  // One after the other, since a transaction has one connection.
+  const w = await db.select().from(waxes).where(eq(waxes.workshopId, workshopId)).orderBy(naturalSort(waxes.name));
+  const f = await db.select().from(fragrances).where(eq(fragrances.workshopId, workshopId)).orderBy(naturalSort(fragrances.name));
+  const a = await db.select().from(additives).where(eq(additives.workshopId, workshopId)).orderBy(naturalSort(additives.name));
+  const d = await db.select().from(dyes).where(eq(dyes.workshopId, workshopId)).orderBy(naturalSort(dyes.name));
+  return { waxes: w, fragrances: f, additives: a, dyes: d };
+}
+export type ShelfMaterials = Awaited<ReturnType<typeof readMaterials>>;
+
+/** All that stands on the shelf. */
+export async function readShelf(db: Database, workshopId: string) {
+  const [materials, k, v, m, i, p, b] = await Promise.all([
+    readMaterials(db, workshopId),
+    db.select().from(wicks).where(eq(wicks.workshopId, workshopId)).orderBy(naturalSort(wicks.name)),
+    db.select().from(vessels).where(eq(vessels.workshopId, workshopId)).orderBy(naturalSort(vessels.name)),
+    db.select().from(moulds).where(eq(moulds.workshopId, workshopId)).orderBy(naturalSort(moulds.name)),
+    db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturalSort(instruments.name)).limit(500),
+    db.select().from(people).where(eq(people.workshopId, workshopId)).orderBy(naturalSort(people.name)).limit(500),
+    db.select().from(packs).where(eq(packs.workshopId, workshopId)).orderBy(naturalSort(packs.name)),
+  ]);
+  return { ...materials, wicks: k, vessels: v, moulds: m, packs: b, instruments: i, people: p };
+}
+export type Shelf = Awaited<ReturnType<typeof readShelf>>;
+
+/** When each material was last drawn by a batch. */
+const lastDrawn = (workshopId: string) => sql`(select material_id, max(at) as at from stock_use where workshop_id = ${workshopId} group by material_id)`;
+
+/**
+ * As much of the shelf as a page begins with: of each kind what was used lately and then what comes first by name, at most
+ * `most`, and what is named in `also`, with the parts of its blends. The rest is read when something is looked for.
+ */
+export async function readPickList(db: Database, workshopId: string, also: readonly string[], most = 12): Promise<Shelf> {
+  const few = async <T extends ThingTable>(table: T): Promise<T["$inferSelect"][]> => {
+    const wanted = sql`select t.id from ${table} t left join ${lastDrawn(workshopId)} u on u.material_id = t.id
+      where t.workshop_id = ${workshopId} and not t.archived order by u.at desc nulls last, t.name collate natural_order limit ${most}`;
+    const named = also.length > 0 ? inArray(table.id, [...also]) : sql`false`;
+    return db
+      .select()
+      .from(table as ThingTable)
+      .where(and(eq(table.workshopId, workshopId), or(sql`${table.id} in (${wanted})`, named)))
+      .orderBy(naturalSort(table.name));
+  };
+  const [w, f, a, d, k, v, m, b, i] = await Promise.all([
+    few(waxes),
+    few(fragrances),
+    few(additives),
+    few(dyes),
+    few(wicks),
+    few(vessels),
+    few(moulds),
+    few(packs),
+    db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturalSort(instruments.name)).limit(200),
+  ]);
+  const parts = w.flatMap((one) => one.blend?.map((part) => part.id) ?? []).filter((id) => !w.some((one) => one.id === id));
+  const more = parts.length
+    ? await db
+        .select()
+        .from(waxes)
+        .where(and(eq(waxes.workshopId, workshopId), inArray(waxes.id, parts)))
+    : [];
+  return { waxes: [...w, ...more], fragrances: f, additives: a, dyes: d, wicks: k, vessels: v, moulds: m, packs: b, instruments: i, people: [] };
+}
+
+/** Everything of a shelf of which stock can be. */
+export const stockedIn = (shelf: Shelf): string[] =>
+  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.wicks, ...shelf.vessels, ...shelf.packs].map((one) => one.id);
+
+/** What a form begins with: a few things of each kind and what is named, with their stock and when each was last drawn. */
+export async function pickList(db: Database, workshop: { id: string; timeZone: string }, also: readonly string[], most = 12) {
+  const shelf = await readPickList(db, workshop.id, also, most);
+  const ids = stockedIn(shelf);
+  const [stocks, lately] = await Promise.all([readStocks(db, workshop.id, workshop.timeZone, ids), readRecentlyUsed(db, workshop.id, ids)]);
+  return { shelf, stocks, lately };
+}
+
+/** The waxes as bought that a blend can name. */
+export const blendParts = (db: Database, workshopId: string) =>
+  db
+    .select({ id: waxes.id, name: waxes.name, blend: waxes.blend })
+    .from(waxes)
+    .where(and(eq(waxes.workshopId, workshopId), eq(waxes.archived, false)))
+    .orderBy(naturalSort(waxes.name))
+    .limit(300);
+
+/** The names of these waxes and fragrances, by their ids. */
+export async function namesOf(db: Database, workshopId: string, ids: readonly string[]): Promise<Record<string, string>> {
+  if (ids.length === 0) return {};
+  const rows = await Promise.all(
+    [waxes, fragrances].map((table) =>
+      db
+        .select({ id: table.id, name: table.name })
+        .from(table as typeof waxes)
+        .where(and(eq(table.workshopId, workshopId), inArray(table.id, [...ids]))),
+    ),
+  );
+  return Object.fromEntries(rows.flat().map((row) => [row.id, row.name]));
+}
+
+/** When each material was last drawn, by its id, for what is offered first. */
+export async function readRecentlyUsed(db: Database, workshopId: string, only?: readonly string[]): Promise<Record<string, string>> {
+  if (only?.length === 0) return {};
+  const rows = await db
+    .select({ id: stockUses.materialId, at: max(stockUses.at) })
+    .from(stockUses)
+    .where(and(eq(stockUses.workshopId, workshopId), only ? inArray(stockUses.materialId, [...only]) : undefined))
+    .groupBy(stockUses.materialId);
+  return Object.fromEntries(rows.flatMap((row) => (row.at ? [[row.id, new Date(row.at).toISOString()]] : [])));
+}
+
+/** The stock of one material: what is there, lot by lot; none where nothing of it was ever received or counted. */
+export interface Stock {
+  onHand: number;
+  left: Ledger["left"];
+}
+export type Stocks = Record<string, Stock>;
+
+/** The newest standing count of each material; of two at the same moment the one whose id was made later. */
+const lastCounts = (db: Database, workshopId: string, only?: readonly string[]) =>
+  db
+    .selectDistinctOn([stockCounts.materialId], { materialId: stockCounts.materialId, at: stockCounts.at, amount: stockCounts.amount })
+    .from(stockCounts)
+    .where(and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.withdrawn, false), only ? inArray(stockCounts.materialId, [...only]) : undefined))
+    .orderBy(stockCounts.materialId, desc(stockCounts.at), desc(stockCounts.id));
+
+/** When a lot came: its moment where that is known, or the beginning of its day in the workshop's own zone. */
+/** When a lot came: its moment, or the first of its day. */
+export const receivedAt = (lot: { receivedOn: string; receivedAt: string | null }, zone: string): string =>
+  lot.receivedAt ?? new Date(timeOn(lot.receivedOn, 0, zone)).toISOString();
+
+/** What is there of everything. What was drawn is summed by the database, so that years of batches cost one row each material. */
+export async function readStocks(db: Database, workshopId: string, zone: string, only?: readonly string[]): Promise<Stocks> {
+  if (only?.length === 0) return {};
+  const among = (column: AnyPgColumn) => (only ? inArray(column, [...only]) : undefined);
+  const newest = lastCounts(db, workshopId).as("newest");
+  const [received, counts, drawn] = await Promise.all([
+    db
+      .select()
+      .from(lots)
+      .where(and(eq(lots.workshopId, workshopId), eq(lots.withdrawn, false), among(lots.materialId))),
+    lastCounts(db, workshopId, only),
+    db
+      .select({ materialId: stockUses.materialId, amount: sum(stockUses.amount).mapWith(Number), at: max(stockUses.at) })
+      .from(stockUses)
+      .leftJoin(newest, eq(newest.materialId, stockUses.materialId))
+      .where(and(eq(stockUses.workshopId, workshopId), sql`(${newest.at} is null or ${stockUses.at} > ${newest.at})`, among(stockUses.materialId)))
+      .groupBy(stockUses.materialId),
+  ]);
+  const out: Stocks = {};
+  const grouped = <T extends { materialId: string }>(rows: T[]) => group(rows, (one) => one.materialId);
+  const by = new Map<unknown, Map<string, unknown[]>>([received, counts, drawn].map((rows) => [rows, grouped<{ materialId: string }>(rows)]));
+  for (const id of new Set([...received, ...counts].map((one) => one.materialId))) {
+    const of = <T extends { materialId: string }>(rows: T[]) => (by.get(rows)?.get(id) ?? []) as T[];
+    const book = ledger(
+      of(received).map((lot) => ({ ...lot, receivedAt: receivedAt(lot, zone) })),
+      of(drawn).map((one) => ({ id: "drawn", at: one.at ?? "", amount: one.amount })),
+      of(counts),
+    );
+    out[id] = { onHand: book.onHand, left: book.left };
+  }
+  return out;
+}
+
+/** What is low: less there than the shelf says there should be. Only what has a mark to be low at is looked at. */
+export async function readLow(db: Database, workshopId: string, zone: string) {
+  const marked = await Promise.all(
+    STOCKED.map(async (kind) => {
+      const table: StockedTable = SHELF_TABLES[kind];
+      const rows = await db
+        .select({ id: table.id, name: table.name, low: table.low })
+        .from(table)
+        .where(and(eq(table.workshopId, workshopId), eq(table.archived, false), isNotNull(table.low)))
+        .orderBy(naturalSort(table.name));
+      return rows.map((row) => ({ ...row, kind }));
+    }),
+  );
+  const rows = marked.flat();
+  const stocks = await readStocks(
+    db,
+    workshopId,
+    zone,
+    rows.map((row) => row.id),
+  );
+  return rows.flatMap(({ kind, id, name, low }) => {
+    const onHand = stocks[id]?.onHand;
+    return onHand !== undefined && low !== null && onHand < low ? [{ kind, id, name, onHand, counted: isCounted(kind) }] : [];
+  });
+}
+
+const HISTORY = 40;
+
+/** One material's lots and counts, newest first, and how many batches drew on it. */
+export async function readStockHistory(db: Database, workshopId: string, materialId: string) {
+  const [received, counts, used] = await Promise.all([
+    db
+      .select()
+      .from(lots)
+      .where(and(eq(lots.workshopId, workshopId), eq(lots.materialId, materialId)))
+      .orderBy(sql`${lots.receivedOn} desc`, sql`${lots.id} desc`)
+      .limit(HISTORY),
+    db
+      .select()
+      .from(stockCounts)
+      .where(and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.materialId, materialId)))
+      .orderBy(sql`${stockCounts.at} desc`)
+      .limit(HISTORY),
+    db
+      .select({ batches: countDistinct(stockUses.batchId), amount: sum(stockUses.amount).mapWith(Number) })
+      .from(stockUses)
+      .where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.materialId, materialId))),
+  ]);
+  return { lots: received, counts: counts.map((one) => ({ ...one, at: new Date(one.at).toISOString() })), used: used[0] ?? { batches: 0, amount: 0 } };
+}
+export type StockHistory = Awaited<ReturnType<typeof readStockHistory>>;
+
+/** What one batch took from which lots, by material. */
+export async function readTakenBy(db: Database, workshopId: string, batchId: string, zone: string) {
+  const own = await db
+    .select()
+    .from(stockUses)
+    .where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.batchId, batchId)))
+    .orderBy(asc(stockUses.at), asc(stockUses.eventId));
+  return Promise.all(
+    [...group(own, (one) => one.materialId)].map(async ([materialId, uses]) => {
+      const [first, last] = [uses[0]?.at ?? "", uses.at(-1)?.at ?? ""];
+      const ofIt = and(eq(stockUses.workshopId, workshopId), eq(stockUses.materialId, materialId));
+      const [received, counts] = await Promise.all([
+        db
+          .select()
+          .from(lots)
+          .where(and(eq(lots.workshopId, workshopId), eq(lots.materialId, materialId), eq(lots.withdrawn, false))),
+        db
+          .select({ at: stockCounts.at, amount: stockCounts.amount })
+          .from(stockCounts)
+          .where(
+            and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.materialId, materialId), eq(stockCounts.withdrawn, false), lt(stockCounts.at, last)),
+          )
+          .orderBy(asc(stockCounts.at), asc(stockCounts.id)),
+      ]);
+      const counted = counts.findLast((one) => Date.parse(one.at) < Date.parse(first));
+      const [[earlier], meanwhile] = await Promise.all([
+        db
+          .select({ amount: sum(stockUses.amount).mapWith(Number) })
+          .from(stockUses)
+          .where(and(ofIt, lt(stockUses.at, first), counted ? gt(stockUses.at, counted.at) : undefined)),
+        db
+          .select({ id: stockUses.eventId, at: stockUses.at, amount: stockUses.amount })
+          .from(stockUses)
+          .where(and(ofIt, gte(stockUses.at, first), lte(stockUses.at, last))),
+      ]);
+      const book = ledger(
+        received.map((lot) => ({ ...lot, receivedAt: receivedAt(lot, zone) })),
+        // All that was drawn before stands in for itself as one draw just before the first of these.
+        [...(earlier?.amount ? [{ id: "!before", at: first, amount: earlier.amount }] : []), ...meanwhile],
+        counts.filter((one) => !counted || Date.parse(one.at) >= Date.parse(counted.at)),
+      );
+      const codes = new Map(received.map((lot) => [lot.id, lot.code]));
+      const taken = uses.flatMap((use) => book.taken.get(use.eventId) ?? []);
+      return {
+        materialId,
+        /** Of what is there; null where nothing of it was ever received. */
+        kind: received[0]?.kind ?? null,
+        amount: uses.reduce((all, one) => all + one.amount, 0),
+        taken: [...group(taken, (one) => one.lotId)].map(([lotId, parts]) => ({
+          lotId,
+          amount: parts.reduce((all, one) => all + one.amount, 0),
+          cost: parts.some((one) => one.cost === null) ? null : parts.reduce((all, one) => all + (one.cost ?? 0), 0),
+          code: lotId ? (codes.get(lotId) ?? "") : null,
+        })),
+      };
+    }),
+  );
+}
+export type TakenByBatch = Awaited<ReturnType<typeof readTakenBy>>;

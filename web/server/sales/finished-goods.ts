@@ -1,0 +1,328 @@
+import { NO_PACKING, type Packing, type Sellable } from "@hearth/core";
+import { and, asc, desc, eq, gt, gte, inArray, isNull, ne, or, sql } from "drizzle-orm";
+import type { Database, Transaction } from "@/data/client";
+import { batches } from "@/data/tables/batch";
+import { formulaVersions } from "@/data/tables/formula";
+import { orderLines, orders, packedPieces, packings, sets } from "@/data/tables/goods";
+import { demandLines } from "@/data/tables/plan";
+import { packs } from "@/data/tables/shelf";
+import { readPickList } from "@/server/inventory/shelf";
+import { listProducts, type Product } from "@/server/products/products";
+import { naturalSort } from "@/server/shared/natural-sort";
+
+const iso = (text: string) => new Date(text).toISOString();
+
+/** A product as something to sell: its own pack. */
+export const asSellable = (one: Product): Sellable => ({
+  id: one.id,
+  name: one.name,
+  kind: "product",
+  contents: [{ productId: one.id, name: one.name, count: one.pack }],
+  packing: one.packing ?? NO_PACKING,
+  price: one.price,
+});
+
+export interface SetRow {
+  id: string;
+  name: string;
+  version: number;
+  archived: boolean;
+  contents: { productId: string; count: number }[];
+  packing: Packing;
+  price: number | null;
+  remarks: string;
+}
+
+export async function readSet(db: Database | Transaction, workshopId: string, id: string): Promise<SetRow | null> {
+  const [row] = await db
+    .select()
+    .from(sets)
+    .where(and(eq(sets.workshopId, workshopId), eq(sets.id, id)));
+  return row ?? null;
+}
+
+/** All that is sold: products in their packs and sets of several, by name; what is put away is left out. */
+export async function listSellables(db: Database | Transaction, workshopId: string): Promise<{ sellables: Sellable[]; products: Product[] }> {
+  const products = await listProducts(db, workshopId);
+  const names = new Map(products.map((one) => [one.id, one.name]));
+  const rows = await db
+    .select()
+    .from(sets)
+    .where(and(eq(sets.workshopId, workshopId), eq(sets.archived, false)))
+    .orderBy(naturalSort(sets.name));
+  const sellables = [
+    ...products.filter((one) => !one.archived).map(asSellable),
+    ...rows.map(
+      (row): Sellable => ({
+        id: row.id,
+        name: row.name,
+        kind: "set",
+        contents: row.contents.map((one) => ({ ...one, name: names.get(one.productId) ?? "something no longer here" })),
+        packing: row.packing,
+        price: row.price,
+      }),
+    ),
+  ];
+  return { sellables, products };
+}
+
+/** Pieces of a batch that may be packed as a product. */
+export interface Loose {
+  batchId: string;
+  number: number;
+  /** Its key within the batch. */
+  key: string;
+  left: number;
+  pouredAt: string;
+  /** Why it was released though no burn test of it was recorded; empty where there was one. */
+  untested: string;
+}
+
+/**
+ * What stands loose of each product, the batch that was poured first before the later: of batches of its formula that are released,
+ * poured into its body with its wick.
+ */
+export async function looseLots(tx: Database | Transaction, workshopId: string, products: readonly Product[]): Promise<Map<string, Loose[]>> {
+  const out = new Map<string, Loose[]>(products.map((one) => [one.id, []]));
+  if (products.length === 0) return out;
+  const rows = await tx
+    .select({
+      id: batches.id,
+      number: batches.number,
+      pouredAt: batches.pouredAt,
+      startedAt: batches.startedAt,
+      loose: batches.looseOf,
+      untested: sql<string>`coalesce(${batches.state} -> 'released' ->> 'note', '')`,
+      formulaId: formulaVersions.formulaId,
+    })
+    .from(batches)
+    .innerJoin(formulaVersions, and(eq(formulaVersions.workshopId, batches.workshopId), eq(formulaVersions.id, batches.formulaVersionId)))
+    .where(
+      and(
+        eq(batches.workshopId, workshopId),
+        gt(batches.loose, 0),
+        inArray(
+          formulaVersions.formulaId,
+          products.map((one) => one.formulaId),
+        ),
+      ),
+    )
+    .orderBy(asc(batches.pouredAt), asc(batches.number));
+  for (const row of rows)
+    for (const product of products) {
+      if (product.formulaId !== row.formulaId) continue;
+      // A batch from before wicks were written down says nothing of them.
+      for (const { key, bodyId, wickId, left } of row.loose)
+        if (bodyId === product.bodyId && (wickId === null || wickId === product.wickId))
+          out.get(product.id)?.push({ batchId: row.id, number: row.number, key, left, pouredAt: iso(row.pouredAt ?? row.startedAt), untested: row.untested });
+    }
+  return out;
+}
+
+/** Packs that are there, of each thing: lots, the oldest pour first. */
+export interface Packed {
+  id: string;
+  sellableId: string;
+  name: string;
+  left: number;
+  packs: number;
+  at: string;
+  pouredAt: string;
+}
+export async function packedNow(tx: Database | Transaction, workshopId: string, sellableIds?: readonly string[]): Promise<Packed[]> {
+  const rows = await tx
+    .select()
+    .from(packings)
+    .where(
+      and(
+        eq(packings.workshopId, workshopId),
+        sql`${packings.packs} > ${packings.gone} and not ${packings.deleted}`,
+        sellableIds ? inArray(packings.sellableId, [...sellableIds]) : undefined,
+      ),
+    )
+    .orderBy(asc(packings.pouredAt), asc(packings.at), asc(packings.id));
+  return rows.map((row) => ({
+    id: row.id,
+    sellableId: row.sellableId,
+    name: row.name,
+    left: row.packs - row.gone,
+    packs: row.packs,
+    at: iso(row.at),
+    pouredAt: iso(row.pouredAt),
+  }));
+}
+
+/** The batches whose pieces are in these packings. */
+export async function piecesIn(tx: Database | Transaction, workshopId: string, packingIds: readonly string[]) {
+  if (packingIds.length === 0) return [];
+  return tx
+    .select({
+      packingId: packedPieces.packingId,
+      batchId: packedPieces.batchId,
+      number: batches.number,
+      product: packedPieces.product,
+      productId: packedPieces.productId,
+      pieces: packedPieces.pieces,
+    })
+    .from(packedPieces)
+    .innerJoin(batches, and(eq(batches.workshopId, packedPieces.workshopId), eq(batches.id, packedPieces.batchId)))
+    .where(and(eq(packedPieces.workshopId, workshopId), inArray(packedPieces.packingId, [...packingIds])))
+    .orderBy(asc(batches.number));
+}
+
+/** What is asked for in orders that are open and is not out yet, by thing; of market days those that are still to come. */
+async function readShortages(db: Database, workshopId: string, today: string): Promise<Map<string, number>> {
+  const rows = await db
+    .select({ id: orderLines.sellableId, shortage: sql<number>`sum(${orderLines.shortage})::int` })
+    .from(orderLines)
+    .innerJoin(orders, and(eq(orders.workshopId, orderLines.workshopId), eq(orders.id, orderLines.orderId)))
+    .where(
+      and(
+        eq(orderLines.workshopId, workshopId),
+        gt(orderLines.shortage, 0),
+        or(ne(orders.what, "market"), isNull(orders.wantedOn), gte(orders.wantedOn, today)),
+      ),
+    )
+    .groupBy(orderLines.sellableId);
+  return new Map(rows.map((row) => [row.id, row.shortage]));
+}
+
+/** Pieces of each product that are on the plan for an order and not poured yet. */
+export async function plannedFor(db: Database, workshopId: string, orderId: string): Promise<Record<string, number>> {
+  const rows = await db
+    .select({ id: demandLines.productId, pieces: sql<number>`${demandLines.count} - ${demandLines.made}`.mapWith(Number) })
+    .from(demandLines)
+    .where(
+      and(eq(demandLines.workshopId, workshopId), eq(demandLines.orderId, orderId), eq(demandLines.deleted, false), gt(demandLines.count, demandLines.made)),
+    );
+  return Object.fromEntries(rows.map((row) => [row.id, row.pieces]));
+}
+
+/** Finished goods: of each thing that is sold, what is packed, what stands loose, what is asked for, and what is on the plan. */
+export interface FinishedGoodsRow {
+  sellable: Sellable;
+  packed: number;
+  /** Packs that the loose pieces are enough for; the same pieces can be enough for several things. */
+  loose: number;
+  pieces: number;
+  shortage: number;
+  planned: number;
+  lots: (Packed & { batches: number[] })[];
+  test: Product["wickTest"] | null;
+  /** Batches of it that were released though no burn test of them was recorded, and why. */
+  untested: { number: number; why: string }[];
+}
+/** `today`: the workshop's day, by which a market day is over. */
+export async function readFinishedGoods(db: Database, workshopId: string, today: string): Promise<FinishedGoodsRow[]> {
+  const { sellables, products } = await listSellables(db, workshopId);
+  const [loose, there, shortage, planned] = await Promise.all([
+    looseLots(db, workshopId, products),
+    packedNow(db, workshopId),
+    readShortages(db, workshopId, today),
+    db
+      .select({ id: demandLines.productId, pieces: sql<number>`sum(${demandLines.count} - ${demandLines.made})::int` })
+      .from(demandLines)
+      .where(and(eq(demandLines.workshopId, workshopId), eq(demandLines.deleted, false), gt(demandLines.count, demandLines.made)))
+      .groupBy(demandLines.productId),
+  ]);
+  const pieces = await piecesIn(
+    db,
+    workshopId,
+    there.map((one) => one.id),
+  );
+  const onPlan = new Map(planned.map((row) => [row.id, row.pieces]));
+  const looseBy = new Map([...loose].map(([id, lots]) => [id, lots.reduce((sum, one) => sum + one.left, 0)]));
+  const least = (of: Sellable, by: ReadonlyMap<string, number>) =>
+    Math.min(...of.contents.map((one) => Math.floor((by.get(one.productId) ?? 0) / Math.max(1, one.count))));
+  return sellables.map((sellable) => {
+    const lots = there.filter((one) => one.sellableId === sellable.id);
+    return {
+      sellable,
+      packed: lots.reduce((sum, one) => sum + one.left, 0),
+      loose: least(sellable, looseBy),
+      pieces: looseBy.get(sellable.id) ?? 0,
+      shortage: shortage.get(sellable.id) ?? 0,
+      planned: least(sellable, onPlan),
+      lots: lots.map((one) => ({ ...one, batches: [...new Set(pieces.filter((each) => each.packingId === one.id).map((each) => each.number))] })),
+      untested: sellable.contents
+        .flatMap((one) => loose.get(one.productId) ?? [])
+        .filter((one, at, all) => one.untested !== "" && all.findIndex((other) => other.batchId === one.batchId) === at)
+        .map((one) => ({ number: one.number, why: one.untested })),
+      test: sellable.kind === "product" ? (products.find((one) => one.id === sellable.id)?.wickTest ?? null) : null,
+    };
+  });
+}
+
+/** Packs made lately, newest first, with the batches in them. */
+export async function recentlyPacked(db: Database, workshopId: string, since: string, most = 20) {
+  const rows = await db
+    .select()
+    .from(packings)
+    .where(and(eq(packings.workshopId, workshopId), eq(packings.deleted, false), gte(packings.at, since)))
+    .orderBy(desc(packings.at))
+    .limit(most);
+  const pieces = await piecesIn(
+    db,
+    workshopId,
+    rows.map((row) => row.id),
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    sellableId: row.sellableId,
+    name: row.name,
+    packs: row.packs,
+    gone: row.gone,
+    at: iso(row.at),
+    weightsMg: row.weightsMg,
+    statedMg: row.statedMg,
+    batches: pieces
+      .filter((one) => one.packingId === row.id)
+      .map(({ batchId, number, product, productId, pieces: many }) => ({ batchId, number, product, productId, pieces: many })),
+  }));
+}
+export type RecentlyPacked = Awaited<ReturnType<typeof recentlyPacked>>[number];
+
+/** All packing parts of the shelf. */
+export const listPacks = (db: Database, workshopId: string) => db.select().from(packs).where(eq(packs.workshopId, workshopId)).orderBy(naturalSort(packs.name));
+
+/** The bodies of products as they are packed, and what they state. */
+export async function insidesOf(db: Database, workshopId: string, products: readonly Product[]) {
+  const shelf = await readPickList(
+    db,
+    workshopId,
+    products.map((one) => one.bodyId),
+    0,
+  );
+  return products.flatMap((product) => {
+    const vessel = shelf.vessels.find((one) => one.id === product.bodyId);
+    const mould = shelf.moulds.find((one) => one.id === product.bodyId);
+    const body = vessel ?? (mould ? { ...mould, body: "mould" as const } : null);
+    if (!body) return [];
+    const { name, innerTopUm, innerBottomUm, heightUm } = body;
+    return [
+      {
+        productId: product.id,
+        statedMg: vessel?.statedFillMg ?? mould?.fillMg ?? 0,
+        soldByWeight: product.soldBy === "weight",
+        body: {
+          body: vessel ? ("vessel" as const) : ("mould" as const),
+          name,
+          innerTopUm,
+          innerBottomUm,
+          heightUm,
+          outerUm: vessel?.outerUm ?? null,
+          outerHeightUm: vessel?.outerHeightUm ?? null,
+        },
+      },
+    ];
+  });
+}
+
+/** One packing; null where the workshop has none such. */
+export async function packingAt(db: Database, workshopId: string, id: string) {
+  const [row] = await db
+    .select()
+    .from(packings)
+    .where(and(eq(packings.workshopId, workshopId), eq(packings.id, id)));
+  return row ?? null;
+}

@@ -1,0 +1,244 @@
+import {
+  burnHours,
+  burnTimeWords,
+  careTexts,
+  dayAt,
+  displayPanelMm2,
+  figureHeightByAreaMm,
+  figureHeightMm,
+  HAZARD_SIZES,
+  type LabelContainer,
+  type Language,
+  LOCALE_FORMATS,
+  type MixHazard,
+  netWeightText,
+  pictogramMm,
+  safetyTexts,
+  textOf,
+  wordsOf,
+  writeDay,
+} from "@hearth/core";
+import { and, eq, isNotNull, ne } from "drizzle-orm";
+import type { Database } from "@/data/client";
+import { batches } from "@/data/tables/batch";
+import { moulds, vessels, waxes } from "@/data/tables/shelf";
+import { burnOutcomes } from "@/data/tables/trial";
+import { readBatchState } from "@/server/events/read-events";
+import { hazardOfBatch, hazardOfRecipe } from "@/server/inventory/safety-data-sheets";
+import type { Block } from "@/server/paper/label-layout";
+import { MM } from "@/server/paper/paper";
+import { newestSpecs, readProduct } from "@/server/products/products";
+import { type LabelSettings, readLabelling } from "./label-settings";
+
+export const LABEL_KINDS = ["scent", "safety", "hazard", "net", "care", "buyer"] as const;
+export type LabelKind = (typeof LABEL_KINDS)[number];
+
+/** Everything that labels, cards and the buyer's page of one product say; with its batch where one is named. */
+export interface LabelFacts {
+  productId: string;
+  name: string;
+  /** Family of its wax, as a buyer is told: never the recipe. */
+  family: string;
+  scented: boolean;
+  body: LabelContainer;
+  /** What is stated of one piece, and how many are in a pack. */
+  statedMg: number;
+  pack: number;
+  batch: { id: string; number: number; pouredOn: string } | null;
+  hazard: MixHazard;
+  hours: { low: number; high: number; testers: number } | null;
+  settings: LabelSettings;
+  /** The unique formula identifier of its mixture; empty where none was given. */
+  ufi: string;
+  /** The principal display panel of one piece, in mm²; null where its measures are not known. */
+  panelMm2: number | null;
+  /** Sold in the United States: its measures and spelling come first. */
+  isUs: boolean;
+}
+
+/** What a label is made for: a product, and the batch that its pieces are of. */
+export async function labelFacts(
+  db: Database,
+  workshop: { id: string; timeZone: string; locale: string },
+  at: { productId: string; batchId: string | null },
+): Promise<LabelFacts | null> {
+  const product = await readProduct(db, workshop.id, at.productId);
+  if (!product) return null;
+  const spec = (await newestSpecs(db, workshop.id, [product.formulaId])).get(product.formulaId);
+  if (!spec) return null;
+  const table = product.body === "vessel" ? vessels : moulds;
+  const [[body], [wax], [row], rates, { settings }] = await Promise.all([
+    db
+      .select()
+      .from(table as typeof vessels)
+      .where(and(eq(table.workshopId, workshop.id), eq(table.id, product.bodyId))),
+    db
+      .select({ family: waxes.family })
+      .from(waxes)
+      .where(and(eq(waxes.workshopId, workshop.id), eq(waxes.id, spec.waxes[0]?.id ?? product.id))),
+    at.batchId
+      ? db
+          .select()
+          .from(batches)
+          .where(and(eq(batches.workshopId, workshop.id), eq(batches.id, at.batchId)))
+      : Promise.resolve([]),
+    db
+      .select({ rate: burnOutcomes.gramsPerHour })
+      .from(burnOutcomes)
+      .where(
+        and(
+          eq(burnOutcomes.workshopId, workshop.id),
+          eq(burnOutcomes.productId, product.id),
+          eq(burnOutcomes.half, false),
+          ne(burnOutcomes.decided, "failed"),
+          isNotNull(burnOutcomes.gramsPerHour),
+        ),
+      )
+      .limit(200),
+    readLabelling(db, workshop.id),
+  ]);
+  if (at.batchId && !row) return null;
+  const kept = row ? await readBatchState(db, row) : null;
+  const poured = kept?.plan.products.find((one) => one.bodyId === product.bodyId);
+  const ofBody = body && "fillMg" in body ? Number(body.fillMg) : body?.statedFillMg;
+  const statedMg = poured?.statedFillMg ?? ofBody ?? 0;
+  const hazard = row ? (await hazardOfBatch(db, workshop.id, row.id))?.whole : await hazardOfRecipe(db, workshop.id, spec);
+  if (!hazard) return null;
+  return {
+    productId: product.id,
+    name: product.name,
+    family: kept?.plan.pots[0]?.waxFamily ?? wax?.family ?? "",
+    scented: spec.fragrances.length > 0 && spec.loadPpm > 0,
+    body: product.labelBody ?? (product.wickId === null ? "melt" : product.body === "mould" ? "pillar" : "container"),
+    statedMg,
+    pack: product.pack,
+    batch: row ? { id: row.id, number: row.number, pouredOn: dayAt(row.pouredAt ?? row.startedAt, workshop.timeZone) } : null,
+    hazard,
+    hours: burnHours(
+      poured?.fillMg ?? statedMg,
+      rates.flatMap((one) => one.rate ?? []),
+    ),
+    settings,
+    ufi: settings.ufis[product.formulaId] ?? "",
+    panelMm2: body ? panelOf(product.body, body) : null,
+    isUs: workshop.locale === "en-US",
+  };
+}
+
+/** A vessel's wall where its outer measure is not known, in mm: common practice, no source. */
+const WALL_MM = 3;
+function panelOf(kind: "vessel" | "mould", body: Pick<typeof vessels.$inferSelect, "innerTopUm" | "heightUm" | "outerUm" | "outerHeightUm">): number {
+  const wall = kind === "vessel" ? 2 * WALL_MM : 0;
+  return displayPanelMm2(body.outerUm ? body.outerUm / 1_000 : body.innerTopUm / 1_000 + wall, (body.outerHeightUm ?? body.heightUm) / 1_000);
+}
+
+/** Letters and figures are about so much of their size high: measured on this typeface. */
+const FIGURE = 0.66;
+
+/** The stated weight in both systems, its figures no smaller than both rules ask: by the weight, and by the package's display panel. */
+function netBlock(facts: LabelFacts, language: Language, forPack: boolean, areaMm2: number): Block {
+  const mg = facts.statedMg * (forPack ? facts.pack : 1);
+  const height = Math.max(figureHeightMm(mg), figureHeightByAreaMm(facts.panelMm2 ?? areaMm2));
+  return { is: "text", text: `${textOf("net", language)} ${netWeightText(mg, facts.isUs, language)}`, bold: true, least: (height * MM) / FIGURE, gap: 0.3 };
+}
+const batchText = (facts: LabelFacts, language: Language): string => (facts.batch ? `${textOf("batch", language)} ${facts.batch.number}` : "");
+
+/** Whose pages for buyers these are: at the address where the workshop hosts them, or at this program's own. */
+export function buyerFile(facts: Pick<LabelFacts, "name" | "batch">): string {
+  const plain = facts.name
+    .normalize("NFKD")
+    .replace(/[^\w\s-]/g, "")
+    .trim()
+    .toLowerCase()
+    .replace(/[\s_]+/g, "-")
+    .slice(0, 40);
+  return `candle-${facts.batch ? `${facts.batch.number}-` : ""}${plain || "candle"}.html`;
+}
+export function buyerAddress(facts: LabelFacts, workshopId: string, origin: string): string {
+  if (facts.settings.base) return `${facts.settings.base.replace(/\/+$/, "")}/${buyerFile(facts)}`;
+  return `${origin}/api/workshops/${workshopId}/buyers?product=${facts.productId}${facts.batch ? `&batch=${facts.batch.id}` : ""}`;
+}
+
+/** What stands on a label of a kind, in one language or several. */
+export function labelBlocks(
+  kind: LabelKind,
+  facts: LabelFacts,
+  languages: readonly Language[],
+  at: { areaMm2: number; forPack: boolean; address: string; locale: string },
+): Block[] {
+  const first = languages[0] ?? "en";
+  const text = (said: string, more: Partial<Extract<Block, { is: "text" }>> = {}): Block[] => (said === "" ? [] : [{ is: "text", text: said, ...more }]);
+  const maker = text(facts.settings.maker, { gap: 0.4, scale: 0.9 });
+  const manner = LOCALE_FORMATS[at.locale as keyof typeof LOCALE_FORMATS] ?? LOCALE_FORMATS["en-GB"];
+  switch (kind) {
+    case "scent":
+      return [
+        ...text(facts.name, { scale: 1.5, bold: true }),
+        ...languages.flatMap((one) => text([facts.family ? `${facts.family} · ` : "", facts.scented ? "" : textOf("none", one)].join("").replace(/ · $/, ""))),
+        netBlock(facts, first, at.forPack, at.areaMm2),
+        ...text(batchText(facts, first)),
+        ...maker,
+      ];
+    case "net":
+      return [netBlock(facts, first, at.forPack, at.areaMm2), ...text(batchText(facts, first))];
+    case "safety": {
+      const texts = languages.map((one) => safetyTexts(facts.body, one, one === first ? facts.settings.own : [], facts.isUs));
+      const signs = texts[0]?.always.map((one) => one.sign) ?? [];
+      return [
+        // ASTM F2058 (from memory) asks for the signal word and what it is about, before all else.
+        ...(facts.isUs && signs.length > 0 && languages.includes("en") ? text(textOf("warning", "en"), { bold: true, scale: 1.25 }) : []),
+        ...(signs.length > 0 ? [{ is: "safety" as const, signs }] : []),
+        ...texts.flatMap((one, index) => [
+          ...text(one.always.map((each) => each.text).join(" "), { bold: true, gap: index > 0 ? 0.4 : 0 }),
+          ...text(one.more.join(" "), { bold: one.always.length === 0 }),
+        ]),
+        ...text(batchText(facts, first)),
+        ...maker,
+      ];
+    }
+    case "hazard": {
+      const without = facts.hazard.without.map((one) => one.name);
+      return [
+        ...text(facts.name, { bold: true }),
+        ...(facts.hazard.answer.pictograms.length > 0
+          ? [{ is: "hazard" as const, codes: facts.hazard.answer.pictograms, mm: pictogramMm(at.areaMm2), wishMm: HAZARD_SIZES.pictogram }]
+          : []),
+        ...languages.flatMap((language, index) => {
+          const words = wordsOf(facts.hazard.answer, language, without);
+          return [
+            ...text(words.signal ?? "", { bold: true, scale: 1.2, gap: index > 0 ? 0.4 : 0 }),
+            ...text(words.contains ?? ""),
+            ...text([...words.h, ...words.euh].join(" ")),
+            ...text(words.p.join(" ")),
+            ...text(words.rests ?? "", { bold: true }),
+            ...text(words.draft, { scale: 0.9 }),
+          ];
+        }),
+        netBlock(facts, first, at.forPack, 0),
+        ...text(batchText(facts, first)),
+        ...text(facts.ufi && `UFI: ${facts.ufi}`),
+        ...maker,
+        ...text(facts.settings.address, { scale: 0.9 }),
+        ...text(facts.settings.phone && `${textOf("phone", first)} ${facts.settings.phone}`, { scale: 0.9 }),
+      ];
+    }
+    case "care":
+      return [
+        ...text(facts.name, { scale: 1.4, bold: true }),
+        ...languages.flatMap((language) => [
+          ...(facts.hours && facts.body !== "melt" ? text(`${burnTimeWords(facts.hours, language)}.`, { bold: true, gap: 0.4 }) : []),
+          ...careTexts(facts.body, language, facts.family === "soy", facts.isUs).flatMap((one) => text(one)),
+        ]),
+        ...text(batchText(facts, first), { gap: 0.4 }),
+        ...maker,
+      ];
+    case "buyer":
+      return [
+        { is: "code", address: at.address },
+        ...text(facts.name, { bold: true }),
+        ...text(textOf("care", first)),
+        ...text(batchText(facts, first)),
+        ...(facts.batch ? text(textOf("made", first, { day: writeDay(facts.batch.pouredOn, manner.date) })) : []),
+      ];
+  }
+}

@@ -1,0 +1,247 @@
+import { addDays, dayAt, type LineNow, linesNow, ORDER, type OrderEvent, type OrderPlan, ok, orderPlan, type Result, reject, takeFirst } from "@hearth/core";
+import { and, asc, desc, eq, ilike, inArray, lt, lte, max, or, sql } from "drizzle-orm";
+import { v7 } from "uuid";
+import { z } from "zod";
+import { atOneMoment, type Database, type Transaction } from "@/data/client";
+import { orderEventRow, orderRow, writeGoods } from "@/data/order-rows";
+import { batches } from "@/data/tables/batch";
+import { orderEvents, orderPacks, orders, packedPieces, packings } from "@/data/tables/goods";
+import { readNewest } from "@/server/events/aggregate-store";
+import { appendIn, systemEntry } from "@/server/events/append";
+import { orderStore } from "@/server/events/order-store";
+import type { Actor } from "@/server/http/context";
+import { containing } from "@/server/shared/natural-sort";
+import { lockWorkshop } from "@/server/workshops/workshops";
+import { listSellables, packedNow } from "./finished-goods";
+import { type Costs, packIn } from "./packing";
+
+type Row = typeof orders.$inferSelect;
+
+/** An order or market day as a list shows it. */
+export interface OrderListed {
+  id: string;
+  number: number;
+  what: OrderPlan["what"];
+  name: string;
+  whom: string;
+  wantedOn: string | null;
+  closed: boolean;
+  lines: LineNow[];
+}
+const listed = (row: Row): OrderListed => ({
+  id: row.id,
+  number: row.number,
+  what: row.what,
+  name: row.name,
+  whom: row.state.whom,
+  wantedOn: row.wantedOn,
+  closed: row.stage === "closed",
+  lines: linesNow(row.state, row.what),
+});
+
+const PAGE = 25;
+const MAX_OPEN = 200;
+
+/** Orders and market days that are open, the one that is wanted first before the others; and a page of those that are closed, newest first. */
+export async function listOrders(
+  db: Database,
+  workshopId: string,
+  asked: { q?: string | undefined; after?: number | undefined } = {},
+): Promise<{ open: OrderListed[]; closed: OrderListed[]; more: number | null }> {
+  const mine = eq(orders.workshopId, workshopId);
+  const like = asked.q ? or(ilike(orders.name, containing(asked.q)), sql`${orders.number}::text = ${asked.q.replace("#", "")}`) : undefined;
+  const [open, closed] = await Promise.all([
+    asked.after === undefined
+      ? db
+          .select()
+          .from(orders)
+          .where(and(mine, eq(orders.stage, "open"), like))
+          .orderBy(asc(orders.wantedOn), asc(orders.number))
+          .limit(MAX_OPEN)
+      : Promise.resolve([]),
+    db
+      .select()
+      .from(orders)
+      .where(and(mine, eq(orders.stage, "closed"), like, asked.after === undefined ? undefined : lt(orders.number, asked.after)))
+      .orderBy(desc(orders.number))
+      .limit(PAGE + 1),
+  ]);
+  const page = closed.slice(0, PAGE);
+  return { open: open.map(listed), closed: page.map(listed), more: closed.length > PAGE ? (page.at(-1)?.number ?? null) : null };
+}
+
+/** An order or market day of the next days. */
+export interface OrderSoon {
+  id: string;
+  name: string;
+  wantedOn: string;
+}
+/** Orders and market days that are this near want hands. */
+const SOON_DAYS = 3;
+export const isSoon = (workshop: { id: string; timeZone: string }, now: string) =>
+  and(eq(orders.workshopId, workshop.id), eq(orders.stage, "open"), lte(orders.wantedOn, addDays(dayAt(now, workshop.timeZone), SOON_DAYS)));
+export async function ordersSoon(db: Database, workshop: { id: string; timeZone: string }, now: string): Promise<OrderSoon[]> {
+  const rows = await db
+    .select({ id: orders.id, name: orders.name, wantedOn: orders.wantedOn })
+    .from(orders)
+    .where(isSoon(workshop, now))
+    .orderBy(asc(orders.wantedOn))
+    .limit(12);
+  return rows.flatMap((row) => (row.wantedOn ? [{ ...row, wantedOn: row.wantedOn }] : []));
+}
+
+/** One order with its newest entries; null where the workshop has none such. */
+export const readOrder = (db: Database, workshopId: string, id: string) =>
+  atOneMoment(db, async (tx) => {
+    const row = await orderStore.readRow(tx, workshopId, id, false);
+    if (!row) return null;
+    const { plan, state } = await orderStore.readState(tx, row);
+    return { id: row.id, number: row.number, plan, state, ...(await readNewest(orderStore, tx, workshopId, id)) };
+  });
+
+export const orderWanted = z.object({ orderId: z.uuid(), plan: orderPlan });
+
+/** Takes an order, or puts a market day into the calendar. */
+export async function beginOrderIn(tx: Transaction, context: Actor, wanted: z.output<typeof orderWanted>): Promise<Result<{ id: string; number: number }>> {
+  const mine = context.workshop.id;
+  await lockWorkshop(tx, mine);
+  const [again] = await tx
+    .select({ id: orders.id, number: orders.number })
+    .from(orders)
+    .where(and(eq(orders.workshopId, mine), eq(orders.id, wanted.orderId)));
+  if (again) return ok(again);
+  const [top] = await tx
+    .select({ top: max(orders.number) })
+    .from(orders)
+    .where(eq(orders.workshopId, mine));
+  const number = (top?.top ?? 0) + 1;
+  const event = {
+    ...systemEntry({ now: context.now, personId: context.person?.id ?? null }, "started", { plan: wanted.plan }),
+    arrivedAt: context.now,
+  } as OrderEvent;
+  const { plan, state } = ORDER.of([event]);
+  await tx.insert(orders).values({ workshopId: mine, id: wanted.orderId, number, ...orderRow(plan, state) });
+  await tx.insert(orderEvents).values(orderEventRow(mine, wanted.orderId, event));
+  await writeGoods(tx, mine, wanted.orderId, plan, state, null);
+  context.notify?.({ order: wanted.orderId, topics: ["sell", "waiting"] });
+  return ok({ id: wanted.orderId, number });
+}
+
+export const outWanted = z.object({
+  /** Made where the button was pressed: pressing it twice takes them out once. */
+  eventId: z.uuid(),
+  orderId: z.uuid(),
+  lines: z
+    .array(z.object({ sellableId: z.uuid(), packs: z.number().int().min(1).max(100_000) }))
+    .min(1, "Say how many go out.")
+    .max(200),
+});
+
+/** Takes packs out with an order: of what is packed the oldest first; what lacks is packed there and then, where enough stands released. */
+export async function takeOutIn(tx: Transaction, context: Actor, wanted: z.output<typeof outWanted>, costs: Costs): Promise<Result<{ packed: number }>> {
+  const mine = context.workshop.id;
+  const row = await orderStore.readRow(tx, mine, wanted.orderId, true);
+  if (!row) return reject("This order is not in this workshop any more.");
+  const [again] = await tx
+    .select({ id: orderEvents.id })
+    .from(orderEvents)
+    .where(and(eq(orderEvents.workshopId, mine), eq(orderEvents.id, wanted.eventId)));
+  if (again) return ok({ packed: 0 });
+  const { sellables } = await listSellables(tx, mine);
+  // One at a time: two orders must not take the same packs.
+  await lockWorkshop(tx, mine);
+  const goods: Extract<OrderEvent, { kind: "shipped" }>["payload"]["goods"] = [];
+  let packed = 0;
+  for (const line of wanted.lines) {
+    const sellable = sellables.find((one) => one.id === line.sellableId);
+    if (!sellable) return reject("Something of this is not sold any more. Look at the order again.");
+    const price = row.state.lines.find((one) => one.sellable === sellable.id)?.price ?? sellable.price;
+    const there = await packedNow(tx, mine, [sellable.id]);
+    const first = takeFirst(there, line.packs);
+    if (first.short > 0) {
+      const made = await packIn(tx, context, { packingId: v7(), sellableId: sellable.id, packs: first.short, weightsMg: [], statedMg: null }, costs);
+      if (!made.ok) return reject(`${sellable.name}: ${line.packs - first.short} packed. ${made.message}`, { [sellable.id]: [made.message] });
+      packed += first.short;
+    }
+    const now = first.short > 0 ? await packedNow(tx, mine, [sellable.id]) : there;
+    for (const { id, count } of takeFirst(now, line.packs).taken) {
+      const lot = now.find((one) => one.id === id);
+      if (lot) goods.push({ packing: id, sellable: sellable.id, name: sellable.name, price, pouredAt: lot.pouredAt, packs: count });
+    }
+  }
+  const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "shipped", { goods }, { id: wanted.eventId });
+  const [answer] = await appendIn(orderStore, tx, mine, wanted.orderId, [{ sent, now: context.now }]);
+  if (answer && !answer.ok) return reject(answer.message, answer.fields);
+  return ok({ packed });
+}
+
+/** Where the jars of batches are now, for a recall: in packs that are there, out, sold, given. */
+export interface RecallRow {
+  batchId: string;
+  number: number;
+  pieces: number;
+  product: string;
+  packingId: string;
+  packed: string;
+  packs: number;
+  /** Packs that are still there. */
+  here: number;
+  out: {
+    orderId: string;
+    number: number;
+    what: OrderPlan["what"];
+    name: string;
+    whom: string;
+    on: string | null;
+    out: number;
+    sold: number;
+    given: number;
+    second: number;
+    back: number;
+  }[];
+}
+export async function whereNow(db: Database, workshopId: string, batchIds: readonly string[]): Promise<RecallRow[]> {
+  if (batchIds.length === 0) return [];
+  const rows = await db
+    .select({ piece: packedPieces, packing: packings, number: batches.number })
+    .from(packedPieces)
+    .innerJoin(packings, and(eq(packings.workshopId, packedPieces.workshopId), eq(packings.id, packedPieces.packingId)))
+    .innerJoin(batches, and(eq(batches.workshopId, packedPieces.workshopId), eq(batches.id, packedPieces.batchId)))
+    .where(and(eq(packedPieces.workshopId, workshopId), inArray(packedPieces.batchId, [...batchIds]), eq(packings.deleted, false)))
+    .orderBy(asc(batches.number), asc(packings.at));
+  const ids = [...new Set(rows.map((row) => row.packing.id))];
+  const out =
+    ids.length === 0
+      ? []
+      : await db
+          .select({ goods: orderPacks, order: orders })
+          .from(orderPacks)
+          .innerJoin(orders, and(eq(orders.workshopId, orderPacks.workshopId), eq(orders.id, orderPacks.orderId)))
+          .where(and(eq(orderPacks.workshopId, workshopId), inArray(orderPacks.packingId, ids)))
+          .orderBy(asc(orders.wantedOn), asc(orders.number));
+  return rows.map(({ piece, packing, number }) => ({
+    batchId: piece.batchId,
+    number,
+    pieces: piece.pieces,
+    product: piece.product,
+    packingId: packing.id,
+    packed: packing.name,
+    packs: packing.packs,
+    here: packing.packs - packing.gone,
+    out: out
+      .filter((one) => one.goods.packingId === packing.id)
+      .map(({ goods, order }) => ({
+        orderId: order.id,
+        number: order.number,
+        what: order.what,
+        name: order.name,
+        whom: order.state.whom,
+        on: order.wantedOn,
+        out: goods.out,
+        sold: goods.sold,
+        given: goods.given,
+        second: goods.second,
+        back: goods.back,
+      })),
+  }));
+}

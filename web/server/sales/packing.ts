@@ -1,0 +1,198 @@
+import {
+  costOf,
+  costOfProduct,
+  drawOfPiece,
+  type Materials,
+  namedIn,
+  ok,
+  overheadCosts,
+  packingDraw,
+  type Result,
+  reject,
+  resolveCorrections,
+  type Sellable,
+  takeFirst,
+  WeighOutError,
+  wouldTake,
+} from "@hearth/core";
+import { and, eq } from "drizzle-orm";
+import type { Database, Transaction } from "@/data/client";
+import { packedPieces, packings } from "@/data/tables/goods";
+import { appendIn, systemEntry } from "@/server/events/append";
+import { batchStore } from "@/server/events/batch-store";
+import { readBatchEvents } from "@/server/events/read-events";
+import type { Actor, Context } from "@/server/http/context";
+import { readPickList, readStocks, stockedIn } from "@/server/inventory/shelf";
+import { chosenOf } from "@/server/planning/planning";
+import { newestSpecs, type Product } from "@/server/products/products";
+import { lockWorkshop } from "@/server/workshops/workshops";
+import { type Loose, listSellables, looseLots, piecesIn } from "./finished-goods";
+
+/** What is worked out from for the cost of packs: the products, the newest of each formula, what they name, and the lots that are left. */
+interface CostBasis {
+  products: readonly Product[];
+  specs: Awaited<ReturnType<typeof newestSpecs>>;
+  shelf: Awaited<ReturnType<typeof readPickList>>;
+  stocks: Awaited<ReturnType<typeof readStocks>>;
+  workshop: Context["workshop"];
+}
+
+const insideOf = (sellable: Sellable, products: readonly Product[]): Product[] =>
+  sellable.contents.flatMap((one) => products.find((product) => product.id === one.productId) ?? []);
+
+/** What one pack costs by the lots that are there now: what is in it, and its packing; null where no lot with a cost covers all of it. */
+function costOfPack(sellable: Sellable, { products, specs, shelf, stocks, workshop }: CostBasis): number | null {
+  const inside = insideOf(sellable, products);
+  if (inside.length !== sellable.contents.length) return null;
+  const left = (id: string) => stocks[id]?.left ?? [];
+  let cost = 0;
+  for (const { id, count } of packingDraw(sellable.packing, 1)) {
+    const { cost: each, unknown } = costOf(wouldTake(left(id), count));
+    if (unknown > 0) return null;
+    cost += each;
+  }
+  for (const product of inside) {
+    const spec = specs.get(product.formulaId);
+    const body = chosenOf(product, shelf);
+    if (!spec || !body) return null;
+    try {
+      const worked = costOfProduct({ ...product, packCost: null }, drawOfPiece({ spec, vessel: body, sparePpm: 0 }, shelf as Materials), left, workshop);
+      if (worked.unpriced.length > 0) return null;
+      cost += worked.cost * (sellable.contents.find((one) => one.productId === product.id)?.count ?? 0);
+    } catch (error) {
+      if (error instanceof WeighOutError) return null;
+      throw error;
+    }
+  }
+  const own = sellable.kind === "product" ? inside[0] : undefined;
+  return Math.round(
+    cost + (own ? overheadCosts({ ...own, pack: 1, handsSeconds: null, heatSeconds: null }, workshop).reduce((sum, one) => sum + one.cost, 0) : 0),
+  );
+}
+
+/** What a pack of each costs by the lots of now; null where that is not known. Everything is read once for all of them. */
+export type Costs = ReadonlyMap<string, number | null>;
+export async function costsNow({ db, workshop }: Pick<Context, "workshop"> & { db: Database | Transaction }, sellableIds: readonly string[]): Promise<Costs> {
+  const { sellables, products } = await listSellables(db, workshop.id);
+  const asked = sellables.filter((one) => sellableIds.includes(one.id));
+  const inside = asked.flatMap((one) => insideOf(one, products));
+  const specs = await newestSpecs(db, workshop.id, [...new Set(inside.map((one) => one.formulaId))]);
+  const named = [
+    ...inside.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]),
+    ...[...specs.values()].flatMap(namedIn),
+    ...asked.flatMap((one) => packingDraw(one.packing, 1).map((draw) => draw.id)),
+  ];
+  const shelf = await readPickList(db, workshop.id, [...new Set(named)], 0);
+  const stocks = await readStocks(db, workshop.id, workshop.timeZone, stockedIn(shelf));
+  return new Map(asked.map((one) => [one.id, costOfPack(one, { products, specs, shelf, stocks, workshop })]));
+}
+
+export interface PackWanted {
+  /** Made where the button was pressed: pressing it twice packs once. */
+  packingId: string;
+  sellableId: string;
+  packs: number;
+  weightsMg: number[];
+  /** What is stated on one pack, where it is sold by weight. */
+  statedMg: number | null;
+}
+
+/** Packs within a transaction: pieces leave the rack of their batches, oldest first, and the packing parts are drawn. All or nothing. */
+export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWanted, costs: Costs): Promise<Result<{ id: string }>> {
+  const mine = context.workshop.id;
+  // One at a time: what stands loose is read only once nobody else can take it.
+  await lockWorkshop(tx, mine);
+  const [again] = await tx
+    .select({ id: packings.id })
+    .from(packings)
+    .where(and(eq(packings.workshopId, mine), eq(packings.id, wantedPack.packingId)));
+  if (again) return ok({ id: again.id });
+  const { sellables, products } = await listSellables(tx, mine);
+  const sellable = sellables.find((one) => one.id === wantedPack.sellableId);
+  if (!sellable) return reject("This is not sold any more. Choose another product or set.", { sellableId: ["Choose another."] });
+  const inside = products.filter((one) => sellable.contents.some((each) => each.productId === one.id));
+  const loose = await looseLots(tx, mine, inside);
+  const pieces: { loose: Loose; productId: string; count: number }[] = [];
+  for (const one of sellable.contents) {
+    const lots = loose.get(one.productId) ?? [];
+    const { taken, short } = takeFirst(
+      lots.map((lot) => ({ id: `${lot.batchId} ${lot.key}`, left: lot.left })),
+      one.count * wantedPack.packs,
+    );
+    if (short > 0) {
+      const why = `${one.count * wantedPack.packs - short} of ${one.count * wantedPack.packs} ${one.name} are there and released. Pack fewer, or release more.`;
+      return reject(why, { packs: [why] });
+    }
+    for (const each of taken) {
+      const lot = lots.find((other) => `${other.batchId} ${other.key}` === each.id);
+      if (lot) pieces.push({ loose: lot, productId: one.productId, count: each.count });
+    }
+  }
+  const oldest = pieces.map((one) => one.loose.pouredAt).sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? context.now;
+  await tx.insert(packings).values({
+    workshopId: mine,
+    id: wantedPack.packingId,
+    sellableId: sellable.id,
+    name: sellable.name,
+    packs: wantedPack.packs,
+    at: context.now,
+    pouredAt: oldest,
+    costEach: costs.get(sellable.id) ?? null,
+    weightsMg: wantedPack.weightsMg,
+    statedMg: wantedPack.statedMg,
+    personId: context.person?.id ?? null,
+  });
+  // Of each product of a batch once, also where several products of a set are poured alike.
+  const sums = new Map<string, { batchId: string; number: number; product: string; productId: string; pieces: number }>();
+  for (const { loose: lot, productId, count } of pieces) {
+    const key = `${lot.batchId} ${lot.key}`;
+    sums.set(key, { batchId: lot.batchId, number: lot.number, product: lot.key, productId, pieces: (sums.get(key)?.pieces ?? 0) + count });
+  }
+  // The pack run first: an entry that packs jars into one that is not there is refused.
+  await tx
+    .insert(packedPieces)
+    .values([...sums.values()].map(({ number: _number, ...one }) => ({ ...one, workshopId: mine, packingId: wantedPack.packingId })));
+  const parts = packingDraw(sellable.packing, wantedPack.packs);
+  for (const [at, one] of [...sums.values()].entries()) {
+    const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "packed", {
+      packing: wantedPack.packingId,
+      of: sellable.name,
+      product: one.product,
+      jars: one.pieces,
+      packs: wantedPack.packs,
+      // Boxes, lids and labels stand once, with the first of the batches.
+      parts: at === 0 ? parts : [],
+    });
+    const [answer] = await appendIn(batchStore, tx, mine, one.batchId, [{ sent, now: context.now, own: true }]);
+    if (answer && !answer.ok) return reject(`Batch ${one.number}: ${answer.message}`);
+  }
+  return ok({ id: wantedPack.packingId });
+}
+
+/** Takes packs apart again, where none of them went out: the pieces stand on the rack as before, and the packing parts are back. */
+export async function unpackIn(tx: Transaction, context: Actor, packingId: string): Promise<Result<{ id: string }>> {
+  const mine = context.workshop.id;
+  await lockWorkshop(tx, mine);
+  const [row] = await tx
+    .select()
+    .from(packings)
+    .where(and(eq(packings.workshopId, mine), eq(packings.id, packingId)))
+    .for("no key update");
+  if (!row || row.deleted) return reject("These packs are not here any more.");
+  if (row.gone > 0) return reject(`${row.gone} of them went out. Count them back first.`);
+  await tx
+    .update(packings)
+    .set({ deleted: true })
+    .where(and(eq(packings.workshopId, mine), eq(packings.id, packingId)));
+  for (const batchId of new Set((await piecesIn(tx, mine, [packingId])).map((one) => one.batchId))) {
+    const packed = resolveCorrections(await readBatchEvents(tx, mine, batchId)).flatMap(({ event, supersededBy }) =>
+      !supersededBy && event.kind === "packed" && event.payload.packing === packingId ? [event] : [],
+    );
+    for (const { id } of packed) {
+      const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "withdrawn", { why: "unpacked", whole: true }, { corrects: id });
+      const [answer] = await appendIn(batchStore, tx, mine, batchId, [{ sent, now: context.now, own: true }]);
+      if (answer && !answer.ok) return reject(answer.message);
+    }
+  }
+  return ok({ id: packingId });
+}

@@ -1,0 +1,24 @@
+import { eq, sql } from "drizzle-orm";
+import { databaseWithoutTenant, type Transaction, tenantDatabase } from "@/data/client";
+import { workshops } from "@/data/tables/workshop";
+
+export type Workshop = typeof workshops.$inferSelect;
+
+/** One workshop; null where there is none such. */
+export async function readWorkshop(id: string): Promise<Workshop | null> {
+  const [workshop] = await tenantDatabase(id).select().from(workshops).where(eq(workshops.id, id));
+  return workshop ?? null;
+}
+
+/**
+ * Holds a workshop until the transaction ends: what numbers things, or takes from what is shared, goes one at a time. Rows that point at the workshop
+ * are written meanwhile: a stronger lock would deadlock with entries, which hold their batch.
+ */
+export const lockWorkshop = async (tx: Transaction, id: string): Promise<void> =>
+  void (await tx.select({ id: workshops.id }).from(workshops).where(eq(workshops.id, id)).for("no key update"));
+
+/** The workshop whose calendar has this secret address. */
+export async function workshopOfCalendar(secret: string): Promise<Workshop | null> {
+  const { rows } = await databaseWithoutTenant().execute<{ id: string | null }>(sql`select workshop_of_calendar(${secret}) as id`);
+  return rows[0]?.id ? readWorkshop(rows[0].id) : null;
+}

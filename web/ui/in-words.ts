@@ -1,4 +1,0 @@
-import { writeDuration } from "@hearth/core";
-
-/** A time ahead, no finer than one acts on it: "12 min", "40 s". */
-export const inWords = (seconds: number): string => writeDuration(seconds < 90 ? Math.round(seconds) : Math.round(seconds / 60) * 60);

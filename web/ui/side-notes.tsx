@@ -1,0 +1,110 @@
+"use client";
+
+import { type ReactNode, useEffect, useState } from "react";
+import { notice } from "./variants";
+
+/** A caution where the step is. Magenta and a triangle always mean safety. */
+export function Caution({ children, title = "Take care" }: { children: ReactNode; title?: string }) {
+  return (
+    <section className={notice({ tone: "safety", size: "small" })} data-open="">
+      <h2 className="text-[17px] text-safety">⚠ {title}</h2>
+      <div className="mt-1">{children}</div>
+    </section>
+  );
+}
+
+const FOLDED = "hearth.folded";
+const foldedOf = (): string[] => {
+  try {
+    return JSON.parse(localStorage.getItem(FOLDED) ?? "[]") as string[];
+  } catch {
+    return [];
+  }
+};
+
+/** A reason or a remark beside what it concerns. Once read it can be folded away, on this device; where all are, the work gets the width. */
+export function Aside({ title, children }: { title: string; children: ReactNode }) {
+  const [folded, setFolded] = useState(false);
+  useEffect(() => setFolded(foldedOf().includes(title)), [title]);
+  const fold = (to: boolean) => {
+    setFolded(to);
+    try {
+      const rest = foldedOf().filter((one) => one !== title);
+      localStorage.setItem(FOLDED, JSON.stringify(to ? [...rest, title] : rest));
+    } catch {
+      // A device that keeps nothing folds it for this page only.
+    }
+  };
+  return (
+    <section className="text-[15px] text-soft" {...(folded ? {} : { "data-open": "" })}>
+      <h2 className="flex items-start justify-between gap-2 text-[17px] text-ink">
+        <button type="button" className="min-h-[24px] text-left" aria-expanded={!folded} onClick={() => fold(!folded)}>
+          {title}
+          <span aria-hidden="true" className="unprinted ml-2 text-soft">
+            {folded ? "+" : "–"}
+          </span>
+        </button>
+      </h2>
+      {folded ? null : <div className="mt-1">{children}</div>}
+    </section>
+  );
+}
+
+/** Something to look at again before going on: over a limit, between the marks of the scale. */
+export function Warn({ children }: { children: ReactNode }) {
+  return (
+    <p className={notice({ size: "small", className: "font-medium" })} data-open="">
+      ▲ {children}
+    </p>
+  );
+}
+
+/** An empty screen that teaches: what goes here, why it helps, and the way to begin. */
+export function Empty({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
+  return (
+    <section className="sheet max-w-[640px]">
+      <h2>{title}</h2>
+      <div className="mt-2 text-soft">{children}</div>
+      {action ? <div className="mt-4">{action}</div> : null}
+    </section>
+  );
+}
+
+/** A screen: its heading, its work, and the margin beside it. */
+export function PageLayout({
+  title,
+  lead,
+  side,
+  actions,
+  gloved = false,
+  children,
+}: {
+  title: ReactNode;
+  lead?: ReactNode;
+  side?: ReactNode;
+  actions?: ReactNode;
+  /** Worked with gloves on: everything that can be pressed or typed in is at least 56 px high. */
+  gloved?: boolean;
+  children: ReactNode;
+}) {
+  return (
+    <main
+      id="work"
+      className={`${gloved ? "gloved " : ""}screen mx-auto grid max-w-[1760px] grid-cols-1 gap-x-8 gap-y-6 px-4 py-5 sm:px-8 lg:grid-cols-[minmax(0,1fr)_264px]`}
+    >
+      <div className="min-w-0">
+        <div className="mb-4 flex flex-wrap items-end justify-between gap-3">
+          <div>
+            <h1>{title}</h1>
+            {lead ? <div className="mt-1 text-soft">{lead}</div> : null}
+          </div>
+          {actions ? <div className="unprinted flex flex-wrap gap-3">{actions}</div> : null}
+        </div>
+        {children}
+      </div>
+      <aside aria-label="Beside the work" className="flex flex-col gap-5 lg:border-l-2 lg:border-line lg:pl-6">
+        {side}
+      </aside>
+    </main>
+  );
+}

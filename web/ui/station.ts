@@ -1,6 +1,0 @@
-/** A station in the order of work: where it stands, what it is called, the key that goes there. What waits there is counted by its path. */
-export interface Station {
-  path: string;
-  name: string;
-  key: string;
-}
