@@ -169,12 +169,14 @@ test("a batch is rehearsed at sixty times the speed, is said to be a rehearsal w
   await page.getByRole("button", { name: /^Rehearse it first/ }).click();
   await expect(page.getByRole("heading", { name: /^Rehearsal \d+: Rain on slate/ })).toBeVisible();
   await expect(page.getByRole("note")).toContainText("nothing of it counts");
-  const record = async (label: string, text: string, button: string) => {
+  // Each step waits for its heading: what is typed while the step before is still shown would be typed into that one.
+  const record = async (step: string, label: string, text: string, button: string) => {
+    await expect(page.getByRole("heading", { name: step })).toBeVisible();
     await page.getByLabel(label).fill(text);
     await page.getByRole("button", { name: button }).click();
   };
-  await record("Scale shows", "130", "Record the weight");
-  await record("Scale shows", "10.4", "Record the weight");
+  await record("Weigh container soy", "Scale shows", "130", "Record the weight");
+  await record("Weigh rain on slate", "Scale shows", "10.4", "Record the weight");
   const panel = page.getByRole("region", { name: "Instruments" });
   const shown = async () => Number(/(\d+(\.\d)?) °C ?(✓|…)/.exec((await panel.textContent()) ?? "")?.[1] ?? Number.NaN);
   // The page's clock stands still but for these steps, so that a slow machine heats and cools the pot no further while it looks.
@@ -190,8 +192,8 @@ test("a batch is rehearsed at sixty times the speed, is said to be a rehearsal w
   };
   // The heat is on by itself while the pot is to be heated.
   await until((celsius) => celsius > 60);
-  await record("Thermometer shows", "85", "Record the heat reading");
-  await record("Thermometer shows", "85", "Record the add reading");
+  await record("Heat the wax", "Thermometer shows", "85", "Record the heat reading");
+  await record("Add the fragrance", "Thermometer shows", "85", "Record the add reading");
   await page.getByRole("button", { name: "Start stirring" }).click();
   await page.getByRole("button", { name: "Stop and use this time" }).click();
   await page
