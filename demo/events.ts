@@ -20,10 +20,10 @@ export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEve
     "a wax",
   ).family;
   /** The wick whose span holds the body's diameter. */
-  const wickFor = (body: { innerTopUm: number; innerBottomUm: number; wicks?: number | undefined }): ChosenProduct["chosenWicks"] => {
-    const at = Math.min(body.innerTopUm, body.innerBottomUm);
+  const wickFor = (container: { innerTopUm: number; innerBottomUm: number; wicks?: number | undefined }): ChosenProduct["chosenWicks"] => {
+    const at = Math.min(container.innerTopUm, container.innerBottomUm);
     const wick = WICKS.find((one) => one.fromUm <= at && at <= one.toUm && (!("families" in one) || !one.families || one.families.includes(family)));
-    return wick ? wicksOf(wick, body.wicks ?? 1) : null;
+    return wick ? wicksOf(wick, container.wicks ?? 1) : null;
   };
   const products = [
     ...demo.vessels.map(([n, count]): ChosenProduct => {
@@ -31,14 +31,14 @@ export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEve
         VESSELS.find((one) => one.id === demoId(4, n)),
         "a vessel",
       );
-      return { ...vessel, body: "vessel", count, chosenWicks: wickFor(vessel as never) };
+      return { ...vessel, container: "vessel", count, chosenWicks: wickFor(vessel as never) };
     }),
-    ...(demo.moulds ?? []).map(([n, count]): ChosenProduct => {
-      const mould = need(
+    ...(demo.molds ?? []).map(([n, count]): ChosenProduct => {
+      const mold = need(
         MOULDS.find((one) => one.id === demoId(0x24, n)),
-        "a mould",
+        "a mold",
       );
-      return { ...mould, body: "mould", statedFillMg: mould.fillMg, workingFillMg: mould.fillMg, soldByWeight: false, count, chosenWicks: wickFor(mould) };
+      return { ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false, count, chosenWicks: wickFor(mold) };
     }),
   ];
   const formula = { name: version.formula.name, number: version.number, spec: version.spec };
@@ -125,7 +125,7 @@ const BUYERS = ["Fernlow market", "the door", "Quillfen fair"];
 function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
   const { pouredAt, lookedAt, closedAt, startedBefore, number } = demo;
   if (!pouredAt || !lookedAt) return;
-  add(lookedAt + 600, { kind: "located", payload: { shelf: SHELVES[number % 3] ?? "", sun: false, draught: false } }, { who: 2 });
+  add(lookedAt + 600, { kind: "located", payload: { shelf: SHELVES[number % 3] ?? "", sun: false, draft: false } }, { who: 2 });
   for (const [days, score] of [
     [1, 2],
     [4, 4],
@@ -135,9 +135,9 @@ function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
     if (at > lookedAt && at < startedBefore)
       add(at, { kind: "smelled", payload: { score: Math.min(10, score + (number % 3)), room: "small room" } }, { who: 1 + (number % 2) });
   }
-  const rough = (demo.flaws ?? []).find((one) => one.defect === "rough_top" && plan.products.some((product) => product.bodyId === demoId(4, one.vessel)));
+  const rough = (demo.flaws ?? []).find((one) => one.defect === "rough_top" && plan.products.some((product) => product.containerId === demoId(4, one.vessel)));
   if (rough && lookedAt + 5 * DAY < startedBefore) {
-    const product = plan.products.find((one) => one.bodyId === demoId(4, rough.vessel))?.key ?? "";
+    const product = plan.products.find((one) => one.containerId === demoId(4, rough.vessel))?.key ?? "";
     const jars = Math.ceil(rough.jars / 2);
     const repair = add(lookedAt + 1_200, { kind: "repaired", payload: { product, defect: rough.defect, jars, how: "heat gun", mg: null } }, { who: 2 });
     add(lookedAt + 4 * DAY, { kind: "repairChecked", payload: { repair, held: Math.max(0, jars - (number % 3 === 0 ? 1 : 0)) } }, { who: 2 });
@@ -186,7 +186,7 @@ function looksOf(demo: DemoBatch, plan: BatchPlan) {
   const extents = { slight: "patch", clear: "third", severe: "most" } as const;
   const out: { at: number; product: string; jars: number; flaws: SeenFlaw[] }[] = [];
   for (const one of plan.products) {
-    const mine = (demo.flaws ?? []).filter((flaw) => demoId(4, flaw.vessel) === one.bodyId);
+    const mine = (demo.flaws ?? []).filter((flaw) => demoId(4, flaw.vessel) === one.containerId);
     let left = one.count;
     // The same jars show one flaw, and some of them the other too.
     while (left > 0) {

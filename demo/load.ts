@@ -7,19 +7,19 @@ import { writeStockUses } from "../web/data/stock-uses";
 import { batchEvents, batches } from "../web/data/tables/batch";
 import { colors } from "../web/data/tables/color";
 import { formulas, formulaVersions } from "../web/data/tables/formula";
-import { orderEvents, packings } from "../web/data/tables/goods";
 import { labelling } from "../web/data/tables/label";
 import { notes } from "../web/data/tables/note";
 import { dayPlans, demandLines, planningSettingRows } from "../web/data/tables/plan";
 import { products } from "../web/data/tables/product";
-import { additives, dyes, fragrances, instruments, moulds, packs, vessels, waxes, wicks } from "../web/data/tables/shelf";
+import { orderEvents, packRuns } from "../web/data/tables/sales";
+import { additives, dyes, fragrances, instruments, molds, packs, vessels, waxes, wicks } from "../web/data/tables/shelf";
 import { lots, stockCounts } from "../web/data/tables/stock";
 import { trialEvents, trials } from "../web/data/tables/trial";
 import { people, workshops } from "../web/data/tables/workshop";
 import { trialEventRow, trialRow, writeBurns } from "../web/data/trial-rows";
 import { eventsOfDemo } from "./events";
-import { putGoods } from "./goods";
 import { type Past, pastBatches } from "./past";
+import { putFinishedGoods } from "./sales";
 import { demoTrials } from "./trials";
 import {
   ADDITIVES,
@@ -66,14 +66,14 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
         .where(or(eq(colors.deleted, true), gt(colors.at, loadedAt))),
     )) ||
     (await some(db.select({ n: count() }).from(orderEvents).where(gt(orderEvents.arrivedAt, loadedAt)))) ||
-    (await some(db.select({ n: count() }).from(packings).where(gt(packings.at, loadedAt)))) ||
+    (await some(db.select({ n: count() }).from(packRuns).where(gt(packRuns.at, loadedAt)))) ||
     (await some(db.select({ n: count() }).from(labelling).where(gt(labelling.version, 1)))) ||
     (await some(db.select({ n: count() }).from(planningSettingRows))) ||
     (await some(db.select({ n: count() }).from(dayPlans))) ||
     (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||
     (
       await Promise.all(
-        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, moulds, packs, products, lots, demandLines] as const).map(async (table, index) => {
+        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, molds, packs, products, lots, demandLines] as const).map(async (table, index) => {
           const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOULDS, PACKS, PRODUCTS, undefined, WANTED][index]?.length;
           const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
           const own = await db.select({ n: count() }).from(table).where(sql`${table.id}::text not like '0190c0de-%'`);
@@ -161,7 +161,7 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
     await tx.insert(dyes).values(DYES.map((one) => ({ ...one, workshopId })));
     await tx.insert(additives).values(ADDITIVES.map((one) => ({ ...one, workshopId })));
     await tx.insert(wicks).values(WICKS.map((one) => ({ ...one, workshopId })));
-    await tx.insert(moulds).values(MOULDS.map((one) => ({ ...one, workshopId })));
+    await tx.insert(molds).values(MOULDS.map((one) => ({ ...one, workshopId })));
     await tx.insert(packs).values(PACKS.map((one) => ({ ...one, workshopId })));
     await tx.insert(instruments).values(INSTRUMENTS.map((one) => ({ ...one, workshopId })));
     const before = (days: number) => new Date(now.getTime() - days * 86_400_000).toISOString();
@@ -192,7 +192,7 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
       await writeBurns(tx, workshopId, id, plan, state, null);
     }
   });
-  if (!many) await putGoods(db, workshopId, now, Boolean(past));
+  if (!many) await putFinishedGoods(db, workshopId, now, Boolean(past));
 }
 
 /**

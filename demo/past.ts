@@ -17,7 +17,7 @@ function row(seed: number): () => number {
 interface Kind {
   version: number;
   /** What is usually made of it: vessels and molds by number. */
-  made: { vessels: [number, number][]; moulds?: [number, number][] }[];
+  made: { vessels: [number, number][]; molds?: [number, number][] }[];
   heat: number;
   add: number;
   pour: number;
@@ -52,8 +52,8 @@ const KINDS: Kind[] = [
   { version: 3, made: [{ vessels: [[2, 12]] }, { vessels: [[2, 18]] }], heat: 85.1, add: 84.7, pour: 74.5, hotAfter: 31, coolsFor: 12, weight: 4 },
   { version: 4, made: [{ vessels: [[1, 6]] }, { vessels: [[3, 36]] }], heat: 70.6, add: 60.4, pour: 59.8, hotAfter: 26, coolsFor: 9, weight: 3 },
   { version: 5, made: [{ vessels: [[6, 3]] }, { vessels: [[6, 4]] }], heat: 85.2, add: 84.5, pour: 61.2, hotAfter: 38, coolsFor: 44, weight: 2 },
-  { version: 6, made: [{ vessels: [], moulds: [[1, 3]] }], heat: 80.4, add: 79.3, pour: 79, hotAfter: 40, coolsFor: 8, weight: 1 },
-  { version: 7, made: [{ vessels: [], moulds: [[2, 24]] }], heat: 85, add: 84.4, pour: 62, hotAfter: 35, coolsFor: 38, weight: 2 },
+  { version: 6, made: [{ vessels: [], molds: [[1, 3]] }], heat: 80.4, add: 79.3, pour: 79, hotAfter: 40, coolsFor: 8, weight: 1 },
+  { version: 7, made: [{ vessels: [], molds: [[2, 24]] }], heat: 85, add: 84.4, pour: 62, hotAfter: 35, coolsFor: 38, weight: 2 },
 ];
 
 /** What a batch looks like that went as meant, or not. */
@@ -120,14 +120,14 @@ export function pastBatches({ many = MANY, days = FIRST_DAY, times = 1 }: Past =
     const course = choose(next, COURSES);
     const usual = kind.made[Math.floor(next() * kind.made.length)] as Kind["made"][number];
     const more = (list: [number, number][]): [number, number][] => list.map(([n, count]) => [n, Math.round(count * times)]);
-    const made = { vessels: more(usual.vessels), ...(usual.moulds ? { moulds: more(usual.moulds) } : {}) };
+    const made = { vessels: more(usual.vessels), ...(usual.molds ? { molds: more(usual.molds) } : {}) };
     const hot = kind.hotAfter * 60 + Math.round(between(-200, 300, 0));
     const addAt = hot + 180;
     const pourAt = addAt + kind.coolsFor * 60 * (course === "hot" ? 0.7 : 1) + Math.round(between(-60, 200, 0));
     const pour = kind.pour + (course === "hot" ? between(5, 10) : course === "cold" ? between(-4, -1) : between(-1.5, 1.5));
     const scorched = course === "scorched";
     const startedBefore = Math.round((day - between(-0.1, 0.1, 3)) * DAY);
-    const jars = [...made.vessels, ...(made.moulds ?? [])].reduce((sum, [, count]) => sum + count, 0);
+    const jars = [...made.vessels, ...(made.molds ?? [])].reduce((sum, [, count]) => sum + count, 0);
     const first = made.vessels[0]?.[0];
     const flaw = (defect: string, place: "top" | "side" | "bottom" | "wick", severity: "slight" | "clear" | "severe", share: number) =>
       first === undefined ? [] : [{ defect, place, severity, vessel: first, jars: Math.max(1, Math.min(made.vessels[0]?.[1] ?? 1, Math.round(jars * share))) }];
@@ -147,7 +147,7 @@ export function pastBatches({ many = MANY, days = FIRST_DAY, times = 1 }: Past =
       number: 0,
       version: demoId(7, kind.version),
       vessels: made.vessels,
-      ...(made.moulds ? { moulds: made.moulds } : {}),
+      ...(made.molds ? { molds: made.molds } : {}),
       sparePpm: course === "short" ? 0 : 50_000,
       startedBefore,
       weighedAt: 240 + Math.round(next() * 200),

@@ -81,7 +81,7 @@ describe("what is wanted", () => {
   it("does not count twice on what a batch that is on has still to take", async () => {
     // The stored batch is started and nothing of it is weighed: ten cups and what fills them are promised to it.
     const shop = { id: workshopId, timeZone: "UTC" };
-    const cup = { id: v7(), name: "Cup of rain", formulaId: stored.formula, body: "vessel" as const, bodyId: stored.vessel, wickId: null };
+    const cup = { id: v7(), name: "Cup of rain", formulaId: stored.formula, container: "vessel" as const, containerId: stored.vessel, wickId: null };
     await test.db.insert(products).values({ ...cup, workshopId });
     value(await saveDemand(here(), { id: v7(), productId: cup.id, count: 4, wantedOn: null, note: "" }));
     const supplies = async () => {

@@ -37,7 +37,7 @@ beforeAll(async () => {
 }, 120_000);
 afterAll(() => test.pool.end());
 
-const IDS = { a: v7(), b: v7(), formula: v7(), body: v7(), wick: v7(), product: v7(), material: v7() };
+const IDS = { a: v7(), b: v7(), formula: v7(), container: v7(), wick: v7(), product: v7(), material: v7() };
 
 /** A value that a field can hold, other than what a form begins with. */
 function sampleOf({ type, key }: ShelfField): unknown {
@@ -80,8 +80,8 @@ function sampleOf({ type, key }: ShelfField): unknown {
     case "ref":
       return type.to === "formula"
         ? IDS.formula
-        : type.to === "body"
-          ? IDS.body
+        : type.to === "container"
+          ? IDS.container
           : type.to === "wick"
             ? IDS.wick
             : type.to === "product"
@@ -115,7 +115,7 @@ const CONTEXT = {
   currency: "USD",
   names: {
     formula: [{ id: IDS.formula, name: "Rain" }],
-    body: [{ id: IDS.body, name: "tumbler" }],
+    container: [{ id: IDS.container, name: "tumbler" }],
     wick: [{ id: IDS.wick, name: "braid 6" }],
     product: [{ id: IDS.product, name: "Rain, tumbler" }],
     material: [{ id: IDS.material, name: "plain soy", counted: false }],
@@ -174,7 +174,7 @@ describe("what is exported and read in again", () => {
       additive: "additives",
       wick: "wicks",
       vessel: "vessels",
-      mould: "moulds",
+      mold: "molds",
       instrument: "instruments",
     } as const;
     const samples = Object.entries(parts).flatMap(([kind, part]) =>
@@ -249,24 +249,24 @@ describe("merging", () => {
       "lot.material_id": "moved by a merge",
       "stock_count.material_id": "moved by a merge",
       "supplier_sheet.material_id": "moved by a merge",
-      "product.body_id": "moved by a merge",
+      "product.container_id": "moved by a merge",
       "product.wick_id": "moved by a merge",
       "note.of_id": "moved by a merge",
       "stock_use.material_id": "booked anew by a merge",
       "stock_use.named_id": "as the entry says it",
       "item_alias.gone_id": "the merge itself",
       "item_alias.kept_id": "the merge itself",
-      "burn_outcome.body_id": "frozen with the trial",
+      "burn_outcome.container_id": "frozen with the trial",
       "burn_outcome.wick_id": "frozen with the trial",
       "burn_outcome.batch_id": "a batch",
       "burn_outcome.product_id": "a product",
       "outcome.person_id": "a person, as the pour says it",
       "outcome.instrument_id": "an instrument, as the reading says it",
       "packed_piece.product_id": "a product",
-      "packing.sellable_id": "a product or a set",
+      "pack_run.sellable_id": "a product or a set",
       "sale_line.sellable_id": "a product or a set",
       "sale_goods.sellable_id": "a product or a set",
-      "sale_goods.packing_id": "a pack run",
+      "sale_goods.pack_run_id": "a pack run",
       "demand_line.order_id": "an order",
       "device.person_id": "who works on it now",
       "audit_log.person_id": "who did it, also of somebody who is gone",

@@ -22,24 +22,24 @@ describe("the demo's burn trials", () => {
 
   it("are one that is closed, with a wick that passed and one that is too small, noses of two people, and a look that nobody made", () => {
     const verdicts = variantVerdicts(first.plan, first.state);
-    expect(verdicts.map((one) => [one.words, one.safe, one.pool, first.state.decided[one.option]?.verdict])).toEqual([
+    expect(verdicts.map((one) => [one.words, one.safe, one.pool, first.state.decided[one.variant]?.verdict])).toEqual([
       ["flat-braid cotton 4", true, "small", "failed"],
       ["flat-braid cotton 6", true, "right", "passed"],
     ]);
     expect(first.state.closed).not.toBeNull();
-    expect(new Set(first.state.ratings.map((one) => one.nose)).size).toBe(2);
+    expect(new Set(first.state.ratings.map((one) => one.scorer)).size).toBe(2);
     expect(nextTrial(first.plan, first.state)).toBeNull();
-    const missed = first.plan.testers.flatMap(({ key }) =>
-      (first.state.testers[key]?.sessions ?? []).flatMap((one, at) =>
-        dueChecks(sessionOf(first.plan.protocol, at)?.looks ?? [], one, NOW.toISOString()).filter((look) => look.state === "missed"),
+    const missed = first.plan.testCandles.flatMap(({ key }) =>
+      (first.state.testCandles[key]?.sessions ?? []).flatMap((one, at) =>
+        dueChecks(sessionOf(first.plan.protocol, at)?.checks ?? [], one, NOW.toISOString()).filter((look) => look.state === "missed"),
       ),
     );
     expect(missed).toHaveLength(1);
   });
 
   it("and one that burns now, its next look within minutes, with one wick put out for safety", () => {
-    const states = second.plan.testers.map(({ key }) =>
-      testCandleNow(second.plan.protocol, second.state.testers[key] ?? { sessions: [], stopped: null }, NOW.toISOString()),
+    const states = second.plan.testCandles.map(({ key }) =>
+      testCandleNow(second.plan.protocol, second.state.testCandles[key] ?? { sessions: [], stopped: null }, NOW.toISOString()),
     );
     expect(states.map((one) => one.state)).toEqual(["burning", "burning", "burning", "burning", "stopped", "stopped"]);
     const next = Date.parse(states[0]?.next?.at ?? "") - NOW.getTime();

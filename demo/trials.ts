@@ -36,7 +36,7 @@ interface DemoTrial {
   begunDaysBefore: number;
   /** Hours before now at which each session was lit. */
   lit: readonly number[];
-  options: readonly Burns[];
+  variants: readonly Burns[];
 }
 
 const TRIALS: readonly DemoTrial[] = [
@@ -54,7 +54,7 @@ const TRIALS: readonly DemoTrial[] = [
     dyed: false,
     begunDaysBefore: 34,
     lit: [32 * 24, 31 * 24, 30 * 24],
-    options: [
+    variants: [
       { wick: 1, endsMm: 55, hours: 1.6, deepMm: 7, flame: "small", wallC: 38, gramsPerHour: 2.9 },
       { wick: 2, endsMm: 79, hours: 1.1, deepMm: 9, flame: "steady", wallC: 46, gramsPerHour: 4.1 },
     ],
@@ -73,7 +73,7 @@ const TRIALS: readonly DemoTrial[] = [
     dyed: false,
     begunDaysBefore: 4,
     lit: [3 * 24, 2 * 24, 1.87],
-    options: [
+    variants: [
       { wick: 2, endsMm: 78, hours: 1.2, deepMm: 9, flame: "steady", wallC: 45, gramsPerHour: 4, mushroomFrom: 2 },
       { wick: 4, endsMm: 72, hours: 1.5, deepMm: 8, flame: "steady", wallC: 43, gramsPerHour: 3.6 },
       { wick: 3, endsMm: 80, hours: 0.7, deepMm: 14, flame: "large", wallC: 64, gramsPerHour: 5.4, sootFrom: 2 },
@@ -93,19 +93,19 @@ function testCandlesOf(demo: DemoTrial): TestCandle[] {
     PRODUCTS.find((one) => one.id === demoId(0x26, demo.product)),
     "a product",
   );
-  return demo.options.flatMap((option, at) => {
+  return demo.variants.flatMap((variant, at) => {
     const wick = need(
-      WICKS.find((one) => one.id === demoId(0x22, option.wick)),
+      WICKS.find((one) => one.id === demoId(0x22, variant.wick)),
       "a wick",
     );
     return [1, 2].map(
       (n): TestCandle => ({
         key: `${LETTERS[at]}${n}`,
-        option: LETTERS[at] as string,
+        variant: LETTERS[at] as string,
         code: CODES[(at * 2 + n * 3) % CODES.length] as string,
         fill: "full",
-        body: "vessel",
-        bodyId: vessel.id,
+        container: "vessel",
+        containerId: vessel.id,
         vessel: vessel.name,
         innerTopUm: vessel.innerTopUm,
         innerBottomUm: vessel.innerBottomUm,
@@ -128,8 +128,8 @@ function testCandlesOf(demo: DemoTrial): TestCandle[] {
 
 /** The entries of one demo trial, hung on `now`. */
 function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
-  const testers = testCandlesOf(demo);
-  const plan: TrialPlan = { format: 1, name: demo.name, varies: demo.varies, protocol: protocol.parse(PROTOCOLS[0]), testers };
+  const testCandles = testCandlesOf(demo);
+  const plan: TrialPlan = { format: 2, name: demo.name, varies: demo.varies, protocol: protocol.parse(PROTOCOLS[0]), testCandles };
   const events: TrialEvent[] = [];
   const add = (ms: number, body: TrialBody, who = 1) => {
     if (ms > now.getTime()) return;
@@ -150,19 +150,19 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
   const stopped = new Set<string>();
   for (const [session, hoursBefore] of demo.lit.entries()) {
     const asked = plan.protocol.sessions[session] ?? need(plan.protocol.sessions.at(-1), "a session");
-    for (const [place, one] of testers.entries()) {
+    for (const [place, one] of testCandles.entries()) {
       if (stopped.has(one.key)) continue;
-      const burns = need(demo.options[LETTERS.indexOf(one.option)], "an option");
+      const burns = need(demo.variants[LETTERS.indexOf(one.variant)], "an option");
       // Two of a kind differ a little, as they do.
       const twin = one.key.endsWith("2") ? 0.97 : 1;
       const lit = now.getTime() - hoursBefore * HOUR + place * 90_000;
       const before = 412_000 + place * 700 - (gone.get(one.key) ?? 0);
-      add(lit, { kind: "lit", payload: { tester: one.key, trimUm: 5_000, air: session === 1 ? ["window open"] : [], early: "" } });
-      add(lit, { kind: "weighed", payload: { tester: one.key, session: session + 1, when: "before", mg: before } });
+      add(lit, { kind: "lit", payload: { testCandle: one.key, trimUm: 5_000, air: session === 1 ? ["window open"] : [], early: "" } });
+      add(lit, { kind: "weighed", payload: { testCandle: one.key, session: session + 1, when: "before", mg: before } });
       let end = lit + (asked.minutes + 4) * 60_000;
-      for (const [at, minute] of asked.looks.entries()) {
+      for (const [at, minute] of asked.checks.entries()) {
         const grown = 1 - Math.exp(-((minute / 60) * (1 + session * 0.08)) / burns.hours);
-        const last = at === asked.looks.length - 1;
+        const last = at === asked.checks.length - 1;
         const soot = burns.sootFrom !== undefined && session + 1 >= burns.sootFrom && last;
         const hot = burns.wallC > 60 && session > 0 && last;
         // One look of the first trial was missed, as looks are.
@@ -170,12 +170,12 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
         add(lit + (minute + (place % 3)) * 60_000, {
           kind: "checked",
           payload: {
-            tester: one.key,
+            testCandle: one.key,
             poolUm: Math.round(burns.endsMm * twin * grown) * 1_000,
             depthUm: Math.round(burns.deepMm * grown) * 1_000,
             flame: burns.flame === "large" && !last ? "steady" : burns.flame === "large" && session === 0 ? "steady" : burns.flame,
             mushroom: burns.mushroomFrom !== undefined && session + 1 >= burns.mushroomFrom ? "small" : "none",
-            soot: soot ? "grey" : "none",
+            soot: soot ? "gray" : "none",
             ...(soot ? { sootAt: "rim" as const } : {}),
             wall: Math.round((hot ? burns.wallC : Math.min(burns.wallC, 58)) * 100 * (0.9 + 0.1 * grown)),
             ...(last ? { onWall: burns.endsMm < 70 ? ("thick" as const) : ("none" as const) } : {}),
@@ -183,21 +183,22 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
         });
         if (soot) {
           end = lit + (minute + 2 + (place % 3)) * 60_000;
-          add(end, { kind: "extinguished", payload: { tester: one.key, why: "safety", sign: "soot on the rim, the flame large" } });
-          add(end + HOUR, { kind: "stopped", payload: { tester: one.key, why: "no more is needed" } });
+          add(end, { kind: "extinguished", payload: { testCandle: one.key, why: "safety", sign: "soot on the rim, the flame large" } });
+          add(end + HOUR, { kind: "stopped", payload: { testCandle: one.key, why: "no more is needed" } });
           stopped.add(one.key);
         }
       }
-      if (!stopped.has(one.key)) add(end, { kind: "extinguished", payload: { tester: one.key, why: "protocol", sign: "" } });
+      if (!stopped.has(one.key)) add(end, { kind: "extinguished", payload: { testCandle: one.key, why: "protocol", sign: "" } });
       // No two sessions burn quite alike.
       const burned = Math.round(burns.gramsPerHour * twin * ((end - lit) / HOUR) * (1 + ((session * 5 + place * 3) % 7) / 100 - 0.03) * 10) * 100;
       gone.set(one.key, (gone.get(one.key) ?? 0) + burned);
-      if (end < now.getTime()) add(end + 2 * HOUR, { kind: "weighed", payload: { tester: one.key, session: session + 1, when: "after", mg: before - burned } });
+      if (end < now.getTime())
+        add(end + 2 * HOUR, { kind: "weighed", payload: { testCandle: one.key, session: session + 1, when: "after", mg: before - burned } });
     }
   }
   if (demo.n === 1) {
     const day = now.getTime() - 28 * 86_400_000;
-    const scores: [tester: string, room: "bathroom" | "bedroom" | "living room", one: number, two: number][] = [
+    const scores: [testCandle: string, room: "bathroom" | "bedroom" | "living room", one: number, two: number][] = [
       ["A1", "bathroom", 6, 7],
       ["B1", "bathroom", 8, 9],
       ["A1", "bedroom", 4, 6],
@@ -205,13 +206,13 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
       ["A1", "living room", 3, 4],
       ["B1", "living room", 6, 7],
     ];
-    for (const [at, [tester, room, one, two]] of scores.entries()) {
-      add(day + at * HOUR, { kind: "throwScored", payload: { tester, throw: "hot", room, score: one, window: false } }, 1);
-      add(day + at * HOUR + 600_000, { kind: "throwScored", payload: { tester, throw: "hot", room, score: two, window: false } }, 2);
+    for (const [at, [testCandle, room, one, two]] of scores.entries()) {
+      add(day + at * HOUR, { kind: "throwScored", payload: { testCandle, throw: "hot", room, score: one, window: false } }, 1);
+      add(day + at * HOUR + 600_000, { kind: "throwScored", payload: { testCandle, throw: "hot", room, score: two, window: false } }, 2);
     }
     add(day + 10 * HOUR, { kind: "codesRevealed", payload: {} });
-    add(day + 11 * HOUR, { kind: "decided", payload: { option: "A", verdict: "failed", why: "tunnels" } });
-    add(day + 11 * HOUR, { kind: "decided", payload: { option: "B", verdict: "passed", why: "" } });
+    add(day + 11 * HOUR, { kind: "decided", payload: { variant: "A", verdict: "failed", why: "tunnels" } });
+    add(day + 11 * HOUR, { kind: "decided", payload: { variant: "B", verdict: "passed", why: "" } });
     add(day + 12 * HOUR, { kind: "closed", payload: {} });
   }
   return events.sort((a, b) => Date.parse(a.happenedAt) - Date.parse(b.happenedAt));

@@ -121,7 +121,7 @@ describe("a whole workshop", () => {
       /does not hold together/,
       () => gzipSync(exported.join("\n").replaceAll(/"batch_id":\s?"[^"]+"/g, `"batch_id":"${v7()}"`)),
     ],
-    ["with an amount that cannot be", /does not hold together/, () => gzipSync(exported.join("\n").replace(/("table":"packing".*?"packs":\s?)\d+/, "$1-4"))],
+    ["with an amount that cannot be", /does not hold together/, () => gzipSync(exported.join("\n").replace(/("table":"pack_run".*?"packs":\s?)\d+/, "$1-4"))],
   ])(
     "is not read from a file %s, says why, and leaves nothing behind",
     async (_, words, bytes) => {

@@ -29,7 +29,7 @@ export const WAXES = rows(2, shelf.waxes, (row) => ({
 export const FRAGRANCES = rows(3, shelf.fragrances, (row) => ({ ...bare(row), kind: row.kind as "fragrance" | "essential oil" }));
 export const VESSELS = rows(4, shelf.vessels, (row) => ({
   ...bare(row),
-  state: (row.state ?? "for sale") as "for sale" | "tester",
+  state: (row.state ?? "for sale") as "for sale" | "test jar",
   shape: (row.shape ?? "straight") as "straight" | "bowl",
   waterTo: "line" as const,
 }));
@@ -37,7 +37,7 @@ export const DYES = rows(0x20, shelf.dyes, (row) => ({ ...bare(row), kind: row.k
 export const ADDITIVES = rows(0x21, shelf.additives, bare);
 export const WICKS = rows(0x22, shelf.wicks, bare);
 
-export const MOULDS = rows(0x24, shelf.moulds, bare);
+export const MOULDS = rows(0x24, shelf.molds, bare);
 
 export const PACKS = rows(0x2c, shelf.packs, bare);
 
@@ -117,7 +117,7 @@ export interface DemoBatch {
   version: string;
   /** By number: how many of which vessel, and of which mold. */
   vessels: [number, number][];
-  moulds?: [number, number][];
+  molds?: [number, number][];
   sparePpm: number;
   /** Seconds before the demo's now at which it was started. */
   startedBefore: number;
@@ -149,7 +149,7 @@ export const BATCHES: DemoBatch[] = table.map(({ id, version, ...rest }) => ({
 }));
 
 /** What one pack of each product takes, by its place: a box or none, and parts by number and count. */
-const PACKING: Record<number, [box: number | null, parts: [number, number][]]> = {
+const PACKAGING: Record<number, [box: number | null, parts: [number, number][]]> = {
   1: [
     2,
     [
@@ -184,7 +184,7 @@ const PACKING: Record<number, [box: number | null, parts: [number, number][]]> =
     ],
   ],
 };
-export const packingOf = (of: (typeof PACKING)[number] | undefined) =>
+export const packagingOf = (of: (typeof PACKAGING)[number] | undefined) =>
   of ? { boxId: of[0] === null ? null : demoId(0x2c, of[0]), parts: of[1].map(([n, count]) => ({ id: demoId(0x2c, n), count })) } : null;
 
 /** What the workshop sells: a formula in a body with its wick, at a price in cents. */
@@ -192,36 +192,36 @@ export const PRODUCTS = (
   [
     ["Rain on slate, squat tumbler", 1, "vessel", 1, 2, 1, 1_650, 1, "tested", 2],
     ["Rain on slate, sample cup", 1, "vessel", 4, 1, 1, 350, 1, "tested", 2],
-    ["Rain on slate, melts by four", 6, "mould", 2, null, 1, 650, 4, "test due", 7],
+    ["Rain on slate, melts by four", 6, "mold", 2, null, 1, 650, 4, "test due", 7],
     ["Quince and smoke, narrow tin", 2, "vessel", 2, 1, 1, 1_150, 1, "tested", 3],
-    ["Quince and smoke, pillar", 5, "mould", 1, 4, 1, 1_900, 1, "failed", 6],
+    ["Quince and smoke, pillar", 5, "mold", 1, 4, 1, 1_900, 1, "failed", 6],
     ["Hay loft, squat tumbler", 3, "vessel", 1, 2, 1, 1_750, 1, "test due", null],
     ["Hay loft, tealights by six", 3, "vessel", 3, 5, 1, 780, 6, "tested", 4],
     ["Walled garden, wide bowl", 4, "vessel", 6, 3, 3, 3_400, 1, "test due", null],
   ] as const
-).map(([name, formula, body, bodyN, wick, wicks, price, pack, wickTest, tested], at) => {
+).map(([name, formula, container, containerN, wick, wicks, price, pack, wickTest, tested], at) => {
   const formulaId = demoId(6, formula);
-  const bodyId = demoId(body === "vessel" ? 4 : 0x24, bodyN);
+  const containerId = demoId(container === "vessel" ? 4 : 0x24, containerN);
   const wickId = wick === null ? null : demoId(0x22, wick);
   const spec = tested === null ? null : FORMULAS.flatMap((one) => one.versions).find((one) => one.id === demoId(7, tested))?.spec;
   return {
     id: demoId(0x26, at + 1),
     name,
     formulaId,
-    body,
-    bodyId,
+    container,
+    containerId,
     wickId,
     wicks,
     price,
     pack,
     packCost: null,
     soldBy: name.includes("tealight") ? ("weight" as const) : ("piece" as const),
-    packing: packingOf(PACKING[at + 1]),
-    labelBody: name.includes("tealight") ? ("tealight" as const) : null,
+    packaging: packagingOf(PACKAGING[at + 1]),
+    labelContainer: name.includes("tealight") ? ("tealight" as const) : null,
     handsSeconds: 240,
     heatSeconds: null,
     wickTest,
-    testedAs: spec && wickTest !== "test due" ? testedOf(spec, { bodyId, wickId, wicks }) : null,
+    testedAs: spec && wickTest !== "test due" ? testedOf(spec, { containerId, wickId, wicks }) : null,
   };
 });
 

@@ -232,7 +232,7 @@ test("what leaves as JSON holds to its published schema, and what leaves as CSV 
     const rows = parse(csv, { columns: true, bom: true }) as Record<string, string>[];
     expect(rows).toHaveLength((record as { events: unknown[] }).events.length);
   }
-  for (const kind of ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "instrument", "lot", "product"]) {
+  for (const kind of ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold", "instrument", "lot", "product"]) {
     const csv = await (await request.get(`/api/workshops/${workshop}/shelf/${kind}`)).text();
     const rows = parse(csv, { columns: true, bom: true }) as Record<string, string>[];
     expect(rows.length, kind).toBeGreaterThan(0);

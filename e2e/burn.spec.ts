@@ -46,7 +46,7 @@ async function begun(page: Page, workshop: string): Promise<string> {
   return path;
 }
 
-const card = (page: Page, key: string) => page.getByRole("listitem", { name: `Tester ${key}` });
+const card = (page: Page, key: string) => page.getByRole("listitem", { name: `Test candle ${key}` });
 async function light(page: Page, key: string, grams: string, why = ""): Promise<void> {
   await card(page, key)
     .getByRole("button", { name: `Light ${key}` })
@@ -88,7 +88,7 @@ test.describe("on a phone", () => {
     await page.getByRole("button", { name: "wick kind" }).click();
     await page.getByRole("button", { name: /^All \d/ }).click();
     const wicks = ["flat-braid cotton 6", "wooden 12", "flat-braid cotton 4"];
-    for (const box of await page.getByRole("region", { name: "Options" }).getByRole("checkbox").all()) await box.uncheck();
+    for (const box of await page.getByRole("region", { name: "Variants" }).getByRole("checkbox").all()) await box.uncheck();
     for (const wick of wicks) await page.getByRole("checkbox", { name: new RegExp(`^${wick}`) }).check();
     await page.getByRole("checkbox", { name: /Half-filled/ }).uncheck();
     await page.getByLabel("Looks of each session").fill("4");
@@ -139,7 +139,7 @@ test.describe("on a phone", () => {
     }
 
     await tab(page, "Verdict");
-    const option = (letter: string) => page.getByRole("listitem", { name: `Option ${letter}` });
+    const option = (letter: string) => page.getByRole("listitem", { name: `Variant ${letter}` });
     const of = (flame: string) => option(Object.keys(saw).find((one) => saw[one]?.flame === flame) as string);
     await expect(of("jumping")).toContainText("not safe");
     await expect(of("small")).toContainText("pool too small");
@@ -157,8 +157,8 @@ test.describe("on a phone", () => {
     await expect(of("jumping")).toContainText("✕ failed");
     await expect(page.getByText(/Test data is not a safety certificate/).first()).toBeVisible();
     await tab(page, "Pictures");
-    await expect(page.getByRole("img", { name: "Melt pool against time, 4 testers" })).toBeVisible();
-    // The jars that were burned are testers of their batch, and the table of the workshop's own wicks has what passed.
+    await expect(page.getByRole("img", { name: "Melt pool against time, 4 test candles" })).toBeVisible();
+    // The jars that were burned are test candles of their batch, and the table of the workshop's own wicks has what passed.
     await open(page, "/burn/wicks?state=passed");
     await expect(page.getByRole("row").filter({ hasText: "flat-braid cotton 6" }).first()).toContainText("passed");
     await open(page, `/products/${TUMBLER}`);
@@ -170,7 +170,7 @@ test.describe("on a phone", () => {
     await open(page, `/burn/new?product=${product}`);
     await page.getByRole("button", { name: "nothing, one test" }).click();
     await page.getByRole("checkbox", { name: /Half-filled/ }).check();
-    await page.getByLabel("Testers of each").fill("1");
+    await page.getByLabel("Test candles of each").fill("1");
     await page.getByLabel("Looks of each session").fill("4");
     const half = await begun(page, workshop);
     const burn = async (path: string) => {
@@ -199,7 +199,7 @@ test.describe("on a phone", () => {
     await open(page, address);
     await expect(page.getByLabel("Name of the trial")).toHaveValue(/^Full jars of/);
     await expect(page.getByRole("checkbox", { name: /Half-filled/ })).not.toBeChecked();
-    await page.getByLabel("Testers of each").fill("1");
+    await page.getByLabel("Test candles of each").fill("1");
     const full = await begun(page, workshop);
     expect(full).not.toBe(half);
     await burn(full);
@@ -235,7 +235,7 @@ test.describe("on a phone", () => {
     await expect(entry).toContainText("14:02");
     // A session of the first trial that nobody looked at stands in its verdict.
     await open(page, `/burn/${demoId(0x3f, 1)}?view=verdict`);
-    await page.getByRole("listitem", { name: "Option A" }).getByText("A2: 3 sessions").click();
+    await page.getByRole("listitem", { name: "Variant A" }).getByText("A2: 3 sessions").click();
     await expect(page.getByText("180 min: nobody looked").first()).toBeVisible();
   });
 
@@ -308,7 +308,10 @@ test("two noses smell the same jars under codes, and what they say is told once 
   await expect(said).toContainText("Each nose by its own level");
 });
 
-test("testers come off the rack too, and are out of what may be sold; a trial leaves as a file and comes into another workshop", async ({ page, workshop }) => {
+test("test candles come off the rack too, and are out of what may be sold; a trial leaves as a file and comes into another workshop", async ({
+  page,
+  workshop,
+}) => {
   await open(page, "/burn/new");
   await page.getByRole("button", { name: "take some off the rack" }).click();
   const counts = page.getByRole("region", { name: "On the rack" }).getByRole("combobox");
@@ -316,7 +319,7 @@ test("testers come off the rack too, and are out of what may be sold; a trial le
   await page.getByLabel("Name of the trial").fill("Two from the rack");
   await page.getByRole("button", { name: "Begin with 2 from the rack" }).click();
   await expect(page.getByRole("heading", { name: /Burn trial 3: Two from the rack/ })).toBeVisible();
-  await expect(page.getByRole("listitem", { name: /^Tester A/ })).toHaveCount(2);
+  await expect(page.getByRole("listitem", { name: /^Test candle A/ })).toHaveCount(2);
   await card(page, "A2").getByRole("button", { name: "Light A2" }).click();
   await page.getByRole("button", { name: "The glass is cracked" }).click();
   await expect(card(page, "A2")).toContainText("the glass is cracked");
@@ -327,7 +330,7 @@ test("testers come off the rack too, and are out of what may be sold; a trial le
   const file = readFileSync(await json.path(), "utf8");
   expect(JSON.parse(file)).toMatchObject({ format: "hearth-jar/burn-record", trial: { number: 1 } });
   const csv = await (await page.request.get(`/api/workshops/${workshop}/trials/${demoId(0x3f, 1)}/record?as=csv`)).text();
-  expect(csv.split("\r\n")[0]).toContain("tester,option,session,lit_at");
+  expect(csv.split("\r\n")[0]).toContain("test_candle,variant,session,lit_at");
   // A session that was burned on paper comes in with the same columns; what is here already is left out.
   const more = `${csv.split("\r\n")[0]}\r\n${csv.split("\r\n")[1]}\r\nA1,,4,2026-03-01T08:00:00Z,5,,,370,358,2026-03-01T12:00:00Z,protocol,,2026-03-01T11:00:00Z,,,62,,,steady,,none,none,,,,,,,,on paper\r\n`;
   await page.getByLabel(/A CSV with the columns/).setInputFiles({ name: "paper.csv", mimeType: "text/csv", buffer: Buffer.from(more) });
@@ -351,7 +354,7 @@ test("a trial is found by its name, and designed from a formula in a vessel with
   await expect(page.getByRole("combobox", { name: "Vessel" })).toBeVisible();
   await choose(page, "Vessel", "wide bowl");
   // A wide vessel takes several wicks, each for its share.
-  await expect(page.getByRole("region", { name: "Options" })).toContainText(/each for its share|Nothing on the shelf/);
+  await expect(page.getByRole("region", { name: "Variants" })).toContainText(/each for its share|Nothing on the shelf/);
   await page.getByLabel("Looks of each session").fill("4 2");
   await page.getByLabel("Looks of each session").blur();
   await expect(page.getByText(/Looks follow one another/)).toBeVisible();

@@ -14,9 +14,9 @@ async function workshop(page: Page, name: string): Promise<void> {
   );
   await takeFile(
     page,
-    "mould",
-    "moulds.csv",
-    "name,kind,cavities,fill_g,inner_rim_mm,inner_bottom_mm,inner_height_mm\npillar seventy,pillar mould,1,260,70,70,76\nsix tray,melt tray,6,12.5,30,26,20\n",
+    "mold",
+    "molds.csv",
+    "name,kind,cavities,fill_g,inner_rim_mm,inner_bottom_mm,inner_height_mm\npillar seventy,pillar mold,1,260,70,70,76\nsix tray,melt tray,6,12.5,30,26,20\n",
   );
   await takeFile(page, "wick", "wicks.csv", "name,kind,size,from_diameter_mm,to_diameter_mm\nflat-braid cotton 6,flat-braid cotton,6,66,80\n");
   await takeFile(page, "instrument", "tools.csv", "name,kind,scale_step_g,scale_capacity_g\nbench scale,scale,1,5000\nfine scale,scale,0.1,500\n");
@@ -91,7 +91,7 @@ async function start(page: Page, body: string, count: string): Promise<void> {
   await page.getByRole("button", { name: "Start the batch" }).click();
 }
 
-test("a pillar: moulded, pierced, poured again, unmoulded, to its closed record", ALONE, async ({ page }) => {
+test("a pillar: molded, pierced, poured again, unmolded, to its closed record", ALONE, async ({ page }) => {
   await workshop(page, "Pillar shed");
   await formula(page, "Fern pillar", "hard paraffin (paraffin)", "fern", "4", "pillar, glossy");
   await page.getByRole("link", { name: "Plan a batch from it" }).click();
@@ -109,7 +109,7 @@ test("a pillar: moulded, pierced, poured again, unmoulded, to its closed record"
   await heading(page, "Pour again, up to the first line");
   await pour(page, "Mark it poured again");
   await wait(page, /Wait until it pulls from the wall/, 2.1);
-  await done(page, "Take them out of the moulds", "Mark it unmoulded");
+  await done(page, "Take them out of the molds", "Mark it unmolded");
   await done(page, /Finish: trim base and wick/, "Mark it finished");
   await heading(page, /^Poured at/);
   await close(page, 2);
@@ -158,7 +158,7 @@ test("gel with what is laid in, and a tray of melts without a wick", ALONE, asyn
   await work(page, "soft soy", "moss", { heat: "85", add: "85", pour: "60" });
   await pour(page, "Mark it poured");
   await wait(page, /Wait until cold/, 2.1);
-  await done(page, "Take them out of the moulds", "Mark it unmoulded");
+  await done(page, "Take them out of the molds", "Mark it unmolded");
   await close(page, 12);
   // The tray is used again and there is no wick: nothing but wax and oil was asked for.
   await expect(page.getByText("flat-braid cotton 6")).toHaveCount(0);

@@ -30,7 +30,7 @@ const OPENED_WITH: Record<string, string> = {
   "/shelf/vessel/[id]/template": "vessel",
   "/shelf/[kind]/[id]": "shelf",
 };
-const KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "pack", "instrument"];
+const KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold", "pack", "instrument"];
 /** Papers and files of things, by their table; drawn of so many of each, spread over all. */
 const MAX_EXPORTED = 12;
 const EXPORTS: Record<string, string[]> = {

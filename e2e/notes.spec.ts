@@ -97,33 +97,33 @@ test("a photograph goes with a note: made small, without where it was taken, and
   expect(((await raw.json()) as { error: { message: string } }).error.message).toContain("where it was taken");
 });
 
-test("a colour is kept for its wax and scent, offered where it suits, and told where its dye stands", async ({ page }) => {
+test("a color is kept for its wax and scent, offered where it suits, and told where its dye stands", async ({ page }) => {
   await open(page, `/formulas/${demoId(6, 1)}`);
-  const colours = page.getByRole("region", { name: "Colours" });
+  const colors = page.getByRole("region", { name: "Colors" });
   await page.getByRole("button", { name: "+ a dye" }).click();
   await page.getByLabel(/^Dose/).last().fill("3");
   const dye = await page.getByRole("combobox", { name: /^Dye/ }).last().inputValue();
-  await colours.getByRole("button", { name: "Keep the colour" }).click();
-  await expect(colours.getByText("Give the colour a name.")).toBeVisible();
-  await colours.getByLabel("Keep this colour as").fill("Wet slate");
-  await colours.getByRole("button", { name: "Keep the colour" }).click();
-  await expect(colours.getByRole("listitem").filter({ hasText: "Wet slate" })).toContainText("tried in this wax with this scent");
+  await colors.getByRole("button", { name: "Keep the color" }).click();
+  await expect(colors.getByText("Give the color a name.")).toBeVisible();
+  await colors.getByLabel("Keep this color as").fill("Wet slate");
+  await colors.getByRole("button", { name: "Keep the color" }).click();
+  await expect(colors.getByRole("listitem").filter({ hasText: "Wet slate" })).toContainText("tried in this wax with this scent");
   // Another formula of the same wax and scent takes it in one press.
   await open(page, "/formulas/new");
   await choose(page, /^Wax$/, "container soy");
   await choose(page, /^Fragrance$/, "rain on slate");
-  await colours.getByRole("button", { name: "Use the colour Wet slate" }).click();
+  await colors.getByRole("button", { name: "Use the color Wet slate" }).click();
   await expect(page.getByRole("combobox", { name: /^Dye$/ })).toHaveValue(dye);
   await expect(page.getByLabel(/^Dose/)).toHaveValue("3");
   // For another scent it is no promise.
   await choose(page, /^Fragrance$/, "hay loft");
-  await expect(colours.getByText(/colours for other waxes or scents\.$/)).toBeVisible();
-  await expect(colours.getByRole("listitem").filter({ hasText: "Wet slate" })).toHaveCount(0);
+  await expect(colors.getByText(/colors for other waxes or scents\.$/)).toBeVisible();
+  await expect(colors.getByRole("listitem").filter({ hasText: "Wet slate" })).toHaveCount(0);
   await choose(page, /^Fragrance$/, "rain on slate");
-  await colours.getByRole("button", { name: "Take away the colour Wet slate" }).click();
-  await expect(colours.getByRole("listitem").filter({ hasText: "Wet slate" })).toHaveCount(0);
+  await colors.getByRole("button", { name: "Take away the color Wet slate" }).click();
+  await expect(colors.getByRole("listitem").filter({ hasText: "Wet slate" })).toHaveCount(0);
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(colours.getByRole("listitem").filter({ hasText: "Wet slate" })).toBeVisible();
+  await expect(colors.getByRole("listitem").filter({ hasText: "Wet slate" })).toBeVisible();
 });
 
 test("a word of the trade is explained where it stands, from the field by a key, and found by its name", async ({ page }) => {

@@ -202,8 +202,8 @@ test.describe("with pages kept", () => {
     await context.setOffline(false);
     await expect(page.getByText(/1 entry is kept/)).toBeHidden();
     const record = await context.request.get(`/api/workshops/${workshop}/trials/${demoId(0x3f, 2)}/record`);
-    const { events } = (await record.json()) as { events: { kind: string; payload: { tester?: string; flame?: string } }[] };
-    expect(events.filter((one) => one.kind === "checked" && one.payload.tester === "B2" && one.payload.flame === "small")).toHaveLength(1);
+    const { events } = (await record.json()) as { events: { kind: string; payload: { testCandle?: string; flame?: string } }[] };
+    expect(events.filter((one) => one.kind === "checked" && one.payload.testCandle === "B2" && one.payload.flame === "small")).toHaveLength(1);
   });
 
   test("bench, rack, inspect and the pots open without the server, take entries over a reload, and send them once it is back", async ({

@@ -5,7 +5,7 @@ test("a product is made, costs what its parts cost, and is planned by its name",
   await open(page, "/products/new");
   await page.getByLabel("Name", { exact: true }).fill("Slate for the shelf");
   await choose(page, "Formula", "Rain on slate, tumbler");
-  await choose(page, "Vessel or mould", "squat tumbler");
+  await choose(page, "Vessel or mold", "squat tumbler");
   // A wick that suits the diameter is proposed, and can be chosen otherwise.
   await expect(page.getByRole("combobox", { name: "Wick" })).not.toHaveValue("");
   await choose(page, "Wick", "flat-braid cotton 6");
@@ -46,7 +46,7 @@ test("a change of scent, or of load by more than a point, makes the wick test of
 test("a wick is added beside the form that needs it, and what is half typed is offered back", async ({ page }) => {
   await open(page, "/products/new");
   await page.getByLabel("Name", { exact: true }).fill("Half a thought");
-  await choose(page, "Vessel or mould", "wide bowl");
+  await choose(page, "Vessel or mold", "wide bowl");
   const wick = page.getByRole("combobox", { name: "Wick" });
   await wick.fill("braid nine");
   await page.getByRole("option", { name: /a new wick/ }).click();
@@ -67,6 +67,6 @@ test("a wick is added beside the form that needs it, and what is half typed is o
   await open(page, "/products/new");
   await page.getByRole("button", { name: "Take it up" }).click();
   await expect(page.getByLabel("Name", { exact: true })).toHaveValue("Half a thought");
-  await expect(page.getByRole("combobox", { name: "Vessel or mould" })).toHaveValue("wide bowl");
+  await expect(page.getByRole("combobox", { name: "Vessel or mold" })).toHaveValue("wide bowl");
   await expect(page.getByLabel("Remarks")).toHaveValue("left again");
 });

@@ -164,7 +164,7 @@ test("a set goes into its box, a sample of what is sold by weight is weighed, an
   await open(page, "/products/new");
   await page.getByLabel("Name", { exact: true }).fill("Cup by weight");
   await choose(page, "Formula", "Rain on slate, tumbler");
-  await choose(page, "Vessel or mould", "tealight cup");
+  await choose(page, "Vessel or mold", "tealight cup");
   await choose(page, "Wick", "flat-braid cotton 1, tabbed");
   await page.getByLabel("Sold by").selectOption({ label: "weight: never below the stated fill" });
   await page.getByRole("button", { name: "Save the product" }).click();
@@ -205,7 +205,7 @@ test("a sheet of labels is described by its measures, with the workshop's own wo
   await expect(page.getByText(/^88\.9 mm × /)).toBeVisible();
 
   await page.getByRole("button", { name: "Care card" }).click();
-  await expect(page.getByText(/From \d testers? of this product|No tester of this product/)).toBeVisible();
+  await expect(page.getByText(/From \d test candles? of this product|No test candle of this product/)).toBeVisible();
   await page.getByRole("button", { name: "Code", exact: true }).click();
   const [buyer] = await Promise.all([page.waitForEvent("popup"), page.getByRole("link", { name: "See the page" }).click()]);
   await expect(buyer.getByRole("heading", { name: "Rain on slate, squat tumbler" })).toBeVisible();

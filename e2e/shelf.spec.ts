@@ -92,7 +92,7 @@ test("a vessel shows its fills, wick places and a template at its true size", as
   await expect(page.getByText("On the shelf for this diameter: right one")).toBeVisible();
   await page.getByRole("radio", { name: "2" }).click();
   // 0.424 × 29 mm: the centroid of half a disc, 4 R ÷ 3 π.
-  await expect(page.getByRole("region", { name: "Wick places" })).toContainText("12.3 mm from the centre, 24.6 mm apart");
+  await expect(page.getByRole("region", { name: "Wick places" })).toContainText("12.3 mm from the center, 24.6 mm apart");
   await page.getByLabel("Density").fill("0,88");
   // A straight tin: π × 29² × 48 mm × 0.88 g/ml = 111.6 g.
   await expect(page.getByRole("button", { name: "the fill by its measures: show the working" })).toContainText("111.6 g");

@@ -39,7 +39,7 @@ test("hundreds of things are found as one types, in natural order, and the place
   await choose(page, /^Fragrance$/, "oil 64 of plum");
   await page.getByRole("button", { name: "Save the formula" }).click();
   await page.getByRole("link", { name: "Plan a batch from it" }).click();
-  await choose_(page, "Another vessel or mould", "31 oz jar");
+  await choose_(page, "Another vessel or mold", "31 oz jar");
   await expect(page.getByRole("listitem").filter({ hasText: "31 oz jar" }).getByLabel("Count")).toBeFocused();
 
   // One key finds anything, and anything to do.
@@ -120,7 +120,7 @@ test("lots and products come in from rows pasted out of a spreadsheet, and go ou
   await page.getByLabel("Which part of the shelf").selectOption("product");
   await page
     .getByLabel("Or paste rows from a spreadsheet")
-    .fill("name\tformula\tvessel or mould\twick\tprice\nTin of rain\tRain on slate, tumbler\tnarrow tin\t\t9.50");
+    .fill("name\tformula\tvessel or mold\twick\tprice\nTin of rain\tRain on slate, tumbler\tnarrow tin\t\t9.50");
   await page.getByRole("button", { name: "Take them all in" }).click();
   await expect(page.getByText("Taken in from what was pasted: 1 new")).toBeVisible();
   const csv = await (await request.get(`/api/workshops/${workshop}/shelf/product`)).text();

@@ -8,7 +8,7 @@ import { demoId } from "../demo/workshop";
 import { type Database, openDatabase } from "../web/data/client";
 import { trialEvents, trials } from "../web/data/tables/trial";
 import { trialEventRow, trialRow, writeBurns } from "../web/data/trial-rows";
-import { aTester } from "../web/testing/testers";
+import { aTestCandle } from "../web/testing/test-candles";
 import { median } from "./bench-log";
 import { passingHome } from "./processes";
 import { serve } from "./serve";
@@ -16,19 +16,19 @@ import { CHROMIUM, FROZEN } from "./shots";
 
 const [SESSIONS, LOOKS] = [6, 6];
 
-/** A made-up trial of so many testers, each burned six times with six looks. */
-function trialOf(testers: number): TrialEvent[] {
+/** A made-up trial of so many test candles, each burned six times with six looks. */
+function trialOf(testCandles: number): TrialEvent[] {
   const begun = Date.parse(FROZEN) - 20 * 86_400_000;
   const plan: TrialPlan = {
-    format: 1,
-    name: `${testers} testers`,
+    format: 2,
+    name: `${testCandles} test candles`,
     varies: "wick size",
-    protocol: protocol.parse({ ...PROTOCOLS[0], sessions: [{ looks: [60, 75, 120, 150, 180, 240], minutes: 245 }] }),
-    testers: Array.from({ length: testers }, (_, at): TestCandle => {
-      const option = String.fromCharCode(65 + Math.floor(at / 2));
-      const key = `${option}${(at % 2) + 1}`;
+    protocol: protocol.parse({ ...PROTOCOLS[0], sessions: [{ checks: [60, 75, 120, 150, 180, 240], minutes: 245 }] }),
+    testCandles: Array.from({ length: testCandles }, (_, at): TestCandle => {
+      const variant = String.fromCharCode(65 + Math.floor(at / 2));
+      const key = `${variant}${(at % 2) + 1}`;
       const wick = { wickId: demoId(0x22, 2), name: `flat-braid cotton ${at}`, kind: "flat-braid cotton", size: String(at), count: 1 };
-      return aTester(key, { code: `X${at}`, wick });
+      return aTestCandle(key, { code: `X${at}`, wick });
     }),
   };
   const events: TrialEvent[] = [];
@@ -38,15 +38,15 @@ function trialOf(testers: number): TrialEvent[] {
   };
   add(0, { kind: "started", payload: { plan } });
   for (let session = 0; session < SESSIONS; session++)
-    for (const [place, { key }] of plan.testers.entries()) {
+    for (const [place, { key }] of plan.testCandles.entries()) {
       const from = session * 1_440 + 1;
-      add(from, { kind: "lit", payload: { tester: key, trimUm: 5_000, air: [], early: "" } });
-      add(from, { kind: "weighed", payload: { tester: key, session: session + 1, when: "before", mg: 400_000 - session * 16_000 } });
-      for (const [at, minute] of (plan.protocol.sessions[0]?.looks ?? []).slice(0, LOOKS).entries())
+      add(from, { kind: "lit", payload: { testCandle: key, trimUm: 5_000, air: [], early: "" } });
+      add(from, { kind: "weighed", payload: { testCandle: key, session: session + 1, when: "before", mg: 400_000 - session * 16_000 } });
+      for (const [at, minute] of (plan.protocol.sessions[0]?.checks ?? []).slice(0, LOOKS).entries())
         add(from + minute, {
           kind: "checked",
           payload: {
-            tester: key,
+            testCandle: key,
             poolUm: 30_000 + at * 8_000 + place * 100,
             depthUm: 2_000 + at * 1_000,
             flame: "steady",
@@ -55,15 +55,15 @@ function trialOf(testers: number): TrialEvent[] {
             wall: 4_000,
           },
         });
-      add(from + 245, { kind: "extinguished", payload: { tester: key, why: "protocol", sign: "" } });
-      add(from + 400, { kind: "weighed", payload: { tester: key, session: session + 1, when: "after", mg: 400_000 - (session + 1) * 16_000 } });
+      add(from + 245, { kind: "extinguished", payload: { testCandle: key, why: "protocol", sign: "" } });
+      add(from + 400, { kind: "weighed", payload: { testCandle: key, session: session + 1, when: "after", mg: 400_000 - (session + 1) * 16_000 } });
     }
   return events;
 }
 
-async function put(db: Database, workshopId: string, number: number, testers: number): Promise<string> {
+async function put(db: Database, workshopId: string, number: number, testCandles: number): Promise<string> {
   const id = randomUUID();
-  const events = trialOf(testers);
+  const events = trialOf(testCandles);
   const { plan, state } = TRIAL.of(events);
   await db.transaction(async (tx) => {
     await tx.insert(trials).values({ workshopId, id, number, ...trialRow(plan, state) });
@@ -99,7 +99,7 @@ async function drawn(page: Page, url: string, id: string): Promise<number> {
   return median(took);
 }
 
-/** What burn trials cost: a large one drawn beside one tester, and the verdicts of a thousand testers beside reading their rows. */
+/** What burn trials cost: a large one drawn beside one test candle, and the verdicts of a thousand test candles beside reading their rows. */
 export async function benchBurn(): Promise<void> {
   const home = passingHome("burn");
   const clockFile = join(home, "clock");
@@ -113,27 +113,27 @@ export async function benchBurn(): Promise<void> {
     const many = await put(db, workshopId, 102, 40);
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     const [small, large] = [await drawn(page, served.url, one), await drawn(page, served.url, many)];
-    console.log(`the picture of one tester: ${small.toFixed(1)} ms; of 40 testers × ${SESSIONS} sessions × ${LOOKS} looks: ${large.toFixed(1)} ms`);
+    console.log(`the picture of one test candle: ${small.toFixed(1)} ms; of 40 test candles × ${SESSIONS} sessions × ${LOOKS} looks: ${large.toFixed(1)} ms`);
     console.log(`ratio ${(large / small).toFixed(2)} (at most 6)`);
 
     for (let n = 0; n < 24; n++) await put(db, workshopId, 103 + n, 40);
     const rows = () => db.select({ plan: trials.plan, state: trials.state, name: trials.name }).from(trials).where(eq(trials.workshopId, workshopId));
-    let testers = 0;
+    let testCandles = 0;
     const timed = async (judged: boolean) => {
       const took: number[] = [];
       for (let n = 0; n < 12; n++) {
         const began = performance.now();
-        testers = 0;
+        testCandles = 0;
         for (const { plan, state, name } of await rows()) {
-          if (!name.endsWith(" testers")) continue;
-          if (judged) for (const option of variantVerdicts(plan, state)) testers += option.testers.length;
+          if (!name.endsWith(" test candles")) continue;
+          if (judged) for (const variant of variantVerdicts(plan, state)) testCandles += variant.testCandles.length;
         }
         if (n >= 3) took.push(performance.now() - began);
       }
       return median(took);
     };
     const [reading, judging] = [await timed(false), await timed(true)];
-    console.log(`the rows of ${testers} testers read: ${reading.toFixed(1)} ms; read and judged: ${judging.toFixed(1)} ms`);
+    console.log(`the rows of ${testCandles} test candles read: ${reading.toFixed(1)} ms; read and judged: ${judging.toFixed(1)} ms`);
     console.log(`ratio ${(judging / reading).toFixed(2)} (at most 3)`);
   } finally {
     await browser.close();

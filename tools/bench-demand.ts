@@ -38,7 +38,7 @@ export function benchDemand(): void {
     "product,pieces,wanted by,for",
     ...Array.from({ length: LINES }, (_, n) => `${products[(n * 37) % PRODUCTS]?.name},${1 + (n % 12)},${n % 9 === 0 ? "" : day(n)},order ${n}`),
   ].join("\n");
-  const context = { waxes: [], currency: "EUR", names: { formula: [], body: [], wick: [], material: [], product: products } };
+  const context = { waxes: [], currency: "EUR", names: { formula: [], container: [], wick: [], material: [], product: products } };
   const settings = planningSettings.parse({ hands: 2, burners: 4, table: 200 });
   const read = () => {
     const parsed = parseText(text);

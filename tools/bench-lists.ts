@@ -50,8 +50,8 @@ async function shed(db: Database, count: number): Promise<string> {
     500,
   );
   const sold = await db.select({ id: products.id }).from(products).where(eq(products.workshopId, id));
-  const body = { body: "vessel" as const, bodyId: demoId(4, 6), formulaId: demoId(6, 1) };
-  await fill(sold.length, (n) => db.insert(products).values(run(n, 500, (at) => ({ workshopId: id, id: v7(), name: name("product", at), ...body }))), 500);
+  const container = { container: "vessel" as const, containerId: demoId(4, 6), formulaId: demoId(6, 1) };
+  await fill(sold.length, (n) => db.insert(products).values(run(n, 500, (at) => ({ workshopId: id, id: v7(), name: name("product", at), ...container }))), 500);
   return id;
 }
 

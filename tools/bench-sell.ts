@@ -87,7 +87,7 @@ async function benchSales(): Promise<void> {
     const from = new Date(Date.parse(FROZEN) - 10 * 365 * 86_400_000).toISOString();
     const [YEARS, ORDERS, LINES] = [10, 600, 6];
     await db.execute(sql`
-      insert into packing (workshop_id, id, sellable_id, name, packs, gone, at, poured_at, cost_each)
+      insert into pack_run (workshop_id, id, sellable_id, name, packs, gone, at, poured_at, cost_each)
       select ${workshopId}, gen_random_uuid(), ('0190c0de-0026-7000-8000-' || lpad(to_hex(1 + n % 8), 12, '0'))::uuid, 'thing ' || n % 8, 40, 40, ${from}::timestamptz + n * interval '1 day', ${from}::timestamptz, 300 + n % 90
       from generate_series(1, ${YEARS * 365}) n`);
     const plan = JSON.stringify({ format: 1, what: "market", name: "a market", whom: "", wantedOn: null, lines: [] });
@@ -96,10 +96,10 @@ async function benchSales(): Promise<void> {
       select ${workshopId}, gen_random_uuid(), 1000 + n, case when n % 3 = 0 then 'market' else 'order' end, 'order ' || n, null, 'closed', ${plan}::jsonb, '{"format":1}'::jsonb, ${from}::timestamptz, ${from}::timestamptz
       from generate_series(1, ${YEARS * ORDERS}) n`);
     await db.execute(sql`
-      insert into sale_goods (workshop_id, order_id, packing_id, sellable_id, name, what, at, out, sold, given, second, back, money, cost)
+      insert into sale_goods (workshop_id, order_id, pack_run_id, sellable_id, name, what, at, out, sold, given, second, back, money, cost)
       select o.workshop_id, o.id, p.id, p.sellable_id, p.name, o.what, ${from}::timestamptz + (o.number - 1000) * interval '14 hours', 6, 4, 0, 1, 1, 4200, 1500
       from sale_order o cross join generate_series(1, ${LINES}) k
-        join (select *, row_number() over (order by at) as n from packing where name like 'thing %') p on p.n = 1 + (o.number * 7 + k * 601) % ${YEARS * 365}
+        join (select *, row_number() over (order by at) as n from pack_run where name like 'thing %') p on p.n = 1 + (o.number * 7 + k * 601) % ${YEARS * 365}
       where o.workshop_id = ${workshopId} and o.number > 1000`);
     await db.execute(sql`analyze`);
     const to = FROZEN;

@@ -58,7 +58,7 @@ describe("a batch is its events", () => {
     const stateNow = batch.state(at(60));
     expect(stateNow.state.weighed[partKey(0, batch.wax)]?.mg).toBe(127_000);
     expect(stateNow.entries.find((entry) => entry.event.id === wrong.id)?.supersededBy?.id).toBe(right.id);
-    batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: right.id });
+    batch.add({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: right.id });
     expect(batch.state(at(60)).state.weighed[partKey(0, batch.wax)]).toBeUndefined();
     expect(batch.state(at(60)).entries).toHaveLength(4);
   });
@@ -91,7 +91,7 @@ describe("a batch is its events", () => {
     // It moves no step on, and takes nothing from the shelf a second time.
     expect(batch.state(at(60)).next?.kind).toBe("weigh");
     expect(state.drawn).toEqual({});
-    for (const one of [ready, spilt]) batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: one.id });
+    for (const one of [ready, spilt]) batch.add({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: one.id });
     expect(batch.state(at(60)).state).toMatchObject({ prepared: null, moved: [{ how: "taken" }] });
     // Between pots the other one is named; nothing ticked is nothing said.
     const sent = (payload: object, kind = "transferred") =>
@@ -159,7 +159,7 @@ describe("the next step", () => {
     batch.weigh(batch.oil, 13_000);
     const heat = batch.read("heat", 8_500);
     expect(batch.state(at(60)).next?.key).toBe("add");
-    batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: heat.id });
+    batch.add({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: heat.id });
     expect(batch.state(at(60)).next?.key).toBe("heat");
   });
 
@@ -188,7 +188,7 @@ describe("what a batch refuses", () => {
       /Nothing is poured yet/,
     );
     expect(asked(batch, { kind: "weighed", payload: { pot: 0, componentId: batch.vessel, mg: 1 } })).toMatch(/no such material/);
-    expect(asked(batch, { kind: "withdrawn", payload: { why: "", whole: true } }, batch.events[0]?.id ?? null)).toMatch(/cannot be taken back/);
+    expect(asked(batch, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, batch.events[0]?.id ?? null)).toMatch(/cannot be taken back/);
     expect(asked(batch, { kind: "note", payload: { text: "x" } }, batch.vessel)).toMatch(/not in this batch/);
     batch.pourAll();
     expect(asked(batch, { kind: "poured", payload: { step: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } })).toMatch(/recorded already/);
@@ -225,9 +225,9 @@ describe("of two corrections one counts, and nothing goes in circles", () => {
   it("restores what a taking-back took, when that is taken back", () => {
     const batch = aBatch();
     const weight = batch.weigh(batch.wax, 127_000);
-    const gone = batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: weight.id });
+    const gone = batch.add({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: weight.id });
     expect(weights(batch.events, batch.wax)).toBe(0);
-    batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: gone.id });
+    batch.add({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: gone.id });
     expect(weights(batch.events, batch.wax)).toBe(127_000);
   });
 
@@ -235,9 +235,9 @@ describe("of two corrections one counts, and nothing goes in circles", () => {
     const batch = aBatch();
     const first = batch.weigh(batch.wax, 120_000);
     const second = batch.add({ kind: "weighed", payload: { pot: 0, componentId: batch.wax, mg: 127_000 } }, { corrects: first.id });
-    const undone = [...batch.events, batch.draft({ kind: "withdrawn", payload: { why: "", whole: false } }, { corrects: second.id })];
+    const undone = [...batch.events, batch.draft({ kind: "withdrawn", payload: { why: "", mode: "undo" } }, { corrects: second.id })];
     expect(weights(undone, batch.wax)).toBe(120_000);
-    const taken = [...batch.events, batch.draft({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: second.id })];
+    const taken = [...batch.events, batch.draft({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: second.id })];
     expect(weights(taken, batch.wax)).toBe(0);
   });
 
@@ -292,7 +292,7 @@ describe("too much in the pot", () => {
 });
 
 describe("what was really done", () => {
-  it("fills what the pour says, draws those bodies and wicks, and sells none with a safety flaw", () => {
+  it("fills what the pour says, draws those containers and wicks, and sells none with a safety flaw", () => {
     const wick = anId();
     const batch = aBatch({ wick });
     batch.pourAll();
@@ -338,7 +338,7 @@ describe("what was really done", () => {
     const given = batch.add({ kind: "abandoned", payload: { why: "scorched", wax: "thrown away", mg: null } });
     expect(batch.state(at(9))).toMatchObject({ phase: "abandoned", next: null, state: { drawn: { [batch.wax]: { amount: 127_000 } } } });
     expect(refusal(batch.state(at(9)), batch.draft({ kind: "read", payload: { step: "heat", shown: 8_000, correction: 0 } }))?.message).toMatch(/abandoned/);
-    batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: given.id });
+    batch.add({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: given.id });
     expect(batch.state(at(9)).phase).toBe("pot");
   });
 
@@ -368,7 +368,7 @@ describe("entries of older versions", () => {
     ["read", { gate: "watch", shown: 6_000, correction: 0 }, { step: null, shown: 6_000, correction: 0 }],
     ["stirred", { seconds: 120 }, { step: "stir", seconds: 120 }],
     ["poured", { warmedJars: true }, { step: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: "yes" }],
-    ["withdrawn", { why: "slip" }, { why: "slip", whole: true }],
+    ["withdrawn", { why: "slip" }, { why: "slip", mode: "delete" }],
     [
       "flaw",
       { defect: "wick-cracks", place: "top", severity: "plain", vesselId: "a", jars: 2 },

@@ -5,12 +5,12 @@ import { type Inner, levelFor, volumeTo } from "../product/section";
 import { cubicMmOf } from "../units/density";
 import type { Milligrams } from "../units/mass";
 
-/** Inner measures in millimetres. */
-export const innerOf = (body: { innerTopUm: number; innerBottomUm: number; heightUm: number; shape?: "straight" | "bowl" | undefined }): Inner => ({
-  top: body.innerTopUm / 1_000,
-  bottom: body.innerBottomUm / 1_000,
-  height: body.heightUm / 1_000,
-  shape: body.shape ?? ("straight" as const),
+/** Inner measures in millimeters. */
+export const innerOf = (container: { innerTopUm: number; innerBottomUm: number; heightUm: number; shape?: "straight" | "bowl" | undefined }): Inner => ({
+  top: container.innerTopUm / 1_000,
+  bottom: container.innerBottomUm / 1_000,
+  height: container.heightUm / 1_000,
+  shape: container.shape ?? ("straight" as const),
 });
 
 /**

@@ -1,12 +1,12 @@
 /** What can become of a jar: on the rack until it is something else. */
-export const JAR_STATUSES = ["rack", "packed", "tester", "second", "sold", "given", "melted", "broken"] as const;
+export const JAR_STATUSES = ["rack", "packed", "testing", "second", "sold", "given", "melted", "broken"] as const;
 /** What is said by hand; jars are packed as packs, and what becomes of those is said where they are sold. */
-export const JAR_STATUSES_BY_HAND = ["rack", "tester", "second", "sold", "given", "melted", "broken"] as const;
+export const JAR_STATUSES_BY_HAND = ["rack", "testing", "second", "sold", "given", "melted", "broken"] as const;
 export type JarStatus = (typeof JAR_STATUSES)[number];
 export const JAR_STATUS_WORDS: Record<JarStatus, string> = {
   rack: "on the rack",
   packed: "packed",
-  tester: "tester",
+  testing: "test candle",
   second: "second quality",
   sold: "sold",
   given: "given away",

@@ -121,8 +121,8 @@ describe("jars on the rack", () => {
 
   it("keep where they stood, how warm it was, how they smelled, and whether a repair held", () => {
     const { batch, product, asked, put } = poured();
-    put({ kind: "located", payload: { shelf: "window", sun: true, draught: false } }, 60);
-    put({ kind: "located", payload: { shelf: "cellar", sun: false, draught: false } }, 120);
+    put({ kind: "located", payload: { shelf: "window", sun: true, draft: false } }, 60);
+    put({ kind: "located", payload: { shelf: "cellar", sun: false, draft: false } }, 120);
     put({ kind: "room", payload: { mean: 1_950, low: 1_800, high: 2_200, readings: 144 } }, 130);
     put({ kind: "smelled", payload: { score: 3, room: "bath" } }, DAY);
     const repair = put({ kind: "repaired", payload: { product, defect: "rough_top", jars: 4, how: "heat gun", mg: null } }, DAY);
@@ -130,7 +130,7 @@ describe("jars on the rack", () => {
     put({ kind: "repairChecked", payload: { repair: repair.id, held: 3 } }, 2 * DAY);
     expect(asked({ kind: "repaired", payload: { product, defect: "cracked_glass", jars: 1, how: "heat gun", mg: null } })?.message).toMatch(/not mended/);
     const { state } = batch.state(at(3 * DAY));
-    expect(state).toMatchObject({ stands: { shelf: "cellar" }, stood: { sun: true, draught: false }, rooms: [{ mean: 1_950 }], smells: [{ score: 3 }] });
+    expect(state).toMatchObject({ stands: { shelf: "cellar" }, stood: { sun: true, draft: false }, rooms: [{ mean: 1_950 }], smells: [{ score: 3 }] });
     expect(state.repairs).toMatchObject([{ held: 3, checkedAt: at(2 * DAY) }]);
     // The same facts, whether folded one by one or all at once in another order.
     expect(batchOf([...batch.events].reverse()).state).toEqual(state);

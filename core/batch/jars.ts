@@ -47,8 +47,8 @@ export function jarStatusesOf(
     counts[one.from] -= one.jars;
     counts[one.to] += one.jars;
   }
-  // Those that broke, were melted or burned as testers are taken to be the flawed ones first.
-  const gone = counts.broken + counts.melted + counts.tester;
+  // Those that broke, were melted or burned as test candles are taken to be the flawed ones first.
+  const gone = counts.broken + counts.melted + counts.testing;
   return { filled, counts, stopped: Math.max(0, Math.min(counts.rack, stoppedOf(plan, state, key) - gone)) };
 }
 
@@ -76,7 +76,7 @@ export function looseOf(plan: BatchPlan, state: BatchState, key: string): number
 /** Pieces of one product that stand loose, with what tells which product of the workshop they are. */
 export interface LooseOf {
   key: string;
-  bodyId: string;
+  containerId: string;
   wickId: string | null;
   left: number;
 }
@@ -84,7 +84,7 @@ export interface LooseOf {
 export const looseOfAll = (plan: BatchPlan, state: BatchState): LooseOf[] =>
   plan.products.flatMap((one) => {
     const left = one.part?.kind === "half" ? 0 : looseOf(plan, state, one.key);
-    return left > 0 ? [{ key: one.key, bodyId: one.bodyId, wickId: one.wicks?.wickId ?? null, left }] : [];
+    return left > 0 ? [{ key: one.key, containerId: one.containerId, wickId: one.wicks?.wickId ?? null, left }] : [];
   });
 
 /** How many of a product were looked at since the last inspection was finished. */

@@ -80,8 +80,8 @@ describe("a pot that is spilled", () => {
     expect(asked({ mg: 10_000, backMg: 11_000 })).toMatchObject({ field: "backMg" });
     expect(asked({ pot: 3, mg: 10_000 })).toMatchObject({ field: "pot" });
     const lost = lose(140_000);
-    batch.add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: lost.id });
-    expect(now().state).toEqual({ ...before, standing: before.standing });
+    batch.add({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: lost.id });
+    expect(now().state).toEqual({ ...before, effectiveEvents: before.effectiveEvents });
   });
 
   it("keeps what was weighed in all: what is in the pot and what was lost are what was drawn", () => {

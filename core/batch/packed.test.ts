@@ -21,7 +21,7 @@ function cured(cracked = 0, released = true) {
   const stateNow = () => batchOf(batch.events);
   const packed = (jars: number, over: object = {}): Body => ({
     kind: "packed",
-    payload: { packing: anId(), of: "Cups by two", product, jars, packs: Math.max(1, Math.floor(jars / 2)), parts: [], ...over },
+    payload: { packRun: anId(), of: "Cups by two", product, jars, packs: Math.max(1, Math.floor(jars / 2)), parts: [], ...over },
   });
   const asked = (body: Body, minute = 21 * DAY) => refusal(stateNow(), batch.draft(body, { happenedAt: at(minute) }));
   const left = () => {
@@ -54,7 +54,7 @@ describe("pieces that go into packs", () => {
     };
     expect(counts()).toMatchObject({ rack: 4, packed: 6 });
     expect(Object.values(counts()).reduce((a, b) => a + b, 0)).toBe(10);
-    batch.add({ kind: "withdrawn", payload: { why: "unpacked", whole: true } }, { happenedAt: at(21 * DAY + 1), corrects: entry.id });
+    batch.add({ kind: "withdrawn", payload: { why: "unpacked", mode: "delete" } }, { happenedAt: at(21 * DAY + 1), corrects: entry.id });
     expect(counts()).toMatchObject({ rack: 10, packed: 0 });
     expect(left()).toBe(10);
   });
@@ -85,9 +85,9 @@ describe("pieces that go into packs", () => {
     const fated = (to: string) => ({ kind: "statusChanged", payload: { product, jars: 1, from: "rack", to, whom: "" } });
     expect(read(fated("broken"))).toBe(true);
     expect(read(fated("packed"))).toBe(false);
-    const payload = { packing: anId(), of: "Cups by two", product, jars: 2, packs: 1, parts: [] };
+    const payload = { packRun: anId(), of: "Cups by two", product, jars: 2, packs: 1, parts: [] };
     expect(read({ kind: "packed", payload })).toBe(true);
-    expect(read({ kind: "packed", payload: { ...payload, packing: "mine" } })).toBe(false);
+    expect(read({ kind: "packed", payload: { ...payload, packRun: "mine" } })).toBe(false);
     expect(read({ kind: "packed", payload: { ...payload, parts: [{ id: anId(), count: 0 }] } })).toBe(false);
     const told = BATCH.tell(batch.draft({ kind: "packed", payload } as Body), batchOf(batch.events).plan, {} as never, "");
     expect(told).toMatchObject({ what: "packed 2 × cup", figure: "1 × Cups by two" });

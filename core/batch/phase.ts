@@ -1,4 +1,4 @@
-import { standing, type TemperatureRange } from "../heat/range";
+import { rangeStatus, type TemperatureRange } from "../heat/range";
 import { poursOf, timesOf } from "../process/process";
 import { promptsOf } from "../process/prompts";
 import type { Prompt } from "../process/step-type";
@@ -51,7 +51,7 @@ export interface Progress extends Prompt {
 /** Since when a pot has been inside a range, by the readings of a step: the first of those in a row that ends with the newest. */
 function insideSince(state: BatchState, step: string, range: TemperatureRange): string | null {
   let since: string | null = null;
-  for (const one of readingsOf(state)) if (one.step === step) since = standing(one.celsius, range).is === "inside" ? (since ?? one.at) : null;
+  for (const one of readingsOf(state)) if (one.step === step) since = rangeStatus(one.celsius, range).is === "inside" ? (since ?? one.at) : null;
   return since;
 }
 
@@ -101,7 +101,7 @@ export function progress(plan: BatchPlan, state: BatchState): { prompts: Progres
   const newest = hands[lastDone];
   const first = hands.slice(lastDone + 1).find((prompt) => !prompt.done) ?? null;
   // The pot has to be brought into a range before it goes on: put back on the heat, or read outside.
-  if (newest?.range && (state.onHeat !== null || standing(state.reads[newest.step]?.celsius ?? 0, newest.range).is !== "inside"))
+  if (newest?.range && (state.onHeat !== null || rangeStatus(state.reads[newest.step]?.celsius ?? 0, newest.range).is !== "inside"))
     return { prompts, next: newest };
   return { prompts, next: first };
 }

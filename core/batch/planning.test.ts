@@ -11,9 +11,9 @@ const shelf = {
   fragrances: [{ id: oil, name: "rain", maxLoadPpm: null, flashPoint: null }],
 };
 const spec = { waxes: [{ id: wax, share: 1 }], fragrances: [{ id: oil, share: 1 }], basis: "wax" as const, loadPpm: 100_000, notes: "" };
-const body = { statedFillMg: 100_000, workingFillMg: 100_000, soldByWeight: false, innerTopUm: 60_000, innerBottomUm: 60_000, heightUm: 70_000, count: 4 };
-const tumbler = { ...body, id: anId(), name: "tumbler" };
-const tin = { ...body, id: anId(), name: "tin" };
+const container = { statedFillMg: 100_000, workingFillMg: 100_000, soldByWeight: false, innerTopUm: 60_000, innerBottomUm: 60_000, heightUm: 70_000, count: 4 };
+const tumbler = { ...container, id: anId(), name: "tumbler" };
+const tin = { ...container, id: anId(), name: "tin" };
 
 /** A process that pours one product after the other, each named as given. */
 const inTurn = (...pours: (number | string)[]): PlanOrder["process"] => {

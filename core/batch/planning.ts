@@ -11,10 +11,10 @@ import { splitIntoPitchers } from "../weigh-out/pitchers";
 import { fillsByPot, innerOf } from "./fills";
 import type { BatchPlan, PotPlan } from "./plan";
 
-/** A product as it is planned: a body of the shelf, how many, how far filled, with which wicks. */
+/** A product as it is planned: a container of the shelf, how many, how far filled, with which wicks. */
 export interface ChosenProduct {
   id: string;
-  body?: "vessel" | "mould";
+  container?: "vessel" | "mold";
   name: string;
   statedFillMg: Milligrams;
   workingFillMg: Milligrams;
@@ -141,8 +141,8 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
     seen.set(one.id, n);
     return {
       key: n === 1 ? one.id : `${one.id}:${n}`,
-      body: one.body ?? "vessel",
-      bodyId: one.id,
+      container: one.container ?? "vessel",
+      containerId: one.id,
       name: one.name,
       ...(one.cavities ? { cavities: one.cavities } : {}),
       statedFillMg: one.statedFillMg,

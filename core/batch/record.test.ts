@@ -62,7 +62,10 @@ const body = fc.oneof(
     }),
   }),
   fc.record({ kind: fc.constant("closed"), payload: fc.record({ missing: fc.array(fc.string()) }) }),
-  fc.record({ kind: fc.constant("withdrawn"), payload: fc.record({ why: fc.string({ maxLength: 500 }), whole: fc.boolean() }) }),
+  fc.record({
+    kind: fc.constant("withdrawn"),
+    payload: fc.record({ why: fc.string({ maxLength: 500 }), mode: fc.constantFrom("delete" as const, "undo" as const) }),
+  }),
 );
 
 describe("events as they travel", () => {

@@ -33,7 +33,7 @@ const UNITS: Partial<Record<FieldType["is"], string>> = {
 };
 /** Choices that an earlier version, or another workshop, may have had more of. */
 const isOpen = (kind: RowKind, key: string): boolean =>
-  key === "family" || key === "material" || key === "strength" || ((kind === "wick" || kind === "mould") && key === "kind");
+  key === "family" || key === "material" || key === "strength" || ((kind === "wick" || kind === "mold") && key === "kind");
 /** Fields that records of before do not say, where the table has a default. */
 const SAID_LATER = new Set(["state", "shape", "headspaceUm", "waterTo", "wicks"]);
 
@@ -107,7 +107,7 @@ export const batchRecord = z.object({
   dyes: rowsOf("dye").optional(),
   /** Wicks and molds that the products name. */
   wicks: rowsOf("wick").optional(),
-  moulds: rowsOf("mould").optional(),
+  molds: rowsOf("mold").optional(),
   events: z.array(batchEventSchema).min(1).max(20_000),
 });
 export type BatchRecord = z.output<typeof batchRecord>;
@@ -126,18 +126,27 @@ const renamed = (rows: unknown) =>
       })
     : rows;
 
-const ROW_LISTS = ["instruments", "waxes", "fragrances", "vessels", "additives", "dyes", "wicks", "moulds"] as const;
-/** Rows of the shelf as an earlier format wrote them: what is archived was "put away". */
+const ROW_LISTS = ["instruments", "waxes", "fragrances", "vessels", "additives", "dyes", "wicks", "molds"] as const;
+/** Returns a row of the shelf as it is now: what is archived was "put away", and words were spelled the British way. */
+function upcastRow({ putAway, colours, ...row }: Record<string, unknown>): Record<string, unknown> {
+  return {
+    ...row,
+    ...(putAway === undefined ? {} : { archived: putAway }),
+    ...(colours === undefined ? {} : { colors: colours }),
+    ...(row.state === "tester" ? { state: "test jar" } : {}),
+    ...(typeof row.kind === "string" ? { kind: row.kind.replace("mould", "mold") } : {}),
+  };
+}
+/** Returns the rows of the shelf of a record of an earlier format. */
 export const upcastRows = (record: Record<string, unknown>): Record<string, unknown> =>
   Object.fromEntries(
     ROW_LISTS.flatMap((list) => {
-      const rows = record[list];
-      if (!Array.isArray(rows)) return [];
-      return [[list, rows.map(({ putAway, ...row }: Record<string, unknown>) => (putAway === undefined ? row : { ...row, archived: putAway }))]];
+      const rows = record[list] ?? (list === "molds" ? record.moulds : undefined);
+      return Array.isArray(rows) ? [[list, rows.map(upcastRow)]] : [];
     }),
   );
 
-/** Brings a record of an earlier format up to this one; anything else is given back as it is. */
+/** Returns a record of an earlier format in this one; anything else as it is. */
 export function upcastRecord(raw: unknown): unknown {
   const old = raw as Record<string, unknown> | null;
   if (!old || typeof old !== "object" || old.format !== RECORD_FORMAT || (old.version !== 1 && old.version !== 2)) return raw;

@@ -11,7 +11,7 @@ export type CurvePoint = [after: number, celsius: number, step: number, tool: nu
 export interface BatchState {
   format: number;
   /** How many entries count. */
-  standing: number;
+  effectiveEvents: number;
   startedAt: string;
   /** When the newest counting entry happened. */
   lastAt: string;
@@ -64,7 +64,7 @@ export interface BatchState {
   }[];
   /** Where the jars stand now, and whether they ever stood in the sun or in a draft. */
   stands: { at: string; shelf: string } | null;
-  stood: { sun: boolean; draught: boolean } | null;
+  stood: { sun: boolean; draft: boolean } | null;
   rooms: { at: string; mean: CentiCelsius; low: CentiCelsius; high: CentiCelsius; readings: number }[];
   smells: { eventId: string; at: string; personId: string | null; score: number; room: string }[];
   jarStatuses: {
@@ -77,7 +77,7 @@ export interface BatchState {
     whom: string;
     early?: string | undefined;
     /** The pack run that they went into. */
-    packing?: string;
+    packRun?: string;
   }[];
   /** The note says why it was released though no burn test of it was recorded. */
   released: { at: string; eventId: string; note?: string } | null;
@@ -111,7 +111,7 @@ export const STATE_VERSION = 8;
 
 export const initialState = (_plan: BatchPlan, start: EventOf): BatchState => ({
   format: STATE_VERSION,
-  standing: 1,
+  effectiveEvents: 1,
   startedAt: start.happenedAt,
   lastAt: start.happenedAt,
   weighed: {},
@@ -190,5 +190,5 @@ export function readingsOf(state: Pick<BatchState, "curve" | "startedAt">): Curv
     .sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
 }
 
-/** What a pour takes from the shelf beside the wax: bodies and wicks of what was not filled before. */
+/** What a pour takes from the shelf beside the wax: containers and wicks of what was not filled before. */
 export type PourDraw = StockDraw;

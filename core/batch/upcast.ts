@@ -16,11 +16,22 @@ interface FirstPlan {
   pitcherMg?: number;
 }
 
+/** Returns a frozen product or test candle with its container under the name that it has now: it was its body, and a mold was spelled the British way. */
+export function upcastContainer(raw: unknown): unknown {
+  if (!raw || typeof raw !== "object" || !("body" in raw)) return raw;
+  const { body, bodyId, ...rest } = raw as { body: unknown; bodyId?: unknown };
+  return { ...rest, container: body === "mould" ? "mold" : body, containerId: bodyId };
+}
+
 /** Brings a plan of an earlier format up to this one; what it did not say (wicks, the scale's name) stays unsaid. */
 export function upcastPlan(raw: unknown): unknown {
   const old = raw as FirstPlan;
   if (!old || typeof old !== "object") return raw;
-  if ("format" in old) return old.format === 2 ? { ...(raw as object), format: 3, process: upcastProcess((raw as { process: unknown }).process) } : raw;
+  if ("format" in old) {
+    const { format, process, products } = raw as { format: unknown; process: unknown; products: unknown };
+    if (format !== 2) return raw;
+    return { ...(raw as object), format: 3, process: upcastProcess(process), products: Array.isArray(products) ? products.map(upcastContainer) : products };
+  }
   if (!old.spec) return raw;
   const { profile, ...what } = old.spec;
   const seen = new Map<string, number>();
@@ -44,7 +55,7 @@ export function upcastPlan(raw: unknown): unknown {
     products: old.vessels.map(({ vesselId, ...vessel }) => {
       const n = (seen.get(vesselId) ?? 0) + 1;
       seen.set(vesselId, n);
-      return { ...vessel, key: n === 1 ? vesselId : `${vesselId}:${n}`, body: "vessel", bodyId: vesselId, wicks: null };
+      return { ...vessel, key: n === 1 ? vesselId : `${vesselId}:${n}`, container: "vessel", containerId: vesselId, wicks: null };
     }),
   };
 }

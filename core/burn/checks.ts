@@ -6,21 +6,21 @@ import type { BurnSession, CheckSeen, TestCandleState } from "./state";
 
 export const minutesFrom = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000;
 
-/** A look as verdicts read it: millimetres, °C, minutes. Written out plainly: a thousand testers are judged at once. */
+/** A look as verdicts read it: millimeters, °C, minutes. Written out plainly: a thousand test candles are judged at once. */
 export function checkOf(one: CheckSeen, minute: number): Look {
-  const look: Look = { minute: Math.round(minute * 10) / 10 };
-  if (one.poolUm !== undefined) look.pool_mm = one.poolUm / 1_000;
-  if (one.depthUm !== undefined) look.pool_depth_mm = one.depthUm / 1_000;
-  if (one.flame !== undefined) look.flame = one.flame;
-  if (one.flameUm !== undefined) look.flame_mm = one.flameUm / 1_000;
-  if (one.mushroom !== undefined) look.mushroom = one.mushroom !== "none";
-  if (one.soot !== undefined) look.soot = one.soot !== "none";
-  if (one.wall !== undefined) look.wall_c = one.wall / 100;
-  if (one.bottom !== undefined) look.bottom = one.bottom;
-  if (one.joined !== undefined) look.joined = one.joined;
-  if (one.elsewhere !== undefined) look.elsewhere = one.elsewhere;
-  if (one.edge !== undefined) look.edge = one.edge;
-  return look;
+  const check: Look = { minute: Math.round(minute * 10) / 10 };
+  if (one.poolUm !== undefined) check.pool_mm = one.poolUm / 1_000;
+  if (one.depthUm !== undefined) check.pool_depth_mm = one.depthUm / 1_000;
+  if (one.flame !== undefined) check.flame = one.flame;
+  if (one.flameUm !== undefined) check.flame_mm = one.flameUm / 1_000;
+  if (one.mushroom !== undefined) check.mushroom = one.mushroom !== "none";
+  if (one.soot !== undefined) check.soot = one.soot !== "none";
+  if (one.wall !== undefined) check.wall_c = one.wall / 100;
+  if (one.bottom !== undefined) check.bottom = one.bottom;
+  if (one.joined !== undefined) check.joined = one.joined;
+  if (one.elsewhere !== undefined) check.elsewhere = one.elsewhere;
+  if (one.edge !== undefined) check.edge = one.edge;
+  return check;
 }
 
 /** A look may come so many minutes before its time and still be the one that was asked for; later than that after it, it is late. */
@@ -30,7 +30,7 @@ export interface DueCheck {
   /** Minutes after lighting. */
   due: number;
   state: "seen" | "late" | "missed" | "next" | "to come";
-  look: CheckSeen | null;
+  check: CheckSeen | null;
   /** When it was really looked at. */
   minute: number | null;
 }
@@ -40,29 +40,29 @@ export interface DueCheck {
  * next was due or it went out before anybody looked, or still to come. A look counts for the newest that was due.
  */
 export function dueChecks(dues: readonly number[], session: BurnSession, now: string): DueCheck[] {
-  const at = (look: CheckSeen) => minutesFrom(session.litAt, look.at);
+  const at = (check: CheckSeen) => minutesFrom(session.litAt, check.at);
   const ended = session.out ? minutesFrom(session.litAt, session.out.at) : null;
   const passed = ended ?? minutesFrom(session.litAt, now);
   // Where looks stand close together each counts for the one that is nearest.
   const early = (place: number) => Math.min(LOOK_TOLERANCE, place > 0 ? ((dues[place] as number) - (dues[place - 1] as number)) / 2 : LOOK_TOLERANCE);
   const taken = new Map<number, CheckSeen>();
-  for (const look of [...session.looks].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
-    const place = dues.findLastIndex((due, n) => at(look) >= due - early(n));
-    if (place >= 0 && !taken.has(place)) taken.set(place, look);
+  for (const check of [...session.checks].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
+    const place = dues.findLastIndex((due, n) => at(check) >= due - early(n));
+    if (place >= 0 && !taken.has(place)) taken.set(place, check);
   }
   let nextSaid = false;
   return dues.map((due, place): DueCheck => {
-    const look = taken.get(place) ?? null;
-    if (look) {
-      const minute = Math.round(at(look));
-      return { due, look, minute, state: minute > due + LOOK_TOLERANCE ? "late" : "seen" };
+    const check = taken.get(place) ?? null;
+    if (check) {
+      const minute = Math.round(at(check));
+      return { due, check: check, minute, state: minute > due + LOOK_TOLERANCE ? "late" : "seen" };
     }
     const following = dues[place + 1];
     const gone = ended !== null || (following !== undefined && passed >= following - early(place + 1));
-    if (gone) return { due, look: null, minute: null, state: "missed" };
-    if (nextSaid) return { due, look: null, minute: null, state: "to come" };
+    if (gone) return { due, check: null, minute: null, state: "missed" };
+    if (nextSaid) return { due, check: null, minute: null, state: "to come" };
     nextSaid = true;
-    return { due, look: null, minute: null, state: "next" };
+    return { due, check: null, minute: null, state: "next" };
   });
 }
 
@@ -72,38 +72,45 @@ export interface TestCandleNow {
   session: number;
   /** Minutes since it was lit. */
   minute: number;
-  looks: DueCheck[];
+  checks: DueCheck[];
   /** What is due next, and when: a look, putting it out, or lighting it again. */
   next: { what: "look" | "put out" | "light"; at: string } | null;
   /** It burns for longer than any candle should. */
   tooLong: boolean;
 }
 
-/** Where a tester stands by the clock. */
+/** Where a test candle stands by the clock. */
 export function testCandleNow(protocol: Protocol, one: TestCandleState, now: string): TestCandleNow {
   const done = one.sessions.length;
   const last = one.sessions.at(-1);
   const after = (from: string, minutes: number) => new Date(Date.parse(from) + minutes * 60_000).toISOString();
   const asked = sessionOf(protocol, Math.max(0, done - 1));
-  const looks = last && asked ? dueChecks(asked.looks, last, now) : [];
-  if (one.stopped) return { state: "stopped", session: done, minute: 0, looks, next: null, tooLong: false };
+  const checks = last && asked ? dueChecks(asked.checks, last, now) : [];
+  if (one.stopped) return { state: "stopped", session: done, minute: 0, checks: checks, next: null, tooLong: false };
   if (last && !last.out) {
     const minute = minutesFrom(last.litAt, now);
-    const due = looks.find((look) => look.state === "next");
+    const due = checks.find((check) => check.state === "next");
     const outAt = asked ? after(last.litAt, asked.minutes) : null;
     return {
       state: "burning",
       session: done,
       minute,
-      looks,
+      checks: checks,
       next: due ? { what: "look", at: after(last.litAt, due.due) } : outAt ? { what: "put out", at: outAt } : null,
       tooLong: minute > Math.max(LONGEST_SESSION, asked?.minutes ?? 0),
     };
   }
-  if (!sessionOf(protocol, done)) return { state: "done", session: done, minute: 0, looks, next: null, tooLong: false };
+  if (!sessionOf(protocol, done)) return { state: "done", session: done, minute: 0, checks: checks, next: null, tooLong: false };
   const from = last?.out ? after(last.out.at, protocol.restHours * 60) : null;
   const resting = from !== null && Date.parse(now) < Date.parse(from);
-  return { state: resting ? "resting" : "ready", session: done + 1, minute: 0, looks, next: from ? { what: "light", at: from } : null, tooLong: false };
+  return {
+    state: resting ? "resting" : "ready",
+    session: done + 1,
+    minute: 0,
+    checks: checks,
+    next: from ? { what: "light", at: from } : null,
+    tooLong: false,
+  };
 }
 
 /** Whether somebody has to say that they are still with the flames. */

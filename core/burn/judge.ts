@@ -4,7 +4,7 @@ import * as M from "./limits";
 export const FLAMES = ["small", "steady", "large", "jumping", "dying", "out"] as const;
 export type FlameSeen = (typeof FLAMES)[number];
 
-/** One look at a burning candle. What was not looked at is not there. Millimetres, °C, minutes since it was lit. */
+/** One look at a burning candle. What was not looked at is not there. Millimeters, °C, minutes since it was lit. */
 export interface Look {
   minute: number;
   pool_mm?: number | undefined;
@@ -101,7 +101,7 @@ export interface Sign {
 }
 const SMOTHER = "Put it out now: cover it with a lid or a plate that does not burn. Never water. Let it set before you move it.";
 
-/** How lengths and temperatures are written: micrometres, hundredths of °C. */
+/** How lengths and temperatures are written: micrometers, hundredths of °C. */
 export interface Measures {
   len(um: number): string;
   t(centi: number): string;
@@ -125,15 +125,15 @@ export function signsOf(look: Look, { len, t }: Measures = SI): Sign[] {
     (look.flame_mm ?? 0) > M.HIGHEST_FLAME_MM && {
       id: "flame",
       says: `The flame was ${mm(look.flame_mm)} high; ${mm(M.HIGHEST_FLAME_MM)} is the most (ASTM F2417, from memory)`,
-      step: `${SMOTHER} Trim before it is lit again; look for a draught.`,
+      step: `${SMOTHER} Trim before it is lit again; look for a draft.`,
     },
     (look.flame === "large" || look.flame === "jumping") && {
       id: "unsteady",
       says: `The flame was ${look.flame}`,
-      step: `${SMOTHER} Trim before it is lit again; look for a draught.`,
+      step: `${SMOTHER} Trim before it is lit again; look for a draft.`,
     },
     look.joined === true && { id: "joined", says: "Two flames ran into one", step: `${SMOTHER} Its wicks stand too close, or are too large.` },
-    look.soot === true && { id: "soot", says: "It sooted", step: `${SMOTHER} Trim before it is lit again; look for a draught.` },
+    look.soot === true && { id: "soot", says: "It sooted", step: `${SMOTHER} Trim before it is lit again; look for a draft.` },
     (look.wall_c ?? 0) > M.HOTTEST_WALL_C && {
       id: "wall",
       says: `The wall was ${t(Math.round((look.wall_c ?? 0) * 100))} hot; above ${t(M.HOTTEST_WALL_C * 100)} no hand holds it`,

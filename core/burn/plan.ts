@@ -18,10 +18,10 @@ export function widthOf(one: Pick<TestCandle, "innerTopUm" | "innerBottomUm" | "
 export const loadWords = (ppm: number): string => `${Math.round(ppm / 100) / 100} %`;
 const wickWords = (wick: TestCandle["wick"]): string => (wick ? `${wick.count > 1 ? `${wick.count} × ` : ""}${wick.name}` : "no wick");
 
-/** What one option is called: by what is varied. */
-export function variantWords(plan: Pick<TrialPlan, "varies" | "testers">, option: string): string {
-  const one = plan.testers.find((each) => each.option === option);
-  if (!one) return option;
+/** What one variant is called: by what is varied. */
+export function variantWords(plan: Pick<TrialPlan, "varies" | "testCandles">, variant: string): string {
+  const one = plan.testCandles.find((each) => each.variant === variant);
+  if (!one) return variant;
   switch (plan.varies) {
     case "load":
       return `load ${loadWords(one.loadPpm)}`;
@@ -35,10 +35,10 @@ export function variantWords(plan: Pick<TrialPlan, "varies" | "testers">, option
       return wickWords(one.wick);
   }
 }
-export const variantsOf = (plan: Pick<TrialPlan, "testers">): string[] => [...new Set(plan.testers.map((one) => one.option))];
-export const testCandlesOf = (plan: Pick<TrialPlan, "testers">, option: string): TestCandle[] => plan.testers.filter((one) => one.option === option);
+export const variantsOf = (plan: Pick<TrialPlan, "testCandles">): string[] => [...new Set(plan.testCandles.map((one) => one.variant))];
+export const testCandlesOf = (plan: Pick<TrialPlan, "testCandles">, variant: string): TestCandle[] => plan.testCandles.filter((one) => one.variant === variant);
 
-/** What makers forget to write on a tester: wax, wick, fragrance, load. */
+/** What makers forget to write on a test candle: wax, wick, fragrance, load. */
 export const tagOf = (one: TestCandle): { what: string; says: string }[] => [
   { what: "wax", says: one.wax },
   { what: "wick", says: wickWords(one.wick) },
@@ -46,9 +46,9 @@ export const tagOf = (one: TestCandle): { what: string; says: string }[] => [
   { what: "load", says: `${loadWords(one.loadPpm)} of the wax` },
 ];
 
-/** What really differs between the options, whatever was meant to. */
-export function reallyVaried(plan: Pick<TrialPlan, "testers">): Varied[] {
-  const many = (of: (one: TestCandle) => unknown) => new Set(plan.testers.map((one) => JSON.stringify(of(one)))).size > 1;
+/** What really differs between the variants, whatever was meant to. */
+export function reallyVaried(plan: Pick<TrialPlan, "testCandles">): Varied[] {
+  const many = (of: (one: TestCandle) => unknown) => new Set(plan.testCandles.map((one) => JSON.stringify(of(one)))).size > 1;
   return VARIED.filter((what) =>
     what === "wick kind"
       ? many((one) => one.wick && seriesOf(one.wick))
@@ -60,7 +60,7 @@ export function reallyVaried(plan: Pick<TrialPlan, "testers">): Varied[] {
             ? many((one) => one.wax)
             : what === "scent"
               ? many((one) => one.scent)
-              : many((one) => one.bodyId),
+              : many((one) => one.containerId),
   );
 }
 
@@ -69,23 +69,23 @@ export interface PlanWarning {
   says: string;
 }
 /** What is wrong with a trial as it is designed; it may be begun all the same. Common practice, no source. */
-export function planWarnings(plan: Pick<TrialPlan, "varies" | "testers">): PlanWarning[] {
+export function planWarnings(plan: Pick<TrialPlan, "varies" | "testCandles">): PlanWarning[] {
   const varied = reallyVaried(plan);
-  const options = variantsOf(plan);
-  const dyed = plan.testers.some((one) => one.dyed || one.added.length > 0);
-  const half = plan.testers.filter((one) => one.fill === "half").length;
+  const variants = variantsOf(plan);
+  const dyed = plan.testCandles.some((one) => one.dyed || one.added.length > 0);
+  const half = plan.testCandles.filter((one) => one.fill === "half").length;
   return [
     ...(varied.length > 1
       ? [{ id: "several" as const, says: `More than one thing varies: ${varied.join(", ")}. Whatever comes out, nobody will know which of them did it.` }]
       : []),
-    ...(options.length > 1 && varied.length === 0
-      ? [{ id: "nothing" as const, says: "Nothing varies between the options: they will only tell how much chance does." }]
+    ...(variants.length > 1 && varied.length === 0
+      ? [{ id: "nothing" as const, says: "Nothing varies between the variants: they will only tell how much chance does." }]
       : []),
     ...(plan.varies === "load" && dyed
       ? [{ id: "dye" as const, says: "No dye, mica, additives or embeds while testing the load: they clog wicks as oil does." }]
       : []),
-    ...(half > 0 && half < plan.testers.length
-      ? [{ id: "unequal" as const, says: "Half-filled and full testers are in one trial: they burn differently, so they are judged apart." }]
+    ...(half > 0 && half < plan.testCandles.length
+      ? [{ id: "unequal" as const, says: "Half-filled and full test candles are in one trial: they burn differently, so they are judged apart." }]
       : half > 0
         ? [
             {
@@ -94,7 +94,7 @@ export function planWarnings(plan: Pick<TrialPlan, "varies" | "testers">): PlanW
             },
           ]
         : []),
-    ...(options.length > 1 && options.some((one) => testCandlesOf(plan, one).length < 2)
+    ...(variants.length > 1 && variants.some((one) => testCandlesOf(plan, one).length < 2)
       ? [{ id: "single" as const, says: "Burn each twice: of one alone nobody knows whether it was chance." }]
       : []),
   ];

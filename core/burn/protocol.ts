@@ -8,9 +8,9 @@ export const PROTOCOLS: readonly (Protocol & { id: string; says: string })[] = [
     name: "A long first day",
     says: "Looks at 1¼, 2, 3 and 4 hours on the first day; three hours on the next; two looks at the third session; then to the end.",
     sessions: [
-      { looks: [75, 120, 180, 240], minutes: 240 },
-      { looks: [180], minutes: 180 },
-      { looks: [120, 180], minutes: 180 },
+      { checks: [75, 120, 180, 240], minutes: 240 },
+      { checks: [180], minutes: 180 },
+      { checks: [120, 180], minutes: 180 },
     ],
     restHours: 12,
     least: MIN_SESSIONS,
@@ -20,7 +20,7 @@ export const PROTOCOLS: readonly (Protocol & { id: string; says: string })[] = [
     id: "hourly",
     name: "Every hour, four hours",
     says: "Looks at 1, 2, 3 and 4 hours, at least three sessions, then to the end. What is seen in the first hour misleads.",
-    sessions: [{ looks: [60, 120, 180, 240], minutes: 240 }],
+    sessions: [{ checks: [60, 120, 180, 240], minutes: 240 }],
     restHours: 8,
     least: MIN_SESSIONS,
     toEnd: true,
@@ -28,11 +28,11 @@ export const PROTOCOLS: readonly (Protocol & { id: string; says: string })[] = [
   {
     id: "short-look",
     name: "Half jars, an early look",
-    says: "Two and four hours, three sessions. For half-filled testers: the best of them follow in full jars.",
+    says: "Two and four hours, three sessions. For half-filled test candles: the best of them follow in full jars.",
     sessions: [
-      { looks: [120, 240], minutes: 240 },
-      { looks: [120, 240], minutes: 240 },
-      { looks: [120, 240], minutes: 240 },
+      { checks: [120, 240], minutes: 240 },
+      { checks: [120, 240], minutes: 240 },
+      { checks: [120, 240], minutes: 240 },
     ],
     restHours: 8,
     least: MIN_SESSIONS,
@@ -47,4 +47,4 @@ export const sessionOf = ({ sessions, toEnd }: Pick<Protocol, "sessions" | "toEn
 const spoken = (minute: number): string => `${Math.floor(minute / 60)}:${String(minute % 60).padStart(2, "0")}`;
 /** One line a session: "1:15 2:00 3:00, out 4:00". */
 export const writeSessions = (sessions: readonly ProtocolSession[]): string =>
-  sessions.map((one) => `${one.looks.map(spoken).join(" ")}${one.looks.length > 0 ? ", " : ""}out ${spoken(one.minutes)}`).join("\n");
+  sessions.map((one) => `${one.checks.map(spoken).join(" ")}${one.checks.length > 0 ? ", " : ""}out ${spoken(one.minutes)}`).join("\n");

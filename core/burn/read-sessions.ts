@@ -12,20 +12,20 @@ function minuteOf(text: string): number | null {
   return Math.round(said[2]?.startsWith("m") ? value : value * 60);
 }
 
-/** Reads sessions as they are typed, one a line: the looks, and after “out” when it is put out (else with the last look). */
+/** Reads sessions as they are typed, one a line: the checks, and after “out” when it is put out (else with the last check). */
 export function readSessions(text: string): Parsed<ProtocolSession[]> {
   const sessions: ProtocolSession[] = [];
   const lines = text.split("\n").filter((line) => line.trim() !== "");
-  if (lines.length === 0) return bad("empty", "Write at least one session: its looks, like “1:15 2 3 4”.");
+  if (lines.length === 0) return bad("empty", "Write at least one session: its checks, like “1:15 2 3 4”.");
   for (const [at, line] of lines.entries()) {
-    const [looksText = "", outText] = line.split(/\bout\b/i);
-    const words = looksText.split(/[\s;]+|,\s+|,$/).filter(Boolean);
-    const looks = words.map(minuteOf);
-    const wrong = words[looks.indexOf(null)];
-    if (wrong !== undefined) return bad("not-understood", `“${wrong}” in line ${at + 1} is no time. Write looks like “1:15 2 3 4”.`);
-    const out = outText === undefined ? (looks.at(-1) ?? null) : minuteOf(outText);
+    const [checksText = "", outText] = line.split(/\bout\b/i);
+    const words = checksText.split(/[\s;]+|,\s+|,$/).filter(Boolean);
+    const checks = words.map(minuteOf);
+    const wrong = words[checks.indexOf(null)];
+    if (wrong !== undefined) return bad("not-understood", `“${wrong}” in line ${at + 1} is no time. Write checks like “1:15 2 3 4”.`);
+    const out = outText === undefined ? (checks.at(-1) ?? null) : minuteOf(outText);
     if (out === null) return bad("not-understood", `When it is put out cannot be read in line ${at + 1}. Write “out 4:00”.`);
-    const parsed = protocolSession.safeParse({ looks, minutes: out });
+    const parsed = protocolSession.safeParse({ checks, minutes: out });
     if (!parsed.success) return bad("out-of-range", `Line ${at + 1}: ${parsed.error.issues[0]?.message ?? "cannot be read."}`);
     sessions.push(parsed.data);
   }

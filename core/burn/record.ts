@@ -18,7 +18,7 @@ export const burnRecord = z.object({
 });
 export type BurnRecord = z.output<typeof burnRecord>;
 
-/** Returns a record of the first format in this one; anything else as it is. */
+/** Returns a record of an earlier format in this one; anything else as it is. */
 export function upcastBurnRecord(raw: unknown): unknown {
   const old = raw as Record<string, unknown> | null;
   if (!old || typeof old !== "object" || old.format !== BURN_FORMAT || old.version !== 1) return raw;
@@ -27,7 +27,10 @@ export function upcastBurnRecord(raw: unknown): unknown {
     ...upcastRows(old),
     version: 2,
     events: Array.isArray(old.events)
-      ? old.events.map((event: { kind?: unknown }) => ({ ...event, kind: TRIAL.currentName(String(event?.kind)) }))
+      ? old.events.map((event: { kind?: unknown; v?: number; payload?: unknown }) => {
+          const kind = TRIAL.currentName(String(event?.kind));
+          return { ...event, kind, v: TRIAL.eventTypes.get(kind)?.version ?? event?.v, payload: TRIAL.upcastPayload(kind, event?.payload, event?.v ?? 1) };
+        })
       : old.events,
   };
 }

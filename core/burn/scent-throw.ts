@@ -5,17 +5,17 @@ import type { Room } from "./rooms";
 import type { Rating } from "./state";
 
 export interface ThrowVariant {
-  option: string;
+  variant: string;
   /** The mean as it was given, and how many scores. */
   mean: number;
   n: number;
-  /** Against the first option, noses' own levels and rooms taken out, with 95 %; null for that one itself. */
+  /** Against the first variant, noses' own levels and rooms taken out, with 95 %; null for that one itself. */
   against: { value: number; low: number; high: number } | null;
 }
 export interface ThrowComparison {
-  options: ThrowVariant[];
+  variants: ThrowVariant[];
   /** How much noses differ in level, and one nose with itself: standard deviations of the score. */
-  noses: { name: string | null; level: number; n: number }[];
+  scorers: { name: string | null; level: number; n: number }[];
   between: number;
   within: number;
   /** What can be said. */
@@ -26,30 +26,30 @@ export interface ThrowComparison {
 const round = (value: number) => Math.round(value * 100) / 100;
 
 /**
- * Options held against one another by their scores, each nose by its own level: a mixed model with the option and the room as
+ * Variants held against one another by their scores, each nose by its own level: a mixed model with the variant and the room as
  * they are, and a level for each nose. Says “too little to tell” where the intervals hold no difference at all, or nothing is left to judge by.
  */
-export function compareThrow(plan: Pick<TrialPlan, "testers">, ratings: readonly Rating[], words: (option: string) => string): ThrowComparison | null {
-  const optionOf = new Map(plan.testers.map((one) => [one.key, one.option]));
+export function compareThrow(plan: Pick<TrialPlan, "testCandles">, ratings: readonly Rating[], words: (variant: string) => string): ThrowComparison | null {
+  const variantOf = new Map(plan.testCandles.map((one) => [one.key, one.variant]));
   const rows = ratings.flatMap((one) => {
-    const option = optionOf.get(one.tester);
-    return option === undefined ? [] : [{ option, room: one.room, nose: one.nose, y: one.score }];
+    const variant = variantOf.get(one.testCandle);
+    return variant === undefined ? [] : [{ variant, room: one.room, nose: one.scorer, y: one.score }];
   });
-  const options = variantsOf(plan).filter((one) => rows.some((row) => row.option === one));
-  if (options.length === 0) return null;
-  const plain = options.map((option): ThrowVariant => {
-    const mine = rows.filter((row) => row.option === option);
-    return { option, n: mine.length, mean: round(mine.reduce((sum, row) => sum + row.y, 0) / mine.length), against: null };
+  const variants = variantsOf(plan).filter((one) => rows.some((row) => row.variant === one));
+  if (variants.length === 0) return null;
+  const plain = variants.map((variant): ThrowVariant => {
+    const mine = rows.filter((row) => row.variant === variant);
+    return { variant, n: mine.length, mean: round(mine.reduce((sum, row) => sum + row.y, 0) / mine.length), against: null };
   });
-  const little = (says: string): ThrowComparison => ({ options: plain, noses: [], between: 0, within: 0, says, told: false });
-  if (options.length < 2) return little("Only one was smelled: nothing to hold it against.");
+  const little = (says: string): ThrowComparison => ({ variants: plain, scorers: [], between: 0, within: 0, says, told: false });
+  if (variants.length < 2) return little("Only one was smelled: nothing to hold it against.");
   const rooms = [...new Set(rows.map((row) => row.room))];
-  const noses = [...new Set(rows.map((row) => row.nose))];
+  const scorers = [...new Set(rows.map((row) => row.nose))];
   const fit: Mixed | null = mixed(
     rows.map((row) => ({
       y: row.y,
       group: row.nose ?? "",
-      x: [1, ...options.slice(1).map((one) => Number(row.option === one)), ...rooms.slice(1).map((one) => Number(row.room === one))],
+      x: [1, ...variants.slice(1).map((one) => Number(row.variant === one)), ...rooms.slice(1).map((one) => Number(row.room === one))],
     })),
   );
   if (!fit) return little("Too little to tell: have every nose smell every one, in the same rooms.");
@@ -61,10 +61,10 @@ export function compareThrow(plan: Pick<TrialPlan, "testers">, ratings: readonly
     return { ...one, against: { value: round(value), low: round(value - half), high: round(value + half) } };
   });
   const apart = compared.filter((one) => one.against && (one.against.low > 0 || one.against.high < 0));
-  const first = words(options[0] as string);
+  const first = words(variants[0] as string);
   return {
-    options: compared,
-    noses: noses.map((name) => ({ name, level: round(fit.levels.get(name ?? "") ?? 0), n: rows.filter((row) => row.nose === name).length })),
+    variants: compared,
+    scorers: scorers.map((name) => ({ name, level: round(fit.levels.get(name ?? "") ?? 0), n: rows.filter((row) => row.nose === name).length })),
     between: round(Math.sqrt(fit.between)),
     within: round(Math.sqrt(fit.residual)),
     told: apart.length > 0,
@@ -74,7 +74,7 @@ export function compareThrow(plan: Pick<TrialPlan, "testers">, ratings: readonly
         : apart
             .map(
               (one) =>
-                `${words(one.option)} is ${Math.abs(one.against?.value ?? 0)} ${(one.against?.value ?? 0) > 0 ? "stronger" : "weaker"} than ${first} (${one.against?.low} to ${one.against?.high})`,
+                `${words(one.variant)} is ${Math.abs(one.against?.value ?? 0)} ${(one.against?.value ?? 0) > 0 ? "stronger" : "weaker"} than ${first} (${one.against?.low} to ${one.against?.high})`,
             )
             .join("; "),
   };

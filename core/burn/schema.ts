@@ -1,15 +1,16 @@
 import { z } from "zod";
 import { productWicks } from "../product/schema";
+import { upcastTrialPlan } from "./upcast";
 import { VARIED } from "./varied";
 
 const minutes = z.number().int().min(1, "A look is at least one minute after lighting.").max(1_440, "No session goes on for more than a day.");
 export const protocolSession = z
   .object({
-    looks: z.array(minutes).max(24, "At most 24 looks in a session."),
+    checks: z.array(minutes).max(24, "At most 24 looks in a session."),
     /** When it is put out, in minutes after lighting. */
     minutes,
   })
-  .refine((one) => one.looks.every((look, at) => look <= one.minutes && (at === 0 || look > (one.looks[at - 1] as number))), {
+  .refine((one) => one.checks.every((look, at) => look <= one.minutes && (at === 0 || look > (one.checks[at - 1] as number))), {
     path: ["looks"],
     error: "Looks follow one another, and none comes after it is put out.",
   });
@@ -27,20 +28,20 @@ export const protocol = z.object({
 });
 export type Protocol = z.output<typeof protocol>;
 
-/** Names one tester of a trial. */
+/** Names one test candle of a trial. */
 export const testCandleKey = z.string().min(1).max(12).describe("its key within the trial");
 
 const um = z.number().int().positive();
 /** One candle that is burned, frozen as it was made. */
-export const tester = z.object({
-  /** Names it within the trial: the option's letter and a number, "A1". */
+export const testCandle = z.object({
+  /** Names it within the trial: the variant's letter and a number, "A1". */
   key: z.string().min(1).max(12),
-  option: z.string().min(1).max(6),
+  variant: z.string().min(1).max(6),
   /** What stands on it where noses must not know. */
   code: z.string().min(1).max(6),
   fill: z.enum(["full", "half"]),
-  body: z.enum(["vessel", "mould"]),
-  bodyId: z.uuid(),
+  container: z.enum(["vessel", "mold"]),
+  containerId: z.uuid(),
   vessel: z.string(),
   innerTopUm: um,
   innerBottomUm: um,
@@ -62,24 +63,27 @@ export const tester = z.object({
       id: z.uuid(),
       number: z.number().int().positive(),
       product: z.string(),
-      /** It stood on the rack already, and was put down as a tester when the trial began; else when it is first lit. */
+      /** It stood on the rack already, and was put down as a test candle when the trial began; else when it is first lit. */
       taken: z.boolean(),
     })
     .nullable(),
   productId: z.uuid().nullable(),
 });
 
-export type TestCandle = z.output<typeof tester>;
+export type TestCandle = z.output<typeof testCandle>;
 
 /** Everything a trial was begun with, frozen. */
 export const trialPlan = z.object({
-  format: z.literal(1),
+  format: z.literal(2),
   name: z.string().trim().min(1, "Give the trial a name.").max(120),
   /** Null for candles that are only to be tested, none against another. */
   varies: z.enum(VARIED).nullable(),
   protocol,
-  testers: z.array(tester).min(1, "A trial has at least one tester.").max(40, "At most 40 testers in one trial."),
+  testCandles: z.array(testCandle).min(1, "A trial has at least one test candle.").max(40, "At most 40 test candles in one trial."),
   /** The trial that this one follows, and what was found there. */
   after: z.object({ id: z.uuid(), name: z.string(), why: z.string() }).optional(),
 });
 export type TrialPlan = z.output<typeof trialPlan>;
+
+/** Returns the plan of a trial of any format. @throws z.ZodError if it cannot be read. */
+export const readTrialPlan = (raw: unknown): TrialPlan => trialPlan.parse(upcastTrialPlan(raw));

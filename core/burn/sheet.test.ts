@@ -1,11 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { anId } from "../testing/batch";
-import { type ATrial, aTester, aTrial, aTrialPlan, atMinute, burnOnce } from "../testing/trial";
+import { type ATrial, aTestCandle, aTrial, aTrialPlan, atMinute, burnOnce } from "../testing/trial";
 import { BURN_COLUMNS, burnRows, readBurnRows } from "./sheet";
 import { TRIAL } from "./trial";
 
-const plan = () => aTrialPlan([aTester("A1"), aTester("B1")]);
+const plan = () => aTrialPlan([aTestCandle("A1"), aTestCandle("B1")]);
 const cells = (trial: ATrial) => {
   const { plan: of, state } = trial.now();
   return burnRows(of, state).map((row) => BURN_COLUMNS.map((name) => String(row[name])));
@@ -16,9 +16,9 @@ const read = (heads: readonly string[], rows: string[][], trial = aTrial(plan())
 };
 const stripped = (trial: ATrial) =>
   Object.fromEntries(
-    Object.entries(trial.now().state.testers).map(([key, one]) => [
+    Object.entries(trial.now().state.testCandles).map(([key, one]) => [
       key,
-      one.sessions.map(({ id: _id, looks, ...rest }) => ({ ...rest, looks: looks.map(({ id: _look, ...seen }) => seen) })),
+      one.sessions.map(({ id: _id, checks: looks, ...rest }) => ({ ...rest, looks: looks.map(({ id: _look, ...seen }) => seen) })),
     ]),
   );
 
@@ -27,10 +27,10 @@ const seen = fc.record(
     poolUm: fc.integer({ min: 0, max: 90_000 }).map((um) => um - (um % 100)),
     flame: fc.constantFrom("small" as const, "steady" as const, "large" as const),
     mushroom: fc.constantFrom("none" as const, "small" as const),
-    soot: fc.constantFrom("none" as const, "grey" as const),
+    soot: fc.constantFrom("none" as const, "gray" as const),
     wall: fc.integer({ min: 2_000, max: 7_000 }),
     bottom: fc.boolean(),
-    note: fc.constantFrom("flickers", "draught; window"),
+    note: fc.constantFrom("flickers", "draft; window"),
   },
   { requiredKeys: ["flame"] },
 );
@@ -42,10 +42,10 @@ describe("burns as CSV", () => {
         fc.array(fc.tuple(fc.constantFrom("A1", "B1"), fc.array(seen, { maxLength: 4 }), fc.boolean()), { minLength: 1, maxLength: 5 }),
         (sessions) => {
           const first = aTrial(plan());
-          for (const [at, [tester, looks, weighed]] of sessions.entries())
+          for (const [at, [testCandle, looks, weighed]] of sessions.entries())
             burnOnce(
               first,
-              tester,
+              testCandle,
               at * 1_440,
               240,
               Object.fromEntries(looks.map((one, n) => [(n + 1) * 50, one])),
@@ -55,7 +55,7 @@ describe("burns as CSV", () => {
           expect(back.ok).toBe(true);
           if (!back.ok) return;
           const second = aTrial(plan());
-          for (const { happenedAt, ...body } of back.value) {
+          for (const { happenedAt, ...container } of back.value) {
             const event = {
               id: anId(),
               happenedAt,
@@ -63,7 +63,7 @@ describe("burns as CSV", () => {
               personId: null,
               instrumentId: null,
               corrects: null,
-              ...body,
+              ...container,
             } as (typeof second.events)[number];
             expect(TRIAL.refusal(second.now(), event)).toBeNull();
             second.events.push(event);
@@ -100,19 +100,19 @@ describe("burns as CSV", () => {
   it("say at which row and column they cannot be read", () => {
     const lit = atMinute(0);
     const out = atMinute(240);
-    const heads = ["tester", "lit_at", "out_at", "minute", "pool_mm", "flame"];
+    const heads = ["test_candle", "lit_at", "out_at", "minute", "pool_mm", "flame"];
     const why = (row: string[], of = heads) => {
       const answer = read(of, [row]);
       return answer.ok ? null : answer.message;
     };
     expect(why(["a1", lit, out, "75", "52", "steady"])).toBeNull();
-    expect(why(["C9", lit, out, "75", "52", ""])).toMatch(/Row 2, tester: “C9”.*A1, B1/);
+    expect(why(["C9", lit, out, "75", "52", ""])).toMatch(/Row 2, test_candle: “C9”.*A1, B1/);
     expect(why(["A1", "yesterday", out, "75", "52", ""])).toMatch(/lit_at: “yesterday” is no time/);
     expect(why(["A1", lit, "", "75", "52", ""])).toMatch(/out_at/);
     expect(why(["A1", out, lit, "75", "52", ""])).toMatch(/before it was lit/);
     expect(why(["A1", lit, out, "75", "wide", ""])).toMatch(/pool_mm: “wide”/);
     expect(why(["A1", lit, out, "75", "52", "huge"])).toMatch(/flame: “huge” is none of/);
     expect(why(["A1", lit, out, "", "52", ""])).toMatch(/minute/);
-    expect(why([lit], ["lit_at"])).toMatch(/“tester” is missing/);
+    expect(why([lit], ["lit_at"])).toMatch(/“test_candle” is missing/);
   });
 });

@@ -6,10 +6,10 @@ import { sessionOf } from "./protocol";
 import { AIR, type CheckSeen, LEFT_ON_WALL, MUSHROOMS, OUT_WHY, SOOT, SOOT_AT, type TrialState } from "./state";
 import type { TrialBody } from "./trial";
 
-/** The columns of a burn record as CSV, in SI units: one row a look, made or missed, and one for a session of which none was asked. */
+/** The columns of a burn record as CSV, in SI units: one row for each check, made or missed, and one for a session of which none was asked. */
 export const BURN_COLUMNS = [
-  "tester",
-  "option",
+  "test_candle",
+  "variant",
   "session",
   "lit_at",
   "trim_mm",
@@ -20,7 +20,7 @@ export const BURN_COLUMNS = [
   "out_at",
   "out_why",
   "out_sign",
-  "looked_at",
+  "checked_at",
   "minute",
   "missed",
   "pool_mm",
@@ -40,18 +40,25 @@ export const BURN_COLUMNS = [
   "note",
 ] as const;
 type Column = (typeof BURN_COLUMNS)[number];
+/** What columns were called in files of earlier versions, which are still read. */
+const FORMER_COLUMNS: Record<string, Column> = { tester: "test_candle", option: "variant", looked_at: "checked_at" };
+/** Returns the name of a column as it is now: `Lit at` is `lit_at`. */
+const columnName = (head: string): string => {
+  const name = head.trim().toLowerCase().replaceAll(" ", "_");
+  return FORMER_COLUMNS[name] ?? name;
+};
 export type BurnRow = Record<Column, string | number>;
 
 const yes = (value: boolean | undefined) => (value === undefined ? "" : value ? "yes" : "no");
 const per = (value: number | undefined | null, by: number) => (value === undefined || value === null ? "" : value / by);
 
-/** A trial's sessions and looks as rows. */
+/** A trial's sessions and checks as rows. */
 export function burnRows(plan: TrialPlan, state: TrialState): BurnRow[] {
-  return plan.testers.flatMap(({ key, option }) =>
-    (state.testers[key]?.sessions ?? []).flatMap((session, at) => {
-      const rowOf = (look: CheckSeen | null, missed?: number): BurnRow => ({
-        tester: key,
-        option: variantWords(plan, option),
+  return plan.testCandles.flatMap(({ key, variant }) =>
+    (state.testCandles[key]?.sessions ?? []).flatMap((session, at) => {
+      const rowOf = (check: CheckSeen | null, missed?: number): BurnRow => ({
+        test_candle: key,
+        variant: variantWords(plan, variant),
         session: at + 1,
         lit_at: session.litAt,
         trim_mm: per(session.trimUm, 1_000),
@@ -62,29 +69,29 @@ export function burnRows(plan: TrialPlan, state: TrialState): BurnRow[] {
         out_at: session.out?.at ?? "",
         out_why: session.out?.why ?? "",
         out_sign: session.out?.sign ?? "",
-        looked_at: look?.at ?? "",
-        minute: look ? Math.round(minutesFrom(session.litAt, look.at) * 10) / 10 : (missed ?? ""),
+        checked_at: check?.at ?? "",
+        minute: check ? Math.round(minutesFrom(session.litAt, check.at) * 10) / 10 : (missed ?? ""),
         missed: missed === undefined ? "" : "yes",
-        pool_mm: per(look?.poolUm, 1_000),
-        reached_percent: look?.reached ?? "",
-        depth_mm: per(look?.depthUm, 1_000),
-        flame: look?.flame ?? "",
-        flame_mm: per(look?.flameUm, 1_000),
-        mushroom: look?.mushroom ?? "",
-        soot: look?.soot ?? "",
-        soot_at: look?.sootAt ?? "",
-        wall_c: per(look?.wall, 100),
-        on_wall: look?.onWall ?? "",
-        bottom_seen: yes(look?.bottom),
-        flames_joined: yes(look?.joined),
-        burns_elsewhere: yes(look?.elsewhere),
-        hard_edge: yes(look?.edge),
-        note: look?.note ?? "",
+        pool_mm: per(check?.poolUm, 1_000),
+        reached_percent: check?.reached ?? "",
+        depth_mm: per(check?.depthUm, 1_000),
+        flame: check?.flame ?? "",
+        flame_mm: per(check?.flameUm, 1_000),
+        mushroom: check?.mushroom ?? "",
+        soot: check?.soot ?? "",
+        soot_at: check?.sootAt ?? "",
+        wall_c: per(check?.wall, 100),
+        on_wall: check?.onWall ?? "",
+        bottom_seen: yes(check?.bottom),
+        flames_joined: yes(check?.joined),
+        burns_elsewhere: yes(check?.elsewhere),
+        hard_edge: yes(check?.edge),
+        note: check?.note ?? "",
       });
-      // A look that nobody made is recorded as missed, at the minute at which it was due.
+      // A check that nobody made is recorded as missed, at the minute at which it was due.
       const ended = session.out?.at ?? state.lastAt;
-      const missed = dueChecks(sessionOf(plan.protocol, at)?.looks ?? [], session, ended).filter((one) => one.state === "missed");
-      const rows = [...session.looks.map((look) => rowOf(look)), ...missed.map((one) => rowOf(null, one.due))];
+      const missed = dueChecks(sessionOf(plan.protocol, at)?.checks ?? [], session, ended).filter((one) => one.state === "missed");
+      const rows = [...session.checks.map((check) => rowOf(check)), ...missed.map((one) => rowOf(null, one.due))];
       return rows.length === 0 ? [rowOf(null)] : rows;
     }),
   );
@@ -97,17 +104,17 @@ class Fault extends Error {}
 
 /**
  * Reads such rows back as entries: sessions that were burned without this program, put down on paper or elsewhere. Rows that are
- * already here, by tester and time of lighting, are left out. Times are ISO; `option` and `minute` are not needed where
- * `looked_at` is given.
+ * already here, by test candle and time of lighting, are left out. Times are ISO; `variant` and `minute` are not needed where
+ * `checked_at` is given.
  */
 export function readBurnRows(heads: readonly string[], rows: readonly (readonly string[])[], plan: TrialPlan, state: TrialState): Parsed<Timed[]> {
-  const place = new Map(heads.map((head, at) => [head.trim().toLowerCase().replaceAll(" ", "_"), at]));
-  const missing = (["tester", "lit_at"] as const).find((one) => !place.has(one));
+  const place = new Map(heads.map((head, at) => [columnName(head), at]));
+  const missing = (["test_candle", "lit_at"] as const).find((one) => !place.has(one));
   if (missing) return bad("unknown", `The column “${missing}” is missing. Export a trial as CSV to see the columns.`);
   const out: Timed[] = [];
-  const sessions = new Map<string, { tester: string; number: number }>();
-  const counts = new Map(plan.testers.map(({ key }) => [key, state.testers[key]?.sessions.length ?? 0]));
-  const here = new Set(plan.testers.flatMap(({ key }) => (state.testers[key]?.sessions ?? []).map((one) => `${key} ${Date.parse(one.litAt)}`)));
+  const sessions = new Map<string, { testCandle: string; number: number }>();
+  const counts = new Map(plan.testCandles.map(({ key }) => [key, state.testCandles[key]?.sessions.length ?? 0]));
+  const here = new Set(plan.testCandles.flatMap(({ key }) => (state.testCandles[key]?.sessions ?? []).map((one) => `${key} ${Date.parse(one.litAt)}`)));
   try {
     for (const [at, row] of rows.entries()) {
       if (row.every((cell) => cell.trim() === "")) continue;
@@ -131,7 +138,7 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
         return new Date(ms).toISOString();
       };
       const one = <T extends string>(name: Column, of: readonly T[]): T | undefined => {
-        const said = text(name).toLowerCase();
+        const said = text(name).toLowerCase().replace("grey", "gray");
         if (said === "") return undefined;
         const found = of.find((each) => each === said);
         if (!found) throw wrong(name, `“${text(name)}” is none of: ${of.join(", ")}.`);
@@ -141,36 +148,40 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
         const said = one(name, ["yes", "no"] as const);
         return said === undefined ? undefined : said === "yes";
       };
-      const tester = text("tester").toUpperCase();
-      if (!counts.has(tester)) throw wrong("tester", `“${text("tester")}” is no tester of this trial: ${[...counts.keys()].join(", ")}.`);
+      const testCandle = text("test_candle").toUpperCase();
+      if (!counts.has(testCandle)) throw wrong("test_candle", `“${text("test_candle")}” is no test candle of this trial: ${[...counts.keys()].join(", ")}.`);
       const litAt = time("lit_at");
       if (!litAt) throw wrong("lit_at", "when it was lit is missing.");
-      const key = `${tester} ${Date.parse(litAt)}`;
+      const key = `${testCandle} ${Date.parse(litAt)}`;
       if (here.has(key)) continue;
       const outAt = time("out_at");
       if (!sessions.has(key)) {
-        const session = (counts.get(tester) ?? 0) + 1;
-        counts.set(tester, session);
-        sessions.set(key, { tester, number: session });
+        const session = (counts.get(testCandle) ?? 0) + 1;
+        counts.set(testCandle, session);
+        sessions.set(key, { testCandle, number: session });
         const air = text("air")
           .split(";")
           .flatMap((part) => AIR.find((each) => each === part.trim()) ?? []);
-        out.push({ kind: "lit", payload: { tester, trimUm: number("trim_mm", 1_000) ?? null, air, early: text("early").slice(0, 300) }, happenedAt: litAt });
+        out.push({
+          kind: "lit",
+          payload: { testCandle, trimUm: number("trim_mm", 1_000) ?? null, air, early: text("early").slice(0, 300) },
+          happenedAt: litAt,
+        });
         const before = number("grams_before", 1_000);
-        if (before) out.push({ kind: "weighed", payload: { tester, session, when: "before", mg: before }, happenedAt: litAt });
+        if (before) out.push({ kind: "weighed", payload: { testCandle, session, when: "before", mg: before }, happenedAt: litAt });
         if (!outAt) throw wrong("out_at", "when it was put out is missing.");
         if (Date.parse(outAt) < Date.parse(litAt)) throw wrong("out_at", "it was put out before it was lit.");
         out.push({
           kind: "extinguished",
-          payload: { tester, why: one("out_why", OUT_WHY) ?? "protocol", sign: text("out_sign").slice(0, 300) },
+          payload: { testCandle, why: one("out_why", OUT_WHY) ?? "protocol", sign: text("out_sign").slice(0, 300) },
           happenedAt: outAt,
         });
         const after = number("grams_after", 1_000);
-        if (after) out.push({ kind: "weighed", payload: { tester, session, when: "after", mg: after }, happenedAt: outAt });
+        if (after) out.push({ kind: "weighed", payload: { testCandle, session, when: "after", mg: after }, happenedAt: outAt });
       }
       if (flag("missed")) continue;
       const minute = number("minute", 60_000);
-      const seenAt = time("looked_at") ?? (minute === undefined ? null : new Date(Date.parse(litAt) + minute).toISOString());
+      const seenAt = time("checked_at") ?? (minute === undefined ? null : new Date(Date.parse(litAt) + minute).toISOString());
       const seen = Object.fromEntries(
         Object.entries({
           poolUm: number("pool_mm", 1_000),
@@ -192,7 +203,7 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
       );
       if (Object.keys(seen).length === 0) continue;
       if (!seenAt) throw wrong("minute", "say at which minute it was looked at.");
-      out.push({ kind: "checked", payload: { tester, ...seen }, happenedAt: seenAt } as Timed);
+      out.push({ kind: "checked", payload: { testCandle, ...seen }, happenedAt: seenAt } as Timed);
     }
   } catch (error) {
     if (error instanceof Fault) return bad("not-understood", error.message);

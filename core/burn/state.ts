@@ -5,12 +5,12 @@ import type { TrialPlan } from "./plan";
 export const AIR = ["window open", "fan", "air conditioning"] as const;
 export type Air = (typeof AIR)[number];
 export const MUSHROOMS = ["none", "small", "large"] as const;
-export const SOOT = ["none", "black", "grey", "whitish"] as const;
+export const SOOT = ["none", "black", "gray", "whitish"] as const;
 export const SOOT_AT = ["rim", "wall", "smoke"] as const;
 export const LEFT_ON_WALL = ["none", "thin", "thick"] as const;
 export const OUT_WHY = ["protocol", "safety", "by itself", "stopped early"] as const;
 
-/** A look as it is kept: only what was seen. Micrometres, hundredths of °C. */
+/** A look as it is kept: only what was seen. Micrometers, hundredths of °C. */
 export interface CheckSeen {
   id: string;
   at: string;
@@ -41,7 +41,7 @@ export interface BurnSession {
   early: string;
   beforeMg: number | null;
   afterMg: number | null;
-  looks: CheckSeen[];
+  checks: CheckSeen[];
 }
 export interface TestCandleState {
   sessions: BurnSession[];
@@ -52,8 +52,8 @@ export const THROWS = ["cold", "hot"] as const;
 export interface Rating {
   id: string;
   at: string;
-  nose: string | null;
-  tester: string;
+  scorer: string | null;
+  testCandle: string;
   throw: (typeof THROWS)[number];
   room: string;
   score: number;
@@ -67,38 +67,38 @@ export type Decision = (typeof DECISIONS)[number];
 
 /** What follows from the entries of a trial. */
 export interface TrialState extends LogState {
-  testers: Record<string, TestCandleState>;
+  testCandles: Record<string, TestCandleState>;
   presentAt: string | null;
   ratings: Rating[];
-  /** Codes stand for the options until then. */
-  unmasked: string | null;
-  /** What passed or failed; an option that is left open is not there. */
+  /** Codes stand for the variants until then. */
+  codesRevealedAt: string | null;
+  /** What passed or failed; a variant that is left open is not there. */
   decided: Record<string, { at: string; verdict: Exclude<Decision, "open">; why: string; id: string }>;
   closed: { at: string; id: string } | null;
 }
 
-export const TRIAL_STATE_VERSION = 2;
+export const TRIAL_STATE_VERSION = 3;
 
 export const initialTrialState = (plan: TrialPlan, start: EventOf): TrialState => ({
   format: TRIAL_STATE_VERSION,
-  standing: 1,
+  effectiveEvents: 1,
   startedAt: start.happenedAt,
   lastAt: start.happenedAt,
   drawn: {},
-  testers: Object.fromEntries(plan.testers.map((one) => [one.key, { sessions: [], stopped: null }])),
+  testCandles: Object.fromEntries(plan.testCandles.map((one) => [one.key, { sessions: [], stopped: null }])),
   presentAt: null,
   ratings: [],
-  unmasked: null,
+  codesRevealedAt: null,
   decided: {},
   closed: null,
 });
 
-/** The session in which a tester burns now; null where it does not. */
+/** The session in which a test candle burns now; null where it does not. */
 export const burningIn = (one: TestCandleState | undefined): BurnSession | null => {
   const last = one?.sessions.at(-1);
   return last && last.out === null ? last : null;
 };
 
-/** The session in which a tester burned at a moment; null where it did not. */
+/** The session in which a test candle burned at a moment; null where it did not. */
 export const burningAt = (one: TestCandleState | undefined, at: string): BurnSession | null =>
   one?.sessions.findLast((each) => Date.parse(each.litAt) <= Date.parse(at) && (each.out === null || Date.parse(at) <= Date.parse(each.out.at))) ?? null;

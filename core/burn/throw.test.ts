@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { mixed } from "../statistics/mixed";
-import { aTester, aTrialPlan } from "../testing/trial";
+import { aTestCandle, aTrialPlan } from "../testing/trial";
 import { compareThrow, nextForThrow, THROW_ORDER } from "./scent-throw";
 import type { Rating } from "./state";
 
-const ROWS: [nose: string, option: string, room: string, score: number][] = [
+const ROWS: [nose: string, variant: string, room: string, score: number][] = [
   ["Ada", "A", "bath", 7],
   ["Ada", "B", "bath", 5],
   ["Ada", "C", "bath", 8],
@@ -21,12 +21,12 @@ const ROWS: [nose: string, option: string, room: string, score: number][] = [
   ["Cy", "C", "bed", 5],
   ["Cy", "A", "bath", 5],
 ];
-const plan = aTrialPlan([aTester("A1"), aTester("B1"), aTester("C1")]);
-const rating = ([nose, option, room, score]: (typeof ROWS)[number], at: number): Rating => ({
+const plan = aTrialPlan([aTestCandle("A1"), aTestCandle("B1"), aTestCandle("C1")]);
+const rating = ([nose, variant, room, score]: (typeof ROWS)[number], at: number): Rating => ({
   id: String(at),
   at: "2026-03-01T10:00:00.000Z",
-  nose,
-  tester: `${option}1`,
+  scorer: nose,
+  testCandle: `${variant}1`,
   throw: "hot",
   room,
   score,
@@ -36,10 +36,10 @@ const rating = ([nose, option, room, score]: (typeof ROWS)[number], at: number):
 describe("a mixed model with a level for each nose", () => {
   it("agrees with statsmodels 0.13.5, MixedLM by REML, on an unbalanced table", () => {
     const fit = mixed(
-      ROWS.map(([nose, option, room, y]) => ({
+      ROWS.map(([nose, variant, room, y]) => ({
         y,
         group: nose,
-        x: [Number(option === "A"), Number(option === "B"), Number(option === "C"), Number(room === "bed")],
+        x: [Number(variant === "A"), Number(variant === "B"), Number(variant === "C"), Number(room === "bed")],
       })),
     );
     const [a, b, c, bed] = fit?.coefficients ?? [];
@@ -73,20 +73,20 @@ describe("a mixed model with a level for each nose", () => {
 });
 
 describe("throw compared", () => {
-  const words = (option: string) => option;
+  const words = (variant: string) => variant;
   it("takes each nose's own level out, and says what differs with its interval", () => {
     const out = compareThrow(plan, ROWS.map(rating), words);
-    const b = out?.options.find((one) => one.option === "B")?.against;
+    const b = out?.variants.find((one) => one.variant === "B")?.against;
     expect(b?.value).toBeCloseTo(-1.6, 1);
     expect((b?.low ?? 0) < -1.6 && (b?.high ?? 0) < 0).toBe(true);
     expect(out?.told).toBe(true);
     expect(out?.says).toMatch(/B is 1.6 weaker than A/);
-    expect(out?.noses.map((one) => one.name)).toEqual(["Ada", "Bo", "Cy"]);
+    expect(out?.scorers.map((one) => one.name)).toEqual(["Ada", "Bo", "Cy"]);
   });
 
   it("is not fooled by a nose that gives high scores to the one it smelled alone", () => {
     // Bo, who gives 9 to everything, smelled A only once more; by plain means A would lead.
-    const fooled = (["A", "B"] as const).flatMap((option) => [1, 2, 3].map((n) => ["Ada", option, `room ${n}`, 5 + (n % 2)] as (typeof ROWS)[number]));
+    const fooled = (["A", "B"] as const).flatMap((variant) => [1, 2, 3].map((n) => ["Ada", variant, `room ${n}`, 5 + (n % 2)] as (typeof ROWS)[number]));
     const out = compareThrow(
       plan,
       [...fooled, ["Bo", "A", "room 1", 9], ["Bo", "B", "room 1", 9], ["Bo", "A", "room 2", 9], ["Bo", "A", "room 3", 9]].map((one, at) =>
@@ -94,8 +94,8 @@ describe("throw compared", () => {
       ),
       words,
     );
-    expect((out?.options[0]?.mean ?? 0) - (out?.options[1]?.mean ?? 0)).toBeGreaterThan(0.8);
-    expect(Math.abs(out?.options[1]?.against?.value ?? 9)).toBeLessThan(0.6);
+    expect((out?.variants[0]?.mean ?? 0) - (out?.variants[1]?.mean ?? 0)).toBeGreaterThan(0.8);
+    expect(Math.abs(out?.variants[1]?.against?.value ?? 9)).toBeLessThan(0.6);
     expect(out?.told).toBe(false);
     expect(out?.says).toMatch(/Too little to tell/);
   });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { anId } from "../testing/batch";
-import { aTester, aTrial, aTrialPlan, atMinute, burnOnce } from "../testing/trial";
+import { aTestCandle, aTrial, aTrialPlan, atMinute, burnOnce } from "../testing/trial";
 import { CHECKED_TRIAL } from "./checked";
 import { dueChecks, presenceDue, testCandleNow } from "./checks";
 import { blindCodes, planWarnings, reallyVaried, variantWords, widthOf } from "./plan";
@@ -9,13 +9,13 @@ import { readSessions } from "./read-sessions";
 import { protocol } from "./schema";
 import { TRIAL } from "./trial";
 
-const two = () => aTrial(aTrialPlan([aTester("A1"), aTester("A2"), aTester("B1"), aTester("B2")]));
+const two = () => aTrial(aTrialPlan([aTestCandle("A1"), aTestCandle("A2"), aTestCandle("B1"), aTestCandle("B2")]));
 const why = (trial: ReturnType<typeof two>, minute: number, body: Parameters<typeof trial.draft>[1]) => {
   const event = trial.draft(minute, body);
   return TRIAL.refusal(trial.now(), event)?.message ?? null;
 };
-const light = (tester: string) => ({ kind: "lit" as const, payload: { tester, trimUm: 5_000, air: [], early: "" } });
-const look = (tester: string) => ({ kind: "checked" as const, payload: { tester, flame: "steady" as const } });
+const light = (testCandle: string) => ({ kind: "lit" as const, payload: { testCandle, trimUm: 5_000, air: [], early: "" } });
+const look = (testCandle: string) => ({ kind: "checked" as const, payload: { testCandle, flame: "steady" as const } });
 
 describe("a trial", () => {
   it("takes a look only of what burns, and lights nothing twice", () => {
@@ -24,19 +24,19 @@ describe("a trial", () => {
     trial.add(10, light("A1"));
     expect(why(trial, 11, light("A1"))).toMatch(/burns already/);
     expect(why(trial, 11, look("A1"))).toBeNull();
-    expect(why(trial, 11, look("C1"))).toMatch(/no such tester/);
+    expect(why(trial, 11, look("C1"))).toMatch(/no such test candle/);
     expect(why(trial, 11, { kind: "closed", payload: {} })).toMatch(/still burns/);
-    trial.add(250, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
+    trial.add(250, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
     expect(why(trial, 251, look("A1"))).toMatch(/did not burn then/);
     // Put down late, with the time at which it was seen.
     expect(why(trial, 130, look("A1"))).toBeNull();
     trial.add(130, look("A1"));
-    expect(trial.now().state.testers.A1?.sessions[0]?.looks).toHaveLength(1);
+    expect(trial.now().state.testCandles.A1?.sessions[0]?.checks).toHaveLength(1);
   });
 
   it("never burns a cracked jar again", () => {
     const trial = two();
-    trial.add(5, { kind: "stopped", payload: { tester: "B1", why: "the glass is cracked" } });
+    trial.add(5, { kind: "stopped", payload: { testCandle: "B1", why: "the glass is cracked" } });
     expect(why(trial, 6, light("B1"))).toMatch(/cracked/);
     expect(why(trial, 6, light("B2"))).toBeNull();
   });
@@ -44,10 +44,10 @@ describe("a trial", () => {
   it("refuses a candle that grows as it burns, and to weigh what still burns", () => {
     const trial = two();
     trial.add(0, light("A1"));
-    const weigh = (when: "before" | "after", mg: number) => ({ kind: "weighed" as const, payload: { tester: "A1", session: 1, when, mg } });
+    const weigh = (when: "before" | "after", mg: number) => ({ kind: "weighed" as const, payload: { testCandle: "A1", session: 1, when, mg } });
     expect(why(trial, 5, weigh("after", 1_000))).toMatch(/still burns/);
     trial.add(0, weigh("before", 560_000));
-    trial.add(240, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
+    trial.add(240, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
     expect(why(trial, 300, weigh("after", 561_000))).toMatch(/more after/);
     expect(why(trial, 300, { ...weigh("after", 540_000), payload: { ...weigh("after", 540_000).payload, session: 2 } })).toMatch(/not burned so often/);
     expect(why(trial, 300, weigh("after", 544_000))).toBeNull();
@@ -56,21 +56,21 @@ describe("a trial", () => {
   it("sets right when it was lit or put out, and takes an entry back", () => {
     const trial = two();
     const litId = trial.add(10, light("A1"));
-    const outId = trial.add(250, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
+    const outId = trial.add(250, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
     const entryOf = (id: string) => trial.now().entries.find((one) => one.event.id === id) ?? null;
-    const later = trial.draft(262, { kind: "extinguished", payload: { tester: "A1", why: "safety", sign: "soot" } }, { corrects: outId });
+    const later = trial.draft(262, { kind: "extinguished", payload: { testCandle: "A1", why: "safety", sign: "soot" } }, { corrects: outId });
     expect(TRIAL.refusal(trial.now(), later, entryOf(outId))).toBeNull();
     trial.events.push(later);
-    expect(trial.now().state.testers.A1?.sessions[0]?.out).toEqual({ at: atMinute(262), why: "safety", sign: "soot" });
+    expect(trial.now().state.testCandles.A1?.sessions[0]?.out).toEqual({ at: atMinute(262), why: "safety", sign: "soot" });
     const earlier = trial.draft(4, light("A1"), { corrects: litId });
     expect(TRIAL.refusal(trial.now(), earlier, entryOf(litId))).toBeNull();
     trial.events.push(earlier);
-    expect(trial.now().state.testers.A1?.sessions).toMatchObject([{ litAt: atMinute(4) }]);
-    trial.add(300, { kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: earlier.id });
-    expect(trial.now().state.testers.A1?.sessions).toEqual([]);
+    expect(trial.now().state.testCandles.A1?.sessions).toMatchObject([{ litAt: atMinute(4) }]);
+    trial.add(300, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: earlier.id });
+    expect(trial.now().state.testCandles.A1?.sessions).toEqual([]);
     const start = trial.events[0]?.id ?? "";
     expect(
-      TRIAL.refusal(trial.now(), trial.draft(9, { kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: start }), entryOf(start))?.message,
+      TRIAL.refusal(trial.now(), trial.draft(9, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: start }), entryOf(start))?.message,
     ).toMatch(/cannot be taken back/);
   });
 
@@ -78,12 +78,12 @@ describe("a trial", () => {
     const trial = two();
     burnOnce(trial, "A1", 0, 240, { 75: { poolUm: 50_000 }, 240: { poolUm: 80_000, flame: "steady" } }, [560, 543]);
     burnOnce(trial, "B1", 20, 180, { 120: { soot: "black" } });
-    trial.add(400, { kind: "throwScored", payload: { tester: "A1", throw: "hot", room: "bedroom", score: 7 } });
-    trial.add(401, { kind: "decided", payload: { option: "A", verdict: "passed", why: "" } });
+    trial.add(400, { kind: "throwScored", payload: { testCandle: "A1", throw: "hot", room: "bedroom", score: 7 } });
+    trial.add(401, { kind: "decided", payload: { variant: "A", verdict: "passed", why: "" } });
     const { state } = trial.now();
     expect(TRIAL.of([...trial.events].reverse()).state).toEqual(state);
     expect(state.decided.A?.verdict).toBe("passed");
-    expect(state.ratings).toMatchObject([{ score: 7, blind: true, nose: null }]);
+    expect(state.ratings).toMatchObject([{ score: 7, blind: true, scorer: null }]);
   });
 
   it("tells every event type, and reads each back", () => {
@@ -93,14 +93,14 @@ describe("a trial", () => {
       "A1",
       0,
       240,
-      { 180: { poolUm: 80_000, reached: 100, depthUm: 9_000, flame: "large", wall: 5_200, soot: "grey", sootAt: "rim", note: "flickers" } },
+      { 180: { poolUm: 80_000, reached: 100, depthUm: 9_000, flame: "large", wall: 5_200, soot: "gray", sootAt: "rim", note: "flickers" } },
       [560, 543],
     );
     trial.add(300, { kind: "present", payload: {} });
     trial.add(301, { kind: "codesRevealed", payload: {} });
-    trial.add(302, { kind: "throwScored", payload: { tester: "A1", throw: "cold", room: "bathroom", score: 6, window: true } });
-    trial.add(303, { kind: "decided", payload: { option: "A", verdict: "failed", why: "flickers" } });
-    trial.add(304, { kind: "stopped", payload: { tester: "B2", why: "it broke" } });
+    trial.add(302, { kind: "throwScored", payload: { testCandle: "A1", throw: "cold", room: "bathroom", score: 6, window: true } });
+    trial.add(303, { kind: "decided", payload: { variant: "A", verdict: "failed", why: "flickers" } });
+    trial.add(304, { kind: "stopped", payload: { testCandle: "B2", why: "it broke" } });
     trial.add(305, { kind: "note", payload: { text: "two noses on Friday" } });
     trial.add(306, { kind: "closed", payload: {} });
     const say = { g: (mg: number) => `${mg / 1_000} g`, t: (c: number) => `${c / 100} °C`, len: (um: number) => `${um / 1_000} mm` } as never;
@@ -110,7 +110,7 @@ describe("a trial", () => {
       "trial begun",
       "A1 lit",
       "A1 weighed before session 1",
-      "A1: pool 80 mm, 100 % of the wall, 9 mm deep, flame large, grey soot (rim), wall 52 °C, “flickers”",
+      "A1: pool 80 mm, 100 % of the wall, 9 mm deep, flame large, gray soot (rim), wall 52 °C, “flickers”",
       "A1 put out",
       "A1 weighed after session 1",
       "somebody is with the flames",
@@ -121,7 +121,7 @@ describe("a trial", () => {
       "“two noses on Friday”",
       "trial closed",
     ]);
-    expect(told[3]).toMatchObject({ tone: "safety", standing: "The flame was large" });
+    expect(told[3]).toMatchObject({ tone: "safety", remark: "The flame was large" });
     for (const event of trial.events) {
       expect(CHECKED_TRIAL.read({ ...event, v: TRIAL.versionOf(event.kind) })).toEqual(event);
       expect(Object.values(TRIAL.eventTypes.get(event.kind)?.columns(event.payload, plan) ?? {}).length).toBeGreaterThan(0);
@@ -135,8 +135,8 @@ describe("looks by the clock", () => {
     const trial = two();
     trial.add(0, light("A1"));
     for (const minute of looks) trial.add(minute, look("A1"));
-    if (outAfter !== null) trial.add(outAfter, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
-    const one = trial.now().state.testers.A1?.sessions[0];
+    if (outAfter !== null) trial.add(outAfter, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
+    const one = trial.now().state.testCandles.A1?.sessions[0];
     if (!one) throw new Error("no session");
     return one;
   };
@@ -170,19 +170,19 @@ describe("looks by the clock", () => {
   });
 
   it("goes from look to look, out, to rest and to the next session, and warns past four hours", () => {
-    const { protocol: how } = aTrialPlan([aTester("A1")]);
+    const { protocol: how } = aTrialPlan([aTestCandle("A1")]);
     const trial = two();
-    const at = (minute: number) => testCandleNow(how, trial.now().state.testers.A1 ?? { sessions: [], stopped: null }, atMinute(minute));
+    const at = (minute: number) => testCandleNow(how, trial.now().state.testCandles.A1 ?? { sessions: [], stopped: null }, atMinute(minute));
     expect(at(1)).toMatchObject({ state: "ready", session: 1, next: null });
     trial.add(0, light("A1"));
     expect(at(1)).toMatchObject({ state: "burning", next: { what: "look", at: atMinute(75) }, tooLong: false });
     for (const minute of [75, 120, 180, 240]) trial.add(minute, look("A1"));
     expect(at(239)).toMatchObject({ next: { what: "put out", at: atMinute(240) } });
     expect(at(241)).toMatchObject({ tooLong: true });
-    trial.add(242, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
+    trial.add(242, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
     expect(at(300)).toMatchObject({ state: "resting", session: 2, next: { what: "light", at: atMinute(242 + 720) } });
     expect(at(242 + 721)).toMatchObject({ state: "ready", session: 2 });
-    trial.add(1_000, { kind: "stopped", payload: { tester: "A1", why: "no more is needed" } });
+    trial.add(1_000, { kind: "stopped", payload: { testCandle: "A1", why: "no more is needed" } });
     expect(at(1_001).state).toBe("stopped");
     expect(presenceDue(atMinute(0), atMinute(29))).toBe(false);
     expect(presenceDue(atMinute(0), atMinute(30))).toBe(true);
@@ -192,18 +192,18 @@ describe("looks by the clock", () => {
 describe("a protocol", () => {
   it("is what makers keep to: first day 1¼, 2, 3, 4 h; next day 3 h; third session 2 and 3 h; at least three (trade rules, common practice, no source)", () => {
     const first = PROTOCOLS[0];
-    expect(first?.sessions.map((one) => one.looks)).toEqual([[75, 120, 180, 240], [180], [120, 180]]);
+    expect(first?.sessions.map((one) => one.checks)).toEqual([[75, 120, 180, 240], [180], [120, 180]]);
     for (const one of PROTOCOLS) expect(protocol.parse(one).least).toBeGreaterThanOrEqual(3);
-    expect(sessionOf(first as never, 7)?.looks).toEqual([120, 180]);
+    expect(sessionOf(first as never, 7)?.checks).toEqual([120, 180]);
     expect(sessionOf(PROTOCOLS[2] as never, 3)).toBeNull();
   });
 
   it("is read as it is typed, and written so that it reads back", () => {
     const read = (text: string) => readSessions(text);
-    expect(read("1¼ 2 3 4")).toEqual({ ok: true, value: [{ looks: [75, 120, 180, 240], minutes: 240 }] });
+    expect(read("1¼ 2 3 4")).toEqual({ ok: true, value: [{ checks: [75, 120, 180, 240], minutes: 240 }] });
     expect(read("75 min; 2h, 3:00 out 3.5")).toMatchObject({ ok: false });
-    expect(read("75min 2h 3:00 out 3.5")).toEqual({ ok: true, value: [{ looks: [75, 120, 180], minutes: 210 }] });
-    expect(read("out 4")).toEqual({ ok: true, value: [{ looks: [], minutes: 240 }] });
+    expect(read("75min 2h 3:00 out 3.5")).toEqual({ ok: true, value: [{ checks: [75, 120, 180], minutes: 210 }] });
+    expect(read("out 4")).toEqual({ ok: true, value: [{ checks: [], minutes: 240 }] });
     for (const wrong of ["", "soon", "2 1", "3 out 2", "99"]) expect(read(wrong), wrong).toMatchObject({ ok: false, message: expect.stringMatching(/\S/) });
     for (const one of PROTOCOLS) expect(read(writeSessions(one.sessions))).toEqual({ ok: true, value: one.sessions });
   });
@@ -212,40 +212,42 @@ describe("a protocol", () => {
 describe("a trial as it is designed", () => {
   it("says when more than one thing varies, or nothing, or dye goes into a test of the load, or one stands alone", () => {
     const ids = (plan: Parameters<typeof planWarnings>[0]) => planWarnings(plan).map((one) => one.id);
-    const wick = aTester("A1").wick;
+    const wick = aTestCandle("A1").wick;
     const held = { wick };
-    expect(ids(aTrialPlan([aTester("A1"), aTester("A2"), aTester("B1"), aTester("B2")]))).toEqual([]);
-    expect(ids(aTrialPlan([aTester("A1"), aTester("B1")]))).toEqual(["single"]);
+    expect(ids(aTrialPlan([aTestCandle("A1"), aTestCandle("A2"), aTestCandle("B1"), aTestCandle("B2")]))).toEqual([]);
+    expect(ids(aTrialPlan([aTestCandle("A1"), aTestCandle("B1")]))).toEqual(["single"]);
     const loads = (over: object) =>
       aTrialPlan(
         [
-          aTester("A1", { ...held, ...over }),
-          aTester("A2", { ...held, ...over }),
-          aTester("B1", { ...held, ...over, loadPpm: 60_000 }),
-          aTester("B2", { ...held, ...over, loadPpm: 60_000 }),
+          aTestCandle("A1", { ...held, ...over }),
+          aTestCandle("A2", { ...held, ...over }),
+          aTestCandle("B1", { ...held, ...over, loadPpm: 60_000 }),
+          aTestCandle("B2", { ...held, ...over, loadPpm: 60_000 }),
         ],
         { varies: "load" },
       );
     expect(ids(loads({}))).toEqual([]);
     expect(ids(loads({ dyed: true }))).toEqual(["dye"]);
     expect(ids(loads({ added: ["mica"] }))).toEqual(["dye"]);
-    expect(ids(aTrialPlan([aTester("A1"), aTester("A2"), aTester("B1", { scent: "fig" }), aTester("B2", { scent: "fig" })]))).toEqual(["several"]);
-    expect(ids(aTrialPlan([aTester("A1", held), aTester("A2", held), aTester("B1", held), aTester("B2", held)]))).toEqual(["nothing"]);
+    expect(ids(aTrialPlan([aTestCandle("A1"), aTestCandle("A2"), aTestCandle("B1", { scent: "fig" }), aTestCandle("B2", { scent: "fig" })]))).toEqual([
+      "several",
+    ]);
+    expect(ids(aTrialPlan([aTestCandle("A1", held), aTestCandle("A2", held), aTestCandle("B1", held), aTestCandle("B2", held)]))).toEqual(["nothing"]);
     const half = { fill: "half" as const };
-    expect(ids(aTrialPlan([aTester("A1", half), aTester("A2", half), aTester("B1", half), aTester("B2", half)]))).toEqual(["halves"]);
-    expect(reallyVaried(aTrialPlan([aTester("A1"), aTester("B1", { wick: { wickId: anId(), name: "wooden", kind: "wooden", size: "9", count: 1 } })]))).toEqual(
-      ["wick kind"],
-    );
+    expect(ids(aTrialPlan([aTestCandle("A1", half), aTestCandle("A2", half), aTestCandle("B1", half), aTestCandle("B2", half)]))).toEqual(["halves"]);
+    expect(
+      reallyVaried(aTrialPlan([aTestCandle("A1"), aTestCandle("B1", { wick: { wickId: anId(), name: "wooden", kind: "wooden", size: "9", count: 1 } })])),
+    ).toEqual(["wick kind"]);
   });
 
-  it("names options by what varies, and measures a tapered jar at its wax line", () => {
-    const plan = aTrialPlan([aTester("A1"), aTester("B1", { loadPpm: 60_000 })]);
+  it("names variants by what varies, and measures a tapered jar at its wax line", () => {
+    const plan = aTrialPlan([aTestCandle("A1"), aTestCandle("B1", { loadPpm: 60_000 })]);
     expect(variantWords(plan, "A")).toBe("flat-braid cotton A");
     expect(variantWords({ ...plan, varies: "load" }, "B")).toBe("load 6 %");
     // By Simpson's rule and halving, in a few lines elsewhere: a frustum of 76 to 83 mm over 90 mm holds 447.0 ml; 400 ml stand where it is 82.32 mm wide.
-    expect(widthOf(aTester("A1"))).toBeCloseTo(82.32, 2);
-    expect(widthOf(aTester("A1"), 0)).toBeCloseTo(76, 6);
-    expect(widthOf(aTester("A1", { fillMg: 9_000_000 }))).toBeCloseTo(83, 6);
+    expect(widthOf(aTestCandle("A1"))).toBeCloseTo(82.32, 2);
+    expect(widthOf(aTestCandle("A1"), 0)).toBeCloseTo(76, 6);
+    expect(widthOf(aTestCandle("A1", { fillMg: 9_000_000 }))).toBeCloseTo(83, 6);
   });
 
   it("gives each jar a code of its own that says nothing", () => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type ATrial, aTester, aTrial, aTrialPlan, burnOnce } from "../testing/trial";
+import { type ATrial, aTestCandle, aTrial, aTrialPlan, burnOnce } from "../testing/trial";
 import { lookWords } from "./events/checked";
 import { MARKS } from "./limits";
 import { nextTrial, variantVerdict, variantVerdicts, verdictOf } from "./verdict";
@@ -15,8 +15,8 @@ const NARROW: Seen = { 120: { poolUm: 40_000, flame: "small" }, 240: { poolUm: 5
 const sessions = (trial: ATrial, key: string, all: Seen[], grams?: number[]) => {
   for (const [at, seen] of all.entries()) burnOnce(trial, key, at * DAY, 240, seen, grams ? [grams[at] as number, grams[at + 1] as number] : undefined);
 };
-const verdict = (all: Seen[], over: Parameters<typeof aTester>[1] = {}) => {
-  const trial = aTrial(aTrialPlan([aTester("A1", over)]));
+const verdict = (all: Seen[], over: Parameters<typeof aTestCandle>[1] = {}) => {
+  const trial = aTrial(aTrialPlan([aTestCandle("A1", over)]));
   sessions(trial, "A1", all);
   const { plan, state } = trial.now();
   const out = verdictOf(plan, state, "A1");
@@ -74,10 +74,10 @@ describe("reading a burn (trade rules, section on burn tests, line by line)", ()
   it("drowning: the flame shrinks or dies", () => {
     expect(verdict([{ 240: { poolUm: 50_000, flame: "dying" } }]).advice.what).toBe("wick_up");
     expect(verdict([{ ...GOOD, 239: { flame: "out" } }]).advice.what).toBe("change_kind");
-    const trial = aTrial(aTrialPlan([aTester("A1")]));
-    trial.add(0, { kind: "lit", payload: { tester: "A1", trimUm: null, air: [], early: "" } });
-    trial.add(100, { kind: "checked", payload: { tester: "A1", poolUm: 40_000, flame: "small" } });
-    trial.add(150, { kind: "extinguished", payload: { tester: "A1", why: "by itself", sign: "" } });
+    const trial = aTrial(aTrialPlan([aTestCandle("A1")]));
+    trial.add(0, { kind: "lit", payload: { testCandle: "A1", trimUm: null, air: [], early: "" } });
+    trial.add(100, { kind: "checked", payload: { testCandle: "A1", poolUm: 40_000, flame: "small" } });
+    trial.add(150, { kind: "extinguished", payload: { testCandle: "A1", why: "by itself", sign: "" } });
     const { plan, state } = trial.now();
     expect(verdictOf(plan, state, "A1")?.advice.what).toBe("wick_up");
   });
@@ -87,14 +87,14 @@ describe("reading a burn (trade rules, section on burn tests, line by line)", ()
   });
   it("a half-filled jar gives an early look; a full one must follow", () => {
     const half = { fill: "half" as const, fillMg: 180_000 };
-    const trial = aTrial(aTrialPlan([aTester("A1", half), aTester("A2", half)]));
+    const trial = aTrial(aTrialPlan([aTestCandle("A1", half), aTestCandle("A2", half)]));
     for (const key of ["A1", "A2"]) sessions(trial, key, [GOOD, GOOD, GOOD]);
     const { plan, state } = trial.now();
     expect(variantVerdict(plan, state, "A")).toMatchObject({ safe: true, advice: { what: "test_full" }, open: ["half-filled: the full jar has to follow"] });
-    expect(nextTrial(plan, state)).toMatchObject({ what: "test_full", option: "A" });
+    expect(nextTrial(plan, state)).toMatchObject({ what: "test_full", variant: "A" });
   });
   it("a pillar's pool stays inside, about 6 mm from the edge (uncertain)", () => {
-    const pillar = { body: "mould" as const, innerTopUm: 70_000, innerBottomUm: 70_000 };
+    const pillar = { container: "mold" as const, innerTopUm: 70_000, innerBottomUm: 70_000 };
     expect(verdict([{ 240: { poolUm: 55_000 } }], pillar).pool.verdict).toBe("right");
     expect(verdict([{ 240: { poolUm: 60_000 } }], pillar)).toMatchObject({ pool: { verdict: "large" }, advice: { what: "wick_down" } });
   });
@@ -116,7 +116,7 @@ describe("where lengths are inches and heat is °F", () => {
   const US = { len: (um: number) => `${Math.round((um / 25_400) * 16) / 16} in`, t: (centi: number) => `${Math.round((centi / 100) * 1.8 + 32)} °F` };
   it("says no number in the other system: neither what was seen, nor the mark that it passed", () => {
     const hot = { flameUm: 88_900, wall: 7_000, depthUm: 28_575 };
-    const trial = aTrial(aTrialPlan([aTester("A1")]));
+    const trial = aTrial(aTrialPlan([aTestCandle("A1")]));
     sessions(trial, "A1", [{ 200: hot }]);
     const { plan, state } = trial.now();
     const reasons = verdictOf(plan, state, "A1", US)?.safety.reasons.map((one) => one.words) ?? [];
@@ -135,11 +135,11 @@ describe("where lengths are inches and heat is °F", () => {
 
 describe("a verdict", () => {
   it("counts a session that was put out for safety though no look says why, and a glass that cracked", () => {
-    const trial = aTrial(aTrialPlan([aTester("A1"), aTester("A2")]));
-    trial.add(0, { kind: "lit", payload: { tester: "A1", trimUm: null, air: [], early: "" } });
-    trial.add(100, { kind: "checked", payload: { tester: "A1", flame: "steady" } });
-    trial.add(140, { kind: "extinguished", payload: { tester: "A1", why: "safety", sign: "smoke" } });
-    trial.add(150, { kind: "stopped", payload: { tester: "A2", why: "the glass is cracked" } });
+    const trial = aTrial(aTrialPlan([aTestCandle("A1"), aTestCandle("A2")]));
+    trial.add(0, { kind: "lit", payload: { testCandle: "A1", trimUm: null, air: [], early: "" } });
+    trial.add(100, { kind: "checked", payload: { testCandle: "A1", flame: "steady" } });
+    trial.add(140, { kind: "extinguished", payload: { testCandle: "A1", why: "safety", sign: "smoke" } });
+    trial.add(150, { kind: "stopped", payload: { testCandle: "A2", why: "the glass is cracked" } });
     const { plan, state } = trial.now();
     expect(verdictOf(plan, state, "A1")).toMatchObject({
       safe: false,
@@ -161,7 +161,7 @@ describe("a verdict", () => {
   });
 
   it("says how fast it burns, how long it will and the whole would, from what was weighed", () => {
-    const trial = aTrial(aTrialPlan([aTester("A1")]));
+    const trial = aTrial(aTrialPlan([aTestCandle("A1")]));
     sessions(trial, "A1", [GOOD, GOOD, GOOD], [560, 543.7, 526.5, 510.5]);
     const { plan, state } = trial.now();
     const { grams_per_hour: rate, hours_left: left, hours_whole: whole } = verdictOf(plan, state, "A1") ?? {};
@@ -173,8 +173,8 @@ describe("a verdict", () => {
     expect((left?.low ?? 0) < (left?.value ?? 0) && (left?.value ?? 0) < (left?.high ?? 0)).toBe(true);
   });
 
-  it("holds an option to all its testers, and proposes one change made from the best of them", () => {
-    const trial = aTrial(aTrialPlan(["A1", "A2", "B1", "B2", "C1"].map((key) => aTester(key))));
+  it("holds a variant to all its test candles, and proposes one change made from the best of them", () => {
+    const trial = aTrial(aTrialPlan(["A1", "A2", "B1", "B2", "C1"].map((key) => aTestCandle(key))));
     sessions(trial, "A1", [NARROW, NARROW, NARROW]);
     sessions(trial, "A2", [NARROW, NARROW, NARROW]);
     sessions(trial, "B1", [GOOD, GOOD, GOOD]);
@@ -182,14 +182,14 @@ describe("a verdict", () => {
     const { plan, state } = trial.now();
     const [a, b, c] = variantVerdicts(plan, state);
     expect(a).toMatchObject({ safe: true, pool: "small", advice: { what: "wick_up" }, open: ["its pool is small"] });
-    // One tester that sooted outweighs one that did not.
+    // One test candle that sooted outweighs one that did not.
     expect(b).toMatchObject({ safe: false, advice: { what: "wick_down" }, open: expect.arrayContaining(["it is not safe"]) });
     expect(c).toMatchObject({ safe: null, advice: null, open: ["none of it has burned yet"] });
-    expect(nextTrial(plan, state)).toMatchObject({ what: "wick_up", varies: "wick size", option: "A" });
+    expect(nextTrial(plan, state)).toMatchObject({ what: "wick_up", varies: "wick size", variant: "A" });
   });
 
-  it("needs no further trial where one option passed", () => {
-    const trial = aTrial(aTrialPlan([aTester("A1"), aTester("A2")]));
+  it("needs no further trial where one variant passed", () => {
+    const trial = aTrial(aTrialPlan([aTestCandle("A1"), aTestCandle("A2")]));
     for (const key of ["A1", "A2"]) sessions(trial, key, [GOOD, GOOD, GOOD]);
     const { plan, state } = trial.now();
     expect(variantVerdict(plan, state, "A").open).toEqual([]);

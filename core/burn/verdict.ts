@@ -3,12 +3,12 @@ import { ADVICE_WORDS, type AdviceWhat, type Burned, type BurnJudged, burnRateOf
 import { type TestCandle, type TrialPlan, testCandlesOf, type Varied, variantsOf, variantWords, widthOf } from "./plan";
 import type { TestCandleState, TrialState } from "./state";
 
-/** The sessions of a tester as verdicts read them: minutes, grams, millimetres, °C. A session that still goes on has no length. */
+/** The sessions of a test candle as verdicts read them: minutes, grams, millimeters, °C. A session that still goes on has no length. */
 export const sessionsOf = (state: TestCandleState): Session[] =>
   state.sessions.map((one) => {
     const lit = Date.parse(one.litAt);
     const minutes = one.out ? (Date.parse(one.out.at) - lit) / 60_000 : undefined;
-    const looks = one.looks.map((look) => checkOf(look, (Date.parse(look.at) - lit) / 60_000));
+    const looks = one.checks.map((look) => checkOf(look, (Date.parse(look.at) - lit) / 60_000));
     // That it went out by itself is seen whenever it is noticed, by no look of its own.
     if (one.out?.why === "by itself") looks.push({ minute: minutes ?? 0, flame: "out" });
     return {
@@ -20,7 +20,7 @@ export const sessionsOf = (state: TestCandleState): Session[] =>
     };
   });
 
-/** A tester and its burns. What the vessel weighs is what it weighed at first, less the wax that was poured into it. */
+/** A test candle and its burns. What the vessel weighs is what it weighed at first, less the wax that was poured into it. */
 export function burnedOf(one: TestCandle, state: TestCandleState): Burned {
   const sessions = sessionsOf(state);
   const first = sessions.find((each) => each.grams_before !== undefined)?.grams_before;
@@ -31,13 +31,13 @@ export function burnedOf(one: TestCandle, state: TestCandleState): Burned {
     fill: one.fill,
     tare_g: first !== undefined && weighedFirst ? Math.max(0, first - one.fillMg / 1_000) : 0,
     widthAt: (left) => widthOf(one, left),
-    pillar: one.body === "mould",
+    pillar: one.container === "mold",
   };
 }
 
 export interface BurnVerdict extends BurnJudged {
   key: string;
-  option: string;
+  variant: string;
   /** Safe as far as it was burned, not safe, or nothing is known. */
   safe: boolean | null;
   sessions: number;
@@ -48,14 +48,14 @@ export interface BurnVerdict extends BurnJudged {
 
 /** Whether a test candle went out by itself while it had wax to burn. */
 const goesOut = (state: TestCandleState | undefined): boolean =>
-  state?.sessions.some((one) => one.out?.why === "by itself" || one.looks.some((look) => look.flame === "out")) ?? false;
+  state?.sessions.some((one) => one.out?.why === "by itself" || one.checks.some((look) => look.flame === "out")) ?? false;
 
-const hasLooks = (state: TestCandleState) => state.sessions.some((one) => one.looks.length > 0);
+const hasLooks = (state: TestCandleState) => state.sessions.some((one) => one.checks.length > 0);
 
-/** What a tester's burns say. */
+/** What a test candle's burns say. */
 export function verdictOf(plan: TrialPlan, state: TrialState, key: string, measures?: Measures): BurnVerdict | null {
-  const one = plan.testers.find((each) => each.key === key);
-  const burned = state.testers[key];
+  const one = plan.testCandles.find((each) => each.key === key);
+  const burned = state.testCandles[key];
   if (!one || !burned) return null;
   const judged = judgeBurn(burnedOf(one, burned), measures);
   // Put out for safety by hand counts, whatever the looks say.
@@ -75,7 +75,7 @@ export function verdictOf(plan: TrialPlan, state: TrialState, key: string, measu
     pass === judged.safety.pass
       ? judged.advice
       : cracked.length > 0 && byHand.length === 0
-        ? { what: "keep" as const, why: "The vessel failed, which says nothing of the wick: burn another tester." }
+        ? { what: "keep" as const, why: "The vessel failed, which says nothing of the wick: burn another test candle." }
         : { what: "wick_down" as const, why: `It is not safe: ${reasons[0]?.words} One size down.` };
   const ended = burned.sessions.filter((each) => each.out).length;
   return {
@@ -83,7 +83,7 @@ export function verdictOf(plan: TrialPlan, state: TrialState, key: string, measu
     safety: { pass, reasons },
     advice,
     key,
-    option: one.option,
+    variant: one.variant,
     safe: pass ? (known ? true : null) : false,
     sessions: ended,
     enough: ended >= plan.protocol.least,
@@ -92,55 +92,55 @@ export function verdictOf(plan: TrialPlan, state: TrialState, key: string, measu
 }
 
 export interface VariantVerdict {
-  option: string;
+  variant: string;
   words: string;
   safe: boolean | null;
   pool: BurnJudged["pool"]["verdict"] | "they differ";
   advice: { what: AdviceWhat; why: string } | null;
   grams_per_hour: Span | null;
-  testers: BurnVerdict[];
+  testCandles: BurnVerdict[];
   /** What stands between it and a pass; nothing where it passes. */
   open: string[];
 }
 
-/** The advice that weighs most where testers of one option differ: safety, then what changes most. */
+/** The advice that weighs most where test candles of one variant differ: safety, then what changes most. */
 const WEIGHT: Record<AdviceWhat, number> = { wick_down: 5, change_kind: 4, less_load_or_dye: 3, wick_up: 2, test_full: 1, keep: 0 };
 
-/** What all testers of an option say together. A half-fill result never counts as a full pass. */
-export function variantVerdict(plan: TrialPlan, state: TrialState, option: string, measures?: Measures): VariantVerdict {
-  const mine = testCandlesOf(plan, option);
-  const testers = mine.flatMap((one) => verdictOf(plan, state, one.key, measures) ?? []);
-  const burned = testers.filter((one) => one.sessions > 0 || one.safe !== null);
+/** What all test candles of a variant say together. A half-fill result never counts as a full pass. */
+export function variantVerdict(plan: TrialPlan, state: TrialState, variant: string, measures?: Measures): VariantVerdict {
+  const mine = testCandlesOf(plan, variant);
+  const testCandles = mine.flatMap((one) => verdictOf(plan, state, one.key, measures) ?? []);
+  const burned = testCandles.filter((one) => one.sessions > 0 || one.safe !== null);
   const safe = burned.some((one) => one.safe === false) ? false : burned.some((one) => one.safe === null) || burned.length === 0 ? null : true;
   const pools = new Set(burned.map((one) => one.pool.verdict).filter((one) => one !== "not_recorded"));
   const pool = pools.size > 1 ? ("they differ" as const) : ([...pools][0] ?? "not_recorded");
   const worst = [...burned].sort((a, b) => Number(a.safe !== false) - Number(b.safe !== false) || WEIGHT[b.advice.what] - WEIGHT[a.advice.what])[0];
-  const few = testers.filter((one) => !one.enough).length;
+  const few = testCandles.filter((one) => !one.enough).length;
   const halves = mine.some((one) => one.fill === "half");
   const open = [
     ...(burned.length === 0 ? ["none of it has burned yet"] : []),
     ...(safe === false ? ["it is not safe"] : safe === null && burned.length > 0 ? ["whether it is safe was not recorded"] : []),
     ...(pool === "they differ"
-      ? ["its testers differ: burn another"]
+      ? ["its test candles differ: burn another"]
       : pool === "not_recorded" && burned.length > 0
         ? ["its pool was not recorded long enough"]
         : []),
     ...(pool === "small" || pool === "large" ? [`its pool is ${pool}`] : []),
-    ...(burned.length > 0 && few > 0 ? [`${few} of ${testers.length} have fewer than ${plan.protocol.least} sessions`] : []),
+    ...(burned.length > 0 && few > 0 ? [`${few} of ${testCandles.length} have fewer than ${plan.protocol.least} sessions`] : []),
     ...(worst && safe !== false && (worst.advice.what === "change_kind" || worst.advice.what === "less_load_or_dye")
       ? [ADVICE_WORDS[worst.advice.what].toLowerCase()]
       : []),
-    ...(burned.some((one) => goesOut(state.testers[one.key])) ? ["it went out by itself"] : []),
+    ...(burned.some((one) => goesOut(state.testCandles[one.key])) ? ["it went out by itself"] : []),
     ...(halves ? ["half-filled: the full jar has to follow"] : []),
   ];
   return {
-    option,
-    words: variantWords(plan, option),
+    variant,
+    words: variantWords(plan, variant),
     safe,
     pool,
     advice: worst ? worst.advice : null,
-    grams_per_hour: burnRateOf(testers.flatMap((one) => one.weighed)),
-    testers,
+    grams_per_hour: burnRateOf(testCandles.flatMap((one) => one.weighed)),
+    testCandles,
     open,
   };
 }
@@ -151,7 +151,7 @@ export const variantVerdicts = (plan: TrialPlan, state: TrialState, measures?: M
 export interface NextTrial {
   varies: Varied | null;
   what: AdviceWhat;
-  option: string;
+  variant: string;
   why: string;
 }
 const VARIES: Record<AdviceWhat, Varied | null> = {
@@ -163,13 +163,13 @@ const VARIES: Record<AdviceWhat, Varied | null> = {
   less_load_or_dye: "load",
 };
 
-/** What to burn next: the full jar of what did well, else the change that the best of the options asks for. */
+/** What to burn next: the full jar of what did well, else the change that the best of the variants asks for. */
 export function nextTrial(plan: TrialPlan, state: TrialState): NextTrial | null {
   const verdicts = variantVerdicts(plan, state).filter((one) => one.advice);
   const of = (one: VariantVerdict): NextTrial => ({
     varies: VARIES[one.advice?.what ?? "keep"],
     what: one.advice?.what ?? "keep",
-    option: one.option,
+    variant: one.variant,
     why: one.advice?.why ?? "",
   });
   const full = verdicts.find((one) => one.advice?.what === "test_full" && one.safe === true);

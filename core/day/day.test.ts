@@ -139,7 +139,7 @@ describe("the job of a pot", () => {
     expect(pour?.keeps).toEqual([]);
   });
 
-  it("keeps the waits of moulds and layers: holes and a second pour within their time", () => {
+  it("keeps the waits of molds and layers: holes and a second pour within their time", () => {
     const { job, steps } = jobOfPot(pot("pillar-glossy"));
     const names = steps.map((one) => one.name);
     expect(names.join(" › ")).toMatch(/pour › .*pierce.* › .*pour again/);

@@ -24,12 +24,12 @@ export const DEFECTS = table as unknown as readonly Defect[];
 export const defectOf = (id: string): Defect | undefined => DEFECTS.find((entry) => entry.id === id);
 
 /** The flaws that a candle of this wax in this container can have. Common practice, no source. */
-export const defectsFor = (of: { family: string; body: "vessel" | "mould" }): Defect[] =>
+export const defectsFor = (of: { family: string; container: "vessel" | "mold" }): Defect[] =>
   DEFECTS.filter(({ only }) => {
     if (only === "gel") return of.family === "gel";
     if (only === "soy") return of.family === "soy" || of.family === "paraffin–soy" || of.family === "blend";
-    if (only === "mold") return of.body === "mould";
-    return only === "vessel" ? of.body === "vessel" : true;
+    if (only === "mold") return of.container === "mold";
+    return only === "vessel" ? of.container === "vessel" : true;
   });
 
 /** How bad or how far, in words. */

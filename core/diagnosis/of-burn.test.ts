@@ -4,7 +4,7 @@ import type { ShelfWick } from "../burn/propose";
 import { nextForThrow } from "../burn/scent-throw";
 import { DEFECTS } from "../defects/defects";
 import { aBatch, anId, at } from "../testing/batch";
-import { aTester, aTrial, aTrialPlan, atMinute } from "../testing/trial";
+import { aTestCandle, aTrial, aTrialPlan, atMinute } from "../testing/trial";
 import { CAUSES } from "./diagnosis";
 import { diagnosisOf } from "./of-batch";
 import { burnedFlaws, burningFlaws, recordOfBurn, sizeSteps } from "./of-burn";
@@ -27,7 +27,7 @@ describe("what causes rest on", () => {
     batch.add({ kind: "poured", payload: { step: "pour", filled: [{ product: key, count: 10, weightsMg: [14_100] }], ...poured } });
     batch.add({ kind: "stepDone", payload: { step: "pierce" } });
     batch.add({ kind: "poured", payload: { step: "pour-again", filled: [{ product: key, count: 10 }], ...poured } });
-    batch.add({ kind: "located", payload: { shelf: "south window", sun: true, draught: true } } as never);
+    batch.add({ kind: "located", payload: { shelf: "south window", sun: true, draft: true } } as never);
     const of = (more: object) => {
       const { state } = batch.state(at(60));
       const mixed = { ...plan, ...more };
@@ -56,19 +56,19 @@ describe("what causes rest on", () => {
       ...of({
         products: plan.products.map((one) => ({
           ...one,
-          body: "mould",
+          container: "mold",
           shape: "bowl",
           wicks: { wickId: anId(), name: "w", kind: "zinc core", size: "1", count: 1 },
         })),
       }),
       ...FROM_SHELF,
     ]);
-    const trial = aTrial(aTrialPlan([aTester("A1")]));
-    trial.add(0, { kind: "lit", payload: { tester: "A1", trimUm: 5_000, air: ["window open"], early: "" } });
-    trial.add(180, { kind: "checked", payload: { tester: "A1", poolUm: 40_000 } });
-    trial.add(240, { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } });
+    const trial = aTrial(aTrialPlan([aTestCandle("A1")]));
+    trial.add(0, { kind: "lit", payload: { testCandle: "A1", trimUm: 5_000, air: ["window open"], early: "" } });
+    trial.add(180, { kind: "checked", payload: { testCandle: "A1", poolUm: 40_000 } });
+    trial.add(240, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
     const { plan: burnPlan, state } = trial.now();
-    for (const name of Object.keys(recordOfBurn(burnPlan.testers[0] as never, state))) known.add(name);
+    for (const name of Object.keys(recordOfBurn(burnPlan.testCandles[0] as never, state))) known.add(name);
     const asked = new Set(CAUSES.flatMap((one) => one.key ?? []));
     expect([...asked].filter((name) => !known.has(name))).toEqual([]);
     // And nothing else is asked for.
@@ -79,25 +79,27 @@ describe("what causes rest on", () => {
     const { plan } = aBatch().state(at(0));
     expect(checksFor(plan)).toEqual(["inspected", "dry", "warm", "straight", "bath"]);
     expect(checksFor({ ...plan, pots: plan.pots.map((pot) => ({ ...pot, waxFamily: "gel" })) })).toContain("mixed");
-    expect(checksFor({ ...plan, products: plan.products.map((one) => ({ ...one, body: "mould" })) })).toContain("sealed");
+    expect(checksFor({ ...plan, products: plan.products.map((one) => ({ ...one, container: "mold" })) })).toContain("sealed");
   });
 });
 
 describe("flaws of burning", () => {
-  const trial = aTrial(aTrialPlan([{ ...aTester("A1"), batch: { id: anId(), number: 1, product: "x", taken: false } }, aTester("A2"), aTester("A3")]));
-  trial.add(0, { kind: "lit", payload: { tester: "A1", trimUm: 5_000, air: [], early: "" } });
-  trial.add(60, { kind: "checked", payload: { tester: "A1", soot: "black", flame: "jumping" } });
-  trial.add(240, { kind: "extinguished", payload: { tester: "A1", why: "by itself", sign: "" } });
+  const trial = aTrial(
+    aTrialPlan([{ ...aTestCandle("A1"), batch: { id: anId(), number: 1, product: "x", taken: false } }, aTestCandle("A2"), aTestCandle("A3")]),
+  );
+  trial.add(0, { kind: "lit", payload: { testCandle: "A1", trimUm: 5_000, air: [], early: "" } });
+  trial.add(60, { kind: "checked", payload: { testCandle: "A1", soot: "black", flame: "jumping" } });
+  trial.add(240, { kind: "extinguished", payload: { testCandle: "A1", why: "by itself", sign: "" } });
   const { plan, state } = trial.now();
 
   it("are counted over the candles that burned, not over jars that were never lit", () => {
     expect(burningFlaws(plan, state, "A1").sort()).toEqual(["drowning", "large_flame", "soot"]);
     expect(burningFlaws(plan, state, "A2")).toEqual([]);
-    const batchId = plan.testers[0]?.batch?.id ?? "";
+    const batchId = plan.testCandles[0]?.batch?.id ?? "";
     for (const one of burnedFlaws([{ plan, state }], batchId)) expect(one).toMatchObject({ jars: 1, of: 1 });
     expect(burnedFlaws([{ plan, state }], anId())).toEqual([]);
     for (const defect of burningFlaws(plan, state, "A1")) expect(DEFECTS.find((one) => one.id === defect)?.seen).toBe("burning");
-    expect(recordOfBurn(plan.testers[1] as never, state)).toEqual({});
+    expect(recordOfBurn(plan.testCandles[1] as never, state)).toEqual({});
     expect(Date.parse(atMinute(0))).toBeGreaterThan(0);
   });
 });

@@ -25,11 +25,11 @@ export function sizeSteps(wick: { id: string }, wicks: readonly ShelfWick[], wid
 
 /** What the burns of a test candle say of causes: its trim, its first burn, its pool, the air. Nothing of one that never burned. */
 export function recordOfBurn(one: TestCandle, state: TrialState): DiagnosisRecord {
-  const sessions = state.testers[one.key]?.sessions ?? [];
+  const sessions = state.testCandles[one.key]?.sessions ?? [];
   const [first] = sessions;
   if (!first) return {};
   const trims = sessions.flatMap((each) => (each.trimUm === null ? [] : [each.trimUm]));
-  const pools = sessions.flatMap((each) => each.looks.flatMap((look) => (look.poolUm === undefined ? [] : [look.poolUm])));
+  const pools = sessions.flatMap((each) => each.checks.flatMap((look) => (look.poolUm === undefined ? [] : [look.poolUm])));
   return {
     draught: sessions.some((each) => each.air.length > 0),
     ...(trims.length > 0 ? { wick_trim_mm: Math.max(...trims) / 1_000 } : {}),
@@ -43,12 +43,12 @@ const STRONG_ENOUGH = 7;
 
 /** The flaws of burning that a test candle showed, by what was seen at it; nothing of one that never burned. */
 export function burningFlaws(plan: TrialPlan, state: TrialState, key: string): string[] {
-  const sessions = state.testers[key]?.sessions ?? [];
+  const sessions = state.testCandles[key]?.sessions ?? [];
   if (sessions.length === 0) return [];
   const verdict = verdictOf(plan, state, key);
   const signs = new Set(verdict?.safety.reasons.flatMap((one) => one.id ?? []) ?? []);
-  const looks = sessions.flatMap((one) => one.looks.map((look) => ({ ...look, minute: (Date.parse(look.at) - Date.parse(one.litAt)) / 60_000 })));
-  const hot = state.ratings.filter((one) => one.tester === key && one.throw === "hot").map((one) => one.score);
+  const looks = sessions.flatMap((one) => one.checks.map((look) => ({ ...look, minute: (Date.parse(look.at) - Date.parse(one.litAt)) / 60_000 })));
+  const hot = state.ratings.filter((one) => one.testCandle === key && one.throw === "hot").map((one) => one.score);
   const shows: [string, boolean][] = [
     ["tunnelling", verdict?.pool.verdict === "small"],
     ["mushrooming", looks.some((one) => one.mushroom !== undefined && one.mushroom !== "none" && one.minute <= 120)],
@@ -67,8 +67,8 @@ export function burnedFlaws(trials: readonly { plan: TrialPlan; state: TrialStat
   let burned = 0;
   const counts = new Map<string, number>();
   for (const { plan, state } of trials)
-    for (const one of plan.testers) {
-      if (one.batch?.id !== batchId || (state.testers[one.key]?.sessions.length ?? 0) === 0) continue;
+    for (const one of plan.testCandles) {
+      if (one.batch?.id !== batchId || (state.testCandles[one.key]?.sessions.length ?? 0) === 0) continue;
       burned += 1;
       for (const defect of burningFlaws(plan, state, one.key)) counts.set(defect, (counts.get(defect) ?? 0) + 1);
     }
@@ -77,4 +77,4 @@ export function burnedFlaws(trials: readonly { plan: TrialPlan; state: TrialStat
 
 /** The candles of a trial that were poured in a batch, one for each option. */
 export const burnedOfBatch = (plan: TrialPlan, batchId: string): TestCandle[] =>
-  [...new Set(plan.testers.map((one) => one.option))].flatMap((option) => testCandlesOf(plan, option).find((one) => one.batch?.id === batchId) ?? []);
+  [...new Set(plan.testCandles.map((one) => one.variant))].flatMap((variant) => testCandlesOf(plan, variant).find((one) => one.batch?.id === batchId) ?? []);

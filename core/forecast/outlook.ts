@@ -1,7 +1,7 @@
 import type { BatchPlan } from "../batch/plan";
 import { type BatchState, readingsOf } from "../batch/state";
 import { DEFAULT_ROOM } from "../day/cooling";
-import { standing } from "../heat/range";
+import { rangeStatus } from "../heat/range";
 import { recordedBy } from "../process/process";
 import { stepTypeOf } from "../process/steps";
 import { fitCooling, minutesPerKg } from "./cooling";
@@ -55,7 +55,7 @@ export function forecastView(watch: ForecastTarget): ForecastView {
         };
   const newestFitting = request.readings.findLast((_, at) => !answer.suspect_readings.includes(at));
   const fits = newestFitting?.celsius ?? newest;
-  const here = standing(Math.round(fits * 100), range);
+  const here = rangeStatus(Math.round(fits * 100), range);
   const gone = rises ? here.is === "above" : here.is === "below";
   return {
     name,

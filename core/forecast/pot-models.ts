@@ -16,15 +16,15 @@ const areaOf = (massG: number, random: Random): number => 0.011 * Math.cbrt(mass
  * A pot of another model than the law that is fitted: wax and pitcher as two bodies that pass heat to one another, the pitcher and the
  * top losing it by free convection and radiation.
  */
-function twoContainers(random: Random, massG: number, room: number, begin: number): Curve {
+function twoBodies(random: Random, massG: number, room: number, begin: number): Curve {
   const area = areaOf(massG, random);
   const [wax, metal] = [massG * 2.5, (150 + random() * 350) * 0.9];
-  const [free, grey, link] = [1.3 + random() * 0.9, 0.3 + random() * 0.6, 2 + random() * 6];
+  const [free, gray, link] = [1.3 + random() * 0.9, 0.3 + random() * 0.6, 2 + random() * 6];
   let [inside, outside] = [begin, begin - random() * 15];
   const out: Curve = [];
   for (let second = 0; second < 8 * 3_600; second += STEP_S) {
     if (second % 60 === 0) out.push(inside);
-    const wall = area * (free * Math.max(0, outside - room) ** 1.25 + grey * radiated(outside, room));
+    const wall = area * (free * Math.max(0, outside - room) ** 1.25 + gray * radiated(outside, room));
     const top = area * 0.25 * (free * Math.max(0, inside - room) ** 1.25 + 0.9 * radiated(inside, room));
     const passes = link * (inside - outside);
     inside -= ((passes + top) / wax) * STEP_S;
@@ -34,16 +34,16 @@ function twoContainers(random: Random, massG: number, room: number, begin: numbe
 }
 
 /** A pot as one body whose heat capacity grows a little as it cools, losing heat by free convection and radiation, in a room that warms by it. */
-function oneContainer(random: Random, massG: number, room: number, begin: number): Curve {
+function oneBody(random: Random, massG: number, room: number, begin: number): Curve {
   const area = areaOf(massG, random) * 1.25;
-  const [free, grey, grows, warms] = [1.2 + random() * 1.2, 0.2 + random() * 0.7, random() * 0.004, random() * 1.5];
+  const [free, gray, grows, warms] = [1.2 + random() * 1.2, 0.2 + random() * 0.7, random() * 0.004, random() * 1.5];
   let inside = begin;
   const out: Curve = [];
   for (let second = 0; second < 8 * 3_600; second += STEP_S) {
     if (second % 60 === 0) out.push(inside);
     const around = room + warms * (1 - Math.exp(-second / 5_400));
     const capacity = massG * (2.1 + grows * (begin - inside));
-    inside -= ((area * (free * Math.max(0, inside - around) ** 1.25 + grey * radiated(inside, around))) / capacity) * STEP_S;
+    inside -= ((area * (free * Math.max(0, inside - around) ** 1.25 + gray * radiated(inside, around))) / capacity) * STEP_S;
   }
   return out;
 }
@@ -54,18 +54,18 @@ function oneContainer(random: Random, massG: number, room: number, begin: number
  */
 function movingAir(random: Random, massG: number, room: number, begin: number): Curve {
   const area = areaOf(massG, random);
-  const [moved, grey, swings, period] = [5 + random() * 8, 0.3 + random() * 0.6, random() * 0.7, 1_200 + random() * 2_400];
+  const [moved, gray, swings, period] = [5 + random() * 8, 0.3 + random() * 0.6, random() * 0.7, 1_200 + random() * 2_400];
   let inside = begin;
   const out: Curve = [];
   for (let second = 0; second < 8 * 3_600; second += STEP_S) {
     if (second % 60 === 0) out.push(inside);
     const around = room + swings * Math.sin((2 * Math.PI * second) / period);
-    inside -= ((area * (moved * (inside - around) + grey * radiated(inside, around))) / (massG * 2.4)) * STEP_S;
+    inside -= ((area * (moved * (inside - around) + gray * radiated(inside, around))) / (massG * 2.4)) * STEP_S;
   }
   return out;
 }
 
-export const POT_MODELS = { "two bodies": twoContainers, "one body": oneContainer, "moving air": movingAir } as const;
+export const POT_MODELS = { "two bodies": twoBodies, "one body": oneBody, "moving air": movingAir } as const;
 export type PotModel = keyof typeof POT_MODELS;
 
 /** The minute at which a curve is down to a temperature; −1 where it never is, or was from the first. */
@@ -110,7 +110,7 @@ export function aComplicatedPot(random: Random, complication: Complication, many
   const room = 16 + random() * 10;
   const begin = 70 + random() * 20;
   const area = areaOf(massG, random);
-  const [free, grey, link] = [1.3 + random() * 0.9, 0.3 + random() * 0.6, 2 + random() * 6];
+  const [free, gray, link] = [1.3 + random() * 0.9, 0.3 + random() * 0.6, 2 + random() * 6];
   const metal = (150 + random() * 350) * 0.9;
   const capacity = 2 + random() * 0.6;
   const [latent, span] = complication === "setting" ? [60 + random() * 120, 8 + random() * 14] : [0, 1];
@@ -124,7 +124,7 @@ export function aComplicatedPot(random: Random, complication: Complication, many
       mass += oilG;
     }
     if (second % 60 === 0) curve.push(inside);
-    const lost = area * wall * (free * Math.max(0, outside - room) ** 1.25 + grey * radiated(outside, room));
+    const lost = area * wall * (free * Math.max(0, outside - room) ** 1.25 + gray * radiated(outside, room));
     const above = area * 0.25 * top * (free * Math.max(0, inside - room) ** 1.25 + 0.9 * radiated(inside, room));
     const passes = link * (inside - outside);
     const setting = inside < 55 && inside > 55 - span ? latent / span : 0;

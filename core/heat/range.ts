@@ -15,10 +15,10 @@ export interface TemperatureRange {
   high: CentiCelsius;
 }
 
-export type Standing = { is: "inside" } | { is: "above" | "below"; by: CentiCelsius };
+export type RangeStatus = { is: "inside" } | { is: "above" | "below"; by: CentiCelsius };
 
 /** Where a reading stands against a range, and by how much it is outside. Both ends count as inside. */
-export function standing(reading: CentiCelsius, within: TemperatureRange): Standing {
+export function rangeStatus(reading: CentiCelsius, within: TemperatureRange): RangeStatus {
   if (reading > within.high) return { is: "above", by: reading - within.high };
   if (reading < within.low) return { is: "below", by: within.low - reading };
   return { is: "inside" };
@@ -33,7 +33,7 @@ export function writeRange(value: TemperatureRange, unit: TemperatureUnit): stri
 
 /** "9 °C above the pour range (57–63 °C)". */
 export function writeRangeStatus(reading: CentiCelsius, name: string, within: TemperatureRange, unit: TemperatureUnit): string {
-  const at = standing(reading, within);
+  const at = rangeStatus(reading, within);
   const named = `the ${name} range (${writeRange(within, unit)})`;
   return at.is === "inside" ? `inside ${named}` : `${writeDifference(at.by, unit)} ${at.is} ${named}`;
 }

@@ -83,23 +83,23 @@ describe("sheets of labels", () => {
 });
 
 describe("words on labels", () => {
-  it("are the four warnings on everything with a flame, in every language, and more by body (EN 15494, from memory)", () => {
-    for (const body of LABEL_CONTAINERS)
+  it("are the four warnings on everything with a flame, in every language, and more by container (EN 15494, from memory)", () => {
+    for (const container of LABEL_CONTAINERS)
       for (const language of LANGUAGES) {
-        const { always, more } = safetyTexts(body, language, ["Mine."]);
-        expect(always.map((one) => one.sign)).toEqual(body === "melt" ? [] : ["unattended", "children", "fuel", "distance"]);
+        const { always, more } = safetyTexts(container, language, ["Mine."]);
+        expect(always.map((one) => one.sign)).toEqual(container === "melt" ? [] : ["unattended", "children", "fuel", "distance"]);
         expect(more.at(-1)).toBe("Mine.");
-        expect([...always.map((one) => one.text), ...more, ...careTexts(body, language, true)].join(" ")).not.toMatch(/[{}]|undefined/);
+        expect([...always.map((one) => one.text), ...more, ...careTexts(container, language, true)].join(" ")).not.toMatch(/[{}]|undefined/);
       }
     // 6 mm is 1/4 in; the system of the workshop's country comes first, and its spelling.
     const all = (isUs: boolean) =>
-      LABEL_CONTAINERS.flatMap((body) => [
-        ...safetyTexts(body, "en", [], isUs).always.map((one) => one.text),
-        ...safetyTexts(body, "en", [], isUs).more,
-        ...careTexts(body, "en", true, isUs),
+      LABEL_CONTAINERS.flatMap((container) => [
+        ...safetyTexts(container, "en", [], isUs).always.map((one) => one.text),
+        ...safetyTexts(container, "en", [], isUs).more,
+        ...careTexts(container, "en", true, isUs),
       ]).join(" ");
     expect(all(true)).toMatch(/1\/4 in \(6 mm\).*drafts/s);
-    expect(all(true)).not.toMatch(/draught|colour|mould|\d+ [cm]m \(/);
+    expect(all(true)).not.toMatch(/draught|color|mold|\d+ [cm]m \(/);
     expect(all(false)).toMatch(/6 mm \(1\/4 in\)/);
     expect([displayPanelMm2(80, 90) / 25.4 ** 2, displayPanelMm2(150, 90) / 25.4 ** 2].map((one) => Math.round(one * 10) / 10)).toEqual([14, 26.3]);
     expect(netWeightText(1_130_000, false, "fr")).toBe("1,13 kg (2 lb 7,8 oz)");
@@ -109,7 +109,7 @@ describe("words on labels", () => {
     expect(careTexts("container", "en", false).join(" ")).not.toMatch(/soy/);
   });
 
-  it("say how long it burns as “about”, from the burns: the interval of one more candle (t for 80 %, two testers: 3.078, Student's tables)", () => {
+  it("say how long it burns as “about”, from the burns: the interval of one more candle (t for 80 %, two test candles: 3.078, Student's tables)", () => {
     expect(burnHours(180_000, [])).toBeNull();
     // 171 g to burn. Rates 4.0 and 4.4: mean 4.2, s 0.2828, off 3.0777 × 0.2828 × √1.5 = 1.066.
     const two = burnHours(180_000, [4, 4.4]);

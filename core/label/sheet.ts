@@ -11,7 +11,7 @@ const um = (least: number, most: number, what: string) =>
     .min(least * 1_000, `${what} must be at least ${least} mm.`)
     .max(most * 1_000, `${what} cannot be above ${most} mm.`);
 
-/** A sheet of labels as the workshop measured it. Micrometres. */
+/** A sheet of labels as the workshop measured it. Micrometers. */
 export const labelSheet = z
   .object({
     paper: z.enum(["a4", "letter"]),
@@ -76,7 +76,7 @@ export const PRESET_SHEETS: readonly { id: string; name: string; sheet: LabelShe
 
 export const perSheet = (sheet: Pick<LabelSheet, "rows" | "columns">): number => sheet.rows * sheet.columns;
 
-/** Where the n-th label lies, counted across and then down from 0: its page, and its top left corner in micrometres. */
+/** Where the n-th label lies, counted across and then down from 0: its page, and its top left corner in micrometers. */
 export function placeOf(sheet: LabelSheet, n: number): { page: number; x: number; y: number } {
   const on = n % perSheet(sheet);
   return {

@@ -14,7 +14,7 @@ export type LabelContainer = (typeof LABEL_CONTAINERS)[number];
 export const CONTAINER_NAMES: Record<LabelContainer, string> = {
   container: "in a container",
   tealight: "tealight",
-  pillar: "pillar or moulded",
+  pillar: "pillar or molded",
   outdoor: "for outdoors",
   melt: "melt, without a wick",
 };
@@ -44,39 +44,39 @@ const written = (text: string, language: Language, isUs: boolean): string => (la
 export const ALWAYS = ["unattended", "children", "fuel", "distance"] as const;
 export type SafetySign = (typeof ALWAYS)[number];
 
-/** What else is said, by body: common practice, no source. The standard, local rules and the maker's insurer come first. */
+/** What else is said, by container: common practice, no source. The standard, local rules and the maker's insurer come first. */
 const MORE: Record<LabelContainer, readonly TextKey[]> = {
-  container: ["trim", "draught", "pool", "move", "water"],
-  tealight: ["tealight", "draught", "move"],
-  pillar: ["pillar", "trim", "draught", "move"],
-  outdoor: ["outdoor", "draught", "move", "water"],
+  container: ["trim", "draft", "pool", "move", "water"],
+  tealight: ["tealight", "draft", "move"],
+  pillar: ["pillar", "trim", "draft", "move"],
+  outdoor: ["outdoor", "draft", "move", "water"],
   melt: [],
 };
 
-/** The warnings of a fire-safety label: always the four, then those of the body, then the workshop's own. Of a melt that bears no flame, what it is. */
+/** The warnings of a fire-safety label: always the four, then those of the container, then the workshop's own. Of a melt that bears no flame, what it is. */
 export function safetyTexts(
-  body: LabelContainer,
+  container: LabelContainer,
   language: Language,
   own: readonly string[] = [],
   isUs = false,
 ): { always: { sign: SafetySign; text: string }[]; more: string[] } {
   const gaps = { distance: lengthOf("distance", language, isUs), trim: lengthOf("trim", language, isUs) };
   const text = (key: TextKey) => written(textOf(key, language, gaps), language, isUs);
-  if (body === "melt") return { always: [], more: [text("melt"), text("children"), ...own] };
+  if (container === "melt") return { always: [], more: [text("melt"), text("children"), ...own] };
   return {
     always: ALWAYS.map((sign) => ({ sign, text: text(sign) })),
-    more: [...MORE[body].map(text), ...own],
+    more: [...MORE[container].map(text), ...own],
   };
 }
 
 /** What a buyer is told of burning it well; common practice, no source. */
-export function careTexts(body: LabelContainer, language: Language, soy: boolean, isUs = false): string[] {
-  if (body === "melt") return [textOf("melt", language), textOf("lid", language)];
+export function careTexts(container: LabelContainer, language: Language, soy: boolean, isUs = false): string[] {
+  if (container === "melt") return [textOf("melt", language), textOf("lid", language)];
   return [
     textOf("first", language),
     textOf("trim", language, { trim: lengthOf("trim", language, isUs) }),
     textOf("hours", language),
-    ...(body === "container" ? [textOf("stop", language, { rest: lengthOf("rest", language, isUs) })] : []),
+    ...(container === "container" ? [textOf("stop", language, { rest: lengthOf("rest", language, isUs) })] : []),
     textOf("lid", language),
     ...(soy ? [textOf("rough", language)] : []),
   ].map((text) => written(text, language, isUs));

@@ -179,9 +179,9 @@ export function defineAggregate<F extends LogState, C, const K extends readonly 
     tell: (event: Event, plan: C, say: Formatters, instrument: string): Required<Description> => {
       const unreadable = unreadableOf(event);
       const told: Description = unreadable
-        ? { what: `An entry that cannot be read (${unreadable.kind})`, figure: unreadable.why, standing: "It counts for nothing.", tone: "hot" }
+        ? { what: `An entry that cannot be read (${unreadable.kind})`, figure: unreadable.why, remark: "It counts for nothing.", tone: "hot" }
         : (eventTypes.get(event.kind)?.describe(event.payload, plan, say, instrument) ?? { what: event.kind });
-      return { figure: "", standing: "", tone: "ink", ...told };
+      return { figure: "", remark: "", tone: "ink", ...told };
     },
   };
 }

@@ -3,7 +3,7 @@ import { z } from "zod";
 import { BATCH } from "../batch/batch";
 import { BATCH_EVENTS } from "../batch/events";
 import { TRIAL_EVENTS } from "../burn/events";
-import { ORDER_EVENTS } from "../goods/events";
+import { ORDER_EVENTS } from "../sales/events";
 import type { AnyEventType } from "./log";
 
 it("what a event type says can be typed anew is a field of its payload, and the words of one kind of log agree with the others", () => {

@@ -3,8 +3,8 @@ import { BATCH } from "../batch/batch";
 import { CHECKED_BATCH } from "../batch/checked";
 import { CHECKED_TRIAL } from "../burn/checked";
 import { TRIAL } from "../burn/trial";
-import { CHECKED_ORDER } from "../goods/checked";
-import { ORDER } from "../goods/order";
+import { CHECKED_ORDER } from "../sales/checked";
+import { ORDER } from "../sales/order";
 import { UNREADABLE, unreadableOf } from "./events/unreadable";
 
 it("an event under the name that earlier versions stored is known by its current name, whether it was sent, stored or is asked about", () => {

@@ -59,7 +59,7 @@ export interface Description {
   what: string;
   figure?: string;
   /** A further line, such as how a reading compares with its range. */
-  standing?: string;
+  remark?: string;
   tone?: "ink" | "inside" | "hot" | "cool" | "safety";
 }
 
@@ -109,7 +109,7 @@ export type AnyEventType<F, C> = EventType<string, any, F, C, any>;
 /** What every state holds: its version, how many events are effective (`standing`), when the newest happened, and what they drew from stock. */
 export interface LogState {
   format: number;
-  standing: number;
+  effectiveEvents: number;
   startedAt: string;
   lastAt: string;
   drawn: Record<string, { amount: number; at: string }>;
@@ -133,12 +133,12 @@ const arrived = (a: Head, b: Head) => Date.parse(a.arrivedAt) - Date.parse(b.arr
 export const compareHappened = (a: Head, b: Head): number => Date.parse(a.happenedAt) - Date.parse(b.happenedAt) || arrived(a, b);
 
 const WITHDRAWN = "withdrawn";
-const whole = (event: EventOf) => (event.payload as { whole?: boolean }).whole !== false;
+const isUndo = (event: EventOf) => (event.payload as { mode?: "delete" | "undo" }).mode === "undo";
 
 /**
  * Returns all events in the order of happening, each with the one that superseded it. Of two corrections of one event, the later to arrive is
  * effective and supersedes the other. Deleting a deletion restores the event. Deleting a correction deletes the event altogether; undoing it
- * (`whole: false`) restores what was there before. Cycles, which only a damaged file can hold, are ignored.
+ * (`mode: "undo"`) restores what was there before. Cycles, which only a damaged file can hold, are ignored.
  */
 export function resolveCorrections<E extends EventOf>(events: readonly E[]): Entry<E>[] {
   const by = new Map<string, E[]>();
@@ -161,7 +161,7 @@ export function resolveCorrections<E extends EventOf>(events: readonly E[]): Ent
     for (const one of correctors) {
       const over = findSuperseder(one);
       // A correction that was itself corrected still keeps the first entry out; one that was undone does not.
-      const counts = over === null || (one.kind !== WITHDRAWN && (over.kind !== WITHDRAWN || whole(over)));
+      const counts = over === null || (one.kind !== WITHDRAWN && (over.kind !== WITHDRAWN || !isUndo(over)));
       if (counts) winner = one;
     }
     open.delete(event.id);
@@ -204,7 +204,7 @@ export function applyEvent<F extends LogState, C>(subject: Aggregate<F, C>, stat
     uses.set(materialId, { eventId: event.id, materialId, amount: (uses.get(materialId)?.amount ?? 0) + amount, at: event.happenedAt });
   }
   kind.apply(state, event, frozen);
-  state.standing += 1;
+  state.effectiveEvents += 1;
   if (Date.parse(event.happenedAt) > Date.parse(state.lastAt)) state.lastAt = event.happenedAt;
   return [...uses.values()];
 }

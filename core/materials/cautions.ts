@@ -5,7 +5,7 @@ export interface ShelfCaution {
 }
 
 export const VESSEL_MATERIALS = ["heat-safe glass", "metal", "ceramic", "plastic", "wood", "not known"] as const;
-export const VESSEL_STATES = ["for sale", "tester", "cracked", "may hold lead"] as const;
+export const VESSEL_STATES = ["for sale", "test jar", "cracked", "may hold lead"] as const;
 
 /** What makers put into candles and should not; and what settles or clogs. Common practice, no source. */
 const NOT_IN_A_CANDLE: [RegExp, string][] = [
@@ -13,7 +13,7 @@ const NOT_IN_A_CANDLE: [RegExp, string][] = [
   [/glitter|sequin|confetti/i, "Glitter near the wick burns or clogs it: keep it out of the candle."],
   [/petal|herb|dried|leaf|leaves|flower|bark|twig|cinnamon stick|pine cone/i, "Dried plants near the wick catch fire: nothing that burns goes into a candle."],
   [/mica|shimmer/i, "Mica settles unless it is stirred in when the wax is nearly cold, and it clogs wicks."],
-  [/food colou?r|water-based/i, "Water-based colour does not dissolve in wax, and water in hot wax spits."],
+  [/food colou?r|water-based/i, "Water-based color does not dissolve in wax, and water in hot wax spits."],
 ];
 
 /** The cautions on a material's name. */
@@ -30,7 +30,8 @@ export function cautionsOnVessel(vessel: { material: string; state?: string | nu
   if (vessel.state === "cracked") out.push({ weight: "stop", message: "A cracked vessel is thrown away: never filled, tested or sold." });
   if (vessel.state === "may hold lead")
     out.push({ weight: "stop", message: "Old glazed or painted vessels may hold lead, which heat can release: have it tested, or do not use it." });
-  if (vessel.state === "tester") out.push({ weight: "take care", message: "A tester (chipped): for your own test burns only, kept apart from jars for sale." });
+  if (vessel.state === "test jar")
+    out.push({ weight: "take care", message: "A test jar (chipped): for your own test burns only, kept apart from jars for sale." });
   return out;
 }
 

@@ -43,7 +43,7 @@ export type FieldType =
   | { is: "amount" };
 
 /** What a row can name. */
-export type Referred = "formula" | "body" | "wick" | "material" | "product";
+export type Referred = "formula" | "container" | "wick" | "material" | "product";
 
 export interface ShelfField {
   /** The column of the table, and the key of the value. */
@@ -80,11 +80,14 @@ export const WAX_FAMILIES = ["soy", "coconut", "paraffin", "paraffin–soy", "be
 
 const REFERRED: Record<Referred, string> = {
   formula: "formula",
-  body: "vessel or mould on the shelf called",
+  container: "vessel or mold on the shelf called",
   product: "product",
   wick: "wick on the shelf called",
   material: "thing on the shelf called",
 };
+
+/** What choices were called in files of earlier versions, and the British spelling of today's. */
+const currentChoice = (typed: string): string => (typed === "tester" ? "test jar" : typed.replace("mould", "mold"));
 
 const family = (text: string): string | null => {
   const plain = text
@@ -121,7 +124,8 @@ export function readField(field: ShelfField, text: string, context: FieldContext
     case "words":
       return typed.length > 2_000 ? bad("too-long", `At most 2000 letters fit here; this has ${typed.length}.`) : good(typed);
     case "choice": {
-      const found = type.of.find((one) => [one.value, one.label].some((name) => name.toLowerCase() === typed.toLowerCase())) ?? null;
+      const asked = currentChoice(typed.toLowerCase());
+      const found = type.of.find((one) => [one.value, one.label].some((name) => name.toLowerCase() === asked)) ?? null;
       const asFamily = found ?? type.of.find((one) => one.value === family(typed));
       return asFamily
         ? good(asFamily.value)

@@ -3,7 +3,7 @@ import { HOTTEST } from "../units/temperature";
 import { VESSEL_MATERIALS, VESSEL_STATES } from "./cautions";
 import { type FieldType, type ShelfField, WAX_FAMILIES } from "./fields";
 
-export const SHELF_KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould", "pack", "instrument", "person"] as const;
+export const SHELF_KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold", "pack", "instrument", "person"] as const;
 export type ShelfKind = (typeof SHELF_KINDS)[number];
 
 /** The kinds that are received in lots and used up; wicks, vessels and packing are counted, the others weighed. */
@@ -82,7 +82,7 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("maxLoadPpm", "Largest load · % of the wax", "largest_load_percent", percent(100, "a largest load"), unknown),
     field("usualLoadPpm", "Usual load · % of the wax", "usual_load_percent", percent(100, "a usual load"), optional),
     field("flashPoint", "Flash point", "flash_point_c", temperature(3 * HOTTEST), { optional: true, hint: "Leave empty where it is not known." }),
-    field("density", "Density", "density_g_per_ml", { is: "density" }, { optional: true, hint: "Turns fluid ounces and millilitres into weight." }),
+    field("density", "Density", "density_g_per_ml", { is: "density" }, { optional: true, hint: "Turns fluid ounces and milliliters into weight." }),
     families,
     strength,
     lowWeight,
@@ -93,7 +93,7 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("kind", "Kind", "kind", choice(["liquid", "chip", "block", "powder"]), { first: "liquid" }),
     field("eachMg", "One drop or piece weighs", "drop_or_piece_g", mass(1_000_000), { optional: true, hint: "Weigh twenty and divide, like 0.03 g." }),
     strength,
-    field("colours", "Colour as set", "colour_as_set", { is: "words" }, { optional: true, hint: "By family, like soy: pale rose; paraffin: brick red." }),
+    field("colors", "Color as set", "color_as_set", { is: "words" }, { optional: true, hint: "By family, like soy: pale rose; paraffin: brick red." }),
     lowWeight,
     remarks,
   ],
@@ -101,7 +101,7 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     name,
     field("usualPpm", "Usual share · % of the wax", "usual_percent", percent(50, "a usual share"), optional),
     field("maxPpm", "Largest share · % of the wax", "largest_percent", percent(50, "a largest share"), unknown),
-    field("does", "What it does", "what_it_does", { is: "words" }, { optional: true, hint: "Hardens, helps throw, keeps colour in light." }),
+    field("does", "What it does", "what_it_does", { is: "words" }, { optional: true, hint: "Hardens, helps throw, keeps color in light." }),
     lowWeight,
     remarks,
   ],
@@ -162,9 +162,9 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     lowCount,
     remarks,
   ],
-  mould: [
+  mold: [
     name,
-    field("kind", "Kind", "kind", choice(["pillar mould", "silicone mould", "melt tray"]), { first: "pillar mould" }),
+    field("kind", "Kind", "kind", choice(["pillar mold", "silicone mold", "melt tray"]), { first: "pillar mold" }),
     field("cavities", "Cavities", "cavities", { is: "count", least: 1, most: 200, name: "cavities" }, { first: "1", hint: "Pieces it gives at a time." }),
     field("fillMg", "Fill of one cavity", "fill_g", mass(), { hint: "What one piece takes, filled to the chosen height." }),
     field("innerTopUm", "Inner diameter at the open end", "inner_rim_mm", inner),
@@ -254,7 +254,7 @@ export const isNameless = (kind: SheetKind): boolean => (NAMELESS as readonly st
 const PRODUCT_FIELDS: readonly ShelfField[] = [
   name,
   field("formulaId", "Formula", "formula", { is: "ref", to: "formula" }),
-  field("bodyId", "Vessel or mould", "vessel_or_mould", { is: "ref", to: "body" }),
+  field("containerId", "Vessel or mold", "vessel_or_mold", { is: "ref", to: "container" }),
   field("wickId", "Wick", "wick", { is: "ref", to: "wick" }, { optional: true, hint: "Empty for melts." }),
   field("wicks", "Wicks in one", "wicks", { is: "count", least: 1, most: 9, name: "wicks" }, { first: "1" }),
   field("price", "Price of a pack", "price", { is: "money" }, optional),
@@ -293,10 +293,10 @@ export function shelfFaults(kind: ShelfKind, values: Readonly<Record<string, unk
 }
 
 /** The color that a dye sets to in a family of wax, from "soy: pale rose; paraffin: brick red"; null where it is not said. */
-export function colorIn(colours: string, familyName: string): string | null {
-  for (const part of colours.split(/[;\n]/)) {
-    const [name_, colour] = part.split(":");
-    if (colour && name_?.trim().toLowerCase() === familyName) return colour.trim();
+export function colorIn(colors: string, familyName: string): string | null {
+  for (const part of colors.split(/[;\n]/)) {
+    const [name_, color] = part.split(":");
+    if (color && name_?.trim().toLowerCase() === familyName) return color.trim();
   }
   return null;
 }

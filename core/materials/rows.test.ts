@@ -8,7 +8,7 @@ const context = {
   currency: "USD",
   names: {
     formula: [{ id: id(1), name: "Fern" }],
-    body: [{ id: id(2), name: "8 oz jar" }],
+    container: [{ id: id(2), name: "8 oz jar" }],
     wick: [{ id: id(3), name: "braid 4" }],
     material: [
       { id: id(4), name: "container soy", counted: false },
@@ -96,14 +96,23 @@ describe("lots by rows", () => {
 });
 
 describe("products by rows", () => {
-  const heads = ["name", "formula", "vessel or mould", "wick", "wicks in one", "price", "pack"];
+  const heads = ["name", "formula", "vessel or mold", "wick", "wicks in one", "price", "pack"];
 
   it("name formula, vessel and wick as the workshop does, and begin as a form would", () => {
     const [row, melts] = read("product", heads, [
       ["Fern in glass", "fern", "8 OZ JAR", "braid 4", "", "12.50", ""],
       ["Fern melts", "Fern", "8 oz jar", "", "1", "", "6"],
     ]);
-    expect(row?.values).toMatchObject({ formulaId: id(1), bodyId: id(2), wickId: id(3), wicks: 1, price: 1_250, pack: 1, soldBy: "piece", packCost: null });
+    expect(row?.values).toMatchObject({
+      formulaId: id(1),
+      containerId: id(2),
+      wickId: id(3),
+      wicks: 1,
+      price: 1_250,
+      pack: 1,
+      soldBy: "piece",
+      packCost: null,
+    });
     expect(melts?.values).toMatchObject({ wickId: null, price: null, pack: 6 });
   });
 
@@ -112,7 +121,7 @@ describe("products by rows", () => {
       id: id(50),
       name: "Fern in glass",
       formulaId: id(1),
-      bodyId: id(2),
+      containerId: id(2),
       wickId: id(3),
       wicks: 1,
       price: 1_250,

@@ -159,7 +159,7 @@ describe("a field of the shelf", () => {
     expect(shelfValues("wax").safeParse({ name: "x", family: "soy" })).toMatchObject({ success: true, data: { maxLoadPpm: null, remarks: "", blend: null } });
   });
 
-  it("finds the colour a dye sets to in a family", () => {
+  it("finds the color a dye sets to in a family", () => {
     expect(colorIn("soy: pale rose; paraffin: brick red", "paraffin")).toBe("brick red");
     expect(colorIn("soy: pale rose", "palm")).toBeNull();
   });
@@ -269,7 +269,7 @@ function shelfRow(name: string, maxLoadPpm: number | null) {
 }
 
 describe("cautions on entry", () => {
-  it("stop vessels of unfit material, cracked or lead-suspect, and keep testers apart", () => {
+  it("stop vessels of unfit material, cracked or lead-suspect, and keep test candles apart", () => {
     for (const [material, state] of [
       ["plastic", "for sale"],
       ["wood", "for sale"],
@@ -277,9 +277,9 @@ describe("cautions on entry", () => {
       ["heat-safe glass", "cracked"],
     ] as const)
       expect(notToBeFilled({ name: "it", material, state })).toMatch(/^it: /);
-    expect(notToBeFilled({ name: "it", material: "metal", state: "tester" })).toBeNull();
+    expect(notToBeFilled({ name: "it", material: "metal", state: "test jar" })).toBeNull();
     expect(cautionsOnVessel({ material: "not known" })).toMatchObject([{ weight: "take care" }]);
-    expect(cautionsOnVessel({ material: "metal", state: "tester" })[0]?.message).toMatch(/kept apart/);
+    expect(cautionsOnVessel({ material: "metal", state: "test jar" })[0]?.message).toMatch(/kept apart/);
   });
 
   it("name what does not belong in a candle", () => {

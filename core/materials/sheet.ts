@@ -57,7 +57,11 @@ export const filledRows = (rows: readonly string[][]): { line: number; cells: st
   rows.map((cells, index) => ({ line: index + 2, cells })).filter(({ cells }) => cells.some((cell) => cell.trim() !== ""));
 
 /** What columns were called in files written earlier. */
-const OLD_COLUMNS: Record<string, string[]> = { recommended_cure_h: ["better_cure_h"] };
+const OLD_COLUMNS: Record<string, string[]> = {
+  recommended_cure_h: ["better_cure_h"],
+  color_as_set: ["colour_as_set", "colours"],
+  vessel_or_mold: ["vessel_or_mould"],
+};
 
 /** Guesses which column feeds which field, by its head: the column's own name, or the label of the form. */
 export function guessMapping(kind: SheetKind, heads: readonly string[]): Mapping {
@@ -168,7 +172,7 @@ export function readSheet(
   });
 }
 
-/** The shelf's things of one kind as rows of text, in grams, °C, millimetres, hours and percent. */
+/** The shelf's things of one kind as rows of text, in grams, °C, millimeters, hours and percent. */
 export function writeSheet(kind: SheetKind, rows: readonly Record<string, unknown>[], context: Omit<FieldContext, "mass" | "temperature" | "bare">): Sheet {
   const units: FieldContext = { ...CSV_UNITS, ...context };
   const fields = SHEET_FIELDS[kind];

@@ -29,7 +29,7 @@ export const STARTERS: readonly Starter[] = [
   {
     family: "coconut",
     name: "coconut blend",
-    because: "Soft and creamy, keeps rich colours. Cut it like butter.",
+    because: "Soft and creamy, keeps rich colors. Cut it like butter.",
     maxLoadPpm: 120_000,
     loadPpm: 90_000,
     leastCureSeconds: 2 * SECONDS.d,

@@ -25,7 +25,7 @@ describe("ready-made processes: common practice, no source", () => {
     expect(new Set(keys).size).toBe(keys.length);
   });
 
-  it("are there for every family of wax and every kind of body, each with a name of its own", () => {
+  it("are there for every family of wax and every kind of container, each with a name of its own", () => {
     expect([...new Set(PRESET_PROCESSES.flatMap((one) => one.families))].sort()).toEqual([
       "beeswax",
       "blend",
@@ -89,8 +89,8 @@ describe("a process", () => {
   });
 });
 
-describe("a pillar, from the mould to the shelf", () => {
-  it("waits for its film, is pierced, poured again from what was kept, and unmoulded", () => {
+describe("a pillar, from the mold to the shelf", () => {
+  it("waits for its film, is pierced, poured again from what was kept, and unmolded", () => {
     const batch = aBatch({ process: "pillar-glossy" });
     const state = () => batch.state(at(9_999));
     batch.weigh(batch.wax, 127_000);
@@ -109,9 +109,9 @@ describe("a pillar, from the mould to the shelf", () => {
     expect(state().next).toMatchObject({ key: "pour-again", entry: "poured" });
     const again = batch.pour("pour-again");
     expect(state()).toMatchObject({ pouredAt: again.happenedAt, next: { key: "wait-2" } });
-    for (const one of ["wait-2", "unmould", "finish"]) batch.add({ kind: "stepDone", payload: { step: one } });
+    for (const one of ["wait-2", "unmold", "finish"]) batch.add({ kind: "stepDone", payload: { step: one } });
     expect(state().next).toBeNull();
-    // The body and wick are drawn by the first pour only.
+    // The container and wick are drawn by the first pour only.
     expect(batchOf(batch.events).state.drawn[batch.vessel]?.amount).toBe(10);
   });
 });

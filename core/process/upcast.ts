@@ -16,11 +16,13 @@ export interface Profile {
   reason?: string;
 }
 
-/** Brings a stored process up to this format: its steps were called acts. Anything else is given back as it is. */
+/** Returns a stored process in this format: steps were called acts, and unmolding was spelled the British way. Anything else is returned as it is. */
 export function upcastProcess(raw: unknown): unknown {
-  if (!raw || typeof raw !== "object" || !("acts" in raw)) return raw;
-  const { acts, ...rest } = raw as { acts: unknown };
-  return { ...rest, steps: acts };
+  if (!raw || typeof raw !== "object") return raw;
+  const { acts, ...rest } = raw as { acts?: unknown; steps?: unknown };
+  const steps = acts ?? rest.steps;
+  if (!Array.isArray(steps)) return raw;
+  return { ...rest, steps: steps.map((step: { kind?: unknown } | null) => (step?.kind === "unmould" ? { ...step, kind: "unmold" } : step)) };
 }
 
 /** Brings the payload of an entry up to this format: the step that it is about was called its act. */

@@ -28,12 +28,14 @@ export function billOf(plan: Pick<BatchPlan, "pots" | "products">): BillLine[] {
   return lines;
 }
 
-/** What so many pieces of one product take beside the wax: their bodies and wicks. */
+/** What so many pieces of one product take beside the wax: their containers and wicks. */
 export function containerLines(product: BatchPlan["products"][number], count: number): BillLine[] {
   if (product.part?.kind === "layer" && product.part.number > 1) return [];
   const to = { product: product.key };
   return [
-    ...(takesContainer(product) ? [{ materialId: product.bodyId, name: product.name, kind: "vessel" as const, amount: count, counted: true, for: to }] : []),
+    ...(takesContainer(product)
+      ? [{ materialId: product.containerId, name: product.name, kind: "vessel" as const, amount: count, counted: true, for: to }]
+      : []),
     ...(product.wicks
       ? [{ materialId: product.wicks.wickId, name: product.wicks.name, kind: "wick" as const, amount: count * product.wicks.count, counted: true, for: to }]
       : []),

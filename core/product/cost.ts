@@ -14,7 +14,7 @@ export interface Rates {
 
 /** A product as far as its cost depends on it. */
 export interface Costed {
-  bodyId: string;
+  containerId: string;
   wickId: string | null;
   /** Pieces in a pack, and what the packing of one pack costs. */
   pack: number;
@@ -44,16 +44,16 @@ export function costOfProduct(
   left: (id: string) => Ledger["left"],
   rates: Rates,
 ): { lines: CostLine[]; cost: number; unpriced: string[] } {
-  const sums = { pot: 0, body: 0, wicks: 0 };
+  const sums = { pot: 0, container: 0, wicks: 0 };
   const unpriced: string[] = [];
   for (const [id, amount] of draw) {
     const { cost, unknown } = costOf(wouldTake(left(id), amount));
     if (unknown > 0) unpriced.push(id);
-    sums[id === product.bodyId ? "body" : id === product.wickId ? "wicks" : "pot"] += cost;
+    sums[id === product.containerId ? "container" : id === product.wickId ? "wicks" : "pot"] += cost;
   }
   const lines: CostLine[] = [
     { what: "wax, oil and what is in the pot", cost: sums.pot },
-    { what: "vessel", cost: sums.body },
+    { what: "vessel", cost: sums.container },
     { what: "wicks", cost: sums.wicks },
     ...overheadCosts(product, rates),
   ];

@@ -14,7 +14,7 @@ const geometry = z.discriminatedUnion("shape", [
   z.object({ shape: z.literal("bowl"), diameter_mm: length, depth_mm: length, headspace_mm: headspace }),
 ]);
 
-/** The request of `POST /api/v1/fill`: the weight of water to the line, or a geometry in millimetres. */
+/** The request of `POST /api/v1/fill`: the weight of water to the line, or a geometry in millimeters. */
 export const fillRequest = z
   .object({
     water_g: finite.min(0.001, "The water must weigh at least 0.001 g.").max(100_000, "The water cannot weigh above 100 000 g.").optional(),

@@ -3,7 +3,7 @@ import type { Milligrams } from "../units/mass";
 import type { Figure, Step } from "../weigh-out/working";
 import { bowlVolume, volumeTo } from "./section";
 
-/** Inner shapes of a vessel, in millimetres. A bowl is a segment of a sphere: its rim diameter and its depth. */
+/** Inner shapes of a vessel, in millimeters. A bowl is a segment of a sphere: its rim diameter and its depth. */
 export type Geometry =
   | { shape: "cylinder"; diameterMm: number; heightMm: number; headspaceMm: number }
   | { shape: "taper"; topMm: number; bottomMm: number; heightMm: number; headspaceMm: number }

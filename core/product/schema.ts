@@ -23,14 +23,14 @@ export const productWicks = z.object({
 });
 
 /**
- * A product as a batch froze it: what is poured into which body, with which wicks. The body is a vessel that goes with the
- * candle, or a mold that is used again. Inner measures in micrometres, for the drawing.
+ * A product as a batch froze it: what is poured into which container, with which wicks. The container is a vessel that goes with the
+ * candle, or a mold that is used again. Inner measures in micrometers, for the drawing.
  */
 export const plannedProduct = z.object({
   /** Names it within the batch. */
   key: z.string().min(1).max(60),
-  body: z.enum(["vessel", "mould"]),
-  bodyId: z.uuid(),
+  container: z.enum(["vessel", "mold"]),
+  containerId: z.uuid(),
   name: z.string(),
   /** Pieces that one mold gives at a time. */
   cavities: z.number().int().min(1).optional(),

@@ -11,7 +11,7 @@ const tested: TestedState = {
     { id: id(3), share: 1 },
   ],
   loadPpm: 80_000,
-  bodyId: id(4),
+  containerId: id(4),
   wickId: id(5),
   wicks: 1,
 };
@@ -36,7 +36,7 @@ describe("when a wick is to be tested again: common practice, no source", () => 
 
   it("is after another wick, wax or vessel; a load is compared on one basis", () => {
     expect(dueReasons(tested, { ...tested, wicks: 2 })).toEqual(["wick"]);
-    expect(dueReasons(tested, { ...tested, wickId: null, wicks: 0, bodyId: id(9), waxes: [{ id: id(8), share: 1 }] })).toEqual(["wax", "vessel", "wick"]);
+    expect(dueReasons(tested, { ...tested, wickId: null, wicks: 0, containerId: id(9), waxes: [{ id: id(8), share: 1 }] })).toEqual(["wax", "vessel", "wick"]);
     // 8 % of the total is 8.70 % of the wax: less than a point above 8 %.
     expect(dueReasons(tested, testedOf({ ...tested, basis: "total", loadPpm: 80_000 }, tested))).toEqual([]);
     expect(dueReasons(tested, testedOf({ ...tested, basis: "total", loadPpm: 90_000 }, tested))).toEqual(["load"]);
@@ -45,7 +45,7 @@ describe("when a wick is to be tested again: common practice, no source", () => 
 
 describe("what a product costs", () => {
   const rates = { handsCost: 1_800, heatCost: 60 };
-  const product = { bodyId: id(4), wickId: id(5), pack: 6, packCost: 45, handsSeconds: 120, heatSeconds: 600 };
+  const product = { containerId: id(4), wickId: id(5), pack: 6, packCost: 45, handsSeconds: 120, heatSeconds: 600 };
   const left: Record<string, { lotId: string; amount: number; cost: number | null }[]> = {
     [id(1)]: [{ lotId: "a", amount: 1_000_000, cost: 900 }],
     [id(4)]: [{ lotId: "b", amount: 10, cost: 250 }],

@@ -9,7 +9,7 @@ export const testedAs = z.object({
   waxes: parts,
   fragrances: parts,
   loadPpm: z.number(),
-  bodyId: z.uuid(),
+  containerId: z.uuid(),
   wickId: z.uuid().nullable(),
   wicks: z.number().int(),
 });
@@ -20,7 +20,7 @@ export type WickTest = (typeof WICK_TESTS)[number];
 
 /** A product as far as its wick depends on it. */
 interface Wicked {
-  bodyId: string;
+  containerId: string;
   wickId: string | null;
   wicks: number;
 }
@@ -30,7 +30,7 @@ export const testedOf = (spec: Pick<FormulaSpec, "waxes" | "fragrances" | "basis
   waxes: spec.waxes,
   fragrances: spec.fragrances,
   loadPpm: loadOnBasis(spec.loadPpm, spec.basis, "wax"),
-  bodyId: product.bodyId,
+  containerId: product.containerId,
   wickId: product.wickId,
   wicks: product.wickId === null ? 0 : product.wicks,
 });
@@ -55,7 +55,7 @@ export function dueReasons(tested: TestedState, now: TestedState): DueReason[] {
     ...(shares(tested.fragrances) === shares(now.fragrances) ? [] : ["scent" as const]),
     ...(Math.abs(tested.loadPpm - now.loadPpm) > POINT + 1e-6 ? ["load" as const] : []),
     ...(shares(tested.waxes) === shares(now.waxes) ? [] : ["wax" as const]),
-    ...(tested.bodyId === now.bodyId ? [] : ["vessel" as const]),
+    ...(tested.containerId === now.containerId ? [] : ["vessel" as const]),
     ...(tested.wickId === now.wickId && tested.wicks === now.wicks ? [] : ["wick" as const]),
   ];
 }

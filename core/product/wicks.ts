@@ -1,16 +1,16 @@
 import type { ProductWicks } from "./product";
 
-/** Places of wicks on the surface, in the unit of the diameter, from the centre; x to the right, y up. */
+/** Places of wicks on the surface, in the unit of the diameter, from the center; x to the right, y up. */
 export interface WickPlace {
   x: number;
   y: number;
 }
 
 /**
- * Where one, two or three wicks stand: each at the centre of area of the equal slice that it has to melt.
- * One stands in the middle; for two and three it is the centroid of a circular sector, 2 R sin α ÷ (3 α) from the centre
+ * Where one, two or three wicks stand: each at the center of area of the equal slice that it has to melt.
+ * One stands in the middle; for two and three it is the centroid of a circular sector, 2 R sin α ÷ (3 α) from the center
  * with α half the sector's angle: 0.424 R and 0.551 R. Source of the centroid: any mechanics handbook. That a wick
- * belongs at the centre of its slice is our choice; makers' rules of thumb put two wicks about half a radius out.
+ * belongs at the center of its slice is our choice; makers' rules of thumb put two wicks about half a radius out.
  */
 export function wickPlaces(diameter: number, count: 1 | 2 | 3): WickPlace[] {
   if (count === 1) return [{ x: 0, y: 0 }];
@@ -45,7 +45,7 @@ export const wicksOf = (wick: { id: string; name: string; kind: string; size: st
   count,
 });
 
-/** A wick as far as it says what it suits: inner diameters at the wax line in micrometres, and families of wax. */
+/** A wick as far as it says what it suits: inner diameters at the wax line in micrometers, and families of wax. */
 interface Suiting {
   fromUm: number | null;
   toUm: number | null;

@@ -8,21 +8,21 @@ const [soy, palm, rain, fern, dye] = ["0001", "0002", "0003", "0004", "0005"].ma
   string,
   string,
 ];
-const colour = (name: string, waxId: string | null, fragranceId: string | null) => ({
+const color = (name: string, waxId: string | null, fragranceId: string | null) => ({
   name,
   recipe: { waxId, fragranceId, dyes: [{ id: dye, by: "drops" as const, amount: 4 }] },
 });
 
-describe("the colours to offer", () => {
+describe("the colors to offer", () => {
   it("begin with what was tried with both, and leave out what was tried with others", () => {
     const all = [
-      colour("any", null, null),
-      colour("scent only", null, rain),
-      colour("wax only", soy, null),
-      colour("both", soy, rain),
-      colour("another wax", palm, rain),
-      colour("another scent", soy, fern),
-      colour("a scent elsewhere", null, fern),
+      color("any", null, null),
+      color("scent only", null, rain),
+      color("wax only", soy, null),
+      color("both", soy, rain),
+      color("another wax", palm, rain),
+      color("another scent", soy, fern),
+      color("a scent elsewhere", null, fern),
     ];
     expect(colorsFor(all, soy, rain).map((one) => one.name)).toEqual(["both", "wax only", "scent only", "any"]);
     // Unscented: what was tried with a scent is no promise.

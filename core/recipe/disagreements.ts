@@ -92,7 +92,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
     if (wax.ceiling != null && process.ceiling >= wax.ceiling + SHOWN)
       say(
         "ceiling-off-sheet",
-        `The ceiling of the process is ${t(process.ceiling)}; ${wax.name} should stay below ${t(wax.ceiling)}. Above it the wax discolours and holds oil worse.`,
+        `The ceiling of the process is ${t(process.ceiling)}; ${wax.name} should stay below ${t(wax.ceiling)}. Above it the wax discolors and holds oil worse.`,
       );
     if (wax.leastCureSeconds != null && leastCure < wax.leastCureSeconds)
       say(

@@ -62,7 +62,7 @@ export const colorRecipe = z.object({
   fragranceId: z.uuid().nullable(),
   dyes: z
     .array(dyePart)
-    .min(1, "A colour has at least one dye.")
+    .min(1, "A color has at least one dye.")
     .max(6)
     .refine((dyes) => new Set(dyes.map((one) => one.id)).size === dyes.length, "The same dye stands here twice: put its doses together."),
 });

@@ -101,7 +101,7 @@ describe("the bill of a batch", () => {
       pots: [{ name: "Fern", number: 1, spec }],
       products: [
         { ...jar, count: 6, chosenWicks: wick },
-        { ...jar, id: anId(), body: "mould", name: "mould", count: 4, chosenWicks: null },
+        { ...jar, id: anId(), container: "mold", name: "mold", count: 4, chosenWicks: null },
       ],
       sparePpm: 0,
       scales,
@@ -109,7 +109,7 @@ describe("the bill of a batch", () => {
     shelf,
   );
 
-  it("holds every part, wicks by count, and no mould, since that is used again", () => {
+  it("holds every part, wicks by count, and no mold, since that is used again", () => {
     const lines = gathered(billOf(plan));
     expect(lines.find((one) => one.materialId === wick.wickId)).toMatchObject({ amount: 12, counted: true, kind: "wick" });
     expect(lines.find((one) => one.materialId === id.jar)).toMatchObject({ amount: 6, kind: "vessel" });

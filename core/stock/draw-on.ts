@@ -3,7 +3,7 @@ import { isPouring } from "../process/process";
 import type { Materials } from "../recipe/materials";
 import type { FormulaSpec } from "../recipe/schema";
 
-/** One way of making one piece: a formula in a body, with the spare that goes with it. */
+/** One way of making one piece: a formula in a container, with the spare that goes with it. */
 export interface PieceOf {
   spec: FormulaSpec;
   vessel: Omit<ChosenProduct, "count">;
@@ -29,7 +29,7 @@ export function drawOfPiece({ spec, vessel, sparePpm }: PieceOf, shelf: Material
     const mg = part.count ? (part.count.eachMg ?? 0) * part.count.n : part.mg;
     if (mg > 0) add(part.id, Math.ceil(mg / count));
   }
-  if (vessel.body !== "mould") add(vessel.id, 1);
+  if (vessel.container !== "mold") add(vessel.id, 1);
   if (vessel.chosenWicks) add(vessel.chosenWicks.wickId, vessel.chosenWicks.count);
   return draws;
 }

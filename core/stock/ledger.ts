@@ -117,7 +117,7 @@ export function costOf(taken: readonly Taken[]): { cost: number; unknown: number
 
 export interface PieceCost {
   key: string;
-  /** Minor units, unrounded: its share of the pots, its body and its wicks. */
+  /** Minor units, unrounded: its share of the pots, its container and its wicks. */
   cost: number;
 }
 

@@ -8,15 +8,15 @@ const ZERO = Date.UTC(2026, 2, 2, 8);
 /** A moment, in minutes after the test trial was begun. */
 export const atMinute = (minutes: number): string => new Date(ZERO + minutes * 60_000).toISOString();
 
-type TestCandle = TrialPlan["testers"][number];
-/** A tester in a jar of 83 mm that narrows to 76, for tests. */
-export const aTester = (key: string, over: Partial<TestCandle> = {}): TestCandle => ({
+type TestCandle = TrialPlan["testCandles"][number];
+/** A test candle in a jar of 83 mm that narrows to 76, for tests. */
+export const aTestCandle = (key: string, over: Partial<TestCandle> = {}): TestCandle => ({
   key,
-  option: key[0] as string,
+  variant: key[0] as string,
   code: `X${key}`,
   fill: "full",
-  body: "vessel",
-  bodyId: "0190c0de-0000-7000-8000-00000000a001",
+  container: "vessel",
+  containerId: "0190c0de-0000-7000-8000-00000000a001",
   vessel: "tapered jar",
   innerTopUm: 83_000,
   innerBottomUm: 76_000,
@@ -35,12 +35,12 @@ export const aTester = (key: string, over: Partial<TestCandle> = {}): TestCandle
   ...over,
 });
 
-export const aTrialPlan = (testers: TestCandle[], over: Partial<TrialPlan> = {}): TrialPlan => ({
-  format: 1,
+export const aTrialPlan = (testCandles: TestCandle[], over: Partial<TrialPlan> = {}): TrialPlan => ({
+  format: 2,
   name: "Which wick for the tapered jar",
   varies: "wick size",
   protocol: protocol.parse(PROTOCOLS[0]),
-  testers,
+  testCandles,
   ...over,
 });
 
@@ -62,14 +62,14 @@ export function aTrial(plan: TrialPlan, person: string | null = null) {
 export type ATrial = ReturnType<typeof aTrial>;
 
 interface Seen {
-  [minute: number]: Omit<Extract<TrialBody, { kind: "checked" }>["payload"], "tester">;
+  [minute: number]: Omit<Extract<TrialBody, { kind: "checked" }>["payload"], "testCandle">;
 }
-/** One session of a tester: lit, looked at, put out after so many minutes, weighed where grams are given. */
-export function burnOnce(trial: ATrial, tester: string, from: number, minutes: number, seen: Seen, grams?: [before: number, after: number]): void {
-  trial.add(from, { kind: "lit", payload: { tester, trimUm: 5_000, air: [], early: "" } });
-  const session = trial.now().state.testers[tester]?.sessions.length ?? 1;
-  if (grams) trial.add(from, { kind: "weighed", payload: { tester, session, when: "before", mg: Math.round(grams[0] * 1_000) } });
-  for (const [minute, one] of Object.entries(seen)) trial.add(from + Number(minute), { kind: "checked", payload: { tester, ...one } });
-  trial.add(from + minutes, { kind: "extinguished", payload: { tester, why: "protocol", sign: "" } });
-  if (grams) trial.add(from + minutes + 60, { kind: "weighed", payload: { tester, session, when: "after", mg: Math.round(grams[1] * 1_000) } });
+/** One session of a test candle: lit, looked at, put out after so many minutes, weighed where grams are given. */
+export function burnOnce(trial: ATrial, testCandle: string, from: number, minutes: number, seen: Seen, grams?: [before: number, after: number]): void {
+  trial.add(from, { kind: "lit", payload: { testCandle, trimUm: 5_000, air: [], early: "" } });
+  const session = trial.now().state.testCandles[testCandle]?.sessions.length ?? 1;
+  if (grams) trial.add(from, { kind: "weighed", payload: { testCandle, session, when: "before", mg: Math.round(grams[0] * 1_000) } });
+  for (const [minute, one] of Object.entries(seen)) trial.add(from + Number(minute), { kind: "checked", payload: { testCandle, ...one } });
+  trial.add(from + minutes, { kind: "extinguished", payload: { testCandle, why: "protocol", sign: "" } });
+  if (grams) trial.add(from + minutes + 60, { kind: "weighed", payload: { testCandle, session, when: "after", mg: Math.round(grams[1] * 1_000) } });
 }

@@ -1,15 +1,15 @@
 import { parseNumber, writeNumber } from "./number";
 import { bad, good, type Parsed } from "./parsed";
 
-/** A length is held in micrometres. */
-export type Micrometres = number;
+/** A length is held in micrometers. */
+export type Micrometers = number;
 export type LengthUnit = "mm" | "in";
 
-/** Micrometres in one unit. NIST Special Publication 811, appendix B: 1 in = 25.4 mm exactly. */
+/** Micrometers in one unit. NIST Special Publication 811, appendix B: 1 in = 25.4 mm exactly. */
 const UM_PER = { mm: 1_000, cm: 10_000, in: 25_400 } as const;
 
-/** Reads a length: "78", "7.8 cm", "3 in", "3 1/16 in", '3"'; `unit` where nothing is said. Bounds in millimetres. */
-export function parseLength(text: string, bounds: { least: number; most: number }, unit: LengthUnit = "mm"): Parsed<Micrometres> {
+/** Reads a length: "78", "7.8 cm", "3 in", "3 1/16 in", '3"'; `unit` where nothing is said. Bounds in millimeters. */
+export function parseLength(text: string, bounds: { least: number; most: number }, unit: LengthUnit = "mm"): Parsed<Micrometers> {
   const typed = text.trim();
   const named = /(mm|cm|in\.?|inch|inches|["”″])$/i.exec(typed)?.[1]?.toLowerCase() ?? unit;
   const number = parseNumber(typed.replace(/\s*(mm|cm|in\.?|inch|inches|["”″])$/i, ""));
@@ -24,12 +24,12 @@ export function parseLength(text: string, bounds: { least: number; most: number 
     : good(um);
 }
 
-/** Micrometres in one unit of a distance in a room: 1 ft = 12 in exactly. */
+/** Micrometers in one unit of a distance in a room: 1 ft = 12 in exactly. */
 const REACH_UM = { m: 1_000_000, ft: 304_800 } as const;
 const MAX_REACH_UM = 50_000_000;
 
 /** Reads how far something reaches in a room: "2 ft", "0.6 m", "60 cm"; feet or meters where nothing is said, as the lengths are. */
-export function parseReach(text: string, unit: LengthUnit): Parsed<Micrometres> {
+export function parseReach(text: string, unit: LengthUnit): Parsed<Micrometers> {
   const [, figure = "", named] = /^(.*?)\s*(ft|feet|foot|['’′]|m|meters?|metres?)?$/i.exec(text.trim()) ?? [];
   const number = parseNumber(figure);
   if (!number.ok) return parseLength(text, { least: 0, most: MAX_REACH_UM / 1_000 }, unit);
@@ -39,13 +39,13 @@ export function parseReach(text: string, unit: LengthUnit): Parsed<Micrometres> 
 }
 
 /** A distance in a room: feet to a half, or meters to a tenth. */
-export const writeReach = (um: Micrometres, unit: LengthUnit): string =>
+export const writeReach = (um: Micrometers, unit: LengthUnit): string =>
   unit === "in" ? `${writeNumber(Math.round((um / REACH_UM.ft) * 2) / 2, 1)} ft` : `${writeNumber(um / REACH_UM.m, 1)} m`;
 
 /** Within so many sixteenths of an inch a length is written as a fraction: a thickness of paper. */
 const NEAR = 0.04;
 
-function inches(um: Micrometres): string {
+function inches(um: Micrometers): string {
   const sixteenths = (um / UM_PER.in) * 16;
   const n = Math.round(sixteenths);
   if (n === 0 || Math.abs(sixteenths - n) > NEAR) return writeNumber(um / UM_PER.in, 2);
@@ -55,5 +55,5 @@ function inches(um: Micrometres): string {
 }
 
 /** A length in words: "78 mm"; in inches by sixteenths where it lies on one, else with two decimals: "3 1/16 in", "3.07 in". */
-export const writeLength = (um: Micrometres, unit: LengthUnit, decimals = 1): string =>
+export const writeLength = (um: Micrometers, unit: LengthUnit, decimals = 1): string =>
   unit === "mm" ? `${writeNumber(um / UM_PER.mm, decimals)} mm` : `${inches(um)} in`;

@@ -103,7 +103,7 @@ export function parseMassExactly(text: string, unit: MassUnit): Parsed<number> {
 
 /**
  * Reads a weight: "12.5", "12,5 g", "1 lb 4 oz", "8 oz", "1.2 kg". Gives whole milligrams.
- * Refuses volumes (fluid ounces, millilitres): they are not weights without a density.
+ * Refuses volumes (fluid ounces, milliliters): they are not weights without a density.
  */
 export function parseMass(text: string, options: MassOptions): Parsed<Milligrams> {
   const exact = parseMassExactly(text, options.unit);

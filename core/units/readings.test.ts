@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { unit } from "mathjs";
 import { describe, expect, it } from "vitest";
-import { parseRange, standing, writeRange, writeRangeStatus } from "../heat/range";
+import { parseRange, rangeStatus, writeRange, writeRangeStatus } from "../heat/range";
 import { parseDuration, writeDuration } from "./duration";
 import { parseLength, writeLength } from "./length";
 import { LOCALE_FORMATS, type Locale, type LocaleFormat, localize } from "./locale";
@@ -94,9 +94,9 @@ describe("ranges", () => {
   });
 
   it("counts both ends as inside, and says by how much a reading is out", () => {
-    expect(standing(5_700, pour)).toEqual({ is: "inside" });
-    expect(standing(6_300, pour)).toEqual({ is: "inside" });
-    expect(standing(6_301, pour)).toEqual({ is: "above", by: 1 });
+    expect(rangeStatus(5_700, pour)).toEqual({ is: "inside" });
+    expect(rangeStatus(6_300, pour)).toEqual({ is: "inside" });
+    expect(rangeStatus(6_301, pour)).toEqual({ is: "above", by: 1 });
     expect(writeRangeStatus(7_200, "pour", pour, "C")).toBe("9 °C above the pour range (57–63 °C)");
     expect(writeRangeStatus(5_600, "pour", pour, "F")).toBe("1.8 °F below the pour range (135–145 °F)");
     expect(writeRange({ low: 8_500, high: 8_500 }, "C")).toBe("85 °C");

@@ -3,13 +3,13 @@ import { LARGEST_MASS_MG, type MassOptions, type MassUnit, MG_PER, type Milligra
 import { parseNumber, writeNumber } from "./number";
 import { bad, good, type Parsed } from "./parsed";
 
-/** Millilitres in one unit. NIST Special Publication 811, appendix B: 1 US fl oz = 29.573 53 ml (29.573 529 562 5 exactly). */
+/** Milliliters in one unit. NIST Special Publication 811, appendix B: 1 US fl oz = 29.573 53 ml (29.573 529 562 5 exactly). */
 export const ML_PER = { ml: 1, cl: 10, dl: 100, l: 1_000, "fl oz": 29.5735295625 } as const;
 export type VolumeUnit = keyof typeof ML_PER;
 
 const VOLUME = /^(.*?)\s*(fl\.?\s*oz\.?|fluid\s+ounces?|ml|millilit(?:re|er)s?|cl|dl|l|lit(?:re|er)s?)$/i;
 
-/** A volume as it was typed: its size, unit, and millilitres. */
+/** A volume as it was typed: its size, unit, and milliliters. */
 export interface Volume {
   amount: number;
   unit: VolumeUnit;
@@ -36,7 +36,7 @@ export interface Amount {
 
 /**
  * Reads an amount of oil as weight or as volume. A volume needs the oil's density and is turned into a weight; the
- * mistake that was near is given with it: fluid ounces read as ounces, or millilitres as grams.
+ * mistake that was near is given with it: fluid ounces read as ounces, or milliliters as grams.
  */
 export function parseAmount(text: string, options: { unit: MassUnit; density: Density | null; name: string; most?: Milligrams }): Parsed<Amount> {
   const volume = parseVolume(text);
@@ -54,7 +54,7 @@ export function parseAmount(text: string, options: { unit: MassUnit; density: De
   if (mg > (options.most ?? LARGEST_MASS_MG)) return bad("too-large", `${writeNumber(mg / 1e6, 1)} kg is more than is possible here.`);
   const ounces = volume.value.unit === "fl oz";
   const takenForMg = Math.round(ounces ? volume.value.amount * MG_PER.oz : volume.value.ml * MG_PER.g);
-  return good({ mg, volume: { ...volume.value, takenForMg, ofMistake: ounces ? "fluid ounces taken for ounces" : "millilitres taken for grams" } });
+  return good({ mg, volume: { ...volume.value, takenForMg, ofMistake: ounces ? "fluid ounces taken for ounces" : "milliliters taken for grams" } });
 }
 
 /** Reads a weight of water, or a volume of it: 8 fl oz of water is 8.33 oz. */
@@ -64,5 +64,5 @@ export function parseWater(text: string, options: MassOptions): Parsed<Milligram
   return volume.ok ? parseMass(`${(volume.value.ml * WATER_DENSITY_20C) / 1e6} g`, options) : volume;
 }
 
-/** How many bottles of a size hold a weight of oil: weight ÷ density ÷ size, rounded up. Size in millilitres. */
+/** How many bottles of a size hold a weight of oil: weight ÷ density ÷ size, rounded up. Size in milliliters. */
 export const bottlesFor = (mg: Milligrams, density: Density, bottleMl: number): number => Math.ceil((mg * 1_000) / density / bottleMl - 1e-9);

@@ -39,7 +39,7 @@ const WELL: [string, string, unknown][] = [
   [
     "POST",
     `/api/workshops/${WORKSHOP.id}/trials/${TRIAL}/events`,
-    { id: v7(), kind: "checked", happenedAt: "2026-03-14T09:00:00.000Z", personId: null, payload: { tester: "A1", flame: "steady", poolUm: 60000 } },
+    { id: v7(), kind: "checked", happenedAt: "2026-03-14T09:00:00.000Z", personId: null, payload: { testCandle: "A1", flame: "steady", poolUm: 60000 } },
   ],
   ["GET", `/api/workshops/${WORKSHOP.id}/trials/${TRIAL}/log?after=0`, null],
   ["GET", `/api/workshops/${WORKSHOP.id}/trials/${TRIAL}/record?as=csv`, null],

@@ -3,7 +3,7 @@ import { Link } from "@/ui/address";
 
 const POOLS: Record<string, string> = { right: "pool right", small: "pool too small", large: "pool too large", not_recorded: "pool not recorded" };
 
-/** What burning showed of a batch's testers, each with the trial that it rests on. */
+/** What burning showed of a batch's test candles, each with the trial that it rests on. */
 export function BurnedIn({ burned }: { burned: readonly BurnedTestCandle[] }) {
   if (burned.length === 0) return null;
   return (
@@ -11,9 +11,9 @@ export function BurnedIn({ burned }: { burned: readonly BurnedTestCandle[] }) {
       <h2>Burned</h2>
       <ul className="mt-1">
         {burned.map((one) => (
-          <li key={`${one.trialId} ${one.tester}`} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-1">
+          <li key={`${one.trialId} ${one.testCandle}`} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-1">
             <Link className="font-semibold underline" href={`/burn/${one.trialId}?view=verdict`}>
-              trial {one.trial}, {one.tester}
+              trial {one.trial}, {one.testCandle}
             </Link>
             <span className="min-w-0 flex-1 basis-[160px]">
               {one.says}

@@ -12,7 +12,7 @@ import { FormMessage } from "@/ui/form-message";
 import { toast } from "@/ui/toast";
 import { catalogueOf, forgetCatalogue } from "./catalogue";
 
-export type Merged = "wax" | "fragrance" | "dye" | "additive" | "wick" | "vessel" | "mould";
+export type Merged = "wax" | "fragrance" | "dye" | "additive" | "wick" | "vessel" | "mold";
 
 export interface MergeProps {
   kind: Merged;
@@ -21,14 +21,14 @@ export interface MergeProps {
   onDone: () => void;
 }
 
-const PART: Record<Merged, "waxes" | "fragrances" | "dyes" | "additives" | "wicks" | "vessels" | "moulds"> = {
+const PART: Record<Merged, "waxes" | "fragrances" | "dyes" | "additives" | "wicks" | "vessels" | "molds"> = {
   wax: "waxes",
   fragrance: "fragrances",
   dye: "dyes",
   additive: "additives",
   wick: "wicks",
   vessel: "vessels",
-  mould: "moulds",
+  mold: "molds",
 };
 
 /** Of these two entries of one thing, which stays. */

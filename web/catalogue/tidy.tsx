@@ -15,7 +15,7 @@ import type { Merged, MergeProps } from "./merge-dialog";
 
 export type TidyKind = ShelfKind | "formula" | "process" | "product" | "set";
 
-const MERGED: readonly string[] = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould"] satisfies Merged[];
+const MERGED: readonly string[] = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold"] satisfies Merged[];
 const isMerged = (kind: TidyKind): kind is Merged => MERGED.includes(kind);
 
 const MergeDialog = lazy<MergeProps>(async () => (await import("./merge-dialog")).MergeDialog, { typed: true });

@@ -1,12 +1,13 @@
 import { join } from "node:path";
-import { STATE_VERSION, TRIAL_STATE_VERSION } from "@hearth/core";
+import { ORDER_STATE_VERSION, STATE_VERSION, TRIAL_STATE_VERSION } from "@hearth/core";
 import { and, isNull, notInArray, or, sql } from "drizzle-orm";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { type Database, openDatabase } from "./client";
 import { grantProgram } from "./program-role";
-import { rebuildBatch, rebuildTrial } from "./rebuild-state";
+import { rebuildBatch, rebuildOrder, rebuildTrial } from "./rebuild-state";
 import { enableRowLevelSecurity } from "./row-level-security";
 import { batches } from "./tables/batch";
+import { orders } from "./tables/sales";
 import { trials } from "./tables/trial";
 
 /** Rebuilds the kept state and the ledger of stock of batches that an older program wrote. A batch whose start cannot be read is left as it is. */
@@ -42,6 +43,20 @@ async function rebuildTrials(db: Database): Promise<void> {
   }
 }
 
+/** The same for orders and market days. */
+async function rebuildOrders(db: Database): Promise<void> {
+  const unreadable: string[] = [];
+  for (;;) {
+    const rows = await db
+      .select({ workshopId: orders.workshopId, id: orders.id })
+      .from(orders)
+      .where(and(sql`(${orders.state}->>'format')::int <> ${ORDER_STATE_VERSION}`, unreadable.length > 0 ? notInArray(orders.id, unreadable) : undefined))
+      .limit(50);
+    if (rows.length === 0) return;
+    for (const row of rows) if (!(await db.transaction((tx) => rebuildOrder(tx, row.workshopId, row.id)))) unreadable.push(row.id);
+  }
+}
+
 /**
  * Brings the database at `url` up to the newest migration, and what is kept beside the log up to the newest shape. Forward
  * only, as the owner of the tables; `program` is the role that then works with them.
@@ -58,6 +73,7 @@ export async function migrateDatabase(url: string, program?: string): Promise<vo
       await enableRowLevelSecurity(pool);
       await rebuildBatches(db);
       await rebuildTrials(db);
+      await rebuildOrders(db);
       if (program) await grantProgram(pool, program);
     } finally {
       // The lock goes with the connection.

@@ -2,7 +2,7 @@ import { CHECKED_ORDER, linesNow, type OrderEvent, type OrderPlan, type OrderSta
 import { and, asc, eq, inArray, sql } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { entryRows } from "./entry-rows";
-import { orderLines, orderPacks, packings } from "./tables/goods";
+import { orderLines, orderPacks, packRuns } from "./tables/sales";
 
 const rows = entryRows<OrderEvent>(CHECKED_ORDER);
 export const toOrderEvent = rows.toEvent;
@@ -25,7 +25,7 @@ export const orderRow = (plan: OrderPlan, state: OrderState) => ({
 });
 
 /** Writes what is asked, what went out, and what of each packing is gone; nothing where an entry changed none of it. */
-export async function writeGoods(
+export async function writeFinishedGoods(
   tx: Transaction,
   workshopId: string,
   orderId: string,
@@ -33,7 +33,7 @@ export async function writeGoods(
   state: OrderState,
   old: OrderState | null,
 ): Promise<void> {
-  const said = (of: OrderState) => JSON.stringify([of.goods, of.lines, of.closed !== null]);
+  const said = (of: OrderState) => JSON.stringify([of.finishedGoods, of.lines, of.closed !== null]);
   if (old && said(old) === said(state)) return;
   const mine = and(eq(orderLines.workshopId, workshopId), eq(orderLines.orderId, orderId));
   await tx.delete(orderLines).where(mine);
@@ -50,36 +50,36 @@ export async function writeGoods(
         shortage: state.closed ? 0 : one.shortage,
       })),
     );
-  if (old && JSON.stringify(old.goods) === JSON.stringify(state.goods)) return;
+  if (old && JSON.stringify(old.finishedGoods) === JSON.stringify(state.finishedGoods)) return;
   await tx.delete(orderPacks).where(and(eq(orderPacks.workshopId, workshopId), eq(orderPacks.orderId, orderId)));
-  const touched = [...new Set([...state.goods, ...(old?.goods ?? [])].map((one) => one.packing))];
+  const touched = [...new Set([...state.finishedGoods, ...(old?.finishedGoods ?? [])].map((one) => one.packRun))];
   if (touched.length === 0) return;
-  const mineToo = and(eq(packings.workshopId, workshopId), inArray(packings.id, touched));
+  const mineToo = and(eq(packRuns.workshopId, workshopId), inArray(packRuns.id, touched));
   // Held before what is gone is summed: an order that is written at the same moment would not be in the sum.
-  const held = await tx.select({ id: packings.id, each: packings.costEach }).from(packings).where(mineToo).orderBy(asc(packings.id)).for("no key update");
+  const held = await tx.select({ id: packRuns.id, each: packRuns.costEach }).from(packRuns).where(mineToo).orderBy(asc(packRuns.id)).for("no key update");
   const costs = new Map(held.map((row) => [row.id, row.each]));
   /** What packs that are gone had cost; none of them cost nothing. */
-  const costOf = (packing: string, gone: number) => {
-    const each = costs.get(packing) ?? null;
+  const costOf = (packRun: string, gone: number) => {
+    const each = costs.get(packRun) ?? null;
     return gone === 0 ? 0 : each === null ? null : each * gone;
   };
-  if (state.goods.length > 0)
+  if (state.finishedGoods.length > 0)
     await tx.insert(orderPacks).values(
-      state.goods.map(({ packing, sellable, price: _p, pouredAt: _q, ...one }) => ({
+      state.finishedGoods.map(({ packRun, sellable, price: _p, pouredAt: _q, ...one }) => ({
         ...one,
         workshopId,
         orderId,
-        packingId: packing,
+        packRunId: packRun,
         sellableId: sellable,
         what: plan.what,
         at: state.soldAt[sellable] ?? state.lastAt,
-        cost: costOf(packing, one.sold + one.given + one.second),
+        cost: costOf(packRun, one.sold + one.given + one.second),
       })),
     );
   await tx
-    .update(packings)
+    .update(packRuns)
     .set({
-      gone: sql`(select coalesce(sum(g.out - g.back), 0)::int from sale_goods g where g.workshop_id = ${workshopId} and g.packing_id = ${packings.id})`,
+      gone: sql`(select coalesce(sum(g.out - g.back), 0)::int from sale_goods g where g.workshop_id = ${workshopId} and g.pack_run_id = ${packRuns.id})`,
     })
     .where(mineToo);
 }

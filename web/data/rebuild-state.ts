@@ -2,11 +2,11 @@ import { batchOf, ORDER, TRIAL } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { rowOf, toEvent } from "./batch-rows";
 import type { Transaction } from "./client";
-import { orderRow, toOrderEvent, writeGoods } from "./order-rows";
+import { orderRow, toOrderEvent, writeFinishedGoods } from "./order-rows";
 import { writeOutcomes } from "./outcome-rows";
 import { writeStockUses } from "./stock-uses";
 import { batchEvents, batches } from "./tables/batch";
-import { orderEvents, orders } from "./tables/goods";
+import { orderEvents, orders } from "./tables/sales";
 import { trialEvents, trials } from "./tables/trial";
 import { toTrialEvent, trialRow, writeBurns } from "./trial-rows";
 
@@ -46,6 +46,6 @@ export async function rebuildOrder(tx: Transaction, workshopId: string, orderId:
   if (!events.some((event) => event.kind === "started")) return false;
   const { plan, state } = ORDER.of(events);
   await tx.update(orders).set(orderRow(plan, state)).where(ofThis);
-  await writeGoods(tx, workshopId, orderId, plan, state, null);
+  await writeFinishedGoods(tx, workshopId, orderId, plan, state, null);
   return true;
 }

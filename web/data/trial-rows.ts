@@ -22,10 +22,10 @@ export const trialEventRow = (workshopId: string, trialId: string, event: TrialE
   trialId,
 });
 
-/** The earliest moment at which a tester that burned already burns still, or can be lit again. */
+/** The earliest moment at which a test candle that burned already burns still, or can be lit again. */
 function handsFrom(plan: TrialPlan, state: TrialState): string | null {
-  const from = plan.testers.flatMap(({ key }) => {
-    const one = state.testers[key];
+  const from = plan.testCandles.flatMap(({ key }) => {
+    const one = state.testCandles[key];
     const now = one ? testCandleNow(plan.protocol, one, state.lastAt) : null;
     if (!one || !now || one.sessions.length === 0 || now.state === "stopped" || now.state === "done") return [];
     return [now.state === "burning" ? (one.sessions.at(-1)?.litAt ?? state.lastAt) : (now.next?.at ?? state.lastAt)];
@@ -44,16 +44,16 @@ export const trialRow = (plan: TrialPlan, state: TrialState) => ({
   handsFrom: state.closed ? null : handsFrom(plan, state),
 });
 
-/** What is kept of one tester beside the log; it follows from that tester's own burns and from what was decided on its option. */
+/** What is kept of one test candle beside the log; it follows from that test candle's own burns and from what was decided on its variant. */
 function burnRow(plan: TrialPlan, state: TrialState, one: TestCandle) {
   const verdict = verdictOf(plan, state, one.key);
   return {
-    tester: one.key,
-    option: one.option,
-    says: variantWords(plan, one.option),
+    testCandle: one.key,
+    variant: one.variant,
+    says: variantWords(plan, one.variant),
     productId: one.productId,
     batchId: one.batch?.id ?? null,
-    bodyId: one.bodyId,
+    containerId: one.containerId,
     vessel: one.vessel,
     widthUm: Math.round(widthOf(one) * 1_000),
     family: one.family,
@@ -71,13 +71,13 @@ function burnRow(plan: TrialPlan, state: TrialState, one: TestCandle) {
     pool: verdict?.pool.verdict ?? "not_recorded",
     advice: verdict?.advice.what ?? "keep",
     gramsPerHour: verdict?.grams_per_hour?.value ?? null,
-    decided: state.decided[one.option]?.verdict ?? ("" as const),
+    decided: state.decided[one.variant]?.verdict ?? ("" as const),
   };
 }
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
-/** Writes what became of the testers; only those that an entry changed where `old` says what was there. */
+/** Writes what became of the test candles; only those that an entry changed where `old` says what was there. */
 export async function writeBurns(
   tx: Transaction,
   workshopId: string,
@@ -86,10 +86,10 @@ export async function writeBurns(
   state: TrialState,
   old: TrialState | null,
 ): Promise<void> {
-  // An entry is about one tester or one option: the others need not be judged anew.
+  // An entry is about one test candle or one variant: the others need not be judged anew.
   const touched = old
-    ? plan.testers.filter(({ key, option }) => !same(state.testers[key], old.testers[key]) || !same(state.decided[option], old.decided[option]))
-    : plan.testers;
+    ? plan.testCandles.filter(({ key, variant }) => !same(state.testCandles[key], old.testCandles[key]) || !same(state.decided[variant], old.decided[variant]))
+    : plan.testCandles;
   const changed = touched.flatMap((one) => {
     const row = burnRow(plan, state, one);
     return old && same(row, burnRow(plan, old, one)) ? [] : [row];
@@ -100,8 +100,8 @@ export async function writeBurns(
       eq(burnOutcomes.workshopId, workshopId),
       eq(burnOutcomes.trialId, trialId),
       inArray(
-        burnOutcomes.tester,
-        changed.map((one) => one.tester),
+        burnOutcomes.testCandle,
+        changed.map((one) => one.testCandle),
       ),
     ),
   );

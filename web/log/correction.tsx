@@ -73,7 +73,7 @@ export function Correction({ event, log, onDone }: { event: EventOf; log: Pick<S
             Put this in its place
           </button>
         ) : null}
-        <button type="button" className="press" onClick={() => void finish({ kind: "withdrawn", payload: { why: "", whole: true }, corrects: event.id })}>
+        <button type="button" className="press" onClick={() => void finish({ kind: "withdrawn", payload: { why: "", mode: "delete" }, corrects: event.id })}>
           Take the entry back
         </button>
         <button type="button" className="press" onClick={onDone}>

@@ -37,10 +37,10 @@ export function Entries<E extends EventOf>({ log, newestFirst = false, fixed = f
                 </time>
                 <div className={`min-w-0 flex-1 ${replaced ? "text-soft line-through" : ""}`}>
                   {told.what} {told.figure ? <span className="figure text-[19px]">{told.figure}</span> : null}
-                  {told.standing ? (
+                  {told.remark ? (
                     <span className={`block text-[15px] font-semibold ${TONE[told.tone]}`}>
                       {SIGN[told.tone]}
-                      {told.standing}
+                      {told.remark}
                     </span>
                   ) : null}
                 </div>

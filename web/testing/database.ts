@@ -41,9 +41,9 @@ export async function testDatabase(apart?: string) {
   await client.query("select pg_advisory_unlock(4380)");
   client.release();
   // What is asked directly works with the program's rights, as a role that owns nothing; only that it sees all workshops at once, as a test does.
-  const testerUrl = new URL(programUrl);
-  testerUrl.username = TESTER;
-  const { db, pool } = openDatabase(testerUrl.href);
+  const testCandleUrl = new URL(programUrl);
+  testCandleUrl.username = TESTER;
+  const { db, pool } = openDatabase(testCandleUrl.href);
   const program = new Pool({ connectionString: programUrl, max: 4 });
   const end = pool.end.bind(pool);
   pool.end = async () => {

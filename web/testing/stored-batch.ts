@@ -24,7 +24,7 @@ export async function storedBatch({ db }: Pick<TestDatabase, "db">, workshopId: 
     ...(dyed ? { dyes: [{ id: ids.dye, by: "drops" as const, amount: 6 }] } : {}),
   };
   const spec = { ...recipe, process };
-  await db.insert(people).values({ workshopId, id: ids.person, name: "Tester" });
+  await db.insert(people).values({ workshopId, id: ids.person, name: "Test candle" });
   await db.insert(waxes).values({ workshopId, id: ids.wax, name: `test soy${also}`, family: "soy", maxLoadPpm: 120_000 });
   await db.insert(fragrances).values({ workshopId, id: ids.oil, name: `test rain${also}`, kind: "fragrance" });
   const measures = { innerTopUm: 38_000, innerBottomUm: 38_000, heightUm: 17_000 };

@@ -1,6 +1,6 @@
 import type { BoxFit, BoxInner } from "@hearth/core";
 
-/** A box from above, to scale, with what stands in it: round bodies in their places; what does not go in reaches over its wall. */
+/** A box from above, to scale, with what stands in it: round jars in their places; what does not go in reaches over its wall. */
 export function BoxPlan({ box, fit, says, width = 260 }: { box: BoxInner; fit: BoxFit; says: string; width?: number }) {
   const over = Math.max(0, ...fit.stood.map((one) => Math.max(one.xUm + one.widthUm - box.lengthUm, one.yUm + one.widthUm - box.widthUm)));
   const whole = box.lengthUm + 2 * over + 8_000;

@@ -13,7 +13,7 @@ export const GLOSSARY: readonly Word[] = [
   { name: "batch", says: "What is made in one go from one plan: its pots, its jars, and everything that was logged on the way." },
   {
     name: "ceiling",
-    says: "The temperature that this wax should not pass. A short visit above it does little; a long or repeated one discolours the wax and spoils how it holds oil.",
+    says: "The temperature that this wax should not pass. A short visit above it does little; a long or repeated one discolors the wax and spoils how it holds oil.",
   },
   { name: "cold throw", says: "How strongly a candle smells while it is not lit. It grows while the candle cures." },
   {
@@ -22,7 +22,7 @@ export const GLOSSARY: readonly Word[] = [
   },
   {
     name: "density",
-    says: "What a millilitre weighs. It turns a volume, like the water that a vessel holds, into a weight of wax or oil.",
+    says: "What a milliliter weighs. It turns a volume, like the water that a vessel holds, into a weight of wax or oil.",
   },
   {
     name: "fill by water",
@@ -63,7 +63,7 @@ export const GLOSSARY: readonly Word[] = [
     name: "burn trial",
     says: "Candles that are burned to learn which wick, load or wax is right: one thing varied, the rest held, each looked at by the clock.",
   },
-  { name: "doubles", says: "Two testers of each option, so that a difference is not taken for chance." },
+  { name: "doubles", says: "Two test candles of each option, so that a difference is not taken for chance." },
   { name: "mushroom", says: "A cap of carbon on the wick. Too much oil or dye, or too large a wick, makes it." },
   { name: "pitcher", says: "What a part of a batch is mixed and poured from. A large batch takes several, each weighed and scented on its own." },
   {
@@ -73,7 +73,7 @@ export const GLOSSARY: readonly Word[] = [
   { name: "process", says: "How a wax is worked: acts in order, with their temperatures and times." },
   {
     name: "relief holes",
-    says: "Holes poked round the wick of a moulded candle while it sets, so that the hollow that forms there can be filled by a second pour.",
+    says: "Holes poked round the wick of a molded candle while it sets, so that the hollow that forms there can be filled by a second pour.",
   },
   { name: "seconds", says: "Jars with a flaw that does no harm: sold for less, or kept." },
   { name: "set", says: "The time in which the poured wax goes hard. The jars stay where they are until then." },
@@ -95,7 +95,7 @@ export const GLOSSARY: readonly Word[] = [
     name: "protocol",
     says: "How candles are burned in a trial: when each session is looked at and put out, how long it rests, and how many sessions a verdict needs.",
   },
-  { name: "tester", says: "A candle that is burnt to learn from, never sold." },
+  { name: "test candle", says: "A candle that is burnt to learn from, never sold." },
   { name: "tunnelling", says: "A wick too small for its jar melts a hole down the middle and leaves wax on the wall." },
   { name: "wet spots", says: "Places where the wax has let go of the glass. They look wet and do no harm." },
   {

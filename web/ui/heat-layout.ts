@@ -1,4 +1,4 @@
-import { type Band, type ForecastView, type Foreseen, standing, type TemperatureRange } from "@hearth/core";
+import { type Band, type ForecastView, type Foreseen, rangeStatus, type TemperatureRange } from "@hearth/core";
 import { scaleLinear } from "d3-scale";
 import { type Box, foldedTime, placed, spread } from "./heat-scale";
 import type { Formats } from "./units";
@@ -32,7 +32,7 @@ export interface HeatLineInput {
 
 export const toneOf = (celsius: number, range: TemperatureRange | null): "ink" | "inside" | "hot" | "cool" => {
   if (!range) return "ink";
-  const at = standing(celsius, range);
+  const at = rangeStatus(celsius, range);
   return at.is === "inside" ? "inside" : at.is === "above" ? "hot" : "cool";
 };
 

@@ -17,7 +17,7 @@ import { memo } from "react";
 import { useUnits } from "./units";
 
 interface JarSectionProps {
-  /** Inner measures in micrometres. */
+  /** Inner measures in micrometers. */
   innerTopUm: number;
   innerBottomUm: number;
   heightUm: number;
@@ -28,7 +28,7 @@ interface JarSectionProps {
   /** Shown where it is given: the fill line as the headspace sets it. */
   headspaceUm?: number | null;
   name: string;
-  /** Pixels for a millimetre; one scale serves all the jars of a row. */
+  /** Pixels for a millimeter; one scale serves all the jars of a row. */
   scale: number;
   flaws?: (Pick<Flaw, "place" | "wall" | "severity" | "extent"> & { safety: boolean })[];
   /** Where flaws are being marked: the place chosen, and what a tap on another does. */
@@ -224,7 +224,7 @@ export const JarSection = memo(function JarSection(props: JarSectionProps) {
   );
 });
 
-/** The pixels a millimetre may take so that the tallest of a row fits into `height`, and the widest into `width`. */
+/** The pixels a millimeter may take so that the tallest of a row fits into `height`, and the widest into `width`. */
 export const commonScale = (vessels: { heightUm: number; innerTopUm: number }[], height: number, width = Number.POSITIVE_INFINITY): number =>
   Math.min(
     1.6,

@@ -35,7 +35,7 @@ describe("the heat line", () => {
     expect(line([])).toContain("No readings yet");
   });
 
-  it("marks a reading outside its range by a sign as well as a colour", () => {
+  it("marks a reading outside its range by a sign as well as a color", () => {
     const markup = line([mark(10, 8_500, "heat", "probe"), mark(20, 7_200, "cool", "probe"), mark(30, 5_000, "cool", "probe"), mark(40, 7_000, null, "probe")]);
     expect(markup).toMatch(/fill="var\(--color-inside\)"[^>]*>85</);
     expect(markup).toMatch(/fill="var\(--color-hot\)"[^>]*>▲ 72</);
@@ -155,7 +155,7 @@ describe("the places of a jar", () => {
     expect(zones(draw(<JarSection {...tall} />))).toEqual([]);
   });
 
-  it("keep flaws where they are: on their side of the jar, at their height, a safety flaw in its own colour", () => {
+  it("keep flaws where they are: on their side of the jar, at their height, a safety flaw in its own color", () => {
     const at = (side: "left" | "right", height: "high" | "low") => {
       const flaw = { place: "side" as const, wall: { side, height }, extent: "patch" as const, safety: false };
       const [, x, y] = /transform="translate\(([\d.]+) ([\d.]+)\)"/.exec(draw(<JarSection {...tall} flaws={[flaw]} />)) ?? [];

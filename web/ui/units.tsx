@@ -91,7 +91,7 @@ export function formatters(units: Units) {
     density: (of: number) => shown(writeDensity(of)),
     /** A sentence of core with its numbers as this place writes them. */
     say: (sentence: string) => shown(sentence),
-    /** A length: in whole tenths of a millimetre, or in inches by sixteenths. */
+    /** A length: in whole tenths of a millimeter, or in inches by sixteenths. */
     len: (um: number) => shown(writeLength(um, units.length ?? "mm")),
     /** How far something reaches in a room: feet or meters. */
     reach: (um: number) => shown(writeReach(um, units.length ?? "mm")),

@@ -4,18 +4,19 @@ import { batchEvent, notPoured } from "./event-type";
 export const located = batchEvent({
   kind: "located",
   formerName: "placed",
-  version: 1,
-  payload: ({ z }) => z.object({ shelf: z.string().trim().max(60), sun: z.boolean(), draught: z.boolean() }),
+  version: 2,
+  payload: ({ z }) => z.object({ shelf: z.string().trim().max(60), sun: z.boolean(), draft: z.boolean() }),
+  upcast: ({ draught, ...old }) => ({ draft: draught, ...old }),
   validate: (state) => notPoured(state, "put on a shelf"),
   apply: (state, { happenedAt, payload: one }) => {
     // One that was put down late is not where they stand now.
     if (!state.stands || state.stands.at <= happenedAt) state.stands = { at: happenedAt, shelf: one.shelf };
-    state.stood = { sun: (state.stood?.sun ?? false) || one.sun, draught: (state.stood?.draught ?? false) || one.draught };
+    state.stood = { sun: (state.stood?.sun ?? false) || one.sun, draft: (state.stood?.draft ?? false) || one.draft };
   },
   describe: (one) => ({
     what: one.shelf ? `stands on ${one.shelf}` : "where the jars stand",
-    figure: [one.sun ? "in the sun" : "", one.draught ? "in a draught" : ""].filter(Boolean).join(", ") || "shade, no draught",
+    figure: [one.sun ? "in the sun" : "", one.draft ? "in a draft" : ""].filter(Boolean).join(", ") || "shade, no draft",
     tone: one.sun ? "hot" : "ink",
   }),
-  columns: (one) => ({ what: [one.shelf, one.sun ? "sun" : "", one.draught ? "draught" : ""].filter(Boolean).join(", ") }),
+  columns: (one) => ({ what: [one.shelf, one.sun ? "sun" : "", one.draft ? "draft" : ""].filter(Boolean).join(", ") }),
 });

@@ -4,11 +4,11 @@ import { abandonedAlready, batchEvent, notPoured, productOf } from "./event-type
 /** Pieces of a product went into packs, with what the packs took beside them. Of a set from several batches each has its own entry. */
 export const packed = batchEvent({
   kind: "packed",
-  version: 1,
+  version: 2,
   onlyByCommand: "Packing is done and undone under Sell: unpack these packs there.",
   payload: ({ z }) =>
     z.object({
-      packing: z.uuid().describe("names the packs, so that every piece can be found again"),
+      packRun: z.uuid().describe("names the packs, so that every piece can be found again"),
       of: z.string().trim().min(1).max(120).describe("what it is sold as"),
       product: z.string().min(1).max(60).describe("its key within the batch"),
       jars: z.number().int().min(1, "At least 1 piece.").max(100_000),
@@ -16,6 +16,7 @@ export const packed = batchEvent({
       /** Boxes, lids, labels that are booked here; those of a set stand with one of its batches. */
       parts: z.array(z.object({ id: z.uuid(), count: z.number().int().min(1).max(10_000_000) })).max(40),
     }),
+  upcast: ({ packing, ...old }) => ({ packRun: packing, ...old }),
   validate: (state, one, plan) => {
     const early = notPoured(state, "packed") ?? abandonedAlready(state);
     if (early) return early;
@@ -32,7 +33,7 @@ export const packed = batchEvent({
     };
   },
   apply: (state, { id, happenedAt, payload: one }) => {
-    state.jarStatuses.push({ eventId: id, at: happenedAt, product: one.product, jars: one.jars, from: "rack", to: "packed", whom: "", packing: one.packing });
+    state.jarStatuses.push({ eventId: id, at: happenedAt, product: one.product, jars: one.jars, from: "rack", to: "packed", whom: "", packRun: one.packRun });
   },
   stockUse: (_facts, one) => one.parts.map(({ id, count }) => ({ materialId: id, amount: count })),
   describe: (one, plan) => ({ what: `packed ${one.jars} × ${productOf(plan, one.product)?.name ?? "piece"}`, figure: `${one.packs} × ${one.of}` }),

@@ -74,7 +74,7 @@ export const poured = batchEvent({
   stockUse: (state: BatchState, payload, plan) =>
     filledBy(payload, plan).flatMap(({ product: key, count }) => {
       const product = productOf(plan, key);
-      // What an earlier pour filled already stands in its body.
+      // What an earlier pour filled already stands in its container.
       const before = Object.values(state.pours).reduce((most, one) => Math.max(most, one.filled.find((other) => other.product === key)?.count ?? 0), 0);
       return product
         ? containerLines(product, Math.max(0, count - before)).flatMap((line) =>

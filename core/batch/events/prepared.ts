@@ -17,7 +17,11 @@ export const CHECK_NAMES = Object.keys(CHECKS) as [Check, ...Check[]];
 /** The checks that a batch can need: mixing is tried for gel, molds are sealed. */
 export const checksFor = (plan: Pick<BatchPlan, "pots" | "products">): Check[] =>
   CHECK_NAMES.filter((one) =>
-    one === "mixed" ? plan.pots.some((pot) => pot.waxFamily === "gel") : one === "sealed" ? plan.products.some((product) => product.body === "mould") : true,
+    one === "mixed"
+      ? plan.pots.some((pot) => pot.waxFamily === "gel")
+      : one === "sealed"
+        ? plan.products.some((product) => product.container === "mold")
+        : true,
   );
 
 /** The vessels were made ready; what was not looked at is not said. */

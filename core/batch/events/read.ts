@@ -1,4 +1,4 @@
-import { standing, writeRangeStatus } from "../../heat/range";
+import { rangeStatus, writeRangeStatus } from "../../heat/range";
 import { bandsOf } from "../../process/process";
 import { STEP_OF_OLD_RANGE, upcastStepId } from "../../process/upcast";
 import { COLDEST, HOTTEST } from "../../units/temperature";
@@ -36,7 +36,7 @@ export const read = batchEvent({
       over.since = null;
     }
     const range = bandsOf(plan.process).find((one) => one.step === payload.step)?.range;
-    if (state.onHeat !== null && range && standing(celsius, range).is !== "below") state.onHeat = null;
+    if (state.onHeat !== null && range && rangeStatus(celsius, range).is !== "below") state.onHeat = null;
   },
   correctableField: { field: "shown", label: "What the instrument showed", is: "temperature" },
   describe: (payload, plan, say, instrument) => {
@@ -45,11 +45,11 @@ export const read = batchEvent({
     const named = band ? `${band.name} reading` : "reading";
     const what = `${named}${instrument ? `, ${instrument}` : ""}${payload.correction === 0 ? "" : ` (shown ${say.tShown(payload.shown)}, corrected)`}`;
     if (!band) return { what, figure: say.t(celsius) };
-    const at = standing(celsius, band.range).is;
+    const at = rangeStatus(celsius, band.range).is;
     return {
       what,
       figure: say.t(celsius),
-      standing: writeRangeStatus(celsius, band.name, band.range, say.temperature),
+      remark: writeRangeStatus(celsius, band.name, band.range, say.temperature),
       tone: at === "inside" ? "inside" : at === "above" ? "hot" : "cool",
     };
   },

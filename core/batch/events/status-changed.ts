@@ -7,7 +7,7 @@ import { batchEvent, MAX_JARS, notPoured, productOf } from "./event-type";
 export const statusChanged = batchEvent({
   kind: "statusChanged",
   formerName: "fated",
-  version: 1,
+  version: 2,
   payload: ({ z }) =>
     z
       .object({
@@ -21,6 +21,7 @@ export const statusChanged = batchEvent({
         early: z.string().trim().max(300).optional(),
       })
       .refine((one) => one.from !== one.to, { path: ["to"], message: "That is what they are already." }),
+  upcast: ({ from, to, ...old }) => ({ ...old, from: from === "tester" ? "testing" : from, to: to === "tester" ? "testing" : to }),
   validate: (state, one, plan, at) => {
     const early = notPoured(state, "on the rack");
     if (early) return early;
@@ -46,7 +47,7 @@ export const statusChanged = batchEvent({
   describe: (one, plan) => ({
     what: `${one.jars} × ${productOf(plan, one.product)?.name ?? "vessel"}: ${JAR_STATUS_WORDS[one.to]}${one.whom ? `, ${one.whom}` : ""}`,
     figure: one.from === "rack" ? "" : `were ${JAR_STATUS_WORDS[one.from]}`,
-    standing: one.early ? `before the least cure: ${one.early}` : "",
+    remark: one.early ? `before the least cure: ${one.early}` : "",
     tone: one.early ? "hot" : "ink",
   }),
   columns: (one, plan) => ({ what: `${one.jars} × ${productOf(plan, one.product)?.name ?? ""} ${one.from} to ${one.to}${one.whom ? `, ${one.whom}` : ""}` }),

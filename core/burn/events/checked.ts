@@ -1,9 +1,9 @@
 import { checkOf } from "../checks";
 import { FLAMES, type Measures, SI, signsOf } from "../judge";
 import { burningAt, burningIn, type CheckSeen, LEFT_ON_WALL, MUSHROOMS, SOOT, SOOT_AT } from "../state";
-import { notThere, type TrialShapes, trialEvent } from "./event-type";
+import { notThere, type TrialShapes, trialEvent, upcastTestCandle } from "./event-type";
 
-/** What is seen at one look. What was not looked at is left out. Lengths in micrometres, temperatures in hundredths of °C. */
+/** What is seen at one look. What was not looked at is left out. Lengths in micrometers, temperatures in hundredths of °C. */
 const seen = ({ z }: TrialShapes) => {
   const um = (most: number, what: string) => z.number().int().min(0).max(most, `${what} is never this large.`);
   return z.object({
@@ -47,32 +47,36 @@ export function lookWords(one: Omit<CheckSeen, "id" | "at">, { len, t }: Measure
     .join(", ");
 }
 
-/** A look at a burning tester. */
+/** A look at a burning test candle. */
 export const checked = trialEvent({
   kind: "checked",
   formerName: "looked",
-  version: 1,
+  version: 2,
   payload: (shapes) =>
     seen(shapes)
-      .extend({ tester: shapes.testCandleKey })
+      .extend({ testCandle: shapes.testCandleKey })
       .refine((one) => Object.keys(one).length > 1, { path: ["flame"], error: "Put down at least one thing that you saw." }),
-  validate: (state, one, _plan, at) => {
-    const there = notThere(state, one.tester);
-    if (there) return there;
-    const tester = state.testers[one.tester];
-    if (at ? burningAt(tester, at) : burningIn(tester)) return null;
-    return burningIn(tester)
-      ? { field: "at", message: "It was not lit yet then." }
-      : { field: "tester", message: at && tester?.sessions.length ? "It did not burn then." : "It does not burn. Light it first." };
+  upcast: (old) => {
+    const { soot, ...rest } = upcastTestCandle(old);
+    return soot === undefined ? rest : { ...rest, soot: soot === "grey" ? "gray" : soot };
   },
-  apply: (state, { id, happenedAt, payload: { tester, ...one } }) => {
-    burningAt(state.testers[tester], happenedAt)?.looks.push({ id, at: happenedAt, ...one });
+  validate: (state, one, _plan, at) => {
+    const there = notThere(state, one.testCandle);
+    if (there) return there;
+    const testCandle = state.testCandles[one.testCandle];
+    if (at ? burningAt(testCandle, at) : burningIn(testCandle)) return null;
+    return burningIn(testCandle)
+      ? { field: "at", message: "It was not lit yet then." }
+      : { field: "testCandle", message: at && testCandle?.sessions.length ? "It did not burn then." : "It does not burn. Light it first." };
+  },
+  apply: (state, { id, happenedAt, payload: { testCandle, ...one } }) => {
+    burningAt(state.testCandles[testCandle], happenedAt)?.checks.push({ id, at: happenedAt, ...one });
     state.presentAt = happenedAt;
   },
   correctableField: null,
-  describe: ({ tester, ...one }, _plan, say) => {
+  describe: ({ testCandle, ...one }, _plan, say) => {
     const [sign] = signsOf(checkOf({ id: "", at: "", ...one }, 240), say);
-    return { what: `${tester}: ${lookWords(one, say)}`, ...(sign ? { standing: sign.says, tone: "safety" as const } : {}) };
+    return { what: `${testCandle}: ${lookWords(one, say)}`, ...(sign ? { remark: sign.says, tone: "safety" as const } : {}) };
   },
-  columns: ({ tester, ...one }) => ({ what: `${tester}: ${lookWords(one)}`, ...(one.wall === undefined ? {} : { shown_celsius: one.wall / 100 }) }),
+  columns: ({ testCandle, ...one }) => ({ what: `${testCandle}: ${lookWords(one)}`, ...(one.wall === undefined ? {} : { shown_celsius: one.wall / 100 }) }),
 });

@@ -6,9 +6,9 @@ export const codesRevealed = trialEvent({
   formerName: "unmasked",
   version: 1,
   payload: ({ z }) => z.object({}),
-  validate: (state) => closedTrial(state) ?? (state.unmasked ? { field: "kind", message: "The codes were told already." } : null),
+  validate: (state) => closedTrial(state) ?? (state.codesRevealedAt ? { field: "kind", message: "The codes were told already." } : null),
   apply: (state, { happenedAt }) => {
-    state.unmasked = happenedAt;
+    state.codesRevealedAt = happenedAt;
   },
   describe: () => ({ what: "the codes on the jars were told" }),
   columns: () => ({ what: "unmasked" }),

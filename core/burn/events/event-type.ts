@@ -14,8 +14,15 @@ export interface TrialShapes {
 /** Declares an event type of a trial. */
 export const trialEvent = <K extends string, P>(kind: EventType<K, P, TrialState, TrialPlan, TrialShapes>) => kind;
 
-export const noTestCandle: Rejection = { field: "tester", message: "This trial has no such tester." };
+export const noTestCandle: Rejection = { field: "testCandle", message: "This trial has no such test candle." };
 export const closedTrial = (state: TrialState): Rejection | null =>
   state.closed ? { field: "kind", message: "This trial is closed. Reopen it first, by taking the closing back." } : null;
-/** Why nothing can be done to a tester now; null where it can. */
-export const notThere = (state: TrialState, key: string): Rejection | null => closedTrial(state) ?? (state.testers[key] ? null : noTestCandle);
+/** Why nothing can be done to a test candle now; null where it can. */
+export const notThere = (state: TrialState, key: string): Rejection | null => closedTrial(state) ?? (state.testCandles[key] ? null : noTestCandle);
+
+/** Returns the payload of an entry about one test candle in this format: the candle was called its tester. */
+export function upcastTestCandle(payload: Record<string, unknown>): Record<string, unknown> {
+  if (!("tester" in payload)) return payload;
+  const { tester, ...rest } = payload;
+  return { testCandle: tester, ...rest };
+}

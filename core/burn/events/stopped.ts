@@ -1,27 +1,28 @@
 import { burningIn } from "../state";
-import { notThere, trialEvent } from "./event-type";
+import { notThere, trialEvent, upcastTestCandle } from "./event-type";
 
 export const STOPPED_WHY = ["the glass is cracked", "the wax is used up", "it broke", "no more is needed"] as const;
 
-/** A tester is not burned any more. */
+/** A test candle is not burned any more. */
 export const stopped = trialEvent({
   kind: "stopped",
-  version: 1,
-  payload: ({ z, testCandleKey }) => z.object({ tester: testCandleKey, why: z.enum(STOPPED_WHY) }),
+  version: 2,
+  payload: ({ z, testCandleKey }) => z.object({ testCandle: testCandleKey, why: z.enum(STOPPED_WHY) }),
+  upcast: upcastTestCandle,
   validate: (state, one) => {
-    const there = notThere(state, one.tester);
+    const there = notThere(state, one.testCandle);
     if (there) return there;
-    if (burningIn(state.testers[one.tester])) return { field: "tester", message: "It still burns: put it out first." };
-    return state.testers[one.tester]?.stopped ? { field: "tester", message: "It was stopped already." } : null;
+    if (burningIn(state.testCandles[one.testCandle])) return { field: "testCandle", message: "It still burns: put it out first." };
+    return state.testCandles[one.testCandle]?.stopped ? { field: "testCandle", message: "It was stopped already." } : null;
   },
   apply: (state, { id, happenedAt, payload: one }) => {
-    const tester = state.testers[one.tester];
-    if (tester) tester.stopped = { at: happenedAt, why: one.why, id };
+    const testCandle = state.testCandles[one.testCandle];
+    if (testCandle) testCandle.stopped = { at: happenedAt, why: one.why, id };
   },
   describe: (one) => ({
-    what: `${one.tester} is not burned any more`,
+    what: `${one.testCandle} is not burned any more`,
     figure: one.why,
     tone: one.why === "the glass is cracked" || one.why === "it broke" ? "safety" : "ink",
   }),
-  columns: (one) => ({ what: `${one.tester}; ${one.why}` }),
+  columns: (one) => ({ what: `${one.testCandle}; ${one.why}` }),
 });

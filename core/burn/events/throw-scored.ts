@@ -1,27 +1,28 @@
 import { type Rating, THROWS } from "../state";
-import { notThere, trialEvent } from "./event-type";
+import { notThere, trialEvent, upcastTestCandle } from "./event-type";
 
 /** How strong one candle smells, alone in its room, by the nose of the person who enters it. One person's 9 is another's 7. */
 export const throwScored = trialEvent({
   kind: "throwScored",
   formerName: "rated",
-  version: 1,
+  version: 2,
   payload: ({ z, testCandleKey }) =>
     z.object({
-      tester: testCandleKey,
+      testCandle: testCandleKey,
       throw: z.enum(THROWS),
       room: z.string().trim().min(1, "Say in which room.").max(60),
       score: z.number().min(0, "From 0 to 10.").max(10, "From 0 to 10.").multipleOf(0.5, "In halves, like 7.5."),
       reachUm: z.number().int().min(0).max(50_000_000, "No candle reaches so far.").optional(),
       window: z.boolean().optional().describe("whether one was open"),
     }),
-  validate: (state, one) => notThere(state, one.tester),
+  upcast: upcastTestCandle,
+  validate: (state, one) => notThere(state, one.testCandle),
   apply: (state, { id, happenedAt, personId, payload: one }) => {
-    const rating: Rating = { id, at: happenedAt, nose: personId, blind: state.unmasked === null, ...one };
+    const rating: Rating = { id, at: happenedAt, scorer: personId, blind: state.codesRevealedAt === null, ...one };
     state.ratings = [...state.ratings, rating].slice(-400);
   },
-  describe: (one) => ({ what: `${one.tester}: ${one.throw} throw in the ${one.room}`, figure: `${one.score} of 10` }),
+  describe: (one) => ({ what: `${one.testCandle}: ${one.throw} throw in the ${one.room}`, figure: `${one.score} of 10` }),
   columns: (one) => ({
-    what: `${one.tester}; ${one.throw}; ${one.room}; ${one.score} of 10${one.window === undefined ? "" : one.window ? "; window open" : "; window shut"}`,
+    what: `${one.testCandle}; ${one.throw}; ${one.room}; ${one.score} of 10${one.window === undefined ? "" : one.window ? "; window open" : "; window shut"}`,
   }),
 });

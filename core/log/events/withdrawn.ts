@@ -1,11 +1,12 @@
 import type { EventType } from "../log";
 
-/** Takes the entry it corrects back without putting another in its place. An undo of a correction restores what was there before. */
-export const withdrawn = <F, C>(): EventType<"withdrawn", { why: string; whole: boolean }, F, C> => ({
+/** Removes the entry that it corrects: `delete` leaves nothing in its place, `undo` restores what stood there before a correction. */
+export const withdrawn = <F, C>(): EventType<"withdrawn", { why: string; mode: "delete" | "undo" }, F, C> => ({
   kind: "withdrawn",
-  version: 2,
-  payload: ({ z }) => z.object({ why: z.string().max(500).default(""), whole: z.boolean().default(true) }),
-  upcast: (old) => ({ whole: true, ...old }),
+  version: 3,
+  payload: ({ z }) => z.object({ why: z.string().max(500).default(""), mode: z.enum(["delete", "undo"]).default("delete") }),
+  // Version 2 said by `whole` whether the entry goes with all its corrections; version 1 knew nothing else.
+  upcast: ({ whole = true, ...old }) => ({ mode: whole ? "delete" : "undo", ...old }),
   apply: () => {},
   describe: (one) => ({ what: `taken back${one.why ? `: ${one.why}` : ""}` }),
   columns: (one) => ({ what: one.why }),

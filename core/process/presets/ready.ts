@@ -55,13 +55,13 @@ const PILLAR = { heat: [79, 82], add: [77, 81], stir: 120 };
 const GEL = { heat: [105, 109], add: [105, 109], stir: 120, pour: [90, 96] };
 
 /** From the mold's filling to the shelf: a film at one hour, relief holes at two, a second pour, two hours more. */
-const moulded = (again: number[]): Step[] => [
+const molded = (again: number[]): Step[] => [
   { id: "pour", kind: "pour", share: 900_000, by: "weight" },
   { id: "wait", kind: "wait", least: hours(2), most: hours(3), for: "until a firm film has formed" },
   { id: "pierce", kind: "pierce" },
   { id: "pour-again", kind: "pour-again", share: 100_000, by: "weight", range: centi(again) },
   { id: "wait-2", kind: "wait", least: hours(2), for: "until it pulls from the wall" },
-  { id: "unmould", kind: "unmould" },
+  { id: "unmold", kind: "unmold" },
   { id: "finish", kind: "finish", how: "trim base and wick" },
 ];
 
@@ -91,7 +91,7 @@ const others: PresetProcess[] = [
     name: "two straight layers",
     families: ["soy", "coconut", "paraffin", "blend"],
     makes: "layers",
-    reason: "Two pots, each cold before the next: poured on warm wax, the colours run.",
+    reason: "Two pots, each cold before the next: poured on warm wax, the colors run.",
     ceiling: 9_333,
     steps: layers(false),
   },
@@ -109,9 +109,9 @@ const others: PresetProcess[] = [
     name: "pillar, glossy",
     families: ["paraffin"],
     makes: "pillar",
-    reason: "Into a mould in a warm room; relief holes and a second pour as it shrinks.",
+    reason: "Into a mold in a warm room; relief holes and a second pour as it shrinks.",
     ceiling: 9_333,
-    steps: [...pot({ ...PILLAR, pour: [77, 81] }), ...moulded([72, 76]), ...last(0, 24, 48)],
+    steps: [...pot({ ...PILLAR, pour: [77, 81] }), ...molded([72, 76]), ...last(0, 24, 48)],
   },
   {
     id: "pillar-rustic",
@@ -120,7 +120,7 @@ const others: PresetProcess[] = [
     makes: "pillar",
     reason: "A cooler pour leaves the rustic skin.",
     ceiling: 9_333,
-    steps: [...pot({ ...PILLAR, pour: [69, 73] }), ...moulded([67, 71]), ...last(0, 24, 48)],
+    steps: [...pot({ ...PILLAR, pour: [69, 73] }), ...molded([67, 71]), ...last(0, 24, 48)],
   },
   {
     id: "gel",
@@ -147,7 +147,7 @@ const others: PresetProcess[] = [
     makes: "melts",
     reason: "No wick at all, so loads run higher. Out of the tray when cold.",
     ceiling: 9_333,
-    steps: [...pot(SOY), whole, { id: "wait", kind: "wait", least: hours(2), for: "until cold" }, { id: "unmould", kind: "unmould" }, ...last(0, 48, 168)],
+    steps: [...pot(SOY), whole, { id: "wait", kind: "wait", least: hours(2), for: "until cold" }, { id: "unmold", kind: "unmold" }, ...last(0, 48, 168)],
   },
   {
     id: "tealights",

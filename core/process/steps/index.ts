@@ -13,12 +13,12 @@ import { set } from "./set";
 import { stir } from "./stir";
 import { temper } from "./temper";
 import { tilt } from "./tilt";
-import { unmould } from "./unmould";
+import { unmold } from "./unmold";
 import { wait } from "./wait";
 import { weigh } from "./weigh";
 
 /** Every type of step. A new one is its file, this line, and its view at the bench, which is found by its name. */
-export const STEP_TYPES = [weigh, heat, add, stir, rest, cool, temper, pour, wait, pierce, pourAgain, tilt, embed, unmould, finish, set, cure] as const;
+export const STEP_TYPES = [weigh, heat, add, stir, rest, cool, temper, pour, wait, pierce, pourAgain, tilt, embed, unmold, finish, set, cure] as const;
 
 export type StepName = (typeof STEP_TYPES)[number]["kind"];
 export const stepTypeOf = (kind: string): StepType => {

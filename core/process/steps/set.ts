@@ -8,7 +8,7 @@ export const set = stepType({
   fields: [{ key: "seconds", label: "Set for", is: "duration", unit: "h" }],
   first: { seconds: 86_400 },
   prompts: (step) => oneStep(step, "set", null, { least: step.seconds }),
-  why: "Unmoved, out of sun and draught, spaced evenly: what matters is the same cooling all round each jar.",
+  why: "Unmoved, out of sun and draft, spaced evenly: what matters is the same cooling all round each jar.",
   isIdle: true,
   afterPour: (step) => ({ set: step.seconds }),
   takes: (step) => ({ minutes: Math.ceil(step.seconds / 60), needs: ["table"] }),

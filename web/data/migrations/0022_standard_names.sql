@@ -80,3 +80,58 @@ BEGIN
   END LOOP;
 END
 $$;
+--> statement-breakpoint
+-- American spelling, and the field's names for what a candle is poured into, a candle that is tested, and packs that were made at one time.
+-- Indexes and constraints follow below; triggers, rights and row-level security stay with their tables.
+ALTER TABLE "mould" RENAME TO "mold";--> statement-breakpoint
+ALTER TABLE "colour" RENAME TO "color";--> statement-breakpoint
+ALTER TABLE "packing" RENAME TO "pack_run";--> statement-breakpoint
+ALTER TABLE "dye" RENAME COLUMN "colours" TO "colors";--> statement-breakpoint
+ALTER TABLE "product" RENAME COLUMN "body" TO "container";--> statement-breakpoint
+ALTER TABLE "product" RENAME COLUMN "body_id" TO "container_id";--> statement-breakpoint
+ALTER TABLE "product" RENAME COLUMN "label_body" TO "label_container";--> statement-breakpoint
+ALTER TABLE "product" RENAME COLUMN "packing" TO "packaging";--> statement-breakpoint
+ALTER TABLE "product_set" RENAME COLUMN "packing" TO "packaging";--> statement-breakpoint
+ALTER TABLE "packed_piece" RENAME COLUMN "packing_id" TO "pack_run_id";--> statement-breakpoint
+ALTER TABLE "sale_goods" RENAME COLUMN "packing_id" TO "pack_run_id";--> statement-breakpoint
+ALTER TABLE "burn_outcome" RENAME COLUMN "tester" TO "test_candle";--> statement-breakpoint
+ALTER TABLE "burn_outcome" RENAME COLUMN "option" TO "variant";--> statement-breakpoint
+ALTER TABLE "burn_outcome" RENAME COLUMN "body_id" TO "container_id";--> statement-breakpoint
+ALTER INDEX "packing_there" RENAME TO "pack_run_in_stock";--> statement-breakpoint
+ALTER INDEX "burn_outcome_by_body" RENAME TO "burn_outcome_by_container";--> statement-breakpoint
+DO $$
+DECLARE
+  renamed CONSTANT text[] := ARRAY['mould', 'mold', 'colour', 'color', 'packing', 'pack_run', '_tester_', '_test_candle_'];
+  found record;
+  new_name text;
+BEGIN
+  FOR found IN
+    SELECT 'constraint' AS what, k.conname AS name, k.conrelid::regclass AS owner FROM pg_constraint k WHERE k.connamespace = 'public'::regnamespace
+    UNION ALL
+    SELECT 'index', i.relname, NULL FROM pg_class i
+      WHERE i.relnamespace = 'public'::regnamespace AND i.relkind IN ('i', 'I') AND NOT EXISTS (SELECT FROM pg_constraint k WHERE k.conindid = i.oid AND k.contype IN ('p', 'u', 'x'))
+  LOOP
+    new_name := found.name;
+    FOR at IN 1 .. array_length(renamed, 1) BY 2 LOOP
+      new_name := replace(new_name, renamed[at], renamed[at + 1]);
+    END LOOP;
+    CONTINUE WHEN new_name = found.name;
+    IF found.what = 'constraint' THEN
+      EXECUTE format('ALTER TABLE %s RENAME CONSTRAINT %I TO %I', found.owner, found.name, new_name);
+    ELSE
+      EXECUTE format('ALTER INDEX %I RENAME TO %I', found.name, new_name);
+    END IF;
+  END LOOP;
+END
+$$;
+--> statement-breakpoint
+UPDATE "product" SET "container" = 'mold' WHERE "container" = 'mould';--> statement-breakpoint
+UPDATE "mold" SET "kind" = replace("kind", 'mould', 'mold') WHERE "kind" LIKE '%mould%';--> statement-breakpoint
+UPDATE "vessel" SET "state" = 'test jar' WHERE "state" = 'tester';--> statement-breakpoint
+UPDATE "note" SET "kind" = 'mold' WHERE "kind" = 'mould';--> statement-breakpoint
+UPDATE "item_alias" SET "kind" = 'mold' WHERE "kind" = 'mould';--> statement-breakpoint
+UPDATE "item_alias" SET "moved" = replace(replace("moved"::text, '"colours":', '"colors":'), '"bodies":', '"containers":')::jsonb;--> statement-breakpoint
+UPDATE "trash" SET "kind" = 'mold' WHERE "kind" = 'mould';--> statement-breakpoint
+UPDATE "trash" SET "rows" = replace(replace(replace(replace(replace(replace(replace(replace(replace("rows"::text, '"body": "mould"', '"container": "mold"'),
+  '"body": "vessel"', '"container": "vessel"'), '"bodyId":', '"containerId":'), '"labelBody":', '"labelContainer":'), '"packing":', '"packaging":'),
+  '"colours":', '"colors":'), '"moulds":', '"molds":'), '"state": "tester"', '"state": "test jar"'), ' mould"', ' mold"')::jsonb;

@@ -4,7 +4,7 @@ import { ofWorkshop } from "./workshop";
 
 /** A color as the workshop makes it: dyes by dose, for a wax and a scent. */
 export const colors = pgTable(
-  "colour",
+  "color",
   {
     workshopId: ofWorkshop(),
     id: uuid("id").notNull(),

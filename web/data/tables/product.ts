@@ -1,10 +1,10 @@
-import type { LabelContainer, Packing, TestedState } from "@hearth/core";
+import type { LabelContainer, Packaging, TestedState } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { bigint, boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { formulas } from "./formula";
 import { ofWorkshop } from "./workshop";
 
-/** What is sold: a formula in a body with its wicks, at a price. */
+/** What is sold: a formula in a container with its wicks, at a price. */
 export const products = pgTable(
   "product",
   {
@@ -15,8 +15,8 @@ export const products = pgTable(
     archived: boolean("archived").notNull().default(false),
     formulaId: uuid("formula_id").notNull(),
     /** The vessel or mold, by its id on the shelf. */
-    body: text("body", { enum: ["vessel", "mould"] }).notNull(),
-    bodyId: uuid("body_id").notNull(),
+    container: text("container", { enum: ["vessel", "mold"] }).notNull(),
+    containerId: uuid("container_id").notNull(),
     /** None for melts. */
     wickId: uuid("wick_id"),
     wicks: integer("wicks").notNull().default(1),
@@ -39,9 +39,9 @@ export const products = pgTable(
     /** What the test was of; a change of it makes the test due again. */
     testedAs: jsonb("tested_as").$type<TestedState>(),
     /** What one pack takes of the shelf beside what is in it. */
-    packing: jsonb("packing").$type<Packing>(),
-    /** By which its warnings go; as its body and wick say where it is not set. */
-    labelBody: text("label_body").$type<LabelContainer>(),
+    packaging: jsonb("packaging").$type<Packaging>(),
+    /** By which its warnings go; as its container and wick say where it is not set. */
+    labelContainer: text("label_container").$type<LabelContainer>(),
     remarks: text("remarks").notNull().default(""),
   },
   (table) => [

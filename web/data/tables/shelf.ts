@@ -70,7 +70,7 @@ export const dyes = pgTable(
     /** Weight of one drop or piece. */
     eachMg: milligrams("each_mg"),
     strength: text("strength"),
-    colours: text("colours").notNull().default(""),
+    colors: text("colors").notNull().default(""),
     low: low(),
     remarks: remarks(),
   },
@@ -91,7 +91,7 @@ export const wicks = pgTable(
     /** Its maker's line of sizes; empty for all of its kind. */
     series: text("series").notNull().default(""),
     size: text("size").notNull().default(""),
-    /** Inner diameters at the wax line that it suits, in micrometres. */
+    /** Inner diameters at the wax line that it suits, in micrometers. */
     fromUm: integer("from_um"),
     toUm: integer("to_um"),
     families: families(),
@@ -106,7 +106,7 @@ export const vessels = pgTable(
   {
     ...own(),
     material: text("material").notNull(),
-    state: text("state", { enum: ["for sale", "tester", "cracked", "may hold lead"] })
+    state: text("state", { enum: ["for sale", "test jar", "cracked", "may hold lead"] })
       .notNull()
       .default("for sale"),
     shape: text("shape", { enum: ["straight", "bowl"] })
@@ -115,7 +115,7 @@ export const vessels = pgTable(
     statedFillMg: milligrams("stated_fill_mg").notNull(),
     workingFillMg: milligrams("working_fill_mg").notNull(),
     soldByWeight: boolean("sold_by_weight").notNull().default(false),
-    /** Inner measures in micrometres. */
+    /** Inner measures in micrometers. */
     innerTopUm: integer("inner_top_um").notNull(),
     innerBottomUm: integer("inner_bottom_um").notNull(),
     heightUm: integer("height_um").notNull(),
@@ -134,7 +134,7 @@ export const vessels = pgTable(
   (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("vessel", table)],
 );
 
-/** What packs are made with; inner measures of boxes in micrometres. */
+/** What packs are made with; inner measures of boxes in micrometers. */
 export const packs = pgTable(
   "pack",
   {
@@ -149,9 +149,9 @@ export const packs = pgTable(
   (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("pack", table)],
 );
 
-/** Molds are used again, so they are no stock. Measures in micrometres. */
-export const moulds = pgTable(
-  "mould",
+/** Molds are used again, so they are no stock. Measures in micrometers. */
+export const molds = pgTable(
+  "mold",
   {
     ...own(),
     kind: text("kind").notNull(),
@@ -162,7 +162,7 @@ export const moulds = pgTable(
     heightUm: integer("height_um").notNull(),
     remarks: remarks(),
   },
-  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("mould", table)],
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("mold", table)],
 );
 
 export const instruments = pgTable(

@@ -17,7 +17,7 @@ export const trials = pgTable(
     state: jsonb("state").$type<TrialState>().notNull(),
     startedAt: instant("started_at").notNull(),
     lastAt: instant("last_at").notNull(),
-    /** From when one of its testers that burned already wants hands again, by its protocol. */
+    /** From when one of its test candles that burned already wants hands again, by its protocol. */
     handsFrom: instant("hands_from"),
   },
   (table) => [
@@ -47,20 +47,20 @@ export const trialEvents = pgTable(
   ],
 );
 
-/** What became of each tester: written with the entries that change it, so that a table of wicks folds no log. */
+/** What became of each test candle: written with the entries that change it, so that a table of wicks folds no log. */
 export const burnOutcomes = pgTable(
   "burn_outcome",
   {
     workshopId: ofWorkshop(),
     trialId: uuid("trial_id").notNull(),
-    tester: text("tester").notNull(),
-    option: text("option").notNull(),
+    testCandle: text("test_candle").notNull(),
+    variant: text("variant").notNull(),
     says: text("says").notNull(),
     productId: uuid("product_id"),
     batchId: uuid("batch_id"),
-    bodyId: uuid("body_id").notNull(),
+    containerId: uuid("container_id").notNull(),
     vessel: text("vessel").notNull(),
-    /** Inner diameter at the wax line, in micrometres. */
+    /** Inner diameter at the wax line, in micrometers. */
     widthUm: integer("width_um").notNull(),
     family: text("family").notNull(),
     wax: text("wax").notNull(),
@@ -77,13 +77,13 @@ export const burnOutcomes = pgTable(
     pool: text("pool").notNull(),
     advice: text("advice").notNull(),
     gramsPerHour: doublePrecision("grams_per_hour"),
-    /** What the maker made of the option it belongs to; empty while that is open. */
+    /** What the maker made of the variant it belongs to; empty while that is open. */
     decided: text("decided", { enum: ["", "passed", "failed"] }).notNull(),
   },
   (table) => [
-    primaryKey({ columns: [table.workshopId, table.trialId, table.tester] }),
+    primaryKey({ columns: [table.workshopId, table.trialId, table.testCandle] }),
     foreignKey({ columns: [table.workshopId, table.trialId], foreignColumns: [trials.workshopId, trials.id] }).onDelete("cascade"),
-    index("burn_outcome_by_body").on(table.workshopId, table.bodyId),
+    index("burn_outcome_by_container").on(table.workshopId, table.containerId),
     index("burn_outcome_by_product").on(table.workshopId, table.productId),
   ],
 );

@@ -38,7 +38,7 @@ export function CeilingAlarm({ batch }: { batch: Batch }) {
         ⚠ Above the ceiling of {units.t(ceiling)} for {long}
       </p>
       <p>
-        Take it off the heat and stir. A short visit does no harm; long or often, the wax discolours and holds oil worse. Never leave it; smother a wax fire,
+        Take it off the heat and stir. A short visit does no harm; long or often, the wax discolors and holds oil worse. Never leave it; smother a wax fire,
         never use water.
       </p>
     </div>

@@ -109,7 +109,7 @@ export function ForeseenPot({ outlook, batch }: { outlook: ForecastView; batch: 
               <button
                 type="button"
                 className="press mt-1"
-                onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "does not fit the other readings", whole: false }, corrects: entry.id })}
+                onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "does not fit the other readings", mode: "undo" }, corrects: entry.id })}
               >
                 Take it back
               </button>

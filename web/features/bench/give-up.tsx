@@ -27,7 +27,7 @@ export function GiveUp({ batch, batchId }: { batch: Batch; batchId: string }) {
           type="button"
           className="press"
           onClick={() =>
-            void batch.record({ kind: "withdrawn", payload: { why: "taken up again", whole: true }, corrects: batch.state.abandoned?.eventId ?? null })
+            void batch.record({ kind: "withdrawn", payload: { why: "taken up again", mode: "delete" }, corrects: batch.state.abandoned?.eventId ?? null })
           }
         >
           Take it up again

@@ -7,7 +7,7 @@ import {
   namedLines,
   type Progress,
   rangeName,
-  standing,
+  rangeStatus,
   stepTypeOf,
   type TypicalCooling,
   weighedLoad,
@@ -46,8 +46,8 @@ function LastReading({ batch, prompt }: { batch: Batch; prompt: Progress }) {
   const band = prompt.range ? { name: rangeName(prompt), range: prompt.range } : batch.bands.find((one) => one.step === newest.step);
   const tone = band ? toneOf(newest.celsius, band.range) : "ink";
   // Heated for the first time it is below until it is hot: only what was warm enough once fell.
-  const wasWarm = !isOnBurner(prompt) || batch.marks.some((one) => one.step === prompt.step && band && standing(one.celsius, band.range).is !== "below");
-  const fell = band && prompt.range && wasWarm && newest.step === prompt.step && standing(newest.celsius, band.range).is === "below";
+  const wasWarm = !isOnBurner(prompt) || batch.marks.some((one) => one.step === prompt.step && band && rangeStatus(one.celsius, band.range).is !== "below");
+  const fell = band && prompt.range && wasWarm && newest.step === prompt.step && rangeStatus(newest.celsius, band.range).is === "below";
   return (
     <div className="text-right sm:float-right sm:pl-4 max-sm:mb-2 max-sm:text-left" aria-live="polite">
       <div className="text-soft">last reading, {units.clock(newest.at)}</div>
@@ -160,7 +160,7 @@ function Poured({ batch }: { batch: Batch }) {
       {plan.rehearsal ? <p className="mt-2">The rehearsal is over. Nothing of it counts.</p> : null}
       {batch.times && !plan.rehearsal ? (
         <p className="mt-2">
-          Leave it unmoved until <strong>{units.dayClock(batch.times.setAt)}</strong>, out of the sun and draught, spaced evenly.
+          Leave it unmoved until <strong>{units.dayClock(batch.times.setAt)}</strong>, out of the sun and draft, spaced evenly.
         </p>
       ) : null}
       <Link className="act mt-4" href={plan.rehearsal ? "/plan" : "/rack"} data-next-step>

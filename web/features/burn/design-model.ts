@@ -1,7 +1,7 @@
 import { type AdviceWhat, type NextTrial, nextTrial, type Proposal, proposeWicks, seriesOf, type Varied, variantVerdict, widthOf } from "@hearth/core";
-import type { Design, DesignBody } from "@/server/burn/trial-design";
+import type { Design, TrialContainer } from "@/server/burn/trial-design";
 
-/** One option of a trial that is being designed. */
+/** One variant of a trial that is being designed. */
 export interface Draft {
   /** Tells it from the others while it is designed. */
   key: string;
@@ -9,24 +9,24 @@ export interface Draft {
   why: string;
   chosen: boolean;
   wick: { id: string; count: number } | null;
-  body: DesignBody;
+  container: TrialContainer;
   change: { loadPpm?: number; waxId?: string; fragranceId?: string };
 }
 
-/** What the trial before asked for, of the option that the next one follows. */
+/** What the trial before asked for, of the variant that the next one follows. */
 export function askedBy(design: Design): { what: AdviceWhat; varies: Varied | null; why: string } | null {
   const { before } = design;
   if (!before) return null;
   const next: NextTrial | null = nextTrial(before.plan, before.state);
-  if (next && (before.option === null || next.option === before.option)) return next;
-  const advice = before.option ? variantVerdict(before.plan, before.state, before.option).advice : null;
+  if (next && (before.variant === null || next.variant === before.variant)) return next;
+  const advice = before.variant ? variantVerdict(before.plan, before.state, before.variant).advice : null;
   return advice ? { what: advice.what, varies: null, why: advice.why } : null;
 }
 
-/** What it is about to be burned with now: the wick of the option before, or the product's. */
+/** What it is about to be burned with now: the wick of the variant before, or the product's. */
 export function wickNow(design: Design): { wickId: string; count: number } | null {
   const { before, product } = design;
-  const one = before?.plan.testers.find((each) => each.option === before.option);
+  const one = before?.plan.testCandles.find((each) => each.variant === before.variant);
   if (one?.wick) return { wickId: one.wick.wickId, count: one.wick.count };
   return product?.wickId ? { wickId: product.wickId, count: product.wicks } : null;
 }
@@ -34,18 +34,18 @@ export function wickNow(design: Design): { wickId: string; count: number } | nul
 const percent = (ppm: number) => `${Math.round(ppm / 100) / 100} %`;
 const HALF_POINTS = 10_000;
 
-/** The wicks worth trying in a body, with why. */
-export const proposalsFor = (design: Design, body: DesignBody, varies: Varied): Proposal[] => {
+/** The wicks worth trying in a container, with why. */
+export const proposalsFor = (design: Design, container: TrialContainer, varies: Varied): Proposal[] => {
   const asks = askedBy(design)?.what;
   return proposeWicks(
     design.wicks,
     {
-      widthUm: Math.round(widthOf(body) * 1_000),
-      bottomUm: body.innerBottomUm,
+      widthUm: Math.round(widthOf(container) * 1_000),
+      bottomUm: container.innerBottomUm,
       family: design.formula?.family ?? "",
       loadPpm: design.formula?.loadPpm ?? 0,
-      pillar: body.body === "mould",
-      vesselWicks: body.wicks ?? null,
+      pillar: container.container === "mold",
+      vesselWicks: container.wicks ?? null,
       now: wickNow(design),
       varies: varies === "wick size" ? "wick size" : "wick kind",
       asks: asks === "wick_up" || asks === "wick_down" || asks === "change_kind" ? asks : undefined,
@@ -55,23 +55,23 @@ export const proposalsFor = (design: Design, body: DesignBody, varies: Varied): 
 };
 
 /** The wick that all burn with where something else is varied: what it has now, else the one that is proposed first; null where nothing suits. */
-export function bestWick(design: Design, body: DesignBody): { id: string; count: number } | null {
+export function bestWick(design: Design, container: TrialContainer): { id: string; count: number } | null {
   const now = wickNow(design);
   if (now) return { id: now.wickId, count: now.count };
-  const [first] = proposalsFor(design, body, "wick size");
+  const [first] = proposalsFor(design, container, "wick size");
   return first ? { id: first.wick.id, count: first.count } : null;
 }
 
-/** Whether the options of a trial differ by their wicks: else one wick is asked for. */
+/** Whether the variants of a trial differ by their wicks: else one wick is asked for. */
 export const variesWick = (varies: Varied | null): boolean => varies === "wick kind" || varies === "wick size";
 
-/** The options that are offered for what is varied, those that are proposed chosen already. */
-export function draftsFor(design: Design, body: DesignBody, varies: Varied | null, chosen: { id: string; count: number } | null = null): Draft[] {
+/** The variants that are offered for what is varied, those that are proposed chosen already. */
+export function draftsFor(design: Design, container: TrialContainer, varies: Varied | null, chosen: { id: string; count: number } | null = null): Draft[] {
   const { formula } = design;
   if (!formula) return [];
-  const proposals = proposalsFor(design, body, varies ?? "wick size");
+  const proposals = proposalsFor(design, container, varies ?? "wick size");
   const now = wickNow(design);
-  const best = chosen ?? bestWick(design, body);
+  const best = chosen ?? bestWick(design, container);
   const nameOf = (wick: { id: string; count: number } | null) => {
     const name = design.wicks.find((one) => one.id === wick?.id)?.name ?? "no wick";
     return wick && wick.count > 1 ? `${wick.count} × ${name}` : name;
@@ -82,7 +82,7 @@ export function draftsFor(design: Design, body: DesignBody, varies: Varied | nul
     why,
     chosen,
     wick: best,
-    body,
+    container,
     change: {},
     ...more,
   });
@@ -123,7 +123,9 @@ export function draftsFor(design: Design, body: DesignBody, varies: Varied | nul
         ),
       );
     case "vessel":
-      return design.bodies.map((one) => draft(one.id, one.name, one.id === body.id ? "what it has now" : "", one.id === body.id, { body: one }));
+      return design.containers.map((one) =>
+        draft(one.id, one.name, one.id === container.id ? "what it has now" : "", one.id === container.id, { container: one }),
+      );
     case null:
       return [draft("now", nameOf(best), "only this one", true)];
     default: {
@@ -146,8 +148,8 @@ const seriesIn = (design: Design, wick: { id: string } | null): string | null =>
 };
 
 /** A name for the trial, as a maker would write it on the box. */
-export function nameFor(design: Design, body: DesignBody | undefined, varies: Varied | null): string {
-  const of = design.product?.name ?? `${design.formula?.name ?? "formula"} in ${body?.name ?? "a vessel"}`;
+export function nameFor(design: Design, container: TrialContainer | undefined, varies: Varied | null): string {
+  const of = design.product?.name ?? `${design.formula?.name ?? "formula"} in ${container?.name ?? "a vessel"}`;
   const asks = askedBy(design);
   if (asks?.what === "test_full") return `Full jars of ${of}`;
   return varies === null ? `Burn test of ${of}` : `Which ${varies} for ${of}`;

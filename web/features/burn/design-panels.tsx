@@ -12,22 +12,22 @@ import { variesWick } from "./design-model";
 import type { DesignState } from "./use-design";
 
 /** What is to be said of a trial before it begins, and what was tried in its vessel before. */
-export function DesignMargin({ state: { design, body, warnings } }: { state: DesignState }) {
+export function DesignMargin({ state: { design, container, warnings } }: { state: DesignState }) {
   const units = useUnits();
-  if (!body) return null;
+  if (!container) return null;
   return (
     <>
       {warnings.map((one) => (
         <Warn key={one}>{one}</Warn>
       ))}
       <Aside title="Why these wicks">
-        By the inner diameter at the wax line, {units.len(Math.round(body.innerTopUm))} at the rim and {units.len(body.innerBottomUm)} at the bottom, the family
-        of the wax and the load; what passed here before comes first. Rules of the trade, no source: the burn decides.
+        By the inner diameter at the wax line, {units.len(Math.round(container.innerTopUm))} at the rim and {units.len(container.innerBottomUm)} at the bottom,
+        the family of the wax and the load; what passed here before comes first. Rules of the trade, no source: the burn decides.
       </Aside>
       {design.tried.length > 0 ? (
-        <Aside title={`Tried in ${body.name}`}>
+        <Aside title={`Tried in ${container.name}`}>
           {design.tried.slice(0, 6).map((one) => (
-            <span key={`${one.trialId}${one.option}`} className="block">
+            <span key={`${one.trialId}${one.variant}`} className="block">
               <Link className="underline" href={`/burn/${one.trialId}?view=verdict`}>
                 trial {one.trial}
               </Link>
@@ -45,7 +45,7 @@ export function DesignMargin({ state: { design, body, warnings } }: { state: Des
           ))}
         </Aside>
       ) : null}
-      <Caution title="Testers are not for sale">Mark every one with wax, wick, fragrance, load and date. They are kept out of what may be sold.</Caution>
+      <Caution title="Test candles are not for sale">Mark every one with wax, wick, fragrance, load and date. They are kept out of what may be sold.</Caution>
     </>
   );
 }
@@ -54,8 +54,8 @@ export function DesignMargin({ state: { design, body, warnings } }: { state: Des
 export function WhatIsTried({ state }: { state: DesignState }) {
   const units = useUnits();
   const router = useRouter();
-  const { design, body, from, varies, wickOfAll, setWickId, best, fields } = state;
-  if (!design.formula || !body) return null;
+  const { design, container, from, varies, wickOfAll, setWickId, best, fields } = state;
+  if (!design.formula || !container) return null;
   const go = (query: Record<string, string>) => router.push(`/burn/new?${new URLSearchParams(query)}`);
   return (
     <section className="sheet">
@@ -65,7 +65,7 @@ export function WhatIsTried({ state }: { state: DesignState }) {
           label="Product"
           value={design.product?.id ?? ""}
           options={[{ value: "", name: "none: a formula in a vessel" }, ...design.products.map((one) => ({ value: one.id, name: one.name }))]}
-          onValue={(id) => go(id ? { product: id } : { formula: design.formula?.id ?? "", body: body.id })}
+          onValue={(id) => go(id ? { product: id } : { formula: design.formula?.id ?? "", container: container.id })}
         />
         {design.product ? null : (
           <>
@@ -73,13 +73,13 @@ export function WhatIsTried({ state }: { state: DesignState }) {
               label="Formula"
               value={design.formula.id}
               options={design.formulas.map((one) => ({ value: one.id, name: one.name }))}
-              onValue={(id) => go({ formula: id, body: body.id })}
+              onValue={(id) => go({ formula: id, container: container.id })}
             />
             <Chooser
               label="Vessel"
-              value={body.id}
-              options={design.bodies.map((one) => ({ value: one.id, name: one.name }))}
-              onValue={(id) => go({ formula: design.formula?.id ?? "", body: id })}
+              value={container.id}
+              options={design.containers.map((one) => ({ value: one.id, name: one.name }))}
+              onValue={(id) => go({ formula: design.formula?.id ?? "", container: id })}
             />
           </>
         )}
@@ -95,18 +95,18 @@ export function WhatIsTried({ state }: { state: DesignState }) {
         <Field label="Name of the trial" {...fields.bind("name")} />
       </div>
       <p className="mt-1 text-[15px] text-soft">
-        {design.formula.name} in {body.name}, load {units.percent(design.formula.loadPpm, 1)} of the wax.
+        {design.formula.name} in {container.name}, load {units.percent(design.formula.loadPpm, 1)} of the wax.
       </p>
     </section>
   );
 }
 
-/** Where the testers come from, and what varies between them. */
+/** Where the test candles come from, and what varies between them. */
 export function WhatVaries({ state: { from, setFrom, varies, vary } }: { state: DesignState }) {
   return (
     <>
       <fieldset className="mt-4">
-        <legend className="font-semibold">Testers</legend>
+        <legend className="font-semibold">Test candles</legend>
         <div className="mt-1 flex flex-wrap gap-1">
           {(
             [
@@ -134,11 +134,11 @@ export function WhatVaries({ state: { from, setFrom, varies, vary } }: { state: 
   );
 }
 
-/** The options that are worth trying, how many of each, and how full. */
+/** The variants that are worth trying, how many of each, and how full. */
 export function WorthTrying({ state: { shown, proposed, pick, fields, half, setHalf } }: { state: DesignState }) {
   const [all, setAll] = useState(false);
   return (
-    <section className="mt-4" aria-label="Options">
+    <section className="mt-4" aria-label="Variants">
       <h2>Worth trying</h2>
       <ul className="mt-1 border-t-2 border-ink">
         {(all ? shown : proposed).map((one) => (
@@ -162,7 +162,7 @@ export function WorthTrying({ state: { shown, proposed, pick, fields, half, setH
         </button>
       ) : null}
       <div className="mt-2 grid gap-x-4 sm:grid-cols-2">
-        <Field label="Testers of each" {...fields.bind("replicates")} inputMode="numeric" />
+        <Field label="Test candles of each" {...fields.bind("replicates")} inputMode="numeric" />
         <label className="mt-6 flex items-start gap-3">
           <input type="checkbox" className="mt-1 h-6 w-6" checked={half} onChange={(event) => setHalf(event.target.checked)} />
           <span>
@@ -199,7 +199,7 @@ export function OnTheRack({ state: { design, racked, take } }: { state: DesignSt
               </span>
               <label className="flex items-center gap-2">
                 <span className="sr-only">
-                  Testers of batch {one.number}, {one.name}, {one.wick}
+                  Test candles of batch {one.number}, {one.name}, {one.wick}
                 </span>
                 <select className="entry !w-auto" value={racked[key] ?? 0} onChange={(event) => take(key, Number(event.target.value))}>
                   {Array.from({ length: Math.min(10, one.left) + 1 }, (_, n) => (

@@ -11,8 +11,8 @@ import { useBeginning, useDesign } from "./use-design";
 export function DesignTrial({ design }: { design: Design }) {
   const state = useDesign(design);
   const { begin, busy, said } = useBeginning(state);
-  const { asks, body, fields, from, chosen, replicates, racked } = state;
-  if (!design.formula || !body)
+  const { asks, container, fields, from, chosen, replicates, racked } = state;
+  if (!design.formula || !container)
     return (
       <PageLayout title="Design a trial">
         <Empty
@@ -48,7 +48,7 @@ export function DesignTrial({ design }: { design: Design }) {
         <HowItIsBurned state={state} />
         <FormMessage>{said}</FormMessage>
         <button type="submit" className="act mt-4 w-full sm:w-auto" data-next-step disabled={busy}>
-          {from === "make" ? `Begin, and pour ${poured} ${poured === 1 ? "tester" : "testers"}` : `Begin with ${taken} from the rack`}
+          {from === "make" ? `Begin, and pour ${poured} ${poured === 1 ? "test candle" : "test candles"}` : `Begin with ${taken} from the rack`}
         </button>
       </form>
     </PageLayout>

@@ -13,10 +13,10 @@ import { lengthRule } from "./look";
 import type { Card } from "./model";
 import type { Trial } from "./use-trial";
 
-/** Before a tester is lit: trimmed, whole, weighed, and what the air does. */
+/** Before a test candle is lit: trimmed, whole, weighed, and what the air does. */
 export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDone: () => void }) {
   const units = useUnits();
-  const { tester, state } = card;
+  const { testCandle, state } = card;
   const last = state.sessions.at(-1);
   const [air, setAir] = useState<Air[]>([...(last?.air ?? [])]);
   const [said, setSaid] = useState("");
@@ -39,21 +39,25 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
     if (!all) return;
     if (card.early && all.early === "") return setSaid("Say why it is lit before its least cure; the record keeps it.");
     const happenedAt = all.at;
-    const why = trial.enter({ kind: "lit", payload: { tester: tester.key, trimUm: all.trim, air, early: all.early }, happenedAt });
+    const why = trial.enter({ kind: "lit", payload: { testCandle: testCandle.key, trimUm: all.trim, air, early: all.early }, happenedAt });
     if (why) return setSaid(why);
     if (all.before !== null)
-      void trial.record({ kind: "weighed", payload: { tester: tester.key, session: state.sessions.length + 1, when: "before", mg: all.before }, happenedAt });
+      void trial.record({
+        kind: "weighed",
+        payload: { testCandle: testCandle.key, session: state.sessions.length + 1, when: "before", mg: all.before },
+        happenedAt,
+      });
     onDone();
   };
   const cracked = () => {
-    const why = trial.enter({ kind: "stopped", payload: { tester: tester.key, why: "the glass is cracked" } });
+    const why = trial.enter({ kind: "stopped", payload: { testCandle: testCandle.key, why: "the glass is cracked" } });
     if (why) setSaid(why);
     else onDone();
   };
   return (
-    <section className="sheet" aria-label={`Light ${tester.key}`}>
+    <section className="sheet" aria-label={`Light ${testCandle.key}`}>
       <div className="flex flex-wrap items-baseline gap-x-3">
-        <span className="figure text-[40px] leading-none">{tester.key}</span>
+        <span className="figure text-[40px] leading-none">{testCandle.key}</span>
         <span className="font-semibold">{card.words}</span>
         <span className="ml-auto text-soft">session {card.now.session}</span>
       </div>
@@ -99,7 +103,7 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
         <Field label="When" {...fields.bind("at")} placeholder="now" hint="Leave empty for now." />
       </div>
       <Caution title="Before you light it">
-        Look the jar over once more: a cracked one is never burned. On something that does not burn, away from draught, curtains, children and pets, with space
+        Look the jar over once more: a cracked one is never burned. On something that does not burn, away from draft, curtains, children and pets, with space
         between. Stay with it; a lid that does not burn and an extinguisher at hand.
       </Caution>
       <FormMessage>{said}</FormMessage>
@@ -125,9 +129,9 @@ const OUT_WORDS: Record<(typeof OUT_WHY)[number], string> = {
   "stopped early": "I stop early",
 };
 
-/** Putting a tester out, and why. */
+/** Putting a test candle out, and why. */
 export function PutOut({ trial, card, onDone }: { trial: Trial; card: Card; onDone: () => void }) {
-  const { tester } = card;
+  const { testCandle } = card;
   const units = useUnits();
   const [said, setSaid] = useState("");
   const { now } = trial;
@@ -136,13 +140,13 @@ export function PutOut({ trial, card, onDone }: { trial: Trial; card: Card; onDo
   const out = (why: (typeof OUT_WHY)[number]) => {
     const all = fields.check();
     if (!all) return;
-    const refused = trial.enter({ kind: "extinguished", payload: { tester: tester.key, why, sign: all.sign }, happenedAt: all.at });
+    const refused = trial.enter({ kind: "extinguished", payload: { testCandle: testCandle.key, why, sign: all.sign }, happenedAt: all.at });
     if (refused) setSaid(refused);
     else onDone();
   };
   return (
-    <section className="sheet" aria-label={`Put ${tester.key} out`}>
-      <h2>Put {tester.key} out</h2>
+    <section className="sheet" aria-label={`Put ${testCandle.key} out`}>
+      <h2>Put {testCandle.key} out</h2>
       <p className="text-soft">Cover it or dip the wick, never water. Do not move it while the wax is liquid.</p>
       <div className="mt-2 grid gap-2 sm:grid-cols-2">
         {OUT_WHY.map((why) => (
@@ -177,7 +181,7 @@ export function WeighAfter({ trial, card, session }: { trial: Trial; card: Card;
   const put = () => {
     const all = fields.check();
     if (!all) return;
-    const why = trial.enter({ kind: "weighed", payload: { tester: card.tester.key, session, when: "after", mg: all.mg } });
+    const why = trial.enter({ kind: "weighed", payload: { testCandle: card.testCandle.key, session, when: "after", mg: all.mg } });
     if (why) fields.refuse({ mg: [why] });
     else fields.reset();
   };
@@ -191,7 +195,7 @@ export function WeighAfter({ trial, card, session }: { trial: Trial; card: Card;
       }}
     >
       <div className="min-w-[160px] flex-1">
-        <Field label="On the scale after" of={card.tester.key} unit={units.mass} {...fields.bind("mg")} inputMode="decimal" hint="Once it is cold." />
+        <Field label="On the scale after" of={card.testCandle.key} unit={units.mass} {...fields.bind("mg")} inputMode="decimal" hint="Once it is cold." />
       </div>
       <button type="submit" className="press mt-[26px]">
         Weighed

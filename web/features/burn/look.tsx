@@ -62,12 +62,12 @@ function Measure({
   );
 }
 
-/** A look at a burning tester: taps for what is seen, figures for what is measured. What is left alone is not recorded. */
+/** A look at a burning test candle: taps for what is seen, figures for what is measured. What is left alone is not recorded. */
 export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone: () => void }) {
   const units = useUnits();
-  const { tester, state } = card;
+  const { testCandle, state } = card;
   const session = burningIn(state);
-  const widthUm = widthNow(tester, state);
+  const widthUm = widthNow(testCandle, state);
   const [hand, setHand] = useState<Hand>({});
   const [more, setMore] = useState(false);
   const [said, setSaid] = useState("");
@@ -101,16 +101,16 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
     const seen = Object.fromEntries(Object.entries({ ...typed, note: all.note || undefined }).filter(([, value]) => value !== undefined));
     const nothing = Object.keys(seen).length === 0;
     if (nothing && !outToo) return setSaid("Tap at least one thing that you saw.");
-    const why = nothing ? "" : trial.enter({ kind: "checked", payload: { tester: tester.key, ...seen }, happenedAt: all.at });
+    const why = nothing ? "" : trial.enter({ kind: "checked", payload: { testCandle: testCandle.key, ...seen }, happenedAt: all.at });
     if (why) return setSaid(why);
-    if (outToo) trial.enter({ kind: "extinguished", payload: { tester: tester.key, why: "safety", sign: signs.map((one) => one.says).join("; ") } });
+    if (outToo) trial.enter({ kind: "extinguished", payload: { testCandle: testCandle.key, why: "safety", sign: signs.map((one) => one.says).join("; ") } });
     onDone();
   };
-  const due = card.now.looks.find((one) => one.state === "next");
+  const due = card.now.checks.find((one) => one.state === "next");
   return (
-    <section className="sheet" aria-label={`Look at ${tester.key}`}>
+    <section className="sheet" aria-label={`Look at ${testCandle.key}`}>
       <div className="flex flex-wrap items-baseline gap-x-3">
-        <span className="figure text-[40px] leading-none">{tester.key}</span>
+        <span className="figure text-[40px] leading-none">{testCandle.key}</span>
         <span className="font-semibold">{card.words}</span>
         <span className="ml-auto text-soft">
           minute <span className="figure text-[24px] text-ink">{Math.floor(card.now.minute)}</span>
@@ -120,12 +120,18 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
       <div className="mt-3 grid grid-cols-2 gap-3">
         <div>
           <p className="text-[15px] font-semibold">Melt pool, from above</p>
-          <FromAbove tester={tester} widthUm={widthUm} poolUm={hand.poolUm} onPool={(poolUm) => set({ poolUm })} />
+          <FromAbove testCandle={testCandle} widthUm={widthUm} poolUm={hand.poolUm} onPool={(poolUm) => set({ poolUm })} />
           <Measure label="Width of the pool" value={hand.poolUm} most={widthUm} step={1_000} onValue={(poolUm) => set({ poolUm })} />
         </div>
         <div>
           <p className="text-[15px] font-semibold">Depth, from the side</p>
-          <FromSide tester={tester} left={leftOf(tester, state)} poolUm={hand.poolUm} depthUm={hand.depthUm} onDepth={(depthUm) => set({ depthUm })} />
+          <FromSide
+            testCandle={testCandle}
+            left={leftOf(testCandle, state)}
+            poolUm={hand.poolUm}
+            depthUm={hand.depthUm}
+            onDepth={(depthUm) => set({ depthUm })}
+          />
           <Measure label="Depth of the pool" value={hand.depthUm} most={40_000} step={1_000} onValue={(depthUm) => set({ depthUm })} />
         </div>
       </div>

@@ -2,34 +2,34 @@ import { PROTOCOLS, protocol, type TrialBody, type TrialPlan, VARIED } from "@he
 import { v7 } from "uuid";
 import { describe, expect, it } from "vitest";
 import type { Design } from "@/server/burn/trial-design";
-import { aTester, atMinute as at, trialFrom } from "@/testing/testers";
+import { aTestCandle, atMinute as at, trialFrom } from "@/testing/test-candles";
 import { askedBy, bestWick, designWarnings, draftsFor, nameFor } from "./design-model";
 import { cardsOf, isDue, leftOf, linesOf, signsIn, tappedPool, toWeigh, trendOf, widthNow } from "./model";
 
 const SI = { len: (um: number) => `${um / 1_000} mm`, t: (c: number) => `${c / 100} °C` };
 const plan: TrialPlan = {
-  format: 1,
+  format: 2,
   name: "t",
   varies: "wick size",
   protocol: protocol.parse(PROTOCOLS[0]),
-  testers: [aTester("A1"), aTester("A2"), aTester("B1")],
+  testCandles: [aTestCandle("A1"), aTestCandle("A2"), aTestCandle("B1")],
 };
-const trial = (...entries: [minute: number, body: TrialBody][]) => trialFrom([[0, { kind: "started", payload: { plan } }], ...entries]).state;
-const lit = (key: string): TrialBody => ({ kind: "lit", payload: { tester: key, trimUm: 5_000, air: [], early: "" } });
-const out = (key: string): TrialBody => ({ kind: "extinguished", payload: { tester: key, why: "protocol", sign: "" } });
+const trial = (...entries: [minute: number, container: TrialBody][]) => trialFrom([[0, { kind: "started", payload: { plan } }], ...entries]).state;
+const lit = (key: string): TrialBody => ({ kind: "lit", payload: { testCandle: key, trimUm: 5_000, air: [], early: "" } });
+const out = (key: string): TrialBody => ({ kind: "extinguished", payload: { testCandle: key, why: "protocol", sign: "" } });
 const weighed = (key: string, session: number, when: "before" | "after", mg: number): TrialBody => ({
   kind: "weighed",
-  payload: { tester: key, session, when, mg },
+  payload: { testCandle: key, session, when, mg },
 });
 const batch = (over: object = {}) => [{ id: "0190c0de-0000-7000-8000-00000000c001", number: 7, pouredAt: at(-30_000), testFrom: at(-5), cracked: [], ...over }];
 
 describe("the cards of a trial", () => {
   it("stand by what wants hands soonest: burning by its next look, then ready, then at rest", () => {
     const state = trial([1, lit("B1")], [30, lit("A2")], [200, out("B1")]);
-    const keys = (minute: number) => cardsOf(plan, state, batch(), at(minute)).map((one) => `${one.tester.key} ${one.now.state}`);
+    const keys = (minute: number) => cardsOf(plan, state, batch(), at(minute)).map((one) => `${one.testCandle.key} ${one.now.state}`);
     expect(keys(40)).toEqual(["A2 burning", "A1 ready", "B1 resting"]);
     const both = trial([1, lit("B1")], [30, lit("A2")]);
-    expect(cardsOf(plan, both, batch(), at(40)).map((one) => one.tester.key)).toEqual(["B1", "A2", "A1"]);
+    expect(cardsOf(plan, both, batch(), at(40)).map((one) => one.testCandle.key)).toEqual(["B1", "A2", "A1"]);
     const [first] = cardsOf(plan, both, batch(), at(77));
     expect(first && isDue(first.now, at(77))).toBe(true);
     expect(first && isDue(first.now, at(75))).toBe(false);
@@ -44,18 +44,18 @@ describe("the cards of a trial", () => {
 
   it("ask for the weight after, and know how much wax is left and how wide the jar is there", () => {
     const state = trial([0, lit("A1")], [0, weighed("A1", 1, "before", 560_000)], [240, out("A1")]);
-    expect(state.testers.A1 && toWeigh(state.testers.A1)).toBe(1);
+    expect(state.testCandles.A1 && toWeigh(state.testCandles.A1)).toBe(1);
     const after = trial([0, lit("A1")], [0, weighed("A1", 1, "before", 560_000)], [240, out("A1")], [300, weighed("A1", 1, "after", 380_000)]);
-    const one = after.testers.A1;
-    if (!one) throw new Error("no tester");
+    const one = after.testCandles.A1;
+    if (!one) throw new Error("no test candle");
     expect(toWeigh(one)).toBeNull();
-    expect(leftOf(aTester("A1"), one)).toBeCloseTo(0.5, 6);
-    expect(widthNow(aTester("A1"), one)).toBeLessThan(widthNow(aTester("A1"), { sessions: [], stopped: null }));
+    expect(leftOf(aTestCandle("A1"), one)).toBeCloseTo(0.5, 6);
+    expect(widthNow(aTestCandle("A1"), one)).toBeLessThan(widthNow(aTestCandle("A1"), { sessions: [], stopped: null }));
   });
 });
 
 describe("a look in the hand", () => {
-  const session = trial([0, lit("A1")]).testers.A1?.sessions[0];
+  const session = trial([0, lit("A1")]).testCandles.A1?.sessions[0];
   it("says at once what ends the session, the bottom only after three hours", () => {
     if (!session) throw new Error("no session");
     const ids = (hand: Parameters<typeof signsIn>[0], minute: number) => signsIn(hand, session, at(minute), SI).map((one) => one.id);
@@ -67,7 +67,7 @@ describe("a look in the hand", () => {
     for (const sign of signsIn({ elsewhere: true }, session, at(9), SI)) expect(sign.step).toMatch(/Never water/);
   });
 
-  it("takes a tap on the round as the width of the pool, whole millimetres, the wall itself near the edge", () => {
+  it("takes a tap on the round as the width of the pool, whole millimeters, the wall itself near the edge", () => {
     expect(tappedPool(36, 72, 80_000)).toBe(40_000);
     expect(tappedPool(71.5, 72, 80_000)).toBe(80_000);
     expect(tappedPool(200, 72, 76_500)).toBe(76_500);
@@ -78,9 +78,9 @@ describe("a look in the hand", () => {
 describe("the pictures", () => {
   const look = (key: string, poolUm: number, depthUm?: number): TrialBody => ({
     kind: "checked",
-    payload: { tester: key, poolUm, ...(depthUm === undefined ? {} : { depthUm }) },
+    payload: { testCandle: key, poolUm, ...(depthUm === undefined ? {} : { depthUm }) },
   });
-  it("draw every session of every tester that was measured, by its minutes", () => {
+  it("draw every session of every test candle that was measured, by its minutes", () => {
     const state = trial([0, lit("A1")], [75, look("A1", 50_000, 4_000)], [120, look("A1", 60_000)], [240, out("A1")]);
     const lines = linesOf(plan, state, "pool");
     expect(lines.map((one) => [one.key, one.sessions.length])).toEqual([
@@ -106,7 +106,7 @@ describe("the pictures", () => {
       [1_000, weighed("A1", 2, "before", 290_000)],
       [1_120, look("A1", 77_000)],
     );
-    const trend = trendOf(aTester("A1"), state.testers.A1 ?? { sessions: [], stopped: null });
+    const trend = trendOf(aTestCandle("A1"), state.testCandles.A1 ?? { sessions: [], stopped: null });
     expect(trend.map((one) => one.session)).toEqual([1, 2]);
     expect(trend[0]?.share).toBeCloseTo(80 / 82.32, 3);
     // A quarter of the wax left stands far lower, where the jar is narrower.
@@ -140,10 +140,10 @@ const design = (over: Partial<Design> = {}): Design => ({
     dyed: false,
     added: false,
   },
-  bodies: [
-    { id: "v1", body: "vessel", name: "jar", fillMg: 180_000, innerTopUm: 72_000, innerBottomUm: 71_000, heightUm: 70_000, shape: "straight", wicks: 1 },
+  containers: [
+    { id: "v1", container: "vessel", name: "jar", fillMg: 180_000, innerTopUm: 72_000, innerBottomUm: 71_000, heightUm: 70_000, shape: "straight", wicks: 1 },
   ],
-  bodyId: "v1",
+  containerId: "v1",
   wicks: WICKS,
   waxes: [
     { id: "w1", name: "container soy", family: "soy", maxLoadPpm: 90_000 },
@@ -156,16 +156,16 @@ const design = (over: Partial<Design> = {}): Design => ({
   before: null,
   ...over,
 });
-const BODY = design().bodies[0] as Design["bodies"][number];
+const BODY = design().containers[0] as Design["containers"][number];
 
 describe("a trial that is designed", () => {
   it("has a wick for everything it varies, as many as the vessel is made for", () => {
     for (const varies of VARIED)
       for (const wicks of [1, 2, 3]) {
-        const body = { ...BODY, wicks };
+        const container = { ...BODY, wicks };
         const drafts = draftsFor(
-          design({ product: null, bodies: [body], wicks: WICKS.map((one) => ({ ...one, fromUm: 10_000, toUm: 200_000 })) }),
-          body,
+          design({ product: null, containers: [container], wicks: WICKS.map((one) => ({ ...one, fromUm: 10_000, toUm: 200_000 })) }),
+          container,
           varies,
         ).filter((one) => one.chosen);
         expect(drafts.length, varies).toBeGreaterThan(0);
@@ -186,7 +186,7 @@ describe("a trial that is designed", () => {
       ["load 8 %", true],
       ["load 9 %", true],
     ]);
-    expect(new Set(loads.map((one) => JSON.stringify([one.wick, one.body.id]))).size).toBe(1);
+    expect(new Set(loads.map((one) => JSON.stringify([one.wick, one.container.id]))).size).toBe(1);
     expect(loads.find((one) => one.says === "load 8 %")?.change).toEqual({});
     expect(draftsFor(design(), BODY, "wax").map((one) => one.change)).toEqual([{}, { waxId: "w2" }]);
     const sizes = draftsFor(design(), BODY, "wick size");
@@ -207,15 +207,15 @@ describe("a trial that is designed", () => {
   });
 
   it("follows a trial: the full jar after a half that did well, one size up after a small pool", () => {
-    const half = { ...plan, varies: null, testers: [aTester("A1", { fill: "half", fillMg: 180_000 })] };
+    const half = { ...plan, varies: null, testCandles: [aTestCandle("A1", { fill: "half", fillMg: 180_000 })] };
     const entries: [number, TrialBody][] = [0, 1_440, 2_880].flatMap((from): [number, TrialBody][] => [
       [from, lit("A1")],
-      [from + 120, { kind: "checked", payload: { tester: "A1", poolUm: 60_000, flame: "steady" } }],
-      [from + 200, { kind: "checked", payload: { tester: "A1", poolUm: 80_000, flame: "steady" } }],
+      [from + 120, { kind: "checked", payload: { testCandle: "A1", poolUm: 60_000, flame: "steady" } }],
+      [from + 200, { kind: "checked", payload: { testCandle: "A1", poolUm: 80_000, flame: "steady" } }],
       [from + 240, out("A1")],
     ]);
     const { state } = trialFrom([[0, { kind: "started", payload: { plan: half } }], ...entries]);
-    const before = { id: v7(), number: 3, name: "halves", protocol: half.protocol, plan: half, state, option: "A" };
+    const before = { id: v7(), number: 3, name: "halves", protocol: half.protocol, plan: half, state, variant: "A" };
     expect(askedBy(design({ before }))?.what).toBe("test_full");
     expect(nameFor(design({ before }), BODY, null)).toBe("Full jars of Rain jar");
     expect(nameFor(design(), BODY, "load")).toBe("Which load for Rain jar");

@@ -17,9 +17,9 @@ import {
 } from "@hearth/core";
 import type { TestCandleBatch } from "@/server/burn/trials";
 
-/** A tester as its card shows it. */
+/** A test candle as its card shows it. */
 export interface Card {
-  tester: TestCandle;
+  testCandle: TestCandle;
   state: TestCandleState;
   now: TestCandleNow;
   /** What stands in the way of lighting it, and what has to be said before it is. */
@@ -32,24 +32,24 @@ export interface Card {
 const NONE: TestCandleState = { sessions: [], stopped: null };
 const RANK: Record<TestCandleNow["state"], number> = { burning: 0, ready: 1, resting: 2, done: 3, stopped: 4 };
 
-/** All testers, what wants hands soonest first. */
+/** All test candles, what wants hands soonest first. */
 export function cardsOf(plan: TrialPlan, state: TrialState, batches: readonly TestCandleBatch[], now: string): Card[] {
-  const cards = plan.testers.map((tester): Card => {
-    const mine = state.testers[tester.key] ?? NONE;
-    const batch = batches.find((one) => one.id === tester.batch?.id);
-    const poured = !tester.batch || batch === undefined || (batch.pouredAt !== null && Date.parse(batch.pouredAt) <= Date.parse(now));
+  const cards = plan.testCandles.map((testCandle): Card => {
+    const mine = state.testCandles[testCandle.key] ?? NONE;
+    const batch = batches.find((one) => one.id === testCandle.batch?.id);
+    const poured = !testCandle.batch || batch === undefined || (batch.pouredAt !== null && Date.parse(batch.pouredAt) <= Date.parse(now));
     const early = batch?.testFrom && Date.parse(batch.testFrom) > Date.parse(now) ? batch.testFrom : null;
     return {
-      tester,
+      testCandle,
       state: mine,
       now: testCandleNow(plan.protocol, mine, now),
-      blocked: poured ? "" : `batch ${tester.batch?.number} is not poured yet`,
+      blocked: poured ? "" : `batch ${testCandle.batch?.number} is not poured yet`,
       early,
-      words: variantWords(plan, tester.option),
+      words: variantWords(plan, testCandle.variant),
     };
   });
   const due = (one: Card) => Date.parse(one.now.next?.at ?? now);
-  return cards.sort((a, b) => RANK[a.now.state] - RANK[b.now.state] || due(a) - due(b) || (a.tester.key < b.tester.key ? -1 : 1));
+  return cards.sort((a, b) => RANK[a.now.state] - RANK[b.now.state] || due(a) - due(b) || (a.testCandle.key < b.testCandle.key ? -1 : 1));
 }
 
 /** Whether a call is due: a look or putting out whose time has come. */
@@ -63,13 +63,13 @@ export type Hand = Omit<CheckSeen, "id" | "at" | "note">;
 export const signsIn = (hand: Hand, session: BurnSession, now: string, measures: Measures): Sign[] =>
   signsOf(checkOf({ id: "", at: now, ...hand }, minutesFrom(session.litAt, now)), measures);
 
-/** A tap on the round seen from above, as the diameter of the pool: whole millimetres, never wider than the jar. `out` in the unit of `radius`. */
+/** A tap on the round seen from above, as the diameter of the pool: whole millimeters, never wider than the jar. `out` in the unit of `radius`. */
 export function tappedPool(out: number, radius: number, widthUm: number): number {
   const um = Math.min(1, Math.max(0, out / radius)) * widthUm;
   return um > widthUm * 0.97 ? widthUm : Math.round(um / 1_000) * 1_000;
 }
 
-/** How much of its wax a tester has left by a weight of it, as a share of what went in; all of it where either weight is not known. */
+/** How much of its wax a test candle has left by a weight of it, as a share of what went in; all of it where either weight is not known. */
 const leftAt = (one: TestCandle, state: TestCandleState, mg: number | null): number => {
   const first = state.sessions[0]?.beforeMg ?? null;
   return first === null || mg === null ? 1 : Math.max(0, 1 - (first - mg) / one.fillMg);
@@ -79,7 +79,7 @@ const leftAt = (one: TestCandle, state: TestCandleState, mg: number | null): num
 export const leftOf = (one: TestCandle, state: TestCandleState): number =>
   leftAt(one, state, state.sessions.findLast((each) => each.afterMg !== null)?.afterMg ?? state.sessions.at(-1)?.beforeMg ?? null);
 
-/** The inner width where the wax stands now, in micrometres. */
+/** The inner width where the wax stands now, in micrometers. */
 export const widthNow = (one: TestCandle, state: TestCandleState): number => Math.round(widthOf(one, leftOf(one, state)) * 1_000);
 
 /** A session that is out and was not weighed since. */
@@ -90,21 +90,21 @@ export const toWeigh = (state: TestCandleState): number | null => {
 
 export interface Line {
   key: string;
-  option: string;
+  variant: string;
   words: string;
   /** Session by session: [minute, value]. */
   sessions: { session: number; points: [number, number][] }[];
 }
 export type Measured = "pool" | "depth";
 
-/** Pool or depth against time, tester by tester, in micrometres. */
+/** Pool or depth against time, test candle by test candle, in micrometers. */
 export function linesOf(plan: TrialPlan, state: TrialState, what: Measured): Line[] {
-  return plan.testers.map(({ key, option }) => ({
+  return plan.testCandles.map(({ key, variant }) => ({
     key,
-    option,
-    words: variantWords(plan, option),
-    sessions: (state.testers[key]?.sessions ?? []).flatMap((one, at) => {
-      const points = one.looks.flatMap((look): [number, number][] => {
+    variant,
+    words: variantWords(plan, variant),
+    sessions: (state.testCandles[key]?.sessions ?? []).flatMap((one, at) => {
+      const points = one.checks.flatMap((look): [number, number][] => {
         const value = what === "pool" ? look.poolUm : look.depthUm;
         return value === undefined ? [] : [[minutesFrom(one.litAt, look.at), value]];
       });
@@ -116,7 +116,7 @@ export function linesOf(plan: TrialPlan, state: TrialState, what: Measured): Lin
 /** From top to bottom: the widest pool of each session as a share of the jar where the wax stood by then. */
 export function trendOf(one: TestCandle, state: TestCandleState): { session: number; share: number; widthUm: number }[] {
   return state.sessions.flatMap((session, at) => {
-    const pools = session.looks.flatMap((look) => look.poolUm ?? []);
+    const pools = session.checks.flatMap((look) => look.poolUm ?? []);
     if (pools.length === 0) return [];
     const widthUm = widthOf(one, leftAt(one, state, session.beforeMg)) * 1_000;
     return [{ session: at + 1, share: Math.max(...pools) / widthUm, widthUm: Math.round(widthUm) }];

@@ -18,10 +18,10 @@ const NAME = 15;
 const MAX_NAMES = 48;
 /** Beyond so many points lines are thin and plain: dashes could not be told apart, and take long to paint. */
 const MAX_DOTS = 300;
-/** Options are told apart by their dashes and by their letters, since colors mean other things here. */
+/** Variants are told apart by their dashes and by their letters, since colors mean other things here. */
 const DASHES = ["", "9 5", "2 5", "14 4 2 4", "5 3", "1 6", "18 6", "8 3 2 3 2 3"];
 
-export const dashOf = (options: readonly string[], option: string): string => DASHES[options.indexOf(option) % DASHES.length] ?? "";
+export const dashOf = (variants: readonly string[], variant: string): string => DASHES[variants.indexOf(variant) % DASHES.length] ?? "";
 
 interface PoolChartProps {
   plan: TrialPlan;
@@ -31,17 +31,17 @@ interface PoolChartProps {
   session: number | null;
 }
 
-/** Pool or depth against time, all testers of a trial in one picture. */
+/** Pool or depth against time, all test candles of a trial in one picture. */
 export const PoolChart = memo(function PoolChart({ plan, state, what, session }: PoolChartProps) {
   const units = useUnits();
-  const options = useMemo(() => variantsOf(plan), [plan]);
+  const variants = useMemo(() => variantsOf(plan), [plan]);
   const drawn = useMemo(() => {
     const lines = linesOf(plan, state, what).map(
       (one): Line => ({ ...one, sessions: one.sessions.filter((each) => session === null || each.session === session) }),
     );
     const shown = lines.filter((one) => one.sessions.length > 0);
     const points = shown.flatMap((one) => one.sessions.flatMap((each) => each.points));
-    const wide = what === "pool" ? (max(plan.testers, (one) => widthOf(one) * 1_000) ?? 0) : 0;
+    const wide = what === "pool" ? (max(plan.testCandles, (one) => widthOf(one) * 1_000) ?? 0) : 0;
     const xMost = Math.max(FULL_UNTIL, max(points, (one) => one[0]) ?? 0) * 1.02;
     const yMost = Math.max(wide, max(points, (one) => one[1]) ?? 0, 10_000) * 1.06;
     const x = scaleLinear([0, xMost], [LEFT, WIDTH - RIGHT]);
@@ -50,7 +50,7 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
       ([minute]) => x(minute),
       ([, um]) => y(um),
     );
-    const walls = what === "pool" ? [...new Set(plan.testers.map((one) => Math.round(widthOf(one) * 1_000)))] : [];
+    const walls = what === "pool" ? [...new Set(plan.testCandles.map((one) => Math.round(widthOf(one) * 1_000)))] : [];
     const inch = units.length === "in" ? 25_400 : 1_000;
     const ends = shown.flatMap((one) =>
       one.sessions.map((each) => {
@@ -67,11 +67,11 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
       const right = Math.max(...column.map((one) => one.x)) + 7;
       return sorted.map((one, at) => ({ ...one, x: right, y: (ys[at] ?? one.y) + 5 }));
     });
-    // One stroke an option and one for all the dots: a picture of forty testers holds nothing up.
-    const strokes = options.map((option) => ({
-      option,
+    // One stroke a variant and one for all the dots: a picture of forty test candles holds nothing up.
+    const strokes = variants.map((variant) => ({
+      variant,
       d: shown
-        .filter((one) => one.option === option)
+        .filter((one) => one.variant === variant)
         .flatMap((one) => one.sessions.map((each) => path(each.points)))
         .join(""),
     }));
@@ -95,13 +95,13 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
         .ticks(5)
         .map((one) => one * 60),
     };
-  }, [plan, state, what, session, units.length, options]);
+  }, [plan, state, what, session, units.length, variants]);
   const { x, y } = drawn;
   const name = what === "pool" ? "Melt pool" : "Depth of the pool";
   return (
     <Picture
       name={`${plan.name}, ${name.toLowerCase()}`}
-      heads={["tester", "option", "session", "minute", `${what} in mm`]}
+      heads={["test candle", "variant", "session", "minute", `${what} in mm`]}
       rows={drawn.lines.flatMap((one) =>
         one.sessions.flatMap((each) => each.points.map(([minute, um]) => [one.key, one.words, each.session, Math.round(minute), um / 1_000])),
       )}
@@ -110,7 +110,7 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         className="block w-full max-w-[860px]"
         role="img"
-        aria-label={`${name} against time, ${drawn.lines.length} testers`}
+        aria-label={`${name} against time, ${drawn.lines.length} test candles`}
       >
         {what === "pool" ? <rect x={x(FULL_FROM)} width={x(FULL_UNTIL) - x(FULL_FROM)} y={TOP} height={HEIGHT - TOP - BOTTOM} fill="var(--color-wax)" /> : null}
         {drawn.yTicks.map((um) => (
@@ -139,12 +139,12 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
         ))}
         {drawn.strokes.map((one) => (
           <path
-            key={one.option}
+            key={one.variant}
             d={one.d}
             fill="none"
             stroke="var(--color-ink)"
             strokeWidth={drawn.crowded ? 1.25 : 2.25}
-            strokeDasharray={drawn.crowded ? "" : dashOf(options, one.option)}
+            strokeDasharray={drawn.crowded ? "" : dashOf(variants, one.variant)}
           />
         ))}
         <path d={drawn.dots} fill="none" stroke="var(--color-ink)" strokeWidth={drawn.crowded ? 4 : 7} strokeLinecap={drawn.crowded ? "square" : "round"} />

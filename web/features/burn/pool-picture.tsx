@@ -11,24 +11,24 @@ const R = 72;
 
 /** The jar from above: its wall, its wicks, and how far the melt pool reaches. A tap says how far. */
 export function FromAbove({
-  tester,
+  testCandle,
   widthUm,
   poolUm,
   onPool,
 }: {
-  tester: TestCandle;
+  testCandle: TestCandle;
   widthUm: number;
   poolUm: number | undefined;
   onPool?: (um: number) => void;
 }) {
   const units = useUnits();
-  const centre = SIZE / 2;
-  const wicks = tester.wick?.count ?? 1;
+  const center = SIZE / 2;
+  const wicks = testCandle.wick?.count ?? 1;
   const places = wickPlaces(2 * R, wicks >= 3 ? 3 : wicks === 2 ? 2 : 1);
   const tap = (event: PointerEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
     const scale = SIZE / box.width;
-    const [x, y] = [(event.clientX - box.left) * scale - centre, (event.clientY - box.top) * scale - centre];
+    const [x, y] = [(event.clientX - box.left) * scale - center, (event.clientY - box.top) * scale - center];
     onPool?.(tappedPool(Math.hypot(x, y), R, widthUm));
   };
   const r = poolUm === undefined ? 0 : Math.min(1, poolUm / widthUm) * R;
@@ -41,13 +41,13 @@ export function FromAbove({
       onPointerDown={onPool ? tap : undefined}
       onPointerMove={onPool ? (event) => event.buttons > 0 && tap(event) : undefined}
     >
-      <circle cx={centre} cy={centre} r={R} fill="var(--color-wax)" stroke="var(--color-ink)" strokeWidth={4} />
+      <circle cx={center} cy={center} r={R} fill="var(--color-wax)" stroke="var(--color-ink)" strokeWidth={4} />
       {[0.25, 0.5, 0.75].map((share) => (
-        <circle key={share} cx={centre} cy={centre} r={R * share} fill="none" stroke="var(--color-line)" strokeDasharray="3 4" />
+        <circle key={share} cx={center} cy={center} r={R * share} fill="none" stroke="var(--color-line)" strokeDasharray="3 4" />
       ))}
-      {r > 0 ? <circle cx={centre} cy={centre} r={r} fill="var(--color-act)" fillOpacity={0.55} stroke="var(--color-ink)" strokeWidth={2} /> : null}
+      {r > 0 ? <circle cx={center} cy={center} r={r} fill="var(--color-act)" fillOpacity={0.55} stroke="var(--color-ink)" strokeWidth={2} /> : null}
       {places.map((one) => (
-        <circle key={`${one.x} ${one.y}`} cx={centre + one.x} cy={centre - one.y} r={4} fill="var(--color-ink)" />
+        <circle key={`${one.x} ${one.y}`} cx={center + one.x} cy={center - one.y} r={4} fill="var(--color-ink)" />
       ))}
     </svg>
   );
@@ -55,13 +55,13 @@ export function FromAbove({
 
 /** The jar from the side, as it stands now: what is left of the wax, and how deep the pool is. A tap says how deep. */
 export function FromSide({
-  tester,
+  testCandle,
   left,
   poolUm,
   depthUm,
   onDepth,
 }: {
-  tester: TestCandle;
+  testCandle: TestCandle;
   left: number;
   poolUm: number | undefined;
   depthUm: number | undefined;
@@ -69,12 +69,12 @@ export function FromSide({
 }) {
   const units = useUnits();
   const inner = {
-    top: tester.innerTopUm / 1_000,
-    bottom: tester.innerBottomUm / 1_000,
-    height: tester.heightUm / 1_000,
-    shape: tester.shape ?? ("straight" as const),
+    top: testCandle.innerTopUm / 1_000,
+    bottom: testCandle.innerBottomUm / 1_000,
+    height: testCandle.heightUm / 1_000,
+    shape: testCandle.shape ?? ("straight" as const),
   };
-  const level = levelFor(inner, cubicMmOf(tester.fillMg, DEFAULT_WAX_DENSITY) * left);
+  const level = levelFor(inner, cubicMmOf(testCandle.fillMg, DEFAULT_WAX_DENSITY) * left);
   const scale = Math.min((SIZE - 26) / Math.max(inner.top, inner.bottom), (SIZE - 26) / inner.height);
   const middle = SIZE / 2;
   const floor = SIZE - 8;

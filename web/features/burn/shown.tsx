@@ -18,8 +18,8 @@ interface Of {
 /** From top to bottom of a jar: the widest pool of each session as a share of the jar where the wax stood. */
 const Trend = memo(function Trend({ plan, state }: Of) {
   const units = useUnits();
-  const rows = plan.testers.flatMap((one) => {
-    const trend = trendOf(one, state.testers[one.key] ?? { sessions: [], stopped: null });
+  const rows = plan.testCandles.flatMap((one) => {
+    const trend = trendOf(one, state.testCandles[one.key] ?? { sessions: [], stopped: null });
     return trend.length > 1 ? [{ key: one.key, trend }] : [];
   });
   if (rows.length === 0) return null;
@@ -28,7 +28,7 @@ const Trend = memo(function Trend({ plan, state }: Of) {
     <section className="mt-6">
       <h2>From top to bottom</h2>
       <p className="text-soft">The widest pool of each session, as a share of the jar where the wax stood by then. A jar that narrows burns hotter low down.</p>
-      <WideTable label="Pool by session" least={380} heads={["tester", ...Array.from({ length: most }, (_, at) => `session ${at + 1}`)]}>
+      <WideTable label="Pool by session" least={380} heads={["test candle", ...Array.from({ length: most }, (_, at) => `session ${at + 1}`)]}>
         {rows.map((one) => (
           <tr key={one.key} className="border-b border-line">
             <th scope="row" className="figure py-1 text-left text-[20px]">
@@ -50,10 +50,10 @@ const Trend = memo(function Trend({ plan, state }: Of) {
   );
 });
 
-/** How fast each tester burns, and how long it will. */
+/** How fast each test candle burns, and how long it will. */
 const Rates = memo(function Rates({ plan, state }: Of) {
   const units = useUnits();
-  const verdicts = useMemo(() => plan.testers.flatMap((one) => verdictOf(plan, state, one.key, units) ?? []), [plan, state, units]);
+  const verdicts = useMemo(() => plan.testCandles.flatMap((one) => verdictOf(plan, state, one.key, units) ?? []), [plan, state, units]);
   const weighed = verdicts.filter((one) => one.grams_per_hour !== null);
   return (
     <section className="mt-6">
@@ -61,7 +61,7 @@ const Rates = memo(function Rates({ plan, state }: Of) {
       {weighed.length === 0 ? (
         <p className="text-soft">Nothing was weighed before and after a session yet, so nobody can say.</p>
       ) : (
-        <WideTable label="Consumption" least={560} heads={["tester", "an hour, with 95 %", "still burns for about", "the whole candle about"]}>
+        <WideTable label="Consumption" least={560} heads={["test candle", "an hour, with 95 %", "still burns for about", "the whole candle about"]}>
           {weighed.map((one) => (
             <tr key={one.key} className="border-b border-line">
               <th scope="row" className="figure py-1 text-left text-[20px]">
@@ -86,13 +86,14 @@ const Rates = memo(function Rates({ plan, state }: Of) {
 export function Shown({ trial }: { trial: Trial }) {
   const units = useUnits();
   const [what, setWhat] = useState<Measured>("pool");
-  const sessions = Math.max(0, ...Object.values(trial.state.testers).map((one) => one.sessions.length));
-  // The newest session that most testers have: what tells.
+  const sessions = Math.max(0, ...Object.values(trial.state.testCandles).map((one) => one.sessions.length));
+  // The newest session that most test candles have: what tells.
   const most = Array.from({ length: sessions }, (_, at) => sessions - at).find(
-    (one) => Object.values(trial.state.testers).filter((each) => (each.sessions[one - 1]?.looks.length ?? 0) > 0).length * 2 >= trial.plan.testers.length,
+    (one) =>
+      Object.values(trial.state.testCandles).filter((each) => (each.sessions[one - 1]?.checks.length ?? 0) > 0).length * 2 >= trial.plan.testCandles.length,
   );
   const [session, setSession] = useState<number | null>(most ?? null);
-  const options = variantsOf(trial.plan);
+  const variants = variantsOf(trial.plan);
   return (
     <>
       {sessions === 0 ? <p className="text-soft">Nothing has burned yet: what is seen at the looks is drawn here.</p> : null}
@@ -128,12 +129,12 @@ export function Shown({ trial }: { trial: Trial }) {
         <PoolChart plan={trial.plan} state={trial.state} what={what} session={session} />
       </div>
       <ul className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-[15px]">
-        {options.map((option) => (
-          <li key={option} className="flex items-center gap-2">
+        {variants.map((variant) => (
+          <li key={variant} className="flex items-center gap-2">
             <svg width={44} height={10} aria-hidden="true">
-              <line x1={0} x2={44} y1={5} y2={5} stroke="var(--color-ink)" strokeWidth={2.5} strokeDasharray={dashOf(options, option)} />
+              <line x1={0} x2={44} y1={5} y2={5} stroke="var(--color-ink)" strokeWidth={2.5} strokeDasharray={dashOf(variants, variant)} />
             </svg>
-            {option}: {variantWords(trial.plan, option)}
+            {variant}: {variantWords(trial.plan, variant)}
           </li>
         ))}
       </ul>

@@ -18,7 +18,7 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
   const units = useUnits();
   const { personId } = useWorkshop();
   const { plan, state } = trial;
-  const [tester, setTester] = useState("");
+  const [testCandle, setTestCandle] = useState("");
   const [how, setHow] = useState<(typeof THROWS)[number] | undefined>("hot");
   const [room, setRoom] = useState<string>(rooms[0]?.name ?? "");
   const wanted = targetScore(rooms.find((one) => one.name === room)?.size ?? "small");
@@ -27,19 +27,19 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
   const rules = useMemo(() => ({ reach: orNothing({ initial: "", parse: (text: string) => parseReach(text, units.length), echo: units.reach }) }), [units]);
   const fields = useFields(rules);
   const nose = people.find((one) => one.id === personId)?.name ?? "";
-  const blind = state.unmasked === null;
+  const blind = state.codesRevealedAt === null;
   const nameOf = (key: string) => {
-    const one = plan.testers.find((each) => each.key === key);
-    return blind ? (one?.code ?? key) : `${key}, ${variantWords(plan, one?.option ?? "")}`;
+    const one = plan.testCandles.find((each) => each.key === key);
+    return blind ? (one?.code ?? key) : `${key}, ${variantWords(plan, one?.variant ?? "")}`;
   };
   const rate = (score: number) => {
     const all = fields.check();
     if (!all) return;
-    if (!tester) return setSaid("Choose which one is smelled.");
+    if (!testCandle) return setSaid("Choose which one is smelled.");
     const why = trial.enter({
       kind: "throwScored",
       payload: {
-        tester,
+        testCandle,
         throw: how ?? "hot",
         room,
         score,
@@ -49,23 +49,23 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
     });
     setSaid(why);
     if (why) return;
-    setTester("");
+    setTestCandle("");
     fields.reset();
   };
   const unmask = () => setSaid(trial.enter({ kind: "codesRevealed", payload: {} }));
   const of = state.ratings.filter((one) => one.throw === (how ?? "hot"));
-  const comparison = compareThrow(plan, of, (option) => variantWords(plan, option));
+  const comparison = compareThrow(plan, of, (variant) => variantWords(plan, variant));
   const names = new Map(people.map((one) => [one.id, one.name]));
-  const best = comparison ? Math.max(...comparison.options.map((one) => one.mean)) : null;
+  const best = comparison ? Math.max(...comparison.variants.map((one) => one.mean)) : null;
   const weak = best !== null && best < wanted;
-  const sooty = Object.values(state.testers).some((one) =>
-    one.sessions.some((each) => each.looks.some((look) => look.soot !== undefined && look.soot !== "none")),
+  const sooty = Object.values(state.testCandles).some((one) =>
+    one.sessions.some((each) => each.checks.some((look) => look.soot !== undefined && look.soot !== "none")),
   );
   const cured = trial.batches.every((one) => one.testFrom !== null && Date.parse(one.testFrom) <= Date.parse(trial.now));
   const tried = { wax: "wax", scent: "oil", vessel: "vessel", "wick kind": "wick", "wick size": "wick" } as Record<string, string>;
   const next = weak
     ? nextForThrow({
-        loadPpm: Math.max(...plan.testers.map((one) => one.loadPpm)),
+        loadPpm: Math.max(...plan.testCandles.map((one) => one.loadPpm)),
         tried: plan.varies && tried[plan.varies] ? [tried[plan.varies] as string] : [],
         sooty,
         cured,
@@ -73,11 +73,11 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
     : null;
   /** How old it was when it was smelled: one of a day can be almost nothing. */
   const ageOf = (key: string, at: string) => {
-    const batch = trial.batches.find((one) => one.id === plan.testers.find((each) => each.key === key)?.batch?.id);
+    const batch = trial.batches.find((one) => one.id === plan.testCandles.find((each) => each.key === key)?.batch?.id);
     return batch?.pouredAt ? `, ${units.n((Date.parse(at) - Date.parse(batch.pouredAt)) / 86_400_000, 1)} days after pouring` : "";
   };
-  // In the order of their codes, which says nothing of the options.
-  const listed = blind ? [...plan.testers].sort((a, b) => (a.code < b.code ? -1 : 1)) : plan.testers;
+  // In the order of their codes, which says nothing of the variants.
+  const listed = blind ? [...plan.testCandles].sort((a, b) => (a.code < b.code ? -1 : 1)) : plan.testCandles;
   return (
     <>
       <p className="text-soft">
@@ -90,9 +90,9 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
           <legend className="font-semibold">Which one</legend>
           <div className="mt-1 flex flex-wrap gap-1">
             {listed.map((one) => {
-              const done = of.some((each) => each.tester === one.key && each.nose === personId && each.room === room);
+              const done = of.some((each) => each.testCandle === one.key && each.scorer === personId && each.room === room);
               return (
-                <Toggle key={one.key} on={tester === one.key} onPress={() => setTester(one.key)} className="min-w-[64px]">
+                <Toggle key={one.key} on={testCandle === one.key} onPress={() => setTestCandle(one.key)} className="min-w-[64px]">
                   {blind ? one.code : one.key}
                   {done ? <span className="font-normal"> ✓</span> : null}
                 </Toggle>
@@ -125,10 +125,10 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
             <>
               <p className="mt-1 text-[19px] font-bold">{units.say(comparison.says)}</p>
               <ul className="mt-2">
-                {comparison.options.map((one) => (
-                  <li key={one.option} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
-                    <span className="figure w-[34px] text-[22px]">{one.option}</span>
-                    <span className="min-w-[150px] flex-1">{variantWords(plan, one.option)}</span>
+                {comparison.variants.map((one) => (
+                  <li key={one.variant} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
+                    <span className="figure w-[34px] text-[22px]">{one.variant}</span>
+                    <span className="min-w-[150px] flex-1">{variantWords(plan, one.variant)}</span>
                     <span>
                       mean <span className="figure text-[20px]">{units.n(one.mean, 1)}</span> of {one.n}
                     </span>
@@ -150,11 +150,11 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
                   </li>
                 ))}
               </ul>
-              {comparison.noses.length > 1 ? (
+              {comparison.scorers.length > 1 ? (
                 <p className="mt-1 text-[15px] text-soft">
                   Each nose by its own level:{" "}
-                  {comparison.noses.map((one) => `${names.get(one.name ?? "") ?? "somebody"} ${one.level > 0 ? "+" : ""}${units.n(one.level, 1)}`).join(", ")}.
-                  Rooms are taken out too.
+                  {comparison.scorers.map((one) => `${names.get(one.name ?? "") ?? "somebody"} ${one.level > 0 ? "+" : ""}${units.n(one.level, 1)}`).join(", ")}
+                  . Rooms are taken out too.
                 </p>
               ) : null}
             </>
@@ -167,9 +167,9 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
           <ul className="mt-1 text-[15px]">
             {of.map((one) => (
               <li key={one.id} className="border-b border-line py-1">
-                <span className="figure text-[18px]">{one.score}</span> {nameOf(one.tester)}, {one.room}, {names.get(one.nose ?? "") ?? "somebody"},{" "}
+                <span className="figure text-[18px]">{one.score}</span> {nameOf(one.testCandle)}, {one.room}, {names.get(one.scorer ?? "") ?? "somebody"},{" "}
                 {units.dayClock(one.at)}
-                {ageOf(one.tester, one.at)}
+                {ageOf(one.testCandle, one.at)}
                 {one.reachUm === undefined ? "" : `, reaches ${units.reach(one.reachUm)}`}
                 {one.window === undefined ? "" : one.window ? ", window open" : ", window shut"}
               </li>

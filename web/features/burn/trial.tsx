@@ -11,7 +11,7 @@ import { useKeys } from "@/ui/keys";
 import { lazy } from "@/ui/lazy";
 import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
-import { Testers } from "./testers";
+import { TestCandles } from "./test-candles";
 import { type Trial, type TrialProps, useTrial } from "./use-trial";
 
 const Shown = lazy(async () => (await import("./shown")).Shown);
@@ -42,12 +42,13 @@ function TrialMargin({ trial }: { trial: Trial }) {
   const { plan, state } = trial;
   const close = () => setSaid(trial.enter({ kind: "closed", payload: {} }));
   const reopen = async () =>
-    state.closed && setSaid((await trial.record({ kind: "withdrawn", payload: { why: "reopened", whole: true }, corrects: state.closed.id }))?.message ?? "");
+    state.closed &&
+    setSaid((await trial.record({ kind: "withdrawn", payload: { why: "reopened", mode: "delete" }, corrects: state.closed.id }))?.message ?? "");
   return (
     <>
       <Caution title="Never an unattended flame">
-        Stay with what burns. Away from draught, curtains, children and pets, with space between. A wax fire is smothered, never watered; keep an extinguisher
-        for grease fires at hand.
+        Stay with what burns. Away from draft, curtains, children and pets, with space between. A wax fire is smothered, never watered; keep an extinguisher for
+        grease fires at hand.
       </Caution>
       {planWarnings(plan).map((one) => (
         <Warn key={one.id}>{one.says}</Warn>
@@ -75,16 +76,16 @@ function TrialMargin({ trial }: { trial: Trial }) {
   );
 }
 
-/** What is written on each tester. */
+/** What is written on each test candle. */
 function Tags({ trial }: { trial: Trial }) {
   const units = useUnits();
   const { plan, state } = trial;
   return (
     <section>
       <h2>Tags</h2>
-      <p className="text-soft">What is written on each tester. The load is what people forget.</p>
+      <p className="text-soft">What is written on each test candle. The load is what people forget.</p>
       <ul className="mt-2 grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
-        {plan.testers.map((one) => (
+        {plan.testCandles.map((one) => (
           <li key={one.key} className="border-2 border-ink p-3">
             <p className="flex items-baseline gap-3">
               <span className="figure text-[26px] leading-none">{one.key}</span>
@@ -129,7 +130,7 @@ function Files({ id }: { id: string }) {
   );
 }
 
-/** One trial: its testers by the clock, what they say, what noses say, and its record. */
+/** One trial: its test candles by the clock, what they say, what noses say, and its record. */
 export function TrialView(props: TrialViewProps) {
   const trial = useTrial(props);
   const path = usePathname();
@@ -147,7 +148,7 @@ export function TrialView(props: TrialViewProps) {
     <PageLayout
       gloved
       title={`Burn trial ${trial.number}: ${plan.name}`}
-      lead={`${plan.varies ? `Varies the ${plan.varies}` : "Nothing varied"} · ${variantsOf(plan).length} ${variantsOf(plan).length === 1 ? "option" : "options"}, ${plan.testers.length} ${plan.testers.length === 1 ? "tester" : "testers"} · ${plan.protocol.name}`}
+      lead={`${plan.varies ? `Varies the ${plan.varies}` : "Nothing varied"} · ${variantsOf(plan).length} ${variantsOf(plan).length === 1 ? "variant" : "variants"}, ${plan.testCandles.length} ${plan.testCandles.length === 1 ? "test candle" : "test candles"} · ${plan.protocol.name}`}
       side={<TrialMargin trial={trial} />}
     >
       <nav className="unprinted mb-4 grid max-w-[620px] grid-cols-5" aria-label="Parts of the trial">
@@ -164,7 +165,7 @@ export function TrialView(props: TrialViewProps) {
         ))}
       </nav>
       {view === "burn" ? (
-        <Testers trial={trial} />
+        <TestCandles trial={trial} />
       ) : view === "verdict" ? (
         <Verdicts trial={trial} product={props.product} />
       ) : view === "shown" ? (

@@ -20,7 +20,7 @@ function Row({ trial, now, first }: { trial: TrialListed; now: string; first: bo
           {trial.name}
         </Link>
         <p className="text-soft">
-          {trial.testers} {trial.testers === 1 ? "tester" : "testers"}
+          {trial.testCandles} {trial.testCandles === 1 ? "test candle" : "test candles"}
           {trial.varies ? `, varies the ${trial.varies}` : ""} · {trial.sessions} {trial.sessions === 1 ? "session" : "sessions"} · begun{" "}
           {units.day(trial.startedAt)}
         </p>
@@ -94,7 +94,7 @@ export function Trials({ open, closed, more, narrowed }: { open: TrialListed[]; 
             </Link>
           }
         >
-          <p>A trial pours or takes testers, calls for each look when it is due, and says what they show: safe or not, the pool, one change.</p>
+          <p>A trial pours or takes test candles, calls for each look when it is due, and says what they show: safe or not, the pool, one change.</p>
         </Empty>
       ) : (
         <>

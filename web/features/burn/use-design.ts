@@ -14,32 +14,32 @@ import { askedBy, bestWick, designWarnings, draftsFor, nameFor } from "./design-
 
 type From = "make" | "rack";
 
-/** A trial as it is designed: what is varied, which options are picked, by which protocol; and what is to be said of it. */
+/** A trial as it is designed: what is varied, which variants are picked, by which protocol; and what is to be said of it. */
 export function useDesign(design: Design) {
   const asks = askedBy(design);
-  const body = design.bodies.find((one) => one.id === design.bodyId) ?? design.bodies[0];
+  const container = design.containers.find((one) => one.id === design.containerId) ?? design.containers[0];
   const full = asks?.what === "test_full";
   const [varies, setVaries] = useState<Varied | null>(full ? null : (asks?.varies ?? (design.before ? design.before.plan.varies : "wick size")));
   const [from, setFrom] = useState<From>("make");
   const [half, setHalf] = useState(false);
   const [wickId, setWickId] = useState<string | null>(null);
-  const best = useMemo(() => (body ? bestWick(design, body) : null), [design, body]);
+  const best = useMemo(() => (container ? bestWick(design, container) : null), [design, container]);
   const wickOfAll = wickId ?? best?.id ?? "";
   const drafts = useMemo(
-    () => (body ? draftsFor(design, body, varies, wickId ? { id: wickId, count: best?.count ?? body.wicks ?? 1 } : null) : []),
-    [design, body, varies, wickId, best?.count],
+    () => (container ? draftsFor(design, container, varies, wickId ? { id: wickId, count: best?.count ?? container.wicks ?? 1 } : null) : []),
+    [design, container, varies, wickId, best?.count],
   );
   const [picked, setPicked] = useState<Record<string, boolean>>({});
   const [racked, setRacked] = useState<Record<string, number>>({});
   const [how, setHow] = useState<string>(design.before ? "before" : (PROTOCOLS[0]?.id ?? ""));
   const ready = (id: string): Protocol =>
     id === "before" && design.before ? design.before.protocol : protocolSchema.parse(PROTOCOLS.find((one) => one.id === id) ?? PROTOCOLS[0]);
-  const suggested = nameFor(design, body, varies);
+  const suggested = nameFor(design, container, varies);
   const lastName = useRef(suggested);
   const rules = useMemo(
     () => ({
       name: named("the trial", suggested),
-      replicates: countRule({ least: 1, most: 10, name: "testers of each" }, "2"),
+      replicates: countRule({ least: 1, most: 10, name: "test candles of each" }, "2"),
       sessions: { initial: writeSessions(ready(how).sessions), parse: readSessions },
       rest: countRule({ least: 0, most: 336, name: "hours of rest" }, String(ready(how).restHours)),
       least: countRule({ least: 1, most: 20, name: "sessions" }, String(ready(how).least)),
@@ -59,7 +59,7 @@ export function useDesign(design: Design) {
     setPicked({});
     // A name that was not typed over follows.
     if (fields.text("name") === lastName.current) {
-      lastName.current = nameFor(design, body, to);
+      lastName.current = nameFor(design, container, to);
       fields.set("name", lastName.current);
     }
   };
@@ -69,9 +69,9 @@ export function useDesign(design: Design) {
     fields.fill({ sessions: writeSessions(to.sessions), rest: String(to.restHours), least: String(to.least) });
   };
   return {
-    ...{ design, asks, body, varies, vary, from, setFrom, half, setHalf, wickOfAll, setWickId, best, fields, how, chooseProtocol, ready },
+    ...{ design, asks, container, varies, vary, from, setFrom, half, setHalf, wickOfAll, setWickId, best, fields, how, chooseProtocol, ready },
     ...{ shown, chosen, proposed, replicates, warnings, racked },
-    /** Picks an option, or leaves it out. */
+    /** Picks a variant, or leaves it out. */
     pick: (key: string, on: boolean) => setPicked((old) => ({ ...old, [key]: on })),
     /** Takes so many off the rack. */
     take: (key: string, n: number) => setRacked((old) => ({ ...old, [key]: n })),
@@ -79,22 +79,22 @@ export function useDesign(design: Design) {
 }
 export type DesignState = ReturnType<typeof useDesign>;
 
-/** What is burned, as it is sent: new testers, or jars off the rack. */
-function optionsOf({ design, from, chosen, racked, half }: DesignState, testers: number) {
+/** What is burned, as it is sent: new test candles, or jars off the rack. */
+function chosenVariants({ design, from, chosen, racked, half }: DesignState, testCandles: number) {
   if (from === "make")
     return chosen.map((one) => ({
       from: "make" as const,
       formulaVersionId: design.formula?.versionId,
-      body: one.body.body,
-      bodyId: one.body.id,
+      container: one.container.container,
+      containerId: one.container.id,
       wick: one.wick ? { id: one.wick.id, count: one.wick.count } : null,
-      testers,
+      testCandles,
       half,
       change: { ...one.change },
     }));
   return design.rack.flatMap((one) => {
     const n = racked[`${one.batchId} ${one.product}`] ?? 0;
-    return n > 0 ? [{ from: "rack" as const, batchId: one.batchId, product: one.product, testers: n }] : [];
+    return n > 0 ? [{ from: "rack" as const, batchId: one.batchId, product: one.product, testCandles: n }] : [];
   });
 }
 
@@ -109,9 +109,9 @@ export function useBeginning(state: DesignState) {
     const { design, asks, varies, fields, how, ready } = state;
     const v = fields.check();
     if (!v) return;
-    const options = optionsOf(state, v.replicates);
-    if (options.length === 0) return setSaid("Choose at least one to burn.");
-    if (options.some((one) => one.from === "make" && "wick" in one && !one.wick))
+    const variants = chosenVariants(state, v.replicates);
+    if (variants.length === 0) return setSaid("Choose at least one to burn.");
+    if (variants.some((one) => one.from === "make" && "wick" in one && !one.wick))
       return setSaid("Choose the wick that they burn with: without it a burn says nothing.");
     setBusy(true);
     const base = ready(how);
@@ -127,7 +127,7 @@ export function useBeginning(state: DesignState) {
           design.before && asks
             ? { id: design.before.id, name: `Trial ${design.before.number}, ${design.before.name}`.slice(0, 160), why: asks.why.slice(0, 600) }
             : null,
-        options,
+        variants,
       }),
     );
     setBusy(false);

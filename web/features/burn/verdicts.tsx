@@ -46,7 +46,7 @@ function Safe({ safe }: { safe: boolean | null }) {
 /** The looks that a verdict rests on, session by session; those that nobody made stand there too. */
 function Looks({ trial, verdict }: { trial: Trial; verdict: BurnVerdict }) {
   const units = useUnits();
-  const state = trial.state.testers[verdict.key];
+  const state = trial.state.testCandles[verdict.key];
   if (!state) return null;
   const counts = new Set(verdict.seen.map((one) => `${one.session} ${one.look}`));
   return (
@@ -60,7 +60,7 @@ function Looks({ trial, verdict }: { trial: Trial; verdict: BurnVerdict }) {
         </p>
       ))}
       {state.sessions.map((session, at) => {
-        const dues = dueChecks(sessionOf(trial.plan.protocol, at)?.looks ?? [], session, trial.now);
+        const dues = dueChecks(sessionOf(trial.plan.protocol, at)?.checks ?? [], session, trial.now);
         return (
           <div key={session.id} className="mt-1 border-l-4 border-line pl-3 text-[15px]">
             <p className="font-semibold">
@@ -71,9 +71,9 @@ function Looks({ trial, verdict }: { trial: Trial; verdict: BurnVerdict }) {
               {session.early ? ` · before its least cure: ${session.early}` : ""}
             </p>
             <ul>
-              {session.looks.map((look, n) => {
+              {session.checks.map((look, n) => {
                 const minute = Math.round((Date.parse(look.at) - Date.parse(session.litAt)) / 60_000);
-                const late = dues.find((one) => one.look?.id === look.id && one.state === "late");
+                const late = dues.find((one) => one.check?.id === look.id && one.state === "late");
                 return (
                   <li key={look.id} className={counts.has(`${at} ${n}`) ? "font-semibold" : ""}>
                     {counts.has(`${at} ${n}`) ? "● " : ""}
@@ -100,8 +100,8 @@ function Looks({ trial, verdict }: { trial: Trial; verdict: BurnVerdict }) {
   );
 }
 
-/** One option: what its testers say together, what stands open, and what the maker makes of it. */
-function Option({
+/** One variant: what its test candles say together, what stands open, and what the maker makes of it. */
+function Variant({
   trial,
   verdict,
   product,
@@ -114,22 +114,22 @@ function Option({
   const place = useWorkshop();
   const router = useRouter();
   const [said, setSaid] = useState("");
-  const decided = trial.state.decided[verdict.option];
-  const wick = trial.plan.testers.find((one) => one.option === verdict.option)?.wick;
-  const half = trial.plan.testers.some((one) => one.option === verdict.option && one.fill === "half");
-  const decide = (to: Decision) => setSaid(trial.enter({ kind: "decided", payload: { option: verdict.option, verdict: to, why: "" } }));
-  const full = verdict.testers.find((one) => one.pool.full_at_minute !== null);
+  const decided = trial.state.decided[verdict.variant];
+  const wick = trial.plan.testCandles.find((one) => one.variant === verdict.variant)?.wick;
+  const half = trial.plan.testCandles.some((one) => one.variant === verdict.variant && one.fill === "half");
+  const decide = (to: Decision) => setSaid(trial.enter({ kind: "decided", payload: { variant: verdict.variant, verdict: to, why: "" } }));
+  const full = verdict.testCandles.find((one) => one.pool.full_at_minute !== null);
   const take = async () => {
     if (!product) return;
-    const outcome = await callAction(takeWick(place, { trialId: trial.id, option: verdict.option, productId: product.id }));
+    const outcome = await callAction(takeWick(place, { trialId: trial.id, variant: verdict.variant, productId: product.id }));
     if (!outcome.ok) return setSaid(outcome.message);
     toast(`${product.name} has ${wick?.name} now.`);
     router.refresh();
   };
   return (
-    <li className="border-b-2 border-line py-4" aria-label={`Option ${verdict.option}`}>
+    <li className="border-b-2 border-line py-4" aria-label={`Variant ${verdict.variant}`}>
       <div className="flex flex-wrap items-baseline gap-x-4">
-        <span className="figure text-[30px] leading-none">{verdict.option}</span>
+        <span className="figure text-[30px] leading-none">{verdict.variant}</span>
         <span className="text-[19px] font-bold">{verdict.words}</span>
         {decided ? (
           <span className={`ml-auto text-[19px] font-bold ${decided.verdict === "passed" ? "text-inside" : "text-hot"}`}>
@@ -148,7 +148,7 @@ function Option({
         </p>
       ) : null}
       {verdict.open.length > 0 ? <p className="text-[15px] text-soft">Open: {verdict.open.join("; ")}.</p> : null}
-      {verdict.testers.map((one) => (
+      {verdict.testCandles.map((one) => (
         <Looks key={one.key} trial={trial} verdict={one} />
       ))}
       <div className="mt-2 flex flex-wrap gap-2">
@@ -185,7 +185,7 @@ function Option({
   );
 }
 
-/** What the trial says of each option, and the one change for the trial after it. */
+/** What the trial says of each variant, and the one change for the trial after it. */
 export function Verdicts({ trial, product }: { trial: Trial; product: { id: string; name: string; wickId: string | null; wicks: number } | null }) {
   const units = useUnits();
   const verdicts = useMemo(() => variantVerdicts(trial.plan, trial.state, units), [trial.plan, trial.state, units]);
@@ -197,16 +197,16 @@ export function Verdicts({ trial, product }: { trial: Trial; product: { id: stri
       </p>
       <ul className="mt-2 border-t-[3px] border-ink">
         {verdicts.map((one) => (
-          <Option key={one.option} trial={trial} verdict={one} product={product} />
+          <Variant key={one.variant} trial={trial} verdict={one} product={product} />
         ))}
       </ul>
       {next ? (
         <section className="sheet mt-5" aria-label="The next trial">
           <h2>Next: {ADVICE_WORDS[next.what].toLowerCase()}</h2>
           <p className="mt-1">
-            From option {next.option}. {units.say(next.why)}
+            From variant {next.variant}. {units.say(next.why)}
           </p>
-          <Link className={press({ size: "gloved", className: "mt-2" })} href={`/burn/new?follows=${trial.id}&option=${next.option}`}>
+          <Link className={press({ size: "gloved", className: "mt-2" })} href={`/burn/new?follows=${trial.id}&variant=${next.variant}`}>
             Make it the next trial
           </Link>
         </section>

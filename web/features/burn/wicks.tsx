@@ -69,12 +69,12 @@ export function Wicks({ tried, families }: { tried: Tried[]; families: string[] 
             </Link>
           }
         >
-          <p>Every option of a trial stands here, with what you decided on it.</p>
+          <p>Every variant of a trial stands here, with what you decided on it.</p>
         </Empty>
       ) : (
         <WideTable label="Wicks tried" least={760} heads={["diameter", "family", "wick", "vessel", "scent, load", "an hour", "trial", "state"]}>
           {rows.map((one) => (
-            <tr key={`${one.trialId}${one.option}`} className="border-b border-line">
+            <tr key={`${one.trialId}${one.variant}`} className="border-b border-line">
               <td className="figure py-2 pr-3 text-[18px]">{units.len(one.widthUm)}</td>
               <td className="pr-3">{one.family}</td>
               <th scope="row" className="pr-3 text-left">
@@ -88,7 +88,7 @@ export function Wicks({ tried, families }: { tried: Tried[]; families: string[] 
               <td className="pr-3">{one.gramsPerHour === null ? "–" : units.about(Math.round(one.gramsPerHour * 1_000))}</td>
               <td className="pr-3">
                 <Link className="underline" href={`/burn/${one.trialId}?view=verdict`}>
-                  {one.trial}, {one.option}
+                  {one.trial}, {one.variant}
                 </Link>
               </td>
               <td className={one.decided === "passed" && !one.half ? "font-bold text-inside" : one.safe === false ? "font-bold text-safety" : ""}>

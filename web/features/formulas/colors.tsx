@@ -9,12 +9,12 @@ import type { ColorRow } from "@/server/formulas/colors";
 import { useRouter } from "@/ui/address";
 import { toast } from "@/ui/toast";
 import { press } from "@/ui/variants";
-import { saveColor, takeColourAway } from "./commands";
+import { saveColor, takeColorAway } from "./commands";
 
 const TRIED = { both: "tried in this wax with this scent", wax: "tried in this wax", scent: "tried with this scent", any: "for any wax and scent" };
 
 /** "6 drops a pound of slate blue, 1 drop a pound of soot". */
-export const writeColour = (recipe: Pick<ColorRecipe, "dyes">, nameOf: (id: string) => string): string =>
+export const writeColor = (recipe: Pick<ColorRecipe, "dyes">, nameOf: (id: string) => string): string =>
   recipe.dyes.map((one) => `${writeDose(one)} ${nameOf(one.id)}`).join(", ");
 
 interface ColorsProps {
@@ -46,41 +46,41 @@ export function Colors({ colors, wax, scent, dyes, nameOf, onTake }: ColorsProps
       router.refresh();
     });
   const turn = async (one: ColorRow, gone: boolean) => {
-    const out = await callAction(takeColourAway(place, { id: one.id, gone }));
+    const out = await callAction(takeColorAway(place, { id: one.id, gone }));
     if (!out.ok) return toast(out.message);
     router.refresh();
-    if (gone) toast(`The colour ${one.name} is taken away.`, { action: { label: "Undo", onClick: () => void turn(one, false) } });
+    if (gone) toast(`The color ${one.name} is taken away.`, { action: { label: "Undo", onClick: () => void turn(one, false) } });
   };
   if (colors.length === 0 && dyes.length === 0) return null;
   return (
-    <section aria-label="Colours" className="border-t border-line pt-2">
+    <section aria-label="Colors" className="border-t border-line pt-2">
       {known.length > 0 ? (
         <ul>
           {known.map((one) => (
             <li key={one.id} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
               <span className="min-w-0 flex-1 text-[15px]">
-                <strong>{one.name}</strong>: {writeColour(one.recipe, nameOf)}
+                <strong>{one.name}</strong>: {writeColor(one.recipe, nameOf)}
                 <span className="text-soft">, {TRIED[suits(one.recipe, wax, scent) ?? "any"]}</span>
               </span>
-              <button type="button" className={press({ size: "small" })} onClick={() => onTake(one.recipe.dyes)} aria-label={`Use the colour ${one.name}`}>
+              <button type="button" className={press({ size: "small" })} onClick={() => onTake(one.recipe.dyes)} aria-label={`Use the color ${one.name}`}>
                 Use it
               </button>
-              <button type="button" className={press({ size: "small" })} onClick={() => void turn(one, true)} aria-label={`Take away the colour ${one.name}`}>
+              <button type="button" className={press({ size: "small" })} onClick={() => void turn(one, true)} aria-label={`Take away the color ${one.name}`}>
                 ✕
               </button>
             </li>
           ))}
         </ul>
       ) : null}
-      {others > 0 ? <p className="text-[14px] text-soft">{others === 1 ? "One colour" : `${others} colours`} for other waxes or scents.</p> : null}
+      {others > 0 ? <p className="text-[14px] text-soft">{others === 1 ? "One color" : `${others} colors`} for other waxes or scents.</p> : null}
       {dyes.length > 0 ? (
         <div className="mt-1 flex flex-wrap items-end gap-2">
           <label className="min-w-[160px] flex-1 text-[15px] font-semibold">
-            Keep this colour as
-            <input className="entry mt-1 font-normal" maxLength={120} value={name} placeholder="Slate grey" onChange={(event) => setName(event.target.value)} />
+            Keep this color as
+            <input className="entry mt-1 font-normal" maxLength={120} value={name} placeholder="Slate gray" onChange={(event) => setName(event.target.value)} />
           </label>
           <button type="button" className="press" disabled={busy} onClick={keep}>
-            {busy ? "Keeping" : "Keep the colour"}
+            {busy ? "Keeping" : "Keep the color"}
           </button>
         </div>
       ) : null}

@@ -54,16 +54,16 @@ export async function saveProcess(place: unknown, input: unknown): Promise<Resul
   });
 }
 
-const savedColour = z.object({
+const savedColor = z.object({
   /** Made where the button was pressed: pressing it twice makes one. */
   id: z.uuid(),
-  name: z.string().trim().min(1, "Give the colour a name.").max(120),
+  name: z.string().trim().min(1, "Give the color a name.").max(120),
   recipe: colorRecipe,
 });
 
 /** Keeps how a color is made. */
 export async function saveColor(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("formulas", savedColour, place, input, async ({ id, name, recipe }, { db, workshop, now }) => {
+  return command("formulas", savedColor, place, input, async ({ id, name, recipe }, { db, workshop, now }) => {
     const mine = workshop.id;
     for (const [table, ids, what] of [
       [waxes, recipe.waxId ? [recipe.waxId] : [], "wax"],
@@ -88,6 +88,6 @@ export async function saveColor(place: unknown, input: unknown): Promise<Result<
 }
 
 /** Takes a color away, or puts it back. */
-export async function takeColourAway(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return setDeleted("formulas", colors, "This colour is not in this workshop any more.", place, input);
+export async function takeColorAway(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return setDeleted("formulas", colors, "This color is not in this workshop any more.", place, input);
 }

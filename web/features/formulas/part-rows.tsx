@@ -56,7 +56,7 @@ export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, 
           const byShare = kind === "wax" || kind === "fragrance";
           const bound = fields.bind(`${row.key}:id`);
           const dye = kind === "dye" ? shelf.dyes.find((one) => one.id === fields.text(`${row.key}:id`)) : null;
-          const colour = dye ? colorIn(dye.colours, family) : null;
+          const color = dye ? colorIn(dye.colors, family) : null;
           return (
             <div
               key={row.key}
@@ -69,7 +69,7 @@ export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, 
                 onLeave={bound.onLeave}
                 onValue={(id) => onChoose(kind, row.key, id)}
                 options={optionsOf(kind, index === 0, bound.value)}
-                hint={colour ? `Sets ${colour} in ${family}.` : undefined}
+                hint={color ? `Sets ${color} in ${family}.` : undefined}
                 onLook={onLook}
                 add={{ label: `a new ${kind}`, run: (name) => onNew(kind, row.key, name) }}
               />

@@ -55,7 +55,7 @@ function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules
             <button
               type="button"
               className="ml-auto min-h-[48px] underline"
-              onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", whole: true }, corrects: newest })}
+              onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", mode: "delete" }, corrects: newest })}
             >
               Take the last back
             </button>
@@ -84,7 +84,7 @@ function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules
             <button
               type="button"
               className="min-h-[48px] underline"
-              onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", whole: true }, corrects: id })}
+              onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", mode: "delete" }, corrects: id })}
               aria-label={`Take back ${one.flaws.map((flaw) => defectOf(flaw.defect)?.name).join(", ")}`}
             >
               Take back
@@ -335,7 +335,7 @@ export function LookOver(props: LookOverProps) {
               wall={spot.wall}
               onPlace={(place, wall) => setSpot({ place, wall })}
               rules={rules}
-              of={{ family: plan.pots[0]?.waxFamily ?? "", body: vessel.body }}
+              of={{ family: plan.pots[0]?.waxFamily ?? "", container: vessel.container }}
               before={before?.flaws ?? null}
               put={put}
             />

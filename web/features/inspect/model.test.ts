@@ -15,14 +15,14 @@ describe("the jar in the hand", () => {
   it("offers at every place some flaws first, and all others of a set candle too; none of burning", () => {
     for (const place of PLACES)
       for (const family of ["soy", "paraffin", "gel"])
-        for (const body of ["vessel", "mould"] as const) {
-          const { here, elsewhere } = flawsAt(place, { family, body });
+        for (const container of ["vessel", "mold"] as const) {
+          const { here, elsewhere } = flawsAt(place, { family, container });
           expect(here.length).toBeGreaterThan(0);
           const ids = [...here, ...elsewhere].map((one) => one.id);
           // Those of gel in gel only, those of molds in molds only.
           expect(ids.includes("cloudy_gel"), family).toBe(family === "gel");
-          expect(ids.includes("leaking_mould"), body).toBe(body === "mould");
-          expect(ids.includes("cracked_glass"), body).toBe(body === "vessel");
+          expect(ids.includes("leaking_mould"), container).toBe(container === "mold");
+          expect(ids.includes("cracked_glass"), container).toBe(container === "vessel");
           expect(ids).toContain("rough_top");
         }
     // Each stands at one place at least, so that none has to be looked for.

@@ -14,11 +14,15 @@ const CALLED: Record<string, string> = {
   product_set: "set",
   label_sheet: "sheet of labels",
   labelling: "words on labels",
-  grading: "rules of grading",
+  grading_rule: "rules of grading",
   supplier_sheet: "supplier's sheet",
   member: "what somebody may do",
   workshop: "the workshop",
   pack: "packing part",
+  // As earlier versions called these tables.
+  grading: "rules of grading",
+  mould: "mold",
+  colour: "color",
 };
 const DID = { insert: "added", update: "changed", delete: "taken out" } as const;
 /** Signs of a value that fit a line; the rest is in the records. */
@@ -32,7 +36,7 @@ const fieldName = (name: string): string =>
     .replace(/ id$/, "");
 
 /** Who changed what on shelf, formulas, products, labels, people and devices. */
-export function Trail({ rows, more, gaps }: { rows: AuditEntry[]; more: number | null; gaps: number[] }) {
+export function AuditLog({ rows, more, gaps }: { rows: AuditEntry[]; more: number | null; gaps: number[] }) {
   const units = useUnits();
   return (
     <PageLayout

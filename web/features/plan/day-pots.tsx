@@ -45,8 +45,8 @@ export const DayPots = memo(function DayPots({ work, ready, products, gone, onGo
   const { shown, more, showAll } = useIncrementalList(work.length, MAX_SHOWN);
   const start = ({ pot }: DayWork) => {
     const fill = pot.lines.flatMap((line) => {
-      const body = products.find((one) => one.id === line.productId)?.bodyId;
-      return body ? [`${body}:${line.count}`] : [];
+      const container = products.find((one) => one.id === line.productId)?.containerId;
+      return container ? [`${container}:${line.count}`] : [];
     });
     return `/plan?formula=${pot.formulaId}&fill=${fill.join(",")}`;
   };

@@ -8,7 +8,7 @@ export interface FillLine {
   key: string;
   product: Product | null;
   formula: string;
-  body: string;
+  container: string;
 }
 
 /** What each formula says, by its id. */
@@ -16,7 +16,7 @@ export type Specs = Readonly<Record<string, FormulaSpec>>;
 
 /** A line for each product; where there are none, two formulas, each in the two vessels that there is most of. */
 export function firstLines(products: readonly Product[], formulas: readonly { id: string }[], shelf: Shelf, stocks: Stocks): FillLine[] {
-  if (products.length > 0) return products.map((product, at) => ({ key: `p${at}`, product, formula: product.formulaId, body: product.bodyId }));
+  if (products.length > 0) return products.map((product, at) => ({ key: `p${at}`, product, formula: product.formulaId, container: product.containerId }));
   const room = (one: Shelf["vessels"][number]) => (stocks[one.id]?.onHand ?? 0) * one.workingFillMg;
   const full = shelf.vessels
     .filter((one) => !one.archived && one.state === "for sale" && notToBeFilled(one) === null)
@@ -24,25 +24,25 @@ export function firstLines(products: readonly Product[], formulas: readonly { id
     .slice(0, 2);
   return formulas
     .slice(0, 2)
-    .flatMap((one, row) => full.map((vessel, column) => ({ key: `p${row * 2 + column}`, product: null, formula: one.id, body: vessel.id })));
+    .flatMap((one, row) => full.map((vessel, column) => ({ key: `p${row * 2 + column}`, product: null, formula: one.id, container: vessel.id })));
 }
 
 /** What one piece of a line takes from the shelf, by material; kept, since it is asked for at every stroke. Empty where it cannot be made. */
 export function drawsFrom(specs: Specs, shelf: Shelf): (line: FillLine, sparePpm: number) => Map<string, number> {
   const known = new Map<string, Map<string, number>>();
-  const bodies = new Map(containersOf(shelf, notToBeFilled).map((one) => [one.id, one]));
+  const containers = new Map(containersOf(shelf, notToBeFilled).map((one) => [one.id, one]));
   return (line, sparePpm) => {
-    const key = `${line.formula} ${line.body} ${line.product?.id ?? ""} ${sparePpm}`;
+    const key = `${line.formula} ${line.container} ${line.product?.id ?? ""} ${sparePpm}`;
     const there = known.get(key);
     if (there) return there;
     const spec = specs[line.formula];
-    const body = bodies.get(line.body);
-    if (!spec || !body) return new Map();
-    const wick = line.product ? shelf.wicks.find((one) => one.id === line.product?.wickId) : suitedWick(body, familyOf({ spec }, shelf), shelf.wicks);
-    const count = line.product?.wicks ?? shelf.vessels.find((one) => one.id === body.id)?.wicks ?? 1;
+    const container = containers.get(line.container);
+    if (!spec || !container) return new Map();
+    const wick = line.product ? shelf.wicks.find((one) => one.id === line.product?.wickId) : suitedWick(container, familyOf({ spec }, shelf), shelf.wicks);
+    const count = line.product?.wicks ?? shelf.vessels.find((one) => one.id === container.id)?.wicks ?? 1;
     const chosenWicks = wick ? wicksOf(wick, count) : null;
     try {
-      const draw = drawOfPiece({ spec, vessel: { ...body, chosenWicks }, sparePpm }, shelf);
+      const draw = drawOfPiece({ spec, vessel: { ...container, chosenWicks }, sparePpm }, shelf);
       known.set(key, draw);
       return draw;
     } catch (error) {

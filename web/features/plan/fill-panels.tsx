@@ -63,7 +63,7 @@ export function TheMix({ fill: { fields, solver, lines, fault, mixture, solved, 
 }
 
 /** A formula and a vessel of a line that is no product yet. */
-function FormulaInVessel({ line, index, fill: { formulas, known, bodies, change, need } }: { line: FillLine; index: number; fill: FillState }) {
+function FormulaInVessel({ line, index, fill: { formulas, known, containers, change, need } }: { line: FillLine; index: number; fill: FillState }) {
   const units = useUnits();
   const { stocks, lately } = known;
   return (
@@ -80,14 +80,14 @@ function FormulaInVessel({ line, index, fill: { formulas, known, bodies, change,
       />
       <Chooser
         label="in"
-        value={line.body}
-        options={suggestedFirst(bodies, lately, (id) => stocks[id]?.onHand).map((one) => ({
+        value={line.container}
+        options={suggestedFirst(containers, lately, (id) => stocks[id]?.onHand).map((one) => ({
           value: one.id,
           name: one.name,
           note: stocks[one.id] ? `${stocks[one.id]?.onHand} on hand` : units.g(one.workingFillMg),
         }))}
         onLook={known.look}
-        onValue={(id) => change(line.key, { body: id })}
+        onValue={(id) => change(line.key, { container: id })}
       />
     </div>
   );
@@ -98,18 +98,18 @@ function Line({ line, index, scale, fill }: { line: FillLine; index: number; sca
   const { fields, limiting, mixture, solved, nameOf } = fill;
   const alone = fill.aloneOf(line);
   const at = solved?.lines.findIndex((one) => one.key === line.key) ?? -1;
-  const fresh = at >= 0 && solved?.lines[at]?.formula === line.formula && solved?.lines[at]?.body === line.body;
-  const body = fill.bodyOf(line);
+  const fresh = at >= 0 && solved?.lines[at]?.formula === line.formula && solved?.lines[at]?.container === line.container;
+  const container = fill.containerOf(line);
   return (
     <li className="grid grid-cols-2 items-center gap-x-3 border-b border-line py-2 md:grid-cols-[76px_minmax(0,1fr)_92px_76px_76px_104px_96px_44px]">
       <div className="flex justify-center max-md:hidden">
-        {body ? <JarSection {...body} wicks={null} headspaceUm={null} fillMg={body.workingFillMg} scale={scale} /> : null}
+        {container ? <JarSection {...container} wicks={null} headspaceUm={null} fillMg={container.workingFillMg} scale={scale} /> : null}
       </div>
       {line.product ? (
         <div className="min-w-0 max-md:col-span-2">
           <div className="text-[18px] font-bold break-words">{line.product.name}</div>
           <div className="text-[15px] text-soft">
-            {line.product.formulaName} in {body?.name ?? "something no longer here"}
+            {line.product.formulaName} in {container?.name ?? "something no longer here"}
           </div>
         </div>
       ) : (
@@ -138,9 +138,9 @@ function Line({ line, index, scale, fill }: { line: FillLine; index: number; sca
 
 /** What it could become: the lines, and another of them. */
 export function Lines({ fill, products }: { fill: FillState; products: Product[] }) {
-  const { lines, bodyOf, known } = fill;
+  const { lines, containerOf, known } = fill;
   const scale = commonScale(
-    lines.flatMap((line) => bodyOf(line) ?? []),
+    lines.flatMap((line) => containerOf(line) ?? []),
     60,
     72,
   );

@@ -9,7 +9,7 @@ import { type FillProps, useFill } from "./use-fill";
 export function FillFromShelf(props: FillProps) {
   const { names, products } = props;
   const fill = useFill(props);
-  if (names.length === 0 || fill.bodies.length === 0)
+  if (names.length === 0 || fill.containers.length === 0)
     return (
       <PageLayout title="What can I fill?">
         <Empty

@@ -38,7 +38,7 @@ export function FoundMix({
         <Link
           key={id}
           className="press"
-          href={`/plan?formula=${id}&fill=${made.flatMap((line) => (line.formula === id ? [`${line.product?.id ?? line.body}:${line.n}`] : [])).join(",")}`}
+          href={`/plan?formula=${id}&fill=${made.flatMap((line) => (line.formula === id ? [`${line.product?.id ?? line.container}:${line.n}`] : [])).join(",")}`}
         >
           Plan {formulas.find((one) => one.id === id)?.name}
         </Link>

@@ -37,12 +37,12 @@ const shelf = {
   ],
   vessels: [
     vessel(10),
-    vessel(11, { state: "tester" }),
+    vessel(11, { state: "test jar" }),
     vessel(12, { archived: true }),
     vessel(13, { state: "cracked" }),
     vessel(14, { workingFillMg: 50_000, statedFillMg: 50_000 }),
   ],
-  moulds: [
+  molds: [
     { ...base, id: id(20), name: "tray", kind: "melt tray", cavities: 6, fillMg: 12_500, innerTopUm: 30_000, innerBottomUm: 26_000, heightUm: 26_000 },
     {
       ...base,
@@ -75,11 +75,11 @@ const product = (n: number, over: Partial<Product> = {}): Product => ({
   archived: false,
   formulaId: id(30),
   formulaName: "Fern",
-  body: "vessel",
-  bodyId: id(10),
+  container: "vessel",
+  containerId: id(10),
   wickId: id(3),
-  packing: null,
-  labelBody: null,
+  packaging: null,
+  labelContainer: null,
   wicks: 1,
   price: 1_200,
   soldBy: "piece",
@@ -92,7 +92,7 @@ const product = (n: number, over: Partial<Product> = {}): Product => ({
   remarks: "",
   ...over,
 });
-const bodies = containersOf(shelf, notToBeFilled);
+const containers = containersOf(shelf, notToBeFilled);
 const stocks: Stocks = {
   [id(1)]: { onHand: 150_000, left: [{ lotId: "a", amount: 150_000, cost: 150 }] },
   [id(10)]: { onHand: 5, left: [{ lotId: "b", amount: 5, cost: 500 }] },
@@ -100,20 +100,20 @@ const stocks: Stocks = {
 };
 
 describe("what a plan can be made of", () => {
-  it("offers neither cracked vessels nor what was put away, testers after what is for sale, then moulds", () => {
-    expect(bodies.map((one) => one.name)).toEqual(["jar 10", "jar 14", "jar 11", "tray"]);
+  it("offers neither cracked vessels nor what was put away, test candles after what is for sale, then molds", () => {
+    expect(containers.map((one) => one.name)).toEqual(["jar 10", "jar 14", "jar 11", "tray"]);
   });
 
-  it("shows the formula's products first, then a few bodies, and what was looked for", () => {
-    const lines = linesOf(bodies, [product(40), product(41, { bodyId: id(99) })], [], 1);
-    // A product whose vessel is gone is no line; a body that is a product's is not shown twice.
+  it("shows the formula's products first, then a few containers, and what was looked for", () => {
+    const lines = linesOf(containers, [product(40), product(41, { containerId: id(99) })], [], 1);
+    // A product whose vessel is gone is no line; a container that is a product's is not shown twice.
     expect(lines.map((one) => one.key)).toEqual([id(40), id(14)]);
-    expect(linesOf(bodies, [product(40)], [id(20)], 1).map((one) => one.body.name)).toEqual(["jar 10", "jar 14", "tray"]);
-    expect(linesOf(bodies, [], [], 10)).toHaveLength(4);
+    expect(linesOf(containers, [product(40)], [id(20)], 1).map((one) => one.container.name)).toEqual(["jar 10", "jar 14", "tray"]);
+    expect(linesOf(containers, [], [], 10)).toHaveLength(4);
   });
 
   it("proposes no wick for melts, and none that was put away", () => {
-    const [jar, tray] = [bodies[0], bodies.at(-1)];
+    const [jar, tray] = [containers[0], containers.at(-1)];
     expect(jar && suitedWick(jar, "soy", shelf.wicks)?.name).toBe("braid 4");
     expect(jar && suitedWick(jar, "paraffin", shelf.wicks)).toBeNull();
     expect(tray && suitedWick(tray, "soy", shelf.wicks)).toBeNull();
@@ -126,7 +126,7 @@ describe("what a plan costs and lacks", () => {
     {
       process: spec.process,
       pots: [{ id: id(30), name: "Fern", versionId: id(31), number: 1, spec }],
-      products: [{ ...(bodies[0] as (typeof bodies)[number]), count: 2, part: null, chosenWicks: null }],
+      products: [{ ...(containers[0] as (typeof containers)[number]), count: 2, part: null, chosenWicks: null }],
       sparePpm: 0,
       staysMg: null,
       pitcherMg: null,
@@ -166,22 +166,22 @@ describe("what a plan costs and lacks", () => {
 
 describe("what can be filled", () => {
   it("begins with the products; without any with the vessels of which there is most", () => {
-    expect(firstLines([product(40)], [], shelf, stocks).map((one) => [one.formula, one.body])).toEqual([[id(30), id(10)]]);
+    expect(firstLines([product(40)], [], shelf, stocks).map((one) => [one.formula, one.container])).toEqual([[id(30), id(10)]]);
     const lines = firstLines([], [{ id: id(30) }, { id: id(32) }], shelf, stocks);
     // Forty small jars hold more than five large ones.
-    expect(lines.map((one) => one.body)).toEqual([id(14), id(10), id(14), id(10)]);
+    expect(lines.map((one) => one.container)).toEqual([id(14), id(10), id(14), id(10)]);
     expect(new Set(lines.map((one) => one.key)).size).toBe(4);
   });
 
   it("draws the wicks of the product, a suited one without, and nothing where the formula is not known", () => {
     const draws = drawsFrom({ [id(30)]: spec }, shelf);
-    const own = draws({ key: "p0", product: product(40, { wicks: 3 }), formula: id(30), body: id(10) }, 0);
+    const own = draws({ key: "p0", product: product(40, { wicks: 3 }), formula: id(30), container: id(10) }, 0);
     expect(own.get(id(3))).toBe(3);
     expect(own.get(id(10))).toBe(1);
     // 100 g at 8 % of the wax: 92.593 g and 7.407 g.
     expect(own.get(id(1))).toBe(92_593);
     expect(own.get(id(2))).toBe(7_408);
-    expect(draws({ key: "p1", product: null, formula: id(30), body: id(20) }, 0).has(id(3))).toBe(false);
-    expect(draws({ key: "p2", product: null, formula: id(99), body: id(10) }, 0).size).toBe(0);
+    expect(draws({ key: "p1", product: null, formula: id(30), container: id(20) }, 0).has(id(3))).toBe(false);
+    expect(draws({ key: "p2", product: null, formula: id(99), container: id(10) }, 0).size).toBe(0);
   });
 });

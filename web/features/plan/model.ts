@@ -36,39 +36,39 @@ export interface PlanFormula {
   spec: FormulaSpec;
 }
 
-/** One line of a plan: a product of the workshop, or a body of the shelf that is filled with the formula. */
+/** One line of a plan: a product of the workshop, or a container of the shelf that is filled with the formula. */
 export interface Line {
   key: string;
   product: Product | null;
-  body: Body;
+  container: PlannedContainer;
 }
 
-/** The lines of a plan: the formula's products, then the bodies that are not among them, and what was added by hand. */
-export function linesOf(bodies: readonly Body[], products: readonly Product[], added: readonly string[], most: number): Line[] {
+/** The lines of a plan: the formula's products, then the containers that are not among them, and what was added by hand. */
+export function linesOf(containers: readonly PlannedContainer[], products: readonly Product[], added: readonly string[], most: number): Line[] {
   const own = products.flatMap((product): Line[] => {
-    const body = bodies.find((one) => one.id === product.bodyId);
-    return body ? [{ key: product.id, product, body }] : [];
+    const container = containers.find((one) => one.id === product.containerId);
+    return container ? [{ key: product.id, product, container }] : [];
   });
-  const rest = bodies.filter((body) => !own.some((line) => line.body.id === body.id));
-  const shown = rest.filter((body, at) => at < most || added.includes(body.id));
-  return [...own, ...shown.map((body): Line => ({ key: body.id, product: null, body }))];
+  const rest = containers.filter((container) => !own.some((line) => line.container.id === container.id));
+  const shown = rest.filter((container, at) => at < most || added.includes(container.id));
+  return [...own, ...shown.map((container): Line => ({ key: container.id, product: null, container }))];
 }
 
-/** A body that can be filled: a vessel, or a mold. */
-export type Body = Omit<ChosenProduct, "count" | "part" | "chosenWicks"> & { state: string; family?: string };
+/** A container that can be filled: a vessel, or a mold. */
+export type PlannedContainer = Omit<ChosenProduct, "count" | "part" | "chosenWicks"> & { state: string; family?: string };
 
-/** What stands on the shelf to be filled: vessels for sale, testers, then molds. */
-export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessels"][number]) => string | null): Body[] {
+/** What stands on the shelf to be filled: vessels for sale, test candles, then molds. */
+export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessels"][number]) => string | null): PlannedContainer[] {
   const vessels = shelf.vessels
     .filter((one) => !one.archived && notToBeFilled(one) === null)
-    .sort((a, b) => Number(a.state === "tester") - Number(b.state === "tester"))
-    .map((one): Body => ({ ...one, body: "vessel" }));
-  const moulds = shelf.moulds
+    .sort((a, b) => Number(a.state === "test jar") - Number(b.state === "test jar"))
+    .map((one): PlannedContainer => ({ ...one, container: "vessel" }));
+  const molds = shelf.molds
     .filter((one) => !one.archived)
     .map(
-      (one): Body => ({
+      (one): PlannedContainer => ({
         id: one.id,
-        body: "mould",
+        container: "mold",
         name: one.name,
         statedFillMg: one.fillMg,
         workingFillMg: one.fillMg,
@@ -80,14 +80,14 @@ export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessel
         state: one.kind,
       }),
     );
-  return [...vessels, ...moulds];
+  return [...vessels, ...molds];
 }
 
-/** The wick of the shelf that is said to suit a body and a family of wax best: the narrowest span that holds its diameter. None for melts. */
-export function suitedWick(body: Body, family: string, wicks: Shelf["wicks"]): Shelf["wicks"][number] | null {
-  if (body.state === "melt tray" || body.state === "silicone mould") return null;
+/** The wick of the shelf that is said to suit a container and a family of wax best: the narrowest span that holds its diameter. None for melts. */
+export function suitedWick(container: PlannedContainer, family: string, wicks: Shelf["wicks"]): Shelf["wicks"][number] | null {
+  if (container.state === "melt tray" || container.state === "silicone mold") return null;
   const inUse = wicks.filter((one) => !one.archived);
-  return suitedWicks(inUse, Math.min(body.innerTopUm, body.innerBottomUm), family)[0] ?? null;
+  return suitedWicks(inUse, Math.min(container.innerTopUm, container.innerBottomUm), family)[0] ?? null;
 }
 
 export interface ProcessChoice {

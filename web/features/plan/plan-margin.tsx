@@ -28,8 +28,8 @@ export function PlanMargin({
 }) {
   const units = useUnits();
   const short = picked.filter((one) => one.soldByWeight && !one.part && fillAt(one.key) < one.statedFillMg);
-  const testers = picked.filter((one) => one.state === "tester");
-  const unwicked = picked.filter((one) => !one.chosenWicks && one.body === "vessel");
+  const testCandles = picked.filter((one) => one.state === "test jar");
+  const unwicked = picked.filter((one) => !one.chosenWicks && one.container === "vessel");
   return (
     <>
       {noScale ? (
@@ -88,7 +88,9 @@ export function PlanMargin({
             ]
           : [],
       )}
-      {testers.length > 0 ? <Caution title="Testers">{testers.map((one) => one.name).join(", ")}: for your own burns only, never for sale.</Caution> : null}
+      {testCandles.length > 0 ? (
+        <Caution title="Test candles">{testCandles.map((one) => one.name).join(", ")}: for your own burns only, never for sale.</Caution>
+      ) : null}
       {picked.some((one) => one.part?.kind === "half") ? (
         <Aside title="Half fills">They show how the lower half burns, early. A half fill never counts as a full test.</Aside>
       ) : null}

@@ -77,7 +77,9 @@ export function PlanFromWeight({ plan }: { plan: PlannerState }) {
       totalMg={planned.pots[0]?.totalMg ?? 0}
       weightMg={values.weight ?? 0}
       picked={picked.map((one) => ({ key: one.key, name: one.name, count: one.count, fillMg: fillOf(innerOf(one), one.workingFillMg, one.part ?? null) }))}
-      others={lines.flatMap(({ key, body }) => (picked.some((one) => one.key === key) ? [] : [{ key, name: body.name, fillMg: body.workingFillMg }]))}
+      others={lines.flatMap(({ key, container }) =>
+        picked.some((one) => one.key === key) ? [] : [{ key, name: container.name, fillMg: container.workingFillMg }],
+      )}
       onCounts={(counts) => fields.fill(Object.fromEntries(Object.entries(counts).map(([key, n]) => [`count:${key}`, String(n)])))}
       onWeight={(mg) => fields.set("weight", units.typed.g(units.asShown(mg)))}
     />

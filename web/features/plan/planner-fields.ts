@@ -25,8 +25,8 @@ export interface PlannerValues {
   startedAt?: string | null;
 }
 
-/** The line that stands for a body first: what is counted of it by its vessel alone is counted there. */
-const firstOf = (lines: readonly Line[], bodyId: string): string | undefined => lines.find((line) => line.body.id === bodyId)?.key;
+/** The line that stands for a container first: what is counted of it by its vessel alone is counted there. */
+const firstOf = (lines: readonly Line[], containerId: string): string | undefined => lines.find((line) => line.container.id === containerId)?.key;
 
 /** The rules of the planner's fields: those of the whole plan, and of each line its count, part, wick and how many wicks. */
 export function plannerRules(
@@ -43,13 +43,13 @@ export function plannerRules(
     pitcher: orNothing(massRule(units, { least: 50_000 })) as FieldRule<unknown>,
     startedAt: whenRule(now, units) as FieldRule<unknown>,
     ...Object.fromEntries(
-      lines.flatMap(({ key, product, body }) => {
-        const wick = product ? product.wickId : (suitedWick(body, family, shelf.wicks)?.id ?? null);
+      lines.flatMap(({ key, product, container }) => {
+        const wick = product ? product.wickId : (suitedWick(container, family, shelf.wicks)?.id ?? null);
         return [
-          [`count:${key}`, { ...count, initial: counts[key] ?? (firstOf(lines, body.id) === key ? (counts[body.id] ?? "") : "") }],
+          [`count:${key}`, { ...count, initial: counts[key] ?? (firstOf(lines, container.id) === key ? (counts[container.id] ?? "") : "") }],
           [`part:${key}`, part],
           [`wick:${key}`, any(wick ?? "")],
-          [`wicks:${key}`, any(String(product?.wicks ?? shelf.vessels.find((one) => one.id === body.id)?.wicks ?? 1))],
+          [`wicks:${key}`, any(String(product?.wicks ?? shelf.vessels.find((one) => one.id === container.id)?.wicks ?? 1))],
         ];
       }),
     ),

@@ -8,8 +8,8 @@ import { Link } from "@/ui/address";
 import { commonScale } from "@/ui/jar-section";
 import { Empty, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
-import { Bodies } from "./bodies";
 import { ChooseMade } from "./choose-made";
+import { ContainerCounts } from "./containers";
 import { InSight } from "./in-sight";
 import { PlanMargin } from "./plan-margin";
 import { PlanFromWeight, PlanOptions } from "./plan-options";
@@ -37,11 +37,11 @@ function Missing({ title, href, label, children }: { title: string; href: string
 /** What is made, by which formula and process, how many of which, and with what options. */
 function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerProps["names"]; onAdd: (name: string) => void }) {
   const units = useUnits();
-  const { known, chosen, others, choices, choice, lines, bodies, picked, fields } = plan;
+  const { known, chosen, others, choices, choice, lines, containers, picked, fields } = plan;
   const scale = useMemo(
     () =>
       commonScale(
-        lines.map((one) => one.body),
+        lines.map((one) => one.container),
         84,
         120,
       ),
@@ -50,11 +50,11 @@ function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerPr
   const more = useMemo(
     () =>
       suggestedFirst(
-        bodies.filter((one) => !lines.some((line) => line.body.id === one.id)),
+        containers.filter((one) => !lines.some((line) => line.container.id === one.id)),
         known.lately,
         (id) => known.stocks[id]?.onHand,
       ).map((one) => ({ value: one.id, name: one.name, note: units.g(one.workingFillMg) })),
-    [bodies, lines, known.lately, known.stocks, units],
+    [containers, lines, known.lately, known.stocks, units],
   );
   return (
     <section className="sheet">
@@ -75,7 +75,7 @@ function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerPr
           Reading the formula
         </p>
       ) : null}
-      <Bodies
+      <ContainerCounts
         lines={lines}
         fillOf={plan.fillAt}
         picked={new Set(picked.map((one) => one.key))}
@@ -86,7 +86,7 @@ function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerPr
       />
       <div className="mt-3">
         <Chooser
-          label="Another vessel or mould"
+          label="Another vessel or mold"
           value=""
           options={more}
           onLook={known.look}
@@ -112,10 +112,10 @@ export function Planner(props: PlannerProps) {
         A batch is worked out from a formula: how much wax and fragrance for how many of which vessels.
       </Missing>
     );
-  if (plan.bodies.length === 0)
+  if (plan.containers.length === 0)
     return (
       <Missing title="No vessel to fill" href="/shelf" label="Go to the shelf">
-        Put the jars, cups and moulds you fill on the shelf, with their fill weights. Then the amounts follow from how many of each you want.
+        Put the jars, cups and molds you fill on the shelf, with their fill weights. Then the amounts follow from how many of each you want.
       </Missing>
     );
   return (

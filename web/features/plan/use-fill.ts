@@ -128,9 +128,9 @@ export function useFill(props: FillProps) {
   const v = fields.values as Record<string, unknown>;
   const haveOf = (id: string) => v[`have:${id}`] as { mg: number } | null | undefined;
   const limiting = materials.filter((one) => haveOf(one.id));
-  const bodies = useMemo(() => containersOf(known.shelf, notToBeFilled), [known.shelf]);
-  const bodyOf = (line: FillLine) => bodies.find((one) => one.id === line.body) ?? null;
-  const nameOf = (line: FillLine) => line.product?.name ?? `${formulas.find((one) => one.id === line.formula)?.name ?? ""}, ${bodyOf(line)?.name ?? ""}`;
+  const containers = useMemo(() => containersOf(known.shelf, notToBeFilled), [known.shelf]);
+  const containerOf = (line: FillLine) => containers.find((one) => one.id === line.container) ?? null;
+  const nameOf = (line: FillLine) => line.product?.name ?? `${formulas.find((one) => one.id === line.formula)?.name ?? ""}, ${containerOf(line)?.name ?? ""}`;
   const choiceOf = (line: FillLine): Choice => {
     const draw = draws(line, spareNow);
     return {
@@ -165,7 +165,7 @@ export function useFill(props: FillProps) {
   const add = (line: Omit<FillLine, "key">) => setLines((old) => [...old, { key: nextKey(), ...line }]);
   return {
     ...state,
-    ...{ solver, solved, haveOf, limiting, bodies, bodyOf, nameOf, find },
+    ...{ solver, solved, haveOf, limiting, containers, containerOf, nameOf, find },
     mixture: solver.state.is === "found" ? solver.state.mixture : null,
     /** How many of a line alone there is enough for; null where nothing limits it. */
     aloneOf: (line: FillLine) =>
@@ -176,10 +176,10 @@ export function useFill(props: FillProps) {
     change: (key: string, patch: Partial<FillLine>) => setLines((old) => old.map((one) => (one.key === key ? { ...one, ...patch } : one))),
     leaveOut: (key: string) => setLines((old) => old.filter((one) => one.key !== key)),
     addProduct: (product: Product) => {
-      add({ product, formula: product.formulaId, body: product.bodyId });
+      add({ product, formula: product.formulaId, container: product.containerId });
       need(product.formulaId);
     },
-    addFormula: () => add({ product: null, formula: names[0]?.id ?? "", body: bodies[0]?.id ?? "" }),
+    addFormula: () => add({ product: null, formula: names[0]?.id ?? "", container: containers[0]?.id ?? "" }),
   };
 }
 export type FillState = ReturnType<typeof useFill>;

@@ -33,7 +33,7 @@ export interface PlannerProps {
   rates: Rates;
 }
 
-/** How many bodies are shown beside the formula's products before one is looked for. */
+/** How many containers are shown beside the formula's products before one is looked for. */
 const SHOWN = 10;
 
 /** What can be filled, what is offered of it, and the fields for it. */
@@ -41,15 +41,15 @@ function useLines({ products, few, counts }: PlannerProps, family: string, known
   const units = useUnits();
   const now = useNow(30_000);
   const { shelf } = known;
-  const bodies = useMemo(() => containersOf(shelf, notToBeFilled), [shelf]);
-  /** The bodies that are offered without being looked for stay the same when all are known. */
+  const containers = useMemo(() => containersOf(shelf, notToBeFilled), [shelf]);
+  /** The containers that are offered without being looked for stay the same when all are known. */
   const first = useMemo(() => containersOf(few.shelf, notToBeFilled), [few]);
   const lines = useMemo(() => {
-    const more = bodies.filter((one) => !first.some((other) => other.id === one.id));
-    return linesOf([...first.map((one) => bodies.find((other) => other.id === one.id) ?? one), ...more], products, added, Math.min(SHOWN, first.length));
-  }, [bodies, first, products, added]);
+    const more = containers.filter((one) => !first.some((other) => other.id === one.id));
+    return linesOf([...first.map((one) => containers.find((other) => other.id === one.id) ?? one), ...more], products, added, Math.min(SHOWN, first.length));
+  }, [containers, first, products, added]);
   const rules = useMemo(() => plannerRules(lines, { units, counts, family, shelf, now }), [lines, units, counts, family, shelf, now]);
-  return { bodies, lines, fields: useFields(rules) };
+  return { containers, lines, fields: useFields(rules) };
 }
 
 /** A plan as it is typed, what follows from it, and how it is begun. What follows is worked out behind the typing. */
@@ -63,7 +63,7 @@ export function usePlanner(props: PlannerProps) {
   const [choice, setChoice] = useState("formula");
   const [added, setAdded] = useState<string[]>(() => Object.keys(props.counts));
   const family = familyOf(chosen, shelf);
-  const { bodies, lines, fields } = useLines(props, family, known, added);
+  const { containers, lines, fields } = useLines(props, family, known, added);
   const choices = useMemo(() => processChoices(chosen, processes, readyMade, family), [chosen, processes, readyMade, family]);
   const process = choices.find((one) => one.value === choice)?.process ?? chosen?.spec.process ?? null;
   const pots = process ? potsOf(process.steps) : 1;
@@ -84,11 +84,11 @@ export function usePlanner(props: PlannerProps) {
   const from = pots > 1 ? "vessels" : (values.from ?? "vessels");
   const picked = useMemo(() => {
     const text = (name: string) => typed[name] ?? fields.initial(name);
-    return lines.flatMap(({ key, body }): (ChosenProduct & { state: string; key: string })[] => {
+    return lines.flatMap(({ key, container }): (ChosenProduct & { state: string; key: string })[] => {
       const line = typedOf(key, values, text);
       if (line.count === 0) return [];
       const wick = shelf.wicks.find((one) => one.id === line.wickId);
-      return [{ ...body, key, count: line.count, part: line.part, chosenWicks: wick ? wicksOf(wick, line.wicks) : null }];
+      return [{ ...container, key, count: line.count, part: line.part, chosenWicks: wick ? wicksOf(wick, line.wicks) : null }];
     });
   }, [lines, values, typed, shelf, fields.initial]);
   const others = useMemo(() => Array.from({ length: pots - 1 }, (_, at) => asked[at] ?? null), [pots, asked]);
@@ -128,7 +128,7 @@ export function usePlanner(props: PlannerProps) {
     return inPots.flatMap((one) => gelFaultsOf({ ...one.spec, wicks, ...(process ? { process } : {}) }, shelf, units.temperature));
   }, [picked, inPots, process, shelf, units.temperature]);
   return {
-    ...{ known, fields, draft, bodies, lines, scales, chosen, others, inPots, choices, choice, setChoice, pots, reading, setAdded },
+    ...{ known, fields, draft, containers, lines, scales, chosen, others, inPots, choices, choice, setChoice, pots, reading, setAdded },
     ...{ values, from, picked, startFrom, worked, planned, fault, gel },
     /** What follows is not yet of what is typed. */
     isBehind: values !== fields.values || typed !== fields.typed,
@@ -137,7 +137,7 @@ export function usePlanner(props: PlannerProps) {
     /** What goes into one piece of a line, as it is worked out. */
     fillAt: (key: string): number => {
       const at = picked.findIndex((one) => one.key === key);
-      return (at >= 0 ? planned?.fillsMg[at] : undefined) ?? lines.find((one) => one.key === key)?.body.workingFillMg ?? 1;
+      return (at >= 0 ? planned?.fillsMg[at] : undefined) ?? lines.find((one) => one.key === key)?.container.workingFillMg ?? 1;
     },
     /** Chooses the formulas of the pots: the page reads what they say, and what is typed stays. */
     choose: (ids: readonly string[]) => {
@@ -145,7 +145,7 @@ export function usePlanner(props: PlannerProps) {
       setChoice("formula");
       read(() => router.replace(`/plan?formula=${formula}${more.some(Boolean) ? `&with=${more.join()}` : ""}`, { scroll: false }));
     },
-    /** Puts another body among the lines, and the focus into its count. */
+    /** Puts another container among the lines, and the focus into its count. */
     addLine: (id: string) => {
       setAdded((old) => [...old, id]);
       requestAnimationFrame(() => (fields.form.current?.elements.namedItem(`count:${id}`) as HTMLElement | null)?.focus());
@@ -184,7 +184,7 @@ export function useBegin(plan: PlannerState) {
           process: choices.some((one) => one.value === choice) ? choice : "formula",
           products: picked.map((one) => ({
             id: one.id,
-            body: one.body ?? "vessel",
+            container: one.container ?? "vessel",
             count: one.count,
             part: one.part ?? null,
             wick: one.chosenWicks ? { id: one.chosenWicks.wickId, count: one.chosenWicks.count } : null,

@@ -1,11 +1,11 @@
 "use server";
 
-import { dueReasons, type FormulaSpec, LABEL_CONTAINERS, notToBeFilled, ok, packing, type Result, reject, testedOf, WICK_TESTS } from "@hearth/core";
+import { dueReasons, type FormulaSpec, LABEL_CONTAINERS, notToBeFilled, ok, packaging, type Result, reject, testedOf, WICK_TESTS } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { z } from "zod";
 import type { Transaction } from "@/data/client";
 import { products } from "@/data/tables/product";
-import { moulds, vessels, wicks } from "@/data/tables/shelf";
+import { molds, vessels, wicks } from "@/data/tables/shelf";
 import { command } from "@/server/http/command";
 import type { OwnedTable } from "@/server/inventory/tables";
 import { newestSpecs, readProduct } from "@/server/products/products";
@@ -14,8 +14,8 @@ const money = z.number().int().min(0).max(1e12).nullable();
 const values = z.object({
   name: z.string().trim().min(1, "Give the product a name.").max(120),
   formulaId: z.uuid({ error: "Choose the formula." }),
-  body: z.enum(["vessel", "mould"]),
-  bodyId: z.uuid({ error: "Choose the vessel or mould." }),
+  container: z.enum(["vessel", "mold"]),
+  containerId: z.uuid({ error: "Choose the vessel or mold." }),
   wickId: z.uuid().nullable(),
   wicks: z.number().int().min(1).max(9),
   price: money,
@@ -24,8 +24,8 @@ const values = z.object({
   packCost: money,
   handsSeconds: z.number().int().min(0).max(86_400).nullable(),
   heatSeconds: z.number().int().min(0).max(864_000).nullable(),
-  packing: packing.nullable().default(null),
-  labelBody: z.enum(LABEL_CONTAINERS).nullable().default(null),
+  packaging: packaging.nullable().default(null),
+  labelContainer: z.enum(LABEL_CONTAINERS).nullable().default(null),
   remarks: z.string().max(2_000).default(""),
 });
 const saved = values.extend({ id: z.uuid(), expectedVersion: z.number().int().nullable() });
@@ -33,19 +33,19 @@ type Wanted = z.output<typeof values>;
 
 /** What is wrong with a product by what stands on the shelf; null where nothing is. */
 async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<Result<never> | null> {
-  const own = (table: OwnedTable) => and(eq(table.workshopId, mine), eq(table.id, wanted.bodyId));
-  if (wanted.body === "vessel") {
+  const own = (table: OwnedTable) => and(eq(table.workshopId, mine), eq(table.id, wanted.containerId));
+  if (wanted.container === "vessel") {
     const [row] = await tx.select().from(vessels).where(own(vessels));
-    if (!row) return reject("This vessel is not on the shelf.", { bodyId: ["Choose a vessel or mould from the shelf."] });
+    if (!row) return reject("This vessel is not on the shelf.", { containerId: ["Choose a vessel or mold from the shelf."] });
     const unfit = notToBeFilled(row);
-    if (unfit) return reject(unfit, { bodyId: [unfit] });
+    if (unfit) return reject(unfit, { containerId: [unfit] });
     if (wanted.soldBy === "weight" && row.workingFillMg < row.statedFillMg) {
       const why = "Sold by weight, it must hold its stated fill: raise the working fill of the vessel, or sell it by the piece.";
       return reject(why, { soldBy: [why] });
     }
   } else {
-    const [row] = await tx.select({ id: moulds.id }).from(moulds).where(own(moulds));
-    if (!row) return reject("This mould is not on the shelf.", { bodyId: ["Choose a vessel or mould from the shelf."] });
+    const [row] = await tx.select({ id: molds.id }).from(molds).where(own(molds));
+    if (!row) return reject("This mold is not on the shelf.", { containerId: ["Choose a vessel or mold from the shelf."] });
   }
   if (wanted.wickId) {
     const [row] = await tx

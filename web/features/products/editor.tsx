@@ -17,7 +17,7 @@ export function ProductEditor(props: ProductProps) {
   return (
     <PageLayout
       title={product ? product.name : "New product"}
-      lead="A formula in a vessel or mould, with its wick, its price and its pack."
+      lead="A formula in a vessel or mold, with its wick, its price and its pack."
       actions={
         <>
           {product ? (
@@ -39,7 +39,7 @@ export function ProductEditor(props: ProductProps) {
         <>
           {draft.offer}
           {due.length > 0 ? <Warn>Test the wick again: {due.map((one) => DUE_WORDS[one]).join(", ")}.</Warn> : null}
-          {wickless && chosenWick ? <Warn>Melts and moulded pieces without a flame take no wick.</Warn> : null}
+          {wickless && chosenWick ? <Warn>Melts and molded pieces without a flame take no wick.</Warn> : null}
           {now.wickTest === "failed" ? <Caution title="Its wick failed">Do not sell it with this wick. Change the wick, and test again.</Caution> : null}
           <Aside title="The price is of a pack">A pack of one is a single piece. Tealights by six are a pack of six.</Aside>
           <Aside title="Test data is not a safety certificate">Burn tests, labels and your local rules decide what may be sold.</Aside>

@@ -9,7 +9,7 @@ import { Link } from "@/ui/address";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
-import { bodyOf, nameIn, reckon, TEST_WORDS } from "./model";
+import { containerOf, nameIn, reckon, TEST_WORDS } from "./model";
 
 interface Props {
   products: Product[];
@@ -27,7 +27,7 @@ interface Props {
 export function ProductList({ products, specs, shelf, stocks, rates, found, page, pages, narrowed }: Props) {
   const units = useUnits();
   const scale = commonScale(
-    products.flatMap((one) => bodyOf(shelf, one) ?? []),
+    products.flatMap((one) => containerOf(shelf, one) ?? []),
     56,
     72,
   );
@@ -39,7 +39,7 @@ export function ProductList({ products, specs, shelf, stocks, rates, found, page
   return (
     <PageLayout
       title="Products"
-      lead="What you sell: a formula in a vessel or mould, with its wick and its price."
+      lead="What you sell: a formula in a vessel or mold, with its wick and its price."
       actions={products.length > 0 || narrowed ? add : null}
       side={
         <>
@@ -85,7 +85,13 @@ export function ProductList({ products, specs, shelf, stocks, rates, found, page
               <li key={one.id} className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[72px_minmax(0,1fr)_120px_140px_88px_48px]">
                 <div className="flex justify-center max-sm:hidden">
                   {worked ? (
-                    <JarSection {...worked.body} wicks={one.wickId ? one.wicks : 0} headspaceUm={null} fillMg={worked.body.workingFillMg} scale={scale} />
+                    <JarSection
+                      {...worked.container}
+                      wicks={one.wickId ? one.wicks : 0}
+                      headspaceUm={null}
+                      fillMg={worked.container.workingFillMg}
+                      scale={scale}
+                    />
                   ) : null}
                 </div>
                 <div className="min-w-0">
@@ -93,7 +99,7 @@ export function ProductList({ products, specs, shelf, stocks, rates, found, page
                     {one.name}
                   </Link>
                   <div className="text-[15px] text-soft">
-                    {one.formulaName} in {nameIn(shelf, one.bodyId)}
+                    {one.formulaName} in {nameIn(shelf, one.containerId)}
                     {one.wickId ? `, ${one.wicks > 1 ? `${one.wicks} × ` : ""}${nameIn(shelf, one.wickId)}` : ", no wick"}
                   </div>
                   <div

@@ -8,8 +8,8 @@ import {
   type Materials,
   marginOf,
   mostAlone,
-  packingDraw,
-  packingPerPiece,
+  packagingDraw,
+  packagingPerPiece,
   type Rates,
   WeighOutError,
   type WickTest,
@@ -19,16 +19,16 @@ import {
 import type { Shelf, Stocks } from "@/server/inventory/shelf";
 import type { Product } from "@/server/products/products";
 
-type Body = Omit<ChosenProduct, "count"> & { outerUm?: number | null; outerHeightUm?: number | null };
+type ProductContainer = Omit<ChosenProduct, "count"> & { outerUm?: number | null; outerHeightUm?: number | null };
 
-/** A body of the shelf as it is filled: a vessel, or a mold. */
-export function bodyOf(shelf: Pick<Shelf, "vessels" | "moulds">, of: Pick<Product, "body" | "bodyId">): Body | null {
-  if (of.body === "vessel") {
-    const vessel = shelf.vessels.find((one) => one.id === of.bodyId);
-    return vessel ? { ...vessel, body: "vessel" } : null;
+/** A container of the shelf as it is filled: a vessel, or a mold. */
+export function containerOf(shelf: Pick<Shelf, "vessels" | "molds">, of: Pick<Product, "container" | "containerId">): ProductContainer | null {
+  if (of.container === "vessel") {
+    const vessel = shelf.vessels.find((one) => one.id === of.containerId);
+    return vessel ? { ...vessel, container: "vessel" } : null;
   }
-  const mould = shelf.moulds.find((one) => one.id === of.bodyId);
-  return mould ? { ...mould, body: "mould", statedFillMg: mould.fillMg, workingFillMg: mould.fillMg, soldByWeight: false } : null;
+  const mold = shelf.molds.find((one) => one.id === of.containerId);
+  return mold ? { ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false } : null;
 }
 
 export const DUE_WORDS: Record<DueReason, string> = {
@@ -46,25 +46,25 @@ const SPARE = 50_000;
 
 /** What one piece costs and draws, what is left of the price, and for how many the shelf holds enough; null where it cannot be made. */
 export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec, shelf: Shelf, stocks: Stocks, rates: Rates) {
-  const body = bodyOf(shelf, product);
-  if (!body) return null;
+  const container = containerOf(shelf, product);
+  if (!container) return null;
   const wick = shelf.wicks.find((one) => one.id === product.wickId);
   const chosenWicks = wick ? wicksOf(wick, product.wicks) : null;
   try {
-    const draw = drawOfPiece({ spec, vessel: { ...body, chosenWicks }, sparePpm: SPARE }, shelf as Materials);
+    const draw = drawOfPiece({ spec, vessel: { ...container, chosenWicks }, sparePpm: SPARE }, shelf as Materials);
     const left = (id: string) => stocks[id]?.left ?? [];
-    const parts = packingDraw(product.packing, 1).map(({ id, count }) => ({ id, ...costOf(wouldTake(left(id), count)) }));
+    const parts = packagingDraw(product.packaging, 1).map(({ id, count }) => ({ id, ...costOf(wouldTake(left(id), count)) }));
     const packCost = (product.packCost ?? 0) + parts.reduce((sum, one) => sum + one.cost, 0);
     const worked = costOfProduct({ ...product, packCost }, draw, left, rates);
     const { lines, cost } = worked;
     const unpriced = [...worked.unpriced, ...parts.filter((one) => one.unknown > 0).map((one) => one.id)];
-    const tracked = [...draw, ...packingPerPiece(product.packing, product.pack)].filter(([id]) => stocks[id]);
+    const tracked = [...draw, ...packagingPerPiece(product.packaging, product.pack)].filter(([id]) => stocks[id]);
     const most = mostAlone(
       tracked.map(([, amount]) => amount),
       tracked.map(([id]) => Math.max(0, stocks[id]?.onHand ?? 0)),
     );
     return {
-      body,
+      container,
       lines,
       cost,
       unpriced,
@@ -79,6 +79,6 @@ export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec,
 
 /** The name of anything of the shelf that a product takes. */
 export const nameIn = (shelf: Shelf, id: string): string =>
-  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.vessels, ...shelf.wicks, ...shelf.moulds, ...shelf.packs].find(
+  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.vessels, ...shelf.wicks, ...shelf.molds, ...shelf.packs].find(
     (one) => one.id === id,
   )?.name ?? "something no longer here";

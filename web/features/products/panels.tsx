@@ -3,7 +3,7 @@
 import { CONTAINER_NAMES, LABEL_CONTAINERS, type Rates } from "@hearth/core";
 import { useState } from "react";
 import { AddBeside } from "@/catalogue/add-beside";
-import { PackingFields } from "@/catalogue/packing-fields";
+import { PackagingFields } from "@/catalogue/packaging-fields";
 import { Chooser } from "@/forms/chooser";
 import { Field } from "@/forms/fields";
 import { Link } from "@/ui/address";
@@ -14,7 +14,8 @@ import type { ProductProps, ProductSaving, ProductState } from "./use-product";
 
 /** What a product is: its name, formula, vessel or mold, and wick. */
 export function WhatItIs({ state, formulas, faults }: { state: ProductState; formulas: ProductProps["formulas"]; faults: Record<string, string> }) {
-  const { product, fields, known, formulaId, setFormulaId, bodies, bodyId, chooseContainer, chosenWick, wickOptions, wickId, setWickId, suited } = state;
+  const { product, fields, known, formulaId, setFormulaId, containers, containerId, chooseContainer, chosenWick, wickOptions, wickId, setWickId, suited } =
+    state;
   const [adding, setAdding] = useState<{ kind: "vessel" | "wick"; name: string } | null>(null);
   return (
     <>
@@ -30,12 +31,12 @@ export function WhatItIs({ state, formulas, faults }: { state: ProductState; for
           error={faults.formulaId ?? ""}
         />
         <Chooser
-          label="Vessel or mould"
-          value={bodyId}
-          options={bodies}
+          label="Vessel or mold"
+          value={containerId}
+          options={containers}
           onLook={known.look}
           onValue={chooseContainer}
-          error={faults.bodyId ?? ""}
+          error={faults.containerId ?? ""}
           add={{ label: "a new vessel", run: (name) => setAdding({ kind: "vessel", name }) }}
         />
         <Chooser
@@ -108,26 +109,26 @@ export function HowItIsSold({ state: { fields }, rates }: { state: ProductState;
 
 /** Boxes and parts of a pack, and what its warnings go by. */
 export function HowItIsPacked({ state }: { state: ProductState }) {
-  const { fields, known, packing, setPacking, packedContainer, chosenWick, body } = state;
+  const { fields, known, packaging, setPackaging, packedContainer, chosenWick, container } = state;
   const { shelf, stocks, lately } = known;
   return (
     <>
-      <PackingFields
-        value={packing}
-        onValue={setPacking}
+      <PackagingFields
+        value={packaging}
+        onValue={setPackaging}
         shelf={shelf}
         stocks={stocks}
         lately={lately}
         onLook={known.look}
-        bodies={packedContainer ? [packedContainer] : []}
+        containers={packedContainer ? [packedContainer] : []}
         guessed={packedContainer?.guessed ?? false}
       />
       <div className="mt-3">
         <Field
           label="Its warnings go by"
-          {...fields.bind("labelBody")}
+          {...fields.bind("labelContainer")}
           options={[
-            { value: "", label: `its body: ${CONTAINER_NAMES[chosenWick === "" ? "melt" : body === "mould" ? "pillar" : "container"]}` },
+            { value: "", label: `its container: ${CONTAINER_NAMES[chosenWick === "" ? "melt" : container === "mold" ? "pillar" : "container"]}` },
             ...LABEL_CONTAINERS.map((one) => ({ value: one, label: CONTAINER_NAMES[one] })),
           ]}
         />
@@ -155,7 +156,7 @@ export function Section({ state: { drawn, chosenWick, now } }: { state: ProductS
           </p>
         </>
       ) : (
-        <p className="py-10 text-soft">Choose a vessel or mould, and it is drawn here with its fill and wick.</p>
+        <p className="py-10 text-soft">Choose a vessel or mold, and it is drawn here with its fill and wick.</p>
       )}
     </section>
   );

@@ -5,9 +5,9 @@ import {
   type FormulaSpec,
   good,
   type LabelContainer,
-  NO_PACKING,
+  NO_PACKAGING,
   notToBeFilled,
-  type Packing,
+  type Packaging,
   packedContainerOf,
   type Rates,
   suitedWicks,
@@ -17,7 +17,7 @@ import { useEffect, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { readSpec } from "@/catalogue/catalogue";
 import { useDraft } from "@/catalogue/draft";
-import { packingOf } from "@/catalogue/packing-fields";
+import { packagingOf } from "@/catalogue/packaging-fields";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { callAction } from "@/forms/call-action";
 import { type FieldRule, named, orNothing, untouched, useFields, words } from "@/forms/fields";
@@ -29,7 +29,7 @@ import { useRouter } from "@/ui/address";
 import { toast } from "@/ui/toast";
 import { type Formats, useUnits } from "@/ui/units";
 import { saveProduct, sayWickTest } from "./commands";
-import { bodyOf, reckon } from "./model";
+import { containerOf, reckon } from "./model";
 import { perPieceRule } from "./rules";
 
 type Names = { id: string; name: string; usedAt: string | null }[];
@@ -74,7 +74,7 @@ function productRules(product: Product | null, units: Formats): Record<string, F
     packCost: money(product?.packCost ?? null),
     hands: perPieceRule(product?.handsSeconds ?? null),
     heat: perPieceRule(product?.heatSeconds ?? null),
-    labelBody: { initial: product?.labelBody ?? "", parse: good },
+    labelContainer: { initial: product?.labelContainer ?? "", parse: good },
     remarks: words(product?.remarks ?? "") as FieldRule<unknown>,
   };
 }
@@ -85,13 +85,13 @@ function useOptions(known: ReturnType<typeof useShelf>) {
   return useMemo(() => {
     const likely = <T extends { id: string; name: string }>(list: T[]) => suggestedFirst(list, lately, (id) => stocks[id]?.onHand);
     return {
-      bodies: [
+      containers: [
         ...likely(shelf.vessels.filter((one) => !one.archived && notToBeFilled(one) === null)).map((one) => ({
           value: one.id,
           name: one.name,
           note: stocks[one.id] ? `${stocks[one.id]?.onHand} on hand` : one.material,
         })),
-        ...shelf.moulds.filter((one) => !one.archived).map((one) => ({ value: one.id, name: one.name, note: one.kind })),
+        ...shelf.molds.filter((one) => !one.archived).map((one) => ({ value: one.id, name: one.name, note: one.kind })),
       ],
       /** The wicks that suit first. */
       wicks: (suited: readonly { id: string; name: string }[]) => [
@@ -115,18 +115,18 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
   const { shelf, stocks } = known;
   const [freshId] = useState(() => v7());
   const [formulaId, setFormulaId] = useState(product?.formulaId ?? "");
-  const [bodyId, setBodyId] = useState(product?.bodyId ?? "");
+  const [containerId, setBodyId] = useState(product?.containerId ?? "");
   const [wickId, setWickId] = useState<string | null>(product ? (product.wickId ?? "") : null);
-  const [packing, setPacking] = useState<Packing>(product?.packing ?? NO_PACKING);
+  const [packaging, setPackaging] = useState<Packaging>(product?.packaging ?? NO_PACKAGING);
   const spec = useSpec(place.workshopId, formulaId, product && firstSpec ? { id: product.formulaId, spec: firstSpec } : null);
   const rules = useMemo(() => productRules(product, units), [product, units]);
   const fields = useFields(rules);
   const draft = useDraft(
     `product:${product?.id ?? "new"}`,
-    { ...fields.typed, formulaId, bodyId, wickId: wickId ?? "", packing: JSON.stringify(packing) },
+    { ...fields.typed, formulaId, containerId, wickId: wickId ?? "", packaging: JSON.stringify(packaging) },
     (kept) => {
-      const { formulaId: f, bodyId: b, wickId: w, packing: p, ...rest } = kept;
-      if (p) setPacking(JSON.parse(p) as Packing);
+      const { formulaId: f, containerId: b, wickId: w, packaging: p, ...rest } = kept;
+      if (p) setPackaging(JSON.parse(p) as Packaging);
       fields.fill(rest);
       setFormulaId(f ?? "");
       setBodyId(b ?? "");
@@ -137,16 +137,16 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
   /** A new product has as many wicks as its vessel is made for, until another number is typed. */
   const chooseContainer = (id: string) => {
     const wicksIn = (of: string) => String(shelf.vessels.find((one) => one.id === of)?.wicks ?? 1);
-    if (!product && fields.text("wicks") === wicksIn(bodyId)) fields.set("wicks", wicksIn(id));
+    if (!product && fields.text("wicks") === wicksIn(containerId)) fields.set("wicks", wicksIn(id));
     setBodyId(id);
   };
 
   const options = useOptions(known);
-  const body = shelf.vessels.some((one) => one.id === bodyId) ? ("vessel" as const) : ("mould" as const);
-  const drawn = bodyOf(shelf, { body, bodyId });
+  const container = shelf.vessels.some((one) => one.id === containerId) ? ("vessel" as const) : ("mold" as const);
+  const drawn = containerOf(shelf, { container, containerId });
   const family = shelf.waxes.find((one) => one.id === spec?.waxes[0]?.id)?.family ?? "";
-  const mould = shelf.moulds.find((one) => one.id === bodyId);
-  const wickless = mould?.kind === "melt tray" || mould?.kind === "silicone mould";
+  const mold = shelf.molds.find((one) => one.id === containerId);
+  const wickless = mold?.kind === "melt tray" || mold?.kind === "silicone mold";
   const suited = drawn && !wickless ? suitedWicks(shelf.wicks, Math.min(drawn.innerTopUm, drawn.innerBottomUm), family) : [];
   const chosenWick = wickId ?? suited[0]?.id ?? "";
   const now: Omit<Product, "formulaName"> = {
@@ -155,8 +155,8 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
     version: product?.version ?? 1,
     archived: product?.archived ?? false,
     formulaId,
-    body,
-    bodyId,
+    container,
+    containerId,
     wickId: chosenWick || null,
     wicks: (v.wicks as number | undefined) ?? 1,
     price: (v.price as number | null | undefined) ?? null,
@@ -167,15 +167,31 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
     heatSeconds: (v.heat as number | null | undefined) ?? null,
     wickTest: product?.wickTest ?? "test due",
     testedAs: product?.testedAs ?? null,
-    packing: packingOf(packing),
-    labelBody: ((v.labelBody as string | undefined) || null) as LabelContainer | null,
+    packaging: packagingOf(packaging),
+    labelContainer: ((v.labelContainer as string | undefined) || null) as LabelContainer | null,
     remarks: String(v.remarks ?? ""),
   };
   const packedContainer = drawn ? packedContainerOf(drawn, now.pack) : null;
   return {
-    ...{ product, known, fields, draft, formulaId, setFormulaId, bodyId, chooseContainer, body, drawn, wickId, setWickId, chosenWick, wickless, suited },
-    ...{ packing, setPacking, packedContainer, now, spec },
-    bodies: options.bodies,
+    ...{
+      product,
+      known,
+      fields,
+      draft,
+      formulaId,
+      setFormulaId,
+      containerId,
+      chooseContainer,
+      container,
+      drawn,
+      wickId,
+      setWickId,
+      chosenWick,
+      wickless,
+      suited,
+    },
+    ...{ packaging, setPackaging, packedContainer, now, spec },
+    containers: options.containers,
     wickOptions: options.wicks(suited),
     worked: spec ? reckon(now, spec, shelf, stocks, rates) : null,
     due: product?.testedAs && product.wickTest !== "test due" && spec ? dueReasons(product.testedAs, testedOf(spec, now)) : [],
@@ -184,7 +200,7 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
 export type ProductState = ReturnType<typeof useProduct>;
 
 /** Saves a product, and says how its wick did. */
-export function useProductSaving({ product, fields, draft, formulaId, bodyId, now }: ProductState) {
+export function useProductSaving({ product, fields, draft, formulaId, containerId, now }: ProductState) {
   const place = useWorkshop();
   const router = useRouter();
   const [said, setSaid] = useState("");
@@ -193,10 +209,10 @@ export function useProductSaving({ product, fields, draft, formulaId, bodyId, no
   const save = () => {
     const all = fields.check();
     setFaults({});
-    if (formulaId === "" || bodyId === "")
+    if (formulaId === "" || containerId === "")
       return setFaults({
         ...(formulaId === "" ? { formulaId: "Choose the formula." } : {}),
-        ...(bodyId === "" ? { bodyId: "Choose the vessel or mould." } : {}),
+        ...(containerId === "" ? { containerId: "Choose the vessel or mold." } : {}),
       });
     if (!all) return;
     start(async () => {

@@ -17,7 +17,7 @@ import { Standing } from "./standing";
 
 interface OnRackProps extends BatchProps {
   shelves: string[];
-  tests: { id: string; product: string; bodyId: string; test: WickTest }[];
+  tests: { id: string; product: string; containerId: string; test: WickTest }[];
   notes?: ReactNode;
 }
 
@@ -82,7 +82,7 @@ export function OnRack(props: OnRackProps) {
     ...props.tests.flatMap((one) => (one.test === "failed" ? [`the wick of ${one.product} failed its burn test`] : [])),
   ];
   // Melts have no wick to be tested.
-  const isWicked = plan.products.some((one) => one.body === "vessel" || one.wicks !== null);
+  const isWicked = plan.products.some((one) => one.container === "vessel" || one.wicks !== null);
   const isTested = !isWicked || (props.tests.length > 0 && props.tests.every((one) => one.test === "tested"));
   const release = async (note: string) => setSaid((await batch.record({ kind: "released", payload: { note } }))?.message ?? "");
   const rooms = [...new Set(state.smells.map((one) => one.room).filter(Boolean))].reverse();
@@ -109,8 +109,8 @@ export function OnRack(props: OnRackProps) {
         <>
           {!batch.pouredAt ? <Warn>Nothing is poured yet: nothing of it stands on the rack.</Warn> : null}
           {batch.phase === "setting" && batch.times ? <Warn>Do not move it until {units.dayClock(batch.times.setAt)}.</Warn> : null}
-          <Aside title="Sun and draught">
-            Direct sun makes candles sweat overnight; a draught cools one side first. What is noted here is held against flaws later.
+          <Aside title="Sun and draft">
+            Direct sun makes candles sweat overnight; a draft cools one side first. What is noted here is held against flaws later.
           </Aside>
           <Aside title="Noses">One person's 9 is another's 7: each has a line of their own.</Aside>
           <Caution title="Test data is not a safety certificate">Labels, rules and insurance are your country's to say.</Caution>

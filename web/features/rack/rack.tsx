@@ -26,7 +26,7 @@ export function Rack({ batches, instruments, more, narrowed }: { batches: Listed
       side={
         <>
           <Aside title="Setting">
-            Leave jars unmoved for a day, out of sun and draught. About 10 cm apart, or close but evenly: what matters is the same cooling all round each jar.
+            Leave jars unmoved for a day, out of sun and draft. About 10 cm apart, or close but evenly: what matters is the same cooling all round each jar.
           </Aside>
           <Aside title="Testing too early">
             Wax firms up as it cures. A wick that floods the pool on day one may be right, or tunnel, in week two. Times follow the process; the supplier's

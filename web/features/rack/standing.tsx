@@ -16,11 +16,11 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
   const units = useUnits();
   const [shelf, setShelf] = useState(state.stands?.shelf ?? "");
   const [sun, setSun] = useState(false);
-  const [draught, setDraught] = useState(false);
+  const [draft, setDraft] = useState(false);
   const [said, setSaid] = useState("");
   const rules = useMemo(() => ({ room: temperatureRule(units) }), [units]);
   const fields = useFields(rules);
-  const place = async () => setSaid((await batch.record({ kind: "located", payload: { shelf, sun, draught } }))?.message ?? "");
+  const place = async () => setSaid((await batch.record({ kind: "located", payload: { shelf, sun, draft } }))?.message ?? "");
   const room = async () => {
     const all = fields.check();
     if (!all) return;
@@ -54,7 +54,7 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
       <p className="mt-1">
         {state.stands?.shelf ? <strong>{state.stands.shelf}</strong> : <span className="text-soft">Not noted yet.</span>}
         {state.stood?.sun ? <span className="text-hot"> · stood in the sun</span> : null}
-        {state.stood?.draught ? " · stood in a draught" : null}
+        {state.stood?.draft ? " · stood in a draft" : null}
         {newest ? ` · room ${newest.readings > 1 ? `${units.t(newest.low)} to ${units.t(newest.high)}` : units.t(newest.mean)}` : null}
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -70,7 +70,7 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
           <input type="checkbox" className="size-6" checked={sun} onChange={(event) => setSun(event.target.checked)} /> in the sun
         </label>
         <label className="flex min-h-[48px] items-center gap-2">
-          <input type="checkbox" className="size-6" checked={draught} onChange={(event) => setDraught(event.target.checked)} /> in a draught
+          <input type="checkbox" className="size-6" checked={draft} onChange={(event) => setDraft(event.target.checked)} /> in a draft
         </label>
         <button type="button" className="press !min-h-[56px]" onClick={() => void place()}>
           They stand there

@@ -11,7 +11,7 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
   if (taken.every((use) => use.taken.every((one) => one.cost === null))) return null;
   const { plan, state } = batch;
   /** Bodies and wicks go with their product; everything else was in the pots. */
-  const pieces = new Set(plan.products.flatMap((one) => [one.bodyId, ...(one.wicks ? [one.wicks.wickId] : [])]));
+  const pieces = new Set(plan.products.flatMap((one) => [one.containerId, ...(one.wicks ? [one.wicks.wickId] : [])]));
   // Boxes and labels are the packs', not the pot's.
   const inPot = taken.filter((use) => !pieces.has(use.materialId) && use.kind !== "pack");
   /** What each pot holds of a material, as planned: what was drawn of it is shared by that. */
@@ -35,22 +35,22 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
     return use && cost.unknown === 0 && use.amount > 0 ? cost.cost / use.amount : null;
   };
   const rows = plan.products.map((one) => {
-    const body = one.body === "mould" ? 0 : eachOf(one.bodyId);
+    const container = one.container === "mold" ? 0 : eachOf(one.containerId);
     const wick = one.wicks ? eachOf(one.wicks.wickId) : 0;
-    const lacks = [body === null ? one.name : "", wick === null ? (one.wicks?.name ?? "") : ""].filter(Boolean);
+    const lacks = [container === null ? one.name : "", wick === null ? (one.wicks?.name ?? "") : ""].filter(Boolean);
     return {
       key: one.key,
       name: one.name,
       fillsMg: one.fillsMg ?? [one.fillMg],
       count: Math.max(1, filledOf(plan, state, one.key)),
-      pieceCost: (body ?? 0) + (wick ?? 0) * (one.wicks?.count ?? 0),
+      pieceCost: (container ?? 0) + (wick ?? 0) * (one.wicks?.count ?? 0),
       lacks,
     };
   });
   const costs = costPerPiece(potCosts, rows);
   const nameOf = (id: string) =>
     plan.pots.flatMap((one) => one.components).find((part) => part.id === id)?.name ??
-    plan.products.find((one) => one.bodyId === id)?.name ??
+    plan.products.find((one) => one.containerId === id)?.name ??
     plan.products.find((one) => one.wicks?.wickId === id)?.wicks?.name ??
     "";
   const unknown = [
@@ -64,7 +64,7 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
           <div key={row.key} className="flex items-baseline justify-between border-b border-line py-1">
             <dt>
               one {row.name}
-              {row.lacks.length === 0 ? "" : batch.pouredAt ? `, without ${row.lacks.join(" and ")}` : ", body and wicks not drawn yet"}
+              {row.lacks.length === 0 ? "" : batch.pouredAt ? `, without ${row.lacks.join(" and ")}` : ", container and wicks not drawn yet"}
             </dt>
             <dd className="figure text-[26px]">{units.money(costs.find((one) => one.key === row.key)?.cost ?? 0)}</dd>
           </div>

@@ -46,7 +46,7 @@ function ClosingOf({ batch, id, missing, onSaid }: { batch: Batch; id: string; m
   const close = async () => onSaid((await batch.record({ kind: "closed", payload: { missing } }))?.message ?? "");
   const reopen = async () =>
     state.closed &&
-    onSaid((await batch.record({ kind: "withdrawn", payload: { why: "reopened", whole: true }, corrects: state.closed.eventId }))?.message ?? "");
+    onSaid((await batch.record({ kind: "withdrawn", payload: { why: "reopened", mode: "delete" }, corrects: state.closed.eventId }))?.message ?? "");
   return state.abandoned ? (
     <Aside title={`Abandoned ${units.dayClock(state.abandoned.at)}`}>
       {state.abandoned.why ? `${state.abandoned.why}. ` : ""}The wax was {state.abandoned.wax}
@@ -163,7 +163,7 @@ function Products({ batch: { plan, state, pouredAt } }: { batch: Batch }) {
         <figure key={product.key} className="!tracking-normal">
           <JarSection
             {...product}
-            wicks={product.wicks?.count ?? (wicksUnknown && product.body === "vessel" ? 1 : 0)}
+            wicks={product.wicks?.count ?? (wicksUnknown && product.container === "vessel" ? 1 : 0)}
             scale={scale}
             flaws={state.flaws
               .filter((one) => one.flaw.product === product.key)

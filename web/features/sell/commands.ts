@@ -1,11 +1,11 @@
 "use server";
 
-import { isoDay, labelSheet, ok, packContents, packing, type Result, reject } from "@hearth/core";
+import { isoDay, labelSheet, ok, packaging, packContents, type Result, reject } from "@hearth/core";
 import { and, eq, sql } from "drizzle-orm";
 import { z } from "zod";
-import { sets } from "@/data/tables/goods";
 import { labelling, labelSheets } from "@/data/tables/label";
 import { demandLines } from "@/data/tables/plan";
+import { sets } from "@/data/tables/sales";
 import { orderStore } from "@/server/events/order-store";
 import { command } from "@/server/http/command";
 import { readProduct } from "@/server/products/products";
@@ -48,7 +48,7 @@ export async function eraseCustomer(place: unknown, input: unknown): Promise<Res
 }
 
 const packWanted = z.object({
-  packingId: z.uuid(),
+  packRunId: z.uuid(),
   sellableId: z.uuid({ error: "Choose what is packed." }),
   packs: z.number().int().min(1, "At least one pack.").max(10_000),
   weightsMg: z.array(z.number().int().min(1).max(100_000_000)).max(1_000).default([]),
@@ -65,7 +65,7 @@ export async function pack(place: unknown, input: unknown): Promise<Result<{ id:
 
 /** Takes packs apart again. */
 export async function unpack(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("sell", z.object({ packingId: z.uuid() }), place, input, ({ packingId }, context) => unpackIn(context.db, context, packingId));
+  return command("sell", z.object({ packRunId: z.uuid() }), place, input, ({ packRunId }, context) => unpackIn(context.db, context, packRunId));
 }
 
 const setValues = z.object({
@@ -73,7 +73,7 @@ const setValues = z.object({
   expectedVersion: z.number().int().nullable(),
   name: z.string().trim().min(1, "Give the set a name.").max(120),
   contents: packContents,
-  packing,
+  packaging,
   price: z.number().int().min(0).max(1e12).nullable(),
   remarks: z.string().max(2_000).default(""),
   archived: z.boolean().default(false),

@@ -18,10 +18,10 @@ const sellable = (id: string, name: string): Sellable => ({
   name,
   kind: "product",
   contents: [{ productId: id, name, count: 1 }],
-  packing: { boxId: null, parts: [] },
+  packaging: { boxId: null, parts: [] },
   price: 1_650,
 });
-const goods = (id: string, over: Partial<FinishedGoodsRow> = {}): FinishedGoodsRow => ({
+const finishedGoods = (id: string, over: Partial<FinishedGoodsRow> = {}): FinishedGoodsRow => ({
   sellable: sellable(id, `Thing ${id}`),
   packed: 0,
   loose: 0,
@@ -48,7 +48,7 @@ const order = (n: number, over: Partial<OrderListed> = {}, shortage = 0): OrderL
 const shown = (open: OrderListed[], rows: FinishedGoodsRow[], closed: OrderListed[] = []) => {
   const markup = renderToStaticMarkup(
     <Ground units={{ mass: "g", temperature: "C", zone: "UTC", currency: "EUR" }} now={`${TODAY}T10:00:00.000Z`} frozen>
-      <SellHome open={open} closed={closed} more={null} goods={rows} narrowed={false} />
+      <SellHome open={open} closed={closed} more={null} finishedGoods={rows} narrowed={false} />
     </Ground>,
   );
   return {
@@ -64,7 +64,7 @@ describe("selling, at a glance", () => {
   it("says of each order when it is wanted, whether it is late, and what it lacks of what is there, packed or loose", () => {
     const { text } = shown(
       [order(1, { wantedOn: "2026-03-12" }, 5), order(2, {}, 2), order(3, { wantedOn: "2026-03-23" }, 0), order(4, { wantedOn: null }, 0)],
-      [goods("a", { packed: 1, loose: 2, shortage: 7 })],
+      [finishedGoods("a", { packed: 1, loose: 2, shortage: 7 })],
     );
     expect(text).toMatch(/2 d late .*Order of 1.*lacks 2 × Thing a/);
     expect(text).toMatch(/today .*Order of 2/);
@@ -84,7 +84,12 @@ describe("selling, at a glance", () => {
   it("puts first what lacks, leaves out what is neither there nor asked for, and says what must not be sold", () => {
     const { text, markup } = shown(
       [],
-      [goods("full", { packed: 9 }), goods("none"), goods("short", { loose: 1, shortage: 3, test: "failed" }), goods("due", { loose: 4, test: "test due" })],
+      [
+        finishedGoods("full", { packed: 9 }),
+        finishedGoods("none"),
+        finishedGoods("short", { loose: 1, shortage: 3, test: "failed" }),
+        finishedGoods("due", { loose: 4, test: "test due" }),
+      ],
     );
     const order_ = ["Thing short", "Thing full", "Thing due"].map((name) => text.indexOf(name));
     expect(order_).toEqual([...order_].sort((a, b) => a - b));

@@ -69,7 +69,7 @@ function OrderRow({ order, there, today, first }: { order: OrderListed; there: R
 }
 
 /** One thing that can be sold: how much of it is there, asked for and on the plan, and the ways on. */
-function GoodsCard({ of, most }: { of: FinishedGoodsRow; most: number }) {
+function FinishedGoodsCard({ of, most }: { of: FinishedGoodsRow; most: number }) {
   const units = useUnits();
   return (
     <li className="border-b border-line py-2">
@@ -103,7 +103,7 @@ function GoodsCard({ of, most }: { of: FinishedGoodsRow; most: number }) {
         {of.packed > 0 ? (
           <>
             {" · "}
-            <Link className="underline" href={`/sell/labels?packing=${of.lots[0]?.id}`} aria-label={`labels for ${of.sellable.name}`}>
+            <Link className="underline" href={`/sell/labels?packRun=${of.lots[0]?.id}`} aria-label={`labels for ${of.sellable.name}`}>
               labels
             </Link>
           </>
@@ -114,8 +114,8 @@ function GoodsCard({ of, most }: { of: FinishedGoodsRow; most: number }) {
 }
 
 /** What is there to sell, what is short first. */
-function Goods({ goods }: { goods: FinishedGoodsRow[] }) {
-  const shown = goods
+function FinishedGoods({ finishedGoods }: { finishedGoods: FinishedGoodsRow[] }) {
+  const shown = finishedGoods
     .filter((one) => one.packed + one.loose + one.shortage + one.planned > 0)
     .sort((a, b) => Number(b.shortage > b.packed + b.loose) - Number(a.shortage > a.packed + a.loose) || b.packed + b.loose - a.packed - a.loose);
   const most = Math.max(1, ...shown.map((one) => Math.max(one.packed + one.loose + one.planned, one.shortage)));
@@ -133,7 +133,7 @@ function Goods({ goods }: { goods: FinishedGoodsRow[] }) {
           </p>
           <ul>
             {shown.map((one) => (
-              <GoodsCard key={one.sellable.id} of={one} most={most} />
+              <FinishedGoodsCard key={one.sellable.id} of={one} most={most} />
             ))}
           </ul>
         </>
@@ -146,15 +146,15 @@ interface SellHomeProps {
   open: OrderListed[];
   closed: OrderListed[];
   more: number | null;
-  goods: FinishedGoodsRow[];
+  finishedGoods: FinishedGoodsRow[];
   narrowed: boolean;
 }
 
 /** What is asked for and by when: what is open, then what is closed. */
-function Orders({ open, closed, more, goods, narrowed }: SellHomeProps) {
+function Orders({ open, closed, more, finishedGoods, narrowed }: SellHomeProps) {
   const units = useUnits();
   const today = units.isoDay(useNow(60_000));
-  const there = new Map(goods.map((one) => [one.sellable.id, one.packed + Math.max(0, one.loose)]));
+  const there = new Map(finishedGoods.map((one) => [one.sellable.id, one.packed + Math.max(0, one.loose)]));
   const nothing = open.length + closed.length === 0 && !narrowed;
   return (
     <section aria-label="Orders and market days">
@@ -242,7 +242,7 @@ export function SellHome(props: SellHomeProps) {
     >
       <div className="grid grid-cols-1 gap-x-8 gap-y-6 xl:grid-cols-2">
         <Orders {...props} />
-        <Goods goods={props.goods} />
+        <FinishedGoods finishedGoods={props.finishedGoods} />
       </div>
     </PageLayout>
   );

@@ -17,7 +17,7 @@ import { OwnWords } from "./own-words";
 const SheetEditor = lazy(async () => (await import("./sheet-editor")).SheetEditor);
 
 const KINDS = [
-  { id: "safety", says: "Fire safety", why: "On every candle: the four warnings, and those of its body." },
+  { id: "safety", says: "Fire safety", why: "On every candle: the four warnings, and those of its container." },
   { id: "scent", says: "Scent", why: "Name, wax, net weight, batch: lid or front." },
   { id: "hazard", says: "Hazard", why: "Of the mixture as blended: a draft, to be checked." },
   { id: "net", says: "Net weight", why: "In both systems, rounded down, as tall as the rules ask." },
@@ -44,8 +44,8 @@ interface LabelsProps {
   settings: LabelSettings;
   version: number;
   paper: "a4" | "letter";
-  /** Of what is chosen: materials without a sheet, and testers whose burns the burn time rests on. */
-  facts: { without: string[]; testers: number; classes: string[]; ufi: string } | null;
+  /** Of what is chosen: materials without a sheet, and test candles whose burns the burn time rests on. */
+  facts: { without: string[]; testCandles: number; classes: string[]; ufi: string } | null;
 }
 
 const keyOf = (one: Pick<Of, "productId" | "batchId">) => `${one.productId} ${one.batchId ?? ""}`;
@@ -154,9 +154,9 @@ function LabelMargin({
       ) : null}
       {kind === "care" ? (
         <Aside title="How long it burns">
-          {facts && facts.testers > 0
-            ? `From ${facts.testers} ${facts.testers === 1 ? "tester" : "testers"} of this product: eight of ten candles lie within it.`
-            : "No tester of this product was burned to tell, so nothing is said of it."}
+          {facts && facts.testCandles > 0
+            ? `From ${facts.testCandles} ${facts.testCandles === 1 ? "test candle" : "test candles"} of this product: eight of ten candles lie within it.`
+            : "No test candle of this product was burned to tell, so nothing is said of it."}
         </Aside>
       ) : null}
       <Aside title="Check the printer first">

@@ -11,7 +11,7 @@ const sellable = (over: Partial<Sellable> = {}): Sellable => ({
     { productId: "jar", name: "Jar", count: 1 },
     { productId: "melt", name: "Melt", count: 4 },
   ],
-  packing: { boxId: null, parts: [] },
+  packaging: { boxId: null, parts: [] },
   price: 2_400,
   ...over,
 });
@@ -19,14 +19,14 @@ const inside = (productId: string, over: Partial<Inside> = {}): Inside => ({
   productId,
   statedMg: 180_000,
   soldByWeight: true,
-  body: { name: productId, innerTopUm: 78_000, innerBottomUm: 72_000, heightUm: 60_000, outerUm: 84_000, outerHeightUm: 72_000 },
+  container: { name: productId, innerTopUm: 78_000, innerBottomUm: 72_000, heightUm: 60_000, outerUm: 84_000, outerHeightUm: 72_000 },
   ...over,
 });
 
 describe("what goes into one pack", () => {
   it("is all of its pieces, with the weight that they state together", () => {
-    const { bodies, statedMg, guessed } = containersIn(sellable(), [inside("jar"), inside("melt", { statedMg: 12_500 })]);
-    expect(bodies.map((one) => [one.name, one.count, one.widthUm])).toEqual([
+    const { containers, statedMg, guessed } = containersIn(sellable(), [inside("jar"), inside("melt", { statedMg: 12_500 })]);
+    expect(containers.map((one) => [one.name, one.count, one.widthUm])).toEqual([
       ["jar", 1, 84_000],
       ["melt", 4, 84_000],
     ]);
@@ -40,7 +40,7 @@ describe("what goes into one pack", () => {
     expect(containersIn(one, [inside("jar", { statedMg: 4_000 })]).statedMg).toBeNull();
     expect(containersIn(one, [inside("jar", { statedMg: 5_000 })]).statedMg).toBe(5_000);
     expect(containersIn(undefined, []).statedMg).toBeNull();
-    expect(containersIn(one, [inside("jar", { body: { ...inside("jar").body, outerUm: null } })]).guessed).toBe(true);
+    expect(containersIn(one, [inside("jar", { container: { ...inside("jar").container, outerUm: null } })]).guessed).toBe(true);
   });
 });
 
@@ -72,7 +72,7 @@ describe("a recall", () => {
     jars: 10,
     jarStatuses: [
       { fate: "rack" as const, jars: 4 },
-      { fate: "tester" as const, jars: 1 },
+      { fate: "testing" as const, jars: 1 },
       { fate: "packed" as const, jars: 5 },
     ],
     whom: [],
@@ -91,19 +91,19 @@ describe("a recall", () => {
     second: 0,
     back,
   });
-  const row = (number: number, packingId: string, here: number, outs: ReturnType<typeof out>[]) => ({
+  const row = (number: number, packRunId: string, here: number, outs: ReturnType<typeof out>[]) => ({
     batchId: `b${number}`,
     number,
     pieces: 5,
     product: "cup",
-    packingId,
-    packed: `Packs ${packingId}`,
+    packRunId,
+    packed: `Packs ${packRunId}`,
     packs: 5,
     here,
     out: outs,
   });
 
-  it("sets aside what stands loose or as a tester, what is packed, and the pot that is not poured", () => {
+  it("sets aside what stands loose or as a test candle, what is packed, and the pot that is not poured", () => {
     const { loose, pots, here } = recallOf(
       [batch(1), batch(2, { jarStatuses: [{ fate: "sold", jars: 10 }] }), batch(3, { pouredAt: null, jarStatuses: [] })],
       [row(1, "p", 2, []), row(2, "p", 2, []), row(1, "q", 0, [])],

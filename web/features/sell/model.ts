@@ -2,29 +2,29 @@ import { MAX_STATED_G, MIN_STATED_G, type PackedContainer, packedContainerOf, ty
 import type { TracedBatch } from "@/server/inventory/trace";
 import type { RecallRow } from "@/server/sales/orders";
 
-/** A product as it is packed: its body, and the weight it states where it is sold by weight. */
+/** A product as it is packed: its container, and the weight it states where it is sold by weight. */
 export interface Inside {
   productId: string;
   statedMg: number;
   soldByWeight: boolean;
-  body: Parameters<typeof packedContainerOf>[0];
+  container: Parameters<typeof packedContainerOf>[0];
 }
 
 /** What goes into one pack, and the weight that is stated on it; null where it is not sold by weight, or the rules do not cover it. */
 export function containersIn(
   sellable: Sellable | undefined,
   inside: readonly Inside[],
-): { bodies: PackedContainer[]; guessed: boolean; statedMg: number | null } {
+): { containers: PackedContainer[]; guessed: boolean; statedMg: number | null } {
   const of = (sellable?.contents ?? []).flatMap((one) => {
     const product = inside.find((each) => each.productId === one.productId);
     return product ? [{ product, count: one.count }] : [];
   });
-  const bodies = of.map(({ product, count }) => packedContainerOf(product.body, count));
+  const containers = of.map(({ product, count }) => packedContainerOf(product.container, count));
   const stated = of.reduce((sum, { product, count }) => sum + product.statedMg * count, 0);
   const covered = stated / 1_000 >= MIN_STATED_G && stated / 1_000 <= MAX_STATED_G;
   return {
-    bodies,
-    guessed: bodies.some((one) => one.guessed),
+    containers,
+    guessed: containers.some((one) => one.guessed),
     statedMg: of.length > 0 && of.every(({ product }) => product.soldByWeight) && covered ? stated : null,
   };
 }
@@ -42,15 +42,15 @@ export interface Reached {
 
 /** What a recall asks for: what to set aside here, loose, in a pot or packed; and whom to tell. A packing of several batches stands once. */
 export function recallOf(batches: readonly TracedBatch[], rows: readonly RecallRow[]) {
-  const still = (one: TracedBatch) => one.jarStatuses.reduce((sum, { fate, jars }) => (fate === "rack" || fate === "tester" ? sum + jars : sum), 0);
-  const packings = new Map<string, RecallRow & { batches: number[] }>();
+  const still = (one: TracedBatch) => one.jarStatuses.reduce((sum, { fate, jars }) => (fate === "rack" || fate === "testing" ? sum + jars : sum), 0);
+  const packRuns = new Map<string, RecallRow & { batches: number[] }>();
   for (const row of rows) {
-    const there = packings.get(row.packingId);
+    const there = packRuns.get(row.packRunId);
     if (there) there.batches.push(row.number);
-    else packings.set(row.packingId, { ...row, batches: [row.number] });
+    else packRuns.set(row.packRunId, { ...row, batches: [row.number] });
   }
   const reached = new Map<string, Reached>();
-  for (const row of packings.values())
+  for (const row of packRuns.values())
     for (const { orderId: id, number, what, name, whom, on, out, back } of row.out) {
       if (out - back <= 0) continue;
       const there = reached.get(id) ?? { id, number, what, name, whom, on, packs: [] };
@@ -60,7 +60,7 @@ export function recallOf(batches: readonly TracedBatch[], rows: readonly RecallR
   return {
     loose: batches.flatMap((batch) => (still(batch) > 0 ? [{ batch, jars: still(batch) }] : [])),
     pots: batches.filter((one) => one.pouredAt === null),
-    here: [...packings.values()].filter((one) => one.here > 0),
+    here: [...packRuns.values()].filter((one) => one.here > 0),
     reached: [...reached.values()],
     byHand: batches.filter((one) => one.whom.length > 0),
   };

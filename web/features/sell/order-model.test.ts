@@ -12,7 +12,7 @@ const thing = (id: string, name: string, contents: Sellable["contents"]): Sellab
   name,
   kind: contents.length > 1 ? "set" : "product",
   contents,
-  packing: { boxId: null, parts: [] } as unknown as Sellable["packing"],
+  packaging: { boxId: null, parts: [] } as unknown as Sellable["packaging"],
   price: 1_000,
 });
 const SELLABLES = [
@@ -67,7 +67,7 @@ describe("what an order asks of its maker", () => {
           if (taken > 0)
             add({
               kind: "shipped",
-              payload: { goods: [{ packing: PACKING, sellable: RAIN, name: "Rain", price: 1_000, pouredAt: state().startedAt, packs: taken }] },
+              payload: { finishedGoods: [{ packRun: PACKING, sellable: RAIN, name: "Rain", price: 1_000, pouredAt: state().startedAt, packs: taken }] },
             });
           const now = stateNow();
           expect(now.stock[RAIN]).toBe(packed + loose - taken);

@@ -33,7 +33,7 @@ export interface LineShort {
 }
 
 const contentsOf = (sellables: readonly Sellable[], id: string) => sellables.find((one) => one.id === id)?.contents ?? [];
-const outNet = (state: OrderState, id: string) => state.goods.reduce((sum, one) => (one.sellable === id ? sum + one.out - one.back : sum), 0);
+const outNet = (state: OrderState, id: string) => state.finishedGoods.reduce((sum, one) => (one.sellable === id ? sum + one.out - one.back : sum), 0);
 
 /**
  * Works out what an order asks of its maker. What went out or came back since the stock was read is not in stock, or in stock again: the stock is not read

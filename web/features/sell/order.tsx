@@ -113,7 +113,7 @@ function OrderFoot({ order, next, onClose, onSaid }: { order: Order; next: Order
   const { workshopId } = useWorkshop();
   const { closed } = order.state;
   const reopen = async () =>
-    closed && onSaid((await order.record({ kind: "withdrawn", payload: { why: "reopened", whole: true }, corrects: closed.id }))?.message ?? "");
+    closed && onSaid((await order.record({ kind: "withdrawn", payload: { why: "reopened", mode: "delete" }, corrects: closed.id }))?.message ?? "");
   return (
     <p className="unprinted mt-5 flex flex-wrap gap-2">
       <a className="press" href={`/api/workshops/${workshopId}/sales?order=${order.id}`} download>

@@ -1,9 +1,9 @@
 "use client";
 
-import { answerQuantity, good, packingDraw, parseMass, QUANTITY_RULES, quantityRulesOf, samplePlan } from "@hearth/core";
+import { answerQuantity, good, packagingDraw, parseMass, QUANTITY_RULES, quantityRulesOf, samplePlan } from "@hearth/core";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
-import { BoxShown } from "@/catalogue/packing-fields";
+import { BoxShown } from "@/catalogue/packaging-fields";
 import { callAction } from "@/forms/call-action";
 import { Chooser } from "@/forms/chooser";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
@@ -20,7 +20,7 @@ import { pack, unpack } from "./commands";
 import { containersIn, type Inside } from "./model";
 
 interface PackProps {
-  goods: FinishedGoodsRow[];
+  finishedGoods: FinishedGoodsRow[];
   of: string | null;
   inside: Inside[];
   packs: Shelf["packs"];
@@ -50,17 +50,17 @@ const netOf = (statedMg: number, weightsMg: readonly number[], lot: number, unit
 const NET_WORDS = { pass: "they hold what is stated", fail: "they do not hold what is stated", too_few: "too few to tell" } as const;
 
 /** Packs what stands released into packs, and weighs a sample where it is sold by weight. */
-export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps) {
+export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: PackProps) {
   const units = useUnits();
   const place = useWorkshop();
   const router = useRouter();
-  const [id, setId] = useState(of ?? goods.find((one) => one.loose > 0)?.sellable.id ?? "");
-  const [packingId, setPackingId] = useState(() => v7());
+  const [id, setId] = useState(of ?? finishedGoods.find((one) => one.loose > 0)?.sellable.id ?? "");
+  const [packRunId, setPackRunId] = useState(() => v7());
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
-  const row = goods.find((one) => one.sellable.id === id);
+  const row = finishedGoods.find((one) => one.sellable.id === id);
   const sellable = row?.sellable;
-  const { bodies, guessed, statedMg } = useMemo(() => containersIn(sellable, inside), [sellable, inside]);
+  const { containers, guessed, statedMg } = useMemo(() => containersIn(sellable, inside), [sellable, inside]);
   const rules = useMemo(
     (): { packs: FieldRule<number>; weights: FieldRule<number[]> } => ({
       packs: countRule({ least: 1, most: Math.max(1, row?.loose ?? 1), name: "packs" }, row && row.loose > 0 ? String(row.loose) : ""),
@@ -80,14 +80,14 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
   const net = statedMg !== null && weights.length > 0 ? netOf(statedMg, weights, Math.max(1, many), units) : null;
   const law = quantityRulesOf(units.locale);
   const plan = samplePlan(many || 1, law);
-  const draws = sellable ? packingDraw(sellable.packing, Math.max(1, many)) : [];
+  const draws = sellable ? packagingDraw(sellable.packaging, Math.max(1, many)) : [];
   const short = draws.filter((one) => stocks[one.id] && (stocks[one.id]?.onHand ?? 0) < one.count);
   const put = () => {
     const all = fields.check();
     if (!all || !sellable) return;
     start(async () => {
       const outcome = await callAction(
-        pack(place, { packingId, sellableId: sellable.id, packs: all.packs, weightsMg: all.weights, statedMg: all.weights.length > 0 ? statedMg : null }),
+        pack(place, { packRunId, sellableId: sellable.id, packs: all.packs, weightsMg: all.weights, statedMg: all.weights.length > 0 ? statedMg : null }),
       );
       if (!outcome.ok) {
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).filter(([name]) => name === "packs")));
@@ -95,18 +95,18 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
       }
       setSaid("");
       toast(`${all.packs} × ${sellable.name} packed.`);
-      setPackingId(v7());
+      setPackRunId(v7());
       fields.reset();
       router.refresh();
     });
   };
   const apart = (one: RecentlyPacked) =>
     start(async () => {
-      const outcome = await callAction(unpack(place, { packingId: one.id }));
+      const outcome = await callAction(unpack(place, { packRunId: one.id }));
       toast(outcome.ok ? `${one.packs} × ${one.name} taken apart: the pieces stand on the rack again.` : outcome.message);
       if (outcome.ok) router.refresh();
     });
-  const nothing = goods.every((one) => one.loose <= 0);
+  const nothing = finishedGoods.every((one) => one.loose <= 0);
   return (
     <PageLayout
       title="Pack"
@@ -130,7 +130,7 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
               {packs.find((part) => part.id === one.id)?.name}: {stocks[one.id]?.onHand} on hand, {one.count} needed.
             </Warn>
           ))}
-          <Aside title="Loose rattles, tight is forced">Half a millimetre to some millimetres to spare on each side. A lid may need its own height.</Aside>
+          <Aside title="Loose rattles, tight is forced">Half a millimeter to some millimeters to spare on each side. A lid may need its own height.</Aside>
           <Aside title="Sold by weight">
             Weigh a sample of {QUANTITY_RULES[law].smallest.sample} or more, without the vessel. The mean must reach what is stated, few may be far below.
             Reckoned by {QUANTITY_RULES[law].name}, from memory; local rules come first.
@@ -163,7 +163,11 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
             <Chooser
               label="What is packed"
               value={id}
-              options={goods.map((one) => ({ value: one.sellable.id, name: one.sellable.name, note: one.loose > 0 ? `${one.loose} to pack` : "none loose" }))}
+              options={finishedGoods.map((one) => ({
+                value: one.sellable.id,
+                name: one.sellable.name,
+                note: one.loose > 0 ? `${one.loose} to pack` : "none loose",
+              }))}
               onValue={(next) => {
                 setId(next);
                 fields.reset();
@@ -173,7 +177,7 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
               <p className="mb-2 text-[15px] text-soft">
                 One pack: {sellable.contents.map((one) => `${one.count} × ${one.name}`).join(", ")}
                 {draws.length > 0
-                  ? `; with ${packingDraw(sellable.packing, 1)
+                  ? `; with ${packagingDraw(sellable.packaging, 1)
                       .map((one) => `${one.count} × ${packs.find((part) => part.id === one.id)?.name ?? "a part"}`)
                       .join(", ")}`
                   : "; no box or label named"}
@@ -216,8 +220,8 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
           </section>
           <section className="sheet" aria-label="In the box">
             <h2>In the box</h2>
-            {sellable?.packing.boxId ? (
-              <BoxShown box={packs.find((one) => one.id === sellable.packing.boxId)} bodies={bodies} guessed={guessed} />
+            {sellable?.packaging.boxId ? (
+              <BoxShown box={packs.find((one) => one.id === sellable.packaging.boxId)} containers={containers} guessed={guessed} />
             ) : (
               <p className="text-soft">No box is named for it. {sellable?.kind === "set" ? "Name it on the set." : "Name it on the product."}</p>
             )}
@@ -244,7 +248,7 @@ export function PackView({ goods, of, inside, packs, stocks, lately }: PackProps
                   </span>
                 </span>
                 <span className="flex gap-2">
-                  <Link className="press" href={`/sell/labels?packing=${one.id}`} aria-label={`Labels for ${one.packs} × ${one.name}`}>
+                  <Link className="press" href={`/sell/labels?packRun=${one.id}`} aria-label={`Labels for ${one.packs} × ${one.name}`}>
                     Labels
                   </Link>
                   {one.gone === 0 ? (

@@ -74,7 +74,7 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
             </Todo>
           ))}
           {here.map((row) => (
-            <Todo key={row.packingId} many={row.here}>
+            <Todo key={row.packRunId} many={row.here}>
               packs of <strong>{row.packed}</strong>, with pieces of batch {row.batches.join(", ")}
             </Todo>
           ))}

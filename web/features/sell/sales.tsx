@@ -59,12 +59,12 @@ function Months({ months }: { months: { month: string; money: number; packs: num
 }
 
 /** What sold so well that it wants to be poured again, and the way to put it on the plan. */
-function PourNext({ sold, goods }: { sold: Sold[]; goods: FinishedGoodsRow[] }) {
+function PourNext({ sold, finishedGoods }: { sold: Sold[]; finishedGoods: FinishedGoodsRow[] }) {
   const place = useWorkshop();
   const router = useRouter();
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
-  const next = goods
+  const next = finishedGoods
     .flatMap((row) => {
       const of = sold.find((one) => one.sellable === row.sellable.id) ?? { markets: 0, soldOut: 0, soldThere: 0 };
       const wants = toPour(of, { packed: row.packed, loose: row.loose, planned: row.planned, ordered: row.shortage, days: 1 });
@@ -177,14 +177,14 @@ function Spans({ span }: { span: string }) {
 export function SalesView({
   sold,
   months,
-  goods,
+  finishedGoods,
   span,
   from,
   to,
 }: {
   sold: Sold[];
   months: { month: string; money: number; packs: number }[];
-  goods: FinishedGoodsRow[];
+  finishedGoods: FinishedGoodsRow[];
   span: string;
   from: string;
   to: string;
@@ -223,7 +223,7 @@ export function SalesView({
       ) : (
         <>
           <Sums sold={sold} />
-          <PourNext sold={sold} goods={goods} />
+          <PourNext sold={sold} finishedGoods={finishedGoods} />
           {months.length > 1 ? <Months months={months} /> : null}
           <ByThing sold={sold} />
         </>

@@ -1,10 +1,10 @@
 "use client";
 
-import { NO_PACKING, type Packing, packedContainerOf, type Sellable } from "@hearth/core";
+import { NO_PACKAGING, type Packaging, packedContainerOf, type Sellable } from "@hearth/core";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { useDraft } from "@/catalogue/draft";
-import { PackingFields, packingOf } from "@/catalogue/packing-fields";
+import { PackagingFields, packagingOf } from "@/catalogue/packaging-fields";
 import { Tidy } from "@/catalogue/tidy";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { callAction } from "@/forms/call-action";
@@ -29,7 +29,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
   const known = useShelf(few);
   const [freshId] = useState(() => v7());
   const [lines, setLines] = useState<Typed[]>(set?.contents.map((one) => ({ sellable: one.productId, packs: one.count })) ?? [{ sellable: "", packs: 1 }]);
-  const [packing, setPacking] = useState<Packing>(set?.packing ?? NO_PACKING);
+  const [packaging, setPackaging] = useState<Packaging>(set?.packaging ?? NO_PACKAGING);
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
   const rules = useMemo(
@@ -44,15 +44,15 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
     [set, units],
   );
   const fields = useFields(rules);
-  const draft = useDraft(`set:${set?.id ?? "new"}`, { ...fields.typed, lines: JSON.stringify(lines), packing: JSON.stringify(packing) }, (kept) => {
-    const { lines: l, packing: p, ...rest } = kept;
+  const draft = useDraft(`set:${set?.id ?? "new"}`, { ...fields.typed, lines: JSON.stringify(lines), packaging: JSON.stringify(packaging) }, (kept) => {
+    const { lines: l, packaging: p, ...rest } = kept;
     fields.fill(rest);
     if (l) setLines(JSON.parse(l) as Typed[]);
-    if (p) setPacking(JSON.parse(p) as Packing);
+    if (p) setPackaging(JSON.parse(p) as Packaging);
   });
-  const bodies = lines.flatMap((line) => {
+  const containers = lines.flatMap((line) => {
     const of = inside.find((one) => one.productId === line.sellable);
-    return of && line.packs > 0 ? [packedContainerOf(of.body, line.packs)] : [];
+    return of && line.packs > 0 ? [packedContainerOf(of.container, line.packs)] : [];
   });
   const single = lines.reduce(
     (sum, line) =>
@@ -73,7 +73,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
           price: all.price,
           remarks: all.remarks,
           contents: lines.filter((one) => one.sellable && one.packs > 0).map((one) => ({ productId: one.sellable, count: one.packs })),
-          packing: packingOf(packing),
+          packaging: packagingOf(packaging),
         }),
       );
       if (!outcome.ok) {
@@ -131,15 +131,15 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
         </section>
         <section className="sheet">
           <h2 className="mb-2">How it is packed</h2>
-          <PackingFields
-            value={packing}
-            onValue={setPacking}
+          <PackagingFields
+            value={packaging}
+            onValue={setPackaging}
             shelf={known.shelf}
             stocks={known.stocks}
             lately={known.lately}
             onLook={known.look}
-            bodies={bodies}
-            guessed={bodies.some((one) => one.guessed)}
+            containers={containers}
+            guessed={containers.some((one) => one.guessed)}
           />
         </section>
       </form>

@@ -135,7 +135,7 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Result<
     const table = sheetTable(wanted.kind);
     await lockWorkshop(db, mine);
     const kept = await readSheetRows(db, wanted.kind, mine, true);
-    const { bodies, ...context } = await sheetContext(db, workshop);
+    const { containers, ...context } = await sheetContext(db, workshop);
     const rows = readSheet(wanted.kind, wanted.sheet, wanted.mapping, kept, context);
     const refusedRow = rows.find((row) => row.fate.is === "refused");
     if (refusedRow?.fate.is === "refused") return reject(`Row ${refusedRow.line} cannot be taken: ${refusedRow.fate.why.join(" ")} Nothing was taken in.`);
@@ -149,7 +149,7 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Result<
       const blend = row.values.blend as { id: string; share: number }[] | null | undefined;
       if (blend) row.values.blend = blend.map((part) => ({ ...part, id: fresh.get(part.id) ?? part.id }));
       const values = Object.fromEntries(SHEET_FIELDS[wanted.kind].map((field) => [field.key, row.values[field.key]])) as typeof table.$inferInsert;
-      if (wanted.kind === "product") Object.assign(values, { body: bodies.get(String(row.values.bodyId)) });
+      if (wanted.kind === "product") Object.assign(values, { container: containers.get(String(row.values.containerId)) });
       if (wanted.kind === "lot") Object.assign(values, { kind: context.kinds.get(String(row.values.materialId)), receivedAt: null });
       if (row.fate.is === "new") await db.insert(table).values({ ...values, workshopId: mine, id: fresh.get(idOfLine(row.line)) ?? v7() });
       else if (row.fate.is === "changed" && row.id)

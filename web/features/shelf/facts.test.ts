@@ -35,8 +35,8 @@ describe("what a row of the shelf says at a glance", () => {
     expect(both("vessel", { workingFillMg: 14_000, statedFillMg: 14_000, material: "metal", soldByWeight: true })[0]).toContain("the stated fill is a floor");
     expect(both("instrument", { kind: "scale", resolutionUg: 283_495, capacityMg: 5_000_000 })[1]).toContain("one step is 0.01 oz");
     expect(both("instrument", { kind: "probe", correction: -50 })).toEqual(["correction −0.5 °C", "correction −0.9 °F"]);
-    expect(both("mould", { kind: "melt tray", cavities: 6, fillMg: 12_500 })[0]).toBe("melt tray, 6 cavities, 12.5 g each");
-    expect(both("dye", { eachMg: 30, kind: "liquid", strength: "strong", colours: "soy: pale rose" })[0]).toBe("0.03 g a drop, strong, sets soy: pale rose");
+    expect(both("mold", { kind: "melt tray", cavities: 6, fillMg: 12_500 })[0]).toBe("melt tray, 6 cavities, 12.5 g each");
+    expect(both("dye", { eachMg: 30, kind: "liquid", strength: "strong", colors: "soy: pale rose" })[0]).toBe("0.03 g a drop, strong, sets soy: pale rose");
     expect(both("additive", { usualPpm: 20_000, maxPpm: 50_000, does: "hardens" })[0]).toBe("usually 2 %, at most 5 % of the wax, hardens");
     expect(both("fragrance", { maxLoadPpm: 60_000, flashPoint: 9_300, density: null, strength: "middling" })[1]).toBe(
       "takes up to 6 % of the wax, flash point 199 °F",

@@ -9,7 +9,7 @@ export const PLURALS: Record<ShelfKind, { title: string; name: string }> = {
   additive: { title: "Additives", name: "additives" },
   wick: { title: "Wicks", name: "wicks" },
   vessel: { title: "Vessels", name: "vessels" },
-  mould: { title: "Moulds", name: "moulds" },
+  mold: { title: "Molds", name: "molds" },
   pack: { title: "Packing", name: "packing parts" },
   instrument: { title: "Instruments", name: "instruments" },
   person: { title: "People", name: "people" },
@@ -23,7 +23,7 @@ export const TEACH: Record<ShelfKind, string> = {
   additive: "No additive yet. Stearic acid, hard polymers and the like go here, with the most their sheet allows.",
   wick: "No wick yet. Add one with the diameters and waxes it suits.",
   vessel: "No vessel yet. Add a jar with its fill weight and inner measures: it is drawn to scale and filled on paper before you pour.",
-  mould: "No mould yet. Pillar moulds, silicone moulds and melt trays go here: they are used again, so nothing of them is drawn.",
+  mold: "No mold yet. Pillar molds, silicone molds and melt trays go here: they are used again, so nothing of them is drawn.",
   pack: "No packing yet. Boxes with their inner size, lids, labels and tape go here: packs draw them, and what runs low is on the shopping list.",
   instrument: "No instrument yet. Add your thermometer and scale: each reading says which one it came from.",
   person: "Nobody yet. Add who works here: each entry says who made it.",
@@ -60,7 +60,7 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
       return join(
         of(n(row, "eachMg"), (mg) => `${units.g(mg)} a ${t(row, "kind") === "liquid" ? "drop" : "piece"}`),
         t(row, "strength"),
-        t(row, "colours") && `sets ${t(row, "colours")}`,
+        t(row, "colors") && `sets ${t(row, "colors")}`,
       );
     case "additive":
       return join(
@@ -80,7 +80,7 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
         row.soldByWeight === true && "sold by weight: the stated fill is a floor",
       );
     }
-    case "mould":
+    case "mold":
       return join(
         t(row, "kind"),
         of(n(row, "cavities"), (many) => (many > 1 ? `${many} cavities` : "")),

@@ -18,7 +18,7 @@ const PLURAL: Record<Kind, string> = {
   additive: "additives",
   wick: "wicks",
   vessel: "vessels",
-  mould: "moulds",
+  mold: "molds",
   pack: "packing parts",
   instrument: "instruments",
   lot: "lots: what was received, and the stock to begin with",

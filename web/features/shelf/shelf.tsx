@@ -63,7 +63,7 @@ function Row({ kind, row, stock, goesOn, scale, nameOf, open, onOpen }: RowProps
   const units = useUnits();
   const low = (row.low as number | null | undefined) ?? null;
   const warns = warnOf(kind, row);
-  const drawn = kind === "vessel" || kind === "mould";
+  const drawn = kind === "vessel" || kind === "mold";
   return (
     <div className="grid items-center gap-x-4 gap-y-1 sm:grid-cols-[64px_minmax(0,1fr)_130px_120px_auto]">
       <div className="flex justify-center max-sm:hidden">
@@ -143,7 +143,7 @@ function Part({
 }) {
   const { kind, rows, found } = part;
   const [open, setOpen] = useState<string | null>(null);
-  const scale = commonScale(kind === "vessel" || kind === "mould" ? (rows as never) : [], 52, 56);
+  const scale = commonScale(kind === "vessel" || kind === "mold" ? (rows as never) : [], 52, 56);
   const nameOf = (id: string) => waxes.find((one) => one.id === id)?.name ?? "something no longer here";
   return (
     <section className="mb-6 scroll-mt-4" aria-label={PLURALS[kind].title} id={kind}>

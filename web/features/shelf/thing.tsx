@@ -66,8 +66,8 @@ export function ThingView(props: {
       {vessel ? <h2 className="mb-3 border-b-[3px] border-ink pb-1">Stock</h2> : null}
       <StockPanel of={of} stock={props.stock} history={props.history} low={props.low} />
       {props.colors.length > 0 ? (
-        <section className="mt-7" aria-label="Colours">
-          <h2 className="border-b-[3px] border-ink pb-1">Colours</h2>
+        <section className="mt-7" aria-label="Colors">
+          <h2 className="border-b-[3px] border-ink pb-1">Colors</h2>
           <ul>
             {props.colors.map((one) => (
               <li key={one.name + one.tried} className="border-b border-line py-2">

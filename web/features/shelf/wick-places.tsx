@@ -7,7 +7,7 @@ import { useUnits } from "@/ui/units";
 
 export type WickCount = 1 | 2 | 3;
 
-/** Where the wicks stand, seen from above, in millimetres. */
+/** Where the wicks stand, seen from above, in millimeters. */
 function WickPlan({ diameter, count, scale }: { diameter: number; count: WickCount; scale: number }) {
   const r = (diameter / 2) * scale;
   return (
@@ -66,10 +66,10 @@ export function WickPlaces(props: {
         <div>
           <p>
             {wicks === 1 ? (
-              <span className="figure text-[30px]">on centre</span>
+              <span className="figure text-[30px]">on center</span>
             ) : (
               <>
-                <span className="figure text-[30px]">{units.len(Math.hypot(places[0]?.x ?? 0, places[0]?.y ?? 0) * 1_000)}</span> from the centre
+                <span className="figure text-[30px]">{units.len(Math.hypot(places[0]?.x ?? 0, places[0]?.y ?? 0) * 1_000)}</span> from the center
               </>
             )}
             {wicks === 1
@@ -77,7 +77,7 @@ export function WickPlaces(props: {
               : `, ${units.len(Math.hypot((places[0]?.x ?? 0) - (places[1]?.x ?? 0), (places[0]?.y ?? 0) - (places[1]?.y ?? 0)) * 1_000)} apart`}
           </p>
           <p className="text-[15px] text-soft">
-            Inner diameter at the wax line {units.len(atLine * 1_000)}. {wicks === 1 ? "" : "Each stands at the centre of the slice it melts."} Which wick is
+            Inner diameter at the wax line {units.len(atLine * 1_000)}. {wicks === 1 ? "" : "Each stands at the center of the slice it melts."} Which wick is
             for the burn test to say.
           </p>
           {suited.length > 0 ? (

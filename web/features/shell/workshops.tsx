@@ -96,7 +96,7 @@ function Measures({ fields }: { fields: WorkshopFields }) {
               for (const [key, value] of Object.entries(SYSTEMS[one])) fields.set(key, value);
             }}
           >
-            {one === "metric" ? "Grams, °C, millimetres" : "Ounces, °F, inches"}
+            {one === "metric" ? "Grams, °C, millimeters" : "Ounces, °F, inches"}
           </button>
         ))}
         <span className="text-[15px] text-soft">or each for itself:</span>
@@ -122,7 +122,7 @@ function Measures({ fields }: { fields: WorkshopFields }) {
         label="Lengths"
         {...fields.bind("lengthUnit")}
         options={[
-          { value: "mm", label: "millimetres" },
+          { value: "mm", label: "millimeters" },
           { value: "in", label: "inches and sixteenths" },
         ]}
       />

@@ -22,7 +22,7 @@ import type { REAL_STAGES } from "@/data/batch-rows";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { orders } from "@/data/tables/goods";
+import { orders } from "@/data/tables/sales";
 import { instruments } from "@/data/tables/shelf";
 import { trials } from "@/data/tables/trial";
 import { wantsHands } from "@/server/burn/trials";

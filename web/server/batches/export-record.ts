@@ -16,7 +16,7 @@ import Papa from "papaparse";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { additives, dyes, fragrances, instruments, molds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { people, workshops } from "@/data/tables/workshop";
 import { readBatchEvents, readBatchState } from "@/server/events/read-events";
 import type { OwnedTable } from "@/server/inventory/tables";
@@ -84,11 +84,11 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
     ),
     waxes: await rows(waxes, wanted),
     fragrances: await rows(fragrances, wanted),
-    vessels: await rows(vessels, present(plan.products.filter((one) => one.body === "vessel").map((one) => one.bodyId))),
+    vessels: await rows(vessels, present(plan.products.filter((one) => one.container === "vessel").map((one) => one.containerId))),
     additives: await rows(additives, wanted),
     dyes: await rows(dyes, wanted),
     wicks: await rows(wicks, present(plan.products.map((one) => one.wicks?.wickId ?? null))),
-    moulds: await rows(moulds, present(plan.products.filter((one) => one.body === "mould").map((one) => one.bodyId))),
+    molds: await rows(molds, present(plan.products.filter((one) => one.container === "mold").map((one) => one.containerId))),
     events: events.map((event) => ({ ...event, v: versionOf(event.kind) })) as BatchRecord["events"],
   };
 }

@@ -27,7 +27,7 @@ import { writeOutcomes } from "@/data/outcome-rows";
 import { writeStockUses } from "@/data/stock-uses";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { additives, dyes, fragrances, instruments, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { additives, dyes, fragrances, instruments, molds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { people } from "@/data/tables/workshop";
 import { readBatchEvents } from "@/server/events/read-events";
 import { isSameLog } from "@/server/events/validate-append";
@@ -169,7 +169,7 @@ function oddIn(record: BatchRecord): string[] {
   return [
     ...(refused.length > 0 ? [`${refused.length} of its entries would not be taken here, like: ${refused[0]?.refusal.message}`] : []),
     ...(unreadable > 0 ? [`${unreadable} of its entries cannot be read; they are kept, and count for nothing.`] : []),
-    ...(state.jarStatuses.some((one) => one.packing)
+    ...(state.jarStatuses.some((one) => one.packRun)
       ? ["Its packed jars belong to packs of the workshop that it comes from; they are not in stock here."]
       : []),
   ];
@@ -218,7 +218,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
     await put(additives, record.additives ?? []);
     await put(dyes, record.dyes ?? []);
     await put(wicks, record.wicks ?? []);
-    await put(moulds, record.moulds ?? []);
+    await put(molds, record.molds ?? []);
 
     const fault = await putFormula(tx, workshopId, record, now);
     if (fault) return reject(fault);

@@ -82,7 +82,7 @@ describe("what came out of a batch", () => {
   it("is the same whether entries came one by one or the facts are worked out anew", async () => {
     const id = await pour(stored, 61);
     const before = await rows();
-    await put(stored, { kind: "withdrawn", payload: { why: "", whole: true } }, 30, { corrects: id });
+    await put(stored, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, 30, { corrects: id });
     expect(await rows()).toEqual([]);
     await put(stored, { kind: "poured", payload: { step: "pour", filled: [], leftMg: null, roomCelsius: 2_000, warmed: "no" } }, 10);
     expect((await rows()).map(({ record: _r, ...row }) => row)).toEqual(before.map(({ record: _r, ...row }) => row));
@@ -111,8 +111,8 @@ describe("the rack", () => {
     expect(listed.more).toBeNull();
     expect((await listRack(test.db, workshopId, { state: "look" }, now)).batches.map((one) => one.id)).toEqual([toLook.batch]);
     expect((await listRack(test.db, workshopId, { q: "2" }, now)).batches.map((one) => one.id)).toEqual([toLook.batch]);
-    await put(curing, { kind: "located", payload: { shelf: "cellar", sun: false, draught: false } }, 39 * DAY + 5);
-    await put(curing, { kind: "statusChanged", payload: { product: curing.vessel, jars: 3, from: "rack", to: "tester", whom: "" } }, 39 * DAY + 6);
+    await put(curing, { kind: "located", payload: { shelf: "cellar", sun: false, draft: false } }, 39 * DAY + 5);
+    await put(curing, { kind: "statusChanged", payload: { product: curing.vessel, jars: 3, from: "rack", to: "testing", whom: "" } }, 39 * DAY + 6);
     expect((await listRack(test.db, workshopId, {}, now)).batches.find((one) => one.id === curing.batch)).toMatchObject({
       shelf: "cellar",
       onRack: 7,
@@ -135,8 +135,8 @@ describe("the rack", () => {
         expectedVersion: null,
         name: "Cup of rain",
         formulaId: stored.formula,
-        body: "vessel",
-        bodyId: stored.vessel,
+        container: "vessel",
+        containerId: stored.vessel,
         wickId: wick,
         wicks: 1,
         price: null,

@@ -10,14 +10,14 @@ export async function wickTestsOf(
   db: Database,
   workshopId: string,
   batchId: string,
-  bodies: string[],
-): Promise<{ id: string; product: string; bodyId: string; test: WickTest }[]> {
-  if (bodies.length === 0) return [];
+  containers: string[],
+): Promise<{ id: string; product: string; containerId: string; test: WickTest }[]> {
+  if (containers.length === 0) return [];
   const rows = await db
     .select({
       id: products.id,
       name: products.name,
-      bodyId: products.bodyId,
+      containerId: products.containerId,
       wickId: products.wickId,
       wicks: products.wicks,
       test: products.wickTest,
@@ -27,13 +27,13 @@ export async function wickTestsOf(
     .from(batches)
     .innerJoin(formulaVersions, and(eq(formulaVersions.workshopId, batches.workshopId), eq(formulaVersions.id, batches.formulaVersionId)))
     .innerJoin(products, and(eq(products.workshopId, formulaVersions.workshopId), eq(products.formulaId, formulaVersions.formulaId)))
-    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId), inArray(products.bodyId, bodies), eq(products.archived, false)))
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId), inArray(products.containerId, containers), eq(products.archived, false)))
     .limit(100);
   return rows.flatMap((row) => {
     if (row.wickId === null) return [];
     const spec = readFormula(row.spec) as FormulaSpec;
     const due = row.testedAs && dueReasons(row.testedAs, testedOf(spec, row)).length > 0;
-    return [{ id: row.id, product: row.name, bodyId: row.bodyId, test: due ? ("test due" as const) : row.test }];
+    return [{ id: row.id, product: row.name, containerId: row.containerId, test: due ? ("test due" as const) : row.test }];
   });
 }
 

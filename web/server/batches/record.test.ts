@@ -94,7 +94,7 @@ describe("taking a record away and reading it in elsewhere", () => {
       { workshopId, id: ids.house, name: "house", family: "blend", blend },
     ]);
     await test.db.insert(additives).values({ workshopId, id: ids.acid, name: "acid", maxPpm: 50_000 });
-    await test.db.insert(dyes).values({ workshopId, id: ids.rose, name: "rose", kind: "liquid", eachMg: 30, colours: "soy: pale rose" });
+    await test.db.insert(dyes).values({ workshopId, id: ids.rose, name: "rose", kind: "liquid", eachMg: 30, colors: "soy: pale rose" });
     const process = processFrom(PRESET_PROCESSES[0] as (typeof PRESET_PROCESSES)[number]);
     const spec: FormulaSpec = {
       waxes: [{ id: ids.house, share: 1 }],
@@ -235,7 +235,7 @@ describe("the record as CSV", () => {
     expect(errors).toEqual([]);
     expect(data).toHaveLength(record.events.length);
     expect(data.map((row) => row.stands)).toEqual(["yes", "no", "yes", "yes", "yes", "yes", "yes", "yes"]);
-    expect(data.find((row) => row.kind === "read")).toMatchObject({ wax_celsius: "85.5", shown_celsius: "86", instrument: "probe", person: "Tester" });
+    expect(data.find((row) => row.kind === "read")).toMatchObject({ wax_celsius: "85.5", shown_celsius: "86", instrument: "probe", person: "Test candle" });
     expect(data.find((row) => row.kind === "note")?.what).toBe('\'=HYPERLINK("x"), "quoted"\nsecond line ✓');
   });
 });

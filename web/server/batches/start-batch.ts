@@ -28,7 +28,7 @@ import { eventRow, rowOf } from "@/data/batch-rows";
 import type { Transaction } from "@/data/client";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { instruments, moulds, vessels, wicks } from "@/data/tables/shelf";
+import { instruments, molds, vessels, wicks } from "@/data/tables/shelf";
 import { listProcesses } from "@/server/formulas/processes";
 import type { Actor } from "@/server/http/context";
 import { readMaterials } from "@/server/inventory/shelf";
@@ -47,7 +47,7 @@ export const batchWanted = z.object({
     .array(
       z.object({
         id: z.uuid(),
-        body: z.enum(["vessel", "mould"]),
+        container: z.enum(["vessel", "mold"]),
         count: z.number().int().min(1).max(100_000),
         part: fillPart.nullable().default(null),
         wick: z.object({ id: z.uuid(), count: z.number().int().min(1).max(9) }).nullable(),
@@ -76,32 +76,32 @@ const REHEARSED_BEFORE_MS = 16 * 3_600_000;
 
 /** The products wanted, looked up; a message where one is not there or must not be filled. */
 async function productsOf(tx: Transaction, mine: string, wanted: Wanted): Promise<ChosenProduct[] | string> {
-  const idsOf = (body: "vessel" | "mould") => wanted.products.filter((one) => one.body === body).map((one) => one.id);
+  const idsOf = (container: "vessel" | "mold") => wanted.products.filter((one) => one.container === container).map((one) => one.id);
   const v = await tx
     .select()
     .from(vessels)
     .where(and(eq(vessels.workshopId, mine), inArray(vessels.id, idsOf("vessel"))));
   const m = await tx
     .select()
-    .from(moulds)
-    .where(and(eq(moulds.workshopId, mine), inArray(moulds.id, idsOf("mould"))));
+    .from(molds)
+    .where(and(eq(molds.workshopId, mine), inArray(molds.id, idsOf("mold"))));
   const wickIds = wanted.products.flatMap((one) => (one.wick ? [one.wick.id] : []));
   const w = await tx
     .select()
     .from(wicks)
     .where(and(eq(wicks.workshopId, mine), inArray(wicks.id, wickIds)));
   const out: ChosenProduct[] = [];
-  for (const { id, body, count, part, wick } of wanted.products) {
-    const vessel = body === "vessel" ? v.find((one) => one.id === id) : undefined;
-    const mould = body === "mould" ? m.find((one) => one.id === id) : undefined;
+  for (const { id, container, count, part, wick } of wanted.products) {
+    const vessel = container === "vessel" ? v.find((one) => one.id === id) : undefined;
+    const mold = container === "mold" ? m.find((one) => one.id === id) : undefined;
     const unfit = vessel ? notToBeFilled(vessel) : null;
     if (unfit) return unfit;
     const row = wick ? w.find((one) => one.id === wick.id) : null;
     if (wick && !row) return "A wick is not on this shelf any more. Choose again.";
     const chosenWicks = wick && row ? wicksOf(row, wick.count) : null;
-    if (vessel) out.push({ ...vessel, body: "vessel", count, part, chosenWicks });
-    else if (mould)
-      out.push({ ...mould, body: "mould", statedFillMg: mould.fillMg, workingFillMg: mould.fillMg, soldByWeight: false, count, part, chosenWicks });
+    if (vessel) out.push({ ...vessel, container: "vessel", count, part, chosenWicks });
+    else if (mold)
+      out.push({ ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false, count, part, chosenWicks });
     else return "A vessel is not on this shelf any more. Choose again.";
   }
   return out;

@@ -35,7 +35,7 @@ async function toldBy(db: Database, workshopId: string, id: string, state: strin
 /** How pots cool in a workshop, from those it poured last; null while none of them tells. */
 export async function typicalCooling(db: Database, workshopId: string): Promise<TypicalCooling | null> {
   const rows = await db
-    .select({ id: batches.id, state: sql<string>`concat(${batches.state} ->> 'standing', ' ', ${batches.state} ->> 'lastAt')` })
+    .select({ id: batches.id, state: sql<string>`concat(${batches.state} ->> 'effectiveEvents', ' ', ${batches.state} ->> 'lastAt')` })
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, REAL_STAGES), isNotNull(batches.pouredAt)))
     .orderBy(desc(batches.pouredAt), desc(batches.id))

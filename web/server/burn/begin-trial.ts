@@ -28,8 +28,8 @@ import type { Actor } from "@/server/http/context";
 import { lockWorkshop } from "@/server/workshops/workshops";
 import { asTestCandles, fromBatch } from "./test-candles";
 
-const many = z.number().int().min(1, "At least one tester.").max(10, "At most ten testers of one option.");
-/** What one option of a trial changes of the formula. */
+const many = z.number().int().min(1, "At least one test candle.").max(10, "At most ten test candles of one variant.");
+/** What one variant of a trial changes of the formula. */
 const change = z.object({
   loadPpm: z.number().int().min(0).max(1_000_000).optional().describe("millionths of the wax"),
   waxId: z.uuid().optional(),
@@ -38,14 +38,14 @@ const change = z.object({
 const made = z.object({
   from: z.literal("make"),
   formulaVersionId: z.uuid(),
-  body: z.enum(["vessel", "mould"]),
-  bodyId: z.uuid(),
+  container: z.enum(["vessel", "mold"]),
+  containerId: z.uuid(),
   wick: z.object({ id: z.uuid(), count: z.number().int().min(1).max(9) }).nullable(),
-  testers: many,
+  testCandles: many,
   half: z.boolean(),
   change,
 });
-const racked = z.object({ from: z.literal("rack"), batchId: z.uuid(), product: z.string().min(1).max(60), testers: many });
+const racked = z.object({ from: z.literal("rack"), batchId: z.uuid(), product: z.string().min(1).max(60), testCandles: many });
 /** What a trial is begun from. */
 export const trialWanted = z.object({
   /** Made where the button was pressed: pressing it twice begins one trial. */
@@ -55,15 +55,15 @@ export const trialWanted = z.object({
   protocol,
   productId: z.uuid().nullable(),
   after: z.object({ id: z.uuid(), name: z.string().max(160), why: z.string().max(600) }).nullable(),
-  options: z
+  variants: z
     .array(z.discriminatedUnion("from", [made, racked]))
     .min(1, "Choose at least one to burn.")
-    .max(12, "At most 12 options in one trial."),
+    .max(12, "At most 12 variants in one trial."),
 });
 export type TrialWanted = z.output<typeof trialWanted>;
 type Made = z.output<typeof made>;
 
-/** A formula as one option wants it. */
+/** A formula as one variant wants it. */
 const changed = (spec: FormulaSpec, to: Made["change"]): FormulaSpec => ({
   ...spec,
   ...(to.loadPpm === undefined ? {} : { loadPpm: Math.round(loadOnBasis(to.loadPpm, "wax", spec.basis)) }),
@@ -73,16 +73,16 @@ const changed = (spec: FormulaSpec, to: Made["change"]): FormulaSpec => ({
 const saysChange = (to: Made["change"]) => (to.loadPpm === undefined ? (to.waxId || to.fragranceId ? " (trial)" : "") : ` (${to.loadPpm / 10_000} %)`);
 
 const LETTERS = "ABCDEFGHIJKL";
-type Part = Omit<TestCandle, "key" | "option" | "code">;
+type Part = Omit<TestCandle, "key" | "variant" | "code">;
 
-/** Pours the testers that are to be made: all of one formula in one batch. Which product of which batch each option became, or why not. */
-async function pour(tx: Transaction, context: Actor, options: readonly TrialWanted["options"][number][]): Promise<Result<Map<number, Part>>> {
+/** Pours the test candles that are to be made: all of one formula in one batch. Which product of which batch each variant became, or why not. */
+async function pour(tx: Transaction, context: Actor, variants: readonly TrialWanted["variants"][number][]): Promise<Result<Map<number, Part>>> {
   const out = new Map<number, Part>();
-  const groups = new Map<string, { at: number; option: Made }[]>();
-  for (const [at, option] of options.entries()) {
-    if (option.from !== "make") continue;
-    const key = JSON.stringify([option.formulaVersionId, option.change]);
-    groups.set(key, [...(groups.get(key) ?? []), { at, option }]);
+  const groups = new Map<string, { at: number; variant: Made }[]>();
+  for (const [at, variant] of variants.entries()) {
+    if (variant.from !== "make") continue;
+    const key = JSON.stringify([variant.formulaVersionId, variant.change]);
+    groups.set(key, [...(groups.get(key) ?? []), { at, variant }]);
   }
   if (groups.size === 0) return ok(out);
   const scales = await tx
@@ -95,7 +95,7 @@ async function pour(tx: Transaction, context: Actor, options: readonly TrialWant
   const oil = [...usable].sort((a, b) => (a.resolutionUg ?? 0) - (b.resolutionUg ?? 0))[0];
   if (!wax || !oil) return reject("There is no scale on the shelf. Put yours there, with its step: every amount is rounded to what it can show.");
   for (const group of groups.values()) {
-    const first = group[0]?.option;
+    const first = group[0]?.variant;
     if (!first) continue;
     const started = await startBatchIn(
       tx,
@@ -104,12 +104,12 @@ async function pour(tx: Transaction, context: Actor, options: readonly TrialWant
         batchId: v7(),
         formulaVersionIds: [first.formulaVersionId],
         process: "formula",
-        products: group.map(({ option }) => ({
-          id: option.bodyId,
-          body: option.body,
-          count: option.testers,
-          part: option.half ? { kind: "half" } : null,
-          wick: option.wick,
+        products: group.map(({ variant }) => ({
+          id: variant.containerId,
+          container: variant.container,
+          count: variant.testCandles,
+          part: variant.half ? { kind: "half" } : null,
+          wick: variant.wick,
         })),
         sparePpm: 50_000,
         spareMg: 0,
@@ -134,36 +134,41 @@ async function pour(tx: Transaction, context: Actor, options: readonly TrialWant
 }
 
 /** Takes jars that stand on the rack. */
-async function take(tx: Transaction, context: Actor, option: Extract<TrialWanted["options"][number], { from: "rack" }>, trial: number): Promise<Result<Part>> {
+async function take(
+  tx: Transaction,
+  context: Actor,
+  variant: Extract<TrialWanted["variants"][number], { from: "rack" }>,
+  trial: number,
+): Promise<Result<Part>> {
   const [row] = await tx
     .select()
     .from(batches)
-    .where(and(eq(batches.workshopId, context.workshop.id), eq(batches.id, option.batchId)));
+    .where(and(eq(batches.workshopId, context.workshop.id), eq(batches.id, variant.batchId)));
   if (!row) return reject("That batch is not in this workshop any more. Choose again.");
   const { plan, state } = await readBatchState(tx, row);
-  const part = fromBatch(plan, option.product);
+  const part = fromBatch(plan, variant.product);
   if (!part) return reject("That batch has no such product. Choose again.");
   if (!part.wick)
     return reject(`Batch ${row.number} was planned without a wick for ${part.vessel}: without it a burn says nothing. Pour test candles with one.`);
   const cracked = state.flaws
-    .filter(({ flaw }) => flaw.product === option.product && flaw.defect === "cracked_glass")
+    .filter(({ flaw }) => flaw.product === variant.product && flaw.defect === "cracked_glass")
     .reduce((sum, { flaw }) => sum + flaw.jars, 0);
-  const sound = plan.products.reduce((sum, one) => (one.key === option.product ? sum + one.count : sum), 0) - cracked;
-  if (option.testers > sound) return reject(`${cracked} of batch ${row.number} are cracked: a cracked jar is never burned.`);
+  const sound = plan.products.reduce((sum, one) => (one.key === variant.product ? sum + one.count : sum), 0) - cracked;
+  if (variant.testCandles > sound) return reject(`${cracked} of batch ${row.number} are cracked: a cracked jar is never burned.`);
   const why = await asTestCandles(tx, context.workshop.id, {
     batchId: row.id,
-    product: option.product,
-    jars: option.testers,
+    product: variant.product,
+    jars: variant.testCandles,
     trial,
     now: context.now,
     personId: context.person?.id ?? null,
   });
   return why
     ? reject(`Batch ${row.number}: ${why}`)
-    : ok({ ...part, batch: { id: row.id, number: row.number, product: option.product, taken: true }, productId: null });
+    : ok({ ...part, batch: { id: row.id, number: row.number, product: variant.product, taken: true }, productId: null });
 }
 
-/** Begins a trial: pours what is to be made as batches, takes from the rack what is there, and freezes the testers, all or nothing. */
+/** Begins a trial: pours what is to be made as batches, takes from the rack what is there, and freezes the test candles, all or nothing. */
 export async function beginTrialIn(tx: Transaction, context: Actor, wanted: TrialWanted): Promise<Result<{ id: string; number: number; batches: string[] }>> {
   const mine = context.workshop.id;
   await lockWorkshop(tx, mine);
@@ -177,31 +182,31 @@ export async function beginTrialIn(tx: Transaction, context: Actor, wanted: Tria
     .from(trials)
     .where(eq(trials.workshopId, mine));
   const number = (top?.top ?? 0) + 1;
-  if (wanted.options.some((one) => one.from === "make" && !one.wick))
-    return reject("Choose the wick that each burns with: no test candle is poured without one.", { options: ["Choose a wick."] });
-  const poured = await pour(tx, context, wanted.options);
+  if (wanted.variants.some((one) => one.from === "make" && !one.wick))
+    return reject("Choose the wick that each burns with: no test candle is poured without one.", { variants: ["Choose a wick."] });
+  const poured = await pour(tx, context, wanted.variants);
   if (!poured.ok) return poured;
-  const testers: TestCandle[] = [];
+  const testCandles: TestCandle[] = [];
   const codes = blindCodes(
-    wanted.options.reduce((sum, one) => sum + one.testers, 0),
+    wanted.variants.reduce((sum, one) => sum + one.testCandles, 0),
     Math.random,
   );
-  for (const [at, option] of wanted.options.entries()) {
+  for (const [at, variant] of wanted.variants.entries()) {
     const letter = LETTERS[at] ?? "Z";
-    const part = option.from === "make" ? poured.value.get(at) : undefined;
-    const taken = option.from === "rack" ? await take(tx, context, option, number) : null;
+    const part = variant.from === "make" ? poured.value.get(at) : undefined;
+    const taken = variant.from === "rack" ? await take(tx, context, variant, number) : null;
     if (taken && !taken.ok) return taken;
     const what = part ?? (taken?.ok ? taken.value : undefined);
-    if (!what) return reject("A tester could not be made. Choose again.");
-    for (let n = 1; n <= option.testers; n++)
-      testers.push({ ...what, productId: wanted.productId, key: `${letter}${n}`, option: letter, code: codes[testers.length] ?? `${letter}${n}` });
+    if (!what) return reject("A test candle could not be made. Choose again.");
+    for (let n = 1; n <= variant.testCandles; n++)
+      testCandles.push({ ...what, productId: wanted.productId, key: `${letter}${n}`, variant: letter, code: codes[testCandles.length] ?? `${letter}${n}` });
   }
   const plan: TrialPlan = trialPlan.parse({
-    format: 1,
+    format: 2,
     name: wanted.name,
     varies: wanted.varies,
     protocol: wanted.protocol,
-    testers,
+    testCandles,
     ...(wanted.after ? { after: wanted.after } : {}),
   });
   const event = { ...systemEntry({ now: context.now, personId: context.person?.id ?? null }, "started", { plan }), arrivedAt: context.now } as TrialEvent;
@@ -210,5 +215,5 @@ export async function beginTrialIn(tx: Transaction, context: Actor, wanted: Tria
   await tx.insert(trialEvents).values(trialEventRow(mine, wanted.trialId, event));
   await writeBurns(tx, mine, wanted.trialId, plan, state, null);
   context.notify?.({ trial: wanted.trialId, topics: ["burn", "stock", "waiting"] });
-  return ok({ id: wanted.trialId, number, batches: [...new Set(testers.flatMap((one) => (one.batch && !one.batch.taken ? [one.batch.id] : [])))] });
+  return ok({ id: wanted.trialId, number, batches: [...new Set(testCandles.flatMap((one) => (one.batch && !one.batch.taken ? [one.batch.id] : [])))] });
 }

@@ -4,16 +4,16 @@ import { appendIn, systemEntry } from "@/server/events/append";
 import { batchStore } from "@/server/events/batch-store";
 import { readBatchEvents } from "@/server/events/read-events";
 
-/** What of a tester follows from the batch it was poured in. */
-export function fromBatch(plan: BatchPlan, key: string): Omit<TestCandle, "key" | "option" | "code" | "batch" | "productId"> | null {
+/** What of a test candle follows from the batch it was poured in. */
+export function fromBatch(plan: BatchPlan, key: string): Omit<TestCandle, "key" | "variant" | "code" | "batch" | "productId"> | null {
   const product = plan.products.find((one) => one.key === key);
   if (!product) return null;
   const named = (kind: string) => [...new Set(plan.pots.flatMap((pot) => pot.components.filter((part) => part.kind === kind).map((part) => part.name)))];
   const pot = plan.pots[0];
   return {
     fill: product.part?.kind === "half" ? "half" : "full",
-    body: product.body,
-    bodyId: product.bodyId,
+    container: product.container,
+    containerId: product.containerId,
     vessel: product.name,
     innerTopUm: product.innerTopUm,
     innerBottomUm: product.innerBottomUm,
@@ -34,21 +34,21 @@ export function fromBatch(plan: BatchPlan, key: string): Omit<TestCandle, "key" 
 /** What a jar that became a test candle of a trial says of where it went. */
 const forTrial = (trial: number): string => `burn trial ${trial}`;
 
-/** Puts jars of a batch down as testers; why that cannot be, where it cannot. */
+/** Puts jars of a batch down as test candles; why that cannot be, where it cannot. */
 export async function asTestCandles(
   tx: Transaction,
   workshopId: string,
   at: { batchId: string; product: string; jars: number; trial: number; now: string; personId: string | null },
 ): Promise<string | null> {
-  const sent = systemEntry(at, "statusChanged", { product: at.product, jars: at.jars, from: "rack", to: "tester", whom: forTrial(at.trial) });
+  const sent = systemEntry(at, "statusChanged", { product: at.product, jars: at.jars, from: "rack", to: "testing", whom: forTrial(at.trial) });
   const [answer] = await appendIn(batchStore, tx, workshopId, at.batchId, [{ sent, now: at.now }]);
   return !answer || answer.ok ? null : answer.message;
 }
 
 /** Test candles that were poured for a trial become those of their batch when they are first lit; where that entry is deleted, they are on the rack again. */
 export async function followLit(tx: Transaction, workshopId: string, trial: number, plan: TrialPlan, state: TrialState, before: TrialState): Promise<void> {
-  for (const one of plan.testers) {
-    const [now, then] = [state.testers[one.key]?.sessions ?? [], before.testers[one.key]?.sessions ?? []];
+  for (const one of plan.testCandles) {
+    const [now, then] = [state.testCandles[one.key]?.sessions ?? [], before.testCandles[one.key]?.sessions ?? []];
     if (!one.batch || one.batch.taken) continue;
     const { id, product } = one.batch;
     const [first] = now;
@@ -60,12 +60,12 @@ export async function followLit(tx: Transaction, workshopId: string, trial: numb
         !supersededBy &&
         event.kind === "statusChanged" &&
         event.payload.product === product &&
-        event.payload.to === "tester" &&
+        event.payload.to === "testing" &&
         event.payload.whom === forTrial(trial),
     );
     if (!taken) continue;
     const at = taken.event.happenedAt;
-    const sent = systemEntry({ now: at, personId: null }, "withdrawn", { why: "it was not lit", whole: true }, { corrects: taken.event.id });
+    const sent = systemEntry({ now: at, personId: null }, "withdrawn", { why: "it was not lit", mode: "delete" }, { corrects: taken.event.id });
     await appendIn(batchStore, tx, workshopId, id, [{ sent, now: at, own: true }]);
   }
 }

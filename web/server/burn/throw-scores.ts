@@ -28,11 +28,11 @@ export async function throwScores(db: Database, workshopId: string, batchId: str
       where b.workshop_id = ${workshopId} and jsonb_array_length(coalesce(b.state -> 'smells', '[]')) > 0 and (${batchId}::uuid is null or b.id = ${batchId}::uuid)
       union all
       select (r ->> 'score')::float8, r ->> 'throw', o.wax, o.scent, o.load_ppm::float8 / 10000, o.wick_name,
-        extract(epoch from (r ->> 'at')::timestamptz - b.poured_at)::float8 / 86400, r ->> 'nose', coalesce(b.id::text, t.id::text || o.tester), (r ->> 'at')::timestamptz, b.poured_at
+        extract(epoch from (r ->> 'at')::timestamptz - b.poured_at)::float8 / 86400, r ->> 'scorer', coalesce(b.id::text, t.id::text || o.test_candle), (r ->> 'at')::timestamptz, b.poured_at
       from trial t cross join lateral jsonb_array_elements(t.state -> 'ratings') r
-        join burn_outcome o on o.workshop_id = t.workshop_id and o.trial_id = t.id and o.tester = r ->> 'tester'
+        join burn_outcome o on o.workshop_id = t.workshop_id and o.trial_id = t.id and o.test_candle = r ->> 'testCandle'
         left join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
-      where t.workshop_id = ${workshopId} and t.state ->> 'unmasked' is not null and (${batchId}::uuid is null or b.id = ${batchId}::uuid)
+      where t.workshop_id = ${workshopId} and t.state ->> 'codesRevealedAt' is not null and (${batchId}::uuid is null or b.id = ${batchId}::uuid)
     ) scores where ${within(period, sql`coalesce(poured, at)`)} order by at desc limit ${MAX_SCORES}`);
   return rows.map((row) => ({
     score: Number(row.score),

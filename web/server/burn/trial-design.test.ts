@@ -21,7 +21,9 @@ const wickOf = async (size: string, over: object = {}) => {
 };
 const productOf = async (name: string, wickId: string | null, over: object = {}) => {
   const id = v7();
-  await test.db.insert(products).values({ workshopId, id, name, formulaId: stored.formula, body: "vessel", bodyId: stored.vessel, wickId, wicks: 1, ...over });
+  await test.db
+    .insert(products)
+    .values({ workshopId, id, name, formulaId: stored.formula, container: "vessel", containerId: stored.vessel, wickId, wicks: 1, ...over });
   return id;
 };
 const begin = async (wick: string, productId: string | null) =>
@@ -33,14 +35,14 @@ const begin = async (wick: string, productId: string | null) =>
       protocol: protocol.parse(PROTOCOLS[1]),
       productId,
       after: null,
-      options: [
+      variants: [
         {
           from: "make",
           formulaVersionId: stored.version,
-          body: "vessel",
-          bodyId: stored.vessel,
+          container: "vessel",
+          containerId: stored.vessel,
           wick: { id: wick, count: 1 },
-          testers: 1,
+          testCandles: 1,
           half: false,
           change: {},
         },
@@ -64,7 +66,7 @@ it("begins with the product whose wick test is due, and its formula, vessel, wax
     family: "soy",
     maxLoadPpm: 120_000,
   });
-  expect(design.bodyId).toBe(stored.vessel);
+  expect(design.containerId).toBe(stored.vessel);
   expect(design.before).toBeNull();
 });
 
@@ -85,10 +87,10 @@ it("offers no vessel that must not be filled, nothing that was put away, and a f
   ]);
   await test.db.insert(waxes).values({ workshopId, id: v7(), name: "old wax", family: "soy", archived: true });
   await wickOf("9", { archived: true });
-  const design = await readDesign(test.db, workshopId, { formula: stored.formula, body: other });
+  const design = await readDesign(test.db, workshopId, { formula: stored.formula, container: other });
   expect(design.product).toBeNull();
-  expect(design.bodies.map((one) => one.name)).toEqual(["cup", "tall jar"]);
-  expect(design.bodyId).toBe(other);
+  expect(design.containers.map((one) => one.name)).toEqual(["cup", "tall jar"]);
+  expect(design.containerId).toBe(other);
   expect(design.wicks).toEqual([]);
   expect(design.waxes.map((one) => one.name)).toEqual(["test soy"]);
 });
@@ -97,20 +99,20 @@ it("follows a trial: its protocol, its vessel and product, and what was tried th
   const four = await wickOf("4");
   const product = await productOf("Cup of rain", four);
   const first = await begin(four, product);
-  const enter = (body: TrialBody) =>
+  const enter = (container: TrialBody) =>
     appendTo(
       trialStore,
       test.db,
       workshopId,
       first.id,
-      { id: v7(), happenedAt: "2026-12-01T00:00:00.000Z", personId: null, instrumentId: null, corrects: null, ...body } as TrialEvent,
+      { id: v7(), happenedAt: "2026-12-01T00:00:00.000Z", personId: null, instrumentId: null, corrects: null, ...container } as TrialEvent,
       LATER,
     );
-  expect(await enter({ kind: "decided", payload: { option: "A", verdict: "passed", why: "" } })).toMatchObject({ ok: true });
-  const design = await readDesign(test.db, workshopId, { follows: first.id, option: "A" });
-  expect(design.before).toMatchObject({ id: first.id, number: first.number, option: "A", protocol: { name: "Every hour, four hours" } });
+  expect(await enter({ kind: "decided", payload: { variant: "A", verdict: "passed", why: "" } })).toMatchObject({ ok: true });
+  const design = await readDesign(test.db, workshopId, { follows: first.id, variant: "A" });
+  expect(design.before).toMatchObject({ id: first.id, number: first.number, variant: "A", protocol: { name: "Every hour, four hours" } });
   expect(design.product?.id).toBe(product);
-  expect(design.bodyId).toBe(stored.vessel);
+  expect(design.containerId).toBe(stored.vessel);
   expect(design.tried).toMatchObject([{ trial: first.number, decided: "passed", wickName: "flat-braid cotton 4" }]);
   expect(design.passed).toMatchObject([{ wickId: four, trial: first.number, family: "soy" }]);
   // A trial of another workshop is none here.

@@ -1,7 +1,7 @@
 import { loadOnBasis, type ShelfWick } from "@hearth/core";
 import { and, asc, eq, inArray } from "drizzle-orm";
 import type { Database } from "@/data/client";
-import { fragrances, moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { fragrances, molds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { formulaForPlan } from "@/server/formulas/formulas";
 import { listProducts, readProduct } from "@/server/products/products";
 import { naturalSort } from "@/server/shared/natural-sort";
@@ -9,9 +9,9 @@ import { formulaNames } from "@/server/workshops/search-index";
 import { jarsOnRack, passedOf, readTrial, triedIn } from "./trials";
 
 /** A vessel or mold, as far as a trial depends on it. */
-export interface DesignBody {
+export interface TrialContainer {
   id: string;
-  body: "vessel" | "mould";
+  container: "vessel" | "mold";
   name: string;
   fillMg: number;
   innerTopUm: number;
@@ -24,25 +24,25 @@ export interface DesignBody {
 
 const MAX_SHOWN = 500;
 
-async function containersOf(db: Database, workshopId: string): Promise<DesignBody[]> {
+async function containersOf(db: Database, workshopId: string): Promise<TrialContainer[]> {
   const v = await db
     .select()
     .from(vessels)
-    .where(and(eq(vessels.workshopId, workshopId), eq(vessels.archived, false), inArray(vessels.state, ["for sale", "tester"])))
+    .where(and(eq(vessels.workshopId, workshopId), eq(vessels.archived, false), inArray(vessels.state, ["for sale", "test jar"])))
     .orderBy(naturalSort(vessels.name))
     .limit(MAX_SHOWN);
   const m = await db
     .select()
-    .from(moulds)
-    .where(and(eq(moulds.workshopId, workshopId), eq(moulds.archived, false)))
-    .orderBy(naturalSort(moulds.name))
+    .from(molds)
+    .where(and(eq(molds.workshopId, workshopId), eq(molds.archived, false)))
+    .orderBy(naturalSort(molds.name))
     .limit(MAX_SHOWN);
   return [
-    ...v.map((one): DesignBody => ({ ...one, body: "vessel", fillMg: one.workingFillMg, shape: one.shape ?? "straight" })),
-    ...m.map((one): DesignBody => ({ ...one, body: "mould", shape: "straight", wicks: null })),
-  ].map(({ id, body, name, fillMg, innerTopUm, innerBottomUm, heightUm, shape, wicks }) => ({
+    ...v.map((one): TrialContainer => ({ ...one, container: "vessel", fillMg: one.workingFillMg, shape: one.shape ?? "straight" })),
+    ...m.map((one): TrialContainer => ({ ...one, container: "mold", shape: "straight", wicks: null })),
+  ].map(({ id, container, name, fillMg, innerTopUm, innerBottomUm, heightUm, shape, wicks }) => ({
     id,
-    body,
+    container,
     name,
     fillMg,
     innerTopUm,
@@ -57,12 +57,18 @@ async function containersOf(db: Database, workshopId: string): Promise<DesignBod
 export async function readDesign(
   db: Database,
   workshopId: string,
-  asked: { product?: string | undefined; formula?: string | undefined; body?: string | undefined; follows?: string | undefined; option?: string | undefined },
+  asked: {
+    product?: string | undefined;
+    formula?: string | undefined;
+    container?: string | undefined;
+    follows?: string | undefined;
+    variant?: string | undefined;
+  },
 ) {
   const before = asked.follows ? await readTrial(db, workshopId, asked.follows) : null;
-  const from = before?.plan.testers.find((one) => one.option === (asked.option ?? one.option)) ?? null;
+  const from = before?.plan.testCandles.find((one) => one.variant === (asked.variant ?? one.variant)) ?? null;
   const productId = asked.product ?? from?.productId ?? null;
-  const [product, products, names, bodies] = await Promise.all([
+  const [product, products, names, containers] = await Promise.all([
     productId ? readProduct(db, workshopId, productId) : null,
     listProducts(db, workshopId),
     formulaNames(db, workshopId, MAX_SHOWN),
@@ -72,7 +78,7 @@ export async function readDesign(
   const chosen = product ?? (asked.formula || asked.follows ? null : (inUse.find((one) => one.wickTest !== "tested") ?? inUse[0] ?? null));
   const formulaId = asked.formula ?? chosen?.formulaId ?? names.find((one) => one.name === from?.formula.replace(/ \(.*\)$/, ""))?.id ?? names[0]?.id ?? null;
   const formula = formulaId ? await formulaForPlan(db, workshopId, formulaId) : null;
-  const bodyId = asked.body ?? from?.bodyId ?? chosen?.bodyId ?? bodies[0]?.id ?? null;
+  const containerId = asked.container ?? from?.containerId ?? chosen?.containerId ?? containers[0]?.id ?? null;
   const w = await db
     .select()
     .from(wicks)
@@ -92,7 +98,7 @@ export async function readDesign(
     .orderBy(asc(fragrances.name))
     .limit(MAX_SHOWN);
   const wax = x.find((one) => one.id === formula?.spec.waxes[0]?.id);
-  const tried = await triedIn(db, workshopId, bodyId ? { bodyId } : {});
+  const tried = await triedIn(db, workshopId, containerId ? { containerId } : {});
   return {
     product: chosen ? { id: chosen.id, name: chosen.name, wickId: chosen.wickId, wicks: chosen.wicks } : null,
     products: inUse.map(({ id, name }) => ({ id, name })),
@@ -111,8 +117,8 @@ export async function readDesign(
           added: (formula.spec.additives ?? []).length > 0,
         }
       : null,
-    bodies,
-    bodyId,
+    containers,
+    containerId,
     wicks: w.map(({ id, name, kind, size, series, fromUm, toUm, families }): ShelfWick => ({ id, name, kind, size, series, fromUm, toUm, families })),
     waxes: x,
     fragrances: f,
@@ -127,7 +133,7 @@ export async function readDesign(
           protocol: before.plan.protocol,
           plan: before.plan,
           state: before.state,
-          option: from?.option ?? null,
+          variant: from?.variant ?? null,
         }
       : null,
   };

@@ -37,26 +37,26 @@ async function productWith(wickId: string | null): Promise<string> {
   const id = v7();
   await test.db
     .insert(products)
-    .values({ workshopId, id, name: "Cup of rain", formulaId: stored.formula, body: "vessel", bodyId: stored.vessel, wickId, wicks: 1 });
+    .values({ workshopId, id, name: "Cup of rain", formulaId: stored.formula, container: "vessel", containerId: stored.vessel, wickId, wicks: 1 });
   return id;
 }
-const wanted = (options: object[], over: object = {}) => ({
+const wanted = (variants: object[], over: object = {}) => ({
   trialId: v7(),
   name: "Which wick for the cup",
   varies: "wick size",
   protocol: protocol.parse(PROTOCOLS[0]),
   productId: null,
   after: null,
-  options,
+  variants,
   ...over,
 });
 const make = (wick: string | null, over: object = {}) => ({
   from: "make",
   formulaVersionId: stored.version,
-  body: "vessel",
-  bodyId: stored.vessel,
+  container: "vessel",
+  containerId: stored.vessel,
   wick: wick ? { id: wick, count: 1 } : null,
-  testers: 2,
+  testCandles: 2,
   half: false,
   change: {},
   ...over,
@@ -70,8 +70,8 @@ const enter = (trial: string, minutes: number, body: TrialBody, over: Partial<Tr
     { id: v7(), happenedAt: after(minutes), personId: stored.person, instrumentId: null, corrects: null, ...body, ...over } as TrialEvent,
     NOW,
   );
-const light = (tester: string) => ({ kind: "lit" as const, payload: { tester, trimUm: 5_000, air: [], early: "" } });
-const out = (tester: string) => ({ kind: "extinguished" as const, payload: { tester, why: "protocol" as const, sign: "" } });
+const light = (testCandle: string) => ({ kind: "lit" as const, payload: { testCandle, trimUm: 5_000, air: [], early: "" } });
+const out = (testCandle: string) => ({ kind: "extinguished" as const, payload: { testCandle, why: "protocol" as const, sign: "" } });
 const pourBatch = async (batchId: string) => {
   const batch = await readBatch(test.db, workshopId, batchId);
   const filled = batch?.plan.products.map(({ key, count }) => ({ product: key, count })) ?? [];
@@ -93,9 +93,9 @@ describe("a trial", () => {
   it("gives its scores to the findings once its codes are revealed, with wax, fragrance, load, wick and age", async () => {
     const begun = value(await beginTrial(here(), wanted([make(await wickOf("4"))])));
     await pourBatch(begun.batches[0] ?? "");
-    const tester = "A1";
-    await enter(begun.id, 60, light(tester));
-    await enter(begun.id, 120, { kind: "throwScored", payload: { tester, throw: "hot", room: "bedroom", score: 7.5 } });
+    const testCandle = "A1";
+    await enter(begun.id, 60, light(testCandle));
+    await enter(begun.id, 120, { kind: "throwScored", payload: { testCandle, throw: "hot", room: "bedroom", score: 7.5 } });
     const hot = async () => (await throwScores(test.db, workshopId)).filter((one) => one.throw === "hot");
     expect(await hot()).toEqual([]);
     await enter(begun.id, 130, { kind: "codesRevealed", payload: {} });
@@ -126,12 +126,12 @@ describe("a trial", () => {
     expect([await ready(new Date(cured - 60_000).toISOString()), await ready(new Date(cured + 60_000).toISOString())]).toEqual([0, 2]);
   });
 
-  it("pours its testers as one batch with a product for each wick, and another load as a batch of its own", async () => {
+  it("pours its test candles as one batch with a product for each wick, and another load as a batch of its own", async () => {
     const [four, six] = [await wickOf("4"), await wickOf("6")];
-    const begun = value(await beginTrial(here(), wanted([make(four), make(six), make(four, { change: { loadPpm: 60_000 }, testers: 1 })])));
+    const begun = value(await beginTrial(here(), wanted([make(four), make(six), make(four, { change: { loadPpm: 60_000 }, testCandles: 1 })])));
     expect(begun.number).toBe(1);
     const trial = await readTrial(test.db, workshopId, begun.id);
-    expect(trial?.plan.testers.map((one) => [one.key, one.wick?.size, Math.round(one.loadPpm), one.batch?.number])).toEqual([
+    expect(trial?.plan.testCandles.map((one) => [one.key, one.wick?.size, Math.round(one.loadPpm), one.batch?.number])).toEqual([
       ["A1", "4", 100_000, 2],
       ["A2", "4", 100_000, 2],
       ["B1", "6", 100_000, 2],
@@ -145,8 +145,8 @@ describe("a trial", () => {
     ]);
     const other = await readBatch(test.db, workshopId, begun.batches[1] ?? "");
     expect(other?.plan.pots[0]).toMatchObject({ formulaName: "Test formula (6 %)", recipe: { loadPpm: 60_000 } });
-    // Codes say nothing of the options.
-    expect(new Set(trial?.plan.testers.map((one) => one.code)).size).toBe(5);
+    // Codes say nothing of the variants.
+    expect(new Set(trial?.plan.testCandles.map((one) => one.code)).size).toBe(5);
   });
 
   it("is begun once however often it is asked for, and not at all where one part of it cannot be", async () => {
@@ -163,7 +163,7 @@ describe("a trial", () => {
     expect(await count()).toBe(before);
   });
 
-  it("takes testers off the rack, and never a cracked jar", async () => {
+  it("takes test candles off the rack, and never a cracked jar", async () => {
     await pourBatch(stored.batch);
     const key = stored.vessel;
     const flaw = { defect: "cracked_glass", place: "side", extent: "patch" } as const;
@@ -174,7 +174,7 @@ describe("a trial", () => {
       stored.sent({ kind: "jarsInspected", payload: { product: key, jars: 8, flaws: [flaw] } } as never, { happenedAt: after(5) }),
       NOW,
     );
-    const rack = (testers: number) => ({ from: "rack", batchId: stored.batch, product: key, testers });
+    const rack = (testCandles: number) => ({ from: "rack", batchId: stored.batch, product: key, testCandles });
     // No burn begins without its wick.
     expect(await beginTrial(here(), wanted([rack(2)]))).toMatchObject({ ok: false, message: expect.stringContaining("without a wick") });
     expect(await beginTrial(here(), wanted([make(null)], { varies: "load" }))).toMatchObject({
@@ -186,11 +186,11 @@ describe("a trial", () => {
     expect(await beginTrial(here(), wanted([rack(3)]))).toMatchObject({ ok: false, message: expect.stringContaining("cracked") });
     const begun = value(await beginTrial(here(), wanted([rack(2)])));
     const batch = await readBatch(test.db, workshopId, stored.batch);
-    expect(batch?.state.jarStatuses).toMatchObject([{ product: key, jars: 2, from: "rack", to: "tester", whom: `burn trial ${begun.number}` }]);
+    expect(batch?.state.jarStatuses).toMatchObject([{ product: key, jars: 2, from: "rack", to: "testing", whom: `burn trial ${begun.number}` }]);
     expect((await readTrial(test.db, workshopId, begun.id))?.batches).toMatchObject([{ number: 1, cracked: [key] }]);
   });
 
-  it("makes a tester of its batch when it is first lit, once", async () => {
+  it("makes a test candle of its batch when it is first lit, once", async () => {
     const four = await wickOf("4");
     const begun = value(await beginTrial(here(), wanted([make(four)])));
     await pourBatch(begun.batches[0] ?? "");
@@ -210,9 +210,9 @@ describe("a trial", () => {
     expect(await at(250, out("A1"))).toMatchObject({ ok: true });
     expect(await at(2_000, light("A1"))).toMatchObject({ ok: true });
     const batch = await readBatch(test.db, workshopId, begun.batches[0] ?? "");
-    expect(batch?.state.jarStatuses.map((one) => [one.jars, one.to])).toEqual([[1, "tester"]]);
+    expect(batch?.state.jarStatuses.map((one) => [one.jars, one.to])).toEqual([[1, "testing"]]);
     // The batch's record carries what the burns say.
-    expect((await burnedOf(test.db, workshopId, begun.batches[0] ?? "")).map((one) => [one.tester, one.sessions, one.decided])).toEqual([
+    expect((await burnedOf(test.db, workshopId, begun.batches[0] ?? "")).map((one) => [one.testCandle, one.sessions, one.decided])).toEqual([
       ["A1", 1, ""],
       ["A2", 0, ""],
     ]);
@@ -230,7 +230,7 @@ describe("a trial", () => {
     const since = await readSince(trialStore, test.db, workshopId, begun.id, 0);
     expect(since?.events.map((event) => event.kind)).toEqual(["started", "lit"]);
     expect(since?.events.length).toBeLessThan(MAX_ENTRIES);
-    expect(since?.state.testers.A1?.sessions).toHaveLength(1);
+    expect(since?.state.testCandles.A1?.sessions).toHaveLength(1);
     // The log of a batch does not take what belongs to a trial.
     expect(
       await appendTo(
@@ -274,7 +274,7 @@ describe("what was decided", () => {
     const stateNow = async () => (await readProduct(test.db, workshopId, productId))?.wickTest;
     return { begun, productId, state: stateNow, wick };
   };
-  const decide = (option: string, verdict: "passed" | "failed" | "open") => ({ kind: "decided" as const, payload: { option, verdict, why: "" } });
+  const decide = (variant: string, verdict: "passed" | "failed" | "open") => ({ kind: "decided" as const, payload: { variant, verdict, why: "" } });
 
   it("becomes the state of the product it was burned for, and goes with an undo", async () => {
     const { begun, state: stateNow } = await burned(false);
@@ -285,7 +285,7 @@ describe("what was decided", () => {
     const id = v7();
     await enter(begun.id, 2, decide("A", "passed"), { id });
     expect(await stateNow()).toBe("tested");
-    await enter(begun.id, 3, { kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: id });
+    await enter(begun.id, 3, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: id });
     expect(await stateNow()).toBe("test due");
     await enter(begun.id, 4, decide("A", "failed"));
     expect(await stateNow()).toBe("failed");
@@ -302,16 +302,16 @@ describe("what was decided", () => {
     const { begun, productId, state: stateNow } = await burned(false);
     await enter(begun.id, 1, decide("B", "passed"));
     const tried = await triedIn(test.db, workshopId, { family: "soy" });
-    expect(tried.map((one) => [one.option, one.wickSize, one.decided, one.testers])).toEqual([
+    expect(tried.map((one) => [one.variant, one.wickSize, one.decided, one.testCandles])).toEqual([
       ["A", "4", "", 2],
       ["B", "6", "passed", 2],
     ]);
     expect(passedOf(tried)).toMatchObject([{ size: "6", family: "soy", widthUm: 38_000, trial: begun.number }]);
-    expect(await triedIn(test.db, workshopId, { bodyId: v7() })).toEqual([]);
-    const before = value(await takeWick(here(), { trialId: begun.id, option: "B", productId }));
+    expect(await triedIn(test.db, workshopId, { containerId: v7() })).toEqual([]);
+    const before = value(await takeWick(here(), { trialId: begun.id, variant: "B", productId }));
     expect(before.wicks).toBe(1);
     expect(await stateNow()).toBe("tested");
-    expect(await takeWick(here(), { trialId: v7(), option: "B", productId })).toMatchObject({ ok: false });
+    expect(await takeWick(here(), { trialId: v7(), variant: "B", productId })).toMatchObject({ ok: false });
   });
 });
 
@@ -319,7 +319,7 @@ describe("a burn record", () => {
   it("leaves and comes into another workshop whole, as JSON and as CSV, and a second time changes nothing", async () => {
     const begun = value(await beginTrial(here(), wanted([make(await wickOf("4"))])));
     await enter(begun.id, 0, light("A1"));
-    await enter(begun.id, 120, { kind: "checked", payload: { tester: "A1", poolUm: 30_000, flame: "steady", note: "=1+1" } });
+    await enter(begun.id, 120, { kind: "checked", payload: { testCandle: "A1", poolUm: 30_000, flame: "steady", note: "=1+1" } });
     await enter(begun.id, 240, out("A1"));
     const record = await burnRecordOf(test.db, workshopId, begun.id);
     if (!record) throw new Error("no record");
@@ -346,10 +346,10 @@ describe("a burn record", () => {
     const taken = value(await importBurn(test.db, workshopId, record, LATER));
     expect(taken).toMatchObject({ number: 4, remarks: [] });
     const { state } = (await readTrial(test.db, workshopId, taken.trialId)) ?? {};
-    expect(state?.testers.A1?.sessions).toMatchObject([
-      { beforeMg: 560_000, afterMg: 543_700, looks: [{ flame: "steady", edge: true, note: "quiet" }, { sootAt: "rim" }] },
+    expect(state?.testCandles.A1?.sessions).toMatchObject([
+      { beforeMg: 560_000, afterMg: 543_700, checks: [{ flame: "steady", edge: true, note: "quiet" }, { sootAt: "rim" }] },
     ]);
-    expect(state?.testers.B1?.stopped?.why).toBe("the glass is cracked");
+    expect(state?.testCandles.B1?.stopped?.why).toBe("the glass is cracked");
     // The decision was taken back.
     expect(state).toMatchObject({ decided: {}, ratings: [{ score: 7, reachUm: 2_000_000 }] });
     expect(new Set(record.events.map((event) => event.kind))).toEqual(new Set(TRIAL.eventTypes.keys()));
@@ -379,6 +379,6 @@ describe("a burn record", () => {
     expect(why((one) => void one.events.push(one.events[0] as never))).toMatch(/same id/);
     expect(why((one) => void Object.assign(one.events[0] as object, { corrects: v7() }))).toMatch(/does not hold/);
     expect(why((one) => void Object.assign(one, { version: 9 }))).toMatch(/newer Hearth Jar|damaged/);
-    expect(TRIAL.of(record?.events as TrialEvent[]).plan.testers).toHaveLength(2);
+    expect(TRIAL.of(record?.events as TrialEvent[]).plan.testCandles).toHaveLength(2);
   });
 });

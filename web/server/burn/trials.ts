@@ -19,7 +19,7 @@ export interface TrialListed {
   varies: TrialPlan["varies"];
   startedAt: string;
   closed: boolean;
-  testers: number;
+  testCandles: number;
   burning: { key: string; next: TestCandleNow["next"] }[];
   /** What can be lit now. */
   ready: number;
@@ -32,7 +32,7 @@ export interface TrialListed {
 
 /** When the batches of trials may be tested, by their ids; a batch that is not poured has no such time. */
 async function testTimes(db: Database, workshopId: string, rows: readonly Pick<Row, "plan">[]): Promise<ReadonlyMap<string, string>> {
-  const ids = [...new Set(rows.flatMap((row) => row.plan.testers.flatMap((one) => (one.batch ? [one.batch.id] : []))))];
+  const ids = [...new Set(rows.flatMap((row) => row.plan.testCandles.flatMap((one) => (one.batch ? [one.batch.id] : []))))];
   if (ids.length === 0) return new Map();
   const found = await db
     .select({ id: batches.id, testFrom: batches.testFrom })
@@ -50,16 +50,16 @@ export function trialListed(
 ): TrialListed {
   // What is not poured and cured cannot be lit; a candle from elsewhere can.
   const isCured = (key: string): boolean => {
-    const batch = plan.testers.find((one) => one.key === key)?.batch;
+    const batch = plan.testCandles.find((one) => one.key === key)?.batch;
     const from = batch?.id ? testFrom.get(batch.id) : undefined;
     return !batch || (from !== undefined && Date.parse(from) <= Date.parse(now));
   };
-  const testers = plan.testers.map((one) => ({
+  const testCandles = plan.testCandles.map((one) => ({
     key: one.key,
-    ...testCandleNow(plan.protocol, state.testers[one.key] ?? { sessions: [], stopped: null }, now),
+    ...testCandleNow(plan.protocol, state.testCandles[one.key] ?? { sessions: [], stopped: null }, now),
   }));
   const closed = row.stage === "closed";
-  const nexts = testers.flatMap((one) => (one.state === "burning" && one.next ? [one.next] : []));
+  const nexts = testCandles.flatMap((one) => (one.state === "burning" && one.next ? [one.next] : []));
   return {
     id: row.id,
     number: row.number,
@@ -67,12 +67,12 @@ export function trialListed(
     varies: plan.varies,
     startedAt: state.startedAt,
     closed,
-    testers: plan.testers.length,
-    burning: testers.filter((one) => one.state === "burning").map((one) => ({ key: one.key, next: one.next })),
-    ready: closed ? 0 : testers.filter((one) => one.state === "ready" && isCured(one.key)).length,
-    resting: closed ? 0 : testers.filter((one) => one.state === "resting").length,
-    sessions: testers.reduce((sum, one) => sum + (state.testers[one.key]?.sessions.length ?? 0), 0),
-    decided: Object.fromEntries(Object.entries(state.decided).map(([option, one]) => [option, one.verdict])),
+    testCandles: plan.testCandles.length,
+    burning: testCandles.filter((one) => one.state === "burning").map((one) => ({ key: one.key, next: one.next })),
+    ready: closed ? 0 : testCandles.filter((one) => one.state === "ready" && isCured(one.key)).length,
+    resting: closed ? 0 : testCandles.filter((one) => one.state === "resting").length,
+    sessions: testCandles.reduce((sum, one) => sum + (state.testCandles[one.key]?.sessions.length ?? 0), 0),
+    decided: Object.fromEntries(Object.entries(state.decided).map(([variant, one]) => [variant, one.verdict])),
     next: nexts.sort((a, b) => Date.parse(a.at) - Date.parse(b.at))[0] ?? null,
   };
 }
@@ -111,7 +111,7 @@ export async function listTrials(
   return { open: all(open), closed: all(page), more: closed.length > PAGE ? (page.at(-1)?.number ?? null) : null };
 }
 
-/** A batch that testers were poured in, as far as burning them depends on it. */
+/** A batch that test candles were poured in, as far as burning them depends on it. */
 export interface TestCandleBatch {
   id: string;
   number: number;
@@ -125,13 +125,13 @@ const crackedOf = (state: BatchState | null) => [
   ...new Set((state?.flaws ?? []).filter(({ flaw }) => flaw.defect === "cracked_glass").map(({ flaw }) => flaw.product)),
 ];
 
-/** One trial with its newest entries, and the batches of its testers; null where the workshop has none such. */
+/** One trial with its newest entries, and the batches of its test candles; null where the workshop has none such. */
 export const readTrial = (db: Database, workshopId: string, id: string) =>
   atOneMoment(db, async (tx) => {
     const row = await trialStore.readRow(tx, workshopId, id, false);
     if (!row) return null;
     const { plan, state } = await trialStore.readState(tx, row);
-    const ids = [...new Set(plan.testers.flatMap((one) => (one.batch ? [one.batch.id] : [])))];
+    const ids = [...new Set(plan.testCandles.flatMap((one) => (one.batch ? [one.batch.id] : [])))];
     const rows =
       ids.length === 0
         ? []
@@ -145,13 +145,13 @@ export const readTrial = (db: Database, workshopId: string, id: string) =>
     return { id: row.id, number: row.number, plan, state, batches: of, ...(await readNewest(trialStore, tx, workshopId, id)) };
   });
 
-/** What was tried in this workshop, an option a row: the newest first. */
+/** What was tried in this workshop, a variant a row: the newest first. */
 export interface Tried {
   trialId: string;
   trial: number;
-  option: string;
+  variant: string;
   says: string;
-  bodyId: string;
+  containerId: string;
   vessel: string;
   widthUm: number;
   family: string;
@@ -164,7 +164,7 @@ export interface Tried {
   wickName: string;
   wicks: number;
   half: boolean;
-  testers: number;
+  testCandles: number;
   sessions: number;
   /** False where any was not; null where nobody knows. */
   safe: boolean | null;
@@ -177,16 +177,16 @@ export interface Tried {
 export async function triedIn(
   db: Database,
   workshopId: string,
-  asked: { bodyId?: string | undefined; family?: string | undefined; passed?: boolean } = {},
+  asked: { containerId?: string | undefined; family?: string | undefined; passed?: boolean } = {},
 ): Promise<Tried[]> {
   const b = burnOutcomes;
   const rows = await db
     .select({
       trialId: b.trialId,
       trial: trials.number,
-      option: b.option,
+      variant: b.variant,
       says: sql<string>`min(${b.says})`,
-      bodyId: b.bodyId,
+      containerId: b.containerId,
       vessel: sql<string>`min(${b.vessel})`,
       widthUm: sql<number>`min(${b.widthUm})`,
       family: sql<string>`min(${b.family})`,
@@ -199,7 +199,7 @@ export async function triedIn(
       wickName: sql<string>`min(${b.wickName})`,
       wicks: sql<number>`min(${b.wicks})`,
       half: sql<boolean>`bool_or(${b.half})`,
-      testers: sql<number>`count(*)::int`,
+      testCandles: sql<number>`count(*)::int`,
       sessions: sql<number>`sum(${b.sessions})::int`,
       safe: sql<boolean | null>`bool_and(${b.safe})`,
       pools: sql<string[]>`array_agg(distinct ${b.pool})`,
@@ -211,13 +211,13 @@ export async function triedIn(
     .where(
       and(
         eq(b.workshopId, workshopId),
-        asked.bodyId ? eq(b.bodyId, asked.bodyId) : undefined,
+        asked.containerId ? eq(b.containerId, asked.containerId) : undefined,
         asked.family ? eq(b.family, asked.family) : undefined,
         asked.passed ? and(eq(b.decided, "passed"), eq(b.half, false)) : undefined,
       ),
     )
-    .groupBy(b.trialId, trials.number, b.option, b.bodyId)
-    .orderBy(desc(trials.number), asc(b.option))
+    .groupBy(b.trialId, trials.number, b.variant, b.containerId)
+    .orderBy(desc(trials.number), asc(b.variant))
     .limit(500);
   return rows;
 }
@@ -289,11 +289,11 @@ export async function trialsToday(db: Database, workshopId: string, now: string)
   return rows.map((row) => trialListed(row, row.plan, row.state, now, times));
 }
 
-/** What became of a batch's jars in burn trials: tester by tester, the newest trial first. */
+/** What became of a batch's jars in burn trials: test candle by test candle, the newest trial first. */
 export interface BurnedTestCandle {
   trialId: string;
   trial: number;
-  tester: string;
+  testCandle: string;
   says: string;
   half: boolean;
   sessions: number;
@@ -307,7 +307,7 @@ export async function burnedOf(db: Database, workshopId: string, batchId: string
     .select({
       trialId: b.trialId,
       trial: trials.number,
-      tester: b.tester,
+      testCandle: b.testCandle,
       says: b.says,
       half: b.half,
       sessions: b.sessions,
@@ -318,6 +318,6 @@ export async function burnedOf(db: Database, workshopId: string, batchId: string
     .from(b)
     .innerJoin(trials, and(eq(trials.workshopId, b.workshopId), eq(trials.id, b.trialId)))
     .where(and(eq(b.workshopId, workshopId), eq(b.batchId, batchId)))
-    .orderBy(desc(trials.number), asc(b.tester))
+    .orderBy(desc(trials.number), asc(b.testCandle))
     .limit(60);
 }

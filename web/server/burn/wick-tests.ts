@@ -16,7 +16,7 @@ import { batches } from "@/data/tables/batch";
 import { products } from "@/data/tables/product";
 import { newestSpecs, readProduct } from "@/server/products/products";
 
-/** What a tester is a test of, by the recipe its batch was poured from; null where that is not here. */
+/** What a test candle is a test of, by the recipe its batch was poured from; null where that is not here. */
 async function testedBy(tx: Transaction, workshopId: string, one: TestCandle): Promise<TestedState | null> {
   if (!one.batch) return null;
   const [row] = await tx
@@ -24,21 +24,21 @@ async function testedBy(tx: Transaction, workshopId: string, one: TestCandle): P
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), eq(batches.id, one.batch.id)));
   const recipe = row?.plan ? readableOf(row.plan).plan.pots[0]?.recipe : undefined;
-  return recipe ? testedOf(recipe, { bodyId: one.bodyId, wickId: one.wick?.wickId ?? null, wicks: one.wick?.count ?? 1 }) : null;
+  return recipe ? testedOf(recipe, { containerId: one.containerId, wickId: one.wick?.wickId ?? null, wicks: one.wick?.count ?? 1 }) : null;
 }
 
 /**
- * Brings the product's wick test to what was decided on an option, where the product is still what was burned. Its testers are alike,
+ * Brings the product's wick test to what was decided on a variant, where the product is still what was burned. Its test candles are alike,
  * so that the first speaks for all. A half-filled jar decides nothing.
  */
-export async function followOption(tx: Transaction, workshopId: string, plan: TrialPlan, state: TrialState, option: string): Promise<void> {
-  const [one] = testCandlesOf(plan, option);
+export async function followOption(tx: Transaction, workshopId: string, plan: TrialPlan, state: TrialState, variant: string): Promise<void> {
+  const [one] = testCandlesOf(plan, variant);
   if (!one?.productId || one.fill === "half") return;
   const product = await readProduct(tx, workshopId, one.productId);
   const tested = await testedBy(tx, workshopId, one);
   const spec = product ? (await newestSpecs(tx, workshopId, [product.formulaId])).get(product.formulaId) : undefined;
   if (!product || !tested || !spec || dueReasons(tested, testedOf(spec, product)).length > 0) return;
-  const verdict = state.decided[option]?.verdict;
+  const verdict = state.decided[variant]?.verdict;
   const wickTest: WickTest = verdict === "passed" ? "tested" : (verdict ?? "test due");
   if (product.wickTest === wickTest) return;
   await tx
@@ -49,6 +49,6 @@ export async function followOption(tx: Transaction, workshopId: string, plan: Tr
 
 /** Follows what was decided, or taken back, since. */
 export async function followTests(tx: Transaction, workshopId: string, plan: TrialPlan, state: TrialState, before: TrialState): Promise<void> {
-  for (const option of variantsOf(plan))
-    if (state.decided[option]?.verdict !== before.decided[option]?.verdict) await followOption(tx, workshopId, plan, state, option);
+  for (const variant of variantsOf(plan))
+    if (state.decided[variant]?.verdict !== before.decided[variant]?.verdict) await followOption(tx, workshopId, plan, state, variant);
 }

@@ -151,7 +151,7 @@ describe("adding events", () => {
     const closed = sent({ kind: "closed", payload: { missing: [] } });
     await append(closed);
     expect((await stage())[0]).toBe("closed");
-    await append(sent({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: closed.id }));
+    await append(sent({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: closed.id }));
     expect((await stage())[0]).toBe("rack");
   });
 });
@@ -262,7 +262,7 @@ describe("what is told of an entry", () => {
     // A correction reaches back, and so does what is put down late.
     const wrong = sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 1_000 } }, { happenedAt: LATER });
     await told(wrong);
-    expect(await told(sent({ kind: "withdrawn", payload: { why: "slip", whole: false } }, { corrects: wrong.id, happenedAt: LATER }))).toBeUndefined();
+    expect(await told(sent({ kind: "withdrawn", payload: { why: "slip", mode: "undo" } }, { corrects: wrong.id, happenedAt: LATER }))).toBeUndefined();
     expect(await told(sent({ kind: "note", payload: { text: "y" } }, { happenedAt: STARTED }))).toBeUndefined();
     // More than the database tells at once: the first is written alone, what came meanwhile together.
     const before = heard.length;

@@ -6,7 +6,7 @@ import type { Database } from "@/data/client";
 import { writeOutcomes } from "@/data/outcome-rows";
 import { writeStockUses } from "@/data/stock-uses";
 import { batchEvents, batches } from "@/data/tables/batch";
-import { packedPieces, packings } from "@/data/tables/goods";
+import { packedPieces, packRuns } from "@/data/tables/sales";
 import { notifyPages } from "@/server/http/change-stream";
 import { writeRecoveredLots } from "@/server/inventory/recovered-lots";
 import type { AggregateStore } from "./aggregate-store";
@@ -37,23 +37,23 @@ export const batchStore: AggregateStore<BatchState, BatchPlan, BatchEvent, typeo
   checkOutside: async (tx, { workshopId, id, before, after }) => {
     const packedOf = (state: BatchState) =>
       rollup(
-        state.jarStatuses.filter((one) => one.packing),
+        state.jarStatuses.filter((one) => one.packRun),
         (list) => sum(list, (one) => one.jars),
-        (one) => `${one.packing} ${one.product}`,
+        (one) => `${one.packRun} ${one.product}`,
       );
     const [was, is] = [packedOf(before), packedOf(after)];
     const changed = [...new Set([...was.keys(), ...is.keys()])].filter((key) => was.get(key) !== is.get(key));
     if (changed.length === 0) return null;
     const runs = await tx
-      .select({ id: packings.id, name: packings.name, undone: packings.deleted, product: packedPieces.product, pieces: packedPieces.pieces })
-      .from(packings)
-      .innerJoin(packedPieces, and(eq(packedPieces.workshopId, packings.workshopId), eq(packedPieces.packingId, packings.id)))
+      .select({ id: packRuns.id, name: packRuns.name, undone: packRuns.deleted, product: packedPieces.product, pieces: packedPieces.pieces })
+      .from(packRuns)
+      .innerJoin(packedPieces, and(eq(packedPieces.workshopId, packRuns.workshopId), eq(packedPieces.packRunId, packRuns.id)))
       .where(
         and(
-          eq(packings.workshopId, workshopId),
+          eq(packRuns.workshopId, workshopId),
           eq(packedPieces.batchId, id),
           inArray(
-            packings.id,
+            packRuns.id,
             changed.map((key) => key.slice(0, 36)),
           ),
         ),
@@ -62,9 +62,9 @@ export const batchStore: AggregateStore<BatchState, BatchPlan, BatchEvent, typeo
       const run = runs.find((one) => `${one.id} ${one.product}` === key);
       const pieces = is.get(key) ?? 0;
       if (run && pieces === (run.undone ? 0 : run.pieces)) continue;
-      if (!run) return { field: "packing", message: "These packs are not in this workshop. Pack the jars under Sell." };
+      if (!run) return { field: "packRun", message: "These packs are not in this workshop. Pack the jars under Sell." };
       return {
-        field: "packing",
+        field: "packRun",
         message: run.undone
           ? `These jars were unpacked from ${run.name}. Pack them again under Sell.`
           : `${run.pieces} jars are packed as ${run.name}. Unpack them under Sell first.`,

@@ -2,8 +2,8 @@ import { BATCH, ORDER, PROTOCOLS, protocol, type SentEntry, TRIAL } from "@heart
 import { eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import { beforeEach, describe, expect, it } from "vitest";
-import { packings } from "@/data/tables/goods";
 import { products } from "@/data/tables/product";
+import { packRuns } from "@/data/tables/sales";
 import { lots } from "@/data/tables/stock";
 import { beginTrial } from "@/features/burn/commands";
 import { beginOrder, pack, takeOut, unpack } from "@/features/sell/commands";
@@ -41,14 +41,14 @@ function logOf(store: AggregateStore<never, never, never>, id: string) {
     const stock = await test.pool.query("select named_id, sum(amount)::text as amount from stock_use where workshop_id = $1 group by 1 order by 1", [
       workshopId,
     ]);
-    const gone = await test.pool.query("select id, gone, deleted from packing where workshop_id = $1 order by id", [workshopId]);
+    const gone = await test.pool.query("select id, gone, deleted from pack_run where workshop_id = $1 order by id", [workshopId]);
     const jars = await test.pool.query("select id, loose, loose_of from batch where workshop_id = $1 order by id", [workshopId]);
     return { state: withoutIds(rows[0]?.state), stock: stock.rows, gone: gone.rows, jars: jars.rows };
   };
   return { send, events, state: stateNow, store };
 }
 /** What an entry is called is another each time that it is entered again. */
-const withoutIds = (state: unknown) => JSON.parse(JSON.stringify(state, (key, one) => (["eventId", "id", "standing"].includes(key) ? undefined : one)));
+const withoutIds = (state: unknown) => JSON.parse(JSON.stringify(state, (key, one) => (["eventId", "id", "effectiveEvents"].includes(key) ? undefined : one)));
 
 /** A payload changed a little: numbers other numbers, what is chosen kept. */
 const changed = (payload: unknown, by: (n: number) => number): object =>
@@ -78,13 +78,13 @@ async function tryAll(log: ReturnType<typeof logOf>): Promise<Set<string>> {
       const newest = (await log.events()).find((one) => one.corrects === target.id && one.id > target.id && !undone.has(one.id));
       if (!newest) throw new Error(`${said}, and it is not there.`);
       undone.add(newest.id);
-      const undo = await log.send({ kind: "withdrawn", payload: { why: "", whole: false }, happenedAt: when, corrects: newest.id } as SentEntry);
+      const undo = await log.send({ kind: "withdrawn", payload: { why: "", mode: "undo" }, happenedAt: when, corrects: newest.id } as SentEntry);
       expect(undo, `undoing ${said}`).toMatchObject({ ok: true });
       expect(await log.state(), `undoing ${said}`).toEqual(before);
       await books(`undoing ${said}`);
       return true;
     };
-    if (await attempt("deleting", { kind: "withdrawn", payload: { why: "", whole: true } })) deleted.add(target.kind);
+    if (await attempt("deleting", { kind: "withdrawn", payload: { why: "", mode: "delete" } })) deleted.add(target.kind);
     await attempt("repeating", { kind: target.kind, payload: target.payload });
     for (const factor of [0.5, 2, 40]) await attempt(`times ${factor}`, { kind: target.kind, payload: changed(target.payload, (n) => n * factor) });
   }
@@ -97,9 +97,17 @@ const kindsOf = (subject: { eventTypes: ReadonlyMap<string, unknown> }) =>
 let cup = "";
 beforeEach(async () => {
   cup = v7();
-  await test.db
-    .insert(products)
-    .values({ workshopId, id: cup, name: "Cups of rain", formulaId: stored.formula, body: "vessel", bodyId: stored.vessel, wickId: null, price: 900, pack: 2 });
+  await test.db.insert(products).values({
+    workshopId,
+    id: cup,
+    name: "Cups of rain",
+    formulaId: stored.formula,
+    container: "vessel",
+    containerId: stored.vessel,
+    wickId: null,
+    price: 900,
+    pack: 2,
+  });
   await test.db.insert(lots).values({ workshopId, id: v7(), kind: "wax", materialId: stored.wax, amount: 5_000_000, cost: 9_000, receivedOn: "2026-01-02" });
 });
 
@@ -144,7 +152,7 @@ async function liveBatch(of: typeof stored) {
     { kind: "stepDone", payload: { step: "set" } },
     { kind: "prepared", payload: { checks: ["dry"] } },
     { kind: "poured", payload: poured },
-    { kind: "located", payload: { shelf: "upper", sun: false, draught: false } },
+    { kind: "located", payload: { shelf: "upper", sun: false, draft: false } },
     { kind: "room", payload: { mean: 2_000, low: 1_900, high: 2_100, readings: 3 } },
     { kind: "flaw", payload: { product, defect: "rough_top", place: "top", severity: "slight", jars: 1 }, days: 2 },
     { kind: "jarsInspected", payload: { product, jars: 4, flaws: [rough] } },
@@ -165,9 +173,9 @@ async function liveBatch(of: typeof stored) {
 describe("everything that was entered", () => {
   it("of a batch is deleted, corrected and brought back, or says what stands in the way", async () => {
     const of = await storedBatch(test, workshopId, 7, { dyed: true });
-    await test.db.update(products).set({ formulaId: of.formula, bodyId: of.vessel }).where(eq(products.id, cup));
+    await test.db.update(products).set({ formulaId: of.formula, containerId: of.vessel }).where(eq(products.id, cup));
     const { log } = await liveBatch(of);
-    value(await pack(here(), { packingId: v7(), sellableId: cup, packs: 2 }));
+    value(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 2 }));
     await enterAll(log, [{ kind: "closed", payload: { missing: [] }, days: 400 }]);
     const other = logOf(batchStore as never, stored.batch);
     await enterAll(other, [
@@ -193,8 +201,8 @@ describe("everything that was entered", () => {
       { kind: "inspected", payload: { jars: 10 }, days: 20 },
       { kind: "released", payload: { note: "" } },
     ]);
-    const packingId = v7();
-    value(await pack(here(), { packingId, sellableId: cup, packs: 4 }));
+    const packRunId = v7();
+    value(await pack(here(), { packRunId, sellableId: cup, packs: 4 }));
     const orderId = v7();
     const line = { sellable: cup, name: "Cups of rain", packs: 3, price: 900 };
     value(await beginOrder(here(), { orderId, plan: { format: 1, what: "order", name: "Fern", whom: "", wantedOn: null, lines: [line] } }));
@@ -212,12 +220,12 @@ describe("everything that was entered", () => {
       { kind: "note", payload: { text: "picked up" }, days: 600 },
       { kind: "closed", payload: {}, days: 700 },
     ]);
-    expect(await unpack(here(), { packingId })).toMatchObject({ ok: false, message: expect.stringMatching(/2 of them went out/) });
+    expect(await unpack(here(), { packRunId })).toMatchObject({ ok: false, message: expect.stringMatching(/2 of them went out/) });
     const eventTypes = new Set((await log.events()).map((one) => one.kind));
     expect(kindsOf(ORDER).filter((kind) => !eventTypes.has(kind))).toEqual([]);
     const deleted = await tryAll(log);
     expect(kindsOf(ORDER).filter((kind) => !deleted.has(kind))).toEqual(["shipped", "packsResolved"]);
-    const [run] = await test.db.select().from(packings).where(eq(packings.id, packingId));
+    const [run] = await test.db.select().from(packRuns).where(eq(packRuns.id, packRunId));
     expect(run).toMatchObject({ packs: 4, gone: 2 });
   }, 120_000);
 
@@ -231,14 +239,14 @@ describe("everything that was entered", () => {
         protocol: protocol.parse(PROTOCOLS[0]),
         productId: null,
         after: null,
-        options: [
+        variants: [
           {
             from: "make",
             formulaVersionId: stored.version,
-            body: "vessel",
-            bodyId: stored.vessel,
+            container: "vessel",
+            containerId: stored.vessel,
             wick: { id: await stored.newWick(), count: 1 },
-            testers: 2,
+            testCandles: 2,
             half: false,
             change: {},
           },
@@ -254,15 +262,15 @@ describe("everything that was entered", () => {
     ]);
     const log = logOf(trialStore as never, trialId);
     await enterAll(log, [
-      { kind: "lit", payload: { tester: "A1", trimUm: 5_000, air: [], early: "" }, days: 500 },
-      { kind: "checked", payload: { tester: "A1", flame: "steady", poolUm: 30_000 } },
+      { kind: "lit", payload: { testCandle: "A1", trimUm: 5_000, air: [], early: "" }, days: 500 },
+      { kind: "checked", payload: { testCandle: "A1", flame: "steady", poolUm: 30_000 } },
       { kind: "present", payload: {} },
-      { kind: "throwScored", payload: { tester: "A1", throw: "hot", room: "small", score: 6 } },
-      { kind: "extinguished", payload: { tester: "A1", why: "protocol", sign: "" } },
-      { kind: "weighed", payload: { tester: "A1", session: 1, when: "after", mg: 12_000 } },
+      { kind: "throwScored", payload: { testCandle: "A1", throw: "hot", room: "small", score: 6 } },
+      { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } },
+      { kind: "weighed", payload: { testCandle: "A1", session: 1, when: "after", mg: 12_000 } },
       { kind: "codesRevealed", payload: {} },
-      { kind: "decided", payload: { option: "A", verdict: "passed", why: "" } },
-      { kind: "stopped", payload: { tester: "A1", why: "the wax is used up" } },
+      { kind: "decided", payload: { variant: "A", verdict: "passed", why: "" } },
+      { kind: "stopped", payload: { testCandle: "A1", why: "the wax is used up" } },
       { kind: "note", payload: { text: "fine" } },
       { kind: "closed", payload: {} },
     ]);
@@ -270,7 +278,7 @@ describe("everything that was entered", () => {
     expect(kindsOf(TRIAL).filter((kind) => !eventTypes.has(kind))).toEqual([]);
     const testCandlesOf = async () => {
       const { rows } = await test.pool.query<{ n: number }>(
-        `select coalesce(sum((f->>'jars')::int), 0)::int as n from batch, jsonb_array_elements(state->'jarStatuses') f where batch.id = $1 and f->>'to' = 'tester'`,
+        `select coalesce(sum((f->>'jars')::int), 0)::int as n from batch, jsonb_array_elements(state->'jarStatuses') f where batch.id = $1 and f->>'to' = 'testing'`,
         [batchId],
       );
       return rows[0]?.n;
@@ -282,7 +290,7 @@ describe("everything that was entered", () => {
     const all = await log.events();
     for (const event of all.filter((one) => !one.corrects && !["started", "note", "present", "codesRevealed"].includes(one.kind)).reverse())
       expect(
-        await log.send({ kind: "withdrawn", payload: { why: "", whole: true }, happenedAt: event.happenedAt, corrects: event.id } as SentEntry),
+        await log.send({ kind: "withdrawn", payload: { why: "", mode: "delete" }, happenedAt: event.happenedAt, corrects: event.id } as SentEntry),
         event.kind,
       ).toMatchObject({ ok: true });
     expect(await testCandlesOf()).toBe(0);

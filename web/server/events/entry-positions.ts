@@ -1,7 +1,7 @@
 import { and, eq, inArray } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batchEvents } from "@/data/tables/batch";
-import { orderEvents } from "@/data/tables/goods";
+import { orderEvents } from "@/data/tables/sales";
 import { trialEvents } from "@/data/tables/trial";
 
 /** Returns where entries stand in the logs of a workshop, for those that are there at all. */

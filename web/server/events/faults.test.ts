@@ -2,10 +2,10 @@ import { type OrderBody, supplierSheet } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import { beforeEach, describe, expect, it } from "vitest";
-import { orderEvents, orders, packings } from "@/data/tables/goods";
 import { supplierSheets } from "@/data/tables/label";
 import { demandLines } from "@/data/tables/plan";
 import { products } from "@/data/tables/product";
+import { orderEvents, orders, packRuns } from "@/data/tables/sales";
 import { waxes } from "@/data/tables/shelf";
 import { lots, stockCounts } from "@/data/tables/stock";
 import { beginOrder, eraseCustomer, pack, putOnPlan, takeOut, unpack } from "@/features/sell/commands";
@@ -39,9 +39,17 @@ const DAYS = 1_440;
 let cup = "";
 beforeEach(async () => {
   cup = v7();
-  await test.db
-    .insert(products)
-    .values({ workshopId, id: cup, name: "Cups of rain", formulaId: stored.formula, body: "vessel", bodyId: stored.vessel, wickId: null, price: 900, pack: 1 });
+  await test.db.insert(products).values({
+    workshopId,
+    id: cup,
+    name: "Cups of rain",
+    formulaId: stored.formula,
+    container: "vessel",
+    containerId: stored.vessel,
+    wickId: null,
+    price: 900,
+    pack: 1,
+  });
 });
 /** Ten cups, poured sixty days ago and released. */
 async function release(of = stored) {
@@ -65,16 +73,16 @@ const anOrder = async (packs = 1, over: object = {}) => {
 };
 const enter = (orderId: string, body: OrderBody, corrects: string | null = null) =>
   appendTo(orderStore, test.db, workshopId, orderId, { id: v7(), happenedAt: LATER, personId: null, instrumentId: null, corrects, ...body } as never, LATER);
-const out = (packs: number, packing: string, twice = false): OrderBody => {
-  const goods = { packing, sellable: cup, name: "Cups of rain", price: null, pouredAt: ago(1), packs };
-  return { kind: "shipped", payload: { goods: twice ? [goods, goods] : [goods] } };
+const out = (packs: number, packRun: string, twice = false): OrderBody => {
+  const finishedGoods = { packRun, sellable: cup, name: "Cups of rain", price: null, pouredAt: ago(1), packs };
+  return { kind: "shipped", payload: { finishedGoods: twice ? [finishedGoods, finishedGoods] : [finishedGoods] } };
 };
 const packed = async (packs: number) => {
-  const packingId = v7();
-  value(await pack(here(), { packingId, sellableId: cup, packs }));
-  return packingId;
+  const packRunId = v7();
+  value(await pack(here(), { packRunId, sellableId: cup, packs }));
+  return packRunId;
 };
-const goneOf = async (packing: string) => (await test.db.select().from(packings).where(eq(packings.id, packing)))[0]?.gone;
+const goneOf = async (packRun: string) => (await test.db.select().from(packRuns).where(eq(packRuns.id, packRun)))[0]?.gone;
 const newestIn = async (orderId: string) =>
   (await test.db.select().from(orderEvents).where(eq(orderEvents.orderId, orderId))).sort((a, b) => b.seq - a.seq)[0]?.id ?? "";
 
@@ -126,7 +134,7 @@ describe("stock", () => {
       .from(lots)
       .where(and(eq(lots.workshopId, workshopId), eq(lots.cost, 0)));
     expect(lot).toMatchObject({ code: "scraped up, batch 1, scented", amount: 90_000, materialId: stored.wax });
-    expect(await put(stored, { kind: "withdrawn", payload: { why: "", whole: true } }, ago(5), { corrects: lot?.id })).toMatchObject({ ok: true });
+    expect(await put(stored, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, ago(5), { corrects: lot?.id })).toMatchObject({ ok: true });
     expect(await onHand()).toBe(1_000_000 - 254_000);
     expect(await brokenBooks(test.db, test.pool, workshopId, true)).toEqual([]);
   });
@@ -178,11 +186,11 @@ describe("jars and packs", () => {
           .where(and(eq(orderEvents.orderId, orderId), eq(orderEvents.kind, "shipped")))
       )[0]?.id ?? "";
     // Deleted, given to another, and the deletion undone.
-    expect(await enter(orderId, { kind: "withdrawn", payload: { why: "", whole: true } }, first)).toMatchObject({ ok: true });
+    expect(await enter(orderId, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, first)).toMatchObject({ ok: true });
     const deletion = await newestIn(orderId);
     const other = await anOrder();
     expect(await enter(other, out(4, run))).toMatchObject({ ok: true });
-    expect(await enter(orderId, { kind: "withdrawn", payload: { why: "", whole: true } }, deletion)).toMatchObject({
+    expect(await enter(orderId, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, deletion)).toMatchObject({
       ok: false,
       message: expect.stringMatching(/0 × Cups of rain are left/),
     });
@@ -203,11 +211,11 @@ describe("jars and packs", () => {
   it("are packed and unpacked under Sell alone, and in packs that are there", async () => {
     await release();
     const product = await productOf(stored);
-    const ghost = { kind: "packed", payload: { packing: v7(), of: "ghost", product, jars: 10, packs: 10, parts: [{ id: v7(), count: 10_000_000 }] } };
+    const ghost = { kind: "packed", payload: { packRun: v7(), of: "ghost", product, jars: 10, packs: 10, parts: [{ id: v7(), count: 10_000_000 }] } };
     expect(await put(stored, ghost, LATER)).toMatchObject({ ok: false, message: expect.stringMatching(/under Sell/) });
     const run = await packed(4);
     const entry = (await readBatch(test.db, workshopId, stored.batch))?.events.find((one) => one.kind === "packed")?.id;
-    expect(await put(stored, { kind: "withdrawn", payload: { why: "", whole: true } }, LATER, { corrects: entry })).toMatchObject({
+    expect(await put(stored, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, LATER, { corrects: entry })).toMatchObject({
       ok: false,
       message: expect.stringMatching(/unpack these packs there/),
     });
@@ -216,13 +224,13 @@ describe("jars and packs", () => {
     await enter(orderId, out(4, run));
     await enter(orderId, { kind: "packsResolved", payload: { sellable: cup, name: "Cups of rain", packs: 4, to: "back", each: null, why: "" } });
     const back = await newestIn(orderId);
-    value(await unpack(here(), { packingId: run }));
-    expect(await enter(orderId, { kind: "withdrawn", payload: { why: "", whole: true } }, back)).toMatchObject({
+    value(await unpack(here(), { packRunId: run }));
+    expect(await enter(orderId, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, back)).toMatchObject({
       ok: false,
       message: expect.stringMatching(/were unpacked/),
     });
     const unpacked = (await readBatch(test.db, workshopId, stored.batch))?.events.findLast((one) => one.kind === "withdrawn")?.id;
-    expect(await put(stored, { kind: "withdrawn", payload: { why: "", whole: true } }, LATER, { corrects: unpacked })).toMatchObject({
+    expect(await put(stored, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, LATER, { corrects: unpacked })).toMatchObject({
       ok: false,
       message: expect.stringMatching(/were unpacked/),
     });
@@ -236,7 +244,7 @@ describe("jars and packs", () => {
     const pour = (await readBatch(test.db, workshopId, stored.batch))?.events.find((one) => one.kind === "poured");
     const fewer = await put(stored, poured([{ product, count: 5 }]), pour?.happenedAt ?? "", { corrects: pour?.id });
     expect(fewer).toMatchObject({ ok: false, message: "cup: 9 are sold, and only 5 would be filled. Record their return first." });
-    const deleted = await put(stored, { kind: "withdrawn", payload: { why: "", whole: true } }, pour?.happenedAt ?? "", { corrects: pour?.id });
+    const deleted = await put(stored, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, pour?.happenedAt ?? "", { corrects: pour?.id });
     expect(deleted).toMatchObject({ ok: false, message: expect.stringMatching(/follows from it|Record their return/) });
     expect(await put(stored, poured([{ product, count: 9 }]), pour?.happenedAt ?? "", { corrects: pour?.id })).toMatchObject({ ok: true });
   });
@@ -249,7 +257,7 @@ describe("jars and packs", () => {
         return two;
       }),
     );
-    const answers = await Promise.all(Array.from({ length: 6 }, () => pack(here(), { packingId: v7(), sellableId: cup, packs: 2 })));
+    const answers = await Promise.all(Array.from({ length: 6 }, () => pack(here(), { packRunId: v7(), sellableId: cup, packs: 2 })));
     expect(answers.map((one) => one.ok).filter(Boolean)).toHaveLength(5);
     expect(answers.find((one) => !one.ok)).toMatchObject({ message: expect.stringMatching(/Pack fewer, or release more/) });
   });
@@ -313,7 +321,7 @@ describe("orders", () => {
       const found = await test.owner.query(`select 1 from "${name}" t where workshop_id = $1 and (t::text ilike '%fern%')`, [workshopId]);
       expect(found.rowCount, name).toBe(0);
     }
-    expect((await test.db.select().from(orders).where(eq(orders.id, orderId)))[0]?.state.goods).toMatchObject([{ out: 2 }]);
+    expect((await test.db.select().from(orders).where(eq(orders.id, orderId)))[0]?.state.finishedGoods).toMatchObject([{ out: 2 }]);
     expect(await brokenBooks(test.db, test.pool, workshopId)).toEqual([]);
     // The log refuses any other change, also with the same word.
     await expect(test.owner.query("select set_config('hearth.erasing', 'on', false); update sale_order_event set kind = 'note'")).rejects.toThrow(

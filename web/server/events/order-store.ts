@@ -1,7 +1,7 @@
 import { CHECKED_ORDER, ORDER_STATE_VERSION, type OrderEvent, type OrderPlan, type OrderState, orderPlan } from "@hearth/core";
 import { and, asc, eq, inArray } from "drizzle-orm";
-import { orderEventRow, orderRow, toOrderEvent, writeGoods } from "@/data/order-rows";
-import { orderEvents, orders, packings } from "@/data/tables/goods";
+import { orderEventRow, orderRow, toOrderEvent, writeFinishedGoods } from "@/data/order-rows";
+import { orderEvents, orders, packRuns } from "@/data/tables/sales";
 import { lockWorkshop } from "@/server/workshops/workshops";
 import { type AggregateStore, readEvents } from "./aggregate-store";
 
@@ -27,40 +27,40 @@ export const orderStore: AggregateStore<OrderState, OrderPlan, OrderEvent, Row> 
       : CHECKED_ORDER.of(await readEvents(EVENTS, tx, row.workshopId, row.id)),
   // Packs go out of pack runs that are there, whatever led to it: an entry, a correction, an undo. What a page shows may be older than what another took.
   checkOutside: async (tx, { workshopId, before, after }) => {
-    if (JSON.stringify(before.goods) === JSON.stringify(after.goods)) return null;
+    if (JSON.stringify(before.finishedGoods) === JSON.stringify(after.finishedGoods)) return null;
     // Whatever moves packs goes one at a time: two that hold some of them, in another order, would wait for each other.
     await lockWorkshop(tx, workshopId);
-    const more = after.goods.flatMap((one) => {
-      const earlier = before.goods.find((other) => other.packing === one.packing);
+    const more = after.finishedGoods.flatMap((one) => {
+      const earlier = before.finishedGoods.find((other) => other.packRun === one.packRun);
       const packs = one.out - one.back - (earlier ? earlier.out - earlier.back : 0);
       return packs > 0 ? [{ ...one, packs }] : [];
     });
     if (more.length === 0) return null;
     const rows = await tx
       .select()
-      .from(packings)
+      .from(packRuns)
       .where(
         and(
-          eq(packings.workshopId, workshopId),
+          eq(packRuns.workshopId, workshopId),
           inArray(
-            packings.id,
-            more.map((one) => one.packing),
+            packRuns.id,
+            more.map((one) => one.packRun),
           ),
         ),
       )
-      .orderBy(asc(packings.id))
+      .orderBy(asc(packRuns.id))
       .for("no key update");
     for (const one of more) {
-      const run = rows.find((row) => row.id === one.packing && row.sellableId === one.sellable);
-      if (run?.deleted) return { field: "goods", message: `These ${one.name} were unpacked: they can be out no more. Pack them again first.` };
+      const run = rows.find((row) => row.id === one.packRun && row.sellableId === one.sellable);
+      if (run?.deleted) return { field: "finishedGoods", message: `These ${one.name} were unpacked: they can be out no more. Pack them again first.` };
       const left = run ? run.packs + run.oversold - run.gone : 0;
       if (one.packs > left)
         return {
-          field: "goods",
+          field: "finishedGoods",
           message: `${left} × ${one.name} ${left === 1 ? "is" : "are"} left of that pack run, and ${one.packs} would go out. Look at the stock again.`,
         };
     }
     return null;
   },
-  writeDerived: (tx, { workshopId, id, plan, state, before }) => writeGoods(tx, workshopId, id, plan, state, before),
+  writeDerived: (tx, { workshopId, id, plan, state, before }) => writeFinishedGoods(tx, workshopId, id, plan, state, before),
 };

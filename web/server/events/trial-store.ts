@@ -13,7 +13,7 @@ const EVENTS = { eventTable: trialEvents, aggregateId: trialEvents.trialId, toEv
 
 export const readTrialEvents = (tx: Transaction, workshopId: string, id: string): Promise<TrialEvent[]> => readEvents(EVENTS, tx, workshopId, id);
 
-/** How burn trials are kept: with an entry go what became of each tester, and the state of the products that were decided on. */
+/** How burn trials are kept: with an entry go what became of each test candle, and the state of the products that were decided on. */
 export const trialStore: AggregateStore<TrialState, TrialPlan, TrialEvent, Row> = {
   ...EVENTS,
   what: "trial",

@@ -100,11 +100,11 @@ export async function compareBatches(db: Database, workshopId: string, numbers: 
   const [a, b] = await Promise.all(numbers.map((number) => sideOf(db, workshopId, number, tools)));
   if (!a || !b) return null;
   const names = new Map([a, b].flatMap((side) => side.plan.pots.flatMap((pot) => pot.components.map((part) => [part.id, part.name] as const))));
-  const bodies = (side: Side) =>
+  const containers = (side: Side) =>
     [...new Set(side.plan.products.map((one) => `${one.name}${one.wicks ? `, ${one.wicks.count} × ${one.wicks.name}` : ""}`))].sort().join("; ");
   const asked = [
     ...difference(specOf(a.plan), specOf(b.plan), (id) => names.get(id) ?? "another", unit),
-    ...(bodies(a) === bodies(b) ? [] : [{ what: "vessels and wicks", from: bodies(a), to: bodies(b) }]),
+    ...(containers(a) === containers(b) ? [] : [{ what: "vessels and wicks", from: containers(a), to: containers(b) }]),
   ].filter((one) => !WORDS_ONLY.test(one.what));
   const { differ, unknown } = recordDifferences(a.record, b.record);
   // What belongs to the vessel stands with the vessel.

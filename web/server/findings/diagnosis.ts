@@ -210,17 +210,17 @@ export async function diagnoseBatch(db: Database, workshopId: string, batchId: s
   if (!defect) return none;
   const [tools, own] = await Promise.all([toolKinds(db, workshopId), readCustomCauses(db, workshopId)]);
   const product = state.flaws.find((one) => one.flaw.defect === defect)?.flaw.product;
-  const candle = burned.flatMap((one) => burnedOfBatch(one.plan, batchId).map((tester) => ({ ...one, tester })));
-  const shown = candle.find((one) => burningFlaws(one.plan, one.state, one.tester.key).includes(defect)) ?? candle[0];
+  const candle = burned.flatMap((one) => burnedOfBatch(one.plan, batchId).map((testCandle) => ({ ...one, testCandle })));
+  const shown = candle.find((one) => burningFlaws(one.plan, one.state, one.testCandle.key).includes(defect)) ?? candle[0];
   const isBurning = defectOf(defect)?.seen === "burning";
-  const lit = isBurning && shown ? shown.state.testers[shown.tester.key]?.sessions[0]?.litAt : undefined;
+  const lit = isBurning && shown ? shown.state.testCandles[shown.testCandle.key]?.sessions[0]?.litAt : undefined;
   const read = diagnosisOf(plan, state, flawSeenAt(state, defect) ?? lit ?? now, tools, product);
   const about = {
     ...read,
     record: {
       ...read.record,
       ...(await shelfRecord(db, workshopId, plan, product)),
-      ...(isBurning && shown ? recordOfBurn(shown.tester, shown.state) : {}),
+      ...(isBurning && shown ? recordOfBurn(shown.testCandle, shown.state) : {}),
     },
   };
   const found = diagnose({ ...about, defect }, own);

@@ -15,16 +15,16 @@ export async function lotsUsedWithNames(db: Database, workshopId: string, batchI
   const { plan } = await readBatchState(db, row);
   const names = new Map([
     ...plan.pots.flatMap((pot) => pot.components.map((part) => [part.id, part.name] as const)),
-    ...plan.products.map((one) => [one.bodyId, one.name] as const),
+    ...plan.products.map((one) => [one.containerId, one.name] as const),
     ...plan.products.flatMap((one) => (one.wicks ? [[one.wicks.wickId, one.wicks.name] as const] : [])),
   ]);
   const taken = await readTakenBy(db, workshopId, batchId, zone);
-  const packing = taken.filter((use) => use.kind === "pack").map((use) => use.materialId);
-  if (packing.length > 0)
+  const packaging = taken.filter((use) => use.kind === "pack").map((use) => use.materialId);
+  if (packaging.length > 0)
     for (const one of await db
       .select({ id: packs.id, name: packs.name })
       .from(packs)
-      .where(and(eq(packs.workshopId, workshopId), inArray(packs.id, packing))))
+      .where(and(eq(packs.workshopId, workshopId), inArray(packs.id, packaging))))
       names.set(one.id, one.name);
   return taken.map((use) => ({ ...use, name: names.get(use.materialId) ?? "" }));
 }

@@ -12,7 +12,7 @@ export const MATERIAL_COLUMNS = {
   lots: { table: lots, column: lots.materialId, used: "lots" },
   counts: { table: stockCounts, column: stockCounts.materialId, used: "counts of the stock" },
   sheets: { table: supplierSheets, column: supplierSheets.materialId, used: null },
-  bodies: { table: products, column: products.bodyId, used: "products" },
+  containers: { table: products, column: products.containerId, used: "products" },
   wicks: { table: products, column: products.wickId, used: "products" },
   notes: { table: notes, column: notes.ofId, used: null },
 } as const;

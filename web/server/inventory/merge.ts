@@ -20,10 +20,10 @@ import { readStocks } from "./shelf";
 import { tableOf } from "./tables";
 
 /** The kinds of which two entries can be the same thing. */
-const MERGED = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mould"] as const;
+const MERGED = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold"] as const;
 
 /** Where in the database a material's id stands in text that is not a column of its own. */
-async function renameIn(tx: Transaction, workshopId: string, from: string, to: string, only?: { specs: string[]; blends: string[]; colours: string[] }) {
+async function renameIn(tx: Transaction, workshopId: string, from: string, to: string, only?: { specs: string[]; blends: string[]; colors: string[] }) {
   const among = (column: AnyPgColumn, ids: string[] | undefined) =>
     ids ? inArray(column, ids.length ? ids : ["00000000-0000-0000-0000-000000000000"]) : undefined;
   const specs = await tx
@@ -39,10 +39,10 @@ async function renameIn(tx: Transaction, workshopId: string, from: string, to: s
   const made = await tx
     .update(colors)
     .set({ recipe: sql`replace(${colors.recipe}::text, ${from}, ${to})::jsonb` })
-    .where(and(eq(colors.workshopId, workshopId), sql`${colors.recipe}::text like ${`%${from}%`}`, among(colors.id, only?.colours)))
+    .where(and(eq(colors.workshopId, workshopId), sql`${colors.recipe}::text like ${`%${from}%`}`, among(colors.id, only?.colors)))
     .returning({ id: colors.id });
   const ids = (rows: { id: string }[]) => rows.map((row) => row.id);
-  return { specs: ids(specs), blends: ids(blends), colours: ids(made) };
+  return { specs: ids(specs), blends: ids(blends), colors: ids(made) };
 }
 
 /**
@@ -89,10 +89,10 @@ export async function merge(place: unknown, input: unknown): Promise<Result<{ me
       sql`select 1 from formula_version where workshop_id = ${mine} and spec::text like ${`%${goneId}%`} and spec::text like ${`%${keptId}%`} limit 1`,
     );
     if (inOne.rows.length > 0) return reject("A formula names both of them. Change that formula first, so that it names one.");
-    const inColour = await db.execute(
-      sql`select name from colour where workshop_id = ${mine} and recipe::text like ${`%${goneId}%`} and recipe::text like ${`%${keptId}%`} limit 1`,
+    const inColor = await db.execute(
+      sql`select name from color where workshop_id = ${mine} and recipe::text like ${`%${goneId}%`} and recipe::text like ${`%${keptId}%`} limit 1`,
     );
-    if (inColour.rows.length > 0) return reject("A colour recipe names both of them. Take that colour away first, or make it with one.");
+    if (inColor.rows.length > 0) return reject("A color recipe names both of them. Take that color away first, or make it with one.");
     const moved: Record<string, string[]> = await renameIn(db, mine, goneId, keptId);
     moved.together = await countTogether(db, context, goneId, keptId);
     for (const name of Object.keys(MATERIAL_COLUMNS) as MaterialColumn[]) moved[name] = await renameColumn(db, mine, name, goneId, keptId);
@@ -119,7 +119,7 @@ export async function undoMerge(place: unknown, input: unknown): Promise<Result<
     const { goneId, keptId, moved } = merged;
     const table = tableOf(merged.kind as (typeof MERGED)[number]);
     const ids = (name: string) => moved[name] ?? [];
-    await renameIn(db, mine, keptId, goneId, { specs: ids("specs"), blends: ids("blends"), colours: ids("colours") });
+    await renameIn(db, mine, keptId, goneId, { specs: ids("specs"), blends: ids("blends"), colors: ids("colors") });
     for (const name of Object.keys(MATERIAL_COLUMNS) as MaterialColumn[]) await renameColumn(db, mine, name, keptId, goneId, ids(name));
     if (ids("together").length > 0)
       await db

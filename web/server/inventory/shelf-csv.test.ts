@@ -48,7 +48,7 @@ describe("opening stock and products from a spreadsheet", () => {
   });
 
   it("takes all rows or none, and nothing that the preview did not show", async () => {
-    const good = "name\tformula\tvessel or mould\tprice\nCup A\tTest formula\tcup\t3.50\nCup B\tTest formula\tcup\t4";
+    const good = "name\tformula\tvessel or mold\tprice\nCup A\tTest formula\tcup\t3.50\nCup B\tTest formula\tcup\t4";
     expect(await paste("product", `${good}\nCup C\tno such\tcup\t1`, { new: 2, changed: 0, same: 0 })).toMatchObject({
       ok: false,
       message: expect.stringContaining("Row 4"),
@@ -60,7 +60,7 @@ describe("opening stock and products from a spreadsheet", () => {
     expect(await test.db.select().from(products).where(eq(products.workshopId, workshopId))).toEqual([]);
     expect(await paste("product", good, { new: 2, changed: 0, same: 0 })).toMatchObject({ ok: true });
     const made = await test.db.select().from(products).where(eq(products.workshopId, workshopId));
-    expect(made.map((one) => [one.name, one.body, one.price, one.wickTest]).sort()).toEqual([
+    expect(made.map((one) => [one.name, one.container, one.price, one.wickTest]).sort()).toEqual([
       ["Cup A", "vessel", 350, "test due"],
       ["Cup B", "vessel", 400, "test due"],
     ]);
@@ -72,7 +72,7 @@ describe("opening stock and products from a spreadsheet", () => {
       { workshopId, id: v7(), name: "braid 4", kind: "flat-braid cotton", size: "4" },
       { workshopId, id: v7(), name: "braid 6", kind: "flat-braid cotton", size: "6" },
     ]);
-    await paste("product", "name\tformula\tvessel or mould\twick\tprice\nCup A\tTest formula\tcup\tbraid 4\t3.50", { new: 1, changed: 0, same: 0 });
+    await paste("product", "name\tformula\tvessel or mold\twick\tprice\nCup A\tTest formula\tcup\tbraid 4\t3.50", { new: 1, changed: 0, same: 0 });
     const state = async () => (await test.db.select().from(products).where(eq(products.workshopId, workshopId)))[0];
     const made = await state();
     await sayWickTest(here(), { id: made?.id, expectedVersion: made?.version, wickTest: "tested" });
@@ -83,7 +83,7 @@ describe("opening stock and products from a spreadsheet", () => {
   });
 
   it("keeps the currency once a product is priced in it", async () => {
-    await paste("product", "name\tformula\tvessel or mould\tprice\nCup A\tTest formula\tcup\t3.50", { new: 1, changed: 0, same: 0 });
+    await paste("product", "name\tformula\tvessel or mold\tprice\nCup A\tTest formula\tcup\t3.50", { new: 1, changed: 0, same: 0 });
     const [row] = await test.db.select().from(workshops).where(eq(workshops.id, workshopId));
     const settings = { id: workshopId, expectedVersion: row?.version ?? 1, name: "Shed", massUnit: "oz", temperatureUnit: "F", timeZone: "UTC" };
     expect(await changeWorkshop({ ...settings, currency: "USD" })).toMatchObject({
@@ -101,7 +101,7 @@ describe("opening stock and products from a spreadsheet", () => {
 
 describe("what is wanted, from a spreadsheet", () => {
   it("is put on the list line by line, alike ones each for themselves, and what stands there already is not doubled", async () => {
-    await paste("product", "name\tformula\tvessel or mould\nJar of rain\tTest formula\tcup\nJar of hail\tTest formula\tcup", {
+    await paste("product", "name\tformula\tvessel or mold\nJar of rain\tTest formula\tcup\nJar of hail\tTest formula\tcup", {
       new: 2,
       changed: 0,
       same: 0,
@@ -120,7 +120,7 @@ describe("what is wanted, from a spreadsheet", () => {
   });
 
   it("is taken whole or not at all: a product that is not there, no number, no day", async () => {
-    await paste("product", "name\tformula\tvessel or mould\nJar of rain\tTest formula\tcup", { new: 1, changed: 0, same: 0 }).then(value);
+    await paste("product", "name\tformula\tvessel or mold\nJar of rain\tTest formula\tcup", { new: 1, changed: 0, same: 0 }).then(value);
     for (const [row, told] of [
       ["Jar of snow\t3\t\t", /Jar of snow/],
       ["Jar of rain\tsome\t\t", /Pieces/],
@@ -184,21 +184,21 @@ describe("packing from a spreadsheet", () => {
     expect(await paste("lot", "of what\tamount\treceived on\nsix box\t40\t2026-01-11", { new: 1, changed: 0, same: 0 })).toMatchObject({ ok: true });
     expect((await readStocks(test.db, workshopId, "UTC"))[box?.id ?? ""]?.onHand).toBe(40);
     const id = v7();
-    const packing = { boxId: box?.id ?? null, parts: [] };
+    const packaging = { boxId: box?.id ?? null, parts: [] };
     await test.db.insert(products).values({
       workshopId,
       id,
       name: "Cup of rain",
       formulaId: stored.formula,
-      body: "vessel",
-      bodyId: stored.vessel,
+      container: "vessel",
+      containerId: stored.vessel,
       wickId: null,
-      packing,
-      labelBody: "tealight",
+      packaging,
+      labelContainer: "tealight",
     });
-    const changed = "name\tformula\tvessel or mould\tprice\nCup of rain\tTest formula\tcup\t4.50";
+    const changed = "name\tformula\tvessel or mold\tprice\nCup of rain\tTest formula\tcup\t4.50";
     expect(await paste("product", changed, { new: 0, changed: 1, same: 0 })).toMatchObject({ ok: true, value: { changed: 1 } });
     const [after] = await test.db.select().from(products).where(eq(products.id, id));
-    expect(after).toMatchObject({ price: 450, packing, labelBody: "tealight" });
+    expect(after).toMatchObject({ price: 450, packaging, labelContainer: "tealight" });
   });
 });

@@ -4,7 +4,7 @@ import type { Database, Transaction } from "@/data/client";
 import { formulas } from "@/data/tables/formula";
 import { demandLines } from "@/data/tables/plan";
 import { products } from "@/data/tables/product";
-import { moulds, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { molds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { lots } from "@/data/tables/stock";
 import { naturalSort } from "@/server/shared/natural-sort";
 import { type NamedTable, type OwnedTable, tableOf } from "./tables";
@@ -20,19 +20,19 @@ export async function sheetContext(db: Database | Transaction, workshop: { id: s
   const stocked: { id: string; name: string }[][] = [];
   for (const kind of STOCKED) stocked.push(await named(tableOf(kind)));
   const inVessels = await named(vessels);
-  const inMoulds = await named(moulds);
+  const inMolds = await named(molds);
   const formula = await named(formulas);
   const product = await named(products);
   const wick = await named(wicks);
   const blends = await db.select({ id: waxes.id, name: waxes.name, blend: waxes.blend }).from(waxes).where(eq(waxes.workshopId, workshop.id));
   const material = STOCKED.flatMap((kind, at) => (stocked[at] ?? []).map((row) => ({ ...row, kind, counted: isCounted(kind) })));
   const kinds = new Map<string, string>(material.map((row) => [row.id, row.kind]));
-  const body = [...inVessels, ...inMoulds];
-  const bodies = new Map<string, "vessel" | "mould">([
+  const container = [...inVessels, ...inMolds];
+  const containers = new Map<string, "vessel" | "mold">([
     ...inVessels.map((row) => [row.id, "vessel"] as const),
-    ...inMoulds.map((row) => [row.id, "mould"] as const),
+    ...inMolds.map((row) => [row.id, "mold"] as const),
   ]);
-  return { waxes: blends, currency: workshop.currency, names: { formula, body, wick, material, product }, bodies, kinds };
+  return { waxes: blends, currency: workshop.currency, names: { formula, container, wick, material, product }, containers, kinds };
 }
 
 /** A row of a sheet's table. Lots and wanted lines have no name of their own. */

@@ -3,7 +3,7 @@ import { group } from "d3-array";
 import { and, asc, countDistinct, desc, eq, gt, gte, inArray, isNotNull, lt, lte, max, or, sql, sum } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import type { Database, Transaction } from "@/data/client";
-import { additives, dyes, fragrances, instruments, moulds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { additives, dyes, fragrances, instruments, molds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
 import { people } from "@/data/tables/workshop";
 import { naturalSort } from "@/server/shared/natural-sort";
@@ -26,12 +26,12 @@ export async function readShelf(db: Database, workshopId: string) {
     readMaterials(db, workshopId),
     db.select().from(wicks).where(eq(wicks.workshopId, workshopId)).orderBy(naturalSort(wicks.name)),
     db.select().from(vessels).where(eq(vessels.workshopId, workshopId)).orderBy(naturalSort(vessels.name)),
-    db.select().from(moulds).where(eq(moulds.workshopId, workshopId)).orderBy(naturalSort(moulds.name)),
+    db.select().from(molds).where(eq(molds.workshopId, workshopId)).orderBy(naturalSort(molds.name)),
     db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturalSort(instruments.name)).limit(500),
     db.select().from(people).where(eq(people.workshopId, workshopId)).orderBy(naturalSort(people.name)).limit(500),
     db.select().from(packs).where(eq(packs.workshopId, workshopId)).orderBy(naturalSort(packs.name)),
   ]);
-  return { ...materials, wicks: k, vessels: v, moulds: m, packs: b, instruments: i, people: p };
+  return { ...materials, wicks: k, vessels: v, molds: m, packs: b, instruments: i, people: p };
 }
 export type Shelf = Awaited<ReturnType<typeof readShelf>>;
 
@@ -60,7 +60,7 @@ export async function readPickList(db: Database, workshopId: string, also: reado
     few(dyes),
     few(wicks),
     few(vessels),
-    few(moulds),
+    few(molds),
     few(packs),
     db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturalSort(instruments.name)).limit(200),
   ]);
@@ -71,7 +71,7 @@ export async function readPickList(db: Database, workshopId: string, also: reado
         .from(waxes)
         .where(and(eq(waxes.workshopId, workshopId), inArray(waxes.id, parts)))
     : [];
-  return { waxes: [...w, ...more], fragrances: f, additives: a, dyes: d, wicks: k, vessels: v, moulds: m, packs: b, instruments: i, people: [] };
+  return { waxes: [...w, ...more], fragrances: f, additives: a, dyes: d, wicks: k, vessels: v, molds: m, packs: b, instruments: i, people: [] };
 }
 
 /** Everything of a shelf of which stock can be. */

@@ -40,7 +40,7 @@ const weigh = (componentId: string, mg: number, minute: number, over: object = {
     { kind: "weighed", payload: { pot: 0, componentId, mg } },
     { happenedAt: new Date(Date.parse(STARTED) + minute * 60_000).toISOString(), ...over },
   );
-const product = (over: object = {}) => ({ id: stored.vessel, body: "vessel", count: 10, wick: null, ...over });
+const product = (over: object = {}) => ({ id: stored.vessel, container: "vessel", count: 10, wick: null, ...over });
 const order = (over: object = {}) => ({
   batchId: v7(),
   formulaVersionIds: [stored.version],
@@ -66,7 +66,7 @@ describe("stock", () => {
     const poured = stored.sent(POURED, { happenedAt: new Date(Date.parse(STARTED) + 60_000 * 9).toISOString() });
     await append(poured);
     expect(await onHand(stored.vessel)).toBe(2);
-    await append(stored.sent({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: poured.id, happenedAt: poured.happenedAt }));
+    await append(stored.sent({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: poured.id, happenedAt: poured.happenedAt }));
     expect(await onHand(stored.vessel)).toBe(12);
     expect(await onHand(stored.oil)).toBeUndefined();
   });

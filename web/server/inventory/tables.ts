@@ -1,6 +1,6 @@
 import type { ShelfKind } from "@hearth/core";
 import type { AnyPgColumn, PgTable } from "drizzle-orm/pg-core";
-import { additives, dyes, fragrances, instruments, moulds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { additives, dyes, fragrances, instruments, molds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
 
 /** The table of each kind of thing; people have none of their own here, since they belong to the workshop. */
 export const SHELF_TABLES = {
@@ -10,7 +10,7 @@ export const SHELF_TABLES = {
   additive: additives,
   wick: wicks,
   vessel: vessels,
-  mould: moulds,
+  mold: molds,
   pack: packs,
   instrument: instruments,
 };

@@ -29,7 +29,7 @@ export function buyerPage(facts: LabelFacts, languages: readonly Language[], loc
   const list = (lines: readonly string[]) => `<ul>${lines.map((line) => `<li>${escaped(line)}</li>`).join("")}</ul>`;
   const without = facts.hazard.without.map((one) => one.name);
   const part = (language: Language) => {
-    const safety = safetyTexts(facts.body, language, facts.settings.own, facts.isUs);
+    const safety = safetyTexts(facts.container, language, facts.settings.own, facts.isUs);
     const words = wordsOf(facts.hazard.answer, language);
     const hazard = [words.signal ?? "", words.contains ?? "", ...words.h, ...words.euh, ...words.p].filter(Boolean);
     const facts_ = [
@@ -37,10 +37,10 @@ export function buyerPage(facts: LabelFacts, languages: readonly Language[], loc
       facts.family ? `${textOf("wax", language)}: ${facts.family}` : "",
       facts.batch ? `${textOf("batch", language)} ${facts.batch.number}` : "",
       facts.batch ? textOf("made", language, { day: writeDay(facts.batch.pouredOn, manner.date) }) : "",
-      facts.hours && facts.body !== "melt" ? burnTimeWords(facts.hours, language) : "",
+      facts.hours && facts.container !== "melt" ? burnTimeWords(facts.hours, language) : "",
     ].filter(Boolean);
     return `<section lang="${language}">${list(facts_)}
-<h2>${escaped(textOf("care", language))}</h2>${list(careTexts(facts.body, language, facts.family === "soy", facts.isUs))}
+<h2>${escaped(textOf("care", language))}</h2>${list(careTexts(facts.container, language, facts.family === "soy", facts.isUs))}
 <h2>${escaped(facts.isUs && language === "en" && safety.always.length > 0 ? textOf("warning", "en") : textOf("safety", language))}</h2>
 <p class="signs">${safety.always.map(({ sign }) => `<svg viewBox="0 0 100 100" role="img" aria-label="${SAFETY_PATHS[sign].name}"><circle cx="50" cy="50" r="46" fill="none" stroke="#000" stroke-width="5"/>${paths(SAFETY_PATHS[sign].paths)}${SAFETY_PATHS[sign].struck ? '<path d="M18 18 82 82" stroke="#000" stroke-width="6"/>' : ""}</svg>`).join("")}</p>
 ${list([...safety.always.map((one) => one.text), ...safety.more])}

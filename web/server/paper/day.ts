@@ -28,8 +28,8 @@ export async function sheetsOfDay(db: Database, workshop: { id: string; timeZone
   return work.flatMap(({ pot }): SheetOf[] => {
     const formula = made.find((one) => one.product.formulaId === pot.formulaId);
     const wanted = pot.lines.flatMap((line) => {
-      const body = made.find((one) => one.product.id === line.productId)?.body;
-      return body ? [{ ...body, count: line.count }] : [];
+      const container = made.find((one) => one.product.id === line.productId)?.container;
+      return container ? [{ ...container, count: line.count }] : [];
     });
     const used = scalesFor(scales, pot.totalMg / 10);
     if (!formula || !used || wanted.length === 0 || potsOf(formula.spec.process.steps) > 1) return [];

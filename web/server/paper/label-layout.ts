@@ -35,7 +35,7 @@ const READABLE_POINTS = 6.5;
 const STEP = 0.25;
 /** Lines stand so far apart. */
 const LEADING = 1.18;
-/** From a label's edge to what stands on it: cutters and printers are off by a millimetre. */
+/** From a label's edge to what stands on it: cutters and printers are off by a millimeter. */
 const EDGE = 1.8 * MM;
 /** Of a round label's width, what a rectangle of text may take in it. */
 const IN_ROUND = 0.72;
@@ -111,7 +111,7 @@ function layAt(paper: Paper, blocks: readonly Block[], width: number, size: numb
   return { shapes, height: y, wide };
 }
 
-/** Lays a label out as large as it can be read; null where not even the smallest text fits it. Width and height in micrometres. */
+/** Lays a label out as large as it can be read; null where not even the smallest text fits it. Width and height in micrometers. */
 export function layLabel(paper: Paper, blocks: readonly Block[], label: { width: number; height: number; round: boolean }): Laid | null {
   const across = (label.width / 1_000) * MM;
   const down = (label.height / 1_000) * MM;

@@ -25,7 +25,7 @@ export interface TextOptions {
   /** Wraps within so much; without it, one line. */
   width?: number;
   align?: "left" | "right";
-  grey?: boolean;
+  gray?: boolean;
   /** No more than so many lines; what is left is cut off with an ellipsis. */
   most?: number;
 }
@@ -124,7 +124,7 @@ export class Paper {
   }
 
   /** Writes a text; gives the place below it. */
-  text(text: string, x: number, y: number, { size = 10, bold = false, width, align = "left", grey = false, most = 99 }: TextOptions = {}): number {
+  text(text: string, x: number, y: number, { size = 10, bold = false, width, align = "left", gray = false, most = 99 }: TextOptions = {}): number {
     let lines = width === undefined ? [text] : this.lines(text, size, bold, width, most);
     if (lines.length > most) lines = [...lines.slice(0, most - 1), `${(lines[most - 1] ?? "").slice(0, -1)}…`];
     let at = y;
@@ -133,7 +133,7 @@ export class Paper {
       for (const run of this.runs(line, bold)) {
         this.set(run.font)
           .fontSize(size)
-          .fillColor(grey ? "#555" : "#000")
+          .fillColor(gray ? "#555" : "#000")
           .text(run.text, left, at, { lineBreak: false });
         left += this.measure(run.text, size, bold);
       }

@@ -63,7 +63,7 @@ class Pen {
     this.paper.page();
     this.pages += 1;
     this.y = MARGIN;
-    this.paper.text(`${this.foot}, page ${this.pages}`, MARGIN, this.paper.height - MARGIN - 4, { size: 8, grey: true });
+    this.paper.text(`${this.foot}, page ${this.pages}`, MARGIN, this.paper.height - MARGIN - 4, { size: 8, gray: true });
   }
   /** Makes room for so much, on a new page where it has to be. */
   room(height: number): void {
@@ -97,7 +97,7 @@ function drawHead(paper: Paper, pen: Pen, { name, day, plan, address, opens, uni
   pen.newPage();
   const code = 34 * MM;
   paper.code(address, right - code, MARGIN - 8, code);
-  paper.text(opens, right - code, MARGIN - 8 + code, { size: 8, grey: true, width: code });
+  paper.text(opens, right - code, MARGIN - 8 + code, { size: 8, gray: true, width: code });
   pen.y = paper.text(name, MARGIN, pen.y, { size: 26, bold: true, width: inner - code - 12 });
   pen.y = paper.text(title, MARGIN, pen.y, { size: 15, bold: true, width: inner - code - 12, most: 2 });
   pen.y = paper.text(`${writeDay(day, manner.day)} ${day.slice(0, 4)}`, MARGIN, pen.y + 2, { size: 11 });
@@ -111,7 +111,7 @@ function drawHead(paper: Paper, pen: Pen, { name, day, plan, address, opens, uni
         width: inner - code - 12,
       },
     );
-  paper.text("Made by", MARGIN, pen.y + 10, { size: 9, grey: true });
+  paper.text("Made by", MARGIN, pen.y + 10, { size: 9, gray: true });
   paper.line(MARGIN + 44, pen.y + 20, MARGIN + 200, pen.y + 20);
   pen.y = Math.max(pen.y + 26, MARGIN + code + 12);
 }
@@ -139,8 +139,8 @@ function drawPart(paper: Paper, pen: Pen, part: PlanPot["components"][number], p
   paper.tick(MARGIN, pen.y + 2);
   paper.text(part.name, MARGIN + 18, pen.y + 1, { size: 11, bold: true, width: inner - 330, most: 1 });
   paper.text(amount, right - 306, pen.y - 2, { size: 15, bold: true, width: 110, align: "right" });
-  paper.text(part.count ? "" : part.scale.name, right - 188, pen.y + 2, { size: 9, grey: true, width: 84, most: 1 });
-  paper.text("weighed", right - 100, pen.y + 3, { size: 8, grey: true });
+  paper.text(part.count ? "" : part.scale.name, right - 188, pen.y + 2, { size: 9, gray: true, width: 84, most: 1 });
+  paper.text("weighed", right - 100, pen.y + 3, { size: 8, gray: true });
   paper.line(right - 62, pen.y + 13, right, pen.y + 13);
   pen.y += ROW;
   for (const text of below) pen.y = paper.text(text, MARGIN + 18, pen.y - 4, { size: 9, width: inner - 20 }) + 3;
@@ -157,7 +157,7 @@ function drawWeighing(paper: Paper, pen: Pen, sheet: Drawn): void {
       `Together ${say(writeBulk(pot.totalMg, units.massUnit))}${pot.sparePpm > 0 ? `, with ${say(writePercent(pot.sparePpm, 1))} spare` : ""}${pitchers ? `, in ${pitchers.length} pitchers` : ""}`,
       MARGIN + 18,
       pen.y,
-      { size: 9, grey: true },
+      { size: 9, gray: true },
     );
   }
 }
@@ -181,10 +181,10 @@ function drawSteps(paper: Paper, pen: Pen, { plan, say }: Drawn): void {
     });
     paper.text(range, MARGIN + 172, pen.y + 1, { size: 11, width: inner - 172 - (prompt.entry === "read" ? 2 : 1) * BLANK, most: 1 });
     if (prompt.entry === "read") {
-      paper.text("read", right - 2 * BLANK, pen.y + 3, { size: 8, grey: true });
+      paper.text("read", right - 2 * BLANK, pen.y + 3, { size: 8, gray: true });
       paper.line(right - 2 * BLANK + 22, pen.y + 13, right - BLANK - 6, pen.y + 13);
     }
-    paper.text("at", right - BLANK, pen.y + 3, { size: 8, grey: true });
+    paper.text("at", right - BLANK, pen.y + 3, { size: 8, gray: true });
     paper.line(right - BLANK + 12, pen.y + 13, right, pen.y + 13);
     pen.y += ROW;
   }
@@ -207,7 +207,7 @@ function batchSheet(paper: Paper, of: SheetOf, units: PaperUnits, capacities: Ca
     pen.y + 8,
     { size: 9, width: inner },
   );
-  paper.text("Notes", MARGIN, pen.y + 6, { size: 9, grey: true });
+  paper.text("Notes", MARGIN, pen.y + 6, { size: 9, gray: true });
   for (let n = 1; n <= 3; n++) if (pen.y + 6 + n * 20 <= bottom) paper.line(MARGIN, pen.y + 8 + n * 20, right, pen.y + 8 + n * 20, 0.4);
 }
 

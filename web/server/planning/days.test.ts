@@ -3,7 +3,7 @@ import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import { describe, expect, it, vi } from "vitest";
 import { batches } from "@/data/tables/batch";
-import { orderPacks, orders, packings } from "@/data/tables/goods";
+import { orderPacks, orders, packRuns } from "@/data/tables/sales";
 import { lots, stockCounts } from "@/data/tables/stock";
 import { workshops } from "@/data/tables/workshop";
 import { readStocks } from "@/server/inventory/shelf";
@@ -70,15 +70,15 @@ describe("what is asked for by a day", () => {
 
   it.each(ZONES)("is of the workshop's day in %s: sales by day and month, deliveries that a count follows", async (timeZone) => {
     await test.db.update(workshops).set({ timeZone }).where(eq(workshops.id, workshopId));
-    const [orderId, packingId, sellableId, lotId, materialId, countId] = [v7(), v7(), v7(), v7(), v7(), v7()];
+    const [orderId, packRunId, sellableId, lotId, materialId, countId] = [v7(), v7(), v7(), v7(), v7(), v7()];
     const start = "2026-01-01T00:00:00Z";
     const order = { workshopId, id: orderId, number: 1, what: "market" as const, name: "Quay", stage: "open" as const, plan: {} as never, state: {} as never };
     await test.db.insert(orders).values({ ...order, startedAt: start, lastAt: start });
-    await test.db.insert(packings).values({ workshopId, id: packingId, sellableId, name: "Rill", packs: 1, at: start, pouredAt: start });
+    await test.db.insert(packRuns).values({ workshopId, id: packRunId, sellableId, name: "Rill", packs: 1, at: start, pouredAt: start });
     const sale = {
       workshopId,
       orderId,
-      packingId,
+      packRunId,
       sellableId,
       name: "Rill",
       what: "market" as const,

@@ -13,8 +13,8 @@ import {
   missOf,
   namedIn,
   type PlanningSettings,
-  packingDraw,
-  packingPerPiece,
+  packagingDraw,
+  packagingPerPiece,
   planDemand,
   planningSettings,
   readableOf,
@@ -87,30 +87,30 @@ export async function listDemand(db: Database | Transaction, workshopId: string,
     }));
 }
 
-/** The body of a product as it is planned, with its wicks; null where it is not on the shelf any more. */
-export function chosenOf(product: Pick<Product, "bodyId" | "wickId" | "wicks">, shelf: Shelf): Omit<ChosenProduct, "count"> | null {
+/** The container of a product as it is planned, with its wicks; null where it is not on the shelf any more. */
+export function chosenOf(product: Pick<Product, "containerId" | "wickId" | "wicks">, shelf: Shelf): Omit<ChosenProduct, "count"> | null {
   const wick = shelf.wicks.find((one) => one.id === product.wickId);
   const chosenWicks = wick ? wicksOf(wick, product.wicks) : null;
-  const vessel = shelf.vessels.find((one) => one.id === product.bodyId);
-  if (vessel) return { ...vessel, body: "vessel", chosenWicks };
-  const mould = shelf.moulds.find((one) => one.id === product.bodyId);
-  return mould ? { ...mould, body: "mould", statedFillMg: mould.fillMg, workingFillMg: mould.fillMg, soldByWeight: false, chosenWicks } : null;
+  const vessel = shelf.vessels.find((one) => one.id === product.containerId);
+  if (vessel) return { ...vessel, container: "vessel", chosenWicks };
+  const mold = shelf.molds.find((one) => one.id === product.containerId);
+  return mold ? { ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false, chosenWicks } : null;
 }
 
 interface Made {
   product: Product;
   spec: FormulaSpec;
-  body: Omit<ChosenProduct, "count">;
+  container: Omit<ChosenProduct, "count">;
 }
 
-const forSeason = ({ product, spec, body }: Made): DemandProduct => ({
+const forSeason = ({ product, spec, container }: Made): DemandProduct => ({
   id: product.id,
   name: product.name,
   formulaId: product.formulaId,
   formulaName: product.formulaName,
   process: spec.process,
   components: namedIn(spec).length,
-  fillMg: body.workingFillMg,
+  fillMg: container.workingFillMg,
   tested: product.wickId === null || product.wickTest === "tested",
   wicked: product.wickId !== null,
 });
@@ -129,13 +129,13 @@ export async function readDemandPlan(db: Database, workshop: { id: string; timeZ
     workshop.id,
     looked.map((one) => one.formulaId),
   );
-  const packs = looked.flatMap((one) => packingDraw(one.packing, 1).map((part) => part.id));
-  const named = looked.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]).concat(packs);
+  const packs = looked.flatMap((one) => packagingDraw(one.packaging, 1).map((part) => part.id));
+  const named = looked.flatMap((one) => [one.containerId, ...(one.wickId ? [one.wickId] : [])]).concat(packs);
   const shelf = await readPickList(db, workshop.id, [...new Set([...named, ...[...specs.values()].flatMap(namedIn)])], 0);
   const made = looked.flatMap((product): Made[] => {
     const spec = specs.get(product.formulaId);
-    const body = chosenOf(product, shelf);
-    return spec && body ? [{ product, spec, body }] : [];
+    const container = chosenOf(product, shelf);
+    return spec && container ? [{ product, spec, container }] : [];
   });
   return { lines, settings, version, calendarKey, products: made.map(forSeason), choices: all.map(({ id, name }) => ({ id, name })), made, shelf };
 }
@@ -162,11 +162,11 @@ async function promisedOf(db: Database, workshopId: string): Promise<Map<string,
 /** What the products of a season take from the shelf, and what is there of it. */
 export async function readSupplies(db: Database, workshop: { id: string; timeZone: string }, { made, shelf, settings, lines }: DemandPlanRead) {
   const asked = new Set(lines.map((one) => one.productId));
-  const draws: [string, [string, number][]][] = made.flatMap(({ product, spec, body }): [string, [string, number][]][] => {
+  const draws: [string, [string, number][]][] = made.flatMap(({ product, spec, container }): [string, [string, number][]][] => {
     if (!asked.has(product.id)) return [];
     try {
-      const draw = drawOfPiece({ spec, vessel: body, sparePpm: settings.sparePpm }, shelf);
-      return [[product.id, [...draw, ...packingPerPiece(product.packing, product.pack)]]];
+      const draw = drawOfPiece({ spec, vessel: container, sparePpm: settings.sparePpm }, shelf);
+      return [[product.id, [...draw, ...packagingPerPiece(product.packaging, product.pack)]]];
     } catch (error) {
       // A formula that names what is not there any more draws nothing that is known.
       if (error instanceof WeighOutError) return [];
@@ -174,7 +174,7 @@ export async function readSupplies(db: Database, workshop: { id: string; timeZon
     }
   });
   const ids = [...new Set(draws.flatMap(([, each]) => each.map(([id]) => id)))];
-  const { instrument: _tools, mould: _moulds, ...kinds } = byKind(shelf);
+  const { instrument: _tools, mold: _molds, ...kinds } = byKind(shelf);
   const [stocks, promised, bought] = await Promise.all([
     readStocks(db, workshop.id, workshop.timeZone, ids),
     promisedOf(db, workshop.id),

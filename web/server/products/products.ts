@@ -1,4 +1,4 @@
-import { dueReasons, type FormulaSpec, type LabelContainer, type Packing, readFormula, type TestedState, testedOf, type WickTest } from "@hearth/core";
+import { dueReasons, type FormulaSpec, type LabelContainer, type Packaging, readFormula, type TestedState, testedOf, type WickTest } from "@hearth/core";
 import { and, count, desc, eq, ilike, inArray, isNotNull, or } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { formulas, formulaVersions } from "@/data/tables/formula";
@@ -13,8 +13,8 @@ export interface Product {
   archived: boolean;
   formulaId: string;
   formulaName: string;
-  body: "vessel" | "mould";
-  bodyId: string;
+  container: "vessel" | "mold";
+  containerId: string;
   wickId: string | null;
   wicks: number;
   price: number | null;
@@ -25,8 +25,8 @@ export interface Product {
   heatSeconds: number | null;
   wickTest: WickTest;
   testedAs: TestedState | null;
-  packing: Packing | null;
-  labelBody: LabelContainer | null;
+  packaging: Packaging | null;
+  labelContainer: LabelContainer | null;
   remarks: string;
 }
 
@@ -37,8 +37,8 @@ const shown = {
   archived: products.archived,
   formulaId: products.formulaId,
   formulaName: formulas.name,
-  body: products.body,
-  bodyId: products.bodyId,
+  container: products.container,
+  containerId: products.containerId,
   wickId: products.wickId,
   wicks: products.wicks,
   price: products.price,
@@ -49,8 +49,8 @@ const shown = {
   heatSeconds: products.heatSeconds,
   wickTest: products.wickTest,
   testedAs: products.testedAs,
-  packing: products.packing,
-  labelBody: products.labelBody,
+  packaging: products.packaging,
+  labelContainer: products.labelContainer,
   remarks: products.remarks,
 };
 

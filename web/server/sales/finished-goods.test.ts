@@ -1,12 +1,12 @@
-import { NO_PACKING, ORDER, type OrderBody, shoppingOf } from "@hearth/core";
+import { NO_PACKAGING, ORDER, type OrderBody, shoppingOf } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import Papa from "papaparse";
 import { v7 } from "uuid";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { GET as salesFile } from "@/app/api/workshops/[workshop]/sales/route";
 import { batches } from "@/data/tables/batch";
-import { orderEvents, orderPacks, packings } from "@/data/tables/goods";
 import { products } from "@/data/tables/product";
+import { orderEvents, orderPacks, packRuns } from "@/data/tables/sales";
 import { packs } from "@/data/tables/shelf";
 import { lots } from "@/data/tables/stock";
 import { beginOrder, pack, putOnPlan, saveSet, takeOut, unpack } from "@/features/sell/commands";
@@ -69,15 +69,15 @@ beforeEach(async () => {
     id: cup,
     name: "Cups of rain, two",
     formulaId: stored.formula,
-    body: "vessel",
-    bodyId: stored.vessel,
+    container: "vessel",
+    containerId: stored.vessel,
     wickId: null,
     price: 900,
     pack: 2,
-    packing: { boxId: box, parts: [{ id: label, count: 2 }] },
+    packaging: { boxId: box, parts: [{ id: label, count: 2 }] },
   });
 });
-const goods = async (id = cup) => (await readFinishedGoods(test.db, workshopId, NOW.slice(0, 10))).find((one) => one.sellable.id === id);
+const finishedGoods = async (id = cup) => (await readFinishedGoods(test.db, workshopId, NOW.slice(0, 10))).find((one) => one.sellable.id === id);
 const line = (packs: number, sellable = cup, name = "Cups of rain, two", price = 900) => ({ sellable, name, packs, price });
 const order = async (lines: object[], what: "order" | "market" = "order") => {
   const orderId = v7();
@@ -101,19 +101,19 @@ const went = (packs: number, to: "sold" | "back" | "given" | "second"): OrderBod
 
 describe("finished goods", () => {
   it("stand loose once released, without what safety stops; packing takes them off the rack and draws boxes and labels, and is taken apart again", async () => {
-    expect(await goods()).toMatchObject({ loose: 0, packed: 0 });
-    expect(await pack(here(), { packingId: v7(), sellableId: cup, packs: 1 })).toMatchObject({
+    expect(await finishedGoods()).toMatchObject({ loose: 0, packed: 0 });
+    expect(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 1 })).toMatchObject({
       ok: false,
       fields: { packs: [expect.stringMatching(/0 of 2/)] },
     });
     await release(stored, 0, 3);
-    expect(await goods()).toMatchObject({ loose: 3, pieces: 7, packed: 0 });
-    expect(await pack(here(), { packingId: v7(), sellableId: cup, packs: 4 })).toMatchObject({ ok: false });
-    const packingId = v7();
-    value(await pack(here(), { packingId, sellableId: cup, packs: 3 }));
+    expect(await finishedGoods()).toMatchObject({ loose: 3, pieces: 7, packed: 0 });
+    expect(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 4 })).toMatchObject({ ok: false });
+    const packRunId = v7();
+    value(await pack(here(), { packRunId, sellableId: cup, packs: 3 }));
     // Pressed twice, packed once.
-    value(await pack(here(), { packingId, sellableId: cup, packs: 3 }));
-    expect(await goods()).toMatchObject({ loose: 0, pieces: 1, packed: 3, lots: [{ left: 3, batches: [1] }] });
+    value(await pack(here(), { packRunId, sellableId: cup, packs: 3 }));
+    expect(await finishedGoods()).toMatchObject({ loose: 0, pieces: 1, packed: 3, lots: [{ left: 3, batches: [1] }] });
     const stock = async () => {
       const stocks = await readStocks(test.db, workshopId, "UTC", [box, label]);
       return [stocks[box]?.onHand, stocks[label]?.onHand];
@@ -121,8 +121,8 @@ describe("finished goods", () => {
     expect(await stock()).toEqual([17, 94]);
     const batch = await readBatch(test.db, workshopId, stored.batch);
     expect(batch?.state.jarStatuses).toMatchObject([{ jars: 6, from: "rack", to: "packed" }]);
-    value(await unpack(here(), { packingId }));
-    expect(await goods()).toMatchObject({ loose: 3, packed: 0 });
+    value(await unpack(here(), { packRunId }));
+    expect(await finishedGoods()).toMatchObject({ loose: 3, packed: 0 });
     expect(await stock()).toEqual([20, 100]);
     expect(await recentlyPacked(test.db, workshopId, STARTED)).toEqual([]);
   });
@@ -139,8 +139,8 @@ describe("finished goods", () => {
       id: v7(),
       name: "Other cup",
       formulaId: stored.formula,
-      body: "vessel",
-      bodyId: second.vessel,
+      container: "vessel",
+      containerId: second.vessel,
       wickId: null,
       pack: 1,
     });
@@ -156,20 +156,20 @@ describe("finished goods", () => {
         { productId: cup, count: 3 },
         { productId: other, count: 1 },
       ],
-      packing: NO_PACKING,
+      packaging: NO_PACKAGING,
       price: 1_500,
     };
     value(await saveSet(here(), set));
     expect(await saveSet(here(), { ...set, expectedVersion: 7 })).toMatchObject({ ok: false });
-    expect(await goods(setId)).toMatchObject({ loose: 3 });
-    value(await pack(here(), { packingId: v7(), sellableId: setId, packs: 2 }));
+    expect(await finishedGoods(setId)).toMatchObject({ loose: 3 });
+    value(await pack(here(), { packRunId: v7(), sellableId: setId, packs: 2 }));
     const [made] = await recentlyPacked(test.db, workshopId, STARTED);
     expect(made?.batches.map((one) => [one.number, one.pieces])).toEqual([
       [1, 6],
       [2, 2],
     ]);
     // The oldest of it says what is sold first.
-    const [row] = await test.db.select().from(packings).where(eq(packings.workshopId, workshopId));
+    const [row] = await test.db.select().from(packRuns).where(eq(packRuns.workshopId, workshopId));
     expect(Date.parse(row?.pouredAt ?? "")).toBe(Date.parse(at(60)));
   });
 });
@@ -177,14 +177,14 @@ describe("finished goods", () => {
 describe("orders and market days", () => {
   it("lack what is not there, which goes onto the plan; what is there goes out, packed as it goes, first in first out", async () => {
     await release(stored);
-    value(await pack(here(), { packingId: v7(), sellableId: cup, packs: 2 }));
+    value(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 2 }));
     const id = await order([line(7)]);
-    expect(await goods()).toMatchObject({ packed: 2, loose: 3, shortage: 7 });
+    expect(await finishedGoods()).toMatchObject({ packed: 2, loose: 3, shortage: 7 });
     expect(await goes(id, 7)).toMatchObject({ ok: false });
     // Refused as a whole: nothing was packed for it.
-    expect(await goods()).toMatchObject({ packed: 2, loose: 3 });
+    expect(await finishedGoods()).toMatchObject({ packed: 2, loose: 3 });
     expect(value(await goes(id, 4))).toEqual({ packed: 2 });
-    expect(await goods()).toMatchObject({ packed: 0, loose: 1, shortage: 3 });
+    expect(await finishedGoods()).toMatchObject({ packed: 0, loose: 1, shortage: 3 });
     value(await putOnPlan(here(), { id: v7(), productId: cup, count: 6, wantedOn: "2026-12-05", note: "order 1" }));
     expect((await readDemandPlan(test.db, { id: workshopId, timeZone: "UTC" })).lines).toMatchObject([{ productId: cup, count: 6, wantedOn: "2026-12-05" }]);
     expect((await listOrders(test.db, workshopId)).open).toMatchObject([{ name: "Fern & daughter", lines: [{ out: 4, shortage: 3 }] }]);
@@ -198,29 +198,29 @@ describe("orders and market days", () => {
     expect(await enter(id, went(3, "sold"))).toMatchObject({ ok: true });
     expect(await enter(id, { kind: "closed", payload: {} })).toMatchObject({ ok: false });
     expect(await enter(id, went(2, "back"))).toMatchObject({ ok: true });
-    expect(await goods()).toMatchObject({ packed: 2 });
+    expect(await finishedGoods()).toMatchObject({ packed: 2 });
     expect(await enter(id, { kind: "closed", payload: {} })).toMatchObject({ ok: true });
-    expect(await goods()).toMatchObject({ shortage: 0 });
+    expect(await finishedGoods()).toMatchObject({ shortage: 0 });
     const again = await order([line(2)]);
     value(await goes(again, 2));
-    expect(await goods()).toMatchObject({ packed: 0 });
+    expect(await finishedGoods()).toMatchObject({ packed: 0 });
     const read = await readOrder(test.db, workshopId, id);
     expect(ORDER.of(read?.events ?? []).state).toEqual(read?.state);
   });
 
   it("never take more out of a packing than is in it, by whatever way it is asked; and are of their own workshop", async () => {
     await release(stored);
-    value(await pack(here(), { packingId: v7(), sellableId: cup, packs: 1 }));
-    const [packing] = await test.db.select().from(packings).where(eq(packings.workshopId, workshopId));
+    value(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 1 }));
+    const [packRun] = await test.db.select().from(packRuns).where(eq(packRuns.workshopId, workshopId));
     const id = await order([line(1)]);
     const out = (packs: number, sellable = cup): OrderBody => ({
       kind: "shipped",
-      payload: { goods: [{ packing: packing?.id ?? "", sellable, name: "x", price: null, pouredAt: STARTED, packs }] },
+      payload: { finishedGoods: [{ packRun: packRun?.id ?? "", sellable, name: "x", price: null, pouredAt: STARTED, packs }] },
     });
     expect(await enter(id, out(2))).toMatchObject({ ok: false, message: expect.stringMatching(/1 × x is left of that pack run, and 2 would go out/) });
     expect(await enter(id, out(1, v7()))).toMatchObject({ ok: false });
     expect(await enter(id, out(1))).toMatchObject({ ok: true });
-    expect(await unpack(here(), { packingId: packing?.id })).toMatchObject({ ok: false, message: expect.stringMatching(/went out/) });
+    expect(await unpack(here(), { packRunId: packRun?.id })).toMatchObject({ ok: false, message: expect.stringMatching(/went out/) });
     const stranger = await test.workshop();
     expect(await readOrder(test.db, stranger, id)).toBeNull();
     expect((await readFinishedGoods(test.db, stranger, NOW.slice(0, 10))).length).toBe(0);
@@ -320,8 +320,8 @@ describe("what a pack costs and takes", () => {
   it("is what its lots cost, with box and labels: kept with the packs, and left of what they bring", async () => {
     await priced();
     await release(stored);
-    value(await pack(here(), { packingId: v7(), sellableId: cup, packs: 2 }));
-    const [row] = await test.db.select().from(packings).where(eq(packings.workshopId, workshopId));
+    value(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 2 }));
+    const [row] = await test.db.select().from(packRuns).where(eq(packRuns.workshopId, workshopId));
     // A cup of 14 g: 12.727 g of wax at 1.00 a gram-hundred, 1.273 g of oil, one cup at 10. Two of them, a box at 40, two labels at 5.
     const piece = 12.727 * (1_000 / 1_000) + 1.273 * (1_000 / 100) + 10;
     expect(row?.costEach).toBeCloseTo(2 * piece + 40 + 2 * 5, -1);
@@ -332,7 +332,7 @@ describe("what a pack costs and takes", () => {
     expect(sold).toMatchObject({ money: 1_800, cost: 2 * (row?.costEach ?? 0) });
     // What came back has cost nothing, and given away it has.
     const more = await order([line(1)]);
-    value(await pack(here(), { packingId: v7(), sellableId: cup, packs: 1 }));
+    value(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 1 }));
     value(await goes(more, 1));
     await enter(more, went(1, "given"));
     const [after] = await salesBetween(test.db, workshopId, STARTED, "2100-01-01T00:00:00Z");
@@ -346,12 +346,12 @@ describe("what a pack costs and takes", () => {
         ...one,
         workshopId,
         formulaId: stored.formula,
-        body: "vessel" as const,
-        bodyId: stored.vessel,
+        container: "vessel" as const,
+        containerId: stored.vessel,
         wickId: null,
         price: 900,
         pack: n + 3,
-        packing: { boxId: box, parts: [{ id: label, count: 1 }] },
+        packaging: { boxId: box, parts: [{ id: label, count: 1 }] },
       })),
     );
     const workshop = (await readWorkshop(workshopId)) as NonNullable<Awaited<ReturnType<typeof readWorkshop>>>;
@@ -388,13 +388,13 @@ describe("what a pack costs and takes", () => {
   it("keeps weights taken at packing, and its record says what went into packs", async () => {
     await release(stored);
     const weights = Array.from({ length: 5 }, (_, n) => 14_000 + n * 10);
-    value(await pack(here(), { packingId: v7(), sellableId: cup, packs: 5, weightsMg: weights, statedMg: 28_000 }));
+    value(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 5, weightsMg: weights, statedMg: 28_000 }));
     expect((await recentlyPacked(test.db, workshopId, STARTED))[0]).toMatchObject({ weightsMg: weights, statedMg: 28_000, packs: 5 });
     const record = await batchRecordOf(test.db, workshopId, stored.batch);
     const entry = record?.events.find((one) => one.kind === "packed");
     expect(entry?.payload).toMatchObject({ of: "Cups of rain, two", jars: 10, packs: 5, parts: [{ count: 5 }, { count: 10 }] });
-    expect(await pack(here(), { packingId: v7(), sellableId: cup, packs: 1, weightsMg: [0] })).toMatchObject({ ok: false });
-    expect(await pack(here(), { packingId: v7(), sellableId: v7(), packs: 1 })).toMatchObject({
+    expect(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 1, weightsMg: [0] })).toMatchObject({ ok: false });
+    expect(await pack(here(), { packRunId: v7(), sellableId: v7(), packs: 1 })).toMatchObject({
       ok: false,
       message: expect.stringMatching(/not sold any more/),
     });
@@ -409,7 +409,7 @@ describe("kept tidy and found", () => {
       expectedVersion: null,
       name: "Two kinds",
       contents: [{ productId: cup, count: 3 }],
-      packing: { boxId: box, parts: [] },
+      packaging: { boxId: box, parts: [] },
       price: null,
     };
     value(await saveSet(here(), set));
@@ -421,13 +421,13 @@ describe("kept tidy and found", () => {
     value(await restore(here(), { kind: "pack", id: spare }));
     // A set that nothing was packed of goes, and comes back as it was.
     value(await remove(here(), { kind: "set", id: set.id }));
-    expect(await goods(set.id)).toBeUndefined();
+    expect(await finishedGoods(set.id)).toBeUndefined();
     value(await restore(here(), { kind: "set", id: set.id }));
-    expect(await goods(set.id)).toMatchObject({ loose: 3 });
-    value(await pack(here(), { packingId: v7(), sellableId: set.id, packs: 1 }));
+    expect(await finishedGoods(set.id)).toMatchObject({ loose: 3 });
+    value(await pack(here(), { packRunId: v7(), sellableId: set.id, packs: 1 }));
     expect(await remove(here(), { kind: "set", id: set.id })).toMatchObject({ ok: false, message: expect.stringMatching(/used in packs/) });
     value(await archive(here(), { kind: "set", id: set.id, away: true }));
-    expect(await goods(set.id)).toBeUndefined();
+    expect(await finishedGoods(set.id)).toBeUndefined();
     const id = await order([line(1)]);
     expect(await find(test.db, workshopId, "fern &")).toMatchObject([{ kind: "order", name: "1: Fern & daughter", path: `/sell/${id}` }]);
     expect(await find(test.db, workshopId, "spare")).toMatchObject([{ kind: "pack", path: `/shelf/pack/${spare}` }]);
@@ -460,8 +460,8 @@ describe("two at once", () => {
     const [one, other] = [await order([line(4)]), await order([line(4)])];
     const took = await Promise.all([goes(one, 3), goes(other, 3)]);
     expect(took.filter((outcome) => outcome.ok)).toHaveLength(1);
-    expect(await goods()).toMatchObject({ packed: 0, loose: 2 });
-    const [row, ...more] = await test.db.select().from(packings).where(eq(packings.workshopId, workshopId));
+    expect(await finishedGoods()).toMatchObject({ packed: 0, loose: 2 });
+    const [row, ...more] = await test.db.select().from(packRuns).where(eq(packRuns.workshopId, workshopId));
     expect(more).toEqual([]);
     expect(row).toMatchObject({ packs: 3, gone: 3 });
   });
@@ -477,6 +477,6 @@ describe("two at once", () => {
     // Sent twice, since the answer was lost on the way: counted once.
     for (let n = 0; n < 2; n++)
       expect(await appendTo(orderStore, test.db, workshopId, id, entry as never, LATER)).toMatchObject({ ok: true, value: { repeated: n === 1 } });
-    expect((await readOrder(test.db, workshopId, id))?.state.goods).toMatchObject([{ out: 3, sold: 3 }]);
+    expect((await readOrder(test.db, workshopId, id))?.state.finishedGoods).toMatchObject([{ out: 3, sold: 3 }]);
   });
 });

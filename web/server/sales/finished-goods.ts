@@ -1,10 +1,10 @@
-import { NO_PACKING, type Packing, type Sellable } from "@hearth/core";
+import { NO_PACKAGING, type Packaging, type Sellable } from "@hearth/core";
 import { and, asc, desc, eq, gt, gte, inArray, isNull, ne, or, sql } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulaVersions } from "@/data/tables/formula";
-import { orderLines, orders, packedPieces, packings, sets } from "@/data/tables/goods";
 import { demandLines } from "@/data/tables/plan";
+import { orderLines, orders, packedPieces, packRuns, sets } from "@/data/tables/sales";
 import { packs } from "@/data/tables/shelf";
 import { readPickList } from "@/server/inventory/shelf";
 import { listProducts, type Product } from "@/server/products/products";
@@ -18,7 +18,7 @@ export const asSellable = (one: Product): Sellable => ({
   name: one.name,
   kind: "product",
   contents: [{ productId: one.id, name: one.name, count: one.pack }],
-  packing: one.packing ?? NO_PACKING,
+  packaging: one.packaging ?? NO_PACKAGING,
   price: one.price,
 });
 
@@ -28,7 +28,7 @@ export interface SetRow {
   version: number;
   archived: boolean;
   contents: { productId: string; count: number }[];
-  packing: Packing;
+  packaging: Packaging;
   price: number | null;
   remarks: string;
 }
@@ -58,7 +58,7 @@ export async function listSellables(db: Database | Transaction, workshopId: stri
         name: row.name,
         kind: "set",
         contents: row.contents.map((one) => ({ ...one, name: names.get(one.productId) ?? "something no longer here" })),
-        packing: row.packing,
+        packaging: row.packaging,
         price: row.price,
       }),
     ),
@@ -80,7 +80,7 @@ export interface Loose {
 
 /**
  * What stands loose of each product, the batch that was poured first before the later: of batches of its formula that are released,
- * poured into its body with its wick.
+ * poured into its container with its wick.
  */
 export async function looseLots(tx: Database | Transaction, workshopId: string, products: readonly Product[]): Promise<Map<string, Loose[]>> {
   const out = new Map<string, Loose[]>(products.map((one) => [one.id, []]));
@@ -112,8 +112,8 @@ export async function looseLots(tx: Database | Transaction, workshopId: string, 
     for (const product of products) {
       if (product.formulaId !== row.formulaId) continue;
       // A batch from before wicks were written down says nothing of them.
-      for (const { key, bodyId, wickId, left } of row.loose)
-        if (bodyId === product.bodyId && (wickId === null || wickId === product.wickId))
+      for (const { key, containerId, wickId, left } of row.loose)
+        if (containerId === product.containerId && (wickId === null || wickId === product.wickId))
           out.get(product.id)?.push({ batchId: row.id, number: row.number, key, left, pouredAt: iso(row.pouredAt ?? row.startedAt), untested: row.untested });
     }
   return out;
@@ -132,15 +132,15 @@ export interface Packed {
 export async function packedNow(tx: Database | Transaction, workshopId: string, sellableIds?: readonly string[]): Promise<Packed[]> {
   const rows = await tx
     .select()
-    .from(packings)
+    .from(packRuns)
     .where(
       and(
-        eq(packings.workshopId, workshopId),
-        sql`${packings.packs} > ${packings.gone} and not ${packings.deleted}`,
-        sellableIds ? inArray(packings.sellableId, [...sellableIds]) : undefined,
+        eq(packRuns.workshopId, workshopId),
+        sql`${packRuns.packs} > ${packRuns.gone} and not ${packRuns.deleted}`,
+        sellableIds ? inArray(packRuns.sellableId, [...sellableIds]) : undefined,
       ),
     )
-    .orderBy(asc(packings.pouredAt), asc(packings.at), asc(packings.id));
+    .orderBy(asc(packRuns.pouredAt), asc(packRuns.at), asc(packRuns.id));
   return rows.map((row) => ({
     id: row.id,
     sellableId: row.sellableId,
@@ -153,11 +153,11 @@ export async function packedNow(tx: Database | Transaction, workshopId: string, 
 }
 
 /** The batches whose pieces are in these packings. */
-export async function piecesIn(tx: Database | Transaction, workshopId: string, packingIds: readonly string[]) {
-  if (packingIds.length === 0) return [];
+export async function piecesIn(tx: Database | Transaction, workshopId: string, packRunIds: readonly string[]) {
+  if (packRunIds.length === 0) return [];
   return tx
     .select({
-      packingId: packedPieces.packingId,
+      packRunId: packedPieces.packRunId,
       batchId: packedPieces.batchId,
       number: batches.number,
       product: packedPieces.product,
@@ -166,7 +166,7 @@ export async function piecesIn(tx: Database | Transaction, workshopId: string, p
     })
     .from(packedPieces)
     .innerJoin(batches, and(eq(batches.workshopId, packedPieces.workshopId), eq(batches.id, packedPieces.batchId)))
-    .where(and(eq(packedPieces.workshopId, workshopId), inArray(packedPieces.packingId, [...packingIds])))
+    .where(and(eq(packedPieces.workshopId, workshopId), inArray(packedPieces.packRunId, [...packRunIds])))
     .orderBy(asc(batches.number));
 }
 
@@ -243,7 +243,7 @@ export async function readFinishedGoods(db: Database, workshopId: string, today:
       pieces: looseBy.get(sellable.id) ?? 0,
       shortage: shortage.get(sellable.id) ?? 0,
       planned: least(sellable, onPlan),
-      lots: lots.map((one) => ({ ...one, batches: [...new Set(pieces.filter((each) => each.packingId === one.id).map((each) => each.number))] })),
+      lots: lots.map((one) => ({ ...one, batches: [...new Set(pieces.filter((each) => each.packRunId === one.id).map((each) => each.number))] })),
       untested: sellable.contents
         .flatMap((one) => loose.get(one.productId) ?? [])
         .filter((one, at, all) => one.untested !== "" && all.findIndex((other) => other.batchId === one.batchId) === at)
@@ -257,9 +257,9 @@ export async function readFinishedGoods(db: Database, workshopId: string, today:
 export async function recentlyPacked(db: Database, workshopId: string, since: string, most = 20) {
   const rows = await db
     .select()
-    .from(packings)
-    .where(and(eq(packings.workshopId, workshopId), eq(packings.deleted, false), gte(packings.at, since)))
-    .orderBy(desc(packings.at))
+    .from(packRuns)
+    .where(and(eq(packRuns.workshopId, workshopId), eq(packRuns.deleted, false), gte(packRuns.at, since)))
+    .orderBy(desc(packRuns.at))
     .limit(most);
   const pieces = await piecesIn(
     db,
@@ -276,7 +276,7 @@ export async function recentlyPacked(db: Database, workshopId: string, since: st
     weightsMg: row.weightsMg,
     statedMg: row.statedMg,
     batches: pieces
-      .filter((one) => one.packingId === row.id)
+      .filter((one) => one.packRunId === row.id)
       .map(({ batchId, number, product, productId, pieces: many }) => ({ batchId, number, product, productId, pieces: many })),
   }));
 }
@@ -285,27 +285,27 @@ export type RecentlyPacked = Awaited<ReturnType<typeof recentlyPacked>>[number];
 /** All packing parts of the shelf. */
 export const listPacks = (db: Database, workshopId: string) => db.select().from(packs).where(eq(packs.workshopId, workshopId)).orderBy(naturalSort(packs.name));
 
-/** The bodies of products as they are packed, and what they state. */
+/** The containers of products as they are packed, and what they state. */
 export async function insidesOf(db: Database, workshopId: string, products: readonly Product[]) {
   const shelf = await readPickList(
     db,
     workshopId,
-    products.map((one) => one.bodyId),
+    products.map((one) => one.containerId),
     0,
   );
   return products.flatMap((product) => {
-    const vessel = shelf.vessels.find((one) => one.id === product.bodyId);
-    const mould = shelf.moulds.find((one) => one.id === product.bodyId);
-    const body = vessel ?? (mould ? { ...mould, body: "mould" as const } : null);
-    if (!body) return [];
-    const { name, innerTopUm, innerBottomUm, heightUm } = body;
+    const vessel = shelf.vessels.find((one) => one.id === product.containerId);
+    const mold = shelf.molds.find((one) => one.id === product.containerId);
+    const container = vessel ?? (mold ? { ...mold, container: "mold" as const } : null);
+    if (!container) return [];
+    const { name, innerTopUm, innerBottomUm, heightUm } = container;
     return [
       {
         productId: product.id,
-        statedMg: vessel?.statedFillMg ?? mould?.fillMg ?? 0,
+        statedMg: vessel?.statedFillMg ?? mold?.fillMg ?? 0,
         soldByWeight: product.soldBy === "weight",
-        body: {
-          body: vessel ? ("vessel" as const) : ("mould" as const),
+        container: {
+          container: vessel ? ("vessel" as const) : ("mold" as const),
           name,
           innerTopUm,
           innerBottomUm,
@@ -319,10 +319,10 @@ export async function insidesOf(db: Database, workshopId: string, products: read
 }
 
 /** One packing; null where the workshop has none such. */
-export async function packingAt(db: Database, workshopId: string, id: string) {
+export async function packRunAt(db: Database, workshopId: string, id: string) {
   const [row] = await db
     .select()
-    .from(packings)
-    .where(and(eq(packings.workshopId, workshopId), eq(packings.id, id)));
+    .from(packRuns)
+    .where(and(eq(packRuns.workshopId, workshopId), eq(packRuns.id, id)));
   return row ?? null;
 }

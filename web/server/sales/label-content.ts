@@ -21,7 +21,7 @@ import {
 import { and, eq, isNotNull, ne } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
-import { moulds, vessels, waxes } from "@/data/tables/shelf";
+import { molds, vessels, waxes } from "@/data/tables/shelf";
 import { burnOutcomes } from "@/data/tables/trial";
 import { readBatchState } from "@/server/events/read-events";
 import { hazardOfBatch, hazardOfRecipe } from "@/server/inventory/safety-data-sheets";
@@ -40,13 +40,13 @@ export interface LabelFacts {
   /** Family of its wax, as a buyer is told: never the recipe. */
   family: string;
   scented: boolean;
-  body: LabelContainer;
+  container: LabelContainer;
   /** What is stated of one piece, and how many are in a pack. */
   statedMg: number;
   pack: number;
   batch: { id: string; number: number; pouredOn: string } | null;
   hazard: MixHazard;
-  hours: { low: number; high: number; testers: number } | null;
+  hours: { low: number; high: number; testCandles: number } | null;
   settings: LabelSettings;
   /** The unique formula identifier of its mixture; empty where none was given. */
   ufi: string;
@@ -66,12 +66,12 @@ export async function labelFacts(
   if (!product) return null;
   const spec = (await newestSpecs(db, workshop.id, [product.formulaId])).get(product.formulaId);
   if (!spec) return null;
-  const table = product.body === "vessel" ? vessels : moulds;
-  const [[body], [wax], [row], rates, { settings }] = await Promise.all([
+  const table = product.container === "vessel" ? vessels : molds;
+  const [[container], [wax], [row], rates, { settings }] = await Promise.all([
     db
       .select()
       .from(table as typeof vessels)
-      .where(and(eq(table.workshopId, workshop.id), eq(table.id, product.bodyId))),
+      .where(and(eq(table.workshopId, workshop.id), eq(table.id, product.containerId))),
     db
       .select({ family: waxes.family })
       .from(waxes)
@@ -99,9 +99,9 @@ export async function labelFacts(
   ]);
   if (at.batchId && !row) return null;
   const kept = row ? await readBatchState(db, row) : null;
-  const poured = kept?.plan.products.find((one) => one.bodyId === product.bodyId);
-  const ofBody = body && "fillMg" in body ? Number(body.fillMg) : body?.statedFillMg;
-  const statedMg = poured?.statedFillMg ?? ofBody ?? 0;
+  const poured = kept?.plan.products.find((one) => one.containerId === product.containerId);
+  const containerFill = container && "fillMg" in container ? Number(container.fillMg) : container?.statedFillMg;
+  const statedMg = poured?.statedFillMg ?? containerFill ?? 0;
   const hazard = row ? (await hazardOfBatch(db, workshop.id, row.id))?.whole : await hazardOfRecipe(db, workshop.id, spec);
   if (!hazard) return null;
   return {
@@ -109,7 +109,7 @@ export async function labelFacts(
     name: product.name,
     family: kept?.plan.pots[0]?.waxFamily ?? wax?.family ?? "",
     scented: spec.fragrances.length > 0 && spec.loadPpm > 0,
-    body: product.labelBody ?? (product.wickId === null ? "melt" : product.body === "mould" ? "pillar" : "container"),
+    container: product.labelContainer ?? (product.wickId === null ? "melt" : product.container === "mold" ? "pillar" : "container"),
     statedMg,
     pack: product.pack,
     batch: row ? { id: row.id, number: row.number, pouredOn: dayAt(row.pouredAt ?? row.startedAt, workshop.timeZone) } : null,
@@ -120,16 +120,19 @@ export async function labelFacts(
     ),
     settings,
     ufi: settings.ufis[product.formulaId] ?? "",
-    panelMm2: body ? panelOf(product.body, body) : null,
+    panelMm2: container ? panelOf(product.container, container) : null,
     isUs: workshop.locale === "en-US",
   };
 }
 
 /** A vessel's wall where its outer measure is not known, in mm: common practice, no source. */
 const WALL_MM = 3;
-function panelOf(kind: "vessel" | "mould", body: Pick<typeof vessels.$inferSelect, "innerTopUm" | "heightUm" | "outerUm" | "outerHeightUm">): number {
+function panelOf(kind: "vessel" | "mold", container: Pick<typeof vessels.$inferSelect, "innerTopUm" | "heightUm" | "outerUm" | "outerHeightUm">): number {
   const wall = kind === "vessel" ? 2 * WALL_MM : 0;
-  return displayPanelMm2(body.outerUm ? body.outerUm / 1_000 : body.innerTopUm / 1_000 + wall, (body.outerHeightUm ?? body.heightUm) / 1_000);
+  return displayPanelMm2(
+    container.outerUm ? container.outerUm / 1_000 : container.innerTopUm / 1_000 + wall,
+    (container.outerHeightUm ?? container.heightUm) / 1_000,
+  );
 }
 
 /** Letters and figures are about so much of their size high: measured on this typeface. */
@@ -182,7 +185,7 @@ export function labelBlocks(
     case "net":
       return [netBlock(facts, first, at.forPack, at.areaMm2), ...text(batchText(facts, first))];
     case "safety": {
-      const texts = languages.map((one) => safetyTexts(facts.body, one, one === first ? facts.settings.own : [], facts.isUs));
+      const texts = languages.map((one) => safetyTexts(facts.container, one, one === first ? facts.settings.own : [], facts.isUs));
       const signs = texts[0]?.always.map((one) => one.sign) ?? [];
       return [
         // ASTM F2058 (from memory) asks for the signal word and what it is about, before all else.
@@ -226,8 +229,8 @@ export function labelBlocks(
       return [
         ...text(facts.name, { scale: 1.4, bold: true }),
         ...languages.flatMap((language) => [
-          ...(facts.hours && facts.body !== "melt" ? text(`${burnTimeWords(facts.hours, language)}.`, { bold: true, gap: 0.4 }) : []),
-          ...careTexts(facts.body, language, facts.family === "soy", facts.isUs).flatMap((one) => text(one)),
+          ...(facts.hours && facts.container !== "melt" ? text(`${burnTimeWords(facts.hours, language)}.`, { bold: true, gap: 0.4 }) : []),
+          ...careTexts(facts.container, language, facts.family === "soy", facts.isUs).flatMap((one) => text(one)),
         ]),
         ...text(batchText(facts, first), { gap: 0.4 }),
         ...maker,

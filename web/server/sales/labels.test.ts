@@ -30,10 +30,10 @@ async function aProduct(over: object = {}): Promise<string> {
     id,
     name: "Cup of rain",
     formulaId: stored.formula,
-    body: "vessel",
-    bodyId: stored.vessel,
+    container: "vessel",
+    containerId: stored.vessel,
     wickId: null,
-    labelBody: "container",
+    labelContainer: "container",
     pack: 6,
     ...over,
   });
@@ -72,8 +72,8 @@ describe("supplier's sheets", () => {
     });
     // The stored batch is planned at 10 % of the wax; 8 % of it is what went in.
     expect((await hazardOfBatch(test.db, workshopId, stored.batch))?.whole.answer.classes).toEqual(["Skin Sens. 1", "Aquatic Chronic 3"]);
-    const put = async (body: object, minute: number) => {
-      const sent = { ...stored.sent(body as never), happenedAt: new Date(Date.parse(STARTED) + minute * 60_000).toISOString() };
+    const put = async (container: object, minute: number) => {
+      const sent = { ...stored.sent(container as never), happenedAt: new Date(Date.parse(STARTED) + minute * 60_000).toISOString() };
       const answer = await appendEvent(test.db, workshopId, stored.batch, sent as never, "2026-11-01T00:00:00Z");
       if (!answer.ok) throw new Error(answer.message);
     };

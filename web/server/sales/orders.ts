@@ -3,9 +3,9 @@ import { and, asc, desc, eq, ilike, inArray, lt, lte, max, or, sql } from "drizz
 import { v7 } from "uuid";
 import { z } from "zod";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
-import { orderEventRow, orderRow, writeGoods } from "@/data/order-rows";
+import { orderEventRow, orderRow, writeFinishedGoods } from "@/data/order-rows";
 import { batches } from "@/data/tables/batch";
-import { orderEvents, orderPacks, orders, packedPieces, packings } from "@/data/tables/goods";
+import { orderEvents, orderPacks, orders, packedPieces, packRuns } from "@/data/tables/sales";
 import { readNewest } from "@/server/events/aggregate-store";
 import { appendIn, systemEntry } from "@/server/events/append";
 import { orderStore } from "@/server/events/order-store";
@@ -122,7 +122,7 @@ export async function beginOrderIn(tx: Transaction, context: Actor, wanted: z.ou
   const { plan, state } = ORDER.of([event]);
   await tx.insert(orders).values({ workshopId: mine, id: wanted.orderId, number, ...orderRow(plan, state) });
   await tx.insert(orderEvents).values(orderEventRow(mine, wanted.orderId, event));
-  await writeGoods(tx, mine, wanted.orderId, plan, state, null);
+  await writeFinishedGoods(tx, mine, wanted.orderId, plan, state, null);
   context.notify?.({ order: wanted.orderId, topics: ["sell", "waiting"] });
   return ok({ id: wanted.orderId, number });
 }
@@ -150,7 +150,7 @@ export async function takeOutIn(tx: Transaction, context: Actor, wanted: z.outpu
   const { sellables } = await listSellables(tx, mine);
   // One at a time: two orders must not take the same packs.
   await lockWorkshop(tx, mine);
-  const goods: Extract<OrderEvent, { kind: "shipped" }>["payload"]["goods"] = [];
+  const finishedGoods: Extract<OrderEvent, { kind: "shipped" }>["payload"]["finishedGoods"] = [];
   let packed = 0;
   for (const line of wanted.lines) {
     const sellable = sellables.find((one) => one.id === line.sellableId);
@@ -159,17 +159,17 @@ export async function takeOutIn(tx: Transaction, context: Actor, wanted: z.outpu
     const there = await packedNow(tx, mine, [sellable.id]);
     const first = takeFirst(there, line.packs);
     if (first.short > 0) {
-      const made = await packIn(tx, context, { packingId: v7(), sellableId: sellable.id, packs: first.short, weightsMg: [], statedMg: null }, costs);
+      const made = await packIn(tx, context, { packRunId: v7(), sellableId: sellable.id, packs: first.short, weightsMg: [], statedMg: null }, costs);
       if (!made.ok) return reject(`${sellable.name}: ${line.packs - first.short} packed. ${made.message}`, { [sellable.id]: [made.message] });
       packed += first.short;
     }
     const now = first.short > 0 ? await packedNow(tx, mine, [sellable.id]) : there;
     for (const { id, count } of takeFirst(now, line.packs).taken) {
       const lot = now.find((one) => one.id === id);
-      if (lot) goods.push({ packing: id, sellable: sellable.id, name: sellable.name, price, pouredAt: lot.pouredAt, packs: count });
+      if (lot) finishedGoods.push({ packRun: id, sellable: sellable.id, name: sellable.name, price, pouredAt: lot.pouredAt, packs: count });
     }
   }
-  const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "shipped", { goods }, { id: wanted.eventId });
+  const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "shipped", { finishedGoods }, { id: wanted.eventId });
   const [answer] = await appendIn(orderStore, tx, mine, wanted.orderId, [{ sent, now: context.now }]);
   if (answer && !answer.ok) return reject(answer.message, answer.fields);
   return ok({ packed });
@@ -181,7 +181,7 @@ export interface RecallRow {
   number: number;
   pieces: number;
   product: string;
-  packingId: string;
+  packRunId: string;
   packed: string;
   packs: number;
   /** Packs that are still there. */
@@ -203,45 +203,45 @@ export interface RecallRow {
 export async function whereNow(db: Database, workshopId: string, batchIds: readonly string[]): Promise<RecallRow[]> {
   if (batchIds.length === 0) return [];
   const rows = await db
-    .select({ piece: packedPieces, packing: packings, number: batches.number })
+    .select({ piece: packedPieces, packRun: packRuns, number: batches.number })
     .from(packedPieces)
-    .innerJoin(packings, and(eq(packings.workshopId, packedPieces.workshopId), eq(packings.id, packedPieces.packingId)))
+    .innerJoin(packRuns, and(eq(packRuns.workshopId, packedPieces.workshopId), eq(packRuns.id, packedPieces.packRunId)))
     .innerJoin(batches, and(eq(batches.workshopId, packedPieces.workshopId), eq(batches.id, packedPieces.batchId)))
-    .where(and(eq(packedPieces.workshopId, workshopId), inArray(packedPieces.batchId, [...batchIds]), eq(packings.deleted, false)))
-    .orderBy(asc(batches.number), asc(packings.at));
-  const ids = [...new Set(rows.map((row) => row.packing.id))];
+    .where(and(eq(packedPieces.workshopId, workshopId), inArray(packedPieces.batchId, [...batchIds]), eq(packRuns.deleted, false)))
+    .orderBy(asc(batches.number), asc(packRuns.at));
+  const ids = [...new Set(rows.map((row) => row.packRun.id))];
   const out =
     ids.length === 0
       ? []
       : await db
-          .select({ goods: orderPacks, order: orders })
+          .select({ finishedGoods: orderPacks, order: orders })
           .from(orderPacks)
           .innerJoin(orders, and(eq(orders.workshopId, orderPacks.workshopId), eq(orders.id, orderPacks.orderId)))
-          .where(and(eq(orderPacks.workshopId, workshopId), inArray(orderPacks.packingId, ids)))
+          .where(and(eq(orderPacks.workshopId, workshopId), inArray(orderPacks.packRunId, ids)))
           .orderBy(asc(orders.wantedOn), asc(orders.number));
-  return rows.map(({ piece, packing, number }) => ({
+  return rows.map(({ piece, packRun, number }) => ({
     batchId: piece.batchId,
     number,
     pieces: piece.pieces,
     product: piece.product,
-    packingId: packing.id,
-    packed: packing.name,
-    packs: packing.packs,
-    here: packing.packs - packing.gone,
+    packRunId: packRun.id,
+    packed: packRun.name,
+    packs: packRun.packs,
+    here: packRun.packs - packRun.gone,
     out: out
-      .filter((one) => one.goods.packingId === packing.id)
-      .map(({ goods, order }) => ({
+      .filter((one) => one.finishedGoods.packRunId === packRun.id)
+      .map(({ finishedGoods, order }) => ({
         orderId: order.id,
         number: order.number,
         what: order.what,
         name: order.name,
         whom: order.state.whom,
         on: order.wantedOn,
-        out: goods.out,
-        sold: goods.sold,
-        given: goods.given,
-        second: goods.second,
-        back: goods.back,
+        out: finishedGoods.out,
+        sold: finishedGoods.sold,
+        given: finishedGoods.given,
+        second: finishedGoods.second,
+        back: finishedGoods.back,
       })),
   }));
 }

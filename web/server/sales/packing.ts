@@ -6,7 +6,7 @@ import {
   namedIn,
   ok,
   overheadCosts,
-  packingDraw,
+  packagingDraw,
   type Result,
   reject,
   resolveCorrections,
@@ -17,7 +17,7 @@ import {
 } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
-import { packedPieces, packings } from "@/data/tables/goods";
+import { packedPieces, packRuns } from "@/data/tables/sales";
 import { appendIn, systemEntry } from "@/server/events/append";
 import { batchStore } from "@/server/events/batch-store";
 import { readBatchEvents } from "@/server/events/read-events";
@@ -46,17 +46,17 @@ function costOfPack(sellable: Sellable, { products, specs, shelf, stocks, worksh
   if (inside.length !== sellable.contents.length) return null;
   const left = (id: string) => stocks[id]?.left ?? [];
   let cost = 0;
-  for (const { id, count } of packingDraw(sellable.packing, 1)) {
+  for (const { id, count } of packagingDraw(sellable.packaging, 1)) {
     const { cost: each, unknown } = costOf(wouldTake(left(id), count));
     if (unknown > 0) return null;
     cost += each;
   }
   for (const product of inside) {
     const spec = specs.get(product.formulaId);
-    const body = chosenOf(product, shelf);
-    if (!spec || !body) return null;
+    const container = chosenOf(product, shelf);
+    if (!spec || !container) return null;
     try {
-      const worked = costOfProduct({ ...product, packCost: null }, drawOfPiece({ spec, vessel: body, sparePpm: 0 }, shelf as Materials), left, workshop);
+      const worked = costOfProduct({ ...product, packCost: null }, drawOfPiece({ spec, vessel: container, sparePpm: 0 }, shelf as Materials), left, workshop);
       if (worked.unpriced.length > 0) return null;
       cost += worked.cost * (sellable.contents.find((one) => one.productId === product.id)?.count ?? 0);
     } catch (error) {
@@ -78,9 +78,9 @@ export async function costsNow({ db, workshop }: Pick<Context, "workshop"> & { d
   const inside = asked.flatMap((one) => insideOf(one, products));
   const specs = await newestSpecs(db, workshop.id, [...new Set(inside.map((one) => one.formulaId))]);
   const named = [
-    ...inside.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]),
+    ...inside.flatMap((one) => [one.containerId, ...(one.wickId ? [one.wickId] : [])]),
     ...[...specs.values()].flatMap(namedIn),
-    ...asked.flatMap((one) => packingDraw(one.packing, 1).map((draw) => draw.id)),
+    ...asked.flatMap((one) => packagingDraw(one.packaging, 1).map((draw) => draw.id)),
   ];
   const shelf = await readPickList(db, workshop.id, [...new Set(named)], 0);
   const stocks = await readStocks(db, workshop.id, workshop.timeZone, stockedIn(shelf));
@@ -89,7 +89,7 @@ export async function costsNow({ db, workshop }: Pick<Context, "workshop"> & { d
 
 export interface PackWanted {
   /** Made where the button was pressed: pressing it twice packs once. */
-  packingId: string;
+  packRunId: string;
   sellableId: string;
   packs: number;
   weightsMg: number[];
@@ -103,9 +103,9 @@ export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWa
   // One at a time: what stands loose is read only once nobody else can take it.
   await lockWorkshop(tx, mine);
   const [again] = await tx
-    .select({ id: packings.id })
-    .from(packings)
-    .where(and(eq(packings.workshopId, mine), eq(packings.id, wantedPack.packingId)));
+    .select({ id: packRuns.id })
+    .from(packRuns)
+    .where(and(eq(packRuns.workshopId, mine), eq(packRuns.id, wantedPack.packRunId)));
   if (again) return ok({ id: again.id });
   const { sellables, products } = await listSellables(tx, mine);
   const sellable = sellables.find((one) => one.id === wantedPack.sellableId);
@@ -129,9 +129,9 @@ export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWa
     }
   }
   const oldest = pieces.map((one) => one.loose.pouredAt).sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? context.now;
-  await tx.insert(packings).values({
+  await tx.insert(packRuns).values({
     workshopId: mine,
-    id: wantedPack.packingId,
+    id: wantedPack.packRunId,
     sellableId: sellable.id,
     name: sellable.name,
     packs: wantedPack.packs,
@@ -151,11 +151,11 @@ export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWa
   // The pack run first: an entry that packs jars into one that is not there is refused.
   await tx
     .insert(packedPieces)
-    .values([...sums.values()].map(({ number: _number, ...one }) => ({ ...one, workshopId: mine, packingId: wantedPack.packingId })));
-  const parts = packingDraw(sellable.packing, wantedPack.packs);
+    .values([...sums.values()].map(({ number: _number, ...one }) => ({ ...one, workshopId: mine, packRunId: wantedPack.packRunId })));
+  const parts = packagingDraw(sellable.packaging, wantedPack.packs);
   for (const [at, one] of [...sums.values()].entries()) {
     const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "packed", {
-      packing: wantedPack.packingId,
+      packRun: wantedPack.packRunId,
       of: sellable.name,
       product: one.product,
       jars: one.pieces,
@@ -166,33 +166,33 @@ export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWa
     const [answer] = await appendIn(batchStore, tx, mine, one.batchId, [{ sent, now: context.now, own: true }]);
     if (answer && !answer.ok) return reject(`Batch ${one.number}: ${answer.message}`);
   }
-  return ok({ id: wantedPack.packingId });
+  return ok({ id: wantedPack.packRunId });
 }
 
 /** Takes packs apart again, where none of them went out: the pieces stand on the rack as before, and the packing parts are back. */
-export async function unpackIn(tx: Transaction, context: Actor, packingId: string): Promise<Result<{ id: string }>> {
+export async function unpackIn(tx: Transaction, context: Actor, packRunId: string): Promise<Result<{ id: string }>> {
   const mine = context.workshop.id;
   await lockWorkshop(tx, mine);
   const [row] = await tx
     .select()
-    .from(packings)
-    .where(and(eq(packings.workshopId, mine), eq(packings.id, packingId)))
+    .from(packRuns)
+    .where(and(eq(packRuns.workshopId, mine), eq(packRuns.id, packRunId)))
     .for("no key update");
   if (!row || row.deleted) return reject("These packs are not here any more.");
   if (row.gone > 0) return reject(`${row.gone} of them went out. Count them back first.`);
   await tx
-    .update(packings)
+    .update(packRuns)
     .set({ deleted: true })
-    .where(and(eq(packings.workshopId, mine), eq(packings.id, packingId)));
-  for (const batchId of new Set((await piecesIn(tx, mine, [packingId])).map((one) => one.batchId))) {
+    .where(and(eq(packRuns.workshopId, mine), eq(packRuns.id, packRunId)));
+  for (const batchId of new Set((await piecesIn(tx, mine, [packRunId])).map((one) => one.batchId))) {
     const packed = resolveCorrections(await readBatchEvents(tx, mine, batchId)).flatMap(({ event, supersededBy }) =>
-      !supersededBy && event.kind === "packed" && event.payload.packing === packingId ? [event] : [],
+      !supersededBy && event.kind === "packed" && event.payload.packRun === packRunId ? [event] : [],
     );
     for (const { id } of packed) {
-      const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "withdrawn", { why: "unpacked", whole: true }, { corrects: id });
+      const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "withdrawn", { why: "unpacked", mode: "delete" }, { corrects: id });
       const [answer] = await appendIn(batchStore, tx, mine, batchId, [{ sent, now: context.now, own: true }]);
       if (answer && !answer.ok) return reject(answer.message);
     }
   }
-  return ok({ id: packingId });
+  return ok({ id: packRunId });
 }

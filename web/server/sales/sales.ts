@@ -61,7 +61,7 @@ export async function salesRows(db: Database, workshopId: string, at: { from?: s
   }>(sql`
     select (g.at at time zone w.time_zone)::date::text as "day", o.number, o.what, o.name as order_name, g.name,
       (select string_agg(distinct b.number::text, ' ') from packed_piece x join batch b on b.workshop_id = x.workshop_id and b.id = x.batch_id
-        where x.workshop_id = g.workshop_id and x.packing_id = g.packing_id) as batches,
+        where x.workshop_id = g.workshop_id and x.pack_run_id = g.pack_run_id) as batches,
       g.out, g.sold, g.second, g.given, g.back, g.money, g.cost
     from sale_goods g join sale_order o on o.workshop_id = g.workshop_id and o.id = g.order_id
       join workshop w on w.id = g.workshop_id

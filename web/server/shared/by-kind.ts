@@ -8,7 +8,7 @@ export const byKind = (shelf: Shelf) => ({
   additive: shelf.additives,
   wick: shelf.wicks,
   vessel: shelf.vessels,
-  mould: shelf.moulds,
+  mold: shelf.molds,
   pack: shelf.packs,
   instrument: shelf.instruments,
 });

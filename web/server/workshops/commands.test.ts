@@ -36,7 +36,7 @@ const spec = (over: Partial<FormulaSpec> = {}): FormulaSpec => {
   };
 };
 
-const product = (over: object = {}) => ({ id: stored.vessel, body: "vessel", count: 10, wick: null, ...over });
+const product = (over: object = {}) => ({ id: stored.vessel, container: "vessel", count: 10, wick: null, ...over });
 const order = (over: object = {}) => ({
   batchId: v7(),
   formulaVersionIds: [stored.version],

@@ -33,7 +33,7 @@ describe("a note", () => {
     expect(await add(note({ text: "later" }), "2026-02-03T09:00:00.000Z")).toEqual({ ok: true });
     const all = await listed();
     expect(all.map((other) => other.text)).toEqual(["later", "frosted at the rim"]);
-    expect(all[1]).toMatchObject({ at: STARTED, by: "Tester" });
+    expect(all[1]).toMatchObject({ at: STARTED, by: "Test candle" });
     expect(all[1]?.pictures).toEqual([
       { id: two, width: 800, height: 600 },
       { id: one, width: 30, height: 40 },

@@ -34,8 +34,8 @@ const product = (over: object = {}) => ({
   expectedVersion: null,
   name: "Cup of rain",
   formulaId: stored.formula,
-  body: "vessel",
-  bodyId: stored.vessel,
+  container: "vessel",
+  containerId: stored.vessel,
   wickId: null,
   wicks: 1,
   price: 350,
@@ -63,9 +63,9 @@ describe("two entries of one thing", () => {
     expect(await onHand()).toEqual([900_000, 500_000]);
     const dye = v7();
     await test.db.insert(dyes).values({ workshopId, id: dye, name: "slate blue", kind: "liquid" });
-    const colour = { waxId: stored.wax, fragranceId: stored.oil, dyes: [{ id: dye, by: "drops", amount: 3 }] };
-    value(await saveColor(here(), { id: v7(), name: "Slate", recipe: colour }));
-    expect(await saveColor(here(), { id: v7(), name: "Slate", recipe: { ...colour, dyes: [{ ...colour.dyes[0], id: v7() }] } })).toMatchObject({ ok: false });
+    const color = { waxId: stored.wax, fragranceId: stored.oil, dyes: [{ id: dye, by: "drops", amount: 3 }] };
+    value(await saveColor(here(), { id: v7(), name: "Slate", recipe: color }));
+    expect(await saveColor(here(), { id: v7(), name: "Slate", recipe: { ...color, dyes: [{ ...color.dyes[0], id: v7() }] } })).toMatchObject({ ok: false });
     const note = { id: v7(), kind: "wax" as const, of: stored.wax, personId: null, text: "softer than the last lot", pictures: [] };
     expect(await addNote(test.db, workshopId, note, STARTED)).toEqual({ ok: true });
     expect(await addNote(test.db, await test.workshop(), { ...note, id: v7() }, STARTED)).toMatchObject({ ok: false, status: 404 });
@@ -90,7 +90,7 @@ describe("two entries of one thing", () => {
     expect(await undoMerge(here(), { mergeId })).toMatchObject({ ok: false });
     expect(await told(stored.wax)).toEqual([["softer than the last lot"], [stored.wax]]);
     expect(await told(other)).toEqual([[], []]);
-    expect(await remove(here(), { kind: "dye", id: dye })).toMatchObject({ ok: false, message: expect.stringContaining("colour recipes") });
+    expect(await remove(here(), { kind: "dye", id: dye })).toMatchObject({ ok: false, message: expect.stringContaining("color recipes") });
     expect(await onHand()).toEqual([873_000, 500_000]);
     expect((await readFormula(test.db, workshopId, stored.formula))?.versions[0]?.spec.waxes).toEqual([{ id: stored.wax, share: 1 }]);
   });
@@ -172,7 +172,7 @@ describe("a product", () => {
   it("is refused with what is wrong at its field: names taken, what is not on the shelf, a vessel that must not be filled", async () => {
     value(await saveProduct(here(), product()));
     expect(await saveProduct(here(), product({ name: "CUP of rain" }))).toMatchObject({ ok: false, fields: { name: [expect.any(String)] } });
-    expect(await saveProduct(here(), product({ name: "b", bodyId: v7() }))).toMatchObject({ ok: false, fields: { bodyId: [expect.any(String)] } });
+    expect(await saveProduct(here(), product({ name: "b", containerId: v7() }))).toMatchObject({ ok: false, fields: { containerId: [expect.any(String)] } });
     expect(await saveProduct(here(), product({ name: "c", formulaId: v7() }))).toMatchObject({ ok: false, fields: { formulaId: [expect.any(String)] } });
     expect(await saveProduct(here(), product({ name: "d", wickId: v7() }))).toMatchObject({ ok: false, fields: { wickId: [expect.any(String)] } });
     expect((await test.db.select().from(formulas)).length).toBeGreaterThan(0);

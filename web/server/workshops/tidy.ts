@@ -6,9 +6,9 @@ import { v7 } from "uuid";
 import { z } from "zod";
 import type { Transaction } from "@/data/client";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { sets } from "@/data/tables/goods";
 import { processes, processVersions } from "@/data/tables/process";
 import { products } from "@/data/tables/product";
+import { sets } from "@/data/tables/sales";
 import { trash } from "@/data/tables/trash";
 import { people } from "@/data/tables/workshop";
 import { command } from "@/server/http/command";
@@ -60,7 +60,7 @@ const TABLE_WORDS: Readonly<Record<string, string>> = {
   sale_order_event: "entries of orders",
   stock_count: "counts of the stock",
   supplier_sheet: "safety data sheets",
-  packing: "packs",
+  pack_run: "packs",
   note: "notes",
 };
 
@@ -103,7 +103,7 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
       ["a set", sql`select 1 from product_set where ${mine} and contents::text like ${like} limit 1`],
     ],
     set: [
-      ["packs", sql`select 1 from packing where ${mine} and sellable_id = ${id} limit 1`],
+      ["packs", sql`select 1 from pack_run where ${mine} and sellable_id = ${id} limit 1`],
       ["orders", sql`select 1 from sale_line where ${mine} and sellable_id = ${id} limit 1`],
     ],
     other: [
@@ -111,9 +111,9 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
       ...Object.values(MATERIAL_COLUMNS).flatMap(({ table, column, used }): [string, SQL][] =>
         used ? [[used, sql`select 1 from ${table} where ${eq(table.workshopId, workshopId)} and ${column} = ${id} limit 1`]] : [],
       ),
-      ["products", sql`select 1 from product where ${mine} and packing::text like ${like} limit 1`],
-      ["a set", sql`select 1 from product_set where ${mine} and packing::text like ${like} limit 1`],
-      ["colour recipes", sql`select 1 from colour where ${mine} and not deleted and recipe::text like ${like} limit 1`],
+      ["products", sql`select 1 from product where ${mine} and packaging::text like ${like} limit 1`],
+      ["a set", sql`select 1 from product_set where ${mine} and packaging::text like ${like} limit 1`],
+      ["color recipes", sql`select 1 from color where ${mine} and not deleted and recipe::text like ${like} limit 1`],
       ["a blend", sql`select 1 from wax where ${mine} and blend::text like ${like} limit 1`],
       inPlans,
     ],

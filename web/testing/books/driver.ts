@@ -91,12 +91,12 @@ export async function makeBooks(db: Database): Promise<BooksWorkshop> {
       id: product,
       name: n === 0 ? "Slate, by two" : "Slate, single",
       formulaId: ids.formula,
-      body: "vessel" as const,
-      bodyId: cup,
+      container: "vessel" as const,
+      containerId: cup,
       wickId: null,
       price: 900,
       pack: n === 0 ? 2 : 1,
-      packing: { boxId: n === 0 ? ids.box : null, parts: [] },
+      packaging: { boxId: n === 0 ? ids.box : null, parts: [] },
     })),
   );
   return ids as unknown as BooksWorkshop;
@@ -140,7 +140,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
   });
   const anOrder = async () => pick(await rows<{ id: string }>("select id from sale_order where workshop_id = $1 order by number desc limit 6"));
   const runs = () =>
-    rows<{ id: string; sellable_id: string; packs: number }>("select id, sellable_id, packs from packing where workshop_id = $1 order by at desc limit 8");
+    rows<{ id: string; sellable_id: string; packs: number }>("select id, sellable_id, packs from pack_run where workshop_id = $1 order by at desc limit 8");
 
   const told: StepTold = { what: "", names: [], statuses: [], taken: false };
   const send = async (path: string, body: unknown, method: "GET" | "POST" = "POST") => {
@@ -226,8 +226,8 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
             kind: "statusChanged",
             payload: {
               ...rack,
-              from: pick(["rack", "rack", "sold", "tester", "second"]),
-              to: pick(["sold", "tester", "melted", "broken", "rack", "given"]),
+              from: pick(["rack", "rack", "sold", "testing", "second"]),
+              to: pick(["sold", "testing", "melted", "broken", "rack", "given"]),
               whom: "",
             },
           },
@@ -240,7 +240,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
       // What only a command of the program enters.
       [
         1,
-        () => ({ body: { kind: "packed", payload: { packing: v7(), of: "ghost", product, jars: 1, packs: 1, parts: [{ id: shop.box, count: 1_000_000 }] } } }),
+        () => ({ body: { kind: "packed", payload: { packRun: v7(), of: "ghost", product, jars: 1, packs: 1, parts: [{ id: shop.box, count: 1_000_000 }] } } }),
       ],
     ];
     let roll = next() * choices.reduce((sum, [weight]) => sum + weight, 0);
@@ -256,7 +256,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
     const target = pick(events.filter((one) => one.kind !== "started"));
     if (!target) return null;
     if (next() < 0.6 || target.kind === "withdrawn")
-      return entry({ kind: "withdrawn", payload: { why: "", whole: next() < 0.8 } }, instant(Date.now()), { corrects: target.id });
+      return entry({ kind: "withdrawn", payload: { why: "", mode: next() < 0.8 ? "delete" : "undo" } }, instant(Date.now()), { corrects: target.id });
     const changed = JSON.parse(JSON.stringify(target.payload), (_key, one) =>
       typeof one === "number" && next() < 0.5 ? Math.max(1, Math.round(one * next() * 2)) : one,
     ) as object;
@@ -272,7 +272,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
           batchId: v7(),
           formulaVersionIds: [shop.version],
           process: "formula",
-          products: [{ id: shop.vessels[0], body: "vessel", count: whole(4, 12), part: null, wick: null }],
+          products: [{ id: shop.vessels[0], container: "vessel", count: whole(4, 12), part: null, wick: null }],
           sparePpm: 0,
           waxScale: shop.scale,
           oilScale: shop.scale,
@@ -371,13 +371,13 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
         });
       },
     ],
-    pack: [10, async () => command("pack", { packingId: v7(), sellableId: pick(shop.products), packs: whole(1, 4) })],
+    pack: [10, async () => command("pack", { packRunId: v7(), sellableId: pick(shop.products), packs: whole(1, 4) })],
     unpack: [
       8,
       async () => {
         // Mostly of packs that are all there still, which it is not refused for.
-        const untouched = await rows<{ id: string }>("select id from packing where workshop_id = $1 and not deleted and gone = 0 order by at desc limit 4");
-        await command("unpack", { packingId: pick(next() < 0.7 ? untouched : await runs())?.id ?? v7() });
+        const untouched = await rows<{ id: string }>("select id from pack_run where workshop_id = $1 and not deleted and gone = 0 order by at desc limit 4");
+        await command("unpack", { packRunId: pick(next() < 0.7 ? untouched : await runs())?.id ?? v7() });
       },
     ],
     order: [
@@ -406,21 +406,21 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
         // Mostly of packs that are there, with an order that is open.
         const open = await rows<{ id: string }>("select id from sale_order where workshop_id = $1 and stage = 'open' order by number desc limit 6");
         const left = await rows<{ id: string; sellable_id: string; packs: number }>(
-          "select id, sellable_id, packs - gone as packs from packing where workshop_id = $1 and packs > gone and not deleted",
+          "select id, sellable_id, packs - gone as packs from pack_run where workshop_id = $1 and packs > gone and not deleted",
         );
         const [order, all] = [pick(open), next() < 0.7 ? left : await runs()];
         const some = [pick(all), pick(all), pick(all)].filter((one) => one !== undefined).slice(0, whole(1, 3));
         if (!order || some.length === 0) return;
         const { events } = await logOfOrder(order.id);
-        const goods = some.map((one) => ({
-          packing: one.id,
+        const finishedGoods = some.map((one) => ({
+          packRun: one.id,
           sellable: one.sellable_id,
           name: "Slate",
           price: 900,
           pouredAt: instant(Date.now() - DAY_MS),
           packs: whole(1, 2),
         }));
-        await send(`/orders/${order.id}/events`, entry({ kind: "shipped", payload: { goods } }, momentOf(events)));
+        await send(`/orders/${order.id}/events`, entry({ kind: "shipped", payload: { finishedGoods } }, momentOf(events)));
       },
     ],
     sell: [
@@ -430,7 +430,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
         if (!order) return;
         const { events } = await logOfOrder(order.id);
         const { state } = ORDER.of(events);
-        const sellable = pick(state.goods)?.sellable ?? pick(shop.products);
+        const sellable = pick(state.finishedGoods)?.sellable ?? pick(shop.products);
         const body =
           next() < 0.1
             ? { kind: "closed", payload: {} }

@@ -67,7 +67,7 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
       for (const fate of JAR_STATUSES) if (counts[fate] < 0) say(`batch ${row.number}: ${counts[fate]} jars ${fate}`);
     }
     for (const one of state.jarStatuses)
-      if (one.packing) packedIn.set(`${one.packing} ${row.id} ${one.product}`, (packedIn.get(`${one.packing} ${row.id} ${one.product}`) ?? 0) + one.jars);
+      if (one.packRun) packedIn.set(`${one.packRun} ${row.id} ${one.product}`, (packedIn.get(`${one.packRun} ${row.id} ${one.product}`) ?? 0) + one.jars);
     for (const [key, { mg }] of Object.entries(state.weighed)) if (mg < 0) say(`batch ${row.number}: ${mg} mg of ${key} in the pot`);
     const standing = drawn.filter((one) => one.amount > 0);
     if (row.draws_stock) uses.push(...standing.map((one) => ({ ...one, materialId: keptName(one.materialId) })));
@@ -78,22 +78,22 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
 
   // Pack runs: jars in them are the jars that batches packed; out + in stock = packed.
   const gone = new Map(
-    (await rows<{ packing_id: string; n: number }>(`select packing_id, sum("out" - back)::int as n from sale_goods where workshop_id = $1 group by 1`)).map(
-      (row) => [row.packing_id, row.n],
+    (await rows<{ pack_run_id: string; n: number }>(`select pack_run_id, sum("out" - back)::int as n from sale_goods where workshop_id = $1 group by 1`)).map(
+      (row) => [row.pack_run_id, row.n],
     ),
   );
-  const pieces = await rows<{ packing_id: string; batch_id: string; product: string; pieces: number; deleted: boolean }>(
-    "select p.*, r.deleted from packed_piece p join packing r on r.workshop_id = p.workshop_id and r.id = p.packing_id where p.workshop_id = $1",
+  const pieces = await rows<{ pack_run_id: string; batch_id: string; product: string; pieces: number; deleted: boolean }>(
+    "select p.*, r.deleted from packed_piece p join pack_run r on r.workshop_id = p.workshop_id and r.id = p.pack_run_id where p.workshop_id = $1",
   );
-  for (const row of await rows<{ id: string; packs: number; gone: number; deleted: boolean }>("select * from packing where workshop_id = $1")) {
+  for (const row of await rows<{ id: string; packs: number; gone: number; deleted: boolean }>("select * from pack_run where workshop_id = $1")) {
     if ((gone.get(row.id) ?? 0) !== row.gone) say(`pack run ${row.id.slice(-4)}: ${row.gone} gone, and ${gone.get(row.id) ?? 0} by the orders`);
     if (row.gone < 0 || row.gone > row.packs) say(`pack run ${row.id.slice(-4)}: ${row.gone} of ${row.packs} packs gone`);
     if (row.deleted && row.gone !== 0) say(`pack run ${row.id.slice(-4)}: unpacked, and ${row.gone} are out`);
   }
   for (const one of pieces) {
-    const key = `${one.packing_id} ${one.batch_id} ${one.product}`;
+    const key = `${one.pack_run_id} ${one.batch_id} ${one.product}`;
     const wanted = one.deleted ? 0 : one.pieces;
-    if ((packedIn.get(key) ?? 0) !== wanted) say(`pack run ${one.packing_id.slice(-4)}: ${wanted} jars, and ${packedIn.get(key) ?? 0} by the batch`);
+    if ((packedIn.get(key) ?? 0) !== wanted) say(`pack run ${one.pack_run_id.slice(-4)}: ${wanted} jars, and ${packedIn.get(key) ?? 0} by the batch`);
     packedIn.delete(key);
   }
   for (const [key, jars] of packedIn) {
@@ -107,7 +107,7 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
     const { state } = ORDER.of(orderLogs.get(row.id) ?? []);
     if (!same(state, row.state)) say(`order ${row.number}: its kept state is not that of its log`);
     if (Object.values(state.unplaced).some((packs) => packs > 0)) say(`order ${row.number}: more was sold than was out`);
-    for (const one of state.goods)
+    for (const one of state.finishedGoods)
       if (one.out < one.sold + one.given + one.second + one.back) say(`order ${row.number}: more of ${one.name} became of than went out`);
   }
 

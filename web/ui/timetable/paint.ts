@@ -7,10 +7,10 @@ const MAX_PIXELS = 16_000_000;
 export const finenessOf = (picture: Pick<Picture, "width" | "height">, wanted: number): number =>
   Math.min(wanted, Math.sqrt(MAX_PIXELS / Math.max(1, picture.width * picture.height)));
 
-type Colours = Record<Exclude<Ink, "stripes">, string>;
+type Colors = Record<Exclude<Ink, "stripes">, string>;
 
 interface Look {
-  colours: Colours;
+  colors: Colors;
   text: string;
   figure: string;
 }
@@ -18,16 +18,16 @@ interface Look {
 /** The tokens as they are where the drawing stands. */
 function lookAt(element: Element): Look {
   const style = getComputedStyle(element);
-  const colour = (name: string) => style.getPropertyValue(`--color-${name}`).trim();
+  const color = (name: string) => style.getPropertyValue(`--color-${name}`).trim();
   return {
-    colours: {
-      ink: colour("ink"),
-      soft: colour("soft"),
-      line: colour("line"),
-      wax: colour("wax"),
-      sheet: colour("sheet"),
-      act: colour("act"),
-      hot: colour("hot"),
+    colors: {
+      ink: color("ink"),
+      soft: color("soft"),
+      line: color("line"),
+      wax: color("wax"),
+      sheet: color("sheet"),
+      act: color("act"),
+      hot: color("hot"),
     },
     text: style.getPropertyValue("--font-text").trim() || "sans-serif",
     figure: style.getPropertyValue("--font-figure").trim() || "sans-serif",
@@ -35,7 +35,7 @@ function lookAt(element: Element): Look {
 }
 
 /** Stripes of the heat, in the same size on every screen. */
-function stripes(context: CanvasRenderingContext2D, { sheet, hot }: Colours): CanvasPattern | string {
+function stripes(context: CanvasRenderingContext2D, { sheet, hot }: Colors): CanvasPattern | string {
   const tile = document.createElement("canvas");
   tile.width = 28;
   tile.height = 28;
@@ -95,9 +95,9 @@ function* painting(canvas: HTMLCanvasElement, picture: Picture, wanted: number):
   if (!context || !shown) return;
   context.scale(fine, fine);
   const look = lookAt(canvas);
-  const heat = stripes(context, look.colours);
+  const heat = stripes(context, look.colors);
   for (const shape of picture.shapes) {
-    put(context, shape, look, (ink) => (ink === "stripes" ? heat : look.colours[ink]));
+    put(context, shape, look, (ink) => (ink === "stripes" ? heat : look.colors[ink]));
     yield;
   }
   // To set a size takes everything away, even where it stays the same.

@@ -52,7 +52,7 @@ describe("the timetable of a day", () => {
     expect(onThem.map((one) => one.says).sort()).toEqual(["1", "1", "2", "2"]);
   });
 
-  it("tells the heat by stripes as well as by colour, and lets the pots step back that are not looked at", () => {
+  it("tells the heat by stripes as well as by color, and lets the pots step back that are not looked at", () => {
     expect(boxes("heat").map((one) => one.fill)).toEqual(["stripes", "stripes"]);
     expect(boxes("heat", { lit: "a" }).map((one) => (one.alpha ?? 1) < 1)).toEqual([false, true]);
     expect(boxes("hands", { lit: "b" }).map((one) => (one.alpha ?? 1) < 1)).toEqual([true, true, false, false]);

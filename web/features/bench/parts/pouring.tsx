@@ -13,7 +13,7 @@ import {
   poursOf,
   rangeName,
   rangeOfStep,
-  standing,
+  rangeStatus,
   stepTypeOf,
   WARMED,
   type Warmed,
@@ -56,7 +56,8 @@ function oddAbout(batch: Batch, prompt: Progress, units: Formats): string[] {
     const read = state.reads[ready.id];
     const name = rangeName(ready);
     if (!read) odd.push(`No reading was logged for the ${name} range (${units.range(range)}).`);
-    else if (standing(read.celsius, range).is !== "inside") odd.push(`The last reading is ${writeRangeStatus(read.celsius, name, range, units.temperature)}.`);
+    else if (rangeStatus(read.celsius, range).is !== "inside")
+      odd.push(`The last reading is ${writeRangeStatus(read.celsius, name, range, units.temperature)}.`);
   }
   return odd;
 }

@@ -39,12 +39,16 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
   const counts: Record<string, string> = Object.fromEntries(
     (asked.fill ?? "").split(",").flatMap((one) => (/^[0-9a-f-]{36}:\d{1,6}$/.test(one) ? [one.split(":") as [string, string]] : [])),
   );
-  for (const one of again?.plan.products ?? []) counts[one.bodyId] = String(one.count);
+  for (const one of again?.plan.products ?? []) counts[one.containerId] = String(one.count);
   const inPots = [formula, ...others].filter((one) => one !== undefined).filter(present);
   const few = await pickList(
     db,
     workshop,
-    [...inPots.flatMap(({ spec }) => namedIn(spec)), ...products.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])]), ...Object.keys(counts)],
+    [
+      ...inPots.flatMap(({ spec }) => namedIn(spec)),
+      ...products.flatMap((one) => [one.containerId, ...(one.wickId ? [one.wickId] : [])]),
+      ...Object.keys(counts),
+    ],
     8,
   );
   return (

@@ -1,4 +1,4 @@
-import { namedIn, packingDraw } from "@hearth/core";
+import { namedIn, packagingDraw } from "@hearth/core";
 import { z } from "zod";
 import { ProductList } from "@/features/products/list";
 import { requestContext } from "@/server/http/context";
@@ -21,7 +21,7 @@ export default async function ProductsPage({ searchParams }: { searchParams: Pro
   const shelf = await readPickList(
     db,
     workshop.id,
-    [...named, ...products.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : []), ...packingDraw(one.packing, 1).map((part) => part.id)])],
+    [...named, ...products.flatMap((one) => [one.containerId, ...(one.wickId ? [one.wickId] : []), ...packagingDraw(one.packaging, 1).map((part) => part.id)])],
     0,
   );
   const stocks = await readStocks(db, workshop.id, workshop.timeZone, stockedIn(shelf));

@@ -11,6 +11,6 @@ export const metadata = { title: "Sell" };
 export default async function SellPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await requestContext();
   const asked = await parseQuery(searchParams, { after: z.coerce.number().int().positive() });
-  const [orders, goods] = await Promise.all([listOrders(db, workshop.id, asked), readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone))]);
-  return <SellHome {...orders} goods={goods} narrowed={Boolean(asked.q)} />;
+  const [orders, finishedGoods] = await Promise.all([listOrders(db, workshop.id, asked), readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone))]);
+  return <SellHome {...orders} finishedGoods={finishedGoods} narrowed={Boolean(asked.q)} />;
 }

@@ -8,6 +8,6 @@ export const metadata = { title: "Design a trial" };
 
 export default async function NewTrialPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await requestContext();
-  const asked = await parseQuery(searchParams, { product: z.uuid(), formula: z.uuid(), body: z.uuid(), follows: z.uuid(), option: z.string().max(6) });
+  const asked = await parseQuery(searchParams, { product: z.uuid(), formula: z.uuid(), container: z.uuid(), follows: z.uuid(), variant: z.string().max(6) });
   return <DesignTrial key={JSON.stringify(asked)} design={await readDesign(db, workshop.id, asked)} />;
 }

@@ -1,4 +1,4 @@
-import { Trail } from "@/features/people/audit-log";
+import { AuditLog } from "@/features/people/audit-log";
 import { requestContext } from "@/server/http/context";
 import { readAuditLog } from "@/server/workshops/people";
 
@@ -7,5 +7,5 @@ export const metadata = { title: "Who changed what" };
 export default async function Page({ searchParams }: { searchParams: Promise<{ before?: string }> }) {
   const { db, workshop } = await requestContext();
   const before = Number((await searchParams).before);
-  return <Trail {...(await readAuditLog(db, workshop.id, Number.isSafeInteger(before) && before > 0 ? before : null))} />;
+  return <AuditLog {...(await readAuditLog(db, workshop.id, Number.isSafeInteger(before) && before > 0 ? before : null))} />;
 }

@@ -17,12 +17,16 @@ export default async function DayPage({ searchParams }: { searchParams: Promise<
   ]);
   const { lines, products, settings, made } = season;
   const planned = countsOn(planDemand(lines, products, settings, { now, zone: workshop.timeZone }), on);
-  const bodies = new Map(made.map(({ product }) => [product.id, product.bodyId]));
+  const containers = new Map(made.map(({ product }) => [product.id, product.containerId]));
   const labels = open.flatMap((one) => {
     const pieces = one.products.reduce((sum, line) => sum + line.count, 0);
     return one.times && dayAt(one.times.sellFrom, workshop.timeZone) <= on ? [{ number: one.number, title: one.title, pieces }] : [];
   });
   return (
-    <DayPlan key={on} {...{ on, kept, planned, settings, labels, version }} products={products.map((one) => ({ ...one, bodyId: bodies.get(one.id) ?? "" }))} />
+    <DayPlan
+      key={on}
+      {...{ on, kept, planned, settings, labels, version }}
+      products={products.map((one) => ({ ...one, containerId: containers.get(one.id) ?? "" }))}
+    />
   );
 }

@@ -16,7 +16,7 @@ export default async function FillPage() {
   const shown = products.slice(0, MAX_SHOWN);
   const specs = await newestSpecs(db, workshop.id, [...shown.map((one) => one.formulaId), ...names.slice(0, 2).map((one) => one.id)]);
   const named = [...specs.values()].flatMap(namedIn);
-  const few = await pickList(db, workshop, [...named, ...shown.flatMap((one) => [one.bodyId, ...(one.wickId ? [one.wickId] : [])])]);
+  const few = await pickList(db, workshop, [...named, ...shown.flatMap((one) => [one.containerId, ...(one.wickId ? [one.wickId] : [])])]);
   return (
     <FillFromShelf
       products={shown}

@@ -1,4 +1,4 @@
-import { namedIn, packingDraw } from "@hearth/core";
+import { namedIn, packagingDraw } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { ProductEditor } from "@/features/products/editor";
@@ -18,7 +18,12 @@ export default async function ProductPage({ params }: { params: Promise<{ id: st
   const spec = (await newestSpecs(db, workshop.id, [product.formulaId])).get(product.formulaId) ?? null;
   const named = spec ? namedIn(spec) : [];
   const [few, formulas] = await Promise.all([
-    pickList(db, workshop, [...named, product.bodyId, ...(product.wickId ? [product.wickId] : []), ...packingDraw(product.packing, 1).map((one) => one.id)]),
+    pickList(db, workshop, [
+      ...named,
+      product.containerId,
+      ...(product.wickId ? [product.wickId] : []),
+      ...packagingDraw(product.packaging, 1).map((one) => one.id),
+    ]),
     formulaNames(db, workshop.id, 12, [product.formulaId]),
   ]);
   return (

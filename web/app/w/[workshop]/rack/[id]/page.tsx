@@ -10,11 +10,11 @@ export const metadata = { title: "On the rack" };
 export default async function OnRackPage({ params }: { params: Promise<{ id: string }> }) {
   const props = await batchProps(params);
   const { db, workshop } = await requestContext();
-  const bodies = props.batch.plan.products.map((one) => one.bodyId);
+  const containers = props.batch.plan.products.map((one) => one.containerId);
   const [notes, shelves, tests] = await Promise.all([
     notesOf(db, workshop.id, "batch", props.batch.id),
     shelvesOf(db, workshop.id),
-    wickTestsOf(db, workshop.id, props.batch.id, bodies),
+    wickTestsOf(db, workshop.id, props.batch.id, containers),
   ]);
   return <OnRack key={props.batch.id} {...props} shelves={shelves} tests={tests} notes={<Notebook kind="batch" of={props.batch.id} notes={notes} />} />;
 }

@@ -13,7 +13,7 @@ export default async function OrderPage({ params }: { params: Promise<{ id: stri
   if (!z.uuid().safeParse(id).success) notFound();
   const { db, workshop, people, now } = await requestContext();
   const today = dayAt(now, workshop.timeZone);
-  const [order, goods, planned] = await Promise.all([
+  const [order, finishedGoods, planned] = await Promise.all([
     readOrder(db, workshop.id, id),
     readFinishedGoods(db, workshop.id, today),
     plannedFor(db, workshop.id, id),
@@ -24,8 +24,8 @@ export default async function OrderPage({ params }: { params: Promise<{ id: stri
       key={id}
       people={people}
       order={order}
-      sellables={goods.map((one) => one.sellable)}
-      there={Object.fromEntries(goods.map((one) => [one.sellable.id, { packed: one.packed, loose: one.loose }]))}
+      sellables={finishedGoods.map((one) => one.sellable)}
+      there={Object.fromEntries(finishedGoods.map((one) => [one.sellable.id, { packed: one.packed, loose: one.loose }]))}
       planned={planned}
     />
   );

@@ -4,7 +4,7 @@ import { requestContext } from "@/server/http/context";
 import { parseQuery } from "@/server/http/query";
 import { batchesFor } from "@/server/inventory/safety-data-sheets";
 import { listProducts } from "@/server/products/products";
-import { packingAt, piecesIn } from "@/server/sales/finished-goods";
+import { packRunAt, piecesIn } from "@/server/sales/finished-goods";
 import { labelFacts } from "@/server/sales/label-content";
 import { listLabelSheets, readLabelling } from "@/server/sales/label-settings";
 
@@ -12,15 +12,15 @@ export const metadata = { title: "Labels" };
 
 export default async function LabelsPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await requestContext();
-  const asked = await parseQuery(searchParams, { packing: z.uuid(), product: z.uuid(), batch: z.uuid() });
+  const asked = await parseQuery(searchParams, { packRun: z.uuid(), product: z.uuid(), batch: z.uuid() });
   const products = (await listProducts(db, workshop.id)).filter((one) => !one.archived || one.id === asked.product);
-  const [packing, pieces, labelling, sheets] = await Promise.all([
-    asked.packing ? packingAt(db, workshop.id, asked.packing) : null,
-    asked.packing ? piecesIn(db, workshop.id, [asked.packing]) : [],
+  const [packRun, pieces, labelling, sheets] = await Promise.all([
+    asked.packRun ? packRunAt(db, workshop.id, asked.packRun) : null,
+    asked.packRun ? piecesIn(db, workshop.id, [asked.packRun]) : [],
     readLabelling(db, workshop.id),
     listLabelSheets(db, workshop.id),
   ]);
-  const packed = packing
+  const packed = packRun
     ? pieces.flatMap((one) => {
         const product = products.find((each) => each.id === one.productId);
         return product ? [{ productId: product.id, name: product.name, batchId: one.batchId, number: one.number, pieces: one.pieces, pack: product.pack }] : [];
@@ -51,7 +51,12 @@ export default async function LabelsPage({ searchParams }: { searchParams: Promi
       paper={["en-US", "en-CA"].includes(workshop.locale) ? "letter" : "a4"}
       facts={
         facts
-          ? { without: facts.hazard.without.map((one) => one.name), testers: facts.hours?.testers ?? 0, classes: facts.hazard.answer.classes, ufi: facts.ufi }
+          ? {
+              without: facts.hazard.without.map((one) => one.name),
+              testCandles: facts.hours?.testCandles ?? 0,
+              classes: facts.hazard.answer.classes,
+              ufi: facts.ufi,
+            }
           : null
       }
     />

@@ -11,14 +11,14 @@ export const metadata = { title: "New order" };
 export default async function NewOrderPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await requestContext();
   const { what = "order" } = await parseQuery(searchParams, { what: z.enum(["order", "market"]) });
-  const [goods, orders] = await Promise.all([readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)), listOrders(db, workshop.id)]);
+  const [finishedGoods, orders] = await Promise.all([readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)), listOrders(db, workshop.id)]);
   const before = what === "market" ? [...orders.closed, ...orders.open].find((one) => one.what === "market") : undefined;
   return (
     <NewOrder
       key={what}
       what={what}
-      sellables={goods.map((one) => one.sellable)}
-      there={Object.fromEntries(goods.map((one) => [one.sellable.id, one.packed + one.loose]))}
+      sellables={finishedGoods.map((one) => one.sellable)}
+      there={Object.fromEntries(finishedGoods.map((one) => [one.sellable.id, one.packed + one.loose]))}
       today={dayAt(now, workshop.timeZone)}
       like={
         before

@@ -1,4 +1,4 @@
-import { dayAt, packingDraw } from "@hearth/core";
+import { dayAt, packagingDraw } from "@hearth/core";
 import { z } from "zod";
 import { PackView } from "@/features/sell/pack";
 import { requestContext } from "@/server/http/context";
@@ -13,15 +13,15 @@ export default async function PackPage({ searchParams }: { searchParams: Promise
   const { db, workshop, now } = await requestContext();
   const asked = await parseQuery(searchParams, { of: z.uuid() });
   const since = new Date(Date.parse(now) - 60 * 86_400_000).toISOString();
-  const [goods, products, packs, lately] = await Promise.all([
+  const [finishedGoods, products, packs, lately] = await Promise.all([
     readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)),
     listProducts(db, workshop.id),
     listPacks(db, workshop.id),
     recentlyPacked(db, workshop.id, since),
   ]);
-  const shown = goods.filter((one) => one.loose > 0 || one.packed > 0 || one.sellable.id === asked.of);
+  const shown = finishedGoods.filter((one) => one.loose > 0 || one.packed > 0 || one.sellable.id === asked.of);
   const named = new Set(shown.flatMap((one) => one.sellable.contents.map((each) => each.productId)));
-  const parts = [...new Set(shown.flatMap((one) => packingDraw(one.sellable.packing, 1).map((each) => each.id)))];
+  const parts = [...new Set(shown.flatMap((one) => packagingDraw(one.sellable.packaging, 1).map((each) => each.id)))];
   const [inside, stocks] = await Promise.all([
     insidesOf(
       db,
@@ -30,5 +30,5 @@ export default async function PackPage({ searchParams }: { searchParams: Promise
     ),
     readStocks(db, workshop.id, workshop.timeZone, parts),
   ]);
-  return <PackView key={asked.of ?? ""} goods={shown} of={asked.of ?? null} inside={inside} packs={packs} stocks={stocks} lately={lately} />;
+  return <PackView key={asked.of ?? ""} finishedGoods={shown} of={asked.of ?? null} inside={inside} packs={packs} stocks={stocks} lately={lately} />;
 }

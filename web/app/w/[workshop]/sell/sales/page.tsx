@@ -14,10 +14,10 @@ export default async function SalesPage({ searchParams }: { searchParams: Promis
   const today = dayAt(now, workshop.timeZone);
   const from = span === "all" ? dayAt(workshop.createdAt, workshop.timeZone) : addDays(today, -Number(span));
   const first = span === "all" ? "1970-01-01T00:00:00Z" : new Date(timeOn(from, 0, workshop.timeZone)).toISOString();
-  const [sold, months, goods] = await Promise.all([
+  const [sold, months, finishedGoods] = await Promise.all([
     salesBetween(db, workshop.id, first, new Date(Date.parse(now) + 60_000).toISOString()),
     salesByMonth(db, workshop.id, workshop.timeZone, first),
     readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)),
   ]);
-  return <SalesView sold={sold} months={months} goods={goods} span={span} from={from} to={today} />;
+  return <SalesView sold={sold} months={months} finishedGoods={finishedGoods} span={span} from={from} to={today} />;
 }

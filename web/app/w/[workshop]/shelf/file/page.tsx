@@ -10,6 +10,6 @@ export const metadata = { title: "Shelf to and from a file" };
 export default async function ShelfFilePage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await requestContext();
   const { part: kind = "wax" } = await parseQuery(searchParams, { part: z.enum(SHEET_KINDS) });
-  const [rows, { bodies: _bodies, kinds: _kinds, ...context }] = await Promise.all([readSheetRows(db, kind, workshop.id), sheetContext(db, workshop)]);
+  const [rows, { containers: _bodies, kinds: _kinds, ...context }] = await Promise.all([readSheetRows(db, kind, workshop.id), sheetContext(db, workshop)]);
   return <ShelfFile kept={{ kind, rows }} context={context} />;
 }

@@ -12,7 +12,7 @@ export const GET = workshopRoute(
   async (_request, { db, workshop, named }) => {
     const { kind } = named;
     const rows = await readSheetRows(db, kind, workshop.id);
-    const { bodies: _bodies, kinds: _kinds, ...context } = await sheetContext(db, workshop);
+    const { containers: _bodies, kinds: _kinds, ...context } = await sheetContext(db, workshop);
     return new Response(writeFile(writeSheet(kind, rows, context)), {
       headers: { "content-type": "text/csv; charset=utf-8", "content-disposition": `attachment; filename="shelf-${kind}.csv"` },
     });

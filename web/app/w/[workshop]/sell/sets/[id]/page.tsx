@@ -1,4 +1,4 @@
-import { packingDraw } from "@hearth/core";
+import { packagingDraw } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { SetEditor } from "@/features/sell/set-editor";
@@ -21,7 +21,7 @@ export default async function SetPage({ params }: { params: Promise<{ id: string
     pickList(
       db,
       workshop,
-      packingDraw(set.packing, 1).map((one) => one.id),
+      packagingDraw(set.packaging, 1).map((one) => one.id),
     ),
   ]);
   return <SetEditor key={`${set.id} ${set.version}`} set={set} products={products.map(asSellable)} inside={inside} few={few} />;

@@ -1,15 +1,15 @@
 import { z } from "zod";
 
 /** What one pack takes beside what is in it: a box, and lids, labels, tape by the piece. */
-export const packing = z.object({
+export const packaging = z.object({
   boxId: z.uuid().nullable(),
   parts: z
     .array(z.object({ id: z.uuid(), count: z.number().int().min(1).max(10_000) }))
     .max(30)
     .default([]),
 });
-export type Packing = z.output<typeof packing>;
-export const NO_PACKING: Packing = { boxId: null, parts: [] };
+export type Packaging = z.output<typeof packaging>;
+export const NO_PACKAGING: Packaging = { boxId: null, parts: [] };
 
 /** What one pack of it holds: products by their pieces. */
 export const packContents = z
@@ -24,13 +24,13 @@ export interface Sellable {
   name: string;
   kind: "product" | "set";
   contents: { productId: string; name: string; count: number }[];
-  packing: Packing;
+  packaging: Packaging;
   /** Of one pack, in minor units. */
   price: number | null;
 }
 
 /** What so many packs take from the shelf, by the part's id; nothing where no packing is stated. */
-export function packingDraw(of: Packing | null, packs: number): { id: string; count: number }[] {
+export function packagingDraw(of: Packaging | null, packs: number): { id: string; count: number }[] {
   if (!of) return [];
   const sums = new Map<string, number>();
   for (const { id, count } of [...(of.boxId ? [{ id: of.boxId, count: 1 }] : []), ...of.parts]) sums.set(id, (sums.get(id) ?? 0) + count * packs);
@@ -38,8 +38,8 @@ export function packingDraw(of: Packing | null, packs: number): { id: string; co
 }
 
 /** What one piece takes of the packing of its pack, by the part's id: a sixth of a box where six go into one. */
-export const packingPerPiece = (of: Packing | null, pack: number): [id: string, share: number][] =>
-  packingDraw(of, 1).map(({ id, count }) => [id, count / Math.max(1, pack)]);
+export const packagingPerPiece = (of: Packaging | null, pack: number): [id: string, share: number][] =>
+  packagingDraw(of, 1).map(({ id, count }) => [id, count / Math.max(1, pack)]);
 
 /** Something that is there in lots, the first in before the later. */
 export interface InLots {

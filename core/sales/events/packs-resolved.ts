@@ -29,7 +29,7 @@ export const packsResolved = orderEvent({
     );
   },
   apply: (state, { happenedAt, payload: one }) => {
-    const mine = state.goods.filter((each) => each.sellable === one.sellable);
+    const mine = state.finishedGoods.filter((each) => each.sellable === one.sellable);
     let rest = one.packs;
     // What came first is sold first; what comes back is what would have been sold last.
     for (const each of one.to === "back" ? mine.reverse() : mine) {

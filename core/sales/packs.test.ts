@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { boxesFor, fitInBox, packedContainerOf } from "./box";
-import { packContents, packingDraw, packingPerPiece, packsFrom, takeFirst } from "./pack";
+import { packagingDraw, packagingPerPiece, packContents, packsFrom, takeFirst } from "./pack";
 import { dayWants, marginOfSold, toPour } from "./sales";
 import { readOrderRows } from "./sheet";
 
@@ -23,8 +23,8 @@ describe("a box by its inner size", () => {
     expect(fitInBox([tealights(0)], box(100, 100, 100))).toBeNull();
   });
 
-  it("never lays two bodies on one another, and what it says goes in lies within the walls", () => {
-    const body = fc.record({
+  it("never lays two containers on one another, and what it says goes in lies within the walls", () => {
+    const container = fc.record({
       name: fc.constantFrom("a", "b"),
       widthUm: fc.integer({ min: 20_000, max: 90_000 }),
       heightUm: fc.integer({ min: 10_000, max: 90_000 }),
@@ -32,14 +32,14 @@ describe("a box by its inner size", () => {
     });
     fc.assert(
       fc.property(
-        fc.array(body, { minLength: 1, maxLength: 2 }),
+        fc.array(container, { minLength: 1, maxLength: 2 }),
         fc.integer({ min: 40, max: 300 }),
         fc.integer({ min: 40, max: 300 }),
-        (bodies, length, width) => {
+        (containers, length, width) => {
           const inner = box(length, width, 200);
-          const fit = fitInBox(bodies, inner);
+          const fit = fitInBox(containers, inner);
           if (!fit) throw new Error("nothing was packed");
-          expect(fit.stood).toHaveLength(bodies.reduce((sum, one) => sum + one.count, 0));
+          expect(fit.stood).toHaveLength(containers.reduce((sum, one) => sum + one.count, 0));
           fit.stood.forEach((one, at) => {
             if (fit.verdict !== "too small") {
               expect(one.xUm + one.widthUm).toBeLessThanOrEqual(inner.lengthUm);
@@ -75,7 +75,7 @@ describe("a box by its inner size", () => {
       count: 2,
       guessed: false,
     });
-    expect(packedContainerOf({ ...jar, body: "mould" }, 1)).toMatchObject({ widthUm: 78_000, guessed: false });
+    expect(packedContainerOf({ ...jar, container: "mold" }, 1)).toMatchObject({ widthUm: 78_000, guessed: false });
   });
 });
 
@@ -90,15 +90,15 @@ describe("packs", () => {
         { id: id(1), count: 1 },
       ],
     };
-    expect(packingDraw(of, 4)).toEqual([
+    expect(packagingDraw(of, 4)).toEqual([
       { id: id(1), count: 8 },
       { id: id(2), count: 24 },
     ]);
-    expect(packingPerPiece(of, 6)).toEqual([
+    expect(packagingPerPiece(of, 6)).toEqual([
       [id(1), 2 / 6],
       [id(2), 1],
     ]);
-    expect(packingPerPiece(null, 6)).toEqual([]);
+    expect(packagingPerPiece(null, 6)).toEqual([]);
     expect(
       packContents.safeParse([
         { productId: id(1), count: 1 },

@@ -42,8 +42,8 @@ function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }
         )}
       </div>
       {long.map((one) => (
-        <p key={one.tester.key} className="mt-1 font-semibold text-safety">
-          ⚠ {one.tester.key} has burned for {durationInWords(one.now.minute * 60)}: put it out. No candle burns for more than four hours at a time.
+        <p key={one.testCandle.key} className="mt-1 font-semibold text-safety">
+          ⚠ {one.testCandle.key} has burned for {durationInWords(one.now.minute * 60)}: put it out. No candle burns for more than four hours at a time.
         </p>
       ))}
       <FormMessage>{said}</FormMessage>
@@ -51,22 +51,22 @@ function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }
   );
 }
 
-/** One tester: where it stands, what is due next and when, and the way to it. */
-function TesterCard({ card, trial, onDo, first }: { card: Card; trial: Trial; onDo: (what: "look" | "light" | "out") => void; first: boolean }) {
+/** One test candle: where it stands, what is due next and when, and the way to it. */
+function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial; onDo: (what: "look" | "light" | "out") => void; first: boolean }) {
   const units = useUnits();
-  const { tester, now } = card;
+  const { testCandle, now } = card;
   const due = isDue(now, trial.now);
   const seconds = now.next ? (Date.parse(now.next.at) - Date.parse(trial.now)) / 1_000 : 0;
-  const missed = now.looks.filter((one) => one.state === "missed").length;
+  const missed = now.checks.filter((one) => one.state === "missed").length;
   const weigh = toWeigh(card.state);
   return (
-    <li className={`border-b-2 border-line py-3 ${due ? "bg-wax" : ""}`} aria-label={`Tester ${tester.key}`}>
+    <li className={`border-b-2 border-line py-3 ${due ? "bg-wax" : ""}`} aria-label={`Test candle ${testCandle.key}`}>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-        <span className="figure text-[34px] leading-none">{tester.key}</span>
+        <span className="figure text-[34px] leading-none">{testCandle.key}</span>
         <div className="min-w-0 flex-1 basis-[170px]">
           <p className="font-semibold">
             {card.words}
-            {tester.fill === "half" ? <span className="font-normal"> · half-filled</span> : null}
+            {testCandle.fill === "half" ? <span className="font-normal"> · half-filled</span> : null}
           </p>
           {now.state === "burning" ? (
             <p>
@@ -103,7 +103,7 @@ function TesterCard({ card, trial, onDo, first }: { card: Card; trial: Trial; on
               className={first && now.next?.what !== "put out" ? "act flex-1" : press({ size: "gloved", className: "flex-1" })}
               {...(first && now.next?.what !== "put out" ? { "data-next-step": "" } : {})}
               onClick={() => onDo("look")}
-              aria-label={`Look at ${tester.key}`}
+              aria-label={`Look at ${testCandle.key}`}
             >
               Look
             </button>
@@ -111,7 +111,7 @@ function TesterCard({ card, trial, onDo, first }: { card: Card; trial: Trial; on
               type="button"
               className={due && now.next?.what === "put out" ? "act flex-1" : press({ size: "gloved", className: "flex-1" })}
               onClick={() => onDo("out")}
-              aria-label={`Put out ${tester.key}`}
+              aria-label={`Put out ${testCandle.key}`}
             >
               Put out
             </button>
@@ -123,7 +123,7 @@ function TesterCard({ card, trial, onDo, first }: { card: Card; trial: Trial; on
             {...(first && !card.blocked ? { "data-next-step": "" } : {})}
             disabled={card.blocked !== ""}
             onClick={() => onDo("light")}
-            aria-label={`Light ${tester.key}`}
+            aria-label={`Light ${testCandle.key}`}
           >
             Light
           </button>
@@ -134,8 +134,8 @@ function TesterCard({ card, trial, onDo, first }: { card: Card; trial: Trial; on
   );
 }
 
-/** All testers by what wants hands soonest, and the one that is in the hand. */
-export function Testers({ trial }: { trial: Trial }) {
+/** All test candles by what wants hands soonest, and the one that is in the hand. */
+export function TestCandles({ trial }: { trial: Trial }) {
   const { aheadMs } = useClock();
   const [doing, setDoing] = useState<Doing>(null);
   const cards = cardsOf(trial.plan, trial.state, trial.batches, trial.now);
@@ -144,9 +144,9 @@ export function Testers({ trial }: { trial: Trial }) {
     one.now.next
       ? [
           {
-            key: one.tester.key,
+            key: one.testCandle.key,
             at: one.now.next.at,
-            says: one.now.next.what === "look" ? `Look at ${one.tester.key}: ${one.words}` : `Put ${one.tester.key} out: ${one.words}`,
+            says: one.now.next.what === "look" ? `Look at ${one.testCandle.key}: ${one.words}` : `Put ${one.testCandle.key} out: ${one.words}`,
           },
         ]
       : [],
@@ -157,8 +157,8 @@ export function Testers({ trial }: { trial: Trial }) {
       : [];
   useCalls([...calls, ...presence], aheadMs);
   useDueTitle(burning.filter((one) => isDue(one.now, trial.now)).length);
-  const inHand = doing ? cards.find((one) => one.tester.key === doing.key) : undefined;
-  const first = useMemo(() => cards.find((one) => one.now.state === "burning" || (one.now.state === "ready" && !one.blocked))?.tester.key, [cards]);
+  const inHand = doing ? cards.find((one) => one.testCandle.key === doing.key) : undefined;
+  const first = useMemo(() => cards.find((one) => one.now.state === "burning" || (one.now.state === "ready" && !one.blocked))?.testCandle.key, [cards]);
   const hand = useRef<HTMLDivElement>(null);
   // On a phone the form comes to the top of the screen.
   useEffect(() => {
@@ -183,7 +183,7 @@ export function Testers({ trial }: { trial: Trial }) {
       </div>
     );
   }
-  const waiting = new Map(cards.flatMap((one) => (one.blocked && one.tester.batch ? [[one.tester.batch.id, one.blocked] as const] : [])));
+  const waiting = new Map(cards.flatMap((one) => (one.blocked && one.testCandle.batch ? [[one.testCandle.batch.id, one.blocked] as const] : [])));
   return (
     <>
       {burning.length > 0 ? <Presence trial={trial} burning={burning} /> : null}
@@ -198,7 +198,13 @@ export function Testers({ trial }: { trial: Trial }) {
       ))}
       <ul className="border-t-[3px] border-ink">
         {cards.map((one) => (
-          <TesterCard key={one.tester.key} card={one} trial={trial} first={one.tester.key === first} onDo={(what) => setDoing({ key: one.tester.key, what })} />
+          <TestCandleCard
+            key={one.testCandle.key}
+            card={one}
+            trial={trial}
+            first={one.testCandle.key === first}
+            onDo={(what) => setDoing({ key: one.testCandle.key, what })}
+          />
         ))}
       </ul>
     </>

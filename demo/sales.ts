@@ -2,8 +2,8 @@ import { CHECKED_ORDER, type OrderLine, type OrderPlan, type SupplierSheet } fro
 import { eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import type { Database } from "../web/data/client";
-import { sets } from "../web/data/tables/goods";
 import { labelling, labelSheets, supplierSheets } from "../web/data/tables/label";
+import { sets } from "../web/data/tables/sales";
 import { workshops } from "../web/data/tables/workshop";
 import { LOCAL_OWNER } from "../web/server/auth/session";
 import { appendIn, systemEntry } from "../web/server/events/append";
@@ -11,7 +11,7 @@ import { orderStore } from "../web/server/events/order-store";
 import type { Context } from "../web/server/http/context";
 import { beginOrderIn, takeOutIn } from "../web/server/sales/orders";
 import { costsNow, packIn } from "../web/server/sales/packing";
-import { demoId, PEOPLE, PRODUCTS, packingOf } from "./workshop";
+import { demoId, PEOPLE, PRODUCTS, packagingOf } from "./workshop";
 
 /** What the demo sold, packed and wrote on labels: put down by the same commands that a maker's presses call, each at its own time. */
 
@@ -145,7 +145,7 @@ const ORDERS_OF_DEMO: readonly DemoOrder[] = [
 ];
 
 /** Packs, sells and labels in the demo's workshop, as of `now`; without its past nothing was sold yet. */
-export async function putGoods(db: Database, workshopId: string, now: Date, past: boolean): Promise<void> {
+export async function putFinishedGoods(db: Database, workshopId: string, now: Date, past: boolean): Promise<void> {
   const [workshop] = await db.select().from(workshops).where(eq(workshops.id, workshopId));
   if (!workshop) return;
   const before = (days: number, hours = 0) => new Date(now.getTime() - days * 86_400_000 + hours * 3_600_000).toISOString();
@@ -189,7 +189,7 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
       { productId: product(1), count: 1 },
       { productId: product(2), count: 2 },
     ],
-    packing: packingOf([
+    packaging: packagingOf([
       3,
       [
         [4, 1],
@@ -227,7 +227,7 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
         await appendIn(orderStore, tx, workshopId, orderId, [{ sent, now: moment }]);
       };
       for (const [n, , sold] of demo.lines) {
-        const out = row.state.goods.filter((one) => one.sellable === product(n)).reduce((sum, one) => sum + one.out, 0);
+        const out = row.state.finishedGoods.filter((one) => one.sellable === product(n)).reduce((sum, one) => sum + one.out, 0);
         const gone = Math.min(out, sold);
         const of = { sellable: product(n), name: line(n, 0).name };
         if (gone > 0) await add("packsResolved", { ...of, packs: gone, to: "sold" }, -3 + n / 10);
@@ -245,9 +245,9 @@ export async function putGoods(db: Database, workshopId: string, now: Date, past
       packIn(
         tx,
         at(before(2, n)),
-        { packingId: demoId(0x31, n), sellableId: product(n), packs, weightsMg: [...weights], statedMg: weights.length > 0 ? 84_000 : null },
+        { packRunId: demoId(0x31, n), sellableId: product(n), packs, weightsMg: [...weights], statedMg: weights.length > 0 ? 84_000 : null },
         costs,
       ),
     );
-  await db.transaction((tx) => packIn(tx, at(before(1)), { packingId: demoId(0x31, 20), sellableId: SET, packs: 2, weightsMg: [], statedMg: null }, costs));
+  await db.transaction((tx) => packIn(tx, at(before(1)), { packRunId: demoId(0x31, 20), sellableId: SET, packs: 2, weightsMg: [], statedMg: null }, costs));
 }

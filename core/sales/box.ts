@@ -1,4 +1,4 @@
-/** A body as it is packed: as wide as it is round, and how high with its lid. Micrometres. */
+/** A container as it is packed: as wide as it is round, and how high with its lid. Micrometers. */
 export interface PackedContainer {
   name: string;
   widthUm: number;
@@ -12,7 +12,7 @@ export interface BoxInner {
   heightUm: number;
 }
 
-/** Where a body stands in the box, seen from above; its layer from below. */
+/** Where a container stands in the box, seen from above; its layer from below. */
 export interface Stood {
   name: string;
   xUm: number;
@@ -21,7 +21,7 @@ export interface Stood {
   layer: number;
 }
 
-/** Tight below the first, loose above the second, in micrometres of clearance along any side: common practice, no source. */
+/** Tight below the first, loose above the second, in micrometers of clearance along any side: common practice, no source. */
 const TIGHT = 1_000;
 const LOOSE = 6_000;
 
@@ -34,47 +34,55 @@ export interface BoxFit {
 }
 
 /** All of one kind in a grid: columns along the length, rows across, layers up. Those after `columns × rows` stand on top. */
-function grid(body: PackedContainer, columns: number, rows: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
-  const layers = Math.ceil(body.count / (columns * rows));
-  const stood = Array.from({ length: body.count }, (_, at) => {
+function grid(container: PackedContainer, columns: number, rows: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
+  const layers = Math.ceil(container.count / (columns * rows));
+  const stood = Array.from({ length: container.count }, (_, at) => {
     const on = at % (columns * rows);
     return {
-      name: body.name,
-      xUm: (on % columns) * body.widthUm,
-      yUm: Math.floor(on / columns) * body.widthUm,
-      widthUm: body.widthUm,
+      name: container.name,
+      xUm: (on % columns) * container.widthUm,
+      yUm: Math.floor(on / columns) * container.widthUm,
+      widthUm: container.widthUm,
       layer: Math.floor(at / (columns * rows)),
     };
   });
-  const used = Math.ceil(Math.min(body.count, columns * rows) / columns);
-  return { length: Math.min(columns, body.count) * body.widthUm, width: used * body.widthUm, height: layers * body.heightUm, layers, stood };
+  const used = Math.ceil(Math.min(container.count, columns * rows) / columns);
+  return {
+    length: Math.min(columns, container.count) * container.widthUm,
+    width: used * container.widthUm,
+    height: layers * container.heightUm,
+    layers,
+    stood,
+  };
 }
 
 /** Several kinds in rows along the length, the widest first, in one layer. */
-function inRows(bodies: readonly PackedContainer[], lengthUm: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
-  const all = bodies.flatMap((body) => Array.from({ length: body.count }, () => body)).sort((a, b) => b.widthUm - a.widthUm || b.heightUm - a.heightUm);
+function inRows(containers: readonly PackedContainer[], lengthUm: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
+  const all = containers
+    .flatMap((container) => Array.from({ length: container.count }, () => container))
+    .sort((a, b) => b.widthUm - a.widthUm || b.heightUm - a.heightUm);
   const stood: Stood[] = [];
   let [x, y, row, length] = [0, 0, 0, 0];
-  for (const body of all) {
-    if (x > 0 && x + body.widthUm > lengthUm) {
+  for (const container of all) {
+    if (x > 0 && x + container.widthUm > lengthUm) {
       y += row;
       x = 0;
       row = 0;
     }
-    stood.push({ name: body.name, xUm: x, yUm: y, widthUm: body.widthUm, layer: 0 });
-    x += body.widthUm;
-    row = Math.max(row, body.widthUm);
+    stood.push({ name: container.name, xUm: x, yUm: y, widthUm: container.widthUm, layer: 0 });
+    x += container.widthUm;
+    row = Math.max(row, container.widthUm);
     length = Math.max(length, x);
   }
   return { length, width: y + row, height: Math.max(0, ...all.map((one) => one.heightUm)), layers: 1, stood };
 }
 
 /**
- * How bodies go into a box: round ones as the squares about them, of one kind in a grid and in layers, of several kinds in rows. Of all
+ * How containers go into a box: round ones as the squares about them, of one kind in a grid and in layers, of several kinds in rows. Of all
  * ways that which goes in with the least left over. Null where nothing is packed.
  */
-export function fitInBox(bodies: readonly PackedContainer[], box: BoxInner): BoxFit | null {
-  const filled = bodies.filter((one) => one.count > 0);
+export function fitInBox(containers: readonly PackedContainer[], box: BoxInner): BoxFit | null {
+  const filled = containers.filter((one) => one.count > 0);
   const [only] = filled;
   if (!only) return null;
   const ways =
@@ -103,23 +111,23 @@ export function fitInBox(bodies: readonly PackedContainer[], box: BoxInner): Box
 const RANK = { fits: 0, loose: 1, tight: 2, "too small": 3 } as const;
 
 /** Boxes for what goes in, the fitting ones first and of those the one with the least room to rattle. */
-export function boxesFor<B extends BoxInner>(bodies: readonly PackedContainer[], boxes: readonly B[]): { box: B; fit: BoxFit }[] {
+export function boxesFor<B extends BoxInner>(containers: readonly PackedContainer[], boxes: readonly B[]): { box: B; fit: BoxFit }[] {
   const room = (fit: BoxFit) => Math.max(fit.clearance.length, fit.clearance.width, fit.clearance.height);
   return boxes
     .flatMap((box) => {
-      const fit = fitInBox(bodies, box);
+      const fit = fitInBox(containers, box);
       return fit ? [{ box, fit }] : [];
     })
     .sort((a, b) => RANK[a.fit.verdict] - RANK[b.fit.verdict] || Math.abs(room(a.fit)) - Math.abs(room(b.fit)));
 }
 
-/** A wall where nobody measured the outside of a vessel: common practice, no source. Micrometres. */
+/** A wall where nobody measured the outside of a vessel: common practice, no source. Micrometers. */
 const WALL = 3_000;
 
-/** A body of the shelf as it is packed; `guessed` where the outside of a vessel was not measured, and a wall is added to the inside. */
+/** A container of the shelf as it is packed; `guessed` where the outside of a vessel was not measured, and a wall is added to the inside. */
 export function packedContainerOf(
-  body: {
-    body?: "vessel" | "mould";
+  container: {
+    container?: "vessel" | "mold";
     name: string;
     innerTopUm: number;
     innerBottomUm: number;
@@ -129,13 +137,13 @@ export function packedContainerOf(
   },
   count: number,
 ): PackedContainer & { guessed: boolean } {
-  const inner = Math.max(body.innerTopUm, body.innerBottomUm);
-  if (body.body === "mould") return { name: body.name, widthUm: inner, heightUm: body.heightUm, count, guessed: false };
+  const inner = Math.max(container.innerTopUm, container.innerBottomUm);
+  if (container.container === "mold") return { name: container.name, widthUm: inner, heightUm: container.heightUm, count, guessed: false };
   return {
-    name: body.name,
-    widthUm: body.outerUm ?? inner + 2 * WALL,
-    heightUm: body.outerHeightUm ?? body.heightUm + WALL,
+    name: container.name,
+    widthUm: container.outerUm ?? inner + 2 * WALL,
+    heightUm: container.outerHeightUm ?? container.heightUm + WALL,
     count,
-    guessed: body.outerUm == null || body.outerHeightUm == null,
+    guessed: container.outerUm == null || container.outerHeightUm == null,
   };
 }

@@ -1,7 +1,7 @@
 import { LANGUAGES, linesNow, ORDER, stillOut } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
-import { orderPacks, packings } from "../web/data/tables/goods";
+import { orderPacks, packRuns } from "../web/data/tables/sales";
 import { hazardOfRecipe } from "../web/server/inventory/safety-data-sheets";
 import { findLots, lotTrace } from "../web/server/inventory/trace";
 import { buyerPage } from "../web/server/paper/buyer";
@@ -36,13 +36,13 @@ describe("the demo's sales", () => {
       expect(state).toEqual(order.state);
       expect(entries.length).toBe(order.total);
       expect(state.unplaced).toEqual({});
-      for (const one of state.goods) expect(stillOut(one)).toBe(0);
+      for (const one of state.finishedGoods) expect(stillOut(one)).toBe(0);
       for (const event of order.events) expect(Date.parse(event.happenedAt)).toBeLessThanOrEqual(NOW.getTime());
     }
-    const rows = await test.db.select().from(packings).where(eq(packings.workshopId, SHED.id));
+    const rows = await test.db.select().from(packRuns).where(eq(packRuns.workshopId, SHED.id));
     const gone = await test.db.select().from(orderPacks).where(eq(orderPacks.workshopId, SHED.id));
     for (const row of rows) {
-      const mine = gone.filter((one) => one.packingId === row.id).reduce((sum, one) => sum + one.out - one.back, 0);
+      const mine = gone.filter((one) => one.packRunId === row.id).reduce((sum, one) => sum + one.out - one.back, 0);
       expect(row.gone).toBe(mine);
       expect(row.gone).toBeLessThanOrEqual(row.packs);
       // What is sold has a known cost; of what is new on the shelf a lot may lack its price.
@@ -56,14 +56,14 @@ describe("the demo's sales", () => {
   });
 
   it("leave something to do: packs that are there, things that lack, a set of several batches", async () => {
-    const goods = await readFinishedGoods(test.db, SHED.id, "2026-01-01");
-    expect(goods.some((one) => one.packed > 0 && one.lots.length > 0)).toBe(true);
-    expect(goods.some((one) => one.shortage > one.packed + one.loose)).toBe(true);
-    const set = goods.find((one) => one.sellable.kind === "set");
+    const finishedGoods = await readFinishedGoods(test.db, SHED.id, "2026-01-01");
+    expect(finishedGoods.some((one) => one.packed > 0 && one.lots.length > 0)).toBe(true);
+    expect(finishedGoods.some((one) => one.shortage > one.packed + one.loose)).toBe(true);
+    const set = finishedGoods.find((one) => one.sellable.kind === "set");
     const lots = await recentlyPacked(test.db, SHED.id, "2025-01-01T00:00:00Z", 50);
     expect(set?.packed).toBe(lots.filter((one) => one.sellableId === set?.sellable.id).reduce((sum, one) => sum + one.packs - one.gone, 0));
     for (const one of lots) {
-      const inside = goods.find((row) => row.sellable.id === one.sellableId)?.sellable.contents.reduce((sum, each) => sum + each.count, 0) ?? 0;
+      const inside = finishedGoods.find((row) => row.sellable.id === one.sellableId)?.sellable.contents.reduce((sum, each) => sum + each.count, 0) ?? 0;
       expect((await piecesIn(test.db, SHED.id, [one.id])).reduce((sum, each) => sum + each.pieces, 0)).toBe(one.packs * inside);
     }
     const [order] = (await listOrders(test.db, SHED.id)).open;
@@ -120,12 +120,12 @@ describe("the demo's sales", () => {
     }
     // The tumbler was burned: its card says how long one burns.
     const tumbler = await labelFacts(test.db, workshop, { productId: demoId(0x26, 1), batchId: null });
-    expect(tumbler?.hours?.testers).toBeGreaterThan(1);
+    expect(tumbler?.hours?.testCandles).toBeGreaterThan(1);
     expect(tumbler?.hours?.low).toBeGreaterThan(20);
     const [row] = await test.db
       .select()
-      .from(packings)
-      .where(and(eq(packings.workshopId, SHED.id), eq(packings.sellableId, demoId(0x26, 1))));
+      .from(packRuns)
+      .where(and(eq(packRuns.workshopId, SHED.id), eq(packRuns.sellableId, demoId(0x26, 1))));
     const [piece] = row ? await piecesIn(test.db, SHED.id, [row.id]) : [];
     const made = await labelFacts(test.db, workshop, { productId: demoId(0x26, 1), batchId: piece?.batchId ?? null });
     expect(made?.batch?.number).toBe(piece?.number);

@@ -3,7 +3,7 @@ import type { OrderLine, OrderPlan } from "./plan";
 
 /** What became of packs of one packing that went out. */
 export interface PacksOut {
-  packing: string;
+  packRun: string;
   sellable: string;
   name: string;
   /** Of one pack, in minor units, as it was when they went out. */
@@ -30,7 +30,7 @@ export interface OrderState extends LogState {
   /** ISO day. */
   wantedOn: string | null;
   lines: OrderLine[];
-  goods: PacksOut[];
+  finishedGoods: PacksOut[];
   /** Packs that were counted as gone though so many were never taken out. */
   unplaced: Record<string, number>;
   /** The last moment at which something was sold of each: when it sold out, where all of it did. */
@@ -38,11 +38,11 @@ export interface OrderState extends LogState {
   closed: { at: string; id: string } | null;
 }
 
-export const ORDER_STATE_VERSION = 1;
+export const ORDER_STATE_VERSION = 2;
 
 export const initialOrderState = (plan: OrderPlan, start: EventOf): OrderState => ({
   format: ORDER_STATE_VERSION,
-  standing: 1,
+  effectiveEvents: 1,
   startedAt: start.happenedAt,
   lastAt: start.happenedAt,
   drawn: {},
@@ -50,7 +50,7 @@ export const initialOrderState = (plan: OrderPlan, start: EventOf): OrderState =
   whom: plan.whom,
   wantedOn: plan.wantedOn,
   lines: plan.lines.map((one) => ({ ...one })),
-  goods: [],
+  finishedGoods: [],
   unplaced: {},
   soldAt: {},
   closed: null,
@@ -60,11 +60,11 @@ export const initialOrderState = (plan: OrderPlan, start: EventOf): OrderState =
 export const stillOut = (one: Pick<PacksOut, "out" | "sold" | "given" | "second" | "back">): number => one.out - one.sold - one.given - one.second - one.back;
 
 /** Packs of something that are still out. */
-export const outOf = (state: Pick<OrderState, "goods">, sellable: string): number =>
-  state.goods.reduce((sum, one) => (one.sellable === sellable ? sum + stillOut(one) : sum), 0);
+export const outOf = (state: Pick<OrderState, "finishedGoods">, sellable: string): number =>
+  state.finishedGoods.reduce((sum, one) => (one.sellable === sellable ? sum + stillOut(one) : sum), 0);
 
 /** What is asked of a thing, what went out of it, and what became of that. */
-export interface LineNow extends Omit<PacksOut, "packing" | "pouredAt"> {
+export interface LineNow extends Omit<PacksOut, "packRun" | "pouredAt"> {
   asked: number;
   /** Still out. */
   there: number;
@@ -74,17 +74,17 @@ export interface LineNow extends Omit<PacksOut, "packing" | "pouredAt"> {
 
 /** All that an order or a market day is about, thing by thing: what is asked first, then what went out beside it. What came back from a market is not short again. */
 export function linesNow(state: OrderState, what: OrderPlan["what"] = "order"): LineNow[] {
-  const ids = [...new Set([...state.lines.map((one) => one.sellable), ...state.goods.map((one) => one.sellable)])];
+  const ids = [...new Set([...state.lines.map((one) => one.sellable), ...state.finishedGoods.map((one) => one.sellable)])];
   return ids.map((id) => {
     const line = state.lines.find((one) => one.sellable === id);
-    const goods = state.goods.filter((one) => one.sellable === id);
-    const sum = (of: (one: PacksOut) => number) => goods.reduce((all, one) => all + of(one), 0);
+    const finishedGoods = state.finishedGoods.filter((one) => one.sellable === id);
+    const sum = (of: (one: PacksOut) => number) => finishedGoods.reduce((all, one) => all + of(one), 0);
     const asked = line?.packs ?? 0;
     const out = sum((one) => (what === "market" ? one.out : one.out - one.back));
     return {
       sellable: id,
-      name: line?.name ?? goods[0]?.name ?? "",
-      price: line?.price ?? goods.at(-1)?.price ?? null,
+      name: line?.name ?? finishedGoods[0]?.name ?? "",
+      price: line?.price ?? finishedGoods.at(-1)?.price ?? null,
       asked,
       out: sum((one) => one.out),
       sold: sum((one) => one.sold),

@@ -1,4 +1,4 @@
-import type { OrderPlan, OrderState, Packing } from "@hearth/core";
+import type { OrderPlan, OrderState, Packaging } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { bigint, boolean, check, date, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { batches } from "./batch";
@@ -18,7 +18,7 @@ export const sets = pgTable(
     version: integer("version").notNull().default(1),
     archived: boolean("archived").notNull().default(false),
     contents: jsonb("contents").$type<{ productId: string; count: number }[]>().notNull(),
-    packing: jsonb("packing").$type<Packing>().notNull(),
+    packaging: jsonb("packaging").$type<Packaging>().notNull(),
     /** Of one pack, in minor units of the workshop's currency. */
     price: money("price"),
     remarks: text("remarks").notNull().default(""),
@@ -27,8 +27,8 @@ export const sets = pgTable(
 );
 
 /** Packs that were made at one time: a lot of finished goods. What is left of it is `packs` less `gone`. */
-export const packings = pgTable(
-  "packing",
+export const packRuns = pgTable(
+  "pack_run",
   {
     workshopId: ofWorkshop(),
     id: uuid("id").notNull(),
@@ -54,11 +54,11 @@ export const packings = pgTable(
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),
-    index("packing_there").on(table.workshopId, table.sellableId, table.pouredAt).where(sql`packs > gone and not deleted`),
-    index("packing_by_time").on(table.workshopId, table.at),
+    index("pack_run_in_stock").on(table.workshopId, table.sellableId, table.pouredAt).where(sql`packs > gone and not deleted`),
+    index("pack_run_by_time").on(table.workshopId, table.at),
     foreignKey({ columns: [table.workshopId, table.personId], foreignColumns: [people.workshopId, people.id] }),
-    check("packing_gone", sql`gone >= 0 and gone <= packs + oversold`),
-    check("packing_packs", sql`packs > 0 and oversold >= 0`),
+    check("pack_run_gone", sql`gone >= 0 and gone <= packs + oversold`),
+    check("pack_run_packs", sql`packs > 0 and oversold >= 0`),
   ],
 );
 
@@ -67,7 +67,7 @@ export const packedPieces = pgTable(
   "packed_piece",
   {
     workshopId: ofWorkshop(),
-    packingId: uuid("packing_id").notNull(),
+    packRunId: uuid("pack_run_id").notNull(),
     batchId: uuid("batch_id").notNull(),
     /** Its key within the batch. */
     product: text("product").notNull(),
@@ -75,8 +75,8 @@ export const packedPieces = pgTable(
     pieces: integer("pieces").notNull(),
   },
   (table) => [
-    primaryKey({ columns: [table.workshopId, table.packingId, table.batchId, table.product] }),
-    foreignKey({ columns: [table.workshopId, table.packingId], foreignColumns: [packings.workshopId, packings.id] }).onDelete("cascade"),
+    primaryKey({ columns: [table.workshopId, table.packRunId, table.batchId, table.product] }),
+    foreignKey({ columns: [table.workshopId, table.packRunId], foreignColumns: [packRuns.workshopId, packRuns.id] }).onDelete("cascade"),
     foreignKey({ columns: [table.workshopId, table.batchId], foreignColumns: [batches.workshopId, batches.id] }),
     index("packed_piece_by_batch").on(table.workshopId, table.batchId),
     check("packed_piece_pieces", sql`pieces > 0`),
@@ -146,7 +146,7 @@ export const orderPacks = pgTable(
   {
     workshopId: ofWorkshop(),
     orderId: uuid("order_id").notNull(),
-    packingId: uuid("packing_id").notNull(),
+    packRunId: uuid("pack_run_id").notNull(),
     sellableId: uuid("sellable_id").notNull(),
     name: text("name").notNull(),
     what: text("what", { enum: ["order", "market"] }).notNull(),
@@ -162,9 +162,9 @@ export const orderPacks = pgTable(
     cost: money("cost"),
   },
   (table) => [
-    primaryKey({ columns: [table.workshopId, table.orderId, table.packingId] }),
+    primaryKey({ columns: [table.workshopId, table.orderId, table.packRunId] }),
     foreignKey({ columns: [table.workshopId, table.orderId], foreignColumns: [orders.workshopId, orders.id] }).onDelete("cascade"),
-    index("sale_goods_by_packing").on(table.workshopId, table.packingId),
+    index("sale_goods_by_pack_run").on(table.workshopId, table.packRunId),
     index("sale_goods_by_time").on(table.workshopId, table.at),
     check("sale_goods_amounts", sql`sold >= 0 and given >= 0 and second >= 0 and back >= 0 and "out" >= sold + given + second + back`),
   ],

@@ -1,6 +1,6 @@
 "use client";
 
-import { type BoxFit, boxesFor, fitInBox, type PackedContainer, type Packing } from "@hearth/core";
+import { type BoxFit, boxesFor, fitInBox, type Packaging, type PackedContainer } from "@hearth/core";
 import { Chooser } from "@/forms/chooser";
 import { suggestedFirst } from "@/forms/matches";
 import type { Shelf, Stocks } from "@/server/inventory/shelf";
@@ -19,11 +19,11 @@ const sized = (one: Pack): one is Pack & { lengthUm: number; widthUm: number; he
   one.kind === "box" && one.lengthUm !== null && one.widthUm !== null && one.heightUm !== null;
 
 /** How a pack stands in its box, with the clearance on each side. */
-export function BoxShown({ box, bodies, guessed }: { box: Pack | undefined; bodies: readonly PackedContainer[]; guessed: boolean }) {
+export function BoxShown({ box, containers, guessed }: { box: Pack | undefined; containers: readonly PackedContainer[]; guessed: boolean }) {
   const units = useUnits();
   if (!box) return null;
   if (!sized(box)) return <p className="text-[15px] text-soft">The inner size of {box.name} is not on the shelf: give it there, and it is drawn here.</p>;
-  const fit = fitInBox(bodies, box);
+  const fit = fitInBox(containers, box);
   if (!fit) return null;
   const sides = [
     ["length", fit.clearance.length],
@@ -47,22 +47,22 @@ export function BoxShown({ box, bodies, guessed }: { box: Pack | undefined; bodi
   );
 }
 
-interface PackingFieldsProps {
-  value: Packing;
-  onValue: (value: Packing) => void;
+interface PackagingFieldsProps {
+  value: Packaging;
+  onValue: (value: Packaging) => void;
   shelf: Pick<Shelf, "packs">;
   stocks: Stocks;
   lately: Record<string, string>;
   onLook: () => void;
-  bodies: readonly PackedContainer[];
+  containers: readonly PackedContainer[];
   guessed: boolean;
 }
 
 /** What one pack takes of the shelf: its box, chosen by what goes in, and lids, labels, tape. */
-export function PackingFields({ value, onValue, shelf, stocks, lately, onLook, bodies, guessed }: PackingFieldsProps) {
+export function PackagingFields({ value, onValue, shelf, stocks, lately, onLook, containers, guessed }: PackagingFieldsProps) {
   const there = shelf.packs.filter((one) => !one.archived);
   const boxes = there.filter((one) => one.kind === "box");
-  const ranked = boxesFor(bodies, boxes.filter(sized));
+  const ranked = boxesFor(containers, boxes.filter(sized));
   const rest = boxes.filter((one) => !ranked.some((other) => other.box.id === one.id));
   const onHand = (id: string) => (stocks[id] ? `${stocks[id]?.onHand} on hand` : "");
   const options = [
@@ -75,12 +75,12 @@ export function PackingFields({ value, onValue, shelf, stocks, lately, onLook, b
     lately,
     (id) => stocks[id]?.onHand,
   );
-  const set = (at: number, change: Partial<Packing["parts"][number]>) =>
+  const set = (at: number, change: Partial<Packaging["parts"][number]>) =>
     onValue({ ...value, parts: value.parts.map((one, index) => (index === at ? { ...one, ...change } : one)) });
   return (
     <div>
       <Chooser label="Box" value={value.boxId ?? ""} options={options} onLook={onLook} onValue={(id) => onValue({ ...value, boxId: id || null })} />
-      <BoxShown box={there.find((one) => one.id === value.boxId)} bodies={bodies} guessed={guessed} />
+      <BoxShown box={there.find((one) => one.id === value.boxId)} containers={containers} guessed={guessed} />
       {value.parts.map((part, at) => (
         <div key={part.id || at} className="grid grid-cols-[minmax(0,1fr)_84px_auto] items-start gap-x-2">
           <Chooser
@@ -128,4 +128,4 @@ export function PackingFields({ value, onValue, shelf, stocks, lately, onLook, b
 }
 
 /** What is kept of it: parts without a name or a count are left out. */
-export const packingOf = (value: Packing): Packing => ({ boxId: value.boxId, parts: value.parts.filter((one) => one.id !== "" && one.count > 0) });
+export const packagingOf = (value: Packaging): Packaging => ({ boxId: value.boxId, parts: value.parts.filter((one) => one.id !== "" && one.count > 0) });

@@ -22,24 +22,24 @@ interface LineProps {
 }
 
 /** What is filled, drawn, with what goes into one. */
-const LineHead = memo(function LineHead({ line: { product, body }, fillMg, scale }: Pick<LineProps, "line" | "fillMg" | "scale">) {
+const LineHead = memo(function LineHead({ line: { product, container }, fillMg, scale }: Pick<LineProps, "line" | "fillMg" | "scale">) {
   const units = useUnits();
   return (
     <>
-      <JarSection {...body} wicks={null} headspaceUm={null} fillMg={fillMg} scale={scale} />
+      <JarSection {...container} wicks={null} headspaceUm={null} fillMg={fillMg} scale={scale} />
       <div className="min-w-0 pb-2">
         <div className="font-bold break-words">
-          {product?.name ?? body.name}
-          {body.state === "tester" ? <span className="font-normal text-safety"> ⚠ tester</span> : null}
-          {body.body === "mould" && !product ? (
+          {product?.name ?? container.name}
+          {container.state === "test jar" ? <span className="font-normal text-safety"> ⚠ test jar</span> : null}
+          {container.container === "mold" && !product ? (
             <span className="font-normal text-soft">
               {" "}
-              {body.state}
-              {(body.cavities ?? 1) > 1 ? `, ${body.cavities} at a time` : ""}
+              {container.state}
+              {(container.cavities ?? 1) > 1 ? `, ${container.cavities} at a time` : ""}
             </span>
           ) : null}
         </div>
-        <span className="figure text-[20px]">{units.g(fillMg)}</span> <span className="text-soft">each{product ? `, ${body.name}` : ""}</span>
+        <span className="figure text-[20px]">{units.g(fillMg)}</span> <span className="text-soft">each{product ? `, ${container.name}` : ""}</span>
         {product?.wickId && product.wickTest !== "tested" ? (
           <div className={`text-[14px] ${product.wickTest === "failed" ? "font-semibold text-safety" : "text-soft"}`}>
             {product.wickTest === "failed" ? "⚠ its wick failed" : "wick test due"}
@@ -51,11 +51,11 @@ const LineHead = memo(function LineHead({ line: { product, body }, fillMg, scale
 });
 
 /** How far a line is filled, and with which wicks. */
-function LineChoices({ line: { key, product, body }, wicks, fields, onLook }: Pick<LineProps, "line" | "wicks" | "onLook"> & { fields: LineFields }) {
-  const name = product?.name ?? body.name;
+function LineChoices({ line: { key, product, container }, wicks, fields, onLook }: Pick<LineProps, "line" | "wicks" | "onLook"> & { fields: LineFields }) {
+  const name = product?.name ?? container.name;
   return (
     <div className="col-span-full -mt-2 flex flex-wrap items-start justify-end gap-2">
-      {body.body === "vessel" ? (
+      {container.container === "vessel" ? (
         <select
           aria-label={`How far ${name} is filled`}
           className="entry !w-auto !min-h-[44px] !py-0 text-[15px]"
@@ -96,7 +96,7 @@ function LineChoices({ line: { key, product, body }, wicks, fields, onLook }: Pi
 }
 
 /** Everything that can be filled, drawn to one scale, with its count, its wick and how far it is filled. */
-export function Bodies({
+export function ContainerCounts({
   lines,
   fillOf,
   picked,
@@ -122,7 +122,7 @@ export function Bodies({
           className="grid grid-cols-[100px_minmax(0,1fr)_84px] items-end gap-3 border-b border-line py-2 sm:grid-cols-[120px_minmax(0,1fr)_96px]"
         >
           <LineHead line={line} fillMg={fillOf(line.key)} scale={scale} />
-          <Field label="Count" of={line.product?.name ?? line.body.name} {...fields.bind(`count:${line.key}`)} inputMode="numeric" placeholder="0" />
+          <Field label="Count" of={line.product?.name ?? line.container.name} {...fields.bind(`count:${line.key}`)} inputMode="numeric" placeholder="0" />
           {picked.has(line.key) ? <LineChoices line={line} wicks={wicks} fields={fields} onLook={onLook} /> : null}
         </li>
       ))}

@@ -5,14 +5,14 @@ const ZERO = Date.UTC(2026, 2, 2, 8);
 /** A moment, in minutes after a test trial was begun. */
 export const atMinute = (minutes: number): string => new Date(ZERO + minutes * 60_000).toISOString();
 
-/** A tester in a jar of 83 mm that narrows to 76. */
-export const aTester = (key: string, over: Partial<TestCandle> = {}): TestCandle => ({
+/** A test candle in a jar of 83 mm that narrows to 76. */
+export const aTestCandle = (key: string, over: Partial<TestCandle> = {}): TestCandle => ({
   key,
-  option: key[0] as string,
+  variant: key[0] as string,
   code: key,
   fill: "full",
-  body: "vessel",
-  bodyId: "0190c0de-0000-7000-8000-00000000a001",
+  container: "vessel",
+  containerId: "0190c0de-0000-7000-8000-00000000a001",
   vessel: "tapered jar",
   innerTopUm: 83_000,
   innerBottomUm: 76_000,

@@ -46,14 +46,14 @@ function aMarket() {
     return event.id;
   };
   add({ kind: "started", payload: { plan: PLAN } });
-  const packings = { old: anId(), fresh: anId() };
+  const packRuns = { old: anId(), fresh: anId() };
   const takeOut = (old: number, fresh: number) =>
     add({
       kind: "shipped",
       payload: {
-        goods: [
-          { packing: packings.fresh, sellable: RAIN, name: "Rain", price: 1_000, pouredAt: at(20), packs: fresh },
-          { packing: packings.old, sellable: RAIN, name: "Rain", price: 1_000, pouredAt: at(10), packs: old },
+        finishedGoods: [
+          { packRun: packRuns.fresh, sellable: RAIN, name: "Rain", price: 1_000, pouredAt: at(20), packs: fresh },
+          { packRun: packRuns.old, sellable: RAIN, name: "Rain", price: 1_000, pouredAt: at(10), packs: old },
         ],
       },
     });
@@ -61,18 +61,18 @@ function aMarket() {
     kind: "packsResolved",
     payload: { sellable: RAIN, name: "Rain", packs, to, each, why: "" },
   });
-  return { events, now, asked, add, takeOut, went, packings };
+  return { events, now, asked, add, takeOut, went, packRuns };
 }
 
 describe("a market day", () => {
   it("sells what was poured first, and what comes back is of the last", () => {
-    const { now, add, takeOut, went, packings } = aMarket();
+    const { now, add, takeOut, went, packRuns } = aMarket();
     takeOut(3, 5);
     add(went(4, "sold"));
     add(went(2, "back"));
-    const goods = Object.fromEntries(now().state.goods.map((one) => [one.packing, one]));
-    expect(goods[packings.old]).toMatchObject({ out: 3, sold: 3, back: 0 });
-    expect(goods[packings.fresh]).toMatchObject({ out: 5, sold: 1, back: 2, money: 1_000 });
+    const finishedGoods = Object.fromEntries(now().state.finishedGoods.map((one) => [one.packRun, one]));
+    expect(finishedGoods[packRuns.old]).toMatchObject({ out: 3, sold: 3, back: 0 });
+    expect(finishedGoods[packRuns.fresh]).toMatchObject({ out: 5, sold: 1, back: 2, money: 1_000 });
     expect(linesNow(now().state)).toMatchObject([{ asked: 8, out: 8, sold: 4, back: 2, there: 2, money: 4_000, shortage: 2 }]);
   });
 
@@ -98,7 +98,7 @@ describe("a market day", () => {
     expect(asked(went(5, "sold"), { corrects: first })?.message).toMatch(/4 × Rain are out/);
     const second = add(went(1, "sold"), { corrects: first });
     expect(outOf(now().state, RAIN)).toBe(3);
-    add({ kind: "withdrawn", payload: { why: "", whole: true } }, { corrects: second });
+    add({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: second });
     expect(outOf(now().state, RAIN)).toBe(4);
   });
 
@@ -125,12 +125,12 @@ describe("a market day", () => {
           else if (!asked(went(packs, to as "sold"))) add(went(packs, to as "sold"));
         }
         const { state } = now();
-        for (const one of state.goods) {
+        for (const one of state.finishedGoods) {
           expect(stillOut(one)).toBeGreaterThanOrEqual(0);
           expect(one.money).toBe((one.sold + one.second) * 1_000);
         }
         expect(state.unplaced).toEqual({});
-        expect(ORDER.of([...events].reverse()).state.goods).toEqual(state.goods);
+        expect(ORDER.of([...events].reverse()).state.finishedGoods).toEqual(state.finishedGoods);
       }),
       { numRuns: 60 },
     );
@@ -165,7 +165,7 @@ describe("what its entries say", () => {
     const twice = { sellable: RAIN, name: "Rain", packs: 1, price: null };
     expect(read("asked", { name: "Fern", whom: "", wantedOn: null, lines: [twice, twice] })).toBe(false);
     expect(read("asked", { name: "Fern", whom: "", wantedOn: null, lines: [twice] })).toBe(true);
-    expect(read("shipped", { goods: [] })).toBe(false);
+    expect(read("shipped", { finishedGoods: [] })).toBe(false);
     expect(read("poured", {})).toBe(false);
     expect(CHECKED_ORDER.read({ ...(events[0] as OrderEvent), kind: "invented" } as never)).toMatchObject({ kind: UNREADABLE });
   });

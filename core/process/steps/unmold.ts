@@ -1,13 +1,13 @@
 import { oneStep, stepType } from "../step-type";
 
 /** Takes the candles out of their molds, which are then free again. */
-export const unmould = stepType({
-  kind: "unmould",
-  verb: "unmould",
+export const unmold = stepType({
+  kind: "unmold",
+  verb: "unmold",
   params: ({ z }) => z.object({}),
   fields: [],
   first: {},
-  prompts: (step) => oneStep(step, "unmould", "stepDone"),
-  why: "It pulls away from the wall when it is ready. What sticks goes five to ten minutes into a refrigerator; knead a soft mould.",
+  prompts: (step) => oneStep(step, "unmold", "stepDone"),
+  why: "It pulls away from the wall when it is ready. What sticks goes five to ten minutes into a refrigerator; knead a soft mold.",
   takes: (_act, plan) => ({ minutes: Math.ceil(1 + plan.products.reduce((sum, one) => sum + one.count, 0) / 4), needs: ["hands", "table"] }),
 });

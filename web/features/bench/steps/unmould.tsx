@@ -1,4 +1,0 @@
-import { Done } from "../parts/done";
-import type { StepView } from "../parts/step";
-
-export const view: StepView = { title: () => "Take them out of the moulds", View: (props) => <Done {...props} button="Mark it unmoulded" /> };
