@@ -23,7 +23,7 @@ beforeAll(async () => {
      from pg_class c where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'p') order by 1`,
   );
   tables = [];
-  for (const row of rows.filter((one) => !(one.name in GLOBAL_TABLES))) {
+  for (const row of rows.filter((row) => !(row.name in GLOBAL_TABLES))) {
     const { rows: counted } = await owner.pool.query<{ n: number }>(`select count(*)::int as n from "${row.name}" where ${row.column} = $1`, [yours]);
     tables.push({ ...row, rows: counted[0]?.n ?? 0 });
   }
@@ -41,7 +41,7 @@ const codeOf = async (asked: Promise<unknown>): Promise<string> =>
 
 describe("row-level security, tried by plain SQL as the program's own role", () => {
   it("is forced on every table, and a table that belongs to no workshop is named with its reason", () => {
-    expect(tables.filter((one) => !one.forced).map((one) => one.name)).toEqual([]);
+    expect(tables.filter((table) => !table.forced).map((table) => table.name)).toEqual([]);
     expect(tables.length).toBeGreaterThan(45);
     for (const why of Object.values(GLOBAL_TABLES)) expect(why.length).toBeGreaterThan(20);
   });
@@ -53,7 +53,7 @@ describe("row-level security, tried by plain SQL as the program's own role", () 
       expect((await inMine(`select 1 from "${name}" where ${column} <> '${mine}'`)).rowCount, name).toBe(0);
     }
     // There was something to be seen.
-    expect(tables.filter((one) => one.rows > 0).length).toBeGreaterThan(30);
+    expect(tables.filter((table) => table.rows > 0).length).toBeGreaterThan(30);
   });
 
   it("changes nothing of another, moves nothing over, and takes no row in for it", async () => {
@@ -69,8 +69,8 @@ describe("row-level security, tried by plain SQL as the program's own role", () 
         `select column_name as "column" from information_schema.columns where table_schema = 'public' and table_name = $1 and is_identity = 'NO' order by ordinal_position`,
         [name],
       );
-      const names = columns.map((one) => pg.escapeIdentifier(one.column));
-      const values = names.map((one) => (one === `"${column}"` ? `'${yours}'` : one));
+      const names = columns.map((column) => pg.escapeIdentifier(column.column));
+      const values = names.map((name) => (name === `"${column}"` ? `'${yours}'` : name));
       expect(await codeOf(inMine(`insert into "${name}" (${names}) select ${values} from "${name}" limit 1`)), `insert ${name}`).toBe("42501");
     }
     for (const { name, column, rows } of tables) {

@@ -12,30 +12,30 @@ const STEP_OF: Record<string, string | null> = { heat: "heat", add: "add", pour:
 /** The events of one demo batch, hung on `now`; with `many`, a busy workshop's: a reading a minute, and every jar looked at. */
 export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEvent[] {
   const version = need(
-    FORMULAS.flatMap((formula) => formula.versions.map((one) => ({ ...one, formula }))).find((one) => one.id === demo.version),
+    FORMULAS.flatMap((formula) => formula.versions.map((version) => ({ ...version, formula }))).find((item) => item.id === demo.version),
     "a version",
   );
   const family = need(
-    WAXES.find((one) => one.id === version.spec.waxes[0]?.id),
+    WAXES.find((wax) => wax.id === version.spec.waxes[0]?.id),
     "a wax",
   ).family;
   /** The wick whose span holds the body's diameter. */
   const wickFor = (container: { innerTopUm: number; innerBottomUm: number; wicks?: number | undefined }): ChosenProduct["chosenWicks"] => {
     const at = Math.min(container.innerTopUm, container.innerBottomUm);
-    const wick = WICKS.find((one) => one.fromUm <= at && at <= one.toUm && (!("families" in one) || !one.families || one.families.includes(family)));
+    const wick = WICKS.find((wick) => wick.fromUm <= at && at <= wick.toUm && (!("families" in wick) || !wick.families || wick.families.includes(family)));
     return wick ? wicksOf(wick, container.wicks ?? 1) : null;
   };
   const products = [
     ...demo.vessels.map(([n, count]): ChosenProduct => {
       const vessel = need(
-        VESSELS.find((one) => one.id === demoId(4, n)),
+        VESSELS.find((vessel) => vessel.id === demoId(4, n)),
         "a vessel",
       );
       return { ...vessel, container: "vessel", count, chosenWicks: wickFor(vessel as never) };
     }),
     ...(demo.molds ?? []).map(([n, count]): ChosenProduct => {
       const mold = need(
-        MOULDS.find((one) => one.id === demoId(0x24, n)),
+        MOULDS.find((mold) => mold.id === demoId(0x24, n)),
         "a mold",
       );
       return { ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false, count, chosenWicks: wickFor(mold) };
@@ -98,7 +98,7 @@ export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEve
       kind: "poured",
       payload: {
         step: "pour",
-        filled: plan.products.map((one) => ({ product: one.key, count: one.count, ...weightsOf(demo, one) })),
+        filled: plan.products.map((product) => ({ product: product.key, count: product.count, ...weightsOf(demo, product) })),
         leftMg: null,
         roomCelsius: Math.round((demo.room ?? (demo.number % 2 === 1 ? 21 : 18.5)) * 100),
         warmed: demo.warmed ?? (demo.number % 2 === 1 ? "heat gun" : "no"),
@@ -108,7 +108,7 @@ export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEve
   else
     for (const { vessel, ...flaw } of demo.flaws ?? [])
       add((demo.lookedAt ?? 0) - 300, { kind: "flaw", payload: { ...flaw, product: demoId(4, vessel) } }, { who: 2 });
-  if (demo.lookedAt) add(demo.lookedAt, { kind: "inspected", payload: { jars: products.reduce((sum, one) => sum + one.count, 0) } }, { who: 2 });
+  if (demo.lookedAt) add(demo.lookedAt, { kind: "inspected", payload: { jars: products.reduce((sum, product) => sum + product.count, 0) } }, { who: 2 });
   for (const [at, text] of demo.notes ?? []) add(at, { kind: "note", payload: { text } });
   if (demo.abandonedAt) add(demo.abandonedAt, { kind: "abandoned", payload: { why: "scorched", wax: "thrown away", mg: null } });
   if (demo.closedAt) add(demo.closedAt, { kind: "closed", payload: { missing: [] } });
@@ -135,20 +135,25 @@ function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
     if (at > lookedAt && at < startedBefore)
       add(at, { kind: "smelled", payload: { score: Math.min(10, score + (number % 3)), room: "small room" } }, { who: 1 + (number % 2) });
   }
-  const rough = (demo.flaws ?? []).find((one) => one.defect === "rough_top" && plan.products.some((product) => product.containerId === demoId(4, one.vessel)));
+  const rough = (demo.flaws ?? []).find(
+    (flaw) => flaw.defect === "rough_top" && plan.products.some((product) => product.containerId === demoId(4, flaw.vessel)),
+  );
   if (rough && lookedAt + 5 * DAY < startedBefore) {
-    const product = plan.products.find((one) => one.containerId === demoId(4, rough.vessel))?.key ?? "";
+    const product = plan.products.find((product) => product.containerId === demoId(4, rough.vessel))?.key ?? "";
     const jars = Math.ceil(rough.jars / 2);
     const repair = add(lookedAt + 1_200, { kind: "repaired", payload: { product, defect: rough.defect, jars, how: "heat gun", mg: null } }, { who: 2 });
     add(lookedAt + 4 * DAY, { kind: "repairChecked", payload: { repair, held: Math.max(0, jars - (number % 3 === 0 ? 1 : 0)) } }, { who: 2 });
   }
   if (!closedAt) return;
   add(closedAt + 60, { kind: "released", payload: { note: "" } });
-  for (const [at, one] of plan.products.entries()) {
+  for (const [index, product] of plan.products.entries()) {
     const unsafe = (demo.flaws ?? []).reduce((sum, flaw) => sum + flaw.jars, 0);
-    const jars = Math.max(0, Math.floor(((one.count - (at === 0 ? unsafe : 0)) * (5 + (number % 5))) / 10));
+    const jars = Math.max(0, Math.floor(((product.count - (index === 0 ? unsafe : 0)) * (5 + (number % 5))) / 10));
     if (jars > 0)
-      add(closedAt + 3_600, { kind: "statusChanged", payload: { product: one.key, jars, from: "rack", to: "sold", whom: BUYERS[(number + at) % 3] ?? "" } });
+      add(closedAt + 3_600, {
+        kind: "statusChanged",
+        payload: { product: product.key, jars, from: "rack", to: "sold", whom: BUYERS[(number + index) % 3] ?? "" },
+      });
   }
 }
 
@@ -170,8 +175,8 @@ const weightsOf = (demo: DemoBatch, product: { fillMg: number; count: number; so
 
 /** A reading a minute between those that are noted anyway. */
 function between(readings: DemoBatch["readings"]): [number, number][] {
-  return readings.slice(1).flatMap(([, to, warm], at): [number, number][] => {
-    const [, from, cool] = readings[at] as DemoBatch["readings"][number];
+  return readings.slice(1).flatMap(([, to, warm], index): [number, number][] => {
+    const [, from, cool] = readings[index] as DemoBatch["readings"][number];
     const steps = Math.min(24, Math.floor((to - from) / 60) - 1);
     return Array.from({ length: Math.max(0, steps) }, (_, n) => {
       const share = (n + 1) / (steps + 1);
@@ -185,15 +190,15 @@ function looksOf(demo: DemoBatch, plan: BatchPlan) {
   if (!demo.lookedAt) return [];
   const extents = { slight: "patch", clear: "third", severe: "most" } as const;
   const out: { at: number; product: string; jars: number; flaws: SeenFlaw[] }[] = [];
-  for (const one of plan.products) {
-    const mine = (demo.flaws ?? []).filter((flaw) => demoId(4, flaw.vessel) === one.containerId);
-    let left = one.count;
+  for (const product of plan.products) {
+    const mine = (demo.flaws ?? []).filter((flaw) => demoId(4, flaw.vessel) === product.containerId);
+    let left = product.count;
     // The same jars show one flaw, and some of them the other too.
     while (left > 0) {
-      const done = one.count - left;
+      const done = product.count - left;
       const flaws = mine.filter((flaw) => done < flaw.jars).map(({ defect, place, severity }) => ({ defect, place, extent: extents[severity] }));
       const next = Math.min(...mine.map((flaw) => flaw.jars - done).filter((jars) => jars > 0), left, 2);
-      out.push({ at: demo.lookedAt - 900 + out.length * 20, product: one.key, jars: next, flaws });
+      out.push({ at: demo.lookedAt - 900 + out.length * 20, product: product.key, jars: next, flaws });
       left -= next;
     }
   }

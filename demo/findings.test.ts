@@ -33,14 +33,14 @@ describe("findings of a made-up workshop", () => {
     const flaws = await db.select().from(outcomeFlaws).where(eq(outcomeFlaws.workshopId, SHED));
     const looked = new Set(rows.filter((row) => row.looked).map((row) => `${row.batchId}${row.product}`));
     const jars = rows.filter((row) => row.looked).reduce((sum, row) => sum + row.jars, 0);
-    const rough = flaws.filter((one) => one.defect === "rough_top" && looked.has(`${one.batchId}${one.product}`)).reduce((sum, one) => sum + one.jars, 0);
-    expect((await flawRates(db, SHED)).find((one) => one.defect === "rough_top")).toMatchObject({ jars: rough, of: jars });
+    const rough = flaws.filter((flaw) => flaw.defect === "rough_top" && looked.has(`${flaw.batchId}${flaw.product}`)).reduce((sum, item) => sum + item.jars, 0);
+    expect((await flawRates(db, SHED)).find((flawRate) => flawRate.defect === "rough_top")).toMatchObject({ jars: rough, of: jars });
     const above = rows.filter((row) => row.looked && row.pourSide === 1);
-    const hot = flaws.filter((one) => one.defect === "rough_top" && above.some((row) => row.batchId === one.batchId && row.product === one.product));
+    const hot = flaws.filter((flaw) => flaw.defect === "rough_top" && above.some((row) => row.batchId === flaw.batchId && row.product === flaw.product));
     const history = await historyOf(db, SHED, "rough_top", "pour");
-    expect(history?.levels.find((one) => one.level === "above the range")).toMatchObject({
+    expect(history?.levels.find((level) => level.level === "above the range")).toMatchObject({
       n: above.reduce((sum, row) => sum + row.jars, 0),
-      k: hot.reduce((sum, one) => sum + one.jars, 0),
+      k: hot.reduce((sum, item) => sum + item.jars, 0),
     });
   });
 
@@ -49,14 +49,14 @@ describe("findings of a made-up workshop", () => {
     const rows = (await db.select().from(outcomes).where(eq(outcomes.workshopId, SHED))).filter((row) => row.looked && row.jars > 0);
     const byHand = new Map<string, Map<string, { n: number; k: number }>>();
     for (const row of rows) {
-      const flawed = flaws.find((one) => one.defect === "rough_top" && one.batchId === row.batchId && one.product === row.product)?.jars ?? 0;
+      const flawed = flaws.find((flaw) => flaw.defect === "rough_top" && flaw.batchId === row.batchId && flaw.product === row.product)?.jars ?? 0;
       const of = byHand.get(row.formula) ?? new Map<string, { n: number; k: number }>();
       const batch = of.get(row.batchId) ?? { n: 0, k: 0 };
       byHand.set(row.formula, of.set(row.batchId, { n: batch.n + row.jars, k: batch.k + Math.min(row.jars, flawed) }));
     }
     const batches = new Set(rows.map((row) => row.batchId)).size;
     expect(rows.length, "some filled two kinds").toBeGreaterThan(batches);
-    const found = (await findingsOf(db, SHED, "rough_top")).find((one) => one.name === "formula");
+    const found = (await findingsOf(db, SHED, "rough_top")).find((finding) => finding.name === "formula");
     expect(found?.levels.length).toBeGreaterThan(1);
     for (const level of [...(found?.levels ?? []), ...((await historyOf(db, SHED, "rough_top", "formula"))?.levels ?? [])]) {
       const mine = [...(byHand.get(level.level)?.values() ?? [])];
@@ -65,13 +65,13 @@ describe("findings of a made-up workshop", () => {
     const curve = await curveOf(db, SHED, "rough_top", "pour_c");
     const measured = new Set(rows.filter((row) => row.formula === curve.formula && row.pourC !== null).map((row) => row.batchId)).size;
     expect(curve.formulas.length).toBeGreaterThan(1);
-    expect(curve.doses.reduce((sum, one) => sum + one.batches, 0)).toBe(measured);
+    expect(curve.doses.reduce((sum, item) => sum + item.batches, 0)).toBe(measured);
     const seen = new Set(
       flaws
-        .filter((one) => one.defect === "rough_top" && rows.some((row) => row.batchId === one.batchId && row.product === one.product))
-        .map((one) => one.batchId),
+        .filter((flaw) => flaw.defect === "rough_top" && rows.some((row) => row.batchId === flaw.batchId && row.product === flaw.product))
+        .map((flaw) => flaw.batchId),
     );
-    const rate = (await flawRates(db, SHED)).find((one) => one.defect === "rough_top");
+    const rate = (await flawRates(db, SHED)).find((flawRate) => flawRate.defect === "rough_top");
     expect(rate?.batches).toBe(seen.size);
     // The likely range counts every batch, those without the flaw too.
     const whole = new Map<string, { n: number; k: number }>();
@@ -82,21 +82,21 @@ describe("findings of a made-up workshop", () => {
   it("find the planted cause, first of all, and say what was never varied", async () => {
     const found = await findingsOf(db, SHED, "rough_top");
     expect(found[0]).toMatchObject({ name: "pour", finding: "differs", together: [] });
-    expect(found.find((one) => one.name === "stir")).toMatchObject({ finding: "never varied" });
+    expect(found.find((item) => item.name === "stir")).toMatchObject({ finding: "never varied" });
     const curve = await curveOf(db, SHED, "rough_top", "pour_c");
     expect(curve.why).toBeNull();
     expect(curve.odds?.low).toBeGreaterThan(1);
     // In a cold shed the jars were never warmed: for wet spots each differs, and their own rates say so.
     const wet = await findingsOf(db, SHED, "wet_spot");
-    expect(wet.filter((one) => one.finding === "differs").map((one) => one.name)).toEqual(expect.arrayContaining(["room"]));
+    expect(wet.filter((item) => item.finding === "differs").map((item) => item.name)).toEqual(expect.arrayContaining(["room"]));
   });
 
   it("say that two factors which always changed together cannot be told apart", async () => {
     await db.execute(sql`update outcome set stir_minutes = case when pour_side = 1 then 1 when pour_side = 0 then 2 end where workshop_id = ${SHED}`);
     await db.execute(sql`update outcome set pour_side = null where workshop_id = ${SHED} and pour_side = -1`);
     const found = await findingsOf(db, SHED, "rough_top");
-    expect(found.find((one) => one.name === "pour")).toMatchObject({ finding: "differs", together: ["stirring"] });
-    expect(found.find((one) => one.name === "stir")).toMatchObject({ finding: "differs", together: ["pour temperature"] });
+    expect(found.find((item) => item.name === "pour")).toMatchObject({ finding: "differs", together: ["stirring"] });
+    expect(found.find((item) => item.name === "stir")).toMatchObject({ finding: "differs", together: ["pour temperature"] });
   });
 
   it("lead from a flaw of one batch to the cause that its record supports, and what set it apart", async () => {
@@ -116,7 +116,7 @@ describe("findings of a made-up workshop", () => {
   it("are of a time: the parts of it come to the whole, and what differs more stands first", async () => {
     const workshop = { id: SHED, timeZone: "Europe/Vienna" };
     const whole = await findingsOf(db, SHED, "rough_top");
-    const jars = (found: typeof whole) => found.find((one) => one.name === "process")?.levels.reduce((sum, one) => sum + one.n, 0) ?? 0;
+    const jars = (found: typeof whole) => found.find((item) => item.name === "process")?.levels.reduce((sum, item) => sum + item.n, 0) ?? 0;
     const of = async (asked: Parameters<typeof askedPeriod>[2]) => {
       const { period, choice } = await askedPeriod(db, workshop, asked, NOW);
       return { choice, period, jars: jars(await findingsOf(db, SHED, "rough_top", period)) };
@@ -130,7 +130,7 @@ describe("findings of a made-up workshop", () => {
     expect(before.jars + after.jars).toBe(all.jars);
     expect(after.period.from).toBe("2026-01-31T23:00:00.000Z");
     const rates = await Promise.all(
-      [before, after, all].map(async (one) => (await flawRates(db, SHED, one.period)).find((rate) => rate.defect === "rough_top")),
+      [before, after, all].map(async (item) => (await flawRates(db, SHED, item.period)).find((rate) => rate.defect === "rough_top")),
     );
     expect((rates[0]?.jars ?? 0) + (rates[1]?.jars ?? 0)).toBe(rates[2]?.jars);
     // Since a formula was changed; an unknown change is all time.
@@ -142,23 +142,23 @@ describe("findings of a made-up workshop", () => {
       insert into formula_version (workshop_id, id, formula_id, number, spec, created_at)
       select workshop_id, ${id}, formula_id, 99, spec, ${createdAt} from formula_version where workshop_id = ${SHED} and id = ${rows[0]?.id}`);
     const since = await of({ when: "since", since: id });
-    expect(since.choice.changes.find((one) => one.id === id)).toMatchObject({ number: 99, at: createdAt });
+    expect(since.choice.changes.find((change) => change.id === id)).toMatchObject({ number: 99, at: createdAt });
     expect(since.period).toEqual({ from: createdAt, to: null });
     expect(since.jars).toBeLessThan(all.jars);
     expect((await of({ when: "since", since: demoId(0x7f, 1) })).choice.name).toBe("all");
     await db.execute(sql`delete from formula_version where workshop_id = ${SHED} and id = ${id}`);
     // The same time for charts, groups and scores.
     const years = [thisYear.period, lastYear.period];
-    const counted = async (count: (period: Period) => Promise<number>) => (await Promise.all(years.map(count))).reduce((sum, one) => sum + one, 0);
+    const counted = async (count: (period: Period) => Promise<number>) => (await Promise.all(years.map(count))).reduce((sum, value) => sum + value, 0);
     expect(await counted(async (period) => (await throwScores(db, SHED, null, period)).length)).toBe((await throwScores(db, SHED)).length);
-    const batches = (groups: Awaited<ReturnType<typeof compareGroups>>) => groups?.levels.reduce((sum, one) => sum + one.batches, 0) ?? 0;
+    const batches = (groups: Awaited<ReturnType<typeof compareGroups>>) => groups?.levels.reduce((sum, item) => sum + item.batches, 0) ?? 0;
     expect(await counted(async (period) => batches(await compareGroups(db, SHED, "process", {}, period)))).toBe(
       batches(await compareGroups(db, SHED, "process", {})),
     );
     const newest = await runChart(db, SHED, "pour_c", undefined, thisYear.period);
-    expect(newest.points.every((one) => one.at >= (thisYear.period.from ?? ""))).toBe(true);
+    expect(newest.points.every((point) => point.at >= (thisYear.period.from ?? ""))).toBe(true);
     for (const flaw of ["rough_top", "wet_spot"]) {
-      const differing = (await findingsOf(db, SHED, flaw)).filter((one) => one.finding === "differs").map((one) => one.difference ?? 0);
+      const differing = (await findingsOf(db, SHED, flaw)).filter((finding) => finding.finding === "differs").map((finding) => finding.difference ?? 0);
       expect(differing.length).toBeGreaterThan(0);
       expect(differing).toEqual([...differing].sort((a, b) => b - a));
     }
@@ -168,23 +168,23 @@ describe("findings of a made-up workshop", () => {
     const { rows } = await db.execute<{ number: number; formula: string }>(sql`
       select distinct b.number, o.formula from outcome o join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
       where o.workshop_id = ${SHED} and o.looked order by 1 limit 40`);
-    const [one] = rows;
-    const other = rows.find((row) => row.formula !== one?.formula);
-    const compared = await compareBatches(db, SHED, [one?.number ?? 0, other?.number ?? 0], "C");
+    const [item] = rows;
+    const other = rows.find((row) => row.formula !== item?.formula);
+    const compared = await compareBatches(db, SHED, [item?.number ?? 0, other?.number ?? 0], "C");
     expect(compared).toMatchObject({ says: "several things" });
-    expect(await compareBatches(db, SHED, [one?.number ?? 0, one?.number ?? 0], "C")).toMatchObject({ says: "nothing", changed: 0 });
+    expect(await compareBatches(db, SHED, [item?.number ?? 0, item?.number ?? 0], "C")).toMatchObject({ says: "nothing", changed: 0 });
     expect(await compareBatches(db, SHED, [1, 999_999], "C")).toBeNull();
   });
 
   it("set two groups side by side, and warn of what else is not alike in them", async () => {
     const groups = await compareGroups(db, SHED, "warmed", { a: "warmed", b: "not warmed" });
-    expect(groups?.levels.map((one) => one.level).sort()).toEqual(["not warmed", "warmed"]);
-    const wet = groups?.flaws.find((one) => one.defect === "wet_spot");
+    expect(groups?.levels.map((level) => level.level).sort()).toEqual(["not warmed", "warmed"]);
+    const wet = groups?.flaws.find((flaw) => flaw.defect === "wet_spot");
     expect(wet?.b.k).toBeGreaterThan(wet?.a.k ?? Infinity);
     expect(wet?.shares.low).toBeLessThanOrEqual(wet?.shares.by ?? 0);
     // Hot pours and others are of the same formulas; a formula against another differs in wax and process too.
     const formulas = await compareGroups(db, SHED, "formula", {});
-    expect(formulas?.also.map((one) => one.words)).toEqual(expect.arrayContaining(["wax"]));
+    expect(formulas?.also.map((item) => item.words)).toEqual(expect.arrayContaining(["wax"]));
     expect(await compareGroups(db, SHED, "stir", {})).toMatchObject({ factor: "stir" });
     expect(await compareGroups(db, SHED, "moon", {})).toBeNull();
   });
@@ -192,10 +192,10 @@ describe("findings of a made-up workshop", () => {
   it("chart what a maker controls in order of pouring, by the newest batches of a formula", async () => {
     const run = await runChart(db, SHED, "pour_c", undefined);
     expect(run.points.length).toBeGreaterThan(20);
-    expect(run.points.map((one) => one.at)).toEqual(run.points.map((one) => one.at).sort());
+    expect(run.points.map((point) => point.at)).toEqual(run.points.map((point) => point.at).sort());
     expect(run.chart?.mean).toBeGreaterThan(run.chart?.low ?? Infinity);
     expect(run.range?.[0]).toBeLessThan(run.range?.[1] ?? 0);
-    expect((await runChart(db, SHED, "fill", undefined)).points.every((one) => Math.abs(one.value - 100) < 3)).toBe(true);
+    expect((await runChart(db, SHED, "fill", undefined)).points.every((point) => Math.abs(point.value - 100) < 3)).toBe(true);
   });
 });
 
@@ -207,10 +207,10 @@ describe("the trace", () => {
     const { rows } = await db.execute<{ drawn: string; batches: number }>(
       sql`select sum(amount) drawn, count(*)::int batches from stock_use where workshop_id = ${SHED} and material_id = ${demoId(2, 1)}`,
     );
-    const traced = traces.flatMap((one) => one?.batches ?? []);
-    expect(traced.reduce((sum, one) => sum + (one.amount ?? 0), 0)).toBe(Number(rows[0]?.drawn));
-    expect(new Set(traced.map((one) => one.id)).size).toBe(rows[0]?.batches);
-    for (const one of traced) expect(one.jarStatuses.reduce((sum, fate) => sum + fate.jars, 0)).toBe(one.jars);
+    const traced = traces.flatMap((trace) => trace?.batches ?? []);
+    expect(traced.reduce((sum, batch) => sum + (batch.amount ?? 0), 0)).toBe(Number(rows[0]?.drawn));
+    expect(new Set(traced.map((batch) => batch.id)).size).toBe(rows[0]?.batches);
+    for (const batch of traced) expect(batch.jarStatuses.reduce((sum, fate) => sum + fate.jars, 0)).toBe(batch.jars);
   });
 
   it("finds a batch by its number, a jar, a day, a name and words of its notes", async () => {
@@ -220,7 +220,7 @@ describe("the trace", () => {
     expect(jar.jar).toMatchObject({ number: 2 });
     expect((await searchRecord(db, { id: SHED, timeZone: "UTC" }, "40-9999")).jar).toBeNull();
     const { rows } = await db.execute<{ day: string }>(sql`select started_at::date::text "day" from batch where workshop_id = ${SHED} and number = 40`);
-    expect((await searchRecord(db, { id: SHED, timeZone: "UTC" }, rows[0]?.day ?? "")).batches.map((one) => one.number)).toContain(40);
+    expect((await searchRecord(db, { id: SHED, timeZone: "UTC" }, rows[0]?.day ?? "")).batches.map((batch) => batch.number)).toContain(40);
     const notes = (await searchRecord(db, { id: SHED, timeZone: "UTC" }, "should have waited")).notes;
     expect(notes.length).toBeGreaterThan(0);
     expect(await searchRecord(db, { id: SHED, timeZone: "UTC" }, "100% \\ _nothing_")).toMatchObject({ batches: [], lots: [], notes: [] });

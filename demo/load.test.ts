@@ -23,12 +23,12 @@ async function phases(now: Date) {
     if (!page.more) break;
     after = page.more;
   }
-  const phase = (one: (typeof all)[number]) =>
-    one.abandoned ? "abandoned" : one.closed ? "closed" : !one.times ? "pot" : Date.parse(one.times.setAt) > now.getTime() ? "setting" : "curing";
+  const phase = (item: (typeof all)[number]) =>
+    item.abandoned ? "abandoned" : item.closed ? "closed" : !item.times ? "pot" : Date.parse(item.times.setAt) > now.getTime() ? "setting" : "curing";
   const out: Record<"pot" | "setting" | "curing" | "closed" | "abandoned", number> = { pot: 0, setting: 0, curing: 0, closed: 0, abandoned: 0 };
-  for (const one of all) out[phase(one)] += 1;
+  for (const item of all) out[phase(item)] += 1;
   const byTime = [...all].sort((a, b) => a.startedAt.localeCompare(b.startedAt));
-  return { ...out, numbered: byTime.every((one, at) => one.number === at + 1), flawed: all.filter((one) => one.flaws > 0).length };
+  return { ...out, numbered: byTime.every((item, index) => item.number === index + 1), flawed: all.filter((item) => item.flaws > 0).length };
 }
 const MARCH = new Date("2026-03-14T10:00:00Z");
 const JUNE = new Date("2026-06-01T22:00:00Z");

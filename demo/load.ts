@@ -86,12 +86,12 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
 
 /** What the batches of the past drew, each as one delivery before the first of them, so that what is left is what the lots of today say. */
 function deliveries(drawn: ReadonlyMap<string, number>, workshopId: string, receivedOn: string) {
-  return LOTS.filter((lot, at) => LOTS.findIndex((other) => other.materialId === lot.materialId) === at).flatMap((lot, at) => {
+  return LOTS.filter((lot, index) => LOTS.findIndex((other) => other.materialId === lot.materialId) === index).flatMap((lot, index) => {
     const amount = Math.ceil(drawn.get(lot.materialId) ?? 0);
     if (amount === 0) return [];
     const cost = lot.cost == null ? null : Math.round((lot.cost * amount) / lot.amount);
     const { daysBefore: _days, ...rest } = lot;
-    return [{ ...rest, id: demoId(0x27, at + 1), code: "", amount, cost, receivedOn, workshopId }];
+    return [{ ...rest, id: demoId(0x27, index + 1), code: "", amount, cost, receivedOn, workshopId }];
   });
 }
 
@@ -116,13 +116,14 @@ async function putBatches(tx: Transaction, workshopId: string, all: readonly Dem
   const drawn = new Map<string, number>();
   await inParts(all, AT_ONCE, async (part) => {
     const made = part.map((demo) => {
-      const events = eventsOfDemo(demo, now, many && !BATCHES.some((one) => one.id === demo.id));
+      const events = eventsOfDemo(demo, now, many && !BATCHES.some((batch) => batch.id === demo.id));
       const odd = oddEntry(events);
       if (odd) throw new Error(`Batch ${demo.number} of the demo holds what the program would not take: ${odd}`);
       return { demo, events, ...batchOf(events) };
     });
     for (const { demo, state } of made)
-      if (!BATCHES.some((one) => one.id === demo.id)) for (const [id, draw] of Object.entries(state.drawn)) drawn.set(id, (drawn.get(id) ?? 0) + draw.amount);
+      if (!BATCHES.some((batch) => batch.id === demo.id))
+        for (const [id, draw] of Object.entries(state.drawn)) drawn.set(id, (drawn.get(id) ?? 0) + draw.amount);
     await tx
       .insert(batches)
       .values(made.map(({ demo, plan, state }) => ({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(plan, state) })));
@@ -148,22 +149,24 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
   const at = now.toISOString();
   const many = typeof past === "object";
   const all = past
-    ? [...pastBatches(many ? past : {}), ...BATCHES].sort((a, b) => b.startedBefore - a.startedBefore).map((one, index) => ({ ...one, number: index + 1 }))
+    ? [...pastBatches(many ? past : {}), ...BATCHES]
+        .sort((a, b) => b.startedBefore - a.startedBefore)
+        .map((demoBatch, index) => ({ ...demoBatch, number: index + 1 }))
     : BATCHES;
   await db.transaction(async (tx) => {
     await tx
       .insert(workshops)
       .values({ ...WORKSHOP, ...workshop, timeZone: process.env.HEARTH_ZONE ?? Intl.DateTimeFormat().resolvedOptions().timeZone, createdAt: at });
-    await tx.insert(people).values(PEOPLE.map((one) => ({ ...one, workshopId })));
-    await tx.insert(waxes).values(WAXES.map((one) => ({ ...one, workshopId })));
-    await tx.insert(fragrances).values(FRAGRANCES.map((one) => ({ ...one, workshopId })));
-    await tx.insert(vessels).values(VESSELS.map((one) => ({ ...one, workshopId })));
-    await tx.insert(dyes).values(DYES.map((one) => ({ ...one, workshopId })));
-    await tx.insert(additives).values(ADDITIVES.map((one) => ({ ...one, workshopId })));
-    await tx.insert(wicks).values(WICKS.map((one) => ({ ...one, workshopId })));
-    await tx.insert(molds).values(MOULDS.map((one) => ({ ...one, workshopId })));
-    await tx.insert(packs).values(PACKS.map((one) => ({ ...one, workshopId })));
-    await tx.insert(instruments).values(INSTRUMENTS.map((one) => ({ ...one, workshopId })));
+    await tx.insert(people).values(PEOPLE.map((item) => ({ ...item, workshopId })));
+    await tx.insert(waxes).values(WAXES.map((wax) => ({ ...wax, workshopId })));
+    await tx.insert(fragrances).values(FRAGRANCES.map((fragrance) => ({ ...fragrance, workshopId })));
+    await tx.insert(vessels).values(VESSELS.map((vessel) => ({ ...vessel, workshopId })));
+    await tx.insert(dyes).values(DYES.map((dye) => ({ ...dye, workshopId })));
+    await tx.insert(additives).values(ADDITIVES.map((additive) => ({ ...additive, workshopId })));
+    await tx.insert(wicks).values(WICKS.map((wick) => ({ ...wick, workshopId })));
+    await tx.insert(molds).values(MOULDS.map((mold) => ({ ...mold, workshopId })));
+    await tx.insert(packs).values(PACKS.map((pack) => ({ ...pack, workshopId })));
+    await tx.insert(instruments).values(INSTRUMENTS.map((instrument) => ({ ...instrument, workshopId })));
     const before = (days: number) => new Date(now.getTime() - days * 86_400_000).toISOString();
     await tx.insert(lots).values(LOTS.map(({ daysBefore, ...lot }) => ({ ...lot, workshopId, receivedOn: before(daysBefore).slice(0, 10) })));
     await tx
@@ -176,12 +179,12 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
           formula.versions.map((version) => ({ ...version, workshopId, formulaId: formula.id, createdAt: before(version.number === 1 ? 40 : 16) })),
         ),
       );
-    await tx.insert(colors).values(COLOURS.map(({ daysBefore, ...one }) => ({ ...one, workshopId, at: before(daysBefore) })));
-    await tx.insert(notes).values(NOTES.map(({ daysBefore, ...one }) => ({ ...one, workshopId, at: before(daysBefore) })));
-    await tx.insert(products).values(PRODUCTS.map((one) => ({ ...one, workshopId })));
+    await tx.insert(colors).values(COLOURS.map(({ daysBefore, ...rest }) => ({ ...rest, workshopId, at: before(daysBefore) })));
+    await tx.insert(notes).values(NOTES.map(({ daysBefore, ...rest }) => ({ ...rest, workshopId, at: before(daysBefore) })));
+    await tx.insert(products).values(PRODUCTS.map((product) => ({ ...product, workshopId })));
     await tx
       .insert(demandLines)
-      .values(WANTED.map(({ inDays, ...one }) => ({ ...one, workshopId, at, wantedOn: inDays === null ? null : before(-inDays).slice(0, 10) })));
+      .values(WANTED.map(({ inDays, ...rest }) => ({ ...rest, workshopId, at, wantedOn: inDays === null ? null : before(-inDays).slice(0, 10) })));
     const drawn = await putBatches(tx, workshopId, all, now, many);
     const old = deliveries(drawn, workshopId, before(Math.ceil((all[0]?.startedBefore ?? 0) / 86_400) + 3).slice(0, 10));
     if (old.length > 0) await tx.insert(lots).values(old);

@@ -82,9 +82,9 @@ const MANY = 53;
 
 function choose<T>(next: () => number, list: readonly (readonly [T, number])[]): T {
   let at = next() * list.reduce((sum, [, weight]) => sum + weight, 0);
-  for (const [one, weight] of list) {
+  for (const [item, weight] of list) {
     at -= weight;
-    if (at < 0) return one;
+    if (at < 0) return item;
   }
   return (list[0] as readonly [T, number])[0];
 }
@@ -103,19 +103,19 @@ export const pastOfYears = (years: number): Past => ({ many: years * 600, days: 
 export function pastBatches({ many = MANY, days = FIRST_DAY, times = 1 }: Past = {}): DemoBatch[] {
   const next = row(20_260_314);
   const between = (low: number, high: number, digits = 1) => Math.round((low + (high - low) * next()) * 10 ** digits) / 10 ** digits;
-  return Array.from({ length: many }, (_, at): DemoBatch => {
+  return Array.from({ length: many }, (_, index): DemoBatch => {
     // The stronger load of the tumbler came after six weeks.
-    const day = days - (at * (days - 3)) / many;
-    const kinds = KINDS.filter((one) =>
-      one.version === 1 ? day > 50 : one.version === 2 ? day <= 50 : one.version === 6 ? day > 18 : one.version !== 7 || day < 70,
+    const day = days - (index * (days - 3)) / many;
+    const kinds = KINDS.filter((kind) =>
+      kind.version === 1 ? day > 50 : kind.version === 2 ? day <= 50 : kind.version === 6 ? day > 18 : kind.version !== 7 || day < 70,
     );
     // Now and then each of them in its turn, so that none is left out by chance.
     const kind =
-      at % 6 === 5
-        ? (kinds[Math.floor(at / 6) % kinds.length] as Kind)
+      index % 6 === 5
+        ? (kinds[Math.floor(index / 6) % kinds.length] as Kind)
         : choose(
             next,
-            kinds.map((one) => [one, one.weight] as const),
+            kinds.map((kind) => [kind, kind.weight] as const),
           );
     const course = choose(next, COURSES);
     const usual = kind.made[Math.floor(next() * kind.made.length)] as Kind["made"][number];
@@ -143,7 +143,7 @@ export function pastBatches({ many = MANY, days = FIRST_DAY, times = 1 }: Past =
     const closes = startedBefore > 16 * DAY;
     const note = NOTES[course][Math.floor(next() * NOTES[course].length)] ?? "";
     return {
-      id: demoId(0x18, at + 1),
+      id: demoId(0x18, index + 1),
       number: 0,
       version: demoId(7, kind.version),
       vessels: made.vessels,

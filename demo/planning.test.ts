@@ -31,33 +31,33 @@ async function demoShop() {
   await putDemo(test.db, { id, name: `Shed ${id}` }, new Date(NOW));
   return { id, timeZone: ZONE, place: { workshopId: id, personId: null } };
 }
-const product = (name: string) => PRODUCTS.find((one) => one.name === name)?.id ?? "";
+const product = (name: string) => PRODUCTS.find((product) => product.name === name)?.id ?? "";
 const wish = (name: string, count: number, wantedOn: string | null) => ({ id: v7(), productId: product(name), count, wantedOn, note: "order" });
 
 describe("what is wanted", () => {
   it("is put on the list, changed, counted as poured, taken off and put back, and belongs to its workshop", async () => {
     const shop = await demoShop();
     const before = (await readDemandPlan(test.db, shop)).lines;
-    const one = wish("Rain on slate, squat tumbler", 6, "2026-04-20");
-    value(await saveDemand(shop.place, one));
+    const item = wish("Rain on slate, squat tumbler", 6, "2026-04-20");
+    value(await saveDemand(shop.place, item));
     // Pressed twice it stands there once.
-    value(await saveDemand(shop.place, one));
+    value(await saveDemand(shop.place, item));
     const read = async () => (await readDemandPlan(test.db, shop)).lines.filter((line) => !before.some((old) => old.id === line.id));
     const [line] = await read();
-    expect(await read()).toMatchObject([{ id: one.id, count: 6, asked: 6, made: 0, productName: "Rain on slate, squat tumbler" }]);
-    value(await saveDemand(shop.place, { ...one, count: 9, version: line?.version }));
-    expect(await saveDemand(shop.place, { ...one, count: 4, version: line?.version })).toMatchObject({ ok: false });
-    value(await countPoured(shop.place, { lines: [{ id: one.id, count: 5 }] }));
+    expect(await read()).toMatchObject([{ id: item.id, count: 6, asked: 6, made: 0, productName: "Rain on slate, squat tumbler" }]);
+    value(await saveDemand(shop.place, { ...item, count: 9, version: line?.version }));
+    expect(await saveDemand(shop.place, { ...item, count: 4, version: line?.version })).toMatchObject({ ok: false });
+    value(await countPoured(shop.place, { lines: [{ id: item.id, count: 5 }] }));
     expect(await read()).toMatchObject([{ count: 4, asked: 9, made: 5 }]);
-    value(await countPoured(shop.place, { lines: [{ id: one.id, count: 4 }] }));
+    value(await countPoured(shop.place, { lines: [{ id: item.id, count: 4 }] }));
     expect(await read()).toEqual([]);
-    value(await countPoured(shop.place, { lines: [{ id: one.id, count: -9 }] }));
-    value(await takeOff(shop.place, { ids: [one.id], gone: true }));
+    value(await countPoured(shop.place, { lines: [{ id: item.id, count: -9 }] }));
+    value(await takeOff(shop.place, { ids: [item.id], gone: true }));
     expect(await read()).toEqual([]);
     // Another workshop cannot touch it.
-    value(await takeOff(here(), { ids: [one.id], gone: false }));
+    value(await takeOff(here(), { ids: [item.id], gone: false }));
     expect(await read()).toEqual([]);
-    value(await takeOff(shop.place, { ids: [one.id], gone: false }));
+    value(await takeOff(shop.place, { ids: [item.id], gone: false }));
     expect(await read()).toHaveLength(1);
     expect(await saveDemand(here(), wish("Rain on slate, squat tumbler", 1, null))).toMatchObject({ ok: false, fields: { productId: ["Choose another."] } });
   });
@@ -74,7 +74,7 @@ describe("what is wanted", () => {
     const grams = (tumbler ?? []).map(([, amount]) => amount).filter((amount) => amount > 10);
     expect(grams.sort((a, b) => b - a)[0]).toBeCloseTo((176_000 * 1.05) / 1.08, -2);
     expect(grams.reduce((sum, mg) => sum + mg, 0)).toBeCloseTo(176_000 * 1.05, -2);
-    expect(stores.every((one) => one.onHand === null || Number.isFinite(one.onHand))).toBe(true);
+    expect(stores.every((store) => store.onHand === null || Number.isFinite(store.onHand))).toBe(true);
     expect(await readPlanNews(test.db, { id: workshopId, timeZone: "UTC" }, NOW)).toBeNull();
   });
 
@@ -86,7 +86,7 @@ describe("what is wanted", () => {
     value(await saveDemand(here(), { id: v7(), productId: cup.id, count: 4, wantedOn: null, note: "" }));
     const supplies = async () => {
       const { stores } = await readSupplies(test.db, shop, await readDemandPlan(test.db, shop));
-      return new Map(stores.map((one) => [one.id, one]));
+      return new Map(stores.map((store) => [store.id, store]));
     };
     const before = (await supplies()).get(stored.wax);
     expect(before?.promised).toBeGreaterThan(0);
@@ -139,7 +139,7 @@ describe("on paper", () => {
     for (const font of paper.fonts.split("\n").slice(2).filter(Boolean)) expect(font).toMatch(/\byes\s+yes\b/);
     const letter = await readPaper(await batchSheet(asked("/x?size=letter&what=tags"), { params }));
     expect(letter.size).toEqual([612, 792]);
-    const jars = batch.products.reduce((sum, one) => sum + one.count, 0);
+    const jars = batch.products.reduce((sum, item) => sum + item.count, 0);
     expect(letter.text.match(new RegExp(`Batch ${batch.number}`, "g"))).toHaveLength(Math.min(jars, letter.pages * 18));
     expect(letter.text).toMatch(/of the wax/);
     expect((await batchSheet(asked("/x?size=a5"), { params })).status).toBe(400);
@@ -177,8 +177,8 @@ describe("a day that was kept", () => {
     expect(sheets).toHaveLength(3);
     const [key] = workOfDay(
       dayRecord.parse({ counts }),
-      (await readDemandPlan(test.db, shop, ALL_OTHERS)).products.map((one) => ({ ...one, productId: one.id })),
-    ).map((one) => one.pot.key);
+      (await readDemandPlan(test.db, shop, ALL_OTHERS)).products.map((product) => ({ ...product, productId: product.id })),
+    ).map((work) => work.pot.key);
     value(await saveDay(shop.place, { on: "2026-05-09", data: { counts, gone: { [key ?? ""]: 30 } }, version: 1 }));
     expect((await readPaper(await daySheet(asked("/x"), { params }))).pages).toBe(2);
     expect((await daySheet(asked("/x"), { params: Promise.resolve({ workshop: shop.id, day: "2026-05-10" }) })).status).toBe(404);
@@ -217,7 +217,7 @@ describe("a sheet of much", () => {
               ...pot,
               formulaName: "Ægir’s hearth – ½ × Übersee, 漢",
               components,
-              pitchers: [1, 2].map(() => ({ totalMg: 14_000_000, components: components.map((one) => ({ id: one.id, mg: 350_000 })) })),
+              pitchers: [1, 2].map(() => ({ totalMg: 14_000_000, components: components.map((component) => ({ id: component.id, mg: 350_000 })) })),
             },
           ],
           products: [{ ...product, count: 20 }],
@@ -268,36 +268,38 @@ describe("the calendar", () => {
     // RFC 5545: lines end in CRLF and are folded at 75 octets.
     for (const line of text.split("\r\n")) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75);
     const calendar = new ICAL.Component(ICAL.parse(text));
-    const events = calendar.getAllSubcomponents("vevent").map((one) => new ICAL.Event(one));
+    const events = calendar.getAllSubcomponents("vevent").map((allSubcomponent) => new ICAL.Event(allSubcomponent));
     expect(events.length).toBeGreaterThan(10);
-    expect(new Set(events.map((one) => one.uid)).size).toBe(events.length);
-    const batches = (await openBatches(test.db, shop.id)).filter((one) => one.times);
+    expect(new Set(events.map((event) => event.uid)).size).toBe(events.length);
+    const batches = (await openBatches(test.db, shop.id)).filter((openBatch) => openBatch.times);
     for (const batch of batches) {
-      const set = events.find((one) => one.uid === `${batch.id}-set@hearth-jar`);
+      const set = events.find((event) => event.uid === `${batch.id}-set@hearth-jar`);
       expect(set?.startDate.toJSDate().toISOString().slice(0, 19)).toBe(batch.times?.setAt.slice(0, 19));
-      const cured = events.find((one) => one.uid === `${batch.id}-cured@hearth-jar`);
+      const cured = events.find((event) => event.uid === `${batch.id}-cured@hearth-jar`);
       expect(cured?.startDate.isDate).toBe(true);
       expect(cured?.startDate.toString()).toBe(DateTime.fromISO(batch.times?.sellFrom ?? "", { zone: ZONE }).toISODate());
     }
-    expect(events.some((one) => one.summary.startsWith("Pour "))).toBe(true);
-    expect(events.some((one) => one.summary.startsWith("Wanted: 24 × Rain on slate, squat tumbler"))).toBe(true);
+    expect(events.some((event) => event.summary.startsWith("Pour "))).toBe(true);
+    expect(events.some((event) => event.summary.startsWith("Wanted: 24 × Rain on slate, squat tumbler"))).toBe(true);
 
     // The first pot of a day begins when the workshop opens, by its own wall, before the clocks change and after; each has its own time.
     const next = new Date().getUTCFullYear() + 1;
     for (const day of [`${next}-02-20`, `${next}-07-20`]) value(await saveDemand(shop.place, wish("Rain on slate, sample cup", 6, day)));
-    const later = new ICAL.Component(ICAL.parse(await (await get(`${key}.ics`)).text())).getAllSubcomponents("vevent").map((one) => new ICAL.Event(one));
-    const ofPours = later.filter((one) => one.summary.startsWith("Pour "));
-    const pours = ofPours.map((one) => DateTime.fromJSDate(one.startDate.toJSDate(), { zone: ZONE }));
-    const days = new Set(pours.map((one) => one.toISODate()));
+    const later = new ICAL.Component(ICAL.parse(await (await get(`${key}.ics`)).text()))
+      .getAllSubcomponents("vevent")
+      .map((allSubcomponent) => new ICAL.Event(allSubcomponent));
+    const ofPours = later.filter((event) => event.summary.startsWith("Pour "));
+    const pours = ofPours.map((ofPour) => DateTime.fromJSDate(ofPour.startDate.toJSDate(), { zone: ZONE }));
+    const days = new Set(pours.map((pour) => pour.toISODate()));
     expect(days.size).toBeLessThan(pours.length);
     for (const day of days) {
-      const [first] = pours.filter((one) => one.toISODate() === day).sort((a, b) => a.toMillis() - b.toMillis());
+      const [first] = pours.filter((pour) => pour.toISODate() === day).sort((a, b) => a.toMillis() - b.toMillis());
       expect(first?.toFormat("HH:mm")).toBe("09:00");
       // One pair of hands pours one pot after the other.
-      const ends = ofPours.filter((_one, at) => pours[at]?.toISODate() === day).map((one) => one.endDate.toJSDate().getTime());
+      const ends = ofPours.filter((_one, index) => pours[index]?.toISODate() === day).map((ofPour) => ofPour.endDate.toJSDate().getTime());
       expect(new Set(ends).size).toBe(ends.length);
     }
-    expect(new Set(pours.map((one) => one.offset)).size).toBe(2);
+    expect(new Set(pours.map((pour) => pour.offset)).size).toBe(2);
 
     const { key: other } = value(await renewCalendar(shop.place, {}));
     expect(other).not.toBe(key);

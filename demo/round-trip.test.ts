@@ -126,7 +126,7 @@ describe("what is exported and read in again", () => {
   it.each(SHELF_KINDS.filter((kind) => kind !== "person"))("has in the table of a %s the fields that the shelf describes, and no other", (kind) => {
     const columns = Object.keys(getTableColumns(tableOf(kind)));
     const own = ["workshopId", "id", "version", "archived"];
-    expect(columns.filter((one) => !own.includes(one)).sort()).toEqual(SHELF_FIELDS[kind].map((field) => field.key).sort());
+    expect(columns.filter((column) => !own.includes(column)).sort()).toEqual(SHELF_FIELDS[kind].map((field) => field.key).sort());
     for (const row of rowsOf(SHELF_FIELDS[kind])) expect(shelfValues(kind).parse(row)).toEqual(row);
   });
 
@@ -134,10 +134,10 @@ describe("what is exported and read in again", () => {
     const rows = rowsOf(SHEET_FIELDS[kind]);
     const sheet = writeSheet(kind, rows, CONTEXT);
     const read = readSheet(kind, sheet, guessMapping(kind, sheet.heads), [], CONTEXT);
-    for (const [at, row] of rows.entries()) expect(read[at], JSON.stringify(read[at]?.fate)).toMatchObject({ fate: { is: "new" }, values: row });
+    for (const [index, row] of rows.entries()) expect(read[index], JSON.stringify(read[index]?.fate)).toMatchObject({ fate: { is: "new" }, values: row });
     // Read back onto the rows it was written from, it changes nothing.
     const kept = rows.map((row) => ({ id: v7(), name: "", ...row })) as never;
-    expect(readSheet(kind, sheet, guessMapping(kind, sheet.heads), kept, CONTEXT).map((one) => one.fate.is)).toEqual(["same", "same"]);
+    expect(readSheet(kind, sheet, guessMapping(kind, sheet.heads), kept, CONTEXT).map((sheet) => sheet.fate.is)).toEqual(["same", "same"]);
   });
 
   it("takes a blend and the waxes it is made of from one file, in whatever order they stand", () => {
@@ -157,7 +157,7 @@ describe("what is exported and read in again", () => {
     ];
     const sheet = writeSheet("wax", waxes, CONTEXT);
     const read = readSheet("wax", sheet, guessMapping("wax", sheet.heads), [], { ...CONTEXT, waxes: [] });
-    expect(read.map((one) => one.fate.is)).toEqual(["new", "new", "new"]);
+    expect(read.map((sheet) => sheet.fate.is)).toEqual(["new", "new", "new"]);
     expect(read[0]?.values.blend).toEqual([
       { id: "line 3", share: 3 },
       { id: "line 4", share: 1 },
@@ -225,15 +225,15 @@ describe("what is exported and read in again", () => {
   it("keeps every act with all it says, in a formula and in the ready processes", () => {
     const base = processFrom(PRESET_PROCESSES[0] as (typeof PRESET_PROCESSES)[number]);
     for (const kind of STEP_TYPES) {
-      const one = { ...kind.first, id: `own-${kind.kind}`, kind: kind.kind } as never;
+      const item = { ...kind.first, id: `own-${kind.kind}`, kind: kind.kind } as never;
       // Pours add up to the whole fill already.
-      const process = kind.kind === "pour" || kind.kind === "pour-again" ? base : { ...base, steps: [...base.steps, one] };
+      const process = kind.kind === "pour" || kind.kind === "pour-again" ? base : { ...base, steps: [...base.steps, item] };
       const spec = { waxes: [{ id: v7(), share: 1 }], fragrances: [], basis: "wax" as const, loadPpm: 0, notes: "", process };
       const parsed = formulaSpec.safeParse(spec);
       if (!parsed.success) throw new Error(`${kind.kind}: ${parsed.error.issues[0]?.message}`);
       const stored = JSON.parse(JSON.stringify(parsed.data));
       expect(readFormula(stored), kind.kind).toEqual(parsed.data);
-      if (process !== base) expect(parsed.data.process.steps.at(-1), kind.kind).toMatchObject(one);
+      if (process !== base) expect(parsed.data.process.steps.at(-1), kind.kind).toMatchObject(item);
     }
     for (const ready of PRESET_PROCESSES) {
       const process = processFrom(ready);

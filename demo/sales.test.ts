@@ -36,38 +36,38 @@ describe("the demo's sales", () => {
       expect(state).toEqual(order.state);
       expect(entries.length).toBe(order.total);
       expect(state.unplaced).toEqual({});
-      for (const one of state.finishedGoods) expect(stillOut(one)).toBe(0);
+      for (const stocked of state.finishedGoods) expect(stillOut(stocked)).toBe(0);
       for (const event of order.events) expect(Date.parse(event.happenedAt)).toBeLessThanOrEqual(NOW.getTime());
     }
     const rows = await test.db.select().from(packRuns).where(eq(packRuns.workshopId, SHED.id));
     const gone = await test.db.select().from(orderPacks).where(eq(orderPacks.workshopId, SHED.id));
     for (const row of rows) {
-      const mine = gone.filter((one) => one.packRunId === row.id).reduce((sum, one) => sum + one.out - one.back, 0);
+      const mine = gone.filter((item) => item.packRunId === row.id).reduce((sum, item) => sum + item.out - item.back, 0);
       expect(row.gone).toBe(mine);
       expect(row.gone).toBeLessThanOrEqual(row.packs);
       // What is sold has a known cost; of what is new on the shelf a lot may lack its price.
       if (row.gone > 0) expect(row.costEach).not.toBeNull();
     }
     const sold = await salesBetween(test.db, SHED.id, "2025-01-01T00:00:00Z", NOW.toISOString());
-    expect(sold.reduce((sum, one) => sum + one.money, 0)).toBe(closed.flatMap((one) => one.lines).reduce((sum, one) => sum + one.money, 0));
-    for (const one of sold) expect(one.cost).toBeLessThan(one.money);
-    expect(sold.some((one) => one.soldOut > 0)).toBe(true);
-    expect(sold.some((one) => one.markets > 0 && one.soldOut < one.markets)).toBe(true);
+    expect(sold.reduce((sum, item) => sum + item.money, 0)).toBe(closed.flatMap((order) => order.lines).reduce((sum, line) => sum + line.money, 0));
+    for (const item of sold) expect(item.cost).toBeLessThan(item.money);
+    expect(sold.some((item) => item.soldOut > 0)).toBe(true);
+    expect(sold.some((item) => item.markets > 0 && item.soldOut < item.markets)).toBe(true);
   });
 
   it("leave something to do: packs that are there, things that lack, a set of several batches", async () => {
     const finishedGoods = await readFinishedGoods(test.db, SHED.id, "2026-01-01");
-    expect(finishedGoods.some((one) => one.packed > 0 && one.lots.length > 0)).toBe(true);
-    expect(finishedGoods.some((one) => one.shortage > one.packed + one.loose)).toBe(true);
-    const set = finishedGoods.find((one) => one.sellable.kind === "set");
+    expect(finishedGoods.some((stocked) => stocked.packed > 0 && stocked.lots.length > 0)).toBe(true);
+    expect(finishedGoods.some((stocked) => stocked.shortage > stocked.packed + stocked.loose)).toBe(true);
+    const set = finishedGoods.find((stocked) => stocked.sellable.kind === "set");
     const lots = await recentlyPacked(test.db, SHED.id, "2025-01-01T00:00:00Z", 50);
-    expect(set?.packed).toBe(lots.filter((one) => one.sellableId === set?.sellable.id).reduce((sum, one) => sum + one.packs - one.gone, 0));
-    for (const one of lots) {
-      const inside = finishedGoods.find((row) => row.sellable.id === one.sellableId)?.sellable.contents.reduce((sum, each) => sum + each.count, 0) ?? 0;
-      expect((await piecesIn(test.db, SHED.id, [one.id])).reduce((sum, each) => sum + each.pieces, 0)).toBe(one.packs * inside);
+    expect(set?.packed).toBe(lots.filter((lot) => lot.sellableId === set?.sellable.id).reduce((sum, item) => sum + item.packs - item.gone, 0));
+    for (const lot of lots) {
+      const inside = finishedGoods.find((row) => row.sellable.id === lot.sellableId)?.sellable.contents.reduce((sum, each) => sum + each.count, 0) ?? 0;
+      expect((await piecesIn(test.db, SHED.id, [lot.id])).reduce((sum, each) => sum + each.pieces, 0)).toBe(lot.packs * inside);
     }
     const [order] = (await listOrders(test.db, SHED.id)).open;
-    expect(order?.lines.map((one) => one.shortage)).toEqual(order?.lines.map((one) => one.asked));
+    expect(order?.lines.map((line) => line.shortage)).toEqual(order?.lines.map((line) => line.asked));
   });
 
   it("are found from a lot of oil: every batch that took of it, every pack and who has one", async () => {
@@ -77,10 +77,10 @@ describe("the demo's sales", () => {
       const rows = await whereNow(
         test.db,
         SHED.id,
-        (traced?.batches ?? []).map((one) => one.id),
+        (traced?.batches ?? []).map((batch) => batch.id),
       );
       for (const batch of traced?.batches ?? []) {
-        const packed = batch.jarStatuses.find((one) => one.fate === "packed")?.jars ?? 0;
+        const packed = batch.jarStatuses.find((jarStatus) => jarStatus.fate === "packed")?.jars ?? 0;
         expect(
           rows.filter((row) => row.batchId === batch.id).reduce((sum, row) => sum + row.pieces, 0),
           `batch ${batch.number}`,
@@ -101,16 +101,16 @@ describe("the demo's sales", () => {
     // 8 and 10 % of the wax, as the published example has it.
     expect((await of(1)).answer).toMatchObject({ classes: ["Aquatic Chronic 3"], euh: ["EUH208"] });
     expect((await of(6)).answer).toMatchObject({ classes: ["Skin Sens. 1", "Aquatic Chronic 3"], signal: "Warning" });
-    expect((await of(4)).without.map((one) => one.name)).toEqual(expect.arrayContaining(["garden mint", "moss green"]));
-    const sheet = (await listLabelSheets(test.db, SHED.id)).find((one) => one.id === "a4-2x4")?.sheet;
+    expect((await of(4)).without.map((mixPart) => mixPart.name)).toEqual(expect.arrayContaining(["garden mint", "moss green"]));
+    const sheet = (await listLabelSheets(test.db, SHED.id)).find((labelSheet) => labelSheet.id === "a4-2x4")?.sheet;
     if (!sheet) throw new Error("a sheet is missing");
     const workshop = { id: SHED.id, timeZone: "UTC", locale: "en-GB" };
     for (const n of [1, 2, 3, 4, 5, 6, 7, 8]) {
       const state = await labelFacts(test.db, workshop, { productId: demoId(0x26, n), batchId: null });
       if (!state) throw new Error("a product is missing");
       // Each kind in each language of the first product; of the others in one, by turns.
-      for (const [at, kind] of (["safety", "scent", "hazard", "net", "care", "buyer"] as const).entries())
-        for (const language of n === 1 ? LANGUAGES : [LANGUAGES[(n + at) % LANGUAGES.length] as (typeof LANGUAGES)[number]]) {
+      for (const [index, kind] of (["safety", "scent", "hazard", "net", "care", "buyer"] as const).entries())
+        for (const language of n === 1 ? LANGUAGES : [LANGUAGES[(n + index) % LANGUAGES.length] as (typeof LANGUAGES)[number]]) {
           const blocks = labelBlocks(kind, state, [language], { areaMm2: 6_700, forPack: false, address: "http://127.0.0.1/x", locale: "en-GB" });
           expect(await labelPdf(blocks, sheet, { title: "x", count: 1, from: 0, test: false }), `${state.name}, ${kind}, ${language}`).not.toBeNull();
         }

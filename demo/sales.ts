@@ -149,7 +149,7 @@ export async function putFinishedGoods(db: Database, workshopId: string, now: Da
   const [workshop] = await db.select().from(workshops).where(eq(workshops.id, workshopId));
   if (!workshop) return;
   const before = (days: number, hours = 0) => new Date(now.getTime() - days * 86_400_000 + hours * 3_600_000).toISOString();
-  const people = PEOPLE.map((one) => ({ ...one, archived: false }));
+  const people = PEOPLE.map((item) => ({ ...item, archived: false }));
   const at = (moment: string): Context => ({ db, workshop, people, person: people[0] ?? null, who: LOCAL_OWNER, now: moment });
   await db.insert(supplierSheets).values(
     SHEETS.map(([group, n, revision, days, ingredients], index) => ({
@@ -198,7 +198,7 @@ export async function putFinishedGoods(db: Database, workshopId: string, now: Da
     ]) ?? { boxId: null, parts: [] },
     price: 2_400,
   });
-  const costs = past ? await costsNow({ db, workshop }, [...PRODUCTS.map((one) => one.id), SET]) : new Map<string, number | null>();
+  const costs = past ? await costsNow({ db, workshop }, [...PRODUCTS.map((product) => product.id), SET]) : new Map<string, number | null>();
   for (const demo of ORDERS_OF_DEMO) {
     const orderId = demoId(0x30, demo.n);
     const over = demo.inDays < 0;
@@ -227,7 +227,7 @@ export async function putFinishedGoods(db: Database, workshopId: string, now: Da
         await appendIn(orderStore, tx, workshopId, orderId, [{ sent, now: moment }]);
       };
       for (const [n, , sold] of demo.lines) {
-        const out = row.state.finishedGoods.filter((one) => one.sellable === product(n)).reduce((sum, one) => sum + one.out, 0);
+        const out = row.state.finishedGoods.filter((stocked) => stocked.sellable === product(n)).reduce((sum, packsOut) => sum + packsOut.out, 0);
         const gone = Math.min(out, sold);
         const of = { sellable: product(n), name: line(n, 0).name };
         if (gone > 0) await add("packsResolved", { ...of, packs: gone, to: "sold" }, -3 + n / 10);

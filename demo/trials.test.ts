@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { demoTrials } from "./trials";
 
 const NOW = new Date("2026-03-14T14:20:00Z");
-const told = demoTrials(NOW).map((one) => ({ ...one, ...TRIAL.of(one.events) }));
+const told = demoTrials(NOW).map((demoTrial) => ({ ...demoTrial, ...TRIAL.of(demoTrial.events) }));
 const [first, second] = told;
 if (!first || !second) throw new Error("The demo has two trials.");
 
@@ -22,16 +22,16 @@ describe("the demo's burn trials", () => {
 
   it("are one that is closed, with a wick that passed and one that is too small, noses of two people, and a look that nobody made", () => {
     const verdicts = variantVerdicts(first.plan, first.state);
-    expect(verdicts.map((one) => [one.words, one.safe, one.pool, first.state.decided[one.variant]?.verdict])).toEqual([
+    expect(verdicts.map((verdict) => [verdict.words, verdict.safe, verdict.pool, first.state.decided[verdict.variant]?.verdict])).toEqual([
       ["flat-braid cotton 4", true, "small", "failed"],
       ["flat-braid cotton 6", true, "right", "passed"],
     ]);
     expect(first.state.closed).not.toBeNull();
-    expect(new Set(first.state.ratings.map((one) => one.scorer)).size).toBe(2);
+    expect(new Set(first.state.ratings.map((rating) => rating.scorer)).size).toBe(2);
     expect(nextTrial(first.plan, first.state)).toBeNull();
     const missed = first.plan.testCandles.flatMap(({ key }) =>
-      (first.state.testCandles[key]?.sessions ?? []).flatMap((one, at) =>
-        dueChecks(sessionOf(first.plan.protocol, at)?.checks ?? [], one, NOW.toISOString()).filter((look) => look.state === "missed"),
+      (first.state.testCandles[key]?.sessions ?? []).flatMap((session, index) =>
+        dueChecks(sessionOf(first.plan.protocol, index)?.checks ?? [], session, NOW.toISOString()).filter((look) => look.state === "missed"),
       ),
     );
     expect(missed).toHaveLength(1);
@@ -41,7 +41,7 @@ describe("the demo's burn trials", () => {
     const states = second.plan.testCandles.map(({ key }) =>
       testCandleNow(second.plan.protocol, second.state.testCandles[key] ?? { sessions: [], stopped: null }, NOW.toISOString()),
     );
-    expect(states.map((one) => one.state)).toEqual(["burning", "burning", "burning", "burning", "stopped", "stopped"]);
+    expect(states.map((state) => state.state)).toEqual(["burning", "burning", "burning", "burning", "stopped", "stopped"]);
     const next = Date.parse(states[0]?.next?.at ?? "") - NOW.getTime();
     expect(next).toBeGreaterThan(0);
     expect(next).toBeLessThan(15 * 60_000);

@@ -86,23 +86,23 @@ const CODES = ["K7", "M3", "R4", "T9", "V2", "X6"];
 
 function testCandlesOf(demo: DemoTrial): TestCandle[] {
   const vessel = need(
-    VESSELS.find((one) => one.id === demoId(4, demo.vessel)),
+    VESSELS.find((vessel) => vessel.id === demoId(4, demo.vessel)),
     "a vessel",
   );
   const product = need(
-    PRODUCTS.find((one) => one.id === demoId(0x26, demo.product)),
+    PRODUCTS.find((product) => product.id === demoId(0x26, demo.product)),
     "a product",
   );
-  return demo.variants.flatMap((variant, at) => {
+  return demo.variants.flatMap((variant, index) => {
     const wick = need(
-      WICKS.find((one) => one.id === demoId(0x22, variant.wick)),
+      WICKS.find((wick) => wick.id === demoId(0x22, variant.wick)),
       "a wick",
     );
     return [1, 2].map(
       (n): TestCandle => ({
-        key: `${LETTERS[at]}${n}`,
-        variant: LETTERS[at] as string,
-        code: CODES[(at * 2 + n * 3) % CODES.length] as string,
+        key: `${LETTERS[index]}${n}`,
+        variant: LETTERS[index] as string,
+        code: CODES[(index * 2 + n * 3) % CODES.length] as string,
         fill: "full",
         container: "vessel",
         containerId: vessel.id,
@@ -150,27 +150,27 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
   const stopped = new Set<string>();
   for (const [session, hoursBefore] of demo.lit.entries()) {
     const asked = plan.protocol.sessions[session] ?? need(plan.protocol.sessions.at(-1), "a session");
-    for (const [place, one] of testCandles.entries()) {
-      if (stopped.has(one.key)) continue;
-      const burns = need(demo.variants[LETTERS.indexOf(one.variant)], "an option");
+    for (const [place, testCandle] of testCandles.entries()) {
+      if (stopped.has(testCandle.key)) continue;
+      const burns = need(demo.variants[LETTERS.indexOf(testCandle.variant)], "an option");
       // Two of a kind differ a little, as they do.
-      const twin = one.key.endsWith("2") ? 0.97 : 1;
+      const twin = testCandle.key.endsWith("2") ? 0.97 : 1;
       const lit = now.getTime() - hoursBefore * HOUR + place * 90_000;
-      const before = 412_000 + place * 700 - (gone.get(one.key) ?? 0);
-      add(lit, { kind: "lit", payload: { testCandle: one.key, trimUm: 5_000, air: session === 1 ? ["window open"] : [], early: "" } });
-      add(lit, { kind: "weighed", payload: { testCandle: one.key, session: session + 1, when: "before", mg: before } });
+      const before = 412_000 + place * 700 - (gone.get(testCandle.key) ?? 0);
+      add(lit, { kind: "lit", payload: { testCandle: testCandle.key, trimUm: 5_000, air: session === 1 ? ["window open"] : [], early: "" } });
+      add(lit, { kind: "weighed", payload: { testCandle: testCandle.key, session: session + 1, when: "before", mg: before } });
       let end = lit + (asked.minutes + 4) * 60_000;
-      for (const [at, minute] of asked.checks.entries()) {
+      for (const [index, minute] of asked.checks.entries()) {
         const grown = 1 - Math.exp(-((minute / 60) * (1 + session * 0.08)) / burns.hours);
-        const last = at === asked.checks.length - 1;
+        const last = index === asked.checks.length - 1;
         const soot = burns.sootFrom !== undefined && session + 1 >= burns.sootFrom && last;
         const hot = burns.wallC > 60 && session > 0 && last;
         // One look of the first trial was missed, as looks are.
-        if (demo.n === 1 && session === 1 && one.key === "A2") continue;
+        if (demo.n === 1 && session === 1 && testCandle.key === "A2") continue;
         add(lit + (minute + (place % 3)) * 60_000, {
           kind: "checked",
           payload: {
-            testCandle: one.key,
+            testCandle: testCandle.key,
             poolUm: Math.round(burns.endsMm * twin * grown) * 1_000,
             depthUm: Math.round(burns.deepMm * grown) * 1_000,
             flame: burns.flame === "large" && !last ? "steady" : burns.flame === "large" && session === 0 ? "steady" : burns.flame,
@@ -183,17 +183,17 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
         });
         if (soot) {
           end = lit + (minute + 2 + (place % 3)) * 60_000;
-          add(end, { kind: "extinguished", payload: { testCandle: one.key, why: "safety", sign: "soot on the rim, the flame large" } });
-          add(end + HOUR, { kind: "stopped", payload: { testCandle: one.key, why: "no more is needed" } });
-          stopped.add(one.key);
+          add(end, { kind: "extinguished", payload: { testCandle: testCandle.key, why: "safety", sign: "soot on the rim, the flame large" } });
+          add(end + HOUR, { kind: "stopped", payload: { testCandle: testCandle.key, why: "no more is needed" } });
+          stopped.add(testCandle.key);
         }
       }
-      if (!stopped.has(one.key)) add(end, { kind: "extinguished", payload: { testCandle: one.key, why: "protocol", sign: "" } });
+      if (!stopped.has(testCandle.key)) add(end, { kind: "extinguished", payload: { testCandle: testCandle.key, why: "protocol", sign: "" } });
       // No two sessions burn quite alike.
       const burned = Math.round(burns.gramsPerHour * twin * ((end - lit) / HOUR) * (1 + ((session * 5 + place * 3) % 7) / 100 - 0.03) * 10) * 100;
-      gone.set(one.key, (gone.get(one.key) ?? 0) + burned);
+      gone.set(testCandle.key, (gone.get(testCandle.key) ?? 0) + burned);
       if (end < now.getTime())
-        add(end + 2 * HOUR, { kind: "weighed", payload: { testCandle: one.key, session: session + 1, when: "after", mg: before - burned } });
+        add(end + 2 * HOUR, { kind: "weighed", payload: { testCandle: testCandle.key, session: session + 1, when: "after", mg: before - burned } });
     }
   }
   if (demo.n === 1) {
@@ -206,9 +206,9 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
       ["A1", "living room", 3, 4],
       ["B1", "living room", 6, 7],
     ];
-    for (const [at, [testCandle, room, one, two]] of scores.entries()) {
-      add(day + at * HOUR, { kind: "throwScored", payload: { testCandle, throw: "hot", room, score: one, window: false } }, 1);
-      add(day + at * HOUR + 600_000, { kind: "throwScored", payload: { testCandle, throw: "hot", room, score: two, window: false } }, 2);
+    for (const [index, [testCandle, room, score, two]] of scores.entries()) {
+      add(day + index * HOUR, { kind: "throwScored", payload: { testCandle, throw: "hot", room, score: score, window: false } }, 1);
+      add(day + index * HOUR + 600_000, { kind: "throwScored", payload: { testCandle, throw: "hot", room, score: two, window: false } }, 2);
     }
     add(day + 10 * HOUR, { kind: "codesRevealed", payload: {} });
     add(day + 11 * HOUR, { kind: "decided", payload: { variant: "A", verdict: "failed", why: "tunnels" } });

@@ -65,14 +65,14 @@ async function fillTables(): Promise<void> {
      order by c.table_name, c.ordinal_position`,
   );
   const db = here.as(demo);
-  const names = [...new Set(columns.map((one) => one.table))].filter((name) => name !== "audit_log" && !OMITTED_TABLES.includes(name));
+  const names = [...new Set(columns.map((column) => column.table))].filter((name) => name !== "audit_log" && !OMITTED_TABLES.includes(name));
   // Those that others point at come before them.
-  const pointsAt = (name: string, other: string) => columns.some((one) => one.table === name && one.to === other && other !== name);
+  const pointsAt = (name: string, other: string) => columns.some((column) => column.table === name && column.to === other && other !== name);
   names.sort((a, b) => (pointsAt(a, b) ? 1 : pointsAt(b, a) ? -1 : 0));
   for (const name of names) {
     const { rows } = await here.owner.query(`select 1 from "${name}" where workshop_id = $1 limit 1`, [demo]);
     if (rows.length > 0) continue;
-    const own = columns.filter((one) => one.table === name);
+    const own = columns.filter((column) => column.table === name);
     const values: SQL[] = [];
     for (const { column, type, to, toColumn } of own) {
       if (column === "workshop_id") values.push(sql`${demo}::uuid`);
@@ -81,7 +81,7 @@ async function fillTables(): Promise<void> {
       else throw new Error(`Say what a ${type} is: ${name}.${column}.`);
     }
     const list = sql.join(
-      own.map((one) => sql.identifier(one.column)),
+      own.map((item) => sql.identifier(item.column)),
       sql`, `,
     );
     await db.execute(sql`insert into ${sql.identifier(name)} (${list}) values (${sql.join(values, sql`, `)})`);
@@ -106,7 +106,7 @@ describe("a whole workshop", () => {
   it.each([
     ["cut in the middle", /its end is missing/, () => gzipSync(exported.join("\n")).subarray(0, 20_000)],
     ["without its end", /its end is missing/, () => gzipSync(exported.slice(0, -1).join("\n"))],
-    ["without one of its rows", /says that it holds/, () => gzipSync(exported.filter((_, at) => at !== 40).join("\n"))],
+    ["without one of its rows", /says that it holds/, () => gzipSync(exported.filter((_, index) => index !== 40).join("\n"))],
     ["of something else", /no export of a workshop/, () => Buffer.from("name,amount\nwax,3\n")],
     ["that is empty", /no export of a workshop/, () => Buffer.alloc(0)],
     ["of a newer version", /newer Hearth Jar/, () => gzipSync(exported.join("\n").replace(`"schema":${SCHEMA_VERSION}`, `"schema":${SCHEMA_VERSION + 1}`))],
@@ -139,11 +139,11 @@ describe("a whole workshop", () => {
       ok: true,
       value: { id: demo, name: "Quillfen candle shed" },
     });
-    expect(shares.every((share, at) => share >= (shares[at - 1] ?? 0) && share <= 1)).toBe(true);
+    expect(shares.every((share, index) => share >= (shares[index - 1] ?? 0) && share <= 1)).toBe(true);
     expect(shares.at(-1)).toBe(1);
     const again = await linesIn(elsewhere.as(demo), demo);
     expect(again.length).toBe(exported.length);
-    expect(again.filter((line, at) => line !== exported[at])).toEqual([]);
+    expect(again.filter((line, index) => line !== exported[index])).toEqual([]);
     const { rows } = await elsewhere.owner.query("select * from audit_log_gaps($1)", [demo]);
     expect(rows).toEqual([]);
     expect(await brokenBooks(elsewhere.db, elsewhere.owner, demo)).toEqual([]);
@@ -152,7 +152,7 @@ describe("a whole workshop", () => {
     const { rows: all } = await here.owner.query<{ name: string }>(
       "select table_name as name from information_schema.columns where table_schema = 'public' and column_name = 'workshop_id' order by 1",
     );
-    expect(all.map((one) => one.name).filter((name) => !tables.has(name) && !OMITTED_TABLES.includes(name))).toEqual([]);
+    expect(all.map((item) => item.name).filter((name) => !tables.has(name) && !OMITTED_TABLES.includes(name))).toEqual([]);
     // Once it is there, it is not read over.
     expect(await read(gzipSync(exported.join("\n")))).toMatchObject({ ok: false, message: expect.stringContaining("already") });
   }, 120_000);

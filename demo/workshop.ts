@@ -57,7 +57,7 @@ export const INSTRUMENTS = [
 ];
 
 function processOf(id: string): Process {
-  const ready = PRESET_PROCESSES.find((one) => one.id === id);
+  const ready = PRESET_PROCESSES.find((preset) => preset.id === id);
   if (!ready) throw new Error(`The demo names a process that does not exist: ${id}`);
   return processFrom(ready);
 }
@@ -199,13 +199,13 @@ export const PRODUCTS = (
     ["Hay loft, tealights by six", 3, "vessel", 3, 5, 1, 780, 6, "tested", 4],
     ["Walled garden, wide bowl", 4, "vessel", 6, 3, 3, 3_400, 1, "test due", null],
   ] as const
-).map(([name, formula, container, containerN, wick, wicks, price, pack, wickTest, tested], at) => {
+).map(([name, formula, container, containerN, wick, wicks, price, pack, wickTest, tested], index) => {
   const formulaId = demoId(6, formula);
   const containerId = demoId(container === "vessel" ? 4 : 0x24, containerN);
   const wickId = wick === null ? null : demoId(0x22, wick);
-  const spec = tested === null ? null : FORMULAS.flatMap((one) => one.versions).find((one) => one.id === demoId(7, tested))?.spec;
+  const spec = tested === null ? null : FORMULAS.flatMap((formula) => formula.versions).find((item) => item.id === demoId(7, tested))?.spec;
   return {
-    id: demoId(0x26, at + 1),
+    id: demoId(0x26, index + 1),
     name,
     formulaId,
     container,
@@ -216,7 +216,7 @@ export const PRODUCTS = (
     pack,
     packCost: null,
     soldBy: name.includes("tealight") ? ("weight" as const) : ("piece" as const),
-    packaging: packagingOf(PACKAGING[at + 1]),
+    packaging: packagingOf(PACKAGING[index + 1]),
     labelContainer: name.includes("tealight") ? ("tealight" as const) : null,
     handsSeconds: 240,
     heatSeconds: null,
@@ -236,7 +236,7 @@ export const WANTED = (
     [8, 4, 9, "a wedding table"],
     [3, 16, null, "melts for the window"],
   ] as const
-).map(([product, count, inDays, note], at) => ({ id: demoId(0x2a, at + 1), productId: demoId(0x26, product), count, inDays, note }));
+).map(([product, count, inDays, note], index) => ({ id: demoId(0x2a, index + 1), productId: demoId(0x26, product), count, inDays, note }));
 
 /** Colors as this workshop makes them. */
 export const COLOURS = [

@@ -33,7 +33,7 @@ test("the calculation interface answers to the letter, lists its schemas, and te
     },
   });
   const parts = await blend.json();
-  expect(parts.components.reduce((sum: number, one: { g: number }) => sum + one.g, 0)).toBe(140);
+  expect(parts.components.reduce((sum: number, item: { g: number }) => sum + item.g, 0)).toBe(140);
   expect(parts.pitchers).toHaveLength(2);
   const fill = await request.post("/api/v1/fill", { data: { water_g: 212, wax_density: 0.9 } });
   expect((await fill.json()).fill_g).toBeCloseTo(191.144, 3);
@@ -98,13 +98,13 @@ test("a timetable is worked out in a thread of its own, while others are answere
       }),
     ),
   );
-  expect(gone.map((one) => one.status)).toEqual(["rejected", "rejected", "rejected"]);
+  expect(gone.map((settledResult) => settledResult.status)).toEqual(["rejected", "rejected", "rejected"]);
   const next = await request.post("/api/v1/schedule", { data: { resources, jobs: pots(2), seconds: 5 }, timeout: 60_000 });
   expect(await next.json()).toMatchObject({ makespan: 54, proved_optimal: true });
 });
 
 test("when a pot reaches a temperature is told with its interval, what never comes with the reason, and bad input by field", async ({ request }) => {
-  const readings = [85.2, 83.1, 81.2, 79.4, 87.6, 76.0].map((celsius, at) => ({ minute: at * 5, celsius }));
+  const readings = [85.2, 83.1, 81.2, 79.4, 87.6, 76.0].map((celsius, index) => ({ minute: index * 5, celsius }));
   const answer = await request.post("/api/v1/forecast", { data: { ambient_c: 21, mass_g: 1_800, readings, targets_c: [60, 21] } });
   expect(answer.status()).toBe(200);
   const told = await answer.json();
@@ -127,7 +127,7 @@ test("what may have caused a flaw is told cause by cause, holds to its published
     record: { pour_c: 72, add_c: 85, load_percent_of_wax: 8, vessel_warmed: true, stir_minutes: 2, cure_days: 7, instrument: "probe" },
   };
   const { members } = await (await request.get("/api/v1")).json();
-  const member = members.find((one: { path: string }) => one.path === "/api/v1/diagnose");
+  const member = members.find((member: { path: string }) => member.path === "/api/v1/diagnose");
   for (const key of ["heat_c", "max_load_percent", "halves", "wick_size_steps", "minutes_above_ceiling", "instrument"])
     expect(Object.keys(member.request.properties.record.properties)).toContain(key);
   const answer = await request.post("/api/v1/diagnose", { data: asked });
@@ -144,7 +144,7 @@ test("what may have caused a flaw is told cause by cause, holds to its published
 });
 
 test("whether packs hold what they state is told with the fill that would pass, and what the rules do not cover by field", async ({ request }) => {
-  const weights = Array.from({ length: 20 }, (_, at) => 197 + (at % 3));
+  const weights = Array.from({ length: 20 }, (_, index) => 197 + (index % 3));
   const answer = await request.post("/api/v1/net-quantity", { data: { stated_g: 200, weights_g: weights } });
   expect(answer.status()).toBe(200);
   expect(await answer.json()).toEqual({
@@ -173,7 +173,7 @@ test("burn sessions and the hazards of a mixture are answered by their published
     const answer = await request.post(path, { data });
     expect(answer.status()).toBe(200);
     const told = await answer.json();
-    const { response } = members.find((one: { path: string }) => one.path === path);
+    const { response } = members.find((member: { path: string }) => member.path === path);
     expect(ajv.validate(response, told), ajv.errorsText()).toBe(true);
     return told;
   };

@@ -194,7 +194,7 @@ async function firstPot(page: Page, workshop: string): Promise<string> {
   const record = JSON.parse(readFileSync(new URL("../web/testing/fixtures/record-format-1.json", import.meta.url), "utf8")) as { events: { kind: string }[] };
   record.events = record.events.slice(
     0,
-    record.events.findIndex((one) => one.kind === "poured"),
+    record.events.findIndex((event) => event.kind === "poured"),
   );
   await send(`/api/workshops/${workshop}/import`, record);
   const { batches } = (await (await page.request.get(`/api/workshops/${workshop}/batches`)).json()) as { batches: { id: string }[] };

@@ -25,7 +25,7 @@ async function poured(page: Page, workshop: string, batch: string): Promise<void
       corrects: null,
       payload: {
         step: "pour",
-        filled: plan.products.map((one: { key: string; count: number }) => ({ product: one.key, count: one.count })),
+        filled: plan.products.map((product: { key: string; count: number }) => ({ product: product.key, count: product.count })),
         leftMg: null,
         roomCelsius: null,
         warmed: null,
@@ -140,7 +140,7 @@ test.describe("on a phone", () => {
 
     await tab(page, "Verdict");
     const option = (letter: string) => page.getByRole("listitem", { name: `Variant ${letter}` });
-    const of = (flame: string) => option(Object.keys(saw).find((one) => saw[one]?.flame === flame) as string);
+    const of = (flame: string) => option(Object.keys(saw).find((text) => saw[text]?.flame === flame) as string);
     await expect(of("jumping")).toContainText("not safe");
     await expect(of("small")).toContainText("pool too small");
     await expect(of("steady")).toContainText("pool right");
@@ -280,16 +280,16 @@ test("what is due is called by sound and by a message of the device, and somebod
   await expect(asked).toBeHidden();
   await expect(page.getByText("Never leave them alone.")).toBeVisible();
   // Each is called once.
-  expect((await heard()).filter((one) => one.startsWith("Look at A1"))).toHaveLength(1);
+  expect((await heard()).filter((text) => text.startsWith("Look at A1"))).toHaveLength(1);
 });
 
 test("two noses smell the same jars under codes, and what they say is told once the codes are", async ({ page }) => {
   await open(page, `/burn/${BURNING}?view=throw`);
   const codes = ["K7", "M3", "R4", "T9", "V2", "X6"];
   const smell = async (scores: number[]) => {
-    for (const [at, code] of codes.entries()) {
+    for (const [index, code] of codes.entries()) {
       await page.getByRole("group", { name: "Which one" }).getByRole("button", { name: code }).click();
-      await page.getByRole("button", { name: `Score ${scores[at]} of 10` }).click();
+      await page.getByRole("button", { name: `Score ${scores[index]} of 10` }).click();
       await expect(page.getByRole("group", { name: "Which one" }).getByRole("button", { name: `${code} ✓` })).toBeVisible();
     }
   };

@@ -37,7 +37,7 @@ test("a day at the pots: what is to be made becomes pots and a timetable in whic
   const alone = await work();
   expect(alone.length).toBeGreaterThanOrEqual(12);
   expect(alone[0]?.from).toBe(9 * 60);
-  for (const [at, one] of alone.entries()) expect(one.from, one.row).toBeGreaterThanOrEqual(alone[at - 1]?.to ?? 0);
+  for (const [index, item] of alone.entries()) expect(item.from, item.row).toBeGreaterThanOrEqual(alone[index - 1]?.to ?? 0);
 
   // A burner less: the day becomes no shorter, and begins when it is told to.
   await page.getByLabel("Burners").fill("1");
@@ -45,7 +45,7 @@ test("a day at the pots: what is to be made becomes pots and a timetable in whic
   await expect.poll(async () => (await work())[0]?.from).toBe(14 * 60);
   await expect(page.getByRole("button", { name: "Stop looking, keep this" })).toBeHidden();
   const fewer = await work();
-  const length = (all: typeof fewer) => Math.max(...all.map((one) => one.to)) - (all[0]?.from ?? 0);
+  const length = (all: typeof fewer) => Math.max(...all.map((item) => item.to)) - (all[0]?.from ?? 0);
   expect(length(fewer)).toBeGreaterThanOrEqual(length(alone));
   await page.getByLabel("Begin at").fill("half past");
   await page.getByLabel("Burners").focus();

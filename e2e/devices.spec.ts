@@ -22,10 +22,10 @@ test("an entry is kept where something else answers for the workshop, and sent o
   ];
   let lie = lies[0];
   await page.route("**/events", (route) => route.fulfill(lie));
-  for (const [at, one] of lies.entries()) {
-    lie = one;
-    await read(page, `50.${at + 1}`);
-    await expect(page.getByText(`${at === 0 ? "1 entry is" : `${at + 1} entries are`} kept on this device`)).toBeVisible();
+  for (const [index, ly] of lies.entries()) {
+    lie = ly;
+    await read(page, `50.${index + 1}`);
+    await expect(page.getByText(`${index === 0 ? "1 entry is" : `${index + 1} entries are`} kept on this device`)).toBeVisible();
   }
   expect((await readings(context, workshop)).length).toBe(before);
   await page.unroute("**/events");
@@ -120,7 +120,7 @@ test(
     await lost.getByRole("button", { name: "Send it again" }).click();
     await expect(lost).toBeHidden();
     for (const on of [page, there]) await expect(shown(on, "45.6 °C")).toBeVisible();
-    expect((await readings(context, workshop)).filter((one) => one === "46.1" || one === "47.7")).toHaveLength(2);
+    expect((await readings(context, workshop)).filter((reading) => reading === "46.1" || reading === "47.7")).toHaveLength(2);
     await other.close();
   },
 );

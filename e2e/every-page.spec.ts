@@ -58,7 +58,7 @@ async function idsOf(workshop: string): Promise<Map<string, string[]>> {
 }
 
 /** At most so many of a list, at even distances. */
-const spread = <T>(all: readonly T[], most: number): T[] => all.filter((_, at) => at % Math.ceil(all.length / most) === 0);
+const spread = <T>(all: readonly T[], most: number): T[] => all.filter((_, index) => index % Math.ceil(all.length / most) === 0);
 
 /** Every page of a workshop, and papers and files of each sort. */
 function addressesIn(workshop: string, ids: ReadonlyMap<string, string[]>): string[] {

@@ -19,7 +19,7 @@ async function photograph(page: Page): Promise<Buffer> {
     }),
     "base64",
   );
-  const number = (value: number, bytes: number) => Array.from({ length: bytes }, (_, at) => (value >> (8 * (bytes - 1 - at))) & 255);
+  const number = (value: number, bytes: number) => Array.from({ length: bytes }, (_, index) => (value >> (8 * (bytes - 1 - index))) & 255);
   const entry = (tag: number, type: number, count: number, value: number[]) => [...number(tag, 2), ...number(type, 2), ...number(count, 4), ...value];
   // Turned by a quarter (tag 0x0112), and a list with the latitude's side (tag 0x8825 to 0x0001).
   const tiff = [

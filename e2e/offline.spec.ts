@@ -182,14 +182,17 @@ test.describe("with pages kept", () => {
     await expect(page.getByText(/kept on this device/)).toHaveCount(0);
     const record = await context.request.get(`/api/workshops/${workshop}/batches/${demoId(8, 3)}/record`);
     const { events } = (await record.json()) as { events: { kind: string; payload: { flaws?: { defect: string }[] } }[] };
-    expect(events.filter((one) => one.kind === "jarsInspected").map((one) => one.payload.flaws?.map((flaw) => flaw.defect))).toEqual([[], ["rough_top"]]);
+    expect(events.filter((event) => event.kind === "jarsInspected").map((event) => event.payload.flaws?.map((flaw) => flaw.defect))).toEqual([
+      [],
+      ["rough_top"],
+    ]);
   });
 
   test("a trial opens without the server, takes a look over a reload, and sends it once it is back", async ({ page, context, workshop }) => {
     const path = `/burn/${demoId(0x3f, 2)}`;
     await open(page, path);
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
-    for (const one of ["/burn", path]) await keptOn(page, one);
+    for (const text of ["/burn", path]) await keptOn(page, text);
     await context.setOffline(true);
     await page.reload();
     await expect(page.getByText("This page is as it was read at")).toBeVisible();
@@ -203,7 +206,7 @@ test.describe("with pages kept", () => {
     await expect(page.getByText(/1 entry is kept/)).toBeHidden();
     const record = await context.request.get(`/api/workshops/${workshop}/trials/${demoId(0x3f, 2)}/record`);
     const { events } = (await record.json()) as { events: { kind: string; payload: { testCandle?: string; flame?: string } }[] };
-    expect(events.filter((one) => one.kind === "checked" && one.payload.testCandle === "B2" && one.payload.flame === "small")).toHaveLength(1);
+    expect(events.filter((event) => event.kind === "checked" && event.payload.testCandle === "B2" && event.payload.flame === "small")).toHaveLength(1);
   });
 
   test("bench, rack, inspect and the pots open without the server, take entries over a reload, and send them once it is back", async ({

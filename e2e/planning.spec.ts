@@ -9,7 +9,7 @@ async function gripOf(picture: Locator): Promise<{ x: number; y: number }> {
   const y = box.y + 86;
   for (let x = box.x + 86; x < box.x + box.width; x += 4) {
     await canvas.page().mouse.move(x, y);
-    if (await canvas.evaluate((one: HTMLElement) => one.style.cursor === "ew-resize")) return { x: x + 4, y };
+    if (await canvas.evaluate((item: HTMLElement) => item.style.cursor === "ew-resize")) return { x: x + 4, y };
   }
   throw new Error("no step can be taken hold of");
 }
@@ -107,7 +107,7 @@ test("from an empty list: nine products, three wanted days, one pair of hands, t
   await expect(page.getByText("Kept. The plan follows it.")).toBeVisible();
 
   // Paper: the day's sheets, and today's page says what is wrong with the plan.
-  const [first] = await byDay.getByRole("link", { name: /^Timetable of/ }).evaluateAll((all) => all.map((one) => one.getAttribute("href") ?? ""));
+  const [first] = await byDay.getByRole("link", { name: /^Timetable of/ }).evaluateAll((all) => all.map((item) => item.getAttribute("href") ?? ""));
   const sheet = await request.get(`/api/workshops/${workshop}/days/${first?.split("on=")[1]}/sheet`);
   expect(sheet.status()).toBe(200);
   expect((await sheet.body()).subarray(0, 5).toString()).toBe("%PDF-");

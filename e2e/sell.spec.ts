@@ -45,7 +45,7 @@ test("a batch is released, packed in sixes, labelled on A4 and Letter, sold at a
     await page.getByLabel("Sheet of labels").selectOption({ label: sheet });
     await page.getByRole("button", { name: "German" }).click();
     const picture = page.getByRole("img", { name: "Fire safety label of Rain on slate, squat tumbler" });
-    await expect.poll(() => picture.evaluate((one: HTMLImageElement) => one.complete && one.naturalWidth > 0)).toBe(true);
+    await expect.poll(() => picture.evaluate((imageElement: HTMLImageElement) => imageElement.complete && imageElement.naturalWidth > 0)).toBe(true);
     const answer = await page.request.get((await pdf.getAttribute("href")) ?? "");
     expect((await answer.body()).subarray(0, 5).toString()).toBe("%PDF-");
   }
@@ -228,7 +228,7 @@ test("at a stall with a phone each tap is large enough for a glove, counts, and 
   const tumblers = out.getByRole("listitem").filter({ hasText: "Rain on slate, squat tumbler" });
   await expect(tumblers.getByRole("button", { name: /^Sold/ })).toBeVisible();
   for (const control of await tumblers.locator("button, input").all())
-    expect((await control.boundingBox())?.height, await control.evaluate((one) => one.outerHTML.slice(0, 100))).toBeGreaterThanOrEqual(56);
+    expect((await control.boundingBox())?.height, await control.evaluate((item) => item.outerHTML.slice(0, 100))).toBeGreaterThanOrEqual(56);
   await tumblers.getByLabel("How many of Rain on slate, squat tumbler").fill("3");
   await tumblers.getByRole("button", { name: /^Sold/ }).click();
   await expect(tumblers).toContainText("3 sold");

@@ -172,6 +172,6 @@ test("what there is says what can be filled, alone and as the best mix", async (
   await expect(page.getByText("✓ proved")).toBeVisible();
   await page.getByRole("link", { name: /^Plan Rain on slate/ }).click();
   await expect
-    .poll(() => page.locator('input[name^="count:"]').evaluateAll((all) => all.filter((one) => (one as HTMLInputElement).value !== "").length))
+    .poll(() => page.locator('input[name^="count:"]').evaluateAll((all) => all.filter((item) => (item as HTMLInputElement).value !== "").length))
     .toBeGreaterThan(0);
 });

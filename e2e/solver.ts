@@ -37,9 +37,9 @@ export function constraintsOf(request: ScheduleRequest, horizon: number): string
       }
     }
   for (const [resource, all] of uses) {
-    const list = (of: (one: (typeof all)[number]) => string | number) => `[${all.map(of).join(",")}]`;
+    const list = (of: (item: (typeof all)[number]) => string | number) => `[${all.map(of).join(",")}]`;
     lines.push(
-      `constraint cumulative(${list((one) => one.from)}, ${list((one) => one.minutes)}, ${list((one) => one.q)}, ${request.resources[resource] ?? 0});`,
+      `constraint cumulative(${list((item) => item.from)}, ${list((item) => item.minutes)}, ${list((item) => item.q)}, ${request.resources[resource] ?? 0});`,
     );
   }
   lines.push("solve minimize end;", 'output ["\\(end)"];');
@@ -65,11 +65,11 @@ export async function chuffed(page: Page, model: string, seconds: number): Promi
         };
       };
       await solver.init({ workerURL: `${site}/minizinc-worker.js`, wasmURL: `${site}/minizinc.wasm`, dataURL: `${site}/minizinc.data` });
-      const one = new solver.Model();
-      one.addString(text);
+      const item = new solver.Model();
+      item.addString(text);
       const begin = performance.now();
       const ways: { ms: number; value: number }[] = [];
-      const solving = one.solve({ options: { solver: "chuffed", "time-limit": limit * 1_000, "free-search": true, "all-solutions": true } });
+      const solving = item.solve({ options: { solver: "chuffed", "time-limit": limit * 1_000, "free-search": true, "all-solutions": true } });
       solving.on("solution", ({ output }) => ways.push({ ms: performance.now() - begin, value: Number(output.default.trim()) }));
       try {
         const { status } = await solving;

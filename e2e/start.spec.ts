@@ -32,7 +32,7 @@ const home = () => {
   return made;
 };
 test.afterAll(() => {
-  for (const one of homes) rmSync(one, { recursive: true, force: true });
+  for (const home of homes) rmSync(home, { recursive: true, force: true });
 });
 
 test("it refuses other addresses and odd ports, and says why", async () => {
@@ -53,8 +53,8 @@ test("it refuses other addresses and odd ports, and says why", async () => {
 test("two run at once; a taken port moves on; Ctrl-C leaves nothing behind and loses nothing; --fresh starts anew", async () => {
   const [first, second] = [home(), home()];
   const PORT = String(await freePort());
-  const one = hearth(["demo"], { HEARTH_HOME: first, PORT });
-  const address = await one.address();
+  const item = hearth(["demo"], { HEARTH_HOME: first, PORT });
+  const address = await item.address();
   expect(address).toBe(`http://127.0.0.1:${PORT}`);
   expect(statSync(join(first, "database-password")).mode & 0o777).toBe(0o600);
 
@@ -81,8 +81,8 @@ test("two run at once; a taken port moves on; Ctrl-C leaves nothing behind and l
   expect(sent.status).toBe(200);
   const { web } = JSON.parse(readFileSync(join(first, "running.json"), "utf8")) as { web: number };
   const postgres = Number(readFileSync(join(first, "postgres/postmaster.pid"), "utf8").split("\n")[0]);
-  for (const started of [one, two]) started.child.kill("SIGINT");
-  expect(await one.ended).toBe(0);
+  for (const started of [item, two]) started.child.kill("SIGINT");
+  expect(await item.ended).toBe(0);
   expect(await two.ended).toBe(0);
   for (const pid of [web, postgres]) expect(isAlive(pid)).toBe(false);
   expect(existsSync(join(first, "running.json"))).toBe(false);
@@ -103,8 +103,8 @@ test("what is torn, wrong or killed ends in running, or in one plain sentence wi
   const place = home();
   // A state file that a power cut tore.
   writeFileSync(join(place, "running.json"), '{"pid":');
-  const one = hearth(["start"], { HEARTH_HOME: place, PORT });
-  const address = await one.address();
+  const item = hearth(["start"], { HEARTH_HOME: place, PORT });
+  const address = await item.address();
 
   // A web server that dies is started again, at the same address.
   const running = () => JSON.parse(readFileSync(join(place, "running.json"), "utf8")) as { web: number };
@@ -116,7 +116,7 @@ test("what is torn, wrong or killed ends in running, or in one plain sentence wi
   // Where the program itself is killed, neither server stays behind.
   const postgres = Number(readFileSync(join(place, "postgres/postmaster.pid"), "utf8").split("\n")[0]);
   const last = running().web;
-  one.child.kill("SIGKILL");
+  item.child.kill("SIGKILL");
   for (const pid of [last, postgres]) await expect.poll(() => isAlive(pid)).toBe(false);
 
   // It comes up again where it was, without being asked to: what waits in a browser waits for that address.
@@ -166,7 +166,7 @@ test("the workshop's time runs on in a page long open, and a device whose clock 
   await fast.getByRole("button", { name: "Add the note" }).click();
   await expect(fast.getByText("“by a fast clock”")).toBeVisible();
   const path = `${address}/api/workshops/0190c0de-0000-7000-8000-000000000001/batches/0190c0de-0008-7000-8000-000000000005/record`;
-  const noted = async () => (await (await fetch(path)).json()).events.find((one: { payload: { text?: string } }) => one.payload.text === "by a fast clock");
+  const noted = async () => (await (await fetch(path)).json()).events.find((event: { payload: { text?: string } }) => event.payload.text === "by a fast clock");
   await expect.poll(noted).toBeTruthy();
   const entry = await noted();
   expect(Math.abs(Date.parse(entry.happenedAt) - Date.now())).toBeLessThan(60_000);
@@ -179,7 +179,7 @@ test("the workshop's time runs on in a page long open, and a device whose clock 
     await expect(fast.getByText(`“${text}”`)).toBeVisible();
   };
   const happened = async (text: string): Promise<number> => {
-    const found = async () => (await (await fetch(path)).json()).events.find((one: { payload: { text?: string } }) => one.payload.text === text);
+    const found = async () => (await (await fetch(path)).json()).events.find((event: { payload: { text?: string } }) => event.payload.text === text);
     await expect.poll(found).toBeTruthy();
     return Date.parse((await found()).happenedAt);
   };

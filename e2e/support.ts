@@ -82,7 +82,7 @@ export const keptOn = (page: Page, path: string): Promise<void> =>
 /** The address of a path within the workshop that the test works in. */
 export async function addressOf(page: Page, path: string): Promise<string> {
   if (/^\/(w|api|workshops)(\/|$)|^http/.test(path)) return path;
-  const workshop = (await page.context().cookies(process.env.HEARTH_URL ?? "")).find((one) => one.name === "hearth_workshop");
+  const workshop = (await page.context().cookies(process.env.HEARTH_URL ?? "")).find((cooky) => cooky.name === "hearth_workshop");
   return workshop ? `/w/${workshop.value}${path === "/" ? "" : path}` : path;
 }
 

@@ -1,9 +1,9 @@
 import { choose, emptyWorkshop, expect, open, takeFile, test } from "./support";
 
 /** 65 oils, 31 vessels, 17 waxes: a shelf as a maker of some years has it. */
-const OILS = Array.from({ length: 65 }, (_, at) => `oil ${at + 1} of ${["moss", "fern", "resin", "plum", "salt"][at % 5]}`);
-const VESSELS = Array.from({ length: 31 }, (_, at) => `${at + 2} oz jar`);
-const WAXES = Array.from({ length: 17 }, (_, at) => `wax ${at + 1}`);
+const OILS = Array.from({ length: 65 }, (_, index) => `oil ${index + 1} of ${["moss", "fern", "resin", "plum", "salt"][index % 5]}`);
+const VESSELS = Array.from({ length: 31 }, (_, index) => `${index + 2} oz jar`);
+const WAXES = Array.from({ length: 17 }, (_, index) => `wax ${index + 1}`);
 
 test("hundreds of things are found as one types, in natural order, and the place is kept in the address", async ({ page }) => {
   await emptyWorkshop(page, "Full shed");
@@ -13,7 +13,7 @@ test("hundreds of things are found as one types, in natural order, and the place
     page,
     "vessel",
     "v.csv",
-    `name,material,stated_fill_g,working_fill_g,inner_rim_mm,inner_bottom_mm,inner_height_mm\n${VESSELS.map((name, at) => `${name},heat-safe glass,${60 + at},${60 + at},70,70,80`).join("\n")}`,
+    `name,material,stated_fill_g,working_fill_g,inner_rim_mm,inner_bottom_mm,inner_height_mm\n${VESSELS.map((name, index) => `${name},heat-safe glass,${60 + index},${60 + index},70,70,80`).join("\n")}`,
   );
   await open(page, "/shelf");
   const vessels = page.getByRole("region", { name: "Vessels" });

@@ -101,7 +101,7 @@ test.describe("on a phone", () => {
     for (const [n, pot] of pots.entries()) {
       const answer = await context.request.get(`/api/workshops/${workshop}/batches/${pot.split("/").at(-1)}/record`);
       const { events } = (await answer.json()) as { events: { kind: string; payload: { shown?: number } }[] };
-      expect(events.filter((one) => one.kind === "read").map((one) => one.payload.shown)).toEqual([8_550, 8_550, n === 0 ? 7_200 : 7_300, 6_050]);
+      expect(events.filter((event) => event.kind === "read").map((event) => event.payload.shown)).toEqual([8_550, 8_550, n === 0 ? 7_200 : 7_300, 6_050]);
     }
   });
 });

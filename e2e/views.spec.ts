@@ -67,14 +67,14 @@ const collisions = (page: Page): Promise<string[]> =>
   page.evaluate(() =>
     [...document.querySelectorAll("svg[role=img]")].flatMap((drawing) => {
       const words = [...drawing.querySelectorAll("text")]
-        .map((one) => ({ says: one.textContent ?? "", box: one.getBoundingClientRect() }))
-        .filter((one) => one.box.width > 0);
-      return words.flatMap((one, at) =>
-        words.slice(at + 1).flatMap((other) => {
-          const across = Math.min(one.box.right, other.box.right) - Math.max(one.box.left, other.box.left);
-          const down = Math.min(one.box.bottom, other.box.bottom) - Math.max(one.box.top, other.box.top);
+        .map((textElement) => ({ says: textElement.textContent ?? "", box: textElement.getBoundingClientRect() }))
+        .filter((item) => item.box.width > 0);
+      return words.flatMap((word, index) =>
+        words.slice(index + 1).flatMap((other) => {
+          const across = Math.min(word.box.right, other.box.right) - Math.max(word.box.left, other.box.left);
+          const down = Math.min(word.box.bottom, other.box.bottom) - Math.max(word.box.top, other.box.top);
           // The boxes of letters reach a little above and below the letters themselves.
-          return across > 1 && down > 4 ? [`“${one.says}” on “${other.says}” in ${drawing.getAttribute("aria-label")?.slice(0, 60)}`] : [];
+          return across > 1 && down > 4 ? [`“${word.says}” on “${other.says}” in ${drawing.getAttribute("aria-label")?.slice(0, 60)}`] : [];
         }),
       );
     }),
@@ -85,7 +85,7 @@ const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
 const views = Object.entries(VIEWS);
-for (const [part, some] of [views.filter((_, at) => at % 2 === 0), views.filter((_, at) => at % 2 === 1)].entries()) {
+for (const [part, some] of [views.filter((_, index) => index % 2 === 0), views.filter((_, index) => index % 2 === 1)].entries()) {
   test(`every view meets WCAG 2.2 AA and the best practice that axe-core knows, by day and evening light, and runs off no phone, part ${part + 1}`, async ({
     page,
   }) => {
@@ -113,7 +113,7 @@ test("bench and rack can be hit with a glove", async ({ page }) => {
   await open(page, `/bench/${demoId(8, 5)}`);
   await page.getByRole("button", { name: /^bring to the pour range/ }).click();
   for (const control of await page.locator("main :is(button, input, select)").all()) {
-    expect((await control.boundingBox())?.height, await control.evaluate((one) => one.outerHTML.slice(0, 120))).toBeGreaterThanOrEqual(56);
+    expect((await control.boundingBox())?.height, await control.evaluate((item) => item.outerHTML.slice(0, 120))).toBeGreaterThanOrEqual(56);
   }
 });
 
@@ -187,7 +187,9 @@ test("an empty workshop teaches, and ounces and °F work from the shelf to the s
   await page.getByLabel("Name").fill("gram tumbler");
   await page.getByRole("button", { name: "Save the change" }).click();
   await expect(page.getByRole("button", { name: "Save the change" })).toBeHidden();
-  const file = await page.request.get(`/api/workshops/${(await page.context().cookies()).find((one) => one.name === "hearth_workshop")?.value}/shelf/vessel`);
+  const file = await page.request.get(
+    `/api/workshops/${(await page.context().cookies()).find((cooky) => cooky.name === "hearth_workshop")?.value}/shelf/vessel`,
+  );
   expect(await file.text()).toContain("gram tumbler,metal,for sale,straight,180,176,no,78,72,60");
   await open(page, "/formulas");
   await page.getByRole("link", { name: "Fern" }).click();

@@ -74,9 +74,9 @@ export async function restoreAt(home: string, folder: string, at: Date): Promise
   };
   const all = (path: string): void => {
     own(path);
-    for (const one of readdirSync(path, { withFileTypes: true })) {
-      const inner = join(path, one.name);
-      if (one.isDirectory()) all(inner);
+    for (const dirent of readdirSync(path, { withFileTypes: true })) {
+      const inner = join(path, dirent.name);
+      if (dirent.isDirectory()) all(inner);
       else own(inner);
     }
   };

@@ -24,11 +24,11 @@ function trialOf(testCandles: number): TrialEvent[] {
     name: `${testCandles} test candles`,
     varies: "wick size",
     protocol: protocol.parse({ ...PROTOCOLS[0], sessions: [{ checks: [60, 75, 120, 150, 180, 240], minutes: 245 }] }),
-    testCandles: Array.from({ length: testCandles }, (_, at): TestCandle => {
-      const variant = String.fromCharCode(65 + Math.floor(at / 2));
-      const key = `${variant}${(at % 2) + 1}`;
-      const wick = { wickId: demoId(0x22, 2), name: `flat-braid cotton ${at}`, kind: "flat-braid cotton", size: String(at), count: 1 };
-      return aTestCandle(key, { code: `X${at}`, wick });
+    testCandles: Array.from({ length: testCandles }, (_, index): TestCandle => {
+      const variant = String.fromCharCode(65 + Math.floor(index / 2));
+      const key = `${variant}${(index % 2) + 1}`;
+      const wick = { wickId: demoId(0x22, 2), name: `flat-braid cotton ${index}`, kind: "flat-braid cotton", size: String(index), count: 1 };
+      return aTestCandle(key, { code: `X${index}`, wick });
     }),
   };
   const events: TrialEvent[] = [];
@@ -42,13 +42,13 @@ function trialOf(testCandles: number): TrialEvent[] {
       const from = session * 1_440 + 1;
       add(from, { kind: "lit", payload: { testCandle: key, trimUm: 5_000, air: [], early: "" } });
       add(from, { kind: "weighed", payload: { testCandle: key, session: session + 1, when: "before", mg: 400_000 - session * 16_000 } });
-      for (const [at, minute] of (plan.protocol.sessions[0]?.checks ?? []).slice(0, LOOKS).entries())
+      for (const [index, minute] of (plan.protocol.sessions[0]?.checks ?? []).slice(0, LOOKS).entries())
         add(from + minute, {
           kind: "checked",
           payload: {
             testCandle: key,
-            poolUm: 30_000 + at * 8_000 + place * 100,
-            depthUm: 2_000 + at * 1_000,
+            poolUm: 30_000 + index * 8_000 + place * 100,
+            depthUm: 2_000 + index * 1_000,
             flame: "steady",
             mushroom: "none",
             soot: "none",
@@ -109,10 +109,10 @@ export async function benchBurn(): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
   try {
     const workshopId = demoId(0, 1);
-    const one = await put(db, workshopId, 101, 1);
+    const text = await put(db, workshopId, 101, 1);
     const many = await put(db, workshopId, 102, 40);
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    const [small, large] = [await drawn(page, served.url, one), await drawn(page, served.url, many)];
+    const [small, large] = [await drawn(page, served.url, text), await drawn(page, served.url, many)];
     console.log(`the picture of one test candle: ${small.toFixed(1)} ms; of 40 test candles × ${SESSIONS} sessions × ${LOOKS} looks: ${large.toFixed(1)} ms`);
     console.log(`ratio ${(large / small).toFixed(2)} (at most 6)`);
 

@@ -25,11 +25,11 @@ export async function benchDay(): Promise<void> {
   );
   const highs = await loadHighs();
   const first = ways[0]?.value ?? 1_000;
-  const there = highs.withModel(programmeOf(request, first, highs), (one) => {
-    one.options.set({ output_flag: false, time_limit: PATIENCE });
+  const there = highs.withModel(programmeOf(request, first, highs), (symbolDisposable) => {
+    symbolDisposable.options.set({ output_flag: false, time_limit: PATIENCE });
     const start = performance.now();
-    one.run();
-    return { value: Math.round(one.getObjectiveValue()), ms: performance.now() - start };
+    symbolDisposable.run();
+    return { value: Math.round(symbolDisposable.getObjectiveValue()), ms: performance.now() - start };
   });
   const found = Number.isFinite(there.value) && there.value > 0;
   const reached = found ? ways.find((way) => way.value <= there.value) : ways[0];

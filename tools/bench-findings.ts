@@ -80,7 +80,7 @@ export async function benchFindings(): Promise<void> {
     // The same numbers by hand: one plain aggregate for each thing that is compared.
     const byHand = sql.join(
       FACTORS.map(
-        (one) => sql`select ${one.of}, count(*), sum(o.jars), sum(least(o.jars, coalesce(f.jars, 0)))
+        (factor) => sql`select ${factor.of}, count(*), sum(o.jars), sum(least(o.jars, coalesce(f.jars, 0)))
         from outcome o left join outcome_flaw f on f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.product = o.product and f.defect = 'rough_top'
         where o.workshop_id = ${large} and o.looked group by 1`,
       ),
@@ -103,12 +103,12 @@ export async function benchFindings(): Promise<void> {
     const { rows: lot } = await db.execute<{ id: string; material: string }>(
       sql`select id::text, material_id::text material from lot where workshop_id = ${large} and kind = 'wax' order by received_on limit 1`,
     );
-    const one = lot[0];
-    if (one) {
-      const trace = await timed(15, () => lotTrace(db, large, one.id, "UTC"));
+    const item = lot[0];
+    if (item) {
+      const trace = await timed(15, () => lotTrace(db, large, item.id, "UTC"));
       const direct = await timed(15, () =>
         db.execute(
-          sql`select b.*, u.amount from stock_use u join batch b on b.workshop_id = u.workshop_id and b.id = u.batch_id where u.workshop_id = ${large} and u.material_id = ${one.material} order by b.started_at desc limit 400`,
+          sql`select b.*, u.amount from stock_use u join batch b on b.workshop_id = u.workshop_id and b.id = u.batch_id where u.workshop_id = ${large} and u.material_id = ${item.material} order by b.started_at desc limit 400`,
         ),
       );
       console.log(`from a lot to its jars: ${ms(trace)}; the same batches by one indexed query: ${ms(direct)}`);

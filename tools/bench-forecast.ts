@@ -10,7 +10,7 @@ const percent = (share: number) => `${(share * 100).toFixed(1)} %`.padStart(8);
 export function benchForecast(): void {
   console.log("Forecasts of cooling, 500 pots of each model, read 6 to 16 times");
   console.log(`${"".padEnd(14)}${"coverage".padStart(10)}${"width".padStart(10)}${"error".padStart(10)}`);
-  for (const [name, models] of [...MODELS.map((one) => [one, [one]] as const), ["all", MODELS] as const]) {
+  for (const [name, models] of [...MODELS.map((model) => [model, [model]] as const), ["all", MODELS] as const]) {
     const { coverage, width, error } = forecastQuality(models, 500, 7);
     console.log(`${name.padEnd(14)}  ${percent(coverage)}  ${percent(width)}  ${percent(error)}`);
   }

@@ -25,7 +25,7 @@ async function shed(db: Database, count: number): Promise<string> {
   const fill = async (there: number, make: (n: number) => Promise<unknown>, step: number) => {
     for (let n = there; n < count; n += step) await make(n);
   };
-  const run = <T>(n: number, step: number, of: (n: number) => T): T[] => Array.from({ length: Math.min(step, count - n) }, (_, at) => of(n + at));
+  const run = <T>(n: number, step: number, of: (n: number) => T): T[] => Array.from({ length: Math.min(step, count - n) }, (_, index) => of(n + index));
   const scents = await db.select({ id: fragrances.id }).from(fragrances).where(eq(fragrances.workshopId, id));
   await fill(
     scents.length,
@@ -103,9 +103,9 @@ export async function benchLists(): Promise<void> {
     for (const path of LISTS) {
       const times: [number[], number[]] = [[], []];
       for (let i = 0; i < 40; i++)
-        for (const [at, workshop] of [few, many].entries()) {
+        for (const [index, workshop] of [few, many].entries()) {
           const ms = await first(served.url, path, workshop);
-          if (i >= 10) times[at]?.push(ms);
+          if (i >= 10) times[index]?.push(ms);
         }
       const [small, large] = [median(times[0]), median(times[1])];
       console.log(

@@ -111,13 +111,13 @@ export async function benchLog(): Promise<void> {
   try {
     const [long, short] = [await shed(db, MANY), await shed(db, FEW)];
     const bytes = async (id: string) =>
-      JSON.stringify((await listBatches(db, id, ["pot"])).batches.filter((one) => one.number >= 1_000 || one.id === POT)).length;
+      JSON.stringify((await listBatches(db, id, ["pot"])).batches.filter((batch) => batch.number >= 1_000 || batch.id === POT)).length;
     const [many, few] = [await bytes(long), await bytes(short)];
     const times: [number[], number[]] = [[], []];
     for (let i = 0; i < 60; i++) {
       const pair = [await append(db, long), await append(db, short)] as const;
       // The first few warm the connections and the caches.
-      if (i >= 10) times.forEach((list, at) => void list.push(pair[at] as number));
+      if (i >= 10) times.forEach((list, index) => void list.push(pair[index] as number));
     }
     const [slow, fast] = [median(times[0]), median(times[1])];
     console.log(`adding one entry to a batch of ${MANY} entries:       ${ms(slow)} at the median`);

@@ -120,7 +120,7 @@ async function loaded(url: string, isOurs: boolean): Promise<Measures> {
     counts = false;
     await isStill(page);
     const { shift, moved, largest, blocked } = (await page.evaluate("measured")) as Measures;
-    return { shift, moved, largest, blocked, script: (await Promise.all(sizes)).reduce((sum, one) => sum + one, 0) };
+    return { shift, moved, largest, blocked, script: (await Promise.all(sizes)).reduce((sum, value) => sum + value, 0) };
   } finally {
     await browser.close();
   }
@@ -136,15 +136,15 @@ async function acted(url: string, kind: "key" | "tap", targets: Targets, isOurs:
     const all = await targets(page);
     const times: number[] = [];
     for (let turn = 0; turn < 10; turn++) {
-      const one = all[turn % all.length] as Target;
+      const locator = all[turn % all.length] as Target;
       await page.evaluate("measured.acts.length = 0");
-      if (kind === "tap") await one.click();
-      else await one.press(String(1 + (turn % 9)));
+      if (kind === "tap") await locator.click();
+      else await locator.press(String(1 + (turn % 9)));
       await page.waitForFunction("measured.acts.length > 0");
       // The first warms what is warm for a maker who has worked there for a moment.
       if (turn > 0) times.push(((await page.evaluate("measured.acts")) as number[])[0] ?? Number.NaN);
       await page.evaluate("new Promise((done) => setTimeout(done, 300))");
-      if (kind === "key" && turn % 3 === 2) await one.fill("");
+      if (kind === "key" && turn % 3 === 2) await locator.fill("");
     }
     return median(times);
   } finally {
@@ -166,12 +166,12 @@ export async function benchPages(only?: string): Promise<void> {
         // A server that has just been started is still compiling: the first load does not count.
         await turns();
         for (let turn = 0; turn < TURNS; turn++) all.push(await turns());
-        const middle = (value: (one: Measures) => number) => median(all.map(value));
+        const middle = (value: (measures: Measures) => number) => median(all.map(value));
         return {
-          shift: middle((one) => one.shift),
-          largest: middle((one) => one.largest),
-          blocked: middle((one) => one.blocked),
-          script: middle((one) => one.script),
+          shift: middle((measures) => measures.shift),
+          largest: middle((measures) => measures.largest),
+          blocked: middle((measures) => measures.blocked),
+          script: middle((measures) => measures.script),
           moved: all[0]?.moved ?? [],
         };
       };
@@ -181,11 +181,11 @@ export async function benchPages(only?: string): Promise<void> {
       );
       for (const [name, path] of PAGES) {
         if (only && !only.split(",").includes(name)) continue;
-        const one = await of(() => loaded(address(path), true));
+        const item = await of(() => loaded(address(path), true));
         console.log(
-          `${name.padEnd(9)} shift ${one.shift.toFixed(3)} (at most 0.05), blocked ${one.blocked.toFixed(0)} ms, ratio ${(one.blocked / empty.blocked).toFixed(2)} (1.5), largest paint ${one.largest.toFixed(0)} ms, ratio ${(one.largest / empty.largest).toFixed(2)} (2.5), script ${(one.script / 1_000).toFixed(0)} kB (${MAX_SCRIPT / 1_000})`,
+          `${name.padEnd(9)} shift ${item.shift.toFixed(3)} (at most 0.05), blocked ${item.blocked.toFixed(0)} ms, ratio ${(item.blocked / empty.blocked).toFixed(2)} (1.5), largest paint ${item.largest.toFixed(0)} ms, ratio ${(item.largest / empty.largest).toFixed(2)} (2.5), script ${(item.script / 1_000).toFixed(0)} kB (${MAX_SCRIPT / 1_000})`,
         );
-        if (process.env.BENCH_MOVED) for (const moved of one.moved) console.log(`    ${moved}`);
+        if (process.env.BENCH_MOVED) for (const moved of item.moved) console.log(`    ${moved}`);
       }
       if (only && !only.includes("acts")) return;
       const key = await acted(emptyUrl, "key", (page) => [page.getByRole("textbox")], false);

@@ -94,7 +94,7 @@ async function busy(db: Database, url: string, what: string, rows: { workshop: s
     const [kept] = await db
       .select({ n: count() })
       .from(batchEvents)
-      .where(and(inArray(batchEvents.workshopId, [...new Set(rows.map((one) => one.workshop))]), eq(batchEvents.kind, "read")));
+      .where(and(inArray(batchEvents.workshopId, [...new Set(rows.map((row) => row.workshop))]), eq(batchEvents.kind, "read")));
     return kept?.n ?? 0;
   };
   const before = await keptReadings();
@@ -116,7 +116,7 @@ async function busy(db: Database, url: string, what: string, rows: { workshop: s
   }
   await Promise.all(posts);
   const lost = waits.length - refused - ((await keptReadings()) - before);
-  const sorted = [...waits].sort((one, other) => one - other);
+  const sorted = [...waits].sort((value, other) => value - other);
   const at95 = sorted[Math.ceil(sorted.length * 0.95) - 1] ?? 0;
   console.log(`${what}, a reading a second for ${SECONDS} s: ${waits.length} sent, ${refused} not taken, ${lost} lost (none)`);
   console.log(
@@ -133,7 +133,7 @@ async function redraw(page: Page, url: string, workshop: string): Promise<number
   await session.send("Performance.enable");
   const worked = async () => {
     const { metrics } = await session.send("Performance.getMetrics");
-    return (metrics.find((one) => one.name === "TaskDuration")?.value ?? 0) * 1_000;
+    return (metrics.find((metric) => metric.name === "TaskDuration")?.value ?? 0) * 1_000;
   };
   const before = await worked();
   await page.waitForTimeout(10_000);

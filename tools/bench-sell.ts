@@ -38,9 +38,9 @@ async function benchLabels(): Promise<void> {
   // Sixty on one sheet: small ones.
   const sheet = { ...ready.sheet, rows: 12, columns: 5, width: 38_000, height: 22_000, gapAcross: 2_000, left: 6_000, top: 10_000 };
   const print = (count: number) => timed(16, () => labelPdf(blocks, sheet, { title: "labels", count, from: 0, test: false }));
-  const [one, sixty] = [await print(1), await print(60)];
-  console.log(`one label as PDF: ${one.toFixed(1)} ms; a sheet of 60: ${sixty.toFixed(1)} ms`);
-  console.log(`ratio ${(sixty / one).toFixed(2)} (at most 5)`);
+  const [value, sixty] = [await print(1), await print(60)];
+  console.log(`one label as PDF: ${value.toFixed(1)} ms; a sheet of 60: ${sixty.toFixed(1)} ms`);
+  console.log(`ratio ${(sixty / value).toFixed(2)} (at most 5)`);
 }
 
 /** The hazard of a blend of six oils with forty ingredients each, beside the bare sums of its shares. */
@@ -62,7 +62,8 @@ async function benchHazard(): Promise<void> {
   const bare = () => {
     const sums = new Map<string, number>(classes.map((name) => [name, 0]));
     for (const part of request.parts)
-      for (const one of part.ingredients) for (const name of one.classes) sums.set(name, (sums.get(name) ?? 0) + (part.percent * one.percent) / 100);
+      for (const ingredient of part.ingredients)
+        for (const name of ingredient.classes) sums.set(name, (sums.get(name) ?? 0) + (part.percent * ingredient.percent) / 100);
     return sums;
   };
   const EACH = 200;
@@ -114,7 +115,7 @@ async function benchSales(): Promise<void> {
       const pair: [number, number] = [await timed(1, plain), await timed(1, () => salesBetween(db, workshopId, from, to))];
       if (n >= 6) took.push(pair);
     }
-    const [aggregate, sales] = [median(took.map(([one]) => one)), median(took.map(([, other]) => other))];
+    const [aggregate, sales] = [median(took.map(([value]) => value)), median(took.map(([, other]) => other))];
     console.log(`${rows} rows of ten years by plain SQL: ${aggregate.toFixed(1)} ms; with cost, margin and what sold out: ${sales.toFixed(1)} ms`);
     console.log(`ratio ${(sales / aggregate).toFixed(2)} (at most 3)`);
   } finally {

@@ -138,10 +138,10 @@ export async function bench(only?: string, part?: string): Promise<number> {
       kept += solveProgramme(highs, leftoversProgramme(PRODUCTS, MATERIALS, "earn"), 20).value;
     },
     () => {
-      kept += highs.withModel(model, (one) => {
-        one.options.set({ ...OPTIONS, time_limit: 20 });
-        one.run();
-        return one.getObjectiveValue();
+      kept += highs.withModel(model, (symbolDisposable) => {
+        symbolDisposable.options.set({ ...OPTIONS, time_limit: 20 });
+        symbolDisposable.run();
+        return symbolDisposable.getObjectiveValue();
       });
     },
     4_000,

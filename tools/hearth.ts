@@ -81,7 +81,7 @@ async function main(): Promise<number> {
     case "dev": {
       const years = yearsWanted();
       const { listening, rest } = command === "start" ? readListening(flags) : { listening: null, rest: flags };
-      const unknown = rest.filter((flag, at) => command === "start" || (flag !== "--fresh" && flag !== "--years" && flags[at - 1] !== "--years"));
+      const unknown = rest.filter((flag, index) => command === "start" || (flag !== "--fresh" && flag !== "--years" && flags[index - 1] !== "--years"));
       if (unknown.length > 0) throw new Error(`${unknown.join(" ")} is not known here.\n\n${HELP}`);
       const port = portWanted();
       // Listened for from the start, so that a Ctrl-C while things come up still stops them in order.

@@ -13,7 +13,7 @@ const home = () => {
 };
 afterEach(() => {
   vi.useRealTimers();
-  for (const one of homes.splice(0)) rmSync(one, { recursive: true, force: true });
+  for (const home of homes.splice(0)) rmSync(home, { recursive: true, force: true });
 });
 
 describe("a data directory", () => {

@@ -49,8 +49,8 @@ it("imports that lead up, across or in a circle are refused, and others are not"
     };
     const config = JSON.parse(readFileSync(join(ROOT, "biome.json"), "utf8"));
     put("biome.json", JSON.stringify({ ...config, $schema: undefined, vcs: { enabled: false } }));
-    const named = IMPORTS.map(([file, from, isForbidden], at) => ({
-      file: file.replace(/one(?=\.)/, `one${at}`).replace("/commands.ts", `/x${at}-commands.ts`),
+    const named = IMPORTS.map(([file, from, isForbidden], index) => ({
+      file: file.replace(/one(?=\.)/, `one${index}`).replace("/commands.ts", `/x${index}-commands.ts`),
       from,
       isForbidden,
     }));
@@ -65,8 +65,8 @@ it("imports that lead up, across or in a circle are refused, and others are not"
       output.split("\n").flatMap((line) => (line.includes(rule) ? [/file=([^,]+)/.exec(line)?.[1]?.replace(`${folder}/`, "")] : []));
     expect(refused("noRestrictedImports").sort()).toEqual(
       named
-        .filter((one) => one.isForbidden)
-        .map((one) => one.file)
+        .filter((item) => item.isForbidden)
+        .map((item) => item.file)
         .sort(),
     );
     expect(refused("noImportCycles").sort()).toEqual(["core/heat/a.ts", "core/heat/b.ts"]);

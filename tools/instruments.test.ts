@@ -35,7 +35,7 @@ function hear(said: string, enough: (heard: Message[]) => boolean): Promise<{ he
     socket.on("error", failed);
   });
 }
-const warmest = (heard: Message[]) => Math.max(0, ...heard.map((one) => (one.is === "temperature" ? one.celsius : 0)));
+const warmest = (heard: Message[]) => Math.max(0, ...heard.map((message) => (message.is === "temperature" ? message.celsius : 0)));
 
 it("a simulated probe says who it is and warms when heat is on; noise that is sent to it does no harm", async () => {
   expect(JSON.parse(readFileSync(join(home, "instruments.json"), "utf8"))).toEqual({ port: bench.port });
@@ -46,10 +46,10 @@ it("a simulated probe says who it is and warms when heat is on; noise that is se
 }, 60_000);
 
 it("a simulated scale shows what is put on, can be tared, and is gone with its place when it is stopped", async () => {
-  const weights = (heard: Message[]) => heard.flatMap((one) => (one.is === "weight" && one.settled ? [one.mg] : []));
+  const weights = (heard: Message[]) => heard.flatMap((message) => (message.is === "weight" && message.settled ? [message.mg] : []));
   await hear("SCALE\nPUT 127\n", (heard) => weights(heard).some((mg) => mg === 127_000));
   await hear("SCALE\nZ\n", (heard) => weights(heard).some((mg) => mg === 0));
-  await hear("SCALE\nPUT 9000\n", (heard) => heard.some((one) => one.is === "fault"));
+  await hear("SCALE\nPUT 9000\n", (heard) => heard.some((message) => message.is === "fault"));
   await bench.stop();
   expect(existsSync(join(home, "instruments.json"))).toBe(false);
   await expect(hear("SCALE\n", () => true)).rejects.toThrow();

@@ -14,7 +14,7 @@ const home = () => {
   return made;
 };
 afterEach(() => {
-  for (const one of homes.splice(0)) rmSync(one, { recursive: true, force: true });
+  for (const home of homes.splice(0)) rmSync(home, { recursive: true, force: true });
 });
 
 describe("listening to other machines", () => {

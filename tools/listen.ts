@@ -37,14 +37,14 @@ export function readListening(flags: readonly string[]): { listening: Listening 
     if (!value || value.startsWith("--")) throw new Plain(`${flag} needs a value: ${HOW}`);
     given.set(flag, [...(given.get(flag) ?? []), value]);
   }
-  const one = (flag: string): string | undefined => given.get(flag)?.at(-1);
-  const address = one("--listen");
+  const item = (flag: string): string | undefined => given.get(flag)?.at(-1);
+  const address = item("--listen");
   if (!address) {
     if (given.size > 0) throw new Plain(`${[...given.keys()].join(", ")} goes with --listen: ${HOW}`);
     return { listening: null, rest };
   }
   if (isIP(address) === 0) throw new Plain(`--listen takes an address of this machine like 192.168.1.20, or 0.0.0.0 for all; “${address}” is none.`);
-  const [cert, key, open] = [one("--cert"), one("--key"), one("--public")];
+  const [cert, key, open] = [item("--cert"), item("--key"), item("--public")];
   if ((cert === undefined) !== (key === undefined)) throw new Plain("--cert and --key go together.");
   for (const file of [cert, key]) if (file && !existsSync(file)) throw new Plain(`There is no file ${file}.`);
   if (open !== undefined) {
@@ -68,8 +68,8 @@ const isLoopback = (host: string): boolean => /^(localhost|127\.\d+\.\d+\.\d+|::
 const ownAddresses = (): string[] =>
   Object.values(networkInterfaces())
     .flatMap((all) => all ?? [])
-    .filter((one) => !one.internal && !one.address.startsWith("fe80"))
-    .map((one) => one.address);
+    .filter((interfaceInfo) => !interfaceInfo.internal && !interfaceInfo.address.startsWith("fe80"))
+    .map((interfaceInfo) => interfaceInfo.address);
 
 /** A secret that outlasts restarts, in a file that only its owner reads. Servers that share a database are given one and the same. */
 export function sessionSecret(home: string): string {
@@ -98,7 +98,7 @@ export async function listeningEnv(
   const [cert, key] = [listening.cert ?? own?.cert, listening.key ?? own?.key];
   const scheme = cert ? "https" : "http";
   const url = listening.public ?? `${scheme}://${bracketed}:${port}`;
-  const names = [new URL(url).host, new URL(url).hostname, ...addresses, hostname()].map((one) => one.toLowerCase());
+  const names = [new URL(url).host, new URL(url).hostname, ...addresses, hostname()].map((text) => text.toLowerCase());
   return {
     url,
     reach: `${scheme}://${all ? "127.0.0.1" : bracketed}:${port}`,

@@ -36,7 +36,7 @@ describe("the database that comes along", () => {
     expect(await ask(url, "show listen_addresses")).toEqual([{ listen_addresses: "127.0.0.1" }]);
     const others = Object.values(networkInterfaces())
       .flat()
-      .filter((one) => one && !one.internal && one.family === "IPv4");
+      .filter((interfaceInfo) => interfaceInfo && !interfaceInfo.internal && interfaceInfo.family === "IPv4");
     for (const other of others) {
       const reached = await new Promise((resolve) => {
         const socket = connect(port, other?.address);

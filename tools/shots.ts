@@ -58,7 +58,7 @@ export const SHOTS: Shot[] = [
       await count("Quince and smoke, narrow tin").fill("10");
       await page.getByText("Minute by minute").waitFor();
       await page.getByRole("button", { name: "Stop looking, keep this" }).waitFor({ state: "hidden" });
-      await page.getByRole("region", { name: "Timetable" }).evaluate((one) => one.scrollIntoView({ block: "start" }));
+      await page.getByRole("region", { name: "Timetable" }).evaluate((item) => item.scrollIntoView({ block: "start" }));
       // It is painted by parts, a few with each frame.
       await page.waitForTimeout(500);
     },
@@ -104,7 +104,7 @@ export const SHOTS: Shot[] = [
     prepare: async (page) => {
       await page.getByRole("button", { name: "Hazard", exact: true }).click();
       await page.getByLabel("Sheet of labels").selectOption({ label: "A4, 2 × 4" });
-      await page.waitForFunction(() => [...document.images].every((one) => one.complete && one.naturalWidth > 0));
+      await page.waitForFunction(() => [...document.images].every((image) => image.complete && image.naturalWidth > 0));
     },
   },
 ];
@@ -131,7 +131,7 @@ async function shootPeople(browser: Browser, clockFile: string, to: string): Pro
     await page.getByLabel("Name of the device").fill("phone on the shelf");
     await page.getByRole("button", { name: "Show a code" }).click();
     await page.locator("[data-code]").waitFor();
-    await page.locator("[data-code]").evaluate((one) => one.scrollIntoView({ block: "center" }));
+    await page.locator("[data-code]").evaluate((item) => item.scrollIntoView({ block: "center" }));
     await page.screenshot({ path: join(to, "people.png") });
     console.log("people.png");
   } finally {

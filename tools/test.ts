@@ -22,7 +22,7 @@ interface Tally {
 }
 
 const add = (all: readonly Tally[]): Tally =>
-  all.reduce((sum, one) => ({ passed: sum.passed + one.passed, failed: sum.failed + one.failed }), { passed: 0, failed: 0 });
+  all.reduce((sum, tally) => ({ passed: sum.passed + tally.passed, failed: sum.failed + tally.failed }), { passed: 0, failed: 0 });
 
 /** A check that passes or fails as a whole. Its output is shown only where it fails. */
 async function check(name: string, command: string, args: string[]): Promise<Tally> {
@@ -44,7 +44,8 @@ function failuresIn(report: unknown): string[] {
   const node = report as { title?: string; file?: string; ok?: boolean; status?: string; failureMessages?: string[]; fullName?: string };
   if (node.status === "failed" && node.failureMessages) return [`${node.fullName}\n${node.failureMessages.join("\n")}`];
   const messages = node.ok === false && node.file ? JSON.stringify(report).match(/"message":"(?:[^"\\]|\\.)*"/g) : null;
-  if (messages) return [`${node.file}: ${node.title}\n${[...new Set(messages)].map((one) => Object.values(JSON.parse(`{${one}}`) as object)[0]).join("\n")}`];
+  if (messages)
+    return [`${node.file}: ${node.title}\n${[...new Set(messages)].map((message) => Object.values(JSON.parse(`{${message}}`) as object)[0]).join("\n")}`];
   return Object.values(report).flatMap(failuresIn);
 }
 

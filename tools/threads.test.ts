@@ -30,7 +30,7 @@ beforeEach(() => void vi.stubEnv("HEARTH_THREADS", FOLDER));
 const sheetOf = (jars: number) => ({
   name: "Batch 7",
   day: STARTED.slice(0, 10),
-  plan: { ...plan, products: plan.products.map((one) => ({ ...one, count: jars })) },
+  plan: { ...plan, products: plan.products.map((product) => ({ ...product, count: jars })) },
   address: "http://127.0.0.1/x",
   opens: "opens",
 });
@@ -81,7 +81,7 @@ describe("paper", () => {
     const several = new AbortController();
     setTimeout(() => several.abort(), 60);
     const left = await Promise.allSettled(Array.from({ length: 3 }, () => ask(2_000, "what=tags", several.signal)));
-    expect(left.map((one) => one.status)).toEqual(["rejected", "rejected", "rejected"]);
+    expect(left.map((settledResult) => settledResult.status)).toEqual(["rejected", "rejected", "rejected"]);
     // Its place is free again.
     expect((await ask(3)).status).toBe(200);
   });

@@ -32,9 +32,9 @@ it("no file name, identifier, comment or document uses a retired word", () => {
     for (const { word, use, allow } of RETIRED) {
       if (allow && new RegExp(allow).test(file)) continue;
       const retiredWord = new RegExp(word);
-      for (const [at, line] of lines.entries()) {
+      for (const [index, line] of lines.entries()) {
         const match = retiredWord.exec(line);
-        if (match) found.push(`${file}:${at} “${match[0]}”: use ${use}`);
+        if (match) found.push(`${file}:${index} “${match[0]}”: use ${use}`);
       }
     }
   }

@@ -9,9 +9,9 @@ const NEXT = `${ROOT}web/.next/`;
 
 /** The files that pages ask for, under the addresses they have; their names change with what is in them. */
 function builtFiles(folder: string): string[] {
-  return readdirSync(join(NEXT, folder), { withFileTypes: true }).flatMap((one) => {
-    const path = `${folder}/${one.name}`;
-    return one.isDirectory() ? builtFiles(path) : one.name.endsWith(".map") ? [] : [path];
+  return readdirSync(join(NEXT, folder), { withFileTypes: true }).flatMap((dirent) => {
+    const path = `${folder}/${dirent.name}`;
+    return dirent.isDirectory() ? builtFiles(path) : dirent.name.endsWith(".map") ? [] : [path];
   });
 }
 

@@ -91,7 +91,7 @@ describe("a batch is its events", () => {
     // It moves no step on, and takes nothing from the shelf a second time.
     expect(batch.state(at(60)).next?.kind).toBe("weigh");
     expect(state.drawn).toEqual({});
-    for (const one of [ready, spilt]) batch.add({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: one.id });
+    for (const batchEvent of [ready, spilt]) batch.add({ kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: batchEvent.id });
     expect(batch.state(at(60)).state).toMatchObject({ prepared: null, moved: [{ how: "taken" }] });
     // Between pots the other one is named; nothing ticked is nothing said.
     const sent = (payload: object, kind = "transferred") =>
@@ -180,7 +180,7 @@ describe("the next step", () => {
 
 describe("what a batch refuses", () => {
   const asked = (batch: ReturnType<typeof aBatch>, body: Parameters<typeof batch.draft>[0], corrects: string | null = null) =>
-    refusal(batch.state(at(60)), batch.draft(body, { corrects }), batch.state(at(60)).entries.find((one) => one.event.id === corrects) ?? null)?.message;
+    refusal(batch.state(at(60)), batch.draft(body, { corrects }), batch.state(at(60)).entries.find((entry) => entry.event.id === corrects) ?? null)?.message;
 
   it("refuses what contradicts the batch, and says what to do", () => {
     const batch = aBatch();
@@ -258,7 +258,7 @@ describe("of two corrections one counts, and nothing goes in circles", () => {
     const batch = aBatch();
     const early = batch.draft({ kind: "note", payload: { text: "a" } }, { happenedAt: at(5), arrivedAt: at(9) });
     const late = batch.draft({ kind: "note", payload: { text: "b" } }, { happenedAt: at(5), arrivedAt: at(10) });
-    expect([late, early].sort(compareHappened).map((one) => one.id)).toEqual([early.id, late.id]);
+    expect([late, early].sort(compareHappened).map((batchEvent) => batchEvent.id)).toEqual([early.id, late.id]);
   });
 });
 
@@ -357,7 +357,7 @@ describe("what was really done", () => {
     const readings = readingsOf(state);
     expect(readings.at(-1)).toMatchObject({ celsius: 6_000 });
     expect(readings.length).toBeGreaterThan(50);
-    for (const one of readings) expect(Math.abs(one.celsius - (8_500 - 2_500 * ((Date.parse(one.at) - start) / 7_200_000)))).toBeLessThan(2);
+    for (const reading of readings) expect(Math.abs(reading.celsius - (8_500 - 2_500 * ((Date.parse(reading.at) - start) / 7_200_000)))).toBeLessThan(2);
   });
 });
 

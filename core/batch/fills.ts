@@ -24,10 +24,10 @@ export function fillsByPour(process: Pick<Process, "steps">, inner: Inner, fillM
   const out = new Map<string, Milligrams>();
   let share = 0;
   let given = 0;
-  pours.forEach((step, at) => {
+  pours.forEach((step, index) => {
     share = Math.min(1, share + step.share / 1_000_000);
     // The last pour fills it up, so that thirds written in percent leave nothing open.
-    const last = at === pours.length - 1 && share > 0.998;
+    const last = index === pours.length - 1 && share > 0.998;
     const upTo = last ? fillMg : step.by === "height" ? Math.round((fillMg * volumeTo(inner, level * share)) / whole) : Math.round(fillMg * share);
     out.set(step.id, Math.max(0, upTo - given));
     given = Math.max(given, upTo);

@@ -18,7 +18,7 @@ const SAME = 0.005;
 
 /** Returns what a weight fills of the chosen products: how full, and what is short or left over. Needs at least one product with a count. */
 export function weightFills(totalMg: Milligrams, products: readonly { count: number; fillMg: Milligrams }[]): WeightFills {
-  const neededMg = products.reduce((sum, one) => sum + one.count * one.fillMg, 0);
+  const neededMg = products.reduce((sum, item) => sum + item.count * item.fillMg, 0);
   const ratio = totalMg / neededMg;
   const [only] = products;
   return {

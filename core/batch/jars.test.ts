@@ -101,8 +101,8 @@ describe("jars on the rack", () => {
     expect(
       batch
         .state(at(60))
-        .state.flaws.filter((one) => one.flaw.defect === "rough_top")
-        .map((one) => one.flaw.jars),
+        .state.flaws.filter((flaw) => flaw.flaw.defect === "rough_top")
+        .map((flaw) => flaw.flaw.jars),
     ).toEqual([2, 1]);
   });
 

@@ -7,8 +7,8 @@ import type { BatchState } from "./state";
 
 /** How many pieces of a product were really filled: as the pours say, or as planned before any. */
 export function filledOf(plan: BatchPlan, state: Pick<BatchState, "pours">, key: string): number {
-  const counts = Object.values(state.pours).flatMap((pour) => pour.filled.filter((one) => one.product === key).map((one) => one.count));
-  return counts.length > 0 ? Math.min(...counts) : (plan.products.find((one) => one.key === key)?.count ?? 0);
+  const counts = Object.values(state.pours).flatMap((pour) => pour.filled.filter((item) => item.product === key).map((item) => item.count));
+  return counts.length > 0 ? Math.min(...counts) : (plan.products.find((product) => product.key === key)?.count ?? 0);
 }
 
 /**
@@ -25,7 +25,7 @@ export function stoppedOf(plan: BatchPlan, state: Pick<BatchState, "flaws" | "po
   }
   for (const eventId of unsafe.keys()) mended.delete(eventId);
   const sum = (counts: Map<string, number>) => [...counts.values()].reduce((all, jars) => all + jars, 0);
-  const held = state.repairs.reduce((all, one) => all + (one.product === key && defectOf(one.defect)?.recovers ? (one.held ?? 0) : 0), 0);
+  const held = state.repairs.reduce((all, item) => all + (item.product === key && defectOf(item.defect)?.recovers ? (item.held ?? 0) : 0), 0);
   return Math.min(filledOf(plan, state, key), sum(unsafe) + Math.max(0, sum(mended) - held));
 }
 
@@ -42,10 +42,10 @@ export function jarStatusesOf(
   const filled = filledOf(plan, state, key);
   const counts = Object.fromEntries(JAR_STATUSES.map((fate) => [fate, 0])) as Record<JarStatus, number>;
   counts.rack = filled;
-  for (const one of state.jarStatuses) {
-    if (one.product !== key) continue;
-    counts[one.from] -= one.jars;
-    counts[one.to] += one.jars;
+  for (const jarStatus of state.jarStatuses) {
+    if (jarStatus.product !== key) continue;
+    counts[jarStatus.from] -= jarStatus.jars;
+    counts[jarStatus.to] += jarStatus.jars;
   }
   // Those that broke, were melted or burned as test candles are taken to be the flawed ones first.
   const gone = counts.broken + counts.melted + counts.testing;
@@ -82,14 +82,14 @@ export interface LooseOf {
 }
 /** What of a batch may be packed, product by product; half fills are for testing and never sold. */
 export const looseOfAll = (plan: BatchPlan, state: BatchState): LooseOf[] =>
-  plan.products.flatMap((one) => {
-    const left = one.part?.kind === "half" ? 0 : looseOf(plan, state, one.key);
-    return left > 0 ? [{ key: one.key, containerId: one.containerId, wickId: one.wicks?.wickId ?? null, left }] : [];
+  plan.products.flatMap((product) => {
+    const left = product.part?.kind === "half" ? 0 : looseOf(plan, state, product.key);
+    return left > 0 ? [{ key: product.key, containerId: product.containerId, wickId: product.wicks?.wickId ?? null, left }] : [];
   });
 
 /** How many of a product were looked at since the last inspection was finished. */
 export const seenInRound = (state: Pick<BatchState, "seen" | "rounds">, key: string): number =>
-  state.seen.reduce((sum, one) => sum + (one.product === key && one.round === state.rounds ? one.jars : 0), 0);
+  state.seen.reduce((sum, item) => sum + (item.product === key && item.round === state.rounds ? item.jars : 0), 0);
 
 /** Why a batch cannot be released for sale at a moment, in a maker's words; empty where nothing stands in the way. */
 export function releaseBlocks(plan: BatchPlan, state: BatchState, now: string): string[] {
@@ -101,7 +101,7 @@ export function releaseBlocks(plan: BatchPlan, state: BatchState, now: string): 
   if (at < Date.parse(times.setAt)) blocks.push("it still sets");
   else if (at < Date.parse(times.testFrom)) blocks.push("it has not had its least cure");
   if (!state.lookedAt) blocks.push("it is not inspected");
-  if (plan.products.every((one) => jarStatusesOf(plan, state, one.key).counts.rack - jarStatusesOf(plan, state, one.key).stopped <= 0))
+  if (plan.products.every((product) => jarStatusesOf(plan, state, product.key).counts.rack - jarStatusesOf(plan, state, product.key).stopped <= 0))
     blocks.push("no jar of it may be sold");
   return blocks;
 }

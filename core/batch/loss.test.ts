@@ -17,7 +17,7 @@ function weighedPot() {
   const lose = (mg: number | null, more: object = {}) => batch.add({ kind: "transferred", payload: { pot: 0, how: "spilt", mg, other: null, ...more } });
   const now = () => {
     const { plan, state, uses } = batchOf(batch.events);
-    const drawn = (id: string) => uses.filter((one) => one.materialId === id).reduce((sum, one) => sum + one.amount, 0);
+    const drawn = (id: string) => uses.filter((use) => use.materialId === id).reduce((sum, stockUse) => sum + stockUse.amount, 0);
     return { plan, state, drawn, next: progress(plan, state).next, left: leftInPot(plan, state, 0) };
   };
   return { batch, lose, now };

@@ -17,8 +17,8 @@ function inPot(plan: BatchPlan, state: BatchState, pot: number): { mg: number; t
   // What earlier pours took out of it stands in the jars already.
   const poured = poursOf(plan.process.steps)
     .filter((step) => potOf(step) === pot)
-    .flatMap((step) => (state.pours[step.id]?.filled ?? []).map((one) => ({ ...one, share: step.share })))
-    .reduce((sum, { product, count, share }) => sum + (count * (plan.products.find((one) => one.key === product)?.fillMg ?? 0) * share) / 1_000_000, 0);
+    .flatMap((step) => (state.pours[step.id]?.filled ?? []).map((item) => ({ ...item, share: step.share })))
+    .reduce((sum, { product, count, share }) => sum + (count * (plan.products.find((item) => item.key === product)?.fillMg ?? 0) * share) / 1_000_000, 0);
   return { mg: Math.max(0, total - poured), total };
 }
 

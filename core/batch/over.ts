@@ -43,20 +43,20 @@ export function overOf(plan: BatchPlan, state: BatchState, pot: number): Over | 
     const helps = !component.count && factor <= MAX_RESCALE;
     const targets = helps
       ? parts
-          .filter((one) => !one.count)
-          .map((one) => {
-            if (one.id === component.id) return { componentId: one.id, mg: given };
-            const { resolutionUg } = one.scale;
+          .filter((part) => !part.count)
+          .map((part) => {
+            if (part.id === component.id) return { componentId: part.id, mg: given };
+            const { resolutionUg } = part.scale;
             return {
-              componentId: one.id,
+              componentId: part.id,
               mg: Math.max(
-                state.weighed[partKey(pot, one.id)]?.mg ?? 0,
-                incrementMg(incrementUp(targetOf(state, pot, one) * factor, resolutionUg), resolutionUg),
+                state.weighed[partKey(pot, part.id)]?.mg ?? 0,
+                incrementMg(incrementUp(targetOf(state, pot, part) * factor, resolutionUg), resolutionUg),
               ),
             };
           })
       : [];
-    worst = { pot, component, given, asked, loadNow: weighedLoad(plan, state, pot), targets, totalMg: targets.reduce((sum, one) => sum + one.mg, 0) };
+    worst = { pot, component, given, asked, loadNow: weighedLoad(plan, state, pot), targets, totalMg: targets.reduce((sum, item) => sum + item.mg, 0) };
   }
   return worst;
 }

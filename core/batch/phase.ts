@@ -51,7 +51,8 @@ export interface Progress extends Prompt {
 /** Since when a pot has been inside a range, by the readings of a step: the first of those in a row that ends with the newest. */
 function insideSince(state: BatchState, step: string, range: TemperatureRange): string | null {
   let since: string | null = null;
-  for (const one of readingsOf(state)) if (one.step === step) since = rangeStatus(one.celsius, range).is === "inside" ? (since ?? one.at) : null;
+  for (const reading of readingsOf(state))
+    if (reading.step === step) since = rangeStatus(reading.celsius, range).is === "inside" ? (since ?? reading.at) : null;
   return since;
 }
 
@@ -108,8 +109,8 @@ export function progress(plan: BatchPlan, state: BatchState): { prompts: Progres
 
 /** When a step may be done: after the wait that it is, or at once; null where nothing was done before. */
 export function dueOf(prompts: readonly Progress[], prompt: Progress): { from: string; until: string | null } | null {
-  const at = prompts.findIndex((one) => one.key === prompt.key);
-  const before = prompt.since ?? prompts.slice(0, at).findLast((one) => one.at !== null)?.at ?? null;
+  const at = prompts.findIndex((progress) => progress.key === prompt.key);
+  const before = prompt.since ?? prompts.slice(0, at).findLast((prompt) => prompt.at !== null)?.at ?? null;
   if (before === null) return null;
   return { from: later(before, prompt.least ?? 0), until: prompt.most === undefined ? null : later(before, prompt.most) };
 }

@@ -32,8 +32,8 @@ describe("a plan that begins from a weight", () => {
       const products = [tumbler, { ...tin, workingFillMg: 60_000 }];
       const order = { process: presetProcess("soy-bind-hot"), pots: [{ name: "Test", number: 1, spec }], products, sparePpm: 0, scales: GRAMS };
       const filled = planBatch({ ...order, start: { totalMg } }, shelf).products;
-      for (const [at, one] of filled.entries()) expect(one.fillMg).toBeLessThanOrEqual(products[at]?.workingFillMg ?? 0);
-      const sum = filled.reduce((all, one) => all + one.count * one.fillMg, 0);
+      for (const [index, item] of filled.entries()) expect(item.fillMg).toBeLessThanOrEqual(products[index]?.workingFillMg ?? 0);
+      const sum = filled.reduce((all, item) => all + item.count * item.fillMg, 0);
       expect(sum).toBeLessThanOrEqual(totalMg);
       // 640 g fill them whole; of less nothing is left but what rounds.
       expect(sum).toBeGreaterThan(Math.min(640_000, totalMg) - 1_000);

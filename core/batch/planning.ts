@@ -54,7 +54,8 @@ export interface Planned {
 function withPlaces(process: Process, products: readonly { name: string }[]): Process {
   const steps = process.steps.map((step) => {
     if (!isPouring(step) || step.product === undefined) return step;
-    const place = typeof step.product === "number" ? step.product : products.findIndex((one) => one.name.toLowerCase() === String(step.product).toLowerCase());
+    const place =
+      typeof step.product === "number" ? step.product : products.findIndex((product) => product.name.toLowerCase() === String(step.product).toLowerCase());
     if (!products[place])
       throw new WeighOutError(
         "vessels",
@@ -71,13 +72,13 @@ function withPlaces(process: Process, products: readonly { name: string }[]): Pr
 /** The amounts of every pot. Where it begins from a weight, the total is shared over the products by their fills, none above what it takes when full. @throws WeighOutError as `weighOut`. */
 export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
   const order = { ...wanted, process: withPlaces(wanted.process, wanted.products) };
-  const wholes = order.products.map((one) => fillOf(innerOf(one), one.workingFillMg, one.part ?? null));
-  const shares = order.products.map((one, index) => fillsByPot(order.process, innerOf(one), wholes[index] as number, index));
+  const wholes = order.products.map((product) => fillOf(innerOf(product), product.workingFillMg, product.part ?? null));
+  const shares = order.products.map((product, index) => fillsByPot(order.process, innerOf(product), wholes[index] as number, index));
   const used = potsOf(order.process.steps);
   if (order.pots.length < used) throw new WeighOutError("vessels", `This process works ${used} pots: choose a formula for each.`);
   const pots = order.pots.slice(0, used).map((pot, at) =>
     amountsFor(pot.spec, shelf, {
-      fills: order.products.map((one, index) => ({ name: one.name, fillMg: shares[index]?.[at] ?? 0, count: one.count })),
+      fills: order.products.map((product, index) => ({ name: product.name, fillMg: shares[index]?.[at] ?? 0, count: product.count })),
       start: order.start,
       sparePpm: order.sparePpm,
       spareMg: order.spareMg,
@@ -85,7 +86,7 @@ export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
     }),
   );
   if (!order.start) return { pots, fillsMg: wholes, byPot: shares };
-  const asked = order.products.reduce((sum, one, index) => sum + (wholes[index] as number) * one.count, 0);
+  const asked = order.products.reduce((sum, product, index) => sum + (wholes[index] as number) * product.count, 0);
   const total = pots[0]?.totalMg ?? 0;
   // What is more than a full vessel takes is left over, and not poured into it.
   const fillsMg = wholes.map((fill, index) => (asked > 0 ? Math.min(order.products[index]?.workingFillMg ?? fill, Math.floor((total * fill) / asked)) : 0));
@@ -112,9 +113,13 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
           order.pitcherMg,
           order.scales.wax.resolutionUg,
           amounts.maxLoadPpm,
-        ).map((one) => ({
-          totalMg: one.totalMg,
-          components: one.components.map((part, index) => ({ id: components[index]?.id ?? "", mg: part.mg, ...(part.count ? { n: part.count.n } : {}) })),
+        ).map((intoPitcher) => ({
+          totalMg: intoPitcher.totalMg,
+          components: intoPitcher.components.map((part, index) => ({
+            id: components[index]?.id ?? "",
+            mg: part.mg,
+            ...(part.count ? { n: part.count.n } : {}),
+          })),
         }));
       } catch (error) {
         if (error instanceof RangeError) throw new WeighOutError("pitcher_capacity_g", error.message);
@@ -136,26 +141,26 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
     };
   });
   const seen = new Map<string, number>();
-  const products = order.products.map((one, index): PlannedProduct => {
-    const n = (seen.get(one.id) ?? 0) + 1;
-    seen.set(one.id, n);
+  const products = order.products.map((product, index): PlannedProduct => {
+    const n = (seen.get(product.id) ?? 0) + 1;
+    seen.set(product.id, n);
     return {
-      key: n === 1 ? one.id : `${one.id}:${n}`,
-      container: one.container ?? "vessel",
-      containerId: one.id,
-      name: one.name,
-      ...(one.cavities ? { cavities: one.cavities } : {}),
-      statedFillMg: one.statedFillMg,
+      key: n === 1 ? product.id : `${product.id}:${n}`,
+      container: product.container ?? "vessel",
+      containerId: product.id,
+      name: product.name,
+      ...(product.cavities ? { cavities: product.cavities } : {}),
+      statedFillMg: product.statedFillMg,
       fillMg: worked.fillsMg[index] as number,
       ...(pots.length > 1 ? { fillsMg: worked.byPot[index] as number[] } : {}),
-      soldByWeight: one.soldByWeight,
-      count: one.count,
-      innerTopUm: one.innerTopUm,
-      innerBottomUm: one.innerBottomUm,
-      heightUm: one.heightUm,
-      ...(one.shape === "bowl" ? { shape: one.shape } : {}),
-      ...(one.part ? { part: one.part } : {}),
-      wicks: one.chosenWicks ?? null,
+      soldByWeight: product.soldByWeight,
+      count: product.count,
+      innerTopUm: product.innerTopUm,
+      innerBottomUm: product.innerBottomUm,
+      heightUm: product.heightUm,
+      ...(product.shape === "bowl" ? { shape: product.shape } : {}),
+      ...(product.part ? { part: product.part } : {}),
+      wicks: product.chosenWicks ?? null,
     };
   });
   return { format: 3, process: withPlaces(order.process, order.products), pots, products };

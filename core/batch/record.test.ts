@@ -43,7 +43,7 @@ const body = fc.oneof(
   fc.record({
     kind: fc.constant("flaw"),
     payload: fc.record({
-      defect: fc.constantFrom(...DEFECTS.map((one) => one.id)),
+      defect: fc.constantFrom(...DEFECTS.map((defect) => defect.id)),
       place: fc.constantFrom(...PLACES),
       severity: fc.constantFrom(...SEVERITIES),
       product: uuid,
@@ -56,7 +56,7 @@ const body = fc.oneof(
       product: uuid,
       jars: fc.integer({ min: 1, max: 500 }),
       flaws: fc.array(
-        fc.record({ defect: fc.constantFrom(...DEFECTS.map((one) => one.id)), place: fc.constantFrom(...PLACES), extent: fc.constantFrom(...EXTENTS) }),
+        fc.record({ defect: fc.constantFrom(...DEFECTS.map((defect) => defect.id)), place: fc.constantFrom(...PLACES), extent: fc.constantFrom(...EXTENTS) }),
         { maxLength: 12 },
       ),
     }),
@@ -71,8 +71,8 @@ const body = fc.oneof(
 describe("events as they travel", () => {
   it("come back from JSON as they were, whatever their kind", () => {
     fc.assert(
-      fc.property(head, body, (one, other) => {
-        const event = { ...one, ...other, v: versionOf(other.kind) } as unknown as BatchEvent;
+      fc.property(head, body, (item, other) => {
+        const event = { ...item, ...other, v: versionOf(other.kind) } as unknown as BatchEvent;
         expect(batchEventSchema.parse(JSON.parse(JSON.stringify(event)))).toEqual(event);
       }),
       { numRuns: 300 },
@@ -150,16 +150,16 @@ describe("a record that hangs together", () => {
 
 describe("the list of flaws", () => {
   it("has each once, with its class, how it looks and what helps", () => {
-    expect(new Set(DEFECTS.map((one) => one.id)).size).toBe(DEFECTS.length);
-    for (const one of DEFECTS) {
-      expect(one.classes.length, one.name).toBeGreaterThan(0);
-      const told = toldOf(one.id);
-      for (const text of [told?.looks, told?.remedy]) expect(text?.trim(), one.name).toBeTruthy();
+    expect(new Set(DEFECTS.map((defect) => defect.id)).size).toBe(DEFECTS.length);
+    for (const defect of DEFECTS) {
+      expect(defect.classes.length, defect.name).toBeGreaterThan(0);
+      const told = toldOf(defect.id);
+      for (const text of [told?.looks, told?.remedy]) expect(text?.trim(), defect.name).toBeTruthy();
     }
   });
 
   it("calls a safety matter what can hurt somebody", () => {
-    const safety = DEFECTS.filter((one) => one.classes.includes("S")).map((one) => one.id);
+    const safety = DEFECTS.filter((defect) => defect.classes.includes("S")).map((defect) => defect.id);
     expect(safety.sort()).toEqual(
       [
         ...["collapse", "cracked_glass", "hot_vessel", "large_flame", "leaning_wick", "mushrooming", "oil_on_bottom", "overfilled", "soot"],

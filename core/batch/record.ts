@@ -47,10 +47,10 @@ function travelingField(kind: RowKind, { key, type, optional }: ShelfField): z.Z
       return text.optional();
     case "choice":
       return optional || SAID_LATER.has(key)
-        ? (isOpen(kind, key) ? text : z.enum(type.of.map((one) => one.value))).nullish()
+        ? (isOpen(kind, key) ? text : z.enum(type.of.map((item) => item.value))).nullish()
         : isOpen(kind, key)
           ? text
-          : z.enum(type.of.map((one) => one.value));
+          : z.enum(type.of.map((item) => item.value));
     case "yes":
       return z.boolean();
     case "families":
@@ -172,8 +172,8 @@ export function recordFault(record: BatchRecord): string | null {
   if (ids.size !== record.events.length) return "Two events in this record carry the same id.";
   if (record.events.filter((event) => event.kind === "started").length !== 1) return "This record must hold exactly one “started” event.";
   if (record.batch.formulaVersionId !== record.formulaVersion.id) return "The batch points at a formula version that the record does not hold.";
-  const people = new Set(record.people.map((one) => one.id));
-  const instruments = new Set(record.instruments.map((one) => one.id));
+  const people = new Set(record.people.map((item) => item.id));
+  const instruments = new Set(record.instruments.map((instrument) => instrument.id));
   for (const event of record.events) {
     if (event.corrects && !ids.has(event.corrects)) return "An event corrects one that the record does not hold.";
     if (event.personId && !people.has(event.personId)) return "An event names a person that the record does not hold.";
@@ -186,11 +186,11 @@ export function recordFault(record: BatchRecord): string | null {
     if (target && event.kind !== "withdrawn" && event.kind !== target.kind) return "An entry of this record corrects one of another kind.";
     if (target?.kind === "started") return "An entry of this record corrects the start of the batch.";
   }
-  const waxes = new Set(record.waxes.map((one) => one.id));
-  const fragrances = new Set(record.fragrances.map((one) => one.id));
+  const waxes = new Set(record.waxes.map((wax) => wax.id));
+  const fragrances = new Set(record.fragrances.map((fragrance) => fragrance.id));
   if (record.formulaVersion.spec.waxes.some((part) => !waxes.has(part.id))) return "The formula names a wax that the record does not hold.";
   if (record.formulaVersion.spec.fragrances.some((part) => !fragrances.has(part.id))) return "The formula names a fragrance that the record does not hold.";
-  const others = new Set([...(record.additives ?? []), ...(record.dyes ?? [])].map((one) => one.id));
+  const others = new Set([...(record.additives ?? []), ...(record.dyes ?? [])].map((traveling) => traveling.id));
   if ([...(record.formulaVersion.spec.additives ?? []), ...(record.formulaVersion.spec.dyes ?? [])].some((part) => !others.has(part.id)))
     return "The formula names an additive or a dye that the record does not hold.";
   return null;

@@ -73,8 +73,8 @@ export function readableOf(raw: unknown): { plan: BatchPlan; unreadable: string 
   if (whole.success) return { plan: whole.data, unreadable: null };
   const parts = z.object({ process: z.unknown(), pots: z.array(z.unknown()).catch([]), products: z.array(z.unknown()).catch([]) }).safeParse(stored).data;
   const readable = <T>(of: z.ZodType<T>, all: readonly unknown[] = []): T[] =>
-    all.flatMap((one) => {
-      const read = of.safeParse(one);
+    all.flatMap((item) => {
+      const read = of.safeParse(item);
       return read.success ? [read.data] : [];
     });
   const pots = readable(potPlan, parts?.pots);

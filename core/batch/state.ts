@@ -164,7 +164,7 @@ export function putOnCurve(state: BatchState, at: string, celsius: CentiCelsius,
   curve.skipped = (curve.skipped + 1) % curve.every;
   if (curve.points.length > MAX_POINTS) {
     const newest = curve.points.length - 1;
-    curve.points = curve.points.filter((one, index) => index % 2 === 0 || index === newest || one[2] !== curve.points[index - 1]?.[2]);
+    curve.points = curve.points.filter((point, index) => index % 2 === 0 || index === newest || point[2] !== curve.points[index - 1]?.[2]);
     curve.every *= 2;
     curve.skipped = 0;
   }

@@ -107,7 +107,7 @@ describe("what burn sessions say (common practice, no source, where no standard 
       { grams_before: 212.4, grams_after: 196.1, minutes: 240 },
       { grams_before: 196.1, grams_after: 178.9, minutes: 240 },
       { grams_before: 178.9, grams_after: 162.9, minutes: 240 },
-    ].map((one) => ({ looks: [], ...one }));
+    ].map((item) => ({ looks: [], ...item }));
     const answer = burn(weighed, { tare_g: 12.9 });
     // Rates 4.075, 4.3, 4.0; scipy 1.10: mean 4.125, 95 % 3.737 to 4.513.
     expect(answer.grams_per_hour?.value).toBeCloseTo(4.13, 2);
@@ -139,7 +139,7 @@ describe("what burn sessions say (common practice, no source, where no standard 
   });
 
   it("refuses a candle that grows, or weighs less than its vessel", () => {
-    const read = (one: object, more: object = {}) => burnRequest.safeParse({ vessel: JAR, sessions: [{ looks: [], ...one }], ...more }).success;
+    const read = (item: object, more: object = {}) => burnRequest.safeParse({ vessel: JAR, sessions: [{ looks: [], ...item }], ...more }).success;
     expect(read({ grams_before: 100, grams_after: 101 })).toBe(false);
     expect(read({ grams_before: 100, grams_after: 90 }, { tare_g: 95 })).toBe(false);
     expect(read({ grams_before: 100, grams_after: 90 }, { fill: "quarter" })).toBe(false);

@@ -29,11 +29,11 @@ export const burnRequest = z
     tare_g: z.number().min(0).max(100_000).default(0).describe("what of the weights is neither wax nor wick"),
   })
   .superRefine(({ sessions, tare_g }, context) => {
-    for (const [at, one] of sessions.entries()) {
-      if (one.grams_before !== undefined && one.grams_after !== undefined && one.grams_after > one.grams_before)
-        context.addIssue({ code: "custom", path: ["sessions", at, "grams_after"], message: "It cannot weigh more after burning than before." });
-      if (one.grams_after !== undefined && one.grams_after < tare_g)
-        context.addIssue({ code: "custom", path: ["sessions", at, "grams_after"], message: "It cannot weigh less than its vessel: look at the tare." });
+    for (const [index, session] of sessions.entries()) {
+      if (session.grams_before !== undefined && session.grams_after !== undefined && session.grams_after > session.grams_before)
+        context.addIssue({ code: "custom", path: ["sessions", index, "grams_after"], message: "It cannot weigh more after burning than before." });
+      if (session.grams_after !== undefined && session.grams_after < tare_g)
+        context.addIssue({ code: "custom", path: ["sessions", index, "grams_after"], message: "It cannot weigh less than its vessel: look at the tare." });
     }
   });
 export type BurnRequest = z.output<typeof burnRequest>;
@@ -60,7 +60,7 @@ export function answerBurn(request: BurnRequest): BurnAnswer {
   const widthAt = (left: number) => vessel.inner_bottom_mm + (vessel.inner_top_mm - vessel.inner_bottom_mm) * start * left;
   const { safety, pool, grams_per_hour, hours_left, advice } = judgeBurn({ sessions, fill, tare_g, widthAt });
   return {
-    safety: { pass: safety.pass, reasons: safety.reasons.map((one) => one.words) },
+    safety: { pass: safety.pass, reasons: safety.reasons.map((reason) => reason.words) },
     pool: { verdict: pool.verdict, full_at_minute: pool.full_at_minute },
     ...(pool.session === null ? {} : { pool_session: pool.session }),
     grams_per_hour,

@@ -7,19 +7,19 @@ import type { BurnSession, CheckSeen, TestCandleState } from "./state";
 export const minutesFrom = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000;
 
 /** A look as verdicts read it: millimeters, °C, minutes. Written out plainly: a thousand test candles are judged at once. */
-export function checkOf(one: CheckSeen, minute: number): Look {
+export function checkOf(checkSeen: CheckSeen, minute: number): Look {
   const check: Look = { minute: Math.round(minute * 10) / 10 };
-  if (one.poolUm !== undefined) check.pool_mm = one.poolUm / 1_000;
-  if (one.depthUm !== undefined) check.pool_depth_mm = one.depthUm / 1_000;
-  if (one.flame !== undefined) check.flame = one.flame;
-  if (one.flameUm !== undefined) check.flame_mm = one.flameUm / 1_000;
-  if (one.mushroom !== undefined) check.mushroom = one.mushroom !== "none";
-  if (one.soot !== undefined) check.soot = one.soot !== "none";
-  if (one.wall !== undefined) check.wall_c = one.wall / 100;
-  if (one.bottom !== undefined) check.bottom = one.bottom;
-  if (one.joined !== undefined) check.joined = one.joined;
-  if (one.elsewhere !== undefined) check.elsewhere = one.elsewhere;
-  if (one.edge !== undefined) check.edge = one.edge;
+  if (checkSeen.poolUm !== undefined) check.pool_mm = checkSeen.poolUm / 1_000;
+  if (checkSeen.depthUm !== undefined) check.pool_depth_mm = checkSeen.depthUm / 1_000;
+  if (checkSeen.flame !== undefined) check.flame = checkSeen.flame;
+  if (checkSeen.flameUm !== undefined) check.flame_mm = checkSeen.flameUm / 1_000;
+  if (checkSeen.mushroom !== undefined) check.mushroom = checkSeen.mushroom !== "none";
+  if (checkSeen.soot !== undefined) check.soot = checkSeen.soot !== "none";
+  if (checkSeen.wall !== undefined) check.wall_c = checkSeen.wall / 100;
+  if (checkSeen.bottom !== undefined) check.bottom = checkSeen.bottom;
+  if (checkSeen.joined !== undefined) check.joined = checkSeen.joined;
+  if (checkSeen.elsewhere !== undefined) check.elsewhere = checkSeen.elsewhere;
+  if (checkSeen.edge !== undefined) check.edge = checkSeen.edge;
   return check;
 }
 
@@ -80,13 +80,13 @@ export interface TestCandleNow {
 }
 
 /** Where a test candle stands by the clock. */
-export function testCandleNow(protocol: Protocol, one: TestCandleState, now: string): TestCandleNow {
-  const done = one.sessions.length;
-  const last = one.sessions.at(-1);
+export function testCandleNow(protocol: Protocol, state: TestCandleState, now: string): TestCandleNow {
+  const done = state.sessions.length;
+  const last = state.sessions.at(-1);
   const after = (from: string, minutes: number) => new Date(Date.parse(from) + minutes * 60_000).toISOString();
   const asked = sessionOf(protocol, Math.max(0, done - 1));
   const checks = last && asked ? dueChecks(asked.checks, last, now) : [];
-  if (one.stopped) return { state: "stopped", session: done, minute: 0, checks: checks, next: null, tooLong: false };
+  if (state.stopped) return { state: "stopped", session: done, minute: 0, checks: checks, next: null, tooLong: false };
   if (last && !last.out) {
     const minute = minutesFrom(last.litAt, now);
     const due = checks.find((check) => check.state === "next");

@@ -151,18 +151,22 @@ export function signsOf(look: Look, { len, t }: Measures = SI): Sign[] {
         step: `${SMOTHER} The whole vessel is hot.`,
       },
   ];
-  return signs.filter((one): one is Sign => one !== false);
+  return signs.filter((sign): sign is Sign => sign !== false);
 }
 
 function safetyOf({ sessions }: Burned, measures: Measures): BurnJudged["safety"] {
   const by = new Map<Sign["id"], Reason>();
   for (const [session, { looks }] of sessions.entries())
-    for (const [at, look] of looks.entries())
+    for (const [index, look] of looks.entries())
       for (const sign of signsOf(look, measures)) {
         const there = by.get(sign.id);
-        if (there) there.seen.push({ session, look: at });
+        if (there) there.seen.push({ session, look: index });
         else
-          by.set(sign.id, { id: sign.id, words: `${sign.says} (session ${session + 1}, minute ${Math.round(look.minute)}).`, seen: [{ session, look: at }] });
+          by.set(sign.id, {
+            id: sign.id,
+            words: `${sign.says} (session ${session + 1}, minute ${Math.round(look.minute)}).`,
+            seen: [{ session, look: index }],
+          });
       }
   return { pass: by.size === 0, reasons: [...by.values()] };
 }
@@ -170,21 +174,21 @@ function safetyOf({ sessions }: Burned, measures: Measures): BurnJudged["safety"
 function poolOf(burned: Burned): BurnJudged["pool"] {
   const { sessions } = burned;
   const deep = sessions.flatMap(({ looks }, session) =>
-    looks.flatMap((one, look) => ((one.pool_depth_mm ?? 0) > M.DEEP_POOL_MM && one.minute <= M.FULL_UNTIL ? [{ session, look }] : [])),
+    looks.flatMap((item, look) => ((item.pool_depth_mm ?? 0) > M.DEEP_POOL_MM && item.minute <= M.FULL_UNTIL ? [{ session, look }] : [])),
   );
   // The third session tells; of fewer, the last. Where that one was not looked at long enough, the newest that was.
   const measured = sessions.flatMap(({ looks }, session) => {
     const pools: { minute: number; pool_mm: number; look: number }[] = [];
-    for (const [look, one] of looks.entries()) if (one.pool_mm !== undefined) pools.push({ minute: one.minute, pool_mm: one.pool_mm, look });
+    for (const [look, item] of looks.entries()) if (item.pool_mm !== undefined) pools.push({ minute: item.minute, pool_mm: item.pool_mm, look });
     return pools.length > 0 ? [{ session, pools: pools.sort((a, b) => a.minute - b.minute) }] : [];
   });
   const near = burned.pillar ? M.PILLAR_EDGE_MM : M.NEAR_WALL_MM;
-  const fullIn = (one: (typeof measured)[number]) => {
-    const wide = burned.widthAt(leftAt(burned, one.session) ?? 1) - 2 * near;
-    return one.pools.find((pool) => pool.pool_mm >= wide);
+  const fullIn = (item: (typeof measured)[number]) => {
+    const wide = burned.widthAt(leftAt(burned, item.session) ?? 1) - 2 * near;
+    return item.pools.find((pool) => pool.pool_mm >= wide);
   };
-  const third = measured.find((one) => one.session >= M.MIN_SESSIONS - 1) ?? measured.at(-1);
-  const long = (one: (typeof measured)[number]) => fullIn(one) !== undefined || (one.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL;
+  const third = measured.find((item) => item.session >= M.MIN_SESSIONS - 1) ?? measured.at(-1);
+  const long = (item: (typeof measured)[number]) => fullIn(item) !== undefined || (item.pools.at(-1)?.minute ?? 0) >= M.FULL_UNTIL;
   const told = third && !long(third) ? (measured.findLast(long) ?? third) : third;
   if (!told) return { verdict: deep.length > 0 ? "large" : "not_recorded", full_at_minute: null, session: null, seen: deep };
   const full = fullIn(told);
@@ -220,12 +224,12 @@ export const weighedSessionsOf = (sessions: readonly Session[]): WeighedSession[
  * (weighted least squares, Student's t); of one session alone a quarter either way (common practice, no source). Null of none.
  */
 export function burnRateOf(sessions: readonly WeighedSession[]): Span | null {
-  const hours = sessions.reduce((sum, one) => sum + one.hours, 0);
+  const hours = sessions.reduce((sum, session) => sum + session.hours, 0);
   if (!(hours > 0)) return null;
-  const rate = sessions.reduce((sum, one) => sum + one.grams, 0) / hours;
+  const rate = sessions.reduce((sum, session) => sum + session.grams, 0) / hours;
   const n = sessions.length;
   if (n === 1) return rounded({ value: rate, low: rate * 0.75, high: rate * 1.25 });
-  const variance = sessions.reduce((sum, one) => sum + one.hours * (one.grams / one.hours - rate) ** 2, 0) / (n - 1) / hours;
+  const variance = sessions.reduce((sum, session) => sum + session.hours * (session.grams / session.hours - rate) ** 2, 0) / (n - 1) / hours;
   const half = tQuantile(0.975, n - 1) * Math.sqrt(variance);
   return rounded({ value: rate, low: Math.max(0, rate - half), high: rate + half });
 }
@@ -238,12 +242,15 @@ const hoursOf = (grams: number, rate: Span): Span =>
 const DRAFTY: ReadonlySet<string> = new Set<Sign["id"]>(["unsteady", "flame", "soot"]);
 
 function adviceOf(burned: Burned, safety: BurnJudged["safety"], pool: BurnJudged["pool"]): BurnJudged["advice"] {
-  const seen = (says: (one: Look) => boolean) => burned.sessions.some((one) => one.looks.some(says));
-  const starves = seen((one) => one.flame === "dying" || one.flame === "out");
-  const early = burned.sessions.filter((one) => one.looks.some((each) => each.mushroom === true && each.minute <= M.EARLY_MUSHROOM)).length;
-  const hardEdge = seen((one) => one.edge === true);
-  if (!safety.pass && safety.reasons.every((one) => DRAFTY.has(one.id ?? "") && one.seen.every((at) => (burned.sessions[at.session]?.air ?? []).length > 0))) {
-    const air = [...new Set(safety.reasons.flatMap((one) => one.seen.flatMap((at) => burned.sessions[at.session]?.air ?? [])))].join(", ");
+  const seen = (says: (look: Look) => boolean) => burned.sessions.some((session) => session.looks.some(says));
+  const starves = seen((look) => look.flame === "dying" || look.flame === "out");
+  const early = burned.sessions.filter((session) => session.looks.some((each) => each.mushroom === true && each.minute <= M.EARLY_MUSHROOM)).length;
+  const hardEdge = seen((look) => look.edge === true);
+  if (
+    !safety.pass &&
+    safety.reasons.every((reason) => DRAFTY.has(reason.id ?? "") && reason.seen.every((at) => (burned.sessions[at.session]?.air ?? []).length > 0))
+  ) {
+    const air = [...new Set(safety.reasons.flatMap((reason) => reason.seen.flatMap((at) => burned.sessions[at.session]?.air ?? [])))].join(", ");
     return {
       what: "keep",
       why: `${safety.reasons[0]?.words} The air moved (${air}): a draft alone makes a good flame jump. Burn this session again in still air before any size is changed.`,
@@ -302,8 +309,8 @@ const WANTED: readonly [keyof Look, string][] = [
 /** What a record of burns does not say, though a verdict would want it. */
 function unknownOf({ sessions }: Burned, timesWeighed: number): string[] {
   const weighed = timesWeighed > 0 ? [] : ["It was not weighed before and after, so nothing is known of how fast it burns."];
-  if (!sessions.some((one) => one.looks.length > 0)) return ["It was never looked at while it burned.", ...weighed];
-  const never = WANTED.filter(([key]) => !sessions.some((one) => one.looks.some((look) => look[key] !== undefined)));
+  if (!sessions.some((session) => session.looks.length > 0)) return ["It was never looked at while it burned.", ...weighed];
+  const never = WANTED.filter(([key]) => !sessions.some((session) => session.looks.some((look) => look[key] !== undefined)));
   return [...never.map(([, says]) => says), ...weighed];
 }
 
@@ -313,8 +320,8 @@ export function judgeBurn(burned: Burned, measures: Measures = SI): BurnJudged {
   const pool = poolOf(burned);
   const weighed = weighedSessionsOf(burned.sessions);
   const rate = burnRateOf(weighed);
-  const last = burned.sessions.findLast((one) => one.grams_after !== undefined)?.grams_after;
-  const first = burned.sessions.find((one) => one.grams_before !== undefined)?.grams_before;
+  const last = burned.sessions.findLast((session) => session.grams_after !== undefined)?.grams_after;
+  const first = burned.sessions.find((session) => session.grams_before !== undefined)?.grams_before;
   const known = rate && rate.value > 0 ? rate : null;
   return {
     safety,

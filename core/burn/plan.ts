@@ -10,9 +10,9 @@ export type { TestCandle, TrialPlan } from "./schema";
 export { VARIED, type Varied } from "./varied";
 
 /** Inner diameter in mm at the wax line, at this share of the wax left. */
-export function widthOf(one: Pick<TestCandle, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape" | "fillMg">, left = 1): number {
-  const inner = innerOf(one);
-  return diameterAt(inner, levelFor(inner, Math.min(volumeTo(inner, inner.height), cubicMmOf(one.fillMg, DEFAULT_WAX_DENSITY) * left)));
+export function widthOf(item: Pick<TestCandle, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape" | "fillMg">, left = 1): number {
+  const inner = innerOf(item);
+  return diameterAt(inner, levelFor(inner, Math.min(volumeTo(inner, inner.height), cubicMmOf(item.fillMg, DEFAULT_WAX_DENSITY) * left)));
 }
 
 export const loadWords = (ppm: number): string => `${Math.round(ppm / 100) / 100} %`;
@@ -20,47 +20,48 @@ const wickWords = (wick: TestCandle["wick"]): string => (wick ? `${wick.count > 
 
 /** What one variant is called: by what is varied. */
 export function variantWords(plan: Pick<TrialPlan, "varies" | "testCandles">, variant: string): string {
-  const one = plan.testCandles.find((each) => each.variant === variant);
-  if (!one) return variant;
+  const item = plan.testCandles.find((each) => each.variant === variant);
+  if (!item) return variant;
   switch (plan.varies) {
     case "load":
-      return `load ${loadWords(one.loadPpm)}`;
+      return `load ${loadWords(item.loadPpm)}`;
     case "wax":
-      return one.wax;
+      return item.wax;
     case "scent":
-      return one.scent || "unscented";
+      return item.scent || "unscented";
     case "vessel":
-      return one.vessel;
+      return item.vessel;
     default:
-      return wickWords(one.wick);
+      return wickWords(item.wick);
   }
 }
-export const variantsOf = (plan: Pick<TrialPlan, "testCandles">): string[] => [...new Set(plan.testCandles.map((one) => one.variant))];
-export const testCandlesOf = (plan: Pick<TrialPlan, "testCandles">, variant: string): TestCandle[] => plan.testCandles.filter((one) => one.variant === variant);
+export const variantsOf = (plan: Pick<TrialPlan, "testCandles">): string[] => [...new Set(plan.testCandles.map((testCandle) => testCandle.variant))];
+export const testCandlesOf = (plan: Pick<TrialPlan, "testCandles">, variant: string): TestCandle[] =>
+  plan.testCandles.filter((testCandle) => testCandle.variant === variant);
 
 /** What makers forget to write on a test candle: wax, wick, fragrance, load. */
-export const tagOf = (one: TestCandle): { what: string; says: string }[] => [
-  { what: "wax", says: one.wax },
-  { what: "wick", says: wickWords(one.wick) },
-  { what: "fragrance", says: one.scent || "none" },
-  { what: "load", says: `${loadWords(one.loadPpm)} of the wax` },
+export const tagOf = (item: TestCandle): { what: string; says: string }[] => [
+  { what: "wax", says: item.wax },
+  { what: "wick", says: wickWords(item.wick) },
+  { what: "fragrance", says: item.scent || "none" },
+  { what: "load", says: `${loadWords(item.loadPpm)} of the wax` },
 ];
 
 /** What really differs between the variants, whatever was meant to. */
 export function reallyVaried(plan: Pick<TrialPlan, "testCandles">): Varied[] {
-  const many = (of: (one: TestCandle) => unknown) => new Set(plan.testCandles.map((one) => JSON.stringify(of(one)))).size > 1;
+  const many = (of: (item: TestCandle) => unknown) => new Set(plan.testCandles.map((testCandle) => JSON.stringify(of(testCandle)))).size > 1;
   return VARIED.filter((what) =>
     what === "wick kind"
-      ? many((one) => one.wick && seriesOf(one.wick))
+      ? many((item) => item.wick && seriesOf(item.wick))
       : what === "wick size"
-        ? many((one) => [one.wick?.size ?? null, one.wick?.count ?? 0]) && !many((one) => one.wick && seriesOf(one.wick))
+        ? many((item) => [item.wick?.size ?? null, item.wick?.count ?? 0]) && !many((item) => item.wick && seriesOf(item.wick))
         : what === "load"
-          ? many((one) => Math.round(one.loadPpm / 100))
+          ? many((item) => Math.round(item.loadPpm / 100))
           : what === "wax"
-            ? many((one) => one.wax)
+            ? many((item) => item.wax)
             : what === "scent"
-              ? many((one) => one.scent)
-              : many((one) => one.containerId),
+              ? many((item) => item.scent)
+              : many((item) => item.containerId),
   );
 }
 
@@ -72,8 +73,8 @@ export interface PlanWarning {
 export function planWarnings(plan: Pick<TrialPlan, "varies" | "testCandles">): PlanWarning[] {
   const varied = reallyVaried(plan);
   const variants = variantsOf(plan);
-  const dyed = plan.testCandles.some((one) => one.dyed || one.added.length > 0);
-  const half = plan.testCandles.filter((one) => one.fill === "half").length;
+  const dyed = plan.testCandles.some((testCandle) => testCandle.dyed || testCandle.added.length > 0);
+  const half = plan.testCandles.filter((testCandle) => testCandle.fill === "half").length;
   return [
     ...(varied.length > 1
       ? [{ id: "several" as const, says: `More than one thing varies: ${varied.join(", ")}. Whatever comes out, nobody will know which of them did it.` }]
@@ -94,7 +95,7 @@ export function planWarnings(plan: Pick<TrialPlan, "varies" | "testCandles">): P
             },
           ]
         : []),
-    ...(variants.length > 1 && variants.some((one) => testCandlesOf(plan, one).length < 2)
+    ...(variants.length > 1 && variants.some((variant) => testCandlesOf(plan, variant).length < 2)
       ? [{ id: "single" as const, says: "Burn each twice: of one alone nobody knows whether it was chance." }]
       : []),
   ];

@@ -33,28 +33,28 @@ const named = (more: Partial<Parameters<typeof proposeWicks>[1]>, passed: Parame
     { widthUm: 80_000, bottomUm: 80_000, family: "paraffin", loadPpm: 60_000, pillar: false, now: null, varies: "wick kind", ...more },
     passed,
   );
-const nameOf = (list: ReturnType<typeof named>) => list.map((one) => one.wick.name);
+const nameOf = (list: ReturnType<typeof named>) => list.map((proposal) => proposal.wick.name);
 
 describe("wicks worth trying (common practice, no source)", () => {
   it("sizes by the inner diameter at the wax line, one of each kind chosen", () => {
     const list = named({});
     expect(nameOf(list)).toContain("flat-braid cotton 8");
     expect(nameOf(list)).not.toContain("flat-braid cotton 4");
-    const chosen = list.filter((one) => one.chosen).map((one) => one.wick.kind);
+    const chosen = list.filter((proposal) => proposal.chosen).map((proposal) => proposal.wick.kind);
     expect(new Set(chosen).size).toBe(chosen.length);
-    expect(list.every((one) => one.why.length > 0)).toBe(true);
+    expect(list.every((proposal) => proposal.why.length > 0)).toBe(true);
   });
 
   it("proposes a size hotter for thick natural waxes and heavy loads, and none for a light paraffin", () => {
     expect(nameOf(named({ family: "soy", varies: "wick size", now: { wickId: COTTON[2]?.id ?? "", count: 1 } }))).toContain("flat-braid cotton 10");
     expect(
       named({ family: "soy" })
-        .find((one) => one.wick.name === "flat-braid cotton 10")
+        .find((proposal) => proposal.wick.name === "flat-braid cotton 10")
         ?.why.join(),
     ).toContain("thick");
     expect(
       named({ loadPpm: 90_000 })
-        .find((one) => one.wick.name === "flat-braid cotton 10")
+        .find((proposal) => proposal.wick.name === "flat-braid cotton 10")
         ?.why.join(),
     ).toContain("heavy load");
     expect(nameOf(named({}))).not.toContain("flat-braid cotton 10");
@@ -62,7 +62,7 @@ describe("wicks worth trying (common practice, no source)", () => {
 
   it("sizes a jar that narrows for both ends: 83 mm at the top, 76 mm at the bottom is still the same; 90 to 70 is not", () => {
     const taper = named({ widthUm: 83_000, bottomUm: 70_000 });
-    expect(taper.find((one) => one.wick.name === "flat-braid cotton 6")?.why.join()).toContain("narrows");
+    expect(taper.find((proposal) => proposal.wick.name === "flat-braid cotton 6")?.why.join()).toContain("narrows");
   });
 
   it("takes two or three for wide vessels, each for its share of the area", () => {
@@ -76,19 +76,19 @@ describe("wicks worth trying (common practice, no source)", () => {
 
   it("gives gel a zinc core, one size up from paraffin, and pillars a zinc core", () => {
     const gel = named({ family: "gel" });
-    expect(gel.every((one) => one.wick.kind === "zinc core")).toBe(true);
-    expect(gel.find((one) => one.wick.name === "zinc core 60")?.why.join()).toContain("one size up");
-    expect(named({ pillar: true }).every((one) => one.wick.kind === "zinc core")).toBe(true);
+    expect(gel.every((proposal) => proposal.wick.kind === "zinc core")).toBe(true);
+    expect(gel.find((proposal) => proposal.wick.name === "zinc core 60")?.why.join()).toContain("one size up");
+    expect(named({ pillar: true }).every((proposal) => proposal.wick.kind === "zinc core")).toBe(true);
   });
 
   it("does what the trial before asked for: up, down, or another kind", () => {
     const now = { wickId: COTTON[1]?.id ?? "", count: 1 };
     const first = (asks: "wick_up" | "wick_down") =>
-      named({ now, varies: "wick size", asks }).find((one) => one.why.join().includes("as the trial before asked"))?.wick.name;
+      named({ now, varies: "wick size", asks }).find((proposal) => proposal.why.join().includes("as the trial before asked"))?.wick.name;
     expect(first("wick_up")).toBe("flat-braid cotton 8");
     expect(first("wick_down")).toBe("flat-braid cotton 4");
     const kinds = named({ now, varies: "wick size", asks: "change_kind" });
-    expect(new Set(kinds.map((one) => one.wick.kind)).size).toBeGreaterThan(2);
+    expect(new Set(kinds.map((kind) => kind.wick.kind)).size).toBeGreaterThan(2);
   });
 
   it("begins with what passed in this workshop in a jar as wide and a wax of the family, and with nothing that did elsewhere", () => {
@@ -115,24 +115,26 @@ describe("wicks worth trying (common practice, no source)", () => {
     const now = { wickId: heron[1]?.id ?? "", count: 1 };
     const up = named({ varies: "wick size", now, asks: "wick_up" }, [], shelf);
     expect(nameOf(up)).toContain("heron 6");
-    expect(nameOf(up.filter((one) => one.chosen)).every((name) => name.startsWith("heron"))).toBe(true);
+    expect(nameOf(up.filter((proposal) => proposal.chosen)).every((name) => name.startsWith("heron"))).toBe(true);
     expect(nameOf(up)).not.toContain("plover 5");
-    const other = named({ varies: "wick kind", now }, [], shelf).find((one) => one.wick.name === "plover 5");
+    const other = named({ varies: "wick kind", now }, [], shelf).find((proposal) => proposal.wick.name === "plover 5");
     expect(other?.why.join()).toContain("another series");
     const passed = { wickId: plover[1]?.id ?? "", kind: "flat-braid cotton", size: "5", count: 1, widthUm: 80_000, family: "paraffin", trial: 7 };
     expect(named({ varies: "wick size", now }, [passed], shelf)[0]?.why.join()).toContain("of another series, plover");
     // Without a series all of a kind are one line, as they were before.
-    expect(named({ varies: "wick size", now: { wickId: COTTON[2]?.id ?? "", count: 1 } }).some((one) => one.why.join().includes("one size up"))).toBe(true);
+    expect(named({ varies: "wick size", now: { wickId: COTTON[2]?.id ?? "", count: 1 } }).some((proposal) => proposal.why.join().includes("one size up"))).toBe(
+      true,
+    );
   });
 
   it("proposes as many wicks as the vessel is made for, and what it has now as it is", () => {
-    for (const one of named({ vesselWicks: 2, family: "soy" })) expect(one.count).toBe(2);
+    for (const proposal of named({ vesselWicks: 2, family: "soy" })) expect(proposal.count).toBe(2);
     const now = named({ widthUm: 95_000, bottomUm: 95_000, now: { wickId: COTTON[2]?.id ?? "", count: 1 } });
-    expect(now.find((one) => one.why.includes("what it has now"))?.count).toBe(1);
+    expect(now.find((proposal) => proposal.why.includes("what it has now"))?.count).toBe(1);
   });
 
   it("proposes nothing where the shelf says nothing, and orders sizes as numbers", () => {
     expect(named({}, [], [])).toEqual([]);
-    expect(bySize([wick("x", "10", null, null), wick("x", "4", null, null)]).map((one) => one.size)).toEqual(["4", "10"]);
+    expect(bySize([wick("x", "10", null, null), wick("x", "4", null, null)]).map((wick) => wick.size)).toEqual(["4", "10"]);
   });
 });

@@ -82,35 +82,35 @@ export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, pa
     } else out.set(wick.id, { wick, count: many, why: [why], chosen: false });
   };
   const beside = (wick: ShelfWick, step: 1 | -1): ShelfWick | undefined => {
-    const row = bySize(wicks.filter((one) => seriesOf(one) === seriesOf(wick)));
-    return row[row.findIndex((one) => one.id === wick.id) + step];
+    const row = bySize(wicks.filter((item) => seriesOf(item) === seriesOf(wick)));
+    return row[row.findIndex((item) => item.id === wick.id) + step];
   };
-  const fits = wanted.family === "gel" || wanted.pillar ? wicks.filter((one) => /zinc/i.test(one.kind)) : wicks;
+  const fits = wanted.family === "gel" || wanted.pillar ? wicks.filter((wick) => /zinc/i.test(wick.kind)) : wicks;
   const rightFamily = wanted.family === "gel" ? "" : wanted.family;
   const atTop = suitedWicks(fits, width, rightFamily);
   const atBottom = suitedWicks(fits, bottom, rightFamily);
-  const now = wicks.find((one) => one.id === wanted.now?.wickId);
+  const now = wicks.find((wick) => wick.id === wanted.now?.wickId);
   const wide = count > 1 ? `, each for its share of the vessel` : "";
   /** Going to another series is said: its sizes cannot be compared with those of the one that burns now. */
   const leaves = (wick: ShelfWick) => (now && seriesOf(wick) !== seriesOf(now) ? `; of another series, ${seriesOf(wick)}` : "");
 
-  for (const one of passed)
-    if (one.family === wanted.family && Math.abs(one.widthUm - wanted.widthUm) <= NEAR_UM) {
-      const wick = wicks.find((each) => each.id === one.wickId);
-      add(wick, `passed in trial ${one.trial}, in a jar as wide and a wax of this family${wick ? leaves(wick) : ""}`, one.count);
+  for (const item of passed)
+    if (item.family === wanted.family && Math.abs(item.widthUm - wanted.widthUm) <= NEAR_UM) {
+      const wick = wicks.find((each) => each.id === item.wickId);
+      add(wick, `passed in trial ${item.trial}, in a jar as wide and a wax of this family${wick ? leaves(wick) : ""}`, item.count);
     }
   if (now) add(now, "what it has now", wanted.now?.count);
   if (now && wanted.asks === "wick_up") add(beside(now, 1), "one size up, as the trial before asked");
   if (now && wanted.asks === "wick_down") add(beside(now, -1), "one size down, as the trial before asked");
-  const sized = wanted.varies === "wick size" && now ? (one: ShelfWick) => seriesOf(one) === seriesOf(now) : () => true;
-  for (const one of atTop.filter(sized)) {
-    add(one, `sized for the diameter at the wax line${wide}${leaves(one)}`);
-    if (wanted.family === "gel") add(beside(one, 1), "gel takes one size up from paraffin");
-    else if (THICK.includes(wanted.family)) add(beside(one, 1), `${wanted.family} is thick: a size hotter than the span says`);
-    else if (wanted.loadPpm > HEAVY_PPM) add(beside(one, 1), "a heavy load starves small wicks");
+  const sized = wanted.varies === "wick size" && now ? (wick: ShelfWick) => seriesOf(wick) === seriesOf(now) : () => true;
+  for (const wick of atTop.filter(sized)) {
+    add(wick, `sized for the diameter at the wax line${wide}${leaves(wick)}`);
+    if (wanted.family === "gel") add(beside(wick, 1), "gel takes one size up from paraffin");
+    else if (THICK.includes(wanted.family)) add(beside(wick, 1), `${wanted.family} is thick: a size hotter than the span says`);
+    else if (wanted.loadPpm > HEAVY_PPM) add(beside(wick, 1), "a heavy load starves small wicks");
   }
   if (wanted.widthUm - wanted.bottomUm > TAPER_UM)
-    for (const one of atBottom.filter(sized)) add(one, "sized for the bottom of a jar that narrows: the lower half burns hotter");
+    for (const wick of atBottom.filter(sized)) add(wick, "sized for the bottom of a jar that narrows: the lower half burns hotter");
   if (wanted.varies === "wick size" && now) {
     add(beside(now, 1), "one size up");
     add(beside(now, -1), "one size down");
@@ -120,7 +120,7 @@ export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, pa
     for (const series of new Set(fits.map(seriesOf))) {
       if (now && series === seriesOf(now)) continue;
       const [best] = suitedWicks(
-        fits.filter((one) => seriesOf(one) === series),
+        fits.filter((fit) => seriesOf(fit) === series),
         width,
         rightFamily,
       );
@@ -130,12 +130,12 @@ export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, pa
   // Of a trial of kinds one size of each series; of sizes the nearest ones of one.
   const kinds = new Set<string>();
   let chosen = 0;
-  for (const one of list) {
+  for (const proposal of list) {
     if (chosen >= MAX_CHOSEN) break;
-    if (wanted.varies === "wick kind" && kinds.has(seriesOf(one.wick))) continue;
-    if (wanted.varies === "wick size" && now && seriesOf(one.wick) !== seriesOf(now)) continue;
-    kinds.add(seriesOf(one.wick));
-    one.chosen = true;
+    if (wanted.varies === "wick kind" && kinds.has(seriesOf(proposal.wick))) continue;
+    if (wanted.varies === "wick size" && now && seriesOf(proposal.wick) !== seriesOf(now)) continue;
+    kinds.add(seriesOf(proposal.wick));
+    proposal.chosen = true;
     chosen += 1;
   }
   return list;

@@ -47,4 +47,4 @@ export const sessionOf = ({ sessions, toEnd }: Pick<Protocol, "sessions" | "toEn
 const spoken = (minute: number): string => `${Math.floor(minute / 60)}:${String(minute % 60).padStart(2, "0")}`;
 /** One line a session: "1:15 2:00 3:00, out 4:00". */
 export const writeSessions = (sessions: readonly ProtocolSession[]): string =>
-  sessions.map((one) => `${one.checks.map(spoken).join(" ")}${one.checks.length > 0 ? ", " : ""}out ${spoken(one.minutes)}`).join("\n");
+  sessions.map((session) => `${session.checks.map(spoken).join(" ")}${session.checks.length > 0 ? ", " : ""}out ${spoken(session.minutes)}`).join("\n");

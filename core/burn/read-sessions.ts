@@ -17,16 +17,16 @@ export function readSessions(text: string): Parsed<ProtocolSession[]> {
   const sessions: ProtocolSession[] = [];
   const lines = text.split("\n").filter((line) => line.trim() !== "");
   if (lines.length === 0) return bad("empty", "Write at least one session: its checks, like “1:15 2 3 4”.");
-  for (const [at, line] of lines.entries()) {
+  for (const [index, line] of lines.entries()) {
     const [checksText = "", outText] = line.split(/\bout\b/i);
     const words = checksText.split(/[\s;]+|,\s+|,$/).filter(Boolean);
     const checks = words.map(minuteOf);
     const wrong = words[checks.indexOf(null)];
-    if (wrong !== undefined) return bad("not-understood", `“${wrong}” in line ${at + 1} is no time. Write checks like “1:15 2 3 4”.`);
+    if (wrong !== undefined) return bad("not-understood", `“${wrong}” in line ${index + 1} is no time. Write checks like “1:15 2 3 4”.`);
     const out = outText === undefined ? (checks.at(-1) ?? null) : minuteOf(outText);
-    if (out === null) return bad("not-understood", `When it is put out cannot be read in line ${at + 1}. Write “out 4:00”.`);
+    if (out === null) return bad("not-understood", `When it is put out cannot be read in line ${index + 1}. Write “out 4:00”.`);
     const parsed = protocolSession.safeParse({ checks, minutes: out });
-    if (!parsed.success) return bad("out-of-range", `Line ${at + 1}: ${parsed.error.issues[0]?.message ?? "cannot be read."}`);
+    if (!parsed.success) return bad("out-of-range", `Line ${index + 1}: ${parsed.error.issues[0]?.message ?? "cannot be read."}`);
     sessions.push(parsed.data);
   }
   return sessions.length > 20 ? bad("too-long", "At most 20 sessions are written down; the last one repeats itself to the end.") : good(sessions);

@@ -41,8 +41,8 @@ export function burnFault(record: BurnRecord): string | null {
   if (byId.size !== record.events.length) return "Two events in this record carry the same id.";
   if (record.events.filter((event) => event.kind === "started").length !== 1) return "This record must hold exactly one “started” event.";
   if (hasCorrectionCycle(record.events)) return "An entry of this record corrects itself, by a detour or none.";
-  const people = new Set(record.people.map((one) => one.id));
-  const instruments = new Set(record.instruments.map((one) => one.id));
+  const people = new Set(record.people.map((item) => item.id));
+  const instruments = new Set(record.instruments.map((instrument) => instrument.id));
   for (const event of record.events) {
     if (event.personId && !people.has(event.personId)) return "An event names a person that the record does not hold.";
     if (event.instrumentId && !instruments.has(event.instrumentId)) return "An event names an instrument that the record does not hold.";

@@ -9,7 +9,7 @@ describe("the rooms of a house", () => {
 
   it("are read as they are written, the usual ones where none is named", () => {
     fc.assert(
-      fc.property(fc.uniqueArray(room, { minLength: 1, maxLength: 8, selector: (one) => one.name }), (rooms) => {
+      fc.property(fc.uniqueArray(room, { minLength: 1, maxLength: 8, selector: (item) => item.name }), (rooms) => {
         expect(parseRooms(writeRooms(rooms))).toEqual({ ok: true, value: rooms });
       }),
     );

@@ -20,7 +20,7 @@ export const writeRooms = (rooms: readonly Room[]): string => rooms.map((room) =
 /** Reads rooms as they are typed, one a line, each with its size behind a comma; one without a size is small. Nothing typed gives the usual ones. */
 export function parseRooms(text: string): Parsed<Room[]> {
   const rooms: Room[] = [];
-  for (const line of text.split("\n").map((one) => one.trim())) {
+  for (const line of text.split("\n").map((text) => text.trim())) {
     if (line === "") continue;
     const [, name = "", size] = /^(.*?)(?:\s*,\s*(small|large))?$/i.exec(line) ?? [];
     if (name === "" || name.length > 60) return bad("too-long", "A room has a name of at most 60 letters, like: living room, large.");

@@ -30,12 +30,12 @@ const round = (value: number) => Math.round(value * 100) / 100;
  * they are, and a level for each nose. Says “too little to tell” where the intervals hold no difference at all, or nothing is left to judge by.
  */
 export function compareThrow(plan: Pick<TrialPlan, "testCandles">, ratings: readonly Rating[], words: (variant: string) => string): ThrowComparison | null {
-  const variantOf = new Map(plan.testCandles.map((one) => [one.key, one.variant]));
-  const rows = ratings.flatMap((one) => {
-    const variant = variantOf.get(one.testCandle);
-    return variant === undefined ? [] : [{ variant, room: one.room, nose: one.scorer, y: one.score }];
+  const variantOf = new Map(plan.testCandles.map((testCandle) => [testCandle.key, testCandle.variant]));
+  const rows = ratings.flatMap((rating) => {
+    const variant = variantOf.get(rating.testCandle);
+    return variant === undefined ? [] : [{ variant, room: rating.room, nose: rating.scorer, y: rating.score }];
   });
-  const variants = variantsOf(plan).filter((one) => rows.some((row) => row.variant === one));
+  const variants = variantsOf(plan).filter((variant) => rows.some((row) => row.variant === variant));
   if (variants.length === 0) return null;
   const plain = variants.map((variant): ThrowVariant => {
     const mine = rows.filter((row) => row.variant === variant);
@@ -49,18 +49,18 @@ export function compareThrow(plan: Pick<TrialPlan, "testCandles">, ratings: read
     rows.map((row) => ({
       y: row.y,
       group: row.nose ?? "",
-      x: [1, ...variants.slice(1).map((one) => Number(row.variant === one)), ...rooms.slice(1).map((one) => Number(row.room === one))],
+      x: [1, ...variants.slice(1).map((variant) => Number(row.variant === variant)), ...rooms.slice(1).map((room) => Number(row.room === room))],
     })),
   );
   if (!fit) return little("Too little to tell: have every nose smell every one, in the same rooms.");
   const t = tQuantile(0.975, fit.df);
-  const compared = plain.map((one, at): ThrowVariant => {
-    if (at === 0) return one;
-    const value = fit.coefficients[at] as number;
-    const half = t * Math.sqrt(fit.covariance[at]?.[at] ?? 0);
-    return { ...one, against: { value: round(value), low: round(value - half), high: round(value + half) } };
+  const compared = plain.map((variant, index): ThrowVariant => {
+    if (index === 0) return variant;
+    const value = fit.coefficients[index] as number;
+    const half = t * Math.sqrt(fit.covariance[index]?.[index] ?? 0);
+    return { ...variant, against: { value: round(value), low: round(value - half), high: round(value + half) } };
   });
-  const apart = compared.filter((one) => one.against && (one.against.low > 0 || one.against.high < 0));
+  const apart = compared.filter((variant) => variant.against && (variant.against.low > 0 || variant.against.high < 0));
   const first = words(variants[0] as string);
   return {
     variants: compared,
@@ -73,8 +73,8 @@ export function compareThrow(plan: Pick<TrialPlan, "testCandles">, ratings: read
         ? "Too little to tell: the differences are within what one nose says at different times."
         : apart
             .map(
-              (one) =>
-                `${words(one.variant)} is ${Math.abs(one.against?.value ?? 0)} ${(one.against?.value ?? 0) > 0 ? "stronger" : "weaker"} than ${first} (${one.against?.low} to ${one.against?.high})`,
+              (variant) =>
+                `${words(variant.variant)} is ${Math.abs(variant.against?.value ?? 0)} ${(variant.against?.value ?? 0) > 0 ? "stronger" : "weaker"} than ${first} (${variant.against?.low} to ${variant.against?.high})`,
             )
             .join("; "),
   };
@@ -115,5 +115,5 @@ export function nextForThrow(record: {
   if (record.maxLoadPpm != null && record.maxLoadPpm < 78_000) done.add("load_8");
   if ((record.fillMg ?? 0) > LARGE_VESSEL_MG) done.add("vessel");
   if (record.strongOil) done.add("oil");
-  return THROW_ORDER.find((one) => !done.has(one.id)) ?? null;
+  return THROW_ORDER.find((item) => !done.has(item.id)) ?? null;
 }

@@ -10,7 +10,7 @@ export const protocolSession = z
     /** When it is put out, in minutes after lighting. */
     minutes,
   })
-  .refine((one) => one.checks.every((look, at) => look <= one.minutes && (at === 0 || look > (one.checks[at - 1] as number))), {
+  .refine((item) => item.checks.every((look, index) => look <= item.minutes && (index === 0 || look > (item.checks[index - 1] as number))), {
     path: ["looks"],
     error: "Looks follow one another, and none comes after it is put out.",
   });

@@ -16,9 +16,9 @@ const read = (heads: readonly string[], rows: string[][], trial = aTrial(plan())
 };
 const stripped = (trial: ATrial) =>
   Object.fromEntries(
-    Object.entries(trial.now().state.testCandles).map(([key, one]) => [
+    Object.entries(trial.now().state.testCandles).map(([key, state]) => [
       key,
-      one.sessions.map(({ id: _id, checks: looks, ...rest }) => ({ ...rest, looks: looks.map(({ id: _look, ...seen }) => seen) })),
+      state.sessions.map(({ id: _id, checks: looks, ...rest }) => ({ ...rest, looks: looks.map(({ id: _look, ...seen }) => seen) })),
     ]),
   );
 
@@ -42,14 +42,14 @@ describe("burns as CSV", () => {
         fc.array(fc.tuple(fc.constantFrom("A1", "B1"), fc.array(seen, { maxLength: 4 }), fc.boolean()), { minLength: 1, maxLength: 5 }),
         (sessions) => {
           const first = aTrial(plan());
-          for (const [at, [testCandle, looks, weighed]] of sessions.entries())
+          for (const [index, [testCandle, looks, weighed]] of sessions.entries())
             burnOnce(
               first,
               testCandle,
-              at * 1_440,
+              index * 1_440,
               240,
-              Object.fromEntries(looks.map((one, n) => [(n + 1) * 50, one])),
-              weighed ? [500 - at, 480 - at] : undefined,
+              Object.fromEntries(looks.map((look, n) => [(n + 1) * 50, look])),
+              weighed ? [500 - index, 480 - index] : undefined,
             );
           const back = read(BURN_COLUMNS, cells(first));
           expect(back.ok).toBe(true);
@@ -88,7 +88,7 @@ describe("burns as CSV", () => {
       ["240", "yes"],
     ]);
     const back = read(BURN_COLUMNS, rows);
-    expect(back.ok && back.value.map((one) => one.kind)).toEqual(["lit", "checked", "extinguished"]);
+    expect(back.ok && back.value.map((timed) => timed.kind)).toEqual(["lit", "checked", "extinguished"]);
   });
 
   it("are not read twice: a session that is here already is left out", () => {

@@ -55,11 +55,11 @@ const per = (value: number | undefined | null, by: number) => (value === undefin
 /** A trial's sessions and checks as rows. */
 export function burnRows(plan: TrialPlan, state: TrialState): BurnRow[] {
   return plan.testCandles.flatMap(({ key, variant }) =>
-    (state.testCandles[key]?.sessions ?? []).flatMap((session, at) => {
+    (state.testCandles[key]?.sessions ?? []).flatMap((session, index) => {
       const rowOf = (check: CheckSeen | null, missed?: number): BurnRow => ({
         test_candle: key,
         variant: variantWords(plan, variant),
-        session: at + 1,
+        session: index + 1,
         lit_at: session.litAt,
         trim_mm: per(session.trimUm, 1_000),
         air: session.air.join("; "),
@@ -90,8 +90,8 @@ export function burnRows(plan: TrialPlan, state: TrialState): BurnRow[] {
       });
       // A check that nobody made is recorded as missed, at the minute at which it was due.
       const ended = session.out?.at ?? state.lastAt;
-      const missed = dueChecks(sessionOf(plan.protocol, at)?.checks ?? [], session, ended).filter((one) => one.state === "missed");
-      const rows = [...session.checks.map((check) => rowOf(check)), ...missed.map((one) => rowOf(null, one.due))];
+      const missed = dueChecks(sessionOf(plan.protocol, index)?.checks ?? [], session, ended).filter((check) => check.state === "missed");
+      const rows = [...session.checks.map((check) => rowOf(check)), ...missed.map((check) => rowOf(null, check.due))];
       return rows.length === 0 ? [rowOf(null)] : rows;
     }),
   );
@@ -108,13 +108,13 @@ class Fault extends Error {}
  * `checked_at` is given.
  */
 export function readBurnRows(heads: readonly string[], rows: readonly (readonly string[])[], plan: TrialPlan, state: TrialState): Parsed<Timed[]> {
-  const place = new Map(heads.map((head, at) => [columnName(head), at]));
-  const missing = (["test_candle", "lit_at"] as const).find((one) => !place.has(one));
+  const place = new Map(heads.map((head, index) => [columnName(head), index]));
+  const missing = (["test_candle", "lit_at"] as const).find((item) => !place.has(item));
   if (missing) return bad("unknown", `The column “${missing}” is missing. Export a trial as CSV to see the columns.`);
   const out: Timed[] = [];
   const sessions = new Map<string, { testCandle: string; number: number }>();
   const counts = new Map(plan.testCandles.map(({ key }) => [key, state.testCandles[key]?.sessions.length ?? 0]));
-  const here = new Set(plan.testCandles.flatMap(({ key }) => (state.testCandles[key]?.sessions ?? []).map((one) => `${key} ${Date.parse(one.litAt)}`)));
+  const here = new Set(plan.testCandles.flatMap(({ key }) => (state.testCandles[key]?.sessions ?? []).map((session) => `${key} ${Date.parse(session.litAt)}`)));
   try {
     for (const [at, row] of rows.entries()) {
       if (row.every((cell) => cell.trim() === "")) continue;
@@ -137,7 +137,7 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
         if (Number.isNaN(ms)) throw wrong(name, `“${said}” is no time. Write it like 2026-03-14T09:30:00Z.`);
         return new Date(ms).toISOString();
       };
-      const one = <T extends string>(name: Column, of: readonly T[]): T | undefined => {
+      const item = <T extends string>(name: Column, of: readonly T[]): T | undefined => {
         const said = text(name).toLowerCase().replace("grey", "gray");
         if (said === "") return undefined;
         const found = of.find((each) => each === said);
@@ -145,7 +145,7 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
         return found;
       };
       const flag = (name: Column) => {
-        const said = one(name, ["yes", "no"] as const);
+        const said = item(name, ["yes", "no"] as const);
         return said === undefined ? undefined : said === "yes";
       };
       const testCandle = text("test_candle").toUpperCase();
@@ -173,7 +173,7 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
         if (Date.parse(outAt) < Date.parse(litAt)) throw wrong("out_at", "it was put out before it was lit.");
         out.push({
           kind: "extinguished",
-          payload: { testCandle, why: one("out_why", OUT_WHY) ?? "protocol", sign: text("out_sign").slice(0, 300) },
+          payload: { testCandle, why: item("out_why", OUT_WHY) ?? "protocol", sign: text("out_sign").slice(0, 300) },
           happenedAt: outAt,
         });
         const after = number("grams_after", 1_000);
@@ -187,13 +187,13 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
           poolUm: number("pool_mm", 1_000),
           reached: number("reached_percent", 1),
           depthUm: number("depth_mm", 1_000),
-          flame: one("flame", FLAMES),
+          flame: item("flame", FLAMES),
           flameUm: number("flame_mm", 1_000),
-          mushroom: one("mushroom", MUSHROOMS),
-          soot: one("soot", SOOT),
-          sootAt: one("soot_at", SOOT_AT),
+          mushroom: item("mushroom", MUSHROOMS),
+          soot: item("soot", SOOT),
+          sootAt: item("soot_at", SOOT_AT),
           wall: number("wall_c", 100),
-          onWall: one("on_wall", LEFT_ON_WALL),
+          onWall: item("on_wall", LEFT_ON_WALL),
           bottom: flag("bottom_seen"),
           joined: flag("flames_joined"),
           elsewhere: flag("burns_elsewhere"),

@@ -85,7 +85,7 @@ export const initialTrialState = (plan: TrialPlan, start: EventOf): TrialState =
   startedAt: start.happenedAt,
   lastAt: start.happenedAt,
   drawn: {},
-  testCandles: Object.fromEntries(plan.testCandles.map((one) => [one.key, { sessions: [], stopped: null }])),
+  testCandles: Object.fromEntries(plan.testCandles.map((testCandle) => [testCandle.key, { sessions: [], stopped: null }])),
   presentAt: null,
   ratings: [],
   codesRevealedAt: null,
@@ -94,11 +94,11 @@ export const initialTrialState = (plan: TrialPlan, start: EventOf): TrialState =
 });
 
 /** The session in which a test candle burns now; null where it does not. */
-export const burningIn = (one: TestCandleState | undefined): BurnSession | null => {
-  const last = one?.sessions.at(-1);
+export const burningIn = (state: TestCandleState | undefined): BurnSession | null => {
+  const last = state?.sessions.at(-1);
   return last && last.out === null ? last : null;
 };
 
 /** The session in which a test candle burned at a moment; null where it did not. */
-export const burningAt = (one: TestCandleState | undefined, at: string): BurnSession | null =>
-  one?.sessions.findLast((each) => Date.parse(each.litAt) <= Date.parse(at) && (each.out === null || Date.parse(at) <= Date.parse(each.out.at))) ?? null;
+export const burningAt = (state: TestCandleState | undefined, at: string): BurnSession | null =>
+  state?.sessions.findLast((each) => Date.parse(each.litAt) <= Date.parse(at) && (each.out === null || Date.parse(at) <= Date.parse(each.out.at))) ?? null;

@@ -68,7 +68,7 @@ describe("a mixed model with a level for each nose", () => {
         { y: 2, group: "a", x: [1, 1] },
       ]),
     ).toBeNull();
-    expect(mixed(Array.from({ length: 8 }, (_, at) => ({ y: at, group: String(at % 2), x: [1, 1] })))).toBeNull();
+    expect(mixed(Array.from({ length: 8 }, (_, index) => ({ y: index, group: String(index % 2), x: [1, 1] })))).toBeNull();
   });
 });
 
@@ -76,12 +76,12 @@ describe("throw compared", () => {
   const words = (variant: string) => variant;
   it("takes each nose's own level out, and says what differs with its interval", () => {
     const out = compareThrow(plan, ROWS.map(rating), words);
-    const b = out?.variants.find((one) => one.variant === "B")?.against;
+    const b = out?.variants.find((variant) => variant.variant === "B")?.against;
     expect(b?.value).toBeCloseTo(-1.6, 1);
     expect((b?.low ?? 0) < -1.6 && (b?.high ?? 0) < 0).toBe(true);
     expect(out?.told).toBe(true);
     expect(out?.says).toMatch(/B is 1.6 weaker than A/);
-    expect(out?.scorers.map((one) => one.name)).toEqual(["Ada", "Bo", "Cy"]);
+    expect(out?.scorers.map((scorer) => scorer.name)).toEqual(["Ada", "Bo", "Cy"]);
   });
 
   it("is not fooled by a nose that gives high scores to the one it smelled alone", () => {
@@ -89,8 +89,8 @@ describe("throw compared", () => {
     const fooled = (["A", "B"] as const).flatMap((variant) => [1, 2, 3].map((n) => ["Ada", variant, `room ${n}`, 5 + (n % 2)] as (typeof ROWS)[number]));
     const out = compareThrow(
       plan,
-      [...fooled, ["Bo", "A", "room 1", 9], ["Bo", "B", "room 1", 9], ["Bo", "A", "room 2", 9], ["Bo", "A", "room 3", 9]].map((one, at) =>
-        rating(one as (typeof ROWS)[number], at),
+      [...fooled, ["Bo", "A", "room 1", 9], ["Bo", "B", "room 1", 9], ["Bo", "A", "room 2", 9], ["Bo", "A", "room 3", 9]].map((item, index) =>
+        rating(item as (typeof ROWS)[number], index),
       ),
       words,
     );
@@ -112,7 +112,7 @@ describe("throw compared", () => {
 
 describe("what to try next for a weak throw (common practice, no source)", () => {
   it("goes through load at 8 %, oil, wax, vessel, wick, then 10 %", () => {
-    expect(THROW_ORDER.map((one) => one.id)).toEqual(["load_8", "oil", "wax", "vessel", "wick", "load_10"]);
+    expect(THROW_ORDER.map((item) => item.id)).toEqual(["load_8", "oil", "wax", "vessel", "wick", "load_10"]);
     const next = (over: object) => nextForThrow({ loadPpm: 60_000, tried: [], sooty: false, cured: true, ...over })?.id ?? null;
     expect(next({})).toBe("load_8");
     expect(next({ loadPpm: 80_000 })).toBe("oil");

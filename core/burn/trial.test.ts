@@ -57,7 +57,7 @@ describe("a trial", () => {
     const trial = two();
     const litId = trial.add(10, light("A1"));
     const outId = trial.add(250, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
-    const entryOf = (id: string) => trial.now().entries.find((one) => one.event.id === id) ?? null;
+    const entryOf = (id: string) => trial.now().entries.find((entry) => entry.event.id === id) ?? null;
     const later = trial.draft(262, { kind: "extinguished", payload: { testCandle: "A1", why: "safety", sign: "soot" } }, { corrects: outId });
     expect(TRIAL.refusal(trial.now(), later, entryOf(outId))).toBeNull();
     trial.events.push(later);
@@ -106,7 +106,7 @@ describe("a trial", () => {
     const say = { g: (mg: number) => `${mg / 1_000} g`, t: (c: number) => `${c / 100} °C`, len: (um: number) => `${um / 1_000} mm` } as never;
     const { plan } = trial.now();
     const told = trial.events.map((event) => TRIAL.tell(event, plan, say, ""));
-    expect(told.map((one) => one.what)).toEqual([
+    expect(told.map((item) => item.what)).toEqual([
       "trial begun",
       "A1 lit",
       "A1 weighed before session 1",
@@ -136,12 +136,12 @@ describe("looks by the clock", () => {
     trial.add(0, light("A1"));
     for (const minute of looks) trial.add(minute, look("A1"));
     if (outAfter !== null) trial.add(outAfter, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
-    const one = trial.now().state.testCandles.A1?.sessions[0];
-    if (!one) throw new Error("no session");
-    return one;
+    const burnSession = trial.now().state.testCandles.A1?.sessions[0];
+    if (!burnSession) throw new Error("no session");
+    return burnSession;
   };
   const states = (looks: number[], now: number, outAfter: number | null = null) =>
-    dueChecks([75, 120, 180, 240], session(looks, outAfter), atMinute(now)).map((one) => one.state);
+    dueChecks([75, 120, 180, 240], session(looks, outAfter), atMinute(now)).map((check) => check.state);
 
   it("says which look is next, which came late with its real time, and which was missed", () => {
     expect(states([], 10)).toEqual(["next", "to come", "to come", "to come"]);
@@ -154,9 +154,9 @@ describe("looks by the clock", () => {
       [60, 75, 90],
     ])
       for (const [place, due] of dues.entries()) {
-        const states = dueChecks(dues, session([due]), atMinute(due)).map((one) => one.state);
+        const states = dueChecks(dues, session([due]), atMinute(due)).map((check) => check.state);
         expect(states[place], `${due} of ${dues}`).toBe("seen");
-        expect(states.filter((one) => one === "seen")).toHaveLength(1);
+        expect(states.filter((state) => state === "seen")).toHaveLength(1);
         expect(states.slice(place + 1)).not.toContain("missed");
       }
     expect(dueChecks([75, 120], session([92]), atMinute(95))[0]).toMatchObject({ minute: 92, due: 75 });
@@ -192,8 +192,8 @@ describe("looks by the clock", () => {
 describe("a protocol", () => {
   it("is what makers keep to: first day 1¼, 2, 3, 4 h; next day 3 h; third session 2 and 3 h; at least three (trade rules, common practice, no source)", () => {
     const first = PROTOCOLS[0];
-    expect(first?.sessions.map((one) => one.checks)).toEqual([[75, 120, 180, 240], [180], [120, 180]]);
-    for (const one of PROTOCOLS) expect(protocol.parse(one).least).toBeGreaterThanOrEqual(3);
+    expect(first?.sessions.map((session) => session.checks)).toEqual([[75, 120, 180, 240], [180], [120, 180]]);
+    for (const item of PROTOCOLS) expect(protocol.parse(item).least).toBeGreaterThanOrEqual(3);
     expect(sessionOf(first as never, 7)?.checks).toEqual([120, 180]);
     expect(sessionOf(PROTOCOLS[2] as never, 3)).toBeNull();
   });
@@ -205,13 +205,13 @@ describe("a protocol", () => {
     expect(read("75min 2h 3:00 out 3.5")).toEqual({ ok: true, value: [{ checks: [75, 120, 180], minutes: 210 }] });
     expect(read("out 4")).toEqual({ ok: true, value: [{ checks: [], minutes: 240 }] });
     for (const wrong of ["", "soon", "2 1", "3 out 2", "99"]) expect(read(wrong), wrong).toMatchObject({ ok: false, message: expect.stringMatching(/\S/) });
-    for (const one of PROTOCOLS) expect(read(writeSessions(one.sessions))).toEqual({ ok: true, value: one.sessions });
+    for (const protocol of PROTOCOLS) expect(read(writeSessions(protocol.sessions))).toEqual({ ok: true, value: protocol.sessions });
   });
 });
 
 describe("a trial as it is designed", () => {
   it("says when more than one thing varies, or nothing, or dye goes into a test of the load, or one stands alone", () => {
-    const ids = (plan: Parameters<typeof planWarnings>[0]) => planWarnings(plan).map((one) => one.id);
+    const ids = (plan: Parameters<typeof planWarnings>[0]) => planWarnings(plan).map((planWarning) => planWarning.id);
     const wick = aTestCandle("A1").wick;
     const held = { wick };
     expect(ids(aTrialPlan([aTestCandle("A1"), aTestCandle("A2"), aTestCandle("B1"), aTestCandle("B2")]))).toEqual([]);
@@ -253,6 +253,6 @@ describe("a trial as it is designed", () => {
   it("gives each jar a code of its own that says nothing", () => {
     const codes = blindCodes(40, () => 0.37);
     expect(new Set(codes).size).toBe(40);
-    expect(codes.every((one) => /^[A-Z][2-9]$/.test(one))).toBe(true);
+    expect(codes.every((code) => /^[A-Z][2-9]$/.test(code))).toBe(true);
   });
 });

@@ -18,6 +18,6 @@ export const TRIAL = defineAggregate({
   reopened: (state: TrialState) => ({
     ...state,
     closed: null,
-    testCandles: Object.fromEntries(Object.entries(state.testCandles).map(([key, one]) => [key, { ...one, stopped: null }])),
+    testCandles: Object.fromEntries(Object.entries(state.testCandles).map(([key, state]) => [key, { ...state, stopped: null }])),
   }),
 });

@@ -13,7 +13,8 @@ const GOOD: Seen = {
 };
 const NARROW: Seen = { 120: { poolUm: 40_000, flame: "small" }, 240: { poolUm: 58_000, flame: "small" } };
 const sessions = (trial: ATrial, key: string, all: Seen[], grams?: number[]) => {
-  for (const [at, seen] of all.entries()) burnOnce(trial, key, at * DAY, 240, seen, grams ? [grams[at] as number, grams[at + 1] as number] : undefined);
+  for (const [index, seen] of all.entries())
+    burnOnce(trial, key, index * DAY, 240, seen, grams ? [grams[index] as number, grams[index + 1] as number] : undefined);
 };
 const verdict = (all: Seen[], over: Parameters<typeof aTestCandle>[1] = {}) => {
   const trial = aTrial(aTrialPlan([aTestCandle("A1", over)]));
@@ -108,7 +109,7 @@ describe("reading a burn (trade rules, section on burn tests, line by line)", ()
       },
     ]);
     for (const mark of MARKS) expect(mark.source === "common practice, no source" || mark.memory, mark.id).toBe(true);
-    expect(MARKS.map((one) => one.source).join()).toMatch(/ASTM F2417.*EN 15493.*EN 15426.*EN 15494/);
+    expect(MARKS.map((mark) => mark.source).join()).toMatch(/ASTM F2417.*EN 15493.*EN 15426.*EN 15494/);
   });
 });
 
@@ -119,7 +120,7 @@ describe("where lengths are inches and heat is °F", () => {
     const trial = aTrial(aTrialPlan([aTestCandle("A1")]));
     sessions(trial, "A1", [{ 200: hot }]);
     const { plan, state } = trial.now();
-    const reasons = verdictOf(plan, state, "A1", US)?.safety.reasons.map((one) => one.words) ?? [];
+    const reasons = verdictOf(plan, state, "A1", US)?.safety.reasons.map((reason) => reason.words) ?? [];
     expect(reasons).toEqual([
       "The flame was 3.5 in high; 3 in is the most (ASTM F2417, from memory) (session 1, minute 200).",
       "The wall was 158 °F hot; above 140 °F no hand holds it (session 1, minute 200).",
@@ -150,9 +151,9 @@ describe("a verdict", () => {
   });
 
   it("rests on looks that can be opened, and says what the record cannot tell", () => {
-    const one = verdict([GOOD, GOOD, { 180: { poolUm: 81_000 } }]);
-    expect(one.pool.seen).toEqual([{ session: 2, look: 0 }]);
-    expect(one.unknown).toEqual([
+    const item = verdict([GOOD, GOOD, { 180: { poolUm: 81_000 } }]);
+    expect(item.pool.seen).toEqual([{ session: 2, look: 0 }]);
+    expect(item.unknown).toEqual([
       "The flame was never measured, so nothing is known of its height.",
       "How hot the wall grew was never measured.",
       "It was not weighed before and after, so nothing is known of how fast it burns.",

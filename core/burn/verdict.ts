@@ -5,33 +5,33 @@ import type { TestCandleState, TrialState } from "./state";
 
 /** The sessions of a test candle as verdicts read them: minutes, grams, millimeters, °C. A session that still goes on has no length. */
 export const sessionsOf = (state: TestCandleState): Session[] =>
-  state.sessions.map((one) => {
-    const lit = Date.parse(one.litAt);
-    const minutes = one.out ? (Date.parse(one.out.at) - lit) / 60_000 : undefined;
-    const looks = one.checks.map((look) => checkOf(look, (Date.parse(look.at) - lit) / 60_000));
+  state.sessions.map((session) => {
+    const lit = Date.parse(session.litAt);
+    const minutes = session.out ? (Date.parse(session.out.at) - lit) / 60_000 : undefined;
+    const looks = session.checks.map((look) => checkOf(look, (Date.parse(look.at) - lit) / 60_000));
     // That it went out by itself is seen whenever it is noticed, by no look of its own.
-    if (one.out?.why === "by itself") looks.push({ minute: minutes ?? 0, flame: "out" });
+    if (session.out?.why === "by itself") looks.push({ minute: minutes ?? 0, flame: "out" });
     return {
       looks,
-      grams_before: one.beforeMg === null ? undefined : one.beforeMg / 1_000,
-      grams_after: one.afterMg === null ? undefined : one.afterMg / 1_000,
+      grams_before: session.beforeMg === null ? undefined : session.beforeMg / 1_000,
+      grams_after: session.afterMg === null ? undefined : session.afterMg / 1_000,
       minutes,
-      air: one.air,
+      air: session.air,
     };
   });
 
 /** A test candle and its burns. What the vessel weighs is what it weighed at first, less the wax that was poured into it. */
-export function burnedOf(one: TestCandle, state: TestCandleState): Burned {
+export function burnedOf(item: TestCandle, state: TestCandleState): Burned {
   const sessions = sessionsOf(state);
   const first = sessions.find((each) => each.grams_before !== undefined)?.grams_before;
   // Where the wax was burned before it was first weighed, the tare cannot be told from it.
   const weighedFirst = sessions[0]?.grams_before !== undefined;
   return {
     sessions,
-    fill: one.fill,
-    tare_g: first !== undefined && weighedFirst ? Math.max(0, first - one.fillMg / 1_000) : 0,
-    widthAt: (left) => widthOf(one, left),
-    pillar: one.container === "mold",
+    fill: item.fill,
+    tare_g: first !== undefined && weighedFirst ? Math.max(0, first - item.fillMg / 1_000) : 0,
+    widthAt: (left) => widthOf(item, left),
+    pillar: item.container === "mold",
   };
 }
 
@@ -48,16 +48,16 @@ export interface BurnVerdict extends BurnJudged {
 
 /** Whether a test candle went out by itself while it had wax to burn. */
 const goesOut = (state: TestCandleState | undefined): boolean =>
-  state?.sessions.some((one) => one.out?.why === "by itself" || one.checks.some((look) => look.flame === "out")) ?? false;
+  state?.sessions.some((session) => session.out?.why === "by itself" || session.checks.some((look) => look.flame === "out")) ?? false;
 
-const hasLooks = (state: TestCandleState) => state.sessions.some((one) => one.checks.length > 0);
+const hasLooks = (state: TestCandleState) => state.sessions.some((session) => session.checks.length > 0);
 
 /** What a test candle's burns say. */
 export function verdictOf(plan: TrialPlan, state: TrialState, key: string, measures?: Measures): BurnVerdict | null {
-  const one = plan.testCandles.find((each) => each.key === key);
+  const item = plan.testCandles.find((each) => each.key === key);
   const burned = state.testCandles[key];
-  if (!one || !burned) return null;
-  const judged = judgeBurn(burnedOf(one, burned), measures);
+  if (!item || !burned) return null;
+  const judged = judgeBurn(burnedOf(item, burned), measures);
   // Put out for safety by hand counts, whatever the looks say.
   const byHand = burned.sessions.flatMap(({ out }, session) =>
     out?.why === "safety" && !judged.safety.reasons.some((reason) => reason.seen.some((seen) => seen.session === session))
@@ -83,7 +83,7 @@ export function verdictOf(plan: TrialPlan, state: TrialState, key: string, measu
     safety: { pass, reasons },
     advice,
     key,
-    variant: one.variant,
+    variant: item.variant,
     safe: pass ? (known ? true : null) : false,
     sessions: ended,
     enough: ended >= plan.protocol.least,
@@ -109,14 +109,14 @@ const WEIGHT: Record<AdviceWhat, number> = { wick_down: 5, change_kind: 4, less_
 /** What all test candles of a variant say together. A half-fill result never counts as a full pass. */
 export function variantVerdict(plan: TrialPlan, state: TrialState, variant: string, measures?: Measures): VariantVerdict {
   const mine = testCandlesOf(plan, variant);
-  const testCandles = mine.flatMap((one) => verdictOf(plan, state, one.key, measures) ?? []);
-  const burned = testCandles.filter((one) => one.sessions > 0 || one.safe !== null);
-  const safe = burned.some((one) => one.safe === false) ? false : burned.some((one) => one.safe === null) || burned.length === 0 ? null : true;
-  const pools = new Set(burned.map((one) => one.pool.verdict).filter((one) => one !== "not_recorded"));
+  const testCandles = mine.flatMap((item) => verdictOf(plan, state, item.key, measures) ?? []);
+  const burned = testCandles.filter((testCandle) => testCandle.sessions > 0 || testCandle.safe !== null);
+  const safe = burned.some((verdict) => verdict.safe === false) ? false : burned.some((verdict) => verdict.safe === null) || burned.length === 0 ? null : true;
+  const pools = new Set(burned.map((verdict) => verdict.pool.verdict).filter((item) => item !== "not_recorded"));
   const pool = pools.size > 1 ? ("they differ" as const) : ([...pools][0] ?? "not_recorded");
   const worst = [...burned].sort((a, b) => Number(a.safe !== false) - Number(b.safe !== false) || WEIGHT[b.advice.what] - WEIGHT[a.advice.what])[0];
-  const few = testCandles.filter((one) => !one.enough).length;
-  const halves = mine.some((one) => one.fill === "half");
+  const few = testCandles.filter((testCandle) => !testCandle.enough).length;
+  const halves = mine.some((item) => item.fill === "half");
   const open = [
     ...(burned.length === 0 ? ["none of it has burned yet"] : []),
     ...(safe === false ? ["it is not safe"] : safe === null && burned.length > 0 ? ["whether it is safe was not recorded"] : []),
@@ -130,7 +130,7 @@ export function variantVerdict(plan: TrialPlan, state: TrialState, variant: stri
     ...(worst && safe !== false && (worst.advice.what === "change_kind" || worst.advice.what === "less_load_or_dye")
       ? [ADVICE_WORDS[worst.advice.what].toLowerCase()]
       : []),
-    ...(burned.some((one) => goesOut(state.testCandles[one.key])) ? ["it went out by itself"] : []),
+    ...(burned.some((verdict) => goesOut(state.testCandles[verdict.key])) ? ["it went out by itself"] : []),
     ...(halves ? ["half-filled: the full jar has to follow"] : []),
   ];
   return {
@@ -139,13 +139,13 @@ export function variantVerdict(plan: TrialPlan, state: TrialState, variant: stri
     safe,
     pool,
     advice: worst ? worst.advice : null,
-    grams_per_hour: burnRateOf(testCandles.flatMap((one) => one.weighed)),
+    grams_per_hour: burnRateOf(testCandles.flatMap((testCandle) => testCandle.weighed)),
     testCandles,
     open,
   };
 }
 export const variantVerdicts = (plan: TrialPlan, state: TrialState, measures?: Measures): VariantVerdict[] =>
-  variantsOf(plan).map((one) => variantVerdict(plan, state, one, measures));
+  variantsOf(plan).map((variant) => variantVerdict(plan, state, variant, measures));
 
 /** One change for the trial after this one; null where there is nothing to change. */
 export interface NextTrial {
@@ -165,17 +165,17 @@ const VARIES: Record<AdviceWhat, Varied | null> = {
 
 /** What to burn next: the full jar of what did well, else the change that the best of the variants asks for. */
 export function nextTrial(plan: TrialPlan, state: TrialState): NextTrial | null {
-  const verdicts = variantVerdicts(plan, state).filter((one) => one.advice);
-  const of = (one: VariantVerdict): NextTrial => ({
-    varies: VARIES[one.advice?.what ?? "keep"],
-    what: one.advice?.what ?? "keep",
-    variant: one.variant,
-    why: one.advice?.why ?? "",
+  const verdicts = variantVerdicts(plan, state).filter((variantVerdict) => variantVerdict.advice);
+  const of = (variantVerdict: VariantVerdict): NextTrial => ({
+    varies: VARIES[variantVerdict.advice?.what ?? "keep"],
+    what: variantVerdict.advice?.what ?? "keep",
+    variant: variantVerdict.variant,
+    why: variantVerdict.advice?.why ?? "",
   });
-  const full = verdicts.find((one) => one.advice?.what === "test_full" && one.safe === true);
+  const full = verdicts.find((verdict) => verdict.advice?.what === "test_full" && verdict.safe === true);
   if (full) return of(full);
-  if (verdicts.some((one) => one.open.length === 0)) return null;
-  const change = verdicts.filter((one) => one.advice && one.advice.what !== "keep");
+  if (verdicts.some((verdict) => verdict.open.length === 0)) return null;
+  const change = verdicts.filter((verdict) => verdict.advice && verdict.advice.what !== "keep");
   // The one that is nearest to being right: safe before not safe, then what needs the least change.
   const [best] = change.sort(
     (a, b) => Number(b.safe === true) - Number(a.safe === true) || WEIGHT[a.advice?.what ?? "keep"] - WEIGHT[b.advice?.what ?? "keep"],

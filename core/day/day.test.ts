@@ -66,14 +66,14 @@ describe("what is wanted", () => {
       1_000_000,
       50_000,
     );
-    expect(pots.map((one) => [one.formulaName, one.jars, one.totalMg])).toEqual([
+    expect(pots.map((pot) => [pot.formulaName, pot.jars, pot.totalMg])).toEqual([
       ["Rain, 1 of 2", 9, Math.round((5 * 180_000 + 4 * 12_500) * 1.05)],
       ["Rain, 2 of 2", 8, Math.round((5 * 180_000 + 3 * 12_500) * 1.05)],
       ["Hay", 3, 567_000],
     ]);
-    for (const one of pots) expect(one.totalMg).toBeLessThanOrEqual(1_000_000);
+    for (const pot of pots) expect(pot.totalMg).toBeLessThanOrEqual(1_000_000);
     // Three jars of 400 g do not go into two pots of 700 g, though their weight would.
-    expect(gatherPots([wanted({ count: 3, fillMg: 400_000 })], 700_000, 0).map((one) => one.jars)).toEqual([1, 1, 1]);
+    expect(gatherPots([wanted({ count: 3, fillMg: 400_000 })], 700_000, 0).map((gatherPot) => gatherPot.jars)).toEqual([1, 1, 1]);
   });
 });
 
@@ -86,14 +86,14 @@ describe("pots of any wish", () => {
         fc.integer({ min: 300_000, max: 3_000_000 }),
         fc.integer({ min: 0, max: 100_000 }),
         (lines, pitcher, spare) => {
-          const all = lines.map((one, at) => wanted({ ...one, productId: `p${at}`, name: `p${at}` }));
+          const all = lines.map((line, index) => wanted({ ...line, productId: `p${index}`, name: `p${index}` }));
           const pots = gatherPots(all, pitcher, spare);
-          for (const [at, one] of all.entries()) {
-            const made = pots.flatMap((each) => each.lines.filter((other) => other.name === `p${at}`)).reduce((sum, other) => sum + other.count, 0);
-            expect(made).toBe(one.count);
+          for (const [index, item] of all.entries()) {
+            const made = pots.flatMap((each) => each.lines.filter((other) => other.name === `p${index}`)).reduce((sum, other) => sum + other.count, 0);
+            expect(made).toBe(item.count);
           }
           for (const each of pots) {
-            expect(each.jars).toBe(each.lines.reduce((sum, one) => sum + one.count, 0));
+            expect(each.jars).toBe(each.lines.reduce((sum, item) => sum + item.count, 0));
             expect(each.jars).toBeGreaterThan(0);
             // A jar that is too much alone stands alone; rounding is to the milligram.
             if (each.totalMg > pitcher + 1) expect(each.jars).toBe(1);
@@ -125,8 +125,8 @@ describe("what is wanted by a day", () => {
 describe("the job of a pot", () => {
   it("holds what is hot on its burner, lets it fall into the pour range and not below, and keeps its pitcher until it is poured", () => {
     const { job, steps } = jobOfPot(pot("soy-bind-hot"));
-    expect(steps.map((one) => one.name)).toEqual(["weigh", "heat", "add and stir", "cool and pour"]);
-    expect(steps.map((one) => [one.hands, one.heats])).toEqual([
+    expect(steps.map((step) => step.name)).toEqual(["weigh", "heat", "add and stir", "cool and pour"]);
+    expect(steps.map((step) => [step.hands, step.heats])).toEqual([
       [true, false],
       [false, true],
       [true, false],
@@ -141,7 +141,7 @@ describe("the job of a pot", () => {
 
   it("keeps the waits of molds and layers: holes and a second pour within their time", () => {
     const { job, steps } = jobOfPot(pot("pillar-glossy"));
-    const names = steps.map((one) => one.name);
+    const names = steps.map((step) => step.name);
     expect(names.join(" › ")).toMatch(/pour › .*pierce.* › .*pour again/);
     const first = job.steps[names.findIndex((name) => name.includes("pour"))];
     // Two hours until the holes: common practice, no source.
@@ -151,8 +151,8 @@ describe("the job of a pot", () => {
   it("of every ready process fits into a day that keeps all its windows", () => {
     for (const ready of PRESET_PROCESSES) {
       const work = [1, 2].map((number) => {
-        const one = { ...pot(ready.id, { key: `${ready.id} ${number}` }), number };
-        return { pot: one, ...jobOfPot(one) };
+        const item = { ...pot(ready.id, { key: `${ready.id} ${number}` }), number };
+        return { pot: item, ...jobOfPot(item) };
       });
       const request = scheduleRequest.parse(requestOfDay(dayRecord.parse({ hands: 1, burners: 1, pitchers: 2 }), work, 1));
       const answer = answerSchedule({ ...request, seconds: 0.2 }, () => performance.now());
@@ -190,52 +190,52 @@ describe("a day at the pots", () => {
     };
     const then = planned(held);
     expect(faultsOf(then.request, then.answer)).toEqual([]);
-    expect(then.rows.find((one) => one.key === row.key)?.steps.find((step) => step.id === add.id)?.start).toBe(add.start + 12);
-    for (const step of then.rows.flatMap((one) => one.steps)) if (step.hands) expect(step.end <= 150 || step.start >= 180, step.name).toBe(true);
+    expect(then.rows.find((day) => day.key === row.key)?.steps.find((step) => step.id === add.id)?.start).toBe(add.start + 12);
+    for (const step of then.rows.flatMap((row) => row.steps)) if (step.hands) expect(step.end <= 150 || step.start >= 180, step.name).toBe(true);
     expect(Math.max(...lanesOf(then.work, then.rows, "burner").map((lane) => lane.length))).toBe(3);
     expect(lanesOf(then.work, then.rows, "burner")).toHaveLength(1);
     // The day itself is as long as its pots, not as what was lost for good.
-    expect(then.answer.makespan).toBe(Math.max(...then.rows.flatMap((one) => one.steps.map((step) => step.end))));
+    expect(then.answer.makespan).toBe(Math.max(...then.rows.flatMap((row) => row.steps.map((step) => step.end))));
     const moves = movesOf(first.rows, then.rows);
     expect(moves).toContainEqual({ number: row.number, name: row.name, step: add.name, from: add.start, to: add.start + 12 });
     // A pot that was given up is gone, and the others keep their numbers.
-    expect(planned({ ...record, gone: { [row.key]: 30 } }).rows.map((one) => one.number)).toEqual([2, 3]);
+    expect(planned({ ...record, gone: { [row.key]: 30 } }).rows.map((row) => row.number)).toEqual([2, 3]);
   });
 
   it("wicks and weighs oils where hands are free and before they are needed, or before the day begins", () => {
     const { work, rows } = planned(record);
     const chores = choresOf(work, rows, day);
-    expect(chores.map((one) => one.name)).toContain("wick the jars");
+    expect(chores.map((chore) => chore.name)).toContain("wick the jars");
     const busy = new Map<number, number>();
     const take = (from: number, to: number) => {
       for (let at = from; at < to; at++) busy.set(at, (busy.get(at) ?? 0) + 1);
     };
     for (const row of rows) for (const step of row.steps) if (step.hands) take(step.start, step.end);
-    for (const one of chores) for (const part of one.parts) take(part.start, part.end);
+    for (const chore of chores) for (const part of chore.parts) take(part.start, part.end);
     expect(Math.max(...busy.values())).toBe(1);
-    for (const one of chores) {
-      const mine = work.find((other) => other.pot.number === one.number);
-      const chore = mine?.chores.find((other) => one.key.endsWith(other.kind));
-      const by = rows.find((row) => row.number === one.number)?.steps.find((step) => step.id === chore?.before)?.start ?? 0;
-      expect(one.parts.reduce((sum, part) => sum + part.end - part.start, 0)).toBe(chore?.minutes);
-      for (const part of one.parts) expect(part.end).toBeLessThanOrEqual(Math.max(0, by));
+    for (const item of chores) {
+      const mine = work.find((other) => other.pot.number === item.number);
+      const chore = mine?.chores.find((other) => item.key.endsWith(other.kind));
+      const by = rows.find((row) => row.number === item.number)?.steps.find((step) => step.id === chore?.before)?.start ?? 0;
+      expect(item.parts.reduce((sum, part) => sum + part.end - part.start, 0)).toBe(chore?.minutes);
+      for (const part of item.parts) expect(part.end).toBeLessThanOrEqual(Math.max(0, by));
     }
     // What no pot waits for is labeled in what time is left, and never before the day.
-    const labels = choresOf(work, rows, day, [{ number: 9, title: "Hay", pieces: 10 }]).find((one) => one.key === "label 9");
+    const labels = choresOf(work, rows, day, [{ number: 9, title: "Hay", pieces: 10 }]).find((chore) => chore.key === "label 9");
     expect(labels?.of).toBe("batch 9, Hay");
     expect(labels?.parts.reduce((sum, part) => sum + part.end - part.start, 0)).toBeLessThanOrEqual(5);
     expect(labels?.parts[0]?.start).toBeGreaterThanOrEqual(0);
     // With no time at all in between, all of it is done before the day begins.
     const none = choresOf(work, rows, { hands: 1, breaks: [{ from: 0, minutes: 2_000 }] });
-    for (const part of none.flatMap((one) => one.parts)) expect(part.end).toBeLessThanOrEqual(0);
+    for (const part of none.flatMap((chore) => chore.parts)) expect(part.end).toBeLessThanOrEqual(0);
   });
 
   it("draws each pot warm from its burner on, and inside its ranges when it is added to and poured", () => {
     const { work, rows } = planned(record);
     for (const row of rows) {
-      const mine = work.find((one) => one.pot.key === row.key);
+      const mine = work.find((work) => work.pot.key === row.key);
       const points = heatOf(row, mine?.pot.totalMg ?? 0);
-      for (const [at, point] of points.entries()) expect(point.minute).toBeGreaterThanOrEqual(points[at - 1]?.minute ?? 0);
+      for (const [index, point] of points.entries()) expect(point.minute).toBeGreaterThanOrEqual(points[index - 1]?.minute ?? 0);
       const process = mine?.pot.process;
       const heat = process?.steps.find((processStep) => processStep.kind === "heat");
       const cool = process?.steps.find((processStep) => processStep.kind === "cool");
@@ -270,15 +270,15 @@ describe("a day at the pots", () => {
         const at = Object.fromEntries(
           held.flatMap(({ pot, step, by }) => {
             const row = rows[pot % rows.length];
-            const one = row?.steps[step % row.steps.length];
-            return row && one ? [[`${row.key}/${one.id}`, Math.max(0, one.start + by)]] : [];
+            const placedStep = row?.steps[step % row.steps.length];
+            return row && placedStep ? [[`${row.key}/${placedStep.id}`, Math.max(0, placedStep.start + by)]] : [];
           }),
         );
         const then = planned({ ...plain, held: at, breaks, lost });
         if (then.answer.infeasible) {
           seen.none += 1;
           expect(
-            then.work.some((one) => one.pot.key === then.answer.infeasible?.job) ||
+            then.work.some((work) => work.pot.key === then.answer.infeasible?.job) ||
               then.answer.infeasible.job.startsWith("break") ||
               then.answer.infeasible.job.startsWith("lost"),
           ).toBe(true);
@@ -287,8 +287,8 @@ describe("a day at the pots", () => {
         seen.kept += 1;
         expect(faultsOf(then.request, then.answer)).toEqual([]);
         for (const [key, minute] of Object.entries(at)) {
-          const row = then.rows.find((one) => key.startsWith(`${one.key}/`));
-          expect(row?.steps.find((one) => `${row.key}/${one.id}` === key)?.start).toBe(minute);
+          const row = then.rows.find((row) => key.startsWith(`${row.key}/`));
+          expect(row?.steps.find((step) => `${row.key}/${step.id}` === key)?.start).toBe(minute);
         }
       }),
       { numRuns: 20, seed: 3 },

@@ -14,9 +14,9 @@ export type DayProduct = Omit<Wanted, "count">;
 
 /** The pots of a day and what is done for each: those that were given up left out, the numbers of the others kept. */
 export function workOfDay(record: DayRecord, products: readonly DayProduct[], room = DEFAULT_ROOM): DayWork[] {
-  const wanted = products.flatMap((one) => (record.counts[one.productId] ? [{ ...one, count: record.counts[one.productId] as number }] : []));
+  const wanted = products.flatMap((product) => (record.counts[product.productId] ? [{ ...product, count: record.counts[product.productId] as number }] : []));
   return gatherPots(wanted, record.pitcherMg, record.sparePpm)
-    .map((pot, at) => ({ ...pot, number: at + 1 }))
+    .map((pot, index) => ({ ...pot, number: index + 1 }))
     .filter((pot) => record.gone[pot.key] === undefined)
     .map((pot) => ({ pot, ...jobOfPot(pot, room) }));
 }
@@ -37,8 +37,8 @@ export function requestOfDay(record: DayRecord, work: readonly DayWork[], second
     resources,
     jobs: [
       ...work.map(({ job }) => ({ ...job, steps: job.steps.map((step) => ({ ...step, at: record.held[`${job.id}/${step.id}`] ?? null })) })),
-      ...record.breaks.map((one, n) => taken(`break ${n + 1}`, { hands: record.hands }, one.from, one.minutes)),
-      ...record.lost.map((one, n) => taken(`lost ${n + 1}`, { [one.of]: 1 }, one.from, FOR_GOOD)),
+      ...record.breaks.map((item, n) => taken(`break ${n + 1}`, { hands: record.hands }, item.from, item.minutes)),
+      ...record.lost.map((item, n) => taken(`lost ${n + 1}`, { [item.of]: 1 }, item.from, FOR_GOOD)),
     ],
     objective: "makespan",
     seconds,
@@ -59,11 +59,11 @@ export interface DayRow {
 
 /** What a timetable says of each pot; only those of which it places every step. */
 export function rowsOf(work: readonly DayWork[], answer: Pick<ScheduleAnswer, "steps"> | null): DayRow[] {
-  const at = new Map((answer?.steps ?? []).map((one) => [`${one.job}/${one.step}`, one]));
+  const at = new Map((answer?.steps ?? []).map((step) => [`${step.job}/${step.step}`, step]));
   return work.flatMap(({ pot, steps, job }) => {
     const placed = steps.flatMap((step) => {
-      const one = at.get(`${job.id}/${step.id}`);
-      return one ? [{ ...step, start: one.start, end: one.end }] : [];
+      const item = at.get(`${job.id}/${step.id}`);
+      return item ? [{ ...step, start: item.start, end: item.end }] : [];
     });
     return placed.length === steps.length ? [{ key: pot.key, name: pot.formulaName, number: pot.number, steps: placed }] : [];
   });
@@ -110,28 +110,28 @@ export function choresOf(
     for (let at = Math.max(0, from); at < Math.min(last, to); at++) free[at] = (free[at] as number) - n;
   };
   for (const row of rows) for (const step of row.steps) if (step.hands) take(step.start, step.end, 1);
-  for (const one of record.breaks) take(one.from, one.from + one.minutes, record.hands);
+  for (const item of record.breaks) take(item.from, item.from + item.minutes, record.hands);
   const wanted = rows.flatMap((row) => {
-    const mine = work.find((one) => one.pot.key === row.key);
-    return (mine?.chores ?? []).map((one) => ({
-      key: `${row.key} ${one.kind}`,
+    const mine = work.find((work) => work.pot.key === row.key);
+    return (mine?.chores ?? []).map((chore) => ({
+      key: `${row.key} ${chore.kind}`,
       number: row.number,
-      name: CHORE_NAMES[one.kind] as string,
+      name: CHORE_NAMES[chore.kind] as string,
       of: `pot ${row.number}`,
-      minutes: one.minutes,
-      by: row.steps.find((step) => step.id === one.before)?.start ?? 0,
+      minutes: chore.minutes,
+      by: row.steps.find((step) => step.id === chore.before)?.start ?? 0,
       must: true,
     }));
   });
   wanted.sort((a, b) => a.by - b.by || a.number - b.number);
   // What has no pot to wait for it comes last, and is left for another day where there is no time.
-  for (const one of labels)
+  for (const label of labels)
     wanted.push({
-      key: `label ${one.number}`,
+      key: `label ${label.number}`,
       number: 0,
-      name: `label ${one.pieces} of`,
-      of: `batch ${one.number}, ${one.title}`,
-      minutes: Math.ceil(one.pieces * LABEL_MINUTES),
+      name: `label ${label.pieces} of`,
+      of: `batch ${label.number}, ${label.title}`,
+      minutes: Math.ceil(label.pieces * LABEL_MINUTES),
       by: last,
       must: false,
     });
@@ -162,16 +162,16 @@ export function heatOf(row: DayRow, massMg: number, room = DEFAULT_ROOM): { minu
   const out: { minute: number; celsius: number }[] = [];
   let now: number | null = null;
   const constant = coolingMinutes(room + Math.E, room + 1, massMg, room);
-  for (const [at, step] of row.steps.entries()) {
+  for (const [index, step] of row.steps.entries()) {
     if (now === null && step.after === null) continue;
     if (now === null) now = room;
     // One that fell too far is put back on the heat before the step, for as long as it takes.
     if (!step.heats && step.after !== null && step.after > now + 2) now = step.after;
     out.push({ minute: step.start, celsius: now });
     // A step that warms ends where it wants to; one that is added to or read falls there; the rest cools on.
-    if (step.heats || (step.after !== null && step.after !== row.steps[at - 1]?.after && step.after < now)) now = step.after ?? now;
+    if (step.heats || (step.after !== null && step.after !== row.steps[index - 1]?.after && step.after < now)) now = step.after ?? now;
     out.push({ minute: step.end, celsius: now });
-    const next = row.steps[at + 1];
+    const next = row.steps[index + 1];
     if (!next) break;
     if (step.onBurner) continue;
     const from: number = now;
@@ -192,14 +192,14 @@ export interface Stretch {
 /** Which burner, or which pitcher, each pot has, and when: as few lines as are in use at once. */
 export function lanesOf(work: readonly DayWork[], rows: readonly DayRow[], resource: "burner" | "pitcher"): Stretch[][] {
   const taken = rows.flatMap((row): Stretch[] => {
-    const steps = work.find((one) => one.pot.key === row.key)?.job.steps ?? [];
+    const steps = work.find((work) => work.pot.key === row.key)?.job.steps ?? [];
     const out: Stretch[] = [];
-    for (const [at, step] of steps.entries()) {
-      const placed = row.steps[at] as PlacedStep;
-      const keeps = step.keeps.includes(resource) && at < steps.length - 1;
+    for (const [index, step] of steps.entries()) {
+      const placed = row.steps[index] as PlacedStep;
+      const keeps = step.keeps.includes(resource) && index < steps.length - 1;
       if (!step.needs[resource] && !keeps) continue;
       const start = step.needs[resource] ? placed.start : placed.end;
-      const end = keeps ? (row.steps[at + 1] as PlacedStep).start : placed.end;
+      const end = keeps ? (row.steps[index + 1] as PlacedStep).start : placed.end;
       const before = out.at(-1);
       if (before && before.end >= start) before.end = Math.max(before.end, end);
       else if (end > start) out.push({ number: row.number, start, end });
@@ -207,10 +207,10 @@ export function lanesOf(work: readonly DayWork[], rows: readonly DayRow[], resou
     return out;
   });
   const lanes: Stretch[][] = [];
-  for (const one of taken.sort((a, b) => a.start - b.start)) {
-    const lane = lanes.find((other) => (other.at(-1) as Stretch).end <= one.start);
-    if (lane) lane.push(one);
-    else lanes.push([one]);
+  for (const stretch of taken.sort((a, b) => a.start - b.start)) {
+    const lane = lanes.find((other) => (other.at(-1) as Stretch).end <= stretch.start);
+    if (lane) lane.push(stretch);
+    else lanes.push([stretch]);
   }
   return lanes;
 }
@@ -218,9 +218,9 @@ export function lanesOf(work: readonly DayWork[], rows: readonly DayRow[], resou
 /** What moved from one timetable to the next. */
 export function movesOf(before: readonly DayRow[], after: readonly DayRow[]): { number: number; name: string; step: string; from: number; to: number }[] {
   return after.flatMap((row) => {
-    const old = before.find((one) => one.key === row.key);
+    const old = before.find((day) => day.key === row.key);
     return row.steps.flatMap((step) => {
-      const was = old?.steps.find((one) => one.id === step.id);
+      const was = old?.steps.find((placedStep) => placedStep.id === step.id);
       return was && was.start !== step.start ? [{ number: row.number, name: row.name, step: step.name, from: was.start, to: step.start }] : [];
     });
   });

@@ -80,12 +80,12 @@ export function jobOfPot(pot: DayPot, room = DEFAULT_ROOM): DayJob {
   let heat: number | null = null;
   let idle = 0;
   let idleMost: number | null = null;
-  for (const [at, processStep] of processSteps.entries()) {
+  for (const [index, processStep] of processSteps.entries()) {
     const kind = stepTypeOf(processStep.kind);
     const took = kind.takes(processStep, plan);
     const { needs } = took;
     let { minutes } = took;
-    const next = processSteps[at + 1];
+    const next = processSteps[index + 1];
     // The wax is weighed first; the rest while it melts.
     if (kind.weighs?.(processStep) === "all" && next && isOnBurner(next) && minutes > WEIGH_MINUTES) {
       oils += minutes - WEIGH_MINUTES;
@@ -100,7 +100,7 @@ export function jobOfPot(pot: DayPot, room = DEFAULT_ROOM): DayJob {
     }
     const before = steps.at(-1);
     const wish = Object.fromEntries(needs.filter((need) => need !== "table").map((need) => [need, 1]));
-    const last = processSteps[at - 1];
+    const last = processSteps[index - 1];
     if (before && idle === 0 && last && stepTypeOf(last.kind).joins?.includes(processStep.kind)) {
       before.minutes += minutes;
       before.processSteps.push(processStep);
@@ -130,7 +130,7 @@ export function jobOfPot(pot: DayPot, room = DEFAULT_ROOM): DayJob {
     if (step) step.after = heat;
   }
   // A pitcher is taken from the first to the last that needs it.
-  const uses = steps.flatMap((step, at) => (step.needs.pitcher ? [at] : []));
+  const uses = steps.flatMap((step, index) => (step.needs.pitcher ? [index] : []));
   for (let at = uses[0] ?? steps.length; at < (uses.at(-1) ?? 0); at++) steps[at]?.keeps.push("pitcher");
   const pours = new Set<Step>(poursOf(processSteps));
   const adding = new Set(recordedBy(processSteps, "add_c"));

@@ -35,7 +35,7 @@ export interface DayPot {
 function spreadOver(lines: readonly Wanted[], pots: number): { counts: number[][]; mg: number[] } {
   const counts = Array.from({ length: pots }, () => lines.map(() => 0));
   const mg = counts.map(() => 0);
-  const heaviest = lines.map((_, at) => at).sort((a, b) => (lines[b]?.fillMg ?? 0) - (lines[a]?.fillMg ?? 0));
+  const heaviest = lines.map((_, index) => index).sort((a, b) => (lines[b]?.fillMg ?? 0) - (lines[a]?.fillMg ?? 0));
   for (const at of heaviest) {
     const { count, fillMg } = lines[at] as Wanted;
     for (let n = 0; n < count; n++) {
@@ -54,7 +54,7 @@ function spreadOver(lines: readonly Wanted[], pots: number): { counts: number[][
  */
 export function gatherPots(wanted: readonly Wanted[], pitcherMg: number, sparePpm: number): DayPot[] {
   const byFormula = new Map<string, Wanted[]>();
-  for (const one of wanted) if (one.count > 0) byFormula.set(one.formulaId, [...(byFormula.get(one.formulaId) ?? []), one]);
+  for (const item of wanted) if (item.count > 0) byFormula.set(item.formulaId, [...(byFormula.get(item.formulaId) ?? []), item]);
   const room = pitcherMg / (1 + sparePpm / 1_000_000);
   return [...byFormula.values()].flatMap((lines) => {
     const first = lines[0] as Wanted;
@@ -68,13 +68,13 @@ export function gatherPots(wanted: readonly Wanted[], pitcherMg: number, sparePp
       spread = spreadOver(lines, pots);
     }
     return spread.counts.map(
-      (counts, at): DayPot => ({
-        key: `${first.formulaId}:${at + 1}`,
+      (counts, index): DayPot => ({
+        key: `${first.formulaId}:${index + 1}`,
         formulaId: first.formulaId,
-        formulaName: pots > 1 ? `${first.formulaName}, ${at + 1} of ${pots}` : first.formulaName,
+        formulaName: pots > 1 ? `${first.formulaName}, ${index + 1} of ${pots}` : first.formulaName,
         process: first.process,
         components: first.components,
-        totalMg: Math.round((spread.mg[at] as number) * (1 + sparePpm / 1_000_000)),
+        totalMg: Math.round((spread.mg[index] as number) * (1 + sparePpm / 1_000_000)),
         jars: counts.reduce((sum, count) => sum + count, 0),
         wicked: lines.reduce((sum, line, n) => sum + (line.wicked ? (counts[n] as number) : 0), 0),
         lines: lines.flatMap((line, n) =>

@@ -33,8 +33,8 @@ export const defectsFor = (of: { family: string; container: "vessel" | "mold" })
   });
 
 /** How bad or how far, in words. */
-export const howBad = (one: { severity?: string | undefined; extent?: Extent | undefined }): string =>
-  one.extent ? EXTENT_WORDS[one.extent] : (one.severity ?? "");
+export const howBad = (item: { severity?: string | undefined; extent?: Extent | undefined }): string =>
+  item.extent ? EXTENT_WORDS[item.extent] : (item.severity ?? "");
 
 const RENAMED: Record<string, string> = { "wick-cracks": "cracks", pale: "pale_colour", "jumping-flame": "large_flame" };
 /** The id that a flaw has now, of one that an earlier version wrote. */

@@ -24,7 +24,7 @@ export const flaw = z
     product: z.string().min(1).max(60).describe("its key within the batch"),
     jars: z.number().int().min(1, "At least 1 jar.").max(100_000),
   })
-  .refine((one) => one.severity !== undefined || one.extent !== undefined, { path: ["severity"], message: "Say how bad it is." });
+  .refine((item) => item.severity !== undefined || item.extent !== undefined, { path: ["severity"], message: "Say how bad it is." });
 export type Flaw = z.output<typeof flaw>;
 
 /** What a workshop may say of a flaw that is no safety matter. */
@@ -35,6 +35,6 @@ export const gradingRulesSchema = z.object({
   cosmetic: byExtent,
   performance: byExtent,
   /** Flaws that are graded otherwise, whatever their extent. */
-  own: z.record(z.enum(DEFECTS.map((one) => one.id) as [string, ...string[]]), grade.optional()).default({}),
+  own: z.record(z.enum(DEFECTS.map((defect) => defect.id) as [string, ...string[]]), grade.optional()).default({}),
 });
 export type GradingRules = z.output<typeof gradingRulesSchema>;

@@ -25,7 +25,7 @@ function withStepRecord(spec: FormulaSpec, what: StepRecord, to: number): Formul
     if (range) return { ...step, range: closer(range, to * 100, spec.process.ceiling) } as Step;
     return (stepTypeOf(step.kind).withValue?.(step, to) as Step | undefined) ?? step;
   };
-  return { ...spec, process: { ...spec.process, steps: spec.process.steps.map((one) => (one === found ? change(one) : one)) } };
+  return { ...spec, process: { ...spec.process, steps: spec.process.steps.map((step) => (step === found ? change(step) : step)) } };
 }
 
 /** What a formula can say of a change by itself; null where only a note can. */
@@ -41,10 +41,10 @@ function bySpec(spec: FormulaSpec, { what, to }: ChangeNext): FormulaSpec | null
     case "load_percent_of_wax":
       return { ...spec, loadPpm: Math.round(loadOnBasis(to * 10_000, "wax", spec.basis)) };
     case "dye_drops_per_lb": {
-      const drops = (spec.dyes ?? []).filter((one) => one.by === "drops");
-      const sum = drops.reduce((all, one) => all + one.amount, 0);
+      const drops = (spec.dyes ?? []).filter((dye) => dye.by === "drops");
+      const sum = drops.reduce((all, item) => all + item.amount, 0);
       if (sum === 0) return null;
-      const dyes = (spec.dyes ?? []).flatMap((one) => (one.by !== "drops" ? [one] : to === 0 ? [] : [{ ...one, amount: (one.amount * to) / sum }]));
+      const dyes = (spec.dyes ?? []).flatMap((dye) => (dye.by !== "drops" ? [dye] : to === 0 ? [] : [{ ...dye, amount: (dye.amount * to) / sum }]));
       return { ...spec, dyes };
     }
     default:

@@ -23,34 +23,34 @@ function valuesOf(name: RecordKeyName): (number | boolean)[] {
 
 describe("causes of flaws", () => {
   it("stand there for every flaw, each under a name of its own, in words and with a reason", () => {
-    for (const { id } of DEFECTS) expect(CAUSES.filter((one) => one.defect === id).length, id).toBeGreaterThan(0);
-    for (const one of CAUSES) {
-      expect(DEFECTS.map(({ id }) => id)).toContain(one.defect);
-      expect(one.id).toMatch(new RegExp(`^${one.defect}\\.[a-z_]+$`));
-      expect(one.words, one.id).toMatch(/^\S.{2,}$/);
-      expect(one.reason, one.id).toMatch(/^[A-Z].+\.$/);
+    for (const { id } of DEFECTS) expect(CAUSES.filter((cause) => cause.defect === id).length, id).toBeGreaterThan(0);
+    for (const cause of CAUSES) {
+      expect(DEFECTS.map(({ id }) => id)).toContain(cause.defect);
+      expect(cause.id).toMatch(new RegExp(`^${cause.defect}\\.[a-z_]+$`));
+      expect(cause.words, cause.id).toMatch(/^\S.{2,}$/);
+      expect(cause.reason, cause.id).toMatch(/^[A-Z].+\.$/);
       // What is to be changed is something that a record can say.
-      if (one.change) expect(one.key, one.id).not.toBeNull();
+      if (cause.change) expect(cause.key, cause.id).not.toBeNull();
     }
-    expect(new Set(CAUSES.map((one) => one.id)).size).toBe(CAUSES.length);
+    expect(new Set(CAUSES.map((cause) => cause.id)).size).toBe(CAUSES.length);
     // Of one flaw no two causes rest on the same test of the same key.
-    const rests = CAUSES.filter((one) => one.test).map((one) => JSON.stringify([one.defect, one.key, one.test]));
+    const rests = CAUSES.filter((cause) => cause.test).map((cause) => JSON.stringify([cause.defect, cause.key, cause.test]));
     expect(new Set(rests).size).toBe(rests.length);
   });
 
   it("can each be borne out by one record and ruled out by another, where they rest on something that is recorded", () => {
-    const families = WAX_FAMILIES.filter((one) => one !== "blend");
-    for (const one of CAUSES) {
-      if (one.key === null || one.test === null) continue;
-      const name = one.key;
+    const families = WAX_FAMILIES.filter((waxFamily) => waxFamily !== "blend");
+    for (const item of CAUSES) {
+      if (item.key === null || item.test === null) continue;
+      const name = item.key;
       const verdicts = new Set<string>();
       for (const wax_family of families)
         for (const value of valuesOf(name)) {
           const record = { vessel_diameter_mm: 80, vessel_height_mm: 90, max_load_percent: 10, asked_load_percent: 8, [name]: value };
-          const answer = answerDiagnose(asked({ ...SOY, wax_family, defect: one.defect, record }));
-          verdicts.add(answer.causes.find((cause) => cause.id === one.id)?.verdict ?? "left out");
+          const answer = answerDiagnose(asked({ ...SOY, wax_family, defect: item.defect, record }));
+          verdicts.add(answer.causes.find((cause) => cause.id === item.id)?.verdict ?? "left out");
         }
-      expect([...verdicts], one.id).toEqual(expect.arrayContaining(["supported", "contradicted"]));
+      expect([...verdicts], item.id).toEqual(expect.arrayContaining(["supported", "contradicted"]));
     }
   });
 
@@ -70,17 +70,17 @@ describe("causes of flaws", () => {
       evidence: { measured: 72, limit: 63, unit: "°C" },
     });
     expect(answer.causes[0]?.reason).toContain("9 °C above 63 °C");
-    expect(answer.causes.map((one) => one.verdict)).toEqual(["supported", "not_recorded", "not_recorded", "contradicted"]);
+    expect(answer.causes.map((cause) => cause.verdict)).toEqual(["supported", "not_recorded", "not_recorded", "contradicted"]);
     expect(answer.change_next).toMatchObject({ what: "pour_c", from: 72, to: 60 });
   });
 
   it("concludes nothing from what was not recorded, or has no limit to be held against", () => {
     const answer = answerDiagnose(asked({ defect: "rough_top" }));
-    expect(new Set(answer.causes.map((one) => one.verdict))).toEqual(new Set(["not_recorded"]));
+    expect(new Set(answer.causes.map((cause) => cause.verdict))).toEqual(new Set(["not_recorded"]));
     expect(answer.change_next).toBeNull();
     const open = answerDiagnose(asked({ defect: "wrinkles", record: { pour_c: 40 } }));
-    expect(open.causes.find((one) => one.key === "pour_c")).toMatchObject({ verdict: "not_recorded" });
-    expect(open.causes.find((one) => one.key === "pour_c")?.reason).toContain("No limit is known");
+    expect(open.causes.find((cause) => cause.key === "pour_c")).toMatchObject({ verdict: "not_recorded" });
+    expect(open.causes.find((cause) => cause.key === "pour_c")?.reason).toContain("No limit is known");
   });
 
   it("asks for one change, of a supported cause, never past a range or a limit", () => {
@@ -121,17 +121,17 @@ describe("causes of flaws", () => {
     const ranges = { pour_c: [57, 63], add_c: [83, 87], heat_c: [83, 95], ceiling_c: 90 };
     fc.assert(
       fc.property(
-        fc.constantFrom(...DEFECTS.map((one) => one.id)),
+        fc.constantFrom(...DEFECTS.map((defect) => defect.id)),
         fc.constantFrom("soy", "paraffin", "gel", "palm"),
         numbers,
         (defect, wax_family, record) => {
           const request = asked({ defect, wax_family, ranges, record });
           const { change, causes } = diagnose(request);
-          expect(causes.map((one) => one.verdict)).toEqual(
-            [...causes].sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict)).map((one) => one.verdict),
+          expect(causes.map((cause) => cause.verdict)).toEqual(
+            [...causes].sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict)).map((cause) => cause.verdict),
           );
           if (!change) return;
-          expect(causes.find((one) => one.cause.key === change.what && one.verdict === "supported")).toBeDefined();
+          expect(causes.find((cause) => cause.cause.key === change.what && cause.verdict === "supported")).toBeDefined();
           expect(change.from).toBe(record[change.what as keyof typeof record]);
           expect(change.to).not.toBe(change.from);
           const to = change.to as number;
@@ -160,7 +160,7 @@ describe("causes of flaws", () => {
   });
 
   it("takes the number of pours for whether there were two, and refuses an unknown flaw, family or kind of value", () => {
-    const sink = (halves: unknown) => answerDiagnose(asked({ defect: "sinkhole", record: { halves } })).causes.find((one) => one.key === "halves")?.verdict;
+    const sink = (halves: unknown) => answerDiagnose(asked({ defect: "sinkhole", record: { halves } })).causes.find((cause) => cause.key === "halves")?.verdict;
     expect([sink(1), sink(2), sink(false), sink(true)]).toEqual(["supported", "contradicted", "supported", "contradicted"]);
     for (const body of [
       { defect: "sad" },
@@ -201,7 +201,7 @@ describe("a change for next time", () => {
 
 describe("what a batch's record says", () => {
   it("holds no rounding of the scale against a batch: a load that is off what was asked by less supports no cause", () => {
-    const ofLoad = CAUSES.filter((one) => one.key === "load_percent_of_wax");
+    const ofLoad = CAUSES.filter((cause) => cause.key === "load_percent_of_wax");
     expect(ofLoad.length).toBeGreaterThan(5);
     fc.assert(
       fc.property(
@@ -215,14 +215,14 @@ describe("what a batch's record says", () => {
           const verdict = (load_percent_of_wax: number) =>
             answerDiagnose(
               asked({ wax_family, defect, record: { load_percent_of_wax, asked_load_percent, ...(most ? { max_load_percent: most / 10 } : {}) } }),
-            ).causes.find((one) => one.id === id)?.verdict;
+            ).causes.find((cause) => cause.id === id)?.verdict;
           expect(verdict(Math.max(0, asked_load_percent + off / 100))).toBe(verdict(asked_load_percent));
         },
       ),
     );
     // One that was weighed wrong is evidence.
     const wrong = asked({ wax_family: "soy", defect: "soot", record: { load_percent_of_wax: 12, asked_load_percent: 9, max_load_percent: 10 } });
-    expect(answerDiagnose(wrong).causes.find((one) => one.id === "soot.high_load")).toMatchObject({ verdict: "supported" });
+    expect(answerDiagnose(wrong).causes.find((cause) => cause.id === "soot.high_load")).toMatchObject({ verdict: "supported" });
   });
 
   it("is what was weighed, read and done; what was only planned is not recorded", () => {

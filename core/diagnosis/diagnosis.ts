@@ -68,8 +68,8 @@ export const diagnoseRequest = z.object({
   wax_family: family.optional().describe(`one of ${Object.keys(FAMILIES).join(", ")}; a hyphen does for the dash`),
   defect: z
     .string()
-    .refine((text) => defectOf(text) !== undefined, `One of: ${DEFECTS.map((one) => one.id).join(", ")}.`)
-    .describe(`one of ${DEFECTS.map((one) => one.id).join(", ")}`),
+    .refine((text) => defectOf(text) !== undefined, `One of: ${DEFECTS.map((defect) => defect.id).join(", ")}.`)
+    .describe(`one of ${DEFECTS.map((defect) => defect.id).join(", ")}`),
   ranges: z
     .object({
       heat_c: range,
@@ -206,7 +206,7 @@ export function judge(cause: Cause, asked: Asked): Judged {
 }
 
 const middle = (pair: readonly [number, number] | undefined) => (pair ? round((pair[0] + pair[1]) / 2, 1) : null);
-const least = (...values: (number | null)[]) => Math.min(...values.filter((one): one is number => one !== null));
+const least = (...values: (number | null)[]) => Math.min(...values.filter((value): value is number => value !== null));
 
 /** To what one would change it: within ranges and limits; null where nothing is to be changed. */
 function goalOf(change: CauseChange, from: number | boolean, asked: Asked): number | boolean | null {
@@ -260,11 +260,11 @@ export const gravest = (defect: string): DiagnoseAnswer["class"] => {
  * change for next time. `own` are causes that a workshop added to the known ones.
  */
 export function diagnose(asked: Asked & { defect: string }, own: readonly Cause[] = []): Diagnosis {
-  const judged = [...CAUSES, ...own].filter((one) => one.defect === asked.defect).map((one) => judge(one, asked));
-  const causes = judged.map((one, at) => ({ one, at })).sort((a, b) => ORDER[a.one.verdict] - ORDER[b.one.verdict] || a.at - b.at);
-  const sorted = causes.map(({ one }) => one);
+  const judged = [...CAUSES, ...own].filter((cause) => cause.defect === asked.defect).map((cause) => judge(cause, asked));
+  const causes = judged.map((judged, index) => ({ one: judged, at: index })).sort((a, b) => ORDER[a.one.verdict] - ORDER[b.one.verdict] || a.at - b.at);
+  const sorted = causes.map(({ one: judged }) => judged);
   let change: ChangeNext | null = null;
-  for (const one of sorted) change ??= changeOf(one, asked);
+  for (const judged of sorted) change ??= changeOf(judged, asked);
   return { causes: sorted, change, class: gravest(asked.defect) };
 }
 
@@ -305,12 +305,12 @@ function reasonOf({ cause, verdict, evidence: seen }: Judged, asked: Asked): str
 export function answerDiagnose(request: DiagnoseRequest): DiagnoseAnswer {
   const { causes, change, class: kind } = diagnose(request);
   return {
-    causes: causes.map((one) => ({
-      id: one.cause.id,
-      key: one.cause.key,
-      verdict: one.verdict,
-      ...(one.evidence ? { evidence: one.evidence } : {}),
-      reason: reasonOf(one, request),
+    causes: causes.map((cause) => ({
+      id: cause.cause.id,
+      key: cause.cause.key,
+      verdict: cause.verdict,
+      ...(cause.evidence ? { evidence: cause.evidence } : {}),
+      reason: reasonOf(cause, request),
     })),
     change_next: change,
     class: kind,
@@ -321,15 +321,15 @@ export function answerDiagnose(request: DiagnoseRequest): DiagnoseAnswer {
 export const customCause = z
   .object({
     id: z.uuid(),
-    defect: z.enum(DEFECTS.map((one) => one.id) as [string, ...string[]], { error: "Choose the flaw." }),
+    defect: z.enum(DEFECTS.map((defect) => defect.id) as [string, ...string[]], { error: "Choose the flaw." }),
     words: z.string().trim().min(2, "Name the cause.").max(120, "At most 120 letters."),
     reason: z.string().trim().max(500).default(""),
     key: z.enum(RECORD_KEY_NAMES as [RecordKeyName, ...RecordKeyName[]]).nullable(),
     test: z.union([z.object({ above: z.number() }), z.object({ below: z.number() }), z.object({ is: z.boolean() })]).nullable(),
   })
-  .superRefine((one, context) => {
-    if ((one.key === null) !== (one.test === null)) context.addIssue({ code: "custom", path: ["test"], message: "Say from which value on it counts." });
-    else if (one.key && one.test && (keyOf(one.key).kind === "yes-no") !== "is" in one.test)
+  .superRefine((item, context) => {
+    if ((item.key === null) !== (item.test === null)) context.addIssue({ code: "custom", path: ["test"], message: "Say from which value on it counts." });
+    else if (item.key && item.test && (keyOf(item.key).kind === "yes-no") !== "is" in item.test)
       context.addIssue({ code: "custom", path: ["test"], message: "Say yes or no for what is no figure, and a figure for what is one." });
   });
 export type CustomCause = z.output<typeof customCause>;

@@ -22,7 +22,7 @@ const recorded = (record: { [K in keyof DiagnosisRecord]: DiagnosisRecord[K] | u
 
 /** What was weighed of a kind into a pot, in mg; undefined where something of it was not. */
 function weighedOf(plan: BatchPlan, state: BatchState, pot: number, kind: string): number | undefined {
-  const parts = (plan.pots[pot]?.components ?? []).filter((one) => one.kind === kind);
+  const parts = (plan.pots[pot]?.components ?? []).filter((component) => component.kind === kind);
   let sum = 0;
   for (const part of parts) {
     const got = state.weighed[partKey(pot, part.id)];
@@ -33,10 +33,10 @@ function weighedOf(plan: BatchPlan, state: BatchState, pot: number, kind: string
 }
 
 function dropsOf(plan: BatchPlan, state: BatchState, pot: number, waxMg: number | undefined): number | undefined {
-  const dyes = (plan.pots[pot]?.components ?? []).filter((one) => one.kind === "dye");
+  const dyes = (plan.pots[pot]?.components ?? []).filter((component) => component.kind === "dye");
   if (dyes.length === 0) return 0;
-  if (!waxMg || dyes.some((one) => one.count?.of !== "drops" || !state.counted[partKey(pot, one.id)])) return undefined;
-  return dyes.reduce((sum, one) => sum + (state.counted[partKey(pot, one.id)]?.n ?? 0), 0) / (waxMg / POUND_MG);
+  if (!waxMg || dyes.some((dye) => dye.count?.of !== "drops" || !state.counted[partKey(pot, dye.id)])) return undefined;
+  return dyes.reduce((sum, item) => sum + (state.counted[partKey(pot, item.id)]?.n ?? 0), 0) / (waxMg / POUND_MG);
 }
 
 /** What a batch is diagnosed by: its wax, its ranges, and what its record says. Nothing that was only planned counts as recorded. */
@@ -57,7 +57,7 @@ export interface DiagnosisOfBatch {
 export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tools: ReadonlyMap<string, string> = new Map(), key?: string): DiagnosisOfBatch {
   const { steps } = plan.process;
   const pot = plan.pots[0];
-  const product = plan.products.find((one) => one.key === key) ?? plan.products[0];
+  const product = plan.products.find((product) => product.key === key) ?? plan.products[0];
   const run = (value: StepRecord) => recorderOf(steps, value);
   const rangeOf = (value: StepRecord) => {
     const found = run(value);
@@ -68,24 +68,24 @@ export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tool
     return found ? state.reads[found.id] : undefined;
   };
   const c = (value: StepRecord) => {
-    const one = read(value);
-    return one && celsius(one.celsius);
+    const item = read(value);
+    return item && celsius(item.celsius);
   };
   // Products that are filled one after the other are not poured in two goes.
   const place = product ? plan.products.indexOf(product) : 0;
-  const fills = poursOf(steps).filter((one) => one.product === undefined || one.product === place);
-  const pours = fills.flatMap((one): Poured[] => (state.pours[one.id] ? [state.pours[one.id] as Poured] : []));
+  const fills = poursOf(steps).filter((pour) => pour.product === undefined || pour.product === place);
+  const pours = fills.flatMap((fill): Poured[] => (state.pours[fill.id] ? [state.pours[fill.id] as Poured] : []));
   const first = pours[0];
   const poured = pouredAt(plan, state);
   const wax = weighedOf(plan, state, 0, "wax");
   const additive = weighedOf(plan, state, 0, "additive");
-  const stirs = Object.values(state.did).flatMap((one) => (one.seconds === undefined ? [] : [one.seconds]));
-  const hard = Object.values(state.did).flatMap((one) => (one.hard === undefined ? [] : [one.hard]));
+  const stirs = Object.values(state.did).flatMap((item) => (item.seconds === undefined ? [] : [item.seconds]));
+  const hard = Object.values(state.did).flatMap((item) => (item.hard === undefined ? [] : [item.hard]));
   const looked = (check: string) => (state.prepared ? state.prepared.checks.includes(check) || undefined : undefined);
-  const rooms = state.rooms.map((one) => one.mean);
+  const rooms = state.rooms.map((room) => room.mean);
   const room = rooms.length > 0 ? rooms.reduce((a, b) => a + b, 0) / rooms.length : (first?.roomCelsius ?? undefined);
-  const weights = pours.flatMap((one) => one.filled.filter((filled) => filled.product === product?.key).flatMap((filled) => filled.weightsMg ?? []));
-  const pierced = recordedBy(steps, "pierced").length > 0 ? recordedBy(steps, "pierced").some((one) => state.did[one.id]) : undefined;
+  const weights = pours.flatMap((pour) => pour.filled.filter((filled) => filled.product === product?.key).flatMap((filled) => filled.weightsMg ?? []));
+  const pierced = recordedBy(steps, "pierced").length > 0 ? recordedBy(steps, "pierced").some((step) => state.did[step.id]) : undefined;
   const tool = read("pour_c")?.instrumentId ?? read("add_c")?.instrumentId ?? null;
   const times = timesOf(plan.process);
   const stir = run("stir_minutes");
@@ -154,8 +154,8 @@ const STRONG_ENOUGH = 7;
  * where nobody noticed it.
  */
 export function flawSeenAt(state: Pick<BatchState, "flaws" | "smells">, defect: string): string | null {
-  const times = state.flaws.filter((one) => one.flaw.defect === defect).map((one) => one.at);
-  if (defect === "weak_cold_throw") times.push(...state.smells.filter((one) => one.score < STRONG_ENOUGH).map((one) => one.at));
+  const times = state.flaws.filter((flaw) => flaw.flaw.defect === defect).map((flaw) => flaw.at);
+  if (defect === "weak_cold_throw") times.push(...state.smells.filter((smell) => smell.score < STRONG_ENOUGH).map((smell) => smell.at));
   return times.sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? null;
 }
 
@@ -169,11 +169,11 @@ export interface Outcome {
 
 /** Flaws of a jar that were seen together are of the same jars; of one flaw no more jars than there are. */
 export function outcomesOf(plan: BatchPlan, state: BatchState): Outcome[] {
-  return plan.products.map((one) => {
-    const { filled } = jarStatusesOf(plan, state, one.key);
+  return plan.products.map((product) => {
+    const { filled } = jarStatusesOf(plan, state, product.key);
     const looks = new Map<string, Map<string, number>>();
     for (const { eventId, flaw } of state.flaws) {
-      if (flaw.product !== one.key) continue;
+      if (flaw.product !== product.key) continue;
       const of = looks.get(flaw.defect) ?? new Map<string, number>();
       of.set(eventId, Math.max(of.get(eventId) ?? 0, flaw.jars));
       looks.set(flaw.defect, of);
@@ -187,6 +187,6 @@ export function outcomesOf(plan: BatchPlan, state: BatchState): Outcome[] {
         ),
       ]),
     );
-    return { product: one.key, jars: filled, lookedAt: state.lookedAt, flawed };
+    return { product: product.key, jars: filled, lookedAt: state.lookedAt, flawed };
   });
 }

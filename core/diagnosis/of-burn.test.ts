@@ -23,7 +23,7 @@ describe("what causes rest on", () => {
     batch.add({ kind: "stirred", payload: { step: "stir", seconds: 120, hard: true } });
     const poured = { leftMg: 4_000, roomCelsius: 2_000, warmed: "yes" as const, pace: "fast" as const, tapped: true, wicksWere: "poured onto" as const };
     const { plan } = batch.state(at(0));
-    const [key = ""] = plan.products.map((one) => one.key);
+    const [key = ""] = plan.products.map((product) => product.key);
     batch.add({ kind: "poured", payload: { step: "pour", filled: [{ product: key, count: 10, weightsMg: [14_100] }], ...poured } });
     batch.add({ kind: "stepDone", payload: { step: "pierce" } });
     batch.add({ kind: "poured", payload: { step: "pour-again", filled: [{ product: key, count: 10 }], ...poured } });
@@ -54,8 +54,8 @@ describe("what causes rest on", () => {
         ],
       }),
       ...of({
-        products: plan.products.map((one) => ({
-          ...one,
+        products: plan.products.map((product) => ({
+          ...product,
           container: "mold",
           shape: "bowl",
           wicks: { wickId: anId(), name: "w", kind: "zinc core", size: "1", count: 1 },
@@ -69,7 +69,7 @@ describe("what causes rest on", () => {
     trial.add(240, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
     const { plan: burnPlan, state } = trial.now();
     for (const name of Object.keys(recordOfBurn(burnPlan.testCandles[0] as never, state))) known.add(name);
-    const asked = new Set(CAUSES.flatMap((one) => one.key ?? []));
+    const asked = new Set(CAUSES.flatMap((cause) => cause.key ?? []));
     expect([...asked].filter((name) => !known.has(name))).toEqual([]);
     // And nothing else is asked for.
     expect(RECORD_KEY_NAMES.filter((name) => !asked.has(name) && !known.has(name))).toEqual([]);
@@ -79,7 +79,7 @@ describe("what causes rest on", () => {
     const { plan } = aBatch().state(at(0));
     expect(checksFor(plan)).toEqual(["inspected", "dry", "warm", "straight", "bath"]);
     expect(checksFor({ ...plan, pots: plan.pots.map((pot) => ({ ...pot, waxFamily: "gel" })) })).toContain("mixed");
-    expect(checksFor({ ...plan, products: plan.products.map((one) => ({ ...one, container: "mold" })) })).toContain("sealed");
+    expect(checksFor({ ...plan, products: plan.products.map((product) => ({ ...product, container: "mold" })) })).toContain("sealed");
   });
 });
 
@@ -96,9 +96,9 @@ describe("flaws of burning", () => {
     expect(burningFlaws(plan, state, "A1").sort()).toEqual(["drowning", "large_flame", "soot"]);
     expect(burningFlaws(plan, state, "A2")).toEqual([]);
     const batchId = plan.testCandles[0]?.batch?.id ?? "";
-    for (const one of burnedFlaws([{ plan, state }], batchId)) expect(one).toMatchObject({ jars: 1, of: 1 });
+    for (const burnedFlaw of burnedFlaws([{ plan, state }], batchId)) expect(burnedFlaw).toMatchObject({ jars: 1, of: 1 });
     expect(burnedFlaws([{ plan, state }], anId())).toEqual([]);
-    for (const defect of burningFlaws(plan, state, "A1")) expect(DEFECTS.find((one) => one.id === defect)?.seen).toBe("burning");
+    for (const defect of burningFlaws(plan, state, "A1")) expect(DEFECTS.find((item) => item.id === defect)?.seen).toBe("burning");
     expect(recordOfBurn(plan.testCandles[1] as never, state)).toEqual({});
     expect(Date.parse(atMinute(0))).toBeGreaterThan(0);
   });

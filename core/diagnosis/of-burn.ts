@@ -13,19 +13,19 @@ const THICK: readonly string[] = ["soy", "coconut", "beeswax", "palm", "blend"];
  * it suits. A thick wax has a size more to go by.
  */
 export function sizeSteps(wick: { id: string }, wicks: readonly ShelfWick[], widthUm: number, family: string): number | null {
-  const mine = wicks.find((one) => one.id === wick.id);
+  const mine = wicks.find((item) => item.id === wick.id);
   if (!mine) return null;
-  const row = bySize(wicks.filter((one) => seriesOf(one) === seriesOf(mine)));
-  const fits = row.flatMap((one, at) => (one.fromUm !== null && one.toUm !== null && one.fromUm <= widthUm && widthUm <= one.toUm ? [at] : []));
-  const at = row.findIndex((one) => one.id === mine.id);
+  const row = bySize(wicks.filter((wick) => seriesOf(wick) === seriesOf(mine)));
+  const fits = row.flatMap((wick, index) => (wick.fromUm !== null && wick.toUm !== null && wick.fromUm <= widthUm && widthUm <= wick.toUm ? [index] : []));
+  const at = row.findIndex((wick) => wick.id === mine.id);
   if (fits.length === 0) return null;
   const [low, high] = [Math.min(...fits), Math.max(...fits) + (THICK.includes(family) ? 1 : 0)];
   return at < low ? at - low : at > high ? at - high : 0;
 }
 
 /** What the burns of a test candle say of causes: its trim, its first burn, its pool, the air. Nothing of one that never burned. */
-export function recordOfBurn(one: TestCandle, state: TrialState): DiagnosisRecord {
-  const sessions = state.testCandles[one.key]?.sessions ?? [];
+export function recordOfBurn(item: TestCandle, state: TrialState): DiagnosisRecord {
+  const sessions = state.testCandles[item.key]?.sessions ?? [];
   const [first] = sessions;
   if (!first) return {};
   const trims = sessions.flatMap((each) => (each.trimUm === null ? [] : [each.trimUm]));
@@ -34,7 +34,7 @@ export function recordOfBurn(one: TestCandle, state: TrialState): DiagnosisRecor
     draught: sessions.some((each) => each.air.length > 0),
     ...(trims.length > 0 ? { wick_trim_mm: Math.max(...trims) / 1_000 } : {}),
     ...(first.out ? { first_burn_hours: (Date.parse(first.out.at) - Date.parse(first.litAt)) / 3_600_000 } : {}),
-    ...(pools.length > 0 ? { pool_to_edge_mm: Math.max(0, (widthOf(one) - Math.max(...pools) / 1_000) / 2) } : {}),
+    ...(pools.length > 0 ? { pool_to_edge_mm: Math.max(0, (widthOf(item) - Math.max(...pools) / 1_000) / 2) } : {}),
   };
 }
 
@@ -46,14 +46,14 @@ export function burningFlaws(plan: TrialPlan, state: TrialState, key: string): s
   const sessions = state.testCandles[key]?.sessions ?? [];
   if (sessions.length === 0) return [];
   const verdict = verdictOf(plan, state, key);
-  const signs = new Set(verdict?.safety.reasons.flatMap((one) => one.id ?? []) ?? []);
-  const looks = sessions.flatMap((one) => one.checks.map((look) => ({ ...look, minute: (Date.parse(look.at) - Date.parse(one.litAt)) / 60_000 })));
-  const hot = state.ratings.filter((one) => one.testCandle === key && one.throw === "hot").map((one) => one.score);
+  const signs = new Set(verdict?.safety.reasons.flatMap((reason) => reason.id ?? []) ?? []);
+  const looks = sessions.flatMap((session) => session.checks.map((look) => ({ ...look, minute: (Date.parse(look.at) - Date.parse(session.litAt)) / 60_000 })));
+  const hot = state.ratings.filter((rating) => rating.testCandle === key && rating.throw === "hot").map((rating) => rating.score);
   const shows: [string, boolean][] = [
     ["tunnelling", verdict?.pool.verdict === "small"],
-    ["mushrooming", looks.some((one) => one.mushroom !== undefined && one.mushroom !== "none" && one.minute <= 120)],
+    ["mushrooming", looks.some((look) => look.mushroom !== undefined && look.mushroom !== "none" && look.minute <= 120)],
     ["soot", signs.has("soot")],
-    ["drowning", looks.some((one) => one.flame === "dying" || one.flame === "out") || sessions.some((one) => one.out?.why === "by itself")],
+    ["drowning", looks.some((look) => look.flame === "dying" || look.flame === "out") || sessions.some((session) => session.out?.why === "by itself")],
     ["large_flame", signs.has("unsteady") || signs.has("flame")],
     ["hot_vessel", signs.has("wall") || signs.has("deep") || signs.has("bottom")],
     ["surface_ignition", signs.has("elsewhere")],
@@ -67,14 +67,16 @@ export function burnedFlaws(trials: readonly { plan: TrialPlan; state: TrialStat
   let burned = 0;
   const counts = new Map<string, number>();
   for (const { plan, state } of trials)
-    for (const one of plan.testCandles) {
-      if (one.batch?.id !== batchId || (state.testCandles[one.key]?.sessions.length ?? 0) === 0) continue;
+    for (const testCandle of plan.testCandles) {
+      if (testCandle.batch?.id !== batchId || (state.testCandles[testCandle.key]?.sessions.length ?? 0) === 0) continue;
       burned += 1;
-      for (const defect of burningFlaws(plan, state, one.key)) counts.set(defect, (counts.get(defect) ?? 0) + 1);
+      for (const defect of burningFlaws(plan, state, testCandle.key)) counts.set(defect, (counts.get(defect) ?? 0) + 1);
     }
   return [...counts].map(([defect, jars]) => ({ defect, jars, of: burned }));
 }
 
 /** The candles of a trial that were poured in a batch, one for each option. */
 export const burnedOfBatch = (plan: TrialPlan, batchId: string): TestCandle[] =>
-  [...new Set(plan.testCandles.map((one) => one.variant))].flatMap((variant) => testCandlesOf(plan, variant).find((one) => one.batch?.id === batchId) ?? []);
+  [...new Set(plan.testCandles.map((testCandle) => testCandle.variant))].flatMap(
+    (variant) => testCandlesOf(plan, variant).find((testCandle) => testCandle.batch?.id === batchId) ?? [],
+  );

@@ -19,7 +19,7 @@ describe("the age at which something was seen or smelled", () => {
     const { record, ranges } = diagnosisOf(plan, state, when ?? at(21 * DAY));
     expect(record.cure_days).toBeCloseTo(1, 1);
     const { causes } = answerDiagnose(diagnoseRequest.parse({ wax_family: "soy", defect: "weak_cold_throw", ranges, record: { ...record, cure_days: 1 } }));
-    expect(causes.find((one) => one.key === "cure_days")).toMatchObject({ verdict: "supported", reason: expect.stringContaining("smelled after 1 day,") });
+    expect(causes.find((cause) => cause.key === "cure_days")).toMatchObject({ verdict: "supported", reason: expect.stringContaining("smelled after 1 day,") });
     // A score that is strong enough is no flaw.
     expect(flawSeenAt({ ...state, smells: state.smells.slice(1) }, "weak_cold_throw")).toBeNull();
     expect(flawSeenAt(state, "frosting")).toBeNull();

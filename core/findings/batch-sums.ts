@@ -31,7 +31,7 @@ export const withBatch = (sums: BatchSums, n: number, k: number): BatchSums => (
 });
 
 export const sumsOf = (batches: readonly { n: number; k: number }[]): BatchSums =>
-  batches.reduce<BatchSums>((sums, one) => withBatch(sums, one.n, one.k), NO_BATCHES);
+  batches.reduce<BatchSums>((sums, item) => withBatch(sums, item.n, item.k), NO_BATCHES);
 
 /** Σ(k − p·n)² over the batches: how far they lie from a share p, in pieces squared. */
 export const squaredResiduals = (sums: Pick<BatchSums, "kk" | "kn" | "nn">, p: number): number => Math.max(0, sums.kk - 2 * p * sums.kn + p * p * sums.nn);

@@ -37,13 +37,13 @@ export function individuals(values: readonly number[]): IndividualsChart | null 
   const sigma = range / D2;
   const z = values.map((value) => (sigma > 0 ? (value - mean) / sigma : 0));
   const past = (from: number, many: number, beyond: number, side: 1 | -1) =>
-    z.slice(Math.max(0, from), from + many).filter((one) => one * side > beyond).length;
-  const signals = z.flatMap((one, at): IndividualsChart["signals"] => {
-    if (Math.abs(one) > 3) return [{ at, rule: "beyond" }];
+    z.slice(Math.max(0, from), from + many).filter((value) => value * side > beyond).length;
+  const signals = z.flatMap((value, index): IndividualsChart["signals"] => {
+    if (Math.abs(value) > 3) return [{ at: index, rule: "beyond" }];
     for (const side of [1, -1] as const) {
-      if (at >= 2 && one * side > 2 && past(at - 2, 3, 2, side) >= 2) return [{ at, rule: "two of three" }];
-      if (at >= 4 && one * side > 1 && past(at - 4, 5, 1, side) >= 4) return [{ at, rule: "four of five" }];
-      if (at >= 7 && past(at - 7, 8, 0, side) === 8) return [{ at, rule: "eight in a row" }];
+      if (index >= 2 && value * side > 2 && past(index - 2, 3, 2, side) >= 2) return [{ at: index, rule: "two of three" }];
+      if (index >= 4 && value * side > 1 && past(index - 4, 5, 1, side) >= 4) return [{ at: index, rule: "four of five" }];
+      if (index >= 7 && past(index - 7, 8, 0, side) === 8) return [{ at: index, rule: "eight in a row" }];
     }
     return [];
   });

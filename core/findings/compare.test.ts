@@ -9,9 +9,9 @@ import { wilson } from "./proportion";
 describe("two batches side by side", () => {
   it("differ in what was recorded otherwise, by more than a thermometer does; what only one recorded is unknown", () => {
     const a = { pour_c: 72, load_percent_of_wax: 8, vessel_warmed: true, stir_minutes: 2, room_c: 20 };
-    const one = recordDifferences(a, { ...a, pour_c: 60, load_percent_of_wax: 8.1, room_c: 21 });
-    expect(one.differ).toEqual([{ key: "pour_c", a: 72, b: 60 }]);
-    expect(comparable(one.differ.length)).toBe("one thing");
+    const item = recordDifferences(a, { ...a, pour_c: 60, load_percent_of_wax: 8.1, room_c: 21 });
+    expect(item.differ).toEqual([{ key: "pour_c", a: 72, b: 60 }]);
+    expect(comparable(item.differ.length)).toBe("one thing");
     const { vessel_warmed: _w, ...less } = a;
     const two = recordDifferences(a, { ...less, pour_c: 60, load_percent_of_wax: 10 });
     expect(two.differ.map((each) => each.key)).toEqual(["pour_c", "load_percent_of_wax"]);
@@ -42,7 +42,7 @@ describe("one change for next time", () => {
   };
   const change = (what: string, from: ChangeNext["from"], to: ChangeNext["to"]): ChangeNext => ({ what, from, to, why: "" });
   const differing = (next: FormulaSpec) => ({
-    steps: spec.process.steps.filter((step, at) => JSON.stringify(step) !== JSON.stringify(next.process.steps[at])).map((step) => step.kind),
+    steps: spec.process.steps.filter((step, index) => JSON.stringify(step) !== JSON.stringify(next.process.steps[index])).map((step) => step.kind),
     load: next.loadPpm === spec.loadPpm,
   });
 

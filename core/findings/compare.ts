@@ -57,10 +57,10 @@ export function unlikeFine(here: DiagnosisRecord, fine: readonly DiagnosisRecord
   return RECORD_KEY_NAMES.flatMap((key): Unlike[] => {
     const mine = here[key];
     if (mine === undefined || FOLLOWS.includes(key)) return [];
-    const theirs = fine.flatMap((one) => (one[key] === undefined ? [] : [one[key] as number | boolean]));
+    const theirs = fine.flatMap((diagnosisRecord) => (diagnosisRecord[key] === undefined ? [] : [diagnosisRecord[key] as number | boolean]));
     if (theirs.length < MIN_FINE) return [];
-    if (typeof mine === "boolean") return theirs.every((one) => one === !mine) ? [{ key, here: mine, fine: !mine, batches: theirs.length }] : [];
-    const numbers = theirs.filter((one): one is number => typeof one === "number");
+    if (typeof mine === "boolean") return theirs.every((item) => item === !mine) ? [{ key, here: mine, fine: !mine, batches: theirs.length }] : [];
+    const numbers = theirs.filter((item): item is number => typeof item === "number");
     const [low, high] = [Math.min(...numbers), Math.max(...numbers)];
     const same = SAME[keyOf(key).unit] ?? 0;
     return mine < low - same || mine > high + same ? [{ key, here: mine, fine: { low, high }, batches: theirs.length }] : [];

@@ -32,7 +32,7 @@ export const MIN_PIECES = 12;
 const LEVEL = 0.05;
 
 /** Levels that are compared: those with batches enough. */
-const compared = <L extends Level>(levels: readonly L[]): L[] => levels.filter((one) => one.batches >= MIN_BATCHES && one.n >= MIN_PIECES);
+const compared = <L extends Level>(levels: readonly L[]): L[] => levels.filter((level) => level.batches >= MIN_BATCHES && level.n >= MIN_PIECES);
 
 /**
  * How likely so large a difference between levels is by chance: the score test of equal shares with a cluster-robust variance, the
@@ -41,17 +41,17 @@ const compared = <L extends Level>(levels: readonly L[]): L[] => levels.filter((
  * observations than pieces with it (or without).
  */
 function chanceOf(levels: readonly Level[]): number {
-  const total = (of: (one: Level) => number) => levels.reduce((sum, one) => sum + of(one), 0);
-  const [n, k, batches] = [total((one) => one.n), total((one) => one.k), total((one) => one.batches)];
+  const total = (of: (level: Level) => number) => levels.reduce((sum, level) => sum + of(level), 0);
+  const [n, k, batches] = [total((level) => level.n), total((level) => level.k), total((level) => level.batches)];
   const share = k / n;
   const df = levels.length - 1;
   const observations = Math.min(batches, k, n - k);
   const rest = observations - 1 - df;
   if (rest < 1) return 1;
-  const apart = levels.map((one) => squaredResiduals(one, share));
-  const all = apart.reduce((sum, one) => sum + one, 0);
-  const part = levels.map((one) => one.n / n);
-  const scores = levels.slice(0, df).map((one) => one.k - share * one.n);
+  const apart = levels.map((level) => squaredResiduals(level, share));
+  const all = apart.reduce((sum, value) => sum + value, 0);
+  const part = levels.map((level) => level.n / n);
+  const scores = levels.slice(0, df).map((level) => level.k - share * level.n);
   const variance = scores.map((_, a) =>
     scores.map((_, b) => {
       const [fa, fb] = [part[a] as number, part[b] as number];
@@ -62,29 +62,29 @@ function chanceOf(levels: readonly Level[]): number {
   if (!lower) return 1;
   // scores' · variance⁻¹ · scores, by forward substitution.
   const unlike: number[] = [];
-  for (const [at, row] of lower.entries())
-    unlike.push(((scores[at] as number) - unlike.reduce((sum, one, before) => sum + (row[before] as number) * one, 0)) / (row[at] as number));
-  const statistic = unlike.reduce((sum, one) => sum + one * one, 0);
+  for (const [index, row] of lower.entries())
+    unlike.push(((scores[index] as number) - unlike.reduce((sum, value, before) => sum + (row[before] as number) * value, 0)) / (row[index] as number));
+  const statistic = unlike.reduce((sum, value) => sum + value * value, 0);
   return fTail(((rest / df) * (statistic / observations)) / Math.max(1 - statistic / batches, 1e-9), df, rest);
 }
 
 /** What each factor says of a flaw; all comparisons are allowed for together, by Holm's method. */
 export function findFactors(factors: readonly Factor[]): FoundFactor[] {
-  const found = factors.map((one): FoundFactor => {
-    const levels = one.levels.filter((level) => level.n > 0).map((level) => ({ ...level, ...clusteredShare(level) }));
+  const found = factors.map((factor): FoundFactor => {
+    const levels = factor.levels.filter((level) => level.n > 0).map((level) => ({ ...level, ...clusteredShare(level) }));
     const enough = compared(levels);
-    const plain = { name: one.name, levels, p: null, adjusted: null, difference: null };
+    const plain = { name: factor.name, levels, p: null, adjusted: null, difference: null };
     if (levels.length < 2) return { ...plain, finding: "never varied" };
     if (enough.length < 2) return { ...plain, finding: "too little to tell" };
     const shares = enough.map((level) => level.share);
     return { ...plain, finding: "no difference seen", p: chanceOf(enough), difference: Math.max(...shares) - Math.min(...shares) };
   });
-  const asked = found.flatMap((one) => (one.p === null ? [] : [one.p]));
+  const asked = found.flatMap((factor) => (factor.p === null ? [] : [factor.p]));
   const adjusted = holm(asked);
   let next = 0;
-  return found.map((one) => {
-    if (one.p === null) return one;
+  return found.map((factor) => {
+    if (factor.p === null) return factor;
     const q = adjusted[next++] as number;
-    return { ...one, adjusted: q, finding: q < LEVEL ? "differs" : "no difference seen" };
+    return { ...factor, adjusted: q, finding: q < LEVEL ? "differs" : "no difference seen" };
   });
 }

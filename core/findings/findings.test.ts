@@ -26,7 +26,7 @@ describe("a proportion", () => {
 
   it("is adjusted for many comparisons as a statistics package does by Holm's method", () => {
     // statsmodels 0.13.5, multipletests([0.01, 0.04, 0.03, 0.005], method="holm").
-    expect(holm([0.01, 0.04, 0.03, 0.005])).toEqual([0.03, 0.06, 0.06, 0.02].map((one) => expect.closeTo(one, 12)));
+    expect(holm([0.01, 0.04, 0.03, 0.005])).toEqual([0.03, 0.06, 0.06, 0.02].map((value) => expect.closeTo(value, 12)));
   });
 
   it("is judged by the F distribution as a statistics package has it", () => {
@@ -49,14 +49,14 @@ const F_TAILS: [number, number, number, number][] = [
 const SEALS: Dose[] = (() => {
   const x = [66, 70, 69, 68, 67, 72, 73, 70, 57, 63, 70, 78, 67, 53, 67, 75, 70, 81, 76, 79, 75, 76, 58];
   const y = [0, 1, 0, 0, 0, 0, 0, 0, 1, 1, 1, 0, 0, 1, 0, 0, 0, 0, 0, 0, 1, 0, 1];
-  return x.map((one, at) => ({ x: one, n: 1, k: y[at] as number }));
+  return x.map((value, index) => ({ x: value, n: 1, k: y[index] as number }));
 })();
 
 describe("a yes or no against a number", () => {
   it("comes to the published maximum likelihood, with the errors of a statistics package, grouped or not", () => {
-    const grouped = [...new Set(SEALS.map((one) => one.x))].map((x) => {
-      const mine = SEALS.filter((one) => one.x === x);
-      return { x, n: mine.length, k: mine.reduce((sum, one) => sum + one.k, 0) };
+    const grouped = [...new Set(SEALS.map((seal) => seal.x))].map((x) => {
+      const mine = SEALS.filter((seal) => seal.x === x);
+      return { x, n: mine.length, k: mine.reduce((sum, dose) => sum + dose.k, 0) };
     });
     for (const doses of [SEALS, grouped]) {
       const fit = logistic(doses, { penalty: 0 });
@@ -88,10 +88,10 @@ describe("a yes or no against a number", () => {
 
 /** Forty batches of 4, 12 and 48 jars, each with its own level, by a rule that any program can follow. */
 const UNEVEN = [1, 2].map((times) =>
-  Array.from({ length: 40 }, (_, at) => {
-    const n = [4, 12, 48][times === 1 ? (at * at + at) % 3 : at % 3] as number;
-    const x = 55 + ((7 * at * times) % 21);
-    const own = (((at * 29) % 13) - 6) / 3;
+  Array.from({ length: 40 }, (_, index) => {
+    const n = [4, 12, 48][times === 1 ? (index * index + index) % 3 : index % 3] as number;
+    const x = 55 + ((7 * index * times) % 21);
+    const own = (((index * 29) % 13) - 6) / 3;
     return { x, n, k: Math.round(n / (1 + Math.exp(1.2 - 0.08 * (x - 65) - own))) };
   }),
 );
@@ -103,13 +103,13 @@ describe("a curve through batches", () => {
       { n: 732, k: 183, slope: 0.0714367212368185, intercept: -5.5339915988722534, errors: [2.189247218229441, 0.034130722297316965] },
       { n: 836, k: 219, slope: 0.06918298143218223, intercept: -5.396129505533924, errors: [2.572049428188372, 0.039178190866683595] },
     ];
-    for (const [at, batches] of UNEVEN.entries()) {
+    for (const [index, batches] of UNEVEN.entries()) {
       const fit = logistic(
-        batches.map((one) => ({ ...one, ...sumsOf([one]) })),
+        batches.map((batch) => ({ ...batch, ...sumsOf([batch]) })),
         { penalty: 0 },
       );
-      const they = theirs[at] as (typeof theirs)[number];
-      expect([batches.reduce((sum, one) => sum + one.n, 0), batches.reduce((sum, one) => sum + one.k, 0)]).toEqual([they.n, they.k]);
+      const they = theirs[index] as (typeof theirs)[number];
+      expect([batches.reduce((sum, item) => sum + item.n, 0), batches.reduce((sum, item) => sum + item.k, 0)]).toEqual([they.n, they.k]);
       expect(fit?.slope).toBeCloseTo(they.slope, 8);
       expect(fit?.intercept).toBeCloseTo(they.intercept, 6);
       // They multiply the variance by (jars − 1) / (jars − 2) besides: a part in a thousand.
@@ -122,8 +122,8 @@ describe("a curve through batches", () => {
 describe("a share of batches", () => {
   it("has the ratio estimator's error of a statistics package, with a correction for each batch's own weight", () => {
     // statsmodels 0.13.5, OLS of single jars on a constant, cov_type="cluster", use_correction=False.
-    for (const [at, error] of [0.04806725, 0.04360444].entries()) {
-      const sums = sumsOf(UNEVEN[at] ?? []);
+    for (const [index, error] of [0.04806725, 0.04360444].entries()) {
+      const sums = sumsOf(UNEVEN[index] ?? []);
       expect(Math.sqrt(squaredResiduals(sums, sums.k / sums.n)) / sums.n).toBeCloseTo(error, 7);
       const { low, high } = clusteredShare(sums);
       expect((high - low) / error).toBeGreaterThan(2 * 1.96);
@@ -154,11 +154,11 @@ describe("a chart of single values", () => {
   });
 
   it("calls a point beyond, a drift and a run, and nothing where there is nothing", () => {
-    const calm = Array.from({ length: 20 }, (_, at) => 60 + (at % 2 === 0 ? 0.5 : -0.5));
+    const calm = Array.from({ length: 20 }, (_, index) => 60 + (index % 2 === 0 ? 0.5 : -0.5));
     expect(individuals(calm)?.signals).toEqual([]);
     expect(individuals([...calm, 66])?.signals).toEqual([{ at: 20, rule: "beyond" }]);
-    const shifted = [...calm, ...Array.from({ length: 9 }, (_, at) => 60.9 + (at % 2) * 0.1)];
-    expect(individuals(shifted)?.signals.some((one) => one.at >= 20 && one.rule !== "beyond")).toBe(true);
+    const shifted = [...calm, ...Array.from({ length: 9 }, (_, index) => 60.9 + (index % 2) * 0.1)];
+    expect(individuals(shifted)?.signals.some((signal) => signal.at >= 20 && signal.rule !== "beyond")).toBe(true);
     expect(individuals(Array.from({ length: 12 }, () => 60))?.signals).toEqual([]);
   });
 });
@@ -179,7 +179,7 @@ interface Made {
 
 /** A made-up workshop: seven factors of two levels, of which at most the first does anything, and a number that does nothing. */
 function someWorkshop(random: () => number, { batches, size, base, sd, effect = 0 }: Made) {
-  const factors = Array.from({ length: 7 }, (_, at) => ({ name: String(at), levels: ["no", "yes"].map((level): Level => ({ level, ...NO_BATCHES })) }));
+  const factors = Array.from({ length: 7 }, (_, index) => ({ name: String(index), levels: ["no", "yes"].map((level): Level => ({ level, ...NO_BATCHES })) }));
   const doses = new Map<number, BatchSums>();
   let all = NO_BATCHES;
   for (let batch = 0; batch < batches; batch++) {
@@ -224,7 +224,7 @@ describe("what made the difference", () => {
       let [claim, slope, holds] = [0, 0, 0];
       for (let n = 0; n < many; n++) {
         const { factors, doses, all } = someWorkshop(random, made);
-        if (findFactors(factors).some((one) => one.finding === "differs")) claim += 1;
+        if (findFactors(factors).some((factor) => factor.finding === "differs")) claim += 1;
         if ((logistic(doses)?.p ?? 1) < 0.05) slope += 1;
         const { low, high } = clusteredShare(all);
         if (low <= truth && truth <= high) holds += 1;
@@ -239,7 +239,7 @@ describe("what made the difference", () => {
       slopes.push(slope / many);
       covered.push(holds / many);
     }
-    const mean = (ones: number[]) => ones.reduce((sum, one) => sum + one, 0) / ones.length;
+    const mean = (ones: number[]) => ones.reduce((sum, value) => sum + value, 0) / ones.length;
     expect(mean(claims)).toBeLessThan(0.05);
     expect(mean(slopes)).toBeLessThan(0.065);
     expect(mean(covered)).toBeGreaterThan(0.94);
@@ -269,7 +269,7 @@ describe("what made the difference", () => {
       { name: "room", levels: [level("cold", 2, 24, 24), level("warm", 30, 400, 0)] },
       { name: "none", levels: [level("x", 20, 240, 0), level("y", 20, 240, 0)] },
     ]);
-    expect(said.map((one) => one.finding)).toEqual(["never varied", "too little to tell", "no difference seen"]);
+    expect(said.map((factor) => factor.finding)).toEqual(["never varied", "too little to tell", "no difference seen"]);
     expect(said[1]?.levels[0]).toMatchObject({ level: "cold", share: 1 });
   });
 });

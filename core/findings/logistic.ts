@@ -36,13 +36,13 @@ const MIN_CLUSTERS = 4;
  * Null where x or the outcome never varied. @throws RangeError for counts that cannot be
  */
 export function logistic(doses: readonly Dose[], options: { penalty?: number } = {}): Logistic | null {
-  const rows = doses.filter((one) => one.n > 0);
-  if (rows.some((one) => one.k < 0 || one.k > one.n || !Number.isFinite(one.x))) throw new RangeError("A dose has 0 ≤ k ≤ n.");
-  const n = rows.reduce((sum, one) => sum + one.n, 0);
-  const k = rows.reduce((sum, one) => sum + one.k, 0);
-  if (k === 0 || k === n || new Set(rows.map((one) => one.x)).size < 2) return null;
-  const mean = rows.reduce((sum, one) => sum + one.n * one.x, 0) / n;
-  const sd = Math.sqrt(rows.reduce((sum, one) => sum + one.n * (one.x - mean) ** 2, 0) / n) || 1;
+  const rows = doses.filter((dose) => dose.n > 0);
+  if (rows.some((row) => row.k < 0 || row.k > row.n || !Number.isFinite(row.x))) throw new RangeError("A dose has 0 ≤ k ≤ n.");
+  const n = rows.reduce((sum, dose) => sum + dose.n, 0);
+  const k = rows.reduce((sum, dose) => sum + dose.k, 0);
+  if (k === 0 || k === n || new Set(rows.map((row) => row.x)).size < 2) return null;
+  const mean = rows.reduce((sum, dose) => sum + dose.n * dose.x, 0) / n;
+  const sd = Math.sqrt(rows.reduce((sum, dose) => sum + dose.n * (dose.x - mean) ** 2, 0) / n) || 1;
   const penalty = (options.penalty ?? 1) / MILD ** 2;
   // In standard deviations from the mean, so that the penalty means the same whatever the unit.
   let [a, b] = [Math.log(k / (n - k)), 0];
@@ -50,11 +50,11 @@ export function logistic(doses: readonly Dose[], options: { penalty?: number } =
   for (let round = 0; round < 100; round++) {
     let [ga, gb] = [0, -penalty * b];
     [aa, ab, bb] = [0, 0, penalty];
-    for (const one of rows) {
-      const u = (one.x - mean) / sd;
+    for (const row of rows) {
+      const u = (row.x - mean) / sd;
       const share = sigmoid(a + b * u);
-      const weight = one.n * share * (1 - share);
-      const rest = one.k - one.n * share;
+      const weight = row.n * share * (1 - share);
+      const rest = row.k - row.n * share;
       ga += rest;
       gb += rest * u;
       aa += weight;
@@ -69,7 +69,7 @@ export function logistic(doses: readonly Dose[], options: { penalty?: number } =
     b += db * damp;
     if (Math.abs(da) + Math.abs(db) < 1e-12) break;
   }
-  const batches = rows.reduce((sum, one) => sum + (one.batches ?? 0), 0);
+  const batches = rows.reduce((sum, dose) => sum + (dose.batches ?? 0), 0);
   const det = aa * bb - ab * ab;
   let [vaa, vab, vbb] = [bb / det, -ab / det, aa / det];
   const clustered = batches >= MIN_CLUSTERS;
@@ -95,7 +95,7 @@ export function logistic(doses: readonly Dose[], options: { penalty?: number } =
   const v01 = vab / sd - mean * v11;
   const v00 = vaa - (2 * mean * vab) / sd + mean ** 2 * v11;
   const se = Math.sqrt(v11);
-  const effective = Math.min(effectiveBatches({ n, nn: rows.reduce((sum, one) => sum + (one.nn ?? 0), 0) }), k, n - k);
+  const effective = Math.min(effectiveBatches({ n, nn: rows.reduce((sum, dose) => sum + (dose.nn ?? 0), 0) }), k, n - k);
   const df = clustered ? Math.max(1, effective - 2) : n - 2;
   const few = clustered ? Math.sqrt(Math.max(effective, 1) / df) : 1;
   const wide = clustered ? tQuantile(0.975, df) * few : Z95;

@@ -24,7 +24,7 @@ export function wilson(k: number, n: number, spread = 1, z = Z95): Share {
 
 /** Holm's step-down adjustment of several p-values (Holm 1979): the chance that any of those claimed is none stays below the level. */
 export function holm(ps: readonly number[]): number[] {
-  const order = ps.map((p, at) => ({ p, at })).sort((a, b) => a.p - b.p);
+  const order = ps.map((p, index) => ({ p, at: index })).sort((a, b) => a.p - b.p);
   const out = ps.map(() => 1);
   let most = 0;
   for (const [rank, { p, at }] of order.entries()) {

@@ -23,9 +23,9 @@ describe("throw scores by what they were of", () => {
   });
 
   it("are sorted into levels by load and by the age at which they were smelled, and leave out what is not known", () => {
-    const one = (more: Partial<ThrowScore>) => ({ ...base, ...more });
+    const item = (more: Partial<ThrowScore>) => ({ ...base, ...more });
     expect(
-      throwLevels([one({ load: 7.9 }), one({ load: 8 }), one({ load: null })], "load")
+      throwLevels([item({ load: 7.9 }), item({ load: 8 }), item({ load: null })], "load")
         .map((level) => [level.level, level.n])
         .sort(),
     ).toEqual([
@@ -33,7 +33,7 @@ describe("throw scores by what they were of", () => {
       ["8 to 10 %", 1],
     ]);
     expect(
-      throwLevels([one({ ageDays: 1 }), one({ ageDays: 3 }), one({ ageDays: 30 })], "age")
+      throwLevels([item({ ageDays: 1 }), item({ ageDays: 3 }), item({ ageDays: 30 })], "age")
         .map((level) => level.level)
         .sort(),
     ).toEqual(["2 to 7 days", "a week or more", "within 2 days"]);
@@ -54,7 +54,7 @@ describe("throw scores by what they were of", () => {
     fc.assert(
       fc.property(fc.array(score, { maxLength: 60 }), fc.constantFrom(...FACTORS), (scores, factor) => {
         const levels = throwLevels(scores, factor);
-        expect(levels.reduce((sum, one) => sum + one.n, 0)).toBe(scores.length);
+        expect(levels.reduce((sum, throwLevel) => sum + throwLevel.n, 0)).toBe(scores.length);
         for (const { mean, low, high } of levels) {
           expect(mean).toBeGreaterThanOrEqual(low ?? 0);
           expect(mean).toBeLessThanOrEqual(high ?? 10);

@@ -32,14 +32,14 @@ const AGES: [below: number, words: string][] = [
 ];
 
 /** The level of a score at a factor; null where it is not known. */
-export function levelOf(one: ThrowScore, factor: ThrowFactor): string | null {
+export function levelOf(throwScore: ThrowScore, factor: ThrowFactor): string | null {
   switch (factor) {
     case "load":
-      return one.load === null ? null : `${Math.floor(one.load / 2) * 2} to ${Math.floor(one.load / 2) * 2 + 2} %`;
+      return throwScore.load === null ? null : `${Math.floor(throwScore.load / 2) * 2} to ${Math.floor(throwScore.load / 2) * 2 + 2} %`;
     case "age":
-      return one.ageDays === null ? null : (AGES.find(([below]) => (one.ageDays as number) < below)?.[1] ?? null);
+      return throwScore.ageDays === null ? null : (AGES.find(([below]) => (throwScore.ageDays as number) < below)?.[1] ?? null);
     default:
-      return one[factor] || null;
+      return throwScore[factor] || null;
   }
 }
 
@@ -58,16 +58,16 @@ export interface ThrowLevel {
 /** Returns the mean score at each level of a factor, the highest first. Each batch counts once, by the mean of its scores: Student's t over those. */
 export function throwLevels(scores: readonly ThrowScore[], factor: ThrowFactor): ThrowLevel[] {
   const levels = new Map<string, ThrowScore[]>();
-  for (const one of scores) {
-    const level = levelOf(one, factor);
-    if (level !== null) levels.set(level, [...(levels.get(level) ?? []), one]);
+  for (const score of scores) {
+    const level = levelOf(score, factor);
+    if (level !== null) levels.set(level, [...(levels.get(level) ?? []), score]);
   }
   return [...levels]
     .map(([level, mine]): ThrowLevel => {
       const byBatch = new Map<string, number[]>();
-      mine.forEach((one, at) => {
-        const key = one.batch ?? `alone ${at}`;
-        byBatch.set(key, [...(byBatch.get(key) ?? []), one.score]);
+      mine.forEach((throwScore, index) => {
+        const key = throwScore.batch ?? `alone ${index}`;
+        byBatch.set(key, [...(byBatch.get(key) ?? []), throwScore.score]);
       });
       const means = [...byBatch.values()].map((values) => meanInterval(values).mean);
       const { mean, half } = meanInterval(means);
@@ -75,7 +75,7 @@ export function throwLevels(scores: readonly ThrowScore[], factor: ThrowFactor):
         level,
         n: mine.length,
         batches: means.length,
-        scorers: new Set(mine.map((one) => one.scorer)).size,
+        scorers: new Set(mine.map((throwScore) => throwScore.scorer)).size,
         mean,
         low: half === null ? null : Math.max(0, mean - half),
         high: half === null ? null : Math.min(10, mean + half),

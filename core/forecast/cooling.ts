@@ -41,8 +41,8 @@ export function typicalFrom(minutes: readonly number[], drops: readonly number[]
   const stirring = drops.length > 0 ? { stirring: { factor: median(drops), pots: drops.length } } : {};
   if (minutes.length === 0) return drops.length > 0 ? { ...ASSUMED, ...stirring } : null;
   const logs = minutes.map(Math.log);
-  const mean = logs.reduce((sum, one) => sum + one, 0) / logs.length;
-  const seen = logs.length > 2 ? Math.sqrt(logs.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (logs.length - 1)) : 0;
+  const mean = logs.reduce((sum, value) => sum + value, 0) / logs.length;
+  const seen = logs.length > 2 ? Math.sqrt(logs.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (logs.length - 1)) : 0;
   const between = Math.max(MIN_SPREAD, seen);
   const [weight, assumed] = [logs.length / between ** 2, 1 / ASSUMED.spread ** 2];
   const middle = (mean * weight + Math.log(ASSUMED.minutes) * assumed) / (weight + assumed);
@@ -69,10 +69,10 @@ function fitOnce(readings: readonly PotReading[], pot: Pot, noise: number): Omit
   const first = Math.max(1, (readings[0]?.celsius ?? room) - room);
   const misses = (p: readonly number[]) => {
     const curve = curveOf(p, shape);
-    return readings.map((one) => curve.excessAt(one.minute) + room - one.celsius);
+    return readings.map((reading) => curve.excessAt(reading.minute) + room - reading.celsius);
   };
   const { parameters, covariance, sumOfSquares } = leastSquares(
-    (p) => [...misses(p).map((one) => (Number.isFinite(one) ? one / noise : 1e6)), ...unlikelihood(p, lnRate, usual.spread, shape)],
+    (p) => [...misses(p).map((misse) => (Number.isFinite(misse) ? misse / noise : 1e6)), ...unlikelihood(p, lnRate, usual.spread, shape)],
     startOf(first, lnRate, shape),
   );
   return { shape, parameters, covariance, misses: misses(parameters), misfit: sumOfSquares };
@@ -100,14 +100,14 @@ function oddest(used: readonly PotReading[], pot: Pot, all: boolean): number {
   if (used.length < 4) return all && used.length >= 2 && strayed(used, pot) ? used.length - 1 : -1;
   let worst = -1;
   let by = 0;
-  for (const [n, one] of used.entries()) {
+  for (const [n, potReading] of used.entries()) {
     const alone = fitOnce(
       used.filter((_, m) => m !== n),
       pot,
       NOISE_ALLOWED,
     );
     const spread = Math.max(NOISE_ALLOWED / 1.5, 1.4826 * median(alone.misses.map(Math.abs)));
-    const miss = Math.abs(curveOf(alone.parameters, alone.shape).excessAt(one.minute) + pot.room - one.celsius);
+    const miss = Math.abs(curveOf(alone.parameters, alone.shape).excessAt(potReading.minute) + pot.room - potReading.celsius);
     // At the ends the law is guessed beyond what was read, so that more is allowed.
     const allowed = n === 0 || n === used.length - 1 ? 1.6 : 1;
     if (miss > allowed * Math.max(SUSPECT_CELSIUS, SUSPECT_MISSES * spread) && miss / spread > by) {
@@ -136,12 +136,12 @@ export function fitCooling(
   { usual = ASSUMED, steps = PLAIN.steps, sets = null }: KnownOfPot = {},
 ): CoolingFit {
   const pot: Pot = { room, massG, usual, steps, sets };
-  let kept = readings.map((_, at) => at);
+  let kept = readings.map((_, index) => index);
   for (;;) {
     const used = kept.map((at) => readings[at] as PotReading);
     const thought = USUAL_NOISE + NOISE_OF_FEW * Math.max(0, MANY - used.length);
     const { misses } = fitOnce(used, pot, thought);
-    const seen = misses.reduce((sum, one) => sum + one * one, 0);
+    const seen = misses.reduce((sum, value) => sum + value * value, 0);
     const noise = Math.sqrt((seen + WEIGHT_OF_NOISE * thought ** 2) / (Math.max(0, used.length - 2) + WEIGHT_OF_NOISE));
     const worst = oddest(used, pot, used.length === readings.length);
     if (worst >= 0 && (used.length < 4 || kept.length > Math.max(3, readings.length * 0.6))) {
@@ -149,7 +149,7 @@ export function fitCooling(
       continue;
     }
     const { shape, parameters, covariance, misfit } = fitOnce(used, pot, noise);
-    const suspects = readings.flatMap((_, at) => (kept.includes(at) ? [] : [at]));
+    const suspects = readings.flatMap((_, index) => (kept.includes(index) ? [] : [index]));
     return { law: curveOf(parameters, shape).law, shape, parameters, covariance, noise, used: used.length, suspects, misfit };
   }
 }
@@ -173,7 +173,7 @@ export function stepIn(readings: readonly PotReading[], room: number, massG = 1_
     const [a, b] = [readings[n - 1] as PotReading, readings[n] as PotReading];
     return (a.celsius - b.celsius) / Math.max(0.5, b.minute - a.minute);
   };
-  const slopes = readings.slice(1).map((_, at) => slope(at + 1));
+  const slopes = readings.slice(1).map((_, index) => slope(index + 1));
   let found: { step: Step; celsius: number; misfit: number } | null = null;
   if (readings.length < 3) return null;
   const fitWith = (steps: readonly Step[]) => fitOnce(readings, { room, massG, usual: known.usual ?? ASSUMED, steps, sets: known.sets ?? null }, NOISE_ALLOWED);

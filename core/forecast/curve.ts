@@ -31,7 +31,7 @@ export const startOf = (excess: number, lnRate: number, { steps, setsBelow }: Cu
   excess,
   lnRate,
   USUAL_BEND,
-  ...steps.map((one) => one.by),
+  ...steps.map((step) => step.by),
   ...(setsBelow === null ? [] : [SETTING.by]),
 ];
 
@@ -39,7 +39,7 @@ export const startOf = (excess: number, lnRate: number, { steps, setsBelow }: Cu
 export const unlikelihood = (p: readonly number[], lnRate: number, spreadOfRate: number, { steps, setsBelow }: CurveShape): number[] => [
   ((p[1] as number) - lnRate) / spreadOfRate,
   ((p[2] as number) - USUAL_BEND) / SPREAD_OF_BEND,
-  ...steps.map((one, at) => ((p[3 + at] as number) - one.by) / one.spread),
+  ...steps.map((step, index) => ((p[3 + index] as number) - step.by) / step.spread),
   ...(setsBelow === null ? [] : [((p.at(-1) as number) - SETTING.by) / SETTING.spread]),
 ];
 
@@ -72,7 +72,7 @@ export function curveOf(p: readonly number[], { from, steps, setsBelow }: CurveS
   const last = laws.at(-1) as CoolingLaw;
   return {
     law: last,
-    excessAt: (minute) => at(laws.findLast((one, n) => n === 0 || one.from <= minute) as CoolingLaw, minute),
+    excessAt: (minute) => at(laws.findLast((law, n) => n === 0 || law.from <= minute) as CoolingLaw, minute),
     minuteOf: (wanted) => {
       if (wanted <= 0) return null;
       if (setsBelow === null || wanted >= setsBelow) return minuteOf(last, wanted);

@@ -16,7 +16,7 @@ const MISRA = {
   b: [2.3894212918e2, 5.5015643181e-4],
   sum: 1.2455138894e-1,
 };
-const rise = ([b1 = 0, b2 = 0]: readonly number[]) => MISRA.x.map((x, at) => b1 * (1 - Math.exp(-b2 * x)) - (MISRA.y[at] as number));
+const rise = ([b1 = 0, b2 = 0]: readonly number[]) => MISRA.x.map((x, index) => b1 * (1 - Math.exp(-b2 * x)) - (MISRA.y[index] as number));
 
 describe("least squares", () => {
   it("comes to the certified values of Misra1a from both starts", () => {
@@ -25,7 +25,7 @@ describe("least squares", () => {
       [250, 5e-4],
     ]) {
       const { parameters, sumOfSquares, covariance } = leastSquares(rise, start);
-      for (const [at, certified] of MISRA.b.entries()) expect((parameters[at] as number) / certified).toBeCloseTo(1, 8);
+      for (const [index, certified] of MISRA.b.entries()) expect((parameters[index] as number) / certified).toBeCloseTo(1, 8);
       expect(sumOfSquares / MISRA.sum).toBeCloseTo(1, 8);
       // Standard deviation of b1, certified: 2.7070075241.
       expect(Math.sqrt((covariance[0]?.[0] ?? 0) * (sumOfSquares / 12))).toBeCloseTo(2.7070075241, 4);
@@ -78,7 +78,7 @@ describe("a cylinder of the handbook", () => {
       const share = (fourier: number) => c * Math.exp(-(zeta ** 2) * fourier);
       // A lumped long cylinder: hA t / (m c) = 2 · Bi · Fo. Over two time constants they part by no more than the Biot number itself.
       const newton = { excess: 1, from: 0, rate: 40 * 2 * biot, bend: 0 };
-      for (const fourier of [0.3, 0.5, 1].map((one) => one / biot)) {
+      for (const fourier of [0.3, 0.5, 1].map((value) => value / biot)) {
         expect(Math.abs(share(fourier) / excessAt(newton, fourier) - 1)).toBeLessThan(biot);
       }
       // Read every five minutes, so that the whole of it takes hours: α / r² such that a time constant is 90 minutes.
@@ -116,11 +116,11 @@ describe("when a range is reached", () => {
         const { massG, room, readings, now, truth, events } = aComplicatedPot(random, complication, many);
         const request = { ambient_c: room, mass_g: massG, readings, targets_c: [65, 60, 55, 50, 47, 43] };
         const { targets } = answerForecast(isSaid ? { ...request, events } : request);
-        for (const one of targets) {
-          const at = truth(one.celsius);
-          if (at <= now + 1 || one.low === null || one.high === null || one.celsius >= (readings.at(-1)?.celsius ?? 0) - 0.5) continue;
+        for (const target of targets) {
+          const at = truth(target.celsius);
+          if (at <= now + 1 || target.low === null || target.high === null || target.celsius >= (readings.at(-1)?.celsius ?? 0) - 0.5) continue;
           all += 1;
-          if (at >= one.low && at <= one.high) inside += 1;
+          if (at >= target.low && at <= target.high) inside += 1;
         }
       }
       expect(all).toBeGreaterThan(80);
@@ -129,7 +129,7 @@ describe("when a range is reached", () => {
   });
 
   it("takes a reading that rose for a misread digit, and not the fall after it for a step", () => {
-    const readings = [85.2, 83.1, 81.2, 79.4, 87.6, 76].map((celsius, at) => ({ minute: at * 5, celsius }));
+    const readings = [85.2, 83.1, 81.2, 79.4, 87.6, 76].map((celsius, index) => ({ minute: index * 5, celsius }));
     const told = answerForecast({ ambient_c: 21, mass_g: 1_800, readings, targets_c: [60] });
     expect(told).toMatchObject({ suspect_readings: [4] });
     expect(told.steps).toBeUndefined();
@@ -191,7 +191,7 @@ describe("when a range is reached", () => {
         // Of three readings only the newest can be told to be odd.
         const at = many === 3 ? 2 : Math.floor(random() * many);
         const by = (many === 3 ? [10, -10, 20, -20] : [6, -6, 10, -10, 20, -20])[Math.floor(random() * (many === 3 ? 4 : 6))] as number;
-        const spoiled = readings.map((one, place) => (place === at ? { ...one, celsius: one.celsius + by } : one));
+        const spoiled = readings.map((reading, place) => (place === at ? { ...reading, celsius: reading.celsius + by } : reading));
         expect(fitCooling(spoiled, room, massG).suspects, `${model}, ${many} readings, number ${at} off by ${by}`).toContain(at);
         expect(fitCooling(readings, room, massG).suspects).toEqual([]);
       }
@@ -202,7 +202,7 @@ describe("when a range is reached", () => {
     for (const seed of [1, 2, 3]) {
       const { massG, room, readings, now, target, truth } = aCoolingPot(randomFrom(seed), 9);
       const fit = fitCooling(
-        readings.map((one, at) => (at === 5 ? { ...one, celsius: one.celsius + 10 } : one)),
+        readings.map((reading, index) => (index === 5 ? { ...reading, celsius: reading.celsius + 10 } : reading)),
         room,
         massG,
       );
@@ -218,7 +218,7 @@ describe("the forecast that other programs ask for", () => {
       forecastRequest.parse({
         ambient_c: 21,
         mass_g: 1_800,
-        readings: [85.2, 83.1, 81.2, 79.4, 77.6].map((celsius, at) => ({ minute: at * 5, celsius })),
+        readings: [85.2, 83.1, 81.2, 79.4, 77.6].map((celsius, index) => ({ minute: index * 5, celsius })),
         targets_c: [60, 57],
         ...over,
       }),
@@ -231,9 +231,9 @@ describe("the forecast that other programs ask for", () => {
     expect(answer.fit.state).toBe("cooling");
     expect(sixty?.minute).toBeGreaterThan(60);
     expect(less?.minute).toBeGreaterThan(sixty?.minute ?? 0);
-    for (const one of answer.targets) {
-      expect(one.low).toBeLessThan(one.minute ?? 0);
-      expect(one.high).toBeGreaterThan(one.minute ?? 0);
+    for (const target of answer.targets) {
+      expect(target.low).toBeLessThan(target.minute ?? 0);
+      expect(target.high).toBeGreaterThan(target.minute ?? 0);
     }
   });
 
@@ -246,7 +246,7 @@ describe("the forecast that other programs ask for", () => {
 
   it("foresees a pot on the heat, and goes by the newest turn", () => {
     const warm = (minute: number) => 120 - 98 * Math.exp(-minute / 28);
-    const readings = Array.from({ length: 7 }, (_, at) => ({ minute: at * 3, celsius: Math.round(warm(at * 3) * 10) / 10 }));
+    const readings = Array.from({ length: 7 }, (_, index) => ({ minute: index * 3, celsius: Math.round(warm(index * 3) * 10) / 10 }));
     const heating = ask({ readings, targets_c: [85, 50] });
     expect(heating.fit.state).toBe("heating");
     const truth = 28 * Math.log(98 / 35);
@@ -254,7 +254,7 @@ describe("the forecast that other programs ask for", () => {
     expect(heating.targets[0]?.low).toBeLessThanOrEqual(truth);
     expect(heating.targets[0]?.high).toBeGreaterThanOrEqual(truth);
     expect(heating.targets[1]?.minute).toBeCloseTo(28 * Math.log(98 / 70), 0);
-    const turned = ask({ readings: [...readings, ...[70, 68.4, 66.9, 65.5].map((celsius, at) => ({ minute: 20 + at * 4, celsius }))], targets_c: [60] });
+    const turned = ask({ readings: [...readings, ...[70, 68.4, 66.9, 65.5].map((celsius, index) => ({ minute: 20 + index * 4, celsius }))], targets_c: [60] });
     expect(turned.fit).toMatchObject({ state: "cooling", readings_used: 4 });
     expect(turned.targets[0]?.minute).toBeGreaterThan(36);
   });
@@ -273,9 +273,9 @@ describe("the forecast that other programs ask for", () => {
           const answer = answerForecast(forecastRequest.parse({ readings, targets_c, ambient_c }));
           expect(forecastAnswer.safeParse(JSON.parse(JSON.stringify(answer))).success).toBe(true);
           for (const at of answer.suspect_readings) expect(at).toBeLessThan(readings.length);
-          for (const one of answer.targets) {
-            expect(one.minute === null).toBe(one.reason !== undefined);
-            if (one.minute !== null) expect((one.low as number) <= one.minute + 0.01 && one.minute <= (one.high as number) + 0.01).toBe(true);
+          for (const target of answer.targets) {
+            expect(target.minute === null).toBe(target.reason !== undefined);
+            if (target.minute !== null) expect((target.low as number) <= target.minute + 0.01 && target.minute <= (target.high as number) + 0.01).toBe(true);
           }
         },
       ),

@@ -62,16 +62,16 @@ function stepsOf(events: ForecastRequest["events"], readings: readonly PotReadin
   const [first, last] = [readings[0]?.minute ?? 0, readings.at(-1)?.minute ?? 0];
   return [...(events ?? [])]
     .sort((a, b) => a.minute - b.minute)
-    .flatMap((one): Step[] => {
-      if (one.minute <= first || one.minute > last) return [];
-      const before = readings.findLast((each) => each.minute < one.minute)?.celsius ?? room + 1;
+    .flatMap((event): Step[] => {
+      if (event.minute <= first || event.minute > last) return [];
+      const before = readings.findLast((each) => each.minute < event.minute)?.celsius ?? room + 1;
       const after = mixed([
-        { massG: Math.max(1, massG - one.oil_g), celsius: before, capacity: CAPACITY.wax },
-        { massG: one.oil_g, celsius: one.oil_c, capacity: CAPACITY.oil },
+        { massG: Math.max(1, massG - event.oil_g), celsius: before, capacity: CAPACITY.wax },
+        { massG: event.oil_g, celsius: event.oil_c, capacity: CAPACITY.oil },
       ]);
       const [excess, left] = [Math.max(1, before - room), Math.max(0.5, after - room)];
       const by = Math.log(excess / left);
-      return [{ minute: one.minute, by, spread: Math.abs(by) * STIRRING.share + STIRRING.celsius / excess }];
+      return [{ minute: event.minute, by, spread: Math.abs(by) * STIRRING.share + STIRRING.celsius / excess }];
     });
 }
 
@@ -100,7 +100,7 @@ function fitsOf(readings: readonly PotReading[], room: number, massG: number, kn
 function reachedBy(fits: readonly CoolingFit[], room: number, celsius: number, now: number): Reached | null {
   const all = fits.flatMap((fit) => reachedAt(fit, room, celsius, now) ?? []);
   const [first] = all;
-  return first ? { minute: first.minute, low: Math.min(...all.map((one) => one.low)), high: Math.max(...all.map((one) => one.high)) } : null;
+  return first ? { minute: first.minute, low: Math.min(...all.map((item) => item.low)), high: Math.max(...all.map((item) => item.high)) } : null;
 }
 
 /** The same with what else is known of the pot. */
@@ -111,17 +111,17 @@ export function forecastFrom(request: ForecastRequest, known: Known = {}): Forec
   const from = stretch.heating || !known.rises ? stretch.from : readings.length - 1;
   const mine = readings.slice(from);
   const every = Math.max(1, Math.ceil(mine.length / MAX_FITTED));
-  const places = mine.flatMap((_, at) => (at % every === 0 || at === mine.length - 1 ? [at] : []));
+  const places = mine.flatMap((_, index) => (index % every === 0 || index === mine.length - 1 ? [index] : []));
   const used = places.map((at) => mine[at] as PotReading);
   const newest = readings.at(-1) as PotReading;
   const usual = known.usual ?? undefined;
   const said = heating ? [] : stepsOf(events, used, room, massG);
   const seen = heating || said.length > 0 ? null : stepIn(used, room, massG, { usual });
   const steps = seen ? [seen.step] : said;
-  const fits = heating ? [] : fitsOf(used, room, massG, { usual, steps }, sets, Math.min(...targets, ...used.map((one) => one.celsius)));
+  const fits = heating ? [] : fitsOf(used, room, massG, { usual, steps }, sets, Math.min(...targets, ...used.map((potReading) => potReading.celsius)));
   const fit = fits[0] ?? null;
   const suspects = fit?.suspects.map((at) => from + (places[at] as number)) ?? [];
-  const kept = readings.filter((_, at) => !suspects.includes(at));
+  const kept = readings.filter((_, index) => !suspects.includes(index));
   const now = newest.minute;
   const here = kept.at(-1)?.celsius ?? newest.celsius;
   let noise = fit?.noise ?? 0;

@@ -34,10 +34,10 @@ const minuteOf = ({ celsius, from, towards, minutes }: HeatingLaw, wanted: numbe
 /** When a pot that is being heated reaches a temperature, with its 80 % interval; null where it never would. */
 export function heatedAt(readings: readonly PotReading[], wanted: number, now: number): (Reached & { noise: number }) | null {
   const from = readings[0]?.minute ?? 0;
-  const misses = (p: readonly number[]) => readings.map((one) => celsiusAt(lawOf(p, from), one.minute) - one.celsius);
+  const misses = (p: readonly number[]) => readings.map((reading) => celsiusAt(lawOf(p, from), reading.minute) - reading.celsius);
   const { parameters, covariance } = leastSquares(
     (p) => [
-      ...misses(p).map((one) => one / NOISE),
+      ...misses(p).map((misse) => misse / NOISE),
       ((p[1] as number) - TOWARDS.usual) / TOWARDS.spread,
       ((p[2] as number) - Math.log(MINUTES.usual)) / MINUTES.spread,
     ],
@@ -46,6 +46,6 @@ export function heatedAt(readings: readonly PotReading[], wanted: number, now: n
   const minute = minuteOf(lawOf(parameters, from), wanted);
   if (minute === null || !Number.isFinite(minute)) return null;
   const spread = halfInterval((other) => minuteOf(lawOf(other, from), wanted), parameters, covariance, OF_TIME_LEFT * Math.max(0, minute - now));
-  const rms = Math.sqrt(misses(parameters).reduce((sum, one) => sum + one * one, 0) / Math.max(1, readings.length));
+  const rms = Math.sqrt(misses(parameters).reduce((sum, value) => sum + value * value, 0) / Math.max(1, readings.length));
   return { minute, low: minute - spread, high: minute + spread, noise: rms };
 }

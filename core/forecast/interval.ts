@@ -14,7 +14,7 @@ export function standardDeviation(
   const here = follows(p) ?? 0;
   const slopes = p.map((value, n) => {
     const h = Math.max(1e-6, Math.abs(value) * 1e-5);
-    const moved = (by: number) => follows(p.map((one, m) => (m === n ? one + by : one))) ?? here;
+    const moved = (by: number) => follows(p.map((value, m) => (m === n ? value + by : value))) ?? here;
     return (moved(h) - moved(-h)) / (2 * h);
   });
   const variance = slopes.reduce((sum, a, i) => sum + slopes.reduce((all, b, j) => all + a * b * (covariance[i]?.[j] ?? 0), 0), 0);

@@ -30,15 +30,15 @@ function inverted(matrix: readonly (readonly number[])[]): number[][] | null {
   return rows.map((row) => row.slice(n));
 }
 
-const sumOf = (residuals: readonly number[]): number => residuals.reduce((sum, one) => sum + one * one, 0);
+const sumOf = (residuals: readonly number[]): number => residuals.reduce((sum, value) => sum + value * value, 0);
 
 /** Slopes of the residuals by each parameter, by central differences. */
 function slopes(residuals: (p: readonly number[]) => number[], p: readonly number[]): number[][] {
-  return p.map((value, at) => {
+  return p.map((value, index) => {
     const h = Math.max(Math.abs(value), 1e-8) * 1e-6;
-    const moved = (by: number) => residuals(p.map((one, n) => (n === at ? one + by : one)));
+    const moved = (by: number) => residuals(p.map((value, n) => (n === index ? value + by : value)));
     const [above, below] = [moved(h), moved(-h)];
-    return above.map((one, n) => (one - (below[n] as number)) / (2 * h));
+    return above.map((value, n) => (value - (below[n] as number)) / (2 * h));
   });
 }
 
@@ -55,15 +55,15 @@ export function leastSquares(residuals: (parameters: readonly number[]) => numbe
   let damping = 1e-3;
   let steps = 0;
   let jacobian = slopes(residuals, p);
-  const normal = () => jacobian.map((a) => jacobian.map((b) => a.reduce((all, one, n) => all + one * (b[n] as number), 0)));
+  const normal = () => jacobian.map((a) => jacobian.map((b) => a.reduce((all, value, n) => all + value * (b[n] as number), 0)));
   for (; steps < most; steps++) {
     const matrix = normal();
-    const gradient = jacobian.map((a) => a.reduce((all, one, n) => all + one * (at[n] as number), 0));
+    const gradient = jacobian.map((a) => a.reduce((all, value, n) => all + value * (at[n] as number), 0));
     let better = false;
     while (damping < 1e12) {
-      const damped = matrix.map((row, i) => row.map((one, j) => (i === j ? one * (1 + damping) + 1e-300 : one)));
+      const damped = matrix.map((row, i) => row.map((value, j) => (i === j ? value * (1 + damping) + 1e-300 : value)));
       const inverse = inverted(damped);
-      const next = inverse && p.map((one, i) => one - (inverse[i] as number[]).reduce((all, w, j) => all + w * (gradient[j] as number), 0));
+      const next = inverse && p.map((value, i) => value - (inverse[i] as number[]).reduce((all, w, j) => all + w * (gradient[j] as number), 0));
       const there = next ? residuals(next) : null;
       const its = there ? sumOf(there) : Number.NaN;
       if (next && there && its <= sum) {

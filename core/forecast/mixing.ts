@@ -13,8 +13,8 @@ export const CAPACITY = { wax: 2.5, oil: 1.9 } as const;
 
 /** What portions come to when they are stirred together and lose nothing: Σ m c T / Σ m c (heat balance of any handbook). °C. */
 export function mixed(portions: readonly Portion[]): number {
-  const of = (one: Portion) => one.massG * one.capacity;
-  const all = portions.reduce((sum, one) => sum + of(one), 0);
+  const of = (portion: Portion) => portion.massG * portion.capacity;
+  const all = portions.reduce((sum, portion) => sum + of(portion), 0);
   if (!(all > 0)) throw new RangeError("nothing is mixed");
-  return portions.reduce((sum, one) => sum + of(one) * one.celsius, 0) / all;
+  return portions.reduce((sum, portion) => sum + of(portion) * portion.celsius, 0) / all;
 }

@@ -21,8 +21,8 @@ function pot() {
     return forecastTarget(plan, state, usual);
   };
   const outlook = (usual?: Parameters<typeof forecastTarget>[2]) => {
-    const one = watch(usual);
-    return one && forecastView(one);
+    const forecastTarget = watch(usual);
+    return forecastTarget && forecastView(forecastTarget);
   };
   return { batch, read, watch, outlook };
 }
@@ -72,7 +72,7 @@ describe("what is foreseen of a pot", () => {
     read("heat", 46, 12);
     read("heat", 52, 14);
     const later = outlook();
-    const width = (one: typeof first) => minutes(one?.enters?.high) - minutes(one?.enters?.low);
+    const width = (forecast: typeof first) => minutes(forecast?.enters?.high) - minutes(forecast?.enters?.low);
     expect(width(later)).toBeLessThan(width(first));
     expect(Math.abs(minutes(later?.enters?.at) - 25)).toBeLessThan(5);
   });
@@ -98,12 +98,12 @@ describe("what is foreseen of a pot", () => {
       return 24 + minute;
     };
     const [top, foot] = [(seen?.range.high ?? 0) / 100, (seen?.range.low ?? 0) / 100];
-    for (const [one, celsius] of [
+    for (const [foreseen, celsius] of [
       [seen?.enters, top],
       [seen?.leaves, foot],
     ] as const) {
-      expect(minutes(one?.low)).toBeLessThan(reached(celsius));
-      expect(minutes(one?.high)).toBeGreaterThan(reached(celsius));
+      expect(minutes(foreseen?.low)).toBeLessThan(reached(celsius));
+      expect(minutes(foreseen?.high)).toBeGreaterThan(reached(celsius));
     }
     // Much surer than the guess was.
     expect(Math.abs(minutes(seen?.enters?.at) - reached(top))).toBeLessThan(Math.abs(minutes(guess?.enters?.at) - reached(top)));
@@ -117,7 +117,7 @@ describe("what is foreseen of a pot", () => {
     const straight = [0, 3, 6, 9, 12].map((minute) => [24 + minute, trueAt(minute, 80)] as const);
     for (const [minute, celsius] of straight) read("cool", minute === 30 ? celsius - 20 : celsius, minute);
     const wrong = outlook();
-    expect(wrong?.doubts.map((one) => one.at)).toEqual([at(30)]);
+    expect(wrong?.doubts.map((doubt) => doubt.at)).toEqual([at(30)]);
     const right = pot();
     right.read("heat", 85, 20);
     right.read("add", 85, 21);
@@ -125,7 +125,7 @@ describe("what is foreseen of a pot", () => {
     expect(Math.abs(minutes(wrong?.enters?.at) - minutes(right.outlook()?.enters?.at))).toBeLessThan(1.5);
     // Nor does the newest, misread, make it one that fell too far.
     right.read("cool", 46.4, 37);
-    expect(right.outlook()?.doubts.map((one) => one.celsius)).toEqual([4_640]);
+    expect(right.outlook()?.doubts.map((doubt) => doubt.celsius)).toEqual([4_640]);
     expect(right.outlook()?.enters).not.toBeNull();
   });
 
@@ -224,7 +224,7 @@ describe("how far the oil drops a pot", () => {
     const told = typicalFrom([], [2, 2.2, 1.8]);
     expect(told?.stirring).toEqual({ factor: 2, pots: 3 });
     expect(outlook(told)).toMatchObject({ drops: null, mixed: true });
-    const [mine, theirs] = [watch(told), watch()].map((one) => one?.request.readings[0]?.celsius ?? 0) as [number, number];
+    const [mine, theirs] = [watch(told), watch()].map((forecastTarget) => forecastTarget?.request.readings[0]?.celsius ?? 0) as [number, number];
     expect(85 - mine).toBeCloseTo(2 * (85 - theirs), 6);
     // What is foreseen without knowing reaches down to the cooler case.
     expect(minutes(guess?.enters?.low)).toBeLessThanOrEqual(minutes(outlook(typicalFrom([], [14 / (85 - theirs)]))?.enters?.at));
@@ -273,7 +273,7 @@ describe("what is usual in a workshop", () => {
     // A workshop whose pitchers keep the heat: 150 minutes for a kilogram in place of 85, read with an error of half a degree by turns.
     const law = (massG: number) => typicalLaw(64, 0, massG, { minutes: 150, spread: 0.1 });
     const runs = [900, 1_200, 1_500, 1_800, 2_100].map((massG) => {
-      const readings = [0, 8, 16, 24, 32, 40].map((minute, at) => ({ minute, celsius: 21 + excessAt(law(massG), minute) + (at % 2 ? 0.25 : -0.25) }));
+      const readings = [0, 8, 16, 24, 32, 40].map((minute, index) => ({ minute, celsius: 21 + excessAt(law(massG), minute) + (index % 2 ? 0.25 : -0.25) }));
       return minutesPerKg(fitCooling(readings, 21, massG).law, massG);
     });
     const usual = typicalFrom(runs);
@@ -286,7 +286,7 @@ describe("what is usual in a workshop", () => {
     read("cool", 80, 24);
     const [without, with_] = [outlook(), outlook(usual)];
     expect(minutes(with_?.enters?.at)).toBeGreaterThan(minutes(without?.enters?.at));
-    const width = (one: typeof without) => minutes(one?.enters?.high) - minutes(one?.enters?.low);
+    const width = (forecast: typeof without) => minutes(forecast?.enters?.high) - minutes(forecast?.enters?.low);
     expect(width(with_) / (minutes(with_?.enters?.at) - 24)).toBeLessThan(width(without) / (minutes(without?.enters?.at) - 24));
   });
 });

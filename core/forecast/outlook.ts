@@ -14,15 +14,15 @@ const MIN_FALL = 5;
 
 /** What a pot that was poured tells of how pots cool here: minutes for a kilogram; null where it was hardly read. */
 export function learnedFrom(plan: BatchPlan, state: BatchState, room = DEFAULT_ROOM): number | null {
-  const cooled = recordedBy(plan.process.steps, "pour_c", 0).find((one) => !stepTypeOf(one.kind).heat?.isHeld);
+  const cooled = recordedBy(plan.process.steps, "pour_c", 0).find((step) => !stepTypeOf(step.kind).heat?.isHeld);
   const poured = Object.values(state.pours)[0];
   const massG = (plan.pots[0]?.totalMg ?? 0) / 1_000;
   if (!cooled || !poured || state.abandoned || massG < 1) return null;
-  const mine = readingsOf(state).filter((one) => one.step === cooled.id && Date.parse(one.at) <= Date.parse(poured.at));
+  const mine = readingsOf(state).filter((reading) => reading.step === cooled.id && Date.parse(reading.at) <= Date.parse(poured.at));
   const from = Date.parse(mine[0]?.at ?? "");
-  const readings = mine.map((one) => ({ minute: (Date.parse(one.at) - from) / 60_000, celsius: one.celsius / 100 }));
+  const readings = mine.map((reading) => ({ minute: (Date.parse(reading.at) - from) / 60_000, celsius: reading.celsius / 100 }));
   // One that was put back on the heat between its readings tells nothing.
-  if (readings.some((one, at) => at > 0 && one.celsius > (readings[at - 1]?.celsius ?? 0) + 1)) return null;
+  if (readings.some((reading, index) => index > 0 && reading.celsius > (readings[index - 1]?.celsius ?? 0) + 1)) return null;
   if (readings.length < MIN_READINGS || (readings[0]?.celsius ?? 0) - (readings.at(-1)?.celsius ?? 0) < MIN_FALL) return null;
   const its = poured.roomCelsius === null ? room : poured.roomCelsius / 100;
   return minutesPerKg(fitCooling(readings, its, massG).law, massG);
@@ -38,22 +38,25 @@ export function forecastView(watch: ForecastTarget): ForecastView {
   // Where nobody knows how far the oil dropped it, it may be as cool as common practice has it.
   const { drops } = watch;
   const cooler = drops
-    ? forecastFrom({ ...request, readings: request.readings.map((one) => ({ ...one, celsius: one.celsius + drops.balance - drops.practice })) }, known).targets
+    ? forecastFrom(
+        { ...request, readings: request.readings.map((reading) => ({ ...reading, celsius: reading.celsius + drops.balance - drops.practice })) },
+        known,
+      ).targets
     : [];
   const moment = (minute: number) => new Date(Date.parse(from) + minute * 60_000).toISOString();
   const [high, low] = answer.targets as [ForecastAnswer["targets"][number], ForecastAnswer["targets"][number]];
   const rises = answer.fit.state === "heating";
   const [first, second] = rises ? [low, high] : [high, low];
   const now = request.readings.at(-1)?.minute ?? 0;
-  const ahead = (one: ForecastAnswer["targets"][number]): Foreseen | null =>
-    one.minute === null || one.low === null || one.high === null || one.minute < now
+  const ahead = (item: ForecastAnswer["targets"][number]): Foreseen | null =>
+    item.minute === null || item.low === null || item.high === null || item.minute < now
       ? null
       : {
-          at: moment(one.minute),
-          low: moment(Math.min(one.low, ...cooler.flatMap((other) => (other.celsius === one.celsius ? [other.low ?? now] : [])))),
-          high: moment(one.high),
+          at: moment(item.minute),
+          low: moment(Math.min(item.low, ...cooler.flatMap((other) => (other.celsius === item.celsius ? [other.low ?? now] : [])))),
+          high: moment(item.high),
         };
-  const newestFitting = request.readings.findLast((_, at) => !answer.suspect_readings.includes(at));
+  const newestFitting = request.readings.findLast((_, index) => !answer.suspect_readings.includes(index));
   const fits = newestFitting?.celsius ?? newest;
   const here = rangeStatus(Math.round(fits * 100), range);
   const gone = rises ? here.is === "above" : here.is === "below";
@@ -69,8 +72,8 @@ export function forecastView(watch: ForecastTarget): ForecastView {
     leaves: gone ? null : ahead(second),
     why: here.is === "inside" || gone ? null : (first.reason ?? null),
     doubts: answer.suspect_readings.flatMap((at) => {
-      const one = request.readings[at];
-      return one ? [{ at: moment(one.minute), celsius: Math.round(one.celsius * 100) }] : [];
+      const item = request.readings[at];
+      return item ? [{ at: moment(item.minute), celsius: Math.round(item.celsius * 100) }] : [];
     }),
   };
 }

@@ -70,7 +70,7 @@ export type PotModel = keyof typeof POT_MODELS;
 
 /** The minute at which a curve is down to a temperature; −1 where it never is, or was from the first. */
 function minuteBelow(curve: Curve, celsius: number): number {
-  const below = curve.findIndex((one) => one <= celsius);
+  const below = curve.findIndex((value) => value <= celsius);
   if (below <= 0) return -1;
   const [warmer, cooler] = [curve[below - 1] as number, curve[below] as number];
   return below - (celsius - cooler) / (warmer - cooler);

@@ -26,9 +26,9 @@ export const forecastRequest = z
     targets_c: z.array(celsius).min(1, "At least one temperature.").max(20, "At most 20 temperatures."),
   })
   .superRefine((value, context) => {
-    for (const [at, one] of value.readings.entries())
-      if (at > 0 && one.minute < (value.readings[at - 1]?.minute ?? 0))
-        context.addIssue({ code: "custom", path: ["readings", at, "minute"], message: "Readings stand in the order of their minutes." });
+    for (const [index, reading] of value.readings.entries())
+      if (index > 0 && reading.minute < (value.readings[index - 1]?.minute ?? 0))
+        context.addIssue({ code: "custom", path: ["readings", index, "minute"], message: "Readings stand in the order of their minutes." });
   });
 
 const minute = z.number().nullable();

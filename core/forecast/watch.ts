@@ -90,7 +90,7 @@ export function stirringOf(plan: BatchPlan, state: BatchState, room = DEFAULT_RO
   const before = added && state.reads[added.id];
   if (!before || Object.keys(state.pours).length === 0) return null;
   const since = Date.parse(before.at);
-  const after = readingsOf(state).find((one) => Date.parse(one.at) > since);
+  const after = readingsOf(state).find((reading) => Date.parse(reading.at) > since);
   const minutes = after ? (Date.parse(after.at) - since) / 60_000 : Number.POSITIVE_INFINITY;
   if (!after || minutes < STIRRED_IN / 2 || minutes > TELLS_WITHIN) return null;
   const balance = dropOnAdding(plan, state, 0, before.celsius / 100, room);
@@ -116,20 +116,20 @@ export function forecastTarget(plan: BatchPlan, state: BatchState, usual: Typica
   const { prompts, next } = progress(plan, state);
   const to = next && watched(prompts, next);
   if (!to?.range) return null;
-  const order = plan.process.steps.map((one) => one.id);
-  const potOf = (step: string | null) => plan.process.steps.find((one) => one.id === step)?.pot ?? 0;
-  const mine = readingsOf(state).filter((one) => one.step === null || potOf(one.step) === to.pot);
+  const order = plan.process.steps.map((step) => step.id);
+  const potOf = (step: string | null) => plan.process.steps.find((item) => item.id === step)?.pot ?? 0;
+  const mine = readingsOf(state).filter((reading) => reading.step === null || potOf(reading.step) === to.pot);
   // What was read before the oil went in, before it was put back on the heat or poured from, is another curve.
-  const added = recordedBy(plan.process.steps, "add_c", to.pot).findLast((one) => order.indexOf(one.id) < order.indexOf(to.step));
+  const added = recordedBy(plan.process.steps, "add_c", to.pot).findLast((step) => order.indexOf(step.id) < order.indexOf(to.step));
   const before = added && state.reads[added.id];
-  const poured = poursOf(plan.process.steps).flatMap((one) =>
-    (one.pot ?? 0) === to.pot && state.pours[one.id] ? [Date.parse(state.pours[one.id]?.at ?? "")] : [],
+  const poured = poursOf(plan.process.steps).flatMap((pour) =>
+    (pour.pot ?? 0) === to.pot && state.pours[pour.id] ? [Date.parse(state.pours[pour.id]?.at ?? "")] : [],
   );
   const since = Math.max(before ? Date.parse(before.at) : 0, state.onHeat ? Date.parse(state.onHeat) : 0, ...poured);
-  const after = mine.filter((one) => Date.parse(one.at) > since);
-  const last = mine.findLast((one) => Date.parse(one.at) <= since);
+  const after = mine.filter((reading) => Date.parse(reading.at) > since);
+  const last = mine.findLast((reading) => Date.parse(reading.at) <= since);
   const massG = (plan.pots[to.pot]?.totalMg ?? 0) / 1_000;
-  let points = after.map((one) => ({ at: Date.parse(one.at), celsius: one.celsius / 100 }));
+  let points = after.map((reading) => ({ at: Date.parse(reading.at), celsius: reading.celsius / 100 }));
   let guessed = false;
   let drops: ForecastTarget["drops"] = null;
   if (state.onHeat && last && since === Date.parse(state.onHeat)) points = [{ at: since, celsius: last.celsius / 100 }, ...points];
@@ -150,7 +150,7 @@ export function forecastTarget(plan: BatchPlan, state: BatchState, usual: Typica
     request: {
       ambient_c: room,
       ...(massG >= 1 ? { mass_g: massG } : {}),
-      readings: points.map((one) => ({ minute: (one.at - from) / 60_000, celsius: one.celsius })),
+      readings: points.map((point) => ({ minute: (point.at - from) / 60_000, celsius: point.celsius })),
       targets_c: [to.range.high / 100, to.range.low / 100],
       ...(sets === undefined ? {} : { sets_c: sets }),
     },
@@ -182,7 +182,7 @@ const COASTS_FOR = 2 * 60_000;
 export function nextCall(outlook: ForecastView, now: string): NextCall {
   const { enters, leaves, why } = outlook;
   const here = Date.parse(now);
-  const over = Math.max(Date.parse(outlook.readAt), ...[enters, leaves].map((one) => (one ? Date.parse(one.at) : 0)));
+  const over = Math.max(Date.parse(outlook.readAt), ...[enters, leaves].map((foreseen) => (foreseen ? Date.parse(foreseen.at) : 0)));
   if (here > over + STALE_AFTER) return { is: "stale" };
   if (enters && outlook.is === "heating" && here >= Date.parse(enters.at) - COASTS_FOR) return { is: "off" };
   if (enters) return now < enters.at ? { is: "wait", until: enters.at } : { is: "look" };

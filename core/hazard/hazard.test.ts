@@ -14,8 +14,8 @@ describe("the label of a mixture, Regulation (EC) 1272/2008, annex I (from memor
     const ingredients = [has("a", 12, ["Skin Sens. 1B"]), has("b", 35, ["Aquatic Chronic 2"])];
     const light = answerHazard({ parts: [{ percent: 7.407, ingredients }] });
     expect(light).toMatchObject({ classes: ["Aquatic Chronic 3"], signal: null, pictograms: [], h: ["H412"], euh: ["EUH208"], contains: ["a"], draft: true });
-    expect(light.working.find((one) => one.rule.startsWith("skin sensitizer"))?.value).toBeCloseTo(0.889, 3);
-    expect(light.working.find((one) => one.rule.includes("10 · C₂ + C₃"))).toMatchObject({ met: true });
+    expect(light.working.find((item) => item.rule.startsWith("skin sensitizer"))?.value).toBeCloseTo(0.889, 3);
+    expect(light.working.find((item) => item.rule.includes("10 · C₂ + C₃"))).toMatchObject({ met: true });
     expect(answerHazard({ parts: [{ percent: 9.091, ingredients }] })).toMatchObject({
       classes: ["Skin Sens. 1", "Aquatic Chronic 3"],
       signal: "Warning",
@@ -143,7 +143,7 @@ describe("the label of a mixture, Regulation (EC) 1272/2008, annex I (from memor
     const three = answerHazard({
       parts: [{ percent: 6, ingredients: [sens("a", { cas: "78-70-6" }), sens("b"), sens("B", { cas: "78-70-6" })] }],
     });
-    expect(three.working.find((one) => one.rule.startsWith("skin sensitizer"))?.value).toBeCloseTo(1.8, 9);
+    expect(three.working.find((item) => item.rule.startsWith("skin sensitizer"))?.value).toBeCloseTo(1.8, 9);
   });
 
   it("counts a corrosive ingredient below its class by the sheet's own limits, and toward the eye", () => {
@@ -216,13 +216,13 @@ describe("the label of a mixture, Regulation (EC) 1272/2008, annex I (from memor
   it("is never milder with more of an ingredient, and the same where one is split in two of its classes and the rule sums", () => {
     fc.assert(
       fc.property(some, fc.nat(5), fc.double({ min: 1, max: 3, noNaN: true }), (list, at, times) => {
-        const made = list.map((one, n) => has(`i${n}`, one.percent, one.classes, { m: one.m }));
+        const made = list.map((item, n) => has(`i${n}`, item.percent, item.classes, { m: item.m }));
         const before = worst(candle(...made));
-        const after = worst(candle(...made.map((one, n) => (n === at % made.length ? { ...one, percent: Math.min(100, one.percent * times) } : one))));
+        const after = worst(candle(...made.map((item, n) => (n === at % made.length ? { ...item, percent: Math.min(100, item.percent * times) } : item))));
         for (const [n, rank] of before.entries()) expect(after[n]).toBeGreaterThanOrEqual(rank);
-        const split = made.flatMap((one) => [
-          { ...one, percent: one.percent / 2 },
-          { ...one, name: `${one.name}'`, percent: one.percent / 2 },
+        const split = made.flatMap((item) => [
+          { ...item, percent: item.percent / 2 },
+          { ...item, name: `${item.name}'`, percent: item.percent / 2 },
         ]);
         expect(worst(candle(...split)).slice(0, 3)).toEqual(before.slice(0, 3));
       }),
@@ -237,7 +237,7 @@ describe("the label of a mixture, Regulation (EC) 1272/2008, annex I (from memor
     expect(hazardRequest.safeParse({ parts: [] }).success).toBe(false);
     expect(hazardRequest.safeParse({ parts: [{ percent: 101, ingredients: [] }] }).success).toBe(false);
     // More than the whole, of the candle or of a part, is refused where it stands.
-    const paths = (parts: unknown) => hazardRequest.safeParse({ parts }).error?.issues.map((one) => one.path.join("."));
+    const paths = (parts: unknown) => hazardRequest.safeParse({ parts }).error?.issues.map((issue) => issue.path.join("."));
     expect(
       paths([
         { percent: 80, ingredients: [] },

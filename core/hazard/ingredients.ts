@@ -30,26 +30,30 @@ const atMost = (a: number | null | undefined, b: number | null | undefined): num
 const atLeast = (a: number | null, b: number | null | undefined): number | null => (a === null ? (b ?? null) : Math.max(a, b ?? a));
 
 /** The gravest of what two entries of one substance say. */
-function put(to: Held, one: HazardRequest["parts"][number]["ingredients"][number], c: number): void {
+function put(to: Held, item: HazardRequest["parts"][number]["ingredients"][number], c: number): void {
   to.c += c;
-  for (const each of one.classes) to.classes.add(each);
-  to.mAcute = atLeast(to.mAcute, one.m_acute ?? one.m);
-  to.mChronic = atLeast(to.mChronic, one.m_chronic ?? one.m);
-  to.ate.oral = atMost(to.ate.oral, one.ate_oral_mg_kg);
-  to.ate.dermal = atMost(to.ate.dermal, one.ate_dermal_mg_kg);
-  to.ate.inhalation = atMost(to.ate.inhalation, one.ate_inhalation_mg_l);
-  if (one.inhaled_as === "vapor") to.inhaledAs = "vapor";
-  for (const each of one.specific_limits ?? []) to.limits.set(each.class, Math.min(each.percent, to.limits.get(each.class) ?? 100));
-  if (one.cas) to.cas.add(one.cas);
-  if (one.ec) to.ec.add(one.ec);
+  for (const each of item.classes) to.classes.add(each);
+  to.mAcute = atLeast(to.mAcute, item.m_acute ?? item.m);
+  to.mChronic = atLeast(to.mChronic, item.m_chronic ?? item.m);
+  to.ate.oral = atMost(to.ate.oral, item.ate_oral_mg_kg);
+  to.ate.dermal = atMost(to.ate.dermal, item.ate_dermal_mg_kg);
+  to.ate.inhalation = atMost(to.ate.inhalation, item.ate_inhalation_mg_l);
+  if (item.inhaled_as === "vapor") to.inhaledAs = "vapor";
+  for (const each of item.specific_limits ?? []) to.limits.set(each.class, Math.min(each.percent, to.limits.get(each.class) ?? 100));
+  if (item.cas) to.cas.add(item.cas);
+  if (item.ec) to.ec.add(item.ec);
 }
 
 /** What is in the candle: one substance of two oils is one, by its name whatever its case, or by its CAS or EC number. */
 export function heldBy(request: Pick<HazardRequest, "parts">): Held[] {
   const groups: { keys: Set<string>; entries: { one: HazardRequest["parts"][number]["ingredients"][number]; c: number }[] }[] = [];
   for (const part of request.parts)
-    for (const one of part.ingredients) {
-      const keys = [`name ${plainName(one.name)}`, ...(one.cas ? [`cas ${one.cas}`] : []), ...(one.ec ? [`ec ${one.ec}`] : [])];
+    for (const ingredient of part.ingredients) {
+      const keys = [
+        `name ${plainName(ingredient.name)}`,
+        ...(ingredient.cas ? [`cas ${ingredient.cas}`] : []),
+        ...(ingredient.ec ? [`ec ${ingredient.ec}`] : []),
+      ];
       const [first, ...more] = groups.filter((group) => keys.some((key) => group.keys.has(key)));
       const group = first ?? { keys: new Set<string>(), entries: [] };
       if (!first) groups.push(group);
@@ -60,7 +64,7 @@ export function heldBy(request: Pick<HazardRequest, "parts">): Held[] {
         groups.splice(groups.indexOf(other), 1);
       }
       for (const key of keys) group.keys.add(key);
-      group.entries.push({ one, c: (part.percent * one.percent) / 100 });
+      group.entries.push({ one: ingredient, c: (part.percent * ingredient.percent) / 100 });
     }
   return groups.map(({ entries }) => {
     const held: Held = {
@@ -75,7 +79,7 @@ export function heldBy(request: Pick<HazardRequest, "parts">): Held[] {
       cas: new Set(),
       ec: new Set(),
     };
-    for (const { one, c } of entries) put(held, one, c);
+    for (const { one: item, c } of entries) put(held, item, c);
     return held;
   });
 }
@@ -83,7 +87,7 @@ export function heldBy(request: Pick<HazardRequest, "parts">): Held[] {
 /** How many letters have to be changed, put in, left out or swapped to make one word of another, up to a most. */
 function lettersApart(a: string, b: string, most: number): number {
   if (Math.abs(a.length - b.length) > most) return most + 1;
-  let [before, last] = [[] as number[], Array.from({ length: b.length + 1 }, (_, at) => at)];
+  let [before, last] = [[] as number[], Array.from({ length: b.length + 1 }, (_, index) => index)];
   for (let i = 1; i <= a.length; i++) {
     const row = [i];
     for (let j = 1; j <= b.length; j++) {
@@ -103,11 +107,11 @@ const MAX_APART = 2;
 /** Pairs of substances whose names are spelled nearly alike, and that no numbers tell apart: are they one? */
 export function nearlyAlike(held: readonly Held[]): [string, string][] {
   const apart = (a: Set<string>, b: Set<string>) => a.size > 0 && b.size > 0;
-  return held.flatMap((one, at) =>
-    held.slice(at + 1).flatMap((other): [string, string][] => {
-      const [a, b] = [plainName(one.name), plainName(other.name)];
-      if (Math.min(a.length, b.length) < MIN_LETTERS || apart(one.cas, other.cas) || apart(one.ec, other.ec)) return [];
-      return lettersApart(a, b, MAX_APART) <= MAX_APART ? [[one.name, other.name]] : [];
+  return held.flatMap((item, index) =>
+    held.slice(index + 1).flatMap((other): [string, string][] => {
+      const [a, b] = [plainName(item.name), plainName(other.name)];
+      if (Math.min(a.length, b.length) < MIN_LETTERS || apart(item.cas, other.cas) || apart(item.ec, other.ec)) return [];
+      return lettersApart(a, b, MAX_APART) <= MAX_APART ? [[item.name, other.name]] : [];
     }),
   );
 }

@@ -47,7 +47,7 @@ const sheets = (oil = OIL) =>
     [id(1), NOTHING],
     [id(10), oil],
   ]);
-const percents = (parts: MixPart[]) => Object.fromEntries(parts.map((one) => [one.name, Math.round(one.percent * 1_000) / 1_000]));
+const percents = (parts: MixPart[]) => Object.fromEntries(parts.map((part) => [part.name, Math.round(part.percent * 1_000) / 1_000]));
 
 describe("what a candle is made of", () => {
   it("is shared out by weight: 8 % of the wax are 7.407 % of the candle, on either basis", () => {
@@ -70,18 +70,18 @@ describe("what a candle is made of", () => {
 
   it("is just what is weighed out of the same recipe, whatever it is: blends, several oils, additives, dyes by weight, on either basis", () => {
     const materials = {
-      waxes: shelf.waxes.map((one) => ({ family: "soy", maxLoadPpm: null, ...one })),
-      fragrances: shelf.fragrances.map((one) => ({ maxLoadPpm: null, flashPoint: null, ...one })),
+      waxes: shelf.waxes.map((wax) => ({ family: "soy", maxLoadPpm: null, ...wax })),
+      fragrances: shelf.fragrances.map((fragrance) => ({ maxLoadPpm: null, flashPoint: null, ...fragrance })),
       additives: shelf.additives,
-      dyes: shelf.dyes.map((one) => ({ kind: "powder", ...one })),
+      dyes: shelf.dyes.map((dye) => ({ kind: "powder", ...dye })),
     };
     const scale = { id: null, name: "scale", resolutionUg: 1_000 };
     const share = fc.integer({ min: 1, max: 9 });
     fc.assert(
       fc.property(
         fc.record({
-          waxes: fc.uniqueArray(fc.record({ id: fc.constantFrom(id(1), id(2), id(3)), share }), { minLength: 1, maxLength: 3, selector: (one) => one.id }),
-          fragrances: fc.uniqueArray(fc.record({ id: fc.constantFrom(id(10), id(11)), share }), { minLength: 1, maxLength: 2, selector: (one) => one.id }),
+          waxes: fc.uniqueArray(fc.record({ id: fc.constantFrom(id(1), id(2), id(3)), share }), { minLength: 1, maxLength: 3, selector: (item) => item.id }),
+          fragrances: fc.uniqueArray(fc.record({ id: fc.constantFrom(id(10), id(11)), share }), { minLength: 1, maxLength: 2, selector: (item) => item.id }),
           additives: fc.constantFrom<NonNullable<Recipe["additives"]>>([], [{ id: id(20), ppm: 200_000 }], [{ id: id(20), ppm: 1_500 }]),
           dyes: fc.constantFrom<NonNullable<Recipe["dyes"]>>([], [{ id: id(30), by: "percent", amount: 0.3 }]),
           basis: fc.constantFrom("wax" as const, "total" as const),
@@ -94,10 +94,10 @@ describe("what a candle is made of", () => {
             sparePpm: 0,
             scales: { wax: scale, oil: scale },
           });
-          const weighed = Object.fromEntries(components.map((one) => [one.id, (100 * one.mg) / totalMg]));
+          const weighed = Object.fromEntries(components.map((component) => [component.id, (100 * component.mg) / totalMg]));
           const parts = partsOfRecipe(made, shelf);
-          expect(parts.map((one) => one.id).sort()).toEqual(Object.keys(weighed).sort());
-          for (const one of parts) expect(one.percent, one.name).toBeCloseTo(weighed[one.id] as number, 3);
+          expect(parts.map((part) => part.id).sort()).toEqual(Object.keys(weighed).sort());
+          for (const part of parts) expect(part.percent, part.name).toBeCloseTo(weighed[part.id] as number, 3);
         },
       ),
       { numRuns: 150 },
@@ -107,14 +107,14 @@ describe("what a candle is made of", () => {
     expect(percents(partsOfRecipe(additive, shelf)).fern).toBe(10);
     // What is gone from the shelf is in the candle all the same.
     const gone = partsOfRecipe(recipe({ fragrances: [{ id: id(99), share: 1 }] }), shelf);
-    expect(gone.map((one) => [one.id, one.name])).toContainEqual([id(99), "something no longer here"]);
+    expect(gone.map((mixPart) => [mixPart.id, mixPart.name])).toContainEqual([id(99), "something no longer here"]);
   });
 
   it("has the load of the total that is weighed out, with additives and without", () => {
     fc.assert(
       fc.property(fc.integer({ min: 5_000, max: 300_000 }), fc.integer({ min: 0, max: 300_000 }), (loadPpm, ppm) => {
         const parts = partsOfRecipe(recipe({ basis: "total", loadPpm, additives: ppm === 0 ? [] : [{ id: id(20), ppm }] }), shelf);
-        expect(parts.find((one) => one.kind === "fragrance")?.percent).toBeCloseTo(loadPpm / 10_000, 6);
+        expect(parts.find((part) => part.kind === "fragrance")?.percent).toBeCloseTo(loadPpm / 10_000, 6);
       }),
     );
   });
@@ -150,7 +150,7 @@ describe("the label of a recipe", () => {
     expect(answer).toMatchObject({ classes: ["Aquatic Chronic 3"], h: ["H412"], euh: ["EUH208"], contains: ["a"] });
     expect(without).toEqual([]);
     const shortage = hazardOf(partsOfRecipe(recipe(), shelf), new Map());
-    expect(shortage.without.map((one) => one.name)).toEqual(["soy", "fern"]);
+    expect(shortage.without.map((mixPart) => mixPart.name)).toEqual(["soy", "fern"]);
     const words = wordsOf(shortage.answer, "en", ["soy", "fern"]);
     expect(words.rests).toBe("Incomplete: no supplier's sheet of soy, fern.");
     // Nobody is told that it is not classified where nobody knows.

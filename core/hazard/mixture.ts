@@ -25,8 +25,8 @@ export interface MixShelf {
 }
 
 const inPercent = (parts: readonly (Omit<MixPart, "percent"> & { of: number })[]): MixPart[] => {
-  const sum = parts.reduce((all, one) => all + one.of, 0) || 1;
-  return parts.filter((one) => one.of > 0).map(({ of, ...one }) => ({ ...one, percent: (100 * of) / sum }));
+  const sum = parts.reduce((all, item) => all + item.of, 0) || 1;
+  return parts.filter((part) => part.of > 0).map(({ of, ...rest }) => ({ ...rest, percent: (100 * of) / sum }));
 };
 
 const GONE = "something no longer here";
@@ -38,8 +38,8 @@ export function partsOfRecipe(recipe: Recipe, shelf: MixShelf, loadPpm: number =
     ...rows,
     ...[...new Set(ids)].filter((id) => !rows.some((row) => row.id === id)).map((id) => ({ ...other, id, name: GONE }) as T),
   ];
-  const ids = (list: readonly { id: string }[] | undefined) => (list ?? []).map((one) => one.id);
-  const blended = shelf.waxes.flatMap((wax) => (recipe.waxes.some((one) => one.id === wax.id) ? ids(wax.blend ?? []) : []));
+  const ids = (list: readonly { id: string }[] | undefined) => (list ?? []).map((item) => item.id);
+  const blended = shelf.waxes.flatMap((wax) => (recipe.waxes.some((item) => item.id === wax.id) ? ids(wax.blend ?? []) : []));
   const mix = mixOf(recipe, {
     waxes: whole<WaxFacts>(
       shelf.waxes.map((wax) => ({ family: "", maxLoadPpm: null, ...wax })),
@@ -97,26 +97,28 @@ export const requestOf = (parts: readonly MixPart[], sheets: ReadonlyMap<string,
   cut_offs: cutOffs,
   parts: parts.map((part) => ({
     percent: Math.min(100, part.percent),
-    ingredients: (sheets.get(part.id)?.ingredients ?? []).map((one) => ({
-      name: one.name,
-      percent: one.percent,
-      classes: one.classes,
-      cas: one.cas ?? null,
-      ec: one.ec ?? null,
-      m: one.m ?? null,
-      m_acute: one.mAcute ?? null,
-      m_chronic: one.mChronic ?? null,
-      ate_oral_mg_kg: one.ateOral ?? null,
-      ate_dermal_mg_kg: one.ateDermal ?? null,
-      ate_inhalation_mg_l: one.ateInhaled ?? null,
-      specific_limits: one.limits,
+    ingredients: (sheets.get(part.id)?.ingredients ?? []).map((ingredient) => ({
+      name: ingredient.name,
+      percent: ingredient.percent,
+      classes: ingredient.classes,
+      cas: ingredient.cas ?? null,
+      ec: ingredient.ec ?? null,
+      m: ingredient.m ?? null,
+      m_acute: ingredient.mAcute ?? null,
+      m_chronic: ingredient.mChronic ?? null,
+      ate_oral_mg_kg: ingredient.ateOral ?? null,
+      ate_dermal_mg_kg: ingredient.ateDermal ?? null,
+      ate_inhalation_mg_l: ingredient.ateInhaled ?? null,
+      specific_limits: ingredient.limits,
     })),
   })),
 });
 
 /** The hazard of a candle as it is blended, by the sheets that are here. A draft, always. */
 export function hazardOf(parts: readonly MixPart[], sheets: ReadonlyMap<string, SupplierSheet>, cutOffs = false): MixHazard {
-  const unread = parts.flatMap((part) => (sheets.get(part.id)?.ingredients ?? []).flatMap((one) => one.unread.map((each) => `${each} (${one.name})`)));
+  const unread = parts.flatMap((part) =>
+    (sheets.get(part.id)?.ingredients ?? []).flatMap((ingredient) => ingredient.unread.map((each) => `${each} (${ingredient.name})`)),
+  );
   return {
     parts: [...parts],
     answer: answerHazard(requestOf(parts, sheets, cutOffs)),

@@ -58,7 +58,7 @@ export const HAZARD_CLASSES: readonly string[] = [
   ...CLP.ofLiquids,
 ];
 
-const KNOWN = new Map(HAZARD_CLASSES.map((one) => [one.toLowerCase(), one]));
+const KNOWN = new Map(HAZARD_CLASSES.map((hazardClass) => [hazardClass.toLowerCase(), hazardClass]));
 /** As sheets write them, under the regulation's short names: subcategories that the rules for mixtures do not tell apart, and routes. */
 const AS_WRITTEN: [RegExp, string][] = [
   [/^skin corr\. 1[abc]$/, "skin corr. 1"],

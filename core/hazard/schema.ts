@@ -3,10 +3,10 @@ import { casNumber, ecNumber } from "./numbers";
 import { classNamed, digits, HAZARD_CLASSES } from "./rules";
 
 const percent = z.number().min(0, "At least 0 %.").max(100, "At most 100 %.");
-const hazardClass = z.string().transform((one, context) => {
-  const known = classNamed(one);
+const hazardClass = z.string().transform((text, context) => {
+  const known = classNamed(text);
   if (known) return known;
-  context.addIssue({ code: "custom", message: `“${one}” is no class known here. One of: ${HAZARD_CLASSES.join(", ")}.` });
+  context.addIssue({ code: "custom", message: `“${text}” is no class known here. One of: ${HAZARD_CLASSES.join(", ")}.` });
   return z.NEVER;
 });
 const mFactor = z.number().min(1).max(1_000_000).nullish();
@@ -32,7 +32,7 @@ const ingredient = z.object({
 });
 /** Figures that were rounded to the last digit may come to a little more. */
 const WHOLE_PERCENT = 100.01;
-const sumOf = (list: readonly { percent: number }[]) => list.reduce((sum, one) => sum + one.percent, 0);
+const sumOf = (list: readonly { percent: number }[]) => list.reduce((sum, item) => sum + item.percent, 0);
 export const hazardRequest = z
   .object({
     parts: z
@@ -44,14 +44,14 @@ export const hazardRequest = z
       .default(false)
       .describe("whether ingredients below the cut-off values of annex I, table 1.1 are left out; without them more is classified"),
   })
-  .superRefine((one, context) => {
-    if (sumOf(one.parts) > WHOLE_PERCENT)
-      context.addIssue({ code: "custom", path: ["parts"], message: `The parts come to ${digits(sumOf(one.parts))} % of the candle: at most 100 %.` });
-    one.parts.forEach((part, at) => {
+  .superRefine((item, context) => {
+    if (sumOf(item.parts) > WHOLE_PERCENT)
+      context.addIssue({ code: "custom", path: ["parts"], message: `The parts come to ${digits(sumOf(item.parts))} % of the candle: at most 100 %.` });
+    item.parts.forEach((part, index) => {
       if (sumOf(part.ingredients) > WHOLE_PERCENT)
         context.addIssue({
           code: "custom",
-          path: ["parts", at, "ingredients"],
+          path: ["parts", index, "ingredients"],
           message: `The ingredients come to ${digits(sumOf(part.ingredients))} % of the part: at most 100 %.`,
         });
     });

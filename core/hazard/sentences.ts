@@ -19,7 +19,7 @@ export function precautionsFor(h: readonly string[], rules: HazardRules = CLP): 
   const lists = h.map((code) => rules.precautions[code] ?? []);
   const longest = Math.max(...lists.map((list) => list.length));
   // The first of each sentence before the second of any.
-  const byNeed = Array.from({ length: longest }, (_, at) => lists.flatMap((list) => list[at] ?? [])).flat();
+  const byNeed = Array.from({ length: longest }, (_, index) => lists.flatMap((list) => list[index] ?? [])).flat();
   return [...new Set([...rules.always, ...byNeed])].slice(0, rules.mostPrecautions);
 }
 

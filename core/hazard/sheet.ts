@@ -36,10 +36,10 @@ export const sheetIngredient = z
       .max(30)
       .default([]),
   })
-  .refine((one) => one.from === undefined || one.from <= one.percent, { path: ["percent"], error: "A range begins with its smaller figure." })
+  .refine((item) => item.from === undefined || item.from <= item.percent, { path: ["percent"], error: "A range begins with its smaller figure." })
   // Classes that an earlier version did not know.
-  .transform(({ classes, unread, ...one }) => ({
-    ...one,
+  .transform(({ classes, unread, ...rest }) => ({
+    ...rest,
     classes: [...new Set([...classes, ...unread.flatMap((each) => classNamed(each) ?? [])])],
     unread: unread.filter((each) => classNamed(each) === null),
   }));
@@ -54,7 +54,7 @@ export const supplierSheet = z
     on: isoDay("Give the day of the sheet, like 2026-03-14."),
     ingredients: z.array(sheetIngredient).max(500),
   })
-  .refine((one) => one.ingredients.reduce((sum, each) => sum + (each.from ?? each.percent), 0) <= 100.5, {
+  .refine((item) => item.ingredients.reduce((sum, each) => sum + (each.from ?? each.percent), 0) <= 100.5, {
     path: ["ingredients"],
     error: "The ingredients come to more than 100 %. Look at the percents again.",
   });
@@ -68,10 +68,10 @@ export function readClasses(text: string): { classes: string[]; unread: string[]
     .filter(Boolean);
   const classes = new Set<string>();
   const unread = new Set<string>();
-  parts.forEach((part, at) => {
+  parts.forEach((part, index) => {
     if (/^(eu)?h\s?\d{3}\w*$/i.test(part) || part === "-" || /^(not classified|none)$/i.test(part)) return;
     const bare = part.replace(/\s*[-:]?\s*\(?H\d{3}\w*\)?$/i, "").trim();
-    const sentence = `${part} ${parts[at + 1] ?? ""}`;
+    const sentence = `${part} ${parts[index + 1] ?? ""}`;
     // The route of an acute toxicity, and which harm of a single exposure, is told by the sentence.
     const told = /^(acute tox\. \d|stot se 3)$/i.test(bare) ? /\bH(30[0-2]|31[0-2]|33[0-26])\b/i.exec(sentence)?.[0] : undefined;
     const known = classNamed(told ? `${bare} ${told}` : bare);
@@ -91,7 +91,7 @@ export function readShare(text: string): Parsed<{ from?: number; percent: number
   const ends = plain.split("-").map((part) => part.replace(/[<>≤≥=\s]+/g, ""));
   const numbers = ends.map((end) => parseNumber(end));
   const upper = numbers.at(-1);
-  const fault = numbers.find((one) => !one.ok);
+  const fault = numbers.find((item) => !item.ok);
   if (fault && !fault.ok && fault.code === "ambiguous") return fault;
   if (fault || !upper?.ok || ends.length > 2) return bad("not-understood", `“${text.trim()}” is no percentage. Write it like 12, or 10 - 25.`);
   const open = /^[<≤]/.test(plain) && ends.length === 1;
@@ -107,7 +107,7 @@ export function readShare(text: string): Parsed<{ from?: number; percent: number
 function readLimits(text: string): { limits: { class: string; percent: number }[]; unread: string[] } {
   const limits: { class: string; percent: number }[] = [];
   const unread: string[] = [];
-  for (const part of text.split(/[;\n|]+/).map((one) => one.trim())) {
+  for (const part of text.split(/[;\n|]+/).map((text) => text.trim())) {
     if (part === "" || part === "-") continue;
     const match = /^(.*?[\w.])\s*(?:[:=≥>]|C\s*≥)+\s*([\d.,]+)\s*%?.*$/.exec(part.replace(/;?\s*H\d{3}\w*/gi, ""));
     const known = match ? classNamed(match[1] ?? "") : null;
@@ -171,7 +171,7 @@ export interface ReadRow {
  * toxicity, limits of their own, CAS and EC number. With a row of heads in any order, or without in this one.
  */
 export function readIngredients(rows: readonly (readonly string[])[]): ReadRow[] {
-  const filled = rows.map((row, at) => ({ row, at })).filter(({ row }) => row.some((cell) => cell.trim() !== ""));
+  const filled = rows.map((row, index) => ({ row, at: index })).filter(({ row }) => row.some((cell) => cell.trim() !== ""));
   const heads = filled[0]?.row ?? [];
   const headed = heads.some((cell) => /^\s*(name|ingredient|substance|component)/i.test(cell));
   const order = ["name", "percent", "classes", "m", "ate", "limits", "cas", "ec"] as const;

@@ -21,7 +21,7 @@ describe("the line of an instrument", () => {
         fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 1, maxLength: 40 }),
         fc.boolean(),
         (all, sizes, cr) => {
-          const text = all.map((one) => writeLine(one) + (cr ? "\r\n" : "\n")).join("");
+          const text = all.map((item) => writeLine(item) + (cr ? "\r\n" : "\n")).join("");
           const reader = new LineReader();
           const heard: Message[] = [];
           for (let at = 0, n = 0; at < text.length; n++) {
@@ -58,8 +58,8 @@ describe("the line of an instrument", () => {
         fc.nat(),
         fc.constantFrom("change", "lose", "add", "swap"),
         fc.integer({ min: 0x00, max: 0xff }),
-        (one, other, place, how, code) => {
-          const line = writeLine(one);
+        (item, other, place, how, code) => {
+          const line = writeLine(item);
           const at = place % (how === "swap" ? line.length - 1 : line.length);
           const sign = String.fromCharCode(code);
           const spoilt =
@@ -83,10 +83,10 @@ describe("the line of an instrument", () => {
 
   it("takes any noise without a fault, keeps none of it, and goes on with the next line", () => {
     fc.assert(
-      fc.property(fc.array(fc.string({ unit: "binary", maxLength: 300 }), { maxLength: 6 }), message, (noise, one) => {
+      fc.property(fc.array(fc.string({ unit: "binary", maxLength: 300 }), { maxLength: 6 }), message, (noise, item) => {
         const reader = new LineReader();
         for (const piece of noise) reader.take(piece);
-        expect(reader.take(`\n${writeLine(one)}\n`).messages.at(-1)).toEqual(one);
+        expect(reader.take(`\n${writeLine(item)}\n`).messages.at(-1)).toEqual(item);
       }),
       { numRuns: 1_000 },
     );

@@ -32,7 +32,7 @@ describe("the file of a temperature logger", () => {
       { at: "2026-03-14T08:20:00.000Z", celsius: 8_500 },
       { at: "2026-03-14T08:21:00.000Z", celsius: 8_400 },
     ]);
-    expect(read("time,temperature\n1773476400,85 °C\n1773476460000,183.2F").readings.map((one) => one.celsius)).toEqual([8_500, 8_400]);
+    expect(read("time,temperature\n1773476400,85 °C\n1773476460000,183.2F").readings.map((reading) => reading.celsius)).toEqual([8_500, 8_400]);
   });
 
   it("tells months from days by what cannot be a month, and otherwise by how the workshop writes", () => {
@@ -61,8 +61,8 @@ describe("the file of a temperature logger", () => {
         { at: 2, name: "probe temp" },
       ],
     });
-    expect(first.readings.map((one) => one.celsius)).toEqual([2_117, 2_111]);
-    expect(read(text, ",", at({ zone: "UTC", column: 2 })).readings.map((one) => one.celsius)).toEqual([8_400, 8_350]);
+    expect(first.readings.map((reading) => reading.celsius)).toEqual([2_117, 2_111]);
+    expect(read(text, ",", at({ zone: "UTC", column: 2 })).readings.map((reading) => reading.celsius)).toEqual([8_400, 8_350]);
     expect(read("time,temp\n(yyyy-mm-dd hh:mm),(C)\n2026-03-14 10:00,60", ",", at({ zone: "UTC" }))).toMatchObject({ skipped: 0 });
   });
 
@@ -92,13 +92,15 @@ describe("the file of a temperature logger", () => {
     for (const all of [rows, [...rows].reverse()]) {
       const { readings } = read(`time,temp\n${all.join("\n")}`);
       expect(readings).toHaveLength(180);
-      expect(readings.map((one) => Date.parse(one.at))).toEqual(Array.from({ length: 180 }, (_, n) => Date.parse("2026-10-25T00:00:00Z") + n * 60_000));
-      expect(readings.every((one, n) => n === 0 || one.celsius < (readings[n - 1]?.celsius ?? 0))).toBe(true);
+      expect(readings.map((reading) => Date.parse(reading.at))).toEqual(Array.from({ length: 180 }, (_, n) => Date.parse("2026-10-25T00:00:00Z") + n * 60_000));
+      expect(readings.every((reading, n) => n === 0 || reading.celsius < (readings[n - 1]?.celsius ?? 0))).toBe(true);
     }
   });
 
   it("puts rows in order, takes a moment once, and says what to do where nothing can be read", () => {
-    expect(read("time,temp\n2026-03-14 10:02Z,61\n2026-03-14 10:01Z,62\n2026-03-14 10:02Z,60.5").readings.map((one) => one.celsius)).toEqual([6_200, 6_050]);
+    expect(read("time,temp\n2026-03-14 10:02Z,61\n2026-03-14 10:01Z,62\n2026-03-14 10:02Z,60.5").readings.map((reading) => reading.celsius)).toEqual([
+      6_200, 6_050,
+    ]);
     expect(readLogger(table("a,b\n1,2"), at())).toMatchObject({ ok: false, message: expect.stringContaining("“time” and “temperature”") });
     expect(readLogger(table("time,temp\nsoon,hot\n2026-13-40 10:00,60\n2026-03-14 10:00,900"), at())).toMatchObject({
       ok: false,

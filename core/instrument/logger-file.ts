@@ -80,8 +80,8 @@ function momentIn(text: string, { zone, monthFirst }: LoggerManner): { moments: 
   }
   const local = LOCAL.exec(said);
   if (!local) return null;
-  const [, one, other, year = "", hour, minute, second = "0", half] = local;
-  const [month, day] = monthFirst ? [Number(one), Number(other)] : [Number(other), Number(one)];
+  const [, item, other, year = "", hour, minute, second = "0", half] = local;
+  const [month, day] = monthFirst ? [Number(item), Number(other)] : [Number(other), Number(item)];
   const of24 = hourOf(Number(hour), half);
   if (of24 === null) return null;
   return inZone({ year: Number(year.length === 2 ? `20${year}` : year), month, day, hour: of24, minute: Number(minute), second: Number(second) });
@@ -100,9 +100,9 @@ function celsiusIn(text: string, fahrenheit: boolean): number | null {
 /** Where a file's times could be days first or months first, what it shows itself: a day above 12 in one of the places. */
 function monthFirstOf(times: readonly string[], otherwise: boolean): boolean {
   for (const time of times) {
-    const [, one, other] = LOCAL.exec(time.trim()) ?? [];
-    if (one === undefined) continue;
-    if (Number(one) > 12) return false;
+    const [, text, other] = LOCAL.exec(time.trim()) ?? [];
+    if (text === undefined) continue;
+    if (Number(text) > 12) return false;
     if (Number(other) > 12) return true;
   }
   return otherwise;
@@ -117,8 +117,8 @@ export function readLogger(table: readonly (readonly string[])[], manner: Logger
   const head = table.findIndex((row) => row.some((cell) => TIME.test(cell)) && row.some((cell) => TEMPERATURE.test(cell) && !TIME.test(cell)));
   const heads = table[head];
   if (!heads) return bad("not-understood", "This file has no heads for a time and a temperature. Name its columns “time” and “temperature”.");
-  const columns = heads.flatMap((cell, at) => (TEMPERATURE.test(cell) && !TIME.test(cell) ? [{ at, name: cell.trim() }] : []));
-  const warm = columns.find((one) => one.at === manner.column)?.at ?? columns[0]?.at ?? -1;
+  const columns = heads.flatMap((cell, index) => (TEMPERATURE.test(cell) && !TIME.test(cell) ? [{ at: index, name: cell.trim() }] : []));
+  const warm = columns.find((column) => column.at === manner.column)?.at ?? columns[0]?.at ?? -1;
   const day = heads.findIndex((cell) => DATE_ONLY.test(cell.trim()));
   const clock = heads.findIndex((cell) => CLOCK_ONLY.test(cell.trim()));
   const whole = heads.findIndex((cell) => TIME.test(cell));
@@ -144,7 +144,7 @@ export function readLogger(table: readonly (readonly string[])[], manner: Logger
   if ((read[0]?.moments[0] ?? 0) > (read.at(-1)?.moments[0] ?? 0)) read.reverse();
   let last = Number.NEGATIVE_INFINITY;
   for (const { moments, celsius } of read) {
-    const ms = moments.find((one) => one >= last) ?? (moments.at(-1) as number);
+    const ms = moments.find((moment) => moment >= last) ?? (moments.at(-1) as number);
     last = Math.max(last, ms);
     at.set(ms, celsius);
   }

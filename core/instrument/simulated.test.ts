@@ -75,13 +75,13 @@ describe("the simulated instruments", () => {
     pot.heat(true);
     pot.step(900);
     const said = Array.from({ length: 600 }, () => probe.read(1));
-    const first = said.find((one) => one.is === "temperature");
+    const first = said.find((message) => message.is === "temperature");
     expect(first?.is === "temperature" && first.settled).toBe(false);
-    expect(said.filter((one) => one.is === "fault").length).toBeGreaterThan(5);
-    const shown = said.slice(20).flatMap((one) => (one.is === "temperature" ? [one.celsius / 100] : []));
-    for (const one of shown) expect(Math.abs(one - pot.atProbe)).toBeLessThan(1.5);
+    expect(said.filter((message) => message.is === "fault").length).toBeGreaterThan(5);
+    const shown = said.slice(20).flatMap((message) => (message.is === "temperature" ? [message.celsius / 100] : []));
+    for (const value of shown) expect(Math.abs(value - pot.atProbe)).toBeLessThan(1.5);
     expect(new Set(shown).size).toBeGreaterThan(10);
-    for (const one of said) expect(readLine(writeLine(one))).toEqual(one);
+    for (const message of said) expect(readLine(writeLine(message))).toEqual(message);
   });
 
   it("a scale settles to what lies on it less its tare, on its marks, and weighs no more than it can", () => {

@@ -17,7 +17,7 @@ export function burnHours(fillMg: Milligrams, rates: readonly number[]): { low: 
   if (n === 0) return null;
   const grams = (fillMg / 1_000) * (1 - LEFT);
   const mean = rates.reduce((a, b) => a + b, 0) / n;
-  const sd = n > 1 ? Math.sqrt(rates.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (n - 1)) : 0;
+  const sd = n > 1 ? Math.sqrt(rates.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (n - 1)) : 0;
   const off = n > 1 ? tQuantile((1 + SURE) / 2, n - 1) * sd * Math.sqrt(1 + 1 / n) : mean * ALONE;
   // A rate cannot be nothing: the longest is said no longer than twice the middle.
   return { low: grams / (mean + off), high: grams / Math.max(mean - off, mean / 2), testCandles: n };

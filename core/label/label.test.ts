@@ -32,7 +32,7 @@ describe("a stated weight", () => {
   it("has figures as tall as the rules ask: by weight (76/211/EEC, from memory), by area (16 CFR 500.21, from memory)", () => {
     expect([50_000, 50_001, 200_000, 200_001, 1_000_000, 1_000_001].map(figureHeightMm)).toEqual([2, 3, 3, 4, 4, 6]);
     const square = (inches: number) => inches * 25.4 ** 2;
-    expect([5, 6, 25, 26, 100, 101].map((one) => Math.round((figureHeightByAreaMm(square(one)) / 25.4) * 1e6) / 1e6)).toEqual([
+    expect([5, 6, 25, 26, 100, 101].map((value) => Math.round((figureHeightByAreaMm(square(value)) / 25.4) * 1e6) / 1e6)).toEqual([
       1 / 16,
       1 / 8,
       1 / 8,
@@ -64,7 +64,7 @@ describe("sheets of labels", () => {
   });
 
   it("are refused where they run off the paper, by how much, and where a round one is no circle", () => {
-    const fault = (over: object) => labelSheet.safeParse({ ...PRESET_SHEETS[0]?.sheet, ...over }).error?.issues.map((one) => one.message) ?? [];
+    const fault = (over: object) => labelSheet.safeParse({ ...PRESET_SHEETS[0]?.sheet, ...over }).error?.issues.map((issue) => issue.message) ?? [];
     expect(fault({})).toEqual([]);
     expect(fault({ columns: 4 })).toEqual(["These columns run 59 mm off the paper. Measure again."]);
     expect(fault({ rows: 9 })[0]).toMatch(/rows run 21 mm off the paper/);
@@ -74,9 +74,9 @@ describe("sheets of labels", () => {
   it("are filled across and then down, page by page, no two labels on one place", () => {
     fc.assert(
       fc.property(fc.constantFrom(...PRESET_SHEETS), fc.integer({ min: 0, max: 300 }), ({ sheet }, n) => {
-        const [one, other] = [placeOf(sheet, n), placeOf(sheet, n + 1)];
-        expect(other.page - one.page).toBe((n + 1) % perSheet(sheet) === 0 ? 1 : 0);
-        if (other.page === one.page) expect(other.x - one.x >= sheet.width || other.y - one.y >= sheet.height).toBe(true);
+        const [item, other] = [placeOf(sheet, n), placeOf(sheet, n + 1)];
+        expect(other.page - item.page).toBe((n + 1) % perSheet(sheet) === 0 ? 1 : 0);
+        if (other.page === item.page) expect(other.x - item.x >= sheet.width || other.y - item.y >= sheet.height).toBe(true);
       }),
     );
   });
@@ -87,21 +87,21 @@ describe("words on labels", () => {
     for (const container of LABEL_CONTAINERS)
       for (const language of LANGUAGES) {
         const { always, more } = safetyTexts(container, language, ["Mine."]);
-        expect(always.map((one) => one.sign)).toEqual(container === "melt" ? [] : ["unattended", "children", "fuel", "distance"]);
+        expect(always.map((item) => item.sign)).toEqual(container === "melt" ? [] : ["unattended", "children", "fuel", "distance"]);
         expect(more.at(-1)).toBe("Mine.");
-        expect([...always.map((one) => one.text), ...more, ...careTexts(container, language, true)].join(" ")).not.toMatch(/[{}]|undefined/);
+        expect([...always.map((item) => item.text), ...more, ...careTexts(container, language, true)].join(" ")).not.toMatch(/[{}]|undefined/);
       }
     // 6 mm is 1/4 in; the system of the workshop's country comes first, and its spelling.
     const all = (isUs: boolean) =>
       LABEL_CONTAINERS.flatMap((container) => [
-        ...safetyTexts(container, "en", [], isUs).always.map((one) => one.text),
+        ...safetyTexts(container, "en", [], isUs).always.map((item) => item.text),
         ...safetyTexts(container, "en", [], isUs).more,
         ...careTexts(container, "en", true, isUs),
       ]).join(" ");
     expect(all(true)).toMatch(/1\/4 in \(6 mm\).*drafts/s);
     expect(all(true)).not.toMatch(/draught|color|mold|\d+ [cm]m \(/);
     expect(all(false)).toMatch(/6 mm \(1\/4 in\)/);
-    expect([displayPanelMm2(80, 90) / 25.4 ** 2, displayPanelMm2(150, 90) / 25.4 ** 2].map((one) => Math.round(one * 10) / 10)).toEqual([14, 26.3]);
+    expect([displayPanelMm2(80, 90) / 25.4 ** 2, displayPanelMm2(150, 90) / 25.4 ** 2].map((value) => Math.round(value * 10) / 10)).toEqual([14, 26.3]);
     expect(netWeightText(1_130_000, false, "fr")).toBe("1,13 kg (2 lb 7,8 oz)");
     expect([netWeightText(200_000, true), netWeightText(200_000, false)]).toEqual(["7.0 oz (200 g)", "200 g (7.0 oz)"]);
     expect(safetyTexts("tealight", "en").more[0]).toMatch(/tealights in a heat-resistant holder/);

@@ -27,16 +27,16 @@ export const labelSheet = z
     gapAcross: um(0, 100, "The gap across"),
     gapDown: um(0, 100, "The gap down"),
   })
-  .superRefine((one, context) => {
-    const paper = PAPERS[one.paper];
-    const right = one.left + one.columns * one.width + (one.columns - 1) * one.gapAcross;
-    const bottom = one.top + one.rows * one.height + (one.rows - 1) * one.gapDown;
+  .superRefine((item, context) => {
+    const paper = PAPERS[item.paper];
+    const right = item.left + item.columns * item.width + (item.columns - 1) * item.gapAcross;
+    const bottom = item.top + item.rows * item.height + (item.rows - 1) * item.gapDown;
     const over = (value: number, most: number) => Math.round((value / 1_000 - most) * 10) / 10;
     if (over(right, paper.width) > 0)
       context.addIssue({ code: "custom", path: ["columns"], message: `These columns run ${over(right, paper.width)} mm off the paper. Measure again.` });
     if (over(bottom, paper.height) > 0)
       context.addIssue({ code: "custom", path: ["rows"], message: `These rows run ${over(bottom, paper.height)} mm off the paper. Measure again.` });
-    if (one.round && one.width !== one.height) context.addIssue({ code: "custom", path: ["height"], message: "A round label is as high as it is wide." });
+    if (item.round && item.width !== item.height) context.addIssue({ code: "custom", path: ["height"], message: "A round label is as high as it is wide." });
   });
 export type LabelSheet = z.output<typeof labelSheet>;
 

@@ -21,7 +21,7 @@ describe("what the rules put on a label", () => {
   });
 
   it("has a precaution for every sentence, never more than the rules want, and always those for the public", () => {
-    const every = Object.values(CLP.classes).map((one) => one.h);
+    const every = Object.values(CLP.classes).map((classRule) => classRule.h);
     for (const h of new Set(every)) {
       const chosen = precautionsFor([h]);
       expect(chosen.length, h).toBeGreaterThan(CLP.always.length);
@@ -35,7 +35,7 @@ describe("what the rules put on a label", () => {
     expect(Date.parse(CLP.asOf)).not.toBeNaN();
     expect(CLP.where).not.toBe("");
     // A class that only the sheet tells apart, and those of liquids, put nothing on the label by themselves.
-    expect(HAZARD_CLASSES.filter((one) => !CLP.classes[one])).toEqual([
+    expect(HAZARD_CLASSES.filter((hazardClass) => !CLP.classes[hazardClass])).toEqual([
       "Skin Sens. 1A",
       "Skin Sens. 1B",
       "Resp. Sens. 1A",

@@ -89,8 +89,8 @@ export function defineAggregate<F extends LogState, C, const K extends readonly 
   type EventBody = BodyOf<K>;
   type Event = EventOf & EventBody;
   type Entry = EntryOf<Event>;
-  const eventTypes = new Map<string, AnyEventType<F, C>>(given.eventTypes.map((one) => [one.kind, one]));
-  const currentNames = new Map(given.eventTypes.flatMap((one) => (one.formerName ? [[one.formerName, one.kind] as const] : [])));
+  const eventTypes = new Map<string, AnyEventType<F, C>>(given.eventTypes.map((eventType) => [eventType.kind, eventType]));
+  const currentNames = new Map(given.eventTypes.flatMap((eventType) => (eventType.formerName ? [[eventType.formerName, eventType.kind] as const] : [])));
   const currentName = (kind: string): string => (eventTypes.has(kind) ? kind : (currentNames.get(kind) ?? kind));
   const typeOf = (kind: string) => eventTypes.get(currentName(kind));
   const upcastPayload = (kind: string, payload: unknown, version: number): unknown => {
@@ -155,9 +155,9 @@ export function defineAggregate<F extends LogState, C, const K extends readonly 
      * if it can.
      */
     conflict(events: readonly Event[], event: Event, kept: C | null = null): Rejection | null {
-      const before = new Set(this.refusedEvents(events, kept).map((one) => one.event.id));
-      const after = this.refusedEvents([...events, event], kept).filter((one) => !before.has(one.event.id));
-      const own = after.find((one) => one.event.id === event.id);
+      const before = new Set(this.refusedEvents(events, kept).map((refusedEvent) => refusedEvent.event.id));
+      const after = this.refusedEvents([...events, event], kept).filter((refusedEvent) => !before.has(refusedEvent.event.id));
+      const own = after.find((item) => item.event.id === event.id);
       if (own) return own.refusal;
       const [first] = after;
       if (!first) return null;

@@ -34,7 +34,7 @@ interface Asked<E> {
 /** A subject with what checks its entries, for whoever takes or reads them. `shapes` is what its kinds are handed. */
 export function checked<E extends EventOf, S extends Asked<E>, Shapes extends { z: Z }>(subject: S & Asked<E>, shapes: Shapes) {
   type EventBody = E extends EventOf ? Pick<E, "kind" | "payload"> : never;
-  const payloads = new Map([...subject.eventTypes.values()].map((one) => [one.kind, one.payload(shapes)]));
+  const payloads = new Map([...subject.eventTypes.values()].map((eventType) => [eventType.kind, eventType.payload(shapes)]));
   const bodies = [...payloads].map(([kind, payload]) => z.object({ kind: z.literal(kind), payload }));
   /** What can happen, with each kind's payload. */
   const body = z.discriminatedUnion("kind", bodies as never) as unknown as z.ZodType<EventBody>;

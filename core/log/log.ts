@@ -158,11 +158,11 @@ export function resolveCorrections<E extends EventOf>(events: readonly E[]): Ent
     if (!correctors || open.has(event.id)) return null;
     open.add(event.id);
     let winner: E | null = null;
-    for (const one of correctors) {
-      const over = findSuperseder(one);
+    for (const corrector of correctors) {
+      const over = findSuperseder(corrector);
       // A correction that was itself corrected still keeps the first entry out; one that was undone does not.
-      const counts = over === null || (one.kind !== WITHDRAWN && (over.kind !== WITHDRAWN || !isUndo(over)));
-      if (counts) winner = one;
+      const counts = over === null || (corrector.kind !== WITHDRAWN && (over.kind !== WITHDRAWN || !isUndo(over)));
+      if (counts) winner = corrector;
     }
     open.delete(event.id);
     known.set(event.id, winner);
@@ -173,7 +173,7 @@ export function resolveCorrections<E extends EventOf>(events: readonly E[]): Ent
     if (over || !event.corrects) return { event, supersededBy: over };
     // A loser of two corrections is superseded by the one that counts.
     const rivals = by.get(event.corrects);
-    const target = rivals && rivals.length > 1 ? events.find((one) => one.id === event.corrects) : undefined;
+    const target = rivals && rivals.length > 1 ? events.find((item) => item.id === event.corrects) : undefined;
     const winner = target ? findSuperseder(target) : null;
     return { event, supersededBy: winner && winner.id !== event.id && winner.corrects === event.corrects ? winner : null };
   });
@@ -181,7 +181,7 @@ export function resolveCorrections<E extends EventOf>(events: readonly E[]): Ent
 
 /** Returns whether a chain of corrections leads back to its beginning. */
 export function hasCorrectionCycle(events: readonly Pick<Head, "id" | "corrects">[]): boolean {
-  const to = new Map(events.map((one) => [one.id, one.corrects]));
+  const to = new Map(events.map((event) => [event.id, event.corrects]));
   const fine = new Set<string>();
   for (const { id } of events) {
     const path = new Set<string>();
@@ -189,7 +189,7 @@ export function hasCorrectionCycle(events: readonly Pick<Head, "id" | "corrects"
       if (path.has(at)) return true;
       path.add(at);
     }
-    for (const one of path) fine.add(one);
+    for (const text of path) fine.add(text);
   }
   return false;
 }

@@ -37,6 +37,6 @@ export function cautionsOnVessel(vessel: { material: string; state?: string | nu
 
 /** Why a vessel must not be filled; null where nothing is known against it. */
 export const notToBeFilled = (vessel: { name: string; material: string; state?: string | null }): string | null => {
-  const stop = cautionsOnVessel(vessel).find((one) => one.weight === "stop");
+  const stop = cautionsOnVessel(vessel).find((caution) => caution.weight === "stop");
   return stop ? `${vessel.name}: ${stop.message}` : null;
 };

@@ -3,7 +3,7 @@ import families from "../recipe/families.json" with { type: "json" };
 import { WAX_FAMILIES } from "./fields";
 
 it("every family of wax has its usual and its largest load, and no other has; of a blend that follows from its waxes", () => {
-  expect(Object.keys(families).sort()).toEqual(WAX_FAMILIES.filter((one) => one !== "blend").sort());
+  expect(Object.keys(families).sort()).toEqual(WAX_FAMILIES.filter((waxFamily) => waxFamily !== "blend").sort());
   for (const [name, { usual, largest }] of Object.entries(families)) {
     expect(usual[0], name).toBeLessThanOrEqual(usual[1] as number);
     expect(usual[1], name).toBeLessThanOrEqual(largest);

@@ -94,7 +94,7 @@ const family = (text: string): string | null => {
     .trim()
     .toLowerCase()
     .replace(/\s*[-‐‑–—/]\s*/g, "–");
-  return WAX_FAMILIES.find((one) => one === plain) ?? null;
+  return WAX_FAMILIES.find((waxFamily) => waxFamily === plain) ?? null;
 };
 
 function parseBlend(text: string, context: FieldContext): Parsed<{ id: string; share: number }[]> {
@@ -104,10 +104,10 @@ function parseBlend(text: string, context: FieldContext): Parsed<{ id: string; s
     const share = parseNumber(match?.[1] ?? "");
     if (!match || !share.ok || share.value <= 0)
       return bad("not-understood", `“${piece.trim()}” is no part of a blend. Write it like 75 container soy + 25 coconut blend.`);
-    const wax = context.waxes.find((one) => one.name.toLowerCase() === (match[2] ?? "").toLowerCase());
+    const wax = context.waxes.find((wax) => wax.name.toLowerCase() === (match[2] ?? "").toLowerCase());
     if (!wax) return bad("unknown", `There is no wax “${match[2]}” on the shelf: put it there first.`);
     if (wax.blend) return bad("not-allowed", `“${wax.name}” is a blend itself: name the waxes that it is made of.`);
-    if (parts.some((one) => one.id === wax.id)) return bad("twice", `“${wax.name}” is named twice.`);
+    if (parts.some((part) => part.id === wax.id)) return bad("twice", `“${wax.name}” is named twice.`);
     parts.push({ id: wax.id, share: share.value });
   }
   return parts.length < 2 ? bad("too-small", "A blend has at least two waxes. Leave it empty for a wax as bought.") : good(parts);
@@ -125,14 +125,14 @@ export function readField(field: ShelfField, text: string, context: FieldContext
       return typed.length > 2_000 ? bad("too-long", `At most 2000 letters fit here; this has ${typed.length}.`) : good(typed);
     case "choice": {
       const asked = currentChoice(typed.toLowerCase());
-      const found = type.of.find((one) => [one.value, one.label].some((name) => name.toLowerCase() === asked)) ?? null;
-      const asFamily = found ?? type.of.find((one) => one.value === family(typed));
+      const found = type.of.find((item) => [item.value, item.label].some((name) => name.toLowerCase() === asked)) ?? null;
+      const asFamily = found ?? type.of.find((item) => item.value === family(typed));
       return asFamily
         ? good(asFamily.value)
         : bad(
             "unknown",
             `“${typed}” is none of ${type.of
-              .map((one) => one.value)
+              .map((item) => item.value)
               .filter(Boolean)
               .join(", ")}.`,
           );
@@ -174,8 +174,8 @@ export function readField(field: ShelfField, text: string, context: FieldContext
     case "length":
       return parseLength(typed, type, context.length);
     case "families": {
-      const names = typed.split(/[,;]/).map((one) => one.trim());
-      const unknown = names.find((one) => family(one) === null);
+      const names = typed.split(/[,;]/).map((text) => text.trim());
+      const unknown = names.find((name) => family(name) === null);
       return unknown === undefined ? good(names.map(family)) : bad("unknown", `“${unknown}” is no family of wax: ${WAX_FAMILIES.join(", ")}.`);
     }
     case "step": {
@@ -190,7 +190,7 @@ export function readField(field: ShelfField, text: string, context: FieldContext
     case "blend":
       return parseBlend(typed, context);
     case "ref": {
-      const found = context.names?.[type.to]?.filter((one) => one.name.toLowerCase() === typed.toLowerCase()) ?? [];
+      const found = context.names?.[type.to]?.filter((item) => item.name.toLowerCase() === typed.toLowerCase()) ?? [];
       if (found.length > 1) return bad("ambiguous", `There are several things called “${typed}”: give them names of their own first.`);
       return found[0] ? good(found[0].id) : bad("unknown", `There is no ${REFERRED[type.to]} “${typed}”: put it there first.`);
     }
@@ -249,14 +249,14 @@ export function writeField(field: ShelfField, value: unknown, context: FieldCont
     case "day":
       return String(value);
     case "ref":
-      return context.names?.[type.to]?.find((one) => one.id === value)?.name ?? "";
+      return context.names?.[type.to]?.find((item) => item.id === value)?.name ?? "";
     case "money":
       return writeNumber(n / 10 ** currencyDecimals(context.currency ?? "EUR"), 4);
     case "amount":
       return writeNumber(n / MG_PER.g, 3);
     case "blend":
       return (value as { id: string; share: number }[])
-        .map((part) => `${writeNumber(part.share, 4)} ${context.waxes.find((one) => one.id === part.id)?.name ?? "something no longer here"}`)
+        .map((part) => `${writeNumber(part.share, 4)} ${context.waxes.find((wax) => wax.id === part.id)?.name ?? "something no longer here"}`)
         .join(" + ");
   }
 }

@@ -78,14 +78,14 @@ describe("lots by rows", () => {
     });
     fc.assert(
       fc.property(fc.array(lot, { minLength: 1, maxLength: 8 }), (lots) => {
-        const kept = lots.map((one, at) => ({
-          id: id(100 + at),
+        const kept = lots.map((lot, index) => ({
+          id: id(100 + index),
           name: "",
-          materialId: one.counted ? id(2) : id(4),
-          amount: one.counted ? one.pieces : one.grams,
-          cost: one.cost,
+          materialId: lot.counted ? id(2) : id(4),
+          amount: lot.counted ? lot.pieces : lot.grams,
+          cost: lot.cost,
           code: "",
-          receivedOn: one.day,
+          receivedOn: lot.day,
         }));
         const sheet = writeSheet("lot", kept, context);
         const back = readSheet("lot", sheet, guessMapping("lot", sheet.heads), kept, context);

@@ -19,7 +19,7 @@ function fieldSchema(field: ShelfField): z.ZodType {
       case "words":
         return z.string().max(2_000);
       case "choice":
-        return z.enum(type.of.map((one) => one.value) as [string, ...string[]], { error: `Choose one of ${type.of.map((one) => one.value).join(", ")}.` });
+        return z.enum(type.of.map((item) => item.value) as [string, ...string[]], { error: `Choose one of ${type.of.map((item) => item.value).join(", ")}.` });
       case "yes":
         return z.boolean();
       case "mass":
@@ -70,6 +70,9 @@ const FALLBACK: Record<string, unknown> = { state: "for sale", shape: "straight"
 export const shelfValues = (kind: ShelfKind): z.ZodType<Record<string, unknown>> =>
   z.object(
     Object.fromEntries(
-      SHELF_FIELDS[kind].map((one) => [one.key, one.key in FALLBACK ? fieldSchema(one).default(FALLBACK[one.key] as never) : fieldSchema(one)]),
+      SHELF_FIELDS[kind].map((shelfField) => [
+        shelfField.key,
+        shelfField.key in FALLBACK ? fieldSchema(shelfField).default(FALLBACK[shelfField.key] as never) : fieldSchema(shelfField),
+      ]),
     ),
   );

@@ -29,7 +29,7 @@ const take = (
 describe("a field of the shelf", () => {
   /** Values that each type of field can hold. */
   const value = (kind: (typeof SHELF_KINDS)[number], key: string): fc.Arbitrary<unknown> => {
-    const field = SHELF_FIELDS[kind].find((one) => one.key === key);
+    const field = SHELF_FIELDS[kind].find((shelfField) => shelfField.key === key);
     if (!field) throw new Error(`${kind} has no ${key}`);
     const { type } = field;
     switch (type.is) {
@@ -37,7 +37,7 @@ describe("a field of the shelf", () => {
       case "words":
         return fc.constantFrom("plain", "with “quotes”, commas; and\nlines", "=1+1", "-5 °C batch", "'=tea", "@home");
       case "choice":
-        return fc.constantFrom(...type.of.map((one) => one.value));
+        return fc.constantFrom(...type.of.map((item) => item.value));
       case "yes":
         return fc.boolean();
       case "mass":
@@ -87,11 +87,11 @@ describe("a field of the shelf", () => {
     for (const kind of SHELF_KINDS) {
       for (const field of SHELF_FIELDS[kind]) {
         fc.assert(
-          fc.property(value(kind, field.key), (one) => {
-            expect(readField(field, writeField(field, one, context, true), { ...context, bare: true })).toEqual({ ok: true, value: one });
+          fc.property(value(kind, field.key), (item) => {
+            expect(readField(field, writeField(field, item, context, true), { ...context, bare: true })).toEqual({ ok: true, value: item });
             // What is read is what may be kept.
             const schema = (shelfValues(kind) as unknown as z.ZodObject<Record<string, z.ZodType>>).shape[field.key];
-            expect(schema?.safeParse(one), `${kind} ${field.key}`).toMatchObject({ success: true, data: one });
+            expect(schema?.safeParse(item), `${kind} ${field.key}`).toMatchObject({ success: true, data: item });
           }),
           { numRuns: 40 },
         );
@@ -101,7 +101,7 @@ describe("a field of the shelf", () => {
 
   it("reads back as it was typed, in ounces and °F as in grams and °C", () => {
     const back = (kind: (typeof SHELF_KINDS)[number], key: string, text: string, units: { mass: "g" | "oz"; temperature: "C" | "F" }) => {
-      const field = SHELF_FIELDS[kind].find((one) => one.key === key) as (typeof SHELF_FIELDS)["wax"][number];
+      const field = SHELF_FIELDS[kind].find((shelfField) => shelfField.key === key) as (typeof SHELF_FIELDS)["wax"][number];
       const context = { ...units, waxes };
       const read = readField(field, text, context);
       return read.ok ? writeField(field, read.value, context) : read.message;
@@ -125,14 +125,14 @@ describe("a field of the shelf", () => {
   });
 
   it("takes a number without a unit for the unit that the field shows: 14 in a cure is days, in a file hours", () => {
-    const cure = SHELF_FIELDS.wax.find((one) => one.key === "leastCureSeconds") as (typeof SHELF_FIELDS)["wax"][number];
+    const cure = SHELF_FIELDS.wax.find((shelfField) => shelfField.key === "leastCureSeconds") as (typeof SHELF_FIELDS)["wax"][number];
     expect(readField(cure, "14", { mass: "g", temperature: "C", waxes })).toEqual({ ok: true, value: 14 * 86_400 });
     expect(readField(cure, "14", { mass: "g", temperature: "C", waxes, bare: true })).toEqual({ ok: true, value: 14 * 3_600 });
   });
 
   it("says what is wrong with what was typed", () => {
     const field = (kind: (typeof SHELF_KINDS)[number], key: string) =>
-      SHELF_FIELDS[kind].find((one) => one.key === key) as (typeof SHELF_FIELDS)["wax"][number];
+      SHELF_FIELDS[kind].find((shelfField) => shelfField.key === key) as (typeof SHELF_FIELDS)["wax"][number];
     const context: FieldContext = { mass: "g", temperature: "F", waxes: [...waxes, { id: anId(), name: "mixed", blend: [] }] };
     const fault = (kind: (typeof SHELF_KINDS)[number], key: string, text: string) => {
       const read = readField(field(kind, key), text, context);
@@ -193,7 +193,7 @@ describe("files as spreadsheets write them", () => {
       [],
       true,
     );
-    expect(rows.map((one) => [one.line, one.fate.is])).toEqual([
+    expect(rows.map((row) => [row.line, row.fate.is])).toEqual([
       [2, "new"],
       [4, "new"],
     ]);
@@ -225,7 +225,7 @@ describe("files as spreadsheets write them", () => {
       ],
       kept,
     );
-    expect(fates.map((one) => [one.line, one.fate.is, one.id])).toEqual([
+    expect(fates.map((fate) => [fate.line, fate.fate.is, fate.id])).toEqual([
       [2, "changed", soy.id],
       [3, "changed", kept[1]?.id],
       [4, "new", null],

@@ -82,7 +82,7 @@ export const RUNS_AS_FORMULA = /^'*(?:[=+@\t\r]|-(?!\d+(?:\.\d+)?$))/;
 /** A cell as it was before export defused it: an apostrophe set before a sign that a spreadsheet would run. */
 const armed = (cell: string) => (cell.startsWith("'") && RUNS_AS_FORMULA.test(cell) ? cell.slice(1) : cell);
 
-const isCountedIn = (context: Pick<FieldContext, "names">, id: unknown): boolean => context.names?.material?.find((one) => one.id === id)?.counted === true;
+const isCountedIn = (context: Pick<FieldContext, "names">, id: unknown): boolean => context.names?.material?.find((item) => item.id === id)?.counted === true;
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 
@@ -94,7 +94,7 @@ function waxesOfSheet(sheet: Sheet, mapping: Mapping, kept: readonly Kept[]): No
   const cell = (cells: readonly string[], key: string) => armed((cells[mapping[key] ?? -1] ?? "").trim());
   return filledRows(sheet.rows).flatMap(({ line, cells }) => {
     const name = cell(cells, "name");
-    if (name === "" || kept.some((one) => one.name.toLowerCase() === name.toLowerCase())) return [];
+    if (name === "" || kept.some((item) => item.name.toLowerCase() === name.toLowerCase())) return [];
     return [{ id: idOfLine(line), name, blend: cell(cells, "blend") === "" ? null : [] }];
   });
 }
@@ -130,7 +130,7 @@ export function readSheet(
     const nameField = fields[0] as ShelfField;
     const name = cellOf(nameField) ?? "";
     const nameless = isNameless(kind);
-    const old = nameless ? null : (kept.find((one) => one.name.toLowerCase() === name.toLowerCase()) ?? null);
+    const old = nameless ? null : (kept.find((item) => item.name.toLowerCase() === name.toLowerCase()) ?? null);
     for (const field of fields) {
       const cell = cellOf(field);
       let read: Parsed<unknown>;
@@ -154,7 +154,7 @@ export function readSheet(
         else why.push("Amount: pieces are counted in whole numbers.");
       }
       if (why.length > 0) return { line, id: null, values, fate: { is: "refused", name, why } };
-      const known = kept.find((one) => fields.every((field) => same(one[field.key], values[field.key])));
+      const known = kept.find((item) => fields.every((field) => same(item[field.key], values[field.key])));
       return { line, id: known?.id ?? null, values, fate: { is: known ? "same" : "new", name } };
     }
     const twin = name === "" ? undefined : seen.get(name.toLowerCase());

@@ -85,4 +85,4 @@ export const STARTERS: readonly Starter[] = [
 /** What to begin with of an essential oil, whatever the wax: near 4 %, and up with tests. Common practice, no source. */
 export const ESSENTIAL_START_PPM = 40_000;
 
-export const starterOf = (family: string): Starter | undefined => STARTERS.find((one) => one.family === family);
+export const starterOf = (family: string): Starter | undefined => STARTERS.find((starter) => starter.family === family);

@@ -16,7 +16,7 @@ it("a reading of a pot is drawn on the bench and today, and nowhere else; the wo
   const drawn = AREAS.filter((area) => concerns(reading, topicsOfPage(area === "today" ? "/" : `/${area}`)));
   expect(drawn).toEqual(["today", "bench"]);
   for (const area of AREAS) {
-    const topics = topicsOfCommand(area)?.filter((one) => one !== "waiting");
+    const topics = topicsOfCommand(area)?.filter((topic) => topic !== "waiting");
     if (topics) expect(concerns({ topics }, topicsOfPage("/words")), area).toBe(false);
   }
 });

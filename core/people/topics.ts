@@ -57,4 +57,4 @@ export const topicsOfPage = (path: string): readonly Topic[] => (STILL.includes(
 
 /** Whether a change concerns a page; one that does not say what it is about concerns all. */
 export const concerns = (change: { topics?: readonly Topic[] }, shown: readonly Topic[]): boolean =>
-  !change.topics || change.topics.some((one) => shown.includes(one));
+  !change.topics || change.topics.some((topic) => shown.includes(topic));

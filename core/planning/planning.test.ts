@@ -38,7 +38,7 @@ describe("from what is wanted to pots with their days", () => {
       settings(),
       AT,
     );
-    expect(season.pots.map((pot) => [pot.formulaName, pot.day, pot.is, pot.lines.map((one) => [one.id, one.count])])).toEqual([
+    expect(season.pots.map((pot) => [pot.formulaName, pot.day, pot.is, pot.lines.map((line) => [line.id, line.count])])).toEqual([
       ["formula of tin", "2026-03-27", "ready", [["c", 3]]],
       [
         "formula of tumbler",
@@ -82,13 +82,13 @@ describe("from what is wanted to pots with their days", () => {
     });
     fc.assert(
       fc.property(fc.array(wish, { minLength: 1, maxLength: 25 }), how, (wishes, { zone, ...over }) => {
-        const lines = wishes.map((one, n) => line(`l${n}`, one.productId, one.count, one.in === null ? null : addDays("2026-03-02", one.in)));
+        const lines = wishes.map((wishe, n) => line(`l${n}`, wishe.productId, wishe.count, wishe.in === null ? null : addDays("2026-03-02", wishe.in)));
         const there = settings({ ...over, daysOff: ["2026-03-10", "2026-04-03"] });
         const season = planDemand(lines, products, there, { now: AT.now, zone });
-        expect(season.unknown.map((one) => one.id)).toEqual(lines.filter((one) => one.productId === "gone").map((one) => one.id));
-        for (const one of lines) {
-          const made = season.pots.flatMap((pot) => pot.lines).filter((other) => other.id === one.id);
-          expect(made.reduce((sum, other) => sum + other.count, 0)).toBe(one.productId === "gone" ? 0 : one.count);
+        expect(season.unknown.map((demandLine) => demandLine.id)).toEqual(lines.filter((line) => line.productId === "gone").map((line) => line.id));
+        for (const line of lines) {
+          const made = season.pots.flatMap((pot) => pot.lines).filter((other) => other.id === line.id);
+          expect(made.reduce((sum, other) => sum + other.count, 0)).toBe(line.productId === "gone" ? 0 : line.count);
         }
         expect(new Set(season.pots.map((pot) => pot.key)).size).toBe(season.pots.length);
         for (const pot of season.pots) {
@@ -132,10 +132,10 @@ describe("from what is wanted to pots with their days", () => {
     const season = planDemand(lines, products, small, AT);
     expect(missOf(season).late + missOf(season).minimum).toBeGreaterThan(0);
     const { now, would } = whatIf(lines, products, small, AT, season);
-    const hands = would.find((one) => one.what === "one more pair of hands");
+    const hands = would.find((whatIf) => whatIf.what === "one more pair of hands");
     expect(hands?.minimum).toBeLessThan(now.minimum + now.late);
     expect(hands).toMatchObject(missOf(planDemand(lines, products, { ...small, hands: 2 }, AT)));
-    expect(would.find((one) => one.what === "without tumbler")).toMatchObject({ late: 0, minimum: 0 });
+    expect(would.find((whatIf) => whatIf.what === "without tumbler")).toMatchObject({ late: 0, minimum: 0 });
   });
 
   it("says what slips where a day is lost, and how full the weeks are", () => {
@@ -158,7 +158,7 @@ describe("from what is wanted to pots with their days", () => {
     const there = settings({ table: 30, hours: [null, { from: 600, to: 900 }, null, { from: 540, to: 1_020 }, null, null, null] });
     const season = planDemand([line("a", "tealight", 70, "2026-04-18"), line("b", "tealight", 20, null)], products, there, AT);
     expect(season.pots.map((pot) => pot.jars)).toEqual([30, 30, 30]);
-    expect(season.pots.flatMap((pot) => pot.lines).filter((one) => one.id === "b")).toHaveLength(1);
+    expect(season.pots.flatMap((pot) => pot.lines).filter((item) => item.id === "b")).toHaveLength(1);
     // Only Tuesdays and Thursdays, a table full each; the last leaves 14 days of cure and one to finish.
     expect(season.pots.map((pot) => pot.day)).toEqual(["2026-03-26", "2026-03-31", "2026-04-02"]);
     // Alone, stock is poured as soon as there is room.

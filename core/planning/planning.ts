@@ -97,7 +97,7 @@ function packed(run: Run, settings: PlanningSettings): { counts: number[]; mg: n
     if (pot.jars > 0) pots.push(pot);
     pot = { counts: run.lines.map(() => 0), mg: 0, jars: 0 };
   };
-  for (const [at, { line, product }] of run.lines.entries()) {
+  for (const [index, { line, product }] of run.lines.entries()) {
     let left = line.count;
     while (left > 0) {
       // As many as bring it to its share, and at least one where there is room at all.
@@ -107,7 +107,7 @@ function packed(run: Run, settings: PlanningSettings): { counts: number[]; mg: n
       if (n <= 0) {
         if (pot.jars === 0) {
           // One jar that is more than a pitcher takes stands alone.
-          pot.counts[at] = 1;
+          pot.counts[index] = 1;
           pot.mg = product.fillMg;
           pot.jars = 1;
           left -= 1;
@@ -115,7 +115,7 @@ function packed(run: Run, settings: PlanningSettings): { counts: number[]; mg: n
         close();
         continue;
       }
-      pot.counts[at] = (pot.counts[at] ?? 0) + n;
+      pot.counts[index] = (pot.counts[index] ?? 0) + n;
       pot.mg += n * product.fillMg;
       pot.jars += n;
       left -= n;
@@ -128,10 +128,10 @@ function packed(run: Run, settings: PlanningSettings): { counts: number[]; mg: n
 /** Lines into runs: of one formula, and wanted within so many days of the first of the run; stock without a day joins the first. */
 function runsOf(lines: readonly { line: DemandLine; product: DemandProduct }[], gatherDays: number): Run[] {
   const byFormula = new Map<string, { line: DemandLine; product: DemandProduct }[]>();
-  for (const one of lines) {
-    const there = byFormula.get(one.product.formulaId);
-    if (there) there.push(one);
-    else byFormula.set(one.product.formulaId, [one]);
+  for (const line of lines) {
+    const there = byFormula.get(line.product.formulaId);
+    if (there) there.push(line);
+    else byFormula.set(line.product.formulaId, [line]);
   }
   const runs: Run[] = [];
   for (const all of byFormula.values()) {
@@ -140,14 +140,14 @@ function runsOf(lines: readonly { line: DemandLine; product: DemandProduct }[], 
     const first = runs.length;
     let run: Run | null = null;
     let from = "";
-    for (const one of dated) {
-      const on = one.line.wantedOn as string;
+    for (const item of dated) {
+      const on = item.line.wantedOn as string;
       if (!run || daysBetween(from, on) > gatherDays) {
         run = { lines: [] };
         from = on;
         runs.push(run);
       }
-      run.lines.push(one);
+      run.lines.push(item);
     }
     if (stock.length === 0) continue;
     const into = runs[first];
@@ -252,7 +252,7 @@ function potsOfRuns(found: readonly { line: DemandLine; product: DemandProduct }
         is: "stock",
         short: 0,
         untested: inIt.some(({ product }) => !product.tested),
-        handsMinutes: sum((n) => steps[n]?.hands ?? false) + chores.reduce((all, one) => all + one.minutes, 0),
+        handsMinutes: sum((n) => steps[n]?.hands ?? false) + chores.reduce((all, item) => all + item.minutes, 0),
         burnerMinutes: sum((n) => steps[n]?.heats ?? false),
         setDays: Math.max(1, Math.ceil(times.set / DAY)),
       });
@@ -282,7 +282,7 @@ function giveDays(pots: readonly PlannedPot[], { holds, put }: Pick<ReturnType<t
   }
   // What is pressed most is put first, as early as there is room; then stock.
   left.sort((a, b) => (a.latest.minimum ?? "").localeCompare(b.latest.minimum ?? "") || (a.wantedOn as string).localeCompare(b.wantedOn as string));
-  for (const pot of [...left, ...pots.filter((one) => one.wantedOn === null)]) {
+  for (const pot of [...left, ...pots.filter((pot) => pot.wantedOn === null)]) {
     for (let n = 0, day = first; n < REACH_DAYS; n++, day = addDays(day, 1))
       if (holds(pot, day)) {
         put(pot, day);
@@ -314,7 +314,7 @@ export function planDemand(
   settings: PlanningSettings,
   at: { now: string; zone: string },
 ): DemandPlan {
-  const known = new Map(products.map((one) => [one.id, one]));
+  const known = new Map(products.map((product) => [product.id, product]));
   const found = lines.flatMap((line) => {
     const product = known.get(line.productId);
     return product && line.count > 0 ? [{ line, product }] : [];
@@ -415,15 +415,15 @@ export function roomIn(
   products: readonly DemandProduct[],
   settings: Pick<PlanningSettings, "pitcherMg" | "sparePpm" | "table">,
 ): { productId: string; name: string; count: number }[] {
-  const last = pots.filter((one) => one.formulaId === pot.formulaId && one.day === pot.day).at(-1);
+  const last = pots.filter((plannedPot) => plannedPot.formulaId === pot.formulaId && plannedPot.day === pot.day).at(-1);
   if (last !== pot) return [];
   const spare = 1 + settings.sparePpm / 1_000_000;
   let room = settings.pitcherMg / spare - pot.totalMg / spare;
   let places = settings.table - pot.jars;
-  const mine = products.filter((one) => one.formulaId === pot.formulaId).sort((a, b) => b.fillMg - a.fillMg);
+  const mine = products.filter((product) => product.formulaId === pot.formulaId).sort((a, b) => b.fillMg - a.fillMg);
   const out: { productId: string; name: string; count: number }[] = [];
   for (const product of [mine[0], mine.at(-1)]) {
-    if (!product || out.some((one) => one.productId === product.id)) continue;
+    if (!product || out.some((item) => item.productId === product.id)) continue;
     const count = Math.min(places, Math.floor(room / product.fillMg));
     if (count < 1) continue;
     out.push({ productId: product.id, name: product.name, count });

@@ -18,7 +18,7 @@ export const planningSettings = z.object({
   hours: z
     .array(span.nullable())
     .length(7)
-    .default(() => Array.from({ length: 7 }, (_, at) => (at < 5 ? { from: 540, to: 1_020 } : null))),
+    .default(() => Array.from({ length: 7 }, (_, index) => (index < 5 ? { from: 540, to: 1_020 } : null))),
   daysOff: z.array(isoDay()).max(400).default([]),
   /** Days between the end of the cure and the day it is wanted: looking over, labels, the way. */
   aheadDays: z.number().int().min(0).max(60).default(1),

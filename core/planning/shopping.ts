@@ -36,7 +36,7 @@ export interface ToBuy extends Store {
 export function shoppingOf(pots: readonly Pick<PlannedPot, "day" | "lines">[], draws: DrawOf, supplies: readonly Store[]): ToBuy[] {
   const needed = new Map<string, number>();
   const short = new Map<string, string | null>();
-  const free = new Map(supplies.map((one) => [one.id, (one.onHand ?? 0) - one.promised]));
+  const free = new Map(supplies.map((supply) => [supply.id, (supply.onHand ?? 0) - supply.promised]));
   const inOrder = [...pots].sort((a, b) => (a.day ?? "9999").localeCompare(b.day ?? "9999"));
   for (const pot of inOrder)
     for (const line of pot.lines)
@@ -46,21 +46,21 @@ export function shoppingOf(pots: readonly Pick<PlannedPot, "day" | "lines">[], d
         if (sum > (free.get(material) ?? 0) && !short.has(material)) short.set(material, pot.day);
       }
   return supplies
-    .flatMap((one): ToBuy[] => {
+    .flatMap((supply): ToBuy[] => {
       // A piece can take a sixth of a box; what is bought is whole.
-      const whole = (amount: number) => (one.counted ? Math.ceil(amount - 1e-9) : amount);
-      const wants = whole(needed.get(one.id) ?? 0);
-      const missing = whole(wants - Math.max(0, free.get(one.id) ?? 0));
+      const whole = (amount: number) => (supply.counted ? Math.ceil(amount - 1e-9) : amount);
+      const wants = whole(needed.get(supply.id) ?? 0);
+      const missing = whole(wants - Math.max(0, free.get(supply.id) ?? 0));
       if (wants === 0 || missing <= 0) return [];
-      const packs = one.pack ? Math.ceil(missing / one.pack.amount) : null;
+      const packs = supply.pack ? Math.ceil(missing / supply.pack.amount) : null;
       return [
         {
-          ...one,
+          ...supply,
           needed: wants,
           short: missing,
-          by: short.get(one.id) ?? null,
+          by: short.get(supply.id) ?? null,
           packs,
-          cost: packs !== null && one.pack?.cost != null ? packs * one.pack.cost : null,
+          cost: packs !== null && supply.pack?.cost != null ? packs * supply.pack.cost : null,
         },
       ];
     })

@@ -40,12 +40,12 @@ export function whatIf(
     again("pitchers of twice the size", { pitcherMg: settings.pitcherMg * 2 }),
     again("half as many places again on the table", { table: Math.ceil(settings.table * 1.5) }),
     again("an hour more each day", {
-      hours: settings.hours.map((one) => one && { from: one.from, to: Math.min(1_440, one.to + HOUR) }),
+      hours: settings.hours.map((hour) => hour && { from: hour.from, to: Math.min(1_440, hour.to + HOUR) }),
     }),
-    again("work on Saturdays", { hours: settings.hours.map((one, day) => (day === 5 ? (one ?? settings.hours.find((other) => other) ?? null) : one)) }),
+    again("work on Saturdays", { hours: settings.hours.map((hour, day) => (day === 5 ? (hour ?? settings.hours.find((other) => other) ?? null) : hour)) }),
     ...[...ids].map((id) =>
       again(
-        `without ${products.find((one) => one.id === id)?.name ?? ""}`,
+        `without ${products.find((product) => product.id === id)?.name ?? ""}`,
         {},
         lines.filter((line) => line.productId !== id),
       ),
@@ -98,5 +98,5 @@ export function remedyOf(
     const { set, recommendedCure } = timesOf(process);
     return formulaId !== pot.formulaId && Math.max(set, recommendedCure) <= seconds;
   });
-  return { cureDays: Math.floor(seconds / 86_400), formulas: [...new Set(formulas.map((one) => one.formulaName))] };
+  return { cureDays: Math.floor(seconds / 86_400), formulas: [...new Set(formulas.map((formula) => formula.formulaName))] };
 }

@@ -16,17 +16,17 @@ import { processOfProfile } from "./upcast";
 const ids = () => ({ wax: anId(), oil: anId(), vessel: anId() });
 
 describe("ready-made processes: common practice, no source", () => {
-  it.each(PRESET_PROCESSES.map((one) => [one.id, one] as const))("%s holds to the schema, with a reason", (_id, one) => {
-    expect(process.safeParse(processFrom(one)).error?.issues ?? []).toEqual([]);
-    expect(one.reason).not.toBe("");
+  it.each(PRESET_PROCESSES.map((preset) => [preset.id, preset] as const))("%s holds to the schema, with a reason", (_id, preset) => {
+    expect(process.safeParse(processFrom(preset)).error?.issues ?? []).toEqual([]);
+    expect(preset.reason).not.toBe("");
     // Every entry names its step: the steps of a plan have keys of their own.
-    const plan = aPlan({ ...ids(), process: one.id, pots: potsOf(one.steps) });
+    const plan = aPlan({ ...ids(), process: preset.id, pots: potsOf(preset.steps) });
     const keys = promptsOf(plan).map((prompt) => prompt.key);
     expect(new Set(keys).size).toBe(keys.length);
   });
 
   it("are there for every family of wax and every kind of container, each with a name of its own", () => {
-    expect([...new Set(PRESET_PROCESSES.flatMap((one) => one.families))].sort()).toEqual([
+    expect([...new Set(PRESET_PROCESSES.flatMap((preset) => preset.families))].sort()).toEqual([
       "beeswax",
       "blend",
       "coconut",
@@ -36,40 +36,40 @@ describe("ready-made processes: common practice, no source", () => {
       "paraffin–soy",
       "soy",
     ]);
-    expect([...new Set(PRESET_PROCESSES.map((one) => one.makes))].sort()).toEqual(["gel", "jar", "layers", "melts", "pillar", "tealights"]);
-    expect(new Set(PRESET_PROCESSES.map((one) => one.name)).size).toBe(PRESET_PROCESSES.length);
+    expect([...new Set(PRESET_PROCESSES.map((preset) => preset.makes))].sort()).toEqual(["gel", "jar", "layers", "melts", "pillar", "tealights"]);
+    expect(new Set(PRESET_PROCESSES.map((preset) => preset.name)).size).toBe(PRESET_PROCESSES.length);
   });
 
   it("stay under the scorch of 93.3 °C / 200 °F, but palm, gel and the hot coconut blend", () => {
-    const above = PRESET_PROCESSES.filter((one) => one.ceiling > 9_333).map((one) => one.id);
+    const above = PRESET_PROCESSES.filter((preset) => preset.ceiling > 9_333).map((preset) => preset.id);
     expect(above.sort()).toEqual(["coconut-soy-hot", "gel", "gel-embeds", "palm"]);
   });
 
   it("read as whole degrees in °F: 135–145 and 200, never 199.9", () => {
-    for (const one of PRESET_PROCESSES) {
-      const { steps, ceiling } = inUnit(processFrom(one), "F");
-      for (const each of steps) if ("range" in each && each.range) expect(writeRange(each.range, "F"), one.id).toMatch(/^\d+(–\d+)? °F$/);
-      expect(writeRange({ low: ceiling, high: ceiling }, "F"), one.id).toMatch(/^\d+ °F$/);
+    for (const preset of PRESET_PROCESSES) {
+      const { steps, ceiling } = inUnit(processFrom(preset), "F");
+      for (const each of steps) if ("range" in each && each.range) expect(writeRange(each.range, "F"), preset.id).toMatch(/^\d+(–\d+)? °F$/);
+      expect(writeRange({ low: ceiling, high: ceiling }, "F"), preset.id).toMatch(/^\d+ °F$/);
     }
     const soy = inUnit(presetProcess("soy-bind-hot"), "F");
-    const cool = soy.steps.find((one) => one.kind === "cool");
+    const cool = soy.steps.find((step) => step.kind === "cool");
     expect(cool?.kind === "cool" && writeRange(cool.range, "F")).toBe("135–145 °F");
   });
 });
 
 describe("a process", () => {
   const soy = presetProcess("soy-bind-hot");
-  it.each(STEP_TYPES.map((one) => [one.kind, one] as const))("takes a %s as it is first added", (kind, one) => {
-    expect(step.safeParse({ id: "x", kind, ...one.first }).success).toBe(true);
-    expect(one.why).not.toBe("");
+  it.each(STEP_TYPES.map((stepType) => [stepType.kind, stepType] as const))("takes a %s as it is first added", (kind, item) => {
+    expect(step.safeParse({ id: "x", kind, ...item.first }).success).toBe(true);
+    expect(item.why).not.toBe("");
   });
 
   it("refuses two acts of one name, pours that do not come to the fill, a pot that nobody weighs, and a cure upside down", () => {
     const faults = (steps: Step[]) => process.safeParse({ ...soy, steps }).error?.issues.map((issue) => issue.message) ?? [];
     expect(faults([...soy.steps, { id: "heat", kind: "pierce" }])).toEqual([expect.stringContaining("called “heat”")]);
-    expect(faults(soy.steps.map((one) => (one.kind === "pour" ? { ...one, share: 500_000 } : one)))).toEqual([expect.stringContaining("50 % of the fill")]);
+    expect(faults(soy.steps.map((step) => (step.kind === "pour" ? { ...step, share: 500_000 } : step)))).toEqual([expect.stringContaining("50 % of the fill")]);
     expect(faults([...soy.steps, { id: "heat-2", kind: "heat", pot: 1, range: { low: 1, high: 2 } }])).toEqual(["Pot 2 is never weighed."]);
-    expect(faults(soy.steps.map((one) => (one.kind === "cure" ? { ...one, recommended: 1 } : one)))).toEqual([expect.stringContaining("cure")]);
+    expect(faults(soy.steps.map((step) => (step.kind === "cure" ? { ...step, recommended: 1 } : step)))).toEqual([expect.stringContaining("cure")]);
   });
 
   it("is what an older profile of three ranges meant", () => {
@@ -85,7 +85,7 @@ describe("a process", () => {
       leastCureSeconds: 2,
       recommendedCureSeconds: 3,
     };
-    expect(process.parse(processOfProfile(old)).steps.map((one) => one.kind)).toEqual(["weigh", "heat", "add", "stir", "cool", "pour", "set", "cure"]);
+    expect(process.parse(processOfProfile(old)).steps.map((step) => step.kind)).toEqual(["weigh", "heat", "add", "stir", "cool", "pour", "set", "cure"]);
   });
 });
 
@@ -103,13 +103,13 @@ describe("a pillar, from the mold to the shelf", () => {
     expect(state()).toMatchObject({ pouredAt: null, next: { key: "wait", least: 7_200, most: 10_800 } });
     const due = dueOf(state().prompts, state().next as never);
     expect(Date.parse(due?.from ?? "") - Date.parse(pour.happenedAt)).toBe(7_200_000);
-    for (const one of ["wait", "pierce"]) batch.add({ kind: "stepDone", payload: { step: one } });
+    for (const text of ["wait", "pierce"]) batch.add({ kind: "stepDone", payload: { step: text } });
     expect(state().next).toMatchObject({ key: "pour-again:range", entry: "read" });
     batch.read("pour-again", 7_400);
     expect(state().next).toMatchObject({ key: "pour-again", entry: "poured" });
     const again = batch.pour("pour-again");
     expect(state()).toMatchObject({ pouredAt: again.happenedAt, next: { key: "wait-2" } });
-    for (const one of ["wait-2", "unmold", "finish"]) batch.add({ kind: "stepDone", payload: { step: one } });
+    for (const text of ["wait-2", "unmold", "finish"]) batch.add({ kind: "stepDone", payload: { step: text } });
     expect(state().next).toBeNull();
     // The container and wick are drawn by the first pour only.
     expect(batchOf(batch.events).state.drawn[batch.vessel]?.amount).toBe(10);

@@ -12,7 +12,7 @@ export type Step = OneStep<(typeof STEP_TYPES)[number]>;
 export type StepNamed<K extends StepName> = Extract<Step, { kind: K }>;
 
 /** How many pots a process works. */
-export const potsOf = (steps: readonly { pot?: number | undefined }[]): number => steps.reduce((most, one) => Math.max(most, (one.pot ?? 0) + 1), 1);
+export const potsOf = (steps: readonly { pot?: number | undefined }[]): number => steps.reduce((most, item) => Math.max(most, (item.pot ?? 0) + 1), 1);
 
 /** Which product of a plan a pour fills, as a maker reads it: its name, or its place counted from 1. */
 export const writeProduct = (product: number | string): string => (typeof product === "number" ? String(product + 1) : product);
@@ -56,7 +56,7 @@ export const rangeOfStep = (step: Step): TemperatureRange | undefined => ("range
 /** The times after the last pour, in seconds; nothing where a process does not say. */
 export function timesOf(of: { steps: readonly Step[] }): { set: number; leastCure: number; recommendedCure: number } {
   const said = of.steps.map((step) => stepTypeOf(step.kind).afterPour?.(step) ?? {});
-  const first = (of: keyof AfterPour) => said.find((one) => one[of] !== undefined)?.[of] ?? 0;
+  const first = (of: keyof AfterPour) => said.find((afterPour) => afterPour[of] !== undefined)?.[of] ?? 0;
   return { set: first("set"), leastCure: first("leastCure"), recommendedCure: first("recommendedCure") };
 }
 
@@ -72,13 +72,13 @@ export const rangeName = ({ kind }: { kind: string }): string => stepTypeOf(kind
 
 /** Every range of a process in its order. */
 export const bandsOf = (of: { steps: readonly Step[] }): Band[] =>
-  of.steps.flatMap((one): Band[] => {
-    const range = rangeOfStep(one);
-    return range ? [{ step: one.id, name: rangeName(one), range }] : [];
+  of.steps.flatMap((step): Band[] => {
+    const range = rangeOfStep(step);
+    return range ? [{ step: step.id, name: rangeName(step), range }] : [];
   });
 
 /** What the moment that a step was done is called in a picture: "stirred"; its id where its kind has no word for it. */
 export function doneName(steps: readonly Step[], id: string): string {
-  const step = steps.find((one) => one.id === id);
+  const step = steps.find((step) => step.id === id);
   return (step && stepTypeOf(step.kind).done) ?? id;
 }

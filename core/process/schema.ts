@@ -4,7 +4,7 @@ import { potsOf, poursOf, type Step } from "./process";
 import { SHAPES, stepHead } from "./shapes";
 import { STEP_TYPES, stepTypeOf } from "./steps";
 
-const schemas = STEP_TYPES.map((one) => one.params(SHAPES).extend({ ...stepHead, kind: z.literal(one.kind) }));
+const schemas = STEP_TYPES.map((stepType) => stepType.params(SHAPES).extend({ ...stepHead, kind: z.literal(stepType.kind) }));
 /** One step with its parameters. Temperatures in hundredths of °C, times in seconds, shares in millionths. */
 export const step = z.discriminatedUnion("kind", schemas as never) as unknown as z.ZodType<Step>;
 
@@ -24,18 +24,18 @@ export const process = z
   .superRefine((value, context) => {
     const say = (message: string, path: (string | number)[] = ["steps"]) => context.addIssue({ code: "custom", path, message });
     const ids = new Set<string>();
-    for (const [index, one] of value.steps.entries()) {
-      if (ids.has(one.id)) say(`Two steps are called “${one.id}”.`, ["steps", index, "id"]);
-      ids.add(one.id);
-      const fault = stepTypeOf(one.kind).fault?.(one);
+    for (const [index, step] of value.steps.entries()) {
+      if (ids.has(step.id)) say(`Two steps are called “${step.id}”.`, ["steps", index, "id"]);
+      ids.add(step.id);
+      const fault = stepTypeOf(step.kind).fault?.(step);
       if (fault) say(fault.says, ["steps", index, fault.at]);
     }
     if (!value.steps.some(isFirstPour)) say("A process pours at least once.");
     for (let pot = 0; pot < potsOf(value.steps); pot++) {
-      if (!value.steps.some((one) => stepTypeOf(one.kind).weighs && (one.pot ?? 0) === pot)) say(`Pot ${pot + 1} is never weighed.`);
+      if (!value.steps.some((step) => stepTypeOf(step.kind).weighs && (step.pot ?? 0) === pot)) say(`Pot ${pot + 1} is never weighed.`);
     }
-    const shares = poursOf(value.steps).reduce((sum, one) => sum + one.share, 0);
-    const perProduct = poursOf(value.steps).some((one) => isFirstPour(one) && one.product !== undefined);
+    const shares = poursOf(value.steps).reduce((sum, pouring) => sum + pouring.share, 0);
+    const perProduct = poursOf(value.steps).some((pour) => isFirstPour(pour) && pour.product !== undefined);
     if (!perProduct && value.steps.some(isFirstPour) && Math.abs(shares - 1_000_000) > 1_000)
       say(`The pours come to ${Math.round(shares / 1_000) / 10} % of the fill: together they must be 100 %.`);
   });

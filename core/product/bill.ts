@@ -16,10 +16,10 @@ export interface BillLine {
 /** Everything that a batch takes: the one list that planning, stock and cost read. Dye by drops counts with the weight of a drop, where that is known. */
 export function billOf(plan: Pick<BatchPlan, "pots" | "products">): BillLine[] {
   const lines: BillLine[] = [];
-  plan.pots.forEach((pot, at) => {
+  plan.pots.forEach((pot, index) => {
     for (const part of pot.components) {
       const amount = part.count ? part.count.n * (part.count.eachMg ?? 0) : part.mg;
-      if (amount > 0) lines.push({ materialId: part.id, name: part.name, kind: part.kind, amount, counted: false, for: { pot: at } });
+      if (amount > 0) lines.push({ materialId: part.id, name: part.name, kind: part.kind, amount, counted: false, for: { pot: index } });
     }
   });
   for (const product of plan.products) {

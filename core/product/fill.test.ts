@@ -63,14 +63,15 @@ describe("the calculation interface", () => {
     fc.assert(
       fc.property(shapes, (shape) => {
         const { fillMg, working } = fillByGeometry(shape, 900_000);
-        const given = Object.values(shape).filter((one) => typeof one === "number");
+        const given = Object.values(shape).filter((item) => typeof item === "number");
         for (const { gives, by, from, expression } of working) {
           // What a step names was given, or comes from a step before it.
-          for (const one of from) if (!working.some((step) => step.gives.name === one.name)) expect([...given, 2, 0.9], one.name).toContain(one.value);
-          const [a = 0, b = 1] = from.map((one) => one.value);
+          for (const figure of from)
+            if (!working.some((step) => step.gives.name === figure.name)) expect([...given, 2, 0.9], figure.name).toContain(figure.value);
+          const [a = 0, b = 1] = from.map((figure) => figure.value);
           const plain = [...from]
             .sort((x, y) => y.name.length - x.name.length)
-            .reduce((text, one) => text.replaceAll(one.name, `(${one.value})`), expression ?? "")
+            .reduce((text, figure) => text.replaceAll(figure.name, `(${figure.value})`), expression ?? "")
             .replaceAll("π", "pi")
             .replaceAll("×", "*")
             .replaceAll("÷", "/")

@@ -7,7 +7,7 @@ const wick = (name: string, count = 1) => ({ name, count });
 describe("the lines of a pot", () => {
   it("name what differs between those that are called alike, and only that", () => {
     const glass = { name: "20 cl glass", wicks: wick("flat 4"), fillMg: 150_000 };
-    const names = (lines: Parameters<typeof namedLines>[0]) => namedLines(lines).map((one) => one.name);
+    const names = (lines: Parameters<typeof namedLines>[0]) => namedLines(lines).map((line) => line.name);
     expect(names([glass, { ...glass, wicks: wick("flat 6", 2) }])).toEqual(["20 cl glass · flat 4", "20 cl glass · 2 × flat 6"]);
     expect(names([glass, { ...glass, part: { kind: "half" } }])).toEqual(["20 cl glass · full", "20 cl glass · half fill"]);
     expect(names([glass, { ...glass, wicks: null, part: { kind: "half" } }])).toEqual(["20 cl glass · flat 4 · full", "20 cl glass · no wick · half fill"]);
@@ -25,8 +25,8 @@ describe("the lines of a pot", () => {
       fillMg: fc.constant(100_000),
     });
     fc.assert(
-      fc.property(fc.uniqueArray(line, { minLength: 1, maxLength: 8, selector: (one) => JSON.stringify(one) }), (lines) => {
-        const names = namedLines(lines).map((one) => one.name);
+      fc.property(fc.uniqueArray(line, { minLength: 1, maxLength: 8, selector: (item) => JSON.stringify(item) }), (lines) => {
+        const names = namedLines(lines).map((line) => line.name);
         expect(new Set(names).size).toBe(lines.length);
       }),
     );

@@ -86,7 +86,7 @@ describe("what a product costs", () => {
       wick("other wax", 70_000, 78_000, ["paraffin"]),
       wick("unknown", null, null, null),
     ];
-    expect(suitedWicks(all, 75_000, "soy").map((one) => one.name)).toEqual(["narrow", "wide"]);
-    expect(suitedWicks(all, 60_000, "soy").map((one) => one.name)).toEqual(["wide"]);
+    expect(suitedWicks(all, 75_000, "soy").map((suitedWick) => suitedWick.name)).toEqual(["narrow", "wide"]);
+    expect(suitedWicks(all, 60_000, "soy").map((suitedWick) => suitedWick.name)).toEqual(["wide"]);
   });
 });

@@ -42,9 +42,9 @@ export type DueReason = "scent" | "load" | "wax" | "vessel" | "wick";
 
 /** Each part as its share of all, so that 1 : 1 and 50 : 50 are the same. */
 const shares = (all: TestedState["waxes"]) => {
-  const sum = all.reduce((total, one) => total + one.share, 0) || 1;
+  const sum = all.reduce((total, item) => total + item.share, 0) || 1;
   return all
-    .map((one) => `${one.id} ${(one.share / sum).toFixed(4)}`)
+    .map((item) => `${item.id} ${(item.share / sum).toFixed(4)}`)
     .sort()
     .join();
 };

@@ -15,7 +15,7 @@ const jar: VesselMeasures = {
   waterTo: "line",
 };
 const way = (name: string, over: Partial<VesselMeasures> = {}, density = 900_000) => {
-  const found = fourWays({ ...jar, ...over }, density).find((one) => one.way === name);
+  const found = fourWays({ ...jar, ...over }, density).find((fourWay) => fourWay.way === name);
   if (!found) throw new Error(`no way ${name}`);
   return found;
 };
@@ -50,7 +50,7 @@ describe("parts of a fill", () => {
   it("layers of equal height sum to the fill, and the lower ones of a narrowing jar weigh less", () => {
     const inner = { top: 83, bottom: 76, height: 95 };
     const layers = layerFills(inner, 300_000, 3);
-    expect(layers.reduce((sum, one) => sum + one, 0)).toBe(300_000);
+    expect(layers.reduce((sum, value) => sum + value, 0)).toBe(300_000);
     expect(layers[0]).toBeLessThan(layers[1] as number);
     expect(layers[1]).toBeLessThan(layers[2] as number);
     // In a straight tin they are the same: 300 ÷ 3.
@@ -79,7 +79,10 @@ describe("a bowl", () => {
 describe("wick places", () => {
   it("stand at the centroid of their slice: 4 R ÷ 3 π for a half disc (handbook), and by summing little squares", () => {
     expect(wickPlaces(80, 1)).toEqual([{ x: 0, y: 0 }]);
-    expect(wickPlaces(80, 2).map((one) => Math.hypot(one.x, one.y))).toEqual([expect.closeTo((4 * 40) / (3 * Math.PI), 9), expect.closeTo(16.977, 3)]);
+    expect(wickPlaces(80, 2).map((wickPlace) => Math.hypot(wickPlace.x, wickPlace.y))).toEqual([
+      expect.closeTo((4 * 40) / (3 * Math.PI), 9),
+      expect.closeTo(16.977, 3),
+    ]);
     // A third of a disc about the upward axis, summed over a grid.
     let area = 0;
     let moment = 0;
@@ -90,6 +93,6 @@ describe("wick places", () => {
         moment += y;
       }
     expect(wickPlaces(80, 3)[0]?.y).toBeCloseTo(moment / area, 1);
-    for (const one of wickPlaces(80, 3)) expect(Math.hypot(one.x, one.y)).toBeCloseTo(22.05, 2);
+    for (const wickPlace of wickPlaces(80, 3)) expect(Math.hypot(wickPlace.x, wickPlace.y)).toBeCloseTo(22.05, 2);
   });
 });

@@ -27,8 +27,8 @@ export const seriesOf = (wick: { kind: string; series?: string | null | undefine
 
 /** Wicks of one series from small to large: by the middle of their span, where they say one, else by the number in their size. */
 export function bySize<W extends { fromUm: number | null; toUm: number | null; size: string }>(wicks: readonly W[]): W[] {
-  const number = (one: W) => Number.parseFloat(one.size.replace(/^\D*/, "")) || 0;
-  const middle = (one: W) => (one.fromUm !== null && one.toUm !== null ? (one.fromUm + one.toUm) / 2 : null);
+  const number = (item: W) => Number.parseFloat(item.size.replace(/^\D*/, "")) || 0;
+  const middle = (item: W) => (item.fromUm !== null && item.toUm !== null ? (item.fromUm + item.toUm) / 2 : null);
   return [...wicks].sort((a, b) => {
     const [ma, mb] = [middle(a), middle(b)];
     return (ma !== null && mb !== null ? ma - mb : 0) || number(a) - number(b) || a.size.localeCompare(b.size);
@@ -54,15 +54,15 @@ interface Suiting {
 
 /** The wicks that are said to suit a diameter and a family of wax, the narrowest span first. Which is right is for the burn test to say. */
 export function suitedWicks<W extends Suiting>(wicks: readonly W[], diameterUm: number, family: string): W[] {
-  const span = (one: W) => (one.toUm ?? 0) - (one.fromUm ?? 0);
+  const span = (item: W) => (item.toUm ?? 0) - (item.fromUm ?? 0);
   return wicks
     .filter(
-      (one) =>
-        one.fromUm !== null &&
-        one.toUm !== null &&
-        one.fromUm <= diameterUm &&
-        diameterUm <= one.toUm &&
-        (family === "" || !one.families || one.families.length === 0 || one.families.includes(family)),
+      (wick) =>
+        wick.fromUm !== null &&
+        wick.toUm !== null &&
+        wick.fromUm <= diameterUm &&
+        diameterUm <= wick.toUm &&
+        (family === "" || !wick.families || wick.families.length === 0 || wick.families.includes(family)),
     )
     .sort((a, b) => span(a) - span(b));
 }

@@ -17,7 +17,7 @@ const netOf = (weights: number[] | null, over: object = {}, grams?: (g: number) 
   };
   return netOfBatch({ ...plan, products: [product] }, { pours: { pour } }, grams);
 };
-const many = (mg: number, spread: number) => Array.from({ length: 20 }, (_, at) => mg + (at % 2 ? spread : -spread));
+const many = (mg: number, spread: number) => Array.from({ length: 20 }, (_, index) => mg + (index % 2 ? spread : -spread));
 
 describe("net weight of a batch", () => {
   it("is held to what is stated by the rules for packed goods, and says which fill would pass", () => {

@@ -21,11 +21,11 @@ export function netOfBatch(plan: BatchPlan, state: Pick<BatchState, "pours">, gr
   const pours = Object.values(state.pours);
   return namedLines(plan.products).flatMap((product): NetOf[] => {
     const stated = product.statedFillMg / 1_000;
-    const mine = pours.filter((pour) => pour.filled.some((one) => one.product === product.key && one.count > 0));
-    const filled = mine.flatMap((pour) => pour.filled.filter((one) => one.product === product.key));
-    const weights = filled.flatMap((one) => one.weightsMg ?? []);
+    const mine = pours.filter((pour) => pour.filled.some((item) => item.product === product.key && item.count > 0));
+    const filled = mine.flatMap((pour) => pour.filled.filter((item) => item.product === product.key));
+    const weights = filled.flatMap((item) => item.weightsMg ?? []);
     if (!product.soldByWeight || product.part || mine.length !== 1 || weights.length === 0 || stated < MIN_STATED_G || stated > MAX_STATED_G) return [];
-    const lot = filled.reduce((sum, one) => sum + one.count, 0);
+    const lot = filled.reduce((sum, item) => sum + item.count, 0);
     const answer = answerQuantity({ stated_g: stated, weights_g: weights.map((mg) => mg / 1_000), lot, rules }, grams);
     return [{ product: product.key, name: product.name, statedMg: product.statedFillMg, weighed: weights.length, answer }];
   });

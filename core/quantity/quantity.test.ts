@@ -31,7 +31,7 @@ describe("net quantity of packed goods", () => {
     expect(tQuantile(0.95, 1000)).toBeCloseTo(1.646378818, 6);
   });
 
-  const twenty = (by: (at: number) => number) => Array.from({ length: 20 }, (_, at) => 200 + by(at));
+  const twenty = (by: (at: number) => number) => Array.from({ length: 20 }, (_, index) => 200 + by(index));
   it("passes, fails for its mean, for too many short packs, and for one that is short by more than twice", () => {
     const wave = (at: number) => (at % 2 ? 1 : -1);
     expect(answerQuantity({ stated_g: 200, weights_g: twenty(wave) })).toMatchObject({
@@ -56,7 +56,7 @@ describe("net quantity of packed goods", () => {
 
   it("judges a sample by the plan of its size, and as the whole lot only where all are weighed (76/211/EEC, annex II, from memory)", () => {
     const with_ = (short: number, n: number, lot?: number) =>
-      answerQuantity({ stated_g: 200, weights_g: Array.from({ length: n }, (_, at) => (at < short ? 190.9 : 202.3)), lot });
+      answerQuantity({ stated_g: 200, weights_g: Array.from({ length: n }, (_, index) => (index < short ? 190.9 : 202.3)), lot });
     for (const [n, mayFall] of [
       [20, 1],
       [50, 3],
@@ -98,8 +98,8 @@ describe("net quantity of packed goods", () => {
       { sample: 48, mayFall: 1 },
     ]);
     const of = (short: number, n: number) =>
-      answerQuantity({ stated_g: 200, weights_g: Array.from({ length: n }, (_, at) => (at < short ? 189 : 202)), lot: 5_000, rules: "us" });
-    expect([of(0, 11), of(0, 12), of(1, 12), of(1, 24), of(1, 48), of(2, 48)].map((one) => one.verdict)).toEqual([
+      answerQuantity({ stated_g: 200, weights_g: Array.from({ length: n }, (_, index) => (index < short ? 189 : 202)), lot: 5_000, rules: "us" });
+    expect([of(0, 11), of(0, 12), of(1, 12), of(1, 24), of(1, 48), of(2, 48)].map((item) => item.verdict)).toEqual([
       "too_few",
       "pass",
       "fail",
@@ -128,7 +128,7 @@ describe("net quantity of packed goods", () => {
       ] as const) {
         // A sample whose deviation is just this one.
         const [n, wave] = [40, sd * Math.sqrt(39 / 40)];
-        const made = answerQuantity({ stated_g: stated, weights_g: Array.from({ length: n }, (_, at) => stated + (at % 2 ? wave : -wave)), rules });
+        const made = answerQuantity({ stated_g: stated, weights_g: Array.from({ length: n }, (_, index) => stated + (index % 2 ? wave : -wave)), rules });
         expect(made.sd_g).toBeCloseTo(sd, 3);
         expect(made.fill_passes_share).toBeGreaterThanOrEqual(0.9);
         for (const sample of samples) {

@@ -17,7 +17,7 @@ export interface SamplePlan {
 /** How many packs of a lot are weighed, where weighing does not spoil them; all of a lot that is smaller than the sample. */
 export function samplePlan(lot: number, rules: QuantityRulesId = "eu"): SamplePlan {
   const { plans, shareOfLot } = QUANTITY_RULES[rules];
-  const { sample, mayFall, forMean } = plans.find((one) => lot <= one.upTo) as (typeof plans)[number];
+  const { sample, mayFall, forMean } = plans.find((plan) => lot <= plan.upTo) as (typeof plans)[number];
   return lot <= sample ? { sample: lot, mayFall: Math.floor(lot * shareOfLot), forMean: Math.min(lot, forMean) } : { sample, mayFall, forMean };
 }
 
@@ -27,7 +27,7 @@ export function samplePlan(lot: number, rules: QuantityRulesId = "eu"): SamplePl
  */
 export function mayFallOf(sample: number, { plans, smallest, shareOfLot }: QuantityRules): number {
   const [largest] = [...plans].reverse();
-  if (!largest || sample <= largest.sample) return [...plans].reverse().find((one) => one.sample <= sample)?.mayFall ?? smallest.mayFall;
+  if (!largest || sample <= largest.sample) return [...plans].reverse().find((plan) => plan.sample <= sample)?.mayFall ?? smallest.mayFall;
   let most = largest.mayFall;
   while (atMost(most, sample, shareOfLot) < 0.975) most += 1;
   return most;
@@ -118,10 +118,10 @@ export function answerQuantity(request: QuantityRequest, g: Grams = inGrams): Qu
   const n = weights.length;
   const isWhole = lot !== undefined && n >= lot;
   const mean = weights.reduce((a, b) => a + b, 0) / n;
-  const sd = n > 1 ? Math.sqrt(weights.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (n - 1)) : null;
+  const sd = n > 1 ? Math.sqrt(weights.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (n - 1)) : null;
   const error = tolerableErrorG(stated, id);
   // A scale's last digit is not held against a pack.
-  const shortBy = (grams: number) => weights.filter((one) => stated - one > grams + 1e-9).length;
+  const shortBy = (grams: number) => weights.filter((weight) => stated - weight > grams + 1e-9).length;
   const [below, twice] = [shortBy(error), shortBy(2 * error)];
   const mayFall = isWhole ? Math.floor(n * rules.shareOfLot) : mayFallOf(n, rules);
   const limit = isWhole ? stated : sd === null ? null : stated - meanFactor(n, id) * sd;

@@ -44,7 +44,7 @@ const EU: QuantityRules = {
   ],
   smallest: { sample: 20, mayFall: 1 },
   errorG: (stated) => {
-    const step = EU_ERRORS.find((one) => stated <= one.upTo) as (typeof EU_ERRORS)[number];
+    const step = EU_ERRORS.find((euError) => stated <= euError.upTo) as (typeof EU_ERRORS)[number];
     return upToTenth(step.grams ?? (stated * (step.percent ?? 0)) / 100);
   },
   meanShare: 0.995,

@@ -24,8 +24,8 @@ describe("the colors to offer", () => {
       color("another scent", soy, fern),
       color("a scent elsewhere", null, fern),
     ];
-    expect(colorsFor(all, soy, rain).map((one) => one.name)).toEqual(["both", "wax only", "scent only", "any"]);
+    expect(colorsFor(all, soy, rain).map((color) => color.name)).toEqual(["both", "wax only", "scent only", "any"]);
     // Unscented: what was tried with a scent is no promise.
-    expect(colorsFor(all, soy, "").map((one) => one.name)).toEqual(["wax only", "any"]);
+    expect(colorsFor(all, soy, "").map((color) => color.name)).toEqual(["wax only", "any"]);
   });
 });

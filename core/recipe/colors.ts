@@ -16,10 +16,10 @@ const ORDER = ["both", "wax", "scent", "any"] as const;
 /** The colors to offer for a wax and a scent, the best known first. */
 export function colorsFor<T extends { name: string; recipe: ColorRecipe }>(all: readonly T[], waxId: string, fragranceId: string): T[] {
   return all
-    .flatMap((one) => {
-      const how = suits(one.recipe, waxId, fragranceId);
-      return how ? [{ one, at: ORDER.indexOf(how) }] : [];
+    .flatMap((item) => {
+      const how = suits(item.recipe, waxId, fragranceId);
+      return how ? [{ one: item, at: ORDER.indexOf(how) }] : [];
     })
     .sort((a, b) => a.at - b.at || a.one.name.localeCompare(b.one.name))
-    .map(({ one }) => one);
+    .map(({ one: item }) => item);
 }

@@ -12,12 +12,12 @@ const plan = aPlan(ids);
 const spec = formulaSpec.parse({ ...plan.pots[0]?.recipe, process: plan.process });
 const withSteps = (change: (step: (typeof spec.process.steps)[number]) => object) => ({
   ...spec,
-  process: processSchema.parse({ ...spec.process, steps: spec.process.steps.map((one) => ({ ...one, ...change(one) })) }),
+  process: processSchema.parse({ ...spec.process, steps: spec.process.steps.map((step) => ({ ...step, ...change(step) })) }),
 });
 
 describe("what differs between two versions", () => {
   it("says it in a maker's words and units", () => {
-    const after = { ...withSteps((one) => (one.kind === "cool" ? { range: { low: 5_400, high: 6_000 } } : {})), loadPpm: 80_000 };
+    const after = { ...withSteps((step) => (step.kind === "cool" ? { range: { low: 5_400, high: 6_000 } } : {})), loadPpm: 80_000 };
     expect(difference(spec, after, (id) => id, "C")).toEqual([
       { what: "load", from: "10 % of wax", to: "8 % of wax" },
       { what: "pour range", from: "57–63 °C", to: "54–60 °C" },
@@ -31,7 +31,7 @@ describe("what hides because it prints alike", () => {
   it("is said in finer figures", () => {
     const after = { ...spec, loadPpm: 100_004 };
     expect(difference(spec, after, (id) => id, "C")[0]?.what).toBe("load");
-    const warmer = withSteps((one) => (one.kind === "cool" ? { range: { low: 5_702, high: 6_300 } } : {}));
+    const warmer = withSteps((step) => (step.kind === "cool" ? { range: { low: 5_702, high: 6_300 } } : {}));
     const [change] = difference(spec, warmer, (id) => id, "C");
     expect(change?.from).not.toBe(change?.to);
   });
@@ -49,7 +49,7 @@ describe("what a formula may say", () => {
     expect(
       formulaSpec.safeParse({
         ...spec,
-        process: { ...spec.process, steps: spec.process.steps.map((one) => (one.kind === "cure" ? { ...one, least: 3e6 } : one)) },
+        process: { ...spec.process, steps: spec.process.steps.map((step) => (step.kind === "cure" ? { ...step, least: 3e6 } : step)) },
       }).success,
     ).toBe(false);
   });
@@ -71,7 +71,7 @@ describe("what stands against a gel candle", () => {
   const gel = { name: "clear gel", family: "gel" };
   const soy = { name: "soy", family: "soy" };
   const oil = (flashPoint: number | null) => ({ name: "reed", flashPoint });
-  const said = (...of: Parameters<typeof gelFaults>) => gelFaults(...of).map((one) => [one.of, one.weight]);
+  const said = (...of: Parameters<typeof gelFaults>) => gelFaults(...of).map((gelFault) => [gelFault.of, gelFault.weight]);
 
   it("stops an oil that flashes at 77 °C or below, or whose flash point nobody knows", () => {
     const stop = (flashPoint: number | null, unit: "C" | "F" = "C") => gelFaults({ waxes: [gel], fragrances: [oil(9_000), oil(flashPoint)] }, unit)[0]?.message;
@@ -99,7 +99,7 @@ describe("what stands against a gel candle", () => {
   });
 
   it("lets pass what flashes higher, liquid dye, zinc core and a process for gel", () => {
-    const process = PRESET_PROCESSES.find((one) => one.id === "gel");
+    const process = PRESET_PROCESSES.find((preset) => preset.id === "gel");
     const fine = {
       fragrances: [oil(7_701)],
       dyes: [{ name: "rose", kind: "liquid" }],

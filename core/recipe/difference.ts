@@ -57,8 +57,8 @@ function hiddenChange(what: string, before: FormulaSpec, after: FormulaSpec, wri
 /** What differs between two processes, step by step: a changed parameter, a step more, one less, or another order. */
 export function stepChanges(before: Pick<Process, "steps">, after: Pick<Process, "steps">, unit: TemperatureUnit): Change[] {
   const out: Change[] = [];
-  const say = (one: Step, field: StepField): string => {
-    const value = valueOfField(one, field);
+  const say = (step: Step, field: StepField): string => {
+    const value = valueOfField(step, field);
     if (value === undefined || value === null) return "none";
     if (field.is === "range") return writeRange(value as TemperatureRange, unit);
     if (field.is === "duration") return writeDuration(value as number);
@@ -67,29 +67,29 @@ export function stepChanges(before: Pick<Process, "steps">, after: Pick<Process,
     if (field.is === "components") return (value as string[]).join(", ");
     return String(value);
   };
-  for (const one of before.steps) {
-    const now = after.steps.find((other) => other.id === one.id && other.kind === one.kind);
-    const kind = stepTypeOf(one.kind);
+  for (const item of before.steps) {
+    const now = after.steps.find((other) => other.id === item.id && other.kind === item.kind);
+    const kind = stepTypeOf(item.kind);
     if (!now) {
       out.push({ what: kind.verb, from: "there", to: "left out" });
       continue;
     }
     for (const field of kind.fields) {
-      const [from, to] = [say(one, field), say(now, field)];
+      const [from, to] = [say(item, field), say(now, field)];
       const raw = (step: Step) => JSON.stringify(valueOfField(step, field) ?? null);
-      if (raw(one) === raw(now)) continue;
-      const what = field.is === "range" ? `${rangeName(one)} range` : field.label.toLowerCase();
+      if (raw(item) === raw(now)) continue;
+      const what = field.is === "range" ? `${rangeName(item)} range` : field.label.toLowerCase();
       const fine = (step: Step) => {
         const range = valueOfField(step, field) as TemperatureRange | undefined;
         return range && field.is === "range" ? ` (${writeNumber(range.low / 100, 2)}–${writeNumber(range.high / 100, 2)} °C)` : "";
       };
-      out.push(from === to ? { what, from: from + fine(one), to: to + fine(now) } : { what, from, to });
+      out.push(from === to ? { what, from: from + fine(item), to: to + fine(now) } : { what, from, to });
     }
   }
-  for (const one of after.steps)
-    if (!before.steps.some((other) => other.id === one.id && other.kind === one.kind))
-      out.push({ what: stepTypeOf(one.kind).verb, from: "not there", to: "there" });
-  const kept = (of: readonly Step[], among: readonly Step[]) => of.filter((one) => among.some((other) => other.id === one.id)).map((one) => one.id);
+  for (const step of after.steps)
+    if (!before.steps.some((other) => other.id === step.id && other.kind === step.kind))
+      out.push({ what: stepTypeOf(step.kind).verb, from: "not there", to: "there" });
+  const kept = (of: readonly Step[], among: readonly Step[]) => of.filter((step) => among.some((other) => other.id === step.id)).map((step) => step.id);
   const [order, newOrder] = [kept(before.steps, after.steps), kept(after.steps, before.steps)];
   if (order.join() !== newOrder.join()) out.push({ what: "order of acts", from: order.join(", "), to: newOrder.join(", ") });
   return out;

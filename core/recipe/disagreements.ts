@@ -48,14 +48,14 @@ function meltOf(spec: Drafted, shelf: Materials): { name: string; centi: number;
 function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shelf: Materials, unit: TemperatureUnit): Disagreement[] {
   const found: Disagreement[] = [];
   const say = (code: string, message: string, weight: Disagreement["weight"] = "warn") => {
-    if (!found.some((one) => one.message === message)) found.push({ code, weight, message });
+    if (!found.some((disagreement) => disagreement.message === message)) found.push({ code, weight, message });
   };
   const t = (centi: number) => writeTemperature(centi, unit);
   const { named, waxes, fragrances } = materialsOf(spec, shelf);
   const own = waxes.map((part) => part.wax);
   const sheets = [...named, ...own.filter((wax) => !named.includes(wax))];
   const melt = meltOf(spec, shelf);
-  const ranged = process.steps.filter((one): one is Ranged => stepTypeOf(one.kind).pours === undefined && rangeOfStep(one) !== undefined);
+  const ranged = process.steps.filter((step): step is Ranged => stepTypeOf(step.kind).pours === undefined && rangeOfStep(step) !== undefined);
   const what = (step: Ranged) => stepTypeOf(step.kind).records;
   const { leastCure } = timesOf(process);
   for (const step of ranged) {
@@ -101,7 +101,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
       );
   }
   ranged.forEach((step, index) => {
-    const before = ranged.slice(0, index).findLast((one) => (one.pot ?? 0) === (step.pot ?? 0));
+    const before = ranged.slice(0, index).findLast((item) => (item.pot ?? 0) === (step.pot ?? 0));
     if (!before) return;
     if (what(step) === "add_c" && what(before) === "heat_c" && step.range.low > before.range.high)
       say(
@@ -114,8 +114,8 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
         `The pour range begins at ${t(step.range.low)}, above the ${rangeName(before)} range (${writeRange(before.range, unit)}): the pot must be heated again after the fragrance is in.`,
       );
   });
-  const added = ranged.filter((one) => what(one) === "add_c").reduce((most, one) => Math.max(most, one.range.high), Number.NEGATIVE_INFINITY);
-  const stops = gelFaultsOf(spec, shelf, unit).some((one) => one.of === "fragrance");
+  const added = ranged.filter((item) => what(item) === "add_c").reduce((most, item) => Math.max(most, item.range.high), Number.NEGATIVE_INFINITY);
+  const stops = gelFaultsOf(spec, shelf, unit).some((gelFault) => gelFault.of === "fragrance");
   for (const oil of fragrances) {
     if (oil.kind === "essential oil" && added > HOT_FOR_ESSENTIAL)
       say(
@@ -151,7 +151,7 @@ function ofLoad(ofWax: number, spec: Drafted, shelf: Materials): Disagreement[] 
             : `${writePercent((ofWax * share) / sum)} of the wax is ${limit.name}, above the ${writePercent((limit.ppm * share) / sum)} that it may be used at.`,
     });
   }
-  const blend = limitsOf(spec, shelf).find((one) => one.parts);
+  const blend = limitsOf(spec, shelf).find((limit) => limit.parts);
   for (const part of blend?.parts ?? [])
     if (blend && ofWax > part.ppm && ofWax <= blend.ppm + 1e-6)
       found.push({
@@ -214,7 +214,7 @@ export function disagreements(spec: Drafted, shelf: Materials, unit: Temperature
       });
   }
   for (const part of spec.additives ?? []) {
-    const row = additives.find((one) => one.id === part.id);
+    const row = additives.find((additive) => additive.id === part.id);
     if (row?.maxPpm != null && part.ppm > row.maxPpm)
       found.push({
         code: "additive-above-limit",

@@ -21,8 +21,8 @@ export const askedLoadOfWax = ({ basis, loadPpm }: { basis: LoadBasis; loadPpm: 
 
 /** Returns what a recipe adds by weight beside wax and fragrance, in millionths of the wax: additives, and dyes by percent. */
 export const addedPpmOf = (recipe: { additives?: readonly { ppm: Ppm }[] | undefined; dyes?: readonly { by: string; amount: number }[] | undefined }): number =>
-  (recipe.additives ?? []).reduce((sum, one) => sum + one.ppm, 0) +
-  (recipe.dyes ?? []).reduce((sum, one) => sum + (one.by === "percent" ? Math.round(one.amount * 10_000) : 0), 0);
+  (recipe.additives ?? []).reduce((sum, item) => sum + item.ppm, 0) +
+  (recipe.dyes ?? []).reduce((sum, item) => sum + (item.by === "percent" ? Math.round(item.amount * 10_000) : 0), 0);
 
 /** Loads above this, on the wax's basis, are refused as a slip of the hand: more oil than wax is no candle. */
 export const LARGEST_LOAD_PERCENT: Record<LoadBasis, number> = { wax: 100, total: 50 };

@@ -46,7 +46,7 @@ const process = presetProcess("soy-bind-hot");
 const worked = (over: Record<string, object>, ceiling = process.ceiling): Process => ({
   ...process,
   ceiling,
-  steps: process.steps.map((one) => ({ ...one, ...over[one.id] }) as Process["steps"][number]),
+  steps: process.steps.map((step) => ({ ...step, ...over[step.id] }) as Process["steps"][number]),
 });
 const range = (low: number, high: number) => ({ range: { low, high } });
 const spec = (over: Partial<FormulaSpec> = {}): FormulaSpec => ({
@@ -74,9 +74,9 @@ const jar = {
 const fills = (count: number, fillMg = 200_000) => [{ name: "jar", fillMg, count }];
 const order = (over: Partial<PotOrder> = {}): PotOrder => ({ fills: fills(4), sparePpm: 0, scales: GRAMS, ...over });
 const amountsFor = (recipe: FormulaSpec, on: Materials, given: PotOrder) => amountsOf(recipe, on, given);
-const grams = (list: readonly { name: string; mg: number }[]) => Object.fromEntries(list.map((one) => [one.name, one.mg / 1_000]));
-const codes = (over: Partial<FormulaSpec>, unit: "C" | "F" = "C") => disagreements(spec(over), shelf, unit).map((one) => one.code);
-const said = (over: Partial<FormulaSpec>, code: string) => disagreements(spec(over), shelf, "C").find((one) => one.code === code)?.message;
+const grams = (list: readonly { name: string; mg: number }[]) => Object.fromEntries(list.map((item) => [item.name, item.mg / 1_000]));
+const codes = (over: Partial<FormulaSpec>, unit: "C" | "F" = "C") => disagreements(spec(over), shelf, unit).map((disagreement) => disagreement.code);
+const said = (over: Partial<FormulaSpec>, code: string) => disagreements(spec(over), shelf, "C").find((disagreement) => disagreement.code === code)?.message;
 
 describe("the amounts of a formula of many parts", () => {
   const full = spec({
@@ -97,9 +97,9 @@ describe("the amounts of a formula of many parts", () => {
     const wax = bignumber(800).div("1.102");
     expect(out.exact.waxMg / 1_000).toBeCloseTo(wax.toNumber(), 9);
     expect(grams(out.components)).toEqual({ "soft soy": 545, "hard paraffin": 181, "stearic acid": 15, fern: 32, "mint oil": 26, rose: 0, "rust powder": 1 });
-    expect(out.components.find((one) => one.name === "rose")?.count).toEqual({ n: 10, of: "drops", eachMg: 30 });
-    expect(out.components.find((one) => one.name === "soft soy")?.exactMg).toBeCloseTo(wax.mul(750).toNumber(), 3);
-    expect(out.components.reduce((sum, one) => sum + one.mg, 0)).toBe(out.totalMg);
+    expect(out.components.find((component) => component.name === "rose")?.count).toEqual({ n: 10, of: "drops", eachMg: 30 });
+    expect(out.components.find((component) => component.name === "soft soy")?.exactMg).toBeCloseTo(wax.mul(750).toNumber(), 3);
+    expect(out.components.reduce((sum, component) => sum + component.mg, 0)).toBe(out.totalMg);
   });
 
   it("opens a blend of the shelf to its waxes and adds up the same wax from two places", () => {
@@ -128,31 +128,31 @@ describe("the amounts of a formula of many parts", () => {
         const limit = limitsOf(spec({ fragrances }), shelf)[0]?.ppm ?? 0;
         const loadPpm = Math.min(limit, 100_000);
         const out = amountsFor(spec({ fragrances, loadPpm }), shelf, order({ fills: fills(1, fill) }));
-        const mint = out.components.find((one) => one.name === "mint oil")?.mg ?? 0;
+        const mint = out.components.find((component) => component.name === "mint oil")?.mg ?? 0;
         expect(mint).toBeLessThanOrEqual(0.04 * out.waxMg + 1e-6);
-        expect(out.components.reduce((sum, one) => sum + one.mg, 0)).toBe(out.totalMg);
+        expect(out.components.reduce((sum, component) => sum + component.mg, 0)).toBe(out.totalMg);
       }),
       { numRuns: 300 },
     );
   });
 
   it("begins from a wax weight and shares it over the jars: 204 g at 8 %; 393 + 32 over three half jars (common practice, no source)", () => {
-    const one = spec({ waxes: [{ id: id.soy, share: 1 }] });
+    const item = spec({ waxes: [{ id: id.soy, share: 1 }] });
     expect(
       grams(
         amountsFor(
-          one,
+          item,
           shelf,
           order({ start: { waxMg: 204_000 }, scales: { wax: { ...GRAMS.wax, resolutionUg: 100_000 }, oil: { ...GRAMS.oil, resolutionUg: 100_000 } } }),
         ).components,
       ),
     ).toEqual({ "soft soy": 204, fern: 16.3 });
-    const shared = amountsFor({ ...one, loadPpm: 81_400 }, shelf, order({ start: { waxMg: 393_000 } }));
+    const shared = amountsFor({ ...item, loadPpm: 81_400 }, shelf, order({ start: { waxMg: 393_000 } }));
     expect(shared).toMatchObject({ totalMg: 425_000, fragranceMg: 32_000 });
     const half = planBatch(
       {
         process,
-        pots: [{ name: "Fern", number: 1, spec: { ...one, loadPpm: 81_400 } }],
+        pots: [{ name: "Fern", number: 1, spec: { ...item, loadPpm: 81_400 } }],
         products: [{ ...jar, count: 3, part: { kind: "half" } }],
         start: { waxMg: 393_000 },
         sparePpm: 0,
@@ -171,7 +171,7 @@ describe("the amounts of a formula of many parts", () => {
       by: "add",
       from: [{ value: 840 }, { name: "left in pitchers", value: 24 }],
     });
-    expect(out.components.reduce((sum, one) => sum + one.mg, 0)).toBe(864_000);
+    expect(out.components.reduce((sum, component) => sum + component.mg, 0)).toBe(864_000);
   });
 
   it("splits over pitchers of one load, dye drops and all", () => {
@@ -179,8 +179,8 @@ describe("the amounts of a formula of many parts", () => {
     const pitchers = splitIntoPitchers(out.components, 900_000, 1_000_000, out.maxLoadPpm);
     expect(pitchers).toHaveLength(3);
     out.components.forEach((part, at_) => {
-      expect(pitchers.reduce((sum, one) => sum + (one.components[at_]?.mg ?? 0), 0)).toBe(part.mg);
-      if (part.count) expect(pitchers.reduce((sum, one) => sum + (one.components[at_]?.count?.n ?? 0), 0)).toBe(part.count.n);
+      expect(pitchers.reduce((sum, pitcher) => sum + (pitcher.components[at_]?.mg ?? 0), 0)).toBe(part.mg);
+      if (part.count) expect(pitchers.reduce((sum, pitcher) => sum + (pitcher.components[at_]?.count?.n ?? 0), 0)).toBe(part.count.n);
     });
   });
 
@@ -235,7 +235,7 @@ describe("parts for a small scale", () => {
         fc.constantFrom(1_000, 100_000, 1_000_000),
         (mg, room, step) => {
           const parts = portionsFor(mg, room, 0, step);
-          expect(parts.reduce((sum, one) => sum + one, 0)).toBe(mg);
+          expect(parts.reduce((sum, value) => sum + value, 0)).toBe(mg);
           for (const part of parts) expect(part > 0 && part <= room).toBe(true);
         },
       ),
@@ -273,9 +273,9 @@ describe("where formula, process and shelf disagree", () => {
     const pour = (low: number, waxes: FormulaSpec["waxes"], hard?: number) =>
       disagreements(
         spec({ waxes, process: worked({ cool: range(low, low + 200) }) }),
-        { ...shelf, waxes: shelf.waxes.map((one) => (one.id === id.hard ? { ...one, melt: hard ?? null } : one)) },
+        { ...shelf, waxes: shelf.waxes.map((wax) => (wax.id === id.hard ? { ...wax, melt: hard ?? null } : wax)) },
         "C",
-      ).find((one) => one.code === "pour-below-melt");
+      ).find((disagreement) => disagreement.code === "pour-below-melt");
     const soy = [{ id: id.soy, share: 1 }];
     // Soy is poured as it begins to set by some.
     expect(pour(4_300, soy)).toMatchObject({ weight: "inform", message: expect.stringContaining("6 °C below the 49 °C at which soft soy melts") });
@@ -320,9 +320,9 @@ describe("where formula, process and shelf disagree", () => {
   it("warns of additives over their sheet, much dye, and an unknown limit by the habit of the family", () => {
     expect(said({ additives: [{ id: id.acid, ppm: 40_000 }] }, "additive-above-limit")).toMatch(/4 % of stearic acid is above the 3 %/);
     expect(said({ dyes: [{ id: id.rose, by: "drops", amount: 12 }] }, "much-dye")).toMatch(/12 drops a pound is more than the about 10/);
-    const bare = { ...shelf, waxes: shelf.waxes.map((one) => ({ ...one, maxLoadPpm: null })) };
-    const one = { waxes: [{ id: id.soy, share: 1 }] };
-    expect(disagreements(spec({ ...one, loadPpm: 130_000 }), bare, "C").find((found) => found.code === "limit-unknown")).toMatchObject({
+    const bare = { ...shelf, waxes: shelf.waxes.map((wax) => ({ ...wax, maxLoadPpm: null })) };
+    const item = { waxes: [{ id: id.soy, share: 1 }] };
+    expect(disagreements(spec({ ...item, loadPpm: 130_000 }), bare, "C").find((found) => found.code === "limit-unknown")).toMatchObject({
       weight: "warn",
       message: expect.stringContaining("Makers load soy with 6 % to 10 %, at most 12 %"),
     });
@@ -331,8 +331,8 @@ describe("where formula, process and shelf disagree", () => {
 
 describe("the difference between two versions", () => {
   it("tells dye, additives and blends apart", () => {
-    const names = (one: string) =>
-      [...shelf.waxes, ...shelf.fragrances, ...(shelf.additives ?? []), ...(shelf.dyes ?? [])].find((row) => row.id === one)?.name ?? "";
+    const names = (text: string) =>
+      [...shelf.waxes, ...shelf.fragrances, ...(shelf.additives ?? []), ...(shelf.dyes ?? [])].find((row) => row.id === text)?.name ?? "";
     const before = spec({ dyes: [{ id: id.rose, by: "drops", amount: 6 }] });
     const after = spec({
       waxes: [
@@ -342,7 +342,7 @@ describe("the difference between two versions", () => {
       loadPpm: 100_000,
       additives: [{ id: id.acid, ppm: 15_000 }],
     });
-    expect(difference(before, after, names, "C").map((one) => `${one.what} ${one.from} → ${one.to}`)).toEqual([
+    expect(difference(before, after, names, "C").map((change) => `${change.what} ${change.from} → ${change.to}`)).toEqual([
       "wax 75 soft soy + 25 hard paraffin → 66 soft soy + 34 hard paraffin",
       "additives none → 1.5 % stearic acid",
       "dye 6 drops a pound of rose → none",

@@ -62,8 +62,8 @@ export interface FamilyLoads {
 /** Usual and largest loads by family of wax, in millionths of the wax: common practice, no source. */
 export const FAMILY_LOADS: Readonly<Record<string, FamilyLoads>> = families as unknown as Record<string, FamilyLoads>;
 
-const find = <T extends { id: string }>(rows: readonly T[] | undefined, id: string): T | null => rows?.find((one) => one.id === id) ?? null;
-const known = <T>(rows: (T | null)[]): T[] => rows.filter((one) => one !== null);
+const find = <T extends { id: string }>(rows: readonly T[] | undefined, id: string): T | null => rows?.find((row) => row.id === id) ?? null;
+const known = <T>(rows: (T | null)[]): T[] => rows.filter((row) => row !== null);
 
 /** The rows of the shelf that a formula names, in its order; what is no longer there is left out. */
 export function materialsOf(spec: Pick<FormulaSpec, "waxes" | "fragrances" | "additives" | "dyes">, shelf: Materials) {
@@ -109,8 +109,8 @@ export function gelFaultsOf(spec: Candle, shelf: Materials, unit: TemperatureUni
 /** Why these must not go into one candle, with everything else that is wrong with it; null where nothing stops it. */
 export function stopOf(spec: Candle, shelf: Materials, unit: TemperatureUnit): { of: GelFault["of"]; message: string } | null {
   const faults = gelFaultsOf(spec, shelf, unit);
-  const first = faults.find((one) => one.weight === "stop");
-  return first ? { of: first.of, message: faults.map((one) => one.message).join(" ") } : null;
+  const first = faults.find((fault) => fault.weight === "stop");
+  return first ? { of: first.of, message: faults.map((fault) => fault.message).join(" ") } : null;
 }
 
 export interface Limit {
@@ -127,7 +127,7 @@ export function limitingWaxes(spec: Pick<FormulaSpec, "waxes" | "fragrances">, s
   const out = new Set<WaxFacts>();
   for (const wax of materialsOf(spec, shelf).named) {
     if (wax.maxLoadPpm !== null || !wax.blend) out.add(wax);
-    else for (const part of wax.blend) for (const one of known([find(shelf.waxes, part.id)])) out.add(one);
+    else for (const part of wax.blend) for (const waxFacts of known([find(shelf.waxes, part.id)])) out.add(waxFacts);
   }
   return [...out];
 }
@@ -143,8 +143,8 @@ function waxLimit(spec: Pick<FormulaSpec, "waxes" | "fragrances">, shelf: Materi
   for (const part of spec.waxes) {
     const wax = find(shelf.waxes, part.id);
     if (wax?.maxLoadPpm === null && wax.blend) {
-      const whole = wax.blend.reduce((sum, one) => sum + one.share, 0) || 1;
-      for (const one of wax.blend) put(find(shelf.waxes, one.id), (part.share / all) * (one.share / whole));
+      const whole = wax.blend.reduce((sum, item) => sum + item.share, 0) || 1;
+      for (const item of wax.blend) put(find(shelf.waxes, item.id), (part.share / all) * (item.share / whole));
     } else put(wax, part.share / all);
   }
   const parts = [...shares].flatMap(([wax, share]) =>

@@ -40,16 +40,16 @@ export const MAX_DROPS_PER_LB = { gel: 1, other: 10 } as const;
 
 /** What is weighed beside wax and fragrance: additives, and dyes by percent, in this order. */
 export const addedTo = (mix: Pick<Mix, "additives" | "dyes">): { name: string; ppmOfWax: Ppm }[] => [
-  ...mix.additives.map((one) => ({ name: one.name, ppmOfWax: one.ppm })),
-  ...mix.dyes.filter((one) => one.by === "percent").map((one) => ({ name: one.name, ppmOfWax: Math.round(one.amount * 10_000) })),
+  ...mix.additives.map((additive) => ({ name: additive.name, ppmOfWax: additive.ppm })),
+  ...mix.dyes.filter((dye) => dye.by === "percent").map((dye) => ({ name: dye.name, ppmOfWax: Math.round(dye.amount * 10_000) })),
 ];
 
 /** What `weighOut` needs to know of a mix. */
 export const sharesOf = (mix: Mix) => ({
   additives: addedTo(mix),
-  waxShares: mix.waxes.map((one) => one.share),
-  waxNames: mix.waxes.map((one) => one.name),
-  oils: mix.fragrances.map((one) => ({ name: one.name, share: one.share, maxPpm: one.maxPpm ?? null })),
+  waxShares: mix.waxes.map((wax) => wax.share),
+  waxNames: mix.waxes.map((wax) => wax.name),
+  oils: mix.fragrances.map((fragrance) => ({ name: fragrance.name, share: fragrance.share, maxPpm: fragrance.maxPpm ?? null })),
 });
 
 /** One material of a candle, and its weight in parts of the wax's. */
@@ -66,7 +66,7 @@ export interface PartOfWax {
  * @param askedPpm the load in millionths of the wax
  */
 export function partsOfWax(mix: Mix, askedPpm: number): PartOfWax[] {
-  const whole = (list: readonly { share: number }[]) => list.reduce((sum, one) => sum + one.share, 0) || 1;
+  const whole = (list: readonly { share: number }[]) => list.reduce((sum, item) => sum + item.share, 0) || 1;
   const [wax, oil] = [whole(mix.waxes), whole(mix.fragrances)];
   const dosed = ({ by, amount, eachMg }: Mix["dyes"][number]) =>
     by === "percent" ? Math.round(amount * 10_000) / WHOLE : (amount * (eachMg ?? 0)) / MG_PER.lb;
@@ -74,7 +74,7 @@ export function partsOfWax(mix: Mix, askedPpm: number): PartOfWax[] {
     ...mix.waxes.map(({ id, name, share }) => ({ kind: "wax" as const, id, name, ofWax: share / wax })),
     ...mix.fragrances.map(({ id, name, share }) => ({ kind: "fragrance" as const, id, name, ofWax: ((askedPpm / WHOLE) * share) / oil })),
     ...mix.additives.map(({ id, name, ppm }) => ({ kind: "additive" as const, id, name, ofWax: ppm / WHOLE })),
-    ...mix.dyes.map((one) => ({ kind: "dye" as const, id: one.id, name: one.name, ofWax: dosed(one) })),
+    ...mix.dyes.map((dye) => ({ kind: "dye" as const, id: dye.id, name: dye.name, ofWax: dosed(dye) })),
   ];
 }
 
@@ -94,18 +94,18 @@ export function mixComponents(amounts: WeighedOut, mix: Mix): MixedComponent[] {
   const out: MixedComponent[] = [];
   putShares(out, "wax", mix.waxes, amounts.waxesMg, exact.waxMg);
   let at = 0;
-  for (const one of mix.additives) {
-    out.push({ kind: "additive", id: one.id, name: one.name, mg: additivesMg[at] ?? 0, exactMg: exact.additivesMg[at] ?? 0 });
+  for (const additive of mix.additives) {
+    out.push({ kind: "additive", id: additive.id, name: additive.name, mg: additivesMg[at] ?? 0, exactMg: exact.additivesMg[at] ?? 0 });
     at += 1;
   }
   if (mix.fragrances.length > 0) putShares(out, "fragrance", mix.fragrances, amounts.oilsMg, exact.fragranceMg);
-  for (const one of mix.dyes) {
-    if (one.by === "percent") {
-      out.push({ kind: "dye", id: one.id, name: one.name, mg: additivesMg[at] ?? 0, exactMg: exact.additivesMg[at] ?? 0 });
+  for (const dye of mix.dyes) {
+    if (dye.by === "percent") {
+      out.push({ kind: "dye", id: dye.id, name: dye.name, mg: additivesMg[at] ?? 0, exactMg: exact.additivesMg[at] ?? 0 });
       at += 1;
     } else {
-      const n = Math.round((one.amount * amounts.waxMg) / MG_PER.lb);
-      out.push({ kind: "dye", id: one.id, name: one.name, mg: 0, exactMg: 0, count: { n, of: one.by, eachMg: one.eachMg ?? null } });
+      const n = Math.round((dye.amount * amounts.waxMg) / MG_PER.lb);
+      out.push({ kind: "dye", id: dye.id, name: dye.name, mg: 0, exactMg: 0, count: { n, of: dye.by, eachMg: dye.eachMg ?? null } });
     }
   }
   return out;
@@ -118,11 +118,11 @@ export function openBlends<W extends { id: string; name: string; blend?: { id: s
 ): { wax: W; share: number }[] {
   const out = new Map<string, { wax: W; share: number }>();
   const put = (id: string, share: number, open: boolean) => {
-    const wax = shelf.find((one) => one.id === id);
+    const wax = shelf.find((item) => item.id === id);
     if (!wax) return;
     if (open && wax.blend && wax.blend.length > 0) {
-      const sum = wax.blend.reduce((all, one) => all + one.share, 0);
-      for (const one of wax.blend) put(one.id, (share * one.share) / sum, false);
+      const sum = wax.blend.reduce((all, item) => all + item.share, 0);
+      for (const item of wax.blend) put(item.id, (share * item.share) / sum, false);
     } else out.set(id, { wax, share: (out.get(id)?.share ?? 0) + share });
   };
   for (const part of parts) put(part.id, part.share, true);
@@ -148,7 +148,7 @@ export function componentWorking(
     return { steps: [...amounts.working, step], name: part.name };
   }
   if (part.kind !== "wax" && part.kind !== "fragrance") return { steps: amounts.working, name: part.name };
-  const group = components.filter((one) => one.kind === part.kind);
+  const group = components.filter((component) => component.kind === part.kind);
   if (group.length === 1) return { steps: amounts.working, name: part.kind };
   const groupMg = part.kind === "wax" ? amounts.waxMg : amounts.fragranceMg;
   const exactAll = part.kind === "wax" ? amounts.exact.waxMg : amounts.exact.fragranceMg;

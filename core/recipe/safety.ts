@@ -29,7 +29,7 @@ export interface GelFault {
  * only informs, since makers differ; in gel it stops. Gel takes liquid dye only. The supplier's sheet comes first.
  */
 export function gelFaults({ waxes, fragrances, dyes = [], wicks = [], process }: SafetyMaterials, unit: TemperatureUnit): GelFault[] {
-  const wax = waxes.find((one) => one.family === "gel");
+  const wax = waxes.find((wax) => wax.family === "gel");
   if (!wax) return [];
   const t = (centi: number) => writeTemperature(centi, unit);
   const faults: GelFault[] = [];
@@ -47,13 +47,13 @@ export function gelFaults({ waxes, fragrances, dyes = [], wicks = [], process }:
         message: `${oil.name} flashes at ${t(oil.flashPoint)}. In gel only oils that flash above ${t(GEL_FLASH_POINT)} may be used: choose another oil or another wax.`,
       });
   }
-  for (const dye of dyes.filter((one) => one.kind !== "liquid"))
+  for (const dye of dyes.filter((dye) => dye.kind !== "liquid"))
     faults.push({
       of: "dye",
       weight: "stop",
       message: `${dye.name} is a ${dye.kind} dye, and ${wax.name} is a gel, which takes liquid dye only: choose a liquid dye.`,
     });
-  for (const wick of wicks.filter((one) => one.kind !== "zinc core"))
+  for (const wick of wicks.filter((wick) => wick.kind !== "zinc core"))
     faults.push({
       of: "wick",
       weight: "warn",

@@ -10,7 +10,7 @@ const additivePart = z.object({ id: z.uuid(), ppm: z.number().int().positive().m
 
 export const dyePart = z
   .object({ id: z.uuid(), by: z.enum(DYE_DOSES), amount: z.number().positive().max(1_000) })
-  .refine((one) => one.by !== "percent" || one.amount <= 10, { path: ["amount"], error: "A dye cannot be above 10 % of the wax." });
+  .refine((item) => item.by !== "percent" || item.amount <= 10, { path: ["amount"], error: "A dye cannot be above 10 % of the wax." });
 export type DyePart = z.output<typeof dyePart>;
 
 const what = {
@@ -64,6 +64,6 @@ export const colorRecipe = z.object({
     .array(dyePart)
     .min(1, "A color has at least one dye.")
     .max(6)
-    .refine((dyes) => new Set(dyes.map((one) => one.id)).size === dyes.length, "The same dye stands here twice: put its doses together."),
+    .refine((dyes) => new Set(dyes.map((dye) => dye.id)).size === dyes.length, "The same dye stands here twice: put its doses together."),
 });
 export type ColorRecipe = z.output<typeof colorRecipe>;

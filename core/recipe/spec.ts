@@ -6,8 +6,8 @@ export type DyeDose = (typeof DYE_DOSES)[number];
 
 type Named = readonly { id: string }[];
 /** Everything of the shelf that a recipe names, by its id: waxes, fragrances, additives, dyes, in this order. */
-export const namedIn = (one: { waxes: Named; fragrances: Named; additives?: Named | undefined; dyes?: Named | undefined }): string[] =>
-  [...one.waxes, ...one.fragrances, ...(one.additives ?? []), ...(one.dyes ?? [])].map((part) => part.id);
+export const namedIn = (item: { waxes: Named; fragrances: Named; additives?: Named | undefined; dyes?: Named | undefined }): string[] =>
+  [...item.waxes, ...item.fragrances, ...(item.additives ?? []), ...(item.dyes ?? [])].map((part) => part.id);
 
 /** Brings a stored formula up to this format: one with a profile of three ranges gets a process, and acts are steps. */
 export function upcastFormula(raw: unknown): unknown {

@@ -12,14 +12,14 @@ const FAMILIES = ["soy", "coconut", "paraffin", "paraffin–soy", "beeswax", "pa
 const blank = { maxLoadPpm: null, flashPoint: 9_000 };
 const shelfOf = (waxes: object[], oils: object[] = []) =>
   ({
-    waxes: waxes.map((one, n) => ({ id: id(n), name: `wax ${n}`, maxLoadPpm: null, ...one })),
-    fragrances: oils.map((one, n) => ({ id: id(50 + n), name: `oil ${n}`, ...blank, ...one })),
+    waxes: waxes.map((wax, n) => ({ id: id(n), name: `wax ${n}`, maxLoadPpm: null, ...wax })),
+    fragrances: oils.map((oil, n) => ({ id: id(50 + n), name: `oil ${n}`, ...blank, ...oil })),
   }) as unknown as Materials;
 const all = (shelf: Materials) => ({
-  waxes: shelf.waxes.map((one) => ({ id: one.id, share: 1 })),
-  fragrances: shelf.fragrances.map((one) => ({ id: one.id, share: 1 })),
+  waxes: shelf.waxes.map((wax) => ({ id: wax.id, share: 1 })),
+  fragrances: shelf.fragrances.map((fragrance) => ({ id: fragrance.id, share: 1 })),
 });
-const nameOf = (process: string) => PRESET_PROCESSES.find((one) => one.id === process)?.name;
+const nameOf = (process: string) => PRESET_PROCESSES.find((preset) => preset.id === process)?.name;
 const suggested = (waxes: object[], oils: object[] = []) => {
   const shelf = shelfOf(waxes, oils);
   return suggestFormula(all(shelf), shelf, "C");
@@ -88,9 +88,9 @@ describe("what a formula begins with", () => {
           const out = suggestFormula(chosen, shelf, unit);
           expect(suggestFormula({ waxes: [...chosen.waxes].reverse(), fragrances: [...chosen.fragrances].reverse() }, shelf, unit)).toEqual(out);
           expect(out.loadPpm).toBeLessThanOrEqual(limitsOf(chosen, shelf)[0]?.ppm ?? 1_000_000);
-          const found = disagreements({ ...chosen, basis: "wax", ...out }, shelf, unit).map((one) => one.code);
+          const found = disagreements({ ...chosen, basis: "wax", ...out }, shelf, unit).map((disagreement) => disagreement.code);
           for (const code of ["cure-short", "load-above-wax", "add-above-heat", "essential-oil-hot", "gel-process"])
-            if (code !== "essential-oil-hot" || !waxes.some((one) => ["palm", "gel"].includes(one.family))) expect(found).not.toContain(code);
+            if (code !== "essential-oil-hot" || !waxes.some((wax) => ["palm", "gel"].includes(wax.family))) expect(found).not.toContain(code);
         },
       ),
     );
@@ -131,10 +131,10 @@ describe("the limit of a blend", () => {
       { id: id(1), share: 25 },
     ];
     const at = (loadPpm: number) => disagreements({ waxes, fragrances: [], basis: "wax", loadPpm }, shelf, "C");
-    expect(at(106_000).find((one) => one.code === "load-above-wax")?.message).toContain(
+    expect(at(106_000).find((disagreement) => disagreement.code === "load-above-wax")?.message).toContain(
       "10.5 % that the blend takes (75 % wax 0 at 10 % + 25 % wax 1 at 12 %)",
     );
-    expect(at(104_000).map((one) => [one.code, one.weight])).toContainEqual(["above-part-of-blend", "inform"]);
-    expect(at(104_000).map((one) => one.code)).not.toContain("load-above-wax");
+    expect(at(104_000).map((disagreement) => [disagreement.code, disagreement.weight])).toContainEqual(["above-part-of-blend", "inform"]);
+    expect(at(104_000).map((disagreement) => disagreement.code)).not.toContain("load-above-wax");
   });
 });

@@ -16,7 +16,7 @@ const USUAL_LOAD: Ppm = 80_000;
 const USUAL_DOSE: Ppm = 20_000;
 
 const ready = (id: string): PresetProcess => {
-  const found = PRESET_PROCESSES.find((one) => one.id === id);
+  const found = PRESET_PROCESSES.find((preset) => preset.id === id);
   if (!found) throw new Error(`There is no ready-made process “${id}”.`);
   return found;
 };
@@ -46,7 +46,7 @@ function readyFor(chosen: Chosen, shelf: Materials): PresetProcess {
   if (has("paraffin", "beeswax")) return ready("paraffin-beeswax-careful");
   if (has("coconut", "soy")) return ready("coconut-soy-hot");
   if (has("paraffin", "soy") || has("paraffin–soy")) return ready("paraffin-soy");
-  return PRESET_PROCESSES.find((one) => one.makes === "jar" && one.families.includes(first)) ?? ready("soy-bind-hot");
+  return PRESET_PROCESSES.find((preset) => preset.makes === "jar" && preset.families.includes(first)) ?? ready("soy-bind-hot");
 }
 
 /** Returns the wax whose sheet speaks for the mixture: the one that there is most of; of two alike the first by name. */
@@ -63,8 +63,8 @@ function withSheets(from: PresetProcess, chosen: Chosen, shelf: Materials): Proc
   if (!wax) return process;
   const { named, waxes } = materialsOf(chosen, shelf);
   const sheets = [...named, ...waxes.map((part) => part.wax)];
-  const most = (of: (one: WaxFacts) => number | null | undefined) => sheets.reduce((all, one) => Math.max(all, of(one) ?? 0), 0);
-  const [least, cure] = [most((one) => one.leastCureSeconds), most((one) => one.cureSeconds)];
+  const most = (of: (waxFacts: WaxFacts) => number | null | undefined) => sheets.reduce((all, waxFacts) => Math.max(all, of(waxFacts) ?? 0), 0);
+  const [least, cure] = [most((waxFacts) => waxFacts.leastCureSeconds), most((waxFacts) => waxFacts.cureSeconds)];
   // Oils that the heat drives off are added cool, whatever is usual for the wax.
   const keepsCool = from.id === "essential-oils";
   const steps = process.steps.map((step): Step => {

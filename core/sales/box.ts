@@ -36,14 +36,14 @@ export interface BoxFit {
 /** All of one kind in a grid: columns along the length, rows across, layers up. Those after `columns × rows` stand on top. */
 function grid(container: PackedContainer, columns: number, rows: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
   const layers = Math.ceil(container.count / (columns * rows));
-  const stood = Array.from({ length: container.count }, (_, at) => {
-    const on = at % (columns * rows);
+  const stood = Array.from({ length: container.count }, (_, index) => {
+    const on = index % (columns * rows);
     return {
       name: container.name,
       xUm: (on % columns) * container.widthUm,
       yUm: Math.floor(on / columns) * container.widthUm,
       widthUm: container.widthUm,
-      layer: Math.floor(at / (columns * rows)),
+      layer: Math.floor(index / (columns * rows)),
     };
   });
   const used = Math.ceil(Math.min(container.count, columns * rows) / columns);
@@ -74,7 +74,7 @@ function inRows(containers: readonly PackedContainer[], lengthUm: number): { len
     row = Math.max(row, container.widthUm);
     length = Math.max(length, x);
   }
-  return { length, width: y + row, height: Math.max(0, ...all.map((one) => one.heightUm)), layers: 1, stood };
+  return { length, width: y + row, height: Math.max(0, ...all.map((packedContainer) => packedContainer.heightUm)), layers: 1, stood };
 }
 
 /**
@@ -82,13 +82,13 @@ function inRows(containers: readonly PackedContainer[], lengthUm: number): { len
  * ways that which goes in with the least left over. Null where nothing is packed.
  */
 export function fitInBox(containers: readonly PackedContainer[], box: BoxInner): BoxFit | null {
-  const filled = containers.filter((one) => one.count > 0);
+  const filled = containers.filter((container) => container.count > 0);
   const [only] = filled;
   if (!only) return null;
   const ways =
     filled.length === 1
-      ? Array.from({ length: Math.min(only.count, 200) }, (_, at) => at + 1).flatMap((columns) =>
-          Array.from({ length: Math.ceil(only.count / columns) }, (_, at) => grid(only, columns, at + 1)),
+      ? Array.from({ length: Math.min(only.count, 200) }, (_, index) => index + 1).flatMap((columns) =>
+          Array.from({ length: Math.ceil(only.count / columns) }, (_, index) => grid(only, columns, index + 1)),
         )
       : [inRows(filled, box.lengthUm), inRows(filled, box.widthUm)];
   const fits = ways.flatMap((way) => {
@@ -96,12 +96,12 @@ export function fitInBox(containers: readonly PackedContainer[], box: BoxInner):
     const turned = { length: box.lengthUm - way.width, width: box.widthUm - way.length, height: box.heightUm - way.height };
     return [
       { ...way, clearance: straight },
-      { ...way, clearance: turned, stood: way.stood.map((one) => ({ ...one, xUm: one.yUm, yUm: one.xUm })) },
+      { ...way, clearance: turned, stood: way.stood.map((item) => ({ ...item, xUm: item.yUm, yUm: item.xUm })) },
     ];
   });
-  const least = (one: (typeof fits)[number]) => Math.min(one.clearance.length, one.clearance.width, one.clearance.height);
-  const most = (one: (typeof fits)[number]) => Math.max(one.clearance.length, one.clearance.width, one.clearance.height);
-  const inside = fits.filter((one) => least(one) >= 0).sort((a, b) => most(a) - most(b));
+  const least = (item: (typeof fits)[number]) => Math.min(item.clearance.length, item.clearance.width, item.clearance.height);
+  const most = (item: (typeof fits)[number]) => Math.max(item.clearance.length, item.clearance.width, item.clearance.height);
+  const inside = fits.filter((fit) => least(fit) >= 0).sort((a, b) => most(a) - most(b));
   const best = inside[0] ?? fits.sort((a, b) => least(b) - least(a))[0];
   if (!best) return null;
   const verdict = least(best) < 0 ? "too small" : least(best) < TIGHT ? "tight" : most(best) > LOOSE ? "loose" : "fits";

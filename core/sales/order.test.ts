@@ -37,7 +37,7 @@ function aMarket() {
   const asked = (body: OrderBody, over: Partial<OrderEvent> = {}) => {
     const event = draft(body, over);
     const { plan, state, entries } = now();
-    const target = entries.find((one) => one.event.id === over.corrects) ?? null;
+    const target = entries.find((entry) => entry.event.id === over.corrects) ?? null;
     return ORDER.refusal({ plan, state }, event, target as never) ?? (over.corrects ? ORDER.conflict(events, event) : null);
   };
   const add = (body: OrderBody, over: Partial<OrderEvent> = {}) => {
@@ -70,7 +70,7 @@ describe("a market day", () => {
     takeOut(3, 5);
     add(went(4, "sold"));
     add(went(2, "back"));
-    const finishedGoods = Object.fromEntries(now().state.finishedGoods.map((one) => [one.packRun, one]));
+    const finishedGoods = Object.fromEntries(now().state.finishedGoods.map((stocked) => [stocked.packRun, stocked]));
     expect(finishedGoods[packRuns.old]).toMatchObject({ out: 3, sold: 3, back: 0 });
     expect(finishedGoods[packRuns.fresh]).toMatchObject({ out: 5, sold: 1, back: 2, money: 1_000 });
     expect(linesNow(now().state)).toMatchObject([{ asked: 8, out: 8, sold: 4, back: 2, there: 2, money: 4_000, shortage: 2 }]);
@@ -125,9 +125,9 @@ describe("a market day", () => {
           else if (!asked(went(packs, to as "sold"))) add(went(packs, to as "sold"));
         }
         const { state } = now();
-        for (const one of state.finishedGoods) {
-          expect(stillOut(one)).toBeGreaterThanOrEqual(0);
-          expect(one.money).toBe((one.sold + one.second) * 1_000);
+        for (const stocked of state.finishedGoods) {
+          expect(stillOut(stocked)).toBeGreaterThanOrEqual(0);
+          expect(stocked.money).toBe((stocked.sold + stocked.second) * 1_000);
         }
         expect(state.unplaced).toEqual({});
         expect(ORDER.of([...events].reverse()).state.finishedGoods).toEqual(state.finishedGoods);
@@ -146,14 +146,19 @@ describe("what its entries say", () => {
     add({ kind: "note", payload: { text: "rain from noon" } });
     const { plan } = now();
     const told = events.map((event) => ORDER.tell(event, plan, SAY, ""));
-    expect(told.map((one) => [one.what, one.figure])).toEqual([
+    expect(told.map((item) => [item.what, item.figure])).toEqual([
       ["market day planned", "Fern market"],
       ["went out", "1 × Rain, 2 × Rain"],
       ["2 × Rain sold as seconds", "lid dented"],
       ["“rain from noon”", ""],
     ]);
     const columns = events.map((event) => ORDER.eventTypes.get(event.kind)?.columns(event.payload, plan));
-    expect(columns.map((one) => one?.what)).toEqual(["Fern market: 8 × Rain", "1 × Rain, 2 × Rain", "2 × Rain sold as seconds; lid dented", "rain from noon"]);
+    expect(columns.map((column) => column?.what)).toEqual([
+      "Fern market: 8 × Rain",
+      "1 × Rain, 2 × Rain",
+      "2 × Rain sold as seconds; lid dented",
+      "rain from noon",
+    ]);
   });
 
   it("is read as it was written, and nothing that is no entry of an order is", () => {

@@ -16,7 +16,9 @@ export const packContents = z
   .array(z.object({ productId: z.uuid(), count: z.number().int().min(1, "At least one piece.").max(1_000) }))
   .min(1, "Put at least one product in.")
   .max(30)
-  .refine((list) => new Set(list.map((one) => one.productId)).size === list.length, { error: "The same product stands here twice: put its pieces together." });
+  .refine((list) => new Set(list.map((item) => item.productId)).size === list.length, {
+    error: "The same product stands here twice: put its pieces together.",
+  });
 
 /** Something that is sold by the pack: a product in its own pack, or a set of several products. */
 export interface Sellable {
@@ -62,4 +64,4 @@ export function takeFirst(lots: readonly InLots[], wanted: number): { taken: { i
 
 /** How many packs loose pieces are enough for: by the product of which there are fewest. */
 export const packsFrom = (contents: readonly { productId: string; count: number }[], loose: ReadonlyMap<string, number>): number =>
-  contents.length === 0 ? 0 : Math.min(...contents.map((one) => Math.floor((loose.get(one.productId) ?? 0) / one.count)));
+  contents.length === 0 ? 0 : Math.min(...contents.map((content) => Math.floor((loose.get(content.productId) ?? 0) / content.count)));

@@ -39,19 +39,19 @@ describe("a box by its inner size", () => {
           const inner = box(length, width, 200);
           const fit = fitInBox(containers, inner);
           if (!fit) throw new Error("nothing was packed");
-          expect(fit.stood).toHaveLength(containers.reduce((sum, one) => sum + one.count, 0));
-          fit.stood.forEach((one, at) => {
+          expect(fit.stood).toHaveLength(containers.reduce((sum, item) => sum + item.count, 0));
+          fit.stood.forEach((item, index) => {
             if (fit.verdict !== "too small") {
-              expect(one.xUm + one.widthUm).toBeLessThanOrEqual(inner.lengthUm);
-              expect(one.yUm + one.widthUm).toBeLessThanOrEqual(inner.widthUm);
+              expect(item.xUm + item.widthUm).toBeLessThanOrEqual(inner.lengthUm);
+              expect(item.yUm + item.widthUm).toBeLessThanOrEqual(inner.widthUm);
             }
-            for (const other of fit.stood.slice(at + 1)) {
+            for (const other of fit.stood.slice(index + 1)) {
               const apart =
-                one.xUm + one.widthUm <= other.xUm ||
-                other.xUm + other.widthUm <= one.xUm ||
-                one.yUm + one.widthUm <= other.yUm ||
-                other.yUm + other.widthUm <= one.yUm;
-              expect(apart || one.layer !== other.layer).toBe(true);
+                item.xUm + item.widthUm <= other.xUm ||
+                other.xUm + other.widthUm <= item.xUm ||
+                item.yUm + item.widthUm <= other.yUm ||
+                other.yUm + other.widthUm <= item.yUm;
+              expect(apart || item.layer !== other.layer).toBe(true);
             }
           });
         },
@@ -61,8 +61,8 @@ describe("a box by its inner size", () => {
   });
 
   it("is chosen so that it fits with the least to rattle; a vessel that nobody measured outside gets a wall", () => {
-    const boxes = [box(140, 100, 19), box(120, 81, 19), box(100, 70, 19)].map((one, n) => ({ ...one, n }));
-    expect(boxesFor([tealights(6)], boxes).map((one) => [one.box.n, one.fit.verdict])).toEqual([
+    const boxes = [box(140, 100, 19), box(120, 81, 19), box(100, 70, 19)].map((item, n) => ({ ...item, n }));
+    expect(boxesFor([tealights(6)], boxes).map((box) => [box.box.n, box.fit.verdict])).toEqual([
       [1, "fits"],
       [0, "loose"],
       [2, "too small"],
@@ -112,10 +112,10 @@ describe("packs", () => {
       fc.property(fc.array(fc.integer({ min: 0, max: 9 }), { maxLength: 6 }), fc.integer({ min: 0, max: 40 }), (lefts, wanted) => {
         const lots = lefts.map((left, n) => ({ id: String(n), left }));
         const { taken, short } = takeFirst(lots, wanted);
-        expect(taken.reduce((sum, one) => sum + one.count, 0) + short).toBe(wanted);
+        expect(taken.reduce((sum, item) => sum + item.count, 0) + short).toBe(wanted);
         // A later lot is touched only where every earlier one is used up.
-        for (const one of taken.slice(0, -1)) expect(one.count).toBe(lots[Number(one.id)]?.left);
-        expect(short > 0 ? taken.every((one) => one.count === lots[Number(one.id)]?.left) : true).toBe(true);
+        for (const item of taken.slice(0, -1)) expect(item.count).toBe(lots[Number(item.id)]?.left);
+        expect(short > 0 ? taken.every((item) => item.count === lots[Number(item.id)]?.left) : true).toBe(true);
       }),
     );
     expect(

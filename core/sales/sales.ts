@@ -17,8 +17,8 @@ export interface Sold {
 }
 
 /** What is left of what it brought, and its share; null where the cost is not known, or nothing was brought. */
-export const marginOfSold = (one: Pick<Sold, "money" | "cost">): { left: number; share: number } | null =>
-  one.cost === null || one.money <= 0 ? null : { left: one.money - one.cost, share: (one.money - one.cost) / one.money };
+export const marginOfSold = (item: Pick<Sold, "money" | "cost">): { left: number; share: number } | null =>
+  item.cost === null || item.money <= 0 ? null : { left: item.money - item.cost, share: (item.money - item.cost) / item.money };
 
 /** Where a thing sold out, more would have been sold: a quarter more is taken for the wish. Common practice, no source. */
 const SOLD_OUT = 1.25;
@@ -27,18 +27,18 @@ const SOLD_OUT = 1.25;
  * How many packs of a thing one market day is likely to want: what was sold a day, more by a quarter on the days on which it sold out,
  * rounded up; null where it was never taken to one.
  */
-export const dayWants = (one: Pick<Sold, "markets" | "soldOut" | "soldThere">): number | null => {
-  if (one.markets === 0) return null;
-  const lift = (one.markets - one.soldOut + one.soldOut * SOLD_OUT) / one.markets;
-  return Math.ceil((one.soldThere / one.markets) * lift - 1e-9);
+export const dayWants = (item: Pick<Sold, "markets" | "soldOut" | "soldThere">): number | null => {
+  if (item.markets === 0) return null;
+  const lift = (item.markets - item.soldOut + item.soldOut * SOLD_OUT) / item.markets;
+  return Math.ceil((item.soldThere / item.markets) * lift - 1e-9);
 };
 
 /** What to pour next of a thing: in packs, for orders that are open and for `days` further market days, less what is packed, loose or on the plan already. */
 export function toPour(
-  one: Pick<Sold, "markets" | "soldOut" | "soldThere">,
+  item: Pick<Sold, "markets" | "soldOut" | "soldThere">,
   at: { packed: number; loose: number; planned: number; ordered: number; days: number },
 ): { packs: number; why: string } {
-  const day = dayWants(one);
+  const day = dayWants(item);
   const wants = at.ordered + (day ?? 0) * at.days;
   const there = at.packed + at.loose + at.planned;
   const packs = Math.max(0, wants - there);

@@ -25,6 +25,6 @@ export const orderPlan = z.object({
   lines: z
     .array(orderLine)
     .max(200)
-    .refine((list) => new Set(list.map((one) => one.sellable)).size === list.length, { error: "The same thing stands here twice: put its packs together." }),
+    .refine((list) => new Set(list.map((item) => item.sellable)).size === list.length, { error: "The same thing stands here twice: put its packs together." }),
 });
 export type OrderPlan = z.output<typeof orderPlan>;

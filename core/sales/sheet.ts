@@ -47,12 +47,12 @@ export function readOrderRows(
   const at = { order: column("order"), on: column("on"), item: column("item"), packs: column("packs"), whom: column("whom") };
   if (at.order < 0 || at.item < 0 || at.packs < 0)
     return { orders: [], faults: [{ row: 1, fault: "The heads must name the order, the item and the packs, like: order, wanted_by, item, packs." }] };
-  const byName = new Map(things.map((one) => [one.name.trim().toLowerCase(), one]));
+  const byName = new Map(things.map((item) => [item.name.trim().toLowerCase(), item]));
   const orders = new Map<string, OrderPlan>();
   const faults: ReadOrders["faults"] = [];
   rows.forEach((row, index) => {
     const cell = (key: keyof typeof at) => (at[key] < 0 ? "" : (row[at[key]] ?? "").trim());
-    if (row.every((one) => one.trim() === "")) return;
+    if (row.every((text) => text.trim() === "")) return;
     const no = (fault: string) => faults.push({ row: index + 2, fault });
     const name = cell("order");
     const thing = byName.get(cell("item").toLowerCase());
@@ -65,7 +65,7 @@ export function readOrderRows(
     else {
       const key = `${name.toLowerCase()} ${day ?? ""}`;
       const order = orders.get(key) ?? { format: 1 as const, what: "order" as const, name, whom: cell("whom").slice(0, 200), wantedOn: day, lines: [] };
-      const line = order.lines.find((one) => one.sellable === thing.id);
+      const line = order.lines.find((line) => line.sellable === thing.id);
       if (line) line.packs += packs;
       else order.lines.push({ sellable: thing.id, name: thing.name, packs, price: thing.price });
       orders.set(key, order);

@@ -49,7 +49,7 @@ export const initialOrderState = (plan: OrderPlan, start: EventOf): OrderState =
   name: plan.name,
   whom: plan.whom,
   wantedOn: plan.wantedOn,
-  lines: plan.lines.map((one) => ({ ...one })),
+  lines: plan.lines.map((line) => ({ ...line })),
   finishedGoods: [],
   unplaced: {},
   soldAt: {},
@@ -57,11 +57,12 @@ export const initialOrderState = (plan: OrderPlan, start: EventOf): OrderState =
 });
 
 /** Packs of a packing that are still out: not sold, given, and not back. */
-export const stillOut = (one: Pick<PacksOut, "out" | "sold" | "given" | "second" | "back">): number => one.out - one.sold - one.given - one.second - one.back;
+export const stillOut = (item: Pick<PacksOut, "out" | "sold" | "given" | "second" | "back">): number =>
+  item.out - item.sold - item.given - item.second - item.back;
 
 /** Packs of something that are still out. */
 export const outOf = (state: Pick<OrderState, "finishedGoods">, sellable: string): number =>
-  state.finishedGoods.reduce((sum, one) => (one.sellable === sellable ? sum + stillOut(one) : sum), 0);
+  state.finishedGoods.reduce((sum, packsOut) => (packsOut.sellable === sellable ? sum + stillOut(packsOut) : sum), 0);
 
 /** What is asked of a thing, what went out of it, and what became of that. */
 export interface LineNow extends Omit<PacksOut, "packRun" | "pouredAt"> {
@@ -74,24 +75,24 @@ export interface LineNow extends Omit<PacksOut, "packRun" | "pouredAt"> {
 
 /** All that an order or a market day is about, thing by thing: what is asked first, then what went out beside it. What came back from a market is not short again. */
 export function linesNow(state: OrderState, what: OrderPlan["what"] = "order"): LineNow[] {
-  const ids = [...new Set([...state.lines.map((one) => one.sellable), ...state.finishedGoods.map((one) => one.sellable)])];
+  const ids = [...new Set([...state.lines.map((line) => line.sellable), ...state.finishedGoods.map((stocked) => stocked.sellable)])];
   return ids.map((id) => {
-    const line = state.lines.find((one) => one.sellable === id);
-    const finishedGoods = state.finishedGoods.filter((one) => one.sellable === id);
-    const sum = (of: (one: PacksOut) => number) => finishedGoods.reduce((all, one) => all + of(one), 0);
+    const line = state.lines.find((line) => line.sellable === id);
+    const finishedGoods = state.finishedGoods.filter((stocked) => stocked.sellable === id);
+    const sum = (of: (packsOut: PacksOut) => number) => finishedGoods.reduce((all, packsOut) => all + of(packsOut), 0);
     const asked = line?.packs ?? 0;
-    const out = sum((one) => (what === "market" ? one.out : one.out - one.back));
+    const out = sum((packsOut) => (what === "market" ? packsOut.out : packsOut.out - packsOut.back));
     return {
       sellable: id,
       name: line?.name ?? finishedGoods[0]?.name ?? "",
       price: line?.price ?? finishedGoods.at(-1)?.price ?? null,
       asked,
-      out: sum((one) => one.out),
-      sold: sum((one) => one.sold),
-      given: sum((one) => one.given),
-      second: sum((one) => one.second),
-      back: sum((one) => one.back),
-      money: sum((one) => one.money),
+      out: sum((packsOut) => packsOut.out),
+      sold: sum((packsOut) => packsOut.sold),
+      given: sum((packsOut) => packsOut.given),
+      second: sum((packsOut) => packsOut.second),
+      back: sum((packsOut) => packsOut.back),
+      money: sum((packsOut) => packsOut.money),
       there: sum(stillOut),
       shortage: Math.max(0, asked - out),
     };

@@ -10,14 +10,14 @@ function crowded(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasib
     job.steps.flatMap((step) => (step.at != null ? [{ job: job.id, step, from: step.at, to: step.at + step.minutes }] : [])),
   );
   for (const [resource, there] of Object.entries(request.resources))
-    for (const one of held) {
-      const at = held.filter((other) => other.from < one.to && other.to > one.from && (other.step.needs[resource] ?? 0) > 0);
-      const other = at.find((it) => it !== one);
-      if ((one.step.needs[resource] ?? 0) > 0 && other && at.reduce((sum, it) => sum + (it.step.needs[resource] ?? 0), 0) > there)
+    for (const item of held) {
+      const at = held.filter((other) => other.from < item.to && other.to > item.from && (other.step.needs[resource] ?? 0) > 0);
+      const other = at.find((it) => it !== item);
+      if ((item.step.needs[resource] ?? 0) > 0 && other && at.reduce((sum, it) => sum + (it.step.needs[resource] ?? 0), 0) > there)
         return {
-          reason: `“${one.step.id}” of “${one.job}” and “${other.step.id}” of “${other.job}” are held at times at which both need ${resource}, and there ${there === 1 ? "is" : "are"} ${there}.`,
-          job: one.job,
-          step: one.step.id,
+          reason: `“${item.step.id}” of “${item.job}” and “${other.step.id}” of “${other.job}” are held at times at which both need ${resource}, and there ${there === 1 ? "is" : "are"} ${there}.`,
+          job: item.job,
+          step: item.step.id,
           resource,
         };
     }

@@ -43,7 +43,7 @@ export interface Model {
 /** A wish that no timetable can fulfil, with the step at which it fails; null where there is a timetable. */
 export function infeasibility(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasible"]> | null {
   for (const job of request.jobs)
-    for (const [at, step] of job.steps.entries()) {
+    for (const [index, step] of job.steps.entries()) {
       for (const [resource, wanted] of Object.entries(step.needs)) {
         const there = request.resources[resource] ?? 0;
         if (wanted > there)
@@ -54,7 +54,7 @@ export function infeasibility(request: ScheduleRequest): NonNullable<ScheduleAns
             resource,
           };
       }
-      const isLast = at === job.steps.length - 1;
+      const isLast = index === job.steps.length - 1;
       for (const resource of step.keeps)
         if (!isLast && Math.max(1, step.needs[resource] ?? 0) > (request.resources[resource] ?? 0))
           return { reason: `“${step.id}” of “${job.id}” keeps ${resource}, and there is not enough of it.`, job: job.id, step: step.id, resource };
@@ -97,7 +97,7 @@ function heldFault(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeas
 /** Brings a request that can be fulfilled into numbers. */
 export function modelOf(request: ScheduleRequest): Model {
   const names = Object.keys(request.resources);
-  const place = new Map(names.map((one, at) => [one, at]));
+  const place = new Map(names.map((name, index) => [name, index]));
   const n = request.jobs.reduce((sum, job) => sum + job.steps.length, 0);
   const jobs = request.jobs.length;
   const model: Model = {
@@ -113,7 +113,7 @@ export function modelOf(request: ScheduleRequest): Model {
     last: new Int32Array(jobs),
     release: Int32Array.from(request.jobs, (job) => job.release),
     due: Int32Array.from(request.jobs, (job) => (job.background ? -1 : (job.due ?? -1))),
-    caps: Int32Array.from(names, (one) => request.resources[one] ?? 0),
+    caps: Int32Array.from(names, (text) => request.resources[text] ?? 0),
     uses: [],
     background: Uint8Array.from(request.jobs, (job) => Number(job.background)),
     held: new Int32Array(n).fill(-1),

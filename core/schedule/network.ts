@@ -59,16 +59,16 @@ export class Network {
     const [us, vs]: [number[], number[]] = [[], []];
     for (let r = 0; r < model.caps.length; r++) {
       const cap = model.caps[r] as number;
-      const mine = model.uses.flatMap((use, at) => (use.r === r ? [{ use, at }] : []));
-      if (mine.reduce((sum, one) => sum + one.use.q, 0) <= cap) continue;
+      const mine = model.uses.flatMap((use, index) => (use.r === r ? [{ use, at: index }] : []));
+      if (mine.reduce((sum, item) => sum + item.use.q, 0) <= cap) continue;
       for (let i = 0; i < mine.length; i++)
         for (let k = i + 1; k < mine.length; k++) {
-          const [one, other] = [mine[i], mine[k]] as [(typeof mine)[number], (typeof mine)[number]];
-          if (one.use.job === other.use.job || one.use.q + other.use.q <= cap) continue;
-          us.push(one.at);
+          const [item, other] = [mine[i], mine[k]] as [(typeof mine)[number], (typeof mine)[number]];
+          if (item.use.job === other.use.job || item.use.q + other.use.q <= cap) continue;
+          us.push(item.at);
           vs.push(other.at);
         }
-      const uses = mine.map((one) => one.use);
+      const uses = mine.map((item) => item.use);
       if (uses.every((use) => 2 * use.q > cap)) this.single.push(uses);
       else this.shared.push({ cap, uses });
     }
@@ -384,8 +384,8 @@ export class Network {
       if (!this.bound() || !this.relax() || !this.pairs()) return false;
       if (whole) {
         for (const uses of this.single) if (!this.edges(uses, true) || !this.edges(uses, false)) return false;
-        for (const one of this.shared) if (!this.share(one, true)) return false;
-      } else for (const one of this.shared) if (!this.share(one, false)) return false;
+        for (const item of this.shared) if (!this.share(item, true)) return false;
+      } else for (const item of this.shared) if (!this.share(item, false)) return false;
       if (this.head === this.tail && !this.ordered) return true;
     }
     return this.relax();

@@ -43,15 +43,15 @@ export const scheduleRequest = z
   .superRefine((value, context) => {
     const say = (path: (string | number)[], message: string) => context.addIssue({ code: "custom", path, message });
     const jobs = new Set<string>();
-    for (const [at, job] of value.jobs.entries()) {
-      if (jobs.has(job.id)) say(["jobs", at, "id"], `Two jobs are called “${job.id}”.`);
+    for (const [index, job] of value.jobs.entries()) {
+      if (jobs.has(job.id)) say(["jobs", index, "id"], `Two jobs are called “${job.id}”.`);
       jobs.add(job.id);
       const steps = new Set<string>();
-      for (const [n, one] of job.steps.entries()) {
-        if (steps.has(one.id)) say(["jobs", at, "steps", n, "id"], `Two steps of “${job.id}” are called “${one.id}”.`);
-        steps.add(one.id);
-        for (const resource of [...Object.keys(one.needs), ...one.keeps])
-          if (!Object.hasOwn(value.resources, resource)) say(["jobs", at, "steps", n], `“${resource}” is not among the resources.`);
+      for (const [n, step] of job.steps.entries()) {
+        if (steps.has(step.id)) say(["jobs", index, "steps", n, "id"], `Two steps of “${job.id}” are called “${step.id}”.`);
+        steps.add(step.id);
+        for (const resource of [...Object.keys(step.needs), ...step.keeps])
+          if (!Object.hasOwn(value.resources, resource)) say(["jobs", index, "steps", n], `“${resource}” is not among the resources.`);
       }
     }
     if (value.jobs.reduce((sum, job) => sum + job.steps.length, 0) > 1_500) say(["jobs"], "At most 1500 steps altogether.");

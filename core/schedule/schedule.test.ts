@@ -67,11 +67,11 @@ const instance = fc.record({
   objective: fc.constantFrom("makespan" as const, "lateness" as const),
 });
 /** A small request; with what is held to its time, or without. */
-const smallRequest = (one: Parameters<Parameters<typeof instance.map>[0]>[0], held: boolean): ScheduleRequest =>
+const smallRequest = (item: Parameters<Parameters<typeof instance.map>[0]>[0], held: boolean): ScheduleRequest =>
   scheduleRequest.parse({
-    resources: { hands: 1, burner: one.burner },
-    objective: one.objective,
-    jobs: one.jobs.map((each, j) => ({
+    resources: { hands: 1, burner: item.burner },
+    objective: item.objective,
+    jobs: item.jobs.map((each, j) => ({
       id: `j${j}`,
       release: each.release,
       due: each.due,
@@ -95,17 +95,17 @@ describe("a timetable", () => {
   it("is as good as trying every minute finds, with windows and with what stays taken", () => {
     let compared = 0;
     fc.assert(
-      fc.property(instance, (one) => {
-        const request = smallRequest(one, false);
+      fc.property(instance, (item) => {
+        const request = smallRequest(item, false);
         const answer = answerSchedule(request, counted());
         // More burners than there are is the only wish among these that cannot be.
-        const over = one.burner < 2 && one.jobs.some((each) => each.steps.some((s) => s.needs.burner === 2));
+        const over = item.burner < 2 && item.jobs.some((each) => each.steps.some((s) => s.needs.burner === 2));
         expect(answer.infeasible !== undefined).toBe(over);
         if (over) return;
         expect(faultsOf(request, answer)).toEqual([]);
         expect(answer.proved_optimal).toBe(true);
         compared += 1;
-        expect(one.objective === "makespan" ? answer.makespan : answer.total_lateness).toBe(byTrying(request, Math.max(20, answer.makespan)));
+        expect(item.objective === "makespan" ? answer.makespan : answer.total_lateness).toBe(byTrying(request, Math.max(20, answer.makespan)));
       }),
       { numRuns: 400, seed: 8 },
     );
@@ -115,10 +115,10 @@ describe("a timetable", () => {
   it("keeps what is held to its time, is then as good as can be, and says where that cannot be", () => {
     const seen = { kept: 0, none: 0 };
     fc.assert(
-      fc.property(instance, (one) => {
-        const request = smallRequest(one, true);
+      fc.property(instance, (item) => {
+        const request = smallRequest(item, true);
         const answer = answerSchedule(request, counted());
-        const over = one.burner < 2 && one.jobs.some((each) => each.steps.some((s) => s.needs.burner === 2));
+        const over = item.burner < 2 && item.jobs.some((each) => each.steps.some((s) => s.needs.burner === 2));
         const least = over ? null : byTrying(request, 34);
         expect(answer.infeasible === undefined).toBe(least !== null);
         if (answer.infeasible) {
@@ -128,7 +128,7 @@ describe("a timetable", () => {
         }
         seen.kept += 1;
         expect(faultsOf(request, answer)).toEqual([]);
-        expect(one.objective === "makespan" ? answer.makespan : answer.total_lateness).toBe(least);
+        expect(item.objective === "makespan" ? answer.makespan : answer.total_lateness).toBe(least);
       }),
       { numRuns: 400, seed: 8 },
     );

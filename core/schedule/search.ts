@@ -28,8 +28,8 @@ function tightest(net: Network, noise: () => number): number {
     const u = uses[pairU[pair] as number] as Use;
     const v = uses[pairV[pair] as number] as Use;
     if ((low[u.a] as number) + u.aOff >= (low[v.b] as number) + v.bOff || (low[v.a] as number) + v.aOff >= (low[u.b] as number) + u.bOff) continue;
-    const [one, other] = [slackOf(net, u, v), slackOf(net, v, u)];
-    const [less, more] = one < other ? [one, other] : [other, one];
+    const [value, other] = [slackOf(net, u, v), slackOf(net, v, u)];
+    const [less, more] = value < other ? [value, other] : [other, value];
     // Of one that can stand in a single order, or in none, there is nothing to weigh.
     if (less < 0) return pair;
     const room = (less + 1) / Math.sqrt((less + 1) / (more + 1)) + noise();
@@ -50,16 +50,16 @@ function crowd(net: Network): Use[] | null {
     let active: Use[] = [];
     for (const u of there) {
       const at = (low[u.a] as number) + u.aOff;
-      active = active.filter((one) => (low[one.b] as number) + one.bOff > at);
+      active = active.filter((use) => (low[use.b] as number) + use.bOff > at);
       active.push(u);
-      let sum = active.reduce((all, one) => all + one.q, 0);
+      let sum = active.reduce((all, use) => all + use.q, 0);
       if (sum <= cap) continue;
       // As few of them as are still too many, those that end last left out first.
       const few = [...active].sort((x, y) => (low[y.b] as number) + y.bOff - ((low[x.b] as number) + x.bOff));
-      for (const one of [...few]) {
-        if (few.length > 2 && sum - one.q > cap) {
-          few.splice(few.indexOf(one), 1);
-          sum -= one.q;
+      for (const use of [...few]) {
+        if (few.length > 2 && sum - use.q > cap) {
+          few.splice(few.indexOf(use), 1);
+          sum -= use.q;
         }
       }
       return few;
@@ -158,7 +158,7 @@ function hold(net: Network, starts: Int32Array, freed: Uint8Array): void {
         piece.end = endOf(u);
         piece.of = u;
       }
-      for (const one of before) if (one.job !== u.job) net.order(one, u);
+      for (const use of before) if (use.job !== u.job) net.order(use, u);
     }
   }
   const { uses } = model;

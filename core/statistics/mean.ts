@@ -5,7 +5,7 @@ export function meanInterval(values: readonly number[]): { mean: number; half: n
   const n = values.length;
   const mean = values.reduce((a, b) => a + b, 0) / n;
   if (n < 2) return { mean, half: null };
-  const sd = Math.sqrt(values.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (n - 1));
+  const sd = Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (n - 1));
   return { mean, half: (tQuantile(0.975, n - 1) * sd) / Math.sqrt(n) };
 }
 

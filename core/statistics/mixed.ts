@@ -60,7 +60,7 @@ export function mixed(rows: readonly Observed[]): Mixed | null {
   const p = rows[0]?.x.length ?? 0;
   const n = rows.length;
   const by = new Map<string, Observed[]>();
-  for (const one of rows) by.set(one.group, [...(by.get(one.group) ?? []), one]);
+  for (const row of rows) by.set(row.group, [...(by.get(row.group) ?? []), row]);
   const groups = [...by].map(([name, list]) => ({ name, ...sumsOf(list, p) }));
   const df = n - p - (groups.length - 1);
   if (p === 0 || df < 1) return null;
@@ -70,15 +70,15 @@ export function mixed(rows: readonly Observed[]): Mixed | null {
     const xy = new Array<number>(p).fill(0);
     let yy = 0;
     let logV = 0;
-    for (const one of groups) {
-      const pull = ratio / (1 + ratio * one.n);
-      logV += Math.log1p(ratio * one.n);
+    for (const group of groups) {
+      const pull = ratio / (1 + ratio * group.n);
+      logV += Math.log1p(ratio * group.n);
       for (let i = 0; i < p; i++) {
-        xy[i] = (xy[i] as number) + (one.xy[i] as number) - pull * (one.x[i] as number) * one.y;
+        xy[i] = (xy[i] as number) + (group.xy[i] as number) - pull * (group.x[i] as number) * group.y;
         for (let j = 0; j < p; j++)
-          (xx[i] as number[])[j] = (xx[i]?.[j] as number) + (one.xx[i]?.[j] as number) - pull * (one.x[i] as number) * (one.x[j] as number);
+          (xx[i] as number[])[j] = (xx[i]?.[j] as number) + (group.xx[i]?.[j] as number) - pull * (group.x[i] as number) * (group.x[j] as number);
       }
-      yy += one.yy - pull * one.y * one.y;
+      yy += group.yy - pull * group.y * group.y;
     }
     const l = cholesky(xx);
     if (!l) return null;
@@ -109,14 +109,14 @@ export function mixed(rows: readonly Observed[]): Mixed | null {
   if (!none || !best) return null;
   const found = groups.length < 2 || none.minus <= best.minus ? none : best;
   const levels = new Map(
-    groups.map((one) => {
-      const rest = one.y - found.b.reduce((sum, b, i) => sum + b * (one.x[i] as number), 0);
-      return [one.name, (found.ratio / (1 + found.ratio * one.n)) * rest];
+    groups.map((group) => {
+      const rest = group.y - found.b.reduce((sum, b, i) => sum + b * (group.x[i] as number), 0);
+      return [group.name, (found.ratio / (1 + found.ratio * group.n)) * rest];
     }),
   );
   return {
     coefficients: found.b,
-    covariance: found.inverse.map((row) => row.map((one) => one * found.variance)),
+    covariance: found.inverse.map((row) => row.map((value) => value * found.variance)),
     residual: found.variance,
     between: found.variance * found.ratio,
     df,

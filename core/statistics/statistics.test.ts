@@ -36,8 +36,8 @@ describe("matrices", () => {
           const { inverse } = inverted(l);
           for (let i = 0; i < n; i++)
             for (let j = 0; j < n; j++) {
-              const one = (m[i] as number[]).reduce((sum, value, k) => sum + value * (inverse[k]?.[j] as number), 0);
-              expect(one).toBeCloseTo(i === j ? 1 : 0, 6);
+              const item = (m[i] as number[]).reduce((sum, value, k) => sum + value * (inverse[k]?.[j] as number), 0);
+              expect(item).toBeCloseTo(i === j ? 1 : 0, 6);
             }
         },
       ),

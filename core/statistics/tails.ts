@@ -2,7 +2,7 @@
 const LANCZOS = [76.18009172947146, -86.50532032941678, 24.01409824083091, -1.231739572450155, 0.1208650973866179e-2, -0.5395239384953e-5];
 function lnGamma(x: number): number {
   const base = x + 5.5 - (x + 0.5) * Math.log(x + 5.5);
-  const series = LANCZOS.reduce((sum, one, at) => sum + one / (x + 1 + at), 1.000000000190015);
+  const series = LANCZOS.reduce((sum, value, at) => sum + value / (x + 1 + at), 1.000000000190015);
   return -base + Math.log((Math.sqrt(2 * Math.PI) * series) / x);
 }
 

@@ -68,8 +68,8 @@ describe("what one jar draws", () => {
     ]);
     const ids = [...draw.keys()];
     const most = mostAlone(
-      ids.map((one) => draw.get(one) ?? 0),
-      ids.map((one) => have.get(one) ?? 0),
+      ids.map((id) => draw.get(id) ?? 0),
+      ids.map((id) => have.get(id) ?? 0),
     );
     expect(ids[most?.limitedBy ?? -1]).toBe(id.x);
     const batch = amountsFor(spec, shelf, { fills: fills(most?.n ?? 0), sparePpm: 50_000, scales });
@@ -86,7 +86,7 @@ describe("what a batch has drawn", () => {
     batch.add({ kind: "weighed", payload: { pot: 0, componentId: batch.wax, mg: 127_000 } }, { corrects: wrong.id });
     batch.weigh(batch.oil, 6_000);
     batch.weigh(batch.oil, 7_000);
-    const uses = () => Object.fromEntries(Object.entries(batchOf(batch.events).state.drawn).map(([material, one]) => [material, one.amount]));
+    const uses = () => Object.fromEntries(Object.entries(batchOf(batch.events).state.drawn).map(([material, item]) => [material, item.amount]));
     expect(uses()).toEqual({ [batch.wax]: 127_000, [batch.oil]: 13_000 });
     batch.pour();
     expect(uses()).toEqual({ [batch.wax]: 127_000, [batch.oil]: 13_000, [batch.vessel]: 10 });
@@ -111,10 +111,10 @@ describe("the bill of a batch", () => {
 
   it("holds every part, wicks by count, and no mold, since that is used again", () => {
     const lines = gathered(billOf(plan));
-    expect(lines.find((one) => one.materialId === wick.wickId)).toMatchObject({ amount: 12, counted: true, kind: "wick" });
-    expect(lines.find((one) => one.materialId === id.jar)).toMatchObject({ amount: 6, kind: "vessel" });
-    expect(lines.filter((one) => one.kind === "vessel")).toHaveLength(1);
-    const weighed = lines.filter((one) => !one.counted && one.kind !== "dye").reduce((sum, one) => sum + one.amount, 0);
+    expect(lines.find((line) => line.materialId === wick.wickId)).toMatchObject({ amount: 12, counted: true, kind: "wick" });
+    expect(lines.find((line) => line.materialId === id.jar)).toMatchObject({ amount: 6, kind: "vessel" });
+    expect(lines.filter((line) => line.kind === "vessel")).toHaveLength(1);
+    const weighed = lines.filter((line) => !line.counted && line.kind !== "dye").reduce((sum, item) => sum + item.amount, 0);
     expect(weighed).toBe(plan.pots[0]?.totalMg);
   });
 });

@@ -20,7 +20,7 @@ const EXACT = { id: null, name: "", resolutionUg: 1_000 };
 export function drawOfPiece({ spec, vessel, sparePpm }: PieceOf, shelf: Materials): Map<string, number> {
   // A hundred at once on a fine scale, so that a piece's share is exact to the hundredth of a milligram.
   const count = 100;
-  const steps = spec.process.steps.filter((one) => (one.pot ?? 0) === 0 && !isPouring(one));
+  const steps = spec.process.steps.filter((step) => (step.pot ?? 0) === 0 && !isPouring(step));
   const process = { ...spec.process, steps: [...steps, { id: "all", kind: "pour" as const, share: 1_000_000, by: "weight" as const }] };
   const order: PlanOrder = { process, pots: [{ name: "", number: 1, spec }], products: [{ ...vessel, count }], sparePpm, scales: { wax: EXACT, oil: EXACT } };
   const draws = new Map<string, number>();

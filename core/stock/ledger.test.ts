@@ -48,19 +48,19 @@ describe("stock by lots", () => {
     fc.assert(
       fc.property(amounts, fc.array(fc.integer({ min: 1, max: 900_000 }), { maxLength: 12 }), (received, drawn) => {
         const all = received.map(([amount, cost], index) => lot(`l${index}`, index, amount, cost));
-        const sum = (list: { amount: number; cost: number | null; lotId: string | null }[]) => list.filter((one) => one.lotId !== null);
+        const sum = (list: { amount: number; cost: number | null; lotId: string | null }[]) => list.filter((item) => item.lotId !== null);
         const book = ledger(
           all,
           drawn.map((amount, index) => draw(`d${index}`, 20 + index, amount)),
           [],
         );
         const pieces = [...sum([...book.taken.values()].flat()), ...book.left];
-        expect(pieces.reduce((total, one) => total + one.amount, 0)).toBe(all.reduce((total, one) => total + one.amount, 0));
-        expect(pieces.reduce((total, one) => total + (one.cost ?? 0), 0)).toBeCloseTo(
-          all.reduce((total, one) => total + (one.cost ?? 0), 0),
+        expect(pieces.reduce((total, item) => total + item.amount, 0)).toBe(all.reduce((total, lot) => total + lot.amount, 0));
+        expect(pieces.reduce((total, item) => total + (item.cost ?? 0), 0)).toBeCloseTo(
+          all.reduce((total, lot) => total + (lot.cost ?? 0), 0),
           4,
         );
-        expect(book.onHand).toBe(all.reduce((total, one) => total + one.amount, 0) - drawn.reduce((total, one) => total + one, 0));
+        expect(book.onHand).toBe(all.reduce((total, lot) => total + lot.amount, 0) - drawn.reduce((total, value) => total + value, 0));
       }),
     );
   });
@@ -100,7 +100,7 @@ describe("stock by lots", () => {
         { key: "scented", fillsMg: [0, 200_000], count: 10, pieceCost: 5 },
       ],
     );
-    expect(two.map((one) => one.cost)).toEqual([105, 605]);
+    expect(two.map((pieceCost) => pieceCost.cost)).toEqual([105, 605]);
     const amount = fc.integer({ min: 0, max: 300_000 });
     fc.assert(
       fc.property(
@@ -110,11 +110,11 @@ describe("stock by lots", () => {
           maxLength: 4,
         }),
         (potCosts, made) => {
-          const products = made.map((one, at) => ({ key: String(at), fillsMg: one.fills.slice(0, potCosts.length), count: one.count, pieceCost: 0 }));
-          fc.pre(products.some((one) => one.fillsMg.some((mg) => mg > 0)));
-          const borne = costPerPiece(potCosts, products).reduce((sum, one, at) => sum + one.cost * (products[at]?.count ?? 0), 0);
+          const products = made.map((item, index) => ({ key: String(index), fillsMg: item.fills.slice(0, potCosts.length), count: item.count, pieceCost: 0 }));
+          fc.pre(products.some((product) => product.fillsMg.some((mg) => mg > 0)));
+          const borne = costPerPiece(potCosts, products).reduce((sum, pieceCost, at) => sum + pieceCost.cost * (products[at]?.count ?? 0), 0);
           expect(borne).toBeCloseTo(
-            potCosts.reduce((sum, one) => sum + one, 0),
+            potCosts.reduce((sum, value) => sum + value, 0),
             4,
           );
         },
@@ -127,7 +127,7 @@ describe("stock by lots", () => {
       { lotId: "old", amount: 10, cost: 50 },
       { lotId: "new", amount: 10, cost: 300 },
     ]);
-    expect([take(10), take(10), take(1)].map((one) => costOf(one))).toEqual([
+    expect([take(10), take(10), take(1)].map((item) => costOf(item))).toEqual([
       { cost: 50, unknown: 0 },
       { cost: 300, unknown: 0 },
       { cost: 0, unknown: 1 },

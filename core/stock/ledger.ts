@@ -71,11 +71,11 @@ export function ledger(lots: readonly Lot[], draws: readonly Draw[], counts: rea
   ].sort((a, b) => a.at - b.at || a.order - b.order || (a.id < b.id ? -1 : 1));
   const taken = new Map<string, Taken[]>();
   let place = 0;
-  for (const one of happenings) {
-    if (one.count) place = receivedBy(one.at) - one.count.amount;
-    else if (one.draw) {
-      taken.set(one.draw.id, between(place, place + one.draw.amount));
-      place += one.draw.amount;
+  for (const happening of happenings) {
+    if (happening.count) place = receivedBy(happening.at) - happening.count.amount;
+    else if (happening.draw) {
+      taken.set(happening.draw.id, between(place, place + happening.draw.amount));
+      place += happening.draw.amount;
     }
   }
   return { onHand: received - place, left: received > place ? between(place, received) : [], taken };
@@ -108,9 +108,9 @@ export const wouldTake = (left: Ledger["left"], amount: number): Taken[] => draw
 export function costOf(taken: readonly Taken[]): { cost: number; unknown: number } {
   let cost = 0;
   let unknown = 0;
-  for (const one of taken) {
-    if (one.cost === null) unknown += one.amount;
-    else cost += one.cost;
+  for (const item of taken) {
+    if (item.cost === null) unknown += item.amount;
+    else cost += item.cost;
   }
   return { cost, unknown };
 }
@@ -130,15 +130,15 @@ export function costPerPiece(
   potCosts: readonly number[],
   products: readonly { key: string; fillsMg: readonly number[]; count: number; pieceCost: number }[],
 ): PieceCost[] {
-  const all = (one: { fillsMg: readonly number[] }) => one.fillsMg.reduce((sum, mg) => sum + mg, 0);
-  const sumOf = (of: (one: (typeof products)[number]) => number) => products.reduce((sum, one) => sum + of(one) * one.count, 0);
-  const poured = potCosts.map((_, pot) => sumOf((one) => one.fillsMg[pot] ?? 0));
+  const all = (item: { fillsMg: readonly number[] }) => item.fillsMg.reduce((sum, mg) => sum + mg, 0);
+  const sumOf = (of: (item: (typeof products)[number]) => number) => products.reduce((sum, item) => sum + of(item) * item.count, 0);
+  const poured = potCosts.map((_, pot) => sumOf((item) => item.fillsMg[pot] ?? 0));
   const whole = sumOf(all);
-  return products.map((one) => ({
-    key: one.key,
+  return products.map((product) => ({
+    key: product.key,
     cost: potCosts.reduce((sum, cost, pot) => {
-      const [mine, of] = (poured[pot] as number) > 0 ? [one.fillsMg[pot] ?? 0, poured[pot] as number] : [all(one), whole];
+      const [mine, of] = (poured[pot] as number) > 0 ? [product.fillsMg[pot] ?? 0, poured[pot] as number] : [all(product), whole];
       return of > 0 ? sum + (cost * mine) / of : sum;
-    }, one.pieceCost),
+    }, product.pieceCost),
   }));
 }

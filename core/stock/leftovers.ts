@@ -46,7 +46,7 @@ export function leftoversProgramme(choices: readonly Choice[], supplies: readonl
         `The least counts alone need ${((needed / supply.have) * 100 || Number.POSITIVE_INFINITY).toFixed(0).replace("Infinity", "all and more")} % of the ${supply.name} there is. Lower a least count.`,
       );
   });
-  const out: Programme = { cost: [], low: [], high: [], have: supplies.map((one) => one.have), starts: [0], rows: [], amounts: [] };
+  const out: Programme = { cost: [], low: [], high: [], have: supplies.map((supply) => supply.have), starts: [0], rows: [], amounts: [] };
   for (const choice of choices) {
     let high = choice.most ?? Number.POSITIVE_INFINITY;
     let used = 0;
@@ -96,7 +96,7 @@ export function mixtureOf(programme: Programme, values: ArrayLike<number>, bound
       left[row] = (left[row] as number) - count * (programme.amounts[at] as number);
     }
   });
-  if (left.some((one) => one < 0)) throw new LeftoversError("The solver's answer does not hold: it needs more than there is.");
+  if (left.some((value) => value < 0)) throw new LeftoversError("The solver's answer does not hold: it needs more than there is.");
   // Values are whole, so a bound less than one above the value proves it.
   const top = Math.max(value, Math.floor(bound + 1e-6 * Math.max(1, Math.abs(bound) * 1e-3)));
   return { counts, left, value, bound: top, proved: top - value < 1 };

@@ -12,7 +12,7 @@ let count = 0;
 /** Ids that sort in the order they are made. */
 export const anId = (): string => `0190c0de-0000-7000-8000-${(++count).toString(16).padStart(12, "0")}`;
 
-export const presetProcess = (id: string): Process => processFrom(PRESET_PROCESSES.find((one) => one.id === id) as PresetProcess);
+export const presetProcess = (id: string): Process => processFrom(PRESET_PROCESSES.find((preset) => preset.id === id) as PresetProcess);
 
 /** One scale of one gram. */
 export const GRAM_SCALE = { id: null, name: "bench scale", resolutionUg: 1_000_000 };

@@ -3,7 +3,7 @@ import type { ScheduleAnswer, ScheduleRequest } from "../schedule/request";
 /** What is wrong with a timetable: order, waits, release, room. It shares nothing with what made it, and looks at every minute. */
 export function faultsOf(request: ScheduleRequest, answer: Pick<ScheduleAnswer, "steps" | "makespan" | "total_lateness" | "lower_bound">): string[] {
   const faults: string[] = [];
-  const found = new Map(answer.steps.map((one) => [`${one.job}/${one.step}`, one]));
+  const found = new Map(answer.steps.map((step) => [`${step.job}/${step.step}`, step]));
   const taken = new Map<string, Map<number, number>>();
   const take = (resource: string, from: number, to: number, q: number) => {
     const minutes = taken.get(resource) ?? new Map<number, number>();
@@ -13,25 +13,25 @@ export function faultsOf(request: ScheduleRequest, answer: Pick<ScheduleAnswer, 
   let last = 0;
   let late = 0;
   for (const job of request.jobs) {
-    for (const [at, step] of job.steps.entries()) {
-      const one = found.get(`${job.id}/${step.id}`);
-      if (!one) {
+    for (const [index, step] of job.steps.entries()) {
+      const item = found.get(`${job.id}/${step.id}`);
+      if (!item) {
         faults.push(`${job.id}/${step.id} is missing`);
         continue;
       }
-      if (!Number.isInteger(one.start) || one.end !== one.start + step.minutes) faults.push(`${job.id}/${step.id} takes ${one.end - one.start}`);
-      if (step.at != null && one.start !== step.at) faults.push(`${job.id}/${step.id} is held at ${step.at} and starts at ${one.start}`);
-      if (one.start < job.release) faults.push(`${job.id}/${step.id} begins before ${job.release}`);
-      const next = job.steps[at + 1];
+      if (!Number.isInteger(item.start) || item.end !== item.start + step.minutes) faults.push(`${job.id}/${step.id} takes ${item.end - item.start}`);
+      if (step.at != null && item.start !== step.at) faults.push(`${job.id}/${step.id} is held at ${step.at} and starts at ${item.start}`);
+      if (item.start < job.release) faults.push(`${job.id}/${step.id} begins before ${job.release}`);
+      const next = job.steps[index + 1];
       const after = next && found.get(`${job.id}/${next.id}`);
       if (after) {
-        const wait = after.start - one.end;
+        const wait = after.start - item.end;
         if (wait < step.wait.min || (step.wait.max != null && wait > step.wait.max)) faults.push(`after ${job.id}/${step.id} ${wait} minutes are waited`);
       }
-      for (const [resource, q] of Object.entries(step.needs)) take(resource, one.start, one.end, q);
-      if (after) for (const resource of step.keeps) take(resource, one.end, after.start, Math.max(1, step.needs[resource] ?? 0));
-      if (!job.background) last = Math.max(last, one.end);
-      if (!next && !job.background && job.due != null) late += Math.max(0, one.end - job.due);
+      for (const [resource, q] of Object.entries(step.needs)) take(resource, item.start, item.end, q);
+      if (after) for (const resource of step.keeps) take(resource, item.end, after.start, Math.max(1, step.needs[resource] ?? 0));
+      if (!job.background) last = Math.max(last, item.end);
+      if (!next && !job.background && job.due != null) late += Math.max(0, item.end - job.due);
     }
   }
   for (const [resource, minutes] of taken)
@@ -46,7 +46,7 @@ export function faultsOf(request: ScheduleRequest, answer: Pick<ScheduleAnswer, 
 
 /** The least value by trying every start of every step up to a horizon; null where none fits into it. For a handful of steps only. */
 export function byTrying(request: ScheduleRequest, horizon: number): number | null {
-  const steps = request.jobs.flatMap((job) => job.steps.map((step, at) => ({ job, step, at })));
+  const steps = request.jobs.flatMap((job) => job.steps.map((step, index) => ({ job, step, at: index })));
   const left: Record<string, Int32Array> = Object.fromEntries(
     Object.entries(request.resources).map(([name, n]) => [name, new Int32Array(horizon + 1).fill(n)]),
   );
@@ -76,10 +76,10 @@ export function byTrying(request: ScheduleRequest, horizon: number): number | nu
       const stretches: [string, number, number, number][] = Object.entries(step.needs).map(([resource, q]) => [resource, start, end, q]);
       for (const resource of previous?.keeps ?? []) stretches.push([resource, before, start, Math.max(1, previous?.needs[resource] ?? 0)]);
       const done: typeof stretches = [];
-      const room = stretches.every((one) => {
-        if (!fits(...one)) return false;
-        take(...one);
-        done.push(one);
+      const room = stretches.every((stretche) => {
+        if (!fits(...stretche)) return false;
+        take(...stretche);
+        done.push(stretche);
         return true;
       });
       if (room) {

@@ -69,7 +69,7 @@ export function burnOnce(trial: ATrial, testCandle: string, from: number, minute
   trial.add(from, { kind: "lit", payload: { testCandle, trimUm: 5_000, air: [], early: "" } });
   const session = trial.now().state.testCandles[testCandle]?.sessions.length ?? 1;
   if (grams) trial.add(from, { kind: "weighed", payload: { testCandle, session, when: "before", mg: Math.round(grams[0] * 1_000) } });
-  for (const [minute, one] of Object.entries(seen)) trial.add(from + Number(minute), { kind: "checked", payload: { testCandle, ...one } });
+  for (const [minute, item] of Object.entries(seen)) trial.add(from + Number(minute), { kind: "checked", payload: { testCandle, ...item } });
   trial.add(from + minutes, { kind: "extinguished", payload: { testCandle, why: "protocol", sign: "" } });
   if (grams) trial.add(from + minutes + 60, { kind: "weighed", payload: { testCandle, session, when: "after", mg: Math.round(grams[1] * 1_000) } });
 }

@@ -170,13 +170,13 @@ export function readDayAs(text: string, pattern: string): { year: number | null;
   const of = (wanted: (name: string) => boolean) => match[names.findIndex(wanted) + 1] ?? "";
   const month = names.includes("LLL")
     ? MONTHS.findIndex((name) =>
-        of((one) => one === "LLL")
+        of((text) => text === "LLL")
           .toLowerCase()
           .startsWith(name.toLowerCase()),
       ) + 1
-    : Number(of((one) => one.startsWith("L")));
-  const day = Number(of((one) => one.startsWith("d")));
-  const year = names.includes("yyyy") ? Number(of((one) => one === "yyyy")) : null;
+    : Number(of((text) => text.startsWith("L")));
+  const day = Number(of((text) => text.startsWith("d")));
+  const year = names.includes("yyyy") ? Number(of((text) => text === "yyyy")) : null;
   return isDay(year ?? 2024, month, day) ? { year, month, day } : null;
 }
 

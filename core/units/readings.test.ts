@@ -224,13 +224,13 @@ describe("what the program writes, in every manner and unit that it offers", () 
       const manner = LOCALE_FORMATS[locale];
       for (const { name, of, write, parse, near } of WRITTEN)
         fc.assert(
-          fc.property(of, (one) => {
-            const text = localize(write(one), manner);
+          fc.property(of, (value) => {
+            const text = localize(write(value), manner);
             const back = reads(text, manner, parse);
             if (back === "ambiguous") {
               // Only a whole number with one mark between its thousands, or three decimals that look like it.
               expect(text, name).toMatch(/\d[.,]\d{3}(?!\d)/);
-            } else expect(Math.abs((back as number) - one), `${name}: ${text}`).toBeLessThanOrEqual(near);
+            } else expect(Math.abs((back as number) - value), `${name}: ${text}`).toBeLessThanOrEqual(near);
           }),
           { numRuns: 150 },
         );

@@ -13,9 +13,9 @@ const DEEPEST = 64;
 export function oddTextIn(value: unknown, path: readonly string[] = []): string | null {
   if (typeof value === "string") return isUnkept(value) ? path.join(".") || "text" : null;
   if (!value || typeof value !== "object" || path.length > DEEPEST) return null;
-  for (const [key, one] of Object.entries(value)) {
+  for (const [key, item] of Object.entries(value)) {
     if (isUnkept(key)) return [...path, "?"].join(".");
-    const found = oddTextIn(one, [...path, key]);
+    const found = oddTextIn(item, [...path, key]);
     if (found) return found;
   }
   return null;

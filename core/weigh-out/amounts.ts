@@ -76,6 +76,6 @@ const takes = (scale: Scale) => scale.capacityMg ?? LARGEST_MASS_MG;
 export function scalesFor(scales: readonly Scale[], oilMg: Milligrams): Scales | null {
   const wax = [...scales].sort((a, b) => takes(b) - takes(a) || b.resolutionUg - a.resolutionUg)[0];
   if (!wax) return null;
-  const fine = scales.filter((one) => takes(one) >= oilMg).sort((a, b) => a.resolutionUg - b.resolutionUg)[0];
+  const fine = scales.filter((scale) => takes(scale) >= oilMg).sort((a, b) => a.resolutionUg - b.resolutionUg)[0];
   return { wax, oil: fine && fine.resolutionUg <= wax.resolutionUg ? fine : wax };
 }

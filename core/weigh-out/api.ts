@@ -110,9 +110,9 @@ function partsOf(list: readonly { name: string; share: number }[]): Mix["waxes"]
 function answered(list: readonly Omit<PotComponent, "resolutionUg">[]): z.output<typeof answeredComponent>[] {
   const out: z.output<typeof answeredComponent>[] = [];
   for (const part of list) {
-    const one: z.output<typeof answeredComponent> = { name: part.name, kind: part.kind, g: part.mg / 1_000 };
-    if (part.count) one.drops = part.count.n;
-    out.push(one);
+    const item: z.output<typeof answeredComponent> = { name: part.name, kind: part.kind, g: part.mg / 1_000 };
+    if (part.count) item.drops = part.count.n;
+    out.push(item);
   }
   return out;
 }
@@ -121,9 +121,9 @@ function answered(list: readonly Omit<PotComponent, "resolutionUg">[]): z.output
 function pitchersOf(list: readonly MixedComponent[], capacityG: number, resolutionUg: number, fragranceResolutionUg: number, maxLoadPpm: number | null) {
   const components: PotComponent[] = list.map((part) => ({ ...part, resolutionUg: part.kind === "fragrance" ? fragranceResolutionUg : resolutionUg }));
   try {
-    return splitIntoPitchers(components, Math.round(capacityG * 1_000), resolutionUg, maxLoadPpm).map((one) => ({
-      total_g: one.totalMg / 1_000,
-      components: answered(one.components),
+    return splitIntoPitchers(components, Math.round(capacityG * 1_000), resolutionUg, maxLoadPpm).map((intoPitcher) => ({
+      total_g: intoPitcher.totalMg / 1_000,
+      components: answered(intoPitcher.components),
     }));
   } catch (error) {
     if (error instanceof RangeError) throw new WeighOutError("pitcher_capacity_g", error.message);
@@ -136,12 +136,12 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
   const resolutionUg = exactResolution(request.scale_resolution_g * 1e6);
   const fragranceResolutionUg = exactResolution((request.fragrance_resolution_g ?? request.scale_resolution_g) * 1e6);
   const maxLoadPpm = request.max_load_percent == null ? null : Math.round(request.max_load_percent * 10_000);
-  const additives = (request.additives ?? []).map((one) => ({ name: one.name, ppmOfWax: Math.round(one.percent_of_wax * 10_000) }));
+  const additives = (request.additives ?? []).map((additive) => ({ name: additive.name, ppmOfWax: Math.round(additive.percent_of_wax * 10_000) }));
   const { start } = request;
   const mix: Mix = {
     waxes: partsOf(request.waxes ?? [{ name: "wax", share: 1 }]),
     fragrances: request.load_percent > 0 || request.fragrances ? partsOf(request.fragrances ?? [{ name: "fragrance", share: 1 }]) : [],
-    additives: additives.map((one) => ({ id: one.name, name: one.name, ppm: one.ppmOfWax })),
+    additives: additives.map((additive) => ({ id: additive.name, name: additive.name, ppm: additive.ppmOfWax })),
     dyes: request.dye ? [{ id: "dye", name: "dye", by: "drops", amount: request.dye.drops_per_lb }] : [],
   };
   const shares = sharesOf(mix);
@@ -149,7 +149,7 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
     basis: request.basis,
     loadPpm: Math.round(request.load_percent * 10_000),
     maxLoadPpm,
-    vessels: (request.vessels ?? []).map((one) => ({ name: one.name ?? "", fillMg: Math.round(one.fill_g * 1_000), count: one.count })),
+    vessels: (request.vessels ?? []).map((vessel) => ({ name: vessel.name ?? "", fillMg: Math.round(vessel.fill_g * 1_000), count: vessel.count })),
     sparePpm: Math.round(request.spare_percent * 10_000),
     resolutionUg,
     fragranceResolutionUg,

@@ -18,7 +18,7 @@ const refused = (body: unknown) => {
   }
 };
 const mg = (g: number) => Math.round(g * 1_000);
-const grams = (list: { name: string; g: number }[]) => Object.fromEntries(list.map((one) => [one.name, one.g]));
+const grams = (list: { name: string; g: number }[]) => Object.fromEntries(list.map((item) => [item.name, item.g]));
 const old = { basis: "wax", load_percent: 10, max_load_percent: 12, vessels: [{ fill_g: 14, count: 10 }], spare_percent: 0, scale_resolution_g: 1 };
 
 describe("sharing a weight out", () => {
@@ -29,16 +29,16 @@ describe("sharing a weight out", () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 5_000_000 }), shares, step, (total, parts, resolutionUg) => {
         const out = shareMg(total, parts, resolutionUg);
-        expect(out.reduce((sum, one) => sum + one, 0)).toBe(total);
-        const sum = parts.reduce((all, one) => all + one, 0);
+        expect(out.reduce((sum, value) => sum + value, 0)).toBe(total);
+        const sum = parts.reduce((all, value) => all + value, 0);
         const largest = parts.indexOf(Math.max(...parts));
-        out.forEach((one, index) => {
+        out.forEach((value, index) => {
           const exact = fraction(total).mul(fraction(parts[index] ?? 0, sum));
-          const off = Math.abs(Number(exact.sub(one).valueOf()));
+          const off = Math.abs(Number(exact.sub(value).valueOf()));
           // Less than a step by the rounding, and its share of what is less than a step in the whole; to the largest goes all of that.
           const most = index === largest ? 2 : 1 + (parts[index] ?? 0) / sum;
           expect(off).toBeLessThanOrEqual((most * resolutionUg) / 1_000 + parts.length);
-          expect(one).toBeGreaterThanOrEqual(0);
+          expect(value).toBeGreaterThanOrEqual(0);
         });
       }),
       { numRuns: 500 },
@@ -70,13 +70,14 @@ describe("several components from one request", () => {
     const shares = fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 2, maxLength: 4 });
     fc.assert(
       fc.property(from, shares, fc.constantFrom(1, 0.1, 28.349523125, 2.8349523125), fc.integer({ min: 0, max: 120 }), (begun, parts, step, load) => {
-        const waxes = parts.map((share, at) => ({ name: `wax ${at}`, share }));
+        const waxes = parts.map((share, index) => ({ name: `wax ${index}`, share }));
         const out = answer({ basis: "wax", load_percent: load / 10, ...begun, waxes, scale_resolution_g: step });
-        fc.pre(!out.warnings.some((one) => one.code === "scale-too-coarse"));
-        const sum = out.components.reduce((all, one) => all + one.g, 0);
+        fc.pre(!out.warnings.some((warning) => warning.code === "scale-too-coarse"));
+        const sum = out.components.reduce((all, item) => all + item.g, 0);
         expect(sum).toBeCloseTo(out.total_g, 6);
         // To the milligram, in which an ounce is no whole number.
-        for (const one of out.components) expect(Math.abs(one.g - Math.round(one.g / step) * step), `${one.name} ${one.g}`).toBeLessThanOrEqual(0.0005 + 1e-9);
+        for (const component of out.components)
+          expect(Math.abs(component.g - Math.round(component.g / step) * step), `${component.name} ${component.g}`).toBeLessThanOrEqual(0.0005 + 1e-9);
       }),
       { numRuns: 500 },
     );
@@ -136,7 +137,7 @@ describe("several components from one request", () => {
     expect(grams(whole.components)).toEqual({ soft: 683, hard: 228, x: 50, y: 41, s: 18, dye: 0 });
     // 911 g are 2.008 lb: 12 drops.
     expect(whole.components.at(-1)).toEqual({ name: "dye", kind: "dye", g: 0, drops: 12 });
-    expect(answer({ ...old, dye: { drops_per_lb: 14 } }).warnings.map((one) => one.code)).toContain("much-dye");
+    expect(answer({ ...old, dye: { drops_per_lb: 14 } }).warnings.map((warning) => warning.code)).toContain("much-dye");
   });
 
   it.each([
@@ -170,32 +171,32 @@ const request = fc.record({
   additives: fc.array(fc.record({ name: fc.constant("a"), percent_of_wax: fc.integer({ min: 1, max: 50 }).map((tenths) => tenths / 10) }), { maxLength: 2 }),
   pitcher_capacity_g: fc.constantFrom(900, 2_500),
 });
-const sum = (list: { g: number }[]) => list.reduce((all, one) => all + mg(one.g), 0);
+const sum = (list: { g: number }[]) => list.reduce((all, item) => all + mg(item.g), 0);
 
 describe("properties of components and pitchers", () => {
   it("sum exactly, keep the limit in the whole and in every pitcher, and keep every pitcher within its capacity", () => {
     fc.assert(
       fc.property(request, (body) => {
         const out = answer(body);
-        if (out.warnings.some((one) => one.code === "scale-too-coarse")) return;
+        if (out.warnings.some((warning) => warning.code === "scale-too-coarse")) return;
         expect(sum(out.components)).toBe(mg(out.total_g));
-        expect(sum(out.components.filter((one) => one.kind === "wax"))).toBe(mg(out.wax_g));
-        for (const one of out.components) expect(one.g).toBeGreaterThanOrEqual(0);
+        expect(sum(out.components.filter((component) => component.kind === "wax"))).toBe(mg(out.wax_g));
+        for (const component of out.components) expect(component.g).toBeGreaterThanOrEqual(0);
         const asked = (body.basis === "wax" ? body.load_percent : (100 * body.load_percent) / (100 - body.load_percent)) * (1 + 0.1);
         const kept = asked <= body.max_load_percent;
-        const load = (list: typeof out.components) => sum(list.filter((one) => one.kind === "fragrance")) / sum(list.filter((one) => one.kind === "wax"));
+        const load = (list: typeof out.components) => sum(list.filter((item) => item.kind === "fragrance")) / sum(list.filter((item) => item.kind === "wax"));
         if (kept) expect(load(out.components) * 100).toBeLessThanOrEqual(body.max_load_percent + 1e-9);
         const pitchers = out.pitchers ?? [];
         expect(pitchers.length).toBeGreaterThanOrEqual(Math.ceil(out.total_g / body.pitcher_capacity_g));
-        out.components.forEach((one, index) => {
-          expect(pitchers.reduce((all, pitcher) => all + mg(pitcher.components[index]?.g ?? 0), 0)).toBe(mg(one.g));
+        out.components.forEach((component, index) => {
+          expect(pitchers.reduce((all, pitcher) => all + mg(pitcher.components[index]?.g ?? 0), 0)).toBe(mg(component.g));
         });
         for (const pitcher of pitchers) {
           expect(sum(pitcher.components)).toBe(mg(pitcher.total_g));
           expect(pitcher.total_g).toBeLessThanOrEqual(body.pitcher_capacity_g);
           // One load in all of them, to within a mark of the oil's scale for each oil.
-          const wax = pitcher.components.filter((one) => one.kind === "wax").reduce((all, one) => all + one.g, 0);
-          const oil = pitcher.components.filter((one) => one.kind === "fragrance").reduce((all, one) => all + one.g, 0);
+          const wax = pitcher.components.filter((component) => component.kind === "wax").reduce((all, item) => all + item.g, 0);
+          const oil = pitcher.components.filter((component) => component.kind === "fragrance").reduce((all, item) => all + item.g, 0);
           const marks = body.scale_resolution_g * (body.fragrances.length + body.waxes.length * load(out.components)) + 1e-6;
           expect(Math.abs(oil - wax * load(out.components))).toBeLessThanOrEqual(marks);
         }
@@ -213,16 +214,16 @@ describe("pitchers", () => {
         fc.record({
           start: fc.record({ total_g: fc.integer({ min: 900, max: 11_000 }) }),
           load_percent: fc.constantFrom(6, 9.7, 9.95, 10),
-          waxes: fc.array(part, { minLength: 1, maxLength: 2 }).map((list) => list.map((share, at) => ({ name: `wax ${at}`, share }))),
-          fragrances: fc.array(part, { minLength: 1, maxLength: 3 }).map((list) => list.map((share, at) => ({ name: `oil ${at}`, share }))),
+          waxes: fc.array(part, { minLength: 1, maxLength: 2 }).map((list) => list.map((share, index) => ({ name: `wax ${index}`, share }))),
+          fragrances: fc.array(part, { minLength: 1, maxLength: 3 }).map((list) => list.map((share, index) => ({ name: `oil ${index}`, share }))),
           fragrance_resolution_g: fc.constantFrom(0.01, 0.1, 1),
           pitcher_capacity_g: fc.constantFrom(500, 1_200),
         }),
         (body) => {
           const out = answer({ basis: "wax", max_load_percent: 10, spare_percent: 0, scale_resolution_g: 1, ...body });
-          fc.pre(!out.warnings.some((one) => one.code === "scale-too-coarse"));
-          for (const one of out.pitchers ?? []) {
-            const of = (kind: string) => sum(one.components.filter((each) => each.kind === kind));
+          fc.pre(!out.warnings.some((warning) => warning.code === "scale-too-coarse"));
+          for (const pitcher of out.pitchers ?? []) {
+            const of = (kind: string) => sum(pitcher.components.filter((each) => each.kind === kind));
             expect((of("fragrance") / of("wax")) * 100).toBeLessThanOrEqual(10 + 1e-9);
           }
         },
@@ -233,7 +234,7 @@ describe("pitchers", () => {
 
   it("share a batch evenly, each with the same load to a step of the scale", () => {
     const out = answer({ ...old, vessels: [{ fill_g: 170, count: 12 }], load_percent: 8, pitcher_capacity_g: 900 });
-    expect(out.pitchers?.map((one) => grams(one.components))).toEqual([
+    expect(out.pitchers?.map((pitcher) => grams(pitcher.components))).toEqual([
       { wax: 630, fragrance: 51 },
       { wax: 630, fragrance: 50 },
       { wax: 629, fragrance: 50 },
@@ -246,9 +247,9 @@ describe("pitchers", () => {
 
   it("give every drop of dye to some pitcher", () => {
     const out = answer({ ...old, vessels: [{ fill_g: 170, count: 12 }], dye: { drops_per_lb: 5 }, pitcher_capacity_g: 900 });
-    const drops = out.components.find((one) => one.kind === "dye")?.drops ?? 0;
+    const drops = out.components.find((component) => component.kind === "dye")?.drops ?? 0;
     expect(drops).toBeGreaterThan(0);
-    expect(out.pitchers?.reduce((all, one) => all + (one.components.find((part) => part.kind === "dye")?.drops ?? 0), 0)).toBe(drops);
+    expect(out.pitchers?.reduce((all, item) => all + (item.components.find((part) => part.kind === "dye")?.drops ?? 0), 0)).toBe(drops);
   });
 });
 

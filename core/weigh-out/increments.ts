@@ -2,7 +2,7 @@ import type { Milligrams } from "../units/mass";
 
 export const sum = (list: readonly number[]): number => {
   let all = 0;
-  for (const one of list) all += one;
+  for (const value of list) all += value;
   return all;
 };
 

@@ -44,11 +44,11 @@ function kindOf(components: readonly PotComponent[], kind: ComponentKind, resolu
 
 /** Steps shared by weight, no pitcher above its most; null where these do not hold them all. */
 function shareWithin(steps: number, weights: readonly number[], most: readonly number[]): number[] | null {
-  const out = shareSteps(steps, weights).map((n, at) => Math.min(n, most[at] as number));
+  const out = shareSteps(steps, weights).map((n, index) => Math.min(n, most[index] as number));
   for (let left = steps - sum(out); left > 0; left--) {
     // To the one that has least of its share, of those with room.
     const to = out
-      .map((n, at) => ({ at, lacks: (steps * (weights[at] as number)) / sum(weights) - n }))
+      .map((n, index) => ({ at: index, lacks: (steps * (weights[index] as number)) / sum(weights) - n }))
       .filter(({ at }) => (out[at] as number) < (most[at] as number));
     const next = to.sort((a, b) => b.lacks - a.lacks)[0];
     if (!next) return null;
@@ -73,7 +73,7 @@ function shareBoth(wax: Kind, oil: Kind, count: number, maxLoadPpm: number | nul
   const rest = wax.steps - sum(least);
   if (rest < 0) return null;
   const more = shareSteps(rest, even);
-  return { wax: least.map((n, at) => n + (more[at] as number)), oil: oils };
+  return { wax: least.map((n, index) => n + (more[index] as number)), oil: oils };
 }
 
 /** Each pitcher's steps of a kind shared over its parts, so that these come to what there is of each. In milligrams, by part and pitcher. */
@@ -82,9 +82,9 @@ function overParts({ parts, ug }: Kind, byPitcher: readonly number[]): Map<PotCo
   const out = new Map(parts.map((part) => [part, [] as Milligrams[]]));
   for (const steps of byPitcher) {
     const mine = steps === 0 || sum(left) === 0 ? left.map(() => 0) : shareSteps(steps, left);
-    parts.forEach((part, at) => {
-      out.get(part)?.push(incrementMg(mine[at] as number, ug));
-      left[at] = (left[at] as number) - (mine[at] as number);
+    parts.forEach((part, index) => {
+      out.get(part)?.push(incrementMg(mine[index] as number, ug));
+      left[index] = (left[index] as number) - (mine[index] as number);
     });
   }
   // Steps of an ounce are no whole milligrams: what rounding them leaves goes to the first.
@@ -114,28 +114,28 @@ export function splitIntoPitchers(components: readonly PotComponent[], capacityM
       : shareMg(part.mg, shares, stepOf(part));
   for (let count = least; count <= MAX_PITCHERS; count++) {
     const both = shareBoth(wax, oil, count, limit) ?? shareBoth(wax, oil, count, null);
-    if (!both || both.wax.some((one) => one <= 0)) break;
+    if (!both || both.wax.some((value) => value <= 0)) break;
     const masses = new Map([...overParts(wax, both.wax), ...overParts(oil, both.oil)]);
     const pitchers: Pitcher[] = both.wax.map(() => ({ totalMg: 0, components: [] }));
     for (const part of components) {
       const mine = masses.get(part) ?? share(part, both.wax);
-      pitchers.forEach((one, at) => {
-        const mg = mine[at] as number;
-        one.components.push({ ...part, mg });
-        one.totalMg += mg;
+      pitchers.forEach((pitcher, index) => {
+        const mg = mine[index] as number;
+        pitcher.components.push({ ...part, mg });
+        pitcher.totalMg += mg;
       });
     }
-    if (pitchers.some((one) => one.totalMg > capacityMg)) continue;
+    if (pitchers.some((pitcher) => pitcher.totalMg > capacityMg)) continue;
     // Drops and pieces follow the weight of each pitcher, and none is lost.
     components.forEach((part, at) => {
       if (!part.count) return;
       const { n, of } = part.count;
       const counts = shareSteps(
         n,
-        pitchers.map((one) => one.totalMg),
+        pitchers.map((pitcher) => pitcher.totalMg),
       );
-      pitchers.forEach((one, index) => {
-        (one.components[at] as PotComponent).count = { n: counts[index] as number, of };
+      pitchers.forEach((pitcher, index) => {
+        (pitcher.components[at] as PotComponent).count = { n: counts[index] as number, of };
       });
     });
     return pitchers;

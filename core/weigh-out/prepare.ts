@@ -44,7 +44,7 @@ function fillsOf(input: WeighOutInput): { fillsMg: Milligrams; withSpareMg: Mill
 export function prepare(input: WeighOutInput): Order {
   const { basis, loadPpm, maxLoadPpm, resolutionUg, start } = input;
   const ppms: number[] = [];
-  if (input.additives) for (const one of input.additives) ppms.push(one.ppmOfWax);
+  if (input.additives) for (const additive of input.additives) ppms.push(additive.ppmOfWax);
   const added = sum(ppms) / WHOLE;
   const askedPpm = askedLoadOfWax({ basis, loadPpm }, sum(ppms));
   const within = maxLoadPpm !== null && askedPpm <= maxLoadPpm + 1e-6;

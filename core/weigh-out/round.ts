@@ -14,7 +14,7 @@ export interface Parts {
 function shareOils(steps: number, oils: readonly { share: number; maxPpm?: Ppm | null }[], waxMg: Milligrams, resolutionUg: number): number[] {
   const parts = shareSteps(
     steps,
-    oils.map((one) => one.share),
+    oils.map((oil) => oil.share),
   );
   for (let i = 0; i < parts.length; i++) {
     const most = oils[i]?.maxPpm;
@@ -72,8 +72,8 @@ function choose(order: Order, oilUg: number, inHand: number): Marks | null {
     for (const ppm of ppms) rest -= incrementMg(nearestIncrement((waxMg * ppm) / WHOLE, additiveUg), additiveUg);
     const least = load === 0 ? 0 : Math.max(1, incrementUp(rest + inHand, oilUg));
     const dose = waxMg * load;
-    for (let one = 0; one < (load === 0 ? 1 : 3); one++) {
-      const oil = one === 0 ? least : Math.max(least, one === 1 ? incrementDown(dose, oilUg) : incrementUp(dose, oilUg));
+    for (let value = 0; value < (load === 0 ? 1 : 3); value++) {
+      const oil = value === 0 ? least : Math.max(least, value === 1 ? incrementDown(dose, oilUg) : incrementUp(dose, oilUg));
       const oilMg = incrementMg(oil, oilUg);
       const total = oilMg + askedMg - rest;
       if (total + 1e-9 < askedMg + (load === 0 ? inHand : 0) || total > most) continue;

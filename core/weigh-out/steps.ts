@@ -53,7 +53,7 @@ function onMark(gives: Figure, exact: Figure, mg: Milligrams, exactMg: number, u
 
 /** Why the oil is neither on the nearest nor on the next mark above its dose. */
 function whyOil(order: Order, fragranceMg: Milligrams, dose: number): string {
-  if (order.oils.some((one) => one.maxPpm != null) || (order.limit !== null && fragranceMg < dose)) return "the last mark that keeps the limit";
+  if (order.oils.some((oil) => oil.maxPpm != null) || (order.limit !== null && fragranceMg < dose)) return "the last mark that keeps the limit";
   return fragranceMg > dose ? "chosen so that the total holds what is asked" : "chosen so that the total goes no further above what is asked";
 }
 

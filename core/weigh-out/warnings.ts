@@ -27,15 +27,15 @@ function partsBelowMark(input: WeighOutInput, order: Order, out: WeighedOut): Pa
   const look = (kind: PartBelowIncrement["kind"], name: string, mg: Milligrams | undefined, exactMg: number, resolutionUg: number) => {
     if (mg === 0 && exactMg > 1e-6) found.push({ kind, name, exactMg, premix: kind === "wax" ? null : premixFor(exactMg, resolutionUg) });
   };
-  const shareOf = (list: readonly { share: number }[], at: number) => (list[at]?.share ?? 0) / sum(list.map((one) => one.share));
-  order.waxShares.forEach((share, at) => {
-    look("wax", input.waxNames?.[at] ?? `wax ${at + 1}`, out.waxesMg[at], (out.exact.waxMg * share) / sum(order.waxShares), order.resolutionUg);
+  const shareOf = (list: readonly { share: number }[], at: number) => (list[at]?.share ?? 0) / sum(list.map((item) => item.share));
+  order.waxShares.forEach((share, index) => {
+    look("wax", input.waxNames?.[index] ?? `wax ${index + 1}`, out.waxesMg[index], (out.exact.waxMg * share) / sum(order.waxShares), order.resolutionUg);
   });
-  (input.additives ?? []).forEach((one, at) => {
-    look("additive", one.name, out.additivesMg[at], out.exact.additivesMg[at] ?? 0, order.additiveUg);
+  (input.additives ?? []).forEach((additive, index) => {
+    look("additive", additive.name, out.additivesMg[index], out.exact.additivesMg[index] ?? 0, order.additiveUg);
   });
-  order.oils.forEach((one, at) => {
-    look("fragrance", one.name ?? `fragrance ${at + 1}`, out.oilsMg[at], out.exact.fragranceMg * shareOf(order.oils, at), order.oilUg);
+  order.oils.forEach((oil, index) => {
+    look("fragrance", oil.name ?? `fragrance ${index + 1}`, out.oilsMg[index], out.exact.fragranceMg * shareOf(order.oils, index), order.oilUg);
   });
   return found;
 }

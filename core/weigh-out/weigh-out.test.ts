@@ -109,7 +109,7 @@ describe("rounding", () => {
     const cups = input({ vessels: [{ name: "cup", fillMg: 12_500, count: 6 }], loadPpm: 150_000, maxLoadPpm: 150_000 });
     const coarse = weighOut(cups);
     expect([coarse.waxMg, coarse.fragranceMg]).toEqual([66_000, 9_000]);
-    const finer = coarse.warnings.find((one) => one.code === "finer-scale")?.finer;
+    const finer = coarse.warnings.find((warning) => warning.code === "finer-scale")?.finer;
     expect(finer).toMatchObject({ resolutionUg: 100_000, waxMg: 66_000, fragranceMg: 9_900 });
     expect(finer?.loadPercentOfWax).toBeCloseTo(15, 9);
     // All on a tenth of a gram: 65.3 + 9.7 holds 14.85 %.
@@ -158,49 +158,49 @@ const anyTwo = fc.record({ input: anyInput, oil: fc.constantFrom(undefined, 1_00
 const isMark = (mg: number, ug: number) => Math.round((Math.floor((mg * 1_000) / ug + 0.5) * ug) / 1_000) === mg;
 
 describe("properties of weighing out", () => {
-  const run = (check: (one: WeighOutInput, oilUg: number, out: ReturnType<typeof weighOut>) => void) =>
+  const run = (check: (input: WeighOutInput, oilUg: number, out: ReturnType<typeof weighOut>) => void) =>
     fc.assert(
-      fc.property(anyTwo, ({ input: one, oil }) => {
-        const out = weighOut({ ...one, fragranceResolutionUg: oil });
-        if (out.warnings.every((warning) => warning.code !== "scale-too-coarse")) check(one, oil ?? one.resolutionUg, out);
+      fc.property(anyTwo, ({ input, oil }) => {
+        const out = weighOut({ ...input, fragranceResolutionUg: oil });
+        if (out.warnings.every((warning) => warning.code !== "scale-too-coarse")) check(input, oil ?? input.resolutionUg, out);
       }),
       { numRuns: 1_000 },
     );
 
   it("puts every amount on a mark of its scale, and sums to the total exactly", () => {
-    run((one, oilUg, out) => {
-      expect(isMark(out.waxMg, one.resolutionUg)).toBe(true);
+    run((input, oilUg, out) => {
+      expect(isMark(out.waxMg, input.resolutionUg)).toBe(true);
       expect(isMark(out.fragranceMg, oilUg)).toBe(true);
       expect(out.waxMg + out.fragranceMg).toBe(out.totalMg);
     });
   });
 
   it("holds at least fills and spare, and at most a mark of the coarsest scale more, with the oil that belongs to it", () => {
-    run((one, oilUg, out) => {
-      const load = loadOnBasis(one.loadPpm, one.basis, "wax") / 1e6;
-      const fills = one.vessels.reduce((sum, vessel) => sum + vessel.fillMg * vessel.count, 0);
+    run((input, oilUg, out) => {
+      const load = loadOnBasis(input.loadPpm, input.basis, "wax") / 1e6;
+      const fills = input.vessels.reduce((sum, vessel) => sum + vessel.fillMg * vessel.count, 0);
       const least = bignumber(fills)
-        .mul(bignumber(1e6 + one.sparePpm))
+        .mul(bignumber(1e6 + input.sparePpm))
         .div(1e6);
       expect(least.lessThanOrEqualTo(out.totalMg)).toBe(true);
-      expect(out.totalMg).toBeLessThanOrEqual(Math.ceil(least.toNumber()) + (Math.max(one.resolutionUg, oilUg) / 1_000) * (1 + load) + 2);
+      expect(out.totalMg).toBeLessThanOrEqual(Math.ceil(least.toNumber()) + (Math.max(input.resolutionUg, oilUg) / 1_000) * (1 + load) + 2);
     });
   });
 
   it("never lets rounding pass the limit (fractions of mathjs settle it)", () => {
-    run((one, _oilUg, out) => {
-      const asked = loadOnBasis(one.loadPpm, one.basis, "wax");
-      if (one.maxLoadPpm !== null && asked <= one.maxLoadPpm)
-        expect(fraction(out.fragranceMg, out.waxMg).compare(fraction(one.maxLoadPpm, 1_000_000))).toBeLessThanOrEqual(0);
+    run((input, _oilUg, out) => {
+      const asked = loadOnBasis(input.loadPpm, input.basis, "wax");
+      if (input.maxLoadPpm !== null && asked <= input.maxLoadPpm)
+        expect(fraction(out.fragranceMg, out.waxMg).compare(fraction(input.maxLoadPpm, 1_000_000))).toBeLessThanOrEqual(0);
     });
   });
 
   it("is within two marks of the exact wax (big decimals of mathjs)", () => {
-    run((one, oilUg, out) => {
+    run((input, oilUg, out) => {
       const total = bignumber(out.totalMg);
-      const part = bignumber(one.loadPpm).div(1e6);
-      const wax = one.basis === "wax" ? total.div(part.plus(1)) : total.times(bignumber(1).minus(part));
-      expect(wax.minus(out.waxMg).abs().toNumber()).toBeLessThanOrEqual((2 * Math.max(one.resolutionUg, oilUg)) / 1_000 + 2);
+      const part = bignumber(input.loadPpm).div(1e6);
+      const wax = input.basis === "wax" ? total.div(part.plus(1)) : total.times(bignumber(1).minus(part));
+      expect(wax.minus(out.waxMg).abs().toNumber()).toBeLessThanOrEqual((2 * Math.max(input.resolutionUg, oilUg)) / 1_000 + 2);
     });
   });
 
@@ -208,8 +208,8 @@ describe("properties of weighing out", () => {
     const shares = fc.array(fc.integer({ min: 1, max: 90 }), { minLength: 1, maxLength: 4 });
     const step = fc.constantFrom(28_350, 141_748, 283_495, 2_834_952);
     fc.assert(
-      fc.property(anyInput, shares, shares, step, step, (one, waxShares, oils, resolutionUg, oilUg) => {
-        const asked = { ...one, resolutionUg, fragranceResolutionUg: oilUg, waxShares, oils: oils.map((share) => ({ share })) };
+      fc.property(anyInput, shares, shares, step, step, (item, waxShares, oils, resolutionUg, oilUg) => {
+        const asked = { ...item, resolutionUg, fragranceResolutionUg: oilUg, waxShares, oils: oils.map((share) => ({ share })) };
         const out = weighOut(asked);
         fc.pre(!out.warnings.some((warning) => warning.code === "scale-too-coarse"));
         const parts = [...out.waxesMg, ...out.oilsMg];
@@ -227,9 +227,9 @@ describe("properties of weighing out", () => {
 
   it("is too coarse only where a mark is a large part of the oil", () => {
     fc.assert(
-      fc.property(anyTwo, ({ input: one, oil }) => {
-        const out = weighOut({ ...one, fragranceResolutionUg: oil });
-        const mark = Math.max(one.resolutionUg, oil ?? one.resolutionUg) / 1_000;
+      fc.property(anyTwo, ({ input, oil }) => {
+        const out = weighOut({ ...input, fragranceResolutionUg: oil });
+        const mark = Math.max(input.resolutionUg, oil ?? input.resolutionUg) / 1_000;
         if (out.warnings.some((warning) => warning.code === "scale-too-coarse")) expect(out.exact.fragranceMg).toBeLessThan(mark * 12);
       }),
       { numRuns: 1_000 },
@@ -243,7 +243,7 @@ describe("the working", () => {
     expect(steps.map((step) => step.gives.name)).toEqual(["cup, all", "fills", "fills and spare", "wax, exact", "wax"]);
     for (const step of steps) {
       const [a, b] = step.from.map((figure) => figure.value) as [number, number];
-      const expected = { multiply: a * b, divide: a / b, add: step.from.reduce((sum, one) => sum + one.value, 0), subtract: a - b }[step.by as "add"];
+      const expected = { multiply: a * b, divide: a / b, add: step.from.reduce((sum, figure) => sum + figure.value, 0), subtract: a - b }[step.by as "add"];
       if (expected !== undefined) expect(step.gives.value).toBeCloseTo(expected, 2);
     }
   });
@@ -251,7 +251,7 @@ describe("the working", () => {
 
 const anyAdditives = fc
   .array(fc.integer({ min: 500, max: 120_000 }), { maxLength: 3 })
-  .map((list) => list.map((ppmOfWax, at) => ({ name: `additive ${at}`, ppmOfWax })));
+  .map((list) => list.map((ppmOfWax, index) => ({ name: `additive ${index}`, ppmOfWax })));
 const anyBatch = fc.record({
   input: anyInput,
   oil: fc.constantFrom(undefined, 10_000, 100_000, GRAM),
@@ -263,8 +263,8 @@ const anyBatch = fc.record({
 describe("what is begun from, however", () => {
   it("opens to a working in which every figure follows from those it names, and every round is one", () => {
     fc.assert(
-      fc.property(anyBatch, ({ input: one, oil, additives, waxShares, start }) => {
-        const out = weighOut({ ...one, fragranceResolutionUg: oil, additives, waxShares, start });
+      fc.property(anyBatch, ({ input, oil, additives, waxShares, start }) => {
+        const out = weighOut({ ...input, fragranceResolutionUg: oil, additives, waxShares, start });
         const said = new Map<string, number>();
         for (const { gives, by, from, expression } of out.working) {
           const values = from.map((figure) => figure.value);
@@ -301,31 +301,31 @@ describe("what is begun from, however", () => {
 
   it("gives as much scent as the marks allow, at the limit too, whatever additives lose to their marks", () => {
     // 103.8 g fit; an earlier version gave 101.3 g.
-    const three = [12_000, 23_000, 31_000].map((ppmOfWax, at) => ({ name: `additive ${at}`, ppmOfWax }));
+    const three = [12_000, 23_000, 31_000].map((ppmOfWax, index) => ({ name: `additive ${index}`, ppmOfWax }));
     const out = weighOut(
       input({ loadPpm: 133_930, maxLoadPpm: 133_930, fragranceResolutionUg: 10_000, additives: three, vessels: [{ name: "jar", fillMg: 929_640, count: 1 }] }),
     );
     expect(out.loadPercentOfWax).toBeGreaterThan(13.393 - 0.002);
     fc.assert(
-      fc.property(anyInput, anyAdditives, fc.boolean(), (one, additives, fine) => {
-        const oilUg = fine ? 10_000 : one.resolutionUg;
-        const scaled = weighOut({ ...one, fragranceResolutionUg: oilUg, additives, vessels: [{ name: "jar", fillMg: 400_000, count: 3 }] });
+      fc.property(anyInput, anyAdditives, fc.boolean(), (item, additives, fine) => {
+        const oilUg = fine ? 10_000 : item.resolutionUg;
+        const scaled = weighOut({ ...item, fragranceResolutionUg: oilUg, additives, vessels: [{ name: "jar", fillMg: 400_000, count: 3 }] });
         fc.pre(!scaled.warnings.some((warning) => warning.code === "scale-too-coarse" || warning.code === "load-above-limit"));
         const off = Math.abs(scaled.fragranceMg - (scaled.waxMg * scaled.askedPercentOfWax) / 100);
-        expect(off).toBeLessThanOrEqual((oilUg < one.resolutionUg ? 1 : 2) * (oilUg / 1_000) + 1);
+        expect(off).toBeLessThanOrEqual((oilUg < item.resolutionUg ? 1 : 2) * (oilUg / 1_000) + 1);
       }),
       { numRuns: 600 },
     );
   });
 
   it("never leaves a part out without a word, and says what to do about it", () => {
-    const below = (over: Partial<WeighOutInput>) => weighOut(input(over)).warnings.filter((one) => one.code === "part-below-mark");
+    const below = (over: Partial<WeighOutInput>) => weighOut(input(over)).warnings.filter((warning) => warning.code === "part-below-mark");
     const cups = { vessels: [{ name: "jar", fillMg: 122_600, count: 2 }], loadPpm: 60_000 };
     // 0.1 % of 224 g is 0.22 g on a scale of 1 g: a tenth of it in wax is 2 g.
-    const [one, ...more] = below({ ...cups, additives: [30_000, 1_000, 5_000].map((ppmOfWax, at) => ({ name: `a${at}`, ppmOfWax })) });
+    const [outWarning, ...more] = below({ ...cups, additives: [30_000, 1_000, 5_000].map((ppmOfWax, index) => ({ name: `a${index}`, ppmOfWax })) });
     expect(more).toEqual([]);
-    expect(one?.below).toMatchObject({ name: "a1", kind: "additive", premix: { partMg: 10_000, inMg: 90_000, takeMg: 2_000 } });
-    expect(one?.message).toBe(
+    expect(outWarning?.below).toMatchObject({ name: "a1", kind: "additive", premix: { partMg: 10_000, inMg: 90_000, takeMg: 2_000 } });
+    expect(outWarning?.message).toBe(
       "“a1” comes to 0.224 g, less than half a mark of its scale: nothing of it would be weighed. Use a finer scale, make a larger batch, or premix it: 10 g in 90 g of wax, and weigh 2 g of that.",
     );
     expect(below({ ...cups, additiveResolutionUg: 10_000, additives: [{ name: "a", ppmOfWax: 1_000 }] })).toEqual([]);
@@ -336,7 +336,7 @@ describe("what is begun from, however", () => {
           maxLoadPpm: null,
           vessels: [{ name: "cup", fillMg: 5_700, count: 6 }],
           resolutionUg: 5 * GRAM,
-          additives: [30_000, 10_000, 10_000].map((ppmOfWax, at) => ({ name: `a${at}`, ppmOfWax })),
+          additives: [30_000, 10_000, 10_000].map((ppmOfWax, index) => ({ name: `a${index}`, ppmOfWax })),
         }),
       ),
     );

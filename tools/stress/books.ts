@@ -14,7 +14,7 @@ function builtCommands(): Map<BookCommand, { action: string; page: string }> {
   const manifest = JSON.parse(readFileSync(new URL("../../web/.next/server/server-reference-manifest.json", import.meta.url), "utf8")) as Manifest;
   const found = new Map<BookCommand, { action: string; page: string }>();
   for (const [action, { exportedName, workers }] of Object.entries(manifest.node)) {
-    const name = BOOK_COMMANDS.find((one) => one === exportedName);
+    const name = BOOK_COMMANDS.find((bookCommand) => bookCommand === exportedName);
     // A page without a thing of its own, where there is one.
     const [page] = Object.keys(workers).sort((a, b) => a.split("[").length - b.split("[").length);
     if (name && page) found.set(name, { action, page: page.replace(/^app/, "").replace(/\/page$/, "") });

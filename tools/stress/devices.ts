@@ -201,9 +201,9 @@ const SCENARIOS: Record<string, (stage: Stage) => Promise<void>> = {
       texts.push(await note());
       if (isAway) await context.setOffline(false);
     }
-    await waitUntil("they arrive", async () => (await notesIn(served)).filter((one) => texts.includes(one.text)).length === texts.length);
-    for (const one of (await notesIn(served)).filter((each) => texts.includes(each.text)))
-      if (Math.abs(one.at - Date.now()) > 60_000) throw new Error(`“${one.text}” is put down ${Math.round((one.at - Date.now()) / 1_000)} s off.`);
+    await waitUntil("they arrive", async () => (await notesIn(served)).filter((note) => texts.includes(note.text)).length === texts.length);
+    for (const note of (await notesIn(served)).filter((each) => texts.includes(each.text)))
+      if (Math.abs(note.at - Date.now()) > 60_000) throw new Error(`“${note.text}” is put down ${Math.round((note.at - Date.now()) / 1_000)} s off.`);
     await page.evaluate(() => Object.assign(window, { clockBy: 0 }));
   },
 };
@@ -249,8 +249,8 @@ export async function devices(args: string[]): Promise<number> {
           await run({ served, proxy, context, page, roll, note, written, home });
           proxy.say("none");
           const missing = async () => {
-            const all = (await notesIn(served)).map((one) => one.text);
-            return written.filter((text) => all.filter((one) => one === text).length !== 1);
+            const all = (await notesIn(served)).map((note) => note.text);
+            return written.filter((text) => all.filter((name) => name === text).length !== 1);
           };
           await waitUntil("every note is in the log, once", async () => (await missing()).length === 0).catch(async (error: Error) => {
             throw new Error(`${error.message}: ${(await missing()).join(", ")}`);

@@ -125,10 +125,10 @@ function troubles(served: Served, home: string, [desk, phone]: [Device, Device],
       "network cut",
       async () => {
         const contexts = await Promise.all([desk.open(), phone.open()]);
-        for (const one of contexts) await one.setOffline(true);
+        for (const context of contexts) await context.setOffline(true);
         offline = contexts;
         setTimeout(() => {
-          for (const one of offline) void one.setOffline(false).catch(() => undefined);
+          for (const browserContext of offline) void browserContext.setOffline(false).catch(() => undefined);
           offline = [];
         }, 4_000);
       },
@@ -153,7 +153,7 @@ function troubles(served: Served, home: string, [desk, phone]: [Device, Device],
   return {
     all,
     end: async () => {
-      for (const one of offline) await one.setOffline(false).catch(() => undefined);
+      for (const browserContext of offline) await browserContext.setOffline(false).catch(() => undefined);
     },
   };
 }
@@ -191,12 +191,12 @@ async function report(url: string, hands: readonly Hand[], before: number, missi
   const { notes: there, readings } = await written(url);
   const own = readings.slice(before);
   const lost = await missing();
-  const doubled = there.filter((text, at) => there.indexOf(text) !== at);
+  const doubled = there.filter((text, index) => there.indexOf(text) !== index);
   // One probe at one page: no two of its readings are of one moment, and none overtook another.
   const muddled = own.filter((at, n) => n > 0 && at <= (own[n - 1] as string)).length;
   const disorder = hands.filter((hand) => {
     const mine = there.filter((text) => text.startsWith(`entry ${hand.name} `));
-    return mine.some((text, at) => at > 0 && text < (mine[at - 1] as string));
+    return mine.some((text, index) => index > 0 && text < (mine[index - 1] as string));
   });
   const typed = hands.reduce((sum, hand) => sum + hand.typed.length, 0);
   console.log(`${typed} entries typed, ${promised.length} shown as kept, ${took}`);

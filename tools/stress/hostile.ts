@@ -124,7 +124,7 @@ function shots(seed: number) {
   const spoil = (value: unknown): unknown => {
     if (!value || typeof value !== "object" || next() < 0.08) return next() < 0.6 ? strange() : value;
     if (Array.isArray(value)) return value.map(spoil);
-    return Object.fromEntries(Object.entries(value).flatMap(([key, one]) => (next() < 0.1 ? [] : [[key, next() < 0.35 ? spoil(one) : one]])));
+    return Object.fromEntries(Object.entries(value).flatMap(([key, item]) => (next() < 0.1 ? [] : [[key, next() < 0.35 ? spoil(item) : item]])));
   };
   const place = () => ({ workshopId: next() < 0.8 ? WORKSHOP.id : strange(), personId: next() < 0.5 ? null : strange() });
   return (): Shot => {
@@ -155,7 +155,7 @@ function shots(seed: number) {
       const args = next() < 0.7 ? [place(), strange(), strange()] : strange();
       return {
         method: "POST",
-        path: pick(["", "/shelf", "/plan", "/formulas/new"].map((one) => `/w/${WORKSHOP.id}${one}`)),
+        path: pick(["", "/shelf", "/plan", "/formulas/new"].map((text) => `/w/${WORKSHOP.id}${text}`)),
         headers: {
           ...headers,
           "content-type": "text/plain;charset=UTF-8",
@@ -237,12 +237,12 @@ export async function hostile(): Promise<number> {
       await Promise.all(
         Array.from({ length: AT_ONCE }, async () => {
           while (left-- > 0) {
-            const one = shot();
-            const { status, ms } = await send(url, one);
+            const item = shot();
+            const { status, ms } = await send(url, item);
             if (!count) continue;
             times.push(ms);
             seen.set(status, (seen.get(status) ?? 0) + 1);
-            const said = `${status} ${Math.round(ms)} ms ${one.method} ${one.path.slice(0, 90)} ${one.headers["next-action"] ?? ""} ${String(one.body).slice(0, 120)}`;
+            const said = `${status} ${Math.round(ms)} ms ${item.method} ${item.path.slice(0, 90)} ${item.headers["next-action"] ?? ""} ${String(item.body).slice(0, 120)}`;
             if (status >= 500 || status === 0) bad.push(said);
             if (ms > SLOW_MS) slow.push(said);
           }
@@ -266,8 +266,8 @@ export async function hostile(): Promise<number> {
     console.log(
       `median ${times[times.length >> 1]?.toFixed(1)} ms, slowest ${times.at(-1)?.toFixed(0)} ms; memory ${before.toFixed(0)} MB before, ${after.toFixed(0)} MB after, ratio ${(after / before).toFixed(2)} (at most 1.1)`,
     );
-    for (const one of bad.slice(0, 12)) console.log(`fault: ${one}`);
-    for (const one of slow.slice(0, 5)) console.log(`slow: ${one}`);
+    for (const text of bad.slice(0, 12)) console.log(`fault: ${text}`);
+    for (const text of slow.slice(0, 5)) console.log(`slow: ${text}`);
     return bad.length === 0 && slow.length === 0 && after <= before * 1.1 ? 0 : 1;
   } finally {
     await served.stop();

@@ -50,11 +50,11 @@ export async function load(): Promise<number> {
     const here = await loadOf(served.url, seconds);
     const there = process.env.HEARTH_AGAINST ? await loadOf(process.env.HEARTH_AGAINST, seconds) : null;
     let errors = 0;
-    for (const [at, one] of here.entries()) {
-      errors += one.errors;
-      const other = there?.[at];
+    for (const [index, load] of here.entries()) {
+      errors += load.errors;
+      const other = there?.[index];
       console.log(
-        `${one.name}: ${one.perSecond.toFixed(1)} a second, 97.5th percentile ${one.p95} ms, ${one.errors} errors${other ? `; the other build ${other.perSecond.toFixed(1)}, ratio ${(one.perSecond / other.perSecond).toFixed(2)}` : ""}`,
+        `${load.name}: ${load.perSecond.toFixed(1)} a second, 97.5th percentile ${load.p95} ms, ${load.errors} errors${other ? `; the other build ${other.perSecond.toFixed(1)}, ratio ${(load.perSecond / other.perSecond).toFixed(2)}` : ""}`,
       );
     }
     return errors === 0 ? 0 : 1;

@@ -12,8 +12,8 @@ const median = (all: readonly number[]): number => [...all].sort((a, b) => a - b
 
 /** The chance that a sum of ranks differs so far where nothing differs: Mann and Whitney's test, by its normal approximation. */
 function chanceOf(a: readonly number[], b: readonly number[]): number {
-  const all = [...a.map((value) => ({ value, of: 0 })), ...b.map((value) => ({ value, of: 1 }))].sort((one, other) => one.value - other.value);
-  const ranks = all.reduce((sum, one, at) => sum + (one.of === 0 ? at + 1 : 0), 0);
+  const all = [...a.map((value) => ({ value, of: 0 })), ...b.map((value) => ({ value, of: 1 }))].sort((item, other) => item.value - other.value);
+  const ranks = all.reduce((sum, item, at) => sum + (item.of === 0 ? at + 1 : 0), 0);
   const u = ranks - (a.length * (a.length + 1)) / 2;
   const z = Math.abs(u - (a.length * b.length) / 2) / Math.sqrt((a.length * b.length * (a.length + b.length + 1)) / 12);
   // Abramowitz and Stegun 26.2.17, twice the upper tail.
@@ -46,13 +46,13 @@ export async function signIn(): Promise<number> {
     return { status: answer.status, ms: performance.now() - began };
   };
   const address = (n: number) => `10.${(n >> 16) & 255}.${(n >> 8) & 255}.${n & 255}`;
-  const flood = async (one: (n: number) => Promise<{ status: number }>): Promise<Record<number, number>> => {
+  const flood = async (item: (n: number) => Promise<{ status: number }>): Promise<Record<number, number>> => {
     const told: Record<number, number> = {};
     let n = 0;
     await Promise.all(
       Array.from({ length: AT_ONCE }, async () => {
         while (n < TRIES) {
-          const { status } = await one(n++);
+          const { status } = await item(n++);
           told[status] = (told[status] ?? 0) + 1;
         }
       }),
@@ -85,14 +85,14 @@ export async function signIn(): Promise<number> {
     );
 
     await pool.query("delete from auth_attempt");
-    const one = await flood((n) => ask("sign-in", { email, password: `guess ${n} of many` }, address(n)));
-    console.log(`${TRIES} tries on one name from as many addresses: ${JSON.stringify(one)} (at most 8 looked at)`);
+    const item = await flood((n) => ask("sign-in", { email, password: `guess ${n} of many` }, address(n)));
+    console.log(`${TRIES} tries on one name from as many addresses: ${JSON.stringify(item)} (at most 8 looked at)`);
     await pool.query("delete from auth_attempt");
     const many = await flood((n) => ask("sign-in", { email: `${n}@shed.example`, password: `guess ${n} of many` }, "192.0.2.9"));
     console.log(`${TRIES} tries on as many names from one address: ${JSON.stringify(many)} (at most 60 looked at)`);
     const right = await ask("sign-in", { email, password: PASSWORD }, "192.0.2.200");
     console.log(`the right password from elsewhere is taken meanwhile: ${right.status}`);
-    const limited = (one[401] ?? 0) <= 8 && (many[401] ?? 0) <= 60 && [one, many].every((all) => (all[401] ?? 0) + (all[429] ?? 0) === TRIES);
+    const limited = (item[401] ?? 0) <= 8 && (many[401] ?? 0) <= 60 && [item, many].every((all) => (all[401] ?? 0) + (all[429] ?? 0) === TRIES);
     return limited && chance >= 0.01 && right.status === 200 ? 0 : 1;
   } finally {
     await pool.end();

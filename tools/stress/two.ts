@@ -78,7 +78,7 @@ export async function two(): Promise<number> {
   served.push(first);
   const second = await serve({ home: homes[1], port: await freePort(), beside: first });
   served.push(second);
-  const proxy = await proxyTo(served.map((one) => Number(new URL(one.url).port)));
+  const proxy = await proxyTo(served.map((served) => Number(new URL(served.url).port)));
   const { pool } = openDatabase(first.databaseUrl);
   try {
     const end = Date.now() + SECONDS * 1_000;
@@ -125,20 +125,20 @@ export async function two(): Promise<number> {
       if (other) process.kill(other, "SIGTERM");
       console.log("the second server was stopped in order");
     })();
-    await Promise.all([killed, ...Array.from({ length: CLIENTS }, client), ...listeners.map((one) => one.run)]);
+    await Promise.all([killed, ...Array.from({ length: CLIENTS }, client), ...listeners.map((listener) => listener.run)]);
     const { rows } = await pool.query<{ id: string; n: number }>(
       "select id::text, count(*)::int as n from batch_event where workshop_id = $1 and batch_id = $2 group by id",
       [WORKSHOP.id, POT],
     );
     const kept = new Set(rows.map((row) => row.id));
     const lost = acknowledged.filter((id) => !kept.has(id)).length;
-    const deaf = Math.max(...listeners.map((one) => one.longest()));
+    const deaf = Math.max(...listeners.map((listener) => listener.longest()));
     console.log(`${acknowledged.length} entries acknowledged, ${again} sent again, ${lost} lost (0)`);
     console.log(`the longest that an entry waited: ${slowest} ms; that a page heard nothing: ${deaf} ms (each at most ${MAX_MS})`);
     return lost === 0 && slowest <= MAX_MS && deaf <= MAX_MS && acknowledged.length > CLIENTS ? 0 : 1;
   } finally {
     proxy.close();
     await pool.end();
-    for (const one of served.reverse()) await one.stop();
+    for (const item of served.reverse()) await item.stop();
   }
 }

@@ -66,4 +66,4 @@ const figureMore = localFont({
 });
 
 /** The class that gives a page its fonts. */
-export const FONTS = [text, textMore, figure, figureMore].map((one) => one.variable).join(" ");
+export const FONTS = [text, textMore, figure, figureMore].map((withVariable) => withVariable.variable).join(" ");

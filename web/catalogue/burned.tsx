@@ -10,26 +10,26 @@ export function BurnedIn({ burned }: { burned: readonly BurnedTestCandle[] }) {
     <section className="sheet mt-6" aria-label="Burned">
       <h2>Burned</h2>
       <ul className="mt-1">
-        {burned.map((one) => (
-          <li key={`${one.trialId} ${one.testCandle}`} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-1">
-            <Link className="font-semibold underline" href={`/burn/${one.trialId}?view=verdict`}>
-              trial {one.trial}, {one.testCandle}
+        {burned.map((testCandle) => (
+          <li key={`${testCandle.trialId} ${testCandle.testCandle}`} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-1">
+            <Link className="font-semibold underline" href={`/burn/${testCandle.trialId}?view=verdict`}>
+              trial {testCandle.trial}, {testCandle.testCandle}
             </Link>
             <span className="min-w-0 flex-1 basis-[160px]">
-              {one.says}
-              {one.half ? ", half-filled" : ""}, {one.sessions} {one.sessions === 1 ? "session" : "sessions"}
+              {testCandle.says}
+              {testCandle.half ? ", half-filled" : ""}, {testCandle.sessions} {testCandle.sessions === 1 ? "session" : "sessions"}
             </span>
             <span>
-              {one.safe === false ? (
+              {testCandle.safe === false ? (
                 <strong className="text-safety">⚠ not safe</strong>
-              ) : one.safe === null ? (
+              ) : testCandle.safe === null ? (
                 <span className="text-soft">not burned yet</span>
               ) : (
-                POOLS[one.pool]
+                POOLS[testCandle.pool]
               )}
-              {one.decided === "passed" ? (
-                <strong className="text-inside"> ✓ {one.half ? "half passed" : "passed"}</strong>
-              ) : one.decided === "failed" ? (
+              {testCandle.decided === "passed" ? (
+                <strong className="text-inside"> ✓ {testCandle.half ? "half passed" : "passed"}</strong>
+              ) : testCandle.decided === "failed" ? (
                 <strong className="text-hot"> ✕ failed</strong>
               ) : null}
             </span>

@@ -87,7 +87,7 @@ export function useDraft(
           type="button"
           className="press"
           onClick={() => {
-            take(Object.fromEntries(Object.entries(kept.typed).flatMap(([one, value]) => (value === undefined ? [] : [[one, value]]))));
+            take(Object.fromEntries(Object.entries(kept.typed).flatMap(([text, value]) => (value === undefined ? [] : [[text, value]]))));
             setKept(null);
           }}
         >

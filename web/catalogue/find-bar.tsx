@@ -62,7 +62,7 @@ export function FindBar({ what, filters = [], found }: { what: string; filters?:
     }, PAUSE_MS);
     return () => clearTimeout(timer);
   }, [text]);
-  const narrowed = asked !== "" || filters.some((one) => query.get(one.key));
+  const narrowed = asked !== "" || filters.some((filter) => query.get(filter.key));
   return (
     <search className="unprinted mb-4 flex flex-wrap items-end gap-x-4 gap-y-2">
       <div className="min-w-[220px] flex-1">
@@ -92,9 +92,9 @@ export function FindBar({ what, filters = [], found }: { what: string; filters?:
             value={query.get(filter.key) ?? ""}
             onChange={(event) => go({ [filter.key]: event.target.value })}
           >
-            {filter.options.map((one) => (
-              <option key={one.value} value={one.value}>
-                {one.label}
+            {filter.options.map((item) => (
+              <option key={item.value} value={item.value}>
+                {item.label}
               </option>
             ))}
           </select>

@@ -40,11 +40,11 @@ export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
   const [said, setSaid] = useState("");
   useEffect(() => {
     catalogueOf(place.workshopId).then(
-      ({ shelf }) => setOthers(shelf[PART[kind]].filter((one) => one.id !== id && !one.archived).map((one) => ({ value: one.id, name: one.name }))),
+      ({ shelf }) => setOthers(shelf[PART[kind]].filter((item) => item.id !== id && !item.archived).map((item) => ({ value: item.id, name: item.name }))),
       () => setSaid("The shelf cannot be read just now. Try again in a moment."),
     );
   }, [place.workshopId, kind, id]);
-  const kept = others?.find((one) => one.value === into);
+  const kept = others?.find((item) => item.value === into);
   const go = async () => {
     if (!kept) return setSaid(`Choose the ${kind} that stays.`);
     const mergeId = v7();

@@ -26,7 +26,7 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
   const router = useRouter();
   const units = useUnits();
   const clock = useClock();
-  const waiting = useOutbox().waiting.filter((one) => one.what === "note" && one.batchId === of);
+  const waiting = useOutbox().waiting.filter((entry) => entry.what === "note" && entry.batchId === of);
   const [text, setText] = useState("");
   const [pictures, setPictures] = useState<(Shrunk & { id: string; name: string })[]>([]);
   const [said, setSaid] = useState("");
@@ -47,7 +47,7 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
   };
   const add = async () => {
     if (text.trim() === "" && pictures.length === 0) return setSaid("Write something, or choose a picture.");
-    const note = { id: v7(), kind, of, personId, happenedAt: clock.now(), text, pictures: pictures.map((one) => ({ id: one.id, jpeg: one.jpeg })) };
+    const note = { id: v7(), kind, of, personId, happenedAt: clock.now(), text, pictures: pictures.map((picture) => ({ id: picture.id, jpeg: picture.jpeg })) };
     setText("");
     setPictures([]);
     setSaid("");
@@ -71,14 +71,14 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
       </label>
       {pictures.length > 0 ? (
         <ul className="mt-2 flex flex-wrap gap-3">
-          {pictures.map((one) => (
-            <li key={one.id} className="relative">
-              <img src={one.shown} alt={`Chosen: ${one.name}`} className="h-[110px] border-2 border-ink" />
+          {pictures.map((picture) => (
+            <li key={picture.id} className="relative">
+              <img src={picture.shown} alt={`Chosen: ${picture.name}`} className="h-[110px] border-2 border-ink" />
               <button
                 type="button"
                 className="press absolute top-1 right-1 !px-2"
-                aria-label={`Leave out ${one.name}`}
-                onClick={() => setPictures((old) => old.filter((other) => other.id !== one.id))}
+                aria-label={`Leave out ${picture.name}`}
+                onClick={() => setPictures((old) => old.filter((other) => other.id !== picture.id))}
               >
                 ✕
               </button>
@@ -109,9 +109,9 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
       <FormMessage className="mt-2">{said}</FormMessage>
       {waiting.length > 0 ? (
         <ul className="mt-2" aria-label="Notes that wait on this device">
-          {waiting.map((one) => (
-            <li key={one.id} className="text-soft">
-              {units.dayClock(one.event.happenedAt)} {one.told}: kept on this device, and sent when the workshop can be reached.
+          {waiting.map((entry) => (
+            <li key={entry.id} className="text-soft">
+              {units.dayClock(entry.event.happenedAt)} {entry.told}: kept on this device, and sent when the workshop can be reached.
             </li>
           ))}
         </ul>
@@ -159,9 +159,9 @@ export function Notebook({ kind, of, notes }: NotebookProps) {
             {note.text ? <p className="break-words whitespace-pre-line">{note.text}</p> : null}
             {note.pictures.length > 0 ? (
               <ul className="mt-2 flex flex-wrap gap-3">
-                {note.pictures.map((picture, at) => (
+                {note.pictures.map((picture, index) => (
                   <li key={picture.id}>
-                    <button type="button" onClick={() => setShown(picture.id)} aria-label={`Show photograph ${at + 1} of ${units.dayClock(note.at)} large`}>
+                    <button type="button" onClick={() => setShown(picture.id)} aria-label={`Show photograph ${index + 1} of ${units.dayClock(note.at)} large`}>
                       <img
                         src={path(picture.id)}
                         alt=""

@@ -15,8 +15,8 @@ export const FIT_WORDS: Record<BoxFit["verdict"], string> = {
 };
 
 type Pack = Shelf["packs"][number];
-const sized = (one: Pack): one is Pack & { lengthUm: number; widthUm: number; heightUm: number } =>
-  one.kind === "box" && one.lengthUm !== null && one.widthUm !== null && one.heightUm !== null;
+const sized = (item: Pack): item is Pack & { lengthUm: number; widthUm: number; heightUm: number } =>
+  item.kind === "box" && item.lengthUm !== null && item.widthUm !== null && item.heightUm !== null;
 
 /** How a pack stands in its box, with the clearance on each side. */
 export function BoxShown({ box, containers, guessed }: { box: Pack | undefined; containers: readonly PackedContainer[]; guessed: boolean }) {
@@ -60,34 +60,34 @@ interface PackagingFieldsProps {
 
 /** What one pack takes of the shelf: its box, chosen by what goes in, and lids, labels, tape. */
 export function PackagingFields({ value, onValue, shelf, stocks, lately, onLook, containers, guessed }: PackagingFieldsProps) {
-  const there = shelf.packs.filter((one) => !one.archived);
-  const boxes = there.filter((one) => one.kind === "box");
+  const there = shelf.packs.filter((pack) => !pack.archived);
+  const boxes = there.filter((item) => item.kind === "box");
   const ranked = boxesFor(containers, boxes.filter(sized));
-  const rest = boxes.filter((one) => !ranked.some((other) => other.box.id === one.id));
+  const rest = boxes.filter((box) => !ranked.some((other) => other.box.id === box.id));
   const onHand = (id: string) => (stocks[id] ? `${stocks[id]?.onHand} on hand` : "");
   const options = [
     { value: "", name: "no box", note: "" },
     ...ranked.map(({ box, fit }) => ({ value: box.id, name: box.name, note: [FIT_WORDS[fit.verdict].slice(2), onHand(box.id)].filter(Boolean).join(", ") })),
-    ...rest.map((one) => ({ value: one.id, name: one.name, note: "size not known" })),
+    ...rest.map((item) => ({ value: item.id, name: item.name, note: "size not known" })),
   ];
   const parts = suggestedFirst(
-    there.filter((one) => one.kind !== "box"),
+    there.filter((item) => item.kind !== "box"),
     lately,
     (id) => stocks[id]?.onHand,
   );
   const set = (at: number, change: Partial<Packaging["parts"][number]>) =>
-    onValue({ ...value, parts: value.parts.map((one, index) => (index === at ? { ...one, ...change } : one)) });
+    onValue({ ...value, parts: value.parts.map((part, index) => (index === at ? { ...part, ...change } : part)) });
   return (
     <div>
       <Chooser label="Box" value={value.boxId ?? ""} options={options} onLook={onLook} onValue={(id) => onValue({ ...value, boxId: id || null })} />
-      <BoxShown box={there.find((one) => one.id === value.boxId)} containers={containers} guessed={guessed} />
+      <BoxShown box={there.find((item) => item.id === value.boxId)} containers={containers} guessed={guessed} />
       {value.parts.map((part, at) => (
         <div key={part.id || at} className="grid grid-cols-[minmax(0,1fr)_84px_auto] items-start gap-x-2">
           <Chooser
             label={at === 0 ? "Lids, labels, tape" : "And"}
             of={String(at + 1)}
             value={part.id}
-            options={parts.map((one) => ({ value: one.id, name: one.name, note: [one.kind, onHand(one.id)].filter(Boolean).join(", ") }))}
+            options={parts.map((part) => ({ value: part.id, name: part.name, note: [part.kind, onHand(part.id)].filter(Boolean).join(", ") }))}
             onLook={onLook}
             onValue={(id) => set(at, { id })}
           />
@@ -128,4 +128,4 @@ export function PackagingFields({ value, onValue, shelf, stocks, lately, onLook,
 }
 
 /** What is kept of it: parts without a name or a count are left out. */
-export const packagingOf = (value: Packaging): Packaging => ({ boxId: value.boxId, parts: value.parts.filter((one) => one.id !== "" && one.count > 0) });
+export const packagingOf = (value: Packaging): Packaging => ({ boxId: value.boxId, parts: value.parts.filter((part) => part.id !== "" && part.count > 0) });

@@ -44,9 +44,9 @@ function EntryCautions({ kind, values }: { kind: ShelfKind; values: Record<strin
       : kind === "dye" || kind === "additive" || kind === "wax" || kind === "fragrance"
         ? cautionsOnMaterial(String(values.name ?? ""))
         : [];
-  return cautions.map((one) => (
-    <div key={one.message} className="mt-2" role="status">
-      <Caution title={one.weight === "stop" ? "Not to be filled" : "Take care"}>{units.say(one.message)}</Caution>
+  return cautions.map((caution) => (
+    <div key={caution.message} className="mt-2" role="status">
+      <Caution title={caution.weight === "stop" ? "Not to be filled" : "Take care"}>{units.say(caution.message)}</Caution>
     </div>
   ));
 }

@@ -15,8 +15,8 @@ export interface Few {
 
 /** The rows of both, those of the newer in place of the older. */
 const joined = <T extends { id: string }>(older: readonly T[], newer: readonly T[]): T[] => {
-  const there = new Set(newer.map((one) => one.id));
-  return [...newer, ...older.filter((one) => !there.has(one.id))];
+  const there = new Set(newer.map((item) => item.id));
+  return [...newer, ...older.filter((item) => !there.has(item.id))];
 };
 
 /** The shelf as far as this page knows it: a few things at first, all of them once somebody looks for one. */

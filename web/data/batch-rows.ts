@@ -34,7 +34,7 @@ export function rowOf(plan: BatchPlan, state: BatchState) {
     setAt: times?.setAt ?? null,
     testFrom: times?.testFrom ?? null,
     sellFrom: times?.sellFrom ?? null,
-    loose: loose.reduce((sum, one) => sum + one.left, 0),
+    loose: loose.reduce((sum, item) => sum + item.left, 0),
     looseOf: loose,
   };
 }

@@ -45,7 +45,7 @@ describe("a database of the first format", () => {
     const { rows } = await old.pool.query("select id, payload from batch_event order by id");
     expect(rows).toEqual(before);
     const open = await openBatches(old.db, WORKSHOP);
-    expect(open.map((one) => [one.number, one.pouredAt !== null, one.lookedAt !== null])).toEqual([
+    expect(open.map((item) => [item.number, item.pouredAt !== null, item.lookedAt !== null])).toEqual([
       [15, false, false],
       [16, false, false],
       [12, true, true],
@@ -61,7 +61,7 @@ describe("a database of the first format", () => {
       const { plan, state } = batchOf(await readBatchEvents(old.db, WORKSHOP, batchId(n)));
       expect(kept?.state).toEqual(JSON.parse(JSON.stringify(state)));
       expect(titleOf(plan)).not.toBe("");
-      expect(plan.products.every((one) => one.wicks === null)).toBe(true);
+      expect(plan.products.every((product) => product.wicks === null)).toBe(true);
       expect(await batchRecordOf(old.db, WORKSHOP, batchId(n))).toMatchObject({ version: 3 });
     }
   });
@@ -69,7 +69,7 @@ describe("a database of the first format", () => {
   it("reads its formulas as processes, keeps its stock, and tells two of one name apart", async () => {
     const { formulas } = await listFormulas(old.db, WORKSHOP);
     expect(formulas).toHaveLength(4);
-    for (const one of formulas) expect(one.spec.process.steps.map((step) => step.kind)).toContain("pour");
+    for (const formula of formulas) expect(formula.spec.process.steps.map((step) => step.kind)).toContain("pour");
     const stocks = await readStocks(old.db, WORKSHOP, "UTC");
     expect(Object.keys(stocks).length).toBeGreaterThan(5);
     const { rows } = await old.pool.query("select lower(name) as name from dye");
@@ -109,7 +109,7 @@ describe("facts that an earlier version kept", () => {
     await migrateDatabase(url);
     const kept = await readBatch(old.db, WORKSHOP, batchId(2));
     expect(kept?.state.released).not.toBeNull();
-    expect((await loose()).find((one) => one.number === 12)?.loose).toBeGreaterThan(0);
+    expect((await loose()).find((item) => item.number === 12)?.loose).toBeGreaterThan(0);
   });
 });
 

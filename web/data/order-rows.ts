@@ -33,26 +33,26 @@ export async function writeFinishedGoods(
   state: OrderState,
   old: OrderState | null,
 ): Promise<void> {
-  const said = (of: OrderState) => JSON.stringify([of.finishedGoods, of.lines, of.closed !== null]);
+  const said = (orderState: OrderState) => JSON.stringify([orderState.finishedGoods, orderState.lines, orderState.closed !== null]);
   if (old && said(old) === said(state)) return;
-  const mine = and(eq(orderLines.workshopId, workshopId), eq(orderLines.orderId, orderId));
-  await tx.delete(orderLines).where(mine);
-  const asked = linesNow(state, plan.what).filter((one) => one.asked > 0);
+  const condition = and(eq(orderLines.workshopId, workshopId), eq(orderLines.orderId, orderId));
+  await tx.delete(orderLines).where(condition);
+  const asked = linesNow(state, plan.what).filter((line) => line.asked > 0);
   if (asked.length > 0)
     await tx.insert(orderLines).values(
-      asked.map((one) => ({
+      asked.map((line) => ({
         workshopId,
         orderId,
-        sellableId: one.sellable,
-        name: one.name,
-        asked: one.asked,
+        sellableId: line.sellable,
+        name: line.name,
+        asked: line.asked,
         // What is closed wants nothing any more.
-        shortage: state.closed ? 0 : one.shortage,
+        shortage: state.closed ? 0 : line.shortage,
       })),
     );
   if (old && JSON.stringify(old.finishedGoods) === JSON.stringify(state.finishedGoods)) return;
   await tx.delete(orderPacks).where(and(eq(orderPacks.workshopId, workshopId), eq(orderPacks.orderId, orderId)));
-  const touched = [...new Set([...state.finishedGoods, ...(old?.finishedGoods ?? [])].map((one) => one.packRun))];
+  const touched = [...new Set([...state.finishedGoods, ...(old?.finishedGoods ?? [])].map((packsOut) => packsOut.packRun))];
   if (touched.length === 0) return;
   const mineToo = and(eq(packRuns.workshopId, workshopId), inArray(packRuns.id, touched));
   // Held before what is gone is summed: an order that is written at the same moment would not be in the sum.
@@ -65,15 +65,15 @@ export async function writeFinishedGoods(
   };
   if (state.finishedGoods.length > 0)
     await tx.insert(orderPacks).values(
-      state.finishedGoods.map(({ packRun, sellable, price: _p, pouredAt: _q, ...one }) => ({
-        ...one,
+      state.finishedGoods.map(({ packRun, sellable, price: _p, pouredAt: _q, ...rest }) => ({
+        ...rest,
         workshopId,
         orderId,
         packRunId: packRun,
         sellableId: sellable,
         what: plan.what,
         at: state.soldAt[sellable] ?? state.lastAt,
-        cost: costOf(packRun, one.sold + one.given + one.second),
+        cost: costOf(packRun, rest.sold + rest.given + rest.second),
       })),
     );
   await tx

@@ -13,9 +13,9 @@ export function outcomeRows(plan: BatchPlan, state: BatchState) {
   if (!first || plan.rehearsal || state.abandoned) return [];
   const cool = recorderOf(plan.process.steps, "pour_c");
   return outcomesOf(plan, state).map(({ product: key, jars, lookedAt, flawed }) => {
-    const product = plan.products.find((one) => one.key === key);
+    const product = plan.products.find((product) => product.key === key);
     const { record, ranges } = diagnosisOf(plan, state, lookedAt ?? state.flaws.at(-1)?.at ?? state.lastAt, new Map(), key);
-    const weights = pours.flatMap((pour) => pour?.filled.find((one) => one.product === key)?.weightsMg ?? []);
+    const weights = pours.flatMap((pour) => pour?.filled.find((item) => item.product === key)?.weightsMg ?? []);
     const row = {
       product: key,
       pouredAt: first.at,

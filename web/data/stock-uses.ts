@@ -29,9 +29,9 @@ export async function keptNames(tx: Transaction, workshopId: string, ids: readon
 /** Writes what events of a batch drew from stock into the ledger; `whole` where these are all of its standing events. */
 export async function writeStockUses(tx: Transaction, workshopId: string, batchId: string, uses: readonly StockUse[], whole: boolean): Promise<void> {
   if (whole) await tx.delete(stockUses).where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.batchId, batchId)));
-  const drawn = uses.filter((one) => one.amount > 0);
+  const drawn = uses.filter((use) => use.amount > 0);
   if (drawn.length === 0) return;
-  const keptName = await keptNames(tx, workshopId, [...new Set(drawn.map((one) => one.materialId))]);
+  const keptName = await keptNames(tx, workshopId, [...new Set(drawn.map((stockUse) => stockUse.materialId))]);
   for (let from = 0; from < drawn.length; from += 1_000)
     await tx
       .insert(stockUses)

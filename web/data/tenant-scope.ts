@@ -45,7 +45,7 @@ function settingsOf(scope: Scope): [name: string, value: string][] {
 /** Sets what holds until the transaction ends: `set_config(name, value, true)`. */
 async function set(client: PoolClient, settings: readonly [name: string, value: string][]): Promise<void> {
   if (settings.length === 0) return;
-  const calls = settings.map((_, at) => `set_config($${2 * at + 1}, $${2 * at + 2}, true)`);
+  const calls = settings.map((_, index) => `set_config($${2 * index + 1}, $${2 * index + 2}, true)`);
   await client.query(`select ${calls.join(", ")}`, settings.flat());
 }
 

@@ -25,10 +25,10 @@ export const trialEventRow = (workshopId: string, trialId: string, event: TrialE
 /** The earliest moment at which a test candle that burned already burns still, or can be lit again. */
 function handsFrom(plan: TrialPlan, state: TrialState): string | null {
   const from = plan.testCandles.flatMap(({ key }) => {
-    const one = state.testCandles[key];
-    const now = one ? testCandleNow(plan.protocol, one, state.lastAt) : null;
-    if (!one || !now || one.sessions.length === 0 || now.state === "stopped" || now.state === "done") return [];
-    return [now.state === "burning" ? (one.sessions.at(-1)?.litAt ?? state.lastAt) : (now.next?.at ?? state.lastAt)];
+    const item = state.testCandles[key];
+    const now = item ? testCandleNow(plan.protocol, item, state.lastAt) : null;
+    if (!item || !now || item.sessions.length === 0 || now.state === "stopped" || now.state === "done") return [];
+    return [now.state === "burning" ? (item.sessions.at(-1)?.litAt ?? state.lastAt) : (now.next?.at ?? state.lastAt)];
   });
   return from.sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? null;
 }
@@ -45,33 +45,33 @@ export const trialRow = (plan: TrialPlan, state: TrialState) => ({
 });
 
 /** What is kept of one test candle beside the log; it follows from that test candle's own burns and from what was decided on its variant. */
-function burnRow(plan: TrialPlan, state: TrialState, one: TestCandle) {
-  const verdict = verdictOf(plan, state, one.key);
+function burnRow(plan: TrialPlan, state: TrialState, item: TestCandle) {
+  const verdict = verdictOf(plan, state, item.key);
   return {
-    testCandle: one.key,
-    variant: one.variant,
-    says: variantWords(plan, one.variant),
-    productId: one.productId,
-    batchId: one.batch?.id ?? null,
-    containerId: one.containerId,
-    vessel: one.vessel,
-    widthUm: Math.round(widthOf(one) * 1_000),
-    family: one.family,
-    wax: one.wax,
-    scent: one.scent,
-    loadPpm: one.loadPpm,
-    wickId: one.wick?.wickId ?? null,
-    wickKind: one.wick?.kind ?? "",
-    wickSize: one.wick?.size ?? "",
-    wickName: one.wick?.name ?? "",
-    wicks: one.wick?.count ?? 0,
-    half: one.fill === "half",
+    testCandle: item.key,
+    variant: item.variant,
+    says: variantWords(plan, item.variant),
+    productId: item.productId,
+    batchId: item.batch?.id ?? null,
+    containerId: item.containerId,
+    vessel: item.vessel,
+    widthUm: Math.round(widthOf(item) * 1_000),
+    family: item.family,
+    wax: item.wax,
+    scent: item.scent,
+    loadPpm: item.loadPpm,
+    wickId: item.wick?.wickId ?? null,
+    wickKind: item.wick?.kind ?? "",
+    wickSize: item.wick?.size ?? "",
+    wickName: item.wick?.name ?? "",
+    wicks: item.wick?.count ?? 0,
+    half: item.fill === "half",
     sessions: verdict?.sessions ?? 0,
     safe: verdict?.safe ?? null,
     pool: verdict?.pool.verdict ?? "not_recorded",
     advice: verdict?.advice.what ?? "keep",
     gramsPerHour: verdict?.grams_per_hour?.value ?? null,
-    decided: state.decided[one.variant]?.verdict ?? ("" as const),
+    decided: state.decided[item.variant]?.verdict ?? ("" as const),
   };
 }
 
@@ -90,9 +90,9 @@ export async function writeBurns(
   const touched = old
     ? plan.testCandles.filter(({ key, variant }) => !same(state.testCandles[key], old.testCandles[key]) || !same(state.decided[variant], old.decided[variant]))
     : plan.testCandles;
-  const changed = touched.flatMap((one) => {
-    const row = burnRow(plan, state, one);
-    return old && same(row, burnRow(plan, old, one)) ? [] : [row];
+  const changed = touched.flatMap((item) => {
+    const row = burnRow(plan, state, item);
+    return old && same(row, burnRow(plan, old, item)) ? [] : [row];
   });
   if (changed.length === 0) return;
   await tx.delete(burnOutcomes).where(
@@ -101,9 +101,9 @@ export async function writeBurns(
       eq(burnOutcomes.trialId, trialId),
       inArray(
         burnOutcomes.testCandle,
-        changed.map((one) => one.testCandle),
+        changed.map((item) => item.testCandle),
       ),
     ),
   );
-  await tx.insert(burnOutcomes).values(changed.map((one) => ({ ...one, workshopId, trialId })));
+  await tx.insert(burnOutcomes).values(changed.map((item) => ({ ...item, workshopId, trialId })));
 }

@@ -13,21 +13,21 @@ export interface Measured {
 }
 
 /** The rule of a field that takes an amount of a material. Zero is taken where `zero` says so. */
-export function amountRule(of: Measured, units: Formats, initial = "", zero = false): FieldRule<Amount> {
+export function amountRule(measured: Measured, units: Formats, initial = "", zero = false): FieldRule<Amount> {
   return {
     initial,
     parse: (text) => {
       if (zero && /^0+([.,]0+)?\s*[a-z]*$/i.test(text.trim())) return good({ mg: 0, volume: null });
-      if (of.counted) {
+      if (measured.counted) {
         const n = parseCount(text, { least: zero ? 0 : 1, most: 10_000_000, name: "pieces" });
         return n.ok ? good({ mg: n.value, volume: null }) : n;
       }
-      if (of.density !== undefined) return parseAmount(text, { unit: units.mass, density: of.density, name: of.name });
+      if (measured.density !== undefined) return parseAmount(text, { unit: units.mass, density: measured.density, name: measured.name });
       const mass = parseMass(text, { unit: units.mass });
       return mass.ok ? good({ mg: mass.value, volume: null }) : mass;
     },
     // A volume is told at length, with the mistake that was near.
-    echo: (amount) => (of.counted || amount.volume ? "" : units.g(amount.mg)),
+    echo: (amount) => (measured.counted || amount.volume ? "" : units.g(amount.mg)),
   };
 }
 

@@ -38,7 +38,7 @@ function useChooser({ label, value, options, onValue, onLeave, onLook, add }: Ch
   const moved = useRef(false);
   const word = wordAt(label);
   const [explained, setExplained] = useState(false);
-  const chosen = useMemo(() => options.find((one) => one.value === value) ?? null, [options, value]);
+  const chosen = useMemo(() => options.find((option) => option.value === value) ?? null, [options, value]);
   const found = useMemo(() => (text === null ? [] : [...matching(options, text), ...(add ? [NEW] : [])]), [options, text, add]);
   const { isOpen, highlightedIndex, getLabelProps, getInputProps, getMenuProps, getItemProps } = useCombobox<Choice>({
     id,
@@ -46,9 +46,9 @@ function useChooser({ label, value, options, onValue, onLeave, onLook, add }: Ch
     items: found,
     selectedItem: chosen,
     inputValue: text ?? chosen?.name ?? "",
-    itemToString: (one) => one?.name ?? "",
+    itemToString: (choice) => choice?.name ?? "",
     // The lists are made anew as one types; what is chosen stays the same by its value.
-    itemToKey: (one) => one?.value,
+    itemToKey: (choice) => choice?.value,
     defaultHighlightedIndex: 0,
     stateReducer: (state, { type, changes }) => {
       const { InputBlur, InputKeyDownEscape } = useCombobox.stateChangeTypes;
@@ -109,13 +109,13 @@ function Found({
       {...getMenuProps({}, { suppressRefError: true })}
       className="max-h-[min(380px,calc(var(--radix-popover-content-available-height)-16px))] overflow-auto overscroll-contain"
     >
-      {found.map((one, index) => (
+      {found.map((choice, index) => (
         <li
-          key={one.value}
-          {...getItemProps({ item: one, index })}
-          className={`flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-3 py-2 ${highlightedIndex === index ? "bg-act text-act-ink" : ""} ${one === NEW ? "border-t-2 border-line" : ""}`}
+          key={choice.value}
+          {...getItemProps({ item: choice, index })}
+          className={`flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-3 py-2 ${highlightedIndex === index ? "bg-act text-act-ink" : ""} ${choice === NEW ? "border-t-2 border-line" : ""}`}
         >
-          {one === NEW ? (
+          {choice === NEW ? (
             <span>
               + {add?.label}
               {text ? ` “${text}”` : ""}
@@ -123,10 +123,10 @@ function Found({
           ) : (
             <>
               <span className="font-semibold">
-                {one === chosen ? <span aria-hidden="true">✓ </span> : null}
-                {one.name}
+                {choice === chosen ? <span aria-hidden="true">✓ </span> : null}
+                {choice.name}
               </span>
-              {one.note ? <span className={`text-right text-[14px] ${highlightedIndex === index ? "" : "text-soft"}`}>{one.note}</span> : null}
+              {choice.note ? <span className={`text-right text-[14px] ${highlightedIndex === index ? "" : "text-soft"}`}>{choice.note}</span> : null}
             </>
           )}
         </li>

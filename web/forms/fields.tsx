@@ -20,7 +20,7 @@ const same = (a: string, b: string) => a.replace(/\s+/g, "").toLowerCase() === b
 
 /** Whether a value is a number, or is made of some. */
 const hasNumber = (value: unknown): boolean =>
-  typeof value === "number" || (typeof value === "object" && value !== null && Object.values(value).some((one) => hasNumber(one)));
+  typeof value === "number" || (typeof value === "object" && value !== null && Object.values(value).some((item) => hasNumber(item)));
 
 /** What was read, or a question where a figure that was typed could be a thousandfold, as the place writes numbers. */
 const asked = (text: string, isTyped: boolean, read: Parsed<unknown>, manner: Pick<LocaleFormat, "decimal" | "group">): Parsed<unknown> =>
@@ -62,7 +62,7 @@ export function useFields<R extends Rules>(rules: R) {
   const initial = useCallback((name: string) => rules[name]?.initial ?? "", [rules]);
   const focusFirst = useCallback((names: string[]) => {
     requestAnimationFrame(() => {
-      const field = names.map((name) => form.current?.elements.namedItem(name)).find((one) => one instanceof HTMLElement);
+      const field = names.map((name) => form.current?.elements.namedItem(name)).find((item) => item instanceof HTMLElement);
       (field as HTMLElement | undefined)?.focus();
     });
   }, []);

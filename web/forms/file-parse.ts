@@ -24,7 +24,7 @@ export function parseText(whole: string): Read {
   if (text.includes("\u0000")) return { ok: false, message: "This is no text file. In the spreadsheet choose “save as CSV”." };
   const delimiter = separatorOf(text.replace(/^\s*\n/, ""));
   const parsed = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: false });
-  const broken = parsed.errors.find((one) => one.type === "Quotes");
+  const broken = parsed.errors.find((error) => error.type === "Quotes");
   if (broken)
     return { ok: false, message: `A quotation mark is opened and not closed, near row ${(broken.row ?? 0) + 1}: the rest of the file cannot be told apart.` };
   const rows = parsed.data;

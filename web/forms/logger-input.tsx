@@ -28,9 +28,9 @@ export function LoggerColumn({
     <label className="text-[15px]">
       Column{" "}
       <select className="entry !w-auto" value={column} onChange={(event) => onColumn(Number(event.target.value))}>
-        {columns.map((one) => (
-          <option key={one.at} value={one.at}>
-            {one.name}
+        {columns.map((column) => (
+          <option key={column.at} value={column.at}>
+            {column.name}
           </option>
         ))}
       </select>

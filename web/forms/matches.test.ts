@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { type Choice, matching, naturally, suggestedFirst } from "./matches";
 
 const of = (...names: string[]): Choice[] => names.map((name) => ({ value: name, name }));
-const found = (choices: Choice[], text: string, most?: number) => matching(choices, text, most).map((one) => one.name);
+const found = (choices: Choice[], text: string, most?: number) => matching(choices, text, most).map((choice) => choice.name);
 
 describe("choosing by part of a name", () => {
   it("finds every word, whatever its capitals and accents, what begins so first", () => {
@@ -21,6 +21,6 @@ describe("choosing by part of a name", () => {
   it("offers first what was used lately, then what is there", () => {
     const rows = ["a", "b", "c", "d", "e"].map((id) => ({ id, name: `oil ${id}` }));
     const lately = { d: "2026-03-01T00:00:00.000Z", e: "2026-03-09T00:00:00.000Z" };
-    expect(suggestedFirst(rows, lately, (id) => ({ c: 5, d: 0, a: -2 })[id]).map((one) => one.id)).toEqual(["e", "d", "c", "a", "b"]);
+    expect(suggestedFirst(rows, lately, (id) => ({ c: 5, d: 0, a: -2 })[id]).map((item) => item.id)).toEqual(["e", "d", "c", "a", "b"]);
   });
 });

@@ -48,9 +48,9 @@ function textOf(value: unknown, field: StepField, units: Formats): string {
 const parseComponents = (text: string): Parsed<string[]> => {
   const names = text
     .split(/[,;]/)
-    .map((one) => one.trim().toLowerCase())
+    .map((text) => text.trim().toLowerCase())
     .filter(Boolean);
-  const unknown = names.find((one) => !(COMPONENT_KINDS as readonly string[]).includes(one));
+  const unknown = names.find((name) => !(COMPONENT_KINDS as readonly string[]).includes(name));
   return unknown === undefined ? good([...new Set(names)]) : bad("unknown", `“${unknown}” is none of ${COMPONENT_KINDS.join(", ")}.`);
 };
 

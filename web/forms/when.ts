@@ -71,7 +71,7 @@ export function parseWhen(text: string, now: string, zone: string, locale?: stri
   if (!time || !day) return bad("not-understood", `“${typed}” is not a time. Write it like ${clock}, or ${writeDay(today, date)} ${clock} for another day.`);
   const halves = alone && hours === 12 && !time.half && time.hour >= 1 && time.hour <= 12 ? [time.hour % 12, (time.hour % 12) + 12] : [time.hour];
   const moments = halves.flatMap((hour) => timesOn(day, hour * 60 + time.minute, zone));
-  const at = moments.findLast((one) => one - Date.parse(now) <= CLOCK_TOLERANCE_MS) ?? (moments[0] as number);
+  const at = moments.findLast((moment) => moment - Date.parse(now) <= CLOCK_TOLERANCE_MS) ?? (moments[0] as number);
   const ahead = at - Date.parse(now);
   if (ahead > CLOCK_TOLERANCE_MS)
     return bad(

@@ -32,7 +32,7 @@ class Browser {
           browser.channels.push(this);
         }
         postMessage(data: Change) {
-          for (const one of browser.channels) if (one !== this && one.name === this.name && !one.closed) one.onmessage?.({ data });
+          for (const channel of browser.channels) if (channel !== this && channel.name === this.name && !channel.closed) channel.onmessage?.({ data });
         }
         close() {
           this.closed = true;
@@ -56,7 +56,7 @@ class Browser {
   }
   /** The server tells the stream that is open. */
   tell(change: Change) {
-    for (const one of this.streams) if (!one.closed) one.onmessage?.({ data: JSON.stringify(change) });
+    for (const stream of this.streams) if (!stream.closed) stream.onmessage?.({ data: JSON.stringify(change) });
   }
 }
 
@@ -80,7 +80,7 @@ describe("what others enter", () => {
     const second = await browser.tab();
     second.subscribeToOthers("w", (change) => heard.push(`second ${change.batch ?? change.workshop}`));
     await settled();
-    expect(browser.streams.map((one) => one.url)).toEqual(["/api/workshops/w/live"]);
+    expect(browser.streams.map((stream) => stream.url)).toEqual(["/api/workshops/w/live"]);
     // A tab that follows may have missed something while it was opening.
     expect(heard).toEqual(["second *"]);
     browser.tell({ workshop: "w", batch: "b" });
@@ -100,7 +100,7 @@ describe("what others enter", () => {
     page.markRead("other", "mark.3");
     page.subscribeToOthers("other", (change) => heard.push(change));
     await vi.advanceTimersByTimeAsync(2_000);
-    expect(browser.streams.map((one) => [one.url, one.closed])).toEqual([
+    expect(browser.streams.map((stream) => [stream.url, stream.closed])).toEqual([
       ["/api/workshops/w/live", true],
       ["/api/workshops/other/live?since=mark.3", false],
     ]);

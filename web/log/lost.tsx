@@ -19,7 +19,7 @@ export function Lost({ lost }: { lost: OutboxEntry[] }) {
           type="button"
           className="act"
           onClick={() => {
-            for (const one of lost) void retry(one);
+            for (const entry of lost) void retry(entry);
           }}
         >
           Send {it} again
@@ -31,7 +31,7 @@ export function Lost({ lost }: { lost: OutboxEntry[] }) {
           type="button"
           className="press"
           onClick={() => {
-            for (const one of lost) void discard(one);
+            for (const entry of lost) void discard(entry);
           }}
         >
           Discard {it}
@@ -39,10 +39,10 @@ export function Lost({ lost }: { lost: OutboxEntry[] }) {
       </div>
       {open ? (
         <ul className="mt-2">
-          {lost.map((one) => (
-            <li key={one.id}>
-              <span className="figure">{units.dayClock(one.event.happenedAt)}</span> {one.told || one.event.kind}
-              {one.of ? `, ${one.what ?? "batch"} ${one.of}` : ""}
+          {lost.map((entry) => (
+            <li key={entry.id}>
+              <span className="figure">{units.dayClock(entry.event.happenedAt)}</span> {entry.told || entry.event.kind}
+              {entry.of ? `, ${entry.what ?? "batch"} ${entry.of}` : ""}
             </li>
           ))}
         </ul>

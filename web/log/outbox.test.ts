@@ -38,7 +38,7 @@ async function freshPage() {
     await forgetAll().catch(() => undefined);
     (await device())?.close();
   });
-  const states = async (state: string) => (await rows()).filter((one) => one.state === state).map((one) => one.id);
+  const states = async (state: string) => (await rows()).filter((row) => row.state === state).map((row) => row.id);
   const clear = async () => (await device())?.clear("entries");
   /** The browser takes the whole database away, as when a maker clears the site's data. */
   const remove = () => deleteDB("hearth");
@@ -78,9 +78,9 @@ afterEach(async () => {
 describe("entries on their way to the server", () => {
   it("are kept until the server has them", async () => {
     const { send, waiting } = await freshPage();
-    const one = event();
-    expect(await send({ ...ids, event: one })).toBeNull();
-    expect(sent).toEqual([one.id]);
+    const item = event();
+    expect(await send({ ...ids, event: item })).toBeNull();
+    expect(sent).toEqual([item.id]);
     expect(await waiting()).toEqual([]);
   });
 
@@ -127,7 +127,7 @@ describe("entries on their way to the server", () => {
     expect(kept).toMatchObject({ state: "refused", why: { message: "Too hot." }, of: "15 Rain on slate" });
     const mended = { ...bad, id: v7() };
     await next.retry(kept as never, { event: mended, batchId: "other" });
-    await soon(async () => expect((await next.rows()).find((one) => one.id === mended.id)).toMatchObject({ state: "taken", batchId: "other" }));
+    await soon(async () => expect((await next.rows()).find((row) => row.id === mended.id)).toMatchObject({ state: "taken", batchId: "other" }));
     expect(await next.refused()).toEqual([]);
   });
 
@@ -138,7 +138,7 @@ describe("entries on their way to the server", () => {
     await send({ ...ids, event: bad });
     await send({ ...ids, event: also }, bad.id);
     expect(await refused()).toEqual([also.id]);
-    const back = await drop((await rows()).find((one) => one.id === also.id) as never);
+    const back = await drop((await rows()).find((row) => row.id === also.id) as never);
     expect(await refused()).toEqual([]);
     back();
     await soon(async () => expect(await refused()).toEqual([also.id]));
@@ -193,7 +193,7 @@ describe("entries on their way to the server", () => {
       },
     });
     const [first, second] = [event(), event()];
-    for (const one of [first, second]) await before.add("entries", { ...ids, id: one.id, event: one, state: "waiting", why: null, tries: 0 });
+    for (const item of [first, second]) await before.add("entries", { ...ids, id: item.id, event: item, state: "waiting", why: null, tries: 0 });
     before.close();
     const { flush, waiting } = await freshPage();
     await soon(async () => {
@@ -207,16 +207,16 @@ describe("entries on their way to the server", () => {
     answer = () => Promise.reject(new TypeError("network"));
     const [here, there] = [await freshPage(), await freshPage()];
     await there.flush();
-    const one = event();
-    void here.send({ ...ids, event: one });
-    await soon(async () => expect((await there.rows()).map((row) => row.id)).toEqual([one.id]));
+    const item = event();
+    void here.send({ ...ids, event: item });
+    await soon(async () => expect((await there.rows()).map((row) => row.id)).toEqual([item.id]));
     answer = takes;
     sent = [];
     // The other page sends what the first put down, without having been asked to.
-    await soon(() => expect(there.getSnapshot().waiting.map((row) => row.id)).toEqual([one.id]));
+    await soon(() => expect(there.getSnapshot().waiting.map((row) => row.id)).toEqual([item.id]));
     await there.flush();
     await soon(async () => expect(await here.waiting()).toEqual([]));
-    expect(new Set(sent)).toEqual(new Set([one.id]));
+    expect(new Set(sent)).toEqual(new Set([item.id]));
   });
 
   it.each([
@@ -241,10 +241,10 @@ describe("entries on their way to the server", () => {
   ])("wait on where %s answers in the workshop's place, and are sent once it answers itself", async (_, lies) => {
     answer = lies;
     const { send, flush, waiting, getSnapshot: seen } = await freshPage();
-    const one = event();
-    const going = send({ ...ids, event: one });
+    const item = event();
+    const going = send({ ...ids, event: item });
     await soon(() => expect(seen().away).toBe(true));
-    expect(await waiting()).toEqual([one.id]);
+    expect(await waiting()).toEqual([item.id]);
     answer = takes;
     await flush();
     expect(await going).toBeNull();
@@ -270,13 +270,13 @@ describe("entries on their way to the server", () => {
     for (let turns = 0; turns < 12; turns += 1) {
       // The other tab is sending: this one waits for its turn.
       const done = await new Promise<() => void>((held) => void navigator.locks.request("", () => new Promise<void>(held)));
-      const one = event();
-      const going = here.send({ ...ids, event: one });
+      const item = event();
+      const going = here.send({ ...ids, event: item });
       const row = await soon(async () => {
-        expect(here.getSnapshot().waiting.map(({ id }) => id)).toEqual([one.id]);
-        return (await here.rows()).find(({ id }) => id === one.id);
+        expect(here.getSnapshot().waiting.map(({ id }) => id)).toEqual([item.id]);
+        return (await here.rows()).find(({ id }) => id === item.id);
       });
-      await there.changeEntry(row?.seq ?? -1, one.id, { state: "refused", why: { message: "Too hot.", fields: {} } });
+      await there.changeEntry(row?.seq ?? -1, item.id, { state: "refused", why: { message: "Too hot.", fields: {} } });
       for (let turn = 0; turn < turns; turn += 1) await new Promise((next) => setImmediate(next));
       done();
       const late = new Promise((next) => setTimeout(next, 3_000, "never answered"));
@@ -289,27 +289,27 @@ describe("entries on their way to the server", () => {
     answer = () => Promise.reject(new TypeError("network"));
     const { send, flush, getSnapshot: seen, waiting } = await freshPage();
     const all = Array.from({ length: 4 }, event);
-    for (const one of all.slice(0, 2)) void send({ ...ids, event: one });
-    await soon(async () => expect(await waiting()).toEqual(all.slice(0, 2).map((one) => one.id)));
+    for (const item of all.slice(0, 2)) void send({ ...ids, event: item });
+    await soon(async () => expect(await waiting()).toEqual(all.slice(0, 2).map((item) => item.id)));
     const empty = fillDisk();
-    for (const one of all.slice(2)) void send({ ...ids, event: one });
+    for (const item of all.slice(2)) void send({ ...ids, event: item });
     await soon(() => expect(seen()).toMatchObject({ keeps: false, unkept: 2 }));
-    expect(seen().waiting.map((one) => one.id)).toEqual(all.map((one) => one.id));
+    expect(seen().waiting.map((entry) => entry.id)).toEqual(all.map((item) => item.id));
     // After a reload what the device had kept is still shown, and sent.
     const next = await freshPage();
     await next.flush();
-    await soon(() => expect(next.getSnapshot().waiting.map((one) => one.id)).toEqual(all.slice(0, 2).map((one) => one.id)));
+    await soon(() => expect(next.getSnapshot().waiting.map((entry) => entry.id)).toEqual(all.slice(0, 2).map((item) => item.id)));
     // Neither tries anew by itself from here on.
     await soon(() => expect([seen().away, next.getSnapshot().away]).toEqual([true, true]));
     await Promise.all([flush(), next.flush()]);
     sent = [];
     answer = takes;
     await flush();
-    expect(sent).toEqual(all.map((one) => one.id));
+    expect(sent).toEqual(all.map((item) => item.id));
     expect(seen().waiting).toEqual([]);
     // It is not sent again and again for want of writing down that it went.
     await flush();
-    expect(sent).toEqual(all.map((one) => one.id));
+    expect(sent).toEqual(all.map((item) => item.id));
     empty();
     await flush();
     expect(await waiting()).toEqual([]);
@@ -321,8 +321,8 @@ describe("entries on their way to the server", () => {
     const page = await freshPage();
     const other = await freshPage();
     await other.flush();
-    const [one, two] = [event(), event()];
-    void page.send({ ...ids, event: one });
+    const [item, two] = [event(), event()];
+    void page.send({ ...ids, event: item });
     answer = (id) => (id === two.id ? refuse(400) : Promise.reject(new TypeError("network")));
     void page.send({ ...ids, event: two });
     await soon(async () => expect(await page.waiting()).toHaveLength(2));
@@ -330,11 +330,11 @@ describe("entries on their way to the server", () => {
     await soon(() => expect(other.getSnapshot().waiting).toHaveLength(2));
     const dropped = other.getSnapshot().waiting.find((row) => row.id === two.id);
     await other.discard(dropped as never);
-    await soon(() => expect(page.getSnapshot().waiting.map((row) => row.id)).toEqual([one.id]));
+    await soon(() => expect(page.getSnapshot().waiting.map((row) => row.id)).toEqual([item.id]));
     await page.clear();
     await page.flush();
-    expect(page.getSnapshot().waiting.map((row) => row.id)).toEqual([one.id]);
-    await soon(async () => expect(await page.waiting()).toEqual([one.id]));
+    expect(page.getSnapshot().waiting.map((row) => row.id)).toEqual([item.id]);
+    await soon(async () => expect(await page.waiting()).toEqual([item.id]));
     // With the database itself gone its places are given anew: one that is put down next is not taken for the one that had its place.
     await page.remove();
     const three = event();
@@ -345,11 +345,11 @@ describe("entries on their way to the server", () => {
       await page.flush();
       expect(page.getSnapshot().waiting).toEqual([]);
     });
-    expect([...new Set(sent)].sort()).toEqual([one.id, three.id].sort());
+    expect([...new Set(sent)].sort()).toEqual([item.id, three.id].sort());
     await soon(async () =>
       expect((await page.rows()).map((row) => [row.id, row.state]).sort()).toEqual(
         [
-          [one.id, "taken"],
+          [item.id, "taken"],
           [three.id, "taken"],
         ].sort(),
       ),
@@ -359,14 +359,14 @@ describe("entries on their way to the server", () => {
   it("that the log lacks after a backup was restored are told of, and sent again where the maker says so", async () => {
     const { send, getSnapshot: seen, checkHistory, retry: again, discard: drop } = await freshPage();
     const all = Array.from({ length: 3 }, event);
-    for (const one of all) await send({ ...ids, event: one });
+    for (const item of all) await send({ ...ids, event: item });
     history = () => Response.json({ epoch: "second", known: [{ id: all[0]?.id, seq: 3 }] });
     await checkHistory(ids.workshopId, "second");
-    expect(seen().lost.map((one) => one.id)).toEqual(all.slice(1).map((one) => one.id));
-    expect(seen().taken.map((one) => one.place)).toEqual([{ seq: 3, epoch: "second" }]);
+    expect(seen().lost.map((entry) => entry.id)).toEqual(all.slice(1).map((item) => item.id));
+    expect(seen().taken.map((entry) => entry.place)).toEqual([{ seq: 3, epoch: "second" }]);
     answer = (id) => Response.json({ ok: true, id, seq: 9, epoch: "second" });
     await again(seen().lost[0] as never);
-    await soon(() => expect(seen().taken.map((one) => one.id)).toEqual(all.slice(0, 2).map((one) => one.id)));
+    await soon(() => expect(seen().taken.map((entry) => entry.id)).toEqual(all.slice(0, 2).map((item) => item.id)));
     await drop(seen().lost[0] as never);
     expect(seen().lost).toEqual([]);
     // Once it is settled nothing is asked again.

@@ -55,8 +55,8 @@ let stored: OutboxEntry[] = [];
 const unwritten = new Map<number, { id: string; patch: Partial<OutboxEntry> }>();
 /** What was not written yet of the entry at a place; nothing where another stands there by now. */
 const unwrittenOf = ({ seq, id }: Pick<OutboxEntry, "seq" | "id">): Partial<OutboxEntry> => {
-  const one = seq === undefined ? undefined : unwritten.get(seq);
-  return one?.id === id ? one.patch : {};
+  const item = seq === undefined ? undefined : unwritten.get(seq);
+  return item?.id === id ? item.patch : {};
 };
 let away = false;
 let keeps: boolean | null = null;
@@ -73,13 +73,13 @@ function asStored(rows: readonly OutboxEntry[]): OutboxEntry[] {
   const now = rows.filter((row) => !wasRemoved(row.id)).map((row) => ({ ...row, ...unwrittenOf(row) }));
   const ids = new Set(now.map((row) => row.id));
   // What the server has taken need not be kept.
-  const vanished = stored.filter((one) => one.state !== "taken" && !ids.has(one.id) && !wasRemoved(one.id));
+  const vanished = stored.filter((entry) => entry.state !== "taken" && !ids.has(entry.id) && !wasRemoved(entry.id));
   return [...vanished, ...now].sort((a, b) => (a.seq ?? 0) - (b.seq ?? 0));
 }
 
 function tell(): void {
   const entries = all();
-  const of = (state: OutboxEntry["state"]) => entries.filter((one) => one.state === state);
+  const of = (state: OutboxEntry["state"]) => entries.filter((entry) => entry.state === state);
   box = {
     waiting: of("waiting"),
     taken: of("taken"),
@@ -87,13 +87,13 @@ function tell(): void {
     lost: of("lost"),
     away,
     keeps,
-    unkept: unkept.filter((one) => one.state === "waiting").length,
+    unkept: unkept.filter((entry) => entry.state === "waiting").length,
   };
-  for (const one of entries) {
-    const answer = one.state === "waiting" ? undefined : asking.get(one.id);
+  for (const entry of entries) {
+    const answer = entry.state === "waiting" ? undefined : asking.get(entry.id);
     if (!answer) continue;
-    asking.delete(one.id);
-    answer(one.why);
+    asking.delete(entry.id);
+    answer(entry.why);
   }
   for (const listener of listeners) listener();
 }
@@ -102,14 +102,14 @@ function tell(): void {
 async function putBack(vanished: readonly OutboxEntry[]): Promise<void> {
   await new Promise((later) => setTimeout(later, VANISHED_MS));
   const rows = await allEntries().catch(() => null);
-  for (const one of vanished) {
-    if (wasRemoved(one.id) || rows?.some((row) => row.id === one.id)) {
-      stored = stored.filter((other) => other.id !== one.id);
+  for (const entry of vanished) {
+    if (wasRemoved(entry.id) || rows?.some((row) => row.id === entry.id)) {
+      stored = stored.filter((other) => other.id !== entry.id);
       continue;
     }
     // Its place in the store may be another's by now.
-    const { seq: _gone, ...row } = one;
-    stored = stored.filter((other) => other.id !== one.id);
+    const { seq: _gone, ...row } = entry;
+    stored = stored.filter((other) => other.id !== entry.id);
     try {
       stored = [...stored, await addEntry(row)];
     } catch {
@@ -124,11 +124,11 @@ const vanishing = new Set<string>();
 function takeRows(rows: readonly OutboxEntry[]): void {
   stored = asStored(rows);
   const ids = new Set(rows.map((row) => ({ ...row, ...unwrittenOf(row) }).id));
-  const vanished = stored.filter((one) => !ids.has(one.id) && !vanishing.has(one.id));
+  const vanished = stored.filter((entry) => !ids.has(entry.id) && !vanishing.has(entry.id));
   if (vanished.length === 0) return;
-  for (const one of vanished) vanishing.add(one.id);
+  for (const entry of vanished) vanishing.add(entry.id);
   void putBack(vanished).finally(() => {
-    for (const one of vanished) vanishing.delete(one.id);
+    for (const entry of vanished) vanishing.delete(entry.id);
   });
 }
 
@@ -167,22 +167,22 @@ function begin(): void {
   });
 }
 
-const change = async (one: OutboxEntry, patch: Partial<OutboxEntry>): Promise<void> => {
-  if (one.seq === undefined) unkept = unkept.map((other) => (other.id === one.id ? { ...other, ...patch } : other));
+const change = async (entry: OutboxEntry, patch: Partial<OutboxEntry>): Promise<void> => {
+  if (entry.seq === undefined) unkept = unkept.map((other) => (other.id === entry.id ? { ...other, ...patch } : other));
   else {
     // What was not written before is of the id that the store still has.
-    const before = [...unwritten.values()].find((other) => (other.patch.id ?? other.id) === one.id);
-    const [id, all] = [before?.id ?? one.id, { ...before?.patch, ...patch }];
+    const before = [...unwritten.values()].find((other) => (other.patch.id ?? other.id) === entry.id);
+    const [id, all] = [before?.id ?? entry.id, { ...before?.patch, ...patch }];
     try {
-      await changeEntry(one.seq, id, all);
-      unwritten.delete(one.seq);
+      await changeEntry(entry.seq, id, all);
+      unwritten.delete(entry.seq);
     } catch {
       keeps = false;
-      unwritten.set(one.seq, { id, patch: all });
+      unwritten.set(entry.seq, { id, patch: all });
     }
     // The store tells of it a moment later; what follows here must not see the old state.
     changes += 1;
-    stored = stored.map((other) => (other.id === one.id ? { ...other, ...patch } : other));
+    stored = stored.map((other) => (other.id === entry.id ? { ...other, ...patch } : other));
   }
   tell();
 };
@@ -195,12 +195,12 @@ async function catchUp(): Promise<void> {
       await changeEntry(seq, id, patch);
       unwritten.delete(seq);
     }
-    for (const one of [...unkept]) {
-      if (one.state !== "taken") {
-        const placed = await addEntry(one);
-        if (!stored.some((other) => other.id === one.id)) stored = [...stored, placed];
+    for (const entry of [...unkept]) {
+      if (entry.state !== "taken") {
+        const placed = await addEntry(entry);
+        if (!stored.some((other) => other.id === entry.id)) stored = [...stored, placed];
       }
-      unkept = unkept.filter((other) => other.id !== one.id);
+      unkept = unkept.filter((other) => other.id !== entry.id);
     }
     keeps = true;
   } catch {
@@ -222,14 +222,14 @@ async function ownAnswer(
 }
 
 /** What became of one entry that was sent. */
-async function sendOne(one: OutboxEntry): Promise<"went" | "away"> {
-  const { event, batchId, workshopId, what } = one;
+async function sendOne(entry: OutboxEntry): Promise<"went" | "away"> {
+  const { event, batchId, workshopId, what } = entry;
   const isNote = what === "note";
   const path = isNote ? "notes" : `${AGGREGATE_PATHS[what ?? "batch"]}/${batchId}/events`;
   const answer = await fetch(`/api/workshops/${workshopId}/${path}`, {
     method: "POST",
     headers: { "content-type": "application/json" },
-    body: JSON.stringify(isNote ? event : { ...event, v: one.v ?? (await import("./version")).versionOf(event.kind) }),
+    body: JSON.stringify(isNote ? event : { ...event, v: entry.v ?? (await import("./version")).versionOf(event.kind) }),
     signal: AbortSignal.timeout(15_000),
     redirect: "manual",
   }).catch(() => null);
@@ -237,20 +237,20 @@ async function sendOne(one: OutboxEntry): Promise<"went" | "away"> {
   if (!answer || !own || [401, 408, 429, 502, 503, 504].includes(answer.status)) return "away";
   // A note is on no page of a log: once the server has it, its photographs need no room here.
   if (own.ok && isNote) {
-    asking.get(one.id)?.(null);
-    asking.delete(one.id);
-    await discard(one);
-  } else if (own.ok) await change(one, { state: "taken", why: null, place: own.place });
-  else if (answer.status >= 500 && one.tries + 1 < MAX_TRIES) await change(one, { tries: one.tries + 1 });
-  else await change(one, { state: "refused", why: own.why });
+    asking.get(entry.id)?.(null);
+    asking.delete(entry.id);
+    await discard(entry);
+  } else if (own.ok) await change(entry, { state: "taken", why: null, place: own.place });
+  else if (answer.status >= 500 && entry.tries + 1 < MAX_TRIES) await change(entry, { tries: entry.tries + 1 });
+  else await change(entry, { state: "refused", why: own.why });
   return "went";
 }
 
 /** Whether another tab has sent it, or it was dropped or changed there, since this one read the store. */
-async function wentElsewhere(one: OutboxEntry): Promise<boolean> {
-  if (one.seq === undefined || Object.keys(unwrittenOf(one)).length > 0) return false;
-  const row = await entryAt(one.seq).catch(() => undefined);
-  return row !== undefined && row.id === one.id && row.state !== "waiting";
+async function wentElsewhere(entry: OutboxEntry): Promise<boolean> {
+  if (entry.seq === undefined || Object.keys(unwrittenOf(entry)).length > 0) return false;
+  const row = await entryAt(entry.seq).catch(() => undefined);
+  return row !== undefined && row.id === entry.id && row.state !== "waiting";
 }
 
 /** Sends what waits, oldest first. One that fails does not stop the others; a server that is away stops all until later. */
@@ -259,11 +259,11 @@ async function sendAll(): Promise<void> {
   // Another tab may have sent some of it meanwhile.
   await readAll();
   const tried = new Set<string>();
-  const next = () => all().find((one) => one.state === "waiting" && !tried.has(one.id) && !wasRemoved(one.id));
-  for (let one = next(); one; one = next()) {
-    tried.add(one.id);
-    if (await wentElsewhere(one)) continue;
-    if ((await sendOne(one)) === "away") {
+  const next = () => all().find((entry) => entry.state === "waiting" && !tried.has(entry.id) && !wasRemoved(entry.id));
+  for (let item = next(); item; item = next()) {
+    tried.add(item.id);
+    if (await wentElsewhere(item)) continue;
+    if ((await sendOne(item)) === "away") {
       if (!away) void askToPersist();
       away = true;
       return tell();
@@ -274,7 +274,7 @@ async function sendAll(): Promise<void> {
     away = false;
     tell();
   }
-  const taken = all().filter((one) => one.state === "taken");
+  const taken = all().filter((entry) => entry.state === "taken");
   if (taken.length > MAX_TAKEN) await dropEntries(taken.slice(0, -MAX_TAKEN)).catch(() => undefined);
 }
 
@@ -313,7 +313,7 @@ export function send(
     void (async () => {
       try {
         const placed = await addEntry(row, instead);
-        if (!stored.some((one) => one.id === row.id)) stored = [...stored, placed];
+        if (!stored.some((entry) => entry.id === row.id)) stored = [...stored, placed];
       } catch {
         keeps = false;
         unkept = [...unkept, row];
@@ -330,7 +330,7 @@ export async function sendMany(entries: readonly Pick<OutboxEntry, "workshopId" 
   const rows = entries.map((entry): OutboxEntry => ({ ...entry, id: entry.event.id, state: "waiting", why: null, tries: 0 }));
   try {
     const placed = await addEntries(rows);
-    stored = [...stored, ...placed.filter((row) => !stored.some((one) => one.id === row.id))];
+    stored = [...stored, ...placed.filter((row) => !stored.some((entry) => entry.id === row.id))];
   } catch {
     keeps = false;
     unkept = [...unkept, ...rows];
@@ -340,28 +340,28 @@ export async function sendMany(entries: readonly Pick<OutboxEntry, "workshopId" 
 }
 
 /** Drops an entry that was refused or lost; gives the way to have it back. */
-export async function discard(one: OutboxEntry): Promise<() => void> {
-  if (one.seq === undefined) unkept = unkept.filter((other) => other.id !== one.id);
-  else await dropEntries([one]);
-  stored = stored.filter((other) => other.id !== one.id);
+export async function discard(entry: OutboxEntry): Promise<() => void> {
+  if (entry.seq === undefined) unkept = unkept.filter((other) => other.id !== entry.id);
+  else await dropEntries([entry]);
+  stored = stored.filter((other) => other.id !== entry.id);
   tell();
   return () => {
-    if (one.seq === undefined) unkept = [...unkept, one];
-    else void putEntry(one);
+    if (entry.seq === undefined) unkept = [...unkept, entry];
+    else void putEntry(entry);
     tell();
   };
 }
 
 /** Sends an entry once more: mended, to another batch, or as it is. It gets an id of its own where it was changed. */
-export async function retry(one: OutboxEntry, patch: Partial<Pick<OutboxEntry, "batchId" | "of" | "told" | "event" | "v">> = {}): Promise<void> {
-  const event = patch.event ?? one.event;
-  await change(one, { ...patch, event, id: event.id, state: "waiting", why: null, tries: 0 });
+export async function retry(entry: OutboxEntry, patch: Partial<Pick<OutboxEntry, "batchId" | "of" | "told" | "event" | "v">> = {}): Promise<void> {
+  const event = patch.event ?? entry.event;
+  await change(entry, { ...patch, event, id: event.id, state: "waiting", why: null, tries: 0 });
   void flush();
 }
 
 /** Has entries wait again that the server was said to have taken, and that its log does not hold. */
 export async function waitAgain(missing: readonly OutboxEntry[]): Promise<void> {
-  for (const one of missing) await retry(one);
+  for (const entry of missing) await retry(entry);
 }
 
 /**
@@ -371,15 +371,15 @@ export async function waitAgain(missing: readonly OutboxEntry[]): Promise<void> 
 export async function checkHistory(workshopId: string, epoch: string): Promise<void> {
   begin();
   await readStored();
-  const doubtful = box.taken.filter((one) => one.workshopId === workshopId && one.place !== undefined && one.place.epoch !== epoch);
+  const doubtful = box.taken.filter((entry) => entry.workshopId === workshopId && entry.place !== undefined && entry.place.epoch !== epoch);
   if (doubtful.length === 0) return;
-  const answer = await fetch(`/api/workshops/${workshopId}/entries?ids=${doubtful.map((one) => one.id).join()}`, { redirect: "manual" }).catch(() => null);
+  const answer = await fetch(`/api/workshops/${workshopId}/entries?ids=${doubtful.map((entry) => entry.id).join()}`, { redirect: "manual" }).catch(() => null);
   if (!answer?.ok) return;
   const said = (await answer.json().catch(() => null)) as { epoch?: string; known?: { id: string; seq: number }[] } | null;
   if (said?.epoch !== epoch || !said.known) return;
-  for (const one of doubtful) {
-    const there = said.known.find((other) => other.id === one.id);
-    await change(one, there ? { place: { seq: there.seq, epoch } } : { state: "lost" });
+  for (const entry of doubtful) {
+    const there = said.known.find((other) => other.id === entry.id);
+    await change(entry, there ? { place: { seq: there.seq, epoch } } : { state: "lost" });
   }
 }
 

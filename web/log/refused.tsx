@@ -15,10 +15,10 @@ import { valueRule } from "./value-rule";
 const SUBJECTS: Readonly<Record<string, { correctableField: typeof BATCH.correctableField }>> = { batch: BATCH, trial: TRIAL, order: ORDER };
 
 /** What an entry says can be typed anew, and when it was: then it is sent as an entry of its own. */
-function Mend({ one, onDone }: { one: OutboxEntry; onDone: () => void }) {
+function Mend({ one: entry, onDone }: { one: OutboxEntry; onDone: () => void }) {
   const units = useUnits();
   const clock = useClock();
-  const value = valueRule(SUBJECTS[one.what ?? "batch"]?.correctableField(one.event.kind), one.event, units);
+  const value = valueRule(SUBJECTS[entry.what ?? "batch"]?.correctableField(entry.event.kind), entry.event, units);
   const rules = useMemo(
     () => ({ value: (value?.rule ?? words()) as FieldRule<unknown>, at: whenRule(clock.now(), units) as FieldRule<unknown> }),
     [value?.rule, clock, units],
@@ -33,13 +33,13 @@ function Mend({ one, onDone }: { one: OutboxEntry; onDone: () => void }) {
         const all = fields.check();
         if (!all) return;
         const body = value?.label ? value.body(all.value) : {};
-        const event = { ...one.event, ...body, id: v7(), happenedAt: (all.at as string | null) ?? one.event.happenedAt } as SentEvent;
+        const event = { ...entry.event, ...body, id: v7(), happenedAt: (all.at as string | null) ?? entry.event.happenedAt } as SentEvent;
         const said = value?.label ? fields.bind("value").echo || fields.text("value") : "";
-        void retry(one, { event, v: one.v ?? versionOf(event.kind), told: said ? `${one.told.split(":")[0]}: ${said}` : one.told }).then(onDone);
+        void retry(entry, { event, v: entry.v ?? versionOf(event.kind), told: said ? `${entry.told.split(":")[0]}: ${said}` : entry.told }).then(onDone);
       }}
     >
       {value?.label ? <Field label={value.label} {...fields.bind("value")} autoFocus /> : null}
-      <Field label="When" {...fields.bind("at")} placeholder={units.clock(one.event.happenedAt)} hint="Leave empty to keep its time." />
+      <Field label="When" {...fields.bind("at")} placeholder={units.clock(entry.event.happenedAt)} hint="Leave empty to keep its time." />
       <button type="submit" className="press mt-[26px]">
         Send it so
       </button>
@@ -54,16 +54,16 @@ interface Open {
 }
 
 /** An entry that its batch will not take can belong to another. */
-function Move({ one, onDone }: { one: OutboxEntry; onDone: () => void }) {
+function Move({ one: entry, onDone }: { one: OutboxEntry; onDone: () => void }) {
   const [open, setOpen] = useState<Open[] | null>(null);
   const [away, setAway] = useState(false);
   useEffect(() => {
-    void fetch(`/api/workshops/${one.workshopId}/batches`)
+    void fetch(`/api/workshops/${entry.workshopId}/batches`)
       .then(async (answer) => (answer.ok ? setOpen(((await answer.json()) as { batches: Open[] }).batches) : setAway(true)))
       .catch(() => setAway(true));
-  }, [one.workshopId]);
+  }, [entry.workshopId]);
   if (away) return <p className="mt-2 text-soft">The workshop cannot be reached just now, so its batches are not known. Try again in a moment.</p>;
-  const others = (open ?? []).filter((batch) => batch.id !== one.batchId);
+  const others = (open ?? []).filter((batch) => batch.id !== entry.batchId);
   return (
     <div className="mt-2 flex flex-wrap gap-2" role="group" aria-label="Move it to">
       {open && others.length === 0 ? <p className="text-soft">No other batch is open.</p> : null}
@@ -73,9 +73,11 @@ function Move({ one, onDone }: { one: OutboxEntry; onDone: () => void }) {
           type="button"
           className="press"
           onClick={() =>
-            void retry(one, { batchId: batch.id, of: `${batch.number} ${batch.title}`, event: { ...one.event, id: v7(), corrects: null } as SentEvent }).then(
-              onDone,
-            )
+            void retry(entry, {
+              batchId: batch.id,
+              of: `${batch.number} ${batch.title}`,
+              event: { ...entry.event, id: v7(), corrects: null } as SentEvent,
+            }).then(onDone)
           }
         >
           {batch.number} {batch.title}
@@ -86,46 +88,46 @@ function Move({ one, onDone }: { one: OutboxEntry; onDone: () => void }) {
 }
 
 /** One entry that was refused, with what can be done about it. */
-function RefusedEntry({ one, onDropped }: { one: OutboxEntry; onDropped: (back: () => void) => void }) {
+function RefusedEntry({ one: entry, onDropped }: { one: OutboxEntry; onDropped: (back: () => void) => void }) {
   const units = useUnits();
   const [doing, setDoing] = useState<"mend" | "move" | null>(null);
-  const newer = one.why?.newer;
+  const newer = entry.why?.newer;
   return (
     <li className="border-b border-line py-3">
       <p>
-        <span className="figure text-[16px] text-soft">{units.dayClock(one.event.happenedAt)}</span> <strong>{one.told || one.event.kind}</strong>
-        {one.of ? (
+        <span className="figure text-[16px] text-soft">{units.dayClock(entry.event.happenedAt)}</span> <strong>{entry.told || entry.event.kind}</strong>
+        {entry.of ? (
           <span className="text-soft">
-            , {one.what ?? "batch"} {one.of}
+            , {entry.what ?? "batch"} {entry.of}
           </span>
         ) : null}
       </p>
-      <p className="font-semibold text-hot">▲ {one.why?.message}</p>
+      <p className="font-semibold text-hot">▲ {entry.why?.message}</p>
       <div className="mt-2 flex flex-wrap gap-2">
-        {one.what === "note" ? null : (
+        {entry.what === "note" ? null : (
           <button type="button" className="press" aria-expanded={doing === "mend"} onClick={() => setDoing(doing === "mend" ? null : "mend")}>
             Mend it
           </button>
         )}
-        {one.what && one.what !== "batch" ? null : (
+        {entry.what && entry.what !== "batch" ? null : (
           <button type="button" className="press" aria-expanded={doing === "move"} onClick={() => setDoing(doing === "move" ? null : "move")}>
             Move it to another batch
           </button>
         )}
         {newer ? (
-          <button type="button" className="press" onClick={() => void retry(one, { event: { ...one.event, id: v7(), corrects: newer } as SentEvent })}>
+          <button type="button" className="press" onClick={() => void retry(entry, { event: { ...entry.event, id: v7(), corrects: newer } as SentEvent })}>
             Replace the newer correction
           </button>
         ) : null}
-        <button type="button" className="press" onClick={() => void retry(one)}>
+        <button type="button" className="press" onClick={() => void retry(entry)}>
           Try again as it is
         </button>
-        <button type="button" className="press" onClick={() => void discard(one).then(onDropped)}>
+        <button type="button" className="press" onClick={() => void discard(entry).then(onDropped)}>
           Drop it
         </button>
       </div>
-      {doing === "mend" ? <Mend one={one} onDone={() => setDoing(null)} /> : null}
-      {doing === "move" ? <Move one={one} onDone={() => setDoing(null)} /> : null}
+      {doing === "mend" ? <Mend one={entry} onDone={() => setDoing(null)} /> : null}
+      {doing === "move" ? <Move one={entry} onDone={() => setDoing(null)} /> : null}
     </li>
   );
 }
@@ -162,8 +164,8 @@ export function RejectedEntry({ refused }: { refused: OutboxEntry[] }) {
           <Dialog.Title className="text-[22px]">Entries that were refused</Dialog.Title>
           <Dialog.Description className="text-soft">They stay on this device until you mend, move or drop them. None of them counts yet.</Dialog.Description>
           <ul className="mt-2">
-            {refused.map((one) => (
-              <RefusedEntry key={one.id} one={one} onDropped={(back) => setDropped((old) => [...old, back])} />
+            {refused.map((entry) => (
+              <RefusedEntry key={entry.id} one={entry} onDropped={(back) => setDropped((old) => [...old, back])} />
             ))}
           </ul>
           {dropped.length > 0 ? (

@@ -48,7 +48,7 @@ export function BatchRow({
           {batch.title}
         </Link>
         <div className="font-semibold">{what}</div>
-        <div className="text-[15px] text-soft">{batch.products.map((one) => `${one.count} × ${one.name}`).join(", ")}</div>
+        <div className="text-[15px] text-soft">{batch.products.map((product) => `${product.count} × ${product.name}`).join(", ")}</div>
         {children}
       </div>
       <HeatLine

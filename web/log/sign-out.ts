@@ -16,8 +16,8 @@ export function wipedUnsent(): string[] {
 /** Takes everything off this device that was kept of a workshop: pages, batches, and entries that were not sent. What those were is told once more. */
 export async function clearDevice(): Promise<void> {
   const unsent = (await allEntries().catch(() => []))
-    .filter((one) => one.state !== "taken")
-    .map((one) => `${one.told || one.event.kind}${one.of ? `, ${one.of}` : ""}`);
+    .filter((entry) => entry.state !== "taken")
+    .map((entry) => `${entry.told || entry.event.kind}${entry.of ? `, ${entry.of}` : ""}`);
   const told = unsent.length > 0 ? unsent : wipedUnsent();
   await forgetAll().catch(() => undefined);
   (await device())?.close();

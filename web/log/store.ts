@@ -108,7 +108,7 @@ export function subscribeToOutbox(hear: () => void): void {
       channel.onmessage = ({ data }: MessageEvent<{ removed?: string[] } | "changed">) => {
         // A tab of an earlier version says only that something changed.
         if (data !== "changed") for (const id of data.removed ?? []) removed.add(id);
-        for (const one of hearers) one();
+        for (const hearer of hearers) hearer();
       };
     globalThis.window?.addEventListener?.("pageshow", hear);
   }
@@ -210,9 +210,9 @@ async function takeOver(db: Device): Promise<void> {
   if (!text) return;
   try {
     const old = JSON.parse(text) as Pick<OutboxEntry, "workshopId" | "batchId" | "event">[];
-    for (const one of old)
-      if ((await db.countFromIndex("entries", "id", one.event.id)) === 0)
-        await addEntry({ ...one, id: one.event.id, of: "", told: "", state: "waiting", why: null, tries: 0 });
+    for (const item of old)
+      if ((await db.countFromIndex("entries", "id", item.event.id)) === 0)
+        await addEntry({ ...item, id: item.event.id, of: "", told: "", state: "waiting", why: null, tries: 0 });
   } catch (error) {
     // What cannot be read was no entry; what cannot be written stays where it is.
     if (!(error instanceof SyntaxError || error instanceof TypeError)) return;

@@ -46,7 +46,7 @@ export function useBatch({ batch, instruments, people }: BatchProps, everyMs = 1
   const now = useNow(everyMs);
   const { plan } = batch;
   const title = titleOf(plan);
-  const names = useMemo(() => new Map([...people, ...instruments].map((one) => [one.id, one.name])), [people, instruments]);
+  const names = useMemo(() => new Map([...people, ...instruments].map((item) => [item.id, item.name])), [people, instruments]);
   const log = useLog<BatchState, BatchPlan, BatchEvent, EventBody>(ABOUT, batch, `${batch.number} ${title}`, names);
   const { state } = log;
   const { prompts, next } = useMemo(() => progress(plan, state), [plan, state]);
@@ -62,11 +62,11 @@ export function useBatch({ batch, instruments, people }: BatchProps, everyMs = 1
     ...phaseAt(plan, state, now),
     marks: marksOf(readings, instruments),
     moments: [
-      ...Object.entries(state.did).map(([step, one]) => ({
-        at: one.at,
+      ...Object.entries(state.did).map(([step, item]) => ({
+        at: item.at,
         name: doneName(plan.process.steps, step),
       })),
-      ...Object.values(state.pours).map((one) => ({ at: one.at, name: "poured" })),
+      ...Object.values(state.pours).map((pour) => ({ at: pour.at, name: "poured" })),
     ],
   };
 }

@@ -104,7 +104,7 @@ function useKnown<F extends LogState, C, E extends EventOf>(workshopId: string, 
       do {
         again.current = false;
         const after = newest.current.seq;
-        const sent = getSnapshot().taken.filter((one) => one.batchId === batch.id);
+        const sent = getSnapshot().taken.filter((entry) => entry.batchId === batch.id);
         const answer = await fetch(`/api/workshops/${workshopId}/${AGGREGATE_PATHS[what]}/${batch.id}/log?after=${after}`, { redirect: "manual" }).catch(
           () => null,
         );
@@ -116,7 +116,7 @@ function useKnown<F extends LogState, C, E extends EventOf>(workshopId: string, 
         take(mergeSnapshot(newest.current, told));
         const ids = new Set(newest.current.events.map((event) => event.id));
         if (told.events.length < MAX_READ)
-          void waitAgain(sent.filter((one) => !ids.has(one.id) && (!one.place || (one.place.epoch === told.epoch && one.place.seq > after))));
+          void waitAgain(sent.filter((entry) => !ids.has(entry.id) && (!entry.place || (entry.place.epoch === told.epoch && entry.place.seq > after))));
       } while (again.current);
     } finally {
       busy.current = false;
@@ -133,7 +133,7 @@ function useKnown<F extends LogState, C, E extends EventOf>(workshopId: string, 
     [workshopId, what, subject, batch.id, batch.plan, read, take],
   );
   const { taken } = useOutbox();
-  const mine = taken.findLast((one) => one.batchId === batch.id)?.event.id;
+  const mine = taken.findLast((entry) => entry.batchId === batch.id)?.event.id;
   useEffect(() => {
     if (!mine) return;
     const timer = setTimeout(() => {
@@ -170,9 +170,9 @@ export function useLog<F extends LogState, C, E extends EventOf, B extends { kin
   const at = useMemo(() => {
     const ids = new Set(known.events.map((event) => event.id));
     const pending = [...taken, ...waiting]
-      .filter((one) => one.batchId === id && one.what !== "note" && !ids.has(one.event.id))
+      .filter((entry) => entry.batchId === id && entry.what !== "note" && !ids.has(entry.event.id))
       // One that has waited through an update is shown as this version knows it.
-      .map((one) => ({ ...(subject.upcastSent({ ...one.event, v: one.v }) as SentEntry), arrivedAt: one.event.happenedAt }) as EventOf as E);
+      .map((entry) => ({ ...(subject.upcastSent({ ...entry.event, v: entry.v }) as SentEntry), arrivedAt: entry.event.happenedAt }) as EventOf as E);
     const events = [...known.events, ...pending];
     if (pending.length === 0) return { state: known.state, events, entries: resolveCorrections(events) };
     // With all entries at hand everything is worked out anew; of a long log, what follows on is added to the state.
@@ -232,7 +232,7 @@ export function useLog<F extends LogState, C, E extends EventOf, B extends { kin
     /** Puts an entry in the place of another of its type, or deletes it. */
     correct: (entered: EnteredAny & { corrects: string }): Promise<SendProblem | null> => put(entered),
     /** Puts several down at once: they are kept on this device before the first is sent, and each refusal is told like that of any other. */
-    recordMany: (all: readonly EnteredOf<B>[]): Promise<void> => sendMany(all.map((one) => waitingAs(eventOf(one)))),
+    recordMany: (all: readonly EnteredOf<B>[]): Promise<void> => sendMany(all.map((entered) => waitingAs(eventOf(entered)))),
     /** Takes the last entry back; a correction that is undone leaves what was there before. */
     undo: async () => {
       if (!last) return null;

@@ -56,7 +56,7 @@ registerRoute(
       return await fetch(request);
     } catch (error) {
       const kept = await (await caches.open(KEPT_PAGES)).keys();
-      const page = kept.find((one) => new URL(one.url).pathname.endsWith(url.pathname));
+      const page = kept.find((request) => new URL(request.url).pathname.endsWith(url.pathname));
       if (!page) throw error;
       return Response.redirect(page.url);
     }

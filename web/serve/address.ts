@@ -17,9 +17,9 @@ export function noteAddress(request: Pick<IncomingMessage, "headers" | "socket">
   if (trusted.includes(from)) {
     const chain = String(headers["x-forwarded-for"] ?? "")
       .split(",")
-      .map((one) => plain(one.trim()))
+      .map((text) => plain(text.trim()))
       .filter(Boolean);
-    address = chain.findLast((one) => !trusted.includes(one)) ?? from;
+    address = chain.findLast((text) => !trusted.includes(text)) ?? from;
     const host = headers["x-forwarded-host"];
     if (typeof host === "string" && !host.includes(",")) headers.host = host.trim();
   }

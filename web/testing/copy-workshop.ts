@@ -10,15 +10,15 @@ async function tablesOf(pool: Pool): Promise<{ name: string; columns: string[]; 
   const { rows: links } = await pool.query<{ from: string; to: string }>(
     `select conrelid::regclass::text as "from", confrelid::regclass::text as "to" from pg_constraint where contype = 'f' and conrelid <> confrelid`,
   );
-  const left = new Set(columns.map((one) => one.name));
+  const left = new Set(columns.map((column) => column.name));
   const out: { name: string; columns: string[]; inOrder: boolean }[] = [];
   while (left.size > 0) {
     const free = [...left].filter((name) => !links.some((link) => link.from === name && left.has(link.to)));
     if (free.length === 0) throw new Error(`These tables point at each other: ${[...left].join(", ")}`);
     for (const name of free) {
       left.delete(name);
-      const mine = columns.filter((one) => one.name === name);
-      out.push({ name, columns: mine.filter((one) => !one.filled).map((one) => one.column), inOrder: mine.some((one) => one.column === "seq") });
+      const mine = columns.filter((column) => column.name === name);
+      out.push({ name, columns: mine.filter((item) => !item.filled).map((item) => item.column), inOrder: mine.some((item) => item.column === "seq") });
     }
   }
   return out;
@@ -35,7 +35,7 @@ export async function copyWorkshop(pool: Pool, from: string, to: string): Promis
     `insert into workshop (${quoted(own)}) select ${own.map((name) => (name === "id" ? `'${to}'` : `"${name}"`)).join(", ")} from workshop where id = '${from}'`,
     ...(await tablesOf(pool)).map(
       ({ name, columns, inOrder }) =>
-        `insert into "${name}" (${quoted(columns)}) select ${columns.map((one) => (one === "workshop_id" ? `'${to}'` : `"${one}"`)).join(", ")} from "${name}" where workshop_id = '${from}'${inOrder ? " order by seq" : ""}`,
+        `insert into "${name}" (${quoted(columns)}) select ${columns.map((column) => (column === "workshop_id" ? `'${to}'` : `"${column}"`)).join(", ")} from "${name}" where workshop_id = '${from}'${inOrder ? " order by seq" : ""}`,
     ),
   ];
   await pool.query(`begin; ${statements.join("; ")}; commit`);

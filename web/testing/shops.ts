@@ -93,11 +93,11 @@ export function programmeOf(request: ScheduleRequest, horizon: number, { constan
         if (u.job === v.job) continue;
         const [uFirst, vFirst] = [column(0, 1, true), column(0, 1, true)];
         // Whoever goes first has ended before the other begins.
-        for (const [first, one, other] of [
+        for (const [first, item, other] of [
           [uFirst, u, v],
           [vFirst, v, u],
         ] as const)
-          rows.push({ at: [other.a, one.b, first], by: [1, -1, -horizon], low: one.bOff - other.aOff - horizon, high: infinity });
+          rows.push({ at: [other.a, item.b, first], by: [1, -1, -horizon], low: item.bOff - other.aOff - horizon, high: infinity });
         if (cap === 1) rows.push({ at: [uFirst, vFirst], by: [1, 1], low: 1, high: 1 });
         else
           for (let piece = 0; piece < cap; piece++)
@@ -107,12 +107,12 @@ export function programmeOf(request: ScheduleRequest, horizon: number, { constan
   const columns: [number, number][][] = lower.map(() => []);
   for (const [r, row] of rows.entries()) for (const [n, at] of row.at.entries()) columns[at]?.push([r, row.by[n] as number]);
   const firsts = [0];
-  for (const one of columns) firsts.push((firsts.at(-1) as number) + one.length);
+  for (const column of columns) firsts.push((firsts.at(-1) as number) + column.length);
   return {
     numCols: lower.length,
     numRows: rows.length,
     sense: constants.objectiveSense.minimize,
-    colCost: lower.map((_, at) => (at === end ? 1 : 0)),
+    colCost: lower.map((_, index) => (index === end ? 1 : 0)),
     colLower: lower,
     colUpper: upper,
     rowLower: rows.map((row) => row.low),
@@ -122,8 +122,8 @@ export function programmeOf(request: ScheduleRequest, horizon: number, { constan
       numCols: lower.length,
       numRows: rows.length,
       starts: firsts,
-      indices: columns.flatMap((one) => one.map(([r]) => r)),
-      values: columns.flatMap((one) => one.map(([, by]) => by)),
+      indices: columns.flatMap((column) => column.map(([r]) => r)),
+      values: columns.flatMap((column) => column.map(([, by]) => by)),
     },
     integrality: whole as ModelData["integrality"],
   };

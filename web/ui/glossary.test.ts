@@ -7,10 +7,10 @@ import { LABELS, wordAt } from "./word-labels";
 
 const WEB = new URL("..", import.meta.url).pathname;
 const sources = (folder: string): string[] =>
-  readdirSync(folder, { withFileTypes: true }).flatMap((one) => {
-    if (one.name === ".next" || one.name === "node_modules") return [];
-    const path = join(folder, one.name);
-    return one.isDirectory() ? sources(path) : /\.tsx$/.test(one.name) && !one.name.includes(".test.") ? [readFileSync(path, "utf8")] : [];
+  readdirSync(folder, { withFileTypes: true }).flatMap((dirent) => {
+    if (dirent.name === ".next" || dirent.name === "node_modules") return [];
+    const path = join(folder, dirent.name);
+    return dirent.isDirectory() ? sources(path) : /\.tsx$/.test(dirent.name) && !dirent.name.includes(".test.") ? [readFileSync(path, "utf8")] : [];
   });
 
 describe("the trade's words", () => {
@@ -30,7 +30,7 @@ describe("the trade's words", () => {
     );
     for (const [word, labels] of Object.entries(LABELS)) {
       expect(
-        GLOSSARY.some((one) => one.name === word),
+        GLOSSARY.some((item) => item.name === word),
         word,
       ).toBe(true);
       for (const label of labels) {

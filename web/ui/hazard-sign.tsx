@@ -7,13 +7,13 @@ export function HazardSign({ code, size = 72 }: { code: string; size?: number })
   return (
     <svg viewBox="0 0 100 100" width={size} height={size} role="img" aria-label={`${code}: ${sign.name}`}>
       <path d="M50 3 97 50 50 97 3 50Z" fill="#fff" stroke="#d00000" strokeWidth={6} strokeLinejoin="miter" />
-      {sign.paths.map((one) => (
+      {sign.paths.map((signPath) => (
         <path
-          key={one.d}
-          d={one.d}
-          fill={one.fill ?? "none"}
-          stroke={one.stroke ? "#000" : "none"}
-          strokeWidth={one.stroke ?? 0}
+          key={signPath.d}
+          d={signPath.d}
+          fill={signPath.fill ?? "none"}
+          stroke={signPath.stroke ? "#000" : "none"}
+          strokeWidth={signPath.stroke ?? 0}
           strokeLinecap="round"
           strokeLinejoin="round"
         />

@@ -27,16 +27,16 @@ it("a heat line holds all its readings within its edges, the newest with its fig
   fc.assert(
     fc.property(fc.array(mark, { minLength: 1, maxLength: 40 }), fc.integer({ min: 320, max: 1_200 }), (all, width) => {
       const at = layHeatLine({ bands: BANDS, ceiling: 9_300, marks: toMarks(all) }, width, UNITS);
-      for (const one of at.readings) {
-        expect(one.x).toBeGreaterThanOrEqual(at.edge.left - 1e-6);
-        expect(one.x).toBeLessThanOrEqual(width - at.edge.right + 1e-6);
-        expect(one.y).toBeGreaterThanOrEqual(at.edge.top - 1e-6);
-        expect(one.y).toBeLessThanOrEqual(at.foot + 1e-6);
+      for (const reading of at.readings) {
+        expect(reading.x).toBeGreaterThanOrEqual(at.edge.left - 1e-6);
+        expect(reading.x).toBeLessThanOrEqual(width - at.edge.right + 1e-6);
+        expect(reading.y).toBeGreaterThanOrEqual(at.edge.top - 1e-6);
+        expect(reading.y).toBeLessThanOrEqual(at.foot + 1e-6);
       }
-      for (const [index, one] of at.readings.entries()) expect(one.x).toBeGreaterThanOrEqual((at.readings[index - 1]?.x ?? 0) - 1e-6);
+      for (const [index, reading] of at.readings.entries()) expect(reading.x).toBeGreaterThanOrEqual((at.readings[index - 1]?.x ?? 0) - 1e-6);
       expect(at.figures[0]?.mark).toBe(at.sorted.at(-1));
       for (const { x, y, text } of at.figures.slice(1))
-        for (const one of at.readings) expect(Math.abs(one.x - x) < text.length * 4 && one.y > y - 12 && one.y < y + 3).toBe(false);
+        for (const reading of at.readings) expect(Math.abs(reading.x - x) < text.length * 4 && reading.y > y - 12 && reading.y < y + 3).toBe(false);
       expect(at.runs.flat()).toEqual(at.sorted);
       for (const run of at.runs) expect(new Set(run.map((each) => each.instrumentId)).size).toBe(1);
     }),
@@ -52,6 +52,6 @@ it("ranges that are the same stand as one band under all their names; the scorch
   ];
   const at = layHeatLine({ bands, ceiling: 9_300, marks: [] }, 640, UNITS);
   expect(at.bands).toEqual([{ range: same, names: ["heat", "add"] }]);
-  expect(at.beside.map((one) => one.isScorch)).toEqual([false, true]);
+  expect(at.beside.map((item) => item.isScorch)).toEqual([false, true]);
   expect(layHeatLine({ bands, ceiling: 12_000, marks: [] }, 640, UNITS).isScorchShown).toBe(false);
 });

@@ -86,7 +86,7 @@ function foresightOf({ ahead, now }: HeatLineInput, newest: HeatMark | undefined
   const foreseen = [
     ...(ahead.enters ? [{ ...ahead.enters, celsius: ahead.range[first] }] : []),
     ...(ahead.leaves ? [{ ...ahead.leaves, celsius: ahead.range[second] }] : []),
-  ].filter((one) => Date.parse(one.at) - Date.parse(now) < FORESIGHT_MS);
+  ].filter((item) => Date.parse(item.at) - Date.parse(now) < FORESIGHT_MS);
   return { foreseen, way: foreseen.length > 0 ? upTo(newest.at, (foreseen.at(-1) as Foreseen).high) : [] };
 }
 
@@ -125,8 +125,8 @@ export function layHeatLine(input: HeatLineInput, width: number, units: Pick<For
   const rows = thumb ? 0 : Math.max(0, ...named.map((moment) => moment.row + 1));
   const edge = { ...side, top: thumb ? 3 : 14, bottom: thumb ? 3 : times.length === 0 ? 10 : 30 + rows * LINE };
   const foot = height - edge.bottom;
-  const warmest = Math.max(...sorted.map((mark) => mark.celsius), ...ranges.map((one) => one.range.high));
-  const coolest = Math.min(...sorted.map((mark) => mark.celsius), ...ranges.map((one) => one.range.low));
+  const warmest = Math.max(...sorted.map((mark) => mark.celsius), ...ranges.map((range) => range.range.high));
+  const coolest = Math.min(...sorted.map((mark) => mark.celsius), ...ranges.map((range) => range.range.low));
   const top = warmest > ceiling - 800 ? Math.max(warmest, ceiling) : warmest;
   const isScorchShown = top >= ceiling;
   const y = scaleLinear([coolest - 500, top + 400], [foot, edge.top]);
@@ -141,9 +141,9 @@ export function layHeatLine(input: HeatLineInput, width: number, units: Pick<For
       isScorch: false,
     })),
     ...(isScorchShown ? [{ at: y(ceiling), lines: ["scorch"], range: units.t(ceiling), isScorch: true }] : []),
-  ].map((one) => ({ ...one, size: (one.lines.length + 1) * LINE }));
+  ].map((item) => ({ ...item, size: (item.lines.length + 1) * LINE }));
   const middles = spread(beside, [0, foot + 6]);
-  const rangeOf = (step: string | null) => ranges.find((one) => one.step === step)?.range ?? null;
+  const rangeOf = (step: string | null) => ranges.find((range) => range.step === step)?.range ?? null;
   const radius = thumb || sorted.length > 60 ? 3 : 7;
   const readings = sorted.map((mark) => ({ mark, x: x(mark.at), y: y(mark.celsius), tone: toneOf(mark.celsius, rangeOf(mark.step)) }));
   return {
@@ -152,7 +152,7 @@ export function layHeatLine(input: HeatLineInput, width: number, units: Pick<For
       y.domain().map((centi) => (units.temperature === "C" ? centi / 100 : (centi / 100) * 1.8 + 32)),
       y.range(),
     ),
-    beside: beside.map((one, at) => ({ ...one, middle: middles[at] as number })),
+    beside: beside.map((item, index) => ({ ...item, middle: middles[index] as number })),
     runs: runsOf(sorted),
     figures: thumb ? [] : figuresOf(readings, { left: side.left, right: width - side.right, foot, radius }, units),
   };
@@ -173,13 +173,13 @@ function figuresOf(
     return { mark, tone, text, options };
   });
   const half = radius * 1.3;
-  const taken = readings.map((one): Box => ({ x: one.x - half, y: one.y - half, width: 2 * half, height: 2 * half }));
+  const taken = readings.map((reading): Box => ({ x: reading.x - half, y: reading.y - half, width: 2 * half, height: 2 * half }));
   const places = placed(
-    wanted.map((one) => one.options),
+    wanted.map((item) => item.options),
     taken,
   );
-  return wanted.flatMap(({ mark, tone, text, options }, at) => {
-    const place = places[at] ?? (at === 0 ? options[0] : null);
+  return wanted.flatMap(({ mark, tone, text, options }, index) => {
+    const place = places[index] ?? (index === 0 ? options[0] : null);
     return place ? [{ mark, tone, text, x: place.x + place.width / 2, y: place.y + 12 }] : [];
   });
 }

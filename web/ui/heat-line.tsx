@@ -134,10 +134,10 @@ function Foresight({ at: { readings, foreseen, x, y } }: { at: HeatLayout }) {
   if (!newest || foreseen.length === 0) return null;
   return (
     <g stroke="var(--color-ink)" fill="none">
-      <path d={`M${newest.x} ${newest.y}${foreseen.map((one) => `L${x(one.at)} ${y(one.celsius)}`).join("")}`} strokeWidth={2} strokeDasharray="3 5" />
-      {foreseen.map((one) => {
-        const [from, to, at] = [x(one.low), x(one.high), y(one.celsius)];
-        return <path key={one.celsius} d={`M${from} ${at}H${to}M${from} ${at - 6}V${at + 6}M${to} ${at - 6}V${at + 6}`} strokeWidth={1.5} />;
+      <path d={`M${newest.x} ${newest.y}${foreseen.map((item) => `L${x(item.at)} ${y(item.celsius)}`).join("")}`} strokeWidth={2} strokeDasharray="3 5" />
+      {foreseen.map((item) => {
+        const [from, to, at] = [x(item.low), x(item.high), y(item.celsius)];
+        return <path key={item.celsius} d={`M${from} ${at}H${to}M${from} ${at - 6}V${at + 6}M${to} ${at - 6}V${at + 6}`} strokeWidth={1.5} />;
       })}
     </g>
   );
@@ -186,7 +186,7 @@ export function HeatLine(props: HeatLineInput & { label: string }) {
     (mark) => at.x(mark.at),
     (mark) => at.y(mark.celsius),
   );
-  const nameOf = (step: string | null) => ranges.find((one) => one.step === step)?.name ?? "a look";
+  const nameOf = (step: string | null) => ranges.find((range) => range.step === step)?.name ?? "a look";
   const said = at.sorted.map((mark) => `${units.clock(mark.at)} ${units.t(mark.celsius)} for ${nameOf(mark.step)}`).join("; ");
   return (
     <div ref={ref} className={thumb ? "w-[132px]" : "w-full min-w-0 overflow-hidden"}>

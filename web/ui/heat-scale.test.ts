@@ -13,22 +13,22 @@ describe("a folded time", () => {
       fc.property(times, (all) => {
         const { x, gaps } = foldedTime(all, SPAN);
         const sorted = [...new Set(all)].sort((a, b) => a - b);
-        for (const [at, one] of sorted.entries()) {
-          expect(x(one)).toBeGreaterThanOrEqual(SPAN[0] - 1e-6);
-          expect(x(one)).toBeLessThanOrEqual(SPAN[1] + 1e-6);
-          const before = sorted[at - 1];
-          if (before !== undefined) expect(x(one)).toBeGreaterThan(x(before));
+        for (const [index, value] of sorted.entries()) {
+          expect(x(value)).toBeGreaterThanOrEqual(SPAN[0] - 1e-6);
+          expect(x(value)).toBeLessThanOrEqual(SPAN[1] + 1e-6);
+          const before = sorted[index - 1];
+          if (before !== undefined) expect(x(value)).toBeGreaterThan(x(before));
         }
         // Nothing that happened lies in a break, and each break is longer than what it leaves in sight.
         for (const gap of gaps) {
           expect(gap.to).toBeGreaterThan(gap.from);
-          expect(all.some((one) => one > gap.from && one < gap.to)).toBe(false);
+          expect(all.some((value) => value > gap.from && value < gap.to)).toBe(false);
         }
-        const widths = sorted.flatMap((one, at) => {
-          const next = sorted[at + 1];
-          return next !== undefined && next - one <= 2 * HOUR ? [(x(next) - x(one)) / (next - one)] : [];
+        const widths = sorted.flatMap((value, index) => {
+          const next = sorted[index + 1];
+          return next !== undefined && next - value <= 2 * HOUR ? [(x(next) - x(value)) / (next - value)] : [];
         });
-        for (const one of widths) expect(one).toBeCloseTo(widths[0] ?? one, 9);
+        for (const width of widths) expect(width).toBeCloseTo(widths[0] ?? width, 9);
       }),
     );
   });
@@ -38,10 +38,10 @@ describe("a folded time", () => {
       fc.property(times, (all) => {
         const folded = foldedTime(all, SPAN);
         const hours = hoursOf(folded, 72);
-        for (const [at, hour] of hours.entries()) {
+        for (const [index, hour] of hours.entries()) {
           expect(hour.getTime() % 60_000).toBe(0);
           for (const gap of folded.gaps) expect(hour.getTime() > gap.from && hour.getTime() < gap.to).toBe(false);
-          const before = hours[at - 1];
+          const before = hours[index - 1];
           if (before) expect(folded.x(hour) - folded.x(before)).toBeGreaterThanOrEqual(72 - 1e-6);
         }
       }),
@@ -56,11 +56,11 @@ describe("places that are moved apart", () => {
     fc.assert(
       fc.property(wishes, (all) => {
         const out = spread(all, [0, 240]);
-        const order = all.map((one, at) => ({ ...one, to: out[at] as number })).sort((a, b) => a.at - b.at);
-        for (const [at, one] of order.entries()) {
-          const before = order[at - 1];
-          if (before) expect(one.to - before.to).toBeGreaterThanOrEqual((one.size + before.size) / 2 - 1e-6);
-          expect(one.to + one.size / 2).toBeLessThanOrEqual(240 + 1e-6);
+        const order = all.map((item, index) => ({ ...item, to: out[index] as number })).sort((a, b) => a.at - b.at);
+        for (const [index, item] of order.entries()) {
+          const before = order[index - 1];
+          if (before) expect(item.to - before.to).toBeGreaterThanOrEqual((item.size + before.size) / 2 - 1e-6);
+          expect(item.to + item.size / 2).toBeLessThanOrEqual(240 + 1e-6);
         }
         const alone = all.length === 1 ? all[0] : null;
         if (alone && alone.at > alone.size && alone.at < 200) expect(out[0]).toBeCloseTo(alone.at, 9);
@@ -82,14 +82,14 @@ describe("labels", () => {
     fc.assert(
       fc.property(fc.array(fc.array(box, { minLength: 1, maxLength: 3 }), { maxLength: 8 }), fc.array(box, { maxLength: 3 }), (wanted, taken) => {
         const out = placed(wanted, taken);
-        const shown = out.filter((one): one is Box => one !== null);
-        for (const [at, one] of shown.entries()) {
-          for (const other of [...taken, ...shown.slice(0, at)]) expect(meet(one, other)).toBe(false);
+        const shown = out.filter((box): box is Box => box !== null);
+        for (const [index, box] of shown.entries()) {
+          for (const other of [...taken, ...shown.slice(0, index)]) expect(meet(box, other)).toBe(false);
         }
-        for (const [at, one] of out.entries()) {
-          if (one) expect(wanted[at]).toContain(one);
+        for (const [index, box] of out.entries()) {
+          if (box) expect(wanted[index]).toContain(box);
           // Left out only where each of its places was full.
-          else for (const place of wanted[at] ?? []) expect([...taken, ...shown].some((other) => meet(place, other))).toBe(true);
+          else for (const place of wanted[index] ?? []) expect([...taken, ...shown].some((other) => meet(place, other))).toBe(true);
         }
       }),
     );

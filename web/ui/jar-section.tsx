@@ -228,6 +228,6 @@ export const JarSection = memo(function JarSection(props: JarSectionProps) {
 export const commonScale = (vessels: { heightUm: number; innerTopUm: number }[], height: number, width = Number.POSITIVE_INFINITY): number =>
   Math.min(
     1.6,
-    (height - 34) / Math.max(20, ...vessels.map((one) => one.heightUm / 1_000 + 3)),
-    (width - 24) / Math.max(20, ...vessels.map((one) => one.innerTopUm / 1_000 + 6)),
+    (height - 34) / Math.max(20, ...vessels.map((vessel) => vessel.heightUm / 1_000 + 3)),
+    (width - 24) / Math.max(20, ...vessels.map((vessel) => vessel.innerTopUm / 1_000 + 6)),
   );

@@ -24,12 +24,12 @@ export function KeysSheet({ keys, onClose }: { keys: Key[]; onClose: () => void 
             They work while no field is being typed in. Tab and Enter reach everything too. <Link href="/words">The words of the trade</Link>
           </p>
           <dl className="mt-3 grid grid-cols-[80px_1fr] gap-y-2">
-            {[{ key: "?", does: "this list" }, { key: "F1", does: "in a field with a ? beside it: what its word means" }, ...keys].map((one) => (
-              <div key={one.key + one.does} className="contents">
+            {[{ key: "?", does: "this list" }, { key: "F1", does: "in a field with a ? beside it: what its word means" }, ...keys].map((item) => (
+              <div key={item.key + item.does} className="contents">
                 <dt>
-                  <kbd className="figure inline-block min-w-[34px] border-2 border-ink px-2 text-center text-[18px]">{one.key}</kbd>
+                  <kbd className="figure inline-block min-w-[34px] border-2 border-ink px-2 text-center text-[18px]">{item.key}</kbd>
                 </dt>
-                <dd>{one.does}</dd>
+                <dd>{item.does}</dd>
               </div>
             ))}
           </dl>

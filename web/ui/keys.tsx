@@ -19,7 +19,7 @@ export function Keys({ children }: { children: ReactNode }) {
       add: (keys: Key[]) => {
         sets.current.push(keys);
         return () => {
-          sets.current = sets.current.filter((one) => one !== keys);
+          sets.current = sets.current.filter((item) => item !== keys);
         };
       },
     }),
@@ -27,7 +27,7 @@ export function Keys({ children }: { children: ReactNode }) {
   );
   useKeydown((event) => {
     if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || lettersAreOff() || isTyping(event.target)) return;
-    const run = event.key === "?" ? () => setOpen(true) : sets.current.flat().findLast((one) => one.key === event.key)?.run;
+    const run = event.key === "?" ? () => setOpen(true) : sets.current.flat().findLast((key) => key.key === event.key)?.run;
     if (!run) return;
     event.preventDefault();
     run();
@@ -45,7 +45,7 @@ export function useKeys(keys: Key[]): void {
   const ways = useContext(KeysContext);
   const latest = useRef(keys);
   latest.current = keys;
-  const names = keys.map((one) => `${one.key} ${one.does}`).join("|");
+  const names = keys.map((key) => `${key.key} ${key.does}`).join("|");
   // The names stand for the keys; their steps are read when pressed
-  useEffect(() => ways?.add(latest.current.map((one, index) => ({ ...one, run: () => latest.current[index]?.run() }))), [ways, names]);
+  useEffect(() => ways?.add(latest.current.map((key, index) => ({ ...key, run: () => latest.current[index]?.run() }))), [ways, names]);
 }

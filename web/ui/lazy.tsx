@@ -33,7 +33,7 @@ export function lazy<P extends object>(
       const load = () => {
         clearTimeout(timer);
         ahead().then(
-          (one) => !left && show(() => one),
+          (componentType) => !left && show(() => componentType),
           () => {
             if (left) return;
             fail(true);

@@ -23,21 +23,21 @@ export function MenuList({ label, className, children, items, align = "start" }:
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align={align} collisionPadding={8} className="z-50 max-h-[70vh] min-w-[200px] overflow-auto border-[3px] border-ink bg-sheet">
-          {items.some((one) => one.chosen !== undefined) ? (
-            <DropdownMenu.RadioGroup value={String(items.findIndex((one) => one.chosen))} onValueChange={(at) => items[Number(at)]?.run()}>
-              {items.map((one, at) => (
-                <DropdownMenu.RadioItem key={`${at} ${one.name}`} value={String(at)} className={row}>
+          {items.some((item) => item.chosen !== undefined) ? (
+            <DropdownMenu.RadioGroup value={String(items.findIndex((item) => item.chosen))} onValueChange={(at) => items[Number(at)]?.run()}>
+              {items.map((item, index) => (
+                <DropdownMenu.RadioItem key={`${index} ${item.name}`} value={String(index)} className={row}>
                   <span aria-hidden="true" className="w-4">
-                    {one.chosen ? "✓" : ""}
+                    {item.chosen ? "✓" : ""}
                   </span>
-                  {one.name}
+                  {item.name}
                 </DropdownMenu.RadioItem>
               ))}
             </DropdownMenu.RadioGroup>
           ) : (
-            items.map((one, at) => (
-              <DropdownMenu.Item key={`${at} ${one.name}`} className={row} onSelect={one.run}>
-                {one.name}
+            items.map((item, index) => (
+              <DropdownMenu.Item key={`${index} ${item.name}`} className={row} onSelect={item.run}>
+                {item.name}
               </DropdownMenu.Item>
             ))
           )}

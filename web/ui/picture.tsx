@@ -18,10 +18,10 @@ function standalone(svg: SVGSVGElement): { text: string; width: number; height: 
   const { width, height } = svg.getBoundingClientRect();
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const here = [svg, ...svg.querySelectorAll("*")];
-  for (const [at, one] of [copy, ...copy.querySelectorAll("*")].entries()) {
-    const style = getComputedStyle(here[at] as Element);
-    for (const name of ["fill", "stroke", "font-family", "font-size", "font-weight"]) one.setAttribute(name, style.getPropertyValue(name));
-    one.removeAttribute("class");
+  for (const [index, item] of [copy, ...copy.querySelectorAll("*")].entries()) {
+    const style = getComputedStyle(here[index] as Element);
+    for (const name of ["fill", "stroke", "font-family", "font-size", "font-weight"]) item.setAttribute(name, style.getPropertyValue(name));
+    item.removeAttribute("class");
   }
   copy.setAttribute("xmlns", "http://www.w3.org/2000/svg");
   copy.setAttribute("width", String(Math.round(width)));

@@ -86,9 +86,9 @@ describe("the heat line", () => {
       name,
     }));
     expect(texts).toHaveLength(6);
-    for (const one of texts)
+    for (const text of texts)
       for (const other of texts)
-        if (one !== other && Math.abs(one.x - other.x) < 50) expect(Math.abs(one.y - other.y), `${one.name}, ${other.name}`).toBeGreaterThanOrEqual(13);
+        if (text !== other && Math.abs(text.x - other.x) < 50) expect(Math.abs(text.y - other.y), `${text.name}, ${other.name}`).toBeGreaterThanOrEqual(13);
   });
 
   it("puts two ranges with the same span into one band, and speaks the workshop's unit", () => {
@@ -143,14 +143,14 @@ describe("the pot strip", () => {
 
 describe("the places of a jar", () => {
   const tall = { innerTopUm: 76_000, innerBottomUm: 76_000, heightUm: 90_000, fillMg: 320_000, name: "tumbler", scale: 2 };
-  const zones = (markup: string) => all(markup, /data-place="(\w+)"(?: data-wall="([\w ]+)")?/g).map((one) => [one[1], one[2]].filter(Boolean).join(" "));
+  const zones = (markup: string) => all(markup, /data-place="(\w+)"(?: data-wall="([\w ]+)")?/g).map((match) => [match[1], match[2]].filter(Boolean).join(" "));
 
   it("are top, wick, bottom, and both walls in thirds where a thumb can tell them apart; a flat cup has each wall once", () => {
     expect(zones(draw(<JarSection {...tall} onPlace={() => undefined} />)).sort()).toEqual(
       ["bottom", "side left high", "side left low", "side left middle", "side right high", "side right low", "side right middle", "top", "wick"].sort(),
     );
     const flat = zones(draw(<JarSection {...tall} heightUm={17_000} fillMg={14_000} innerTopUm={38_000} innerBottomUm={38_000} onPlace={() => undefined} />));
-    expect(flat.filter((one) => one.startsWith("side"))).toEqual(["side left middle", "side right middle"]);
+    expect(flat.filter((text) => text.startsWith("side"))).toEqual(["side left middle", "side right middle"]);
     // Where nothing is marked there is nothing to tap.
     expect(zones(draw(<JarSection {...tall} />))).toEqual([]);
   });

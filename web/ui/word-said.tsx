@@ -7,7 +7,7 @@ import { GLOSSARY } from "./glossary";
 export function WordSaid({ word }: { word: string }) {
   return (
     <>
-      <p className="mt-1">{GLOSSARY.find((one) => one.name === word)?.says}</p>
+      <p className="mt-1">{GLOSSARY.find((item) => item.name === word)?.says}</p>
       <Link href={`/words#${word.replaceAll(" ", "-")}`} className="mt-2 inline-block text-[15px]">
         All words
       </Link>

@@ -24,7 +24,7 @@ function byTrying(programme: Programme): number {
         const row = programme.rows[at] as number;
         rest[row] = (rest[row] as number) - count * (programme.amounts[at] as number);
       }
-      if (rest.some((one) => one < 0)) return;
+      if (rest.some((value) => value < 0)) return;
       if (count >= (programme.low[column] ?? 0)) go(column + 1, value + count * (programme.cost[column] as number), rest);
     }
   };
@@ -44,7 +44,7 @@ describe("the mix that uses leftovers up best, or earns most", () => {
     expect(earn.proved).toBe(true);
     expect(earn.value).toBe(byTrying(leftoversProgramme(products, materials, "earn")));
     expect(earn.left).toEqual(
-      materials.map((one, row) => one.have - earn.counts.reduce((sum, count, column) => sum + count * (products[column]?.uses[row] ?? 0), 0)),
+      materials.map((material, row) => material.have - earn.counts.reduce((sum, count, column) => sum + count * (products[column]?.uses[row] ?? 0), 0)),
     );
     // Using up is another aim: more of the weight goes, for less money.
     const use = solveProgramme(highs, leftoversProgramme(products, materials, "use"), 10);
@@ -64,13 +64,13 @@ describe("the mix that uses leftovers up best, or earns most", () => {
     );
     fc.assert(
       fc.property(some, ([list, have, aim]) => {
-        const materials = have.map((one, index) => material(one, index !== 1));
-        const products = list.map((one, index) =>
+        const materials = have.map((value, index) => material(value, index !== 1));
+        const products = list.map((item, index) =>
           product(
             `p${index}`,
-            one.uses.map((n, at) => (at === 0 ? n + 900 : n)),
-            one.worth,
-            one.least,
+            item.uses.map((n, index) => (index === 0 ? n + 900 : n)),
+            item.worth,
+            item.least,
             9,
           ),
         );

@@ -29,15 +29,15 @@ describe("a timetable, against a mixed-integer model in HiGHS", () => {
 
   it("with a burner less never ends sooner, and with one more never later", () => {
     for (const seed of [1, 2, 3]) {
-      const [one, two, three] = [1, 2, 3].map((burner) => {
+      const [item, two, three] = [1, 2, 3].map((burner) => {
         const request = dayOf(4, seed);
         const answer = answerSchedule({ ...request, resources: { ...request.resources, burner }, seconds: 3 }, clock);
         return answer;
       });
       // Bounds and ends hold one another, whether or not the best was proved.
-      expect(two?.lower_bound).toBeLessThanOrEqual(one?.makespan ?? 0);
+      expect(two?.lower_bound).toBeLessThanOrEqual(item?.makespan ?? 0);
       expect(three?.lower_bound).toBeLessThanOrEqual(two?.makespan ?? 0);
-      if (one?.proved_optimal && two?.proved_optimal) expect(two.makespan).toBeLessThanOrEqual(one.makespan);
+      if (item?.proved_optimal && two?.proved_optimal) expect(two.makespan).toBeLessThanOrEqual(item.makespan);
     }
   });
 
@@ -46,11 +46,11 @@ describe("a timetable, against a mixed-integer model in HiGHS", () => {
     for (const { found } of answering({ ...dayOf(12), seconds: 3 }, clock)) told.push({ value: found.value, bound: found.bound });
     const last = told.at(-1);
     expect((last?.value ?? 0) / (last?.bound ?? 1)).toBeLessThan(1.3);
-    for (const [at, one] of told.entries()) {
-      expect(one.bound).toBeLessThanOrEqual(one.value);
-      expect(one.value).toBeLessThanOrEqual(told[at - 1]?.value ?? Number.POSITIVE_INFINITY);
+    for (const [index, item] of told.entries()) {
+      expect(item.bound).toBeLessThanOrEqual(item.value);
+      expect(item.value).toBeLessThanOrEqual(told[index - 1]?.value ?? Number.POSITIVE_INFINITY);
       // A bound that was said once is not taken back.
-      expect(one.bound).toBeGreaterThanOrEqual(Math.min(told[at - 1]?.bound ?? 0, one.value));
+      expect(item.bound).toBeGreaterThanOrEqual(Math.min(told[index - 1]?.bound ?? 0, item.value));
     }
   });
 });

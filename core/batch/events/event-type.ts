@@ -27,9 +27,9 @@ export const abandonedAlready = (state: BatchState) =>
 /** Work at the pot: not once it is closed or abandoned. */
 export const atWork = (state: BatchState) => closedAlready(state) ?? abandonedAlready(state);
 
-export const stepOf = (plan: BatchPlan, id: string | null) => (id === null ? null : (plan.process.steps.find((one) => one.id === id) ?? null));
+export const stepOf = (plan: BatchPlan, id: string | null) => (id === null ? null : (plan.process.steps.find((step) => step.id === id) ?? null));
 export const noSuchStep = { field: "step", message: "This batch's process has no such step." };
 export const notPoured = (state: BatchState, what: string) =>
   Object.keys(state.pours).length === 0 ? { field: "kind", message: `Nothing is poured yet, so nothing can be ${what}.` } : null;
 /** A product of a plan, with a name that tells it from the others. */
-export const productOf = (plan: BatchPlan, key: string) => namedLines(plan.products).find((one) => one.key === key);
+export const productOf = (plan: BatchPlan, key: string) => namedLines(plan.products).find((line) => line.key === key);

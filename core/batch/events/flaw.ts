@@ -12,26 +12,27 @@ export const flaw = batchEvent({
     ...("product" in old ? {} : { product: vesselId }),
     severity: severity === "plain" ? "clear" : severity === "bad" ? "severe" : severity,
   }),
-  validate: (state, one, plan) => {
+  validate: (state, payload, plan) => {
     if (Object.keys(state.pours).length === 0) return { field: "kind", message: "Nothing is poured yet, so there is nothing to inspect." };
-    const product = productOf(plan, one.product);
+    const product = productOf(plan, payload.product);
     if (!product) return { field: "product", message: "This batch has no such product." };
-    if (one.jars > product.count) return { field: "jars", message: `This batch has ${product.count} of ${product.name}, so ${one.jars} cannot be flawed.` };
+    if (payload.jars > product.count)
+      return { field: "jars", message: `This batch has ${product.count} of ${product.name}, so ${payload.jars} cannot be flawed.` };
     return closedAlready(state);
   },
-  apply: (state, { id, happenedAt, payload: one }) => {
-    state.flaws.push({ eventId: id, at: happenedAt, flaw: one });
+  apply: (state, { id, happenedAt, payload }) => {
+    state.flaws.push({ eventId: id, at: happenedAt, flaw: payload });
   },
-  describe: (one, plan) => {
-    const known = defectOf(one.defect);
-    const product = productOf(plan, one.product);
+  describe: (payload, plan) => {
+    const known = defectOf(payload.defect);
+    const product = productOf(plan, payload.product);
     return {
-      what: `${howBad(one)} ${known?.name ?? one.defect} at the ${one.place}, ${product?.name ?? "vessel"}`,
-      figure: `${one.jars} of ${product?.count ?? "?"}`,
+      what: `${howBad(payload)} ${known?.name ?? payload.defect} at the ${payload.place}, ${product?.name ?? "vessel"}`,
+      figure: `${payload.jars} of ${product?.count ?? "?"}`,
       tone: known?.classes.includes("S") ? "safety" : "ink",
     };
   },
-  columns: (one, plan) => ({
-    what: `${one.defect}, ${one.place}, ${howBad(one)}, ${one.jars} × ${productOf(plan, one.product)?.name ?? ""}`,
+  columns: (payload, plan) => ({
+    what: `${payload.defect}, ${payload.place}, ${howBad(payload)}, ${payload.jars} × ${productOf(plan, payload.product)?.name ?? ""}`,
   }),
 });

@@ -14,26 +14,29 @@ export const jarsInspected = batchEvent({
       jars: z.number().int().min(1, "At least 1 jar.").max(MAX_JARS),
       flaws: z.array(seenFlaw).max(12, "At most 12 flaws on one jar."),
     }),
-  validate: (state, one, plan) => {
+  validate: (state, payload, plan) => {
     const early = notPoured(state, "inspected");
     if (early) return early;
-    const product = productOf(plan, one.product);
+    const product = productOf(plan, payload.product);
     if (!product) return { field: "product", message: "This batch has no such product." };
-    const left = filledOf(plan, state, one.product) - seenInRound(state, one.product);
-    if (one.jars > left)
+    const left = filledOf(plan, state, payload.product) - seenInRound(state, payload.product);
+    if (payload.jars > left)
       return { field: "jars", message: left > 0 ? `${left} of ${product.name} are still to be looked at.` : `All of ${product.name} were looked at already.` };
     return closedAlready(state);
   },
-  apply: (state, { id, happenedAt, payload: one }) => {
-    state.seen.push({ eventId: id, at: happenedAt, product: one.product, jars: one.jars, flaws: one.flaws, round: state.rounds });
-    for (const flaw of one.flaws) state.flaws.push({ eventId: id, at: happenedAt, flaw: { ...flaw, product: one.product, jars: one.jars } });
+  apply: (state, { id, happenedAt, payload }) => {
+    state.seen.push({ eventId: id, at: happenedAt, product: payload.product, jars: payload.jars, flaws: payload.flaws, round: state.rounds });
+    for (const flaw of payload.flaws) state.flaws.push({ eventId: id, at: happenedAt, flaw: { ...flaw, product: payload.product, jars: payload.jars } });
   },
-  describe: (one, plan) => ({
-    what: `${one.jars} × ${productOf(plan, one.product)?.name ?? "vessel"} looked at`,
-    figure: one.flaws.length === 0 ? "fine" : one.flaws.map((flaw) => `${defectOf(flaw.defect)?.name ?? flaw.defect}, ${EXTENT_WORDS[flaw.extent]}`).join("; "),
-    tone: one.flaws.some((flaw) => defectOf(flaw.defect)?.classes.includes("S")) ? "safety" : "ink",
+  describe: (payload, plan) => ({
+    what: `${payload.jars} × ${productOf(plan, payload.product)?.name ?? "vessel"} looked at`,
+    figure:
+      payload.flaws.length === 0
+        ? "fine"
+        : payload.flaws.map((flaw) => `${defectOf(flaw.defect)?.name ?? flaw.defect}, ${EXTENT_WORDS[flaw.extent]}`).join("; "),
+    tone: payload.flaws.some((flaw) => defectOf(flaw.defect)?.classes.includes("S")) ? "safety" : "ink",
   }),
-  columns: (one, plan) => ({
-    what: `${one.jars} × ${productOf(plan, one.product)?.name ?? ""}: ${one.flaws.map((flaw) => `${flaw.defect} ${flaw.place} ${flaw.extent}`).join("; ") || "fine"}`,
+  columns: (payload, plan) => ({
+    what: `${payload.jars} × ${productOf(plan, payload.product)?.name ?? ""}: ${payload.flaws.map((flaw) => `${flaw.defect} ${flaw.place} ${flaw.extent}`).join("; ") || "fine"}`,
   }),
 });

@@ -17,25 +17,37 @@ export const packed = batchEvent({
       parts: z.array(z.object({ id: z.uuid(), count: z.number().int().min(1).max(10_000_000) })).max(40),
     }),
   upcast: ({ packing, ...old }) => ({ packRun: packing, ...old }),
-  validate: (state, one, plan) => {
+  validate: (state, payload, plan) => {
     const early = notPoured(state, "packed") ?? abandonedAlready(state);
     if (early) return early;
-    if (!productOf(plan, one.product)) return { field: "product", message: "This batch has no such product." };
+    if (!productOf(plan, payload.product)) return { field: "product", message: "This batch has no such product." };
     if (!state.released) return { field: "kind", message: "It is not released for sale yet: cure, inspect and release it first." };
-    const loose = looseOf(plan, state, one.product);
-    if (one.jars <= loose) return null;
+    const loose = looseOf(plan, state, payload.product);
+    if (payload.jars <= loose) return null;
     // A safety flaw that is found later does not unpack what was packed before.
-    const isAdvisory = one.jars <= jarStatusesOf(plan, state, one.product).counts.rack;
+    const isAdvisory = payload.jars <= jarStatusesOf(plan, state, payload.product).counts.rack;
     return {
       field: "jars",
       message: `${loose} ${loose === 1 ? "piece" : "pieces"} of it may be packed now. Pack fewer, or release more.`,
       ...(isAdvisory ? { advisory: true as const } : {}),
     };
   },
-  apply: (state, { id, happenedAt, payload: one }) => {
-    state.jarStatuses.push({ eventId: id, at: happenedAt, product: one.product, jars: one.jars, from: "rack", to: "packed", whom: "", packRun: one.packRun });
+  apply: (state, { id, happenedAt, payload }) => {
+    state.jarStatuses.push({
+      eventId: id,
+      at: happenedAt,
+      product: payload.product,
+      jars: payload.jars,
+      from: "rack",
+      to: "packed",
+      whom: "",
+      packRun: payload.packRun,
+    });
   },
-  stockUse: (_facts, one) => one.parts.map(({ id, count }) => ({ materialId: id, amount: count })),
-  describe: (one, plan) => ({ what: `packed ${one.jars} × ${productOf(plan, one.product)?.name ?? "piece"}`, figure: `${one.packs} × ${one.of}` }),
-  columns: (one, plan) => ({ what: `${one.jars} × ${productOf(plan, one.product)?.name ?? ""} packed as ${one.packs} × ${one.of}` }),
+  stockUse: (_facts, payload) => payload.parts.map(({ id, count }) => ({ materialId: id, amount: count })),
+  describe: (payload, plan) => ({
+    what: `packed ${payload.jars} × ${productOf(plan, payload.product)?.name ?? "piece"}`,
+    figure: `${payload.packs} × ${payload.of}`,
+  }),
+  columns: (payload, plan) => ({ what: `${payload.jars} × ${productOf(plan, payload.product)?.name ?? ""} packed as ${payload.packs} × ${payload.of}` }),
 });

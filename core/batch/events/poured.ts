@@ -10,8 +10,10 @@ import { atWork, batchEvent, noSuchStep, productOf } from "./event-type";
 /** What a pour filled: as it says, or, where it does not, all that is planned. */
 const filledBy = (payload: { step: string; filled: { product: string; count: number }[] }, plan: BatchPlan) => {
   if (payload.filled.length > 0) return payload.filled;
-  const step = poursOf(plan.process.steps).find((one) => one.id === payload.step);
-  return plan.products.filter((_one, index) => step?.product === undefined || step.product === index).map((one) => ({ product: one.key, count: one.count }));
+  const step = poursOf(plan.process.steps).find((pour) => pour.id === payload.step);
+  return plan.products
+    .filter((_one, index) => step?.product === undefined || step.product === index)
+    .map((product) => ({ product: product.key, count: product.count }));
 };
 
 /** Poured: how many pieces of each product were really filled, their weights where they were taken, what was left, the room, the warming. */
@@ -48,12 +50,12 @@ export const poured = batchEvent({
           warmed: old.warmedJars === true ? "yes" : old.warmedJars === false ? "no" : null,
         },
   validate: (state, payload, plan) => {
-    if (!poursOf(plan.process.steps).some((one) => one.id === payload.step)) return noSuchStep;
-    for (const one of payload.filled) {
-      const product = productOf(plan, one.product);
+    if (!poursOf(plan.process.steps).some((pour) => pour.id === payload.step)) return noSuchStep;
+    for (const item of payload.filled) {
+      const product = productOf(plan, item.product);
       if (!product) return { field: "filled", message: "This batch has no such product." };
-      if (one.count > product.count * 2 + 20)
-        return { field: "filled", message: `${one.count} ${product.name} filled, where ${product.count} were planned: look at the count again.` };
+      if (item.count > product.count * 2 + 20)
+        return { field: "filled", message: `${item.count} ${product.name} filled, where ${product.count} were planned: look at the count again.` };
     }
     return atWork(state) ?? (state.pours[payload.step] ? { field: "kind", message: "This pour is recorded already. Correct that entry to change it." } : null);
   },
@@ -75,7 +77,7 @@ export const poured = batchEvent({
     filledBy(payload, plan).flatMap(({ product: key, count }) => {
       const product = productOf(plan, key);
       // What an earlier pour filled already stands in its container.
-      const before = Object.values(state.pours).reduce((most, one) => Math.max(most, one.filled.find((other) => other.product === key)?.count ?? 0), 0);
+      const before = Object.values(state.pours).reduce((most, item) => Math.max(most, item.filled.find((other) => other.product === key)?.count ?? 0), 0);
       return product
         ? containerLines(product, Math.max(0, count - before)).flatMap((line) =>
             line.amount > 0 ? [{ materialId: line.materialId, amount: line.amount }] : [],
@@ -84,9 +86,9 @@ export const poured = batchEvent({
     }),
   correctableField: null,
   describe: (payload, plan, say) => {
-    const filled = payload.filled.map((one) => {
-      const product = productOf(plan, one.product);
-      return `${one.count} of ${product?.count ?? "?"} ${product?.name ?? ""}`;
+    const filled = payload.filled.map((item) => {
+      const product = productOf(plan, item.product);
+      return `${item.count} of ${product?.count ?? "?"} ${product?.name ?? ""}`;
     });
     const more = [
       payload.warmed === null ? "" : payload.warmed === "no" ? "jars not warmed" : payload.warmed === "yes" ? "jars warmed" : `jars warmed: ${payload.warmed}`,
@@ -100,7 +102,7 @@ export const poured = batchEvent({
   },
   columns: (payload, plan) => ({
     what: [
-      ...payload.filled.map((one) => `${one.count} × ${productOf(plan, one.product)?.name ?? ""}`),
+      ...payload.filled.map((item) => `${item.count} × ${productOf(plan, item.product)?.name ?? ""}`),
       ...(payload.warmed === null ? [] : [payload.warmed === "no" ? "jars not warmed" : "jars warmed"]),
     ].join(", "),
     ...(payload.leftMg === null ? {} : { grams: payload.leftMg / 1_000 }),

@@ -16,10 +16,10 @@ export const CHECK_NAMES = Object.keys(CHECKS) as [Check, ...Check[]];
 
 /** The checks that a batch can need: mixing is tried for gel, molds are sealed. */
 export const checksFor = (plan: Pick<BatchPlan, "pots" | "products">): Check[] =>
-  CHECK_NAMES.filter((one) =>
-    one === "mixed"
+  CHECK_NAMES.filter((checkName) =>
+    checkName === "mixed"
       ? plan.pots.some((pot) => pot.waxFamily === "gel")
-      : one === "sealed"
+      : checkName === "sealed"
         ? plan.products.some((product) => product.container === "mold")
         : true,
   );
@@ -33,6 +33,6 @@ export const prepared = batchEvent({
   apply: (state, { payload, happenedAt }) => {
     state.prepared = { at: happenedAt, checks: payload.checks };
   },
-  describe: (payload) => ({ what: `made ready: ${payload.checks.map((one) => CHECKS[one]).join("; ")}` }),
+  describe: (payload) => ({ what: `made ready: ${payload.checks.map((check) => CHECKS[check]).join("; ")}` }),
   columns: (payload) => ({ what: payload.checks.join(", ") }),
 });

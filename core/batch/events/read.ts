@@ -18,7 +18,7 @@ export const read = batchEvent({
     }),
   upcast: ({ gate, ...old }) => ("act" in old ? upcastStepId(old) : { ...old, step: STEP_OF_OLD_RANGE[String(gate)] ?? null }),
   validate: (state, payload, plan) =>
-    atWork(state) ?? (payload.step === null || bandsOf(plan.process).some((one) => one.step === payload.step) ? null : noSuchStep),
+    atWork(state) ?? (payload.step === null || bandsOf(plan.process).some((band) => band.step === payload.step) ? null : noSuchStep),
   apply: (state, { payload, happenedAt, instrumentId }, plan) => {
     const celsius = payload.shown + payload.correction;
     const key = payload.step ?? "";
@@ -35,13 +35,13 @@ export const read = batchEvent({
       over.seconds += Math.max(0, Math.round((Date.parse(happenedAt) - Date.parse(over.since)) / 1_000));
       over.since = null;
     }
-    const range = bandsOf(plan.process).find((one) => one.step === payload.step)?.range;
+    const range = bandsOf(plan.process).find((band) => band.step === payload.step)?.range;
     if (state.onHeat !== null && range && rangeStatus(celsius, range).is !== "below") state.onHeat = null;
   },
   correctableField: { field: "shown", label: "What the instrument showed", is: "temperature" },
   describe: (payload, plan, say, instrument) => {
     const celsius = payload.shown + payload.correction;
-    const band = bandsOf(plan.process).find((one) => one.step === payload.step);
+    const band = bandsOf(plan.process).find((band) => band.step === payload.step);
     const named = band ? `${band.name} reading` : "reading";
     const what = `${named}${instrument ? `, ${instrument}` : ""}${payload.correction === 0 ? "" : ` (shown ${say.tShown(payload.shown)}, corrected)`}`;
     if (!band) return { what, figure: say.t(celsius) };
@@ -54,7 +54,7 @@ export const read = batchEvent({
     };
   },
   columns: (payload, plan) => ({
-    what: bandsOf(plan.process).find((one) => one.step === payload.step)?.name ?? "",
+    what: bandsOf(plan.process).find((band) => band.step === payload.step)?.name ?? "",
     wax_celsius: (payload.shown + payload.correction) / 100,
     shown_celsius: payload.shown / 100,
   }),

@@ -17,6 +17,6 @@ export const released = batchEvent({
   apply: (state, { id, happenedAt, payload }) => {
     state.released = { eventId: id, at: happenedAt, ...(payload.note ? { note: payload.note } : {}) };
   },
-  describe: (one) => ({ what: "released for sale", figure: one.note }),
-  columns: (one) => ({ what: one.note }),
+  describe: (payload) => ({ what: "released for sale", figure: payload.note }),
+  columns: (payload) => ({ what: payload.note }),
 });

@@ -18,22 +18,22 @@ export const repaired = batchEvent({
       /** Wax that went in, of the same formula. */
       mg: z.number().int().min(0).max(100_000_000).nullable(),
     }),
-  validate: (state, one, plan) => {
+  validate: (state, payload, plan) => {
     const early = notPoured(state, "mended");
     if (early) return early;
-    if (!defectOf(one.defect)) return { field: "defect", message: "Choose the flaw that was mended." };
-    const product = productOf(plan, one.product);
+    if (!defectOf(payload.defect)) return { field: "defect", message: "Choose the flaw that was mended." };
+    const product = productOf(plan, payload.product);
     if (!product) return { field: "product", message: "This batch has no such product." };
-    if (defectOf(one.defect)?.id === "cracked_glass") return { field: "defect", message: "A cracked vessel is not mended: it is thrown away." };
-    const filled = filledOf(plan, state, one.product);
-    return one.jars > filled ? { field: "jars", message: `${filled} of ${product.name} were filled.` } : closedAlready(state);
+    if (defectOf(payload.defect)?.id === "cracked_glass") return { field: "defect", message: "A cracked vessel is not mended: it is thrown away." };
+    const filled = filledOf(plan, state, payload.product);
+    return payload.jars > filled ? { field: "jars", message: `${filled} of ${product.name} were filled.` } : closedAlready(state);
   },
-  apply: (state, { id, happenedAt, payload: one }) => {
-    state.repairs.push({ eventId: id, at: happenedAt, ...one, held: null, checkedAt: null });
+  apply: (state, { id, happenedAt, payload }) => {
+    state.repairs.push({ eventId: id, at: happenedAt, ...payload, held: null, checkedAt: null });
   },
-  describe: (one, plan, say) => ({
-    what: `${defectOf(one.defect)?.name ?? one.defect} mended: ${one.how}, ${one.jars} × ${productOf(plan, one.product)?.name ?? "vessel"}`,
-    figure: one.mg ? say.g(one.mg) : "",
+  describe: (payload, plan, say) => ({
+    what: `${defectOf(payload.defect)?.name ?? payload.defect} mended: ${payload.how}, ${payload.jars} × ${productOf(plan, payload.product)?.name ?? "vessel"}`,
+    figure: payload.mg ? say.g(payload.mg) : "",
   }),
-  columns: (one) => ({ what: `${one.defect} ${one.how} ${one.jars}`, ...(one.mg ? { grams: one.mg / 1_000 } : {}) }),
+  columns: (payload) => ({ what: `${payload.defect} ${payload.how} ${payload.jars}`, ...(payload.mg ? { grams: payload.mg / 1_000 } : {}) }),
 });

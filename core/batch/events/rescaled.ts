@@ -15,16 +15,16 @@ export const rescaled = batchEvent({
         .max(40),
     }),
   validate: (state, payload, plan) =>
-    payload.targets.every((one) => plan.pots[payload.pot]?.components.some((part) => part.id === one.componentId && !part.count))
+    payload.targets.every((target) => plan.pots[payload.pot]?.components.some((part) => part.id === target.componentId && !part.count))
       ? atWork(state)
       : { field: "targets", message: "This batch has no such material." },
   apply: (state, { payload }) => {
-    for (const one of payload.targets) state.targets[partKey(payload.pot, one.componentId)] = one.mg;
+    for (const target of payload.targets) state.targets[partKey(payload.pot, target.componentId)] = target.mg;
   },
   describe: (payload, plan, say) => ({
     what: `amounts set to what was weighed: ${payload.targets
-      .map((one) => `${plan.pots[payload.pot]?.components.find((part) => part.id === one.componentId)?.name ?? "something"} ${say.g(one.mg)}`)
+      .map((target) => `${plan.pots[payload.pot]?.components.find((part) => part.id === target.componentId)?.name ?? "something"} ${say.g(target.mg)}`)
       .join(", ")}`,
   }),
-  columns: (payload) => ({ grams: payload.targets.reduce((sum, one) => sum + one.mg, 0) / 1_000 }),
+  columns: (payload) => ({ grams: payload.targets.reduce((sum, item) => sum + item.mg, 0) / 1_000 }),
 });

@@ -8,15 +8,15 @@ export const room = batchEvent({
     const centi = z.number().int().min(-5_000).max(10_000);
     return z
       .object({ mean: centi, low: centi, high: centi, readings: z.number().int().min(1).max(10_000_000) })
-      .refine((one) => one.low <= one.mean && one.mean <= one.high, { path: ["mean"], message: "The mean lies between the least and the most." });
+      .refine((item) => item.low <= item.mean && item.mean <= item.high, { path: ["mean"], message: "The mean lies between the least and the most." });
   },
   validate: (state) => notPoured(state, "set in a room"),
-  apply: (state, { happenedAt, payload: one }) => {
-    state.rooms = [...state.rooms, { at: happenedAt, ...one }].slice(-60);
+  apply: (state, { happenedAt, payload }) => {
+    state.rooms = [...state.rooms, { at: happenedAt, ...payload }].slice(-60);
   },
-  describe: (one, _plan, say) => ({
-    what: one.readings > 1 ? `room, ${one.readings} readings of a logger` : "room",
-    figure: one.readings > 1 ? `${say.t(one.mean)} (${say.t(one.low)} to ${say.t(one.high)})` : say.t(one.mean),
+  describe: (payload, _plan, say) => ({
+    what: payload.readings > 1 ? `room, ${payload.readings} readings of a logger` : "room",
+    figure: payload.readings > 1 ? `${say.t(payload.mean)} (${say.t(payload.low)} to ${say.t(payload.high)})` : say.t(payload.mean),
   }),
-  columns: (one) => ({ what: `room ${one.low / 100} to ${one.high / 100} °C, mean ${one.mean / 100} °C` }),
+  columns: (payload) => ({ what: `room ${payload.low / 100} to ${payload.high / 100} °C, mean ${payload.mean / 100} °C` }),
 });

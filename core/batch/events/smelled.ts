@@ -7,9 +7,9 @@ export const smelled = batchEvent({
   payload: ({ z }) =>
     z.object({ score: z.number().min(0, "From 0 to 10.").max(10, "From 0 to 10.").multipleOf(0.5, "In halves, like 7.5."), room: z.string().trim().max(60) }),
   validate: (state) => notPoured(state, "smelled"),
-  apply: (state, { id, happenedAt, personId, payload: one }) => {
-    state.smells = [...state.smells, { eventId: id, at: happenedAt, personId, ...one }].slice(-60);
+  apply: (state, { id, happenedAt, personId, payload }) => {
+    state.smells = [...state.smells, { eventId: id, at: happenedAt, personId, ...payload }].slice(-60);
   },
-  describe: (one) => ({ what: one.room ? `cold throw, in the ${one.room}` : "cold throw", figure: `${one.score} of 10` }),
-  columns: (one) => ({ what: `cold throw ${one.score} of 10${one.room ? `, ${one.room}` : ""}` }),
+  describe: (payload) => ({ what: payload.room ? `cold throw, in the ${payload.room}` : "cold throw", figure: `${payload.score} of 10` }),
+  columns: (payload) => ({ what: `cold throw ${payload.score} of 10${payload.room ? `, ${payload.room}` : ""}` }),
 });

@@ -20,35 +20,37 @@ export const statusChanged = batchEvent({
         /** Why they were sold before the least cure. */
         early: z.string().trim().max(300).optional(),
       })
-      .refine((one) => one.from !== one.to, { path: ["to"], message: "That is what they are already." }),
+      .refine((item) => item.from !== item.to, { path: ["to"], message: "That is what they are already." }),
   upcast: ({ from, to, ...old }) => ({ ...old, from: from === "tester" ? "testing" : from, to: to === "tester" ? "testing" : to }),
-  validate: (state, one, plan, at) => {
+  validate: (state, payload, plan, at) => {
     const early = notPoured(state, "on the rack");
     if (early) return early;
-    if (!productOf(plan, one.product)) return { field: "product", message: "This batch has no such product." };
-    const { counts, stopped } = jarStatusesOf(plan, state, one.product);
-    if (one.jars > counts[one.from])
-      return { field: "jars", message: `${counts[one.from]} ${counts[one.from] === 1 ? "is" : "are"} ${JAR_STATUS_WORDS[one.from]}.` };
-    const sells = one.to === "sold" || one.to === "given" || one.to === "second";
-    if (sells && one.from === "rack" && one.jars > counts.rack - stopped)
+    if (!productOf(plan, payload.product)) return { field: "product", message: "This batch has no such product." };
+    const { counts, stopped } = jarStatusesOf(plan, state, payload.product);
+    if (payload.jars > counts[payload.from])
+      return { field: "jars", message: `${counts[payload.from]} ${counts[payload.from] === 1 ? "is" : "are"} ${JAR_STATUS_WORDS[payload.from]}.` };
+    const sells = payload.to === "sold" || payload.to === "given" || payload.to === "second";
+    if (sells && payload.from === "rack" && payload.jars > counts.rack - stopped)
       return {
         field: "jars",
         message: `${stopped} have a safety flaw and must not be sold or given away: ${Math.max(0, counts.rack - stopped)} may.`,
         advisory: true,
       };
     const poured = pouredAt(plan, state);
-    if (one.to === "sold" && at && poured && Date.parse(at) < Date.parse(cureTimes(poured, plan.process).testFrom) && !one.early)
+    if (payload.to === "sold" && at && poured && Date.parse(at) < Date.parse(cureTimes(poured, plan.process).testFrom) && !payload.early)
       return { field: "early", message: "They have not had their least cure. Say why they are sold now; the record keeps it.", advisory: true };
     return null;
   },
-  apply: (state, { id, happenedAt, payload: one }) => {
-    state.jarStatuses.push({ eventId: id, at: happenedAt, ...one });
+  apply: (state, { id, happenedAt, payload }) => {
+    state.jarStatuses.push({ eventId: id, at: happenedAt, ...payload });
   },
-  describe: (one, plan) => ({
-    what: `${one.jars} × ${productOf(plan, one.product)?.name ?? "vessel"}: ${JAR_STATUS_WORDS[one.to]}${one.whom ? `, ${one.whom}` : ""}`,
-    figure: one.from === "rack" ? "" : `were ${JAR_STATUS_WORDS[one.from]}`,
-    remark: one.early ? `before the least cure: ${one.early}` : "",
-    tone: one.early ? "hot" : "ink",
+  describe: (payload, plan) => ({
+    what: `${payload.jars} × ${productOf(plan, payload.product)?.name ?? "vessel"}: ${JAR_STATUS_WORDS[payload.to]}${payload.whom ? `, ${payload.whom}` : ""}`,
+    figure: payload.from === "rack" ? "" : `were ${JAR_STATUS_WORDS[payload.from]}`,
+    remark: payload.early ? `before the least cure: ${payload.early}` : "",
+    tone: payload.early ? "hot" : "ink",
   }),
-  columns: (one, plan) => ({ what: `${one.jars} × ${productOf(plan, one.product)?.name ?? ""} ${one.from} to ${one.to}${one.whom ? `, ${one.whom}` : ""}` }),
+  columns: (payload, plan) => ({
+    what: `${payload.jars} × ${productOf(plan, payload.product)?.name ?? ""} ${payload.from} to ${payload.to}${payload.whom ? `, ${payload.whom}` : ""}`,
+  }),
 });

@@ -43,15 +43,19 @@ export const transferred = batchEvent({
         if ((value.how === "given" || value.how === "taken") && value.other === null)
           context.addIssue({ code: "custom", path: ["other"], message: "Say which pot, by its number." });
       }),
-  validate: (state, one, plan) => {
+  validate: (state, payload, plan) => {
     const closed = closedAlready(state);
     if (closed) return closed;
-    if (one.pot >= plan.pots.length) return { field: "pot", message: "This batch has no such pot." };
-    if (one.backMg !== undefined && (!isLoss(one.how) || (one.mg !== null && one.backMg > one.mg)))
+    if (payload.pot >= plan.pots.length) return { field: "pot", message: "This batch has no such pot." };
+    if (payload.backMg !== undefined && (!isLoss(payload.how) || (payload.mg !== null && payload.backMg > payload.mg)))
       return { field: "backMg", message: "No more can be put back than was lost." };
     const weighsAgain =
-      isLoss(one.how) && one.again !== "none" && one.again !== "all" && !isPoured(plan, state, one.pot) && leftInPot(plan, state, one.pot) > 0;
-    return weighsAgain && one.mg === null
+      isLoss(payload.how) &&
+      payload.again !== "none" &&
+      payload.again !== "all" &&
+      !isPoured(plan, state, payload.pot) &&
+      leftInPot(plan, state, payload.pot) > 0;
+    return weighsAgain && payload.mg === null
       ? { field: "mg", message: "Say how much was lost, or that all of it was: then it is known what to weigh again." }
       : null;
   },

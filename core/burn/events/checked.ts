@@ -26,22 +26,22 @@ const seen = ({ z }: TrialShapes) => {
 };
 
 /** What was seen, in a few words. */
-export function lookWords(one: Omit<CheckSeen, "id" | "at">, { len, t }: Measures = SI): string {
+export function lookWords(item: Omit<CheckSeen, "id" | "at">, { len, t }: Measures = SI): string {
   return [
-    one.poolUm === undefined ? "" : `pool ${len(one.poolUm)}`,
-    one.reached === undefined ? "" : `${one.reached} % of the wall`,
-    one.depthUm === undefined ? "" : `${len(one.depthUm)} deep`,
-    one.flame === undefined ? "" : `flame ${one.flame}`,
-    one.flameUm === undefined ? "" : `${len(one.flameUm)} high`,
-    one.mushroom === undefined ? "" : one.mushroom === "none" ? "no mushroom" : `${one.mushroom} mushroom`,
-    one.soot === undefined ? "" : one.soot === "none" ? "no soot" : `${one.soot} soot${one.sootAt ? ` (${one.sootAt})` : ""}`,
-    one.wall === undefined ? "" : `wall ${t(one.wall)}`,
-    one.onWall === undefined ? "" : one.onWall === "none" ? "wall clean" : `${one.onWall} wax on the wall`,
-    one.bottom ? "bottom seen" : "",
-    one.joined ? "flames joined" : "",
-    one.elsewhere ? "burns beside the wick" : "",
-    one.edge ? "hard edge" : "",
-    one.note ? `“${one.note}”` : "",
+    item.poolUm === undefined ? "" : `pool ${len(item.poolUm)}`,
+    item.reached === undefined ? "" : `${item.reached} % of the wall`,
+    item.depthUm === undefined ? "" : `${len(item.depthUm)} deep`,
+    item.flame === undefined ? "" : `flame ${item.flame}`,
+    item.flameUm === undefined ? "" : `${len(item.flameUm)} high`,
+    item.mushroom === undefined ? "" : item.mushroom === "none" ? "no mushroom" : `${item.mushroom} mushroom`,
+    item.soot === undefined ? "" : item.soot === "none" ? "no soot" : `${item.soot} soot${item.sootAt ? ` (${item.sootAt})` : ""}`,
+    item.wall === undefined ? "" : `wall ${t(item.wall)}`,
+    item.onWall === undefined ? "" : item.onWall === "none" ? "wall clean" : `${item.onWall} wax on the wall`,
+    item.bottom ? "bottom seen" : "",
+    item.joined ? "flames joined" : "",
+    item.elsewhere ? "burns beside the wick" : "",
+    item.edge ? "hard edge" : "",
+    item.note ? `“${item.note}”` : "",
   ]
     .filter(Boolean)
     .join(", ");
@@ -55,28 +55,28 @@ export const checked = trialEvent({
   payload: (shapes) =>
     seen(shapes)
       .extend({ testCandle: shapes.testCandleKey })
-      .refine((one) => Object.keys(one).length > 1, { path: ["flame"], error: "Put down at least one thing that you saw." }),
+      .refine((item) => Object.keys(item).length > 1, { path: ["flame"], error: "Put down at least one thing that you saw." }),
   upcast: (old) => {
     const { soot, ...rest } = upcastTestCandle(old);
     return soot === undefined ? rest : { ...rest, soot: soot === "grey" ? "gray" : soot };
   },
-  validate: (state, one, _plan, at) => {
-    const there = notThere(state, one.testCandle);
+  validate: (state, payload, _plan, at) => {
+    const there = notThere(state, payload.testCandle);
     if (there) return there;
-    const testCandle = state.testCandles[one.testCandle];
+    const testCandle = state.testCandles[payload.testCandle];
     if (at ? burningAt(testCandle, at) : burningIn(testCandle)) return null;
     return burningIn(testCandle)
       ? { field: "at", message: "It was not lit yet then." }
       : { field: "testCandle", message: at && testCandle?.sessions.length ? "It did not burn then." : "It does not burn. Light it first." };
   },
-  apply: (state, { id, happenedAt, payload: { testCandle, ...one } }) => {
-    burningAt(state.testCandles[testCandle], happenedAt)?.checks.push({ id, at: happenedAt, ...one });
+  apply: (state, { id, happenedAt, payload: { testCandle, ...rest } }) => {
+    burningAt(state.testCandles[testCandle], happenedAt)?.checks.push({ id, at: happenedAt, ...rest });
     state.presentAt = happenedAt;
   },
   correctableField: null,
-  describe: ({ testCandle, ...one }, _plan, say) => {
-    const [sign] = signsOf(checkOf({ id: "", at: "", ...one }, 240), say);
-    return { what: `${testCandle}: ${lookWords(one, say)}`, ...(sign ? { remark: sign.says, tone: "safety" as const } : {}) };
+  describe: ({ testCandle, ...rest }, _plan, say) => {
+    const [sign] = signsOf(checkOf({ id: "", at: "", ...rest }, 240), say);
+    return { what: `${testCandle}: ${lookWords(rest, say)}`, ...(sign ? { remark: sign.says, tone: "safety" as const } : {}) };
   },
-  columns: ({ testCandle, ...one }) => ({ what: `${testCandle}: ${lookWords(one)}`, ...(one.wall === undefined ? {} : { shown_celsius: one.wall / 100 }) }),
+  columns: ({ testCandle, ...rest }) => ({ what: `${testCandle}: ${lookWords(rest)}`, ...(rest.wall === undefined ? {} : { shown_celsius: rest.wall / 100 }) }),
 });

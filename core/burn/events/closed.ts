@@ -8,7 +8,9 @@ export const closed = trialEvent({
   payload: ({ z }) => z.object({}),
   validate: (state) =>
     closedTrial(state) ??
-    (Object.values(state.testCandles).some((one) => burningIn(one)) ? { field: "kind", message: "Something of it still burns. Put it out first." } : null),
+    (Object.values(state.testCandles).some((testCandle) => burningIn(testCandle))
+      ? { field: "kind", message: "Something of it still burns. Put it out first." }
+      : null),
   apply: (state, { id, happenedAt }) => {
     state.closed = { at: happenedAt, id };
   },

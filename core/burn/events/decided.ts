@@ -8,15 +8,15 @@ export const decided = trialEvent({
   version: 2,
   payload: ({ z }) => z.object({ variant: z.string().min(1).max(6), verdict: z.enum(DECISIONS), why: z.string().trim().max(500).default("") }),
   upcast: ({ option, ...old }) => ({ variant: option, ...old }),
-  validate: (state, one, plan) =>
-    closedTrial(state) ?? (variantsOf(plan).includes(one.variant) ? null : { field: "variant", message: "This trial has no such variant." }),
-  apply: (state, { id, happenedAt, payload: one }) => {
-    if (one.verdict === "open") delete state.decided[one.variant];
-    else state.decided[one.variant] = { at: happenedAt, verdict: one.verdict, why: one.why, id };
+  validate: (state, payload, plan) =>
+    closedTrial(state) ?? (variantsOf(plan).includes(payload.variant) ? null : { field: "variant", message: "This trial has no such variant." }),
+  apply: (state, { id, happenedAt, payload }) => {
+    if (payload.verdict === "open") delete state.decided[payload.variant];
+    else state.decided[payload.variant] = { at: happenedAt, verdict: payload.verdict, why: payload.why, id };
   },
-  describe: (one, plan) => ({
-    what: `${variantWords(plan, one.variant)}: ${one.verdict === "open" ? "left open" : one.verdict}`,
-    ...(one.why ? { figure: one.why } : {}),
+  describe: (payload, plan) => ({
+    what: `${variantWords(plan, payload.variant)}: ${payload.verdict === "open" ? "left open" : payload.verdict}`,
+    ...(payload.why ? { figure: payload.why } : {}),
   }),
-  columns: (one) => ({ what: [one.variant, one.verdict, one.why].filter(Boolean).join("; ") }),
+  columns: (payload) => ({ what: [payload.variant, payload.verdict, payload.why].filter(Boolean).join("; ") }),
 });

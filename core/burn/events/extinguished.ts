@@ -13,22 +13,22 @@ export const extinguished = trialEvent({
       sign: z.string().trim().max(300).default("").describe("what was seen, where it was for safety"),
     }),
   upcast: upcastTestCandle,
-  validate: (state, one, _plan, at) => {
-    const there = notThere(state, one.testCandle);
+  validate: (state, payload, _plan, at) => {
+    const there = notThere(state, payload.testCandle);
     if (there) return there;
-    const session = burningIn(state.testCandles[one.testCandle]);
+    const session = burningIn(state.testCandles[payload.testCandle]);
     if (!session) return { field: "testCandle", message: "It does not burn." };
     return at && Date.parse(at) < Date.parse(session.litAt) ? { field: "at", message: "It was not lit yet then." } : null;
   },
-  apply: (state, { happenedAt, payload: one }) => {
-    const session = burningIn(state.testCandles[one.testCandle]);
-    if (session) session.out = { at: happenedAt, why: one.why, sign: one.sign };
+  apply: (state, { happenedAt, payload }) => {
+    const session = burningIn(state.testCandles[payload.testCandle]);
+    if (session) session.out = { at: happenedAt, why: payload.why, sign: payload.sign };
     state.presentAt = happenedAt;
   },
   correctableField: null,
-  describe: (one) => ({
-    what: one.why === "by itself" ? `${one.testCandle} went out by itself` : `${one.testCandle} put out`,
-    ...(one.why === "safety" ? { remark: one.sign || "for safety", tone: "safety" as const } : {}),
+  describe: (payload) => ({
+    what: payload.why === "by itself" ? `${payload.testCandle} went out by itself` : `${payload.testCandle} put out`,
+    ...(payload.why === "safety" ? { remark: payload.sign || "for safety", tone: "safety" as const } : {}),
   }),
-  columns: (one) => ({ what: [one.testCandle, one.why, one.sign].filter(Boolean).join("; ") }),
+  columns: (payload) => ({ what: [payload.testCandle, payload.why, payload.sign].filter(Boolean).join("; ") }),
 });

@@ -14,29 +14,29 @@ export const lit = trialEvent({
       early: z.string().trim().max(300).default("").describe("why it was lit before its least cure"),
     }),
   upcast: upcastTestCandle,
-  validate: (state, one, plan, at) => {
-    const there = notThere(state, one.testCandle);
+  validate: (state, payload, plan, at) => {
+    const there = notThere(state, payload.testCandle);
     if (there) return there;
-    if (!plan.testCandles.find((each) => each.key === one.testCandle)?.wick)
+    if (!plan.testCandles.find((each) => each.key === payload.testCandle)?.wick)
       return {
         field: "testCandle",
         message: "Nobody knows with which wick it was poured, so that a burn of it says nothing. Begin a trial that names the wick.",
       };
-    const now = state.testCandles[one.testCandle];
+    const now = state.testCandles[payload.testCandle];
     if (now?.stopped) return { field: "testCandle", message: `It is not burned any more: ${now.stopped.why}.` };
     if (burningIn(now)) return { field: "testCandle", message: "It burns already. Put it out before it is lit again." };
     const last = now?.sessions.at(-1);
     if (at && last?.out && Date.parse(at) < Date.parse(last.out.at)) return { field: "at", message: "It was still burning then, in the session before." };
     return null;
   },
-  apply: (state, { id, happenedAt, payload: one }) => {
-    state.testCandles[one.testCandle]?.sessions.push({
+  apply: (state, { id, happenedAt, payload }) => {
+    state.testCandles[payload.testCandle]?.sessions.push({
       id,
       litAt: happenedAt,
       out: null,
-      trimUm: one.trimUm,
-      air: one.air,
-      early: one.early,
+      trimUm: payload.trimUm,
+      air: payload.air,
+      early: payload.early,
       beforeMg: null,
       afterMg: null,
       checks: [],
@@ -44,18 +44,20 @@ export const lit = trialEvent({
     state.presentAt = happenedAt;
   },
   correctableField: null,
-  describe: (one, _plan, say) => {
-    const mm = one.trimUm === null ? null : one.trimUm / 1_000;
+  describe: (payload, _plan, say) => {
+    const mm = payload.trimUm === null ? null : payload.trimUm / 1_000;
     const wrong = mm !== null && (mm < TRIM_MM.low || mm > TRIM_MM.high);
     return {
-      what: `${one.testCandle} lit${one.air.length > 0 ? `, ${one.air.join(", ")}` : ""}`,
-      figure: one.trimUm === null ? "" : `wick ${say.len(one.trimUm)}`,
+      what: `${payload.testCandle} lit${payload.air.length > 0 ? `, ${payload.air.join(", ")}` : ""}`,
+      figure: payload.trimUm === null ? "" : `wick ${say.len(payload.trimUm)}`,
       ...(wrong
         ? { remark: mm < TRIM_MM.low ? "trimmed too short" : "not trimmed enough", tone: "hot" as const }
-        : one.early
-          ? { remark: `before its least cure: ${one.early}` }
+        : payload.early
+          ? { remark: `before its least cure: ${payload.early}` }
           : {}),
     };
   },
-  columns: (one) => ({ what: [one.testCandle, one.trimUm === null ? "" : `wick ${one.trimUm / 1_000} mm`, ...one.air, one.early].filter(Boolean).join("; ") }),
+  columns: (payload) => ({
+    what: [payload.testCandle, payload.trimUm === null ? "" : `wick ${payload.trimUm / 1_000} mm`, ...payload.air, payload.early].filter(Boolean).join("; "),
+  }),
 });

@@ -9,20 +9,20 @@ export const stopped = trialEvent({
   version: 2,
   payload: ({ z, testCandleKey }) => z.object({ testCandle: testCandleKey, why: z.enum(STOPPED_WHY) }),
   upcast: upcastTestCandle,
-  validate: (state, one) => {
-    const there = notThere(state, one.testCandle);
+  validate: (state, payload) => {
+    const there = notThere(state, payload.testCandle);
     if (there) return there;
-    if (burningIn(state.testCandles[one.testCandle])) return { field: "testCandle", message: "It still burns: put it out first." };
-    return state.testCandles[one.testCandle]?.stopped ? { field: "testCandle", message: "It was stopped already." } : null;
+    if (burningIn(state.testCandles[payload.testCandle])) return { field: "testCandle", message: "It still burns: put it out first." };
+    return state.testCandles[payload.testCandle]?.stopped ? { field: "testCandle", message: "It was stopped already." } : null;
   },
-  apply: (state, { id, happenedAt, payload: one }) => {
-    const testCandle = state.testCandles[one.testCandle];
-    if (testCandle) testCandle.stopped = { at: happenedAt, why: one.why, id };
+  apply: (state, { id, happenedAt, payload }) => {
+    const testCandle = state.testCandles[payload.testCandle];
+    if (testCandle) testCandle.stopped = { at: happenedAt, why: payload.why, id };
   },
-  describe: (one) => ({
-    what: `${one.testCandle} is not burned any more`,
-    figure: one.why,
-    tone: one.why === "the glass is cracked" || one.why === "it broke" ? "safety" : "ink",
+  describe: (payload) => ({
+    what: `${payload.testCandle} is not burned any more`,
+    figure: payload.why,
+    tone: payload.why === "the glass is cracked" || payload.why === "it broke" ? "safety" : "ink",
   }),
-  columns: (one) => ({ what: `${one.testCandle}; ${one.why}` }),
+  columns: (payload) => ({ what: `${payload.testCandle}; ${payload.why}` }),
 });

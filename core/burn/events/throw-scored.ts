@@ -16,13 +16,13 @@ export const throwScored = trialEvent({
       window: z.boolean().optional().describe("whether one was open"),
     }),
   upcast: upcastTestCandle,
-  validate: (state, one) => notThere(state, one.testCandle),
-  apply: (state, { id, happenedAt, personId, payload: one }) => {
-    const rating: Rating = { id, at: happenedAt, scorer: personId, blind: state.codesRevealedAt === null, ...one };
+  validate: (state, payload) => notThere(state, payload.testCandle),
+  apply: (state, { id, happenedAt, personId, payload }) => {
+    const rating: Rating = { id, at: happenedAt, scorer: personId, blind: state.codesRevealedAt === null, ...payload };
     state.ratings = [...state.ratings, rating].slice(-400);
   },
-  describe: (one) => ({ what: `${one.testCandle}: ${one.throw} throw in the ${one.room}`, figure: `${one.score} of 10` }),
-  columns: (one) => ({
-    what: `${one.testCandle}; ${one.throw}; ${one.room}; ${one.score} of 10${one.window === undefined ? "" : one.window ? "; window open" : "; window shut"}`,
+  describe: (payload) => ({ what: `${payload.testCandle}: ${payload.throw} throw in the ${payload.room}`, figure: `${payload.score} of 10` }),
+  columns: (payload) => ({
+    what: `${payload.testCandle}; ${payload.throw}; ${payload.room}; ${payload.score} of 10${payload.window === undefined ? "" : payload.window ? "; window open" : "; window shut"}`,
   }),
 });

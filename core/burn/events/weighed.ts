@@ -12,26 +12,26 @@ export const weighed = trialEvent({
       mg: z.number().int().min(1, "It weighs something.").max(100_000_000),
     }),
   upcast: upcastTestCandle,
-  validate: (state, one) => {
-    const there = notThere(state, one.testCandle);
+  validate: (state, payload) => {
+    const there = notThere(state, payload.testCandle);
     if (there) return there;
-    const sessions = state.testCandles[one.testCandle]?.sessions ?? [];
-    const session = sessions[one.session - 1];
+    const sessions = state.testCandles[payload.testCandle]?.sessions ?? [];
+    const session = sessions[payload.session - 1];
     if (!session) return { field: "testCandle", message: "It has not burned so often." };
-    if (one.when === "after" && session.out === null) return { field: "mg", message: "It still burns. Weigh it once it is out and has set." };
-    if (one.when === "after" && session.beforeMg !== null && one.mg > session.beforeMg)
+    if (payload.when === "after" && session.out === null) return { field: "mg", message: "It still burns. Weigh it once it is out and has set." };
+    if (payload.when === "after" && session.beforeMg !== null && payload.mg > session.beforeMg)
       return { field: "mg", message: "It cannot weigh more after burning than before." };
-    if (one.when === "before" && session.afterMg !== null && one.mg < session.afterMg)
+    if (payload.when === "before" && session.afterMg !== null && payload.mg < session.afterMg)
       return { field: "mg", message: "It cannot weigh less before burning than after." };
     return null;
   },
-  apply: (state, { payload: one }) => {
-    const session = state.testCandles[one.testCandle]?.sessions[one.session - 1];
+  apply: (state, { payload }) => {
+    const session = state.testCandles[payload.testCandle]?.sessions[payload.session - 1];
     if (!session) return;
-    if (one.when === "before") session.beforeMg = one.mg;
-    else session.afterMg = one.mg;
+    if (payload.when === "before") session.beforeMg = payload.mg;
+    else session.afterMg = payload.mg;
   },
   correctableField: { field: "mg", label: "What it weighed", is: "mass" },
-  describe: (one, _plan, say) => ({ what: `${one.testCandle} weighed ${one.when} session ${one.session}`, figure: say.g(one.mg) }),
-  columns: (one) => ({ what: `${one.testCandle} ${one.when} session ${one.session}`, grams: one.mg / 1_000 }),
+  describe: (payload, _plan, say) => ({ what: `${payload.testCandle} weighed ${payload.when} session ${payload.session}`, figure: say.g(payload.mg) }),
+  columns: (payload) => ({ what: `${payload.testCandle} ${payload.when} session ${payload.session}`, grams: payload.mg / 1_000 }),
 });

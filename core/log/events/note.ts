@@ -8,6 +8,6 @@ export const note = <F, C>(): EventType<"note", { text: string }, F, C> => ({
   apply: () => {},
   correctableField: { field: "text", label: "Note", is: "text" },
   entered: { button: "Add the note", placeholder: "Anything out of the ordinary" },
-  describe: (one) => ({ what: `“${one.text}”` }),
-  columns: (one) => ({ what: one.text }),
+  describe: (payload) => ({ what: `“${payload.text}”` }),
+  columns: (payload) => ({ what: payload.text }),
 });

@@ -40,14 +40,14 @@ const halves: Step[] = [
 ];
 
 /** The schools of working one wax in one pour: common practice, no source. Where practice names one temperature, the range is that ± 2 °C (our choice). */
-const SCHOOLS: PresetProcess[] = schools.map((one) => ({
-  id: one.id,
-  name: one.name,
-  families: one.families,
+const SCHOOLS: PresetProcess[] = schools.map((school) => ({
+  id: school.id,
+  name: school.name,
+  families: school.families,
   makes: "jar",
-  reason: one.reason,
-  ceiling: Math.round(one.ceiling * 100),
-  steps: [...pot(one), ...("halves" in one && one.halves ? halves : [whole]), ...last(one.set, one.cure[0] ?? 0, one.cure[1] ?? 0)],
+  reason: school.reason,
+  ceiling: Math.round(school.ceiling * 100),
+  steps: [...pot(school), ...("halves" in school && school.halves ? halves : [whole]), ...last(school.set, school.cure[0] ?? 0, school.cure[1] ?? 0)],
 }));
 
 const SOY = { heat: [83, 87], add: [83, 87], stir: 120, pour: [57, 63] };
@@ -170,12 +170,12 @@ export function inUnit<P extends Pick<Process, "ceiling" | "steps">>(of: P, unit
   return {
     ...of,
     ceiling: round(of.ceiling),
-    steps: of.steps.map((one) => ("range" in one && one.range ? { ...one, range: { low: round(one.range.low), high: round(one.range.high) } } : one)),
+    steps: of.steps.map((step) => ("range" in step && step.range ? { ...step, range: { low: round(step.range.low), high: round(step.range.high) } } : step)),
   };
 }
 
 /** A ready-made process as a formula keeps it. */
 export const processFrom = ({ id: _id, families: _families, makes: _makes, ...rest }: PresetProcess): Process => ({
   ...rest,
-  steps: rest.steps.map((one) => ({ ...one })),
+  steps: rest.steps.map((step) => ({ ...step })),
 });

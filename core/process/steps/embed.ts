@@ -14,5 +14,5 @@ export const embed = stepType({
   why: "Away from the wick. Temporary strings are drawn out before the gel sets.",
   caution: "What is laid in must not burn: no paper, plants, wood or plastic.",
   records: "mica",
-  takes: (_act, plan) => ({ minutes: plan.products.reduce((sum, one) => sum + one.count, 0), needs: ["hands", "table"] }),
+  takes: (_act, plan) => ({ minutes: plan.products.reduce((sum, item) => sum + item.count, 0), needs: ["hands", "table"] }),
 });

@@ -22,7 +22,7 @@ export const STEP_TYPES = [weigh, heat, add, stir, rest, cool, temper, pour, wai
 
 export type StepName = (typeof STEP_TYPES)[number]["kind"];
 export const stepTypeOf = (kind: string): StepType => {
-  const found = STEP_TYPES.find((one) => one.kind === kind);
+  const found = STEP_TYPES.find((stepType) => stepType.kind === kind);
   if (!found) throw new Error(`No act is called “${kind}”.`);
   return found as unknown as StepType;
 };

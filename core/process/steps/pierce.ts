@@ -10,5 +10,5 @@ export const pierce = stepType({
   prompts: (step) => oneStep(step, "pierce relief holes", "stepDone"),
   why: "Round the wick, through the film, nearly to the bottom: the second pour runs into them.",
   records: "pierced",
-  takes: (_act, plan) => ({ minutes: Math.ceil(1 + plan.products.reduce((sum, one) => sum + one.count, 0) / 4), needs: ["hands", "table"] }),
+  takes: (_act, plan) => ({ minutes: Math.ceil(1 + plan.products.reduce((sum, item) => sum + item.count, 0) / 4), needs: ["hands", "table"] }),
 });

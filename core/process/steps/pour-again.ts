@@ -24,5 +24,5 @@ export const pourAgain = stepType({
   why: "Not as hot as the first pour; up to the first line and not over it.",
   heat: { range: "second pour", isForPour: true },
   pours: "again",
-  takes: (_act, plan) => ({ minutes: Math.ceil(2 + plan.products.reduce((sum, one) => sum + one.count, 0) / 4), needs: ["hands", "pitcher", "table"] }),
+  takes: (_act, plan) => ({ minutes: Math.ceil(2 + plan.products.reduce((sum, item) => sum + item.count, 0) / 4), needs: ["hands", "pitcher", "table"] }),
 });

@@ -19,5 +19,5 @@ export const pour = stepType({
   prompts: (step) => oneStep(step, step.share < 1_000_000 ? `pour ${Math.round(step.share / 10_000)} %` : "pour", "poured", { share: step.share }),
   why: "Slowly and without a splash; tap the jar for bubbles; stop at the shoulder. Keep some back for the top-up.",
   pours: "first",
-  takes: (_act, plan) => ({ minutes: Math.ceil(2 + plan.products.reduce((sum, one) => sum + one.count, 0) / 3), needs: ["hands", "pitcher", "table"] }),
+  takes: (_act, plan) => ({ minutes: Math.ceil(2 + plan.products.reduce((sum, item) => sum + item.count, 0) / 3), needs: ["hands", "pitcher", "table"] }),
 });

@@ -47,7 +47,7 @@ function aTempered() {
 describe("tempering", () => {
   it("is planned from its own range: one fall from the oil to 45–50 °C, and so many minutes on the burner", () => {
     const { job, steps } = jobOfPot(pot);
-    expect(steps.map((one) => one.name)).toEqual(["weigh", "heat", "add and stir", "temper and pour"]);
+    expect(steps.map((step) => step.name)).toEqual(["weigh", "heat", "add and stir", "temper and pour"]);
     // From 71 °C after the oil to 50 and to 45 °C in a room of 21 °C: 85 ln(50/29) = 46.3 and 85 ln(50/24) = 62.4 minutes.
     expect(job.steps[2]?.wait).toEqual({ min: 47, max: 62 });
     expect(job.steps[3]).toMatchObject({ minutes: 1 + 10 + 2 + 6 / 3, needs: { hands: 1, burner: 1, pitcher: 1 } });
@@ -59,7 +59,7 @@ describe("tempering", () => {
     const hold = () => {
       const { plan, state } = now();
       const { prompts } = progress(plan, state);
-      const prompt = prompts.find((one) => one.key === "temper:hold");
+      const prompt = prompts.find((prompt) => prompt.key === "temper:hold");
       return prompt && dueOf(prompts, prompt)?.from;
     };
     read(30, 49);
@@ -75,7 +75,7 @@ describe("tempering", () => {
     read(12, 65);
     const { plan, state } = now();
     expect(forecastTarget(plan, state)).toMatchObject({ name: "temper", range: RANGE, heating: false });
-    expect(bandsOf(plan.process).map((one) => one.name)).toEqual(["heat", "add", "temper"]);
+    expect(bandsOf(plan.process).map((band) => band.name)).toEqual(["heat", "add", "temper"]);
     for (const [minute, celsius] of [
       [20, 55],
       [30, 49],
@@ -101,7 +101,9 @@ describe("tempering", () => {
     expect(recorderOf(both.steps, "add_c")?.id).toBe("add");
     const spec = { waxes: [{ id: "w", share: 1 }], fragrances: [], basis: "wax" as const, loadPpm: 0, notes: "", process: both };
     const changed = withChange(spec, { what: "pour_c", from: 52, to: 48, why: "" }, "batch 7").process.steps;
-    expect(changed.filter((step, at) => step !== both.steps[at])).toEqual([{ id: "temper", kind: "temper", range: { low: 4_650, high: 4_950 }, seconds: 600 }]);
+    expect(changed.filter((step, index) => step !== both.steps[index])).toEqual([
+      { id: "temper", kind: "temper", range: { low: 4_650, high: 4_950 }, seconds: 600 },
+    ]);
   });
 
   it("of several pots is of the first that has such an act, also where that is not the first pot", () => {

@@ -9,5 +9,5 @@ export const unmold = stepType({
   first: {},
   prompts: (step) => oneStep(step, "unmold", "stepDone"),
   why: "It pulls away from the wall when it is ready. What sticks goes five to ten minutes into a refrigerator; knead a soft mold.",
-  takes: (_act, plan) => ({ minutes: Math.ceil(1 + plan.products.reduce((sum, one) => sum + one.count, 0) / 4), needs: ["hands", "table"] }),
+  takes: (_act, plan) => ({ minutes: Math.ceil(1 + plan.products.reduce((sum, item) => sum + item.count, 0) / 4), needs: ["hands", "table"] }),
 });

@@ -7,7 +7,7 @@ export const closed = orderEvent({
   version: 1,
   payload: ({ z }) => z.object({}),
   validate: (state) => {
-    const there = state.finishedGoods.reduce((sum, one) => sum + stillOut(one), 0);
+    const there = state.finishedGoods.reduce((sum, packsOut) => sum + stillOut(packsOut), 0);
     return (
       closedOrder(state) ??
       (there > 0

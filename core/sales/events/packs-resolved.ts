@@ -16,32 +16,32 @@ export const packsResolved = orderEvent({
       each: z.number().int().min(0).max(1e12).nullable().default(null),
       why: z.string().trim().max(200).default(""),
     }),
-  validate: (state, one) => {
-    const there = outOf(state, one.sellable);
+  validate: (state, payload) => {
+    const there = outOf(state, payload.sellable);
     return (
       closedOrder(state) ??
-      (one.packs > there
+      (payload.packs > there
         ? {
             field: "packs",
-            message: there <= 0 ? `No ${one.name} is out.` : `${there} × ${one.name} ${there === 1 ? "is" : "are"} out: no more can be counted.`,
+            message: there <= 0 ? `No ${payload.name} is out.` : `${there} × ${payload.name} ${there === 1 ? "is" : "are"} out: no more can be counted.`,
           }
         : null)
     );
   },
-  apply: (state, { happenedAt, payload: one }) => {
-    const mine = state.finishedGoods.filter((each) => each.sellable === one.sellable);
-    let rest = one.packs;
+  apply: (state, { happenedAt, payload }) => {
+    const mine = state.finishedGoods.filter((each) => each.sellable === payload.sellable);
+    let rest = payload.packs;
     // What came first is sold first; what comes back is what would have been sold last.
-    for (const each of one.to === "back" ? mine.reverse() : mine) {
+    for (const each of payload.to === "back" ? mine.reverse() : mine) {
       const packs = Math.min(rest, Math.max(0, stillOut(each)));
-      each[one.to] += packs;
-      if (one.to === "sold" || one.to === "second") each.money += packs * (one.each ?? each.price ?? 0);
+      each[payload.to] += packs;
+      if (payload.to === "sold" || payload.to === "second") each.money += packs * (payload.each ?? each.price ?? 0);
       rest -= packs;
     }
-    if (rest > 0) state.unplaced[one.sellable] = (state.unplaced[one.sellable] ?? 0) + rest;
-    if (one.to === "sold") state.soldAt[one.sellable] = happenedAt;
+    if (rest > 0) state.unplaced[payload.sellable] = (state.unplaced[payload.sellable] ?? 0) + rest;
+    if (payload.to === "sold") state.soldAt[payload.sellable] = happenedAt;
   },
   correctableField: { field: "packs", label: "Packs", is: "count", of: "packs" },
-  describe: (one) => ({ what: `${packsWords(one.packs, one.name)} ${WENT_WORDS[one.to]}`, ...(one.why ? { figure: one.why } : {}) }),
-  columns: (one) => ({ what: `${packsWords(one.packs, one.name)} ${WENT_WORDS[one.to]}${one.why ? `; ${one.why}` : ""}` }),
+  describe: (payload) => ({ what: `${packsWords(payload.packs, payload.name)} ${WENT_WORDS[payload.to]}`, ...(payload.why ? { figure: payload.why } : {}) }),
+  columns: (payload) => ({ what: `${packsWords(payload.packs, payload.name)} ${WENT_WORDS[payload.to]}${payload.why ? `; ${payload.why}` : ""}` }),
 });

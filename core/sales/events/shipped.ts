@@ -22,19 +22,19 @@ export const shipped = orderEvent({
         .max(500),
     }),
   upcast: ({ goods, ...old }) => ({
-    finishedGoods: Array.isArray(goods) ? goods.map(({ packing, ...one }: Record<string, unknown>) => ({ packRun: packing, ...one })) : goods,
+    finishedGoods: Array.isArray(goods) ? goods.map(({ packing, ...rest }: Record<string, unknown>) => ({ packRun: packing, ...rest })) : goods,
     ...old,
   }),
   validate: (state) => closedOrder(state),
   apply: (state, { payload }) => {
-    for (const { packs, ...one } of payload.finishedGoods) {
-      const there = state.finishedGoods.find((other) => other.packRun === one.packRun);
+    for (const { packs, ...rest } of payload.finishedGoods) {
+      const there = state.finishedGoods.find((other) => other.packRun === rest.packRun);
       if (there) there.out += packs;
-      else state.finishedGoods.push({ ...one, out: packs, sold: 0, given: 0, second: 0, back: 0, money: 0 });
+      else state.finishedGoods.push({ ...rest, out: packs, sold: 0, given: 0, second: 0, back: 0, money: 0 });
     }
     // What is poured first is sold first.
     state.finishedGoods.sort((a, b) => Date.parse(a.pouredAt) - Date.parse(b.pouredAt) || (a.packRun < b.packRun ? -1 : 1));
   },
-  describe: (one) => ({ what: "went out", figure: one.finishedGoods.map((each) => packsWords(each.packs, each.name)).join(", ") }),
-  columns: (one) => ({ what: one.finishedGoods.map((each) => packsWords(each.packs, each.name)).join(", ") }),
+  describe: (payload) => ({ what: "went out", figure: payload.finishedGoods.map((each) => packsWords(each.packs, each.name)).join(", ") }),
+  columns: (payload) => ({ what: payload.finishedGoods.map((each) => packsWords(each.packs, each.name)).join(", ") }),
 });

@@ -7,5 +7,5 @@ export const started = orderEvent({
   payload: ({ z, orderPlan }) => z.object({ plan: orderPlan }),
   apply: () => {},
   describe: (_payload, plan) => ({ what: plan.what === "order" ? "order taken" : "market day planned", figure: plan.name }),
-  columns: (_payload, plan) => ({ what: `${plan.name}: ${plan.lines.map((one) => `${one.packs} × ${one.name}`).join(", ")}` }),
+  columns: (_payload, plan) => ({ what: `${plan.name}: ${plan.lines.map((line) => `${line.packs} × ${line.name}`).join(", ")}` }),
 });

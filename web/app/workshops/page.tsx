@@ -19,7 +19,7 @@ export default async function WorkshopsPage() {
           Hearth Jar
         </Link>
       </header>
-      <Workshops workshops={all.filter((one) => one !== null)} zone={Intl.DateTimeFormat().resolvedOptions().timeZone} />
+      <Workshops workshops={all.filter((item) => item !== null)} zone={Intl.DateTimeFormat().resolvedOptions().timeZone} />
     </>
   );
 }

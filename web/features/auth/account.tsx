@@ -27,22 +27,22 @@ function SignedIn({ sessions }: { sessions: SessionShown[] }) {
     <section className="sheet">
       <h2>Signed in</h2>
       <ul className="mt-2">
-        {sessions.map((one) => (
-          <li key={one.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-2">
+        {sessions.map((session) => (
+          <li key={session.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-2">
             <span className="flex-1">
-              {one.browser}
+              {session.browser}
               <span className="text-soft">
-                , from {one.address}, since {units.dayClock(one.at)}
+                , from {session.address}, since {units.dayClock(session.at)}
               </span>
             </span>
-            {one.here ? (
+            {session.here ? (
               <strong>this browser</strong>
             ) : (
               <button
                 type="button"
                 className="press"
                 onClick={async () => {
-                  const answer = await callAuth("end-session", { id: one.id });
+                  const answer = await callAuth("end-session", { id: session.id });
                   setSaid(answer.ok ? "" : answer.message);
                   router.refresh();
                 }}
@@ -146,9 +146,9 @@ export function Account(props: {
       lead={`${props.name}, ${props.email}`}
       actions={
         <>
-          {props.workshops.map((one) => (
-            <Link key={one.id} className="press" href={`/w/${one.id}`}>
-              Go to {one.name}
+          {props.workshops.map((workshop) => (
+            <Link key={workshop.id} className="press" href={`/w/${workshop.id}`}>
+              Go to {workshop.name}
             </Link>
           ))}
           <button type="button" className="press" onClick={() => void signOutDevice("sign-out").then((left) => left || setSaid(STILL_IN))}>

@@ -45,11 +45,11 @@ export function AuthForm(props: {
   const rules = useMemo((): Record<string, FieldRule<string>> => {
     const all = JSON.parse(names) as AuthField[];
     return Object.fromEntries(
-      all.map((one) => [
-        one.name,
+      all.map((authField) => [
+        authField.name,
         {
-          initial: one.initial ?? "",
-          parse: (text: string) => (text.trim() === "" && !one.optional ? bad("empty", `Give ${one.label.toLowerCase()}.`) : good(text)),
+          initial: authField.initial ?? "",
+          parse: (text: string) => (text.trim() === "" && !authField.optional ? bad("empty", `Give ${authField.label.toLowerCase()}.`) : good(text)),
         },
       ]),
     );

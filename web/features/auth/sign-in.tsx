@@ -67,20 +67,20 @@ export function SignIn({ to, canMail, device }: { to: string; canMail: boolean; 
 /** On a device of the workshop: who works here, by a PIN. Large: gloves may be on. */
 function WhoWorks({ to, device }: { to: string; device: { name: string; people: { id: string; name: string }[] } }) {
   const [who, setWho] = useState<string | null>(device.people.length === 1 ? (device.people[0]?.id ?? null) : null);
-  const person = device.people.find((one) => one.id === who);
+  const person = device.people.find((item) => item.id === who);
   return (
     <PageLayout title="Who works here?" lead={`On ${device.name}. Entries are put down in this name.`} gloved>
       {device.people.length === 0 ? <p className="sheet max-w-[560px]">Nobody has a PIN yet. An owner gives one on the page “people and devices”.</p> : null}
       <ul className="flex max-w-[720px] flex-wrap gap-3">
-        {device.people.map((one) => (
-          <li key={one.id}>
+        {device.people.map((item) => (
+          <li key={item.id}>
             <button
               type="button"
-              className={`press min-h-[72px] min-w-[150px] text-[21px] ${one.id === who ? "!bg-ink !text-sheet" : ""}`}
-              aria-pressed={one.id === who}
-              onClick={() => setWho(one.id)}
+              className={`press min-h-[72px] min-w-[150px] text-[21px] ${item.id === who ? "!bg-ink !text-sheet" : ""}`}
+              aria-pressed={item.id === who}
+              onClick={() => setWho(item.id)}
             >
-              {one.name}
+              {item.name}
             </button>
           </li>
         ))}
@@ -240,8 +240,8 @@ export function Join({ code, cut, secure }: { code: string; cut: boolean; secure
                 the workshop, so that {unsent.length === 1 ? "it can be" : "they can be"} logged again:
               </p>
               <ul className="list-disc pl-5">
-                {unsent.map((one, at) => (
-                  <li key={`${at} ${one}`}>{one}</li>
+                {unsent.map((text, index) => (
+                  <li key={`${index} ${text}`}>{text}</li>
                 ))}
               </ul>
             </>

@@ -58,7 +58,7 @@ export function ElsewhereForm({ batch }: { batch: Batch }) {
       }}
     >
       <div className="grid grid-cols-2 items-start gap-x-4 sm:grid-cols-[minmax(0,1fr)_130px_110px]">
-        <Field label="Wax that went elsewhere" {...fields.bind("how")} options={WAY_NAMES.map((one) => ({ value: one, label: WAYS[one] }))} />
+        <Field label="Wax that went elsewhere" {...fields.bind("how")} options={WAY_NAMES.map((wayName) => ({ value: wayName, label: WAYS[wayName] }))} />
         <Field label="It weighed" unit={units.mass} {...fields.bind("mg")} inputMode="decimal" placeholder="not weighed" />
         {between ? <Field label="Which pot" {...fields.bind("other")} inputMode="numeric" /> : <span className="max-sm:hidden" />}
       </div>
@@ -68,7 +68,7 @@ export function ElsewhereForm({ batch }: { batch: Batch }) {
             <Field
               label={`What next (${units.g(left)} in the pot)`}
               {...fields.bind("again")}
-              options={AGAIN.map((one) => ({ value: one, label: AGAIN_WORDS[one] }))}
+              options={AGAIN.map((item) => ({ value: item, label: AGAIN_WORDS[item] }))}
               hint="Heating, adding and stirring are done again too."
             />
           ) : null}

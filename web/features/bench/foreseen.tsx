@@ -95,13 +95,13 @@ export function ForeseenPot({ outlook, batch }: { outlook: ForecastView; batch: 
           A reading makes it surer; stir first.
         </p>
       ) : null}
-      {outlook.doubts.map((one) => {
-        const entry = batch.events.find((event) => event.kind === "read" && Date.parse(event.happenedAt) === Date.parse(one.at));
+      {outlook.doubts.map((doubt) => {
+        const entry = batch.events.find((event) => event.kind === "read" && Date.parse(event.happenedAt) === Date.parse(doubt.at));
         return (
-          <div key={one.at} className={notice({ size: "small", className: "mt-2" })}>
+          <div key={doubt.at} className={notice({ size: "small", className: "mt-2" })}>
             <p>
               <strong>
-                ▲ {units.t(one.celsius)} at {units.clock(one.at)}
+                ▲ {units.t(doubt.celsius)} at {units.clock(doubt.at)}
               </strong>{" "}
               does not fit the other readings: a digit misread, not stirred, another thermometer? It stays in the record, but is not used here.
             </p>

@@ -31,10 +31,10 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
   /** How many of it this device keeps. */
   const [done, setDone] = useState<number | null>(null);
   const { waiting } = useOutbox();
-  const waits = waiting.filter((one) => one.batchId === batch.id && one.event.kind === "read").length;
-  const tools = instruments.filter((one) => one.kind !== "scale");
+  const waits = waiting.filter((entry) => entry.batchId === batch.id && entry.event.kind === "read").length;
+  const tools = instruments.filter((instrument) => instrument.kind !== "scale");
   const [tool, setTool] = useState(tools[0]?.id ?? "");
-  const chosen = tools.find((one) => one.id === tool);
+  const chosen = tools.find((instrument) => instrument.id === tool);
   const take = async (file: File | undefined, column?: number) => {
     if (!file) return;
     setSaid("");
@@ -44,7 +44,7 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
     if (!logged.ok) return setSaid(logged.message);
     const { readings, skipped, zoned, columns } = logged;
     const [from, to] = [batch.state.startedAt, batch.pouredAt ?? batch.now];
-    const inside = readings.filter((one) => Date.parse(one.at) >= Date.parse(from) && Date.parse(one.at) <= Date.parse(to));
+    const inside = readings.filter((reading) => Date.parse(reading.at) >= Date.parse(from) && Date.parse(reading.at) <= Date.parse(to));
     if (inside.length === 0)
       return setSaid(
         `It was read from ${units.full(readings[0]?.at ?? from)} to ${units.full(readings.at(-1)?.at ?? to)}; this pot ran from ${units.full(from)} to ${units.full(to)}. Choose the pot that it belongs to, or look at the logger's clock.`,
@@ -54,16 +54,16 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
   const keep = async () => {
     if (!read) return;
     await batch.recordMany(
-      read.inside.map((one) => ({
+      read.inside.map((loggedReading) => ({
         kind: "read",
-        payload: { step: null, shown: one.celsius, correction: chosen?.correction ?? 0 },
-        happenedAt: one.at,
+        payload: { step: null, shown: loggedReading.celsius, correction: chosen?.correction ?? 0 },
+        happenedAt: loggedReading.at,
         instrumentId: chosen?.id ?? null,
       })),
     );
     setDone(read.inside.length);
   };
-  const warmths = read?.inside.map((one) => one.celsius) ?? [];
+  const warmths = read?.inside.map((loggedReading) => loggedReading.celsius) ?? [];
   return (
     <div className="mt-2">
       <LoggerInput label="Readings from a logger's file" onFile={(file) => void take(file)} />
@@ -79,7 +79,12 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
           <HeatLine
             bands={batch.bands}
             ceiling={batch.plan.process.ceiling}
-            marks={read.inside.map((one) => ({ ...one, step: null, instrumentId: chosen?.id ?? null, instrumentKind: chosen?.kind ?? null }))}
+            marks={read.inside.map((loggedReading) => ({
+              ...loggedReading,
+              step: null,
+              instrumentId: chosen?.id ?? null,
+              instrumentKind: chosen?.kind ?? null,
+            }))}
             height={170}
             label="What the file holds"
           />
@@ -92,9 +97,9 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
               <label className="text-[15px]">
                 Read by{" "}
                 <select className="entry !w-auto" value={tool} onChange={(event) => setTool(event.target.value)}>
-                  {tools.map((one) => (
-                    <option key={one.id} value={one.id}>
-                      {one.name}
+                  {tools.map((tool) => (
+                    <option key={tool.id} value={tool.id}>
+                      {tool.name}
                     </option>
                   ))}
                   <option value="">not noted</option>

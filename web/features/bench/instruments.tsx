@@ -58,7 +58,7 @@ interface InstrumentsProps {
 function useSimulatedInstruments(batch: Batch, prompt: Progress | null, tell: (text: string) => void, on: boolean): void {
   const { plan, state } = batch;
   const heats = on && prompt !== null && (isOnBurner(prompt) || state.onHeat !== null);
-  const added = recordedBy(plan.process.steps, "add_c").filter((one) => state.reads[one.id]).length;
+  const added = recordedBy(plan.process.steps, "add_c").filter((step) => state.reads[step.id]).length;
   const stirred = Object.keys(state.did).length;
   const oil = (plan.pots[0]?.components ?? []).reduce((sum, part) => sum + (part.kind === "fragrance" ? part.mg / 1_000 : 0), 0);
   const seen = useRef({ added, stirred });
@@ -122,19 +122,23 @@ function useInstrument({ batch, prompt, instruments, rehearsal }: InstrumentsPro
   // Which kind of instrument it is holds on while it is silent.
   const last = heard?.message;
   const isScale = last?.is === "weight" || (last?.is === "fault" && last.of === "scale");
-  const tools = instruments.filter((one) => isScale === (one.kind === "scale"));
-  const chosen = tools.find((one) => one.id === tool) ?? tools[0];
+  const tools = instruments.filter((instrument) => isScale === (instrument.kind === "scale"));
+  const chosen = tools.find((instrument) => instrument.id === tool) ?? tools[0];
   const weighs = prompt?.entry === "weighed" && prompt.component !== undefined;
-  const take = (one: Message, byItself: boolean) => {
-    if (one.is === "temperature")
+  const take = (message: Message, byItself: boolean) => {
+    if (message.is === "temperature")
       return batch.record({
         // What is written by itself is a look: it says no step done.
         kind: "read",
-        payload: { step: !byItself && prompt?.entry === "read" ? prompt.step : null, shown: one.celsius, correction: chosen?.correction ?? 0 },
+        payload: { step: !byItself && prompt?.entry === "read" ? prompt.step : null, shown: message.celsius, correction: chosen?.correction ?? 0 },
         instrumentId: chosen?.id ?? null,
       });
-    if (one.is === "weight" && weighs && prompt?.component && one.mg > 0)
-      return batch.record({ kind: "weighed", payload: { pot: prompt.pot, componentId: prompt.component.id, mg: one.mg }, instrumentId: chosen?.id ?? null });
+    if (message.is === "weight" && weighs && prompt?.component && message.mg > 0)
+      return batch.record({
+        kind: "weighed",
+        payload: { pot: prompt.pot, componentId: prompt.component.id, mg: message.mg },
+        instrumentId: chosen?.id ?? null,
+      });
     return null;
   };
   const newest = useRef({ heard, take });
@@ -231,9 +235,9 @@ function Options({ tools, chosen, setTool, last, every, setEvery, message, tell 
         <label>
           It is{" "}
           <select className="entry !w-auto" value={chosen?.id ?? ""} onChange={(event) => setTool(event.target.value)}>
-            {tools.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
+            {tools.map((tool) => (
+              <option key={tool.id} value={tool.id}>
+                {tool.name}
               </option>
             ))}
           </select>
@@ -244,9 +248,9 @@ function Options({ tools, chosen, setTool, last, every, setEvery, message, tell 
           Log by itself{" "}
           <select className="entry !w-auto" value={every} onChange={(event) => setEvery(Number(event.target.value))}>
             <option value={0}>never</option>
-            {EVERY.map((one) => (
-              <option key={one} value={one}>
-                every {one} s
+            {EVERY.map((item) => (
+              <option key={item} value={item}>
+                every {item} s
               </option>
             ))}
           </select>
@@ -309,9 +313,9 @@ export function Instruments(props: InstrumentsProps) {
           <label>
             so fast{" "}
             <select className="entry !w-auto" value={rehearsal.speed} onChange={(event) => rehearsal.setSpeed(Number(event.target.value))}>
-              {SPEEDS.map((one) => (
-                <option key={one} value={one}>
-                  {one} ×
+              {SPEEDS.map((speed) => (
+                <option key={speed} value={speed}>
+                  {speed} ×
                 </option>
               ))}
             </select>

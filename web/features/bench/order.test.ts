@@ -23,7 +23,7 @@ describe("the pots in the order in which they need hands", () => {
   it("puts what is ready before what is on its way, and of what is ready what leaves its range first", () => {
     const pots = [pot("cooling", 5), pot("stays", 5), pot("leaves soon", 5), pot("nearly", 5), { ...pot("done", 5), next: null }];
     const outlooks = { cooling: outlook(40, 55), stays: outlook(null, 50), "leaves soon": outlook(null, 22), nearly: outlook(25, 40) };
-    const order = (now: number) => bySoonest(pots, outlooks, at(now)).map((one) => one.id);
+    const order = (now: number) => bySoonest(pots, outlooks, at(now)).map((item) => item.id);
     expect(order(20)).toEqual(["leaves soon", "stays", "nearly", "cooling", "done"]);
     // Once it should be in its range it stands among those that need hands now.
     expect(order(30)).toEqual(["leaves soon", "nearly", "stays", "cooling", "done"]);
@@ -31,7 +31,7 @@ describe("the pots in the order in which they need hands", () => {
 
   it("keeps pots of which nothing is foreseen by when their next step is due", () => {
     const pots = [pot("later", 90), pot("due", 5)];
-    expect(bySoonest(pots, {}, at(20)).map((one) => one.id)).toEqual(["due", "later"]);
-    expect(bySoonest([pot("due", 5), pot("cooling", 5)], { cooling: outlook(40, 55) }, at(20)).map((one) => one.id)).toEqual(["due", "cooling"]);
+    expect(bySoonest(pots, {}, at(20)).map((item) => item.id)).toEqual(["due", "later"]);
+    expect(bySoonest([pot("due", 5), pot("cooling", 5)], { cooling: outlook(40, 55) }, at(20)).map((item) => item.id)).toEqual(["due", "cooling"]);
   });
 });

@@ -13,7 +13,7 @@ export function TooMuch({ batch, pot }: { batch: Batch; pot: number }) {
   const { component, given, asked, loadNow, targets } = over;
   const write = (n: number) => (component.count ? countWords(n, component.count.of) : units.onScale(n, component.scale));
   const limit = batch.plan.pots[pot]?.maxLoadPpm ?? null;
-  const others = targets.filter((one) => one.componentId !== component.id);
+  const others = targets.filter((target) => target.componentId !== component.id);
   return (
     <section role="alert" aria-label="Too much" className={notice({ className: "mb-4" })}>
       <p className="font-bold">
@@ -34,9 +34,9 @@ export function TooMuch({ batch, pot }: { batch: Batch; pot: number }) {
         <button type="button" className="press mt-2" onClick={() => void batch.record({ kind: "rescaled", payload: { pot, targets } })}>
           Set the rest to it:{" "}
           {others
-            .map((one) => {
-              const part = batch.plan.pots[pot]?.components.find((other) => other.id === one.componentId);
-              return `${part?.name} ${part ? units.onScale(one.mg, part.scale) : units.g(one.mg)}`;
+            .map((item) => {
+              const part = batch.plan.pots[pot]?.components.find((other) => other.id === item.componentId);
+              return `${part?.name} ${part ? units.onScale(item.mg, part.scale) : units.g(item.mg)}`;
             })
             .join(", ")}
           , {units.g(over.totalMg)} in all

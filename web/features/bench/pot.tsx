@@ -43,10 +43,10 @@ function LastReading({ batch, prompt }: { batch: Batch; prompt: Progress }) {
   const units = useUnits();
   const newest = batch.marks.at(-1);
   if (!newest || prompt.entry === "weighed" || prompt.entry === "counted") return null;
-  const band = prompt.range ? { name: rangeName(prompt), range: prompt.range } : batch.bands.find((one) => one.step === newest.step);
+  const band = prompt.range ? { name: rangeName(prompt), range: prompt.range } : batch.bands.find((band) => band.step === newest.step);
   const tone = band ? toneOf(newest.celsius, band.range) : "ink";
   // Heated for the first time it is below until it is hot: only what was warm enough once fell.
-  const wasWarm = !isOnBurner(prompt) || batch.marks.some((one) => one.step === prompt.step && band && rangeStatus(one.celsius, band.range).is !== "below");
+  const wasWarm = !isOnBurner(prompt) || batch.marks.some((mark) => mark.step === prompt.step && band && rangeStatus(mark.celsius, band.range).is !== "below");
   const fell = band && prompt.range && wasWarm && newest.step === prompt.step && rangeStatus(newest.celsius, band.range).is === "below";
   return (
     <div className="text-right sm:float-right sm:pl-4 max-sm:mb-2 max-sm:text-left" aria-live="polite">
@@ -76,28 +76,28 @@ function StepList({ batch, here, onChoose }: { batch: Batch; here: string | unde
   const several = batch.plan.pots.length > 1;
   return (
     <ol>
-      {batch.steps.map((one, index) => {
-        const isHere = one.key === here;
-        const done = one.done && one.key !== batch.next?.key;
+      {batch.steps.map((step, index) => {
+        const isHere = step.key === here;
+        const done = step.done && step.key !== batch.next?.key;
         return (
-          <li key={one.key}>
-            {several && one.pot !== batch.steps[index - 1]?.pot ? (
+          <li key={step.key}>
+            {several && step.pot !== batch.steps[index - 1]?.pot ? (
               <div className="px-2 pt-2 text-[14px] text-soft">
-                pot {one.pot + 1}: {batch.plan.pots[one.pot]?.formulaName}
+                pot {step.pot + 1}: {batch.plan.pots[step.pot]?.formulaName}
               </div>
             ) : null}
             <button
               type="button"
               aria-current={isHere ? "step" : undefined}
-              onClick={() => onChoose(one.key)}
+              onClick={() => onChoose(step.key)}
               className={`flex min-h-[40px] w-full items-center gap-3 border-b border-line px-2 text-left max-lg:min-h-[56px] ${isHere ? "bg-sheet font-bold outline-2 -outline-offset-2 outline-ink" : "hover:bg-wax"}`}
             >
               <span className={`figure w-5 text-[20px] ${done ? "text-inside" : "text-soft"}`} aria-hidden="true">
                 {done ? "✓" : isHere ? "›" : "·"}
               </span>
               <span>
-                {one.name}
-                <span className="sr-only">{one.entry === null ? ", by the clock" : done ? ", done" : ", open"}</span>
+                {step.name}
+                <span className="sr-only">{step.entry === null ? ", by the clock" : done ? ", done" : ", open"}</span>
               </span>
             </button>
           </li>
@@ -120,7 +120,7 @@ export function Pot(props: PotProps) {
 function PotMargin({ batch, prompt, id }: { batch: Batch; prompt: Progress | null; id: string }) {
   const units = useUnits();
   const { plan, state } = batch;
-  const step = prompt ? plan.process.steps.find((one) => one.id === prompt.step) : undefined;
+  const step = prompt ? plan.process.steps.find((step) => step.id === prompt.step) : undefined;
   const kind = step ? stepTypeOf(step.kind) : null;
   const pot = prompt?.pot ?? 0;
   const load = weighedLoad(plan, state, pot);
@@ -202,10 +202,10 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
   usePreload(MadeReady, Pouring);
   const [listening, setListening] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
-  const prompt = batch.steps.find((one) => one.key === chosen) ?? batch.next;
+  const prompt = batch.steps.find((step) => step.key === chosen) ?? batch.next;
   const pot = prompt?.pot ?? 0;
   const move = (by: number) => {
-    const at = batch.steps.findIndex((one) => one.key === prompt?.key);
+    const at = batch.steps.findIndex((step) => step.key === prompt?.key);
     setChosen(batch.steps[Math.max(0, Math.min(batch.steps.length - 1, at + by))]?.key ?? null);
   };
   useKeys([
@@ -224,8 +224,8 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
       gloved
       title={`${plan.rehearsal ? "Rehearsal" : "Pot"} ${props.batch.number}: ${batch.title}`}
       lead={`${namedLines(plan.products)
-        .map((one) => `${one.count} × ${one.name}`)
-        .join(", ")} · ${plan.pots.map((one) => units.total(one.components).main).join(" + ")} · ${plan.process.name}`}
+        .map((line) => `${line.count} × ${line.name}`)
+        .join(", ")} · ${plan.pots.map((pot) => units.total(pot.components).main).join(" + ")} · ${plan.process.name}`}
       actions={
         <Link className="press" href={`/records/${props.batch.id}`}>
           Record

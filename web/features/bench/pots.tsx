@@ -36,7 +36,7 @@ function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments
             {pot.title}
           </Link>
           <div className="text-[20px] font-semibold">{pot.next ? `next: ${pot.next.name}` : "poured"}</div>
-          <div className="text-soft">{pot.products.map((one) => `${one.count} × ${one.name}`).join(", ")}</div>
+          <div className="text-soft">{pot.products.map((product) => `${product.count} × ${product.name}`).join(", ")}</div>
         </div>
         <Link href={`/bench/${pot.id}`} className="act !min-h-[64px] max-sm:w-full" data-next-step>
           Go to the pot
@@ -65,9 +65,9 @@ function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments
 /** The pots that run, the one that needs hands soonest first and largest. */
 export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps) {
   const now = useNow(10_000);
-  const [running, rehearsed] = [batches.filter((one) => !one.rehearsal), batches.filter((one) => one.rehearsal)];
+  const [running, rehearsed] = [batches.filter((batch) => !batch.rehearsal), batches.filter((batch) => batch.rehearsal)];
   const outlooks = useOutlooks(
-    useMemo(() => Object.fromEntries(batches.map((one) => [one.id, one.watch && !one.rehearsal ? { ...one.watch, usual } : null])), [batches, usual]),
+    useMemo(() => Object.fromEntries(batches.map((batch) => [batch.id, batch.watch && !batch.rehearsal ? { ...batch.watch, usual } : null])), [batches, usual]),
   );
   const [first, ...others] = bySoonest(running, outlooks, now);
   return (
@@ -97,22 +97,22 @@ export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps)
         </Empty>
       ) : (
         <>
-          {batches.map((one) => {
-            const outlook = outlooks[one.id];
-            return outlook ? <CallSound key={one.id} outlook={outlook} /> : null;
+          {batches.map((batch) => {
+            const outlook = outlooks[batch.id];
+            return outlook ? <CallSound key={batch.id} outlook={outlook} /> : null;
           })}
           {first ? <Soonest pot={first} instruments={instruments} outlook={outlooks[first.id] ?? null} now={now} /> : null}
           <ul>
-            {[...others, ...rehearsed].map((one) => (
+            {[...others, ...rehearsed].map((running) => (
               <BatchRow
-                key={one.id}
-                batch={one.rehearsal ? { ...one, title: `Rehearsal: ${one.title}` } : one}
-                href={`/bench/${one.id}`}
+                key={running.id}
+                batch={running.rehearsal ? { ...running, title: `Rehearsal: ${running.title}` } : running}
+                href={`/bench/${running.id}`}
                 instruments={instruments}
-                what={one.next ? `next: ${one.next.name}` : "poured"}
-                action={one.rehearsal ? "Go on with it" : "Go to the pot"}
+                what={running.next ? `next: ${running.next.name}` : "poured"}
+                action={running.rehearsal ? "Go on with it" : "Go to the pot"}
               >
-                {outlooks[one.id] ? <Ahead outlook={outlooks[one.id] as ForecastView} size="text-[26px]" /> : null}
+                {outlooks[running.id] ? <Ahead outlook={outlooks[running.id] as ForecastView} size="text-[26px]" /> : null}
               </BatchRow>
             ))}
           </ul>

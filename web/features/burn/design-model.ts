@@ -26,8 +26,8 @@ export function askedBy(design: Design): { what: AdviceWhat; varies: Varied | nu
 /** What it is about to be burned with now: the wick of the variant before, or the product's. */
 export function wickNow(design: Design): { wickId: string; count: number } | null {
   const { before, product } = design;
-  const one = before?.plan.testCandles.find((each) => each.variant === before.variant);
-  if (one?.wick) return { wickId: one.wick.wickId, count: one.wick.count };
+  const item = before?.plan.testCandles.find((each) => each.variant === before.variant);
+  if (item?.wick) return { wickId: item.wick.wickId, count: item.wick.count };
   return product?.wickId ? { wickId: product.wickId, count: product.wicks } : null;
 }
 
@@ -73,7 +73,7 @@ export function draftsFor(design: Design, container: TrialContainer, varies: Var
   const now = wickNow(design);
   const best = chosen ?? bestWick(design, container);
   const nameOf = (wick: { id: string; count: number } | null) => {
-    const name = design.wicks.find((one) => one.id === wick?.id)?.name ?? "no wick";
+    const name = design.wicks.find((item) => item.id === wick?.id)?.name ?? "no wick";
     return wick && wick.count > 1 ? `${wick.count} × ${name}` : name;
   };
   const draft = (key: string, says: string, why: string, chosen: boolean, more: Partial<Draft> = {}): Draft => ({
@@ -105,38 +105,46 @@ export function draftsFor(design: Design, container: TrialContainer, varies: Var
         );
     }
     case "wax":
-      return design.waxes.map((one) =>
-        draft(one.id, one.name, one.id === formula.waxId ? "what it has now" : `family ${one.family}`, one.id === formula.waxId, {
-          change: one.id === formula.waxId ? {} : { waxId: one.id },
+      return design.waxes.map((wax) =>
+        draft(wax.id, wax.name, wax.id === formula.waxId ? "what it has now" : `family ${wax.family}`, wax.id === formula.waxId, {
+          change: wax.id === formula.waxId ? {} : { waxId: wax.id },
         }),
       );
     case "scent":
-      return design.fragrances.map((one) =>
+      return design.fragrances.map((fragrance) =>
         draft(
-          one.id,
-          one.name,
-          one.id === formula.fragranceId ? "what it has now" : "another scent asks for testing wicks again",
-          one.id === formula.fragranceId,
+          fragrance.id,
+          fragrance.name,
+          fragrance.id === formula.fragranceId ? "what it has now" : "another scent asks for testing wicks again",
+          fragrance.id === formula.fragranceId,
           {
-            change: one.id === formula.fragranceId ? {} : { fragranceId: one.id },
+            change: fragrance.id === formula.fragranceId ? {} : { fragranceId: fragrance.id },
           },
         ),
       );
     case "vessel":
-      return design.containers.map((one) =>
-        draft(one.id, one.name, one.id === container.id ? "what it has now" : "", one.id === container.id, { container: one }),
+      return design.containers.map((trialContainer) =>
+        draft(trialContainer.id, trialContainer.name, trialContainer.id === container.id ? "what it has now" : "", trialContainer.id === container.id, {
+          container: trialContainer,
+        }),
       );
     case null:
       return [draft("now", nameOf(best), "only this one", true)];
     default: {
-      const proposed = proposals.map((one) =>
-        draft(one.wick.id, one.count > 1 ? `${one.count} × ${one.wick.name}` : one.wick.name, one.why.join("; "), one.chosen, {
-          wick: { id: one.wick.id, count: one.count },
-        }),
+      const proposed = proposals.map((proposal) =>
+        draft(
+          proposal.wick.id,
+          proposal.count > 1 ? `${proposal.count} × ${proposal.wick.name}` : proposal.wick.name,
+          proposal.why.join("; "),
+          proposal.chosen,
+          {
+            wick: { id: proposal.wick.id, count: proposal.count },
+          },
+        ),
       );
       const rest = design.wicks
-        .filter((one) => !proposals.some((each) => each.wick.id === one.id))
-        .map((one) => draft(one.id, one.name, "", false, { wick: { id: one.id, count: now?.count ?? proposals[0]?.count ?? 1 } }));
+        .filter((wick) => !proposals.some((each) => each.wick.id === wick.id))
+        .map((wick) => draft(wick.id, wick.name, "", false, { wick: { id: wick.id, count: now?.count ?? proposals[0]?.count ?? 1 } }));
       return [...proposed, ...rest];
     }
   }
@@ -157,7 +165,7 @@ export function nameFor(design: Design, container: TrialContainer | undefined, v
 
 /** What the design would warn of before it is begun. */
 export function designWarnings(design: Design, varies: Varied | null, drafts: readonly Draft[], replicates: number, half: boolean): string[] {
-  const chosen = drafts.filter((one) => one.chosen);
+  const chosen = drafts.filter((draft) => draft.chosen);
   return [
     ...(varies === "load" && (design.formula?.dyed || design.formula?.added)
       ? ["No dye, mica, additives or embeds while testing the load: this formula has some."]
@@ -165,7 +173,7 @@ export function designWarnings(design: Design, varies: Varied | null, drafts: re
     ...(replicates < 2 && chosen.length > 1 ? ["Burn each twice: of one alone nobody knows whether it was chance."] : []),
     ...(varies !== null && chosen.length < 2 ? ["Choose at least two to hold against one another."] : []),
     ...(half ? ["A half-fill result never counts as a full pass: full jars follow."] : []),
-    ...(varies === "wick size" && new Set(chosen.map((one) => seriesIn(design, one.wick))).size > 1
+    ...(varies === "wick size" && new Set(chosen.map((draft) => seriesIn(design, draft.wick))).size > 1
       ? ["These are of several kinds or series, whose sizes cannot be compared: vary the kind or the size, not both."]
       : []),
     ...(varies === "wax" || varies === "scent"

@@ -17,8 +17,8 @@ export function DesignMargin({ state: { design, container, warnings } }: { state
   if (!container) return null;
   return (
     <>
-      {warnings.map((one) => (
-        <Warn key={one}>{one}</Warn>
+      {warnings.map((warning) => (
+        <Warn key={warning}>{warning}</Warn>
       ))}
       <Aside title="Why these wicks">
         By the inner diameter at the wax line, {units.len(Math.round(container.innerTopUm))} at the rim and {units.len(container.innerBottomUm)} at the bottom,
@@ -26,19 +26,19 @@ export function DesignMargin({ state: { design, container, warnings } }: { state
       </Aside>
       {design.tried.length > 0 ? (
         <Aside title={`Tried in ${container.name}`}>
-          {design.tried.slice(0, 6).map((one) => (
-            <span key={`${one.trialId}${one.variant}`} className="block">
-              <Link className="underline" href={`/burn/${one.trialId}?view=verdict`}>
-                trial {one.trial}
+          {design.tried.slice(0, 6).map((item) => (
+            <span key={`${item.trialId}${item.variant}`} className="block">
+              <Link className="underline" href={`/burn/${item.trialId}?view=verdict`}>
+                trial {item.trial}
               </Link>
-              : {one.says},{" "}
-              {one.decided === "passed"
-                ? one.half
+              : {item.says},{" "}
+              {item.decided === "passed"
+                ? item.half
                   ? "half passed"
                   : "passed"
-                : one.decided === "failed"
+                : item.decided === "failed"
                   ? "failed"
-                  : one.safe === false
+                  : item.safe === false
                     ? "not safe"
                     : "open"}
             </span>
@@ -64,7 +64,7 @@ export function WhatIsTried({ state }: { state: DesignState }) {
         <Chooser
           label="Product"
           value={design.product?.id ?? ""}
-          options={[{ value: "", name: "none: a formula in a vessel" }, ...design.products.map((one) => ({ value: one.id, name: one.name }))]}
+          options={[{ value: "", name: "none: a formula in a vessel" }, ...design.products.map((product) => ({ value: product.id, name: product.name }))]}
           onValue={(id) => go(id ? { product: id } : { formula: design.formula?.id ?? "", container: container.id })}
         />
         {design.product ? null : (
@@ -72,13 +72,13 @@ export function WhatIsTried({ state }: { state: DesignState }) {
             <Chooser
               label="Formula"
               value={design.formula.id}
-              options={design.formulas.map((one) => ({ value: one.id, name: one.name }))}
+              options={design.formulas.map((formula) => ({ value: formula.id, name: formula.name }))}
               onValue={(id) => go({ formula: id, container: container.id })}
             />
             <Chooser
               label="Vessel"
               value={container.id}
-              options={design.containers.map((one) => ({ value: one.id, name: one.name }))}
+              options={design.containers.map((container) => ({ value: container.id, name: container.name }))}
               onValue={(id) => go({ formula: design.formula?.id ?? "", container: id })}
             />
           </>
@@ -87,7 +87,7 @@ export function WhatIsTried({ state }: { state: DesignState }) {
           <Chooser
             label="Wick of all of them"
             value={wickOfAll}
-            options={design.wicks.map((one) => ({ value: one.id, name: one.name, note: one.id === best?.id ? "as now, or as proposed" : one.kind }))}
+            options={design.wicks.map((wick) => ({ value: wick.id, name: wick.name, note: wick.id === best?.id ? "as now, or as proposed" : wick.kind }))}
             onValue={setWickId}
             error={wickOfAll === "" ? "Choose a wick: no test candle is poured without one." : ""}
           />
@@ -123,9 +123,9 @@ export function WhatVaries({ state: { from, setFrom, varies, vary } }: { state: 
       <fieldset className="mt-4">
         <legend className="font-semibold">What varies</legend>
         <div className="mt-1 flex flex-wrap gap-1">
-          {[...VARIED, null].map((one) => (
-            <Toggle key={one ?? "nothing"} on={varies === one} onPress={() => vary(one)}>
-              {one ?? "nothing, one test"}
+          {[...VARIED, null].map((item) => (
+            <Toggle key={item ?? "nothing"} on={varies === item} onPress={() => vary(item)}>
+              {item ?? "nothing, one test"}
             </Toggle>
           ))}
         </div>
@@ -141,13 +141,13 @@ export function WorthTrying({ state: { shown, proposed, pick, fields, half, setH
     <section className="mt-4" aria-label="Variants">
       <h2>Worth trying</h2>
       <ul className="mt-1 border-t-2 border-ink">
-        {(all ? shown : proposed).map((one) => (
-          <li key={one.key} className="border-b border-line">
+        {(all ? shown : proposed).map((item) => (
+          <li key={item.key} className="border-b border-line">
             <label className="flex min-h-[52px] items-center gap-3 py-1">
-              <input type="checkbox" className="h-6 w-6" checked={one.chosen} onChange={(event) => pick(one.key, event.target.checked)} />
+              <input type="checkbox" className="h-6 w-6" checked={item.chosen} onChange={(event) => pick(item.key, event.target.checked)} />
               <span>
-                <strong>{one.says}</strong>
-                {one.why ? <span className="block text-[15px] text-soft">{one.why}</span> : null}
+                <strong>{item.says}</strong>
+                {item.why ? <span className="block text-[15px] text-soft">{item.why}</span> : null}
               </span>
             </label>
           </li>
@@ -183,26 +183,26 @@ export function OnTheRack({ state: { design, racked, take } }: { state: DesignSt
       <h2>On the rack</h2>
       {design.rack.length === 0 ? <p className="text-soft">No jar with a wick stands there now.</p> : null}
       <ul className="mt-1 border-t-2 border-ink">
-        {design.rack.map((one) => {
-          const key = `${one.batchId} ${one.product}`;
+        {design.rack.map((item) => {
+          const key = `${item.batchId} ${item.product}`;
           return (
             <li key={key} className="flex flex-wrap items-center gap-x-4 border-b border-line py-1">
               <span className="min-w-0 flex-1 basis-[220px]">
                 <strong>
-                  {one.number} {one.title}
+                  {item.number} {item.title}
                 </strong>
-                , {one.name}, {one.wick}
+                , {item.name}, {item.wick}
                 <span className="block text-[15px] text-soft">
-                  {one.left} there{one.half ? ", half-filled" : ""}
-                  {one.testFrom ? `; least cure until ${units.dayClock(one.testFrom)}` : ""}
+                  {item.left} there{item.half ? ", half-filled" : ""}
+                  {item.testFrom ? `; least cure until ${units.dayClock(item.testFrom)}` : ""}
                 </span>
               </span>
               <label className="flex items-center gap-2">
                 <span className="sr-only">
-                  Test candles of batch {one.number}, {one.name}, {one.wick}
+                  Test candles of batch {item.number}, {item.name}, {item.wick}
                 </span>
                 <select className="entry !w-auto" value={racked[key] ?? 0} onChange={(event) => take(key, Number(event.target.value))}>
-                  {Array.from({ length: Math.min(10, one.left) + 1 }, (_, n) => (
+                  {Array.from({ length: Math.min(10, item.left) + 1 }, (_, n) => (
                     <option key={n} value={n}>
                       {n}
                     </option>
@@ -226,14 +226,14 @@ export function HowItIsBurned({ state: { design, how, chooseProtocol, fields } }
         <span className="font-semibold">Protocol</span>
         <select className="entry" value={how} onChange={(event) => chooseProtocol(event.target.value)}>
           {design.before ? <option value="before">as in trial {design.before.number}</option> : null}
-          {PROTOCOLS.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
+          {PROTOCOLS.map((protocol) => (
+            <option key={protocol.id} value={protocol.id}>
+              {protocol.name}
             </option>
           ))}
         </select>
       </label>
-      <p className="text-[15px] text-soft">{PROTOCOLS.find((one) => one.id === how)?.says ?? ""}</p>
+      <p className="text-[15px] text-soft">{PROTOCOLS.find((protocol) => protocol.id === how)?.says ?? ""}</p>
       <div className="mt-2 grid gap-x-4 sm:grid-cols-[2fr_1fr_1fr]">
         <Field
           label="Looks of each session"

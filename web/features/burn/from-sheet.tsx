@@ -19,8 +19,8 @@ export function FromSheet({ trial }: { trial: Trial }) {
     if (!rows.ok) return setFault(rows.message);
     setFault("");
     let taken = 0;
-    for (const one of rows.value) {
-      const refusal = await trial.record(one);
+    for (const timed of rows.value) {
+      const refusal = await trial.record(timed);
       if (refusal) return setFault(`${taken} of ${rows.value.length} were taken in; then: ${refusal.message}`);
       taken += 1;
     }

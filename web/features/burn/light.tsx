@@ -91,9 +91,9 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
       <fieldset className="mt-2">
         <legend className="font-semibold">Air</legend>
         <div className="mt-1 flex flex-wrap gap-1">
-          {AIR.map((one) => (
-            <Toggle key={one} on={air.includes(one)} onPress={() => setAir(air.includes(one) ? air.filter((each) => each !== one) : [...air, one])}>
-              {one}
+          {AIR.map((item) => (
+            <Toggle key={item} on={air.includes(item)} onPress={() => setAir(air.includes(item) ? air.filter((each) => each !== item) : [...air, item])}>
+              {item}
             </Toggle>
           ))}
         </div>

@@ -103,10 +103,10 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
     if (nothing && !outToo) return setSaid("Tap at least one thing that you saw.");
     const why = nothing ? "" : trial.enter({ kind: "checked", payload: { testCandle: testCandle.key, ...seen }, happenedAt: all.at });
     if (why) return setSaid(why);
-    if (outToo) trial.enter({ kind: "extinguished", payload: { testCandle: testCandle.key, why: "safety", sign: signs.map((one) => one.says).join("; ") } });
+    if (outToo) trial.enter({ kind: "extinguished", payload: { testCandle: testCandle.key, why: "safety", sign: signs.map((sign) => sign.says).join("; ") } });
     onDone();
   };
-  const due = card.now.checks.find((one) => one.state === "next");
+  const due = card.now.checks.find((check) => check.state === "next");
   return (
     <section className="sheet" aria-label={`Look at ${testCandle.key}`}>
       <div className="flex flex-wrap items-baseline gap-x-3">

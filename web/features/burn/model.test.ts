@@ -26,10 +26,10 @@ const batch = (over: object = {}) => [{ id: "0190c0de-0000-7000-8000-00000000c00
 describe("the cards of a trial", () => {
   it("stand by what wants hands soonest: burning by its next look, then ready, then at rest", () => {
     const state = trial([1, lit("B1")], [30, lit("A2")], [200, out("B1")]);
-    const keys = (minute: number) => cardsOf(plan, state, batch(), at(minute)).map((one) => `${one.testCandle.key} ${one.now.state}`);
+    const keys = (minute: number) => cardsOf(plan, state, batch(), at(minute)).map((card) => `${card.testCandle.key} ${card.now.state}`);
     expect(keys(40)).toEqual(["A2 burning", "A1 ready", "B1 resting"]);
     const both = trial([1, lit("B1")], [30, lit("A2")]);
-    expect(cardsOf(plan, both, batch(), at(40)).map((one) => one.testCandle.key)).toEqual(["B1", "A2", "A1"]);
+    expect(cardsOf(plan, both, batch(), at(40)).map((card) => card.testCandle.key)).toEqual(["B1", "A2", "A1"]);
     const [first] = cardsOf(plan, both, batch(), at(77));
     expect(first && isDue(first.now, at(77))).toBe(true);
     expect(first && isDue(first.now, at(75))).toBe(false);
@@ -46,11 +46,11 @@ describe("the cards of a trial", () => {
     const state = trial([0, lit("A1")], [0, weighed("A1", 1, "before", 560_000)], [240, out("A1")]);
     expect(state.testCandles.A1 && toWeigh(state.testCandles.A1)).toBe(1);
     const after = trial([0, lit("A1")], [0, weighed("A1", 1, "before", 560_000)], [240, out("A1")], [300, weighed("A1", 1, "after", 380_000)]);
-    const one = after.testCandles.A1;
-    if (!one) throw new Error("no test candle");
-    expect(toWeigh(one)).toBeNull();
-    expect(leftOf(aTestCandle("A1"), one)).toBeCloseTo(0.5, 6);
-    expect(widthNow(aTestCandle("A1"), one)).toBeLessThan(widthNow(aTestCandle("A1"), { sessions: [], stopped: null }));
+    const item = after.testCandles.A1;
+    if (!item) throw new Error("no test candle");
+    expect(toWeigh(item)).toBeNull();
+    expect(leftOf(aTestCandle("A1"), item)).toBeCloseTo(0.5, 6);
+    expect(widthNow(aTestCandle("A1"), item)).toBeLessThan(widthNow(aTestCandle("A1"), { sessions: [], stopped: null }));
   });
 });
 
@@ -58,7 +58,7 @@ describe("a look in the hand", () => {
   const session = trial([0, lit("A1")]).testCandles.A1?.sessions[0];
   it("says at once what ends the session, the bottom only after three hours", () => {
     if (!session) throw new Error("no session");
-    const ids = (hand: Parameters<typeof signsIn>[0], minute: number) => signsIn(hand, session, at(minute), SI).map((one) => one.id);
+    const ids = (hand: Parameters<typeof signsIn>[0], minute: number) => signsIn(hand, session, at(minute), SI).map((sign) => sign.id);
     expect(ids({ flame: "steady", soot: "none" }, 60)).toEqual([]);
     expect(ids({ flame: "jumping" }, 60)).toEqual(["unsteady"]);
     expect(ids({ bottom: true }, 120)).toEqual([]);
@@ -83,7 +83,7 @@ describe("the pictures", () => {
   it("draw every session of every test candle that was measured, by its minutes", () => {
     const state = trial([0, lit("A1")], [75, look("A1", 50_000, 4_000)], [120, look("A1", 60_000)], [240, out("A1")]);
     const lines = linesOf(plan, state, "pool");
-    expect(lines.map((one) => [one.key, one.sessions.length])).toEqual([
+    expect(lines.map((line) => [line.key, line.sessions.length])).toEqual([
       ["A1", 1],
       ["A2", 0],
       ["B1", 0],
@@ -107,7 +107,7 @@ describe("the pictures", () => {
       [1_120, look("A1", 77_000)],
     );
     const trend = trendOf(aTestCandle("A1"), state.testCandles.A1 ?? { sessions: [], stopped: null });
-    expect(trend.map((one) => one.session)).toEqual([1, 2]);
+    expect(trend.map((item) => item.session)).toEqual([1, 2]);
     expect(trend[0]?.share).toBeCloseTo(80 / 82.32, 3);
     // A quarter of the wax left stands far lower, where the jar is narrower.
     expect(trend[1]?.widthUm).toBeLessThan(79_000);
@@ -164,34 +164,34 @@ describe("a trial that is designed", () => {
       for (const wicks of [1, 2, 3]) {
         const container = { ...BODY, wicks };
         const drafts = draftsFor(
-          design({ product: null, containers: [container], wicks: WICKS.map((one) => ({ ...one, fromUm: 10_000, toUm: 200_000 })) }),
+          design({ product: null, containers: [container], wicks: WICKS.map((wick) => ({ ...wick, fromUm: 10_000, toUm: 200_000 })) }),
           container,
           varies,
-        ).filter((one) => one.chosen);
+        ).filter((draft) => draft.chosen);
         expect(drafts.length, varies).toBeGreaterThan(0);
-        for (const one of drafts) expect(one.wick?.count, `${varies} ${wicks}`).toBe(wicks);
+        for (const draft of drafts) expect(draft.wick?.count, `${varies} ${wicks}`).toBe(wicks);
       }
     // Where nothing on the shelf suits, the wick that is chosen counts.
     const bare = design({ product: null, wicks: [{ ...(WICKS[0] as (typeof WICKS)[number]), fromUm: null, toUm: null }] });
     expect(bestWick(bare, BODY)).toBeNull();
-    expect(draftsFor(bare, BODY, "load", { id: "mine", count: 1 }).every((one) => one.wick?.id === "mine")).toBe(true);
+    expect(draftsFor(bare, BODY, "load", { id: "mine", count: 1 }).every((draft) => draft.wick?.id === "mine")).toBe(true);
   });
 
   it("offers for each thing that varies what it has now and what is worth trying, and changes nothing else", () => {
     const loads = draftsFor(design(), BODY, "load");
     // Never above what the wax is said to hold.
-    expect(loads.map((one) => [one.says, one.chosen])).toEqual([
+    expect(loads.map((load) => [load.says, load.chosen])).toEqual([
       ["load 6 %", false],
       ["load 7 %", true],
       ["load 8 %", true],
       ["load 9 %", true],
     ]);
-    expect(new Set(loads.map((one) => JSON.stringify([one.wick, one.container.id]))).size).toBe(1);
-    expect(loads.find((one) => one.says === "load 8 %")?.change).toEqual({});
-    expect(draftsFor(design(), BODY, "wax").map((one) => one.change)).toEqual([{}, { waxId: "w2" }]);
+    expect(new Set(loads.map((load) => JSON.stringify([load.wick, load.container.id]))).size).toBe(1);
+    expect(loads.find((load) => load.says === "load 8 %")?.change).toEqual({});
+    expect(draftsFor(design(), BODY, "wax").map((draft) => draft.change)).toEqual([{}, { waxId: "w2" }]);
     const sizes = draftsFor(design(), BODY, "wick size");
-    expect(sizes.filter((one) => one.chosen).map((one) => one.says)).toContain("flat-braid cotton 6");
-    expect(sizes.every((one) => Object.keys(one.change).length === 0)).toBe(true);
+    expect(sizes.filter((size) => size.chosen).map((size) => size.says)).toContain("flat-braid cotton 6");
+    expect(sizes.every((size) => Object.keys(size.change).length === 0)).toBe(true);
     expect(draftsFor(design({ formula: null }), BODY, "load")).toEqual([]);
     expect(draftsFor(design(), BODY, null)).toMatchObject([{ says: "flat-braid cotton 6", chosen: true }]);
   });

@@ -36,7 +36,7 @@ const RANK: Record<TestCandleNow["state"], number> = { burning: 0, ready: 1, res
 export function cardsOf(plan: TrialPlan, state: TrialState, batches: readonly TestCandleBatch[], now: string): Card[] {
   const cards = plan.testCandles.map((testCandle): Card => {
     const mine = state.testCandles[testCandle.key] ?? NONE;
-    const batch = batches.find((one) => one.id === testCandle.batch?.id);
+    const batch = batches.find((batch) => batch.id === testCandle.batch?.id);
     const poured = !testCandle.batch || batch === undefined || (batch.pouredAt !== null && Date.parse(batch.pouredAt) <= Date.parse(now));
     const early = batch?.testFrom && Date.parse(batch.testFrom) > Date.parse(now) ? batch.testFrom : null;
     return {
@@ -48,7 +48,7 @@ export function cardsOf(plan: TrialPlan, state: TrialState, batches: readonly Te
       words: variantWords(plan, testCandle.variant),
     };
   });
-  const due = (one: Card) => Date.parse(one.now.next?.at ?? now);
+  const due = (card: Card) => Date.parse(card.now.next?.at ?? now);
   return cards.sort((a, b) => RANK[a.now.state] - RANK[b.now.state] || due(a) - due(b) || (a.testCandle.key < b.testCandle.key ? -1 : 1));
 }
 
@@ -70,17 +70,17 @@ export function tappedPool(out: number, radius: number, widthUm: number): number
 }
 
 /** How much of its wax a test candle has left by a weight of it, as a share of what went in; all of it where either weight is not known. */
-const leftAt = (one: TestCandle, state: TestCandleState, mg: number | null): number => {
+const leftAt = (item: TestCandle, state: TestCandleState, mg: number | null): number => {
   const first = state.sessions[0]?.beforeMg ?? null;
-  return first === null || mg === null ? 1 : Math.max(0, 1 - (first - mg) / one.fillMg);
+  return first === null || mg === null ? 1 : Math.max(0, 1 - (first - mg) / item.fillMg);
 };
 
 /** The same as it was weighed last. */
-export const leftOf = (one: TestCandle, state: TestCandleState): number =>
-  leftAt(one, state, state.sessions.findLast((each) => each.afterMg !== null)?.afterMg ?? state.sessions.at(-1)?.beforeMg ?? null);
+export const leftOf = (item: TestCandle, state: TestCandleState): number =>
+  leftAt(item, state, state.sessions.findLast((each) => each.afterMg !== null)?.afterMg ?? state.sessions.at(-1)?.beforeMg ?? null);
 
 /** The inner width where the wax stands now, in micrometers. */
-export const widthNow = (one: TestCandle, state: TestCandleState): number => Math.round(widthOf(one, leftOf(one, state)) * 1_000);
+export const widthNow = (item: TestCandle, state: TestCandleState): number => Math.round(widthOf(item, leftOf(item, state)) * 1_000);
 
 /** A session that is out and was not weighed since. */
 export const toWeigh = (state: TestCandleState): number | null => {
@@ -103,22 +103,22 @@ export function linesOf(plan: TrialPlan, state: TrialState, what: Measured): Lin
     key,
     variant,
     words: variantWords(plan, variant),
-    sessions: (state.testCandles[key]?.sessions ?? []).flatMap((one, at) => {
-      const points = one.checks.flatMap((look): [number, number][] => {
+    sessions: (state.testCandles[key]?.sessions ?? []).flatMap((session, index) => {
+      const points = session.checks.flatMap((look): [number, number][] => {
         const value = what === "pool" ? look.poolUm : look.depthUm;
-        return value === undefined ? [] : [[minutesFrom(one.litAt, look.at), value]];
+        return value === undefined ? [] : [[minutesFrom(session.litAt, look.at), value]];
       });
-      return points.length > 0 ? [{ session: at + 1, points: points.sort((a, b) => a[0] - b[0]) }] : [];
+      return points.length > 0 ? [{ session: index + 1, points: points.sort((a, b) => a[0] - b[0]) }] : [];
     }),
   }));
 }
 
 /** From top to bottom: the widest pool of each session as a share of the jar where the wax stood by then. */
-export function trendOf(one: TestCandle, state: TestCandleState): { session: number; share: number; widthUm: number }[] {
-  return state.sessions.flatMap((session, at) => {
+export function trendOf(item: TestCandle, state: TestCandleState): { session: number; share: number; widthUm: number }[] {
+  return state.sessions.flatMap((session, index) => {
     const pools = session.checks.flatMap((look) => look.poolUm ?? []);
     if (pools.length === 0) return [];
-    const widthUm = widthOf(one, leftAt(one, state, session.beforeMg)) * 1_000;
-    return [{ session: at + 1, share: Math.max(...pools) / widthUm, widthUm: Math.round(widthUm) }];
+    const widthUm = widthOf(item, leftAt(item, state, session.beforeMg)) * 1_000;
+    return [{ session: index + 1, share: Math.max(...pools) / widthUm, widthUm: Math.round(widthUm) }];
   });
 }

@@ -44,7 +44,7 @@ describe("pools against time", () => {
 
   it("moves names that would lie on one another apart, and leaves them out where there are too many", () => {
     const places = [...drawn(12, "pool", 1).matchAll(/<text x="([\d.]+)" y="([\d.]+)"[^>]*font-weight="600"[^>]*>/g)]
-      .map((one) => Number(one[2]))
+      .map((match) => Number(match[2]))
       .sort((a, b) => a - b);
     expect(places).toHaveLength(12);
     for (const [n, y] of places.slice(1).entries()) expect(y - (places[n] as number)).toBeGreaterThan(14.9);
@@ -58,7 +58,7 @@ describe("the jar in the hand", () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 200_000 }), fc.integer({ min: 40_000, max: 130_000 }), (poolUm, widthUm) => {
         const svg = renderToStaticMarkup(<FromAbove testCandle={aTestCandle("A1")} widthUm={widthUm} poolUm={poolUm} />);
-        const radii = [...svg.matchAll(/<circle[^>]* r="([\d.]+)"/g)].map((one) => Number(one[1]));
+        const radii = [...svg.matchAll(/<circle[^>]* r="([\d.]+)"/g)].map((match) => Number(match[1]));
         expect(Math.max(...radii)).toBe(72);
       }),
       { numRuns: 40 },

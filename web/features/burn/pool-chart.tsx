@@ -37,46 +37,46 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
   const variants = useMemo(() => variantsOf(plan), [plan]);
   const drawn = useMemo(() => {
     const lines = linesOf(plan, state, what).map(
-      (one): Line => ({ ...one, sessions: one.sessions.filter((each) => session === null || each.session === session) }),
+      (line): Line => ({ ...line, sessions: line.sessions.filter((each) => session === null || each.session === session) }),
     );
-    const shown = lines.filter((one) => one.sessions.length > 0);
-    const points = shown.flatMap((one) => one.sessions.flatMap((each) => each.points));
-    const wide = what === "pool" ? (max(plan.testCandles, (one) => widthOf(one) * 1_000) ?? 0) : 0;
-    const xMost = Math.max(FULL_UNTIL, max(points, (one) => one[0]) ?? 0) * 1.02;
-    const yMost = Math.max(wide, max(points, (one) => one[1]) ?? 0, 10_000) * 1.06;
+    const shown = lines.filter((line) => line.sessions.length > 0);
+    const points = shown.flatMap((line) => line.sessions.flatMap((each) => each.points));
+    const wide = what === "pool" ? (max(plan.testCandles, (item) => widthOf(item) * 1_000) ?? 0) : 0;
+    const xMost = Math.max(FULL_UNTIL, max(points, (item) => item[0]) ?? 0) * 1.02;
+    const yMost = Math.max(wide, max(points, (item) => item[1]) ?? 0, 10_000) * 1.06;
     const x = scaleLinear([0, xMost], [LEFT, WIDTH - RIGHT]);
     const y = scaleLinear([0, yMost], [HEIGHT - BOTTOM, TOP]);
     const path = line<readonly [number, number]>(
       ([minute]) => x(minute),
       ([, um]) => y(um),
     );
-    const walls = what === "pool" ? [...new Set(plan.testCandles.map((one) => Math.round(widthOf(one) * 1_000)))] : [];
+    const walls = what === "pool" ? [...new Set(plan.testCandles.map((testCandle) => Math.round(widthOf(testCandle) * 1_000)))] : [];
     const inch = units.length === "in" ? 25_400 : 1_000;
-    const ends = shown.flatMap((one) =>
-      one.sessions.map((each) => {
+    const ends = shown.flatMap((line) =>
+      line.sessions.map((each) => {
         const end = each.points.at(-1) as [number, number];
-        return { name: session === null ? `${one.key}·${each.session}` : one.key, x: x(end[0]), y: y(end[1]) };
+        return { name: session === null ? `${line.key}·${each.session}` : line.key, x: x(end[0]), y: y(end[1]) };
       }),
     );
-    const names = [...group(ends, (one) => Math.round(one.x / COLUMN)).values()].flatMap((column) => {
+    const names = [...group(ends, (item) => Math.round(item.x / COLUMN)).values()].flatMap((column) => {
       const sorted = [...column].sort((a, b) => a.y - b.y);
       const ys = spread(
-        sorted.map((one) => ({ at: one.y, size: NAME })),
+        sorted.map((item) => ({ at: item.y, size: NAME })),
         [TOP, HEIGHT - BOTTOM],
       );
-      const right = Math.max(...column.map((one) => one.x)) + 7;
-      return sorted.map((one, at) => ({ ...one, x: right, y: (ys[at] ?? one.y) + 5 }));
+      const right = Math.max(...column.map((item) => item.x)) + 7;
+      return sorted.map((item, index) => ({ ...item, x: right, y: (ys[index] ?? item.y) + 5 }));
     });
     // One stroke a variant and one for all the dots: a picture of forty test candles holds nothing up.
     const strokes = variants.map((variant) => ({
       variant,
       d: shown
-        .filter((one) => one.variant === variant)
-        .flatMap((one) => one.sessions.map((each) => path(each.points)))
+        .filter((line) => line.variant === variant)
+        .flatMap((line) => line.sessions.map((each) => path(each.points)))
         .join(""),
     }));
     const dots = shown
-      .flatMap((one) => one.sessions.flatMap((each) => each.points.map((point) => `M${x(point[0]).toFixed(1)} ${y(point[1]).toFixed(1)}h0`)))
+      .flatMap((line) => line.sessions.flatMap((each) => each.points.map((point) => `M${x(point[0]).toFixed(1)} ${y(point[1]).toFixed(1)}h0`)))
       .join("");
     return {
       crowded: points.length > MAX_DOTS,
@@ -90,10 +90,10 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
       walls,
       yTicks: scaleLinear([0, yMost / inch], [0, 1])
         .ticks(5)
-        .map((one) => one * inch),
+        .map((tick) => tick * inch),
       xTicks: scaleLinear([0, xMost / 60], [0, 1])
         .ticks(5)
-        .map((one) => one * 60),
+        .map((tick) => tick * 60),
     };
   }, [plan, state, what, session, units.length, variants]);
   const { x, y } = drawn;
@@ -102,8 +102,8 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
     <Picture
       name={`${plan.name}, ${name.toLowerCase()}`}
       heads={["test candle", "variant", "session", "minute", `${what} in mm`]}
-      rows={drawn.lines.flatMap((one) =>
-        one.sessions.flatMap((each) => each.points.map(([minute, um]) => [one.key, one.words, each.session, Math.round(minute), um / 1_000])),
+      rows={drawn.lines.flatMap((line) =>
+        line.sessions.flatMap((each) => each.points.map(([minute, um]) => [line.key, line.words, each.session, Math.round(minute), um / 1_000])),
       )}
     >
       <svg
@@ -137,20 +137,20 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
             </text>
           </g>
         ))}
-        {drawn.strokes.map((one) => (
+        {drawn.strokes.map((stroke) => (
           <path
-            key={one.variant}
-            d={one.d}
+            key={stroke.variant}
+            d={stroke.d}
             fill="none"
             stroke="var(--color-ink)"
             strokeWidth={drawn.crowded ? 1.25 : 2.25}
-            strokeDasharray={drawn.crowded ? "" : dashOf(variants, one.variant)}
+            strokeDasharray={drawn.crowded ? "" : dashOf(variants, stroke.variant)}
           />
         ))}
         <path d={drawn.dots} fill="none" stroke="var(--color-ink)" strokeWidth={drawn.crowded ? 4 : 7} strokeLinecap={drawn.crowded ? "square" : "round"} />
-        {drawn.names.map((one) => (
-          <text key={one.name} x={one.x} y={one.y} fontSize={13} fontWeight={600} fill="var(--color-ink)">
-            {one.name}
+        {drawn.names.map((name) => (
+          <text key={name.name} x={name.x} y={name.y} fontSize={13} fontWeight={600} fill="var(--color-ink)">
+            {name.name}
           </text>
         ))}
       </svg>

@@ -46,8 +46,8 @@ export function FromAbove({
         <circle key={share} cx={center} cy={center} r={R * share} fill="none" stroke="var(--color-line)" strokeDasharray="3 4" />
       ))}
       {r > 0 ? <circle cx={center} cy={center} r={r} fill="var(--color-act)" fillOpacity={0.55} stroke="var(--color-ink)" strokeWidth={2} /> : null}
-      {places.map((one) => (
-        <circle key={`${one.x} ${one.y}`} cx={center + one.x} cy={center - one.y} r={4} fill="var(--color-ink)" />
+      {places.map((place) => (
+        <circle key={`${place.x} ${place.y}`} cx={center + place.x} cy={center - place.y} r={4} fill="var(--color-ink)" />
       ))}
     </svg>
   );
@@ -80,7 +80,7 @@ export function FromSide({
   const floor = SIZE - 8;
   const y = (mm: number) => floor - mm * scale;
   const half = (mm: number) => (diameterAt(inner, mm) / 2) * scale;
-  const steps = inner.shape === "bowl" ? Array.from({ length: 13 }, (_, at) => at / 12) : [0, 1];
+  const steps = inner.shape === "bowl" ? Array.from({ length: 13 }, (_, index) => index / 12) : [0, 1];
   const wall = (side: -1 | 1, to: number) => steps.map((share) => `${(middle + side * half(share * to)).toFixed(1)},${y(share * to).toFixed(1)}`);
   const depth = (depthUm ?? 0) / 1_000;
   const pool = poolUm === undefined ? half(level) : Math.min(half(level), (poolUm / 2_000) * scale);
@@ -140,9 +140,9 @@ export function Seen<T extends string>({
     <fieldset className="mt-3">
       <legend className="font-semibold">{label}</legend>
       <div className={`mt-1 grid gap-1 ${COLUMNS[of.length] ?? "grid-cols-3"}`}>
-        {of.map((one) => (
-          <Toggle key={one} on={value === one} onPress={() => onValue(value === one ? undefined : one)} className="min-w-0 !px-1">
-            {words?.[one] ?? one}
+        {of.map((item) => (
+          <Toggle key={item} on={value === item} onPress={() => onValue(value === item ? undefined : item)} className="min-w-0 !px-1">
+            {words?.[item] ?? item}
           </Toggle>
         ))}
       </div>

@@ -18,26 +18,26 @@ interface Of {
 /** From top to bottom of a jar: the widest pool of each session as a share of the jar where the wax stood. */
 const Trend = memo(function Trend({ plan, state }: Of) {
   const units = useUnits();
-  const rows = plan.testCandles.flatMap((one) => {
-    const trend = trendOf(one, state.testCandles[one.key] ?? { sessions: [], stopped: null });
-    return trend.length > 1 ? [{ key: one.key, trend }] : [];
+  const rows = plan.testCandles.flatMap((testCandle) => {
+    const trend = trendOf(testCandle, state.testCandles[testCandle.key] ?? { sessions: [], stopped: null });
+    return trend.length > 1 ? [{ key: testCandle.key, trend }] : [];
   });
   if (rows.length === 0) return null;
-  const most = Math.max(...rows.map((one) => one.trend.at(-1)?.session ?? 0));
+  const most = Math.max(...rows.map((row) => row.trend.at(-1)?.session ?? 0));
   return (
     <section className="mt-6">
       <h2>From top to bottom</h2>
       <p className="text-soft">The widest pool of each session, as a share of the jar where the wax stood by then. A jar that narrows burns hotter low down.</p>
-      <WideTable label="Pool by session" least={380} heads={["test candle", ...Array.from({ length: most }, (_, at) => `session ${at + 1}`)]}>
-        {rows.map((one) => (
-          <tr key={one.key} className="border-b border-line">
+      <WideTable label="Pool by session" least={380} heads={["test candle", ...Array.from({ length: most }, (_, index) => `session ${index + 1}`)]}>
+        {rows.map((row) => (
+          <tr key={row.key} className="border-b border-line">
             <th scope="row" className="figure py-1 text-left text-[20px]">
-              {one.key}
+              {row.key}
             </th>
-            {Array.from({ length: most }, (_, at) => {
-              const cell = one.trend.find((each) => each.session === at + 1);
+            {Array.from({ length: most }, (_, index) => {
+              const cell = row.trend.find((each) => each.session === index + 1);
               return (
-                <td key={at} className="figure pr-4 text-[18px]">
+                <td key={index} className="figure pr-4 text-[18px]">
                   {cell ? `${units.n(cell.share * 100, 0)} %` : "–"}
                   {cell ? <span className="block text-[13px] font-normal text-soft">of {units.len(cell.widthUm)}</span> : null}
                 </td>
@@ -53,8 +53,8 @@ const Trend = memo(function Trend({ plan, state }: Of) {
 /** How fast each test candle burns, and how long it will. */
 const Rates = memo(function Rates({ plan, state }: Of) {
   const units = useUnits();
-  const verdicts = useMemo(() => plan.testCandles.flatMap((one) => verdictOf(plan, state, one.key, units) ?? []), [plan, state, units]);
-  const weighed = verdicts.filter((one) => one.grams_per_hour !== null);
+  const verdicts = useMemo(() => plan.testCandles.flatMap((testCandle) => verdictOf(plan, state, testCandle.key, units) ?? []), [plan, state, units]);
+  const weighed = verdicts.filter((verdict) => verdict.grams_per_hour !== null);
   return (
     <section className="mt-6">
       <h2>How fast, and how long</h2>
@@ -62,14 +62,14 @@ const Rates = memo(function Rates({ plan, state }: Of) {
         <p className="text-soft">Nothing was weighed before and after a session yet, so nobody can say.</p>
       ) : (
         <WideTable label="Consumption" least={560} heads={["test candle", "an hour, with 95 %", "still burns for about", "the whole candle about"]}>
-          {weighed.map((one) => (
-            <tr key={one.key} className="border-b border-line">
+          {weighed.map((verdict) => (
+            <tr key={verdict.key} className="border-b border-line">
               <th scope="row" className="figure py-1 text-left text-[20px]">
-                {one.key}
+                {verdict.key}
               </th>
-              <td className="figure pr-3 text-[18px]">{sayRate(units, one.grams_per_hour)}</td>
-              <td className="figure pr-3 text-[18px]">{saySpan(units, one.hours_left)}</td>
-              <td className="figure text-[18px]">{saySpan(units, one.hours_whole)}</td>
+              <td className="figure pr-3 text-[18px]">{sayRate(units, verdict.grams_per_hour)}</td>
+              <td className="figure pr-3 text-[18px]">{saySpan(units, verdict.hours_left)}</td>
+              <td className="figure text-[18px]">{saySpan(units, verdict.hours_whole)}</td>
             </tr>
           ))}
         </WideTable>
@@ -86,11 +86,11 @@ const Rates = memo(function Rates({ plan, state }: Of) {
 export function Shown({ trial }: { trial: Trial }) {
   const units = useUnits();
   const [what, setWhat] = useState<Measured>("pool");
-  const sessions = Math.max(0, ...Object.values(trial.state.testCandles).map((one) => one.sessions.length));
+  const sessions = Math.max(0, ...Object.values(trial.state.testCandles).map((testCandle) => testCandle.sessions.length));
   // The newest session that most test candles have: what tells.
-  const most = Array.from({ length: sessions }, (_, at) => sessions - at).find(
-    (one) =>
-      Object.values(trial.state.testCandles).filter((each) => (each.sessions[one - 1]?.checks.length ?? 0) > 0).length * 2 >= trial.plan.testCandles.length,
+  const most = Array.from({ length: sessions }, (_, index) => sessions - index).find(
+    (value) =>
+      Object.values(trial.state.testCandles).filter((each) => (each.sessions[value - 1]?.checks.length ?? 0) > 0).length * 2 >= trial.plan.testCandles.length,
   );
   const [session, setSession] = useState<number | null>(most ?? null);
   const variants = variantsOf(trial.plan);
@@ -98,15 +98,15 @@ export function Shown({ trial }: { trial: Trial }) {
     <>
       {sessions === 0 ? <p className="text-soft">Nothing has burned yet: what is seen at the looks is drawn here.</p> : null}
       <div className="unprinted flex flex-wrap gap-2">
-        {(["pool", "depth"] as const).map((one) => (
+        {(["pool", "depth"] as const).map((item) => (
           <button
-            key={one}
+            key={item}
             type="button"
-            aria-pressed={what === one}
+            aria-pressed={what === item}
             className={press({ size: "small", className: "aria-pressed:bg-ink aria-pressed:text-sheet" })}
-            onClick={() => setWhat(one)}
+            onClick={() => setWhat(item)}
           >
-            {one === "pool" ? "How wide" : "How deep"}
+            {item === "pool" ? "How wide" : "How deep"}
           </button>
         ))}
         <label className="text-[15px]">
@@ -117,9 +117,9 @@ export function Shown({ trial }: { trial: Trial }) {
             onChange={(event) => setSession(event.target.value === "" ? null : Number(event.target.value))}
           >
             <option value="">all</option>
-            {Array.from({ length: sessions }, (_, at) => (
-              <option key={at} value={at + 1}>
-                {at + 1}
+            {Array.from({ length: sessions }, (_, index) => (
+              <option key={index} value={index + 1}>
+                {index + 1}
               </option>
             ))}
           </select>

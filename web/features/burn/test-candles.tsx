@@ -23,7 +23,7 @@ function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }
   const [asks, setAsks] = useState(true);
   useEffect(() => setAsks(typeof Notification === "undefined" || Notification.permission !== "default"), []);
   const due = presenceDue(trial.state.presentAt, trial.now);
-  const long = burning.filter((one) => one.now.tooLong);
+  const long = burning.filter((card) => card.now.tooLong);
   const here = () => setSaid(trial.enter({ kind: "present", payload: {} }));
   return (
     <div role={due || long.length > 0 ? "alert" : undefined} className={notice({ tone: "safety", className: due ? "mb-4 border-[3px]" : "mb-4" })}>
@@ -41,9 +41,9 @@ function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }
           </button>
         )}
       </div>
-      {long.map((one) => (
-        <p key={one.testCandle.key} className="mt-1 font-semibold text-safety">
-          ⚠ {one.testCandle.key} has burned for {durationInWords(one.now.minute * 60)}: put it out. No candle burns for more than four hours at a time.
+      {long.map((card) => (
+        <p key={card.testCandle.key} className="mt-1 font-semibold text-safety">
+          ⚠ {card.testCandle.key} has burned for {durationInWords(card.now.minute * 60)}: put it out. No candle burns for more than four hours at a time.
         </p>
       ))}
       <FormMessage>{said}</FormMessage>
@@ -57,7 +57,7 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
   const { testCandle, now } = card;
   const due = isDue(now, trial.now);
   const seconds = now.next ? (Date.parse(now.next.at) - Date.parse(trial.now)) / 1_000 : 0;
-  const missed = now.checks.filter((one) => one.state === "missed").length;
+  const missed = now.checks.filter((check) => check.state === "missed").length;
   const weigh = toWeigh(card.state);
   return (
     <li className={`border-b-2 border-line py-3 ${due ? "bg-wax" : ""}`} aria-label={`Test candle ${testCandle.key}`}>
@@ -139,14 +139,14 @@ export function TestCandles({ trial }: { trial: Trial }) {
   const { aheadMs } = useClock();
   const [doing, setDoing] = useState<Doing>(null);
   const cards = cardsOf(trial.plan, trial.state, trial.batches, trial.now);
-  const burning = cards.filter((one) => one.now.state === "burning");
-  const calls = burning.flatMap((one): Calling[] =>
-    one.now.next
+  const burning = cards.filter((card) => card.now.state === "burning");
+  const calls = burning.flatMap((card): Calling[] =>
+    card.now.next
       ? [
           {
-            key: one.testCandle.key,
-            at: one.now.next.at,
-            says: one.now.next.what === "look" ? `Look at ${one.testCandle.key}: ${one.words}` : `Put ${one.testCandle.key} out: ${one.words}`,
+            key: card.testCandle.key,
+            at: card.now.next.at,
+            says: card.now.next.what === "look" ? `Look at ${card.testCandle.key}: ${card.words}` : `Put ${card.testCandle.key} out: ${card.words}`,
           },
         ]
       : [],
@@ -156,9 +156,9 @@ export function TestCandles({ trial }: { trial: Trial }) {
       ? [{ key: "present", at: new Date(Date.parse(trial.state.presentAt) + 30 * 60_000).toISOString(), says: "Is somebody with the flames?" }]
       : [];
   useCalls([...calls, ...presence], aheadMs);
-  useDueTitle(burning.filter((one) => isDue(one.now, trial.now)).length);
-  const inHand = doing ? cards.find((one) => one.testCandle.key === doing.key) : undefined;
-  const first = useMemo(() => cards.find((one) => one.now.state === "burning" || (one.now.state === "ready" && !one.blocked))?.testCandle.key, [cards]);
+  useDueTitle(burning.filter((card) => isDue(card.now, trial.now)).length);
+  const inHand = doing ? cards.find((card) => card.testCandle.key === doing.key) : undefined;
+  const first = useMemo(() => cards.find((card) => card.now.state === "burning" || (card.now.state === "ready" && !card.blocked))?.testCandle.key, [cards]);
   const hand = useRef<HTMLDivElement>(null);
   // On a phone the form comes to the top of the screen.
   useEffect(() => {
@@ -183,27 +183,27 @@ export function TestCandles({ trial }: { trial: Trial }) {
       </div>
     );
   }
-  const waiting = new Map(cards.flatMap((one) => (one.blocked && one.testCandle.batch ? [[one.testCandle.batch.id, one.blocked] as const] : [])));
+  const waiting = new Map(cards.flatMap((card) => (card.blocked && card.testCandle.batch ? [[card.testCandle.batch.id, card.blocked] as const] : [])));
   return (
     <>
       {burning.length > 0 ? <Presence trial={trial} burning={burning} /> : null}
-      {[...waiting].map(([batch, one]) => (
+      {[...waiting].map(([batch, text]) => (
         <Warn key={batch}>
-          {one[0]?.toUpperCase()}
-          {one.slice(1)}: pour it first, and let it cure.{" "}
+          {text[0]?.toUpperCase()}
+          {text.slice(1)}: pour it first, and let it cure.{" "}
           <Link className="underline" href={`/bench/${batch}`}>
             Go to the pot
           </Link>
         </Warn>
       ))}
       <ul className="border-t-[3px] border-ink">
-        {cards.map((one) => (
+        {cards.map((card) => (
           <TestCandleCard
-            key={one.testCandle.key}
-            card={one}
+            key={card.testCandle.key}
+            card={card}
             trial={trial}
-            first={one.testCandle.key === first}
-            onDo={(what) => setDoing({ key: one.testCandle.key, what })}
+            first={card.testCandle.key === first}
+            onDo={(what) => setDoing({ key: card.testCandle.key, what })}
           />
         ))}
       </ul>

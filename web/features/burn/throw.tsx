@@ -21,16 +21,16 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
   const [testCandle, setTestCandle] = useState("");
   const [how, setHow] = useState<(typeof THROWS)[number] | undefined>("hot");
   const [room, setRoom] = useState<string>(rooms[0]?.name ?? "");
-  const wanted = targetScore(rooms.find((one) => one.name === room)?.size ?? "small");
+  const wanted = targetScore(rooms.find((item) => item.name === room)?.size ?? "small");
   const [shut, setShut] = useState<"shut" | "open" | undefined>(undefined);
   const [said, setSaid] = useState("");
   const rules = useMemo(() => ({ reach: orNothing({ initial: "", parse: (text: string) => parseReach(text, units.length), echo: units.reach }) }), [units]);
   const fields = useFields(rules);
-  const nose = people.find((one) => one.id === personId)?.name ?? "";
+  const nose = people.find((item) => item.id === personId)?.name ?? "";
   const blind = state.codesRevealedAt === null;
   const nameOf = (key: string) => {
-    const one = plan.testCandles.find((each) => each.key === key);
-    return blind ? (one?.code ?? key) : `${key}, ${variantWords(plan, one?.variant ?? "")}`;
+    const item = plan.testCandles.find((each) => each.key === key);
+    return blind ? (item?.code ?? key) : `${key}, ${variantWords(plan, item?.variant ?? "")}`;
   };
   const rate = (score: number) => {
     const all = fields.check();
@@ -53,19 +53,19 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
     fields.reset();
   };
   const unmask = () => setSaid(trial.enter({ kind: "codesRevealed", payload: {} }));
-  const of = state.ratings.filter((one) => one.throw === (how ?? "hot"));
+  const of = state.ratings.filter((rating) => rating.throw === (how ?? "hot"));
   const comparison = compareThrow(plan, of, (variant) => variantWords(plan, variant));
-  const names = new Map(people.map((one) => [one.id, one.name]));
-  const best = comparison ? Math.max(...comparison.variants.map((one) => one.mean)) : null;
+  const names = new Map(people.map((item) => [item.id, item.name]));
+  const best = comparison ? Math.max(...comparison.variants.map((variant) => variant.mean)) : null;
   const weak = best !== null && best < wanted;
-  const sooty = Object.values(state.testCandles).some((one) =>
-    one.sessions.some((each) => each.checks.some((look) => look.soot !== undefined && look.soot !== "none")),
+  const sooty = Object.values(state.testCandles).some((testCandle) =>
+    testCandle.sessions.some((each) => each.checks.some((look) => look.soot !== undefined && look.soot !== "none")),
   );
-  const cured = trial.batches.every((one) => one.testFrom !== null && Date.parse(one.testFrom) <= Date.parse(trial.now));
+  const cured = trial.batches.every((batch) => batch.testFrom !== null && Date.parse(batch.testFrom) <= Date.parse(trial.now));
   const tried = { wax: "wax", scent: "oil", vessel: "vessel", "wick kind": "wick", "wick size": "wick" } as Record<string, string>;
   const next = weak
     ? nextForThrow({
-        loadPpm: Math.max(...plan.testCandles.map((one) => one.loadPpm)),
+        loadPpm: Math.max(...plan.testCandles.map((testCandle) => testCandle.loadPpm)),
         tried: plan.varies && tried[plan.varies] ? [tried[plan.varies] as string] : [],
         sooty,
         cured,
@@ -73,7 +73,7 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
     : null;
   /** How old it was when it was smelled: one of a day can be almost nothing. */
   const ageOf = (key: string, at: string) => {
-    const batch = trial.batches.find((one) => one.id === plan.testCandles.find((each) => each.key === key)?.batch?.id);
+    const batch = trial.batches.find((batch) => batch.id === plan.testCandles.find((each) => each.key === key)?.batch?.id);
     return batch?.pouredAt ? `, ${units.n((Date.parse(at) - Date.parse(batch.pouredAt)) / 86_400_000, 1)} days after pouring` : "";
   };
   // In the order of their codes, which says nothing of the variants.
@@ -89,11 +89,11 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
         <fieldset className="mt-2">
           <legend className="font-semibold">Which one</legend>
           <div className="mt-1 flex flex-wrap gap-1">
-            {listed.map((one) => {
-              const done = of.some((each) => each.testCandle === one.key && each.scorer === personId && each.room === room);
+            {listed.map((item) => {
+              const done = of.some((each) => each.testCandle === item.key && each.scorer === personId && each.room === room);
               return (
-                <Toggle key={one.key} on={testCandle === one.key} onPress={() => setTestCandle(one.key)} className="min-w-[64px]">
-                  {blind ? one.code : one.key}
+                <Toggle key={item.key} on={testCandle === item.key} onPress={() => setTestCandle(item.key)} className="min-w-[64px]">
+                  {blind ? item.code : item.key}
                   {done ? <span className="font-normal"> ✓</span> : null}
                 </Toggle>
               );
@@ -102,7 +102,7 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
         </fieldset>
         <Seen label="Throw" of={THROWS} value={how} onValue={(value) => setHow(value ?? how)} words={{ cold: "cold, unlit", hot: "hot, burning" }} />
         {/* Tapped again, the room stays chosen. */}
-        <Seen label="Room" of={rooms.map((one) => one.name)} value={room} onValue={(value) => setRoom(value ?? room)} />
+        <Seen label="Room" of={rooms.map((room) => room.name)} value={room} onValue={(value) => setRoom(value ?? room)} />
         <Seen label="Window" of={["shut", "open"] as const} value={shut} onValue={setShut} />
         <div className="mt-3 max-w-[280px]">
           <Field label="Reaches" unit={units.length === "in" ? "ft" : "m"} {...fields.bind("reach")} hint="How far away it is still smelled. May stay empty." />
@@ -125,22 +125,22 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
             <>
               <p className="mt-1 text-[19px] font-bold">{units.say(comparison.says)}</p>
               <ul className="mt-2">
-                {comparison.variants.map((one) => (
-                  <li key={one.variant} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
-                    <span className="figure w-[34px] text-[22px]">{one.variant}</span>
-                    <span className="min-w-[150px] flex-1">{variantWords(plan, one.variant)}</span>
+                {comparison.variants.map((variant) => (
+                  <li key={variant.variant} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
+                    <span className="figure w-[34px] text-[22px]">{variant.variant}</span>
+                    <span className="min-w-[150px] flex-1">{variantWords(plan, variant.variant)}</span>
                     <span>
-                      mean <span className="figure text-[20px]">{units.n(one.mean, 1)}</span> of {one.n}
+                      mean <span className="figure text-[20px]">{units.n(variant.mean, 1)}</span> of {variant.n}
                     </span>
                     <span className="min-w-[190px] text-right">
-                      {one.against ? (
+                      {variant.against ? (
                         <>
                           <span className="figure text-[20px]">
-                            {one.against.value > 0 ? "+" : ""}
-                            {units.n(one.against.value, 1)}
+                            {variant.against.value > 0 ? "+" : ""}
+                            {units.n(variant.against.value, 1)}
                           </span>{" "}
                           <span className="text-[15px] text-soft">
-                            ({units.n(one.against.low, 1)} to {units.n(one.against.high, 1)})
+                            ({units.n(variant.against.low, 1)} to {units.n(variant.against.high, 1)})
                           </span>
                         </>
                       ) : (
@@ -153,7 +153,9 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
               {comparison.scorers.length > 1 ? (
                 <p className="mt-1 text-[15px] text-soft">
                   Each nose by its own level:{" "}
-                  {comparison.scorers.map((one) => `${names.get(one.name ?? "") ?? "somebody"} ${one.level > 0 ? "+" : ""}${units.n(one.level, 1)}`).join(", ")}
+                  {comparison.scorers
+                    .map((scorer) => `${names.get(scorer.name ?? "") ?? "somebody"} ${scorer.level > 0 ? "+" : ""}${units.n(scorer.level, 1)}`)
+                    .join(", ")}
                   . Rooms are taken out too.
                 </p>
               ) : null}
@@ -165,13 +167,13 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
         <section className="mt-4">
           <h2>Scores</h2>
           <ul className="mt-1 text-[15px]">
-            {of.map((one) => (
-              <li key={one.id} className="border-b border-line py-1">
-                <span className="figure text-[18px]">{one.score}</span> {nameOf(one.testCandle)}, {one.room}, {names.get(one.scorer ?? "") ?? "somebody"},{" "}
-                {units.dayClock(one.at)}
-                {ageOf(one.testCandle, one.at)}
-                {one.reachUm === undefined ? "" : `, reaches ${units.reach(one.reachUm)}`}
-                {one.window === undefined ? "" : one.window ? ", window open" : ", window shut"}
+            {of.map((rating) => (
+              <li key={rating.id} className="border-b border-line py-1">
+                <span className="figure text-[18px]">{rating.score}</span> {nameOf(rating.testCandle)}, {rating.room},{" "}
+                {names.get(rating.scorer ?? "") ?? "somebody"}, {units.dayClock(rating.at)}
+                {ageOf(rating.testCandle, rating.at)}
+                {rating.reachUm === undefined ? "" : `, reaches ${units.reach(rating.reachUm)}`}
+                {rating.window === undefined ? "" : rating.window ? ", window open" : ", window shut"}
               </li>
             ))}
           </ul>

@@ -50,8 +50,8 @@ function TrialMargin({ trial }: { trial: Trial }) {
         Stay with what burns. Away from draft, curtains, children and pets, with space between. A wax fire is smothered, never watered; keep an extinguisher for
         grease fires at hand.
       </Caution>
-      {planWarnings(plan).map((one) => (
-        <Warn key={one.id}>{one.says}</Warn>
+      {planWarnings(plan).map((planWarning) => (
+        <Warn key={planWarning.id}>{planWarning.says}</Warn>
       ))}
       {plan.after ? (
         <Aside title="Follows from">
@@ -85,24 +85,25 @@ function Tags({ trial }: { trial: Trial }) {
       <h2>Tags</h2>
       <p className="text-soft">What is written on each test candle. The load is what people forget.</p>
       <ul className="mt-2 grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
-        {plan.testCandles.map((one) => (
-          <li key={one.key} className="border-2 border-ink p-3">
+        {plan.testCandles.map((testCandle) => (
+          <li key={testCandle.key} className="border-2 border-ink p-3">
             <p className="flex items-baseline gap-3">
-              <span className="figure text-[26px] leading-none">{one.key}</span>
+              <span className="figure text-[26px] leading-none">{testCandle.key}</span>
               <span>
                 trial {trial.number}
-                {one.batch ? `, batch ${one.batch.number}` : ""}
+                {testCandle.batch ? `, batch ${testCandle.batch.number}` : ""}
               </span>
-              <span className="figure ml-auto text-[20px]">{one.code}</span>
+              <span className="figure ml-auto text-[20px]">{testCandle.code}</span>
             </p>
-            {tagOf(one).map((tag) => (
+            {tagOf(testCandle).map((tag) => (
               <p key={tag.what} className="text-[15px]">
                 <span className="text-soft">{tag.what}</span> {units.say(tag.says)}
               </p>
             ))}
             <p className="text-[15px]">
-              <span className="text-soft">poured</span> {units.date(trial.batches.find((batch) => batch.id === one.batch?.id)?.pouredAt ?? state.startedAt)}
-              {one.fill === "half" ? ", half-filled" : ""}
+              <span className="text-soft">poured</span>{" "}
+              {units.date(trial.batches.find((batch) => batch.id === testCandle.batch?.id)?.pouredAt ?? state.startedAt)}
+              {testCandle.fill === "half" ? ", half-filled" : ""}
             </p>
           </li>
         ))}
@@ -136,7 +137,7 @@ export function TrialView(props: TrialViewProps) {
   const path = usePathname();
   const query = useSearchParams();
   const asked = query.get("view");
-  const [view, setView] = useState<View>(VIEWS.find((one) => one.id === asked)?.id ?? "burn");
+  const [view, setView] = useState<View>(VIEWS.find((view) => view.id === asked)?.id ?? "burn");
   const { plan } = trial;
   useKeys([{ key: "u", does: "take the last entry back", run: () => void trial.undo() }]);
   const go = (to: View) => {
@@ -152,15 +153,15 @@ export function TrialView(props: TrialViewProps) {
       side={<TrialMargin trial={trial} />}
     >
       <nav className="unprinted mb-4 grid max-w-[620px] grid-cols-5" aria-label="Parts of the trial">
-        {VIEWS.map((one) => (
+        {VIEWS.map((item) => (
           <button
-            key={one.id}
+            key={item.id}
             type="button"
-            aria-current={view === one.id ? "page" : undefined}
+            aria-current={view === item.id ? "page" : undefined}
             className="-mr-[2px] min-h-[48px] border-2 border-ink bg-sheet px-1 text-[15px] font-semibold aria-[current=page]:bg-ink aria-[current=page]:text-sheet sm:text-[16px]"
-            onClick={() => go(one.id)}
+            onClick={() => go(item.id)}
           >
-            {one.says}
+            {item.says}
           </button>
         ))}
       </nav>

@@ -26,7 +26,7 @@ function Row({ trial, now, first }: { trial: TrialListed; now: string; first: bo
         </p>
         {trial.burning.length > 0 ? (
           <p className="font-semibold">
-            <span className="text-safety">⚠ {trial.burning.map((one) => one.key).join(", ")} burning.</span>{" "}
+            <span className="text-safety">⚠ {trial.burning.map((item) => item.key).join(", ")} burning.</span>{" "}
             {trial.next ? (
               <span className={due ? "text-[19px]" : ""}>
                 {trial.next.what === "look" ? "Look" : "Put out"} {due ? "now" : `in ${durationInWords((Date.parse(trial.next.at) - Date.parse(now)) / 1_000)}`}
@@ -56,11 +56,11 @@ function Row({ trial, now, first }: { trial: TrialListed; now: string; first: bo
 /** Burn trials: what burns first, then what can be lit, then what is at rest; below them those that are closed. */
 export function Trials({ open, closed, more, narrowed }: { open: TrialListed[]; closed: TrialListed[]; more: number | null; narrowed: boolean }) {
   const now = useNow(5_000);
-  const rank = (one: TrialListed) => (one.burning.length > 0 ? 0 : one.ready > 0 ? 1 : 2);
-  const due = (one: TrialListed) => Date.parse(one.next?.at ?? "2200-01-01");
+  const rank = (trial: TrialListed) => (trial.burning.length > 0 ? 0 : trial.ready > 0 ? 1 : 2);
+  const due = (trial: TrialListed) => Date.parse(trial.next?.at ?? "2200-01-01");
   const sorted = [...open].sort((a, b) => rank(a) - rank(b) || due(a) - due(b) || b.number - a.number);
   const nothing = open.length === 0 && closed.length === 0;
-  const first = sorted.find((one) => one.burning.length > 0 || one.ready > 0)?.id;
+  const first = sorted.find((trial) => trial.burning.length > 0 || trial.ready > 0)?.id;
   return (
     <PageLayout
       title="Burn"
@@ -101,16 +101,16 @@ export function Trials({ open, closed, more, narrowed }: { open: TrialListed[]; 
           <FindBar what="the trials" found={open.length + closed.length} />
           {nothing ? <NothingFound what="trial" /> : null}
           <ul className={sorted.length > 0 ? "border-t-[3px] border-ink" : ""}>
-            {sorted.map((one) => (
-              <Row key={one.id} trial={one} now={now} first={one.id === first} />
+            {sorted.map((trial) => (
+              <Row key={trial.id} trial={trial} now={now} first={trial.id === first} />
             ))}
           </ul>
           {closed.length > 0 ? (
             <>
               <h2 className="mt-6 border-b-[3px] border-ink pb-1">Closed</h2>
               <ul>
-                {closed.map((one) => (
-                  <Row key={one.id} trial={one} now={now} first={false} />
+                {closed.map((trial) => (
+                  <Row key={trial.id} trial={trial} now={now} first={false} />
                 ))}
               </ul>
             </>

@@ -28,25 +28,25 @@ export function useCalls(calls: readonly Calling[], aheadMs: number): void {
   const listed = JSON.stringify(calls);
   useEffect(() => {
     const all = JSON.parse(listed) as Calling[];
-    const waiting = all.filter((one) => !rang.current.has(`${one.key} ${one.at}`));
+    const waiting = all.filter((item) => !rang.current.has(`${item.key} ${item.at}`));
     if (waiting.length === 0) return;
-    const ring = (one: Calling) => {
-      const name = `${one.key} ${one.at}`;
+    const ring = (item: Calling) => {
+      const name = `${item.key} ${item.at}`;
       if (rang.current.has(name)) return;
       rang.current.add(name);
       sound(2);
-      void notify(one.says);
+      void notify(item.says);
     };
     let worker: Worker | null = null;
     try {
       worker = new Worker(new URL("../../workers/bell.ts", import.meta.url), { type: "module" });
       worker.onmessage = ({ data }: MessageEvent<string>) => {
-        const one = waiting.find((each) => each.key === data);
-        if (one) ring(one);
+        const item = waiting.find((each) => each.key === data);
+        if (item) ring(item);
       };
       // Where it cannot run, the page's own clock shows what is due.
       worker.onerror = (event) => event.preventDefault();
-      worker.postMessage(waiting.map((one): Bell => ({ key: one.key, at: Date.parse(one.at) - aheadMs })));
+      worker.postMessage(waiting.map((item): Bell => ({ key: item.key, at: Date.parse(item.at) - aheadMs })));
     } catch {
       // As above.
     }

@@ -17,7 +17,7 @@ type From = "make" | "rack";
 /** A trial as it is designed: what is varied, which variants are picked, by which protocol; and what is to be said of it. */
 export function useDesign(design: Design) {
   const asks = askedBy(design);
-  const container = design.containers.find((one) => one.id === design.containerId) ?? design.containers[0];
+  const container = design.containers.find((container) => container.id === design.containerId) ?? design.containers[0];
   const full = asks?.what === "test_full";
   const [varies, setVaries] = useState<Varied | null>(full ? null : (asks?.varies ?? (design.before ? design.before.plan.varies : "wick size")));
   const [from, setFrom] = useState<From>("make");
@@ -33,7 +33,7 @@ export function useDesign(design: Design) {
   const [racked, setRacked] = useState<Record<string, number>>({});
   const [how, setHow] = useState<string>(design.before ? "before" : (PROTOCOLS[0]?.id ?? ""));
   const ready = (id: string): Protocol =>
-    id === "before" && design.before ? design.before.protocol : protocolSchema.parse(PROTOCOLS.find((one) => one.id === id) ?? PROTOCOLS[0]);
+    id === "before" && design.before ? design.before.protocol : protocolSchema.parse(PROTOCOLS.find((protocol) => protocol.id === id) ?? PROTOCOLS[0]);
   const suggested = nameFor(design, container, varies);
   const lastName = useRef(suggested);
   const rules = useMemo(
@@ -49,9 +49,9 @@ export function useDesign(design: Design) {
   );
   const fields = useFields(rules);
   const isPicked = (key: string, chosen: boolean) => picked[key] ?? chosen;
-  const shown = drafts.map((one) => ({ ...one, chosen: isPicked(one.key, one.chosen) }));
-  const chosen = shown.filter((one) => one.chosen);
-  const proposed = shown.filter((one) => one.why !== "" || one.chosen);
+  const shown = drafts.map((draft) => ({ ...draft, chosen: isPicked(draft.key, draft.chosen) }));
+  const chosen = shown.filter((item) => item.chosen);
+  const proposed = shown.filter((item) => item.why !== "" || item.chosen);
   const replicates = fields.values.replicates ?? 2;
   const warnings = from === "make" ? designWarnings(design, varies, shown, replicates, half) : [];
   const vary = (to: Varied | null) => {
@@ -82,19 +82,19 @@ export type DesignState = ReturnType<typeof useDesign>;
 /** What is burned, as it is sent: new test candles, or jars off the rack. */
 function chosenVariants({ design, from, chosen, racked, half }: DesignState, testCandles: number) {
   if (from === "make")
-    return chosen.map((one) => ({
+    return chosen.map((item) => ({
       from: "make" as const,
       formulaVersionId: design.formula?.versionId,
-      container: one.container.container,
-      containerId: one.container.id,
-      wick: one.wick ? { id: one.wick.id, count: one.wick.count } : null,
+      container: item.container.container,
+      containerId: item.container.id,
+      wick: item.wick ? { id: item.wick.id, count: item.wick.count } : null,
       testCandles,
       half,
-      change: { ...one.change },
+      change: { ...item.change },
     }));
-  return design.rack.flatMap((one) => {
-    const n = racked[`${one.batchId} ${one.product}`] ?? 0;
-    return n > 0 ? [{ from: "rack" as const, batchId: one.batchId, product: one.product, testCandles: n }] : [];
+  return design.rack.flatMap((item) => {
+    const n = racked[`${item.batchId} ${item.product}`] ?? 0;
+    return n > 0 ? [{ from: "rack" as const, batchId: item.batchId, product: item.product, testCandles: n }] : [];
   });
 }
 
@@ -111,7 +111,7 @@ export function useBeginning(state: DesignState) {
     if (!v) return;
     const variants = chosenVariants(state, v.replicates);
     if (variants.length === 0) return setSaid("Choose at least one to burn.");
-    if (variants.some((one) => one.from === "make" && "wick" in one && !one.wick))
+    if (variants.some((variant) => variant.from === "make" && "wick" in variant && !variant.wick))
       return setSaid("Choose the wick that they burn with: without it a burn says nothing.");
     setBusy(true);
     const base = ready(how);

@@ -21,7 +21,7 @@ export function useTrial({ trial, people, instruments }: TrialProps) {
   const now = useNow(5_000);
   const clock = useClock();
   const { plan } = trial;
-  const names = useMemo(() => new Map([...people, ...instruments].map((one) => [one.id, one.name])), [people, instruments]);
+  const names = useMemo(() => new Map([...people, ...instruments].map((item) => [item.id, item.name])), [people, instruments]);
   const log = useLog<TrialState, TrialPlan, TrialEvent, TrialBody>(ABOUT, trial, `${trial.number} ${plan.name}`, names);
   /**
    * Puts an entry down where the trial takes it, without waiting for the server: the device keeps it. Says why where it does

@@ -48,23 +48,23 @@ function Looks({ trial, verdict }: { trial: Trial; verdict: BurnVerdict }) {
   const units = useUnits();
   const state = trial.state.testCandles[verdict.key];
   if (!state) return null;
-  const counts = new Set(verdict.seen.map((one) => `${one.session} ${one.look}`));
+  const counts = new Set(verdict.seen.map((item) => `${item.session} ${item.look}`));
   return (
     <details className="mt-1">
       <summary className="min-h-[32px] text-[15px] underline">
         {verdict.key}: {verdict.sessions} {verdict.sessions === 1 ? "session" : "sessions"}, the looks it rests on
       </summary>
-      {verdict.safety.reasons.map((one) => (
-        <p key={one.words} className="text-[15px] font-semibold text-safety">
-          ⚠ {one.words}
+      {verdict.safety.reasons.map((reason) => (
+        <p key={reason.words} className="text-[15px] font-semibold text-safety">
+          ⚠ {reason.words}
         </p>
       ))}
-      {state.sessions.map((session, at) => {
-        const dues = dueChecks(sessionOf(trial.plan.protocol, at)?.checks ?? [], session, trial.now);
+      {state.sessions.map((session, index) => {
+        const dues = dueChecks(sessionOf(trial.plan.protocol, index)?.checks ?? [], session, trial.now);
         return (
           <div key={session.id} className="mt-1 border-l-4 border-line pl-3 text-[15px]">
             <p className="font-semibold">
-              Session {at + 1}, {units.dayClock(session.litAt)}
+              Session {index + 1}, {units.dayClock(session.litAt)}
               {session.out
                 ? `, out ${units.clock(session.out.at)}${session.out.why === "protocol" ? "" : `: ${session.out.why}${session.out.sign ? `, ${session.out.sign}` : ""}`}`
                 : ", burning"}
@@ -73,20 +73,20 @@ function Looks({ trial, verdict }: { trial: Trial; verdict: BurnVerdict }) {
             <ul>
               {session.checks.map((look, n) => {
                 const minute = Math.round((Date.parse(look.at) - Date.parse(session.litAt)) / 60_000);
-                const late = dues.find((one) => one.check?.id === look.id && one.state === "late");
+                const late = dues.find((check) => check.check?.id === look.id && check.state === "late");
                 return (
-                  <li key={look.id} className={counts.has(`${at} ${n}`) ? "font-semibold" : ""}>
-                    {counts.has(`${at} ${n}`) ? "● " : ""}
+                  <li key={look.id} className={counts.has(`${index} ${n}`) ? "font-semibold" : ""}>
+                    {counts.has(`${index} ${n}`) ? "● " : ""}
                     {minute} min: {lookWords(look, units)}
                     {late ? <span className="text-hot"> · late, asked at {late.due} min</span> : null}
                   </li>
                 );
               })}
-              {dues.flatMap((one) =>
-                one.state === "missed"
+              {dues.flatMap((check) =>
+                check.state === "missed"
                   ? [
-                      <li key={one.due} className="text-hot">
-                        ▲ {one.due} min: nobody looked
+                      <li key={check.due} className="text-hot">
+                        ▲ {check.due} min: nobody looked
                       </li>,
                     ]
                   : [],
@@ -115,10 +115,10 @@ function Variant({
   const router = useRouter();
   const [said, setSaid] = useState("");
   const decided = trial.state.decided[verdict.variant];
-  const wick = trial.plan.testCandles.find((one) => one.variant === verdict.variant)?.wick;
-  const half = trial.plan.testCandles.some((one) => one.variant === verdict.variant && one.fill === "half");
+  const wick = trial.plan.testCandles.find((testCandle) => testCandle.variant === verdict.variant)?.wick;
+  const half = trial.plan.testCandles.some((testCandle) => testCandle.variant === verdict.variant && testCandle.fill === "half");
   const decide = (to: Decision) => setSaid(trial.enter({ kind: "decided", payload: { variant: verdict.variant, verdict: to, why: "" } }));
-  const full = verdict.testCandles.find((one) => one.pool.full_at_minute !== null);
+  const full = verdict.testCandles.find((testCandle) => testCandle.pool.full_at_minute !== null);
   const take = async () => {
     if (!product) return;
     const outcome = await callAction(takeWick(place, { trialId: trial.id, variant: verdict.variant, productId: product.id }));
@@ -148,8 +148,8 @@ function Variant({
         </p>
       ) : null}
       {verdict.open.length > 0 ? <p className="text-[15px] text-soft">Open: {verdict.open.join("; ")}.</p> : null}
-      {verdict.testCandles.map((one) => (
-        <Looks key={one.key} trial={trial} verdict={one} />
+      {verdict.testCandles.map((testCandle) => (
+        <Looks key={testCandle.key} trial={trial} verdict={testCandle} />
       ))}
       <div className="mt-2 flex flex-wrap gap-2">
         {decided ? (
@@ -196,8 +196,8 @@ export function Verdicts({ trial, product }: { trial: Trial; product: { id: stri
         Safety first, by the same marks for everybody; then the flame, then the pool; throw after that, by noses. One change at a time.
       </p>
       <ul className="mt-2 border-t-[3px] border-ink">
-        {verdicts.map((one) => (
-          <Variant key={one.variant} trial={trial} verdict={one} product={product} />
+        {verdicts.map((verdict) => (
+          <Variant key={verdict.variant} trial={trial} verdict={verdict} product={product} />
         ))}
       </ul>
       {next ? (

@@ -7,18 +7,18 @@ import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
 
-const stateOf = (one: Tried) =>
-  one.half
-    ? one.decided === "passed"
+const stateOf = (item: Tried) =>
+  item.half
+    ? item.decided === "passed"
       ? "half passed: full to follow"
       : "half-filled"
-    : one.decided === "passed"
+    : item.decided === "passed"
       ? "✓ passed"
-      : one.decided === "failed"
+      : item.decided === "failed"
         ? "✕ failed"
-        : one.safe === false
+        : item.safe === false
           ? "⚠ not safe"
-          : one.sessions === 0
+          : item.sessions === 0
             ? "not burned yet"
             : "open";
 
@@ -47,7 +47,7 @@ export function Wicks({ tried, families }: { tried: Tried[]; families: string[] 
       <FindBar
         what="wicks, vessels, waxes"
         filters={[
-          { key: "family", label: "Family", options: [{ value: "", label: "all" }, ...families.map((one) => ({ value: one, label: one }))] },
+          { key: "family", label: "Family", options: [{ value: "", label: "all" }, ...families.map((family) => ({ value: family, label: family }))] },
           {
             key: "state",
             label: "State",
@@ -73,26 +73,26 @@ export function Wicks({ tried, families }: { tried: Tried[]; families: string[] 
         </Empty>
       ) : (
         <WideTable label="Wicks tried" least={760} heads={["diameter", "family", "wick", "vessel", "scent, load", "an hour", "trial", "state"]}>
-          {rows.map((one) => (
-            <tr key={`${one.trialId}${one.variant}`} className="border-b border-line">
-              <td className="figure py-2 pr-3 text-[18px]">{units.len(one.widthUm)}</td>
-              <td className="pr-3">{one.family}</td>
+          {rows.map((row) => (
+            <tr key={`${row.trialId}${row.variant}`} className="border-b border-line">
+              <td className="figure py-2 pr-3 text-[18px]">{units.len(row.widthUm)}</td>
+              <td className="pr-3">{row.family}</td>
               <th scope="row" className="pr-3 text-left">
-                {one.wicks > 1 ? `${one.wicks} × ` : ""}
-                {one.wickName || "no wick"}
+                {row.wicks > 1 ? `${row.wicks} × ` : ""}
+                {row.wickName || "no wick"}
               </th>
-              <td className="pr-3">{one.vessel}</td>
+              <td className="pr-3">{row.vessel}</td>
               <td className="pr-3">
-                {one.scent || "unscented"}, {units.percent(Math.round(one.loadPpm), 1)}
+                {row.scent || "unscented"}, {units.percent(Math.round(row.loadPpm), 1)}
               </td>
-              <td className="pr-3">{one.gramsPerHour === null ? "–" : units.about(Math.round(one.gramsPerHour * 1_000))}</td>
+              <td className="pr-3">{row.gramsPerHour === null ? "–" : units.about(Math.round(row.gramsPerHour * 1_000))}</td>
               <td className="pr-3">
-                <Link className="underline" href={`/burn/${one.trialId}?view=verdict`}>
-                  {one.trial}, {one.variant}
+                <Link className="underline" href={`/burn/${row.trialId}?view=verdict`}>
+                  {row.trial}, {row.variant}
                 </Link>
               </td>
-              <td className={one.decided === "passed" && !one.half ? "font-bold text-inside" : one.safe === false ? "font-bold text-safety" : ""}>
-                {stateOf(one)}
+              <td className={row.decided === "passed" && !row.half ? "font-bold text-inside" : row.safe === false ? "font-bold text-safety" : ""}>
+                {stateOf(row)}
               </td>
             </tr>
           ))}

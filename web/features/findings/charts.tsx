@@ -20,12 +20,12 @@ function Chart({ run, words }: { run: RunChart; words: string }) {
   const { points, chart, range, of } = run;
   const warm = of === "pour_c" || of === "add_c";
   const shown = (value: number) => (warm ? units.t(Math.round(value * 100)) : `${units.n(value, 1)} %`);
-  const all = [...points.map((one) => one.value), ...(chart ? [chart.low, chart.high] : []), ...(range ?? [])];
+  const all = [...points.map((point) => point.value), ...(chart ? [chart.low, chart.high] : []), ...(range ?? [])];
   const [low, high] = [Math.min(...all), Math.max(...all)];
   const room = Math.max((high - low) * 0.08, 0.2);
   const x = scaleLinear([0, points.length - 1], [LEFT, WIDTH - RIGHT]);
   const y = scaleLinear([low - room, high + room], [HEIGHT - BOTTOM, TOP]);
-  const odd = new Map(chart?.signals.map((one) => [one.at, one.rule]));
+  const odd = new Map(chart?.signals.map((signal) => [signal.at, signal.rule]));
   const lines = chart
     ? [
         { value: chart.high, name: "upper limit" },
@@ -38,54 +38,54 @@ function Chart({ run, words }: { run: RunChart; words: string }) {
     <Picture
       name={`${words}, ${run.formula}`}
       heads={["batch", "poured", words]}
-      rows={points.map((one) => [one.number, one.at, Math.round(one.value * 1000) / 1000])}
+      rows={points.map((point) => [point.number, point.at, Math.round(point.value * 1000) / 1000])}
     >
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={`${words} of the last ${points.length} batches`}>
         {range ? <rect x={LEFT} width={WIDTH - LEFT - RIGHT} y={y(range[1])} height={y(range[0]) - y(range[1])} fill="var(--color-wax)" /> : null}
-        {lines.map((one) => (
-          <g key={one.name}>
+        {lines.map((item) => (
+          <g key={item.name}>
             <line
               x1={LEFT}
               x2={WIDTH - RIGHT}
-              y1={y(one.value)}
-              y2={y(one.value)}
+              y1={y(item.value)}
+              y2={y(item.value)}
               stroke="var(--color-ink)"
               strokeWidth={1.5}
-              strokeDasharray={one.name === "mean" ? "" : "7 5"}
+              strokeDasharray={item.name === "mean" ? "" : "7 5"}
             />
-            <text x={WIDTH - RIGHT + 6} y={y(one.value) + 5} fontSize={14} fill="var(--color-ink)">
-              {one.name}
+            <text x={WIDTH - RIGHT + 6} y={y(item.value) + 5} fontSize={14} fill="var(--color-ink)">
+              {item.name}
             </text>
-            <text x={LEFT - 6} y={y(one.value) + 5} textAnchor="end" fontSize={13} fill="var(--color-ink)">
-              {shown(one.value)}
+            <text x={LEFT - 6} y={y(item.value) + 5} textAnchor="end" fontSize={13} fill="var(--color-ink)">
+              {shown(item.value)}
             </text>
           </g>
         ))}
         <polyline
-          points={points.map((one, at) => `${x(at).toFixed(1)},${y(one.value).toFixed(1)}`).join(" ")}
+          points={points.map((point, index) => `${x(index).toFixed(1)},${y(point.value).toFixed(1)}`).join(" ")}
           fill="none"
           stroke="var(--color-soft)"
           strokeWidth={1.5}
         />
-        {points.map((one, at) =>
-          odd.has(at) ? (
+        {points.map((point, index) =>
+          odd.has(index) ? (
             <rect
-              key={one.id}
-              x={x(at) - 6}
-              y={y(one.value) - 6}
+              key={point.id}
+              x={x(index) - 6}
+              y={y(point.value) - 6}
               width={12}
               height={12}
               fill="var(--color-hot)"
-              transform={`rotate(45 ${x(at)} ${y(one.value)})`}
+              transform={`rotate(45 ${x(index)} ${y(point.value)})`}
             />
           ) : (
-            <circle key={one.id} cx={x(at)} cy={y(one.value)} r={4} fill="var(--color-ink)" />
+            <circle key={point.id} cx={x(index)} cy={y(point.value)} r={4} fill="var(--color-ink)" />
           ),
         )}
-        {points.map((one, at) =>
-          at % every === 0 ? (
-            <text key={one.id} x={x(at)} y={HEIGHT - 10} textAnchor="middle" fontSize={13} fill="var(--color-ink)">
-              {one.number}
+        {points.map((point, index) =>
+          index % every === 0 ? (
+            <text key={point.id} x={x(index)} y={HEIGHT - 10} textAnchor="middle" fontSize={13} fill="var(--color-ink)">
+              {point.number}
             </text>
           ) : null,
         )}
@@ -98,7 +98,7 @@ function Chart({ run, words }: { run: RunChart; words: string }) {
 export function Charts({ run, kinds, choice }: { run: RunChart; kinds: { name: Charted; words: string }[]; choice: PeriodChoice }) {
   const router = useRouter();
   const units = useUnits();
-  const words = kinds.find((one) => one.name === run.of)?.words ?? "";
+  const words = kinds.find((kind) => kind.name === run.of)?.words ?? "";
   const go = (of: string, formula: string) => router.push(periodAddress("/findings/charts", { of, formula }, choice));
   const newest = run.chart?.signals.at(-1);
   const drifts = newest && newest.at >= run.points.length - 3;
@@ -124,9 +124,9 @@ export function Charts({ run, kinds, choice }: { run: RunChart; kinds: { name: C
         <label>
           What{" "}
           <select className="entry !w-auto" value={run.of} onChange={(event) => go(event.target.value, run.formula)}>
-            {kinds.map((one) => (
-              <option key={one.name} value={one.name}>
-                {one.words}
+            {kinds.map((kind) => (
+              <option key={kind.name} value={kind.name}>
+                {kind.words}
               </option>
             ))}
           </select>
@@ -152,9 +152,9 @@ export function Charts({ run, kinds, choice }: { run: RunChart; kinds: { name: C
           )}
           {run.chart && run.chart.signals.length > 0 ? (
             <ul className="mt-3" aria-label="Marked points">
-              {run.chart.signals.slice(-12).map((one) => (
-                <li key={one.at} className="border-b border-line py-1">
-                  <strong>batch {run.points[one.at]?.number}</strong>: {RUNS_RULES[one.rule]}
+              {run.chart.signals.slice(-12).map((signal) => (
+                <li key={signal.at} className="border-b border-line py-1">
+                  <strong>batch {run.points[signal.at]?.number}</strong>: {RUNS_RULES[signal.rule]}
                 </li>
               ))}
             </ul>

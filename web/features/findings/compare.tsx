@@ -16,7 +16,7 @@ import { PeriodPicker, periodAddress } from "./period";
 import { levelWords } from "./shares";
 import { Ways } from "./ways";
 
-const NAMED = (one: Compared["a"]) => `${one.rehearsal ? "rehearsal" : "batch"} ${one.number}`;
+const NAMED = (item: Compared["a"]) => `${item.rehearsal ? "rehearsal" : "batch"} ${item.number}`;
 
 /** Rates of flaws side by side, and how far they can be told apart. */
 function Flaws({
@@ -32,15 +32,15 @@ function Flaws({
   if (flaws.length === 0) return <p className="py-2 text-soft">No flaw was seen on either.</p>;
   return (
     <WideTable label={label} heads={["Flaw", ...heads, "difference, 95 %"]} least={560}>
-      {flaws.map((one) => {
-        const told = one.shares.low > 0 || one.shares.high < 0;
+      {flaws.map((flaw) => {
+        const told = flaw.shares.low > 0 || flaw.shares.high < 0;
         return (
-          <tr key={one.defect} className="border-t border-line">
+          <tr key={flaw.defect} className="border-t border-line">
             <th scope="row" className="py-2 pr-4">
-              {one.name}
+              {flaw.name}
             </th>
-            {[one.a, one.b].map((side, at) => (
-              <td key={at} className="pr-4">
+            {[flaw.a, flaw.b].map((side, index) => (
+              <td key={index} className="pr-4">
                 <span className="figure text-[19px]">
                   {side.k} of {side.n}
                 </span>{" "}
@@ -48,7 +48,7 @@ function Flaws({
               </td>
             ))}
             <td className={told ? "font-bold" : "text-soft"}>
-              {formatShareRange(units, one.shares.low * 100, one.shares.high * 100)} points{told ? "" : ": can be none"}
+              {formatShareRange(units, flaw.shares.low * 100, flaw.shares.high * 100)} points{told ? "" : ": can be none"}
             </td>
           </tr>
         );
@@ -61,11 +61,11 @@ function Flaws({
 function Scores({ compared }: { compared: Compared }) {
   const units = useUnits();
   const { a, b } = compared;
-  const keys = [...new Set([...a.scores, ...b.scores].map((one) => `${one.of}|${one.level}`))];
+  const keys = [...new Set([...a.scores, ...b.scores].map((item) => `${item.of}|${item.level}`))];
   if (keys.length === 0) return <p className="py-2 text-soft">Neither was scored.</p>;
   const said = (of: Compared["a"], key: string) => {
-    const one = of.scores.find((each) => `${each.of}|${each.level}` === key);
-    return one ? `${units.n(one.mean, 1)} (${one.n === 1 ? "1 score" : `${one.n} scores`})` : "–";
+    const item = of.scores.find((each) => `${each.of}|${each.level}` === key);
+    return item ? `${units.n(item.mean, 1)} (${item.n === 1 ? "1 score" : `${item.n} scores`})` : "–";
   };
   return (
     <WideTable label="Throw of both" heads={["Throw", NAMED(a), NAMED(b)]} least={420}>
@@ -86,7 +86,7 @@ function Scores({ compared }: { compared: Compared }) {
 function CameOut({ compared }: { compared: Compared }) {
   const { a, b, flaws } = compared;
   if (a.rehearsal || b.rehearsal) return <p className="py-2 text-soft">A rehearsal has no jars: only what was asked and done can be compared.</p>;
-  const open = [a, b].filter((one) => !one.lookedAt).map((one) => one.number);
+  const open = [a, b].filter((item) => !item.lookedAt).map((item) => item.number);
   if (open.length > 0) return <p className="py-2 text-soft">Batch {open.join(" and ")} was not inspected yet.</p>;
   return <Flaws flaws={flaws} label="Flaws of both" heads={[NAMED(a), NAMED(b)]} />;
 }
@@ -103,9 +103,9 @@ function Groups({ groups, factors, choice }: { groups: ComparedGroups; factors: 
     <label>
       {label}{" "}
       <select className="entry !w-auto" value={value ?? ""} onChange={(event) => go({ [key]: event.target.value })}>
-        {groups.levels.map((one) => (
-          <option key={one.level} value={one.level}>
-            {levelWords(units, one.name)} ({one.batches})
+        {groups.levels.map((level) => (
+          <option key={level.level} value={level.level}>
+            {levelWords(units, level.name)} ({level.batches})
           </option>
         ))}
       </select>
@@ -119,9 +119,9 @@ function Groups({ groups, factors, choice }: { groups: ComparedGroups; factors: 
         <label>
           By{" "}
           <select className="entry !w-auto" value={groups.factor} onChange={(event) => go({ by: event.target.value })}>
-            {factors.map((one) => (
-              <option key={one.name} value={one.name}>
-                {one.words}
+            {factors.map((factor) => (
+              <option key={factor.name} value={factor.name}>
+                {factor.words}
               </option>
             ))}
           </select>
@@ -142,8 +142,8 @@ function Groups({ groups, factors, choice }: { groups: ComparedGroups; factors: 
               ▲ The two are not alike in other things either, so a difference can be due to these:{" "}
               {groups.also
                 .map(
-                  (one) =>
-                    `${one.words} (${levelWords(units, one.a.level)} in ${formatPercentShare(units, one.a.share)}; ${levelWords(units, one.b.level)} in ${formatPercentShare(units, one.b.share)})`,
+                  (item) =>
+                    `${item.words} (${levelWords(units, item.a.level)} in ${formatPercentShare(units, item.a.share)}; ${levelWords(units, item.b.level)} in ${formatPercentShare(units, item.b.share)})`,
                 )
                 .join(", ")}
               .
@@ -233,20 +233,20 @@ export function Compare({ compared, asked, groups, factors, choice }: ComparePro
           <section aria-label="What changed" className="mt-4">
             <h2>What changed</h2>
             <ul>
-              {compared.asked.map((one) => (
-                <li key={one.what} className="border-b border-line py-1">
-                  <strong>asked: {one.what}</strong> {one.from} → {one.to}
+              {compared.asked.map((item) => (
+                <li key={item.what} className="border-b border-line py-1">
+                  <strong>asked: {item.what}</strong> {item.from} → {item.to}
                 </li>
               ))}
-              {compared.done.map((one) => (
-                <li key={one.key} className="border-b border-line py-1">
-                  <strong>recorded: {keyOf(one.key).words}</strong> {one.a === null ? "–" : describeLogged(units, one.key, one.a)} →{" "}
-                  {one.b === null ? "–" : describeLogged(units, one.key, one.b)}
+              {compared.done.map((difference) => (
+                <li key={difference.key} className="border-b border-line py-1">
+                  <strong>recorded: {keyOf(difference.key).words}</strong> {difference.a === null ? "–" : describeLogged(units, difference.key, difference.a)} →{" "}
+                  {difference.b === null ? "–" : describeLogged(units, difference.key, difference.b)}
                 </li>
               ))}
               {compared.unknown.length > 0 ? (
                 <li className="py-1 text-soft">
-                  Recorded for one of them only, so nobody knows: {compared.unknown.map((one) => keyOf(one.key).words).join(", ")}.
+                  Recorded for one of them only, so nobody knows: {compared.unknown.map((difference) => keyOf(difference.key).words).join(", ")}.
                 </li>
               ) : null}
             </ul>

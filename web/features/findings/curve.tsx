@@ -16,7 +16,7 @@ export function Curve({ curve, flaw, range }: { curve: FlawCurve; flaw: string; 
   const shown = (x: number) => (warm && units.temperature === "F" ? x * 1.8 + 32 : x);
   const unit = warm ? `°${units.temperature}` : "";
   const { x, y } = useMemo(() => {
-    const xs = curve.doses.map((one) => one.x);
+    const xs = curve.doses.map((dose) => dose.x);
     const [low, high] = [Math.min(...xs, range?.[0] ?? Number.POSITIVE_INFINITY), Math.max(...xs, range?.[1] ?? Number.NEGATIVE_INFINITY)];
     const room = Math.max((high - low) * 0.05, 0.5);
     return {
@@ -25,12 +25,12 @@ export function Curve({ curve, flaw, range }: { curve: FlawCurve; flaw: string; 
     };
   }, [curve.doses, range]);
   const atShown = scaleLinear(x.domain().map(shown), x.range());
-  const path = (of: (one: FlawCurve["fit"][number]) => number) => curve.fit.map((one) => `${x(one.x).toFixed(1)},${y(of(one)).toFixed(1)}`).join(" ");
+  const path = (of: (item: FlawCurve["fit"][number]) => number) => curve.fit.map((item) => `${x(item.x).toFixed(1)},${y(of(item)).toFixed(1)}`).join(" ");
   return (
     <Picture
       name={`${flaw} by ${curve.name}`}
       heads={[`${WORDS[curve.name]}${warm ? ", °C" : ""}`, "batches", "jars", "with the flaw"]}
-      rows={curve.doses.map((one) => [one.x, one.batches, one.n, one.k])}
+      rows={curve.doses.map((dose) => [dose.x, dose.batches, dose.n, dose.k])}
     >
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full max-w-[760px]" role="img" aria-label={`How often ${flaw}, by ${WORDS[curve.name]}`}>
         {range ? <rect x={x(range[0])} width={x(range[1]) - x(range[0])} y={y(1)} height={y(0) - y(1)} fill="var(--color-wax)" /> : null}
@@ -42,9 +42,9 @@ export function Curve({ curve, flaw, range }: { curve: FlawCurve; flaw: string; 
             </text>
           </g>
         ))}
-        {atShown.ticks(8).map((one) => (
-          <text key={one} x={atShown(one)} y={HEIGHT - 20} textAnchor="middle" fontSize={14} fill="var(--color-ink)">
-            {units.n(one, atShown.ticks(8).every(Number.isInteger) ? 0 : 1)}
+        {atShown.ticks(8).map((tick) => (
+          <text key={tick} x={atShown(tick)} y={HEIGHT - 20} textAnchor="middle" fontSize={14} fill="var(--color-ink)">
+            {units.n(tick, atShown.ticks(8).every(Number.isInteger) ? 0 : 1)}
           </text>
         ))}
         <text x={WIDTH - RIGHT} y={HEIGHT - 3} textAnchor="end" fontSize={14} fill="var(--color-ink)">
@@ -54,22 +54,22 @@ export function Curve({ curve, flaw, range }: { curve: FlawCurve; flaw: string; 
         {curve.fit.length > 0 ? (
           <>
             <polygon
-              points={`${path((one) => one.low)} ${[...curve.fit]
+              points={`${path((item) => item.low)} ${[...curve.fit]
                 .reverse()
-                .map((one) => `${x(one.x).toFixed(1)},${y(one.high).toFixed(1)}`)
+                .map((item) => `${x(item.x).toFixed(1)},${y(item.high).toFixed(1)}`)
                 .join(" ")}`}
               fill="var(--color-ink)"
               fillOpacity={0.12}
             />
-            <polyline points={path((one) => one.share)} fill="none" stroke="var(--color-ink)" strokeWidth={2.5} />
+            <polyline points={path((item) => item.share)} fill="none" stroke="var(--color-ink)" strokeWidth={2.5} />
           </>
         ) : null}
-        {curve.doses.map((one) => (
+        {curve.doses.map((dose) => (
           <circle
-            key={one.x}
-            cx={x(one.x)}
-            cy={y(one.n > 0 ? one.k / one.n : 0)}
-            r={Math.min(12, 2.5 + Math.sqrt(one.n) / 3)}
+            key={dose.x}
+            cx={x(dose.x)}
+            cy={y(dose.n > 0 ? dose.k / dose.n : 0)}
+            r={Math.min(12, 2.5 + Math.sqrt(dose.n) / 3)}
             fill="none"
             stroke="var(--color-ink)"
             strokeWidth={2}

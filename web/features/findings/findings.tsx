@@ -32,25 +32,25 @@ const SAYS: Record<FoundWithWords["finding"], string> = {
 };
 
 /** In words what one factor says, never more than the numbers do. */
-function Said({ one }: { one: FoundWithWords }) {
+function Said({ one: item }: { one: FoundWithWords }) {
   const units = useUnits();
-  const only = one.levels[0]?.level;
-  if (one.finding === "never varied")
+  const only = item.levels[0]?.level;
+  if (item.finding === "never varied")
     return (
       <p className="text-soft">
-        {one.levels.length === 0
+        {item.levels.length === 0
           ? "Never recorded: log it, or nobody can tell."
           : `Always “${only}”, so nobody can tell. Vary it in two batches, with all else the same.`}
       </p>
     );
-  if (one.finding === "too little to tell")
+  if (item.finding === "too little to tell")
     return <p className="text-soft">Fewer than three batches on a side. One more batch each way, all else the same, would begin to tell.</p>;
-  const chance = (one.adjusted ?? 1) < 0.001 ? "under 1 in 1000" : `about ${units.n((one.adjusted ?? 1) * 100, (one.adjusted ?? 1) < 0.1 ? 1 : 0)} in 100`;
+  const chance = (item.adjusted ?? 1) < 0.001 ? "under 1 in 1000" : `about ${units.n((item.adjusted ?? 1) * 100, (item.adjusted ?? 1) < 0.1 ? 1 : 0)} in 100`;
   return (
-    <p className={one.finding === "differs" ? "" : "text-soft"}>
-      {one.finding === "differs" ? "By chance alone so large a difference would come " : "By chance alone as large a difference would come "}
+    <p className={item.finding === "differs" ? "" : "text-soft"}>
+      {item.finding === "differs" ? "By chance alone so large a difference would come " : "By chance alone as large a difference would come "}
       {chance}, all comparisons here allowed for.
-      {one.together.length > 0 ? ` Always changed together with ${one.together.join(" and ")}: which of them it was, nothing here can tell.` : ""}
+      {item.together.length > 0 ? ` Always changed together with ${item.together.join(" and ")}: which of them it was, nothing here can tell.` : ""}
     </p>
   );
 }
@@ -64,17 +64,17 @@ function Flaws({ rates, defect, address }: Pick<FindingsProps, "rates" | "defect
   return (
     <section aria-label="Flaws">
       <ul className="grid gap-x-6 sm:grid-cols-2">
-        {rates.map((one) => {
+        {rates.map((rate) => {
           return (
-            <li key={one.defect} className="border-b border-line py-1">
-              <Link href={address({ flaw: one.defect })} className={`flex flex-wrap items-baseline gap-x-2 py-1 ${one.defect === defect ? "font-bold" : ""}`}>
+            <li key={rate.defect} className="border-b border-line py-1">
+              <Link href={address({ flaw: rate.defect })} className={`flex flex-wrap items-baseline gap-x-2 py-1 ${rate.defect === defect ? "font-bold" : ""}`}>
                 <span>
-                  {one.defect === defect ? "▸ " : ""}
-                  {one.name}
+                  {rate.defect === defect ? "▸ " : ""}
+                  {rate.name}
                 </span>
-                <span className="figure ml-auto text-[18px]">{formatPercentShare(units, one.share)}</span>
+                <span className="figure ml-auto text-[18px]">{formatPercentShare(units, rate.share)}</span>
                 <span className="text-[14px] text-soft">
-                  {units.n(one.jars, 0)} of {units.n(one.of, 0)} jars, {one.batches} batches; likely {formatShares(units, one)}
+                  {units.n(rate.jars, 0)} of {units.n(rate.of, 0)} jars, {rate.batches} batches; likely {formatShares(units, rate)}
                 </span>
               </Link>
             </li>
@@ -99,9 +99,9 @@ function ByMeasure({
       <div className="flex flex-wrap items-center gap-3">
         <h2>{name} by</h2>
         <select aria-label="By" className="entry !w-auto" value={curve.name} onChange={(event) => router.push(address({ by: event.target.value }))}>
-          {curves.map((one) => (
-            <option key={one.name} value={one.name}>
-              {one.words}
+          {curves.map((curve) => (
+            <option key={curve.name} value={curve.name}>
+              {curve.words}
             </option>
           ))}
         </select>
@@ -127,40 +127,40 @@ function ByMeasure({
 
 /** By what the flaw differs, and of what it is not known. */
 function ByWhatItDiffers({ found, name }: Pick<FindingsProps, "found"> & { name: string }) {
-  const told = found.filter((one) => one.finding === "differs" || one.finding === "no difference seen");
-  const rest = found.filter((one) => !told.includes(one));
+  const told = found.filter((item) => item.finding === "differs" || item.finding === "no difference seen");
+  const rest = found.filter((item) => !told.includes(item));
   return (
     <section aria-label="By what it differs" className="mt-6">
       <h2 className="border-b-[3px] border-ink pb-1">By what {name} differs</h2>
       <Picture
         name={`${name} by everything`}
         heads={["what", "level", "batches", "jars", "with the flaw", "share", "low", "high", "says"]}
-        rows={found.flatMap((one) =>
-          one.levels.map((level) => [one.words, level.level, level.batches, level.n, level.k, level.share, level.low, level.high, SAYS[one.finding]]),
+        rows={found.flatMap((item) =>
+          item.levels.map((level) => [item.words, level.level, level.batches, level.n, level.k, level.share, level.low, level.high, SAYS[item.finding]]),
         )}
         plain
       >
-        {told.map((one) => (
-          <article key={one.name} className="border-b border-line py-3">
-            <h3 className={one.finding === "differs" ? "" : "font-semibold text-soft"}>
-              {one.finding === "differs" ? "● " : "○ "}
-              {one.words}: {SAYS[one.finding]}
+        {told.map((item) => (
+          <article key={item.name} className="border-b border-line py-3">
+            <h3 className={item.finding === "differs" ? "" : "font-semibold text-soft"}>
+              {item.finding === "differs" ? "● " : "○ "}
+              {item.words}: {SAYS[item.finding]}
             </h3>
-            <Shares levels={one.levels} />
-            <Said one={one} />
+            <Shares levels={item.levels} />
+            <Said one={item} />
           </article>
         ))}
       </Picture>
       {rest.length > 0 ? (
         <details className="mt-3" open={told.length === 0}>
-          <summary className="cursor-pointer font-semibold">Unknown: {rest.map((one) => one.words).join(", ")}</summary>
-          {rest.map((one) => (
-            <article key={one.name} className="border-b border-line py-2">
+          <summary className="cursor-pointer font-semibold">Unknown: {rest.map((item) => item.words).join(", ")}</summary>
+          {rest.map((item) => (
+            <article key={item.name} className="border-b border-line py-2">
               <h3 className="font-semibold">
-                {one.words}: {SAYS[one.finding]}
+                {item.words}: {SAYS[item.finding]}
               </h3>
-              {one.levels.length > 1 ? <Shares levels={one.levels} /> : null}
-              <Said one={one} />
+              {item.levels.length > 1 ? <Shares levels={item.levels} /> : null}
+              <Said one={item} />
             </article>
           ))}
         </details>
@@ -171,7 +171,7 @@ function ByWhatItDiffers({ found, name }: Pick<FindingsProps, "found"> & { name:
 
 /** Across all batches: how often each flaw is seen, and by what its rate differs. */
 export function Findings({ rates, choice, defect, found, curve, curves, repairs }: FindingsProps) {
-  const name = DEFECTS.find((one) => one.id === defect)?.name ?? "";
+  const name = DEFECTS.find((item) => item.id === defect)?.name ?? "";
   const address: Address = (next) => periodAddress("/findings", { flaw: defect, by: curve?.name ?? null, of: curve?.formula ?? null, ...next }, choice);
   return (
     <PageLayout

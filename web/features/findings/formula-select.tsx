@@ -17,9 +17,9 @@ export function FormulaSelect({
     <label className="block">
       {label}{" "}
       <select aria-label={label} className="entry !w-auto max-w-[320px]" value={value} onChange={(event) => onChange(event.target.value)}>
-        {formulas.map((one) => (
-          <option key={one} value={one}>
-            {one}
+        {formulas.map((formula) => (
+          <option key={formula} value={formula}>
+            {formula}
           </option>
         ))}
       </select>

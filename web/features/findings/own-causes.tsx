@@ -49,30 +49,30 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
     fields.reset();
     router.refresh();
   };
-  const drop = async (one: CustomCause) => {
-    const out = await callAction(dropCause(place, { id: one.id, gone: true }));
+  const drop = async (item: CustomCause) => {
+    const out = await callAction(dropCause(place, { id: item.id, gone: true }));
     if (!out.ok) return setSaid(out.message);
     router.refresh();
     toast("Taken out.", {
       action: {
         label: "Put it back",
         onClick: async () => {
-          await callAction(dropCause(place, { id: one.id, gone: false }));
+          await callAction(dropCause(place, { id: item.id, gone: false }));
           router.refresh();
         },
       },
     });
   };
-  const mine = causes.filter((one) => one.defect === defect);
+  const mine = causes.filter((cause) => cause.defect === defect);
   return (
     <details className="unprinted sheet mt-8" open={mine.length > 0}>
       <summary className="cursor-pointer text-[19px] font-bold">Causes of your own for {defectOf(defect)?.name}</summary>
       <ul>
-        {mine.map((one) => (
-          <li key={one.id} className="flex flex-wrap items-center gap-x-3 border-b border-line py-1">
-            <strong>{one.words}</strong>
-            {one.key ? <span className="text-soft">by “{keyOf(one.key).words}”</span> : <span className="text-soft">nothing recorded can tell</span>}
-            <button type="button" className="ml-auto min-h-[44px] underline" aria-label={`Take out: ${one.words}`} onClick={() => void drop(one)}>
+        {mine.map((item) => (
+          <li key={item.id} className="flex flex-wrap items-center gap-x-3 border-b border-line py-1">
+            <strong>{item.words}</strong>
+            {item.key ? <span className="text-soft">by “{keyOf(item.key).words}”</span> : <span className="text-soft">nothing recorded can tell</span>}
+            <button type="button" className="ml-auto min-h-[44px] underline" aria-label={`Take out: ${item.words}`} onClick={() => void drop(item)}>
               take out
             </button>
           </li>
@@ -92,14 +92,17 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
           {...fields.bind("key")}
           options={[
             { value: "", label: "nothing recorded" },
-            ...RECORD_KEY_NAMES.map((one) => ({ value: one, label: `${keyOf(one).words}${keyOf(one).unit ? `, ${keyOf(one).unit}` : ""}` })),
+            ...RECORD_KEY_NAMES.map((keyName) => ({
+              value: keyName,
+              label: `${keyOf(keyName).words}${keyOf(keyName).unit ? `, ${keyOf(keyName).unit}` : ""}`,
+            })),
           ]}
         />
         {key ? (
           <Field
             label="Where it"
             {...fields.bind("side")}
-            options={SIDES.filter((one) => yesNo === (one.value === "yes" || one.value === "no")).map((one) => ({ ...one }))}
+            options={SIDES.filter((side) => yesNo === (side.value === "yes" || side.value === "no")).map((side) => ({ ...side }))}
           />
         ) : (
           <span />

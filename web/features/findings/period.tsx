@@ -82,16 +82,16 @@ export function PeriodPicker({ path, asked, choice }: { path: string; asked: Rea
           value={choice.name === "since" ? `since:${choice.since}` : choice.name}
           onChange={(event) => named(event.target.value)}
         >
-          {(["all", "this-year", "last-year", "days"] as const).map((one) => (
-            <option key={one} value={one}>
-              {NAMES[one]}
+          {(["all", "this-year", "last-year", "days"] as const).map((item) => (
+            <option key={item} value={item}>
+              {NAMES[item]}
             </option>
           ))}
           {choice.changes.length > 0 ? (
             <optgroup label={NAMES.since}>
-              {choice.changes.map((one) => (
-                <option key={one.id} value={`since:${one.id}`}>
-                  {one.formula}, version {one.number}, {units.day(one.at)}
+              {choice.changes.map((change) => (
+                <option key={change.id} value={`since:${change.id}`}>
+                  {change.formula}, version {change.number}, {units.day(change.at)}
                 </option>
               ))}
             </optgroup>

@@ -22,7 +22,7 @@ function said(units: Units, say: (formats: Formats) => string): string {
 const level = (name: string, k: number, n: number) => ({ level: name, n, k, ...wilson(k, n) });
 /** The levels in the order in which they are drawn. */
 const order = (levels: ReturnType<typeof level>[], units = METRIC) =>
-  [...draw(<Shares levels={levels} />, units).matchAll(/<span class="">([^<]*)<\/span>/g)].map((one) => one[1]);
+  [...draw(<Shares levels={levels} />, units).matchAll(/<span class="">([^<]*)<\/span>/g)].map((match) => match[1]);
 
 describe("rates by level", () => {
   it("lie as their levels do on a scale, whatever was the most; names stand as they came", () => {

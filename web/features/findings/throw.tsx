@@ -11,7 +11,7 @@ import { PeriodPicker, periodAddress } from "./period";
 import { Ways } from "./ways";
 
 const FACTORS = Object.keys(THROW_FACTORS) as ThrowFactor[];
-const COLD_FACTORS = FACTORS.filter((one) => one !== "wick");
+const COLD_FACTORS = FACTORS.filter((factor) => factor !== "wick");
 
 /** A likely range wider than this many points says nothing of a score from 0 to 10. */
 const USEFUL_WIDTH = 6;
@@ -40,14 +40,14 @@ export function ThrowFindings({ scores, of, choice }: { scores: ThrowScore[]; of
       <Ways here="/findings/throw" />
       <PeriodPicker path="/findings/throw" asked={{ of }} choice={choice} />
       <nav aria-label="Which throw" className="mb-3 flex flex-wrap gap-2">
-        {(["hot", "cold"] as const).map((one) => (
+        {(["hot", "cold"] as const).map((item) => (
           <Link
-            key={one}
-            href={periodAddress("/findings/throw", { of: one }, choice)}
-            className={one === of ? "press !bg-ink !text-sheet" : "press"}
-            aria-current={one === of ? "page" : undefined}
+            key={item}
+            href={periodAddress("/findings/throw", { of: item }, choice)}
+            className={item === of ? "press !bg-ink !text-sheet" : "press"}
+            aria-current={item === of ? "page" : undefined}
           >
-            {one === "hot" ? "Hot, burning" : "Cold, unlit"}
+            {item === "hot" ? "Hot, burning" : "Cold, unlit"}
           </Link>
         ))}
       </nav>
@@ -71,16 +71,16 @@ export function ThrowFindings({ scores, of, choice }: { scores: ThrowScore[]; of
                   heads={[THROW_FACTORS[factor], "mean score", "likely", "scores", "batches", "people"]}
                   least={560}
                 >
-                  {levels.map((one) => (
-                    <tr key={one.level} className="border-t border-line">
+                  {levels.map((level) => (
+                    <tr key={level.level} className="border-t border-line">
                       <th scope="row" className="py-2 pr-4">
-                        {one.level}
+                        {level.level}
                       </th>
-                      <td className="figure pr-4 text-[22px]">{units.n(one.mean, 1)}</td>
-                      <td className="pr-4">{likely(one, units)}</td>
-                      <td className="pr-4">{one.n}</td>
-                      <td className="pr-4">{one.batches}</td>
-                      <td className="pr-4">{one.scorers}</td>
+                      <td className="figure pr-4 text-[22px]">{units.n(level.mean, 1)}</td>
+                      <td className="pr-4">{likely(level, units)}</td>
+                      <td className="pr-4">{level.n}</td>
+                      <td className="pr-4">{level.batches}</td>
+                      <td className="pr-4">{level.scorers}</td>
                     </tr>
                   ))}
                 </WideTable>

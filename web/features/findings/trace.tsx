@@ -26,23 +26,23 @@ function Batches({ list, kind }: { list: readonly TracedBatch[]; kind?: string }
   const units = useUnits();
   return (
     <ul>
-      {list.map((one) => (
-        <li key={one.id} className="grid gap-x-4 border-b border-line py-2 sm:grid-cols-[60px_minmax(0,1fr)_minmax(0,1fr)]">
-          <span className="figure text-[24px] leading-none">{one.number}</span>
+      {list.map((batch) => (
+        <li key={batch.id} className="grid gap-x-4 border-b border-line py-2 sm:grid-cols-[60px_minmax(0,1fr)_minmax(0,1fr)]">
+          <span className="figure text-[24px] leading-none">{batch.number}</span>
           <div>
-            <Link href={`/records/${one.id}`} className="font-bold">
-              {one.title}
+            <Link href={`/records/${batch.id}`} className="font-bold">
+              {batch.title}
             </Link>
             <div className="text-[15px] text-soft">
-              {one.pouredAt ? `poured ${units.dayClock(one.pouredAt)}` : "not poured"}
-              {one.amount !== undefined && kind ? `; took ${amountOf(units, kind, one.amount)}` : ""}
+              {batch.pouredAt ? `poured ${units.dayClock(batch.pouredAt)}` : "not poured"}
+              {batch.amount !== undefined && kind ? `; took ${amountOf(units, kind, batch.amount)}` : ""}
             </div>
           </div>
           <div>
-            {one.pouredAt ? (
+            {batch.pouredAt ? (
               <>
-                {one.jars} jars: {one.jarStatuses.map((each) => `${each.jars} ${JAR_STATUS_WORDS[each.fate]}`).join(", ")}
-                {one.whom.length > 0 ? <div className="text-[15px]">to {one.whom.join("; ")}</div> : null}
+                {batch.jars} jars: {batch.jarStatuses.map((each) => `${each.jars} ${JAR_STATUS_WORDS[each.fate]}`).join(", ")}
+                {batch.whom.length > 0 ? <div className="text-[15px]">to {batch.whom.join("; ")}</div> : null}
               </>
             ) : null}
           </div>
@@ -92,13 +92,13 @@ function FromLot({ lot }: { lot: NonNullable<TraceProps["lot"]> }) {
       <Picture
         name={`lot ${lot.lot.code || lot.lot.id}`}
         heads={["batch", "formula", "poured", "jars", "what became of them", "to whom"]}
-        rows={lot.batches.map((one) => [
-          one.number,
-          one.title,
-          one.pouredAt,
-          one.jars,
-          one.jarStatuses.map((each) => `${each.jars} ${JAR_STATUS_WORDS[each.fate]}`).join("; "),
-          one.whom.join("; "),
+        rows={lot.batches.map((batch) => [
+          batch.number,
+          batch.title,
+          batch.pouredAt,
+          batch.jars,
+          batch.jarStatuses.map((each) => `${each.jars} ${JAR_STATUS_WORDS[each.fate]}`).join("; "),
+          batch.whom.join("; "),
         ])}
         plain
       >
@@ -119,12 +119,12 @@ function BatchesFound({ found, taken }: { found: Found; taken: TraceProps["taken
           <h3 className="mt-3">Made from these lots</h3>
           <ul>
             {taken.flatMap((use) =>
-              use.taken.map((one) => (
-                <li key={`${use.materialId}${one.lotId}`} className="border-b border-line py-1">
+              use.taken.map((item) => (
+                <li key={`${use.materialId}${item.lotId}`} className="border-b border-line py-1">
                   {use.name}:{" "}
-                  {one.lotId ? (
-                    <Link className="underline" href={`/findings/trace?lot=${one.lotId}`}>
-                      lot {one.code || "without a code"}
+                  {item.lotId ? (
+                    <Link className="underline" href={`/findings/trace?lot=${item.lotId}`}>
+                      lot {item.code || "without a code"}
                     </Link>
                   ) : (
                     <span className="text-soft">no lot on the shelf covers it</span>
@@ -146,13 +146,13 @@ function LotsFound({ lots }: { lots: Found["lots"] }) {
     <section aria-label="Lots found" className="mt-5">
       <h2>Lots</h2>
       <ul>
-        {lots.map((one) => (
-          <li key={one.id} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
-            <strong>{one.material}</strong>
-            <span>lot {one.code || "without a code"}</span>
-            <span className="text-soft">received {units.onDate(one.receivedOn)}</span>
-            <Link className="ml-auto underline" href={`/findings/trace?lot=${one.id}`}>
-              Every jar of lot {one.code || "without a code"}
+        {lots.map((lot) => (
+          <li key={lot.id} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
+            <strong>{lot.material}</strong>
+            <span>lot {lot.code || "without a code"}</span>
+            <span className="text-soft">received {units.onDate(lot.receivedOn)}</span>
+            <Link className="ml-auto underline" href={`/findings/trace?lot=${lot.id}`}>
+              Every jar of lot {lot.code || "without a code"}
             </Link>
           </li>
         ))}
@@ -168,12 +168,12 @@ function NotesFound({ notes }: { notes: Found["notes"] }) {
     <section aria-label="Notes found" className="mt-5">
       <h2>Notes</h2>
       <ul>
-        {notes.map((one) => (
-          <li key={`${one.at}${one.text}`} className="border-b border-line py-2">
-            <Link className="underline" href={`/records/${one.batch.id}`}>
-              batch {one.batch.number}
+        {notes.map((note) => (
+          <li key={`${note.at}${note.text}`} className="border-b border-line py-2">
+            <Link className="underline" href={`/records/${note.batch.id}`}>
+              batch {note.batch.number}
             </Link>
-            , {units.dayClock(one.at)}: {one.text}
+            , {units.dayClock(note.at)}: {note.text}
           </li>
         ))}
       </ul>

@@ -14,14 +14,14 @@ const WAYS = [
 export function Ways({ here }: { here: (typeof WAYS)[number]["href"] }) {
   return (
     <nav aria-label="Findings" className="unprinted mb-4 flex flex-wrap gap-x-5 gap-y-1 border-b border-line pb-2">
-      {WAYS.map((one) => (
+      {WAYS.map((way) => (
         <Link
-          key={one.href}
-          href={one.href}
-          aria-current={one.href === here ? "page" : undefined}
-          className={`py-2 text-[17px] ${one.href === here ? "font-bold no-underline" : ""}`}
+          key={way.href}
+          href={way.href}
+          aria-current={way.href === here ? "page" : undefined}
+          className={`py-2 text-[17px] ${way.href === here ? "font-bold no-underline" : ""}`}
         >
-          {one.name}
+          {way.name}
         </Link>
       ))}
     </nav>

@@ -110,24 +110,24 @@ function ChooseFlaw({ why: { batch, flaws, defect } }: { why: Why }) {
   const to = (next: string) => router.push(`/findings/why/${batch.id}?flaw=${next}`);
   return (
     <div className="flex flex-wrap items-center gap-2">
-      {flaws.map((one) => (
+      {flaws.map((flaw) => (
         <button
-          key={one.defect}
+          key={flaw.defect}
           type="button"
-          className={one.defect === defect ? "press !bg-ink !text-sheet" : "press"}
-          aria-pressed={one.defect === defect}
-          onClick={() => to(one.defect)}
+          className={flaw.defect === defect ? "press !bg-ink !text-sheet" : "press"}
+          aria-pressed={flaw.defect === defect}
+          onClick={() => to(flaw.defect)}
         >
-          {one.name}: {one.jars} of {one.of}
+          {flaw.name}: {flaw.jars} of {flaw.of}
         </button>
       ))}
       <label className="text-[15px]">
         {flaws.length > 0 ? "Another flaw" : "Which flaw"}{" "}
         <select className="entry !w-auto" value="" onChange={(event) => to(event.target.value)}>
           <option value="">choose</option>
-          {DEFECTS.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
+          {DEFECTS.map((defect) => (
+            <option key={defect.id} value={defect.id}>
+              {defect.name}
             </option>
           ))}
         </select>
@@ -143,27 +143,27 @@ function Causes({ why, flaw }: { why: Why; flaw: string | undefined }) {
     <section aria-label="Causes" className="mt-5">
       <h2 className="border-b-[3px] border-ink pb-1">Known causes, and what this record says</h2>
       <ol>
-        {why.causes.map((one) => {
-          const verdict = VERDICT[one.verdict];
+        {why.causes.map((cause) => {
+          const verdict = VERDICT[cause.verdict];
           return (
-            <li key={one.cause.id} className="grid gap-x-5 gap-y-1 border-b border-line py-3 xl:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]">
+            <li key={cause.cause.id} className="grid gap-x-5 gap-y-1 border-b border-line py-3 xl:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]">
               <div>
                 <div className="text-[19px] font-bold">
                   <span aria-hidden="true" className={verdict.tone}>
                     {verdict.sign}{" "}
                   </span>
-                  {one.cause.words}
+                  {cause.cause.words}
                   <span className={`ml-2 text-[15px] font-semibold ${verdict.tone}`}>
-                    {one.cause.natural && one.verdict === "supported" ? "natural to this wax" : verdict.words}
+                    {cause.cause.natural && cause.verdict === "supported" ? "natural to this wax" : verdict.words}
                   </span>
                 </div>
-                <div className="font-semibold">{says(units, one)}</div>
-                <div className="text-[15px] text-soft">{one.cause.reason}</div>
+                <div className="font-semibold">{says(units, cause)}</div>
+                <div className="text-[15px] text-soft">{cause.cause.reason}</div>
               </div>
-              {one.history && one.history.levels.length > 0 ? (
+              {cause.history && cause.history.levels.length > 0 ? (
                 <div>
                   <p className="text-[14px] text-soft">Here so far, {flaw}:</p>
-                  <Shares levels={one.history.levels} />
+                  <Shares levels={cause.history.levels} />
                 </div>
               ) : null}
             </li>
@@ -182,12 +182,12 @@ function Unlike({ why }: { why: Why }) {
       <h2 className="border-b-[3px] border-ink pb-1">What was different from the batches without it</h2>
       {why.unlike.length > 0 ? (
         <ul>
-          {why.unlike.map((one) => (
-            <li key={one.key} className="border-b border-line py-2">
-              <strong>{keyOf(one.key).words}</strong>: {describeLogged(units, one.key, one.here)} here;{" "}
-              {typeof one.fine === "boolean"
-                ? `${describeLogged(units, one.key, one.fine)} in all ${one.batches} without it`
-                : `${describeLogged(units, one.key, one.fine.low)} to ${describeLogged(units, one.key, one.fine.high)} in the ${one.batches} without it`}
+          {why.unlike.map((unlike) => (
+            <li key={unlike.key} className="border-b border-line py-2">
+              <strong>{keyOf(unlike.key).words}</strong>: {describeLogged(units, unlike.key, unlike.here)} here;{" "}
+              {typeof unlike.fine === "boolean"
+                ? `${describeLogged(units, unlike.key, unlike.fine)} in all ${unlike.batches} without it`
+                : `${describeLogged(units, unlike.key, unlike.fine.low)} to ${describeLogged(units, unlike.key, unlike.fine.high)} in the ${unlike.batches} without it`}
             </li>
           ))}
         </ul>
@@ -207,11 +207,11 @@ function After({ why: { after, batch } }: { why: Why }) {
   return after.length > 0 ? (
     <p className="mt-4">
       Batches of this formula that came after:{" "}
-      {after.map((one, at) => (
-        <span key={one.id}>
-          {at > 0 ? ", " : ""}
-          <Link className="underline" href={`/findings/compare?a=${batch.number}&b=${one.number}`}>
-            compare with {one.number}
+      {after.map((item, index) => (
+        <span key={item.id}>
+          {index > 0 ? ", " : ""}
+          <Link className="underline" href={`/findings/compare?a=${batch.number}&b=${item.number}`}>
+            compare with {item.number}
           </Link>
         </span>
       ))}
@@ -224,7 +224,7 @@ export function WhyView({ why, causes }: { why: Why; causes: Parameters<typeof O
   const units = useUnits();
   const { batch, flaws, defect } = why;
   const known = defect === null ? undefined : toldOf(defect);
-  const seen = flaws.find((one) => one.defect === defect);
+  const seen = flaws.find((flaw) => flaw.defect === defect);
   return (
     <PageLayout
       title={known ? `Why ${known.name}?` : "Why did it do that?"}

@@ -15,7 +15,7 @@ const TRIED = { both: "tried in this wax with this scent", wax: "tried in this w
 
 /** "6 drops a pound of slate blue, 1 drop a pound of soot". */
 export const writeColor = (recipe: Pick<ColorRecipe, "dyes">, nameOf: (id: string) => string): string =>
-  recipe.dyes.map((one) => `${writeDose(one)} ${nameOf(one.id)}`).join(", ");
+  recipe.dyes.map((dye) => `${writeDose(dye)} ${nameOf(dye.id)}`).join(", ");
 
 interface ColorsProps {
   colors: ColorRow[];
@@ -45,27 +45,32 @@ export function Colors({ colors, wax, scent, dyes, nameOf, onTake }: ColorsProps
       setName("");
       router.refresh();
     });
-  const turn = async (one: ColorRow, gone: boolean) => {
-    const out = await callAction(takeColorAway(place, { id: one.id, gone }));
+  const turn = async (color: ColorRow, gone: boolean) => {
+    const out = await callAction(takeColorAway(place, { id: color.id, gone }));
     if (!out.ok) return toast(out.message);
     router.refresh();
-    if (gone) toast(`The color ${one.name} is taken away.`, { action: { label: "Undo", onClick: () => void turn(one, false) } });
+    if (gone) toast(`The color ${color.name} is taken away.`, { action: { label: "Undo", onClick: () => void turn(color, false) } });
   };
   if (colors.length === 0 && dyes.length === 0) return null;
   return (
     <section aria-label="Colors" className="border-t border-line pt-2">
       {known.length > 0 ? (
         <ul>
-          {known.map((one) => (
-            <li key={one.id} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
+          {known.map((color) => (
+            <li key={color.id} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
               <span className="min-w-0 flex-1 text-[15px]">
-                <strong>{one.name}</strong>: {writeColor(one.recipe, nameOf)}
-                <span className="text-soft">, {TRIED[suits(one.recipe, wax, scent) ?? "any"]}</span>
+                <strong>{color.name}</strong>: {writeColor(color.recipe, nameOf)}
+                <span className="text-soft">, {TRIED[suits(color.recipe, wax, scent) ?? "any"]}</span>
               </span>
-              <button type="button" className={press({ size: "small" })} onClick={() => onTake(one.recipe.dyes)} aria-label={`Use the color ${one.name}`}>
+              <button type="button" className={press({ size: "small" })} onClick={() => onTake(color.recipe.dyes)} aria-label={`Use the color ${color.name}`}>
                 Use it
               </button>
-              <button type="button" className={press({ size: "small" })} onClick={() => void turn(one, true)} aria-label={`Take away the color ${one.name}`}>
+              <button
+                type="button"
+                className={press({ size: "small" })}
+                onClick={() => void turn(color, true)}
+                aria-label={`Take away the color ${color.name}`}
+              >
                 ✕
               </button>
             </li>

@@ -20,18 +20,18 @@ const savedProcess = z.object({
 /** Keeps a process of the workshop's own. A change makes the next version; formulas keep the one they were made with. */
 export async function saveProcess(place: unknown, input: unknown): Promise<Result<{ id: string; number: number; version: number }>> {
   return command("formulas", savedProcess, place, input, async (wanted, { db, workshop, person, now }) => {
-    const mine = workshop.id;
+    const workshopId = workshop.id;
     const { from: _from, ...kept } = wanted.process;
     if (wanted.id === null) {
       const id = v7();
-      await db.insert(processes).values({ workshopId: mine, id, name: kept.name, updatedAt: now, updatedBy: person?.id ?? null });
-      await db.insert(processVersions).values({ workshopId: mine, processId: id, number: 1, process: kept, createdAt: now });
+      await db.insert(processes).values({ workshopId: workshopId, id, name: kept.name, updatedAt: now, updatedBy: person?.id ?? null });
+      await db.insert(processVersions).values({ workshopId: workshopId, processId: id, number: 1, process: kept, createdAt: now });
       return ok({ id, number: 1, version: 1 });
     }
     const [row] = await db
       .select()
       .from(processes)
-      .where(and(eq(processes.workshopId, mine), eq(processes.id, wanted.id)))
+      .where(and(eq(processes.workshopId, workshopId), eq(processes.id, wanted.id)))
       .for("no key update");
     if (!row) return reject("This process is not in this workshop.");
     if (row.version !== wanted.expectedVersion)
@@ -39,17 +39,17 @@ export async function saveProcess(place: unknown, input: unknown): Promise<Resul
     const [newest] = await db
       .select()
       .from(processVersions)
-      .where(and(eq(processVersions.workshopId, mine), eq(processVersions.processId, wanted.id)))
+      .where(and(eq(processVersions.workshopId, workshopId), eq(processVersions.processId, wanted.id)))
       .orderBy(desc(processVersions.number))
       .limit(1);
     const changed = canonical(newest?.process) !== canonical(kept);
     const number = (newest?.number ?? 0) + (changed ? 1 : 0);
-    if (changed) await db.insert(processVersions).values({ workshopId: mine, processId: wanted.id, number, process: kept, createdAt: now });
+    if (changed) await db.insert(processVersions).values({ workshopId: workshopId, processId: wanted.id, number, process: kept, createdAt: now });
     const version = row.version + 1;
     await db
       .update(processes)
       .set({ name: kept.name, version, updatedAt: now, updatedBy: person?.id ?? null })
-      .where(and(eq(processes.workshopId, mine), eq(processes.id, wanted.id)));
+      .where(and(eq(processes.workshopId, workshopId), eq(processes.id, wanted.id)));
     return ok({ id: wanted.id, number, version });
   });
 }
@@ -64,24 +64,24 @@ const savedColor = z.object({
 /** Keeps how a color is made. */
 export async function saveColor(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
   return command("formulas", savedColor, place, input, async ({ id, name, recipe }, { db, workshop, now }) => {
-    const mine = workshop.id;
+    const workshopId = workshop.id;
     for (const [table, ids, what] of [
       [waxes, recipe.waxId ? [recipe.waxId] : [], "wax"],
       [fragrances, recipe.fragranceId ? [recipe.fragranceId] : [], "scent"],
-      [dyes, recipe.dyes.map((one) => one.id), "dye"],
+      [dyes, recipe.dyes.map((dye) => dye.id), "dye"],
     ] as const) {
       const any = table as typeof waxes;
       const rows = ids.length
         ? await db
             .select({ id: any.id })
             .from(any)
-            .where(and(eq(any.workshopId, mine), inArray(any.id, [...ids])))
+            .where(and(eq(any.workshopId, workshopId), inArray(any.id, [...ids])))
         : [];
       if (rows.length < new Set(ids).size) return reject(`That ${what} is not on this shelf.`);
     }
     await db
       .insert(colors)
-      .values({ workshopId: mine, id, name, recipe, at: now })
+      .values({ workshopId: workshopId, id, name, recipe, at: now })
       .onConflictDoNothing({ target: [colors.workshopId, colors.id] });
     return ok({ id });
   });

@@ -60,8 +60,8 @@ export function draftOf(rows: readonly PartRow[], typed: Typed, process: Process
   };
 }
 
-const dyeKind = (shelf: Shelf, id: string | undefined) => shelf.dyes.find((one) => one.id === id)?.kind ?? "liquid";
-const additiveDose = (shelf: Shelf, id: string | undefined) => writeNumber(suggestedDose(shelf.additives.find((one) => one.id === id)) / 10_000, 4);
+const dyeKind = (shelf: Shelf, id: string | undefined) => shelf.dyes.find((dye) => dye.id === id)?.kind ?? "liquid";
+const additiveDose = (shelf: Shelf, id: string | undefined) => writeNumber(suggestedDose(shelf.additives.find((additive) => additive.id === id)) / 10_000, 4);
 
 /** The next free key of a part. */
 const nextKey = (rows: readonly PartRow[]): number => rows.reduce((most, row) => Math.max(most, Number(row.key.split(":")[1])), 0) + 1;
@@ -69,7 +69,7 @@ const nextKey = (rows: readonly PartRow[]): number => rows.reduce((most, row) =>
 /** The rows with one more part of a kind: the first of the shelf that is not there yet, with its usual dose. */
 export function withPart(rows: readonly PartRow[], kind: PartKind, shelf: Shelf, chosen: (key: string) => string): PartRow[] {
   const list: readonly { id: string }[] = { wax: shelf.waxes, fragrance: shelf.fragrances, additive: shelf.additives, dye: shelf.dyes }[kind];
-  const free = list.find((one) => !rows.some((row) => chosen(row.key) === one.id));
+  const free = list.find((item) => !rows.some((row) => chosen(row.key) === item.id));
   const dye = firstDose(dyeKind(shelf, free?.id));
   const share = kind === "additive" ? additiveDose(shelf, free?.id) : kind === "dye" ? writeNumber(dye.amount, 4) : "1";
   return [...rows, { kind, key: `${kind}:${nextKey(rows)}`, id: free?.id ?? "", share, by: kind === "dye" ? dye.by : "drops" }];
@@ -78,7 +78,7 @@ export function withPart(rows: readonly PartRow[], kind: PartKind, shelf: Shelf,
 /** The rows with these dyes in the place of those that stand there. */
 export function withDyes(rows: readonly PartRow[], dyes: readonly { id: string; amount: number; by: PartRow["by"] }[]): PartRow[] {
   const from = nextKey(rows);
-  const fresh = dyes.map((one, at): PartRow => ({ kind: "dye", key: `dye:${from + at}`, id: one.id, share: writeNumber(one.amount, 4), by: one.by }));
+  const fresh = dyes.map((dye, index): PartRow => ({ kind: "dye", key: `dye:${from + index}`, id: dye.id, share: writeNumber(dye.amount, 4), by: dye.by }));
   return [...rows.filter((row) => row.kind !== "dye"), ...fresh];
 }
 

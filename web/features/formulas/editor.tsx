@@ -28,16 +28,16 @@ function FormulaMargin({ state }: { state: FormulaState }) {
   const { draft, process } = state;
   return (
     <>
-      {draft.found.map((one) =>
-        one.weight === "stop" ? (
-          <Caution key={one.code} title="Not in gel">
-            {units.say(one.message)}
+      {draft.found.map((disagreement) =>
+        disagreement.weight === "stop" ? (
+          <Caution key={disagreement.code} title="Not in gel">
+            {units.say(disagreement.message)}
           </Caution>
-        ) : one.weight === "warn" ? (
-          <Warn key={one.message}>{units.say(one.message)}</Warn>
+        ) : disagreement.weight === "warn" ? (
+          <Warn key={disagreement.message}>{units.say(disagreement.message)}</Warn>
         ) : (
-          <Aside key={one.message} title={INFORM[one.code] ?? "To know"}>
-            {units.say(one.message)}
+          <Aside key={disagreement.message} title={INFORM[disagreement.code] ?? "To know"}>
+            {units.say(disagreement.message)}
           </Aside>
         ),
       )}

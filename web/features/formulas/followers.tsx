@@ -20,19 +20,19 @@ export function Followers({ process: { id, number, process }, followers }: Follo
   const router = useRouter();
   const [refused, setRefused] = useState<Record<string, string>>({});
   const [busy, start] = useTransition();
-  const behind = followers.filter((one) => one.number < number);
+  const behind = followers.filter((follower) => follower.number < number);
 
-  const save = async (one: Pick<Follower, "id" | "name" | "version" | "spec">) =>
-    callAction(saveFormula(place, { id: one.id, expectedVersion: one.version, name: one.name, spec: one.spec }));
+  const save = async (item: Pick<Follower, "id" | "name" | "version" | "spec">) =>
+    callAction(saveFormula(place, { id: item.id, expectedVersion: item.version, name: item.name, spec: item.spec }));
   const bring = (which: Follower[]) =>
     start(async () => {
       const faults: Record<string, string> = {};
       const brought: (Follower & { now: number })[] = [];
-      for (const one of which) {
-        const outcome = await save({ ...one, spec: { ...one.spec, process: { ...process, from: { id, number } } } });
-        if (!outcome.ok) faults[one.id] = outcome.message;
-        else if (outcome.value.stale) faults[one.id] = "Somebody else changed this formula in the meantime. Look at it again.";
-        else brought.push({ ...one, now: outcome.value.version });
+      for (const follower of which) {
+        const outcome = await save({ ...follower, spec: { ...follower.spec, process: { ...process, from: { id, number } } } });
+        if (!outcome.ok) faults[follower.id] = outcome.message;
+        else if (outcome.value.stale) faults[follower.id] = "Somebody else changed this formula in the meantime. Look at it again.";
+        else brought.push({ ...follower, now: outcome.value.version });
       }
       setRefused(faults);
       router.refresh();
@@ -42,9 +42,9 @@ export function Followers({ process: { id, number, process }, followers }: Follo
           label: "Undo",
           onClick: () =>
             void (async () => {
-              for (const one of brought) {
-                const back = await save({ ...one, version: one.now });
-                if (!back.ok || back.value.stale) toast(back.ok ? `${one.name} was changed again since: it stays as it is.` : back.message);
+              for (const item of brought) {
+                const back = await save({ ...item, version: item.now });
+                if (!back.ok || back.value.stale) toast(back.ok ? `${item.name} was changed again since: it stays as it is.` : back.message);
               }
               router.refresh();
             })(),
@@ -59,31 +59,37 @@ export function Followers({ process: { id, number, process }, followers }: Follo
       ) : (
         <>
           <ul>
-            {followers.map((one) => (
-              <li key={one.id} className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
+            {followers.map((follower) => (
+              <li key={follower.id} className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
                 <div className="min-w-0">
-                  <Link href={`/formulas/${one.id}`} className="text-[18px] font-bold">
-                    {one.name}
+                  <Link href={`/formulas/${follower.id}`} className="text-[18px] font-bold">
+                    {follower.name}
                   </Link>
-                  <div className={one.number < number ? "text-hot" : "text-soft"}>
-                    {one.number < number ? `▲ still on version ${one.number}` : `✓ on version ${one.number}`}
-                    {one.changed ? ", with changes of its own" : ""}
+                  <div className={follower.number < number ? "text-hot" : "text-soft"}>
+                    {follower.number < number ? `▲ still on version ${follower.number}` : `✓ on version ${follower.number}`}
+                    {follower.changed ? ", with changes of its own" : ""}
                   </div>
-                  {refused[one.id] ? (
+                  {refused[follower.id] ? (
                     <p role="alert" className="text-hot">
-                      ▲ {refused[one.id]}
+                      ▲ {refused[follower.id]}
                     </p>
                   ) : null}
                 </div>
-                {one.number < number ? (
-                  <button type="button" className="press" disabled={busy} onClick={() => bring([one])} aria-label={`Bring ${one.name} to version ${number}`}>
-                    {one.changed ? `Bring to version ${number}, its changes go` : `Bring to version ${number}`}
+                {follower.number < number ? (
+                  <button
+                    type="button"
+                    className="press"
+                    disabled={busy}
+                    onClick={() => bring([follower])}
+                    aria-label={`Bring ${follower.name} to version ${number}`}
+                  >
+                    {follower.changed ? `Bring to version ${number}, its changes go` : `Bring to version ${number}`}
                   </button>
                 ) : null}
               </li>
             ))}
           </ul>
-          {behind.length > 1 && behind.every((one) => !one.changed) ? (
+          {behind.length > 1 && behind.every((follower) => !follower.changed) ? (
             <button type="button" className="press mt-3" disabled={busy} onClick={() => bring(behind)}>
               Bring all {behind.length} to version {number}
             </button>

@@ -64,7 +64,11 @@ export function FormulaList({
           what="formulas"
           found={found}
           filters={[
-            { key: "family", label: "Family", options: [{ value: "", label: "all" }, ...WAX_FAMILIES.map((one) => ({ value: one, label: one }))] },
+            {
+              key: "family",
+              label: "Family",
+              options: [{ value: "", label: "all" }, ...WAX_FAMILIES.map((waxFamily) => ({ value: waxFamily, label: waxFamily }))],
+            },
             {
               key: "order",
               label: "Order",

@@ -33,13 +33,13 @@ export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, 
     const list: { id: string; name: string; family?: string; kind?: string; archived: boolean }[] =
       kind === "wax" ? shelf.waxes : kind === "fragrance" ? shelf.fragrances : kind === "additive" ? shelf.additives : shelf.dyes;
     const options = suggestedFirst(
-      list.filter((one) => !one.archived || one.id === chosen),
+      list.filter((item) => !item.archived || item.id === chosen),
       lately,
       (id) => stocks[id]?.onHand,
-    ).map((one) => ({
-      value: one.id,
-      name: one.name,
-      note: [kind === "wax" ? one.family : kind === "dye" ? one.kind : "", stocks[one.id] ? `${units.bulk(stocks[one.id]?.onHand ?? 0)} on hand` : ""]
+    ).map((item) => ({
+      value: item.id,
+      name: item.name,
+      note: [kind === "wax" ? item.family : kind === "dye" ? item.kind : "", stocks[item.id] ? `${units.bulk(stocks[item.id]?.onHand ?? 0)} on hand` : ""]
         .filter(Boolean)
         .join(", "),
     }));
@@ -48,14 +48,14 @@ export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, 
   return (["wax", "fragrance", "additive", "dye"] as const).map((kind) => {
     const mine = rows.filter((row) => row.kind === kind);
     const shares = mine.map((row) => Number(fields.text(`${row.key}:share`).replace(",", ".")));
-    const sum = shares.reduce((all, one) => all + one, 0);
+    const sum = shares.reduce((all, value) => all + value, 0);
     return (
       <div key={kind} className="grid gap-1">
         {mine.map((row, index) => {
           const suffix = index === 0 ? "" : ` ${index + 1}`;
           const byShare = kind === "wax" || kind === "fragrance";
           const bound = fields.bind(`${row.key}:id`);
-          const dye = kind === "dye" ? shelf.dyes.find((one) => one.id === fields.text(`${row.key}:id`)) : null;
+          const dye = kind === "dye" ? shelf.dyes.find((dye) => dye.id === fields.text(`${row.key}:id`)) : null;
           const color = dye ? colorIn(dye.colors, family) : null;
           return (
             <div
@@ -113,9 +113,9 @@ export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, 
         })}
         {kind === "dye" ? (
           <div className="flex flex-wrap gap-2">
-            {(["wax", "fragrance", "additive", "dye"] as const).map((one) => (
-              <button key={one} type="button" className={press({ size: "small" })} onClick={() => onAdd(one)}>
-                + {one === "wax" || one === "fragrance" ? `another ${one}` : one === "additive" ? "an additive" : "a dye"}
+            {(["wax", "fragrance", "additive", "dye"] as const).map((item) => (
+              <button key={item} type="button" className={press({ size: "small" })} onClick={() => onAdd(item)}>
+                + {item === "wax" || item === "fragrance" ? `another ${item}` : item === "additive" ? "an additive" : "a dye"}
               </button>
             ))}
           </div>

@@ -38,7 +38,7 @@ export interface ProcessShown {
 function newId(kind: string, steps: readonly Step[]): string {
   for (let n = 1; ; n++) {
     const id = n === 1 ? kind : `${kind}-${n}`;
-    if (!steps.some((one) => one.id === id)) return id;
+    if (!steps.some((step) => step.id === id)) return id;
   }
 }
 
@@ -70,16 +70,16 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
   const change = (steps: Step[]) => setProcess((old) => ({ ...old, steps }));
   const move = (at: number, by: number) => {
     const steps = [...process.steps];
-    const [one] = steps.splice(at, 1);
-    if (one) steps.splice(at + by, 0, one);
+    const [step] = steps.splice(at, 1);
+    if (step) steps.splice(at + by, 0, step);
     change(steps);
   };
   const add = () => {
-    const kind = STEP_TYPES.find((one) => one.kind === adding);
+    const kind = STEP_TYPES.find((stepType) => stepType.kind === adding);
     if (!kind) return;
     const step = { id: newId(kind.kind, process.steps), kind: kind.kind, ...kind.first } as unknown as Step;
     // Before setting and curing, which end a process.
-    const end = process.steps.findIndex((one) => stepTypeOf(one.kind).afterPour !== undefined);
+    const end = process.steps.findIndex((step) => stepTypeOf(step.kind).afterPour !== undefined);
     const steps = [...process.steps];
     steps.splice(end < 0 ? steps.length : end, 0, step);
     change(steps);
@@ -94,7 +94,7 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
         return setSaid({ good: false, text: outcome.message });
       }
       const { number } = outcome.value;
-      const behind = followers.filter((one) => one.number < number).length;
+      const behind = followers.filter((follower) => follower.number < number).length;
       const still =
         behind === 0 ? "" : behind === 1 ? " One formula is still on an older one: see below." : ` ${behind} formulas are still on an older one: see below.`;
       setSaid({ good: true, text: `Saved, version ${number}.${still}` });
@@ -153,14 +153,14 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
                 className="entry"
                 value=""
                 onChange={(event) => {
-                  const ready = PRESET_PROCESSES.find((one) => one.id === event.target.value);
+                  const ready = PRESET_PROCESSES.find((preset) => preset.id === event.target.value);
                   if (ready) take(inUnit(processFrom(ready), units.temperature));
                 }}
               >
                 <option value="">what stands below</option>
-                {PRESET_PROCESSES.map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {one.name}
+                {PRESET_PROCESSES.map((preset) => (
+                  <option key={preset.id} value={preset.id}>
+                    {preset.name}
                   </option>
                 ))}
               </select>
@@ -171,23 +171,23 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
           <HeatLine bands={drafted.success ? bandsOf(drafted.data) : []} ceiling={process.ceiling} marks={[]} height={160} label="The ranges of this process" />
         </section>
         <ol aria-label="Acts">
-          {process.steps.map((step, at) => {
+          {process.steps.map((step, index) => {
             const kind = stepTypeOf(step.kind);
             return (
               <li key={step.id} className="grid items-start gap-x-4 border-b border-line py-2 sm:grid-cols-[120px_minmax(0,1fr)_auto]">
                 <div>
                   <strong className="text-[18px]">
-                    {at + 1}. {kind.verb}
+                    {index + 1}. {kind.verb}
                   </strong>
                   <label className="block text-[14px] text-soft">
                     pot{" "}
                     <select
-                      aria-label={`Pot of ${kind.verb} ${at + 1}`}
+                      aria-label={`Pot of ${kind.verb} ${index + 1}`}
                       className="border border-line bg-sheet"
                       value={step.pot ?? 0}
                       onChange={(event) => {
                         const pot = Number(event.target.value);
-                        change(process.steps.map((one) => (one.id === step.id ? ({ ...one, pot: pot === 0 ? undefined : pot } as Step) : one)));
+                        change(process.steps.map((item) => (item.id === step.id ? ({ ...item, pot: pot === 0 ? undefined : pot } as Step) : item)));
                       }}
                     >
                       {Array.from({ length: Math.min(8, pots + 1) }, (_, n) => (
@@ -199,26 +199,32 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
                   </label>
                 </div>
                 <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
-                  <StepFields step={step} fields={fields} units={units} number={at + 1} />
+                  <StepFields step={step} fields={fields} units={units} number={index + 1} />
                 </div>
                 <div className="flex gap-1">
-                  <button type="button" className="press !px-2" disabled={at === 0} aria-label={`Move ${kind.verb} ${at + 1} up`} onClick={() => move(at, -1)}>
+                  <button
+                    type="button"
+                    className="press !px-2"
+                    disabled={index === 0}
+                    aria-label={`Move ${kind.verb} ${index + 1} up`}
+                    onClick={() => move(index, -1)}
+                  >
                     ↑
                   </button>
                   <button
                     type="button"
                     className="press !px-2"
-                    disabled={at === process.steps.length - 1}
-                    aria-label={`Move ${kind.verb} ${at + 1} down`}
-                    onClick={() => move(at, 1)}
+                    disabled={index === process.steps.length - 1}
+                    aria-label={`Move ${kind.verb} ${index + 1} down`}
+                    onClick={() => move(index, 1)}
                   >
                     ↓
                   </button>
                   <button
                     type="button"
                     className="press !px-2"
-                    aria-label={`Leave out ${kind.verb} ${at + 1}`}
-                    onClick={() => change(process.steps.filter((one) => one.id !== step.id))}
+                    aria-label={`Leave out ${kind.verb} ${index + 1}`}
+                    onClick={() => change(process.steps.filter((item) => item.id !== step.id))}
                   >
                     ✕
                   </button>
@@ -231,9 +237,9 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
           <label className="font-semibold">
             Another act
             <select className="entry mt-1" value={adding} onChange={(event) => setAdding(event.target.value)}>
-              {STEP_TYPES.map((one) => (
-                <option key={one.kind} value={one.kind}>
-                  {one.verb}
+              {STEP_TYPES.map((stepType) => (
+                <option key={stepType.kind} value={stepType.kind}>
+                  {stepType.verb}
                 </option>
               ))}
             </select>
@@ -248,14 +254,14 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
         <section className="mt-8">
           <h2 className="border-b-[3px] border-ink pb-1">Versions</h2>
           <ol>
-            {kept.versions.map((one, index) => {
+            {kept.versions.map((version, index) => {
               const before = kept.versions[index + 1];
               return (
-                <li key={one.number} className="grid grid-cols-[60px_1fr] gap-4 border-b border-line py-2">
-                  <span className="figure text-[24px]">{one.number}</span>
+                <li key={version.number} className="grid grid-cols-[60px_1fr] gap-4 border-b border-line py-2">
+                  <span className="figure text-[24px]">{version.number}</span>
                   <span>
                     {before
-                      ? stepChanges(before.process, one.process, units.temperature)
+                      ? stepChanges(before.process, version.process, units.temperature)
                           .map((change) => `${change.what} ${change.from} → ${change.to}`)
                           .join("; ") || "its name, ceiling or reason"
                       : "the first"}

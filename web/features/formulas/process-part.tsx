@@ -30,24 +30,24 @@ export function ProcessPart({
 }) {
   const units = useUnits();
   const name = fields.text("processName");
-  const picked = own.find((one) => one.name === name)?.id ?? PRESET_PROCESSES.find((one) => one.name === name)?.id ?? OWN;
-  const suited = PRESET_PROCESSES.filter((one) => one.families.includes(family));
-  const others = PRESET_PROCESSES.filter((one) => !suited.includes(one));
+  const picked = own.find((customProcess) => customProcess.name === name)?.id ?? PRESET_PROCESSES.find((preset) => preset.name === name)?.id ?? OWN;
+  const suited = PRESET_PROCESSES.filter((preset) => preset.families.includes(family));
+  const others = PRESET_PROCESSES.filter((preset) => !suited.includes(preset));
   const pick = (id: string) => {
-    const mine = own.find((one) => one.id === id);
+    const mine = own.find((customProcess) => customProcess.id === id);
     if (mine) return onTake({ ...mine.process, name: mine.name });
-    const ready = PRESET_PROCESSES.find((one) => one.id === id);
+    const ready = PRESET_PROCESSES.find((preset) => preset.id === id);
     if (ready) onTake(inUnit(processFrom(ready), units.temperature));
   };
-  const option = (one: { id: string; name: string }) => (
-    <option key={one.id} value={one.id}>
-      {one.name}
+  const option = (item: { id: string; name: string }) => (
+    <option key={item.id} value={item.id}>
+      {item.name}
     </option>
   );
   const numberOf = (id: string) => {
-    const step = process.steps.find((one) => one.id === id);
-    const alike = process.steps.filter((one) => one.kind === step?.kind);
-    return alike.length > 1 ? alike.findIndex((one) => one.id === id) + 1 : undefined;
+    const step = process.steps.find((step) => step.id === id);
+    const alike = process.steps.filter((item) => item.kind === step?.kind);
+    return alike.length > 1 ? alike.findIndex((step) => step.id === id) + 1 : undefined;
   };
   return (
     <section className="sheet">
@@ -67,7 +67,7 @@ export function ProcessPart({
         <Field label="Process name" {...fields.bind("processName")} />
       </div>
       <p className="mb-2 text-[15px]">
-        {process.steps.map((one) => stepTypeOf(one.kind).verb).join(" › ")}{" "}
+        {process.steps.map((step) => stepTypeOf(step.kind).verb).join(" › ")}{" "}
         <Link className="underline" href="/formulas/processes">
           Processes of this workshop
         </Link>

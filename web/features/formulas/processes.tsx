@@ -35,16 +35,16 @@ export function ProcessList({ processes }: { processes: CustomProcess[] }) {
         </Empty>
       ) : (
         <ul>
-          {processes.map((one) => (
-            <li key={one.id} className="grid items-center gap-x-6 border-b border-line py-3 sm:grid-cols-[minmax(0,1fr)_132px]">
+          {processes.map((process) => (
+            <li key={process.id} className="grid items-center gap-x-6 border-b border-line py-3 sm:grid-cols-[minmax(0,1fr)_132px]">
               <div>
-                <Link href={`/formulas/processes/${one.id}`} className="text-[19px] font-bold">
-                  {one.name}
+                <Link href={`/formulas/processes/${process.id}`} className="text-[19px] font-bold">
+                  {process.name}
                 </Link>
-                <div className="text-soft">version {one.number}</div>
-                <div className="text-[15px]">{one.process.steps.map((step) => stepTypeOf(step.kind).verb).join(" › ")}</div>
+                <div className="text-soft">version {process.number}</div>
+                <div className="text-[15px]">{process.process.steps.map((step) => stepTypeOf(step.kind).verb).join(" › ")}</div>
               </div>
-              <HeatLine thumb height={44} bands={bandsOf(one.process)} ceiling={one.process.ceiling} marks={[]} label={`Ranges of ${one.name}`} />
+              <HeatLine thumb height={44} bands={bandsOf(process.process)} ceiling={process.process.ceiling} marks={[]} label={`Ranges of ${process.name}`} />
             </li>
           ))}
         </ul>

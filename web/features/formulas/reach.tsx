@@ -12,7 +12,7 @@ export function Reach({ spec, shelf, stocks }: { spec: FormulaSpec; shelf: Shelf
   const units = useUnits();
   const rows = useMemo(() => {
     const nameOf = (id: string) =>
-      [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.vessels].find((one) => one.id === id)?.name ?? "";
+      [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.vessels].find((item) => item.id === id)?.name ?? "";
     return shelf.vessels.flatMap((vessel) => {
       if (notToBeFilled(vessel) || vessel.state !== "for sale") return [];
       let draw: Map<string, number>;

@@ -49,9 +49,9 @@ export function useFormula({ formula, versions, few }: FormulaProps) {
     wax: suggestedFirst(shelf.waxes, lately, (id) => stocks[id]?.onHand)[0]?.id ?? "",
     oil: suggestedFirst(shelf.fragrances, lately, (id) => stocks[id]?.onHand)[0]?.id ?? "",
   }));
-  const one = (id: string) => (id ? [{ id, share: 1 }] : []);
+  const item = (id: string) => (id ? [{ id, share: 1 }] : []);
   /** What the materials that were chosen last begin with. */
-  const [suggested, setSuggested] = useState(() => suggestFormula({ waxes: one(usual.wax), fragrances: one(usual.oil) }, shelf, units.temperature));
+  const [suggested, setSuggested] = useState(() => suggestFormula({ waxes: item(usual.wax), fragrances: item(usual.oil) }, shelf, units.temperature));
   const [process, setProcess] = useState<Process>(() => newest?.spec.process ?? suggested.process);
   const [rows, setRows] = useState(() => rowsOf(newest?.spec ?? null, usual));
   const [now, setNow] = useState<{ basis: LoadBasis; doses: Record<string, DyeDose> }>({ basis: newest?.spec.basis ?? "wax", doses: {} });

@@ -16,16 +16,16 @@ function Between({ versions, nameOf }: { versions: VersionShown[]; nameOf: (id: 
   const units = useUnits();
   const [from, setFrom] = useState(versions.at(-1)?.id ?? "");
   const [to, setTo] = useState(versions[0]?.id ?? "");
-  const before = versions.find((one) => one.id === from);
-  const after = versions.find((one) => one.id === to);
+  const before = versions.find((version) => version.id === from);
+  const after = versions.find((version) => version.id === to);
   const changes = before && after ? difference(before.spec, after.spec, nameOf, units.temperature) : [];
   const choose = (label: string, value: string, set: (id: string) => void) => (
     <label className="text-[15px] font-semibold">
       {label}{" "}
       <select className="entry !w-[90px]" value={value} onChange={(event) => set(event.target.value)}>
-        {versions.map((one) => (
-          <option key={one.id} value={one.id}>
-            {one.number}
+        {versions.map((version) => (
+          <option key={version.id} value={version.id}>
+            {version.number}
           </option>
         ))}
       </select>

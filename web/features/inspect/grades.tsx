@@ -19,9 +19,9 @@ function Pick({ label, value, onValue, none }: { label: string; value: Choice | 
   return (
     <select aria-label={label} className="entry !w-auto" value={value} onChange={(event) => onValue(event.target.value as Choice | "")}>
       {none ? <option value="">{none}</option> : null}
-      {CHOICES.map((one) => (
-        <option key={one} value={one}>
-          {one}
+      {CHOICES.map((choice) => (
+        <option key={choice} value={choice}>
+          {choice}
         </option>
       ))}
     </select>
@@ -66,7 +66,7 @@ export function Grades({ rules: kept, version }: { rules: GradingRules; version:
           save(rules);
         }}
       >
-        <WideTable label="By kind of flaw and how far it goes" heads={["Kind of flaw", ...EXTENTS.map((one) => EXTENT_WORDS[one])]} least={640}>
+        <WideTable label="By kind of flaw and how far it goes" heads={["Kind of flaw", ...EXTENTS.map((extent) => EXTENT_WORDS[extent])]} least={640}>
           {CLASSES.map((of) => (
             <tr key={of} className="border-t border-line">
               <th scope="row">{of}</th>
@@ -80,17 +80,17 @@ export function Grades({ rules: kept, version }: { rules: GradingRules; version:
         </WideTable>
         <h2 className="mt-6">Flaws graded otherwise, however far they go</h2>
         <ul className="mt-1 grid gap-x-6 sm:grid-cols-2">
-          {DEFECTS.filter((one) => one.seen === "set" && !one.classes.includes("S")).map((one) => (
-            <li key={one.id} className="flex flex-wrap items-center gap-3 border-b border-line py-1">
-              <span>{one.name}</span>
+          {DEFECTS.filter((defect) => defect.seen === "set" && !defect.classes.includes("S")).map((defect) => (
+            <li key={defect.id} className="flex flex-wrap items-center gap-3 border-b border-line py-1">
+              <span>{defect.name}</span>
               <span className="ml-auto">
                 <Pick
-                  label={one.name}
+                  label={defect.name}
                   none="by its kind"
-                  value={rules.own[one.id] ?? ""}
+                  value={rules.own[defect.id] ?? ""}
                   onValue={(value) => {
-                    const { [one.id]: _old, ...own } = rules.own;
-                    setRules({ ...rules, own: value ? { ...own, [one.id]: value } : own });
+                    const { [defect.id]: _old, ...own } = rules.own;
+                    setRules({ ...rules, own: value ? { ...own, [defect.id]: value } : own });
                   }}
                 />
               </span>

@@ -34,16 +34,16 @@ const CLASS = { C: "cosmetic", P: "performance", S: "safety" } as const;
 function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules: GradingRules }) {
   const { plan, state } = batch;
   const several = plan.products.length > 1;
-  const name = (key: string) => namedLines(plan.products).find((one) => one.key === key)?.name ?? "";
+  const name = (key: string) => namedLines(plan.products).find((line) => line.key === key)?.name ?? "";
   const groups = new Map<string, { jars: number; product: string; flaws: (typeof state.flaws)[number]["flaw"][] }>();
-  for (const one of state.seen) groups.set(one.eventId, { jars: one.jars, product: one.product, flaws: [] });
+  for (const item of state.seen) groups.set(item.eventId, { jars: item.jars, product: item.product, flaws: [] });
   for (const { eventId, flaw } of state.flaws) {
     const group = groups.get(eventId) ?? { jars: flaw.jars, product: flaw.product, flaws: [] };
     group.flaws.push(flaw);
     groups.set(eventId, group);
   }
-  const fine = [...groups].filter(([, one]) => one.flaws.length === 0);
-  const total = fine.reduce((sum, [, one]) => sum + one.jars, 0);
+  const fine = [...groups].filter(([, item]) => item.flaws.length === 0);
+  const total = fine.reduce((sum, [, item]) => sum + item.jars, 0);
   const newest = fine.at(-1)?.[0];
   return (
     <ul>
@@ -62,11 +62,11 @@ function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules
           ) : null}
         </li>
       ) : null}
-      {[...groups].map(([id, one]) =>
-        one.flaws.length === 0 ? null : (
+      {[...groups].map(([id, item]) =>
+        item.flaws.length === 0 ? null : (
           <li key={id} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
-            <span className="figure text-[19px]">{one.jars} ×</span>
-            {one.flaws.map((flaw) => {
+            <span className="figure text-[19px]">{item.jars} ×</span>
+            {item.flaws.map((flaw) => {
               const known = defectOf(flaw.defect);
               const unsafe = known?.classes.includes("S");
               return (
@@ -79,13 +79,13 @@ function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules
                 </span>
               );
             })}
-            {several ? <span className="text-soft">{name(one.product)}</span> : null}
-            <strong className="ml-auto">{gradeOf(one.flaws, rules)}</strong>
+            {several ? <span className="text-soft">{name(item.product)}</span> : null}
+            <strong className="ml-auto">{gradeOf(item.flaws, rules)}</strong>
             <button
               type="button"
               className="min-h-[48px] underline"
               onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", mode: "delete" }, corrects: id })}
-              aria-label={`Take back ${one.flaws.map((flaw) => defectOf(flaw.defect)?.name).join(", ")}`}
+              aria-label={`Take back ${item.flaws.map((flaw) => defectOf(flaw.defect)?.name).join(", ")}`}
             >
               Take back
             </button>
@@ -98,12 +98,12 @@ function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules
 
 /** How many jars of each grade, so far. */
 function gradesOf(state: ReturnType<typeof useBatch>["state"], rules: GradingRules): [string, number][] {
-  const round = Math.max(...state.seen.map((one) => one.round), 0);
+  const round = Math.max(...state.seen.map((item) => item.round), 0);
   const counts = new Map<string, number>();
-  for (const one of state.seen) {
-    if (one.round !== round) continue;
-    const grade = gradeOf(one.flaws, rules);
-    counts.set(grade, (counts.get(grade) ?? 0) + one.jars);
+  for (const item of state.seen) {
+    if (item.round !== round) continue;
+    const grade = gradeOf(item.flaws, rules);
+    counts.set(grade, (counts.get(grade) ?? 0) + item.jars);
   }
   return GRADES.flatMap((grade): [string, number][] => (counts.has(grade) ? [[grade, counts.get(grade) ?? 0]] : []));
 }
@@ -120,10 +120,10 @@ function useLookOver(props: LookOverProps) {
   const [spot, setSpot] = useState<{ place: Place | null; wall?: WallSpot | undefined }>({ place: null });
   const [hand, setHand] = useState<InHand>(EMPTY_HAND);
   const [said, setSaid] = useState("");
-  const vessel = vessels.find((one) => one.key === vesselId) ?? vessels[0];
-  const jars = vessels.reduce((sum, one) => sum + filledOf(plan, state, one.key), 0);
-  const stopped = vessels.reduce((sum, one) => sum + stoppedOf(plan, state, one.key), 0);
-  const left = vessels.reduce((sum, one) => sum + progressOf(plan, state, one.key).left, 0);
+  const vessel = vessels.find((vessel) => vessel.key === vesselId) ?? vessels[0];
+  const jars = vessels.reduce((sum, item) => sum + filledOf(plan, state, item.key), 0);
+  const stopped = vessels.reduce((sum, item) => sum + stoppedOf(plan, state, item.key), 0);
+  const left = vessels.reduce((sum, item) => sum + progressOf(plan, state, item.key).left, 0);
   useKeys([{ key: "u", does: "take the last entry back", run: () => void batch.undo() }]);
   if (!vessel) return null;
 
@@ -135,7 +135,7 @@ function useLookOver(props: LookOverProps) {
     // The next jar is in the hand at once: what is tapped on it is not to be lost when this one has been written.
     setHand(EMPTY_HAND);
     setSpot({ place: null });
-    const refusal = await batch.record({ kind: "jarsInspected", payload: { product: vessel.key, jars: count, flaws: flaws.map((one) => ({ ...one })) } });
+    const refusal = await batch.record({ kind: "jarsInspected", payload: { product: vessel.key, jars: count, flaws: flaws.map((flaw) => ({ ...flaw })) } });
     if (refusal) {
       setSaid(refusal.message);
       return refusal.message;
@@ -143,23 +143,23 @@ function useLookOver(props: LookOverProps) {
     setSaid("");
     // The last of one kind is down: on to the next that has jars left.
     if (count >= at.left) {
-      const next = vessels.find((one) => one.key !== vessel.key && progressOf(plan, state, one.key).left > 0);
+      const next = vessels.find((item) => item.key !== vessel.key && progressOf(plan, state, item.key).left > 0);
       if (next) setVesselId(next.key);
     }
     return "";
   };
   const finish = async () => {
     if (left === jars)
-      for (const one of vessels) {
-        const count = progressOf(plan, state, one.key).left;
-        const refusal = count > 0 ? await batch.record({ kind: "jarsInspected", payload: { product: one.key, jars: count, flaws: [] } }) : null;
+      for (const vessel of vessels) {
+        const count = progressOf(plan, state, vessel.key).left;
+        const refusal = count > 0 ? await batch.record({ kind: "jarsInspected", payload: { product: vessel.key, jars: count, flaws: [] } }) : null;
         if (refusal) return setSaid(refusal.message);
       }
     const refusal = await batch.record({ kind: "inspected", payload: { jars: left === jars ? jars : jars - left } });
     if (refusal) return setSaid(refusal.message);
     router.push(`/records/${props.batch.id}`);
   };
-  const mine = state.flaws.filter((one) => one.flaw.product === vessel.key);
+  const mine = state.flaws.filter((flaw) => flaw.flaw.product === vessel.key);
   return {
     batch,
     rules: props.rules ?? DEFAULT_GRADES,
@@ -186,12 +186,12 @@ type LookOverState = NonNullable<ReturnType<typeof useLookOver>>;
 
 /** What there is to know of the flaw in hand: whether it is a safety matter, its likely causes, what to do now. */
 function AboutFlaw({ defect, causes }: { defect: NonNullable<LookOverState["defect"]>; causes: readonly Pick<Cause, "defect" | "words">[] }) {
-  const likely = causes.filter((one) => one.defect === defect.id);
+  const likely = causes.filter((cause) => cause.defect === defect.id);
   return (
     <>
       {defect.classes.includes("S") ? <Caution title="A safety matter">{defect.remedy}</Caution> : null}
       <Aside title={defect.name}>
-        {defect.looks} ({defect.classes.map((one) => CLASS[one]).join(", ")})
+        {defect.looks} ({defect.classes.map((defectClass) => CLASS[defectClass]).join(", ")})
       </Aside>
       {likely.length > 0 ? (
         <Aside title="Likely causes, most likely first">
@@ -249,9 +249,9 @@ function Jar({ batch: { plan, state }, vessels, vessel, setVesselId, at, hand, m
             Vessel
           </label>
           <select id="vessel" className="entry !min-h-[56px]" value={vessel.key} onChange={(event) => setVesselId(event.target.value)}>
-            {vessels.map((one) => (
-              <option key={one.key} value={one.key}>
-                {filledOf(plan, state, one.key)} × {one.name}
+            {vessels.map((vessel) => (
+              <option key={vessel.key} value={vessel.key}>
+                {filledOf(plan, state, vessel.key)} × {vessel.name}
               </option>
             ))}
           </select>
@@ -264,9 +264,9 @@ function Jar({ batch: { plan, state }, vessels, vessel, setVesselId, at, hand, m
       <JarSection
         {...vessel}
         scale={Math.min(230 / (vessel.heightUm / 1_000 + 3), 184 / (Math.max(vessel.innerTopUm, vessel.innerBottomUm) / 1_000 + 6))}
-        flaws={(hand.flaws.length > 0 ? hand.flaws : mine.map((one) => one.flaw)).map((one) => ({
-          ...one,
-          safety: defectOf(one.defect)?.classes.includes("S") ?? false,
+        flaws={(hand.flaws.length > 0 ? hand.flaws : mine.map((item) => item.flaw)).map((item) => ({
+          ...item,
+          safety: defectOf(item.defect)?.classes.includes("S") ?? false,
         }))}
         place={spot.place}
         wall={spot.wall}

@@ -73,14 +73,14 @@ function WhichFlaw({
   return (
     <div className="mt-3">
       <RadioGroup.Root aria-label="Which flaw" value={defect} onValueChange={setDefect} className="flex flex-wrap gap-2">
-        {choices.here.map((one) => (
+        {choices.here.map((defect) => (
           <RadioGroup.Item
-            key={one.id}
-            value={one.id}
+            key={defect.id}
+            value={defect.id}
             className="min-h-[56px] border-2 border-ink bg-sheet px-3 font-semibold data-[state=checked]:bg-ink data-[state=checked]:text-sheet"
           >
-            {one.classes.includes("S") ? "⚠ " : ""}
-            {one.name}
+            {defect.classes.includes("S") ? "⚠ " : ""}
+            {defect.name}
           </RadioGroup.Item>
         ))}
       </RadioGroup.Root>
@@ -88,13 +88,13 @@ function WhichFlaw({
         Another{" "}
         <select
           className="entry !w-auto"
-          value={choices.elsewhere.some((one) => one.id === defect) ? defect : ""}
+          value={choices.elsewhere.some((item) => item.id === defect) ? defect : ""}
           onChange={(event) => setDefect(event.target.value)}
         >
           <option value="">choose</option>
-          {choices.elsewhere.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
+          {choices.elsewhere.map((defect) => (
+            <option key={defect.id} value={defect.id}>
+              {defect.name}
             </option>
           ))}
         </select>
@@ -135,7 +135,7 @@ function OnThisJar({ hand, onHand }: Pick<JarInHandProps, "hand" | "onHand">) {
             type="button"
             className="ml-auto min-h-[48px] underline"
             aria-label={`Not on this jar: ${defectOf(flaw.defect)?.name}`}
-            onClick={() => onHand({ ...hand, flaws: hand.flaws.filter((one) => one !== flaw) })}
+            onClick={() => onHand({ ...hand, flaws: hand.flaws.filter((item) => item !== flaw) })}
           >
             not so
           </button>
@@ -214,13 +214,13 @@ export function JarInHand({ number, filled, left, hand, onHand, place, wall, onP
         }}
         className="mt-2 grid grid-cols-4"
       >
-        {PLACES.map((one) => (
+        {PLACES.map((place) => (
           <RadioGroup.Item
-            key={one}
-            value={one}
+            key={place}
+            value={place}
             className="-mr-[2px] min-h-[56px] border-2 border-ink bg-sheet font-semibold data-[state=checked]:bg-ink data-[state=checked]:text-sheet"
           >
-            {one === "side" ? "wall" : one}
+            {place === "side" ? "wall" : place}
           </RadioGroup.Item>
         ))}
       </RadioGroup.Root>

@@ -17,7 +17,7 @@ interface LookOverListProps {
 /** The batches that can be inspected: those that are due first, however old. */
 export function LookOverList({ due, batches, instruments, more, narrowed }: LookOverListProps) {
   const now = useNow(30_000);
-  const rest = batches.filter((one) => !due.some((other) => other.id === one.id));
+  const rest = batches.filter((batch) => !due.some((other) => other.id === batch.id));
   return (
     <PageLayout
       title="Look-over"
@@ -37,21 +37,21 @@ export function LookOverList({ due, batches, instruments, more, narrowed }: Look
         </Empty>
       ) : (
         <ul>
-          {[...due, ...rest].map((one, index) => (
+          {[...due, ...rest].map((item, index) => (
             <BatchRow
-              key={one.id}
-              batch={one}
-              href={`/inspect/${one.id}`}
+              key={item.id}
+              batch={item}
+              href={`/inspect/${item.id}`}
               instruments={instruments}
               first={index === 0 && due.length > 0}
               what={
-                one.lookedAt
-                  ? `inspected, ${one.flaws} ${one.flaws === 1 ? "flaw" : "flaws"}`
-                  : one.times && Date.parse(one.times.setAt) > Date.parse(now)
+                item.lookedAt
+                  ? `inspected, ${item.flaws} ${item.flaws === 1 ? "flaw" : "flaws"}`
+                  : item.times && Date.parse(item.times.setAt) > Date.parse(now)
                     ? "still setting"
                     : "to be inspected"
               }
-              action={one.lookedAt ? "Inspect again" : "Inspect batch"}
+              action={item.lookedAt ? "Inspect again" : "Inspect batch"}
             />
           ))}
         </ul>

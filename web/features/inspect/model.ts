@@ -13,7 +13,7 @@ export const withFlaw = (hand: InHand, flaw: SeenFlaw): InHand => ({
   ...hand,
   flaws: [
     ...hand.flaws.filter(
-      (one) => one.defect !== flaw.defect || one.place !== flaw.place || one.wall?.side !== flaw.wall?.side || one.wall?.height !== flaw.wall?.height,
+      (item) => item.defect !== flaw.defect || item.place !== flaw.place || item.wall?.side !== flaw.wall?.side || item.wall?.height !== flaw.wall?.height,
     ),
     flaw,
   ],
@@ -21,8 +21,8 @@ export const withFlaw = (hand: InHand, flaw: SeenFlaw): InHand => ({
 
 /** Flaws that are looked for at a place come first; all others of a set candle can be chosen too. */
 export const flawsAt = (place: Place, of: Parameters<typeof defectsFor>[0]): { here: Defect[]; elsewhere: Defect[] } => {
-  const set = defectsFor(of).filter((one) => one.seen === "set");
-  return { here: set.filter((one) => one.places.includes(place)), elsewhere: set.filter((one) => !one.places.includes(place)) };
+  const set = defectsFor(of).filter((defect) => defect.seen === "set");
+  return { here: set.filter((defect) => defect.places.includes(place)), elsewhere: set.filter((defect) => !defect.places.includes(place)) };
 };
 
 /** How far an inspection has come with a product: the jar that is next, of how many. */
@@ -33,4 +33,4 @@ export function progressOf(plan: BatchPlan, state: BatchState, key: string): { f
 }
 
 /** What the jar before showed, of this product in this inspection; null where there was none. */
-export const lastSeen = (state: BatchState, key: string) => state.seen.findLast((one) => one.product === key && one.round === state.rounds) ?? null;
+export const lastSeen = (state: BatchState, key: string) => state.seen.findLast((item) => item.product === key && item.round === state.rounds) ?? null;

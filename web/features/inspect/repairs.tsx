@@ -14,7 +14,7 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
   const units = useUnits();
   const [said, setSaid] = useState("");
   const most = filledOf(plan, state, product);
-  const seen = [...new Set(state.flaws.filter((one) => one.flaw.product === product).map((one) => one.flaw.defect))].filter((id) => id !== "cracked_glass");
+  const seen = [...new Set(state.flaws.filter((flaw) => flaw.flaw.product === product).map((flaw) => flaw.flaw.defect))].filter((id) => id !== "cracked_glass");
   const rules = useMemo(
     () => ({
       mended: { initial: "", parse: (text: string) => (text ? good(text) : bad("empty", "Choose what was mended.")) } satisfies FieldRule<string>,
@@ -37,29 +37,29 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
     setSaid(refusal?.message ?? "");
     if (refusal) fields.fill(typed);
   };
-  const mine = state.repairs.filter((one) => one.product === product);
+  const mine = state.repairs.filter((repair) => repair.product === product);
   return (
     <section aria-label="Mending" className="mt-6">
       <h2 className="border-b-[3px] border-ink pb-1">Mending</h2>
-      {mine.map((one) => (
-        <div key={one.eventId} className="flex flex-wrap items-center gap-x-3 border-b border-line py-2">
+      {mine.map((item) => (
+        <div key={item.eventId} className="flex flex-wrap items-center gap-x-3 border-b border-line py-2">
           <span>
-            <strong>{defectOf(one.defect)?.name}</strong>, {one.how}, {one.jars} jars{one.mg ? `, ${units.g(one.mg)}` : ""}
+            <strong>{defectOf(item.defect)?.name}</strong>, {item.how}, {item.jars} jars{item.mg ? `, ${units.g(item.mg)}` : ""}
           </span>
-          {one.checkedAt ? (
+          {item.checkedAt ? (
             <span className="ml-auto">
-              held on {one.held} of {one.jars}
+              held on {item.held} of {item.jars}
             </span>
           ) : (
             <span className="ml-auto flex gap-2">
               <button
                 type="button"
                 className="press"
-                onClick={() => void batch.record({ kind: "repairChecked", payload: { repair: one.eventId, held: one.jars } })}
+                onClick={() => void batch.record({ kind: "repairChecked", payload: { repair: item.eventId, held: item.jars } })}
               >
                 It held
               </button>
-              <button type="button" className="press" onClick={() => void batch.record({ kind: "repairChecked", payload: { repair: one.eventId, held: 0 } })}>
+              <button type="button" className="press" onClick={() => void batch.record({ kind: "repairChecked", payload: { repair: item.eventId, held: 0 } })}>
                 It came back
               </button>
             </span>
@@ -79,13 +79,13 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
           {...fields.bind("mended")}
           options={[
             { value: "", label: "choose" },
-            ...(seen.length > 0 ? seen : DEFECTS.filter((one) => one.seen === "set").map((one) => one.id)).map((id) => ({
+            ...(seen.length > 0 ? seen : DEFECTS.filter((defect) => defect.seen === "set").map((defect) => defect.id)).map((id) => ({
               value: id,
               label: defectOf(id)?.name ?? id,
             })),
           ]}
         />
-        <Field label="By" {...fields.bind("how")} options={REPAIRS.map((one) => ({ value: one, label: one }))} />
+        <Field label="By" {...fields.bind("how")} options={REPAIRS.map((repair) => ({ value: repair, label: repair }))} />
         <Field label="Jars" {...fields.bind("jars")} inputMode="numeric" />
         <Field label={`Wax used, ${units.mass}`} {...fields.bind("used")} inputMode="decimal" />
         <button type="submit" className="press">

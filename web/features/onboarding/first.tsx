@@ -78,13 +78,13 @@ export function FirstBatch({ first }: { first: First }) {
       }
     >
       <ol>
-        {STEPS.map((step, at) => {
+        {STEPS.map((step, index) => {
           const done = isDone(step, first);
           const here = shown === step;
           return (
             <li key={step} className={`border-b border-line py-3 ${here ? "sheet !border-b-0" : ""}`} aria-current={here ? "step" : undefined}>
               <div className="flex items-baseline gap-4">
-                <span className={`figure text-[26px] ${done ? "text-inside" : ""}`}>{done ? "✓" : at + 1}</span>
+                <span className={`figure text-[26px] ${done ? "text-inside" : ""}`}>{done ? "✓" : index + 1}</span>
                 <h2 className="flex-1">
                   {TITLES[step]} {done ? <span className="font-normal text-soft">{said(step, first)}</span> : null}
                 </h2>

@@ -28,7 +28,7 @@ describe("the guided first batch", () => {
     const first = { ...blank, wax: wax(family, maxLoadPpm), fragrance: oil("fragrance") };
     expect(loadOf(first)).toBe(loadPpm);
     const { process } = suggestionFor(first, "F");
-    expect(PRESET_PROCESSES.find((one) => one.name === process.name)?.families).toContain(family);
+    expect(PRESET_PROCESSES.find((preset) => preset.name === process.name)?.families).toContain(family);
   });
 
   it("begins an essential oil near 4 %, and never above what wax or oil take: common practice, no source", () => {
@@ -40,7 +40,7 @@ describe("the guided first batch", () => {
 
   it("works an essential oil by the process that adds it cool", () => {
     const { process } = suggestionFor({ ...blank, wax: wax("soy", 100_000), fragrance: oil("essential oil") }, "C");
-    expect(process.name).toBe(PRESET_PROCESSES.find((one) => one.id === "essential-oils")?.name);
+    expect(process.name).toBe(PRESET_PROCESSES.find((preset) => preset.id === "essential-oils")?.name);
   });
 
   it("makes a formula only of what is there, and stops gel with an oil whose flash point nobody knows", () => {

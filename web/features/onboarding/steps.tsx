@@ -104,7 +104,7 @@ export function Tools({ first, put }: { first: First; put: Put }) {
           <Field
             label="The smallest step your scale shows"
             {...fields.bind("scale")}
-            options={steps.map((one) => ({ value: one, label: one }))}
+            options={steps.map((step) => ({ value: step, label: step }))}
             hint="Every weight is rounded to it."
           />
           <Field
@@ -138,13 +138,13 @@ export function Wax({ put }: { put: Put }) {
     <>
       <fieldset className="mt-2 flex flex-wrap gap-2">
         <legend className="mb-1 text-[15px] font-semibold">What is it made of? The bag says.</legend>
-        {STARTERS.map((one) => (
+        {STARTERS.map((starter) => (
           <label
-            key={one.family}
-            className={`flex min-h-[44px] cursor-pointer items-center gap-2 border-2 border-ink px-3 ${family === one.family ? "bg-ink text-sheet" : "bg-sheet"}`}
+            key={starter.family}
+            className={`flex min-h-[44px] cursor-pointer items-center gap-2 border-2 border-ink px-3 ${family === starter.family ? "bg-ink text-sheet" : "bg-sheet"}`}
           >
-            <input type="radio" name="family" className="accent-act" checked={family === one.family} onChange={() => setFamily(one.family)} />
-            {one.family}
+            <input type="radio" name="family" className="accent-act" checked={family === starter.family} onChange={() => setFamily(starter.family)} />
+            {starter.family}
           </label>
         ))}
       </fieldset>
@@ -198,7 +198,7 @@ export function Jar({ put }: { put: Put }) {
       rules={rules}
       button="Put the jar on the shelf"
       onSave={async ({ name, material, across, high, water }) => {
-        const caution = cautionsOnVessel({ material: String(material), state: "for sale" }).find((one) => one.weight === "stop");
+        const caution = cautionsOnVessel({ material: String(material), state: "for sale" }).find((caution) => caution.weight === "stop");
         if (caution) return { ok: false, message: caution.message, fields: {} };
         const { fillMg } = fillByWater(water as number, DEFAULT_WAX_DENSITY);
         const fill = Math.max(1_000, units.asShown(fillMg));
@@ -225,7 +225,11 @@ export function Jar({ put }: { put: Put }) {
           <div className="grid gap-x-6 sm:grid-cols-[minmax(0,1fr)_190px]">
             <div className="grid gap-x-5 sm:grid-cols-2">
               <Field label="What you call the jar" {...fields.bind("name")} placeholder="tumbler" />
-              <Field label="Made of" {...fields.bind("material")} options={VESSEL_MATERIALS.map((one) => ({ value: one, label: one }))} />
+              <Field
+                label="Made of"
+                {...fields.bind("material")}
+                options={VESSEL_MATERIALS.map((vesselMaterial) => ({ value: vesselMaterial, label: vesselMaterial }))}
+              />
               <Field label="Inside, across" unit={units.length} {...fields.bind("across")} hint={`Measured inside, where the wax will stand, ${example}.`} />
               <Field label="Inside, high" unit={units.length} {...fields.bind("high")} />
               <div className="sm:col-span-2">
@@ -338,9 +342,9 @@ export function Wick({ first, put }: { first: First; put: Put }) {
           <Field
             label="Kind"
             {...fields.bind("kind")}
-            options={["flat-braid cotton", "square-braid cotton", "cotton with paper core", "zinc core", "wooden", "hemp"].map((one) => ({
-              value: one,
-              label: one,
+            options={["flat-braid cotton", "square-braid cotton", "cotton with paper core", "zinc core", "wooden", "hemp"].map((text) => ({
+              value: text,
+              label: text,
             }))}
           />
         </div>

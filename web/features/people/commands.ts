@@ -96,8 +96,8 @@ export async function setPin(place: unknown, input: unknown): Promise<Result<nul
 export async function takeAccess(place: unknown, input: unknown): Promise<Result<null>> {
   return command("people", person.extend({ forget: z.boolean() }), place, input, async ({ personId, forget }, { db, workshop, notify: tell }) => {
     if (await isLastOwner(db, workshop.id, personId)) return reject(LAST_OWNER);
-    const mine = and(eq(members.workshopId, workshop.id), eq(members.personId, personId));
-    await db.delete(members).where(mine);
+    const condition = and(eq(members.workshopId, workshop.id), eq(members.personId, personId));
+    await db.delete(members).where(condition);
     await db.delete(invitations).where(and(eq(invitations.workshopId, workshop.id), eq(invitations.personId, personId)));
     await db
       .update(devices)

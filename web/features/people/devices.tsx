@@ -84,41 +84,41 @@ export function Devices({ devices }: { devices: DeviceShown[] }) {
   const router = useRouter();
   const units = useUnits();
   const [asked, setAsked] = useState<string | null>(null);
-  const revoke = async (one: DeviceShown) => {
-    const outcome = await callAction(cutDevice(place, { deviceId: one.id }));
+  const revoke = async (device: DeviceShown) => {
+    const outcome = await callAction(cutDevice(place, { deviceId: device.id }));
     setAsked(null);
-    toast(outcome.ok ? `Access of ${one.name} is revoked.` : outcome.message);
+    toast(outcome.ok ? `Access of ${device.name} is revoked.` : outcome.message);
     router.refresh();
   };
   return (
     <section className="mt-7 max-w-[980px]">
       <h2>Devices of the workshop</h2>
       <ul>
-        {devices.map((one) => (
-          <li key={one.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-3" data-device={one.name}>
-            <strong className="min-w-[170px] text-[19px]">{one.name}</strong>
+        {devices.map((device) => (
+          <li key={device.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-3" data-device={device.name}>
+            <strong className="min-w-[170px] text-[19px]">{device.name}</strong>
             <span className="flex-1 text-[15px] text-soft">
-              {one.joinedAt ? `joined ${units.dayClock(one.joinedAt)}` : `its code holds until ${units.clock(one.codeUntil ?? "")}`}
-              {one.seenAt ? `, last seen ${units.dayClock(one.seenAt)}` : ""}
-              {one.person ? `, ${one.person} works on it` : ""}, as {one.role}
+              {device.joinedAt ? `joined ${units.dayClock(device.joinedAt)}` : `its code holds until ${units.clock(device.codeUntil ?? "")}`}
+              {device.seenAt ? `, last seen ${units.dayClock(device.seenAt)}` : ""}
+              {device.person ? `, ${device.person} works on it` : ""}, as {device.role}
             </span>
             <button
               type="button"
               className="press"
-              aria-expanded={one.joinedAt ? asked === one.id : undefined}
-              onClick={() => (one.joinedAt ? setAsked(asked === one.id ? null : one.id) : void revoke(one))}
+              aria-expanded={device.joinedAt ? asked === device.id : undefined}
+              onClick={() => (device.joinedAt ? setAsked(asked === device.id ? null : device.id) : void revoke(device))}
             >
-              {one.joinedAt ? "Revoke access" : "Withdraw the code"}
+              {device.joinedAt ? "Revoke access" : "Withdraw the code"}
             </button>
-            {asked === one.id ? (
-              <div className="w-full" role="group" aria-label={`Revoke access of ${one.name}`}>
+            {asked === device.id ? (
+              <div className="w-full" role="group" aria-label={`Revoke access of ${device.name}`}>
                 <p>
-                  {one.seenAt ? `It was last heard of ${units.dayClock(one.seenAt)}.` : "It was never heard of since it joined."} Once it can be reached,
+                  {device.seenAt ? `It was last heard of ${units.dayClock(device.seenAt)}.` : "It was never heard of since it joined."} Once it can be reached,
                   everything it keeps is wiped, and entries that it has not sent are lost. Have it send them first, where you can.
                 </p>
                 <div className="mt-2 flex gap-3">
-                  <button type="button" className="act" onClick={() => void revoke(one)}>
-                    Revoke access of {one.name}
+                  <button type="button" className="act" onClick={() => void revoke(device)}>
+                    Revoke access of {device.name}
                   </button>
                   <button type="button" className="press" onClick={() => setAsked(null)}>
                     Cancel

@@ -30,10 +30,10 @@ export function PeoplePage(props: { asks: boolean; leavesAt: string | null; peop
         <>
           <Aside title="What each may do">
             <dl>
-              {ROLES.toReversed().map((one) => (
-                <div key={one}>
-                  <dt className="font-semibold text-ink">{one}</dt>
-                  <dd>{MAY[one]}</dd>
+              {ROLES.toReversed().map((role) => (
+                <div key={role}>
+                  <dt className="font-semibold text-ink">{role}</dt>
+                  <dd>{MAY[role]}</dd>
                 </div>
               ))}
             </dl>
@@ -53,8 +53,8 @@ export function PeoplePage(props: { asks: boolean; leavesAt: string | null; peop
       <section className="max-w-[980px]">
         <h2>People</h2>
         <ul>
-          {props.people.map((one) => (
-            <Person key={one.id} person={one} open={props.asks} />
+          {props.people.map((person) => (
+            <Person key={person.id} person={person} open={props.asks} />
           ))}
         </ul>
         <AddPerson />

@@ -86,9 +86,9 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
                   void run(setRole(place, { personId: person.id, role: target.value }));
                 }}
               >
-                {ROLES.toReversed().map((one) => (
-                  <option key={one} value={one}>
-                    {one}
+                {ROLES.toReversed().map((role) => (
+                  <option key={role} value={role}>
+                    {role}
                   </option>
                 ))}
               </select>

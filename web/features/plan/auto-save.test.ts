@@ -28,11 +28,11 @@ describe("what changes often", () => {
     void keeper.save("b");
     void keeper.save("c");
     void keeper.save("d");
-    expect(asked.map((one) => one.text)).toEqual(["b"]);
+    expect(asked.map((item) => item.text)).toEqual(["b"]);
     await took(4);
     // The first was taken, but it is not what stands there now.
     expect(told).toEqual([{ kept: false, said: "" }]);
-    expect(asked.map((one) => [one.text, one.version])).toEqual([
+    expect(asked.map((item) => [item.text, item.version])).toEqual([
       ["b", 3],
       ["d", 4],
     ]);
@@ -49,7 +49,7 @@ describe("what changes often", () => {
     void keeper.save("a");
     await took(4);
     // Back at what was before is another writing: "b" stands there now.
-    expect(asked.map((one) => one.text)).toEqual(["b", "a"]);
+    expect(asked.map((item) => item.text)).toEqual(["b", "a"]);
     await took(5);
     expect(asked).toHaveLength(2);
   });
@@ -61,7 +61,7 @@ describe("what changes often", () => {
     expect(told).toEqual([{ kept: false, said: "Somebody else changed this day." }]);
     expect(asked).toHaveLength(1);
     void keeper.save("c");
-    expect(asked.map((one) => [one.text, one.version])).toEqual([
+    expect(asked.map((item) => [item.text, item.version])).toEqual([
       ["b", 3],
       ["c", 3],
     ]);

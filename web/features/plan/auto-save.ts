@@ -26,17 +26,17 @@ export class AutoSave {
     if (this.busy) return;
     this.busy = true;
     while (this.newest !== null && this.newest !== this.written) {
-      const one: string = this.newest;
-      const out = await this.write(one, this.version);
+      const text: string = this.newest;
+      const out = await this.write(text, this.version);
       if (!out.ok) {
         this.notify({ kept: false, said: out.message });
         // What changed while it was refused is tried on its own account.
-        if (this.newest === one) break;
+        if (this.newest === text) break;
         continue;
       }
       this.version = out.value.version;
-      this.written = one;
-      this.notify({ kept: one === this.newest, said: "" });
+      this.written = text;
+      this.notify({ kept: text === this.newest, said: "" });
     }
     this.busy = false;
   }

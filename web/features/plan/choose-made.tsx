@@ -15,18 +15,29 @@ export function ChooseMade(props: {
   onOther: (at: number, id: string) => void;
   onChoice: (value: string) => void;
 }) {
-  const known = [props.chosen, ...props.others].filter((one): one is PlanFormula => one !== null);
-  const formulas = [...known.filter((one) => !props.formulas.some((other) => other.id === one.id)), ...props.formulas].map((one) => ({
-    value: one.id,
-    name: one.name,
+  const known = [props.chosen, ...props.others].filter((formula): formula is PlanFormula => formula !== null);
+  const formulas = [...known.filter((formula) => !props.formulas.some((other) => other.id === formula.id)), ...props.formulas].map((item) => ({
+    value: item.id,
+    name: item.name,
   }));
   return (
     <div className="grid grid-cols-2 gap-x-4">
       <Chooser label="Formula" value={props.chosen?.id ?? ""} options={formulas} onLook={props.onLook} onValue={props.onFormula} />
-      <Chooser label="Process" value={props.choice} options={props.choices.map((one) => ({ value: one.value, name: one.name }))} onValue={props.onChoice} />
-      {props.others.map((one, at) => (
-        <div key={at} className="col-span-2">
-          <Chooser label={`Formula of pot ${at + 2}`} value={one?.id ?? ""} options={formulas} onLook={props.onLook} onValue={(id) => props.onOther(at, id)} />
+      <Chooser
+        label="Process"
+        value={props.choice}
+        options={props.choices.map((choice) => ({ value: choice.value, name: choice.name }))}
+        onValue={props.onChoice}
+      />
+      {props.others.map((formula, index) => (
+        <div key={index} className="col-span-2">
+          <Chooser
+            label={`Formula of pot ${index + 2}`}
+            value={formula?.id ?? ""}
+            options={formulas}
+            onLook={props.onLook}
+            onValue={(id) => props.onOther(index, id)}
+          />
         </div>
       ))}
     </div>

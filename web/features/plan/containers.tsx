@@ -62,8 +62,8 @@ function LineChoices({ line: { key, product, container }, wicks, fields, onLook 
           value={fields.text(`part:${key}`)}
           onChange={(event) => fields.set(`part:${key}`, event.target.value)}
         >
-          {PARTS.map((one) => (
-            <option key={one}>{one}</option>
+          {PARTS.map((part) => (
+            <option key={part}>{part}</option>
           ))}
         </select>
       ) : null}
@@ -72,7 +72,7 @@ function LineChoices({ line: { key, product, container }, wicks, fields, onLook 
           quiet
           label={`Wick of ${name}`}
           value={fields.text(`wick:${key}`)}
-          options={[{ value: "", name: "no wick" }, ...wicks.map((one) => ({ value: one.id, name: one.name, note: one.kind }))]}
+          options={[{ value: "", name: "no wick" }, ...wicks.map((wick) => ({ value: wick.id, name: wick.name, note: wick.kind }))]}
           onLook={onLook}
           onValue={(value) => fields.set(`wick:${key}`, value)}
         />

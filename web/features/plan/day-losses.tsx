@@ -54,23 +54,23 @@ export function DayLosses({ breaks, lost, clock, minuteOf, onBreaks, onLost }: L
           </button>
         </div>
         <ul>
-          {breaks.map((one, at) => (
-            <li key={`${one.from} ${at}`} className="flex flex-wrap items-center gap-2 py-1">
+          {breaks.map((item, index) => (
+            <li key={`${item.from} ${index}`} className="flex flex-wrap items-center gap-2 py-1">
               <span className="min-w-0 flex-1">
-                break {clock(one.from)}–{clock(one.from + one.minutes)}
+                break {clock(item.from)}–{clock(item.from + item.minutes)}
               </span>
               <button
                 type="button"
                 className="press"
-                onClick={() => onBreaks(breaks.map((other) => (other === one ? { ...one, minutes: one.minutes + QUARTER } : other)))}
+                onClick={() => onBreaks(breaks.map((other) => (other === item ? { ...item, minutes: item.minutes + QUARTER } : other)))}
               >
                 +{QUARTER} min
               </button>
               <button
                 type="button"
                 className="press"
-                aria-label={`Without the break at ${clock(one.from)}`}
-                onClick={() => onBreaks(breaks.filter((other) => other !== one))}
+                aria-label={`Without the break at ${clock(item.from)}`}
+                onClick={() => onBreaks(breaks.filter((other) => other !== item))}
               >
                 ✕
               </button>
@@ -92,12 +92,12 @@ export function DayLosses({ breaks, lost, clock, minuteOf, onBreaks, onLost }: L
           </button>
         </div>
         <ul>
-          {lost.map((one, at) => (
-            <li key={`${one.of} ${at}`} className="flex items-center gap-2 py-1">
+          {lost.map((item, index) => (
+            <li key={`${item.of} ${index}`} className="flex items-center gap-2 py-1">
               <span className="min-w-0 flex-1">
-                {THINGS.find((thing) => thing.value === one.of)?.label} lost since {clock(one.from)}
+                {THINGS.find((thing) => thing.value === item.of)?.label} lost since {clock(item.from)}
               </span>
-              <button type="button" className="press" onClick={() => onLost(lost.filter((other) => other !== one))}>
+              <button type="button" className="press" onClick={() => onLost(lost.filter((other) => other !== item))}>
                 It is back
               </button>
             </li>

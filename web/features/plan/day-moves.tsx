@@ -18,10 +18,10 @@ export function DayMoves({ moves, clock, canUndo, onUndo }: { moves: Move[]; clo
         <p className="mt-1 text-soft">No other step moved.</p>
       ) : (
         <ul className="mt-1">
-          {moves.slice(0, SHOWN).map((one) => (
-            <li key={`${one.number} ${one.step} ${one.from}`}>
-              pot {one.number}, {one.step}: <span className="figure text-[17px]">{clock(one.from)}</span> →{" "}
-              <strong className="figure text-[17px]">{clock(one.to)}</strong>
+          {moves.slice(0, SHOWN).map((move) => (
+            <li key={`${move.number} ${move.step} ${move.from}`}>
+              pot {move.number}, {move.step}: <span className="figure text-[17px]">{clock(move.from)}</span> →{" "}
+              <strong className="figure text-[17px]">{clock(move.to)}</strong>
             </li>
           ))}
           {moves.length > SHOWN ? <li className="text-soft">and {moves.length - SHOWN} more</li> : null}

@@ -45,7 +45,7 @@ export const DayPots = memo(function DayPots({ work, ready, products, gone, onGo
   const { shown, more, showAll } = useIncrementalList(work.length, MAX_SHOWN);
   const start = ({ pot }: DayWork) => {
     const fill = pot.lines.flatMap((line) => {
-      const container = products.find((one) => one.id === line.productId)?.containerId;
+      const container = products.find((product) => product.id === line.productId)?.containerId;
       return container ? [`${container}:${line.count}`] : [];
     });
     return `/plan?formula=${pot.formulaId}&fill=${fill.join(",")}`;
@@ -54,8 +54,8 @@ export const DayPots = memo(function DayPots({ work, ready, products, gone, onGo
     <section aria-label="What goes into each pot">
       <h2 className="mt-6 border-b-[3px] border-ink pb-1">What goes into each pot</h2>
       <ul>
-        {work.slice(0, shown).map((one) => {
-          const { pot, setMinutes } = one;
+        {work.slice(0, shown).map((work) => {
+          const { pot, setMinutes } = work;
           return (
             <li key={pot.key} className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1 border-b border-line py-2">
               <div className="min-w-0 flex-1 basis-[260px]">
@@ -63,7 +63,7 @@ export const DayPots = memo(function DayPots({ work, ready, products, gone, onGo
                 <span className="block text-[15px]">{pot.lines.map((line) => `${line.count} × ${line.name}`).join(", ")}</span>
                 {setMinutes > 0 ? <span className="block text-[14px] text-soft">left unmoved for {writeDuration(setMinutes * 60)}</span> : null}
                 <span className="unprinted mt-1 flex flex-wrap gap-2">
-                  <Link className="press" href={start(one)}>
+                  <Link className="press" href={start(work)}>
                     Start this batch
                   </Link>
                   <button type="button" className="press" onClick={() => onGone(pot.key)}>

@@ -29,7 +29,7 @@ export const daysRule = (initial: readonly string[], today: string, units: Forma
   initial: initial.map((day) => units.onDate(day)).join(", "),
   parse: (text) => {
     const days: string[] = [];
-    for (const part of text.split(/[,;\n]/).filter((one) => one.trim() !== "")) {
+    for (const part of text.split(/[,;\n]/).filter((text) => text.trim() !== "")) {
       const day = readDay(part, today, units.locale, true);
       if (!day) return bad("not-understood", `“${part.trim()}” is no day. Write days like ${units.onDate(addDays(today, 14))}, parted by commas.`);
       days.push(day);

@@ -34,8 +34,8 @@ export function DayPapers({ on }: { on: string }) {
 export function DayFault() {
   const { answer, canUndo, clock, state, undo, work } = useTimes();
   const fault = answer?.infeasible;
-  const faultPot = fault && work.find((one) => one.pot.key === fault.job);
-  const faultStep = faultPot?.steps.find((one) => one.id === fault?.step)?.name;
+  const faultPot = fault && work.find((work) => work.pot.key === fault.job);
+  const faultStep = faultPot?.steps.find((step) => step.id === fault?.step)?.name;
   return (
     <>
       {state.is === "failed" ? <Warn>{state.message}</Warn> : null}

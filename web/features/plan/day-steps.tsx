@@ -83,14 +83,14 @@ export const DaySteps = memo(function DaySteps({ rows, chores, clock, minuteOf, 
         end: step.end,
       })),
     ),
-    ...chores.flatMap((one) =>
-      one.parts.map((part) => ({
-        key: `${one.key} ${part.start}`,
+    ...chores.flatMap((chore) =>
+      chore.parts.map((part) => ({
+        key: `${chore.key} ${part.start}`,
         row: null,
         step: null,
-        number: one.number,
-        of: one.of,
-        name: one.name,
+        number: chore.number,
+        of: chore.of,
+        name: chore.name,
         start: part.start,
         end: part.end,
       })),
@@ -101,42 +101,42 @@ export const DaySteps = memo(function DaySteps({ rows, chores, clock, minuteOf, 
     <section className="mt-6" aria-label="Minute by minute">
       <h2 className="border-b-[3px] border-ink pb-1">Minute by minute</h2>
       <ol>
-        {list.slice(0, shown).map((one) => {
-          const { row, step } = one;
+        {list.slice(0, shown).map((item) => {
+          const { row, step } = item;
           const held = row !== null && isHeld(row.key, step.id);
           return (
             <li
-              key={one.key}
+              key={item.key}
               className="grid grid-cols-[104px_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-line py-[2px] sm:grid-cols-[150px_220px_minmax(0,1fr)_auto]"
               onPointerEnter={() => onLook(row?.key ?? null)}
               onPointerLeave={() => onLook(null)}
             >
               <span className="figure text-[18px]">
-                {clock(one.start)}
-                <span className="text-soft max-sm:hidden">–{clock(one.end)}</span>
+                {clock(item.start)}
+                <span className="text-soft max-sm:hidden">–{clock(item.end)}</span>
               </span>
               <strong className={row ? "" : "font-normal"}>
-                {one.name}
+                {item.name}
                 {held ? <span className="font-normal text-soft"> ▼ held</span> : null}
               </strong>
               <span className="max-sm:col-start-2">
-                {row ? `pot ${one.number}, ${row.name}` : `${one.of}, ${one.start < 0 ? "before the day begins" : "in a wait"}`}
+                {row ? `pot ${item.number}, ${row.name}` : `${item.of}, ${item.start < 0 ? "before the day begins" : "in a wait"}`}
               </span>
               {row ? (
                 <button
                   type="button"
                   className="unprinted min-h-[44px] px-2 text-[14px] underline decoration-dotted underline-offset-4 max-sm:col-start-3 max-sm:row-start-1"
-                  aria-expanded={open === one.key}
-                  aria-label={`Move ${one.name}, pot ${one.number}`}
-                  onClick={() => setOpen(open === one.key ? null : one.key)}
+                  aria-expanded={open === item.key}
+                  aria-label={`Move ${item.name}, pot ${item.number}`}
+                  onClick={() => setOpen(open === item.key ? null : item.key)}
                 >
                   move
                 </button>
               ) : (
                 <span />
               )}
-              {row && open === one.key ? (
-                <Holding start={one.start} held={held} minuteOf={minuteOf} onHold={(minute) => onHold(row.key, step.id, minute)} />
+              {row && open === item.key ? (
+                <Holding start={item.start} held={held} minuteOf={minuteOf} onHold={(minute) => onHold(row.key, step.id, minute)} />
               ) : null}
             </li>
           );

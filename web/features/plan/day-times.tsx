@@ -51,19 +51,20 @@ function useTimesOf({ on, record, work, wanted, settings, labels, changes, apply
   const last = useRef<DayRow[]>([]);
   if (fresh.length > 0) last.current = fresh;
   const rows = useMemo(
-    () => (fresh.length > 0 ? fresh : last.current.filter((row) => work.some((one) => one.pot.key === row.key && one.steps.length === row.steps.length))),
+    () => (fresh.length > 0 ? fresh : last.current.filter((row) => work.some((work) => work.pot.key === row.key && work.steps.length === row.steps.length))),
     [fresh, work],
   );
   const chores = useMemo(() => (record ? choresOf(work, rows, record, labels) : []), [work, rows, record, labels]);
   const lanes = useMemo(
     () =>
-      (["burner", "pitcher"] as const).flatMap((one) =>
-        lanesOf(work, rows, one).map((taken, at, all) => ({ name: all.length > 1 ? `${one} ${at + 1}` : one, taken })),
+      (["burner", "pitcher"] as const).flatMap((item) =>
+        lanesOf(work, rows, item).map((taken, index, all) => ({ name: all.length > 1 ? `${item} ${index + 1}` : item, taken })),
       ),
     [work, rows],
   );
   const heats = useMemo(
-    () => rows.map((row) => ({ key: row.key, number: row.number, points: heatOf(row, work.find((one) => one.pot.key === row.key)?.pot.totalMg ?? 1_000_000) })),
+    () =>
+      rows.map((row) => ({ key: row.key, number: row.number, points: heatOf(row, work.find((work) => work.pot.key === row.key)?.pot.totalMg ?? 1_000_000) })),
     [rows, work],
   );
   const [lit, setLit] = useState<string | null>(null);
@@ -104,14 +105,14 @@ function useTimesOf({ on, record, work, wanted, settings, labels, changes, apply
   const from = record?.begin ?? 540;
   const minuteOf = useCallback((minutes: number) => minutes - from, [from]);
   const makespan = Math.max(0, ...rows.flatMap((row) => row.steps.map((step) => step.end)));
-  const starts = Math.min(0, ...chores.flatMap((one) => one.parts.map((part) => part.start)));
+  const starts = Math.min(0, ...chores.flatMap((chore) => chore.parts.map((part) => part.start)));
   const atHands =
     rows.reduce((sum, row) => sum + row.steps.reduce((all, step) => all + (step.hands ? step.end - step.start : 0), 0), 0) +
-    chores.reduce((sum, one) => sum + one.parts.reduce((all, part) => all + part.end - part.start, 0), 0);
+    chores.reduce((sum, chore) => sum + chore.parts.reduce((all, part) => all + part.end - part.start, 0), 0);
   const sun = [
     ...new Set(
       rows.flatMap((row) => {
-        const pot = work.find((one) => one.pot.key === row.key)?.pot;
+        const pot = work.find((work) => work.pot.key === row.key)?.pot;
         const end = row.steps.findLast((step) => step.pours)?.end;
         return pot && end !== undefined ? sunOver(at(end), pot.process, settings.sun, units.zone) : [];
       }),

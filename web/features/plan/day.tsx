@@ -36,10 +36,10 @@ function useDayFields({ products, kept, planned, settings }: DayProps, today: st
   const units = useUnits();
   const [added, setAdded] = useState<string[]>([]);
   const counts = kept?.counts ?? planned;
-  const shown = products.filter((one, at) => at < SHOWN || added.includes(one.id) || counts[one.id]);
-  const ids = shown.map((one) => one.id).join();
+  const shown = products.filter((product, index) => index < SHOWN || added.includes(product.id) || counts[product.id]);
+  const ids = shown.map((dayProduct) => dayProduct.id).join();
   const rules = useMemo(() => {
-    const from = kept ?? { ...settings, begin: settings.hours.find((one) => one)?.from ?? 540 };
+    const from = kept ?? { ...settings, begin: settings.hours.find((hour) => hour)?.from ?? 540 };
     return {
       ...Object.fromEntries(
         ids
@@ -84,17 +84,17 @@ function useDay(props: DayProps) {
   const day = useDayChanges({ held: kept?.held ?? {}, breaks: kept?.breaks ?? [], lost: kept?.lost ?? [], gone: kept?.gone ?? {} });
   useOtherDay(on, values.on);
   const typed = JSON.stringify({
-    counts: Object.fromEntries(shown.flatMap((one) => (figure(`count:${one.id}`) ? [[one.id, figure(`count:${one.id}`)]] : []))),
+    counts: Object.fromEntries(shown.flatMap((dayProduct) => (figure(`count:${dayProduct.id}`) ? [[dayProduct.id, figure(`count:${dayProduct.id}`)]] : []))),
     ...Object.fromEntries(["begin", "hands", "burners", "pitchers", "pitcherMg", "sparePpm"].map((name) => [name, figure(name)])),
   });
   const record = useMemo((): DayRecord | null => {
     const { counts: made, ...rest } = JSON.parse(typed) as Omit<DayRecord, keyof DayChanges>;
-    return Object.values(rest).some((one) => one === null) ? null : { counts: made, ...rest, ...day.changes };
+    return Object.values(rest).some((value) => value === null) ? null : { counts: made, ...rest, ...day.changes };
   }, [typed, day.changes]);
   const untouched = kept === null && Object.keys(planned).length === 0 && record !== null && Object.keys(record.counts).length === 0;
   const { said, kept: isKept } = useKeptDay(on, untouched ? null : record, { version, data: kept });
 
-  const making = useMemo((): Making[] => products.map((one) => ({ ...one, productId: one.id })), [products]);
+  const making = useMemo((): Making[] => products.map((product) => ({ ...product, productId: product.id })), [products]);
   const work = useMemo(() => (record ? workOfDay(record, making) : []), [record, making]);
   const wanted = typeof values.wanted === "string" ? new Date(timeOn(values.wanted, 0, units.zone)).toISOString() : null;
   const differs = kept !== null && Object.entries(planned).some(([id, count]) => (record?.counts[id] ?? 0) !== count);
@@ -114,9 +114,9 @@ function DayForm({ on, products, form: { fields, shown, add }, isKept }: { on: s
           </span>
         </div>
         <ul aria-label="Products" className="grid grid-cols-2 items-end gap-x-5 lg:grid-cols-4">
-          {shown.map((one) => (
-            <li key={one.id}>
-              <Field label={one.name} {...fields.bind(`count:${one.id}`)} inputMode="numeric" placeholder="none" />
+          {shown.map((dayProduct) => (
+            <li key={dayProduct.id}>
+              <Field label={dayProduct.name} {...fields.bind(`count:${dayProduct.id}`)} inputMode="numeric" placeholder="none" />
             </li>
           ))}
         </ul>
@@ -125,7 +125,7 @@ function DayForm({ on, products, form: { fields, shown, add }, isKept }: { on: s
             <Chooser
               label="Another product"
               value=""
-              options={products.filter((one) => !shown.includes(one)).map((one) => ({ value: one.id, name: one.name }))}
+              options={products.filter((product) => !shown.includes(product)).map((product) => ({ value: product.id, name: product.name }))}
               onValue={(id) => add([id])}
             />
           </div>
@@ -152,7 +152,7 @@ function DayForm({ on, products, form: { fields, shown, add }, isKept }: { on: s
 function OtherCounts({ products, planned, form: { fields, add } }: Pick<DayProps, "products" | "planned"> & { form: DayFields }) {
   const takeOver = () => {
     add(Object.keys(planned));
-    fields.fill(Object.fromEntries(products.map((one) => [`count:${one.id}`, planned[one.id] === undefined ? "" : String(planned[one.id])])));
+    fields.fill(Object.fromEntries(products.map((product) => [`count:${product.id}`, planned[product.id] === undefined ? "" : String(planned[product.id])])));
   };
   return (
     <div>

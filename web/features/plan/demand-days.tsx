@@ -86,15 +86,15 @@ export function SeasonDays({ pots, products, settings }: { pots: PlannedPot[]; p
                       {room.length > 0 ? (
                         <span className="unprinted block text-[14px] text-soft">
                           Room for{" "}
-                          {room.map((one, at) => (
-                            <span key={one.productId}>
-                              {at > 0 ? " and " : ""}
+                          {room.map((item, index) => (
+                            <span key={item.productId}>
+                              {index > 0 ? " and " : ""}
                               <button
                                 type="button"
                                 className="underline decoration-dotted underline-offset-4"
-                                onClick={() => void addStock(one.productId, one.count)}
+                                onClick={() => void addStock(item.productId, item.count)}
                               >
-                                {one.count} × {one.name}
+                                {item.count} × {item.name}
                               </button>
                             </span>
                           ))}{" "}

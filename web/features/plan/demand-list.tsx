@@ -18,7 +18,7 @@ import { useNow, useUnits } from "@/ui/units";
 
 /** How a line stands: the worst of the pots that it is in. */
 export function standingOf(line: DemandRow, pots: readonly PlannedPot[]) {
-  const mine = pots.filter((pot) => pot.lines.some((one) => one.id === line.id));
+  const mine = pots.filter((pot) => pot.lines.some((item) => item.id === line.id));
   const worst = mine.find((pot) => pot.is === "late") ?? mine.find((pot) => pot.is === "minimum") ?? mine[0] ?? null;
   return { days: [...new Set(mine.flatMap((pot) => (pot.day ? [pot.day] : [])))], worst };
 }
@@ -40,7 +40,7 @@ export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choic
     [today, units],
   );
   const fields = useFields(rules);
-  const options = useMemo(() => choices.map((one) => ({ value: one.id, name: one.name })), [choices]);
+  const options = useMemo(() => choices.map((choice) => ({ value: choice.id, name: choice.name })), [choices]);
   const clear = () => {
     setChanging(null);
     setProduct("");

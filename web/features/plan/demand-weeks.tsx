@@ -62,9 +62,9 @@ export function SeasonWeeks({ weeks, lines, products, settings, season, at }: We
         </label>
         <select id="lost-day" className="entry !w-auto" value={day} onChange={(event) => setDay(event.target.value)}>
           <option value="">choose a day</option>
-          {days.map((one) => (
-            <option key={one} value={one}>
-              {units.onDay(one)}
+          {days.map((day) => (
+            <option key={day} value={day}>
+              {units.onDay(day)}
             </option>
           ))}
         </select>

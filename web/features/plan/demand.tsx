@@ -42,8 +42,8 @@ export function SeasonPlan(props: SeasonProps) {
   const miss = missOf(season);
   const late = season.pots.filter((pot) => pot.is === "late");
   const untested = [...new Set(season.pots.filter((pot) => pot.untested).flatMap((pot) => pot.lines.map((line) => line.productId)))]
-    .map((id) => products.find((one) => one.id === id))
-    .filter((one) => one && !one.tested);
+    .map((id) => products.find((product) => product.id === id))
+    .filter((demandProduct) => demandProduct && !demandProduct.tested);
   const first = season.pots.find((pot) => pot.day !== null)?.day ?? null;
   return (
     <PageLayout
@@ -78,8 +78,8 @@ export function SeasonPlan(props: SeasonProps) {
           ))}
           {untested.length > 0 ? (
             <Caution title="Not tested">
-              {untested.map((one) => one?.name).join(", ")}: a candle that was never burned to its end with these wicks should not be sold. Plan the test first;
-              follow your local rules and your insurer.
+              {untested.map((demandProduct) => demandProduct?.name).join(", ")}: a candle that was never burned to its end with these wicks should not be sold.
+              Plan the test first; follow your local rules and your insurer.
             </Caution>
           ) : null}
           <SeasonWorth {...{ lines, products, settings, season, at }} />

@@ -71,7 +71,7 @@ function FormulaInVessel({ line, index, fill: { formulas, known, containers, cha
       <Chooser
         label={`Formula${index ? ` ${index + 1}` : ""}`}
         value={line.formula}
-        options={formulas.map((one) => ({ value: one.id, name: one.name }))}
+        options={formulas.map((formula) => ({ value: formula.id, name: formula.name }))}
         onLook={known.look}
         onValue={(formula) => {
           change(line.key, { formula });
@@ -81,10 +81,10 @@ function FormulaInVessel({ line, index, fill: { formulas, known, containers, cha
       <Chooser
         label="in"
         value={line.container}
-        options={suggestedFirst(containers, lately, (id) => stocks[id]?.onHand).map((one) => ({
-          value: one.id,
-          name: one.name,
-          note: stocks[one.id] ? `${stocks[one.id]?.onHand} on hand` : units.g(one.workingFillMg),
+        options={suggestedFirst(containers, lately, (id) => stocks[id]?.onHand).map((plannedContainer) => ({
+          value: plannedContainer.id,
+          name: plannedContainer.name,
+          note: stocks[plannedContainer.id] ? `${stocks[plannedContainer.id]?.onHand} on hand` : units.g(plannedContainer.workingFillMg),
         }))}
         onLook={known.look}
         onValue={(id) => change(line.key, { container: id })}
@@ -97,7 +97,7 @@ function FormulaInVessel({ line, index, fill: { formulas, known, containers, cha
 function Line({ line, index, scale, fill }: { line: FillLine; index: number; scale: number; fill: FillState }) {
   const { fields, limiting, mixture, solved, nameOf } = fill;
   const alone = fill.aloneOf(line);
-  const at = solved?.lines.findIndex((one) => one.key === line.key) ?? -1;
+  const at = solved?.lines.findIndex((fillLine) => fillLine.key === line.key) ?? -1;
   const fresh = at >= 0 && solved?.lines[at]?.formula === line.formula && solved?.lines[at]?.container === line.container;
   const container = fill.containerOf(line);
   return (
@@ -157,11 +157,11 @@ export function Lines({ fill, products }: { fill: FillState; products: Product[]
           label="Another product"
           value=""
           options={(known.whole?.products ?? products)
-            .filter((one) => !one.archived && !lines.some((line) => line.product?.id === one.id))
-            .map((one) => ({ value: one.id, name: one.name, note: one.formulaName }))}
+            .filter((product) => !product.archived && !lines.some((line) => line.product?.id === product.id))
+            .map((product) => ({ value: product.id, name: product.name, note: product.formulaName }))}
           onLook={known.look}
           onValue={(id) => {
-            const product = (known.whole?.products ?? products).find((one) => one.id === id);
+            const product = (known.whole?.products ?? products).find((product) => product.id === id);
             if (!product) return;
             fill.addProduct(product);
           }}
@@ -177,29 +177,29 @@ export function Lines({ fill, products }: { fill: FillState; products: Product[]
 /** The materials that limit, how much is there of each, and what the mix leaves. */
 export function WhatIsThere({ fill: { materials, solved, mixture, haveOf, fields } }: { fill: FillState }) {
   const units = useUnits();
-  const write = (one: { counted: boolean }, amount: number) => (one.counted ? String(amount) : units.bulk(amount));
+  const write = (item: { counted: boolean }, amount: number) => (item.counted ? String(amount) : units.bulk(amount));
   return (
     <section className="mt-6" aria-label="What is there">
       <h2 className="border-b-[3px] border-ink pb-1">What is there</h2>
       <ul>
-        {materials.map((one) => {
-          const row = solved?.materials.findIndex((other) => other.id === one.id) ?? -1;
+        {materials.map((material) => {
+          const row = solved?.materials.findIndex((other) => other.id === material.id) ?? -1;
           return (
             <li
-              key={one.id}
+              key={material.id}
               className="grid grid-cols-[minmax(0,1fr)_120px] items-start gap-x-4 border-b border-line py-1 sm:grid-cols-[minmax(0,1fr)_130px_110px_110px]"
             >
               <div className="pt-[26px]">
-                <span className="font-semibold">{one.name}</span> <span className="text-soft">{one.is}</span>
-                {mixture && row >= 0 ? <UsedBar have={haveOf(one.id)?.mg ?? 0} left={mixture.left[row] ?? 0} /> : null}
+                <span className="font-semibold">{material.name}</span> <span className="text-soft">{material.is}</span>
+                {mixture && row >= 0 ? <UsedBar have={haveOf(material.id)?.mg ?? 0} left={mixture.left[row] ?? 0} /> : null}
               </div>
-              <Field label="There" unit={one.counted ? "pieces" : units.mass} {...fields.bind(`have:${one.id}`)} placeholder="plenty" />
-              {one.counted ? (
+              <Field label="There" unit={material.counted ? "pieces" : units.mass} {...fields.bind(`have:${material.id}`)} placeholder="plenty" />
+              {material.counted ? (
                 <span />
               ) : (
                 <Field
                   label="Use it up"
-                  {...fields.bind(`use:${one.id}`)}
+                  {...fields.bind(`use:${material.id}`)}
                   options={[
                     { value: "yes", label: "yes" },
                     { value: "no", label: "no" },
@@ -208,11 +208,11 @@ export function WhatIsThere({ fill: { materials, solved, mixture, haveOf, fields
               )}
               <div className="text-right">
                 <div className="text-[15px] text-soft">left over</div>
-                <div className="figure text-[24px]">{mixture && row >= 0 ? write(one, mixture.left[row] ?? 0) : "–"}</div>
+                <div className="figure text-[24px]">{mixture && row >= 0 ? write(material, mixture.left[row] ?? 0) : "–"}</div>
               </div>
-              {one.density != null ? (
+              {material.density != null ? (
                 <div className="col-span-full">
-                  <VolumeNote amount={(haveOf(one.id) as never) ?? undefined} density={one.density} />
+                  <VolumeNote amount={(haveOf(material.id) as never) ?? undefined} density={material.density} />
                 </div>
               ) : null}
             </li>

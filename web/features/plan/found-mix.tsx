@@ -19,7 +19,7 @@ export function FoundMix({
 }) {
   const units = useUnits();
   const write = (value: number) => (aim === "earn" ? units.money(value) : units.bulk(value));
-  const made = lines.map((line, at) => ({ ...line, n: mixture.counts[at] ?? 0 })).filter((line) => line.n > 0);
+  const made = lines.map((line, index) => ({ ...line, n: mixture.counts[index] ?? 0 })).filter((line) => line.n > 0);
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
       <p>
@@ -40,7 +40,7 @@ export function FoundMix({
           className="press"
           href={`/plan?formula=${id}&fill=${made.flatMap((line) => (line.formula === id ? [`${line.product?.id ?? line.container}:${line.n}`] : [])).join(",")}`}
         >
-          Plan {formulas.find((one) => one.id === id)?.name}
+          Plan {formulas.find((formula) => formula.id === id)?.name}
         </Link>
       ))}
     </div>

@@ -33,11 +33,11 @@ export function FromWeight({
 }) {
   const units = useUnits();
   const solver = useSolver();
-  const asked = picked.map((one) => `${one.key}:${one.fillMg}`).join();
+  const asked = picked.map((item) => `${item.key}:${item.fillMg}`).join();
   const { stop } = solver;
   useEffect(() => stop(), [asked, totalMg, stop]);
   const out = useMemo(() => weightFills(totalMg, picked), [totalMg, picked]);
-  const named = picked.map((one) => `${one.count} × ${one.name}`).join(", ");
+  const named = picked.map((item) => `${item.count} × ${item.name}`).join(", ");
   const madeOf = (restMg: number) => {
     const made = restMakes(restMg, [...picked, ...others]);
     return made ? `${made.count} × ${made.piece.name}${made.leftMg > 0 ? `, ${units.about(made.leftMg)} left` : ""}` : null;
@@ -45,7 +45,7 @@ export function FromWeight({
   const findMix = () =>
     solver.ask(
       leftoversProgramme(
-        picked.map((one) => ({ name: one.name, uses: [one.fillMg], worth: 0, least: 0, most: null })),
+        picked.map((item) => ({ name: item.name, uses: [item.fillMg], worth: 0, least: 0, most: null })),
         [{ name: "wax and oil", have: totalMg, leftover: true }],
         "use",
       ),
@@ -90,9 +90,9 @@ export function FromWeight({
       {mix ? (
         <p className="mt-2">
           {picked
-            .map((one, at) => ({ ...one, n: mix.counts[at] ?? 0 }))
-            .filter((one) => one.n > 0)
-            .map((one) => `${one.n} × ${one.name}`)
+            .map((item, index) => ({ ...item, n: mix.counts[index] ?? 0 }))
+            .filter((item) => item.n > 0)
+            .map((item) => `${item.n} × ${item.name}`)
             .join(", ")}{" "}
           {(mix.left[0] ?? 0) > 0
             ? `leaves ${units.about(mix.left[0] ?? 0)}${madeOf(mix.left[0] ?? 0) ? `: enough for ${madeOf(mix.left[0] ?? 0)}` : ""}`
@@ -101,7 +101,7 @@ export function FromWeight({
           <button
             type="button"
             className={press({ size: "small" })}
-            onClick={() => onCounts(Object.fromEntries(picked.map((one, at) => [one.key, mix.counts[at] ?? 0])))}
+            onClick={() => onCounts(Object.fromEntries(picked.map((item, index) => [item.key, mix.counts[index] ?? 0])))}
           >
             Take these counts
           </button>

@@ -101,14 +101,14 @@ const stocks: Stocks = {
 
 describe("what a plan can be made of", () => {
   it("offers neither cracked vessels nor what was put away, test candles after what is for sale, then molds", () => {
-    expect(containers.map((one) => one.name)).toEqual(["jar 10", "jar 14", "jar 11", "tray"]);
+    expect(containers.map((container) => container.name)).toEqual(["jar 10", "jar 14", "jar 11", "tray"]);
   });
 
   it("shows the formula's products first, then a few containers, and what was looked for", () => {
     const lines = linesOf(containers, [product(40), product(41, { containerId: id(99) })], [], 1);
     // A product whose vessel is gone is no line; a container that is a product's is not shown twice.
-    expect(lines.map((one) => one.key)).toEqual([id(40), id(14)]);
-    expect(linesOf(containers, [product(40)], [id(20)], 1).map((one) => one.container.name)).toEqual(["jar 10", "jar 14", "tray"]);
+    expect(lines.map((line) => line.key)).toEqual([id(40), id(14)]);
+    expect(linesOf(containers, [product(40)], [id(20)], 1).map((line) => line.container.name)).toEqual(["jar 10", "jar 14", "tray"]);
     expect(linesOf(containers, [], [], 10)).toHaveLength(4);
   });
 
@@ -150,7 +150,7 @@ describe("what a plan costs and lacks", () => {
 
   it("says what there is not enough of", () => {
     if (!worked.ok) throw new Error(worked.message);
-    expect(shortagesOf(worked.plan, stocks).map((one) => [one.name, one.there])).toEqual([["soy", 150_000]]);
+    expect(shortagesOf(worked.plan, stocks).map((shortage) => [shortage.name, shortage.there])).toEqual([["soy", 150_000]]);
     expect(shortagesOf(worked.plan, { [id(1)]: { onHand: -5, left: [] } })[0]?.there).toBe(0);
   });
 
@@ -166,11 +166,11 @@ describe("what a plan costs and lacks", () => {
 
 describe("what can be filled", () => {
   it("begins with the products; without any with the vessels of which there is most", () => {
-    expect(firstLines([product(40)], [], shelf, stocks).map((one) => [one.formula, one.container])).toEqual([[id(30), id(10)]]);
+    expect(firstLines([product(40)], [], shelf, stocks).map((firstLine) => [firstLine.formula, firstLine.container])).toEqual([[id(30), id(10)]]);
     const lines = firstLines([], [{ id: id(30) }, { id: id(32) }], shelf, stocks);
     // Forty small jars hold more than five large ones.
-    expect(lines.map((one) => one.container)).toEqual([id(14), id(10), id(14), id(10)]);
-    expect(new Set(lines.map((one) => one.key)).size).toBe(4);
+    expect(lines.map((line) => line.container)).toEqual([id(14), id(10), id(14), id(10)]);
+    expect(new Set(lines.map((line) => line.key)).size).toBe(4);
   });
 
   it("draws the wicks of the product, a suited one without, and nothing where the formula is not known", () => {

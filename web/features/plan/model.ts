@@ -46,11 +46,11 @@ export interface Line {
 /** The lines of a plan: the formula's products, then the containers that are not among them, and what was added by hand. */
 export function linesOf(containers: readonly PlannedContainer[], products: readonly Product[], added: readonly string[], most: number): Line[] {
   const own = products.flatMap((product): Line[] => {
-    const container = containers.find((one) => one.id === product.containerId);
+    const container = containers.find((container) => container.id === product.containerId);
     return container ? [{ key: product.id, product, container }] : [];
   });
   const rest = containers.filter((container) => !own.some((line) => line.container.id === container.id));
-  const shown = rest.filter((container, at) => at < most || added.includes(container.id));
+  const shown = rest.filter((container, index) => index < most || added.includes(container.id));
   return [...own, ...shown.map((container): Line => ({ key: container.id, product: null, container }))];
 }
 
@@ -60,24 +60,24 @@ export type PlannedContainer = Omit<ChosenProduct, "count" | "part" | "chosenWic
 /** What stands on the shelf to be filled: vessels for sale, test candles, then molds. */
 export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessels"][number]) => string | null): PlannedContainer[] {
   const vessels = shelf.vessels
-    .filter((one) => !one.archived && notToBeFilled(one) === null)
+    .filter((vessel) => !vessel.archived && notToBeFilled(vessel) === null)
     .sort((a, b) => Number(a.state === "test jar") - Number(b.state === "test jar"))
-    .map((one): PlannedContainer => ({ ...one, container: "vessel" }));
+    .map((vessel): PlannedContainer => ({ ...vessel, container: "vessel" }));
   const molds = shelf.molds
-    .filter((one) => !one.archived)
+    .filter((mold) => !mold.archived)
     .map(
-      (one): PlannedContainer => ({
-        id: one.id,
+      (mold): PlannedContainer => ({
+        id: mold.id,
         container: "mold",
-        name: one.name,
-        statedFillMg: one.fillMg,
-        workingFillMg: one.fillMg,
+        name: mold.name,
+        statedFillMg: mold.fillMg,
+        workingFillMg: mold.fillMg,
         soldByWeight: false,
-        innerTopUm: one.innerTopUm,
-        innerBottomUm: one.innerBottomUm,
-        heightUm: one.heightUm,
-        cavities: one.cavities,
-        state: one.kind,
+        innerTopUm: mold.innerTopUm,
+        innerBottomUm: mold.innerBottomUm,
+        heightUm: mold.heightUm,
+        cavities: mold.cavities,
+        state: mold.kind,
       }),
     );
   return [...vessels, ...molds];
@@ -86,7 +86,7 @@ export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessel
 /** The wick of the shelf that is said to suit a container and a family of wax best: the narrowest span that holds its diameter. None for melts. */
 export function suitedWick(container: PlannedContainer, family: string, wicks: Shelf["wicks"]): Shelf["wicks"][number] | null {
   if (container.state === "melt tray" || container.state === "silicone mold") return null;
-  const inUse = wicks.filter((one) => !one.archived);
+  const inUse = wicks.filter((wick) => !wick.archived);
   return suitedWicks(inUse, Math.min(container.innerTopUm, container.innerBottomUm), family)[0] ?? null;
 }
 
@@ -99,15 +99,17 @@ export interface ProcessChoice {
 export function processChoices(formula: PlanFormula | null, own: readonly CustomProcess[], ready: readonly PresetChoice[], family: string): ProcessChoice[] {
   return [
     ...(formula ? [{ value: "formula", name: `the formula's own: ${formula.spec.process.name}`, process: formula.spec.process }] : []),
-    ...own.map((one) => ({ value: `own:${one.id}`, name: one.name, process: one.process })),
-    ...ready.filter((one) => one.families.includes(family)).map((one) => ({ value: `ready:${one.id}`, name: one.name, process: one.process })),
+    ...own.map((customProcess) => ({ value: `own:${customProcess.id}`, name: customProcess.name, process: customProcess.process })),
+    ...ready
+      .filter((presetChoice) => presetChoice.families.includes(family))
+      .map((presetChoice) => ({ value: `ready:${presetChoice.id}`, name: presetChoice.name, process: presetChoice.process })),
   ];
 }
 
 export const scalesOfShelf = (shelf: Shelf): Scale[] =>
-  shelf.instruments.flatMap((one) =>
-    one.kind === "scale" && one.resolutionUg
-      ? [{ id: one.id, name: one.name, resolutionUg: one.resolutionUg, unit: one.scaleUnit, capacityMg: one.capacityMg }]
+  shelf.instruments.flatMap((instrument) =>
+    instrument.kind === "scale" && instrument.resolutionUg
+      ? [{ id: instrument.id, name: instrument.name, resolutionUg: instrument.resolutionUg, unit: instrument.scaleUnit, capacityMg: instrument.capacityMg }]
       : [],
   );
 
@@ -132,7 +134,7 @@ export type Worked =
 /** Works a plan out: amounts, scales and what stays in the pitchers; or says what is in its way. */
 export function workPlan(wanted: Wanted, shelf: Shelf): Worked {
   const { scales } = wanted;
-  const asked = wanted.products.reduce((sum, one) => sum + one.workingFillMg * one.count, 0);
+  const asked = wanted.products.reduce((sum, product) => sum + product.workingFillMg * product.count, 0);
   const load = Math.max(0, ...wanted.pots.map((pot) => pot.spec.loadPpm / 1_000_000));
   const suited = scalesFor(scales, Math.round((wanted.start ? ("waxMg" in wanted.start ? wanted.start.waxMg : wanted.start.totalMg) : asked) * load));
   if (!suited)
@@ -142,8 +144,8 @@ export function workPlan(wanted: Wanted, shelf: Shelf): Worked {
       message: "There is no scale on the shelf. Put yours there, with its step: every amount is rounded to what it can show.",
     };
   const chosen: Scales = {
-    wax: scales.find((one) => one.id === wanted.waxScale) ?? suited.wax,
-    oil: scales.find((one) => one.id === wanted.oilScale) ?? suited.oil,
+    wax: scales.find((scale) => scale.id === wanted.waxScale) ?? suited.wax,
+    oil: scales.find((scale) => scale.id === wanted.oilScale) ?? suited.oil,
   };
   const order: PlanOrder = {
     process: wanted.process,
@@ -160,7 +162,7 @@ export function workPlan(wanted: Wanted, shelf: Shelf): Worked {
     if (wanted.staysMg && !wanted.start) {
       // What stays in the pitchers can itself ask for one pitcher more.
       const pitchers = (total: number) => (wanted.pitcherMg ? Math.ceil(total / wanted.pitcherMg) : 1);
-      const most = Math.max(...planned.pots.map((one) => one.totalMg));
+      const most = Math.max(...planned.pots.map((pot) => pot.totalMg));
       spareMg = wanted.staysMg * pitchers(most);
       spareMg = wanted.staysMg * pitchers(most + spareMg);
       planned = workOut({ ...order, spareMg }, shelf);
@@ -189,11 +191,11 @@ export interface PlannedCost extends PieceCost {
  * where no lot of what is in the pots has a cost. Lines and the plan's products stand in one order.
  */
 export function costsOf(plan: BatchPlan, stocks: Stocks, picked: readonly { key: string }[], products: readonly Product[], rates: Rates): PlannedCost[] {
-  return materialCosts(plan, stocks).map((one, at) => {
-    const product = products.find((other) => other.id === picked[at]?.key);
-    if (!product) return { ...one, margin: null };
-    const cost = one.cost + overheadCosts(product, rates).reduce((sum, line) => sum + line.cost, 0);
-    return { key: one.key, cost, margin: marginOf(product.price, product.pack, cost) };
+  return materialCosts(plan, stocks).map((materialCost, index) => {
+    const product = products.find((other) => other.id === picked[index]?.key);
+    if (!product) return { ...materialCost, margin: null };
+    const cost = materialCost.cost + overheadCosts(product, rates).reduce((sum, line) => sum + line.cost, 0);
+    return { key: materialCost.key, cost, margin: marginOf(product.price, product.pack, cost) };
   });
 }
 
@@ -212,10 +214,15 @@ function materialCosts(plan: BatchPlan, stocks: Stocks): PieceCost[] {
     if ("pot" in line.for) potCosts[line.for.pot] = (potCosts[line.for.pot] ?? 0) + of;
     else parts.set(line.for.product, (parts.get(line.for.product) ?? 0) + of);
   }
-  if (potCosts.reduce((sum, one) => sum + one, 0) <= 0) return [];
+  if (potCosts.reduce((sum, value) => sum + value, 0) <= 0) return [];
   return costPerPiece(
     potCosts,
-    plan.products.map((one) => ({ key: one.key, fillsMg: one.fillsMg ?? [one.fillMg], count: one.count, pieceCost: (parts.get(one.key) ?? 0) / one.count })),
+    plan.products.map((product) => ({
+      key: product.key,
+      fillsMg: product.fillsMg ?? [product.fillMg],
+      count: product.count,
+      pieceCost: (parts.get(product.key) ?? 0) / product.count,
+    })),
   );
 }
 

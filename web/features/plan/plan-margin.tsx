@@ -27,9 +27,9 @@ export function PlanMargin({
   warnings: WeighOutWarning[];
 }) {
   const units = useUnits();
-  const short = picked.filter((one) => one.soldByWeight && !one.part && fillAt(one.key) < one.statedFillMg);
-  const testCandles = picked.filter((one) => one.state === "test jar");
-  const unwicked = picked.filter((one) => !one.chosenWicks && one.container === "vessel");
+  const short = picked.filter((item) => item.soldByWeight && !item.part && fillAt(item.key) < item.statedFillMg);
+  const testCandles = picked.filter((item) => item.state === "test jar");
+  const unwicked = picked.filter((item) => !item.chosenWicks && item.container === "vessel");
   return (
     <>
       {noScale ? (
@@ -39,29 +39,30 @@ export function PlanMargin({
       ) : fault ? (
         <Warn>{fault}</Warn>
       ) : null}
-      {gel.map((one) =>
-        one.weight === "stop" ? (
-          <Caution key={one.message} title="Not in gel">
-            {units.say(one.message)}
+      {gel.map((gelFault) =>
+        gelFault.weight === "stop" ? (
+          <Caution key={gelFault.message} title="Not in gel">
+            {units.say(gelFault.message)}
           </Caution>
         ) : (
-          <Warn key={one.message}>{units.say(one.message)}</Warn>
+          <Warn key={gelFault.message}>{units.say(gelFault.message)}</Warn>
         ),
       )}
-      {short.map((one) => (
-        <Warn key={one.id}>
-          {one.name} is sold by weight but filled to {units.g(fillAt(one.key))}, below its stated {units.g(one.statedFillMg)}. A buyer would be short-changed.
+      {short.map((item) => (
+        <Warn key={item.id}>
+          {item.name} is sold by weight but filled to {units.g(fillAt(item.key))}, below its stated {units.g(item.statedFillMg)}. A buyer would be
+          short-changed.
         </Warn>
       ))}
-      {shortage.map((one) => (
-        <Warn key={one.materialId}>
-          {one.name}: {one.counted ? `${one.amount} are needed, ${one.there} there` : `${units.g(one.amount)} is needed, ${units.g(one.there)} there`}.
+      {shortage.map((item) => (
+        <Warn key={item.materialId}>
+          {item.name}: {item.counted ? `${item.amount} are needed, ${item.there} there` : `${units.g(item.amount)} is needed, ${units.g(item.there)} there`}.
         </Warn>
       ))}
       {warnings
-        .filter((one) => one.code !== "no-spare" && one.code !== "finer-scale" && !one.below)
-        .map((one) => (
-          <Warn key={one.code}>{units.say(one.message)}</Warn>
+        .filter((warning) => warning.code !== "no-spare" && warning.code !== "finer-scale" && !warning.below)
+        .map((warning) => (
+          <Warn key={warning.code}>{units.say(warning.message)}</Warn>
         ))}
       {warnings.flatMap(({ below }) =>
         below
@@ -77,30 +78,30 @@ export function PlanMargin({
             ]
           : [],
       )}
-      {warnings.flatMap((one) =>
-        one.finer
+      {warnings.flatMap((warning) =>
+        warning.finer
           ? [
-              <Aside key={one.message} title="A finer scale for the oil">
-                In steps of {units.resolution({ resolutionUg: one.finer.resolutionUg })}, {units.g(one.finer.waxMg)} wax and{" "}
-                {units.onScale(one.finer.fragranceMg, { resolutionUg: one.finer.resolutionUg })} fragrance would hold{" "}
-                {units.n(one.finer.loadPercentOfWax, 2, true)} % of the wax.
+              <Aside key={warning.message} title="A finer scale for the oil">
+                In steps of {units.resolution({ resolutionUg: warning.finer.resolutionUg })}, {units.g(warning.finer.waxMg)} wax and{" "}
+                {units.onScale(warning.finer.fragranceMg, { resolutionUg: warning.finer.resolutionUg })} fragrance would hold{" "}
+                {units.n(warning.finer.loadPercentOfWax, 2, true)} % of the wax.
               </Aside>,
             ]
           : [],
       )}
       {testCandles.length > 0 ? (
-        <Caution title="Test candles">{testCandles.map((one) => one.name).join(", ")}: for your own burns only, never for sale.</Caution>
+        <Caution title="Test candles">{testCandles.map((testCandle) => testCandle.name).join(", ")}: for your own burns only, never for sale.</Caution>
       ) : null}
-      {picked.some((one) => one.part?.kind === "half") ? (
+      {picked.some((item) => item.part?.kind === "half") ? (
         <Aside title="Half fills">They show how the lower half burns, early. A half fill never counts as a full test.</Aside>
       ) : null}
       {unwicked.length > 0 ? (
         <Aside title="No wick">
-          {unwicked.map((one) => one.name).join(", ")}: no wick is chosen. Melts need none; for a candle choose one, so that it is drawn and costed.
+          {unwicked.map((item) => item.name).join(", ")}: no wick is chosen. Melts need none; for a candle choose one, so that it is drawn and costed.
         </Aside>
       ) : null}
-      {warnings.some((one) => one.code === "no-spare") ? (
-        <Aside title="Spare">{units.say(warnings.find((one) => one.code === "no-spare")?.message ?? "")}</Aside>
+      {warnings.some((warning) => warning.code === "no-spare") ? (
+        <Aside title="Spare">{units.say(warnings.find((warning) => warning.code === "no-spare")?.message ?? "")}</Aside>
       ) : null}
       <Aside title="Weigh, never measure">Everything here is by weight. A fluid ounce of oil is not an ounce.</Aside>
       <Caution title="Before you melt">

@@ -12,7 +12,7 @@ export function PlanOptions({ plan }: { plan: PlannerState }) {
   const { fields, from, pots, scales, worked, fault } = plan;
   const scaleOptions = (suited: string) => [
     { value: "", label: `as suits: ${suited}` },
-    ...scales.map((one) => ({ value: one.id ?? "", label: `${one.name} (${units.resolution(one)})` })),
+    ...scales.map((scale) => ({ value: scale.id ?? "", label: `${scale.name} (${units.resolution(scale)})` })),
   ];
   return (
     <div className="mt-3 grid grid-cols-2 gap-x-4 gap-y-1">
@@ -76,9 +76,14 @@ export function PlanFromWeight({ plan }: { plan: PlannerState }) {
     <FromWeight
       totalMg={planned.pots[0]?.totalMg ?? 0}
       weightMg={values.weight ?? 0}
-      picked={picked.map((one) => ({ key: one.key, name: one.name, count: one.count, fillMg: fillOf(innerOf(one), one.workingFillMg, one.part ?? null) }))}
+      picked={picked.map((item) => ({
+        key: item.key,
+        name: item.name,
+        count: item.count,
+        fillMg: fillOf(innerOf(item), item.workingFillMg, item.part ?? null),
+      }))}
       others={lines.flatMap(({ key, container }) =>
-        picked.some((one) => one.key === key) ? [] : [{ key, name: container.name, fillMg: container.workingFillMg }],
+        picked.some((item) => item.key === key) ? [] : [{ key, name: container.name, fillMg: container.workingFillMg }],
       )}
       onCounts={(counts) => fields.fill(Object.fromEntries(Object.entries(counts).map(([key, n]) => [`count:${key}`, String(n)])))}
       onWeight={(mg) => fields.set("weight", units.typed.g(units.asShown(mg)))}

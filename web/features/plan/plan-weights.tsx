@@ -16,7 +16,7 @@ export function PlanWeights({ plan, products, rates }: { plan: PlannerState; pro
   const { worked, known, startFrom, pots, inPots, chosen, reading, gel, scales, picked } = plan;
   const { begin, said, busy } = useBegin(plan);
   const costs = useMemo(() => (worked?.ok ? costsOf(worked.plan, known.stocks, picked, products, rates) : []), [worked, known.stocks, picked, products, rates]);
-  const stopped = busy || reading || !chosen || gel.some((one) => one.weight === "stop") || scales.length === 0;
+  const stopped = busy || reading || !chosen || gel.some((gelFault) => gelFault.weight === "stop") || scales.length === 0;
   return (
     <section className="sheet self-start xl:sticky xl:top-3 xl:max-h-[calc(100vh-24px)] xl:overflow-auto" aria-live="polite">
       <h2>To weigh</h2>

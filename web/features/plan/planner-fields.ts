@@ -49,7 +49,7 @@ export function plannerRules(
           [`count:${key}`, { ...count, initial: counts[key] ?? (firstOf(lines, container.id) === key ? (counts[container.id] ?? "") : "") }],
           [`part:${key}`, part],
           [`wick:${key}`, any(wick ?? "")],
-          [`wicks:${key}`, any(String(product?.wicks ?? shelf.vessels.find((one) => one.id === container.id)?.wicks ?? 1))],
+          [`wicks:${key}`, any(String(product?.wicks ?? shelf.vessels.find((vessel) => vessel.id === container.id)?.wicks ?? 1))],
         ];
       }),
     ),

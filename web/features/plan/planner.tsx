@@ -41,7 +41,7 @@ function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerPr
   const scale = useMemo(
     () =>
       commonScale(
-        lines.map((one) => one.container),
+        lines.map((line) => line.container),
         84,
         120,
       ),
@@ -50,10 +50,10 @@ function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerPr
   const more = useMemo(
     () =>
       suggestedFirst(
-        containers.filter((one) => !lines.some((line) => line.container.id === one.id)),
+        containers.filter((container) => !lines.some((line) => line.container.id === container.id)),
         known.lately,
         (id) => known.stocks[id]?.onHand,
-      ).map((one) => ({ value: one.id, name: one.name, note: units.g(one.workingFillMg) })),
+      ).map((plannedContainer) => ({ value: plannedContainer.id, name: plannedContainer.name, note: units.g(plannedContainer.workingFillMg) })),
     [containers, lines, known.lately, known.stocks, units],
   );
   return (
@@ -66,7 +66,7 @@ function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerPr
         choice={choice}
         onLook={known.look}
         onFormula={(id) => plan.choose([id])}
-        onOther={(at, id) => plan.choose([chosen?.id ?? "", ...others.map((one, index) => (index === at ? id : (one?.id ?? "")))])}
+        onOther={(at, id) => plan.choose([chosen?.id ?? "", ...others.map((formula, index) => (index === at ? id : (formula?.id ?? "")))])}
         onChoice={plan.setChoice}
       />
       <h2 className="mt-4">How many of which</h2>
@@ -78,7 +78,7 @@ function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerPr
       <ContainerCounts
         lines={lines}
         fillOf={plan.fillAt}
-        picked={new Set(picked.map((one) => one.key))}
+        picked={new Set(picked.map((item) => item.key))}
         wicks={known.shelf.wicks}
         fields={fields}
         scale={scale}

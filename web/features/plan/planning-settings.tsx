@@ -36,7 +36,7 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
         gatherDays: countRule({ least: 0, most: 120, name: "days" }, String(settings.gatherDays)),
         sun: hoursRule(settings.sun),
         daysOff: daysRule(settings.daysOff, today, units),
-        ...Object.fromEntries(settings.hours.map((one, at) => [`hours${at}`, hoursRule(one)])),
+        ...Object.fromEntries(settings.hours.map((hour, index) => [`hours${index}`, hoursRule(hour)])),
       }) as Record<string, FieldRule<unknown>>,
     [settings, today, units],
   );
@@ -45,7 +45,7 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
     const all = fields.check();
     if (!all) return;
     // Each once, as a command is sent: the hours of the week as one list.
-    const hours = settings.hours.map((_, at) => all[`hours${at}`]);
+    const hours = settings.hours.map((_, index) => all[`hours${index}`]);
     const rest = Object.fromEntries(Object.entries(all).filter(([name]) => !name.startsWith("hours")));
     start(async () => {
       const out = await callAction(savePlanning(place, { settings: { ...rest, hours }, version }));
@@ -79,8 +79,8 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
         <fieldset className="mt-2">
           <legend className="font-semibold">Working hours</legend>
           <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-4">
-            {WEEKDAYS.map((name, at) => (
-              <Field key={name} label={name} {...fields.bind(`hours${at}`)} placeholder="nobody works" />
+            {WEEKDAYS.map((name, index) => (
+              <Field key={name} label={name} {...fields.bind(`hours${index}`)} placeholder="nobody works" />
             ))}
             <Field label="Sun on the table" {...fields.bind("sun")} placeholder="none, or 7:30–10:00" />
           </div>

@@ -7,9 +7,9 @@ import { WideTable } from "@/ui/wide-table";
 /** What has to be bought for what is planned, by when, in the packs in which it was bought last. */
 export function SeasonShopping({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolean }) {
   const units = useUnits();
-  const amount = (one: ToBuy, n: number) => (one.counted ? String(n) : units.bulk(n));
-  const sum = toBuy.reduce((all, one) => all + (one.cost ?? 0), 0);
-  const open = toBuy.filter((one) => one.cost === null).length;
+  const amount = (item: ToBuy, n: number) => (item.counted ? String(n) : units.bulk(n));
+  const sum = toBuy.reduce((all, item) => all + (item.cost ?? 0), 0);
+  const open = toBuy.filter((item) => item.cost === null).length;
   return (
     <section className="mt-8" aria-label="Shopping list">
       <h2 className="border-b-[3px] border-ink pb-1">Shopping list</h2>
@@ -18,20 +18,20 @@ export function SeasonShopping({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolea
       ) : (
         <>
           <WideTable label="Shopping list, as a table" heads={["what", "missing", "by", "needed, on hand, promised", "packs", "about"]} least={560}>
-            {toBuy.map((one) => (
-              <tr key={one.id} className="border-t border-line align-baseline">
+            {toBuy.map((item) => (
+              <tr key={item.id} className="border-t border-line align-baseline">
                 <th scope="row" className="py-1 pr-4 font-semibold">
-                  {one.name}
+                  {item.name}
                 </th>
-                <td className="figure pr-4 text-[22px] whitespace-nowrap">{amount(one, one.short)}</td>
-                <td className="pr-4 whitespace-nowrap">{one.by ? units.onDay(one.by) : ""}</td>
+                <td className="figure pr-4 text-[22px] whitespace-nowrap">{amount(item, item.short)}</td>
+                <td className="pr-4 whitespace-nowrap">{item.by ? units.onDay(item.by) : ""}</td>
                 <td className="pr-4 text-[14px] text-soft">
-                  {amount(one, one.needed)}, {one.onHand === null ? "not tracked" : amount(one, one.onHand)}, {amount(one, one.promised)}
+                  {amount(item, item.needed)}, {item.onHand === null ? "not tracked" : amount(item, item.onHand)}, {amount(item, item.promised)}
                 </td>
                 <td className="pr-4">
-                  {one.packs === null || !one.pack ? <span className="text-soft">never bought</span> : `${one.packs} × ${amount(one, one.pack.amount)}`}
+                  {item.packs === null || !item.pack ? <span className="text-soft">never bought</span> : `${item.packs} × ${amount(item, item.pack.amount)}`}
                 </td>
-                <td className="figure text-[18px] whitespace-nowrap">{one.cost === null ? "" : units.money(one.cost)}</td>
+                <td className="figure text-[18px] whitespace-nowrap">{item.cost === null ? "" : units.money(item.cost)}</td>
               </tr>
             ))}
           </WideTable>

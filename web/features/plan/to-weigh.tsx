@@ -30,7 +30,7 @@ type Pitcher = NonNullable<PotPlan["pitchers"]>[number];
 function Pitchers({ pot, pitchers }: { pot: PotPlan; pitchers: Pitcher[] }) {
   const units = useUnits();
   const sumOf = (pitcher: Pitcher, kind: string) =>
-    pitcher.components.reduce((sum, part) => sum + (pot.components.find((one) => one.id === part.id)?.kind === kind ? part.mg : 0), 0);
+    pitcher.components.reduce((sum, part) => sum + (pot.components.find((component) => component.id === part.id)?.kind === kind ? part.mg : 0), 0);
   return (
     <section className="mt-4" aria-label="Pitchers">
       <h3>{pitchers.length} pitchers, each weighed and scented on its own</h3>
@@ -52,8 +52,8 @@ function Pitchers({ pot, pitchers }: { pot: PotPlan; pitchers: Pitcher[] }) {
                 <th scope="row" className="py-1 text-left font-normal">
                   {part.name}
                 </th>
-                {pitchers.map((one, index) => {
-                  const mine = one.components.find((other) => other.id === part.id);
+                {pitchers.map((pitcher, index) => {
+                  const mine = pitcher.components.find((other) => other.id === part.id);
                   return (
                     <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
                       {part.count ? countWords(mine?.n ?? 0, part.count.of) : units.onScale(mine?.mg ?? 0, part.scale)}
@@ -66,9 +66,9 @@ function Pitchers({ pot, pitchers }: { pot: PotPlan; pitchers: Pitcher[] }) {
               <th scope="row" className="py-1 text-left font-semibold">
                 together
               </th>
-              {pitchers.map((one, index) => (
+              {pitchers.map((pitcher, index) => (
                 <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
-                  {units.total(pot.components.map((part) => ({ ...part, mg: one.components.find((other) => other.id === part.id)?.mg ?? 0 }))).main}
+                  {units.total(pot.components.map((part) => ({ ...part, mg: pitcher.components.find((other) => other.id === part.id)?.mg ?? 0 }))).main}
                 </td>
               ))}
             </tr>
@@ -76,9 +76,9 @@ function Pitchers({ pot, pitchers }: { pot: PotPlan; pitchers: Pitcher[] }) {
               <th scope="row" className="py-1 text-left font-normal">
                 load, of the wax
               </th>
-              {pitchers.map((one, index) => (
+              {pitchers.map((pitcher, index) => (
                 <td key={index} className="figure pl-3 text-[16px] whitespace-nowrap">
-                  {units.n((sumOf(one, "fragrance") / sumOf(one, "wax")) * 100, 2)} %
+                  {units.n((sumOf(pitcher, "fragrance") / sumOf(pitcher, "wax")) * 100, 2)} %
                 </td>
               ))}
             </tr>
@@ -110,12 +110,12 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
   return (
     <>
       <dl className="mt-2">
-        {components.map((part, at) => {
-          const worked = componentWorking(amounts, components, at, part.scale.resolutionUg);
+        {components.map((part, index) => {
+          const worked = componentWorking(amounts, components, index, part.scale.resolutionUg);
           const figure = units.scaleParts(part.mg, part.scale);
           const beside = part.count ? "" : units.beside(part.mg, part.scale);
           const rounding = roundingOf(part, units);
-          const oil = part.kind === "fragrance" ? fragrances.find((one) => one.id === part.id) : null;
+          const oil = part.kind === "fragrance" ? fragrances.find((fragrance) => fragrance.id === part.id) : null;
           return (
             <div key={part.id} className="border-b border-line py-2">
               <dt className="flex justify-between gap-3 text-soft">
@@ -184,37 +184,37 @@ export function ToWeigh({ planned, plan, stocks, fragrances, shared, costs }: Pr
   const units = useUnits();
   return (
     <>
-      {planned.pots.map((amounts, at) => (
-        <div key={at}>
+      {planned.pots.map((amounts, index) => (
+        <div key={index}>
           {planned.pots.length > 1 ? (
             <h3 className="mt-3">
-              Pot {at + 1}: {plan.pots[at]?.formulaName}
+              Pot {index + 1}: {plan.pots[index]?.formulaName}
             </h3>
           ) : null}
-          <Pot amounts={amounts} pot={plan.pots[at] as PotPlan} stocks={stocks} fragrances={fragrances} />
+          <Pot amounts={amounts} pot={plan.pots[index] as PotPlan} stocks={stocks} fragrances={fragrances} />
         </div>
       ))}
       <dl className="mt-2">
         {shared
-          ? namedLines(plan.products).map((one) => (
-              <div key={one.key} className="flex items-baseline justify-between border-b border-line py-2">
+          ? namedLines(plan.products).map((line) => (
+              <div key={line.key} className="flex items-baseline justify-between border-b border-line py-2">
                 <dt className="text-soft">
-                  into {one.count} × {one.name}
+                  into {line.count} × {line.name}
                 </dt>
                 <dd>
-                  <span className="figure text-[30px]">{units.about(one.fillMg)}</span> each
+                  <span className="figure text-[30px]">{units.about(line.fillMg)}</span> each
                 </dd>
               </div>
             ))
           : null}
-        {costs.map((one) => (
-          <div key={one.key} className="flex items-baseline justify-between border-b border-line py-1">
-            <dt className="text-soft">one {namedLines(plan.products).find((product) => product.key === one.key)?.name} costs, from the oldest lots</dt>
+        {costs.map((cost) => (
+          <div key={cost.key} className="flex items-baseline justify-between border-b border-line py-1">
+            <dt className="text-soft">one {namedLines(plan.products).find((product) => product.key === cost.key)?.name} costs, from the oldest lots</dt>
             <dd className="text-right">
-              <span className="figure text-[22px]">{units.money(one.cost)}</span>
-              {one.margin ? (
-                <span className={`block text-[14px] ${one.margin.left < 0 ? "text-hot" : "text-soft"}`}>
-                  {units.money(one.margin.left)} of the price left, {units.n(one.margin.share * 100, 0)} %
+              <span className="figure text-[22px]">{units.money(cost.cost)}</span>
+              {cost.margin ? (
+                <span className={`block text-[14px] ${cost.margin.left < 0 ? "text-hot" : "text-soft"}`}>
+                  {units.money(cost.margin.left)} of the price left, {units.n(cost.margin.share * 100, 0)} %
                 </span>
               ) : null}
             </dd>

@@ -68,13 +68,13 @@ function fillRules(
     [`${line.key}:least`, orNothing(countRule({ least: 0, most: 100_000, name: "jars" }))],
     [`${line.key}:most`, orNothing(countRule({ least: 0, most: 100_000, name: "jars" }))],
   ]);
-  const perMaterial = materials.flatMap((one): [string, FieldRule<unknown>][] => {
-    const there = stocks[one.id]?.onHand;
-    const initial = there === undefined ? "" : one.counted ? String(Math.max(0, there)) : units.typed.about(Math.max(0, there));
+  const perMaterial = materials.flatMap((material): [string, FieldRule<unknown>][] => {
+    const there = stocks[material.id]?.onHand;
+    const initial = there === undefined ? "" : material.counted ? String(Math.max(0, there)) : units.typed.about(Math.max(0, there));
     return [
       // Nothing typed means that it is not tracked, and does not limit.
-      [`have:${one.id}`, orNothing(amountRule(one, units, initial, true))],
-      [`use:${one.id}`, { initial: one.counted ? "no" : "yes", parse: good }],
+      [`have:${material.id}`, orNothing(amountRule(material, units, initial, true))],
+      [`use:${material.id}`, { initial: material.counted ? "no" : "yes", parse: good }],
     ];
   });
   return {
@@ -127,15 +127,16 @@ export function useFill(props: FillProps) {
   const [solved, setSolved] = useState<{ lines: FillLine[]; materials: (Supply & { id: string })[]; aim: Aim } | null>(null);
   const v = fields.values as Record<string, unknown>;
   const haveOf = (id: string) => v[`have:${id}`] as { mg: number } | null | undefined;
-  const limiting = materials.filter((one) => haveOf(one.id));
+  const limiting = materials.filter((material) => haveOf(material.id));
   const containers = useMemo(() => containersOf(known.shelf, notToBeFilled), [known.shelf]);
-  const containerOf = (line: FillLine) => containers.find((one) => one.id === line.container) ?? null;
-  const nameOf = (line: FillLine) => line.product?.name ?? `${formulas.find((one) => one.id === line.formula)?.name ?? ""}, ${containerOf(line)?.name ?? ""}`;
+  const containerOf = (line: FillLine) => containers.find((container) => container.id === line.container) ?? null;
+  const nameOf = (line: FillLine) =>
+    line.product?.name ?? `${formulas.find((formula) => formula.id === line.formula)?.name ?? ""}, ${containerOf(line)?.name ?? ""}`;
   const choiceOf = (line: FillLine): Choice => {
     const draw = draws(line, spareNow);
     return {
       name: nameOf(line),
-      uses: limiting.map((one) => draw.get(one.id) ?? 0),
+      uses: limiting.map((item) => draw.get(item.id) ?? 0),
       worth: (v[`${line.key}:worth`] as number | null | undefined) ?? 0,
       least: (v[`${line.key}:least`] as number | null | undefined) ?? 0,
       most: (v[`${line.key}:most`] as number | null | undefined) ?? null,
@@ -145,15 +146,16 @@ export function useFill(props: FillProps) {
     setFault("");
     if (!fields.check()) return;
     const aim = v.aim as Aim;
-    const there = limiting.map((one) => ({
-      id: one.id,
-      name: one.name,
-      have: haveOf(one.id)?.mg ?? 0,
-      leftover: !one.counted && v[`use:${one.id}`] === "yes",
+    const there = limiting.map((item) => ({
+      id: item.id,
+      name: item.name,
+      have: haveOf(item.id)?.mg ?? 0,
+      leftover: !item.counted && v[`use:${item.id}`] === "yes",
     }));
     try {
       const products = lines.map(choiceOf);
-      if (aim === "earn" && products.every((one) => one.worth === 0)) return setFault("Type what one of them earns, so that the mix can be weighed by it.");
+      if (aim === "earn" && products.every((product) => product.worth === 0))
+        return setFault("Type what one of them earns, so that the mix can be weighed by it.");
       const programme = leftoversProgramme(products, there, aim);
       setSolved({ lines: [...lines], materials: there, aim });
       solver.ask(programme);
@@ -171,10 +173,10 @@ export function useFill(props: FillProps) {
     aloneOf: (line: FillLine) =>
       mostAlone(
         choiceOf(line).uses,
-        limiting.map((one) => haveOf(one.id)?.mg ?? 0),
+        limiting.map((item) => haveOf(item.id)?.mg ?? 0),
       ),
-    change: (key: string, patch: Partial<FillLine>) => setLines((old) => old.map((one) => (one.key === key ? { ...one, ...patch } : one))),
-    leaveOut: (key: string) => setLines((old) => old.filter((one) => one.key !== key)),
+    change: (key: string, patch: Partial<FillLine>) => setLines((old) => old.map((fillLine) => (fillLine.key === key ? { ...fillLine, ...patch } : fillLine))),
+    leaveOut: (key: string) => setLines((old) => old.filter((fillLine) => fillLine.key !== key)),
     addProduct: (product: Product) => {
       add({ product, formula: product.formulaId, container: product.containerId });
       need(product.formulaId);

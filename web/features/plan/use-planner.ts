@@ -45,8 +45,13 @@ function useLines({ products, few, counts }: PlannerProps, family: string, known
   /** The containers that are offered without being looked for stay the same when all are known. */
   const first = useMemo(() => containersOf(few.shelf, notToBeFilled), [few]);
   const lines = useMemo(() => {
-    const more = containers.filter((one) => !first.some((other) => other.id === one.id));
-    return linesOf([...first.map((one) => containers.find((other) => other.id === one.id) ?? one), ...more], products, added, Math.min(SHOWN, first.length));
+    const more = containers.filter((container) => !first.some((other) => other.id === container.id));
+    return linesOf(
+      [...first.map((plannedContainer) => containers.find((other) => other.id === plannedContainer.id) ?? plannedContainer), ...more],
+      products,
+      added,
+      Math.min(SHOWN, first.length),
+    );
   }, [containers, first, products, added]);
   const rules = useMemo(() => plannerRules(lines, { units, counts, family, shelf, now }), [lines, units, counts, family, shelf, now]);
   return { containers, lines, fields: useFields(rules) };
@@ -65,7 +70,7 @@ export function usePlanner(props: PlannerProps) {
   const family = familyOf(chosen, shelf);
   const { containers, lines, fields } = useLines(props, family, known, added);
   const choices = useMemo(() => processChoices(chosen, processes, readyMade, family), [chosen, processes, readyMade, family]);
-  const process = choices.find((one) => one.value === choice)?.process ?? chosen?.spec.process ?? null;
+  const process = choices.find((processChoice) => processChoice.value === choice)?.process ?? chosen?.spec.process ?? null;
   const pots = process ? potsOf(process.steps) : 1;
   const scales = useMemo(() => scalesOfShelf(shelf), [shelf]);
   useEffect(() => {
@@ -87,12 +92,12 @@ export function usePlanner(props: PlannerProps) {
     return lines.flatMap(({ key, container }): (ChosenProduct & { state: string; key: string })[] => {
       const line = typedOf(key, values, text);
       if (line.count === 0) return [];
-      const wick = shelf.wicks.find((one) => one.id === line.wickId);
+      const wick = shelf.wicks.find((wick) => wick.id === line.wickId);
       return [{ ...container, key, count: line.count, part: line.part, chosenWicks: wick ? wicksOf(wick, line.wicks) : null }];
     });
   }, [lines, values, typed, shelf, fields.initial]);
-  const others = useMemo(() => Array.from({ length: pots - 1 }, (_, at) => asked[at] ?? null), [pots, asked]);
-  const inPots = useMemo(() => [chosen, ...others].filter((one): one is PlanFormula => one !== null), [chosen, others]);
+  const others = useMemo(() => Array.from({ length: pots - 1 }, (_, index) => asked[index] ?? null), [pots, asked]);
+  const inPots = useMemo(() => [chosen, ...others].filter((formula): formula is PlanFormula => formula !== null), [chosen, others]);
   const startFrom = useMemo(
     () => (from === "vessels" || !values.weight ? undefined : from === "wax" ? { waxMg: values.weight } : { totalMg: values.weight }),
     [from, values.weight],
@@ -124,8 +129,8 @@ export function usePlanner(props: PlannerProps) {
   const planned = worked?.ok ? worked.planned : null;
   const fault = worked && !worked.ok ? worked : null;
   const gel = useMemo(() => {
-    const wicks = picked.flatMap((one) => (one.chosenWicks ? [one.chosenWicks] : []));
-    return inPots.flatMap((one) => gelFaultsOf({ ...one.spec, wicks, ...(process ? { process } : {}) }, shelf, units.temperature));
+    const wicks = picked.flatMap((item) => (item.chosenWicks ? [item.chosenWicks] : []));
+    return inPots.flatMap((inPot) => gelFaultsOf({ ...inPot.spec, wicks, ...(process ? { process } : {}) }, shelf, units.temperature));
   }, [picked, inPots, process, shelf, units.temperature]);
   return {
     ...{ known, fields, draft, containers, lines, scales, chosen, others, inPots, choices, choice, setChoice, pots, reading, setAdded },
@@ -133,11 +138,13 @@ export function usePlanner(props: PlannerProps) {
     /** What follows is not yet of what is typed. */
     isBehind: values !== fields.values || typed !== fields.typed,
     shortage: worked?.ok ? shortagesOf(worked.plan, stocks) : [],
-    warnings: (planned?.pots ?? []).flatMap((pot) => pot.warnings).filter((one, at, all) => all.findIndex((other) => other.message === one.message) === at),
+    warnings: (planned?.pots ?? [])
+      .flatMap((pot) => pot.warnings)
+      .filter((outWarning, index, all) => all.findIndex((other) => other.message === outWarning.message) === index),
     /** What goes into one piece of a line, as it is worked out. */
     fillAt: (key: string): number => {
-      const at = picked.findIndex((one) => one.key === key);
-      return (at >= 0 ? planned?.fillsMg[at] : undefined) ?? lines.find((one) => one.key === key)?.container.workingFillMg ?? 1;
+      const at = picked.findIndex((item) => item.key === key);
+      return (at >= 0 ? planned?.fillsMg[at] : undefined) ?? lines.find((line) => line.key === key)?.container.workingFillMg ?? 1;
     },
     /** Chooses the formulas of the pots: the page reads what they say, and what is typed stays. */
     choose: (ids: readonly string[]) => {
@@ -174,20 +181,20 @@ export function useBegin(plan: PlannerState) {
     if (picked.length === 0) return setSaid("Type a count for at least one vessel.");
     if (from !== "vessels" && !startFrom) return setSaid("Type the weight to begin from.");
     if (!worked?.ok) return setSaid(fault?.message ?? (pots > 1 ? "Choose a formula for each pot." : "Choose a formula."));
-    const coarse = warnings.find((one) => one.code === "scale-too-coarse");
+    const coarse = warnings.find((warning) => warning.code === "scale-too-coarse");
     if (coarse) return setSaid(coarse.message);
     start(async () => {
       const outcome = await callAction(
         startBatch(place, {
           batchId,
-          formulaVersionIds: inPots.map((one) => one.versionId),
-          process: choices.some((one) => one.value === choice) ? choice : "formula",
-          products: picked.map((one) => ({
-            id: one.id,
-            container: one.container ?? "vessel",
-            count: one.count,
-            part: one.part ?? null,
-            wick: one.chosenWicks ? { id: one.chosenWicks.wickId, count: one.chosenWicks.count } : null,
+          formulaVersionIds: inPots.map((inPot) => inPot.versionId),
+          process: choices.some((processChoice) => processChoice.value === choice) ? choice : "formula",
+          products: picked.map((item) => ({
+            id: item.id,
+            container: item.container ?? "vessel",
+            count: item.count,
+            part: item.part ?? null,
+            wick: item.chosenWicks ? { id: item.chosenWicks.wickId, count: item.chosenWicks.count } : null,
           })),
           sparePpm: startFrom ? 0 : values.spare,
           spareMg: worked.spareMg,

@@ -21,15 +21,15 @@ export function useSolver() {
   useEffect(() => () => worker.current?.terminate(), []);
   const ask = useCallback((programme: Programme) => {
     worker.current?.terminate();
-    const one = new Worker(new URL("../../workers/leftovers.ts", import.meta.url), { type: "module" });
-    worker.current = one;
+    const item = new Worker(new URL("../../workers/leftovers.ts", import.meta.url), { type: "module" });
+    worker.current = item;
     setState({ is: "looking", since: Date.now() });
-    one.onmessage = ({ data }: MessageEvent<Answered>) => {
+    item.onmessage = ({ data }: MessageEvent<Answered>) => {
       setState(data.ok ? { is: "found", mixture: data.mixture } : { is: "failed", message: data.message });
-      one.terminate();
+      item.terminate();
     };
-    one.onerror = () => setState({ is: "failed", message: "The solver could not be started here. Load the page again." });
-    one.postMessage({ id: 1, programme, seconds: PATIENCE } satisfies Asked);
+    item.onerror = () => setState({ is: "failed", message: "The solver could not be started here. Load the page again." });
+    item.postMessage({ id: 1, programme, seconds: PATIENCE } satisfies Asked);
   }, []);
   return { state, ask, stop };
 }

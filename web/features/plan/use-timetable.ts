@@ -19,11 +19,11 @@ export function useTimetable(request: ScheduleRequest | null): { state: Timetabl
     const wanted = JSON.parse(asked) as ScheduleRequest | null;
     if (!wanted) return setState({ is: "none" });
     const timer = setTimeout(() => {
-      const one = new Worker(new URL("../../workers/timetable.ts", import.meta.url), { type: "module" });
-      worker.current = one;
+      const item = new Worker(new URL("../../workers/timetable.ts", import.meta.url), { type: "module" });
+      worker.current = item;
       setState({ is: "looking", of: wanted, answer: null });
-      one.onmessage = ({ data }: MessageEvent<Told>) => setState({ is: data.looking ? "looking" : "done", of: wanted, answer: data.answer });
-      one.onerror = () => setState({ is: "failed", message: "The timetable could not be worked out here. Load the page again." });
+      item.onmessage = ({ data }: MessageEvent<Told>) => setState({ is: data.looking ? "looking" : "done", of: wanted, answer: data.answer });
+      item.onerror = () => setState({ is: "failed", message: "The timetable could not be worked out here. Load the page again." });
       tell(wanted);
     }, PAUSE_MS);
     return () => {

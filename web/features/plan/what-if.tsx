@@ -17,7 +17,8 @@ export function SeasonWorth({ lines, products, settings, season, at }: WorthProp
   const missed = season.pots.some((pot) => pot.is === "late" || pot.is === "minimum");
   const found = useMemo(() => (asked && missed ? whatIf(lines, products, settings, at, season) : null), [asked, missed, lines, products, settings, at, season]);
   if (!missed) return null;
-  const helps = found?.would.filter((one) => one.lateDays < found.now.lateDays || one.late < found.now.late || one.minimum < found.now.minimum) ?? [];
+  const helps =
+    found?.would.filter((whatIf) => whatIf.lateDays < found.now.lateDays || whatIf.late < found.now.late || whatIf.minimum < found.now.minimum) ?? [];
   return (
     <section aria-label="What is it worth?" className="text-[15px]">
       <h2 className="text-[17px]">What is it worth?</h2>
@@ -29,10 +30,10 @@ export function SeasonWorth({ lines, products, settings, season, at }: WorthProp
         <p className="mt-1">Neither hands, burners, hours, nor leaving one thing out helps: the cure is longer than the time that is left.</p>
       ) : (
         <ul className="mt-1">
-          {helps.slice(0, 6).map((one) => (
-            <li key={one.what} className="border-b border-line py-1">
-              <strong>{one.what}</strong>: {one.late === 0 ? "nothing late" : `${one.late} late`}
-              {one.minimum > 0 ? `, ${one.minimum} with the minimum cure` : ""}
+          {helps.slice(0, 6).map((help) => (
+            <li key={help.what} className="border-b border-line py-1">
+              <strong>{help.what}</strong>: {help.late === 0 ? "nothing late" : `${help.late} late`}
+              {help.minimum > 0 ? `, ${help.minimum} with the minimum cure` : ""}
             </li>
           ))}
         </ul>

@@ -60,22 +60,22 @@ async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<R
 /** Keeps a product. Where its wick was tested and the change asks for another test, that is said. */
 export async function saveProduct(place: unknown, input: unknown): Promise<Result<{ id: string; version: number; dueAgain: string[] }>> {
   return command("products", saved, place, input, async ({ id, expectedVersion, ...wanted }, { db, workshop }) => {
-    const mine = workshop.id;
-    const spec: FormulaSpec | undefined = (await newestSpecs(db, mine, [wanted.formulaId])).get(wanted.formulaId);
+    const workshopId = workshop.id;
+    const spec: FormulaSpec | undefined = (await newestSpecs(db, workshopId, [wanted.formulaId])).get(wanted.formulaId);
     if (!spec) return reject("This formula is not in this workshop any more.", { formulaId: ["Choose another formula."] });
-    const fault = await faultOf(db, mine, wanted);
+    const fault = await faultOf(db, workshopId, wanted);
     if (fault) return fault;
-    const there = await readProduct(db, mine, id);
+    const there = await readProduct(db, workshopId, id);
     if (expectedVersion === null) {
       if (there) return ok({ id, version: there.version, dueAgain: [] });
-      await db.insert(products).values({ ...wanted, workshopId: mine, id });
+      await db.insert(products).values({ ...wanted, workshopId: workshopId, id });
       return ok({ id, version: 1, dueAgain: [] });
     }
     const dueAgain = there?.testedAs && there.wickTest !== "test due" ? dueReasons(there.testedAs, testedOf(spec, wanted)) : [];
     const changed = await db
       .update(products)
       .set({ ...wanted, version: expectedVersion + 1, ...(dueAgain.length > 0 ? { wickTest: "test due" as const } : {}) })
-      .where(and(eq(products.workshopId, mine), eq(products.id, id), eq(products.version, expectedVersion)))
+      .where(and(eq(products.workshopId, workshopId), eq(products.id, id), eq(products.version, expectedVersion)))
       .returning({ version: products.version });
     const [row] = changed;
     if (!row)
@@ -88,14 +88,14 @@ export async function saveProduct(place: unknown, input: unknown): Promise<Resul
 export async function sayWickTest(place: unknown, input: unknown): Promise<Result<{ version: number }>> {
   const said = z.object({ id: z.uuid(), expectedVersion: z.number().int(), wickTest: z.enum(WICK_TESTS) });
   return command("products", said, place, input, async ({ id, expectedVersion, wickTest }, { db, workshop }) => {
-    const mine = workshop.id;
-    const there = await readProduct(db, mine, id);
-    const spec = there && (await newestSpecs(db, mine, [there.formulaId])).get(there.formulaId);
+    const workshopId = workshop.id;
+    const there = await readProduct(db, workshopId, id);
+    const spec = there && (await newestSpecs(db, workshopId, [there.formulaId])).get(there.formulaId);
     if (!there || !spec) return reject("This product is not in this workshop any more.");
     const changed = await db
       .update(products)
       .set({ wickTest, testedAs: wickTest === "test due" ? null : testedOf(spec, there), version: expectedVersion + 1 })
-      .where(and(eq(products.workshopId, mine), eq(products.id, id), eq(products.version, expectedVersion)))
+      .where(and(eq(products.workshopId, workshopId), eq(products.id, id), eq(products.version, expectedVersion)))
       .returning({ version: products.version });
     if (!changed[0]) return reject("Somebody else changed this product in the meantime. Look at it again.");
     return ok(changed[0]);

@@ -38,7 +38,7 @@ export function ProductEditor(props: ProductProps) {
       side={
         <>
           {draft.offer}
-          {due.length > 0 ? <Warn>Test the wick again: {due.map((one) => DUE_WORDS[one]).join(", ")}.</Warn> : null}
+          {due.length > 0 ? <Warn>Test the wick again: {due.map((dueReason) => DUE_WORDS[dueReason]).join(", ")}.</Warn> : null}
           {wickless && chosenWick ? <Warn>Melts and molded pieces without a flame take no wick.</Warn> : null}
           {now.wickTest === "failed" ? <Caution title="Its wick failed">Do not sell it with this wick. Change the wick, and test again.</Caution> : null}
           <Aside title="The price is of a pack">A pack of one is a single piece. Tealights by six are a pack of six.</Aside>

@@ -27,7 +27,7 @@ interface Props {
 export function ProductList({ products, specs, shelf, stocks, rates, found, page, pages, narrowed }: Props) {
   const units = useUnits();
   const scale = commonScale(
-    products.flatMap((one) => containerOf(shelf, one) ?? []),
+    products.flatMap((product) => containerOf(shelf, product) ?? []),
     56,
     72,
   );
@@ -78,16 +78,19 @@ export function ProductList({ products, specs, shelf, stocks, rates, found, page
         </Empty>
       ) : (
         <ul>
-          {products.map((one) => {
-            const spec = specs[one.formulaId];
-            const worked = spec ? reckon(one, spec, shelf, stocks, rates) : null;
+          {products.map((product) => {
+            const spec = specs[product.formulaId];
+            const worked = spec ? reckon(product, spec, shelf, stocks, rates) : null;
             return (
-              <li key={one.id} className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[72px_minmax(0,1fr)_120px_140px_88px_48px]">
+              <li
+                key={product.id}
+                className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[72px_minmax(0,1fr)_120px_140px_88px_48px]"
+              >
                 <div className="flex justify-center max-sm:hidden">
                   {worked ? (
                     <JarSection
                       {...worked.container}
-                      wicks={one.wickId ? one.wicks : 0}
+                      wicks={product.wickId ? product.wicks : 0}
                       headspaceUm={null}
                       fillMg={worked.container.workingFillMg}
                       scale={scale}
@@ -95,17 +98,17 @@ export function ProductList({ products, specs, shelf, stocks, rates, found, page
                   ) : null}
                 </div>
                 <div className="min-w-0">
-                  <Link href={`/products/${one.id}`} className="text-[18px] font-bold">
-                    {one.name}
+                  <Link href={`/products/${product.id}`} className="text-[18px] font-bold">
+                    {product.name}
                   </Link>
                   <div className="text-[15px] text-soft">
-                    {one.formulaName} in {nameIn(shelf, one.containerId)}
-                    {one.wickId ? `, ${one.wicks > 1 ? `${one.wicks} × ` : ""}${nameIn(shelf, one.wickId)}` : ", no wick"}
+                    {product.formulaName} in {nameIn(shelf, product.containerId)}
+                    {product.wickId ? `, ${product.wicks > 1 ? `${product.wicks} × ` : ""}${nameIn(shelf, product.wickId)}` : ", no wick"}
                   </div>
                   <div
-                    className={`text-[14px] font-semibold ${one.wickTest === "failed" ? "text-safety" : one.wickTest === "tested" ? "text-inside" : "text-soft"}`}
+                    className={`text-[14px] font-semibold ${product.wickTest === "failed" ? "text-safety" : product.wickTest === "tested" ? "text-inside" : "text-soft"}`}
                   >
-                    {one.wickId ? `${one.wickTest === "tested" ? "✓ " : one.wickTest === "failed" ? "⚠ " : ""}${TEST_WORDS[one.wickTest]}` : ""}
+                    {product.wickId ? `${product.wickTest === "tested" ? "✓ " : product.wickTest === "failed" ? "⚠ " : ""}${TEST_WORDS[product.wickTest]}` : ""}
                   </div>
                 </div>
                 <div className="sm:text-right">
@@ -115,17 +118,17 @@ export function ProductList({ products, specs, shelf, stocks, rates, found, page
                   </span>
                 </div>
                 <div className="sm:text-right">
-                  <span className="figure text-[24px]">{one.price === null ? "–" : units.money(one.price)}</span>
+                  <span className="figure text-[24px]">{product.price === null ? "–" : units.money(product.price)}</span>
                   <span className="block text-[13px] leading-tight text-soft">
-                    {one.pack > 1 ? `for ${one.pack}, ` : ""}
+                    {product.pack > 1 ? `for ${product.pack}, ` : ""}
                     {worked && worked.cost > 0 ? `one costs ${units.money(worked.cost)}` : "cost not known"}
                     {worked?.margin ? `, ${units.n(worked.margin.share * 100, 0)} % left` : ""}
                   </span>
                 </div>
-                <Link className="press" href={`/plan?product=${one.id}`} aria-label={`Plan it: ${one.name}`}>
+                <Link className="press" href={`/plan?product=${product.id}`} aria-label={`Plan it: ${product.name}`}>
                   Plan it
                 </Link>
-                <Tidy kind="product" id={one.id} name={one.name} away={one.archived} path={(id) => `/products/${id}`} />
+                <Tidy kind="product" id={product.id} name={product.name} away={product.archived} path={(id) => `/products/${id}`} />
               </li>
             );
           })}

@@ -24,10 +24,10 @@ type ProductContainer = Omit<ChosenProduct, "count"> & { outerUm?: number | null
 /** A container of the shelf as it is filled: a vessel, or a mold. */
 export function containerOf(shelf: Pick<Shelf, "vessels" | "molds">, of: Pick<Product, "container" | "containerId">): ProductContainer | null {
   if (of.container === "vessel") {
-    const vessel = shelf.vessels.find((one) => one.id === of.containerId);
+    const vessel = shelf.vessels.find((vessel) => vessel.id === of.containerId);
     return vessel ? { ...vessel, container: "vessel" } : null;
   }
-  const mold = shelf.molds.find((one) => one.id === of.containerId);
+  const mold = shelf.molds.find((mold) => mold.id === of.containerId);
   return mold ? { ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false } : null;
 }
 
@@ -48,16 +48,16 @@ const SPARE = 50_000;
 export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec, shelf: Shelf, stocks: Stocks, rates: Rates) {
   const container = containerOf(shelf, product);
   if (!container) return null;
-  const wick = shelf.wicks.find((one) => one.id === product.wickId);
+  const wick = shelf.wicks.find((wick) => wick.id === product.wickId);
   const chosenWicks = wick ? wicksOf(wick, product.wicks) : null;
   try {
     const draw = drawOfPiece({ spec, vessel: { ...container, chosenWicks }, sparePpm: SPARE }, shelf as Materials);
     const left = (id: string) => stocks[id]?.left ?? [];
     const parts = packagingDraw(product.packaging, 1).map(({ id, count }) => ({ id, ...costOf(wouldTake(left(id), count)) }));
-    const packCost = (product.packCost ?? 0) + parts.reduce((sum, one) => sum + one.cost, 0);
+    const packCost = (product.packCost ?? 0) + parts.reduce((sum, item) => sum + item.cost, 0);
     const worked = costOfProduct({ ...product, packCost }, draw, left, rates);
     const { lines, cost } = worked;
-    const unpriced = [...worked.unpriced, ...parts.filter((one) => one.unknown > 0).map((one) => one.id)];
+    const unpriced = [...worked.unpriced, ...parts.filter((part) => part.unknown > 0).map((part) => part.id)];
     const tracked = [...draw, ...packagingPerPiece(product.packaging, product.pack)].filter(([id]) => stocks[id]);
     const most = mostAlone(
       tracked.map(([, amount]) => amount),
@@ -80,5 +80,5 @@ export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec,
 /** The name of anything of the shelf that a product takes. */
 export const nameIn = (shelf: Shelf, id: string): string =>
   [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.vessels, ...shelf.wicks, ...shelf.molds, ...shelf.packs].find(
-    (one) => one.id === id,
+    (item) => item.id === id,
   )?.name ?? "something no longer here";

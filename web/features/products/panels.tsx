@@ -25,7 +25,7 @@ export function WhatItIs({ state, formulas, faults }: { state: ProductState; for
         <Chooser
           label="Formula"
           value={formulaId}
-          options={formulas.map((one) => ({ value: one.id, name: one.name }))}
+          options={formulas.map((formula) => ({ value: formula.id, name: formula.name }))}
           onLook={known.look}
           onValue={setFormulaId}
           error={faults.formulaId ?? ""}
@@ -129,7 +129,7 @@ export function HowItIsPacked({ state }: { state: ProductState }) {
           {...fields.bind("labelContainer")}
           options={[
             { value: "", label: `its container: ${CONTAINER_NAMES[chosenWick === "" ? "melt" : container === "mold" ? "pillar" : "container"]}` },
-            ...LABEL_CONTAINERS.map((one) => ({ value: one, label: CONTAINER_NAMES[one] })),
+            ...LABEL_CONTAINERS.map((labelContainer) => ({ value: labelContainer, label: CONTAINER_NAMES[labelContainer] })),
           ]}
         />
       </div>

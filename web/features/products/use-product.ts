@@ -86,21 +86,21 @@ function useOptions(known: ReturnType<typeof useShelf>) {
     const likely = <T extends { id: string; name: string }>(list: T[]) => suggestedFirst(list, lately, (id) => stocks[id]?.onHand);
     return {
       containers: [
-        ...likely(shelf.vessels.filter((one) => !one.archived && notToBeFilled(one) === null)).map((one) => ({
-          value: one.id,
-          name: one.name,
-          note: stocks[one.id] ? `${stocks[one.id]?.onHand} on hand` : one.material,
+        ...likely(shelf.vessels.filter((vessel) => !vessel.archived && notToBeFilled(vessel) === null)).map((item) => ({
+          value: item.id,
+          name: item.name,
+          note: stocks[item.id] ? `${stocks[item.id]?.onHand} on hand` : item.material,
         })),
-        ...shelf.molds.filter((one) => !one.archived).map((one) => ({ value: one.id, name: one.name, note: one.kind })),
+        ...shelf.molds.filter((mold) => !mold.archived).map((mold) => ({ value: mold.id, name: mold.name, note: mold.kind })),
       ],
       /** The wicks that suit first. */
       wicks: (suited: readonly { id: string; name: string }[]) => [
         { value: "", name: "no wick", note: "melts" },
-        ...suited.map((one) => ({ value: one.id, name: one.name, note: "suits this diameter" })),
-        ...likely(shelf.wicks.filter((one) => !one.archived && !suited.some((other) => other.id === one.id))).map((one) => ({
-          value: one.id,
-          name: one.name,
-          note: one.kind,
+        ...suited.map((item) => ({ value: item.id, name: item.name, note: "suits this diameter" })),
+        ...likely(shelf.wicks.filter((wick) => !wick.archived && !suited.some((other) => other.id === wick.id))).map((item) => ({
+          value: item.id,
+          name: item.name,
+          note: item.kind,
         })),
       ],
     };
@@ -136,16 +136,16 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
   const v = fields.values;
   /** A new product has as many wicks as its vessel is made for, until another number is typed. */
   const chooseContainer = (id: string) => {
-    const wicksIn = (of: string) => String(shelf.vessels.find((one) => one.id === of)?.wicks ?? 1);
+    const wicksIn = (of: string) => String(shelf.vessels.find((vessel) => vessel.id === of)?.wicks ?? 1);
     if (!product && fields.text("wicks") === wicksIn(containerId)) fields.set("wicks", wicksIn(id));
     setBodyId(id);
   };
 
   const options = useOptions(known);
-  const container = shelf.vessels.some((one) => one.id === containerId) ? ("vessel" as const) : ("mold" as const);
+  const container = shelf.vessels.some((vessel) => vessel.id === containerId) ? ("vessel" as const) : ("mold" as const);
   const drawn = containerOf(shelf, { container, containerId });
-  const family = shelf.waxes.find((one) => one.id === spec?.waxes[0]?.id)?.family ?? "";
-  const mold = shelf.molds.find((one) => one.id === containerId);
+  const family = shelf.waxes.find((wax) => wax.id === spec?.waxes[0]?.id)?.family ?? "";
+  const mold = shelf.molds.find((mold) => mold.id === containerId);
   const wickless = mold?.kind === "melt tray" || mold?.kind === "silicone mold";
   const suited = drawn && !wickless ? suitedWicks(shelf.wicks, Math.min(drawn.innerTopUm, drawn.innerBottomUm), family) : [];
   const chosenWick = wickId ?? suited[0]?.id ?? "";

@@ -14,7 +14,7 @@ const LEFT = 34;
 
 /** Scores over the cure, each nose by its own line: one person's 9 is another's 7. */
 function Curve({ points, least, best }: { points: ReturnType<typeof throwPoints>; least: number; best: number }) {
-  const last = Math.max(best, 2, ...points.flatMap((one) => one.scores.map((score) => score.days)));
+  const last = Math.max(best, 2, ...points.flatMap((point) => point.scores.map((score) => score.days)));
   const x = (days: number) => LEFT + (days / last) * (WIDTH - LEFT - 70);
   const y = (score: number) => HEIGHT - 26 - (score / 10) * (HEIGHT - 40);
   return (
@@ -33,20 +33,20 @@ function Curve({ points, least, best }: { points: ReturnType<typeof throwPoints>
           {days === 0 ? "poured" : `${Math.round(days * 10) / 10} d`}
         </text>
       ))}
-      {points.map((one, at) => (
-        <g key={one.nose}>
+      {points.map((point, index) => (
+        <g key={point.nose}>
           <polyline
-            points={one.scores.map((score) => `${x(score.days).toFixed(1)},${y(score.score).toFixed(1)}`).join(" ")}
+            points={point.scores.map((score) => `${x(score.days).toFixed(1)},${y(score.score).toFixed(1)}`).join(" ")}
             fill="none"
             stroke="var(--color-ink)"
             strokeWidth={2.5}
-            strokeDasharray={["", "7 4", "2 4", "9 3 2 3"][at % 4]}
+            strokeDasharray={["", "7 4", "2 4", "9 3 2 3"][index % 4]}
           />
-          {one.scores.map((score) => (
+          {point.scores.map((score) => (
             <circle key={score.at} cx={x(score.days)} cy={y(score.score)} r={4.5} fill="var(--color-ink)" />
           ))}
-          <text x={x(one.scores.at(-1)?.days ?? 0) + 9} y={y(one.scores.at(-1)?.score ?? 0) + 5} fontSize={14} fill="var(--color-ink)">
-            {one.nose}
+          <text x={x(point.scores.at(-1)?.days ?? 0) + 9} y={y(point.scores.at(-1)?.score ?? 0) + 5} fontSize={14} fill="var(--color-ink)">
+            {point.nose}
           </text>
         </g>
       ))}
@@ -62,7 +62,7 @@ export function ColdThrow({ batch, people, rooms }: { batch: Batch; people: { id
   const [room, setRoom] = useState(rooms[0] ?? "");
   const [said, setSaid] = useState("");
   if (!pouredAt || !times) return null;
-  const nose = people.find((one) => one.id === personId)?.name;
+  const nose = people.find((item) => item.id === personId)?.name;
   const score = async (value: number) => setSaid((await batch.record({ kind: "smelled", payload: { score: value, room } }))?.message ?? "");
   const points = throwPoints(state, pouredAt, people);
   const next = nextAge(state, pouredAt, now);
@@ -86,8 +86,8 @@ export function ColdThrow({ batch, people, rooms }: { batch: Batch; people: { id
         In which room <input className="entry !w-[180px]" list="rooms" maxLength={60} value={room} onChange={(event) => setRoom(event.target.value)} />
       </label>
       <datalist id="rooms">
-        {["bathroom", "bedroom", "living room", ...rooms].map((one) => (
-          <option key={one} value={one} />
+        {["bathroom", "bedroom", "living room", ...rooms].map((text) => (
+          <option key={text} value={text} />
         ))}
       </datalist>
       <FormMessage>{said}</FormMessage>

@@ -50,16 +50,16 @@ export function Fates({ batch }: { batch: Batch }) {
     <section className="sheet" aria-label="What became of the jars">
       <h2>What became of the jars</h2>
       <ul className="mt-1">
-        {namedLines(plan.products).map((one) => {
-          const { counts, filled, stopped } = jarStatusesOf(plan, state, one.key);
+        {namedLines(plan.products).map((line) => {
+          const { counts, filled, stopped } = jarStatusesOf(plan, state, line.key);
           return (
-            <li key={one.key} className="border-b border-line py-2">
+            <li key={line.key} className="border-b border-line py-2">
               <span className="font-semibold">
-                {filled} {one.name}:
+                {filled} {line.name}:
               </span>{" "}
-              {JAR_STATUSES.filter((name) => counts[name] > 0).map((name, at) => (
+              {JAR_STATUSES.filter((name) => counts[name] > 0).map((name, index) => (
                 <span key={name}>
-                  {at > 0 ? ", " : ""}
+                  {index > 0 ? ", " : ""}
                   <span className="figure text-[20px]">{counts[name]}</span> {JAR_STATUS_WORDS[name]}
                 </span>
               ))}
@@ -78,14 +78,14 @@ export function Fates({ batch }: { batch: Batch }) {
       >
         <div className="grid grid-cols-2 items-start gap-x-4">
           {plan.products.length > 1 ? (
-            <Field label="Of which" {...fields.bind("product")} options={namedLines(plan.products).map((one) => ({ value: one.key, label: one.name }))} />
+            <Field label="Of which" {...fields.bind("product")} options={namedLines(plan.products).map((line) => ({ value: line.key, label: line.name }))} />
           ) : null}
           <Field label="How many jars" {...fields.bind("jars")} inputMode="numeric" />
-          <Field label="They were" {...fields.bind("from")} options={JAR_STATUSES_BY_HAND.map((one) => ({ value: one, label: JAR_STATUS_WORDS[one] }))} />
+          <Field label="They were" {...fields.bind("from")} options={JAR_STATUSES_BY_HAND.map((item) => ({ value: item, label: JAR_STATUS_WORDS[item] }))} />
           <Field
             label="They become"
             {...fields.bind("to")}
-            options={[{ value: "", label: "choose" }, ...JAR_STATUSES_BY_HAND.map((one) => ({ value: one, label: JAR_STATUS_WORDS[one] }))]}
+            options={[{ value: "", label: "choose" }, ...JAR_STATUSES_BY_HAND.map((item) => ({ value: item, label: JAR_STATUS_WORDS[item] }))]}
           />
           <Field label="To whom, or where" {...fields.bind("whom")} />
         </div>

@@ -11,7 +11,7 @@ describe("what the rack shows", () => {
       { id: "a", name: "Ansa" },
       { id: "b", name: "Bo" },
     ]);
-    expect(points.map((one) => [one.nose, one.scores.map((score) => [score.days, score.score])])).toEqual([
+    expect(points.map((point) => [point.nose, point.scores.map((score) => [score.days, score.score])])).toEqual([
       [
         "Ansa",
         [

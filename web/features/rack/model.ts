@@ -5,25 +5,27 @@ export const daysAfter = (from: string, to: string): number => (Date.parse(to) -
 
 /** Cold throw over the cure, nose by nose, in order of time. */
 export function throwPoints(state: Pick<BatchState, "smells">, pouredAt: string, people: readonly { id: string; name: string }[]) {
-  const names = new Map(people.map((one) => [one.id, one.name]));
+  const names = new Map(people.map((item) => [item.id, item.name]));
   const noses = new Map<string, { at: string; days: number; score: number; room: string }[]>();
-  for (const one of [...state.smells].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
-    const nose = names.get(one.personId ?? "") ?? "somebody";
-    noses.set(nose, [...(noses.get(nose) ?? []), { at: one.at, days: daysAfter(pouredAt, one.at), score: one.score, room: one.room }]);
+  for (const smell of [...state.smells].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
+    const nose = names.get(smell.personId ?? "") ?? "somebody";
+    noses.set(nose, [...(noses.get(nose) ?? []), { at: smell.at, days: daysAfter(pouredAt, smell.at), score: smell.score, room: smell.room }]);
   }
   return [...noses].map(([nose, scores]) => ({ nose, scores }));
 }
 
 /** What a logger says of a room between two moments: mean, least, most; null where it has nothing of that time. */
 export function roomOf(readings: readonly LoggedReading[], from: string, to: string) {
-  const inside = readings.filter((one) => Date.parse(one.at) >= Date.parse(from) && Date.parse(one.at) <= Date.parse(to)).map((one) => one.celsius);
+  const inside = readings
+    .filter((reading) => Date.parse(reading.at) >= Date.parse(from) && Date.parse(reading.at) <= Date.parse(to))
+    .map((reading) => reading.celsius);
   if (inside.length === 0) return null;
   // Not spread: a file can hold a reading a second for weeks.
   let [low, high, sum] = [inside[0] as number, inside[0] as number, 0];
-  for (const one of inside) {
-    low = Math.min(low, one);
-    high = Math.max(high, one);
-    sum += one;
+  for (const value of inside) {
+    low = Math.min(low, value);
+    high = Math.max(high, value);
+    sum += value;
   }
   return { mean: Math.round(sum / inside.length), low, high, readings: inside.length };
 }
@@ -33,8 +35,8 @@ export const AGES = [1, 2, 4, 7, 14] as const;
 
 /** The next age at which it is to be smelled; null once all are behind. An age counts as smelled within half a day of it. */
 export function nextAge(state: Pick<BatchState, "smells">, pouredAt: string, now: string): { days: number; at: string } | null {
-  const smelled = state.smells.map((one) => daysAfter(pouredAt, one.at));
+  const smelled = state.smells.map((smell) => daysAfter(pouredAt, smell.at));
   const age = daysAfter(pouredAt, now);
-  const days = AGES.find((one) => age < one + 0.5 && !smelled.some((at) => Math.abs(at - one) <= 0.5));
+  const days = AGES.find((item) => age < item + 0.5 && !smelled.some((at) => Math.abs(at - item) <= 0.5));
   return days === undefined ? null : { days, at: new Date(Date.parse(pouredAt) + days * 86_400_000).toISOString() };
 }

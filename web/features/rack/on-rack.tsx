@@ -29,16 +29,16 @@ function ReleaseUntested({ tests, onRelease }: { tests: OnRackProps["tests"]; on
     [],
   );
   const fields = useFields(rules);
-  const due = tests.filter((one) => one.test !== "tested");
+  const due = tests.filter((test) => test.test !== "tested");
   if (!asked)
     return (
       <div className="flex flex-wrap items-center gap-3">
         <button type="button" className="act" data-next-step onClick={() => setAsked(true)}>
           Release it for sale
         </button>
-        {due.map((one) => (
-          <Link key={one.id} className="underline" href={`/burn/new?product=${one.id}`}>
-            Burn {one.product}
+        {due.map((item) => (
+          <Link key={item.id} className="underline" href={`/burn/new?product=${item.id}`}>
+            Burn {item.product}
           </Link>
         ))}
       </div>
@@ -79,13 +79,13 @@ export function OnRack(props: OnRackProps) {
   useKeys([{ key: "u", does: "take the last entry back", run: () => void batch.undo() }]);
   const blocks = [
     ...releaseBlocks(plan, state, now),
-    ...props.tests.flatMap((one) => (one.test === "failed" ? [`the wick of ${one.product} failed its burn test`] : [])),
+    ...props.tests.flatMap((test) => (test.test === "failed" ? [`the wick of ${test.product} failed its burn test`] : [])),
   ];
   // Melts have no wick to be tested.
-  const isWicked = plan.products.some((one) => one.container === "vessel" || one.wicks !== null);
-  const isTested = !isWicked || (props.tests.length > 0 && props.tests.every((one) => one.test === "tested"));
+  const isWicked = plan.products.some((product) => product.container === "vessel" || product.wicks !== null);
+  const isTested = !isWicked || (props.tests.length > 0 && props.tests.every((test) => test.test === "tested"));
   const release = async (note: string) => setSaid((await batch.record({ kind: "released", payload: { note } }))?.message ?? "");
-  const rooms = [...new Set(state.smells.map((one) => one.room).filter(Boolean))].reverse();
+  const rooms = [...new Set(state.smells.map((smell) => smell.room).filter(Boolean))].reverse();
   return (
     <PageLayout
       gloved

@@ -8,17 +8,17 @@ import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 import { useNow, useUnits } from "@/ui/units";
 
 /** Whether it still sets, cures, or has cured, by the clock. */
-const phaseOf = (one: Listed, now: string) => {
+const phaseOf = (item: Listed, now: string) => {
   const at = Date.parse(now);
-  if (!one.times) return "pot" as const;
-  return at < Date.parse(one.times.setAt) ? ("setting" as const) : at < Date.parse(one.times.sellFrom) ? ("curing" as const) : ("ready" as const);
+  if (!item.times) return "pot" as const;
+  return at < Date.parse(item.times.setAt) ? ("setting" as const) : at < Date.parse(item.times.sellFrom) ? ("curing" as const) : ("ready" as const);
 };
 
 /** What sets and cures. */
 export function Rack({ batches, instruments, more, narrowed }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null; narrowed: boolean }) {
   const now = useNow(30_000);
   const units = useUnits();
-  const first = batches.find((one) => one.next !== null) ?? batches.find((one) => phaseOf(one, now) !== "setting" && !one.lookedAt);
+  const first = batches.find((batch) => batch.next !== null) ?? batches.find((batch) => phaseOf(batch, now) !== "setting" && !batch.lookedAt);
   return (
     <PageLayout
       title="Rack"
@@ -63,31 +63,35 @@ export function Rack({ batches, instruments, more, narrowed }: { batches: Listed
         </Empty>
       ) : (
         <ul>
-          {batches.map((one) => {
-            const phase = phaseOf(one, now);
-            const look = phase !== "setting" && !one.lookedAt;
+          {batches.map((batch) => {
+            const phase = phaseOf(batch, now);
+            const look = phase !== "setting" && !batch.lookedAt;
             return (
               <BatchRow
-                key={one.id}
-                batch={one}
-                href={one.next ? `/bench/${one.id}` : look ? `/inspect/${one.id}` : `/rack/${one.id}`}
-                at={`/rack/${one.id}`}
+                key={batch.id}
+                batch={batch}
+                href={batch.next ? `/bench/${batch.id}` : look ? `/inspect/${batch.id}` : `/rack/${batch.id}`}
+                at={`/rack/${batch.id}`}
                 instruments={instruments}
-                first={one === first}
+                first={batch === first}
                 what={
                   <>
-                    {one.next ? `next: ${one.next.name}${one.pouredAt ? ", " : ""}` : ""}
-                    {phase === "setting" && one.times ? `setting, do not move until ${units.dayClock(one.times.setAt)}` : one.pouredAt ? PHASE[phase] : ""}
-                    {one.shelf ? `, ${one.shelf}` : ""}
-                    {one.released ? ", released" : ""}
-                    {one.onRack < one.products.reduce((sum, product) => sum + product.count, 0) && one.pouredAt ? `, ${one.onRack} left` : ""}
-                    {one.lookedAt ? ", inspected" : phase === "setting" || !one.pouredAt ? "" : ", not inspected yet"}
-                    {one.stopped > 0 ? <span className="text-safety"> · ⚠ {one.stopped} must not be sold</span> : null}
+                    {batch.next ? `next: ${batch.next.name}${batch.pouredAt ? ", " : ""}` : ""}
+                    {phase === "setting" && batch.times
+                      ? `setting, do not move until ${units.dayClock(batch.times.setAt)}`
+                      : batch.pouredAt
+                        ? PHASE[phase]
+                        : ""}
+                    {batch.shelf ? `, ${batch.shelf}` : ""}
+                    {batch.released ? ", released" : ""}
+                    {batch.onRack < batch.products.reduce((sum, product) => sum + product.count, 0) && batch.pouredAt ? `, ${batch.onRack} left` : ""}
+                    {batch.lookedAt ? ", inspected" : phase === "setting" || !batch.pouredAt ? "" : ", not inspected yet"}
+                    {batch.stopped > 0 ? <span className="text-safety"> · ⚠ {batch.stopped} must not be sold</span> : null}
                   </>
                 }
-                action={one.next ? "Go to the pot" : look ? "Inspect batch" : "At the rack"}
+                action={batch.next ? "Go to the pot" : look ? "Inspect batch" : "At the rack"}
               >
-                <CureBar times={one.times} pouredAt={one.pouredAt} now={now} />
+                <CureBar times={batch.times} pouredAt={batch.pouredAt} now={now} />
               </BatchRow>
             );
           })}

@@ -62,8 +62,8 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
           Shelf <input className="entry !w-[170px]" list="shelves" maxLength={60} value={shelf} onChange={(event) => setShelf(event.target.value)} />
         </label>
         <datalist id="shelves">
-          {shelves.map((one) => (
-            <option key={one} value={one} />
+          {shelves.map((shelf) => (
+            <option key={shelf} value={shelf} />
           ))}
         </datalist>
         <label className="flex min-h-[48px] items-center gap-2">

@@ -8,7 +8,7 @@ import { useUnits } from "@/ui/units";
 export function CameOut({ plan, state, id }: { plan: BatchPlan; state: BatchState; id: string }) {
   const units = useUnits();
   const several = plan.products.length > 1;
-  const nameOf = (key: string) => namedLines(plan.products).find((one) => one.key === key)?.name ?? "";
+  const nameOf = (key: string) => namedLines(plan.products).find((line) => line.key === key)?.name ?? "";
   return (
     <>
       <ul>
@@ -16,7 +16,7 @@ export function CameOut({ plan, state, id }: { plan: BatchPlan; state: BatchStat
           Object.entries(out.flawed).map(([defect, jars]) => {
             const known = defectOf(defect);
             const unsafe = known?.classes.includes("S");
-            const mine = state.flaws.filter((one) => one.flaw.defect === defect && one.flaw.product === out.product);
+            const mine = state.flaws.filter((flaw) => flaw.flaw.defect === defect && flaw.flaw.product === out.product);
             return (
               <li key={`${out.product}${defect}`} className="flex flex-wrap items-baseline gap-x-2 border-b border-line py-1">
                 <span>
@@ -28,7 +28,7 @@ export function CameOut({ plan, state, id }: { plan: BatchPlan; state: BatchStat
                 </span>
                 {several ? <span>{nameOf(out.product)}</span> : null}
                 <span className="text-soft">
-                  {[...new Set(mine.map((one) => `${howBad(one.flaw)}, ${one.flaw.place === "side" ? "wall" : one.flaw.place}`))].join("; ")}
+                  {[...new Set(mine.map((item) => `${howBad(item.flaw)}, ${item.flaw.place === "side" ? "wall" : item.flaw.place}`))].join("; ")}
                 </span>
                 <Link className="ml-auto py-2 font-semibold underline" href={`/findings/why/${id}?flaw=${defect}`}>
                   Why {known?.name}?
@@ -38,18 +38,18 @@ export function CameOut({ plan, state, id }: { plan: BatchPlan; state: BatchStat
           }),
         )}
       </ul>
-      {state.repairs.map((one) => (
-        <p key={one.eventId} className="border-b border-line py-1">
-          {defectOf(one.defect)?.name} mended by {one.how}, {one.jars} jars{one.mg ? `, ${units.g(one.mg)}` : ""}:{" "}
-          {one.held === null ? "second look due" : `held on ${one.held} of ${one.jars}`}
+      {state.repairs.map((repair) => (
+        <p key={repair.eventId} className="border-b border-line py-1">
+          {defectOf(repair.defect)?.name} mended by {repair.how}, {repair.jars} jars{repair.mg ? `, ${units.g(repair.mg)}` : ""}:{" "}
+          {repair.held === null ? "second look due" : `held on ${repair.held} of ${repair.jars}`}
         </p>
       ))}
       {state.jarStatuses.length > 0
-        ? namedLines(plan.products).map((one) => {
-            const { counts } = jarStatusesOf(plan, state, one.key);
+        ? namedLines(plan.products).map((line) => {
+            const { counts } = jarStatusesOf(plan, state, line.key);
             return (
-              <p key={one.key} className="py-1">
-                {one.name}:{" "}
+              <p key={line.key} className="py-1">
+                {line.name}:{" "}
                 {JAR_STATUSES.filter((fate) => counts[fate] > 0)
                   .map((fate) => `${counts[fate]} ${JAR_STATUS_WORDS[fate]}`)
                   .join(", ")}

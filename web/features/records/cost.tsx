@@ -8,50 +8,50 @@ import { useUnits } from "@/ui/units";
 /** What the batch cost by the lots it drew on, and what one jar of each kind comes to. */
 export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
   const units = useUnits();
-  if (taken.every((use) => use.taken.every((one) => one.cost === null))) return null;
+  if (taken.every((use) => use.taken.every((item) => item.cost === null))) return null;
   const { plan, state } = batch;
   /** Bodies and wicks go with their product; everything else was in the pots. */
-  const pieces = new Set(plan.products.flatMap((one) => [one.containerId, ...(one.wicks ? [one.wicks.wickId] : [])]));
+  const pieces = new Set(plan.products.flatMap((product) => [product.containerId, ...(product.wicks ? [product.wicks.wickId] : [])]));
   // Boxes and labels are the packs', not the pot's.
   const inPot = taken.filter((use) => !pieces.has(use.materialId) && use.kind !== "pack");
   /** What each pot holds of a material, as planned: what was drawn of it is shared by that. */
   const inEach = (id: string) =>
-    plan.pots.map((one) =>
-      one.components.filter((part) => part.id === id).reduce((sum, part) => sum + (part.count ? part.count.n * (part.count.eachMg ?? 0) : part.mg), 0),
+    plan.pots.map((pot) =>
+      pot.components.filter((part) => part.id === id).reduce((sum, part) => sum + (part.count ? part.count.n * (part.count.eachMg ?? 0) : part.mg), 0),
     );
   const potCosts = plan.pots.map(() => 0);
   for (const use of inPot) {
     const of = costOf(use.taken).cost;
     const held = inEach(use.materialId);
-    const all = held.reduce((sum, one) => sum + one, 0);
-    held.forEach((mg, at) => {
-      potCosts[at] = (potCosts[at] ?? 0) + (all > 0 ? (of * mg) / all : of / held.length);
+    const all = held.reduce((sum, value) => sum + value, 0);
+    held.forEach((mg, index) => {
+      potCosts[index] = (potCosts[index] ?? 0) + (all > 0 ? (of * mg) / all : of / held.length);
     });
   }
   /** What one piece of a material cost, on average of what was drawn; null where no lot says. */
   const eachOf = (id: string) => {
-    const use = taken.find((one) => one.materialId === id);
+    const use = taken.find((item) => item.materialId === id);
     const cost = costOf(use?.taken ?? []);
     return use && cost.unknown === 0 && use.amount > 0 ? cost.cost / use.amount : null;
   };
-  const rows = plan.products.map((one) => {
-    const container = one.container === "mold" ? 0 : eachOf(one.containerId);
-    const wick = one.wicks ? eachOf(one.wicks.wickId) : 0;
-    const lacks = [container === null ? one.name : "", wick === null ? (one.wicks?.name ?? "") : ""].filter(Boolean);
+  const rows = plan.products.map((product) => {
+    const container = product.container === "mold" ? 0 : eachOf(product.containerId);
+    const wick = product.wicks ? eachOf(product.wicks.wickId) : 0;
+    const lacks = [container === null ? product.name : "", wick === null ? (product.wicks?.name ?? "") : ""].filter(Boolean);
     return {
-      key: one.key,
-      name: one.name,
-      fillsMg: one.fillsMg ?? [one.fillMg],
-      count: Math.max(1, filledOf(plan, state, one.key)),
-      pieceCost: (container ?? 0) + (wick ?? 0) * (one.wicks?.count ?? 0),
+      key: product.key,
+      name: product.name,
+      fillsMg: product.fillsMg ?? [product.fillMg],
+      count: Math.max(1, filledOf(plan, state, product.key)),
+      pieceCost: (container ?? 0) + (wick ?? 0) * (product.wicks?.count ?? 0),
       lacks,
     };
   });
   const costs = costPerPiece(potCosts, rows);
   const nameOf = (id: string) =>
-    plan.pots.flatMap((one) => one.components).find((part) => part.id === id)?.name ??
-    plan.products.find((one) => one.containerId === id)?.name ??
-    plan.products.find((one) => one.wicks?.wickId === id)?.wicks?.name ??
+    plan.pots.flatMap((pot) => pot.components).find((part) => part.id === id)?.name ??
+    plan.products.find((product) => product.containerId === id)?.name ??
+    plan.products.find((product) => product.wicks?.wickId === id)?.wicks?.name ??
     "";
   const unknown = [
     ...new Set([...inPot.filter((use) => costOf(use.taken).unknown > 0).map((use) => nameOf(use.materialId)), ...rows.flatMap((row) => row.lacks)]),
@@ -66,7 +66,7 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
               one {row.name}
               {row.lacks.length === 0 ? "" : batch.pouredAt ? `, without ${row.lacks.join(" and ")}` : ", container and wicks not drawn yet"}
             </dt>
-            <dd className="figure text-[26px]">{units.money(costs.find((one) => one.key === row.key)?.cost ?? 0)}</dd>
+            <dd className="figure text-[26px]">{units.money(costs.find((cost) => cost.key === row.key)?.cost ?? 0)}</dd>
           </div>
         ))}
       </dl>
@@ -74,13 +74,13 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
         <summary className="text-soft">from which lots</summary>
         <ul>
           {taken.flatMap((use) =>
-            use.taken.map((one) => (
-              <li key={`${use.materialId} ${one.lotId}`} className="flex justify-between border-b border-line py-1">
+            use.taken.map((item) => (
+              <li key={`${use.materialId} ${item.lotId}`} className="flex justify-between border-b border-line py-1">
                 <span>
-                  {nameOf(use.materialId)}, {one.lotId === null ? "no lot covers it" : one.code ? `lot ${one.code}` : "lot without a code"}:{" "}
-                  {pieces.has(use.materialId) ? one.amount : units.g(one.amount)}
+                  {nameOf(use.materialId)}, {item.lotId === null ? "no lot covers it" : item.code ? `lot ${item.code}` : "lot without a code"}:{" "}
+                  {pieces.has(use.materialId) ? item.amount : units.g(item.amount)}
                 </span>
-                <span className="figure">{one.cost === null ? "no cost" : units.money(one.cost)}</span>
+                <span className="figure">{item.cost === null ? "no cost" : units.money(item.cost)}</span>
               </li>
             )),
           )}

@@ -156,7 +156,7 @@ function PotAmounts({ batch: { plan, state }, at }: { batch: Batch; at: number }
 function Products({ batch: { plan, state, pouredAt } }: { batch: Batch }) {
   const units = useUnits();
   const scale = commonScale(plan.products, 130);
-  const wicksUnknown = plan.products.every((one) => one.wicks === null);
+  const wicksUnknown = plan.products.every((product) => product.wicks === null);
   return (
     <div className="mt-4 flex flex-wrap items-end gap-5">
       {plan.products.map((product) => (
@@ -166,8 +166,8 @@ function Products({ batch: { plan, state, pouredAt } }: { batch: Batch }) {
             wicks={product.wicks?.count ?? (wicksUnknown && product.container === "vessel" ? 1 : 0)}
             scale={scale}
             flaws={state.flaws
-              .filter((one) => one.flaw.product === product.key)
-              .map((one) => ({ ...one.flaw, safety: defectOf(one.flaw.defect)?.classes.includes("S") ?? false }))}
+              .filter((flaw) => flaw.flaw.product === product.key)
+              .map((flaw) => ({ ...flaw.flaw, safety: defectOf(flaw.flaw.defect)?.classes.includes("S") ?? false }))}
           />
           <figcaption className="text-[14px]">
             {product.count} × {product.name}, {units.g(product.fillMg)}
@@ -234,8 +234,8 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
       <div className="mt-6 grid grid-cols-1 gap-6 xl:grid-cols-2">
         <section className="sheet">
           <h2>Amounts</h2>
-          {plan.pots.map((_, at) => (
-            <PotAmounts key={at} batch={batch} at={at} />
+          {plan.pots.map((_, index) => (
+            <PotAmounts key={index} batch={batch} at={index} />
           ))}
           <Products batch={batch} />
           {props.batch.drawsStock ? null : (

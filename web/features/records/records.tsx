@@ -66,22 +66,22 @@ export function Records({
         </Empty>
       ) : (
         <ul>
-          {batches.map((one, index) => (
+          {batches.map((batch, index) => (
             <BatchRow
-              key={one.id}
-              batch={one}
-              href={`/records/${one.id}`}
+              key={batch.id}
+              batch={batch}
+              href={`/records/${batch.id}`}
               instruments={instruments}
               first={index === 0}
               what={
-                one.abandoned
-                  ? `abandoned${one.abandoned.why ? `: ${one.abandoned.why}` : ""}; the wax was ${one.abandoned.wax}`
-                  : `${one.flaws === 0 ? "no flaws" : one.flaws === 1 ? "1 flaw" : `${one.flaws} flaws`}${one.closed?.missing.length ? `, closed without ${one.closed.missing.join(", ")}` : ""}`
+                batch.abandoned
+                  ? `abandoned${batch.abandoned.why ? `: ${batch.abandoned.why}` : ""}; the wax was ${batch.abandoned.wax}`
+                  : `${batch.flaws === 0 ? "no flaws" : batch.flaws === 1 ? "1 flaw" : `${batch.flaws} flaws`}${batch.closed?.missing.length ? `, closed without ${batch.closed.missing.join(", ")}` : ""}`
               }
               action="Read it"
             >
               <div className="text-[15px] text-soft">
-                {one.closed ? `closed ${units.day(one.closed.at)}` : one.abandoned ? `abandoned ${units.day(one.abandoned.at)}` : ""}
+                {batch.closed ? `closed ${units.day(batch.closed.at)}` : batch.abandoned ? `abandoned ${units.day(batch.abandoned.at)}` : ""}
               </div>
             </BatchRow>
           ))}

@@ -24,7 +24,7 @@ export async function takeOut(place: unknown, input: unknown): Promise<Result<{ 
   return command("sell", outWanted, place, input, async (asked, context) => {
     const costs = await costsNow(
       context,
-      asked.lines.map((one) => one.sellableId),
+      asked.lines.map((line) => line.sellableId),
     );
     return takeOutIn(context.db, context, asked, costs);
   });

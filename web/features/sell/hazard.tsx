@@ -38,7 +38,7 @@ function LabelCard({ hazard, language }: { hazard: MixHazard; language: Language
   const words = wordsOf(
     hazard.answer,
     language,
-    hazard.without.map((one) => one.name),
+    hazard.without.map((mixPart) => mixPart.name),
   );
   return (
     <section className="border-[3px] border-ink bg-sheet p-4" aria-label="Draft of the label" lang={language}>
@@ -50,9 +50,9 @@ function LabelCard({ hazard, language }: { hazard: MixHazard; language: Language
         {words.signal ? <span className="figure text-[34px]">{words.signal}</span> : null}
       </div>
       {words.contains ? <p className="mt-2">{words.contains}</p> : null}
-      {[...words.h, ...words.euh].map((one) => (
-        <p key={one} className="mt-1 text-[18px] font-semibold">
-          {one}
+      {[...words.h, ...words.euh].map((text) => (
+        <p key={text} className="mt-1 text-[18px] font-semibold">
+          {text}
         </p>
       ))}
       {words.p.length > 0 ? <p className="mt-2 text-[15px]">{words.p.join(" ")}</p> : null}
@@ -65,19 +65,19 @@ function Parts({ parts, hazard }: { parts: readonly MixPart[]; hazard: MixHazard
   const units = useUnits();
   return (
     <WideTable label="What the candle is made of" least={420} heads={["in the candle", "of", "supplier's sheet"]}>
-      {parts.map((one) => (
-        <tr key={one.id} className="border-t border-line align-baseline">
-          <td className="figure py-1 pr-4 text-[19px]">{units.n(one.percent, 3)} %</td>
+      {parts.map((part) => (
+        <tr key={part.id} className="border-t border-line align-baseline">
+          <td className="figure py-1 pr-4 text-[19px]">{units.n(part.percent, 3)} %</td>
           <td className="pr-4">
-            {one.name} <span className="text-soft">{one.kind}</span>
+            {part.name} <span className="text-soft">{part.kind}</span>
           </td>
           <td>
-            {hazard.without.some((other) => other.id === one.id) ? (
-              <Link className="font-semibold text-hot underline" href={`/shelf/${one.kind}/${one.id}`}>
+            {hazard.without.some((other) => other.id === part.id) ? (
+              <Link className="font-semibold text-hot underline" href={`/shelf/${part.kind}/${part.id}`}>
                 ▲ none: put it in
               </Link>
             ) : (
-              <Link className="underline" href={`/shelf/${one.kind}/${one.id}`} aria-label={`✓ here: the sheet of ${one.name}`}>
+              <Link className="underline" href={`/shelf/${part.kind}/${part.id}`} aria-label={`✓ here: the sheet of ${part.name}`}>
                 ✓ here
               </Link>
             )}
@@ -176,10 +176,10 @@ function LoadsWithout({ load, loads }: Pick<HazardViewProps, "load" | "loads">) 
       <p className="py-2 text-soft">
         This formula carries <span className="figure text-[22px] text-ink">{units.percent(load.ppm)}</span> of the {load.basis}.
       </p>
-      {loads.map((one) => (
-        <p key={one.class} className="flex items-baseline justify-between gap-3 border-b border-line py-1">
-          <span>without {one.class}</span>
-          <span className="figure text-[26px]">{one.loadPpm === null ? "none would do" : units.percent(one.loadPpm)}</span>
+      {loads.map((load) => (
+        <p key={load.class} className="flex items-baseline justify-between gap-3 border-b border-line py-1">
+          <span>without {load.class}</span>
+          <span className="figure text-[26px]">{load.loadPpm === null ? "none would do" : units.percent(load.loadPpm)}</span>
         </p>
       ))}
     </section>
@@ -193,15 +193,15 @@ function Missing({ hazard }: { hazard: NonNullable<HazardViewProps["hazard"]> })
       ([a, b]) => `“${a}” and “${b}”: one substance? Then spell them alike in the sheets, or give both its CAS number. If not, give each its own.`,
     ),
     ...hazard.answer.missing,
-    ...hazard.unread.map((one) => `${one} is not reckoned with here`),
+    ...hazard.unread.map((text) => `${text} is not reckoned with here`),
   ];
   return missing.length > 0 ? (
     <section className="mt-6" aria-label="What is missing">
       <h2 className="border-b-[3px] border-ink pb-1">What is missing</h2>
       <ul>
-        {missing.map((one) => (
-          <li key={one} className="border-b border-line py-1">
-            {one}
+        {missing.map((text) => (
+          <li key={text} className="border-b border-line py-1">
+            {text}
           </li>
         ))}
       </ul>
@@ -217,13 +217,13 @@ function Working({ hazard }: { hazard: NonNullable<HazardViewProps["hazard"]> })
       <h2 className="border-b-[3px] border-ink pb-1">Each class and its sum</h2>
       {hazard.answer.working.length === 0 ? <p className="py-2 text-soft">No sheet here names anything that is classified.</p> : null}
       <WideTable label="Sums" least={620} heads={["met", "rule", "comes to", "limit", "from"]}>
-        {hazard.answer.working.map((one) => (
-          <tr key={one.rule} className="border-t border-line align-baseline">
-            <td className="py-1 pr-3 font-bold">{one.met ? <span className="text-hot">▲ met</span> : <span className="text-soft">not met</span>}</td>
-            <td className="pr-4">{one.rule}</td>
-            <td className="figure pr-4">{units.n(one.value, 4)}</td>
-            <td className="figure pr-4">{units.n(one.limit, 4)}</td>
-            <td className="text-[15px]">{one.from.join(", ")}</td>
+        {hazard.answer.working.map((item) => (
+          <tr key={item.rule} className="border-t border-line align-baseline">
+            <td className="py-1 pr-3 font-bold">{item.met ? <span className="text-hot">▲ met</span> : <span className="text-soft">not met</span>}</td>
+            <td className="pr-4">{item.rule}</td>
+            <td className="figure pr-4">{units.n(item.value, 4)}</td>
+            <td className="figure pr-4">{units.n(item.limit, 4)}</td>
+            <td className="text-[15px]">{item.from.join(", ")}</td>
           </tr>
         ))}
       </WideTable>
@@ -238,15 +238,15 @@ function Batches({ batches }: Pick<HazardViewProps, "batches">) {
     <section className="mt-6" aria-label="Batches of it">
       <h2 className="border-b-[3px] border-ink pb-1">Batches as they were weighed</h2>
       <ul>
-        {batches.map((one) => (
-          <li key={one.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
-            <Link className="font-bold underline" href={`/sell/hazard?batch=${one.id}`}>
-              batch {one.number}
+        {batches.map((batch) => (
+          <li key={batch.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
+            <Link className="font-bold underline" href={`/sell/hazard?batch=${batch.id}`}>
+              batch {batch.number}
             </Link>
-            <span>{units.n(one.fragrance, 2)} % scent in the candle</span>
-            <span className={one.crosses ? "font-bold text-hot" : "text-soft"}>
-              {one.crosses ? "▲ another label: " : ""}
-              {one.classes.join(", ") || "not classified"}
+            <span>{units.n(batch.fragrance, 2)} % scent in the candle</span>
+            <span className={batch.crosses ? "font-bold text-hot" : "text-soft"}>
+              {batch.crosses ? "▲ another label: " : ""}
+              {batch.classes.join(", ") || "not classified"}
             </span>
           </li>
         ))}
@@ -259,15 +259,15 @@ function Batches({ batches }: Pick<HazardViewProps, "batches">) {
 function Languages({ language, onLanguage }: { language: Language; onLanguage: (language: Language) => void }) {
   return (
     <p className="mb-2 flex gap-2">
-      {LANGUAGES.map((one) => (
+      {LANGUAGES.map((item) => (
         <button
-          key={one}
+          key={item}
           type="button"
           className="press aria-pressed:bg-ink aria-pressed:text-sheet"
-          aria-pressed={one === language}
-          onClick={() => onLanguage(one)}
+          aria-pressed={item === language}
+          onClick={() => onLanguage(item)}
         >
-          {LANGUAGE_NAMES[one]}
+          {LANGUAGE_NAMES[item]}
         </button>
       ))}
     </p>
@@ -308,13 +308,13 @@ export function HazardView({ of, hazard, loads, load, planned, batches, settings
         <Chooser
           label="Formula"
           value={of?.kind === "formula" ? of.id : ""}
-          options={formulas.map((one) => ({ value: one.id, name: one.name }))}
+          options={formulas.map((formula) => ({ value: formula.id, name: formula.name }))}
           onValue={(id) => router.push(`/sell/hazard?formula=${id}`)}
         />
         <Chooser
           label="Or the formula of a product"
           value=""
-          options={products.map((one) => ({ value: one.id, name: one.name }))}
+          options={products.map((product) => ({ value: product.id, name: product.name }))}
           onValue={(id) => router.push(`/sell/hazard?product=${id}`)}
         />
       </div>

@@ -15,11 +15,11 @@ function OrderRow({ order, there, today, first }: { order: OrderListed; there: R
   const units = useUnits();
   // A market day that is over is short of nothing.
   const isOver = order.what === "market" && order.wantedOn !== null && order.wantedOn < today;
-  const shortage = isOver ? [] : order.lines.filter((one) => one.shortage > (there.get(one.sellable) ?? 0));
-  const said = order.lines.filter((one) => !order.closed || one.out > 0);
-  const out = order.lines.reduce((sum, one) => sum + one.there, 0);
-  const sold = order.lines.reduce((sum, one) => sum + one.sold, 0);
-  const money = order.lines.reduce((sum, one) => sum + one.money, 0);
+  const shortage = isOver ? [] : order.lines.filter((line) => line.shortage > (there.get(line.sellable) ?? 0));
+  const said = order.lines.filter((line) => !order.closed || line.out > 0);
+  const out = order.lines.reduce((sum, line) => sum + line.there, 0);
+  const sold = order.lines.reduce((sum, line) => sum + line.sold, 0);
+  const money = order.lines.reduce((sum, line) => sum + line.money, 0);
   const days = order.wantedOn ? daysTo(order.wantedOn, today) : null;
   return (
     <li className="grid items-center gap-x-5 gap-y-1 border-b border-line py-3 sm:grid-cols-[84px_minmax(0,1fr)_auto]">
@@ -38,7 +38,7 @@ function OrderRow({ order, there, today, first }: { order: OrderListed; there: R
           {said.length > 0
             ? `: ${said
                 .slice(0, 4)
-                .map((one) => `${order.closed ? one.sold : one.asked || one.out} × ${one.name}`)
+                .map((line) => `${order.closed ? line.sold : line.asked || line.out} × ${line.name}`)
                 .join(", ")}${said.length > 4 ? ", …" : ""}`
             : ""}
         </p>
@@ -48,7 +48,7 @@ function OrderRow({ order, there, today, first }: { order: OrderListed; there: R
           </p>
         ) : shortage.length > 0 ? (
           <p className="text-[15px] font-semibold text-hot">
-            ▲ lacks {shortage.map((one) => `${one.shortage - (there.get(one.sellable) ?? 0)} × ${one.name}`).join(", ")}
+            ▲ lacks {shortage.map((line) => `${line.shortage - (there.get(line.sellable) ?? 0)} × ${line.name}`).join(", ")}
           </p>
         ) : out > 0 ? (
           <p className="text-[15px] font-semibold">{out} packs are out</p>
@@ -116,9 +116,12 @@ function FinishedGoodsCard({ of, most }: { of: FinishedGoodsRow; most: number })
 /** What is there to sell, what is short first. */
 function FinishedGoods({ finishedGoods }: { finishedGoods: FinishedGoodsRow[] }) {
   const shown = finishedGoods
-    .filter((one) => one.packed + one.loose + one.shortage + one.planned > 0)
+    .filter((stocked) => stocked.packed + stocked.loose + stocked.shortage + stocked.planned > 0)
     .sort((a, b) => Number(b.shortage > b.packed + b.loose) - Number(a.shortage > a.packed + a.loose) || b.packed + b.loose - a.packed - a.loose);
-  const most = Math.max(1, ...shown.map((one) => Math.max(one.packed + one.loose + one.planned, one.shortage)));
+  const most = Math.max(
+    1,
+    ...shown.map((finishedGoods) => Math.max(finishedGoods.packed + finishedGoods.loose + finishedGoods.planned, finishedGoods.shortage)),
+  );
   return (
     <section aria-label="Finished goods">
       <h2 className="border-b-[3px] border-ink pb-1">Finished goods</h2>
@@ -132,8 +135,8 @@ function FinishedGoods({ finishedGoods }: { finishedGoods: FinishedGoodsRow[] })
             asked for
           </p>
           <ul>
-            {shown.map((one) => (
-              <FinishedGoodsCard key={one.sellable.id} of={one} most={most} />
+            {shown.map((finishedGoods) => (
+              <FinishedGoodsCard key={finishedGoods.sellable.id} of={finishedGoods} most={most} />
             ))}
           </ul>
         </>
@@ -154,7 +157,7 @@ interface SellHomeProps {
 function Orders({ open, closed, more, finishedGoods, narrowed }: SellHomeProps) {
   const units = useUnits();
   const today = units.isoDay(useNow(60_000));
-  const there = new Map(finishedGoods.map((one) => [one.sellable.id, one.packed + Math.max(0, one.loose)]));
+  const there = new Map(finishedGoods.map((stocked) => [stocked.sellable.id, stocked.packed + Math.max(0, stocked.loose)]));
   const nothing = open.length + closed.length === 0 && !narrowed;
   return (
     <section aria-label="Orders and market days">
@@ -170,14 +173,14 @@ function Orders({ open, closed, more, finishedGoods, narrowed }: SellHomeProps) 
           </div>
           {open.length + closed.length === 0 ? <NothingFound what="order" /> : null}
           <ul>
-            {open.map((one) => (
-              <OrderRow key={one.id} order={one} there={there} today={today} first={one.id === open[0]?.id} />
+            {open.map((order) => (
+              <OrderRow key={order.id} order={order} there={there} today={today} first={order.id === open[0]?.id} />
             ))}
           </ul>
           {closed.length > 0 ? <h3 className="mt-5 text-[17px] font-bold">Closed</h3> : null}
           <ul>
-            {closed.map((one) => (
-              <OrderRow key={one.id} order={one} there={there} today={today} first={false} />
+            {closed.map((order) => (
+              <OrderRow key={order.id} order={order} there={there} today={today} first={false} />
             ))}
           </ul>
           <Older after={more === null ? null : String(more)}>Older ones</Older>

@@ -36,8 +36,8 @@ export function ImportOrders({ sellables, today }: { sellables: Sellable[]; toda
     start(async () => {
       if (!read) return;
       let taken = 0;
-      for (const [at, plan] of read.orders.entries()) {
-        const outcome = await callAction(beginOrder(place, { orderId: ids[at], plan }));
+      for (const [index, plan] of read.orders.entries()) {
+        const outcome = await callAction(beginOrder(place, { orderId: ids[index], plan }));
         if (!outcome.ok) return setSaid(`${taken} of ${read.orders.length} orders were taken. ${plan.name}: ${outcome.message}`);
         taken += 1;
       }
@@ -84,16 +84,16 @@ export function ImportOrders({ sellables, today }: { sellables: Sellable[]; toda
       </section>
       {read ? (
         <section className="mt-5" aria-label="What is in it">
-          {read.faults.map((one) => (
-            <p key={one.row} className="font-semibold text-hot">
-              ▲ Row {one.row}: {one.fault}
+          {read.faults.map((fault) => (
+            <p key={fault.row} className="font-semibold text-hot">
+              ▲ Row {fault.row}: {fault.fault}
             </p>
           ))}
           <ul>
-            {read.orders.map((one) => (
-              <li key={`${one.name} ${one.wantedOn}`} className="border-b border-line py-2">
-                <strong>{one.name}</strong>
-                {one.wantedOn ? `, by ${units.onDate(one.wantedOn)}` : ""}: {one.lines.map((line) => `${line.packs} × ${line.name}`).join(", ")}
+            {read.orders.map((order) => (
+              <li key={`${order.name} ${order.wantedOn}`} className="border-b border-line py-2">
+                <strong>{order.name}</strong>
+                {order.wantedOn ? `, by ${units.onDate(order.wantedOn)}` : ""}: {order.lines.map((line) => `${line.packs} × ${line.name}`).join(", ")}
               </li>
             ))}
           </ul>

@@ -48,21 +48,21 @@ interface LabelsProps {
   facts: { without: string[]; testCandles: number; classes: string[]; ufi: string } | null;
 }
 
-const keyOf = (one: Pick<Of, "productId" | "batchId">) => `${one.productId} ${one.batchId ?? ""}`;
+const keyOf = (item: Pick<Of, "productId" | "batchId">) => `${item.productId} ${item.batchId ?? ""}`;
 
 /** What is printed: which label of which candle, in which languages, on which sheet, how many. */
 function useLabel({ choices, chosen, sheets, paper }: LabelsProps) {
-  const of = choices.find((one) => keyOf(one) === chosen) ?? choices[0];
+  const of = choices.find((choice) => keyOf(choice) === chosen) ?? choices[0];
   const [kind, setKind] = useState<Kind>("safety");
   const [languages, setLanguages] = useState<Language[]>(["en"]);
   const [sheetId, setSheetId] = useState(
-    sheets.find((one) => one.own && one.sheet.paper === paper)?.id ?? sheets.find((one) => one.sheet.paper === paper)?.id ?? "",
+    sheets.find((sheet) => sheet.own && sheet.sheet.paper === paper)?.id ?? sheets.find((sheet) => sheet.sheet.paper === paper)?.id ?? "",
   );
   const [forPack, setForPack] = useState(false);
   const [test, setTest] = useState(false);
   const [measuring, setMeasuring] = useState(false);
   const [small, setSmall] = useState("");
-  const sheet = sheets.find((one) => one.id === sheetId) ?? sheets[0];
+  const sheet = sheets.find((sheet) => sheet.id === sheetId) ?? sheets[0];
   const rules = useMemo(
     () => ({
       count: countRule({ least: 1, most: 2_000, name: "labels" }, String(Math.max(1, of?.pieces ?? 1))),
@@ -79,8 +79,8 @@ function useLabel({ choices, chosen, sheets, paper }: LabelsProps) {
         setKind(next);
         setSmall("");
       },
-      language: (one: Language) => {
-        setLanguages((now) => (now.includes(one) ? (now.length > 1 ? now.filter((other) => other !== one) : now) : [...now, one]));
+      language: (item: Language) => {
+        setLanguages((now) => (now.includes(item) ? (now.length > 1 ? now.filter((other) => other !== item) : now) : [...now, item]));
         setSmall("");
       },
       sheet: (id: string) => {
@@ -147,7 +147,7 @@ function LabelMargin({
             ? `If possible the label is ${units.len(HAZARD_SIZES.width * 1_000)} × ${units.len(HAZARD_SIZES.height * 1_000)} or larger; this one is smaller. `
             : `This label is at least ${units.len(HAZARD_SIZES.width * 1_000)} × ${units.len(HAZARD_SIZES.height * 1_000)}. `}
           Each sign is {units.len(HAZARD_SIZES.pictogram * 1_000)} wide where it fits, and never below a fifteenth of the label or {units.len(10_000)}.
-          {facts && facts.ufi === "" && facts.classes.some((one) => !one.startsWith("Aquatic"))
+          {facts && facts.ufi === "" && facts.classes.some((text) => !text.startsWith("Aquatic"))
             ? " No UFI is given: a mixture that is classified for health needs one."
             : ""}
         </Aside>
@@ -181,7 +181,7 @@ function LabelChoices({ label, choices, sheets }: { label: Chosen; choices: Labe
   const units = useUnits();
   const router = useRouter();
   const { of, kind, languages, sheet, forPack, setForPack, test, setTest, measuring, setMeasuring, fields, choose, setSheetId } = label;
-  const what = KINDS.find((one) => one.id === kind);
+  const what = KINDS.find((item) => item.id === kind);
   const measured = (id: string | null) => {
     setMeasuring(false);
     if (!id) return;
@@ -193,10 +193,10 @@ function LabelChoices({ label, choices, sheets }: { label: Chosen; choices: Labe
       <Chooser
         label="For which candle"
         value={keyOf(of)}
-        options={choices.map((one) => ({
-          value: keyOf(one),
-          name: one.number ? `${one.name}, batch ${one.number}` : one.name,
-          note: one.number ? `${one.pieces} pieces` : "no batch",
+        options={choices.map((choice) => ({
+          value: keyOf(choice),
+          name: choice.number ? `${choice.name}, batch ${choice.number}` : choice.name,
+          note: choice.number ? `${choice.pieces} pieces` : "no batch",
         }))}
         onValue={(key) => {
           const [product = "", batch = ""] = key.split(" ");
@@ -206,9 +206,9 @@ function LabelChoices({ label, choices, sheets }: { label: Chosen; choices: Labe
       <fieldset className="mt-2">
         <legend className="mb-1 text-[15px] font-semibold">Which label</legend>
         <div className="grid grid-cols-2 gap-1 sm:grid-cols-3">
-          {KINDS.map((one) => (
-            <Toggle key={one.id} on={one.id === kind} onPress={() => choose.kind(one.id)}>
-              {one.says}
+          {KINDS.map((item) => (
+            <Toggle key={item.id} on={item.id === kind} onPress={() => choose.kind(item.id)}>
+              {item.says}
             </Toggle>
           ))}
         </div>
@@ -217,9 +217,9 @@ function LabelChoices({ label, choices, sheets }: { label: Chosen; choices: Labe
       <fieldset className="mt-3">
         <legend className="mb-1 text-[15px] font-semibold">Languages</legend>
         <div className="flex flex-wrap gap-1">
-          {LANGUAGES.map((one) => (
-            <Toggle key={one} on={languages.includes(one)} onPress={() => choose.language(one)}>
-              {LANGUAGE_NAMES[one]}
+          {LANGUAGES.map((language) => (
+            <Toggle key={language} on={languages.includes(language)} onPress={() => choose.language(language)}>
+              {LANGUAGE_NAMES[language]}
             </Toggle>
           ))}
         </div>
@@ -230,9 +230,9 @@ function LabelChoices({ label, choices, sheets }: { label: Chosen; choices: Labe
             Sheet of labels
           </label>
           <select id="label-sheet" className="entry" value={sheet.id} onChange={(event) => choose.sheet(event.target.value)}>
-            {sheets.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
+            {sheets.map((sheet) => (
+              <option key={sheet.id} value={sheet.id}>
+                {sheet.name}
               </option>
             ))}
           </select>
@@ -266,7 +266,7 @@ function LabelChoices({ label, choices, sheets }: { label: Chosen; choices: Labe
 
 /** The label as it is printed, or that it does not fit. */
 function AsPrinted({ label: { of, kind, small, setSmall }, picture }: { label: Chosen; picture: string }) {
-  const what = KINDS.find((one) => one.id === kind);
+  const what = KINDS.find((item) => item.id === kind);
   return (
     <section aria-label="As it is printed">
       <h2 className="mb-2 border-b-[3px] border-ink pb-1">As it is printed</h2>

@@ -18,17 +18,17 @@ interface LinesProps {
 /** What is asked for, or what is taken to a market: things and their packs, with what is there of them. */
 export function Lines({ lines, onLines, sellables, there, what }: LinesProps) {
   const units = useUnits();
-  const set = (at: number, change: Partial<Typed>) => onLines(lines.map((one, index) => (index === at ? { ...one, ...change } : one)));
+  const set = (at: number, change: Partial<Typed>) => onLines(lines.map((line, index) => (index === at ? { ...line, ...change } : line)));
   const counted = what !== "set";
-  const options = sellables.map((one) => ({
-    value: one.id,
-    name: one.name,
-    note: [counted ? `${there[one.id] ?? 0} there` : "", one.price === null ? "" : units.money(one.price)].filter(Boolean).join(", "),
+  const options = sellables.map((sellable) => ({
+    value: sellable.id,
+    name: sellable.name,
+    note: [counted ? `${there[sellable.id] ?? 0} there` : "", sellable.price === null ? "" : units.money(sellable.price)].filter(Boolean).join(", "),
   }));
   return (
     <div>
       {lines.map((line, at) => {
-        const sellable = sellables.find((one) => one.id === line.sellable);
+        const sellable = sellables.find((sellable) => sellable.id === line.sellable);
         const lacks = sellable && counted ? line.packs - (there[sellable.id] ?? 0) : 0;
         return (
           <div key={line.sellable || `new ${at}`} className="mb-1 grid grid-cols-[minmax(0,1fr)_96px_auto] items-start gap-x-2">
@@ -36,7 +36,7 @@ export function Lines({ lines, onLines, sellables, there, what }: LinesProps) {
               label={what === "market" ? "To take" : "What"}
               of={String(at + 1)}
               value={line.sellable}
-              options={options.filter((one) => one.value === line.sellable || !lines.some((other) => other.sellable === one.value))}
+              options={options.filter((option) => option.value === line.sellable || !lines.some((other) => other.sellable === option.value))}
               onValue={(id) => set(at, { sellable: id })}
               hint={lacks > 0 ? <strong className="text-hot">▲ {lacks} more than is there</strong> : undefined}
             />
@@ -74,8 +74,8 @@ export function Lines({ lines, onLines, sellables, there, what }: LinesProps) {
 /** Lines as they are kept: with the name and price of now; what was not chosen is left out. */
 export const linesOf = (typed: readonly Typed[], sellables: readonly Sellable[], before: readonly OrderLine[] = []): OrderLine[] =>
   typed.flatMap(({ sellable: id, packs }) => {
-    const kept = before.find((one) => one.sellable === id);
-    const sellable = sellables.find((one) => one.id === id);
+    const kept = before.find((item) => item.sellable === id);
+    const sellable = sellables.find((sellable) => sellable.id === id);
     if (packs <= 0) return [];
     return kept ? [{ ...kept, packs }] : sellable ? [{ sellable: id, name: sellable.name, packs, price: sellable.price }] : [];
   });

@@ -26,7 +26,7 @@ const inside = (productId: string, over: Partial<Inside> = {}): Inside => ({
 describe("what goes into one pack", () => {
   it("is all of its pieces, with the weight that they state together", () => {
     const { containers, statedMg, guessed } = containersIn(sellable(), [inside("jar"), inside("melt", { statedMg: 12_500 })]);
-    expect(containers.map((one) => [one.name, one.count, one.widthUm])).toEqual([
+    expect(containers.map((container) => [container.name, container.count, container.widthUm])).toEqual([
       ["jar", 1, 84_000],
       ["melt", 4, 84_000],
     ]);
@@ -36,11 +36,11 @@ describe("what goes into one pack", () => {
 
   it("states no weight where one of it is sold by the piece, or the rules do not reach", () => {
     expect(containersIn(sellable(), [inside("jar"), inside("melt", { soldByWeight: false })]).statedMg).toBeNull();
-    const one = sellable({ contents: [{ productId: "jar", name: "Jar", count: 1 }] });
-    expect(containersIn(one, [inside("jar", { statedMg: 4_000 })]).statedMg).toBeNull();
-    expect(containersIn(one, [inside("jar", { statedMg: 5_000 })]).statedMg).toBe(5_000);
+    const item = sellable({ contents: [{ productId: "jar", name: "Jar", count: 1 }] });
+    expect(containersIn(item, [inside("jar", { statedMg: 4_000 })]).statedMg).toBeNull();
+    expect(containersIn(item, [inside("jar", { statedMg: 5_000 })]).statedMg).toBe(5_000);
     expect(containersIn(undefined, []).statedMg).toBeNull();
-    expect(containersIn(one, [inside("jar", { container: { ...inside("jar").container, outerUm: null } })]).guessed).toBe(true);
+    expect(containersIn(item, [inside("jar", { container: { ...inside("jar").container, outerUm: null } })]).guessed).toBe(true);
   });
 });
 
@@ -108,10 +108,10 @@ describe("a recall", () => {
       [batch(1), batch(2, { jarStatuses: [{ fate: "sold", jars: 10 }] }), batch(3, { pouredAt: null, jarStatuses: [] })],
       [row(1, "p", 2, []), row(2, "p", 2, []), row(1, "q", 0, [])],
     );
-    expect(loose.map((one) => [one.batch.number, one.jars])).toEqual([[1, 5]]);
-    expect(pots.map((one) => one.number)).toEqual([3]);
+    expect(loose.map((item) => [item.batch.number, item.jars])).toEqual([[1, 5]]);
+    expect(pots.map((pot) => pot.number)).toEqual([3]);
     // A packing of two batches is set aside once, and names both.
-    expect(here.map((one) => [one.packed, one.here, one.batches])).toEqual([["Packs p", 2, [1, 2]]]);
+    expect(here.map((item) => [item.packed, item.here, item.batches])).toEqual([["Packs p", 2, [1, 2]]]);
   });
 
   it("tells each order once what it has of it, and none whose packs all came back", () => {
@@ -119,8 +119,8 @@ describe("a recall", () => {
       [batch(1, { whom: ["Saturday market"] })],
       [row(1, "p", 0, [out("a", 3, 1), out("b", 2, 2)]), row(2, "p", 0, [out("a", 3, 1), out("b", 2, 2)]), row(1, "q", 1, [out("a", 1, 0)])],
     );
-    expect(reached.map((one) => [one.id, one.packs])).toEqual([["a", ["2 × Packs p", "1 × Packs q"]]]);
-    expect(byHand.map((one) => one.whom)).toEqual([["Saturday market"]]);
+    expect(reached.map((item) => [item.id, item.packs])).toEqual([["a", ["2 × Packs p", "1 × Packs q"]]]);
+    expect(byHand.map((batch) => batch.whom)).toEqual([["Saturday market"]]);
     expect(recallOf([], [])).toEqual({ loose: [], pots: [], here: [], reached: [], byHand: [] });
   });
 });

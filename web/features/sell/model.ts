@@ -15,16 +15,16 @@ export function containersIn(
   sellable: Sellable | undefined,
   inside: readonly Inside[],
 ): { containers: PackedContainer[]; guessed: boolean; statedMg: number | null } {
-  const of = (sellable?.contents ?? []).flatMap((one) => {
-    const product = inside.find((each) => each.productId === one.productId);
-    return product ? [{ product, count: one.count }] : [];
+  const of = (sellable?.contents ?? []).flatMap((content) => {
+    const product = inside.find((each) => each.productId === content.productId);
+    return product ? [{ product, count: content.count }] : [];
   });
   const containers = of.map(({ product, count }) => packedContainerOf(product.container, count));
   const stated = of.reduce((sum, { product, count }) => sum + product.statedMg * count, 0);
   const covered = stated / 1_000 >= MIN_STATED_G && stated / 1_000 <= MAX_STATED_G;
   return {
     containers,
-    guessed: containers.some((one) => one.guessed),
+    guessed: containers.some((container) => container.guessed),
     statedMg: of.length > 0 && of.every(({ product }) => product.soldByWeight) && covered ? stated : null,
   };
 }
@@ -42,7 +42,7 @@ export interface Reached {
 
 /** What a recall asks for: what to set aside here, loose, in a pot or packed; and whom to tell. A packing of several batches stands once. */
 export function recallOf(batches: readonly TracedBatch[], rows: readonly RecallRow[]) {
-  const still = (one: TracedBatch) => one.jarStatuses.reduce((sum, { fate, jars }) => (fate === "rack" || fate === "testing" ? sum + jars : sum), 0);
+  const still = (batch: TracedBatch) => batch.jarStatuses.reduce((sum, { fate, jars }) => (fate === "rack" || fate === "testing" ? sum + jars : sum), 0);
   const packRuns = new Map<string, RecallRow & { batches: number[] }>();
   for (const row of rows) {
     const there = packRuns.get(row.packRunId);
@@ -59,9 +59,9 @@ export function recallOf(batches: readonly TracedBatch[], rows: readonly RecallR
     }
   return {
     loose: batches.flatMap((batch) => (still(batch) > 0 ? [{ batch, jars: still(batch) }] : [])),
-    pots: batches.filter((one) => one.pouredAt === null),
-    here: [...packRuns.values()].filter((one) => one.here > 0),
+    pots: batches.filter((batch) => batch.pouredAt === null),
+    here: [...packRuns.values()].filter((packRun) => packRun.here > 0),
     reached: [...reached.values()],
-    byHand: batches.filter((one) => one.whom.length > 0),
+    byHand: batches.filter((batch) => batch.whom.length > 0),
   };
 }

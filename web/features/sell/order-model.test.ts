@@ -72,8 +72,8 @@ describe("what an order asks of its maker", () => {
           const now = stateNow();
           expect(now.stock[RAIN]).toBe(packed + loose - taken);
           for (const line of linesNow(state(), what)) {
-            const going = now.going.find((one) => one.line.sellable === line.sellable)?.packs ?? 0;
-            const short = now.shortage.find((one) => one.line.sellable === line.sellable);
+            const going = now.going.find((item) => item.line.sellable === line.sellable)?.packs ?? 0;
+            const short = now.shortage.find((item) => item.line.sellable === line.sellable);
             expect(going + (short?.short ?? 0)).toBe(line.shortage);
             expect(going).toBeLessThanOrEqual(now.stock[line.sellable] ?? 0);
             if (short) expect(short.planned).toBe(line.sellable === RAIN ? planned : Math.floor(planned / 2));
@@ -81,7 +81,7 @@ describe("what an order asks of its maker", () => {
           expect(now.out).toBe(taken);
           expect(now.next).toBe(now.going.length > 0 ? "take" : taken > 0 ? "count" : null);
           // Of one product there is one line on the plan, for all things that hold it.
-          const shortOf = (id: string) => now.shortage.find((one) => one.line.sellable === id)?.short ?? 0;
+          const shortOf = (id: string) => now.shortage.find((line) => line.line.sellable === id)?.short ?? 0;
           expect(piecesShort(SELLABLES, now.shortage, SET)).toEqual([
             { productId: JAR, count: shortOf(RAIN) + 2 * shortOf(SET) },
             { productId: TIN, count: shortOf(SET) },

@@ -32,8 +32,9 @@ export interface LineShort {
   planned: number;
 }
 
-const contentsOf = (sellables: readonly Sellable[], id: string) => sellables.find((one) => one.id === id)?.contents ?? [];
-const outNet = (state: OrderState, id: string) => state.finishedGoods.reduce((sum, one) => (one.sellable === id ? sum + one.out - one.back : sum), 0);
+const contentsOf = (sellables: readonly Sellable[], id: string) => sellables.find((sellable) => sellable.id === id)?.contents ?? [];
+const outNet = (state: OrderState, id: string) =>
+  state.finishedGoods.reduce((sum, packsOut) => (packsOut.sellable === id ? sum + packsOut.out - packsOut.back : sum), 0);
 
 /**
  * Works out what an order asks of its maker. What went out or came back since the stock was read is not in stock, or in stock again: the stock is not read
@@ -74,7 +75,7 @@ export const piecesShort = (sellables: readonly Sellable[], shortage: readonly L
   contentsOf(sellables, sellable).map(({ productId }) => ({
     productId,
     count: shortage.reduce(
-      (sum, one) => sum + one.short * (contentsOf(sellables, one.line.sellable).find((part) => part.productId === productId)?.count ?? 0),
+      (sum, line) => sum + line.short * (contentsOf(sellables, line.line.sellable).find((part) => part.productId === productId)?.count ?? 0),
       0,
     ),
   }));

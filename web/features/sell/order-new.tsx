@@ -84,7 +84,7 @@ export function NewOrder({ what, sellables, there, today, like }: NewProps) {
       >
         <HeadFields fields={fields} what={what} today={today} focus />
         <h2 className="mt-3 mb-2">{what === "order" ? "What is wanted" : "What goes along"}</h2>
-        {like && lines.every((one) => one.sellable === "") ? (
+        {like && lines.every((line) => line.sellable === "") ? (
           <button type="button" className="press mb-3" onClick={() => setLines(like.lines)}>
             As at {like.name}
           </button>

@@ -94,28 +94,28 @@ export function ToTakeOut({ order, going, there }: { order: Order; going: OrderS
 }
 
 /** What the order is short of, and the way to put it on the plan. */
-export function Short({ shortage, busy, onPlan }: { shortage: readonly LineShort[]; busy: boolean; onPlan: (one: LineShort) => void }) {
+export function Short({ shortage, busy, onPlan }: { shortage: readonly LineShort[]; busy: boolean; onPlan: (line: LineShort) => void }) {
   return (
     <section className="mb-5" aria-label="Short">
-      {shortage.map((one) => {
-        const covered = one.planned >= one.short;
+      {shortage.map((line) => {
+        const covered = line.planned >= line.short;
         return (
           <div
-            key={one.line.sellable}
+            key={line.line.sellable}
             className={`flex flex-wrap items-center gap-3 border-l-[6px] px-3 py-2 ${covered ? "border-line" : "border-hot bg-hot-fill"}`}
           >
             <p className="min-w-0 flex-1">
               <strong>
-                {covered ? "" : "▲ "}Short {one.short} × {one.line.name}
+                {covered ? "" : "▲ "}Short {line.short} × {line.line.name}
               </strong>
-              : {one.stock} in stock, {one.line.shortage} needed{one.planned > 0 ? `, ${one.planned} on the plan` : ""}.
+              : {line.stock} in stock, {line.line.shortage} needed{line.planned > 0 ? `, ${line.planned} on the plan` : ""}.
             </p>
             {covered ? (
               <Link className="press" href="/plan/wanted">
                 See the plan
               </Link>
             ) : (
-              <button type="button" className="press" disabled={busy} onClick={() => onPlan(one)} aria-label={`Put on the plan: ${one.line.name}`}>
+              <button type="button" className="press" disabled={busy} onClick={() => onPlan(line)} aria-label={`Put on the plan: ${line.line.name}`}>
                 Put on the plan
               </button>
             )}
@@ -132,9 +132,9 @@ export function OutNow({ order, state, onSaid }: { order: Order; state: OrderSho
   const { lines } = order;
   const isNext = state.next === "count" && what === "order";
   const all = (to: Went) => {
-    for (const one of lines)
-      if (one.there > 0) {
-        const why = order.enter({ kind: "packsResolved", payload: { sellable: one.sellable, name: one.name, packs: one.there, to, each: null, why: "" } });
+    for (const line of lines)
+      if (line.there > 0) {
+        const why = order.enter({ kind: "packsResolved", payload: { sellable: line.sellable, name: line.name, packs: line.there, to, each: null, why: "" } });
         if (why) return onSaid(why);
       }
     onSaid("");
@@ -158,8 +158,8 @@ export function OutNow({ order, state, onSaid }: { order: Order; state: OrderSho
       </div>
       {lines.length === 0 ? <p className="py-3 text-soft">Nothing is on it yet. Say what {what === "order" ? "is wanted" : "goes along"}.</p> : null}
       <ul>
-        {lines.map((one) => (
-          <LineCard key={one.sellable} line={one} order={order} onSaid={onSaid} />
+        {lines.map((line) => (
+          <LineCard key={line.sellable} line={line} order={order} onSaid={onSaid} />
         ))}
       </ul>
     </section>

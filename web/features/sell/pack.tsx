@@ -33,7 +33,7 @@ function weightsIn(text: string, unit: "g" | "oz"): { ok: true; value: number[] 
   const out: number[] = [];
   for (const part of text
     .split(/[\n;]+|,\s/)
-    .map((one) => one.trim())
+    .map((text) => text.trim())
     .filter(Boolean)) {
     const read = parseMass(part, { unit });
     if (!read.ok) return { ok: false, message: read.message };
@@ -54,11 +54,11 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
   const units = useUnits();
   const place = useWorkshop();
   const router = useRouter();
-  const [id, setId] = useState(of ?? finishedGoods.find((one) => one.loose > 0)?.sellable.id ?? "");
+  const [id, setId] = useState(of ?? finishedGoods.find((stocked) => stocked.loose > 0)?.sellable.id ?? "");
   const [packRunId, setPackRunId] = useState(() => v7());
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
-  const row = finishedGoods.find((one) => one.sellable.id === id);
+  const row = finishedGoods.find((stocked) => stocked.sellable.id === id);
   const sellable = row?.sellable;
   const { containers, guessed, statedMg } = useMemo(() => containersIn(sellable, inside), [sellable, inside]);
   const rules = useMemo(
@@ -81,7 +81,7 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
   const law = quantityRulesOf(units.locale);
   const plan = samplePlan(many || 1, law);
   const draws = sellable ? packagingDraw(sellable.packaging, Math.max(1, many)) : [];
-  const short = draws.filter((one) => stocks[one.id] && (stocks[one.id]?.onHand ?? 0) < one.count);
+  const short = draws.filter((item) => stocks[item.id] && (stocks[item.id]?.onHand ?? 0) < item.count);
   const put = () => {
     const all = fields.check();
     if (!all || !sellable) return;
@@ -100,13 +100,13 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
       router.refresh();
     });
   };
-  const apart = (one: RecentlyPacked) =>
+  const apart = (item: RecentlyPacked) =>
     start(async () => {
-      const outcome = await callAction(unpack(place, { packRunId: one.id }));
-      toast(outcome.ok ? `${one.packs} × ${one.name} taken apart: the pieces stand on the rack again.` : outcome.message);
+      const outcome = await callAction(unpack(place, { packRunId: item.id }));
+      toast(outcome.ok ? `${item.packs} × ${item.name} taken apart: the pieces stand on the rack again.` : outcome.message);
       if (outcome.ok) router.refresh();
     });
-  const nothing = finishedGoods.every((one) => one.loose <= 0);
+  const nothing = finishedGoods.every((stocked) => stocked.loose <= 0);
   return (
     <PageLayout
       title="Pack"
@@ -125,9 +125,9 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
         <>
           {row?.test === "test due" ? <Warn>The wick test of {sellable?.name} is due: burn it before it is sold.</Warn> : null}
           {row?.test === "failed" ? <Warn>The wick test of {sellable?.name} failed: do not sell it.</Warn> : null}
-          {short.map((one) => (
-            <Warn key={one.id}>
-              {packs.find((part) => part.id === one.id)?.name}: {stocks[one.id]?.onHand} on hand, {one.count} needed.
+          {short.map((item) => (
+            <Warn key={item.id}>
+              {packs.find((part) => part.id === item.id)?.name}: {stocks[item.id]?.onHand} on hand, {item.count} needed.
             </Warn>
           ))}
           <Aside title="Loose rattles, tight is forced">Half a millimeter to some millimeters to spare on each side. A lid may need its own height.</Aside>
@@ -163,10 +163,10 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
             <Chooser
               label="What is packed"
               value={id}
-              options={finishedGoods.map((one) => ({
-                value: one.sellable.id,
-                name: one.sellable.name,
-                note: one.loose > 0 ? `${one.loose} to pack` : "none loose",
+              options={finishedGoods.map((stocked) => ({
+                value: stocked.sellable.id,
+                name: stocked.sellable.name,
+                note: stocked.loose > 0 ? `${stocked.loose} to pack` : "none loose",
               }))}
               onValue={(next) => {
                 setId(next);
@@ -175,17 +175,17 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
             />
             {sellable ? (
               <p className="mb-2 text-[15px] text-soft">
-                One pack: {sellable.contents.map((one) => `${one.count} × ${one.name}`).join(", ")}
+                One pack: {sellable.contents.map((content) => `${content.count} × ${content.name}`).join(", ")}
                 {draws.length > 0
                   ? `; with ${packagingDraw(sellable.packaging, 1)
-                      .map((one) => `${one.count} × ${packs.find((part) => part.id === one.id)?.name ?? "a part"}`)
+                      .map((item) => `${item.count} × ${packs.find((part) => part.id === item.id)?.name ?? "a part"}`)
                       .join(", ")}`
                   : "; no box or label named"}
               </p>
             ) : null}
-            {(row?.untested ?? []).map((one) => (
-              <Warn key={one.number}>
-                Batch {one.number} was released without a burn test: “{one.why}”.
+            {(row?.untested ?? []).map((item) => (
+              <Warn key={item.number}>
+                Batch {item.number} was released without a burn test: “{item.why}”.
               </Warn>
             ))}
             <Field label="Packs" {...fields.bind("packs")} inputMode="numeric" large hint={row ? `${row.loose} can be packed now` : undefined} />
@@ -221,7 +221,7 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
           <section className="sheet" aria-label="In the box">
             <h2>In the box</h2>
             {sellable?.packaging.boxId ? (
-              <BoxShown box={packs.find((one) => one.id === sellable.packaging.boxId)} containers={containers} guessed={guessed} />
+              <BoxShown box={packs.find((pack) => pack.id === sellable.packaging.boxId)} containers={containers} guessed={guessed} />
             ) : (
               <p className="text-soft">No box is named for it. {sellable?.kind === "set" ? "Name it on the set." : "Name it on the product."}</p>
             )}
@@ -233,26 +233,26 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
         <section className="mt-6" aria-label="Packed lately">
           <h2 className="border-b-[3px] border-ink pb-1">Packed lately</h2>
           <ul>
-            {lately.map((one) => (
-              <li key={one.id} className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
+            {lately.map((item) => (
+              <li key={item.id} className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
                 <span className="min-w-0">
                   <strong>
-                    {one.packs} × {one.name}
+                    {item.packs} × {item.name}
                   </strong>{" "}
                   <span className="text-soft">
-                    {units.dayClock(one.at)}, of batch {[...new Set(one.batches.map((each) => each.number))].join(", ")}
-                    {one.gone > 0 ? `; ${one.gone} went out` : ""}
-                    {one.weightsMg.length > 0 && one.statedMg !== null
-                      ? `; ${one.weightsMg.length} weighed: ${NET_WORDS[netOf(one.statedMg, one.weightsMg, one.packs, units).verdict]}`
+                    {units.dayClock(item.at)}, of batch {[...new Set(item.batches.map((each) => each.number))].join(", ")}
+                    {item.gone > 0 ? `; ${item.gone} went out` : ""}
+                    {item.weightsMg.length > 0 && item.statedMg !== null
+                      ? `; ${item.weightsMg.length} weighed: ${NET_WORDS[netOf(item.statedMg, item.weightsMg, item.packs, units).verdict]}`
                       : ""}
                   </span>
                 </span>
                 <span className="flex gap-2">
-                  <Link className="press" href={`/sell/labels?packRun=${one.id}`} aria-label={`Labels for ${one.packs} × ${one.name}`}>
+                  <Link className="press" href={`/sell/labels?packRun=${item.id}`} aria-label={`Labels for ${item.packs} × ${item.name}`}>
                     Labels
                   </Link>
-                  {one.gone === 0 ? (
-                    <button type="button" className="press" disabled={busy} aria-label={`Take apart ${one.packs} × ${one.name}`} onClick={() => apart(one)}>
+                  {item.gone === 0 ? (
+                    <button type="button" className="press" disabled={busy} aria-label={`Take apart ${item.packs} × ${item.name}`} onClick={() => apart(item)}>
                       Take apart
                     </button>
                   ) : null}

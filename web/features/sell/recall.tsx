@@ -35,15 +35,15 @@ function LotsFound({ found, asked }: Pick<RecallProps, "found" | "asked">) {
   const units = useUnits();
   return (
     <ul>
-      {found.map((one) => (
-        <li key={one.id} className="grid items-center gap-x-4 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
+      {found.map((foundLot) => (
+        <li key={foundLot.id} className="grid items-center gap-x-4 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
           <span>
-            <strong>{one.material}</strong>, lot {one.code || "without a code"}, received {units.onDate(one.receivedOn)}
+            <strong>{foundLot.material}</strong>, lot {foundLot.code || "without a code"}, received {units.onDate(foundLot.receivedOn)}
           </span>
           <Link
             className="press"
-            href={`/sell/recall?lot=${one.id}`}
-            aria-label={`Recall it: ${one.material}, lot ${one.code || units.onDate(one.receivedOn)}`}
+            href={`/sell/recall?lot=${foundLot.id}`}
+            aria-label={`Recall it: ${foundLot.material}, lot ${foundLot.code || units.onDate(foundLot.receivedOn)}`}
           >
             Recall it
           </Link>
@@ -84,13 +84,13 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
         <h2 className="border-b-[3px] border-ink pb-1">2. Tell these</h2>
         {reached.length === 0 ? <p className="py-2 text-soft">Nothing of it went out with an order or to a market.</p> : null}
         <ul>
-          {reached.map((one) => (
-            <Todo key={one.id}>
-              <Link className="font-bold underline" href={`/sell/${one.id}`}>
-                {one.what === "order" ? "order" : "market day"} {one.number}, {one.name}
+          {reached.map((item) => (
+            <Todo key={item.id}>
+              <Link className="font-bold underline" href={`/sell/${item.id}`}>
+                {item.what === "order" ? "order" : "market day"} {item.number}, {item.name}
               </Link>
-              {one.on ? `, ${units.onDate(one.on)}` : ""}: {one.packs.join(", ")}
-              {one.whom ? <span className="block text-[15px]">{one.whom}</span> : null}
+              {item.on ? `, ${units.onDate(item.on)}` : ""}: {item.packs.join(", ")}
+              {item.whom ? <span className="block text-[15px]">{item.whom}</span> : null}
             </Todo>
           ))}
           {byHand.map((batch) => (
@@ -103,15 +103,15 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
       <section aria-label="Every batch">
         <h2 className="border-b-[3px] border-ink pb-1">3. Every jar</h2>
         <ul>
-          {traced.batches.map((one) => (
-            <li key={one.id} className="border-b border-line py-2">
-              <Link className="font-bold underline" href={`/records/${one.id}`}>
-                batch {one.number}
+          {traced.batches.map((batch) => (
+            <li key={batch.id} className="border-b border-line py-2">
+              <Link className="font-bold underline" href={`/records/${batch.id}`}>
+                batch {batch.number}
               </Link>
-              , {one.title}:{" "}
-              {one.pouredAt === null
+              , {batch.title}:{" "}
+              {batch.pouredAt === null
                 ? "not poured yet"
-                : `${one.jars} jars: ${one.jarStatuses.map((fate) => `${fate.jars} ${JAR_STATUS_WORDS[fate.fate]}`).join(", ")}`}
+                : `${batch.jars} jars: ${batch.jarStatuses.map((fate) => `${fate.jars} ${JAR_STATUS_WORDS[fate.fate]}`).join(", ")}`}
             </li>
           ))}
         </ul>

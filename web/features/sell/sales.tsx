@@ -27,27 +27,27 @@ function Months({ months }: { months: { month: string; money: number; packs: num
   const [width, height, foot] = [720, 190, 22];
   const each = width / Math.max(1, months.length);
   const bar = each * 0.75;
-  const most = max(months, (one) => one.money) || 1;
+  const most = max(months, (item) => item.money) || 1;
   const y = (money: number) => height - foot - (money / most) * (height - foot - 18);
   const every = Math.ceil(months.length / 12);
   return (
     <Picture
       name="sales-by-month"
       heads={["month", "money", "packs"]}
-      rows={months.map((one) => [one.month, one.money / 10 ** units.moneyDecimals, one.packs])}
+      rows={months.map((month) => [month.month, month.money / 10 ** units.moneyDecimals, month.packs])}
     >
       <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label="Money taken, month by month" className="w-full max-w-[860px]">
-        {months.map((one, at) => (
-          <g key={one.month}>
-            <rect x={at * each} y={y(one.money)} width={bar} height={height - foot - y(one.money)} className="fill-ink" />
-            {at % every === 0 ? (
-              <text x={at * each + bar / 2} y={height - 6} textAnchor="middle" className="fill-soft text-[12px]">
-                {one.month.slice(2)}
+        {months.map((month, index) => (
+          <g key={month.month}>
+            <rect x={index * each} y={y(month.money)} width={bar} height={height - foot - y(month.money)} className="fill-ink" />
+            {index % every === 0 ? (
+              <text x={index * each + bar / 2} y={height - 6} textAnchor="middle" className="fill-soft text-[12px]">
+                {month.month.slice(2)}
               </text>
             ) : null}
             {months.length <= 13 ? (
-              <text x={at * each + bar / 2} y={y(one.money) - 5} textAnchor="middle" className="fill-ink text-[12px]">
-                {units.money(one.money)}
+              <text x={index * each + bar / 2} y={y(month.money) - 5} textAnchor="middle" className="fill-ink text-[12px]">
+                {units.money(month.money)}
               </text>
             ) : null}
           </g>
@@ -66,33 +66,33 @@ function PourNext({ sold, finishedGoods }: { sold: Sold[]; finishedGoods: Finish
   const [busy, start] = useTransition();
   const next = finishedGoods
     .flatMap((row) => {
-      const of = sold.find((one) => one.sellable === row.sellable.id) ?? { markets: 0, soldOut: 0, soldThere: 0 };
+      const of = sold.find((item) => item.sellable === row.sellable.id) ?? { markets: 0, soldOut: 0, soldThere: 0 };
       const wants = toPour(of, { packed: row.packed, loose: row.loose, planned: row.planned, ordered: row.shortage, days: 1 });
       return wants.packs > 0 ? [{ row, ...wants }] : [];
     })
     .sort((a, b) => b.packs - a.packs);
-  const plan = (one: (typeof next)[number]) =>
+  const plan = (item: (typeof next)[number]) =>
     start(async () => {
-      for (const part of one.row.sellable.contents) {
+      for (const part of item.row.sellable.contents) {
         const outcome = await callAction(
-          putOnPlan(place, { id: v7(), productId: part.productId, count: part.count * one.packs, wantedOn: null, note: "what sold" }),
+          putOnPlan(place, { id: v7(), productId: part.productId, count: part.count * item.packs, wantedOn: null, note: "what sold" }),
         );
         if (!outcome.ok) return setSaid(outcome.message);
       }
-      toast(`${one.packs} × ${one.row.sellable.name} put on the plan.`);
+      toast(`${item.packs} × ${item.row.sellable.name} put on the plan.`);
       router.refresh();
     });
   return next.length > 0 ? (
     <section className="mb-6" aria-label="What to pour next">
       <h2 className="border-b-[3px] border-ink pb-1">What to pour next</h2>
       <ul>
-        {next.slice(0, 12).map((one) => (
-          <li key={one.row.sellable.id} className="grid items-center gap-x-4 border-b border-line py-2 sm:grid-cols-[72px_minmax(0,1fr)_auto]">
-            <span className="figure text-[30px]">{one.packs}</span>
+        {next.slice(0, 12).map((item) => (
+          <li key={item.row.sellable.id} className="grid items-center gap-x-4 border-b border-line py-2 sm:grid-cols-[72px_minmax(0,1fr)_auto]">
+            <span className="figure text-[30px]">{item.packs}</span>
             <span>
-              <strong>{one.row.sellable.name}</strong> <span className="text-soft">{one.why}</span>
+              <strong>{item.row.sellable.name}</strong> <span className="text-soft">{item.why}</span>
             </span>
-            <button type="button" className="press" disabled={busy} aria-label={`Put on the plan: ${one.row.sellable.name}`} onClick={() => plan(one)}>
+            <button type="button" className="press" disabled={busy} aria-label={`Put on the plan: ${item.row.sellable.name}`} onClick={() => plan(item)}>
               Put on the plan
             </button>
           </li>
@@ -110,22 +110,22 @@ function ByThing({ sold }: { sold: Sold[] }) {
     <section className="mt-4" aria-label="By thing">
       <h2 className="border-b-[3px] border-ink pb-1">By thing</h2>
       <WideTable label="Sales by thing" least={760} heads={["thing", "sold", "brought", "left", "markets", "sold out", "a day wants"]}>
-        {sold.map((one) => {
-          const margin = marginOfSold(one);
+        {sold.map((item) => {
+          const margin = marginOfSold(item);
           return (
-            <tr key={one.sellable} className="border-t border-line align-baseline">
-              <td className="py-1 pr-4 font-semibold">{one.name}</td>
+            <tr key={item.sellable} className="border-t border-line align-baseline">
+              <td className="py-1 pr-4 font-semibold">{item.name}</td>
               <td className="figure pr-4 text-[19px]">
-                {one.sold}
-                {one.second > 0 ? <span className="text-[14px] text-soft"> + {one.second} as seconds</span> : null}
+                {item.sold}
+                {item.second > 0 ? <span className="text-[14px] text-soft"> + {item.second} as seconds</span> : null}
               </td>
-              <td className="figure pr-4 text-[19px]">{units.money(one.money)}</td>
+              <td className="figure pr-4 text-[19px]">{units.money(item.money)}</td>
               <td className="figure pr-4 text-[19px]">
                 {margin ? `${units.money(Math.round(margin.left))} · ${units.n(margin.share * 100, 0)} %` : "not known"}
               </td>
-              <td className="pr-4">{one.markets > 0 ? `${one.soldThere} of ${one.taken} on ${one.markets}` : "none"}</td>
-              <td className="pr-4">{one.soldOut > 0 ? <strong>on {one.soldOut}</strong> : "never"}</td>
-              <td className="figure">{dayWants(one) ?? "–"}</td>
+              <td className="pr-4">{item.markets > 0 ? `${item.soldThere} of ${item.taken} on ${item.markets}` : "none"}</td>
+              <td className="pr-4">{item.soldOut > 0 ? <strong>on {item.soldOut}</strong> : "never"}</td>
+              <td className="figure">{dayWants(item) ?? "–"}</td>
             </tr>
           );
         })}
@@ -137,9 +137,9 @@ function ByThing({ sold }: { sold: Sold[] }) {
 /** What was taken, and what of it is left. */
 function Sums({ sold }: { sold: Sold[] }) {
   const units = useUnits();
-  const money = sold.reduce((sum, one) => sum + one.money, 0);
-  const known = sold.filter((one) => one.cost !== null);
-  const left = known.reduce((sum, one) => sum + one.money - (one.cost ?? 0), 0);
+  const money = sold.reduce((sum, item) => sum + item.money, 0);
+  const known = sold.filter((item) => item.cost !== null);
+  const left = known.reduce((sum, item) => sum + item.money - (item.cost ?? 0), 0);
   return (
     <p className="mb-4 flex flex-wrap gap-x-8">
       <span>
@@ -159,14 +159,14 @@ function Sums({ sold }: { sold: Sold[] }) {
 function Spans({ span }: { span: string }) {
   return (
     <nav aria-label="How far back" className="flex flex-wrap gap-2">
-      {SPANS.map((one) => (
+      {SPANS.map((item) => (
         <Link
-          key={one.id}
+          key={item.id}
           className="press aria-[current=page]:bg-ink aria-[current=page]:text-sheet"
-          href={`/sell/sales?span=${one.id}`}
-          aria-current={one.id === span ? "page" : undefined}
+          href={`/sell/sales?span=${item.id}`}
+          aria-current={item.id === span ? "page" : undefined}
         >
-          {one.says}
+          {item.says}
         </Link>
       ))}
     </nav>

@@ -28,7 +28,9 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
   const router = useRouter();
   const known = useShelf(few);
   const [freshId] = useState(() => v7());
-  const [lines, setLines] = useState<Typed[]>(set?.contents.map((one) => ({ sellable: one.productId, packs: one.count })) ?? [{ sellable: "", packs: 1 }]);
+  const [lines, setLines] = useState<Typed[]>(
+    set?.contents.map((content) => ({ sellable: content.productId, packs: content.count })) ?? [{ sellable: "", packs: 1 }],
+  );
   const [packaging, setPackaging] = useState<Packaging>(set?.packaging ?? NO_PACKAGING);
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
@@ -51,14 +53,14 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
     if (p) setPackaging(JSON.parse(p) as Packaging);
   });
   const containers = lines.flatMap((line) => {
-    const of = inside.find((one) => one.productId === line.sellable);
+    const of = inside.find((inside) => inside.productId === line.sellable);
     return of && line.packs > 0 ? [packedContainerOf(of.container, line.packs)] : [];
   });
   const single = lines.reduce(
     (sum, line) =>
       sum +
-      ((products.find((one) => one.id === line.sellable)?.price ?? 0) * line.packs) /
-        Math.max(1, products.find((one) => one.id === line.sellable)?.contents[0]?.count ?? 1),
+      ((products.find((product) => product.id === line.sellable)?.price ?? 0) * line.packs) /
+        Math.max(1, products.find((product) => product.id === line.sellable)?.contents[0]?.count ?? 1),
     0,
   );
   const save = () => {
@@ -72,7 +74,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
           name: all.name,
           price: all.price,
           remarks: all.remarks,
-          contents: lines.filter((one) => one.sellable && one.packs > 0).map((one) => ({ productId: one.sellable, count: one.packs })),
+          contents: lines.filter((line) => line.sellable && line.packs > 0).map((line) => ({ productId: line.sellable, count: line.packs })),
           packaging: packagingOf(packaging),
         }),
       );
@@ -139,7 +141,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
             lately={known.lately}
             onLook={known.look}
             containers={containers}
-            guessed={containers.some((one) => one.guessed)}
+            guessed={containers.some((container) => container.guessed)}
           />
         </section>
       </form>

@@ -17,7 +17,7 @@ const ABOUT = { what: "order", subject: ORDER } as const;
 export function useOrder({ order, people }: OrderProps) {
   const now = useNow(5_000);
   const { plan } = order;
-  const names = useMemo(() => new Map(people.map((one) => [one.id, one.name])), [people]);
+  const names = useMemo(() => new Map(people.map((item) => [item.id, item.name])), [people]);
   const log = useLog<OrderState, OrderPlan, OrderEvent, OrderBody>(ABOUT, order, `${order.number} ${plan.name}`, names);
   /** Puts an entry down where the order takes it, without waiting for the server: the device keeps it. Says why where it does not. */
   const enter = (entered: OrderEntered): string => {

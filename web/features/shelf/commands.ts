@@ -85,11 +85,11 @@ const named = z.object({ series: z.array(z.object({ id: z.uuid(), series: z.stri
 export async function saveSeries(place: unknown, input: unknown): Promise<Result<{ changed: number }>> {
   return command("shelf", named, place, input, async ({ series }, { db, workshop }) => {
     let changed = 0;
-    for (const one of series) {
+    for (const item of series) {
       const rows = await db
         .update(wicks)
-        .set({ series: one.series, version: sql`${wicks.version} + 1` })
-        .where(and(eq(wicks.workshopId, workshop.id), eq(wicks.id, one.id), ne(wicks.series, one.series)))
+        .set({ series: item.series, version: sql`${wicks.version} + 1` })
+        .where(and(eq(wicks.workshopId, workshop.id), eq(wicks.id, item.id), ne(wicks.series, item.series)))
         .returning({ id: wicks.id });
       changed += rows.length;
     }
@@ -130,11 +130,11 @@ const sheet = z.object({
 /** Takes the rows of a file onto the shelf: all of them, or none where one is refused or the shelf has changed since the preview. */
 export async function takeSheet(place: unknown, input: unknown): Promise<Result<{ new: number; changed: number; same: number }>> {
   return command("shelf", sheet, place, input, async (wanted, { db, workshop }) => {
-    const mine = workshop.id;
+    const workshopId = workshop.id;
     // One statement serves them all: they share key and workshop, and the reading has matched kind and values.
     const table = sheetTable(wanted.kind);
-    await lockWorkshop(db, mine);
-    const kept = await readSheetRows(db, wanted.kind, mine, true);
+    await lockWorkshop(db, workshopId);
+    const kept = await readSheetRows(db, wanted.kind, workshopId, true);
     const { containers, ...context } = await sheetContext(db, workshop);
     const rows = readSheet(wanted.kind, wanted.sheet, wanted.mapping, kept, context);
     const refusedRow = rows.find((row) => row.fate.is === "refused");
@@ -151,17 +151,17 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Result<
       const values = Object.fromEntries(SHEET_FIELDS[wanted.kind].map((field) => [field.key, row.values[field.key]])) as typeof table.$inferInsert;
       if (wanted.kind === "product") Object.assign(values, { container: containers.get(String(row.values.containerId)) });
       if (wanted.kind === "lot") Object.assign(values, { kind: context.kinds.get(String(row.values.materialId)), receivedAt: null });
-      if (row.fate.is === "new") await db.insert(table).values({ ...values, workshopId: mine, id: fresh.get(idOfLine(row.line)) ?? v7() });
+      if (row.fate.is === "new") await db.insert(table).values({ ...values, workshopId: workshopId, id: fresh.get(idOfLine(row.line)) ?? v7() });
       else if (row.fate.is === "changed" && row.id)
         await db
           .update(table)
-          .set({ ...values, version: (kept.find((one) => one.id === row.id)?.version ?? 1) + 1 })
-          .where(and(eq(table.workshopId, mine), eq(table.id, row.id)));
+          .set({ ...values, version: (kept.find((sheet) => sheet.id === row.id)?.version ?? 1) + 1 })
+          .where(and(eq(table.workshopId, workshopId), eq(table.id, row.id)));
     }
     // A product that changed its wick or its vessel asks for another test, whichever way it was changed.
     if (wanted.kind === "product" && tally.changed > 0)
-      for (const [formulaId, spec] of await newestSpecs(db, mine, [...new Set(rows.map((row) => String(row.values.formulaId)))]))
-        await markTestsDue(db, mine, formulaId, spec);
+      for (const [formulaId, spec] of await newestSpecs(db, workshopId, [...new Set(rows.map((row) => String(row.values.formulaId)))]))
+        await markTestsDue(db, workshopId, formulaId, spec);
     return ok(tally);
   });
 }

@@ -107,4 +107,4 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
 
 /** What stands against filling a vessel. */
 export const warnOf = (kind: ShelfKind, row: ShelfRow): string[] =>
-  kind === "vessel" ? cautionsOnVessel({ material: t(row, "material"), state: t(row, "state") }).map((one) => one.message) : [];
+  kind === "vessel" ? cautionsOnVessel({ material: t(row, "material"), state: t(row, "state") }).map((caution) => caution.message) : [];

@@ -125,9 +125,9 @@ function Choose({ kind, kept, said, choose, read, paste }: ShelfFileState) {
         <label className="font-semibold">
           Which part of the shelf
           <select className="entry mt-1" value={kind} onChange={(event) => choose(event.target.value as Kind)}>
-            {SHEET_KINDS.map((one) => (
-              <option key={one} value={one}>
-                {PLURAL[one]}
+            {SHEET_KINDS.map((sheetKind) => (
+              <option key={sheetKind} value={sheetKind}>
+                {PLURAL[sheetKind]}
               </option>
             ))}
           </select>
@@ -255,7 +255,7 @@ function ColumnsOfFile({ kind }: { kind: Kind }) {
               <td className="text-[15px] text-soft">
                 {[
                   field.optional || field.first !== undefined ? "" : "must be there",
-                  field.type.is === "choice" ? field.type.of.map((one) => one.value).join(", ") : "",
+                  field.type.is === "choice" ? field.type.of.map((item) => item.value).join(", ") : "",
                   field.type.is === "yes" ? "yes or no" : "",
                   field.type.is === "range" ? "two temperatures, like 57–63" : "",
                   field.hint ?? "",

@@ -40,7 +40,7 @@ function SeriesForm({ wicks, onDone }: { wicks: NamedWick[]; onDone: () => void 
   const router = useRouter();
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
-  const rules = useMemo(() => Object.fromEntries(wicks.map((one) => [one.id, words(seriesOf(one), 120)])), [wicks]);
+  const rules = useMemo(() => Object.fromEntries(wicks.map((wick) => [wick.id, words(seriesOf(wick), 120)])), [wicks]);
   const fields = useFields(rules);
   return (
     <form
@@ -51,7 +51,7 @@ function SeriesForm({ wicks, onDone }: { wicks: NamedWick[]; onDone: () => void 
         const all = fields.check();
         if (!all) return;
         start(async () => {
-          const series = wicks.map((one) => ({ id: one.id, series: String(all[one.id] ?? "").trim() }));
+          const series = wicks.map((wick) => ({ id: wick.id, series: String(all[wick.id] ?? "").trim() }));
           const out = await callAction(saveSeries(place, { series }));
           if (!out.ok) return setSaid(out.message);
           onDone();
@@ -60,8 +60,8 @@ function SeriesForm({ wicks, onDone }: { wicks: NamedWick[]; onDone: () => void 
       }}
     >
       <div className="grid gap-x-4 sm:grid-cols-2">
-        {wicks.map((one) => (
-          <Field key={one.id} label={one.name} {...fields.bind(one.id)} hint={[one.kind, one.size].filter(Boolean).join(", ")} />
+        {wicks.map((wick) => (
+          <Field key={wick.id} label={wick.name} {...fields.bind(wick.id)} hint={[wick.kind, wick.size].filter(Boolean).join(", ")} />
         ))}
       </div>
       <FormMessage>{said}</FormMessage>

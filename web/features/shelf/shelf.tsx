@@ -97,9 +97,9 @@ function Row({ kind, row, stock, goesOn, scale, nameOf, open, onOpen }: RowProps
             {String(row.remarks)}
           </span>
         ) : null}
-        {warns.map((one) => (
-          <span key={one} className="block text-[14px] font-semibold text-safety">
-            ⚠ {one}
+        {warns.map((warn) => (
+          <span key={warn} className="block text-[14px] font-semibold text-safety">
+            ⚠ {warn}
           </span>
         ))}
       </div>
@@ -144,7 +144,7 @@ function Part({
   const { kind, rows, found } = part;
   const [open, setOpen] = useState<string | null>(null);
   const scale = commonScale(kind === "vessel" || kind === "mold" ? (rows as never) : [], 52, 56);
-  const nameOf = (id: string) => waxes.find((one) => one.id === id)?.name ?? "something no longer here";
+  const nameOf = (id: string) => waxes.find((wax) => wax.id === id)?.name ?? "something no longer here";
   return (
     <section className="mb-6 scroll-mt-4" aria-label={PLURALS[kind].title} id={kind}>
       <div className="flex items-center justify-between border-b-[3px] border-ink pb-1">
@@ -215,8 +215,16 @@ export function ShelfView(
         what="the shelf"
         found={narrowed || kind ? shown.reduce((sum, part) => sum + part.found, 0) : undefined}
         filters={[
-          { key: "kind", label: "Kind", options: [{ value: "", label: "all" }, ...SHELF_KINDS.map((one) => ({ value: one, label: PLURALS[one].name }))] },
-          { key: "family", label: "Family", options: [{ value: "", label: "all" }, ...WAX_FAMILIES.map((one) => ({ value: one, label: one }))] },
+          {
+            key: "kind",
+            label: "Kind",
+            options: [{ value: "", label: "all" }, ...SHELF_KINDS.map((shelfKind) => ({ value: shelfKind, label: PLURALS[shelfKind].name }))],
+          },
+          {
+            key: "family",
+            label: "Family",
+            options: [{ value: "", label: "all" }, ...WAX_FAMILIES.map((waxFamily) => ({ value: waxFamily, label: waxFamily }))],
+          },
           {
             key: "low",
             label: "Stock",

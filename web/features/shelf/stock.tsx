@@ -24,9 +24,9 @@ interface StockProps {
 type Turn = (work: ReturnType<typeof saveLot | typeof saveCount>) => Promise<void>;
 
 /** Writes amounts of a thing: pieces of what is counted, or a weight. */
-function useAmounts(of: StockedThing): (value: number) => string {
+function useAmounts(stockedThing: StockedThing): (value: number) => string {
   const units = useUnits();
-  return (value) => (isCounted(of.kind) ? String(value) : units.about(value));
+  return (value) => (isCounted(stockedThing.kind) ? String(value) : units.about(value));
 }
 
 /** How much is on hand, when it is low, and what was drawn so far. */
@@ -60,7 +60,7 @@ function Lots({ of, stock, history, turn }: StockProps & { turn: Turn }) {
   const units = useUnits();
   const place = useWorkshop();
   const write = useAmounts(of);
-  const leftOf = (id: string) => stock?.left.find((one) => one.lotId === id)?.amount ?? 0;
+  const leftOf = (id: string) => stock?.left.find((item) => item.lotId === id)?.amount ?? 0;
   return (
     <section className="mt-7" aria-label="Lots">
       <h2 className="border-b-[3px] border-ink pb-1">Lots</h2>

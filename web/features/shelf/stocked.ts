@@ -11,8 +11,8 @@ export interface StockedThing {
 }
 
 /** Reads a density that may be missing; keeps what was typed. */
-export function useDensity(of: StockedThing) {
-  const [text, setText] = useState(of.density === null ? "" : writeNumber(of.density / 1e6, 4));
+export function useDensity(stockedThing: StockedThing) {
+  const [text, setText] = useState(stockedThing.density === null ? "" : writeNumber(stockedThing.density / 1e6, 4));
   const read = text.trim() === "" ? null : parseDensity(text);
   return { text, setText, value: read?.ok ? read.value : null, fault: read && !read.ok ? read.message : "" };
 }

@@ -30,35 +30,35 @@ function Ingredients({ rows }: { rows: readonly SheetIngredient[] }) {
   if (rows.length === 0) return <p className="text-soft">It names nothing that is classified.</p>;
   return (
     <WideTable label="Ingredients" least={640} heads={["ingredient", "share", "classes", "M", "ATE", "own limits"]}>
-      {rows.map((one) => (
-        <tr key={one.name} className="border-t border-line align-baseline">
+      {rows.map((row) => (
+        <tr key={row.name} className="border-t border-line align-baseline">
           <td className="py-1 pr-4">
-            {one.name}
-            {one.cas || one.ec ? <span className="block text-[14px] text-soft">{[one.cas, one.ec].filter(Boolean).join(", ")}</span> : null}
+            {row.name}
+            {row.cas || row.ec ? <span className="block text-[14px] text-soft">{[row.cas, row.ec].filter(Boolean).join(", ")}</span> : null}
           </td>
           <td className="figure pr-4">
-            {one.from === undefined ? "" : `${units.n(one.from, 3)}–`}
-            {units.n(one.percent, 3)} %
+            {row.from === undefined ? "" : `${units.n(row.from, 3)}–`}
+            {units.n(row.percent, 3)} %
           </td>
           <td className="pr-4">
-            {one.classes.join(", ") || "none"}
-            {one.unread.length > 0 ? <span className="block text-hot">▲ not reckoned here: {one.unread.join(", ")}</span> : null}
+            {row.classes.join(", ") || "none"}
+            {row.unread.length > 0 ? <span className="block text-hot">▲ not reckoned here: {row.unread.join(", ")}</span> : null}
           </td>
           <td className="pr-4">
-            {[one.m ? units.n(one.m, 0) : "", one.mAcute ? `acute ${units.n(one.mAcute, 0)}` : "", one.mChronic ? `chronic ${units.n(one.mChronic, 0)}` : ""]
+            {[row.m ? units.n(row.m, 0) : "", row.mAcute ? `acute ${units.n(row.mAcute, 0)}` : "", row.mChronic ? `chronic ${units.n(row.mChronic, 0)}` : ""]
               .filter(Boolean)
               .join(", ")}
           </td>
           <td className="pr-4">
             {[
-              one.ateOral ? `oral ${units.n(one.ateOral, 0)} mg/kg` : "",
-              one.ateDermal ? `dermal ${units.n(one.ateDermal, 0)} mg/kg` : "",
-              one.ateInhaled ? `inhaled ${units.n(one.ateInhaled, 2)} mg/l` : "",
+              row.ateOral ? `oral ${units.n(row.ateOral, 0)} mg/kg` : "",
+              row.ateDermal ? `dermal ${units.n(row.ateDermal, 0)} mg/kg` : "",
+              row.ateInhaled ? `inhaled ${units.n(row.ateInhaled, 2)} mg/l` : "",
             ]
               .filter(Boolean)
               .join(", ")}
           </td>
-          <td>{one.limits.map((limit) => `${limit.class} ≥ ${units.n(limit.percent, 4)} %`).join(", ")}</td>
+          <td>{row.limits.map((limit) => `${limit.class} ≥ ${units.n(limit.percent, 4)} %`).join(", ")}</td>
         </tr>
       ))}
     </WideTable>
@@ -108,7 +108,7 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
           id: v7(),
           kind,
           materialId,
-          sheet: { revision: all.revision, on: all.on, ingredients: all.table.map((one) => ({ ...one })) },
+          sheet: { revision: all.revision, on: all.on, ingredients: all.table.map((item) => ({ ...item })) },
         }),
       );
       if (!outcome.ok) {
@@ -150,7 +150,8 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
           <Ingredients rows={newest.sheet.ingredients} />
           {earlier.length > 0 ? (
             <p className="mt-1 text-[15px] text-soft">
-              Earlier: {earlier.map((one) => `${units.onDate(one.sheet.on)}${one.sheet.revision ? ` (${one.sheet.revision})` : ""}`).join(", ")}.
+              Earlier:{" "}
+              {earlier.map((keptSheet) => `${units.onDate(keptSheet.sheet.on)}${keptSheet.sheet.revision ? ` (${keptSheet.sheet.revision})` : ""}`).join(", ")}.
             </p>
           ) : null}
         </>

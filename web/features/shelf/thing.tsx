@@ -28,7 +28,7 @@ export function ThingView(props: {
 }) {
   const { of, vessel } = props;
   const units = useUnits();
-  const sheeted = SHEETED.find((one) => one === of.kind);
+  const sheeted = SHEETED.find((item) => item === of.kind);
   return (
     <PageLayout
       title={of.name}
@@ -41,9 +41,9 @@ export function ThingView(props: {
       side={
         <>
           {vessel
-            ? cautionsOnVessel(vessel).map((one) => (
-                <Caution key={one.message} title={one.weight === "stop" ? "Not to be filled" : "Take care"}>
-                  {units.say(one.message)}
+            ? cautionsOnVessel(vessel).map((caution) => (
+                <Caution key={caution.message} title={caution.weight === "stop" ? "Not to be filled" : "Take care"}>
+                  {units.say(caution.message)}
                 </Caution>
               ))
             : null}
@@ -69,10 +69,10 @@ export function ThingView(props: {
         <section className="mt-7" aria-label="Colors">
           <h2 className="border-b-[3px] border-ink pb-1">Colors</h2>
           <ul>
-            {props.colors.map((one) => (
-              <li key={one.name + one.tried} className="border-b border-line py-2">
-                <strong>{one.name}</strong>: {one.dyes}
-                {one.tried ? <span className="text-soft">, tried in {one.tried}</span> : null}
+            {props.colors.map((color) => (
+              <li key={color.name + color.tried} className="border-b border-line py-2">
+                <strong>{color.name}</strong>: {color.dyes}
+                {color.tried ? <span className="text-soft">, tried in {color.tried}</span> : null}
               </li>
             ))}
           </ul>

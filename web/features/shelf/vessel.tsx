@@ -41,10 +41,10 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
   const place = useWorkshop();
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
-  const dense = waxes.filter((one) => one.setDensity !== null);
+  const dense = waxes.filter((wax) => wax.setDensity !== null);
   const [waxId, setWaxId] = useState(dense[0]?.id ?? "");
   const [wicks, setWicks] = useState<WickCount>(vessel.wicks === 3 ? 3 : vessel.wicks === 2 ? 2 : 1);
-  const chosen = dense.find((one) => one.id === waxId);
+  const chosen = dense.find((item) => item.id === waxId);
   const rules = useMemo(
     () => ({
       density: { initial: writeNumber((chosen?.setDensity ?? DEFAULT_WAX_DENSITY) / 1e6, 4), parse: parseDensity },
@@ -126,13 +126,13 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
                   value={waxId}
                   onChange={(event) => {
                     setWaxId(event.target.value);
-                    const wax = dense.find((one) => one.id === event.target.value);
+                    const wax = dense.find((item) => item.id === event.target.value);
                     fields.fill({ density: writeNumber((wax?.setDensity ?? DEFAULT_WAX_DENSITY) / 1e6, 4) });
                   }}
                 >
-                  {dense.map((one) => (
-                    <option key={one.id} value={one.id}>
-                      {one.name}
+                  {dense.map((item) => (
+                    <option key={item.id} value={item.id}>
+                      {item.name}
                     </option>
                   ))}
                   <option value="">any: about 0.9</option>

@@ -41,7 +41,7 @@ export function WickPlaces(props: {
   const { vessel, atLine, wicks, onWicks } = props;
   const units = useUnits();
   const places = wickPlaces(atLine, wicks);
-  const suited = props.shelf.filter((one) => one.fromUm !== null && one.toUm !== null && one.fromUm <= atLine * 1_000 && atLine * 1_000 <= one.toUm);
+  const suited = props.shelf.filter((item) => item.fromUm !== null && item.toUm !== null && item.fromUm <= atLine * 1_000 && atLine * 1_000 <= item.toUm);
   return (
     <section className="sheet" aria-label="Wick places">
       <div className="mb-2 flex flex-wrap items-center justify-between gap-3">
@@ -82,7 +82,7 @@ export function WickPlaces(props: {
           </p>
           {suited.length > 0 ? (
             <p className="mt-1 text-[15px]">
-              On the shelf for this diameter: <strong>{suited.map((one) => one.name).join(", ")}</strong>
+              On the shelf for this diameter: <strong>{suited.map((item) => item.name).join(", ")}</strong>
               {wicks > 1 ? ", if it were one wick" : ""}
             </p>
           ) : null}

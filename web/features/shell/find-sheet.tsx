@@ -81,10 +81,10 @@ export function FindSheet({ sections, text, hint, onText, onClose }: FindProps) 
   };
   const letters = text.trim().toLowerCase();
   // What was found for other letters is not what Enter goes to now.
-  const things = found.of === text ? found.things : found.things.filter((one) => letters !== "" && one.name.toLowerCase().includes(letters));
-  const places = sections.filter((one) => one.name.includes(letters));
-  const words = letters.length < 2 ? [] : GLOSSARY.filter((one) => one.name.includes(letters));
-  const actions = letters === "" ? [] : ACTIONS.filter((one) => letters.split(/\s+/).every((word) => one.name.toLowerCase().includes(word)));
+  const things = found.of === text ? found.things : found.things.filter((item) => letters !== "" && item.name.toLowerCase().includes(letters));
+  const places = sections.filter((section) => section.name.includes(letters));
+  const words = letters.length < 2 ? [] : GLOSSARY.filter((word) => word.name.includes(letters));
+  const actions = letters === "" ? [] : ACTIONS.filter((action) => letters.split(/\s+/).every((word) => action.name.toLowerCase().includes(word)));
   const row = "flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-4 py-2 data-[selected=true]:bg-act data-[selected=true]:text-act-ink";
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
@@ -105,27 +105,27 @@ export function FindSheet({ sections, text, hint, onText, onClose }: FindProps) 
               className="entry w-full !border-0 !border-b-[3px] text-[20px]"
             />
             <Command.List className="max-h-[60vh] overflow-auto pb-2">
-              {things.map((one) => (
-                <Command.Item key={one.path + one.name} value={`${one.kind} ${one.path} ${one.name}`} onSelect={() => go(one.path)} className={row}>
-                  <span className="font-semibold">{one.name}</span>
-                  <span className="text-[15px]">{one.kind}</span>
+              {things.map((item) => (
+                <Command.Item key={item.path + item.name} value={`${item.kind} ${item.path} ${item.name}`} onSelect={() => go(item.path)} className={row}>
+                  <span className="font-semibold">{item.name}</span>
+                  <span className="text-[15px]">{item.kind}</span>
                 </Command.Item>
               ))}
-              {actions.map((one) => (
-                <Command.Item key={one.path} value={`action ${one.path}`} onSelect={() => go(one.path)} className={row}>
-                  <span className="font-semibold">{one.name}</span>
+              {actions.map((action) => (
+                <Command.Item key={action.path} value={`action ${action.path}`} onSelect={() => go(action.path)} className={row}>
+                  <span className="font-semibold">{action.name}</span>
                   <span className="text-[15px]">action</span>
                 </Command.Item>
               ))}
-              {places.map((one) => (
-                <Command.Item key={one.path} value={`section ${one.path}`} onSelect={() => go(one.path)} className={row}>
-                  <span>{one.name}</span>
+              {places.map((place) => (
+                <Command.Item key={place.path} value={`section ${place.path}`} onSelect={() => go(place.path)} className={row}>
+                  <span>{place.name}</span>
                   <span className="text-[15px]">section</span>
                 </Command.Item>
               ))}
-              {words.map((one) => (
-                <Command.Item key={one.name} value={`word ${one.name}`} onSelect={() => go(`/words#${one.name.replaceAll(" ", "-")}`)} className={row}>
-                  <span>{one.name}</span>
+              {words.map((word) => (
+                <Command.Item key={word.name} value={`word ${word.name}`} onSelect={() => go(`/words#${word.name.replaceAll(" ", "-")}`)} className={row}>
+                  <span>{word.name}</span>
                   <span className="text-[15px]">word</span>
                 </Command.Item>
               ))}

@@ -274,7 +274,7 @@ export function Frame(props: FrameProps) {
                   className="-ml-1 min-h-[44px] max-w-full px-1 text-[14px] text-soft lg:min-h-[28px] lg:max-w-[210px]"
                   value={workshop.id}
                   options={[
-                    ...workshops.map((one) => ({ value: one.id, name: one.name })),
+                    ...workshops.map((workshop) => ({ value: workshop.id, name: workshop.name })),
                     ...(props.role === "owner" ? [{ value: "people", name: "People and devices…" }] : []),
                     ...(props.known === "device" ? [] : [{ value: "more", name: "Workshops, units and prices…" }]),
                   ]}
@@ -297,7 +297,7 @@ export function Frame(props: FrameProps) {
                   className="min-h-[44px] max-w-[130px] border-2 border-line bg-sheet px-2 lg:min-h-[36px]"
                   value={person ?? ""}
                   options={[
-                    ...people.filter((one) => props.known === "alone" || one.id === person).map((one) => ({ value: one.id, name: one.name })),
+                    ...people.filter((item) => props.known === "alone" || item.id === person).map((item) => ({ value: item.id, name: item.name })),
                     ...LEADS_TO[props.known],
                   ]}
                   empty="nobody yet"

@@ -41,11 +41,11 @@ const SYSTEMS = {
   us: { weights: "oz", temperatureUnit: "F", lengthUnit: "in" },
 } as const;
 
-const zones = (): Choice[] => ["UTC", ...Intl.supportedValuesOf("timeZone")].map((one) => ({ value: one, name: one.replaceAll("_", " ") }));
+const zones = (): Choice[] => ["UTC", ...Intl.supportedValuesOf("timeZone")].map((text) => ({ value: text, name: text.replaceAll("_", " ") }));
 
 function currencies(): Choice[] {
   const names = new Intl.DisplayNames("en", { type: "currency" });
-  return Intl.supportedValuesOf("currency").map((one) => ({ value: one, name: `${one} ${names.of(one) ?? ""}` }));
+  return Intl.supportedValuesOf("currency").map((supportedValue) => ({ value: supportedValue, name: `${supportedValue} ${names.of(supportedValue) ?? ""}` }));
 }
 
 /** The rules of a workshop's fields; of a new one also who works there. `zone` is the time zone of the server. */
@@ -87,16 +87,16 @@ function Measures({ fields }: { fields: WorkshopFields }) {
     <>
       <fieldset className="flex flex-wrap items-center gap-2 sm:col-span-2">
         <legend className="mb-1 text-[15px] font-semibold">Measures</legend>
-        {(["metric", "us"] as const).map((one) => (
+        {(["metric", "us"] as const).map((item) => (
           <button
-            key={one}
+            key={item}
             type="button"
-            className={press({ className: Object.entries(SYSTEMS[one]).every(([key, value]) => fields.text(key) === value) ? "!bg-ink !text-sheet" : "" })}
+            className={press({ className: Object.entries(SYSTEMS[item]).every(([key, value]) => fields.text(key) === value) ? "!bg-ink !text-sheet" : "" })}
             onClick={() => {
-              for (const [key, value] of Object.entries(SYSTEMS[one])) fields.set(key, value);
+              for (const [key, value] of Object.entries(SYSTEMS[item])) fields.set(key, value);
             }}
           >
-            {one === "metric" ? "Grams, °C, millimeters" : "Ounces, °F, inches"}
+            {item === "metric" ? "Grams, °C, millimeters" : "Ounces, °F, inches"}
           </button>
         ))}
         <span className="text-[15px] text-soft">or each for itself:</span>
@@ -253,31 +253,31 @@ export function Workshops({ workshops, zone }: { workshops: WorkshopShown[]; zon
       }
     >
       <ul>
-        {workshops.map((one) => (
-          <li key={one.id} data-workshop={one.id} className="border-b border-line py-3">
+        {workshops.map((workshop) => (
+          <li key={workshop.id} data-workshop={workshop.id} className="border-b border-line py-3">
             <div className="flex flex-wrap items-center gap-4">
-              <strong className="text-[19px]">{one.name}</strong>
+              <strong className="text-[19px]">{workshop.name}</strong>
               <span className="flex-1 text-soft">
-                {one.massUnit === "g" ? "grams" : "ounces"}, °{one.temperatureUnit}, {one.timeZone}
+                {workshop.massUnit === "g" ? "grams" : "ounces"}, °{workshop.temperatureUnit}, {workshop.timeZone}
               </span>
               <button
                 type="button"
                 className="press"
                 onClick={async () => {
-                  await chooseWorkshop(one.id);
+                  await chooseWorkshop(workshop.id);
                   forgetPages();
-                  router.push(`/w/${one.id}`);
+                  router.push(`/w/${workshop.id}`);
                 }}
               >
-                Work in {one.name}
+                Work in {workshop.name}
               </button>
-              <button type="button" className="press" onClick={() => setOpen(open === one.id ? null : one.id)} aria-label={`Change ${one.name}`}>
+              <button type="button" className="press" onClick={() => setOpen(open === workshop.id ? null : workshop.id)} aria-label={`Change ${workshop.name}`}>
                 Change
               </button>
             </div>
-            {open === one.id ? (
+            {open === workshop.id ? (
               <div className="sheet mt-3">
-                <WorkshopForm workshop={one} zone={zone} />
+                <WorkshopForm workshop={workshop} zone={zone} />
               </div>
             ) : null}
           </li>

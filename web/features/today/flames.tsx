@@ -16,27 +16,27 @@ export function Flames({ trials, now }: { trials: TrialListed[]; now: string }) 
       <ul>
         {[...trials]
           .sort((a, b) => Number(b.burning.length > 0) - Number(a.burning.length > 0))
-          .map((one) => {
-            const seconds = one.next ? (Date.parse(one.next.at) - Date.parse(now)) / 1_000 : 0;
+          .map((trial) => {
+            const seconds = trial.next ? (Date.parse(trial.next.at) - Date.parse(now)) / 1_000 : 0;
             return (
-              <li key={one.id} className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line py-3">
+              <li key={trial.id} className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line py-3">
                 <div className="min-w-0 flex-1 basis-[240px]">
-                  <Link href={`/burn/${one.id}`} className="text-[18px] font-bold">
-                    Trial {one.number}: {one.name}
+                  <Link href={`/burn/${trial.id}`} className="text-[18px] font-bold">
+                    Trial {trial.number}: {trial.name}
                   </Link>
-                  {one.burning.length > 0 ? (
+                  {trial.burning.length > 0 ? (
                     <p>
-                      <strong className="text-safety">⚠ {one.burning.map((each) => each.key).join(", ")} burning.</strong>{" "}
-                      {one.next
-                        ? `${one.next.what === "look" ? "Look" : "Put out"} ${seconds <= 0 ? "now" : `in ${durationInWords(seconds)}, at ${units.clock(one.next.at)}`}.`
+                      <strong className="text-safety">⚠ {trial.burning.map((each) => each.key).join(", ")} burning.</strong>{" "}
+                      {trial.next
+                        ? `${trial.next.what === "look" ? "Look" : "Put out"} ${seconds <= 0 ? "now" : `in ${durationInWords(seconds)}, at ${units.clock(trial.next.at)}`}.`
                         : ""}
                     </p>
                   ) : (
-                    <p className="text-soft">{one.ready} can be lit</p>
+                    <p className="text-soft">{trial.ready} can be lit</p>
                   )}
                 </div>
-                <Link href={`/burn/${one.id}`} className={press({ size: "gloved" })}>
-                  {one.burning.length > 0 ? "Go to the flames" : "Go to the trial"}
+                <Link href={`/burn/${trial.id}`} className={press({ size: "gloved" })}>
+                  {trial.burning.length > 0 ? "Go to the flames" : "Go to the trial"}
                 </Link>
               </li>
             );

@@ -57,14 +57,14 @@ function Begin() {
     <>
       <h2 className="border-b-[3px] border-ink pb-1">Nothing to do now</h2>
       <ul>
-        {ways.map((one) => (
-          <li key={one.href} className="grid items-center gap-4 border-b border-line py-4 sm:grid-cols-[minmax(0,1fr)_auto]">
+        {ways.map((way) => (
+          <li key={way.href} className="grid items-center gap-4 border-b border-line py-4 sm:grid-cols-[minmax(0,1fr)_auto]">
             <div>
-              <h3>{one.title}</h3>
-              <p className="mt-1 max-w-[560px] text-soft">{one.words}</p>
+              <h3>{way.title}</h3>
+              <p className="mt-1 max-w-[560px] text-soft">{way.words}</p>
             </div>
-            <Link className={one.first ? "act" : press({ size: "gloved" })} href={one.href} {...(one.first ? { "data-next-step": "" } : {})}>
-              {one.action}
+            <Link className={way.first ? "act" : press({ size: "gloved" })} href={way.href} {...(way.first ? { "data-next-step": "" } : {})}>
+              {way.action}
             </Link>
           </li>
         ))}
@@ -87,7 +87,7 @@ function PlanSays({ plan }: { plan: PlanNews }) {
       ? [
           `short of ${plan.short
             .slice(0, 3)
-            .map((one) => `${one.name}${one.by ? ` by ${units.onDay(one.by)}` : ""}`)
+            .map((item) => `${item.name}${item.by ? ` by ${units.onDay(item.by)}` : ""}`)
             .join(", ")}${plan.short.length > 3 ? ` and ${plan.short.length - 3} more` : ""}`,
         ]
       : []),
@@ -103,9 +103,9 @@ function PlanSays({ plan }: { plan: PlanNews }) {
         </p>
       ) : null}
       <ul className="mt-1">
-        {wrong.map((one) => (
-          <li key={one} className="border-t border-line py-1 text-[15px] font-semibold text-hot">
-            ▲ {one}
+        {wrong.map((text) => (
+          <li key={text} className="border-t border-line py-1 text-[15px] font-semibold text-hot">
+            ▲ {text}
           </li>
         ))}
       </ul>
@@ -125,12 +125,12 @@ function GoesOut({ soon, today }: { soon: OrderSoon[]; today: string }) {
     <section aria-label="What goes out">
       <h3>What goes out</h3>
       <ul className="mt-1">
-        {soon.map((one) => (
-          <li key={one.id} className="border-t border-line py-1 text-[15px]">
-            <Link href={`/sell/${one.id}`} className="font-semibold">
-              {one.name}
+        {soon.map((orderSoon) => (
+          <li key={orderSoon.id} className="border-t border-line py-1 text-[15px]">
+            <Link href={`/sell/${orderSoon.id}`} className="font-semibold">
+              {orderSoon.name}
             </Link>
-            , {one.wantedOn === today ? "today" : units.onDay(one.wantedOn)}
+            , {orderSoon.wantedOn === today ? "today" : units.onDay(orderSoon.wantedOn)}
           </li>
         ))}
       </ul>
@@ -177,24 +177,24 @@ export function Today({
       return [{ batch, at: times.testFrom, what: "may be tested", action: "Read its record", href: `/records/${id}` }];
     return [{ batch, at: times.sellFrom, what: "cured as recommended", action: "Read its record", href: `/records/${id}` }];
   });
-  const reached = (one: Due) => one.at === null || Date.parse(one.at) <= Date.parse(now);
+  const reached = (item: Due) => item.at === null || Date.parse(item.at) <= Date.parse(now);
   const order = (a: Due, b: Due) => Date.parse(a.at ?? "1970-01-01") - Date.parse(b.at ?? "1970-01-01");
-  const started = (one: Due) => Date.parse(one.batch.startedAt);
+  const started = (item: Due) => Date.parse(item.batch.startedAt);
   const hands = due.filter(reached).sort((a, b) => order(a, b) || started(a) - started(b));
-  const coming = due.filter((one) => !reached(one)).sort(order);
-  const row = (one: Due, index: number, first: boolean) => (
+  const coming = due.filter((item) => !reached(item)).sort(order);
+  const row = (item: Due, index: number, first: boolean) => (
     <BatchRow
-      key={one.batch.id}
-      batch={one.batch}
-      href={reached(one) ? one.href : `/records/${one.batch.id}`}
+      key={item.batch.id}
+      batch={item.batch}
+      href={reached(item) ? item.href : `/records/${item.batch.id}`}
       instruments={instruments}
       first={first && index === 0}
-      action={reached(one) ? one.action : "Read its record"}
+      action={reached(item) ? item.action : "Read its record"}
       what={
         <>
-          {one.at === null ? "" : `${units.dayClock(one.at)} · `}
-          {one.what}
-          {one.at !== null && !reached(one) ? <span className="font-normal text-soft"> {units.away(one.at, now)}</span> : null}
+          {item.at === null ? "" : `${units.dayClock(item.at)} · `}
+          {item.what}
+          {item.at !== null && !reached(item) ? <span className="font-normal text-soft"> {units.away(item.at, now)}</span> : null}
         </>
       }
     />
@@ -222,12 +222,12 @@ export function Today({
             <section>
               <h3>Low on the shelf</h3>
               <ul className="mt-1">
-                {low.map((one) => (
-                  <li key={one.id} className="border-t border-line py-1 text-[15px]">
-                    <Link className="underline" href={`/shelf/${one.kind}/${one.id}`}>
-                      {one.name}
+                {low.map((low) => (
+                  <li key={low.id} className="border-t border-line py-1 text-[15px]">
+                    <Link className="underline" href={`/shelf/${low.kind}/${low.id}`}>
+                      {low.name}
                     </Link>
-                    <span className="text-hot"> ▲ {one.counted ? one.onHand : units.bulk(one.onHand)} there</span>
+                    <span className="text-hot"> ▲ {low.counted ? low.onHand : units.bulk(low.onHand)} there</span>
                   </li>
                 ))}
               </ul>
@@ -259,14 +259,14 @@ export function Today({
         <>
           <section aria-label="Now">
             <h2 className="border-b-[3px] border-ink pb-1">Now</h2>
-            {hands.length === 0 ? <p className="py-3 text-soft">Nothing just now.</p> : <ul>{hands.map((one, index) => row(one, index, true))}</ul>}
+            {hands.length === 0 ? <p className="py-3 text-soft">Nothing just now.</p> : <ul>{hands.map((hand, index) => row(hand, index, true))}</ul>}
           </section>
           <section aria-label="Coming" className="mt-6">
             <h2 className="border-b-[3px] border-ink pb-1">Coming</h2>
             {coming.length === 0 ? (
               <p className="py-3 text-soft">Nothing is setting or curing.</p>
             ) : (
-              <ul>{coming.map((one, index) => row(one, index, false))}</ul>
+              <ul>{coming.map((item, index) => row(item, index, false))}</ul>
             )}
           </section>
         </>

@@ -78,7 +78,7 @@ describe("coming in with an account", () => {
     expect(await resolvePrincipal(visitor.headers(), workshopId)).toMatchObject({ role: "maker", personId });
     expect(await resolvePrincipal(visitor.headers(), await test.workshop())).toBe("stranger");
     expect(await resolvePrincipal(new Headers(), workshopId)).toBe("nobody");
-    expect((await workshopsOfRequest(visitor.headers())).map((one) => one.id)).toEqual([workshopId]);
+    expect((await workshopsOfRequest(visitor.headers())).map((item) => item.id)).toEqual([workshopId]);
     expect(await workshopsOfRequest(new Headers())).toEqual([]);
     const again = await new Visitor().ask("accept", { ...link, name: "Thief", email: mailOf("thief"), password: PASSWORD });
     expect(again.status).toBe(404);
@@ -104,12 +104,12 @@ describe("coming in with an account", () => {
     const { visitor, email } = await comeIn("Maren", "maker");
     const other = new Visitor("192.0.2.90");
     const { answer } = await other.ask("sign-in", { email, password: PASSWORD });
-    const cookie = answer.headers.getSetCookie().find((one) => one.includes("session_token")) ?? "";
+    const cookie = answer.headers.getSetCookie().find((text) => text.includes("session_token")) ?? "";
     expect(cookie).toMatch(/HttpOnly/);
     expect(cookie).toMatch(/SameSite=Lax/);
     const { auth } = await import("./auth");
     const sessions = await auth().api.listSessions({ headers: visitor.headers() });
-    const theirs = sessions.find((one) => other.cookies.get("hearth.session_token")?.startsWith(encodeURIComponent(one.token).slice(0, 20)));
+    const theirs = sessions.find((session) => other.cookies.get("hearth.session_token")?.startsWith(encodeURIComponent(session.token).slice(0, 20)));
     expect((await visitor.ask("end-session", { id: theirs?.id })).status).toBe(200);
     expect(await resolvePrincipal(other.headers(), workshopId)).toBe("nobody");
     expect(await resolvePrincipal(visitor.headers(), workshopId)).toMatchObject({ role: "maker" });
@@ -265,7 +265,7 @@ describe("a phone of the workshop", () => {
     value(await setPin(place(), { personId: sida, pin: "4821" }));
     await phone.ask("person", { personId: sida, pin: "4821" });
     const copy = new Visitor();
-    for (const [name, one] of phone.cookies) copy.cookies.set(name, one);
+    for (const [name, text] of phone.cookies) copy.cookies.set(name, text);
     expect(await resolvePrincipal(copy.headers(), workshopId)).toMatchObject({ personId: sida });
     expect((await phone.ask("leave", {})).status).toBe(200);
     expect(await resolvePrincipal(copy.headers(), workshopId)).toBe("nobody");
@@ -274,14 +274,14 @@ describe("a phone of the workshop", () => {
   it("logs entries in the name of who is at it, or was at it when they happened", async () => {
     const { phone } = await joined();
     const [sida, maren] = [await person("Sida"), await person("Maren")];
-    for (const one of [sida, maren]) value(await setPin(place(), { personId: one, pin: "4821" }));
+    for (const text of [sida, maren]) value(await setPin(place(), { personId: text, pin: "4821" }));
     await phone.ask("person", { personId: sida, pin: "4821" });
     const who = await resolvePrincipal(phone.headers(), workshopId);
     if (typeof who === "string") throw new Error(who);
     const [happenedAt, before] = [new Date().toISOString(), new Date(Date.now() - 3_600_000).toISOString()];
     const odd = (personId: string | null, at = happenedAt) => assertOwnPerson(workshopId, who, { personId, happenedAt: at });
     expect(await odd(sida)).toBeNull();
-    for (const one of [owner.personId, maren]) expect(await odd(one)).toMatch(/in the name of who is signed in/);
+    for (const text of [owner.personId, maren]) expect(await odd(text)).toMatch(/in the name of who is signed in/);
     // What waited here from Sida is still taken while Maren is at it; what Sida could not have entered here is not.
     await phone.ask("person", { personId: maren, pin: "4821" });
     const next = await resolvePrincipal(phone.headers(), workshopId);
@@ -367,16 +367,16 @@ describe("a whole workshop", () => {
         [workshopId],
       );
       expect(
-        rows.filter((one) => one.table === table),
+        rows.filter((row) => row.table === table),
         table,
       ).toHaveLength(counted[0]?.n ?? -1);
     }
-    expect(rows.every((one) => (one.row.workshop_id ?? one.row.id) === workshopId)).toBe(true);
-    expect(rows.filter((one) => "pin_hash" in one.row || (one.table !== "audit_log" && "hash" in one.row))).toEqual([]);
+    expect(rows.every((row) => (row.row.workshop_id ?? row.row.id) === workshopId)).toBe(true);
+    expect(rows.filter((row) => "pin_hash" in row.row || (row.table !== "audit_log" && "hash" in row.row))).toEqual([]);
     expect(lines.at(-1)).toEqual({ end: true, rows: rows.length });
 
     expect(await letGo(place(), { go: true, name: "another" })).toMatchObject({ ok: false, fields: { name: [expect.any(String)] } });
-    const [workshop] = rows.filter((one) => one.table === "workshop");
+    const [workshop] = rows.filter((row) => row.table === "workshop");
     const { leavesAt } = value(await letGo(place(), { go: true, name: String(workshop?.row.name).toUpperCase() }));
     expect(Math.round((Date.parse(leavesAt ?? "") - Date.now()) / 86_400_000)).toBe(30);
     expect(value(await letGo(place(), { go: false, name: "" })).leavesAt).toBeNull();
@@ -391,13 +391,13 @@ describe("the audit log", () => {
     const db = test.as(workshopId);
     const { rows, gaps } = await readAuditLog(db, workshopId, null);
     expect(gaps).toEqual([]);
-    expect(rows.find((one) => one.table === "member" && one.changed.role?.[1] === "maker")).toMatchObject({
+    expect(rows.find((row) => row.table === "member" && row.changed.role?.[1] === "maker")).toMatchObject({
       by: "Ilvo",
       through: "an account",
       what: "update",
       changed: { role: ["helper", "maker"] },
     });
-    expect(rows.find((one) => one.changed.pin_hash)?.changed.pin_hash).toEqual(["…", "…"]);
+    expect(rows.find((row) => row.changed.pin_hash)?.changed.pin_hash).toEqual(["…", "…"]);
     expect(JSON.stringify(rows)).not.toContain(hashOf("t".repeat(43)));
     // Not by the program's own hand.
     for (const attempt of [`update audit_log set what = 'x' where workshop_id = '${workshopId}'`, `delete from audit_log where workshop_id = '${workshopId}'`])

@@ -117,7 +117,7 @@ it("a phone that is cut off hears so at once and nothing after it, while others 
   await vi.waitFor(() => expect(cut.at.over).toBe(true), 5_000);
   expect(cut.told).toEqual([{ workshop: workshopId, cut: true }]);
   await notifyPages(test.db, { workshop: workshopId, batch: v7() });
-  await vi.waitFor(() => expect(stays.told.some((one) => one.batch)).toBe(true), 5_000);
+  await vi.waitFor(() => expect(stays.told.some((item) => item.batch)).toBe(true), 5_000);
   expect(stays.at.over).toBe(false);
   closeStreams();
 });

@@ -43,7 +43,7 @@ const tooMany = (seconds: number): Response => {
 async function counted(request: Request, kind: "name" | "code", key?: string): Promise<Response | null> {
   const address = addressOf(request.headers);
   const waits = [await tryOf(kind === "code" ? "code" : "address", address), key ? await tryOfName(key, address) : null];
-  const wait = Math.max(...waits.map((one) => one ?? 0));
+  const wait = Math.max(...waits.map((wait) => wait ?? 0));
   return wait > 0 ? tooMany(wait) : null;
 }
 
@@ -101,8 +101,8 @@ export async function invitationOf(workshopId: string, token: string) {
 
 /** Whether nobody has an account here yet. */
 export async function isFirst(): Promise<boolean> {
-  const [one] = await authDatabase().select({ id: authUsers.id }).from(authUsers).limit(1);
-  return !one;
+  const [item] = await authDatabase().select({ id: authUsers.id }).from(authUsers).limit(1);
+  return !item;
 }
 
 const WRONG = "The address or the password is not right.";
@@ -353,7 +353,7 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
   }),
   "end-session": signedIn(z.object({ id: z.string().max(100) }), async (request, { id }) => {
     const sessions = await auth().api.listSessions({ headers: request.headers });
-    const token = sessions.find((one) => one.id === id)?.token;
+    const token = sessions.find((session) => session.id === id)?.token;
     if (!token) return errorResponse(404, "This sign-in is ended already.");
     await auth().api.revokeSession({ body: { token }, headers: request.headers });
     return ok();

@@ -62,12 +62,12 @@ export async function readAccountPage() {
     account,
     codesLeft: codes?.n ?? 0,
     sessions: sessions
-      .map((one) => ({
-        id: one.id,
-        browser: browserOf(one.userAgent ?? ""),
-        address: one.ipAddress || "this machine",
-        at: new Date(one.createdAt).toISOString(),
-        here: one.id === account.sessionId,
+      .map((session) => ({
+        id: session.id,
+        browser: browserOf(session.userAgent ?? ""),
+        address: session.ipAddress || "this machine",
+        at: new Date(session.createdAt).toISOString(),
+        here: session.id === account.sessionId,
       }))
       .sort((a, b) => Number(b.here) - Number(a.here) || b.at.localeCompare(a.at)),
   };

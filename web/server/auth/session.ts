@@ -28,7 +28,7 @@ const SEEN_MS = 60_000;
 
 /** The device that sent this, by its cookie: of which workshop, and its secret. */
 export function deviceCookie(headers: Headers): { workshopId: string; token: string } | null {
-  const cookie = (headers.get("cookie") ?? "").split(/;\s*/).find((one) => one.startsWith(`${DEVICE_COOKIE}=`));
+  const cookie = (headers.get("cookie") ?? "").split(/;\s*/).find((text) => text.startsWith(`${DEVICE_COOKIE}=`));
   // Another program on the same host may have set it to anything: what is no cookie of ours is none.
   const [, workshopId, token] = /^([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})\.([\w-]{43})$/.exec(cookie?.slice(DEVICE_COOKIE.length + 1) ?? "") ?? [];
   return workshopId && token ? { workshopId, token } : null;

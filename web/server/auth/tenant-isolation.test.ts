@@ -77,7 +77,7 @@ async function stateOf(workshopId: string): Promise<string> {
 /** Every file of a kind below a folder, by its path from there. */
 const filesIn = (folder: string, name: RegExp): string[] =>
   readdirSync(join(ROOT, folder), { recursive: true, encoding: "utf8" })
-    .filter((one) => name.test(one) && !one.includes("node_modules"))
+    .filter((text) => name.test(text) && !text.includes("node_modules"))
     .sort();
 
 /** Routes that belong to no workshop, and what they are for. */
@@ -197,8 +197,8 @@ const THEIRS: Record<string, readonly Visiting[]> = {
 describe("every command", () => {
   it("is behind the sign-in: nobody, strangers, helpers and readers change nothing that is not theirs", async () => {
     const before = await stateOf(mine);
-    const files = [...filesIn("features", /\.ts$/), ...filesIn("server", /\.ts$/).map((one) => `../server/${one}`)].filter((one) =>
-      readFileSync(join(ROOT, "features", one), "utf8").startsWith('"use server"'),
+    const files = [...filesIn("features", /\.ts$/), ...filesIn("server", /\.ts$/).map((file) => `../server/${file}`)].filter((text) =>
+      readFileSync(join(ROOT, "features", text), "utf8").startsWith('"use server"'),
     );
     expect(files.length).toBeGreaterThan(12);
     const told: string[] = [];
@@ -235,7 +235,7 @@ describe("every command", () => {
 describe("every page", () => {
   it("is shown to whom it is for, and leads the others away before anything is read", async () => {
     const { requestContext: here } = await import("@/server/http/context");
-    const pages = filesIn("app/w/[workshop]", /page\.tsx$/).map((one) => `/${one.replace(/\/?page\.tsx$/, "")}`.replaceAll(/\[\w+\]/g, stored.batch));
+    const pages = filesIn("app/w/[workshop]", /page\.tsx$/).map((file) => `/${file.replace(/\/?page\.tsx$/, "")}`.replaceAll(/\[\w+\]/g, stored.batch));
     expect(pages.length).toBeGreaterThan(40);
     // No page asks for its workshop by any other way.
     for (const file of filesIn("app/w/[workshop]", /page\.tsx$/)) {

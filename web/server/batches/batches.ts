@@ -79,7 +79,7 @@ export function listed(
 ): Listed {
   const { prompts, next } = progress(plan, state);
   const due = next ? dueOf(prompts, next) : null;
-  const sum = (of: (key: string) => number) => plan.products.reduce((all, one) => all + of(one.key), 0);
+  const sum = (of: (key: string) => number) => plan.products.reduce((all, item) => all + of(item.key), 0);
   return {
     id: row.id,
     number: row.number,
@@ -315,10 +315,10 @@ export async function waitingCounts(db: Database, workshop: { id: string; timeZo
     return row?.n ?? 0;
   };
   const workshopId = workshop.id;
-  const mine = eq(batches.workshopId, workshopId);
+  const condition = eq(batches.workshopId, workshopId);
   const [pots, rack, due, burn, sell] = await Promise.all([
-    counted(and(mine, eq(batches.stage, "pot"))),
-    counted(and(mine, eq(batches.stage, "rack"))),
+    counted(and(condition, eq(batches.stage, "pot"))),
+    counted(and(condition, eq(batches.stage, "rack"))),
     counted(toLook(workshopId, now)),
     db.$count(trials, wantsHands(workshopId, now)),
     db.$count(orders, isSoon(workshop, now)),

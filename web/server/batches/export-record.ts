@@ -55,7 +55,7 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
   const { plan } = await readBatchState(db, batch);
   const used = (kind: string) => plan.pots.flatMap((pot) => pot.components.filter((part) => part.kind === kind).map((part) => part.id));
   const named = plan.pots.flatMap((pot) =>
-    [...pot.recipe.waxes, ...pot.recipe.fragrances, ...(pot.recipe.additives ?? []), ...(pot.recipe.dyes ?? [])].map((one) => one.id),
+    [...pot.recipe.waxes, ...pot.recipe.fragrances, ...(pot.recipe.additives ?? []), ...(pot.recipe.dyes ?? [])].map((item) => item.id),
   );
   const { spec } = main.formulaVersion;
   const wanted = present([...named, ...namedIn(spec), ...used("wax")]);
@@ -84,11 +84,11 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
     ),
     waxes: await rows(waxes, wanted),
     fragrances: await rows(fragrances, wanted),
-    vessels: await rows(vessels, present(plan.products.filter((one) => one.container === "vessel").map((one) => one.containerId))),
+    vessels: await rows(vessels, present(plan.products.filter((product) => product.container === "vessel").map((product) => product.containerId))),
     additives: await rows(additives, wanted),
     dyes: await rows(dyes, wanted),
-    wicks: await rows(wicks, present(plan.products.map((one) => one.wicks?.wickId ?? null))),
-    molds: await rows(molds, present(plan.products.filter((one) => one.container === "mold").map((one) => one.containerId))),
+    wicks: await rows(wicks, present(plan.products.map((product) => product.wicks?.wickId ?? null))),
+    molds: await rows(molds, present(plan.products.filter((product) => product.container === "mold").map((product) => product.containerId))),
     events: events.map((event) => ({ ...event, v: versionOf(event.kind) })) as BatchRecord["events"],
   };
 }

@@ -91,8 +91,8 @@ export function readRecord(text: string): Result<BatchRecord | BurnRecord> {
 /** Puts rows in that are not here yet; what is here under the same id is kept, and said in `remarks`. */
 export async function putRows(tx: Transaction, workshopId: string, table: NamedTable, rows: { id: string; name: string }[], remarks: string[]): Promise<void> {
   const held = await tx.select().from(table).where(eq(table.workshopId, workshopId));
-  const byId = new Map(held.map((one) => [String(one.id), one]));
-  const names = new Set(held.map((one) => String(one.name).toLowerCase()));
+  const byId = new Map(held.map((item) => [String(item.id), item]));
+  const names = new Set(held.map((item) => String(item.name).toLowerCase()));
   for (const row of rows) {
     const old = byId.get(row.id);
     if (old) {
@@ -142,9 +142,9 @@ const placeIn = (events: readonly { kind: string }[], at: number): string => `En
 /** Why a log cannot be taken in for its times: an entry is dated in the future, and no later correction could ever count. Null where none is. */
 export function futureIn(events: readonly { kind: string; happenedAt: string; arrivedAt: string }[], now: string): string | null {
   const latest = Date.parse(now) + CLOCK_TOLERANCE_MS;
-  for (const [at, event] of events.entries())
+  for (const [index, event] of events.entries())
     for (const moment of [event.happenedAt, event.arrivedAt])
-      if (Date.parse(moment) > latest) return `${placeIn(events, at)} is dated ${moment.slice(0, 10)}, which is still to come by this machine's clock.`;
+      if (Date.parse(moment) > latest) return `${placeIn(events, index)} is dated ${moment.slice(0, 10)}, which is still to come by this machine's clock.`;
   return null;
 }
 
@@ -169,7 +169,7 @@ function oddIn(record: BatchRecord): string[] {
   return [
     ...(refused.length > 0 ? [`${refused.length} of its entries would not be taken here, like: ${refused[0]?.refusal.message}`] : []),
     ...(unreadable > 0 ? [`${unreadable} of its entries cannot be read; they are kept, and count for nothing.`] : []),
-    ...(state.jarStatuses.some((one) => one.packRun)
+    ...(state.jarStatuses.some((jarStatus) => jarStatus.packRun)
       ? ["Its packed jars belong to packs of the workshop that it comes from; they are not in stock here."]
       : []),
   ];

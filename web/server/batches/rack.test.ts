@@ -99,21 +99,21 @@ describe("the rack", () => {
     await pour(toLook, 60, 38 * DAY);
     await pour(curing, 60, 37 * DAY);
     await pour(cured, 60, 0);
-    for (const [one, minute] of [
+    for (const [stored, minute] of [
       [curing, 39 * DAY],
       [cured, 39 * DAY],
     ] as const) {
-      await put(one, { kind: "jarsInspected", payload: { product: one.vessel, jars: 10, flaws: [] } }, minute);
-      await put(one, { kind: "inspected", payload: { jars: 10 } }, minute + 1);
+      await put(stored, { kind: "jarsInspected", payload: { product: stored.vessel, jars: 10, flaws: [] } }, minute);
+      await put(stored, { kind: "inspected", payload: { jars: 10 } }, minute + 1);
     }
     const listed = await listRack(test.db, workshopId, {}, now);
-    expect(listed.batches.map((one) => one.id)).toEqual([toLook, setting, curing, cured].map((one) => one.batch));
+    expect(listed.batches.map((batch) => batch.id)).toEqual([toLook, setting, curing, cured].map((stored) => stored.batch));
     expect(listed.more).toBeNull();
-    expect((await listRack(test.db, workshopId, { state: "look" }, now)).batches.map((one) => one.id)).toEqual([toLook.batch]);
-    expect((await listRack(test.db, workshopId, { q: "2" }, now)).batches.map((one) => one.id)).toEqual([toLook.batch]);
+    expect((await listRack(test.db, workshopId, { state: "look" }, now)).batches.map((batch) => batch.id)).toEqual([toLook.batch]);
+    expect((await listRack(test.db, workshopId, { q: "2" }, now)).batches.map((batch) => batch.id)).toEqual([toLook.batch]);
     await put(curing, { kind: "located", payload: { shelf: "cellar", sun: false, draft: false } }, 39 * DAY + 5);
     await put(curing, { kind: "statusChanged", payload: { product: curing.vessel, jars: 3, from: "rack", to: "testing", whom: "" } }, 39 * DAY + 6);
-    expect((await listRack(test.db, workshopId, {}, now)).batches.find((one) => one.id === curing.batch)).toMatchObject({
+    expect((await listRack(test.db, workshopId, {}, now)).batches.find((batch) => batch.id === curing.batch)).toMatchObject({
       shelf: "cellar",
       onRack: 7,
       released: false,
@@ -173,7 +173,7 @@ describe("rules of a workshop's own", () => {
     value(await saveCause(here(), cause));
     const why = await diagnoseBatch(test.db, workshopId, stored.batch, "rough_top", FAR);
     // Supported ones before the rest; that 13 g to 127 g is more than the 10 % asked for is a rounding of the scale, and no cause.
-    expect(why?.causes.map((one) => one.verdict === "supported" && one.cause.words).filter(Boolean)).toEqual(["a warm shed"]);
+    expect(why?.causes.map((cause) => cause.verdict === "supported" && cause.cause.words).filter(Boolean)).toEqual(["a warm shed"]);
     expect(why?.causes[0]).toMatchObject({ evidence: { measured: 20, limit: 18, unit: "°C" } });
     // What a cause of one's own asks for is not made up.
     expect(why?.change).toBeNull();

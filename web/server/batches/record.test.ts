@@ -124,7 +124,7 @@ describe("taking a record away and reading it in elsewhere", () => {
 
     const record = await batchRecordOf(test.db, workshopId, ids.batch);
     if (!record) throw new Error("no record");
-    expect(record.waxes.map((one) => one.name).sort()).toEqual(["hard", "house", "test soy"]);
+    expect(record.waxes.map((wax) => wax.name).sort()).toEqual(["hard", "house", "test soy"]);
     const empty = await test.workshop();
     expect(await take(empty, JSON.stringify(record))).toMatchObject({ ok: true, value: { remarks: [ALONE] } });
     expect({ ...(await batchRecordOf(test.db, empty, ids.batch)), workshop: record.workshop }).toEqual(record);
@@ -228,7 +228,7 @@ describe("files that are no record", () => {
 describe("the record as CSV", () => {
   it("reads back row for row in a spreadsheet's parser, with formulas defused", async () => {
     const { record } = await fullBatch();
-    const names = new Map([...record.people, ...record.instruments].map((one) => [one.id, one.name]));
+    const names = new Map([...record.people, ...record.instruments].map((item) => [item.id, item.name]));
     const csv = eventsCsv(record.events as BatchEvent[], record.batch.number, (id) => names.get(id ?? "") ?? "");
     expect(csv.startsWith("\ufeff")).toBe(true);
     const { data, errors } = Papa.parse<Record<string, string>>(csv.slice(1), { header: true, skipEmptyLines: true });
@@ -258,14 +258,14 @@ describe("the promise to keep what people have", () => {
     expect(batchRecord.safeParse(JSON.parse(JSON.stringify(record))).error?.issues ?? []).toEqual([]);
     const { plan, state } = batchOf((record?.events ?? []) as BatchEvent[]);
     expect(titleOf(plan)).toBe("Rain on slate, tumbler");
-    expect(plan.products.map((one) => [one.name, one.count, one.fillMg])).toEqual([
+    expect(plan.products.map((product) => [product.name, product.count, product.fillMg])).toEqual([
       ["squat tumbler", 8, 176_000],
       ["sample cup", 4, 12_500],
     ]);
     // 1419 g of wax, and the slip of 121 g of fragrance corrected to 112.9.
-    expect(Object.values(state.weighed).map((one) => one.mg)).toEqual([1_419_000, 112_900]);
+    expect(Object.values(state.weighed).map((item) => item.mg)).toEqual([1_419_000, 112_900]);
     expect(state.reads.cool?.celsius).toBe(7_200);
-    expect(state.flaws.map((one) => one.flaw.jars)).toEqual([7, 2, 3]);
+    expect(state.flaws.map((flaw) => flaw.flaw.jars)).toEqual([7, 2, 3]);
     expect(state.lookedAt).not.toBeNull();
     // And the newest reads back into another workshop as it went out.
     const next = await test.workshop();
@@ -281,11 +281,11 @@ describe("the promise to keep what people have", () => {
     const old = JSON.parse(text) as { batch: { id: string }; events: { kind: string; payload: { act?: string; plan?: { process: { acts: unknown[] } } } }[] };
     const record = await batchRecordOf(test.db, workshopId, old.batch.id);
     const { plan } = batchOf((record?.events ?? []) as BatchEvent[]);
-    expect(plan.process.steps).toEqual(old.events.find((one) => one.payload.plan)?.payload.plan?.process.acts);
-    const about = old.events.filter((one) => one.payload.act !== undefined);
+    expect(plan.process.steps).toEqual(old.events.find((event) => event.payload.plan)?.payload.plan?.process.acts);
+    const about = old.events.filter((event) => event.payload.act !== undefined);
     expect(about.length).toBeGreaterThan(0);
-    const read = record?.events.filter((one) => "step" in (one.payload as object)).map((one) => (one.payload as { step: string }).step);
-    expect(read).toEqual(about.map((one) => one.payload.act));
+    const read = record?.events.filter((event) => "step" in (event.payload as object)).map((event) => (event.payload as { step: string }).step);
+    expect(read).toEqual(about.map((item) => item.payload.act));
   });
 
   it("draws stock for an imported batch where that was chosen, once", async () => {
@@ -298,7 +298,7 @@ describe("the promise to keep what people have", () => {
       value: { remarks: expect.arrayContaining([expect.stringContaining("drawn from the stock")]) },
     });
     const drawn = await test.db.select().from(stockUses).where(sql`workshop_id = ${workshopId}`);
-    expect(drawn.map((one) => one.amount).sort((a, b) => a - b)).toEqual([4, 8, 112_900, 1_419_000]);
+    expect(drawn.map((item) => item.amount).sort((a, b) => a - b)).toEqual([4, 8, 112_900, 1_419_000]);
   });
 
   it("calls what comes under a name that is taken here by another", async () => {

@@ -76,7 +76,7 @@ const REHEARSED_BEFORE_MS = 16 * 3_600_000;
 
 /** The products wanted, looked up; a message where one is not there or must not be filled. */
 async function productsOf(tx: Transaction, mine: string, wanted: Wanted): Promise<ChosenProduct[] | string> {
-  const idsOf = (container: "vessel" | "mold") => wanted.products.filter((one) => one.container === container).map((one) => one.id);
+  const idsOf = (container: "vessel" | "mold") => wanted.products.filter((product) => product.container === container).map((product) => product.id);
   const v = await tx
     .select()
     .from(vessels)
@@ -85,18 +85,18 @@ async function productsOf(tx: Transaction, mine: string, wanted: Wanted): Promis
     .select()
     .from(molds)
     .where(and(eq(molds.workshopId, mine), inArray(molds.id, idsOf("mold"))));
-  const wickIds = wanted.products.flatMap((one) => (one.wick ? [one.wick.id] : []));
+  const wickIds = wanted.products.flatMap((product) => (product.wick ? [product.wick.id] : []));
   const w = await tx
     .select()
     .from(wicks)
     .where(and(eq(wicks.workshopId, mine), inArray(wicks.id, wickIds)));
   const out: ChosenProduct[] = [];
   for (const { id, container, count, part, wick } of wanted.products) {
-    const vessel = container === "vessel" ? v.find((one) => one.id === id) : undefined;
-    const mold = container === "mold" ? m.find((one) => one.id === id) : undefined;
+    const vessel = container === "vessel" ? v.find((item) => item.id === id) : undefined;
+    const mold = container === "mold" ? m.find((item) => item.id === id) : undefined;
     const unfit = vessel ? notToBeFilled(vessel) : null;
     if (unfit) return unfit;
-    const row = wick ? w.find((one) => one.id === wick.id) : null;
+    const row = wick ? w.find((item) => item.id === wick.id) : null;
     if (wick && !row) return "A wick is not on this shelf any more. Choose again.";
     const chosenWicks = wick && row ? wicksOf(row, wick.count) : null;
     if (vessel) out.push({ ...vessel, container: "vessel", count, part, chosenWicks });
@@ -123,25 +123,25 @@ export async function startBatchIn(
   wanted: Wanted,
   potOf: (pot: Pot) => Pot = (pot) => pot,
 ): Promise<Result<{ id: string; number: number; plan: BatchPlan }>> {
-  const mine = workshop.id;
-  await lockWorkshop(tx, mine);
+  const workshopId = workshop.id;
+  await lockWorkshop(tx, workshopId);
   const [again] = await tx
     .select({ id: batches.id, number: batches.number, plan: batches.plan })
     .from(batches)
-    .where(and(eq(batches.workshopId, mine), eq(batches.id, wanted.batchId)));
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, wanted.batchId)));
   if (again) return ok({ id: again.id, number: again.number, plan: readPlan(again.plan) });
   const versions = await tx
     .select({ id: formulaVersions.id, number: formulaVersions.number, spec: formulaVersions.spec, name: formulas.name })
     .from(formulaVersions)
     .innerJoin(formulas, and(eq(formulas.workshopId, formulaVersions.workshopId), eq(formulas.id, formulaVersions.formulaId)))
-    .where(and(eq(formulaVersions.workshopId, mine), inArray(formulaVersions.id, wanted.formulaVersionIds)));
+    .where(and(eq(formulaVersions.workshopId, workshopId), inArray(formulaVersions.id, wanted.formulaVersionIds)));
   const pots = wanted.formulaVersionIds.flatMap((id) => {
-    const version = versions.find((one) => one.id === id);
+    const version = versions.find((version) => version.id === id);
     return version ? [potOf({ name: version.name, number: version.number, spec: readFormula(version.spec) })] : [];
   });
   const [first] = pots;
   if (!first || pots.length !== wanted.formulaVersionIds.length) return reject("This formula is not in this workshop any more. Choose another.");
-  const shelf = await readMaterials(tx, mine);
+  const shelf = await readMaterials(tx, workshopId);
   for (const { spec } of pots) {
     const { waxes, fragrances, additives, dyes } = materialsOf(spec, shelf);
     if (waxes.length === 0) return reject("The formula's wax is not on this shelf.");
@@ -149,15 +149,15 @@ export async function startBatchIn(
       return reject("Something the formula names is not on this shelf any more. Open the formula and choose again.");
   }
   const [from, id] = wanted.process.split(":");
-  const ready = from === "ready" ? PRESET_PROCESSES.find((one) => one.id === id) : undefined;
-  const own = from === "own" ? (await listProcesses(tx, mine)).find((one) => one.id === id) : undefined;
+  const ready = from === "ready" ? PRESET_PROCESSES.find((preset) => preset.id === id) : undefined;
+  const own = from === "own" ? (await listProcesses(tx, workshopId)).find((process) => process.id === id) : undefined;
   const process: Process | undefined = from === "formula" ? first.spec.process : ready ? inUnit(processFrom(ready), workshop.temperatureUnit) : own?.process;
   if (!process) return reject("This process is not in this workshop any more. Choose another.", { process: ["Choose another."] });
   if (pots.length !== potsOf(process.steps)) return reject(`This process works ${potsOf(process.steps)} pots: choose a formula for each.`);
-  const products = await productsOf(tx, mine, wanted);
+  const products = await productsOf(tx, workshopId, wanted);
   if (typeof products === "string") return reject(products, { products: [products] });
   // The shelf may have learnt of a low flash point since the formula was saved; wicks and process are known only here.
-  const wicks = products.flatMap((one) => (one.chosenWicks ? [one.chosenWicks] : []));
+  const wicks = products.flatMap((product) => (product.chosenWicks ? [product.chosenWicks] : []));
   for (const { spec } of pots) {
     const stop = stopOf({ ...spec, wicks, process }, shelf, workshop.temperatureUnit);
     if (stop) return reject(stop.message);
@@ -165,9 +165,9 @@ export async function startBatchIn(
   const scales = await tx
     .select()
     .from(instruments)
-    .where(and(eq(instruments.workshopId, mine), inArray(instruments.id, [wanted.waxScale, wanted.oilScale])));
+    .where(and(eq(instruments.workshopId, workshopId), inArray(instruments.id, [wanted.waxScale, wanted.oilScale])));
   const scaleOf = (scaleId: string) => {
-    const row = scales.find((one) => one.id === scaleId);
+    const row = scales.find((scale) => scale.id === scaleId);
     return row?.resolutionUg ? { id: row.id, name: row.name, resolutionUg: row.resolutionUg, unit: row.scaleUnit, capacityMg: row.capacityMg } : null;
   };
   const [wax, oil] = [scaleOf(wanted.waxScale), scaleOf(wanted.oilScale)];
@@ -186,17 +186,17 @@ export async function startBatchIn(
     corrects: null,
     payload: { plan },
   } as BatchEvent;
-  const number = await nextNumber(tx, mine);
+  const number = await nextNumber(tx, workshopId);
   const { state } = batchOf([event]);
   await tx.insert(batches).values({
-    workshopId: mine,
+    workshopId: workshopId,
     id: wanted.batchId,
     number,
     formulaVersionId: wanted.formulaVersionIds[0] as string,
     drawsStock: !wanted.rehearsal,
     ...rowOf(plan, state),
   });
-  await tx.insert(batchEvents).values(eventRow(mine, wanted.batchId, event));
+  await tx.insert(batchEvents).values(eventRow(workshopId, wanted.batchId, event));
   tell?.({ batch: wanted.batchId, topics: ["bench", "plan", "stock", "waiting"] });
   return ok({ id: wanted.batchId, number, plan });
 }

@@ -42,7 +42,7 @@ export async function typicalCooling(db: Database, workshopId: string): Promise<
     .limit(PLENTY);
   const told = await Promise.all(rows.map(({ id, state }) => toldBy(db, workshopId, id, state)));
   return typicalFrom(
-    told.flatMap((one) => one.minutes ?? []),
-    told.flatMap((one) => one.stirring ?? []),
+    told.flatMap((item) => item.minutes ?? []),
+    told.flatMap((item) => item.stirring ?? []),
   );
 }

@@ -79,17 +79,17 @@ type Part = Omit<TestCandle, "key" | "variant" | "code">;
 async function pour(tx: Transaction, context: Actor, variants: readonly TrialWanted["variants"][number][]): Promise<Result<Map<number, Part>>> {
   const out = new Map<number, Part>();
   const groups = new Map<string, { at: number; variant: Made }[]>();
-  for (const [at, variant] of variants.entries()) {
+  for (const [index, variant] of variants.entries()) {
     if (variant.from !== "make") continue;
     const key = JSON.stringify([variant.formulaVersionId, variant.change]);
-    groups.set(key, [...(groups.get(key) ?? []), { at, variant }]);
+    groups.set(key, [...(groups.get(key) ?? []), { at: index, variant }]);
   }
   if (groups.size === 0) return ok(out);
   const scales = await tx
     .select()
     .from(instruments)
     .where(and(eq(instruments.workshopId, context.workshop.id), eq(instruments.kind, "scale"), eq(instruments.archived, false)));
-  const usable = scales.filter((one) => one.resolutionUg);
+  const usable = scales.filter((scale) => scale.resolutionUg);
   // The one that takes most for the wax, the finest for the oil.
   const wax = [...usable].sort((a, b) => (b.capacityMg ?? Number.POSITIVE_INFINITY) - (a.capacityMg ?? Number.POSITIVE_INFINITY))[0];
   const oil = [...usable].sort((a, b) => (a.resolutionUg ?? 0) - (b.resolutionUg ?? 0))[0];
@@ -153,7 +153,7 @@ async function take(
   const cracked = state.flaws
     .filter(({ flaw }) => flaw.product === variant.product && flaw.defect === "cracked_glass")
     .reduce((sum, { flaw }) => sum + flaw.jars, 0);
-  const sound = plan.products.reduce((sum, one) => (one.key === variant.product ? sum + one.count : sum), 0) - cracked;
+  const sound = plan.products.reduce((sum, item) => (item.key === variant.product ? sum + item.count : sum), 0) - cracked;
   if (variant.testCandles > sound) return reject(`${cracked} of batch ${row.number} are cracked: a cracked jar is never burned.`);
   const why = await asTestCandles(tx, context.workshop.id, {
     batchId: row.id,
@@ -170,30 +170,30 @@ async function take(
 
 /** Begins a trial: pours what is to be made as batches, takes from the rack what is there, and freezes the test candles, all or nothing. */
 export async function beginTrialIn(tx: Transaction, context: Actor, wanted: TrialWanted): Promise<Result<{ id: string; number: number; batches: string[] }>> {
-  const mine = context.workshop.id;
-  await lockWorkshop(tx, mine);
+  const workshopId = context.workshop.id;
+  await lockWorkshop(tx, workshopId);
   const [again] = await tx
     .select({ id: trials.id, number: trials.number })
     .from(trials)
-    .where(and(eq(trials.workshopId, mine), eq(trials.id, wanted.trialId)));
+    .where(and(eq(trials.workshopId, workshopId), eq(trials.id, wanted.trialId)));
   if (again) return ok({ ...again, batches: [] });
   const [top] = await tx
     .select({ top: max(trials.number) })
     .from(trials)
-    .where(eq(trials.workshopId, mine));
+    .where(eq(trials.workshopId, workshopId));
   const number = (top?.top ?? 0) + 1;
-  if (wanted.variants.some((one) => one.from === "make" && !one.wick))
+  if (wanted.variants.some((variant) => variant.from === "make" && !variant.wick))
     return reject("Choose the wick that each burns with: no test candle is poured without one.", { variants: ["Choose a wick."] });
   const poured = await pour(tx, context, wanted.variants);
   if (!poured.ok) return poured;
   const testCandles: TestCandle[] = [];
   const codes = blindCodes(
-    wanted.variants.reduce((sum, one) => sum + one.testCandles, 0),
+    wanted.variants.reduce((sum, item) => sum + item.testCandles, 0),
     Math.random,
   );
-  for (const [at, variant] of wanted.variants.entries()) {
-    const letter = LETTERS[at] ?? "Z";
-    const part = variant.from === "make" ? poured.value.get(at) : undefined;
+  for (const [index, variant] of wanted.variants.entries()) {
+    const letter = LETTERS[index] ?? "Z";
+    const part = variant.from === "make" ? poured.value.get(index) : undefined;
     const taken = variant.from === "rack" ? await take(tx, context, variant, number) : null;
     if (taken && !taken.ok) return taken;
     const what = part ?? (taken?.ok ? taken.value : undefined);
@@ -211,9 +211,13 @@ export async function beginTrialIn(tx: Transaction, context: Actor, wanted: Tria
   });
   const event = { ...systemEntry({ now: context.now, personId: context.person?.id ?? null }, "started", { plan }), arrivedAt: context.now } as TrialEvent;
   const { state } = TRIAL.of([event]);
-  await tx.insert(trials).values({ workshopId: mine, id: wanted.trialId, number, ...trialRow(plan, state) });
-  await tx.insert(trialEvents).values(trialEventRow(mine, wanted.trialId, event));
-  await writeBurns(tx, mine, wanted.trialId, plan, state, null);
+  await tx.insert(trials).values({ workshopId: workshopId, id: wanted.trialId, number, ...trialRow(plan, state) });
+  await tx.insert(trialEvents).values(trialEventRow(workshopId, wanted.trialId, event));
+  await writeBurns(tx, workshopId, wanted.trialId, plan, state, null);
   context.notify?.({ trial: wanted.trialId, topics: ["burn", "stock", "waiting"] });
-  return ok({ id: wanted.trialId, number, batches: [...new Set(testCandles.flatMap((one) => (one.batch && !one.batch.taken ? [one.batch.id] : [])))] });
+  return ok({
+    id: wanted.trialId,
+    number,
+    batches: [...new Set(testCandles.flatMap((testCandle) => (testCandle.batch && !testCandle.batch.taken ? [testCandle.batch.id] : [])))],
+  });
 }

@@ -6,7 +6,7 @@ import { readBatchEvents } from "@/server/events/read-events";
 
 /** What of a test candle follows from the batch it was poured in. */
 export function fromBatch(plan: BatchPlan, key: string): Omit<TestCandle, "key" | "variant" | "code" | "batch" | "productId"> | null {
-  const product = plan.products.find((one) => one.key === key);
+  const product = plan.products.find((product) => product.key === key);
   if (!product) return null;
   const named = (kind: string) => [...new Set(plan.pots.flatMap((pot) => pot.components.filter((part) => part.kind === kind).map((part) => part.name)))];
   const pot = plan.pots[0];
@@ -47,10 +47,10 @@ export async function asTestCandles(
 
 /** Test candles that were poured for a trial become those of their batch when they are first lit; where that entry is deleted, they are on the rack again. */
 export async function followLit(tx: Transaction, workshopId: string, trial: number, plan: TrialPlan, state: TrialState, before: TrialState): Promise<void> {
-  for (const one of plan.testCandles) {
-    const [now, then] = [state.testCandles[one.key]?.sessions ?? [], before.testCandles[one.key]?.sessions ?? []];
-    if (!one.batch || one.batch.taken) continue;
-    const { id, product } = one.batch;
+  for (const testCandle of plan.testCandles) {
+    const [now, then] = [state.testCandles[testCandle.key]?.sessions ?? [], before.testCandles[testCandle.key]?.sessions ?? []];
+    if (!testCandle.batch || testCandle.batch.taken) continue;
+    const { id, product } = testCandle.batch;
     const [first] = now;
     // A batch that says otherwise, since somebody counted by hand, is left as it is.
     if (first && then.length === 0) await asTestCandles(tx, workshopId, { batchId: id, product, jars: 1, trial, now: first.litAt, personId: null });

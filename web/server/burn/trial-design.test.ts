@@ -57,7 +57,7 @@ it("begins with the product whose wick test is due, and its formula, vessel, wax
   await productOf("Melts", null);
   const design = await readDesign(test.db, workshopId, {});
   expect(design.product).toMatchObject({ id: due, wickId: four });
-  expect(design.products.map((one) => one.name)).toEqual(["A tested one", "Not tested"]);
+  expect(design.products.map((product) => product.name)).toEqual(["A tested one", "Not tested"]);
   expect(design.formula).toMatchObject({
     id: stored.formula,
     versionId: stored.version,
@@ -89,10 +89,10 @@ it("offers no vessel that must not be filled, nothing that was put away, and a f
   await wickOf("9", { archived: true });
   const design = await readDesign(test.db, workshopId, { formula: stored.formula, container: other });
   expect(design.product).toBeNull();
-  expect(design.containers.map((one) => one.name)).toEqual(["cup", "tall jar"]);
+  expect(design.containers.map((container) => container.name)).toEqual(["cup", "tall jar"]);
   expect(design.containerId).toBe(other);
   expect(design.wicks).toEqual([]);
-  expect(design.waxes.map((one) => one.name)).toEqual(["test soy"]);
+  expect(design.waxes.map((wax) => wax.name)).toEqual(["test soy"]);
 });
 
 it("follows a trial: its protocol, its vessel and product, and what was tried there before", async () => {

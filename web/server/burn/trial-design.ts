@@ -38,8 +38,8 @@ async function containersOf(db: Database, workshopId: string): Promise<TrialCont
     .orderBy(naturalSort(molds.name))
     .limit(MAX_SHOWN);
   return [
-    ...v.map((one): TrialContainer => ({ ...one, container: "vessel", fillMg: one.workingFillMg, shape: one.shape ?? "straight" })),
-    ...m.map((one): TrialContainer => ({ ...one, container: "mold", shape: "straight", wicks: null })),
+    ...v.map((item): TrialContainer => ({ ...item, container: "vessel", fillMg: item.workingFillMg, shape: item.shape ?? "straight" })),
+    ...m.map((item): TrialContainer => ({ ...item, container: "mold", shape: "straight", wicks: null })),
   ].map(({ id, container, name, fillMg, innerTopUm, innerBottomUm, heightUm, shape, wicks }) => ({
     id,
     container,
@@ -66,7 +66,7 @@ export async function readDesign(
   },
 ) {
   const before = asked.follows ? await readTrial(db, workshopId, asked.follows) : null;
-  const from = before?.plan.testCandles.find((one) => one.variant === (asked.variant ?? one.variant)) ?? null;
+  const from = before?.plan.testCandles.find((testCandle) => testCandle.variant === (asked.variant ?? testCandle.variant)) ?? null;
   const productId = asked.product ?? from?.productId ?? null;
   const [product, products, names, containers] = await Promise.all([
     productId ? readProduct(db, workshopId, productId) : null,
@@ -74,9 +74,9 @@ export async function readDesign(
     formulaNames(db, workshopId, MAX_SHOWN),
     containersOf(db, workshopId),
   ]);
-  const inUse = products.filter((one) => !one.archived && one.wickId !== null);
-  const chosen = product ?? (asked.formula || asked.follows ? null : (inUse.find((one) => one.wickTest !== "tested") ?? inUse[0] ?? null));
-  const formulaId = asked.formula ?? chosen?.formulaId ?? names.find((one) => one.name === from?.formula.replace(/ \(.*\)$/, ""))?.id ?? names[0]?.id ?? null;
+  const inUse = products.filter((product) => !product.archived && product.wickId !== null);
+  const chosen = product ?? (asked.formula || asked.follows ? null : (inUse.find((product) => product.wickTest !== "tested") ?? inUse[0] ?? null));
+  const formulaId = asked.formula ?? chosen?.formulaId ?? names.find((name) => name.name === from?.formula.replace(/ \(.*\)$/, ""))?.id ?? names[0]?.id ?? null;
   const formula = formulaId ? await formulaForPlan(db, workshopId, formulaId) : null;
   const containerId = asked.container ?? from?.containerId ?? chosen?.containerId ?? containers[0]?.id ?? null;
   const w = await db
@@ -97,7 +97,7 @@ export async function readDesign(
     .where(and(eq(fragrances.workshopId, workshopId), eq(fragrances.archived, false)))
     .orderBy(asc(fragrances.name))
     .limit(MAX_SHOWN);
-  const wax = x.find((one) => one.id === formula?.spec.waxes[0]?.id);
+  const wax = x.find((item) => item.id === formula?.spec.waxes[0]?.id);
   const tried = await triedIn(db, workshopId, containerId ? { containerId } : {});
   return {
     product: chosen ? { id: chosen.id, name: chosen.name, wickId: chosen.wickId, wicks: chosen.wicks } : null,

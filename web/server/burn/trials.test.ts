@@ -96,7 +96,7 @@ describe("a trial", () => {
     const testCandle = "A1";
     await enter(begun.id, 60, light(testCandle));
     await enter(begun.id, 120, { kind: "throwScored", payload: { testCandle, throw: "hot", room: "bedroom", score: 7.5 } });
-    const hot = async () => (await throwScores(test.db, workshopId)).filter((one) => one.throw === "hot");
+    const hot = async () => (await throwScores(test.db, workshopId)).filter((throwScore) => throwScore.throw === "hot");
     expect(await hot()).toEqual([]);
     await enter(begun.id, 130, { kind: "codesRevealed", payload: {} });
     expect(await hot()).toMatchObject([{ score: 7.5, wax: "test soy", oil: "test rain", load: 10, wick: "flat-braid cotton 4", scorer: stored.person }]);
@@ -118,7 +118,7 @@ describe("a trial", () => {
 
   it("says that a test candle can be lit only once it is poured and cured", async () => {
     const begun = value(await beginTrial(here(), wanted([make(await wickOf("4"))])));
-    const ready = async (now: string) => (await listTrials(test.db, workshopId, {}, now)).open.find((one) => one.id === begun.id)?.ready;
+    const ready = async (now: string) => (await listTrials(test.db, workshopId, {}, now)).open.find((trial) => trial.id === begun.id)?.ready;
     expect(await ready(LATER)).toBe(0);
     await pourBatch(begun.batches[0] ?? "");
     const { testFrom } = (await readTrial(test.db, workshopId, begun.id))?.batches[0] ?? {};
@@ -131,7 +131,9 @@ describe("a trial", () => {
     const begun = value(await beginTrial(here(), wanted([make(four), make(six), make(four, { change: { loadPpm: 60_000 }, testCandles: 1 })])));
     expect(begun.number).toBe(1);
     const trial = await readTrial(test.db, workshopId, begun.id);
-    expect(trial?.plan.testCandles.map((one) => [one.key, one.wick?.size, Math.round(one.loadPpm), one.batch?.number])).toEqual([
+    expect(
+      trial?.plan.testCandles.map((testCandle) => [testCandle.key, testCandle.wick?.size, Math.round(testCandle.loadPpm), testCandle.batch?.number]),
+    ).toEqual([
       ["A1", "4", 100_000, 2],
       ["A2", "4", 100_000, 2],
       ["B1", "6", 100_000, 2],
@@ -139,21 +141,21 @@ describe("a trial", () => {
       ["C1", "4", 60_000, 3],
     ]);
     const first = await readBatch(test.db, workshopId, begun.batches[0] ?? "");
-    expect(first?.plan.products.map((one) => [one.wicks?.size, one.count])).toEqual([
+    expect(first?.plan.products.map((product) => [product.wicks?.size, product.count])).toEqual([
       ["4", 2],
       ["6", 2],
     ]);
     const other = await readBatch(test.db, workshopId, begun.batches[1] ?? "");
     expect(other?.plan.pots[0]).toMatchObject({ formulaName: "Test formula (6 %)", recipe: { loadPpm: 60_000 } });
     // Codes say nothing of the variants.
-    expect(new Set(trial?.plan.testCandles.map((one) => one.code)).size).toBe(5);
+    expect(new Set(trial?.plan.testCandles.map((testCandle) => testCandle.code)).size).toBe(5);
   });
 
   it("is begun once however often it is asked for, and not at all where one part of it cannot be", async () => {
     const four = await wickOf("4");
     const asked = wanted([make(four)]);
-    const [one, two] = [value(await beginTrial(here(), asked)), value(await beginTrial(here(), asked))];
-    expect(two.id).toBe(one.id);
+    const [item, two] = [value(await beginTrial(here(), asked)), value(await beginTrial(here(), asked))];
+    expect(two.id).toBe(item.id);
     const count = async () => test.db.$count(batches, eq(batches.workshopId, workshopId));
     const before = await count();
     const broken = await beginTrial(here(), wanted([make(four), make(v7())]));
@@ -210,9 +212,11 @@ describe("a trial", () => {
     expect(await at(250, out("A1"))).toMatchObject({ ok: true });
     expect(await at(2_000, light("A1"))).toMatchObject({ ok: true });
     const batch = await readBatch(test.db, workshopId, begun.batches[0] ?? "");
-    expect(batch?.state.jarStatuses.map((one) => [one.jars, one.to])).toEqual([[1, "testing"]]);
+    expect(batch?.state.jarStatuses.map((jarStatus) => [jarStatus.jars, jarStatus.to])).toEqual([[1, "testing"]]);
     // The batch's record carries what the burns say.
-    expect((await burnedOf(test.db, workshopId, begun.batches[0] ?? "")).map((one) => [one.testCandle, one.sessions, one.decided])).toEqual([
+    expect(
+      (await burnedOf(test.db, workshopId, begun.batches[0] ?? "")).map((testCandle) => [testCandle.testCandle, testCandle.sessions, testCandle.decided]),
+    ).toEqual([
       ["A1", 1, ""],
       ["A2", 0, ""],
     ]);
@@ -246,9 +250,9 @@ describe("a trial", () => {
 
   it("cannot be rewritten: its entries are append-only for the program's own role too", async () => {
     const begun = value(await beginTrial(here(), wanted([make(await wickOf("4"))])));
-    const mine = and(eq(trialEvents.workshopId, workshopId), eq(trialEvents.trialId, begun.id));
-    await expect(test.db.update(trialEvents).set({ kind: "note" }).where(mine)).rejects.toThrow();
-    await expect(test.db.delete(trialEvents).where(mine)).rejects.toThrow();
+    const condition = and(eq(trialEvents.workshopId, workshopId), eq(trialEvents.trialId, begun.id));
+    await expect(test.db.update(trialEvents).set({ kind: "note" }).where(condition)).rejects.toThrow();
+    await expect(test.db.delete(trialEvents).where(condition)).rejects.toThrow();
   });
 
   it("wants hands while it burns, and when the rest is over", async () => {
@@ -302,7 +306,7 @@ describe("what was decided", () => {
     const { begun, productId, state: stateNow } = await burned(false);
     await enter(begun.id, 1, decide("B", "passed"));
     const tried = await triedIn(test.db, workshopId, { family: "soy" });
-    expect(tried.map((one) => [one.variant, one.wickSize, one.decided, one.testCandles])).toEqual([
+    expect(tried.map((item) => [item.variant, item.wickSize, item.decided, item.testCandles])).toEqual([
       ["A", "4", "", 2],
       ["B", "6", "passed", 2],
     ]);
@@ -368,17 +372,17 @@ describe("a burn record", () => {
     expect(why(() => undefined)).toBeNull();
     expect(
       why(
-        (one) =>
-          void one.events.splice(
-            one.events.findIndex((event) => event.kind === "started"),
+        (item) =>
+          void item.events.splice(
+            item.events.findIndex((event) => event.kind === "started"),
             1,
           ),
       ),
     ).toMatch(/exactly one “started”/);
-    expect(why((one) => void one.people.splice(0))).toMatch(/names a person/);
-    expect(why((one) => void one.events.push(one.events[0] as never))).toMatch(/same id/);
-    expect(why((one) => void Object.assign(one.events[0] as object, { corrects: v7() }))).toMatch(/does not hold/);
-    expect(why((one) => void Object.assign(one, { version: 9 }))).toMatch(/newer Hearth Jar|damaged/);
+    expect(why((item) => void item.people.splice(0))).toMatch(/names a person/);
+    expect(why((item) => void item.events.push(item.events[0] as never))).toMatch(/same id/);
+    expect(why((item) => void Object.assign(item.events[0] as object, { corrects: v7() }))).toMatch(/does not hold/);
+    expect(why((item) => void Object.assign(item, { version: 9 }))).toMatch(/newer Hearth Jar|damaged/);
     expect(TRIAL.of(record?.events as TrialEvent[]).plan.testCandles).toHaveLength(2);
   });
 });

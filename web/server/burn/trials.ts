@@ -32,13 +32,13 @@ export interface TrialListed {
 
 /** When the batches of trials may be tested, by their ids; a batch that is not poured has no such time. */
 async function testTimes(db: Database, workshopId: string, rows: readonly Pick<Row, "plan">[]): Promise<ReadonlyMap<string, string>> {
-  const ids = [...new Set(rows.flatMap((row) => row.plan.testCandles.flatMap((one) => (one.batch ? [one.batch.id] : []))))];
+  const ids = [...new Set(rows.flatMap((row) => row.plan.testCandles.flatMap((testCandle) => (testCandle.batch ? [testCandle.batch.id] : []))))];
   if (ids.length === 0) return new Map();
   const found = await db
     .select({ id: batches.id, testFrom: batches.testFrom })
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), inArray(batches.id, ids)));
-  return new Map(found.flatMap((one) => (one.testFrom ? [[one.id, one.testFrom] as const] : [])));
+  return new Map(found.flatMap((item) => (item.testFrom ? [[item.id, item.testFrom] as const] : [])));
 }
 
 export function trialListed(
@@ -50,16 +50,16 @@ export function trialListed(
 ): TrialListed {
   // What is not poured and cured cannot be lit; a candle from elsewhere can.
   const isCured = (key: string): boolean => {
-    const batch = plan.testCandles.find((one) => one.key === key)?.batch;
+    const batch = plan.testCandles.find((testCandle) => testCandle.key === key)?.batch;
     const from = batch?.id ? testFrom.get(batch.id) : undefined;
     return !batch || (from !== undefined && Date.parse(from) <= Date.parse(now));
   };
-  const testCandles = plan.testCandles.map((one) => ({
-    key: one.key,
-    ...testCandleNow(plan.protocol, state.testCandles[one.key] ?? { sessions: [], stopped: null }, now),
+  const testCandles = plan.testCandles.map((testCandle) => ({
+    key: testCandle.key,
+    ...testCandleNow(plan.protocol, state.testCandles[testCandle.key] ?? { sessions: [], stopped: null }, now),
   }));
   const closed = row.stage === "closed";
-  const nexts = testCandles.flatMap((one) => (one.state === "burning" && one.next ? [one.next] : []));
+  const nexts = testCandles.flatMap((testCandle) => (testCandle.state === "burning" && testCandle.next ? [testCandle.next] : []));
   return {
     id: row.id,
     number: row.number,
@@ -68,11 +68,11 @@ export function trialListed(
     startedAt: state.startedAt,
     closed,
     testCandles: plan.testCandles.length,
-    burning: testCandles.filter((one) => one.state === "burning").map((one) => ({ key: one.key, next: one.next })),
-    ready: closed ? 0 : testCandles.filter((one) => one.state === "ready" && isCured(one.key)).length,
-    resting: closed ? 0 : testCandles.filter((one) => one.state === "resting").length,
-    sessions: testCandles.reduce((sum, one) => sum + (state.testCandles[one.key]?.sessions.length ?? 0), 0),
-    decided: Object.fromEntries(Object.entries(state.decided).map(([variant, one]) => [variant, one.verdict])),
+    burning: testCandles.filter((testCandle) => testCandle.state === "burning").map((testCandle) => ({ key: testCandle.key, next: testCandle.next })),
+    ready: closed ? 0 : testCandles.filter((testCandle) => testCandle.state === "ready" && isCured(testCandle.key)).length,
+    resting: closed ? 0 : testCandles.filter((testCandle) => testCandle.state === "resting").length,
+    sessions: testCandles.reduce((sum, item) => sum + (state.testCandles[item.key]?.sessions.length ?? 0), 0),
+    decided: Object.fromEntries(Object.entries(state.decided).map(([variant, item]) => [variant, item.verdict])),
     next: nexts.sort((a, b) => Date.parse(a.at) - Date.parse(b.at))[0] ?? null,
   };
 }
@@ -87,21 +87,21 @@ export async function listTrials(
   asked: { q?: string | undefined; after?: number | undefined },
   now: string,
 ): Promise<{ open: TrialListed[]; closed: TrialListed[]; more: number | null }> {
-  const mine = eq(trials.workshopId, workshopId);
+  const condition = eq(trials.workshopId, workshopId);
   const like = asked.q ? or(ilike(trials.name, containing(asked.q)), sql`${trials.number}::text = ${asked.q.replace("#", "")}`) : undefined;
   const [open, closed] = await Promise.all([
     asked.after === undefined
       ? db
           .select()
           .from(trials)
-          .where(and(mine, eq(trials.stage, "open"), like))
+          .where(and(condition, eq(trials.stage, "open"), like))
           .orderBy(desc(trials.lastAt), desc(trials.number))
           .limit(MAX_OPEN)
       : Promise.resolve([]),
     db
       .select()
       .from(trials)
-      .where(and(mine, eq(trials.stage, "closed"), like, asked.after === undefined ? undefined : lt(trials.number, asked.after)))
+      .where(and(condition, eq(trials.stage, "closed"), like, asked.after === undefined ? undefined : lt(trials.number, asked.after)))
       .orderBy(desc(trials.number))
       .limit(PAGE + 1),
   ]);
@@ -131,7 +131,7 @@ export const readTrial = (db: Database, workshopId: string, id: string) =>
     const row = await trialStore.readRow(tx, workshopId, id, false);
     if (!row) return null;
     const { plan, state } = await trialStore.readState(tx, row);
-    const ids = [...new Set(plan.testCandles.flatMap((one) => (one.batch ? [one.batch.id] : [])))];
+    const ids = [...new Set(plan.testCandles.flatMap((testCandle) => (testCandle.batch ? [testCandle.batch.id] : [])))];
     const rows =
       ids.length === 0
         ? []
@@ -140,7 +140,7 @@ export const readTrial = (db: Database, workshopId: string, id: string) =>
             .from(batches)
             .where(and(eq(batches.workshopId, workshopId), inArray(batches.id, ids)));
     const of = rows.map(
-      (one): TestCandleBatch => ({ id: one.id, number: one.number, pouredAt: iso(one.pouredAt), testFrom: iso(one.testFrom), cracked: crackedOf(one.state) }),
+      (row): TestCandleBatch => ({ id: row.id, number: row.number, pouredAt: iso(row.pouredAt), testFrom: iso(row.testFrom), cracked: crackedOf(row.state) }),
     );
     return { id: row.id, number: row.number, plan, state, batches: of, ...(await readNewest(trialStore, tx, workshopId, id)) };
   });
@@ -224,9 +224,9 @@ export async function triedIn(
 
 /** Wicks that passed, for proposals. */
 export const passedOf = (tried: readonly Tried[]): Passed[] =>
-  tried.flatMap((one) =>
-    one.decided === "passed" && !one.half && one.wickId
-      ? [{ wickId: one.wickId, kind: one.wickKind, size: one.wickSize, count: one.wicks, widthUm: one.widthUm, family: one.family, trial: one.trial }]
+  tried.flatMap((item) =>
+    item.decided === "passed" && !item.half && item.wickId
+      ? [{ wickId: item.wickId, kind: item.wickKind, size: item.wickSize, count: item.wicks, widthUm: item.widthUm, family: item.family, trial: item.trial }]
       : [],
   );
 
@@ -251,19 +251,19 @@ export async function jarsOnRack(db: Database, workshopId: string, most = 40) {
   }[] = [];
   for (const row of rows) {
     const { plan, state } = await readBatchState(db, row);
-    for (const one of plan.products) {
-      const left = jarStatusesOf(plan, state, one.key).counts.rack;
-      if (left > 0 && one.wicks)
+    for (const product of plan.products) {
+      const left = jarStatusesOf(plan, state, product.key).counts.rack;
+      if (left > 0 && product.wicks)
         out.push({
           batchId: row.id,
           number: row.number,
           title: titleOf(plan),
-          product: one.key,
-          name: one.name,
-          wick: one.wicks.name,
+          product: product.key,
+          name: product.name,
+          wick: product.wicks.name,
           left,
           testFrom: iso(row.testFrom),
-          half: one.part?.kind === "half",
+          half: product.part?.kind === "half",
         });
     }
   }

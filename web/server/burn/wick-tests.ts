@@ -17,14 +17,14 @@ import { products } from "@/data/tables/product";
 import { newestSpecs, readProduct } from "@/server/products/products";
 
 /** What a test candle is a test of, by the recipe its batch was poured from; null where that is not here. */
-async function testedBy(tx: Transaction, workshopId: string, one: TestCandle): Promise<TestedState | null> {
-  if (!one.batch) return null;
+async function testedBy(tx: Transaction, workshopId: string, item: TestCandle): Promise<TestedState | null> {
+  if (!item.batch) return null;
   const [row] = await tx
     .select({ plan: batches.plan })
     .from(batches)
-    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, one.batch.id)));
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, item.batch.id)));
   const recipe = row?.plan ? readableOf(row.plan).plan.pots[0]?.recipe : undefined;
-  return recipe ? testedOf(recipe, { containerId: one.containerId, wickId: one.wick?.wickId ?? null, wicks: one.wick?.count ?? 1 }) : null;
+  return recipe ? testedOf(recipe, { containerId: item.containerId, wickId: item.wick?.wickId ?? null, wicks: item.wick?.count ?? 1 }) : null;
 }
 
 /**
@@ -32,10 +32,10 @@ async function testedBy(tx: Transaction, workshopId: string, one: TestCandle): P
  * so that the first speaks for all. A half-filled jar decides nothing.
  */
 export async function followOption(tx: Transaction, workshopId: string, plan: TrialPlan, state: TrialState, variant: string): Promise<void> {
-  const [one] = testCandlesOf(plan, variant);
-  if (!one?.productId || one.fill === "half") return;
-  const product = await readProduct(tx, workshopId, one.productId);
-  const tested = await testedBy(tx, workshopId, one);
+  const [item] = testCandlesOf(plan, variant);
+  if (!item?.productId || item.fill === "half") return;
+  const product = await readProduct(tx, workshopId, item.productId);
+  const tested = await testedBy(tx, workshopId, item);
   const spec = product ? (await newestSpecs(tx, workshopId, [product.formulaId])).get(product.formulaId) : undefined;
   if (!product || !tested || !spec || dueReasons(tested, testedOf(spec, product)).length > 0) return;
   const verdict = state.decided[variant]?.verdict;

@@ -170,8 +170,8 @@ describe("entries from two servers", () => {
     const weighed = () => sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 100 } });
     const note = (text: string) => sent({ kind: "note", payload: { text } });
     for (let round = 0; round < 12; round++) {
-      const one = note(`both ${round}`);
-      const twice = await Promise.all([here(one), there(one)]);
+      const batchEvent = note(`both ${round}`);
+      const twice = await Promise.all([here(batchEvent), there(batchEvent)]);
       expect(twice.map((answer) => answer.ok && answer.value.repeated).sort()).toEqual([false, true]);
       const answers = await Promise.all([here(note("a")), there(note("b")), here(weighed()), there(weighed()), here(note("c"))]);
       expect(answers.every((answer) => answer.ok && !answer.value.repeated)).toBe(true);
@@ -252,7 +252,7 @@ describe("what is told of an entry", () => {
       known = next;
       const { state, events, total, seq } = (await readBatch(test.db, workshopId, batch)) as Known;
       expect(known).toMatchObject({ state, total, seq });
-      expect(known.events.map((one) => [one.id, one.kind, one.payload])).toEqual(events.map((one) => [one.id, one.kind, one.payload]));
+      expect(known.events.map((event) => [event.id, event.kind, event.payload])).toEqual(events.map((event) => [event.id, event.kind, event.payload]));
       // Told twice, it counts once.
       expect(mergeDelta(BATCH, known, written as Written, opened.plan)).toBe(known);
     }
@@ -339,11 +339,11 @@ describe("lists", () => {
     let after: string | undefined;
     do {
       const page = await listBatches(test.db, workshopId, ["pot"], { after });
-      seen.push(...page.batches.map((one) => one.id));
+      seen.push(...page.batches.map((batch) => batch.id));
       expect(page.batches.length).toBeLessThanOrEqual(25);
       after = page.more ?? undefined;
     } while (after);
-    expect(new Set(seen)).toEqual(new Set(made.map((one) => one.batch)));
+    expect(new Set(seen)).toEqual(new Set(made.map((item) => item.batch)));
     expect(seen).toHaveLength(53);
   });
 
@@ -355,7 +355,7 @@ describe("lists", () => {
       await appendEvent(test.db, workshopId, batch, sent(POURED, { happenedAt }), LATER);
     }
     const due = await dueToLook(test.db, workshopId, NEXT_WEEK);
-    expect(due.map((one) => one.number)).toEqual(Array.from({ length: 31 }, (_, n) => n + 1));
+    expect(due.map((item) => item.number)).toEqual(Array.from({ length: 31 }, (_, n) => n + 1));
     expect(await dueToLook(test.db, workshopId, LATER)).toEqual([]);
   });
 
@@ -366,7 +366,7 @@ describe("lists", () => {
       if (n > 1) await appendEvent(test.db, workshopId, batch, sent(POURED, { happenedAt: new Date(Date.parse(STARTED) + n * 60_000).toISOString() }), LATER);
     }
     const found = async (asked: Parameters<typeof listBatches>[3], now = LATER, stages: Parameters<typeof listBatches>[2] = ["pot", "rack"]) =>
-      (await listBatches(test.db, workshopId, stages, asked, now)).batches.map((one) => one.number).sort();
+      (await listBatches(test.db, workshopId, stages, asked, now)).batches.map((batch) => batch.number).sort();
     expect(await found({ q: "3" })).toEqual([3]);
     expect(await found({ q: "#2" })).toEqual([2]);
     expect(await found({ q: "FORMULA" })).toEqual([1, 2, 3, 4]);

@@ -49,8 +49,8 @@ export async function appendIn<F extends LogState, C, E extends EventOf, R>(
   let columns: Partial<R> | null = null;
   let drew = false;
   const answers: AppendResult[] = [];
-  for (const one of asked) {
-    const { sent } = one;
+  for (const appendRequest of asked) {
+    const { sent } = appendRequest;
     const there = await existing(tx, table, workshopId, sent);
     if (there.has("entry")) {
       const [twin] = await tx
@@ -74,7 +74,7 @@ export async function appendIn<F extends LogState, C, E extends EventOf, R>(
       answers.push(rejectAppend(400, "That instrument is not on this shelf. Choose another.", "instrumentId"));
       continue;
     }
-    const judged = await validateAppend(store, tx, at, locked, one);
+    const judged = await validateAppend(store, tx, at, locked, appendRequest);
     if (!judged.ok) {
       answers.push(judged.answer);
       continue;
@@ -99,7 +99,7 @@ export async function appendIn<F extends LogState, C, E extends EventOf, R>(
     .update(rows)
     .set({ ...columns })
     .where(sql`workshop_id = ${workshopId} and id = ${id}`);
-  const stageOf = (one: object | null) => (one as { stage?: string } | null)?.stage;
+  const stageOf = (item: object | null) => (item as { stage?: string } | null)?.stage;
   const [was, is] = [stageOf(row as object), stageOf(columns)];
   const moved = locked.log !== null || was !== is;
   const news = {
@@ -107,13 +107,16 @@ export async function appendIn<F extends LogState, C, E extends EventOf, R>(
     [store.what]: id,
     topics: topicsOfEntry(
       store.what,
-      [was, is].some((one) => one === "pot" || one === "rehearsal"),
+      [was, is].some((text) => text === "pot" || text === "rehearsal"),
       moved,
       drew || locked.log !== null,
     ),
   };
   // What only goes on from what was there is told at once; what reaches back is read by the pages anew.
-  await notifyPages(tx, locked.log === null ? { ...news, written: { after: newest?.seq ?? 0, seq: last.seq, events: written.map((one) => one.event) } } : news);
+  await notifyPages(
+    tx,
+    locked.log === null ? { ...news, written: { after: newest?.seq ?? 0, seq: last.seq, events: written.map((item) => item.event) } } : news,
+  );
   return answers;
 }
 
@@ -145,15 +148,15 @@ async function work(write: (group: readonly AppendRequest[]) => Promise<AppendRe
     }
     try {
       const answers = await writeAgain(group);
-      for (const [at, one] of group.entries()) one.answer(answers[at] as AppendResult);
+      for (const [index, queued] of group.entries()) queued.answer(answers[index] as AppendResult);
     } catch (error) {
       // One that the database will not take stops none of the others.
-      if (group.length === 1 || isUnavailable(error)) for (const one of group) one.fail(error);
+      if (group.length === 1 || isUnavailable(error)) for (const queued of group) queued.fail(error);
       else
-        for (const one of group) {
-          await writeAgain([one]).then(
-            ([answer]) => one.answer(answer as AppendResult),
-            (fault: unknown) => one.fail(fault),
+        for (const queued of group) {
+          await writeAgain([queued]).then(
+            ([answer]) => queued.answer(answer as AppendResult),
+            (fault: unknown) => queued.fail(fault),
           );
         }
     }
@@ -175,11 +178,11 @@ export async function appendTo<F extends LogState, C, E extends EventOf, R>(
   }
   const key = `${store.what}/${workshopId}/${id}`;
   return new Promise<AppendResult>((answer, fail) => {
-    const one: Queued = { sent, now, answer, fail };
+    const queued: Queued = { sent, now, answer, fail };
     const queue = queues.get(key);
-    if (queue) queue.push(one);
+    if (queue) queue.push(queued);
     else {
-      queues.set(key, [one]);
+      queues.set(key, [queued]);
       void work((group) => db.transaction((tx) => appendIn(store, tx, workshopId, id, group)), key);
     }
   });

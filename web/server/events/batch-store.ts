@@ -13,7 +13,7 @@ import type { AggregateStore } from "./aggregate-store";
 import { appendTo } from "./append";
 import { readBatchState } from "./read-events";
 
-const mine = (workshopId: string, id: string) => and(eq(batches.workshopId, workshopId), eq(batches.id, id));
+const condition = (workshopId: string, id: string) => and(eq(batches.workshopId, workshopId), eq(batches.id, id));
 
 /** How batches are kept: with an entry go the draws on stock and what findings count. */
 export const batchStore: AggregateStore<BatchState, BatchPlan, BatchEvent, typeof batches.$inferSelect> = {
@@ -29,7 +29,7 @@ export const batchStore: AggregateStore<BatchState, BatchPlan, BatchEvent, typeo
     return row.plan ? rest : { ...rest, plan: frozen };
   },
   readRow: async (tx, workshopId, id, lock) => {
-    const asked = tx.select().from(batches).where(mine(workshopId, id));
+    const asked = tx.select().from(batches).where(condition(workshopId, id));
     return (await (lock ? asked.for("no key update") : asked))[0] ?? null;
   },
   readState: readBatchState,
@@ -37,9 +37,9 @@ export const batchStore: AggregateStore<BatchState, BatchPlan, BatchEvent, typeo
   checkOutside: async (tx, { workshopId, id, before, after }) => {
     const packedOf = (state: BatchState) =>
       rollup(
-        state.jarStatuses.filter((one) => one.packRun),
-        (list) => sum(list, (one) => one.jars),
-        (one) => `${one.packRun} ${one.product}`,
+        state.jarStatuses.filter((jarStatus) => jarStatus.packRun),
+        (list) => sum(list, (item) => item.jars),
+        (item) => `${item.packRun} ${item.product}`,
       );
     const [was, is] = [packedOf(before), packedOf(after)];
     const changed = [...new Set([...was.keys(), ...is.keys()])].filter((key) => was.get(key) !== is.get(key));
@@ -59,7 +59,7 @@ export const batchStore: AggregateStore<BatchState, BatchPlan, BatchEvent, typeo
         ),
       );
     for (const key of changed) {
-      const run = runs.find((one) => `${one.id} ${one.product}` === key);
+      const run = runs.find((item) => `${item.id} ${item.product}` === key);
       const pieces = is.get(key) ?? 0;
       if (run && pieces === (run.undone ? 0 : run.pieces)) continue;
       if (!run) return { field: "packRun", message: "These packs are not in this workshop. Pack the jars under Sell." };
@@ -88,8 +88,8 @@ export const appendEvent = (db: Database, workshopId: string, batchId: string, s
 /** Undoes the start of a batch that nothing has followed: as if it had never been. */
 export async function undoStart(db: Database, workshopId: string, batchId: string): Promise<{ ok: boolean; message: string }> {
   return db.transaction(async (tx) => {
-    const mine = and(eq(batches.workshopId, workshopId), eq(batches.id, batchId));
-    const [batch] = await tx.select({ id: batches.id }).from(batches).where(mine).for("no key update");
+    const condition = and(eq(batches.workshopId, workshopId), eq(batches.id, batchId));
+    const [batch] = await tx.select({ id: batches.id }).from(batches).where(condition).for("no key update");
     if (!batch) return { ok: false, message: "This batch is not in this workshop any more." };
     const rows = await tx
       .select({ id: batchEvents.id })

@@ -48,11 +48,12 @@ function logOf(store: AggregateStore<never, never, never>, id: string) {
   return { send, events, state: stateNow, store };
 }
 /** What an entry is called is another each time that it is entered again. */
-const withoutIds = (state: unknown) => JSON.parse(JSON.stringify(state, (key, one) => (["eventId", "id", "effectiveEvents"].includes(key) ? undefined : one)));
+const withoutIds = (state: unknown) =>
+  JSON.parse(JSON.stringify(state, (key, item) => (["eventId", "id", "effectiveEvents"].includes(key) ? undefined : item)));
 
 /** A payload changed a little: numbers other numbers, what is chosen kept. */
 const changed = (payload: unknown, by: (n: number) => number): object =>
-  JSON.parse(JSON.stringify(payload), (_key, one) => (typeof one === "number" ? Math.max(0, Math.round(by(one))) : one));
+  JSON.parse(JSON.stringify(payload), (_key, item) => (typeof item === "number" ? Math.max(0, Math.round(by(item))) : item));
 
 /**
  * Tries everything that can be done to an entry afterwards: to delete it, to undo that, to enter it as it was, and with other numbers. Either it is
@@ -75,7 +76,7 @@ async function tryAll(log: ReturnType<typeof logOf>): Promise<Set<string>> {
         return false;
       }
       // An undo brings back what was there.
-      const newest = (await log.events()).find((one) => one.corrects === target.id && one.id > target.id && !undone.has(one.id));
+      const newest = (await log.events()).find((event) => event.corrects === target.id && event.id > target.id && !undone.has(event.id));
       if (!newest) throw new Error(`${said}, and it is not there.`);
       undone.add(newest.id);
       const undo = await log.send({ kind: "withdrawn", payload: { why: "", mode: "undo" }, happenedAt: when, corrects: newest.id } as SentEntry);
@@ -182,7 +183,7 @@ describe("everything that was entered", () => {
       { kind: "weighed", payload: { pot: 0, componentId: stored.wax, mg: 100_000 } },
       { kind: "abandoned", payload: { why: "", wax: "kept", mg: null } },
     ]);
-    const eventTypes = new Set([...(await log.events()), ...(await other.events())].map((one) => one.kind));
+    const eventTypes = new Set([...(await log.events()), ...(await other.events())].map((sentEntry) => sentEntry.kind));
     expect(kindsOf(BATCH).filter((kind) => !eventTypes.has(kind))).toEqual([]);
     const deleted = await tryAll(log);
     for (const kind of await tryAll(other)) deleted.add(kind);
@@ -221,7 +222,7 @@ describe("everything that was entered", () => {
       { kind: "closed", payload: {}, days: 700 },
     ]);
     expect(await unpack(here(), { packRunId })).toMatchObject({ ok: false, message: expect.stringMatching(/2 of them went out/) });
-    const eventTypes = new Set((await log.events()).map((one) => one.kind));
+    const eventTypes = new Set((await log.events()).map((event) => event.kind));
     expect(kindsOf(ORDER).filter((kind) => !eventTypes.has(kind))).toEqual([]);
     const deleted = await tryAll(log);
     expect(kindsOf(ORDER).filter((kind) => !deleted.has(kind))).toEqual(["shipped", "packsResolved"]);
@@ -274,7 +275,7 @@ describe("everything that was entered", () => {
       { kind: "note", payload: { text: "fine" } },
       { kind: "closed", payload: {} },
     ]);
-    const eventTypes = new Set((await log.events()).map((one) => one.kind));
+    const eventTypes = new Set((await log.events()).map((event) => event.kind));
     expect(kindsOf(TRIAL).filter((kind) => !eventTypes.has(kind))).toEqual([]);
     const testCandlesOf = async () => {
       const { rows } = await test.pool.query<{ n: number }>(
@@ -288,7 +289,7 @@ describe("everything that was entered", () => {
     expect(await testCandlesOf()).toBe(1);
     // A trial in which nothing was ever lit has its jars on the rack.
     const all = await log.events();
-    for (const event of all.filter((one) => !one.corrects && !["started", "note", "present", "codesRevealed"].includes(one.kind)).reverse())
+    for (const event of all.filter((sentEntry) => !sentEntry.corrects && !["started", "note", "present", "codesRevealed"].includes(sentEntry.kind)).reverse())
       expect(
         await log.send({ kind: "withdrawn", payload: { why: "", mode: "delete" }, happenedAt: event.happenedAt, corrects: event.id } as SentEntry),
         event.kind,

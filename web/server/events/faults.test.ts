@@ -176,7 +176,7 @@ describe("jars and packs", () => {
       enter(orderId, { kind: "note", payload: { text: "x" } }),
       ...Array.from({ length: 8 }, () => enter(orderId, out(4, run))),
     ]);
-    expect(answers.filter((one) => one.ok)).toHaveLength(2);
+    expect(answers.filter((answer) => answer.ok)).toHaveLength(2);
     expect(await goneOf(run)).toBe(4);
     const first =
       (
@@ -214,7 +214,7 @@ describe("jars and packs", () => {
     const ghost = { kind: "packed", payload: { packRun: v7(), of: "ghost", product, jars: 10, packs: 10, parts: [{ id: v7(), count: 10_000_000 }] } };
     expect(await put(stored, ghost, LATER)).toMatchObject({ ok: false, message: expect.stringMatching(/under Sell/) });
     const run = await packed(4);
-    const entry = (await readBatch(test.db, workshopId, stored.batch))?.events.find((one) => one.kind === "packed")?.id;
+    const entry = (await readBatch(test.db, workshopId, stored.batch))?.events.find((event) => event.kind === "packed")?.id;
     expect(await put(stored, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, LATER, { corrects: entry })).toMatchObject({
       ok: false,
       message: expect.stringMatching(/unpack these packs there/),
@@ -229,7 +229,7 @@ describe("jars and packs", () => {
       ok: false,
       message: expect.stringMatching(/were unpacked/),
     });
-    const unpacked = (await readBatch(test.db, workshopId, stored.batch))?.events.findLast((one) => one.kind === "withdrawn")?.id;
+    const unpacked = (await readBatch(test.db, workshopId, stored.batch))?.events.findLast((event) => event.kind === "withdrawn")?.id;
     expect(await put(stored, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, LATER, { corrects: unpacked })).toMatchObject({
       ok: false,
       message: expect.stringMatching(/were unpacked/),
@@ -241,7 +241,7 @@ describe("jars and packs", () => {
     await release();
     const product = await productOf(stored);
     await put(stored, { kind: "statusChanged", payload: { product, jars: 9, from: "rack", to: "sold", whom: "" } }, ago(DAYS));
-    const pour = (await readBatch(test.db, workshopId, stored.batch))?.events.find((one) => one.kind === "poured");
+    const pour = (await readBatch(test.db, workshopId, stored.batch))?.events.find((event) => event.kind === "poured");
     const fewer = await put(stored, poured([{ product, count: 5 }]), pour?.happenedAt ?? "", { corrects: pour?.id });
     expect(fewer).toMatchObject({ ok: false, message: "cup: 9 are sold, and only 5 would be filled. Record their return first." });
     const deleted = await put(stored, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, pour?.happenedAt ?? "", { corrects: pour?.id });
@@ -258,8 +258,8 @@ describe("jars and packs", () => {
       }),
     );
     const answers = await Promise.all(Array.from({ length: 6 }, () => pack(here(), { packRunId: v7(), sellableId: cup, packs: 2 })));
-    expect(answers.map((one) => one.ok).filter(Boolean)).toHaveLength(5);
-    expect(answers.find((one) => !one.ok)).toMatchObject({ message: expect.stringMatching(/Pack fewer, or release more/) });
+    expect(answers.map((answer) => answer.ok).filter(Boolean)).toHaveLength(5);
+    expect(answers.find((answer) => !answer.ok)).toMatchObject({ message: expect.stringMatching(/Pack fewer, or release more/) });
   });
 
   it("carry one entry once, also where its id is sent to two batches at the same moment", async () => {
@@ -268,8 +268,8 @@ describe("jars and packs", () => {
     const answers = await Promise.all(
       Array.from({ length: 6 }, (_, n) => appendEvent(test.db, workshopId, (n % 2 ? stored : two).batch, event as never, LATER)),
     );
-    expect(answers.filter((one) => one.ok && !one.value.repeated)).toHaveLength(1);
-    expect(answers.filter((one) => !one.ok).every((one) => !one.ok && one.status === 409)).toBe(true);
+    expect(answers.filter((answer) => answer.ok && !answer.value.repeated)).toHaveLength(1);
+    expect(answers.filter((answer) => !answer.ok).every((answer) => !answer.ok && answer.status === 409)).toBe(true);
   });
 });
 
@@ -288,7 +288,7 @@ describe("orders", () => {
 
   it("are short of nothing once a market day is over, nor of what came back from it", async () => {
     await anOrder(6, { what: "market", wantedOn: "2026-03-14" });
-    const shortage = async (today: string) => (await readFinishedGoods(test.db, workshopId, today)).find((one) => one.sellable.id === cup)?.shortage;
+    const shortage = async (today: string) => (await readFinishedGoods(test.db, workshopId, today)).find((stocked) => stocked.sellable.id === cup)?.shortage;
     expect(await shortage("2026-03-14")).toBe(6);
     expect(await shortage("2026-03-15")).toBe(0);
     await release();

@@ -5,7 +5,7 @@ import { orderEvents, orders, packRuns } from "@/data/tables/sales";
 import { lockWorkshop } from "@/server/workshops/workshops";
 import { type AggregateStore, readEvents } from "./aggregate-store";
 
-const mine = (workshopId: string, id: string) => and(eq(orders.workshopId, workshopId), eq(orders.id, id));
+const condition = (workshopId: string, id: string) => and(eq(orders.workshopId, workshopId), eq(orders.id, id));
 type Row = typeof orders.$inferSelect;
 const EVENTS = { eventTable: orderEvents, aggregateId: orderEvents.orderId, toEvent: toOrderEvent };
 
@@ -18,7 +18,7 @@ export const orderStore: AggregateStore<OrderState, OrderPlan, OrderEvent, Row> 
   aggregateTable: orders,
   columns: (_row, plan, state) => orderRow(plan, state),
   readRow: async (tx, workshopId, id, lock) => {
-    const asked = tx.select().from(orders).where(mine(workshopId, id));
+    const asked = tx.select().from(orders).where(condition(workshopId, id));
     return (await (lock ? asked.for("no key update") : asked))[0] ?? null;
   },
   readState: async (tx, row) =>
@@ -30,10 +30,10 @@ export const orderStore: AggregateStore<OrderState, OrderPlan, OrderEvent, Row> 
     if (JSON.stringify(before.finishedGoods) === JSON.stringify(after.finishedGoods)) return null;
     // Whatever moves packs goes one at a time: two that hold some of them, in another order, would wait for each other.
     await lockWorkshop(tx, workshopId);
-    const more = after.finishedGoods.flatMap((one) => {
-      const earlier = before.finishedGoods.find((other) => other.packRun === one.packRun);
-      const packs = one.out - one.back - (earlier ? earlier.out - earlier.back : 0);
-      return packs > 0 ? [{ ...one, packs }] : [];
+    const more = after.finishedGoods.flatMap((stocked) => {
+      const earlier = before.finishedGoods.find((other) => other.packRun === stocked.packRun);
+      const packs = stocked.out - stocked.back - (earlier ? earlier.out - earlier.back : 0);
+      return packs > 0 ? [{ ...stocked, packs }] : [];
     });
     if (more.length === 0) return null;
     const rows = await tx
@@ -44,20 +44,20 @@ export const orderStore: AggregateStore<OrderState, OrderPlan, OrderEvent, Row> 
           eq(packRuns.workshopId, workshopId),
           inArray(
             packRuns.id,
-            more.map((one) => one.packRun),
+            more.map((item) => item.packRun),
           ),
         ),
       )
       .orderBy(asc(packRuns.id))
       .for("no key update");
-    for (const one of more) {
-      const run = rows.find((row) => row.id === one.packRun && row.sellableId === one.sellable);
-      if (run?.deleted) return { field: "finishedGoods", message: `These ${one.name} were unpacked: they can be out no more. Pack them again first.` };
+    for (const item of more) {
+      const run = rows.find((row) => row.id === item.packRun && row.sellableId === item.sellable);
+      if (run?.deleted) return { field: "finishedGoods", message: `These ${item.name} were unpacked: they can be out no more. Pack them again first.` };
       const left = run ? run.packs + run.oversold - run.gone : 0;
-      if (one.packs > left)
+      if (item.packs > left)
         return {
           field: "finishedGoods",
-          message: `${left} × ${one.name} ${left === 1 ? "is" : "are"} left of that pack run, and ${one.packs} would go out. Look at the stock again.`,
+          message: `${left} × ${item.name} ${left === 1 ? "is" : "are"} left of that pack run, and ${item.packs} would go out. Look at the stock again.`,
         };
     }
     return null;

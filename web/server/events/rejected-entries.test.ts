@@ -169,9 +169,9 @@ async function stateOf(): Promise<string> {
 describe("what is refused", () => {
   it("leaves nothing behind, whichever command refused it", async () => {
     const files = [
-      ...readdirSync(join(ROOT, "features"), { recursive: true, encoding: "utf8" }).map((one) => `features/${one}`),
-      ...readdirSync(join(ROOT, "server"), { recursive: true, encoding: "utf8" }).map((one) => `server/${one}`),
-    ].filter((one) => /\.ts$/.test(one) && readFileSync(join(ROOT, one), "utf8").startsWith('"use server"'));
+      ...readdirSync(join(ROOT, "features"), { recursive: true, encoding: "utf8" }).map((text) => `features/${text}`),
+      ...readdirSync(join(ROOT, "server"), { recursive: true, encoding: "utf8" }).map((text) => `server/${text}`),
+    ].filter((text) => /\.ts$/.test(text) && readFileSync(join(ROOT, text), "utf8").startsWith('"use server"'));
     const seen: string[] = [];
     for (const file of files) {
       const module = (await import(join(ROOT, file))) as Record<string, unknown>;
@@ -228,11 +228,11 @@ describe("what is refused", () => {
     await vi.waitFor(() => expect(heard).toEqual([{ workshop: workshopId, topics: ["shelf", "stock"] }]), 5_000);
     // No command tells it by itself, or asks the pages to be drawn anew.
     const words = [
-      ...readdirSync(join(ROOT, "features"), { recursive: true, encoding: "utf8" }).map((one) => `features/${one}`),
-      ...readdirSync(join(ROOT, "server"), { recursive: true, encoding: "utf8" }).map((one) => `server/${one}`),
+      ...readdirSync(join(ROOT, "features"), { recursive: true, encoding: "utf8" }).map((text) => `features/${text}`),
+      ...readdirSync(join(ROOT, "server"), { recursive: true, encoding: "utf8" }).map((text) => `server/${text}`),
     ]
-      .filter((one) => /\.ts$/.test(one) && readFileSync(join(ROOT, one), "utf8").startsWith('"use server"'))
-      .filter((one) => /notifyPages\(\w+, \{ workshop: \S+ \}\)|revalidatePath\(/.test(readFileSync(join(ROOT, one), "utf8")));
+      .filter((text) => /\.ts$/.test(text) && readFileSync(join(ROOT, text), "utf8").startsWith('"use server"'))
+      .filter((text) => /notifyPages\(\w+, \{ workshop: \S+ \}\)|revalidatePath\(/.test(readFileSync(join(ROOT, text), "utf8")));
     // But for the one that makes a workshop, which is of none yet.
     expect(words).toEqual(["features/shell/workshop-commands.ts"]);
     leave();

@@ -7,7 +7,7 @@ import { followLit } from "@/server/burn/test-candles";
 import { followTests } from "@/server/burn/wick-tests";
 import { type AggregateStore, readEvents } from "./aggregate-store";
 
-const mine = (workshopId: string, id: string) => and(eq(trials.workshopId, workshopId), eq(trials.id, id));
+const condition = (workshopId: string, id: string) => and(eq(trials.workshopId, workshopId), eq(trials.id, id));
 type Row = typeof trials.$inferSelect;
 const EVENTS = { eventTable: trialEvents, aggregateId: trialEvents.trialId, toEvent: toTrialEvent };
 
@@ -22,7 +22,7 @@ export const trialStore: AggregateStore<TrialState, TrialPlan, TrialEvent, Row> 
   aggregateTable: trials,
   columns: (_row, plan, state) => trialRow(plan, state),
   readRow: async (tx, workshopId, id, lock) => {
-    const asked = tx.select().from(trials).where(mine(workshopId, id));
+    const asked = tx.select().from(trials).where(condition(workshopId, id));
     return (await (lock ? asked.for("no key update") : asked))[0] ?? null;
   },
   readState: async (tx, row) =>

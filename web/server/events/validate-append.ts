@@ -19,12 +19,12 @@ export const isSameEvent = (a: SentEntry, b: SentEntry): boolean =>
 
 /** Whether two logs hold the same entries. */
 export function isSameLog(held: readonly SentEntry[], events: readonly SentEntry[]): boolean {
-  const byId = new Map(held.map((one) => [one.id, one]));
+  const byId = new Map(held.map((sentEntry) => [sentEntry.id, sentEntry]));
   return (
     held.length === events.length &&
     events.every((event) => {
-      const one = byId.get(event.id);
-      return one !== undefined && isSameEvent(one, event);
+      const sentEntry = byId.get(event.id);
+      return sentEntry !== undefined && isSameEvent(sentEntry, event);
     })
   );
 }

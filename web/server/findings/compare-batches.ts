@@ -47,7 +47,7 @@ async function sideOf(db: Database, workshopId: string, number: number, tools: R
   const all = await throwScores(db, workshopId, row.id);
   const scores = (["cold", "hot"] as const).flatMap((of) =>
     throwLevels(
-      all.filter((one) => one.throw === of),
+      all.filter((throwScore) => throwScore.throw === of),
       "age",
     ).map(({ level, mean, n }) => ({ of, level, mean, n })),
   );
@@ -59,7 +59,7 @@ async function sideOf(db: Database, workshopId: string, number: number, tools: R
     rehearsal: plan.rehearsal === true,
     pouredAt: row.pouredAt && new Date(row.pouredAt).toISOString(),
     lookedAt: state.lookedAt,
-    jars: flaws[0]?.of ?? plan.products.reduce((sum, one) => sum + one.count, 0),
+    jars: flaws[0]?.of ?? plan.products.reduce((sum, item) => sum + item.count, 0),
     plan,
     record: diagnosisOf(plan, state, state.lookedAt ?? state.lastAt, tools).record,
     flaws,
@@ -101,17 +101,22 @@ export async function compareBatches(db: Database, workshopId: string, numbers: 
   if (!a || !b) return null;
   const names = new Map([a, b].flatMap((side) => side.plan.pots.flatMap((pot) => pot.components.map((part) => [part.id, part.name] as const))));
   const containers = (side: Side) =>
-    [...new Set(side.plan.products.map((one) => `${one.name}${one.wicks ? `, ${one.wicks.count} × ${one.wicks.name}` : ""}`))].sort().join("; ");
+    [...new Set(side.plan.products.map((product) => `${product.name}${product.wicks ? `, ${product.wicks.count} × ${product.wicks.name}` : ""}`))]
+      .sort()
+      .join("; ");
   const asked = [
     ...difference(specOf(a.plan), specOf(b.plan), (id) => names.get(id) ?? "another", unit),
     ...(containers(a) === containers(b) ? [] : [{ what: "vessels and wicks", from: containers(a), to: containers(b) }]),
-  ].filter((one) => !WORDS_ONLY.test(one.what));
+  ].filter((change) => !WORDS_ONLY.test(change.what));
   const { differ, unknown } = recordDifferences(a.record, b.record);
   // What belongs to the vessel stands with the vessel.
   const ofVessel: RecordKeyName[] = ["vessel_diameter_mm", "wicks"];
-  const done = differ.filter((one) => !ofVessel.includes(one.key));
-  const things = new Set<string>([...asked.map((one) => KEY_OF_WORDS.find(([words]) => words.test(one.what))?.[1] ?? one.what), ...done.map((one) => one.key)]);
-  const defects = [...new Set([...a.flaws, ...b.flaws].map((one) => one.defect))];
+  const done = differ.filter((difference) => !ofVessel.includes(difference.key));
+  const things = new Set<string>([
+    ...asked.map((change) => KEY_OF_WORDS.find(([words]) => words.test(change.what))?.[1] ?? change.what),
+    ...done.map((difference) => difference.key),
+  ]);
+  const defects = [...new Set([...a.flaws, ...b.flaws].map((item) => item.defect))];
   const outside = ({ plan: _p, record: _r, flaws: _f, ...rest }: Side) => rest;
   return {
     a: outside(a),
@@ -124,7 +129,7 @@ export async function compareBatches(db: Database, workshopId: string, numbers: 
     flaws:
       a.lookedAt && b.lookedAt && a.jars > 0 && b.jars > 0
         ? defects.map((defect) => {
-            const of = (side: Side) => ({ k: Math.min(side.jars, side.flaws.find((one) => one.defect === defect)?.jars ?? 0), n: side.jars });
+            const of = (side: Side) => ({ k: Math.min(side.jars, side.flaws.find((flaw) => flaw.defect === defect)?.jars ?? 0), n: side.jars });
             return {
               defect,
               name: defectOf(defect)?.name ?? defect,

@@ -42,18 +42,18 @@ export async function compareGroups(
     namesOf(db, workshopId),
     flawRates(db, workshopId, period),
   ]);
-  const levels = counted.map((one) => ({ ...one, name: names.get(one.level) ?? one.level }));
-  const known = (level: string | undefined) => levels.find((one) => one.level === level)?.level;
+  const levels = counted.map((item) => ({ ...item, name: names.get(item.level) ?? item.level }));
+  const known = (level: string | undefined) => levels.find((item) => item.level === level)?.level;
   const a = known(asked.a) ?? levels[0]?.level ?? null;
-  const b = known(asked.b) ?? levels.find((one) => one.level !== a)?.level ?? null;
+  const b = known(asked.b) ?? levels.find((level) => level.level !== a)?.level ?? null;
   const none = { factor, words: source.words, levels, a, b, flaws: [], also: [] };
   if (a === null || b === null || a === b) return none;
   const flaws = await Promise.all(
     rates.slice(0, 20).map(async ({ defect }): Promise<GroupedFlaw[]> => {
       const history = await historyOf(db, workshopId, defect, factor, period);
-      const [x, y] = [a, b].map((level) => history?.levels.find((one) => one.level === level));
+      const [x, y] = [a, b].map((level) => history?.levels.find((item) => item.level === level));
       if (!x || !y) return [];
-      return [{ defect, name: DEFECTS.find((one) => one.id === defect)?.name ?? defect, a: x, b: y, shares: shareDifference(x, y) }];
+      return [{ defect, name: DEFECTS.find((item) => item.id === defect)?.name ?? defect, a: x, b: y, shares: shareDifference(x, y) }];
     }),
   );
   return { ...none, flaws: flaws.flat(), also: await alsoDiffers(db, workshopId, factor, a, b, names, period) };
@@ -69,15 +69,15 @@ async function alsoDiffers(
   period: Period,
 ): Promise<ComparedGroups["also"]> {
   const source = factorOf(factor);
-  const others = FACTORS.filter((one) => one.name !== factor);
-  const ids = others.map((one) => sql.identifier(one.name));
+  const others = FACTORS.filter((factorSource) => factorSource.name !== factor);
+  const ids = others.map((factorSource) => sql.identifier(factorSource.name));
   const { rows } = await db.execute<Record<string, string | null> & { side: string; which: number; n: number }>(sql`
     with p as materialized (select ${source?.of ?? sql`null`} side, ${levelColumns(others)} from outcome o where o.workshop_id = ${workshopId} and o.looked and ${within(period, sql`o.poured_at`)})
     select side, ${listed(ids)}, grouping(${listed(ids)})::int which, count(*)::int n from p where side in (${a}, ${b})
     group by grouping sets (${listed(ids.map((id) => sql`(side, ${id})`))})`);
   const all = 2 ** others.length - 1;
-  return others.flatMap(({ name, words }, at) => {
-    const mine = rows.filter((row) => row.which === all - 2 ** (others.length - 1 - at) && row[name] !== null);
+  return others.flatMap(({ name, words }, index) => {
+    const mine = rows.filter((row) => row.which === all - 2 ** (others.length - 1 - index) && row[name] !== null);
     const total = (side: string) => mine.reduce((sum, row) => sum + (row.side === side ? row.n : 0), 0);
     const share = (side: string, level: string) => (mine.find((row) => row.side === side && row[name] === level)?.n ?? 0) / Math.max(1, total(side));
     const commonest = (side: string) =>

@@ -132,8 +132,8 @@ export async function toolKinds(db: Database, workshopId: string): Promise<Map<s
 export const flawsOf = (plan: BatchPlan, state: BatchState): Why["flaws"] => {
   const counts = new Map<string, number>();
   const rows = outcomesOf(plan, state);
-  for (const one of rows) for (const [defect, jars] of Object.entries(one.flawed)) counts.set(defect, (counts.get(defect) ?? 0) + jars);
-  const of = rows.reduce((sum, one) => sum + one.jars, 0);
+  for (const row of rows) for (const [defect, jars] of Object.entries(row.flawed)) counts.set(defect, (counts.get(defect) ?? 0) + jars);
+  const of = rows.reduce((sum, outcome) => sum + outcome.jars, 0);
   return [...counts].map(([defect, jars]) => ({ defect, name: defectOf(defect)?.name ?? defect, jars, of })).sort((a, b) => b.jars - a.jars);
 };
 
@@ -159,7 +159,7 @@ async function trialsOfBatch(db: Database, workshopId: string, batchId: string):
 /** What the shelf knows of the oil and the wick of a batch that its own record does not say. */
 async function shelfRecord(db: Database, workshopId: string, plan: BatchPlan, key: string | undefined): Promise<DiagnosisRecord> {
   const oils = plan.pots[0]?.components.flatMap((part) => (part.kind === "fragrance" ? [part.id] : [])) ?? [];
-  const product = plan.products.find((one) => one.key === key) ?? plan.products[0];
+  const product = plan.products.find((product) => product.key === key) ?? plan.products[0];
   const family = plan.pots[0]?.waxFamily ?? "";
   const [found, wicksHere] = await Promise.all([
     oils.length === 0
@@ -170,13 +170,13 @@ async function shelfRecord(db: Database, workshopId: string, plan: BatchPlan, ke
           .where(and(eq(fragrances.workshopId, workshopId), inArray(fragrances.id, oils))),
     product?.wicks ? db.select().from(wicks).where(eq(wicks.workshopId, workshopId)).limit(500) : [],
   ]);
-  const wick = product?.wicks && wicksHere.find((one) => one.id === product.wicks?.wickId);
-  const strengths = found.flatMap((one) => one.strength ?? []);
+  const wick = product?.wicks && wicksHere.find((wick) => wick.id === product.wicks?.wickId);
+  const strengths = found.flatMap((item) => item.strength ?? []);
   const steps =
     product && wick ? sizeSteps(wick, wicksHere, shareUm(Math.min(product.innerTopUm, product.innerBottomUm), product.wicks?.count ?? 1), family) : null;
   return {
     ...(strengths.length > 0 ? { strong_oil: strengths.includes("strong") } : {}),
-    ...(found.length > 0 ? { essential_oil: found.some((one) => one.kind === "essential oil") } : {}),
+    ...(found.length > 0 ? { essential_oil: found.some((item) => item.kind === "essential oil") } : {}),
     ...(steps === null ? {} : { wick_size_steps: steps }),
     ...(wick?.families && wick.families.length > 0 && family !== "" ? { wick_suits_wax: wick.families.includes(family) } : {}),
   };
@@ -193,8 +193,8 @@ export async function diagnoseBatch(db: Database, workshopId: string, batchId: s
   const burned = await trialsOfBatch(db, workshopId, batchId);
   // What shows only in the flame is counted over the candles that burned, and nothing else over those.
   const flaws = [
-    ...flawsOf(plan, state).filter((one) => defectOf(one.defect)?.seen !== "burning" || one.jars > 0),
-    ...burnedFlaws(burned, batchId).map((one) => ({ ...one, name: defectOf(one.defect)?.name ?? one.defect })),
+    ...flawsOf(plan, state).filter((flaw) => defectOf(flaw.defect)?.seen !== "burning" || flaw.jars > 0),
+    ...burnedFlaws(burned, batchId).map((burnedFlaw) => ({ ...burnedFlaw, name: defectOf(burnedFlaw.defect)?.name ?? burnedFlaw.defect })),
   ];
   const defect = asked && defectOf(asked) ? asked : (flaws[0]?.defect ?? null);
   const formula = await formulaOf(db, workshopId, row.formulaVersionId);
@@ -209,9 +209,9 @@ export async function diagnoseBatch(db: Database, workshopId: string, batchId: s
   const none = { batch, flaws, defect, causes: [], change: null, next: null, class: null, unlike: [], fine: 0, formula, after };
   if (!defect) return none;
   const [tools, own] = await Promise.all([toolKinds(db, workshopId), readCustomCauses(db, workshopId)]);
-  const product = state.flaws.find((one) => one.flaw.defect === defect)?.flaw.product;
-  const candle = burned.flatMap((one) => burnedOfBatch(one.plan, batchId).map((testCandle) => ({ ...one, testCandle })));
-  const shown = candle.find((one) => burningFlaws(one.plan, one.state, one.testCandle.key).includes(defect)) ?? candle[0];
+  const product = state.flaws.find((flaw) => flaw.flaw.defect === defect)?.flaw.product;
+  const candle = burned.flatMap((item) => burnedOfBatch(item.plan, batchId).map((testCandle) => ({ ...item, testCandle })));
+  const shown = candle.find((item) => burningFlaws(item.plan, item.state, item.testCandle.key).includes(defect)) ?? candle[0];
   const isBurning = defectOf(defect)?.seen === "burning";
   const lit = isBurning && shown ? shown.state.testCandles[shown.testCandle.key]?.sessions[0]?.litAt : undefined;
   const read = diagnosisOf(plan, state, flawSeenAt(state, defect) ?? lit ?? now, tools, product);
@@ -228,9 +228,9 @@ export async function diagnoseBatch(db: Database, workshopId: string, batchId: s
     defect === "weak_hot_throw" && found.change === null
       ? nextForThrow({
           loadPpm: Math.round((about.record.load_percent_of_wax ?? about.record.asked_load_percent ?? 0) * 10_000),
-          tried: [...new Set(burned.flatMap((one) => TRIED[one.plan.varies ?? ""] ?? []))],
-          sooty: flaws.some((one) => one.defect === "soot"),
-          cured: found.causes.every((one) => one.cause.key !== "cure_days" || one.verdict !== "supported"),
+          tried: [...new Set(burned.flatMap((item) => TRIED[item.plan.varies ?? ""] ?? []))],
+          sooty: flaws.some((flaw) => flaw.defect === "soot"),
+          cured: found.causes.every((cause) => cause.cause.key !== "cure_days" || cause.verdict !== "supported"),
           maxLoadPpm: plan.pots[0]?.maxLoadPpm ?? null,
           ...(plan.products[0] ? { fillMg: plan.products[0].fillMg } : {}),
           strongOil: about.record.strong_oil ?? null,
@@ -244,7 +244,7 @@ export async function diagnoseBatch(db: Database, workshopId: string, batchId: s
   const histories = new Map(await Promise.all(factors.map(async (name) => [name, await historyOf(db, workshopId, defect, name)] as const)));
   return {
     ...none,
-    causes: found.causes.map((one) => ({ ...one, history: histories.get((one.cause.key && FACTOR_OF[one.cause.key]) ?? "") ?? null })),
+    causes: found.causes.map((cause) => ({ ...cause, history: histories.get((cause.cause.key && FACTOR_OF[cause.cause.key]) ?? "") ?? null })),
     change: found.change,
     next: next?.says ?? (defect === "weak_hot_throw" && found.change === null ? ALL_TRIED : null),
     class: found.class,

@@ -37,13 +37,13 @@ export const FACTORS: readonly FactorSource[] = [
 /** One behind the other, as a statement lists them. */
 export const listed = (parts: readonly (SQL | Name)[]): SQL =>
   sql.join(
-    parts.map((one) => sql`${one}`),
+    parts.map((part) => sql`${part}`),
     sql`, `,
   );
 type Name = ReturnType<typeof sql.identifier>;
 /** The level of each row at each of these factors, under the factor's name. */
-export const levelColumns = (factors: readonly FactorSource[]): SQL => listed(factors.map((one) => sql`${one.of} as ${sql.identifier(one.name)}`));
-export const factorOf = (name: string): FactorSource | undefined => FACTORS.find((one) => one.name === name);
+export const levelColumns = (factors: readonly FactorSource[]): SQL => listed(factors.map((factor) => sql`${factor.of} as ${sql.identifier(factor.name)}`));
+export const factorOf = (name: string): FactorSource | undefined => FACTORS.find((factor) => factor.name === name);
 
 /** Looked-over batches of a workshop, poured in a period, with how many of their jars show a flaw. */
 const rowsOf = (workshopId: string, defect: string, period: Period) => sql`
@@ -84,7 +84,7 @@ export async function flawRates(db: Database, workshopId: string, period: Period
     from flawed f join sizes s using (batch_id) cross join whole w
     group by f.defect, w.batches, w.n, w.nn, w.nnn order by 5 desc, 1`);
   return rows.flatMap((row) => {
-    const known = DEFECTS.find((one) => one.id === row.defect);
+    const known = DEFECTS.find((defect) => defect.id === row.defect);
     return known ? [{ defect: known.id, name: known.name, jars: row.k, of: row.n, batches: row.with_flaw, ...clusteredShare(sumsOfRow(row)) }] : [];
   });
 }
@@ -106,7 +106,7 @@ const MAX_LEVELS = 12;
 
 /** Levels of every factor for one flaw, in one pass over the rows. */
 async function levelsOf(db: Database, workshopId: string, defect: string, period: Period): Promise<Factor[]> {
-  const names = FACTORS.map((one) => sql.identifier(one.name));
+  const names = FACTORS.map((factor) => sql.identifier(factor.name));
   const { rows } = await db.execute<Record<string, unknown> & { which: number } & SumsRow>(sql`
     with r as (${rowsOf(workshopId, defect, period)}), o as materialized (select o.batch_id, o.jars, o.k, ${levelColumns(FACTORS)} from r o)
     select ${listed(names)}, which, ${SUMS} from (
@@ -114,8 +114,8 @@ async function levelsOf(db: Database, workshopId: string, defect: string, period
       from o group by grouping sets (${listed(names.map((name) => sql`(o.batch_id, ${name})`))})
     ) b group by which, ${listed(names)}`);
   const all = 2 ** FACTORS.length - 1;
-  return FACTORS.map(({ name, words }, at) => {
-    const bit = all - 2 ** (FACTORS.length - 1 - at);
+  return FACTORS.map(({ name, words }, index) => {
+    const bit = all - 2 ** (FACTORS.length - 1 - index);
     const levels = rows
       .filter((row) => row.which === bit && row[name] !== null)
       .map((row) => ({ level: String(row[name]), ...sumsOfRow(row) }))
@@ -136,19 +136,19 @@ async function togetherWith(
   period: Period,
   found: readonly FoundFactor[],
 ): Promise<Record<string, string[]>> {
-  const many = (one: FoundFactor) => one.levels.length;
+  const many = (factor: FoundFactor) => factor.levels.length;
   const pairs = found
-    .filter((one) => one.finding === "differs")
+    .filter((factor) => factor.finding === "differs")
     .flatMap((a) => found.filter((b) => b.name !== a.name && many(b) > 1 && many(a) === many(b)).map((b) => [a.name, b.name] as const));
   if (pairs.length === 0) return {};
   const used = [...new Set(pairs.flat())];
   const names = used.map((name) => sql.identifier(name));
   // Each pair is counted once, whichever of the two it was asked for.
   const sets = pairs
-    .filter(([a, b], at) => pairs.findIndex(([x, y]) => (x === a && y === b) || (x === b && y === a)) === at)
+    .filter(([a, b], index) => pairs.findIndex(([x, y]) => (x === a && y === b) || (x === b && y === a)) === index)
     .map(([a, b]) => sql`(${sql.identifier(a)}, ${sql.identifier(b)})`);
   const { rows } = await db.execute<Record<string, string | null> & { which: number }>(sql`
-    with r as (${rowsOf(workshopId, defect, period)}), o as materialized (select ${levelColumns(FACTORS.filter((one) => used.includes(one.name)))} from r o)
+    with r as (${rowsOf(workshopId, defect, period)}), o as materialized (select ${levelColumns(FACTORS.filter((factor) => used.includes(factor.name)))} from r o)
     select ${listed(names)}, grouping(${listed(names)})::int which from o group by grouping sets (${listed(sets)})`);
   const bitOf = (name: string) => 2 ** (used.length - 1 - used.indexOf(name));
   const all = 2 ** used.length - 1;
@@ -175,11 +175,11 @@ export async function findingsOf(db: Database, workshopId: string, defect: strin
   const names = await namesOf(db, workshopId);
   const order = { differs: 0, "no difference seen": 1, "too little to tell": 2, "never varied": 3 };
   return found
-    .map((one) => ({
-      ...one,
-      words: factorOf(one.name)?.words ?? one.name,
-      levels: one.levels.map((level) => ({ ...level, level: names.get(level.level) ?? level.level })),
-      together: (together[one.name] ?? []).map((other) => factorOf(other)?.words ?? other),
+    .map((factor) => ({
+      ...factor,
+      words: factorOf(factor.name)?.words ?? factor.name,
+      levels: factor.levels.map((level) => ({ ...level, level: names.get(level.level) ?? level.level })),
+      together: (together[factor.name] ?? []).map((other) => factorOf(other)?.words ?? other),
     }))
     .sort((a, b) => order[a.finding] - order[b.finding] || (b.difference ?? 0) - (a.difference ?? 0));
 }
@@ -248,8 +248,8 @@ export async function curveOf(
   const fitted = logistic(rows);
   if (!fitted) return { ...none, why: "It was never varied, or the flaw was on none or on all." };
   const [from, to] = [doses[0]?.x ?? 0, doses.at(-1)?.x ?? 0];
-  const fit = Array.from({ length: 41 }, (_, at) => {
-    const x = from + ((to - from) * at) / 40;
+  const fit = Array.from({ length: 41 }, (_, index) => {
+    const x = from + ((to - from) * index) / 40;
     return { x, ...fitted.at(x) };
   });
   return { ...none, fit, odds: fitted.odds, p: fitted.p, why: null };

@@ -38,7 +38,7 @@ export async function runChart(db: Database, workshopId: string, of: Charted, as
       where o.workshop_id = ${workshopId} and o.formula = ${formula} and ${CHARTED[of].column} is not null and ${within(period, sql`o.poured_at`)}
       group by b.id, b.number order by 3 desc limit ${MAX_SHOWN}) newest order by at`);
   const points = rows.map((row) => ({ ...row, at: new Date(row.at).toISOString() }));
-  return { of, formula, formulas, points, chart: individuals(points.map((one) => one.value)), range: await rangeOf(db, workshopId, of, formula) };
+  return { of, formula, formulas, points, chart: individuals(points.map((point) => point.value)), range: await rangeOf(db, workshopId, of, formula) };
 }
 
 async function rangeOf(db: Database, workshopId: string, of: Charted, formula: string): Promise<[number, number] | null> {
@@ -49,6 +49,6 @@ async function rangeOf(db: Database, workshopId: string, of: Charted, formula: s
   if (!rows[0]) return null;
   const spec = readFormula(rows[0].spec);
   if (of === "load") return null;
-  const band = bandsOf(spec.process).find((one) => one.name === (of === "pour_c" ? "pour" : "add"));
+  const band = bandsOf(spec.process).find((band) => band.name === (of === "pour_c" ? "pour" : "add"));
   return band ? [band.range.low / 100, band.range.high / 100] : null;
 }

@@ -37,8 +37,8 @@ export interface Saved {
 /** Saves a formula. A version that a batch was made from stays as it is: the edit becomes the next one. */
 export async function saveFormula(place: unknown, input: unknown): Promise<Result<Saved>> {
   return command("formulas", saved, place, input, async (wanted, { db, workshop, person, people, now }): Promise<Result<Saved>> => {
-    const mine = workshop.id;
-    const shelf = await readMaterials(db, mine);
+    const workshopId = workshop.id;
+    const shelf = await readMaterials(db, workshopId);
     for (const [field, parts, rows] of [
       ["wax", wanted.spec.waxes, shelf.waxes],
       ["fragrance", wanted.spec.fragrances, shelf.fragrances],
@@ -54,28 +54,28 @@ export async function saveFormula(place: unknown, input: unknown): Promise<Resul
       const id = wanted.freshId ?? v7();
       const made = await db
         .insert(formulas)
-        .values({ workshopId: mine, id, name: wanted.name, updatedAt: now, updatedBy: person?.id ?? null })
+        .values({ workshopId: workshopId, id, name: wanted.name, updatedAt: now, updatedBy: person?.id ?? null })
         .onConflictDoNothing()
         .returning({ id: formulas.id });
       if (made.length === 0) return ok({ id, version: 1, number: 1, next: false, due: [], stale: null });
-      await db.insert(formulaVersions).values({ workshopId: mine, id: v7(), formulaId: id, number: 1, spec: wanted.spec, createdAt: now });
+      await db.insert(formulaVersions).values({ workshopId: workshopId, id: v7(), formulaId: id, number: 1, spec: wanted.spec, createdAt: now });
       return ok({ id, version: 1, number: 1, next: false, due: [], stale: null });
     }
     const [formula] = await db
       .select()
       .from(formulas)
-      .where(and(eq(formulas.workshopId, mine), eq(formulas.id, wanted.id)))
+      .where(and(eq(formulas.workshopId, workshopId), eq(formulas.id, wanted.id)))
       .for("no key update");
     if (!formula) return reject("This formula is not in this workshop.");
     const [newest] = await db
       .select()
       .from(formulaVersions)
-      .where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.formulaId, wanted.id)))
+      .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.formulaId, wanted.id)))
       .orderBy(desc(formulaVersions.number))
       .limit(1);
     if (!newest) return reject("This formula has no version.");
     if (formula.version !== wanted.expectedVersion) {
-      const by = people.find((one) => one.id === formula.updatedBy)?.name ?? null;
+      const by = people.find((item) => item.id === formula.updatedBy)?.name ?? null;
       return ok({
         id: formula.id,
         version: formula.version,
@@ -88,26 +88,26 @@ export async function saveFormula(place: unknown, input: unknown): Promise<Resul
     const used = await db
       .select({ id: batches.id })
       .from(batches)
-      .where(and(eq(batches.workshopId, mine), eq(batches.formulaVersionId, newest.id)))
+      .where(and(eq(batches.workshopId, workshopId), eq(batches.formulaVersionId, newest.id)))
       .limit(1);
     const version = formula.version + 1;
     await db
       .update(formulas)
       .set({ name: wanted.name, version, updatedAt: now, updatedBy: person?.id ?? null })
-      .where(and(eq(formulas.workshopId, mine), eq(formulas.id, formula.id)));
+      .where(and(eq(formulas.workshopId, workshopId), eq(formulas.id, formula.id)));
     const changed = canonical(readFormula(newest.spec)) !== canonical(wanted.spec);
-    const due = changed ? await markTestsDue(db, mine, formula.id, wanted.spec) : [];
+    const due = changed ? await markTestsDue(db, workshopId, formula.id, wanted.spec) : [];
     if (used.length > 0 && changed) {
       await db
         .insert(formulaVersions)
-        .values({ workshopId: mine, id: v7(), formulaId: formula.id, number: newest.number + 1, spec: wanted.spec, createdAt: now });
+        .values({ workshopId: workshopId, id: v7(), formulaId: formula.id, number: newest.number + 1, spec: wanted.spec, createdAt: now });
       return ok({ id: formula.id, version, number: newest.number + 1, next: true, due, stale: null });
     }
     if (changed)
       await db
         .update(formulaVersions)
         .set({ spec: wanted.spec })
-        .where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.id, newest.id)));
+        .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.id, newest.id)));
     return ok({ id: formula.id, version, number: newest.number, next: false, due, stale: null });
   });
 }

@@ -81,8 +81,8 @@ export async function listFormulas(
     .limit(PAGE)
     .offset((Math.min(asked.page ?? 1, pages) - 1) * PAGE);
   // The versions of this page alone, however many formulas there are.
-  const ids = listed.map((one) => one.id);
-  const newest = new Map((await newestOf(db, workshopId, ids)).map((one) => [one.formulaId, one]));
+  const ids = listed.map((item) => item.id);
+  const newest = new Map((await newestOf(db, workshopId, ids)).map((item) => [item.formulaId, item]));
   return {
     formulas: listed.flatMap((row) => {
       const version = newest.get(row.id);
@@ -124,6 +124,6 @@ export async function readFormula(db: Database, workshopId: string, id: string) 
     updatedBy: formula.updatedBy,
     updatedAt: formula.updatedAt,
     archived: formula.archived,
-    versions: versions.map((one) => ({ ...one, spec: readSpec(one.spec) })),
+    versions: versions.map((version) => ({ ...version, spec: readSpec(version.spec) })),
   };
 }

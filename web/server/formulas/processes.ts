@@ -26,7 +26,7 @@ export interface PresetChoice {
 }
 /** All of them, on whole degrees of the workshop's unit. */
 export const presetChoices = (unit: TemperatureUnit): PresetChoice[] =>
-  PRESET_PROCESSES.map((one) => ({ id: one.id, name: one.name, families: one.families, process: inUnit(processFrom(one), unit) }));
+  PRESET_PROCESSES.map((preset) => ({ id: preset.id, name: preset.name, families: preset.families, process: inUnit(processFrom(preset), unit) }));
 
 /** The workshop's own processes by name, each in its newest version. */
 export async function listProcesses(db: Database | Transaction, workshopId: string): Promise<CustomProcess[]> {
@@ -65,7 +65,7 @@ export async function readProcess(db: Database, workshopId: string, id: string) 
     id: row.id,
     name: row.name,
     version: row.version,
-    versions: versions.map((one) => ({ number: one.number, process: process.parse(upcastProcess(one.process)), createdAt: one.createdAt })),
+    versions: versions.map((version) => ({ number: version.number, process: process.parse(upcastProcess(version.process)), createdAt: version.createdAt })),
   };
 }
 
@@ -102,7 +102,7 @@ export async function followersOf(
   return rows.map((row) => {
     const spec = readFormula(row.spec);
     const { from, ...worked } = spec.process;
-    const taken = versions.find((one) => one.number === from?.number)?.process;
+    const taken = versions.find((version) => version.number === from?.number)?.process;
     return { ...row, spec, number: from?.number ?? 1, changed: taken !== undefined && canonical(worked) !== canonical({ ...taken, from: undefined }) };
   });
 }

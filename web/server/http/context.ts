@@ -40,7 +40,7 @@ const signIn = (path: string) => `/sign-in?${new URLSearchParams({ to: path })}`
 export async function defaultWorkshop(): Promise<string> {
   const jar = await cookies();
   const mine = await workshopsOfRequest(await headers());
-  const usual = (mine.find((one) => one.id === jar.get("hearth_workshop")?.value) ?? mine[0])?.id;
+  const usual = (mine.find((item) => item.id === jar.get("hearth_workshop")?.value) ?? mine[0])?.id;
   return usual ?? redirect(requiresSignIn() && !(await accountOf(await headers())) ? signIn("/") : "/workshops");
 }
 
@@ -66,14 +66,14 @@ export const requestContext = cache(async () => {
   const db = databaseForPrincipal(workshop.id, who);
   const [all, staff] = await Promise.all([workshopsOfPrincipal(who, workshop), staffOf(db, workshop.id)]);
   const chosen = who.personId ?? jar.get("hearth_person")?.value;
-  const person = staff.find((one) => one.id === chosen) ?? (who.personId ? null : (staff.find((one) => !one.archived) ?? staff[0] ?? null));
+  const person = staff.find((item) => item.id === chosen) ?? (who.personId ? null : (staff.find((item) => !item.archived) ?? staff[0] ?? null));
   return {
     db,
     who,
     workshop,
     mark,
     workshops: all.map(({ id, name }) => ({ id, name })),
-    people: staff.filter((one) => !one.archived || one.id === person?.id).map(({ id, name }) => ({ id, name })),
+    people: staff.filter((item) => !item.archived || item.id === person?.id).map(({ id, name }) => ({ id, name })),
     person,
     now: now(),
     frozen: clockIsFrozen(),
@@ -88,7 +88,7 @@ export async function commandContext(at: { workshopId: string; personId: string 
   const personId = who.personId ?? at.personId;
   const db = databaseForPrincipal(workshop.id, who, personId);
   const staff = await staffOf(db, workshop.id);
-  return { db, workshop, who, people: staff, person: staff.find((one) => one.id === personId) ?? null, now: now() };
+  return { db, workshop, who, people: staff, person: staff.find((item) => item.id === personId) ?? null, now: now() };
 }
 export type Context = NonNullable<Awaited<ReturnType<typeof commandContext>>>;
 /** The same while a command runs: its statements belong to one transaction. */

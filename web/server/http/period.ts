@@ -67,7 +67,7 @@ export async function askedPeriod(
 ): Promise<{ period: Period; choice: PeriodChoice }> {
   const today = dayAt(now, workshop.timeZone);
   const changes = await changesOf(db, workshop.id, asked.since ?? null);
-  const change = changes.find((one) => one.id === asked.since);
+  const change = changes.find((change) => change.id === asked.since);
   const start = (day: string) => new Date(timeOn(day, 0, workshop.timeZone)).toISOString();
   const year = Number(today.slice(0, 4));
   const none = { from: null, to: null, since: null, changes, today };

@@ -15,16 +15,16 @@ export async function lotsUsedWithNames(db: Database, workshopId: string, batchI
   const { plan } = await readBatchState(db, row);
   const names = new Map([
     ...plan.pots.flatMap((pot) => pot.components.map((part) => [part.id, part.name] as const)),
-    ...plan.products.map((one) => [one.containerId, one.name] as const),
-    ...plan.products.flatMap((one) => (one.wicks ? [[one.wicks.wickId, one.wicks.name] as const] : [])),
+    ...plan.products.map((product) => [product.containerId, product.name] as const),
+    ...plan.products.flatMap((product) => (product.wicks ? [[product.wicks.wickId, product.wicks.name] as const] : [])),
   ]);
   const taken = await readTakenBy(db, workshopId, batchId, zone);
   const packaging = taken.filter((use) => use.kind === "pack").map((use) => use.materialId);
   if (packaging.length > 0)
-    for (const one of await db
+    for (const item of await db
       .select({ id: packs.id, name: packs.name })
       .from(packs)
       .where(and(eq(packs.workshopId, workshopId), inArray(packs.id, packaging))))
-      names.set(one.id, one.name);
+      names.set(item.id, item.name);
   return taken.map((use) => ({ ...use, name: names.get(use.materialId) ?? "" }));
 }

@@ -26,7 +26,7 @@ export type MaterialColumn = keyof typeof MATERIAL_COLUMNS;
 export async function renameColumn(tx: Transaction, workshopId: string, name: MaterialColumn, from: string, to: string, only?: string[]): Promise<string[]> {
   const { table, column }: NamingColumn = MATERIAL_COLUMNS[name];
   if (only?.length === 0) return [];
-  const key = Object.entries(getTableColumns(table)).find(([, one]) => one === column)?.[0] ?? "";
+  const key = Object.entries(getTableColumns(table)).find(([, pgColumn]) => pgColumn === column)?.[0] ?? "";
   const rows = await tx
     .update(table)
     .set({ [key]: to })

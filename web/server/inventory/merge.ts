@@ -69,39 +69,39 @@ export async function merge(place: unknown, input: unknown): Promise<Result<{ me
   const wanted = z.object({ kind: z.enum(MERGED), goneId: z.uuid(), keptId: z.uuid(), mergeId: z.uuid() });
   return command("shelf", wanted, place, input, async ({ kind, goneId, keptId, mergeId }, context) => {
     const { db, workshop, now } = context;
-    const mine = workshop.id;
+    const workshopId = workshop.id;
     const table = tableOf(kind);
-    await lockWorkshop(db, mine);
+    await lockWorkshop(db, workshopId);
     const [again] = await db
       .select({ id: itemAliases.id })
       .from(itemAliases)
-      .where(and(eq(itemAliases.workshopId, mine), eq(itemAliases.id, mergeId)));
+      .where(and(eq(itemAliases.workshopId, workshopId), eq(itemAliases.id, mergeId)));
     if (again) return ok({ mergeId });
     if (goneId === keptId) return reject("Choose another entry: one cannot be merged with itself.");
     const both = await db
       .select()
       .from(table)
-      .where(and(eq(table.workshopId, mine), inArray(table.id, [goneId, keptId])));
+      .where(and(eq(table.workshopId, workshopId), inArray(table.id, [goneId, keptId])));
     const [gone, kept] = [both.find((row) => row.id === goneId), both.find((row) => row.id === keptId)];
     if (!gone || !kept) return reject("That is not in this workshop any more.");
     if (kind === "wax" && (gone.blend !== null) !== (kept.blend !== null)) return reject("A blend and a wax as bought are not the same thing.");
     const inOne = await db.execute(
-      sql`select 1 from formula_version where workshop_id = ${mine} and spec::text like ${`%${goneId}%`} and spec::text like ${`%${keptId}%`} limit 1`,
+      sql`select 1 from formula_version where workshop_id = ${workshopId} and spec::text like ${`%${goneId}%`} and spec::text like ${`%${keptId}%`} limit 1`,
     );
     if (inOne.rows.length > 0) return reject("A formula names both of them. Change that formula first, so that it names one.");
     const inColor = await db.execute(
-      sql`select name from color where workshop_id = ${mine} and recipe::text like ${`%${goneId}%`} and recipe::text like ${`%${keptId}%`} limit 1`,
+      sql`select name from color where workshop_id = ${workshopId} and recipe::text like ${`%${goneId}%`} and recipe::text like ${`%${keptId}%`} limit 1`,
     );
     if (inColor.rows.length > 0) return reject("A color recipe names both of them. Take that color away first, or make it with one.");
-    const moved: Record<string, string[]> = await renameIn(db, mine, goneId, keptId);
+    const moved: Record<string, string[]> = await renameIn(db, workshopId, goneId, keptId);
     moved.together = await countTogether(db, context, goneId, keptId);
-    for (const name of Object.keys(MATERIAL_COLUMNS) as MaterialColumn[]) moved[name] = await renameColumn(db, mine, name, goneId, keptId);
+    for (const name of Object.keys(MATERIAL_COLUMNS) as MaterialColumn[]) moved[name] = await renameColumn(db, workshopId, name, goneId, keptId);
     await db
       .update(table)
       .set({ archived: true, version: sql`${table.version} + 1` })
-      .where(and(eq(table.workshopId, mine), eq(table.id, goneId)));
-    await db.insert(itemAliases).values({ workshopId: mine, id: mergeId, kind, goneId, keptId, at: now, moved });
-    await renameStockUses(db, mine, goneId);
+      .where(and(eq(table.workshopId, workshopId), eq(table.id, goneId)));
+    await db.insert(itemAliases).values({ workshopId: workshopId, id: mergeId, kind, goneId, keptId, at: now, moved });
+    await renameStockUses(db, workshopId, goneId);
     return ok({ mergeId });
   });
 }
@@ -109,28 +109,28 @@ export async function merge(place: unknown, input: unknown): Promise<Result<{ me
 /** Parts again what was merged: everything that had gone over goes back. */
 export async function undoMerge(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
   return command("shelf", z.object({ mergeId: z.uuid() }), place, input, async ({ mergeId }, { db, workshop }) => {
-    const mine = workshop.id;
+    const workshopId = workshop.id;
     const [merged] = await db
       .update(itemAliases)
       .set({ deleted: true })
-      .where(and(eq(itemAliases.workshopId, mine), eq(itemAliases.id, mergeId), eq(itemAliases.deleted, false)))
+      .where(and(eq(itemAliases.workshopId, workshopId), eq(itemAliases.id, mergeId), eq(itemAliases.deleted, false)))
       .returning();
     if (!merged) return reject("This was parted again already.");
     const { goneId, keptId, moved } = merged;
     const table = tableOf(merged.kind as (typeof MERGED)[number]);
     const ids = (name: string) => moved[name] ?? [];
-    await renameIn(db, mine, keptId, goneId, { specs: ids("specs"), blends: ids("blends"), colors: ids("colors") });
-    for (const name of Object.keys(MATERIAL_COLUMNS) as MaterialColumn[]) await renameColumn(db, mine, name, keptId, goneId, ids(name));
+    await renameIn(db, workshopId, keptId, goneId, { specs: ids("specs"), blends: ids("blends"), colors: ids("colors") });
+    for (const name of Object.keys(MATERIAL_COLUMNS) as MaterialColumn[]) await renameColumn(db, workshopId, name, keptId, goneId, ids(name));
     if (ids("together").length > 0)
       await db
         .update(stockCounts)
         .set({ withdrawn: true })
-        .where(and(eq(stockCounts.workshopId, mine), inArray(stockCounts.id, ids("together"))));
-    await renameStockUses(db, mine, goneId);
+        .where(and(eq(stockCounts.workshopId, workshopId), inArray(stockCounts.id, ids("together"))));
+    await renameStockUses(db, workshopId, goneId);
     await db
       .update(table)
       .set({ archived: false, version: sql`${table.version} + 1` })
-      .where(and(eq(table.workshopId, mine), eq(table.id, goneId)));
+      .where(and(eq(table.workshopId, workshopId), eq(table.id, goneId)));
     return ok({ id: goneId });
   });
 }

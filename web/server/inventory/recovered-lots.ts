@@ -17,31 +17,31 @@ export async function writeRecoveredLots(
   state: BatchState,
   before: BatchState,
 ): Promise<void> {
-  const backOf = (of: BatchState) => of.moved.filter((one) => one.backMg !== undefined && one.eventId !== undefined);
+  const backOf = (batchState: BatchState) => batchState.moved.filter((item) => item.backMg !== undefined && item.eventId !== undefined);
   const [was, is] = [backOf(before), backOf(state)];
   if (JSON.stringify(was) === JSON.stringify(is)) return;
   const [workshop] = await tx.select({ zone: workshops.timeZone }).from(workshops).where(eq(workshops.id, workshopId));
   const lotOf = (id: string) => and(eq(lots.workshopId, workshopId), eq(lots.id, id));
-  for (const one of is) {
-    const [wax] = (plan.pots[one.pot]?.components ?? []).filter((part) => part.kind === "wax").sort((a, b) => b.mg - a.mg);
+  for (const item of is) {
+    const [wax] = (plan.pots[item.pot]?.components ?? []).filter((part) => part.kind === "wax").sort((a, b) => b.mg - a.mg);
     if (!wax) continue;
     const isScented = Object.keys(state.lost).some(
-      (key) => key.startsWith(`${one.pot}:`) && plan.pots[one.pot]?.components.some((part) => part.kind === "fragrance" && key.endsWith(part.id)),
+      (key) => key.startsWith(`${item.pot}:`) && plan.pots[item.pot]?.components.some((part) => part.kind === "fragrance" && key.endsWith(part.id)),
     );
     const lot = {
       kind: "wax" as const,
       materialId: (await keptNames(tx, workshopId, [wax.id]))(wax.id),
       code: `scraped up, batch ${number}${isScented ? ", scented" : ""}`,
-      amount: one.backMg ?? 0,
+      amount: item.backMg ?? 0,
       cost: 0,
-      receivedOn: dayAt(one.at, workshop?.zone ?? "UTC"),
-      receivedAt: one.at,
+      receivedOn: dayAt(item.at, workshop?.zone ?? "UTC"),
+      receivedAt: item.at,
       withdrawn: false,
     };
     await tx
       .insert(lots)
-      .values({ ...lot, workshopId, id: one.eventId })
+      .values({ ...lot, workshopId, id: item.eventId })
       .onConflictDoUpdate({ target: [lots.workshopId, lots.id], set: lot });
   }
-  for (const one of was) if (!is.some((other) => other.eventId === one.eventId)) await tx.update(lots).set({ withdrawn: true }).where(lotOf(one.eventId));
+  for (const wa of was) if (!is.some((other) => other.eventId === wa.eventId)) await tx.update(lots).set({ withdrawn: true }).where(lotOf(wa.eventId));
 }

@@ -58,7 +58,7 @@ export async function hazardOfRecipe(db: Database, workshopId: string, recipe: R
   const sheets = await newestSheets(
     db,
     workshopId,
-    parts.map((one) => one.id),
+    parts.map((part) => part.id),
   );
   const { cutOffs } = (await readLabelling(db, workshopId)).settings;
   return { ...hazardOf(parts, sheets, cutOffs), loads: loadsWithout(recipe, shelf, sheets, cutOffs) };
@@ -76,14 +76,14 @@ export async function hazardOfBatch(
     .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)));
   if (!row) return null;
   const { plan, state } = await readBatchState(db, row);
-  const pots = plan.pots.map((pot, at) => ({ name: pot.formulaName, ...partsOfPot(pot, state, at) }));
+  const pots = plan.pots.map((pot, index) => ({ name: pot.formulaName, ...partsOfPot(pot, state, index) }));
   const sheets = await newestSheets(
     db,
     workshopId,
-    pots.flatMap((pot) => pot.parts.map((one) => one.id)),
+    pots.flatMap((pot) => pot.parts.map((part) => part.id)),
   );
   const { cutOffs } = (await readLabelling(db, workshopId)).settings;
-  const whole = hazardOf(joinParts(pots.map((pot, at) => ({ parts: pot.parts, totalMg: plan.pots[at]?.totalMg ?? 1 }))), sheets, cutOffs);
+  const whole = hazardOf(joinParts(pots.map((pot, index) => ({ parts: pot.parts, totalMg: plan.pots[index]?.totalMg ?? 1 }))), sheets, cutOffs);
   return { number: row.number, whole, pots: pots.map(({ name, parts, planned }) => ({ name, planned, ...hazardOf(parts, sheets, cutOffs) })) };
 }
 
@@ -112,20 +112,20 @@ async function pouredOf(db: Database, workshopId: string, formulaId: string) {
 /** The batches of a formula that were poured last, with the classes that what was really weighed comes to. */
 export async function batchesOfFormula(db: Database, workshopId: string, formulaId: string, planned: MixHazard) {
   const made = await pouredOf(db, workshopId, formulaId);
-  const pots = made.map(({ plan, state }) => plan.pots.map((pot, at) => ({ totalMg: pot.totalMg, ...partsOfPot(pot, state, at) })));
+  const pots = made.map(({ plan, state }) => plan.pots.map((pot, index) => ({ totalMg: pot.totalMg, ...partsOfPot(pot, state, index) })));
   const sheets = await newestSheets(
     db,
     workshopId,
-    pots.flat().flatMap((pot) => pot.parts.map((one) => one.id)),
+    pots.flat().flatMap((pot) => pot.parts.map((part) => part.id)),
   );
-  return made.map(({ batch }, at) => {
-    const parts = joinParts(pots[at] ?? []);
+  return made.map(({ batch }, index) => {
+    const parts = joinParts(pots[index] ?? []);
     const { answer } = hazardOf(parts, sheets, planned.answer.cut_offs);
     const classes = [...answer.classes, ...answer.euh];
     return {
       id: batch.id,
       number: batch.number,
-      fragrance: parts.reduce((sum, one) => (one.kind === "fragrance" ? sum + one.percent : sum), 0),
+      fragrance: parts.reduce((sum, mixPart) => (mixPart.kind === "fragrance" ? sum + mixPart.percent : sum), 0),
       classes,
       crosses: classes.join() !== [...planned.answer.classes, ...planned.answer.euh].join(),
     };
@@ -137,5 +137,5 @@ export const batchesFor = async (db: Database, workshopId: string, formulaId: st
   (await pouredOf(db, workshopId, formulaId)).map(({ batch, plan }) => ({
     id: batch.id,
     number: batch.number,
-    pieces: plan.products.reduce((sum, one) => sum + one.count, 0),
+    pieces: plan.products.reduce((sum, item) => sum + item.count, 0),
   }));

@@ -60,7 +60,7 @@ describe("opening stock and products from a spreadsheet", () => {
     expect(await test.db.select().from(products).where(eq(products.workshopId, workshopId))).toEqual([]);
     expect(await paste("product", good, { new: 2, changed: 0, same: 0 })).toMatchObject({ ok: true });
     const made = await test.db.select().from(products).where(eq(products.workshopId, workshopId));
-    expect(made.map((one) => [one.name, one.container, one.price, one.wickTest]).sort()).toEqual([
+    expect(made.map((item) => [item.name, item.container, item.price, item.wickTest]).sort()).toEqual([
       ["Cup A", "vessel", 350, "test due"],
       ["Cup B", "vessel", 400, "test due"],
     ]);
@@ -109,7 +109,7 @@ describe("what is wanted, from a spreadsheet", () => {
     const rows = "product\tpieces\twanted by\tfor\nJar of rain\t12\t2026-05-02\tmarket\njar of HAIL\t3\t\t\nJar of rain\t12\t2026-05-02\torder 7";
     value(await paste("wanted", rows, { new: 3, changed: 0, same: 0 }));
     const listed = async () =>
-      (await readDemandPlan(test.db, { id: workshopId, timeZone: "UTC" })).lines.map((one) => [one.productName, one.count, one.wantedOn, one.note]);
+      (await readDemandPlan(test.db, { id: workshopId, timeZone: "UTC" })).lines.map((line) => [line.productName, line.count, line.wantedOn, line.note]);
     expect(await listed()).toEqual([
       ["Jar of rain", 12, "2026-05-02", "market"],
       ["Jar of rain", 12, "2026-05-02", "order 7"],
@@ -142,7 +142,7 @@ describe("what is offered first", () => {
     expect(Object.keys(await readRecentlyUsed(test.db, workshopId))).toEqual([stored.wax]);
     // One of each kind: the wax that was used comes before the one that comes first by name.
     const few = await pickList(test.db, { id: workshopId, timeZone: "UTC" }, [], 1);
-    expect(few.shelf.waxes.map((one) => one.id)).toEqual([stored.wax]);
+    expect(few.shelf.waxes.map((wax) => wax.id)).toEqual([stored.wax]);
     expect(few.lately[stored.wax]).toBeDefined();
     const [formula] = await formulaNames(test.db, workshopId);
     expect(formula).toMatchObject({ id: stored.formula, usedAt: STARTED });

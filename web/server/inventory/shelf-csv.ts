@@ -25,7 +25,7 @@ export async function sheetContext(db: Database | Transaction, workshop: { id: s
   const product = await named(products);
   const wick = await named(wicks);
   const blends = await db.select({ id: waxes.id, name: waxes.name, blend: waxes.blend }).from(waxes).where(eq(waxes.workshopId, workshop.id));
-  const material = STOCKED.flatMap((kind, at) => (stocked[at] ?? []).map((row) => ({ ...row, kind, counted: isCounted(kind) })));
+  const material = STOCKED.flatMap((kind, index) => (stocked[index] ?? []).map((row) => ({ ...row, kind, counted: isCounted(kind) })));
   const kinds = new Map<string, string>(material.map((row) => [row.id, row.kind]));
   const container = [...inVessels, ...inMolds];
   const containers = new Map<string, "vessel" | "mold">([

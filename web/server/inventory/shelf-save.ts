@@ -63,7 +63,7 @@ export async function saveOnShelf(place: unknown, input: unknown): Promise<Resul
         if (wanted.kind === "wax" && Array.isArray(parsed.data.blend)) {
           const parts = parsed.data.blend as { id: string }[];
           const known = await db.select({ id: waxes.id, blend: waxes.blend }).from(waxes).where(eq(waxes.workshopId, workshop.id));
-          const bad = parts.some((part) => part.id === id || !known.some((one) => one.id === part.id && one.blend === null));
+          const bad = parts.some((part) => part.id === id || !known.some((item) => item.id === part.id && item.blend === null));
           if (bad)
             return reject("A blend is made of waxes as bought that stand on this shelf.", { "values.blend": ["Name waxes as bought, from this shelf."] });
         }

@@ -64,7 +64,7 @@ export async function readPickList(db: Database, workshopId: string, also: reado
     few(packs),
     db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturalSort(instruments.name)).limit(200),
   ]);
-  const parts = w.flatMap((one) => one.blend?.map((part) => part.id) ?? []).filter((id) => !w.some((one) => one.id === id));
+  const parts = w.flatMap((item) => item.blend?.map((part) => part.id) ?? []).filter((id) => !w.some((item) => item.id === id));
   const more = parts.length
     ? await db
         .select()
@@ -76,7 +76,7 @@ export async function readPickList(db: Database, workshopId: string, also: reado
 
 /** Everything of a shelf of which stock can be. */
 export const stockedIn = (shelf: Shelf): string[] =>
-  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.wicks, ...shelf.vessels, ...shelf.packs].map((one) => one.id);
+  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.wicks, ...shelf.vessels, ...shelf.packs].map((item) => item.id);
 
 /** What a form begins with: a few things of each kind and what is named, with their stock and when each was last drawn. */
 export async function pickList(db: Database, workshop: { id: string; timeZone: string }, also: readonly string[], most = 12) {
@@ -159,13 +159,13 @@ export async function readStocks(db: Database, workshopId: string, zone: string,
       .groupBy(stockUses.materialId),
   ]);
   const out: Stocks = {};
-  const grouped = <T extends { materialId: string }>(rows: T[]) => group(rows, (one) => one.materialId);
+  const grouped = <T extends { materialId: string }>(rows: T[]) => group(rows, (item) => item.materialId);
   const by = new Map<unknown, Map<string, unknown[]>>([received, counts, drawn].map((rows) => [rows, grouped<{ materialId: string }>(rows)]));
-  for (const id of new Set([...received, ...counts].map((one) => one.materialId))) {
+  for (const id of new Set([...received, ...counts].map((item) => item.materialId))) {
     const of = <T extends { materialId: string }>(rows: T[]) => (by.get(rows)?.get(id) ?? []) as T[];
     const book = ledger(
       of(received).map((lot) => ({ ...lot, receivedAt: receivedAt(lot, zone) })),
-      of(drawn).map((one) => ({ id: "drawn", at: one.at ?? "", amount: one.amount })),
+      of(drawn).map((item) => ({ id: "drawn", at: item.at ?? "", amount: item.amount })),
       of(counts),
     );
     out[id] = { onHand: book.onHand, left: book.left };
@@ -221,7 +221,7 @@ export async function readStockHistory(db: Database, workshopId: string, materia
       .from(stockUses)
       .where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.materialId, materialId))),
   ]);
-  return { lots: received, counts: counts.map((one) => ({ ...one, at: new Date(one.at).toISOString() })), used: used[0] ?? { batches: 0, amount: 0 } };
+  return { lots: received, counts: counts.map((item) => ({ ...item, at: new Date(item.at).toISOString() })), used: used[0] ?? { batches: 0, amount: 0 } };
 }
 export type StockHistory = Awaited<ReturnType<typeof readStockHistory>>;
 
@@ -233,7 +233,7 @@ export async function readTakenBy(db: Database, workshopId: string, batchId: str
     .where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.batchId, batchId)))
     .orderBy(asc(stockUses.at), asc(stockUses.eventId));
   return Promise.all(
-    [...group(own, (one) => one.materialId)].map(async ([materialId, uses]) => {
+    [...group(own, (item) => item.materialId)].map(async ([materialId, uses]) => {
       const [first, last] = [uses[0]?.at ?? "", uses.at(-1)?.at ?? ""];
       const ofIt = and(eq(stockUses.workshopId, workshopId), eq(stockUses.materialId, materialId));
       const [received, counts] = await Promise.all([
@@ -249,7 +249,7 @@ export async function readTakenBy(db: Database, workshopId: string, batchId: str
           )
           .orderBy(asc(stockCounts.at), asc(stockCounts.id)),
       ]);
-      const counted = counts.findLast((one) => Date.parse(one.at) < Date.parse(first));
+      const counted = counts.findLast((item) => Date.parse(item.at) < Date.parse(first));
       const [[earlier], meanwhile] = await Promise.all([
         db
           .select({ amount: sum(stockUses.amount).mapWith(Number) })
@@ -264,7 +264,7 @@ export async function readTakenBy(db: Database, workshopId: string, batchId: str
         received.map((lot) => ({ ...lot, receivedAt: receivedAt(lot, zone) })),
         // All that was drawn before stands in for itself as one draw just before the first of these.
         [...(earlier?.amount ? [{ id: "!before", at: first, amount: earlier.amount }] : []), ...meanwhile],
-        counts.filter((one) => !counted || Date.parse(one.at) >= Date.parse(counted.at)),
+        counts.filter((item) => !counted || Date.parse(item.at) >= Date.parse(counted.at)),
       );
       const codes = new Map(received.map((lot) => [lot.id, lot.code]));
       const taken = uses.flatMap((use) => book.taken.get(use.eventId) ?? []);
@@ -272,11 +272,11 @@ export async function readTakenBy(db: Database, workshopId: string, batchId: str
         materialId,
         /** Of what is there; null where nothing of it was ever received. */
         kind: received[0]?.kind ?? null,
-        amount: uses.reduce((all, one) => all + one.amount, 0),
-        taken: [...group(taken, (one) => one.lotId)].map(([lotId, parts]) => ({
+        amount: uses.reduce((all, item) => all + item.amount, 0),
+        taken: [...group(taken, (item) => item.lotId)].map(([lotId, parts]) => ({
           lotId,
-          amount: parts.reduce((all, one) => all + one.amount, 0),
-          cost: parts.some((one) => one.cost === null) ? null : parts.reduce((all, one) => all + (one.cost ?? 0), 0),
+          amount: parts.reduce((all, item) => all + item.amount, 0),
+          cost: parts.some((part) => part.cost === null) ? null : parts.reduce((all, item) => all + (item.cost ?? 0), 0),
           code: lotId ? (codes.get(lotId) ?? "") : null,
         })),
       };

@@ -103,19 +103,19 @@ describe("stock", () => {
     };
     await rehearsed(0, { kind: "weighed", payload: { pot: 0, componentId: stored.wax, mg: 127_000 } });
     expect((await listBatches(test.db, workshopId, ["rehearsal"])).batches).toMatchObject([{ id, rehearsal: true }]);
-    expect((await openBatches(test.db, workshopId)).map((one) => one.id)).not.toContain(id);
+    expect((await openBatches(test.db, workshopId)).map((openBatch) => openBatch.id)).not.toContain(id);
     await rehearsed(1, POURED);
-    expect((await listBatches(test.db, workshopId, ["rehearsal", "rack", "pot"])).batches.map((one) => one.id)).not.toContain(id);
-    expect((await find(test.db, workshopId, String(number))).filter((one) => one.path.includes(id))).toEqual([]);
+    expect((await listBatches(test.db, workshopId, ["rehearsal", "rack", "pot"])).batches.map((batch) => batch.id)).not.toContain(id);
+    expect((await find(test.db, workshopId, String(number))).filter((item) => item.path.includes(id))).toEqual([]);
     expect(await onHand(stored.wax)).toBe(before);
     // It began before anything that is still to come, so that its faster time never overtakes the clock.
     expect(Date.parse((await readBatch(test.db, workshopId, id))?.state.startedAt ?? "")).toBeLessThan(Date.now() - 12 * 3_600_000);
   });
 
   it("is set by a count, which can be taken back; a lot sent twice is received once, a stale change refused", async () => {
-    const one = lot();
-    value(await saveLot(here(), one));
-    value(await saveLot(here(), one));
+    const item = lot();
+    value(await saveLot(here(), item));
+    value(await saveLot(here(), item));
     expect(await onHand(stored.wax)).toBe(1_000_000);
     await append(weigh(stored.wax, 127_000, 1));
     const count = { id: v7(), kind: "wax", materialId: stored.wax, amount: 850_000 };
@@ -123,9 +123,9 @@ describe("stock", () => {
     expect(await onHand(stored.wax)).toBe(850_000);
     value(await saveCount(here(), { ...count, withdrawn: true }));
     expect(await onHand(stored.wax)).toBe(873_000);
-    value(await saveLot(here(), { ...one, expectedVersion: 1, withdrawn: true }));
+    value(await saveLot(here(), { ...item, expectedVersion: 1, withdrawn: true }));
     expect(await onHand(stored.wax)).toBeUndefined();
-    expect(await saveLot(here(), { ...one, expectedVersion: 1, amount: 5 })).toMatchObject({ ok: false, message: expect.stringContaining("Somebody else") });
+    expect(await saveLot(here(), { ...item, expectedVersion: 1, amount: 5 })).toMatchObject({ ok: false, message: expect.stringContaining("Somebody else") });
   });
 
   it("refuses what makes no sense, and materials of another workshop", async () => {
@@ -195,13 +195,13 @@ describe("taking a file onto the shelf", () => {
       ok: false,
       message: expect.stringContaining("has changed since"),
     });
-    expect((await readShelf(test.db, workshopId)).waxes.map((one) => one.name)).toEqual(["test soy"]);
+    expect((await readShelf(test.db, workshopId)).waxes.map((wax) => wax.name)).toEqual(["test soy"]);
     expect(value(await takeSheet(here(), { kind: "wax", sheet: good, mapping, shown: { new: 1, changed: 1, same: 0 } }))).toEqual({
       new: 1,
       changed: 1,
       same: 0,
     });
-    expect((await readShelf(test.db, workshopId)).waxes.map((one) => [one.name, one.maxLoadPpm, one.version])).toEqual([
+    expect((await readShelf(test.db, workshopId)).waxes.map((wax) => [wax.name, wax.maxLoadPpm, wax.version])).toEqual([
       ["palm flakes", 70_000, 1],
       ["test soy", 110_000, 2],
     ]);
@@ -209,7 +209,7 @@ describe("taking a file onto the shelf", () => {
     const both = await Promise.all(
       [1, 2].map(() => takeSheet(here(), { kind: "wax", sheet: sheet("name,family,load\nonly one,soy,8\n"), mapping, shown: { new: 1, changed: 0, same: 0 } })),
     );
-    expect(both.map((one) => one.ok).sort()).toEqual([false, true]);
+    expect(both.map((item) => item.ok).sort()).toEqual([false, true]);
   });
 });
 
@@ -242,7 +242,7 @@ describe("a batch from the wider shelf", () => {
       .select()
       .from(stockUses)
       .where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.materialId, stored.vessel)));
-    expect(drawn.map((one) => [one.batchId, one.amount])).toEqual([[half.id, 10]]);
+    expect(drawn.map((item) => [item.batchId, item.amount])).toEqual([[half.id, 10]]);
   });
 
   it("opens a blend to its waxes, and refuses a blend of blends and dye that gel does not take", async () => {

@@ -35,15 +35,15 @@ export interface FoundLot {
 
 const traced = (row: { id: string; number: number; pouredAt: string | null }, plan: BatchPlan, state: BatchState): TracedBatch => {
   // What is not poured yet has become of nothing.
-  const all = Object.keys(state.pours).length === 0 ? [] : plan.products.map((one) => jarStatusesOf(plan, state, one.key));
+  const all = Object.keys(state.pours).length === 0 ? [] : plan.products.map((product) => jarStatusesOf(plan, state, product.key));
   return {
     id: row.id,
     number: row.number,
     title: titleOf(plan),
     pouredAt: row.pouredAt && new Date(row.pouredAt).toISOString(),
-    jars: all.reduce((sum, one) => sum + one.filled, 0),
-    jarStatuses: JAR_STATUSES.map((fate) => ({ fate, jars: all.reduce((sum, one) => sum + one.counts[fate], 0) })).filter((one) => one.jars > 0),
-    whom: [...new Set(state.jarStatuses.map((one) => one.whom).filter(Boolean))],
+    jars: all.reduce((sum, item) => sum + item.filled, 0),
+    jarStatuses: JAR_STATUSES.map((fate) => ({ fate, jars: all.reduce((sum, item) => sum + item.counts[fate], 0) })).filter((item) => item.jars > 0),
+    whom: [...new Set(state.jarStatuses.map((jarStatus) => jarStatus.whom).filter(Boolean))],
   };
 };
 
@@ -81,18 +81,18 @@ export async function lotTrace(db: Database, workshopId: string, lotId: string, 
     materialName(db, workshopId, lot.kind, lot.materialId),
   ]);
   const book = ledger(
-    received.map((one) => ({ ...one, receivedAt: receivedAt(one, zone) })),
+    received.map((item) => ({ ...item, receivedAt: receivedAt(item, zone) })),
     uses,
     counts,
   );
   const amounts = new Map<string, number>();
   for (const { id, batchId } of uses) {
-    const mine = (book.taken.get(id) ?? []).reduce((sum, one) => sum + (one.lotId === lotId ? one.amount : 0), 0);
+    const mine = (book.taken.get(id) ?? []).reduce((sum, item) => sum + (item.lotId === lotId ? item.amount : 0), 0);
     if (mine > 0) amounts.set(batchId, (amounts.get(batchId) ?? 0) + mine);
   }
   return {
     lot: { id: lot.id, kind: lot.kind, code: lot.code, material, receivedOn: lot.receivedOn, amount: lot.amount },
-    batches: (await batchesBy(db, workshopId, [...amounts.keys()])).map((one) => ({ ...one, amount: amounts.get(one.id) ?? 0 })),
+    batches: (await batchesBy(db, workshopId, [...amounts.keys()])).map((batch) => ({ ...batch, amount: amounts.get(batch.id) ?? 0 })),
   };
 }
 
@@ -134,9 +134,9 @@ const EACH = 25;
 /** Jars of a batch are numbered product by product. */
 export function jarOf(plan: BatchPlan, state: BatchState, number: number): string | null {
   let from = 0;
-  for (const one of plan.products) {
-    from += jarStatusesOf(plan, state, one.key).filled;
-    if (number <= from) return number >= 1 ? one.name : null;
+  for (const product of plan.products) {
+    from += jarStatusesOf(plan, state, product.key).filled;
+    if (number <= from) return number >= 1 ? product.name : null;
   }
   return null;
 }

@@ -49,8 +49,8 @@ export function takeConsole(): void {
   const write =
     (level: "error" | "warn" | "info") =>
     (...said: unknown[]) => {
-      const error = said.find((one) => one instanceof Error);
-      const text = said.filter((one): one is string => typeof one === "string").map((one) => (one.split("\n")[0] ?? "").slice(0, 200));
+      const error = said.find((item) => item instanceof Error);
+      const text = said.filter((item): item is string => typeof item === "string").map((text) => (text.split("\n")[0] ?? "").slice(0, 200));
       // A line that tells of an error repeats its message, which may hold what was typed.
       if (error) logger()[level]({ fault: faultOf(error) }, "a fault");
       else logger()[level](text.join(" ").replace(/Failed query:.*/, "a query failed"));

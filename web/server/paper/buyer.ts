@@ -17,7 +17,10 @@ import type { LabelFacts } from "@/server/sales/label-content";
 const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 const paths = (list: readonly { d: string; fill?: "black" | "white" | undefined; stroke?: number | undefined }[]) =>
   list
-    .map((one) => `<path d="${one.d}" fill="${one.fill ?? "none"}"${one.stroke ? ` stroke="#000" stroke-width="${one.stroke}" stroke-linecap="round"` : ""}/>`)
+    .map(
+      (item) =>
+        `<path d="${item.d}" fill="${item.fill ?? "none"}"${item.stroke ? ` stroke="#000" stroke-width="${item.stroke}" stroke-linecap="round"` : ""}/>`,
+    )
     .join("");
 
 /**
@@ -27,7 +30,7 @@ const paths = (list: readonly { d: string; fill?: "black" | "white" | undefined;
 export function buyerPage(facts: LabelFacts, languages: readonly Language[], locale: string): string {
   const manner = LOCALE_FORMATS[locale as keyof typeof LOCALE_FORMATS] ?? LOCALE_FORMATS["en-GB"];
   const list = (lines: readonly string[]) => `<ul>${lines.map((line) => `<li>${escaped(line)}</li>`).join("")}</ul>`;
-  const without = facts.hazard.without.map((one) => one.name);
+  const without = facts.hazard.without.map((mixPart) => mixPart.name);
   const part = (language: Language) => {
     const safety = safetyTexts(facts.container, language, facts.settings.own, facts.isUs);
     const words = wordsOf(facts.hazard.answer, language);
@@ -43,7 +46,7 @@ export function buyerPage(facts: LabelFacts, languages: readonly Language[], loc
 <h2>${escaped(textOf("care", language))}</h2>${list(careTexts(facts.container, language, facts.family === "soy", facts.isUs))}
 <h2>${escaped(facts.isUs && language === "en" && safety.always.length > 0 ? textOf("warning", "en") : textOf("safety", language))}</h2>
 <p class="signs">${safety.always.map(({ sign }) => `<svg viewBox="0 0 100 100" role="img" aria-label="${SAFETY_PATHS[sign].name}"><circle cx="50" cy="50" r="46" fill="none" stroke="#000" stroke-width="5"/>${paths(SAFETY_PATHS[sign].paths)}${SAFETY_PATHS[sign].struck ? '<path d="M18 18 82 82" stroke="#000" stroke-width="6"/>' : ""}</svg>`).join("")}</p>
-${list([...safety.always.map((one) => one.text), ...safety.more])}
+${list([...safety.always.map((item) => item.text), ...safety.more])}
 ${
   without.length === 0 && hazard.length > 0
     ? `<p class="signs">${words.pictograms.map((code) => `<svg viewBox="0 0 100 100" role="img" aria-label="${code}"><path d="M50 3 97 50 50 97 3 50Z" fill="#fff" stroke="#d00000" stroke-width="6"/>${paths(SIGN_PATHS[code as SignCode]?.paths ?? [])}</svg>`).join("")}</p>${list(hazard)}`

@@ -6,12 +6,12 @@ import type { SheetOf } from "./sheets";
 
 /** The scales of a workshop, and what each takes. */
 export async function scalesOf(db: Database, workshopId: string): Promise<{ scales: Scale[]; capacities: Map<string, number> }> {
-  const scales = (await listInstruments(db, workshopId)).flatMap((one) =>
-    one.kind === "scale" && one.resolutionUg !== null
-      ? [{ id: one.id, name: one.name, resolutionUg: one.resolutionUg, unit: one.scaleUnit, capacityMg: one.capacityMg }]
+  const scales = (await listInstruments(db, workshopId)).flatMap((instrument) =>
+    instrument.kind === "scale" && instrument.resolutionUg !== null
+      ? [{ id: instrument.id, name: instrument.name, resolutionUg: instrument.resolutionUg, unit: instrument.scaleUnit, capacityMg: instrument.capacityMg }]
       : [],
   );
-  return { scales, capacities: new Map(scales.flatMap((one) => (one.capacityMg ? [[one.id, one.capacityMg] as const] : []))) };
+  return { scales, capacities: new Map(scales.flatMap((scale) => (scale.capacityMg ? [[scale.id, scale.capacityMg] as const] : []))) };
 }
 
 /** The pots of a day as sheets: as the day was kept, or else as the plan puts them there. What works several pots at once is left to its own plan. */
@@ -23,18 +23,18 @@ export async function sheetsOfDay(db: Database, workshop: { id: string; timeZone
   const { scales } = await scalesOf(db, workshop.id);
   const work = workOfDay(
     record,
-    products.map((one) => ({ ...one, productId: one.id })),
+    products.map((product) => ({ ...product, productId: product.id })),
   );
   return work.flatMap(({ pot }): SheetOf[] => {
-    const formula = made.find((one) => one.product.formulaId === pot.formulaId);
+    const formula = made.find((item) => item.product.formulaId === pot.formulaId);
     const wanted = pot.lines.flatMap((line) => {
-      const container = made.find((one) => one.product.id === line.productId)?.container;
+      const container = made.find((item) => item.product.id === line.productId)?.container;
       return container ? [{ ...container, count: line.count }] : [];
     });
     const used = scalesFor(scales, pot.totalMg / 10);
     if (!formula || !used || wanted.length === 0 || potsOf(formula.spec.process.steps) > 1) return [];
     const { spec, product } = formula;
-    const query = `formula=${pot.formulaId}&fill=${wanted.map((one) => `${one.id}:${one.count}`).join(",")}`;
+    const query = `formula=${pot.formulaId}&fill=${wanted.map((item) => `${item.id}:${item.count}`).join(",")}`;
     try {
       const plan = planBatch(
         {

@@ -8,8 +8,8 @@ const paper = new Paper([10, 10], "");
 const safety = (language: (typeof LANGUAGES)[number]): Block[] => {
   const { always, more } = safetyTexts("container", language);
   return [
-    { is: "safety", signs: always.map((one) => one.sign) },
-    { is: "text", text: always.map((one) => one.text).join(" "), bold: true },
+    { is: "safety", signs: always.map((item) => item.sign) },
+    { is: "text", text: always.map((item) => item.text).join(" "), bold: true },
     { is: "text", text: more.join(" ") },
   ];
 };
@@ -29,7 +29,7 @@ const inside = (of: Pick<LabelSheet, "width" | "height" | "round">, [x, y]: [num
   if (!of.round) return x >= 0 && y >= 0 && x <= width && y <= height;
   return Math.hypot(x - width / 2, y - height / 2) <= width / 2 + 0.5;
 };
-const wordsIn = (shapes: readonly Shape[]) => shapes.flatMap((one) => (one.is === "text" ? one.text.split(" ") : []));
+const wordsIn = (shapes: readonly Shape[]) => shapes.flatMap((shape) => (shape.is === "text" ? shape.text.split(" ") : []));
 
 describe("a label, laid out", () => {
   it("is refused, or has all of its words within its edge, whatever the sheet, the shape and the language", () => {
@@ -41,7 +41,7 @@ describe("a label, laid out", () => {
         expect(laid.size).toBeGreaterThanOrEqual(MIN_POINTS);
         for (const shape of laid.shapes)
           for (const corner of corners(shape)) expect(inside(sheet, corner), `${name}, ${language}: ${JSON.stringify(shape)}`).toBe(true);
-        const asked = blocks.flatMap((one) => (one.is === "text" ? one.text.split(" ") : []));
+        const asked = blocks.flatMap((block) => (block.is === "text" ? block.text.split(" ") : []));
         expect(wordsIn(laid.shapes)).toEqual(asked);
       }
   });
@@ -52,10 +52,10 @@ describe("a label, laid out", () => {
         const small = layLabel(paper, safety(language), label(width, height));
         const large = layLabel(paper, safety(language), label(width + 15, height + 15));
         if (small) expect(large?.size).toBeGreaterThanOrEqual(small.size);
-        const lines = (large?.shapes ?? []).filter((one) => one.is === "text").sort((a, b) => a.y - b.y);
-        for (const [at, one] of lines.entries()) {
-          const next = lines[at + 1];
-          if (next) expect(next.y - one.y).toBeGreaterThanOrEqual(one.size - 0.01);
+        const lines = (large?.shapes ?? []).filter((shape) => shape.is === "text").sort((a, b) => a.y - b.y);
+        for (const [index, line] of lines.entries()) {
+          const next = lines[index + 1];
+          if (next) expect(next.y - line.y).toBeGreaterThanOrEqual(line.size - 0.01);
         }
       }),
       { numRuns: 25 },
@@ -65,7 +65,7 @@ describe("a label, laid out", () => {
   it("keeps the size that a rule asks for, however small the rest must be, and refuses what then does not fit", () => {
     const net: Block = { is: "text", text: "Net weight 180 g", bold: true, least: 14 };
     const laid = layLabel(paper, [...safety("en"), net], label(70, 45));
-    const sizes = laid?.shapes.flatMap((one) => (one.is === "text" ? [[one.text, one.size] as const] : [])) ?? [];
+    const sizes = laid?.shapes.flatMap((shape) => (shape.is === "text" ? [[shape.text, shape.size] as const] : [])) ?? [];
     expect(sizes.filter(([text]) => /Net|180/.test(text)).every(([, size]) => size === 14)).toBe(true);
     expect(sizes[0]?.[1]).toBeLessThan(14);
     expect(layLabel(paper, [net], label(20, 8))).toBeNull();
@@ -79,20 +79,20 @@ describe("a label, laid out", () => {
       { is: "text", text: "Cup of rain" },
     ];
     const wide = layLabel(paper, blocks, label(64, 34))?.shapes;
-    const code = wide?.find((one) => one.is === "code");
-    const text = wide?.find((one) => one.is === "text");
+    const code = wide?.find((shape) => shape.is === "code");
+    const text = wide?.find((shape) => shape.is === "text");
     expect((code?.size ?? 0) / MM).toBeCloseTo(17, 6);
     expect((text?.x ?? 0) + paper.measure("Cup of rain", text?.size ?? 0, false)).toBeLessThan(code?.x ?? 0);
     const narrow = layLabel(paper, blocks, label(24, 34))?.shapes;
-    expect(narrow?.find((one) => one.is === "code")?.y).toBeGreaterThan(narrow?.find((one) => one.is === "text")?.y ?? 99);
+    expect(narrow?.find((shape) => shape.is === "code")?.y).toBeGreaterThan(narrow?.find((shape) => shape.is === "text")?.y ?? 99);
   });
 
   it("gives a hazard sign the area that is asked, on its tip", () => {
     const laid = layLabel(paper, [{ is: "hazard", codes: ["GHS07", "GHS09"], mm: 12 }], label(64, 34));
-    const signs = laid?.shapes.filter((one) => one.is === "sign") ?? [];
-    expect(signs.map((one) => one.name)).toEqual(["GHS07: exclamation mark", "GHS09: environment"]);
+    const signs = laid?.shapes.filter((shape) => shape.is === "sign") ?? [];
+    expect(signs.map((sign) => sign.name)).toEqual(["GHS07: exclamation mark", "GHS09: environment"]);
     // A square of 12 mm on its tip is 12 × √2 across.
-    for (const one of signs) expect(one.size / MM).toBeCloseTo(12 * Math.SQRT2, 6);
+    for (const sign of signs) expect(sign.size / MM).toBeCloseTo(12 * Math.SQRT2, 6);
     expect((signs[1]?.x ?? 0) - (signs[0]?.x ?? 0)).toBeGreaterThanOrEqual(signs[0]?.size ?? 0);
   });
 });

@@ -52,7 +52,7 @@ function layAt(paper: Paper, blocks: readonly Block[], width: number, size: numb
   let y = 0;
   let wide = false;
   // A code stands on the right, with the text beside it as long as it is so high.
-  const code = blocks.find((one) => one.is === "code");
+  const code = blocks.find((block) => block.is === "code");
   const side = code ? Math.min(CODE_MM * MM, width) : 0;
   const beside = code && width - side > 60;
   for (const block of blocks) {
@@ -85,12 +85,12 @@ function layAt(paper: Paper, blocks: readonly Block[], width: number, size: numb
       if (x > 0) y += each + 1;
     } else {
       const each = Math.min(9 * MM, Math.max(5 * MM, size * 2.6), (narrow - 6) / block.signs.length);
-      block.signs.forEach((name, at) => {
+      block.signs.forEach((name, index) => {
         const sign = SAFETY_PATHS[name];
         shapes.push({
           is: "sign",
           paths: [RING, ...sign.paths, ...(sign.struck ? [STRUCK] : [])],
-          x: at * (each + 2),
+          x: index * (each + 2),
           y,
           size: each,
           name: sign.name,
@@ -119,7 +119,7 @@ export function layLabel(paper: Paper, blocks: readonly Block[], label: { width:
   const height = label.round ? down * IN_ROUND : down - 2 * EDGE;
   // Signs as large as is wished, where the text stays readable beside them; else as large as they must be.
   const tries = (from: number, asWished: boolean) =>
-    Array.from({ length: Math.floor((MAX_POINTS - from) / STEP) + 1 }, (_, at) => ({ size: MAX_POINTS - at * STEP, asWished }));
+    Array.from({ length: Math.floor((MAX_POINTS - from) / STEP) + 1 }, (_, index) => ({ size: MAX_POINTS - index * STEP, asWished }));
   for (const { size, asWished } of [...tries(READABLE_POINTS, true), ...tries(MIN_POINTS, false)]) {
     const laid = layAt(paper, blocks, width, size, asWished);
     if (laid.wide || laid.height > height) continue;
@@ -127,10 +127,10 @@ export function layLabel(paper: Paper, blocks: readonly Block[], label: { width:
     const top = label.round ? (down - laid.height) / 2 : EDGE;
     return {
       size,
-      shapes: laid.shapes.map((one) => {
+      shapes: laid.shapes.map((shape) => {
         // On a round label lines stand in the middle.
-        const x = label.round && one.is === "text" ? left + (width - paper.measure(one.text, one.size, one.bold)) / 2 : one.x + left;
-        return { ...one, x, y: one.y + top };
+        const x = label.round && shape.is === "text" ? left + (width - paper.measure(shape.text, shape.size, shape.bold)) / 2 : shape.x + left;
+        return { ...shape, x, y: shape.y + top };
       }),
     };
   }

@@ -6,10 +6,10 @@ import { MM, Paper } from "./paper";
 const points = (um: number) => (um / 1_000) * MM;
 
 function paint(paper: Paper, laid: Laid, x: number, y: number): void {
-  for (const one of laid.shapes) {
-    if (one.is === "text") paper.text(one.text, x + one.x, y + one.y, { size: one.size, bold: one.bold });
-    else if (one.is === "sign") paper.shape(one.paths, x + one.x, y + one.y, one.size);
-    else paper.code(one.address, x + one.x, y + one.y, one.size);
+  for (const shape of laid.shapes) {
+    if (shape.is === "text") paper.text(shape.text, x + shape.x, y + shape.y, { size: shape.size, bold: shape.bold });
+    else if (shape.is === "sign") paper.shape(shape.paths, x + shape.x, y + shape.y, shape.size);
+    else paper.code(shape.address, x + shape.x, y + shape.y, shape.size);
   }
 }
 
@@ -63,23 +63,23 @@ export function labelSvg(blocks: readonly Block[], sheet: LabelSheet, title: str
   const laid = layLabel(paper, blocks, sheet);
   if (!laid) return null;
   const [width, height] = [points(sheet.width), points(sheet.height)];
-  const shapes = laid.shapes.map((one) => {
-    if (one.is === "text")
+  const shapes = laid.shapes.map((shape) => {
+    if (shape.is === "text")
       // As wide as it is printed, whatever typeface draws it here.
-      return `<text x="${n(one.x)}" y="${n(one.y + one.size * 0.92)}" font-size="${n(one.size)}"${one.bold ? ' font-weight="700"' : ""} textLength="${n(paper.measure(one.text, one.size, one.bold))}" lengthAdjust="spacingAndGlyphs">${escaped(one.text)}</text>`;
-    if (one.is === "sign")
-      return `<g transform="translate(${n(one.x)} ${n(one.y)}) scale(${n(one.size / 100)})">${one.paths
+      return `<text x="${n(shape.x)}" y="${n(shape.y + shape.size * 0.92)}" font-size="${n(shape.size)}"${shape.bold ? ' font-weight="700"' : ""} textLength="${n(paper.measure(shape.text, shape.size, shape.bold))}" lengthAdjust="spacingAndGlyphs">${escaped(shape.text)}</text>`;
+    if (shape.is === "sign")
+      return `<g transform="translate(${n(shape.x)} ${n(shape.y)}) scale(${n(shape.size / 100)})">${shape.paths
         .map(
           (path) =>
             `<path d="${path.d}" fill="${path.fill ?? "none"}"${path.stroke ? ` stroke="${path.color ?? "#000"}" stroke-width="${path.stroke}" stroke-linecap="round" stroke-linejoin="round"` : ""}/>`,
         )
         .join("")}</g>`;
-    const { modules } = create(one.address, { errorCorrectionLevel: "M" });
-    const each = one.size / (modules.size + 8);
+    const { modules } = create(shape.address, { errorCorrectionLevel: "M" });
+    const each = shape.size / (modules.size + 8);
     let d = "";
     for (let row = 0; row < modules.size; row++)
       for (let column = 0; column < modules.size; column++)
-        if (modules.get(row, column)) d += `M${n(one.x + (column + 4) * each)} ${n(one.y + (row + 4) * each)}h${n(each)}v${n(each)}h-${n(each)}z`;
+        if (modules.get(row, column)) d += `M${n(shape.x + (column + 4) * each)} ${n(shape.y + (row + 4) * each)}h${n(each)}v${n(each)}h-${n(each)}z`;
     return `<path d="${d}"/>`;
   });
   const edge = sheet.round

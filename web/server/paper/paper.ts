@@ -159,15 +159,15 @@ export class Paper {
       .save()
       .translate(x, y)
       .scale(size / 100);
-    for (const one of paths) {
-      this.doc.path(one.d).lineJoin("round").lineCap("round");
-      if (one.fill && one.stroke) this.doc.lineWidth(one.stroke).fillAndStroke(one.fill, one.color ?? "#000");
-      else if (one.stroke)
+    for (const path of paths) {
+      this.doc.path(path.d).lineJoin("round").lineCap("round");
+      if (path.fill && path.stroke) this.doc.lineWidth(path.stroke).fillAndStroke(path.fill, path.color ?? "#000");
+      else if (path.stroke)
         this.doc
-          .lineWidth(one.stroke)
-          .strokeColor(one.color ?? "#000")
+          .lineWidth(path.stroke)
+          .strokeColor(path.color ?? "#000")
           .stroke();
-      else this.doc.fillColor(one.fill ?? "#000").fill();
+      else this.doc.fillColor(path.fill ?? "#000").fill();
     }
     this.doc.restore();
   }

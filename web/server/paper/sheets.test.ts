@@ -49,7 +49,7 @@ it("a batch sheet has a line for each step of every type of step, with its range
     ...(step.kind === "pour" ? { share: 920_000 } : {}),
   }));
   const text = await sheetOf(steps);
-  for (const prompt of promptsOf(planBy(steps)).filter((one) => !one.component)) {
+  for (const prompt of promptsOf(planBy(steps)).filter((prompt) => !prompt.component)) {
     expect(text).toContain(prompt.name);
     if (prompt.range) expect(text).toContain(`${writeRange(prompt.range, "C")} = ${writeRange(prompt.range, "F")}`);
     if (prompt.seconds) expect(text).toContain(`${prompt.name} ${writeDuration(prompt.seconds)}`);

@@ -45,7 +45,7 @@ const BLANK = 78;
 /** Sheets of batches, one after another: what to weigh, into which pitcher, the ranges, and blanks for what is read. */
 export async function batchSheets(sheets: readonly SheetOf[], size: PaperSize, units: PaperUnits, capacities: Capacities): Promise<Buffer> {
   const paper = new Paper(size, sheets.length === 1 ? `${sheets[0]?.name ?? ""} ${titleOf((sheets[0] as SheetOf).plan)}` : "Batch sheets");
-  for (const one of sheets) batchSheet(paper, one, units, capacities);
+  for (const sheet of sheets) batchSheet(paper, sheet, units, capacities);
   return paper.end();
 }
 
@@ -101,9 +101,9 @@ function drawHead(paper: Paper, pen: Pen, { name, day, plan, address, opens, uni
   pen.y = paper.text(name, MARGIN, pen.y, { size: 26, bold: true, width: inner - code - 12 });
   pen.y = paper.text(title, MARGIN, pen.y, { size: 15, bold: true, width: inner - code - 12, most: 2 });
   pen.y = paper.text(`${writeDay(day, manner.day)} ${day.slice(0, 4)}`, MARGIN, pen.y + 2, { size: 11 });
-  for (const one of plan.products)
+  for (const product of plan.products)
     pen.y = paper.text(
-      `${one.count} × ${one.name}${one.part ? `, ${writePart(one.part)}` : ""}, ${say(writeMass(one.fillMg, units.massUnit))} each${one.wicks ? `, ${one.wicks.count} × ${one.wicks.name}` : ""}`,
+      `${product.count} × ${product.name}${product.part ? `, ${writePart(product.part)}` : ""}, ${say(writeMass(product.fillMg, units.massUnit))} each${product.wicks ? `, ${product.wicks.count} × ${product.wicks.name}` : ""}`,
       MARGIN,
       pen.y + 1,
       {
@@ -167,7 +167,7 @@ function drawSteps(paper: Paper, pen: Pen, { plan, say }: Drawn): void {
   const right = paper.width - MARGIN;
   const inner = right - MARGIN;
   pen.section("Do, and read");
-  for (const prompt of promptsOf(plan).filter((one) => one.entry !== "weighed" && one.entry !== "counted")) {
+  for (const prompt of promptsOf(plan).filter((prompt) => prompt.entry !== "weighed" && prompt.entry !== "counted")) {
     const range = [prompt.range ? `${say(writeRange(prompt.range, "C"))}  =  ${say(writeRange(prompt.range, "F"))}` : "", timeOf(prompt)]
       .filter(Boolean)
       .join(", ");

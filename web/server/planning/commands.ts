@@ -65,11 +65,11 @@ const poured = z.object({
 /** Counts pieces as poured, so that they are not planned any more; a negative count takes that back. */
 export async function countPoured(place: unknown, input: unknown): Promise<Result<{ lines: number }>> {
   return command("plan", poured, place, input, async ({ lines }, { db, workshop }) => {
-    for (const one of lines)
+    for (const line of lines)
       await db
         .update(demandLines)
-        .set({ made: sql`greatest(0, ${demandLines.made} + ${one.count})`, version: sql`${demandLines.version} + 1` })
-        .where(and(eq(demandLines.workshopId, workshop.id), eq(demandLines.id, one.id)));
+        .set({ made: sql`greatest(0, ${demandLines.made} + ${line.count})`, version: sql`${demandLines.version} + 1` })
+        .where(and(eq(demandLines.workshopId, workshop.id), eq(demandLines.id, line.id)));
     return ok({ lines: lines.length });
   });
 }

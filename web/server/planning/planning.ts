@@ -89,11 +89,11 @@ export async function listDemand(db: Database | Transaction, workshopId: string,
 
 /** The container of a product as it is planned, with its wicks; null where it is not on the shelf any more. */
 export function chosenOf(product: Pick<Product, "containerId" | "wickId" | "wicks">, shelf: Shelf): Omit<ChosenProduct, "count"> | null {
-  const wick = shelf.wicks.find((one) => one.id === product.wickId);
+  const wick = shelf.wicks.find((wick) => wick.id === product.wickId);
   const chosenWicks = wick ? wicksOf(wick, product.wicks) : null;
-  const vessel = shelf.vessels.find((one) => one.id === product.containerId);
+  const vessel = shelf.vessels.find((vessel) => vessel.id === product.containerId);
   if (vessel) return { ...vessel, container: "vessel", chosenWicks };
-  const mold = shelf.molds.find((one) => one.id === product.containerId);
+  const mold = shelf.molds.find((mold) => mold.id === product.containerId);
   return mold ? { ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false, chosenWicks } : null;
 }
 
@@ -117,20 +117,20 @@ const forSeason = ({ product, spec, container }: Made): DemandProduct => ({
 
 /** All that a season is planned from. `choices` are all products by name, to be wanted; of those that are not wanted, so many are looked at too. */
 export async function readDemandPlan(db: Database, workshop: { id: string; timeZone: string }, others = 0) {
-  const all = (await listProducts(db, workshop.id)).filter((one) => !one.archived);
+  const all = (await listProducts(db, workshop.id)).filter((product) => !product.archived);
   const [lines, { settings, version, calendarKey }] = await Promise.all([
-    listDemand(db, workshop.id, new Map(all.map((one) => [one.id, one.name]))),
+    listDemand(db, workshop.id, new Map(all.map((product) => [product.id, product.name]))),
     readPlanning(db, workshop.id),
   ]);
-  const asked = new Set(lines.map((one) => one.productId));
-  const looked = [...all.filter((one) => asked.has(one.id)), ...all.filter((one) => !asked.has(one.id)).slice(0, others)];
+  const asked = new Set(lines.map((line) => line.productId));
+  const looked = [...all.filter((product) => asked.has(product.id)), ...all.filter((product) => !asked.has(product.id)).slice(0, others)];
   const specs = await newestSpecs(
     db,
     workshop.id,
-    looked.map((one) => one.formulaId),
+    looked.map((product) => product.formulaId),
   );
-  const packs = looked.flatMap((one) => packagingDraw(one.packaging, 1).map((part) => part.id));
-  const named = looked.flatMap((one) => [one.containerId, ...(one.wickId ? [one.wickId] : [])]).concat(packs);
+  const packs = looked.flatMap((product) => packagingDraw(product.packaging, 1).map((part) => part.id));
+  const named = looked.flatMap((product) => [product.containerId, ...(product.wickId ? [product.wickId] : [])]).concat(packs);
   const shelf = await readPickList(db, workshop.id, [...new Set([...named, ...[...specs.values()].flatMap(namedIn)])], 0);
   const made = looked.flatMap((product): Made[] => {
     const spec = specs.get(product.formulaId);
@@ -161,7 +161,7 @@ async function promisedOf(db: Database, workshopId: string): Promise<Map<string,
 
 /** What the products of a season take from the shelf, and what is there of it. */
 export async function readSupplies(db: Database, workshop: { id: string; timeZone: string }, { made, shelf, settings, lines }: DemandPlanRead) {
-  const asked = new Set(lines.map((one) => one.productId));
+  const asked = new Set(lines.map((line) => line.productId));
   const draws: [string, [string, number][]][] = made.flatMap(({ product, spec, container }): [string, [string, number][]][] => {
     if (!asked.has(product.id)) return [];
     try {
@@ -189,7 +189,7 @@ export async function readSupplies(db: Database, workshop: { id: string; timeZon
   const stores = Object.entries(kinds).flatMap(([kind, rows]) =>
     rows.flatMap((row): Store[] => {
       if (!ids.includes(row.id)) return [];
-      const lot = bought.find((one) => one.materialId === row.id);
+      const lot = bought.find((item) => item.materialId === row.id);
       return [
         {
           id: row.id,
@@ -231,7 +231,7 @@ export async function readPlanNews(db: Database, workshop: { id: string; timeZon
     today: season.pots.filter((pot) => pot.day === day).map((pot) => pot.formulaName),
     late,
     minimum,
-    untested: read.products.filter((one) => planned.has(one.id) && !one.tested).map((one) => one.name),
+    untested: read.products.filter((product) => planned.has(product.id) && !product.tested).map((product) => product.name),
     short: shoppingOf(season.pots, new Map(draws.map(([id, each]) => [id, new Map(each)])), stores).map(({ name, by }) => ({ name, by })),
   };
 }

@@ -103,13 +103,13 @@ export async function readProduct(db: Database | Transaction, workshopId: string
 /** Marks the wick test of a formula's products as due where the formula has changed what was tested. Gives their names. */
 export async function markTestsDue(tx: Transaction, workshopId: string, formulaId: string, spec: FormulaSpec): Promise<string[]> {
   const due: string[] = [];
-  for (const one of await listProducts(tx, workshopId, formulaId)) {
-    if (!one.testedAs || one.wickTest === "test due" || dueReasons(one.testedAs, testedOf(spec, one)).length === 0) continue;
+  for (const product of await listProducts(tx, workshopId, formulaId)) {
+    if (!product.testedAs || product.wickTest === "test due" || dueReasons(product.testedAs, testedOf(spec, product)).length === 0) continue;
     await tx
       .update(products)
-      .set({ wickTest: "test due", version: one.version + 1 })
-      .where(and(eq(products.workshopId, workshopId), eq(products.id, one.id)));
-    due.push(one.name);
+      .set({ wickTest: "test due", version: product.version + 1 })
+      .where(and(eq(products.workshopId, workshopId), eq(products.id, product.id)));
+    due.push(product.name);
   }
   return due;
 }

@@ -77,7 +77,7 @@ beforeEach(async () => {
     packaging: { boxId: box, parts: [{ id: label, count: 2 }] },
   });
 });
-const finishedGoods = async (id = cup) => (await readFinishedGoods(test.db, workshopId, NOW.slice(0, 10))).find((one) => one.sellable.id === id);
+const finishedGoods = async (id = cup) => (await readFinishedGoods(test.db, workshopId, NOW.slice(0, 10))).find((stocked) => stocked.sellable.id === id);
 const line = (packs: number, sellable = cup, name = "Cups of rain, two", price = 900) => ({ sellable, name, packs, price });
 const order = async (lines: object[], what: "order" | "market" = "order") => {
   const orderId = v7();
@@ -146,7 +146,7 @@ describe("finished goods", () => {
     });
     await release(stored, DAY);
     await release(second, 0);
-    const other = (await readFinishedGoods(test.db, workshopId, NOW.slice(0, 10))).find((one) => one.sellable.name === "Other cup")?.sellable.id ?? "";
+    const other = (await readFinishedGoods(test.db, workshopId, NOW.slice(0, 10))).find((stocked) => stocked.sellable.name === "Other cup")?.sellable.id ?? "";
     const setId = v7();
     const set = {
       id: setId,
@@ -164,7 +164,7 @@ describe("finished goods", () => {
     expect(await finishedGoods(setId)).toMatchObject({ loose: 3 });
     value(await pack(here(), { packRunId: v7(), sellableId: setId, packs: 2 }));
     const [made] = await recentlyPacked(test.db, workshopId, STARTED);
-    expect(made?.batches.map((one) => [one.number, one.pieces])).toEqual([
+    expect(made?.batches.map((batch) => [batch.number, batch.pieces])).toEqual([
       [1, 6],
       [2, 2],
     ]);
@@ -274,7 +274,7 @@ describe("what went where", () => {
     expect(sold[0]?.cost).toBeNull();
     // The same, as plain SQL says it.
     const plain = await test.db.select().from(orderPacks).where(eq(orderPacks.workshopId, workshopId));
-    expect(plain.reduce((sum, one) => sum + one.money, 0)).toBe(3_600);
+    expect(plain.reduce((sum, item) => sum + item.money, 0)).toBe(3_600);
     expect(await salesByMonth(test.db, workshopId, "UTC", STARTED)).toEqual([{ month: "2099-01", money: 3_600, packs: 4 }]);
     expect(await salesBetween(test.db, workshopId, STARTED, "2050-01-01T00:00:00Z")).toEqual([]);
     const file = async (query: string) =>
@@ -342,8 +342,8 @@ describe("what a pack costs and takes", () => {
   it("is worked out for many things by as many statements as for one, and to the same", async () => {
     const more = Array.from({ length: 12 }, (_, n) => ({ id: v7(), name: `Cups of rain, ${n + 3}` }));
     await test.db.insert(products).values(
-      more.map((one, n) => ({
-        ...one,
+      more.map((item, n) => ({
+        ...item,
         workshopId,
         formulaId: stored.formula,
         container: "vessel" as const,
@@ -362,12 +362,12 @@ describe("what a pack costs and takes", () => {
       query.mockRestore();
       return { costs, count };
     };
-    const one = await asked([cup]);
+    const other = await asked([cup]);
     const all = await asked([cup, ...more.map(({ id }) => id)]);
-    expect(one.count).toBeGreaterThan(3);
-    expect(all.count).toBe(one.count);
+    expect(other.count).toBeGreaterThan(3);
+    expect(all.count).toBe(other.count);
     expect(all.costs.size).toBe(13);
-    expect(all.costs.get(cup)).toBe(one.costs.get(cup));
+    expect(all.costs.get(cup)).toBe(other.costs.get(cup));
   });
 
   it("is on the shopping list by its share: a box for every two pieces, rounded up", async () => {
@@ -381,8 +381,8 @@ describe("what a pack costs and takes", () => {
     const pots = [{ day: null, lines: [{ id: v7(), productId: cup, count: 45 }] }];
     const buy = shoppingOf(pots as never, new Map(draws.map(([id, each]) => [id, new Map(each)])), stores);
     // 20 boxes are there, 23 are needed; labels are enough.
-    expect(buy.find((one) => one.id === box)).toMatchObject({ kind: "pack", counted: true, needed: 23, short: 3 });
-    expect(buy.some((one) => one.id === label)).toBe(false);
+    expect(buy.find((item) => item.id === box)).toMatchObject({ kind: "pack", counted: true, needed: 23, short: 3 });
+    expect(buy.some((item) => item.id === label)).toBe(false);
   });
 
   it("keeps weights taken at packing, and its record says what went into packs", async () => {
@@ -391,7 +391,7 @@ describe("what a pack costs and takes", () => {
     value(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 5, weightsMg: weights, statedMg: 28_000 }));
     expect((await recentlyPacked(test.db, workshopId, STARTED))[0]).toMatchObject({ weightsMg: weights, statedMg: 28_000, packs: 5 });
     const record = await batchRecordOf(test.db, workshopId, stored.batch);
-    const entry = record?.events.find((one) => one.kind === "packed");
+    const entry = record?.events.find((event) => event.kind === "packed");
     expect(entry?.payload).toMatchObject({ of: "Cups of rain, two", jars: 10, packs: 5, parts: [{ count: 5 }, { count: 10 }] });
     expect(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 1, weightsMg: [0] })).toMatchObject({ ok: false });
     expect(await pack(here(), { packRunId: v7(), sellableId: v7(), packs: 1 })).toMatchObject({
@@ -439,13 +439,13 @@ describe("kept tidy and found", () => {
       if (n > 1) await enter(id, { kind: "closed", payload: {} });
     }
     const first = await listOrders(test.db, workshopId);
-    expect(first.open.map((one) => one.number)).toEqual([1]);
-    expect(first.closed.map((one) => one.number)).toEqual(Array.from({ length: 25 }, (_, at) => 28 - at));
+    expect(first.open.map((order) => order.number)).toEqual([1]);
+    expect(first.closed.map((order) => order.number)).toEqual(Array.from({ length: 25 }, (_, index) => 28 - index));
     expect(first.more).toBe(4);
     const next = await listOrders(test.db, workshopId, { after: first.more ?? 0 });
     expect(next).toMatchObject({ open: [], more: null });
-    expect(next.closed.map((one) => one.number)).toEqual([3, 2]);
-    expect((await listOrders(test.db, workshopId, { q: "#17" })).closed.map((one) => one.number)).toEqual([17]);
+    expect(next.closed.map((order) => order.number)).toEqual([3, 2]);
+    expect((await listOrders(test.db, workshopId, { q: "#17" })).closed.map((order) => order.number)).toEqual([17]);
     expect(await waitingCounts(test.db, { id: workshopId, timeZone: "UTC" }, "2026-12-04T08:00:00Z")).toMatchObject({ "/sell": 1 });
     expect(await waitingCounts(test.db, { id: workshopId, timeZone: "UTC" }, "2026-11-01T08:00:00Z")).toMatchObject({ "/sell": 0 });
     expect(await ordersSoon(test.db, { id: workshopId, timeZone: "UTC" }, "2026-12-04T08:00:00Z")).toMatchObject([
@@ -457,8 +457,8 @@ describe("kept tidy and found", () => {
 describe("two at once", () => {
   it("never take the same packs: of two orders that want the last, one is told", async () => {
     await release(stored);
-    const [one, other] = [await order([line(4)]), await order([line(4)])];
-    const took = await Promise.all([goes(one, 3), goes(other, 3)]);
+    const [text, other] = [await order([line(4)]), await order([line(4)])];
+    const took = await Promise.all([goes(text, 3), goes(other, 3)]);
     expect(took.filter((outcome) => outcome.ok)).toHaveLength(1);
     expect(await finishedGoods()).toMatchObject({ packed: 0, loose: 2 });
     const [row, ...more] = await test.db.select().from(packRuns).where(eq(packRuns.workshopId, workshopId));
@@ -471,8 +471,8 @@ describe("two at once", () => {
     const id = await order([line(3)], "market");
     value(await goes(id, 3));
     const answers = await Promise.all([enter(id, went(2, "sold")), enter(id, went(2, "sold"))]);
-    expect(answers.filter((one) => one.ok)).toHaveLength(1);
-    expect(answers.find((one) => !one.ok)).toMatchObject({ message: "1 × Cups of rain, two is out: no more can be counted." });
+    expect(answers.filter((answer) => answer.ok)).toHaveLength(1);
+    expect(answers.find((answer) => !answer.ok)).toMatchObject({ message: "1 × Cups of rain, two is out: no more can be counted." });
     const entry = { id: v7(), happenedAt: LATER, personId: null, instrumentId: null, corrects: null, ...went(1, "sold") };
     // Sent twice, since the answer was lost on the way: counted once.
     for (let n = 0; n < 2; n++)

@@ -13,13 +13,13 @@ import { naturalSort } from "@/server/shared/natural-sort";
 const iso = (text: string) => new Date(text).toISOString();
 
 /** A product as something to sell: its own pack. */
-export const asSellable = (one: Product): Sellable => ({
-  id: one.id,
-  name: one.name,
+export const asSellable = (product: Product): Sellable => ({
+  id: product.id,
+  name: product.name,
   kind: "product",
-  contents: [{ productId: one.id, name: one.name, count: one.pack }],
-  packaging: one.packaging ?? NO_PACKAGING,
-  price: one.price,
+  contents: [{ productId: product.id, name: product.name, count: product.pack }],
+  packaging: product.packaging ?? NO_PACKAGING,
+  price: product.price,
 });
 
 export interface SetRow {
@@ -44,20 +44,20 @@ export async function readSet(db: Database | Transaction, workshopId: string, id
 /** All that is sold: products in their packs and sets of several, by name; what is put away is left out. */
 export async function listSellables(db: Database | Transaction, workshopId: string): Promise<{ sellables: Sellable[]; products: Product[] }> {
   const products = await listProducts(db, workshopId);
-  const names = new Map(products.map((one) => [one.id, one.name]));
+  const names = new Map(products.map((product) => [product.id, product.name]));
   const rows = await db
     .select()
     .from(sets)
     .where(and(eq(sets.workshopId, workshopId), eq(sets.archived, false)))
     .orderBy(naturalSort(sets.name));
   const sellables = [
-    ...products.filter((one) => !one.archived).map(asSellable),
+    ...products.filter((product) => !product.archived).map(asSellable),
     ...rows.map(
       (row): Sellable => ({
         id: row.id,
         name: row.name,
         kind: "set",
-        contents: row.contents.map((one) => ({ ...one, name: names.get(one.productId) ?? "something no longer here" })),
+        contents: row.contents.map((content) => ({ ...content, name: names.get(content.productId) ?? "something no longer here" })),
         packaging: row.packaging,
         price: row.price,
       }),
@@ -83,7 +83,7 @@ export interface Loose {
  * poured into its container with its wick.
  */
 export async function looseLots(tx: Database | Transaction, workshopId: string, products: readonly Product[]): Promise<Map<string, Loose[]>> {
-  const out = new Map<string, Loose[]>(products.map((one) => [one.id, []]));
+  const out = new Map<string, Loose[]>(products.map((product) => [product.id, []]));
   if (products.length === 0) return out;
   const rows = await tx
     .select({
@@ -103,7 +103,7 @@ export async function looseLots(tx: Database | Transaction, workshopId: string, 
         gt(batches.loose, 0),
         inArray(
           formulaVersions.formulaId,
-          products.map((one) => one.formulaId),
+          products.map((product) => product.formulaId),
         ),
       ),
     )
@@ -228,27 +228,27 @@ export async function readFinishedGoods(db: Database, workshopId: string, today:
   const pieces = await piecesIn(
     db,
     workshopId,
-    there.map((one) => one.id),
+    there.map((item) => item.id),
   );
   const onPlan = new Map(planned.map((row) => [row.id, row.pieces]));
-  const looseBy = new Map([...loose].map(([id, lots]) => [id, lots.reduce((sum, one) => sum + one.left, 0)]));
-  const least = (of: Sellable, by: ReadonlyMap<string, number>) =>
-    Math.min(...of.contents.map((one) => Math.floor((by.get(one.productId) ?? 0) / Math.max(1, one.count))));
+  const looseBy = new Map([...loose].map(([id, lots]) => [id, lots.reduce((sum, item) => sum + item.left, 0)]));
+  const least = (sellable: Sellable, by: ReadonlyMap<string, number>) =>
+    Math.min(...sellable.contents.map((content) => Math.floor((by.get(content.productId) ?? 0) / Math.max(1, content.count))));
   return sellables.map((sellable) => {
-    const lots = there.filter((one) => one.sellableId === sellable.id);
+    const lots = there.filter((item) => item.sellableId === sellable.id);
     return {
       sellable,
-      packed: lots.reduce((sum, one) => sum + one.left, 0),
+      packed: lots.reduce((sum, item) => sum + item.left, 0),
       loose: least(sellable, looseBy),
       pieces: looseBy.get(sellable.id) ?? 0,
       shortage: shortage.get(sellable.id) ?? 0,
       planned: least(sellable, onPlan),
-      lots: lots.map((one) => ({ ...one, batches: [...new Set(pieces.filter((each) => each.packRunId === one.id).map((each) => each.number))] })),
+      lots: lots.map((lot) => ({ ...lot, batches: [...new Set(pieces.filter((each) => each.packRunId === lot.id).map((each) => each.number))] })),
       untested: sellable.contents
-        .flatMap((one) => loose.get(one.productId) ?? [])
-        .filter((one, at, all) => one.untested !== "" && all.findIndex((other) => other.batchId === one.batchId) === at)
-        .map((one) => ({ number: one.number, why: one.untested })),
-      test: sellable.kind === "product" ? (products.find((one) => one.id === sellable.id)?.wickTest ?? null) : null,
+        .flatMap((content) => loose.get(content.productId) ?? [])
+        .filter((item, index, all) => item.untested !== "" && all.findIndex((other) => other.batchId === item.batchId) === index)
+        .map((item) => ({ number: item.number, why: item.untested })),
+      test: sellable.kind === "product" ? (products.find((product) => product.id === sellable.id)?.wickTest ?? null) : null,
     };
   });
 }
@@ -276,7 +276,7 @@ export async function recentlyPacked(db: Database, workshopId: string, since: st
     weightsMg: row.weightsMg,
     statedMg: row.statedMg,
     batches: pieces
-      .filter((one) => one.packRunId === row.id)
+      .filter((piece) => piece.packRunId === row.id)
       .map(({ batchId, number, product, productId, pieces: many }) => ({ batchId, number, product, productId, pieces: many })),
   }));
 }
@@ -290,12 +290,12 @@ export async function insidesOf(db: Database, workshopId: string, products: read
   const shelf = await readPickList(
     db,
     workshopId,
-    products.map((one) => one.containerId),
+    products.map((product) => product.containerId),
     0,
   );
   return products.flatMap((product) => {
-    const vessel = shelf.vessels.find((one) => one.id === product.containerId);
-    const mold = shelf.molds.find((one) => one.id === product.containerId);
+    const vessel = shelf.vessels.find((vessel) => vessel.id === product.containerId);
+    const mold = shelf.molds.find((mold) => mold.id === product.containerId);
     const container = vessel ?? (mold ? { ...mold, container: "mold" as const } : null);
     if (!container) return [];
     const { name, innerTopUm, innerBottomUm, heightUm } = container;

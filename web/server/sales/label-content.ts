@@ -99,7 +99,7 @@ export async function labelFacts(
   ]);
   if (at.batchId && !row) return null;
   const kept = row ? await readBatchState(db, row) : null;
-  const poured = kept?.plan.products.find((one) => one.containerId === product.containerId);
+  const poured = kept?.plan.products.find((item) => item.containerId === product.containerId);
   const containerFill = container && "fillMg" in container ? Number(container.fillMg) : container?.statedFillMg;
   const statedMg = poured?.statedFillMg ?? containerFill ?? 0;
   const hazard = row ? (await hazardOfBatch(db, workshop.id, row.id))?.whole : await hazardOfRecipe(db, workshop.id, spec);
@@ -116,7 +116,7 @@ export async function labelFacts(
     hazard,
     hours: burnHours(
       poured?.fillMg ?? statedMg,
-      rates.flatMap((one) => one.rate ?? []),
+      rates.flatMap((rate) => rate.rate ?? []),
     ),
     settings,
     ufi: settings.ufis[product.formulaId] ?? "",
@@ -177,7 +177,9 @@ export function labelBlocks(
     case "scent":
       return [
         ...text(facts.name, { scale: 1.5, bold: true }),
-        ...languages.flatMap((one) => text([facts.family ? `${facts.family} · ` : "", facts.scented ? "" : textOf("none", one)].join("").replace(/ · $/, ""))),
+        ...languages.flatMap((language) =>
+          text([facts.family ? `${facts.family} · ` : "", facts.scented ? "" : textOf("none", language)].join("").replace(/ · $/, "")),
+        ),
         netBlock(facts, first, at.forPack, at.areaMm2),
         ...text(batchText(facts, first)),
         ...maker,
@@ -185,22 +187,22 @@ export function labelBlocks(
     case "net":
       return [netBlock(facts, first, at.forPack, at.areaMm2), ...text(batchText(facts, first))];
     case "safety": {
-      const texts = languages.map((one) => safetyTexts(facts.container, one, one === first ? facts.settings.own : [], facts.isUs));
-      const signs = texts[0]?.always.map((one) => one.sign) ?? [];
+      const texts = languages.map((language) => safetyTexts(facts.container, language, language === first ? facts.settings.own : [], facts.isUs));
+      const signs = texts[0]?.always.map((item) => item.sign) ?? [];
       return [
         // ASTM F2058 (from memory) asks for the signal word and what it is about, before all else.
         ...(facts.isUs && signs.length > 0 && languages.includes("en") ? text(textOf("warning", "en"), { bold: true, scale: 1.25 }) : []),
         ...(signs.length > 0 ? [{ is: "safety" as const, signs }] : []),
-        ...texts.flatMap((one, index) => [
-          ...text(one.always.map((each) => each.text).join(" "), { bold: true, gap: index > 0 ? 0.4 : 0 }),
-          ...text(one.more.join(" "), { bold: one.always.length === 0 }),
+        ...texts.flatMap((item, index) => [
+          ...text(item.always.map((each) => each.text).join(" "), { bold: true, gap: index > 0 ? 0.4 : 0 }),
+          ...text(item.more.join(" "), { bold: item.always.length === 0 }),
         ]),
         ...text(batchText(facts, first)),
         ...maker,
       ];
     }
     case "hazard": {
-      const without = facts.hazard.without.map((one) => one.name);
+      const without = facts.hazard.without.map((mixPart) => mixPart.name);
       return [
         ...text(facts.name, { bold: true }),
         ...(facts.hazard.answer.pictograms.length > 0
@@ -230,7 +232,7 @@ export function labelBlocks(
         ...text(facts.name, { scale: 1.4, bold: true }),
         ...languages.flatMap((language) => [
           ...(facts.hours && facts.container !== "melt" ? text(`${burnTimeWords(facts.hours, language)}.`, { bold: true, gap: 0.4 }) : []),
-          ...careTexts(facts.container, language, facts.family === "soy", facts.isUs).flatMap((one) => text(one)),
+          ...careTexts(facts.container, language, facts.family === "soy", facts.isUs).flatMap((careText) => text(careText)),
         ]),
         ...text(batchText(facts, first), { gap: 0.4 }),
         ...maker,

@@ -62,6 +62,6 @@ export async function listLabelSheets(db: Database, workshopId: string): Promise
       const read = labelSheet.safeParse(row.sheet);
       return read.success ? [{ id: row.id, name: row.name, sheet: read.data, own: true }] : [];
     }),
-    ...PRESET_SHEETS.map((one) => ({ ...one, own: false })),
+    ...PRESET_SHEETS.map((presetSheet) => ({ ...presetSheet, own: false })),
   ];
 }

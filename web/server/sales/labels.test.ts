@@ -50,12 +50,12 @@ describe("supplier's sheets", () => {
   it("are kept with their day, the newest counting, taken away and put back; and none of a day to come", async () => {
     value(await putSheet(stored.oil, "fragrance", OIL, "2026-01-10"));
     value(await putSheet(stored.oil, "fragrance", [], "2025-06-01"));
-    expect((await sheetsOf(test.db, workshopId, stored.oil)).map((one) => one.sheet.on)).toEqual(["2026-01-10", "2025-06-01"]);
+    expect((await sheetsOf(test.db, workshopId, stored.oil)).map((sheet) => sheet.sheet.on)).toEqual(["2026-01-10", "2025-06-01"]);
     expect(await putSheet(stored.oil, "fragrance", [], "2999-01-01")).toMatchObject({ ok: false, fields: { "sheet.on": [expect.any(String)] } });
     expect(await putSheet(stored.wax, "fragrance", [])).toMatchObject({ ok: false });
     const [newest] = await sheetsOf(test.db, workshopId, stored.oil);
     value(await takeSupplierSheet(here(), { id: newest?.id, gone: true }));
-    expect((await sheetsOf(test.db, workshopId, stored.oil)).map((one) => one.sheet.on)).toEqual(["2025-06-01"]);
+    expect((await sheetsOf(test.db, workshopId, stored.oil)).map((sheet) => sheet.sheet.on)).toEqual(["2025-06-01"]);
     value(await takeSupplierSheet(here(), { id: newest?.id, gone: false }));
     expect(await sheetsOf(test.db, await test.workshop(), stored.oil)).toEqual([]);
   });
@@ -104,24 +104,27 @@ describe("labels on paper", () => {
         const said = paper.text.replace(/\s+/g, " ");
         expect(said).toContain({ en: "10 cm (4 in)", de: "10 cm Abstand", fr: "au moins 10 cm" }[language]);
       }
-    const { sheet } = (await listLabelSheets(test.db, workshopId)).find((one) => one.id === "a4-2x4") ?? {};
+    const { sheet } = (await listLabelSheets(test.db, workshopId)).find((labelSheet) => labelSheet.id === "a4-2x4") ?? {};
     if (!sheet) throw new Error("the sheet is missing");
     const { words } = await readPaper(await label(`product=${product}&kind=safety&sheet=a4-2x4&count=9&from=2`));
-    const firsts = words.filter((one) => one.word === "Never" && one.bottom - one.y > 0);
+    const firsts = words.filter((word) => word.word === "Never" && word.bottom - word.y > 0);
     // The four warnings and “Never use water”: twice a label.
     expect(firsts).toHaveLength(18);
     const left = (n: number) => (sheet.left + (n % 2) * (sheet.width + sheet.gapAcross)) / 1_000;
     const top = (n: number) => (sheet.top + Math.floor(n / 2) * (sheet.height + sheet.gapDown)) / 1_000;
-    for (const one of words) {
+    for (const word of words) {
       const inside = [...Array(8).keys()].some(
         (n) =>
-          one.x / MM >= left(n) && one.right / MM <= left(n) + sheet.width / 1_000 && one.y / MM >= top(n) && one.bottom / MM <= top(n) + sheet.height / 1_000,
+          word.x / MM >= left(n) &&
+          word.right / MM <= left(n) + sheet.width / 1_000 &&
+          word.y / MM >= top(n) &&
+          word.bottom / MM <= top(n) + sheet.height / 1_000,
       );
-      expect(inside, `${one.word} at ${one.x} ${one.y}`).toBe(true);
+      expect(inside, `${word.word} at ${word.x} ${word.y}`).toBe(true);
     }
     // The first place is left free on the first page, and the second page begins with what is over.
-    expect(words.some((one) => one.page === 0 && one.x / MM < left(1) && one.y / MM < top(2))).toBe(false);
-    expect(words.filter((one) => one.page === 1 && one.word === "Never")).toHaveLength(4);
+    expect(words.some((word) => word.page === 0 && word.x / MM < left(1) && word.y / MM < top(2))).toBe(false);
+    expect(words.filter((word) => word.page === 1 && word.word === "Never")).toHaveLength(4);
   });
 
   it("state the weight rounded down in both systems, in figures as tall as the rules ask, of a piece or of the pack", async () => {
@@ -129,7 +132,7 @@ describe("labels on paper", () => {
     const { words, text } = await readPaper(await label(`product=${product}&kind=net&sheet=a4-2x4`));
     expect(text.replace(/\s+/g, " ")).toContain("Net weight 14 g (0.49 oz)");
     // By 76/211/EEC up to 50 g: 2 mm. Figures are two thirds of the letters' box.
-    const figure = words.find((one) => one.word === "14");
+    const figure = words.find((word) => word.word === "14");
     expect(((figure?.bottom ?? 0) - (figure?.y ?? 0)) / MM).toBeGreaterThan(2 / 0.9);
     expect((await readPaper(await label(`product=${product}&kind=net&sheet=a4-2x4&of=pack`))).text).toMatch(/84 g \(2\.9 oz\)/);
   });
@@ -196,7 +199,7 @@ describe("labels on paper", () => {
     // The figures follow the package's display panel, whatever the label: 3.2 mm for a jar of 80 × 90 mm, also on a small label.
     const height = async (sheet: string) => {
       const { words } = await readPaper(await label(`product=${product}&kind=net&sheet=${sheet}`));
-      const figure = words.find((one) => one.word === "oz" || one.word === "14" || one.word?.startsWith("0.49"));
+      const figure = words.find((word) => word.word === "oz" || word.word === "14" || word.word?.startsWith("0.49"));
       return ((figure?.bottom ?? 0) - (figure?.y ?? 0)) / MM;
     };
     await test.db

@@ -48,21 +48,21 @@ export async function listOrders(
   workshopId: string,
   asked: { q?: string | undefined; after?: number | undefined } = {},
 ): Promise<{ open: OrderListed[]; closed: OrderListed[]; more: number | null }> {
-  const mine = eq(orders.workshopId, workshopId);
+  const condition = eq(orders.workshopId, workshopId);
   const like = asked.q ? or(ilike(orders.name, containing(asked.q)), sql`${orders.number}::text = ${asked.q.replace("#", "")}`) : undefined;
   const [open, closed] = await Promise.all([
     asked.after === undefined
       ? db
           .select()
           .from(orders)
-          .where(and(mine, eq(orders.stage, "open"), like))
+          .where(and(condition, eq(orders.stage, "open"), like))
           .orderBy(asc(orders.wantedOn), asc(orders.number))
           .limit(MAX_OPEN)
       : Promise.resolve([]),
     db
       .select()
       .from(orders)
-      .where(and(mine, eq(orders.stage, "closed"), like, asked.after === undefined ? undefined : lt(orders.number, asked.after)))
+      .where(and(condition, eq(orders.stage, "closed"), like, asked.after === undefined ? undefined : lt(orders.number, asked.after)))
       .orderBy(desc(orders.number))
       .limit(PAGE + 1),
   ]);
@@ -103,26 +103,26 @@ export const orderWanted = z.object({ orderId: z.uuid(), plan: orderPlan });
 
 /** Takes an order, or puts a market day into the calendar. */
 export async function beginOrderIn(tx: Transaction, context: Actor, wanted: z.output<typeof orderWanted>): Promise<Result<{ id: string; number: number }>> {
-  const mine = context.workshop.id;
-  await lockWorkshop(tx, mine);
+  const workshopId = context.workshop.id;
+  await lockWorkshop(tx, workshopId);
   const [again] = await tx
     .select({ id: orders.id, number: orders.number })
     .from(orders)
-    .where(and(eq(orders.workshopId, mine), eq(orders.id, wanted.orderId)));
+    .where(and(eq(orders.workshopId, workshopId), eq(orders.id, wanted.orderId)));
   if (again) return ok(again);
   const [top] = await tx
     .select({ top: max(orders.number) })
     .from(orders)
-    .where(eq(orders.workshopId, mine));
+    .where(eq(orders.workshopId, workshopId));
   const number = (top?.top ?? 0) + 1;
   const event = {
     ...systemEntry({ now: context.now, personId: context.person?.id ?? null }, "started", { plan: wanted.plan }),
     arrivedAt: context.now,
   } as OrderEvent;
   const { plan, state } = ORDER.of([event]);
-  await tx.insert(orders).values({ workshopId: mine, id: wanted.orderId, number, ...orderRow(plan, state) });
-  await tx.insert(orderEvents).values(orderEventRow(mine, wanted.orderId, event));
-  await writeFinishedGoods(tx, mine, wanted.orderId, plan, state, null);
+  await tx.insert(orders).values({ workshopId: workshopId, id: wanted.orderId, number, ...orderRow(plan, state) });
+  await tx.insert(orderEvents).values(orderEventRow(workshopId, wanted.orderId, event));
+  await writeFinishedGoods(tx, workshopId, wanted.orderId, plan, state, null);
   context.notify?.({ order: wanted.orderId, topics: ["sell", "waiting"] });
   return ok({ id: wanted.orderId, number });
 }
@@ -139,38 +139,38 @@ export const outWanted = z.object({
 
 /** Takes packs out with an order: of what is packed the oldest first; what lacks is packed there and then, where enough stands released. */
 export async function takeOutIn(tx: Transaction, context: Actor, wanted: z.output<typeof outWanted>, costs: Costs): Promise<Result<{ packed: number }>> {
-  const mine = context.workshop.id;
-  const row = await orderStore.readRow(tx, mine, wanted.orderId, true);
+  const workshopId = context.workshop.id;
+  const row = await orderStore.readRow(tx, workshopId, wanted.orderId, true);
   if (!row) return reject("This order is not in this workshop any more.");
   const [again] = await tx
     .select({ id: orderEvents.id })
     .from(orderEvents)
-    .where(and(eq(orderEvents.workshopId, mine), eq(orderEvents.id, wanted.eventId)));
+    .where(and(eq(orderEvents.workshopId, workshopId), eq(orderEvents.id, wanted.eventId)));
   if (again) return ok({ packed: 0 });
-  const { sellables } = await listSellables(tx, mine);
+  const { sellables } = await listSellables(tx, workshopId);
   // One at a time: two orders must not take the same packs.
-  await lockWorkshop(tx, mine);
+  await lockWorkshop(tx, workshopId);
   const finishedGoods: Extract<OrderEvent, { kind: "shipped" }>["payload"]["finishedGoods"] = [];
   let packed = 0;
   for (const line of wanted.lines) {
-    const sellable = sellables.find((one) => one.id === line.sellableId);
+    const sellable = sellables.find((sellable) => sellable.id === line.sellableId);
     if (!sellable) return reject("Something of this is not sold any more. Look at the order again.");
-    const price = row.state.lines.find((one) => one.sellable === sellable.id)?.price ?? sellable.price;
-    const there = await packedNow(tx, mine, [sellable.id]);
+    const price = row.state.lines.find((line) => line.sellable === sellable.id)?.price ?? sellable.price;
+    const there = await packedNow(tx, workshopId, [sellable.id]);
     const first = takeFirst(there, line.packs);
     if (first.short > 0) {
       const made = await packIn(tx, context, { packRunId: v7(), sellableId: sellable.id, packs: first.short, weightsMg: [], statedMg: null }, costs);
       if (!made.ok) return reject(`${sellable.name}: ${line.packs - first.short} packed. ${made.message}`, { [sellable.id]: [made.message] });
       packed += first.short;
     }
-    const now = first.short > 0 ? await packedNow(tx, mine, [sellable.id]) : there;
+    const now = first.short > 0 ? await packedNow(tx, workshopId, [sellable.id]) : there;
     for (const { id, count } of takeFirst(now, line.packs).taken) {
-      const lot = now.find((one) => one.id === id);
+      const lot = now.find((item) => item.id === id);
       if (lot) finishedGoods.push({ packRun: id, sellable: sellable.id, name: sellable.name, price, pouredAt: lot.pouredAt, packs: count });
     }
   }
   const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "shipped", { finishedGoods }, { id: wanted.eventId });
-  const [answer] = await appendIn(orderStore, tx, mine, wanted.orderId, [{ sent, now: context.now }]);
+  const [answer] = await appendIn(orderStore, tx, workshopId, wanted.orderId, [{ sent, now: context.now }]);
   if (answer && !answer.ok) return reject(answer.message, answer.fields);
   return ok({ packed });
 }
@@ -229,7 +229,7 @@ export async function whereNow(db: Database, workshopId: string, batchIds: reado
     packs: packRun.packs,
     here: packRun.packs - packRun.gone,
     out: out
-      .filter((one) => one.finishedGoods.packRunId === packRun.id)
+      .filter((item) => item.finishedGoods.packRunId === packRun.id)
       .map(({ finishedGoods, order }) => ({
         orderId: order.id,
         number: order.number,

@@ -38,7 +38,7 @@ interface CostBasis {
 }
 
 const insideOf = (sellable: Sellable, products: readonly Product[]): Product[] =>
-  sellable.contents.flatMap((one) => products.find((product) => product.id === one.productId) ?? []);
+  sellable.contents.flatMap((content) => products.find((product) => product.id === content.productId) ?? []);
 
 /** What one pack costs by the lots that are there now: what is in it, and its packing; null where no lot with a cost covers all of it. */
 function costOfPack(sellable: Sellable, { products, specs, shelf, stocks, workshop }: CostBasis): number | null {
@@ -58,7 +58,7 @@ function costOfPack(sellable: Sellable, { products, specs, shelf, stocks, worksh
     try {
       const worked = costOfProduct({ ...product, packCost: null }, drawOfPiece({ spec, vessel: container, sparePpm: 0 }, shelf as Materials), left, workshop);
       if (worked.unpriced.length > 0) return null;
-      cost += worked.cost * (sellable.contents.find((one) => one.productId === product.id)?.count ?? 0);
+      cost += worked.cost * (sellable.contents.find((content) => content.productId === product.id)?.count ?? 0);
     } catch (error) {
       if (error instanceof WeighOutError) return null;
       throw error;
@@ -66,7 +66,7 @@ function costOfPack(sellable: Sellable, { products, specs, shelf, stocks, worksh
   }
   const own = sellable.kind === "product" ? inside[0] : undefined;
   return Math.round(
-    cost + (own ? overheadCosts({ ...own, pack: 1, handsSeconds: null, heatSeconds: null }, workshop).reduce((sum, one) => sum + one.cost, 0) : 0),
+    cost + (own ? overheadCosts({ ...own, pack: 1, handsSeconds: null, heatSeconds: null }, workshop).reduce((sum, costLine) => sum + costLine.cost, 0) : 0),
   );
 }
 
@@ -74,17 +74,17 @@ function costOfPack(sellable: Sellable, { products, specs, shelf, stocks, worksh
 export type Costs = ReadonlyMap<string, number | null>;
 export async function costsNow({ db, workshop }: Pick<Context, "workshop"> & { db: Database | Transaction }, sellableIds: readonly string[]): Promise<Costs> {
   const { sellables, products } = await listSellables(db, workshop.id);
-  const asked = sellables.filter((one) => sellableIds.includes(one.id));
-  const inside = asked.flatMap((one) => insideOf(one, products));
-  const specs = await newestSpecs(db, workshop.id, [...new Set(inside.map((one) => one.formulaId))]);
+  const asked = sellables.filter((sellable) => sellableIds.includes(sellable.id));
+  const inside = asked.flatMap((sellable) => insideOf(sellable, products));
+  const specs = await newestSpecs(db, workshop.id, [...new Set(inside.map((product) => product.formulaId))]);
   const named = [
-    ...inside.flatMap((one) => [one.containerId, ...(one.wickId ? [one.wickId] : [])]),
+    ...inside.flatMap((product) => [product.containerId, ...(product.wickId ? [product.wickId] : [])]),
     ...[...specs.values()].flatMap(namedIn),
-    ...asked.flatMap((one) => packagingDraw(one.packaging, 1).map((draw) => draw.id)),
+    ...asked.flatMap((sellable) => packagingDraw(sellable.packaging, 1).map((draw) => draw.id)),
   ];
   const shelf = await readPickList(db, workshop.id, [...new Set(named)], 0);
   const stocks = await readStocks(db, workshop.id, workshop.timeZone, stockedIn(shelf));
-  return new Map(asked.map((one) => [one.id, costOfPack(one, { products, specs, shelf, stocks, workshop })]));
+  return new Map(asked.map((sellable) => [sellable.id, costOfPack(sellable, { products, specs, shelf, stocks, workshop })]));
 }
 
 export interface PackWanted {
@@ -99,38 +99,38 @@ export interface PackWanted {
 
 /** Packs within a transaction: pieces leave the rack of their batches, oldest first, and the packing parts are drawn. All or nothing. */
 export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWanted, costs: Costs): Promise<Result<{ id: string }>> {
-  const mine = context.workshop.id;
+  const workshopId = context.workshop.id;
   // One at a time: what stands loose is read only once nobody else can take it.
-  await lockWorkshop(tx, mine);
+  await lockWorkshop(tx, workshopId);
   const [again] = await tx
     .select({ id: packRuns.id })
     .from(packRuns)
-    .where(and(eq(packRuns.workshopId, mine), eq(packRuns.id, wantedPack.packRunId)));
+    .where(and(eq(packRuns.workshopId, workshopId), eq(packRuns.id, wantedPack.packRunId)));
   if (again) return ok({ id: again.id });
-  const { sellables, products } = await listSellables(tx, mine);
-  const sellable = sellables.find((one) => one.id === wantedPack.sellableId);
+  const { sellables, products } = await listSellables(tx, workshopId);
+  const sellable = sellables.find((sellable) => sellable.id === wantedPack.sellableId);
   if (!sellable) return reject("This is not sold any more. Choose another product or set.", { sellableId: ["Choose another."] });
-  const inside = products.filter((one) => sellable.contents.some((each) => each.productId === one.id));
-  const loose = await looseLots(tx, mine, inside);
+  const inside = products.filter((product) => sellable.contents.some((each) => each.productId === product.id));
+  const loose = await looseLots(tx, workshopId, inside);
   const pieces: { loose: Loose; productId: string; count: number }[] = [];
-  for (const one of sellable.contents) {
-    const lots = loose.get(one.productId) ?? [];
+  for (const content of sellable.contents) {
+    const lots = loose.get(content.productId) ?? [];
     const { taken, short } = takeFirst(
       lots.map((lot) => ({ id: `${lot.batchId} ${lot.key}`, left: lot.left })),
-      one.count * wantedPack.packs,
+      content.count * wantedPack.packs,
     );
     if (short > 0) {
-      const why = `${one.count * wantedPack.packs - short} of ${one.count * wantedPack.packs} ${one.name} are there and released. Pack fewer, or release more.`;
+      const why = `${content.count * wantedPack.packs - short} of ${content.count * wantedPack.packs} ${content.name} are there and released. Pack fewer, or release more.`;
       return reject(why, { packs: [why] });
     }
     for (const each of taken) {
       const lot = lots.find((other) => `${other.batchId} ${other.key}` === each.id);
-      if (lot) pieces.push({ loose: lot, productId: one.productId, count: each.count });
+      if (lot) pieces.push({ loose: lot, productId: content.productId, count: each.count });
     }
   }
-  const oldest = pieces.map((one) => one.loose.pouredAt).sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? context.now;
+  const oldest = pieces.map((piece) => piece.loose.pouredAt).sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? context.now;
   await tx.insert(packRuns).values({
-    workshopId: mine,
+    workshopId: workshopId,
     id: wantedPack.packRunId,
     sellableId: sellable.id,
     name: sellable.name,
@@ -151,46 +151,46 @@ export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWa
   // The pack run first: an entry that packs jars into one that is not there is refused.
   await tx
     .insert(packedPieces)
-    .values([...sums.values()].map(({ number: _number, ...one }) => ({ ...one, workshopId: mine, packRunId: wantedPack.packRunId })));
+    .values([...sums.values()].map(({ number: _number, ...rest }) => ({ ...rest, workshopId: workshopId, packRunId: wantedPack.packRunId })));
   const parts = packagingDraw(sellable.packaging, wantedPack.packs);
-  for (const [at, one] of [...sums.values()].entries()) {
+  for (const [index, sum] of [...sums.values()].entries()) {
     const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "packed", {
       packRun: wantedPack.packRunId,
       of: sellable.name,
-      product: one.product,
-      jars: one.pieces,
+      product: sum.product,
+      jars: sum.pieces,
       packs: wantedPack.packs,
       // Boxes, lids and labels stand once, with the first of the batches.
-      parts: at === 0 ? parts : [],
+      parts: index === 0 ? parts : [],
     });
-    const [answer] = await appendIn(batchStore, tx, mine, one.batchId, [{ sent, now: context.now, own: true }]);
-    if (answer && !answer.ok) return reject(`Batch ${one.number}: ${answer.message}`);
+    const [answer] = await appendIn(batchStore, tx, workshopId, sum.batchId, [{ sent, now: context.now, own: true }]);
+    if (answer && !answer.ok) return reject(`Batch ${sum.number}: ${answer.message}`);
   }
   return ok({ id: wantedPack.packRunId });
 }
 
 /** Takes packs apart again, where none of them went out: the pieces stand on the rack as before, and the packing parts are back. */
 export async function unpackIn(tx: Transaction, context: Actor, packRunId: string): Promise<Result<{ id: string }>> {
-  const mine = context.workshop.id;
-  await lockWorkshop(tx, mine);
+  const workshopId = context.workshop.id;
+  await lockWorkshop(tx, workshopId);
   const [row] = await tx
     .select()
     .from(packRuns)
-    .where(and(eq(packRuns.workshopId, mine), eq(packRuns.id, packRunId)))
+    .where(and(eq(packRuns.workshopId, workshopId), eq(packRuns.id, packRunId)))
     .for("no key update");
   if (!row || row.deleted) return reject("These packs are not here any more.");
   if (row.gone > 0) return reject(`${row.gone} of them went out. Count them back first.`);
   await tx
     .update(packRuns)
     .set({ deleted: true })
-    .where(and(eq(packRuns.workshopId, mine), eq(packRuns.id, packRunId)));
-  for (const batchId of new Set((await piecesIn(tx, mine, [packRunId])).map((one) => one.batchId))) {
-    const packed = resolveCorrections(await readBatchEvents(tx, mine, batchId)).flatMap(({ event, supersededBy }) =>
+    .where(and(eq(packRuns.workshopId, workshopId), eq(packRuns.id, packRunId)));
+  for (const batchId of new Set((await piecesIn(tx, workshopId, [packRunId])).map((piece) => piece.batchId))) {
+    const packed = resolveCorrections(await readBatchEvents(tx, workshopId, batchId)).flatMap(({ event, supersededBy }) =>
       !supersededBy && event.kind === "packed" && event.payload.packRun === packRunId ? [event] : [],
     );
     for (const { id } of packed) {
       const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "withdrawn", { why: "unpacked", mode: "delete" }, { corrects: id });
-      const [answer] = await appendIn(batchStore, tx, mine, batchId, [{ sent, now: context.now, own: true }]);
+      const [answer] = await appendIn(batchStore, tx, workshopId, batchId, [{ sent, now: context.now, own: true }]);
       if (answer && !answer.ok) return reject(answer.message);
     }
   }

@@ -5,4 +5,4 @@ import type { AnyPgColumn } from "drizzle-orm/pg-core";
 export const naturalSort = (column: AnyPgColumn): SQL => sql`${column} collate natural_order`;
 
 /** The letters looked for, as a pattern that means just them. */
-export const containing = (text: string): string => `%${text.trim().replace(/[\\%_]/g, (one) => `\\${one}`)}%`;
+export const containing = (text: string): string => `%${text.trim().replace(/[\\%_]/g, (text) => `\\${text}`)}%`;

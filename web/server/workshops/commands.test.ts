@@ -49,7 +49,7 @@ const order = (over: object = {}) => ({
 });
 
 describe("finding by name", () => {
-  const names = async (text: string, at = workshopId) => (await find(test.db, at, text)).map((one) => `${one.kind} ${one.name}`);
+  const names = async (text: string, at = workshopId) => (await find(test.db, at, text)).map((item) => `${item.kind} ${item.name}`);
 
   it("finds batches by number and formula, and everything on the shelf by its letters, whatever their case", async () => {
     expect(await names("1")).toContain("batch 1: Test formula");
@@ -82,7 +82,7 @@ describe("saving a formula", () => {
     const used = value(await saveFormula(here(), { id: stored.formula, expectedVersion: 1, name: "Test formula", spec: spec({ loadPpm: 90_000 }) }));
     expect(used).toMatchObject({ number: 2, next: true });
     const whole = await readFormula(test.db, workshopId, stored.formula);
-    expect(whole?.versions.map((one) => [one.number, one.spec.loadPpm, one.batches])).toEqual([
+    expect(whole?.versions.map((version) => [version.number, version.spec.loadPpm, version.batches])).toEqual([
       [2, 90_000, 0],
       [1, 100_000, 1],
     ]);
@@ -108,7 +108,7 @@ describe("saving a formula", () => {
     const both = await Promise.all(
       [60_000, 70_000].map((loadPpm) => saveFormula(here(), { id: stored.formula, expectedVersion: 1, name: "Race", spec: spec({ loadPpm }) })),
     );
-    expect(both.map((one) => value(one).stale === null).sort()).toEqual([false, true]);
+    expect(both.map((item) => value(item).stale === null).sort()).toEqual([false, true]);
   });
 
   it("refuses materials of another workshop, and tells faults by field", async () => {
@@ -179,7 +179,7 @@ describe("starting a batch", () => {
     const [a, b] = await Promise.all([startBatch(here(), twice), startBatch(here(), twice)]);
     expect(value(a as never)).toEqual(value(b as never));
     const many = await Promise.all(Array.from({ length: 5 }, () => startBatch(here(), order())));
-    expect(many.map((one) => value(one).number).sort()).toEqual([3, 4, 5, 6, 7]);
+    expect(many.map((item) => value(item).number).sort()).toEqual([3, 4, 5, 6, 7]);
     expect(await test.db.select().from(batches).where(eq(batches.workshopId, workshopId))).toHaveLength(7);
   });
 
@@ -244,7 +244,7 @@ describe("a process of the workshop's own", () => {
     expect(value(await saveProcess(here(), { id: made.id, expectedVersion: 1, process: hotter }))).toMatchObject({ number: 2, version: 2 });
     expect(value(await saveProcess(here(), { id: made.id, expectedVersion: 2, process: hotter }))).toMatchObject({ number: 2, version: 3 });
     expect(await saveProcess(here(), { id: made.id, expectedVersion: 1, process: process() })).toMatchObject({ ok: false });
-    expect((await readProcess(test.db, workshopId, made.id))?.versions.map((one) => one.process.ceiling)).toEqual([9_500, 9_333]);
+    expect((await readProcess(test.db, workshopId, made.id))?.versions.map((version) => version.process.ceiling)).toEqual([9_500, 9_333]);
     expect(await saveProcess(here(), { id: null, expectedVersion: null, process: { ...process(), name: "MINE" } })).toMatchObject({
       ok: false,
       fields: { name: [expect.any(String)] },
@@ -265,7 +265,7 @@ describe("a process of the workshop's own", () => {
     await saveProcess(here(), { id: made.id, expectedVersion: 1, process: { ...process(), ceiling: 9_500 } });
     const kept = await readProcess(test.db, workshopId, made.id);
     const follow = await followersOf(test.db, workshopId, made.id, kept?.versions ?? []);
-    expect(follow.map((one) => [one.id, one.number, one.changed])).toEqual([
+    expect(follow.map((follower) => [follower.id, follower.number, follower.changed])).toEqual([
       [faithful, 1, false],
       [own, 1, true],
     ]);
@@ -334,7 +334,7 @@ describe("a button that is pressed twice", () => {
     const freshId = v7();
     const formula = () => saveFormula(here(), { id: null, freshId, expectedVersion: null, name: "Pressed twice", spec: spec() });
     const both = await Promise.all([formula(), formula()]);
-    expect(both.map((one) => value(one).id)).toEqual([freshId, freshId]);
+    expect(both.map((item) => value(item).id)).toEqual([freshId, freshId]);
     expect(await test.db.select().from(formulas).where(eq(formulas.name, "Pressed twice"))).toHaveLength(1);
     expect(await test.db.select().from(formulaVersions).where(eq(formulaVersions.formulaId, freshId))).toHaveLength(1);
 

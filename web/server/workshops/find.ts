@@ -88,18 +88,18 @@ export async function find(db: Database, workshopId: string, text: string): Prom
     }),
   ]);
   return [
-    ...made.map((one) => ({ kind: "batch", name: `${one.number}: ${one.name}`, path: `/records/${one.id}` })),
-    ...burned.map((one) => ({ kind: "burn trial", name: `${one.number}: ${one.name}`, path: `/burn/${one.id}` })),
-    ...recipes.map((one) => ({ kind: "formula", name: one.name, path: `/formulas/${one.id}` })),
-    ...sold.map((one) => ({ kind: "product", name: one.name, path: `/products/${one.id}` })),
-    ...asked.map((one) => ({ kind: one.what === "order" ? "order" : "market day", name: `${one.number}: ${one.name}`, path: `/sell/${one.id}` })),
-    ...packed.map((one) => ({ kind: "set", name: one.name, path: `/sell/sets/${one.id}` })),
-    ...ways.map((one) => ({ kind: "process", name: one.name, path: `/formulas/processes/${one.id}` })),
+    ...made.map((item) => ({ kind: "batch", name: `${item.number}: ${item.name}`, path: `/records/${item.id}` })),
+    ...burned.map((item) => ({ kind: "burn trial", name: `${item.number}: ${item.name}`, path: `/burn/${item.id}` })),
+    ...recipes.map((recipe) => ({ kind: "formula", name: recipe.name, path: `/formulas/${recipe.id}` })),
+    ...sold.map((item) => ({ kind: "product", name: item.name, path: `/products/${item.id}` })),
+    ...asked.map((item) => ({ kind: item.what === "order" ? "order" : "market day", name: `${item.number}: ${item.name}`, path: `/sell/${item.id}` })),
+    ...packed.map((item) => ({ kind: "set", name: item.name, path: `/sell/sets/${item.id}` })),
+    ...ways.map((way) => ({ kind: "process", name: way.name, path: `/formulas/processes/${way.id}` })),
     ...kinds.flatMap((kind, index) =>
-      (things[index] ?? []).map((one) => ({
+      (things[index] ?? []).map((item) => ({
         kind,
-        name: one.name,
-        path: STOCKED.some((stocked) => stocked === kind) ? `/shelf/${kind}/${one.id}` : `/shelf?kind=${kind}&q=${encodeURIComponent(one.name)}`,
+        name: item.name,
+        path: STOCKED.some((stocked) => stocked === kind) ? `/shelf/${kind}/${item.id}` : `/shelf?kind=${kind}&q=${encodeURIComponent(item.name)}`,
       })),
     ),
   ];

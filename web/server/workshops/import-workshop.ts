@@ -156,9 +156,9 @@ async function rebuildState(tx: Transaction, workshopId: string, heard: (share: 
           rebuildOrder(tx, workshopId, id),
     ),
   ];
-  for (const [at, rebuild] of rebuilds.entries()) {
+  for (const [index, rebuild] of rebuilds.entries()) {
     await rebuild();
-    heard((at + 1) / rebuilds.length);
+    heard((index + 1) / rebuilds.length);
   }
 }
 
@@ -180,7 +180,7 @@ async function takeOwnership(tx: Transaction, workshopId: string, account: { id:
     .select({ name: sql<string>`lower(${people.name})` })
     .from(people)
     .where(eq(people.workshopId, workshopId));
-  const isTaken = named.some((one) => one.name === account.name.toLowerCase());
+  const isTaken = named.some((item) => item.name === account.name.toLowerCase());
   const personId = v7();
   await tx.insert(people).values({ workshopId, id: personId, name: isTaken ? `${account.name} (new account)` : account.name });
   await tx.insert(members).values({ workshopId, personId, role: "owner", accountId: account.id });

@@ -21,11 +21,11 @@ const listed = () => notesOf(test.db, workshopId, "batch", stored.batch);
 
 describe("a note", () => {
   it("is kept once however often it is sent, with its pictures in their order, who wrote it and when", async () => {
-    const [one, two] = [v7(), v7()];
+    const [text, two] = [v7(), v7()];
     const sent = note({
       pictures: [
         { id: two, jpeg: jpeg(800, 600) },
-        { id: one, jpeg: jpeg(30, 40) },
+        { id: text, jpeg: jpeg(30, 40) },
       ],
     });
     expect(await add(sent)).toEqual({ ok: true });
@@ -36,7 +36,7 @@ describe("a note", () => {
     expect(all[1]).toMatchObject({ at: STARTED, by: "Test candle" });
     expect(all[1]?.pictures).toEqual([
       { id: two, width: 800, height: 600 },
-      { id: one, width: 30, height: 40 },
+      { id: text, width: 30, height: 40 },
     ]);
     expect((await readPicture(test.db, workshopId, two))?.jpeg.toString("base64")).toBe(jpeg(800, 600));
   });

@@ -53,7 +53,7 @@ export async function notesOf(db: Database, workshopId: string, kind: NoteSubjec
   return rows.map((row) => ({
     ...row,
     at: new Date(row.at).toISOString(),
-    pictures: shown.filter((one) => one.noteId === row.id).map(({ noteId: _, ...one }) => one),
+    pictures: shown.filter((item) => item.noteId === row.id).map(({ noteId: _, ...rest }) => rest),
   }));
 }
 
@@ -71,9 +71,9 @@ export type Noting = { ok: true } | { ok: false; status: 400 | 404; message: str
 
 /** Keeps a note. The same again changes nothing. A picture that carries more than itself, like where it was taken, is refused. */
 export async function addNote(db: Database, workshopId: string, sent: z.output<typeof noteSent>, now: string): Promise<Noting> {
-  const read = sent.pictures.map((one) => {
-    const jpeg = Buffer.from(one.jpeg, "base64");
-    return { id: one.id, jpeg, is: readJpeg(jpeg) };
+  const read = sent.pictures.map((picture) => {
+    const jpeg = Buffer.from(picture.jpeg, "base64");
+    return { id: picture.id, jpeg, is: readJpeg(jpeg) };
   });
   for (const { is } of read) {
     if (!is) return { ok: false, status: 400, message: "A picture could not be read. Choose it again.", field: "pictures" };

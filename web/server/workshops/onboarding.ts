@@ -30,8 +30,8 @@ export async function readFirst(db: Database, workshopId: string) {
     db.select({ id: batches.id }).from(batches).where(eq(batches.workshopId, workshopId)).limit(1),
   ]);
   return {
-    scale: tools.find((one) => one.kind === "scale" && one.resolutionUg !== null) ?? null,
-    thermometer: tools.find((one) => one.kind !== "scale") ?? null,
+    scale: tools.find((tool) => tool.kind === "scale" && tool.resolutionUg !== null) ?? null,
+    thermometer: tools.find((tool) => tool.kind !== "scale") ?? null,
     wax,
     vessel,
     fragrance,

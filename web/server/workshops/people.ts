@@ -57,15 +57,15 @@ export async function readPeople(db: Database, workshopId: string, now: string):
       .limit(200),
   ]);
   return {
-    people: staff.map(({ accountId, pinHash, ...one }) => ({
-      ...one,
+    people: staff.map(({ accountId, pinHash, ...rest }) => ({
+      ...rest,
       hasAccount: accountId !== null,
       hasPin: pinHash !== null,
-      invitedUntil: iso(open.find((link) => link.personId === one.id)?.until ?? null),
+      invitedUntil: iso(open.find((link) => link.personId === rest.id)?.until ?? null),
     })),
     devices: joined
-      .filter((one) => one.joinedAt !== null || (one.codeUntil !== null && Date.parse(one.codeUntil) > Date.parse(now)))
-      .map((one) => ({ ...one, codeUntil: iso(one.codeUntil), joinedAt: iso(one.joinedAt), seenAt: iso(one.seenAt) })),
+      .filter((item) => item.joinedAt !== null || (item.codeUntil !== null && Date.parse(item.codeUntil) > Date.parse(now)))
+      .map((item) => ({ ...item, codeUntil: iso(item.codeUntil), joinedAt: iso(item.joinedAt), seenAt: iso(item.seenAt) })),
   };
 }
 
@@ -121,6 +121,6 @@ export async function readAuditLog(
       return { ...row, at: new Date(row.at).toISOString(), what: row.what as AuditEntry["what"], table, name, changed };
     }),
     more: rows.length > MAX_TRACED ? (page.at(-1)?.seq ?? null) : null,
-    gaps: gaps.map((one) => Number(one.seq)),
+    gaps: gaps.map((gap) => Number(gap.seq)),
   };
 }

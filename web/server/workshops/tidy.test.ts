@@ -70,8 +70,8 @@ describe("two entries of one thing", () => {
     expect(await addNote(test.db, workshopId, note, STARTED)).toEqual({ ok: true });
     expect(await addNote(test.db, await test.workshop(), { ...note, id: v7() }, STARTED)).toMatchObject({ ok: false, status: 404 });
     const told = async (id: string) => [
-      (await notesOf(test.db, workshopId, "wax", id)).map((one) => one.text),
-      (await listColors(test.db, workshopId, id)).map((one) => one.recipe.waxId),
+      (await notesOf(test.db, workshopId, "wax", id)).map((note) => note.text),
+      (await listColors(test.db, workshopId, id)).map((color) => color.recipe.waxId),
     ];
     const mergeId = v7();
     const wanted = { kind: "wax", goneId: stored.wax, keptId: other, mergeId };
@@ -139,7 +139,7 @@ describe("lists of many", () => {
   it("are ordered as people order, found by letters that mean just themselves, and paged", async () => {
     await test.db
       .insert(fragrances)
-      .values(Array.from({ length: 100 }, (_, at) => ({ workshopId, id: v7(), name: `oil ${at + 1} 100%`, kind: "fragrance" as const })));
+      .values(Array.from({ length: 100 }, (_, index) => ({ workshopId, id: v7(), name: `oil ${index + 1} 100%`, kind: "fragrance" as const })));
     const names = async (asked: object) =>
       (await readShelfPage(test.db, { id: workshopId, timeZone: "UTC" }, { kind: "fragrance", ...asked }, null, STARTED)).parts[0];
     expect((await names({}))?.rows.slice(0, 3).map((row) => row.name)).toEqual(["oil 1 100%", "oil 2 100%", "oil 3 100%"]);
@@ -153,20 +153,20 @@ describe("lists of many", () => {
 
 describe("a product", () => {
   it("is due for another wick test when its formula or itself changes what was tested", async () => {
-    const one = product();
-    value(await saveProduct(here(), one));
-    value(await saveProduct(here(), one));
+    const item = product();
+    value(await saveProduct(here(), item));
+    value(await saveProduct(here(), item));
     expect((await findProducts(test.db, workshopId, {})).found).toBe(1);
-    value(await sayWickTest(here(), { id: one.id, expectedVersion: 1, wickTest: "tested" }));
-    const stale = await saveProduct(here(), { ...one, expectedVersion: 1 });
+    value(await sayWickTest(here(), { id: item.id, expectedVersion: 1, wickTest: "tested" }));
+    const stale = await saveProduct(here(), { ...item, expectedVersion: 1 });
     expect(stale).toMatchObject({ ok: false, message: expect.stringContaining("Somebody else changed this product") });
-    expect(value(await saveProduct(here(), { ...one, expectedVersion: 2, price: 400 })).dueAgain).toEqual([]);
+    expect(value(await saveProduct(here(), { ...item, expectedVersion: 2, price: 400 })).dueAgain).toEqual([]);
     const spec = (await readFormula(test.db, workshopId, stored.formula))?.versions[0]?.spec;
     const saved = value(
       await saveFormula(here(), { id: stored.formula, expectedVersion: 1, name: "Test formula", spec: { ...spec, loadPpm: 85_000 } as never }),
     );
     expect(saved.due).toEqual(["Cup of rain"]);
-    expect((await readProduct(test.db, workshopId, one.id))?.wickTest).toBe("test due");
+    expect((await readProduct(test.db, workshopId, item.id))?.wickTest).toBe("test due");
   });
 
   it("is refused with what is wrong at its field: names taken, what is not on the shelf, a vessel that must not be filled", async () => {

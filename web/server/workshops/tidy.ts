@@ -19,7 +19,7 @@ import { lockWorkshop } from "./workshops";
 /** What can be tidied: things of the shelf, people, formulas, processes, products and sets. */
 const kinds = z.enum([...SHELF_KINDS, "formula", "process", "product", "set"]);
 type Kind = z.output<typeof kinds>;
-const one = z.object({ kind: kinds, id: z.uuid() });
+const zodObject = z.object({ kind: kinds, id: z.uuid() });
 
 /** The table of a kind, as far as all are alike: key, name, edits counted, put away. */
 const TABLES = { person: people, formula: formulas, process: processes, product: products, set: sets } as const;
@@ -33,7 +33,7 @@ const GONE = "That is not in this workshop any more.";
 
 /** Puts a thing away, so that it is not offered any more, or takes it back out. What was made with it keeps it. */
 export async function archive(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command(areaOf, one.extend({ away: z.boolean() }), place, input, async ({ kind, id, away }, { db, workshop }) => {
+  return command(areaOf, zodObject.extend({ away: z.boolean() }), place, input, async ({ kind, id, away }, { db, workshop }) => {
     const table = tableFor(kind);
     if (kind === "person" && away) {
       const there = await db
@@ -70,21 +70,21 @@ async function usedByKeys(tx: Transaction, workshopId: string, table: string, id
     select c.conrelid::regclass::text as "table", a.attname as "column" from pg_constraint c
     join pg_attribute a on a.attrelid = c.conrelid and a.attnum = any(c.conkey) and a.attname <> 'workshop_id'
     where c.contype = 'f' and c.confrelid = ${table}::regclass and c.confdeltype = 'a' order by 1`);
-  for (const one of rows) {
+  for (const row of rows) {
     const found = await tx.execute(
-      sql`select 1 from ${sql.identifier(one.table)} where workshop_id = ${workshopId} and ${sql.identifier(one.column)} = ${id}::uuid limit 1`,
+      sql`select 1 from ${sql.identifier(row.table)} where workshop_id = ${workshopId} and ${sql.identifier(row.column)} = ${id}::uuid limit 1`,
     );
-    if (found.rows.length > 0) return TABLE_WORDS[one.table] ?? one.table.replaceAll("_", " ");
+    if (found.rows.length > 0) return TABLE_WORDS[row.table] ?? row.table.replaceAll("_", " ");
   }
   return null;
 }
 
 /** Where a thing is used, in a maker's words; null where it was never used. */
 async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: string): Promise<string | null> {
-  const mine = sql`workshop_id = ${workshopId}`;
-  const inSpecs = sql`select 1 from formula_version where ${mine} and spec::text like ${`%${id}%`} limit 1`;
+  const condition = sql`workshop_id = ${workshopId}`;
+  const inSpecs = sql`select 1 from formula_version where ${condition} and spec::text like ${`%${id}%`} limit 1`;
   const like = `%${id}%`;
-  const inPlans: [string, SQL] = ["batches", sql`select 1 from batch where ${mine} and plan::text like ${like} limit 1`];
+  const inPlans: [string, SQL] = ["batches", sql`select 1 from batch where ${condition} and plan::text like ${like} limit 1`];
   const uses: Record<"person" | "instrument" | "formula" | "process" | "product" | "set" | "other", [string, SQL][]> = {
     person: [],
     instrument: [inPlans],
@@ -93,28 +93,28 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
         "batches",
         sql`select 1 from batch b join formula_version v on v.workshop_id = b.workshop_id and v.id = b.formula_version_id where b.workshop_id = ${workshopId} and v.formula_id = ${id} limit 1`,
       ],
-      ["products", sql`select 1 from product where ${mine} and formula_id = ${id} limit 1`],
+      ["products", sql`select 1 from product where ${condition} and formula_id = ${id} limit 1`],
     ],
     process: [["formulas", inSpecs]],
     product: [
-      ["what is wanted", sql`select 1 from demand_line where ${mine} and product_id = ${id} limit 1`],
-      ["packs", sql`select 1 from packed_piece where ${mine} and product_id = ${id} limit 1`],
-      ["orders", sql`select 1 from sale_line where ${mine} and sellable_id = ${id} limit 1`],
-      ["a set", sql`select 1 from product_set where ${mine} and contents::text like ${like} limit 1`],
+      ["what is wanted", sql`select 1 from demand_line where ${condition} and product_id = ${id} limit 1`],
+      ["packs", sql`select 1 from packed_piece where ${condition} and product_id = ${id} limit 1`],
+      ["orders", sql`select 1 from sale_line where ${condition} and sellable_id = ${id} limit 1`],
+      ["a set", sql`select 1 from product_set where ${condition} and contents::text like ${like} limit 1`],
     ],
     set: [
-      ["packs", sql`select 1 from pack_run where ${mine} and sellable_id = ${id} limit 1`],
-      ["orders", sql`select 1 from sale_line where ${mine} and sellable_id = ${id} limit 1`],
+      ["packs", sql`select 1 from pack_run where ${condition} and sellable_id = ${id} limit 1`],
+      ["orders", sql`select 1 from sale_line where ${condition} and sellable_id = ${id} limit 1`],
     ],
     other: [
       ["formulas", inSpecs],
       ...Object.values(MATERIAL_COLUMNS).flatMap(({ table, column, used }): [string, SQL][] =>
         used ? [[used, sql`select 1 from ${table} where ${eq(table.workshopId, workshopId)} and ${column} = ${id} limit 1`]] : [],
       ),
-      ["products", sql`select 1 from product where ${mine} and packaging::text like ${like} limit 1`],
-      ["a set", sql`select 1 from product_set where ${mine} and packaging::text like ${like} limit 1`],
-      ["color recipes", sql`select 1 from color where ${mine} and not deleted and recipe::text like ${like} limit 1`],
-      ["a blend", sql`select 1 from wax where ${mine} and blend::text like ${like} limit 1`],
+      ["products", sql`select 1 from product where ${condition} and packaging::text like ${like} limit 1`],
+      ["a set", sql`select 1 from product_set where ${condition} and packaging::text like ${like} limit 1`],
+      ["color recipes", sql`select 1 from color where ${condition} and not deleted and recipe::text like ${like} limit 1`],
+      ["a blend", sql`select 1 from wax where ${condition} and blend::text like ${like} limit 1`],
       inPlans,
     ],
   };
@@ -124,34 +124,34 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
 
 /** Deletes what was never used. It can be put back. What was used is refused: it can be put away. */
 export async function remove(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command(areaOf, one, place, input, async ({ kind, id }, { db, workshop, now }) => {
-    const mine = workshop.id;
+  return command(areaOf, zodObject, place, input, async ({ kind, id }, { db, workshop, now }) => {
+    const workshopId = workshop.id;
     // Nothing may begin to use it meanwhile.
-    await lockWorkshop(db, mine);
-    const used = await usedIn(db, mine, kind, id);
+    await lockWorkshop(db, workshopId);
+    const used = await usedIn(db, workshopId, kind, id);
     if (used) return reject(`It is used in ${used}, which keep it. Put it away instead: then it is not offered any more.`);
-    if (kind === "person" && (await db.select({ id: people.id }).from(people).where(eq(people.workshopId, mine)).limit(2)).length < 2)
+    if (kind === "person" && (await db.select({ id: people.id }).from(people).where(eq(people.workshopId, workshopId)).limit(2)).length < 2)
       return reject("Somebody has to work here: add another person first.");
     const rows: Record<string, Record<string, unknown>[]> = {};
     if (kind === "formula")
       rows.formula_version = await db
         .delete(formulaVersions)
-        .where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.formulaId, id)))
+        .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.formulaId, id)))
         .returning();
     if (kind === "process")
       rows.process_version = await db
         .delete(processVersions)
-        .where(and(eq(processVersions.workshopId, mine), eq(processVersions.processId, id)))
+        .where(and(eq(processVersions.workshopId, workshopId), eq(processVersions.processId, id)))
         .returning();
     const table = tableFor(kind);
     rows.own = await db
       .delete(table)
-      .where(and(eq(table.workshopId, mine), eq(table.id, id)))
+      .where(and(eq(table.workshopId, workshopId), eq(table.id, id)))
       .returning();
     if (rows.own.length === 0) return reject(GONE);
     await db
       .insert(trash)
-      .values({ workshopId: mine, id, kind, rows, at: now })
+      .values({ workshopId: workshopId, id, kind, rows, at: now })
       .onConflictDoUpdate({ target: [trash.workshopId, trash.id], set: { rows, at: now } });
     return ok({ id });
   });
@@ -159,11 +159,11 @@ export async function remove(place: unknown, input: unknown): Promise<Result<{ i
 
 /** Puts back what was deleted. */
 export async function restore(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command(areaOf, one, place, input, async ({ kind, id }, { db, workshop }) => {
-    const mine = workshop.id;
+  return command(areaOf, zodObject, place, input, async ({ kind, id }, { db, workshop }) => {
+    const workshopId = workshop.id;
     const [kept] = await db
       .delete(trash)
-      .where(and(eq(trash.workshopId, mine), eq(trash.id, id), eq(trash.kind, kind)))
+      .where(and(eq(trash.workshopId, workshopId), eq(trash.id, id), eq(trash.kind, kind)))
       .returning();
     if (!kept) return reject("It is back already, or was never deleted here.");
     await db.insert(tableFor(kind)).values(kept.rows.own ?? []);
@@ -194,21 +194,21 @@ async function freeName(tx: Transaction, workshopId: string, table: NamedTable, 
 
 /** Makes another like it, to be changed. Stock, price history and use stay with the first. */
 export async function duplicate(place: unknown, input: unknown): Promise<Result<{ id: string; name: string }>> {
-  return command(areaOf, one.extend({ freshId: z.uuid() }), place, input, async ({ kind, id, freshId }, { db, workshop, person, now }) => {
-    const mine = workshop.id;
+  return command(areaOf, zodObject.extend({ freshId: z.uuid() }), place, input, async ({ kind, id, freshId }, { db, workshop, person, now }) => {
+    const workshopId = workshop.id;
     const table = tableFor(kind);
-    await lockWorkshop(db, mine);
+    await lockWorkshop(db, workshopId);
     const [again] = await db
       .select({ id: table.id, name: table.name })
       .from(table)
-      .where(and(eq(table.workshopId, mine), eq(table.id, freshId)));
+      .where(and(eq(table.workshopId, workshopId), eq(table.id, freshId)));
     if (again) return ok(again);
     const [row] = await db
       .select()
       .from(table)
-      .where(and(eq(table.workshopId, mine), eq(table.id, id)));
+      .where(and(eq(table.workshopId, workshopId), eq(table.id, id)));
     if (!row) return reject(GONE);
-    const name = await freeName(db, mine, table, String(row.name));
+    const name = await freeName(db, workshopId, table, String(row.name));
     const fresh = { ...row, id: freshId, name, version: 1, archived: false };
     if (kind === "product") Object.assign(fresh, { wickTest: "test due", testedAs: null });
     if (kind === "formula" || kind === "process") Object.assign(fresh, { updatedAt: now, updatedBy: person?.id ?? null });
@@ -217,7 +217,7 @@ export async function duplicate(place: unknown, input: unknown): Promise<Result<
       const [newest] = await db
         .select()
         .from(formulaVersions)
-        .where(and(eq(formulaVersions.workshopId, mine), eq(formulaVersions.formulaId, id)))
+        .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.formulaId, id)))
         .orderBy(desc(formulaVersions.number))
         .limit(1);
       if (newest) await db.insert(formulaVersions).values({ ...newest, id: v7(), formulaId: freshId, number: 1, createdAt: now });
@@ -226,7 +226,7 @@ export async function duplicate(place: unknown, input: unknown): Promise<Result<
       const [newest] = await db
         .select()
         .from(processVersions)
-        .where(and(eq(processVersions.workshopId, mine), eq(processVersions.processId, id)))
+        .where(and(eq(processVersions.workshopId, workshopId), eq(processVersions.processId, id)))
         .orderBy(desc(processVersions.number))
         .limit(1);
       if (newest)

@@ -166,7 +166,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
   });
   /** A moment after the last entry of a log; now and then one before it, as of an entry put down late. Never ahead of now. */
   const momentOf = (events: readonly { happenedAt: string }[], jump = 0): string => {
-    const last = Math.max(...events.map((one) => Date.parse(one.happenedAt)));
+    const last = Math.max(...events.map((event) => Date.parse(event.happenedAt)));
     return instant(next() < 0.06 ? last - whole(1, 600) * 1_000 : Math.min(Date.now(), last + jump + whole(1, 40) * 60_000));
   };
 
@@ -253,12 +253,12 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
 
   /** An entry of a log changed a little, deleted, or one of its deletions undone. */
   function correctionOf(events: readonly (BatchEvent | OrderEvent)[]): object | null {
-    const target = pick(events.filter((one) => one.kind !== "started"));
+    const target = pick(events.filter((event) => event.kind !== "started"));
     if (!target) return null;
     if (next() < 0.6 || target.kind === "withdrawn")
       return entry({ kind: "withdrawn", payload: { why: "", mode: next() < 0.8 ? "delete" : "undo" } }, instant(Date.now()), { corrects: target.id });
-    const changed = JSON.parse(JSON.stringify(target.payload), (_key, one) =>
-      typeof one === "number" && next() < 0.5 ? Math.max(1, Math.round(one * next() * 2)) : one,
+    const changed = JSON.parse(JSON.stringify(target.payload), (_key, item) =>
+      typeof item === "number" && next() < 0.5 ? Math.max(1, Math.round(item * next() * 2)) : item,
     ) as object;
     return entry({ kind: target.kind, payload: changed }, target.happenedAt, { corrects: target.id });
   }
@@ -295,7 +295,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
       14,
       async () => {
         // The shortest way to jars that may be packed, so that there is something to sell.
-        const batch = pick((await batches()).filter((one) => one.stage === "pot" || one.stage === "rack"));
+        const batch = pick((await batches()).filter((batch) => batch.stage === "pot" || batch.stage === "rack"));
         if (!batch) return;
         const { events } = await logOfBatch(batch.id);
         const { plan, state } = batchOf(events);
@@ -321,7 +321,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
         const body = correctionOf(log.events);
         if (!body) return;
         const { corrects, kind } = body as { corrects: string; kind: string };
-        told.what += ` ${kind} of ${log.events.find((one) => one.id === corrects)?.kind} in ${isBatch ? "batch" : "order"} ${of.id.slice(-4)}`;
+        told.what += ` ${kind} of ${log.events.find((event) => event.id === corrects)?.kind} in ${isBatch ? "batch" : "order"} ${of.id.slice(-4)}`;
         await send(`/${isBatch ? "batches" : "orders"}/${of.id}/events`, body);
       },
     ],
@@ -409,12 +409,12 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
           "select id, sellable_id, packs - gone as packs from pack_run where workshop_id = $1 and packs > gone and not deleted",
         );
         const [order, all] = [pick(open), next() < 0.7 ? left : await runs()];
-        const some = [pick(all), pick(all), pick(all)].filter((one) => one !== undefined).slice(0, whole(1, 3));
+        const some = [pick(all), pick(all), pick(all)].filter((item) => item !== undefined).slice(0, whole(1, 3));
         if (!order || some.length === 0) return;
         const { events } = await logOfOrder(order.id);
-        const finishedGoods = some.map((one) => ({
-          packRun: one.id,
-          sellable: one.sellable_id,
+        const finishedGoods = some.map((item) => ({
+          packRun: item.id,
+          sellable: item.sellable_id,
           name: "Slate",
           price: 900,
           pouredAt: instant(Date.now() - DAY_MS),
@@ -521,8 +521,8 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
 /** A row of the database under the names of the tables in code. */
 const camel = (row: Record<string, unknown>): never =>
   Object.fromEntries(
-    Object.entries(row).map(([key, one]) => [
+    Object.entries(row).map(([key, item]) => [
       key.replace(/_([a-z])/g, (_all, letter: string) => letter.toUpperCase()),
-      one instanceof Date ? one.toISOString() : one,
+      item instanceof Date ? item.toISOString() : item,
     ]),
   ) as never;

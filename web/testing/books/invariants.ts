@@ -66,13 +66,21 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
       if (sum !== filled) say(`batch ${row.number}: ${sum} jars where ${filled} were poured`);
       for (const fate of JAR_STATUSES) if (counts[fate] < 0) say(`batch ${row.number}: ${counts[fate]} jars ${fate}`);
     }
-    for (const one of state.jarStatuses)
-      if (one.packRun) packedIn.set(`${one.packRun} ${row.id} ${one.product}`, (packedIn.get(`${one.packRun} ${row.id} ${one.product}`) ?? 0) + one.jars);
+    for (const jarStatus of state.jarStatuses)
+      if (jarStatus.packRun)
+        packedIn.set(
+          `${jarStatus.packRun} ${row.id} ${jarStatus.product}`,
+          (packedIn.get(`${jarStatus.packRun} ${row.id} ${jarStatus.product}`) ?? 0) + jarStatus.jars,
+        );
     for (const [key, { mg }] of Object.entries(state.weighed)) if (mg < 0) say(`batch ${row.number}: ${mg} mg of ${key} in the pot`);
-    const standing = drawn.filter((one) => one.amount > 0);
-    if (row.draws_stock) uses.push(...standing.map((one) => ({ ...one, materialId: keptName(one.materialId) })));
-    const kept = keptUses.filter((one) => one.batch_id === row.id).map((one) => `${one.event_id} ${one.named_id} ${one.material_id} ${one.amount}`);
-    const wanted = row.draws_stock ? standing.map((one) => `${one.eventId} ${one.materialId} ${keptName(one.materialId)} ${one.amount}`) : [];
+    const standing = drawn.filter((stockUse) => stockUse.amount > 0);
+    if (row.draws_stock) uses.push(...standing.map((stockUse) => ({ ...stockUse, materialId: keptName(stockUse.materialId) })));
+    const kept = keptUses
+      .filter((keptUse) => keptUse.batch_id === row.id)
+      .map((keptUse) => `${keptUse.event_id} ${keptUse.named_id} ${keptUse.material_id} ${keptUse.amount}`);
+    const wanted = row.draws_stock
+      ? standing.map((stockUse) => `${stockUse.eventId} ${stockUse.materialId} ${keptName(stockUse.materialId)} ${stockUse.amount}`)
+      : [];
     if (!same([...kept].sort(), [...wanted].sort())) say(`batch ${row.number}: the ledger holds ${kept.length} draws, its log ${wanted.length}`);
   }
 
@@ -90,10 +98,10 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
     if (row.gone < 0 || row.gone > row.packs) say(`pack run ${row.id.slice(-4)}: ${row.gone} of ${row.packs} packs gone`);
     if (row.deleted && row.gone !== 0) say(`pack run ${row.id.slice(-4)}: unpacked, and ${row.gone} are out`);
   }
-  for (const one of pieces) {
-    const key = `${one.pack_run_id} ${one.batch_id} ${one.product}`;
-    const wanted = one.deleted ? 0 : one.pieces;
-    if ((packedIn.get(key) ?? 0) !== wanted) say(`pack run ${one.pack_run_id.slice(-4)}: ${wanted} jars, and ${packedIn.get(key) ?? 0} by the batch`);
+  for (const piece of pieces) {
+    const key = `${piece.pack_run_id} ${piece.batch_id} ${piece.product}`;
+    const wanted = piece.deleted ? 0 : piece.pieces;
+    if ((packedIn.get(key) ?? 0) !== wanted) say(`pack run ${piece.pack_run_id.slice(-4)}: ${wanted} jars, and ${packedIn.get(key) ?? 0} by the batch`);
     packedIn.delete(key);
   }
   for (const [key, jars] of packedIn) {
@@ -107,8 +115,9 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
     const { state } = ORDER.of(orderLogs.get(row.id) ?? []);
     if (!same(state, row.state)) say(`order ${row.number}: its kept state is not that of its log`);
     if (Object.values(state.unplaced).some((packs) => packs > 0)) say(`order ${row.number}: more was sold than was out`);
-    for (const one of state.finishedGoods)
-      if (one.out < one.sold + one.given + one.second + one.back) say(`order ${row.number}: more of ${one.name} became of than went out`);
+    for (const stocked of state.finishedGoods)
+      if (stocked.out < stocked.sold + stocked.given + stocked.second + stocked.back)
+        say(`order ${row.number}: more of ${stocked.name} became of than went out`);
   }
 
   // Stock: the newest count and what came after it, or all that was received, less one draw for each standing event.
@@ -119,48 +128,48 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
     "select * from stock_count where workshop_id = $1 and not withdrawn order by at desc, id desc",
   );
   const stocks = await readStocks(db, workshopId, "UTC");
-  const ids = new Set([...lots, ...counts].map((one) => one.material_id));
+  const ids = new Set([...lots, ...counts].map((item) => item.material_id));
   for (const id of ids) {
-    const count = counts.find((one) => one.material_id === id);
+    const count = counts.find((item) => item.material_id === id);
     const since = count ? count.at.getTime() : Number.NEGATIVE_INFINITY;
     const received = lots
-      .filter((one) => one.material_id === id && (one.received_at ?? one.received_on).getTime() > since)
-      .reduce((sum, one) => sum + Number(one.amount), count ? Number(count.amount) : 0);
-    const drawn = uses.filter((one) => one.materialId === id && Date.parse(one.at) > since).reduce((sum, one) => sum + one.amount, 0);
+      .filter((lot) => lot.material_id === id && (lot.received_at ?? lot.received_on).getTime() > since)
+      .reduce((sum, item) => sum + Number(item.amount), count ? Number(count.amount) : 0);
+    const drawn = uses.filter((use) => use.materialId === id && Date.parse(use.at) > since).reduce((sum, use) => sum + use.amount, 0);
     if (stocks[id]?.onHand !== received - drawn) say(`stock of ${id.slice(-4)}: ${stocks[id]?.onHand} on hand, ${received - drawn} by lots, counts and draws`);
   }
 
   if (costs) {
     const taken = new Map<string, { amount: number; cost: number }>();
     for (const { id } of await rows<{ id: string }>("select id from batch where workshop_id = $1"))
-      for (const one of await readTakenBy(db, workshopId, id, "UTC")) {
-        const there = taken.get(one.materialId) ?? { amount: 0, cost: 0 };
-        const cost = one.taken.reduce((sum, part) => sum + (part.cost ?? 0), 0);
-        taken.set(one.materialId, { amount: there.amount + one.amount, cost: there.cost + cost });
+      for (const item of await readTakenBy(db, workshopId, id, "UTC")) {
+        const there = taken.get(item.materialId) ?? { amount: 0, cost: 0 };
+        const cost = item.taken.reduce((sum, part) => sum + (part.cost ?? 0), 0);
+        taken.set(item.materialId, { amount: there.amount + item.amount, cost: there.cost + cost });
       }
     for (const id of ids) {
       // What batches say they cost is what their standing draws took of the lots, worked out from the logs over everything at once.
-      const draws = uses.filter((one) => one.materialId === id);
+      const draws = uses.filter((use) => use.materialId === id);
       const all = ledger(
         lots
-          .filter((one) => one.material_id === id)
-          .map((one) => ({
-            id: one.id,
-            receivedAt: (one.received_at ?? one.received_on).toISOString(),
-            amount: Number(one.amount),
-            cost: one.cost === null ? null : Number(one.cost),
+          .filter((lot) => lot.material_id === id)
+          .map((lot) => ({
+            id: lot.id,
+            receivedAt: (lot.received_at ?? lot.received_on).toISOString(),
+            amount: Number(lot.amount),
+            cost: lot.cost === null ? null : Number(lot.cost),
           })),
-        draws.map((one) => ({ id: one.eventId, at: one.at, amount: one.amount })),
-        counts.filter((one) => one.material_id === id).map((one) => ({ at: one.at.toISOString(), amount: Number(one.amount) })),
+        draws.map((use) => ({ id: use.eventId, at: use.at, amount: use.amount })),
+        counts.filter((item) => item.material_id === id).map((item) => ({ at: item.at.toISOString(), amount: Number(item.amount) })),
       );
       const drawn = costOf([...all.taken.values()].flat()).cost;
       const made = taken.get(id)?.cost ?? 0;
       if (Math.abs(drawn - made) > 0.01) say(`cost of ${id.slice(-4)}: ${drawn} drawn, ${made} in what was made`);
       // A count writes off what it does not find, and makes up what nobody bought: then lots and batches need not agree.
-      if (counts.some((one) => one.material_id === id)) continue;
-      const mine = lots.filter((one) => one.material_id === id);
-      const bought = mine.reduce((sum, one) => sum + Number(one.cost ?? 0), 0);
-      const left = (stocks[id]?.left ?? []).reduce((sum, one) => sum + (one.cost ?? 0), 0);
+      if (counts.some((item) => item.material_id === id)) continue;
+      const mine = lots.filter((lot) => lot.material_id === id);
+      const bought = mine.reduce((sum, item) => sum + Number(item.cost ?? 0), 0);
+      const left = (stocks[id]?.left ?? []).reduce((sum, item) => sum + (item.cost ?? 0), 0);
       if (Math.abs(bought - left - made) > 0.01) say(`cost of ${id.slice(-4)}: ${bought} bought, ${left} left, ${made} in what was made`);
     }
   }
@@ -174,8 +183,8 @@ const sorted = (value: unknown): unknown =>
     : value && typeof value === "object"
       ? Object.fromEntries(
           Object.entries(value)
-            .filter(([, one]) => one !== undefined)
+            .filter(([, item]) => item !== undefined)
             .sort(([a], [b]) => (a < b ? -1 : 1))
-            .map(([key, one]) => [key, sorted(one)]),
+            .map(([key, item]) => [key, sorted(item)]),
         )
       : value;

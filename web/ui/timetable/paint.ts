@@ -64,8 +64,8 @@ function put(context: CanvasRenderingContext2D, shape: Shape, look: Look, fillOf
     context.lineWidth = shape.thick;
     context.setLineDash(shape.dashed ? [3, 3] : []);
     context.beginPath();
-    for (const [at, [x, y]] of shape.points.entries()) {
-      if (at === 0) context.moveTo(x, y);
+    for (const [index, [x, y]] of shape.points.entries()) {
+      if (index === 0) context.moveTo(x, y);
       else context.lineTo(x, y);
     }
     context.stroke();

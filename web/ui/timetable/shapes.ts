@@ -76,9 +76,9 @@ export interface Writing {
 
 /** The hours to write: whole ones, or parts where there is room for them. */
 function hoursBetween(from: number, to: number, width: number): number[] {
-  const step = [15, 30, 60, 120, 180, 360].find((one) => (one / (to - from)) * width >= 62) ?? 720;
+  const step = [15, 30, 60, 120, 180, 360].find((value) => (value / (to - from)) * width >= 62) ?? 720;
   const first = Math.ceil(from / step);
-  return Array.from({ length: Math.max(0, Math.floor(to / step) - first + 1) }, (_, at) => (first + at) * step);
+  return Array.from({ length: Math.max(0, Math.floor(to / step) - first + 1) }, (_, index) => (first + index) * step);
 }
 
 /** A day while it is drawn: where a minute stands, how strong a pot is drawn, and the shapes so far. */
@@ -105,7 +105,7 @@ interface Drawing {
 function drawingOf(day: Day, width: number, write: Writing): Drawing {
   const { rows, lit, chores = [], lanes = [], heats = [] } = day;
   const left = width < 620 ? 86 : LEFT;
-  const first = Math.min(0, ...chores.flatMap((one) => one.parts.map((part) => part.start)));
+  const first = Math.min(0, ...chores.flatMap((chore) => chore.parts.map((part) => part.start)));
   const last = Math.max(30, ...rows.flatMap((row) => row.steps.map((step) => step.end)));
   const x = scaleLinear([first, last], [left, width - RIGHT]);
   const wide = (from: number, to: number) => Math.max(2, x(to) - x(from) - 1);
@@ -126,8 +126,16 @@ function drawingOf(day: Day, width: number, write: Writing): Drawing {
 
 /** The hours as lines through all of it, and when nobody works. */
 function drawHours({ day: { breaks = [] }, width, left, height, first, last, lanesAt, write, x, wide, shapes }: Drawing): void {
-  for (const one of breaks)
-    shapes.push({ is: "box", of: "break", x: x(one.from), y: TOP - 4, width: wide(one.from, one.from + one.minutes), height: lanesAt - TOP + 4, fill: "wax" });
+  for (const item of breaks)
+    shapes.push({
+      is: "box",
+      of: "break",
+      x: x(item.from),
+      y: TOP - 4,
+      width: wide(item.from, item.from + item.minutes),
+      height: lanesAt - TOP + 4,
+      fill: "wax",
+    });
   const upright = (minute: number) =>
     [
       [x(minute), TOP - 4],
@@ -144,8 +152,8 @@ function drawHours({ day: { breaks = [] }, width, left, height, first, last, lan
 function drawHands({ day: { rows, chores = [] }, x, wide, shapes, faded, numbered }: Drawing): void {
   const hands = TOP + ROW / 2;
   shapes.push({ is: "words", x: 0, y: hands, says: "hands", size: 14, ink: "ink", from: "start", bold: true });
-  for (const one of chores)
-    for (const part of one.parts)
+  for (const chore of chores)
+    for (const part of chore.parts)
       shapes.push({
         is: "box",
         of: "chore",
@@ -156,7 +164,7 @@ function drawHands({ day: { rows, chores = [] }, x, wide, shapes, faded, numbere
         fill: "sheet",
         edge: "ink",
         thick: 1.5,
-        alpha: faded(one.number),
+        alpha: faded(chore.number),
       });
   for (const row of rows)
     for (const step of row.steps) {
@@ -178,8 +186,8 @@ function drawHands({ day: { rows, chores = [] }, x, wide, shapes, faded, numbere
 /** A line for each pot with its steps, which can be taken hold of. */
 function drawPots({ day: { rows }, left, write, x, wide, shapes, grips, faded }: Drawing, moved: Moved | null): void {
   const letters = Math.floor((left - 26) / 7.2);
-  for (const [at, row] of rows.entries()) {
-    const middle = TOP + ROW * (at + 1.5);
+  for (const [index, row] of rows.entries()) {
+    const middle = TOP + ROW * (index + 1.5);
     const alpha = faded(row.number);
     const number = String(row.number);
     shapes.push({ is: "words", x: 0, y: middle, says: number, size: 14, ink: "ink", from: "start", bold: true, alpha });
@@ -214,23 +222,23 @@ function drawPots({ day: { rows }, left, write, x, wide, shapes, grips, faded }:
 
 /** Who has which burner and pitcher. */
 function drawLanes({ day: { lanes = [] }, lanesAt, x, wide, shapes, faded, numbered }: Drawing): void {
-  for (const [at, lane] of lanes.entries()) {
-    const middle = lanesAt + 6 + LANE * (at + 0.5);
+  for (const [index, lane] of lanes.entries()) {
+    const middle = lanesAt + 6 + LANE * (index + 0.5);
     shapes.push({ is: "words", x: 0, y: middle, says: lane.name, size: 13, ink: "soft", from: "start" });
-    for (const one of lane.taken) {
-      const box = { x: x(one.start), y: middle - 8, width: wide(one.start, one.end), height: 16 };
-      shapes.push({ is: "box", of: "lane", ...box, fill: "wax", edge: "ink", thick: 1, alpha: faded(one.number) });
-      numbered(one.number, one.start, one.end, middle, 13, "ink");
+    for (const item of lane.taken) {
+      const box = { x: x(item.start), y: middle - 8, width: wide(item.start, item.end), height: 16 };
+      shapes.push({ is: "box", of: "lane", ...box, fill: "wax", edge: "ink", thick: 1, alpha: faded(item.number) });
+      numbered(item.number, item.start, item.end, middle, 13, "ink");
     }
   }
 }
 
 /** How warm every pot is. */
 function drawHeats({ day: { heats = [], lit }, width, left, heatsAt, write, x, shapes, faded }: Drawing): void {
-  const warmest = Math.max(60, ...heats.flatMap((one) => one.points.map((point) => point.celsius)));
+  const warmest = Math.max(60, ...heats.flatMap((heat) => heat.points.map((point) => point.celsius)));
   const warm = scaleLinear([15, warmest + 6], [heatsAt + HEATS - 8, heatsAt + 14]);
   if (heats.length > 0)
-    for (const celsius of [20, 40, 60, 80, 100].filter((one) => one < warmest + 6)) {
+    for (const celsius of [20, 40, 60, 80, 100].filter((value) => value < warmest + 6)) {
       const y = warm(celsius);
       shapes.push({
         is: "line",
@@ -243,13 +251,13 @@ function drawHeats({ day: { heats = [], lit }, width, left, heatsAt, write, x, s
       });
       shapes.push({ is: "words", x: left - 6, y, says: write.t(celsius * 100), size: 13, ink: "soft", from: "end", figure: true });
     }
-  for (const one of heats) {
-    const points = one.points.map((point) => [x(point.minute), warm(point.celsius)] as const);
+  for (const heat of heats) {
+    const points = heat.points.map((point) => [x(point.minute), warm(point.celsius)] as const);
     const top = points.reduce<readonly [number, number] | undefined>((best, point) => (best === undefined || point[1] < best[1] ? point : best), undefined);
-    shapes.push({ is: "line", points, ink: "ink", thick: lit === one.key ? 3.5 : 2, alpha: faded(one.number) });
+    shapes.push({ is: "line", points, ink: "ink", thick: lit === heat.key ? 3.5 : 2, alpha: faded(heat.number) });
     if (top) {
-      const says = String(one.number);
-      shapes.push({ is: "words", x: top[0], y: top[1] - 9, says, size: 13, ink: "ink", from: "end", bold: true, figure: true, alpha: faded(one.number) });
+      const says = String(heat.number);
+      shapes.push({ is: "words", x: top[0], y: top[1] - 9, says, size: 13, ink: "ink", from: "end", bold: true, figure: true, alpha: faded(heat.number) });
     }
   }
 }
@@ -271,4 +279,4 @@ export function pictureOf(day: Day, width: number, write: Writing, moved: Moved 
 
 /** What can be taken hold of at a place: the last drawn lies on top. */
 export const gripAt = (picture: Picture, x: number, y: number): Grip | null =>
-  picture.grips.findLast((one) => x >= one.x && x <= one.x + one.width && y >= one.y - 4 && y <= one.y + one.height + 4) ?? null;
+  picture.grips.findLast((grip) => x >= grip.x && x <= grip.x + grip.width && y >= grip.y - 4 && y <= grip.y + grip.height + 4) ?? null;

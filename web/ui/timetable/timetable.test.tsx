@@ -27,8 +27,8 @@ const write = {
   t: (centi: number) => `${centi / 100} °C`,
 };
 const picture = (day: Partial<Day> = {}, width = 900) => pictureOf({ rows, lit: null, ...day }, width, write);
-const boxes = (of: string, day: Partial<Day> = {}) => picture(day).shapes.flatMap((one) => (one.is === "box" && one.of === of ? [one] : []));
-const words = (day: Partial<Day> = {}, width = 900) => picture(day, width).shapes.flatMap((one) => (one.is === "words" ? [one] : []));
+const boxes = (of: string, day: Partial<Day> = {}) => picture(day).shapes.flatMap((shape) => (shape.is === "box" && shape.of === of ? [shape] : []));
+const words = (day: Partial<Day> = {}, width = 900) => picture(day, width).shapes.flatMap((shape) => (shape.is === "words" ? [shape] : []));
 
 describe("the timetable of a day", () => {
   it("says every step of every pot, by the clock, to somebody who cannot see it", () => {
@@ -41,21 +41,22 @@ describe("the timetable of a day", () => {
   });
 
   it("draws the hands of all pots in one line, to scale and none on another, each with its pot's number", () => {
-    const busy = boxes("hands").sort((one, other) => one.x - other.x);
+    const busy = boxes("hands").sort((item, other) => item.x - other.x);
     expect(busy).toHaveLength(4);
-    expect(new Set(busy.map((one) => one.y)).size).toBe(1);
-    for (const [at, one] of busy.entries()) expect(one.x).toBeGreaterThanOrEqual(at === 0 ? 0 : (busy[at - 1]?.x ?? 0) + (busy[at - 1]?.width ?? 0));
+    expect(new Set(busy.map((item) => item.y)).size).toBe(1);
+    for (const [index, item] of busy.entries())
+      expect(item.x).toBeGreaterThanOrEqual(index === 0 ? 0 : (busy[index - 1]?.x ?? 0) + (busy[index - 1]?.width ?? 0));
     // Seven minutes are as wide at ten to ten as at six past nine; beside each is a px of ground.
     expect(busy[1]?.width).toBeCloseTo(busy[2]?.width ?? 0, 6);
     expect(((busy[0]?.width ?? 0) + 1) / ((busy[1]?.width ?? 0) + 1)).toBeCloseTo(6 / 7, 6);
-    const onThem = words().filter((one) => one.y === (busy[0]?.y ?? 0) + 12 && one.ink === "sheet");
-    expect(onThem.map((one) => one.says).sort()).toEqual(["1", "1", "2", "2"]);
+    const onThem = words().filter((word) => word.y === (busy[0]?.y ?? 0) + 12 && word.ink === "sheet");
+    expect(onThem.map((item) => item.says).sort()).toEqual(["1", "1", "2", "2"]);
   });
 
   it("tells the heat by stripes as well as by color, and lets the pots step back that are not looked at", () => {
-    expect(boxes("heat").map((one) => one.fill)).toEqual(["stripes", "stripes"]);
-    expect(boxes("heat", { lit: "a" }).map((one) => (one.alpha ?? 1) < 1)).toEqual([false, true]);
-    expect(boxes("hands", { lit: "b" }).map((one) => (one.alpha ?? 1) < 1)).toEqual([true, true, false, false]);
+    expect(boxes("heat").map((box) => box.fill)).toEqual(["stripes", "stripes"]);
+    expect(boxes("heat", { lit: "a" }).map((box) => (box.alpha ?? 1) < 1)).toEqual([false, true]);
+    expect(boxes("hands", { lit: "b" }).map((box) => (box.alpha ?? 1) < 1)).toEqual([true, true, false, false]);
   });
 
   it("puts what is drawn at one moment below one another, however far down it stands", () => {
@@ -76,16 +77,16 @@ describe("the timetable of a day", () => {
     };
     const heat = boxes("heat", shown)[1];
     for (const of of ["chore", "lane", "break"]) expect(boxes(of, shown)[0]?.x).toBeCloseTo(heat?.x ?? 0, 6);
-    const curve = picture(shown).shapes.find((one) => one.is === "line" && one.thick === 2 && one.points[0]?.[1] !== one.points[1]?.[1]);
+    const curve = picture(shown).shapes.find((shape) => shape.is === "line" && shape.thick === 2 && shape.points[0]?.[1] !== shape.points[1]?.[1]);
     expect(curve?.is === "line" && curve.points[0]?.[0]).toBeCloseTo(heat?.x ?? 0, 6);
     // The warmer, the higher.
     expect(curve?.is === "line" && (curve.points[1]?.[1] ?? 0) < (curve.points[0]?.[1] ?? 0)).toBe(true);
-    expect(words(shown).map((one) => one.says)).toContain("80 °C");
+    expect(words(shown).map((word) => word.says)).toContain("80 °C");
   });
 
   it("keeps the names short enough to end before the first step, on a phone too", () => {
     for (const width of [900, 358]) {
-      const name = words({}, width).find((one) => one.says.startsWith("A very"));
+      const name = words({}, width).find((word) => word.says.startsWith("A very"));
       expect(name?.says).toMatch(/…$/);
       // Letters of 14 px are about 7.2 px wide.
       expect((name?.x ?? 0) + (name?.says.length ?? 0) * 7.2).toBeLessThan(width < 620 ? 86 : 150);
@@ -102,7 +103,7 @@ describe("the timetable of a day", () => {
     const moved = pictureOf({ rows, lit: null }, 900, write, { row: "b", step: "pour", by: 6 });
     const there = moved.grips.at(-1);
     expect((there?.x ?? 0) - pour.x).toBeCloseTo(6 * moved.perMinute, 6);
-    expect(moved.shapes.some((one) => one.is === "words" && one.says === "10:18")).toBe(true);
+    expect(moved.shapes.some((shape) => shape.is === "words" && shape.says === "10:18")).toBe(true);
   });
 
   it("draws a week's pots no larger than a phone can show", () => {

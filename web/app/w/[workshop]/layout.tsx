@@ -14,7 +14,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
   const [waiting, epoch] = await Promise.all([waitingCounts(at.db, at.workshop, at.now), readEpoch(at.db)]);
   return (
     <Frame
-      sections={SECTIONS.filter((one) => mayOpen(at.who.role, one.path))}
+      sections={SECTIONS.filter((section) => mayOpen(at.who.role, section.path))}
       known={at.who.device ? "device" : at.who.account ? "account" : "alone"}
       role={at.who.role}
       leavesAt={at.workshop.leavesAt ? new Date(at.workshop.leavesAt).toISOString() : null}

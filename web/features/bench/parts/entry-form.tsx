@@ -60,7 +60,7 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
   const [said, setSaid] = useState("");
   const [asked, setAsked] = useState("");
   useDigits(fields.form);
-  const tool = tools.find((one) => one.id === fields.text("tool"));
+  const tool = tools.find((tool) => tool.id === fields.text("tool"));
 
   const { onTool } = props;
   useEffect(() => onTool?.(tool), [tool, onTool]);
@@ -113,7 +113,7 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
             <Field
               label={props.toolLabel ?? "Instrument"}
               {...fields.bind("tool")}
-              options={[...tools.map((one) => ({ value: one.id, label: one.name })), { value: "", label: "not noted" }]}
+              options={[...tools.map((tool) => ({ value: tool.id, label: tool.name })), { value: "", label: "not noted" }]}
             />
           ) : null}
           <Field label="When" {...fields.bind("at")} placeholder="now" />

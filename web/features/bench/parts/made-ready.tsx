@@ -14,22 +14,22 @@ export function MadeReady({ batch }: { batch: Batch }) {
   if (prepared)
     return (
       <p className="mb-2 text-[15px] text-inside">
-        ✓ made ready at {units.clock(prepared.at)}: {prepared.checks.map((one) => CHECKS[one as Check]).join("; ")}
+        ✓ made ready at {units.clock(prepared.at)}: {prepared.checks.map((check) => CHECKS[check as Check]).join("; ")}
       </p>
     );
   return (
     <fieldset className="clear-both mb-3 border-b border-line pb-3">
       <legend className="text-[17px] font-bold">Before you pour</legend>
       <div className="grid gap-x-5 sm:grid-cols-2">
-        {names.map((one) => (
-          <label key={one} className="flex min-h-[44px] items-center gap-3">
+        {names.map((name) => (
+          <label key={name} className="flex min-h-[44px] items-center gap-3">
             <input
               type="checkbox"
               className="size-6 shrink-0 accent-ink"
-              checked={ticked.includes(one)}
-              onChange={(event) => setTicked((old) => (event.target.checked ? [...old, one] : old.filter((other) => other !== one)))}
+              checked={ticked.includes(name)}
+              onChange={(event) => setTicked((old) => (event.target.checked ? [...old, name] : old.filter((other) => other !== name)))}
             />
-            {CHECKS[one]}
+            {CHECKS[name]}
           </label>
         ))}
       </div>
@@ -37,7 +37,7 @@ export function MadeReady({ batch }: { batch: Batch }) {
         type="button"
         className="press mt-2"
         disabled={ticked.length === 0}
-        onClick={() => void batch.record({ kind: "prepared", payload: { checks: names.filter((one) => ticked.includes(one)) } })}
+        onClick={() => void batch.record({ kind: "prepared", payload: { checks: names.filter((name) => ticked.includes(name)) } })}
       >
         {ticked.length === names.length ? "All of it is so" : "Put down what is ticked"}
       </button>

@@ -47,10 +47,10 @@ function oddAbout(batch: Batch, prompt: Progress, units: Formats): string[] {
   const parts = plan.pots[prompt.pot]?.components ?? [];
   const missing = parts.filter((part) => !part.count && !state.weighed[partKey(prompt.pot, part.id)]).map((part) => part.name);
   if (missing.length > 0) odd.push(`Nothing is logged for ${missing.join(" and ")}.`);
-  const at = plan.process.steps.findIndex((one) => one.id === prompt.step);
+  const at = plan.process.steps.findIndex((step) => step.id === prompt.step);
   const ready = plan.process.steps
     .slice(0, at + 1)
-    .findLast((one) => stepTypeOf(one.kind).heat?.isForPour && (one.pot ?? 0) === prompt.pot && rangeOfStep(one) !== undefined);
+    .findLast((step) => stepTypeOf(step.kind).heat?.isForPour && (step.pot ?? 0) === prompt.pot && rangeOfStep(step) !== undefined);
   const range = ready && rangeOfStep(ready);
   if (range) {
     const read = state.reads[ready.id];
@@ -66,7 +66,7 @@ const parseWeights = (text: string, units: Formats) => {
   const out: number[] = [];
   for (const piece of text
     .split(/[;\n]|,\s+|\s{2,}/)
-    .map((one) => one.trim())
+    .map((text) => text.trim())
     .filter(Boolean)) {
     const read = parseMass(piece, { unit: units.mass });
     if (!read.ok) return read;
@@ -81,16 +81,16 @@ const NOT_NOTED = { value: "", label: "not noted" };
 export function Pouring({ prompt, batch, button }: StepProps & { button: string }) {
   const units = useUnits();
   const { plan } = batch;
-  const step = poursOf(plan.process.steps).find((one) => one.id === prompt.step);
+  const step = poursOf(plan.process.steps).find((pour) => pour.id === prompt.step);
   const products = useMemo(
     () => namedLines(plan.products).filter((_one, index) => step?.product === undefined || step.product === index),
     [plan.products, step?.product],
   );
   const first = !Object.keys(batch.state.pours).length;
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
-    const per = products.flatMap((one): [string, FieldRule<unknown>][] => [
-      [`n:${one.key}`, countRule({ least: 0, most: one.count * 2 + 20, name: "filled" }, String(one.count))],
-      [`w:${one.key}`, { initial: "", parse: (text: string) => parseWeights(text, units) }],
+    const per = products.flatMap((product): [string, FieldRule<unknown>][] => [
+      [`n:${product.key}`, countRule({ least: 0, most: product.count * 2 + 20, name: "filled" }, String(product.count))],
+      [`w:${product.key}`, { initial: "", parse: (text: string) => parseWeights(text, units) }],
     ]);
     return {
       ...Object.fromEntries(per),
@@ -116,9 +116,9 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
       kind: "poured",
       payload: {
         step: prompt.step,
-        filled: products.map((one) => {
-          const weightsMg = all[`w:${one.key}`] as number[];
-          return { product: one.key, count: all[`n:${one.key}`] as number, ...(weightsMg.length > 0 ? { weightsMg } : {}) };
+        filled: products.map((product) => {
+          const weightsMg = all[`w:${product.key}`] as number[];
+          return { product: product.key, count: all[`n:${product.key}`] as number, ...(weightsMg.length > 0 ? { weightsMg } : {}) };
         }),
         leftMg: all.left as number | null,
         roomCelsius: all.room as number | null,
@@ -141,27 +141,27 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
       }}
     >
       <ul>
-        {products.map((one) => {
+        {products.map((product) => {
           const each =
             fillsByPour(
               plan.process,
-              innerOf(one),
-              one.fillMg,
-              plan.products.findIndex((other) => other.key === one.key),
-            ).get(prompt.step) ?? one.fillMg;
+              innerOf(product),
+              product.fillMg,
+              plan.products.findIndex((other) => other.key === product.key),
+            ).get(prompt.step) ?? product.fillMg;
           return (
-            <li key={one.key} className="grid items-end gap-x-4 border-b border-line pb-1 sm:grid-cols-[minmax(0,1fr)_120px_150px]">
+            <li key={product.key} className="grid items-end gap-x-4 border-b border-line pb-1 sm:grid-cols-[minmax(0,1fr)_120px_150px]">
               <div className="pb-5">
                 <span className="figure text-[clamp(40px,5vw,68px)] leading-none">
-                  {one.count} × {units.gParts(each).figure}
+                  {product.count} × {units.gParts(each).figure}
                 </span>
                 <span className="figure text-[24px]"> {units.mass}</span>
-                <div className="text-soft">{one.name}</div>
+                <div className="text-soft">{product.name}</div>
               </div>
-              <Field label="Really filled" {...fields.bind(`n:${one.key}`)} inputMode="numeric" />
+              <Field label="Really filled" {...fields.bind(`n:${product.key}`)} inputMode="numeric" />
               <Field
                 label="Weights"
-                {...fields.bind(`w:${one.key}`)}
+                {...fields.bind(`w:${product.key}`)}
                 placeholder="if weighed"
                 hint={`Like ${units.gParts(each).figure}; ${units.gParts(each).figure}`}
               />
@@ -174,7 +174,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
           <Field
             label="Vessels warmed"
             {...fields.bind("warmed")}
-            options={[{ value: "", label: "not noted" }, ...WARMED.map((one) => ({ value: one, label: WARMED_WORDS[one] }))]}
+            options={[{ value: "", label: "not noted" }, ...WARMED.map((item) => ({ value: item, label: WARMED_WORDS[item] }))]}
           />
         ) : null}
         <Field label="Room" unit={`°${units.temperature}`} {...fields.bind("room")} inputMode="decimal" placeholder="not read" />
@@ -184,22 +184,22 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
       <details className="mb-3">
         <summary className="min-h-[44px] cursor-pointer py-2 font-semibold">How it was poured</summary>
         <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-3">
-          <Field label="Poured" {...fields.bind("pace")} options={[NOT_NOTED, ...PACES.map((one) => ({ value: one, label: one }))]} />
+          <Field label="Poured" {...fields.bind("pace")} options={[NOT_NOTED, ...PACES.map((pace) => ({ value: pace, label: pace }))]} />
           <Field
             label="Jars tapped"
             {...fields.bind("tapped")}
             options={[NOT_NOTED, { value: "yes", label: "yes, for bubbles" }, { value: "no", label: "no" }]}
           />
-          {plan.products.some((one) => one.wicks) ? (
-            <Field label="The wicks were" {...fields.bind("wicksWere")} options={[NOT_NOTED, ...WICKS_WERE.map((one) => ({ value: one, label: one }))]} />
+          {plan.products.some((product) => product.wicks) ? (
+            <Field label="The wicks were" {...fields.bind("wicksWere")} options={[NOT_NOTED, ...WICKS_WERE.map((item) => ({ value: item, label: item }))]} />
           ) : null}
         </div>
       </details>
       {asked.length > 0 ? (
         <div role="alertdialog" aria-label="Pour all the same?" className={notice({ className: "mb-2" })}>
-          {asked.map((one) => (
-            <p key={one} className="font-semibold">
-              ▲ {one}
+          {asked.map((text) => (
+            <p key={text} className="font-semibold">
+              ▲ {text}
             </p>
           ))}
           <div className="mt-2 flex flex-wrap gap-3">

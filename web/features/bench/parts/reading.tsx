@@ -37,7 +37,7 @@ export function Reading({ prompt, batch, instruments, button }: StepProps & { bu
         label="Thermometer shows"
         unit={`°${units.temperature}`}
         rule={rule}
-        tools={instruments.filter((one) => one.kind !== "scale")}
+        tools={instruments.filter((instrument) => instrument.kind !== "scale")}
         toolLabel="Thermometer"
         button={button}
         entry={(shown, tool) => ({ kind: "read", payload: { step: prompt.step, shown, correction: tool?.correction ?? 0 } })}

@@ -17,7 +17,7 @@ function InPitchers({ prompt, batch, units }: { prompt: StepProps["prompt"]; bat
   return (
     <ol className="mt-2 flex flex-wrap gap-x-5" aria-label="By pitcher">
       {pitchers.map((pitcher, index) => {
-        const mine = pitcher.components.find((one) => one.id === part.id);
+        const mine = pitcher.components.find((component) => component.id === part.id);
         return (
           <li key={index} className="text-soft">
             pitcher {index + 1}: <span className="figure text-[24px] text-ink">{part.count ? (mine?.n ?? 0) : units.onScale(mine?.mg ?? 0, part.scale)}</span>
@@ -90,7 +90,7 @@ export function Weighing({ prompt, batch, instruments }: StepProps) {
   const show = given > 0 && !prompt.done ? rest : asked;
   const write = (n: number) => (counting ? String(n) : units.onScale(n, part.scale));
   const figure = counting ? { figure: String(show), unit: part.count ? countUnit(show, part.count.of) : "" } : units.scaleParts(show, part.scale);
-  const scales = instruments.filter((one) => one.kind === "scale");
+  const scales = instruments.filter((instrument) => instrument.kind === "scale");
   // The scale that the plan names comes first; another may be chosen.
   const tools = counting ? [] : [...scales].sort((a, b) => Number(b.id === part.scale.id) - Number(a.id === part.scale.id));
   return (

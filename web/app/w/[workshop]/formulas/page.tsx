@@ -14,7 +14,7 @@ export default async function FormulasPage({ searchParams }: { searchParams: Pro
   const names = await namesOf(
     db,
     workshop.id,
-    formulas.flatMap((one) => [...one.spec.waxes, ...one.spec.fragrances].map((part) => part.id)),
+    formulas.flatMap((formula) => [...formula.spec.waxes, ...formula.spec.fragrances].map((part) => part.id)),
   );
   const narrowed = Boolean(asked.q || asked.family || asked.away);
   return <FormulaList formulas={formulas} names={names} found={found} page={Math.min(asked.page ?? 1, pages)} pages={pages} narrowed={narrowed} />;

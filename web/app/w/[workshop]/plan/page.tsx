@@ -12,7 +12,7 @@ import { formulaNames } from "@/server/workshops/search-index";
 
 export const metadata = { title: "Plan" };
 
-const present = <T,>(one: T | null): one is T => one !== null;
+const present = <T,>(item: T | null): item is T => item !== null;
 
 export default async function PlanPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await requestContext();
@@ -32,21 +32,21 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
   ]);
   const wanted = asked.formula ?? product?.formulaId ?? again?.formulaId ?? null;
   const names = await formulaNames(db, workshop.id, 12, wanted ? [wanted] : []);
-  const first = wanted && names.some((one) => one.id === wanted) ? wanted : names[0]?.id;
-  const more = (asked.with ?? "").split(",").filter((one) => z.uuid().safeParse(one).success);
+  const first = wanted && names.some((name) => name.id === wanted) ? wanted : names[0]?.id;
+  const more = (asked.with ?? "").split(",").filter((text) => z.uuid().safeParse(text).success);
   const [formula, ...others] = await Promise.all([first, ...more].map((id) => (id ? formulaForPlan(db, workshop.id, id) : null)));
-  const products = formula ? (await listProducts(db, workshop.id, formula.id)).filter((one) => !one.archived) : [];
+  const products = formula ? (await listProducts(db, workshop.id, formula.id)).filter((product) => !product.archived) : [];
   const counts: Record<string, string> = Object.fromEntries(
-    (asked.fill ?? "").split(",").flatMap((one) => (/^[0-9a-f-]{36}:\d{1,6}$/.test(one) ? [one.split(":") as [string, string]] : [])),
+    (asked.fill ?? "").split(",").flatMap((text) => (/^[0-9a-f-]{36}:\d{1,6}$/.test(text) ? [text.split(":") as [string, string]] : [])),
   );
-  for (const one of again?.plan.products ?? []) counts[one.containerId] = String(one.count);
-  const inPots = [formula, ...others].filter((one) => one !== undefined).filter(present);
+  for (const product of again?.plan.products ?? []) counts[product.containerId] = String(product.count);
+  const inPots = [formula, ...others].filter((item) => item !== undefined).filter(present);
   const few = await pickList(
     db,
     workshop,
     [
       ...inPots.flatMap(({ spec }) => namedIn(spec)),
-      ...products.flatMap((one) => [one.containerId, ...(one.wickId ? [one.wickId] : [])]),
+      ...products.flatMap((product) => [product.containerId, ...(product.wickId ? [product.wickId] : [])]),
       ...Object.keys(counts),
     ],
     8,
@@ -56,7 +56,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
       key={`${asked.product ?? ""} ${asked.again ?? ""} ${asked.fill ?? ""}`}
       names={names}
       formula={formula ?? null}
-      others={others.filter((one) => one !== undefined).filter(present)}
+      others={others.filter((item) => item !== undefined).filter(present)}
       products={products}
       askedProduct={product?.id ?? null}
       few={few}

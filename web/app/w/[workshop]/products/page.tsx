@@ -15,13 +15,20 @@ export default async function ProductsPage({ searchParams }: { searchParams: Pro
   const specs = await newestSpecs(
     db,
     workshop.id,
-    products.map((one) => one.formulaId),
+    products.map((product) => product.formulaId),
   );
   const named = [...specs.values()].flatMap(namedIn);
   const shelf = await readPickList(
     db,
     workshop.id,
-    [...named, ...products.flatMap((one) => [one.containerId, ...(one.wickId ? [one.wickId] : []), ...packagingDraw(one.packaging, 1).map((part) => part.id)])],
+    [
+      ...named,
+      ...products.flatMap((product) => [
+        product.containerId,
+        ...(product.wickId ? [product.wickId] : []),
+        ...packagingDraw(product.packaging, 1).map((part) => part.id),
+      ]),
+    ],
     0,
   );
   const stocks = await readStocks(db, workshop.id, workshop.timeZone, stockedIn(shelf));

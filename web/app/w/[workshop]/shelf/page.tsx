@@ -11,7 +11,7 @@ export const metadata = { title: "Shelf" };
 export default async function ShelfPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await requestContext();
   const asked = await parseQuery(searchParams, { kind: z.enum(SHELF_KINDS), family: z.enum(WAX_FAMILIES), low: z.literal("1"), away: z.literal("1") });
-  const low = asked.low ? (await readLow(db, workshop.id, workshop.timeZone)).map((one) => one.id) : null;
+  const low = asked.low ? (await readLow(db, workshop.id, workshop.timeZone)).map((item) => item.id) : null;
   const page = await readShelfPage(db, workshop, { ...asked, low: asked.low === "1", away: asked.away === "1" }, low, now);
   return (
     <ShelfView

@@ -34,7 +34,7 @@ export const GET = workshopRoute({ area: "sell", action: "see" }, {}, "There is 
   const of = read.data;
   const state = await labelFacts(db, workshop, { productId: of.product, batchId: of.batch ?? null });
   if (!state) return errorResponse(404, "There is no such product or batch in this workshop.");
-  const sheet = (await listLabelSheets(db, workshop.id)).find((one) => one.id === of.sheet)?.sheet;
+  const sheet = (await listLabelSheets(db, workshop.id)).find((labelSheet) => labelSheet.id === of.sheet)?.sheet;
   if (!sheet) return errorResponse(404, "There is no such sheet of labels here.");
   const areaMm2 = (sheet.width / 1_000) * (sheet.height / 1_000) * (sheet.round ? Math.PI / 4 : 1);
   const blocks = labelBlocks(of.kind, state, of.lang, {

@@ -21,7 +21,7 @@ export default async function TrialPage({ params }: { params: Promise<{ id: stri
     notesOf(db, workshop.id, "trial", id),
   ]);
   if (!trial) notFound();
-  const productId = trial.plan.testCandles.find((one) => one.productId !== null)?.productId;
+  const productId = trial.plan.testCandles.find((testCandle) => testCandle.productId !== null)?.productId;
   const product = productId ? await readProduct(db, workshop.id, productId) : null;
   return (
     <TrialView

@@ -13,7 +13,8 @@ export default async function WicksPage({ searchParams }: { searchParams: Promis
   const all = await triedIn(db, workshop.id, { family: asked.family, passed: asked.state === "passed" });
   const q = (asked.q ?? "").toLowerCase();
   const tried = all.filter(
-    (one) => (asked.state !== "open" || one.decided === "") && (q === "" || `${one.wickName} ${one.vessel} ${one.wax} ${one.scent}`.toLowerCase().includes(q)),
+    (item) =>
+      (asked.state !== "open" || item.decided === "") && (q === "" || `${item.wickName} ${item.vessel} ${item.wax} ${item.scent}`.toLowerCase().includes(q)),
   );
   return <Wicks tried={tried} families={[...WAX_FAMILIES]} />;
 }

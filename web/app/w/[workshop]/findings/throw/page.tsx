@@ -12,6 +12,6 @@ export default async function ThrowPage({ searchParams }: { searchParams: Promis
   const asked = await parseQuery(searchParams, { of: z.enum(["cold", "hot"]), ...PERIOD_QUERY });
   const { of = "hot" } = asked;
   const { period, choice } = await askedPeriod(db, workshop, asked, now);
-  const scores = (await throwScores(db, workshop.id, null, period)).filter((one) => one.throw === of);
+  const scores = (await throwScores(db, workshop.id, null, period)).filter((throwScore) => throwScore.throw === of);
   return <ThrowFindings scores={scores} of={of} choice={choice} />;
 }

@@ -23,7 +23,7 @@ export default async function FormulaPage({ params }: { params: Promise<{ id: st
     notesOf(db, workshop.id, "formula", id),
   ]);
   if (!formula) notFound();
-  const named = [...formula.versions.flatMap(({ spec }) => namedIn(spec)), ...colors.flatMap((one) => one.recipe.dyes.map((dye) => dye.id))];
+  const named = [...formula.versions.flatMap(({ spec }) => namedIn(spec)), ...colors.flatMap((color) => color.recipe.dyes.map((dye) => dye.id))];
   return (
     <FormulaEditor
       key={formula.id}

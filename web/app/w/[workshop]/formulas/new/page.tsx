@@ -9,7 +9,7 @@ export const metadata = { title: "New formula" };
 export default async function NewFormulaPage() {
   const { db, workshop } = await requestContext();
   const colors = await listColors(db, workshop.id);
-  const dyes = [...new Set(colors.flatMap((one) => one.recipe.dyes.map((dye) => dye.id)))];
+  const dyes = [...new Set(colors.flatMap((color) => color.recipe.dyes.map((dye) => dye.id)))];
   const [few, processes] = await Promise.all([pickList(db, workshop, dyes), listProcesses(db, workshop.id)]);
   return <FormulaEditor formula={null} versions={[]} few={few} processes={processes} colors={colors} />;
 }

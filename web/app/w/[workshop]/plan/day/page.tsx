@@ -18,15 +18,15 @@ export default async function DayPage({ searchParams }: { searchParams: Promise<
   const { lines, products, settings, made } = season;
   const planned = countsOn(planDemand(lines, products, settings, { now, zone: workshop.timeZone }), on);
   const containers = new Map(made.map(({ product }) => [product.id, product.containerId]));
-  const labels = open.flatMap((one) => {
-    const pieces = one.products.reduce((sum, line) => sum + line.count, 0);
-    return one.times && dayAt(one.times.sellFrom, workshop.timeZone) <= on ? [{ number: one.number, title: one.title, pieces }] : [];
+  const labels = open.flatMap((item) => {
+    const pieces = item.products.reduce((sum, line) => sum + line.count, 0);
+    return item.times && dayAt(item.times.sellFrom, workshop.timeZone) <= on ? [{ number: item.number, title: item.title, pieces }] : [];
   });
   return (
     <DayPlan
       key={on}
       {...{ on, kept, planned, settings, labels, version }}
-      products={products.map((one) => ({ ...one, containerId: containers.get(one.id) ?? "" }))}
+      products={products.map((product) => ({ ...product, containerId: containers.get(product.id) ?? "" }))}
     />
   );
 }

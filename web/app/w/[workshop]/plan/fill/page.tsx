@@ -14,9 +14,9 @@ export default async function FillPage() {
   const { db, workshop } = await requestContext();
   const [{ products }, names] = await Promise.all([findProducts(db, workshop.id, {}), formulaNames(db, workshop.id, 12)]);
   const shown = products.slice(0, MAX_SHOWN);
-  const specs = await newestSpecs(db, workshop.id, [...shown.map((one) => one.formulaId), ...names.slice(0, 2).map((one) => one.id)]);
+  const specs = await newestSpecs(db, workshop.id, [...shown.map((product) => product.formulaId), ...names.slice(0, 2).map((name) => name.id)]);
   const named = [...specs.values()].flatMap(namedIn);
-  const few = await pickList(db, workshop, [...named, ...shown.flatMap((one) => [one.containerId, ...(one.wickId ? [one.wickId] : [])])]);
+  const few = await pickList(db, workshop, [...named, ...shown.flatMap((product) => [product.containerId, ...(product.wickId ? [product.wickId] : [])])]);
   return (
     <FillFromShelf
       products={shown}

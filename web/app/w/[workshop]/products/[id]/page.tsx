@@ -22,7 +22,7 @@ export default async function ProductPage({ params }: { params: Promise<{ id: st
       ...named,
       product.containerId,
       ...(product.wickId ? [product.wickId] : []),
-      ...packagingDraw(product.packaging, 1).map((one) => one.id),
+      ...packagingDraw(product.packaging, 1).map((item) => item.id),
     ]),
     formulaNames(db, workshop.id, 12, [product.formulaId]),
   ]);

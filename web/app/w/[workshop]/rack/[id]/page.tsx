@@ -10,7 +10,7 @@ export const metadata = { title: "On the rack" };
 export default async function OnRackPage({ params }: { params: Promise<{ id: string }> }) {
   const props = await batchProps(params);
   const { db, workshop } = await requestContext();
-  const containers = props.batch.plan.products.map((one) => one.containerId);
+  const containers = props.batch.plan.products.map((product) => product.containerId);
   const [notes, shelves, tests] = await Promise.all([
     notesOf(db, workshop.id, "batch", props.batch.id),
     shelvesOf(db, workshop.id),

@@ -24,8 +24,8 @@ export default async function OrderPage({ params }: { params: Promise<{ id: stri
       key={id}
       people={people}
       order={order}
-      sellables={finishedGoods.map((one) => one.sellable)}
-      there={Object.fromEntries(finishedGoods.map((one) => [one.sellable.id, { packed: one.packed, loose: one.loose }]))}
+      sellables={finishedGoods.map((stocked) => stocked.sellable)}
+      there={Object.fromEntries(finishedGoods.map((stocked) => [stocked.sellable.id, { packed: stocked.packed, loose: stocked.loose }]))}
       planned={planned}
     />
   );

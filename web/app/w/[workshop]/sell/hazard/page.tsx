@@ -18,7 +18,7 @@ export default async function HazardPage({ searchParams }: { searchParams: Promi
     listProducts(db, workshop.id),
     readLabelling(db, workshop.id),
   ]);
-  const common = { ...labelling, formulas, products: products.filter((one) => !one.archived).map(({ id, name }) => ({ id, name })) };
+  const common = { ...labelling, formulas, products: products.filter((product) => !product.archived).map(({ id, name }) => ({ id, name })) };
   if (asked.batch) {
     const batch = await hazardOfBatch(db, workshop.id, asked.batch);
     if (!batch) notFound();
@@ -39,7 +39,7 @@ export default async function HazardPage({ searchParams }: { searchParams: Promi
   const spec = formulaId ? (await newestSpecs(db, workshop.id, [formulaId])).get(formulaId) : undefined;
   if (!formulaId || !spec) return <HazardView {...common} of={null} hazard={null} loads={[]} load={null} planned={[]} batches={[]} />;
   const hazard = await hazardOfRecipe(db, workshop.id, spec);
-  const name = product?.name ?? formulas.find((one) => one.id === formulaId)?.name ?? "formula";
+  const name = product?.name ?? formulas.find((formula) => formula.id === formulaId)?.name ?? "formula";
   return (
     <HazardView
       {...common}

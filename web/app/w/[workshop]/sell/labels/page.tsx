@@ -13,7 +13,7 @@ export const metadata = { title: "Labels" };
 export default async function LabelsPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await requestContext();
   const asked = await parseQuery(searchParams, { packRun: z.uuid(), product: z.uuid(), batch: z.uuid() });
-  const products = (await listProducts(db, workshop.id)).filter((one) => !one.archived || one.id === asked.product);
+  const products = (await listProducts(db, workshop.id)).filter((product) => !product.archived || product.id === asked.product);
   const [packRun, pieces, labelling, sheets] = await Promise.all([
     asked.packRun ? packRunAt(db, workshop.id, asked.packRun) : null,
     asked.packRun ? piecesIn(db, workshop.id, [asked.packRun]) : [],
@@ -21,23 +21,25 @@ export default async function LabelsPage({ searchParams }: { searchParams: Promi
     listLabelSheets(db, workshop.id),
   ]);
   const packed = packRun
-    ? pieces.flatMap((one) => {
-        const product = products.find((each) => each.id === one.productId);
-        return product ? [{ productId: product.id, name: product.name, batchId: one.batchId, number: one.number, pieces: one.pieces, pack: product.pack }] : [];
+    ? pieces.flatMap((piece) => {
+        const product = products.find((each) => each.id === piece.productId);
+        return product
+          ? [{ productId: product.id, name: product.name, batchId: piece.batchId, number: piece.number, pieces: piece.pieces, pack: product.pack }]
+          : [];
       })
     : [];
-  const poured = asked.product ? await batchesFor(db, workshop.id, products.find((one) => one.id === asked.product)?.formulaId ?? asked.product) : [];
+  const poured = asked.product ? await batchesFor(db, workshop.id, products.find((product) => product.id === asked.product)?.formulaId ?? asked.product) : [];
   const choices = [
     ...packed,
     ...poured.flatMap((batch) => {
-      const product = products.find((one) => one.id === asked.product);
+      const product = products.find((product) => product.id === asked.product);
       return product ? [{ productId: product.id, name: product.name, batchId: batch.id, number: batch.number, pieces: batch.pieces, pack: product.pack }] : [];
     }),
-    ...products.map((one) => ({ productId: one.id, name: one.name, batchId: null, number: null, pieces: 1, pack: one.pack })),
-  ].filter((one, at, all) => all.findIndex((other) => other.productId === one.productId && other.batchId === one.batchId) === at);
+    ...products.map((product) => ({ productId: product.id, name: product.name, batchId: null, number: null, pieces: 1, pack: product.pack })),
+  ].filter((item, index, all) => all.findIndex((other) => other.productId === item.productId && other.batchId === item.batchId) === index);
   const first =
-    choices.find((one) => one.productId === asked.product && one.batchId === (asked.batch ?? null)) ??
-    choices.find((one) => one.productId === asked.product) ??
+    choices.find((choice) => choice.productId === asked.product && choice.batchId === (asked.batch ?? null)) ??
+    choices.find((choice) => choice.productId === asked.product) ??
     choices[0];
   const facts = first ? await labelFacts(db, workshop, { productId: first.productId, batchId: first.batchId }) : null;
   return (
@@ -52,7 +54,7 @@ export default async function LabelsPage({ searchParams }: { searchParams: Promi
       facts={
         facts
           ? {
-              without: facts.hazard.without.map((one) => one.name),
+              without: facts.hazard.without.map((mixPart) => mixPart.name),
               testCandles: facts.hours?.testCandles ?? 0,
               classes: facts.hazard.answer.classes,
               ufi: facts.ufi,

@@ -12,19 +12,19 @@ export default async function NewOrderPage({ searchParams }: { searchParams: Pro
   const { db, workshop, now } = await requestContext();
   const { what = "order" } = await parseQuery(searchParams, { what: z.enum(["order", "market"]) });
   const [finishedGoods, orders] = await Promise.all([readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)), listOrders(db, workshop.id)]);
-  const before = what === "market" ? [...orders.closed, ...orders.open].find((one) => one.what === "market") : undefined;
+  const before = what === "market" ? [...orders.closed, ...orders.open].find((order) => order.what === "market") : undefined;
   return (
     <NewOrder
       key={what}
       what={what}
-      sellables={finishedGoods.map((one) => one.sellable)}
-      there={Object.fromEntries(finishedGoods.map((one) => [one.sellable.id, one.packed + one.loose]))}
+      sellables={finishedGoods.map((stocked) => stocked.sellable)}
+      there={Object.fromEntries(finishedGoods.map((stocked) => [stocked.sellable.id, stocked.packed + stocked.loose]))}
       today={dayAt(now, workshop.timeZone)}
       like={
         before
           ? {
               name: before.name,
-              lines: before.lines.filter((one) => one.asked + one.out > 0).map((one) => ({ sellable: one.sellable, packs: one.asked || one.out })),
+              lines: before.lines.filter((line) => line.asked + line.out > 0).map((line) => ({ sellable: line.sellable, packs: line.asked || line.out })),
             }
           : null
       }

@@ -19,14 +19,14 @@ export default async function PackPage({ searchParams }: { searchParams: Promise
     listPacks(db, workshop.id),
     recentlyPacked(db, workshop.id, since),
   ]);
-  const shown = finishedGoods.filter((one) => one.loose > 0 || one.packed > 0 || one.sellable.id === asked.of);
-  const named = new Set(shown.flatMap((one) => one.sellable.contents.map((each) => each.productId)));
-  const parts = [...new Set(shown.flatMap((one) => packagingDraw(one.sellable.packaging, 1).map((each) => each.id)))];
+  const shown = finishedGoods.filter((stocked) => stocked.loose > 0 || stocked.packed > 0 || stocked.sellable.id === asked.of);
+  const named = new Set(shown.flatMap((finishedGoods) => finishedGoods.sellable.contents.map((each) => each.productId)));
+  const parts = [...new Set(shown.flatMap((finishedGoods) => packagingDraw(finishedGoods.sellable.packaging, 1).map((each) => each.id)))];
   const [inside, stocks] = await Promise.all([
     insidesOf(
       db,
       workshop.id,
-      products.filter((one) => named.has(one.id)),
+      products.filter((product) => named.has(product.id)),
     ),
     readStocks(db, workshop.id, workshop.timeZone, parts),
   ]);

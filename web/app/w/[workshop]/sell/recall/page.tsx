@@ -15,7 +15,7 @@ export default async function RecallPage({ searchParams }: { searchParams: Promi
     ? await whereNow(
         db,
         workshop.id,
-        traced.batches.map((one) => one.id),
+        traced.batches.map((batch) => batch.id),
       )
     : [];
   return <RecallView found={asked.q ? await findLots(db, workshop.id, asked.q) : []} asked={Boolean(asked.q)} traced={traced ? { ...traced, rows } : null} />;

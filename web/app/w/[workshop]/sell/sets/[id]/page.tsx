@@ -15,13 +15,13 @@ export default async function SetPage({ params }: { params: Promise<{ id: string
   const { db, workshop } = await requestContext();
   const set = await readSet(db, workshop.id, id);
   if (!set) notFound();
-  const products = (await listProducts(db, workshop.id)).filter((one) => !one.archived || set.contents.some((each) => each.productId === one.id));
+  const products = (await listProducts(db, workshop.id)).filter((product) => !product.archived || set.contents.some((each) => each.productId === product.id));
   const [inside, few] = await Promise.all([
     insidesOf(db, workshop.id, products),
     pickList(
       db,
       workshop,
-      packagingDraw(set.packaging, 1).map((one) => one.id),
+      packagingDraw(set.packaging, 1).map((item) => item.id),
     ),
   ]);
   return <SetEditor key={`${set.id} ${set.version}`} set={set} products={products.map(asSellable)} inside={inside} few={few} />;

@@ -26,20 +26,20 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
     sheetsOf(db, workshop.id, id),
   ]);
   const rows = byKind(shelf)[known.data];
-  const row = (rows as { id: string; name: string; low: number | null }[]).find((one) => one.id === id);
+  const row = (rows as { id: string; name: string; low: number | null }[]).find((row) => row.id === id);
   if (!row) notFound();
   return (
     <ThingView
       key={id}
-      of={{ kind: known.data, id, name: row.name, density: shelf.fragrances.find((one) => one.id === id)?.density ?? null }}
+      of={{ kind: known.data, id, name: row.name, density: shelf.fragrances.find((fragrance) => fragrance.id === id)?.density ?? null }}
       low={row.low}
       stock={stocks[id] ?? null}
       history={history}
-      vessel={shelf.vessels.find((one) => one.id === id) ?? null}
+      vessel={shelf.vessels.find((vessel) => vessel.id === id) ?? null}
       waxes={shelf.waxes}
       wicks={shelf.wicks}
       colors={colors.map(({ name, recipe }) => {
-        const nameOf = (list: { id: string; name: string }[], one: string | null) => list.find((other) => other.id === one)?.name;
+        const nameOf = (list: { id: string; name: string }[], text: string | null) => list.find((other) => other.id === text)?.name;
         return {
           name,
           dyes: recipe.dyes.map((dye) => `${writeDose(dye)} ${nameOf(shelf.dyes, dye.id) ?? "a dye no longer here"}`).join(", "),

@@ -12,7 +12,7 @@ export const GET = workshopRoute(
     const record = await batchRecordOf(db, workshop.id, named.batch);
     if (!record) return errorResponse(404, "There is no such batch in this workshop.");
     const csv = new URL(request.url).searchParams.get("as") === "csv";
-    const names = new Map([...record.people, ...record.instruments].map((one) => [one.id, one.name]));
+    const names = new Map([...record.people, ...record.instruments].map((item) => [item.id, item.name]));
     const body = csv
       ? eventsCsv(record.events as BatchEvent[], record.batch.number, (id) => names.get(id ?? "") ?? "")
       : `${JSON.stringify(record, null, 2)}\n`;

@@ -10,7 +10,7 @@ export default async function TemplatePage({ params, searchParams }: { params: P
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
   const { db, workshop } = await requestContext();
-  const vessel = (await readShelf(db, workshop.id)).vessels.find((one) => one.id === id);
+  const vessel = (await readShelf(db, workshop.id)).vessels.find((vessel) => vessel.id === id);
   if (!vessel) notFound();
   const asked = Number((await searchParams).wicks ?? vessel.wicks);
   return <WickTemplate vessel={vessel} wicks={asked === 3 ? 3 : asked === 2 ? 2 : 1} />;
